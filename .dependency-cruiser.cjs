@@ -1,0 +1,43 @@
+// Dependencies point downwards only:
+// quantity <- sheets <- plan <- nets <- { allocate, electrics } <- checks <- review <- outputs/bench <- { server, web, cli }
+const ORDER = ['quantity', 'sheets', 'plan', 'nets', 'allocate|electrics', 'checks', 'review', 'outputs|bench'];
+
+const upwards = ORDER.map((layer, at) => ({
+  name: `core-${layer.replace('|', '-')}-points-down`,
+  severity: 'error',
+  from: { path: `^packages/core/src/(${layer})/`, pathNot: '\\.test\\.ts$' },
+  to: { path: `^packages/core/src/(${ORDER.slice(at + 1).join('|') || 'none'})/` },
+}));
+
+module.exports = {
+  forbidden: [
+    ...upwards,
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    {
+      name: 'core-knows-no-face',
+      severity: 'error',
+      from: { path: '^packages/core/src' },
+      to: { path: '^packages/(server|web|cli|catalogue)/' },
+    },
+    { name: 'web-and-server-apart', severity: 'error', from: { path: '^packages/web/' }, to: { path: '^packages/(server|cli)/' } },
+    { name: 'server-knows-no-web', severity: 'error', from: { path: '^packages/server/' }, to: { path: '^packages/(web|cli)/' } },
+    { name: 'cli-stands-alone', severity: 'error', from: { path: '^packages/cli/' }, to: { path: '^packages/(web|server)/' } },
+    { name: 'unresolved', severity: 'error', from: {}, to: { couldNotResolve: true } },
+    {
+      name: 'core-uses-only-joi',
+      severity: 'error',
+      from: { path: '^packages/core/src', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: 'node_modules/joi/' },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(^|/)(dist|node_modules/\\.vite)/' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: {
+      extensions: ['.ts', '.tsx', '.mjs', '.js', '.cjs', '.json'],
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'default'],
+    },
+  },
+};

@@ -1,0 +1,38 @@
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'test-results/**', 'playwright-report/**', 'coverage/**'] },
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'max-lines': ['error', { max: 350, skipBlankLines: true, skipComments: true }],
+      eqeqeq: 'error',
+      'no-console': 'error',
+    },
+  },
+  { files: ['packages/web/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
+  // The core is told the time, the chance and the sheets; it never asks for them.
+  {
+    files: ['packages/core/src/**/*.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'The core takes chance as an argument.' },
+        { object: 'Date', property: 'now', message: 'The core takes the time as an argument.' },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "NewExpression[callee.name='Date']", message: 'The core takes the time as an argument.' },
+      ],
+    },
+  },
+  { files: ['scripts/**', 'bench/**', 'packages/cli/**', 'packages/server/src/start/**'], rules: { 'no-console': 'off' } },
+  {
+    files: ['**/*.cjs'],
+    rules: { '@typescript-eslint/no-require-imports': 'off' },
+  },
+);

@@ -1,0 +1,69 @@
+import type { BoardPin } from '../sheets/boardSheet';
+import type { PartTerminal } from '../sheets/partSheet';
+import { PIN_ROLES } from '../sheets/roles';
+import type { IndexedBoard } from '../sheets/sheetIndex';
+import { controllersAt } from '../nets/controllers';
+
+/** Why a pin cannot serve, or what it costs; ids, so that the words are made at the edge. */
+export type FitReason =
+  | 'not-a-signal-pin'
+  | 'no-pin-needed'
+  | 'reserved'
+  | 'no-line'
+  | 'no-adc'
+  | 'no-pwm'
+  | 'no-interrupt'
+  | 'input-only'
+  | 'output-only'
+  | 'caution';
+
+export type PinFit =
+  | { readonly verdict: 'can' }
+  | { readonly verdict: 'costs'; readonly reason: 'caution' }
+  | { readonly verdict: 'cannot'; readonly reason: FitReason };
+
+const cannot = (reason: FitReason): PinFit => ({ verdict: 'cannot', reason });
+
+function missingAbility(board: IndexedBoard, pin: BoardPin, terminal: PartTerminal): FitReason | null {
+  const demand = PIN_ROLES[terminal.role]!;
+  const requires = terminal.requires ?? [];
+  if (demand.line && controllersAt(board, pin.id, demand.line.kind, demand.line.line).length === 0) return 'no-line';
+  if (demand.adc && !pin.adc) return 'no-adc';
+  if (demand.output && pin.io === 'in') return 'input-only';
+  if (demand.input && pin.io === 'out') return 'output-only';
+  if ((demand.pwm || requires.includes('pwm')) && !pin.pwm) return 'no-pwm';
+  if (requires.includes('interrupt') && !pin.interrupts?.length) return 'no-interrupt';
+  return null;
+}
+
+/** Whether one pin, taken alone, can serve one terminal. Other wires do not matter here.
+ *  @example pinFit(board, 'GP4', sda) // { verdict: 'can' } */
+export function pinFit(board: IndexedBoard, pinId: string, terminal: PartTerminal): PinFit {
+  const pin = board.pins.get(pinId);
+  if (!pin || pin.kind !== 'io' || !pin.header || pin.sameAs) return cannot('not-a-signal-pin');
+  if (!PIN_ROLES[terminal.role]) return cannot('no-pin-needed');
+  const missing = missingAbility(board, pin, terminal);
+  if (missing) return cannot(missing);
+  if (pin.grade === 'reserved') return cannot('reserved');
+  return pin.grade === 'caution' ? { verdict: 'costs', reason: 'caution' } : { verdict: 'can' };
+}
+
+const fitTables = new WeakMap<IndexedBoard, WeakMap<PartTerminal, ReadonlyMap<string, PinFit>>>();
+
+/** The fit of every signal pin of the board for a terminal, in physical order.
+ *  Remembered per board and terminal: both are immutable, and 100 rows of a chart ask again at every edit. */
+export function pinFits(board: IndexedBoard, terminal: PartTerminal): ReadonlyMap<string, PinFit> {
+  let table = fitTables.get(board);
+  if (!table) fitTables.set(board, (table = new WeakMap()));
+  let fits = table.get(terminal);
+  if (!fits) {
+    fits = new Map(board.ioPins.map((pin) => [pin.id, pinFit(board, pin.id, terminal)]));
+    table.set(terminal, fits);
+  }
+  return fits;
+}
+
+/** Whether a terminal wants a board pin at all (supplies, grounds and outside terminals do not). */
+export function wantsPin(terminal: PartTerminal): boolean {
+  return terminal.need !== 'outside' && PIN_ROLES[terminal.role] !== undefined;
+}

@@ -1,0 +1,134 @@
+import { PIN_ROLES } from '../sheets/roles';
+import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { addressesOf } from '../nets/addresses';
+import { findBuses } from '../nets/buses';
+import { findNets } from '../nets/nets';
+import { terminalsOf, type PlanTerminal } from '../nets/terminals';
+import { applyEdits } from '../plan/applyEdits';
+import type { Edit } from '../plan/edit';
+import type { Placement, Plan } from '../plan/plan';
+import { freePins } from './freePins';
+import { editsOnto, lineTerminals } from './moveBus';
+import { wantsPin } from './pinFit';
+import { type PinSet, pinSetsOf } from './pinSets';
+import { railsFor, strapRail } from './railFit';
+
+/** A plan that grows while wires are proposed, so that later proposals see earlier ones. */
+class Draft {
+  readonly edits: Edit[] = [];
+  constructor(
+    public plan: Plan,
+    readonly sheets: Sheets,
+    readonly board: IndexedBoard,
+  ) {}
+
+  take(edits: readonly Edit[]): void {
+    const result = applyEdits(this.plan, edits, this.sheets);
+    if (!result.ok) throw new Error(`A proposed edit does not apply: ${JSON.stringify(result.problem)}`);
+    this.plan = result.plan;
+    this.edits.push(...edits);
+  }
+
+  open(placement: string): readonly PlanTerminal[] {
+    const nets = findNets(this.plan, this.sheets);
+    const now = this.plan.placements.find((p) => p.id === placement)!;
+    return terminalsOf(this.plan, now, this.sheets).filter((t) => t.terminal.need === 'needed' && !nets.byTerminal.has(t.key));
+  }
+}
+
+const wireTo = (item: PlanTerminal, end: Extract<Edit, { kind: 'wire' }>['end']): Edit => ({
+  kind: 'wire',
+  placement: item.placement.id,
+  terminal: item.terminal.id,
+  end,
+});
+
+function strapEnd(draft: Draft, item: PlanTerminal): Edit[] {
+  const strap = item.part.bus.straps?.find((s) => s.by === 'terminal' && (s.terminal ?? s.id) === item.terminal.id);
+  const tie = strap?.states.find((s) => s.id === strap.default)?.tie;
+  if (tie === 'ground') return [wireTo(item, { to: 'ground' })];
+  const rail = tie === 'supply' ? strapRail(draft.board, strap?.maxVolts ?? item.part.supply?.volts.max ?? 0) : undefined;
+  return rail ? [wireTo(item, { to: 'rail', rail: rail.id })] : [];
+}
+
+function proposeSupply(draft: Draft, placement: Placement): void {
+  for (const item of draft.open(placement.id)) {
+    const rail = railsFor(draft.board, item.part)[0];
+    if (item.terminal.role === 'ground') draft.take([wireTo(item, { to: 'ground' })]);
+    else if (item.terminal.role === 'supply.vcc' && rail) draft.take([wireTo(item, { to: 'rail', rail: rail.id })]);
+    else if (item.terminal.role === 'strap') draft.take(strapEnd(draft, item));
+  }
+}
+
+/** Pin sets in the order to try: existing legal buses whose addresses leave room, then unused sets. */
+function setsToTry(draft: Draft, placement: Placement, kind: 'i2c' | 'spi' | 'uart'): readonly PinSet[] {
+  const nets = findNets(draft.plan, draft.sheets);
+  const mine = new Set(addressesOf(draft.plan, placement, draft.sheets).map((a) => a.address));
+  const buses = findBuses(draft.plan, nets, draft.sheets).filter((bus) => bus.kind === kind && bus.controller && kind !== 'uart');
+  const roomy = buses.filter((bus) => !bus.members.some((m) => addressesOf(draft.plan, m, draft.sheets).some((a) => mine.has(a.address))));
+  const preferred = roomy.length > 0 ? roomy : buses;
+  const used = new Set(buses.map((bus) => bus.controller));
+  const sets = pinSetsOf(draft.board, kind);
+  return [
+    ...preferred.map((bus) => ({ controller: bus.controller!, pins: bus.pins })),
+    ...sets.filter((set) => !used.has(set.controller)),
+    ...sets,
+  ];
+}
+
+function proposeBus(draft: Draft, placement: Placement): void {
+  const kinds = new Set(draft.open(placement.id).flatMap((t) => PIN_ROLES[t.terminal.role]?.line?.kind ?? []));
+  for (const kind of kinds) {
+    const nets = findNets(draft.plan, draft.sheets);
+    const items = lineTerminals(draft.plan, draft.sheets, [placement], kind).filter((t) => t.terminal.need === 'needed');
+    for (const set of setsToTry(draft, placement, kind)) {
+      const edits = editsOnto(draft.board, nets, items, { ...set, pins: withMissingLines(draft, set, items) });
+      if (!edits) continue;
+      draft.take(edits);
+      break;
+    }
+  }
+}
+
+/** An existing bus may lack a line that the newcomer brings (the first reader of an SPI bus brings MISO). */
+function withMissingLines(draft: Draft, set: PinSet, items: readonly PlanTerminal[]): PinSet['pins'] {
+  const nets = findNets(draft.plan, draft.sheets);
+  const pins: { [line: string]: string } = { ...set.pins };
+  for (const item of items) {
+    const line = PIN_ROLES[item.terminal.role]!.line!.line;
+    if (pins[line]) continue;
+    const free = freePins(draft.board, nets, item).find((pin) =>
+      draft.board.pins.get(pin)?.functions?.includes(`${set.controller}.${line}`),
+    );
+    if (free) pins[line] = free;
+  }
+  return pins;
+}
+
+function proposePrivate(draft: Draft, placement: Placement): void {
+  for (const item of draft.open(placement.id)) {
+    if (!wantsPin(item.terminal) || PIN_ROLES[item.terminal.role]?.line || item.terminal.role === 'strap') continue;
+    const pin = freePins(draft.board, findNets(draft.plan, draft.sheets), item)[0];
+    if (pin) draft.take([wireTo(item, { to: 'pin', pin })]);
+  }
+}
+
+/** Wires for the open needed terminals of one placement, moving nothing that is wired: supply and ground by
+ *  voltage, straps by their default, bus lines onto an existing bus or a free pin set, the rest onto free pins.
+ *  A terminal for which nothing is free stays open.
+ *  @returns edits that apply one after another to this plan */
+export function proposeWires(
+  plan: Plan,
+  sheets: Sheets,
+  board: IndexedBoard,
+  placement: Placement,
+  scope: 'supply' | 'all' = 'all',
+): readonly Edit[] {
+  const draft = new Draft(plan, sheets, board);
+  proposeSupply(draft, placement);
+  if (scope === 'all') {
+    proposeBus(draft, placement);
+    proposePrivate(draft, placement);
+  }
+  return draft.edits;
+}

@@ -1,0 +1,24 @@
+import { encloses, typical } from '../quantity/range';
+import type { Rail } from '../sheets/boardSheet';
+import type { PartSheet } from '../sheets/partSheet';
+import type { IndexedBoard } from '../sheets/sheetIndex';
+
+/** The rails of the board that a part may hang on, best first: the logic rail where it fits (no level shift
+ *  needed), then rails that give current, by sheet order.
+ *  A rail fits when its whole voltage range lies within the part's supply range. */
+export function railsFor(board: IndexedBoard, part: PartSheet): readonly Rail[] {
+  const range = part.supply?.volts;
+  if (!range) return [];
+  const logic = board.sheet.logicRail;
+  return board.sheet.rails.list
+    .filter((rail) => encloses(range, rail.volts) && (!part.supply?.mustMatchLogic || rail.id === logic))
+    .toSorted((a, b) => Number(b.id === logic) - Number(a.id === logic) || Number(b.direction !== 'in') - Number(a.direction !== 'in'));
+}
+
+/** The highest rail at or under a voltage, for tying a strap high; the logic rail where it fits. */
+export function strapRail(board: IndexedBoard, maxVolts: number): Rail | undefined {
+  const logic = board.sheet.logicRail;
+  return board.sheet.rails.list
+    .filter((rail) => rail.volts.max <= maxVolts && rail.direction !== 'in')
+    .toSorted((a, b) => Number(b.id === logic) - Number(a.id === logic) || typical(b.volts) - typical(a.volts))[0];
+}

@@ -1,0 +1,33 @@
+import type { PartSheet } from '../sheets/partSheet';
+import type { IndexedBoard } from '../sheets/sheetIndex';
+import { strapState } from '../nets/addresses';
+import type { Edit } from '../plan/edit';
+import { type Placement, type Plan, terminalKey } from '../plan/plan';
+import { strapRail } from './railFit';
+
+/** The edits that bring a placement's straps into the wanted states; null where a strap cannot be set
+ *  (its wire is locked, or no rail of the board is safe for it). */
+export function strapEdits(
+  plan: Plan,
+  board: IndexedBoard,
+  placement: Placement,
+  part: PartSheet,
+  wanted: { readonly [strap: string]: string },
+): readonly Edit[] | null {
+  const edits: Edit[] = [];
+  for (const strap of part.bus.straps ?? []) {
+    const state = wanted[strap.id];
+    if (state === undefined || state === strapState(plan, placement, strap)) continue;
+    if (strap.by === 'jumper') {
+      edits.push({ kind: 'strap', placement: placement.id, strap: strap.id, state });
+      continue;
+    }
+    const terminal = strap.terminal ?? strap.id;
+    const tie = strap.states.find((s) => s.id === state)?.tie;
+    const rail = tie === 'supply' ? strapRail(board, strap.maxVolts ?? part.supply?.volts.max ?? 0) : undefined;
+    if (!tie || (tie === 'supply' && !rail) || plan.wires[terminalKey(placement.id, terminal)]?.locked) return null;
+    const end = rail ? ({ to: 'rail', rail: rail.id } as const) : ({ to: 'ground' } as const);
+    edits.push({ kind: 'wire', placement: placement.id, terminal, end });
+  }
+  return edits;
+}

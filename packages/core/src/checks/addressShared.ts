@@ -1,0 +1,130 @@
+import { strapEdits } from '../allocate/strapEdits';
+import { editsOnto, lineTerminals } from '../allocate/moveBus';
+import { pinSetsOf } from '../allocate/pinSets';
+import { addressesOf, type DeviceAddress } from '../nets/addresses';
+import type { Bus } from '../nets/buses';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+
+type Claim = DeviceAddress;
+
+/** Straps of one claimant that lead to an address nobody on the bus has: the first such choice in sheet order. */
+function strapAway(context: CheckContext, claim: Claim, taken: ReadonlySet<number>): readonly Remedy[] {
+  const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
+  const part = context.sheets.parts.get(placement.sheet.id)!.sheet;
+  for (const row of claim.device.addresses) {
+    if (taken.has(row.address)) continue;
+    const edits = strapEdits(context.plan, context.board, placement, part, row.straps);
+    if (!edits || edits.length === 0) continue;
+    const how = edits
+      .map((edit) => (edit.kind === 'wire' ? edit.terminal : edit.kind === 'strap' ? `${edit.strap} ${edit.state}` : ''))
+      .join(', ');
+    const rail = edits.find((edit) => edit.kind === 'wire');
+    const to = rail?.kind === 'wire' ? (rail.end.to === 'rail' ? rail.end.rail : 'GND') : undefined;
+    return [
+      {
+        label: to ? 'strap-wire' : 'strap-jumper',
+        data: {
+          placement: { is: 'placement', id: placement.id },
+          how: { is: 'words', text: how },
+          ...(to ? { to: to === 'GND' ? { is: 'words', text: 'GND' } : { is: 'rail', rail: to } } : {}),
+          address: { is: 'address', value: row.address },
+        },
+        grade: 'safe',
+        edits,
+      } satisfies Remedy,
+    ];
+  }
+  return [];
+}
+
+/** The claimant's lines on another controller's free pin set, or on another bus that has room. */
+function ownBus(context: CheckContext, bus: Bus, claim: Claim): readonly Remedy[] {
+  const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
+  const items = lineTerminals(context.plan, context.sheets, [placement], 'i2c');
+  const mine = new Set(addressesOf(context.plan, placement, context.sheets).map((a) => a.address));
+  const busAt = (pins: { readonly [line: string]: string }) =>
+    context.buses.find((b) => b.kind === 'i2c' && b.pins.sda === pins.sda && b.pins.scl === pins.scl);
+  const inUse = new Set(context.buses.filter((b) => b.kind === 'i2c').map((b) => b.controller));
+  for (const set of pinSetsOf(context.board, 'i2c')) {
+    const there = busAt(set.pins);
+    const crowded = there?.members.some((m) => addressesOf(context.plan, m, context.sheets).some((a) => mine.has(a.address)));
+    if (set.controller === bus.controller || crowded || (!there && inUse.has(set.controller))) continue;
+    const edits = editsOnto(context.board, context.nets, items, set);
+    if (!edits || edits.length === 0) continue;
+    return [
+      {
+        label: 'other-bus',
+        data: {
+          placement: { is: 'placement', id: placement.id },
+          controller: { is: 'controller', id: set.controller },
+          pins: { is: 'pins', pins: Object.values(set.pins) },
+        },
+        grade: 'offered',
+        edits,
+      },
+    ];
+  }
+  return [];
+}
+
+function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], taken: ReadonlySet<number>): FindingDraft {
+  const members = claims.map((c) => c.placement);
+  const lines = lineTerminals(
+    context.plan,
+    context.sheets,
+    bus.members.filter((m) => members.includes(m.id)),
+    'i2c',
+  );
+  const stuck = claims.filter((c) => c.device.addresses.length === 1).map((c) => c.placement);
+  return {
+    level: 'clash',
+    message: stuck.length === claims.length ? 'all-fixed' : 'claimed',
+    place: { placements: members, terminals: lines.map((t) => t.key), pins: Object.values(bus.pins) },
+    data: {
+      address: { is: 'address', value: claims[0]!.address },
+      count: { is: 'count', value: claims.length },
+      members: { is: 'placements', ids: members },
+      devices: { is: 'words', text: claims.map((c) => c.device.chip).join(' and ') },
+    },
+    source: context.sheets.parts.get(context.plan.placements.find((p) => p.id === members[0])!.sheet.id)!.sheet.bus.source,
+    remedies: [
+      ...claims.toReversed().flatMap((c) => strapAway(context, c, taken)),
+      ...claims
+        .toReversed()
+        .flatMap((c) => ownBus(context, bus, c))
+        .slice(0, 1),
+    ],
+  };
+}
+
+function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
+  const claims = new Map<number, Claim[]>();
+  for (const claim of bus.members.flatMap((m) => addressesOf(context.plan, m, context.sheets))) {
+    claims.set(claim.address, [...(claims.get(claim.address) ?? []), claim]);
+  }
+  const taken = new Set(claims.keys());
+  return [...claims.values()].filter((list) => list.length > 1).map((list) => finding(context, bus, list, taken));
+}
+
+export const addressShared: Check = {
+  code: 'address-shared',
+  question: 'Has every I2C part on a bus an address of its own?',
+  messages: {
+    claimed: {
+      title: '{address} is claimed by {count} parts',
+      text: '{members} ({devices}) answer on one address of one bus.',
+      why: 'An address names one part on a bus. Two parts that answer together pull the lines over each other, and every reading is a mixture of both.',
+    },
+    'all-fixed': {
+      title: '{address} is claimed by {count} parts',
+      text: '{members} ({devices}) all have this address fixed, so they cannot share a bus.',
+      why: 'An address names one part on a bus. None of these parts can be given another address by a strap; one of them needs another bus.',
+    },
+  },
+  remedies: {
+    'strap-wire': 'Strap {placement} {how} to {to}: {address}',
+    'strap-jumper': 'Set {placement} {how}: {address}',
+    'other-bus': 'Put {placement} on {controller} ({pins})',
+  },
+  examine: (context) => context.buses.filter((bus) => bus.kind === 'i2c').flatMap((bus) => examineBus(context, bus)),
+};

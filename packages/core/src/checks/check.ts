@@ -1,0 +1,87 @@
+import type { Source } from '../sheets/source';
+import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import type { Bus } from '../nets/buses';
+import type { Nets } from '../nets/nets';
+import type { PlanTerminal } from '../nets/terminals';
+import type { Edit } from '../plan/edit';
+import type { Plan, TerminalKey } from '../plan/plan';
+
+/** clash: does not work, or damages. risk: outside a limit or without margin. hint: works, could be better. */
+export const LEVELS = ['clash', 'risk', 'hint'] as const;
+export type Level = (typeof LEVELS)[number];
+
+/** A value in a message: an id or a number with its kind, turned into words at the edge. */
+export type Datum =
+  | { readonly is: 'terminal'; readonly key: TerminalKey }
+  | { readonly is: 'terminals'; readonly keys: readonly TerminalKey[] }
+  | { readonly is: 'pin'; readonly pin: string }
+  | { readonly is: 'pins'; readonly pins: readonly string[] }
+  | { readonly is: 'placement'; readonly id: string }
+  | { readonly is: 'placements'; readonly ids: readonly string[] }
+  | { readonly is: 'controller'; readonly id: string }
+  | { readonly is: 'rail'; readonly rail: string }
+  | { readonly is: 'address'; readonly value: number }
+  | { readonly is: 'volts'; readonly value: number }
+  | { readonly is: 'count'; readonly value: number }
+  /** Text that stands in a sheet. */
+  | { readonly is: 'words'; readonly text: string };
+
+export type Data = { readonly [name: string]: Datum };
+
+/** Where a finding is, by ids that stay while the things do. */
+export interface Place {
+  readonly terminals?: readonly TerminalKey[];
+  readonly pins?: readonly string[];
+  readonly placements?: readonly string[];
+}
+
+export interface Remedy {
+  /** Key of the check's `remedies` texts. */
+  readonly label: string;
+  readonly data: Data;
+  /** Safe remedies may be run in bulk; offered ones change what the plan means and are taken one at a time. */
+  readonly grade: 'safe' | 'offered';
+  readonly edits: readonly Edit[];
+}
+
+export interface FindingDraft {
+  readonly level: Level;
+  /** Key of the check's `messages`. */
+  readonly message: string;
+  readonly place: Place;
+  readonly data: Data;
+  readonly source?: Source;
+  readonly remedies: readonly Remedy[];
+}
+
+export interface Finding extends FindingDraft {
+  readonly code: string;
+  /** Stable while the trouble is the same: code, message and place. */
+  readonly id: string;
+}
+
+export interface Message {
+  readonly title: string;
+  readonly text: string;
+  readonly why: string;
+}
+
+/** All a check may look at. */
+export interface CheckContext {
+  readonly plan: Plan;
+  readonly sheets: Sheets;
+  readonly board: IndexedBoard;
+  readonly nets: Nets;
+  readonly buses: readonly Bus[];
+  readonly terminals: readonly PlanTerminal[];
+}
+
+/** A check is a value: facts and texts first, then the function that looks. */
+export interface Check {
+  readonly code: string;
+  /** The question it answers, for its page and for the list of what is checked. */
+  readonly question: string;
+  readonly messages: { readonly [id: string]: Message };
+  readonly remedies: { readonly [id: string]: string };
+  examine(context: CheckContext): readonly FindingDraft[];
+}

@@ -1,0 +1,73 @@
+import { pinFit, type FitReason } from '../allocate/pinFit';
+import { movesToLegal } from '../allocate/moveBus';
+import { PIN_ROLES, ROLE_WORDS } from '../sheets/roles';
+import type { PlanTerminal } from '../nets/terminals';
+import type { Check, CheckContext, FindingDraft, Message, Remedy } from './check';
+import { moveToFree } from './remedyParts';
+
+const because = (text: string, why: string): Message => ({ title: '{pin} cannot serve {terminal}', text, why });
+
+/** Reasons that belong to this check; the others are another check's (`pin-reserved`, `supply-wrong`). */
+const OWN: readonly FitReason[] = ['no-line', 'no-adc', 'no-pwm', 'no-interrupt', 'input-only', 'output-only'];
+
+/** A bus line alone on a new pin would leave its bus, so its whole part moves to a legal set. */
+function remedies(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
+  const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
+  const bus = kind && context.buses.find((b) => b.kind === kind && b.members.some((m) => m.id === item.placement.id));
+  if (!bus) return moveToFree(context, item);
+  return movesToLegal(context.plan, context.sheets, context.board, context.nets, bus)
+    .slice(0, 2)
+    .map(({ set, edits }) => ({
+      label: 'move-bus',
+      data: { controller: { is: 'controller', id: set.controller }, pins: { is: 'pins', pins: Object.values(set.pins) } },
+      grade: 'offered',
+      edits,
+    }));
+}
+
+function finding(context: CheckContext, item: PlanTerminal, pin: string, reason: FitReason): FindingDraft {
+  return {
+    level: 'clash',
+    message: reason,
+    place: { pins: [pin], terminals: [item.key] },
+    data: {
+      pin: { is: 'pin', pin },
+      terminal: { is: 'terminal', key: item.key },
+      role: { is: 'words', text: ROLE_WORDS[item.terminal.role] },
+    },
+    source: context.board.sheet.pins.source,
+    remedies: remedies(context, item),
+  };
+}
+
+export const pinCannot: Check = {
+  code: 'pin-cannot',
+  question: 'Can every pin do what its terminal asks?',
+  messages: {
+    'no-line': because(
+      '{terminal} is {role}; no bus controller brings that line out on {pin}.',
+      'Bus lines leave the chip only on the pins that carry the controller’s function.',
+    ),
+    'no-adc': because(
+      '{terminal} is an analog signal; {pin} has no analog input.',
+      'Only pins that lead to the analog converter can measure a voltage.',
+    ),
+    'no-pwm': because(
+      '{terminal} needs PWM; {pin} has none.',
+      'PWM comes from a timer, and only pins that lead to a timer channel can give it.',
+    ),
+    'no-interrupt': because(
+      '{terminal} needs an interrupt; {pin} has none.',
+      'Short pulses are missed when the program has to look at the pin by itself.',
+    ),
+    'input-only': because('{terminal} must be driven by the board; {pin} is an input only.', 'The pin has no output driver.'),
+    'output-only': because('{terminal} must be read by the board; {pin} is an output only.', 'The pin has no input buffer.'),
+  },
+  remedies: { move: 'Move {terminal} to {pin}', 'move-bus': 'Use {controller} on {pins}' },
+  examine: (context) =>
+    context.terminals.flatMap((item) => {
+      if (item.wire?.end.to !== 'pin' || !PIN_ROLES[item.terminal.role]) return [];
+      const fit = pinFit(context.board, item.wire.end.pin, item.terminal);
+      return fit.verdict === 'cannot' && OWN.includes(fit.reason) ? [finding(context, item, item.wire.end.pin, fit.reason)] : [];
+    }),
+};

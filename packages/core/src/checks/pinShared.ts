@@ -1,0 +1,44 @@
+import type { Net } from '../nets/nets';
+import type { PlanTerminal } from '../nets/terminals';
+import type { Check, CheckContext, FindingDraft } from './check';
+import { moveToFree } from './remedyParts';
+
+/** Signals that a remedy may move: private ones, latest part first (what was wired earlier tends to be built). */
+function movable(net: Net): readonly PlanTerminal[] {
+  return net.signals
+    .filter((signal) => signal.terminals.length === 1)
+    .flatMap((signal) => signal.terminals)
+    .toReversed();
+}
+
+function clash(context: CheckContext, net: Net, pin: string): FindingDraft {
+  const keys = net.terminals.map((t) => t.key);
+  return {
+    level: 'clash',
+    message: 'shared',
+    place: { pins: [pin], terminals: keys },
+    data: {
+      pin: { is: 'pin', pin },
+      count: { is: 'count', value: net.signals.length },
+      terminals: { is: 'terminals', keys },
+    },
+    remedies: movable(net)
+      .slice(0, 3)
+      .flatMap((item) => moveToFree(context, item)),
+  };
+}
+
+export const pinShared: Check = {
+  code: 'pin-shared',
+  question: 'Does every pin carry one signal only?',
+  messages: {
+    shared: {
+      title: '{pin} carries {count} signals',
+      text: '{terminals} are different nets on one pin.',
+      why: 'A pin carries one signal. Lines of the same bus may meet on a pin; private signals may not, because each part would drive or read the other.',
+    },
+  },
+  remedies: { move: 'Move {terminal} to {pin}' },
+  examine: (context) =>
+    context.nets.list.filter((net) => net.pins.length > 0 && net.signals.length > 1).map((net) => clash(context, net, net.pins[0]!)),
+};

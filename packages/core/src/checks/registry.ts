@@ -1,0 +1,19 @@
+import { addressShared } from './addressShared';
+import { busPairIllegal } from './busPairIllegal';
+import type { Check } from './check';
+import { pinCannot } from './pinCannot';
+import { pinReserved } from './pinReserved';
+import { pinShared } from './pinShared';
+import { supplyWrong } from './supplyWrong';
+import { terminalUnwired } from './terminalUnwired';
+
+/** Every check, sorted by code. */
+export const CHECKS: readonly Check[] = [addressShared, busPairIllegal, pinCannot, pinReserved, pinShared, supplyWrong, terminalUnwired];
+
+/** The check of a code.
+ *  @throws Error when no check has it */
+export function checkOf(code: string): Check {
+  const check = CHECKS.find((c) => c.code === code);
+  if (!check) throw new Error(`Unknown check code ${code}: expected one of ${CHECKS.map((c) => c.code).join(', ')}`);
+  return check;
+}

@@ -1,0 +1,99 @@
+import { formatAddress, formatSi } from '../quantity/format';
+import { sourceLine } from '../sheets/source';
+import type { Sheets } from '../sheets/sheetIndex';
+import { boardOf, partOf } from '../plan/edit';
+import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
+import type { Data, Datum, Finding, Remedy } from './check';
+import { checkOf } from './registry';
+
+/** Ids and numbers become words here, at the edge; nothing in the core depends on these texts. */
+
+/** "Encoder SW": the part's name in the plan and the printed label. */
+export function sayTerminal(plan: Plan, sheets: Sheets, key: TerminalKey): string {
+  const { placement, terminal } = splitKey(key);
+  const name = plan.placements.find((p) => p.id === placement)?.name ?? placement;
+  return `${name} ${partOf(plan, placement, sheets)?.terminals.get(terminal)?.label ?? terminal}`;
+}
+
+export function sayPlacement(plan: Plan, id: string): string {
+  return plan.placements.find((p) => p.id === id)?.name ?? id;
+}
+
+/** @example sayList(['A', 'B', 'C']) // 'A, B and C' */
+export function sayList(items: readonly string[]): string {
+  if (items.length < 2) return items.join('');
+  return `${items.slice(0, -1).join(', ')} and ${items[items.length - 1]}`;
+}
+
+function sayRail(plan: Plan, sheets: Sheets, id: string): string {
+  return boardOf(plan, sheets)?.sheet.rails.list.find((rail) => rail.id === id)?.label ?? id;
+}
+
+/** Six names and the rest as a number: a bus of twenty parts must not fill the screen. */
+function sayMany(names: readonly string[]): string {
+  const most = 6;
+  return names.length <= most ? sayList(names) : `${names.slice(0, most).join(', ')} and ${names.length - most} more`;
+}
+
+function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
+  switch (datum.is) {
+    case 'terminal':
+      return sayTerminal(plan, sheets, datum.key);
+    case 'terminals':
+      return sayMany(datum.keys.map((key) => sayTerminal(plan, sheets, key)));
+    case 'pin':
+      return boardOf(plan, sheets)?.pins.get(datum.pin)?.label ?? datum.pin;
+    case 'pins':
+      return sayList([...new Set(datum.pins)].map((pin) => boardOf(plan, sheets)?.pins.get(pin)?.label ?? pin));
+    case 'placement':
+      return sayPlacement(plan, datum.id);
+    case 'placements':
+      return sayMany(datum.ids.map((id) => sayPlacement(plan, id)));
+    case 'controller':
+      return boardOf(plan, sheets)?.controllers.get(datum.id)?.title ?? datum.id;
+    case 'rail':
+      return sayRail(plan, sheets, datum.rail);
+    case 'address':
+      return formatAddress(datum.value);
+    case 'volts':
+      return formatSi(datum.value, 'V');
+    case 'count':
+      return String(datum.value);
+    case 'words':
+      return datum.text;
+  }
+}
+
+/** A template with its data put in.
+ *  @throws Error when the template names a datum that is not there: a check's mistake, not a user's */
+export function fillTemplate(plan: Plan, sheets: Sheets, template: string, data: Data): string {
+  return template.replace(/\{(\w+)\}/g, (_, name: string) => {
+    const datum = data[name];
+    if (!datum) throw new Error(`No datum {${name}} for the text "${template}"`);
+    return sayDatum(plan, sheets, datum);
+  });
+}
+
+export interface SaidFinding {
+  readonly title: string;
+  readonly text: string;
+  readonly why: string;
+  readonly source: string | undefined;
+}
+
+/** A finding in words. */
+export function sayFinding(plan: Plan, sheets: Sheets, finding: Finding): SaidFinding {
+  const message = checkOf(finding.code).messages[finding.message]!;
+  const say = (template: string) => fillTemplate(plan, sheets, template, finding.data);
+  return {
+    title: say(message.title),
+    text: say(message.text),
+    why: say(message.why),
+    source: finding.source && sourceLine(finding.source),
+  };
+}
+
+/** A remedy's button text. */
+export function sayRemedy(plan: Plan, sheets: Sheets, code: string, remedy: Remedy): string {
+  return fillTemplate(plan, sheets, checkOf(code).remedies[remedy.label]!, remedy.data).replace(/: $/, '');
+}

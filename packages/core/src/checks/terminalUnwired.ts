@@ -1,0 +1,59 @@
+import { proposeWires } from '../allocate/proposeWires';
+import type { PlanTerminal } from '../nets/terminals';
+import type { Edit } from '../plan/edit';
+import type { Placement } from '../plan/plan';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+
+function remedy(label: string, grade: Remedy['grade'], edits: readonly Edit[], words: string): Remedy {
+  return { label, grade, edits, data: { count: { is: 'count', value: edits.length }, ends: { is: 'words', text: words } } };
+}
+
+/** "SDA → GP4, SCL → GP5": what a remedy would wire. */
+function wording(edits: readonly Edit[]): string {
+  return edits.flatMap((edit) => (edit.kind === 'wire' && edit.end.to === 'pin' ? [`${edit.terminal} → ${edit.end.pin}`] : [])).join(', ');
+}
+
+function remedies(context: CheckContext, placement: Placement): readonly Remedy[] {
+  const { plan, sheets, board } = context;
+  const supply = proposeWires(plan, sheets, board, placement, 'supply');
+  const all = proposeWires(plan, sheets, board, placement);
+  const found: Remedy[] = [];
+  if (all.length > supply.length) found.push(remedy('all', 'offered', all, wording(all)));
+  if (supply.length > 0) found.push(remedy('supply', 'safe', supply, ''));
+  return found;
+}
+
+function finding(context: CheckContext, open: readonly PlanTerminal[]): FindingDraft {
+  const { placement } = open[0]!;
+  return {
+    level: 'clash',
+    message: open.length === 1 ? 'one' : 'some',
+    place: { placements: [placement.id], terminals: open.map((t) => t.key) },
+    data: {
+      placement: { is: 'placement', id: placement.id },
+      count: { is: 'count', value: open.length },
+      terminals: { is: 'words', text: open.map((t) => t.terminal.label).join(', ') },
+    },
+    source: open[0]!.part.terminals.source,
+    remedies: remedies(context, placement),
+  };
+}
+
+const why = 'The part sheet lists these terminals as needed: without them the part does not work.';
+
+export const terminalUnwired: Check = {
+  code: 'terminal-unwired',
+  question: 'Is every needed terminal wired?',
+  messages: {
+    one: { title: '{placement}: {terminals} is not wired', text: 'The part needs this terminal.', why },
+    some: { title: '{placement}: {count} wires missing', text: 'Not wired yet: {terminals}.', why },
+  },
+  remedies: { all: 'Wire all {count}: {ends}', supply: 'Wire supply and ground' },
+  examine(context) {
+    const open = context.terminals.filter((t) => t.terminal.need === 'needed' && !context.nets.byTerminal.has(t.key));
+    return context.plan.placements.flatMap((placement) => {
+      const mine = open.filter((t) => t.placement.id === placement.id);
+      return mine.length > 0 ? [finding(context, mine)] : [];
+    });
+  },
+};

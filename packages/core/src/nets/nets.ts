@@ -1,0 +1,95 @@
+import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { boardOf } from '../plan/edit';
+import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
+import { planTerminals, type PlanTerminal, signalOf } from './terminals';
+
+/** Everything one wire system joins. */
+export interface Net {
+  readonly id: string;
+  readonly terminals: readonly PlanTerminal[];
+  readonly pins: readonly string[];
+  readonly rails: readonly string[];
+  readonly ground: boolean;
+  /** The signals that meet here; more than one on a pin is a clash. */
+  readonly signals: readonly { readonly id: string; readonly terminals: readonly PlanTerminal[] }[];
+}
+
+export interface Nets {
+  readonly list: readonly Net[];
+  readonly byTerminal: ReadonlyMap<string, Net>;
+  readonly byPin: ReadonlyMap<string, Net>;
+}
+
+/** The conductor a wire end lies on, as a node name. */
+function nodeOf(end: WireEnd, board: IndexedBoard | undefined): string {
+  if (end.to === 'pin') return `pin:${board?.pins.get(end.pin)?.sameAs ?? end.pin}`;
+  if (end.to === 'rail') return `rail:${end.rail}`;
+  return end.to === 'ground' ? 'ground' : `terminal:${terminalKey(end.placement, end.terminal)}`;
+}
+
+class Joined {
+  readonly #parent = new Map<string, string>();
+
+  find(node: string): string {
+    let root = node;
+    for (let up = this.#parent.get(root); up !== undefined; up = this.#parent.get(root)) root = up;
+    if (root !== node) this.#parent.set(node, root);
+    return root;
+  }
+
+  join(a: string, b: string): void {
+    const [rootA, rootB] = [this.find(a), this.find(b)];
+    if (rootA !== rootB) this.#parent.set(rootB, rootA);
+  }
+}
+
+function groupBy<T>(items: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    const group = groups.get(key);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups;
+}
+
+function makeNet(terminals: readonly PlanTerminal[], nodes: ReadonlySet<string>): Net {
+  const named = (prefix: string) => [...nodes].filter((n) => n.startsWith(prefix)).map((n) => n.slice(prefix.length));
+  const signals = groupBy(terminals, signalOf);
+  return {
+    id: terminals[0]!.key,
+    terminals,
+    pins: named('pin:'),
+    rails: named('rail:'),
+    ground: nodes.has('ground'),
+    signals: [...signals].map(([id, members]) => ({ id, terminals: members })),
+  };
+}
+
+/** The nets of a plan, in the order of their first terminal. Unwired terminals are in none. */
+export function findNets(plan: Plan, sheets: Sheets): Nets {
+  const board = boardOf(plan, sheets);
+  const joined = new Joined();
+  const wired = new Set<string>();
+  const all = planTerminals(plan, sheets);
+  for (const { key, wire } of all) {
+    if (!wire) continue;
+    joined.join(nodeOf(wire.end, board), `terminal:${key}`);
+    wired.add(key);
+    if (wire.end.to === 'terminal') wired.add(terminalKey(wire.end.placement, wire.end.terminal));
+  }
+  const groups = groupBy(
+    all.filter((t) => wired.has(t.key)),
+    (t) => joined.find(`terminal:${t.key}`),
+  );
+  const list = [...groups.values()].map((terminals) => {
+    const nodes = new Set(terminals.flatMap((t) => (t.wire ? [nodeOf(t.wire.end, board)] : [])));
+    return makeNet(terminals, nodes);
+  });
+  return {
+    list,
+    byTerminal: new Map(list.flatMap((net) => net.terminals.map((t) => [t.key, net] as const))),
+    byPin: new Map(list.flatMap((net) => net.pins.map((pin) => [pin, net] as const))),
+  };
+}

@@ -1,0 +1,131 @@
+import type { BoardPin } from '../sheets/boardSheet';
+import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { planTerminals, type PlanTerminal } from '../nets/terminals';
+import { boardOf } from '../plan/edit';
+import { type Plan, sameEnd, type TerminalKey, type WireColour, type WireEnd } from '../plan/plan';
+import { strapState } from '../nets/addresses';
+
+/** A position on the board, counted the ways a finger counts. */
+export interface BoardPosition {
+  readonly header: string;
+  readonly headerTitle: string;
+  readonly side: 'left' | 'right';
+  /** The number on the header, from pin 1. */
+  readonly position: number;
+  /** Counted from the nearer end of the header, from 1. */
+  readonly fromEnd: number;
+  readonly end: string;
+  readonly label: string;
+  readonly port: string | undefined;
+}
+
+export interface BuildWire {
+  readonly key: TerminalKey;
+  readonly placement: string;
+  readonly label: string;
+  readonly number: number;
+  readonly colour: WireColour;
+  readonly locked: boolean;
+  readonly end: WireEnd;
+  /** Where the wire goes on the board: the best position first, then others on the same conductor. */
+  readonly at: readonly BoardPosition[];
+  readonly through: string | undefined;
+  readonly ticked: boolean;
+  /** The end this wire had when it was ticked, where it has moved since. */
+  readonly wasAt: WireEnd | undefined;
+}
+
+export interface BuildStrap {
+  readonly placement: string;
+  readonly strap: string;
+  readonly words: string;
+}
+
+/** The build list: grounds and supplies first, then jumpers, then signal wires part by part in printed order. */
+export interface BuildList {
+  readonly supplies: readonly BuildWire[];
+  readonly straps: readonly BuildStrap[];
+  readonly signals: readonly BuildWire[];
+  readonly open: readonly { readonly placement: string; readonly label: string }[];
+}
+
+function positionOf(board: IndexedBoard, pin: BoardPin): BoardPosition {
+  const header = board.sheet.headers.list.find((h) => h.id === pin.header)!;
+  const row = board.sheet.pins.list.filter((p) => p.header === pin.header);
+  const fromFirst = row.indexOf(pin) + 1;
+  const fromLast = row.length - fromFirst + 1;
+  const nearFirst = fromFirst <= fromLast;
+  return {
+    header: header.id,
+    headerTitle: header.title,
+    side: header.side,
+    position: pin.position!,
+    fromEnd: nearFirst ? fromFirst : fromLast,
+    end: header.ends[nearFirst ? 0 : 1],
+    label: pin.label,
+    port: pin.port,
+  };
+}
+
+/** Every position on the board where a wire end can be plugged in, in sheet order. */
+export function positionsOf(board: IndexedBoard, end: WireEnd): readonly BoardPosition[] {
+  const pins = board.sheet.pins.list.filter((pin) => {
+    if (!pin.header) return false;
+    if (end.to === 'pin') return (pin.sameAs ?? pin.id) === end.pin;
+    if (end.to === 'rail') return pin.kind === 'supply' && pin.rail === end.rail;
+    return end.to === 'ground' && pin.kind === 'ground';
+  });
+  return pins.map((pin) => positionOf(board, pin));
+}
+
+function buildWire(plan: Plan, board: IndexedBoard, item: PlanTerminal): BuildWire {
+  const wire = item.wire!;
+  const done = plan.ticks[item.key];
+  return {
+    key: item.key,
+    placement: item.placement.id,
+    label: item.terminal.label,
+    number: item.terminal.number,
+    colour: wire.colour,
+    locked: wire.locked,
+    end: wire.end,
+    at: positionsOf(board, wire.end),
+    through: item.terminal.through,
+    ticked: sameEnd(done, wire.end),
+    wasAt: done && !sameEnd(done, wire.end) ? done : undefined,
+  };
+}
+
+function jumpers(plan: Plan, sheets: Sheets): readonly BuildStrap[] {
+  return plan.placements.flatMap((placement) =>
+    (sheets.parts.get(placement.sheet.id)?.sheet.bus.straps ?? []).flatMap((strap) => {
+      if (strap.by !== 'jumper') return [];
+      const state = strapState(plan, placement, strap);
+      if (state === strap.default) return [];
+      return [{ placement: placement.id, strap: strap.id, words: strap.states.find((s) => s.id === state)!.words }];
+    }),
+  );
+}
+
+const isSupply = (item: PlanTerminal): boolean => item.wire?.end.to === 'ground' || item.wire?.end.to === 'rail';
+
+/** What to wire, in the order to wire it. Undefined where the board's sheet is gone. */
+export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
+  const board = boardOf(plan, sheets);
+  if (!board) return undefined;
+  const all = planTerminals(plan, sheets);
+  const wired = all.filter((item) => item.wire);
+  const grounds = wired.filter((item) => item.wire!.end.to === 'ground');
+  const rails = wired.filter((item) => item.wire!.end.to === 'rail');
+  const joined = new Set(
+    wired.flatMap(({ wire }) => (wire!.end.to === 'terminal' ? [`${wire!.end.placement}:${wire!.end.terminal}`] : [])),
+  );
+  return {
+    supplies: [...grounds, ...rails].map((item) => buildWire(plan, board, item)),
+    straps: jumpers(plan, sheets),
+    signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, board, item)),
+    open: all
+      .filter((item) => item.terminal.need === 'needed' && !item.wire && !joined.has(item.key))
+      .map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
+  };
+}

@@ -1,0 +1,55 @@
+import type { Sheets } from '../sheets/sheetIndex';
+import { refuse, type Edit, type EditKind, type EditProblem, type EditResult, type EditRule } from './edit';
+import { addPlacement } from './edits/addPlacement';
+import { colour } from './edits/colour';
+import { lock } from './edits/lock';
+import { movePlacement } from './edits/movePlacement';
+import { removePlacement } from './edits/removePlacement';
+import { renamePlacement } from './edits/renamePlacement';
+import { renamePlan } from './edits/renamePlan';
+import { strap } from './edits/strap';
+import { tick } from './edits/tick';
+import { unwire } from './edits/unwire';
+import { wire } from './edits/wire';
+import type { Plan } from './plan';
+
+const RULES: { readonly [K in EditKind]: EditRule<K> } = {
+  'add-placement': addPlacement,
+  colour,
+  lock,
+  'move-placement': movePlacement,
+  'remove-placement': removePlacement,
+  'rename-placement': renamePlacement,
+  'rename-plan': renamePlan,
+  strap,
+  tick,
+  unwire,
+  wire,
+};
+
+export const EDIT_KINDS = Object.keys(RULES) as readonly EditKind[];
+
+/** One edit applied to a plan. */
+export function applyEdit(plan: Plan, edit: Edit, sheets: Sheets): EditResult {
+  // The table pairs each kind with its own rule; the compiler cannot follow the pairing through an index.
+  const rule = Object.hasOwn(RULES, edit.kind) ? (RULES[edit.kind] as EditRule<EditKind>) : undefined;
+  return rule ? rule.apply(plan, edit as never, sheets) : refuse('kind', EDIT_KINDS.join(', '), String(edit.kind));
+}
+
+export type BatchResult =
+  | { readonly ok: true; readonly plan: Plan; readonly inverse: readonly Edit[] }
+  | { readonly ok: false; readonly at: number; readonly problem: EditProblem };
+
+/** A batch of edits: all of them, or none.
+ *  @returns the new plan with the batch that takes it back, or the first edit that failed and why */
+export function applyEdits(plan: Plan, edits: readonly Edit[], sheets: Sheets): BatchResult {
+  let current = plan;
+  let inverse: readonly Edit[] = [];
+  for (const [at, edit] of edits.entries()) {
+    const result = applyEdit(current, edit, sheets);
+    if (!result.ok) return { ok: false, at, problem: result.problem };
+    current = result.plan;
+    inverse = [...result.inverse, ...inverse];
+  }
+  return { ok: true, plan: current, inverse };
+}

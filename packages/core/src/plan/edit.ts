@@ -1,0 +1,62 @@
+import type { IndexedBoard, IndexedPart, Sheets } from '../sheets/sheetIndex';
+import type { Placement, Plan, WireColour, WireEnd } from './plan';
+
+/** Everything that can be done to a plan, as serialisable records. */
+export type Edit =
+  | { readonly kind: 'rename-plan'; readonly name: string }
+  | { readonly kind: 'add-placement'; readonly placement: Placement; readonly at?: number }
+  | { readonly kind: 'remove-placement'; readonly placement: string }
+  | { readonly kind: 'rename-placement'; readonly placement: string; readonly name: string }
+  | { readonly kind: 'move-placement'; readonly placement: string; readonly at: number }
+  | {
+      readonly kind: 'wire';
+      readonly placement: string;
+      readonly terminal: string;
+      readonly end: WireEnd;
+      readonly colour?: WireColour;
+    }
+  | { readonly kind: 'unwire'; readonly placement: string; readonly terminal: string }
+  | { readonly kind: 'lock'; readonly placement: string; readonly terminal: string; readonly locked: boolean }
+  | { readonly kind: 'colour'; readonly placement: string; readonly terminal: string; readonly colour: WireColour }
+  | { readonly kind: 'strap'; readonly placement: string; readonly strap: string; readonly state: string }
+  | { readonly kind: 'tick'; readonly placement: string; readonly terminal: string; readonly end: WireEnd | null };
+
+export type EditKind = Edit['kind'];
+export type EditOf<K extends EditKind> = Extract<Edit, { kind: K }>;
+
+/** Why an edit cannot be done: the place in the edit, what was expected there, what was found. */
+export interface EditProblem {
+  readonly path: string;
+  readonly expected: string;
+  readonly got: string;
+}
+
+export type EditResult =
+  { readonly ok: true; readonly plan: Plan; readonly inverse: readonly Edit[] } | { readonly ok: false; readonly problem: EditProblem };
+
+/** One kind of edit: applied to a plan it gives the new plan and the edits that take it back. */
+export interface EditRule<K extends EditKind> {
+  readonly kind: K;
+  apply(plan: Plan, edit: EditOf<K>, sheets: Sheets): EditResult;
+}
+
+/** @example refuse('pin', 'a pin of this board', 'GP99') */
+export function refuse(path: string, expected: string, got: string): EditResult {
+  return { ok: false, problem: { path, expected, got } };
+}
+
+/** The placement's place in the plan, or -1. */
+export function placementIndex(plan: Plan, id: string): number {
+  return plan.placements.findIndex((placement) => placement.id === id);
+}
+
+/** The board sheet the plan stands on, where the sheets hold it. */
+export function boardOf(plan: Plan, sheets: Sheets): IndexedBoard | undefined {
+  return sheets.boards.get(plan.board.id);
+}
+
+/** The part sheet of a placement, where both exist. */
+export function partOf(plan: Plan, placement: string, sheets: Sheets): IndexedPart | undefined {
+  const found = plan.placements.find((p) => p.id === placement);
+  return found && sheets.parts.get(found.sheet.id);
+}

@@ -1,0 +1,29 @@
+import Joi from 'joi';
+import type { EditKind } from './edit';
+import { PLAN_LIMITS } from './plan';
+import { colourSchema, factIdSchema, idSchema, nameSchema, placementSchema, wireEndSchema } from './planSchema';
+
+const at = Joi.number().integer().min(0).max(PLAN_LIMITS.placements);
+const terminal = { placement: idSchema.required(), terminal: factIdSchema.required() };
+
+const FIELDS: { readonly [K in EditKind]: Joi.PartialSchemaMap } = {
+  'add-placement': { placement: placementSchema.required(), at },
+  colour: { ...terminal, colour: colourSchema.required() },
+  lock: { ...terminal, locked: Joi.boolean().required() },
+  'move-placement': { placement: idSchema.required(), at: at.required() },
+  'remove-placement': { placement: idSchema.required() },
+  'rename-placement': { placement: idSchema.required(), name: nameSchema.required() },
+  'rename-plan': { name: nameSchema.required() },
+  strap: { placement: idSchema.required(), strap: factIdSchema.required(), state: factIdSchema.required() },
+  tick: { ...terminal, end: wireEndSchema.allow(null).required() },
+  unwire: terminal,
+  wire: { ...terminal, end: wireEndSchema.required(), colour: colourSchema },
+};
+
+/** The shape of one edit, told apart by `kind`. */
+export const editSchema = Joi.alternatives().conditional('.kind', {
+  switch: Object.entries(FIELDS).map(([kind, fields]) => ({ is: kind, then: Joi.object({ kind: Joi.valid(kind), ...fields }) })),
+  otherwise: Joi.object({ kind: Joi.valid(...Object.keys(FIELDS)).required() }).unknown(),
+});
+
+export const editsSchema = Joi.array().items(editSchema).min(1).max(PLAN_LIMITS.editsPerBatch);

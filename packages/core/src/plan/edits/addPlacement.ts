@@ -1,0 +1,27 @@
+import { type EditRule, placementIndex, refuse } from '../edit';
+import { PLAN_LIMITS } from '../plan';
+
+export const addPlacement: EditRule<'add-placement'> = {
+  kind: 'add-placement',
+  apply(plan, edit, sheets) {
+    const { placement } = edit;
+    if (placementIndex(plan, placement.id) >= 0) return refuse('placement.id', 'an id not yet in the plan', placement.id);
+    const part = sheets.parts.get(placement.sheet.id);
+    if (!part) return refuse('placement.sheet.id', 'the id of a known part sheet', placement.sheet.id);
+    if (plan.placements.length >= PLAN_LIMITS.placements) {
+      return refuse('placement', `at most ${PLAN_LIMITS.placements} parts in a plan`, 'one more');
+    }
+    for (const [strap, state] of Object.entries(placement.straps)) {
+      const known = part.sheet.bus.straps?.find((s) => s.id === strap);
+      if (!known?.states.some((s) => s.id === state)) {
+        return refuse(`placement.straps.${strap}`, `a strap state of ${part.sheet.id}`, state);
+      }
+    }
+    const at = Math.min(edit.at ?? plan.placements.length, plan.placements.length);
+    return {
+      ok: true,
+      plan: { ...plan, placements: plan.placements.toSpliced(at, 0, placement) },
+      inverse: [{ kind: 'remove-placement', placement: placement.id }],
+    };
+  },
+};

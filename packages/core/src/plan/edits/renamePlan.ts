@@ -1,0 +1,10 @@
+import type { EditRule } from '../edit';
+
+export const renamePlan: EditRule<'rename-plan'> = {
+  kind: 'rename-plan',
+  apply: (plan, edit) => ({
+    ok: true,
+    plan: { ...plan, name: edit.name },
+    inverse: [{ kind: 'rename-plan', name: plan.name }],
+  }),
+};

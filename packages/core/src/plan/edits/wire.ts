@@ -1,0 +1,71 @@
+import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
+import type { PartTerminal } from '../../sheets/partSheet';
+import { boardOf, type Edit, type EditProblem, type EditRule, partOf, refuse } from '../edit';
+import { type Plan, terminalKey, type Wire, type WireColour, type WireEnd } from '../plan';
+
+const bad = (path: string, expected: string, got: string): EditProblem => ({ path, expected, got });
+
+function boardEndProblem(end: WireEnd, board: IndexedBoard): EditProblem | null {
+  if (end.to === 'pin') {
+    const pin = board.pins.get(end.pin);
+    if (!pin) return bad('end.pin', `a pin of ${board.sheet.title}`, end.pin);
+    if (pin.kind !== 'io' || !pin.header) return bad('end.pin', 'a signal pin on a header', `${end.pin} (${pin.kind})`);
+    // Two ids for one conductor would make two wires on one pin look like wires on two.
+    if (pin.sameAs) return bad('end.pin', `${pin.sameAs}, the name of the conductor`, end.pin);
+  }
+  if (end.to === 'rail' && !board.sheet.rails.list.some((rail) => rail.id === end.rail)) {
+    return bad('end.rail', `a rail of ${board.sheet.title}`, end.rail);
+  }
+  return null;
+}
+
+/** Whether a wire may end there at all; that it makes sense is for the checks to say. */
+function endProblem(plan: Plan, from: string, end: WireEnd, sheets: Sheets): EditProblem | null {
+  if (end.to === 'terminal') {
+    if (!partOf(plan, end.placement, sheets)?.terminals.has(end.terminal)) {
+      return bad('end.terminal', 'a terminal of a part in this plan', terminalKey(end.placement, end.terminal));
+    }
+    return terminalKey(end.placement, end.terminal) === from ? bad('end.terminal', 'another terminal', from) : null;
+  }
+  const board = boardOf(plan, sheets);
+  return board ? boardEndProblem(end, board) : bad('board', 'a known board sheet', plan.board.id);
+}
+
+const SIGNAL_COLOURS: { readonly [role: string]: WireColour } = {
+  'i2c.sda': 'blue',
+  'i2c.scl': 'yellow',
+  'spi.sck': 'orange',
+  'spi.mosi': 'blue',
+  'spi.miso': 'green',
+  'spi.cs': 'grey',
+};
+const FREE_COLOURS: readonly WireColour[] = ['green', 'violet', 'orange', 'white', 'brown', 'grey'];
+
+/** The colour a new wire gets when none is chosen: red supply, black ground, buses alike, the rest in turn. */
+export function defaultColour(terminal: PartTerminal, end: WireEnd): WireColour {
+  if (end.to === 'ground') return 'black';
+  if (end.to === 'rail') return 'red';
+  return SIGNAL_COLOURS[terminal.role] ?? FREE_COLOURS[terminal.number % FREE_COLOURS.length]!;
+}
+
+/** Supply and ground colours say what a wire carries, so they do not follow it elsewhere. */
+function colourFor(terminal: PartTerminal, end: WireEnd, before: Wire | undefined): WireColour {
+  return before && before.end.to === end.to ? before.colour : defaultColour(terminal, end);
+}
+
+export const wire: EditRule<'wire'> = {
+  kind: 'wire',
+  apply(plan, edit, sheets) {
+    const terminal = partOf(plan, edit.placement, sheets)?.terminals.get(edit.terminal);
+    const key = terminalKey(edit.placement, edit.terminal);
+    if (!terminal) return refuse('terminal', 'a terminal of a part in this plan', key);
+    const problem = endProblem(plan, key, edit.end, sheets);
+    if (problem) return { ok: false, problem };
+    const before = plan.wires[key];
+    if (before?.locked) return refuse('terminal', 'a wire that is not locked', key);
+    const after: Wire = { end: edit.end, colour: edit.colour ?? colourFor(terminal, edit.end, before), locked: false };
+    const place = { placement: edit.placement, terminal: edit.terminal };
+    const inverse: Edit = before ? { kind: 'wire', ...place, end: before.end, colour: before.colour } : { kind: 'unwire', ...place };
+    return { ok: true, plan: { ...plan, wires: { ...plan.wires, [key]: after } }, inverse: [inverse] };
+  },
+};

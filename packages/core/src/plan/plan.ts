@@ -1,0 +1,85 @@
+/** The plan document: a value. Nothing in it is derived; everything shown comes from plan and sheets. */
+
+export interface SheetRef {
+  readonly id: string;
+  readonly version: number;
+}
+
+export const WIRE_COLOURS = ['red', 'black', 'yellow', 'blue', 'green', 'orange', 'white', 'grey', 'violet', 'brown'] as const;
+export type WireColour = (typeof WIRE_COLOURS)[number];
+
+/** Where a wire goes: a board pin, a supply rail, ground, or another part's terminal. */
+export type WireEnd =
+  | { readonly to: 'pin'; readonly pin: string }
+  | { readonly to: 'rail'; readonly rail: string }
+  | { readonly to: 'ground' }
+  | { readonly to: 'terminal'; readonly placement: string; readonly terminal: string };
+
+export interface Wire {
+  readonly end: WireEnd;
+  readonly colour: WireColour;
+  readonly locked: boolean;
+}
+
+export interface Placement {
+  readonly id: string;
+  readonly sheet: SheetRef;
+  readonly name: string;
+  /** States of the solder jumpers that differ from the sheet's default. */
+  readonly straps: { readonly [strap: string]: string };
+}
+
+/** `placement:terminal` */
+export type TerminalKey = string;
+
+export interface Plan {
+  readonly format: 'roof-chart-plan';
+  readonly formatVersion: 1;
+  readonly id: string;
+  readonly name: string;
+  readonly board: SheetRef;
+  readonly placements: readonly Placement[];
+  readonly wires: { readonly [key: TerminalKey]: Wire };
+  /** Wires done on the bench, each with the end it had when ticked: a moved wire is no longer done. */
+  readonly ticks: { readonly [key: TerminalKey]: WireEnd };
+}
+
+/** Bounds that keep a hostile or broken file from hurting anybody. */
+export const PLAN_LIMITS = { nameLength: 120, placements: 200, editsPerBatch: 500 } as const;
+
+/** @example terminalKey('display-1', 'SDA') // 'display-1:SDA' */
+export function terminalKey(placement: string, terminal: string): TerminalKey {
+  return `${placement}:${terminal}`;
+}
+
+/** The two ids in a terminal key.
+ *  @throws RangeError when the key has no colon */
+export function splitKey(key: TerminalKey): { placement: string; terminal: string } {
+  const colon = key.indexOf(':');
+  if (colon < 0) throw new RangeError(`Invalid terminal key ${key}: expected placement:terminal`);
+  return { placement: key.slice(0, colon), terminal: key.slice(colon + 1) };
+}
+
+/** Whether two wire ends are the same place. */
+export function sameEnd(a: WireEnd | undefined, b: WireEnd | undefined): boolean {
+  return a === b || (a !== undefined && b !== undefined && endKey(a) === endKey(b));
+}
+
+/** A wire end as one word, for comparing and as a map key. */
+export function endKey(end: WireEnd): string {
+  switch (end.to) {
+    case 'pin':
+      return `pin:${end.pin}`;
+    case 'rail':
+      return `rail:${end.rail}`;
+    case 'ground':
+      return 'ground';
+    case 'terminal':
+      return `terminal:${end.placement}:${end.terminal}`;
+  }
+}
+
+/** An empty plan on a board. The id and the name come from the caller (the core has no chance and no clock). */
+export function newPlan(id: string, name: string, board: SheetRef): Plan {
+  return { format: 'roof-chart-plan', formatVersion: 1, id, name, board, placements: [], wires: {}, ticks: {} };
+}

@@ -1,0 +1,51 @@
+import Joi from 'joi';
+import { PLAN_LIMITS, WIRE_COLOURS } from './plan';
+
+/** Text a person typed: any script, no control characters, bounded. */
+export const nameSchema = Joi.string()
+  .trim()
+  .min(1)
+  .max(PLAN_LIMITS.nameLength)
+  // Control and bidirectional override characters can hide what a name says.
+   
+  .pattern(/^[^\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters')
+  .messages({ 'string.pattern.name': '{{#label}} must have no control characters' });
+
+export const idSchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}$/, 'id');
+export const factIdSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'id');
+
+export const sheetRefSchema = Joi.object({ id: idSchema.required(), version: Joi.number().integer().min(1).required() });
+
+export const wireEndSchema = Joi.alternatives().conditional('.to', {
+  switch: [
+    { is: 'pin', then: Joi.object({ to: 'pin', pin: factIdSchema.required() }) },
+    { is: 'rail', then: Joi.object({ to: 'rail', rail: factIdSchema.required() }) },
+    { is: 'ground', then: Joi.object({ to: 'ground' }) },
+    { is: 'terminal', then: Joi.object({ to: 'terminal', placement: idSchema.required(), terminal: factIdSchema.required() }) },
+  ],
+  otherwise: Joi.object({ to: Joi.valid('pin', 'rail', 'ground', 'terminal').required() }),
+});
+
+export const colourSchema = Joi.string().valid(...WIRE_COLOURS);
+
+export const placementSchema = Joi.object({
+  id: idSchema.required(),
+  sheet: sheetRefSchema.required(),
+  name: nameSchema.required(),
+  straps: Joi.object().pattern(factIdSchema, factIdSchema).max(16).required(),
+});
+
+const keySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'placement:terminal');
+const wireSchema = Joi.object({ end: wireEndSchema.required(), colour: colourSchema.required(), locked: Joi.boolean().required() });
+
+/** The shape of a plan file. That its ids exist is checked against the sheets, not here. */
+export const planSchema = Joi.object({
+  format: Joi.valid('roof-chart-plan').required(),
+  formatVersion: Joi.valid(1).required(),
+  id: idSchema.required(),
+  name: nameSchema.required(),
+  board: sheetRefSchema.required(),
+  placements: Joi.array().items(placementSchema).unique('id').max(PLAN_LIMITS.placements).required(),
+  wires: Joi.object().pattern(keySchema, wireSchema).required(),
+  ticks: Joi.object().pattern(keySchema, wireEndSchema).required(),
+}).required();

@@ -1,0 +1,40 @@
+const PREFIXES: readonly { readonly symbol: string; readonly factor: number }[] = [
+  { symbol: 'G', factor: 1e9 },
+  { symbol: 'M', factor: 1e6 },
+  { symbol: 'k', factor: 1e3 },
+  { symbol: '', factor: 1 },
+  { symbol: 'm', factor: 1e-3 },
+  { symbol: 'µ', factor: 1e-6 },
+  { symbol: 'n', factor: 1e-9 },
+  { symbol: 'p', factor: 1e-12 },
+];
+
+/** A number with three significant digits, without trailing zeros after the point.
+ *  @example significant(2.6000001) // '2.6' */
+export function significant(value: number): string {
+  return String(Number(value.toPrecision(3)));
+}
+
+/** A value in a base unit as text with an SI prefix and three significant digits.
+ *  Volts, ohms, amperes, seconds, hertz, farads: give the base unit.
+ *  @throws RangeError when the value is not finite
+ *  @example formatSi(0.0053, 'A') // '5.3 mA'
+ *  @example formatSi(3.3, 'V') // '3.3 V' */
+export function formatSi(value: number, unit: string): string {
+  if (!Number.isFinite(value)) throw new RangeError(`Invalid quantity ${value}: expected a finite number`);
+  if (value === 0) return `0 ${unit}`;
+  // Rounding first keeps 999.9 from printing as "1000" of the smaller prefix.
+  const rounded = Number(Math.abs(value).toPrecision(3));
+  const prefix = PREFIXES.find((p) => rounded >= p.factor * (1 - 1e-12)) ?? PREFIXES[PREFIXES.length - 1]!;
+  return `${significant(value / prefix.factor)} ${prefix.symbol}${unit}`;
+}
+
+/** A 7-bit I2C address in the trade's form.
+ *  @throws RangeError outside 0..127
+ *  @example formatAddress(0x68) // '0x68' */
+export function formatAddress(address: number): string {
+  if (!Number.isInteger(address) || address < 0 || address > 127) {
+    throw new RangeError(`Invalid address ${address}: expected a whole number 0..127`);
+  }
+  return `0x${address.toString(16).toUpperCase().padStart(2, '0')}`;
+}

@@ -1,0 +1,18 @@
+/** An interval of one quantity; the unit is in the name of the field that holds it. */
+export interface Range {
+  readonly min: number;
+  readonly typ?: number;
+  readonly max: number;
+}
+
+/** Whether every value of `inner` lies within `outer` (ends included).
+ *  @example encloses({ min: 3, max: 5.5 }, { min: 3.2, max: 3.4 }) // true */
+export function encloses(outer: Range, inner: Range): boolean {
+  return inner.min >= outer.min && inner.max <= outer.max;
+}
+
+/** The typical value, or the middle of the interval where none is stated.
+ *  @example typical({ min: 3, max: 5 }) // 4 */
+export function typical(range: Range): number {
+  return range.typ ?? (range.min + range.max) / 2;
+}

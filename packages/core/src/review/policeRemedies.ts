@@ -1,0 +1,26 @@
+import type { Sheets } from '../sheets/sheetIndex';
+import type { Finding } from '../checks/check';
+import { sayFinding, sayRemedy } from '../checks/say';
+import type { Plan } from '../plan/plan';
+import { previewEdits } from './previewEdits';
+
+/** The faults of one remedy: it must apply, change something, remove its finding, and be sayable. */
+function faultsOf(plan: Plan, sheets: Sheets, finding: Finding, index: number): readonly string[] {
+  const remedy = finding.remedies[index]!;
+  const name = `${finding.id} remedy ${remedy.label}`;
+  const result = previewEdits(plan, remedy.edits, sheets);
+  if (!result.ok) return [`${name} does not apply: ${result.problem.path} expected ${result.problem.expected}`];
+  const faults: string[] = [];
+  if (result.preview.plan === plan || JSON.stringify(result.preview.plan) === JSON.stringify(plan)) faults.push(`${name} changes nothing`);
+  if (!result.preview.gone.some((f) => f.id === finding.id)) faults.push(`${name} does not remove its finding`);
+  if (!sayRemedy(plan, sheets, finding.code, remedy)) faults.push(`${name} has no words`);
+  return faults;
+}
+
+/** What is wrong with the remedies of these findings; empty when all keep their word. For tests and the workshop. */
+export function policeRemedies(plan: Plan, sheets: Sheets, findings: readonly Finding[]): readonly string[] {
+  return findings.flatMap((finding) => {
+    sayFinding(plan, sheets, finding);
+    return finding.remedies.flatMap((_, index) => faultsOf(plan, sheets, finding, index));
+  });
+}

@@ -1,0 +1,49 @@
+import type { Sheets } from '../sheets/sheetIndex';
+import type { Finding } from '../checks/check';
+import { applyEdits } from '../plan/applyEdits';
+import type { Edit, EditProblem } from '../plan/edit';
+import { type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
+import { reviewPlan } from './review';
+
+/** What edits would do, before they are done. */
+export interface Preview {
+  readonly plan: Plan;
+  readonly wires: readonly { readonly terminal: TerminalKey; readonly from: WireEnd | undefined; readonly to: WireEnd | undefined }[];
+  readonly gone: readonly Finding[];
+  readonly added: readonly Finding[];
+}
+
+export type PreviewResult = { readonly ok: true; readonly preview: Preview } | { readonly ok: false; readonly problem: EditProblem };
+
+const findingsOf = (plan: Plan, sheets: Sheets): readonly Finding[] => {
+  const result = reviewPlan(plan, sheets);
+  return result.ok ? result.review.findings : [];
+};
+
+/** Wires that differ between two plans. */
+export function changedWires(before: Plan, after: Plan): Preview['wires'] {
+  const keys = new Set([...Object.keys(before.wires), ...Object.keys(after.wires)]);
+  return [...keys].flatMap((terminal) => {
+    const [from, to] = [before.wires[terminal]?.end, after.wires[terminal]?.end];
+    return sameEnd(from, to) ? [] : [{ terminal, from, to }];
+  });
+}
+
+/** The wires and findings that edits would change.
+ *  @returns the problem of the first edit that no longer applies, a normal outcome when the plan has moved on */
+export function previewEdits(plan: Plan, edits: readonly Edit[], sheets: Sheets): PreviewResult {
+  const result = applyEdits(plan, edits, sheets);
+  if (!result.ok) return { ok: false, problem: result.problem };
+  const [before, after] = [findingsOf(plan, sheets), findingsOf(result.plan, sheets)];
+  const ids = (findings: readonly Finding[]) => new Set(findings.map((f) => f.id));
+  const [had, has] = [ids(before), ids(after)];
+  return {
+    ok: true,
+    preview: {
+      plan: result.plan,
+      wires: changedWires(plan, result.plan),
+      gone: before.filter((f) => !has.has(f.id)),
+      added: after.filter((f) => !had.has(f.id)),
+    },
+  };
+}

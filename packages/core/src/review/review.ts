@@ -1,0 +1,63 @@
+import type { Sheets } from '../sheets/sheetIndex';
+import { type Check, type CheckContext, type Finding, type FindingDraft, type Level, LEVELS, type Place } from '../checks/check';
+import { CHECKS } from '../checks/registry';
+import { findBuses, type Bus } from '../nets/buses';
+import { findNets, type Nets } from '../nets/nets';
+import { planTerminals } from '../nets/terminals';
+import { boardOf } from '../plan/edit';
+import type { Plan } from '../plan/plan';
+import { ledgersOf, type Ledgers } from './ledgers';
+
+/** Everything derived from a plan at one moment. */
+export interface Review {
+  readonly findings: readonly Finding[];
+  readonly buses: readonly Bus[];
+  readonly ledgers: Ledgers;
+}
+
+export type ReviewResult =
+  | { readonly ok: true; readonly review: Review }
+  | { readonly ok: false; readonly missing: { readonly kind: 'board' | 'part'; readonly id: string } };
+
+function placeKey(place: Place): string {
+  return [place.pins, place.placements, place.terminals].map((ids) => (ids ?? []).join(',')).join('|');
+}
+
+/** Findings are drafts until they carry their code; a text key that the check does not know is its author's mistake. */
+function finish(check: Check, draft: FindingDraft): Finding {
+  if (!check.messages[draft.message]) throw new Error(`${check.code} has no message ${draft.message}`);
+  for (const remedy of draft.remedies) {
+    if (!check.remedies[remedy.label]) throw new Error(`${check.code} has no remedy ${remedy.label}`);
+  }
+  return { ...draft, code: check.code, id: `${check.code}/${draft.message}/${placeKey(draft.place)}` };
+}
+
+/** Every finding of every check, gravest first, in registry order within a level. */
+export function runChecks(context: CheckContext, checks: readonly Check[] = CHECKS): readonly Finding[] {
+  const found = checks.flatMap((check) => check.examine(context).map((draft) => finish(check, draft)));
+  const rank = (level: Level) => LEVELS.indexOf(level);
+  return found.toSorted((a, b) => rank(a.level) - rank(b.level));
+}
+
+/** What checks and views look at, made once a review. */
+export function contextOf(plan: Plan, sheets: Sheets, nets: Nets = findNets(plan, sheets)): CheckContext | undefined {
+  const board = boardOf(plan, sheets);
+  return board && { plan, sheets, board, nets, buses: findBuses(plan, nets, sheets), terminals: planTerminals(plan, sheets) };
+}
+
+/** The review of a plan: a pure function of plan and sheets.
+ *  A sheet that is gone is a normal outcome and named; nothing is guessed in its place. */
+export function reviewPlan(plan: Plan, sheets: Sheets): ReviewResult {
+  const lost = plan.placements.find((p) => !sheets.parts.has(p.sheet.id));
+  if (lost) return { ok: false, missing: { kind: 'part', id: lost.sheet.id } };
+  const context = contextOf(plan, sheets);
+  if (!context) return { ok: false, missing: { kind: 'board', id: plan.board.id } };
+  return {
+    ok: true,
+    review: {
+      findings: runChecks(context),
+      buses: context.buses,
+      ledgers: ledgersOf(context.board, context.nets, context.terminals),
+    },
+  };
+}

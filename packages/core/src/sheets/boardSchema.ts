@@ -1,0 +1,101 @@
+import Joi from 'joi';
+import { DUTIES } from './boardSheet';
+import { CONTROLLER_KINDS } from './roles';
+import { driveFact, factId, label, levelFact, quantity, range, sheetId, sourced, sourcedList, words } from './schemaParts';
+
+const functionName = Joi.string().pattern(/^[a-z][a-z0-9]*[0-9]+\.[a-z]+$/, 'controller.line');
+
+const pin = Joi.object({
+  id: factId.required(),
+  header: factId,
+  position: Joi.number().integer().min(1).max(400),
+  label: label.required(),
+  port: label,
+  also: Joi.array().items(label),
+  kind: Joi.valid('io', 'ground', 'supply', 'control', 'unconnected').required(),
+  rail: factId.when('kind', { is: 'supply', then: Joi.required(), otherwise: Joi.forbidden() }),
+  sameAs: factId,
+  io: Joi.valid('both', 'in', 'out'),
+  functions: Joi.array().items(functionName).unique(),
+  adc: Joi.object({ unit: factId.required(), channel: Joi.number().integer().min(0).required() }),
+  pwm: Joi.object({ timer: label.required(), channel: label.required() }),
+  interrupts: Joi.array().items(Joi.object({ line: label.required(), shared: Joi.boolean().required() })),
+  duties: Joi.array().items(Joi.object({ duty: Joi.valid(...DUTIES).required(), note: words.required(), ohms: quantity })),
+  grade: Joi.valid('free', 'caution', 'reserved'),
+  trouble: words.when('grade', { is: Joi.valid('caution', 'reserved').required(), then: Joi.required() }),
+}).and('header', 'position');
+
+const controller = Joi.object({
+  id: factId.required(),
+  kind: Joi.valid(...CONTROLLER_KINDS).required(),
+  title: label.required(),
+  maxHz: quantity.required(),
+  modes: Joi.array().items(label),
+  legal: Joi.alternatives(
+    Joi.object({ rule: Joi.valid('membership').required() }),
+    Joi.object({ rule: Joi.valid('sets').required(), sets: Joi.array().items(Joi.object().pattern(factId, factId)).min(1).required() }),
+  ).required(),
+  note: words,
+});
+
+const rail = Joi.object({
+  id: factId.required(),
+  label: label.required(),
+  volts: range.required(),
+  budgetMilliamps: quantity,
+  feed: words.required(),
+  direction: Joi.valid('out', 'in', 'both').required(),
+});
+
+const header = Joi.object({
+  id: factId.required(),
+  title: label.required(),
+  ends: Joi.array().ordered(label.required(), label.required()).required(),
+  side: Joi.valid('left', 'right').required(),
+});
+
+const electrical = sourced({
+  vdd: range.required(),
+  vihMin: levelFact.required(),
+  vilMax: levelFact.required(),
+  vohMin: driveFact.required(),
+  volMax: driveFact.required(),
+  inputMaxAboveSupply: quantity.required(),
+  pinCapacitancePicofarads: quantity,
+  pullUpOhms: range.required(),
+  pullDownOhms: range,
+  pinMilliamps: quantity.required(),
+  totalMilliamps: quantity.required(),
+  portSums: Joi.array().items(Joi.object({ ports: words.required(), sinkMilliamps: quantity.required(), sourceMilliamps: quantity })),
+  resetState: words.required(),
+});
+
+const bytes = Joi.number().integer().min(0);
+
+/** The shape of a board sheet. */
+export const boardSchema = Joi.object({
+  kind: Joi.valid('board').required(),
+  schema: Joi.valid(1).required(),
+  id: sheetId.required(),
+  version: Joi.number().integer().min(1).required(),
+  chip: label.required(),
+  form: label.required(),
+  title: Joi.string().min(1).max(80).required(),
+  summary: words.required(),
+  system: Joi.valid('bare', 'linux').required(),
+  logicRail: factId.required(),
+  headers: sourcedList(header).required(),
+  pins: sourcedList(pin).required(),
+  controllers: sourcedList(controller).required(),
+  rails: sourcedList(rail).required(),
+  electrical: electrical.required(),
+  memory: sourced({
+    ramBytes: bytes.required(),
+    flashBytes: bytes.required(),
+    eepromBytes: bytes.required(),
+    runtimeFlashBytes: bytes,
+    runtimeNote: words,
+  }).required(),
+  onBoard: sourcedList(Joi.object({ what: label.required(), pin: factId.required(), note: words.required() })).required(),
+  unknown: Joi.array().items(words).required(),
+}).required();

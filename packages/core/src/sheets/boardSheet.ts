@@ -1,0 +1,114 @@
+import type { Range } from '../quantity/range';
+import type { ControllerKind } from './roles';
+import type { Sourced } from './source';
+
+export type Grade = 'free' | 'caution' | 'reserved';
+export const DUTIES = ['boot', 'flash', 'usb', 'debug', 'console', 'led', 'button', 'pull-up', 'eeprom', 'sense', 'select'] as const;
+export type Duty = (typeof DUTIES)[number];
+
+/** A row of connection points, listed in physical order from `ends[0]` to `ends[1]`. */
+export interface Header {
+  readonly id: string;
+  readonly title: string;
+  readonly ends: readonly [string, string];
+  /** Side of the board on which the header is drawn. */
+  readonly side: 'left' | 'right';
+}
+
+export interface BoardPin {
+  readonly id: string;
+  /** Absent for chip ports that no header brings out. */
+  readonly header?: string;
+  /** The number printed or counted on the header, from 1. */
+  readonly position?: number;
+  readonly label: string;
+  readonly port?: string;
+  readonly also?: readonly string[];
+  readonly kind: 'io' | 'ground' | 'supply' | 'control' | 'unconnected';
+  readonly rail?: string;
+  /** Another position on the same conductor; every fact stands there. */
+  readonly sameAs?: string;
+  readonly io?: 'both' | 'in' | 'out';
+  readonly functions?: readonly string[];
+  readonly adc?: { readonly unit: string; readonly channel: number };
+  readonly pwm?: { readonly timer: string; readonly channel: string };
+  readonly interrupts?: readonly { readonly line: string; readonly shared: boolean }[];
+  readonly duties?: readonly { readonly duty: Duty; readonly note: string; readonly ohms?: number }[];
+  readonly grade?: Grade;
+  /** The consequence in words; needed where the grade is not `free`. */
+  readonly trouble?: string;
+}
+
+export interface Controller {
+  readonly id: string;
+  readonly kind: ControllerKind;
+  readonly title: string;
+  readonly maxHz: number;
+  readonly modes?: readonly string[];
+  /** `membership`: any pin that carries the line's function joins with any other of this controller;
+   *  `sets`: only the listed combinations exist. */
+  readonly legal:
+    { readonly rule: 'membership' } | { readonly rule: 'sets'; readonly sets: readonly { readonly [line: string]: string }[] };
+  readonly note?: string;
+}
+
+export interface Rail {
+  readonly id: string;
+  readonly label: string;
+  readonly volts: Range;
+  readonly budgetMilliamps?: number;
+  readonly feed: string;
+  /** `in` rails feed the board; parts may still hang on them when they carry a voltage. */
+  readonly direction: 'out' | 'in' | 'both';
+}
+
+/** A microcontroller board: every fact the product knows about it. */
+export interface BoardSheet {
+  readonly kind: 'board';
+  readonly schema: 1;
+  readonly id: string;
+  readonly version: number;
+  readonly chip: string;
+  readonly form: string;
+  readonly title: string;
+  readonly summary: string;
+  readonly system: 'bare' | 'linux';
+  readonly logicRail: string;
+  readonly headers: Sourced & { readonly list: readonly Header[] };
+  readonly pins: Sourced & { readonly list: readonly BoardPin[] };
+  readonly controllers: Sourced & { readonly list: readonly Controller[] };
+  readonly rails: Sourced & { readonly list: readonly Rail[] };
+  readonly electrical: Sourced & {
+    readonly vdd: Range;
+    readonly vihMin: LevelFact;
+    readonly vilMax: LevelFact;
+    readonly vohMin: DriveFact;
+    readonly volMax: DriveFact;
+    readonly inputMaxAboveSupply: number;
+    readonly pinCapacitancePicofarads?: number;
+    readonly pullUpOhms: Range;
+    readonly pullDownOhms?: Range;
+    readonly pinMilliamps: number;
+    readonly totalMilliamps: number;
+    readonly portSums?: readonly { readonly ports: string; readonly sinkMilliamps: number; readonly sourceMilliamps?: number }[];
+    readonly resetState: string;
+  };
+  readonly memory: Sourced & {
+    readonly ramBytes: number;
+    readonly flashBytes: number;
+    readonly eepromBytes: number;
+    readonly runtimeFlashBytes?: number;
+    readonly runtimeNote?: string;
+  };
+  readonly onBoard: Sourced & { readonly list: readonly { readonly what: string; readonly pin: string; readonly note: string }[] };
+  /** Facts that are left out because nobody could confirm them. */
+  readonly unknown: readonly string[];
+}
+
+/** A logic threshold: a share of the supply, or volts. */
+export type LevelFact = { readonly ratio: number } | { readonly volts: number };
+/** An output level and the current at which it holds. */
+export interface DriveFact {
+  readonly volts: number;
+  readonly atMilliamps: number;
+}

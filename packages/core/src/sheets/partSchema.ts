@@ -1,0 +1,116 @@
+import Joi from 'joi';
+import { FAMILIES } from './partSheet';
+import { ROLES } from './roles';
+import { driveFact, factId, label, levelFact, quantity, range, sheetId, sourced, sourcedList, words } from './schemaParts';
+
+const ability = Joi.array().items(Joi.valid('interrupt', 'pwm')).unique();
+
+const terminal = Joi.object({
+  id: factId.required(),
+  number: Joi.number().integer().min(1).required(),
+  label: label.required(),
+  also: Joi.array().items(label),
+  role: Joi.valid(...ROLES).required(),
+  direction: Joi.valid('in', 'out', 'both', 'passive').required(),
+  need: Joi.valid('needed', 'optional', 'outside').required(),
+  ties: Joi.array().items(Joi.valid('ground', 'supply')).unique(),
+  requires: ability,
+  prefers: ability,
+  through: words,
+  note: words,
+});
+
+const strap = Joi.object({
+  id: factId.required(),
+  by: Joi.valid('terminal', 'jumper').required(),
+  terminal: factId.when('by', { is: 'terminal', then: Joi.required(), otherwise: Joi.forbidden() }),
+  states: Joi.array()
+    .items(Joi.object({ id: factId.required(), words: words.required(), tie: Joi.valid('ground', 'supply') }))
+    .min(2)
+    .unique('id')
+    .required(),
+  default: factId.required(),
+  maxVolts: quantity,
+});
+
+const device = Joi.object({
+  id: factId.required(),
+  chip: label.required(),
+  how: Joi.valid('fixed', 'strap').required(),
+  addresses: Joi.array()
+    .items(
+      Joi.object({
+        address: Joi.number().integer().min(0x08).max(0x77).required(),
+        straps: Joi.object().pattern(factId, factId).required(),
+      }),
+    )
+    .min(1)
+    .unique('address')
+    .required(),
+  maxHz: quantity.required(),
+  clockStretching: Joi.valid(true, false, 'optional').required(),
+});
+
+const bus = sourced({
+  kind: Joi.valid('i2c', 'spi', 'uart', 'private', 'none').required(),
+  protocol: words,
+  straps: Joi.array().items(strap).unique('id'),
+  devices: Joi.array().items(device).unique('id').when('kind', { is: 'i2c', then: Joi.required(), otherwise: Joi.forbidden() }),
+  modes: Joi.array().items(Joi.valid(0, 1, 2, 3)),
+  maxWriteHz: quantity,
+  maxReadHz: quantity,
+  hasSelect: Joi.boolean(),
+  releasesDataOut: Joi.boolean(),
+  note: words,
+});
+
+const supply = sourced({
+  volts: range.required(),
+  typicalMilliamps: quantity.required(),
+  peakMilliamps: quantity.min(Joi.ref('typicalMilliamps')).required(),
+  regulator: Joi.boolean().required(),
+  mustMatchLogic: Joi.boolean(),
+  note: words,
+});
+
+const pullUp = Joi.object({
+  terminals: Joi.array().items(factId).min(1).required(),
+  ohms: quantity.greater(0).required(),
+  to: Joi.valid('supply', 'regulated').required(),
+  cut: Joi.valid('jumper', 'resistor').required(),
+});
+
+const count = Joi.number().integer().min(1);
+
+/** The shape of a part sheet. */
+export const partSchema = Joi.object({
+  kind: Joi.valid('part').required(),
+  schema: Joi.valid(1).required(),
+  id: sheetId.required(),
+  version: Joi.number().integer().min(1).required(),
+  chip: label.required(),
+  family: Joi.valid(...FAMILIES).required(),
+  title: Joi.string().min(1).max(80).required(),
+  short: label.required(),
+  summary: words.required(),
+  size: label,
+  words: Joi.array().items(label),
+  terminals: sourcedList(terminal).required(),
+  bus: bus.required(),
+  supply,
+  levels: sourced({ vihMin: levelFact, vilMax: levelFact, volMax: driveFact, logicVolts: range, note: words }),
+  module: sourced({ pullUps: Joi.array().items(pullUp), passives: Joi.array().items(words).required() }).required(),
+  memory: sourced({ frameBufferBytes: count.required(), required: Joi.boolean().required(), format: words.required() }),
+  readout: sourced({
+    columns: count.required(),
+    rows: count.required(),
+    unit: Joi.valid('pixels', 'characters', 'digits').required(),
+    shape: words.required(),
+  }),
+  polarity: sourced({ forwardVolts: range.required(), maxMilliamps: quantity.required(), kind: words.required() }),
+  firstLight: sourced({ see: words.required(), causes: Joi.array().items(words).required() }).required(),
+  twins: Joi.array()
+    .items(Joi.object({ what: words.required(), tell: words.required() }))
+    .required(),
+  unknown: Joi.array().items(words).required(),
+}).required();

@@ -1,0 +1,19 @@
+import type { BoardSheet } from './boardSheet';
+import { boardSchema } from './boardSchema';
+import type { PartSheet } from './partSheet';
+import { partSchema } from './partSchema';
+import { boardFaults, partFaults, type SheetFault } from './sheetFaults';
+
+export type SheetRead =
+  { readonly ok: true; readonly sheet: BoardSheet | PartSheet } | { readonly ok: false; readonly faults: readonly SheetFault[] };
+
+/** A document from outside as a sheet, or every place where it is not one. */
+export function readSheet(document: unknown): SheetRead {
+  const kind = (document as { kind?: unknown } | null)?.kind;
+  if (kind !== 'board' && kind !== 'part') return { ok: false, faults: [{ path: 'kind', fault: 'expected "board" or "part"' }] };
+  const { error, value } = (kind === 'board' ? boardSchema : partSchema).validate(document, { abortEarly: false, convert: false });
+  if (error) return { ok: false, faults: error.details.map((d) => ({ path: d.path.join('.'), fault: d.message })) };
+  const sheet = value as BoardSheet | PartSheet;
+  const faults = sheet.kind === 'board' ? boardFaults(sheet) : partFaults(sheet);
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, sheet };
+}

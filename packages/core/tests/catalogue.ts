@@ -1,0 +1,23 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { readSheet } from '../src/sheets/readSheet';
+import { indexSheets, type Sheets } from '../src/sheets/sheetIndex';
+
+const folder = join(__dirname, '../../catalogue');
+
+/** Every sheet file of the catalogue as parsed JSON, by file name. */
+export function catalogueFiles(): ReadonlyMap<string, unknown> {
+  const names = ['boards', 'parts'].flatMap((kind) => readdirSync(join(folder, kind)).map((name) => `${kind}/${name}`));
+  return new Map(names.map((name) => [name, JSON.parse(readFileSync(join(folder, name), 'utf8')) as unknown]));
+}
+
+/** The shipped sheets, read and indexed.
+ *  @throws Error when one is not a valid sheet */
+export function shippedSheets(): Sheets {
+  const read = [...catalogueFiles()].map(([name, document]) => {
+    const result = readSheet(document);
+    if (!result.ok) throw new Error(`${name}: ${JSON.stringify(result.faults)}`);
+    return result.sheet;
+  });
+  return indexSheets(read);
+}

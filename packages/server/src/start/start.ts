@@ -1,0 +1,74 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import type { Server } from 'node:http';
+import { join } from 'node:path';
+import { planSchema } from '@roof-chart/core/plan/planSchema';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
+import { createApp } from '../app';
+import { loadSheets } from '../loadSheets';
+import { openDatabase } from '../store/database';
+import { PlanStore } from '../store/planStore';
+
+export interface StartOptions {
+  readonly port: number;
+  readonly host: string;
+  readonly dataFolder: string;
+  readonly catalogueFolder: string;
+  readonly webFolder?: string;
+  /** Folder of example plans to put in place. */
+  readonly demoFolder?: string;
+  readonly resetDemo?: boolean;
+}
+
+export interface Running {
+  readonly address: string;
+  /** Ends open requests, closes the database. */
+  stop(): Promise<void>;
+}
+
+function examples(folder: string): readonly Plan[] {
+  return readdirSync(folder)
+    .filter((name) => name.endsWith('.json'))
+    .map((name) => {
+      const { error, value } = planSchema.validate(JSON.parse(readFileSync(join(folder, name), 'utf8')), { convert: false });
+      if (error) throw new Error(`Example ${name}: ${error.message}`);
+      return value as Plan;
+    });
+}
+
+function listen(app: ReturnType<typeof createApp>, port: number, host: string): Promise<Server> {
+  return new Promise((resolve, reject) => {
+    const server = app.listen(port, host);
+    server.once('listening', () => resolve(server));
+    server.once('error', reject);
+  });
+}
+
+/** Opens the database, puts the examples in place, and serves on the address.
+ *  @throws the system's error when the port is taken or the folder cannot be written */
+export async function start(options: StartOptions): Promise<Running> {
+  const sheets = loadSheets(options.catalogueFolder);
+  const database = await openDatabase(join(options.dataFolder, 'roof-chart.sqlite'));
+  try {
+    const store = new PlanStore(database, indexSheets(sheets));
+    for (const plan of options.demoFolder ? examples(options.demoFolder) : []) await store.placeExample(plan, options.resetDemo ?? false);
+    const app = createApp({ store, sheets, ...(options.webFolder ? { webFolder: options.webFolder } : {}), log: (error) => console.error(error) });
+    const server = await listen(app, options.port, options.host);
+    const bound = server.address();
+    const port = typeof bound === 'object' && bound ? bound.port : options.port;
+    return {
+      address: `http://${options.host}:${port}/`,
+      stop: async () => {
+        await new Promise<void>((resolve) => {
+          server.close(() => resolve());
+          server.closeIdleConnections();
+          setTimeout(() => server.closeAllConnections(), 2000).unref();
+        });
+        await database.destroy();
+      },
+    };
+  } catch (error) {
+    await database.destroy();
+    throw error;
+  }
+}

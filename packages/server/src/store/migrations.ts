@@ -1,0 +1,30 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+
+/** Migrations are never edited after release; a new one is added at the end. */
+class CreatePlans1795564800000 implements MigrationInterface {
+  name = 'CreatePlans1795564800000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(
+      `CREATE TABLE plans (
+        id TEXT PRIMARY KEY NOT NULL, name TEXT NOT NULL, board TEXT NOT NULL, parts INTEGER NOT NULL,
+        revision INTEGER NOT NULL, document TEXT NOT NULL, thumbnail TEXT NOT NULL,
+        created_at TEXT NOT NULL, updated_at TEXT NOT NULL, deleted_at TEXT)`,
+    );
+    await runner.query('CREATE INDEX plans_recent ON plans (deleted_at, updated_at DESC)');
+    await runner.query(
+      `CREATE TABLE batches (
+        id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL, plan_id TEXT NOT NULL REFERENCES plans (id),
+        batch TEXT NOT NULL, revision INTEGER NOT NULL, edits TEXT NOT NULL, inverse TEXT NOT NULL, at TEXT NOT NULL,
+        UNIQUE (plan_id, batch), UNIQUE (plan_id, revision))`,
+    );
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP TABLE batches');
+    await runner.query('DROP INDEX plans_recent');
+    await runner.query('DROP TABLE plans');
+  }
+}
+
+export const MIGRATIONS = [CreatePlans1795564800000];

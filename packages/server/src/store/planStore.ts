@@ -1,0 +1,151 @@
+import { randomUUID } from 'node:crypto';
+import type { DataSource, EntityManager } from 'typeorm';
+import { IsNull } from 'typeorm';
+import { thumbnail, type Thumbnail } from '@roof-chart/core/outputs/thumbnail';
+import { applyEdits } from '@roof-chart/core/plan/applyEdits';
+import type { Edit, EditProblem } from '@roof-chart/core/plan/edit';
+import { newPlan, type Plan, type SheetRef } from '@roof-chart/core/plan/plan';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { inTurn } from './inTurn';
+import { BatchEntity, PlanEntity, type PlanRow } from './rows';
+
+export interface PlanSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly board: string;
+  readonly parts: number;
+  readonly revision: number;
+  readonly updatedAt: string;
+  readonly thumbnail: Thumbnail;
+}
+
+export interface StoredPlan {
+  readonly plan: Plan;
+  readonly revision: number;
+}
+
+export type EditOutcome =
+  | { readonly kind: 'done'; readonly revision: number }
+  | { readonly kind: 'gone' }
+  | { readonly kind: 'stale'; readonly now: StoredPlan }
+  | { readonly kind: 'refused'; readonly at: number; readonly problem: EditProblem };
+
+const summary = (row: PlanRow): PlanSummary => ({
+  id: row.id,
+  name: row.name,
+  board: row.board,
+  parts: row.parts,
+  revision: row.revision,
+  updatedAt: row.updatedAt,
+  thumbnail: JSON.parse(row.thumbnail) as Thumbnail,
+});
+
+const stored = (row: PlanRow): StoredPlan => ({ plan: JSON.parse(row.document) as Plan, revision: row.revision });
+
+/** Plans in SQLite. Every write is one transaction; nothing is ever removed from the disk. */
+export class PlanStore {
+  readonly #write = inTurn();
+
+  constructor(
+    private readonly source: DataSource,
+    private readonly sheets: Sheets,
+    private readonly now: () => Date = () => new Date(),
+  ) {}
+
+  /** The plans that are not deleted, last changed first. */
+  async list(limit: number, offset: number): Promise<{ readonly plans: readonly PlanSummary[]; readonly total: number }> {
+    const repository = this.source.getRepository(PlanEntity);
+    const where = { deletedAt: IsNull() };
+    const select = { id: true, name: true, board: true, parts: true, revision: true, updatedAt: true, thumbnail: true } as const;
+    const rows = await repository.find({ where, select, order: { updatedAt: 'DESC', id: 'ASC' }, take: limit, skip: offset });
+    return { plans: rows.map(summary), total: await repository.count({ where }) };
+  }
+
+  async read(id: string): Promise<StoredPlan | undefined> {
+    const row = await this.source.getRepository(PlanEntity).findOneBy({ id, deletedAt: IsNull() });
+    return row ? stored(row) : undefined;
+  }
+
+  /** Stores a plan that has no row yet, at revision 1. */
+  async create(plan: Plan): Promise<StoredPlan> {
+    const at = this.now().toISOString();
+    await this.#write(() =>
+      this.source.getRepository(PlanEntity).insert({ ...this.#columns(plan), id: plan.id, revision: 1, createdAt: at, updatedAt: at, deletedAt: null }),
+    );
+    return { plan, revision: 1 };
+  }
+
+  /** A new empty plan on a board. */
+  createEmpty(name: string, board: SheetRef): Promise<StoredPlan> {
+    return this.create(newPlan(randomUUID(), name, board));
+  }
+
+  /** Applies a batch of edits to the revision the client saw: all of it, or nothing.
+   *  A batch that was already taken answers again with its revision. */
+  edit(id: string, revision: number, batch: string, edits: readonly Edit[]): Promise<EditOutcome> {
+    return this.#write(() => this.source.transaction((manager) => this.#editWithin(manager, id, revision, batch, edits)));
+  }
+
+  async #editWithin(manager: EntityManager, id: string, revision: number, batch: string, edits: readonly Edit[]): Promise<EditOutcome> {
+    const row = await manager.findOneBy(PlanEntity, { id, deletedAt: IsNull() });
+    if (!row) return { kind: 'gone' };
+    const taken = await manager.findOneBy(BatchEntity, { planId: id, batch });
+    if (taken) return { kind: 'done', revision: taken.revision };
+    const now = stored(row);
+    if (row.revision !== revision) return { kind: 'stale', now };
+    const result = applyEdits(now.plan, edits, this.sheets);
+    if (!result.ok) return { kind: 'refused', at: result.at, problem: result.problem };
+    const next = revision + 1;
+    const at = this.now().toISOString();
+    await manager.update(PlanEntity, { id }, { ...this.#columns(result.plan), revision: next, updatedAt: at });
+    await manager.insert(BatchEntity, { planId: id, batch, revision: next, edits: JSON.stringify(edits), inverse: JSON.stringify(result.inverse), at });
+    return { kind: 'done', revision: next };
+  }
+
+  /** Puts a plan aside; `restore` brings it back as it was. */
+  remove(id: string): Promise<boolean> {
+    return this.#mark(id, this.now().toISOString());
+  }
+
+  restore(id: string): Promise<boolean> {
+    return this.#mark(id, null);
+  }
+
+  #mark(id: string, deletedAt: string | null): Promise<boolean> {
+    return this.#write(async () => {
+      const result = await this.source.getRepository(PlanEntity).update({ id }, { deletedAt });
+      return (result.affected ?? 0) > 0;
+    });
+  }
+
+  /** The examples: put in place when absent. With `reset`, a changed one is first kept as a copy under a new id. */
+  async placeExample(plan: Plan, reset: boolean): Promise<'placed' | 'kept' | 'reset'> {
+    const row = await this.source.getRepository(PlanEntity).findOneBy({ id: plan.id });
+    if (!row) {
+      await this.create(plan);
+      return 'placed';
+    }
+    if (!reset) return 'kept';
+    if (row.revision > 1) {
+      const old = JSON.parse(row.document) as Plan;
+      await this.create({ ...old, id: randomUUID(), name: `${old.name.slice(0, 100)} (before reset)` });
+    }
+    await this.#write(() =>
+      this.source.transaction(async (manager) => {
+        await manager.delete(BatchEntity, { planId: plan.id });
+        await manager.update(PlanEntity, { id: plan.id }, { ...this.#columns(plan), revision: 1, updatedAt: this.now().toISOString(), deletedAt: null });
+      }),
+    );
+    return 'reset';
+  }
+
+  #columns(plan: Plan): Pick<PlanRow, 'name' | 'board' | 'parts' | 'document' | 'thumbnail'> {
+    return {
+      name: plan.name,
+      board: plan.board.id,
+      parts: plan.placements.length,
+      document: JSON.stringify(plan),
+      thumbnail: JSON.stringify(thumbnail(plan, this.sheets)),
+    };
+  }
+}

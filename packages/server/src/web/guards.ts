@@ -1,0 +1,59 @@
+import { randomBytes } from 'node:crypto';
+import type { RequestHandler } from 'express';
+import helmet from 'helmet';
+import { ApiError } from '../api/apiError';
+
+const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]']);
+
+const hostName = (host: string): string => host.replace(/:\d+$/, '').toLowerCase();
+
+/** Answers only to names of this machine: a page elsewhere that points a name of its own at it gets nothing. */
+export function hostGuard(allowed: ReadonlySet<string> = LOOPBACK): RequestHandler {
+  return (req, _res, next) => {
+    const host = req.get('Host') ?? '';
+    if (!allowed.has(hostName(host))) {
+      return next(new ApiError(403, { code: 'foreign-host', message: 'This server answers only to its own name.', path: 'Host', got: host.slice(0, 100) }));
+    }
+    const origin = req.get('Origin');
+    if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) {
+      return next(new ApiError(403, { code: 'foreign-origin', message: 'Requests from other pages are not answered.', path: 'Origin', got: origin.slice(0, 100) }));
+    }
+    return next();
+  };
+}
+
+/** Bodies are JSON and say so, which other pages cannot send without asking first. */
+export const jsonOnly: RequestHandler = (req, _res, next) => {
+  const hasBody = Number(req.get('Content-Length') ?? 0) > 0 || req.get('Transfer-Encoding') !== undefined;
+  if (hasBody && !req.is('application/json')) {
+    return next(new ApiError(415, { code: 'unsupported', message: 'The body must be application/json.', path: 'Content-Type', expected: 'application/json' }));
+  }
+  return next();
+};
+
+/** A fresh nonce for the page's inline style sheet, and the strict policy around it. */
+export const policy: RequestHandler = (req, res, next) => {
+  const nonce = randomBytes(16).toString('base64');
+  res.locals['nonce'] = nonce;
+  helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        styleSrc: ["'self'", `'nonce-${nonce}'`],
+        imgSrc: ["'self'", 'data:'],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        manifestSrc: ["'self'"],
+        baseUri: ["'none'"],
+        formAction: ["'none'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    // Plain HTTP on loopback: a strict-transport header would lock the browser out.
+    strictTransportSecurity: false,
+    referrerPolicy: { policy: 'no-referrer' },
+  })(req, res, next);
+};

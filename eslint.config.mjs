@@ -10,6 +10,8 @@ export default tseslint.config(
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       'max-lines': ['error', { max: 350, skipBlankLines: true, skipComments: true }],
+      // Query types of the store name their missing argument `void`.
+      '@typescript-eslint/no-invalid-void-type': 'off',
       eqeqeq: 'error',
       'no-console': 'error',
     },

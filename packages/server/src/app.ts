@@ -33,7 +33,16 @@ export function createApp({ store, sheets, webFolder, log = () => undefined }: A
   api.get('/health', (_req, res) => void res.json({ ok: true }));
   api.get('/catalogue', (_req, res) => void res.json({ sheets }));
   api.use('/plans', planRoutes(store, index));
-  api.use((req, _res, next) => next(new ApiError(404, { code: 'no-such-route', message: 'There is nothing at this address.', path: 'url', got: `${req.method} ${req.path}`.slice(0, 200) })));
+  api.use((req, _res, next) =>
+    next(
+      new ApiError(404, {
+        code: 'no-such-route',
+        message: 'There is nothing at this address.',
+        path: 'url',
+        got: `${req.method} ${req.path}`.slice(0, 200),
+      }),
+    ),
+  );
   app.use('/api', api);
   if (webFolder) app.use(webPages(webFolder));
   app.use(errorHandler(log));

@@ -7,7 +7,7 @@ export const nameSchema = Joi.string()
   .min(1)
   .max(PLAN_LIMITS.nameLength)
   // Control and bidirectional override characters can hide what a name says.
-   
+
   .pattern(/^[^\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters')
   .messages({ 'string.pattern.name': '{{#label}} must have no control characters' });
 

@@ -46,9 +46,15 @@ export function route(handle: (req: Request, res: Response) => Promise<void> | v
 /** The body parser's errors carry a type; the words are ours. */
 const PARSER_PROBLEMS: Readonly<Record<string, { readonly status: number; readonly problem: ApiProblem }>> = {
   'entity.parse.failed': { status: 400, problem: { code: 'malformed-json', message: 'The body is not valid JSON.', path: 'body' } },
-  'entity.too.large': { status: 413, problem: { code: 'too-large', message: 'The body is larger than 1 MB.', path: 'body', expected: 'at most 1 MB' } },
+  'entity.too.large': {
+    status: 413,
+    problem: { code: 'too-large', message: 'The body is larger than 1 MB.', path: 'body', expected: 'at most 1 MB' },
+  },
   'encoding.unsupported': { status: 415, problem: { code: 'unsupported', message: 'The body’s encoding is not supported.', path: 'body' } },
-  'charset.unsupported': { status: 415, problem: { code: 'unsupported', message: 'The body’s character set is not supported.', path: 'body' } },
+  'charset.unsupported': {
+    status: 415,
+    problem: { code: 'unsupported', message: 'The body’s character set is not supported.', path: 'body' },
+  },
 };
 
 /** Turns every failure into JSON; what nobody foresaw is logged and answered without its inside. */
@@ -62,7 +68,10 @@ export function errorHandler(log: (error: unknown) => void) {
     const parser = PARSER_PROBLEMS[(error as { type?: string } | null)?.type ?? ''];
     const status = (error as { status?: number } | null)?.status;
     if (parser) res.status(parser.status).json({ error: parser.problem });
-    else if (status === 400) res.status(400).json({ error: { code: 'invalid', message: 'The address of the request is malformed.', path: 'url' } });
+    else if (status === 404)
+      res.status(404).json({ error: { code: 'no-such-route', message: 'There is nothing at this address.', path: 'url' } });
+    else if (status === 400)
+      res.status(400).json({ error: { code: 'invalid', message: 'The address of the request is malformed.', path: 'url' } });
     else {
       log(error);
       res.status(500).json({ error: { code: 'internal', message: 'The server met an error of its own. Nothing was changed.' } });

@@ -20,9 +20,21 @@ const etag = (revision: number): string => `"${revision}"`;
  *  @throws ApiError 428 without If-Match, 400 when it is no revision */
 function seenRevision(req: Request): number {
   const header = req.get('If-Match');
-  if (!header) throw new ApiError(428, { code: 'revision-missing', message: 'Say which revision this edit was made on.', path: 'If-Match', expected: 'a quoted revision' });
+  if (!header)
+    throw new ApiError(428, {
+      code: 'revision-missing',
+      message: 'Say which revision this edit was made on.',
+      path: 'If-Match',
+      expected: 'a quoted revision',
+    });
   const match = /^"(\d{1,9})"$/.exec(header);
-  if (!match) throw new ApiError(400, { code: 'invalid', message: 'If-Match is not a quoted revision.', path: 'If-Match', expected: 'a quoted revision' });
+  if (!match)
+    throw new ApiError(400, {
+      code: 'invalid',
+      message: 'If-Match is not a quoted revision.',
+      path: 'If-Match',
+      expected: 'a quoted revision',
+    });
   return Number(match[1]);
 }
 
@@ -35,7 +47,12 @@ function answer(id: string, outcome: EditOutcome): number {
     case 'stale':
       throw new ApiError(
         412,
-        { code: 'stale-revision', message: 'The plan has changed since this edit was made.', path: 'If-Match', expected: etag(outcome.now.revision) },
+        {
+          code: 'stale-revision',
+          message: 'The plan has changed since this edit was made.',
+          path: 'If-Match',
+          expected: etag(outcome.now.revision),
+        },
         { revision: outcome.now.revision, plan: outcome.now.plan },
       );
     case 'refused': {
@@ -50,45 +67,74 @@ function answer(id: string, outcome: EditOutcome): number {
 export function planRoutes(store: PlanStore, sheets: Sheets): Router {
   const router = Router();
 
-  router.get('/', route(async (req, res) => {
-    const { limit = '100', offset = '0' } = valid<{ limit?: string; offset?: string }>(listQuery, req.query, 'query');
-    res.json(await store.list(Math.min(Number(limit), 200), Number(offset)));
-  }));
+  router.get(
+    '/',
+    route(async (req, res) => {
+      const { limit = '100', offset = '0' } = valid<{ limit?: string; offset?: string }>(listQuery, req.query, 'query');
+      res.json(await store.list(Math.min(Number(limit), 200), Number(offset)));
+    }),
+  );
 
-  router.post('/', route(async (req, res) => {
-    const body = valid<{ name: string; board: string }>(createBody, req.body, 'body');
-    const board = sheets.boards.get(body.board)?.sheet;
-    if (!board) throw new ApiError(422, { code: 'unknown-board', message: 'There is no such board sheet.', path: 'body.board', expected: [...sheets.boards.keys()].join(', '), got: body.board });
-    const { plan, revision } = await store.createEmpty(body.name, { id: board.id, version: board.version });
-    res.status(201).location(`/api/plans/${plan.id}`).set('ETag', etag(revision)).json({ plan, revision } satisfies { plan: Plan; revision: number });
-  }));
+  router.post(
+    '/',
+    route(async (req, res) => {
+      const body = valid<{ name: string; board: string }>(createBody, req.body, 'body');
+      const board = sheets.boards.get(body.board)?.sheet;
+      if (!board)
+        throw new ApiError(422, {
+          code: 'unknown-board',
+          message: 'There is no such board sheet.',
+          path: 'body.board',
+          expected: [...sheets.boards.keys()].join(', '),
+          got: body.board,
+        });
+      const { plan, revision } = await store.createEmpty(body.name, { id: board.id, version: board.version });
+      res
+        .status(201)
+        .location(`/api/plans/${plan.id}`)
+        .set('ETag', etag(revision))
+        .json({ plan, revision } satisfies { plan: Plan; revision: number });
+    }),
+  );
 
-  router.get('/:id', route(async (req, res) => {
-    const id = planId(req);
-    const found = await store.read(id);
-    if (!found) throw gone(id);
-    res.set('ETag', etag(found.revision)).json(found);
-  }));
+  router.get(
+    '/:id',
+    route(async (req, res) => {
+      const id = planId(req);
+      const found = await store.read(id);
+      if (!found) throw gone(id);
+      res.set('ETag', etag(found.revision)).json(found);
+    }),
+  );
 
-  router.post('/:id/edits', route(async (req, res) => {
-    const id = planId(req);
-    const revision = seenRevision(req);
-    const body = valid<{ batch: string; edits: Edit[] }>(editBody, req.body, 'body');
-    const next = answer(id, await store.edit(id, revision, body.batch, body.edits));
-    res.set('ETag', etag(next)).json({ revision: next });
-  }));
+  router.post(
+    '/:id/edits',
+    route(async (req, res) => {
+      const id = planId(req);
+      const revision = seenRevision(req);
+      const body = valid<{ batch: string; edits: Edit[] }>(editBody, req.body, 'body');
+      const next = answer(id, await store.edit(id, revision, body.batch, body.edits));
+      res.set('ETag', etag(next)).json({ revision: next });
+    }),
+  );
 
-  router.delete('/:id', route(async (req, res) => {
-    const id = planId(req);
-    if (!(await store.remove(id))) throw gone(id);
-    res.status(204).end();
-  }));
+  router.delete(
+    '/:id',
+    route(async (req, res) => {
+      const id = planId(req);
+      if (!(await store.remove(id))) throw gone(id);
+      res.status(204).end();
+    }),
+  );
 
-  router.post('/:id/restore', route(async (req, res) => {
-    const id = planId(req);
-    if (!(await store.restore(id))) throw gone(id);
-    res.status(204).end();
-  }));
+  router.post(
+    '/:id/restore',
+    route(async (req, res) => {
+      const id = planId(req);
+      if (!(await store.restore(id))) throw gone(id);
+      res.status(204).end();
+    }),
+  );
 
   return router;
 }

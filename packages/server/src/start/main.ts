@@ -17,7 +17,8 @@ const OPTIONS = {
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: OPTIONS });
   const port = Number(values.port);
-  if (!Number.isInteger(port) || port < 0 || port > 65535) throw new RangeError(`--port ${values.port} is not a port: give a whole number from 0 to 65535.`);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new RangeError(`--port ${values.port} is not a port: give a whole number from 0 to 65535.`);
   const running = await start({
     port,
     host: '127.0.0.1',

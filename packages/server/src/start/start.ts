@@ -52,7 +52,12 @@ export async function start(options: StartOptions): Promise<Running> {
   try {
     const store = new PlanStore(database, indexSheets(sheets));
     for (const plan of options.demoFolder ? examples(options.demoFolder) : []) await store.placeExample(plan, options.resetDemo ?? false);
-    const app = createApp({ store, sheets, ...(options.webFolder ? { webFolder: options.webFolder } : {}), log: (error) => console.error(error) });
+    const app = createApp({
+      store,
+      sheets,
+      ...(options.webFolder ? { webFolder: options.webFolder } : {}),
+      log: (error) => console.error(error),
+    });
     const server = await listen(app, options.port, options.host);
     const bound = server.address();
     const port = typeof bound === 'object' && bound ? bound.port : options.port;

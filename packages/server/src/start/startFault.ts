@@ -5,7 +5,9 @@ export function startFault(error: unknown): string {
     case 'EADDRINUSE':
       return `Port ${port} is in use. Stop the program that holds it, or choose another with --port.`;
     case 'EACCES':
-      return port === undefined ? `No permission to write ${path ?? 'the data folder'}. Choose another folder with --data.` : `No permission to open port ${port}. Choose one above 1023 with --port.`;
+      return port === undefined
+        ? `No permission to write ${path ?? 'the data folder'}. Choose another folder with --data.`
+        : `No permission to open port ${port}. Choose one above 1023 with --port.`;
     case 'EROFS':
     case 'EPERM':
     case 'ENOTDIR':

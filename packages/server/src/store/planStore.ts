@@ -70,7 +70,9 @@ export class PlanStore {
   async create(plan: Plan): Promise<StoredPlan> {
     const at = this.now().toISOString();
     await this.#write(() =>
-      this.source.getRepository(PlanEntity).insert({ ...this.#columns(plan), id: plan.id, revision: 1, createdAt: at, updatedAt: at, deletedAt: null }),
+      this.source
+        .getRepository(PlanEntity)
+        .insert({ ...this.#columns(plan), id: plan.id, revision: 1, createdAt: at, updatedAt: at, deletedAt: null }),
     );
     return { plan, revision: 1 };
   }
@@ -98,7 +100,14 @@ export class PlanStore {
     const next = revision + 1;
     const at = this.now().toISOString();
     await manager.update(PlanEntity, { id }, { ...this.#columns(result.plan), revision: next, updatedAt: at });
-    await manager.insert(BatchEntity, { planId: id, batch, revision: next, edits: JSON.stringify(edits), inverse: JSON.stringify(result.inverse), at });
+    await manager.insert(BatchEntity, {
+      planId: id,
+      batch,
+      revision: next,
+      edits: JSON.stringify(edits),
+      inverse: JSON.stringify(result.inverse),
+      at,
+    });
     return { kind: 'done', revision: next };
   }
 
@@ -133,7 +142,11 @@ export class PlanStore {
     await this.#write(() =>
       this.source.transaction(async (manager) => {
         await manager.delete(BatchEntity, { planId: plan.id });
-        await manager.update(PlanEntity, { id: plan.id }, { ...this.#columns(plan), revision: 1, updatedAt: this.now().toISOString(), deletedAt: null });
+        await manager.update(
+          PlanEntity,
+          { id: plan.id },
+          { ...this.#columns(plan), revision: 1, updatedAt: this.now().toISOString(), deletedAt: null },
+        );
       }),
     );
     return 'reset';

@@ -12,11 +12,25 @@ export function hostGuard(allowed: ReadonlySet<string> = LOOPBACK): RequestHandl
   return (req, _res, next) => {
     const host = req.get('Host') ?? '';
     if (!allowed.has(hostName(host))) {
-      return next(new ApiError(403, { code: 'foreign-host', message: 'This server answers only to its own name.', path: 'Host', got: host.slice(0, 100) }));
+      return next(
+        new ApiError(403, {
+          code: 'foreign-host',
+          message: 'This server answers only to its own name.',
+          path: 'Host',
+          got: host.slice(0, 100),
+        }),
+      );
     }
     const origin = req.get('Origin');
     if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) {
-      return next(new ApiError(403, { code: 'foreign-origin', message: 'Requests from other pages are not answered.', path: 'Origin', got: origin.slice(0, 100) }));
+      return next(
+        new ApiError(403, {
+          code: 'foreign-origin',
+          message: 'Requests from other pages are not answered.',
+          path: 'Origin',
+          got: origin.slice(0, 100),
+        }),
+      );
     }
     return next();
   };
@@ -26,7 +40,14 @@ export function hostGuard(allowed: ReadonlySet<string> = LOOPBACK): RequestHandl
 export const jsonOnly: RequestHandler = (req, _res, next) => {
   const hasBody = Number(req.get('Content-Length') ?? 0) > 0 || req.get('Transfer-Encoding') !== undefined;
   if (hasBody && !req.is('application/json')) {
-    return next(new ApiError(415, { code: 'unsupported', message: 'The body must be application/json.', path: 'Content-Type', expected: 'application/json' }));
+    return next(
+      new ApiError(415, {
+        code: 'unsupported',
+        message: 'The body must be application/json.',
+        path: 'Content-Type',
+        expected: 'application/json',
+      }),
+    );
   }
   return next();
 };

@@ -9,7 +9,10 @@ export function webPages(folder: string): Router {
   if (!existsSync(file)) throw new Error(`The web application is not built: ${file} is missing`);
   const page = readFileSync(file, 'utf8');
   const index: RequestHandler = (_req, res) => {
-    res.type('html').set('Cache-Control', 'no-store').send(page.replaceAll('__CSP_NONCE__', res.locals['nonce'] as string));
+    res
+      .type('html')
+      .set('Cache-Control', 'no-store')
+      .send(page.replaceAll('__CSP_NONCE__', res.locals['nonce'] as string));
   };
   router.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }));
   router.get('/favicon.svg', (_req, res) => res.sendFile(join(folder, 'favicon.svg')));

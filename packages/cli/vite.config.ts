@@ -1,0 +1,12 @@
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  ssr: { noExternal: [/^@roof-chart\//] },
+  build: {
+    ssr: 'src/main.ts',
+    outDir: 'dist',
+    target: 'node20',
+    emptyOutDir: true,
+    rollupOptions: { output: { entryFileNames: 'main.mjs' } },
+  },
+});

@@ -1,0 +1,21 @@
+import type { PartSheet } from '../sheets/partSheet';
+import type { Placement, Plan } from './plan';
+
+function firstFree(taken: ReadonlySet<string>, make: (n: number) => string): string {
+  let n = 1;
+  while (taken.has(make(n))) n += 1;
+  return make(n);
+}
+
+/** A placement of a part with an id and a name that the plan does not have yet.
+ *  @example newPlacement(plan, oled) // { id: 'display-1', name: 'OLED 128×64', ... } */
+export function newPlacement(plan: Plan, part: PartSheet): Placement {
+  const ids = new Set(plan.placements.map((p) => p.id));
+  const names = new Set(plan.placements.map((p) => p.name));
+  return {
+    id: firstFree(ids, (n) => `${part.family}-${n}`),
+    sheet: { id: part.id, version: part.version },
+    name: firstFree(names, (n) => (n === 1 ? part.short : `${part.short} ${n}`)),
+    straps: {},
+  };
+}

@@ -1,0 +1,39 @@
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { useCatalogueQuery } from '../store/api';
+import { BuildView } from '../views/build/BuildView';
+import { ChartView } from '../views/chart/ChartView';
+import { PlansView } from '../views/plans/PlansView';
+import { StockView } from '../views/stock/StockView';
+import { Announcer } from './announcer';
+import { Message } from './Message';
+import { PlanPage } from './PlanPage';
+import { WorkbenchProvider } from './workbench';
+
+export function App() {
+  const catalogue = useCatalogueQuery();
+  if (catalogue.isError) {
+    return (
+      <Message title="The server does not answer" action={{ label: 'Try again', run: () => void catalogue.refetch() }}>
+        Roof Chart needs its server for the board and part sheets. Start it with <code>npm run demo</code>, then try again.
+      </Message>
+    );
+  }
+  if (!catalogue.data) return <Message title="Loading the sheets" />;
+  return (
+    <WorkbenchProvider list={catalogue.data.sheets}>
+      <Announcer />
+      <BrowserRouter>
+        <Routes>
+          <Route path="/" element={<PlansView />} />
+          <Route path="/plans/:id" element={<PlanPage />}>
+            <Route index element={<Navigate to="chart" replace />} />
+            <Route path="stock" element={<StockView />} />
+            <Route path="chart" element={<ChartView />} />
+            <Route path="build" element={<BuildView />} />
+          </Route>
+          <Route path="*" element={<Message title="There is nothing at this address" action={{ label: 'Go to Plans', href: '/' }} />} />
+        </Routes>
+      </BrowserRouter>
+    </WorkbenchProvider>
+  );
+}

@@ -1,0 +1,150 @@
+import { ActionIcon, Button, useMantineColorScheme, useComputedColorScheme } from '@mantine/core';
+import { IconArrowBackUp, IconArrowForwardUp, IconMoon, IconSun } from '@tabler/icons-react';
+import { type ReactNode, useEffect } from 'react';
+import { Link, NavLink } from 'react-router';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { FindingsRail } from '../findings/FindingsRail';
+import { useAppSelector } from '../store/store';
+import styles from './Frame.module.css';
+import { Ledgers } from './Ledgers';
+import { PlanName } from './PlanName';
+import { Steps } from './Steps';
+import { useReviewed, useWorkbench } from './workbench';
+
+const SAVE_WORDS = { saved: 'Saved', saving: 'Saving', offline: 'Not saved: offline, kept here' } as const;
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+}
+
+/** Undo and redo by keyboard, everywhere but in text fields, which have their own. */
+function useUndoKeys(): void {
+  const { undo, redo } = useWorkbench();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || isTyping(event.target)) return;
+      const key = event.key.toLowerCase();
+      if (key !== 'z' && key !== 'y') return;
+      event.preventDefault();
+      if (key === 'y' || event.shiftKey) redo();
+      else undo();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [undo, redo]);
+}
+
+function ThemeSwitch() {
+  const { setColorScheme } = useMantineColorScheme();
+  const scheme = useComputedColorScheme('light');
+  const next = scheme === 'dark' ? 'light' : 'dark';
+  return (
+    <ActionIcon
+      variant="subtle"
+      color="gray"
+      c="var(--ink)"
+      aria-label={`Use the ${next} theme`}
+      title={`Use the ${next} theme`}
+      onClick={() => setColorScheme(next)}
+    >
+      {scheme === 'dark' ? <IconSun size={17} /> : <IconMoon size={17} />}
+    </ActionIcon>
+  );
+}
+
+function UndoButtons() {
+  const { undo, redo } = useWorkbench();
+  const past = useAppSelector((state) => state.document.past.at(-1)?.label);
+  const future = useAppSelector((state) => state.document.future.at(-1)?.label);
+  return (
+    <div className={styles.undo}>
+      <Button
+        variant="subtle"
+        c={past ? 'var(--ink)' : undefined}
+        disabled={!past}
+        onClick={undo}
+        title={past && `Undo: ${past}`}
+        leftSection={<IconArrowBackUp size={16} />}
+      >
+        Undo
+      </Button>
+      <Button
+        variant="subtle"
+        c={future ? 'var(--ink)' : undefined}
+        disabled={!future}
+        onClick={redo}
+        title={future && `Redo: ${future}`}
+        leftSection={<IconArrowForwardUp size={16} />}
+      >
+        Redo
+      </Button>
+    </div>
+  );
+}
+
+function SaveState() {
+  const save = useAppSelector((state) => state.document.save);
+  return (
+    <span className={save === 'offline' ? styles.offline : styles.saved} role="status" data-testid="save-state">
+      {SAVE_WORDS[save]}
+    </span>
+  );
+}
+
+function Views({ plan }: { readonly plan: Plan }) {
+  const reviewed = useReviewed();
+  const found = reviewed?.result.ok ? reviewed.result.review.findings.length : 0;
+  const views = [
+    { to: 'stock', label: 'Stock', count: 0 },
+    { to: 'chart', label: 'Chart', count: found },
+    { to: 'build', label: 'Build', count: 0 },
+  ];
+  return (
+    <nav className={styles.nav} aria-label="Views">
+      <Link to="/" className={styles.back}>
+        ← Plans
+      </Link>
+      {views.map((view) => (
+        <NavLink
+          key={view.to}
+          to={`/plans/${plan.id}/${view.to}`}
+          className={({ isActive }) => (isActive ? `${styles.view} ${styles.on}` : styles.view!)}
+        >
+          {view.label}
+          {view.count > 0 && (
+            <span className={styles.count}>
+              {view.count}
+              <span className={styles.hidden}> findings</span>
+            </span>
+          )}
+        </NavLink>
+      ))}
+      <Steps plan={plan} />
+    </nav>
+  );
+}
+
+/** The frame around every view of a plan. */
+export function Frame({ plan, children }: { readonly plan: Plan; readonly children: ReactNode }) {
+  useUndoKeys();
+  const { sheets } = useWorkbench();
+  useEffect(() => {
+    document.title = `${plan.name} · Roof Chart`;
+  }, [plan.name]);
+  return (
+    <div className={styles.frame}>
+      <header className={styles.header}>
+        <PlanName plan={plan} />
+        <span className={styles.board}>{sheets.boards.get(plan.board.id)?.sheet.title}</span>
+        <span className={styles.space} />
+        <UndoButtons />
+        <ThemeSwitch />
+        <SaveState />
+      </header>
+      <Views plan={plan} />
+      <main className={styles.main}>{children}</main>
+      <FindingsRail plan={plan} />
+      <Ledgers />
+    </div>
+  );
+}

@@ -1,0 +1,63 @@
+import styles from './Ledgers.module.css';
+import { useReviewed } from './workbench';
+
+interface LedgerProps {
+  readonly label: string;
+  readonly used: number;
+  readonly most: number | undefined;
+  readonly unit?: string;
+  readonly title: string;
+}
+
+const whole = (value: number) => String(Math.round(value));
+
+/** One budget as a thin bar with its numbers; over budget it says so in words, too. */
+function Ledger({ label, used, most, unit = '', title }: LedgerProps) {
+  const share = most ? Math.min(1, used / most) : 0;
+  const over = most !== undefined && used > most;
+  return (
+    <div className={styles.ledger} title={title}>
+      <span>{label}</span>
+      <svg width="86" height="5" aria-hidden className={over ? styles.over : styles.bar}>
+        <rect width="86" height="5" className={styles.rest} />
+        <rect width={86 * share} height="5" />
+      </svg>
+      <span className={`num ${over ? styles.overText : styles.value}`}>
+        {whole(used)}
+        {most === undefined ? '' : `/${whole(most)}`}
+        {unit && ` ${unit}`}
+        {over && ' over'}
+      </span>
+    </div>
+  );
+}
+
+/** The plan's budgets, always in sight. */
+export function Ledgers() {
+  const reviewed = useReviewed();
+  const ledgers = reviewed?.result.ok ? reviewed.result.review.ledgers : undefined;
+  return (
+    <footer className={styles.ledgers} aria-label="Budgets">
+      {ledgers && (
+        <>
+          <Ledger
+            label="Pins"
+            used={ledgers.pins.used}
+            most={ledgers.pins.total}
+            title="Signal pins with a wire, of those on the board’s headers"
+          />
+          {ledgers.rails.map((rail) => (
+            <Ledger
+              key={rail.rail}
+              label={rail.label}
+              used={rail.typicalMilliamps}
+              most={rail.budgetMilliamps}
+              unit="mA"
+              title={`Typical current of the parts on ${rail.label}; at their peaks together ${whole(rail.peakMilliamps)} mA`}
+            />
+          ))}
+        </>
+      )}
+    </footer>
+  );
+}

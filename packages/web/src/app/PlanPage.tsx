@@ -1,0 +1,80 @@
+import { useEffect, useState } from 'react';
+import { Outlet, useParams } from 'react-router';
+import { documentActions } from '../store/documentSlice';
+import { sessionActions } from '../store/sessionSlice';
+import { useAppDispatch, useAppSelector } from '../store/store';
+import type { StoredPlan } from '../store/api';
+import { Frame } from './Frame';
+import { Message } from './Message';
+import { useWorkbench } from './workbench';
+
+type Loading = 'loading' | 'ready' | 'gone' | 'away';
+
+async function fetchPlan(id: string): Promise<StoredPlan | 'gone' | 'away'> {
+  try {
+    const response = await fetch(`/api/plans/${encodeURIComponent(id)}`);
+    if (response.ok) return (await response.json()) as StoredPlan;
+    return response.status === 404 || response.status === 400 ? 'gone' : 'away';
+  } catch {
+    return 'away';
+  }
+}
+
+/** Opens the plan of the address and keeps it open while its views change. */
+export function PlanPage() {
+  const { id = '' } = useParams();
+  const dispatch = useAppDispatch();
+  const { sheets } = useWorkbench();
+  const plan = useAppSelector((state) => state.document.plan);
+  const [attempt, setAttempt] = useState(0);
+  const [answer, setAnswer] = useState<{ readonly of: string; readonly loading: Loading }>({ of: '', loading: 'loading' });
+  const ask = `${id}#${attempt}`;
+  const loading = answer.of === ask ? answer.loading : 'loading';
+  useEffect(() => {
+    let current = true;
+    void fetchPlan(id).then((found) => {
+      if (!current) return;
+      if (typeof found !== 'string') {
+        dispatch(sessionActions.sessionCleared());
+        dispatch(documentActions.opened(found));
+      }
+      setAnswer({ of: ask, loading: typeof found === 'string' ? found : 'ready' });
+    });
+    return () => {
+      current = false;
+    };
+  }, [id, ask, dispatch]);
+  useEffect(() => () => void dispatch(documentActions.closed()), [id, dispatch]);
+
+  if (loading === 'gone') return <Message title="There is no such plan" action={{ label: 'Go to Plans', href: '/' }} />;
+  if (loading === 'away') {
+    return (
+      <Message title="The server does not answer" action={{ label: 'Try again', run: () => setAttempt(attempt + 1) }}>
+        The plan cannot be opened just now. Nothing is lost.
+      </Message>
+    );
+  }
+  if (!plan || plan.id !== id) return <Message title="Opening the plan" />;
+  const missing = missingSheet(plan.board.id, plan.placements, sheets);
+  if (missing) {
+    return (
+      <Message title="A sheet of this plan is missing" action={{ label: 'Go to Plans', href: '/' }}>
+        The plan needs the sheet {missing}, which this server does not have. The plan itself is kept as it is.
+      </Message>
+    );
+  }
+  return (
+    <Frame plan={plan}>
+      <Outlet />
+    </Frame>
+  );
+}
+
+function missingSheet(
+  board: string,
+  placements: readonly { sheet: { id: string } }[],
+  sheets: ReturnType<typeof useWorkbench>['sheets'],
+): string | undefined {
+  if (!sheets.boards.has(board)) return board;
+  return placements.find((p) => !sheets.parts.has(p.sheet.id))?.sheet.id;
+}

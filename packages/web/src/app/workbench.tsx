@@ -1,0 +1,83 @@
+import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from 'react';
+import { useStore } from 'react-redux';
+import { notifications } from '@mantine/notifications';
+import type { Edit } from '@roof-chart/core/plan/edit';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { type Reviewed, ReviewFeed } from '../review/reviewFeed';
+import { doEdits, redo, undo } from '../store/doing';
+import { Saver } from '../store/saver';
+import { type Store, useAppSelector } from '../store/store';
+import { announce } from './announcer';
+
+/** Tools that every view of a plan uses, around the sheets of this session. */
+export interface Workbench {
+  readonly sheets: Sheets;
+  readonly feed: ReviewFeed;
+  /** Does edits as one undoable step; says why where they cannot be done. */
+  edit(edits: readonly Edit[], label: string): boolean;
+  undo(): void;
+  redo(): void;
+}
+
+const WorkbenchContext = createContext<Workbench | null>(null);
+
+export function useWorkbench(): Workbench {
+  const bench = useContext(WorkbenchContext);
+  if (!bench) throw new Error('useWorkbench outside of its provider');
+  return bench;
+}
+
+function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbench {
+  return {
+    sheets,
+    feed,
+    edit(edits, label) {
+      const done = doEdits(store, sheets, edits, label);
+      if (done.ok) announce(label);
+      else notifications.show({ message: done.words, color: 'brick' });
+      return done.ok;
+    },
+    undo() {
+      const label = undo(store, sheets);
+      if (label) announce(`Undone: ${label}`);
+    },
+    redo() {
+      const label = redo(store, sheets);
+      if (label) announce(`Done again: ${label}`);
+    },
+  };
+}
+
+/** One workbench for as long as the application runs: its sheets do not change under it. */
+export function WorkbenchProvider({
+  list,
+  children,
+}: {
+  readonly list: readonly (BoardSheet | PartSheet)[];
+  readonly children: ReactNode;
+}) {
+  const store = useStore() as Store;
+  const [bench] = useState(() => makeWorkbench(store, indexSheets(list), new ReviewFeed(list)));
+  useEffect(() => {
+    const saver = new Saver(store, () => bench.sheets, { tell: (message) => notifications.show({ message, autoClose: false }) });
+    const stop = saver.watch();
+    return () => {
+      stop();
+      bench.feed.close();
+    };
+  }, [bench, store]);
+  return <WorkbenchContext.Provider value={bench}>{children}</WorkbenchContext.Provider>;
+}
+
+/** The newest review of the open plan, or null until the first is there. */
+export function useReviewed(): Reviewed | null {
+  const { feed } = useWorkbench();
+  const plan = useAppSelector((state) => state.document.plan);
+  useEffect(() => {
+    if (plan) feed.want(plan);
+  }, [feed, plan]);
+  const reviewed = useSyncExternalStore(feed.subscribe, feed.current);
+  return reviewed && reviewed.plan.id === plan?.id ? reviewed : null;
+}

@@ -1,0 +1,165 @@
+import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef } from 'react';
+import { AXIS_HEIGHT, HangAxis, type HangBracket } from './HangAxis';
+import styles from './HangChart.module.css';
+import { type Choice, HangRow } from './HangRow';
+import { type HangLine, HangUnder } from './HangUnder';
+import { type HangBlock, layoutColumns, layoutRows } from './layout';
+
+export interface HangRowModel {
+  readonly id: string;
+  readonly label: string;
+  readonly head: ReactNode;
+  readonly could: readonly string[];
+  readonly at: string | null;
+  readonly mark: 'does' | 'locked' | 'clash';
+}
+
+export interface HangChartProps {
+  readonly label: string;
+  readonly blocks: readonly HangBlock[];
+  readonly brackets: readonly HangBracket[];
+  readonly groups: readonly { readonly id: string; readonly rows: readonly HangRowModel[] }[];
+  readonly lines: readonly HangLine[];
+  readonly clashes: ReadonlySet<string>;
+  readonly focus: { readonly row: string | null; readonly column: string | null };
+  readonly choices: ReadonlyMap<string, Choice> | null;
+  readonly dim: ReadonlySet<string>;
+  readonly headWidth: number;
+  readonly columnWidth: number;
+  readonly rowHeight: number;
+  /** Shown over the empty corner left of the roof. */
+  readonly corner: ReactNode;
+  /** What a cell says to people who do not see it. */
+  readonly describe: (row: string, column: string) => string;
+  readonly onFocus: (row: string | null, column: string | null) => void;
+  /** A row was chosen by its head; the column stays. Must be stable, or every row is drawn anew. */
+  readonly onRow: (row: string) => void;
+  readonly onColumn: (column: string) => void;
+  readonly onAct: (row: string, column: string) => void;
+  readonly onHover: (row: string, column: string | null) => void;
+  /** Keys beyond the arrows and Enter. @returns whether the key was used */
+  readonly onKey: (event: KeyboardEvent, row: string | null, column: string | null) => boolean;
+}
+
+const GROUP_GAP = 4;
+const BLOCK_GAP = 8;
+
+const step = <T,>(list: readonly T[], at: number, by: number): T | undefined => list[Math.max(0, Math.min(list.length - 1, at + by))];
+
+/** An axis on top and things hanging under it: the product's one picture.
+ *  Arrow keys move the reading cursor, Enter or Space acts on its cell. */
+export function HangChart(props: HangChartProps) {
+  const { blocks, groups, columnWidth, rowHeight, headWidth, focus, onFocus, onAct } = props;
+  const layout = useMemo(() => layoutColumns(blocks, columnWidth, BLOCK_GAP), [blocks, columnWidth]);
+  const rowIds = useMemo(() => groups.map((group) => group.rows.map((row) => row.id)), [groups]);
+  const rows = useMemo(() => layoutRows(rowIds, rowHeight, GROUP_GAP), [rowIds, rowHeight]);
+  const scroller = useRef<HTMLDivElement>(null);
+  const flat = useMemo(() => rowIds.flat(), [rowIds]);
+
+  // The focused row and column are brought into sight clear of the sticky head and roof.
+  useEffect(() => {
+    const box = scroller.current;
+    const y = focus.row ? rows.centre.get(focus.row) : undefined;
+    const x = focus.column ? layout.byId.get(focus.column)?.centre : undefined;
+    if (box && y !== undefined) {
+      const [top, bottom] = [box.scrollTop, box.scrollTop + box.clientHeight - AXIS_HEIGHT];
+      if (y - rowHeight < top) box.scrollTop = y - rowHeight;
+      else if (y + rowHeight > bottom) box.scrollTop = y + rowHeight - (box.clientHeight - AXIS_HEIGHT);
+    }
+    if (box && x !== undefined) {
+      const [left, right] = [box.scrollLeft, box.scrollLeft + box.clientWidth - headWidth];
+      if (x - columnWidth < left) box.scrollLeft = x - 2 * columnWidth;
+      else if (x + columnWidth > right) box.scrollLeft = x + 2 * columnWidth - (box.clientWidth - headWidth);
+    }
+  }, [focus.row, focus.column, rows, layout, rowHeight, columnWidth, headWidth]);
+
+  const move = (dRow: number, dColumn: number) => {
+    const row = focus.row && flat.includes(focus.row) ? step(flat, flat.indexOf(focus.row), dRow) : flat[0];
+    const at = layout.columns.findIndex((c) => c.id === focus.column);
+    const column =
+      dColumn === 0 ? focus.column : step(layout.columns, at < 0 ? (dColumn > 0 ? -1 : layout.columns.length) : at, dColumn)?.id;
+    onFocus(row ?? null, column ?? null);
+  };
+
+  const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
+    if (props.onKey(event, focus.row, focus.column)) return event.preventDefault();
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const moves: { [key: string]: [number, number] } = {
+      ArrowUp: [-1, 0],
+      ArrowDown: [1, 0],
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+      PageUp: [-10, 0],
+      PageDown: [10, 0],
+      Home: [0, -layout.columns.length],
+      End: [0, layout.columns.length],
+    };
+    const by = event.shiftKey ? undefined : moves[event.key];
+    if (by) move(...by);
+    else if ((event.key === 'Enter' || event.key === ' ') && focus.row && focus.column) onAct(focus.row, focus.column);
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <div className={styles.chart}>
+      <div className={styles.corner} style={{ width: headWidth, height: AXIS_HEIGHT }}>
+        {props.corner}
+      </div>
+      <div
+        ref={scroller}
+        className={styles.scroller}
+        role="grid"
+        aria-label={props.label}
+        aria-rowcount={flat.length + 1}
+        aria-colcount={layout.columns.length + 1}
+        aria-activedescendant={focus.row && focus.column ? `cell-${focus.row}` : undefined}
+        tabIndex={0}
+        onKeyDown={onKeyDown}
+        onFocus={(event) => {
+          // Only on arrival by keyboard: a mouse press is about to choose a row of its own.
+          if (!focus.row && flat[0] && event.currentTarget.matches(':focus-visible')) onFocus(flat[0], focus.column);
+        }}
+      >
+        <div role="row" className={styles.roof} style={{ paddingLeft: headWidth, width: headWidth + layout.width }}>
+          <HangAxis layout={layout} brackets={props.brackets} clashes={props.clashes} column={focus.column} onColumn={props.onColumn} />
+        </div>
+        <div className={styles.body} style={{ width: headWidth + layout.width, ['--head' as string]: `${headWidth}px` }}>
+          <div className={styles.underBox} aria-hidden>
+            <HangUnder
+              layout={layout}
+              rows={rows.centre}
+              height={rows.height}
+              lines={props.lines}
+              clashes={props.clashes}
+              column={focus.column}
+              dim={props.dim}
+            />
+          </div>
+          {groups.map((group, groupAt) =>
+            group.rows.map((row, at) => {
+              const focused = row.id === focus.row;
+              return (
+                <HangRow
+                  key={row.id}
+                  {...row}
+                  layout={layout}
+                  height={rowHeight}
+                  first={at === 0}
+                  gap={groupAt === 0 ? 0 : GROUP_GAP}
+                  focused={focused}
+                  column={focused ? focus.column : null}
+                  choices={focused ? props.choices : null}
+                  cellLabel={focused && focus.column ? props.describe(row.id, focus.column) : ''}
+                  onAct={onAct}
+                  onFocus={props.onRow}
+                  onHover={props.onHover}
+                />
+              );
+            }),
+          )}
+        </div>
+      </div>
+    </div>
+  );
+}

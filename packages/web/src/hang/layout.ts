@@ -1,0 +1,81 @@
+/** Geometry of a hang chart: pure, in pixels. */
+
+export interface HangColumn {
+  readonly id: string;
+  readonly label: string;
+  /** Small text above the label: a position, a unit. */
+  readonly over?: string;
+  /** `open` columns take marks; `quiet` ones are only shown. */
+  readonly tone: 'open' | 'quiet' | 'power';
+  /** Another name of the same column: marks of that one are echoed here. */
+  readonly sameAs?: string;
+  /** The full name, for people who do not see the chart. */
+  readonly title: string;
+}
+
+export interface HangBlock {
+  readonly id: string;
+  readonly title: string;
+  readonly columns: readonly HangColumn[];
+}
+
+export interface PlacedColumn extends HangColumn {
+  readonly left: number;
+  readonly centre: number;
+}
+
+export interface ColumnLayout {
+  readonly columns: readonly PlacedColumn[];
+  readonly byId: ReadonlyMap<string, PlacedColumn>;
+  readonly blocks: readonly { readonly id: string; readonly title: string; readonly left: number; readonly width: number }[];
+  readonly columnWidth: number;
+  readonly width: number;
+}
+
+/** Columns side by side, blocks with a gap between them. */
+export function layoutColumns(blocks: readonly HangBlock[], columnWidth: number, gap: number): ColumnLayout {
+  const columns: PlacedColumn[] = [];
+  const placedBlocks: ColumnLayout['blocks'][number][] = [];
+  let x = 0;
+  for (const block of blocks) {
+    if (block.columns.length === 0) continue;
+    if (placedBlocks.length > 0) x += gap;
+    placedBlocks.push({ id: block.id, title: block.title, left: x, width: block.columns.length * columnWidth });
+    for (const column of block.columns) {
+      columns.push({ ...column, left: x, centre: x + columnWidth / 2 });
+      x += columnWidth;
+    }
+  }
+  return { columns, byId: new Map(columns.map((c) => [c.id, c])), blocks: placedBlocks, columnWidth, width: x };
+}
+
+/** The column under an x in the field, or undefined in a gap. */
+export function columnAt(layout: ColumnLayout, x: number): PlacedColumn | undefined {
+  return layout.columns.find((column) => x >= column.left && x < column.left + layout.columnWidth);
+}
+
+export interface RowLayout {
+  /** Middle of each row, by row id. */
+  readonly centre: ReadonlyMap<string, number>;
+  readonly height: number;
+}
+
+/** Rows one under another, a gap before each group but the first. */
+export function layoutRows(groups: readonly (readonly string[])[], rowHeight: number, groupGap: number): RowLayout {
+  const centre = new Map<string, number>();
+  let y = 0;
+  for (const [at, rows] of groups.entries()) {
+    if (at > 0) y += groupGap;
+    for (const row of rows) {
+      centre.set(row, y + rowHeight / 2);
+      y += rowHeight;
+    }
+  }
+  return { centre, height: y };
+}
+
+/** A path of small rings, one at each x: one element instead of hundreds.
+ *  @example ringPath([7], 10, 2) // 'M5 10a2 2 0 1 0 4 0a2 2 0 1 0 -4 0' */
+export function ringPath(xs: readonly number[], y: number, radius: number): string {
+  return xs.map((x) => `M${x - radius} ${y}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0`).join('');
+}

@@ -1,0 +1,25 @@
+import { MantineProvider } from '@mantine/core';
+import { Notifications } from '@mantine/notifications';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Provider } from 'react-redux';
+import '@mantine/core/styles.css';
+import '@mantine/notifications/styles.css';
+import './theme/fonts.css';
+import './theme/tokens.css';
+import { App } from './app/App';
+import { createStore } from './store/store';
+import { cssVariables, theme } from './theme/theme';
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content ?? '';
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto" getStyleNonce={() => nonce}>
+      <Notifications position="bottom-left" autoClose={8000} limit={4} />
+      <Provider store={createStore()}>
+        <App />
+      </Provider>
+    </MantineProvider>
+  </StrictMode>,
+);

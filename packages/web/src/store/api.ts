@@ -1,0 +1,54 @@
+import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import type { Thumbnail } from '@roof-chart/core/outputs/thumbnail';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+
+export interface PlanSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly board: string;
+  readonly parts: number;
+  readonly revision: number;
+  readonly updatedAt: string;
+  readonly thumbnail: Thumbnail;
+}
+
+export interface StoredPlan {
+  readonly plan: Plan;
+  readonly revision: number;
+}
+
+/** What the server holds, as the browser remembers it. The open document is not here: it lives in its own slice. */
+export const api = createApi({
+  reducerPath: 'server',
+  baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
+  tagTypes: ['plans'],
+  endpoints: (build) => ({
+    catalogue: build.query<{ readonly sheets: readonly (BoardSheet | PartSheet)[] }, void>({ query: () => 'catalogue' }),
+    plans: build.query<{ readonly plans: readonly PlanSummary[]; readonly total: number }, void>({
+      query: () => 'plans',
+      providesTags: ['plans'],
+    }),
+    createPlan: build.mutation<StoredPlan, { readonly name: string; readonly board: string }>({
+      query: (body) => ({ url: 'plans', method: 'POST', body }),
+      invalidatesTags: ['plans'],
+    }),
+    deletePlan: build.mutation<void, string>({
+      query: (id) => ({ url: `plans/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['plans'],
+    }),
+    restorePlan: build.mutation<void, string>({
+      query: (id) => ({ url: `plans/${id}/restore`, method: 'POST' }),
+      invalidatesTags: ['plans'],
+    }),
+  }),
+});
+
+export const { useCatalogueQuery, usePlansQuery, useCreatePlanMutation, useDeletePlanMutation, useRestorePlanMutation } = api;
+
+/** The words of a failed request, or a sentence for a server that does not answer. */
+export function failureWords(error: unknown): string {
+  const data = (error as { data?: { error?: { message?: string } } } | undefined)?.data;
+  return data?.error?.message ?? 'The server does not answer. Nothing was changed.';
+}

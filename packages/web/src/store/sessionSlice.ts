@@ -1,0 +1,32 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+export type WireScope = 'signals' | 'supplies' | 'all';
+
+/** What the user looks at; gone with the tab. */
+export interface SessionState {
+  readonly terminal: string | null;
+  readonly pin: string | null;
+  readonly finding: string | null;
+  readonly scope: WireScope;
+}
+
+const initialState: SessionState = { terminal: null, pin: null, finding: null, scope: 'signals' };
+
+export const sessionSlice = createSlice({
+  name: 'session',
+  initialState,
+  reducers: {
+    focused: (state, { payload }: PayloadAction<{ terminal?: string | null; pin?: string | null }>) => ({ ...state, ...payload }),
+    findingChosen: (state, { payload }: PayloadAction<{ finding: string | null; terminal?: string; pin?: string; scope?: WireScope }>) => ({
+      ...state,
+      finding: payload.finding,
+      terminal: payload.terminal ?? state.terminal,
+      pin: payload.pin ?? state.pin,
+      scope: payload.scope ?? state.scope,
+    }),
+    scopeChosen: (state, { payload }: PayloadAction<WireScope>) => ({ ...state, scope: payload }),
+    sessionCleared: () => initialState,
+  },
+});
+
+export const sessionActions = sessionSlice.actions;

@@ -1,0 +1,294 @@
+import { Button, SegmentedControl } from '@mantine/core';
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
+import { wantsPin } from '@roof-chart/core/allocate/pinFit';
+import { sayTerminal } from '@roof-chart/core/checks/say';
+import { findBuses } from '@roof-chart/core/nets/buses';
+import { findNets } from '@roof-chart/core/nets/nets';
+import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
+import { boardOf } from '@roof-chart/core/plan/edit';
+import { type Plan, sameEnd, type WireColour, type WireEnd } from '@roof-chart/core/plan/plan';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { announce } from '../../app/announcer';
+import { endWords } from '../../app/editWords';
+import { useReviewed, useWorkbench } from '../../app/workbench';
+import { HangChart, type HangRowModel } from '../../hang/HangChart';
+import { sessionActions, type WireScope } from '../../store/sessionSlice';
+import { useAppDispatch, useAppSelector } from '../../store/store';
+import styles from './Chart.module.css';
+import { chartBrackets, chartChoices, type ChartGroup, chartGroups, chartLines, type ChartRow, clashColumns, inScope } from './chartModel';
+import { boardBlocks, columnOfEnd, endOfColumn } from './columns';
+import { FocusCard } from './FocusCard';
+import { TerminalHead } from './TerminalHead';
+
+const HEAD_WIDTH = 228;
+
+function useChart(plan: Plan) {
+  const { sheets } = useWorkbench();
+  const scope = useAppSelector((state) => state.session.scope);
+  const reviewed = useReviewed();
+  const findings = useMemo(() => (reviewed?.result.ok ? reviewed.result.review.findings : []), [reviewed]);
+  const board = boardOf(plan, sheets)!;
+  const blocks = useMemo(() => boardBlocks(board), [board]);
+  const nets = useMemo(() => findNets(plan, sheets), [plan, sheets]);
+  const buses = useMemo(() => findBuses(plan, nets, sheets), [plan, nets, sheets]);
+  const items = useMemo(() => planTerminals(plan, sheets), [plan, sheets]);
+  const groups = useMemo(
+    () => chartGroups(plan, sheets, board, nets, scope, findings, blocks),
+    [plan, sheets, board, nets, scope, findings, blocks],
+  );
+  return { sheets, scope, findings, board, blocks, nets, buses, items, groups };
+}
+
+function rowModels(plan: Plan, sheets: Sheets, groups: readonly ChartGroup[]): readonly { id: string; rows: readonly HangRowModel[] }[] {
+  return groups.map((group) => ({ id: group.id, rows: group.rows.map((row, at) => rowModel(plan, sheets, row, at)) }));
+}
+
+function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number): HangRowModel {
+  const { item } = row;
+  const value = item.wire ? endWords(plan, sheets, item.wire.end) : '';
+  return {
+    id: item.key,
+    label: `${item.placement.name} ${item.terminal.label}, ${value ? `on ${value}` : 'not wired'}${row.mark === 'does' ? '' : `, ${row.mark}`}`,
+    head: (
+      <TerminalHead
+        name={at === 0 ? item.placement.name : undefined}
+        volts={at === 1 ? supplyNote(plan, item, (end) => endWords(plan, sheets, end)) : undefined}
+        label={item.terminal.label}
+        colour={item.wire?.colour}
+        value={value}
+        wrong={row.mark === 'clash'}
+        missing={item.terminal.need === 'needed'}
+      />
+    ),
+    could: row.could,
+    at: row.at,
+    mark: row.mark,
+  };
+}
+
+/** "3V3" beside a part: the rail its supply terminal is on. */
+function supplyNote(plan: Plan, item: PlanTerminal, say: (end: WireEnd) => string): string {
+  const supply = item.part.terminals.list.find((t) => t.role === 'supply.vcc');
+  const end = supply && plan.wires[`${item.placement.id}:${supply.id}`]?.end;
+  return end ? say(end) : '';
+}
+
+function Corner({
+  plan,
+  items,
+  scope,
+  freeWords,
+}: {
+  readonly plan: Plan;
+  readonly items: readonly PlanTerminal[];
+  readonly scope: WireScope;
+  readonly freeWords: string;
+}) {
+  const dispatch = useAppDispatch();
+  const wired = items.filter((item) => item.wire).length;
+  const open = items.filter((item) => item.terminal.need === 'needed' && !item.wire).length;
+  const count = (s: WireScope) => items.filter((item) => inScope(item.terminal, s)).length;
+  return (
+    <>
+      <p className={styles.cornerTitle}>
+        {wired} wires{open > 0 ? `, ${open} still open` : ''}
+      </p>
+      <p className={styles.cornerText}>{freeWords || `${plan.placements.length} parts on this board`}</p>
+      <SegmentedControl
+        size="xs"
+        className={styles.scope!}
+        aria-label="Wires shown"
+        value={scope}
+        onChange={(value) => dispatch(sessionActions.scopeChosen(value as WireScope))}
+        data={[
+          { value: 'signals', label: `Signals ${count('signals')}` },
+          { value: 'supplies', label: `Supply ${count('supplies')}` },
+          { value: 'all', label: 'All' },
+        ]}
+      />
+    </>
+  );
+}
+
+function Empty({ plan }: { readonly plan: Plan }) {
+  return (
+    <div className={styles.empty}>
+      <h2>Nothing hangs under the roof yet</h2>
+      <p>Add a display, a sensor or a button in Stock; each of its terminals becomes a row here, and each pin of the board a column.</p>
+      <Button component={Link} to={`/plans/${plan.id}/stock`}>
+        Add parts
+      </Button>
+    </div>
+  );
+}
+
+export function ChartView() {
+  const plan = useAppSelector((state) => state.document.plan)!;
+  const chart = useChart(plan);
+  if (plan.placements.length === 0) return <Empty plan={plan} />;
+  return <Chart plan={plan} chart={chart} />;
+}
+
+function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnType<typeof useChart> }) {
+  const { sheets, scope, findings, board, blocks, nets, buses, items, groups } = chart;
+  const { edit } = useWorkbench();
+  const dispatch = useAppDispatch();
+  const row = useAppSelector((state) => state.session.terminal);
+  const column = useAppSelector((state) => state.session.pin);
+  const [hovered, setHovered] = useState<string | null>(null);
+  const item = items.find((i) => i.key === row);
+  const models = useMemo(() => rowModels(plan, sheets, groups), [plan, sheets, groups]);
+  const could = groups.flatMap((g) => g.rows).find((r) => r.item.key === row)?.could;
+  const choices = useMemo(() => (item && could ? chartChoices(board, nets, item, could) : null), [board, nets, item, could]);
+  const lines = useMemo(() => chartLines(groups, nets), [groups, nets]);
+  const clashes = useMemo(() => clashColumns(nets), [nets]);
+  const brackets = useMemo(() => chartBrackets(board, buses, item?.terminal), [board, buses, item?.terminal]);
+  const dim = useMemo(
+    () =>
+      new Set(
+        choices
+          ? blocks.flatMap((b) => b.columns.filter((c) => c.tone !== 'quiet' && !choices.has(c.sameAs ?? c.id)).map((c) => c.id))
+          : [],
+      ),
+    [choices, blocks],
+  );
+  const free = choices ? [...choices.values()].filter((choice) => choice !== 'taken').length : 0;
+
+  const latest = useRef({ items, plan });
+  useEffect(() => {
+    latest.current = { items, plan };
+  });
+
+  const wireTo = useCallback(
+    (target: PlanTerminal, end: WireEnd) => {
+      const words = `${sayTerminal(latest.current.plan, sheets, target.key)}`;
+      const place = { placement: target.placement.id, terminal: target.terminal.id };
+      if (target.wire?.locked) return announce(`${words} is locked. Press L to unlock it.`);
+      if (sameEnd(target.wire?.end, end)) edit([{ kind: 'unwire', ...place }], `unwire ${words}`);
+      else
+        edit(
+          [{ kind: 'wire', ...place, end }],
+          `${target.wire ? 'move' : 'wire'} ${words} to ${endWords(latest.current.plan, sheets, end)}`,
+        );
+    },
+    [edit, sheets],
+  );
+
+  const onAct = useCallback(
+    (key: string, at: string) => {
+      dispatch(sessionActions.focused({ terminal: key, pin: at }));
+      const target = latest.current.items.find((i) => i.key === key);
+      const end = endOfColumn(board, at);
+      if (!target || !end) return;
+      const fit = endFit(board, target.part, target.terminal, end);
+      if (fit.verdict === 'cannot' && !sameEnd(target.wire?.end, end))
+        return announce(`Not possible. ${sayFit(fit, target.terminal, board.pins.get(at))}`);
+      wireTo(target, end);
+    },
+    [board, dispatch, wireTo],
+  );
+  const onRow = useCallback((key: string) => void dispatch(sessionActions.focused({ terminal: key })), [dispatch]);
+  const onColumn = useCallback((id: string) => void dispatch(sessionActions.focused({ pin: id })), [dispatch]);
+  const onHover = useCallback((_row: string, id: string | null) => setHovered(id), []);
+
+  const lock = (target: PlanTerminal) => {
+    if (!target.wire) return;
+    const locked = !target.wire.locked;
+    edit(
+      [{ kind: 'lock', placement: target.placement.id, terminal: target.terminal.id, locked }],
+      `${locked ? 'lock' : 'unlock'} ${sayTerminal(plan, sheets, target.key)}`,
+    );
+  };
+  const colour = (target: PlanTerminal, value: WireColour) =>
+    edit(
+      [{ kind: 'colour', placement: target.placement.id, terminal: target.terminal.id, colour: value }],
+      `make the wire of ${sayTerminal(plan, sheets, target.key)} ${value}`,
+    );
+
+  const nextLegal = (target: PlanTerminal, by: 1 | -1) => {
+    if (!choices) return;
+    const order = blocks.flatMap((b) => b.columns.map((c) => c.id)).filter((id) => choices.has(id) && choices.get(id) !== 'taken');
+    const all = blocks.flatMap((b) => b.columns.map((c) => c.id));
+    const here = target.wire ? all.indexOf(columnOfEnd(target.wire.end) ?? '') : by > 0 ? -1 : all.length;
+    const next = by > 0 ? order.find((id) => all.indexOf(id) > here) : order.findLast((id) => all.indexOf(id) < here);
+    const end = next && endOfColumn(board, next);
+    if (!next || !end) return announce('No further legal pin on this side.');
+    dispatch(sessionActions.focused({ pin: next }));
+    wireTo(target, end);
+  };
+
+  const nextFinding = () => {
+    const at = findings.findIndex((f) => f.place.terminals?.includes(row ?? '') && f.place.pins?.includes(column ?? ''));
+    const found = findings[(at + 1) % findings.length];
+    const terminal = found?.place.terminals?.[0];
+    const pin = found?.place.pins?.[0];
+    if (!found) return announce('No findings.');
+    dispatch(sessionActions.findingChosen({ finding: found.id, scope: 'all', ...(terminal ? { terminal } : {}), ...(pin ? { pin } : {}) }));
+  };
+
+  const onKey = (event: KeyboardEvent): boolean => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return false;
+    if (event.shiftKey && item && (event.key === 'ArrowRight' || event.key === 'ArrowLeft'))
+      return (nextLegal(item, event.key === 'ArrowRight' ? 1 : -1), true);
+    if (event.key === 'l' && item?.wire) return (lock(item), true);
+    if ((event.key === 'Delete' || event.key === 'Backspace') && item?.wire) return (wireTo(item, item.wire.end), true);
+    if (event.key === 'f') return (nextFinding(), true);
+    if (event.key === 'Escape') return (dispatch(sessionActions.focused({ terminal: null, pin: null })), true);
+    return false;
+  };
+
+  const describe = (key: string, at: string): string => {
+    const target = items.find((i) => i.key === key);
+    const end = endOfColumn(board, at);
+    const name = blocks.flatMap((b) => b.columns).find((c) => c.id === at)?.title ?? at;
+    if (!target || !end) return name;
+    if (sameEnd(target.wire?.end, end)) return `${name}: wired here${target.wire?.locked ? ', locked' : ''}`;
+    const fit = endFit(board, target.part, target.terminal, end);
+    if (fit.verdict === 'cannot') return `${name}: not possible. ${sayFit(fit, target.terminal, board.pins.get(at))}`;
+    const choice = choices?.get(at);
+    return `${name}: ${choice === 'taken' ? 'would clash, in use' : choice === 'costs' ? 'possible, with a cost' : 'possible'}`;
+  };
+
+  const freeWords = item
+    ? `${item.placement.name} ${item.terminal.label}: ${free} free ${wantsPin(item.terminal) ? 'pins' : 'places'}`
+    : '';
+  return (
+    <div className={styles.view}>
+      <HangChart
+        label="Wires of the plan: rows are terminals, columns are pins"
+        blocks={blocks}
+        brackets={brackets}
+        groups={models}
+        lines={lines}
+        clashes={clashes}
+        focus={{ row, column }}
+        choices={choices}
+        dim={dim}
+        headWidth={HEAD_WIDTH}
+        columnWidth={14}
+        rowHeight={19}
+        corner={<Corner plan={plan} items={items} scope={scope} freeWords={freeWords} />}
+        describe={describe}
+        onFocus={(terminal, pin) => dispatch(sessionActions.focused({ terminal, pin }))}
+        onRow={onRow}
+        onColumn={onColumn}
+        onAct={onAct}
+        onHover={onHover}
+        onKey={onKey}
+      />
+      <FocusCard
+        plan={plan}
+        board={board}
+        nets={nets}
+        item={item}
+        column={hovered ?? column}
+        freeCount={free}
+        onAct={onAct}
+        onLock={lock}
+        onColour={colour}
+      />
+    </div>
+  );
+}

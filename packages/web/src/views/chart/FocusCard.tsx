@@ -1,0 +1,234 @@
+import { Button, Select } from '@mantine/core';
+import { IconLock, IconLockOpen, IconPlugConnected, IconPlugConnectedX } from '@tabler/icons-react';
+import type { ReactNode } from 'react';
+import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
+import { sayTerminal } from '@roof-chart/core/checks/say';
+import type { Nets } from '@roof-chart/core/nets/nets';
+import { pinAbilities } from '@roof-chart/core/nets/pinWords';
+import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
+import { type Plan, WIRE_COLOURS, type WireColour } from '@roof-chart/core/plan/plan';
+import { ROLE_WORDS } from '@roof-chart/core/sheets/roles';
+import { sourceLine } from '@roof-chart/core/sheets/source';
+import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
+import { useWorkbench } from '../../app/workbench';
+import { CostRing, Disc, LockedDisc, ClashDisc, Ring } from '../../hang/marks';
+import styles from './Chart.module.css';
+import { columnOfEnd, endOfColumn } from './columns';
+
+interface FocusCardProps {
+  readonly plan: Plan;
+  readonly board: IndexedBoard;
+  readonly nets: Nets;
+  readonly item: PlanTerminal | undefined;
+  readonly column: string | null;
+  readonly freeCount: number;
+  readonly onAct: (row: string, column: string) => void;
+  readonly onLock: (item: PlanTerminal) => void;
+  readonly onColour: (item: PlanTerminal, colour: WireColour) => void;
+}
+
+function Sign({ children }: { readonly children: ReactNode }) {
+  return (
+    <svg width="14" height="14" aria-hidden>
+      {children}
+    </svg>
+  );
+}
+
+/** The five marks in words, where nothing is in focus. */
+function Legend() {
+  return (
+    <div className={styles.legend}>
+      <span>
+        <Sign>
+          <Ring x={7} y={7} />
+        </Sign>{' '}
+        could go here
+      </span>
+      <span>
+        <Sign>
+          <CostRing x={7} y={7} />
+        </Sign>{' '}
+        could, with a cost
+      </span>
+      <span>
+        <Sign>
+          <Disc x={7} y={7} />
+        </Sign>{' '}
+        goes here
+      </span>
+      <span>
+        <Sign>
+          <LockedDisc x={7} y={7} />
+        </Sign>{' '}
+        locked
+      </span>
+      <span>
+        <Sign>
+          <ClashDisc x={7} y={7} />
+        </Sign>{' '}
+        clash
+      </span>
+      <span className={styles.legendHow}>
+        Choose a row, then click a ring (or move with the arrow keys and press Enter). Delete unwires, L locks, Shift with left or right
+        moves to the next legal pin.
+      </span>
+    </div>
+  );
+}
+
+function TerminalFacts({ item, freeCount }: { readonly item: PlanTerminal; readonly freeCount: number }) {
+  const { terminal, part } = item;
+  const facts = [
+    ROLE_WORDS[terminal.role],
+    terminal.need === 'needed' ? 'needed' : 'optional',
+    ...(terminal.also?.length ? [`also printed ${terminal.also.join(', ')}`] : []),
+    ...(terminal.requires ?? []).map((ability) => `needs ${ability}`),
+    ...(terminal.through ? [`through ${terminal.through}`] : []),
+  ];
+  return (
+    <>
+      <p className={styles.fact}>
+        {facts.join(' · ')}
+        {item.wire ? '' : ` · ${freeCount} free`}
+      </p>
+      {terminal.note && <p className={styles.fact}>{terminal.note}</p>}
+      <p className={styles.source}>
+        {part.title}, terminal {terminal.number}; {sourceLine(part.terminals.source)}
+      </p>
+    </>
+  );
+}
+
+/** What a rail or ground column is. */
+function PowerFacts({ board, column }: { readonly board: IndexedBoard; readonly column: string }) {
+  const end = endOfColumn(board, column);
+  if (end?.to === 'ground') return <p className={styles.fact}>The board’s ground, on every position marked GND.</p>;
+  const rail = board.sheet.rails.list.find((r) => end?.to === 'rail' && r.id === end.rail);
+  return (
+    rail && (
+      <>
+        <p className={styles.fact}>
+          {rail.volts.min} V to {rail.volts.max} V{rail.budgetMilliamps ? `, ${rail.budgetMilliamps} mA` : ''}. {rail.feed}
+        </p>
+        <p className={styles.source}>{sourceLine(board.sheet.rails.source)}</p>
+      </>
+    )
+  );
+}
+
+function PinFacts({
+  board,
+  plan,
+  nets,
+  column,
+}: {
+  readonly board: IndexedBoard;
+  readonly plan: Plan;
+  readonly nets: Nets;
+  readonly column: string;
+}) {
+  const { sheets } = useWorkbench();
+  const pin = board.pins.get(column);
+  const conductor = pin?.sameAs ?? column;
+  const real = board.pins.get(conductor);
+  if (!pin || !real || pin.kind !== 'io') return <PowerFacts board={board} column={column} />;
+  const users = nets.byPin.get(conductor)?.terminals ?? [];
+  return (
+    <>
+      <p className={styles.fact}>{pinAbilities(board, real).join(' · ')}</p>
+      {real.trouble && <p className={styles.trouble}>{real.trouble}</p>}
+      <p className={styles.fact}>
+        {users.length === 0 ? 'Free.' : `Used by ${users.map((u) => sayTerminal(plan, sheets, u.key)).join(', ')}.`}
+      </p>
+      <p className={styles.source}>{sourceLine(board.sheet.pins.source)}</p>
+    </>
+  );
+}
+
+function columnTitle(board: IndexedBoard, column: string): string {
+  const pin = board.pins.get(column);
+  if (pin)
+    return `${pin.label} · position ${pin.position}${pin.port ? ` · ${pin.port}` : ''}${pin.sameAs ? ` · same conductor as ${pin.sameAs}` : ''}`;
+  const end = endOfColumn(board, column);
+  return end?.to === 'rail' ? `Rail ${board.sheet.rails.list.find((r) => r.id === end.rail)?.label ?? end.rail}` : 'Ground';
+}
+
+/** Under the chart: the focused terminal, the column under the cursor, and what can be done with them. */
+export function FocusCard(props: FocusCardProps) {
+  const { plan, board, nets, item, column, freeCount, onAct, onLock, onColour } = props;
+  const { sheets } = useWorkbench();
+  const end = column ? endOfColumn(board, column) : null;
+  const fit = item && end ? endFit(board, item.part, item.terminal, end) : undefined;
+  const wiredHere = item?.wire && end && columnOfEnd(item.wire.end) === columnOfEnd(end);
+  if (!item && !column)
+    return (
+      <section className={styles.card} aria-label="Legend">
+        <Legend />
+      </section>
+    );
+  return (
+    <section className={styles.card} aria-label="Terminal and pin in focus">
+      <div className={styles.cardHalf}>
+        {item ? (
+          <>
+            <div className={styles.cardTitle}>
+              <strong>{sayTerminal(plan, sheets, item.key)}</strong>
+              {item.wire && (
+                <>
+                  <Button
+                    size="compact-xs"
+                    variant="default"
+                    leftSection={item.wire.locked ? <IconLockOpen size={13} /> : <IconLock size={13} />}
+                    onClick={() => onLock(item)}
+                  >
+                    {item.wire.locked ? 'Unlock' : 'Lock'}
+                  </Button>
+                  <Select
+                    aria-label="Wire colour"
+                    size="xs"
+                    w={92}
+                    data={[...WIRE_COLOURS]}
+                    value={item.wire.colour}
+                    allowDeselect={false}
+                    classNames={{ input: styles.colourInput! }}
+                    onChange={(value) => value && onColour(item, value as WireColour)}
+                  />
+                </>
+              )}
+            </div>
+            <TerminalFacts item={item} freeCount={freeCount} />
+          </>
+        ) : (
+          <p className={styles.fact}>Choose a row to wire its terminal.</p>
+        )}
+      </div>
+      <div className={styles.cardHalf}>
+        {column ? (
+          <>
+            <div className={styles.cardTitle}>
+              <strong>{columnTitle(board, column)}</strong>
+              {item && end && (wiredHere || fit?.verdict !== 'cannot') && (
+                <Button
+                  size="compact-xs"
+                  variant="outline"
+                  disabled={item.wire?.locked ?? false}
+                  leftSection={wiredHere ? <IconPlugConnectedX size={13} /> : <IconPlugConnected size={13} />}
+                  onClick={() => onAct(item.key, column)}
+                >
+                  {wiredHere ? 'Unwire' : 'Wire here'}
+                </Button>
+              )}
+            </div>
+            {item && fit && fit.verdict === 'cannot' && (
+              <p className={styles.trouble}>{sayFit(fit, item.terminal, board.pins.get(column))}</p>
+            )}
+            <PinFacts board={board} plan={plan} nets={nets} column={column} />
+          </>
+        ) : (
+          <p className={styles.fact}>Move to a pin to read what it can do.</p>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,138 @@
+import { endFit } from '@roof-chart/core/allocate/endFit';
+import { isFreeFor } from '@roof-chart/core/allocate/freePins';
+import { pinSetsOf } from '@roof-chart/core/allocate/pinSets';
+import type { Finding } from '@roof-chart/core/checks/check';
+import type { Bus } from '@roof-chart/core/nets/buses';
+import type { Net, Nets } from '@roof-chart/core/nets/nets';
+import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import type { PartTerminal } from '@roof-chart/core/sheets/partSheet';
+import { CONTROLLER_KINDS, PIN_ROLES } from '@roof-chart/core/sheets/roles';
+import type { IndexedBoard, Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { HangBracket } from '../../hang/HangAxis';
+import type { Choice } from '../../hang/HangRow';
+import type { HangLine } from '../../hang/HangUnder';
+import type { HangBlock } from '../../hang/layout';
+import type { WireScope } from '../../store/sessionSlice';
+import { columnOfEnd, endOfColumn } from './columns';
+
+export interface ChartRow {
+  readonly item: PlanTerminal;
+  readonly could: readonly string[];
+  readonly at: string | null;
+  readonly mark: 'does' | 'locked' | 'clash';
+}
+
+export interface ChartGroup {
+  readonly id: string;
+  readonly rows: readonly ChartRow[];
+}
+
+const isPower = (terminal: PartTerminal) => terminal.role === 'supply.vcc' || terminal.role === 'ground' || terminal.role === 'supply.out';
+
+/** Whether a terminal is shown in a scope. Terminals that go elsewhere (a load cell's own wires) never are. */
+export function inScope(terminal: PartTerminal, scope: WireScope): boolean {
+  if (terminal.need === 'outside') return false;
+  return scope === 'all' || (scope === 'supplies') === isPower(terminal);
+}
+
+const couldTables = new WeakMap<IndexedBoard, WeakMap<PartTerminal, readonly string[]>>();
+
+/** Columns a terminal could go to, by the sheets alone: the same array for the same terminal. */
+function couldColumns(board: IndexedBoard, item: PlanTerminal, blocks: readonly HangBlock[]): readonly string[] {
+  let table = couldTables.get(board);
+  if (!table) couldTables.set(board, (table = new WeakMap()));
+  let could = table.get(item.terminal);
+  if (!could) {
+    could = markable(blocks).filter((id) => {
+      const end = endOfColumn(board, id);
+      return end && endFit(board, item.part, item.terminal, end).verdict !== 'cannot';
+    });
+    table.set(item.terminal, could);
+  }
+  return could;
+}
+
+/** Columns that carry marks: rails and signal pins; ground and supply positions on the headers only show where they are. */
+function markable(blocks: readonly HangBlock[]): readonly string[] {
+  return blocks.flatMap((block) => block.columns.filter((c) => c.tone !== 'quiet' && !c.sameAs).map((c) => c.id));
+}
+
+const MARK_CODES = new Set(['pin-cannot', 'pin-reserved', 'bus-pair-illegal', 'supply-wrong']);
+
+/** Terminals whose own wire a finding calls wrong. */
+function wrongTerminals(findings: readonly Finding[]): ReadonlySet<string> {
+  return new Set(findings.filter((f) => f.level === 'clash' && MARK_CODES.has(f.code)).flatMap((f) => f.place.terminals ?? []));
+}
+
+const isClash = (net: Net | undefined): boolean => net !== undefined && net.pins.length > 0 && net.signals.length > 1;
+
+/** Rows of the chart, part by part. */
+export function chartGroups(
+  plan: Plan,
+  sheets: Sheets,
+  board: IndexedBoard,
+  nets: Nets,
+  scope: WireScope,
+  findings: readonly Finding[],
+  blocks: readonly HangBlock[],
+): readonly ChartGroup[] {
+  const wrong = wrongTerminals(findings);
+  const groups = new Map<string, ChartRow[]>(plan.placements.map((p) => [p.id, []]));
+  for (const item of planTerminals(plan, sheets)) {
+    if (!inScope(item.terminal, scope)) continue;
+    const clash = item.wire?.end.to === 'pin' && (isClash(nets.byTerminal.get(item.key)) || wrong.has(item.key));
+    groups.get(item.placement.id)!.push({
+      item,
+      could: couldColumns(board, item, blocks),
+      at: item.wire ? columnOfEnd(item.wire.end) : null,
+      mark: clash || (wrong.has(item.key) && item.wire) ? 'clash' : item.wire?.locked ? 'locked' : 'does',
+    });
+  }
+  return [...groups].filter(([, rows]) => rows.length > 0).map(([id, rows]) => ({ id, rows }));
+}
+
+/** One line for each column that has marks, down to its lowest row in sight. */
+export function chartLines(groups: readonly ChartGroup[], nets: Nets): readonly HangLine[] {
+  const lowest = new Map<string, { row: string; item: PlanTerminal }>();
+  for (const { rows } of groups) for (const row of rows) if (row.at) lowest.set(row.at, { row: row.item.key, item: row.item });
+  return [...lowest].map(([column, { row, item }]) => {
+    const net = nets.byTerminal.get(item.key);
+    const pinned = net?.pins.includes(column) ?? false;
+    const tone = pinned && isClash(net) ? 'clash' : pinned && net!.terminals.length > 1 ? 'bus' : 'net';
+    return { id: column, column, toRow: row, tone };
+  });
+}
+
+export function clashColumns(nets: Nets): ReadonlySet<string> {
+  return new Set(nets.list.filter(isClash).flatMap((net) => net.pins));
+}
+
+/** Brackets: buses in use solid; choices faint, of the focused terminal's kind, else of I2C. */
+export function chartBrackets(board: IndexedBoard, buses: readonly Bus[], focused: PartTerminal | undefined): readonly HangBracket[] {
+  const kind = (focused && PIN_ROLES[focused.role]?.line?.kind) ?? 'i2c';
+  const title = (id: string) => board.controllers.get(id)?.title ?? id;
+  const chosen = buses.flatMap((bus) =>
+    bus.controller ? [{ id: bus.id, label: title(bus.controller), columns: Object.values(bus.pins), chosen: true }] : [],
+  );
+  const choices = CONTROLLER_KINDS.filter((k) => k === kind).flatMap((k) =>
+    pinSetsOf(board, k).map((set) => ({
+      id: `${set.controller}:${Object.values(set.pins).join()}`,
+      label: title(set.controller),
+      columns: Object.values(set.pins),
+      chosen: false,
+    })),
+  );
+  return [...chosen, ...choices];
+}
+
+/** What each column means for the focused terminal; columns that are absent cannot serve. */
+export function chartChoices(board: IndexedBoard, nets: Nets, item: PlanTerminal, could: readonly string[]): ReadonlyMap<string, Choice> {
+  return new Map(
+    could.map((id) => {
+      const end = endOfColumn(board, id)!;
+      if (end.to === 'pin' && !isFreeFor(nets, end.pin, item)) return [id, 'taken'];
+      return [id, endFit(board, item.part, item.terminal, end).verdict === 'costs' ? 'costs' : 'free'];
+    }),
+  );
+}

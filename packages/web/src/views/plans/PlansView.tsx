@@ -1,0 +1,172 @@
+import { ActionIcon, Button, Select, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { IconSearch, IconTrash } from '@tabler/icons-react';
+import { type FormEvent, useEffect, useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { useWorkbench } from '../../app/workbench';
+import {
+  failureWords,
+  type PlanSummary,
+  useCreatePlanMutation,
+  useDeletePlanMutation,
+  usePlansQuery,
+  useRestorePlanMutation,
+} from '../../store/api';
+import styles from './Plans.module.css';
+import { Thumb } from './Thumb';
+
+/** "today 14:05", "24 Nov", "24 Nov 2025": as short as it can be without doubt. */
+function when(iso: string): string {
+  const date = new Date(iso);
+  const now = new Date();
+  if (date.toDateString() === now.toDateString()) return `today ${date.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`;
+  return date.toLocaleDateString([], {
+    day: 'numeric',
+    month: 'short',
+    ...(date.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }),
+  });
+}
+
+function NewPlan() {
+  const { sheets } = useWorkbench();
+  const navigate = useNavigate();
+  const [create, creating] = useCreatePlanMutation();
+  const boards = useMemo(() => [...sheets.boards.values()].map(({ sheet }) => ({ value: sheet.id, label: sheet.title })), [sheets]);
+  const [board, setBoard] = useState<string | null>(null);
+  const [name, setName] = useState('');
+  const chosen = board ? sheets.boards.get(board)?.sheet : undefined;
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (!board) return;
+    const result = await create({ name: name.trim() || 'New plan', board });
+    if (result.data) void navigate(`/plans/${result.data.plan.id}/stock`);
+  };
+  return (
+    <form className={styles.newPlan} onSubmit={(event) => void submit(event)} aria-label="New plan">
+      <h2 className={styles.heading}>New plan</h2>
+      <Select label="Board" placeholder="Choose the board you have" data={boards} value={board} onChange={setBoard} searchable />
+      <p className={styles.boardNote}>{chosen?.summary ?? 'The board decides which pins there are; everything else hangs from it.'}</p>
+      <TextInput
+        label="Name"
+        placeholder="New plan"
+        value={name}
+        maxLength={PLAN_LIMITS.nameLength}
+        onChange={(event) => setName(event.currentTarget.value)}
+      />
+      {creating.isError && (
+        <p className={styles.error} role="alert">
+          {failureWords(creating.error)}
+        </p>
+      )}
+      <Button type="submit" size="sm" disabled={!board} loading={creating.isLoading}>
+        Start the plan
+      </Button>
+    </form>
+  );
+}
+
+function PlanRow({ plan, onDelete }: { readonly plan: PlanSummary; readonly onDelete: (plan: PlanSummary) => void }) {
+  const { sheets } = useWorkbench();
+  return (
+    <li className={styles.row}>
+      <Link to={`/plans/${plan.id}/chart`} className={styles.open}>
+        <Thumb thumbnail={plan.thumbnail} />
+        <span className={styles.words}>
+          <strong className={styles.name}>{plan.name}</strong>
+          <span className="quiet">{sheets.boards.get(plan.board)?.sheet.title ?? plan.board}</span>
+          <span className="quiet num">
+            {plan.parts} {plan.parts === 1 ? 'part' : 'parts'}, changed {when(plan.updatedAt)}
+          </span>
+        </span>
+      </Link>
+      <ActionIcon
+        variant="subtle"
+        color="gray"
+        c="var(--quiet)"
+        aria-label={`Delete ${plan.name}`}
+        title="Delete"
+        onClick={() => onDelete(plan)}
+      >
+        <IconTrash size={17} />
+      </ActionIcon>
+    </li>
+  );
+}
+
+function useDelete(): (plan: PlanSummary) => Promise<void> {
+  const [remove] = useDeletePlanMutation();
+  const [restore] = useRestorePlanMutation();
+  return async (plan) => {
+    const result = await remove(plan.id);
+    if (result.error) return void notifications.show({ message: failureWords(result.error), color: 'brick' });
+    const id = `deleted-${plan.id}`;
+    const undo = async () => {
+      notifications.hide(id);
+      const restored = await restore(plan.id);
+      if (restored.error) notifications.show({ message: failureWords(restored.error), color: 'brick' });
+    };
+    notifications.show({
+      id,
+      autoClose: 20000,
+      message: (
+        <span className={styles.toast}>
+          “{plan.name}” is deleted.
+          <Button variant="outline" onClick={() => void undo()}>
+            Undo
+          </Button>
+        </span>
+      ),
+    });
+  };
+}
+
+/** Recent plans, and the way to a new one. */
+export function PlansView() {
+  const plans = usePlansQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [query, setQuery] = useState('');
+  const onDelete = useDelete();
+  useEffect(() => {
+    document.title = 'Plans · Roof Chart';
+  }, []);
+  const all = plans.data?.plans ?? [];
+  const shown = all.filter((plan) => plan.name.toLowerCase().includes(query.trim().toLowerCase()));
+  return (
+    <div className={styles.page}>
+      <header className={styles.top}>
+        <h1>Roof Chart</h1>
+        <p className="quiet">Which wire goes to which pin, decided and checked before anything is soldered.</p>
+      </header>
+      <main className={styles.columns}>
+        <section aria-label="Plans" className={styles.plans}>
+          <div className={styles.listTop}>
+            <h2 className={styles.heading}>Plans</h2>
+            {all.length > 5 && (
+              <TextInput
+                aria-label="Search plans"
+                placeholder="Search"
+                leftSection={<IconSearch size={14} />}
+                value={query}
+                onChange={(event) => setQuery(event.currentTarget.value)}
+              />
+            )}
+          </div>
+          {plans.isError && <p className={styles.error}>{failureWords(plans.error)}</p>}
+          {plans.isSuccess && all.length === 0 && <p className="quiet">No plans yet. Choose your board at the right and start one.</p>}
+          {all.length > 0 && shown.length === 0 && <p className="quiet">No plan has “{query}” in its name.</p>}
+          <ul className={styles.list}>
+            {shown.map((plan) => (
+              <PlanRow key={plan.id} plan={plan} onDelete={(p) => void onDelete(p)} />
+            ))}
+          </ul>
+          {plans.data && plans.data.total > all.length && (
+            <p className="quiet">
+              The {all.length} plans changed last are shown, of {plans.data.total}.
+            </p>
+          )}
+        </section>
+        <NewPlan />
+      </main>
+    </div>
+  );
+}

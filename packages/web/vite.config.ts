@@ -1,0 +1,10 @@
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [react()],
+  html: { cspNonce: '__CSP_NONCE__' },
+  worker: { format: 'es' },
+  build: { target: 'es2022', outDir: 'dist', emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  server: { proxy: { '/api': 'http://127.0.0.1:4310' } },
+});

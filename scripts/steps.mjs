@@ -1,0 +1,105 @@
+// Steps that the two commands share. Plain Node: they run before anything is installed.
+import { spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { accessSync, constants, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+
+/** A failure that a person can act on: its message is printed alone, without a stack. */
+export class PlainFault extends Error {}
+
+/** Runs a step of a command and ends the process with its sentence when it fails. */
+export async function main(run) {
+  try {
+    await run();
+  } catch (error) {
+    console.error(error instanceof PlainFault ? error.message : error);
+    process.exit(1);
+  }
+}
+
+/** @throws PlainFault when this Node is older than package.json asks for */
+export function checkNode() {
+  const [needMajor, needMinor] = JSON.parse(readFileSync(join(root, 'package.json'), 'utf8'))
+    .engines.node.match(/\d+/g)
+    .map(Number);
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < needMajor || (major === needMajor && minor < needMinor)) {
+    throw new PlainFault(`Node ${process.versions.node} is too old: Roof Chart needs ${needMajor}.${needMinor} or newer.`);
+  }
+}
+
+/** @throws PlainFault when a folder cannot be written */
+export function checkWritable(folder, advice) {
+  try {
+    mkdirSync(folder, { recursive: true });
+    accessSync(folder, constants.W_OK);
+  } catch {
+    throw new PlainFault(`The folder ${folder} cannot be written. ${advice}`);
+  }
+}
+
+/** Runs a program with its output passed through (or kept, with `quiet`). @returns its exit code and output */
+export function run(command, args, { cwd = root, env = {}, quiet = false } = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, {
+      cwd,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', quiet ? 'pipe' : 'inherit', quiet ? 'pipe' : 'inherit'],
+    });
+    let output = '';
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (chunk) => (output += chunk));
+    child.on('error', (error) => resolve({ code: 127, output: String(error) }));
+    child.on('close', (code) => resolve({ code: code ?? 1, output }));
+  });
+}
+
+/** The path of a package's program, run through Node so that it works the same everywhere. */
+export const tool = (path) => join(root, 'node_modules', path);
+
+function digest(text) {
+  return createHash('sha256').update(text).digest('hex');
+}
+
+/** Installs the packages of the lock file when they are not there yet, or not these. */
+export async function install() {
+  const stamp = join(root, 'node_modules/.roof-chart-lock');
+  const lock = digest(readFileSync(join(root, 'package-lock.json')));
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  checkWritable(root, 'Packages are installed there: copy the project to a folder you own.');
+  console.log('Installing packages (npm ci). The database driver may be compiled: this can take two to three minutes.');
+  const { code } = await run(process.platform === 'win32' ? 'npm.cmd' : 'npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  if (code !== 0)
+    throw new PlainFault(
+      'The packages could not be installed. The network must reach the npm registry, and a C++ compiler, make and Python must be there for the database driver.',
+    );
+  writeFileSync(stamp, lock);
+}
+
+function* files(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    if (entry.name === 'dist' || entry.name === 'node_modules') continue;
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* files(path);
+    else yield path;
+  }
+}
+
+/** Builds what is not built yet from these sources. */
+export async function build() {
+  const stamp = join(root, 'packages/web/dist/.stamp');
+  const listing = [...files(join(root, 'packages'))].map((path) => `${path} ${statSync(path).size} ${statSync(path).mtimeMs}`);
+  const now = digest([...listing, readFileSync(join(root, 'package-lock.json'))].join('\n'));
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
+  console.log('Building the application.');
+  for (const part of ['server', 'cli', 'web']) {
+    const { code, output } = await run(process.execPath, [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {
+      cwd: join(root, 'packages', part),
+      quiet: true,
+    });
+    if (code !== 0) throw new PlainFault(`The ${part} could not be built:\n${output}`);
+  }
+  writeFileSync(stamp, now);
+}

@@ -37,7 +37,7 @@ module.exports = {
     enhancedResolveOptions: {
       extensions: ['.ts', '.tsx', '.mjs', '.js', '.cjs', '.json'],
       exportsFields: ['exports'],
-      conditionNames: ['import', 'require', 'default'],
+      conditionNames: ['node', 'import', 'require', 'default'],
     },
   },
 };

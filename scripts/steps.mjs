@@ -69,7 +69,7 @@ export async function install() {
   const lock = digest(readFileSync(join(root, 'package-lock.json')));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   checkWritable(root, 'Packages are installed there: copy the project to a folder you own.');
-  console.log('Installing packages (npm ci). The database driver may be compiled: this can take two to three minutes.');
+  console.error('Installing packages (npm ci). The database driver may be compiled: this can take two to three minutes.');
   const { code } = await run(process.platform === 'win32' ? 'npm.cmd' : 'npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
   if (code !== 0)
     throw new PlainFault(
@@ -87,19 +87,28 @@ function* files(folder) {
   }
 }
 
-/** Builds what is not built yet from these sources. */
-export async function build() {
-  const stamp = join(root, 'packages/web/dist/.stamp');
-  const listing = [...files(join(root, 'packages'))].map((path) => `${path} ${statSync(path).size} ${statSync(path).mtimeMs}`);
+/** Packages whose sources each part is built from. */
+const BUILT_FROM = { server: ['core', 'server'], cli: ['core', 'cli'], web: ['core', 'web'] };
+
+/** Builds one part when it is not built from these sources yet. */
+export async function buildPart(part) {
+  const folder = join(root, 'packages', part);
+  const stamp = join(folder, 'dist/.stamp');
+  const listing = BUILT_FROM[part]
+    .flatMap((name) => [...files(join(root, 'packages', name))])
+    .map((path) => `${path} ${statSync(path).size} ${statSync(path).mtimeMs}`);
   const now = digest([...listing, readFileSync(join(root, 'package-lock.json'))].join('\n'));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
-  console.log('Building the application.');
-  for (const part of ['server', 'cli', 'web']) {
-    const { code, output } = await run(process.execPath, [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {
-      cwd: join(root, 'packages', part),
-      quiet: true,
-    });
-    if (code !== 0) throw new PlainFault(`The ${part} could not be built:\n${output}`);
-  }
+  console.error(`Building the ${part}.`);
+  const { code, output } = await run(process.execPath, [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {
+    cwd: folder,
+    quiet: true,
+  });
+  if (code !== 0) throw new PlainFault(`The ${part} could not be built:\n${output}`);
   writeFileSync(stamp, now);
+}
+
+/** Builds the parts of the application that are not built yet. */
+export async function build() {
+  for (const part of Object.keys(BUILT_FROM)) await buildPart(part);
 }

@@ -1,1 +1,20 @@
-console.log('placeholder');
+import { writeFileSync } from 'node:fs';
+import { dirname, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { loadCatalogue } from './catalogue';
+import { type Io, readText } from './io';
+import { runProgram } from './program';
+
+const catalogueFolder = resolve(dirname(fileURLToPath(import.meta.url)), '../../catalogue');
+
+const processIo: Io = {
+  out: (text) => console.log(text),
+  err: (text) => console.error(text),
+  read: readText,
+  write: (path, text) => writeFileSync(path, text),
+};
+
+/** Runs one command of the process. @returns its exit code */
+export function runCli(args: readonly string[]): Promise<number> {
+  return runProgram(args, processIo, () => loadCatalogue(catalogueFolder));
+}

@@ -15,25 +15,36 @@ const LINES: { readonly [K in ControllerKind]: readonly string[] } = {
   uart: ['tx', 'rx'],
 };
 
-function distance(board: IndexedBoard, a: BoardPin, b: BoardPin): number {
-  if (a.header !== b.header) return Infinity;
-  return Math.abs(board.ioPins.indexOf(a) - board.ioPins.indexOf(b));
+const place = (board: IndexedBoard, pin: BoardPin): number => board.ioPins.indexOf(pin);
+
+/** Every choice of one pin a line that starts at `start` and stays near it on its header. */
+function setsFrom(board: IndexedBoard, controller: Controller, start: BoardPin): readonly (readonly BoardPin[])[] {
+  const lines = LINES[controller.kind];
+  const near = (pin: BoardPin) => pin.header === start.header && Math.abs(place(board, pin) - place(board, start)) <= lines.length;
+  return lines.slice(1).reduce<readonly (readonly BoardPin[])[]>(
+    (sets, line) =>
+      sets.flatMap((set) =>
+        linePins(board, controller.id, line)
+          .filter(near)
+          .map((pin) => [...set, pin]),
+      ),
+    [[start]],
+  );
 }
 
-/** For each pin of the first line, the nearest pins of the other lines on the same header. */
+/** How untidy a set is: lines out of counting order weigh most, then the stretch of header it covers. */
+function untidiness(board: IndexedBoard, pins: readonly BoardPin[]): number {
+  const inOrder = pins.every((pin, at) => at === 0 || pin.position! > pins[at - 1]!.position!);
+  const places = pins.map((pin) => place(board, pin));
+  return (inOrder ? 0 : 1000) + Math.max(...places) - Math.min(...places);
+}
+
+/** For each pin of the first line, the tidiest set that starts there. */
 function neatSets(board: IndexedBoard, controller: Controller): readonly PinSet[] {
-  const [first, ...rest] = LINES[controller.kind];
-  return linePins(board, controller.id, first!).flatMap((start) => {
-    const pins: { [line: string]: string } = { [first!]: start.id };
-    for (const line of rest) {
-      const near = linePins(board, controller.id, line)
-        .map((pin) => ({ pin, away: distance(board, start, pin) }))
-        .filter(({ away }) => away <= LINES[controller.kind].length)
-        .sort((a, b) => a.away - b.away)[0];
-      if (!near) return [];
-      pins[line] = near.pin.id;
-    }
-    return [{ controller: controller.id, pins }];
+  const lines = LINES[controller.kind];
+  return linePins(board, controller.id, lines[0]!).flatMap((start) => {
+    const best = setsFrom(board, controller, start).toSorted((a, b) => untidiness(board, a) - untidiness(board, b))[0];
+    return best ? [{ controller: controller.id, pins: Object.fromEntries(best.map((pin, at) => [lines[at], pin.id])) }] : [];
   });
 }
 
@@ -44,7 +55,9 @@ export function pinSets(board: IndexedBoard, controller: Controller): readonly P
   return controller.legal.sets.map((pins) => ({ controller: controller.id, pins }));
 }
 
-/** The pin sets of every controller of a kind, in sheet order. */
+/** The pin sets of every controller of a kind: those without pins of caution first, then in sheet order. */
 export function pinSetsOf(board: IndexedBoard, kind: ControllerKind): readonly PinSet[] {
-  return board.sheet.controllers.list.filter((c) => c.kind === kind).flatMap((c) => pinSets(board, c));
+  const caution = (set: PinSet) => Object.values(set.pins).filter((pin) => board.pins.get(pin)?.grade === 'caution').length;
+  const sets = board.sheet.controllers.list.filter((c) => c.kind === kind).flatMap((c) => pinSets(board, c));
+  return sets.toSorted((a, b) => caution(a) - caution(b));
 }

@@ -1,7 +1,7 @@
-import { PIN_ROLES } from '../sheets/roles';
+import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { addressesOf } from '../nets/addresses';
-import { findBuses } from '../nets/buses';
+import { type Bus, findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
@@ -12,6 +12,7 @@ import { editsOnto, lineTerminals } from './moveBus';
 import { wantsPin } from './pinFit';
 import { type PinSet, pinSetsOf } from './pinSets';
 import { railsFor, strapRail } from './railFit';
+import { strapEdits } from './strapEdits';
 
 /** A plan that grows while wires are proposed, so that later proposals see earlier ones. */
 class Draft {
@@ -60,18 +61,39 @@ function proposeSupply(draft: Draft, placement: Placement): void {
   }
 }
 
-/** Pin sets in the order to try: existing legal buses whose addresses leave room, then unused sets. */
-function setsToTry(draft: Draft, placement: Placement, kind: 'i2c' | 'spi' | 'uart'): readonly PinSet[] {
+/** A pin set to try, with the straps that keep addresses apart on it. */
+interface Way {
+  readonly set: PinSet;
+  readonly straps: readonly Edit[];
+}
+
+/** Straps under which the placement meets nobody on the bus: none needed, some, or (null) none that help. */
+function strapsFor(draft: Draft, placement: Placement, bus: Bus): readonly Edit[] | null {
+  const others = bus.members.filter((m) => m.id !== placement.id);
+  const taken = new Set(others.flatMap((m) => addressesOf(draft.plan, m, draft.sheets).map((a) => a.address)));
+  const mine = addressesOf(draft.plan, placement, draft.sheets);
+  const met = mine.filter((a) => taken.has(a.address));
+  if (met.length === 0) return [];
+  const part = draft.sheets.parts.get(placement.sheet.id)!.sheet;
+  const row = met[0]!.device.addresses.find(
+    (a) => !taken.has(a.address) && strapEdits(draft.plan, draft.board, placement, part, a.straps)?.length,
+  );
+  return met.length === 1 && row ? strapEdits(draft.plan, draft.board, placement, part, row.straps) : null;
+}
+
+/** Ways to wire a bus part, best first: a bus that is there, a strap away from its members, a controller of its own;
+ *  last a bus on which addresses meet, which the checks will name. */
+function waysOnto(draft: Draft, placement: Placement, kind: ControllerKind): readonly Way[] {
   const nets = findNets(draft.plan, draft.sheets);
-  const mine = new Set(addressesOf(draft.plan, placement, draft.sheets).map((a) => a.address));
   const buses = findBuses(draft.plan, nets, draft.sheets).filter((bus) => bus.kind === kind && bus.controller && kind !== 'uart');
-  const roomy = buses.filter((bus) => !bus.members.some((m) => addressesOf(draft.plan, m, draft.sheets).some((a) => mine.has(a.address))));
-  const preferred = roomy.length > 0 ? roomy : buses;
+  const joins = buses.map((bus) => ({ set: { controller: bus.controller!, pins: bus.pins }, straps: strapsFor(draft, placement, bus) }));
   const used = new Set(buses.map((bus) => bus.controller));
-  const sets = pinSetsOf(draft.board, kind);
+  const sets = pinSetsOf(draft.board, kind).map((set): Way => ({ set, straps: [] }));
   return [
-    ...preferred.map((bus) => ({ controller: bus.controller!, pins: bus.pins })),
-    ...sets.filter((set) => !used.has(set.controller)),
+    ...joins.flatMap(({ set, straps }): Way[] => (straps?.length === 0 ? [{ set, straps }] : [])),
+    ...joins.flatMap(({ set, straps }): Way[] => (straps && straps.length > 0 ? [{ set, straps }] : [])),
+    ...sets.filter(({ set }) => !used.has(set.controller)),
+    ...joins.flatMap(({ set, straps }): Way[] => (straps ? [] : [{ set, straps: [] }])),
     ...sets,
   ];
 }
@@ -81,10 +103,10 @@ function proposeBus(draft: Draft, placement: Placement): void {
   for (const kind of kinds) {
     const nets = findNets(draft.plan, draft.sheets);
     const items = lineTerminals(draft.plan, draft.sheets, [placement], kind).filter((t) => t.terminal.need === 'needed');
-    for (const set of setsToTry(draft, placement, kind)) {
+    for (const { set, straps } of waysOnto(draft, placement, kind)) {
       const edits = editsOnto(draft.board, nets, items, { ...set, pins: withMissingLines(draft, set, items) });
       if (!edits) continue;
-      draft.take(edits);
+      draft.take([...straps, ...edits]);
       break;
     }
   }

@@ -97,38 +97,6 @@ function examineSignal(context: CheckContext, item: PlanTerminal): FindingDraft[
   return [draft(item, 'clash', 'signal-on-rail', to, remedies)];
 }
 
-/** Rails, or a rail and ground, that wires join to each other. */
-function shorts(context: CheckContext): FindingDraft[] {
-  return context.nets.list.flatMap((net) => {
-    const sources = [...net.rails, ...(net.ground ? ['GND'] : [])];
-    if (sources.length < 2) return [];
-    const loose = net.terminals.find((t) => t.wire && !t.wire.locked);
-    const cut: Remedy[] = loose
-      ? [
-          {
-            label: 'cut',
-            data: { terminal: { is: 'terminal', key: loose.key } },
-            grade: 'offered',
-            edits: [{ kind: 'unwire', placement: loose.placement.id, terminal: loose.terminal.id }],
-          },
-        ]
-      : [];
-    return [
-      {
-        level: 'clash',
-        message: 'short',
-        place: { terminals: net.terminals.map((t) => t.key) },
-        data: {
-          terminals: { is: 'terminals', keys: net.terminals.map((t) => t.key) },
-          sources: { is: 'words', text: sources.join(' and ') },
-        },
-        source: context.board.sheet.rails.source,
-        remedies: cut,
-      } satisfies FindingDraft,
-    ];
-  });
-}
-
 function examineTerminal(context: CheckContext, item: PlanTerminal): FindingDraft[] {
   if (item.terminal.role === 'supply.vcc') return examineSupply(context, item);
   if (item.terminal.role === 'ground') return examineGround(context, item);
@@ -189,17 +157,12 @@ export const supplyWrong: Check = {
       text: 'The part sheet does not allow this tie.',
       why: 'A signal that the part drives would be shorted; one that it reads would never change.',
     },
-    short: {
-      title: '{sources} are joined',
-      text: 'Wires through {terminals} connect them.',
-      why: 'Joining two supplies, or a supply and ground, shorts them.',
-    },
   },
   remedies: {
     'to-rail': 'Wire {terminal} to {rail}',
     'to-ground': 'Wire {terminal} to GND',
     move: 'Move {terminal} to {pin}',
-    cut: 'Unwire {terminal}',
   },
-  examine: (context) => [...shorts(context), ...context.terminals.flatMap((item) => examineTerminal(context, item))],
+  // Every terminal has one wire, so a net has one source at most: two rails cannot meet on a net.
+  examine: (context) => context.terminals.flatMap((item) => examineTerminal(context, item)),
 };

@@ -3,12 +3,15 @@ import { boardSchema } from './boardSchema';
 import type { PartSheet } from './partSheet';
 import { partSchema } from './partSchema';
 import { boardFaults, partFaults, type SheetFault } from './sheetFaults';
+import { unsafePlace } from './unsafePlace';
 
 export type SheetRead =
   { readonly ok: true; readonly sheet: BoardSheet | PartSheet } | { readonly ok: false; readonly faults: readonly SheetFault[] };
 
 /** A document from outside as a sheet, or every place where it is not one. */
 export function readSheet(document: unknown): SheetRead {
+  const unsafe = unsafePlace(document);
+  if (unsafe !== undefined) return { ok: false, faults: [{ path: unsafe, fault: 'a key or a depth that no sheet has' }] };
   const kind = (document as { kind?: unknown } | null)?.kind;
   if (kind !== 'board' && kind !== 'part') return { ok: false, faults: [{ path: 'kind', fault: 'expected "board" or "part"' }] };
   const { error, value } = (kind === 'board' ? boardSchema : partSchema).validate(document, { abortEarly: false, convert: false });

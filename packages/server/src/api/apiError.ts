@@ -1,5 +1,6 @@
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import type Joi from 'joi';
+import { unsafePlace } from '@roof-chart/core/sheets/unsafePlace';
 
 /** What went wrong with a request, for people and programs. */
 export interface ApiProblem {
@@ -24,6 +25,13 @@ export class ApiError extends Error {
 /** A value that passed a schema.
  *  @throws ApiError 400 naming the first place that failed */
 export function valid<T>(schema: Joi.Schema, value: unknown, where: string): T {
+  const unsafe = unsafePlace(value);
+  if (unsafe !== undefined)
+    throw new ApiError(400, {
+      code: 'invalid',
+      message: 'This key or this depth is not allowed.',
+      path: `${where}.${unsafe.slice(0, 200)}`,
+    });
   const result = schema.validate(value, { convert: false, abortEarly: true });
   if (!result.error) return result.value as T;
   const detail = result.error.details[0]!;

@@ -59,7 +59,7 @@ export class ReviewFeed {
     try {
       while (this.#wanted && this.#wanted !== this.#current?.plan) {
         const plan = this.#wanted;
-        const result = await this.ask((reviewer) => reviewer.review(plan));
+        const result = await this.ask<ReviewResult>((reviewer) => reviewer.review(plan));
         this.#current = { plan, result };
         for (const listener of this.#listeners) listener();
       }

@@ -1,0 +1,33 @@
+import type { Finding } from '@roof-chart/core/checks/check';
+import { sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { reviewPlan } from '@roof-chart/core/review/review';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { EXIT, type ExitCode, InputFault, type Io } from '../io';
+import { readPlanFile } from '../planFile';
+
+function asText(plan: Plan, sheets: Sheets, finding: Finding): string {
+  const said = sayFinding(plan, sheets, finding);
+  const remedies = finding.remedies.map((remedy) => `    remedy: ${sayRemedy(plan, sheets, finding.code, remedy)}`);
+  return [`${finding.level}  ${said.title}  [${finding.code}]`, `    ${said.text}`, ...remedies].join('\n');
+}
+
+/** Findings of a plan file. Exit code 0 without a clash, 1 with one. */
+export function check(io: Io, sheets: Sheets, file: string, json: boolean): ExitCode {
+  const plan = readPlanFile(io, file);
+  const result = reviewPlan(plan, sheets);
+  if (!result.ok)
+    throw new InputFault(`${file}: the plan needs the ${result.missing.kind} sheet ${result.missing.id}, which is not in the catalogue`);
+  const { findings } = result.review;
+  if (json) {
+    const said = findings.map((f) => ({
+      ...f,
+      text: sayFinding(plan, sheets, f),
+      remedies: f.remedies.map((r) => ({ ...r, text: sayRemedy(plan, sheets, f.code, r) })),
+    }));
+    io.out(JSON.stringify({ plan: plan.name, findings: said, ledgers: result.review.ledgers }, null, 2));
+  } else {
+    io.out(findings.length === 0 ? 'No findings.' : findings.map((f) => asText(plan, sheets, f)).join('\n'));
+  }
+  return findings.some((f) => f.level === 'clash') ? EXIT.clashes : EXIT.clean;
+}

@@ -1,0 +1,28 @@
+import { readFileSync } from 'node:fs';
+
+/** Exit codes of every command. */
+export const EXIT = { clean: 0, clashes: 1, badInput: 2 } as const;
+export type ExitCode = (typeof EXIT)[keyof typeof EXIT];
+
+/** Where a command reads and writes: the process, or a test. */
+export interface Io {
+  out(text: string): void;
+  err(text: string): void;
+  /** Text of a file, or of standard input for `-`. */
+  read(path: string): string;
+  write(path: string, text: string): void;
+}
+
+/** Bad input, as one plain sentence with its place. The command ends with exit code 2. */
+export class InputFault extends Error {}
+
+/** @throws InputFault when the file cannot be read */
+export function readText(path: string): string {
+  try {
+    return readFileSync(path === '-' ? 0 : path, 'utf8');
+  } catch (error) {
+    throw new InputFault(
+      `${path === '-' ? 'Standard input' : path} cannot be read: ${(error as NodeJS.ErrnoException).code ?? String(error)}`,
+    );
+  }
+}

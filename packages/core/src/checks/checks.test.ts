@@ -1,0 +1,334 @@
+import { readdirSync } from 'node:fs';
+import fc from 'fast-check';
+import { arbitraryEdit } from '../../tests/arbitraryEdits';
+import { shippedSheets } from '../../tests/catalogue';
+import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { applyEdit } from '../plan/applyEdits';
+import type { Edit } from '../plan/edit';
+import type { Plan } from '../plan/plan';
+import { previewEdits } from '../review/previewEdits';
+import { runChecks, contextOf } from '../review/review';
+import { indexSheets } from '../sheets/sheetIndex';
+import type { Check } from './check';
+import { CHECKS } from './registry';
+import { fillTemplate, sayList } from './say';
+
+const sheets = shippedSheets();
+const power = (id: string, rail = '3v3'): Edit[] => [wire(`${id}:GND`, 'ground'), wire(`${id}:VCC`, `rail ${rail}`)];
+const i2c = (id: string, sda = 'GP4', scl = 'GP5'): Edit[] => [wire(`${id}:SDA`, sda), wire(`${id}:SCL`, scl)];
+const lock = (id: string, terminal: string): Edit => ({ kind: 'lock', placement: id, terminal, locked: true });
+
+describe('pin-shared', () => {
+  const knobAndLamp = edited(
+    stick(),
+    sheets,
+    add('k', 'encoder-rotary-switch', 'Knob'),
+    add('l', 'led-red-5mm', 'Lamp'),
+    wire('k:SW', 'GP22'),
+    wire('l:A', 'GP22'),
+  );
+
+  test('two private signals on a pin; the later part is offered first', () => {
+    expectCheck('pin-shared', knobAndLamp, sheets, [
+      { message: 'shared', level: 'clash', title: 'GP22 carries 2 signals', remedies: ['Move Lamp anode to GP2', 'Move Knob SW to GP2'] },
+    ]);
+    expect(remedied('pin-shared', knobAndLamp, sheets).wires['l:A']!.end).toEqual({ to: 'pin', pin: 'GP2' });
+  });
+
+  test('a locked wire is not offered to be moved', () => {
+    const plan = edited(knobAndLamp, sheets, lock('l', 'A'));
+    expectCheck('pin-shared', plan, sheets, [
+      { message: 'shared', level: 'clash', title: 'GP22 carries 2 signals', remedies: ['Move Knob SW to GP2'] },
+    ]);
+  });
+
+  test('bus lines of one kind share a pin; a bus line and another signal do not', () => {
+    const bus = edited(
+      stick(),
+      sheets,
+      add('a', 'humidity-sht31', 'Air'),
+      add('b', 'oled-096-ssd1306-i2c', 'Glass'),
+      ...i2c('a'),
+      ...i2c('b'),
+    );
+    expectCheck('pin-shared', bus, sheets, []);
+    const crossed = edited(bus, sheets, wire('b:SDA', 'GP5'));
+    expectCheck('pin-shared', crossed, sheets, [
+      { message: 'shared', level: 'clash', title: 'GP5 carries 2 signals', remedies: ['Move Glass SDA to GP2'] },
+    ]);
+  });
+
+  test('two names of one conductor are one pin', () => {
+    const plan = edited(
+      shield(),
+      sheets,
+      add('l', 'led-red-5mm', 'Lamp'),
+      add('a', 'oled-096-ssd1306-i2c', 'Glass'),
+      wire('a:SDA', 'A4'),
+      wire('l:A', 'A4'),
+    );
+    expect(
+      findingsOf(plan, sheets)
+        .filter((f) => f.code === 'pin-shared')
+        .map((f) => f.place.pins),
+    ).toEqual([['A4']]);
+  });
+});
+
+describe('pin-cannot', () => {
+  test('a bus line where no controller brings it out: the part moves as a whole', () => {
+    const plan = edited(shield(), sheets, add('a', 'oled-096-ssd1306-i2c', 'Glass'), wire('a:SDA', 'D2'), wire('a:SCL', 'A5'));
+    expectCheck('pin-cannot', plan, sheets, [
+      { message: 'no-line', level: 'clash', title: 'D2 cannot serve Glass SDA', remedies: ['Use I2C on A4 and A5'] },
+    ]);
+  });
+
+  test('analog, PWM and interrupt are asked of the pin', () => {
+    const part = sheets.parts.get('led-red-5mm')!.sheet;
+    const asking = (change: object) => {
+      const terminals = { ...part.terminals, list: part.terminals.list.map((t) => (t.id === 'A' ? { ...t, ...change } : t)) };
+      const own = indexSheets([sheets.boards.get('atmega328p-5v-shield')!.sheet, { ...part, id: 'own', terminals }]);
+      const plan = edited(shield(), own, add('x', 'own', 'X'), wire('x:A', 'D4'));
+      return findingsOf(plan, own)
+        .filter((f) => f.code === 'pin-cannot')
+        .map((f) => [f.message, f.remedies[0]?.data['pin']]);
+    };
+    expect(asking({ role: 'adc.in' })).toEqual([['no-adc', { is: 'pin', pin: 'A0' }]]);
+    expect(asking({ role: 'pwm.out' })).toEqual([['no-pwm', { is: 'pin', pin: 'D9' }]]);
+    expect(asking({ role: 'gpio.in', requires: ['interrupt'] })).toEqual([]);
+  });
+});
+
+test('pin-reserved: the trouble is the sheet’s, the remedy a free pin', () => {
+  const board = sheets.boards.get('rp2040-stick-40')!.sheet;
+  const list = board.pins.list.map((pin) => (pin.id === 'GP7' ? { ...pin, grade: 'reserved' as const, trouble: 'Feeds the siren.' } : pin));
+  const own = indexSheets([{ ...board, pins: { ...board.pins, list } }, sheets.parts.get('led-red-5mm')!.sheet]);
+  const plan = edited(stick(), own, add('l', 'led-red-5mm', 'Lamp'), wire('l:A', 'GP7'));
+  expectCheck('pin-reserved', plan, own, [
+    { message: 'reserved', level: 'clash', title: 'GP7 is taken by the board', remedies: ['Move Lamp anode to GP2'] },
+  ]);
+});
+
+describe('bus-pair-illegal', () => {
+  const split = edited(stick(), sheets, add('a', 'humidity-sht31', 'Air'), ...power('a'), ...i2c('a', 'GP4', 'GP3'));
+
+  test('lines of two controllers, each named', () => {
+    expectCheck('bus-pair-illegal', split, sheets, [
+      {
+        message: 'split',
+        level: 'clash',
+        title: 'GP3 and GP4 are not one bus',
+        remedies: ['Use I2C0 on GP4 and GP5', 'Use I2C1 on GP3 and GP2'],
+      },
+    ]);
+  });
+
+  test('the remedy moves the fewest wires', () => {
+    const after = remedied('bus-pair-illegal', split, sheets);
+    expect([after.wires['a:SDA']!.end, after.wires['a:SCL']!.end]).toEqual([split.wires['a:SDA']!.end, { to: 'pin', pin: 'GP5' }]);
+  });
+
+  test('SPI lines of two controllers, and a locked line that must stay', () => {
+    const plan = edited(
+      stick(),
+      sheets,
+      add('s', 'sd-card-3v3', 'Card'),
+      ...power('s'),
+      wire('s:CS', 'GP9'),
+      wire('s:CLK', 'GP18'),
+      wire('s:MOSI', 'GP11'),
+      wire('s:MISO', 'GP16'),
+    );
+    expect(findingsOf(plan, sheets).map((f) => f.code)).toEqual(['bus-pair-illegal']);
+    const locked = edited(plan, sheets, lock('s', 'CLK'), lock('s', 'MISO'));
+    expect(remedied('bus-pair-illegal', locked, sheets).wires['s:MOSI']!.end).toEqual({ to: 'pin', pin: 'GP19' });
+  });
+});
+
+describe('address-shared', () => {
+  const clockAndMotion = edited(
+    stick(),
+    sheets,
+    ...[add('c', 'clock-ds3231-eeprom', 'Clock'), add('m', 'motion-mpu6050', 'Motion')],
+    ...['c', 'm'].flatMap((id) => [...power(id), ...i2c(id)]),
+  );
+
+  test('a strap first, then another bus', () => {
+    expectCheck('address-shared', clockAndMotion, sheets, [
+      {
+        message: 'claimed',
+        level: 'clash',
+        title: '0x68 is claimed by 2 parts',
+        remedies: ['Strap Motion AD0 to 3V3: 0x69', 'Put Motion on I2C1 (GP2 and GP3)'],
+      },
+    ]);
+    expect(codesAfter(remedied('address-shared', clockAndMotion, sheets), sheets)).toEqual([]);
+  });
+
+  test('on two buses they never meet', () => {
+    expectCheck('address-shared', edited(clockAndMotion, sheets, ...i2c('m', 'GP2', 'GP3')), sheets, []);
+  });
+
+  test('all fixed, one controller: the finding stands and offers nothing it cannot do', () => {
+    const plan = edited(
+      shield(),
+      sheets,
+      ...['a', 'b'].flatMap((id) => [add(id, 'clock-ds3231-eeprom', `Clock ${id}`), ...power(id, '5v'), ...i2c(id, 'A4', 'A5')]),
+    );
+    expectCheck('address-shared', plan, sheets, [
+      { message: 'all-fixed', level: 'clash', title: '0x68 is claimed by 2 parts', remedies: [] },
+      {
+        message: 'claimed',
+        level: 'clash',
+        title: '0x57 is claimed by 2 parts',
+        remedies: ['Set Clock b A0 bridged: 0x56', 'Set Clock a A0 bridged: 0x56'],
+      },
+    ]);
+  });
+
+  test('three of a kind with two addresses: straps alone cannot, a second bus can', () => {
+    const three = edited(
+      stick(),
+      sheets,
+      ...['a', 'b', 'd'].flatMap((id) => [add(id, 'humidity-sht31', `Air ${id}`), ...power(id), ...i2c(id)]),
+    );
+    const first = remedied('address-shared', three, sheets);
+    expect(codesAfter(first, sheets)).toEqual(['address-shared']);
+    expect(codesAfter(remedied('address-shared', first, sheets), sheets)).toEqual([]);
+  });
+});
+
+describe('terminal-unwired', () => {
+  test('one finding a part, with what would be wired', () => {
+    const plan = edited(stick(), sheets, add('a', 'humidity-sht31', 'Air'), wire('a:GND', 'ground'));
+    expectCheck('terminal-unwired', plan, sheets, [
+      {
+        message: 'some',
+        level: 'clash',
+        title: 'Air: 3 wires missing',
+        remedies: ['Wire all 3: SCL → GP5, SDA → GP4', 'Wire supply and ground'],
+      },
+    ]);
+    expect(codesAfter(remedied('terminal-unwired', plan, sheets), sheets)).toEqual([]);
+  });
+
+  test('optional terminals may stay open; a wire from another part counts', () => {
+    const plan = edited(
+      stick(),
+      sheets,
+      add('a', 'humidity-sht31'),
+      add('b', 'humidity-sht31'),
+      ...power('a'),
+      ...i2c('a'),
+      ...power('b'),
+      wire('b:AD', 'rail 3v3'),
+      wire('b:SDA', 'a:SDA'),
+      wire('b:SCL', 'a:SCL'),
+    );
+    expectCheck('terminal-unwired', plan, sheets, []);
+  });
+});
+
+describe('supply-wrong', () => {
+  const about = (plan: Plan) =>
+    findingsOf(plan, sheets)
+      .filter((f) => f.code === 'supply-wrong')
+      .map((f) => [f.message, f.level, f.remedies.length]);
+
+  test.each<[string, Edit[], (string | number)[][]]>([
+    ['5 V on a 3.6 V part', [add('x', 'sd-card-3v3'), wire('x:VCC', 'rail vbus')], [['too-high', 'clash', 1]]],
+    ['3.3 V on a 5 V part', [add('x', 'lcd-2004-pcf8574'), wire('x:VCC', 'rail 3v3')], [['too-low', 'clash', 1]]],
+    ['a rail that may sag below the range', [add('x', 'lcd-2004-pcf8574'), wire('x:VCC', 'rail vsys')], [['sags-low', 'risk', 1]]],
+    ['pull-ups above the logic supply', [add('x', 'encoder-rotary-switch'), wire('x:VCC', 'rail vbus')], [['not-logic', 'clash', 1]]],
+    ['a supply on ground', [add('x', 'sd-card-3v3'), wire('x:VCC', 'ground')], [['supply-on-ground', 'clash', 1]]],
+    ['a supply on a pin', [add('x', 'sd-card-3v3'), wire('x:VCC', 'GP2')], [['fed-from-pin', 'risk', 1]]],
+    ['a ground on a rail', [add('x', 'sd-card-3v3'), wire('x:GND', 'rail 3v3')], [['ground-on-rail', 'clash', 1]]],
+    ['a ground on a pin', [add('x', 'sd-card-3v3'), wire('x:GND', 'GP2')], [['ground-on-pin', 'clash', 1]]],
+    ['a strap above what it takes', [add('x', 'motion-mpu6050'), wire('x:AD0', 'rail vbus')], [['strap-too-high', 'clash', 1]]],
+    ['a signal tied to a rail', [add('x', 'load-cell-hx711'), wire('x:DT', 'rail 3v3')], [['signal-on-rail', 'clash', 1]]],
+    ['all as it should be', [add('x', 'sd-card-3v3'), ...power('x')], []],
+  ])('%s', (_, edits, expected) => {
+    expect(about(edited(stick(), sheets, ...edits))).toEqual(expected);
+  });
+
+  test('what a terminal hangs on is found through other terminals', () => {
+    const plan = edited(
+      stick(),
+      sheets,
+      add('a', 'humidity-sht31'),
+      add('c', 'sd-card-3v3'),
+      wire('a:VCC', 'rail vbus'),
+      wire('c:VCC', 'a:VCC'),
+    );
+    expect(about(plan)).toEqual([['too-high', 'clash', 1]]);
+  });
+});
+
+test('no random plan gets a remedy that does not apply, changes nothing, or leaves its finding', () => {
+  for (const empty of [stick(), shield()]) {
+    fc.assert(
+      fc.property(fc.array(arbitraryEdit(sheets, empty.board.id), { minLength: 8, maxLength: 60 }), (edits) => {
+        const plan = edits.reduce((now, edit) => {
+          const result = applyEdit(now, edit, sheets);
+          return result.ok ? result.plan : now;
+        }, empty);
+        const findings = findingsOf(plan, sheets);
+        expect(new Set(findings.map((f) => f.id)).size).toBe(findings.length);
+      }),
+      { numRuns: 150 },
+    );
+  }
+});
+
+describe('the engine', () => {
+  const context = contextOf(edited(stick(), sheets, add('l', 'led-red-5mm')), sheets)!;
+  const draft = { level: 'hint', message: 'm', place: {}, data: {}, remedies: [] } as const;
+  const check = (over: Partial<Check>): Check => ({
+    code: 'x',
+    question: '?',
+    messages: { m: { title: '', text: '', why: '' } },
+    remedies: {},
+    examine: () => [draft],
+    ...over,
+  });
+
+  test('refuses a message or a remedy its check does not have', () => {
+    expect(() => runChecks(context, [check({ messages: {} })])).toThrow('x has no message m');
+    const remedy = { label: 'r', data: {}, grade: 'safe', edits: [] } as const;
+    expect(() => runChecks(context, [check({ examine: () => [{ ...draft, remedies: [remedy] }] })])).toThrow('x has no remedy r');
+  });
+
+  test('gravest findings come first', () => {
+    const levels = ['hint', 'clash', 'risk'] as const;
+    const found = runChecks(context, [check({ examine: () => levels.map((level) => ({ ...draft, level })) })]);
+    expect(found.map((f) => f.level)).toEqual(['clash', 'risk', 'hint']);
+  });
+
+  test('a text without its datum is an error of the check', () => {
+    expect(() => fillTemplate(context.plan, sheets, '{gone}', {})).toThrow('No datum {gone}');
+    expect([sayList([]), sayList(['a']), sayList(['a', 'b']), sayList(['a', 'b', 'c'])]).toEqual(['', 'a', 'a and b', 'a, b and c']);
+  });
+
+  test('the registry is sorted, complete, and every check has its page', () => {
+    const codes = CHECKS.map((c) => c.code);
+    expect(codes).toEqual([...codes].sort());
+    const notChecks = ['check', 'registry', 'remedyParts', 'say'];
+    const files = readdirSync(__dirname)
+      .filter((f) => !f.endsWith('.test.ts'))
+      .map((f) => f.replace('.ts', ''));
+    const camel = (code: string) => code.replace(/-(\w)/g, (_, c: string) => c.toUpperCase());
+    expect(files.filter((f) => !notChecks.includes(f)).sort()).toEqual(codes.map(camel).sort());
+    expect(readdirSync(`${__dirname}/../../../../docs/checks`).sort()).toEqual(['README.md', ...codes.map((c) => `${c}.md`)].sort());
+  });
+});
+
+test('a preview tells wires and findings that come and go, and refuses what no longer applies', () => {
+  const plan = edited(stick(), sheets, add('l', 'led-red-5mm', 'Lamp'), wire('l:K', 'ground'));
+  const result = previewEdits(plan, [wire('l:A', 'GP2')], sheets);
+  expect(result).toMatchObject({
+    ok: true,
+    preview: { wires: [{ terminal: 'l:A', from: undefined, to: { pin: 'GP2' } }], gone: [{ code: 'terminal-unwired' }], added: [] },
+  });
+  expect(previewEdits(plan, [wire('gone:A', 'GP2')], sheets)).toMatchObject({ ok: false, problem: { path: 'terminal' } });
+});

@@ -1,0 +1,37 @@
+import type { Check } from '../checks/check';
+
+const code = (template: string): string => template.replace(/\{(\w+)\}/g, '‹$1›');
+
+/** The documentation page of a check as Markdown, made from the check itself.
+ *  Words in ‹ › stand for what the finding names. */
+export function checkPage(check: Check): string {
+  const messages = Object.entries(check.messages).map(
+    ([id, message]) => `### ${code(message.title)}\n\n\`${check.code}/${id}\`\n\n${code(message.text)}\n\n*Why:* ${code(message.why)}\n`,
+  );
+  const remedies = Object.values(check.remedies).map((template) => `- ${code(template)}`);
+  return [
+    `# ${check.code}`,
+    '',
+    check.question,
+    '',
+    '## What it says',
+    '',
+    ...messages,
+    '## What it offers',
+    '',
+    ...(remedies.length > 0 ? remedies : ['Nothing of one step.']),
+    '',
+  ].join('\n');
+}
+
+/** The index of all check pages as Markdown. */
+export function checkIndex(checks: readonly Check[]): string {
+  return [
+    '# Checks',
+    '',
+    'Made from the checks themselves: `npm run docs:checks`.',
+    '',
+    ...checks.map((check) => `- [\`${check.code}\`](${check.code}.md): ${check.question}`),
+    '',
+  ].join('\n');
+}

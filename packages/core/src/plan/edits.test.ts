@@ -1,0 +1,166 @@
+import fc from 'fast-check';
+import { arbitraryEdit } from '../../tests/arbitraryEdits';
+import { shippedSheets } from '../../tests/catalogue';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { applyEdit, applyEdits, EDIT_KINDS } from './applyEdits';
+import type { Edit } from './edit';
+import { editSchema } from './editSchema';
+import { type Plan, splitKey } from './plan';
+import { planSchema } from './planSchema';
+
+const sheets = shippedSheets();
+const boards = [stick(), shield()];
+
+/** A plan grown by random edits; refused ones are passed over, as a client would. */
+function grown(plan: Plan, edits: readonly Edit[]): Plan {
+  return edits.reduce((now, edit) => {
+    const result = applyEdit(now, edit, sheets);
+    return result.ok ? result.plan : now;
+  }, plan);
+}
+
+/** An edit of a wire, aimed at one that is there: drawn blindly it would almost always miss. */
+function aimed(plan: Plan, edit: Edit, n: number): Edit {
+  const keys = Object.keys(plan.wires);
+  const key = keys[n % Math.max(1, keys.length)];
+  const jumpered = plan.placements.find((p) => p.sheet.id === 'lcd-2004-pcf8574');
+  if (edit.kind === 'strap' && jumpered) return { ...edit, placement: jumpered.id, strap: 'A1', state: n % 2 ? 'open' : 'bridged' };
+  return key && ['lock', 'colour', 'unwire'].includes(edit.kind) ? ({ ...edit, ...splitKey(key) } as Edit) : edit;
+}
+
+describe.each(boards)('random edits on $board.id', (empty) => {
+  const edit = arbitraryEdit(sheets, empty.board.id);
+  const edits = fc.array(edit, { minLength: 5, maxLength: 60 });
+
+  test('every edit that applies is taken back exactly by its inverse', () => {
+    const kinds = new Set<string>();
+    fc.assert(
+      fc.property(edits, edit, fc.nat(), (before, drawn, n) => {
+        const plan = grown(empty, before);
+        const last = aimed(plan, drawn, n);
+        const result = applyEdit(plan, last, sheets);
+        if (!result.ok) return;
+        kinds.add(last.kind);
+        expect(applyEdits(result.plan, result.inverse, sheets)).toMatchObject({ ok: true, plan });
+        expect((applyEdits(result.plan, result.inverse, sheets) as { plan: Plan }).plan).toEqual(plan);
+      }),
+      { numRuns: 1500 },
+    );
+    // A generator that never gets an edit through would prove nothing.
+    expect([...kinds].sort()).toEqual([...EDIT_KINDS].sort());
+  });
+
+  test('a whole history is taken back to the beginning', () => {
+    fc.assert(
+      fc.property(edits, (list) => {
+        let plan = empty;
+        const undo: (readonly Edit[])[] = [];
+        for (const next of list) {
+          const result = applyEdit(plan, next, sheets);
+          if (!result.ok) continue;
+          plan = result.plan;
+          undo.push(result.inverse);
+        }
+        for (const inverse of undo.reverse()) plan = (applyEdits(plan, inverse, sheets) as { plan: Plan }).plan;
+        expect(plan).toEqual(empty);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  test('plans and edits pass their schemas and survive JSON', () => {
+    fc.assert(
+      fc.property(edits, (list) => {
+        const plan = grown(empty, list);
+        expect(planSchema.validate(plan, { convert: false }).error).toBeUndefined();
+        expect(grown(empty, JSON.parse(JSON.stringify(list)) as Edit[])).toEqual(plan);
+        for (const one of list) expect(editSchema.validate(one, { convert: false }).error).toBeUndefined();
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  test('a batch with a bad edit leaves nothing behind and names it', () => {
+    fc.assert(
+      fc.property(edits, (list) => {
+        const good = list.filter((_, at) => applyEdits(empty, list.slice(0, at + 1), sheets).ok);
+        const result = applyEdits(empty, [...good.slice(0, 1), { kind: 'unwire', placement: 'zz', terminal: 'SDA' }], sheets);
+        expect(result).toEqual({
+          ok: false,
+          at: Math.min(1, good.length),
+          problem: { path: 'terminal', expected: 'a wired terminal', got: 'zz:SDA' },
+        });
+      }),
+      { numRuns: 50 },
+    );
+  });
+});
+
+describe('an edit that cannot be done says where and what was expected', () => {
+  const base = edited(stick(), sheets, add('oled', 'oled-096-ssd1306-i2c'), wire('oled:SDA', 'GP4'), {
+    kind: 'lock',
+    placement: 'oled',
+    terminal: 'SDA',
+    locked: true,
+  });
+  const refusals: readonly [Edit, string, string][] = [
+    [add('oled', 'humidity-sht31'), 'placement.id', 'an id not yet in the plan'],
+    [add('x', 'no-such-part'), 'placement.sheet.id', 'the id of a known part sheet'],
+    [wire('oled:SDA', 'GP6'), 'terminal', 'a wire that is not locked'],
+    [wire('oled:SCL', 'GP99'), 'end.pin', 'a pin of RP2040 stick, 40 pins'],
+    [wire('oled:SCL', 'GP25'), 'end.pin', 'a signal pin on a header'],
+    [wire('oled:SCL', 'RUN'), 'end.pin', 'a signal pin on a header'],
+    [wire('oled:SCL', 'rail 12v'), 'end.rail', 'a rail of RP2040 stick, 40 pins'],
+    [wire('oled:SCL', 'oled:SCL'), 'end.terminal', 'another terminal'],
+    [wire('oled:SCL', 'gone:SCL'), 'end.terminal', 'a terminal of a part in this plan'],
+    [wire('oled:NOPE', 'GP5'), 'terminal', 'a terminal of a part in this plan'],
+    [{ kind: 'unwire', placement: 'oled', terminal: 'SDA' }, 'terminal', 'a wire that is not locked'],
+    [{ kind: 'strap', placement: 'oled', strap: 'ADDR', state: 'sideways' }, 'state', 'low or high'],
+    [{ kind: 'explode' } as unknown as Edit, 'kind', EDIT_KINDS.join(', ')],
+    [{ kind: '__proto__' } as unknown as Edit, 'kind', EDIT_KINDS.join(', ')],
+  ];
+
+  test.each(refusals)('%j', (bad, path, expected) => {
+    expect(applyEdit(base, bad, sheets)).toMatchObject({ ok: false, problem: { path, expected } });
+  });
+
+  test('a second name of a conductor is refused with its first', () => {
+    const plan = edited(shield(), sheets, add('oled', 'oled-096-ssd1306-i2c'));
+    expect(applyEdit(plan, wire('oled:SDA', 'SDA'), sheets)).toMatchObject({
+      ok: false,
+      problem: { expected: 'A4, the name of the conductor' },
+    });
+  });
+});
+
+test('wires get the colours of what they carry, and keep a chosen one while they stay a signal', () => {
+  const plan = edited(
+    stick(),
+    sheets,
+    add('oled', 'oled-096-ssd1306-i2c'),
+    wire('oled:GND', 'ground'),
+    wire('oled:VCC', 'rail 3v3'),
+    wire('oled:SCL', 'GP5'),
+    wire('oled:SDA', 'GP4'),
+  );
+  expect(Object.values(plan.wires).map((w) => w.colour)).toEqual(['black', 'red', 'yellow', 'blue']);
+  const chosen = edited(plan, sheets, { kind: 'colour', placement: 'oled', terminal: 'SDA', colour: 'violet' }, wire('oled:SDA', 'GP8'));
+  expect(chosen.wires['oled:SDA']!.colour).toBe('violet');
+});
+
+test('a jumper back at its default leaves no trace', () => {
+  const plan = edited(stick(), sheets, add('lcd', 'lcd-2004-pcf8574'));
+  const strapped = edited(plan, sheets, { kind: 'strap', placement: 'lcd', strap: 'A0', state: 'bridged' });
+  expect(strapped.placements[0]!.straps).toEqual({ A0: 'bridged' });
+  expect(edited(strapped, sheets, { kind: 'strap', placement: 'lcd', strap: 'A0', state: 'open' })).toEqual(plan);
+});
+
+describe('names', () => {
+  const named = (name: string) => editSchema.validate({ kind: 'rename-plan', name }, { convert: false }).error?.message;
+  test.each(['Hive <script>alert(1)</script>', 'Bienenstock №1', '養蜂箱', "O'Hare & co"])('%s is a name', (name) => {
+    expect(named(name)).toBeUndefined();
+  });
+  test.each(['', ' ', ' lead', 'x'.repeat(121), 'a\u0000b', 'line\nbreak', 'turn\u202earound'])('%j is none', (name) => {
+    expect(named(name)).toMatch(/name/);
+  });
+});

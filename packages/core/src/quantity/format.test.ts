@@ -1,0 +1,39 @@
+import fc from 'fast-check';
+import { formatAddress, formatSi, significant } from './format';
+
+test.each([
+  [3.3, 'V', '3.3 V'],
+  [0.0053, 'A', '5.3 mA'],
+  [967, 'Ω', '967 Ω'],
+  [1533, 'Ω', '1.53 kΩ'],
+  [400e3, 'Hz', '400 kHz'],
+  [0.999996, 'V', '1 V'],
+  [999.6, 'Ω', '1 kΩ'],
+  [2e-10, 'F', '200 pF'],
+  [0, 'A', '0 A'],
+  [-0.2, 'V', '-200 mV'],
+])('%p %s reads %p', (value, unit, text) => {
+  expect(formatSi(value, unit)).toBe(text);
+});
+
+test('a formatted quantity reads back within three digits, at any size', () => {
+  const factor: Record<string, number> = { G: 1e9, M: 1e6, k: 1e3, m: 1e-3, µ: 1e-6, n: 1e-9, p: 1e-12 };
+  fc.assert(
+    fc.property(fc.double({ min: 1e-12, max: 9e11, noNaN: true }), (value) => {
+      const [, number, prefix] = /^([-\d.e+]+) ?([GMkmµnp]?)V$/.exec(formatSi(value, 'V'))!;
+      expect(Math.abs((Number(number) * (factor[prefix!] ?? 1)) / value - 1)).toBeLessThanOrEqual(0.00501);
+      expect(Number(number)).toBeLessThan(1000);
+    }),
+  );
+});
+
+test('what is no quantity is refused with its value', () => {
+  expect(() => formatSi(NaN, 'V')).toThrow('NaN');
+  expect(() => formatAddress(0x80)).toThrow('128');
+  expect(() => formatAddress(1.5)).toThrow('1.5');
+});
+
+test('addresses have two digits', () => {
+  expect([formatAddress(0x68), formatAddress(0x08), formatAddress(0x3c)]).toEqual(['0x68', '0x08', '0x3C']);
+  expect(significant(2.6000001)).toBe('2.6');
+});

@@ -1,0 +1,55 @@
+import fc from 'fast-check';
+import type { Edit } from '../src/plan/edit';
+import { WIRE_COLOURS, type WireEnd } from '../src/plan/plan';
+import type { Sheets } from '../src/sheets/sheetIndex';
+
+/** Edits that often fit a small plan on the given board, and often do not. */
+export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edit> {
+  const board = sheets.boards.get(boardId)!;
+  const parts = [...sheets.parts.values()].map((p) => p.sheet);
+  const placement = fc.constantFrom('a', 'b', 'c');
+  const terminal = fc.constantFrom('SDA', 'SCL', 'VCC', 'GND', 'A', 'CLK', 'DT');
+  const pin = fc.constantFrom(...board.sheet.pins.list.map((p) => p.id), 'NOPE');
+  const end: fc.Arbitrary<WireEnd> = fc.oneof(
+    { weight: 6, arbitrary: pin.map((id): WireEnd => ({ to: 'pin', pin: id })) },
+    fc.constantFrom(...board.sheet.rails.list.map((r) => r.id), 'nope').map((rail): WireEnd => ({ to: 'rail', rail })),
+    fc.constant<WireEnd>({ to: 'ground' }),
+    fc.record({ to: fc.constant('terminal' as const), placement, terminal }),
+  );
+  const at = fc.nat(6);
+  const sheet = fc.constantFrom(...parts.map((p) => ({ id: p.id, version: p.version })), { id: 'no-such-part', version: 1 });
+  const name = fc.constantFrom('Knob', 'Lamp <b>', 'Überwachung', '温度');
+  const kinds: { readonly [K in Edit['kind']]: fc.Arbitrary<Extract<Edit, { kind: K }>> } = {
+    'rename-plan': fc.record({ kind: fc.constant('rename-plan' as const), name }),
+    'add-placement': fc.record(
+      {
+        kind: fc.constant('add-placement' as const),
+        at,
+        placement: fc.record({ id: placement, sheet, name, straps: fc.constantFrom({}, { A0: 'bridged' }) }),
+      },
+      { requiredKeys: ['kind', 'placement'] },
+    ),
+    'remove-placement': fc.record({ kind: fc.constant('remove-placement' as const), placement }),
+    'rename-placement': fc.record({ kind: fc.constant('rename-placement' as const), placement, name }),
+    'move-placement': fc.record({ kind: fc.constant('move-placement' as const), placement, at }),
+    wire: fc.record(
+      { kind: fc.constant('wire' as const), placement, terminal, end, colour: fc.constantFrom(...WIRE_COLOURS) },
+      { requiredKeys: ['kind', 'placement', 'terminal', 'end'] },
+    ),
+    unwire: fc.record({ kind: fc.constant('unwire' as const), placement, terminal }),
+    lock: fc.record({ kind: fc.constant('lock' as const), placement, terminal, locked: fc.boolean() }),
+    colour: fc.record({ kind: fc.constant('colour' as const), placement, terminal, colour: fc.constantFrom(...WIRE_COLOURS) }),
+    strap: fc.record({
+      kind: fc.constant('strap' as const),
+      placement,
+      strap: fc.constantFrom('A0', 'A1', 'ADDR', 'AD0'),
+      state: fc.constantFrom('open', 'bridged', 'low', 'high'),
+    }),
+    tick: fc.record({ kind: fc.constant('tick' as const), placement, terminal, end: fc.option(end) }),
+  };
+  return fc.oneof(
+    { weight: 4, arbitrary: kinds['add-placement'] },
+    { weight: 12, arbitrary: kinds.wire },
+    ...Object.values(kinds).map((arbitrary) => ({ weight: 1, arbitrary: arbitrary as fc.Arbitrary<Edit> })),
+  );
+}

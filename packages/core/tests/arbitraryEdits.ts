@@ -25,7 +25,7 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       {
         kind: fc.constant('add-placement' as const),
         at,
-        placement: fc.record({ id: placement, sheet, name, straps: fc.constantFrom({}, { A0: 'bridged' }) }),
+        placement: fc.record({ id: placement, sheet, name, straps: fc.constantFrom<Record<string, string>>({}, { A0: 'bridged' }) }),
       },
       { requiredKeys: ['kind', 'placement'] },
     ),

@@ -28,7 +28,7 @@ const brick: MantineColorsTuple = [
 /** Mantine in the product's own tokens: flat, thin rules, small radius. */
 export const theme = createTheme({
   primaryColor: 'copper',
-  primaryShade: { light: 6, dark: 4 },
+  primaryShade: 6,
   colors: { copper, brick },
   fontFamily: 'var(--sans)',
   fontFamilyMonospace: 'var(--mono)',

@@ -1,0 +1,47 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { cpus } from 'node:os';
+import { join } from 'node:path';
+import { applyEdits } from '@roof-chart/core/plan/applyEdits';
+import { findNets } from '@roof-chart/core/nets/nets';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { additionOf } from '@roof-chart/core/review/addition';
+import { reviewPlan } from '@roof-chart/core/review/review';
+import { readSheet } from '@roof-chart/core/sheets/readSheet';
+import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
+import { table, timed } from './timing';
+
+const root = process.cwd();
+
+function sheets() {
+  const files = ['boards', 'parts'].flatMap((kind) =>
+    readdirSync(join(root, 'packages/catalogue', kind)).map((name) => join(root, 'packages/catalogue', kind, name)),
+  );
+  return indexSheets(
+    files.map((file) => {
+      const result = readSheet(JSON.parse(readFileSync(file, 'utf8')));
+      if (!result.ok) throw new Error(`${file}: ${result.faults[0]!.fault}`);
+      return result.sheet;
+    }),
+  );
+}
+
+const catalogue = sheets();
+const hive = JSON.parse(readFileSync(join(root, 'demo/plans/hive-watch.json'), 'utf8')) as Plan;
+const move = [{ kind: 'wire', placement: 'light-1', terminal: 'A', end: { to: 'pin', pin: 'GP28' } }] as const;
+
+console.log(`Node ${process.version}, ${cpus().length} × ${cpus()[0]?.model.trim()}\n`);
+console.log(
+  table([
+    timed('JSON copy of the hive plan (unit)', 500, () => JSON.parse(JSON.stringify(hive)) as Plan),
+    timed('nets of the hive plan', 500, () => findNets(hive, catalogue)),
+    timed('one edit', 500, () => applyEdits(hive, move, catalogue)),
+    timed('review of the hive plan', 300, () => reviewPlan(hive, catalogue)),
+    timed('review after one edit', 300, () => {
+      const edited = applyEdits(hive, move, catalogue);
+      return edited.ok && reviewPlan(edited.plan, catalogue);
+    }),
+    timed(`what adding each of ${catalogue.parts.size} parts would do`, 30, () =>
+      [...catalogue.parts.values()].map(({ sheet }) => additionOf(hive, catalogue, sheet)),
+    ),
+  ]),
+);

@@ -1,0 +1,147 @@
+import { clickCell, expect, findings, row, saved, startPlan, storedPlan, test, view } from './workplace';
+
+/** The hive watch, part by part as Stock finds them, with the name each gets. */
+const PARTS = [
+  ['oled', 'OLED 128×64, 0.96", I2C', 'OLED 128×64'],
+  ['sht31', 'Humidity and temperature, SHT31', 'Humidity, brood'],
+  ['humidity', 'Humidity and temperature, SHT31', 'Humidity, roof'],
+  ['ds3231', 'Real-time clock DS3231 with EEPROM', 'Clock + EEPROM'],
+  ['gyro', 'Motion, MPU-6050 (acceleration and rotation)', 'Motion'],
+  ['20x4', 'Character LCD 20×4 with I2C backpack, 5 V', 'LCD 20×4, stand'],
+  ['hx711', 'Load cell amplifier, HX711', 'Load cell'],
+  ['0x57', 'Real-time clock DS3231 with EEPROM', null],
+  ['sd card', 'SD card socket, 3.3 V, bare', 'SD card'],
+  ['knob', 'Rotary encoder with switch', 'Encoder'],
+  ['led', 'LED, red, 5 mm', 'Status LED'],
+] as const;
+
+test('the hive plan from nothing: parts, a pin clash, an address clash, remedies, reload, build list', async ({ page, request }) => {
+  const id = await startPlan(page, 'Hive on the hill');
+  for (const [query, title, name] of PARTS) {
+    await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
+    if (name === null) {
+      await expect(page.getByRole('button', { name: `Add ${title} and wire it` })).toBeEnabled();
+      continue;
+    }
+    await page.getByRole('button', { name: `Add ${title} and wire it` }).click();
+    const placed = page.getByRole('region', { name: 'In this plan' }).getByRole('listitem').last();
+    await placed.getByRole('button', { name: /rename this part/ }).click();
+    await placed.getByRole('textbox').fill(name);
+    await placed.getByRole('textbox').press('Enter');
+    await expect(page.getByRole('button', { name: `${name}: rename this part` })).toBeVisible();
+  }
+  await expect(findings(page)).toContainText('No findings');
+  await saved(page);
+
+  // The motion sensor was strapped away from the clock; open that strap, and they meet.
+  await view(page, 'Chart');
+  await clickCell(page, 'sensor-3:AD0', 'Rail 3V3');
+  await expect(findings(page)).toContainText('0x68 is claimed by 2 parts');
+  // The status LED onto the pin of the encoder's B.
+  const { plan } = await storedPlan(request, id);
+  const b = (plan.wires['input-1:B']!.end as { pin: string }).pin;
+  await clickCell(page, 'light-1:A', b);
+  await expect(findings(page)).toContainText(`${b} carries 2 signals`);
+  await expect(findings(page).getByRole('heading', { name: /Findings/ })).toContainText('2 · 0 · 0');
+
+  await findings(page).getByRole('button', { name: 'Strap Motion AD0 to 3V3: 0x69' }).click();
+  await expect(findings(page)).not.toContainText('0x68');
+  await findings(page)
+    .getByRole('button', { name: /^Move Status LED anode to/ })
+    .click();
+  await expect(findings(page)).toContainText('No findings');
+  await saved(page);
+  const before = await storedPlan(request, id);
+
+  await page.reload();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Hive on the hill');
+  await expect(findings(page)).toContainText('No findings');
+  await expect(row(page, 'light-1:A')).toContainText((before.plan.wires['light-1:A']!.end as { pin: string }).pin);
+
+  await view(page, 'Build');
+  const line = page.getByRole('listitem').filter({ hasText: 'SD card' }).filter({ hasText: 'MOSI' });
+  await expect(line).toContainText(
+    /blue, terminal 3; (left|right) edge, (left|right) side, position \d+, \d+(st|nd|rd|th) from the (USB|far) end, chip port GPIO\d+/,
+  );
+  await line.getByRole('checkbox').check();
+  await expect(page.getByText(/1 done/)).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await expect(page.getByText(/1 done/)).toBeVisible();
+  expect((await storedPlan(request, id)).plan.placements).toHaveLength(10);
+});
+
+test('wiring by keyboard alone: row, pin, Enter, lock, move, unwire, undo', async ({ page, request }) => {
+  const id = await startPlan(page, 'Keys only');
+  await page.getByRole('textbox', { name: 'Search parts' }).fill('encoder');
+  await page.getByRole('button', { name: /^Add Rotary encoder with switch without/ }).focus();
+  await page.keyboard.press('Enter');
+  await view(page, 'Chart');
+  const grid = page.getByRole('grid');
+  await page.getByRole('link', { name: 'Build', exact: true }).focus();
+  for (let n = 0; n < 25 && !(await grid.evaluate((e) => e === document.activeElement)); n += 1) await page.keyboard.press('Tab');
+  await expect(grid).toBeFocused();
+  const cell = () => page.getByRole('gridcell');
+  for (let n = 0; n < 5; n += 1) await page.keyboard.press('ArrowRight');
+  await expect(cell()).toHaveAttribute('aria-label', /^GP0, position 1, .*: possible, with a cost$/);
+  await page.keyboard.press('Enter');
+  await expect(row(page, 'input-1:A')).toContainText('GP0');
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(row(page, 'input-1:A')).toContainText('GP2');
+  await page.keyboard.press('l');
+  await expect(row(page, 'input-1:A')).toHaveAttribute('aria-label', /locked/);
+  await page.keyboard.press('Delete');
+  await expect(row(page, 'input-1:A')).toContainText('GP2');
+  await page.keyboard.press('l');
+  await page.keyboard.press('Delete');
+  await expect(row(page, 'input-1:A')).toContainText('open');
+  await page.keyboard.press('Control+z');
+  await expect(row(page, 'input-1:A')).toContainText('GP2');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Home');
+  await expect(cell()).toHaveAttribute('aria-label', /^Ground: not possible\. The part sheet does not allow this tie\./);
+  await page.keyboard.press('Enter');
+  await expect(row(page, 'input-1:B')).toContainText('open');
+  await saved(page);
+  expect(Object.keys((await storedPlan(request, id)).plan.wires)).toEqual(['input-1:A']);
+});
+
+test('plans: a deleted plan comes back, markup is only letters', async ({ page }) => {
+  const name = '<b>Shed</b> & "co"';
+  await startPlan(page, name);
+  await page.getByRole('link', { name: '← Plans' }).click();
+  const line = page.getByRole('listitem').filter({ hasText: name });
+  await expect(line).toBeVisible();
+  await page.getByRole('button', { name: `Delete ${name}` }).click();
+  await expect(line).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(line).toBeVisible();
+  await page.goto('/plans/no-such-plan/chart');
+  await expect(page.getByRole('heading', { name: 'There is no such plan' })).toBeVisible();
+  await page.goto('/nowhere');
+  await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible();
+});
+
+test('with the server away edits are kept here, and go when it is back', async ({ page, context, request }) => {
+  const id = await startPlan(page, 'Cellar');
+  await context.setOffline(true);
+  await page.getByRole('textbox', { name: 'Search parts' }).fill('led');
+  await page.getByRole('button', { name: /^Add LED, red, 5 mm and wire/ }).click();
+  await expect(page.getByTestId('save-state')).toHaveText('Not saved: offline, kept here');
+  await context.setOffline(false);
+  await saved(page);
+  expect((await storedPlan(request, id)).plan.placements).toHaveLength(1);
+});
+
+test('two tabs do not overwrite each other', async ({ page, context, request }) => {
+  const id = await startPlan(page, 'Shared bench');
+  const other = await context.newPage();
+  await other.goto(`/plans/${id}/stock`);
+  await page.getByRole('button', { name: /^Add LED, red, 5 mm and wire/ }).click();
+  await saved(page);
+  await other.getByRole('button', { name: /^Add Rotary encoder with switch and wire/ }).click();
+  await expect(other.getByText(/changed elsewhere/)).toBeVisible();
+  await saved(other);
+  expect((await storedPlan(request, id)).plan.placements.map((p) => p.name).sort()).toEqual(['Encoder', 'LED']);
+});

@@ -1,0 +1,58 @@
+import { type APIRequestContext, expect, type Page, test as base } from '@playwright/test';
+
+/** A page on which any console error, refused policy or uncaught exception fails the test. */
+export const test = base.extend<{ quiet: undefined }>({
+  quiet: [
+    async ({ page }, use) => {
+      const noise: string[] = [];
+      page.on('console', (message) => {
+        // The tests themselves cause these answers; everything else is a fault.
+        if (message.type() === 'error' && !/status of (412|404)|ERR_INTERNET_DISCONNECTED|ERR_FAILED/.test(message.text()))
+          noise.push(message.text());
+      });
+      page.on('pageerror', (error) => noise.push(error.message));
+      await use(undefined);
+      expect(noise).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+/** Starts a plan through the interface and waits for its Stock. */
+export async function startPlan(page: Page, name: string, board = 'RP2040 stick, 40 pins'): Promise<string> {
+  await page.goto('/');
+  await page.getByRole('combobox', { name: 'Board' }).click();
+  await page.getByRole('option', { name: board }).click();
+  await page.getByRole('textbox', { name: 'Name' }).fill(name);
+  await page.getByRole('button', { name: 'Start the plan' }).click();
+  await expect(page.getByRole('heading', { name: 'Add parts' })).toBeVisible();
+  return /plans\/([^/]+)/.exec(page.url())![1]!;
+}
+
+export const view = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).first().click();
+export const findings = (page: Page) => page.getByRole('complementary', { name: 'Findings' });
+export const saved = (page: Page) => expect(page.getByTestId('save-state')).toHaveText('Saved');
+export const row = (page: Page, key: string) => page.locator(`[data-row="${key}"]`);
+
+/** Clicks the crossing of a row and a column of the chart. */
+export async function clickCell(page: Page, key: string, column: string): Promise<void> {
+  const head = (await page.getByRole('columnheader', { name: new RegExp(`^${column}, `) }).boundingBox())!;
+  const cells = row(page, key).locator('svg[role=presentation]');
+  await cells.scrollIntoViewIfNeeded();
+  const box = (await cells.boundingBox())!;
+  await page.mouse.click(head.x + head.width / 2, box.y + box.height / 2);
+}
+
+/** The plan as the server holds it. */
+export async function storedPlan(
+  request: APIRequestContext,
+  id: string,
+): Promise<{
+  plan: { wires: Record<string, { end: unknown; locked: boolean }>; placements: { id: string; name: string }[] };
+  revision: number;
+}> {
+  return (await request.get(`/api/plans/${id}`)).json();
+}

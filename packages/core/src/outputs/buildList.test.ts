@@ -1,0 +1,70 @@
+import { shippedSheets } from '../../tests/catalogue';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { CHECKS } from '../checks/registry';
+import { boardOf } from '../plan/edit';
+import { buildList, positionsOf } from './buildList';
+import { checkPage } from './checkPage';
+import { thumbnail } from './thumbnail';
+import { readFileSync } from 'node:fs';
+
+const sheets = shippedSheets();
+const plan = edited(
+  stick(),
+  sheets,
+  add('a', 'humidity-sht31', 'Air'),
+  wire('a:SDA', 'GP15'),
+  wire('a:SCL', 'GP14'),
+  wire('a:VCC', 'rail 3v3'),
+  wire('a:GND', 'ground'),
+  add('l', 'led-red-5mm', 'Lamp'),
+  wire('l:A', 'GP22'),
+  add('t', 'lcd-2004-pcf8574', 'Text'),
+  { kind: 'strap', placement: 't', strap: 'A1', state: 'bridged' },
+);
+
+test('grounds, then supplies, then jumpers, then wires in printed order; what is open is named', () => {
+  const list = buildList(plan, sheets)!;
+  expect(list.supplies.map((w) => w.key)).toEqual(['a:GND', 'a:VCC']);
+  expect(list.signals.map((w) => w.key)).toEqual(['a:SCL', 'a:SDA', 'l:A']);
+  expect(list.straps).toEqual([{ placement: 't', strap: 'A1', words: 'bridge pads A1 with solder' }]);
+  expect(list.open.map((o) => o.label)).toEqual(['cathode', 'GND', 'VCC', 'SDA', 'SCL']);
+  expect(list.signals[2]!.through).toBe('a series resistor');
+});
+
+test('positions are counted from pin 1 and from the nearer end', () => {
+  const board = boardOf(plan, sheets)!;
+  const at = (pin: string) => positionsOf(board, { to: 'pin', pin }).map((p) => [p.headerTitle, p.position, p.fromEnd, p.end]);
+  expect(at('GP15')).toEqual([['left edge', 20, 1, 'far end']]);
+  expect(at('GP0')).toEqual([['left edge', 1, 1, 'USB end']]);
+  expect(at('GP22')).toEqual([['right edge', 29, 9, 'far end']]);
+  expect(at('GP16')).toEqual([['right edge', 21, 1, 'far end']]);
+  expect(positionsOf(board, { to: 'rail', rail: '3v3' }).map((p) => p.position)).toEqual([36]);
+  expect(positionsOf(board, { to: 'ground' })).toHaveLength(8);
+});
+
+test('a conductor with two positions gives both', () => {
+  const board = boardOf(shield(), sheets)!;
+  expect(positionsOf(board, { to: 'pin', pin: 'A4' }).map((p) => p.label)).toEqual(['A4', 'SDA']);
+});
+
+test('a tick holds for the end it was given at, and tells where a moved wire was', () => {
+  const ticked = edited(plan, sheets, { kind: 'tick', placement: 'l', terminal: 'A', end: { to: 'pin', pin: 'GP22' } });
+  const line = (p: typeof plan) => buildList(p, sheets)!.signals.find((w) => w.key === 'l:A')!;
+  expect(line(ticked)).toMatchObject({ ticked: true, wasAt: undefined });
+  expect(line(edited(ticked, sheets, wire('l:A', 'GP2')))).toMatchObject({ ticked: false, wasAt: { to: 'pin', pin: 'GP22' } });
+  expect(line(edited(ticked, sheets, wire('l:A', 'GP2'), wire('l:A', 'GP22')))).toMatchObject({ ticked: true });
+});
+
+test('without its board’s sheet there is no list, and an empty thumbnail', () => {
+  const lost = { ...plan, board: { id: 'gone', version: 1 } };
+  expect([buildList(lost, sheets), thumbnail(lost, sheets)]).toEqual([undefined, { columns: 0, rows: [], clashes: [] }]);
+});
+
+test('a thumbnail has a row a part and marks clashing columns', () => {
+  const clash = edited(plan, sheets, wire('l:A', 'GP14'));
+  expect(thumbnail(clash, sheets)).toEqual({ columns: 26, rows: [[14, 15], [14], []], clashes: [14] });
+});
+
+test.each(CHECKS)('the page of $code is made from the check as it is now', (check) => {
+  expect(readFileSync(`${__dirname}/../../../../docs/checks/${check.code}.md`, 'utf8')).toBe(checkPage(check));
+});

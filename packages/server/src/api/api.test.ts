@@ -1,0 +1,226 @@
+import { randomUUID } from 'node:crypto';
+import request from 'supertest';
+import type { Edit } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { serve, type Served } from '../../tests/serve';
+
+let served: Served;
+beforeAll(async () => {
+  served = await serve();
+});
+afterAll(() => served.close());
+afterEach(() => expect(served.logged).toEqual([]));
+
+const api = () => request(served.app);
+const oled: Edit = {
+  kind: 'add-placement',
+  placement: { id: 'display-1', sheet: { id: 'oled-096-ssd1306-i2c', version: 1 }, name: 'Glass', straps: {} },
+};
+const sda = (pin: string): Edit => ({ kind: 'wire', placement: 'display-1', terminal: 'SDA', end: { to: 'pin', pin } });
+
+async function newPlan(name = 'Bench'): Promise<string> {
+  const response = await api().post('/api/plans').send({ name, board: 'rp2040-stick-40' }).expect(201);
+  return (response.body as { plan: Plan }).plan.id;
+}
+
+const edit = (id: string, revision: number | null, edits: unknown, batch: string = randomUUID()) => {
+  const call = api().post(`/api/plans/${id}/edits`);
+  return (revision === null ? call : call.set('If-Match', `"${revision}"`)).send({ batch, edits } as object);
+};
+const stored = async (id: string) => (await api().get(`/api/plans/${id}`).expect(200)).body as { plan: Plan; revision: number };
+
+test('a plan is made, edited, read, listed', async () => {
+  const id = await newPlan('Hut');
+  await edit(id, 1, [oled, sda('GP4')])
+    .expect(200, { revision: 2 })
+    .expect('ETag', '"2"');
+  const { plan, revision } = await stored(id);
+  expect(revision).toBe(2);
+  expect(plan.wires['display-1:SDA']).toEqual({ end: { to: 'pin', pin: 'GP4' }, colour: 'blue', locked: false });
+  const list = (await api().get('/api/plans').expect(200)).body as { plans: { id: string; parts: number; thumbnail: unknown }[] };
+  expect(list.plans.find((p) => p.id === id)).toMatchObject({
+    name: 'Hut',
+    parts: 1,
+    thumbnail: { columns: 26, rows: [[4]], clashes: [] },
+  });
+});
+
+test('a deleted plan is gone from list and reading, and comes back whole', async () => {
+  const id = await newPlan();
+  await edit(id, 1, [oled]).expect(200);
+  await api().delete(`/api/plans/${id}`).expect(204);
+  await api().get(`/api/plans/${id}`).expect(404);
+  await edit(id, 2, [sda('GP4')]).expect(404);
+  await api().post(`/api/plans/${id}/restore`).expect(204);
+  expect((await stored(id)).plan.placements).toHaveLength(1);
+});
+
+test('a stale revision gets 412 with the present plan, and changes nothing', async () => {
+  const id = await newPlan();
+  await edit(id, 1, [oled]).expect(200);
+  const stale = await edit(id, 1, [{ kind: 'rename-plan', name: 'Mine' }]).expect(412);
+  expect(stale.body).toMatchObject({
+    error: { code: 'stale-revision' },
+    revision: 2,
+    plan: { name: 'Bench', placements: [{ id: 'display-1' }] },
+  });
+  expect((await stored(id)).revision).toBe(2);
+});
+
+test('a batch sent twice is done once', async () => {
+  const id = await newPlan();
+  const batch = randomUUID();
+  await edit(id, 1, [oled], batch).expect(200, { revision: 2 });
+  await edit(id, 1, [oled], batch).expect(200, { revision: 2 });
+  expect((await stored(id)).plan.placements).toHaveLength(1);
+});
+
+test('of many clients writing on one revision exactly one wins each round', async () => {
+  const id = await newPlan();
+  for (let round = 1; round <= 5; round += 1) {
+    const answers = await Promise.all(Array.from({ length: 8 }, (_, n) => edit(id, round, [{ kind: 'rename-plan', name: `Client ${n}` }])));
+    expect(answers.map((a) => a.status).sort()).toEqual([200, ...Array<number>(7).fill(412)]);
+  }
+  expect((await stored(id)).revision).toBe(6);
+});
+
+describe('bad input is answered with its place and changes nothing', () => {
+  const batch = randomUUID();
+  const bad: readonly [string, (id: string) => request.Test, number, object][] = [
+    [
+      'malformed JSON',
+      () => api().post('/api/plans').set('Content-Type', 'application/json').send('{"name": '),
+      400,
+      { code: 'malformed-json', path: 'body' },
+    ],
+    [
+      'a body that is no object',
+      () => api().post('/api/plans').set('Content-Type', 'application/json').send('[]'),
+      400,
+      { code: 'invalid', path: 'body' },
+    ],
+    [
+      'a huge body',
+      () =>
+        api()
+          .post('/api/plans')
+          .send({ name: 'x'.repeat(2_000_000) }),
+      413,
+      { code: 'too-large' },
+    ],
+    ['another content type', () => api().post('/api/plans').set('Content-Type', 'text/plain').send('{}'), 415, { code: 'unsupported' }],
+    [
+      'an unknown board',
+      () => api().post('/api/plans').send({ name: 'A', board: 'z80-kit' }),
+      422,
+      { code: 'unknown-board', path: 'body.board', got: 'z80-kit' },
+    ],
+    [
+      'a name of 10 000 letters',
+      () =>
+        api()
+          .post('/api/plans')
+          .send({ name: 'x'.repeat(10_000), board: 'rp2040-stick-40' }),
+      400,
+      { path: 'body.name' },
+    ],
+    [
+      'control characters in a name',
+      () => api().post('/api/plans').send({ name: 'a\u0007b', board: 'rp2040-stick-40' }),
+      400,
+      { path: 'body.name' },
+    ],
+    [
+      'an unknown key',
+      () => api().post('/api/plans').send({ name: 'A', board: 'rp2040-stick-40', owner: 'me' }),
+      400,
+      { path: 'body.owner' },
+    ],
+    [
+      'a prototype key',
+      () => api().post('/api/plans').set('Content-Type', 'application/json').send('{"name":"A","__proto__":{"board":"x"}}'),
+      400,
+      { path: 'body.__proto__' },
+    ],
+    ['deep nesting', (id) => edit(id, 1, JSON.parse('['.repeat(500) + ']'.repeat(500))), 400, { code: 'invalid' }],
+    ['an unknown plan', () => edit('no-such-plan', 1, [oled]), 404, { code: 'no-such-plan' }],
+    ['a plan id that is a path', () => api().get('/api/plans/..%2f..%2fetc'), 400, { path: 'id' }],
+    ['a malformed address', () => api().get('/api/plans/%E0%A4%A'), 400, { path: 'url' }],
+    ['an unknown edit', (id) => edit(id, 1, [{ kind: 'explode' }]), 400, { path: 'body.edits.0.kind' }],
+    ['an edit with a field too many', (id) => edit(id, 1, [{ ...sda('GP4'), force: true }]), 400, { path: 'body.edits.0.force' }],
+    ['no edits', (id) => edit(id, 1, []), 400, { path: 'body.edits' }],
+    ['501 edits', (id) => edit(id, 1, Array<Edit>(501).fill(oled)), 400, { path: 'body.edits' }],
+    ['a batch that is no id', (id) => edit(id, 1, [oled], 'again'), 400, { path: 'body.batch' }],
+    [
+      'a part that no sheet describes',
+      (id) =>
+        edit(id, 1, [{ ...oled, placement: { ...(oled as { placement: object }).placement, sheet: { id: 'warp-drive', version: 1 } } }]),
+      422,
+      { path: 'body.edits.0.placement.sheet.id', got: 'warp-drive' },
+    ],
+    [
+      'a wire to a pin that does not exist',
+      (id) => edit(id, 1, [oled, sda('GP99')], batch),
+      422,
+      { path: 'body.edits.1.end.pin', expected: 'a pin of RP2040 stick, 40 pins', got: 'GP99' },
+    ],
+    ['no revision', (id) => edit(id, null, [oled]), 428, { path: 'If-Match' }],
+    [
+      'a revision that is none',
+      (id) =>
+        api()
+          .post(`/api/plans/${id}/edits`)
+          .set('If-Match', '*')
+          .send({ batch, edits: [oled] }),
+      400,
+      { path: 'If-Match' },
+    ],
+    ['a list far out of range', () => api().get('/api/plans?limit=1e9'), 400, { path: 'query.limit' }],
+    ['an unknown route', () => api().get('/api/boards/7'), 404, { code: 'no-such-route' }],
+  ];
+
+  test.each(bad)('%s', async (_, call, status, problem) => {
+    const id = await newPlan();
+    const response = await call(id);
+    expect({ status: response.status, error: (response.body as { error: object }).error }).toMatchObject({ status, error: problem });
+    expect((response.body as { error: { message: string } }).error.message.length).toBeLessThan(400);
+    expect(await stored(id)).toMatchObject({ revision: 1, plan: { name: 'Bench', placements: [], wires: {} } });
+  });
+
+  test('markup in a name is kept as the letters it is', async () => {
+    const name = '<img src=x onerror=alert(1)> & "Hut"';
+    const id = await newPlan(name);
+    expect((await stored(id)).plan.name).toBe(name);
+  });
+});
+
+describe('guards', () => {
+  test('only names of this machine are answered', async () => {
+    await api().get('/api/health').set('Host', 'evil.example').expect(403);
+    await api().get('/api/health').set('Host', '127.0.0.1:4310').expect(200);
+    await api().get('/api/health').set('Host', 'localhost.evil.example').expect(403);
+  });
+
+  test('other pages may not write', async () => {
+    const post = (origin: string) =>
+      api().post('/api/plans').set('Host', 'localhost:4310').set('Origin', origin).send({ name: 'A', board: 'rp2040-stick-40' });
+    await post('http://evil.example').expect(403);
+    await post('null').expect(403);
+    await post('http://localhost:9999').expect(403);
+    await post('http://localhost:4310').expect(201);
+  });
+
+  test('every answer carries the strict policy', async () => {
+    const { headers } = await api().get('/api/health');
+    expect(headers['content-security-policy']).toMatch(/default-src 'none'.*script-src 'self'.*style-src 'self' 'nonce-/);
+    expect(headers['content-security-policy']).not.toMatch(/unsafe/);
+    expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer' });
+    expect(headers['x-powered-by']).toBeUndefined();
+    expect(headers['access-control-allow-origin']).toBeUndefined();
+  });
+});
+
+test('the catalogue is served whole', async () => {
+  const { body } = await api().get('/api/catalogue').expect(200);
+  expect((body as { sheets: unknown[] }).sheets).toHaveLength(served.sheets.boards.size + served.sheets.parts.size);
+});

@@ -1,0 +1,71 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { applyEdits } from '@roof-chart/core/plan/applyEdits';
+import type { Edit } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { serve, type Served } from '../../tests/serve';
+import { openDatabase } from './database';
+import { BatchEntity } from './rows';
+
+let served: Served;
+beforeEach(async () => {
+  served = await serve();
+});
+afterEach(() => served.close());
+
+const hive = JSON.parse(readFileSync(join(__dirname, '../../../../demo/plans/hive-watch.json'), 'utf8')) as Plan;
+const rename = (name: string): Edit[] => [{ kind: 'rename-plan', name }];
+
+test('the file is in WAL mode with full sync', async () => {
+  const pragma = async (name: string) => Object.values((await served.database.query<object[]>(`PRAGMA ${name}`))[0]!)[0] as unknown;
+  expect([await pragma('journal_mode'), await pragma('synchronous'), await pragma('foreign_keys')]).toEqual(['wal', 2, 1]);
+});
+
+test('migrations go down and up again without a trace', async () => {
+  const tables = async () =>
+    (await served.database.query<{ name: string }[]>("SELECT name FROM sqlite_master WHERE name IN ('plans','batches') ORDER BY name")).map(
+      (r) => r.name,
+    );
+  await served.database.undoLastMigration();
+  expect(await tables()).toEqual([]);
+  await served.database.runMigrations();
+  expect(await tables()).toEqual(['batches', 'plans']);
+});
+
+test('every batch is logged with what takes it back', async () => {
+  await served.store.create(hive);
+  await served.store.edit(hive.id, 1, 'b1', [{ kind: 'remove-placement', placement: 'clock-1' }]);
+  const log = await served.database.getRepository(BatchEntity).findBy({ planId: hive.id });
+  const now = (await served.store.read(hive.id))!.plan;
+  const back = applyEdits(now, JSON.parse(log[0]!.inverse) as Edit[], served.sheets);
+  expect(back).toMatchObject({ ok: true });
+  expect((back as { plan: Plan }).plan).toEqual(hive);
+});
+
+test('what was acknowledged is there for the next process', async () => {
+  await served.store.create(hive);
+  await served.store.edit(hive.id, 1, 'b1', rename('Hive two'));
+  // A second connection without closing the first: only what is on the disk is seen.
+  const other = await openDatabase(join(served.folder, 'test.sqlite'));
+  expect(await other.query('SELECT name, revision FROM plans')).toEqual([{ name: 'Hive two', revision: 2 }]);
+  await other.destroy();
+});
+
+test('a write that fails in the middle leaves plan and log as they were', async () => {
+  await served.store.create(hive);
+  await served.database.query("CREATE TRIGGER broken BEFORE INSERT ON batches BEGIN SELECT RAISE(ABORT, 'no space'); END");
+  await expect(served.store.edit(hive.id, 1, 'b1', rename('Lost'))).rejects.toThrow('no space');
+  expect(await served.store.read(hive.id)).toEqual({ plan: hive, revision: 1 });
+  await served.database.query('DROP TRIGGER broken');
+  expect(await served.store.edit(hive.id, 1, 'b2', rename('Kept'))).toEqual({ kind: 'done', revision: 2 });
+});
+
+test('the example is placed once, left alone, and reset with the changed one kept as a copy', async () => {
+  expect(await served.store.placeExample(hive, false)).toBe('placed');
+  await served.store.edit(hive.id, 1, 'b1', rename('My hive'));
+  expect(await served.store.placeExample(hive, false)).toBe('kept');
+  expect((await served.store.read(hive.id))!.plan.name).toBe('My hive');
+  expect(await served.store.placeExample(hive, true)).toBe('reset');
+  expect((await served.store.list(10, 0)).plans.map((p) => p.name).sort()).toEqual(['Hive watch', 'My hive (before reset)']);
+  expect(await served.store.edit(hive.id, 1, 'b1', rename('Again'))).toEqual({ kind: 'done', revision: 2 });
+});

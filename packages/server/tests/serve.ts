@@ -1,0 +1,45 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Express } from 'express';
+import type { DataSource } from 'typeorm';
+import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { createApp } from '../src/app';
+import { loadSheets } from '../src/loadSheets';
+import { openDatabase } from '../src/store/database';
+import { PlanStore } from '../src/store/planStore';
+
+export const catalogueFolder = join(__dirname, '../../catalogue');
+
+export interface Served {
+  readonly app: Express;
+  readonly store: PlanStore;
+  readonly sheets: Sheets;
+  readonly database: DataSource;
+  readonly folder: string;
+  readonly logged: unknown[];
+  close(): Promise<void>;
+}
+
+/** The application over a database of its own in a temporary folder. */
+export async function serve(): Promise<Served> {
+  const folder = mkdtempSync(join(tmpdir(), 'roof-chart-'));
+  const list = loadSheets(catalogueFolder);
+  const sheets = indexSheets(list);
+  const database = await openDatabase(join(folder, 'test.sqlite'));
+  const store = new PlanStore(database, sheets);
+  const logged: unknown[] = [];
+  const app = createApp({ store, sheets: list, log: (error) => logged.push(error) });
+  return {
+    app,
+    store,
+    sheets,
+    database,
+    folder,
+    logged,
+    close: async () => {
+      await database.destroy();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}

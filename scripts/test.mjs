@@ -1,0 +1,111 @@
+// npm test: installs what is missing, then everything that can say no. Ends with "N passed, N failed".
+import { existsSync, mkdtempSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { build, checkNode, install, main, root, run, tool } from './steps.mjs';
+
+const CHROMIUMS = [process.env.CHROMIUM_PATH, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome-stable'];
+const chromium = () => CHROMIUMS.find((path) => path && existsSync(path));
+const results = join(root, 'test-results');
+const total = { passed: 0, failed: 0 };
+
+function count(name, passed, failed, output = '') {
+  total.passed += passed;
+  total.failed += failed;
+  console.log(`${failed > 0 ? 'FAILED' : 'ok'}  ${name}${passed + failed > 1 ? `: ${passed} passed, ${failed} failed` : ''}`);
+  if (failed > 0 && output) console.log(output);
+}
+
+/** A step that is right or wrong as a whole. */
+async function step(name, program, args) {
+  const { code, output } = await run(process.execPath, [tool(program), ...args], { quiet: true });
+  count(name, code === 0 ? 1 : 0, code === 0 ? 0 : 1, output);
+}
+
+async function findBrowser() {
+  if (chromium()) return true;
+  if (existsSync('/usr/bin/apt-get') && process.getuid?.() === 0) {
+    console.log('Installing Chromium (apt-get install chromium).');
+    await run('apt-get', ['update', '-qq'], { quiet: true });
+    const { output } = await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+      quiet: true,
+      env: { DEBIAN_FRONTEND: 'noninteractive' },
+    });
+    if (chromium()) return true;
+    console.log(output.slice(-2000));
+  }
+  console.log(
+    'The browser tests need Chromium: install the package "chromium" of your distribution, or set CHROMIUM_PATH to a Chromium program.',
+  );
+  return false;
+}
+
+function freePort() {
+  return new Promise((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address();
+      probe.close(() => resolve(port));
+    });
+  });
+}
+
+async function types() {
+  for (const project of [
+    'packages/core',
+    ...['core', 'server', 'web', 'cli'].map((p) => `packages/${p}/tsconfig.test.json`),
+    'packages/server',
+    'packages/web',
+    'packages/cli',
+    'e2e',
+    'bench',
+  ]) {
+    await step(`types of ${project}`, 'typescript/bin/tsc', ['-p', project]);
+  }
+}
+
+async function unit() {
+  const file = join(results, 'unit.json');
+  const { output } = await run(process.execPath, [tool('jest/bin/jest.js'), '--json', `--outputFile=${file}`], { quiet: true });
+  if (!existsSync(file)) return count('unit and server tests', 0, 1, output);
+  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(file, 'utf8'));
+  // A suite that cannot even be loaded has no tests to fail.
+  count('unit and server tests', numPassedTests, numFailedTests + numRuntimeErrorTestSuites, output);
+}
+
+async function browser() {
+  if (!(await findBrowser())) return count('browser tests', 0, 1);
+  const file = join(results, 'e2e.json');
+  const data = mkdtempSync(join(tmpdir(), 'roof-chart-e2e-'));
+  const env = { E2E_DATA: data, E2E_PORT: String(await freePort()), CHROMIUM_PATH: chromium() };
+  const { output } = await run(process.execPath, [tool('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts'], {
+    quiet: true,
+    env,
+  });
+  rmSync(data, { recursive: true, force: true });
+  if (!existsSync(file)) return count('browser tests', 0, 1, output);
+  const { stats, errors } = JSON.parse(readFileSync(file, 'utf8'));
+  count('browser tests', stats.expected, stats.unexpected + stats.flaky + errors.length, output);
+}
+
+await main(async () => {
+  checkNode();
+  await install();
+  rmSync(results, { recursive: true, force: true });
+  mkdirSync(results, { recursive: true });
+  await types();
+  await step('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']);
+  await step('formatting', 'prettier/bin/prettier.cjs', ['--check', '.', '--log-level', 'warn']);
+  await step('dependency direction and cycles', 'dependency-cruiser/bin/dependency-cruise.mjs', [
+    'packages',
+    'e2e',
+    'bench',
+    '--config',
+    '.dependency-cruiser.cjs',
+  ]);
+  await unit();
+  await build();
+  await browser();
+  console.log(`${total.passed} passed, ${total.failed} failed`);
+  process.exitCode = total.failed > 0 ? 1 : 0;
+});

@@ -84,15 +84,20 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
 /** What is looked at so far: a clean rail must not be taken for more than it is. */
 function Scope() {
   return (
-    <details className={styles.scope}>
-      <summary>What is checked</summary>
-      <ul>
-        {CHECKS.map((check) => (
-          <li key={check.code}>{check.question}</li>
-        ))}
-      </ul>
-      <p>Not yet checked: logic levels between 3.3 V and 5 V parts, pull-ups, bus speed, currents of pins, resistors.</p>
-    </details>
+    <div className={styles.scope}>
+      <p>
+        <strong>Not yet checked:</strong> logic levels between 3.3 V and 5 V parts, pull-ups, bus speed, pin currents, resistors. Look at
+        these yourself before you connect power.
+      </p>
+      <details>
+        <summary>What is checked</summary>
+        <ul>
+          {CHECKS.map((check) => (
+            <li key={check.code}>{check.question}</li>
+          ))}
+        </ul>
+      </details>
+    </div>
   );
 }
 

@@ -117,7 +117,8 @@ export function BuildView() {
         <div className={styles.top}>
           <h2 className={styles.title}>Build list</h2>
           <span className="quiet num">
-            {plan.name} · {wires.length} wires · {done} done · USB unplugged
+            <span className={styles.printOnly}>{plan.name} · </span>
+            {wires.length} wires · {done} done · USB unplugged
           </span>
           <Button className={styles.print!} variant="default" leftSection={<IconPrinter size={15} />} onClick={() => window.print()}>
             Print

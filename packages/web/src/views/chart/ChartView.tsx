@@ -154,7 +154,8 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
       ),
     [choices, blocks],
   );
-  const free = choices ? [...choices.values()].filter((choice) => choice !== 'taken').length : 0;
+  const here = item?.wire && columnOfEnd(item.wire.end);
+  const free = choices ? [...choices].filter(([id, choice]) => choice !== 'taken' && id !== here).length : 0;
 
   const latest = useRef({ items, plan });
   useEffect(() => {
@@ -252,7 +253,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   };
 
   const freeWords = item
-    ? `${item.placement.name} ${item.terminal.label}: ${free} free ${wantsPin(item.terminal) ? 'pins' : 'places'}`
+    ? `${item.placement.name} ${item.terminal.label}: ${free === 0 ? 'no' : free} ${here ? 'other ' : ''}free ${wantsPin(item.terminal) ? 'pin' : 'place'}${free === 1 ? '' : 's'}`
     : '';
   return (
     <div className={styles.view}>

@@ -30,9 +30,9 @@ const BUS_WORDS = { i2c: 'I2C', spi: 'SPI', uart: 'serial', private: 'own wires'
 function Consequence({ addition }: { readonly addition: Addition | undefined }) {
   const { sheets } = useWorkbench();
   if (!addition) return <span className="quiet">…</span>;
-  const pins = addition.pins === 0 ? 'takes no further pin' : `takes ${addition.pins} ${addition.pins === 1 ? 'pin' : 'pins'}`;
+  const pins = addition.pins === 0 ? 'no further pin' : `takes ${addition.pins} ${addition.pins === 1 ? 'pin' : 'pins'}`;
   const first = addition.added[0];
-  if (!first) return <span className={styles.fits}>fits, {pins}</span>;
+  if (!first) return <span className={styles.fits}>pins and addresses fit, {pins}</span>;
   const remedy = first.remedies[0];
   const more = addition.added.length > 1 ? ` and ${addition.added.length - 1} more` : '';
   return (

@@ -61,7 +61,7 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   await view(page, 'Build');
   const line = page.getByRole('listitem').filter({ hasText: 'SD card' }).filter({ hasText: 'MOSI' });
   await expect(line).toContainText(
-    /blue, terminal 3; (left|right) edge, (left|right) side, position \d+, \d+(st|nd|rd|th) from the (USB|far) end, chip port GPIO\d+/,
+    /blue, terminal 3; (left|right) edge, position \d+, \d+(st|nd|rd|th) from the (USB|far) end, chip port GPIO\d+/,
   );
   await line.getByRole('checkbox').check();
   await expect(page.getByText(/1 done/)).toBeVisible();

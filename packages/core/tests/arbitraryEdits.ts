@@ -45,6 +45,11 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       strap: fc.constantFrom('A0', 'A1', 'ADDR', 'AD0'),
       state: fc.constantFrom('open', 'bridged', 'low', 'high'),
     }),
+    accept: fc.record({
+      kind: fc.constant('accept' as const),
+      finding: fc.constantFrom('pin-shared/shared/GP2||', 'supply-wrong/sags-low/|a|a:VCC'),
+      reason: fc.option(name),
+    }),
     tick: fc.record({ kind: fc.constant('tick' as const), placement, terminal, end: fc.option(end) }),
   };
   return fc.oneof(

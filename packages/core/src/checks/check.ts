@@ -58,6 +58,8 @@ export interface Finding extends FindingDraft {
   readonly code: string;
   /** Stable while the trouble is the same: code, message and place. */
   readonly id: string;
+  /** The builder's reason for living with it, where they do. */
+  readonly accepted?: string;
 }
 
 export interface Message {

@@ -1,5 +1,6 @@
 import type { Sheets } from '../sheets/sheetIndex';
 import { refuse, type Edit, type EditKind, type EditProblem, type EditResult, type EditRule } from './edit';
+import { accept } from './edits/accept';
 import { addPlacement } from './edits/addPlacement';
 import { colour } from './edits/colour';
 import { lock } from './edits/lock';
@@ -14,6 +15,7 @@ import { wire } from './edits/wire';
 import type { Plan } from './plan';
 
 const RULES: { readonly [K in EditKind]: EditRule<K> } = {
+  accept,
   'add-placement': addPlacement,
   colour,
   lock,

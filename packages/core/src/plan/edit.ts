@@ -19,7 +19,8 @@ export type Edit =
   | { readonly kind: 'lock'; readonly placement: string; readonly terminal: string; readonly locked: boolean }
   | { readonly kind: 'colour'; readonly placement: string; readonly terminal: string; readonly colour: WireColour }
   | { readonly kind: 'strap'; readonly placement: string; readonly strap: string; readonly state: string }
-  | { readonly kind: 'tick'; readonly placement: string; readonly terminal: string; readonly end: WireEnd | null };
+  | { readonly kind: 'tick'; readonly placement: string; readonly terminal: string; readonly end: WireEnd | null }
+  | { readonly kind: 'accept'; readonly finding: string; readonly reason: string | null };
 
 export type EditKind = Edit['kind'];
 export type EditOf<K extends EditKind> = Extract<Edit, { kind: K }>;

@@ -1,12 +1,22 @@
 import Joi from 'joi';
 import type { EditKind } from './edit';
 import { PLAN_LIMITS } from './plan';
-import { colourSchema, factIdSchema, idSchema, nameSchema, placementSchema, wireEndSchema } from './planSchema';
+import {
+  colourSchema,
+  factIdSchema,
+  findingIdSchema,
+  idSchema,
+  nameSchema,
+  placementSchema,
+  reasonSchema,
+  wireEndSchema,
+} from './planSchema';
 
 const at = Joi.number().integer().min(0).max(PLAN_LIMITS.placements);
 const terminal = { placement: idSchema.required(), terminal: factIdSchema.required() };
 
 const FIELDS: { readonly [K in EditKind]: Joi.PartialSchemaMap } = {
+  accept: { finding: findingIdSchema.required(), reason: reasonSchema.allow(null).required() },
   'add-placement': { placement: placementSchema.required(), at },
   colour: { ...terminal, colour: colourSchema.required() },
   lock: { ...terminal, locked: Joi.boolean().required() },

@@ -4,6 +4,8 @@ import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { applyEdit, applyEdits, EDIT_KINDS } from './applyEdits';
 import type { Edit } from './edit';
+import { defaultStrap } from '../sheets/defaultStrap';
+import { diffPlans } from './diffPlans';
 import { editSchema } from './editSchema';
 import { type Plan, splitKey } from './plan';
 import { planSchema } from './planSchema';
@@ -162,5 +164,22 @@ describe('names', () => {
   });
   test.each(['', ' ', ' lead', 'x'.repeat(121), 'a\u0000b', 'line\nbreak', 'turn\u202earound'])('%j is none', (name) => {
     expect(named(name)).toMatch(/name/);
+  });
+});
+
+describe.each(boards)('the difference of two random plans on $board.id', (empty) => {
+  const edits = fc.array(arbitraryEdit(sheets, empty.board.id), { maxLength: 50 });
+
+  test('turns one into the other exactly, and is empty only between equals', () => {
+    fc.assert(
+      fc.property(edits, edits, fc.boolean(), (a, b, related) => {
+        const from = grown(empty, a);
+        const to = grown(related ? from : empty, b);
+        const difference = diffPlans(from, to, (part, strap) => defaultStrap(sheets, part, strap));
+        expect((applyEdits(from, difference, sheets) as { plan: Plan }).plan).toEqual(to);
+        if (difference.length === 0) expect(from).toEqual(to);
+      }),
+      { numRuns: 600 },
+    );
   });
 });

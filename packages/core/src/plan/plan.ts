@@ -42,10 +42,12 @@ export interface Plan {
   readonly wires: { readonly [key: TerminalKey]: Wire };
   /** Wires done on the bench, each with the end it had when ticked: a moved wire is no longer done. */
   readonly ticks: { readonly [key: TerminalKey]: WireEnd };
+  /** Findings that the builder lives with, by finding id, each with the reason in words. */
+  readonly accepted: { readonly [finding: string]: string };
 }
 
 /** Bounds that keep a hostile or broken file from hurting anybody. */
-export const PLAN_LIMITS = { nameLength: 120, placements: 200, editsPerBatch: 500 } as const;
+export const PLAN_LIMITS = { nameLength: 120, reasonLength: 400, placements: 200, editsPerBatch: 500 } as const;
 
 /** @example terminalKey('display-1', 'SDA') // 'display-1:SDA' */
 export function terminalKey(placement: string, terminal: string): TerminalKey {
@@ -81,5 +83,5 @@ export function endKey(end: WireEnd): string {
 
 /** An empty plan on a board. The id and the name come from the caller (the core has no chance and no clock). */
 export function newPlan(id: string, name: string, board: SheetRef): Plan {
-  return { format: 'roof-chart-plan', formatVersion: 1, id, name, board, placements: [], wires: {}, ticks: {} };
+  return { format: 'roof-chart-plan', formatVersion: 1, id, name, board, placements: [], wires: {}, ticks: {}, accepted: {} };
 }

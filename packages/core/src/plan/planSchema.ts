@@ -11,6 +11,16 @@ export const nameSchema = Joi.string()
   .pattern(/^[^\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters')
   .messages({ 'string.pattern.name': '{{#label}} must have no control characters' });
 
+/** A reason a person typed: like a name, but it may be longer and have lines. */
+export const reasonSchema = Joi.string()
+  .trim()
+  .min(1)
+  .max(PLAN_LIMITS.reasonLength)
+  .pattern(/^[^\u0000-\u0009\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters')
+  .messages({ 'string.pattern.name': '{{#label}} must have no control characters' });
+
+export const findingIdSchema = Joi.string().pattern(/^[a-z][a-z0-9-]*\/[a-z][a-z0-9-]*\/[A-Za-z0-9:,|+_.-]{1,200}$/, 'finding id');
+
 export const idSchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}$/, 'id');
 export const factIdSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'id');
 
@@ -48,4 +58,5 @@ export const planSchema = Joi.object({
   placements: Joi.array().items(placementSchema).unique('id').max(PLAN_LIMITS.placements).required(),
   wires: Joi.object().pattern(keySchema, wireSchema).required(),
   ticks: Joi.object().pattern(keySchema, wireEndSchema).required(),
+  accepted: Joi.object().pattern(findingIdSchema, reasonSchema).max(1000).default({}),
 }).required();

@@ -19,24 +19,36 @@ export type ReviewResult =
   | { readonly ok: true; readonly review: Review }
   | { readonly ok: false; readonly missing: { readonly kind: 'board' | 'part'; readonly id: string } };
 
+/** A place as text that is at most 200 characters long: long ones keep their head and get a checksum. */
 function placeKey(place: Place): string {
-  return [place.pins, place.placements, place.terminals].map((ids) => (ids ?? []).join(',')).join('|');
+  const whole = [place.pins, place.placements, place.terminals].map((ids) => (ids ?? []).join(',')).join('|');
+  return whole.length <= 200 ? whole : `${whole.slice(0, 180)}-${checksum(whole)}`;
+}
+
+/** 32-bit FNV-1a, in hexadecimal: stable over runs and machines, which is all that is asked of it. */
+function checksum(text: string): string {
+  let hash = 0x811c9dc5;
+  for (const letter of text) hash = Math.imul(hash ^ letter.codePointAt(0)!, 0x01000193) >>> 0;
+  return hash.toString(16);
 }
 
 /** Findings are drafts until they carry their code; a text key that the check does not know is its author's mistake. */
-function finish(check: Check, draft: FindingDraft): Finding {
+function finish(check: Check, draft: FindingDraft, plan: Plan): Finding {
   if (!check.messages[draft.message]) throw new Error(`${check.code} has no message ${draft.message}`);
   for (const remedy of draft.remedies) {
     if (!check.remedies[remedy.label]) throw new Error(`${check.code} has no remedy ${remedy.label}`);
   }
-  return { ...draft, code: check.code, id: `${check.code}/${draft.message}/${placeKey(draft.place)}` };
+  const id = `${check.code}/${draft.message}/${placeKey(draft.place)}`;
+  const accepted = plan.accepted[id];
+  return accepted === undefined ? { ...draft, code: check.code, id } : { ...draft, code: check.code, id, accepted };
 }
 
-/** Every finding of every check, gravest first, in registry order within a level. */
+/** Every finding of every check, gravest first, in registry order within a level; accepted ones last. */
 export function runChecks(context: CheckContext, checks: readonly Check[] = CHECKS): readonly Finding[] {
-  const found = checks.flatMap((check) => check.examine(context).map((draft) => finish(check, draft)));
+  const found = checks.flatMap((check) => check.examine(context).map((draft) => finish(check, draft, context.plan)));
   const rank = (level: Level) => LEVELS.indexOf(level);
-  return found.toSorted((a, b) => rank(a.level) - rank(b.level));
+  const lived = (finding: Finding) => Number(finding.accepted !== undefined);
+  return found.toSorted((a, b) => lived(a) - lived(b) || rank(a.level) - rank(b.level));
 }
 
 /** What checks and views look at, made once a review. */

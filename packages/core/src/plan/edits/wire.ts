@@ -39,7 +39,7 @@ const SIGNAL_COLOURS: { readonly [role: string]: WireColour } = {
   'spi.miso': 'green',
   'spi.cs': 'grey',
 };
-const FREE_COLOURS: readonly WireColour[] = ['green', 'violet', 'orange', 'white', 'brown', 'grey'];
+const FREE_COLOURS: readonly WireColour[] = ['green', 'violet', 'orange', 'brown', 'grey'];
 
 /** The colour a new wire gets when none is chosen: red supply, black ground, buses alike, the rest in turn. */
 export function defaultColour(terminal: PartTerminal, end: WireEnd): WireColour {

@@ -23,7 +23,8 @@ function ordinal(n: number): string {
 
 function positionWords(at: BoardPosition): string {
   const port = at.port && at.port !== at.label ? `, chip port ${at.port}` : '';
-  return `${at.headerTitle}, ${at.side} side, position ${at.position}, ${ordinal(at.fromEnd)} from the ${at.end}${port}`;
+  const side = at.headerTitle.includes(at.side) ? '' : `, ${at.side} side`;
+  return `${at.headerTitle}${side}, position ${at.position}, ${ordinal(at.fromEnd)} from the ${at.end}${port}`;
 }
 
 function whereWords(wire: BuildWire): string {

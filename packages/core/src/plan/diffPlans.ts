@@ -1,0 +1,90 @@
+import type { Edit } from './edit';
+import { type Placement, type Plan, sameEnd, splitKey } from './plan';
+
+const keysOf = (a: object, b: object): readonly string[] => [...new Set([...Object.keys(a), ...Object.keys(b)])];
+
+function samePart(a: Placement, b: Placement): boolean {
+  return a.sheet.id === b.sheet.id && a.sheet.version === b.sheet.version;
+}
+
+/** Parts that go, come (or are another part under the same id), change their place, name or jumpers. */
+function placementEdits(from: Plan, to: Plan): Edit[] {
+  const target = new Map(to.placements.map((p) => [p.id, p]));
+  const gone = from.placements.filter((p) => !target.has(p.id) || !samePart(p, target.get(p.id)!));
+  const order = from.placements.filter((p) => !gone.includes(p)).map((p) => p.id);
+  const edits: Edit[] = gone.map((p) => ({ kind: 'remove-placement', placement: p.id }));
+  for (const [at, placement] of to.placements.entries()) {
+    const here = order.indexOf(placement.id);
+    if (here < 0) edits.push({ kind: 'add-placement', placement, at });
+    else if (here !== at) edits.push({ kind: 'move-placement', placement: placement.id, at });
+    if (here >= 0) order.splice(here, 1);
+    order.splice(at, 0, placement.id);
+  }
+  return edits;
+}
+
+/** Names and jumpers of parts that stay. A jumper that is no longer set goes back to its default state. */
+function partEdits(from: Plan, to: Plan, defaultState: (part: string, strap: string) => string): Edit[] {
+  return to.placements.flatMap((after): Edit[] => {
+    const before = from.placements.find((p) => p.id === after.id);
+    if (!before || !samePart(before, after)) return [];
+    const renamed: Edit[] = before.name === after.name ? [] : [{ kind: 'rename-placement', placement: after.id, name: after.name }];
+    const straps = keysOf(before.straps, after.straps).filter((strap) => before.straps[strap] !== after.straps[strap]);
+    return [
+      ...renamed,
+      ...straps.map((strap): Edit => ({
+        kind: 'strap',
+        placement: after.id,
+        strap,
+        state: after.straps[strap] ?? defaultState(after.sheet.id, strap),
+      })),
+    ];
+  });
+}
+
+/** Wires that survive the placement edits: those of and to parts that stay the same part. */
+function survivors(from: Plan, to: Plan): Plan['wires'] {
+  const stays = (id: string) => survives(from, to, id);
+  return Object.fromEntries(
+    Object.entries(from.wires).filter(
+      ([key, { end }]) => stays(splitKey(key).placement) && (end.to !== 'terminal' || stays(end.placement)),
+    ),
+  );
+}
+
+function wireEdits(before: Plan['wires'], after: Plan['wires']): Edit[] {
+  return keysOf(before, after).flatMap((key): Edit[] => {
+    const [a, b] = [before[key], after[key]];
+    const place = splitKey(key);
+    const unlock: Edit[] = a?.locked ? [{ kind: 'lock', ...place, locked: false }] : [];
+    if (!b) return [...unlock, { kind: 'unwire', ...place }];
+    const moved = !sameEnd(a?.end, b.end);
+    const recoloured: Edit[] = !moved && a!.colour !== b.colour ? [{ kind: 'colour', ...place, colour: b.colour }] : [];
+    const relocked: Edit[] = b.locked !== (moved ? false : a!.locked) ? [{ kind: 'lock', ...place, locked: b.locked }] : [];
+    return moved ? [...unlock, { kind: 'wire', ...place, end: b.end, colour: b.colour }, ...relocked] : [...recoloured, ...relocked];
+  });
+}
+
+/** The edits that turn one plan into another on the same board (ids and boards are not changed).
+ *  @param defaultState the sheet's default state of a part's jumper
+ *  @example applyEdits(from, diffPlans(from, to, states), sheets).plan // equals `to` */
+export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, strap: string) => string): readonly Edit[] {
+  const ticks = Object.fromEntries(Object.entries(from.ticks).filter(([key]) => survives(from, to, splitKey(key).placement)));
+  return [
+    ...(from.name === to.name ? [] : [{ kind: 'rename-plan', name: to.name } as const]),
+    ...placementEdits(from, to),
+    ...partEdits(from, to, defaultState),
+    ...wireEdits(survivors(from, to), to.wires),
+    ...keysOf(ticks, to.ticks)
+      .filter((key) => !sameEnd(ticks[key], to.ticks[key]))
+      .map((key): Edit => ({ kind: 'tick', ...splitKey(key), end: to.ticks[key] ?? null })),
+    ...keysOf(from.accepted, to.accepted)
+      .filter((finding) => from.accepted[finding] !== to.accepted[finding])
+      .map((finding): Edit => ({ kind: 'accept', finding, reason: to.accepted[finding] ?? null })),
+  ];
+}
+
+function survives(from: Plan, to: Plan, id: string): boolean {
+  const [a, b] = [from.placements.find((p) => p.id === id), to.placements.find((p) => p.id === id)];
+  return a !== undefined && b !== undefined && samePart(a, b);
+}

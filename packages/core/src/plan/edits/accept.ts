@@ -1,0 +1,15 @@
+import type { EditRule } from '../edit';
+
+/** Accepts a finding with a reason, or (with `null`) no longer does. That the finding exists is not asked:
+ *  an accepted finding may go and come back while the plan changes, and stays accepted. */
+export const accept: EditRule<'accept'> = {
+  kind: 'accept',
+  apply(plan, edit) {
+    const { [edit.finding]: before, ...others } = plan.accepted;
+    return {
+      ok: true,
+      plan: { ...plan, accepted: edit.reason === null ? others : { ...others, [edit.finding]: edit.reason } },
+      inverse: [{ ...edit, reason: before ?? null }],
+    };
+  },
+};

@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import type { Express } from 'express';
 import type { DataSource } from 'typeorm';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { createApp } from '../src/app';
+import { pino } from 'pino';
+import { type AppParts, createApp } from '../src/app';
 import { loadSheets } from '../src/loadSheets';
 import { openDatabase } from '../src/store/database';
 import { PlanStore } from '../src/store/planStore';
@@ -17,19 +18,23 @@ export interface Served {
   readonly sheets: Sheets;
   readonly database: DataSource;
   readonly folder: string;
-  readonly logged: unknown[];
+  /** Lines of the log at level error, as JSON. */
+  readonly logged: string[];
+  readonly log: string[];
   close(): Promise<void>;
 }
 
 /** The application over a database of its own in a temporary folder. */
-export async function serve(): Promise<Served> {
+export async function serve(parts: Partial<AppParts> = {}): Promise<Served> {
   const folder = mkdtempSync(join(tmpdir(), 'roof-chart-'));
   const list = loadSheets(catalogueFolder);
   const sheets = indexSheets(list);
   const database = await openDatabase(join(folder, 'test.sqlite'));
   const store = new PlanStore(database, sheets);
-  const logged: unknown[] = [];
-  const app = createApp({ store, sheets: list, log: (error) => logged.push(error) });
+  const logged: string[] = [];
+  const lines: string[] = [];
+  const log = pino({ level: 'info' }, { write: (line) => void (line.includes('"level":50') ? logged : lines).push(line) });
+  const app = createApp({ store, sheets: list, log, ...parts });
   return {
     app,
     store,
@@ -37,6 +42,7 @@ export async function serve(): Promise<Served> {
     database,
     folder,
     logged,
+    log: lines,
     close: async () => {
       await database.destroy();
       rmSync(folder, { recursive: true, force: true });

@@ -3,6 +3,8 @@ import request from 'supertest';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { serve, type Served } from '../../tests/serve';
+import type { OPENAPI } from './openapi';
+import { planRoutes } from './planRoutes';
 
 let served: Served;
 beforeAll(async () => {
@@ -218,6 +220,78 @@ describe('guards', () => {
     expect(headers['x-powered-by']).toBeUndefined();
     expect(headers['access-control-allow-origin']).toBeUndefined();
   });
+});
+
+test('checkpoints keep a version by name and give it back', async () => {
+  const id = await newPlan('Shed');
+  await edit(id, 1, [oled]).expect(200);
+  const kept = (await api().post(`/api/plans/${id}/checkpoints`).send({ name: 'Before the move' }).expect(201)).body as { id: string };
+  await edit(id, 2, [{ kind: 'remove-placement', placement: 'display-1' }]).expect(200);
+  expect((await api().get(`/api/plans/${id}/checkpoints`).expect(200)).body).toEqual({
+    checkpoints: [{ id: kept.id, name: 'Before the move', revision: 2, at: expect.any(String) }],
+  });
+  expect((await api().get(`/api/plans/${id}/checkpoints/${kept.id}`).expect(200)).body).toMatchObject({
+    plan: { placements: [{ id: 'display-1' }] },
+  });
+  await api().get(`/api/plans/${id}/checkpoints/none`).expect(404);
+  await api().post('/api/plans/none/checkpoints').send({ name: 'A' }).expect(404);
+  await api().post(`/api/plans/${id}/checkpoints`).send({ name: '' }).expect(400);
+});
+
+test('every route is in the OpenAPI document, and nothing else is', async () => {
+  const { body } = await api().get('/api/openapi.json').expect(200);
+  const documented = Object.entries((body as typeof OPENAPI).paths).flatMap(([path, methods]) =>
+    Object.keys(methods).map((method) => `${method} ${path}`),
+  );
+  interface Layer {
+    route?: { path: string; methods: Record<string, boolean> };
+  }
+  const routes = (stack: readonly Layer[], base: string) =>
+    stack.flatMap(({ route }) =>
+      route
+        ? Object.keys(route.methods).map((method) => `${method} ${base}${route.path.replace(/:(\w+)/g, '{$1}')}`.replace(/\/$/, ''))
+        : [],
+    );
+  const plans = planRoutes(served.store, served.sheets).stack as unknown as Layer[];
+  const own = ['get /api/health', 'get /api/openapi.json', 'get /api/catalogue'];
+  expect(documented.sort()).toEqual([...own, ...routes(plans, '/api/plans')].sort());
+  for (const path of own) await api().get(path.slice(4)).expect(200);
+});
+
+test('too many requests are told to wait', async () => {
+  const few = await serve({ limits: { requests: 5, writes: 2 } });
+  const post = () => request(few.app).post('/api/plans').send({ name: 'A', board: 'rp2040-stick-40' });
+  expect([(await post()).status, (await post()).status, (await post()).status]).toEqual([201, 201, 429]);
+  expect((await post()).body).toMatchObject({ error: { code: 'too-many' } });
+  await request(few.app).get('/api/plans').expect(200);
+  await request(few.app).get('/api/plans').expect(429);
+  await few.close();
+});
+
+test('the log has a line a request and none of the user’s words', async () => {
+  const id = await newPlan('Secret garden');
+  await api().get('/api/plans/secret-garden-path').expect(404);
+  await edit(id, 1, [{ kind: 'rename-plan', name: 'Secret shed' }]).expect(200);
+  const lines = served.log.map((line) => JSON.parse(line) as Record<string, unknown>);
+  expect(lines.at(-1)).toMatchObject({ method: 'POST', route: '/api/plans/:id/edits', status: 200, ms: expect.any(Number) });
+  expect(served.log.join('')).not.toMatch(/secret|Secret/);
+});
+
+test('events tell the revision at once and after every change', async () => {
+  const id = await newPlan();
+  const server = served.app.listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  const { port } = server.address() as { port: number };
+  const abort = new AbortController();
+  const stream = await fetch(`http://127.0.0.1:${port}/api/plans/${id}/events`, { signal: abort.signal });
+  const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+  expect((await reader.read()).value).toBe('event: revision\ndata: 1\n\n');
+  await edit(id, 1, [oled]).expect(200);
+  expect((await reader.read()).value).toBe('event: revision\ndata: 2\n\n');
+  abort.abort();
+  await api().get('/api/plans/none/events').expect(204);
+  server.closeAllConnections();
+  server.close();
 });
 
 test('the catalogue is served whole', async () => {

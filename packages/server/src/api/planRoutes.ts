@@ -2,15 +2,17 @@ import { Router, type Request } from 'express';
 import Joi from 'joi';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { editsSchema } from '@roof-chart/core/plan/editSchema';
-import type { Plan } from '@roof-chart/core/plan/plan';
 import { idSchema, nameSchema } from '@roof-chart/core/plan/planSchema';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { EditOutcome, PlanStore } from '../store/planStore';
 import { ApiError, route, valid } from './apiError';
+import { planEvents } from './planEvents';
 
 const listQuery = Joi.object({ limit: Joi.string().pattern(/^\d{1,3}$/), offset: Joi.string().pattern(/^\d{1,6}$/) });
 const createBody = Joi.object({ name: nameSchema.required(), board: idSchema.required() }).required();
 const editBody = Joi.object({ batch: Joi.string().guid().required(), edits: editsSchema.required() }).required();
+
+const checkpointBody = Joi.object({ name: nameSchema.required() }).required();
 
 const planId = (req: Request): string => valid<string>(idSchema.required(), req.params['id'], 'id');
 const gone = (id: string) => new ApiError(404, { code: 'no-such-plan', message: 'There is no such plan.', path: 'id', got: id });
@@ -53,7 +55,7 @@ function answer(id: string, outcome: EditOutcome): number {
           path: 'If-Match',
           expected: etag(outcome.now.revision),
         },
-        { revision: outcome.now.revision, plan: outcome.now.plan },
+        { ...outcome.now },
       );
     case 'refused': {
       const { path, expected, got } = outcome.problem;
@@ -88,12 +90,8 @@ export function planRoutes(store: PlanStore, sheets: Sheets): Router {
           expected: [...sheets.boards.keys()].join(', '),
           got: body.board,
         });
-      const { plan, revision } = await store.createEmpty(body.name, { id: board.id, version: board.version });
-      res
-        .status(201)
-        .location(`/api/plans/${plan.id}`)
-        .set('ETag', etag(revision))
-        .json({ plan, revision } satisfies { plan: Plan; revision: number });
+      const made = await store.createEmpty(body.name, { id: board.id, version: board.version });
+      res.status(201).location(`/api/plans/${made.plan.id}`).set('ETag', etag(made.revision)).json(made);
     }),
   );
 
@@ -133,6 +131,43 @@ export function planRoutes(store: PlanStore, sheets: Sheets): Router {
       const id = planId(req);
       if (!(await store.restore(id))) throw gone(id);
       res.status(204).end();
+    }),
+  );
+
+  router.get('/:id/events', planEvents(store));
+
+  router.get(
+    '/:id/checkpoints',
+    route(async (req, res) => {
+      res.json({ checkpoints: await store.checkpoints(planId(req)) });
+    }),
+  );
+
+  router.post(
+    '/:id/checkpoints',
+    route(async (req, res) => {
+      const id = planId(req);
+      const { name } = valid<{ name: string }>(checkpointBody, req.body, 'body');
+      const kept = await store.keep(id, name);
+      if (!kept) throw gone(id);
+      res.status(201).json(kept);
+    }),
+  );
+
+  router.get(
+    '/:id/checkpoints/:checkpoint',
+    route(async (req, res) => {
+      const id = planId(req);
+      const checkpoint = valid<string>(idSchema.required(), req.params['checkpoint'], 'checkpoint');
+      const found = await store.checkpoint(id, checkpoint);
+      if (!found)
+        throw new ApiError(404, {
+          code: 'no-such-checkpoint',
+          message: 'There is no such checkpoint.',
+          path: 'checkpoint',
+          got: checkpoint,
+        });
+      res.json(found);
     }),
   );
 

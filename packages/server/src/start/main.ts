@@ -1,6 +1,8 @@
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
+import { pino } from 'pino';
+import { DATABASE_FILE, restoreBackup, soundBackups, writeBackup } from '../store/backup';
 import { start } from './start';
 import { startFault } from './startFault';
 
@@ -11,20 +13,34 @@ const OPTIONS = {
   data: { type: 'string', default: join(root, 'data') },
   demo: { type: 'boolean', default: false },
   'reset-demo': { type: 'boolean', default: false },
+  host: { type: 'string', default: '127.0.0.1' },
+  'host-name': { type: 'string', multiple: true, default: [] as string[] },
+  log: { type: 'string', default: 'warn' },
 } as const;
 
-/** Serves the built application until it is told to stop. Prints the address, or one plain sentence and exits with 1. */
-async function main(): Promise<void> {
-  const { values } = parseArgs({ options: OPTIONS });
-  const port = Number(values.port);
+const LOG_LEVELS = ['silent', 'error', 'warn', 'info', 'debug'];
+
+function numberOfPort(text: string): number {
+  const port = Number(text);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
-    throw new RangeError(`--port ${values.port} is not a port: give a whole number from 0 to 65535.`);
+    throw new RangeError(`--port ${text} is not a port: give a whole number from 0 to 65535.`);
+  return port;
+}
+
+/** Serves the built application until it is told to stop. */
+async function serve(args: string[]): Promise<void> {
+  const { values } = parseArgs({ args, options: OPTIONS });
+  if (!LOG_LEVELS.includes(values.log)) throw new RangeError(`--log ${values.log} is no level: give one of ${LOG_LEVELS.join(', ')}.`);
+  const passphrase = process.env['ROOF_CHART_PASSPHRASE'];
   const running = await start({
-    port,
-    host: '127.0.0.1',
+    port: numberOfPort(values.port),
+    host: values.host,
+    hostNames: values['host-name'],
     dataFolder: resolve(values.data),
     catalogueFolder: join(root, 'packages/catalogue'),
     webFolder: join(root, 'packages/web/dist'),
+    log: pino({ level: values.log }),
+    ...(passphrase === undefined ? {} : { passphrase }),
     ...(values.demo || values['reset-demo'] ? { demoFolder: join(root, 'demo/plans') } : {}),
     resetDemo: values['reset-demo'],
   });
@@ -34,7 +50,34 @@ async function main(): Promise<void> {
   process.once('SIGTERM', stop);
 }
 
-main().catch((error: unknown) => {
+const FILES = { data: { type: 'string', default: join(root, 'data') } } as const;
+
+/** `backup FILE`: a complete copy of the database, also while the server runs. */
+function backup(args: string[]): void {
+  const { values, positionals } = parseArgs({ args, options: FILES, allowPositionals: true });
+  const target = resolve(
+    positionals[0] ?? join(values.data, 'backups', `by-hand-${new Date().toISOString().replace(/[:.]/g, '-')}.sqlite`),
+  );
+  writeBackup(join(values.data, DATABASE_FILE), target);
+  console.log(`Backup written to ${target}`);
+}
+
+/** `restore FILE`: a backup in the place of the database. The server must be stopped. */
+function restore(args: string[]): void {
+  const { values, positionals } = parseArgs({ args, options: FILES, allowPositionals: true });
+  const file = positionals[0];
+  if (!file) throw new RangeError(`Which backup? ${soundBackups(values.data).join(', ') || `There is none in ${values.data}.`}`);
+  const aside = restoreBackup(resolve(values.data), resolve(file), new Date());
+  console.log(`Restored from ${file}.${aside ? ` The former database is kept as ${aside}.` : ''}`);
+}
+
+async function main([command, ...args]: string[]): Promise<void> {
+  if (command === 'backup') return backup(args);
+  if (command === 'restore') return restore(args);
+  return serve(command === undefined ? [] : [command, ...args]);
+}
+
+main(process.argv.slice(2)).catch((error: unknown) => {
   console.error(startFault(error));
   process.exit(1);
 });

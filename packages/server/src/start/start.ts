@@ -1,13 +1,16 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import type { Server } from 'node:http';
 import { join } from 'node:path';
+import type { Logger } from 'pino';
 import { planSchema } from '@roof-chart/core/plan/planSchema';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import { createApp } from '../app';
 import { loadSheets } from '../loadSheets';
+import { DATABASE_FILE, dailyBackup, refuseDamaged } from '../store/backup';
 import { openDatabase } from '../store/database';
 import { PlanStore } from '../store/planStore';
+import { PASSPHRASE_LENGTH } from '../web/passphrase';
 
 export interface StartOptions {
   readonly port: number;
@@ -18,6 +21,21 @@ export interface StartOptions {
   /** Folder of example plans to put in place. */
   readonly demoFolder?: string;
   readonly resetDemo?: boolean;
+  readonly log?: Logger;
+  /** Needed when the host is not a loopback address. */
+  readonly passphrase?: string;
+  /** Names under which a server on a network is asked, besides its address. */
+  readonly hostNames?: readonly string[];
+}
+
+const LOOPBACK = new Set(['127.0.0.1', '::1', 'localhost']);
+
+/** @throws Error when a server would be open to a network without a passphrase */
+function checkPassphrase({ host, passphrase }: StartOptions): void {
+  if (LOOPBACK.has(host) || (passphrase !== undefined && passphrase.length >= PASSPHRASE_LENGTH)) return;
+  throw new Error(
+    `beyond this machine (--host ${host}) a passphrase of at least ${PASSPHRASE_LENGTH} characters is needed: set ROOF_CHART_PASSPHRASE.`,
+  );
 }
 
 export interface Running {
@@ -47,16 +65,22 @@ function listen(app: ReturnType<typeof createApp>, port: number, host: string): 
 /** Opens the database, puts the examples in place, and serves on the address.
  *  @throws the system's error when the port is taken or the folder cannot be written */
 export async function start(options: StartOptions): Promise<Running> {
+  checkPassphrase(options);
   const sheets = loadSheets(options.catalogueFolder);
-  const database = await openDatabase(join(options.dataFolder, 'roof-chart.sqlite'));
+  refuseDamaged(options.dataFolder, new Date());
+  const database = await openDatabase(join(options.dataFolder, DATABASE_FILE));
   try {
     const store = new PlanStore(database, indexSheets(sheets));
     for (const plan of options.demoFolder ? examples(options.demoFolder) : []) await store.placeExample(plan, options.resetDemo ?? false);
+    dailyBackup(options.dataFolder, new Date());
     const app = createApp({
       store,
       sheets,
       ...(options.webFolder ? { webFolder: options.webFolder } : {}),
-      log: (error) => console.error(error),
+      ...(options.log ? { log: options.log } : {}),
+      ...(LOOPBACK.has(options.host)
+        ? {}
+        : { passphrase: options.passphrase!, hostNames: new Set([options.host, ...(options.hostNames ?? [])]) }),
     });
     const server = await listen(app, options.port, options.host);
     const bound = server.address();

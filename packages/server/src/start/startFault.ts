@@ -1,5 +1,11 @@
+import { DamagedDatabase } from '../store/backup';
+
 /** Why the server did not start, as one plain sentence. */
 export function startFault(error: unknown): string {
+  if (error instanceof DamagedDatabase) {
+    const way = error.backup ? `The last good backup is ${error.backup}: npm run restore -- ${error.backup}` : 'There is no backup.';
+    return `The database was damaged and is set aside, unchanged, as ${error.aside}. ${way} Started again as it is, the server begins empty.`;
+  }
   const { code, message, port, path } = error as { code?: string; message?: string; port?: number; path?: string };
   switch (code) {
     case 'EADDRINUSE':
@@ -18,9 +24,9 @@ export function startFault(error: unknown): string {
     case 'SQLITE_READONLY':
     case 'SQLITE_READONLY_DIRECTORY':
       return 'The data folder cannot be written. Choose another folder with --data.';
-    case 'SQLITE_NOTADB':
-    case 'SQLITE_CORRUPT':
-      return 'The database file is damaged and was left as it is. Move it away, or choose another folder with --data.';
+    case 'SQLITE_FULL':
+    case 'ENOSPC':
+      return 'The disk is full. Nothing was changed; make room, then start again.';
     default:
       return `The server did not start: ${message ?? String(error)}`;
   }

@@ -27,4 +27,22 @@ class CreatePlans1795564800000 implements MigrationInterface {
   }
 }
 
-export const MIGRATIONS = [CreatePlans1795564800000];
+class CreateCheckpoints1795568400000 implements MigrationInterface {
+  name = 'CreateCheckpoints1795568400000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(
+      `CREATE TABLE checkpoints (
+        id TEXT PRIMARY KEY NOT NULL, plan_id TEXT NOT NULL REFERENCES plans (id), name TEXT NOT NULL,
+        revision INTEGER NOT NULL, document TEXT NOT NULL, at TEXT NOT NULL)`,
+    );
+    await runner.query('CREATE INDEX checkpoints_of_plan ON checkpoints (plan_id, at DESC)');
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP INDEX checkpoints_of_plan');
+    await runner.query('DROP TABLE checkpoints');
+  }
+}
+
+export const MIGRATIONS = [CreatePlans1795564800000, CreateCheckpoints1795568400000];

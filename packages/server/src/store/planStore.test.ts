@@ -23,13 +23,17 @@ test('the file is in WAL mode with full sync', async () => {
 
 test('migrations go down and up again without a trace', async () => {
   const tables = async () =>
-    (await served.database.query<{ name: string }[]>("SELECT name FROM sqlite_master WHERE name IN ('plans','batches') ORDER BY name")).map(
-      (r) => r.name,
-    );
+    (
+      await served.database.query<{ name: string }[]>(
+        "SELECT name FROM sqlite_master WHERE type = 'table' AND name IN ('plans','batches','checkpoints') ORDER BY name",
+      )
+    ).map((r) => r.name);
+  expect(await tables()).toEqual(['batches', 'checkpoints', 'plans']);
+  await served.database.undoLastMigration();
   await served.database.undoLastMigration();
   expect(await tables()).toEqual([]);
   await served.database.runMigrations();
-  expect(await tables()).toEqual(['batches', 'plans']);
+  expect(await tables()).toEqual(['batches', 'checkpoints', 'plans']);
 });
 
 test('every batch is logged with what takes it back', async () => {
@@ -55,7 +59,7 @@ test('a write that fails in the middle leaves plan and log as they were', async 
   await served.store.create(hive);
   await served.database.query("CREATE TRIGGER broken BEFORE INSERT ON batches BEGIN SELECT RAISE(ABORT, 'no space'); END");
   await expect(served.store.edit(hive.id, 1, 'b1', rename('Lost'))).rejects.toThrow('no space');
-  expect(await served.store.read(hive.id)).toEqual({ plan: hive, revision: 1 });
+  expect(await served.store.read(hive.id)).toEqual({ plan: hive, revision: 1, recent: [] });
   await served.database.query('DROP TRIGGER broken');
   expect(await served.store.edit(hive.id, 1, 'b2', rename('Kept'))).toEqual({ kind: 'done', revision: 2 });
 });
@@ -68,4 +72,20 @@ test('the example is placed once, left alone, and reset with the changed one kep
   expect(await served.store.placeExample(hive, true)).toBe('reset');
   expect((await served.store.list(10, 0)).plans.map((p) => p.name).sort()).toEqual(['Hive watch', 'My hive (before reset)']);
   expect(await served.store.edit(hive.id, 1, 'b1', rename('Again'))).toEqual({ kind: 'done', revision: 2 });
+});
+
+test('a plan stored before accepted findings existed opens as today’s', async () => {
+  const { accepted: _, ...old } = hive;
+  await served.store.create(old as Plan);
+  expect((await served.store.read(hive.id))!.plan).toEqual(hive);
+  expect(await served.store.edit(hive.id, 1, 'b1', [{ kind: 'accept', finding: 'pin-shared/shared/GP22||', reason: 'For now.' }])).toEqual({
+    kind: 'done',
+    revision: 2,
+  });
+});
+
+test('a reader learns which batches are in', async () => {
+  await served.store.create(hive);
+  for (const [n, batch] of ['b1', 'b2', 'b3'].entries()) await served.store.edit(hive.id, n + 1, batch, rename(batch));
+  expect((await served.store.read(hive.id))!.recent).toEqual(['b3', 'b2', 'b1']);
 });

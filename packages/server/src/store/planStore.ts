@@ -5,9 +5,10 @@ import { thumbnail, type Thumbnail } from '@roof-chart/core/outputs/thumbnail';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Edit, EditProblem } from '@roof-chart/core/plan/edit';
 import { newPlan, type Plan, type SheetRef } from '@roof-chart/core/plan/plan';
+import { upgradePlan } from '@roof-chart/core/plan/upgradePlan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { inTurn } from './inTurn';
-import { BatchEntity, PlanEntity, type PlanRow } from './rows';
+import { BatchEntity, CheckpointEntity, PlanEntity, type PlanRow } from './rows';
 
 export interface PlanSummary {
   readonly id: string;
@@ -22,7 +23,21 @@ export interface PlanSummary {
 export interface StoredPlan {
   readonly plan: Plan;
   readonly revision: number;
+  /** Ids of the latest batches, newest first: a client that lost an answer learns that its batch is in. */
+  readonly recent: readonly string[];
 }
+
+export interface Checkpoint {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly at: string;
+}
+
+/** Told after every acknowledged change of a plan. */
+export type ChangeListener = (planId: string, revision: number) => void;
+
+const RECENT_BATCHES = 200;
 
 export type EditOutcome =
   | { readonly kind: 'done'; readonly revision: number }
@@ -40,11 +55,12 @@ const summary = (row: PlanRow): PlanSummary => ({
   thumbnail: JSON.parse(row.thumbnail) as Thumbnail,
 });
 
-const stored = (row: PlanRow): StoredPlan => ({ plan: JSON.parse(row.document) as Plan, revision: row.revision });
+const planOf = (document: string): Plan => upgradePlan(JSON.parse(document) as Plan);
 
 /** Plans in SQLite. Every write is one transaction; nothing is ever removed from the disk. */
 export class PlanStore {
   readonly #write = inTurn();
+  readonly #listeners = new Set<ChangeListener>();
 
   constructor(
     private readonly source: DataSource,
@@ -63,7 +79,7 @@ export class PlanStore {
 
   async read(id: string): Promise<StoredPlan | undefined> {
     const row = await this.source.getRepository(PlanEntity).findOneBy({ id, deletedAt: IsNull() });
-    return row ? stored(row) : undefined;
+    return row ? this.#stored(this.source.manager, row) : undefined;
   }
 
   /** Stores a plan that has no row yet, at revision 1. */
@@ -74,7 +90,27 @@ export class PlanStore {
         .getRepository(PlanEntity)
         .insert({ ...this.#columns(plan), id: plan.id, revision: 1, createdAt: at, updatedAt: at, deletedAt: null }),
     );
-    return { plan, revision: 1 };
+    return { plan, revision: 1, recent: [] };
+  }
+
+  async #stored(manager: EntityManager, row: PlanRow): Promise<StoredPlan> {
+    const recent = await manager.find(BatchEntity, {
+      where: { planId: row.id },
+      select: { batch: true },
+      order: { revision: 'DESC' },
+      take: RECENT_BATCHES,
+    });
+    return { plan: planOf(row.document), revision: row.revision, recent: recent.map((b) => b.batch) };
+  }
+
+  /** @returns stops listening */
+  listen(listener: ChangeListener): () => void {
+    this.#listeners.add(listener);
+    return () => void this.#listeners.delete(listener);
+  }
+
+  #tell(planId: string, revision: number): void {
+    for (const listener of this.#listeners) listener(planId, revision);
   }
 
   /** A new empty plan on a board. */
@@ -84,8 +120,11 @@ export class PlanStore {
 
   /** Applies a batch of edits to the revision the client saw: all of it, or nothing.
    *  A batch that was already taken answers again with its revision. */
-  edit(id: string, revision: number, batch: string, edits: readonly Edit[]): Promise<EditOutcome> {
-    return this.#write(() => this.source.transaction((manager) => this.#editWithin(manager, id, revision, batch, edits)));
+  async edit(id: string, revision: number, batch: string, edits: readonly Edit[]): Promise<EditOutcome> {
+    const outcome = await this.#write(() => this.source.transaction((manager) => this.#editWithin(manager, id, revision, batch, edits)));
+    // After the commit only: whoever hears of a revision can read it.
+    if (outcome.kind === 'done') this.#tell(id, outcome.revision);
+    return outcome;
   }
 
   async #editWithin(manager: EntityManager, id: string, revision: number, batch: string, edits: readonly Edit[]): Promise<EditOutcome> {
@@ -93,9 +132,8 @@ export class PlanStore {
     if (!row) return { kind: 'gone' };
     const taken = await manager.findOneBy(BatchEntity, { planId: id, batch });
     if (taken) return { kind: 'done', revision: taken.revision };
-    const now = stored(row);
-    if (row.revision !== revision) return { kind: 'stale', now };
-    const result = applyEdits(now.plan, edits, this.sheets);
+    if (row.revision !== revision) return { kind: 'stale', now: await this.#stored(manager, row) };
+    const result = applyEdits(planOf(row.document), edits, this.sheets);
     if (!result.ok) return { kind: 'refused', at: result.at, problem: result.problem };
     const next = revision + 1;
     const at = this.now().toISOString();
@@ -127,6 +165,32 @@ export class PlanStore {
     });
   }
 
+  /** Keeps the present plan under a name. Undefined where there is no such plan. */
+  async keep(planId: string, name: string): Promise<Checkpoint | undefined> {
+    return this.#write(async () => {
+      const row = await this.source.getRepository(PlanEntity).findOneBy({ id: planId, deletedAt: IsNull() });
+      if (!row) return undefined;
+      const checkpoint = { id: randomUUID(), planId, name, revision: row.revision, document: row.document, at: this.now().toISOString() };
+      await this.source.getRepository(CheckpointEntity).insert(checkpoint);
+      return { id: checkpoint.id, name, revision: row.revision, at: checkpoint.at };
+    });
+  }
+
+  /** Checkpoints of a plan, newest first. */
+  checkpoints(planId: string): Promise<readonly Checkpoint[]> {
+    return this.source.getRepository(CheckpointEntity).find({
+      where: { planId },
+      select: { id: true, name: true, revision: true, at: true },
+      order: { at: 'DESC', id: 'ASC' },
+      take: 200,
+    });
+  }
+
+  async checkpoint(planId: string, id: string): Promise<(Checkpoint & { readonly plan: Plan }) | undefined> {
+    const row = await this.source.getRepository(CheckpointEntity).findOneBy({ planId, id });
+    return row ? { id: row.id, name: row.name, revision: row.revision, at: row.at, plan: planOf(row.document) } : undefined;
+  }
+
   /** The examples: put in place when absent. With `reset`, a changed one is first kept as a copy under a new id. */
   async placeExample(plan: Plan, reset: boolean): Promise<'placed' | 'kept' | 'reset'> {
     const row = await this.source.getRepository(PlanEntity).findOneBy({ id: plan.id });
@@ -136,7 +200,7 @@ export class PlanStore {
     }
     if (!reset) return 'kept';
     if (row.revision > 1) {
-      const old = JSON.parse(row.document) as Plan;
+      const old = planOf(row.document);
       await this.create({ ...old, id: randomUUID(), name: `${old.name.slice(0, 100)} (before reset)` });
     }
     await this.#write(() =>

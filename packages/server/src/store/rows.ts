@@ -26,6 +26,29 @@ export interface BatchRow {
   at: string;
 }
 
+/** A named version of a plan that the builder keeps. */
+export interface CheckpointRow {
+  id: string;
+  planId: string;
+  name: string;
+  revision: number;
+  document: string;
+  at: string;
+}
+
+export const CheckpointEntity = new EntitySchema<CheckpointRow>({
+  name: 'checkpoint',
+  tableName: 'checkpoints',
+  columns: {
+    id: { type: 'text', primary: true },
+    planId: { type: 'text', name: 'plan_id' },
+    name: { type: 'text' },
+    revision: { type: 'integer' },
+    document: { type: 'text' },
+    at: { type: 'text' },
+  },
+});
+
 export const PlanEntity = new EntitySchema<PlanRow>({
   name: 'plan',
   tableName: 'plans',

@@ -1,0 +1,195 @@
+/** The HTTP interface as an OpenAPI 3.1 document. A test holds it against the routes. */
+
+const problem = (description: string) => ({
+  description,
+  content: { 'application/json': { schema: { $ref: '#/components/schemas/Problem' } } },
+});
+const json = (description: string, schema: object) => ({ description, content: { 'application/json': { schema } } });
+const body = (schema: object) => ({ required: true, content: { 'application/json': { schema } } });
+const ref = (name: string) => ({ $ref: `#/components/schemas/${name}` });
+const list = (name: string, of: string) => ({
+  type: 'object',
+  required: [name],
+  properties: { [name]: { type: 'array', items: ref(of) } },
+});
+const path = (name: string) => ({ name, in: 'path', required: true, schema: { type: 'string', pattern: '^[a-z0-9][a-z0-9-]{0,63}$' } });
+const number = (name: string) => ({ name, in: 'query', schema: { type: 'integer', minimum: 0 } });
+const gone = { 404: problem('No such plan') };
+const bad = { 400: problem('Malformed, with its place') };
+
+const components = {
+  Problem: {
+    type: 'object',
+    required: ['error'],
+    properties: {
+      error: {
+        type: 'object',
+        required: ['code', 'message'],
+        properties: {
+          code: { type: 'string' },
+          message: { type: 'string' },
+          path: { type: 'string' },
+          expected: { type: 'string' },
+          got: { type: 'string' },
+        },
+      },
+    },
+  },
+  Plan: { type: 'object', description: 'The plan document; its schema is that of a plan file.' },
+  StoredPlan: {
+    type: 'object',
+    required: ['plan', 'revision', 'recent'],
+    properties: {
+      plan: ref('Plan'),
+      revision: { type: 'integer' },
+      recent: { type: 'array', items: { type: 'string' }, description: 'Ids of the latest batches, newest first' },
+    },
+  },
+  PlanSummary: {
+    type: 'object',
+    required: ['id', 'name', 'board', 'parts', 'revision', 'updatedAt'],
+    properties: {
+      id: { type: 'string' },
+      name: { type: 'string' },
+      board: { type: 'string' },
+      parts: { type: 'integer' },
+      revision: { type: 'integer' },
+      updatedAt: { type: 'string', format: 'date-time' },
+      thumbnail: { type: 'object' },
+    },
+  },
+  Edit: {
+    type: 'object',
+    required: ['kind'],
+    properties: { kind: { type: 'string' } },
+    description: 'One edit; its fields depend on its kind.',
+  },
+  Checkpoint: {
+    type: 'object',
+    required: ['id', 'name', 'revision', 'at'],
+    properties: {
+      id: { type: 'string' },
+      name: { type: 'string' },
+      revision: { type: 'integer' },
+      at: { type: 'string', format: 'date-time' },
+    },
+  },
+} as const;
+
+const name = { type: 'string', minLength: 1, maxLength: 120 };
+
+export const OPENAPI = {
+  openapi: '3.1.0',
+  info: {
+    title: 'Roof Chart',
+    version: '0.1.0',
+    description: 'Plans, their edits and checkpoints. JSON in UTF-8; bodies of at most 1 MB.',
+  },
+  paths: {
+    '/api/health': { get: { summary: 'Whether the server answers', responses: { 200: json('It does', { type: 'object' }) } } },
+    '/api/openapi.json': { get: { summary: 'This document', responses: { 200: json('The document', { type: 'object' }) } } },
+    '/api/catalogue': {
+      get: {
+        summary: 'Every board and part sheet',
+        responses: {
+          200: json('Sheets', {
+            type: 'object',
+            required: ['sheets'],
+            properties: { sheets: { type: 'array', items: { type: 'object' } } },
+          }),
+        },
+      },
+    },
+    '/api/plans': {
+      get: {
+        summary: 'Plans, last changed first',
+        parameters: [number('limit'), number('offset')],
+        responses: { 200: json('Summaries', { ...list('plans', 'PlanSummary') }), ...bad },
+      },
+      post: {
+        summary: 'A new plan on a board',
+        requestBody: body({
+          type: 'object',
+          required: ['name', 'board'],
+          properties: { name, board: { type: 'string' } },
+          additionalProperties: false,
+        }),
+        responses: { 201: json('The plan', ref('StoredPlan')), ...bad, 422: problem('Unknown board') },
+      },
+    },
+    '/api/plans/{id}': {
+      get: {
+        summary: 'One plan, its revision in ETag',
+        parameters: [path('id')],
+        responses: { 200: json('The plan', ref('StoredPlan')), ...gone },
+      },
+      delete: { summary: 'Puts a plan aside', parameters: [path('id')], responses: { 204: { description: 'Done' }, ...gone } },
+    },
+    '/api/plans/{id}/restore': {
+      post: { summary: 'Brings a deleted plan back', parameters: [path('id')], responses: { 204: { description: 'Done' }, ...gone } },
+    },
+    '/api/plans/{id}/edits': {
+      post: {
+        summary: 'Applies a batch of edits, all or nothing',
+        parameters: [
+          path('id'),
+          {
+            name: 'If-Match',
+            in: 'header',
+            required: true,
+            schema: { type: 'string' },
+            description: 'The quoted revision the edits were made on',
+          },
+        ],
+        requestBody: body({
+          type: 'object',
+          required: ['batch', 'edits'],
+          properties: {
+            batch: { type: 'string', format: 'uuid' },
+            edits: { type: 'array', items: ref('Edit'), minItems: 1, maxItems: 500 },
+          },
+          additionalProperties: false,
+        }),
+        responses: {
+          200: json('The new revision', { type: 'object', required: ['revision'], properties: { revision: { type: 'integer' } } }),
+          ...bad,
+          ...gone,
+          412: json('The plan has changed: its present state', { allOf: [ref('Problem'), ref('StoredPlan')] }),
+          422: problem('An edit cannot be done'),
+          428: problem('If-Match is missing'),
+        },
+      },
+    },
+    '/api/plans/{id}/events': {
+      get: {
+        summary: 'Server-sent events: the revision, at once and after every change',
+        parameters: [path('id')],
+        responses: {
+          200: { description: 'Events', content: { 'text/event-stream': {} } },
+          204: { description: 'No such plan, or too many listeners' },
+        },
+      },
+    },
+    '/api/plans/{id}/checkpoints': {
+      get: {
+        summary: 'Named versions, newest first',
+        parameters: [path('id')],
+        responses: { 200: json('Checkpoints', list('checkpoints', 'Checkpoint')) },
+      },
+      post: {
+        summary: 'Keeps the present plan under a name',
+        parameters: [path('id')],
+        requestBody: body({ type: 'object', required: ['name'], properties: { name }, additionalProperties: false }),
+        responses: { 201: json('The checkpoint', ref('Checkpoint')), ...bad, ...gone },
+      },
+    },
+    '/api/plans/{id}/checkpoints/{checkpoint}': {
+      get: {
+        summary: 'One checkpoint with its plan',
+        parameters: [path('id'), path('checkpoint')],
+        responses: { 200: json('The checkpoint', ref('Checkpoint')), 404: problem('No such checkpoint') },
+      },
+    },
+  },
+  components: { schemas: components },
+} as const;

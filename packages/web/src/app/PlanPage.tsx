@@ -1,9 +1,13 @@
+import { notifications } from '@mantine/notifications';
 import { useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { documentActions } from '../store/documentSlice';
 import { sessionActions } from '../store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../store/store';
 import type { StoredPlan } from '../store/api';
+import { openingOf, openingOffline, type Opened } from '../store/opening';
+import { readLocal } from '../store/localCopy';
 import { Frame } from './Frame';
 import { Message } from './Message';
 import { useWorkbench } from './workbench';
@@ -20,6 +24,34 @@ async function fetchPlan(id: string): Promise<StoredPlan | 'gone' | 'away'> {
   }
 }
 
+/** The plan of an address, from the server and from what this browser kept of it. */
+async function openPlan(id: string, sheets: Sheets): Promise<Opened | 'gone' | 'away'> {
+  const [server, local] = await Promise.all([fetchPlan(id), readLocal(id)]);
+  const copy = local.kind === 'copy' ? local.copy : null;
+  if (local.kind === 'damaged')
+    notifications.show({
+      message: 'What this browser had kept of the plan could not be read and was set aside. The plan is opened as the server holds it.',
+      autoClose: false,
+    });
+  if (server === 'away') return copy ? openingOffline(copy) : 'away';
+  if (server === 'gone') return 'gone';
+  const { document, lost } = openingOf(server, copy, sheets);
+  if (lost > 0)
+    notifications.show({ message: `${lost} edits kept in this browser no longer fit the plan and were left out.`, autoClose: false });
+  return document;
+}
+
+/** Listens to the server for changes made elsewhere, for as long as the plan is open. */
+function useLiveChanges(id: string, ready: boolean): void {
+  const { saver } = useWorkbench();
+  useEffect(() => {
+    if (!ready) return undefined;
+    const source = new EventSource(`/api/plans/${encodeURIComponent(id)}/events`);
+    source.addEventListener('revision', (event) => void saver.heard(id, Number((event as MessageEvent<string>).data)));
+    return () => source.close();
+  }, [id, ready, saver]);
+}
+
 /** Opens the plan of the address and keeps it open while its views change. */
 export function PlanPage() {
   const { id = '' } = useParams();
@@ -32,7 +64,7 @@ export function PlanPage() {
   const loading = answer.of === ask ? answer.loading : 'loading';
   useEffect(() => {
     let current = true;
-    void fetchPlan(id).then((found) => {
+    void openPlan(id, sheets).then((found) => {
       if (!current) return;
       if (typeof found !== 'string') {
         dispatch(sessionActions.sessionCleared());
@@ -43,8 +75,9 @@ export function PlanPage() {
     return () => {
       current = false;
     };
-  }, [id, ask, dispatch]);
+  }, [id, ask, dispatch, sheets]);
   useEffect(() => () => void dispatch(documentActions.closed()), [id, dispatch]);
+  useLiveChanges(id, loading === 'ready');
 
   if (loading === 'gone') return <Message title="There is no such plan" action={{ label: 'Go to Plans', href: '/' }} />;
   if (loading === 'away') {

@@ -6,15 +6,18 @@ import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { type Reviewed, ReviewFeed } from '../review/reviewFeed';
-import { doEdits, redo, undo } from '../store/doing';
+import { doEdits, redo, type Stepped, undo } from '../store/doing';
+import { Keeper } from '../store/keeper';
 import { Saver } from '../store/saver';
 import { type Store, useAppSelector } from '../store/store';
 import { announce } from './announcer';
+import { offerRestore } from './offerRestore';
 
 /** Tools that every view of a plan uses, around the sheets of this session. */
 export interface Workbench {
   readonly sheets: Sheets;
   readonly feed: ReviewFeed;
+  readonly saver: Saver;
   /** Does edits as one undoable step; says why where they cannot be done. */
   edit(edits: readonly Edit[], label: string): boolean;
   undo(): void;
@@ -29,25 +32,36 @@ export function useWorkbench(): Workbench {
   return bench;
 }
 
+/** Brings a plan back that was deleted elsewhere; what waits here is then sent. */
+async function bringBack(planId: string): Promise<void> {
+  const response = await fetch(`/api/plans/${planId}/restore`, { method: 'POST' }).catch(() => null);
+  if (!response?.ok)
+    notifications.show({ message: 'The plan could not be brought back just now. Your edits are still kept here.', color: 'brick' });
+}
+
 function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbench {
   return {
     sheets,
     feed,
+    saver: new Saver(store, () => sheets, {
+      tell: (message) => void notifications.show({ message, autoClose: false }),
+      gone: (id) => offerRestore(id, () => void bringBack(id)),
+    }),
     edit(edits, label) {
       const done = doEdits(store, sheets, edits, label);
       if (done.ok) announce(label);
       else notifications.show({ message: done.words, color: 'brick' });
       return done.ok;
     },
-    undo() {
-      const label = undo(store, sheets);
-      if (label) announce(`Undone: ${label}`);
-    },
-    redo() {
-      const label = redo(store, sheets);
-      if (label) announce(`Done again: ${label}`);
-    },
+    undo: () => tellStep(undo(store, sheets), 'Undone'),
+    redo: () => tellStep(redo(store, sheets), 'Done again'),
   };
+}
+
+function tellStep(stepped: Stepped, word: string): void {
+  if (stepped.kind === 'done') announce(`${word}: ${stepped.label}`);
+  else if (stepped.kind === 'unfit')
+    notifications.show({ message: `“${stepped.label}” cannot be taken back any more: the plan was changed around it.`, color: 'brick' });
 }
 
 /** One workbench for as long as the application runs: its sheets do not change under it. */
@@ -61,10 +75,12 @@ export function WorkbenchProvider({
   const store = useStore() as Store;
   const [bench] = useState(() => makeWorkbench(store, indexSheets(list), new ReviewFeed(list)));
   useEffect(() => {
-    const saver = new Saver(store, () => bench.sheets, { tell: (message) => notifications.show({ message, autoClose: false }) });
-    const stop = saver.watch();
+    const tell = (message: string) => void notifications.show({ message, autoClose: false });
+    const stopKeeping = new Keeper(store, tell).watch();
+    const stopSaving = bench.saver.watch();
     return () => {
-      stop();
+      stopSaving();
+      stopKeeping();
       bench.feed.close();
     };
   }, [bench, store]);

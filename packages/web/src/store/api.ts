@@ -17,6 +17,8 @@ export interface PlanSummary {
 export interface StoredPlan {
   readonly plan: Plan;
   readonly revision: number;
+  /** Ids of the batches the server took last, newest first. */
+  readonly recent: readonly string[];
 }
 
 /** What the server holds, as the browser remembers it. The open document is not here: it lives in its own slice. */

@@ -36,7 +36,10 @@ export const documentSlice = createSlice({
   name: 'document',
   initialState,
   reducers: {
-    opened: (_state, { payload }: PayloadAction<{ plan: Plan; revision: number }>): DocumentState => ({ ...initialState, ...payload }),
+    opened: (_state, { payload }: PayloadAction<Partial<DocumentState> & { plan: Plan; revision: number }>): DocumentState => ({
+      ...initialState,
+      ...payload,
+    }),
     closed: (): DocumentState => initialState,
     did: (state, { payload }: PayloadAction<{ plan: Plan; batch: Batch; step: Step }>): DocumentState => ({
       ...(state as DocumentState),
@@ -66,13 +69,16 @@ export const documentSlice = createSlice({
       const waiting = state.waiting.slice(payload.batches) as Batch[];
       return { ...(state as DocumentState), revision: payload.revision, waiting, save: waiting.length > 0 ? 'saving' : 'saved' };
     },
+    /** An undo or redo step that no longer fits is dropped. */
+    stepDropped: (state, { payload }: PayloadAction<'past' | 'future'>): DocumentState => ({
+      ...(state as DocumentState),
+      [payload]: state[payload].slice(0, -1),
+    }),
     /** Somebody else changed the plan: their revision is the ground, our waiting batches are laid on it again. */
     rebased: (state, { payload }: PayloadAction<{ plan: Plan; revision: number; waiting: readonly Batch[] }>): DocumentState => ({
       ...(state as DocumentState),
       ...payload,
-      // Steps made on the old ground may no longer fit; undoing through someone else's work would surprise both.
-      past: [],
-      future: [],
+      // Undo steps stay: one that no longer fits says so when it is asked for.
       save: payload.waiting.length > 0 ? 'saving' : 'saved',
     }),
   },

@@ -23,22 +23,27 @@ export function doEdits(store: Store, sheets: Sheets, edits: readonly Edit[], la
   return { ok: true };
 }
 
-/** Takes the last step back. @returns its label, or undefined when there is none or it no longer fits */
-export function undo(store: Store, sheets: Sheets): string | undefined {
+/** What became of an undo or redo: done, nothing to do, or a step that other changes have made impossible. */
+export type Stepped = { readonly kind: 'done' | 'unfit'; readonly label: string } | { readonly kind: 'none' };
+
+/** Takes the last step back. A step that no longer fits is dropped, and named. */
+export function undo(store: Store, sheets: Sheets): Stepped {
   const { plan, past } = store.getState().document;
   const step = past.at(-1);
-  const result = plan && step && applyEdits(plan, step.inverse, sheets);
-  if (!result?.ok) return undefined;
-  store.dispatch(documentActions.undid({ plan: result.plan, batch: newBatch(step!.inverse) }));
-  return step!.label;
+  if (!plan || !step) return { kind: 'none' };
+  const result = applyEdits(plan, step.inverse, sheets);
+  if (result.ok) store.dispatch(documentActions.undid({ plan: result.plan, batch: newBatch(step.inverse) }));
+  else store.dispatch(documentActions.stepDropped('past'));
+  return { kind: result.ok ? 'done' : 'unfit', label: step.label };
 }
 
-/** Does the last undone step again. */
-export function redo(store: Store, sheets: Sheets): string | undefined {
+/** Does the last undone step again. A step that no longer fits is dropped, and named. */
+export function redo(store: Store, sheets: Sheets): Stepped {
   const { plan, future } = store.getState().document;
   const step = future.at(-1);
-  const result = plan && step && applyEdits(plan, step.edits, sheets);
-  if (!result?.ok) return undefined;
-  store.dispatch(documentActions.redid({ plan: result.plan, batch: newBatch(step!.edits) }));
-  return step!.label;
+  if (!plan || !step) return { kind: 'none' };
+  const result = applyEdits(plan, step.edits, sheets);
+  if (result.ok) store.dispatch(documentActions.redid({ plan: result.plan, batch: newBatch(step.edits) }));
+  else store.dispatch(documentActions.stepDropped('future'));
+  return { kind: result.ok ? 'done' : 'unfit', label: step.label };
 }

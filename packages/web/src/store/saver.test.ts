@@ -27,13 +27,17 @@ class FakeServer {
   #answer(revision: number, batch: Batch): SaveAnswer {
     const before = this.taken.get(batch.id);
     if (before !== undefined) return { kind: 'done', revision: before };
-    if (revision !== this.revision) return { kind: 'stale', plan: this.plan, revision: this.revision };
+    if (revision !== this.revision) return { kind: 'stale', now: this.stored() };
     const result = applyEdits(this.plan, batch.edits, sheets);
     if (!result.ok) return { kind: 'refused', message: result.problem.expected };
     this.plan = result.plan;
     this.revision += 1;
     this.taken.set(batch.id, this.revision);
     return { kind: 'done', revision: this.revision };
+  }
+
+  stored() {
+    return { plan: this.plan, revision: this.revision, recent: [...this.taken.keys()].reverse() };
   }
 
   /** Somebody else edits. */
@@ -48,14 +52,20 @@ function setUp(plan = stick()) {
   const server = new FakeServer(plan);
   const told: string[] = [];
   store.dispatch(documentActions.opened({ plan, revision: 1 }));
-  const saver = new Saver(store, () => sheets, { tell: (m) => told.push(m) }, server.send);
+  const saver = new Saver(
+    store,
+    () => sheets,
+    { tell: (m) => told.push(m), gone: () => told.push('gone') },
+    server.send,
+    async () => (server.mood === 'away' ? null : server.stored()),
+  );
   const stop = saver.watch();
   const settled = async () => {
     for (let n = 0; n < 20; n += 1) await Promise.resolve();
     await jest.advanceTimersByTimeAsync(30_000);
     return store.getState().document;
   };
-  return { store, server, told, stop, settled };
+  return { store, server, told, stop, settled, saver };
 }
 
 beforeEach(() => void jest.useFakeTimers());
@@ -106,7 +116,7 @@ test('somebody else’s change is taken in and ours laid on top; what no longer 
   expect(await settled()).toMatchObject({ save: 'saved', plan: { placements: [] } });
   expect(told).toEqual([
     expect.stringMatching(/laid on top\.$/),
-    expect.stringMatching(/1 of them no longer fit: terminal should be a terminal of a part in this plan, not a:SCL/),
+    expect.stringMatching(/1 of your edits no longer fit: terminal should be a terminal of a part in this plan, not a:SCL/),
   ]);
   stop();
 });
@@ -150,20 +160,50 @@ test('undo and redo go back and forth through everything, with the words of each
     doEdits(store, sheets, [edit], label);
     plans.push(store.getState().document.plan);
   }
+  const done = (label: string) => ({ kind: 'done', label });
   expect(['remove', 'wire', 'add'].map(() => [undo(store, sheets), store.getState().document.plan])).toEqual([
-    ['remove', plans[2]],
-    ['wire', plans[1]],
-    ['add', plans[0]],
+    [done('remove'), plans[2]],
+    [done('wire'), plans[1]],
+    [done('add'), plans[0]],
   ]);
-  expect(undo(store, sheets)).toBeUndefined();
-  expect([redo(store, sheets), redo(store, sheets), redo(store, sheets), redo(store, sheets)]).toEqual([
-    'add',
-    'wire',
-    'remove',
-    undefined,
-  ]);
+  expect(undo(store, sheets)).toEqual({ kind: 'none' });
+  expect([1, 2, 3, 4].map(() => redo(store, sheets))).toEqual([done('add'), done('wire'), done('remove'), { kind: 'none' }]);
   expect(store.getState().document.plan).toEqual(plans[3]);
   stop();
+});
+
+test('a step that another’s change made impossible is named and dropped, the ones before it stay', async () => {
+  const { store, server, settled, stop, saver } = setUp();
+  doEdits(store, sheets, [add('a', 'led-red-5mm')], 'add lamp');
+  doEdits(store, sheets, [wire('a:A', 'GP2')], 'wire lamp');
+  await settled();
+  server.plan = edited(server.plan, sheets, { kind: 'unwire', placement: 'a', terminal: 'A' });
+  server.revision += 1;
+  await saver.heard(server.plan.id, server.revision);
+  expect(undo(store, sheets)).toEqual({ kind: 'unfit', label: 'wire lamp' });
+  expect(undo(store, sheets)).toEqual({ kind: 'done', label: 'add lamp' });
+  stop();
+});
+
+test('a plan that was deleted elsewhere keeps its edits here until it is back', async () => {
+  const { store, server, told, settled, stop } = setUp();
+  const { send } = server;
+  let deleted = true;
+  const saver = new Saver(
+    store,
+    () => sheets,
+    { tell: () => undefined, gone: () => told.push('gone') },
+    async (...args) => (deleted ? { kind: 'gone' } : send(...args)),
+  );
+  stop();
+  const stopAgain = saver.watch();
+  doEdits(store, sheets, rename('Still here'), 'rename');
+  expect(await settled()).toMatchObject({ save: 'offline', waiting: [{}] });
+  deleted = false;
+  saver.retry();
+  expect(await settled()).toMatchObject({ save: 'saved', waiting: [] });
+  expect([told, server.plan.name]).toEqual([['gone'], 'Still here']);
+  stopAgain();
 });
 
 test('a refused edit leaves the plan alone and says why', () => {

@@ -1,10 +1,12 @@
 import { MantineProvider } from '@mantine/core';
 import { Notifications } from '@mantine/notifications';
+import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import '@mantine/core/styles.css';
 import '@mantine/notifications/styles.css';
+import '@mantine/spotlight/styles.css';
 import './theme/fonts.css';
 import './theme/tokens.css';
 import { App } from './app/App';
@@ -12,6 +14,8 @@ import { createStore } from './store/store';
 import { cssVariables, theme } from './theme/theme';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content ?? '';
+// The scroll lock of dialogs adds a style sheet of its own and asks here for the nonce.
+setNonce(nonce);
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

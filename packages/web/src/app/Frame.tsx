@@ -1,10 +1,15 @@
-import { ActionIcon, Button, useMantineColorScheme, useComputedColorScheme } from '@mantine/core';
-import { IconArrowBackUp, IconArrowForwardUp, IconMoon, IconSun } from '@tabler/icons-react';
-import { type ReactNode, useEffect } from 'react';
+import { ActionIcon, Button, UnstyledButton, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { spotlight } from '@mantine/spotlight';
+import { IconArrowBackUp, IconArrowForwardUp, IconHistory, IconMoon, IconSun } from '@tabler/icons-react';
+import { type ReactNode, useCallback, useEffect, useState } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import commands from '../commands/commands.module.css';
+import { CommandSearch } from '../commands/CommandSearch';
+import { ShortcutList } from '../commands/ShortcutList';
 import { FindingsRail } from '../findings/FindingsRail';
 import { useAppSelector } from '../store/store';
+import { Versions } from '../versions/Versions';
 import styles from './Frame.module.css';
 import { Ledgers } from './Ledgers';
 import { PlanName } from './PlanName';
@@ -124,10 +129,24 @@ function Views({ plan }: { readonly plan: Plan }) {
   );
 }
 
+/** "?" opens the list of shortcuts, except where it is a letter. */
+function useHelpKey(open: () => void): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === '?' && !isTyping(event.target) && !event.ctrlKey && !event.metaKey) open();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [open]);
+}
+
 /** The frame around every view of a plan. */
 export function Frame({ plan, children }: { readonly plan: Plan; readonly children: ReactNode }) {
   useUndoKeys();
   const { sheets } = useWorkbench();
+  const [dialog, setDialog] = useState<'versions' | 'keys' | null>(null);
+  const openKeys = useCallback(() => setDialog('keys'), []);
+  useHelpKey(openKeys);
   useEffect(() => {
     document.title = `${plan.name} · Roof Chart`;
   }, [plan.name]);
@@ -138,6 +157,23 @@ export function Frame({ plan, children }: { readonly plan: Plan; readonly childr
         <span className={styles.board}>{sheets.boards.get(plan.board.id)?.sheet.title}</span>
         <span className={styles.space} />
         <UndoButtons />
+        <UnstyledButton
+          className={commands.search}
+          onClick={spotlight.open}
+          aria-label="Do anything: search commands, parts, pins and findings"
+        >
+          Do anything… <span className="mono">Ctrl K</span>
+        </UnstyledButton>
+        <ActionIcon
+          variant="subtle"
+          color="gray"
+          c="var(--ink)"
+          aria-label="Versions"
+          title="Versions: keep, compare, go back"
+          onClick={() => setDialog('versions')}
+        >
+          <IconHistory size={17} />
+        </ActionIcon>
         <ThemeSwitch />
         <SaveState />
       </header>
@@ -145,6 +181,9 @@ export function Frame({ plan, children }: { readonly plan: Plan; readonly childr
       <main className={styles.main}>{children}</main>
       <FindingsRail plan={plan} />
       <Ledgers />
+      <CommandSearch plan={plan} onVersions={() => setDialog('versions')} onShortcuts={openKeys} />
+      <Versions plan={plan} opened={dialog === 'versions'} onClose={() => setDialog(null)} />
+      <ShortcutList opened={dialog === 'keys'} onClose={() => setDialog(null)} />
     </div>
   );
 }

@@ -1,16 +1,19 @@
-import { Button, Collapse, UnstyledButton } from '@mantine/core';
-import { useState } from 'react';
-import { useNavigate } from 'react-router';
-import type { Finding, Level, Remedy } from '@roof-chart/core/checks/check';
+import { Collapse, CopyButton, UnstyledButton } from '@mantine/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useLocation, useNavigate, useSearchParams } from 'react-router';
+import type { Finding, Level } from '@roof-chart/core/checks/check';
 import { CHECKS } from '@roof-chart/core/checks/registry';
-import { sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
+import { sayFinding } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useReviewed, useWorkbench } from '../app/workbench';
 import type { Reviewed } from '../review/reviewFeed';
 import { sessionActions } from '../store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../store/store';
+import { AcceptFinding } from './AcceptFinding';
 import styles from './FindingsRail.module.css';
+import { FixSafe } from './FixSafe';
 import { LevelMark } from './LevelMark';
+import { RemedyButton } from './RemedyButton';
 
 const GROUPS: readonly { readonly level: Level; readonly many: string; readonly one: string }[] = [
   { level: 'clash', many: 'clashes', one: 'clash' },
@@ -19,46 +22,36 @@ const GROUPS: readonly { readonly level: Level; readonly many: string; readonly 
 ];
 
 function Remedies({ plan, finding }: { readonly plan: Plan; readonly finding: Finding }) {
-  const { sheets, edit } = useWorkbench();
-  const take = (remedy: Remedy) => edit(remedy.edits, sayRemedy(plan, sheets, finding.code, remedy));
   if (finding.remedies.length === 0) return <p className={styles.none}>No change of one step helps here.</p>;
   return (
     <div className={styles.remedies}>
       {finding.remedies.map((remedy, index) => (
-        <Button
-          key={index}
-          variant="outline"
-          size="compact-xs"
-          classNames={{ root: styles.remedy!, label: styles.remedyLabel! }}
-          onClick={() => take(remedy)}
-        >
-          {sayRemedy(plan, sheets, finding.code, remedy)}
-        </Button>
+        <RemedyButton key={index} plan={plan} finding={finding} remedy={remedy} />
       ))}
     </div>
   );
 }
 
+function CopyLink({ plan, finding }: { readonly plan: Plan; readonly finding: Finding }) {
+  const link = `${location.origin}/plans/${plan.id}/chart?finding=${encodeURIComponent(finding.id)}`;
+  return (
+    <CopyButton value={link}>
+      {({ copied, copy }) => (
+        <UnstyledButton className={styles.why} onClick={copy}>
+          {copied ? 'Link copied' : 'Copy link'}
+        </UnstyledButton>
+      )}
+    </CopyButton>
+  );
+}
+
 function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; readonly finding: Finding }) {
   const { sheets } = useWorkbench();
-  const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const chosen = useAppSelector((state) => state.session.finding === finding.id);
   const [open, setOpen] = useState(false);
   const said = sayFinding(reviewed.plan, sheets, finding);
-  const choose = () => {
-    const terminal = finding.place.terminals?.[0];
-    const pin = finding.place.pins?.[0];
-    dispatch(
-      sessionActions.findingChosen({
-        finding: finding.id,
-        ...(terminal ? { terminal } : {}),
-        ...(pin ? { pin } : {}),
-        ...(terminal ? { scope: 'all' } : {}),
-      }),
-    );
-    void navigate(`/plans/${reviewed.plan.id}/chart`);
-  };
+  const choose = () => void navigate(`/plans/${reviewed.plan.id}/chart?finding=${encodeURIComponent(finding.id)}`);
   return (
     <li className={chosen ? `${styles.finding} ${styles.chosen}` : styles.finding} data-code={finding.code}>
       <UnstyledButton className={styles.title} onClick={choose} aria-pressed={chosen}>
@@ -66,10 +59,14 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
         <span>{said.title}</span>
       </UnstyledButton>
       <p className={styles.text}>{said.text}</p>
-      <Remedies plan={reviewed.plan} finding={finding} />
-      <UnstyledButton className={styles.why} aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? 'Less' : 'Why'}
-      </UnstyledButton>
+      {finding.accepted === undefined && <Remedies plan={reviewed.plan} finding={finding} />}
+      <div className={styles.actions}>
+        <UnstyledButton className={styles.why} aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? 'Less' : 'Why'}
+        </UnstyledButton>
+        <CopyLink plan={reviewed.plan} finding={finding} />
+        <AcceptFinding finding={finding} title={said.title} />
+      </div>
       <Collapse expanded={open} transitionDuration={0}>
         <p className={styles.text}>{said.why}</p>
         {said.source && <p className={styles.source}>Source: {said.source}</p>}
@@ -79,6 +76,28 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
       </Collapse>
     </li>
   );
+}
+
+/** The finding named in the address is chosen: its place gets the focus. A finding that is gone is no error. */
+function useFindingOfAddress(findings: readonly Finding[]): void {
+  const dispatch = useAppDispatch();
+  const { key } = useLocation();
+  const [search] = useSearchParams();
+  const wanted = search.get('finding');
+  const found = wanted === null ? undefined : findings.find((f) => f.id === wanted);
+  const latest = useRef(found);
+  useEffect(() => {
+    latest.current = found;
+  });
+  const id = found?.id;
+  useEffect(() => {
+    const now = latest.current;
+    if (!id || !now) return;
+    const terminal = now.place.terminals?.[0];
+    const pin = now.place.pins?.[0];
+    dispatch(sessionActions.findingChosen({ finding: now.id, ...(terminal ? { terminal, scope: 'all' } : {}), ...(pin ? { pin } : {}) }));
+    // `key` is new at every click, so that choosing the same finding again leads back to it.
+  }, [id, key, dispatch]);
 }
 
 /** What is looked at so far: a clean rail must not be taken for more than it is. */
@@ -101,10 +120,34 @@ function Scope() {
   );
 }
 
+function Group({
+  reviewed,
+  title,
+  findings,
+}: {
+  readonly reviewed: Reviewed;
+  readonly title: string;
+  readonly findings: readonly Finding[];
+}) {
+  if (findings.length === 0) return null;
+  return (
+    <section aria-label={title}>
+      <ul className={styles.list}>
+        {findings.map((finding) => (
+          <FindingCard key={finding.id} reviewed={reviewed} finding={finding} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 export function FindingsRail({ plan }: { readonly plan: Plan }) {
   const reviewed = useReviewed();
-  const findings = reviewed?.result.ok ? reviewed.result.review.findings : [];
-  const count = (level: Level) => findings.filter((f) => f.level === level).length;
+  const findings = useMemo(() => (reviewed?.result.ok ? reviewed.result.review.findings : []), [reviewed]);
+  useFindingOfAddress(findings);
+  const open = findings.filter((f) => f.accepted === undefined);
+  const accepted = findings.filter((f) => f.accepted !== undefined);
+  const count = (level: Level) => open.filter((f) => f.level === level).length;
   const words = GROUPS.map(({ level, many, one }) => `${count(level)} ${count(level) === 1 ? one : many}`).join(', ');
   return (
     <aside className={styles.rail} aria-label="Findings">
@@ -114,15 +157,23 @@ export function FindingsRail({ plan }: { readonly plan: Plan }) {
           {GROUPS.map(({ level }) => count(level)).join(' · ')}
         </span>
       </h2>
-      <ul className={styles.list}>
-        {reviewed && findings.map((finding) => <FindingCard key={finding.id} reviewed={reviewed} finding={finding} />)}
-      </ul>
-      {reviewed && findings.length === 0 && (
+      {reviewed && <FixSafe plan={reviewed.plan} findings={open} />}
+      {reviewed &&
+        GROUPS.map(({ level, many }) => (
+          <Group key={level} reviewed={reviewed} title={many} findings={open.filter((f) => f.level === level)} />
+        ))}
+      {reviewed && open.length === 0 && (
         <p className={styles.clean}>
           {plan.placements.length === 0
             ? 'Nothing to check yet: add parts in Stock.'
             : 'No findings. Every check that exists so far is content with this plan.'}
         </p>
+      )}
+      {reviewed && accepted.length > 0 && (
+        <details className={styles.accepted}>
+          <summary>{accepted.length} accepted</summary>
+          <Group reviewed={reviewed} title="accepted" findings={accepted} />
+        </details>
       )}
       {!reviewed && <p className={styles.text}>Checking…</p>}
       <Scope />

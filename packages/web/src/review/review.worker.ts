@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
+import { fixSafe } from '@roof-chart/core/review/fixSafe';
 import { previewEdits } from '@roof-chart/core/review/previewEdits';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import type { Edit } from '@roof-chart/core/plan/edit';
@@ -22,6 +23,7 @@ export const reviewer = {
       const part = sheets.parts.get(id);
       return (part && additionOf(plan, sheets, part.sheet)) ?? [];
     }),
+  fixSafe: (plan: Plan) => fixSafe(plan, sheets),
   preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, sheets),
 };
 

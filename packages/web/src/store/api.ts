@@ -21,11 +21,18 @@ export interface StoredPlan {
   readonly recent: readonly string[];
 }
 
+export interface Checkpoint {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly at: string;
+}
+
 /** What the server holds, as the browser remembers it. The open document is not here: it lives in its own slice. */
 export const api = createApi({
   reducerPath: 'server',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['plans'],
+  tagTypes: ['plans', 'checkpoints'],
   endpoints: (build) => ({
     catalogue: build.query<{ readonly sheets: readonly (BoardSheet | PartSheet)[] }, void>({ query: () => 'catalogue' }),
     plans: build.query<{ readonly plans: readonly PlanSummary[]; readonly total: number }, void>({
@@ -40,6 +47,17 @@ export const api = createApi({
       query: (id) => ({ url: `plans/${id}`, method: 'DELETE' }),
       invalidatesTags: ['plans'],
     }),
+    checkpoints: build.query<{ readonly checkpoints: readonly Checkpoint[] }, string>({
+      query: (plan) => `plans/${plan}/checkpoints`,
+      providesTags: ['checkpoints'],
+    }),
+    checkpoint: build.query<Checkpoint & { readonly plan: Plan }, { readonly plan: string; readonly id: string }>({
+      query: ({ plan, id }) => `plans/${plan}/checkpoints/${id}`,
+    }),
+    keepCheckpoint: build.mutation<Checkpoint, { readonly plan: string; readonly name: string }>({
+      query: ({ plan, name }) => ({ url: `plans/${plan}/checkpoints`, method: 'POST', body: { name } }),
+      invalidatesTags: ['checkpoints'],
+    }),
     restorePlan: build.mutation<void, string>({
       query: (id) => ({ url: `plans/${id}/restore`, method: 'POST' }),
       invalidatesTags: ['plans'],
@@ -47,7 +65,16 @@ export const api = createApi({
   }),
 });
 
-export const { useCatalogueQuery, usePlansQuery, useCreatePlanMutation, useDeletePlanMutation, useRestorePlanMutation } = api;
+export const {
+  useCheckpointsQuery,
+  useLazyCheckpointQuery,
+  useKeepCheckpointMutation,
+  useCatalogueQuery,
+  usePlansQuery,
+  useCreatePlanMutation,
+  useDeletePlanMutation,
+  useRestorePlanMutation,
+} = api;
 
 /** The words of a failed request, or a sentence for a server that does not answer. */
 export function failureWords(error: unknown): string {

@@ -1,0 +1,111 @@
+import { useMantineColorScheme, useComputedColorScheme } from '@mantine/core';
+import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } from '@mantine/spotlight';
+import { useMemo } from 'react';
+import { useNavigate } from 'react-router';
+import { sayFinding } from '@roof-chart/core/checks/say';
+import { pinAbilities } from '@roof-chart/core/nets/pinWords';
+import { terminalsOf } from '@roof-chart/core/nets/terminals';
+import { boardOf } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { useReviewed, useWorkbench } from '../app/workbench';
+import { sessionActions } from '../store/sessionSlice';
+import { useAppDispatch } from '../store/store';
+
+interface CommandSearchProps {
+  readonly plan: Plan;
+  readonly onVersions: () => void;
+  readonly onShortcuts: () => void;
+}
+
+type Group = SpotlightActionGroupData;
+
+function useActions({ plan, onVersions, onShortcuts }: CommandSearchProps): Group {
+  const { undo, redo } = useWorkbench();
+  const navigate = useNavigate();
+  const { setColorScheme } = useMantineColorScheme();
+  const next = useComputedColorScheme('light') === 'dark' ? 'light' : 'dark';
+  const go = (view: string) => () => void navigate(`/plans/${plan.id}/${view}`);
+  const action = (id: string, label: string, onClick: () => void, keywords?: string[]): SpotlightActionData => ({
+    id,
+    label,
+    onClick,
+    ...(keywords ? { keywords } : {}),
+  });
+  return {
+    group: 'Do',
+    actions: [
+      action('stock', 'Open Stock: add or remove parts', go('stock'), ['add', 'parts']),
+      action('chart', 'Open the Chart', go('chart'), ['wires', 'pins']),
+      action('build', 'Open the Build list', go('build'), ['wire list']),
+      action('plans', 'Go to Plans', () => void navigate('/'), ['new plan', 'open']),
+      action('undo', 'Undo', undo),
+      action('redo', 'Redo', redo),
+      action('versions', 'Versions: keep, compare, go back', onVersions, ['checkpoint', 'history']),
+      action('theme', `Use the ${next} theme`, () => setColorScheme(next), ['dark', 'light']),
+      action('keys', 'Keyboard shortcuts', onShortcuts, ['help']),
+      action('print', 'Print this view', () => window.print()),
+    ],
+  };
+}
+
+function usePlaces(plan: Plan): readonly Group[] {
+  const { sheets } = useWorkbench();
+  const reviewed = useReviewed();
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  return useMemo(() => {
+    const board = boardOf(plan, sheets);
+    const show = (focus: { terminal?: string; pin?: string }) => () => {
+      dispatch(sessionActions.scopeChosen('all'));
+      dispatch(sessionActions.focused(focus));
+      void navigate(`/plans/${plan.id}/chart`);
+    };
+    const wires = plan.placements.flatMap((placement) =>
+      terminalsOf(plan, placement, sheets)
+        .filter((t) => t.terminal.need !== 'outside')
+        .map((t): SpotlightActionData => ({
+          id: `wire-${t.key}`,
+          label: `${placement.name} ${t.terminal.label}`,
+          description: t.part.title,
+          onClick: show({ terminal: t.key }),
+        })),
+    );
+    const pins = (board?.ioPins ?? []).map((pin): SpotlightActionData => ({
+      id: `pin-${pin.id}`,
+      label: pin.label,
+      description: pinAbilities(board!, pin).join(', '),
+      onClick: show({ pin: pin.id }),
+    }));
+    const findings = reviewed?.result.ok ? reviewed.result.review.findings : [];
+    const found = findings.map((f): SpotlightActionData => ({
+      id: `finding-${f.id}`,
+      label: sayFinding(reviewed!.plan, sheets, f).title,
+      description: f.code,
+      onClick: () => void navigate(`/plans/${plan.id}/chart?finding=${encodeURIComponent(f.id)}`),
+    }));
+    return [
+      { group: 'Findings', actions: found },
+      { group: 'Wires', actions: wires },
+      { group: 'Pins', actions: pins },
+    ];
+  }, [plan, sheets, reviewed, dispatch, navigate]);
+}
+
+/** Ctrl/Cmd-K: everything that can be done, and every part, pin and finding, by typing. */
+export function CommandSearch(props: CommandSearchProps) {
+  const actions = useActions(props);
+  const places = usePlaces(props.plan);
+  return (
+    <Spotlight
+      actions={[actions, ...places]}
+      shortcut="mod + K"
+      limit={12}
+      highlightQuery
+      scrollable
+      maxHeight={420}
+      transitionProps={{ duration: 0 }}
+      nothingFound="Nothing of that name. Try a part, a pin, or what you want to do."
+      searchProps={{ placeholder: 'Do anything…', 'aria-label': 'Search commands, parts, pins and findings' }}
+    />
+  );
+}

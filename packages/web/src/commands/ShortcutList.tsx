@@ -1,0 +1,28 @@
+import { Kbd, Modal } from '@mantine/core';
+import { SHORTCUTS } from './shortcuts';
+import styles from './commands.module.css';
+
+export function ShortcutList({ opened, onClose }: { readonly opened: boolean; readonly onClose: () => void }) {
+  return (
+    <Modal opened={opened} onClose={onClose} title="Keyboard" transitionProps={{ duration: 0 }}>
+      {SHORTCUTS.map(({ group, keys }) => (
+        <section key={group}>
+          <h3 className={styles.group}>{group}</h3>
+          <table className={styles.keys}>
+            <tbody>
+              {keys.map(([key, words]) => (
+                <tr key={key + words}>
+                  <th scope="row">
+                    <Kbd size="xs">{key}</Kbd>
+                  </th>
+                  <td>{words}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      ))}
+      <p className="quiet">On a Mac, Cmd stands for Ctrl. With the mouse, a wire’s disc can be dragged along its row.</p>
+    </Modal>
+  );
+}

@@ -1,0 +1,121 @@
+import { Button, Modal, TextInput } from '@mantine/core';
+import { type FormEvent, useState } from 'react';
+import { sayPlacement } from '@roof-chart/core/checks/say';
+import { diffPlans } from '@roof-chart/core/plan/diffPlans';
+import { PLAN_LIMITS, type Plan } from '@roof-chart/core/plan/plan';
+import { changedWires } from '@roof-chart/core/review/previewEdits';
+import { defaultStrap } from '@roof-chart/core/sheets/defaultStrap';
+import { useWorkbench } from '../app/workbench';
+import { wireWords } from '../findings/previewWords';
+import { failureWords, useCheckpointsQuery, useKeepCheckpointMutation, useLazyCheckpointQuery } from '../store/api';
+import { useAppSelector } from '../store/store';
+import styles from './Versions.module.css';
+
+function KeepForm({ plan }: { readonly plan: Plan }) {
+  const [keep, keeping] = useKeepCheckpointMutation();
+  const unsaved = useAppSelector((state) => state.document.save !== 'saved');
+  const [name, setName] = useState('');
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const result = await keep({ plan: plan.id, name: name.trim() });
+    if (result.data) setName('');
+  };
+  return (
+    <form className={styles.keep} onSubmit={(event) => void submit(event)}>
+      <TextInput
+        label="Keep the plan as it is now, under a name"
+        placeholder="Before the rewiring"
+        value={name}
+        maxLength={PLAN_LIMITS.nameLength}
+        onChange={(event) => setName(event.currentTarget.value)}
+        error={keeping.isError ? failureWords(keeping.error) : undefined}
+      />
+      <Button
+        type="submit"
+        size="xs"
+        disabled={!name.trim() || unsaved}
+        loading={keeping.isLoading}
+        title={unsaved ? 'Waits until the plan is saved' : undefined}
+      >
+        Keep
+      </Button>
+    </form>
+  );
+}
+
+/** What would change if the kept version came back, wire by wire and part by part. */
+function Difference({ plan, kept }: { readonly plan: Plan; readonly kept: Plan }) {
+  const { sheets } = useWorkbench();
+  const names = (a: Plan, b: Plan) =>
+    a.placements.filter((p) => !b.placements.some((q) => q.id === p.id)).map((p) => sayPlacement(a, p.id));
+  const [back, gone] = [names(kept, plan), names(plan, kept)];
+  const wires = changedWires(plan, kept);
+  // A terminal of a part that only one of the two plans has is named after that one.
+  const owner = (key: string) => (plan.placements.some((p) => key.startsWith(`${p.id}:`)) ? plan : kept);
+  if (wires.length + back.length + gone.length === 0) return <p className="quiet">Wires and parts are the same as now.</p>;
+  return (
+    <div className={styles.difference}>
+      {back.length > 0 && <p>Parts that would come back: {back.join(', ')}.</p>}
+      {gone.length > 0 && <p>Parts that would go: {gone.join(', ')}.</p>}
+      {wires.length > 0 && (
+        <ul>
+          {wires.map((wire) => (
+            <li key={wire.terminal}>{wireWords(owner(wire.terminal), sheets, wire)}</li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+function Version({ plan, id, name, at }: { readonly plan: Plan; readonly id: string; readonly name: string; readonly at: string }) {
+  const { sheets, edit } = useWorkbench();
+  const [load, loaded] = useLazyCheckpointQuery();
+  const kept = loaded.data?.plan;
+  const edits = kept ? diffPlans(plan, kept, (part, strap) => defaultStrap(sheets, part, strap)) : [];
+  return (
+    <li className={styles.version}>
+      <div className={styles.line}>
+        <span className={styles.name}>{name}</span>
+        <time className="quiet" dateTime={at}>
+          {new Date(at).toLocaleString()}
+        </time>
+        <Button
+          size="compact-xs"
+          variant="default"
+          aria-label={`Compare with ${name}`}
+          loading={loaded.isFetching}
+          onClick={() => void load({ plan: plan.id, id })}
+        >
+          Compare
+        </Button>
+      </div>
+      {loaded.isError && <p className={styles.error}>{failureWords(loaded.error)}</p>}
+      {kept && <Difference plan={plan} kept={kept} />}
+      {kept && edits.length > 0 && (
+        <Button size="compact-xs" aria-label={`Go back to ${name}`} onClick={() => edit(edits, `go back to “${name}”`)}>
+          Go back to this version
+        </Button>
+      )}
+    </li>
+  );
+}
+
+/** Named versions of the plan: keep one, compare, go back (which Undo takes back, too). */
+export function Versions({ plan, opened, onClose }: { readonly plan: Plan; readonly opened: boolean; readonly onClose: () => void }) {
+  const list = useCheckpointsQuery(plan.id, { skip: !opened });
+  return (
+    <Modal opened={opened} onClose={onClose} title="Versions" size="lg" transitionProps={{ duration: 0 }}>
+      <KeepForm plan={plan} />
+      {list.isError && <p className={styles.error}>{failureWords(list.error)}</p>}
+      {list.data?.checkpoints.length === 0 && (
+        <p className="quiet">No version kept yet. Keep one before a larger change; you can compare and go back at any time.</p>
+      )}
+      <ul className={styles.list}>
+        {list.data?.checkpoints.map((c) => (
+          <Version key={c.id} plan={plan} id={c.id} name={c.name} at={c.at} />
+        ))}
+      </ul>
+    </Modal>
+  );
+}

@@ -1,13 +1,15 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
-import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { findNets } from '@roof-chart/core/nets/nets';
+import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
+import { largeBoard } from './largeBoard';
+import { largePlan, writeLarge } from './makeLarge';
 import { table, timed } from './timing';
 
 const root = process.cwd();
@@ -16,17 +18,24 @@ function sheets() {
   const files = ['boards', 'parts'].flatMap((kind) =>
     readdirSync(join(root, 'packages/catalogue', kind)).map((name) => join(root, 'packages/catalogue', kind, name)),
   );
-  return indexSheets(
-    files.map((file) => {
+  return indexSheets([
+    largeBoard(),
+    ...files.map((file) => {
       const result = readSheet(JSON.parse(readFileSync(file, 'utf8')));
       if (!result.ok) throw new Error(`${file}: ${result.faults[0]!.fault}`);
       return result.sheet;
     }),
-  );
+  ]);
 }
 
 const catalogue = sheets();
 const hive = JSON.parse(readFileSync(join(root, 'demo/plans/hive-watch.json'), 'utf8')) as Plan;
+const large = largePlan(catalogue);
+const folder = process.argv[2];
+if (folder) {
+  mkdirSync(folder, { recursive: true });
+  writeLarge(root, folder, large);
+}
 const move = [{ kind: 'wire', placement: 'light-1', terminal: 'A', end: { to: 'pin', pin: 'GP28' } }] as const;
 
 console.log(`Node ${process.version}, ${cpus().length} × ${cpus()[0]?.model.trim()}\n`);
@@ -40,6 +49,9 @@ console.log(
       const edited = applyEdits(hive, move, catalogue);
       return edited.ok && reviewPlan(edited.plan, catalogue);
     }),
+    timed(`review of the large plan (${large.placements.length} parts, ${Object.keys(large.wires).length} wires, 144 pins)`, 60, () =>
+      reviewPlan(large, catalogue),
+    ),
     timed(`what adding each of ${catalogue.parts.size} parts would do`, 30, () =>
       [...catalogue.parts.values()].map(({ sheet }) => additionOf(hive, catalogue, sheet)),
     ),

@@ -16,6 +16,8 @@ const OPTIONS = {
   host: { type: 'string', default: '127.0.0.1' },
   'host-name': { type: 'string', multiple: true, default: [] as string[] },
   log: { type: 'string', default: 'warn' },
+  catalogue: { type: 'string', default: join(root, 'packages/catalogue') },
+  examples: { type: 'string', default: join(root, 'demo/plans') },
 } as const;
 
 const LOG_LEVELS = ['silent', 'error', 'warn', 'info', 'debug'];
@@ -37,11 +39,11 @@ async function serve(args: string[]): Promise<void> {
     host: values.host,
     hostNames: values['host-name'],
     dataFolder: resolve(values.data),
-    catalogueFolder: join(root, 'packages/catalogue'),
+    catalogueFolder: resolve(values.catalogue),
     webFolder: join(root, 'packages/web/dist'),
     log: pino({ level: values.log }),
     ...(passphrase === undefined ? {} : { passphrase }),
-    ...(values.demo || values['reset-demo'] ? { demoFolder: join(root, 'demo/plans') } : {}),
+    ...(values.demo || values['reset-demo'] ? { demoFolder: resolve(values.examples) } : {}),
     resetDemo: values['reset-demo'],
   });
   console.log(`Roof Chart is at ${running.address}  (Ctrl-C stops it)`);

@@ -100,7 +100,8 @@ export function CommandSearch(props: CommandSearchProps) {
       actions={[actions, ...places]}
       shortcut="mod + K"
       limit={12}
-      highlightQuery
+
+      overlayProps={{ blur: 0, backgroundOpacity: 0.3 }}
       scrollable
       maxHeight={420}
       transitionProps={{ duration: 0 }}

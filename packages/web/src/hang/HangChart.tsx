@@ -36,6 +36,7 @@ export interface HangChartProps {
   readonly onRow: (row: string) => void;
   readonly onColumn: (column: string) => void;
   readonly onAct: (row: string, column: string) => void;
+  readonly onDrop: (row: string, column: string) => void;
   readonly onHover: (row: string, column: string | null) => void;
   /** Keys beyond the arrows and Enter. @returns whether the key was used */
   readonly onKey: (event: KeyboardEvent, row: string | null, column: string | null) => boolean;
@@ -152,6 +153,7 @@ export function HangChart(props: HangChartProps) {
                   choices={focused ? props.choices : null}
                   cellLabel={focused && focus.column ? props.describe(row.id, focus.column) : ''}
                   onAct={onAct}
+                  onDrop={props.onDrop}
                   onFocus={props.onRow}
                   onHover={props.onHover}
                 />

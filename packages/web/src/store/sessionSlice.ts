@@ -8,9 +8,11 @@ export interface SessionState {
   readonly pin: string | null;
   readonly finding: string | null;
   readonly scope: WireScope;
+  /** Roomy rows and columns are easier to hit with a finger. */
+  readonly roomy: boolean;
 }
 
-const initialState: SessionState = { terminal: null, pin: null, finding: null, scope: 'signals' };
+const initialState: SessionState = { terminal: null, pin: null, finding: null, scope: 'signals', roomy: false };
 
 export const sessionSlice = createSlice({
   name: 'session',
@@ -25,7 +27,8 @@ export const sessionSlice = createSlice({
       scope: payload.scope ?? state.scope,
     }),
     scopeChosen: (state, { payload }: PayloadAction<WireScope>) => ({ ...state, scope: payload }),
-    sessionCleared: () => initialState,
+    densityChosen: (state, { payload }: PayloadAction<boolean>) => ({ ...state, roomy: payload }),
+    sessionCleared: (state) => ({ ...initialState, roomy: state.roomy }),
   },
 });
 

@@ -1,11 +1,12 @@
-import { Button, Checkbox } from '@mantine/core';
-import { IconLock, IconPrinter } from '@tabler/icons-react';
+import { Button, Checkbox, CopyButton } from '@mantine/core';
+import { IconCopy, IconLock, IconPrinter } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { sayPlacement } from '@roof-chart/core/checks/say';
 import { type BoardPosition, buildList, type BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { splitKey } from '@roof-chart/core/plan/plan';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../../app/editWords';
 import { useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
@@ -41,6 +42,19 @@ function whereWords(wire: BuildWire): string {
         .join(', ')}`,
   );
   return `any of ${byHeader.join('; ')}`;
+}
+
+/** The list as tab-separated lines, ready for a table elsewhere. */
+function asText(plan: Plan, sheets: Sheets, wires: readonly BuildWire[]): string {
+  const lines = wires.map((w) => [
+    w.colour,
+    sayPlacement(plan, w.placement),
+    w.label,
+    endWords(plan, sheets, w.end),
+    w.through ?? '',
+    whereWords(w),
+  ]);
+  return [['colour', 'part', 'terminal', 'to', 'through', 'where'], ...lines].map((cells) => cells.join('\t')).join('\n');
 }
 
 interface WireLineProps {
@@ -121,7 +135,14 @@ export function BuildView() {
             <span className={styles.printOnly}>{plan.name} · </span>
             {wires.length} wires · {done} done · USB unplugged
           </span>
-          <Button className={styles.print!} variant="default" leftSection={<IconPrinter size={15} />} onClick={() => window.print()}>
+          <CopyButton value={asText(plan, sheets, wires)}>
+            {({ copied, copy }) => (
+              <Button className={styles.print!} variant="default" leftSection={<IconCopy size={15} />} onClick={copy}>
+                {copied ? 'Copied' : 'Copy'}
+              </Button>
+            )}
+          </CopyButton>
+          <Button className={styles.printNext!} variant="default" leftSection={<IconPrinter size={15} />} onClick={() => window.print()}>
             Print
           </Button>
         </div>

@@ -1,4 +1,4 @@
-import { Button, SegmentedControl } from '@mantine/core';
+import { Button, SegmentedControl, UnstyledButton } from '@mantine/core';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
@@ -87,6 +87,7 @@ function Corner({
   readonly freeWords: string;
 }) {
   const dispatch = useAppDispatch();
+  const roomy = useAppSelector((state) => state.session.roomy);
   const wired = items.filter((item) => item.wire).length;
   const open = items.filter((item) => item.terminal.need === 'needed' && !item.wire).length;
   const count = (s: WireScope) => items.filter((item) => inScope(item.terminal, s)).length;
@@ -94,6 +95,9 @@ function Corner({
     <>
       <p className={styles.cornerTitle}>
         {wired} wires{open > 0 ? `, ${open} still open` : ''}
+        <UnstyledButton className={styles.density} aria-pressed={roomy} onClick={() => dispatch(sessionActions.densityChosen(!roomy))}>
+          {roomy ? 'Denser' : 'Roomier'}
+        </UnstyledButton>
       </p>
       <p className={styles.cornerText}>{freeWords || `${plan.placements.length} parts on this board`}</p>
       <SegmentedControl
@@ -137,6 +141,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   const dispatch = useAppDispatch();
   const row = useAppSelector((state) => state.session.terminal);
   const column = useAppSelector((state) => state.session.pin);
+  const roomy = useAppSelector((state) => state.session.roomy);
   const [hovered, setHovered] = useState<string | null>(null);
   const item = items.find((i) => i.key === row);
   const models = useMemo(() => rowModels(plan, sheets, groups), [plan, sheets, groups]);
@@ -189,6 +194,15 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
       wireTo(target, end);
     },
     [board, dispatch, wireTo],
+  );
+  const onDrop = useCallback(
+    (key: string, at: string) => {
+      const target = latest.current.items.find((i) => i.key === key);
+      const end = endOfColumn(board, at);
+      // Dropped where it was, a wire stays; only a click takes it off.
+      if (target && end && !sameEnd(target.wire?.end, end)) onAct(key, at);
+    },
+    [board, onAct],
   );
   const onRow = useCallback((key: string) => void dispatch(sessionActions.focused({ terminal: key })), [dispatch]);
   const onColumn = useCallback((id: string) => void dispatch(sessionActions.focused({ pin: id })), [dispatch]);
@@ -268,14 +282,15 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
         choices={choices}
         dim={dim}
         headWidth={HEAD_WIDTH}
-        columnWidth={14}
-        rowHeight={19}
+        columnWidth={roomy ? 24 : 14}
+        rowHeight={roomy ? 28 : 19}
         corner={<Corner plan={plan} items={items} scope={scope} freeWords={freeWords} />}
         describe={describe}
         onFocus={(terminal, pin) => dispatch(sessionActions.focused({ terminal, pin }))}
         onRow={onRow}
         onColumn={onColumn}
         onAct={onAct}
+        onDrop={onDrop}
         onHover={onHover}
         onKey={onKey}
       />

@@ -1,0 +1,28 @@
+import { cpSync, mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { applyEdits } from '@roof-chart/core/plan/applyEdits';
+import { newPlan, type Plan } from '@roof-chart/core/plan/plan';
+import { additionOf } from '@roof-chart/core/review/addition';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { largeBoard } from './largeBoard';
+
+/** A plan of 30 parts on the large board, wired where they fit: 120 wires and some. */
+export function largePlan(sheets: Sheets): Plan {
+  const parts = [...sheets.parts.values()].map(({ sheet }) => sheet);
+  let plan = newPlan('large', 'Large plan', { id: 'made-up-144', version: 1 });
+  for (let n = 0; n < 30; n += 1) {
+    const addition = additionOf(plan, sheets, parts[n % parts.length]!)!;
+    const result = applyEdits(plan, addition.edits, sheets);
+    if (!result.ok) throw new Error(result.problem.expected);
+    plan = result.plan;
+  }
+  return plan;
+}
+
+/** Writes a catalogue with the large board, and the large plan as an example, for the browser to be measured on. */
+export function writeLarge(root: string, folder: string, plan: Plan): void {
+  cpSync(join(root, 'packages/catalogue'), join(folder, 'catalogue'), { recursive: true });
+  writeFileSync(join(folder, 'catalogue/boards/made-up-144.json'), JSON.stringify(largeBoard()));
+  mkdirSync(join(folder, 'plans'), { recursive: true });
+  writeFileSync(join(folder, 'plans/large.json'), JSON.stringify(plan));
+}

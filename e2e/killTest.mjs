@@ -10,7 +10,9 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
-const { values } = parseArgs({ options: { kills: { type: 'string', default: '200' }, seed: { type: 'string', default: String(Date.now() % 1e6) } } });
+const { values } = parseArgs({
+  options: { kills: { type: 'string', default: '200' }, seed: { type: 'string', default: String(Date.now() % 1e6) } },
+});
 const kills = Number(values.kills);
 
 /** Small seeded generator (mulberry32), so that a failure can be run again. */
@@ -35,11 +37,14 @@ const base = `http://127.0.0.1:${port}/api`;
 const data = mkdtempSync(join(tmpdir(), 'roof-chart-kill-'));
 
 function startServer() {
-  const child = spawn(process.execPath, [join(root, 'packages/server/dist/main.mjs'), '--port', String(port), '--data', data], { stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(process.execPath, [join(root, 'packages/server/dist/main.mjs'), '--port', String(port), '--data', data], {
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   const ended = new Promise((resolve) => child.once('exit', resolve));
   const ready = new Promise((resolve, reject) => {
     let said = '';
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said += chunk).includes('Roof Chart is at') && resolve());
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (chunk) => (said += chunk).includes('Roof Chart is at') && resolve());
     void ended.then(() => reject(new Error(`the server did not start: ${said}`)));
   });
   return { child, ready, ended };
@@ -117,7 +122,9 @@ try {
     for (const client of clients) unheard += await client.verify();
   }
   const edits = clients.reduce((sum, client) => sum + client.acknowledged.length, 0);
-  console.log(`${kills} kills, ${edits} acknowledged edits, all present; ${unheard} more were on the disk when their answer was cut off (seed ${values.seed})`);
+  console.log(
+    `${kills} kills, ${edits} acknowledged edits, all present; ${unheard} more were on the disk when their answer was cut off (seed ${values.seed})`,
+  );
 } catch (error) {
   console.error(`seed ${values.seed}: ${error.message}`);
   process.exitCode = 1;

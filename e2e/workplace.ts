@@ -40,9 +40,8 @@ export const row = (page: Page, key: string) => page.locator(`[data-row="${key}"
 /** Clicks the crossing of a row and a column of the chart. */
 export async function clickCell(page: Page, key: string, column: string): Promise<void> {
   const head = (await page.getByRole('columnheader', { name: new RegExp(`^${column}, `) }).boundingBox())!;
-  const cells = row(page, key).locator('svg[role=presentation]');
-  await cells.scrollIntoViewIfNeeded();
-  const box = (await cells.boundingBox())!;
+  await row(page, key).scrollIntoViewIfNeeded();
+  const box = (await row(page, key).boundingBox())!;
   await page.mouse.click(head.x + head.width / 2, box.y + box.height / 2);
 }
 

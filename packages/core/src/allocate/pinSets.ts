@@ -55,8 +55,19 @@ export function pinSets(board: IndexedBoard, controller: Controller): readonly P
   return controller.legal.sets.map((pins) => ({ controller: controller.id, pins }));
 }
 
-/** The pin sets of every controller of a kind: those without pins of caution first, then in sheet order. */
+const known = new WeakMap<IndexedBoard, Map<ControllerKind, readonly PinSet[]>>();
+
+/** The pin sets of every controller of a kind: those without pins of caution first, then in sheet order.
+ *  Remembered per board, which is immutable: charts and proposals ask at every edit. */
 export function pinSetsOf(board: IndexedBoard, kind: ControllerKind): readonly PinSet[] {
+  const kinds = known.get(board) ?? new Map<ControllerKind, readonly PinSet[]>();
+  known.set(board, kinds);
+  const sets = kinds.get(kind) ?? findPinSets(board, kind);
+  kinds.set(kind, sets);
+  return sets;
+}
+
+function findPinSets(board: IndexedBoard, kind: ControllerKind): readonly PinSet[] {
   const caution = (set: PinSet) => Object.values(set.pins).filter((pin) => board.pins.get(pin)?.grade === 'caution').length;
   const sets = board.sheet.controllers.list.filter((c) => c.kind === kind).flatMap((c) => pinSets(board, c));
   return sets.toSorted((a, b) => caution(a) - caution(b));

@@ -14,7 +14,7 @@ import styles from './Frame.module.css';
 import { Ledgers } from './Ledgers';
 import { PlanName } from './PlanName';
 import { Steps } from './Steps';
-import { useReviewed, useWorkbench } from './workbench';
+import { useReviewed, useReviewing, useWorkbench } from './workbench';
 
 const SAVE_WORDS = { saved: 'Saved', saving: 'Saving', offline: 'Not saved: offline, kept here' } as const;
 
@@ -143,6 +143,7 @@ function useHelpKey(open: () => void): void {
 /** The frame around every view of a plan. */
 export function Frame({ plan, children }: { readonly plan: Plan; readonly children: ReactNode }) {
   useUndoKeys();
+  useReviewing(plan);
   const { sheets } = useWorkbench();
   const [dialog, setDialog] = useState<'versions' | 'keys' | null>(null);
   const openKeys = useCallback(() => setDialog('keys'), []);
@@ -179,11 +180,11 @@ export function Frame({ plan, children }: { readonly plan: Plan; readonly childr
       </header>
       <Views plan={plan} />
       <main className={styles.main}>{children}</main>
-      <FindingsRail plan={plan} />
+      <FindingsRail parts={plan.placements.length} />
       <Ledgers />
       <CommandSearch plan={plan} onVersions={() => setDialog('versions')} onShortcuts={openKeys} />
-      <Versions plan={plan} opened={dialog === 'versions'} onClose={() => setDialog(null)} />
-      <ShortcutList opened={dialog === 'keys'} onClose={() => setDialog(null)} />
+      {dialog === 'versions' && <Versions plan={plan} onClose={() => setDialog(null)} />}
+      {dialog === 'keys' && <ShortcutList onClose={() => setDialog(null)} />}
     </div>
   );
 }

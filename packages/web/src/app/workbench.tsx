@@ -2,6 +2,7 @@ import { createContext, type ReactNode, useContext, useEffect, useState, useSync
 import { useStore } from 'react-redux';
 import { notifications } from '@mantine/notifications';
 import type { Edit } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -87,13 +88,16 @@ export function WorkbenchProvider({
   return <WorkbenchContext.Provider value={bench}>{children}</WorkbenchContext.Provider>;
 }
 
-/** The newest review of the open plan, or null until the first is there. */
+/** Asks for the review of the open plan whenever it changes. Used once, by the frame. */
+export function useReviewing(plan: Plan): void {
+  const { feed } = useWorkbench();
+  useEffect(() => feed.want(plan), [feed, plan]);
+}
+
+/** The newest review of the open plan, or null until the first is there. It may be of the plan a moment ago. */
 export function useReviewed(): Reviewed | null {
   const { feed } = useWorkbench();
-  const plan = useAppSelector((state) => state.document.plan);
-  useEffect(() => {
-    if (plan) feed.want(plan);
-  }, [feed, plan]);
+  const id = useAppSelector((state) => state.document.plan?.id);
   const reviewed = useSyncExternalStore(feed.subscribe, feed.current);
-  return reviewed && reviewed.plan.id === plan?.id ? reviewed : null;
+  return reviewed && reviewed.plan.id === id ? reviewed : null;
 }

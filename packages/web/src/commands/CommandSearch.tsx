@@ -1,6 +1,6 @@
 import { useMantineColorScheme, useComputedColorScheme } from '@mantine/core';
 import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } from '@mantine/spotlight';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { sayFinding } from '@roof-chart/core/checks/say';
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
@@ -48,12 +48,14 @@ function useActions({ plan, onVersions, onShortcuts }: CommandSearchProps): Grou
   };
 }
 
-function usePlaces(plan: Plan): readonly Group[] {
+/** Wires, pins and findings as actions; made only while the search is open, as there may be hundreds. */
+function usePlaces(plan: Plan, opened: boolean): readonly Group[] {
   const { sheets } = useWorkbench();
   const reviewed = useReviewed();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   return useMemo(() => {
+    if (!opened) return [];
     const board = boardOf(plan, sheets);
     const show = (focus: { terminal?: string; pin?: string }) => () => {
       dispatch(sessionActions.scopeChosen('all'));
@@ -88,17 +90,20 @@ function usePlaces(plan: Plan): readonly Group[] {
       { group: 'Wires', actions: wires },
       { group: 'Pins', actions: pins },
     ];
-  }, [plan, sheets, reviewed, dispatch, navigate]);
+  }, [opened, plan, sheets, reviewed, dispatch, navigate]);
 }
 
 /** Ctrl/Cmd-K: everything that can be done, and every part, pin and finding, by typing. */
 export function CommandSearch(props: CommandSearchProps) {
+  const [opened, setOpened] = useState(false);
   const actions = useActions(props);
-  const places = usePlaces(props.plan);
+  const places = usePlaces(props.plan, opened);
   return (
     <Spotlight
       actions={[actions, ...places]}
       shortcut="mod + K"
+      onSpotlightOpen={() => setOpened(true)}
+      onSpotlightClose={() => setOpened(false)}
       limit={12}
 
       overlayProps={{ blur: 0, backgroundOpacity: 0.3 }}

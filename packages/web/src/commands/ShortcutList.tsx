@@ -2,9 +2,9 @@ import { Kbd, Modal } from '@mantine/core';
 import { SHORTCUTS } from './shortcuts';
 import styles from './commands.module.css';
 
-export function ShortcutList({ opened, onClose }: { readonly opened: boolean; readonly onClose: () => void }) {
+export function ShortcutList({ onClose }: { readonly onClose: () => void }) {
   return (
-    <Modal opened={opened} onClose={onClose} title="Keyboard" transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title="Keyboard" transitionProps={{ duration: 0 }}>
       {SHORTCUTS.map(({ group, keys }) => (
         <section key={group}>
           <h3 className={styles.group}>{group}</h3>

@@ -1,5 +1,5 @@
 import { Collapse, CopyButton, UnstyledButton } from '@mantine/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useNavigate, useSearchParams } from 'react-router';
 import type { Finding, Level } from '@roof-chart/core/checks/check';
 import { CHECKS } from '@roof-chart/core/checks/registry';
@@ -141,7 +141,8 @@ function Group({
   );
 }
 
-export function FindingsRail({ plan }: { readonly plan: Plan }) {
+/** @param parts number of parts in the plan; with the plan itself the rail would be drawn anew at every edit */
+export const FindingsRail = memo(function FindingsRail({ parts }: { readonly parts: number }) {
   const reviewed = useReviewed();
   const findings = useMemo(() => (reviewed?.result.ok ? reviewed.result.review.findings : []), [reviewed]);
   useFindingOfAddress(findings);
@@ -164,7 +165,7 @@ export function FindingsRail({ plan }: { readonly plan: Plan }) {
         ))}
       {reviewed && open.length === 0 && (
         <p className={styles.clean}>
-          {plan.placements.length === 0
+          {parts === 0
             ? 'Nothing to check yet: add parts in Stock.'
             : 'No findings. Every check that exists so far is content with this plan.'}
         </p>
@@ -179,4 +180,4 @@ export function FindingsRail({ plan }: { readonly plan: Plan }) {
       <Scope />
     </aside>
   );
-}
+});

@@ -1,14 +1,17 @@
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef } from 'react';
 import { AXIS_HEIGHT, HangAxis, type HangBracket } from './HangAxis';
 import styles from './HangChart.module.css';
-import { type Choice, HangRow } from './HangRow';
-import { type HangLine, HangUnder } from './HangUnder';
+import type { Choice } from './HangCells';
+import { HangField } from './HangField';
+import { HangHead } from './HangHead';
+import type { HangLine } from './HangUnder';
 import { type HangBlock, layoutColumns, layoutRows } from './layout';
 
 export interface HangRowModel {
   readonly id: string;
   readonly label: string;
   readonly head: ReactNode;
+  /** Columns where the row could go: a small ring each. The same array while the sheets are the same. */
   readonly could: readonly string[];
   readonly at: string | null;
   readonly mark: 'does' | 'locked' | 'clash';
@@ -56,6 +59,7 @@ export function HangChart(props: HangChartProps) {
   const rows = useMemo(() => layoutRows(rowIds, rowHeight, GROUP_GAP), [rowIds, rowHeight]);
   const scroller = useRef<HTMLDivElement>(null);
   const flat = useMemo(() => rowIds.flat(), [rowIds]);
+  const models = useMemo(() => groups.flatMap((group) => group.rows), [groups]);
 
   // The focused row and column are brought into sight clear of the sticky head and roof.
   useEffect(() => {
@@ -125,41 +129,42 @@ export function HangChart(props: HangChartProps) {
         <div role="row" className={styles.roof} style={{ paddingLeft: headWidth, width: headWidth + layout.width }}>
           <HangAxis layout={layout} brackets={props.brackets} clashes={props.clashes} column={focus.column} onColumn={props.onColumn} />
         </div>
-        <div className={styles.body} style={{ width: headWidth + layout.width, ['--head' as string]: `${headWidth}px` }}>
-          <div className={styles.underBox} aria-hidden>
-            <HangUnder
-              layout={layout}
-              rows={rows.centre}
-              height={rows.height}
-              lines={props.lines}
-              clashes={props.clashes}
-              column={focus.column}
-              dim={props.dim}
-            />
+        <div className={styles.body} style={{ width: headWidth + layout.width }}>
+          <div role="rowgroup" className={styles.heads} style={{ width: headWidth, height: rows.height }}>
+            {groups.map((group) =>
+              group.rows.map((row, at) => {
+                const focused = row.id === focus.row;
+                return (
+                  <HangHead
+                    key={row.id}
+                    id={row.id}
+                    top={rows.centre.get(row.id)! - rowHeight / 2}
+                    height={rowHeight}
+                    first={at === 0}
+                    head={row.head}
+                    label={row.label}
+                    focused={focused}
+                    cellLabel={focused && focus.column ? props.describe(row.id, focus.column) : ''}
+                    onFocus={props.onRow}
+                  />
+                );
+              }),
+            )}
           </div>
-          {groups.map((group, groupAt) =>
-            group.rows.map((row, at) => {
-              const focused = row.id === focus.row;
-              return (
-                <HangRow
-                  key={row.id}
-                  {...row}
-                  layout={layout}
-                  height={rowHeight}
-                  first={at === 0}
-                  gap={groupAt === 0 ? 0 : GROUP_GAP}
-                  focused={focused}
-                  column={focused ? focus.column : null}
-                  choices={focused ? props.choices : null}
-                  cellLabel={focused && focus.column ? props.describe(row.id, focus.column) : ''}
-                  onAct={onAct}
-                  onDrop={props.onDrop}
-                  onFocus={props.onRow}
-                  onHover={props.onHover}
-                />
-              );
-            }),
-          )}
+          <HangField
+            layout={layout}
+            rows={rows}
+            rowHeight={rowHeight}
+            models={models}
+            lines={props.lines}
+            clashes={props.clashes}
+            dim={props.dim}
+            focus={focus}
+            choices={props.choices}
+            onAct={onAct}
+            onDrop={props.onDrop}
+            onHover={props.onHover}
+          />
         </div>
       </div>
     </div>

@@ -23,28 +23,24 @@ interface HangUnderProps {
 
 const LINE_CLASS = { net: 'net', bus: 'bus', clash: 'clashLine' } as const;
 
-/** What lies under the rows: column grounds, net lines. */
+const columnPath = (layout: ColumnLayout, height: number, chosen: (id: string) => boolean): string =>
+  layout.columns
+    .filter((c) => chosen(c.id))
+    .map((c) => `M${c.left} 0h${layout.columnWidth}v${height}h${-layout.columnWidth}z`)
+    .join('');
+
+/** What lies under the marks: tinted columns, net lines. */
 export const HangUnder = memo(function HangUnder({ layout, rows, height, lines, clashes, column, dim }: HangUnderProps) {
-  const tone = (id: string, quiet: boolean) => {
-    if (clashes.has(id)) return styles.clashColumn;
-    if (column === id) return styles.focusColumn;
-    return quiet ? styles.quietColumn : styles.openColumn;
-  };
   return (
-    <svg className={styles.under} width={layout.width} height={height} aria-hidden>
-      {layout.columns.map((c) => (
-        <rect key={c.id} x={c.left + 0.4} width={layout.columnWidth - 0.8} height={height} className={tone(c.id, c.tone === 'quiet')} />
-      ))}
+    <g>
+      <path d={columnPath(layout, height, (id) => id === column && !clashes.has(id))} className={styles.focusTint} />
+      <path d={columnPath(layout, height, (id) => clashes.has(id))} className={styles.clashTint} />
       {lines.map((line) => {
         const x = layout.byId.get(line.column)?.centre;
         const y = rows.get(line.toRow);
         return x !== undefined && y !== undefined && <path key={line.id} d={`M${x} 0V${y}`} className={styles[LINE_CLASS[line.tone]]} />;
       })}
-      {layout.columns
-        .filter((c) => dim.has(c.id))
-        .map((c) => (
-          <rect key={c.id} x={c.left} width={layout.columnWidth} height={height} className={styles.dim} />
-        ))}
-    </svg>
+      <path d={columnPath(layout, height, (id) => dim.has(id))} className={styles.dim} />
+    </g>
   );
 });

@@ -57,21 +57,33 @@ export function columnAt(layout: ColumnLayout, x: number): PlacedColumn | undefi
 export interface RowLayout {
   /** Middle of each row, by row id. */
   readonly centre: ReadonlyMap<string, number>;
+  /** Heights of the lines between groups. */
+  readonly rules: readonly number[];
   readonly height: number;
 }
 
 /** Rows one under another, a gap before each group but the first. */
 export function layoutRows(groups: readonly (readonly string[])[], rowHeight: number, groupGap: number): RowLayout {
   const centre = new Map<string, number>();
+  const rules: number[] = [];
   let y = 0;
   for (const [at, rows] of groups.entries()) {
-    if (at > 0) y += groupGap;
+    if (at > 0) {
+      rules.push(y + groupGap / 2);
+      y += groupGap;
+    }
     for (const row of rows) {
       centre.set(row, y + rowHeight / 2);
       y += rowHeight;
     }
   }
-  return { centre, height: y };
+  return { centre, rules, height: y };
+}
+
+/** The row at a height in the field, or undefined in a gap between groups. */
+export function rowAt(rows: RowLayout, rowHeight: number, y: number): string | undefined {
+  for (const [id, centre] of rows.centre) if (Math.abs(y - centre) <= rowHeight / 2) return id;
+  return undefined;
 }
 
 /** A path of small rings, one at each x: one element instead of hundreds.

@@ -102,10 +102,10 @@ function Version({ plan, id, name, at }: { readonly plan: Plan; readonly id: str
 }
 
 /** Named versions of the plan: keep one, compare, go back (which Undo takes back, too). */
-export function Versions({ plan, opened, onClose }: { readonly plan: Plan; readonly opened: boolean; readonly onClose: () => void }) {
-  const list = useCheckpointsQuery(plan.id, { skip: !opened });
+export function Versions({ plan, onClose }: { readonly plan: Plan; readonly onClose: () => void }) {
+  const list = useCheckpointsQuery(plan.id);
   return (
-    <Modal opened={opened} onClose={onClose} title="Versions" size="lg" transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title="Versions" size="lg" transitionProps={{ duration: 0 }}>
       <KeepForm plan={plan} />
       {list.isError && <p className={styles.error}>{failureWords(list.error)}</p>}
       {list.data?.checkpoints.length === 0 && (

@@ -14,6 +14,7 @@ import { announce } from '../../app/announcer';
 import { endWords } from '../../app/editWords';
 import { useReviewed, useWorkbench } from '../../app/workbench';
 import { HangChart, type HangRowModel } from '../../hang/HangChart';
+import { useSteady, useSteadySet } from '../../hang/steady';
 import { sessionActions, type WireScope } from '../../store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../../store/store';
 import styles from './Chart.module.css';
@@ -148,17 +149,14 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   const could = groups.flatMap((g) => g.rows).find((r) => r.item.key === row)?.could;
   const choices = useMemo(() => (item && could ? chartChoices(board, nets, item, could) : null), [board, nets, item, could]);
   const lines = useMemo(() => chartLines(groups, nets), [groups, nets]);
-  const clashes = useMemo(() => clashColumns(nets), [nets]);
-  const brackets = useMemo(() => chartBrackets(board, buses, item?.terminal), [board, buses, item?.terminal]);
-  const dim = useMemo(
+  const clashes = useSteadySet(useMemo(() => clashColumns(nets), [nets]));
+  const brackets = useSteady(useMemo(() => chartBrackets(board, buses, item?.terminal), [board, buses, item?.terminal]));
+  const cannot = useMemo(
     () =>
-      new Set(
-        choices
-          ? blocks.flatMap((b) => b.columns.filter((c) => c.tone !== 'quiet' && !choices.has(c.sameAs ?? c.id)).map((c) => c.id))
-          : [],
-      ),
+      choices ? blocks.flatMap((b) => b.columns.filter((c) => c.tone !== 'quiet' && !choices.has(c.sameAs ?? c.id)).map((c) => c.id)) : [],
     [choices, blocks],
   );
+  const dim = useSteadySet(cannot);
   const here = item?.wire && columnOfEnd(item.wire.end);
   const free = choices ? [...choices].filter(([id, choice]) => choice !== 'taken' && id !== here).length : 0;
 

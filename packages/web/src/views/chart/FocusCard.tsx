@@ -1,4 +1,4 @@
-import { Button, Select } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
 import { IconLock, IconLockOpen, IconPlugConnected, IconPlugConnectedX } from '@tabler/icons-react';
 import type { ReactNode } from 'react';
 import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
@@ -184,15 +184,14 @@ export function FocusCard(props: FocusCardProps) {
                   >
                     {item.wire.locked ? 'Unlock' : 'Lock'}
                   </Button>
-                  <Select
+                  <NativeSelect
                     aria-label="Wire colour"
                     size="xs"
                     w={92}
                     data={[...WIRE_COLOURS]}
                     value={item.wire.colour}
-                    allowDeselect={false}
                     classNames={{ input: styles.colourInput! }}
-                    onChange={(value) => value && onColour(item, value as WireColour)}
+                    onChange={(event) => onColour(item, event.currentTarget.value as WireColour)}
                   />
                 </>
               )}

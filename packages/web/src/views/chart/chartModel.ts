@@ -10,7 +10,7 @@ import type { PartTerminal } from '@roof-chart/core/sheets/partSheet';
 import { CONTROLLER_KINDS, PIN_ROLES } from '@roof-chart/core/sheets/roles';
 import type { IndexedBoard, Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { HangBracket } from '../../hang/HangAxis';
-import type { Choice } from '../../hang/HangRow';
+import type { Choice } from '../../hang/HangCells';
 import type { HangLine } from '../../hang/HangUnder';
 import type { HangBlock } from '../../hang/layout';
 import type { WireScope } from '../../store/sessionSlice';

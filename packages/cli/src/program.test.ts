@@ -35,6 +35,57 @@ test('check says clashes with their remedies and ends with 1', async () => {
   ]);
 });
 
+test('a plan from nothing to checked: new, add, wire, lock, show, diff, edit', async () => {
+  const files: Record<string, string> = {};
+  const ok = async (...args: string[]) => {
+    const result = await cli(args, files);
+    expect({ args, code: result.code, err: result.err }).toEqual({ args, code: 0, err: '' });
+    return result.out;
+  };
+  await ok('new', 'rp2040-stick-40', '--name', 'Shed', '--out', 'p.json');
+  await ok('add', 'p.json', 'oled-096-ssd1306-i2c');
+  await ok('add', 'p.json', 'led-red-5mm', '--no-wires');
+  files['before.json'] = files['p.json']!;
+  await ok('wire', 'p.json', 'light-1:A', 'GP22');
+  await ok('wire', 'p.json', 'light-1:K', 'ground');
+  await ok('lock', 'p.json', 'light-1:A');
+  expect(await ok('show', 'p.json')).toMatch(
+    /^Shed, on RP2040 stick, 40 pins\n {2}display-1 {2}OLED 128×64 .* 0x3C\n[^]*anode {4}GP22 {2}locked\n {4}cathode {2}ground$/,
+  );
+  expect(await ok('check', 'p.json')).toBe('No findings.');
+  const difference = await cli(['diff', 'before.json', 'p.json'], files);
+  expect([difference.code, difference.out]).toEqual([1, '  LED anode: open -> GP22\n  LED cathode: open -> ground']);
+  files['edits.json'] = (await cli(['diff', '--json', 'before.json', 'p.json'], files)).out;
+  await ok('edit', 'before.json', 'edits.json');
+  expect(await ok('diff', 'before.json', 'p.json')).toBe('No difference.');
+  files['-'] = files['p.json']!;
+  expect(JSON.parse(await ok('lock', '-', 'light-1:A', '--off'))).toMatchObject({ wires: { 'light-1:A': { locked: false } } });
+  await ok('wire', 'p.json', 'display-1:SDA', 'open', '--out', 'q.json');
+  expect([files['p.json']!.includes('display-1:SDA'), files['q.json']!.includes('display-1:SDA')]).toEqual([true, false]);
+});
+
+test('an edit that cannot be done is named and leaves the file as it was', async () => {
+  const files: Record<string, string> = {
+    'p.json': hive,
+    'e.json': JSON.stringify([
+      { kind: 'rename-plan', name: 'Half' },
+      { kind: 'unwire', placement: 'zz', terminal: 'A' },
+    ]),
+  };
+  expect(await cli(['edit', 'p.json', 'e.json'], files)).toEqual({
+    code: 2,
+    out: '',
+    err: 'edit 2: terminal should be a wired terminal, not zz:A; nothing was changed',
+  });
+  expect(files['p.json']).toBe(hive);
+});
+
+test('the page of the command line is made from the commands as they are now', async () => {
+  const files: Record<string, string> = {};
+  await cli(['cli-page', 'cli.md'], files);
+  expect(readFileSync(join(__dirname, '../../../docs/cli.md'), 'utf8')).toBe(files['cli.md']);
+});
+
 test('a plan without findings ends with 0', async () => {
   const plan = { ...(JSON.parse(hive) as object), placements: [], wires: {}, ticks: {} };
   expect(await cli(['check', 'p.json'], { 'p.json': JSON.stringify(plan) })).toEqual({ code: 0, out: 'No findings.', err: '' });
@@ -47,6 +98,18 @@ test.each([
   ['a plan from the future', ['check', '-'], { '-': hive.replace('"formatVersion": 1', '"formatVersion": 9') }, /-: formatVersion: /],
   ['a prototype key', ['check', '-'], { '-': hive.replace('"wires": {', '"wires": {"__proto__": {},') }, /-: wires\.__proto__: /],
   ['a sheet that is gone', ['check', '-'], { '-': hive.replaceAll('humidity-sht31', 'humidity-x') }, /needs the part sheet humidity-x/],
+  ['an unknown board', ['new', 'z80'], {}, /there is no board z80: give one of atmega328p-5v-shield, rp2040-stick-40/],
+  ['an unknown part', ['add', '-', 'warp'], { '-': hive }, /there is no part warp/],
+  ['no terminal', ['wire', '-', 'SDA', 'GP4'], { '-': hive }, /SDA is no terminal: write part:terminal/],
+  [
+    'a pin that does not exist',
+    ['wire', '-', 'display-1:SDA', 'GP99'],
+    { '-': hive },
+    /end\.pin should be a pin of RP2040 stick, 40 pins, not GP99/,
+  ],
+  ['edits that are none', ['edit', '-', 'e'], { '-': hive, e: '{"kind":"x"}' }, /e: the list: /],
+  ['both from standard input', ['diff', '-', '-'], { '-': hive }, /only one of the plans/],
+  ['a name that is none', ['new', 'rp2040-stick-40', '--name', 'a\u0007'], {}, /--name: .*control characters/],
   ['an unknown command', ['solder'], {}, /unknown command 'solder'/],
   ['a missing argument', ['check'], {}, /missing required argument/],
 ])('%s is one sentence and ends with 2', async (_, args, files, words) => {

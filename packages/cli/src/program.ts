@@ -2,25 +2,89 @@ import { Command, CommanderError } from 'commander';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { check } from './commands/check';
 import { checkPages } from './commands/checkPages';
+import { cliPage } from './commands/cliPage';
+import { add, create, diff, edit, lock, show, wire } from './commands/edits';
 import { EXIT, InputFault, type Io } from './io';
+
+const PLAN = 'plan file, or - for standard input';
+const OUT = 'where the changed plan goes (back into its file; - for standard output)';
 
 /** The command line as a value: its help, and what each command does. The exit code goes to `done`. */
 export function makeProgram(io: Io, sheets: () => Sheets, done: (code: number) => void): Command {
-  const program = new Command('roof-chart')
-    .description('Checks plans of microcontroller boards on the command line.')
-    .exitOverride()
-    .configureOutput({ writeOut: (text) => io.out(text.trimEnd()), writeErr: (text) => io.err(text.trimEnd()) });
+  const program = new Command('roof-chart').description('Plans of microcontroller boards on the command line.').exitOverride();
+  // Commands inherit this only when they are made after it.
+  program.configureOutput({ writeOut: (text) => io.out(text.trimEnd()), writeErr: (text) => io.err(text.trimEnd()) });
+  program
+    .command('new')
+    .description('An empty plan on a board.')
+    .argument('<board>', 'id of the board sheet')
+    .option('--name <name>', 'name of the plan', 'New plan')
+    .option('--id <id>', 'id of the plan', 'plan')
+    .option('--out <file>', 'where the plan goes', '-')
+    .action((board: string, options: { name: string; id: string; out: string }) => done(create(io, sheets(), board, options)));
+  program
+    .command('add')
+    .description('Adds a part, wired where it fits; nothing that is wired is moved.')
+    .argument('<file>', PLAN)
+    .argument('<part>', 'id of the part sheet')
+    .option('--no-wires', 'add the part only')
+    .option('--out <file>', OUT)
+    .action((file: string, part: string, options: { wires: boolean; out?: string }) => done(add(io, sheets(), file, part, options)));
+  program
+    .command('edit')
+    .description('Applies a JSON list of edits, all or none.')
+    .argument('<file>', PLAN)
+    .argument('<edits>', 'JSON file with the list, or -')
+    .option('--out <file>', OUT)
+    .action((file: string, edits: string, options: { out?: string }) => done(edit(io, sheets(), file, edits, options)));
+  program
+    .command('wire')
+    .description('Wires a terminal to a pin, rail, ground or another terminal, or opens it.')
+    .argument('<file>', PLAN)
+    .argument('<terminal>', 'part:terminal')
+    .argument('<end>', 'GP4, rail:3v3, ground, part:terminal, or open')
+    .option('--out <file>', OUT)
+    .action((file: string, from: string, to: string, options: { out?: string }) => done(wire(io, sheets(), file, from, to, options)));
+  program
+    .command('lock')
+    .description('Locks a wire, so that nothing moves it.')
+    .argument('<file>', PLAN)
+    .argument('<terminal>', 'part:terminal')
+    .option('--off', 'unlock it', false)
+    .option('--out <file>', OUT)
+    .action((file: string, at: string, options: { off: boolean; out?: string }) => done(lock(io, sheets(), file, at, options)));
   program
     .command('check')
-    .description('Findings of a plan. Exit code 0 without a clash, 1 with one, 2 for bad input.')
-    .argument('<file>', 'plan file, or - for standard input')
+    .description('Findings of a plan, each with its remedies.')
+    .argument('<file>', PLAN)
     .option('--json', 'findings as JSON', false)
     .action((file: string, options: { json: boolean }) => done(check(io, sheets(), file, options.json)));
   program
+    .command('show')
+    .description('A plan as text: parts, terminals, where they go.')
+    .argument('<file>', PLAN)
+    .option('--json', 'the plan document', false)
+    .action((file: string, options: { json: boolean }) => done(show(io, sheets(), file, options.json)));
+  program
+    .command('diff')
+    .description('What differs between two plans on one board.')
+    .argument('<from>', PLAN)
+    .argument('<to>', PLAN)
+    .option('--json', 'the edits that lead from the first to the second', false)
+    .action((from: string, to: string, options: { json: boolean }) => done(diff(io, sheets(), from, to, options.json)));
+  program
     .command('check-pages')
     .description('Writes the documentation pages of the checks.')
-    .argument('<folder>')
+    .argument('<folder>', 'folder of the pages')
     .action((folder: string) => done(checkPages(io, folder)));
+  program
+    .command('cli-page')
+    .description('Writes this documentation.')
+    .argument('<file>', 'the page')
+    .action((file: string) => {
+      io.write(file, cliPage(program));
+      done(EXIT.clean);
+    });
   return program;
 }
 

@@ -1,0 +1,34 @@
+import type { Command } from 'commander';
+
+const row = (cells: readonly string[]): string => `| ${cells.join(' | ')} |`;
+const safe = (text: string): string => text.replaceAll('|', '\\|').replaceAll('<', '&lt;');
+
+function section(command: Command): string {
+  const usage = `npm run -s cli -- ${command.name()} ${command.usage()}`;
+  const args = command.registeredArguments.map((a) => row([`\`${a.name()}\``, safe(a.description)]));
+  const options = command.options.map((o) => row([`\`${o.flags}\``, safe(o.description)]));
+  const rows = [...args, ...options];
+  return [
+    `## ${command.name()}`,
+    '',
+    command.description(),
+    '',
+    '```sh',
+    usage,
+    '```',
+    ...(rows.length > 0 ? ['', '| | |', '|---|---|', ...rows] : []),
+  ].join('\n');
+}
+
+/** The documentation of the command line as Markdown, made from the commands themselves. */
+export function cliPage(program: Command): string {
+  const intro = [
+    '# Command line',
+    '',
+    'Made from the commands themselves: `npm run docs:cli`.',
+    '',
+    'Works on plan files or standard input (`-`). Exit code 0: clean; 1: clashes, or a difference; 2: bad input, with one plain sentence on standard error. Nothing is ever half written.',
+    'Wire ends are written `GP4` (a pin), `rail:3v3`, `ground`, `part:terminal`, or `open`.',
+  ].join('\n');
+  return `${[intro, ...program.commands.map(section)].join('\n\n')}\n`;
+}

@@ -1,0 +1,44 @@
+import { sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import { addressesOf } from '@roof-chart/core/nets/addresses';
+import { terminalsOf } from '@roof-chart/core/nets/terminals';
+import { changedWires } from '@roof-chart/core/review/previewEdits';
+import type { Plan, WireEnd } from '@roof-chart/core/plan/plan';
+import { formatAddress } from '@roof-chart/core/quantity/format';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+
+/** A wire end as the command line writes and reads it.
+ *  @example endText({ to: 'rail', rail: '3v3' }) // 'rail:3v3' */
+export function endText(end: WireEnd | undefined): string {
+  if (!end) return 'open';
+  if (end.to === 'pin') return end.pin;
+  if (end.to === 'rail') return `rail:${end.rail}`;
+  return end.to === 'ground' ? 'ground' : `${end.placement}:${end.terminal}`;
+}
+
+/** A plan as text: parts in order, each with its terminals and where they go. */
+export function planText(plan: Plan, sheets: Sheets): string {
+  const board = sheets.boards.get(plan.board.id)?.sheet.title ?? plan.board.id;
+  const parts = plan.placements.map((placement) => {
+    const addresses = addressesOf(plan, placement, sheets).map((a) => formatAddress(a.address));
+    const wires = terminalsOf(plan, placement, sheets)
+      .filter((t) => t.terminal.need !== 'outside')
+      .map((t) => `    ${t.terminal.label.padEnd(8)} ${endText(t.wire?.end)}${t.wire?.locked ? '  locked' : ''}`);
+    return [
+      `  ${placement.id}  ${placement.name}  (${placement.sheet.id})${addresses.length > 0 ? `  ${addresses.join(' ')}` : ''}`,
+      ...wires,
+    ].join('\n');
+  });
+  return [`${plan.name}, on ${board}`, ...parts].join('\n');
+}
+
+/** What differs between two plans, one line a difference; empty when nothing does. */
+export function diffText(from: Plan, to: Plan, sheets: Sheets): readonly string[] {
+  const has = (plan: Plan, id: string) => plan.placements.some((p) => p.id === id);
+  const owner = (key: string) => (has(to, key.split(':')[0]!) ? to : from);
+  return [
+    ...(from.name === to.name ? [] : [`name: ${from.name} -> ${to.name}`]),
+    ...from.placements.filter((p) => !has(to, p.id)).map((p) => `- part ${sayPlacement(from, p.id)}`),
+    ...to.placements.filter((p) => !has(from, p.id)).map((p) => `+ part ${sayPlacement(to, p.id)}`),
+    ...changedWires(from, to).map((w) => `  ${sayTerminal(owner(w.terminal), sheets, w.terminal)}: ${endText(w.from)} -> ${endText(w.to)}`),
+  ];
+}

@@ -133,15 +133,3 @@ test('with the server away edits are kept here, and go when it is back', async (
   await saved(page);
   expect((await storedPlan(request, id)).plan.placements).toHaveLength(1);
 });
-
-test('two tabs do not overwrite each other', async ({ page, context, request }) => {
-  const id = await startPlan(page, 'Shared bench');
-  const other = await context.newPage();
-  await other.goto(`/plans/${id}/stock`);
-  await page.getByRole('button', { name: /^Add LED, red, 5 mm and wire/ }).click();
-  await saved(page);
-  await other.getByRole('button', { name: /^Add Rotary encoder with switch and wire/ }).click();
-  await expect(other.getByText(/changed elsewhere/)).toBeVisible();
-  await saved(other);
-  expect((await storedPlan(request, id)).plan.placements.map((p) => p.name).sort()).toEqual(['Encoder', 'LED']);
-});

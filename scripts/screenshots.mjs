@@ -29,6 +29,16 @@ const PICTURES = [
       await page.getByRole('button', { name: 'GP22 carries 2 signals' }).click();
     },
   ],
+  [
+    'search',
+    'light',
+    async (page) => {
+      await page.goto(`${hive}/chart`);
+      await page.getByText('GP22 carries 2 signals').waitFor();
+      await page.keyboard.press('Control+k');
+      await page.getByPlaceholder('Do anything…').fill('gp2');
+    },
+  ],
   ['build', 'light', async (page) => page.goto(`${hive}/build`)],
 ];
 

@@ -88,6 +88,15 @@ async function browser() {
   count('browser tests', stats.expected, stats.unexpected + stats.flaky + errors.length, output);
 }
 
+/** Kills of the real server under edits; `--quick` makes it few. */
+async function kills() {
+  const count = process.argv.includes('--quick') ? '20' : '200';
+  const { code, output } = await run(process.execPath, ['e2e/killTest.mjs', '--kills', count], { quiet: true });
+  if (code === 0) console.log(output.trim());
+  total[code === 0 ? 'passed' : 'failed'] += 1;
+  if (code !== 0) console.log(`FAILED  kills of the server\n${output}`);
+}
+
 await main(async () => {
   checkNode();
   await install();
@@ -105,6 +114,7 @@ await main(async () => {
   ]);
   await unit();
   await build();
+  await kills();
   await browser();
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exitCode = total.failed > 0 ? 1 : 0;

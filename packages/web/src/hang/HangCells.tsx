@@ -1,4 +1,4 @@
-import { memo, type PointerEvent, useState } from 'react';
+import { memo, type PointerEvent, useRef, useState } from 'react';
 import styles from './HangChart.module.css';
 import { type ColumnLayout, columnAt } from './layout';
 import { ClashDisc, CostRing, Disc, Echo, LockedDisc, Ring } from './marks';
@@ -46,6 +46,7 @@ interface HandleProps {
 /** The disc as a handle: dragged along its row with mouse or finger, it shows where it would land. */
 function Handle({ x, y, height, layout, onDrop }: HandleProps) {
   const [over, setOver] = useState<number | null>(null);
+  const dropped = useRef(false);
   const under = (event: { readonly clientX: number; readonly currentTarget: SVGRectElement }) =>
     columnAt(layout, event.clientX - event.currentTarget.ownerSVGElement!.getBoundingClientRect().left);
   return (
@@ -58,6 +59,7 @@ function Handle({ x, y, height, layout, onDrop }: HandleProps) {
         height={height}
         className={styles.handle}
         onPointerDown={(event: PointerEvent<SVGRectElement>) => {
+          dropped.current = false;
           event.currentTarget.setPointerCapture(event.pointerId);
           setOver(x);
         }}
@@ -65,11 +67,12 @@ function Handle({ x, y, height, layout, onDrop }: HandleProps) {
         onPointerUp={(event) => {
           const target = under(event);
           setOver(null);
-          if (target && target.centre !== x) onDrop(target.id);
+          dropped.current = target?.centre !== x;
+          if (target && dropped.current) onDrop(target.id);
         }}
         onPointerCancel={() => setOver(null)}
-        // A press without a move is a click on the cell; a drag is not.
-        onClick={(event) => under(event)?.centre !== x && event.stopPropagation()}
+        // A press without a move is a click on the cell. A drag ends in a click, too, by then on the moved mark.
+        onClick={(event) => dropped.current && event.stopPropagation()}
       />
     </>
   );

@@ -42,3 +42,57 @@ for (const path of VIEWS) {
     }
   });
 }
+
+const DIALOGS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
+  ['command search', async (page) => page.keyboard.press('Control+k')],
+  ['list of keys', async (page) => page.keyboard.press('?')],
+  ['versions', async (page) => page.getByRole('button', { name: 'Versions', exact: true }).click()],
+  ['preview of a remedy', async (page) => page.getByRole('button', { name: 'Strap Motion AD0 to 3V3: 0x69' }).focus()],
+];
+
+for (const scheme of ['light', 'dark'] as const) {
+  test(`dialogs in the ${scheme} theme pass the accessibility scan`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: scheme });
+    await page.goto('/plans/hive-watch/chart');
+    for (const [name, open] of DIALOGS) {
+      await expect(page.getByText('GP22 carries 2 signals').first()).toBeVisible();
+      await page.getByRole('heading', { name: 'Findings' }).click();
+      await open(page);
+      await page.waitForTimeout(300);
+      expect({ name, violations: await violations(page) }).toEqual({ name, violations: [] });
+      await page.keyboard.press('Escape');
+    }
+  });
+}
+
+test('a tablet held upright: nothing is cut off sideways, the list has targets for a finger', async ({ page }) => {
+  await page.setViewportSize({ width: 768, height: 1024 });
+  await page.goto('/plans/hive-watch/build');
+  await expect(page.getByRole('heading', { name: 'Build list' })).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(768);
+  const line = (await page.getByRole('listitem').filter({ hasText: 'MOSI' }).first().boundingBox())!;
+  expect(line.height).toBeGreaterThanOrEqual(44);
+  await page.goto('/plans/hive-watch/chart');
+  const before = (await row(page, 'motion-1:INT').boundingBox())!;
+  await page.getByRole('button', { name: 'Roomier' }).click();
+  const after = (await row(page, 'motion-1:INT').boundingBox())!;
+  expect(before.height).toBeLessThan(20);
+  expect(after.height).toBeGreaterThanOrEqual(28);
+});
+
+test('the build list prints without the frame around it', async ({ page }) => {
+  await page.goto('/plans/hive-watch/build');
+  await expect(page.getByRole('heading', { name: 'Build list' })).toBeVisible();
+  await page.emulateMedia({ media: 'print' });
+  for (const gone of [
+    page.getByRole('navigation', { name: 'Views' }),
+    page.getByRole('complementary', { name: 'Findings' }),
+    page.getByRole('button', { name: 'Print' }),
+  ]) {
+    await expect(gone).toBeHidden();
+  }
+  // The whole list is on the paper, not only what fits the window.
+  const last = page.getByRole('listitem').last();
+  expect((await last.boundingBox())!.y).toBeGreaterThan(800);
+  expect(await last.evaluate((e) => getComputedStyle(e.closest('main')!).overflow)).toBe('visible');
+});

@@ -65,6 +65,14 @@ const PARSER_PROBLEMS: Readonly<Record<string, { readonly status: number; readon
   },
 };
 
+/** The disk’s own failures: nothing was changed, and the client may try again later. */
+const DISK_FULL = new Set(['SQLITE_FULL', 'SQLITE_IOERR_WRITE', 'ENOSPC']);
+
+function isDiskFull(error: unknown): boolean {
+  const { code, driverError } = (error ?? {}) as { code?: string; driverError?: { code?: string } };
+  return DISK_FULL.has(code ?? '') || DISK_FULL.has(driverError?.code ?? '');
+}
+
 /** Turns every failure into JSON; what nobody foresaw is logged and answered without its inside. */
 export function errorHandler(log: (error: unknown) => void) {
   return (error: unknown, _req: Request, res: Response, next: NextFunction): void => {
@@ -76,7 +84,12 @@ export function errorHandler(log: (error: unknown) => void) {
     const parser = PARSER_PROBLEMS[(error as { type?: string } | null)?.type ?? ''];
     const status = (error as { status?: number } | null)?.status;
     if (parser) res.status(parser.status).json({ error: parser.problem });
-    else if (status === 404)
+    else if (isDiskFull(error)) {
+      log(error);
+      res.status(507).json({
+        error: { code: 'disk-full', message: 'The server’s disk is full. Nothing was changed; make room, and the edit goes through.' },
+      });
+    } else if (status === 404 || status === 403)
       res.status(404).json({ error: { code: 'no-such-route', message: 'There is nothing at this address.', path: 'url' } });
     else if (status === 400)
       res.status(400).json({ error: { code: 'invalid', message: 'The address of the request is malformed.', path: 'url' } });

@@ -101,6 +101,7 @@ export function CommandSearch(props: CommandSearchProps) {
   return (
     <Spotlight
       actions={[actions, ...places]}
+      attributes={{ content: { 'aria-label': 'Command search' } }}
       shortcut="mod + K"
       onSpotlightOpen={() => setOpened(true)}
       onSpotlightClose={() => setOpened(false)}

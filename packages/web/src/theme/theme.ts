@@ -39,6 +39,8 @@ export const theme = createTheme({
   components: {
     Button: { defaultProps: { size: 'compact-sm' } },
     TextInput: { defaultProps: { size: 'xs' } },
+    // A dialog's head is no second banner of the page.
+    Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, attributes: { header: { role: 'presentation' } } } },
     Select: { defaultProps: { size: 'xs' } },
   },
 });

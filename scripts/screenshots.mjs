@@ -1,9 +1,9 @@
 // node scripts/screenshots.mjs: one current picture of each view, from the demo data, into docs/screenshots/.
 import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { build, checkNode, install, main, root } from './steps.mjs';
+import { build, checkNode, install, main, root, run, tool } from './steps.mjs';
 
 const PORT = 4397;
 const base = `http://127.0.0.1:${PORT}`;
@@ -39,6 +39,14 @@ const PICTURES = [
       await page.getByPlaceholder('Do anything…').fill('gp2');
     },
   ],
+  [
+    'chart-large',
+    'light',
+    async (page) => {
+      await page.goto(`${base}/plans/large/chart`);
+      await page.locator('[data-row="light-1:A"] [role=rowheader]').click();
+    },
+  ],
   ['build', 'light', async (page) => page.goto(`${hive}/build`)],
 ];
 
@@ -48,9 +56,16 @@ await main(async () => {
   await build();
   const { chromium } = await import('@playwright/test');
   const data = mkdtempSync(join(tmpdir(), 'roof-chart-shots-'));
-  const server = spawn(process.execPath, [join(root, 'packages/server/dist/main.mjs'), '--port', String(PORT), '--data', data, '--demo'], {
-    stdio: 'ignore',
-  });
+  // The large plan is made up for measuring; its board joins the catalogue for these pictures only.
+  await run(process.execPath, [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(root, 'bench'), quiet: true });
+  await run(process.execPath, [join(root, 'bench/dist/main.mjs'), join(data, 'large')], { quiet: true });
+  copyFileSync(join(root, 'demo/plans/hive-watch.json'), join(data, 'large/plans/hive-watch.json'));
+  const extra = ['--catalogue', join(data, 'large/catalogue'), '--examples', join(data, 'large/plans')];
+  const server = spawn(
+    process.execPath,
+    [join(root, 'packages/server/dist/main.mjs'), '--port', String(PORT), '--data', data, '--demo', ...extra],
+    { stdio: 'ignore' },
+  );
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu'],

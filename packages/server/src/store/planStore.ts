@@ -45,15 +45,9 @@ export type EditOutcome =
   | { readonly kind: 'stale'; readonly now: StoredPlan }
   | { readonly kind: 'refused'; readonly at: number; readonly problem: EditProblem };
 
-const summary = (row: PlanRow): PlanSummary => ({
-  id: row.id,
-  name: row.name,
-  board: row.board,
-  parts: row.parts,
-  revision: row.revision,
-  updatedAt: row.updatedAt,
-  thumbnail: JSON.parse(row.thumbnail) as Thumbnail,
-});
+type SummaryRow = Pick<PlanRow, 'id' | 'name' | 'board' | 'parts' | 'revision' | 'updatedAt' | 'thumbnail'>;
+
+const summary = (row: SummaryRow): PlanSummary => ({ ...row, thumbnail: JSON.parse(row.thumbnail) as Thumbnail });
 
 const planOf = (document: string): Plan => upgradePlan(JSON.parse(document) as Plan);
 
@@ -68,13 +62,16 @@ export class PlanStore {
     private readonly now: () => Date = () => new Date(),
   ) {}
 
-  /** The plans that are not deleted, last changed first. */
+  /** The plans that are not deleted, last changed first.
+   *  Plain SQL: making an entity of each of a hundred rows would take longer than finding them. */
   async list(limit: number, offset: number): Promise<{ readonly plans: readonly PlanSummary[]; readonly total: number }> {
-    const repository = this.source.getRepository(PlanEntity);
-    const where = { deletedAt: IsNull() };
-    const select = { id: true, name: true, board: true, parts: true, revision: true, updatedAt: true, thumbnail: true } as const;
-    const rows = await repository.find({ where, select, order: { updatedAt: 'DESC', id: 'ASC' }, take: limit, skip: offset });
-    return { plans: rows.map(summary), total: await repository.count({ where }) };
+    const rows = await this.source.query<SummaryRow[]>(
+      `SELECT id, name, board, parts, revision, updated_at AS updatedAt, thumbnail FROM plans
+       WHERE deleted_at IS NULL ORDER BY updated_at DESC, id LIMIT ? OFFSET ?`,
+      [limit, offset],
+    );
+    const [count] = await this.source.query<{ total: number }[]>('SELECT count(*) AS total FROM plans WHERE deleted_at IS NULL');
+    return { plans: rows.map(summary), total: count!.total };
   }
 
   async read(id: string): Promise<StoredPlan | undefined> {

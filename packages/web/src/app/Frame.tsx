@@ -1,7 +1,7 @@
 import { ActionIcon, Button, UnstyledButton, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { spotlight } from '@mantine/spotlight';
 import { IconArrowBackUp, IconArrowForwardUp, IconHistory, IconMoon, IconSun } from '@tabler/icons-react';
-import { type ReactNode, useCallback, useEffect, useState } from 'react';
+import { memo, type ReactNode, useCallback, useEffect, useState } from 'react';
 import { Link, NavLink } from 'react-router';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import commands from '../commands/commands.module.css';
@@ -129,6 +129,32 @@ function Views({ plan }: { readonly plan: Plan }) {
   );
 }
 
+/** What in the header no edit changes. */
+const HeaderTools = memo(function HeaderTools({ onVersions }: { readonly onVersions: () => void }) {
+  return (
+    <>
+      <UnstyledButton
+        className={commands.search}
+        onClick={spotlight.open}
+        aria-label="Do anything: search commands, parts, pins and findings"
+      >
+        Do anything… <span className="mono">Ctrl K</span>
+      </UnstyledButton>
+      <ActionIcon
+        variant="subtle"
+        color="gray"
+        c="var(--ink)"
+        aria-label="Versions"
+        title="Versions: keep, compare, go back"
+        onClick={onVersions}
+      >
+        <IconHistory size={17} />
+      </ActionIcon>
+      <ThemeSwitch />
+    </>
+  );
+});
+
 /** "?" opens the list of shortcuts, except where it is a letter. */
 function useHelpKey(open: () => void): void {
   useEffect(() => {
@@ -147,6 +173,7 @@ export function Frame({ plan, children }: { readonly plan: Plan; readonly childr
   const { sheets } = useWorkbench();
   const [dialog, setDialog] = useState<'versions' | 'keys' | null>(null);
   const openKeys = useCallback(() => setDialog('keys'), []);
+  const openVersions = useCallback(() => setDialog('versions'), []);
   useHelpKey(openKeys);
   useEffect(() => {
     document.title = `${plan.name} · Roof Chart`;
@@ -158,31 +185,14 @@ export function Frame({ plan, children }: { readonly plan: Plan; readonly childr
         <span className={styles.board}>{sheets.boards.get(plan.board.id)?.sheet.title}</span>
         <span className={styles.space} />
         <UndoButtons />
-        <UnstyledButton
-          className={commands.search}
-          onClick={spotlight.open}
-          aria-label="Do anything: search commands, parts, pins and findings"
-        >
-          Do anything… <span className="mono">Ctrl K</span>
-        </UnstyledButton>
-        <ActionIcon
-          variant="subtle"
-          color="gray"
-          c="var(--ink)"
-          aria-label="Versions"
-          title="Versions: keep, compare, go back"
-          onClick={() => setDialog('versions')}
-        >
-          <IconHistory size={17} />
-        </ActionIcon>
-        <ThemeSwitch />
+        <HeaderTools onVersions={openVersions} />
         <SaveState />
       </header>
       <Views plan={plan} />
       <main className={styles.main}>{children}</main>
       <FindingsRail parts={plan.placements.length} />
       <Ledgers />
-      <CommandSearch plan={plan} onVersions={() => setDialog('versions')} onShortcuts={openKeys} />
+      <CommandSearch planId={plan.id} onVersions={openVersions} onShortcuts={openKeys} />
       {dialog === 'versions' && <Versions plan={plan} onClose={() => setDialog(null)} />}
       {dialog === 'keys' && <ShortcutList onClose={() => setDialog(null)} />}
     </div>

@@ -1,30 +1,29 @@
 import { useMantineColorScheme, useComputedColorScheme } from '@mantine/core';
 import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } from '@mantine/spotlight';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { sayFinding } from '@roof-chart/core/checks/say';
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { boardOf } from '@roof-chart/core/plan/edit';
-import type { Plan } from '@roof-chart/core/plan/plan';
 import { useReviewed, useWorkbench } from '../app/workbench';
 import { sessionActions } from '../store/sessionSlice';
-import { useAppDispatch } from '../store/store';
+import { useAppDispatch, useAppSelector } from '../store/store';
 
 interface CommandSearchProps {
-  readonly plan: Plan;
+  readonly planId: string;
   readonly onVersions: () => void;
   readonly onShortcuts: () => void;
 }
 
 type Group = SpotlightActionGroupData;
 
-function useActions({ plan, onVersions, onShortcuts }: CommandSearchProps): Group {
+function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Group {
   const { undo, redo } = useWorkbench();
   const navigate = useNavigate();
   const { setColorScheme } = useMantineColorScheme();
   const next = useComputedColorScheme('light') === 'dark' ? 'light' : 'dark';
-  const go = (view: string) => () => void navigate(`/plans/${plan.id}/${view}`);
+  const go = (view: string) => () => void navigate(`/plans/${planId}/${view}`);
   const action = (id: string, label: string, onClick: () => void, keywords?: string[]): SpotlightActionData => ({
     id,
     label,
@@ -49,13 +48,14 @@ function useActions({ plan, onVersions, onShortcuts }: CommandSearchProps): Grou
 }
 
 /** Wires, pins and findings as actions; made only while the search is open, as there may be hundreds. */
-function usePlaces(plan: Plan, opened: boolean): readonly Group[] {
+function usePlaces(opened: boolean): readonly Group[] {
+  const plan = useAppSelector((state) => (opened ? state.document.plan : null));
   const { sheets } = useWorkbench();
   const reviewed = useReviewed();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   return useMemo(() => {
-    if (!opened) return [];
+    if (!plan) return [];
     const board = boardOf(plan, sheets);
     const show = (focus: { terminal?: string; pin?: string }) => () => {
       dispatch(sessionActions.scopeChosen('all'));
@@ -90,14 +90,14 @@ function usePlaces(plan: Plan, opened: boolean): readonly Group[] {
       { group: 'Wires', actions: wires },
       { group: 'Pins', actions: pins },
     ];
-  }, [opened, plan, sheets, reviewed, dispatch, navigate]);
+  }, [plan, sheets, reviewed, dispatch, navigate]);
 }
 
 /** Ctrl/Cmd-K: everything that can be done, and every part, pin and finding, by typing. */
-export function CommandSearch(props: CommandSearchProps) {
+export const CommandSearch = memo(function CommandSearch(props: CommandSearchProps) {
   const [opened, setOpened] = useState(false);
   const actions = useActions(props);
-  const places = usePlaces(props.plan, opened);
+  const places = usePlaces(opened);
   return (
     <Spotlight
       actions={[actions, ...places]}
@@ -115,4 +115,4 @@ export function CommandSearch(props: CommandSearchProps) {
       searchProps={{ placeholder: 'Do anything…', 'aria-label': 'Search commands, parts, pins and findings' }}
     />
   );
-}
+});

@@ -1,5 +1,5 @@
 import { Button, SegmentedControl, UnstyledButton } from '@mantine/core';
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
 import { wantsPin } from '@roof-chart/core/allocate/pinFit';
@@ -76,6 +76,33 @@ function supplyNote(plan: Plan, item: PlanTerminal, say: (end: WireEnd) => strin
   return end ? say(end) : '';
 }
 
+/** Kept apart from the numbers around it, which change with every edit. */
+const ScopeControl = memo(function ScopeControl({
+  scope,
+  signals,
+  supplies,
+}: {
+  readonly scope: WireScope;
+  readonly signals: number;
+  readonly supplies: number;
+}) {
+  const dispatch = useAppDispatch();
+  return (
+    <SegmentedControl
+      size="xs"
+      className={styles.scope!}
+      aria-label="Wires shown"
+      value={scope}
+      onChange={(value) => dispatch(sessionActions.scopeChosen(value as WireScope))}
+      data={[
+        { value: 'signals', label: `Signals ${signals}` },
+        { value: 'supplies', label: `Supply ${supplies}` },
+        { value: 'all', label: 'All' },
+      ]}
+    />
+  );
+});
+
 function Corner({
   plan,
   items,
@@ -101,18 +128,7 @@ function Corner({
         </UnstyledButton>
       </p>
       <p className={styles.cornerText}>{freeWords || `${plan.placements.length} parts on this board`}</p>
-      <SegmentedControl
-        size="xs"
-        className={styles.scope!}
-        aria-label="Wires shown"
-        value={scope}
-        onChange={(value) => dispatch(sessionActions.scopeChosen(value as WireScope))}
-        data={[
-          { value: 'signals', label: `Signals ${count('signals')}` },
-          { value: 'supplies', label: `Supply ${count('supplies')}` },
-          { value: 'all', label: 'All' },
-        ]}
-      />
+      <ScopeControl scope={scope} signals={count('signals')} supplies={count('supplies')} />
     </>
   );
 }

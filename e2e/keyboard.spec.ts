@@ -1,0 +1,73 @@
+import type { Locator, Page } from '@playwright/test';
+import { expect, findings, row, saved, storedPlan, test } from './workplace';
+
+/** Tab (or Shift-Tab) until the element has the focus: what a person without a mouse does. */
+async function tabTo(page: Page, target: Locator, key: 'Tab' | 'Shift+Tab' = 'Tab'): Promise<void> {
+  await expect(target).toBeVisible();
+  for (let n = 0; n < 140; n += 1) {
+    if (await target.evaluate((e) => e === document.activeElement)) return;
+    await page.keyboard.press(key);
+  }
+  throw new Error(`${target} is not reached by ${key}`);
+}
+
+const PARTS = ['oled', 'sht31', 'sht31', 'ds3231', 'gyro', '20x4', 'hx711', 'sd card', 'knob', '5 mm'];
+
+test('the whole hive plan by keyboard only: board, parts, a clash made and mended, build list ticked', async ({ page, request }) => {
+  test.setTimeout(120_000);
+  await page.goto('/');
+  await tabTo(page, page.getByRole('combobox', { name: 'Board' }));
+  await page.keyboard.type('RP2040');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await tabTo(page, page.getByRole('textbox', { name: 'Name' }));
+  await page.keyboard.type('Hive by keys');
+  await page.keyboard.press('Enter');
+
+  const search = page.getByRole('textbox', { name: 'Search parts' });
+  await expect(search).toBeFocused();
+  for (const [n, part] of PARTS.entries()) {
+    await tabTo(page, search, 'Shift+Tab');
+    await page.keyboard.press('Control+a');
+    await page.keyboard.type(part);
+    const add = page.getByRole('button', { name: /^Add .* and wire it$/ });
+    await expect(add).toHaveCount(1);
+    await expect(add).toBeEnabled();
+    await tabTo(page, add);
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('region', { name: 'In this plan' }).getByRole('listitem')).toHaveCount(n + 1);
+  }
+  await expect(findings(page)).toContainText('No findings');
+
+  // Through the command search to the wire of the LED, and onto the pin of the encoder.
+  const id = /plans\/([^/]+)/.exec(page.url())![1]!;
+  await saved(page);
+  const taken = ((await storedPlan(request, id)).plan.wires['input-1:A']!.end as { pin: string }).pin;
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('LED anode');
+  await page.keyboard.press('Enter');
+  await expect(row(page, 'light-1:A')).toHaveAttribute('aria-selected', 'true');
+  await tabTo(page, page.getByRole('grid'));
+  const cell = page.getByRole('gridcell');
+  await page.keyboard.press('Home');
+  for (let n = 0; n < 60 && !(await cell.getAttribute('aria-label'))!.startsWith(`${taken}, `); n += 1)
+    await page.keyboard.press('ArrowRight');
+  await expect(cell).toHaveAttribute('aria-label', /would clash, in use$/);
+  await page.keyboard.press('Enter');
+  await expect(findings(page)).toContainText(`${taken} carries 2 signals`);
+  await page.keyboard.press('f');
+  await expect(page.locator('[data-row][aria-selected=true]')).toHaveAttribute('aria-label', /clash/);
+  await tabTo(page, findings(page).getByRole('button', { name: /^Move LED anode to/ }));
+  await expect(page.getByText('Causes no new finding')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(findings(page)).toContainText('No findings');
+
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('Build list');
+  await page.keyboard.press('Enter');
+  await tabTo(page, page.getByRole('checkbox', { name: /^OLED 128×64 GND to GND: done/ }));
+  await page.keyboard.press(' ');
+  await expect(page.getByText(/1 done/)).toBeVisible();
+  await saved(page);
+  expect((await storedPlan(request, id)).plan.placements).toHaveLength(PARTS.length);
+});

@@ -11,8 +11,8 @@ export default defineConfig({
   fullyParallel: false,
   workers: 1,
   retries: 0,
-  timeout: 45_000,
-  expect: { timeout: 8000 },
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
   outputDir: '../test-results',
   reporter: [['line'], ['json', { outputFile: '../test-results/e2e.json' }]],
   use: {

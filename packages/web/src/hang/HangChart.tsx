@@ -6,16 +6,7 @@ import { HangField } from './HangField';
 import { HangHead } from './HangHead';
 import type { HangLine } from './HangUnder';
 import { type HangBlock, layoutColumns, layoutRows } from './layout';
-
-export interface HangRowModel {
-  readonly id: string;
-  readonly label: string;
-  readonly head: ReactNode;
-  /** Columns where the row could go: a small ring each. The same array while the sheets are the same. */
-  readonly could: readonly string[];
-  readonly at: string | null;
-  readonly mark: 'does' | 'locked' | 'clash';
-}
+import type { HangRowModel } from './rowModel';
 
 export interface HangChartProps {
   readonly label: string;

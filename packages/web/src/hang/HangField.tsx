@@ -1,10 +1,10 @@
 import { type MouseEvent, useState } from 'react';
 import styles from './HangChart.module.css';
 import { type Choice, HangCells } from './HangCells';
-import type { HangRowModel } from './HangChart';
 import { HangGround } from './HangGround';
 import { type HangLine, HangUnder } from './HangUnder';
 import { type ColumnLayout, columnAt, rowAt, type RowLayout } from './layout';
+import type { HangRowModel } from './rowModel';
 
 interface HangFieldProps {
   readonly layout: ColumnLayout;

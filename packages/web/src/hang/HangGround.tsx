@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import styles from './HangChart.module.css';
-import type { HangRowModel } from './HangChart';
 import { type ColumnLayout, ringPath, type RowLayout } from './layout';
+import type { HangRowModel } from './rowModel';
 
 interface HangGroundProps {
   readonly layout: ColumnLayout;

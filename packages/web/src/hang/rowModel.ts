@@ -1,0 +1,12 @@
+import type { ReactNode } from 'react';
+
+/** One row of a hang chart. */
+export interface HangRowModel {
+  readonly id: string;
+  readonly label: string;
+  readonly head: ReactNode;
+  /** Columns where the row could go: a small ring each. The same array while the sheets are the same. */
+  readonly could: readonly string[];
+  readonly at: string | null;
+  readonly mark: 'does' | 'locked' | 'clash';
+}

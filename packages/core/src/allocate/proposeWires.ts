@@ -3,6 +3,7 @@ import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { addressesOf } from '../nets/addresses';
 import { type Bus, findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
+import { openTerminals } from '../nets/openTerminals';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
@@ -33,7 +34,7 @@ class Draft {
   open(placement: string): readonly PlanTerminal[] {
     const nets = findNets(this.plan, this.sheets);
     const now = this.plan.placements.find((p) => p.id === placement)!;
-    return terminalsOf(this.plan, now, this.sheets).filter((t) => t.terminal.need === 'needed' && !nets.byTerminal.has(t.key));
+    return openTerminals(terminalsOf(this.plan, now, this.sheets), nets);
   }
 }
 

@@ -1,4 +1,5 @@
 import { proposeWires } from '../allocate/proposeWires';
+import { openTerminals } from '../nets/openTerminals';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Edit } from '../plan/edit';
 import type { Placement } from '../plan/plan';
@@ -50,7 +51,7 @@ export const terminalUnwired: Check = {
   },
   remedies: { all: 'Wire all {count}: {ends}', supply: 'Wire supply and ground' },
   examine(context) {
-    const open = context.terminals.filter((t) => t.terminal.need === 'needed' && !context.nets.byTerminal.has(t.key));
+    const open = openTerminals(context.terminals, context.nets);
     return context.plan.placements.flatMap((placement) => {
       const mine = open.filter((t) => t.placement.id === placement.id);
       return mine.length > 0 ? [finding(context, mine)] : [];

@@ -31,6 +31,17 @@ test('grounds, then supplies, then jumpers, then wires in printed order; what is
   expect(list.signals[2]!.through).toBe('a series resistor');
 });
 
+test('a terminal that another part’s wire reaches is not open', () => {
+  const joined = edited(
+    plan,
+    sheets,
+    add('b', 'humidity-sht31', 'Other'),
+    { kind: 'unwire', placement: 'a', terminal: 'SDA' },
+    wire('b:SDA', 'a:SDA'),
+  );
+  expect(buildList(joined, sheets)!.open.filter((o) => o.placement === 'a')).toEqual([]);
+});
+
 test('positions are counted from pin 1 and from the nearer end', () => {
   const board = boardOf(plan, sheets)!;
   const at = (pin: string) => positionsOf(board, { to: 'pin', pin }).map((p) => [p.headerTitle, p.position, p.fromEnd, p.end]);

@@ -1,5 +1,7 @@
 import type { BoardPin } from '../sheets/boardSheet';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { findNets } from '../nets/nets';
+import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Plan, sameEnd, type TerminalKey, type WireColour, type WireEnd } from '../plan/plan';
@@ -117,15 +119,10 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   const wired = all.filter((item) => item.wire);
   const grounds = wired.filter((item) => item.wire!.end.to === 'ground');
   const rails = wired.filter((item) => item.wire!.end.to === 'rail');
-  const joined = new Set(
-    wired.flatMap(({ wire }) => (wire!.end.to === 'terminal' ? [`${wire!.end.placement}:${wire!.end.terminal}`] : [])),
-  );
   return {
     supplies: [...grounds, ...rails].map((item) => buildWire(plan, board, item)),
     straps: jumpers(plan, sheets),
     signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, board, item)),
-    open: all
-      .filter((item) => item.terminal.need === 'needed' && !item.wire && !joined.has(item.key))
-      .map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
+    open: openTerminals(all, findNets(plan, sheets)).map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
   };
 }

@@ -1,4 +1,6 @@
 import { Link } from 'react-router';
+import { findNets } from '@roof-chart/core/nets/nets';
+import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import { planTerminals } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import styles from './Steps.module.css';
@@ -15,7 +17,7 @@ function useSteps(plan: Plan): readonly Step[] {
   const { sheets } = useWorkbench();
   const reviewed = useReviewed();
   const findings = reviewed?.result.ok ? reviewed.result.review.findings : [];
-  const open = planTerminals(plan, sheets).filter((t) => t.terminal.need === 'needed' && !t.wire).length;
+  const open = openTerminals(planTerminals(plan, sheets), findNets(plan, sheets)).length;
   const wires = Object.keys(plan.wires).length;
   const clashes = findings.filter((f) => f.level === 'clash' && f.code !== 'terminal-unwired').length;
   const ticked = Object.keys(plan.ticks).length;

@@ -6,6 +6,7 @@ import { wantsPin } from '@roof-chart/core/allocate/pinFit';
 import { sayTerminal } from '@roof-chart/core/checks/say';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets } from '@roof-chart/core/nets/nets';
+import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import { type Plan, sameEnd, type WireColour, type WireEnd } from '@roof-chart/core/plan/plan';
@@ -108,17 +109,18 @@ function Corner({
   plan,
   items,
   scope,
+  open,
   freeWords,
 }: {
   readonly plan: Plan;
   readonly items: readonly PlanTerminal[];
   readonly scope: WireScope;
+  readonly open: number;
   readonly freeWords: string;
 }) {
   const dispatch = useAppDispatch();
   const roomy = useAppSelector((state) => state.session.roomy);
   const wired = items.filter((item) => item.wire).length;
-  const open = items.filter((item) => item.terminal.need === 'needed' && !item.wire).length;
   const count = (s: WireScope) => items.filter((item) => inScope(item.terminal, s)).length;
   return (
     <>
@@ -299,7 +301,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
         headWidth={HEAD_WIDTH}
         columnWidth={roomy ? 24 : 14}
         rowHeight={roomy ? 28 : 19}
-        corner={<Corner plan={plan} items={items} scope={scope} freeWords={freeWords} />}
+        corner={<Corner plan={plan} items={items} scope={scope} open={openTerminals(items, nets).length} freeWords={freeWords} />}
         describe={describe}
         onFocus={(terminal, pin) => dispatch(sessionActions.focused({ terminal, pin }))}
         onRow={onRow}

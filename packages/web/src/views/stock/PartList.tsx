@@ -1,18 +1,22 @@
 import { ActionIcon } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
+import { useMemo } from 'react';
 import { formatAddress } from '@roof-chart/core/quantity/format';
+import { findNets, type Nets } from '@roof-chart/core/nets/nets';
+import { openTerminals } from '@roof-chart/core/nets/openTerminals';
+import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { addressesOf } from '@roof-chart/core/nets/addresses';
 import type { Placement, Plan } from '@roof-chart/core/plan/plan';
 import { EditableName } from '../../app/PlanName';
 import { useWorkbench } from '../../app/workbench';
 import styles from './Stock.module.css';
 
-function PartRow({ plan, placement }: { readonly plan: Plan; readonly placement: Placement }) {
+function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets: Nets; readonly placement: Placement }) {
   const { sheets, edit } = useWorkbench();
   const part = sheets.parts.get(placement.sheet.id)?.sheet;
   const addresses = addressesOf(plan, placement, sheets).map((a) => formatAddress(a.address));
   const needed = part?.terminals.list.filter((t) => t.need === 'needed') ?? [];
-  const open = needed.filter((t) => !plan.wires[`${placement.id}:${t.id}`]).length;
+  const open = openTerminals(terminalsOf(plan, placement, sheets), nets).length;
   return (
     <li className={styles.placed}>
       <div className={styles.placedWords}>
@@ -48,6 +52,8 @@ function PartRow({ plan, placement }: { readonly plan: Plan; readonly placement:
 
 /** The parts of the plan. */
 export function PartList({ plan }: { readonly plan: Plan }) {
+  const { sheets } = useWorkbench();
+  const nets = useMemo(() => findNets(plan, sheets), [plan, sheets]);
   return (
     <section className={styles.inPlan} aria-label="In this plan">
       <h2 className={styles.heading}>
@@ -61,7 +67,7 @@ export function PartList({ plan }: { readonly plan: Plan }) {
       )}
       <ul className={styles.list}>
         {plan.placements.map((placement) => (
-          <PartRow key={placement.id} plan={plan} placement={placement} />
+          <PartRow key={placement.id} plan={plan} nets={nets} placement={placement} />
         ))}
       </ul>
     </section>

@@ -7,6 +7,7 @@ import { HangHead } from './HangHead';
 import type { HangLine } from './HangUnder';
 import { type HangBlock, layoutColumns, layoutRows } from './layout';
 import type { HangRowModel } from './rowModel';
+import { useSteady } from './steady';
 
 export interface HangChartProps {
   readonly label: string;
@@ -46,7 +47,8 @@ const step = <T,>(list: readonly T[], at: number, by: number): T | undefined => 
 export function HangChart(props: HangChartProps) {
   const { blocks, groups, columnWidth, rowHeight, headWidth, focus, onFocus, onAct } = props;
   const layout = useMemo(() => layoutColumns(blocks, columnWidth, BLOCK_GAP), [blocks, columnWidth]);
-  const rowIds = useMemo(() => groups.map((group) => group.rows.map((row) => row.id)), [groups]);
+  // The same while the rows are: their places, and with them the still ground, outlive an edit.
+  const rowIds = useSteady(useMemo(() => groups.map((group) => group.rows.map((row) => row.id)), [groups]));
   const rows = useMemo(() => layoutRows(rowIds, rowHeight, GROUP_GAP), [rowIds, rowHeight]);
   const scroller = useRef<HTMLDivElement>(null);
   const flat = useMemo(() => rowIds.flat(), [rowIds]);

@@ -2,7 +2,8 @@ import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { diffPlans } from '@roof-chart/core/plan/diffPlans';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { editsSchema } from '@roof-chart/core/plan/editSchema';
-import { newPlan, type Plan, type WireEnd } from '@roof-chart/core/plan/plan';
+import type { Plan, WireEnd } from '@roof-chart/core/plan/plan';
+import { startPlan } from '@roof-chart/core/plan/startPlan';
 import { idSchema, nameSchema } from '@roof-chart/core/plan/planSchema';
 import { newPlacement } from '@roof-chart/core/plan/newPlacement';
 import { additionOf } from '@roof-chart/core/review/addition';
@@ -53,7 +54,7 @@ export function create(
     const { error } = schema.validate(value, { convert: false });
     if (error) throw new InputFault(`${what}: ${error.message}`);
   }
-  return deliver(io, newPlan(options.id, options.name, { id: board.id, version: board.version }), options.out, {});
+  return deliver(io, startPlan(options.id, options.name, board.id, sheets), options.out, {});
 }
 
 /** `add`: a part, with the wires that fit unless told otherwise. */

@@ -15,7 +15,8 @@ const CAN: EndFit = { verdict: 'can' };
 const cannot = (reason: EndReason): EndFit => ({ verdict: 'cannot', reason });
 
 function railFit(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, railId: string): EndFit {
-  if (terminal.role === 'supply.vcc') return railsFor(board, part).some((rail) => rail.id === railId) ? CAN : cannot('rail-does-not-fit');
+  if (terminal.role === 'supply.vcc')
+    return railsFor(board, part, terminal).some((rail) => rail.id === railId) ? CAN : cannot('rail-does-not-fit');
   if (terminal.role === 'ground') return cannot('ground-only');
   if (!terminal.ties?.includes('supply')) return cannot('no-tie');
   const strap = part.bus.straps?.find((s) => (s.terminal ?? s.id) === terminal.id);
@@ -55,6 +56,7 @@ const REASON_WORDS: { readonly [R in EndReason]: (terminal: PartTerminal, pin: B
   'no-pwm': () => 'No PWM here.',
   'no-interrupt': () => 'No interrupt here.',
   'input-only': () => 'This pin is an input only.',
+  'analog-only': () => 'This pin is an analog input and nothing else.',
   'output-only': () => 'This pin is an output only.',
   caution: (_, pin) => `Possible, with a cost: ${pin?.trouble ?? ''}`,
   'rail-does-not-fit': () =>

@@ -14,6 +14,7 @@ export type FitReason =
   | 'no-pwm'
   | 'no-interrupt'
   | 'input-only'
+  | 'analog-only'
   | 'output-only'
   | 'caution';
 
@@ -29,6 +30,7 @@ function missingAbility(board: IndexedBoard, pin: BoardPin, terminal: PartTermin
   const requires = terminal.requires ?? [];
   if (demand.line && controllersAt(board, pin.id, demand.line.kind, demand.line.line).length === 0) return 'no-line';
   if (demand.adc && !pin.adc) return 'no-adc';
+  if (pin.io === 'analog' && !demand.adc) return 'analog-only';
   if (demand.output && pin.io === 'in') return 'input-only';
   if (demand.input && pin.io === 'out') return 'output-only';
   if ((demand.pwm || requires.includes('pwm')) && !pin.pwm) return 'no-pwm';

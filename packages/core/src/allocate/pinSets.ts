@@ -25,7 +25,7 @@ function setsFrom(board: IndexedBoard, controller: Controller, start: BoardPin):
     (sets, line) =>
       sets.flatMap((set) =>
         linePins(board, controller.id, line)
-          .filter(near)
+          .filter((pin) => near(pin) && !set.includes(pin))
           .map((pin) => [...set, pin]),
       ),
     [[start]],
@@ -49,10 +49,11 @@ function neatSets(board: IndexedBoard, controller: Controller): readonly PinSet[
 }
 
 /** The pin sets a person would consider for a controller: all listed ones, or, where any member pins
- *  may be combined, those that lie side by side. In physical order. */
+ *  may be combined, those that lie side by side. In physical order, a crossbar's customary sets first. */
 export function pinSets(board: IndexedBoard, controller: Controller): readonly PinSet[] {
   if (controller.legal.rule === 'membership') return neatSets(board, controller);
-  return controller.legal.sets.map((pins) => ({ controller: controller.id, pins }));
+  const listed = controller.legal.sets.map((pins) => ({ controller: controller.id, pins }));
+  return controller.legal.rule === 'any-pin' ? [...listed, ...neatSets(board, controller)] : listed;
 }
 
 const known = new WeakMap<IndexedBoard, Map<ControllerKind, readonly PinSet[]>>();

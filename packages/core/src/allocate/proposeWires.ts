@@ -55,7 +55,7 @@ function strapEnd(draft: Draft, item: PlanTerminal): Edit[] {
 
 function proposeSupply(draft: Draft, placement: Placement): void {
   for (const item of draft.open(placement.id)) {
-    const rail = railsFor(draft.board, item.part)[0];
+    const rail = railsFor(draft.board, item.part, item.terminal)[0];
     if (item.terminal.role === 'ground') draft.take([wireTo(item, { to: 'ground' })]);
     else if (item.terminal.role === 'supply.vcc' && rail) draft.take([wireTo(item, { to: 'rail', rail: rail.id })]);
     else if (item.terminal.role === 'strap') draft.take(strapEnd(draft, item));

@@ -1,17 +1,23 @@
-import { encloses, typical } from '../quantity/range';
+import { encloses, type Range, typical } from '../quantity/range';
 import type { Rail } from '../sheets/boardSheet';
-import type { PartSheet } from '../sheets/partSheet';
+import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 
-/** The rails of the board that a part may hang on, best first: the logic rail where it fits (no level shift
+/** The voltages a supply terminal takes: its own range where the sheet gives one, else the part's. */
+export function supplyRange(part: PartSheet, terminal: PartTerminal): Range | undefined {
+  return terminal.volts ?? part.supply?.volts;
+}
+
+/** The rails of the board that a supply terminal may hang on, best first: the logic rail where it fits (no level shift
  *  needed), then rails that give current, by sheet order.
  *  A rail fits when its whole voltage range lies within the part's supply range. */
-export function railsFor(board: IndexedBoard, part: PartSheet): readonly Rail[] {
-  const range = part.supply?.volts;
+export function railsFor(board: IndexedBoard, part: PartSheet, terminal: PartTerminal): readonly Rail[] {
+  const range = supplyRange(part, terminal);
   if (!range) return [];
   const logic = board.sheet.logicRail;
+  const mustMatch = part.supply?.mustMatchLogic && !terminal.volts;
   return board.sheet.rails.list
-    .filter((rail) => encloses(range, rail.volts) && (!part.supply?.mustMatchLogic || rail.id === logic))
+    .filter((rail) => encloses(range, rail.volts) && (!mustMatch || rail.id === logic))
     .toSorted((a, b) => Number(b.id === logic) - Number(a.id === logic) || Number(b.direction !== 'in') - Number(a.direction !== 'in'));
 }
 

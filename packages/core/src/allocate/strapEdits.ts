@@ -24,8 +24,13 @@ export function strapEdits(
     }
     const terminal = strap.terminal ?? strap.id;
     const tie = strap.states.find((s) => s.id === state)?.tie;
+    const wire = plan.wires[terminalKey(placement.id, terminal)];
+    if (!tie && state === strap.default && wire && !wire.locked) {
+      edits.push({ kind: 'unwire', placement: placement.id, terminal });
+      continue;
+    }
     const rail = tie === 'supply' ? strapRail(board, strap.maxVolts ?? part.supply?.volts.max ?? 0) : undefined;
-    if (!tie || (tie === 'supply' && !rail) || plan.wires[terminalKey(placement.id, terminal)]?.locked) return null;
+    if (!tie || (tie === 'supply' && !rail) || wire?.locked) return null;
     const end = rail ? ({ to: 'rail', rail: rail.id } as const) : ({ to: 'ground' } as const);
     edits.push({ kind: 'wire', placement: placement.id, terminal, end });
   }

@@ -8,7 +8,7 @@ import { moveToFree } from './remedyParts';
 const because = (text: string, why: string): Message => ({ title: '{pin} cannot serve {terminal}', text, why });
 
 /** Reasons that belong to this check; the others are another check's (`pin-reserved`, `supply-wrong`). */
-const OWN: readonly FitReason[] = ['no-line', 'no-adc', 'no-pwm', 'no-interrupt', 'input-only', 'output-only'];
+const OWN: readonly FitReason[] = ['no-line', 'no-adc', 'no-pwm', 'no-interrupt', 'input-only', 'analog-only', 'output-only'];
 
 /** A bus line alone on a new pin would leave its bus, so its whole part moves to a legal set. */
 function remedies(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
@@ -61,6 +61,10 @@ export const pinCannot: Check = {
       'Short pulses are missed when the program has to look at the pin by itself.',
     ),
     'input-only': because('{terminal} must be driven by the board; {pin} is an input only.', 'The pin has no output driver.'),
+    'analog-only': because(
+      '{terminal} is a digital signal; {pin} is an analog input and nothing else.',
+      'The pin leads to the analog converter only: it has neither a digital input nor an output driver.',
+    ),
     'output-only': because('{terminal} must be read by the board; {pin} is an output only.', 'The pin has no input buffer.'),
   },
   remedies: { move: 'Move {terminal} to {pin}', 'move-bus': 'Use {controller} on {pins}' },

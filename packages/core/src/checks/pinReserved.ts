@@ -15,7 +15,8 @@ export const pinReserved: Check = {
   examine: (context) =>
     context.terminals.flatMap((item) => {
       const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;
-      if (pin?.grade !== 'reserved') return [];
+      // A pin is reserved for the very part that the board carries on it.
+      if (pin?.grade !== 'reserved' || item.placement.onBoard) return [];
       return [
         {
           level: 'clash',

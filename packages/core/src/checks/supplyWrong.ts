@@ -1,5 +1,5 @@
 import { freePins } from '../allocate/freePins';
-import { railsFor, strapRail } from '../allocate/railFit';
+import { railsFor, strapRail, supplyRange } from '../allocate/railFit';
 import type { Rail } from '../sheets/boardSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import type { PlanTerminal } from '../nets/terminals';
@@ -23,7 +23,7 @@ function draft(item: PlanTerminal, level: Level, message: string, data: Data, re
 }
 
 function toFittingRail(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
-  const rail = railsFor(context.board, item.part)[0];
+  const rail = railsFor(context.board, item.part, item.terminal)[0];
   if (!rail || item.wire?.locked) return [];
   return [rewire(item, { to: 'rail', rail: rail.id }, 'to-rail', { rail: { is: 'rail', rail: rail.id } }, 'safe')];
 }
@@ -33,20 +33,20 @@ function toGround(item: PlanTerminal): readonly Remedy[] {
 }
 
 function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): FindingDraft[] {
-  const supply = item.part.supply;
-  if (!supply) return [];
+  const range = supplyRange(item.part, item.terminal);
+  if (!range) return [];
   const data: Data = {
     rail: { is: 'rail', rail: rail.id },
-    least: { is: 'volts', value: supply.volts.min },
-    most: { is: 'volts', value: supply.volts.max },
+    least: { is: 'volts', value: range.min },
+    most: { is: 'volts', value: range.max },
     low: { is: 'volts', value: rail.volts.min },
     high: { is: 'volts', value: rail.volts.max },
   };
   const remedies = toFittingRail(context, item);
-  if (rail.volts.max > supply.volts.max) return [draft(item, 'clash', 'too-high', data, remedies)];
-  if (rail.volts.max < supply.volts.min) return [draft(item, 'clash', 'too-low', data, remedies)];
-  if (rail.volts.min < supply.volts.min) return [draft(item, 'risk', 'sags-low', data, remedies)];
-  if (!supply.mustMatchLogic || rail.id === context.board.sheet.logicRail) return [];
+  if (rail.volts.max > range.max) return [draft(item, 'clash', 'too-high', data, remedies)];
+  if (rail.volts.max < range.min) return [draft(item, 'clash', 'too-low', data, remedies)];
+  if (rail.volts.min < range.min) return [draft(item, 'risk', 'sags-low', data, remedies)];
+  if (!item.part.supply?.mustMatchLogic || item.terminal.volts || rail.id === context.board.sheet.logicRail) return [];
   const logic: Data = { ...data, logic: { is: 'rail', rail: context.board.sheet.logicRail } };
   return [draft(item, 'clash', 'not-logic', logic, remedies)];
 }

@@ -20,7 +20,7 @@ export function linePins(board: IndexedBoard, controller: string, line: string):
 /** Whether these pins together are a legal set of the controller (lines that are absent do not matter). */
 export function isLegalSet(board: IndexedBoard, controller: Controller, chosen: { readonly [line: string]: string }): boolean {
   const lines = Object.entries(chosen);
-  if (controller.legal.rule === 'membership') {
+  if (controller.legal.rule !== 'sets') {
     return lines.every(([line, pin]) => board.pins.get(pin)?.functions?.includes(`${controller.id}.${line}`));
   }
   return controller.legal.sets.some((set) => lines.every(([line, pin]) => set[line] === pin));

@@ -11,7 +11,7 @@ import { strapState } from '../nets/addresses';
 export interface BoardPosition {
   readonly header: string;
   readonly headerTitle: string;
-  readonly side: 'left' | 'right';
+  readonly side: 'left' | 'right' | 'inside';
   /** The number on the header, from pin 1. */
   readonly position: number;
   /** Counted from the nearer end of the header, from 1. */
@@ -100,7 +100,7 @@ function buildWire(plan: Plan, board: IndexedBoard, item: PlanTerminal): BuildWi
 
 function jumpers(plan: Plan, sheets: Sheets): readonly BuildStrap[] {
   return plan.placements.flatMap((placement) =>
-    (sheets.parts.get(placement.sheet.id)?.sheet.bus.straps ?? []).flatMap((strap) => {
+    (placement.onBoard ? [] : (sheets.parts.get(placement.sheet.id)?.sheet.bus.straps ?? [])).flatMap((strap) => {
       if (strap.by !== 'jumper') return [];
       const state = strapState(plan, placement, strap);
       if (state === strap.default) return [];
@@ -115,7 +115,7 @@ const isSupply = (item: PlanTerminal): boolean => item.wire?.end.to === 'ground'
 export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
-  const all = planTerminals(plan, sheets);
+  const all = planTerminals(plan, sheets).filter((item) => !item.placement.onBoard);
   const wired = all.filter((item) => item.wire);
   const grounds = wired.filter((item) => item.wire!.end.to === 'ground');
   const rails = wired.filter((item) => item.wire!.end.to === 'rail');

@@ -27,6 +27,8 @@ export interface Placement {
   readonly name: string;
   /** States of the solder jumpers that differ from the sheet's default. */
   readonly straps: { readonly [strap: string]: string };
+  /** Soldered to the board: it cannot be taken out, and its wires stay. */
+  readonly onBoard?: true;
 }
 
 /** `placement:terminal` */

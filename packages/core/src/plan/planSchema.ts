@@ -43,6 +43,7 @@ export const placementSchema = Joi.object({
   sheet: sheetRefSchema.required(),
   name: nameSchema.required(),
   straps: Joi.object().pattern(factIdSchema, factIdSchema).max(16).required(),
+  onBoard: Joi.valid(true),
 });
 
 const keySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'placement:terminal');

@@ -15,15 +15,31 @@ const pin = Joi.object({
   kind: Joi.valid('io', 'ground', 'supply', 'control', 'unconnected').required(),
   rail: factId.when('kind', { is: 'supply', then: Joi.required(), otherwise: Joi.forbidden() }),
   sameAs: factId,
-  io: Joi.valid('both', 'in', 'out'),
+  io: Joi.valid('both', 'in', 'out', 'analog'),
   functions: Joi.array().items(functionName).unique(),
   adc: Joi.object({ unit: factId.required(), channel: Joi.number().integer().min(0).required() }),
   pwm: Joi.object({ timer: label.required(), channel: label.required() }),
   interrupts: Joi.array().items(Joi.object({ line: label.required(), shared: Joi.boolean().required() })),
-  duties: Joi.array().items(Joi.object({ duty: Joi.valid(...DUTIES).required(), note: words.required(), ohms: quantity })),
+  touch: label,
+  dac: Joi.object({ unit: factId.required(), channel: Joi.number().integer().min(0).required() }),
+  crossbar: Joi.valid(true),
+  limits: Joi.object({
+    noPullUp: Joi.valid(true),
+    noPullDown: Joi.valid(true),
+    noOpenDrain: Joi.valid(true),
+    tolerantVolts: quantity.max(60),
+    tolerantUnless: words,
+    milliamps: quantity,
+  }),
+  atReset: words,
+  duties: Joi.array().items(
+    Joi.object({ duty: Joi.valid(...DUTIES).required(), note: words.required(), ohms: quantity, level: Joi.valid('high', 'low') }),
+  ),
   grade: Joi.valid('free', 'caution', 'reserved'),
   trouble: words.when('grade', { is: Joi.valid('caution', 'reserved').required(), then: Joi.required() }),
 }).and('header', 'position');
+
+const pinChoices = Joi.array().items(Joi.object().pattern(factId, factId));
 
 const controller = Joi.object({
   id: factId.required(),
@@ -33,8 +49,15 @@ const controller = Joi.object({
   modes: Joi.array().items(label),
   legal: Joi.alternatives(
     Joi.object({ rule: Joi.valid('membership').required() }),
-    Joi.object({ rule: Joi.valid('sets').required(), sets: Joi.array().items(Joi.object().pattern(factId, factId)).min(1).required() }),
+    Joi.object({ rule: Joi.valid('sets').required(), sets: pinChoices.min(1).required() }),
+    Joi.object({
+      rule: Joi.valid('any-pin').required(),
+      lines: Joi.array().items(factId).min(1).unique().required(),
+      sets: pinChoices.required(),
+      maxHz: quantity.required(),
+    }),
   ).required(),
+  software: Joi.valid(true),
   note: words,
 });
 
@@ -44,6 +67,7 @@ const rail = Joi.object({
   volts: range.required(),
   budgetMilliamps: quantity,
   feed: words.required(),
+  regulator: Joi.object({ from: factId.required(), dropVolts: quantity, kelvinPerWatt: quantity }),
   direction: Joi.valid('out', 'in', 'both').required(),
 });
 
@@ -51,7 +75,19 @@ const header = Joi.object({
   id: factId.required(),
   title: label.required(),
   ends: Joi.array().ordered(label.required(), label.required()).required(),
-  side: Joi.valid('left', 'right').required(),
+  side: Joi.valid('left', 'right', 'inside').required(),
+});
+
+const boardEnd = Joi.alternatives(
+  Joi.object({ to: Joi.valid('pin').required(), pin: factId.required() }),
+  Joi.object({ to: Joi.valid('rail').required(), rail: factId.required() }),
+  Joi.object({ to: Joi.valid('ground').required() }),
+);
+
+const onBoardPart = Joi.object({
+  part: sheetId.required(),
+  name: label.required(),
+  wires: Joi.object().pattern(factId, boardEnd).required(),
 });
 
 const electrical = sourced({
@@ -62,10 +98,11 @@ const electrical = sourced({
   volMax: driveFact.required(),
   inputMaxAboveSupply: quantity.required(),
   pinCapacitancePicofarads: quantity,
-  pullUpOhms: range.required(),
+  pullUpOhms: range,
   pullDownOhms: range,
+  outputOhms: range,
   pinMilliamps: quantity.required(),
-  totalMilliamps: quantity.required(),
+  totalMilliamps: quantity,
   portSums: Joi.array().items(Joi.object({ ports: words.required(), sinkMilliamps: quantity.required(), sourceMilliamps: quantity })),
   resetState: words.required(),
 });
@@ -96,6 +133,12 @@ export const boardSchema = Joi.object({
     runtimeFlashBytes: bytes,
     runtimeNote: words,
   }).required(),
-  onBoard: sourcedList(Joi.object({ what: label.required(), pin: factId.required(), note: words.required() })).required(),
+  onBoard: sourced({
+    list: Joi.array()
+      .items(Joi.object({ what: label.required(), pin: factId.required(), note: words.required() }))
+      .required(),
+    parts: Joi.array().items(onBoardPart),
+  }).required(),
+  enabling: sourcedList(Joi.object({ controller: factId.required(), words: words.required() })),
   unknown: Joi.array().items(words).required(),
 }).required();

@@ -6,13 +6,37 @@ export type Grade = 'free' | 'caution' | 'reserved';
 export const DUTIES = ['boot', 'flash', 'usb', 'debug', 'console', 'led', 'button', 'pull-up', 'eeprom', 'sense', 'select'] as const;
 export type Duty = (typeof DUTIES)[number];
 
+/** Where a pin departs from the board's electrical facts. */
+export interface PinLimits {
+  /** The pin has no internal pull-up (or pull-down). */
+  readonly noPullUp?: true;
+  readonly noPullDown?: true;
+  readonly noOpenDrain?: true;
+  /** Highest voltage the pin takes as a digital input, in volts, and when it does not. */
+  readonly tolerantVolts?: number;
+  readonly tolerantUnless?: string;
+  /** Lower current limit than the board's other pins, in milliamperes. */
+  readonly milliamps?: number;
+}
+
+/** A part that comes with the board, with the ends its terminals are soldered to. */
+export interface OnBoardPart {
+  readonly part: string;
+  readonly name: string;
+  readonly wires: { readonly [terminal: string]: BoardEnd };
+}
+
+/** A place on the board where a wire can end. */
+export type BoardEnd =
+  { readonly to: 'pin'; readonly pin: string } | { readonly to: 'rail'; readonly rail: string } | { readonly to: 'ground' };
+
 /** A row of connection points, listed in physical order from `ends[0]` to `ends[1]`. */
 export interface Header {
   readonly id: string;
   readonly title: string;
   readonly ends: readonly [string, string];
-  /** Side of the board on which the header is drawn. */
-  readonly side: 'left' | 'right';
+  /** Side of the board on which the header is drawn; `inside` lists conductors that only on-board parts use. */
+  readonly side: 'left' | 'right' | 'inside';
 }
 
 export interface BoardPin {
@@ -28,12 +52,20 @@ export interface BoardPin {
   readonly rail?: string;
   /** Another position on the same conductor; every fact stands there. */
   readonly sameAs?: string;
-  readonly io?: 'both' | 'in' | 'out';
+  readonly io?: 'both' | 'in' | 'out' | 'analog';
   readonly functions?: readonly string[];
   readonly adc?: { readonly unit: string; readonly channel: number };
   readonly pwm?: { readonly timer: string; readonly channel: string };
   readonly interrupts?: readonly { readonly line: string; readonly shared: boolean }[];
-  readonly duties?: readonly { readonly duty: Duty; readonly note: string; readonly ohms?: number }[];
+  readonly touch?: string;
+  readonly dac?: { readonly unit: string; readonly channel: number };
+  /** The pin reaches every line of the controllers whose rule is `any-pin`; the index adds them to `functions`. */
+  readonly crossbar?: true;
+  readonly limits?: PinLimits;
+  /** What the pin does from reset until the program sets it, where it differs from the board's `resetState`. */
+  readonly atReset?: string;
+  /** `level`: what a boot duty must read at reset for the board to start its program. */
+  readonly duties?: readonly { readonly duty: Duty; readonly note: string; readonly ohms?: number; readonly level?: 'high' | 'low' }[];
   readonly grade?: Grade;
   /** The consequence in words; needed where the grade is not `free`. */
   readonly trouble?: string;
@@ -46,11 +78,19 @@ export interface Controller {
   readonly maxHz: number;
   readonly modes?: readonly string[];
   /** `membership`: any pin that carries the line's function joins with any other of this controller;
-   *  `sets`: only the listed combinations exist. */
+   *  `sets`: only the listed combinations exist;
+   *  `any-pin`: every crossbar pin takes every listed line; the sets are the direct or customary ones. */
   readonly legal:
-    { readonly rule: 'membership' } | { readonly rule: 'sets'; readonly sets: readonly { readonly [line: string]: string }[] };
+    | { readonly rule: 'membership' }
+    | { readonly rule: 'sets'; readonly sets: readonly PinChoice[] }
+    | { readonly rule: 'any-pin'; readonly lines: readonly string[]; readonly sets: readonly PinChoice[]; readonly maxHz: number };
+  /** Made by the program instead of the chip. */
+  readonly software?: true;
   readonly note?: string;
 }
+
+/** One pin a line. */
+export type PinChoice = { readonly [line: string]: string };
 
 export interface Rail {
   readonly id: string;
@@ -58,6 +98,8 @@ export interface Rail {
   readonly volts: Range;
   readonly budgetMilliamps?: number;
   readonly feed: string;
+  /** Where the rail comes out of a regulator on the board: the rail that feeds it, its least drop in volts, its heat in K/W. */
+  readonly regulator?: { readonly from: string; readonly dropVolts?: number; readonly kelvinPerWatt?: number };
   /** `in` rails feed the board; parts may still hang on them when they carry a voltage. */
   readonly direction: 'out' | 'in' | 'both';
 }
@@ -86,10 +128,11 @@ export interface BoardSheet {
     readonly volMax: DriveFact;
     readonly inputMaxAboveSupply: number;
     readonly pinCapacitancePicofarads?: number;
-    readonly pullUpOhms: Range;
+    readonly pullUpOhms?: Range;
     readonly pullDownOhms?: Range;
+    readonly outputOhms?: Range;
     readonly pinMilliamps: number;
-    readonly totalMilliamps: number;
+    readonly totalMilliamps?: number;
     readonly portSums?: readonly { readonly ports: string; readonly sinkMilliamps: number; readonly sourceMilliamps?: number }[];
     readonly resetState: string;
   };
@@ -100,7 +143,12 @@ export interface BoardSheet {
     readonly runtimeFlashBytes?: number;
     readonly runtimeNote?: string;
   };
-  readonly onBoard: Sourced & { readonly list: readonly { readonly what: string; readonly pin: string; readonly note: string }[] };
+  readonly onBoard: Sourced & {
+    readonly list: readonly { readonly what: string; readonly pin: string; readonly note: string }[];
+    readonly parts?: readonly OnBoardPart[];
+  };
+  /** What must be switched on before a controller exists, on boards with an operating system. */
+  readonly enabling?: Sourced & { readonly list: readonly { readonly controller: string; readonly words: string }[] };
   /** Facts that are left out because nobody could confirm them. */
   readonly unknown: readonly string[];
 }

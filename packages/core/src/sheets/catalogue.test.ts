@@ -251,10 +251,10 @@ describe('a sheet that is wrong', () => {
       /peakMilliamps/,
     ],
     [
-      'a reserved address',
+      'an address of more than seven bits',
       () => {
         const p = part();
-        p.bus.devices[0].addresses[0].address = 0x78;
+        p.bus.devices[0].addresses[0].address = 0x80;
         return p;
       },
       /address/,

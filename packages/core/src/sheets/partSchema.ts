@@ -16,6 +16,9 @@ const terminal = Joi.object({
   ties: Joi.array().items(Joi.valid('ground', 'supply')).unique(),
   requires: ability,
   prefers: ability,
+  idle: Joi.valid('high', 'low'),
+  chain: Joi.valid('in', 'out'),
+  volts: range,
   through: words,
   note: words,
 });
@@ -33,14 +36,19 @@ const strap = Joi.object({
   maxVolts: quantity,
 });
 
+/** 7-bit; 0x00 to 0x07 and 0x78 to 0x7F are reserved, yet some parts can be strapped there. */
+const address = Joi.number().integer().min(0).max(0x7f);
+
 const device = Joi.object({
   id: factId.required(),
   chip: label.required(),
-  how: Joi.valid('fixed', 'strap').required(),
+  how: Joi.valid('fixed', 'strap', 'order-code', 'program', 'stored').required(),
+  alsoAnswers: Joi.array().items(Joi.object({ address: address.required(), note: words.required() })),
+  movable: Joi.object({ min: address.required(), max: address.required(), by: words.required() }),
   addresses: Joi.array()
     .items(
       Joi.object({
-        address: Joi.number().integer().min(0x08).max(0x77).required(),
+        address: address.required(),
         straps: Joi.object().pattern(factId, factId).required(),
       }),
     )
@@ -59,7 +67,13 @@ const bus = sourced({
   modes: Joi.array().items(Joi.valid(0, 1, 2, 3)),
   maxWriteHz: quantity,
   maxReadHz: quantity,
+  clockPoints: Joi.array().items(Joi.object({ volts: quantity.required(), maxHz: quantity.required() })),
+  modeTies: Joi.array().items(
+    Joi.object({ terminal: factId.required(), tie: Joi.valid('ground', 'supply').required(), note: words.required() }),
+  ),
   hasSelect: Joi.boolean(),
+  selectLatches: Joi.boolean(),
+  chainBits: Joi.number().integer().min(1),
   releasesDataOut: Joi.boolean(),
   note: words,
 });
@@ -93,13 +107,28 @@ export const partSchema = Joi.object({
   title: Joi.string().min(1).max(80).required(),
   short: label.required(),
   summary: words.required(),
+  variantOf: sheetId,
   size: label,
   words: Joi.array().items(label),
   terminals: sourcedList(terminal).required(),
   bus: bus.required(),
   supply,
-  levels: sourced({ vihMin: levelFact, vilMax: levelFact, volMax: driveFact, logicVolts: range, note: words }),
-  module: sourced({ pullUps: Joi.array().items(pullUp), passives: Joi.array().items(words).required() }).required(),
+  levels: sourced({
+    vihMin: levelFact,
+    vilMax: levelFact,
+    volMax: driveFact,
+    vohMin: driveFact,
+    logicVolts: range,
+    tolerantVolts: quantity.max(60),
+    outputs: Joi.valid('push-pull', 'open-drain'),
+    schmitt: Joi.valid(true),
+    note: words,
+  }),
+  module: sourced({
+    pullUps: Joi.array().items(pullUp),
+    passives: Joi.array().items(words).required(),
+    levelShift: Joi.object({ terminals: Joi.array().items(factId).min(1).required(), how: words.required() }),
+  }).required(),
   memory: sourced({ frameBufferBytes: count.required(), required: Joi.boolean().required(), format: words.required() }),
   readout: sourced({
     columns: count.required(),
@@ -107,7 +136,12 @@ export const partSchema = Joi.object({
     unit: Joi.valid('pixels', 'characters', 'digits').required(),
     shape: words.required(),
   }),
-  polarity: sourced({ forwardVolts: range.required(), maxMilliamps: quantity.required(), kind: words.required() }),
+  polarity: sourced({
+    forwardVolts: range.required(),
+    maxMilliamps: quantity.required(),
+    kind: words.required(),
+    common: Joi.valid('anode', 'cathode'),
+  }),
   firstLight: sourced({ see: words.required(), causes: Joi.array().items(words).required() }).required(),
   twins: Joi.array()
     .items(Joi.object({ what: words.required(), tell: words.required() }))

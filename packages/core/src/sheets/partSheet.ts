@@ -22,6 +22,12 @@ export interface PartTerminal {
   readonly requires?: readonly ('interrupt' | 'pwm')[];
   /** Abilities that help but are not needed. */
   readonly prefers?: readonly ('interrupt' | 'pwm')[];
+  /** The level at which the part rests while nothing drives the line. */
+  readonly idle?: 'high' | 'low';
+  /** End of a chain: `in` takes the signal of the part before, `out` feeds the part after. */
+  readonly chain?: 'in' | 'out';
+  /** Supply range of this terminal in volts, where it is not the part's. */
+  readonly volts?: Range;
   /** A component that must sit in this wire, in words. */
   readonly through?: string;
   readonly note?: string;
@@ -41,7 +47,12 @@ export interface Strap {
 export interface I2cDevice {
   readonly id: string;
   readonly chip: string;
-  readonly how: 'fixed' | 'strap';
+  /** `fixed`, by a strap, by the letters ordered, by the program after a shutdown line lets it start, or stored in the part. */
+  readonly how: 'fixed' | 'strap' | 'order-code' | 'program' | 'stored';
+  /** Addresses it answers on besides the selected one. */
+  readonly alsoAnswers?: readonly { readonly address: number; readonly note: string }[];
+  /** Where the program or a stored value may move the address to. */
+  readonly movable?: { readonly min: number; readonly max: number; readonly by: string };
   /** Every selectable address with the strap states that select it (none where fixed). */
   readonly addresses: readonly { readonly address: number; readonly straps: { readonly [strap: string]: string } }[];
   readonly maxHz: number;
@@ -60,6 +71,8 @@ export interface PartSheet {
   /** Name a placement gets at first. */
   readonly short: string;
   readonly summary: string;
+  /** Parts that carry the same group are forms of one thing (bus, voltage, pin count). */
+  readonly variantOf?: string;
   readonly size?: string;
   readonly words?: readonly string[];
   readonly terminals: Sourced & { readonly list: readonly PartTerminal[] };
@@ -71,7 +84,15 @@ export interface PartSheet {
     readonly modes?: readonly number[];
     readonly maxWriteHz?: number;
     readonly maxReadHz?: number;
+    /** Limits that change with the supply, as points: at this supply, this highest clock. */
+    readonly clockPoints?: readonly { readonly volts: number; readonly maxHz: number }[];
+    /** Terminals that select this bus and how they must be tied. */
+    readonly modeTies?: readonly { readonly terminal: string; readonly tie: 'ground' | 'supply'; readonly note: string }[];
     readonly hasSelect?: boolean;
+    /** The select takes the shifted bits over when it rises; it does not gate the clock. */
+    readonly selectLatches?: boolean;
+    /** Bits that each part of a chain takes. */
+    readonly chainBits?: number;
     readonly releasesDataOut?: boolean;
     readonly note?: string;
   };
@@ -88,7 +109,12 @@ export interface PartSheet {
     readonly vihMin?: LevelFact;
     readonly vilMax?: LevelFact;
     readonly volMax?: { readonly volts: number; readonly atMilliamps: number };
+    readonly vohMin?: { readonly volts: number; readonly atMilliamps: number };
     readonly logicVolts?: Range;
+    /** Highest voltage the signal terminals take, in volts, where that is above the part's own logic supply. */
+    readonly tolerantVolts?: number;
+    readonly outputs?: 'push-pull' | 'open-drain';
+    readonly schmitt?: true;
     readonly note?: string;
   };
   readonly module: Sourced & {
@@ -99,6 +125,8 @@ export interface PartSheet {
       readonly cut: 'jumper' | 'resistor';
     }[];
     readonly passives: readonly string[];
+    /** Level shift on the module: which terminals, and how. */
+    readonly levelShift?: { readonly terminals: readonly string[]; readonly how: string };
   };
   readonly memory?: Sourced & { readonly frameBufferBytes: number; readonly required: boolean; readonly format: string };
   readonly readout?: Sourced & {
@@ -107,7 +135,12 @@ export interface PartSheet {
     readonly unit: 'pixels' | 'characters' | 'digits';
     readonly shape: string;
   };
-  readonly polarity?: Sourced & { readonly forwardVolts: Range; readonly maxMilliamps: number; readonly kind: string };
+  readonly polarity?: Sourced & {
+    readonly forwardVolts: Range;
+    readonly maxMilliamps: number;
+    readonly kind: string;
+    readonly common?: 'anode' | 'cathode';
+  };
   readonly firstLight: Sourced & { readonly see: string; readonly causes: readonly string[] };
   readonly twins: readonly { readonly what: string; readonly tell: string }[];
   readonly unknown: readonly string[];

@@ -3,7 +3,7 @@ import { stick } from '../../tests/makePlan';
 import { newPlacement } from '../plan/newPlacement';
 import { applyEdit } from '../plan/applyEdits';
 import { indexSheets } from './sheetIndex';
-import { searchParts } from './searchParts';
+import { readQuery, searchParts } from './searchParts';
 import { unsafePlace } from './unsafePlace';
 
 const sheets = shippedSheets();
@@ -11,22 +11,44 @@ const parts = [...sheets.parts.values()].map((p) => p.sheet);
 const found = (query: string) => searchParts(parts, query).map((p) => p.id);
 
 test.each([
-  ['oled', ['oled-096-ssd1306-i2c']],
-  ['OLED I2C', ['oled-096-ssd1306-i2c']],
-  ['128x64', ['oled-096-ssd1306-i2c']],
-  ['0.96"', ['oled-096-ssd1306-i2c']],
-  ['0x68', ['motion-mpu6050', 'clock-ds3231-eeprom']],
-  ['dout', ['load-cell-hx711', 'sd-card-3v3']],
-  ['spi', ['sd-card-3v3']],
-  ['knob', ['encoder-rotary-switch']],
-  ['oled spi', []],
+  ['oled i2c', ['oled-091-ssd1306-i2c', 'oled-096-ssd1306-i2c', 'oled-13-sh1106-i2c', 'oled-15-ssd1327-i2c']],
+  ['1.3 oled', ['oled-13-sh1106-i2c', 'oled-13-sh1106-spi']],
+  ['0.96"', ['oled-096-ssd1306-i2c', 'oled-096-ssd1306-spi']],
+  ['0x15', ['touch-cst816s', 'tft-128-round-gc9a01-touch']],
+  ['5ah touch', ['touch-mpr121']],
+  ['xshut', ['distance-vl53l0x', 'distance-vl53l1x']],
+  ['max7219 dip', ['driver-max7219-dip24']],
+  ['humidity needs 5 V', []],
 ])('%s finds %j', (query, ids) => {
-  expect(found(query)).toEqual(ids);
+  expect(found(query).toSorted()).toEqual(ids.toSorted());
+});
+
+test('a chip’s own number comes first, a word of the title before a word of the summary', () => {
+  expect(found('bme280')[0]).toMatch(/^climate-bme280/);
+  expect(found('clock')[0]).toMatch(/^clock-/);
+  expect(found('20×4 parallel')[0]).toBe('lcd-2004-parallel');
+  expect(found('clock 5 V only').slice(0, 2).toSorted()).toEqual(['clock-ds1307', 'clock-ds1307-eeprom']);
+});
+
+test('an address finds every part that can be set there, and the 8-bit form what its half finds', () => {
+  expect(found('0x68')).toEqual(expect.arrayContaining(['motion-mpu6050', 'clock-ds3231-eeprom', 'motion-icm20948', 'clock-pcf8523']));
+  expect(found('0x78')).toEqual(found('0x3c'));
+  expect(readQuery('oled 0x78')).toMatchObject({ addresses: [0x3c], halved: [0x78], terms: ['oled'] });
+  expect(found('0x70')).toContain('pwm-pca9685');
+});
+
+test('a supply wish keeps to the supply ranges', () => {
+  const volts = (query: string) => searchParts(parts, query).map((p) => p.supply!.volts);
+  expect(volts('needs 5 V').length).toBeGreaterThan(20);
+  expect(volts('needs 5 V').every((v) => v.min > 3.6 && v.max >= 5)).toBe(true);
+  expect(volts('at 3.3 V').every((v) => v.min <= 3.3 && v.max >= 3.3)).toBe(true);
 });
 
 test('nothing typed finds everything, a family only its own', () => {
   expect(found('  ')).toHaveLength(parts.length);
-  expect(searchParts(parts, '', 'display').map((p) => p.id)).toEqual(['lcd-2004-pcf8574', 'oled-096-ssd1306-i2c']);
+  const displays = searchParts(parts, '', 'display');
+  expect(displays.length).toBeGreaterThan(30);
+  expect(displays.every((p) => p.family === 'display')).toBe(true);
 });
 
 test('new placements get ids and names the plan does not have', () => {

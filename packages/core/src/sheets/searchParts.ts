@@ -1,20 +1,137 @@
 import type { Family, PartSheet } from './partSheet';
 
-const plain = (text: string): string => text.toLowerCase().replace(/×/g, 'x').replace(/[″"]/g, '');
+const plain = (text: string): string => text.toLowerCase().replace(/×/g, 'x').replace(/[″"]/g, '').replace(/,/g, '.');
 
-/** Everything a person may type to find a part, in one line. */
-function haystack(part: PartSheet): string {
-  const labels = part.terminals.list.flatMap((t) => [t.label, ...(t.also ?? [])]);
-  const addresses = (part.bus.devices ?? []).flatMap((d) => d.addresses.map((a) => `0x${a.address.toString(16).padStart(2, '0')}`));
-  return plain([part.title, part.chip, part.family, part.summary, part.bus.kind, ...(part.words ?? []), ...labels, ...addresses].join(' '));
+/** Words and numbers of a text: `1.3" OLED` gives `1.3` and `oled`. */
+const wordsOf = (text: string): readonly string[] => plain(text).match(/[\p{L}\d]+(?:[.-][\p{L}\d]+)*\+?/gu) ?? [];
+
+/** Everything a person may type to find a part, by how much finding it there says. */
+interface Index {
+  readonly family: Family;
+  readonly buses: ReadonlySet<string>;
+  readonly chip: readonly string[];
+  readonly words: ReadonlySet<string>;
+  readonly title: readonly string[];
+  readonly labels: ReadonlySet<string>;
+  readonly rest: readonly string[];
+  readonly addresses: ReadonlySet<number>;
 }
 
-/** Parts in which every word of the query occurs, by title; all of them for an empty query.
+const BUSES = new Set(['i2c', 'spi', 'uart']);
+
+const indexes = new WeakMap<PartSheet, Index>();
+
+function indexOf(part: PartSheet): Index {
+  let index = indexes.get(part);
+  if (!index) {
+    const labels = part.terminals.list.flatMap((t) => [t.label, ...(t.also ?? [])]);
+    const pullUps = part.module.pullUps ? ['pull-up', 'pull-ups', 'pullup'] : [];
+    const shift = part.module.levelShift ? ['level', 'shift', 'shifted'] : [];
+    index = {
+      chip: wordsOf(part.chip),
+      words: new Set([...(part.words ?? []).flatMap(wordsOf), ...wordsOf(part.size ?? '')]),
+      family: part.family,
+      buses: new Set([part.bus.kind, ...part.terminals.list.map((t) => t.role.split('.')[0]!)]),
+      title: wordsOf(part.title),
+      labels: new Set(labels.map((label) => plain(label))),
+      rest: [...wordsOf(part.summary), ...part.module.passives.flatMap(wordsOf), ...pullUps, ...shift],
+      addresses: new Set((part.bus.devices ?? []).flatMap((d) => [...d.addresses, ...(d.alsoAnswers ?? [])].map((a) => a.address))),
+    };
+    indexes.set(part, index);
+  }
+  return index;
+}
+
+/** A wish about the supply: `needs 5 V`, `3.3 V`. */
+type SupplyWish = 'needs-5' | 'takes-3.3' | 'takes-5';
+
+export interface PartQuery {
+  readonly terms: readonly string[];
+  /** Addresses asked for, 7-bit; an 8-bit form is halved. */
+  readonly addresses: readonly number[];
+  readonly supply: SupplyWish | undefined;
+  /** The 8-bit forms that were halved, for the interface to say so. */
+  readonly halved: readonly number[];
+}
+
+const SUPPLY: readonly (readonly [RegExp, SupplyWish])[] = [
+  [/\b(?:needs?|only|wants?|must have) 5 ?v\b|\b5 ?v only\b/, 'needs-5'],
+  [/\b(?:at|on|takes|for|with) 5 ?v\b|\b5 ?v\b/, 'takes-5'],
+  [/\b(?:needs?|only|at|on|takes|for|with) 3\.?3 ?v\b|\b3\.3 ?v\b|\b3v3\b/, 'takes-3.3'],
+];
+
+/** What a search text asks for: words, an address, a supply.
+ *  @example readQuery('oled 0x78').addresses // [0x3c]: the 8-bit form is halved */
+export function readQuery(text: string): PartQuery {
+  let rest = plain(text);
+  let supply: SupplyWish | undefined;
+  for (const [pattern, wish] of SUPPLY) {
+    if (supply || !pattern.test(rest)) continue;
+    supply = wish;
+    rest = rest.replace(pattern, ' ');
+  }
+  const addresses: number[] = [];
+  const halved: number[] = [];
+  rest = rest.replace(/\b0x([0-9a-f]{1,2})\b|\b([0-9a-f]{2})h\b/g, (_, a?: string, b?: string) => {
+    const value = parseInt(a ?? b!, 16);
+    if (value > 0x77) halved.push(value);
+    addresses.push(value > 0x77 ? value >> 1 : value);
+    return ' ';
+  });
+  return { terms: wordsOf(rest), addresses, supply, halved };
+}
+
+function meetsSupply(part: PartSheet, wish: SupplyWish): boolean {
+  const range = part.supply?.volts;
+  if (!range) return false;
+  if (wish === 'needs-5') return range.min > 3.6 && range.min <= 5 && range.max >= 5;
+  const volts = wish === 'takes-5' ? 5 : 3.3;
+  return range.min <= volts && volts <= range.max;
+}
+
+/** How much a term says about a part: 0 where it does not occur. */
+function termScore(index: Index, term: string): number {
+  if (term === index.family) return 12;
+  // The name of a bus asks for parts on it; that a text mentions the bus says nothing.
+  if (BUSES.has(term)) return index.buses.has(term) ? 8 : 0;
+  if (index.chip.includes(term)) return 10;
+  if (index.words.has(term)) return 8;
+  if (index.title.includes(term)) return 7;
+  if (term.length >= 3 && index.chip.some((word) => word.startsWith(term))) return 7;
+  if (index.labels.has(term)) return 5;
+  if (index.title.some((word) => word.startsWith(term))) return 4;
+  if ([...index.words].some((word) => word.startsWith(term))) return 4;
+  if (term.length >= 3 && index.chip.some((word) => word.includes(term))) return 4;
+  // A number in a sentence is often another part's.
+  return !/^\d/.test(term) && index.rest.some((word) => word.startsWith(term)) ? 1 : 0;
+}
+
+/** Parts with how well they fit a text, best first.
+ *  @param need `all`: only parts that every word fits; `any`: those that some word fits */
+export function scoreParts(
+  parts: readonly PartSheet[],
+  text: string,
+  need: 'all' | 'any',
+): readonly { readonly part: PartSheet; readonly score: number }[] {
+  const query = readQuery(text);
+  return parts
+    .flatMap((part) => {
+      const index = indexOf(part);
+      const scores = [
+        ...query.terms.map((term) => termScore(index, term)),
+        ...query.addresses.map((address) => (index.addresses.has(address) ? 10 : 0)),
+        ...(query.supply ? [meetsSupply(part, query.supply) ? 3 : 0] : []),
+      ];
+      const fits = need === 'all' ? scores.every((score) => score > 0) : scores.some((score) => score > 0);
+      return fits || scores.length === 0 ? [{ part, score: scores.reduce((sum, score) => sum + score, 0) }] : [];
+    })
+    .sort((a, b) => b.score - a.score || a.part.title.localeCompare(b.part.title));
+}
+
+/** Parts that every word of the query fits, best first; all of them by title for an empty query. It understands
+ *  chips, functions, printed labels, addresses (7-bit, or 8-bit above 0x77), sizes and supplies.
  *  @param family only parts of this family, where given
  *  @example searchParts(parts, 'oled i2c') // the OLED modules on I2C */
 export function searchParts(parts: readonly PartSheet[], query: string, family?: Family): readonly PartSheet[] {
-  const words = plain(query).split(/\s+/).filter(Boolean);
-  return parts
-    .filter((part) => (!family || part.family === family) && words.every((word) => haystack(part).includes(word)))
-    .toSorted((a, b) => a.title.localeCompare(b.title));
+  return scoreParts(family ? parts.filter((part) => part.family === family) : parts, query, 'all').map(({ part }) => part);
 }

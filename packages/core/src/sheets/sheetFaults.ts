@@ -1,4 +1,4 @@
-import type { BoardSheet } from './boardSheet';
+import type { BoardEnd, BoardPin, BoardSheet } from './boardSheet';
 import type { PartSheet } from './partSheet';
 
 /** A fact that contradicts another in the same sheet, with its place. */
@@ -22,6 +22,52 @@ function headerFaults(sheet: BoardSheet): SheetFault[] {
   });
 }
 
+/** Lines that a pin must drive; SDA and SCL must be driven low, too. */
+const DRIVEN = /\.(sda|scl|sck|mosi|cs|tx|rts)$/;
+
+/** Abilities that contradict the pin's direction or limits. */
+function abilityFaults(pin: BoardPin, path: string): SheetFault[] {
+  const found: SheetFault[] = [];
+  const functions = pin.functions ?? [];
+  if (pin.io === 'in' && pin.pwm) found.push(fault(path, 'an input-only pin cannot give PWM'));
+  if (pin.io === 'in' && functions.some((name) => DRIVEN.test(name))) found.push(fault(path, 'an input-only pin cannot drive a bus line'));
+  if ((pin.io === 'in' || pin.io === 'analog') && pin.dac) found.push(fault(path, 'an input-only pin has no analog output'));
+  if (pin.io === 'analog' && (pin.pwm || pin.interrupts || pin.crossbar || functions.length > 0 || !pin.adc))
+    found.push(fault(path, 'an analog-only pin has an analog input and nothing else'));
+  if (pin.limits?.noOpenDrain && functions.some((name) => /\.(sda|scl)$/.test(name)))
+    found.push(fault(path, 'a pin without open drain cannot be an I2C line'));
+  if (pin.limits?.tolerantUnless && pin.limits.tolerantVolts === undefined)
+    found.push(fault(path, 'says when it is not tolerant, but not of what'));
+  if (pin.also?.includes(pin.label)) found.push(fault(path, `${pin.label} is its own synonym`));
+  return found;
+}
+
+function railFaults(sheet: BoardSheet): SheetFault[] {
+  const rails = new Set(sheet.rails.list.map((r) => r.id));
+  return sheet.rails.list
+    .filter((rail) => rail.regulator && (!rails.has(rail.regulator.from) || rail.regulator.from === rail.id))
+    .map((rail) => fault(`rails.${rail.id}`, `${rail.regulator!.from} is no other rail`));
+}
+
+function onBoardFaults(sheet: BoardSheet): SheetFault[] {
+  const pins = new Set(sheet.pins.list.map((p) => p.id));
+  const rails = new Set(sheet.rails.list.map((r) => r.id));
+  const missing = (end: BoardEnd) =>
+    end.to === 'pin' ? !pins.has(end.pin) && end.pin : end.to === 'rail' && !rails.has(end.rail) && end.rail;
+  return [
+    ...sheet.onBoard.list.filter((o) => !pins.has(o.pin)).map((o) => fault('onBoard', `${o.pin} is no pin`)),
+    ...(sheet.onBoard.parts ?? []).flatMap((part) =>
+      Object.values(part.wires).flatMap((end) => {
+        const id = missing(end);
+        return id ? [fault(`onBoard.${part.name}`, `${id} is no pin or rail`)] : [];
+      }),
+    ),
+    ...(sheet.enabling?.list ?? [])
+      .filter((e) => !sheet.controllers.list.some((c) => c.id === e.controller))
+      .map((e) => fault('enabling', `${e.controller} is no controller`)),
+  ];
+}
+
 function pinFaults(sheet: BoardSheet): SheetFault[] {
   const controllers = new Set(sheet.controllers.list.map((c) => c.id));
   const headers = new Set(sheet.headers.list.map((h) => h.id));
@@ -37,7 +83,7 @@ function pinFaults(sheet: BoardSheet): SheetFault[] {
     if (pin.rail && !rails.has(pin.rail)) found.push(fault(path, `rail ${pin.rail} is not declared`));
     if (pin.sameAs && (!pins.has(pin.sameAs) || pins.get(pin.sameAs)!.sameAs))
       found.push(fault(path, `sameAs ${pin.sameAs} is not a first pin`));
-    if (pin.io === 'in' && pin.pwm) found.push(fault(path, 'an input-only pin cannot give PWM'));
+    found.push(...abilityFaults(pin, path));
     return found;
   });
 }
@@ -45,10 +91,15 @@ function pinFaults(sheet: BoardSheet): SheetFault[] {
 function setFaults(sheet: BoardSheet): SheetFault[] {
   const pins = new Map(sheet.pins.list.map((p) => [p.id, p]));
   return sheet.controllers.list.flatMap((controller) => {
-    if (controller.legal.rule !== 'sets') return [];
+    if (controller.legal.rule === 'membership') return [];
+    const anyPin = controller.legal.rule === 'any-pin' ? controller.legal.lines : [];
+    const reaches = (line: string, id: string) => {
+      const pin = pins.get(id);
+      return pin?.functions?.includes(`${controller.id}.${line}`) || (pin?.crossbar && anyPin.includes(line));
+    };
     return controller.legal.sets.flatMap((set) =>
       Object.entries(set)
-        .filter(([line, pin]) => !pins.get(pin)?.functions?.includes(`${controller.id}.${line}`))
+        .filter(([line, pin]) => !reaches(line, pin))
         .map(([line, pin]) => fault(`controllers.${controller.id}`, `${pin} does not carry ${controller.id}.${line}`)),
     );
   });
@@ -69,7 +120,8 @@ export function boardFaults(sheet: BoardSheet): readonly SheetFault[] {
     ...pinFaults(sheet),
     ...setFaults(sheet),
     ...(sheet.rails.list.some((r) => r.id === sheet.logicRail) ? [] : [fault('logicRail', `${sheet.logicRail} is no rail`)]),
-    ...sheet.onBoard.list.filter((o) => !sheet.pins.list.some((p) => p.id === o.pin)).map((o) => fault('onBoard', `${o.pin} is no pin`)),
+    ...railFaults(sheet),
+    ...onBoardFaults(sheet),
   ];
 }
 
@@ -80,7 +132,9 @@ function strapFaults(sheet: PartSheet): SheetFault[] {
     const found: SheetFault[] = [];
     if (strap.terminal && !terminals.has(strap.terminal)) found.push(fault(path, `${strap.terminal} is no terminal`));
     if (!strap.states.some((s) => s.id === strap.default)) found.push(fault(path, `default ${strap.default} is no state`));
-    if (strap.by === 'terminal' && strap.states.some((s) => !s.tie)) found.push(fault(path, 'a state of a terminal strap has no tie'));
+    // Left open is a state, too, but only the one that an unwired terminal is in.
+    if (strap.by === 'terminal' && strap.states.some((s) => !s.tie && s.id !== strap.default))
+      found.push(fault(path, 'a state of a terminal strap has no tie'));
     return found;
   });
 }
@@ -98,12 +152,37 @@ function deviceFaults(sheet: PartSheet): SheetFault[] {
     );
     if (device.addresses.length !== combinations)
       unknown.push(fault(path, `${combinations} strap combinations, ${device.addresses.length} addresses`));
+    if (device.movable && device.movable.min > device.movable.max) unknown.push(fault(path, 'movable from above to below'));
     if (device.how === 'fixed' && device.addresses.length !== 1) unknown.push(fault(path, 'fixed, yet several addresses'));
     return unknown;
   });
 }
 
 const BUS_ROLES: { readonly [kind: string]: readonly string[] } = { i2c: ['i2c.sda', 'i2c.scl'], spi: ['spi.sck'], uart: [] };
+
+function strangers(ids: readonly string[], sheet: PartSheet, path: string): SheetFault[] {
+  return ids.filter((id) => !sheet.terminals.list.some((t) => t.id === id)).map((id) => fault(path, `${id} is no terminal`));
+}
+
+function busFaults(sheet: PartSheet): SheetFault[] {
+  const { bus } = sheet;
+  const { list } = sheet.terminals;
+  const found: SheetFault[] = [];
+  const points = bus.clockPoints ?? [];
+  if (points.some((point, at) => at > 0 && (point.volts <= points[at - 1]!.volts || point.maxHz < points[at - 1]!.maxHz)))
+    found.push(fault('bus.clockPoints', 'points do not rise'));
+  if (bus.kind === 'spi' && bus.hasSelect !== list.some((t) => t.role === 'spi.cs'))
+    found.push(fault('bus.hasSelect', 'says otherwise than the terminals'));
+  if (list.some((t) => t.chain === 'in') && !bus.chainBits) found.push(fault('bus.chainBits', 'a chain without bits'));
+  for (const tie of bus.modeTies ?? [])
+    if (!list.find((t) => t.id === tie.terminal)?.ties?.includes(tie.tie))
+      found.push(fault('bus.modeTies', `${tie.terminal} may not be tied so`));
+  for (const terminal of list) {
+    if (terminal.also?.includes(terminal.label)) found.push(fault(`terminals.${terminal.id}`, `${terminal.label} is its own synonym`));
+    if (terminal.role === 'strap' && !terminal.ties) found.push(fault(`terminals.${terminal.id}`, 'a strap that may not be tied'));
+  }
+  return found;
+}
 
 /** Contradictions within a part sheet that its shape allows; empty when it is sound. */
 export function partFaults(sheet: PartSheet): readonly SheetFault[] {
@@ -120,10 +199,18 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
       .filter((role) => !roles.has(role as never))
       .map((role) => fault('terminals', `a ${sheet.bus.kind} part without ${role}`)),
     ...(roles.has('supply.vcc') && !sheet.supply ? [fault('supply', 'a supply terminal without supply facts')] : []),
-    ...pullUps
-      .flatMap((p) => p.terminals)
-      .filter((id) => !list.some((t) => t.id === id))
-      .map((id) => fault('module.pullUps', `${id} is no terminal`)),
+    ...strangers(
+      pullUps.flatMap((p) => p.terminals),
+      sheet,
+      'module.pullUps',
+    ),
+    ...strangers(sheet.module.levelShift?.terminals ?? [], sheet, 'module.levelShift'),
+    ...strangers(
+      (sheet.bus.modeTies ?? []).map((t) => t.terminal),
+      sheet,
+      'bus.modeTies',
+    ),
+    ...busFaults(sheet),
     ...strapFaults(sheet),
     ...deviceFaults(sheet),
   ];

@@ -29,10 +29,25 @@ export function conductor(board: IndexedBoard, pin: string): string {
   return board.pins.get(pin)?.sameAs ?? pin;
 }
 
+/** Lines that an input-only pin can serve. */
+const INPUT_LINES = new Set(['miso', 'rx', 'cts']);
+
+/** A crossbar pin with every line it reaches among its functions. */
+function withCrossbar(sheet: BoardSheet, pin: BoardPin): BoardPin {
+  if (!pin.crossbar) return pin;
+  const reached = sheet.controllers.list.flatMap((controller) =>
+    controller.legal.rule === 'any-pin'
+      ? controller.legal.lines.filter((line) => pin.io !== 'in' || INPUT_LINES.has(line)).map((line) => `${controller.id}.${line}`)
+      : [],
+  );
+  return { ...pin, functions: [...new Set([...(pin.functions ?? []), ...reached])] };
+}
+
 function indexBoard(sheet: BoardSheet): IndexedBoard {
-  const pins = new Map(sheet.pins.list.map((pin) => [pin.id, pin]));
+  const list = sheet.pins.list.map((pin) => withCrossbar(sheet, pin));
+  const pins = new Map(list.map((pin) => [pin.id, pin]));
   const positions = new Map<string, BoardPin[]>();
-  for (const pin of sheet.pins.list) {
+  for (const pin of list) {
     const key = pin.sameAs ?? pin.id;
     positions.set(key, [...(positions.get(key) ?? []), pin]);
   }
@@ -40,7 +55,7 @@ function indexBoard(sheet: BoardSheet): IndexedBoard {
     sheet,
     pins,
     controllers: new Map(sheet.controllers.list.map((c) => [c.id, c])),
-    ioPins: sheet.pins.list.filter((pin) => pin.kind === 'io' && !pin.sameAs && pin.header),
+    ioPins: list.filter((pin) => pin.kind === 'io' && !pin.sameAs && pin.header),
     positions,
   };
 }

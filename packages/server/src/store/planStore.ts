@@ -4,7 +4,8 @@ import { IsNull } from 'typeorm';
 import { thumbnail, type Thumbnail } from '@roof-chart/core/outputs/thumbnail';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Edit, EditProblem } from '@roof-chart/core/plan/edit';
-import { newPlan, type Plan, type SheetRef } from '@roof-chart/core/plan/plan';
+import type { Plan, SheetRef } from '@roof-chart/core/plan/plan';
+import { startPlan } from '@roof-chart/core/plan/startPlan';
 import { upgradePlan } from '@roof-chart/core/plan/upgradePlan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { inTurn } from './inTurn';
@@ -110,9 +111,9 @@ export class PlanStore {
     for (const listener of this.#listeners) listener(planId, revision);
   }
 
-  /** A new empty plan on a board. */
+  /** A new plan on a board, with the parts that the board carries. */
   createEmpty(name: string, board: SheetRef): Promise<StoredPlan> {
-    return this.create(newPlan(randomUUID(), name, board));
+    return this.create(startPlan(randomUUID(), name, board.id, this.sheets));
   }
 
   /** Applies a batch of edits to the revision the client saw: all of it, or nothing.

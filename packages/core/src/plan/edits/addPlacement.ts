@@ -1,4 +1,4 @@
-import { type EditRule, placementIndex, refuse } from '../edit';
+import { boardOf, type EditRule, placementIndex, refuse } from '../edit';
 import { PLAN_LIMITS } from '../plan';
 
 export const addPlacement: EditRule<'add-placement'> = {
@@ -8,6 +8,9 @@ export const addPlacement: EditRule<'add-placement'> = {
     if (placementIndex(plan, placement.id) >= 0) return refuse('placement.id', 'an id not yet in the plan', placement.id);
     const part = sheets.parts.get(placement.sheet.id);
     if (!part) return refuse('placement.sheet.id', 'the id of a known part sheet', placement.sheet.id);
+    if (placement.onBoard && !boardOf(plan, sheets)?.sheet.onBoard.parts?.some((p) => p.part === placement.sheet.id)) {
+      return refuse('placement.onBoard', 'a part that the board carries', placement.sheet.id);
+    }
     if (plan.placements.length >= PLAN_LIMITS.placements) {
       return refuse('placement', `at most ${PLAN_LIMITS.placements} parts in a plan`, 'one more');
     }

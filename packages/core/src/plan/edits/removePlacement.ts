@@ -21,6 +21,7 @@ export const removePlacement: EditRule<'remove-placement'> = {
     const at = placementIndex(plan, edit.placement);
     const placement = plan.placements[at];
     if (!placement) return refuse('placement', 'a part of this plan', edit.placement);
+    if (placement.onBoard) return refuse('placement', 'a part that is not soldered to the board', edit.placement);
     const wires = Object.entries(plan.wires).filter(([key, wire]) => !touches(key, wire, edit.placement));
     const ticks = Object.entries(plan.ticks).filter(([key]) => splitKey(key).placement !== edit.placement);
     return {

@@ -1,13 +1,13 @@
 import { endFit } from '@roof-chart/core/allocate/endFit';
 import { isFreeFor } from '@roof-chart/core/allocate/freePins';
-import { pinSetsOf } from '@roof-chart/core/allocate/pinSets';
+import { type PinSet, pinSetsOf } from '@roof-chart/core/allocate/pinSets';
 import type { Finding } from '@roof-chart/core/checks/check';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Net, Nets } from '@roof-chart/core/nets/nets';
 import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { PartTerminal } from '@roof-chart/core/sheets/partSheet';
-import { CONTROLLER_KINDS, PIN_ROLES } from '@roof-chart/core/sheets/roles';
+import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '@roof-chart/core/sheets/roles';
 import type { IndexedBoard, Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { HangBracket } from '../../hang/HangAxis';
 import type { Choice } from '../../hang/HangCells';
@@ -108,6 +108,14 @@ export function clashColumns(nets: Nets): ReadonlySet<string> {
   return new Set(nets.list.filter(isClash).flatMap((net) => net.pins));
 }
 
+/** Every choice where a controller has few; where any pin will do, only the customary ones: the rings say the rest. */
+function customarySets(board: IndexedBoard, kind: ControllerKind): readonly PinSet[] {
+  return pinSetsOf(board, kind).filter(({ controller, pins }) => {
+    const legal = board.controllers.get(controller)!.legal;
+    return legal.rule !== 'any-pin' || legal.sets.includes(pins);
+  });
+}
+
 /** Brackets: buses in use solid; choices faint, of the focused terminal's kind, else of I2C. */
 export function chartBrackets(board: IndexedBoard, buses: readonly Bus[], focused: PartTerminal | undefined): readonly HangBracket[] {
   const kind = (focused && PIN_ROLES[focused.role]?.line?.kind) ?? 'i2c';
@@ -116,7 +124,7 @@ export function chartBrackets(board: IndexedBoard, buses: readonly Bus[], focuse
     bus.controller ? [{ id: bus.id, label: title(bus.controller), columns: Object.values(bus.pins), chosen: true }] : [],
   );
   const choices = CONTROLLER_KINDS.filter((k) => k === kind).flatMap((k) =>
-    pinSetsOf(board, k).map((set) => ({
+    customarySets(board, k).map((set) => ({
       id: `${set.controller}:${Object.values(set.pins).join()}`,
       label: title(set.controller),
       columns: Object.values(set.pins),

@@ -1,0 +1,146 @@
+import type { PartSheet } from '../sheets/partSheet';
+import { scoreParts } from '../sheets/searchParts';
+import { plainLabel, rowContext } from './labelForms';
+import { MATCH_WORTH, matchRow, type RowMatch } from './matchLabels';
+import { settle } from './settle';
+
+/** What a person can read off a part in the hand; anything may be missing. */
+export interface Clues {
+  /** Connection points counted. */
+  readonly pins?: number;
+  /** Printed labels in the order of the row. */
+  readonly labels?: readonly string[];
+  /** Inches or resolution: `0.96`, `128x64`. */
+  readonly size?: string;
+  /** What it does, in a few words. */
+  readonly does?: string;
+  /** Marking of the chip. */
+  readonly chip?: string;
+}
+
+export type Evidence =
+  | { readonly is: 'labels'; readonly matched: readonly { readonly label: string; readonly terminal: string; readonly by: string }[] }
+  | { readonly is: 'strange-labels'; readonly labels: readonly string[] }
+  | { readonly is: 'unseen-labels'; readonly labels: readonly string[] }
+  | { readonly is: 'order'; readonly reversed: boolean }
+  | { readonly is: 'pins'; readonly counted: number; readonly sheet: number }
+  | { readonly is: 'size'; readonly size: string }
+  | { readonly is: 'does'; readonly words: string }
+  | { readonly is: 'chip'; readonly chip: string };
+
+export interface Candidate {
+  readonly part: PartSheet;
+  /** From 0 to 1; only good for comparing candidates of one question. */
+  readonly score: number;
+  readonly speaksFor: readonly Evidence[];
+  readonly speaksAgainst: readonly Evidence[];
+}
+
+export interface Identification {
+  readonly candidates: readonly Candidate[];
+  /** Questions whose answers part the first candidates, best first. */
+  readonly settle: readonly string[];
+}
+
+/** How telling a label is: one that every module carries says little. */
+class Rarity {
+  readonly #parts = new Map<string, number>();
+  constructor(private readonly all: readonly PartSheet[]) {
+    for (const part of all)
+      for (const label of new Set(part.terminals.list.flatMap((t) => [t.label, ...(t.also ?? [])].map(plainLabel))))
+        this.#parts.set(label, (this.#parts.get(label) ?? 0) + 1);
+  }
+
+  of(label: string): number {
+    return Math.log((this.all.length + 1) / ((this.#parts.get(plainLabel(label)) ?? 0) + 0.5));
+  }
+}
+
+const rarities = new WeakMap<readonly PartSheet[], Rarity>();
+
+/** How much a terminal that nobody saw speaks against a part: those on the module's other side are often not read. */
+const MISSED = { needed: 0.7, optional: 0.25, outside: 0.05 } as const;
+
+/** Share of the printed and the expected labels that belong together, weighed by how telling each is. */
+function labelScore(row: RowMatch, rarity: Rarity): number {
+  const seen = row.matches.reduce((sum, m) => sum + rarity.of(m.terminal.label) * MATCH_WORTH[m.by], 0);
+  const matched = row.matches.reduce((sum, m) => sum + rarity.of(m.terminal.label), 0);
+  const strange = row.strange.reduce((sum, label) => sum + rarity.of(label), 0);
+  const unseen = row.unseen.reduce((sum, t) => sum + rarity.of(t.label) * MISSED[t.need], 0);
+  return matched + strange + unseen === 0 ? 0 : seen / (matched + strange + unseen);
+}
+
+const sameSize = (part: PartSheet, size: string): boolean => {
+  const plain = (text: string) =>
+    text
+      .toLowerCase()
+      .replace(/×/g, 'x')
+      .replace(/["″]|inch/g, ' ');
+  const have = plain([part.title, part.size ?? '', ...(part.words ?? [])].join(' ')).split(/[^0-9a-z.]+/);
+  return plain(size)
+    .split(/[^0-9a-z.]+/)
+    .filter(Boolean)
+    .every((word) => have.includes(word));
+};
+
+function weigh(part: PartSheet, clues: Clues, rarity: Rarity, does: ReadonlyMap<string, number>): Candidate {
+  const speaksFor: Evidence[] = [];
+  const speaksAgainst: Evidence[] = [];
+  let [score, most] = [0, 0];
+  const clue = (weight: number, share: number, evidence: Evidence | null) => {
+    most += weight;
+    score += weight * share;
+    if (evidence) (share >= 0.5 ? speaksFor : speaksAgainst).push(evidence);
+  };
+  if (clues.labels?.length) {
+    const row = matchRow(clues.labels, part, rowContext(clues.labels));
+    const matched = row.matches.map((m) => ({ label: m.label, terminal: m.terminal.label, by: m.by }));
+    clue(6, labelScore(row, rarity), null);
+    if (matched.length > 0) speaksFor.push({ is: 'labels', matched });
+    if (row.strange.length > 0) speaksAgainst.push({ is: 'strange-labels', labels: row.strange });
+    const unseen = row.unseen.filter((t) => t.need === 'needed').map((t) => t.label);
+    if (unseen.length > 0) speaksAgainst.push({ is: 'unseen-labels', labels: unseen });
+    const inOrder = row.order === 1 && matched.length >= 3;
+    // A row may be read from either end, but it is printed from one.
+    clue(1, row.order * (row.reversed ? 0.85 : 1), inOrder ? { is: 'order', reversed: row.reversed } : null);
+  }
+  const pins = part.terminals.list.length;
+  const counted = clues.pins ?? clues.labels?.length;
+  if (counted) {
+    // Counted may be the whole module or only the row towards the board.
+    const row = part.terminals.list.filter((t) => t.need !== 'outside').length;
+    const away = Math.min(Math.abs(pins - counted), Math.abs(row - counted));
+    const evidence: Evidence | null = clues.pins ? { is: 'pins', counted, sheet: pins } : null;
+    clue(clues.pins ? 2 : 1, Math.max(0, 1 - away / Math.max(3, counted)) * (away === 0 ? 1 : 0.6), evidence);
+  }
+  if (clues.size) clue(3, sameSize(part, clues.size) ? 1 : 0, { is: 'size', size: clues.size });
+  if (clues.does) clue(3, does.get(part.id) ?? 0, does.has(part.id) ? { is: 'does', words: clues.does } : null);
+  if (clues.chip) {
+    const same = plainLabel(part.chip).includes(plainLabel(clues.chip)) || plainLabel(clues.chip).includes(plainLabel(part.chip));
+    clue(8, same ? 1 : 0, { is: 'chip', chip: clues.chip });
+  }
+  return { part, score: most === 0 ? 0 : score / most, speaksFor, speaksAgainst };
+}
+
+/** How well each part fits the words, from 0 to 1. */
+function fitsWords(parts: readonly PartSheet[], words: string | undefined): ReadonlyMap<string, number> {
+  if (!words) return new Map();
+  const scored = scoreParts(parts, words, 'any');
+  const best = Math.max(...scored.map((s) => s.score), 1);
+  return new Map(scored.map(({ part, score }) => [part.id, score / best]));
+}
+
+/** Which sheets a part in the hand may be, best first, with what speaks for and against each.
+ *  @param parts the sheets to choose from: the same array each time makes later questions faster
+ *  @returns at most `most` candidates; none where no clue fits */
+export function identify(parts: readonly PartSheet[], clues: Clues, most = 8): Identification {
+  let rarity = rarities.get(parts);
+  if (!rarity) rarities.set(parts, (rarity = new Rarity(parts)));
+  const does = fitsWords(parts, clues.does);
+  const candidates = parts
+    .map((part) => weigh(part, clues, rarity, does))
+    .filter((candidate) => candidate.score > 0.15)
+    .sort((a, b) => b.score - a.score || a.part.title.localeCompare(b.part.title))
+    .slice(0, most);
+  return { candidates, settle: settle(candidates, clues) };
+}

@@ -1,0 +1,102 @@
+import type { PartSheet, PartTerminal } from '../sheets/partSheet';
+import { blurred, plainLabel, type RowContext } from './labelForms';
+
+export type MatchBy = 'label' | 'synonym' | 'misread' | 'trade';
+
+export interface LabelMatch {
+  readonly label: string;
+  readonly terminal: PartTerminal;
+  readonly by: MatchBy;
+}
+
+export interface RowMatch {
+  readonly matches: readonly LabelMatch[];
+  /** Printed labels that the part has no terminal for. */
+  readonly strange: readonly string[];
+  /** Terminals of the part that no printed label names. */
+  readonly unseen: readonly PartTerminal[];
+  /** How well the printed order is the sheet's, either way round: 1 is in order, 0 is none. */
+  readonly order: number;
+  readonly reversed: boolean;
+}
+
+/** How sure a match of each kind is. */
+export const MATCH_WORTH: { readonly [B in MatchBy]: number } = { label: 1, synonym: 0.9, trade: 0.7, misread: 0.65 };
+
+/** Names that makers print for a role whatever the part, where a sheet does not list them. SPI clock and data are
+ *  also printed SCL and SDA, but only on rows that have a select or a data/command line. */
+const TRADE_NAMES: { readonly [role: string]: readonly string[] } = {
+  ground: ['GND', 'G', '-', 'VSS', 'GROUND', 'COM'],
+  'supply.vcc': ['VCC', 'VIN', 'VDD', '3V3', '3.3V', '5V', '+', 'V', 'V+', 'VSUP', '+5V', '3V', 'PWR'],
+  'i2c.scl': ['SCL', 'SCK', 'C', 'CL', 'SCLK', 'CLK'],
+  'i2c.sda': ['SDA', 'D', 'DA', 'SDI'],
+  'spi.sck': ['SCK', 'CLK', 'SCLK', 'SCL', 'CK'],
+  'spi.mosi': ['MOSI', 'SDI', 'DIN', 'SI', 'COPI', 'DI', 'SDA', 'MO'],
+  'spi.miso': ['MISO', 'SDO', 'DOUT', 'SO', 'CIPO', 'DO', 'MI'],
+  'spi.cs': ['CS', 'SS', 'NSS', 'CSN', 'CE', 'SCS'],
+  'uart.tx': ['RX', 'RXD'],
+  'uart.rx': ['TX', 'TXD'],
+  'adc.in': ['OUT', 'AO', 'AOUT', 'S', 'A'],
+};
+
+export const TRADE_ROLES: readonly string[] = Object.keys(TRADE_NAMES);
+
+const spiOnly = (role: string, label: string): boolean => role.startsWith('spi.') && (label === 'SCL' || label === 'SDA');
+
+function matchBy(label: string, terminal: PartTerminal, context: RowContext): MatchBy | null {
+  const plain = plainLabel(label);
+  const own = plainLabel(terminal.label);
+  const also = (terminal.also ?? []).map(plainLabel);
+  if (plain !== '' && plain === own) return 'label';
+  if (also.includes(plain)) return 'synonym';
+  const trade = TRADE_NAMES[terminal.role]?.map(plainLabel) ?? [];
+  if (trade.includes(plain) && (context !== 'i2c' || !spiOnly(terminal.role, plain))) return 'trade';
+  if (plain.length >= 2 && [own, ...also].some((name) => blurred(name) === blurred(plain))) return 'misread';
+  return null;
+}
+
+/** Length of the longest run of rising numbers, not needing to be neighbours. */
+function longestRise(numbers: readonly number[]): number {
+  const ends: number[] = [];
+  for (const number of numbers) {
+    const at = ends.findIndex((end) => end >= number);
+    if (at < 0) ends.push(number);
+    else ends[at] = number;
+  }
+  return ends.length;
+}
+
+/** A row of printed labels against a part's terminals: each label and each terminal is used once, the surest first. */
+export function matchRow(labels: readonly string[], part: PartSheet, context: RowContext): RowMatch {
+  const { list } = part.terminals;
+  const pairs = labels.flatMap((label, at) =>
+    list.flatMap((terminal) => {
+      const by = matchBy(label, terminal, context);
+      return by ? [{ at, label, terminal, by }] : [];
+    }),
+  );
+  pairs.sort(
+    (a, b) =>
+      MATCH_WORTH[b.by] - MATCH_WORTH[a.by] ||
+      Math.abs(a.at + 1 - a.terminal.number) - Math.abs(b.at + 1 - b.terminal.number) ||
+      a.at - b.at,
+  );
+  const used = new Map<number, (typeof pairs)[number]>();
+  const taken = new Set<string>();
+  for (const pair of pairs) {
+    if (used.has(pair.at) || taken.has(pair.terminal.id)) continue;
+    used.set(pair.at, pair);
+    taken.add(pair.terminal.id);
+  }
+  const matches = [...used.values()].sort((a, b) => a.at - b.at);
+  const numbers = matches.map((m) => m.terminal.number);
+  const forward = longestRise(numbers);
+  const backward = longestRise(numbers.toReversed());
+  return {
+    matches,
+    strange: labels.filter((_, at) => !used.has(at)),
+    unseen: list.filter((terminal) => !taken.has(terminal.id)),
+    order: numbers.length > 1 ? (Math.max(forward, backward) - 1) / (numbers.length - 1) : 0,
+    reversed: backward > forward,
+  };
+}

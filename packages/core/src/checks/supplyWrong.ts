@@ -24,7 +24,8 @@ function draft(item: PlanTerminal, level: Level, message: string, data: Data, re
 
 function toFittingRail(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
   const rail = railsFor(context.board, item.part, item.terminal)[0];
-  if (!rail || item.wire?.locked) return [];
+  const here = item.wire?.end.to === 'rail' ? item.wire.end.rail : undefined;
+  if (!rail || rail.id === here || item.wire?.locked) return [];
   return [rewire(item, { to: 'rail', rail: rail.id }, 'to-rail', { rail: { is: 'rail', rail: rail.id } }, 'safe')];
 }
 
@@ -43,6 +44,9 @@ function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): F
     high: { is: 'volts', value: rail.volts.max },
   };
   const remedies = toFittingRail(context, item);
+  const absolute = item.terminal.volts ? undefined : item.part.supply?.absoluteMaxVolts;
+  if (absolute !== undefined && rail.volts.max > range.max && rail.volts.max <= absolute)
+    return [draft(item, 'risk', 'above-range', { ...data, absolute: { is: 'volts', value: absolute } }, remedies)];
   if (rail.volts.max > range.max) return [draft(item, 'clash', 'too-high', data, remedies)];
   if (rail.volts.max < range.min) return [draft(item, 'clash', 'too-low', data, remedies)];
   if (rail.volts.min < range.min) return [draft(item, 'risk', 'sags-low', data, remedies)];
@@ -111,6 +115,11 @@ export const supplyWrong: Check = {
       title: '{terminal} gets too much voltage',
       text: '{rail} carries up to {high}; the part takes at most {most}.',
       why: 'Above its supply range the part is damaged or unreliable. Compared: highest rail voltage {high} against the sheet’s maximum {most}.',
+    },
+    'above-range': {
+      title: '{terminal} may get more than its datasheet promises for',
+      text: '{rail} may reach {high}; the part is specified to {most} and destroyed above {absolute}.',
+      why: 'Between the top of its range and its absolute maximum a part usually works, but nobody promises it. Compared: highest rail voltage {high} against {most} and {absolute}.',
     },
     'too-low': {
       title: '{terminal} gets too little voltage',

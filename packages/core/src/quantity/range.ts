@@ -16,3 +16,8 @@ export function encloses(outer: Range, inner: Range): boolean {
 export function typical(range: Range): number {
   return range.typ ?? (range.min + range.max) / 2;
 }
+
+/** The interval of one value. */
+export function point(value: number): Range {
+  return { min: value, max: value };
+}

@@ -80,6 +80,7 @@ const bus = sourced({
 
 const supply = sourced({
   volts: range.required(),
+  absoluteMaxVolts: quantity.max(100),
   typicalMilliamps: quantity.required(),
   peakMilliamps: quantity.min(Joi.ref('typicalMilliamps')).required(),
   regulator: Joi.boolean().required(),

@@ -98,6 +98,8 @@ export interface PartSheet {
   };
   readonly supply?: Sourced & {
     readonly volts: Range;
+    /** Destroyed above this; between it and the range's top the part is outside of what its datasheet promises. */
+    readonly absoluteMaxVolts?: number;
     readonly typicalMilliamps: number;
     readonly peakMilliamps: number;
     readonly regulator: boolean;

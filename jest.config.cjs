@@ -4,7 +4,7 @@ module.exports = {
   roots: ['<rootDir>/packages'],
   testMatch: ['**/*.test.ts'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'json'],
-  moduleNameMapper: { '^@roof-chart/core/(.*)$': '<rootDir>/packages/core/src/$1.ts' },
+  moduleNameMapper: { '^@roof-chart/(core|catalogue)/(.*)$': '<rootDir>/packages/$1/src/$2.ts' },
   transform: {
     '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } }],
   },

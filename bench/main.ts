@@ -1,12 +1,12 @@
-import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
+import { mkdirSync, readFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
+import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
 import { findNets } from '@roof-chart/core/nets/nets';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
 import { reviewPlan } from '@roof-chart/core/review/review';
-import { readSheet } from '@roof-chart/core/sheets/readSheet';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import { largeBoard } from './largeBoard';
 import { largePlan, writeLarge } from './makeLarge';
@@ -14,21 +14,7 @@ import { table, timed } from './timing';
 
 const root = process.cwd();
 
-function sheets() {
-  const files = ['boards', 'parts'].flatMap((kind) =>
-    readdirSync(join(root, 'packages/catalogue', kind)).map((name) => join(root, 'packages/catalogue', kind, name)),
-  );
-  return indexSheets([
-    largeBoard(),
-    ...files.map((file) => {
-      const result = readSheet(JSON.parse(readFileSync(file, 'utf8')));
-      if (!result.ok) throw new Error(`${file}: ${result.faults[0]!.fault}`);
-      return result.sheet;
-    }),
-  ]);
-}
-
-const catalogue = sheets();
+const catalogue = indexSheets([largeBoard(), ...readCatalogue(join(root, 'packages/catalogue'))]);
 const hive = JSON.parse(readFileSync(join(root, 'demo/plans/hive-watch.json'), 'utf8')) as Plan;
 const large = largePlan(catalogue);
 const folder = process.argv[2];

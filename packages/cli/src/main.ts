@@ -1,11 +1,12 @@
 import { writeFileSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { loadCatalogue } from './catalogue';
+import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
+import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import { type Io, readText } from './io';
 import { runProgram } from './program';
 
-const catalogueFolder = resolve(dirname(fileURLToPath(import.meta.url)), '../../catalogue');
+const folder = resolve(dirname(fileURLToPath(import.meta.url)), '../../catalogue');
 
 const processIo: Io = {
   out: (text) => console.log(text),
@@ -16,5 +17,5 @@ const processIo: Io = {
 
 /** Runs one command of the process. @returns its exit code */
 export function runCli(args: readonly string[]): Promise<number> {
-  return runProgram(args, processIo, () => loadCatalogue(catalogueFolder));
+  return runProgram(args, processIo, { folder, sheets: () => indexSheets(readCatalogue(folder)) });
 }

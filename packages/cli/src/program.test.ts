@@ -1,10 +1,12 @@
 import { join } from 'node:path';
 import { readFileSync } from 'node:fs';
-import { loadCatalogue } from './catalogue';
+import { digestOf, readCatalogue, sheetFiles } from '@roof-chart/catalogue/readCatalogue';
+import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import { InputFault } from './io';
 import { runProgram } from './program';
 
-const sheets = loadCatalogue(join(__dirname, '../../catalogue'));
+const folder = join(__dirname, '../../catalogue');
+const sheets = indexSheets(readCatalogue(folder));
 const hive = readFileSync(join(__dirname, '../../../demo/plans/hive-watch.json'), 'utf8');
 
 async function cli(args: string[], files: Record<string, string> = {}) {
@@ -17,7 +19,7 @@ async function cli(args: string[], files: Record<string, string> = {}) {
   const code = await runProgram(
     args,
     { out: (t) => out.push(t), err: (t) => err.push(t), read, write: (path, text) => void (files[path] = text) },
-    () => sheets,
+    { folder, sheets: () => sheets },
   );
   return { code, out: out.join('\n'), err: err.join('\n') };
 }
@@ -116,4 +118,46 @@ test.each([
   const { code, out, err } = await cli(args, files);
   expect({ code, out }).toEqual({ code: 2, out: '' });
   expect(err).toMatch(words);
+});
+
+test('identify names candidates with evidence, what settles it and the twins', async () => {
+  const { code, out } = await cli(['identify', '--labels', 'GND VCC D0 D1 RES DC CS', '--size', '0.96', '--json']);
+  expect(code).toBe(0);
+  const found = JSON.parse(out) as { candidates: { part: string; for: string[]; twins: unknown[] }[]; settle: string[] };
+  expect(found.candidates[0]).toMatchObject({ part: 'oled-096-ssd1306-spi', for: ['7 labels fit', 'printed order fits', 'size 0.96'] });
+  expect(found.candidates[0]!.twins.length).toBeGreaterThan(0);
+  const text = await cli(['identify', '--labels', 'VIN GND SCL SDA']);
+  expect(text.out).toMatch(/for: 4 labels fit[^]*to settle: Read the marking of the chip/);
+  expect(await cli(['identify', '--labels', 'ZZ QQQ', '--chip', 'nothing of the kind'])).toMatchObject({
+    code: 1,
+    out: 'No sheet fits these clues.',
+  });
+});
+
+test.each([
+  [['identify'], /^give at least one of --labels/],
+  [['identify', '--pins', 'seven'], /^--pins: a whole number from 1 to 400, not seven$/],
+  [['identify', '--labels', 'A '.repeat(100)], /^--labels: at most 80 labels, not 100$/],
+  [['identify', '--does', 'x'.repeat(500)], /^a clue is at most 400 letters$/],
+])('%j is refused in one sentence', async (args, words) => {
+  expect(await cli(args)).toMatchObject({ code: 2, err: expect.stringMatching(words) });
+});
+
+test('sheets counts the catalogue by family and trust', async () => {
+  const counts = JSON.parse((await cli(['sheets', '--json'])).out) as {
+    boards: number;
+    parts: number;
+    families: Record<string, number>;
+    trust: { parts: Record<string, number> };
+  };
+  expect(counts.boards).toBe(sheets.boards.size);
+  expect(Object.values(counts.families).reduce((a, b) => a + b)).toBe(counts.parts);
+  expect(counts.trust.parts['datasheet']).toBeGreaterThan(100);
+  expect((await cli(['sheets'])).out).toMatch(/boards\n {2}[^]*of family sensor/);
+});
+
+test('the digest of checked sheets changes with any of them', () => {
+  const files = sheetFiles(folder);
+  expect(digestOf(files)).toBe(digestOf(sheetFiles(folder)));
+  expect(digestOf(files.map((f, at) => (at === 3 ? { ...f, text: `${f.text} ` } : f)))).not.toBe(digestOf(files));
 });

@@ -4,13 +4,21 @@ import { check } from './commands/check';
 import { checkPages } from './commands/checkPages';
 import { cliPage } from './commands/cliPage';
 import { add, create, diff, edit, lock, show, wire } from './commands/edits';
+import { identify, type IdentifyOptions } from './commands/identify';
+import { noteChecked, sheets as listSheets } from './commands/sheets';
 import { EXIT, InputFault, type Io } from './io';
 
 const PLAN = 'plan file, or - for standard input';
 const OUT = 'where the changed plan goes (back into its file; - for standard output)';
 
+/** The shipped sheets: read when a command asks for them. */
+export interface Catalogue {
+  readonly folder: string;
+  sheets(this: void): Sheets;
+}
+
 /** The command line as a value: its help, and what each command does. The exit code goes to `done`. */
-export function makeProgram(io: Io, sheets: () => Sheets, done: (code: number) => void): Command {
+export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalogue, done: (code: number) => void): Command {
   const program = new Command('roof-chart').description('Plans of microcontroller boards on the command line.').exitOverride();
   // Commands inherit this only when they are made after it.
   program.configureOutput({ writeOut: (text) => io.out(text.trimEnd()), writeErr: (text) => io.err(text.trimEnd()) });
@@ -73,6 +81,24 @@ export function makeProgram(io: Io, sheets: () => Sheets, done: (code: number) =
     .option('--json', 'the edits that lead from the first to the second', false)
     .action((from: string, to: string, options: { json: boolean }) => done(diff(io, sheets(), from, to, options.json)));
   program
+    .command('identify')
+    .description('Which part sheets printed labels and other clues may belong to.')
+    .option('--labels <row>', 'printed labels in their order: "GND VCC D0 D1 RES DC CS"')
+    .option('--pins <count>', 'connection points counted')
+    .option('--size <size>', 'inches or resolution: 0.96, 128x64')
+    .option('--does <words>', 'what it does: temperature')
+    .option('--chip <marking>', 'marking of the chip')
+    .option('--json', 'candidates as JSON', false)
+    .action((options: IdentifyOptions) => done(identify(io, sheets(), options)));
+  program
+    .command('sheets')
+    .description('Boards and parts of the catalogue, counted by family and trust.')
+    .option('--json', 'counts and ids as JSON', false)
+    .option('--note <file>', 'check every sheet and note the digest of the sound files')
+    .action((options: { json: boolean; note?: string }) =>
+      done(options.note ? noteChecked(catalogueFolder, options.note) : listSheets(io, sheets(), options.json)),
+    );
+  program
     .command('check-pages')
     .description('Writes the documentation pages of the checks.')
     .argument('<folder>', 'folder of the pages')
@@ -89,10 +115,10 @@ export function makeProgram(io: Io, sheets: () => Sheets, done: (code: number) =
 }
 
 /** Runs a command. @returns its exit code; bad input and bad usage are 2, each with a plain sentence */
-export async function runProgram(args: readonly string[], io: Io, sheets: () => Sheets): Promise<number> {
+export async function runProgram(args: readonly string[], io: Io, catalogue: Catalogue): Promise<number> {
   let code: number = EXIT.clean;
   try {
-    await makeProgram(io, sheets, (c) => (code = c)).parseAsync([...args], { from: 'user' });
+    await makeProgram(io, catalogue, (c) => (code = c)).parseAsync([...args], { from: 'user' });
     return code;
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? EXIT.clean : EXIT.badInput;

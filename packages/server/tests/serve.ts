@@ -6,7 +6,7 @@ import type { DataSource } from 'typeorm';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { pino } from 'pino';
 import { type AppParts, createApp } from '../src/app';
-import { loadSheets } from '../src/loadSheets';
+import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
 import { openDatabase } from '../src/store/database';
 import { PlanStore } from '../src/store/planStore';
 
@@ -27,7 +27,7 @@ export interface Served {
 /** The application over a database of its own in a temporary folder. */
 export async function serve(parts: Partial<AppParts> = {}): Promise<Served> {
   const folder = mkdtempSync(join(tmpdir(), 'roof-chart-'));
-  const list = loadSheets(catalogueFolder);
+  const list = readCatalogue(catalogueFolder);
   const sheets = indexSheets(list);
   const database = await openDatabase(join(folder, 'test.sqlite'));
   const store = new PlanStore(database, sheets);

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import request from 'supertest';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
-import { loadSheets } from '../loadSheets';
+import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
 import { catalogueFolder, serve } from '../../tests/serve';
 import { PlanStore } from '../store/planStore';
 
@@ -37,7 +37,7 @@ test('a full disk is told in plain words, changes nothing, and the same edit goe
 test('a clock that goes backwards changes no order of edits and loses none', async () => {
   const served = await serve();
   const times = ['2026-06-01T10:00:00Z', '2026-06-01T09:00:00Z', '1999-01-01T00:00:00Z', '2026-06-01T10:00:01Z'];
-  const sheets = indexSheets(loadSheets(catalogueFolder));
+  const sheets = indexSheets(readCatalogue(catalogueFolder));
   const store = new PlanStore(served.database, sheets, () => new Date(times.length > 1 ? times.shift()! : times[0]!));
   const { plan } = await store.createEmpty('Hut', { id: 'rp2040-stick-40', version: 1 });
   for (let n = 1; n <= 4; n += 1)

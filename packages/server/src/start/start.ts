@@ -6,7 +6,7 @@ import { planSchema } from '@roof-chart/core/plan/planSchema';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import { createApp } from '../app';
-import { loadSheets } from '../loadSheets';
+import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
 import { DATABASE_FILE, dailyBackup, refuseDamaged } from '../store/backup';
 import { openDatabase } from '../store/database';
 import { PlanStore } from '../store/planStore';
@@ -66,7 +66,7 @@ function listen(app: ReturnType<typeof createApp>, port: number, host: string): 
  *  @throws the system's error when the port is taken or the folder cannot be written */
 export async function start(options: StartOptions): Promise<Running> {
   checkPassphrase(options);
-  const sheets = loadSheets(options.catalogueFolder);
+  const sheets = readCatalogue(options.catalogueFolder);
   refuseDamaged(options.dataFolder, new Date());
   const database = await openDatabase(join(options.dataFolder, DATABASE_FILE));
   try {

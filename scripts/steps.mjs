@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { accessSync, constants, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 
@@ -113,8 +113,8 @@ async function checkSheets() {
   const note = join(root, 'packages/catalogue/dist/checked');
   const cli = join(root, 'packages/cli/dist/main.mjs');
   if (existsSync(note) && statSync(note).mtimeMs > statSync(cli).mtimeMs) return;
-  const { code, output } = await run(process.execPath, [cli, 'sheets', '--note', note], { quiet: true });
-  if (code !== 0) throw new PlainFault(`The sheets are not sound:\n${output}`);
+  const { runCli } = await import(pathToFileURL(cli).href);
+  if ((await runCli(['sheets', '--note', note])) !== 0) throw new PlainFault('The sheets are not sound: see above.');
 }
 
 /** Builds the parts of the application that are not built yet. */

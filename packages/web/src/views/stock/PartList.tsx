@@ -2,13 +2,17 @@ import { ActionIcon } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
 import { useMemo } from 'react';
 import { formatAddress } from '@roof-chart/core/quantity/format';
+import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets, type Nets } from '@roof-chart/core/nets/nets';
 import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { addressesOf } from '@roof-chart/core/nets/addresses';
 import type { Placement, Plan } from '@roof-chart/core/plan/plan';
+import { FAMILIES } from '@roof-chart/core/sheets/partSheet';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EditableName } from '../../app/PlanName';
-import { useWorkbench } from '../../app/workbench';
+import { useReviewed, useWorkbench } from '../../app/workbench';
+import { FAMILY_WORDS } from './stockWords';
 import styles from './Stock.module.css';
 
 function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets: Nets; readonly placement: Placement }) {
@@ -36,18 +40,53 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
           )}
         </span>
       </div>
-      <ActionIcon
-        variant="subtle"
-        color="gray"
-        c="var(--quiet)"
-        aria-label={`Remove ${placement.name}`}
-        title="Remove (Undo brings it back)"
-        onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `remove ${placement.name}`)}
-      >
-        <IconTrash size={16} />
-      </ActionIcon>
+      {placement.onBoard ? (
+        <span className="quiet">on the board</span>
+      ) : (
+        <ActionIcon
+          variant="subtle"
+          color="gray"
+          c="var(--quiet)"
+          aria-label={`Remove ${placement.name}`}
+          title="Remove (Undo brings it back)"
+          onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `remove ${placement.name}`)}
+        >
+          <IconTrash size={16} />
+        </ActionIcon>
+      )}
     </li>
   );
+}
+
+/** "17 of 26 pins, 2 buses, 1 clash": the plan in one line. */
+function Counts({ plan, nets }: { readonly plan: Plan; readonly nets: Nets }) {
+  const { sheets } = useWorkbench();
+  const reviewed = useReviewed();
+  const buses = useMemo(() => findBuses(plan, nets, sheets).length, [plan, nets, sheets]);
+  if (!reviewed?.result.ok) return null;
+  const { ledgers, findings } = reviewed.result.review;
+  const clashes = findings.filter((f) => f.level === 'clash').length;
+  const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+  return (
+    <p className={styles.counts}>
+      <span className="num">
+        {ledgers.pins.used} of {ledgers.pins.total} pins, {count(Object.keys(plan.wires).length, 'wire', 'wires')},{' '}
+        {count(buses, 'bus', 'buses')}
+        {clashes > 0 ? `, ${count(clashes, 'clash', 'clashes')}` : ''}
+      </span>
+    </p>
+  );
+}
+
+/** From here on a list of parts is easier to read by family. */
+const MANY = 12;
+
+function byFamily(plan: Plan, sheets: Sheets): readonly { readonly head: string; readonly placements: readonly Placement[] }[] {
+  if (plan.placements.length <= MANY) return [{ head: '', placements: plan.placements }];
+  const family = (placement: Placement) => sheets.parts.get(placement.sheet.id)?.sheet.family;
+  const known = FAMILIES.map((f) => ({ head: FAMILY_WORDS[f], placements: plan.placements.filter((p) => family(p) === f) }));
+  const rest = { head: 'Without a sheet', placements: plan.placements.filter((p) => !family(p)) };
+  return [...known, rest].filter((group) => group.placements.length > 0);
 }
 
 /** The parts of the plan. */
@@ -65,11 +104,17 @@ export function PartList({ plan }: { readonly plan: Plan }) {
           them in the Chart.
         </p>
       )}
-      <ul className={styles.list}>
-        {plan.placements.map((placement) => (
-          <PartRow key={placement.id} plan={plan} nets={nets} placement={placement} />
-        ))}
-      </ul>
+      {plan.placements.length > 0 && <Counts plan={plan} nets={nets} />}
+      {byFamily(plan, sheets).map(({ head, placements }) => (
+        <div key={head}>
+          {head && <h3 className={styles.familyHead}>{head}</h3>}
+          <ul className={styles.list}>
+            {placements.map((placement) => (
+              <PartRow key={placement.id} plan={plan} nets={nets} placement={placement} />
+            ))}
+          </ul>
+        </div>
+      ))}
     </section>
   );
 }

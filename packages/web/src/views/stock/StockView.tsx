@@ -1,81 +1,21 @@
 import { Button, TextInput, UnstyledButton } from '@mantine/core';
 import { IconSearch } from '@tabler/icons-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
-import { newPlacement } from '@roof-chart/core/plan/newPlacement';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { formatAddress } from '@roof-chart/core/quantity/format';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import type { Addition } from '@roof-chart/core/review/addition';
 import { FAMILIES, type Family, type PartSheet } from '@roof-chart/core/sheets/partSheet';
-import { searchParts } from '@roof-chart/core/sheets/searchParts';
+import { readQuery, searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
+import { Found } from './Found';
+import { Identify } from './Identify';
 import { PartList } from './PartList';
 import styles from './Stock.module.css';
+import { FAMILY_WORDS, variantGroups } from './stockWords';
 import { useAdditions } from './useAdditions';
 
-const FAMILY_WORDS: { readonly [F in Family]: string } = {
-  display: 'Displays',
-  sensor: 'Sensors',
-  input: 'Inputs',
-  light: 'Lights',
-  output: 'Outputs',
-  storage: 'Storage',
-  clock: 'Clocks',
-  helper: 'Helpers',
-};
-
-const BUS_WORDS = { i2c: 'I2C', spi: 'SPI', uart: 'serial', private: 'own wires', none: 'plain wires' } as const;
-
-/** "fits, takes 2 pins" or the first thing that would go wrong: shown before the part is added. */
-function Consequence({ addition }: { readonly addition: Addition | undefined }) {
-  const { sheets } = useWorkbench();
-  if (!addition) return <span className="quiet">…</span>;
-  const pins = addition.pins === 0 ? 'no further pin' : `takes ${addition.pins} ${addition.pins === 1 ? 'pin' : 'pins'}`;
-  const first = addition.added[0];
-  if (!first) return <span className={styles.fits}>pins and addresses fit, {pins}</span>;
-  const remedy = first.remedies[0];
-  const more = addition.added.length > 1 ? ` and ${addition.added.length - 1} more` : '';
-  return (
-    <span className={styles.meets}>
-      {sayFinding(addition.plan, sheets, first).title}
-      {more}; {pins}
-      {remedy && <span className={styles.then}> Then: {sayRemedy(addition.plan, sheets, first.code, remedy)}</span>}
-    </span>
-  );
-}
-
-function Found({ plan, part, addition }: { readonly plan: Plan; readonly part: PartSheet; readonly addition: Addition | undefined }) {
-  const { edit } = useWorkbench();
-  const supply = part.supply ? `${part.supply.volts.min} V to ${part.supply.volts.max} V` : 'no supply of its own';
-  const addBare = () => edit([{ kind: 'add-placement', placement: newPlacement(plan, part) }], `add ${part.title}`);
-  return (
-    <li className={styles.found}>
-      <div className={styles.foundWords}>
-        <strong>{part.title}</strong>
-        <span className="quiet">{part.summary}</span>
-        <span className={styles.labels}>{part.terminals.list.map((t) => t.label).join(' ')}</span>
-        <span className={styles.facts}>
-          <span>{BUS_WORDS[part.bus.kind]}</span>
-          <span className="num">{supply}</span>
-          <Consequence addition={addition} />
-        </span>
-      </div>
-      <div className={styles.buttons}>
-        <Button
-          variant="filled"
-          disabled={!addition}
-          aria-label={`Add ${part.title} and wire it`}
-          onClick={() => addition && edit(addition.edits, `add ${part.title} with its wires`)}
-        >
-          Add and wire
-        </Button>
-        <Button variant="subtle" aria-label={`Add ${part.title} without wires`} onClick={addBare}>
-          Add only
-        </Button>
-      </div>
-    </li>
-  );
-}
+/** Groups shown before the rest is asked for. */
+const FIRST = 20;
 
 function FamilyFilter({
   family,
@@ -86,23 +26,66 @@ function FamilyFilter({
   readonly parts: readonly PartSheet[];
   readonly onChoose: (family: Family | undefined) => void;
 }) {
-  const present = FAMILIES.filter((f) => parts.some((part) => part.family === f));
+  const count = (f: Family) => parts.filter((part) => part.family === f).length;
   return (
     <div className={styles.families} role="group" aria-label="Families">
       <UnstyledButton className={family ? styles.family : styles.familyOn} aria-pressed={!family} onClick={() => onChoose(undefined)}>
-        All
+        All <span className="num">{parts.length}</span>
       </UnstyledButton>
-      {present.map((f) => (
+      {FAMILIES.filter((f) => count(f) > 0 || f === family).map((f) => (
         <UnstyledButton
           key={f}
           className={family === f ? styles.familyOn : styles.family}
           aria-pressed={family === f}
           onClick={() => onChoose(f)}
         >
-          {FAMILY_WORDS[f]}
+          {FAMILY_WORDS[f]} <span className="num">{count(f)}</span>
         </UnstyledButton>
       ))}
     </div>
+  );
+}
+
+/** What the search has understood, where that is more than words. */
+function Understood({ query }: { readonly query: string }) {
+  const { halved, addresses } = readQuery(query);
+  if (halved.length === 0) return null;
+  return (
+    <p className={styles.understood}>
+      {halved.map(formatAddress).join(', ')} is the 8-bit form: searching for {addresses.map(formatAddress).join(', ')}.
+    </p>
+  );
+}
+
+function Results({ plan, found, query, family }: { plan: Plan; found: readonly PartSheet[]; query: string; family: Family | undefined }) {
+  const groups = useMemo(() => variantGroups(found), [found]);
+  const [shownFor, setShownFor] = useState({ found, count: FIRST });
+  const count = shownFor.found === found ? shownFor.count : FIRST;
+  const shown = groups.slice(0, count);
+  const additions = useAdditions(
+    plan,
+    shown.map((group) => group[0]!.id),
+  );
+  if (found.length === 0)
+    return (
+      <p className="quiet">
+        No part matches “{query}”{family ? ` among ${FAMILY_WORDS[family].toLowerCase()}` : ''}. Try the chip’s number, one printed label,
+        an address such as 0x68, or identify it by all of its labels.
+      </p>
+    );
+  return (
+    <>
+      <ul className={styles.list}>
+        {shown.map((group) => (
+          <Found key={group[0]!.id} plan={plan} parts={group} addition={additions.get(group[0]!.id)} />
+        ))}
+      </ul>
+      {groups.length > count && (
+        <Button variant="default" className={styles.moreButton!} onClick={() => setShownFor({ found, count: count + 40 })}>
+          Show {Math.min(40, groups.length - count)} more of {groups.length - count}
+        </Button>
+      )}
+    </>
   );
 }
 
@@ -113,39 +96,43 @@ export function StockView() {
   const parts = useMemo(() => [...sheets.parts.values()].map((p) => p.sheet), [sheets]);
   const [query, setQuery] = useState('');
   const [family, setFamily] = useState<Family | undefined>();
-  const found = useMemo(() => searchParts(parts, query, family), [parts, query, family]);
-  const additions = useAdditions(
-    plan,
-    found.map((part) => part.id),
-  );
+  const [identifying, setIdentifying] = useState(false);
+  const asked = useDeferredValue(query);
+  const matching = useMemo(() => searchParts(parts, asked), [parts, asked]);
+  const found = useMemo(() => (family ? matching.filter((part) => part.family === family) : matching), [matching, family]);
   const search = useRef<HTMLInputElement>(null);
-  useEffect(() => search.current?.focus({ preventScroll: true }), []);
+  useEffect(() => {
+    if (!identifying) search.current?.focus({ preventScroll: true });
+  }, [identifying]);
   return (
     <div className={styles.view}>
       <PartList plan={plan} />
       <section className={styles.add} aria-label="Add parts">
-        <h2 className={styles.heading}>Add parts</h2>
-        <TextInput
-          ref={search}
-          size="sm"
-          aria-label="Search parts"
-          placeholder="Name, chip, printed label, address…"
-          leftSection={<IconSearch size={15} />}
-          value={query}
-          onChange={(event) => setQuery(event.currentTarget.value)}
-        />
-        <FamilyFilter family={family} parts={parts} onChoose={setFamily} />
-        {found.length === 0 && (
-          <p className="quiet">
-            No part matches “{query}”{family ? ` among ${FAMILY_WORDS[family].toLowerCase()}` : ''}. Try the chip’s number, or one printed
-            label.
-          </p>
+        {identifying ? (
+          <Identify plan={plan} parts={parts} onClose={() => setIdentifying(false)} />
+        ) : (
+          <>
+            <h2 className={styles.heading}>Add parts</h2>
+            <div className={styles.searchLine}>
+              <TextInput
+                ref={search}
+                size="sm"
+                aria-label="Search parts"
+                placeholder="Name, chip, printed label, address, 1.3 oled, needs 5 V…"
+                leftSection={<IconSearch size={15} />}
+                value={query}
+                maxLength={120}
+                onChange={(event) => setQuery(event.currentTarget.value)}
+              />
+              <Button variant="default" size="sm" onClick={() => setIdentifying(true)}>
+                Identify by labels
+              </Button>
+            </div>
+            <Understood query={asked} />
+            <FamilyFilter family={family} parts={matching} onChoose={setFamily} />
+            <Results plan={plan} found={found} query={asked} family={family} />
+          </>
         )}
-        <ul className={styles.list}>
-          {found.map((part) => (
-            <Found key={part.id} plan={plan} part={part} addition={additions.get(part.id)} />
-          ))}
-        </ul>
       </section>
     </div>
   );

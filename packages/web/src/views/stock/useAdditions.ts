@@ -3,21 +3,34 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Addition } from '@roof-chart/core/review/addition';
 import { useWorkbench } from '../../app/workbench';
 
-/** What adding each listed part would do to the plan, from the worker; empty until it has answered. */
+/** Parts asked for at once: small, so that a review of the plan is never kept waiting. */
+const PORTION = 5;
+
+/** What adding each listed part would do to the plan: answers stream in from the worker in the order of the list,
+ *  and start anew with every edit. */
 export function useAdditions(plan: Plan, parts: readonly string[]): ReadonlyMap<string, Addition> {
   const { feed } = useWorkbench();
   const [state, setState] = useState<{ readonly plan: Plan; readonly byPart: ReadonlyMap<string, Addition> } | null>(null);
   const key = parts.join();
   useEffect(() => {
     let current = true;
-    void feed
-      .ask((reviewer) => reviewer.additions(plan, key.split(',').filter(Boolean)))
-      .then((list) => {
-        if (current) setState({ plan, byPart: new Map(list.map((a) => [a.part, a])) });
-      });
+    const ids = key.split(',').filter(Boolean);
+    const work = async () => {
+      for (let at = 0; current && at < ids.length; at += PORTION) {
+        const list = await feed.ask((reviewer) => reviewer.additions(plan, ids.slice(at, at + PORTION)));
+        if (!current) return;
+        setState((before) => ({
+          plan,
+          byPart: new Map([...(before?.plan === plan ? before.byPart : []), ...list.map((a): [string, Addition] => [a.part, a])]),
+        }));
+      }
+    };
+    void work();
     return () => {
       current = false;
     };
   }, [feed, plan, key]);
-  return state?.plan === plan ? state.byPart : new Map();
+  return state?.plan === plan ? state.byPart : NONE;
 }
+
+const NONE: ReadonlyMap<string, Addition> = new Map();

@@ -1,0 +1,22 @@
+import { sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
+import type { Addition } from '@roof-chart/core/review/addition';
+import { useWorkbench } from '../../app/workbench';
+import styles from './Stock.module.css';
+
+/** "fits, takes 2 pins" or the first thing that would go wrong: shown before the part is added. */
+export function Consequence({ addition }: { readonly addition: Addition | undefined }) {
+  const { sheets } = useWorkbench();
+  if (!addition) return <span className="quiet">working out what it would do…</span>;
+  const pins = addition.pins === 0 ? 'no further pin' : `takes ${addition.pins} ${addition.pins === 1 ? 'pin' : 'pins'}`;
+  const first = addition.added[0];
+  if (!first) return <span className={styles.fits}>pins and addresses fit, {pins}</span>;
+  const remedy = first.remedies[0];
+  const more = addition.added.length > 1 ? ` and ${addition.added.length - 1} more` : '';
+  return (
+    <span className={first.level === 'clash' ? styles.meets : styles.risks}>
+      {sayFinding(addition.plan, sheets, first).title}
+      {more}; {pins}
+      {remedy && <span className={styles.then}> Then: {sayRemedy(addition.plan, sheets, first.code, remedy)}</span>}
+    </span>
+  );
+}

@@ -1,0 +1,98 @@
+import { UnstyledButton } from '@mantine/core';
+import { memo, type ReactNode, useState } from 'react';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import type { Addition } from '@roof-chart/core/review/addition';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { AddButtons } from './AddButtons';
+import { Consequence } from './Consequence';
+import styles from './Stock.module.css';
+import { addressWords, BUS_WORDS, moduleWords, supplyWords } from './stockWords';
+import { useAdditions } from './useAdditions';
+
+/** The forms of one thing side by side, each with what it would do to this plan. */
+function Variants({ plan, parts }: { readonly plan: Plan; readonly parts: readonly PartSheet[] }) {
+  const additions = useAdditions(
+    plan,
+    parts.map((p) => p.id),
+  );
+  const rows: readonly (readonly [string, (part: PartSheet) => ReactNode])[] = [
+    ['Connection', (part) => `${BUS_WORDS[part.bus.kind]}, ${part.terminals.list.length} points`],
+    ['Labels', (part) => <span className={styles.labels}>{part.terminals.list.map((t) => t.label).join(' ')}</span>],
+    ['Supply', (part) => <span className="num">{supplyWords(part)}</span>],
+    ['Addresses', (part) => <span className="num">{addressWords(part) || 'none'}</span>],
+    ['Memory it asks', (part) => <span className="num">{part.memory ? `${part.memory.frameBufferBytes} B` : 'none'}</span>],
+    ['On the module', (part) => moduleWords(part) || 'nothing that matters'],
+    ['In this plan', (part) => <Consequence addition={additions.get(part.id)} />],
+    ['', (part) => <AddButtons plan={plan} part={part} addition={additions.get(part.id)} />],
+  ];
+  return (
+    <div className={styles.variants}>
+      <table aria-label={`Forms of ${parts[0]!.title}`}>
+        <thead>
+          <tr>
+            <th />
+            {parts.map((part) => (
+              <th key={part.id} scope="col">
+                {part.title}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([name, cell]) => (
+            <tr key={name}>
+              <th scope="row">{name}</th>
+              {parts.map((part) => (
+                <td key={part.id}>{cell(part)}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+export interface FoundProps {
+  readonly plan: Plan;
+  /** A part and its other forms. */
+  readonly parts: readonly PartSheet[];
+  readonly addition: Addition | undefined;
+  /** Why it is shown, where that is not plain. */
+  readonly evidence?: ReactNode;
+}
+
+/** A part that could be added, with its other forms behind a button. */
+export const Found = memo(function Found({ plan, parts, addition, evidence }: FoundProps) {
+  const [open, setOpen] = useState(false);
+  const part = parts[0]!;
+  const onModule = moduleWords(part);
+  return (
+    <li className={styles.foundItem}>
+      <div className={styles.found}>
+        <div className={styles.foundWords}>
+          <strong>{part.title}</strong>
+          <span className="quiet">{part.summary}</span>
+          <span className={styles.labels}>{part.terminals.list.map((t) => t.label).join(' ')}</span>
+          <span className={styles.facts}>
+            <span>{BUS_WORDS[part.bus.kind]}</span>
+            {addressWords(part) && <span className="num">{addressWords(part)}</span>}
+            <span className="num">{supplyWords(part)}</span>
+            {onModule && <span className="quiet">on the module: {onModule}</span>}
+          </span>
+          {evidence}
+          <span className={styles.consequence}>
+            <Consequence addition={addition} />
+          </span>
+          {parts.length > 1 && (
+            <UnstyledButton className={styles.more} aria-expanded={open} onClick={() => setOpen(!open)}>
+              {open ? 'Close the comparison' : `${parts.length} forms of it, side by side`}
+            </UnstyledButton>
+          )}
+        </div>
+        {!open && <AddButtons plan={plan} part={part} addition={addition} />}
+      </div>
+      {open && <Variants plan={plan} parts={parts} />}
+    </li>
+  );
+});

@@ -1,0 +1,141 @@
+import { Button, NumberInput, TextInput } from '@mantine/core';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { type Candidate, type Clues, identify } from '@roof-chart/core/identify/identify';
+import { readLabels } from '@roof-chart/core/identify/labelForms';
+import { sayEvidence } from '@roof-chart/core/identify/sayEvidence';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { Found } from './Found';
+import styles from './Stock.module.css';
+import { useAdditions } from './useAdditions';
+
+interface Read {
+  readonly labels: string;
+  readonly pins: number | '';
+  readonly size: string;
+  readonly does: string;
+  readonly chip: string;
+}
+
+const EMPTY: Read = { labels: '', pins: '', size: '', does: '', chip: '' };
+
+function cluesOf(read: Read): Clues {
+  const labels = readLabels(read.labels).slice(0, 80);
+  return {
+    ...(labels.length > 0 ? { labels } : {}),
+    ...(read.pins === '' ? {} : { pins: read.pins }),
+    ...(read.size.trim() ? { size: read.size.trim() } : {}),
+    ...(read.does.trim() ? { does: read.does.trim() } : {}),
+    ...(read.chip.trim() ? { chip: read.chip.trim() } : {}),
+  };
+}
+
+function Evidence({ candidate }: { readonly candidate: Candidate }) {
+  const { speaksFor, speaksAgainst, part } = candidate;
+  return (
+    <span className={styles.evidence}>
+      <span>
+        <b>For:</b> {speaksFor.map(sayEvidence).join('; ') || 'little'}
+      </span>
+      {speaksAgainst.length > 0 && (
+        <span>
+          <b>Against:</b> {speaksAgainst.map(sayEvidence).join('; ')}
+        </span>
+      )}
+      {part.twins.map((twin) => (
+        <span key={twin.what}>
+          <b>Mistaken for:</b> {twin.what}. {twin.tell}
+        </span>
+      ))}
+    </span>
+  );
+}
+
+/** Which part lies on the bench, from what is printed on it. */
+export function Identify({
+  plan,
+  parts,
+  onClose,
+}: {
+  readonly plan: Plan;
+  readonly parts: readonly PartSheet[];
+  readonly onClose: () => void;
+}) {
+  const [read, setRead] = useState(EMPTY);
+  const asked = useDeferredValue(read);
+  const { candidates, settle } = useMemo(() => identify(parts, cluesOf(asked), 6), [parts, asked]);
+  const additions = useAdditions(
+    plan,
+    candidates.map((c) => c.part.id),
+  );
+  const text = (field: 'size' | 'does' | 'chip', label: string, placeholder: string) => (
+    <TextInput
+      label={label}
+      placeholder={placeholder}
+      value={read[field]}
+      maxLength={60}
+      onChange={(event) => setRead({ ...read, [field]: event.currentTarget.value })}
+    />
+  );
+  return (
+    <div className={styles.identify}>
+      <div className={styles.identifyTop}>
+        <h3 className={styles.heading}>What is this part?</h3>
+        <Button variant="subtle" onClick={onClose}>
+          Back to the list
+        </Button>
+      </div>
+      <TextInput
+        data-autofocus
+        label="Printed labels, in their order"
+        description="As you read them; either end first. A label you cannot read may be left out."
+        placeholder="GND VCC D0 D1 RES DC CS"
+        value={read.labels}
+        maxLength={400}
+        classNames={{ input: 'mono' }}
+        onChange={(event) => setRead({ ...read, labels: event.currentTarget.value })}
+      />
+      <div className={styles.clues}>
+        <NumberInput
+          size="xs"
+          label="Connection points"
+          placeholder="7"
+          min={1}
+          max={400}
+          allowDecimal={false}
+          value={read.pins}
+          onChange={(value) => setRead({ ...read, pins: typeof value === 'number' ? value : '' })}
+        />
+        {text('size', 'Size', '0.96 or 128x64')}
+        {text('does', 'What it does', 'humidity')}
+        {text('chip', 'Marking of the chip', 'BME280')}
+      </div>
+      <div aria-live="polite">
+        {settle.length > 0 && (
+          <div className={styles.settle}>
+            <b>Several fit. To be sure:</b>
+            <ul>
+              {settle.map((question) => (
+                <li key={question}>{question}</li>
+              ))}
+            </ul>
+          </div>
+        )}
+        {candidates.length === 0 && Object.keys(cluesOf(asked)).length > 0 && (
+          <p className="quiet">No sheet fits these clues. Try fewer labels, or search by what it does.</p>
+        )}
+      </div>
+      <ul className={styles.list}>
+        {candidates.map((candidate) => (
+          <Found
+            key={candidate.part.id}
+            plan={plan}
+            parts={[candidate.part]}
+            addition={additions.get(candidate.part.id)}
+            evidence={<Evidence candidate={candidate} />}
+          />
+        ))}
+      </ul>
+    </div>
+  );
+}

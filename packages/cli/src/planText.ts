@@ -4,7 +4,7 @@ import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { changedWires } from '@roof-chart/core/review/previewEdits';
 import type { Plan, WireEnd } from '@roof-chart/core/plan/plan';
 import { formatAddress } from '@roof-chart/core/quantity/format';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 
 /** A wire end as the command line writes and reads it.
  *  @example endText({ to: 'rail', rail: '3v3' }) // 'rail:3v3' */
@@ -17,7 +17,7 @@ export function endText(end: WireEnd | undefined): string {
 
 /** A plan as text: parts in order, each with its terminals and where they go. */
 export function planText(plan: Plan, sheets: Sheets): string {
-  const board = sheets.boards.get(plan.board.id)?.sheet.title ?? plan.board.id;
+  const board = boardSheet(sheets, plan.board)?.sheet.title ?? plan.board.id;
   const parts = plan.placements.map((placement) => {
     const addresses = addressesOf(plan, placement, sheets).map((a) => formatAddress(a.address));
     const wires = terminalsOf(plan, placement, sheets)

@@ -17,7 +17,10 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
     fc.record({ to: fc.constant('terminal' as const), placement, terminal }),
   );
   const at = fc.nat(6);
-  const sheet = fc.constantFrom(...parts.map((p) => ({ id: p.id, version: p.version })), { id: 'no-such-part', version: 1 });
+  const ref = (p: { readonly id: string; readonly version: number }) => ({ id: p.id, version: p.version });
+  // Parts with jumpers and with several versions are few, and yet must be drawn often.
+  const special = parts.filter((p) => p.version > 1 || p.bus.straps?.some((s) => s.by === 'jumper' && s.id === 'A0'));
+  const sheet = fc.oneof(fc.constantFrom(...special.map(ref)), fc.constantFrom(...parts.map(ref), { id: 'no-such-part', version: 1 }));
   const name = fc.constantFrom('Knob', 'Lamp <b>', 'Überwachung', '温度');
   const kinds: { readonly [K in Edit['kind']]: fc.Arbitrary<Extract<Edit, { kind: K }>> } = {
     'rename-plan': fc.record({ kind: fc.constant('rename-plan' as const), name }),
@@ -44,6 +47,11 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       placement,
       strap: fc.constantFrom('A0', 'A1', 'ADDR', 'AD0'),
       state: fc.constantFrom('open', 'bridged', 'low', 'high'),
+    }),
+    'take-sheet': fc.record({
+      kind: fc.constant('take-sheet' as const),
+      placement: fc.option(placement),
+      version: fc.integer({ min: 1, max: 3 }),
     }),
     accept: fc.record({
       kind: fc.constant('accept' as const),

@@ -11,6 +11,15 @@ export function catalogueFiles(): ReadonlyMap<string, unknown> {
   return new Map(names.map((name) => [name, JSON.parse(readFileSync(join(folder, name), 'utf8')) as unknown]));
 }
 
+/** The shipped sheets with a second version of two boards and two parts. */
+export function versionedSheets(): Sheets {
+  const shipped = shippedSheets();
+  const list = [...shipped.boards.values(), ...shipped.parts.values()].map((s) => s.sheet);
+  const again = ['rp2040-stick-40', 'atmega328p-5v-shield', 'oled-096-ssd1306-i2c', 'lcd-2004-pcf8574'];
+  const second = list.filter((s) => again.includes(s.id)).map((s) => ({ ...s, version: 2, summary: `${s.summary} Second version.` }));
+  return indexSheets([...list, ...second]);
+}
+
 /** The shipped sheets, read and indexed.
  *  @throws Error when one is not a valid sheet */
 export function shippedSheets(): Sheets {

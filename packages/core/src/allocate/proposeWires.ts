@@ -1,5 +1,5 @@
 import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
-import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { addressesOf } from '../nets/addresses';
 import { type Bus, findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
@@ -75,7 +75,7 @@ function strapsFor(draft: Draft, placement: Placement, bus: Bus): readonly Edit[
   const mine = addressesOf(draft.plan, placement, draft.sheets);
   const met = mine.filter((a) => taken.has(a.address));
   if (met.length === 0) return [];
-  const part = draft.sheets.parts.get(placement.sheet.id)!.sheet;
+  const part = partSheet(draft.sheets, placement.sheet)!.sheet;
   const row = met[0]!.device.addresses.find(
     (a) => !taken.has(a.address) && strapEdits(draft.plan, draft.board, placement, part, a.straps)?.length,
   );

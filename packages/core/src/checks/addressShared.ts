@@ -1,3 +1,4 @@
+import { partSheet } from '../sheets/sheetIndex';
 import { strapEdits } from '../allocate/strapEdits';
 import { editsOnto, lineTerminals } from '../allocate/moveBus';
 import { pinSetsOf } from '../allocate/pinSets';
@@ -10,7 +11,7 @@ type Claim = DeviceAddress;
 /** Straps of one claimant that lead to an address nobody on the bus has: the first such choice in sheet order. */
 function strapAway(context: CheckContext, claim: Claim, taken: ReadonlySet<number>): readonly Remedy[] {
   const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
-  const part = context.sheets.parts.get(placement.sheet.id)!.sheet;
+  const part = partSheet(context.sheets, placement.sheet)!.sheet;
   for (const row of claim.device.addresses) {
     if (taken.has(row.address)) continue;
     const edits = strapEdits(context.plan, context.board, placement, part, row.straps);
@@ -86,7 +87,7 @@ function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], take
       members: { is: 'placements', ids: members },
       devices: { is: 'words', text: claims.map((c) => c.device.chip).join(' and ') },
     },
-    source: context.sheets.parts.get(context.plan.placements.find((p) => p.id === members[0])!.sheet.id)!.sheet.bus.source,
+    source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === members[0])!.sheet)!.sheet.bus.source,
     remedies: [
       ...claims.toReversed().flatMap((c) => strapAway(context, c, taken)),
       ...claims

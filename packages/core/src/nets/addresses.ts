@@ -1,5 +1,5 @@
 import type { I2cDevice, PartSheet, Strap } from '../sheets/partSheet';
-import type { Sheets } from '../sheets/sheetIndex';
+import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, terminalKey, type WireEnd } from '../plan/plan';
 
 /** The address one device of a placement answers on, and the strap states that make it so. */
@@ -31,7 +31,7 @@ export function strapStates(plan: Plan, placement: Placement, part: PartSheet): 
 /** The addresses a placement answers on, one a device. A device whose straps stand in no listed
  *  combination answers nowhere we know, and is left out. */
 export function addressesOf(plan: Plan, placement: Placement, sheets: Sheets): readonly DeviceAddress[] {
-  const part = sheets.parts.get(placement.sheet.id)?.sheet;
+  const part = partSheet(sheets, placement.sheet)?.sheet;
   if (!part) return [];
   const straps = strapStates(plan, placement, part);
   return (part.bus.devices ?? []).flatMap((device) => {

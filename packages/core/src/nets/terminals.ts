@@ -1,6 +1,6 @@
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
-import type { Sheets } from '../sheets/sheetIndex';
+import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, type TerminalKey, terminalKey, type Wire } from '../plan/plan';
 
 /** A terminal of a placement with its sheet facts and its wire. */
@@ -14,7 +14,7 @@ export interface PlanTerminal {
 
 /** Every terminal of a placement in printed order; empty where its sheet is gone. */
 export function terminalsOf(plan: Plan, placement: Placement, sheets: Sheets): readonly PlanTerminal[] {
-  const part = sheets.parts.get(placement.sheet.id)?.sheet;
+  const part = partSheet(sheets, placement.sheet)?.sheet;
   return (part?.terminals.list ?? []).map((terminal) => {
     const key = terminalKey(placement.id, terminal.id);
     return { key, placement, part: part!, terminal, wire: plan.wires[key] };

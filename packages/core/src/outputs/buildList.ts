@@ -1,5 +1,5 @@
 import type { BoardPin } from '../sheets/boardSheet';
-import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
@@ -100,7 +100,7 @@ function buildWire(plan: Plan, board: IndexedBoard, item: PlanTerminal): BuildWi
 
 function jumpers(plan: Plan, sheets: Sheets): readonly BuildStrap[] {
   return plan.placements.flatMap((placement) =>
-    (placement.onBoard ? [] : (sheets.parts.get(placement.sheet.id)?.sheet.bus.straps ?? [])).flatMap((strap) => {
+    (placement.onBoard ? [] : (partSheet(sheets, placement.sheet)?.sheet.bus.straps ?? [])).flatMap((strap) => {
       if (strap.by !== 'jumper') return [];
       const state = strapState(plan, placement, strap);
       if (state === strap.default) return [];

@@ -9,6 +9,7 @@ import { removePlacement } from './edits/removePlacement';
 import { renamePlacement } from './edits/renamePlacement';
 import { renamePlan } from './edits/renamePlan';
 import { strap } from './edits/strap';
+import { takeSheet } from './edits/takeSheet';
 import { tick } from './edits/tick';
 import { unwire } from './edits/unwire';
 import { wire } from './edits/wire';
@@ -24,6 +25,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   'rename-placement': renamePlacement,
   'rename-plan': renamePlan,
   strap,
+  'take-sheet': takeSheet,
   tick,
   unwire,
   wire,

@@ -71,6 +71,7 @@ function wireEdits(before: Plan['wires'], after: Plan['wires']): Edit[] {
 export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, strap: string) => string): readonly Edit[] {
   const ticks = Object.fromEntries(Object.entries(from.ticks).filter(([key]) => survives(from, to, splitKey(key).placement)));
   return [
+    ...(from.board.version === to.board.version ? [] : [{ kind: 'take-sheet', placement: null, version: to.board.version } as const]),
     ...(from.name === to.name ? [] : [{ kind: 'rename-plan', name: to.name } as const]),
     ...placementEdits(from, to),
     ...partEdits(from, to, defaultState),

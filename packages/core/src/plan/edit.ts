@@ -1,4 +1,4 @@
-import type { IndexedBoard, IndexedPart, Sheets } from '../sheets/sheetIndex';
+import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
 import type { Placement, Plan, WireColour, WireEnd } from './plan';
 
 /** Everything that can be done to a plan, as serialisable records. */
@@ -20,6 +20,8 @@ export type Edit =
   | { readonly kind: 'colour'; readonly placement: string; readonly terminal: string; readonly colour: WireColour }
   | { readonly kind: 'strap'; readonly placement: string; readonly strap: string; readonly state: string }
   | { readonly kind: 'tick'; readonly placement: string; readonly terminal: string; readonly end: WireEnd | null }
+  /** `placement` is null for the board. */
+  | { readonly kind: 'take-sheet'; readonly placement: string | null; readonly version: number }
   | { readonly kind: 'accept'; readonly finding: string; readonly reason: string | null };
 
 export type EditKind = Edit['kind'];
@@ -53,11 +55,11 @@ export function placementIndex(plan: Plan, id: string): number {
 
 /** The board sheet the plan stands on, where the sheets hold it. */
 export function boardOf(plan: Plan, sheets: Sheets): IndexedBoard | undefined {
-  return sheets.boards.get(plan.board.id);
+  return boardSheet(sheets, plan.board);
 }
 
 /** The part sheet of a placement, where both exist. */
 export function partOf(plan: Plan, placement: string, sheets: Sheets): IndexedPart | undefined {
   const found = plan.placements.find((p) => p.id === placement);
-  return found && sheets.parts.get(found.sheet.id);
+  return found && partSheet(sheets, found.sheet);
 }

@@ -25,6 +25,7 @@ const FIELDS: { readonly [K in EditKind]: Joi.PartialSchemaMap } = {
   'rename-placement': { placement: idSchema.required(), name: nameSchema.required() },
   'rename-plan': { name: nameSchema.required() },
   strap: { placement: idSchema.required(), strap: factIdSchema.required(), state: factIdSchema.required() },
+  'take-sheet': { placement: idSchema.allow(null).required(), version: Joi.number().integer().min(1).required() },
   tick: { ...terminal, end: wireEndSchema.allow(null).required() },
   unwire: terminal,
   wire: { ...terminal, end: wireEndSchema.required(), colour: colourSchema },

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { arbitraryEdit } from '../../tests/arbitraryEdits';
-import { shippedSheets } from '../../tests/catalogue';
+import { versionedSheets } from '../../tests/catalogue';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { applyEdit, applyEdits, EDIT_KINDS } from './applyEdits';
 import type { Edit } from './edit';
@@ -10,7 +10,7 @@ import { editSchema } from './editSchema';
 import { type Plan, splitKey } from './plan';
 import { planSchema } from './planSchema';
 
-const sheets = shippedSheets();
+const sheets = versionedSheets();
 const boards = [stick(), shield()];
 
 /** A plan grown by random edits; refused ones are passed over, as a client would. */

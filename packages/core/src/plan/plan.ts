@@ -1,9 +1,8 @@
+import type { SheetRef } from '../sheets/sheetIndex';
+
 /** The plan document: a value. Nothing in it is derived; everything shown comes from plan and sheets. */
 
-export interface SheetRef {
-  readonly id: string;
-  readonly version: number;
-}
+export type { SheetRef };
 
 export const WIRE_COLOURS = ['red', 'black', 'yellow', 'blue', 'green', 'orange', 'white', 'grey', 'violet', 'brown'] as const;
 export type WireColour = (typeof WIRE_COLOURS)[number];

@@ -19,8 +19,32 @@ export interface IndexedPart {
 
 /** The sheets a plan is read against. */
 export interface Sheets {
+  /** The newest version of each board, by id. */
   readonly boards: ReadonlyMap<string, IndexedBoard>;
+  /** The newest version of each part, by id. */
   readonly parts: ReadonlyMap<string, IndexedPart>;
+  /** Every version, by `id@version`: a plan keeps to the one it was made with. */
+  readonly versions: ReadonlyMap<string, IndexedBoard | IndexedPart>;
+}
+
+/** A sheet as a plan names it. */
+export interface SheetRef {
+  readonly id: string;
+  readonly version: number;
+}
+
+const versionKey = ({ id, version }: SheetRef): string => `${id}@${version}`;
+
+/** The board sheet a plan was made with; the newest one where that version is not there any more. */
+export function boardSheet(sheets: Sheets, ref: SheetRef): IndexedBoard | undefined {
+  const kept = sheets.versions.get(versionKey(ref));
+  return kept && 'pins' in kept ? kept : sheets.boards.get(ref.id);
+}
+
+/** The part sheet a placement was made with; the newest one where that version is not there any more. */
+export function partSheet(sheets: Sheets, ref: SheetRef): IndexedPart | undefined {
+  const kept = sheets.versions.get(versionKey(ref));
+  return kept && 'terminals' in kept ? kept : sheets.parts.get(ref.id);
 }
 
 /** The pin on which the facts of a conductor stand.
@@ -64,15 +88,19 @@ function indexPart(sheet: PartSheet): IndexedPart {
   return { sheet, terminals: new Map(sheet.terminals.list.map((t) => [t.id, t])) };
 }
 
-/** Look-ups over validated sheets.
- *  @throws Error when two sheets carry one id */
+/** Look-ups over validated sheets, several versions of one among them.
+ *  @throws Error when two sheets carry one id and version, or a board and a part one id */
 export function indexSheets(sheets: readonly (BoardSheet | PartSheet)[]): Sheets {
   const boards = new Map<string, IndexedBoard>();
   const parts = new Map<string, IndexedPart>();
-  for (const sheet of sheets) {
-    if (boards.has(sheet.id) || parts.has(sheet.id)) throw new Error(`Two sheets carry the id ${sheet.id}`);
-    if (sheet.kind === 'board') boards.set(sheet.id, indexBoard(sheet));
-    else parts.set(sheet.id, indexPart(sheet));
+  const versions = new Map<string, IndexedBoard | IndexedPart>();
+  for (const sheet of [...sheets].sort((a, b) => a.version - b.version)) {
+    if (versions.has(versionKey(sheet))) throw new Error(`Two sheets carry the id ${sheet.id} and version ${sheet.version}`);
+    if (sheet.kind === 'board' ? parts.has(sheet.id) : boards.has(sheet.id)) throw new Error(`A board and a part carry the id ${sheet.id}`);
+    const indexed = sheet.kind === 'board' ? indexBoard(sheet) : indexPart(sheet);
+    versions.set(versionKey(sheet), indexed);
+    if (sheet.kind === 'board') boards.set(sheet.id, indexed as IndexedBoard);
+    else parts.set(sheet.id, indexed as IndexedPart);
   }
-  return { boards, parts };
+  return { boards, parts, versions };
 }

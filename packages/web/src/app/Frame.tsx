@@ -1,3 +1,4 @@
+import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { ActionIcon, Button, UnstyledButton, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { spotlight } from '@mantine/spotlight';
 import { IconArrowBackUp, IconArrowForwardUp, IconHistory, IconMoon, IconSun } from '@tabler/icons-react';
@@ -182,7 +183,7 @@ export function Frame({ plan, children }: { readonly plan: Plan; readonly childr
     <div className={styles.frame}>
       <header className={styles.header}>
         <PlanName plan={plan} />
-        <span className={styles.board}>{sheets.boards.get(plan.board.id)?.sheet.title}</span>
+        <span className={styles.board}>{boardSheet(sheets, plan.board)?.sheet.title}</span>
         <span className={styles.space} />
         <UndoButtons />
         <HeaderTools onVersions={openVersions} />

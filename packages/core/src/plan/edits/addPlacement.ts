@@ -1,3 +1,4 @@
+import { partSheet } from '../../sheets/sheetIndex';
 import { boardOf, type EditRule, placementIndex, refuse } from '../edit';
 import { PLAN_LIMITS } from '../plan';
 
@@ -6,7 +7,7 @@ export const addPlacement: EditRule<'add-placement'> = {
   apply(plan, edit, sheets) {
     const { placement } = edit;
     if (placementIndex(plan, placement.id) >= 0) return refuse('placement.id', 'an id not yet in the plan', placement.id);
-    const part = sheets.parts.get(placement.sheet.id);
+    const part = partSheet(sheets, placement.sheet);
     if (!part) return refuse('placement.sheet.id', 'the id of a known part sheet', placement.sheet.id);
     if (placement.onBoard && !boardOf(plan, sheets)?.sheet.onBoard.parts?.some((p) => p.part === placement.sheet.id)) {
       return refuse('placement.onBoard', 'a part that the board carries', placement.sheet.id);

@@ -5,7 +5,8 @@ import { type Plan, terminalKey, type Wire, type WireColour, type WireEnd } from
 
 const bad = (path: string, expected: string, got: string): EditProblem => ({ path, expected, got });
 
-function boardEndProblem(end: WireEnd, board: IndexedBoard): EditProblem | null {
+/** Whether a wire may end there on this board. */
+export function boardEndProblem(end: WireEnd, board: IndexedBoard): EditProblem | null {
   if (end.to === 'pin') {
     const pin = board.pins.get(end.pin);
     if (!pin) return bad('end.pin', `a pin of ${board.sheet.title}`, end.pin);

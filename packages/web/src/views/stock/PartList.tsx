@@ -9,7 +9,7 @@ import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { addressesOf } from '@roof-chart/core/nets/addresses';
 import type { Placement, Plan } from '@roof-chart/core/plan/plan';
 import { FAMILIES } from '@roof-chart/core/sheets/partSheet';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EditableName } from '../../app/PlanName';
 import { useReviewed, useWorkbench } from '../../app/workbench';
 import { FAMILY_WORDS } from './stockWords';
@@ -17,7 +17,7 @@ import styles from './Stock.module.css';
 
 function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets: Nets; readonly placement: Placement }) {
   const { sheets, edit } = useWorkbench();
-  const part = sheets.parts.get(placement.sheet.id)?.sheet;
+  const part = partSheet(sheets, placement.sheet)?.sheet;
   const addresses = addressesOf(plan, placement, sheets).map((a) => formatAddress(a.address));
   const needed = part?.terminals.list.filter((t) => t.need === 'needed') ?? [];
   const open = openTerminals(terminalsOf(plan, placement, sheets), nets).length;
@@ -83,7 +83,7 @@ const MANY = 12;
 
 function byFamily(plan: Plan, sheets: Sheets): readonly { readonly head: string; readonly placements: readonly Placement[] }[] {
   if (plan.placements.length <= MANY) return [{ head: '', placements: plan.placements }];
-  const family = (placement: Placement) => sheets.parts.get(placement.sheet.id)?.sheet.family;
+  const family = (placement: Placement) => partSheet(sheets, placement.sheet)?.sheet.family;
   const known = FAMILIES.map((f) => ({ head: FAMILY_WORDS[f], placements: plan.placements.filter((p) => family(p) === f) }));
   const rest = { head: 'Without a sheet', placements: plan.placements.filter((p) => !family(p)) };
   return [...known, rest].filter((group) => group.placements.length > 0);

@@ -2,17 +2,17 @@ import { clickCell, expect, findings, row, saved, startPlan, storedPlan, test, v
 
 /** The hive watch, part by part as Stock finds them, with the name each gets. */
 const PARTS = [
-  ['oled', 'OLED 128×64, 0.96", I2C', 'OLED 128×64'],
+  ['oled 0.96 i2c', 'OLED 128×64, 0.96", I2C', 'OLED 128×64'],
   ['sht31', 'Humidity and temperature, SHT31', 'Humidity, brood'],
   ['humidity', 'Humidity and temperature, SHT31', 'Humidity, roof'],
-  ['ds3231', 'Real-time clock DS3231 with EEPROM', 'Clock + EEPROM'],
+  ['ds3231 eeprom', 'Real-time clock DS3231 with EEPROM', 'Clock + EEPROM'],
   ['gyro', 'Motion, MPU-6050 (acceleration and rotation)', 'Motion'],
-  ['20x4', 'Character LCD 20×4 with I2C backpack, 5 V', 'LCD 20×4, stand'],
+  ['20x4 pcf8574', 'Character LCD 20×4 with I2C backpack, 5 V', 'LCD 20×4, stand'],
   ['hx711', 'Load cell amplifier, HX711', 'Load cell'],
   ['0x57', 'Real-time clock DS3231 with EEPROM', null],
-  ['sd card', 'SD card socket, 3.3 V, bare', 'SD card'],
+  ['sd card socket', 'SD card socket, 3.3 V, bare', 'SD card'],
   ['knob', 'Rotary encoder with switch', 'Encoder'],
-  ['led', 'LED, red, 5 mm', 'Status LED'],
+  ['led red', 'LED, red, 5 mm', 'Status LED'],
 ] as const;
 
 test('the hive plan from nothing: parts, a pin clash, an address clash, remedies, reload, build list', async ({ page, request }) => {
@@ -126,7 +126,7 @@ test('plans: a deleted plan comes back, markup is only letters', async ({ page }
 test('with the server away edits are kept here, and go when it is back', async ({ page, context, request }) => {
   const id = await startPlan(page, 'Cellar');
   await context.setOffline(true);
-  await page.getByRole('textbox', { name: 'Search parts' }).fill('led');
+  await page.getByRole('textbox', { name: 'Search parts' }).fill('led red');
   await page.getByRole('button', { name: /^Add LED, red, 5 mm and wire/ }).click();
   await expect(page.getByTestId('save-state')).toHaveText('Not saved: offline, kept here');
   await context.setOffline(false);

@@ -11,13 +11,24 @@ async function tabTo(page: Page, target: Locator, key: 'Tab' | 'Shift+Tab' = 'Ta
   throw new Error(`${target} is not reached by ${key}`);
 }
 
-const PARTS = ['oled', 'sht31', 'sht31', 'ds3231', 'gyro', '20x4', 'hx711', 'sd card', 'knob', '5 mm'];
+const PARTS = [
+  'oled 0.96 i2c',
+  'sht31',
+  'sht31',
+  'ds3231 eeprom',
+  'mpu6050',
+  '20x4 pcf8574',
+  'hx711',
+  'sd card socket',
+  'encoder',
+  'led red status',
+];
 
 test('the whole hive plan by keyboard only: board, parts, a clash made and mended, build list ticked', async ({ page, request }) => {
   test.setTimeout(120_000);
   await page.goto('/');
   await tabTo(page, page.getByRole('combobox', { name: 'Board' }));
-  await page.keyboard.type('RP2040');
+  await page.keyboard.type('RP2040 stick');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await tabTo(page, page.getByRole('textbox', { name: 'Name' }));

@@ -1,12 +1,11 @@
 import compression from 'compression';
 import express, { type Express, Router } from 'express';
 import { type Logger, pino } from 'pino';
-import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
-import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
-import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import { ApiError, errorHandler } from './api/apiError';
 import { OPENAPI } from './api/openapi';
 import { planRoutes } from './api/planRoutes';
+import { sheetRoutes } from './api/sheetRoutes';
+import type { SheetShelf } from './store/sheetShelf';
 import type { PlanStore } from './store/planStore';
 import { hostGuard, jsonOnly, policy } from './web/guards';
 import { LIMITS, type Limits, rateLimits } from './web/limits';
@@ -16,7 +15,7 @@ import { requestLog } from './web/requestLog';
 
 export interface AppParts {
   readonly store: PlanStore;
-  readonly sheets: readonly (BoardSheet | PartSheet)[];
+  readonly shelf: SheetShelf;
   /** Folder of the built web application; without it only the API is served. */
   readonly webFolder?: string;
   readonly log?: Logger;
@@ -26,7 +25,7 @@ export interface AppParts {
   readonly passphrase?: string;
 }
 
-function apiRoutes({ store, sheets, limits = LIMITS }: AppParts): Router {
+function apiRoutes({ store, shelf, limits = LIMITS }: AppParts): Router {
   const api = Router();
   api.use((_req, res, next) => {
     res.set('Cache-Control', 'no-store');
@@ -35,8 +34,9 @@ function apiRoutes({ store, sheets, limits = LIMITS }: AppParts): Router {
   api.use(...rateLimits(limits), jsonOnly, express.json({ limit: '1mb', strict: true }));
   api.get('/health', (_req, res) => void res.json({ ok: true }));
   api.get('/openapi.json', (_req, res) => void res.json(OPENAPI));
-  api.get('/catalogue', (_req, res) => void res.json({ sheets }));
-  api.use('/plans', planRoutes(store, indexSheets(sheets)));
+  api.get('/catalogue', (_req, res) => void res.json({ sheets: shelf.list, own: shelf.own }));
+  api.use('/sheets', sheetRoutes(shelf));
+  api.use('/plans', planRoutes(store, shelf));
   api.use((req, _res, next) =>
     next(
       new ApiError(404, {

@@ -8,6 +8,7 @@ import { pino } from 'pino';
 import { type AppParts, createApp } from '../src/app';
 import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
 import { openDatabase } from '../src/store/database';
+import { SheetShelf } from '../src/store/sheetShelf';
 import { PlanStore } from '../src/store/planStore';
 
 export const catalogueFolder = join(__dirname, '../../catalogue');
@@ -17,6 +18,7 @@ export interface Served {
   readonly store: PlanStore;
   readonly sheets: Sheets;
   readonly database: DataSource;
+  readonly shelf: SheetShelf;
   readonly folder: string;
   /** Lines of the log at level error, as JSON. */
   readonly logged: string[];
@@ -30,15 +32,17 @@ export async function serve(parts: Partial<AppParts> = {}): Promise<Served> {
   const list = readCatalogue(catalogueFolder);
   const sheets = indexSheets(list);
   const database = await openDatabase(join(folder, 'test.sqlite'));
-  const store = new PlanStore(database, sheets);
+  const shelf = new SheetShelf(database, list);
+  const store = new PlanStore(database, shelf);
   const logged: string[] = [];
   const lines: string[] = [];
   const log = pino({ level: 'info' }, { write: (line) => void (line.includes('"level":50') ? logged : lines).push(line) });
-  const app = createApp({ store, sheets: list, log, ...parts });
+  const app = createApp({ store, shelf, log, ...parts });
   return {
     app,
     store,
     sheets,
+    shelf,
     database,
     folder,
     logged,

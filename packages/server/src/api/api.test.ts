@@ -4,6 +4,7 @@ import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { serve, type Served } from '../../tests/serve';
 import type { OPENAPI } from './openapi';
+import { sheetRoutes } from './sheetRoutes';
 import { planRoutes } from './planRoutes';
 
 let served: Served;
@@ -252,9 +253,10 @@ test('every route is in the OpenAPI document, and nothing else is', async () => 
         ? Object.keys(route.methods).map((method) => `${method} ${base}${route.path.replace(/:(\w+)/g, '{$1}')}`.replace(/\/$/, ''))
         : [],
     );
-  const plans = planRoutes(served.store, served.sheets).stack as unknown as Layer[];
+  const plans = planRoutes(served.store, served.shelf).stack as unknown as Layer[];
+  const sheets = sheetRoutes(served.shelf).stack as unknown as Layer[];
   const own = ['get /api/health', 'get /api/openapi.json', 'get /api/catalogue'];
-  expect(documented.sort()).toEqual([...own, ...routes(plans, '/api/plans')].sort());
+  expect(documented.sort()).toEqual([...own, ...routes(plans, '/api/plans'), ...routes(sheets, '/api/sheets')].sort());
   for (const path of own) await api().get(path.slice(4)).expect(200);
 });
 

@@ -35,6 +35,7 @@ const components = {
       },
     },
   },
+  Sheet: { type: 'object', description: 'A board or part sheet; its schema is published with the sheets.' },
   Plan: { type: 'object', description: 'The plan document; its schema is that of a plan file.' },
   StoredPlan: {
     type: 'object',
@@ -95,7 +96,73 @@ export const OPENAPI = {
           200: json('Sheets', {
             type: 'object',
             required: ['sheets'],
-            properties: { sheets: { type: 'array', items: { type: 'object' } } },
+            properties: {
+              sheets: { type: 'array', items: ref('Sheet'), description: 'Every version of every sheet' },
+              own: { type: 'array', items: { type: 'string' }, description: 'Ids of the builder’s own sheets' },
+            },
+          }),
+        },
+      },
+    },
+    '/api/sheets': {
+      post: {
+        summary: 'Keeps own sheets, all or none, each as the next version of its id',
+        requestBody: body({
+          type: 'object',
+          required: ['sheets'],
+          properties: { sheets: { type: 'array', minItems: 1, maxItems: 50, items: ref('Sheet') } },
+          additionalProperties: false,
+        }),
+        responses: {
+          201: json('What was kept', {
+            type: 'object',
+            required: ['sheets'],
+            properties: {
+              sheets: {
+                type: 'array',
+                items: {
+                  type: 'object',
+                  required: ['id', 'version', 'how'],
+                  properties: { id: { type: 'string' }, version: { type: 'integer' }, how: { enum: ['new', 'changed', 'same'] } },
+                },
+              },
+            },
+          }),
+          ...bad,
+          409: problem('The id is taken'),
+          422: problem('A sheet is not sound; `faults` lists every place'),
+        },
+      },
+    },
+    '/api/sheets/{id}': {
+      delete: {
+        summary: 'Removes an own sheet that no plan uses',
+        parameters: [path('id')],
+        responses: { 204: { description: 'Done' }, 404: problem('No such own sheet'), 409: problem('Plans use it') },
+      },
+    },
+    '/api/sheets/{id}/plans': {
+      get: {
+        summary: 'Plans that use a sheet, with the versions they keep',
+        parameters: [path('id')],
+        responses: {
+          200: json('Plans', {
+            type: 'object',
+            required: ['plans'],
+            properties: {
+              plans: {
+                type: 'array',
+                items: {
+                  type: 'object',
+                  required: ['plan', 'name', 'versions'],
+                  properties: {
+                    plan: { type: 'string' },
+                    name: { type: 'string' },
+                    versions: { type: 'array', items: { type: 'integer' } },
+                  },
+                },
+              },
+            },
           }),
         },
       },

@@ -3,8 +3,8 @@ import Joi from 'joi';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { editsSchema } from '@roof-chart/core/plan/editSchema';
 import { idSchema, nameSchema } from '@roof-chart/core/plan/planSchema';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { EditOutcome, PlanStore } from '../store/planStore';
+import type { SheetSource } from '../store/sheetShelf';
 import { ApiError, route, valid } from './apiError';
 import { planEvents } from './planEvents';
 
@@ -66,7 +66,7 @@ function answer(id: string, outcome: EditOutcome): number {
 }
 
 /** Plans over HTTP: parse, ask the store, answer. */
-export function planRoutes(store: PlanStore, sheets: Sheets): Router {
+export function planRoutes(store: PlanStore, shelf: SheetSource): Router {
   const router = Router();
 
   router.get(
@@ -81,13 +81,14 @@ export function planRoutes(store: PlanStore, sheets: Sheets): Router {
     '/',
     route(async (req, res) => {
       const body = valid<{ name: string; board: string }>(createBody, req.body, 'body');
-      const board = sheets.boards.get(body.board)?.sheet;
+      const { boards } = shelf.current;
+      const board = boards.get(body.board)?.sheet;
       if (!board)
         throw new ApiError(422, {
           code: 'unknown-board',
           message: 'There is no such board sheet.',
           path: 'body.board',
-          expected: [...sheets.boards.keys()].join(', '),
+          expected: [...boards.keys()].join(', '),
           got: body.board,
         });
       const made = await store.createEmpty(body.name, { id: board.id, version: board.version });

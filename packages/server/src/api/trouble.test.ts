@@ -38,7 +38,7 @@ test('a clock that goes backwards changes no order of edits and loses none', asy
   const served = await serve();
   const times = ['2026-06-01T10:00:00Z', '2026-06-01T09:00:00Z', '1999-01-01T00:00:00Z', '2026-06-01T10:00:01Z'];
   const sheets = indexSheets(readCatalogue(catalogueFolder));
-  const store = new PlanStore(served.database, sheets, () => new Date(times.length > 1 ? times.shift()! : times[0]!));
+  const store = new PlanStore(served.database, { current: sheets }, () => new Date(times.length > 1 ? times.shift()! : times[0]!));
   const { plan } = await store.createEmpty('Hut', { id: 'rp2040-stick-40', version: 1 });
   for (let n = 1; n <= 4; n += 1)
     expect(await store.edit(plan.id, n, `b${n}`, [{ kind: 'rename-plan', name: `Edit ${n}` }])).toEqual({ kind: 'done', revision: n + 1 });

@@ -4,11 +4,11 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { planSchema } from '@roof-chart/core/plan/planSchema';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import { createApp } from '../app';
 import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
 import { DATABASE_FILE, dailyBackup, refuseDamaged } from '../store/backup';
 import { openDatabase } from '../store/database';
+import { SheetShelf } from '../store/sheetShelf';
 import { PlanStore } from '../store/planStore';
 import { PASSPHRASE_LENGTH } from '../web/passphrase';
 
@@ -70,12 +70,14 @@ export async function start(options: StartOptions): Promise<Running> {
   refuseDamaged(options.dataFolder, new Date());
   const database = await openDatabase(join(options.dataFolder, DATABASE_FILE));
   try {
-    const store = new PlanStore(database, indexSheets(sheets));
+    const shelf = new SheetShelf(database, sheets);
+    await shelf.load();
+    const store = new PlanStore(database, shelf);
     for (const plan of options.demoFolder ? examples(options.demoFolder) : []) await store.placeExample(plan, options.resetDemo ?? false);
     dailyBackup(options.dataFolder, new Date());
     const app = createApp({
       store,
-      sheets,
+      shelf,
       ...(options.webFolder ? { webFolder: options.webFolder } : {}),
       ...(options.log ? { log: options.log } : {}),
       ...(LOOPBACK.has(options.host)

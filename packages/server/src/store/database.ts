@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { DataSource } from 'typeorm';
 import { MIGRATIONS } from './migrations';
-import { BatchEntity, CheckpointEntity, PlanEntity } from './rows';
+import { BatchEntity, CheckpointEntity, PlanEntity, SheetEntity } from './rows';
 
 interface Pragmas {
   pragma(text: string): unknown;
@@ -16,7 +16,7 @@ export async function openDatabase(file: string): Promise<DataSource> {
   const source = new DataSource({
     type: 'better-sqlite3',
     database: file,
-    entities: [PlanEntity, BatchEntity, CheckpointEntity],
+    entities: [PlanEntity, BatchEntity, CheckpointEntity, SheetEntity],
     migrations: MIGRATIONS,
     migrationsTransactionMode: 'each',
     prepareDatabase: (database: Pragmas) => {

@@ -45,4 +45,20 @@ class CreateCheckpoints1795568400000 implements MigrationInterface {
   }
 }
 
-export const MIGRATIONS = [CreatePlans1795564800000, CreateCheckpoints1795568400000];
+class CreateSheets1795608000000 implements MigrationInterface {
+  name = 'CreateSheets1795608000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(
+      `CREATE TABLE sheets (
+        key TEXT PRIMARY KEY NOT NULL, id TEXT NOT NULL, version INTEGER NOT NULL, document TEXT NOT NULL, at TEXT NOT NULL,
+        UNIQUE (id, version))`,
+    );
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP TABLE sheets');
+  }
+}
+
+export const MIGRATIONS = [CreatePlans1795564800000, CreateCheckpoints1795568400000, CreateSheets1795608000000];

@@ -7,8 +7,8 @@ import type { Edit, EditProblem } from '@roof-chart/core/plan/edit';
 import type { Plan, SheetRef } from '@roof-chart/core/plan/plan';
 import { startPlan } from '@roof-chart/core/plan/startPlan';
 import { upgradePlan } from '@roof-chart/core/plan/upgradePlan';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { inTurn } from './inTurn';
+import type { SheetSource } from './sheetShelf';
 import { BatchEntity, CheckpointEntity, PlanEntity, type PlanRow } from './rows';
 
 export interface PlanSummary {
@@ -59,7 +59,7 @@ export class PlanStore {
 
   constructor(
     private readonly source: DataSource,
-    private readonly sheets: Sheets,
+    private readonly shelf: SheetSource,
     private readonly now: () => Date = () => new Date(),
   ) {}
 
@@ -113,7 +113,7 @@ export class PlanStore {
 
   /** A new plan on a board, with the parts that the board carries. */
   createEmpty(name: string, board: SheetRef): Promise<StoredPlan> {
-    return this.create(startPlan(randomUUID(), name, board.id, this.sheets));
+    return this.create(startPlan(randomUUID(), name, board.id, this.shelf.current));
   }
 
   /** Applies a batch of edits to the revision the client saw: all of it, or nothing.
@@ -131,7 +131,7 @@ export class PlanStore {
     const taken = await manager.findOneBy(BatchEntity, { planId: id, batch });
     if (taken) return { kind: 'done', revision: taken.revision };
     if (row.revision !== revision) return { kind: 'stale', now: await this.#stored(manager, row) };
-    const result = applyEdits(planOf(row.document), edits, this.sheets);
+    const result = applyEdits(planOf(row.document), edits, this.shelf.current);
     if (!result.ok) return { kind: 'refused', at: result.at, problem: result.problem };
     const next = revision + 1;
     const at = this.now().toISOString();
@@ -220,7 +220,7 @@ export class PlanStore {
       board: plan.board.id,
       parts: plan.placements.length,
       document: JSON.stringify(plan),
-      thumbnail: JSON.stringify(thumbnail(plan, this.sheets)),
+      thumbnail: JSON.stringify(thumbnail(plan, this.shelf.current)),
     };
   }
 }

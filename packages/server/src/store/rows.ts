@@ -36,6 +36,28 @@ export interface CheckpointRow {
   at: string;
 }
 
+/** One version of a sheet of the builder's own. */
+export interface SheetRow {
+  /** `id@version` */
+  key: string;
+  id: string;
+  version: number;
+  document: string;
+  at: string;
+}
+
+export const SheetEntity = new EntitySchema<SheetRow>({
+  name: 'sheet',
+  tableName: 'sheets',
+  columns: {
+    key: { type: 'text', primary: true },
+    id: { type: 'text' },
+    version: { type: 'integer' },
+    document: { type: 'text' },
+    at: { type: 'text' },
+  },
+});
+
 export const CheckpointEntity = new EntitySchema<CheckpointRow>({
   name: 'checkpoint',
   tableName: 'checkpoints',

@@ -1,0 +1,78 @@
+import { Router, type Request } from 'express';
+import Joi from 'joi';
+import { idSchema } from '@roof-chart/core/plan/planSchema';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { readSheet } from '@roof-chart/core/sheets/readSheet';
+import type { SheetShelf } from '../store/sheetShelf';
+import { ApiError, route, valid } from './apiError';
+
+const bundleBody = Joi.object({
+  sheets: Joi.array().items(Joi.object().unknown()).min(1).max(50).required(),
+}).required();
+
+const sheetId = (req: Request): string => valid<string>(idSchema.required(), req.params['id'], 'id');
+const gone = (id: string) =>
+  new ApiError(404, { code: 'no-such-sheet', message: 'There is no such sheet of your own.', path: 'id', got: id });
+
+/** The documents as sheets.
+ *  @throws ApiError 422 with every fault and its place */
+function readAll(documents: readonly unknown[]): readonly (BoardSheet | PartSheet)[] {
+  const read = documents.map(readSheet);
+  const faults = read.flatMap((result, at) =>
+    result.ok ? [] : result.faults.map(({ path, fault }) => ({ path: `body.sheets.${at}.${path}`, fault })),
+  );
+  const first = faults[0];
+  if (first)
+    throw new ApiError(
+      422,
+      { code: 'sheet-unsound', message: `The sheet has ${faults.length} faults; first: ${first.fault}`, path: first.path },
+      { faults: faults.slice(0, 100) },
+    );
+  return read.flatMap((result) => (result.ok ? [result.sheet] : []));
+}
+
+/** The builder's own sheets over HTTP. */
+export function sheetRoutes(shelf: SheetShelf): Router {
+  const router = Router();
+
+  router.post(
+    '/',
+    route(async (req, res) => {
+      const body = valid<{ sheets: unknown[] }>(bundleBody, req.body, 'body');
+      const outcome = await shelf.keep(readAll(body.sheets));
+      if (outcome.kind === 'taken')
+        throw new ApiError(409, {
+          code: 'id-taken',
+          message: `A shipped sheet, or one of another kind, has the id ${outcome.id}: give yours another one. Nothing was kept.`,
+          path: `body.sheets.${outcome.at}.id`,
+          got: outcome.id,
+        });
+      res.status(201).json({ sheets: outcome.sheets });
+    }),
+  );
+
+  router.get(
+    '/:id/plans',
+    route(async (req, res) => void res.json({ plans: await shelf.uses(sheetId(req)) })),
+  );
+
+  router.delete(
+    '/:id',
+    route(async (req, res) => {
+      const id = sheetId(req);
+      const outcome = await shelf.remove(id);
+      if (outcome.kind === 'gone') throw gone(id);
+      if (outcome.kind === 'used')
+        throw new ApiError(409, {
+          code: 'sheet-used',
+          message: `The sheet is used by ${outcome.by.map((use) => `“${use.name}”`).join(', ')} and stays.`,
+          path: 'id',
+          got: id,
+        });
+      res.status(204).end();
+    }),
+  );
+
+  return router;
+}

@@ -1,0 +1,89 @@
+import request from 'supertest';
+import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { serve, type Served } from '../../tests/serve';
+import { SheetShelf } from '../store/sheetShelf';
+
+let served: Served;
+beforeAll(async () => void (served = await serve()));
+afterAll(() => served.close());
+
+const api = () => request(served.app);
+const shippedLed = () => structuredClone(served.sheets.parts.get('led-red-5mm')!.sheet) as unknown as Record<string, unknown>;
+const mine = (change: object = {}) => ({ ...shippedLed(), id: 'my-lamp', title: 'My lamp', ...change });
+const keep = (...sheets: unknown[]) => api().post('/api/sheets').send({ sheets });
+const catalogue = async () => (await api().get('/api/catalogue')).body as { sheets: PartSheet[]; own: string[] };
+
+test('an own sheet is kept, changed into a next version, and not doubled when nothing is new', async () => {
+  expect((await keep(mine()).expect(201)).body).toEqual({ sheets: [{ id: 'my-lamp', version: 1, how: 'new' }] });
+  expect((await keep(mine({ version: 9 })).expect(201)).body).toEqual({ sheets: [{ id: 'my-lamp', version: 1, how: 'same' }] });
+  expect((await keep(mine({ summary: 'Brighter.' })).expect(201)).body).toEqual({
+    sheets: [{ id: 'my-lamp', version: 2, how: 'changed' }],
+  });
+  const { sheets, own } = await catalogue();
+  expect(own).toEqual(['my-lamp']);
+  expect(sheets.filter((s) => s.id === 'my-lamp').map((s) => s.version)).toEqual([1, 2]);
+  expect(indexSheets(sheets).parts.get('my-lamp')!.sheet.summary).toBe('Brighter.');
+});
+
+test('a plan keeps its version, says that it uses the sheet, and so keeps it from being removed', async () => {
+  const { plan } = (await api().post('/api/plans').send({ name: 'Lamp', board: 'rp2040-stick-40' })).body as { plan: { id: string } };
+  const placement = { id: 'light-1', sheet: { id: 'my-lamp', version: 1 }, name: 'Lamp', straps: {} };
+  const edit = (revision: number, edits: unknown[]) =>
+    api()
+      .post(`/api/plans/${plan.id}/edits`)
+      .set('If-Match', `"${revision}"`)
+      .send({ batch: `3b241101-e2bb-4255-8caf-4136c566a9${60 + revision}`, edits });
+  await edit(1, [{ kind: 'add-placement', placement }]).expect(200);
+  const uses = async () => (await api().get('/api/sheets/my-lamp/plans').expect(200)).body as unknown;
+  expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp', versions: [1] }] });
+  await edit(2, [{ kind: 'take-sheet', placement: 'light-1', version: 2 }]).expect(200);
+  expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp', versions: [2] }] });
+  await edit(3, [{ kind: 'take-sheet', placement: 'light-1', version: 3 }]).expect(422);
+  expect((await api().delete('/api/sheets/my-lamp').expect(409)).body).toMatchObject({ error: { code: 'sheet-used', got: 'my-lamp' } });
+  await api().delete(`/api/plans/${plan.id}`).expect(204);
+  await api().delete('/api/sheets/my-lamp').expect(204);
+  await api().delete('/api/sheets/my-lamp').expect(404);
+  expect((await catalogue()).own).toEqual([]);
+});
+
+test('a bundle is kept whole or not at all', async () => {
+  const bad = { ...mine({ id: 'my-bad' }), polarity: { ...(shippedLed()['polarity'] as object), maxMilliamps: -1 } };
+  const { body } = await keep(mine(), bad).expect(422);
+  expect(body).toMatchObject({ error: { code: 'sheet-unsound', path: 'body.sheets.1.polarity.maxMilliamps' } });
+  const taken = await keep(mine(), shippedLed()).expect(409);
+  expect(taken.body).toMatchObject({ error: { code: 'id-taken', path: 'body.sheets.1.id', got: 'led-red-5mm' } });
+  expect((await catalogue()).own).toEqual([]);
+  await keep(mine(), mine({ id: 'my-other' })).expect(201);
+  expect((await catalogue()).own).toEqual(['my-lamp', 'my-other']);
+});
+
+test.each([
+  ['nothing', {}],
+  ['no list', { sheets: 'all' }],
+  ['an empty list', { sheets: [] }],
+  ['too many', { sheets: Array.from({ length: 51 }, () => ({})) }],
+])('%s is refused with its place', async (_, body) => {
+  expect((await api().post('/api/sheets').send(body).expect(400)).body).toMatchObject({ error: { path: expect.stringMatching(/^body/) } });
+});
+
+test('prototype keys, depth and colliding kinds are refused; nothing is kept', async () => {
+  const text = JSON.stringify({ sheets: [mine({ id: 'my-x' })] }).replace('"unknown":', '"__proto__":{"a":1},"unknown":');
+  await api().post('/api/sheets').set('Content-Type', 'application/json').send(text).expect(400);
+  const board = { ...served.sheets.boards.get('rp2040-stick-40')!.sheet, id: 'my-lamp' };
+  await keep(board).expect(409);
+  expect((await catalogue()).own).toEqual(['my-lamp', 'my-other']);
+});
+
+test('own sheets are there again after a restart; a shipped sheet under their id wins', async () => {
+  const again = new SheetShelf(
+    served.database,
+    [...served.sheets.parts.values()].map((p) => p.sheet),
+  );
+  await again.load();
+  expect(again.own).toEqual(['my-lamp', 'my-other']);
+  const shipped = { ...(mine() as unknown as PartSheet), version: 1 };
+  const later = new SheetShelf(served.database, [shipped]);
+  await later.load();
+  expect([later.own, later.current.parts.get('my-lamp')!.sheet]).toEqual([['my-other'], shipped]);
+});

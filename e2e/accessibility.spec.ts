@@ -19,6 +19,35 @@ async function violations(page: Page): Promise<string[]> {
   );
 }
 
+const SHEET_PAGES = [
+  ['/sheets', '21 boards and'],
+  ['/sheets/esp32-stick-38', 'Strapping pins'],
+  ['/sheets/motion-mpu6050', 'Ratios are of the regulated supply'],
+  ['/sheets/motion-mpu6050/edit?copy', 'The sheet is sound'],
+  ['/sheets/new-board', 'What is understood of the table'],
+] as const;
+
+for (const scheme of ['light', 'dark'] as const) {
+  for (const [path, text] of SHEET_PAGES) {
+    test(`${path} in the ${scheme} theme passes the accessibility scan and fits 1024 wide`, async ({ page }) => {
+      await page.emulateMedia({ colorScheme: scheme });
+      await page.setViewportSize({ width: 1024, height: 800 });
+      await page.goto(path);
+      await expect(page.getByText(text).first()).toBeVisible();
+      expect(await violations(page)).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
+    });
+  }
+}
+
+test('identify passes the accessibility scan with candidates in sight', async ({ page }) => {
+  await page.goto('/plans/hive-watch/stock');
+  await page.getByRole('button', { name: 'Identify by labels' }).click();
+  await page.getByLabel('Printed labels').fill('VIN GND SCL SDA');
+  await expect(page.getByText('Several fit')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+});
+
 for (const scheme of ['light', 'dark'] as const) {
   for (const path of VIEWS) {
     test(`${path} in the ${scheme} theme passes the accessibility scan`, async ({ page }) => {

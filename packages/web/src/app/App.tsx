@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { useCatalogueQuery } from '../store/api';
 import { BuildView } from '../views/build/BuildView';
@@ -8,6 +9,14 @@ import { Announcer } from './announcer';
 import { Message } from './Message';
 import { PlanPage } from './PlanPage';
 import { WorkbenchProvider } from './workbench';
+
+const SheetsView = lazy(async () => ({ default: (await import('../views/sheets/SheetsView')).SheetsView }));
+const SheetEditor = lazy(async () => ({ default: (await import('../views/sheets/SheetEditor')).SheetEditor }));
+const NewBoard = lazy(async () => ({ default: (await import('../views/sheets/NewBoard')).NewBoard }));
+
+/** Changes when the sheets do: the workbench is then set up anew around them. */
+const edition = (sheets: readonly { readonly id: string; readonly version: number }[]): string =>
+  sheets.map((sheet) => `${sheet.id}@${sheet.version}`).join();
 
 export function App() {
   const catalogue = useCatalogueQuery();
@@ -20,19 +29,25 @@ export function App() {
   }
   if (!catalogue.data) return <Message title="Loading the sheets" />;
   return (
-    <WorkbenchProvider list={catalogue.data.sheets}>
+    <WorkbenchProvider key={edition(catalogue.data.sheets)} list={catalogue.data.sheets}>
       <Announcer />
       <BrowserRouter>
-        <Routes>
-          <Route path="/" element={<PlansView />} />
-          <Route path="/plans/:id" element={<PlanPage />}>
-            <Route index element={<Navigate to="chart" replace />} />
-            <Route path="stock" element={<StockView />} />
-            <Route path="chart" element={<ChartView />} />
-            <Route path="build" element={<BuildView />} />
-          </Route>
-          <Route path="*" element={<Message title="There is nothing at this address" action={{ label: 'Go to Plans', href: '/' }} />} />
-        </Routes>
+        <Suspense fallback={<Message title="Loading" />}>
+          <Routes>
+            <Route path="/" element={<PlansView />} />
+            <Route path="/plans/:id" element={<PlanPage />}>
+              <Route index element={<Navigate to="chart" replace />} />
+              <Route path="stock" element={<StockView />} />
+              <Route path="chart" element={<ChartView />} />
+              <Route path="build" element={<BuildView />} />
+            </Route>
+            <Route path="/sheets" element={<SheetsView />} />
+            <Route path="/sheets/new-board" element={<NewBoard />} />
+            <Route path="/sheets/:id" element={<SheetsView />} />
+            <Route path="/sheets/:id/edit" element={<SheetEditor />} />
+            <Route path="*" element={<Message title="There is nothing at this address" action={{ label: 'Go to Plans', href: '/' }} />} />
+          </Routes>
+        </Suspense>
       </BrowserRouter>
     </WorkbenchProvider>
   );

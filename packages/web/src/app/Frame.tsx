@@ -125,6 +125,9 @@ function Views({ plan }: { readonly plan: Plan }) {
           )}
         </NavLink>
       ))}
+      <NavLink to="/sheets" className={styles.view!}>
+        Sheets
+      </NavLink>
       <Steps plan={plan} />
     </nav>
   );

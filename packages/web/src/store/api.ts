@@ -28,13 +28,37 @@ export interface Checkpoint {
   readonly at: string;
 }
 
+export interface KeptSheet {
+  readonly id: string;
+  readonly version: number;
+  readonly how: 'new' | 'changed' | 'same';
+}
+
+export interface SheetUse {
+  readonly plan: string;
+  readonly name: string;
+  readonly versions: readonly number[];
+}
+
 /** What the server holds, as the browser remembers it. The open document is not here: it lives in its own slice. */
 export const api = createApi({
   reducerPath: 'server',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['plans', 'checkpoints'],
+  tagTypes: ['plans', 'checkpoints', 'sheets'],
   endpoints: (build) => ({
-    catalogue: build.query<{ readonly sheets: readonly (BoardSheet | PartSheet)[] }, void>({ query: () => 'catalogue' }),
+    catalogue: build.query<{ readonly sheets: readonly (BoardSheet | PartSheet)[]; readonly own: readonly string[] }, void>({
+      query: () => 'catalogue',
+      providesTags: ['sheets'],
+    }),
+    keepSheets: build.mutation<{ readonly sheets: readonly KeptSheet[] }, readonly (BoardSheet | PartSheet)[]>({
+      query: (sheets) => ({ url: 'sheets', method: 'POST', body: { sheets } }),
+      invalidatesTags: ['sheets'],
+    }),
+    removeSheet: build.mutation<void, string>({
+      query: (id) => ({ url: `sheets/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['sheets'],
+    }),
+    sheetPlans: build.query<{ readonly plans: readonly SheetUse[] }, string>({ query: (id) => `sheets/${id}/plans` }),
     plans: build.query<{ readonly plans: readonly PlanSummary[]; readonly total: number }, void>({
       query: () => 'plans',
       providesTags: ['plans'],
@@ -70,6 +94,9 @@ export const {
   useLazyCheckpointQuery,
   useKeepCheckpointMutation,
   useCatalogueQuery,
+  useKeepSheetsMutation,
+  useRemoveSheetMutation,
+  useSheetPlansQuery,
   usePlansQuery,
   useCreatePlanMutation,
   useDeletePlanMutation,

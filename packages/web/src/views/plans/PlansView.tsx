@@ -32,7 +32,13 @@ function NewPlan() {
   const { sheets } = useWorkbench();
   const navigate = useNavigate();
   const [create, creating] = useCreatePlanMutation();
-  const boards = useMemo(() => [...sheets.boards.values()].map(({ sheet }) => ({ value: sheet.id, label: sheet.title })), [sheets]);
+  const boards = useMemo(
+    () =>
+      [...sheets.boards.values()]
+        .map(({ sheet }) => ({ value: sheet.id, label: sheet.title }))
+        .sort((a, b) => a.label.localeCompare(b.label)),
+    [sheets],
+  );
   const [board, setBoard] = useState<string | null>(null);
   const [name, setName] = useState('');
   const chosen = board ? sheets.boards.get(board)?.sheet : undefined;
@@ -136,6 +142,9 @@ export function PlansView() {
       <header className={styles.top}>
         <h1>Roof Chart</h1>
         <p className="quiet">Which wire goes to which pin, decided and checked before anything is soldered.</p>
+        <Link to="/sheets" className={styles.sheetsLink}>
+          Sheets of boards and parts
+        </Link>
       </header>
       <main className={styles.columns}>
         <section aria-label="Plans" className={styles.plans}>

@@ -1,0 +1,89 @@
+import { expect, findings, saved, test, view } from './workplace';
+
+const TABLE = `Pin,Name,GPIO,Functions,Side
+1,3V3,,,left
+2,GND,,,left
+3,SD0,PA0,"I2C0 SDA, ADC0",left
+4,SC0,PA1,"I2C0 SCL, ADC1",left
+1,5V,,,right
+2,D2,PA2,PWM,right
+3,D2,PA3,INT0,right`;
+
+test('an own board from a pasted table: faults named by line, then planned on', async ({ page }) => {
+  await page.goto('/sheets');
+  await page.getByRole('link', { name: 'New board from a pin table' }).click();
+  await page.getByRole('textbox', { name: 'Title' }).fill('XC8 stick, 7 pins');
+  await page.getByRole('textbox', { name: 'Chip' }).fill('XC8');
+  await page.getByRole('textbox', { name: 'Pin table' }).fill(TABLE);
+  await expect(page.getByRole('list', { name: 'Faults in the table' })).toHaveText('line 8: pin D2 is on line 7 already');
+  await expect(page.getByRole('button', { name: 'Make the board' })).toBeDisabled();
+  await page.getByRole('textbox', { name: 'Pin table' }).fill(TABLE.replace('3,D2', '3,D3'));
+  await expect(page.getByRole('table', { name: 'Pins as understood' }).getByRole('row')).toHaveCount(8);
+  await page.getByRole('button', { name: 'Make the board' }).click();
+  await expect(page.getByRole('heading', { name: 'XC8 stick, 7 pins' })).toBeVisible();
+  await expect(page.getByText('typical CMOS values stand in')).toBeVisible();
+
+  await page.getByRole('link', { name: '← Plans' }).click();
+  await page.getByRole('combobox', { name: 'Board' }).click();
+  await page.getByRole('option', { name: 'XC8 stick, 7 pins' }).click();
+  await page.getByRole('button', { name: 'Start the plan' }).click();
+  await page.getByRole('textbox', { name: 'Search parts' }).fill('oled 0.96 i2c');
+  await page.getByRole('button', { name: /^Add OLED 128×64, 0.96", I2C and wire/ }).click();
+  await expect(findings(page)).toContainText('No findings');
+  await saved(page);
+  await view(page, 'Chart');
+  await expect(page.getByRole('row', { name: /^OLED 128×64 SDA, on SD0/ })).toBeVisible();
+});
+
+test('a part is copied, spoilt, mended and kept in versions; a plan keeps its own', async ({ page }) => {
+  await page.goto('/sheets/motion-mpu6050');
+  await page.getByRole('link', { name: 'Copy as my own' }).click();
+  const text = page.getByRole('textbox', { name: 'The sheet as JSON' });
+  await expect(page.getByText('The sheet is sound')).toBeVisible();
+  const sound = await text.inputValue();
+  await text.fill(sound.replace('"max": 5.5', '"max": -5.5'));
+  await expect(page.getByText('1 fault')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Save as my own' })).toBeDisabled();
+  await page.getByRole('button', { name: /^line \d+ supply.volts.max/ }).click();
+  expect(await text.evaluate((e: HTMLTextAreaElement) => e.value.slice(e.selectionStart, e.selectionEnd))).toBe('-5.5');
+
+  // What was typed is there again after a reload.
+  await page.reload();
+  await expect(page.getByText('This is what you typed last time')).toBeVisible();
+  await text.fill(sound);
+  await page.getByRole('button', { name: 'Save as my own' }).click();
+  await expect(page.getByText('my-motion-mpu6050, version 1, your own')).toBeVisible();
+
+  await page.getByRole('link', { name: 'Edit' }).click();
+  await text.fill((await text.inputValue()).replace('"summary": "', '"summary": "Better than before. '));
+  await expect(page.getByText('summary', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Save as a new version' }).click();
+  await expect(page.getByText('version 2, your own')).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Changed facts' })).toContainText('Better than before.');
+  await page.getByRole('button', { name: 'Remove' }).click();
+  await expect(page.getByText('Its last version was downloaded')).toBeVisible();
+});
+
+test('a file that is no sheet says why and where; nothing is imported', async ({ page }) => {
+  await page.goto('/sheets');
+  const take = (name: string, body: string) =>
+    page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(body) });
+  await take('torn.json', '{\n "kind": "part",\n');
+  await expect(page.getByText(/^torn.json, line \d: no JSON here: .* Nothing was imported\.$/)).toBeVisible();
+  await take('odd.json', '{"sheets":[{"kind":"shelf"}]}');
+  await expect(page.getByText('odd.json: kind: expected "board" or "part". Nothing was imported.')).toBeVisible();
+  await page.getByRole('button', { name: 'My own', exact: true }).click();
+  await expect(page.getByText(/No sheets of your own yet|XC8/).first()).toBeVisible();
+});
+
+test('identify names a part from its labels and adds it', async ({ page }) => {
+  await page.goto('/plans/hive-watch/stock');
+  await page.getByRole('button', { name: 'Identify by labels' }).click();
+  await page.getByRole('textbox', { name: 'Printed labels' }).fill('BUSY RST DC CS CLK DIN GND VCC');
+  await page.getByRole('textbox', { name: 'Size' }).fill('1.54');
+  const first = page.getByRole('region', { name: 'Add parts' }).getByRole('listitem').first();
+  await expect(first).toContainText('E-paper 200×200');
+  await expect(first).toContainText('8 labels fit; printed order fits, read from the other end');
+  await expect(first).toContainText('Mistaken for: The same size in three colours');
+  await expect(first.getByRole('button', { name: /and wire it$/ })).toBeEnabled();
+});

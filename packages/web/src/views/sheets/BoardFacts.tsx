@@ -1,0 +1,104 @@
+import { pinAbilities } from '@roof-chart/core/nets/pinWords';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import type { Controller } from '@roof-chart/core/sheets/boardSheet';
+import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
+import { FactTable, Group, ListTable } from './FactTable';
+import { factRows } from './factWords';
+
+function legalWords(controller: Controller): string {
+  const { legal } = controller;
+  if (legal.rule === 'membership') return 'any pins that carry its lines';
+  const sets = legal.sets.map((set) =>
+    Object.entries(set)
+      .map(([line, pin]) => `${line.toUpperCase()} ${pin}`)
+      .join(', '),
+  );
+  const listed = sets.join('; or ');
+  return legal.rule === 'sets' ? listed : `any pins${listed ? `; customary: ${listed}` : ''}`;
+}
+
+/** Everything a board sheet says. */
+export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
+  const { sheet } = board;
+  const header = new Map(sheet.headers.list.map((h) => [h.id, h.title]));
+  return (
+    <>
+      <Group title={`Pins, ${sheet.pins.list.length}`} source={sheet.pins.source}>
+        <ListTable
+          label="Pins"
+          heads={['Header', 'No.', 'Label', 'Port', 'Can', 'Beware']}
+          rows={sheet.pins.list.map((pin) => [
+            pin.header ? header.get(pin.header) : 'not brought out',
+            <span className="num">{pin.position ?? ''}</span>,
+            <span className="mono">{[pin.label, ...(pin.also ?? []).filter((name) => name !== pin.port)].join(' ')}</span>,
+            <span className="mono">{pin.port === pin.label ? '' : pin.port}</span>,
+            pin.kind === 'io'
+              ? pin.sameAs
+                ? `the same conductor as ${pin.sameAs}`
+                : pinAbilities(board, board.pins.get(pin.id)!).join(', ')
+              : pin.kind,
+            [pin.trouble, ...(pin.duties ?? []).map((d) => d.note), pin.limits?.tolerantVolts ? `takes ${pin.limits.tolerantVolts} V` : '']
+              .filter(Boolean)
+              .join('. '),
+          ])}
+        />
+      </Group>
+      <Group title="Controllers" source={sheet.controllers.source}>
+        <ListTable
+          label="Controllers"
+          heads={['Controller', 'Highest clock', 'Legal pins', 'Note']}
+          rows={sheet.controllers.list.map((c) => [
+            c.title,
+            <span className="num">{formatSi(c.maxHz, 'Hz')}</span>,
+            legalWords(c),
+            c.note ?? '',
+          ])}
+        />
+      </Group>
+      <Group title="Rails" source={sheet.rails.source}>
+        <ListTable
+          label="Rails"
+          heads={['Rail', 'Volts', 'Budget', 'Fed by']}
+          rows={sheet.rails.list.map((rail) => [
+            rail.label,
+            <span className="num">{`${rail.volts.min} to ${rail.volts.max}`}</span>,
+            <span className="num">{rail.budgetMilliamps === undefined ? 'not known' : `${rail.budgetMilliamps} mA`}</span>,
+            rail.feed,
+          ])}
+        />
+      </Group>
+      <Group title="Electrical" source={sheet.electrical.source}>
+        <FactTable rows={factRows(sheet.electrical, ['portSums'])} />
+        {sheet.electrical.portSums && (
+          <ListTable
+            label="Sums of current by ports"
+            heads={['Ports', 'Sink', 'Source']}
+            rows={sheet.electrical.portSums.map((sum) => [
+              sum.ports,
+              <span className="num">{sum.sinkMilliamps} mA</span>,
+              <span className="num">{sum.sourceMilliamps === undefined ? '' : `${sum.sourceMilliamps} mA`}</span>,
+            ])}
+          />
+        )}
+      </Group>
+      <Group title="Memory" source={sheet.memory.source}>
+        <FactTable rows={factRows(sheet.memory)} />
+      </Group>
+      {(sheet.onBoard.list.length > 0 || sheet.onBoard.parts) && (
+        <Group title="On the board" source={sheet.onBoard.source}>
+          <FactTable
+            rows={[
+              ...sheet.onBoard.list.map((o) => ({ name: o.what, value: `${o.pin}. ${o.note}` })),
+              ...(sheet.onBoard.parts ?? []).map((p) => ({ name: p.name, value: `${p.part}, soldered on` })),
+            ]}
+          />
+        </Group>
+      )}
+      {sheet.enabling && (
+        <Group title="To be switched on" source={sheet.enabling.source}>
+          <FactTable rows={sheet.enabling.list.map((e) => ({ name: board.controllers.get(e.controller)!.title, value: e.words }))} />
+        </Group>
+      )}
+    </>
+  );
+}

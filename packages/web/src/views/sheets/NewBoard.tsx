@@ -1,0 +1,150 @@
+import { Button, NumberInput, Textarea, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { type FormEvent, useDeferredValue, useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { boardFromTable } from '@roof-chart/core/sheets/boardFromTable';
+import { type PinTable, readPinTable } from '@roof-chart/core/sheets/pinTable';
+import { readSheet } from '@roof-chart/core/sheets/readSheet';
+import { failureWords, useKeepSheetsMutation } from '../../store/api';
+import { ListTable } from './FactTable';
+import styles from './Sheets.module.css';
+import { SheetsPage } from './SheetsPage';
+
+const EXAMPLE = `Pin  Name  GPIO  Functions
+1    3V3
+2    GND
+3    D0    PA0   I2C0 SDA / ADC0
+4    D1    PA1   I2C0 SCL / ADC1`;
+
+const slug = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .slice(0, 58) || 'board';
+
+/** What was understood of the pasted table, row by row. */
+function Preview({ table }: { readonly table: PinTable }) {
+  const strange = table.rows.filter((row) => row.strange.length > 0).length;
+  return (
+    <>
+      <p aria-live="polite">
+        <span className="num">{table.rows.length}</span> pins understood
+        {strange > 0 ? `; on ${strange} some words were not, and are left out` : ''}.
+      </p>
+      {table.faults.length > 0 && (
+        <ul className={styles.tableFaults} aria-label="Faults in the table">
+          {table.faults.slice(0, 20).map((f) => (
+            <li key={`${f.line} ${f.fault}`}>
+              <span className="num">line {f.line}</span>: {f.fault}
+            </li>
+          ))}
+          {table.faults.length > 20 && <li>and {table.faults.length - 20} more</li>}
+        </ul>
+      )}
+      {table.rows.length > 0 && (
+        <ListTable
+          label="Pins as understood"
+          heads={['Header', 'No.', 'Label', 'Port', 'Kind', 'Can', 'Not understood']}
+          rows={table.rows.map((row) => [
+            row.header,
+            <span className="num">{row.position}</span>,
+            <span className="mono">{row.label}</span>,
+            <span className="mono">{row.port ?? ''}</span>,
+            row.kind === 'io' ? (row.inputOnly ? 'input only' : 'signal') : row.kind,
+            [
+              ...row.functions,
+              ...(row.adc === undefined ? [] : [`analog ${row.adc}`]),
+              ...(row.pwm === undefined ? [] : ['PWM']),
+              ...(row.interrupt === undefined ? [] : ['interrupt']),
+            ].join(', '),
+            <span className={styles.weak}>{row.strange.join(' ')}</span>,
+          ])}
+        />
+      )}
+    </>
+  );
+}
+
+/** A board of one's own from a pasted pin table. */
+export function NewBoard() {
+  const navigate = useNavigate();
+  const [keep, keeping] = useKeepSheetsMutation();
+  const [title, setTitle] = useState('');
+  const [chip, setChip] = useState('');
+  const [volts, setVolts] = useState<number>(3.3);
+  const [text, setText] = useState('');
+  const asked = useDeferredValue(text);
+  const table = useMemo(() => readPinTable(asked), [asked]);
+  const ready = title.trim() !== '' && chip.trim() !== '' && table.rows.length > 0 && table.faults.length === 0 && asked === text;
+  const make = async (event: FormEvent) => {
+    event.preventDefault();
+    if (!ready) return;
+    const about = { id: `my-${slug(title)}`, title: title.trim(), chip: chip.trim(), form: 'own board', logicVolts: volts };
+    const read = readSheet(JSON.parse(JSON.stringify(boardFromTable(about, table.rows))));
+    const tell = (message: string) => void notifications.show({ message, color: 'brick', autoClose: false });
+    if (!read.ok) return tell(`${read.faults[0]!.path}: ${read.faults[0]!.fault}. The table is kept here.`);
+    const result = await keep([read.sheet]);
+    if (result.error) return tell(failureWords(result.error));
+    void navigate(`/sheets/${about.id}`);
+  };
+  return (
+    <SheetsPage title="New board from a pin table">
+      <form className={styles.newBoard} onSubmit={(event) => void make(event)}>
+        <section className={styles.newBoardForm}>
+          <TextInput
+            label="Title"
+            placeholder="Chip and form: XC8 stick, 20 pins"
+            value={title}
+            maxLength={70}
+            onChange={(e) => setTitle(e.currentTarget.value)}
+          />
+          <div className={styles.pair}>
+            <TextInput
+              label="Chip"
+              placeholder="its marking"
+              value={chip}
+              maxLength={40}
+              onChange={(e) => setChip(e.currentTarget.value)}
+            />
+            <NumberInput
+              size="xs"
+              label="Volts of its signals"
+              min={1.2}
+              max={5.5}
+              step={0.1}
+              value={volts}
+              onChange={(value) => typeof value === 'number' && setVolts(value)}
+            />
+          </div>
+          <Textarea
+            label="Pin table"
+            description="Paste it from a spreadsheet, a page or a text file. Columns are found by their titles: Pin, Name, GPIO, Functions, Header."
+            placeholder={EXAMPLE}
+            value={text}
+            onChange={(e) => setText(e.currentTarget.value)}
+            spellCheck={false}
+            classNames={{ input: styles.pasted! }}
+          />
+          <Button type="submit" disabled={!ready} loading={keeping.isLoading}>
+            Make the board
+          </Button>
+          {!ready && (
+            <p className="quiet">
+              {table.faults.length > 0
+                ? 'Mend the lines named at the right first.'
+                : 'It needs a title, the chip, and a table with a line for each pin.'}
+            </p>
+          )}
+        </section>
+        <section aria-label="What was understood" className={styles.preview}>
+          {text.trim() === '' ? (
+            <p className="quiet">What is understood of the table appears here as you paste it.</p>
+          ) : (
+            <Preview table={table} />
+          )}
+        </section>
+      </form>
+    </SheetsPage>
+  );
+}

@@ -1,0 +1,122 @@
+import { Button, Select } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
+import type { IndexedBoard, IndexedPart } from '@roof-chart/core/sheets/sheetIndex';
+import { useWorkbench } from '../../app/workbench';
+import { failureWords, useRemoveSheetMutation, useSheetPlansQuery } from '../../store/api';
+import { BoardFacts } from './BoardFacts';
+import { download } from './download';
+import { Group, ListTable } from './FactTable';
+import { PartFacts } from './PartFacts';
+import styles from './Sheets.module.css';
+
+/** Plans that stand on the sheet, each with the version it keeps. */
+function Uses({ id, newest }: { readonly id: string; readonly newest: number }) {
+  const uses = useSheetPlansQuery(id, { refetchOnMountOrArgChange: true });
+  const plans = uses.data?.plans ?? [];
+  if (plans.length === 0) return <p className="quiet">No plan uses it.</p>;
+  return (
+    <p>
+      Used by{' '}
+      {plans.map((use, at) => (
+        <span key={use.plan}>
+          {at > 0 && ', '}
+          <Link to={`/plans/${use.plan}/stock`}>{use.name}</Link>
+          {use.versions.some((v) => v < newest) && <span className={styles.weak}> keeps version {use.versions.join(', ')}</span>}
+        </span>
+      ))}
+      .
+    </p>
+  );
+}
+
+/** What changed between two versions, fact by fact. */
+function Versions({ versions }: { readonly versions: readonly (IndexedBoard | IndexedPart)[] }) {
+  const newest = versions.at(-1)!.sheet;
+  const [from, setFrom] = useState(String(versions.at(-2)!.sheet.version));
+  const before = versions.find((v) => String(v.sheet.version) === from)?.sheet ?? newest;
+  const changes = diffSheets(before, newest);
+  return (
+    <Group title="Versions">
+      <Select
+        label={`What changed up to version ${newest.version}, since`}
+        data={versions.slice(0, -1).map((v) => ({ value: String(v.sheet.version), label: `version ${v.sheet.version}` }))}
+        value={from}
+        onChange={(value) => value && setFrom(value)}
+        allowDeselect={false}
+        maw={280}
+      />
+      <ListTable
+        label="Changed facts"
+        heads={['Fact', 'Before', 'Now']}
+        rows={changes.map((c) => [<span className="mono">{c.path}</span>, c.before ?? '(none)', c.after ?? '(none)'])}
+      />
+    </Group>
+  );
+}
+
+/** One sheet with every fact and its source. */
+export function SheetCard({ entry, own }: { readonly entry: IndexedBoard | IndexedPart; readonly own: boolean }) {
+  const { sheet } = entry;
+  const { sheets } = useWorkbench();
+  const navigate = useNavigate();
+  const [remove] = useRemoveSheetMutation();
+  const versions = [...sheets.versions.values()].filter((v) => v.sheet.id === sheet.id).sort((a, b) => a.sheet.version - b.sheet.version);
+  const onRemove = async () => {
+    const result = await remove(sheet.id);
+    if (result.error) notifications.show({ message: failureWords(result.error), color: 'brick' });
+    else {
+      download(`${sheet.id}.json`, sheet);
+      notifications.show({ message: `“${sheet.title}” is removed. Its last version was downloaded: import it to have it back.` });
+      void navigate('/sheets');
+    }
+  };
+  return (
+    <article className={styles.card} aria-label={sheet.title}>
+      <header className={styles.cardHead}>
+        <div>
+          <h2>{sheet.title}</h2>
+          <p className="quiet">{sheet.summary}</p>
+          <p className={styles.idLine}>
+            <span className="mono">{sheet.id}</span>, version <span className="num">{sheet.version}</span>, {own ? 'your own' : 'shipped'},
+            chip <span className="mono">{sheet.chip}</span>
+          </p>
+          <Uses id={sheet.id} newest={sheet.version} />
+        </div>
+        <div className={styles.actions}>
+          {own ? (
+            <Button component={Link} to={`/sheets/${sheet.id}/edit`}>
+              Edit
+            </Button>
+          ) : (
+            <Button component={Link} to={`/sheets/${sheet.id}/edit?copy`}>
+              Copy as my own
+            </Button>
+          )}
+          <Button variant="default" onClick={() => download(`${sheet.id}.json`, sheet)}>
+            Download
+          </Button>
+          {own && (
+            <Button variant="subtle" color="brick" onClick={() => void onRemove()}>
+              Remove
+            </Button>
+          )}
+        </div>
+      </header>
+      {sheet.unknown.length > 0 && (
+        <div className={styles.unknown}>
+          <b>Not known, so left out or assumed:</b>
+          <ul>
+            {sheet.unknown.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {versions.length > 1 && <Versions key={sheet.id} versions={versions} />}
+      {'pins' in entry ? <BoardFacts board={entry} /> : <PartFacts part={entry.sheet} />}
+    </article>
+  );
+}

@@ -1,0 +1,143 @@
+import { Button, Textarea } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
+import { readSheet } from '@roof-chart/core/sheets/readSheet';
+import { useWorkbench } from '../../app/workbench';
+import { failureWords, useKeepSheetsMutation } from '../../store/api';
+import { placeOf, syntaxFault, type TextPlace } from './jsonPlace';
+import { SheetsPage } from './SheetsPage';
+import styles from './Sheets.module.css';
+
+interface Fault {
+  readonly path: string;
+  readonly fault: string;
+  readonly place: TextPlace;
+}
+
+/** What is wrong with the text, place by place; the sheet where nothing is. */
+function readText(text: string) {
+  const syntax = syntaxFault(text);
+  if (syntax) return { faults: [{ path: '', ...syntax }] as readonly Fault[] };
+  const result = readSheet(JSON.parse(text));
+  if (result.ok) return { faults: [] as readonly Fault[], sheet: result.sheet };
+  return { faults: result.faults.map((f): Fault => ({ ...f, place: placeOf(text, f.path) })) };
+}
+
+const draftKey = (id: string, copy: boolean) => `roof-chart-sheet:${copy ? 'copy:' : ''}${id}`;
+
+/** The editor of a sheet's text: every fault is named with its place while one types, and nothing unsound is kept.
+ *  What is typed stays in this browser until it is saved or thrown away. */
+export function SheetEditor() {
+  const { id = '' } = useParams();
+  const [search] = useSearchParams();
+  const copy = search.has('copy');
+  const { sheets } = useWorkbench();
+  const navigate = useNavigate();
+  const [keep, keeping] = useKeepSheetsMutation();
+  const entry = sheets.boards.get(id) ?? sheets.parts.get(id);
+  const original = useMemo(() => {
+    if (!entry) return '';
+    const sheet = copy
+      ? { ...entry.sheet, id: `my-${id}`.slice(0, 64), title: `My ${entry.sheet.title}`.slice(0, 80), version: 1 }
+      : entry.sheet;
+    return JSON.stringify(sheet, null, 2);
+  }, [entry, id, copy]);
+  const [restored] = useState(() => localStorage.getItem(draftKey(id, copy)));
+  const [text, setText] = useState(restored ?? original);
+  const area = useRef<HTMLTextAreaElement>(null);
+  const asked = useDeferredValue(text);
+  const { faults, sheet } = useMemo(() => readText(asked), [asked]);
+  const changes = useMemo(() => (sheet && !copy && entry ? diffSheets(entry.sheet, sheet) : []), [sheet, copy, entry]);
+  if (!entry) return <Navigate to="/sheets" replace />;
+
+  const type = (next: string) => {
+    setText(next);
+    if (next === original) localStorage.removeItem(draftKey(id, copy));
+    else localStorage.setItem(draftKey(id, copy), next);
+  };
+  const goTo = ({ line, start, end }: TextPlace) => {
+    const box = area.current;
+    if (!box) return;
+    box.focus();
+    box.setSelectionRange(start, Math.min(end, start + 200));
+    box.scrollTop = Math.max(0, (line - 6) * (box.scrollHeight / text.split('\n').length));
+  };
+  const save = async () => {
+    if (!sheet) return;
+    const result = await keep([sheet]);
+    if (result.error) return void notifications.show({ message: failureWords(result.error), color: 'brick', autoClose: false });
+    localStorage.removeItem(draftKey(id, copy));
+    const { version, how } = result.data.sheets[0]!;
+    notifications.show({ message: how === 'same' ? 'Nothing was new.' : `“${sheet.title}” is kept as version ${version}.` });
+    void navigate(`/sheets/${sheet.id}`);
+  };
+  const dirty = text !== original;
+  return (
+    <SheetsPage title={copy ? `Copy of ${entry.sheet.title}` : `Edit ${entry.sheet.title}`}>
+      <div className={styles.editor}>
+        <section aria-label="Text of the sheet">
+          {restored !== null && restored !== original && text === restored && (
+            <p className={styles.draft}>
+              This is what you typed last time; it was not saved yet.{' '}
+              <Button variant="subtle" onClick={() => type(original)}>
+                Start anew
+              </Button>
+            </p>
+          )}
+          <Textarea
+            ref={area}
+            aria-label="The sheet as JSON"
+            value={text}
+            onChange={(event) => type(event.currentTarget.value)}
+            spellCheck={false}
+            classNames={{ input: styles.json! }}
+          />
+        </section>
+        <aside aria-label="State of the sheet" className={styles.state}>
+          <div className={styles.actions}>
+            <Button onClick={() => void save()} disabled={!sheet || asked !== text} loading={keeping.isLoading}>
+              {copy ? 'Save as my own' : 'Save as a new version'}
+            </Button>
+            <Button variant="default" component={Link} to={`/sheets/${id}`}>
+              {dirty ? 'Leave it for later' : 'Back'}
+            </Button>
+          </div>
+          <div aria-live="polite">
+            {faults.length === 0 ? (
+              <p className={styles.sound}>The sheet is sound.</p>
+            ) : (
+              <p className={styles.unsound}>
+                {faults.length} {faults.length === 1 ? 'fault' : 'faults'}:
+              </p>
+            )}
+          </div>
+          <ul className={styles.faults}>
+            {faults.slice(0, 50).map((f) => (
+              <li key={f.path + f.fault}>
+                <button type="button" onClick={() => goTo(f.place)}>
+                  <span className="num">line {f.place.line}</span> <span className="mono">{f.path}</span>
+                  <span>{f.fault.replace(/^"[^"]*" /, '')}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+          {changes.length > 0 && (
+            <>
+              <h3 className={styles.small}>Changed facts</h3>
+              <ul className={styles.changes}>
+                {changes.slice(0, 60).map((c) => (
+                  <li key={c.path}>
+                    <span className="mono">{c.path}</span> {c.before ?? '(none)'} → {c.after ?? '(none)'}
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+          {copy && <p className="quiet">Give it an id of its own: lower-case letters, digits and dashes. Plans find it by that id.</p>}
+        </aside>
+      </div>
+    </SheetsPage>
+  );
+}

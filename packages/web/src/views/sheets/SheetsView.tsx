@@ -1,0 +1,179 @@
+import { Button, FileButton, TextInput, UnstyledButton } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { IconSearch } from '@tabler/icons-react';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { Link, NavLink, useNavigate, useParams } from 'react-router';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { searchParts } from '@roof-chart/core/sheets/searchParts';
+import { useWorkbench } from '../../app/workbench';
+import { failureWords, useCatalogueQuery, useKeepSheetsMutation } from '../../store/api';
+import { FAMILY_WORDS } from '../stock/stockWords';
+import { download } from './download';
+import { readImport } from './readImport';
+import { SheetCard } from './SheetCard';
+import styles from './Sheets.module.css';
+import { SheetsPage } from './SheetsPage';
+
+type Shown = 'all' | 'boards' | 'parts' | 'own';
+const SHOWN: readonly (readonly [Shown, string])[] = [
+  ['all', 'All'],
+  ['boards', 'Boards'],
+  ['parts', 'Parts'],
+  ['own', 'My own'],
+];
+
+const fitsBoard = (board: BoardSheet, query: string): boolean => {
+  const hay = `${board.title} ${board.chip} ${board.form} ${board.summary} ${board.id}`.toLowerCase();
+  return query
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => hay.includes(word));
+};
+
+interface Section {
+  readonly head: string;
+  readonly sheets: readonly (BoardSheet | PartSheet)[];
+}
+
+function useSections(query: string, shown: Shown, own: ReadonlySet<string>): readonly Section[] {
+  const { sheets } = useWorkbench();
+  return useMemo(() => {
+    const keep = (sheet: BoardSheet | PartSheet) => shown !== 'own' || own.has(sheet.id);
+    const boards =
+      shown === 'parts'
+        ? []
+        : [...sheets.boards.values()]
+            .map((b) => b.sheet)
+            .filter((b) => fitsBoard(b, query) && keep(b))
+            .sort((a, b) => a.title.localeCompare(b.title));
+    const all = [...sheets.parts.values()].map((p) => p.sheet);
+    const parts = shown === 'boards' ? [] : searchParts(all, query).filter(keep);
+    const families = query.trim()
+      ? [{ head: 'Parts', sheets: parts }]
+      : FAMILIES.map((f) => ({ head: FAMILY_WORDS[f], sheets: parts.filter((p) => p.family === f) }));
+    return [{ head: 'Boards', sheets: boards }, ...families].filter((section) => section.sheets.length > 0);
+  }, [sheets, query, shown, own]);
+}
+
+function Importer() {
+  const navigate = useNavigate();
+  const [keep] = useKeepSheetsMutation();
+  const take = async (file: File | null) => {
+    if (!file) return;
+    const read = readImport(await file.text(), file.name);
+    const tell = (message: string) => void notifications.show({ message, color: 'brick', autoClose: false });
+    if (!read.ok) return tell(read.words);
+    const result = await keep(read.sheets);
+    if (result.error) return tell(failureWords(result.error));
+    const { sheets } = result.data;
+    notifications.show({ message: sheets.map((s) => `${s.id}: ${s.how === 'same' ? 'nothing new' : `version ${s.version}`}`).join('; ') });
+    void navigate(`/sheets/${sheets[0]!.id}`);
+  };
+  return (
+    <FileButton accept="application/json,.json" onChange={(file) => void take(file)} inputProps={{ 'aria-label': 'Sheet file to import' }}>
+      {(props) => (
+        <Button variant="default" {...props}>
+          Import a file
+        </Button>
+      )}
+    </FileButton>
+  );
+}
+
+/** The catalogue and the builder's own sheets. */
+export function SheetsView() {
+  const { id } = useParams();
+  const { sheets } = useWorkbench();
+  const catalogue = useCatalogueQuery();
+  const own = useMemo(() => new Set(catalogue.data?.own ?? []), [catalogue.data]);
+  const [query, setQuery] = useState('');
+  const [shown, setShown] = useState<Shown>('all');
+  const asked = useDeferredValue(query);
+  const sections = useSections(asked, shown, own);
+  const entry = id ? (sheets.boards.get(id) ?? sheets.parts.get(id)) : undefined;
+  const bundle = () =>
+    download('my-sheets.json', {
+      sheets: [...sheets.versions.values()].map((v) => v.sheet).filter((s) => own.has(s.id) && !newer(s, [...sheets.versions.values()])),
+    });
+  const tools = (
+    <>
+      {own.size > 0 && (
+        <Button variant="subtle" onClick={bundle}>
+          Download my own
+        </Button>
+      )}
+      <Importer />
+      <Button component={Link} to="/sheets/new-board">
+        New board from a pin table
+      </Button>
+    </>
+  );
+  return (
+    <SheetsPage title="Sheets" tools={tools}>
+      <div className={styles.columns}>
+        <nav className={styles.index} aria-label="Sheets">
+          <TextInput
+            aria-label="Search sheets"
+            placeholder="Name, chip, label, address…"
+            leftSection={<IconSearch size={14} />}
+            value={query}
+            maxLength={120}
+            onChange={(event) => setQuery(event.currentTarget.value)}
+          />
+          <div className={styles.filter} role="group" aria-label="Which sheets">
+            {SHOWN.map(([value, words]) => (
+              <UnstyledButton
+                key={value}
+                aria-pressed={shown === value}
+                className={shown === value ? styles.filterOn : styles.filterOff}
+                onClick={() => setShown(value)}
+              >
+                {words}
+              </UnstyledButton>
+            ))}
+          </div>
+          {sections.length === 0 && (
+            <p className="quiet">
+              {shown === 'own' && own.size === 0
+                ? 'No sheets of your own yet. Copy a shipped one, import a file, or paste the pin table of your board.'
+                : `No sheet matches “${asked}”.`}
+            </p>
+          )}
+          {sections.map((section) => (
+            <div key={section.head}>
+              <h2 className={styles.sectionHead}>
+                {section.head} <span className="num">{section.sheets.length}</span>
+              </h2>
+              <ul>
+                {section.sheets.map((sheet) => (
+                  <li key={sheet.id}>
+                    <NavLink to={`/sheets/${sheet.id}`} className={({ isActive }) => (isActive ? styles.linkOn! : styles.link!)}>
+                      {sheet.title}
+                      {own.has(sheet.id) && <span className={styles.ownMark}> own</span>}
+                    </NavLink>
+                  </li>
+                ))}
+              </ul>
+            </div>
+          ))}
+        </nav>
+        <div className={styles.cardBox}>
+          {entry ? (
+            <SheetCard key={entry.sheet.id} entry={entry} own={own.has(entry.sheet.id)} />
+          ) : id ? (
+            <p className={styles.hello}>There is no sheet {id}. It may have been removed, or it is in another browser’s catalogue.</p>
+          ) : (
+            <p className={styles.hello}>
+              {sheets.boards.size} boards and {sheets.parts.size} parts. Choose one to see every fact, how far it can be trusted and where
+              it comes from.
+            </p>
+          )}
+        </div>
+      </div>
+    </SheetsPage>
+  );
+}
+
+const newer = (sheet: { id: string; version: number }, all: readonly { sheet: { id: string; version: number } }[]): boolean =>
+  all.some((v) => v.sheet.id === sheet.id && v.sheet.version > sheet.version);

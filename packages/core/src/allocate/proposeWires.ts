@@ -45,12 +45,16 @@ const wireTo = (item: PlanTerminal, end: Extract<Edit, { kind: 'wire' }>['end'])
   end,
 });
 
+function tied(draft: Draft, item: PlanTerminal, tie: 'ground' | 'supply', maxVolts = item.part.supply?.volts.max ?? 0): Edit[] {
+  if (tie === 'ground') return [wireTo(item, { to: 'ground' })];
+  const rail = strapRail(draft.board, maxVolts);
+  return rail ? [wireTo(item, { to: 'rail', rail: rail.id })] : [];
+}
+
 function strapEnd(draft: Draft, item: PlanTerminal): Edit[] {
   const strap = item.part.bus.straps?.find((s) => s.by === 'terminal' && (s.terminal ?? s.id) === item.terminal.id);
-  const tie = strap?.states.find((s) => s.id === strap.default)?.tie;
-  if (tie === 'ground') return [wireTo(item, { to: 'ground' })];
-  const rail = tie === 'supply' ? strapRail(draft.board, strap?.maxVolts ?? item.part.supply?.volts.max ?? 0) : undefined;
-  return rail ? [wireTo(item, { to: 'rail', rail: rail.id })] : [];
+  const tie = strap ? strap.states.find((s) => s.id === strap.default)?.tie : item.terminal.ties?.[0];
+  return tie ? tied(draft, item, tie, strap?.maxVolts) : [];
 }
 
 function proposeSupply(draft: Draft, placement: Placement): void {
@@ -59,6 +63,8 @@ function proposeSupply(draft: Draft, placement: Placement): void {
     if (item.terminal.role === 'ground') draft.take([wireTo(item, { to: 'ground' })]);
     else if (item.terminal.role === 'supply.vcc' && rail) draft.take([wireTo(item, { to: 'rail', rail: rail.id })]);
     else if (item.terminal.role === 'strap') draft.take(strapEnd(draft, item));
+    // Enables and modes that must only rest somewhere are tied there: a pin is worth more.
+    else if (item.terminal.ties?.length === 1) draft.take(tied(draft, item, item.terminal.ties[0]!));
   }
 }
 

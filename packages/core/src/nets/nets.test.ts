@@ -98,3 +98,24 @@ test('addresses follow terminal straps by wire, jumpers by state, and defaults w
   );
   expect(addresses(strapped)).toEqual([[0x69], [0x68, 0x52], [0x44]]);
 });
+
+test('parts of a chain share the select of its head; without the chain two selects on a pin are two signals', () => {
+  const pair = edited(
+    stick(),
+    sheets,
+    add('one', 'matrix-8x8-max7219'),
+    add('two', 'matrix-8x8-max7219'),
+    wire('one:CS', 'GP17'),
+    wire('two:CS', 'GP17'),
+  );
+  expect(findNets(pair, sheets).byPin.get('GP17')!.signals).toHaveLength(2);
+  const chained = edited(pair, sheets, wire('two:DIN', 'one:DOUT'));
+  expect(
+    findNets(chained, sheets)
+      .byPin.get('GP17')!
+      .signals.map((s) => s.id),
+  ).toEqual(['one:CS']);
+  // A chain in a circle ends somewhere, too.
+  const circle = edited(chained, sheets, wire('one:DIN', 'two:DOUT'));
+  expect(findNets(circle, sheets).byPin.get('GP17')).toBeDefined();
+});

@@ -10,14 +10,28 @@ export interface PlanTerminal {
   readonly part: PartSheet;
   readonly terminal: PartTerminal;
   readonly wire: Wire | undefined;
+  /** The part at the head of the chain this part is in: itself where it is in none. */
+  readonly head: string;
+}
+
+/** The first part of a chain, found from its data-in backwards. A chain in a circle has no head but where one began. */
+function chainHead(plan: Plan, placement: Placement, sheets: Sheets, passed: ReadonlySet<string> = new Set()): string {
+  const input = partSheet(sheets, placement.sheet)?.sheet.terminals.list.find((t) => t.chain === 'in');
+  const end = input && plan.wires[terminalKey(placement.id, input.id)]?.end;
+  if (end?.to !== 'terminal' || passed.has(placement.id)) return placement.id;
+  const before = plan.placements.find((p) => p.id === end.placement);
+  const output = before && partSheet(sheets, before.sheet)?.terminals.get(end.terminal);
+  if (output?.chain !== 'out') return placement.id;
+  return chainHead(plan, before!, sheets, new Set([...passed, placement.id]));
 }
 
 /** Every terminal of a placement in printed order; empty where its sheet is gone. */
 export function terminalsOf(plan: Plan, placement: Placement, sheets: Sheets): readonly PlanTerminal[] {
   const part = partSheet(sheets, placement.sheet)?.sheet;
+  const head = chainHead(plan, placement, sheets);
   return (part?.terminals.list ?? []).map((terminal) => {
     const key = terminalKey(placement.id, terminal.id);
-    return { key, placement, part: part!, terminal, wire: plan.wires[key] };
+    return { key, placement, part: part!, terminal, wire: plan.wires[key], head };
   });
 }
 
@@ -26,7 +40,10 @@ export function planTerminals(plan: Plan, sheets: Sheets): readonly PlanTerminal
   return plan.placements.flatMap((placement) => terminalsOf(plan, placement, sheets));
 }
 
-/** What makes two terminals the same signal when they meet on one pin: bus lines join, all else is private. */
+/** What makes two terminals the same signal when they meet on one pin: bus lines join, parts of a chain share the
+ *  select, latch and clock of its head, all else is private. */
 export function signalOf(item: PlanTerminal): string {
-  return PIN_ROLES[item.terminal.role]?.shared ? item.terminal.role : item.key;
+  if (PIN_ROLES[item.terminal.role]?.shared) return item.terminal.role;
+  const follows = item.head !== item.placement.id && PIN_ROLES[item.terminal.role]?.output && !item.terminal.chain;
+  return follows ? terminalKey(item.head, item.terminal.id) : item.key;
 }

@@ -8,7 +8,7 @@ import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets } from '@roof-chart/core/nets/nets';
 import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOf, partOf } from '@roof-chart/core/plan/edit';
 import { type Plan, sameEnd, type WireColour, type WireEnd } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { announce } from '../../app/announcer';
@@ -60,7 +60,7 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number): HangRo
         volts={at === 1 ? supplyNote(plan, item, (end) => endWords(plan, sheets, end)) : undefined}
         label={item.terminal.label}
         colour={item.wire?.colour}
-        value={value}
+        value={item.wire?.end.to === 'terminal' ? `→ ${endLabel(plan, sheets, item.wire.end)}` : value}
         wrong={row.mark === 'clash'}
         missing={item.terminal.need === 'needed'}
       />
@@ -69,6 +69,11 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number): HangRo
     at: row.at,
     mark: row.mark,
   };
+}
+
+/** The label of the terminal a chain or an expander goes on to; its part is in the row's full name. */
+function endLabel(plan: Plan, sheets: Sheets, end: Extract<WireEnd, { to: 'terminal' }>): string {
+  return partOf(plan, end.placement, sheets)?.terminals.get(end.terminal)?.label ?? end.terminal;
 }
 
 /** "3V3" beside a part: the rail its supply terminal is on. */

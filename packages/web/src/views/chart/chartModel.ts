@@ -67,6 +67,8 @@ function wrongTerminals(findings: readonly Finding[]): ReadonlySet<string> {
 
 const isClash = (net: Net | undefined): boolean => net !== undefined && net.pins.length > 0 && net.signals.length > 1;
 
+const NOWHERE: readonly string[] = [];
+
 /** Rows of the chart, part by part. */
 export function chartGroups(
   plan: Plan,
@@ -84,7 +86,8 @@ export function chartGroups(
     const clash = item.wire?.end.to === 'pin' && (isClash(nets.byTerminal.get(item.key)) || wrong.has(item.key));
     groups.get(item.placement.id)!.push({
       item,
-      could: couldColumns(board, item, blocks),
+      // What is soldered stays: rings would invite to move it.
+      could: item.placement.onBoard ? NOWHERE : couldColumns(board, item, blocks),
       at: item.wire ? columnOfEnd(item.wire.end) : null,
       mark: clash || (wrong.has(item.key) && item.wire) ? 'clash' : item.wire?.locked ? 'locked' : 'does',
     });

@@ -1,6 +1,6 @@
-import { ActionIcon } from '@mantine/core';
+import { ActionIcon, Button, UnstyledButton } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { formatAddress } from '@roof-chart/core/quantity/format';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets, type Nets } from '@roof-chart/core/nets/nets';
@@ -8,8 +8,10 @@ import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { addressesOf } from '@roof-chart/core/nets/addresses';
 import type { Placement, Plan } from '@roof-chart/core/plan/plan';
-import { FAMILIES } from '@roof-chart/core/sheets/partSheet';
-import { partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
+import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EditableName } from '../../app/PlanName';
 import { useReviewed, useWorkbench } from '../../app/workbench';
 import { FAMILY_WORDS } from './stockWords';
@@ -39,6 +41,7 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
             <span className={styles.done}>wired</span>
           )}
         </span>
+        <NewerSheet placement={placement.id} was={part} now={sheets.parts.get(placement.sheet.id)?.sheet} />
       </div>
       {placement.onBoard ? (
         <span className="quiet">on the board</span>
@@ -55,6 +58,47 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
         </ActionIcon>
       )}
     </li>
+  );
+}
+
+/** Offers the newest version of a sheet that the plan was made with an older one of: what would change, then the step. */
+function NewerSheet({
+  placement,
+  was,
+  now,
+}: {
+  /** Null for the board. */
+  readonly placement: string | null;
+  readonly was: BoardSheet | PartSheet | undefined;
+  readonly now: BoardSheet | PartSheet | undefined;
+}) {
+  const { edit } = useWorkbench();
+  const [open, setOpen] = useState(false);
+  const changes = useMemo(() => (open && was && now ? diffSheets(was, now) : []), [open, was, now]);
+  if (!was || !now || now.version <= was.version) return null;
+  return (
+    <div className={styles.newer}>
+      <UnstyledButton className={styles.more} aria-expanded={open} onClick={() => setOpen(!open)}>
+        Its sheet has a version {now.version}; this plan keeps {was.version}
+      </UnstyledButton>
+      {open && (
+        <>
+          <ul className={styles.changes}>
+            {changes.map((c) => (
+              <li key={c.path}>
+                <span className="mono">{c.path}</span>: {c.before ?? '(none)'} → {c.after ?? '(none)'}
+              </li>
+            ))}
+          </ul>
+          <Button
+            variant="default"
+            onClick={() => edit([{ kind: 'take-sheet', placement, version: now.version }], `take version ${now.version} of ${now.title}`)}
+          >
+            Take version {now.version}
+          </Button>
+        </>
+      )}
+    </div>
   );
 }
 
@@ -104,6 +148,7 @@ export function PartList({ plan }: { readonly plan: Plan }) {
           them in the Chart.
         </p>
       )}
+      <NewerSheet placement={null} was={boardSheet(sheets, plan.board)?.sheet} now={sheets.boards.get(plan.board.id)?.sheet} />
       {plan.placements.length > 0 && <Counts plan={plan} nets={nets} />}
       {byFamily(plan, sheets).map(({ head, placements }) => (
         <div key={head}>

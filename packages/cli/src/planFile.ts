@@ -1,6 +1,6 @@
-import { planSchema } from '@roof-chart/core/plan/planSchema';
+import { type PlanFile, readPlanFile } from '@roof-chart/core/plan/planFile';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { unsafePlace } from '@roof-chart/core/sheets/unsafePlace';
+import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { InputFault, type Io } from './io';
 
 /** A JSON document from a file or standard input.
@@ -14,13 +14,26 @@ export function readJson(io: Io, path: string): unknown {
   }
 }
 
+/** A plan as opened: its sheets are the shipped ones and those that its file carries. */
+export interface OpenPlan {
+  readonly plan: Plan;
+  readonly sheets: Sheets;
+  /** What the file carried, to be written back. */
+  readonly carried: PlanFile['sheets'];
+}
+
 /** A plan from a file.
  *  @throws InputFault with the first place that is no plan */
-export function readPlanFile(io: Io, path: string): Plan {
-  const document = readJson(io, path);
-  const unsafe = unsafePlace(document);
-  if (unsafe !== undefined) throw new InputFault(`${path}: ${unsafe}: a key or a depth that no plan has`);
-  const { error, value } = planSchema.validate(document, { convert: false });
-  if (error) throw new InputFault(`${path}: ${error.details[0]!.path.join('.') || 'the document'}: ${error.message}`);
-  return value as Plan;
+export function openPlanFile(io: Io, shipped: Sheets, path: string): OpenPlan {
+  const read = readPlanFile(readJson(io, path));
+  if (!read.ok) throw new InputFault(`${path}: ${read.path}: ${read.fault}`);
+  const { plan, sheets: carried } = read.file;
+  // A shipped sheet is right as it is shipped; only what is not shipped comes from the file.
+  const foreign = carried.filter((sheet) => !shipped.boards.has(sheet.id) && !shipped.parts.has(sheet.id));
+  if (foreign.length === 0) return { plan, sheets: shipped, carried };
+  try {
+    return { plan, sheets: indexSheets([...[...shipped.versions.values()].map((s) => s.sheet), ...foreign]), carried };
+  } catch (error) {
+    throw new InputFault(`${path}: sheets: ${(error as Error).message}`);
+  }
 }

@@ -4,7 +4,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
-import { readPlanFile } from '../planFile';
+import { openPlanFile } from '../planFile';
 
 function asText(plan: Plan, sheets: Sheets, finding: Finding): string {
   const said = sayFinding(plan, sheets, finding);
@@ -13,8 +13,8 @@ function asText(plan: Plan, sheets: Sheets, finding: Finding): string {
 }
 
 /** Findings of a plan file. Exit code 0 without a clash, 1 with one. */
-export function check(io: Io, sheets: Sheets, file: string, json: boolean): ExitCode {
-  const plan = readPlanFile(io, file);
+export function check(io: Io, shipped: Sheets, file: string, json: boolean): ExitCode {
+  const { plan, sheets } = openPlanFile(io, shipped, file);
   const result = reviewPlan(plan, sheets);
   if (!result.ok)
     throw new InputFault(`${file}: the plan needs the ${result.missing.kind} sheet ${result.missing.id}, which is not in the catalogue`);

@@ -11,7 +11,7 @@ import { defaultStrap } from '@roof-chart/core/sheets/defaultStrap';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { unsafePlace } from '@roof-chart/core/sheets/unsafePlace';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
-import { readJson, readPlanFile } from '../planFile';
+import { openPlanFile, type OpenPlan, readJson } from '../planFile';
 import { diffText, planText } from '../planText';
 
 /** Where the changed plan goes: back into its file, to another, or to standard output. */
@@ -22,9 +22,10 @@ export interface Target {
 const asJson = (value: unknown): string => JSON.stringify(value, null, 2);
 
 /** Standard input has no place to write back to: its plan goes to standard output. */
-function deliver(io: Io, plan: Plan, file: string, { out = file }: Target): ExitCode {
-  if (out === '-') io.out(asJson(plan));
-  else io.write(out, `${asJson(plan)}\n`);
+function deliver(io: Io, plan: Plan, file: string, { out = file }: Target, carried: OpenPlan['carried'] = []): ExitCode {
+  const document = carried.length > 0 ? { ...plan, sheets: carried } : plan;
+  if (out === '-') io.out(asJson(document));
+  else io.write(out, `${asJson(document)}\n`);
   return EXIT.clean;
 }
 
@@ -58,25 +59,25 @@ export function create(
 }
 
 /** `add`: a part, with the wires that fit unless told otherwise. */
-export function add(io: Io, sheets: Sheets, file: string, partId: string, options: Target & { readonly wires: boolean }): ExitCode {
-  const plan = readPlanFile(io, file);
+export function add(io: Io, shipped: Sheets, file: string, partId: string, options: Target & { readonly wires: boolean }): ExitCode {
+  const { plan, sheets, carried } = openPlanFile(io, shipped, file);
   const part = sheets.parts.get(partId)?.sheet;
   if (!part) throw new InputFault(`there is no part ${partId}: give one of ${nearest(sheets.parts.keys())}`);
   const addition = options.wires ? additionOf(plan, sheets, part) : undefined;
   const edits: readonly Edit[] = addition?.edits ?? [{ kind: 'add-placement', placement: newPlacement(plan, part) }];
-  return deliver(io, applied(plan, edits, sheets), file, options);
+  return deliver(io, applied(plan, edits, sheets), file, options, carried);
 }
 
 /** `edit`: a JSON list of edits, all or none. */
-export function edit(io: Io, sheets: Sheets, file: string, editsFile: string, options: Target): ExitCode {
+export function edit(io: Io, shipped: Sheets, file: string, editsFile: string, options: Target): ExitCode {
   if (file === '-' && editsFile === '-') throw new InputFault('the plan and the edits cannot both come from standard input');
-  const plan = readPlanFile(io, file);
+  const { plan, sheets, carried } = openPlanFile(io, shipped, file);
   const document = readJson(io, editsFile);
   const unsafe = unsafePlace(document);
   if (unsafe !== undefined) throw new InputFault(`${editsFile}: ${unsafe}: a key or a depth that no edit has`);
   const { error, value } = editsSchema.required().validate(document, { convert: false });
   if (error) throw new InputFault(`${editsFile}: ${error.details[0]!.path.join('.') || 'the list'}: ${error.message}`);
-  return deliver(io, applied(plan, value as Edit[], sheets), file, options);
+  return deliver(io, applied(plan, value as Edit[], sheets), file, options, carried);
 }
 
 function terminal(text: string): { placement: string; terminal: string } {
@@ -93,28 +94,31 @@ function endOf(text: string): WireEnd {
 }
 
 /** `wire`: one terminal to an end, or `open` to unwire it. */
-export function wire(io: Io, sheets: Sheets, file: string, from: string, to: string, options: Target): ExitCode {
+export function wire(io: Io, shipped: Sheets, file: string, from: string, to: string, options: Target): ExitCode {
   const place = terminal(from);
   const change: Edit = to === 'open' ? { kind: 'unwire', ...place } : { kind: 'wire', ...place, end: endOf(to) };
-  return deliver(io, applied(readPlanFile(io, file), [change], sheets), file, options);
+  const { plan, sheets, carried } = openPlanFile(io, shipped, file);
+  return deliver(io, applied(plan, [change], sheets), file, options, carried);
 }
 
 /** `lock`: one wire, or with `off` free again. */
-export function lock(io: Io, sheets: Sheets, file: string, at: string, options: Target & { readonly off: boolean }): ExitCode {
-  return deliver(io, applied(readPlanFile(io, file), [{ kind: 'lock', ...terminal(at), locked: !options.off }], sheets), file, options);
+export function lock(io: Io, shipped: Sheets, file: string, at: string, options: Target & { readonly off: boolean }): ExitCode {
+  const { plan, sheets, carried } = openPlanFile(io, shipped, file);
+  return deliver(io, applied(plan, [{ kind: 'lock', ...terminal(at), locked: !options.off }], sheets), file, options, carried);
 }
 
 /** `show`: the plan as text, or its document. */
-export function show(io: Io, sheets: Sheets, file: string, json: boolean): ExitCode {
-  const plan = readPlanFile(io, file);
+export function show(io: Io, shipped: Sheets, file: string, json: boolean): ExitCode {
+  const { plan, sheets } = openPlanFile(io, shipped, file);
   io.out(json ? asJson(plan) : planText(plan, sheets));
   return EXIT.clean;
 }
 
 /** `diff`: what differs, or with JSON the edits that lead from the first to the second. Exit code 1 where anything does. */
-export function diff(io: Io, sheets: Sheets, from: string, to: string, json: boolean): ExitCode {
+export function diff(io: Io, shipped: Sheets, from: string, to: string, json: boolean): ExitCode {
   if (from === '-' && to === '-') throw new InputFault('only one of the plans can come from standard input');
-  const [a, b] = [readPlanFile(io, from), readPlanFile(io, to)];
+  const { plan: a } = openPlanFile(io, shipped, from);
+  const { plan: b, sheets } = openPlanFile(io, shipped, to);
   if (a.board.id !== b.board.id) throw new InputFault(`the plans stand on different boards: ${a.board.id} and ${b.board.id}`);
   const edits = diffPlans(a, b, (part, strap) => defaultStrap(sheets, part, strap));
   const lines = diffText(a, b, sheets);

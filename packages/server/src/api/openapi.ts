@@ -184,6 +184,13 @@ export const OPENAPI = {
         responses: { 201: json('The plan', ref('StoredPlan')), ...bad, 422: problem('Unknown board') },
       },
     },
+    '/api/plans/file': {
+      post: {
+        summary: 'Opens a plan file; sheets it carries that are not shipped are kept as own ones',
+        requestBody: body({ type: 'object', description: 'A plan document with a list `sheets`' }),
+        responses: { 201: json('The plan', ref('StoredPlan')), ...bad, 422: problem('Its sheets do not bear the plan out') },
+      },
+    },
     '/api/plans/{id}': {
       get: {
         summary: 'One plan, its revision in ETag',

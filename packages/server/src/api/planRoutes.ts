@@ -4,7 +4,9 @@ import type { Edit } from '@roof-chart/core/plan/edit';
 import { editsSchema } from '@roof-chart/core/plan/editSchema';
 import { idSchema, nameSchema } from '@roof-chart/core/plan/planSchema';
 import type { EditOutcome, PlanStore } from '../store/planStore';
-import type { SheetSource } from '../store/sheetShelf';
+import { readPlanFile } from '@roof-chart/core/plan/planFile';
+import { importPlan } from '../store/importPlan';
+import type { SheetShelf } from '../store/sheetShelf';
 import { ApiError, route, valid } from './apiError';
 import { planEvents } from './planEvents';
 
@@ -66,7 +68,7 @@ function answer(id: string, outcome: EditOutcome): number {
 }
 
 /** Plans over HTTP: parse, ask the store, answer. */
-export function planRoutes(store: PlanStore, shelf: SheetSource): Router {
+export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
   const router = Router();
 
   router.get(
@@ -93,6 +95,26 @@ export function planRoutes(store: PlanStore, shelf: SheetSource): Router {
         });
       const made = await store.createEmpty(body.name, { id: board.id, version: board.version });
       res.status(201).location(`/api/plans/${made.plan.id}`).set('ETag', etag(made.revision)).json(made);
+    }),
+  );
+
+  router.post(
+    '/file',
+    route(async (req, res) => {
+      const read = readPlanFile(req.body);
+      if (!read.ok) throw new ApiError(400, { code: 'no-plan-file', message: `This is no plan file: ${read.fault}.`, path: read.path });
+      const made = await importPlan(store, shelf, read.file);
+      if (!made.ok)
+        throw new ApiError(422, {
+          code: 'plan-unsound',
+          message: `The plan cannot be opened: ${made.fault}. Nothing was kept.`,
+          path: made.path,
+        });
+      res
+        .status(201)
+        .location(`/api/plans/${made.stored.plan.id}`)
+        .set('ETag', etag(made.stored.revision))
+        .json({ ...made.stored, kept: made.kept });
     }),
   );
 

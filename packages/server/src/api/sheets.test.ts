@@ -87,3 +87,51 @@ test('own sheets are there again after a restart; a shipped sheet under their id
   await later.load();
   expect([later.own, later.current.parts.get('my-lamp')!.sheet]).toEqual([['my-other'], shipped]);
 });
+
+describe('plan files', () => {
+  const send = (document: unknown) =>
+    api()
+      .post('/api/plans/file')
+      .send(document as object);
+  const document = () => {
+    const lamp = mine({ id: 'carried-lamp', version: 3 });
+    const board = { id: 'rp2040-stick-40', version: 1 };
+    const placements = [{ id: 'light-1', sheet: { id: 'carried-lamp', version: 3 }, name: 'Lamp', straps: {} }];
+    const wires = { 'light-1:A': { end: { to: 'pin', pin: 'GP2' }, colour: 'green', locked: false } };
+    const plan = {
+      format: 'roof-chart-plan',
+      formatVersion: 1,
+      id: 'travelling',
+      name: 'Travelling',
+      board,
+      placements,
+      wires,
+      ticks: {},
+      accepted: {},
+    };
+    return { ...plan, sheets: [lamp] };
+  };
+
+  test('a plan opens with the sheet it carries, as that sheet is kept here; the second time under an id of its own', async () => {
+    const { body } = await send(document()).expect(201);
+    expect(body).toMatchObject({ plan: { id: 'travelling', placements: [{ sheet: { id: 'carried-lamp', version: 1 } }] }, revision: 1 });
+    const twice = (await send(document()).expect(201)).body as { plan: { id: string } };
+    expect(twice.plan.id).not.toBe('travelling');
+    expect((await catalogue()).sheets.filter((s) => s.id === 'carried-lamp')).toHaveLength(1);
+  });
+
+  test('a file that is no plan, or that its sheets do not bear out, keeps nothing', async () => {
+    const before = (await catalogue()).own;
+    expect((await send({ hello: 1 }).expect(400)).body).toMatchObject({ error: { code: 'no-plan-file' } });
+    const lost = document();
+    const bad = {
+      ...lost,
+      wires: { 'light-1:Z': lost.wires['light-1:A'] },
+      sheets: [mine({ id: 'carried-lamp', version: 3, title: 'Other' })],
+    };
+    expect((await send(bad).expect(422)).body).toMatchObject({ error: { code: 'plan-unsound', path: 'wires.light-1:Z' } });
+    const alone = { ...lost, placements: [{ ...lost.placements[0]!, sheet: { id: 'nowhere', version: 1 } }], sheets: [] };
+    expect((await send(alone).expect(422)).body).toMatchObject({ error: { path: 'placements.0.sheet.id' } });
+    expect((await catalogue()).own).toEqual(before);
+  });
+});

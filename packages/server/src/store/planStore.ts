@@ -80,6 +80,11 @@ export class PlanStore {
     return row ? this.#stored(this.source.manager, row) : undefined;
   }
 
+  /** Whether a plan, a deleted one too, has this id. */
+  isTaken(id: string): Promise<boolean> {
+    return this.source.getRepository(PlanEntity).existsBy({ id });
+  }
+
   /** Stores a plan that has no row yet, at revision 1. */
   async create(plan: Plan): Promise<StoredPlan> {
     const at = this.now().toISOString();

@@ -57,6 +57,10 @@ export class SheetShelf implements SheetSource {
     return [...this.shipped, ...this.#own];
   }
 
+  ships(id: string): boolean {
+    return this.shipped.some((sheet) => sheet.id === id);
+  }
+
   /** Ids of own sheets. */
   get own(): readonly string[] {
     return [...new Set(this.#own.map((sheet) => sheet.id))];
@@ -73,7 +77,7 @@ export class SheetShelf implements SheetSource {
   /** Keeps sheets, all or none: each as the next version of its id, unless nothing in it is new. */
   keep(sheets: readonly Sheet[]): Promise<KeepOutcome> {
     return this.#write(async () => {
-      const at = sheets.findIndex((sheet) => this.shipped.some((s) => s.id === sheet.id) || this.#otherKind(sheet));
+      const at = sheets.findIndex((sheet) => this.ships(sheet.id) || this.#otherKind(sheet));
       if (at >= 0) return { kind: 'taken', at, id: sheets[at]!.id };
       const kept: KeptSheet[] = [];
       await this.source.transaction(async (manager) => {

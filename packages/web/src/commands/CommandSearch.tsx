@@ -1,14 +1,17 @@
 import { useMantineColorScheme, useComputedColorScheme } from '@mantine/core';
 import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } from '@mantine/spotlight';
 import { memo, useMemo, useState } from 'react';
+import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { sayFinding } from '@roof-chart/core/checks/say';
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
+import { planDocument } from '@roof-chart/core/plan/planFile';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import { useReviewed, useWorkbench } from '../app/workbench';
 import { sessionActions } from '../store/sessionSlice';
-import { useAppDispatch, useAppSelector } from '../store/store';
+import { download } from '../app/download';
+import { type RootState, useAppDispatch, useAppSelector } from '../store/store';
 
 interface CommandSearchProps {
   readonly planId: string;
@@ -19,7 +22,12 @@ interface CommandSearchProps {
 type Group = SpotlightActionGroupData;
 
 function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Group {
-  const { undo, redo } = useWorkbench();
+  const { undo, redo, sheets } = useWorkbench();
+  const store = useStore<RootState>();
+  const save = () => {
+    const plan = store.getState().document.plan;
+    if (plan) download(`${plan.id}.json`, planDocument(plan, sheets));
+  };
   const navigate = useNavigate();
   const { setColorScheme } = useMantineColorScheme();
   const next = useComputedColorScheme('light') === 'dark' ? 'light' : 'dark';
@@ -42,6 +50,7 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
       action('versions', 'Versions: keep, compare, go back', onVersions, ['checkpoint', 'history']),
       action('theme', `Use the ${next} theme`, () => setColorScheme(next), ['dark', 'light']),
       action('keys', 'Keyboard shortcuts', onShortcuts, ['help']),
+      action('download', 'Download the plan file, with its sheets', save, ['export', 'save', 'file']),
       action('print', 'Print this view', () => window.print()),
     ],
   };

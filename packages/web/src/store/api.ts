@@ -67,6 +67,10 @@ export const api = createApi({
       query: (body) => ({ url: 'plans', method: 'POST', body }),
       invalidatesTags: ['plans'],
     }),
+    openPlanFile: build.mutation<StoredPlan & { readonly kept: readonly KeptSheet[] }, unknown>({
+      query: (body) => ({ url: 'plans/file', method: 'POST', body }),
+      invalidatesTags: ['plans', 'sheets'],
+    }),
     deletePlan: build.mutation<void, string>({
       query: (id) => ({ url: `plans/${id}`, method: 'DELETE' }),
       invalidatesTags: ['plans'],
@@ -97,6 +101,7 @@ export const {
   useKeepSheetsMutation,
   useRemoveSheetMutation,
   useSheetPlansQuery,
+  useOpenPlanFileMutation,
   usePlansQuery,
   useCreatePlanMutation,
   useDeletePlanMutation,

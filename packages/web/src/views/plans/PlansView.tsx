@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Select, TextInput } from '@mantine/core';
+import { ActionIcon, Button, FileButton, Select, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { IconSearch, IconTrash } from '@tabler/icons-react';
 import { type FormEvent, useEffect, useMemo, useState } from 'react';
@@ -10,6 +10,7 @@ import {
   type PlanSummary,
   useCreatePlanMutation,
   useDeletePlanMutation,
+  useOpenPlanFileMutation,
   usePlansQuery,
   useRestorePlanMutation,
 } from '../../store/api';
@@ -68,7 +69,39 @@ function NewPlan() {
       <Button type="submit" size="sm" disabled={!board} loading={creating.isLoading}>
         Start the plan
       </Button>
+      <OpenFile />
     </form>
+  );
+}
+
+/** Opens a plan file: a plan with the sheets it carries. */
+function OpenFile() {
+  const navigate = useNavigate();
+  const [open] = useOpenPlanFileMutation();
+  const take = async (file: File | null) => {
+    if (!file) return;
+    const tell = (message: string) => void notifications.show({ message, color: 'brick', autoClose: false });
+    let document_: unknown;
+    try {
+      document_ = JSON.parse(await file.text());
+    } catch (error) {
+      return tell(`${file.name} is no JSON: ${(error as Error).message}. Nothing was opened.`);
+    }
+    const result = await open(document_);
+    if (result.error) return tell(`${file.name}: ${failureWords(result.error)}`);
+    const { plan, kept } = result.data;
+    const fresh = kept.filter((sheet) => sheet.how !== 'same').map((sheet) => sheet.id);
+    if (fresh.length > 0) notifications.show({ message: `With it came sheets that are now your own: ${fresh.join(', ')}.` });
+    void navigate(`/plans/${plan.id}/chart`);
+  };
+  return (
+    <FileButton accept="application/json,.json" onChange={(file) => void take(file)} inputProps={{ 'aria-label': 'Plan file to open' }}>
+      {(props) => (
+        <Button variant="default" {...props}>
+          Open a plan file
+        </Button>
+      )}
+    </FileButton>
   );
 }
 

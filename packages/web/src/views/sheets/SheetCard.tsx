@@ -7,7 +7,7 @@ import type { IndexedBoard, IndexedPart } from '@roof-chart/core/sheets/sheetInd
 import { useWorkbench } from '../../app/workbench';
 import { failureWords, useRemoveSheetMutation, useSheetPlansQuery } from '../../store/api';
 import { BoardFacts } from './BoardFacts';
-import { download } from './download';
+import { download } from '../../app/download';
 import { Group, ListTable } from './FactTable';
 import { PartFacts } from './PartFacts';
 import styles from './Sheets.module.css';

@@ -9,7 +9,7 @@ import { searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../app/workbench';
 import { failureWords, useCatalogueQuery, useKeepSheetsMutation } from '../../store/api';
 import { FAMILY_WORDS } from '../stock/stockWords';
-import { download } from './download';
+import { download } from '../../app/download';
 import { readImport } from './readImport';
 import { SheetCard } from './SheetCard';
 import styles from './Sheets.module.css';

@@ -87,3 +87,19 @@ test('identify names a part from its labels and adds it', async ({ page }) => {
   await expect(first).toContainText('Mistaken for: The same size in three colours');
   await expect(first.getByRole('button', { name: /and wire it$/ })).toBeEnabled();
 });
+
+test('a plan file is downloaded with its sheets and opens again under an id of its own', async ({ page }) => {
+  await page.goto('/plans/ferry-dial/chart');
+  await expect(page.getByRole('row', { name: /^Dial display SCL, on L-SCK, locked/ })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('Download the plan file');
+  const arriving = page.waitForEvent('download');
+  await page.keyboard.press('Enter');
+  const path = await (await arriving).path();
+  await page.goto('/');
+  await page.getByLabel('Plan file to open').setInputFiles({ name: 'torn.json', mimeType: 'application/json', buffer: Buffer.from('{') });
+  await expect(page.getByText(/^torn.json is no JSON/)).toBeVisible();
+  await page.getByLabel('Plan file to open').setInputFiles(path);
+  await expect(page).toHaveURL(/\/plans\/[0-9a-f-]{36}\/chart$/);
+  await expect(page.getByRole('row', { name: /^Dial touch SDA, on T-SDA, locked/ })).toBeVisible();
+});

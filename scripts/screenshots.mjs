@@ -47,6 +47,42 @@ const PICTURES = [
       await page.locator('[data-row="light-1:A"] [role=rowheader]').click();
     },
   ],
+  [
+    'identify',
+    'light',
+    async (page) => {
+      await page.goto(`${hive}/stock`);
+      await page.getByRole('button', { name: 'Identify by labels' }).click();
+      await page.getByLabel('Printed labels').fill('GND VCC D0 D1 RES DC CS');
+      await page.getByText('Several fit').waitFor();
+    },
+  ],
+  ['sheets', 'light', async (page) => page.goto(`${base}/sheets/esp32-stick-38`)],
+  [
+    'sheet-editor',
+    'light',
+    async (page) => {
+      await page.goto(`${base}/sheets/motion-mpu6050/edit?copy`);
+      const text = page.getByLabel('The sheet as JSON');
+      await text.fill((await text.inputValue()).replace('"max": 5.5', '"max": -5.5'));
+      await page.getByText('1 fault').waitFor();
+      await page.getByRole('button', { name: /supply.volts.max/ }).click();
+    },
+  ],
+  [
+    'new-board',
+    'dark',
+    async (page) => {
+      await page.goto(`${base}/sheets/new-board`);
+      await page.getByLabel('Title').fill('XC8 stick, 8 pins');
+      await page.getByLabel('Chip').fill('XC8');
+      const rows = ['Pin\tName\tGPIO\tFunctions', '1\t3V3', '2\tGND', '3\tD0\tPA0\tI2C0 SDA / ADC0', '4\tD1\tPA1\tI2C0 SCL / WOBBLE'];
+      await page
+        .getByLabel('Pin table')
+        .fill([...rows, '5\tD2\tPA2\tSPI0 SCK / PWM', '6\tD2\tPA3\tSPI0 MOSI', '7\t5V', '8\tRST'].join('\n'));
+    },
+  ],
+  ['chart-on-board', 'light', async (page) => page.goto(`${base}/plans/ferry-dial/chart`)],
   ['build', 'light', async (page) => page.goto(`${hive}/build`)],
 ];
 

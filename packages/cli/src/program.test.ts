@@ -161,3 +161,25 @@ test('the digest of checked sheets changes with any of them', () => {
   expect(digestOf(files)).toBe(digestOf(sheetFiles(folder)));
   expect(digestOf(files.map((f, at) => (at === 3 ? { ...f, text: `${f.text} ` } : f)))).not.toBe(digestOf(files));
 });
+
+test('a plan file with a sheet of its own is worked on, and the sheet stays in it', async () => {
+  const lamp = { ...sheets.parts.get('led-red-5mm')!.sheet, id: 'my-lamp', title: 'My lamp' };
+  const files: Record<string, string> = {};
+  await cli(['new', 'rp2040-stick-40', '--out', 'p.json'], files);
+  const plan = JSON.parse(files['p.json']!) as Record<string, unknown>;
+  files['p.json'] = JSON.stringify({
+    ...plan,
+    placements: [{ id: 'lamp', sheet: { id: 'my-lamp', version: 1 }, name: 'Lamp', straps: {} }],
+    sheets: [lamp],
+  });
+  expect(await cli(['wire', 'p.json', 'lamp:A', 'GP2'], files)).toMatchObject({ code: 0, err: '' });
+  expect(await cli(['wire', 'p.json', 'lamp:K', 'ground'], files)).toMatchObject({ code: 0 });
+  expect((JSON.parse(files['p.json']) as { sheets: { id: string }[] }).sheets.map((s) => s.id)).toEqual(['my-lamp']);
+  expect((await cli(['show', 'p.json'], files)).out).toMatch(/lamp {2}Lamp {2}\(my-lamp\)/);
+  expect(await cli(['check', 'p.json'], files)).toMatchObject({ code: 0, out: 'No findings.' });
+  files['bad.json'] = files['p.json'].replace('"maxMilliamps": 20', '"maxMilliamps": -20');
+  expect(await cli(['check', 'bad.json'], files)).toMatchObject({
+    code: 2,
+    err: expect.stringMatching(/^bad.json: sheets.0.polarity.maxMilliamps: /),
+  });
+});

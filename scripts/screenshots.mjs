@@ -1,6 +1,6 @@
 // node scripts/screenshots.mjs: one current picture of each view, from the demo data, into docs/screenshots/.
 import { spawn } from 'node:child_process';
-import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { build, checkNode, install, main, root, run, tool } from './steps.mjs';
@@ -95,7 +95,7 @@ await main(async () => {
   // The large plan is made up for measuring; its board joins the catalogue for these pictures only.
   await run(process.execPath, [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(root, 'bench'), quiet: true });
   await run(process.execPath, [join(root, 'bench/dist/main.mjs'), join(data, 'large')], { quiet: true });
-  copyFileSync(join(root, 'demo/plans/hive-watch.json'), join(data, 'large/plans/hive-watch.json'));
+  for (const name of readdirSync(join(root, 'demo/plans'))) copyFileSync(join(root, 'demo/plans', name), join(data, 'large/plans', name));
   const extra = ['--catalogue', join(data, 'large/catalogue'), '--examples', join(data, 'large/plans')];
   const server = spawn(
     process.execPath,

@@ -1,4 +1,5 @@
 import { Command, CommanderError } from 'commander';
+import { sheetJsonSchema } from '@roof-chart/core/sheets/jsonSchema';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { check } from './commands/check';
 import { checkPages } from './commands/checkPages';
@@ -98,6 +99,15 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .action((options: { json: boolean; note?: string }) =>
       done(options.note ? noteChecked(catalogueFolder, options.note) : listSheets(io, sheets(), options.json)),
     );
+  program
+    .command('schemas')
+    .description('Writes the JSON Schemas of sheets.')
+    .argument('<folder>', 'folder of the schemas')
+    .action((folder: string) => {
+      for (const kind of ['board', 'part'] as const)
+        io.write(`${folder}/${kind}-sheet.schema.json`, `${JSON.stringify(sheetJsonSchema(kind), null, 2)}\n`);
+      done(EXIT.clean);
+    });
   program
     .command('check-pages')
     .description('Writes the documentation pages of the checks.')

@@ -1,0 +1,149 @@
+import type Joi from 'joi';
+import { boardSchema } from './boardSchema';
+import { partSchema } from './partSchema';
+
+/** The published shape of sheets: JSON Schema, draft 2020-12, made from the validator so that the two cannot part.
+ *  What a JSON Schema cannot say stays with the validator and is listed in its description. */
+export const BEYOND_SHAPE = [
+  'min ≤ typ ≤ max in every range',
+  'peakMilliamps at least typicalMilliamps',
+  'ids unique within straps, strap states and devices, addresses within a device',
+  'everything that ties facts together: declared controllers and rails, positions without gaps, strap tables, terminals of the bus',
+] as const;
+
+export interface JsonSchema {
+  readonly [key: string]: unknown;
+}
+
+interface Rule {
+  readonly name: string;
+  readonly args?: { readonly limit?: unknown; readonly regex?: string; readonly comparator?: string };
+}
+
+interface When {
+  readonly ref: { readonly path: readonly string[] };
+  readonly is: Described;
+  readonly then?: Described;
+  readonly otherwise?: Described;
+}
+
+/** What Joi says of one of its schemas; the parts that the sheets use. */
+interface Described {
+  readonly type: string;
+  readonly flags?: { readonly presence?: string; readonly only?: boolean; readonly unknown?: boolean };
+  readonly allow?: readonly unknown[];
+  readonly rules?: readonly Rule[];
+  readonly keys?: { readonly [key: string]: Described };
+  readonly patterns?: readonly { readonly schema: Described; readonly rule: Described }[];
+  readonly dependencies?: readonly { readonly rel: string; readonly peers: readonly string[] }[];
+  readonly items?: readonly Described[];
+  readonly ordered?: readonly Described[];
+  readonly matches?: readonly { readonly schema: Described }[];
+  readonly whens?: readonly When[];
+}
+
+const regexOf = (text: string): string => text.replace(/^\/|\/[a-z]*$/g, '');
+
+function stringSchema(rules: readonly Rule[]): JsonSchema {
+  const schema: { [key: string]: unknown } = { type: 'string', minLength: 1 };
+  for (const { name, args } of rules) {
+    if (name === 'pattern') schema['pattern'] = regexOf(args!.regex!);
+    if (name === 'min') schema['minLength'] = args!.limit;
+    if (name === 'max') schema['maxLength'] = args!.limit;
+  }
+  return schema;
+}
+
+function numberSchema(rules: readonly Rule[]): JsonSchema {
+  const schema: { [key: string]: unknown } = { type: 'number' };
+  for (const { name, args } of rules) {
+    const limit = typeof args?.limit === 'number' ? args.limit : undefined;
+    if (name === 'integer') schema['type'] = 'integer';
+    if (limit === undefined) continue;
+    if (name === 'min') schema['minimum'] = limit;
+    if (name === 'max') schema['maximum'] = limit;
+    if (name === 'greater') schema['exclusiveMinimum'] = limit;
+  }
+  return schema;
+}
+
+function arraySchema(described: Described): JsonSchema {
+  const schema: { [key: string]: unknown } = { type: 'array' };
+  if (described.ordered)
+    Object.assign(schema, { prefixItems: described.ordered.map(convert), items: false, minItems: described.ordered.length });
+  const [item] = described.items ?? [];
+  if (item) schema['items'] = convert(item);
+  for (const { name, args } of described.rules ?? []) {
+    if (name === 'min') schema['minItems'] = args!.limit;
+    if (name === 'max') schema['maxItems'] = args!.limit;
+    if (name === 'unique' && !args?.comparator) schema['uniqueItems'] = true;
+  }
+  return schema;
+}
+
+const isRequired = (described: Described): boolean => described.flags?.presence === 'required';
+
+/** A condition on a neighbour: what it must be, and what then holds for the key. */
+function condition(key: string, when: When): JsonSchema {
+  const neighbour = when.ref.path[0]!;
+  const holds = (presence: string | undefined): JsonSchema =>
+    presence === 'required' ? { required: [key] } : presence === 'forbidden' ? { not: { required: [key] } } : {};
+  return {
+    if: { properties: { [neighbour]: { enum: allowed(when.is) } }, required: [neighbour] },
+    then: holds(when.then?.flags?.presence),
+    else: holds(when.otherwise?.flags?.presence),
+  };
+}
+
+function objectSchema(described: Described): JsonSchema {
+  const keys = Object.entries(described.keys ?? {});
+  const required = keys.filter(([, value]) => isRequired(value)).map(([key]) => key);
+  const conditions = keys.flatMap(([key, value]) => (value.whens ?? []).map((when) => condition(key, when)));
+  const together = (described.dependencies ?? []).filter((d) => d.rel === 'and');
+  const pattern = described.patterns?.[0];
+  return {
+    type: 'object',
+    ...(keys.length > 0 ? { properties: Object.fromEntries(keys.map(([key, value]) => [key, convert(value)])) } : {}),
+    ...(required.length > 0 ? { required } : {}),
+    ...(pattern ? { patternProperties: { [regexOf(pattern.schema.rules![0]!.args!.regex!)]: convert(pattern.rule) } } : {}),
+    ...(described.flags?.unknown ? {} : { additionalProperties: false }),
+    ...(together.length > 0
+      ? { dependentRequired: Object.fromEntries(together.flatMap((d) => d.peers.map((p) => [p, d.peers.filter((q) => q !== p)]))) }
+      : {}),
+    ...(conditions.length > 0 ? { allOf: conditions } : {}),
+  };
+}
+
+const allowed = (described: Described): readonly unknown[] =>
+  (described.allow ?? []).filter((value) => !(typeof value === 'object' && value !== null && 'override' in value));
+
+function convert(described: Described): JsonSchema {
+  if (described.flags?.only) return { enum: allowed(described) };
+  switch (described.type) {
+    case 'string':
+      return stringSchema(described.rules ?? []);
+    case 'number':
+      return numberSchema(described.rules ?? []);
+    case 'boolean':
+      return { type: 'boolean' };
+    case 'array':
+      return arraySchema(described);
+    case 'object':
+      return objectSchema(described);
+    case 'alternatives':
+      return { anyOf: described.matches!.map((match) => convert(match.schema)) };
+    default:
+      throw new Error(`A sheet schema has the type ${described.type}, which no JSON Schema is written for`);
+  }
+}
+
+/** The JSON Schema of board or part sheets. */
+export function sheetJsonSchema(kind: 'board' | 'part'): JsonSchema {
+  const schema: Joi.Schema = kind === 'board' ? boardSchema : partSchema;
+  return {
+    $schema: 'https://json-schema.org/draft/2020-12/schema',
+    title: `Sheet of a ${kind}`,
+    description: `The shape of a ${kind} sheet. Checked besides: ${BEYOND_SHAPE.join('; ')}.`,
+    ...convert(schema.describe() as unknown as Described),
+  };
+}

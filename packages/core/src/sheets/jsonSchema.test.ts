@@ -34,10 +34,11 @@ function places(value: unknown, at: Step = []): readonly Step[] {
   return [at, ...Object.entries(value).flatMap(([key, member]) => places(member, [...at, Array.isArray(value) ? Number(key) : key]))];
 }
 
-function changed(document: unknown, at: Step, change: (parent: any, key: string | number) => void): unknown {
-  // eslint-disable-line @typescript-eslint/no-explicit-any
+type Loose = any; // eslint-disable-line @typescript-eslint/no-explicit-any
+
+function changed(document: unknown, at: Step, change: (parent: Loose, key: string | number) => void): unknown {
   const copy = structuredClone(document);
-  const parent = at.slice(0, -1).reduce<any>((node, key) => node[key], copy); // eslint-disable-line
+  const parent = at.slice(0, -1).reduce((node: Loose, key) => node[key] as Loose, copy as Loose);
   change(parent, at.at(-1)!);
   return copy;
 }
@@ -77,7 +78,7 @@ test('the JSON Schema and the validator accept and refuse the same documents', (
           if (how === 'set') parent[key] = junk;
           else if (how === 'add') parent[Array.isArray(parent) ? parent.length : 'extra'] = junk;
           else if (Array.isArray(parent)) parent.splice(Number(key), 1);
-          else delete parent[key];
+          else Reflect.deleteProperty(parent as object, key);
         });
         const { joi, schema } = bothSay(sheet.kind, document);
         expect({ id: sheet.id, place, how, junk, schema }).toEqual({ id: sheet.id, place, how, junk, schema: joi });

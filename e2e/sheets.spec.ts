@@ -103,3 +103,18 @@ test('a plan file is downloaded with its sheets and opens again under an id of i
   await expect(page).toHaveURL(/\/plans\/[0-9a-f-]{36}\/chart$/);
   await expect(page.getByRole('row', { name: /^Dial touch SDA, on T-SDA, locked/ })).toBeVisible();
 });
+
+test('a part from nothing: the faults lead from one empty fact to the next until it is sound', async ({ page }) => {
+  await page.goto('/sheets');
+  await page.getByRole('link', { name: 'New part' }).click();
+  const text = page.getByRole('textbox', { name: 'The sheet as JSON' });
+  await expect(page.getByRole('button', { name: /^line \d+ title/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Save as my own' })).toBeDisabled();
+  // Every empty fact is filled, as a person would who goes from fault to fault.
+  await text.fill((await text.inputValue()).replaceAll('""', '"Rain sensor"').replace('"my-part"', '"my-rain-sensor"'));
+  await expect(page.getByText('The sheet is sound')).toBeVisible();
+  await page.getByRole('button', { name: 'Save as my own' }).click();
+  await expect(page.getByText('my-rain-sensor, version 1, your own')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove' }).click();
+  await expect(page.getByText('Its last version was downloaded')).toBeVisible();
+});

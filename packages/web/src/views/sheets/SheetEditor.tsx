@@ -6,6 +6,7 @@ import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
 import { useWorkbench } from '../../app/workbench';
 import { failureWords, useKeepSheetsMutation } from '../../store/api';
+import { BLANK_PART } from './blankPart';
 import { placeOf, syntaxFault, type TextPlace } from './jsonPlace';
 import { SheetsPage } from './SheetsPage';
 import styles from './Sheets.module.css';
@@ -25,6 +26,9 @@ function readText(text: string) {
   return { faults: result.faults.map((f): Fault => ({ ...f, place: placeOf(text, f.path) })) };
 }
 
+/** In place of an id: a part from nothing. A sheet with this very id would be hidden from the editor; none is shipped. */
+const BLANK = 'new-part';
+
 const draftKey = (id: string, copy: boolean) => `roof-chart-sheet:${copy ? 'copy:' : ''}${id}`;
 
 /** The editor of a sheet's text: every fault is named with its place while one types, and nothing unsound is kept.
@@ -36,21 +40,23 @@ export function SheetEditor() {
   const { sheets } = useWorkbench();
   const navigate = useNavigate();
   const [keep, keeping] = useKeepSheetsMutation();
+  const blank = id === BLANK;
   const entry = sheets.boards.get(id) ?? sheets.parts.get(id);
   const original = useMemo(() => {
+    if (blank) return JSON.stringify(BLANK_PART, null, 2);
     if (!entry) return '';
     const sheet = copy
       ? { ...entry.sheet, id: `my-${id}`.slice(0, 64), title: `My ${entry.sheet.title}`.slice(0, 80), version: 1 }
       : entry.sheet;
     return JSON.stringify(sheet, null, 2);
-  }, [entry, id, copy]);
+  }, [entry, id, copy, blank]);
   const [restored] = useState(() => localStorage.getItem(draftKey(id, copy)));
   const [text, setText] = useState(restored ?? original);
   const area = useRef<HTMLTextAreaElement>(null);
   const asked = useDeferredValue(text);
   const { faults, sheet } = useMemo(() => readText(asked), [asked]);
   const changes = useMemo(() => (sheet && !copy && entry ? diffSheets(entry.sheet, sheet) : []), [sheet, copy, entry]);
-  if (!entry) return <Navigate to="/sheets" replace />;
+  if (!entry && !blank) return <Navigate to="/sheets" replace />;
 
   const type = (next: string) => {
     setText(next);
@@ -75,7 +81,7 @@ export function SheetEditor() {
   };
   const dirty = text !== original;
   return (
-    <SheetsPage title={copy ? `Copy of ${entry.sheet.title}` : `Edit ${entry.sheet.title}`}>
+    <SheetsPage title={blank ? 'New part' : copy ? `Copy of ${entry!.sheet.title}` : `Edit ${entry!.sheet.title}`}>
       <div className={styles.editor}>
         <section aria-label="Text of the sheet">
           {restored !== null && restored !== original && text === restored && (
@@ -98,9 +104,9 @@ export function SheetEditor() {
         <aside aria-label="State of the sheet" className={styles.state}>
           <div className={styles.actions}>
             <Button onClick={() => void save()} disabled={!sheet || asked !== text} loading={keeping.isLoading}>
-              {copy ? 'Save as my own' : 'Save as a new version'}
+              {copy || blank ? 'Save as my own' : 'Save as a new version'}
             </Button>
-            <Button variant="default" component={Link} to={`/sheets/${id}`}>
+            <Button variant="default" component={Link} to={blank ? '/sheets' : `/sheets/${id}`}>
               {dirty ? 'Leave it for later' : 'Back'}
             </Button>
           </div>
@@ -135,7 +141,9 @@ export function SheetEditor() {
               </ul>
             </>
           )}
-          {copy && <p className="quiet">Give it an id of its own: lower-case letters, digits and dashes. Plans find it by that id.</p>}
+          {(copy || blank) && (
+            <p className="quiet">Give it an id of its own: lower-case letters, digits and dashes. Plans find it by that id.</p>
+          )}
         </aside>
       </div>
     </SheetsPage>

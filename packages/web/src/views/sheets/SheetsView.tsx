@@ -104,6 +104,9 @@ export function SheetsView() {
         </Button>
       )}
       <Importer />
+      <Button variant="default" component={Link} to="/sheets/new-part/edit">
+        New part
+      </Button>
       <Button component={Link} to="/sheets/new-board">
         New board from a pin table
       </Button>

@@ -14,10 +14,24 @@ export interface PlanTerminal {
   readonly head: string;
 }
 
+const NONE: ReadonlySet<string> = new Set();
+const chainInputs = new WeakMap<PartSheet, string | null>();
+
+/** The data-in of a part that chains, or null. Remembered: nets are found anew at every edit. */
+function chainInput(part: PartSheet): string | null {
+  let input = chainInputs.get(part);
+  if (input === undefined) {
+    input = part.terminals.list.find((t) => t.chain === 'in')?.id ?? null;
+    chainInputs.set(part, input);
+  }
+  return input;
+}
+
 /** The first part of a chain, found from its data-in backwards. A chain in a circle has no head but where one began. */
-function chainHead(plan: Plan, placement: Placement, sheets: Sheets, passed: ReadonlySet<string> = new Set()): string {
-  const input = partSheet(sheets, placement.sheet)?.sheet.terminals.list.find((t) => t.chain === 'in');
-  const end = input && plan.wires[terminalKey(placement.id, input.id)]?.end;
+function chainHead(plan: Plan, placement: Placement, sheets: Sheets, passed: ReadonlySet<string> = NONE): string {
+  const part = partSheet(sheets, placement.sheet)?.sheet;
+  const input = part && chainInput(part);
+  const end = input ? plan.wires[terminalKey(placement.id, input)]?.end : undefined;
   if (end?.to !== 'terminal' || passed.has(placement.id)) return placement.id;
   const before = plan.placements.find((p) => p.id === end.placement);
   const output = before && partSheet(sheets, before.sheet)?.terminals.get(end.terminal);

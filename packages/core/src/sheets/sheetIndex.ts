@@ -37,14 +37,19 @@ const versionKey = ({ id, version }: SheetRef): string => `${id}@${version}`;
 
 /** The board sheet a plan was made with; the newest one where that version is not there any more. */
 export function boardSheet(sheets: Sheets, ref: SheetRef): IndexedBoard | undefined {
+  const newest = sheets.boards.get(ref.id);
+  // Nearly always the one; making the key of a version for each question would be half of finding the nets.
+  if (newest?.sheet.version === ref.version) return newest;
   const kept = sheets.versions.get(versionKey(ref));
-  return kept && 'pins' in kept ? kept : sheets.boards.get(ref.id);
+  return kept && 'pins' in kept ? kept : newest;
 }
 
 /** The part sheet a placement was made with; the newest one where that version is not there any more. */
 export function partSheet(sheets: Sheets, ref: SheetRef): IndexedPart | undefined {
+  const newest = sheets.parts.get(ref.id);
+  if (newest?.sheet.version === ref.version) return newest;
   const kept = sheets.versions.get(versionKey(ref));
-  return kept && 'terminals' in kept ? kept : sheets.parts.get(ref.id);
+  return kept && 'terminals' in kept ? kept : newest;
 }
 
 /** The pin on which the facts of a conductor stand.

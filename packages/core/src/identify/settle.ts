@@ -1,10 +1,9 @@
+import { formatAddress } from '../quantity/format';
 import type { PartSheet } from '../sheets/partSheet';
 import type { Candidate, Clues } from './identify';
 
 /** Candidates so near to the first that the clues do not part them. */
 const NEAR = 0.08;
-
-const hex = (address: number): string => `0x${address.toString(16).toUpperCase().padStart(2, '0')}`;
 
 function groups(parts: readonly PartSheet[], by: (part: PartSheet) => string): ReadonlyMap<string, readonly PartSheet[]> {
   const found = new Map<string, PartSheet[]>();
@@ -18,7 +17,7 @@ const addresses = (part: PartSheet): readonly number[] =>
 /** "0x3C or 0x3D: OLED 128×64" */
 function addressLine(part: PartSheet): string {
   const own = addresses(part);
-  const said = own.length > 2 ? `${hex(own[0]!)} to ${hex(own.at(-1)!)}` : own.map(hex).join(' or ');
+  const said = own.length > 2 ? `${formatAddress(own[0]!)} to ${formatAddress(own.at(-1)!)}` : own.map(formatAddress).join(' or ');
   return `${said || 'no answer'}: ${part.title}`;
 }
 

@@ -1,6 +1,7 @@
+import { formatAddress } from '@roof-chart/core/quantity/format';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { ROLE_WORDS } from '@roof-chart/core/sheets/roles';
-import { addressWords } from '../stock/stockWords';
+import { deviceAddresses } from '../stock/stockWords';
 import { FactTable, Group, ListTable } from './FactTable';
 import { factRows } from './factWords';
 
@@ -16,13 +17,13 @@ function busRows(part: PartSheet) {
   const devices = (part.bus.devices ?? []).flatMap((device) => [
     {
       name: device.chip,
-      value: `${addressWords({ ...part, bus: { ...part.bus, devices: [device] } })}, ${HOW[device.how]}, at most ${device.maxHz / 1000} kHz, ${
+      value: `${deviceAddresses(device)}, ${HOW[device.how]}, at most ${device.maxHz / 1000} kHz, ${
         device.clockStretching === false ? 'no clock stretching' : 'may stretch the clock'
       }`,
     },
     ...(device.alsoAnswers ?? []).map((also) => ({
       name: `${device.chip} also`,
-      value: `0x${also.address.toString(16).toUpperCase()}: ${also.note}`,
+      value: `${formatAddress(also.address)}: ${also.note}`,
     })),
   ]);
   const straps = (part.bus.straps ?? []).map((strap) => ({

@@ -94,7 +94,7 @@ export function SheetsView() {
   const entry = id ? (sheets.boards.get(id) ?? sheets.parts.get(id)) : undefined;
   const bundle = () =>
     download('my-sheets.json', {
-      sheets: [...sheets.versions.values()].map((v) => v.sheet).filter((s) => own.has(s.id) && !newer(s, [...sheets.versions.values()])),
+      sheets: [...sheets.boards.values(), ...sheets.parts.values()].map((s) => s.sheet).filter((s) => own.has(s.id)),
     });
   const tools = (
     <>
@@ -177,6 +177,3 @@ export function SheetsView() {
     </SheetsPage>
   );
 }
-
-const newer = (sheet: { id: string; version: number }, all: readonly { sheet: { id: string; version: number } }[]): boolean =>
-  all.some((v) => v.sheet.id === sheet.id && v.sheet.version > sheet.version);

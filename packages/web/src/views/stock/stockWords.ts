@@ -1,5 +1,5 @@
 import { formatAddress, formatSi } from '@roof-chart/core/quantity/format';
-import type { Family, PartSheet } from '@roof-chart/core/sheets/partSheet';
+import type { Family, I2cDevice, PartSheet } from '@roof-chart/core/sheets/partSheet';
 
 export const FAMILY_WORDS: { readonly [F in Family]: string } = {
   display: 'Displays',
@@ -30,14 +30,15 @@ export function moduleWords(part: PartSheet): string {
   return [...new Set([...pullUps, ...shift, ...regulator, ...resistors])].join(', ');
 }
 
-/** "0x3C, 0x3D" or "0x20 to 0x27", of every device on the module. */
+/** "0x3C, 0x3D" or "0x20 to 0x27": what one device can be set to. */
+export function deviceAddresses(device: I2cDevice): string {
+  const own = device.addresses.map((a) => a.address).sort((a, b) => a - b);
+  return own.length > 2 ? `${formatAddress(own[0]!)} to ${formatAddress(own.at(-1)!)}` : own.map(formatAddress).join(', ');
+}
+
+/** The addresses of every device on the module. */
 export function addressWords(part: PartSheet): string {
-  return (part.bus.devices ?? [])
-    .map((device) => {
-      const own = device.addresses.map((a) => a.address).sort((a, b) => a - b);
-      return own.length > 2 ? `${formatAddress(own[0]!)} to ${formatAddress(own.at(-1)!)}` : own.map(formatAddress).join(', ');
-    })
-    .join(' and ');
+  return (part.bus.devices ?? []).map(deviceAddresses).join(' and ');
 }
 
 /** Parts that are forms of one thing, together, in the order of the first of each. */

@@ -53,6 +53,17 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       placement: fc.option(placement),
       version: fc.integer({ min: 1, max: 3 }),
     }),
+    'bench-note': fc.record({
+      kind: fc.constant('bench-note' as const),
+      sheet: fc.constantFrom(boardId, ...special.map((p) => p.id)),
+      fact: fc.constantFrom('electrical/pinMilliamps', 'electrical/pullUpOhms/max', 'supply/typicalMilliamps', 'supply', 'nowhere/x', 'id'),
+      note: fc.option(
+        fc.record(
+          { value: fc.constantFrom(3, 90_000, 'x'), words: name, date: fc.constant('2026-11-25') },
+          { requiredKeys: ['words', 'date'] },
+        ),
+      ),
+    }),
     accept: fc.record({
       kind: fc.constant('accept' as const),
       finding: fc.constantFrom('pin-shared/shared/GP2||', 'supply-wrong/sags-low/|a|a:VCC'),

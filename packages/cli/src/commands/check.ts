@@ -1,4 +1,5 @@
 import type { Finding } from '@roof-chart/core/checks/check';
+import { isAboutFacts } from '@roof-chart/core/checks/registry';
 import { sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { reviewPlan } from '@roof-chart/core/review/review';
@@ -27,7 +28,8 @@ export function check(io: Io, shipped: Sheets, file: string, json: boolean): Exi
     }));
     io.out(JSON.stringify({ plan: plan.name, findings: said, ledgers: result.review.ledgers }, null, 2));
   } else {
-    io.out(findings.length === 0 ? 'No findings.' : findings.map((f) => asText(plan, sheets, f)).join('\n'));
+    const lines = findings.map((f) => asText(plan, sheets, f));
+    io.out([...(findings.every(isAboutFacts) ? ['No findings.'] : []), ...lines].join('\n'));
   }
   return findings.some((f) => f.level === 'clash') ? EXIT.clashes : EXIT.clean;
 }

@@ -1,5 +1,5 @@
 import type { Source } from '../sheets/source';
-import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import type { IndexedBoard, SheetRef, Sheets } from '../sheets/sheetIndex';
 import type { Bus } from '../nets/buses';
 import type { Nets } from '../nets/nets';
 import type { PlanTerminal } from '../nets/terminals';
@@ -23,6 +23,8 @@ export type Datum =
   | { readonly is: 'address'; readonly value: number }
   | { readonly is: 'volts'; readonly value: number }
   | { readonly is: 'count'; readonly value: number }
+  /** Groups of facts (`supply`), sheet by sheet. */
+  | { readonly is: 'facts'; readonly of: readonly { readonly sheet: SheetRef; readonly groups: readonly string[] }[] }
   /** Text that stands in a sheet. */
   | { readonly is: 'words'; readonly text: string };
 
@@ -83,6 +85,8 @@ export interface Check {
   readonly code: string;
   /** The question it answers, for its page and for the list of what is checked. */
   readonly question: string;
+  /** `facts`: the finding is about what the sheets know, not about what the plan does with it, and adding a part does not bring it. */
+  readonly about?: 'facts';
   readonly messages: { readonly [id: string]: Message };
   readonly remedies: { readonly [id: string]: string };
   examine(context: CheckContext): readonly FindingDraft[];

@@ -4,11 +4,24 @@ import type { Check } from './check';
 import { pinCannot } from './pinCannot';
 import { pinReserved } from './pinReserved';
 import { pinShared } from './pinShared';
+import { sheetUnverified } from './sheetUnverified';
 import { supplyWrong } from './supplyWrong';
 import { terminalUnwired } from './terminalUnwired';
 
 /** Every check, sorted by code. */
-export const CHECKS: readonly Check[] = [addressShared, busPairIllegal, pinCannot, pinReserved, pinShared, supplyWrong, terminalUnwired];
+export const CHECKS: readonly Check[] = [
+  addressShared,
+  busPairIllegal,
+  pinCannot,
+  pinReserved,
+  pinShared,
+  sheetUnverified,
+  supplyWrong,
+  terminalUnwired,
+];
+
+/** Whether a finding is about what the sheets know, not about what the plan does. */
+export const isAboutFacts = (finding: { readonly code: string }): boolean => checkOf(finding.code).about === 'facts';
 
 /** The check of a code.
  *  @throws Error when no check has it */

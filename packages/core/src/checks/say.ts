@@ -1,6 +1,6 @@
 import { formatAddress, formatSi } from '../quantity/format';
 import { sourceLine } from '../sheets/source';
-import type { Sheets } from '../sheets/sheetIndex';
+import { boardSheet, partSheet, type SheetRef, type Sheets } from '../sheets/sheetIndex';
 import { boardOf, partOf } from '../plan/edit';
 import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
 import type { Data, Datum, Finding, Remedy } from './check';
@@ -59,9 +59,30 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
       return formatSi(datum.value, 'V');
     case 'count':
       return String(datum.value);
+    case 'facts':
+      return datum.of
+        .map(({ sheet, groups }) => `${saySheet(sheets, sheet)}: ${sayList(groups.map((g) => GROUP_WORDS[g] ?? g))}`)
+        .join('; ');
     case 'words':
       return datum.text;
   }
+}
+
+const GROUP_WORDS: { readonly [group: string]: string } = {
+  terminals: 'order and labels of its terminals',
+  bus: 'bus',
+  supply: 'supply voltage and current',
+  levels: 'logic levels',
+  module: 'pull-ups on the module',
+  pins: 'pins',
+  controllers: 'controllers',
+  rails: 'rails and their budgets',
+  electrical: 'electrical limits',
+  memory: 'memory',
+};
+
+function saySheet(sheets: Sheets, ref: SheetRef): string {
+  return (boardSheet(sheets, ref) ?? partSheet(sheets, ref))?.sheet.title ?? ref.id;
 }
 
 /** A template with its data put in.

@@ -1,6 +1,7 @@
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
+import { derived } from './derived';
 import { planTerminals, type PlanTerminal, signalOf } from './terminals';
 
 /** Everything one wire system joins. */
@@ -68,7 +69,9 @@ function makeNet(terminals: readonly PlanTerminal[], nodes: ReadonlySet<string>)
 }
 
 /** The nets of a plan, in the order of their first terminal. Unwired terminals are in none. */
-export function findNets(plan: Plan, sheets: Sheets): Nets {
+export const findNets = derived(makeNets);
+
+function makeNets(plan: Plan, sheets: Sheets): Nets {
   const board = boardOf(plan, sheets);
   const joined = new Joined();
   const wired = new Set<string>();

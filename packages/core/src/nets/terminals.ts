@@ -2,6 +2,7 @@ import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, type TerminalKey, terminalKey, type Wire } from '../plan/plan';
+import { derived } from './derived';
 
 /** A terminal of a placement with its sheet facts and its wire. */
 export interface PlanTerminal {
@@ -50,9 +51,9 @@ export function terminalsOf(plan: Plan, placement: Placement, sheets: Sheets): r
 }
 
 /** Every terminal of the plan, part by part in printed order. */
-export function planTerminals(plan: Plan, sheets: Sheets): readonly PlanTerminal[] {
-  return plan.placements.flatMap((placement) => terminalsOf(plan, placement, sheets));
-}
+export const planTerminals = derived((plan: Plan, sheets: Sheets): readonly PlanTerminal[] =>
+  plan.placements.flatMap((placement) => terminalsOf(plan, placement, sheets)),
+);
 
 /** What makes two terminals the same signal when they meet on one pin: bus lines join, parts of a chain share the
  *  select, latch and clock of its head, all else is private. */

@@ -1,7 +1,9 @@
+import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import { refuse, type Edit, type EditKind, type EditProblem, type EditResult, type EditRule } from './edit';
 import { accept } from './edits/accept';
 import { addPlacement } from './edits/addPlacement';
+import { benchNote } from './edits/benchNote';
 import { colour } from './edits/colour';
 import { lock } from './edits/lock';
 import { movePlacement } from './edits/movePlacement';
@@ -17,6 +19,7 @@ import type { Plan } from './plan';
 
 const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   accept,
+  'bench-note': benchNote,
   'add-placement': addPlacement,
   colour,
   lock,
@@ -37,7 +40,9 @@ export const EDIT_KINDS = Object.keys(RULES) as readonly EditKind[];
 export function applyEdit(plan: Plan, edit: Edit, sheets: Sheets): EditResult {
   // The table pairs each kind with its own rule; the compiler cannot follow the pairing through an index.
   const rule = Object.hasOwn(RULES, edit.kind) ? (RULES[edit.kind] as EditRule<EditKind>) : undefined;
-  return rule ? rule.apply(plan, edit as never, sheets) : refuse('kind', EDIT_KINDS.join(', '), String(edit.kind));
+  return rule
+    ? rule.apply(plan, edit as never, notedSheets(sheets, plan.benchNotes))
+    : refuse('kind', EDIT_KINDS.join(', '), String(edit.kind));
 }
 
 export type BatchResult =

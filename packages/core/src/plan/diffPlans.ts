@@ -82,7 +82,18 @@ export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, str
     ...keysOf(from.accepted, to.accepted)
       .filter((finding) => from.accepted[finding] !== to.accepted[finding])
       .map((finding): Edit => ({ kind: 'accept', finding, reason: to.accepted[finding] ?? null })),
+    ...noteEdits(from, to),
   ];
+}
+
+/** Bench notes that come, go or change. Last: a note must be about a sheet that the plan then uses. */
+function noteEdits(from: Plan, to: Plan): readonly Edit[] {
+  return keysOf(from.benchNotes, to.benchNotes).flatMap((key): Edit[] => {
+    const [before, after] = [from.benchNotes[key], to.benchNotes[key]];
+    if (JSON.stringify(before) === JSON.stringify(after)) return [];
+    const { sheet, fact, ...note } = (after ?? before)!;
+    return [{ kind: 'bench-note', sheet, fact, note: after ? note : null }];
+  });
 }
 
 function survives(from: Plan, to: Plan, id: string): boolean {

@@ -1,3 +1,4 @@
+import type { BenchNote } from '../sheets/benchNote';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
 import type { Placement, Plan, WireColour, WireEnd } from './plan';
 
@@ -22,6 +23,8 @@ export type Edit =
   | { readonly kind: 'tick'; readonly placement: string; readonly terminal: string; readonly end: WireEnd | null }
   /** `placement` is null for the board. */
   | { readonly kind: 'take-sheet'; readonly placement: string | null; readonly version: number }
+  /** The value is absent where the fact was found to be as the sheet says; `null` takes the note away. */
+  | { readonly kind: 'bench-note'; readonly sheet: string; readonly fact: string; readonly note: Omit<BenchNote, 'sheet' | 'fact'> | null }
   | { readonly kind: 'accept'; readonly finding: string; readonly reason: string | null };
 
 export type EditKind = Edit['kind'];

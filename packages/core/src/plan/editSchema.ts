@@ -4,9 +4,11 @@ import { PLAN_LIMITS } from './plan';
 import {
   colourSchema,
   factIdSchema,
+  factPathSchema,
   findingIdSchema,
   idSchema,
   nameSchema,
+  noteFields,
   placementSchema,
   reasonSchema,
   wireEndSchema,
@@ -17,6 +19,7 @@ const terminal = { placement: idSchema.required(), terminal: factIdSchema.requir
 
 const FIELDS: { readonly [K in EditKind]: Joi.PartialSchemaMap } = {
   accept: { finding: findingIdSchema.required(), reason: reasonSchema.allow(null).required() },
+  'bench-note': { sheet: idSchema.required(), fact: factPathSchema.required(), note: Joi.object(noteFields).allow(null).required() },
   'add-placement': { placement: placementSchema.required(), at },
   colour: { ...terminal, colour: colourSchema.required() },
   lock: { ...terminal, locked: Joi.boolean().required() },

@@ -1,3 +1,4 @@
+import type { BenchNotes } from '../sheets/benchNote';
 import type { SheetRef } from '../sheets/sheetIndex';
 
 /** The plan document: a value. Nothing in it is derived; everything shown comes from plan and sheets. */
@@ -45,10 +46,12 @@ export interface Plan {
   readonly ticks: { readonly [key: TerminalKey]: WireEnd };
   /** Findings that the builder lives with, by finding id, each with the reason in words. */
   readonly accepted: { readonly [finding: string]: string };
+  /** Facts that the builder measured, corrected or confirmed; they go before what the sheets say. */
+  readonly benchNotes: BenchNotes;
 }
 
 /** Bounds that keep a hostile or broken file from hurting anybody. */
-export const PLAN_LIMITS = { nameLength: 120, reasonLength: 400, placements: 200, editsPerBatch: 500 } as const;
+export const PLAN_LIMITS = { nameLength: 120, reasonLength: 400, placements: 200, benchNotes: 300, editsPerBatch: 500 } as const;
 
 /** @example terminalKey('display-1', 'SDA') // 'display-1:SDA' */
 export function terminalKey(placement: string, terminal: string): TerminalKey {
@@ -84,5 +87,16 @@ export function endKey(end: WireEnd): string {
 
 /** An empty plan on a board. The id and the name come from the caller (the core has no chance and no clock). */
 export function newPlan(id: string, name: string, board: SheetRef): Plan {
-  return { format: 'roof-chart-plan', formatVersion: 1, id, name, board, placements: [], wires: {}, ticks: {}, accepted: {} };
+  return {
+    format: 'roof-chart-plan',
+    formatVersion: 1,
+    id,
+    name,
+    board,
+    placements: [],
+    wires: {},
+    ticks: {},
+    accepted: {},
+    benchNotes: {},
+  };
 }

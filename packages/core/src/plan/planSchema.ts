@@ -49,6 +49,21 @@ export const placementSchema = Joi.object({
 const keySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'placement:terminal');
 const wireSchema = Joi.object({ end: wireEndSchema.required(), colour: colourSchema.required(), locked: Joi.boolean().required() });
 
+export const factPathSchema = Joi.string().pattern(
+  /^[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}(\/[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}){0,7}$/,
+  'path of a fact',
+);
+const factText = Joi.string().max(400);
+export const noteFields = {
+  value: Joi.alternatives(Joi.number().min(0).max(1e12), Joi.boolean(), factText, Joi.array().items(factText, Joi.number()).max(40)),
+  words: reasonSchema.required(),
+  date: Joi.string()
+    .pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'day')
+    .required(),
+};
+const noteSchema = Joi.object({ sheet: idSchema.required(), fact: factPathSchema.required(), ...noteFields });
+const noteKeySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_./-]{0,255}$/, 'sheet:fact');
+
 /** The shape of a plan file. That its ids exist is checked against the sheets, not here. */
 export const planSchema = Joi.object({
   format: Joi.valid('roof-chart-plan').required(),
@@ -60,4 +75,5 @@ export const planSchema = Joi.object({
   wires: Joi.object().pattern(keySchema, wireSchema).required(),
   ticks: Joi.object().pattern(keySchema, wireEndSchema).required(),
   accepted: Joi.object().pattern(findingIdSchema, reasonSchema).max(1000).default({}),
+  benchNotes: Joi.object().pattern(noteKeySchema, noteSchema).max(PLAN_LIMITS.benchNotes).default({}),
 }).required();

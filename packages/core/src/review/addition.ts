@@ -1,10 +1,12 @@
 import { proposeWires } from '../allocate/proposeWires';
 import type { Finding } from '../checks/check';
+import { isAboutFacts } from '../checks/registry';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
 import { newPlacement } from '../plan/newPlacement';
 import type { Plan } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
+import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import { ledgersOf } from './ledgers';
 import { contextOf } from './review';
@@ -28,7 +30,8 @@ function usedPins(plan: Plan, sheets: Sheets): number {
 }
 
 /** The addition of one part. Undefined where the plan's board is not known. */
-export function additionOf(plan: Plan, sheets: Sheets, part: PartSheet): Addition | undefined {
+export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition | undefined {
+  const sheets = notedSheets(kept, plan.benchNotes);
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const placement = newPlacement(plan, part);
@@ -44,7 +47,7 @@ export function additionOf(plan: Plan, sheets: Sheets, part: PartSheet): Additio
     placement: placement.id,
     edits,
     pins: usedPins(preview.plan, sheets) - usedPins(plan, sheets),
-    added: preview.added,
+    added: preview.added.filter((finding) => !isAboutFacts(finding)),
     plan: preview.plan,
   };
 }

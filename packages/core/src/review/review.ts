@@ -1,8 +1,9 @@
+import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import { type Check, type CheckContext, type Finding, type FindingDraft, type Level, LEVELS, type Place } from '../checks/check';
 import { CHECKS } from '../checks/registry';
 import { findBuses, type Bus } from '../nets/buses';
-import { findNets, type Nets } from '../nets/nets';
+import { findNets } from '../nets/nets';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
@@ -51,8 +52,10 @@ export function runChecks(context: CheckContext, checks: readonly Check[] = CHEC
   return found.toSorted((a, b) => lived(a) - lived(b) || rank(a.level) - rank(b.level));
 }
 
-/** What checks and views look at, made once a review. */
-export function contextOf(plan: Plan, sheets: Sheets, nets: Nets = findNets(plan, sheets)): CheckContext | undefined {
+/** What checks and views look at, made once a review: the sheets are those with the plan's bench notes. */
+export function contextOf(plan: Plan, kept: Sheets): CheckContext | undefined {
+  const sheets = notedSheets(kept, plan.benchNotes);
+  const nets = findNets(plan, sheets);
   const board = boardOf(plan, sheets);
   return board && { plan, sheets, board, nets, buses: findBuses(plan, nets, sheets), terminals: planTerminals(plan, sheets) };
 }

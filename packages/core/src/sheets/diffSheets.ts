@@ -1,19 +1,11 @@
+import { memberKey } from './factPath';
+
 /** One fact that differs between two versions of a sheet. */
 export interface FactChange {
   /** `supply.volts.max`, or `terminals.VCC.also` for members of lists that have an id. */
   readonly path: string;
   readonly before: string | undefined;
   readonly after: string | undefined;
-}
-
-/** How the members of a list are told apart: by id, else by place. */
-function memberKey(value: unknown, at: number): string {
-  const member = value as { id?: unknown; address?: unknown; path?: unknown } | null;
-  if (member && typeof member === 'object') {
-    if (typeof member.id === 'string') return member.id;
-    if (typeof member.address === 'number') return `0x${member.address.toString(16)}`;
-  }
-  return String(at + 1);
 }
 
 function flatten(value: unknown, path: string, into: Map<string, string>): void {

@@ -12,13 +12,21 @@ const all = [...sheets.boards.values(), ...sheets.parts.values()].map((s) => s.s
 const ajv = new Ajv({ strict: true, strictRequired: false, strictTypes: false, allErrors: false });
 const schemas = { board: ajv.compile(sheetJsonSchema('board')), part: ajv.compile(sheetJsonSchema('part')) };
 
-/** Rules of the validator that a JSON Schema cannot say: left to the comparison of shapes. */
-const BEYOND = new Set(['any.custom', 'array.unique']);
+interface Detail {
+  readonly type: string;
+  readonly context?: { readonly limit?: unknown; readonly path?: unknown };
+}
+
+/** Rules of the validator that a JSON Schema cannot say (members told apart by one of their keys among them): left out of the comparison. */
+const isBeyond = ({ type, context }: Detail): boolean =>
+  type === 'any.custom' ||
+  (type === 'array.unique' && context?.path !== undefined) ||
+  (type === 'number.min' && typeof context?.limit === 'object');
 
 function bothSay(kind: 'board' | 'part', document: unknown): { readonly joi: boolean; readonly schema: boolean; readonly beyond: boolean } {
   const { error } = (kind === 'board' ? boardSchema : partSchema).validate(document, { convert: false, abortEarly: false });
   const details = error?.details ?? [];
-  const other = details.filter((d) => !BEYOND.has(d.type) && !(d.type === 'number.min' && typeof d.context?.['limit'] === 'object'));
+  const other = details.filter((d) => !isBeyond(d as Detail));
   return { joi: other.length === 0, schema: schemas[kind](document), beyond: other.length !== details.length };
 }
 

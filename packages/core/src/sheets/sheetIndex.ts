@@ -93,6 +93,11 @@ function indexPart(sheet: PartSheet): IndexedPart {
   return { sheet, terminals: new Map(sheet.terminals.list.map((t) => [t.id, t])) };
 }
 
+/** The look-ups of one sheet. */
+export function indexOne(sheet: BoardSheet | PartSheet): IndexedBoard | IndexedPart {
+  return sheet.kind === 'board' ? indexBoard(sheet) : indexPart(sheet);
+}
+
 /** Look-ups over validated sheets, several versions of one among them.
  *  @throws Error when two sheets carry one id and version, or a board and a part one id */
 export function indexSheets(sheets: readonly (BoardSheet | PartSheet)[]): Sheets {
@@ -102,7 +107,7 @@ export function indexSheets(sheets: readonly (BoardSheet | PartSheet)[]): Sheets
   for (const sheet of [...sheets].sort((a, b) => a.version - b.version)) {
     if (versions.has(versionKey(sheet))) throw new Error(`Two sheets carry the id ${sheet.id} and version ${sheet.version}`);
     if (sheet.kind === 'board' ? parts.has(sheet.id) : boards.has(sheet.id)) throw new Error(`A board and a part carry the id ${sheet.id}`);
-    const indexed = sheet.kind === 'board' ? indexBoard(sheet) : indexPart(sheet);
+    const indexed = indexOne(sheet);
     versions.set(versionKey(sheet), indexed);
     if (sheet.kind === 'board') boards.set(sheet.id, indexed as IndexedBoard);
     else parts.set(sheet.id, indexed as IndexedPart);

@@ -4,6 +4,7 @@ import { spotlight } from '@mantine/spotlight';
 import { IconArrowBackUp, IconArrowForwardUp, IconHistory, IconMoon, IconSun } from '@tabler/icons-react';
 import { memo, type ReactNode, useCallback, useEffect, useState } from 'react';
 import { Link, NavLink } from 'react-router';
+import { isAboutFacts } from '@roof-chart/core/checks/registry';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import commands from '../commands/commands.module.css';
 import { CommandSearch } from '../commands/CommandSearch';
@@ -99,7 +100,7 @@ function SaveState() {
 
 function Views({ plan }: { readonly plan: Plan }) {
   const reviewed = useReviewed();
-  const found = reviewed?.result.ok ? reviewed.result.review.findings.length : 0;
+  const found = reviewed?.result.ok ? reviewed.result.review.findings.filter((f) => !isAboutFacts(f)).length : 0;
   const views = [
     { to: 'stock', label: 'Stock', count: 0 },
     { to: 'chart', label: 'Chart', count: found },

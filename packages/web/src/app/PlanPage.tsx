@@ -10,7 +10,7 @@ import { openingOf, openingOffline, type Opened } from '../store/opening';
 import { readLocal } from '../store/localCopy';
 import { Frame } from './Frame';
 import { Message } from './Message';
-import { useWorkbench } from './workbench';
+import { PlanSheets, useWorkbench } from './workbench';
 
 type Loading = 'loading' | 'ready' | 'gone' | 'away';
 
@@ -97,9 +97,11 @@ export function PlanPage() {
     );
   }
   return (
-    <Frame plan={plan}>
-      <Outlet />
-    </Frame>
+    <PlanSheets plan={plan}>
+      <Frame plan={plan}>
+        <Outlet />
+      </Frame>
+    </PlanSheets>
   );
 }
 

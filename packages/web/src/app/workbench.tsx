@@ -1,10 +1,11 @@
-import { createContext, type ReactNode, useContext, useEffect, useState, useSyncExternalStore } from 'react';
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useStore } from 'react-redux';
 import { notifications } from '@mantine/notifications';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { type Reviewed, ReviewFeed } from '../review/reviewFeed';
 import { doEdits, redo, type Stepped, undo } from '../store/doing';
@@ -86,6 +87,14 @@ export function WorkbenchProvider({
     };
   }, [bench, store]);
   return <WorkbenchContext.Provider value={bench}>{children}</WorkbenchContext.Provider>;
+}
+
+/** The workbench inside of a plan: its sheets are those with the plan's bench notes. */
+export function PlanSheets({ plan, children }: { readonly plan: Plan; readonly children: ReactNode }) {
+  const bench = useWorkbench();
+  const sheets = notedSheets(bench.sheets, plan.benchNotes);
+  const own = useMemo(() => (sheets === bench.sheets ? bench : { ...bench, sheets }), [bench, sheets]);
+  return <WorkbenchContext.Provider value={own}>{children}</WorkbenchContext.Provider>;
 }
 
 /** Asks for the review of the open plan whenever it changes. Used once, by the frame. */

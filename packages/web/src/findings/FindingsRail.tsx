@@ -1,8 +1,8 @@
 import { Collapse, CopyButton, UnstyledButton } from '@mantine/core';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
-import { useLocation, useNavigate, useSearchParams } from 'react-router';
+import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import type { Finding, Level } from '@roof-chart/core/checks/check';
-import { CHECKS } from '@roof-chart/core/checks/registry';
+import { CHECKS, isAboutFacts } from '@roof-chart/core/checks/registry';
 import { sayFinding } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useReviewed, useWorkbench } from '../app/workbench';
@@ -141,12 +141,36 @@ function Group({
   );
 }
 
+/** What the sheets only take for typical: quieter than what is wrong with the plan, and always of the same place. */
+function Facts({ reviewed, findings }: { readonly reviewed: Reviewed; readonly findings: readonly Finding[] }) {
+  const { sheets } = useWorkbench();
+  return findings.map((finding) => {
+    const said = sayFinding(reviewed.plan, sheets, finding);
+    return (
+      <section key={finding.id} aria-label="Facts" className={styles.facts} data-code={finding.code}>
+        <p className={styles.factsTitle}>
+          <LevelMark level={finding.level} />
+          <span>{said.title}</span>
+        </p>
+        <p className={styles.text}>{said.text}</p>
+        <div className={styles.actions}>
+          <Link className={styles.why} to={`/plans/${reviewed.plan.id}/facts`}>
+            See and confirm them
+          </Link>
+          <AcceptFinding finding={finding} title={said.title} />
+        </div>
+      </section>
+    );
+  });
+}
+
 /** @param parts number of parts in the plan; with the plan itself the rail would be drawn anew at every edit */
 export const FindingsRail = memo(function FindingsRail({ parts }: { readonly parts: number }) {
   const reviewed = useReviewed();
   const findings = useMemo(() => (reviewed?.result.ok ? reviewed.result.review.findings : []), [reviewed]);
   useFindingOfAddress(findings);
-  const open = findings.filter((f) => f.accepted === undefined);
+  const open = findings.filter((f) => f.accepted === undefined && !isAboutFacts(f));
+  const facts = findings.filter((f) => f.accepted === undefined && isAboutFacts(f));
   const accepted = findings.filter((f) => f.accepted !== undefined);
   const count = (level: Level) => open.filter((f) => f.level === level).length;
   const words = GROUPS.map(({ level, many, one }) => `${count(level)} ${count(level) === 1 ? one : many}`).join(', ');
@@ -170,6 +194,7 @@ export const FindingsRail = memo(function FindingsRail({ parts }: { readonly par
             : 'No findings. Every check that exists so far is content with this plan.'}
         </p>
       )}
+      {reviewed && <Facts reviewed={reviewed} findings={facts} />}
       {reviewed && accepted.length > 0 && (
         <details className={styles.accepted}>
           <summary>{accepted.length} accepted</summary>

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useMemo } from 'react';
 import { AXIS_HEIGHT, HangAxis, type HangBracket } from './HangAxis';
 import styles from './HangChart.module.css';
 import type { Choice } from './HangCells';
@@ -7,6 +7,7 @@ import { HangHead } from './HangHead';
 import type { HangLine } from './HangUnder';
 import { type HangBlock, layoutColumns, layoutRows } from './layout';
 import type { HangRowModel } from './rowModel';
+import { useSight } from './sight';
 import { useSteady } from './steady';
 
 export interface HangChartProps {
@@ -50,25 +51,19 @@ export function HangChart(props: HangChartProps) {
   // The same while the rows are: their places, and with them the still ground, outlive an edit.
   const rowIds = useSteady(useMemo(() => groups.map((group) => group.rows.map((row) => row.id)), [groups]));
   const rows = useMemo(() => layoutRows(rowIds, rowHeight, GROUP_GAP), [rowIds, rowHeight]);
-  const scroller = useRef<HTMLDivElement>(null);
+  const [scroller, sight] = useSight();
   const flat = useMemo(() => rowIds.flat(), [rowIds]);
   const models = useMemo(() => groups.flatMap((group) => group.rows), [groups]);
 
-  // The focused row and column are brought into sight clear of the sticky head and roof.
   useEffect(() => {
-    const box = scroller.current;
+    if (!sight.current) return;
     const y = focus.row ? rows.centre.get(focus.row) : undefined;
     const x = focus.column ? layout.byId.get(focus.column)?.centre : undefined;
-    if (box && y !== undefined) {
-      const [top, bottom] = [box.scrollTop, box.scrollTop + box.clientHeight - AXIS_HEIGHT];
-      if (y - rowHeight < top) box.scrollTop = y - rowHeight;
-      else if (y + rowHeight > bottom) box.scrollTop = y + rowHeight - (box.clientHeight - AXIS_HEIGHT);
-    }
-    if (box && x !== undefined) {
-      const [left, right] = [box.scrollLeft, box.scrollLeft + box.clientWidth - headWidth];
-      if (x - columnWidth < left) box.scrollLeft = x - 2 * columnWidth;
-      else if (x + columnWidth > right) box.scrollLeft = x + 2 * columnWidth - (box.clientWidth - headWidth);
-    }
+    sight.current.bring(
+      x === undefined ? undefined : { at: x, clear: columnWidth },
+      y === undefined ? undefined : { at: y, clear: rowHeight },
+      { left: headWidth, top: AXIS_HEIGHT },
+    );
   }, [focus.row, focus.column, rows, layout, rowHeight, columnWidth, headWidth]);
 
   const move = (dRow: number, dColumn: number) => {

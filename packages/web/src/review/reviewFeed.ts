@@ -11,6 +11,17 @@ export interface Reviewed {
   readonly result: ReviewResult;
 }
 
+/** Resolves once a frame has been painted, or soon where no frames are drawn (a tab in the background):
+ *  the picture of an edit goes before the review of it. */
+function afterPaint(): Promise<void> {
+  return new Promise((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => resolve();
+    requestAnimationFrame(() => port2.postMessage(null));
+    setTimeout(resolve, 60);
+  });
+}
+
 /** Reviews of the open plan, made in the worker. Only the latest plan matters: while one review runs,
  *  plans that are overtaken are dropped. */
 export class ReviewFeed {
@@ -60,6 +71,7 @@ export class ReviewFeed {
       while (this.#wanted && this.#wanted !== this.#current?.plan) {
         const plan = this.#wanted;
         const result = await this.ask<ReviewResult>((reviewer) => reviewer.review(plan));
+        await afterPaint();
         this.#current = { plan, result };
         for (const listener of this.#listeners) listener();
       }

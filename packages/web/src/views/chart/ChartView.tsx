@@ -3,6 +3,7 @@ import { type KeyboardEvent, memo, useCallback, useEffect, useMemo, useRef, useS
 import { Link } from 'react-router';
 import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
 import { wantsPin } from '@roof-chart/core/allocate/pinFit';
+import { isAboutFacts } from '@roof-chart/core/checks/registry';
 import { sayTerminal } from '@roof-chart/core/checks/say';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets } from '@roof-chart/core/nets/nets';
@@ -31,7 +32,7 @@ function useChart(plan: Plan) {
   const { sheets } = useWorkbench();
   const scope = useAppSelector((state) => state.session.scope);
   const reviewed = useReviewed();
-  const findings = useMemo(() => (reviewed?.result.ok ? reviewed.result.review.findings : []), [reviewed]);
+  const findings = useMemo(() => (reviewed?.result.ok ? reviewed.result.review.findings.filter((f) => !isAboutFacts(f)) : []), [reviewed]);
   const board = boardOf(plan, sheets)!;
   const blocks = useMemo(() => boardBlocks(board), [board]);
   const nets = useMemo(() => findNets(plan, sheets), [plan, sheets]);

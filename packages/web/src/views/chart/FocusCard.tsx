@@ -10,6 +10,7 @@ import { type Plan, WIRE_COLOURS, type WireColour } from '@roof-chart/core/plan/
 import { ROLE_WORDS } from '@roof-chart/core/sheets/roles';
 import { sourceLine } from '@roof-chart/core/sheets/source';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
+import { Link } from 'react-router';
 import { useWorkbench } from '../../app/workbench';
 import { CostRing, Disc, LockedDisc, ClashDisc, Ring } from '../../hang/marks';
 import styles from './Chart.module.css';
@@ -77,7 +78,7 @@ function Legend() {
   );
 }
 
-function TerminalFacts({ item, freeCount }: { readonly item: PlanTerminal; readonly freeCount: number }) {
+function TerminalFacts({ plan, item, freeCount }: { readonly plan: string; readonly item: PlanTerminal; readonly freeCount: number }) {
   const { terminal, part } = item;
   const facts = [
     ROLE_WORDS[terminal.role],
@@ -94,7 +95,8 @@ function TerminalFacts({ item, freeCount }: { readonly item: PlanTerminal; reado
       </p>
       {terminal.note && <p className={styles.fact}>{terminal.note}</p>}
       <p className={styles.source}>
-        {part.title}, terminal {terminal.number}; {sourceLine(part.terminals.source)}
+        {part.title}, terminal {terminal.number}; {sourceLine(part.terminals.source, `terminals/${terminal.id}`)}.{' '}
+        <Link to={`/plans/${plan}/facts/${part.id}?q=terminals/${terminal.id}/`}>Note from the bench</Link>
       </p>
     </>
   );
@@ -141,7 +143,10 @@ function PinFacts({
       <p className={styles.fact}>
         {users.length === 0 ? 'Free.' : `Used by ${users.map((u) => sayTerminal(plan, sheets, u.key)).join(', ')}.`}
       </p>
-      <p className={styles.source}>{sourceLine(board.sheet.pins.source)}</p>
+      <p className={styles.source}>
+        {sourceLine(board.sheet.pins.source, `pins/${conductor}`)}.{' '}
+        <Link to={`/plans/${plan.id}/facts/${board.sheet.id}?q=pins/${conductor}/`}>Note from the bench</Link>
+      </p>
     </>
   );
 }
@@ -196,7 +201,7 @@ export function FocusCard(props: FocusCardProps) {
                 </>
               )}
             </div>
-            <TerminalFacts item={item} freeCount={freeCount} />
+            <TerminalFacts plan={plan.id} item={item} freeCount={freeCount} />
           </>
         ) : (
           <p className={styles.fact}>Choose a row to wire its terminal.</p>

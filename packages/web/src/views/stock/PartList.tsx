@@ -1,6 +1,7 @@
 import { ActionIcon, Button, UnstyledButton } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import { formatAddress } from '@roof-chart/core/quantity/format';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets, type Nets } from '@roof-chart/core/nets/nets';
@@ -41,6 +42,9 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
             <span className={styles.done}>wired</span>
           )}
         </span>
+        <Link className={styles.more} to={`/plans/${plan.id}/facts/${placement.sheet.id}`} aria-label={`Facts of ${placement.name}`}>
+          Facts
+        </Link>
         <NewerSheet placement={placement.id} was={part} now={sheets.parts.get(placement.sheet.id)?.sheet} />
       </div>
       {placement.onBoard ? (

@@ -1,0 +1,64 @@
+import type { BenchNotes } from '../sheets/benchNote';
+import { covers } from '../sheets/benchNote';
+import { factsOf } from '../sheets/factPath';
+import type { BoardSheet } from '../sheets/boardSheet';
+import type { PartSheet } from '../sheets/partSheet';
+import type { Sourced } from '../sheets/source';
+import { partSheet } from '../sheets/sheetIndex';
+import type { Check, CheckContext } from './check';
+
+/** Groups from which the review takes numbers or places: what a plan leans on. */
+const BOARD_GROUPS = ['pins', 'controllers', 'rails', 'electrical', 'memory'] as const;
+const PART_GROUPS = ['terminals', 'bus', 'supply', 'levels', 'module'] as const;
+
+function groupsOf(sheet: BoardSheet | PartSheet): readonly (readonly [string, Sourced])[] {
+  if (sheet.kind === 'board') return BOARD_GROUPS.map((name) => [name, sheet[name]] as const);
+  // Of a module's own parts only the pull-ups count in a plan; a part without a bus says nothing by its bus facts.
+  const used = PART_GROUPS.filter((name) => (name === 'module' ? sheet.module.pullUps : name === 'bus' ? sheet.bus.kind !== 'none' : true));
+  return used.flatMap((name) => (sheet[name] ? [[name, sheet[name]] as const] : []));
+}
+
+/** Whether every fact of a group was confirmed or measured. */
+function confirmed(notes: BenchNotes, sheet: string, group: string, facts: Sourced): boolean {
+  const own = Object.values(notes).filter((note) => note.sheet === sheet);
+  const { source: _, ...said } = facts;
+  return factsOf(said, group).every(({ path }) => path.endsWith('/id') || own.some((note) => covers(note, path)));
+}
+
+/** The sheets of a plan, each once, with the groups that are only typical and that nobody confirmed. */
+function leaning({ plan, sheets, board }: CheckContext) {
+  const parts = plan.placements.flatMap((p) => partSheet(sheets, p.sheet)?.sheet ?? []);
+  return [...new Set<BoardSheet | PartSheet>([board.sheet, ...parts])].flatMap((sheet) => {
+    const open = groupsOf(sheet).filter(([, facts]) => facts.source.trust === 'typical');
+    const groups = open.filter(([name, facts]) => !confirmed(plan.benchNotes, sheet.id, name, facts)).map(([name]) => name);
+    return groups.length > 0 ? [{ sheet: { id: sheet.id, version: sheet.version }, groups }] : [];
+  });
+}
+
+export const sheetUnverified: Check = {
+  code: 'sheet-unverified',
+  question: 'Which facts does the plan lean on that no datasheet states and nobody has confirmed?',
+  about: 'facts',
+  messages: {
+    typical: {
+      title: 'The plan leans on facts that nobody has confirmed',
+      text: 'Sheets concerned: {count}. They say what most such modules have; compare with yours before you solder.',
+      why: 'Typical and unconfirmed: {facts}. Confirm or correct them under “Facts”; a note made on the bench goes before the sheet.',
+    },
+  },
+  remedies: {},
+  examine: (context) => {
+    if (context.plan.placements.length === 0) return [];
+    const found = leaning(context);
+    if (found.length === 0) return [];
+    return [
+      {
+        level: 'hint',
+        message: 'typical',
+        place: {},
+        data: { count: { is: 'count', value: found.length }, facts: { is: 'facts', of: found } },
+        remedies: [],
+      },
+    ];
+  },
+};

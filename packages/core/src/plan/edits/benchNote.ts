@@ -1,0 +1,60 @@
+import { type BenchNote, noteKey, notesOn, overlaid } from '../../sheets/benchNote';
+import { factAt } from '../../sheets/factPath';
+import { bareSheets } from '../../sheets/notedSheets';
+import { readSheet } from '../../sheets/readSheet';
+import { boardSheet, partSheet, type Sheets } from '../../sheets/sheetIndex';
+import { type EditResult, type EditRule, refuse } from '../edit';
+import { type Plan, PLAN_LIMITS } from '../plan';
+
+/** What a sheet is, not what it says: nothing a bench can find out. */
+const NOT_FACTS = /^(kind|schema|id|version)$|(^|\/)(id|source)(\/|$)/;
+
+function sheetsUsed(plan: Plan, sheets: Sheets, id: string) {
+  const refs = [plan.board, ...plan.placements.map((p) => p.sheet)].filter((ref) => ref.id === id);
+  return refs.flatMap((ref) => (boardSheet(sheets, ref) ?? partSheet(sheets, ref))?.sheet ?? []);
+}
+
+/** Why the sheets of the plan cannot carry the note; undefined where they can. */
+function problem(plan: Plan, sheets: Sheets, note: BenchNote): EditResult | undefined {
+  const used = sheetsUsed(plan, sheets, note.sheet);
+  if (used.length === 0) return refuse('sheet', 'a sheet that this plan uses', note.sheet);
+  if (NOT_FACTS.test(note.fact)) return refuse('fact', 'a fact, not what names the sheet', note.fact);
+  const others = notesOn(plan.benchNotes, note.sheet).filter((other) => other.fact !== note.fact);
+  for (const sheet of used) {
+    const known = factAt(sheet, note.fact);
+    if (note.value === undefined && known === undefined) return refuse('fact', 'a fact of the sheet', note.fact);
+    const measured = overlaid(sheet, [...others, note]);
+    if (note.value !== undefined && JSON.stringify(factAt(measured, note.fact)) !== JSON.stringify(note.value))
+      return refuse('fact', 'a fact of the sheet', note.fact);
+    const read = readSheet(measured);
+    if (!read.ok)
+      return refuse(
+        'note.value',
+        `a value with which the sheet is sound (${read.faults[0]!.path}: ${read.faults[0]!.fault})`,
+        String(note.value),
+      );
+  }
+  return undefined;
+}
+
+/** Sets a bench note, or (with `null`) takes it away. */
+export const benchNote: EditRule<'bench-note'> = {
+  kind: 'bench-note',
+  apply(plan, edit, sheets) {
+    const key = noteKey(edit.sheet, edit.fact);
+    const { [key]: before, ...others } = plan.benchNotes;
+    const inverse = [{ ...edit, note: before ? withoutName(before) : null }];
+    if (edit.note === null) {
+      if (!before) return refuse('fact', 'a fact with a bench note', key);
+      return { ok: true, plan: { ...plan, benchNotes: others }, inverse };
+    }
+    if (!before && Object.keys(others).length >= PLAN_LIMITS.benchNotes)
+      return refuse('fact', `at most ${PLAN_LIMITS.benchNotes} bench notes`, 'one more');
+    const note: BenchNote = { sheet: edit.sheet, fact: edit.fact, ...edit.note };
+    return problem(plan, bareSheets(sheets), note) ?? { ok: true, plan: { ...plan, benchNotes: { ...others, [key]: note } }, inverse };
+  },
+};
+
+function withoutName({ value, words, date }: BenchNote): Omit<BenchNote, 'sheet' | 'fact'> {
+  return value === undefined ? { words, date } : { value, words, date };
+}

@@ -1,0 +1,66 @@
+import { type RefObject, useEffect, useRef } from 'react';
+
+/** A place along one direction, and how much beside it must be in sight too, in pixels. */
+export interface InSight {
+  readonly at: number;
+  readonly clear: number;
+}
+
+/** Where a scroller must stand so that a place is in sight beyond what covers its start; where it stands when it is.
+ *  @example scrolledTo({ from: 0, size: 100, covered: 20 }, { at: 95, clear: 10 }) // 25 */
+export function scrolledTo(window: { readonly from: number; readonly size: number; readonly covered: number }, place: InSight): number {
+  const shown = window.size - window.covered;
+  if (place.at - place.clear < window.from) return Math.max(0, place.at - place.clear);
+  if (place.at + place.clear > window.from + shown) return place.at + place.clear - shown;
+  return window.from;
+}
+
+/** What of a scroller is in sight. Read from its events, not from the element: asking the element after an edit
+ *  makes the browser lay the whole chart out before its turn. */
+class Sight {
+  #left = 0;
+  #top = 0;
+  #width = 0;
+  #height = 0;
+
+  constructor(private readonly box: HTMLElement) {}
+
+  measure = (): void => {
+    this.#width = this.box.clientWidth;
+    this.#height = this.box.clientHeight;
+  };
+
+  scrolled = (): void => {
+    this.#left = this.box.scrollLeft;
+    this.#top = this.box.scrollTop;
+  };
+
+  /** Scrolls, where it must, so that a column and a row stand clear of what covers the scroller's edges. */
+  bring(column: InSight | undefined, row: InSight | undefined, covered: { readonly left: number; readonly top: number }): void {
+    const left = column ? scrolledTo({ from: this.#left, size: this.#width, covered: covered.left }, column) : this.#left;
+    const top = row ? scrolledTo({ from: this.#top, size: this.#height, covered: covered.top }, row) : this.#top;
+    if (left !== this.#left) this.box.scrollLeft = this.#left = left;
+    if (top !== this.#top) this.box.scrollTop = this.#top = top;
+  }
+}
+
+/** A scroller and what of it is in sight. */
+export function useSight(): readonly [RefObject<HTMLDivElement | null>, RefObject<Sight | null>] {
+  const scroller = useRef<HTMLDivElement>(null);
+  const sight = useRef<Sight>(null);
+  useEffect(() => {
+    const box = scroller.current!;
+    const made = new Sight(box);
+    sight.current = made;
+    made.measure();
+    made.scrolled();
+    const size = new ResizeObserver(made.measure);
+    size.observe(box);
+    box.addEventListener('scroll', made.scrolled, { passive: true });
+    return () => {
+      size.disconnect();
+      box.removeEventListener('scroll', made.scrolled);
+    };
+  }, []);
+  return [scroller, sight];
+}

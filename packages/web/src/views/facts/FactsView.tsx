@@ -1,0 +1,223 @@
+import { Button, TextInput } from '@mantine/core';
+import { IconSearch } from '@tabler/icons-react';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { NavLink, useParams, useSearchParams } from 'react-router';
+import { type BenchNote, covers, noteKey } from '@roof-chart/core/sheets/benchNote';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import { type Fact, factsOf, type FactValue } from '@roof-chart/core/sheets/factPath';
+import { bareSheets } from '@roof-chart/core/sheets/notedSheets';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { sourceLine, type Sourced } from '@roof-chart/core/sheets/source';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { useWorkbench } from '../../app/workbench';
+import { useAppSelector } from '../../store/store';
+import styles from './Facts.module.css';
+import { valueText } from './factFields';
+import { NoteForm } from './NoteForm';
+
+type Sheet = BoardSheet | PartSheet;
+
+/** The sheets of a plan as they were kept, board first, each once. */
+function sheetsOf(plan: Plan, kept: Sheets): readonly Sheet[] {
+  const parts = plan.placements.flatMap((p) => partSheet(kept, p.sheet)?.sheet ?? []);
+  return [...new Set<Sheet>([...(boardSheet(kept, plan.board) ? [boardSheet(kept, plan.board)!.sheet] : []), ...parts])];
+}
+
+interface FactGroup {
+  readonly name: string;
+  readonly sourced: Sourced;
+  readonly facts: readonly Fact[];
+}
+
+function groupsOf(sheet: Sheet): readonly FactGroup[] {
+  return Object.entries(sheet).flatMap(([name, value]) => {
+    if (typeof value !== 'object' || value === null || !('source' in value)) return [];
+    const { source: _, ...facts } = value as Sourced;
+    return [{ name, sourced: value as Sourced, facts: factsOf(facts, name).filter((fact) => !fact.path.endsWith('/id')) }];
+  });
+}
+
+function FactRow({
+  fact,
+  note,
+  onNote,
+  onRemove,
+}: {
+  readonly fact: Fact;
+  readonly note: BenchNote | undefined;
+  readonly onNote: () => void;
+  readonly onRemove: () => void;
+}) {
+  const name = fact.path.slice(fact.path.indexOf('/') + 1);
+  return (
+    <tr>
+      <th scope="row">{name.split('/').join(' › ')}</th>
+      <td className="num">
+        {note?.value === undefined ? (
+          valueText(fact.value)
+        ) : (
+          <>
+            <b>{valueText(note.value)}</b> <s>{valueText(fact.value)}</s>
+          </>
+        )}
+      </td>
+      <td>
+        {note && (
+          <span className={styles.note}>
+            {note.value === undefined ? 'Confirmed' : 'Found'} {note.date}: {note.words}
+          </span>
+        )}
+      </td>
+      <td className={styles.rowActions}>
+        <Button size="compact-xs" variant="subtle" onClick={onNote} aria-label={`Bench note on ${fact.path}`}>
+          {note ? 'Change' : 'Note'}
+        </Button>
+        {note && (
+          <Button
+            size="compact-xs"
+            variant="subtle"
+            color="gray"
+            c="var(--quiet)"
+            onClick={onRemove}
+            aria-label={`Remove the note on ${fact.path}`}
+          >
+            Remove
+          </Button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+interface Asked {
+  readonly fact: string;
+  readonly value: FactValue | undefined;
+}
+
+/** Facts beyond this many are folded until they are looked for. */
+const MANY = 60;
+
+function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) {
+  const { edit } = useWorkbench();
+  const [search, setSearch] = useSearchParams();
+  const query = search.get('q') ?? '';
+  const asked = useDeferredValue(query.trim().toLowerCase());
+  const [form, setForm] = useState<Asked | null>(null);
+  const groups = useMemo(() => groupsOf(sheet), [sheet]);
+  const noteOf = (fact: string) => plan.benchNotes[noteKey(sheet.id, fact)];
+  const take = (fact: string, note: Omit<BenchNote, 'sheet' | 'fact'> | null) =>
+    edit([{ kind: 'bench-note', sheet: sheet.id, fact, note }], `${note ? 'note' : 'remove the note'} on ${fact} of ${sheet.title}`);
+  const shown = groups.flatMap((group) => {
+    const facts = group.facts.filter((fact) => `${fact.path} ${valueText(fact.value)}`.toLowerCase().includes(asked));
+    return facts.length > 0 ? [{ ...group, facts }] : [];
+  });
+  return (
+    <article className={styles.card} aria-label={`Facts of ${sheet.title}`}>
+      <h2>{sheet.title}</h2>
+      <p className="quiet">
+        What you find out on the bench goes before what the sheet says, in this plan. A note shows wherever its fact is used, and goes with
+        the plan’s file.
+      </p>
+      <TextInput
+        aria-label="Search the facts"
+        placeholder="pull-up, volts, SDA …"
+        leftSection={<IconSearch size={15} />}
+        value={query}
+        maw={360}
+        onChange={(event) => setSearch(event.currentTarget.value ? { q: event.currentTarget.value } : {}, { replace: true })}
+      />
+      {shown.length === 0 && <p className="quiet">No fact of this sheet says “{query}”.</p>}
+      {shown.map((group) => {
+        const whole = noteOf(group.name);
+        const typical = group.sourced.source.trust === 'typical';
+        const open = asked !== '' || group.facts.length <= MANY;
+        const settled = group.facts.every((fact) =>
+          Object.values(plan.benchNotes).some((note) => note.sheet === sheet.id && covers(note, fact.path)),
+        );
+        return (
+          <details key={`${group.name} ${String(open)}`} className={styles.group} open={open}>
+            <summary>
+              {group.name} <span className="quiet num">{group.facts.length}</span>
+              {typical && (
+                <span className={settled ? styles.settled : styles.typical}>{settled ? 'confirmed' : 'typical, not confirmed'}</span>
+              )}
+            </summary>
+            <p className={styles.source}>
+              {sourceLine(group.sourced.source)}
+              {group.sourced.source.note ? `. ${group.sourced.source.note}` : ''}
+            </p>
+            {whole ? (
+              <p className={styles.note}>
+                Confirmed {whole.date}: {whole.words}{' '}
+                <Button size="compact-xs" variant="subtle" onClick={() => take(group.name, null)}>
+                  Take back
+                </Button>
+              </p>
+            ) : (
+              <Button size="compact-xs" variant="default" onClick={() => setForm({ fact: group.name, value: undefined })}>
+                Confirm all of “{group.name}” as it is
+              </Button>
+            )}
+            <table className={styles.facts}>
+              <tbody>
+                {group.facts.map((fact) => (
+                  <FactRow
+                    key={fact.path}
+                    fact={fact}
+                    note={noteOf(fact.path)}
+                    onNote={() => setForm({ fact: fact.path, value: fact.value })}
+                    onRemove={() => take(fact.path, null)}
+                  />
+                ))}
+              </tbody>
+            </table>
+          </details>
+        );
+      })}
+      {form && (
+        <NoteForm
+          key={form.fact}
+          fact={form.fact}
+          sheetValue={form.value}
+          note={noteOf(form.fact)}
+          onClose={() => setForm(null)}
+          onKeep={(note) => take(form.fact, note)}
+        />
+      )}
+    </article>
+  );
+}
+
+/** Every fact that the plan stands on, with what the bench said about it. */
+export function FactsView() {
+  const plan = useAppSelector((state) => state.document.plan)!;
+  const { sheets } = useWorkbench();
+  const { sheet: id } = useParams();
+  const list = useMemo(() => sheetsOf(plan, bareSheets(sheets)), [plan, sheets]);
+  const chosen = list.find((sheet) => sheet.id === id) ?? list[0];
+  const notes = (sheet: Sheet) => Object.values(plan.benchNotes).filter((note) => note.sheet === sheet.id).length;
+  return (
+    <div className={styles.columns}>
+      <nav className={styles.index} aria-label="Sheets of this plan">
+        <h2 className={styles.head}>Facts of this plan</h2>
+        <ul>
+          {list.map((sheet) => (
+            <li key={sheet.id}>
+              <NavLink to={`/plans/${plan.id}/facts/${sheet.id}`} className={sheet === chosen ? styles.linkOn! : styles.link!}>
+                {sheet.title}
+                {notes(sheet) > 0 && (
+                  <span className={styles.noteCount}>
+                    {' '}
+                    {notes(sheet)} {notes(sheet) === 1 ? 'note' : 'notes'}
+                  </span>
+                )}
+              </NavLink>
+            </li>
+          ))}
+        </ul>
+      </nav>
+      <div className={styles.box}>{chosen && <Facts key={chosen.id} sheet={chosen} plan={plan} />}</div>
+    </div>
+  );
+}

@@ -145,7 +145,7 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
     },
   });
   await expect(findings(page)).toContainText('Clock VCC may get too little voltage');
-  await findings(page).getByRole('button', { name: 'Accept' }).click();
+  await findings(page).getByRole('region', { name: 'risks' }).getByRole('button', { name: 'Accept' }).click();
   await findings(page).getByRole('textbox', { name: 'Why is this all right?' }).fill('Fed from three fresh cells.');
   await findings(page).getByRole('button', { name: 'Accept with this reason' }).click();
   await expect(findings(page)).toContainText('1 accepted');

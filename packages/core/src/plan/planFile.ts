@@ -2,6 +2,7 @@ import Joi from 'joi';
 import type { BoardSheet } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
 import { readSheet } from '../sheets/readSheet';
+import { bareSheets } from '../sheets/notedSheets';
 import { boardSheet, partSheet, type SheetRef, type Sheets } from '../sheets/sheetIndex';
 import { unsafePlace } from '../sheets/unsafePlace';
 import type { Plan } from './plan';
@@ -25,8 +26,9 @@ export function planRefs(plan: Plan): readonly SheetRef[] {
   return [...new Map([plan.board, ...plan.placements.map((p) => p.sheet)].map((ref) => [refKey(ref), ref])).values()];
 }
 
-/** The document of a plan file: the plan with the sheets it uses. */
-export function planDocument(plan: Plan, sheets: Sheets): Plan & { readonly sheets: readonly Sheet[] } {
+/** The document of a plan file: the plan with the sheets it uses, as they were kept: its bench notes are in the plan. */
+export function planDocument(plan: Plan, given: Sheets): Plan & { readonly sheets: readonly Sheet[] } {
+  const sheets = bareSheets(given);
   const used = planRefs(plan).flatMap((ref) => (boardSheet(sheets, ref) ?? partSheet(sheets, ref))?.sheet ?? []);
   return { ...plan, sheets: used };
 }

@@ -5,7 +5,6 @@ import { IconArrowBackUp, IconArrowForwardUp, IconHistory, IconMoon, IconSun } f
 import { memo, type ReactNode, useCallback, useEffect, useState } from 'react';
 import { Link, NavLink } from 'react-router';
 import { isAboutFacts } from '@roof-chart/core/checks/registry';
-import type { Plan } from '@roof-chart/core/plan/plan';
 import commands from '../commands/commands.module.css';
 import { CommandSearch } from '../commands/CommandSearch';
 import { ShortcutList } from '../commands/ShortcutList';
@@ -98,41 +97,48 @@ function SaveState() {
   );
 }
 
-function Views({ plan }: { readonly plan: Plan }) {
+/** The count of findings alone, so that a new review draws nothing else of the navigation. */
+function FindingCount() {
   const reviewed = useReviewed();
   const found = reviewed?.result.ok ? reviewed.result.review.findings.filter((f) => !isAboutFacts(f)).length : 0;
-  const views = [
-    { to: 'stock', label: 'Stock', count: 0 },
-    { to: 'chart', label: 'Chart', count: found },
-    { to: 'build', label: 'Build', count: 0 },
-  ];
+  if (found === 0) return null;
+  return (
+    <span className={styles.count}>
+      {found}
+      <span className={styles.hidden}> findings</span>
+    </span>
+  );
+}
+
+const VIEWS = [
+  { to: 'stock', label: 'Stock' },
+  { to: 'chart', label: 'Chart' },
+  { to: 'build', label: 'Build' },
+] as const;
+
+const Views = memo(function Views({ planId }: { readonly planId: string }) {
   return (
     <nav className={styles.nav} aria-label="Views">
       <Link to="/" className={styles.back}>
         ← Plans
       </Link>
-      {views.map((view) => (
+      {VIEWS.map((view) => (
         <NavLink
           key={view.to}
-          to={`/plans/${plan.id}/${view.to}`}
+          to={`/plans/${planId}/${view.to}`}
           className={({ isActive }) => (isActive ? `${styles.view} ${styles.on}` : styles.view!)}
         >
           {view.label}
-          {view.count > 0 && (
-            <span className={styles.count}>
-              {view.count}
-              <span className={styles.hidden}> findings</span>
-            </span>
-          )}
+          {view.to === 'chart' && <FindingCount />}
         </NavLink>
       ))}
       <NavLink to="/sheets" className={styles.view!}>
         Sheets
       </NavLink>
-      <Steps plan={plan} />
+      <Steps />
     </nav>
   );
-}
+});
 
 /** What in the header no edit changes. */
 const HeaderTools = memo(function HeaderTools({ onVersions }: { readonly onVersions: () => void }) {
@@ -171,35 +177,57 @@ function useHelpKey(open: () => void): void {
   }, [open]);
 }
 
-/** The frame around every view of a plan. */
-export function Frame({ plan, children }: { readonly plan: Plan; readonly children: ReactNode }) {
-  useUndoKeys();
+/** Asks for the review of every plan that comes; draws nothing. */
+function Reviewing() {
+  const plan = useAppSelector((state) => state.document.plan);
   useReviewing(plan);
+  return null;
+}
+
+function BoardTitle() {
   const { sheets } = useWorkbench();
+  const board = useAppSelector((state) => state.document.plan?.board);
+  return <span className={styles.board}>{board && boardSheet(sheets, board)?.sheet.title}</span>;
+}
+
+function Rail() {
+  return <FindingsRail parts={useAppSelector((state) => state.document.plan?.placements.length ?? 0)} />;
+}
+
+/** The frame around every view of a plan. Its parts ask for what they show: an edit draws those alone that it changes. */
+export const Frame = memo(function Frame({ planId, children }: { readonly planId: string; readonly children: ReactNode }) {
+  useUndoKeys();
+  const name = useAppSelector((state) => state.document.plan?.name ?? '');
   const [dialog, setDialog] = useState<'versions' | 'keys' | null>(null);
   const openKeys = useCallback(() => setDialog('keys'), []);
   const openVersions = useCallback(() => setDialog('versions'), []);
   useHelpKey(openKeys);
   useEffect(() => {
-    document.title = `${plan.name} · Roof Chart`;
-  }, [plan.name]);
+    document.title = `${name} · Roof Chart`;
+  }, [name]);
   return (
     <div className={styles.frame}>
+      <Reviewing />
       <header className={styles.header}>
-        <PlanName plan={plan} />
-        <span className={styles.board}>{boardSheet(sheets, plan.board)?.sheet.title}</span>
+        <PlanName name={name} />
+        <BoardTitle />
         <span className={styles.space} />
         <UndoButtons />
         <HeaderTools onVersions={openVersions} />
         <SaveState />
       </header>
-      <Views plan={plan} />
+      <Views planId={planId} />
       <main className={styles.main}>{children}</main>
-      <FindingsRail parts={plan.placements.length} />
+      <Rail />
       <Ledgers />
-      <CommandSearch planId={plan.id} onVersions={openVersions} onShortcuts={openKeys} />
-      {dialog === 'versions' && <Versions plan={plan} onClose={() => setDialog(null)} />}
+      <CommandSearch planId={planId} onVersions={openVersions} onShortcuts={openKeys} />
+      {dialog === 'versions' && <PlanVersions onClose={() => setDialog(null)} />}
       {dialog === 'keys' && <ShortcutList onClose={() => setDialog(null)} />}
     </div>
   );
+});
+
+function PlanVersions({ onClose }: { readonly onClose: () => void }) {
+  const plan = useAppSelector((state) => state.document.plan);
+  return plan && <Versions plan={plan} onClose={onClose} />;
 }

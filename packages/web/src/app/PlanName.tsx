@@ -1,6 +1,6 @@
 import { TextInput, UnstyledButton } from '@mantine/core';
 import { useState } from 'react';
-import { PLAN_LIMITS, type Plan } from '@roof-chart/core/plan/plan';
+import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import styles from './PlanName.module.css';
 import { useWorkbench } from './workbench';
 
@@ -46,15 +46,15 @@ export function EditableName({
   );
 }
 
-export function PlanName({ plan }: { readonly plan: Plan }) {
+export function PlanName({ name }: { readonly name: string }) {
   const { edit } = useWorkbench();
   return (
     <h1 className={styles.heading}>
       <EditableName
-        name={plan.name}
+        name={name}
         what="the plan"
         className={styles.name!}
-        onRename={(name) => edit([{ kind: 'rename-plan', name }], `rename the plan to ${name}`)}
+        onRename={(next) => edit([{ kind: 'rename-plan', name: next }], `rename the plan to ${next}`)}
       />
     </h1>
   );

@@ -52,12 +52,17 @@ function useLiveChanges(id: string, ready: boolean): void {
   }, [id, ready, saver]);
 }
 
+/** Always the same element: the frame is not drawn anew because of it. */
+const OUTLET = <Outlet />;
+
 /** Opens the plan of the address and keeps it open while its views change. */
 export function PlanPage() {
   const { id = '' } = useParams();
   const dispatch = useAppDispatch();
   const { sheets } = useWorkbench();
-  const plan = useAppSelector((state) => state.document.plan);
+  const planId = useAppSelector((state) => state.document.plan?.id);
+  const notes = useAppSelector((state) => state.document.plan?.benchNotes);
+  const missing = useAppSelector(({ document: { plan } }) => plan && missingSheet(plan.board.id, plan.placements, sheets));
   const [attempt, setAttempt] = useState(0);
   const [answer, setAnswer] = useState<{ readonly of: string; readonly loading: Loading }>({ of: '', loading: 'loading' });
   const ask = `${id}#${attempt}`;
@@ -87,8 +92,7 @@ export function PlanPage() {
       </Message>
     );
   }
-  if (!plan || plan.id !== id) return <Message title="Opening the plan" />;
-  const missing = missingSheet(plan.board.id, plan.placements, sheets);
+  if (!notes || planId !== id) return <Message title="Opening the plan" />;
   if (missing) {
     return (
       <Message title="A sheet of this plan is missing" action={{ label: 'Go to Plans', href: '/' }}>
@@ -97,10 +101,8 @@ export function PlanPage() {
     );
   }
   return (
-    <PlanSheets plan={plan}>
-      <Frame plan={plan}>
-        <Outlet />
-      </Frame>
+    <PlanSheets notes={notes}>
+      <Frame planId={planId}>{OUTLET}</Frame>
     </PlanSheets>
   );
 }

@@ -1,9 +1,11 @@
+import { memo } from 'react';
 import { Link } from 'react-router';
 import { findNets } from '@roof-chart/core/nets/nets';
 import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import { planTerminals } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import styles from './Steps.module.css';
+import { useAppSelector } from '../store/store';
 import { useReviewed, useWorkbench } from './workbench';
 
 interface Step {
@@ -13,15 +15,28 @@ interface Step {
   readonly done: boolean;
 }
 
-function useSteps(plan: Plan): readonly Step[] {
+interface Counts {
+  readonly parts: number;
+  readonly wires: number;
+  readonly open: number;
+  readonly ticked: number;
+  readonly clashes: number;
+}
+
+function useCounts(plan: Plan): Counts {
   const { sheets } = useWorkbench();
   const reviewed = useReviewed();
   const findings = reviewed?.result.ok ? reviewed.result.review.findings : [];
-  const open = openTerminals(planTerminals(plan, sheets), findNets(plan, sheets)).length;
-  const wires = Object.keys(plan.wires).length;
-  const clashes = findings.filter((f) => f.level === 'clash' && f.code !== 'terminal-unwired').length;
-  const ticked = Object.keys(plan.ticks).length;
-  const parts = plan.placements.length;
+  return {
+    open: openTerminals(planTerminals(plan, sheets), findNets(plan, sheets)).length,
+    wires: Object.keys(plan.wires).length,
+    clashes: findings.filter((f) => f.level === 'clash' && f.code !== 'terminal-unwired').length,
+    ticked: Object.keys(plan.ticks).length,
+    parts: plan.placements.length,
+  };
+}
+
+function stepsOf({ parts, wires, open, ticked, clashes }: Counts): readonly Step[] {
   return [
     { label: 'Board', note: 'chosen', to: 'chart', done: true },
     { label: 'Parts', note: parts === 0 ? 'add some' : String(parts), to: 'stock', done: parts > 0 },
@@ -32,15 +47,25 @@ function useSteps(plan: Plan): readonly Step[] {
 }
 
 /** The way from board to build as five quiet steps; any of them may be taken at any time. */
-export function Steps({ plan }: { readonly plan: Plan }) {
-  const steps = useSteps(plan);
+export function Steps() {
+  const plan = useAppSelector((state) => state.document.plan);
+  return plan && <Counted plan={plan} />;
+}
+
+function Counted({ plan }: { readonly plan: Plan }) {
+  return <StepList planId={plan.id} {...useCounts(plan)} />;
+}
+
+/** Drawn anew only where a number changes: most edits move a wire. */
+const StepList = memo(function StepList({ planId, ...counts }: Counts & { readonly planId: string }) {
+  const steps = stepsOf(counts);
   const next = steps.findIndex((step) => !step.done);
   return (
     <ol className={styles.steps} aria-label="The way to a finished build">
       {steps.map((step, at) => (
         <li key={step.label}>
           <Link
-            to={`/plans/${plan.id}/${step.to}`}
+            to={`/plans/${planId}/${step.to}`}
             className={at === next ? styles.next : styles.step}
             aria-current={at === next ? 'step' : undefined}
           >
@@ -51,4 +76,4 @@ export function Steps({ plan }: { readonly plan: Plan }) {
       ))}
     </ol>
   );
-}
+});

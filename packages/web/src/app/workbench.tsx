@@ -5,12 +5,15 @@ import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import type { BenchNotes } from '@roof-chart/core/sheets/benchNote';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { type Reviewed, ReviewFeed } from '../review/reviewFeed';
+import { afterPaint } from '../store/afterPaint';
 import { doEdits, redo, type Stepped, undo } from '../store/doing';
 import { Keeper } from '../store/keeper';
-import { Saver } from '../store/saver';
+import { writeLocal } from '../store/localCopy';
+import { Saver, sendBatch } from '../store/saver';
 import { type Store, useAppSelector } from '../store/store';
 import { announce } from './announcer';
 import { offerRestore } from './offerRestore';
@@ -45,10 +48,18 @@ function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbenc
   return {
     sheets,
     feed,
-    saver: new Saver(store, () => sheets, {
-      tell: (message) => void notifications.show({ message, autoClose: false }),
-      gone: (id) => offerRestore(id, () => void bringBack(id)),
-    }),
+    saver: new Saver(
+      store,
+      () => sheets,
+      {
+        tell: (message) => void notifications.show({ message, autoClose: false }),
+        gone: (id) => offerRestore(id, () => void bringBack(id)),
+      },
+      async (...batch) => {
+        await afterPaint();
+        return sendBatch(...batch);
+      },
+    ),
     edit(edits, label) {
       const done = doEdits(store, sheets, edits, label);
       if (done.ok) announce(label);
@@ -78,7 +89,10 @@ export function WorkbenchProvider({
   const [bench] = useState(() => makeWorkbench(store, indexSheets(list), new ReviewFeed(list)));
   useEffect(() => {
     const tell = (message: string) => void notifications.show({ message, autoClose: false });
-    const stopKeeping = new Keeper(store, tell).watch();
+    const stopKeeping = new Keeper(store, tell, async (copy) => {
+      await afterPaint();
+      await writeLocal(copy);
+    }).watch();
     const stopSaving = bench.saver.watch();
     return () => {
       stopSaving();
@@ -90,17 +104,19 @@ export function WorkbenchProvider({
 }
 
 /** The workbench inside of a plan: its sheets are those with the plan's bench notes. */
-export function PlanSheets({ plan, children }: { readonly plan: Plan; readonly children: ReactNode }) {
+export function PlanSheets({ notes, children }: { readonly notes: BenchNotes; readonly children: ReactNode }) {
   const bench = useWorkbench();
-  const sheets = notedSheets(bench.sheets, plan.benchNotes);
+  const sheets = notedSheets(bench.sheets, notes);
   const own = useMemo(() => (sheets === bench.sheets ? bench : { ...bench, sheets }), [bench, sheets]);
   return <WorkbenchContext.Provider value={own}>{children}</WorkbenchContext.Provider>;
 }
 
 /** Asks for the review of the open plan whenever it changes. Used once, by the frame. */
-export function useReviewing(plan: Plan): void {
+export function useReviewing(plan: Plan | null): void {
   const { feed } = useWorkbench();
-  useEffect(() => feed.want(plan), [feed, plan]);
+  useEffect(() => {
+    if (plan) feed.want(plan);
+  }, [feed, plan]);
 }
 
 /** The newest review of the open plan, or null until the first is there. It may be of the plan a moment ago. */

@@ -64,7 +64,7 @@ export function HangChart(props: HangChartProps) {
       y === undefined ? undefined : { at: y, clear: rowHeight },
       { left: headWidth, top: AXIS_HEIGHT },
     );
-  }, [focus.row, focus.column, rows, layout, rowHeight, columnWidth, headWidth]);
+  }, [sight, focus.row, focus.column, rows, layout, rowHeight, columnWidth, headWidth]);
 
   const move = (dRow: number, dColumn: number) => {
     const row = focus.row && flat.includes(focus.row) ? step(flat, flat.indexOf(focus.row), dRow) : flat[0];

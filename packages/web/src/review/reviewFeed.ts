@@ -3,23 +3,13 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { ReviewResult } from '@roof-chart/core/review/review';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { afterPaint } from '../store/afterPaint';
 import type { Reviewer } from './review.worker';
 
 /** The newest review, with the very plan it is of: texts must be made from that plan, not from a later one. */
 export interface Reviewed {
   readonly plan: Plan;
   readonly result: ReviewResult;
-}
-
-/** Resolves once a frame has been painted, or soon where no frames are drawn (a tab in the background):
- *  the picture of an edit goes before the review of it. */
-function afterPaint(): Promise<void> {
-  return new Promise((resolve) => {
-    const { port1, port2 } = new MessageChannel();
-    port1.onmessage = () => resolve();
-    requestAnimationFrame(() => port2.postMessage(null));
-    setTimeout(resolve, 60);
-  });
 }
 
 /** Reviews of the open plan, made in the worker. Only the latest plan matters: while one review runs,

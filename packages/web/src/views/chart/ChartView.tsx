@@ -1,5 +1,5 @@
 import { Button, SegmentedControl, UnstyledButton } from '@mantine/core';
-import { type KeyboardEvent, memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
 import { wantsPin } from '@roof-chart/core/allocate/pinFit';
@@ -231,19 +231,25 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   const onColumn = useCallback((id: string) => void dispatch(sessionActions.focused({ pin: id })), [dispatch]);
   const onHover = useCallback((_row: string, id: string | null) => setHovered(id), []);
 
-  const lock = (target: PlanTerminal) => {
-    if (!target.wire) return;
-    const locked = !target.wire.locked;
-    edit(
-      [{ kind: 'lock', placement: target.placement.id, terminal: target.terminal.id, locked }],
-      `${locked ? 'lock' : 'unlock'} ${sayTerminal(plan, sheets, target.key)}`,
-    );
-  };
-  const colour = (target: PlanTerminal, value: WireColour) =>
-    edit(
-      [{ kind: 'colour', placement: target.placement.id, terminal: target.terminal.id, colour: value }],
-      `make the wire of ${sayTerminal(plan, sheets, target.key)} ${value}`,
-    );
+  const lock = useCallback(
+    (target: PlanTerminal) => {
+      if (!target.wire) return;
+      const locked = !target.wire.locked;
+      edit(
+        [{ kind: 'lock', placement: target.placement.id, terminal: target.terminal.id, locked }],
+        `${locked ? 'lock' : 'unlock'} ${sayTerminal(latest.current.plan, sheets, target.key)}`,
+      );
+    },
+    [edit, sheets],
+  );
+  const colour = useCallback(
+    (target: PlanTerminal, value: WireColour) =>
+      void edit(
+        [{ kind: 'colour', placement: target.placement.id, terminal: target.terminal.id, colour: value }],
+        `make the wire of ${sayTerminal(latest.current.plan, sheets, target.key)} ${value}`,
+      ),
+    [edit, sheets],
+  );
 
   const nextLegal = (target: PlanTerminal, by: 1 | -1) => {
     if (!choices) return;
@@ -289,6 +295,13 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     return `${name}: ${choice === 'taken' ? 'would clash, in use' : choice === 'costs' ? 'possible, with a cost' : 'possible'}`;
   };
 
+  // The card may follow a frame later: the marks are what one looks at while a wire moves.
+  const card = useDeferredValue(
+    useMemo(
+      () => ({ plan, board, nets, item, column: hovered ?? column, freeCount: free }),
+      [plan, board, nets, item, hovered, column, free],
+    ),
+  );
   const freeWords = item
     ? `${item.placement.name} ${item.terminal.label}: ${free === 0 ? 'no' : free} ${here ? 'other ' : ''}free ${wantsPin(item.terminal) ? 'pin' : 'place'}${free === 1 ? '' : 's'}`
     : '';
@@ -317,17 +330,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
         onHover={onHover}
         onKey={onKey}
       />
-      <FocusCard
-        plan={plan}
-        board={board}
-        nets={nets}
-        item={item}
-        column={hovered ?? column}
-        freeCount={free}
-        onAct={onAct}
-        onLock={lock}
-        onColour={colour}
-      />
+      <FocusCard {...card} onAct={onAct} onLock={lock} onColour={colour} />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { IconLock, IconLockOpen, IconPlugConnected, IconPlugConnectedX } from '@tabler/icons-react';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
 import { sayTerminal } from '@roof-chart/core/checks/say';
 import type { Nets } from '@roof-chart/core/nets/nets';
@@ -160,7 +160,7 @@ function columnTitle(board: IndexedBoard, column: string): string {
 }
 
 /** Under the chart: the focused terminal, the column under the cursor, and what can be done with them. */
-export function FocusCard(props: FocusCardProps) {
+export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
   const { plan, board, nets, item, column, freeCount, onAct, onLock, onColour } = props;
   const { sheets } = useWorkbench();
   const end = column ? endOfColumn(board, column) : null;
@@ -235,4 +235,4 @@ export function FocusCard(props: FocusCardProps) {
       </div>
     </section>
   );
-}
+});

@@ -24,6 +24,8 @@ const SHEET_PAGES = [
   ['/sheets/esp32-stick-38', 'Strapping pins'],
   ['/sheets/motion-mpu6050', 'Ratios are of the regulated supply'],
   ['/sheets/motion-mpu6050/edit?copy', 'The sheet is sound'],
+  ['/sheets/new-part/edit', 'faults:'],
+  ['/plans/hive-watch/facts', 'Facts of this plan'],
   ['/sheets/new-board', 'What is understood of the table'],
 ] as const;
 

@@ -39,7 +39,9 @@ test('a part is copied, spoilt, mended and kept in versions; a plan keeps its ow
   await page.goto('/sheets/motion-mpu6050');
   await page.getByRole('link', { name: 'Copy as my own' }).click();
   const text = page.getByRole('textbox', { name: 'The sheet as JSON' });
+  const asText = () => page.getByText('Text (JSON)').click();
   await expect(page.getByText('The sheet is sound')).toBeVisible();
+  await asText();
   const sound = await text.inputValue();
   await text.fill(sound.replace('"max": 5.5', '"max": -5.5'));
   await expect(page.getByText('1 fault')).toBeVisible();
@@ -50,11 +52,13 @@ test('a part is copied, spoilt, mended and kept in versions; a plan keeps its ow
   // What was typed is there again after a reload.
   await page.reload();
   await expect(page.getByText('This is what you typed last time')).toBeVisible();
+  await asText();
   await text.fill(sound);
   await page.getByRole('button', { name: 'Save as my own' }).click();
   await expect(page.getByText('my-motion-mpu6050, version 1, your own')).toBeVisible();
 
   await page.getByRole('link', { name: 'Edit' }).click();
+  await asText();
   await text.fill((await text.inputValue()).replace('"summary": "', '"summary": "Better than before. '));
   await expect(page.getByText('summary', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Save as a new version' }).click();
@@ -62,6 +66,69 @@ test('a part is copied, spoilt, mended and kept in versions; a plan keeps its ow
   await expect(page.getByRole('table', { name: 'Changed facts' })).toContainText('Better than before.');
   await page.getByRole('button', { name: 'Remove' }).click();
   await expect(page.getByText('Its last version was downloaded')).toBeVisible();
+});
+
+test('a part from a blank sheet by its fields alone: a fault leads to its field, and is gone when it is filled', async ({ page }) => {
+  await page.goto('/sheets');
+  await page.getByRole('link', { name: 'New part' }).click();
+  const fill = async (fault: RegExp, words: string) => {
+    await page.getByRole('button', { name: fault }).first().click();
+    await page.keyboard.type(words);
+  };
+  for (const [fault, words] of [
+    [/^chip /, 'RD1'],
+    [/^title /, 'Reed switch on a board'],
+    [/^short /, 'Reed'],
+    [/^summary /, 'Closes near a magnet.'],
+    [/^terminals\.list\.2\.label /, 'DO'],
+    [/^firstLight\.see /, 'The level changes at a magnet.'],
+  ] as const)
+    await fill(fault, words);
+  while (await page.getByRole('button', { name: /source\.document / }).count())
+    await fill(/source\.document /, 'Own measurement').then(() => page.waitForTimeout(150));
+  await expect(page.getByText('The sheet is sound')).toBeVisible();
+  const volts = page.getByRole('group', { name: 'volts (V)' }).first();
+  await page.locator('summary', { hasText: 'supply' }).click();
+  await volts.getByRole('textbox', { name: 'min' }).fill('three');
+  await expect(volts.getByText('must be a number')).toBeVisible();
+  await volts.getByRole('textbox', { name: 'min' }).fill('2.7');
+  await page.getByRole('button', { name: 'Add to members' }).click();
+  await expect(page.getByText(/faults?:/)).toBeVisible();
+  await page
+    .getByRole('button', { name: /^Remove members/ })
+    .last()
+    .click();
+  await page.getByRole('button', { name: 'Save as my own' }).click();
+  await expect(page.getByText('my-part, version 1, your own')).toBeVisible();
+  await expect(page.getByText('2.7 V to 3.6 V')).toBeVisible();
+});
+
+test('a bench note goes before the sheet wherever the fact is used, is undone, and a wrong one is refused with its place', async ({
+  page,
+}) => {
+  await page.goto('/plans/hive-watch/stock');
+  await page.getByRole('link', { name: 'Facts of OLED 128×64' }).click();
+  const load = page.getByRole('contentinfo', { name: 'Budgets' });
+  await expect(load).toContainText('57/300 mA');
+  await page.getByRole('button', { name: 'Bench note on supply/typicalMilliamps' }).click();
+  await page.getByRole('textbox', { name: 'Value found' }).fill('99');
+  await page.getByRole('textbox', { name: 'How it was found' }).fill('Ammeter in the supply wire');
+  await page.getByRole('button', { name: 'Keep the note' }).click();
+  await expect(page.getByText(/Not done: note.value should be a value with which the sheet is sound \(supply.peakMilliamps/)).toBeVisible();
+  await page.getByRole('textbox', { name: 'Value found' }).fill('22');
+  await page.getByRole('button', { name: 'Keep the note' }).click();
+  await expect(load).toContainText('67/300 mA');
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole('row', { name: /typicalMilliamps 22 12 Found/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(load).toContainText('57/300 mA');
+  for (const group of ['terminals', 'supply', 'module']) {
+    await page.getByRole('button', { name: `Confirm all of “${group}” as it is` }).click();
+    await page.getByRole('textbox', { name: 'How it was found' }).fill('Looked at it');
+    await page.getByRole('button', { name: 'Keep the note' }).click();
+  }
+  await expect(page.getByRole('region', { name: 'Facts' })).toContainText('Sheets concerned: 8');
 });
 
 test('a file that is no sheet says why and where; nothing is imported', async ({ page }) => {
@@ -108,6 +175,7 @@ test('a part from nothing: the faults lead from one empty fact to the next until
   await page.goto('/sheets');
   await page.getByRole('link', { name: 'New part' }).click();
   const text = page.getByRole('textbox', { name: 'The sheet as JSON' });
+  await page.getByText('Text (JSON)').click();
   await expect(page.getByRole('button', { name: /^line \d+ title/ })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Save as my own' })).toBeDisabled();
   // Every empty fact is filled, as a person would who goes from fault to fault.

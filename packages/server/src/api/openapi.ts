@@ -134,6 +134,13 @@ export const OPENAPI = {
         },
       },
     },
+    '/api/sheets/schema/{kind}': {
+      get: {
+        summary: 'The published shape of sheets, as JSON Schema',
+        parameters: [{ name: 'kind', in: 'path', required: true, schema: { type: 'string', enum: ['board', 'part'] } }],
+        responses: { 200: json('A JSON Schema, draft 2020-12', { type: 'object' }), ...bad },
+      },
+    },
     '/api/sheets/{id}': {
       delete: {
         summary: 'Removes an own sheet that no plan uses',

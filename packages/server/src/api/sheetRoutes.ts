@@ -3,6 +3,7 @@ import Joi from 'joi';
 import { idSchema } from '@roof-chart/core/plan/planSchema';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { sheetJsonSchema } from '@roof-chart/core/sheets/jsonSchema';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
 import type { SheetShelf } from '../store/sheetShelf';
 import { ApiError, route, valid } from './apiError';
@@ -49,6 +50,15 @@ export function sheetRoutes(shelf: SheetShelf): Router {
           got: outcome.id,
         });
       res.status(201).json({ sheets: outcome.sheets });
+    }),
+  );
+
+  router.get(
+    '/schema/:kind',
+    route((req, res) => {
+      const kind = valid<'board' | 'part'>(Joi.valid('board', 'part').required(), req.params['kind'], 'kind');
+      res.json(sheetJsonSchema(kind));
+      return Promise.resolve();
     }),
   );
 

@@ -135,3 +135,9 @@ describe('plan files', () => {
     expect((await catalogue()).own).toEqual(before);
   });
 });
+
+test('the published shape of sheets is served, and nothing else under its address', async () => {
+  const schema = (await api().get('/api/sheets/schema/part').expect(200)).body as { title: string };
+  expect(schema.title).toBe('Sheet of a part');
+  await api().get('/api/sheets/schema/shelf').expect(400);
+});

@@ -1,3 +1,4 @@
+import type { Shape } from '../views/sheets/form/shape';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Thumbnail } from '@roof-chart/core/outputs/thumbnail';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -58,6 +59,7 @@ export const api = createApi({
       query: (id) => ({ url: `sheets/${id}`, method: 'DELETE' }),
       invalidatesTags: ['sheets'],
     }),
+    sheetSchema: build.query<Shape, 'board' | 'part'>({ query: (kind) => `sheets/schema/${kind}`, keepUnusedDataFor: 3600 }),
     sheetPlans: build.query<{ readonly plans: readonly SheetUse[] }, string>({ query: (id) => `sheets/${id}/plans` }),
     plans: build.query<{ readonly plans: readonly PlanSummary[]; readonly total: number }, void>({
       query: () => 'plans',
@@ -101,6 +103,7 @@ export const {
   useKeepSheetsMutation,
   useRemoveSheetMutation,
   useSheetPlansQuery,
+  useSheetSchemaQuery,
   useOpenPlanFileMutation,
   usePlansQuery,
   useCreatePlanMutation,

@@ -55,10 +55,10 @@ function FactRow({
       <th scope="row">{name.split('/').join(' › ')}</th>
       <td className="num">
         {note?.value === undefined ? (
-          valueText(fact.value)
+          valueText(fact.value, fact.path)
         ) : (
           <>
-            <b>{valueText(note.value)}</b> <s>{valueText(fact.value)}</s>
+            <b>{valueText(note.value, fact.path)}</b> <s>{valueText(fact.value, fact.path)}</s>
           </>
         )}
       </td>
@@ -109,7 +109,7 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
   const take = (fact: string, note: Omit<BenchNote, 'sheet' | 'fact'> | null) =>
     edit([{ kind: 'bench-note', sheet: sheet.id, fact, note }], `${note ? 'note' : 'remove the note'} on ${fact} of ${sheet.title}`);
   const shown = groups.flatMap((group) => {
-    const facts = group.facts.filter((fact) => `${fact.path} ${valueText(fact.value)}`.toLowerCase().includes(asked));
+    const facts = group.facts.filter((fact) => `${fact.path} ${valueText(fact.value, fact.path)}`.toLowerCase().includes(asked));
     return facts.length > 0 ? [{ ...group, facts }] : [];
   });
   return (

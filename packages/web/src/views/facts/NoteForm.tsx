@@ -20,7 +20,7 @@ export function NoteForm({ fact, sheetValue, note, onClose, onKeep }: NoteFormPr
     sheetValue !== undefined && (note ? note.value !== undefined : true) ? 'other' : 'same',
   );
   const [typed, setTyped] = useState(
-    note?.value !== undefined ? valueText(note.value) : sheetValue === undefined ? '' : valueText(sheetValue),
+    note?.value !== undefined ? valueText(note.value, fact) : sheetValue === undefined ? '' : valueText(sheetValue, fact),
   );
   const [words, setWords] = useState(note?.words ?? '');
   const [date, setDate] = useState(note?.date ?? today(new Date()));
@@ -42,7 +42,7 @@ export function NoteForm({ fact, sheetValue, note, onClose, onKeep }: NoteFormPr
           {sheetValue !== undefined && (
             <>
               {' '}
-              is <b>{valueText(sheetValue)}</b> in the sheet.
+              is <b>{valueText(sheetValue, fact)}</b> in the sheet.
             </>
           )}
         </p>

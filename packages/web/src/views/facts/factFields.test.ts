@@ -13,6 +13,8 @@ test('a value is read as the kind that the sheet has, or not at all', () => {
 });
 
 test('what is shown can be typed back', () => {
-  for (const value of [12, 'words', true, false, ['a', 'b'], [1, 2]] as const) expect(readValue(value, valueText(value))).toEqual(value);
+  for (const value of [12, 'words', true, false, ['a', 'b'], [1, 2]] as const)
+    expect(readValue(value, valueText(value, 'x'))).toEqual(value);
+  expect(readValue(60, valueText(60, 'bus/devices/a/addresses/0x3c/address'))).toBe(60);
   expect(today(new Date(2026, 0, 5))).toBe('2026-01-05');
 });

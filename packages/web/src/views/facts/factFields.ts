@@ -1,3 +1,4 @@
+import { formatAddress } from '@roof-chart/core/quantity/format';
 import type { FactValue } from '@roof-chart/core/sheets/factPath';
 
 /** What is typed for a fact, as a value of the kind that the sheet has there; null where it is none.
@@ -16,8 +17,10 @@ export function readValue(kind: FactValue, typed: string): FactValue | null {
   return members.every((member) => member !== '') ? members : null;
 }
 
-/** A fact's value as it is typed. */
-export function valueText(value: FactValue): string {
+/** A fact's value as it is typed.
+ *  @param path the fact's name: addresses are shown as everywhere, in hexadecimal */
+export function valueText(value: FactValue, path: string): string {
+  if (typeof value === 'number' && path.endsWith('address')) return formatAddress(value);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   return typeof value === 'object' ? value.join(', ') : String(value);
 }

@@ -1,12 +1,16 @@
-import { Button, Textarea } from '@mantine/core';
+import { Button, SegmentedControl, Textarea } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
+import { unsafePlace } from '@roof-chart/core/sheets/unsafePlace';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
 import { useWorkbench } from '../../app/workbench';
 import { failureWords, useKeepSheetsMutation } from '../../store/api';
+import { BLANK_BOARD } from './blankBoard';
 import { BLANK_PART } from './blankPart';
+import { isObject, type Json } from './form/shape';
+import { SheetForm } from './form/SheetForm';
 import { placeOf, syntaxFault, type TextPlace } from './jsonPlace';
 import { SheetsPage } from './SheetsPage';
 import styles from './Sheets.module.css';
@@ -15,6 +19,13 @@ interface Fault {
   readonly path: string;
   readonly fault: string;
   readonly place: TextPlace;
+}
+
+/** The text as a document, where it is one with fields. */
+function parse(text: string): { readonly [key: string]: Json } | undefined {
+  if (syntaxFault(text)) return undefined;
+  const document = JSON.parse(text) as Json;
+  return isObject(document) && !unsafePlace(document) ? document : undefined;
 }
 
 /** What is wrong with the text, place by place; the sheet where nothing is. */
@@ -26,12 +37,15 @@ function readText(text: string) {
   return { faults: result.faults.map((f): Fault => ({ ...f, place: placeOf(text, f.path) })) };
 }
 
-/** In place of an id: a part from nothing. A sheet with this very id would be hidden from the editor; none is shipped. */
-const BLANK = 'new-part';
+/** In place of an id: a sheet from nothing. Sheets with these very ids would be hidden from the editor; none are shipped. */
+const BLANKS: { readonly [id: string]: { readonly title: string; readonly sheet: object } } = {
+  'new-part': { title: 'New part', sheet: BLANK_PART },
+  'blank-board': { title: 'New board', sheet: BLANK_BOARD },
+};
 
 const draftKey = (id: string, copy: boolean) => `roof-chart-sheet:${copy ? 'copy:' : ''}${id}`;
 
-/** The editor of a sheet's text: every fault is named with its place while one types, and nothing unsound is kept.
+/** The editor of a sheet, by its fields or as text: every fault is named with its place while one types, and nothing unsound is kept.
  *  What is typed stays in this browser until it is saved or thrown away. */
 export function SheetEditor() {
   const { id = '' } = useParams();
@@ -40,10 +54,10 @@ export function SheetEditor() {
   const { sheets } = useWorkbench();
   const navigate = useNavigate();
   const [keep, keeping] = useKeepSheetsMutation();
-  const blank = id === BLANK;
+  const blank = BLANKS[id];
   const entry = sheets.boards.get(id) ?? sheets.parts.get(id);
   const original = useMemo(() => {
-    if (blank) return JSON.stringify(BLANK_PART, null, 2);
+    if (blank) return JSON.stringify(blank.sheet, null, 2);
     if (!entry) return '';
     const sheet = copy
       ? { ...entry.sheet, id: `my-${id}`.slice(0, 64), title: `My ${entry.sheet.title}`.slice(0, 80), version: 1 }
@@ -52,6 +66,8 @@ export function SheetEditor() {
   }, [entry, id, copy, blank]);
   const [restored] = useState(() => localStorage.getItem(draftKey(id, copy)));
   const [text, setText] = useState(restored ?? original);
+  const [fields, setFields] = useState(true);
+  const [shown, setShown] = useState({ path: '', n: 0 });
   const area = useRef<HTMLTextAreaElement>(null);
   const asked = useDeferredValue(text);
   const { faults, sheet } = useMemo(() => readText(asked), [asked]);
@@ -63,7 +79,8 @@ export function SheetEditor() {
     if (next === original) localStorage.removeItem(draftKey(id, copy));
     else localStorage.setItem(draftKey(id, copy), next);
   };
-  const goTo = ({ line, start, end }: TextPlace) => {
+  const goTo = ({ path, place: { line, start, end } }: Fault) => {
+    if (fields) return setShown(({ n }) => ({ path, n: n + 1 }));
     const box = area.current;
     if (!box) return;
     box.focus();
@@ -80,10 +97,12 @@ export function SheetEditor() {
     void navigate(`/sheets/${sheet.id}`);
   };
   const dirty = text !== original;
+  // The form shows what is typed now, not what was last checked: a field must not lag behind its keys.
+  const parsed = fields ? parse(text) : undefined;
   return (
-    <SheetsPage title={blank ? 'New part' : copy ? `Copy of ${entry!.sheet.title}` : `Edit ${entry!.sheet.title}`}>
+    <SheetsPage title={blank ? blank.title : copy ? `Copy of ${entry!.sheet.title}` : `Edit ${entry!.sheet.title}`}>
       <div className={styles.editor}>
-        <section aria-label="Text of the sheet">
+        <section aria-label="The sheet">
           {restored !== null && restored !== original && text === restored && (
             <p className={styles.draft}>
               This is what you typed last time; it was not saved yet.{' '}
@@ -92,14 +111,35 @@ export function SheetEditor() {
               </Button>
             </p>
           )}
-          <Textarea
-            ref={area}
-            aria-label="The sheet as JSON"
-            value={text}
-            onChange={(event) => type(event.currentTarget.value)}
-            spellCheck={false}
-            classNames={{ input: styles.json! }}
+          <SegmentedControl
+            size="xs"
+            aria-label="How the sheet is edited"
+            className={styles.how!}
+            value={fields ? 'fields' : 'text'}
+            onChange={(how) => setFields(how === 'fields')}
+            data={[
+              { value: 'fields', label: 'Fields' },
+              { value: 'text', label: 'Text (JSON)' },
+            ]}
           />
+          {fields && parsed && (
+            <SheetForm document={parsed} faults={faults} shown={shown} onChange={(document) => type(JSON.stringify(document, null, 2))} />
+          )}
+          {fields && !parsed && (
+            <p className={styles.draft}>
+              The text is not JSON with a sheet in it just now: mend it under “Text”, then its fields are here.
+            </p>
+          )}
+          {!fields && (
+            <Textarea
+              ref={area}
+              aria-label="The sheet as JSON"
+              value={text}
+              onChange={(event) => type(event.currentTarget.value)}
+              spellCheck={false}
+              classNames={{ input: styles.json! }}
+            />
+          )}
         </section>
         <aside aria-label="State of the sheet" className={styles.state}>
           <div className={styles.actions}>
@@ -122,8 +162,8 @@ export function SheetEditor() {
           <ul className={styles.faults}>
             {faults.slice(0, 50).map((f) => (
               <li key={f.path + f.fault}>
-                <button type="button" onClick={() => goTo(f.place)}>
-                  <span className="num">line {f.place.line}</span> <span className="mono">{f.path}</span>
+                <button type="button" onClick={() => goTo(f)}>
+                  {!fields && <span className="num">line {f.place.line}</span>} <span className="mono">{f.path}</span>
                   <span>{f.fault.replace(/^"[^"]*" /, '')}</span>
                 </button>
               </li>

@@ -107,6 +107,9 @@ export function SheetsView() {
       <Button variant="default" component={Link} to="/sheets/new-part/edit">
         New part
       </Button>
+      <Button variant="default" component={Link} to="/sheets/blank-board/edit">
+        New board
+      </Button>
       <Button component={Link} to="/sheets/new-board">
         New board from a pin table
       </Button>

@@ -1,5 +1,5 @@
 /** A part sheet with everything to be filled in: the editor's faults lead from one empty fact to the next. */
-const source = { document: '', section: '', trust: 'bench' };
+const source = { document: '', trust: 'bench' };
 
 export const BLANK_PART = {
   kind: 'part',

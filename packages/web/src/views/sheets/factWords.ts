@@ -28,6 +28,23 @@ export function keyWords(key: string): string {
     .replace(/^$/, 'value');
 }
 
+const UNIT_WORDS: { readonly [ending: string]: string } = {
+  Milliamps: 'mA',
+  Volts: 'V',
+  Hz: 'Hz',
+  Ohms: 'Ω',
+  Picofarads: 'pF',
+  Bytes: 'bytes',
+};
+
+/** The label of a fact's field: its name in words, with the unit it is typed in.
+ *  @example fieldLabel('typicalMilliamps') // 'typical (mA)' */
+export function fieldLabel(key: string): string {
+  const ending = /(Milliamps|Volts|Hz|Ohms|Picofarads|Bytes)$/i.exec(key)?.[1];
+  const unit = ending && UNIT_WORDS[`${ending[0]!.toUpperCase()}${ending.slice(1)}`];
+  return unit ? `${keyWords(key.replace(/^(volts|ohms)$/, '$1'))} (${unit})` : keyWords(key);
+}
+
 const isRange = (value: object): value is { min: number; typ?: number; max: number } => 'min' in value && 'max' in value;
 
 function valueWords(key: string, value: unknown): string {

@@ -71,6 +71,7 @@ test('a part is copied, spoilt, mended and kept in versions; a plan keeps its ow
 test('a part from a blank sheet by its fields alone: a fault leads to its field, and is gone when it is filled', async ({ page }) => {
   await page.goto('/sheets');
   await page.getByRole('link', { name: 'New part' }).click();
+  await expect(page.getByRole('textbox', { name: 'chip' })).toBeVisible();
   const fill = async (fault: RegExp, words: string) => {
     await page.getByRole('button', { name: fault }).first().click();
     await page.keyboard.type(words);

@@ -16,6 +16,7 @@ const terminal = Joi.object({
   ties: Joi.array().items(Joi.valid('ground', 'supply')).unique(),
   requires: ability,
   prefers: ability,
+  pwmHz: range,
   idle: Joi.valid('high', 'low'),
   chain: Joi.valid('in', 'out'),
   volts: range,

@@ -22,6 +22,8 @@ export interface PartTerminal {
   readonly requires?: readonly ('interrupt' | 'pwm')[];
   /** Abilities that help but are not needed. */
   readonly prefers?: readonly ('interrupt' | 'pwm')[];
+  /** Frequencies of PWM with which the terminal works, in hertz: one timer gives only one. */
+  readonly pwmHz?: Range;
   /** The level at which the part rests while nothing drives the line. */
   readonly idle?: 'high' | 'low';
   /** End of a chain: `in` takes the signal of the part before, `out` feeds the part after. */

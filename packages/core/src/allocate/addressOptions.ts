@@ -1,0 +1,57 @@
+import type { PartSheet } from '../sheets/partSheet';
+import type { IndexedBoard } from '../sheets/sheetIndex';
+import { strapStates } from '../nets/addresses';
+import type { Placement, Plan } from '../plan/plan';
+import { terminalKey } from '../plan/plan';
+import type { AddressOption } from './instance';
+import { strapEdits } from './strapEdits';
+
+/** More combinations than any strap table that is sold; beyond it only the present one is looked at. */
+const MOST = 512;
+
+/** Every setting of straps under which all devices of the part have an address. */
+function settings(part: PartSheet): readonly { readonly [strap: string]: string }[] {
+  const used = new Set((part.bus.devices ?? []).flatMap((d) => d.addresses.flatMap((a) => Object.keys(a.straps))));
+  const straps = (part.bus.straps ?? []).filter((s) => used.has(s.id));
+  if (straps.reduce((n, s) => n * s.states.length, 1) > MOST) return [];
+  return straps.reduce<readonly { readonly [strap: string]: string }[]>(
+    (list, strap) => list.flatMap((one) => strap.states.map((state) => ({ ...one, [strap.id]: state.id }))),
+    [{}],
+  );
+}
+
+/** The addresses of each device under these straps, those it answers on besides among them; null where one has none. */
+function addressesUnder(part: PartSheet, straps: { readonly [strap: string]: string }): readonly number[] | null {
+  const all: number[] = [];
+  for (const device of part.bus.devices ?? []) {
+    const row = device.addresses.find((a) => Object.entries(a.straps).every(([id, state]) => straps[id] === state));
+    if (!row) return null;
+    all.push(row.address, ...(device.alsoAnswers ?? []).map((also) => also.address));
+  }
+  return [...new Set(all)];
+}
+
+/** The addresses that a part can be given in this plan, the present one first, then those with the fewest changes.
+ *  Settings that a locked wire or a missing rail stands against are left out. */
+export function addressOptions(plan: Plan, board: IndexedBoard, placement: Placement, part: PartSheet): readonly AddressOption[] {
+  const now = strapStates(plan, placement, part);
+  const present = addressesUnder(part, now);
+  const here: readonly (AddressOption & { readonly edits: number })[] = present
+    ? [{ addresses: present, straps: {}, moved: 0, edits: 0 }]
+    : [];
+  const other = settings(part).flatMap((straps) => {
+    const addresses = addressesUnder(part, straps);
+    const edits = addresses && strapEdits(plan, board, placement, part, straps);
+    if (!addresses || !edits || edits.length === 0) return [];
+    const moved = edits.filter((e) => e.kind !== 'wire' || plan.wires[terminalKey(e.placement, e.terminal)] !== undefined).length;
+    return [{ addresses, straps, moved, edits: edits.length }];
+  });
+  const options = [...here, ...other.toSorted((a, b) => a.moved - b.moved || a.edits - b.edits)];
+  // One setting an address: the first is the one with the fewest changes.
+  const known = new Map<string, AddressOption>();
+  for (const { addresses, straps, moved } of options) {
+    const key = addresses.toSorted((a, b) => a - b).join();
+    if (!known.has(key)) known.set(key, { addresses, straps, moved });
+  }
+  return [...known.values()];
+}

@@ -1,0 +1,250 @@
+import type { BoardPin } from '../sheets/boardSheet';
+import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
+import { conductor, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
+import { linePins } from '../nets/controllers';
+import { findNets } from '../nets/nets';
+import { planTerminals, type PlanTerminal, signalOf } from '../nets/terminals';
+import type { Plan } from '../plan/plan';
+import { abilitiesFor, type Ability, bootsWith, type Waste, wasteOn } from './abilities';
+import { addressOptions } from './addressOptions';
+import type { BusController, Candidate, Costs, Instance, Item, LinePin, Member, Resource } from './instance';
+import { pinFits, wantsPin } from './pinFit';
+
+/** What belongs to one choice of pin or controller. */
+interface Wanted {
+  readonly items: ReadonlyMap<string, readonly PlanTerminal[]>;
+  readonly members: ReadonlyMap<string, readonly PlanTerminal[]>;
+}
+
+const pinOf = (board: IndexedBoard, item: PlanTerminal): string | undefined =>
+  item.wire?.end.to === 'pin' ? conductor(board, item.wire.end.pin) : undefined;
+const isFixed = (item: PlanTerminal): boolean => item.wire?.locked === true || item.placement.onBoard === true;
+
+/** Terminals that want a pin: those needed and open, and those that have a pin already. What is tied to ground or a rail,
+ *  goes on to another part, or only has to rest somewhere is settled without one. */
+function wanting(plan: Plan, sheets: Sheets): readonly PlanTerminal[] {
+  const nets = findNets(plan, sheets);
+  return planTerminals(plan, sheets).filter((item) => {
+    if (!wantsPin(item.terminal)) return false;
+    if (item.wire) return item.wire.end.to === 'pin';
+    if (nets.byTerminal.has(item.key) || item.terminal.need !== 'needed' || item.terminal.role === 'strap') return false;
+    return item.terminal.ties?.length !== 1;
+  });
+}
+
+function collect(terminals: readonly PlanTerminal[]): Wanted {
+  const [items, members] = [new Map<string, PlanTerminal[]>(), new Map<string, PlanTerminal[]>()];
+  for (const item of terminals) {
+    const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
+    const [into, key] = kind ? [members, `${item.head}:${kind}`] : [items, signalOf(item)];
+    const known = into.get(key);
+    if (known) known.push(item);
+    else into.set(key, [item]);
+  }
+  return { items, members };
+}
+
+const leaveCosts = (terminals: readonly PlanTerminal[]): Pick<Costs, 'unwired' | 'moved'> => ({
+  unwired: terminals.filter((t) => t.terminal.need === 'needed').length,
+  moved: terminals.filter((t) => t.wire?.end.to === 'pin').length,
+});
+
+const usesPwm = ({ terminal }: PlanTerminal): boolean =>
+  PIN_ROLES[terminal.role]?.pwm === true || terminal.requires?.includes('pwm') === true;
+const usesInterrupt = ({ terminal }: PlanTerminal): boolean => terminal.requires?.includes('interrupt') === true;
+
+/** Means that the pin brings along for this use. */
+function meansOf(pin: BoardPin, terminals: readonly PlanTerminal[]): readonly string[] {
+  const pwm = terminals.some(usesPwm) && pin.pwm ? [`channel ${pin.pwm.timer}/${pin.pwm.channel}`, `timer ${pin.pwm.timer}`] : [];
+  const lines = terminals.some(usesInterrupt) ? (pin.interrupts ?? []).filter((i) => i.shared).map((i) => `interrupt ${i.line}`) : [];
+  return [...pwm, ...lines];
+}
+
+const unionOf = (terminals: readonly PlanTerminal[]): ReadonlySet<Ability> =>
+  new Set(terminals.flatMap((t) => [...abilitiesFor(t.terminal)]));
+
+/** The controller for which this pin, as an input, would be pulled out of its role: a hardware select. */
+function blockedBy(pin: BoardPin, terminals: readonly PlanTerminal[]): string | undefined {
+  if (
+    !pin.duties?.some((d) => d.duty === 'select') ||
+    terminals.every((t) => PIN_ROLES[t.terminal.role]?.output && !PIN_ROLES[t.terminal.role]?.input)
+  )
+    return undefined;
+  const name = pin.functions?.find((f) => f.endsWith('.cs'));
+  return name?.slice(0, name.indexOf('.'));
+}
+
+function itemOf(board: IndexedBoard, waste: Waste, id: string, terminals: readonly PlanTerminal[]): Item {
+  const locked = terminals.find(isFixed);
+  const used = unionOf(terminals);
+  const moved = (pin: string) => terminals.filter((t) => pinOf(board, t) !== undefined && pinOf(board, t) !== pin).length;
+  const fits = terminals.map((t) => pinFits(board, t.terminal));
+  const pins = board.ioPins.filter((pin) =>
+    locked
+      ? pin.id === pinOf(board, locked)
+      : fits.every((fit) => fit.get(pin.id)?.verdict !== 'cannot') && terminals.every((t) => bootsWith(pin, t.part, t.terminal)),
+  );
+  const candidates = pins.map((pin): Candidate => {
+    const uses = meansOf(pin, terminals);
+    const unless = locked ? undefined : blockedBy(pin, terminals);
+    return {
+      pin: pin.id,
+      moved: moved(pin.id),
+      caution: pin.grade === 'caution' ? 1 : 0,
+      waste: waste(pin.id, used),
+      ...(uses.length > 0 ? { uses } : {}),
+      ...(unless ? { unless } : {}),
+    };
+  });
+  return { id, terminals: terminals.map((t) => t.key), candidates, leave: leaveCosts(terminals) };
+}
+
+const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.line!.line;
+
+function memberOf(
+  plan: Plan,
+  board: IndexedBoard,
+  controllers: readonly BusController[],
+  id: string,
+  terminals: readonly PlanTerminal[],
+): Member {
+  const kind = PIN_ROLES[terminals[0]!.terminal.role]!.line!.kind;
+  const here: { [line: string]: { [pin: string]: number } } = {};
+  const fixed: { [line: string]: string } = {};
+  for (const item of terminals) {
+    const pin = pinOf(board, item);
+    if (pin === undefined) continue;
+    const line = (here[lineOf(item)] ??= {});
+    line[pin] = (line[pin] ?? 0) + 1;
+    if (isFixed(item)) fixed[lineOf(item)] = pin;
+  }
+  const lines = [...new Set(terminals.map(lineOf))];
+  const fits = (controller: BusController) =>
+    controller.kind === kind &&
+    lines.every((line) => controller.lines[line]?.some((p) => fixed[line] === undefined || p.pin === fixed[line])) &&
+    (!controller.sets ||
+      controller.sets.some((set) =>
+        lines.every((line) => set[line] !== undefined && (fixed[line] === undefined || set[line] === fixed[line])),
+      ));
+  const placements = [...new Set(terminals.map((t) => t.placement.id))];
+  return {
+    id,
+    kind,
+    placements,
+    lines,
+    controllers: controllers.filter(fits).map((c) => c.id),
+    fixed,
+    here,
+    addresses: kind === 'i2c' ? addressOptions(plan, board, terminals[0]!.placement, terminals[0]!.part) : [],
+    leave: leaveCosts(terminals),
+  };
+}
+
+/** The lines of a kind that somebody has, with the pins that the sheet lists for them. */
+function controllersOf(
+  board: IndexedBoard,
+  waste: Waste,
+  lines: ReadonlyMap<ControllerKind, ReadonlySet<string>>,
+  locked: ReadonlySet<string>,
+): readonly BusController[] {
+  return board.sheet.controllers.list.flatMap((controller): BusController[] => {
+    const wanted = lines.get(controller.kind);
+    if (!wanted) return [];
+    const used = new Set<Ability>([controller.kind]);
+    const pinsOf = (line: string) =>
+      linePins(board, controller.id, line)
+        .filter((pin) => locked.has(pin.id) || (pin.grade !== 'reserved' && bootsAsLine(pin, controller.kind)))
+        .map((pin): LinePin => ({ pin: pin.id, caution: pin.grade === 'caution' ? 1 : 0, waste: waste(pin.id, used) }));
+    const own = Object.fromEntries([...wanted].map((line) => [line, pinsOf(line)]));
+    const legal = controller.legal.rule === 'sets' ? controller.legal.sets : undefined;
+    // Sets that are the same in the lines that somebody has would be tried twice.
+    const sets = legal && [
+      ...new Map(
+        legal
+          .map((set) => Object.fromEntries(Object.entries(set).filter(([line]) => wanted.has(line))))
+          .map((set) => [JSON.stringify(set), set]),
+      ).values(),
+    ];
+    return [{ id: controller.id, kind: controller.kind, lines: own, ...(sets ? { sets } : {}) }];
+  });
+}
+
+/** A bus line at a pin that is sampled at reset: I2C rests high; of the others nobody knows. */
+function bootsAsLine(pin: BoardPin, kind: ControllerKind): boolean {
+  return (pin.duties ?? []).every(
+    ({ duty, level }) => duty !== 'boot' || level === undefined || (kind === 'i2c' ? level === 'high' : false),
+  );
+}
+
+/** Pairs that must not share a bus: parts without a select, parts that hold data-out, and two talkers on one serial line. */
+function clashesOf(
+  members: readonly Member[],
+  terminals: ReadonlyMap<string, readonly PlanTerminal[]>,
+): readonly (readonly [string, string])[] {
+  const facts = members.map((member) => {
+    const parts = terminals.get(member.id)!.map((t) => t.part);
+    return {
+      member,
+      bare: member.kind === 'spi' && parts.some((p) => p.bus.kind === 'spi' && p.bus.hasSelect === false),
+      holds: member.kind === 'spi' && member.lines.includes('miso') && parts.some((p) => p.bus.releasesDataOut === false),
+    };
+  });
+  return facts.flatMap((a, at) =>
+    facts.slice(at + 1).flatMap((b): (readonly [string, string])[] => {
+      if (a.member.kind !== b.member.kind) return [];
+      const shared = a.member.lines.filter((line) => b.member.lines.includes(line));
+      const clash =
+        (a.member.kind === 'uart' && shared.length > 0) || a.bare || b.bare || ((a.holds || b.holds) && shared.includes('miso'));
+      return clash ? [[a.member.id, b.member.id]] : [];
+    }),
+  );
+}
+
+/** Which users of shared means exclude each other: on a channel and an interrupt line all, on a timer those of unlike frequencies. */
+function resourcesOf(items: readonly Item[], terminals: ReadonlyMap<string, readonly PlanTerminal[]>): readonly Resource[] {
+  const users = new Map<string, string[]>();
+  for (const item of items)
+    for (const id of new Set(item.candidates.flatMap((c) => c.uses ?? []))) users.set(id, [...(users.get(id) ?? []), item.id]);
+  const hertz = (id: string) => terminals.get(id)!.flatMap((t) => t.terminal.pwmHz ?? []);
+  const apart = (a: string, b: string) => hertz(a).some((x) => hertz(b).some((y) => x.max < y.min || y.max < x.min));
+  return [...users].flatMap(([id, list]): Resource[] => {
+    const all = list.flatMap((a, at) => list.slice(at + 1).map((b) => [a, b] as const));
+    const pairs = id.startsWith('timer ') ? all.filter(([a, b]) => apart(a, b)) : all;
+    return pairs.length > 0 ? [{ id, pairs }] : [];
+  });
+}
+
+/** The allocation problem of a plan.
+ *  Locked wires and soldered parts have one candidate, the pin they are at, whatever it is. */
+export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard): Instance {
+  const wanted = collect(wanting(plan, sheets));
+  const waste = wasteOn(board);
+  const items = [...wanted.items].map(([id, terminals]) => itemOf(board, waste, id, terminals));
+  const lines = new Map<ControllerKind, Set<string>>();
+  for (const terminals of wanted.members.values())
+    for (const t of terminals) {
+      const { kind, line } = PIN_ROLES[t.terminal.role]!.line!;
+      const known = lines.get(kind);
+      if (known) known.add(line);
+      else lines.set(kind, new Set([line]));
+    }
+  const locked = new Set(
+    [...wanted.members.values()]
+      .flat()
+      .filter(isFixed)
+      .flatMap((t) => pinOf(board, t) ?? []),
+  );
+  const controllers = controllersOf(board, waste, lines, locked);
+  const members = [...wanted.members].map(([id, terminals]) => memberOf(plan, board, controllers, id, terminals));
+  return {
+    format: 'roof-chart-instance',
+    version: 1,
+    items,
+    members: members.toSorted(
+      (a, b) => CONTROLLER_KINDS.indexOf(a.kind as ControllerKind) - CONTROLLER_KINDS.indexOf(b.kind as ControllerKind),
+    ),
+    controllers,
+    clashes: clashesOf(members, wanted.members),
+    resources: resourcesOf(items, wanted.items),
+  };
+}

@@ -1,0 +1,108 @@
+/** The allocation problem of one plan, with every fact of the sheets turned into lists and whole numbers: a plain JSON
+ *  document that any solver can be given (`cli settle --instance`).
+ *
+ *  To choose: a pin, or none, for each item; a controller, or none, for each member; a pin for each line of a
+ *  controller that has a member with this line; an address option for each member that has a controller.
+ *
+ *  Hard rules:
+ *   - a pin carries one item or one line;
+ *   - items and lines only go to pins listed for them;
+ *   - the lines of a controller that lists `sets` all come from one of them;
+ *   - the lines of a member that are `fixed` are at those pins;
+ *   - two members of one `clash` are not on one controller;
+ *   - members on one controller have no address in common;
+ *   - of one `resource`, two items of a pair that excludes each other are not both users;
+ *   - a candidate with `unless` is out where that controller has a member.
+ *
+ *  Costs are compared tier by tier, each a sum of whole numbers:
+ *   1. `unwired`: needed terminals that stay open;
+ *   2. `moved`: wires of the plan that change (straps that are set otherwise among them);
+ *   3. `caution`: pins used that the sheet advises caution with;
+ *   4. `waste`: for each pin used, the scarcity of every ability it has and its user does not need. */
+export interface Instance {
+  readonly format: 'roof-chart-instance';
+  readonly version: 1;
+  readonly items: readonly Item[];
+  readonly members: readonly Member[];
+  readonly controllers: readonly BusController[];
+  /** Pairs of members that must not share a controller. */
+  readonly clashes: readonly (readonly [string, string])[];
+  readonly resources: readonly Resource[];
+}
+
+export interface Costs {
+  readonly unwired: number;
+  readonly moved: number;
+  readonly caution: number;
+  readonly waste: number;
+}
+
+export interface Candidate {
+  readonly pin: string;
+  readonly moved: number;
+  readonly caution: number;
+  readonly waste: number;
+  /** Shared means that the pin brings along: a timer, a channel, an interrupt line. */
+  readonly uses?: readonly string[];
+  readonly unless?: string;
+}
+
+/** One signal of its own: a terminal, or several that carry the same signal. */
+export interface Item {
+  readonly id: string;
+  readonly terminals: readonly string[];
+  readonly candidates: readonly Candidate[];
+  /** What it costs to give it no pin. */
+  readonly leave: Pick<Costs, 'unwired' | 'moved'>;
+}
+
+export interface AddressOption {
+  readonly addresses: readonly number[];
+  /** Strap states that select it. */
+  readonly straps: { readonly [strap: string]: string };
+  readonly moved: number;
+}
+
+/** A part on a bus, or the parts of one chain. */
+export interface Member {
+  readonly id: string;
+  readonly kind: string;
+  readonly placements: readonly string[];
+  readonly lines: readonly string[];
+  /** Controllers it may join. */
+  readonly controllers: readonly string[];
+  /** Pins where its lines must be: locked wires. */
+  readonly fixed: { readonly [line: string]: string };
+  /** Wires that its lines have now: of how many terminals at which pin. */
+  readonly here: { readonly [line: string]: { readonly [pin: string]: number } };
+  /** Empty for buses without addresses. */
+  readonly addresses: readonly AddressOption[];
+  readonly leave: Pick<Costs, 'unwired' | 'moved'>;
+}
+
+export interface LinePin {
+  readonly pin: string;
+  readonly caution: number;
+  readonly waste: number;
+}
+
+export interface BusController {
+  readonly id: string;
+  readonly kind: string;
+  readonly lines: { readonly [line: string]: readonly LinePin[] };
+  /** Absent where each line is chosen for itself. */
+  readonly sets?: readonly { readonly [line: string]: string }[];
+}
+
+/** Something that several pins share, and which users of it exclude each other. */
+export interface Resource {
+  readonly id: string;
+  readonly pairs: readonly (readonly [string, string])[];
+}
+
+/** What was chosen. Items and members that are absent stay open. */
+export interface Choice {
+  readonly items: { readonly [item: string]: string };
+  readonly members: { readonly [member: string]: { readonly controller: string; readonly address: AddressOption | undefined } };
+  readonly lines: { readonly [controller: string]: { readonly [line: string]: string } };
+}

@@ -1,0 +1,158 @@
+import fc from 'fast-check';
+import { shippedSheets } from '../../tests/catalogue';
+import { findingsOf } from '../../tests/checkHarness';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { newPlan, type Plan } from '../plan/plan';
+import { settle } from './settle';
+
+const sheets = shippedSheets();
+const partIds = [...sheets.parts.keys()];
+const boards = [...sheets.boards.values()].map((b) => b.sheet);
+
+const HARD = new Set(['pin-shared', 'pin-cannot', 'pin-reserved', 'bus-pair-illegal']);
+const hard = (plan: Plan) => findingsOf(plan, sheets).filter((f) => HARD.has(f.code));
+const addressesMeet = (plan: Plan) => findingsOf(plan, sheets).filter((f) => f.code === 'address-shared');
+
+const bare = (ids: readonly string[], board = 'rp2040-stick-40'): Plan =>
+  edited(
+    newPlan('plan-1', 'Test', { id: board, version: sheets.boards.get(board)!.sheet.version }),
+    sheets,
+    ...ids.map((id, at) => add(`p${at}`, id)),
+  );
+
+test('a settled plan breaks no hard rule, on any board with any parts; what stays open is named', () => {
+  fc.assert(
+    fc.property(fc.constantFrom(...boards), fc.array(fc.constantFrom(...partIds), { minLength: 1, maxLength: 9 }), (board, ids) => {
+      const plan = bare(ids, board.id);
+      const settled = settle(plan, sheets, { nodes: 3000 })!;
+      expect(hard(settled.plan).map((f) => f.id)).toEqual([]);
+      expect(addressesMeet(settled.plan)).toEqual([]);
+      expect(settled.costs.unwired).toBe(settled.open.length);
+      const unwired = findingsOf(settled.plan, sheets)
+        .filter((f) => f.code === 'terminal-unwired')
+        .flatMap((f) => f.place.terminals ?? []);
+      expect(unwired).toEqual(expect.arrayContaining([...settled.open]));
+    }),
+    { numRuns: 150 },
+  );
+});
+
+test('settling a settled plan moves nothing, and gives the same for the same', () => {
+  fc.assert(
+    fc.property(fc.array(fc.constantFrom(...partIds), { minLength: 1, maxLength: 7 }), (ids) => {
+      const first = settle(bare(ids), sheets)!;
+      expect(settle(bare(ids), sheets)!.edits).toEqual(first.edits);
+      const again = settle(first.plan, sheets)!;
+      expect([again.edits, again.costs.moved]).toEqual([[], 0]);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('locked wires never move; a part added to a working build moves nothing unless it must', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.constantFrom(...partIds), { minLength: 2, maxLength: 6 }),
+      fc.constantFrom(...partIds),
+      fc.nat(),
+      (ids, more, n) => {
+        const { plan } = settle(bare(ids), sheets)!;
+        const keys = Object.keys(plan.wires).filter((key) => plan.wires[key]!.end.to === 'pin');
+        const key = keys[n % Math.max(1, keys.length)];
+        if (!key) return;
+        const [placement, terminal] = key.split(':') as [string, string];
+        const locked = edited(plan, sheets, { kind: 'lock', placement, terminal, locked: true }, add('more', more));
+        const after = settle(locked, sheets)!;
+        expect(after.plan.wires[key]).toEqual(locked.wires[key]);
+        const moved = Object.keys(locked.wires).filter(
+          (k) => JSON.stringify(after.plan.wires[k]?.end) !== JSON.stringify(locked.wires[k]!.end),
+        );
+        expect(moved.length).toBe(after.costs.moved);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test('to take a part out never makes a plan impossible', () => {
+  fc.assert(
+    fc.property(fc.array(fc.constantFrom(...partIds), { minLength: 2, maxLength: 9 }), fc.nat(), (ids, n) => {
+      const whole = settle(bare(ids, 'atmega328p-5v-shield'), sheets, { nodes: 3000 })!;
+      const less = settle(bare(ids.toSpliced(n % ids.length, 1), 'atmega328p-5v-shield'), sheets, { nodes: 3000 })!;
+      if (whole.proved && less.proved) expect(less.costs.unwired).toBeLessThanOrEqual(whole.costs.unwired);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+describe('worked cases', () => {
+  test('two fixed clocks at one address go to two controllers where the board has them, else one stays open', () => {
+    const two = ['clock-ds3231-eeprom', 'clock-ds3231-eeprom'];
+    const onStick = settle(bare(two), sheets)!;
+    expect([onStick.costs.unwired, onStick.proved]).toEqual([0, true]);
+    expect(onStick.plan.wires['p0:SDA']!.end).not.toEqual(onStick.plan.wires['p1:SDA']!.end);
+    const onShield = settle(bare(two, 'atmega328p-5v-shield'), sheets)!;
+    expect([onShield.costs.unwired, onShield.proved, onShield.open.length]).toEqual([2, true, 2]);
+  });
+
+  test('an address is strapped away before a second bus is opened', () => {
+    const { plan } = settle(bare(['clock-ds3231-eeprom', 'motion-mpu6050']), sheets)!;
+    expect(plan.wires['p1:AD0']!.end).toEqual({ to: 'rail', rail: '3v3' });
+    expect(plan.wires['p0:SDA']!.end).toEqual(plan.wires['p1:SDA']!.end);
+  });
+
+  test('what stands in the way moves only when it must: a digital wire gives the last analog pin up', () => {
+    const busy = edited(
+      stick(),
+      sheets,
+      ...['potentiometer', 'potentiometer', 'potentiometer'].map((id, at) => add(`pot${at}`, id)),
+      add('led', 'led-red-5mm'),
+      wire('led:A', 'GP27'),
+    );
+    const settled = settle(busy, sheets)!;
+    expect([settled.costs.unwired, settled.costs.moved]).toEqual([0, 1]);
+    const pots = ['GP26', 'GP27', 'GP28'];
+    const wiper = (n: number) =>
+      Object.entries(settled.plan.wires).find(([key, w]) => key.startsWith(`pot${n}:`) && w.end.to === 'pin')![1].end;
+    expect([0, 1, 2].map((n) => (wiper(n) as { pin: string }).pin).sort()).toEqual(pots);
+    const free = settle(edited(busy, sheets, { kind: 'remove-placement', placement: 'pot2' }), sheets)!;
+    expect(free.costs.moved).toBe(0);
+  });
+
+  test('PWM of unlike frequencies keeps to different timers, and of one channel there is one user', () => {
+    const { plan, costs } = settle(bare(['servo-micro', 'buzzer-passive', 'fan-pwm-12v', 'servo-micro'], 'atmega328p-5v-shield'), sheets)!;
+    const board = sheets.boards.get('atmega328p-5v-shield')!;
+    const timer = (key: string) => {
+      const end = plan.wires[key]?.end;
+      return end?.to === 'pin' ? board.pins.get(end.pin)!.pwm!.timer : undefined;
+    };
+    const timers = [timer('p0:SIG'), timer('p1:PLUS'), timer('p2:PWM')];
+    expect([costs.unwired, new Set(timers).size, timers.includes(undefined)]).toEqual([0, 3, false]);
+    expect(timer('p3:SIG')).toBe(timer('p0:SIG'));
+  });
+
+  test('a pin sampled at reset takes only what rests at its level', () => {
+    const many = settle(
+      bare(
+        Array.from({ length: 12 }, () => 'led-red-5mm'),
+        'esp8266-stick-30',
+      ),
+      sheets,
+    )!;
+    const board = sheets.boards.get('esp8266-stick-30')!;
+    for (const { end } of Object.values(many.plan.wires))
+      if (end.to === 'pin')
+        expect(board.pins.get(end.pin)!.duties?.some((d) => d.duty === 'boot' && d.level === 'high') ?? false).toBe(false);
+  });
+
+  test('hard-wired parts stay, and others are planned around them', () => {
+    const plan = shield();
+    expect(settle(plan, sheets)!.edits).toEqual([]);
+  });
+});
+
+test('with no time at all there is an answer, and it does not claim to be proved', () => {
+  const settled = settle(bare(['oled-096-ssd1306-i2c', 'motion-mpu6050', 'led-red-5mm']), sheets, { nodes: 0 })!;
+  expect([settled.proved, settled.costs.unwired > 0]).toEqual([false, true]);
+  expect(settled.bound.unwired).toBe(0);
+});

@@ -1,0 +1,91 @@
+import type { Sheets } from '../sheets/sheetIndex';
+import { PIN_ROLES } from '../sheets/roles';
+import { planTerminals, type PlanTerminal } from '../nets/terminals';
+import { applyEdits } from '../plan/applyEdits';
+import { boardOf, partOf, type Edit } from '../plan/edit';
+import type { Plan, TerminalKey } from '../plan/plan';
+import { buildInstance } from './buildInstance';
+import type { Choice, Costs, Instance } from './instance';
+import { proposeWires } from './proposeWires';
+import { solve, type SolveOptions } from './solve';
+import { strapEdits } from './strapEdits';
+
+/** A plan settled, as the edits that lead there and what was proved of them. */
+export interface Settlement {
+  readonly edits: readonly Edit[];
+  readonly plan: Plan;
+  readonly costs: Costs;
+  /** No settlement can cost less. */
+  readonly bound: Costs;
+  readonly proved: boolean;
+  readonly nodes: number;
+  /** Needed terminals for which there is no pin or bus. */
+  readonly open: readonly TerminalKey[];
+  readonly instance: Instance;
+}
+
+function toPin(item: PlanTerminal, pin: string | undefined): readonly Edit[] {
+  const now = item.wire?.end.to === 'pin' ? item.wire.end.pin : undefined;
+  if (now === pin || item.wire?.locked || item.placement.onBoard) return [];
+  const place = { placement: item.placement.id, terminal: item.terminal.id };
+  return [pin === undefined ? { kind: 'unwire', ...place } : { kind: 'wire', ...place, end: { to: 'pin', pin } }];
+}
+
+/** The pin that a choice gives each terminal of the instance; undefined where it leaves it open. */
+export function chosenPins(
+  instance: Instance,
+  choice: Choice,
+  terminals: ReadonlyMap<string, PlanTerminal>,
+): ReadonlyMap<TerminalKey, string | undefined> {
+  const pins = new Map<TerminalKey, string | undefined>();
+  for (const item of instance.items) for (const key of item.terminals) pins.set(key, choice.items[item.id]);
+  for (const member of instance.members) {
+    const controller = choice.members[member.id]?.controller;
+    for (const item of terminals.values()) {
+      const line = PIN_ROLES[item.terminal.role]?.line;
+      if (line?.kind !== member.kind || !member.placements.includes(item.placement.id) || !member.lines.includes(line.line)) continue;
+      if (item.wire ? item.wire.end.to === 'pin' : item.terminal.need === 'needed')
+        pins.set(item.key, controller && choice.lines[controller]?.[line.line]);
+    }
+  }
+  return pins;
+}
+
+function strapsOf(plan: Plan, sheets: Sheets, instance: Instance, choice: Choice): readonly Edit[] {
+  const board = boardOf(plan, sheets)!;
+  return instance.members.flatMap((member) => {
+    const address = choice.members[member.id]?.address;
+    const placement = plan.placements.find((p) => p.id === member.placements[0]);
+    const part = placement && partOf(plan, placement.id, sheets)?.sheet;
+    return address && part ? (strapEdits(plan, board, placement, part, address.straps) ?? []) : [];
+  });
+}
+
+/** Wires every terminal of the plan as well as can be: what is wired stays unless it must go, and what is proved is said.
+ *  Supplies, grounds and terminals that only rest somewhere follow once the signals have their pins.
+ *  @returns undefined where the plan's board is not known */
+export function settle(plan: Plan, sheets: Sheets, options: SolveOptions = {}): Settlement | undefined {
+  const board = boardOf(plan, sheets);
+  if (!board) return undefined;
+  const instance = buildInstance(plan, sheets, board);
+  const solved = solve(instance, options);
+  const terminals = new Map(planTerminals(plan, sheets).map((t) => [t.key, t]));
+  const pins = chosenPins(instance, solved.choice, terminals);
+  const signals = [
+    ...[...pins].flatMap(([key, pin]) => toPin(terminals.get(key)!, pin)),
+    ...strapsOf(plan, sheets, instance, solved.choice),
+  ];
+  const edits: Edit[] = [];
+  let now = plan;
+  const take = (more: readonly Edit[]) => {
+    const result = applyEdits(now, more, sheets);
+    if (!result.ok) throw new Error(`A settled edit does not apply: ${JSON.stringify(result.problem)}`);
+    now = result.plan;
+    edits.push(...more);
+  };
+  take(signals);
+  for (const placement of plan.placements) take(proposeWires(now, sheets, board, placement, 'supply'));
+  const open = [...pins].filter(([key, pin]) => pin === undefined && terminals.get(key)!.terminal.need === 'needed').map(([key]) => key);
+  const { costs, bound, proved, nodes } = solved;
+  return { edits, plan: now, costs, bound, proved, nodes, open, instance };
+}

@@ -1,0 +1,301 @@
+import { assign } from './assignment';
+import { type AddressOption, type BusController, type Choice, type Costs, type Instance, type Member } from './instance';
+import { cheapestAddresses } from './addressChoice';
+import { combined, INSTANCE_LIMITS, split, TIER } from './weights';
+
+export interface SolveOptions {
+  /** Looked at between nodes: whether to stop with the best found. */
+  readonly stop?: () => boolean;
+  /** Most nodes of the search, for a bound on the time that does not depend on the machine. */
+  readonly nodes?: number;
+  /** Hears of each better choice. */
+  readonly onBetter?: (costs: Costs) => void;
+}
+
+export interface Solved {
+  readonly choice: Choice;
+  readonly costs: Costs;
+  /** Nothing can cost less than this; equal to `costs` where the choice is proved best. */
+  readonly bound: Costs;
+  readonly proved: boolean;
+  /** Nodes of the search: a measure of the work that is the same on every machine. */
+  readonly nodes: number;
+}
+
+/** What is decided so far. */
+interface State {
+  /** Controller of each member by place, -1 for none, undefined for not yet. */
+  readonly at: readonly (number | undefined)[];
+  /** Chosen set of each controller that lists sets. */
+  readonly sets: readonly (number | undefined)[];
+  /** Items that may not use a resource: `item place:resource`. */
+  readonly banned: ReadonlySet<string>;
+}
+
+interface Row {
+  readonly item?: number;
+  readonly controller?: number;
+  readonly line?: string;
+}
+
+interface Evaluated {
+  readonly bound: number;
+  readonly rows: readonly Row[];
+  readonly pins: readonly string[];
+  readonly columns: Int32Array;
+  readonly addresses: readonly (readonly (AddressOption | undefined)[])[];
+}
+
+/** Branch and bound over the few structural choices: the controller of each member, the set of a controller that lists
+ *  sets, and shared resources that an assignment has used twice. What is left is a cheapest assignment of pins, which is
+ *  also the bound: deciding more can only add rows and costs. */
+class Search {
+  readonly #pins: readonly string[];
+  readonly #column: ReadonlyMap<string, number>;
+  readonly #controllers: ReadonlyMap<string, number>;
+  readonly #order: readonly number[];
+  readonly #clash: readonly ReadonlySet<number>[];
+  /** Costs of each item at each pin, before any decision. */
+  readonly #itemRows: readonly Float64Array[];
+  /** Items that no decision can take a candidate from. */
+  readonly #plain: readonly boolean[];
+  #best: { readonly total: number; readonly state: State; readonly evaluated: Evaluated } | undefined;
+  #nodes = 0;
+  #stopped = false;
+  /** Least bound among the parts of the tree that were not looked into. */
+  #unseen = Infinity;
+
+  constructor(
+    private readonly instance: Instance,
+    private readonly options: SolveOptions,
+  ) {
+    const { items, controllers, members } = instance;
+    const pins = new Set([
+      ...items.flatMap((item) => item.candidates.map((c) => c.pin)),
+      ...controllers.flatMap((c) => Object.values(c.lines).flatMap((list) => list.map((p) => p.pin))),
+    ]);
+    this.#pins = [...pins];
+    this.#column = new Map(this.#pins.map((pin, at) => [pin, at]));
+    this.#controllers = new Map(controllers.map((c, at) => [c.id, at]));
+    this.#itemRows = items.map((item) => {
+      const row = new Float64Array(this.#pins.length).fill(Infinity);
+      for (const { pin, moved, caution, waste } of item.candidates) row[this.#column.get(pin)!] = combined({ moved, caution, waste });
+      return row;
+    });
+    this.#plain = items.map((item) => item.candidates.every((c) => c.unless === undefined && !c.uses?.length));
+    const places = new Map(members.map((m, at) => [m.id, at]));
+    this.#clash = members.map(() => new Set<number>());
+    for (const [a, b] of instance.clashes) {
+      (this.#clash[places.get(a)!] as Set<number>).add(places.get(b)!);
+      (this.#clash[places.get(b)!] as Set<number>).add(places.get(a)!);
+    }
+    // The most bound members first: fewest controllers, then those that are wired already.
+    const wired = (m: Member) => Object.values(m.here).reduce((n, pinsOf) => n + Object.values(pinsOf).reduce((a, b) => a + b, 0), 0);
+    this.#order = members
+      .map((m, at) => ({ at, few: m.controllers.length, wired: wired(m) }))
+      .sort((a, b) => a.few - b.few || b.wired - a.wired || a.at - b.at)
+      .map(({ at }) => at);
+  }
+
+  run(): Solved {
+    const { members, controllers } = this.instance;
+    const root: State = { at: members.map(() => undefined), sets: controllers.map(() => undefined), banned: new Set() };
+    const evaluated = this.#evaluate(root);
+    this.#descend(root, evaluated, 0);
+    // With no time at all there is still an answer: every member left open, pins by the cheapest assignment.
+    if (!this.#best) {
+      const left: State = { ...root, at: members.map(() => -1) };
+      this.#leaf(left, this.#evaluate(left), true);
+    }
+    const best = this.#best!;
+    const bound = Math.min(best.total, this.#unseen);
+    return {
+      choice: this.#choiceOf(best.state, best.evaluated),
+      costs: split(best.total),
+      bound: split(bound),
+      proved: bound === best.total,
+      nodes: this.#nodes,
+    };
+  }
+
+  #over(): boolean {
+    if (!this.#stopped && (this.#nodes >= (this.options.nodes ?? Infinity) || this.options.stop?.())) this.#stopped = true;
+    return this.#stopped;
+  }
+
+  #hopeless(bound: number): boolean {
+    return this.#best !== undefined && bound >= this.#best.total;
+  }
+
+  #descend(state: State, evaluated: Evaluated | null, depth: number): void {
+    if (!evaluated || this.#hopeless(evaluated.bound)) return;
+    if (this.#over()) {
+      this.#unseen = Math.min(this.#unseen, evaluated.bound);
+      return;
+    }
+    const next = this.#order[depth];
+    if (next === undefined) return this.#leaf(state, evaluated, false);
+    const children = this.#placesFor(state, next).map((child) => {
+      this.#nodes += 1;
+      return { child, evaluated: this.#evaluate(child) };
+    });
+    // Cheapest first; the sort is stable, so controllers keep the board's order among equals.
+    for (const { child, evaluated: inner } of children.sort((a, b) => (a.evaluated?.bound ?? Infinity) - (b.evaluated?.bound ?? Infinity)))
+      this.#descend(child, inner, depth + 1);
+  }
+
+  /** Every way to place a member: a controller (with each of its sets, where it is new), or none. */
+  #placesFor(state: State, member: number): readonly State[] {
+    const { members, controllers } = this.instance;
+    const with_ = (controller: number, sets = state.sets): State => ({ ...state, at: state.at.with(member, controller), sets });
+    const ways = members[member]!.controllers.flatMap((id) => {
+      const at = this.#controllers.get(id)!;
+      if ([...this.#clash[member]!].some((other) => state.at[other] === at)) return [];
+      const { sets } = controllers[at]!;
+      if (!sets || state.sets[at] !== undefined) return [with_(at)];
+      return sets.map((_, set) => with_(at, state.sets.with(at, set)));
+    });
+    return [...ways, with_(-1)];
+  }
+
+  /** A state in which every member has its place: what remains are resources that exclude each other. */
+  #leaf(state: State, evaluated: Evaluated | null, last: boolean): void {
+    if (!evaluated || this.#hopeless(evaluated.bound)) return;
+    const met = this.#conflict(evaluated);
+    if (!met) {
+      this.#best = { total: evaluated.bound, state, evaluated };
+      this.options.onBetter?.(split(evaluated.bound));
+      return;
+    }
+    if (!last && this.#over()) {
+      this.#unseen = Math.min(this.#unseen, evaluated.bound);
+      return;
+    }
+    // One of the two must keep off: in one half the first does, in the other the second.
+    for (const item of last ? met.items.slice(0, 1) : met.items) {
+      this.#nodes += 1;
+      const child: State = { ...state, banned: new Set([...state.banned, `${item}:${met.resource}`]) };
+      this.#leaf(child, this.#evaluate(child), last);
+    }
+  }
+
+  /** The first resource that two items use which exclude each other. */
+  #conflict({ rows, columns, pins }: Evaluated): { readonly resource: string; readonly items: readonly [number, number] } | undefined {
+    const { items, resources } = this.instance;
+    const users = new Map<string, Map<string, number>>();
+    for (const [at, row] of rows.entries()) {
+      if (row.item === undefined || columns[at]! < 0) continue;
+      const item = items[row.item]!;
+      const candidate = item.candidates.find((c) => c.pin === pins[columns[at]!]);
+      for (const resource of candidate?.uses ?? []) {
+        const known = users.get(resource) ?? new Map<string, number>();
+        users.set(resource, known.set(item.id, row.item));
+      }
+    }
+    for (const { id, pairs } of resources) {
+      const known = users.get(id);
+      if (!known || known.size < 2) continue;
+      for (const [a, b] of pairs) {
+        const [first, second] = [known.get(a), known.get(b)];
+        if (first !== undefined && second !== undefined) return { resource: id, items: [first, second] };
+      }
+    }
+    return undefined;
+  }
+
+  /** The cheapest assignment under what is decided; null where a decision cannot be kept at all. */
+  #evaluate(state: State): Evaluated | null {
+    const { items, members, controllers } = this.instance;
+    const joined = controllers.map((_, c) => members.filter((_m, at) => state.at[at] === c));
+    let fixed = 0;
+    for (const [at, where] of state.at.entries()) if (where === -1) fixed += combined(members[at]!.leave);
+    const addresses: (readonly (AddressOption | undefined)[])[] = [];
+    for (const own of joined) {
+      const chosen = cheapestAddresses(own);
+      if (!chosen) return null;
+      addresses.push(chosen.options);
+      fixed += chosen.moved * TIER.moved;
+    }
+    const rows: Row[] = items.map((_, item) => ({ item }));
+    for (const [controller, own] of joined.entries())
+      for (const line of new Set(own.flatMap((m) => m.lines))) rows.push({ controller, line });
+    const width = this.#pins.length;
+    const costs = new Float64Array(rows.length * width).fill(Infinity);
+    const leave = new Float64Array(rows.length);
+    for (const [at, row] of rows.entries()) {
+      const base = at * width;
+      if (row.item !== undefined) {
+        leave[at] = combined(items[row.item]!.leave);
+        this.#itemCosts(state, row.item, joined, costs, base);
+      } else {
+        // A line without a pin is no plan: dearer than leaving every member of it open.
+        leave[at] = FORBIDDEN;
+        if (!this.#lineCosts(state, row.controller!, row.line!, joined[row.controller!]!, costs, base)) return null;
+      }
+    }
+    const { total, columns } = assign(rows.length, width, costs, leave);
+    if (total >= FORBIDDEN) return null;
+    return { bound: total + fixed, rows, pins: this.#pins, columns, addresses };
+  }
+
+  /** The candidates of an item that no decision has taken out. */
+  #itemCosts(state: State, at: number, joined: readonly (readonly Member[])[], costs: Float64Array, base: number): void {
+    costs.set(this.#itemRows[at]!, base);
+    const item = this.instance.items[at]!;
+    if (this.#plain[at] || (state.banned.size === 0 && !item.candidates.some((c) => c.unless))) return;
+    for (const { pin, unless, uses } of item.candidates) {
+      const taken = unless !== undefined && (joined[this.#controllers.get(unless) ?? -1]?.length ?? 0) > 0;
+      if (taken || uses?.some((resource) => state.banned.has(`${at}:${resource}`))) costs[base + this.#column.get(pin)!] = Infinity;
+    }
+  }
+
+  /** @returns whether the line has any pin */
+  #lineCosts(state: State, at: number, line: string, own: readonly Member[], costs: Float64Array, base: number): boolean {
+    const controller: BusController = this.instance.controllers[at]!;
+    const chosen = controller.sets?.[state.sets[at]!]?.[line];
+    const fixed = new Set(own.flatMap((m) => m.fixed[line] ?? []));
+    if (fixed.size > 1 || (controller.sets && chosen === undefined)) return false;
+    let any = false;
+    for (const { pin, caution, waste } of controller.lines[line] ?? []) {
+      if ((controller.sets && pin !== chosen) || (fixed.size === 1 && !fixed.has(pin))) continue;
+      any = true;
+      costs[base + this.#column.get(pin)!] = combined({ moved: movedTo(own, line, pin), caution, waste });
+    }
+    return any;
+  }
+
+  #choiceOf(state: State, { rows, columns, pins, addresses }: Evaluated): Choice {
+    const { items, members, controllers } = this.instance;
+    const chosenItems: { [item: string]: string } = {};
+    const lines: { [controller: string]: { [line: string]: string } } = {};
+    for (const [at, row] of rows.entries()) {
+      const pin = columns[at]! < 0 ? undefined : pins[columns[at]!]!;
+      if (pin === undefined) continue;
+      if (row.item !== undefined) chosenItems[items[row.item]!.id] = pin;
+      else (lines[controllers[row.controller!]!.id] ??= {})[row.line!] = pin;
+    }
+    const chosenMembers: { [member: string]: Choice['members'][string] } = {};
+    for (const [c, controller] of controllers.entries()) {
+      const own = members.filter((_, at) => state.at[at] === c);
+      for (const [n, member] of own.entries()) chosenMembers[member.id] = { controller: controller.id, address: addresses[c]![n] };
+    }
+    return { items: chosenItems, members: chosenMembers, lines };
+  }
+}
+
+const FORBIDDEN = TIER.unwired * 2500;
+
+/** Wires of a line's members that change when the line is at a pin. */
+export function movedTo(members: readonly Member[], line: string, pin: string): number {
+  let moved = 0;
+  for (const member of members) for (const [here, count] of Object.entries(member.here[line] ?? {})) if (here !== pin) moved += count;
+  return moved;
+}
+
+/** The best choice for an instance: lexicographically least costs, proved unless stopped. Deterministic.
+ *  @throws RangeError when the instance is beyond the sizes for which whole numbers stay exact */
+export function solve(instance: Instance, options: SolveOptions = {}): Solved {
+  const rows = instance.items.length + instance.members.length * 4;
+  if (rows > INSTANCE_LIMITS.rows) throw new RangeError(`Instance of ${rows} rows: expected at most ${INSTANCE_LIMITS.rows}`);
+  return new Search(instance, options).run();
+}

@@ -1,7 +1,7 @@
 /** Unit and server tests; the browser tests are Playwright's. */
 module.exports = {
   testEnvironment: 'node',
-  roots: ['<rootDir>/packages'],
+  roots: ['<rootDir>/packages', '<rootDir>/bench'],
   testMatch: ['**/*.test.ts'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'json'],
   moduleNameMapper: { '^@roof-chart/(core|catalogue)/(.*)$': '<rootDir>/packages/$1/src/$2.ts' },

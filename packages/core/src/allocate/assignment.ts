@@ -45,7 +45,8 @@ export function assign(rows: number, columns: number, costs: Float64Array, leave
           least[j] = reach;
           from[j] = reached;
         }
-        if (least[j]! < nearest) {
+        // Among equals a free column: it ends the path.
+        if (least[j]! < nearest || (least[j]! === nearest && next >= 0 && rowOf[next]! >= 0 && rowOf[j]! < 0)) {
           nearest = least[j]!;
           next = j;
         }

@@ -207,7 +207,10 @@ function resourcesOf(items: readonly Item[], terminals: ReadonlyMap<string, read
     for (const id of new Set(item.candidates.flatMap((c) => c.uses ?? []))) users.set(id, [...(users.get(id) ?? []), item.id]);
   const hertz = (id: string) => terminals.get(id)!.flatMap((t) => t.terminal.pwmHz ?? []);
   const apart = (a: string, b: string) => hertz(a).some((x) => hertz(b).some((y) => x.max < y.min || y.max < x.min));
+  // What comes out at one pin alone needs no rule of its own: a pin carries one item.
+  const pins = (id: string) => new Set(items.flatMap((item) => item.candidates.flatMap((c) => (c.uses?.includes(id) ? [c.pin] : []))));
   return [...users].flatMap(([id, list]): Resource[] => {
+    if (pins(id).size < 2) return [];
     const all = list.flatMap((a, at) => list.slice(at + 1).map((b) => [a, b] as const));
     const pairs = id.startsWith('timer ') ? all.filter(([a, b]) => apart(a, b)) : all;
     return pairs.length > 0 ? [{ id, pairs }] : [];

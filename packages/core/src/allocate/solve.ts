@@ -35,14 +35,21 @@ interface State {
 interface Row {
   readonly item?: number;
   readonly controller?: number;
+  /** In place of a controller: whichever of this kind will bring the line. */
+  readonly kind?: string;
   readonly line?: string;
 }
 
 interface Evaluated {
+  /** Costs of this very assignment, which may break a rule about shared means. */
+  readonly cost: number;
+  /** Nothing below this state costs less. */
   readonly bound: number;
   readonly rows: readonly Row[];
   readonly pins: readonly string[];
   readonly columns: Int32Array;
+  /** Another assignment, dearer perhaps, but one that breaks no rule. */
+  readonly legal?: { readonly cost: number; readonly columns: Int32Array };
   readonly addresses: readonly (readonly (AddressOption | undefined)[])[];
 }
 
@@ -59,6 +66,11 @@ class Search {
   readonly #itemRows: readonly Float64Array[];
   /** Items that no decision can take a candidate from. */
   readonly #plain: readonly boolean[];
+  /** Of resources that only one item at all may use, by id: their columns in the second bound. */
+  /** What an item uses at a column. */
+  readonly #usesAt: readonly ReadonlyMap<number, readonly string[]>[];
+  readonly #single: ReadonlyMap<string, number>;
+  readonly #excluded: ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
   #best: { readonly total: number; readonly state: State; readonly evaluated: Evaluated } | undefined;
   #nodes = 0;
   #stopped = false;
@@ -82,6 +94,11 @@ class Search {
       for (const { pin, moved, caution, waste } of item.candidates) row[this.#column.get(pin)!] = combined({ moved, caution, waste });
       return row;
     });
+    this.#usesAt = items.map(
+      (item) => new Map(item.candidates.flatMap((c) => (c.uses ? [[this.#column.get(c.pin)!, c.uses] as const] : []))),
+    );
+    this.#excluded = partnersOf(instance);
+    this.#single = new Map(singles(instance, this.#excluded).map((id, at) => [id, this.#pins.length + at]));
     this.#plain = items.map((item) => item.candidates.every((c) => c.unless === undefined && !c.uses?.length));
     const places = new Map(members.map((m, at) => [m.id, at]));
     this.#clash = members.map(() => new Set<number>());
@@ -135,13 +152,18 @@ class Search {
     }
     const next = this.#order[depth];
     if (next === undefined) return this.#leaf(state, evaluated, false);
-    const children = this.#placesFor(state, next).map((child) => {
+    const later: { readonly child: State; readonly inner: Evaluated }[] = [];
+    for (const child of this.#placesFor(state, next)) {
       this.#nodes += 1;
-      return { child, evaluated: this.#evaluate(child) };
-    });
+      const inner = this.#evaluate(child);
+      if (!inner) continue;
+      // As good as it can get: no need to look at the others first, and most often none to look at them at all.
+      if (inner.bound === evaluated.bound) this.#descend(child, inner, depth + 1);
+      else later.push({ child, inner });
+      if (this.#hopeless(evaluated.bound)) return;
+    }
     // Cheapest first; the sort is stable, so controllers keep the board's order among equals.
-    for (const { child, evaluated: inner } of children.sort((a, b) => (a.evaluated?.bound ?? Infinity) - (b.evaluated?.bound ?? Infinity)))
-      this.#descend(child, inner, depth + 1);
+    for (const { child, inner } of later.sort((one, other) => one.inner.bound - other.inner.bound)) this.#descend(child, inner, depth + 1);
   }
 
   /** Every way to place a member: a controller (with each of its sets, where it is new), or none. */
@@ -158,38 +180,45 @@ class Search {
     return [...ways, with_(-1)];
   }
 
+  #take(state: State, evaluated: Evaluated, cost: number, columns: Int32Array): void {
+    if (this.#hopeless(cost)) return;
+    this.#best = { total: cost, state, evaluated: { ...evaluated, columns } };
+    this.options.onBetter?.(split(cost));
+  }
+
   /** A state in which every member has its place: what remains are resources that exclude each other. */
   #leaf(state: State, evaluated: Evaluated | null, last: boolean): void {
     if (!evaluated || this.#hopeless(evaluated.bound)) return;
-    const met = this.#conflict(evaluated);
-    if (!met) {
-      this.#best = { total: evaluated.bound, state, evaluated };
-      this.options.onBetter?.(split(evaluated.bound));
-      return;
-    }
+    if (evaluated.legal) this.#take(state, evaluated, evaluated.legal.cost, evaluated.legal.columns);
+    const met = this.#conflict(evaluated.columns);
+    if (!met) return this.#take(state, evaluated, evaluated.cost, evaluated.columns);
+    if (this.#hopeless(evaluated.bound)) return;
     if (!last && this.#over()) {
       this.#unseen = Math.min(this.#unseen, evaluated.bound);
       return;
     }
-    // One of the two must keep off: in one half the first does, in the other the second.
-    for (const item of last ? met.items.slice(0, 1) : met.items) {
+    // Either this item has the resource, then all that it excludes keep off; or it has not, then neither has any item
+    // that could be exchanged with it.
+    const [item] = met.items;
+    const partners = this.#excluded.get(met.resource)!.get(this.instance.items[item]!.id)!;
+    const alike = this.instance.items.flatMap((_, other) => (other === item || this.#alike(state, item, other) ? [other] : []));
+    const without = this.instance.items.flatMap((other, at) => (partners.has(other.id) ? [at] : []));
+    for (const banned of last ? [without] : [without, alike]) {
       this.#nodes += 1;
-      const child: State = { ...state, banned: new Set([...state.banned, `${item}:${met.resource}`]) };
+      const child: State = { ...state, banned: new Set([...state.banned, ...banned.map((other) => `${other}:${met.resource}`)]) };
       this.#leaf(child, this.#evaluate(child), last);
     }
   }
 
   /** The first resource that two items use which exclude each other. */
-  #conflict({ rows, columns, pins }: Evaluated): { readonly resource: string; readonly items: readonly [number, number] } | undefined {
+  #conflict(columns: Int32Array): { readonly resource: string; readonly items: readonly [number, number] } | undefined {
     const { items, resources } = this.instance;
     const users = new Map<string, Map<string, number>>();
-    for (const [at, row] of rows.entries()) {
-      if (row.item === undefined || columns[at]! < 0) continue;
-      const item = items[row.item]!;
-      const candidate = item.candidates.find((c) => c.pin === pins[columns[at]!]);
-      for (const resource of candidate?.uses ?? []) {
+    for (const [at, item] of items.entries()) {
+      if (columns[at]! < 0 || this.#plain[at]) continue;
+      for (const resource of this.#usesAt[at]!.get(columns[at]!) ?? []) {
         const known = users.get(resource) ?? new Map<string, number>();
-        users.set(resource, known.set(item.id, row.item));
+        users.set(resource, known.set(item.id, at));
       }
     }
     for (const { id, pairs } of resources) {
@@ -219,6 +248,7 @@ class Search {
     const rows: Row[] = items.map((_, item) => ({ item }));
     for (const [controller, own] of joined.entries())
       for (const line of new Set(own.flatMap((m) => m.lines))) rows.push({ controller, line });
+    for (const [kind, lines] of this.#stillToCome(state, joined)) for (const line of lines.keys()) rows.push({ kind, line });
     const width = this.#pins.length;
     const costs = new Float64Array(rows.length * width).fill(Infinity);
     const leave = new Float64Array(rows.length);
@@ -227,6 +257,8 @@ class Search {
       if (row.item !== undefined) {
         leave[at] = combined(items[row.item]!.leave);
         this.#itemCosts(state, row.item, joined, costs, base);
+      } else if (row.kind !== undefined) {
+        leave[at] = this.#someLine(state, row.kind, row.line!, costs, base);
       } else {
         // A line without a pin is no plan: dearer than leaving every member of it open.
         leave[at] = FORBIDDEN;
@@ -235,7 +267,46 @@ class Search {
     }
     const { total, columns } = assign(rows.length, width, costs, leave);
     if (total >= FORBIDDEN) return null;
-    return { bound: total + fixed, rows, pins: this.#pins, columns, addresses };
+    const plain = { rows, pins: this.#pins, addresses };
+    if (this.#single.size === 0 || this.#hopeless(total + fixed)) return { ...plain, cost: total + fixed, bound: total + fixed, columns };
+    const other = this.#bySingles(rows.length, costs, leave);
+    const bound = Math.max(total, other.total) + fixed;
+    const legal = other.columns && !this.#conflict(other.columns) ? other.columns : null;
+    if (!legal) return { ...plain, cost: total + fixed, bound, columns };
+    const cost = [...legal].reduce((sum, column, at) => sum + (column < 0 ? leave[at]! : costs[at * width + column]!), fixed);
+    return { ...plain, cost: total + fixed, bound, columns, legal: { cost, columns: legal } };
+  }
+
+  /** Lines of undecided members that no controller in use brings yet: one will, if any of them joins. */
+  #stillToCome(state: State, joined: readonly (readonly Member[])[]): ReadonlyMap<string, ReadonlySet<string>> {
+    const { members, controllers } = this.instance;
+    const come = new Map<string, Set<string>>();
+    for (const [at, member] of members.entries()) {
+      if (state.at[at] !== undefined || member.controllers.length === 0) continue;
+      for (const line of member.lines) {
+        const there = controllers.some((c, n) => c.kind === member.kind && joined[n]!.some((m) => m.lines.includes(line)));
+        if (!there) come.set(member.kind, (come.get(member.kind) ?? new Set<string>()).add(line));
+      }
+    }
+    return come;
+  }
+
+  /** The least that a line costs which some controller of a kind will bring: any pin that it has at any of them; or, if
+   *  none brings it, each undecided member with this line left open (its costs shared among its lines).
+   *  @returns what it costs if none does */
+  #someLine(state: State, kind: string, line: string, costs: Float64Array, base: number): number {
+    const { members, controllers } = this.instance;
+    for (const controller of controllers) {
+      if (controller.kind !== kind) continue;
+      for (const { pin, caution, waste } of controller.lines[line] ?? []) {
+        const column = base + this.#column.get(pin)!;
+        costs[column] = Math.min(costs[column]!, combined({ caution, waste }));
+      }
+    }
+    const without = members.filter(
+      (m, at) => state.at[at] === undefined && m.kind === kind && m.lines.includes(line) && m.controllers.length > 0,
+    );
+    return Math.floor(without.reduce((sum, m) => sum + combined(m.leave) / m.lines.length, 0));
   }
 
   /** The candidates of an item that no decision has taken out. */
@@ -247,6 +318,59 @@ class Search {
       const taken = unless !== undefined && (joined[this.#controllers.get(unless) ?? -1]?.length ?? 0) > 0;
       if (taken || uses?.some((resource) => state.banned.has(`${at}:${resource}`))) costs[base + this.#column.get(pin)!] = Infinity;
     }
+  }
+
+  /** Whether to exchange two items changes nothing: the half in which the second keeps off mirrors the other half. */
+  #alike(state: State, a: number, b: number): boolean {
+    const [first, second] = [this.instance.items[a]!, this.instance.items[b]!];
+    if (JSON.stringify([first.candidates, first.leave]) !== JSON.stringify([second.candidates, second.leave])) return false;
+    return [...this.#excluded].every(([id, partners]) => {
+      const others = (own: string, other: string) => [...(partners.get(own) ?? [])].filter((p) => p !== other).sort();
+      return (
+        state.banned.has(`${a}:${id}`) === state.banned.has(`${b}:${id}`) &&
+        others(first.id, second.id).join('\n') === others(second.id, first.id).join('\n')
+      );
+    });
+  }
+
+  /** A bound that sees what the first does not: of a channel there is one user, however many pins it comes out at. Users
+   *  of such a resource take its column instead of a pin; that others may then use their pin only makes it lower.
+   *  Where every user finds a pin of its resource that nobody else has, this is an assignment, too. */
+  #bySingles(count: number, costs: Float64Array, leave: Float64Array): { readonly total: number; readonly columns: Int32Array | null } {
+    const [width, wide] = [this.#pins.length, this.#pins.length + this.#single.size];
+    const more = new Float64Array(count * wide).fill(Infinity);
+    for (let at = 0; at < count; at += 1) {
+      more.set(costs.subarray(at * width, (at + 1) * width), at * wide);
+      if (at >= this.#plain.length || this.#plain[at]) continue;
+      for (const [column, uses] of this.#usesAt[at]!) {
+        const resource = uses.find((id) => this.#single.has(id));
+        if (resource === undefined) continue;
+        const [from, to] = [at * wide + column, at * wide + this.#single.get(resource)!];
+        more[to] = Math.min(more[to]!, more[from]!);
+        more[from] = Infinity;
+      }
+    }
+    const { total, columns } = assign(count, wide, more, leave);
+    return { total, columns: this.#toPins(columns, costs) };
+  }
+
+  /** Columns of single resources as pins: the cheapest of each that is free; null where one has none. */
+  #toPins(columns: Int32Array, costs: Float64Array): Int32Array | null {
+    const width = this.#pins.length;
+    const pins = Int32Array.from(columns);
+    const taken = new Set(columns.filter((column) => column >= 0 && column < width));
+    const ids = new Map([...this.#single].map(([id, column]) => [column, id]));
+    for (const [at, column] of columns.entries()) {
+      if (column < width) continue;
+      const own = [...this.#usesAt[at]!].filter(
+        ([pin, uses]) => uses.includes(ids.get(column)!) && !taken.has(pin) && costs[at * width + pin]! < Infinity,
+      );
+      if (own.length === 0) return null;
+      const [pin] = own.reduce((a, b) => (costs[at * width + b[0]]! < costs[at * width + a[0]]! ? b : a));
+      pins[at] = pin;
+      taken.add(pin);
+    }
+    return pins;
   }
 
   /** @returns whether the line has any pin */
@@ -272,7 +396,7 @@ class Search {
       const pin = columns[at]! < 0 ? undefined : pins[columns[at]!]!;
       if (pin === undefined) continue;
       if (row.item !== undefined) chosenItems[items[row.item]!.id] = pin;
-      else (lines[controllers[row.controller!]!.id] ??= {})[row.line!] = pin;
+      else if (row.controller !== undefined) (lines[controllers[row.controller]!.id] ??= {})[row.line!] = pin;
     }
     const chosenMembers: { [member: string]: Choice['members'][string] } = {};
     for (const [c, controller] of controllers.entries()) {
@@ -281,6 +405,35 @@ class Search {
     }
     return { items: chosenItems, members: chosenMembers, lines };
   }
+}
+
+type Partners = ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
+
+/** For each resource, which items exclude which others. */
+function partnersOf(instance: Instance): Partners {
+  return new Map(
+    instance.resources.map(({ id, pairs }) => {
+      const partners = new Map<string, Set<string>>();
+      const add = (a: string, b: string) => partners.set(a, (partners.get(a) ?? new Set<string>()).add(b));
+      for (const [a, b] of pairs) {
+        add(a, b);
+        add(b, a);
+      }
+      return [id, partners];
+    }),
+  );
+}
+
+/** Resources of which every user excludes every other. */
+function singles(instance: Instance, excluded: Partners): readonly string[] {
+  const users = new Map<string, number>();
+  for (const item of instance.items)
+    for (const id of new Set(item.candidates.flatMap((c) => c.uses ?? []))) users.set(id, (users.get(id) ?? 0) + 1);
+  return instance.resources.flatMap(({ id }) => {
+    const partners = excluded.get(id)!;
+    const count = users.get(id) ?? 0;
+    return count > 1 && partners.size === count && [...partners.values()].every((p) => p.size === count - 1) ? [id] : [];
+  });
 }
 
 const FORBIDDEN = TIER.unwired * 2500;

@@ -1,0 +1,25 @@
+import type { Costs, Instance } from '@roof-chart/core/allocate/instance';
+import { integerProgram, TIERS } from './integerProgram';
+
+/** What is used of the general solver. */
+export interface Highs {
+  solve(
+    program: string,
+    options?: { readonly [name: string]: number | string | boolean },
+  ): { readonly Status: string; readonly ObjectiveValue: number };
+}
+
+/** The least costs of an instance by a general integer-programming solver, tier after tier.
+ *  @throws Error when it does not prove an optimum */
+export function oracle(highs: Highs, instance: Instance): Costs {
+  if (instance.items.length + instance.members.length === 0) return { unwired: 0, moved: 0, caution: 0, waste: 0 };
+  const program = integerProgram(instance);
+  const found: number[] = [];
+  for (const tier of TIERS) {
+    const { Status, ObjectiveValue } = highs.solve(program(tier, found), { mip_rel_gap: 0, mip_abs_gap: 0.5 });
+    if (Status !== 'Optimal') throw new Error(`The general solver ended with ${Status} in tier ${tier}`);
+    found.push(Math.round(ObjectiveValue));
+  }
+  const [unwired, moved, caution, waste] = found as [number, number, number, number];
+  return { unwired, moved, caution, waste };
+}

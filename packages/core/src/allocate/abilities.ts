@@ -50,12 +50,18 @@ export function wasteOn(board: IndexedBoard): Waste {
   const count = new Map<Ability, number>();
   for (const own of abilities.values()) for (const ability of own) count.set(ability, (count.get(ability) ?? 0) + 1);
   const scarcity = (ability: Ability) => Math.ceil((WANTED[ability] * PARTS) / count.get(ability)!);
+  const known = new Map<string, number>();
   return (pin, used) => {
+    const key = `${pin} ${[...used].join()}`;
+    const before = known.get(key);
+    if (before !== undefined) return before;
     const spare = [...(abilities.get(pin) ?? [])].filter((ability) => !used.has(ability));
-    return Math.min(
+    const value = Math.min(
       INSTANCE_LIMITS.waste,
       spare.reduce((sum, ability) => sum + scarcity(ability), 0),
     );
+    known.set(key, value);
+    return value;
   };
 }
 

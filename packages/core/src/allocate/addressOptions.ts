@@ -39,11 +39,17 @@ export function addressOptions(plan: Plan, board: IndexedBoard, placement: Place
   const here: readonly (AddressOption & { readonly edits: number })[] = present
     ? [{ addresses: present, straps: {}, moved: 0, edits: 0 }]
     : [];
+  // To solder a jumper on a part that is not wired yet moves nothing; on one that is, it is work done again.
+  const inUse = part.terminals.list.some((t) => plan.wires[terminalKey(placement.id, t.id)] !== undefined);
   const other = settings(part).flatMap((straps) => {
     const addresses = addressesUnder(part, straps);
     const edits = addresses && strapEdits(plan, board, placement, part, straps);
     if (!addresses || !edits || edits.length === 0) return [];
-    const moved = edits.filter((e) => e.kind !== 'wire' || plan.wires[terminalKey(e.placement, e.terminal)] !== undefined).length;
+    const again = (e: (typeof edits)[number]): boolean =>
+      e.kind === 'strap'
+        ? inUse
+        : e.kind === 'unwire' || (e.kind === 'wire' && plan.wires[terminalKey(e.placement, e.terminal)] !== undefined);
+    const moved = edits.filter(again).length;
     return [{ addresses, straps, moved, edits: edits.length }];
   });
   const options = [...here, ...other.toSorted((a, b) => a.moved - b.moved || a.edits - b.edits)];

@@ -202,15 +202,25 @@ function clashesOf(
 
 /** Which users of shared means exclude each other: on a channel and an interrupt line all, on a timer those of unlike frequencies. */
 function resourcesOf(items: readonly Item[], terminals: ReadonlyMap<string, readonly PlanTerminal[]>): readonly Resource[] {
-  const users = new Map<string, string[]>();
+  const users = new Map<string, Set<string>>();
+  const pins = new Map<string, Set<string>>();
+  const put = (into: Map<string, Set<string>>, key: string, value: string) => {
+    const known = into.get(key);
+    if (known) known.add(value);
+    else into.set(key, new Set([value]));
+  };
   for (const item of items)
-    for (const id of new Set(item.candidates.flatMap((c) => c.uses ?? []))) users.set(id, [...(users.get(id) ?? []), item.id]);
+    for (const { pin, uses } of item.candidates)
+      for (const id of uses ?? []) {
+        put(users, id, item.id);
+        put(pins, id, pin);
+      }
   const hertz = (id: string) => terminals.get(id)!.flatMap((t) => t.terminal.pwmHz ?? []);
   const apart = (a: string, b: string) => hertz(a).some((x) => hertz(b).some((y) => x.max < y.min || y.max < x.min));
-  // What comes out at one pin alone needs no rule of its own: a pin carries one item.
-  const pins = (id: string) => new Set(items.flatMap((item) => item.candidates.flatMap((c) => (c.uses?.includes(id) ? [c.pin] : []))));
-  return [...users].flatMap(([id, list]): Resource[] => {
-    if (pins(id).size < 2) return [];
+  return [...users].flatMap(([id, known]): Resource[] => {
+    // What comes out at one pin alone needs no rule of its own: a pin carries one item.
+    if (pins.get(id)!.size < 2) return [];
+    const list = [...known];
     const all = list.flatMap((a, at) => list.slice(at + 1).map((b) => [a, b] as const));
     const pairs = id.startsWith('timer ') ? all.filter(([a, b]) => apart(a, b)) : all;
     return pairs.length > 0 ? [{ id, pairs }] : [];

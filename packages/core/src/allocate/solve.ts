@@ -38,6 +38,8 @@ interface Row {
   /** In place of a controller: whichever of this kind will bring the line. */
   readonly kind?: string;
   readonly line?: string;
+  /** What it costs at least if no controller brings it. */
+  readonly leave?: number;
 }
 
 interface Evaluated {
@@ -70,6 +72,7 @@ class Search {
   /** What an item uses at a column. */
   readonly #usesAt: readonly ReadonlyMap<number, readonly string[]>[];
   readonly #single: ReadonlyMap<string, number>;
+  readonly #crowds: readonly Crowd[];
   readonly #excluded: ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
   #best: { readonly total: number; readonly state: State; readonly evaluated: Evaluated } | undefined;
   #nodes = 0;
@@ -106,12 +109,8 @@ class Search {
       (this.#clash[places.get(a)!] as Set<number>).add(places.get(b)!);
       (this.#clash[places.get(b)!] as Set<number>).add(places.get(a)!);
     }
-    // The most bound members first: fewest controllers, then those that are wired already.
-    const wired = (m: Member) => Object.values(m.here).reduce((n, pinsOf) => n + Object.values(pinsOf).reduce((a, b) => a + b, 0), 0);
-    this.#order = members
-      .map((m, at) => ({ at, few: m.controllers.length, wired: wired(m) }))
-      .sort((a, b) => a.few - b.few || b.wired - a.wired || a.at - b.at)
-      .map(({ at }) => at);
+    this.#crowds = crowdsOf(instance, this.#clash);
+    this.#order = orderOf(members, this.#crowds);
   }
 
   run(): Solved {
@@ -248,7 +247,8 @@ class Search {
     const rows: Row[] = items.map((_, item) => ({ item }));
     for (const [controller, own] of joined.entries())
       for (const line of new Set(own.flatMap((m) => m.lines))) rows.push({ controller, line });
-    for (const [kind, lines] of this.#stillToCome(state, joined)) for (const line of lines.keys()) rows.push({ kind, line });
+    for (const [kind, lines] of this.#stillToCome(state, joined)) for (const line of lines) rows.push({ kind, line });
+    rows.push(...this.#furtherBuses(state, joined));
     const width = this.#pins.length;
     const costs = new Float64Array(rows.length * width).fill(Infinity);
     const leave = new Float64Array(rows.length);
@@ -258,7 +258,8 @@ class Search {
         leave[at] = combined(items[row.item]!.leave);
         this.#itemCosts(state, row.item, joined, costs, base);
       } else if (row.kind !== undefined) {
-        leave[at] = this.#someLine(state, row.kind, row.line!, costs, base);
+        this.#anyController(row.kind, row.line!, costs, base);
+        leave[at] = row.leave ?? this.#allOpen(state, row.kind, row.line!);
       } else {
         // A line without a pin is no plan: dearer than leaving every member of it open.
         leave[at] = FORBIDDEN;
@@ -291,19 +292,38 @@ class Search {
     return come;
   }
 
-  /** The least that a line costs which some controller of a kind will bring: any pin that it has at any of them; or, if
-   *  none brings it, each undecided member with this line left open (its costs shared among its lines).
-   *  @returns what it costs if none does */
-  #someLine(state: State, kind: string, line: string, costs: Float64Array, base: number): number {
+  /** Lines of buses that must come besides those in use, because one bus has no room for a whole crowd. */
+  #furtherBuses(state: State, joined: readonly (readonly Member[])[]): readonly Row[] {
     const { members, controllers } = this.instance;
-    for (const controller of controllers) {
+    const most = new Map<string, { readonly missing: number; readonly crowd: Crowd }>();
+    for (const crowd of this.#crowds) {
+      const count = crowd.members.filter((at) => state.at[at] !== -1).length;
+      const open = controllers.filter((c, n) => c.kind === crowd.kind && joined[n]!.length > 0).length;
+      // One more than those in use is counted by the lines still to come, where none is in use.
+      const missing = Math.ceil(count / crowd.room) - Math.max(1, open);
+      if (missing > (most.get(crowd.kind)?.missing ?? 0)) most.set(crowd.kind, { missing, crowd });
+    }
+    return [...most.values()].flatMap(({ missing, crowd: { kind, lines, members: own } }) => {
+      // Each bus that does not come leaves at least one of the crowd open.
+      const leave = Math.floor(Math.min(...own.map((at) => combined(members[at]!.leave))) / lines.length);
+      return Array.from({ length: missing }, () => lines.map((line): Row => ({ kind, line, leave }))).flat();
+    });
+  }
+
+  /** The least that a line costs which some controller of a kind will bring: any pin that it has at any of them. */
+  #anyController(kind: string, line: string, costs: Float64Array, base: number): void {
+    for (const controller of this.instance.controllers) {
       if (controller.kind !== kind) continue;
       for (const { pin, caution, waste } of controller.lines[line] ?? []) {
         const column = base + this.#column.get(pin)!;
         costs[column] = Math.min(costs[column]!, combined({ caution, waste }));
       }
     }
-    const without = members.filter(
+  }
+
+  /** What it costs if no controller brings a line: each undecided member with it left open, its costs shared among its lines. */
+  #allOpen(state: State, kind: string, line: string): number {
+    const without = this.instance.members.filter(
       (m, at) => state.at[at] === undefined && m.kind === kind && m.lines.includes(line) && m.controllers.length > 0,
     );
     return Math.floor(without.reduce((sum, m) => sum + combined(m.leave) / m.lines.length, 0));
@@ -405,6 +425,61 @@ class Search {
     }
     return { items: chosenItems, members: chosenMembers, lines };
   }
+}
+
+/** The order in which members are placed: first one of each kind, since a controller once chosen says what its lines
+ *  cost; then those of crowds, which need further buses; then the rest, those with the fewest controllers first. */
+function orderOf(members: readonly Member[], crowds: readonly Crowd[]): readonly number[] {
+  const crowded = new Set(crowds.flatMap((crowd) => crowd.members));
+  const wired = (m: Member) => Object.values(m.here).reduce((n, pins) => n + Object.values(pins).reduce((a, b) => a + b, 0), 0);
+  const rest = members
+    .map((m, at) => ({ at, few: m.controllers.length, wired: wired(m), crowded: crowded.has(at) ? 0 : 1 }))
+    .sort((a, b) => a.crowded - b.crowded || a.few - b.few || b.wired - a.wired || a.at - b.at)
+    .map(({ at }) => at);
+  const kinds = [...new Set(members.map((m) => m.kind))];
+  const first = kinds.flatMap((kind) => {
+    const own = rest.filter((at) => members[at]!.kind === kind && members[at]!.controllers.length > 0);
+    return own.length > 0 ? [own.reduce((a, b) => (members[b]!.lines.length > members[a]!.lines.length ? b : a))] : [];
+  });
+  return [...first, ...rest.filter((at) => !first.includes(at))];
+}
+
+/** Members of which one bus takes only so many: their addresses, or what makes them clash, leave no room for more. */
+interface Crowd {
+  readonly kind: string;
+  readonly members: readonly number[];
+  readonly room: number;
+  readonly lines: readonly string[];
+}
+
+function crowd(instance: Instance, kind: string, members: readonly number[], room: number): readonly Crowd[] {
+  const common = instance.members[members[0] ?? -1]?.lines.filter((line) =>
+    members.every((at) => instance.members[at]!.lines.includes(line)),
+  );
+  return members.length > room && common && common.length > 0 ? [{ kind, members, room, lines: common }] : [];
+}
+
+/** Crowds by address (members that have addresses only among a few) and by clash (members that all clash with one another). */
+function crowdsOf(instance: Instance, clash: readonly ReadonlySet<number>[]): readonly Crowd[] {
+  const { members } = instance;
+  const able = [...members.keys()].filter((at) => members[at]!.controllers.length > 0);
+  const addressesOf = (at: number) => new Set(members[at]!.addresses.flatMap((option) => option.addresses));
+  const ranges = new Map(
+    able
+      .filter((at) => members[at]!.addresses.length > 0)
+      .map((at) => [[...addressesOf(at)].sort((a, b) => a - b).join(), addressesOf(at)]),
+  );
+  const byAddress = [...ranges.values()].flatMap((range) => {
+    const inside = able.filter((at) => members[at]!.addresses.length > 0 && [...addressesOf(at)].every((address) => range.has(address)));
+    return crowd(instance, members[inside[0]!]!.kind, inside, range.size);
+  });
+  const byClash = able.flatMap((start) => {
+    const clique = [start];
+    for (const at of able)
+      if (at !== start && clique.every((other) => clash[other]!.has(at) && members[other]!.kind === members[at]!.kind)) clique.push(at);
+    return crowd(instance, members[start]!.kind, clique, 1);
+  });
+  return [...byAddress, ...byClash];
 }
 
 type Partners = ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;

@@ -184,3 +184,58 @@ test('a plan file with a sheet of its own is worked on, and the sheet stays in i
     err: expect.stringMatching(/^bad.json: sheets.0.polarity.maxMilliamps: /),
   });
 });
+
+describe('settle and explain', () => {
+  const planWith = async (board: string, ...parts: string[]) => {
+    const files: Record<string, string> = {};
+    await cli(['new', board, '--out', 'p.json'], files);
+    for (const part of parts) await cli(['add', 'p.json', part, '--no-wires'], files);
+    return files;
+  };
+
+  test('what would change is shown, proved, and written only when asked for', async () => {
+    const files = await planWith('rp2040-stick-40', 'oled-096-ssd1306-i2c', 'led-red-5mm');
+    const before = files['p.json'];
+    const shown = await cli(['settle', 'p.json'], files);
+    expect(shown).toMatchObject({ code: 0, err: '' });
+    expect(shown.out).toMatch(/OLED 128×64 SDA: open -> GP\d+[^]*Proved best: /);
+    expect(files['p.json']).toBe(before);
+    expect((await cli(['settle', 'p.json', '--out', 'q.json'], files)).code).toBe(0);
+    expect((await cli(['check', 'q.json'], files)).out).toMatch(/^No findings\./);
+    expect((await cli(['settle', 'q.json'], files)).out).toMatch(/^Proved best: \d+ of scarcity\.$/);
+  });
+
+  test('what cannot be served is named with what it competes for, and ends with 1', async () => {
+    const files = await planWith('rp2040-stick-40', 'potentiometer', 'potentiometer', 'potentiometer', 'potentiometer');
+    const settled = await cli(['settle', 'p.json'], files);
+    expect(settled.code).toBe(1);
+    expect(settled.out).toMatch(/Proved: no plan leaves fewer terminals open \(1 terminal open/);
+    expect(settled.out).toMatch(/without any one of them the others can:[^]*Pins they could have: GP28, GP27 and GP26\./);
+    expect((await cli(['explain', 'p.json'], files)).code).toBe(1);
+    const json = JSON.parse((await cli(['settle', 'p.json', '--json'], files)).out) as {
+      proved: boolean;
+      conflict: { terminals: string[] };
+    };
+    expect([json.proved, json.conflict.terminals.length]).toEqual([true, 4]);
+  });
+
+  test('the instance is plain JSON; an alternative pin has its price; bad input is a sentence', async () => {
+    const files = await planWith('atmega328p-5v-shield', 'led-red-5mm');
+    await cli(['settle', 'p.json', '--out', 'p.json'], files);
+    expect(JSON.parse((await cli(['settle', 'p.json', '--instance'], files)).out)).toMatchObject({
+      format: 'roof-chart-instance',
+      version: 1,
+    });
+    const why = await cli(['explain', 'p.json', 'light-1:A'], files);
+    expect(why.out).toMatch(/could be at:\n {2}\S+ +as good as any\n[^]*D13 +costs 1 wire moved, 1 pin with caution/);
+    expect(await cli(['settle', 'p.json', '--seconds', 'soon'], files)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('--seconds soon') as string,
+    });
+    expect(await cli(['explain', 'p.json', 'nobody:X'], files)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('nobody:X') as string,
+    });
+    expect((await cli(['settle', 'p.json', '--seconds', '0'], files)).out).toMatch(/^(Proved|Best found)|\n(Proved|Best found)/);
+  });
+});

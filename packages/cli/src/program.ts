@@ -5,6 +5,7 @@ import { check } from './commands/check';
 import { checkPages } from './commands/checkPages';
 import { cliPage } from './commands/cliPage';
 import { add, create, diff, edit, lock, show, wire } from './commands/edits';
+import { explain, settle, type SettleOptions } from './commands/settle';
 import { identify, type IdentifyOptions } from './commands/identify';
 import { noteChecked, sheets as listSheets } from './commands/sheets';
 import { EXIT, InputFault, type Io } from './io';
@@ -68,6 +69,24 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .argument('<file>', PLAN)
     .option('--json', 'findings as JSON', false)
     .action((file: string, options: { json: boolean }) => done(check(io, sheets(), file, options.json)));
+  program
+    .command('settle')
+    .description('Wires everything as well as can be and says what is proved; nothing that is wired moves unless it must.')
+    .argument('<file>', PLAN)
+    .option('--out <file>', 'where the settled plan goes (- for standard output); without it nothing is written')
+    .option('--seconds <n>', 'time limit; at its end the best found is given, with its bound', '10')
+    .option('--instance', 'the problem as JSON, for any other solver', false)
+    .option('--json', 'edits, costs and proof as JSON', false)
+    .action((file: string, options: SettleOptions) => done(settle(io, sheets(), file, options, () => performance.now())));
+  program
+    .command('explain')
+    .description('Why a terminal is where it is, and what each other pin would cost; without a terminal, what cannot be served together.')
+    .argument('<file>', PLAN)
+    .argument('[terminal]', 'part:terminal')
+    .option('--json', 'as JSON', false)
+    .action((file: string, terminal: string | undefined, options: { json: boolean }) =>
+      done(explain(io, sheets(), file, terminal, options.json)),
+    );
   program
     .command('show')
     .description('A plan as text: parts, terminals, where they go.')

@@ -7,7 +7,8 @@ import type { Plan, TerminalKey } from '../plan/plan';
 import { buildInstance } from './buildInstance';
 import type { Choice, Costs, Instance } from './instance';
 import { proposeWires } from './proposeWires';
-import { solve, type SolveOptions } from './solve';
+import { solve } from './solve';
+import type { SolveOptions } from './solved';
 import { strapEdits } from './strapEdits';
 
 /** A plan settled, as the edits that lead there and what was proved of them. */

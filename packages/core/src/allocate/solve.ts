@@ -1,26 +1,11 @@
 import { assign } from './assignment';
-import { type AddressOption, type BusController, type Choice, type Costs, type Instance, type Member } from './instance';
+import type { Solved, SolveOptions } from './solved';
+import { movedTo } from './movedTo';
+import { type AddressOption, type BusController, type Choice, type Instance, type Member } from './instance';
 import { cheapestAddresses } from './addressChoice';
+import { clashesAt, type Crowd, crowdsOf, orderOf } from './crowds';
+import { type Partners, partnersOf, singles } from './exclusions';
 import { combined, INSTANCE_LIMITS, split, TIER } from './weights';
-
-export interface SolveOptions {
-  /** Looked at between nodes: whether to stop with the best found. */
-  readonly stop?: () => boolean;
-  /** Most nodes of the search, for a bound on the time that does not depend on the machine. */
-  readonly nodes?: number;
-  /** Hears of each better choice. */
-  readonly onBetter?: (costs: Costs) => void;
-}
-
-export interface Solved {
-  readonly choice: Choice;
-  readonly costs: Costs;
-  /** Nothing can cost less than this; equal to `costs` where the choice is proved best. */
-  readonly bound: Costs;
-  readonly proved: boolean;
-  /** Nodes of the search: a measure of the work that is the same on every machine. */
-  readonly nodes: number;
-}
 
 /** What is decided so far. */
 interface State {
@@ -73,7 +58,7 @@ class Search {
   readonly #usesAt: readonly ReadonlyMap<number, readonly string[]>[];
   readonly #single: ReadonlyMap<string, number>;
   readonly #crowds: readonly Crowd[];
-  readonly #excluded: ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
+  readonly #excluded: Partners;
   #best: { readonly total: number; readonly state: State; readonly evaluated: Evaluated } | undefined;
   #nodes = 0;
   #stopped = false;
@@ -103,12 +88,7 @@ class Search {
     this.#excluded = partnersOf(instance);
     this.#single = new Map(singles(instance, this.#excluded).map((id, at) => [id, this.#pins.length + at]));
     this.#plain = items.map((item) => item.candidates.every((c) => c.unless === undefined && !c.uses?.length));
-    const places = new Map(members.map((m, at) => [m.id, at]));
-    this.#clash = members.map(() => new Set<number>());
-    for (const [a, b] of instance.clashes) {
-      (this.#clash[places.get(a)!] as Set<number>).add(places.get(b)!);
-      (this.#clash[places.get(b)!] as Set<number>).add(places.get(a)!);
-    }
+    this.#clash = clashesAt(instance);
     this.#crowds = crowdsOf(instance, this.#clash);
     this.#order = orderOf(members, this.#crowds);
   }
@@ -427,98 +407,7 @@ class Search {
   }
 }
 
-/** The order in which members are placed: first one of each kind, since a controller once chosen says what its lines
- *  cost; then those of crowds, which need further buses; then the rest, those with the fewest controllers first. */
-function orderOf(members: readonly Member[], crowds: readonly Crowd[]): readonly number[] {
-  const crowded = new Set(crowds.flatMap((crowd) => crowd.members));
-  const wired = (m: Member) => Object.values(m.here).reduce((n, pins) => n + Object.values(pins).reduce((a, b) => a + b, 0), 0);
-  const rest = members
-    .map((m, at) => ({ at, few: m.controllers.length, wired: wired(m), crowded: crowded.has(at) ? 0 : 1 }))
-    .sort((a, b) => a.crowded - b.crowded || a.few - b.few || b.wired - a.wired || a.at - b.at)
-    .map(({ at }) => at);
-  const kinds = [...new Set(members.map((m) => m.kind))];
-  const first = kinds.flatMap((kind) => {
-    const own = rest.filter((at) => members[at]!.kind === kind && members[at]!.controllers.length > 0);
-    return own.length > 0 ? [own.reduce((a, b) => (members[b]!.lines.length > members[a]!.lines.length ? b : a))] : [];
-  });
-  return [...first, ...rest.filter((at) => !first.includes(at))];
-}
-
-/** Members of which one bus takes only so many: their addresses, or what makes them clash, leave no room for more. */
-interface Crowd {
-  readonly kind: string;
-  readonly members: readonly number[];
-  readonly room: number;
-  readonly lines: readonly string[];
-}
-
-function crowd(instance: Instance, kind: string, members: readonly number[], room: number): readonly Crowd[] {
-  const common = instance.members[members[0] ?? -1]?.lines.filter((line) =>
-    members.every((at) => instance.members[at]!.lines.includes(line)),
-  );
-  return members.length > room && common && common.length > 0 ? [{ kind, members, room, lines: common }] : [];
-}
-
-/** Crowds by address (members that have addresses only among a few) and by clash (members that all clash with one another). */
-function crowdsOf(instance: Instance, clash: readonly ReadonlySet<number>[]): readonly Crowd[] {
-  const { members } = instance;
-  const able = [...members.keys()].filter((at) => members[at]!.controllers.length > 0);
-  const addressesOf = (at: number) => new Set(members[at]!.addresses.flatMap((option) => option.addresses));
-  const ranges = new Map(
-    able
-      .filter((at) => members[at]!.addresses.length > 0)
-      .map((at) => [[...addressesOf(at)].sort((a, b) => a - b).join(), addressesOf(at)]),
-  );
-  const byAddress = [...ranges.values()].flatMap((range) => {
-    const inside = able.filter((at) => members[at]!.addresses.length > 0 && [...addressesOf(at)].every((address) => range.has(address)));
-    return crowd(instance, members[inside[0]!]!.kind, inside, range.size);
-  });
-  const byClash = able.flatMap((start) => {
-    const clique = [start];
-    for (const at of able)
-      if (at !== start && clique.every((other) => clash[other]!.has(at) && members[other]!.kind === members[at]!.kind)) clique.push(at);
-    return crowd(instance, members[start]!.kind, clique, 1);
-  });
-  return [...byAddress, ...byClash];
-}
-
-type Partners = ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
-
-/** For each resource, which items exclude which others. */
-function partnersOf(instance: Instance): Partners {
-  return new Map(
-    instance.resources.map(({ id, pairs }) => {
-      const partners = new Map<string, Set<string>>();
-      const add = (a: string, b: string) => partners.set(a, (partners.get(a) ?? new Set<string>()).add(b));
-      for (const [a, b] of pairs) {
-        add(a, b);
-        add(b, a);
-      }
-      return [id, partners];
-    }),
-  );
-}
-
-/** Resources of which every user excludes every other. */
-function singles(instance: Instance, excluded: Partners): readonly string[] {
-  const users = new Map<string, number>();
-  for (const item of instance.items)
-    for (const id of new Set(item.candidates.flatMap((c) => c.uses ?? []))) users.set(id, (users.get(id) ?? 0) + 1);
-  return instance.resources.flatMap(({ id }) => {
-    const partners = excluded.get(id)!;
-    const count = users.get(id) ?? 0;
-    return count > 1 && partners.size === count && [...partners.values()].every((p) => p.size === count - 1) ? [id] : [];
-  });
-}
-
 const FORBIDDEN = TIER.unwired * 2500;
-
-/** Wires of a line's members that change when the line is at a pin. */
-export function movedTo(members: readonly Member[], line: string, pin: string): number {
-  let moved = 0;
-  for (const member of members) for (const [here, count] of Object.entries(member.here[line] ?? {})) if (here !== pin) moved += count;
-  return moved;
-}
 
 /** The best choice for an instance: lexicographically least costs, proved unless stopped. Deterministic.
  *  @throws RangeError when the instance is beyond the sizes for which whole numbers stay exact */

@@ -1,0 +1,105 @@
+import { buildInstance } from '@roof-chart/core/allocate/buildInstance';
+import { alternativesOf, type Conflict, conflictOf } from '@roof-chart/core/allocate/explain';
+import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
+import { settle as settled, type Settlement } from '@roof-chart/core/allocate/settle';
+import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import { boardOf } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatAddress } from '@roof-chart/core/quantity/format';
+import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { EXIT, type ExitCode, InputFault, type Io } from '../io';
+import { openPlanFile } from '../planFile';
+import { diffText } from '../planText';
+import { deliver } from './edits';
+
+export interface SettleOptions {
+  readonly out?: string;
+  readonly json: boolean;
+  readonly instance: boolean;
+  readonly seconds: string;
+}
+
+function limitOf(seconds: string, now: () => number): () => boolean {
+  const limit = Number(seconds);
+  if (seconds.trim() === '' || !Number.isFinite(limit) || limit < 0)
+    throw new InputFault(`--seconds ${seconds}: expected a number of seconds, 0 or more`);
+  const end = now() + limit * 1000;
+  return () => now() >= end;
+}
+
+/** What was proved, in one line. */
+function proofLine({ proved, costs, bound }: Settlement): string {
+  if (proved)
+    return costs.unwired > 0 ? `Proved: no plan leaves fewer terminals open (${sayCosts(costs)}).` : `Proved best: ${sayCosts(costs)}.`;
+  return `Best found in the time: ${sayCosts(costs)}. Nothing can cost less than: ${sayCosts(bound)}.`;
+}
+
+/** A conflict in words. */
+export function conflictLines(plan: Plan, sheets: Sheets, conflict: Conflict): readonly string[] {
+  const board = boardOf(plan, sheets)!;
+  const pins = sayList(conflict.pins.map((pin) => board.pins.get(pin)?.label ?? pin));
+  const wanting = [
+    ...conflict.terminals.map((key) => sayTerminal(plan, sheets, key)),
+    ...conflict.members.map(
+      (m) =>
+        `${sayPlacement(plan, m.placement)} (${m.kind.toUpperCase()}${m.addresses.length > 0 ? `, ${m.addresses.map(formatAddress).join(' or ')}` : ''})`,
+    ),
+  ];
+  const buses = [...new Set(conflict.members.flatMap((m) => m.controllers))].map((id) => board.controllers.get(id)?.title ?? id);
+  return [
+    `These cannot all be served${conflict.minimal ? '; without any one of them the others can' : ''}:`,
+    ...wanting.map((words) => `  ${words}`),
+    ...(buses.length > 0 ? [`Buses they could join: ${sayList(buses)}.`] : []),
+    `Pins they could have: ${pins || 'none'}.`,
+  ];
+}
+
+/** `settle`: wires everything as well as can be. Exit code 0 where nothing stays open, 1 where something must. */
+export function settle(io: Io, shipped: Sheets, file: string, options: SettleOptions, now: () => number): ExitCode {
+  const { plan, sheets: kept, carried } = openPlanFile(io, shipped, file);
+  const sheets = notedSheets(kept, plan.benchNotes);
+  const stop = limitOf(options.seconds, now);
+  if (options.instance) {
+    io.out(JSON.stringify(buildInstance(plan, sheets, boardOf(plan, sheets)!), null, 2));
+    return EXIT.clean;
+  }
+  const result = settled(plan, sheets, { stop })!;
+  const conflict = result.costs.unwired > 0 ? conflictOf(result.instance, { stop }) : undefined;
+  if (options.json) {
+    const { edits, costs, bound, proved, nodes, open } = result;
+    io.out(JSON.stringify({ edits, costs, bound, proved, nodes, open, ...(conflict ? { conflict } : {}) }, null, 2));
+  } else {
+    io.out(
+      [...diffText(plan, result.plan, sheets), proofLine(result), ...(conflict ? conflictLines(plan, sheets, conflict) : [])].join('\n'),
+    );
+  }
+  if (options.out !== undefined) deliver(io, result.plan, file, { out: options.out }, carried);
+  return result.costs.unwired > 0 ? EXIT.clashes : EXIT.clean;
+}
+
+/** `explain`: why a terminal is where it is; without one, what stands in the way of a whole plan. */
+export function explain(io: Io, shipped: Sheets, file: string, terminal: string | undefined, json: boolean): ExitCode {
+  const { plan, sheets: kept } = openPlanFile(io, shipped, file);
+  const sheets = notedSheets(kept, plan.benchNotes);
+  const limit = { nodes: 20_000 };
+  if (terminal === undefined) {
+    const conflict = conflictOf(buildInstance(plan, sheets, boardOf(plan, sheets)!), limit);
+    if (json) io.out(JSON.stringify({ conflict: conflict ?? null }, null, 2));
+    else io.out(conflict ? conflictLines(plan, sheets, conflict).join('\n') : 'Everything in this plan can be served.');
+    return conflict ? EXIT.clashes : EXIT.clean;
+  }
+  const alternatives = alternativesOf(plan, sheets, terminal, limit);
+  if (!alternatives) throw new InputFault(`${terminal}: no terminal of this plan that has a pin of its own; give placement:terminal`);
+  const board = boardOf(plan, sheets)!;
+  const lines = alternatives.map(
+    ({ pin, more }) =>
+      `  ${(board.pins.get(pin)?.label ?? pin).padEnd(6)} ${more ? (sayCosts(more) === 'nothing' ? 'as good as any' : `costs ${sayCosts(more)}`) : 'not possible'}`,
+  );
+  io.out(
+    json
+      ? JSON.stringify({ terminal, alternatives }, null, 2)
+      : [`${sayTerminal(plan, sheets, terminal)} could be at:`, ...lines].join('\n'),
+  );
+  return EXIT.clean;
+}

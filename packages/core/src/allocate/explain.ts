@@ -1,0 +1,137 @@
+import type { Sheets } from '../sheets/sheetIndex';
+import { boardOf } from '../plan/edit';
+import type { Plan, TerminalKey } from '../plan/plan';
+import { buildInstance } from './buildInstance';
+import type { Costs, Instance, Item, Member } from './instance';
+import { solve } from './solve';
+import type { SolveOptions } from './solved';
+
+/** Signals and parts that cannot all be served: with any one of them less, the others can. */
+export interface Conflict {
+  readonly terminals: readonly TerminalKey[];
+  /** Pins that at least one of them could go to. */
+  readonly pins: readonly string[];
+  /** Bus parts among them, by placement, with the controllers that they could join and the addresses they could have. */
+  readonly members: readonly {
+    readonly placement: string;
+    readonly kind: string;
+    readonly controllers: readonly string[];
+    readonly addresses: readonly number[];
+  }[];
+  /** Whether it was shown that nothing can be left out; false where the search was stopped. */
+  readonly minimal: boolean;
+}
+
+type Demand = { readonly item: Item } | { readonly member: Member };
+
+const needs = (leave: { readonly unwired: number }): boolean => leave.unwired > 0;
+
+/** The instance of some of the demands alone, with nothing to pay but open terminals. */
+function restricted(instance: Instance, demands: ReadonlySet<Demand>): Instance {
+  const own = [...demands];
+  const free = { moved: 0, caution: 0, waste: 0 };
+  const leave = { unwired: 1, moved: 0 };
+  return {
+    ...instance,
+    items: own.flatMap((d) => ('item' in d ? [{ ...d.item, leave, candidates: d.item.candidates.map((c) => ({ ...c, ...free })) }] : [])),
+    members: own.flatMap((d) =>
+      'member' in d ? [{ ...d.member, leave, here: {}, addresses: d.member.addresses.map((a) => ({ ...a, moved: 0 })) }] : [],
+    ),
+    controllers: instance.controllers.map((c) => ({
+      ...c,
+      lines: Object.fromEntries(
+        Object.entries(c.lines).map(([line, pins]) => [line, pins.map(({ pin }) => ({ pin, caution: 0, waste: 0 }))]),
+      ),
+    })),
+    clashes: instance.clashes.filter(([a, b]) => [a, b].every((id) => own.some((d) => 'member' in d && d.member.id === id))),
+    resources: instance.resources.map((r) => ({
+      ...r,
+      pairs: r.pairs.filter(([a, b]) => [a, b].every((id) => own.some((d) => 'item' in d && d.item.id === id))),
+    })),
+  };
+}
+
+/** A smallest conflicting set of an instance that cannot be served in full: one demand after the other is left out where
+ *  the rest still conflicts, so that of what remains nothing can be. Undefined where everything can be served.
+ *  @param options limits of each single search */
+export function conflictOf(instance: Instance, options: SolveOptions = {}): Conflict | undefined {
+  let minimal = true;
+  const fits = (demands: ReadonlySet<Demand>): boolean => {
+    const solved = solve(restricted(instance, demands), options);
+    if (!solved.proved && solved.bound.unwired === 0 && solved.costs.unwired > 0) minimal = false;
+    return solved.costs.unwired === 0;
+  };
+  const all: readonly Demand[] = [
+    ...instance.items.filter((item) => needs(item.leave)).map((item) => ({ item })),
+    ...instance.members.filter((member) => needs(member.leave)).map((member) => ({ member })),
+  ];
+  const kept = new Set<Demand>(all);
+  if (fits(kept)) return undefined;
+  // Those with the most ways first: they are the likeliest not to matter, and searches get smaller.
+  const ways = (d: Demand) => ('item' in d ? d.item.candidates.length : d.member.controllers.length);
+  for (const demand of all.toSorted((a, b) => ways(b) - ways(a))) {
+    kept.delete(demand);
+    if (fits(kept)) kept.add(demand);
+  }
+  const list = [...kept];
+  const pins = list.flatMap((d) =>
+    'item' in d
+      ? d.item.candidates.map((c) => c.pin)
+      : instance.controllers
+          .filter((c) => d.member.controllers.includes(c.id))
+          .flatMap((c) => d.member.lines.flatMap((line) => c.lines[line]!.map((p) => p.pin))),
+  );
+  return {
+    terminals: list.flatMap((d) => ('item' in d ? d.item.terminals : [])),
+    pins: [...new Set(pins)],
+    members: list.flatMap((d) =>
+      'member' in d
+        ? [
+            {
+              placement: d.member.placements[0]!,
+              kind: d.member.kind,
+              controllers: d.member.controllers,
+              addresses: [...new Set(d.member.addresses.flatMap((a) => a.addresses))],
+            },
+          ]
+        : [],
+    ),
+    minimal,
+  };
+}
+
+/** What a terminal would cost at another pin, everything else settled around it. */
+export interface Alternative {
+  readonly pin: string;
+  /** Costs less those of the plan as settled freely; null where the rest cannot be settled at all then. */
+  readonly more: Costs | null;
+}
+
+const less = (a: Costs, b: Costs): Costs => ({
+  unwired: a.unwired - b.unwired,
+  moved: a.moved - b.moved,
+  caution: a.caution - b.caution,
+  waste: a.waste - b.waste,
+});
+
+/** Why a signal is where it is: each pin it could have, and what that would cost the whole plan. Undefined for terminals that
+ *  want no pin of their own. The free choice comes first, then the cheapest. */
+export function alternativesOf(
+  plan: Plan,
+  sheets: Sheets,
+  terminal: TerminalKey,
+  options: SolveOptions = {},
+): readonly Alternative[] | undefined {
+  const board = boardOf(plan, sheets);
+  const instance = board && buildInstance(plan, sheets, board);
+  const item = instance?.items.find((i) => i.terminals.includes(terminal));
+  if (!instance || !item) return undefined;
+  const free = solve(instance, options).costs;
+  const forced = item.candidates.map((candidate): Alternative => {
+    const only = { ...item, candidates: [candidate] };
+    const { costs, choice } = solve({ ...instance, items: instance.items.map((i) => (i === item ? only : i)) }, options);
+    return { pin: candidate.pin, more: choice.items[item.id] === candidate.pin ? less(costs, free) : null };
+  });
+  const rank = ({ more }: Alternative) => (more ? more.unwired * 1e12 + more.moved * 1e9 + more.caution * 1e6 + more.waste : Infinity);
+  return forced.toSorted((a, b) => rank(a) - rank(b));
+}

@@ -46,7 +46,8 @@ function collect(terminals: readonly PlanTerminal[]): Wanted {
 
 const leaveCosts = (terminals: readonly PlanTerminal[]): Pick<Costs, 'unwired' | 'moved'> => ({
   unwired: terminals.filter((t) => t.terminal.need === 'needed').length,
-  moved: terminals.filter((t) => t.wire?.end.to === 'pin').length,
+  // To take a wire away is worse than to move it: what it was for is lost.
+  moved: 2 * terminals.filter((t) => t.wire?.end.to === 'pin').length,
 });
 
 const usesPwm = ({ terminal }: PlanTerminal): boolean =>

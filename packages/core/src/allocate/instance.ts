@@ -16,7 +16,7 @@
  *
  *  Costs are compared tier by tier, each a sum of whole numbers:
  *   1. `unwired`: needed terminals that stay open;
- *   2. `moved`: wires of the plan that change (straps that are set otherwise among them);
+ *   2. `moved`: wires of the plan that change (straps that are set otherwise among them); one that is taken away counts twice;
  *   3. `caution`: pins used that the sheet advises caution with;
  *   4. `waste`: for each pin used, the scarcity of every ability it has and its user does not need. */
 export interface Instance {

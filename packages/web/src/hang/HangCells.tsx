@@ -1,7 +1,7 @@
 import { memo, type PointerEvent, useRef, useState } from 'react';
 import styles from './HangChart.module.css';
 import { type ColumnLayout, columnAt } from './layout';
-import { ClashDisc, CostRing, Disc, Echo, LockedDisc, Ring } from './marks';
+import { ClashDisc, Coming, CostRing, Disc, Echo, Leaving, LockedDisc, Ring } from './marks';
 import { sameProps } from './sameProps';
 
 /** What a column means for the focused row. */
@@ -15,6 +15,8 @@ export interface HangCellsProps {
   readonly height: number;
   readonly at: string | null;
   readonly mark: 'does' | 'locked' | 'clash';
+  /** Where a proposal would put it, if anywhere else; null for nowhere. */
+  readonly next?: string | null | undefined;
   /** Set in the focused row only. */
   readonly choices: ReadonlyMap<string, Choice> | null;
   readonly onDrop: (row: string, column: string) => void;
@@ -78,14 +80,29 @@ function Handle({ x, y, height, layout, onDrop }: HandleProps) {
   );
 }
 
+/** A wire that a proposal moves: where it would leave, where it would come, and the way between. */
+function Proposed({ from, to, y }: { readonly from: number | undefined; readonly to: number | undefined; readonly y: number }) {
+  return (
+    <g>
+      {from !== undefined && to !== undefined && <path d={`M${from} ${y}H${to}`} className={styles.proposed} />}
+      {from !== undefined && <Leaving x={from} y={y} />}
+      {to !== undefined && <Coming x={to} y={y} />}
+    </g>
+  );
+}
+
 /** The marks of one row. */
-export const HangCells = memo(function HangCells({ id, layout, y, height, at, mark, choices, onDrop }: HangCellsProps) {
+export const HangCells = memo(function HangCells({ id, layout, y, height, at, mark, next, choices, onDrop }: HangCellsProps) {
   const Mark = MARKS[mark];
   const here = at ? layout.byId.get(at) : undefined;
   return (
     <g>
       {choices && <Choices layout={layout} choices={choices} at={at} y={y} />}
-      {here && <Mark x={here.centre} y={y} />}
+      {next === undefined || next === at ? (
+        here && <Mark x={here.centre} y={y} />
+      ) : (
+        <Proposed from={here?.centre} to={next === null ? undefined : layout.byId.get(next)?.centre} y={y} />
+      )}
       {at && layout.columns.filter((c) => c.sameAs === at).map((c) => <Echo key={c.id} x={c.centre} y={y} />)}
       {here && <Handle x={here.centre} y={y} height={height} layout={layout} onDrop={(target) => onDrop(id, target)} />}
     </g>

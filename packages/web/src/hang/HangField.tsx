@@ -77,6 +77,7 @@ export function HangField(props: HangFieldProps) {
             height={rowHeight}
             at={model.at}
             mark={model.mark}
+            next={model.next}
             choices={model.id === focus.row ? props.choices : null}
             onDrop={props.onDrop}
           />

@@ -51,6 +51,26 @@ export function CostRing({ x, y }: MarkProps) {
   );
 }
 
+/** Would come here: a disc in a ring. */
+export function Coming({ x, y }: MarkProps) {
+  return (
+    <g>
+      <circle cx={x} cy={y} r={R + 1.6} fill="var(--field)" stroke="var(--verdigris)" strokeWidth="1.6" />
+      <circle cx={x} cy={y} r={R - 1.8} fill="var(--verdigris)" />
+    </g>
+  );
+}
+
+/** Would go from here: an empty ring, struck through. */
+export function Leaving({ x, y }: MarkProps) {
+  return (
+    <g stroke="var(--ink)" fill="var(--field)">
+      <circle cx={x} cy={y} r={R} strokeWidth="1.3" strokeDasharray="2 1.6" />
+      <path d={`M${x - 5} ${y + 5}l10-10`} strokeWidth="1.3" />
+    </g>
+  );
+}
+
 /** The same conductor as another column. */
 export function Echo({ x, y }: MarkProps) {
   return <circle cx={x} cy={y} r="2.2" fill="var(--quiet)" />;

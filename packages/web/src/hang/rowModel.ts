@@ -9,4 +9,6 @@ export interface HangRowModel {
   readonly could: readonly string[];
   readonly at: string | null;
   readonly mark: 'does' | 'locked' | 'clash';
+  /** Where a proposal would put it; null for nowhere. */
+  readonly next?: string | null;
 }

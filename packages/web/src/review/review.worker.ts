@@ -1,4 +1,8 @@
 import { expose } from 'comlink';
+import { type Conflict, conflictOf } from '@roof-chart/core/allocate/explain';
+import { settle, type Settlement } from '@roof-chart/core/allocate/settle';
+import type { Finding } from '@roof-chart/core/checks/check';
+import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
 import { fixSafe } from '@roof-chart/core/review/fixSafe';
@@ -23,9 +27,39 @@ export const reviewer = {
       const part = sheets.parts.get(id);
       return (part && additionOf(plan, sheets, part.sheet)) ?? [];
     }),
+  /** The plan settled within so many milliseconds, with what stands in the way where something stays open. */
+  settle: (plan: Plan, milliseconds: number): Settled | undefined => {
+    const noted = notedSheets(sheets, plan.benchNotes);
+    const end = performance.now() + milliseconds;
+    const stop = () => performance.now() >= end;
+    const result = settle(plan, noted, { stop });
+    if (!result) return undefined;
+    const conflict =
+      result.costs.unwired > 0 ? conflictOf(result.instance, { stop: () => performance.now() >= end + milliseconds }) : undefined;
+    const preview = previewEdits(plan, result.edits, sheets);
+    const { edits, plan: after, costs, bound, proved, open } = result;
+    return {
+      edits,
+      plan: after,
+      costs,
+      bound,
+      proved,
+      open,
+      conflict,
+      added: preview.ok ? preview.preview.added : [],
+      gone: preview.ok ? preview.preview.gone : [],
+    };
+  },
   fixSafe: (plan: Plan) => fixSafe(plan, sheets),
   preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, sheets),
 };
+
+/** What settling a plan would do. */
+export interface Settled extends Omit<Settlement, 'instance' | 'nodes'> {
+  readonly conflict: Conflict | undefined;
+  readonly added: readonly Finding[];
+  readonly gone: readonly Finding[];
+}
 
 export type Reviewer = typeof reviewer;
 

@@ -24,7 +24,9 @@ import styles from './Chart.module.css';
 import { chartBrackets, chartChoices, type ChartGroup, chartGroups, chartLines, type ChartRow, clashColumns, inScope } from './chartModel';
 import { boardBlocks, columnOfEnd, endOfColumn } from './columns';
 import { FocusCard } from './FocusCard';
+import { SettlePanel } from './SettlePanel';
 import { TerminalHead } from './TerminalHead';
+import { type Settling, useSettle } from './useSettle';
 
 const HEAD_WIDTH = 228;
 
@@ -45,12 +47,19 @@ function useChart(plan: Plan) {
   return { sheets, scope, findings, board, blocks, nets, buses, items, groups };
 }
 
-function rowModels(plan: Plan, sheets: Sheets, groups: readonly ChartGroup[]): readonly { id: string; rows: readonly HangRowModel[] }[] {
-  return groups.map((group) => ({ id: group.id, rows: group.rows.map((row, at) => rowModel(plan, sheets, row, at)) }));
+function rowModels(
+  plan: Plan,
+  sheets: Sheets,
+  groups: readonly ChartGroup[],
+  after: Plan | undefined,
+): readonly { id: string; rows: readonly HangRowModel[] }[] {
+  return groups.map((group) => ({ id: group.id, rows: group.rows.map((row, at) => rowModel(plan, sheets, row, at, after)) }));
 }
 
-function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number): HangRowModel {
+function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: Plan | undefined): HangRowModel {
   const { item } = row;
+  const next = after && !sameEnd(after.wires[item.key]?.end, item.wire?.end) ? after.wires[item.key]?.end : undefined;
+  const leaves = after && item.wire && !after.wires[item.key];
   const value = item.wire ? endWords(plan, sheets, item.wire.end) : '';
   return {
     id: item.key,
@@ -69,6 +78,7 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number): HangRo
     could: row.could,
     at: row.at,
     mark: row.mark,
+    ...(next ? { next: columnOfEnd(next) } : leaves ? { next: null } : {}),
   };
 }
 
@@ -117,12 +127,14 @@ function Corner({
   scope,
   open,
   freeWords,
+  settling,
 }: {
   readonly plan: Plan;
   readonly items: readonly PlanTerminal[];
   readonly scope: WireScope;
   readonly open: number;
   readonly freeWords: string;
+  readonly settling: Settling;
 }) {
   const dispatch = useAppDispatch();
   const roomy = useAppSelector((state) => state.session.roomy);
@@ -137,7 +149,18 @@ function Corner({
         </UnstyledButton>
       </p>
       <p className={styles.cornerText}>{freeWords || `${plan.placements.length} parts on this board`}</p>
-      <ScopeControl scope={scope} signals={count('signals')} supplies={count('supplies')} />
+      <div className={styles.settle}>
+        <Button
+          size="compact-xs"
+          onClick={settling.ask}
+          loading={settling.busy}
+          disabled={settling.proposal !== null}
+          title="Wires everything as well as can be; shows it before it is done (S)"
+        >
+          Settle
+        </Button>
+        <ScopeControl scope={scope} signals={count('signals')} supplies={count('supplies')} />
+      </div>
     </>
   );
 }
@@ -170,7 +193,9 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   const roomy = useAppSelector((state) => state.session.roomy);
   const [hovered, setHovered] = useState<string | null>(null);
   const item = items.find((i) => i.key === row);
-  const models = useMemo(() => rowModels(plan, sheets, groups), [plan, sheets, groups]);
+  const settling = useSettle(plan);
+  const { proposal } = settling;
+  const models = useMemo(() => rowModels(plan, sheets, groups, proposal?.plan), [plan, sheets, groups, proposal]);
   const could = groups.flatMap((g) => g.rows).find((r) => r.item.key === row)?.could;
   const choices = useMemo(() => (item && could ? chartChoices(board, nets, item, could) : null), [board, nets, item, could]);
   const lines = useMemo(() => chartLines(groups, nets), [groups, nets]);
@@ -279,6 +304,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     if (event.key === 'l' && item?.wire) return (lock(item), true);
     if ((event.key === 'Delete' || event.key === 'Backspace') && item?.wire) return (wireTo(item, item.wire.end), true);
     if (event.key === 'f') return (nextFinding(), true);
+    if (event.key === 's') return (settling.ask(), true);
     if (event.key === 'Escape') return (dispatch(sessionActions.focused({ terminal: null, pin: null })), true);
     return false;
   };
@@ -320,7 +346,16 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
         headWidth={HEAD_WIDTH}
         columnWidth={roomy ? 24 : 14}
         rowHeight={roomy ? 28 : 19}
-        corner={<Corner plan={plan} items={items} scope={scope} open={openTerminals(items, nets).length} freeWords={freeWords} />}
+        corner={
+          <Corner
+            plan={plan}
+            items={items}
+            scope={scope}
+            open={openTerminals(items, nets).length}
+            freeWords={freeWords}
+            settling={settling}
+          />
+        }
         describe={describe}
         onFocus={(terminal, pin) => dispatch(sessionActions.focused({ terminal, pin }))}
         onRow={onRow}
@@ -330,7 +365,11 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
         onHover={onHover}
         onKey={onKey}
       />
-      <FocusCard {...card} onAct={onAct} onLock={lock} onColour={colour} />
+      {proposal ? (
+        <SettlePanel plan={plan} proposal={proposal} onAccept={settling.accept} onRefuse={settling.refuse} />
+      ) : (
+        <FocusCard {...card} onAct={onAct} onLock={lock} onColour={colour} />
+      )}
     </div>
   );
 }

@@ -22,6 +22,23 @@ const PICTURES = [
     },
   ],
   [
+    'settle',
+    'light',
+    async (page) => {
+      await page.goto(`${hive}/chart`);
+      await page.getByRole('button', { name: 'Settle' }).click();
+      await page.getByRole('region', { name: 'Proposal' }).waitFor();
+    },
+  ],
+  [
+    'facts',
+    'dark',
+    async (page) => {
+      await page.goto(`${hive}/facts/oled-096-ssd1306-i2c?q=supply`);
+      await page.getByRole('heading', { name: /^OLED/ }).waitFor();
+    },
+  ],
+  [
     'chart-dark',
     'dark',
     async (page) => {
@@ -63,9 +80,9 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.goto(`${base}/sheets/motion-mpu6050/edit?copy`);
-      const text = page.getByLabel('The sheet as JSON');
-      await text.fill((await text.inputValue()).replace('"max": 5.5', '"max": -5.5'));
-      await page.getByText('1 fault').waitFor();
+      await page.getByLabel('summary').waitFor();
+      await page.locator('summary', { hasText: 'supply' }).click();
+      await page.getByRole('group', { name: 'volts (V)' }).getByLabel('max').fill('-5.5');
       await page.getByRole('button', { name: /supply.volts.max/ }).click();
     },
   ],

@@ -111,7 +111,7 @@ await main(async () => {
   const data = mkdtempSync(join(tmpdir(), 'roof-chart-shots-'));
   // The large plan is made up for measuring; its board joins the catalogue for these pictures only.
   await run(process.execPath, [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(root, 'bench'), quiet: true });
-  await run(process.execPath, [join(root, 'bench/dist/main.mjs'), join(data, 'large')], { quiet: true });
+  await run(process.execPath, [join(root, 'bench/dist/main.mjs'), join(data, 'large'), '--files'], { quiet: true });
   for (const name of readdirSync(join(root, 'demo/plans'))) copyFileSync(join(root, 'demo/plans', name), join(data, 'large/plans', name));
   const extra = ['--catalogue', join(data, 'large/catalogue'), '--examples', join(data, 'large/plans')];
   const server = spawn(

@@ -8,6 +8,7 @@ import type { Plan } from '../plan/plan';
 import { abilitiesFor, type Ability, bootsWith, type Waste, wasteOn } from './abilities';
 import { addressOptions } from './addressOptions';
 import type { BusController, Candidate, Costs, Instance, Item, LinePin, Member, Resource } from './instance';
+import { meansOf, unlikePwm } from './means';
 import { pinFits, wantsPin } from './pinFit';
 
 /** What belongs to one choice of pin or controller. */
@@ -49,17 +50,6 @@ const leaveCosts = (terminals: readonly PlanTerminal[]): Pick<Costs, 'unwired' |
   // To take a wire away is worse than to move it: what it was for is lost.
   moved: 2 * terminals.filter((t) => t.wire?.end.to === 'pin').length,
 });
-
-const usesPwm = ({ terminal }: PlanTerminal): boolean =>
-  PIN_ROLES[terminal.role]?.pwm === true || terminal.requires?.includes('pwm') === true;
-const usesInterrupt = ({ terminal }: PlanTerminal): boolean => terminal.requires?.includes('interrupt') === true;
-
-/** Means that the pin brings along for this use. */
-function meansOf(pin: BoardPin, terminals: readonly PlanTerminal[]): readonly string[] {
-  const pwm = terminals.some(usesPwm) && pin.pwm ? [`channel ${pin.pwm.timer}/${pin.pwm.channel}`, `timer ${pin.pwm.timer}`] : [];
-  const lines = terminals.some(usesInterrupt) ? (pin.interrupts ?? []).filter((i) => i.shared).map((i) => `interrupt ${i.line}`) : [];
-  return [...pwm, ...lines];
-}
 
 const unionOf = (terminals: readonly PlanTerminal[]): ReadonlySet<Ability> =>
   new Set(terminals.flatMap((t) => [...abilitiesFor(t.terminal)]));
@@ -216,14 +206,12 @@ function resourcesOf(items: readonly Item[], terminals: ReadonlyMap<string, read
         put(users, id, item.id);
         put(pins, id, pin);
       }
-  const hertz = (id: string) => terminals.get(id)!.flatMap((t) => t.terminal.pwmHz ?? []);
-  const apart = (a: string, b: string) => hertz(a).some((x) => hertz(b).some((y) => x.max < y.min || y.max < x.min));
   return [...users].flatMap(([id, known]): Resource[] => {
     // What comes out at one pin alone needs no rule of its own: a pin carries one item.
     if (pins.get(id)!.size < 2) return [];
     const list = [...known];
     const all = list.flatMap((a, at) => list.slice(at + 1).map((b) => [a, b] as const));
-    const pairs = id.startsWith('timer ') ? all.filter(([a, b]) => apart(a, b)) : all;
+    const pairs = id.startsWith('timer ') ? all.filter(([a, b]) => unlikePwm(terminals.get(a)!, terminals.get(b)!)) : all;
     return pairs.length > 0 ? [{ id, pairs }] : [];
   });
 }

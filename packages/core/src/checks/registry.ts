@@ -1,23 +1,29 @@
 import { addressShared } from './addressShared';
 import { busPairIllegal } from './busPairIllegal';
 import type { Check } from './check';
+import { interruptLineShared } from './interruptLineShared';
+import { pinBootLevel } from './pinBootLevel';
 import { pinCannot } from './pinCannot';
 import { pinReserved } from './pinReserved';
 import { pinShared } from './pinShared';
 import { sheetUnverified } from './sheetUnverified';
 import { supplyWrong } from './supplyWrong';
 import { terminalUnwired } from './terminalUnwired';
+import { timerShared } from './timerShared';
 
 /** Every check, sorted by code. */
 export const CHECKS: readonly Check[] = [
   addressShared,
   busPairIllegal,
+  interruptLineShared,
+  pinBootLevel,
   pinCannot,
   pinReserved,
   pinShared,
   sheetUnverified,
   supplyWrong,
   terminalUnwired,
+  timerShared,
 ];
 
 /** Whether a finding is about what the sheets know, not about what the plan does. */

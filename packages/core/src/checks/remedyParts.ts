@@ -1,4 +1,5 @@
 import { freePins } from '../allocate/freePins';
+import type { BoardPin } from '../sheets/boardSheet';
 import type { PlanTerminal } from '../nets/terminals';
 import type { WireEnd } from '../plan/plan';
 import type { CheckContext, Remedy } from './check';
@@ -7,6 +8,13 @@ import type { CheckContext, Remedy } from './check';
 export function moveToFree(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
   if (item.wire?.locked) return [];
   const pin = freePins(context.board, context.nets, item)[0];
+  return pin ? [rewire(item, { to: 'pin', pin }, 'move', { pin: { is: 'pin', pin } })] : [];
+}
+
+/** As `moveToFree`, to the best free pin that this accepts. */
+export function moveWhere(context: CheckContext, item: PlanTerminal, accepts: (pin: BoardPin) => boolean): readonly Remedy[] {
+  if (item.wire?.locked || item.placement.onBoard) return [];
+  const pin = freePins(context.board, context.nets, item).find((id) => accepts(context.board.pins.get(id)!));
   return pin ? [rewire(item, { to: 'pin', pin }, 'move', { pin: { is: 'pin', pin } })] : [];
 }
 

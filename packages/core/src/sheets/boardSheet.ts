@@ -56,6 +56,8 @@ export interface BoardPin {
   readonly functions?: readonly string[];
   readonly adc?: { readonly unit: string; readonly channel: number };
   readonly pwm?: { readonly timer: string; readonly channel: string };
+  /** `shared`: the line tells a group of pins at once, and the program sees which; else it serves one pin at a time, whatever
+   *  other pins carry its name. */
   readonly interrupts?: readonly { readonly line: string; readonly shared: boolean }[];
   readonly touch?: string;
   readonly dac?: { readonly unit: string; readonly channel: number };

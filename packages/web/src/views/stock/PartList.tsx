@@ -10,6 +10,7 @@ import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { addressesOf } from '@roof-chart/core/nets/addresses';
 import type { Placement, Plan } from '@roof-chart/core/plan/plan';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import { notesOn } from '@roof-chart/core/sheets/benchNote';
 import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
 import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -22,6 +23,7 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
   const { sheets, edit } = useWorkbench();
   const part = partSheet(sheets, placement.sheet)?.sheet;
   const addresses = addressesOf(plan, placement, sheets).map((a) => formatAddress(a.address));
+  const notes = notesOn(plan.benchNotes, placement.sheet.id).length;
   const needed = part?.terminals.list.filter((t) => t.need === 'needed') ?? [];
   const open = openTerminals(terminalsOf(plan, placement, sheets), nets).length;
   return (
@@ -43,7 +45,7 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
           )}
         </span>
         <Link className={styles.more} to={`/plans/${plan.id}/facts/${placement.sheet.id}`} aria-label={`Facts of ${placement.name}`}>
-          Facts
+          Facts{notes > 0 ? `, ${notes} from the bench` : ''}
         </Link>
         <NewerSheet placement={placement.id} was={part} now={sheets.parts.get(placement.sheet.id)?.sheet} />
       </div>

@@ -1,0 +1,34 @@
+import type { Check } from './check';
+import { meansUsers, moveApart, pairsOn } from './sharedMeans';
+
+export const interruptLineShared: Check = {
+  code: 'interrupt-line-shared',
+  question: 'Does every signal that must interrupt have an interrupt line of its own?',
+  messages: {
+    shared: {
+      title: '{terminals} share one interrupt line',
+      text: '{pins} lead to one line of the chip; only one of them can interrupt at a time.',
+      why: 'The chip connects a line to one pin at a time, whichever port it is of.',
+    },
+  },
+  remedies: { move: 'Move {terminal} to {pin}' },
+  examine(context) {
+    const users = meansUsers(context);
+    return pairsOn(users, 'interrupt').map((pair) => {
+      const [a, b] = pair.users;
+      return {
+        level: 'clash' as const,
+        message: 'shared',
+        place: { pins: [a.pin.id, b.pin.id], terminals: [a.item.key, b.item.key] },
+        data: {
+          terminals: { is: 'terminals' as const, keys: [a.item.key, b.item.key] },
+          pins: { is: 'pins' as const, pins: [a.pin.id, b.pin.id] },
+        },
+        source: context.board.sheet.pins.source,
+        remedies: moveApart(context, users, pair, (_, means, other) =>
+          means.some((id) => id.startsWith('interrupt ') && other.means.includes(id)),
+        ),
+      };
+    });
+  },
+};

@@ -1,0 +1,55 @@
+import { unlikePwm } from '../allocate/means';
+import type { PlanTerminal } from '../nets/terminals';
+import type { Check, CheckContext, FindingDraft } from './check';
+import { meansUsers, type MeansPair, type MeansUser, moveApart, pairsOn } from './sharedMeans';
+
+/** Whether a terminal with these means would share a channel with another, or a timer at another frequency. */
+function meets(item: PlanTerminal, means: readonly string[], other: MeansUser): boolean {
+  return means.some((id) => other.means.includes(id) && (id.startsWith('channel ') || unlikePwm([item], [other.item])));
+}
+
+function draft(context: CheckContext, all: readonly MeansUser[], message: string, pair: MeansPair): FindingDraft {
+  const [a, b] = pair.users;
+  return {
+    level: 'clash',
+    message,
+    place: { pins: [a.pin.id, b.pin.id], terminals: [a.item.key, b.item.key] },
+    data: {
+      terminals: { is: 'terminals', keys: [a.item.key, b.item.key] },
+      pins: { is: 'pins', pins: [a.pin.id, b.pin.id] },
+      timer: { is: 'words', text: a.pin.pwm!.timer },
+    },
+    source: context.board.sheet.pins.source,
+    remedies: moveApart(context, all, pair, meets),
+  };
+}
+
+export const timerShared: Check = {
+  code: 'timer-shared',
+  question: 'Does every PWM output have a channel of its own, and a timer that can give its frequency?',
+  messages: {
+    channel: {
+      title: '{terminals} share one PWM channel',
+      text: '{pins} are the same channel of {timer}: both would always do the same.',
+      why: 'A channel has one duty for every pin at which it comes out.',
+    },
+    frequency: {
+      title: '{terminals} want unlike frequencies of one timer',
+      text: '{pins} both belong to {timer}, which has one frequency for all its channels.',
+      why: 'The frequencies that the part sheets give do not overlap. A timer gives one.',
+    },
+  },
+  remedies: { move: 'Move {terminal} to {pin}' },
+  examine(context) {
+    const users = meansUsers(context);
+    const channels = pairsOn(users, 'channel');
+    const known = new Set(channels.map(({ users: [a, b] }) => `${a.item.key} ${b.item.key}`));
+    const timers = pairsOn(users, 'timer').filter(
+      ({ users: [a, b] }) => !known.has(`${a.item.key} ${b.item.key}`) && unlikePwm([a.item], [b.item]),
+    );
+    return [
+      ...channels.map((pair) => draft(context, users, 'channel', pair)),
+      ...timers.map((pair) => draft(context, users, 'frequency', pair)),
+    ];
+  },
+};

@@ -1,42 +1,12 @@
 import { partSheet } from '../sheets/sheetIndex';
-import { strapEdits } from '../allocate/strapEdits';
 import { editsOnto, lineTerminals } from '../allocate/moveBus';
 import { pinSetsOf } from '../allocate/pinSets';
 import { addressesOf, type DeviceAddress } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { alsoAnswersOn, strapAway } from './strapAway';
 
 type Claim = DeviceAddress;
-
-/** Straps of one claimant that lead to an address nobody on the bus has: the first such choice in sheet order. */
-function strapAway(context: CheckContext, claim: Claim, taken: ReadonlySet<number>): readonly Remedy[] {
-  const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
-  const part = partSheet(context.sheets, placement.sheet)!.sheet;
-  for (const row of claim.device.addresses) {
-    if (taken.has(row.address)) continue;
-    const edits = strapEdits(context.plan, context.board, placement, part, row.straps);
-    if (!edits || edits.length === 0) continue;
-    const how = edits
-      .map((edit) => (edit.kind === 'wire' ? edit.terminal : edit.kind === 'strap' ? `${edit.strap} ${edit.state}` : ''))
-      .join(', ');
-    const rail = edits.find((edit) => edit.kind === 'wire');
-    const to = rail?.kind === 'wire' ? (rail.end.to === 'rail' ? rail.end.rail : 'GND') : undefined;
-    return [
-      {
-        label: to ? 'strap-wire' : 'strap-jumper',
-        data: {
-          placement: { is: 'placement', id: placement.id },
-          how: { is: 'words', text: how },
-          ...(to ? { to: to === 'GND' ? { is: 'words', text: 'GND' } : { is: 'rail', rail: to } } : {}),
-          address: { is: 'address', value: row.address },
-        },
-        grade: 'safe',
-        edits,
-      } satisfies Remedy,
-    ];
-  }
-  return [];
-}
 
 /** The claimant's lines on another controller's free pin set, or on another bus that has room. */
 function ownBus(context: CheckContext, bus: Bus, claim: Claim): readonly Remedy[] {
@@ -103,7 +73,8 @@ function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
   for (const claim of bus.members.flatMap((m) => addressesOf(context.plan, m, context.sheets))) {
     claims.set(claim.address, [...(claims.get(claim.address) ?? []), claim]);
   }
-  const taken = new Set(claims.keys());
+  // A remedy must not lead to where somebody answers besides.
+  const taken = new Set([...claims.keys(), ...alsoAnswersOn(context, bus).map((also) => also.address)]);
   return [...claims.values()].filter((list) => list.length > 1).map((list) => finding(context, bus, list, taken));
 }
 

@@ -1,9 +1,11 @@
+import { addressAlsoAnswers } from './addressAlsoAnswers';
 import { addressShared } from './addressShared';
 import { busPairIllegal } from './busPairIllegal';
 import type { Check } from './check';
 import { interruptLineShared } from './interruptLineShared';
 import { pinBootLevel } from './pinBootLevel';
 import { pinCannot } from './pinCannot';
+import { pinDirection } from './pinDirection';
 import { pinReserved } from './pinReserved';
 import { pinShared } from './pinShared';
 import { sheetUnverified } from './sheetUnverified';
@@ -13,11 +15,13 @@ import { timerShared } from './timerShared';
 
 /** Every check, sorted by code. */
 export const CHECKS: readonly Check[] = [
+  addressAlsoAnswers,
   addressShared,
   busPairIllegal,
   interruptLineShared,
   pinBootLevel,
   pinCannot,
+  pinDirection,
   pinReserved,
   pinShared,
   sheetUnverified,

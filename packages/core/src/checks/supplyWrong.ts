@@ -22,8 +22,9 @@ function draft(item: PlanTerminal, level: Level, message: string, data: Data, re
   };
 }
 
-function toFittingRail(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
-  const rail = railsFor(context.board, item.part, item.terminal)[0];
+/** @param accepts leaves out rails on which the same would be found again */
+function toFittingRail(context: CheckContext, item: PlanTerminal, accepts: (rail: Rail) => boolean = () => true): readonly Remedy[] {
+  const rail = railsFor(context.board, item.part, item.terminal).find(accepts);
   const here = item.wire?.end.to === 'rail' ? item.wire.end.rail : undefined;
   if (!rail || rail.id === here || item.wire?.locked) return [];
   return [rewire(item, { to: 'rail', rail: rail.id }, 'to-rail', { rail: { is: 'rail', rail: rail.id } }, 'safe')];
@@ -46,10 +47,27 @@ function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): F
   const remedies = toFittingRail(context, item);
   const absolute = item.terminal.volts ? undefined : item.part.supply?.absoluteMaxVolts;
   if (absolute !== undefined && rail.volts.max > range.max && rail.volts.max <= absolute)
-    return [draft(item, 'risk', 'above-range', { ...data, absolute: { is: 'volts', value: absolute } }, remedies)];
+    return [
+      draft(
+        item,
+        'risk',
+        'above-range',
+        { ...data, absolute: { is: 'volts', value: absolute } },
+        toFittingRail(context, item, (other) => other.volts.max <= range.max),
+      ),
+    ];
   if (rail.volts.max > range.max) return [draft(item, 'clash', 'too-high', data, remedies)];
   if (rail.volts.max < range.min) return [draft(item, 'clash', 'too-low', data, remedies)];
-  if (rail.volts.min < range.min) return [draft(item, 'risk', 'sags-low', data, remedies)];
+  if (rail.volts.min < range.min)
+    return [
+      draft(
+        item,
+        'risk',
+        'sags-low',
+        data,
+        toFittingRail(context, item, (other) => other.volts.min >= range.min),
+      ),
+    ];
   if (!item.part.supply?.mustMatchLogic || item.terminal.volts || rail.id === context.board.sheet.logicRail) return [];
   const logic: Data = { ...data, logic: { is: 'rail', rail: context.board.sheet.logicRail } };
   return [draft(item, 'clash', 'not-logic', logic, remedies)];

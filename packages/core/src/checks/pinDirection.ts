@@ -1,0 +1,43 @@
+import { PIN_ROLES } from '../sheets/roles';
+import type { Check } from './check';
+import { moveWhere } from './remedyParts';
+
+export const pinDirection: Check = {
+  code: 'pin-direction',
+  question: 'Is a hardware select an input while its controller is in use?',
+  messages: {
+    select: {
+      title: '{terminal} may stop {controller}',
+      text: '{pin} is the hardware select of {controller}. {note}',
+      why: 'A controller whose select input is pulled low takes itself for a peripheral and stops driving the clock. The pin must be an output, or held high.',
+    },
+  },
+  remedies: { move: 'Move {terminal} to {pin}' },
+  examine(context) {
+    const busy = new Set(context.buses.map((bus) => bus.controller));
+    return context.terminals.flatMap((item) => {
+      const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;
+      const duty = pin?.duties?.find((d) => d.duty === 'select');
+      const demand = PIN_ROLES[item.terminal.role];
+      const controller = pin?.functions?.find((name) => name.endsWith('.cs'))?.split('.')[0];
+      if (!pin || !duty || !demand || !controller || !busy.has(controller)) return [];
+      // An output of the board is well; bus lines of the controller itself are no input at its own select.
+      if ((demand.output && !demand.input) || demand.line) return [];
+      return [
+        {
+          level: 'risk' as const,
+          message: 'select',
+          place: { pins: [pin.id], terminals: [item.key] },
+          data: {
+            terminal: { is: 'terminal' as const, key: item.key },
+            pin: { is: 'pin' as const, pin: pin.id },
+            controller: { is: 'controller' as const, id: controller },
+            note: { is: 'words' as const, text: duty.note },
+          },
+          source: context.board.sheet.pins.source,
+          remedies: moveWhere(context, item, (other) => !other.duties?.some((d) => d.duty === 'select')),
+        },
+      ];
+    });
+  },
+};

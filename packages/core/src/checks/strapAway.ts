@@ -1,0 +1,51 @@
+import { strapEdits } from '../allocate/strapEdits';
+import { addressesOf, type DeviceAddress } from '../nets/addresses';
+import type { Bus } from '../nets/buses';
+import { partSheet } from '../sheets/sheetIndex';
+import type { CheckContext, Remedy } from './check';
+
+type Claim = DeviceAddress;
+
+/** An address on which a device answers besides its own. */
+export interface AlsoAnswer {
+  readonly claim: DeviceAddress;
+  readonly address: number;
+  readonly note: string;
+}
+
+/** Every address of a bus on which somebody answers besides their own. */
+export function alsoAnswersOn(context: CheckContext, bus: Bus): readonly AlsoAnswer[] {
+  return bus.members
+    .flatMap((m) => addressesOf(context.plan, m, context.sheets))
+    .flatMap((claim) => (claim.device.alsoAnswers ?? []).map(({ address, note }) => ({ claim, address, note })));
+}
+
+/** Straps of one claimant that lead to an address nobody on the bus has: the first such choice in sheet order. */
+export function strapAway(context: CheckContext, claim: Claim, taken: ReadonlySet<number>): readonly Remedy[] {
+  const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
+  const part = partSheet(context.sheets, placement.sheet)!.sheet;
+  for (const row of claim.device.addresses) {
+    if (taken.has(row.address)) continue;
+    const edits = strapEdits(context.plan, context.board, placement, part, row.straps);
+    if (!edits || edits.length === 0) continue;
+    const how = edits
+      .map((edit) => (edit.kind === 'wire' ? edit.terminal : edit.kind === 'strap' ? `${edit.strap} ${edit.state}` : ''))
+      .join(', ');
+    const rail = edits.find((edit) => edit.kind === 'wire');
+    const to = rail?.kind === 'wire' ? (rail.end.to === 'rail' ? rail.end.rail : 'GND') : undefined;
+    return [
+      {
+        label: to ? 'strap-wire' : 'strap-jumper',
+        data: {
+          placement: { is: 'placement', id: placement.id },
+          how: { is: 'words', text: how },
+          ...(to ? { to: to === 'GND' ? { is: 'words', text: 'GND' } : { is: 'rail', rail: to } } : {}),
+          address: { is: 'address', value: row.address },
+        },
+        grade: 'safe',
+        edits,
+      } satisfies Remedy,
+    ];
+  }
+  return [];
+}

@@ -48,7 +48,10 @@ test('a conflict is a conflict, and with any one demand less it is none', () => 
       if (!conflict.minimal) return;
       const only = (leftOut?: string): Instance => ({
         ...instance,
-        items: instance.items.filter((i) => i.terminals.some((t) => conflict.terminals.includes(t) && t !== leftOut)),
+        // Several terminals of one signal are one demand: they go together.
+        items: instance.items.filter(
+          (i) => i.terminals.some((t) => conflict.terminals.includes(t)) && !i.terminals.includes(leftOut ?? ''),
+        ),
         members: instance.members.filter((m) =>
           m.placements.some((p) => p !== leftOut && conflict.members.some((c) => c.placement === p && c.kind === m.kind)),
         ),

@@ -72,21 +72,24 @@ test('a part from a blank sheet by its fields alone: a fault leads to its field,
   await page.goto('/sheets');
   await page.getByRole('link', { name: 'New part' }).click();
   await expect(page.getByRole('textbox', { name: 'chip' })).toBeVisible();
-  const fill = async (fault: RegExp, words: string) => {
-    await page.getByRole('button', { name: fault }).first().click();
-    await page.keyboard.type(words);
+  const fill = async (fault: string, words: string) => {
+    const button = page.getByRole('button', { name: new RegExp(`^${fault} is not`) });
+    await button.click();
+    // The field has the focus once the fault is gone to.
+    await expect(page.locator(`#fact-${fault.replaceAll('.', '-')}`)).toBeFocused();
+    await page.keyboard.insertText(words);
+    await expect(button).toBeHidden();
   };
   for (const [fault, words] of [
-    [/^chip /, 'RD1'],
-    [/^title /, 'Reed switch on a board'],
-    [/^short /, 'Reed'],
-    [/^summary /, 'Closes near a magnet.'],
-    [/^terminals\.list\.2\.label /, 'DO'],
-    [/^firstLight\.see /, 'The level changes at a magnet.'],
+    ['chip', 'RD1'],
+    ['title', 'Reed switch on a board'],
+    ['short', 'Reed'],
+    ['summary', 'Closes near a magnet.'],
+    ['terminals.list.2.label', 'DO'],
+    ['firstLight.see', 'The level changes at a magnet.'],
+    ...['terminals', 'bus', 'supply', 'module', 'firstLight'].map((group) => [`${group}.source.document`, 'Own measurement'] as const),
   ] as const)
     await fill(fault, words);
-  while (await page.getByRole('button', { name: /source\.document / }).count())
-    await fill(/source\.document /, 'Own measurement').then(() => page.waitForTimeout(150));
   await expect(page.getByText('The sheet is sound')).toBeVisible();
   const volts = page.getByRole('group', { name: 'volts (V)' }).first();
   await page.locator('summary', { hasText: 'supply' }).click();

@@ -96,6 +96,7 @@ test('a part from a blank sheet by its fields alone: a fault leads to its field,
   await volts.getByRole('textbox', { name: 'min' }).fill('three');
   await expect(volts.getByText('must be a number')).toBeVisible();
   await volts.getByRole('textbox', { name: 'min' }).fill('2.7');
+  await page.locator('summary', { hasText: 'terminals' }).click();
   await page.getByRole('button', { name: 'Add to members' }).click();
   await expect(page.getByText(/faults?:/)).toBeVisible();
   await page

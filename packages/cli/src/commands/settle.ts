@@ -3,6 +3,7 @@ import { alternativesOf, type Conflict, conflictOf } from '@roof-chart/core/allo
 import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
 import { settle as settled, type Settlement } from '@roof-chart/core/allocate/settle';
 import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import { solve } from '@roof-chart/core/allocate/solve';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatAddress } from '@roof-chart/core/quantity/format';
@@ -84,9 +85,18 @@ export function explain(io: Io, shipped: Sheets, file: string, terminal: string 
   const sheets = notedSheets(kept, plan.benchNotes);
   const limit = { nodes: 20_000 };
   if (terminal === undefined) {
-    const conflict = conflictOf(buildInstance(plan, sheets, boardOf(plan, sheets)!), limit);
+    const instance = buildInstance(plan, sheets, boardOf(plan, sheets)!);
+    const conflict = conflictOf(instance, limit);
+    const open = conflict ? 0 : solve(instance, limit).costs.unwired;
     if (json) io.out(JSON.stringify({ conflict: conflict ?? null }, null, 2));
-    else io.out(conflict ? conflictLines(plan, sheets, conflict).join('\n') : 'Everything in this plan can be served.');
+    else
+      io.out(
+        conflict
+          ? conflictLines(plan, sheets, conflict).join('\n')
+          : open > 0
+            ? `Not known: the best found leaves ${open} open, and nothing is proved.`
+            : 'Everything in this plan can be served.',
+      );
     return conflict ? EXIT.clashes : EXIT.clean;
   }
   const alternatives = alternativesOf(plan, sheets, terminal, limit);

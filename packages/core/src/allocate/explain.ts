@@ -52,14 +52,16 @@ function restricted(instance: Instance, demands: ReadonlySet<Demand>): Instance 
 }
 
 /** A smallest conflicting set of an instance that cannot be served in full: one demand after the other is left out where
- *  the rest still conflicts, so that of what remains nothing can be. Undefined where everything can be served.
+ *  the rest still conflicts, so that of what remains nothing can be. Undefined where everything can be served, or
+ *  where the search was stopped before it had shown that not.
  *  @param options limits of each single search */
 export function conflictOf(instance: Instance, options: SolveOptions = {}): Conflict | undefined {
   let minimal = true;
+  // Only what is proved is called a conflict: a search that was stopped has found nothing impossible.
   const fits = (demands: ReadonlySet<Demand>): boolean => {
     const solved = solve(restricted(instance, demands), options);
-    if (!solved.proved && solved.bound.unwired === 0 && solved.costs.unwired > 0) minimal = false;
-    return solved.costs.unwired === 0;
+    if (solved.bound.unwired === 0 && solved.costs.unwired > 0) minimal = false;
+    return solved.bound.unwired === 0;
   };
   const all: readonly Demand[] = [
     ...instance.items.filter((item) => needs(item.leave)).map((item) => ({ item })),

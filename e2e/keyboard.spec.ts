@@ -25,7 +25,8 @@ const PARTS = [
 ];
 
 test('the whole hive plan by keyboard only: board, parts, a clash made and mended, build list ticked', async ({ page, request }) => {
-  test.setTimeout(120_000);
+  // Some hundred single key presses, each waited for: a slow machine needs minutes.
+  test.setTimeout(400_000);
   await page.goto('/');
   await tabTo(page, page.getByRole('combobox', { name: 'Board' }));
   await page.keyboard.type('RP2040 stick');

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Edit } from '../src/plan/edit';
-import { WIRE_COLOURS, type WireEnd } from '../src/plan/plan';
+import { newPlan, WIRE_COLOURS, type WireEnd } from '../src/plan/plan';
+import { solderedParts } from '../src/plan/startPlan';
 import type { Sheets } from '../src/sheets/sheetIndex';
 
 /** Edits that often fit a small plan on the given board, and often do not. */
@@ -52,6 +53,11 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       kind: fc.constant('take-sheet' as const),
       placement: fc.option(placement),
       version: fc.integer({ min: 1, max: 3 }),
+    }),
+    'switch-board': fc.constantFrom(boardId, 'round-dial-s3', 'atmega328p-5v-shield', 'rp2350-stick-40').map((id) => {
+      const board = sheets.boards.get(id)!.sheet;
+      const soldered = solderedParts(newPlan('plan-1', 'Test', { id, version: board.version }), board, sheets);
+      return { kind: 'switch-board' as const, board: { id, version: board.version }, soldered };
     }),
     'bench-note': fc.record({
       kind: fc.constant('bench-note' as const),

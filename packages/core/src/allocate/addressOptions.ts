@@ -31,6 +31,12 @@ function addressesUnder(part: PartSheet, straps: { readonly [strap: string]: str
   return [...new Set(all)];
 }
 
+/** The addresses that a part has under its present straps, as the only option; none where these straps are in no table. */
+export function presentAddress(plan: Plan, placement: Placement, part: PartSheet): readonly AddressOption[] {
+  const addresses = addressesUnder(part, strapStates(plan, placement, part));
+  return addresses ? [{ addresses, straps: {}, moved: 0 }] : [];
+}
+
 /** The addresses that a part can be given in this plan, the present one first, then those with the fewest changes.
  *  Settings that a locked wire or a missing rail stands against are left out. */
 export function addressOptions(plan: Plan, board: IndexedBoard, placement: Placement, part: PartSheet): readonly AddressOption[] {

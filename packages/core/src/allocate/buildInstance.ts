@@ -2,42 +2,111 @@ import type { BoardPin } from '../sheets/boardSheet';
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import { conductor, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { linePins } from '../nets/controllers';
+import { findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
 import { planTerminals, type PlanTerminal, signalOf } from '../nets/terminals';
 import type { Plan } from '../plan/plan';
 import { abilitiesFor, type Ability, bootsWith, type Waste, wasteOn } from './abilities';
-import { addressOptions } from './addressOptions';
-import type { BusController, Candidate, Costs, Instance, Item, LinePin, Member, Resource } from './instance';
+import { addressOptions, presentAddress } from './addressOptions';
+import type { AddressOption, BusController, Candidate, Costs, Instance, Item, LinePin, Member, Resource } from './instance';
 import { meansOf, unlikePwm } from './means';
 import { pinFits, wantsPin } from './pinFit';
 
 /** What belongs to one choice of pin or controller. */
 interface Wanted {
-  readonly items: ReadonlyMap<string, readonly PlanTerminal[]>;
-  readonly members: ReadonlyMap<string, readonly PlanTerminal[]>;
+  readonly items: ReadonlyMap<string, readonly Wanting[]>;
+  readonly members: ReadonlyMap<string, readonly Wanting[]>;
 }
 
 const pinOf = (board: IndexedBoard, item: PlanTerminal): string | undefined =>
   item.wire?.end.to === 'pin' ? conductor(board, item.wire.end.pin) : undefined;
-const isFixed = (item: PlanTerminal): boolean => item.wire?.locked === true || item.placement.onBoard === true;
+/** What an instance is about. */
+export interface InstanceScope {
+  /** The placement whose open terminals are to be served; without it those of all. */
+  readonly only?: string;
+  /** What is wired stays where it is, so that only what meets the open terminals has to be looked at. */
+  readonly freeze?: boolean;
+}
+
+/** A terminal that wants a pin, and whether it must stay at the one it has. */
+interface Wanting extends PlanTerminal {
+  readonly fixed: boolean;
+  /** The bus with whose members it stands as one: nothing about any of them is to be chosen. */
+  readonly bus?: string;
+}
 
 /** Terminals that want a pin: those needed and open, and those that have a pin already. What is tied to ground or a rail,
  *  goes on to another part, or only has to rest somewhere is settled without one. */
-function wanting(plan: Plan, sheets: Sheets): readonly PlanTerminal[] {
+function wanting(plan: Plan, sheets: Sheets, { only, freeze }: InstanceScope): readonly Wanting[] {
   const nets = findNets(plan, sheets);
-  return planTerminals(plan, sheets).filter((item) => {
+  const fixed = (item: PlanTerminal) => item.wire?.locked === true || item.placement.onBoard === true;
+  const all = planTerminals(plan, sheets).filter((item) => {
     if (!wantsPin(item.terminal)) return false;
     if (item.wire) return item.wire.end.to === 'pin';
+    if (only !== undefined && item.placement.id !== only) return false;
     if (nets.byTerminal.has(item.key) || item.terminal.need !== 'needed' || item.terminal.role === 'strap') return false;
     return item.terminal.ties?.length !== 1;
   });
+  if (!freeze) return all.map((item) => ({ ...item, fixed: fixed(item) }));
+  const open = all.filter((item) => !item.wire);
+  const signals = new Set(open.map(signalOf));
+  const kinds = new Set(open.flatMap((item) => PIN_ROLES[item.terminal.role]?.line?.kind ?? []));
+  const meets = (item: PlanTerminal) => {
+    const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
+    return kind ? kinds.has(kind) : signals.has(signalOf(item));
+  };
+  const buses = new Map(findBuses(plan, sheets).flatMap((bus) => bus.members.map((m) => [`${m.id}:${bus.kind}`, bus.id] as const)));
+  const opens = new Set(open.map((item) => item.placement.id));
+  return all
+    .filter((item) => !item.wire || meets(item))
+    .map((item) => {
+      const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
+      const bus = kind && !opens.has(item.placement.id) ? buses.get(`${item.placement.id}:${kind}`) : undefined;
+      return { ...item, fixed: item.wire !== undefined, ...(bus === undefined ? {} : { bus }) };
+    });
 }
 
-function collect(terminals: readonly PlanTerminal[]): Wanted {
-  const [items, members] = [new Map<string, PlanTerminal[]>(), new Map<string, PlanTerminal[]>()];
+/** Pins, and means that pins share, which wired terminals have for good. */
+interface Occupied {
+  readonly by: (pin: string) => readonly string[];
+  readonly means: readonly { readonly means: readonly string[]; readonly item: PlanTerminal }[];
+  readonly controllers: ReadonlySet<string>;
+}
+
+const NOTHING: Occupied = { by: () => [], means: [], controllers: new Set() };
+
+function occupiedBy(plan: Plan, sheets: Sheets, board: IndexedBoard): Occupied {
+  const nets = findNets(plan, sheets);
+  const users = planTerminals(plan, sheets).flatMap((item) => {
+    const pin = pinOf(board, item);
+    const means = pin === undefined ? [] : meansOf(board.pins.get(pin)!, [item]);
+    return means.length > 0 ? [{ means, item }] : [];
+  });
+  const controllers = findBuses(plan, sheets).flatMap((bus) => bus.controller ?? []);
+  return {
+    by: (pin) => nets.byPin.get(pin)?.signals.map((signal) => signal.id) ?? [],
+    means: users,
+    controllers: new Set(controllers),
+  };
+}
+
+/** Whether an item can have a pin beside all that is there for good. */
+function fitsBeside(occupied: Occupied, id: string, terminals: readonly PlanTerminal[], candidate: Candidate): boolean {
+  if (occupied.by(candidate.pin).some((signal) => signal !== id)) return false;
+  if (candidate.unless !== undefined && occupied.controllers.has(candidate.unless)) return false;
+  return (candidate.uses ?? []).every((use) =>
+    occupied.means.every(({ means, item }) => {
+      if (!means.includes(use) || terminals.some((t) => t.key === item.key)) return true;
+      return use.startsWith('timer ') && !unlikePwm(terminals, [item]);
+    }),
+  );
+}
+
+function collect(terminals: readonly Wanting[]): Wanted {
+  const [items, members] = [new Map<string, Wanting[]>(), new Map<string, Wanting[]>()];
   for (const item of terminals) {
     const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
-    const [into, key] = kind ? [members, `${item.head}:${kind}`] : [items, signalOf(item)];
+    const [into, key] = kind ? [members, item.bus ?? `${item.head}:${kind}`] : [items, signalOf(item)];
     const known = into.get(key);
     if (known) known.push(item);
     else into.set(key, [item]);
@@ -65,8 +134,8 @@ function blockedBy(pin: BoardPin, terminals: readonly PlanTerminal[]): string | 
   return name?.slice(0, name.indexOf('.'));
 }
 
-function itemOf(board: IndexedBoard, waste: Waste, id: string, terminals: readonly PlanTerminal[]): Item {
-  const locked = terminals.find(isFixed);
+function itemOf(board: IndexedBoard, waste: Waste, id: string, terminals: readonly Wanting[], occupied: Occupied): Item {
+  const locked = terminals.find((t) => t.fixed);
   const used = unionOf(terminals);
   const moved = (pin: string) => terminals.filter((t) => pinOf(board, t) !== undefined && pinOf(board, t) !== pin).length;
   const fits = terminals.map((t) => pinFits(board, t.terminal));
@@ -75,7 +144,7 @@ function itemOf(board: IndexedBoard, waste: Waste, id: string, terminals: readon
       ? pin.id === pinOf(board, locked)
       : fits.every((fit) => fit.get(pin.id)?.verdict !== 'cannot') && terminals.every((t) => bootsWith(pin, t.part, t.terminal)),
   );
-  const candidates = pins.map((pin): Candidate => {
+  const all = pins.map((pin): Candidate => {
     const uses = meansOf(pin, terminals);
     const unless = locked ? undefined : blockedBy(pin, terminals);
     return {
@@ -87,17 +156,27 @@ function itemOf(board: IndexedBoard, waste: Waste, id: string, terminals: readon
       ...(unless ? { unless } : {}),
     };
   });
+  const candidates = locked ? all : all.filter((candidate) => fitsBeside(occupied, id, terminals, candidate));
   return { id, terminals: terminals.map((t) => t.key), candidates, leave: leaveCosts(terminals) };
 }
 
 const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.line!.line;
+
+/** The addresses that a member can have: of what stays as it is, those that it has. */
+function addressesOf(plan: Plan, board: IndexedBoard, terminals: readonly Wanting[], freeze: boolean): readonly AddressOption[] {
+  const own = [...new Map(terminals.map((t) => [t.placement.id, t])).values()];
+  if (!freeze || own.some((t) => !t.fixed)) return addressOptions(plan, board, own[0]!.placement, own[0]!.part);
+  const addresses = own.flatMap((t) => presentAddress(plan, t.placement, t.part).flatMap((option) => option.addresses));
+  return addresses.length > 0 ? [{ addresses: [...new Set(addresses)], straps: {}, moved: 0 }] : [];
+}
 
 function memberOf(
   plan: Plan,
   board: IndexedBoard,
   controllers: readonly BusController[],
   id: string,
-  terminals: readonly PlanTerminal[],
+  terminals: readonly Wanting[],
+  freeze: boolean,
 ): Member {
   const kind = PIN_ROLES[terminals[0]!.terminal.role]!.line!.kind;
   const here: { [line: string]: { [pin: string]: number } } = {};
@@ -107,7 +186,7 @@ function memberOf(
     if (pin === undefined) continue;
     const line = (here[lineOf(item)] ??= {});
     line[pin] = (line[pin] ?? 0) + 1;
-    if (isFixed(item)) fixed[lineOf(item)] = pin;
+    if (item.fixed) fixed[lineOf(item)] = pin;
   }
   const lines = [...new Set(terminals.map(lineOf))];
   const fits = (controller: BusController) =>
@@ -126,7 +205,7 @@ function memberOf(
     controllers: controllers.filter(fits).map((c) => c.id),
     fixed,
     here,
-    addresses: kind === 'i2c' ? addressOptions(plan, board, terminals[0]!.placement, terminals[0]!.part) : [],
+    addresses: kind === 'i2c' ? addressesOf(plan, board, terminals, freeze) : [],
     leave: leaveCosts(terminals),
   };
 }
@@ -137,6 +216,7 @@ function controllersOf(
   waste: Waste,
   lines: ReadonlyMap<ControllerKind, ReadonlySet<string>>,
   locked: ReadonlySet<string>,
+  occupied: Occupied,
 ): readonly BusController[] {
   return board.sheet.controllers.list.flatMap((controller): BusController[] => {
     const wanted = lines.get(controller.kind);
@@ -144,7 +224,10 @@ function controllersOf(
     const used = new Set<Ability>([controller.kind]);
     const pinsOf = (line: string) =>
       linePins(board, controller.id, line)
-        .filter((pin) => locked.has(pin.id) || (pin.grade !== 'reserved' && bootsAsLine(pin, controller.kind)))
+        .filter(
+          (pin) =>
+            locked.has(pin.id) || (pin.grade !== 'reserved' && bootsAsLine(pin, controller.kind) && occupied.by(pin.id).length === 0),
+        )
         .map((pin): LinePin => ({ pin: pin.id, caution: pin.grade === 'caution' ? 1 : 0, waste: waste(pin.id, used) }));
     const own = Object.fromEntries([...wanted].map((line) => [line, pinsOf(line)]));
     const legal = controller.legal.rule === 'sets' ? controller.legal.sets : undefined;
@@ -167,8 +250,16 @@ function bootsAsLine(pin: BoardPin, kind: ControllerKind): boolean {
   );
 }
 
+/** Whether a member is soldered to pins that the board needs for itself: nobody else gets at them. */
+function keepsToItself(board: IndexedBoard, member: Member, other: Member): boolean {
+  return Object.entries(member.fixed).some(
+    ([line, pin]) => board.pins.get(pin)?.grade === 'reserved' && other.lines.includes(line) && other.fixed[line] !== pin,
+  );
+}
+
 /** Pairs that must not share a bus: parts without a select, parts that hold data-out, and two talkers on one serial line. */
 function clashesOf(
+  board: IndexedBoard,
   members: readonly Member[],
   terminals: ReadonlyMap<string, readonly PlanTerminal[]>,
 ): readonly (readonly [string, string])[] {
@@ -185,7 +276,12 @@ function clashesOf(
       if (a.member.kind !== b.member.kind) return [];
       const shared = a.member.lines.filter((line) => b.member.lines.includes(line));
       const clash =
-        (a.member.kind === 'uart' && shared.length > 0) || a.bare || b.bare || ((a.holds || b.holds) && shared.includes('miso'));
+        (a.member.kind === 'uart' && shared.length > 0) ||
+        a.bare ||
+        b.bare ||
+        ((a.holds || b.holds) && shared.includes('miso')) ||
+        keepsToItself(board, a.member, b.member) ||
+        keepsToItself(board, b.member, a.member);
       return clash ? [[a.member.id, b.member.id]] : [];
     }),
   );
@@ -217,11 +313,13 @@ function resourcesOf(items: readonly Item[], terminals: ReadonlyMap<string, read
 }
 
 /** The allocation problem of a plan.
- *  Locked wires and soldered parts have one candidate, the pin they are at, whatever it is. */
-export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard): Instance {
-  const wanted = collect(wanting(plan, sheets));
+ *  Locked wires and soldered parts have one candidate, the pin they are at, whatever it is.
+ *  Frozen, the instance leaves out all wired terminals that no open one can meet; their pins are not among the candidates. */
+export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, scope: InstanceScope = {}): Instance {
+  const wanted = collect(wanting(plan, sheets, scope));
+  const occupied = scope.freeze ? occupiedBy(plan, sheets, board) : NOTHING;
   const waste = wasteOn(board);
-  const items = [...wanted.items].map(([id, terminals]) => itemOf(board, waste, id, terminals));
+  const items = [...wanted.items].map(([id, terminals]) => itemOf(board, waste, id, terminals, occupied));
   const lines = new Map<ControllerKind, Set<string>>();
   for (const terminals of wanted.members.values())
     for (const t of terminals) {
@@ -233,11 +331,11 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard): 
   const locked = new Set(
     [...wanted.members.values()]
       .flat()
-      .filter(isFixed)
+      .filter((t) => t.fixed)
       .flatMap((t) => pinOf(board, t) ?? []),
   );
-  const controllers = controllersOf(board, waste, lines, locked);
-  const members = [...wanted.members].map(([id, terminals]) => memberOf(plan, board, controllers, id, terminals));
+  const controllers = controllersOf(board, waste, lines, locked, occupied);
+  const members = [...wanted.members].map(([id, terminals]) => memberOf(plan, board, controllers, id, terminals, scope.freeze === true));
   return {
     format: 'roof-chart-instance',
     version: 1,
@@ -246,7 +344,7 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard): 
       (a, b) => CONTROLLER_KINDS.indexOf(a.kind as ControllerKind) - CONTROLLER_KINDS.indexOf(b.kind as ControllerKind),
     ),
     controllers,
-    clashes: clashesOf(members, wanted.members),
+    clashes: clashesOf(board, members, wanted.members),
     resources: resourcesOf(items, wanted.items),
   };
 }

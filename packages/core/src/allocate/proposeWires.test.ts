@@ -3,13 +3,14 @@ import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { boardOf } from '../plan/edit';
-import type { Plan } from '../plan/plan';
+import { type Plan, sameEnd } from '../plan/plan';
 import { additionOf } from '../review/addition';
 import { endFit } from './endFit';
 import { freePins } from './freePins';
 import { pinFit } from './pinFit';
 import { pinSetsOf } from './pinSets';
 import { proposeWires } from './proposeWires';
+import { settle } from './settle';
 import { findNets } from '../nets/nets';
 import { terminalsOf } from '../nets/terminals';
 
@@ -24,24 +25,34 @@ const proposed = (plan: Plan, id: string) =>
     plan.placements.find((p) => p.id === id)!,
   );
 
-test.each([stick(), shield()])('parts added one after another on $board.id never clash on pins, and move nothing', (empty) => {
-  fc.assert(
-    fc.property(fc.array(fc.constantFrom(...partIds), { minLength: 1, maxLength: 7 }), (ids) => {
-      let plan = empty;
-      for (const id of ids) {
-        const addition = additionOf(plan, sheets, sheets.parts.get(id)!.sheet)!;
-        for (const [key, before] of Object.entries(plan.wires)) expect(addition.plan.wires[key]).toEqual(before);
-        plan = addition.plan;
-      }
-      const codes = new Set(findingsOf(plan, sheets).map((f) => f.code));
-      for (const never of ['pin-shared', 'pin-cannot', 'pin-reserved', 'bus-pair-illegal']) expect([...codes]).not.toContain(never);
-      // What stays open says so; it is never wired to something that does not fit instead.
-      const supply = findingsOf(plan, sheets).filter((f) => f.code === 'supply-wrong' && f.level === 'clash');
-      expect(supply).toEqual([]);
-    }),
-    { numRuns: 40 },
-  );
-});
+test.each([stick(), shield()])(
+  'parts added one after another on $board.id never clash on pins, and move only what must, named',
+  (empty) => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...partIds), { minLength: 1, maxLength: 7 }), (ids) => {
+        let plan = empty;
+        for (const id of ids) {
+          const addition = additionOf(plan, sheets, sheets.parts.get(id)!.sheet)!;
+          const changed = Object.keys(plan.wires).filter((key) => !sameEnd(addition.plan.wires[key]?.end, plan.wires[key]!.end));
+          expect([...addition.moved].sort()).toEqual(changed.sort());
+          // What moves must: with everything kept where it is, something of the new part stays open.
+          if (changed.length > 0) {
+            const bare = edited(plan, sheets, addition.edits[0]!);
+            const beside = settle(bare, sheets, { only: addition.placement, freeze: true })!;
+            expect(beside.costs.unwired).toBeGreaterThan(0);
+          }
+          plan = addition.plan;
+        }
+        const codes = new Set(findingsOf(plan, sheets).map((f) => f.code));
+        for (const never of ['pin-shared', 'pin-cannot', 'pin-reserved', 'bus-pair-illegal']) expect([...codes]).not.toContain(never);
+        // What stays open says so; it is never wired to something that does not fit instead.
+        const supply = findingsOf(plan, sheets).filter((f) => f.code === 'supply-wrong' && f.level === 'clash');
+        expect(supply).toEqual([]);
+      }),
+      { numRuns: 40 },
+    );
+  },
+);
 
 test('the first I2C part takes the first neat pair that costs nothing, the next joins it', () => {
   const first = additionOf(stick(), sheets, sheets.parts.get('oled-096-ssd1306-i2c')!.sheet)!;

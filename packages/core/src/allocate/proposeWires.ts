@@ -91,8 +91,7 @@ function strapsFor(draft: Draft, placement: Placement, bus: Bus): readonly Edit[
 /** Ways to wire a bus part, best first: a bus that is there, a strap away from its members, a controller of its own;
  *  last a bus on which addresses meet, which the checks will name. */
 function waysOnto(draft: Draft, placement: Placement, kind: ControllerKind): readonly Way[] {
-  const nets = findNets(draft.plan, draft.sheets);
-  const buses = findBuses(draft.plan, nets, draft.sheets).filter((bus) => bus.kind === kind && bus.controller && kind !== 'uart');
+  const buses = findBuses(draft.plan, draft.sheets).filter((bus) => bus.kind === kind && bus.controller && kind !== 'uart');
   const joins = buses.map((bus) => ({ set: { controller: bus.controller!, pins: bus.pins }, straps: strapsFor(draft, placement, bus) }));
   const used = new Set(buses.map((bus) => bus.controller));
   const sets = pinSetsOf(draft.board, kind).map((set): Way => ({ set, straps: [] }));

@@ -4,12 +4,15 @@ import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, partOf, type Edit } from '../plan/edit';
 import type { Plan, TerminalKey } from '../plan/plan';
-import { buildInstance } from './buildInstance';
+import { buildInstance, type InstanceScope } from './buildInstance';
 import type { Choice, Costs, Instance } from './instance';
 import { proposeWires } from './proposeWires';
 import { solve } from './solve';
 import type { SolveOptions } from './solved';
 import { strapEdits } from './strapEdits';
+
+/** With `only`, what is open at other parts stays open. With `freeze` no wire moves, and the instance is a small one. */
+export interface SettleOptions extends SolveOptions, InstanceScope {}
 
 /** A plan settled, as the edits that lead there and what was proved of them. */
 export interface Settlement {
@@ -65,10 +68,10 @@ function strapsOf(plan: Plan, sheets: Sheets, instance: Instance, choice: Choice
 /** Wires every terminal of the plan as well as can be: what is wired stays unless it must go, and what is proved is said.
  *  Supplies, grounds and terminals that only rest somewhere follow once the signals have their pins.
  *  @returns undefined where the plan's board is not known */
-export function settle(plan: Plan, sheets: Sheets, options: SolveOptions = {}): Settlement | undefined {
+export function settle(plan: Plan, sheets: Sheets, options: SettleOptions = {}): Settlement | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
-  const instance = buildInstance(plan, sheets, board);
+  const instance = buildInstance(plan, sheets, board, options);
   const solved = solve(instance, options);
   const terminals = new Map(planTerminals(plan, sheets).map((t) => [t.key, t]));
   const pins = chosenPins(instance, solved.choice, terminals);
@@ -85,7 +88,8 @@ export function settle(plan: Plan, sheets: Sheets, options: SolveOptions = {}): 
     edits.push(...more);
   };
   take(signals);
-  for (const placement of plan.placements) take(proposeWires(now, sheets, board, placement, 'supply'));
+  for (const placement of plan.placements)
+    if (options.only === undefined || placement.id === options.only) take(proposeWires(now, sheets, board, placement, 'supply'));
   const open = [...pins].filter(([key, pin]) => pin === undefined && terminals.get(key)!.terminal.need === 'needed').map(([key]) => key);
   const { costs, bound, proved, nodes } = solved;
   return { edits, plan: now, costs, bound, proved, nodes, open, instance };

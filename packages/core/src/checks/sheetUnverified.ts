@@ -21,6 +21,7 @@ function groupsOf(sheet: BoardSheet | PartSheet): readonly (readonly [string, So
 /** Whether every fact of a group was confirmed or measured. */
 function confirmed(notes: BenchNotes, sheet: string, group: string, facts: Sourced): boolean {
   const own = Object.values(notes).filter((note) => note.sheet === sheet);
+  if (own.length === 0) return false;
   const { source: _, ...said } = facts;
   return factsOf(said, group).every(({ path }) => path.endsWith('/id') || own.some((note) => covers(note, path)));
 }

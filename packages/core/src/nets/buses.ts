@@ -1,9 +1,10 @@
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
-import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import type { Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
 import type { Placement, Plan } from '../plan/plan';
 import { legalControllers } from './controllers';
-import type { Nets } from './nets';
+import { derived } from './derived';
+import { findNets, type Nets } from './nets';
 import { terminalsOf } from './terminals';
 
 /** One bus: the pins its lines use, its members, and the controller that can drive them together. */
@@ -17,23 +18,6 @@ export interface Bus {
   readonly members: readonly Placement[];
 }
 
-/** The pins on which a placement's lines of one bus kind end, line by line. */
-export function busPins(
-  plan: Plan,
-  placement: Placement,
-  kind: ControllerKind,
-  nets: Nets,
-  sheets: Sheets,
-): { readonly [line: string]: string } {
-  const pins: { [line: string]: string } = {};
-  for (const item of terminalsOf(plan, placement, sheets)) {
-    const line = PIN_ROLES[item.terminal.role]?.line;
-    const pin = line?.kind === kind ? nets.byTerminal.get(item.key)?.pins[0] : undefined;
-    if (line && pin) pins[line.line] = pin;
-  }
-  return pins;
-}
-
 /** Members on one bus share its clock line; the other lines are added as members bring them. */
 const clockLine: { readonly [K in ControllerKind]: string } = { i2c: 'scl', spi: 'sck', uart: 'tx' };
 
@@ -43,28 +27,46 @@ function busKey(kind: ControllerKind, pins: { readonly [line: string]: string })
   return `${kind}:${pins[clockLine[kind]] ?? Object.values(pins).join(':')}`;
 }
 
-function busesOf(kind: ControllerKind, plan: Plan, nets: Nets, sheets: Sheets, board: IndexedBoard): readonly Bus[] {
-  const found = new Map<string, { pins: { [line: string]: string }; members: Placement[] }>();
-  for (const placement of plan.placements) {
-    const pins = busPins(plan, placement, kind, nets, sheets);
-    if (Object.keys(pins).length === 0) continue;
-    const id = busKey(kind, pins);
-    const bus = found.get(id) ?? { pins: {}, members: [] };
-    Object.assign(bus.pins, pins);
-    bus.members.push(placement);
-    found.set(id, bus);
+interface Found {
+  readonly kind: ControllerKind;
+  readonly pins: { [line: string]: string };
+  readonly members: Placement[];
+}
+
+/** The pins on which a placement's lines end, by kind of bus and line. */
+function linesOf(plan: Plan, placement: Placement, nets: Nets, sheets: Sheets): ReadonlyMap<ControllerKind, { [line: string]: string }> {
+  const lines = new Map<ControllerKind, { [line: string]: string }>();
+  for (const item of terminalsOf(plan, placement, sheets)) {
+    const line = PIN_ROLES[item.terminal.role]?.line;
+    const pin = line && nets.byTerminal.get(item.key)?.pins[0];
+    if (!line || !pin) continue;
+    const pins = lines.get(line.kind) ?? {};
+    pins[line.line] = pin;
+    lines.set(line.kind, pins);
   }
-  return [...found].map(([id, { pins, members }]) => ({
+  return lines;
+}
+
+/** Every I2C, SPI and UART bus of the plan with at least one wired line. */
+export const findBuses = derived((plan: Plan, sheets: Sheets): readonly Bus[] => {
+  const board = boardOf(plan, sheets);
+  if (!board) return [];
+  const nets = findNets(plan, sheets);
+  const found = new Map<string, Found>();
+  for (const placement of plan.placements)
+    for (const [kind, pins] of linesOf(plan, placement, nets, sheets)) {
+      const id = busKey(kind, pins);
+      const bus = found.get(id) ?? { kind, pins: {}, members: [] };
+      Object.assign(bus.pins, pins);
+      bus.members.push(placement);
+      found.set(id, bus);
+    }
+  const all = [...found].map(([id, { kind, pins, members }]): Bus => ({
     id,
     kind,
     pins,
     members,
     controller: legalControllers(board, kind, pins)[0]?.id,
   }));
-}
-
-/** Every I2C, SPI and UART bus of the plan with at least one wired line. */
-export function findBuses(plan: Plan, nets: Nets, sheets: Sheets): readonly Bus[] {
-  const board = boardOf(plan, sheets);
-  return board ? CONTROLLER_KINDS.flatMap((kind) => busesOf(kind, plan, nets, sheets, board)) : [];
-}
+  return CONTROLLER_KINDS.flatMap((kind) => all.filter((bus) => bus.kind === kind));
+});

@@ -59,7 +59,7 @@ test('private signals on one pin stay two signals of one net', () => {
 test('a bus has a controller exactly where one joins its pins', () => {
   const at = (sda: string, scl: string) => {
     const plan = edited(twoSensors, sheets, wire('a:SDA', sda), wire('a:SCL', scl), { kind: 'remove-placement', placement: 'b' });
-    return findBuses(plan, findNets(plan, sheets), sheets)[0]!.controller;
+    return findBuses(plan, sheets)[0]!.controller;
   };
   expect([at('GP4', 'GP5'), at('GP0', 'GP21'), at('GP2', 'GP3')]).toEqual(['i2c0', 'i2c0', 'i2c1']);
   expect([at('GP4', 'GP3'), at('GP5', 'GP4'), at('GP22', 'GP22')]).toEqual([undefined, undefined, undefined]);
@@ -72,7 +72,7 @@ test('parts on one clock share an SPI bus, with the lines each of them brings', 
     ...['a', 'b'].flatMap((id) => [add(id, 'sd-card-3v3'), wire(`${id}:CLK`, 'GP18'), wire(`${id}:MOSI`, 'GP19')]),
     wire('b:MISO', 'GP16'),
   );
-  const buses = findBuses(plan, findNets(plan, sheets), sheets);
+  const buses = findBuses(plan, sheets);
   expect(buses).toMatchObject([{ kind: 'spi', controller: 'spi0', pins: { sck: 'GP18', mosi: 'GP19', miso: 'GP16' } }]);
   expect(buses[0]!.members).toHaveLength(2);
 });

@@ -73,23 +73,29 @@ export const findNets = derived(makeNets);
 
 function makeNets(plan: Plan, sheets: Sheets): Nets {
   const board = boardOf(plan, sheets);
-  const joined = new Joined();
-  const wired = new Set<string>();
   const all = planTerminals(plan, sheets);
+  // Wires between parts are few; only their ends need to be joined up, all else lies on the node of its wire.
+  const joined = new Joined();
+  const between = new Set<string>();
   for (const { key, wire } of all) {
-    if (!wire) continue;
-    joined.join(nodeOf(wire.end, board), `terminal:${key}`);
-    wired.add(key);
-    if (wire.end.to === 'terminal') wired.add(terminalKey(wire.end.placement, wire.end.terminal));
+    if (wire?.end.to !== 'terminal') continue;
+    const target = terminalKey(wire.end.placement, wire.end.terminal);
+    joined.join(`terminal:${target}`, `terminal:${key}`);
+    between.add(key).add(target);
   }
-  const groups = groupBy(
-    all.filter((t) => wired.has(t.key)),
-    (t) => joined.find(`terminal:${t.key}`),
-  );
-  const list = [...groups.values()].map((terminals) => {
-    const nodes = new Set(terminals.flatMap((t) => (t.wire ? [nodeOf(t.wire.end, board)] : [])));
-    return makeNet(terminals, nodes);
-  });
+  for (const { key, wire } of all)
+    if (wire && wire.end.to !== 'terminal' && between.has(key)) joined.join(nodeOf(wire.end, board), `terminal:${key}`);
+  const groups = new Map<string, { readonly terminals: PlanTerminal[]; readonly nodes: Set<string> }>();
+  for (const item of all) {
+    const node = item.wire && item.wire.end.to !== 'terminal' ? nodeOf(item.wire.end, board) : undefined;
+    if (node === undefined && !between.has(item.key)) continue;
+    const root = joined.find(between.has(item.key) ? `terminal:${item.key}` : node!);
+    const group = groups.get(root) ?? { terminals: [], nodes: new Set() };
+    group.terminals.push(item);
+    if (node !== undefined) group.nodes.add(node);
+    groups.set(root, group);
+  }
+  const list = [...groups.values()].map(({ terminals, nodes }) => makeNet(terminals, nodes));
   return {
     list,
     byTerminal: new Map(list.flatMap((net) => net.terminals.map((t) => [t.key, net] as const))),

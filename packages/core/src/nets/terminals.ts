@@ -40,19 +40,30 @@ function chainHead(plan: Plan, placement: Placement, sheets: Sheets, passed: Rea
   return chainHead(plan, before!, sheets, new Set([...passed, placement.id]));
 }
 
-/** Every terminal of a placement in printed order; empty where its sheet is gone. */
-export function terminalsOf(plan: Plan, placement: Placement, sheets: Sheets): readonly PlanTerminal[] {
-  const part = partSheet(sheets, placement.sheet)?.sheet;
-  const head = chainHead(plan, placement, sheets);
-  return (part?.terminals.list ?? []).map((terminal) => {
-    const key = terminalKey(placement.id, terminal.id);
-    return { key, placement, part: part!, terminal, wire: plan.wires[key], head };
-  });
+/** The terminals of each placement, by its id. */
+const byPlacement = derived(
+  (plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly PlanTerminal[]> =>
+    new Map(
+      plan.placements.map((placement) => {
+        const part = partSheet(sheets, placement.sheet)?.sheet;
+        const head = chainHead(plan, placement, sheets);
+        const own = (part?.terminals.list ?? []).map((terminal): PlanTerminal => {
+          const key = terminalKey(placement.id, terminal.id);
+          return { key, placement, part: part!, terminal, wire: plan.wires[key], head };
+        });
+        return [placement.id, own];
+      }),
+    ),
+);
+
+/** Every terminal of a placement of the plan in printed order; empty where its sheet is gone. */
+export function terminalsOf(plan: Plan, placement: Pick<Placement, 'id'>, sheets: Sheets): readonly PlanTerminal[] {
+  return byPlacement(plan, sheets).get(placement.id) ?? [];
 }
 
 /** Every terminal of the plan, part by part in printed order. */
 export const planTerminals = derived((plan: Plan, sheets: Sheets): readonly PlanTerminal[] =>
-  plan.placements.flatMap((placement) => terminalsOf(plan, placement, sheets)),
+  [...byPlacement(plan, sheets).values()].flat(),
 );
 
 /** What makes two terminals the same signal when they meet on one pin: bus lines join, parts of a chain share the

@@ -11,6 +11,7 @@ import { removePlacement } from './edits/removePlacement';
 import { renamePlacement } from './edits/renamePlacement';
 import { renamePlan } from './edits/renamePlan';
 import { strap } from './edits/strap';
+import { switchBoard } from './edits/switchBoard';
 import { takeSheet } from './edits/takeSheet';
 import { tick } from './edits/tick';
 import { unwire } from './edits/unwire';
@@ -28,6 +29,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   'rename-placement': renamePlacement,
   'rename-plan': renamePlan,
   strap,
+  'switch-board': switchBoard,
   'take-sheet': takeSheet,
   tick,
   unwire,

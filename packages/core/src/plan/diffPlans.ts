@@ -1,10 +1,10 @@
-import type { Edit } from './edit';
+import type { Edit, Soldered } from './edit';
 import { type Placement, type Plan, sameEnd, splitKey } from './plan';
 
 const keysOf = (a: object, b: object): readonly string[] => [...new Set([...Object.keys(a), ...Object.keys(b)])];
 
 function samePart(a: Placement, b: Placement): boolean {
-  return a.sheet.id === b.sheet.id && a.sheet.version === b.sheet.version;
+  return a.sheet.id === b.sheet.id && a.sheet.version === b.sheet.version && a.onBoard === b.onBoard;
 }
 
 /** Parts that go, come (or are another part under the same id), change their place, name or jumpers. */
@@ -65,10 +65,61 @@ function wireEdits(before: Plan['wires'], after: Plan['wires']): Edit[] {
   });
 }
 
-/** The edits that turn one plan into another on the same board (ids and boards are not changed).
+/** What a plan's board brings along, as it stands in the plan. */
+function solderedIn(plan: Plan): readonly Soldered[] {
+  return plan.placements.flatMap((placement, at) => {
+    if (!placement.onBoard) return [];
+    const own = Object.entries(plan.wires).filter(([key]) => splitKey(key).placement === placement.id);
+    const wires = Object.fromEntries(own.map(([key, wire]) => [splitKey(key).terminal, wire]));
+    return [{ at, placement: { ...placement, onBoard: true as const }, wires }];
+  });
+}
+
+/** Whether two plans are on one board, whatever its version, with the same parts soldered to it. */
+function sameBoard(a: Plan, b: Plan): boolean {
+  const parts = (plan: Plan) => JSON.stringify(plan.placements.filter((p) => p.onBoard).map((p) => [p.id, p.sheet]));
+  return a.board.id === b.board.id && parts(a) === parts(b);
+}
+
+/** Takes off every wire that is not soldered, and the parts that do not stay; then the board is another one. */
+function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; readonly then: Plan } {
+  const soldered = new Set(from.placements.filter((p) => p.onBoard).map((p) => p.id));
+  const own = Object.entries(from.wires).filter(([key]) => !soldered.has(splitKey(key).placement));
+  const kept = from.placements.filter((p) => !p.onBoard && survives(from, to, p.id));
+  const gone = from.placements.filter((p) => !p.onBoard && !kept.includes(p));
+  const brought = solderedIn(to);
+  const placements = [...kept];
+  for (const { at, placement } of brought) placements.splice(at, 0, placement);
+  const ids = new Set(kept.map((p) => p.id));
+  return {
+    edits: [
+      ...own.flatMap(([key, { locked }]): Edit[] => [
+        ...(locked ? [{ kind: 'lock' as const, ...splitKey(key), locked: false }] : []),
+        { kind: 'unwire', ...splitKey(key) },
+      ]),
+      ...gone.map((p): Edit => ({ kind: 'remove-placement', placement: p.id })),
+      { kind: 'switch-board', board: to.board, soldered: brought },
+    ],
+    then: {
+      ...from,
+      board: to.board,
+      placements,
+      wires: Object.fromEntries(
+        brought.flatMap(({ placement, wires }) => Object.entries(wires).map(([terminal, wire]) => [`${placement.id}:${terminal}`, wire])),
+      ),
+      ticks: Object.fromEntries(Object.entries(from.ticks).filter(([key]) => ids.has(splitKey(key).placement))),
+    },
+  };
+}
+
+/** The edits that turn one plan into another (ids are not changed).
  *  @param defaultState the sheet's default state of a part's jumper
  *  @example applyEdits(from, diffPlans(from, to, states), sheets).plan // equals `to` */
 export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, strap: string) => string): readonly Edit[] {
+  if (!sameBoard(from, to)) {
+    const { edits, then } = boardEdits(from, to);
+    return [...edits, ...diffPlans(then, to, defaultState)];
+  }
   const ticks = Object.fromEntries(Object.entries(from.ticks).filter(([key]) => survives(from, to, splitKey(key).placement)));
   return [
     ...(from.board.version === to.board.version ? [] : [{ kind: 'take-sheet', placement: null, version: to.board.version } as const]),

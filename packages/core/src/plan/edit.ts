@@ -1,6 +1,13 @@
 import type { BenchNote } from '../sheets/benchNote';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
-import type { Placement, Plan, WireColour, WireEnd } from './plan';
+import type { Placement, Plan, SheetRef, Wire, WireColour, WireEnd } from './plan';
+
+/** A part soldered to a board: its place in the plan's list, and its wires by terminal. */
+export interface Soldered {
+  readonly at: number;
+  readonly placement: Placement & { readonly onBoard: true };
+  readonly wires: { readonly [terminal: string]: Wire };
+}
 
 /** Everything that can be done to a plan, as serialisable records. */
 export type Edit =
@@ -21,6 +28,8 @@ export type Edit =
   | { readonly kind: 'colour'; readonly placement: string; readonly terminal: string; readonly colour: WireColour }
   | { readonly kind: 'strap'; readonly placement: string; readonly strap: string; readonly state: string }
   | { readonly kind: 'tick'; readonly placement: string; readonly terminal: string; readonly end: WireEnd | null }
+  /** The parts soldered to the board come with it; those of the board before go. */
+  | { readonly kind: 'switch-board'; readonly board: SheetRef; readonly soldered: readonly Soldered[] }
   /** `placement` is null for the board. */
   | { readonly kind: 'take-sheet'; readonly placement: string | null; readonly version: number }
   /** The value is absent where the fact was found to be as the sheet says; `null` takes the note away. */

@@ -11,7 +11,9 @@ import {
   noteFields,
   placementSchema,
   reasonSchema,
+  sheetRefSchema,
   wireEndSchema,
+  wireSchema,
 } from './planSchema';
 
 const at = Joi.number().integer().min(0).max(PLAN_LIMITS.placements);
@@ -28,6 +30,19 @@ const FIELDS: { readonly [K in EditKind]: Joi.PartialSchemaMap } = {
   'rename-placement': { placement: idSchema.required(), name: nameSchema.required() },
   'rename-plan': { name: nameSchema.required() },
   strap: { placement: idSchema.required(), strap: factIdSchema.required(), state: factIdSchema.required() },
+  'switch-board': {
+    board: sheetRefSchema.required(),
+    soldered: Joi.array()
+      .items(
+        Joi.object({
+          at: at.required(),
+          placement: placementSchema.keys({ onBoard: Joi.valid(true).required() }).required(),
+          wires: Joi.object().pattern(factIdSchema, wireSchema).required(),
+        }),
+      )
+      .max(40)
+      .required(),
+  },
   'take-sheet': { placement: idSchema.allow(null).required(), version: Joi.number().integer().min(1).required() },
   tick: { ...terminal, end: wireEndSchema.allow(null).required() },
   unwire: terminal,

@@ -47,7 +47,7 @@ export const placementSchema = Joi.object({
 });
 
 const keySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'placement:terminal');
-const wireSchema = Joi.object({ end: wireEndSchema.required(), colour: colourSchema.required(), locked: Joi.boolean().required() });
+export const wireSchema = Joi.object({ end: wireEndSchema.required(), colour: colourSchema.required(), locked: Joi.boolean().required() });
 
 export const factPathSchema = Joi.string().pattern(
   /^[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}(\/[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}){0,7}$/,

@@ -1,16 +1,19 @@
 import { proposeWires } from '../allocate/proposeWires';
+import { settle, type Settlement } from '../allocate/settle';
 import type { Finding } from '../checks/check';
 import { isAboutFacts } from '../checks/registry';
+import { derived } from '../nets/derived';
+import { openTerminals } from '../nets/openTerminals';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
 import { newPlacement } from '../plan/newPlacement';
-import type { Plan } from '../plan/plan';
+import type { Plan, TerminalKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import { ledgersOf } from './ledgers';
 import { contextOf } from './review';
-import { previewEdits } from './previewEdits';
+import { changedWires, previewEdits } from './previewEdits';
 
 /** What adding a part, wired where it fits, would do to a plan. */
 export interface Addition {
@@ -20,16 +23,45 @@ export interface Addition {
   readonly edits: readonly Edit[];
   /** Signal pins that are free now and would not be. */
   readonly pins: number;
+  /** Terminals of other parts whose wires must give way. */
+  readonly moved: readonly TerminalKey[];
+  /** Needed terminals of the new part for which nothing is left, whatever is moved. */
+  readonly open: readonly TerminalKey[];
+  /** Whether it is shown that nothing less can be moved or left open. */
+  readonly proved: boolean;
   readonly added: readonly Finding[];
   readonly plan: Plan;
 }
+
+/** Nodes after which the best found is taken: an addition is asked for by the hundred. */
+const NODES = 400;
 
 function usedPins(plan: Plan, sheets: Sheets): number {
   const context = contextOf(plan, sheets);
   return context ? ledgersOf(context.board, context.nets, context.terminals).pins.used : 0;
 }
 
-/** The addition of one part. Undefined where the plan's board is not known. */
+/** Whether every wire can stay where it is. In a plan with a clash settling would mend that too, which is not what adding a
+ *  part is asked for. */
+const isSound = derived((plan: Plan, sheets: Sheets): boolean => settle(plan, sheets, { only: '', nodes: NODES })?.costs.moved === 0);
+
+/** The new part settled: beside what is there where that is enough, which moves nothing; else with all of it. */
+function settledAddition(plan: Plan, bare: Plan, placement: string, sheets: Sheets): Settlement | undefined {
+  const beside = settle(bare, sheets, { only: placement, freeze: true, nodes: NODES })!;
+  if (beside.costs.unwired === 0 && beside.costs.moved === 0) return beside;
+  return isSound(plan, sheets) ? settle(bare, sheets, { only: placement, nodes: NODES }) : undefined;
+}
+
+function openAfter(plan: Plan, placement: string, sheets: Sheets): readonly TerminalKey[] {
+  const { terminals, nets } = contextOf(plan, sheets)!;
+  return openTerminals(
+    terminals.filter((t) => t.placement.id === placement),
+    nets,
+  ).map((t) => t.key);
+}
+
+/** The addition of one part: settled, so that nothing moves unless it must. What then stays open is wired as far as it goes,
+ *  for the checks to name what is wrong there. Undefined where the plan's board is not known. */
 export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition | undefined {
   const sheets = notedSheets(kept, plan.benchNotes);
   const board = boardOf(plan, sheets);
@@ -38,7 +70,9 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
   const add: Edit = { kind: 'add-placement', placement };
   const bare = applyEdits(plan, [add], sheets);
   if (!bare.ok) return undefined;
-  const edits = [add, ...proposeWires(bare.plan, sheets, board, placement)];
+  const settled = settledAddition(plan, bare.plan, placement.id, sheets);
+  const rest = settled?.open.length === 0 ? [] : proposeWires(settled?.plan ?? bare.plan, sheets, board, placement);
+  const edits = [add, ...(settled?.edits ?? []), ...rest];
   const result = previewEdits(plan, edits, sheets);
   if (!result.ok) throw new Error(`A proposed addition does not apply: ${JSON.stringify(result.problem)}`);
   const { preview } = result;
@@ -47,6 +81,9 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
     placement: placement.id,
     edits,
     pins: usedPins(preview.plan, sheets) - usedPins(plan, sheets),
+    moved: changedWires(plan, preview.plan).flatMap(({ terminal, from }) => (from ? [terminal] : [])),
+    open: settled?.open ?? openAfter(preview.plan, placement.id, sheets),
+    proved: settled?.proved === true,
     added: preview.added.filter((finding) => !isAboutFacts(finding)),
     plan: preview.plan,
   };

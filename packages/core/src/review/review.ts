@@ -3,6 +3,7 @@ import type { Sheets } from '../sheets/sheetIndex';
 import { type Check, type CheckContext, type Finding, type FindingDraft, type Level, LEVELS, type Place } from '../checks/check';
 import { CHECKS } from '../checks/registry';
 import { findBuses, type Bus } from '../nets/buses';
+import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
@@ -52,17 +53,20 @@ export function runChecks(context: CheckContext, checks: readonly Check[] = CHEC
   return found.toSorted((a, b) => lived(a) - lived(b) || rank(a.level) - rank(b.level));
 }
 
-/** What checks and views look at, made once a review: the sheets are those with the plan's bench notes. */
+/** What checks and views look at, made once for a plan and its sheets; these are those with the plan's bench notes. */
 export function contextOf(plan: Plan, kept: Sheets): CheckContext | undefined {
-  const sheets = notedSheets(kept, plan.benchNotes);
+  return contextMade(plan, notedSheets(kept, plan.benchNotes));
+}
+
+const contextMade = derived((plan: Plan, sheets: Sheets): CheckContext | undefined => {
   const nets = findNets(plan, sheets);
   const board = boardOf(plan, sheets);
-  return board && { plan, sheets, board, nets, buses: findBuses(plan, nets, sheets), terminals: planTerminals(plan, sheets) };
-}
+  return board && { plan, sheets, board, nets, buses: findBuses(plan, sheets), terminals: planTerminals(plan, sheets) };
+});
 
 /** The review of a plan: a pure function of plan and sheets.
  *  A sheet that is gone is a normal outcome and named; nothing is guessed in its place. */
-export function reviewPlan(plan: Plan, sheets: Sheets): ReviewResult {
+export const reviewPlan: (plan: Plan, sheets: Sheets) => ReviewResult = derived((plan, sheets): ReviewResult => {
   const lost = plan.placements.find((p) => !sheets.parts.has(p.sheet.id));
   if (lost) return { ok: false, missing: { kind: 'part', id: lost.sheet.id } };
   const context = contextOf(plan, sheets);
@@ -75,4 +79,4 @@ export function reviewPlan(plan: Plan, sheets: Sheets): ReviewResult {
       ledgers: ledgersOf(context.board, context.nets, context.terminals),
     },
   };
-}
+});

@@ -38,7 +38,7 @@ function useChart(plan: Plan) {
   const board = boardOf(plan, sheets)!;
   const blocks = useMemo(() => boardBlocks(board), [board]);
   const nets = useMemo(() => findNets(plan, sheets), [plan, sheets]);
-  const buses = useMemo(() => findBuses(plan, nets, sheets), [plan, nets, sheets]);
+  const buses = useMemo(() => findBuses(plan, sheets), [plan, sheets]);
   const items = useMemo(() => planTerminals(plan, sheets), [plan, sheets]);
   const groups = useMemo(
     () => chartGroups(plan, sheets, board, nets, scope, findings, blocks),

@@ -25,7 +25,7 @@ function chart(plan: Plan, scope: WireScope = 'all') {
     groups,
     rows: groups.flatMap((g) => g.rows),
     lines: chartLines(groups, nets),
-    buses: findBuses(plan, nets, sheets),
+    buses: findBuses(plan, sheets),
   };
 }
 

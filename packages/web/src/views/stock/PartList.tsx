@@ -112,7 +112,7 @@ function NewerSheet({
 function Counts({ plan, nets }: { readonly plan: Plan; readonly nets: Nets }) {
   const { sheets } = useWorkbench();
   const reviewed = useReviewed();
-  const buses = useMemo(() => findBuses(plan, nets, sheets).length, [plan, nets, sheets]);
+  const buses = useMemo(() => findBuses(plan, sheets).length, [plan, sheets]);
   if (!reviewed?.result.ok) return null;
   const { ledgers, findings } = reviewed.result.review;
   const clashes = findings.filter((f) => f.level === 'clash').length;

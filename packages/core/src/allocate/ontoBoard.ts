@@ -1,0 +1,70 @@
+import { type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
+import { applyEdits } from '../plan/applyEdits';
+import { boardEndProblem } from '../plan/edits/wire';
+import { boardOf, type Edit } from '../plan/edit';
+import { type Plan, splitKey, type TerminalKey, type WireEnd } from '../plan/plan';
+import { solderedParts } from '../plan/startPlan';
+import { settle, type Settlement, type SettleOptions } from './settle';
+
+/** A plan put on another board and settled there. */
+export interface OntoBoard {
+  /** One batch: what must come off, the board, and the wires there. */
+  readonly edits: readonly Edit[];
+  readonly plan: Plan;
+  readonly settlement: Settlement;
+  /** Wires that end where they did. */
+  readonly kept: number;
+  /** Locked wires whose place the other board does not have. */
+  readonly lostLocks: readonly TerminalKey[];
+  /** Parts soldered to the present board, which stay with it. */
+  readonly left: readonly string[];
+}
+
+/** Whether a wire end means the same on both boards: ground and other parts always, a rail of one name and voltage, a pin
+ *  of one chip. On another chip a pin of that name is another pin. */
+function means(end: WireEnd, from: IndexedBoard | undefined, to: IndexedBoard): boolean {
+  if (boardEndProblem(end, to)) return false;
+  if (end.to === 'pin') return from?.sheet.chip === to.sheet.chip;
+  if (end.to !== 'rail') return true;
+  const volts = (board: IndexedBoard | undefined) => board?.sheet.rails.list.find((r) => r.id === end.rail)?.volts;
+  const [here, there] = [volts(from), volts(to)];
+  return here !== undefined && there !== undefined && here.min <= there.max && there.min <= here.max;
+}
+
+/** The plan's parts on another board: names, jumpers, colours and what can stay are kept, the rest is settled anew.
+ *  Undefined where that board is not among the sheets. */
+export function ontoBoard(plan: Plan, sheets: Sheets, boardId: string, options: SettleOptions = {}): OntoBoard | undefined {
+  const to = sheets.boards.get(boardId);
+  if (!to) return undefined;
+  const from = boardOf(plan, sheets);
+  const soldered = new Set(plan.placements.filter((p) => p.onBoard).map((p) => p.id));
+  const own = Object.entries(plan.wires).filter(([key]) => !soldered.has(splitKey(key).placement));
+  const stays = ({ end }: { readonly end: WireEnd }) => (end.to === 'terminal' ? !soldered.has(end.placement) : means(end, from, to));
+  const gone = own.filter(([, wire]) => !stays(wire));
+  // What was wired on one board is not wired on the other yet.
+  const ticks = Object.keys(plan.ticks).filter((key) => !soldered.has(splitKey(key).placement));
+  const off = [
+    ...ticks.map((key): Edit => ({ kind: 'tick', ...splitKey(key), end: null })),
+    ...gone.flatMap(([key, { locked }]): Edit[] => [
+      ...(locked ? [{ kind: 'lock' as const, ...splitKey(key), locked: false }] : []),
+      { kind: 'unwire', ...splitKey(key) },
+    ]),
+  ];
+  const bare: Plan = { ...plan, placements: plan.placements.filter((p) => !p.onBoard) };
+  const move: Edit = {
+    kind: 'switch-board',
+    board: { id: to.sheet.id, version: to.sheet.version },
+    soldered: solderedParts(bare, to.sheet, sheets),
+  };
+  const moved = applyEdits(plan, [...off, move], sheets);
+  if (!moved.ok) throw new Error(`A change of board does not apply: ${JSON.stringify(moved.problem)}`);
+  const settlement = settle(moved.plan, sheets, options)!;
+  return {
+    edits: [...off, move, ...settlement.edits],
+    plan: settlement.plan,
+    settlement,
+    kept: own.filter(([key, { end }]) => JSON.stringify(settlement.plan.wires[key]?.end) === JSON.stringify(end)).length,
+    lostLocks: gone.filter(([, { locked }]) => locked).map(([key]) => key),
+    left: [...soldered],
+  };
+}

@@ -1,0 +1,85 @@
+import { boardEndProblem } from './wire';
+import { type Edit, type EditResult, type EditRule, refuse, type Soldered } from '../edit';
+import { type Placement, type Plan, splitKey, terminalKey, type Wire } from '../plan';
+import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
+import { partSheet } from '../../sheets/sheetIndex';
+
+const ownWires = (plan: Plan, placement: string): { readonly [terminal: string]: Wire } =>
+  Object.fromEntries(
+    Object.entries(plan.wires).flatMap(([key, wire]) => (splitKey(key).placement === placement ? [[splitKey(key).terminal, wire]] : [])),
+  );
+
+/** The parts soldered to the plan's present board, with what puts them back. */
+function solderedNow(plan: Plan): readonly Soldered[] {
+  return plan.placements.flatMap((placement, at) =>
+    placement.onBoard ? [{ at, placement: { ...placement, onBoard: true as const }, wires: ownWires(plan, placement.id) }] : [],
+  );
+}
+
+/** The first thing about the soldered parts that the new board or its sheets do not have. */
+function solderedProblem(
+  soldered: readonly Soldered[],
+  kept: readonly Placement[],
+  board: IndexedBoard,
+  sheets: Sheets,
+): EditResult | null {
+  const taken = new Set(kept.map((p) => p.id));
+  for (const [n, { placement, wires }] of soldered.entries()) {
+    const path = `soldered/${n}`;
+    if (taken.has(placement.id)) return refuse(`${path}/placement/id`, 'an id that no other part has', placement.id);
+    taken.add(placement.id);
+    const part = partSheet(sheets, placement.sheet);
+    if (!part) return refuse(`${path}/placement/sheet`, 'a known part sheet', placement.sheet.id);
+    for (const [terminal, { end }] of Object.entries(wires)) {
+      if (!part.terminals.has(terminal)) return refuse(`${path}/wires/${terminal}`, 'a terminal of the part', terminal);
+      const pin = end.to === 'pin' ? board.pins.get(end.pin) : undefined;
+      // Soldered ends may be conductors that no header brings out; they only must be there.
+      if (end.to === 'pin' && !pin) return refuse(`${path}/wires/${terminal}`, `a pin of ${board.sheet.title}`, end.pin);
+      const problem = end.to === 'rail' ? boardEndProblem(end, board) : null;
+      if (problem) return refuse(`${path}/wires/${terminal}`, problem.expected, problem.got);
+    }
+  }
+  return null;
+}
+
+/** Puts the plan on another board: its soldered parts go, those of the new board come. Refused where a wire would hang in the air. */
+export const switchBoard: EditRule<'switch-board'> = {
+  kind: 'switch-board',
+  apply(plan, edit, sheets) {
+    const board = sheets.versions.get(`${edit.board.id}@${edit.board.version}`);
+    if (!board || !('pins' in board))
+      return refuse('board', 'a board sheet that is there', `${edit.board.id}, version ${edit.board.version}`);
+    const gone = new Set(plan.placements.filter((p) => p.onBoard).map((p) => p.id));
+    const kept = plan.placements.filter((p) => !gone.has(p.id));
+    const wires = Object.entries(plan.wires).filter(([key]) => !gone.has(splitKey(key).placement));
+    for (const [key, { end }] of wires) {
+      if (end.to === 'terminal' && gone.has(end.placement)) return refuse('board', `no wire to what is soldered to the board`, key);
+      const problem = boardEndProblem(end, board);
+      if (problem) return refuse('board', `a board that has the end of ${key}`, problem.got);
+    }
+    const problem = solderedProblem(edit.soldered, kept, board, sheets);
+    if (problem) return problem;
+    const placements = [...kept];
+    for (const { at, placement } of edit.soldered.toSorted((a, b) => a.at - b.at)) placements.splice(at, 0, placement);
+    const brought = edit.soldered.flatMap(({ placement, wires: own }) =>
+      Object.entries(own).map(([terminal, wire]) => [terminalKey(placement.id, terminal), wire] as const),
+    );
+    const ticks = Object.entries(plan.ticks);
+    const lost = ticks.filter(([key]) => gone.has(splitKey(key).placement));
+    const back: readonly Edit[] = [
+      { kind: 'switch-board', board: plan.board, soldered: solderedNow(plan) },
+      ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
+    ];
+    return {
+      ok: true,
+      plan: {
+        ...plan,
+        board: { id: edit.board.id, version: edit.board.version },
+        placements,
+        wires: Object.fromEntries([...wires, ...brought]),
+        ticks: Object.fromEntries(ticks.filter(([key]) => !gone.has(splitKey(key).placement))),
+      },
+      inverse: back,
+    };
+  },
+};

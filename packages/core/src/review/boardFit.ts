@@ -1,0 +1,122 @@
+import { abilitiesOf, type Ability } from '../allocate/abilities';
+import { ontoBoard, type OntoBoard } from '../allocate/ontoBoard';
+import type { SettleOptions } from '../allocate/settle';
+import type { Costs } from '../allocate/instance';
+import type { Finding } from '../checks/check';
+import { isAboutFacts } from '../checks/registry';
+import type { Edit } from '../plan/edit';
+import type { Plan, TerminalKey } from '../plan/plan';
+import type { BoardSheet } from '../sheets/boardSheet';
+import { CONTROLLER_KINDS, type ControllerKind } from '../sheets/roles';
+import { notedSheets } from '../sheets/notedSheets';
+import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import { contextOf, reviewPlan } from './review';
+
+/** What a board still has when the plan is on it. */
+export interface HeadRoom {
+  /** Signal pins without a wire, the reserved ones left out. */
+  readonly pins: number;
+  readonly total: number;
+  readonly adc: number;
+  readonly pwm: number;
+  readonly interrupt: number;
+  /** Controllers of the chip that no part uses. */
+  readonly controllers: { readonly [K in ControllerKind]: number };
+}
+
+export interface BoardFit {
+  readonly board: string;
+  /** `fits`: everything has its place and no check finds a clash; `clashes`: it has, but something else does not work;
+   *  `open`: it is proved that something finds no place; `unknown`: the search was stopped before that was shown. */
+  readonly verdict: 'fits' | 'clashes' | 'open' | 'unknown';
+  readonly open: readonly TerminalKey[];
+  readonly proved: boolean;
+  readonly costs: Costs;
+  readonly findings: readonly Finding[];
+  readonly headRoom: HeadRoom;
+  /** Frame buffers that must be in RAM, and the RAM of the chip, in bytes. */
+  readonly memory: { readonly neededBytes: number; readonly ramBytes: number };
+  readonly kept: number;
+  readonly lostLocks: readonly TerminalKey[];
+  readonly left: readonly string[];
+  /** The change to this board; empty for the board that the plan is on already and settled. */
+  readonly edits: readonly Edit[];
+  readonly plan: Plan;
+}
+
+function headRoomOf(plan: Plan, sheets: Sheets): HeadRoom {
+  const { board, nets, buses } = contextOf(plan, sheets)!;
+  const usable = board.ioPins.filter((pin) => pin.grade !== 'reserved');
+  const free = usable.filter((pin) => !nets.byPin.has(pin.id));
+  const having = (ability: Ability) => free.filter((pin) => abilitiesOf(board, pin).has(ability)).length;
+  const used = new Set(buses.map((bus) => bus.controller));
+  const unused = (kind: ControllerKind) =>
+    board.sheet.controllers.list.filter((c) => c.kind === kind && !c.software && !used.has(c.id)).length;
+  const [i2c, spi, uart] = CONTROLLER_KINDS.map(unused) as [number, number, number];
+  return {
+    pins: free.length,
+    total: usable.length,
+    adc: having('adc'),
+    pwm: having('pwm'),
+    // A line for several pins serves all of them, so there the count is of pins as well.
+    interrupt: free.filter((pin) => pin.interrupts?.length).length,
+    controllers: { i2c, spi, uart },
+  };
+}
+
+function memoryOf(plan: Plan, sheets: Sheets, board: BoardSheet): BoardFit['memory'] {
+  const buffers = plan.placements.map((p) => partSheet(sheets, p.sheet)?.sheet.memory);
+  return {
+    neededBytes: buffers.reduce((sum, memory) => sum + (memory?.required ? memory.frameBufferBytes : 0), 0),
+    ramBytes: board.memory.ramBytes,
+  };
+}
+
+function fitFrom(onto: Pick<OntoBoard, 'edits' | 'plan' | 'settlement' | 'kept' | 'lostLocks' | 'left'>, sheets: Sheets): BoardFit {
+  const { plan, settlement } = onto;
+  const board = sheets.boards.get(plan.board.id)!.sheet;
+  const result = reviewPlan(plan, sheets);
+  const findings = result.ok ? result.review.findings.filter((f) => !isAboutFacts(f)) : [];
+  const memory = memoryOf(plan, sheets, board);
+  const clashes = findings.some((f) => f.level === 'clash') || memory.neededBytes > memory.ramBytes;
+  const stays = settlement.open.length > 0;
+  return {
+    board: board.id,
+    verdict: stays ? (settlement.bound.unwired > 0 ? 'open' : 'unknown') : clashes ? 'clashes' : 'fits',
+    open: settlement.open,
+    proved: settlement.proved,
+    costs: settlement.costs,
+    findings,
+    headRoom: headRoomOf(plan, sheets),
+    memory,
+    kept: onto.kept,
+    lostLocks: onto.lostLocks,
+    left: onto.left,
+    edits: onto.edits,
+    plan,
+  };
+}
+
+/** How a plan's parts fit on a board: settled there, and reviewed. Undefined where the board is not among the sheets. */
+export function boardFit(plan: Plan, kept: Sheets, boardId: string, options: SettleOptions = {}): BoardFit | undefined {
+  const sheets = notedSheets(kept, plan.benchNotes);
+  const onto = ontoBoard(plan, sheets, boardId, options);
+  return onto && fitFrom(onto, sheets);
+}
+
+const VERDICTS: readonly BoardFit['verdict'][] = ['fits', 'clashes', 'unknown', 'open'];
+const count = (fit: BoardFit, level: Finding['level']) => fit.findings.filter((f) => f.level === level).length;
+
+/** Best first: what fits before what does not, then fewer terminals open, fewer clashes and risks, fewer pins with caution, more
+ *  pins left; among equals in the order of their ids. */
+export function compareFits(a: BoardFit, b: BoardFit): number {
+  return (
+    VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict) ||
+    a.open.length - b.open.length ||
+    count(a, 'clash') - count(b, 'clash') ||
+    count(a, 'risk') - count(b, 'risk') ||
+    a.costs.caution - b.costs.caution ||
+    b.headRoom.pins - a.headRoom.pins ||
+    (a.board < b.board ? -1 : 1)
+  );
+}

@@ -2,7 +2,14 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect, row, test } from './workplace';
 
-const VIEWS = ['/', '/plans/hive-watch/stock', '/plans/hive-watch/chart', '/plans/hive-watch/build'];
+const VIEWS = [
+  '/',
+  '/plans/hive-watch/stock',
+  '/plans/hive-watch/chart',
+  '/plans/hive-watch/build',
+  '/plans/hive-watch/fits',
+  '/plans/hive-watch/fits/parts',
+];
 
 async function violations(page: Page): Promise<string[]> {
   const result = await new AxeBuilder({ page })

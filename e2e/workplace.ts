@@ -50,7 +50,7 @@ export async function storedPlan(
   request: APIRequestContext,
   id: string,
 ): Promise<{
-  plan: { wires: Record<string, { end: unknown; locked: boolean }>; placements: { id: string; name: string }[] };
+  plan: { board: { id: string }; wires: Record<string, { end: unknown; locked: boolean }>; placements: { id: string; name: string }[] };
   revision: number;
 }> {
   return (await request.get(`/api/plans/${id}`)).json();

@@ -239,3 +239,41 @@ describe('settle and explain', () => {
     expect((await cli(['settle', 'p.json', '--seconds', '0'], files)).out).toMatch(/^(Proved|Best found)|\n(Proved|Best found)/);
   });
 });
+
+describe('fits', () => {
+  test('ranks every board, and its words and its JSON say the same', async () => {
+    const { code, out } = await cli(['fits', '-'], { '-': hive });
+    expect([code, out.split('\n').length]).toEqual([0, sheets.boards.size]);
+    const ranked = JSON.parse((await cli(['fits', '--json', '-'], { '-': hive })).out) as {
+      board: string;
+      verdict: string;
+      open: string[];
+      headRoom: { pins: number };
+    }[];
+    expect(out.split('\n').map((line) => line.split(/ +/)[1])).toEqual(ranked.map((fit) => fit.board));
+    expect(out).toMatch(/^fits +stm32f411-shield-64 +37 pins left, 16 analog/);
+    expect(ranked.find((fit) => fit.board === 'atmega32a-5v-dip-40')).toMatchObject({ verdict: 'open' });
+  });
+
+  test('--parts says of every part whether one more fits', async () => {
+    const { code, out } = await cli(['fits', '--parts', '-'], { '-': hive });
+    expect([code, out.split('\n').length]).toEqual([0, sheets.parts.size]);
+    expect(out).toMatch(/^fits +oled-096-ssd1306-i2c +0 pins$/m);
+    const full = await cli(['new', 'rp2040-stamp-14']);
+    const files = { '-': full.out };
+    const lines = (await cli(['fits', '--parts', '-'], files)).out.split('\n');
+    expect(lines.find((line) => line.includes(' lcd-2004-parallel '))).toMatch(/^fits +lcd-2004-parallel +6 pins/);
+    expect(lines.find((line) => line.includes(' keypad-4x4 '))).toMatch(/^fits +keypad-4x4 +8 pins/);
+  });
+
+  test('--switch puts the plan on another board and names the locks that are lost; an unknown board is refused', async () => {
+    const files: Record<string, string> = { 'p.json': hive };
+    const { code, out } = await cli(['fits', 'p.json', '--switch', 'esp32-stick-38', '--out', 'q.json'], files);
+    expect(code).toBe(0);
+    expect(out).toMatch(/wires stay where they end; proved best: [^]*Locks lost: SD card CLK, SD card MOSI/);
+    expect(JSON.parse(files['q.json']!)).toMatchObject({ board: { id: 'esp32-stick-38' }, name: 'Hive watch' });
+    expect(files['p.json']).toBe(hive);
+    const refused = await cli(['fits', 'p.json', '--switch', 'nothing'], files);
+    expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('--switch nothing: expected a board of the catalogue')]);
+  });
+});

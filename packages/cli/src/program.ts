@@ -5,6 +5,7 @@ import { check } from './commands/check';
 import { checkPages } from './commands/checkPages';
 import { cliPage } from './commands/cliPage';
 import { add, create, diff, edit, lock, show, wire } from './commands/edits';
+import { fits, type FitsOptions } from './commands/fits';
 import { explain, settle, type SettleOptions } from './commands/settle';
 import { identify, type IdentifyOptions } from './commands/identify';
 import { noteChecked, sheets as listSheets } from './commands/sheets';
@@ -87,6 +88,15 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .action((file: string, terminal: string | undefined, options: { json: boolean }) =>
       done(explain(io, sheets(), file, terminal, options.json)),
     );
+  program
+    .command('fits')
+    .description('Which boards could carry the plan’s parts, best first; or, with --parts, which further parts its board could carry.')
+    .argument('<file>', PLAN)
+    .option('--parts', 'every part of the catalogue: can one more be added, what would move, what would be found', false)
+    .option('--switch <board>', 'put the plan on this board and settle it there')
+    .option('--out <file>', 'with --switch: where the changed plan goes (back into its file; - for standard output)')
+    .option('--json', 'as JSON', false)
+    .action((file: string, options: FitsOptions) => done(fits(io, sheets(), file, options)));
   program
     .command('show')
     .description('A plan as text: parts, terminals, where they go.')

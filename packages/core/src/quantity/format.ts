@@ -38,3 +38,11 @@ export function formatAddress(address: number): string {
   }
   return `0x${address.toString(16).toUpperCase().padStart(2, '0')}`;
 }
+
+/** Bytes, from 1024 on in powers of 1024.
+ *  @example formatBytes(115_200) // '112.5 KiB' */
+export function formatBytes(bytes: number): string {
+  if (bytes < 1024) return `${bytes} B`;
+  const [size, unit] = bytes < 1024 ** 2 ? [bytes / 1024, 'KiB'] : [bytes / 1024 ** 2, 'MiB'];
+  return `${Number(size.toFixed(1))} ${unit}`;
+}

@@ -13,6 +13,7 @@ import { WorkbenchProvider } from './workbench';
 const SheetsView = lazy(async () => ({ default: (await import('../views/sheets/SheetsView')).SheetsView }));
 const SheetEditor = lazy(async () => ({ default: (await import('../views/sheets/SheetEditor')).SheetEditor }));
 const FactsView = lazy(async () => ({ default: (await import('../views/facts/FactsView')).FactsView }));
+const FitsView = lazy(async () => ({ default: (await import('../views/fits/FitsView')).FitsView }));
 const NewBoard = lazy(async () => ({ default: (await import('../views/sheets/NewBoard')).NewBoard }));
 
 /** Changes when the sheets do: the workbench is then set up anew around them. */
@@ -41,6 +42,8 @@ export function App() {
               <Route path="stock" element={<StockView />} />
               <Route path="chart" element={<ChartView />} />
               <Route path="build" element={<BuildView />} />
+              <Route path="fits" element={<FitsView />} />
+              <Route path="fits/:side" element={<FitsView />} />
               <Route path="facts" element={<FactsView />} />
               <Route path="facts/:sheet" element={<FactsView />} />
             </Route>

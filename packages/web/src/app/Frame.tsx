@@ -114,6 +114,7 @@ const VIEWS = [
   { to: 'stock', label: 'Stock' },
   { to: 'chart', label: 'Chart' },
   { to: 'build', label: 'Build' },
+  { to: 'fits', label: 'Fits' },
 ] as const;
 
 const Views = memo(function Views({ planId }: { readonly planId: string }) {

@@ -44,6 +44,8 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
       action('stock', 'Open Stock: add or remove parts', go('stock'), ['add', 'parts']),
       action('chart', 'Open the Chart', go('chart'), ['wires', 'pins']),
       action('build', 'Open the Build list', go('build'), ['wire list']),
+      action('fits', 'Fits: which other boards could carry these parts', go('fits'), ['switch board', 'boards']),
+      action('fits-parts', 'Fits: what else fits on this board', go('fits/parts'), ['add', 'more parts']),
       action('plans', 'Go to Plans', () => void navigate('/'), ['new plan', 'open']),
       action('undo', 'Undo', undo),
       action('redo', 'Redo', redo),

@@ -5,6 +5,7 @@ import type { Finding } from '@roof-chart/core/checks/check';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
+import { type BoardFit, boardFit } from '@roof-chart/core/review/boardFit';
 import { fixSafe } from '@roof-chart/core/review/fixSafe';
 import { previewEdits } from '@roof-chart/core/review/previewEdits';
 import { reviewPlan } from '@roof-chart/core/review/review';
@@ -12,6 +13,7 @@ import type { Edit } from '@roof-chart/core/plan/edit';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { type PartFit, partFitOf } from '../views/fits/partFit';
 
 let sheets: Sheets = indexSheets([]);
 
@@ -50,9 +52,21 @@ export const reviewer = {
       gone: preview.ok ? preview.preview.gone : [],
     };
   },
+  /** How the plan's parts fit on one board. */
+  boardFit: (plan: Plan, board: string): BoardFit | undefined => boardFit(plan, sheets, board, { nodes: BOARD_NODES }),
+  /** In short what adding each of these parts would do. */
+  sweep: (plan: Plan, parts: readonly string[]): readonly PartFit[] =>
+    parts.flatMap((id) => {
+      const part = sheets.parts.get(id);
+      const addition = part && additionOf(plan, sheets, part.sheet);
+      return addition ? partFitOf(addition, sheets) : [];
+    }),
   fixSafe: (plan: Plan) => fixSafe(plan, sheets),
   preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, sheets),
 };
+
+/** Nodes after which a board's best found is shown. */
+const BOARD_NODES = 3000;
 
 /** What settling a plan would do. */
 export interface Settled extends Omit<Settlement, 'instance' | 'nodes'> {

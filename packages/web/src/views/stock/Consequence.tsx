@@ -1,21 +1,30 @@
-import { sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
+import { sayFinding, sayList, sayRemedy, sayTerminal } from '@roof-chart/core/checks/say';
+import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Addition } from '@roof-chart/core/review/addition';
 import { useWorkbench } from '../../app/workbench';
 import styles from './Stock.module.css';
 
 /** "fits, takes 2 pins" or the first thing that would go wrong: shown before the part is added. */
-export function Consequence({ addition }: { readonly addition: Addition | undefined }) {
+export function Consequence({ plan, addition }: { readonly plan: Plan; readonly addition: Addition | undefined }) {
   const { sheets } = useWorkbench();
   if (!addition) return <span className="quiet">working out what it would do…</span>;
   const pins = addition.pins === 0 ? 'no further pin' : `takes ${addition.pins} ${addition.pins === 1 ? 'pin' : 'pins'}`;
   const first = addition.added[0];
-  if (!first) return <span className={styles.fits}>pins and addresses fit, {pins}</span>;
+  const moves = addition.moved.length > 0 ? `; moves ${sayList(addition.moved.map((key) => sayTerminal(plan, sheets, key)))}` : '';
+  if (!first)
+    return (
+      <span className={moves ? styles.risks : styles.fits}>
+        pins and addresses fit, {pins}
+        {moves}
+      </span>
+    );
   const remedy = first.remedies[0];
   const more = addition.added.length > 1 ? ` and ${addition.added.length - 1} more` : '';
   return (
     <span className={first.level === 'clash' ? styles.meets : styles.risks}>
       {sayFinding(addition.plan, sheets, first).title}
       {more}; {pins}
+      {moves}
       {remedy && <span className={styles.then}> Then: {sayRemedy(addition.plan, sheets, first.code, remedy)}</span>}
     </span>
   );

@@ -22,7 +22,7 @@ function Variants({ plan, parts }: { readonly plan: Plan; readonly parts: readon
     ['Addresses', (part) => <span className="num">{addressWords(part) || 'none'}</span>],
     ['Memory it asks', (part) => <span className="num">{part.memory ? `${part.memory.frameBufferBytes} B` : 'none'}</span>],
     ['On the module', (part) => moduleWords(part) || 'nothing that matters'],
-    ['In this plan', (part) => <Consequence addition={additions.get(part.id)} />],
+    ['In this plan', (part) => <Consequence plan={plan} addition={additions.get(part.id)} />],
     ['', (part) => <AddButtons plan={plan} part={part} addition={additions.get(part.id)} />],
   ];
   return (
@@ -82,7 +82,7 @@ export const Found = memo(function Found({ plan, parts, addition, evidence }: Fo
           </span>
           {evidence}
           <span className={styles.consequence}>
-            <Consequence addition={addition} />
+            <Consequence plan={plan} addition={addition} />
           </span>
           {parts.length > 1 && (
             <UnstyledButton className={styles.more} aria-expanded={open} onClick={() => setOpen(!open)}>

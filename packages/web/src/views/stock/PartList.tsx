@@ -109,7 +109,7 @@ function NewerSheet({
 }
 
 /** "17 of 26 pins, 2 buses, 1 clash": the plan in one line. */
-function Counts({ plan, nets }: { readonly plan: Plan; readonly nets: Nets }) {
+function Counts({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
   const reviewed = useReviewed();
   const buses = useMemo(() => findBuses(plan, sheets).length, [plan, sheets]);
@@ -155,7 +155,7 @@ export function PartList({ plan }: { readonly plan: Plan }) {
         </p>
       )}
       <NewerSheet placement={null} was={boardSheet(sheets, plan.board)?.sheet} now={sheets.boards.get(plan.board.id)?.sheet} />
-      {plan.placements.length > 0 && <Counts plan={plan} nets={nets} />}
+      {plan.placements.length > 0 && <Counts plan={plan} />}
       {byFamily(plan, sheets).map(({ head, placements }) => (
         <div key={head}>
           {head && <h3 className={styles.familyHead}>{head}</h3>}

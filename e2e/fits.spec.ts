@@ -1,0 +1,37 @@
+import { expect, findings, saved, storedPlan, test } from './workplace';
+
+test('boards are ranked, one says what it would change, the plan switches to it as one step and back by undo', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/plans/hive-watch/chart');
+  await expect(findings(page)).toContainText('GP22 carries 2 signals');
+  await page.getByRole('link', { name: 'Fits', exact: true }).click();
+  await expect(page.getByText(/^These parts fit on \d+ of \d+ boards/)).toBeVisible();
+  const board = page.getByRole('row', { name: /^ESP32 stick, 38 pins/ });
+  await expect(board).toContainText('Fits');
+  await board.getByRole('button').click();
+  await expect(page.getByText(/Locks that go: SD card CLK/)).toBeVisible();
+  await page.getByRole('button', { name: 'Switch to this board' }).click();
+  await expect(page.getByText('ESP32 stick, 38 pins').first()).toBeVisible();
+  await expect(findings(page)).not.toContainText('carries 2 signals');
+  await saved(page);
+  expect((await storedPlan(request, 'hive-watch')).plan.board.id).toBe('esp32-stick-38');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(findings(page)).toContainText('GP22 carries 2 signals');
+  await saved(page);
+  expect((await storedPlan(request, 'hive-watch')).plan.board.id).toBe('rp2040-stick-40');
+});
+
+test('what else fits: every part answers, can be filtered and added, and the list starts anew with the edit', async ({ page }) => {
+  await page.goto('/plans/hive-watch/fits/parts');
+  await expect(page.getByText(/^\d+ of \d+ parts fit beside what is there/)).toBeVisible();
+  await page.getByLabel('Search parts').fill('servo');
+  const servo = page.getByRole('row', { name: /servo/i }).first();
+  await expect(servo).toContainText('1 pin');
+  await servo.getByRole('button', { name: /^Add .* and wire it$/ }).click();
+  await saved(page);
+  await expect(page.getByText(/^\d+ of \d+ parts fit beside what is there/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+});

@@ -1,0 +1,93 @@
+import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
+import { ontoBoard } from '@roof-chart/core/allocate/ontoBoard';
+import { sayFinding, sayList, sayTerminal } from '@roof-chart/core/checks/say';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { type Addition, additionOf } from '@roof-chart/core/review/addition';
+import { type BoardFit, boardFit, compareFits } from '@roof-chart/core/review/boardFit';
+import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { EXIT, type ExitCode, InputFault, type Io } from '../io';
+import { openPlanFile, type OpenPlan } from '../planFile';
+import { diffText } from '../planText';
+import { deliver } from './edits';
+
+export interface FitsOptions {
+  readonly parts: boolean;
+  readonly json: boolean;
+  readonly switch?: string;
+  readonly out?: string;
+}
+
+/** Searches of one board are stopped here: the best found is told as such. */
+const NODES = 20_000;
+
+const VERDICTS: { readonly [V in BoardFit['verdict']]: string } = { fits: 'fits', clashes: 'clashes', open: 'no', unknown: 'unknown' };
+
+function boardLine(fit: BoardFit, sheets: Sheets): string {
+  const { pins, adc, pwm, controllers } = fit.headRoom;
+  const open = fit.open.length > 0 ? `${fit.open.length} open${fit.verdict === 'open' ? '' : ', not proved'}` : '';
+  const findings = fit.findings.filter((f) => f.level !== 'hint').map((f) => sayFinding(fit.plan, sheets, f).title);
+  const room = `${pins} pins left, ${adc} analog, ${pwm} PWM, ${controllers.i2c} I2C, ${controllers.spi} SPI, ${controllers.uart} serial`;
+  return `${VERDICTS[fit.verdict].padEnd(8)} ${fit.board.padEnd(24)} ${[open, ...findings, room].filter(Boolean).join('; ')}`;
+}
+
+function partLine(plan: Plan, addition: Addition, sheets: Sheets): string {
+  const findings = addition.added.filter((f) => f.level !== 'hint');
+  const verdict = addition.open.length > 0 || findings.some((f) => f.level === 'clash') ? 'no' : findings.length > 0 ? 'risk' : 'fits';
+  const moved = addition.moved.length > 0 ? `moves ${sayList(addition.moved.map((key) => sayTerminal(plan, sheets, key)))}` : '';
+  const words = [`${addition.pins} pins`, moved, ...findings.map((f) => sayFinding(addition.plan, sheets, f).title)].filter(Boolean);
+  return `${verdict.padEnd(8)} ${addition.part.padEnd(28)} ${words.join('; ')}`;
+}
+
+function switched(
+  io: Io,
+  plan: Plan,
+  sheets: Sheets,
+  file: string,
+  board: string,
+  options: FitsOptions,
+  carried: OpenPlan['carried'],
+): ExitCode {
+  const onto = ontoBoard(plan, sheets, board, { nodes: NODES });
+  if (!onto) throw new InputFault(`--switch ${board}: expected a board of the catalogue (see: sheets --json)`);
+  const { settlement } = onto;
+  if (options.json)
+    io.out(JSON.stringify({ edits: onto.edits, kept: onto.kept, lostLocks: onto.lostLocks, open: settlement.open }, null, 2));
+  else if (options.out !== '-')
+    io.out(
+      [
+        ...diffText(plan, onto.plan, sheets),
+        `${onto.kept} wires stay where they end; ${settlement.proved ? 'proved best' : 'best found in the time'}: ${sayCosts(settlement.costs)}.`,
+        ...(onto.lostLocks.length > 0 ? [`Locks lost: ${sayList(onto.lostLocks.map((key) => sayTerminal(plan, sheets, key)))}.`] : []),
+      ].join('\n'),
+    );
+  deliver(io, onto.plan, file, options.out === undefined ? {} : { out: options.out }, carried);
+  return settlement.open.length > 0 ? EXIT.clashes : EXIT.clean;
+}
+
+/** `fits`: boards ranked, or what else fits. Exit code 0 where the plan fits on some board, or some part fits; else 1. */
+export function fits(io: Io, shipped: Sheets, file: string, options: FitsOptions): ExitCode {
+  const { plan, sheets: kept, carried } = openPlanFile(io, shipped, file);
+  const sheets = notedSheets(kept, plan.benchNotes);
+  if (options.switch !== undefined) return switched(io, plan, sheets, file, options.switch, options, carried);
+  if (options.parts) {
+    const all = [...kept.parts.values()].flatMap(({ sheet }) => additionOf(plan, kept, sheet) ?? []);
+    const short = ({ part, pins, moved, open, proved, added }: Addition) => ({
+      part,
+      pins,
+      moved,
+      open,
+      proved,
+      findings: added.map(({ code, level, id }) => ({ code, level, id })),
+    });
+    io.out(options.json ? JSON.stringify(all.map(short), null, 2) : all.map((a) => partLine(plan, a, sheets)).join('\n'));
+    return all.some((a) => a.open.length === 0) ? EXIT.clean : EXIT.clashes;
+  }
+  const ranked = [...kept.boards.keys()].flatMap((id) => boardFit(plan, kept, id, { nodes: NODES }) ?? []).sort(compareFits);
+  const short = ({ plan: _plan, edits: _edits, findings, ...fit }: BoardFit) => ({
+    ...fit,
+    findings: findings.map(({ code, level, id }) => ({ code, level, id })),
+  });
+  io.out(options.json ? JSON.stringify(ranked.map(short), null, 2) : ranked.map((fit) => boardLine(fit, sheets)).join('\n'));
+  return ranked.some((fit) => fit.verdict === 'fits') ? EXIT.clean : EXIT.clashes;
+}

@@ -1,0 +1,177 @@
+import { Button, UnstyledButton } from '@mantine/core';
+import { IconChevronDown, IconChevronRight } from '@tabler/icons-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { sayFinding } from '@roof-chart/core/checks/say';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { type BoardFit, compareFits } from '@roof-chart/core/review/boardFit';
+import { useWorkbench } from '../../app/workbench';
+import { LevelMark } from '../../findings/LevelMark';
+import { PinAxis, PinBar } from './PinBar';
+import styles from './Fits.module.css';
+import { boardVerdict, switchWords } from './fitsWords';
+import { Streaming } from './Streaming';
+import { useStream } from './useStream';
+
+const askBoards = async (
+  reviewer: { boardFit: (plan: Plan, board: string) => Promise<BoardFit | undefined> },
+  plan: Plan,
+  ids: readonly string[],
+): Promise<readonly BoardFit[]> => {
+  const answers: BoardFit[] = [];
+  for (const id of ids) answers.push(...([await reviewer.boardFit(plan, id)].filter(Boolean) as BoardFit[]));
+  return answers;
+};
+
+const TONE = { fits: styles.good!, clashes: styles.bad!, open: styles.bad!, unknown: styles.risky! } as const;
+
+function Details({ plan, fit, title }: { readonly plan: Plan; readonly fit: BoardFit; readonly title: string }) {
+  const { sheets, edit } = useWorkbench();
+  const navigate = useNavigate();
+  const present = plan.board.id === fit.board;
+  const grave = fit.findings.filter((f) => f.level !== 'hint');
+  const place = useRef<HTMLDivElement>(null);
+  useEffect(() => place.current?.scrollIntoView({ block: 'nearest' }), []);
+  return (
+    <div className={styles.details} ref={place}>
+      <ul className={styles.sentences}>
+        {switchWords(plan, fit, sheets).map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+        {grave.map((finding) => (
+          <li key={finding.id} className={styles.finding}>
+            <LevelMark level={finding.level} /> {sayFinding(fit.plan, sheets, finding).title}
+          </li>
+        ))}
+      </ul>
+      {present ? (
+        <p className="quiet">The plan is on this board.</p>
+      ) : (
+        <Button
+          size="compact-sm"
+          onClick={() => {
+            if (edit(fit.edits, `switch to ${title}`)) void navigate(`/plans/${plan.id}/chart`);
+          }}
+        >
+          Switch to this board
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function Row({
+  plan,
+  id,
+  fit,
+  most,
+  open,
+  onOpen,
+}: {
+  readonly plan: Plan;
+  readonly id: string;
+  readonly fit: BoardFit | undefined;
+  readonly most: number;
+  readonly open: boolean;
+  readonly onOpen: () => void;
+}) {
+  const { sheets } = useWorkbench();
+  const { title } = sheets.boards.get(id)!.sheet;
+  const room = fit?.headRoom;
+  return (
+    <>
+      <tr className={styles.row}>
+        <th scope="row">
+          <UnstyledButton className={styles.open} aria-expanded={open} disabled={!fit} onClick={onOpen} title={title}>
+            {open ? <IconChevronDown size={14} aria-hidden /> : <IconChevronRight size={14} aria-hidden />}
+            <span className={styles.name}>{title}</span>
+            {plan.board.id === id && <span className={styles.here}>now</span>}
+          </UnstyledButton>
+        </th>
+        <td className={styles.axisCell}>{room && <PinBar used={room.total - room.pins} total={room.total} most={most} />}</td>
+        <td className={styles.number}>{room?.pins}</td>
+        <td className={styles.number}>{room?.adc}</td>
+        <td className={styles.number}>{room?.pwm}</td>
+        <td className={styles.number}>{room?.controllers.i2c}</td>
+        <td className={styles.number}>{room?.controllers.spi}</td>
+        <td className={styles.number}>{room?.controllers.uart}</td>
+        <td className={fit ? TONE[fit.verdict] : 'quiet'}>{fit ? boardVerdict(fit) : 'trying…'}</td>
+      </tr>
+      {open && fit && (
+        <tr>
+          <td colSpan={9} className={styles.detailCell}>
+            <Details plan={plan} fit={fit} title={title} />
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+/** Every board of the sheets with the plan settled on it, best first once all are known. */
+export function BoardRanking({ plan }: { readonly plan: Plan }) {
+  const { sheets } = useWorkbench();
+  const ids = useMemo(() => [...sheets.boards.keys()], [sheets]);
+  const fits = useStream<BoardFit>(plan, ids, askBoards);
+  const [opened, setOpened] = useState<string | null>(null);
+  const done = fits.length === ids.length;
+  // While answers come in the rows keep their places; they are ranked once.
+  const order = useMemo(() => (done ? fits.toSorted(compareFits).map((fit) => fit.board) : ids), [done, fits, ids]);
+  const byBoard = new Map(fits.map((fit) => [fit.board, fit]));
+  const most = Math.max(...[...sheets.boards.values()].map((b) => b.ioPins.filter((pin) => pin.grade !== 'reserved').length));
+  const able = fits.filter((fit) => fit.verdict === 'fits').length;
+  return (
+    <>
+      <Streaming
+        done={fits.length}
+        all={ids.length}
+        words={`These parts fit on ${able} of ${ids.length} boards. Best first: what fits, then fewest clashes and risks, then most pins left.`}
+      />
+      <div className={styles.scroller} tabIndex={0} role="region" aria-label="Boards">
+        <table className={styles.table}>
+          <thead>
+            <tr>
+              <th scope="col">Board</th>
+              <th scope="col" className={styles.axisCell}>
+                <span className={styles.hidden}>Pins in use</span>
+                <PinAxis most={most} />
+              </th>
+              <th scope="col" className={styles.number}>
+                Pins left
+              </th>
+              <th scope="col" className={styles.number}>
+                Analog
+              </th>
+              <th scope="col" className={styles.number}>
+                PWM
+              </th>
+              <th scope="col" className={styles.number}>
+                I2C
+              </th>
+              <th scope="col" className={styles.number}>
+                SPI
+              </th>
+              <th scope="col" className={styles.number}>
+                Serial
+              </th>
+              <th scope="col">The parts</th>
+            </tr>
+          </thead>
+          <tbody>
+            {order.map((id) => (
+              <Row
+                key={id}
+                plan={plan}
+                id={id}
+                fit={byBoard.get(id)}
+                most={most}
+                open={opened === id}
+                onOpen={() => setOpened(opened === id ? null : id)}
+              />
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,36 @@
+import { boardFit } from '@roof-chart/core/review/boardFit';
+import { additionOf } from '@roof-chart/core/review/addition';
+import { shippedSheets } from '../../../../core/tests/catalogue';
+import { add, edited, stick, wire } from '../../../../core/tests/makePlan';
+import { boardVerdict, partWords, switchWords } from './fitsWords';
+import { partFitOf } from './partFit';
+
+const sheets = shippedSheets();
+const plan = edited(
+  stick(),
+  sheets,
+  ...['a', 'b', 'c'].map((id) => add(id, 'potentiometer')),
+  add('lamp', 'led-red-5mm'),
+  wire('lamp:A', 'GP26'),
+  { kind: 'lock', placement: 'lamp', terminal: 'A', locked: true },
+);
+
+test('a board that has too few analog pins says how many terminals are too many, and which', () => {
+  const fit = boardFit(plan, sheets, 'esp8266-stick-30')!;
+  expect(boardVerdict(fit)).toBe('2 terminals too many');
+  expect(switchWords(plan, fit, sheets)).toEqual([
+    expect.stringMatching(/^Proved: whatever one does, 2 needed terminals find no place there\. In the best plan these are \S/),
+    expect.stringMatching(/^0 of 1 wire stay where they end now/),
+    'Locks that go: lamp anode; the place is not on that board.',
+  ]);
+});
+
+test('a part that only fits when another wire gives way names that wire', () => {
+  const unlocked = edited(stick(), sheets, add('lamp', 'led-red-5mm'), wire('lamp:A', 'GP26'), wire('lamp:K', 'ground'));
+  const two = ['potentiometer', 'potentiometer'].reduce((now, id) => additionOf(now, sheets, sheets.parts.get(id)!.sheet)!.plan, unlocked);
+  const fit = partFitOf(additionOf(two, sheets, sheets.parts.get('potentiometer')!.sheet)!, sheets);
+  expect([fit.verdict, partWords(two, fit, sheets)]).toEqual(['moves', '1 pin, moves lamp anode']);
+  const locked = edited(two, sheets, { kind: 'lock', placement: 'lamp', terminal: 'A', locked: true });
+  const none = partFitOf(additionOf(locked, sheets, sheets.parts.get('potentiometer')!.sheet)!, sheets);
+  expect([none.verdict, none.open, none.moved]).toEqual(['no', 1, []]);
+});

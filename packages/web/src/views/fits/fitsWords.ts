@@ -1,0 +1,62 @@
+import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatBytes } from '@roof-chart/core/quantity/format';
+import type { BoardFit } from '@roof-chart/core/review/boardFit';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { PartFit } from './partFit';
+
+const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+/** What a board's fit comes to, in a few words. */
+export function boardVerdict(fit: BoardFit): string {
+  const clashes = fit.findings.filter((f) => f.level === 'clash').length;
+  const risks = fit.findings.filter((f) => f.level === 'risk').length;
+  switch (fit.verdict) {
+    case 'fits':
+      return risks > 0 ? `Fits, ${count(risks, 'risk')}` : 'Fits';
+    case 'clashes':
+      return clashes > 0 ? `Wires fit, ${count(clashes, 'clash', 'clashes')}` : 'Wires fit, RAM does not';
+    case 'unknown':
+      return `${count(fit.open.length, 'terminal')} open so far`;
+    case 'open':
+      return `${count(fit.open.length, 'terminal')} too many`;
+  }
+}
+
+/** What changing to a board would do, sentence by sentence.
+ *  @param plan the plan as it is now */
+export function switchWords(plan: Plan, fit: BoardFit, sheets: Sheets): readonly string[] {
+  const wires = Object.keys(plan.wires).length;
+  const lines: string[] = [];
+  if (fit.open.length > 0) {
+    const names = sayList(fit.open.slice(0, 6).map((key) => sayTerminal(fit.plan, sheets, key)));
+    const more = fit.open.length > 6 ? ` and ${fit.open.length - 6} more` : '';
+    lines.push(
+      fit.verdict === 'open'
+        ? `Proved: whatever one does, ${count(fit.open.length, 'needed terminal')} find no place there. In the best plan these are ${names}${more}.`
+        : `In the best plan found so far ${names}${more} find no place; that nothing better exists is not proved.`,
+    );
+  }
+  if (fit.memory.neededBytes > 0)
+    lines.push(`Frame buffers need ${formatBytes(fit.memory.neededBytes)} of ${formatBytes(fit.memory.ramBytes)} of RAM.`);
+  if (fit.costs.caution > 0) lines.push(`Uses ${count(fit.costs.caution, 'pin')} with caution.`);
+  if (wires > 0) lines.push(`${fit.kept} of ${count(wires, 'wire')} stay where they end now; names, jumpers and colours stay.`);
+  if (fit.lostLocks.length > 0)
+    lines.push(`Locks that go: ${sayList(fit.lostLocks.map((key) => sayTerminal(plan, sheets, key)))}; the place is not on that board.`);
+  if (fit.left.length > 0) lines.push(`Stays with the present board: ${sayList(fit.left.map((id) => sayPlacement(plan, id)))}.`);
+  return lines;
+}
+
+/** What adding a part would do, in one line. */
+export function partWords(plan: Plan, fit: PartFit, sheets: Sheets): string {
+  const pins = fit.pins <= 0 ? 'no further pin' : count(fit.pins, 'pin');
+  const moved =
+    fit.moved.length > 0
+      ? `moves ${sayList(fit.moved.slice(0, 3).map((key) => sayTerminal(plan, sheets, key)))}${fit.moved.length > 3 ? ` and ${fit.moved.length - 3} more` : ''}`
+      : '';
+  if (fit.findings.length > 0) {
+    const more = fit.findings.length > 1 ? ` and ${fit.findings.length - 1} more` : '';
+    return [`${fit.findings[0]}${more}`, moved].filter(Boolean).join('; ');
+  }
+  return [pins, moved].filter(Boolean).join(', ');
+}

@@ -27,6 +27,12 @@ export function checkChoice(instance: Instance, choice: Choice): Costs {
     take(pin, item.id);
     add({ moved: candidate.moved, caution: candidate.caution, waste: candidate.waste });
   }
+  for (const { id, alternatives } of instance.groups ?? []) {
+    const holds = alternatives.some((only) =>
+      Object.entries(only).every(([item, pins]) => choice.items[item] === undefined || pins.includes(choice.items[item])),
+    );
+    if (!holds) throw new Error(`no alternative of ${id} holds`);
+  }
   for (const { id, pairs } of instance.resources)
     for (const [a, b] of pairs) if (using.get(id)?.has(a) && using.get(id)?.has(b)) throw new Error(`${a} and ${b} share ${id}`);
   for (const controller of instance.controllers) {
@@ -45,6 +51,8 @@ export function checkChoice(instance: Instance, choice: Choice): Costs {
     for (const member of own) {
       if (!member.controllers.includes(controller.id)) throw new Error(`${member.id} may not join ${controller.id}`);
       for (const [line, pin] of Object.entries(member.fixed)) if (pins[line] !== pin) throw new Error(`${member.id} ${line} is fixed`);
+      for (const [line, not] of Object.entries(member.avoid ?? {}))
+        if (not.includes(pins[line]!)) throw new Error(`${member.id} ${line} is to avoid ${pins[line]}`);
       for (const line of member.lines)
         for (const [pin, count] of Object.entries(member.here[line] ?? {})) if (pins[line] !== pin) add({ moved: count });
       const { address } = choice.members[member.id]!;

@@ -102,6 +102,7 @@ function lineRows(program: Program, instance: Instance, controller: BusControlle
     for (const [m, member] of users) {
       const x = joins(m, c);
       program.row([...pinNames.map(one), minus(x)], '>=', 0);
+      for (const pin of member.avoid?.[line] ?? []) if (at.has(pin)) program.row([one(at.get(pin)!), one(x)], '<=', 1);
       const fixed = member.fixed[line];
       if (fixed !== undefined) program.row([...(at.has(fixed) ? [one(at.get(fixed)!)] : []), minus(x)], '>=', 0);
       for (const [n, [here, count]] of Object.entries(member.here[line] ?? {}).entries()) {
@@ -160,6 +161,15 @@ export function integerProgram(instance: Instance): (tier: Tier, before: readonl
       if (c === undefined) continue;
       for (const [m] of membersOf(instance, instance.controllers[c]!)) program.row([one(`u${i}_${k}`), one(joins(m, c))], '<=', 1);
     }
+  for (const [g, { alternatives }] of (instance.groups ?? []).entries()) {
+    const taken = alternatives.map((_, a) => program.binary(`g${g}_${a}`));
+    program.row(taken.map(one), '=', 1);
+    for (const [i, item] of instance.items.entries())
+      for (const [k, { pin }] of item.candidates.entries()) {
+        const allowing = alternatives.flatMap((only, a) => (only[item.id]?.includes(pin) === false ? [] : [taken[a]!]));
+        if (allowing.length < taken.length) program.row([one(`u${i}_${k}`), ...allowing.map(minus)], '<=', 0);
+      }
+  }
   return (tier, before) => {
     const kept = before.flatMap((value, at) => {
       const terms = program.objective[TIERS[at]!];

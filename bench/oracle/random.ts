@@ -1,5 +1,5 @@
 import { buildInstance } from '@roof-chart/core/allocate/buildInstance';
-import type { BusController, Candidate, Instance, Item, Member } from '@roof-chart/core/allocate/instance';
+import type { BusController, Candidate, Group, Instance, Item, Member } from '@roof-chart/core/allocate/instance';
 import { settle } from '@roof-chart/core/allocate/settle';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Edit } from '@roof-chart/core/plan/edit';
@@ -64,13 +64,42 @@ export function randomPlan(seed: number, sheets: Sheets, mostParts: number): Pla
       plan = applied(plan, [{ kind: 'wire', ...place, end: { to: 'pin', pin: chance.pick(pins).id } }], sheets);
     else plan = applied(plan, [{ kind: 'lock', ...place, locked: true }], sheets);
   }
-  return applied(plan, [addOne(count)], sheets);
+  plan = applied(plan, [addOne(count)], sheets);
+  return wishing(plan, sheets, chance);
+}
+
+/** A third of the plans with wishes: pins, pins that are not to be, controllers, parts that lie together. */
+function wishing(plan: Plan, sheets: Sheets, chance: Chance): Plan {
+  if (chance.next() < 0.67) return plan;
+  const board = sheets.boards.get(plan.board.id)!;
+  const pins = board.ioPins.map((pin) => pin.id);
+  const controllers = board.sheet.controllers.list.map((c) => c.id);
+  const wish = () => {
+    const what = chance.below(3);
+    if (what === 0) return { pin: chance.pick(pins) };
+    return what === 1 || controllers.length === 0
+      ? { not: chance.some(pins, 0.3).slice(0, 200) }
+      : { controller: chance.pick(controllers) };
+  };
+  let now = plan;
+  for (const key of chance.some(Object.keys(plan.wires), 0.3))
+    now = applied(now, [{ kind: 'wish', ...splitKey(key), wish: wish() }], sheets);
+  const how = chance.pick(['adjacent', 'port'] as const);
+  return applied(now, [{ kind: 'together', placement: chance.pick(plan.placements).id, how }], sheets);
 }
 
 export const realInstance = (seed: number, sheets: Sheets, mostParts: number): Instance => {
   const plan = randomPlan(seed, sheets, mostParts);
   return buildInstance(plan, sheets, sheets.boards.get(plan.board.id)!);
 };
+
+/** Some ways in which these items may lie together. */
+function groupOf(chance: Chance, items: readonly Item[], pins: readonly string[]): Group {
+  const alternatives = Array.from({ length: 1 + chance.below(4) }, () =>
+    Object.fromEntries(items.map((item) => [item.id, chance.some(pins, 0.4)])),
+  );
+  return { id: 'group', alternatives };
+}
 
 /** A made-up instance that no board would give: crowded, with shared means, sets and clashes everywhere. */
 export function madeUpInstance(seed: number): Instance {
@@ -132,6 +161,7 @@ export function madeUpInstance(seed: number): Instance {
       controllers: fits.map((c) => c.id),
       fixed,
       here,
+      ...(chance.next() < 0.2 ? { avoid: { [chance.pick(lines)]: chance.some(pins, 0.3) } } : {}),
       addresses,
       leave: { unwired: lines.length, moved: Object.keys(here).length },
     };
@@ -144,6 +174,7 @@ export function madeUpInstance(seed: number): Instance {
     members,
     controllers,
     clashes: chance.some(pairs(members.map((m) => m.id)), 0.15),
+    groups: items.length > 2 && chance.next() < 0.3 ? [groupOf(chance, chance.some(items, 0.5), pins)] : [],
     resources: means.map((id) => ({ id, pairs: chance.some(pairs(items.map((i) => i.id)), 0.6) })),
   };
 }

@@ -59,6 +59,24 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       const soldered = solderedParts(newPlan('plan-1', 'Test', { id, version: board.version }), board, sheets);
       return { kind: 'switch-board' as const, board: { id, version: board.version }, soldered };
     }),
+    wish: fc.record({
+      kind: fc.constant('wish' as const),
+      placement,
+      terminal,
+      wish: fc.option(
+        fc.oneof(
+          fc.record({ pin }),
+          fc.record({ not: fc.uniqueArray(pin, { minLength: 1, maxLength: 3 }) }),
+          fc.record({ controller: fc.constantFrom('i2c0', 'i2c1', 'nope') }),
+        ),
+      ),
+    }),
+    together: fc.record({
+      kind: fc.constant('together' as const),
+      placement,
+      how: fc.option(fc.constantFrom('adjacent' as const, 'port' as const)),
+    }),
+    radio: fc.record({ kind: fc.constant('radio' as const), on: fc.boolean() }),
     'bench-note': fc.record({
       kind: fc.constant('bench-note' as const),
       sheet: fc.constantFrom(boardId, ...special.map((p) => p.id)),

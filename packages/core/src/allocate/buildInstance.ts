@@ -1,6 +1,6 @@
 import type { BoardPin } from '../sheets/boardSheet';
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
-import { conductor, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
+import { type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { linePins } from '../nets/controllers';
 import { findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
@@ -10,7 +10,9 @@ import { abilitiesFor, type Ability, bootsWith, type Waste, wasteOn } from './ab
 import { addressOptions, presentAddress } from './addressOptions';
 import type { AddressOption, BusController, Candidate, Costs, Instance, Item, LinePin, Member, Resource } from './instance';
 import { meansOf, unlikePwm } from './means';
-import { pinFits, wantsPin } from './pinFit';
+import { fitsBeside, NOTHING, type Occupied, occupiedBy, pinOf } from './occupied';
+import { adcBlocked, pinFits, wantsPin } from './pinFit';
+import { groupsOf, wishedControllers, wishedLines, wishedPins } from './wishes';
 
 /** What belongs to one choice of pin or controller. */
 interface Wanted {
@@ -18,8 +20,6 @@ interface Wanted {
   readonly members: ReadonlyMap<string, readonly Wanting[]>;
 }
 
-const pinOf = (board: IndexedBoard, item: PlanTerminal): string | undefined =>
-  item.wire?.end.to === 'pin' ? conductor(board, item.wire.end.pin) : undefined;
 /** What an instance is about. */
 export interface InstanceScope {
   /** The placement whose open terminals are to be served; without it those of all. */
@@ -66,42 +66,6 @@ function wanting(plan: Plan, sheets: Sheets, { only, freeze }: InstanceScope): r
     });
 }
 
-/** Pins, and means that pins share, which wired terminals have for good. */
-interface Occupied {
-  readonly by: (pin: string) => readonly string[];
-  readonly means: readonly { readonly means: readonly string[]; readonly item: PlanTerminal }[];
-  readonly controllers: ReadonlySet<string>;
-}
-
-const NOTHING: Occupied = { by: () => [], means: [], controllers: new Set() };
-
-function occupiedBy(plan: Plan, sheets: Sheets, board: IndexedBoard): Occupied {
-  const nets = findNets(plan, sheets);
-  const users = planTerminals(plan, sheets).flatMap((item) => {
-    const pin = pinOf(board, item);
-    const means = pin === undefined ? [] : meansOf(board.pins.get(pin)!, [item]);
-    return means.length > 0 ? [{ means, item }] : [];
-  });
-  const controllers = findBuses(plan, sheets).flatMap((bus) => bus.controller ?? []);
-  return {
-    by: (pin) => nets.byPin.get(pin)?.signals.map((signal) => signal.id) ?? [],
-    means: users,
-    controllers: new Set(controllers),
-  };
-}
-
-/** Whether an item can have a pin beside all that is there for good. */
-function fitsBeside(occupied: Occupied, id: string, terminals: readonly PlanTerminal[], candidate: Candidate): boolean {
-  if (occupied.by(candidate.pin).some((signal) => signal !== id)) return false;
-  if (candidate.unless !== undefined && occupied.controllers.has(candidate.unless)) return false;
-  return (candidate.uses ?? []).every((use) =>
-    occupied.means.every(({ means, item }) => {
-      if (!means.includes(use) || terminals.some((t) => t.key === item.key)) return true;
-      return use.startsWith('timer ') && !unlikePwm(terminals, [item]);
-    }),
-  );
-}
-
 function collect(terminals: readonly Wanting[]): Wanted {
   const [items, members] = [new Map<string, Wanting[]>(), new Map<string, Wanting[]>()];
   for (const item of terminals) {
@@ -134,7 +98,7 @@ function blockedBy(pin: BoardPin, terminals: readonly PlanTerminal[]): string | 
   return name?.slice(0, name.indexOf('.'));
 }
 
-function itemOf(board: IndexedBoard, waste: Waste, id: string, terminals: readonly Wanting[], occupied: Occupied): Item {
+function itemOf(plan: Plan, board: IndexedBoard, waste: Waste, id: string, terminals: readonly Wanting[], occupied: Occupied): Item {
   const locked = terminals.find((t) => t.fixed);
   const used = unionOf(terminals);
   const moved = (pin: string) => terminals.filter((t) => pinOf(board, t) !== undefined && pinOf(board, t) !== pin).length;
@@ -142,7 +106,9 @@ function itemOf(board: IndexedBoard, waste: Waste, id: string, terminals: readon
   const pins = board.ioPins.filter((pin) =>
     locked
       ? pin.id === pinOf(board, locked)
-      : fits.every((fit) => fit.get(pin.id)?.verdict !== 'cannot') && terminals.every((t) => bootsWith(pin, t.part, t.terminal)),
+      : !adcBlocked(plan, board, pin, terminals) &&
+        fits.every((fit) => fit.get(pin.id)?.verdict !== 'cannot') &&
+        terminals.every((t) => bootsWith(pin, t.part, t.terminal)),
   );
   const all = pins.map((pin): Candidate => {
     const uses = meansOf(pin, terminals);
@@ -156,7 +122,8 @@ function itemOf(board: IndexedBoard, waste: Waste, id: string, terminals: readon
       ...(unless ? { unless } : {}),
     };
   });
-  const candidates = locked ? all : all.filter((candidate) => fitsBeside(occupied, id, terminals, candidate));
+  const free = all.filter((candidate) => fitsBeside(occupied, id, terminals, candidate));
+  const candidates = locked ? all : wishedPins(plan, terminals, free);
   return { id, terminals: terminals.map((t) => t.key), candidates, leave: leaveCosts(terminals) };
 }
 
@@ -189,21 +156,32 @@ function memberOf(
     if (item.fixed) fixed[lineOf(item)] = pin;
   }
   const lines = [...new Set(terminals.map(lineOf))];
-  const fits = (controller: BusController) =>
+  const wished = wishedLines(
+    plan,
+    terminals.filter((t) => !t.fixed),
+    lineOf,
+  );
+  const holds = (controller: BusController, fixed: { readonly [line: string]: string }) =>
     controller.kind === kind &&
     lines.every((line) => controller.lines[line]?.some((p) => fixed[line] === undefined || p.pin === fixed[line])) &&
     (!controller.sets ||
       controller.sets.some((set) =>
         lines.every((line) => set[line] !== undefined && (fixed[line] === undefined || set[line] === fixed[line])),
       ));
+  const able = controllers.filter((controller) => holds(controller, fixed));
+  // A wish for pins that no controller brings together is no reason to leave the part out.
+  const both = { ...wished.fixed, ...fixed };
+  const wishing = able.filter((controller) => holds(controller, both));
+  const met = wishing.length > 0;
   const placements = [...new Set(terminals.map((t) => t.placement.id))];
   return {
     id,
     kind,
     placements,
     lines,
-    controllers: controllers.filter(fits).map((c) => c.id),
-    fixed,
+    controllers: wishedControllers(plan, terminals, met ? wishing : able).map((c) => c.id),
+    fixed: met ? both : fixed,
+    ...(Object.keys(wished.avoid).length > 0 ? { avoid: wished.avoid } : {}),
     here,
     addresses: kind === 'i2c' ? addressesOf(plan, board, terminals, freeze) : [],
     leave: leaveCosts(terminals),
@@ -319,7 +297,7 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, s
   const wanted = collect(wanting(plan, sheets, scope));
   const occupied = scope.freeze ? occupiedBy(plan, sheets, board) : NOTHING;
   const waste = wasteOn(board);
-  const items = [...wanted.items].map(([id, terminals]) => itemOf(board, waste, id, terminals, occupied));
+  const items = [...wanted.items].map(([id, terminals]) => itemOf(plan, board, waste, id, terminals, occupied));
   const lines = new Map<ControllerKind, Set<string>>();
   for (const terminals of wanted.members.values())
     for (const t of terminals) {
@@ -336,6 +314,7 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, s
   );
   const controllers = controllersOf(board, waste, lines, locked, occupied);
   const members = [...wanted.members].map(([id, terminals]) => memberOf(plan, board, controllers, id, terminals, scope.freeze === true));
+  const groups = scope.freeze ? [] : groupsOf(plan, board, items);
   return {
     format: 'roof-chart-instance',
     version: 1,
@@ -346,5 +325,6 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, s
     controllers,
     clashes: clashesOf(board, members, wanted.members),
     resources: resourcesOf(items, wanted.items),
+    ...(groups.length > 0 ? { groups } : {}),
   };
 }

@@ -2,7 +2,7 @@ import type { Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
 import type { Plan, TerminalKey } from '../plan/plan';
 import { buildInstance } from './buildInstance';
-import type { Costs, Instance, Item, Member } from './instance';
+import { type Costs, type Instance, type Item, lessCosts, type Member } from './instance';
 import { solve } from './solve';
 import type { SolveOptions } from './solved';
 
@@ -109,13 +109,6 @@ export interface Alternative {
   readonly more: Costs | null;
 }
 
-const less = (a: Costs, b: Costs): Costs => ({
-  unwired: a.unwired - b.unwired,
-  moved: a.moved - b.moved,
-  caution: a.caution - b.caution,
-  waste: a.waste - b.waste,
-});
-
 /** Why a signal is where it is: each pin it could have, and what that would cost the whole plan. Undefined for terminals that
  *  want no pin of their own. The free choice comes first, then the cheapest. */
 export function alternativesOf(
@@ -132,7 +125,7 @@ export function alternativesOf(
   const forced = item.candidates.map((candidate): Alternative => {
     const only = { ...item, candidates: [candidate] };
     const { costs, choice } = solve({ ...instance, items: instance.items.map((i) => (i === item ? only : i)) }, options);
-    return { pin: candidate.pin, more: choice.items[item.id] === candidate.pin ? less(costs, free) : null };
+    return { pin: candidate.pin, more: choice.items[item.id] === candidate.pin ? lessCosts(costs, free) : null };
   });
   const rank = ({ more }: Alternative) => (more ? more.unwired * 1e12 + more.moved * 1e9 + more.caution * 1e6 + more.waste : Infinity);
   return forced.toSorted((a, b) => rank(a) - rank(b));

@@ -8,10 +8,11 @@
  *   - a pin carries one item or one line;
  *   - items and lines only go to pins listed for them;
  *   - the lines of a controller that lists `sets` all come from one of them;
- *   - the lines of a member that are `fixed` are at those pins;
+ *   - the lines of a member that are `fixed` are at those pins, and none of its lines at a pin to `avoid`;
  *   - two members of one `clash` are not on one controller;
  *   - members on one controller have no address in common;
  *   - of one `resource`, two items of a pair that excludes each other are not both users;
+ *   - of each of the `groups` one alternative holds: the items it lists are at pins it lists for them, or open;
  *   - a candidate with `unless` is out where that controller has a member.
  *
  *  Costs are compared tier by tier, each a sum of whole numbers:
@@ -28,6 +29,8 @@ export interface Instance {
   /** Pairs of members that must not share a controller. */
   readonly clashes: readonly (readonly [string, string])[];
   readonly resources: readonly Resource[];
+  /** Absent where no signals are wished to lie together. */
+  readonly groups?: readonly Group[];
 }
 
 export interface Costs {
@@ -35,6 +38,11 @@ export interface Costs {
   readonly moved: number;
   readonly caution: number;
   readonly waste: number;
+}
+
+/** What one plan costs more than another, tier by tier; a lower tier may well be negative. */
+export function lessCosts(a: Costs, b: Costs): Costs {
+  return { unwired: a.unwired - b.unwired, moved: a.moved - b.moved, caution: a.caution - b.caution, waste: a.waste - b.waste };
 }
 
 export interface Candidate {
@@ -73,6 +81,7 @@ export interface Member {
   readonly controllers: readonly string[];
   /** Pins where its lines must be: locked wires. */
   readonly fixed: { readonly [line: string]: string };
+  readonly avoid?: { readonly [line: string]: readonly string[] };
   /** Wires that its lines have now: of how many terminals at which pin. */
   readonly here: { readonly [line: string]: { readonly [pin: string]: number } };
   /** Empty for buses without addresses. */
@@ -98,6 +107,12 @@ export interface BusController {
 export interface Resource {
   readonly id: string;
   readonly pairs: readonly (readonly [string, string])[];
+}
+
+/** Items that are wished to lie together, and every way in which they can. */
+export interface Group {
+  readonly id: string;
+  readonly alternatives: readonly { readonly [item: string]: readonly string[] }[];
 }
 
 /** What was chosen. Items and members that are absent stay open. */

@@ -2,6 +2,7 @@ import type { BoardPin } from '../sheets/boardSheet';
 import type { PartTerminal } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
+import type { Plan } from '../plan/plan';
 import { controllersAt } from '../nets/controllers';
 
 /** Why a pin cannot serve, or what it costs; ids, so that the words are made at the edge. */
@@ -48,6 +49,17 @@ export function pinFit(board: IndexedBoard, pinId: string, terminal: PartTermina
   if (missing) return cannot(missing);
   if (pin.grade === 'reserved') return cannot('reserved');
   return pin.grade === 'caution' ? { verdict: 'costs', reason: 'caution' } : { verdict: 'can' };
+}
+
+/** Whether the radio takes the analog input of this pin away, where the plan uses it. */
+export function adcBlocked(
+  plan: Plan,
+  board: IndexedBoard,
+  pin: BoardPin,
+  terminals: readonly { readonly terminal: PartTerminal }[],
+): boolean {
+  if (!plan.radio || !pin.adc || !board.sheet.radio?.blocksAdc.includes(pin.adc.unit)) return false;
+  return terminals.some(({ terminal }) => PIN_ROLES[terminal.role]?.adc);
 }
 
 const fitTables = new WeakMap<IndexedBoard, WeakMap<PartTerminal, ReadonlyMap<string, PinFit>>>();

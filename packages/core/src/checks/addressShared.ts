@@ -3,6 +3,7 @@ import { editsOnto, lineTerminals } from '../allocate/moveBus';
 import { pinSetsOf } from '../allocate/pinSets';
 import { addressesOf, type DeviceAddress } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
+import { allFixed, inseparable } from './addressImpossible';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { alsoAnswersOn, strapAway } from './strapAway';
 
@@ -75,7 +76,10 @@ function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
   }
   // A remedy must not lead to where somebody answers besides.
   const taken = new Set([...claims.keys(), ...alsoAnswersOn(context, bus).map((also) => also.address)]);
-  return [...claims.values()].filter((list) => list.length > 1).map((list) => finding(context, bus, list, taken));
+  const ids = inseparable(context, bus);
+  // Where no straps can part them, that is said once, and not of each address anew.
+  const said = (list: readonly Claim[]) => ids.length > 0 && !allFixed(context, ids) && list.every((c) => ids.includes(c.placement));
+  return [...claims.values()].filter((list) => list.length > 1 && !said(list)).map((list) => finding(context, bus, list, taken));
 }
 
 export const addressShared: Check = {

@@ -21,6 +21,7 @@ export type Datum =
   | { readonly is: 'controller'; readonly id: string }
   | { readonly is: 'rail'; readonly rail: string }
   | { readonly is: 'address'; readonly value: number }
+  | { readonly is: 'addresses'; readonly values: readonly number[] }
   | { readonly is: 'volts'; readonly value: number }
   | { readonly is: 'count'; readonly value: number }
   /** Groups of facts (`supply`), sheet by sheet. */

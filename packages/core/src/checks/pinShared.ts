@@ -1,7 +1,9 @@
 import type { Net } from '../nets/nets';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft } from './check';
+import { isTakenForI2c } from './looksLikeI2c';
 import { moveToFree } from './remedyParts';
+import { isSharedSelect } from './selectShared';
 
 /** Signals that a remedy may move: private ones, latest part first (what was wired earlier tends to be built). */
 function movable(net: Net): readonly PlanTerminal[] {
@@ -40,5 +42,8 @@ export const pinShared: Check = {
   },
   remedies: { move: 'Move {terminal} to {pin}' },
   examine: (context) =>
-    context.nets.list.filter((net) => net.pins.length > 0 && net.signals.length > 1).map((net) => clash(context, net, net.pins[0]!)),
+    context.nets.list
+      // Selects of several parts, and parts taken for I2C, have checks of their own that say more.
+      .filter((net) => net.pins.length > 0 && net.signals.length > 1 && !isSharedSelect(net) && !isTakenForI2c(net))
+      .map((net) => clash(context, net, net.pins[0]!)),
 };

@@ -1,13 +1,18 @@
+import { adcUnavailable } from './adcUnavailable';
 import { addressAlsoAnswers } from './addressAlsoAnswers';
+import { addressImpossible } from './addressImpossible';
 import { addressShared } from './addressShared';
 import { busPairIllegal } from './busPairIllegal';
 import type { Check } from './check';
+import { dataOutHeld } from './dataOutHeld';
 import { interruptLineShared } from './interruptLineShared';
+import { looksLikeI2c } from './looksLikeI2c';
 import { pinBootLevel } from './pinBootLevel';
 import { pinCannot } from './pinCannot';
 import { pinDirection } from './pinDirection';
 import { pinReserved } from './pinReserved';
 import { pinShared } from './pinShared';
+import { selectShared } from './selectShared';
 import { sheetUnverified } from './sheetUnverified';
 import { supplyWrong } from './supplyWrong';
 import { terminalUnwired } from './terminalUnwired';
@@ -15,15 +20,20 @@ import { timerShared } from './timerShared';
 
 /** Every check, sorted by code. */
 export const CHECKS: readonly Check[] = [
+  adcUnavailable,
   addressAlsoAnswers,
+  addressImpossible,
   addressShared,
   busPairIllegal,
+  dataOutHeld,
   interruptLineShared,
+  looksLikeI2c,
   pinBootLevel,
   pinCannot,
   pinDirection,
   pinReserved,
   pinShared,
+  selectShared,
   sheetUnverified,
   supplyWrong,
   terminalUnwired,

@@ -55,6 +55,8 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
       return sayRail(plan, sheets, datum.rail);
     case 'address':
       return formatAddress(datum.value);
+    case 'addresses':
+      return sayList(datum.values.map(formatAddress));
     case 'volts':
       return formatSi(datum.value, 'V');
     case 'count':

@@ -8,13 +8,16 @@ import { colour } from './edits/colour';
 import { lock } from './edits/lock';
 import { movePlacement } from './edits/movePlacement';
 import { removePlacement } from './edits/removePlacement';
+import { radio } from './edits/radio';
 import { renamePlacement } from './edits/renamePlacement';
 import { renamePlan } from './edits/renamePlan';
 import { strap } from './edits/strap';
 import { switchBoard } from './edits/switchBoard';
 import { takeSheet } from './edits/takeSheet';
 import { tick } from './edits/tick';
+import { together } from './edits/together';
 import { unwire } from './edits/unwire';
+import { wish } from './edits/wish';
 import { wire } from './edits/wire';
 import type { Plan } from './plan';
 
@@ -25,6 +28,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   colour,
   lock,
   'move-placement': movePlacement,
+  radio,
   'remove-placement': removePlacement,
   'rename-placement': renamePlacement,
   'rename-plan': renamePlan,
@@ -32,8 +36,10 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   'switch-board': switchBoard,
   'take-sheet': takeSheet,
   tick,
+  together,
   unwire,
   wire,
+  wish,
 };
 
 export const EDIT_KINDS = Object.keys(RULES) as readonly EditKind[];

@@ -93,6 +93,8 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
   const ids = new Set(kept.map((p) => p.id));
   return {
     edits: [
+      ...Object.keys(from.wishes).map((key): Edit => ({ kind: 'wish', ...splitKey(key), wish: null })),
+      ...Object.keys(from.together).map((placement): Edit => ({ kind: 'together', placement, how: null })),
       ...own.flatMap(([key, { locked }]): Edit[] => [
         ...(locked ? [{ kind: 'lock' as const, ...splitKey(key), locked: false }] : []),
         { kind: 'unwire', ...splitKey(key) },
@@ -102,6 +104,8 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
     ],
     then: {
       ...from,
+      wishes: {},
+      together: {},
       board: to.board,
       placements,
       wires: Object.fromEntries(
@@ -134,6 +138,24 @@ export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, str
       .filter((finding) => from.accepted[finding] !== to.accepted[finding])
       .map((finding): Edit => ({ kind: 'accept', finding, reason: to.accepted[finding] ?? null })),
     ...noteEdits(from, to),
+    ...wishEdits(from, to),
+  ];
+}
+
+/** Wishes as they are left by the edits before, against those wanted. */
+function wishEdits(from: Plan, to: Plan): readonly Edit[] {
+  const kept = <T>(list: { readonly [key: string]: T }, placement: (key: string) => string): { readonly [key: string]: T } =>
+    Object.fromEntries(Object.entries(list).filter(([key]) => survives(from, to, placement(key))));
+  const wishes = kept(from.wishes, (key) => splitKey(key).placement);
+  const together = kept(from.together, (id) => id);
+  return [
+    ...keysOf(wishes, to.wishes)
+      .filter((key) => JSON.stringify(wishes[key]) !== JSON.stringify(to.wishes[key]))
+      .map((key): Edit => ({ kind: 'wish', ...splitKey(key), wish: to.wishes[key] ?? null })),
+    ...keysOf(together, to.together)
+      .filter((id) => together[id] !== to.together[id])
+      .map((placement): Edit => ({ kind: 'together', placement, how: to.together[placement] ?? null })),
+    ...(from.radio === to.radio ? [] : [{ kind: 'radio' as const, on: to.radio }]),
   ];
 }
 

@@ -1,6 +1,6 @@
 import type { BenchNote } from '../sheets/benchNote';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
-import type { Placement, Plan, SheetRef, Wire, WireColour, WireEnd } from './plan';
+import type { Placement, Plan, SheetRef, Together, Wire, WireColour, WireEnd, Wish } from './plan';
 
 /** A part soldered to a board: its place in the plan's list, and its wires by terminal. */
 export interface Soldered {
@@ -34,6 +34,10 @@ export type Edit =
   | { readonly kind: 'take-sheet'; readonly placement: string | null; readonly version: number }
   /** The value is absent where the fact was found to be as the sheet says; `null` takes the note away. */
   | { readonly kind: 'bench-note'; readonly sheet: string; readonly fact: string; readonly note: Omit<BenchNote, 'sheet' | 'fact'> | null }
+  /** `null` takes the wish away. */
+  | { readonly kind: 'wish'; readonly placement: string; readonly terminal: string; readonly wish: Wish | null }
+  | { readonly kind: 'together'; readonly placement: string; readonly how: Together | null }
+  | { readonly kind: 'radio'; readonly on: boolean }
   | { readonly kind: 'accept'; readonly finding: string; readonly reason: string | null };
 
 export type EditKind = Edit['kind'];

@@ -12,8 +12,10 @@ import {
   placementSchema,
   reasonSchema,
   sheetRefSchema,
+  togetherSchema,
   wireEndSchema,
   wireSchema,
+  wishSchema,
 } from './planSchema';
 
 const at = Joi.number().integer().min(0).max(PLAN_LIMITS.placements);
@@ -44,6 +46,9 @@ const FIELDS: { readonly [K in EditKind]: Joi.PartialSchemaMap } = {
       .required(),
   },
   'take-sheet': { placement: idSchema.allow(null).required(), version: Joi.number().integer().min(1).required() },
+  wish: { ...terminal, wish: wishSchema.allow(null).required() },
+  together: { placement: idSchema.required(), how: togetherSchema.allow(null).required() },
+  radio: { on: Joi.boolean().required() },
   tick: { ...terminal, end: wireEndSchema.allow(null).required() },
   unwire: terminal,
   wire: { ...terminal, end: wireEndSchema.required(), colour: colourSchema },

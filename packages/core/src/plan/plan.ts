@@ -31,6 +31,20 @@ export interface Placement {
   readonly onBoard?: true;
 }
 
+/** What the builder would like for one wire. Settling keeps to it wherever the board can, and says what it costs. */
+export interface Wish {
+  /** This pin. */
+  readonly pin?: string;
+  /** None of these pins. */
+  readonly not?: readonly string[];
+  /** This controller, for the whole part: for a bus line. */
+  readonly controller?: string;
+}
+
+/** How the signals of one part should lie: side by side in printed order, or on one port of the chip. */
+export const TOGETHER = ['adjacent', 'port'] as const;
+export type Together = (typeof TOGETHER)[number];
+
 /** `placement:terminal` */
 export type TerminalKey = string;
 
@@ -48,10 +62,22 @@ export interface Plan {
   readonly accepted: { readonly [finding: string]: string };
   /** Facts that the builder measured, corrected or confirmed; they go before what the sheets say. */
   readonly benchNotes: BenchNotes;
+  readonly wishes: { readonly [key: TerminalKey]: Wish };
+  /** By placement. */
+  readonly together: { readonly [placement: string]: Together };
+  /** Whether the program uses the radio of a board that has one: it may take pins' abilities away. */
+  readonly radio: boolean;
 }
 
 /** Bounds that keep a hostile or broken file from hurting anybody. */
-export const PLAN_LIMITS = { nameLength: 120, reasonLength: 400, placements: 200, benchNotes: 300, editsPerBatch: 500 } as const;
+export const PLAN_LIMITS = {
+  nameLength: 120,
+  reasonLength: 400,
+  placements: 200,
+  benchNotes: 300,
+  wishes: 400,
+  editsPerBatch: 500,
+} as const;
 
 /** @example terminalKey('display-1', 'SDA') // 'display-1:SDA' */
 export function terminalKey(placement: string, terminal: string): TerminalKey {
@@ -98,5 +124,9 @@ export function newPlan(id: string, name: string, board: SheetRef): Plan {
     ticks: {},
     accepted: {},
     benchNotes: {},
+    wishes: {},
+    together: {},
+    // A board with a radio is most often bought for it; to leave it on is the careful assumption.
+    radio: true,
   };
 }

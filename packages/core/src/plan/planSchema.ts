@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { PLAN_LIMITS, WIRE_COLOURS } from './plan';
+import { PLAN_LIMITS, TOGETHER, WIRE_COLOURS } from './plan';
 
 /** Text a person typed: any script, no control characters, bounded. */
 export const nameSchema = Joi.string()
@@ -64,6 +64,14 @@ export const noteFields = {
 const noteSchema = Joi.object({ sheet: idSchema.required(), fact: factPathSchema.required(), ...noteFields });
 const noteKeySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_./-]{0,255}$/, 'sheet:fact');
 
+const wishFields = {
+  pin: factIdSchema,
+  not: Joi.array().items(factIdSchema).min(1).max(200).unique(),
+  controller: factIdSchema,
+};
+export const wishSchema = Joi.object(wishFields).or('pin', 'not', 'controller');
+export const togetherSchema = Joi.valid(...TOGETHER);
+
 /** The shape of a plan file. That its ids exist is checked against the sheets, not here. */
 export const planSchema = Joi.object({
   format: Joi.valid('roof-chart-plan').required(),
@@ -76,4 +84,7 @@ export const planSchema = Joi.object({
   ticks: Joi.object().pattern(keySchema, wireEndSchema).required(),
   accepted: Joi.object().pattern(findingIdSchema, reasonSchema).max(1000).default({}),
   benchNotes: Joi.object().pattern(noteKeySchema, noteSchema).max(PLAN_LIMITS.benchNotes).default({}),
+  wishes: Joi.object().pattern(keySchema, wishSchema).max(PLAN_LIMITS.wishes).default({}),
+  together: Joi.object().pattern(idSchema, togetherSchema).max(PLAN_LIMITS.placements).default({}),
+  radio: Joi.boolean().default(true),
 }).required();

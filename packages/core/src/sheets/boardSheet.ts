@@ -149,6 +149,8 @@ export interface BoardSheet {
     readonly list: readonly { readonly what: string; readonly pin: string; readonly note: string }[];
     readonly parts?: readonly OnBoardPart[];
   };
+  /** The board's radio, and the ADC units that cannot be relied on while it is in use. */
+  readonly radio?: Sourced & { readonly kinds: string; readonly blocksAdc: readonly string[]; readonly note?: string };
   /** What must be switched on before a controller exists, on boards with an operating system. */
   readonly enabling?: Sourced & { readonly list: readonly { readonly controller: string; readonly words: string }[] };
   /** Facts that are left out because nobody could confirm them. */

@@ -62,6 +62,9 @@ function onBoardFaults(sheet: BoardSheet): SheetFault[] {
         return id ? [fault(`onBoard.${part.name}`, `${id} is no pin or rail`)] : [];
       }),
     ),
+    ...(sheet.radio?.blocksAdc ?? [])
+      .filter((unit) => !sheet.pins.list.some((pin) => pin.adc?.unit === unit))
+      .map((unit) => fault('radio.blocksAdc', `no pin has an input of ${unit}`)),
     ...(sheet.enabling?.list ?? [])
       .filter((e) => !sheet.controllers.list.some((c) => c.id === e.controller))
       .map((e) => fault('enabling', `${e.controller} is no controller`)),

@@ -12,6 +12,10 @@ function restoring(plan: Plan, id: string): Edit[] {
     ...wires.map(([key, wire]): Edit => ({ kind: 'wire', ...splitKey(key), end: wire.end, colour: wire.colour })),
     ...wires.filter(([, wire]) => wire.locked).map(([key]): Edit => ({ kind: 'lock', ...splitKey(key), locked: true })),
     ...ticks.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
+    ...Object.entries(plan.wishes)
+      .filter(([key]) => splitKey(key).placement === id)
+      .map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
+    ...(plan.together[id] ? [{ kind: 'together' as const, placement: id, how: plan.together[id] }] : []),
   ];
 }
 
@@ -31,6 +35,8 @@ export const removePlacement: EditRule<'remove-placement'> = {
         placements: plan.placements.toSpliced(at, 1),
         wires: Object.fromEntries(wires),
         ticks: Object.fromEntries(ticks),
+        wishes: Object.fromEntries(Object.entries(plan.wishes).filter(([key]) => splitKey(key).placement !== edit.placement)),
+        together: Object.fromEntries(Object.entries(plan.together).filter(([id]) => id !== edit.placement)),
       },
       inverse: [{ kind: 'add-placement', placement, at }, ...restoring(plan, edit.placement)],
     };

@@ -66,9 +66,18 @@ export const switchBoard: EditRule<'switch-board'> = {
     );
     const ticks = Object.entries(plan.ticks);
     const lost = ticks.filter(([key]) => gone.has(splitKey(key).placement));
+    const kindOf = (id: string) => board.pins.get(id)?.kind;
+    const wishes = Object.entries(plan.wishes);
+    const stays = ([key, wish]: (typeof wishes)[number]) =>
+      !gone.has(splitKey(key).placement) &&
+      [...(wish.pin === undefined ? [] : [wish.pin]), ...(wish.not ?? [])].every((id) => kindOf(id) === 'io') &&
+      (wish.controller === undefined || board.controllers.has(wish.controller));
+    const together = Object.entries(plan.together);
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedNow(plan) },
       ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
+      ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
+      ...together.filter(([id]) => gone.has(id)).map(([placement, how]): Edit => ({ kind: 'together', placement, how })),
     ];
     return {
       ok: true,
@@ -78,6 +87,8 @@ export const switchBoard: EditRule<'switch-board'> = {
         placements,
         wires: Object.fromEntries([...wires, ...brought]),
         ticks: Object.fromEntries(ticks.filter(([key]) => !gone.has(splitKey(key).placement))),
+        wishes: Object.fromEntries(wishes.filter(stays)),
+        together: Object.fromEntries(together.filter(([id]) => !gone.has(id))),
       },
       inverse: back,
     };

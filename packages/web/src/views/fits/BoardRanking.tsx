@@ -31,7 +31,10 @@ function Details({ plan, fit, title }: { readonly plan: Plan; readonly fit: Boar
   const present = plan.board.id === fit.board;
   const grave = fit.findings.filter((f) => f.level !== 'hint');
   const place = useRef<HTMLDivElement>(null);
-  useEffect(() => place.current?.scrollIntoView({ block: 'nearest' }), []);
+  // In braces: some browsers give a promise back, which is no clean-up.
+  useEffect(() => {
+    place.current?.scrollIntoView({ block: 'nearest' });
+  }, []);
   return (
     <div className={styles.details} ref={place}>
       <ul className={styles.sentences}>

@@ -94,6 +94,20 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
           />
         </Group>
       )}
+      {sheet.radio && (
+        <Group title="Radio" source={sheet.radio.source}>
+          <FactTable
+            rows={[
+              { name: 'Kind', value: sheet.radio.kinds },
+              {
+                name: 'Takes away',
+                value: sheet.radio.blocksAdc.length > 0 ? `analog inputs of ${sheet.radio.blocksAdc.join(', ')}` : 'nothing',
+              },
+              ...(sheet.radio.note ? [{ name: 'Note', value: sheet.radio.note }] : []),
+            ]}
+          />
+        </Group>
+      )}
       {sheet.enabling && (
         <Group title="To be switched on" source={sheet.enabling.source}>
           <FactTable rows={sheet.enabling.list.map((e) => ({ name: board.controllers.get(e.controller)!.title, value: e.words }))} />

@@ -1,0 +1,41 @@
+import { adcBlocked } from '../allocate/pinFit';
+import type { Check } from './check';
+import { moveWhere } from './remedyParts';
+
+export const adcUnavailable: Check = {
+  code: 'adc-unavailable',
+  question: 'Does the radio take the analog input of a pin away?',
+  messages: {
+    radio: {
+      title: '{terminal} cannot be read while the radio is on',
+      text: '{pin} belongs to {unit}. {note}',
+      why: 'The plan says that the program uses the board’s radio ({kinds}). The board sheet lists the analog inputs that the radio takes for itself.',
+    },
+  },
+  remedies: { move: 'Move {terminal} to {pin}', 'no-radio': 'The program does not use the radio' },
+  examine: (context) =>
+    context.terminals.flatMap((item) => {
+      const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;
+      if (!pin || !adcBlocked(context.plan, context.board, pin, [item])) return [];
+      const radio = context.board.sheet.radio!;
+      return [
+        {
+          level: 'clash' as const,
+          message: 'radio',
+          place: { pins: [pin.id], terminals: [item.key] },
+          data: {
+            terminal: { is: 'terminal' as const, key: item.key },
+            pin: { is: 'pin' as const, pin: pin.id },
+            unit: { is: 'words' as const, text: pin.adc!.unit.toUpperCase() },
+            kinds: { is: 'words' as const, text: radio.kinds },
+            note: { is: 'words' as const, text: radio.note ?? '' },
+          },
+          source: radio.source,
+          remedies: [
+            ...moveWhere(context, item, (other) => !adcBlocked(context.plan, context.board, other, [item])),
+            { label: 'no-radio', data: {}, grade: 'offered' as const, edits: [{ kind: 'radio' as const, on: false }] },
+          ],
+        },
+      ];
+    }),
+};

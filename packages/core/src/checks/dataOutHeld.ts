@@ -1,0 +1,62 @@
+import type { Bus } from '../nets/buses';
+import type { PlanTerminal } from '../nets/terminals';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { toBusOfItsOwn } from './ownBus';
+
+/** The data outputs that are wired to a bus. */
+const dataOuts = (context: CheckContext, bus: Bus): readonly PlanTerminal[] => {
+  const members = new Set(bus.members.map((m) => m.id));
+  return context.terminals.filter((t) => members.has(t.placement.id) && t.terminal.role === 'spi.miso' && t.wire?.end.to === 'pin');
+};
+
+/** A data-out that the part does not need, taken off. */
+function offBus(item: PlanTerminal): readonly Remedy[] {
+  if (item.terminal.need === 'needed' || item.wire?.locked || item.placement.onBoard) return [];
+  return [
+    {
+      label: 'off',
+      data: { terminal: { is: 'terminal', key: item.key } },
+      grade: 'offered',
+      edits: [{ kind: 'unwire', placement: item.placement.id, terminal: item.terminal.id }],
+    },
+  ];
+}
+
+function finding(context: CheckContext, bus: Bus, item: PlanTerminal, others: readonly PlanTerminal[]): FindingDraft {
+  const own = bus.members.length > 1 ? toBusOfItsOwn(context, item.placement.id, 'spi') : [];
+  return {
+    level: 'clash',
+    message: 'held',
+    place: { placements: [item.placement.id], terminals: [item.key, ...others.map((o) => o.key)] },
+    data: {
+      placement: { is: 'placement', id: item.placement.id },
+      others: { is: 'placements', ids: others.map((o) => o.placement.id) },
+    },
+    source: item.part.bus.source,
+    remedies: [...offBus(item), ...own],
+  };
+}
+
+export const dataOutHeld: Check = {
+  code: 'data-out-held',
+  question: 'Does every part let go of the shared data line when it is not selected?',
+  messages: {
+    held: {
+      title: '{placement} does not let go of the data line',
+      text: '{others} cannot be read beside it.',
+      why: 'On a shared SPI bus only the selected part may drive the data line to the board. The part’s sheet says that its data output keeps driving when its select is high.',
+    },
+  },
+  remedies: { off: 'Leave {terminal} off: it need not be read', 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  examine: (context) =>
+    context.buses
+      .filter((bus) => bus.kind === 'spi')
+      .flatMap((bus) => {
+        const outs = dataOuts(context, bus);
+        const holding = outs.filter((item) => item.part.bus.releasesDataOut === false);
+        return holding.flatMap((item) => {
+          const others = outs.filter((o) => o.placement.id !== item.placement.id);
+          return others.length > 0 ? [finding(context, bus, item, others)] : [];
+        });
+      }),
+};

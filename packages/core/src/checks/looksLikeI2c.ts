@@ -1,0 +1,74 @@
+import { freePins } from '../allocate/freePins';
+import { applyEdits } from '../plan/applyEdits';
+import type { Edit } from '../plan/edit';
+import { findNets, type Net } from '../nets/nets';
+import type { PlanTerminal } from '../nets/terminals';
+import type { Check, CheckContext, Remedy } from './check';
+
+/** Whether terminals of a private two-wire part meet I2C lines on this net, and nothing else does. */
+export const isTakenForI2c = (net: Net): boolean =>
+  net.terminals.some(isPrivate) &&
+  net.terminals.some((item) => item.terminal.role.startsWith('i2c.')) &&
+  net.terminals.every((item) => isPrivate(item) || item.terminal.role.startsWith('i2c.'));
+
+const isPrivate = (item: PlanTerminal): boolean => item.part.bus.kind === 'private' && !item.terminal.role.startsWith('i2c.');
+
+/** All of the part's wires that lie on the bus, each to a free pin of its own. */
+function apart(context: CheckContext, items: readonly PlanTerminal[]): readonly Remedy[] {
+  if (items.some((item) => item.wire?.locked || item.placement.onBoard)) return [];
+  const edits: Edit[] = [];
+  const pins: string[] = [];
+  let plan = context.plan;
+  for (const item of items) {
+    const pin = freePins(context.board, findNets(plan, context.sheets), item)[0];
+    if (!pin) return [];
+    const edit: Edit = { kind: 'wire', placement: item.placement.id, terminal: item.terminal.id, end: { to: 'pin', pin } };
+    const result = applyEdits(plan, [edit], context.sheets);
+    if (!result.ok) return [];
+    plan = result.plan;
+    edits.push(edit);
+    pins.push(pin);
+  }
+  return [
+    {
+      label: 'apart',
+      data: { placement: { is: 'placement', id: items[0]!.placement.id }, pins: { is: 'pins', pins } },
+      grade: 'offered',
+      edits,
+    },
+  ];
+}
+
+export const looksLikeI2c: Check = {
+  code: 'looks-like-i2c',
+  question: 'Is a part with two wires of its own hung on an I2C bus?',
+  messages: {
+    taken: {
+      title: '{placement} is not an I2C part',
+      text: 'Its {terminals} lie on the I2C bus, which it does not understand: {protocol}',
+      why: 'The two lines look like I2C and are not: the part has no address, answers at the wrong moments, and takes the bus’s start and stop for its own. It needs pins of its own.',
+    },
+  },
+  remedies: { apart: 'Give {placement} pins of its own: {pins}' },
+  examine(context) {
+    const met = context.nets.list.filter(isTakenForI2c).flatMap((net) => net.terminals.filter(isPrivate));
+    return context.plan.placements.flatMap((placement) => {
+      const items = met.filter((item) => item.placement.id === placement.id);
+      if (items.length === 0) return [];
+      return [
+        {
+          level: 'clash' as const,
+          message: 'taken',
+          place: { placements: [placement.id], terminals: items.map((item) => item.key) },
+          data: {
+            placement: { is: 'placement' as const, id: placement.id },
+            terminals: { is: 'terminals' as const, keys: items.map((item) => item.key) },
+            protocol: { is: 'words' as const, text: items[0]!.part.bus.protocol ?? '' },
+          },
+          source: items[0]!.part.bus.source,
+          remedies: apart(context, items),
+        },
+      ];
+    });
+  },
+};

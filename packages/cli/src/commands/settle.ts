@@ -1,12 +1,13 @@
 import { buildInstance } from '@roof-chart/core/allocate/buildInstance';
-import { alternativesOf, type Conflict, conflictOf } from '@roof-chart/core/allocate/explain';
+import { alternativesOf, conflictOf } from '@roof-chart/core/allocate/explain';
 import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
-import { settle as settled, type Settlement } from '@roof-chart/core/allocate/settle';
-import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import { settle as settled } from '@roof-chart/core/allocate/settle';
+import { waysOut } from '@roof-chart/core/allocate/ways/waysOut';
+import { wishPrices } from '@roof-chart/core/allocate/wishPrice';
+import { sayTerminal } from '@roof-chart/core/checks/say';
+import { conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/outputs/settleWords';
 import { solve } from '@roof-chart/core/allocate/solve';
 import { boardOf } from '@roof-chart/core/plan/edit';
-import type { Plan } from '@roof-chart/core/plan/plan';
-import { formatAddress } from '@roof-chart/core/quantity/format';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
@@ -29,33 +30,6 @@ function limitOf(seconds: string, now: () => number): () => boolean {
   return () => now() >= end;
 }
 
-/** What was proved, in one line. */
-function proofLine({ proved, costs, bound }: Settlement): string {
-  if (proved)
-    return costs.unwired > 0 ? `Proved: no plan leaves fewer terminals open (${sayCosts(costs)}).` : `Proved best: ${sayCosts(costs)}.`;
-  return `Best found in the time: ${sayCosts(costs)}. Nothing can cost less than: ${sayCosts(bound)}.`;
-}
-
-/** A conflict in words. */
-export function conflictLines(plan: Plan, sheets: Sheets, conflict: Conflict): readonly string[] {
-  const board = boardOf(plan, sheets)!;
-  const pins = sayList(conflict.pins.map((pin) => board.pins.get(pin)?.label ?? pin));
-  const wanting = [
-    ...conflict.terminals.map((key) => sayTerminal(plan, sheets, key)),
-    ...conflict.members.map(
-      (m) =>
-        `${sayPlacement(plan, m.placement)} (${m.kind.toUpperCase()}${m.addresses.length > 0 ? `, ${m.addresses.map(formatAddress).join(' or ')}` : ''})`,
-    ),
-  ];
-  const buses = [...new Set(conflict.members.flatMap((m) => m.controllers))].map((id) => board.controllers.get(id)?.title ?? id);
-  return [
-    `These cannot all be served${conflict.minimal ? '; without any one of them the others can' : ''}:`,
-    ...wanting.map((words) => `  ${words}`),
-    ...(buses.length > 0 ? [`Buses they could join: ${sayList(buses)}.`] : []),
-    `Pins they could have: ${pins || 'none'}.`,
-  ];
-}
-
 /** `settle`: wires everything as well as can be. Exit code 0 where nothing stays open, 1 where something must. */
 export function settle(io: Io, shipped: Sheets, file: string, options: SettleOptions, now: () => number): ExitCode {
   const { plan, sheets: kept, carried } = openPlanFile(io, shipped, file);
@@ -69,10 +43,16 @@ export function settle(io: Io, shipped: Sheets, file: string, options: SettleOpt
   const conflict = result.costs.unwired > 0 ? conflictOf(result.instance, { stop }) : undefined;
   if (options.json) {
     const { edits, costs, bound, proved, nodes, open } = result;
-    io.out(JSON.stringify({ edits, costs, bound, proved, nodes, open, ...(conflict ? { conflict } : {}) }, null, 2));
+    const wishes = wishPrices(plan, result.plan, sheets, { stop });
+    io.out(JSON.stringify({ edits, costs, bound, proved, nodes, open, wishes, ...(conflict ? { conflict } : {}) }, null, 2));
   } else {
     io.out(
-      [...diffText(plan, result.plan, sheets), proofLine(result), ...(conflict ? conflictLines(plan, sheets, conflict) : [])].join('\n'),
+      [
+        ...diffText(plan, result.plan, sheets),
+        proofWords(result),
+        ...(conflict ? [conflictWords(plan, sheets, conflict)] : []),
+        ...wishPrices(plan, result.plan, sheets, { stop }).map((price) => wishWords(plan, sheets, price)),
+      ].join('\n'),
     );
   }
   if (options.out !== undefined) deliver(io, result.plan, file, { out: options.out }, carried);
@@ -87,12 +67,15 @@ export function explain(io: Io, shipped: Sheets, file: string, terminal: string 
   if (terminal === undefined) {
     const instance = buildInstance(plan, sheets, boardOf(plan, sheets)!);
     const conflict = conflictOf(instance, limit);
+    const ways = conflict ? waysOut(plan, sheets, limit) : [];
     const open = conflict ? 0 : solve(instance, limit).costs.unwired;
-    if (json) io.out(JSON.stringify({ conflict: conflict ?? null }, null, 2));
-    else
+    if (json) {
+      const short = ways.map(({ plan: _plan, ...way }) => ({ ...way, words: wayWords(plan, sheets, { ...way, plan: _plan }) }));
+      io.out(JSON.stringify({ conflict: conflict ?? null, ways: short }, null, 2));
+    } else
       io.out(
         conflict
-          ? conflictLines(plan, sheets, conflict).join('\n')
+          ? [conflictWords(plan, sheets, conflict), ...ways.map((way) => `  ${wayWords(plan, sheets, way)}: ${wayCosts(way)}`)].join('\n')
           : open > 0
             ? `Not known: the best found leaves ${open} open, and nothing is proved.`
             : 'Everything in this plan can be served.',

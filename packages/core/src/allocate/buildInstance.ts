@@ -37,12 +37,13 @@ interface Wanting extends PlanTerminal {
 
 /** Terminals that want a pin: those needed and open, and those that have a pin already. What is tied to ground or a rail,
  *  goes on to another part, or only has to rest somewhere is settled without one. */
-function wanting(plan: Plan, sheets: Sheets, { only, freeze }: InstanceScope): readonly Wanting[] {
+function wanting(plan: Plan, sheets: Sheets, board: IndexedBoard, { only, freeze }: InstanceScope): readonly Wanting[] {
   const nets = findNets(plan, sheets);
   const fixed = (item: PlanTerminal) => item.wire?.locked === true || item.placement.onBoard === true;
   const all = planTerminals(plan, sheets).filter((item) => {
     if (!wantsPin(item.terminal)) return false;
-    if (item.wire) return item.wire.end.to === 'pin';
+    // A wire to the board's reset is settled: no signal pin could take its place.
+    if (item.wire) return item.wire.end.to === 'pin' && !board.pins.get(item.wire.end.pin)?.control;
     if (only !== undefined && item.placement.id !== only) return false;
     if (nets.byTerminal.has(item.key) || item.terminal.need !== 'needed' || item.terminal.role === 'strap') return false;
     return item.terminal.ties?.length !== 1;
@@ -294,7 +295,7 @@ function resourcesOf(items: readonly Item[], terminals: ReadonlyMap<string, read
  *  Locked wires and soldered parts have one candidate, the pin they are at, whatever it is.
  *  Frozen, the instance leaves out all wired terminals that no open one can meet; their pins are not among the candidates. */
 export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, scope: InstanceScope = {}): Instance {
-  const wanted = collect(wanting(plan, sheets, scope));
+  const wanted = collect(wanting(plan, sheets, board, scope));
   const occupied = scope.freeze ? occupiedBy(plan, sheets, board) : NOTHING;
   const waste = wasteOn(board);
   const items = [...wanted.items].map(([id, terminals]) => itemOf(plan, board, waste, id, terminals, occupied));

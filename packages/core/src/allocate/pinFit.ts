@@ -43,6 +43,9 @@ function missingAbility(board: IndexedBoard, pin: BoardPin, terminal: PartTermin
  *  @example pinFit(board, 'GP4', sda) // { verdict: 'can' } */
 export function pinFit(board: IndexedBoard, pinId: string, terminal: PartTerminal): PinFit {
   const pin = board.pins.get(pinId);
+  // The board's own reset does for parts that may start together with it.
+  if (pin?.control === 'reset' && pin.header && !pin.sameAs)
+    return terminal.line === 'reset' ? { verdict: 'can' } : cannot('not-a-signal-pin');
   if (!pin || pin.kind !== 'io' || !pin.header || pin.sameAs) return cannot('not-a-signal-pin');
   if (!PIN_ROLES[terminal.role]) return cannot('no-pin-needed');
   const missing = missingAbility(board, pin, terminal);

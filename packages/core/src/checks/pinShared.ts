@@ -44,6 +44,13 @@ export const pinShared: Check = {
   examine: (context) =>
     context.nets.list
       // Selects of several parts, and parts taken for I2C, have checks of their own that say more.
-      .filter((net) => net.pins.length > 0 && net.signals.length > 1 && !isSharedSelect(net) && !isTakenForI2c(net))
+      .filter(
+        (net) =>
+          net.pins.length > 0 &&
+          net.signals.length > 1 &&
+          !context.board.pins.get(net.pins[0]!)?.control &&
+          !isSharedSelect(net) &&
+          !isTakenForI2c(net),
+      )
       .map((net) => clash(context, net, net.pins[0]!)),
 };

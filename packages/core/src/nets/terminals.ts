@@ -13,6 +13,8 @@ export interface PlanTerminal {
   readonly wire: Wire | undefined;
   /** The part at the head of the chain this part is in: itself where it is in none. */
   readonly head: string;
+  /** The terminal whose line this one shares on purpose: a wire between two lines that may be joined. */
+  readonly joins?: TerminalKey;
 }
 
 const NONE: ReadonlySet<string> = new Set();
@@ -40,6 +42,22 @@ function chainHead(plan: Plan, placement: Placement, sheets: Sheets, passed: Rea
   return chainHead(plan, before!, sheets, new Set([...passed, placement.id]));
 }
 
+/** The terminal at the end of a wire between two lines of one kind. A line that goes on from there is followed to its end. */
+function joinedWith(
+  plan: Plan,
+  sheets: Sheets,
+  wire: Wire | undefined,
+  terminal: PartTerminal,
+  passed: ReadonlySet<string> = NONE,
+): TerminalKey | undefined {
+  if (wire?.end.to !== 'terminal') return undefined;
+  const key = terminalKey(wire.end.placement, wire.end.terminal);
+  const other = plan.placements.find((p) => p.id === (wire.end as { placement: string }).placement);
+  const target = other && partSheet(sheets, other.sheet)?.terminals.get(wire.end.terminal);
+  if (target?.line !== terminal.line || passed.has(key)) return undefined;
+  return joinedWith(plan, sheets, plan.wires[key], terminal, new Set([...passed, key])) ?? key;
+}
+
 /** The terminals of each placement, by its id. */
 const byPlacement = derived(
   (plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly PlanTerminal[]> =>
@@ -49,7 +67,9 @@ const byPlacement = derived(
         const head = chainHead(plan, placement, sheets);
         const own = (part?.terminals.list ?? []).map((terminal): PlanTerminal => {
           const key = terminalKey(placement.id, terminal.id);
-          return { key, placement, part: part!, terminal, wire: plan.wires[key], head };
+          const wire = plan.wires[key];
+          const joins = terminal.line && joinedWith(plan, sheets, wire, terminal);
+          return { key, placement, part: part!, terminal, wire, head, ...(joins ? { joins } : {}) };
         });
         return [placement.id, own];
       }),
@@ -70,6 +90,7 @@ export const planTerminals = derived((plan: Plan, sheets: Sheets): readonly Plan
  *  select, latch and clock of its head, all else is private. */
 export function signalOf(item: PlanTerminal): string {
   if (PIN_ROLES[item.terminal.role]?.shared) return item.terminal.role;
+  if (item.joins) return item.joins;
   const follows = item.head !== item.placement.id && PIN_ROLES[item.terminal.role]?.output && !item.terminal.chain;
   return follows ? terminalKey(item.head, item.terminal.id) : item.key;
 }

@@ -14,6 +14,7 @@ const pin = Joi.object({
   also: Joi.array().items(label),
   kind: Joi.valid('io', 'ground', 'supply', 'control', 'unconnected').required(),
   rail: factId.when('kind', { is: 'supply', then: Joi.required(), otherwise: Joi.forbidden() }),
+  control: Joi.valid('reset').when('kind', { is: 'control', otherwise: Joi.forbidden() }),
   sameAs: factId,
   io: Joi.valid('both', 'in', 'out', 'analog'),
   functions: Joi.array().items(functionName).unique(),

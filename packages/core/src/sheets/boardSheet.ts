@@ -50,6 +50,8 @@ export interface BoardPin {
   readonly also?: readonly string[];
   readonly kind: 'io' | 'ground' | 'supply' | 'control' | 'unconnected';
   readonly rail?: string;
+  /** What a control pin does: low at `reset` starts the chip anew. */
+  readonly control?: 'reset';
   /** Another position on the same conductor; every fact stands there. */
   readonly sameAs?: string;
   readonly io?: 'both' | 'in' | 'out' | 'analog';

@@ -19,6 +19,12 @@ const terminal = Joi.object({
   pwmHz: range,
   idle: Joi.valid('high', 'low'),
   chain: Joi.valid('in', 'out'),
+  line: Joi.valid('data-command', 'reset'),
+  serves: Joi.array()
+    .items(Joi.valid('input', 'output', 'select'))
+    .min(1)
+    .unique(),
+  channel: Joi.object({ number: Joi.number().integer().min(0).max(63).required(), line: Joi.valid('sda', 'scl').required() }),
   volts: range,
   through: words,
   note: words,
@@ -144,6 +150,7 @@ export const partSchema = Joi.object({
     kind: words.required(),
     common: Joi.valid('anode', 'cathode'),
   }),
+  keys: sourced({ count: Joi.number().integer().min(1).max(64).required(), as: Joi.valid('wires', 'ladder').required() }),
   firstLight: sourced({ see: words.required(), causes: Joi.array().items(words).required() }).required(),
   twins: Joi.array()
     .items(Joi.object({ what: words.required(), tell: words.required() }))

@@ -28,6 +28,12 @@ export interface PartTerminal {
   readonly idle?: 'high' | 'low';
   /** End of a chain: `in` takes the signal of the part before, `out` feeds the part after. */
   readonly chain?: 'in' | 'out';
+  /** Lines of this kind may be joined with those of other parts: the parts have selects, or may start together. */
+  readonly line?: 'data-command' | 'reset';
+  /** What this terminal of a helper can do for a terminal of another part: be read, be set, or select one part at a time. */
+  readonly serves?: readonly ('input' | 'output' | 'select')[];
+  /** A line of a multiplexer's channel. */
+  readonly channel?: { readonly number: number; readonly line: 'sda' | 'scl' };
   /** Supply range of this terminal in volts, where it is not the part's. */
   readonly volts?: Range;
   /** A component that must sit in this wire, in words. */
@@ -145,6 +151,8 @@ export interface PartSheet {
     readonly kind: string;
     readonly common?: 'anode' | 'cathode';
   };
+  /** Keys, each on a wire of its own to ground, or all on one ladder of resistors. */
+  readonly keys?: Sourced & { readonly count: number; readonly as: 'wires' | 'ladder' };
   readonly firstLight: Sourced & { readonly see: string; readonly causes: readonly string[] };
   readonly twins: readonly { readonly what: string; readonly tell: string }[];
   readonly unknown: readonly string[];

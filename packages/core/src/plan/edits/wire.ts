@@ -10,7 +10,7 @@ export function boardEndProblem(end: WireEnd, board: IndexedBoard): EditProblem 
   if (end.to === 'pin') {
     const pin = board.pins.get(end.pin);
     if (!pin) return bad('end.pin', `a pin of ${board.sheet.title}`, end.pin);
-    if (pin.kind !== 'io' || !pin.header) return bad('end.pin', 'a signal pin on a header', `${end.pin} (${pin.kind})`);
+    if ((pin.kind !== 'io' && !pin.control) || !pin.header) return bad('end.pin', 'a signal pin on a header', `${end.pin} (${pin.kind})`);
     // Two ids for one conductor would make two wires on one pin look like wires on two.
     if (pin.sameAs) return bad('end.pin', `${pin.sameAs}, the name of the conductor`, end.pin);
   }

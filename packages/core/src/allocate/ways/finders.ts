@@ -1,0 +1,222 @@
+import { PIN_ROLES } from '../../sheets/roles';
+import type { PartSheet } from '../../sheets/partSheet';
+import type { PlanTerminal } from '../../nets/terminals';
+import { type Edit, partOf } from '../../plan/edit';
+import { newPlacement } from '../../plan/newPlacement';
+import { swapPart } from '../../plan/swapPart';
+import { helpersFor, isMovable, onHelper, placelessFirst, portsOf, type Draft, type Finder, type Stuck } from './way';
+
+/** Signals that can wait for a bus transfer: switches, keys, lamps, relays. What needs an interrupt, PWM or an analog value
+ *  cannot, nor can the lines of a protocol. */
+export function isSlow({ terminal, part }: PlanTerminal, does: 'input' | 'output'): boolean {
+  const demand = PIN_ROLES[terminal.role];
+  if (part.bus.kind !== 'none' || !demand || demand.line || demand.adc || demand.pwm || demand.shared) return false;
+  if (terminal.requires?.length || terminal.chain || terminal.serves || part.family === 'helper') return false;
+  return does === 'input' ? demand.input === true && demand.output !== true : demand.output === true && demand.input !== true;
+}
+
+const wanting = (stuck: Stuck, accepts: (item: PlanTerminal) => boolean): readonly PlanTerminal[] =>
+  placelessFirst(
+    stuck,
+    stuck.terminals.filter(
+      (item) => accepts(item) && isMovable(item) && (item.wire ? item.wire.end.to === 'pin' : item.terminal.need === 'needed'),
+    ),
+  );
+
+/** Another form of a part that has something to do with the trouble. */
+export const variant: Finder = (stuck) => {
+  const { plan, sheets, settled, conflict } = stuck;
+  const concerned = new Set(
+    [...settled.open, ...(conflict?.terminals ?? [])]
+      .map((key) => key.slice(0, key.indexOf(':')))
+      .concat(conflict?.members.map((m) => m.placement) ?? []),
+  );
+  // One that stands in the way of nothing by itself may still take many pins.
+  const all = plan.placements.filter((p) => !p.onBoard).toSorted((a, b) => Number(concerned.has(b.id)) - Number(concerned.has(a.id)));
+  return all.flatMap((placement) => {
+    const from = partOf(plan, placement.id, sheets)?.sheet;
+    if (!from?.variantOf) return [];
+    const forms = [...sheets.parts.values()].map((p) => p.sheet).filter((p) => p.variantOf === from.variantOf && p.id !== from.id);
+    return forms.map((to): Draft => ({
+      kind: 'variant',
+      parts: 0,
+      data: { placement: { is: 'placement', id: placement.id }, form: { is: 'words', text: to.title } },
+      edits: swapPart(plan, placement, from, to),
+    }));
+  });
+};
+
+/** A reset line on the reset of the board: the part then starts when the board does. */
+export const resetTie: Finder = (stuck) => {
+  const reset = stuck.board.sheet.pins.list.find((pin) => pin.control === 'reset' && pin.header && !pin.sameAs);
+  if (!reset) return [];
+  const lines = wanting(stuck, (t) => t.terminal.line === 'reset');
+  const draftOf = (items: readonly PlanTerminal[]): Draft => ({
+    kind: 'reset-tie',
+    parts: 0,
+    data: { terminals: { is: 'terminals', keys: items.map((t) => t.key) }, pin: { is: 'pin', pin: reset.id } },
+    edits: items.map((t): Edit => ({
+      kind: 'wire',
+      placement: t.placement.id,
+      terminal: t.terminal.id,
+      end: { to: 'pin', pin: reset.id },
+    })),
+  });
+  return [...lines.map((item) => draftOf([item])), ...(lines.length > 1 ? [draftOf(lines)] : [])];
+};
+
+/** One pin for lines of one kind that parts may have in common: data/command, reset. */
+export const joinLines: Finder = ({ terminals }) =>
+  (['data-command', 'reset'] as const).flatMap((line) => {
+    const lines = terminals.filter((t) => t.terminal.line === line && t.wire?.end.to !== 'terminal' && t.terminal.need === 'needed');
+    const [head, ...rest] = [...lines.filter((t) => !isMovable(t)), ...lines.filter((t) => isMovable(t))];
+    const movable = rest.filter((t) => isMovable(t));
+    if (!head || movable.length === 0) return [];
+    return [
+      {
+        kind: 'join-lines' as const,
+        parts: 0,
+        data: {
+          terminals: { is: 'terminals' as const, keys: movable.map((t) => t.key) },
+          head: { is: 'terminal' as const, key: head.key },
+        },
+        edits: movable.map((t): Edit => ({
+          kind: 'wire',
+          placement: t.placement.id,
+          terminal: t.terminal.id,
+          end: { to: 'terminal', placement: head.placement.id, terminal: head.terminal.id },
+        })),
+      },
+    ];
+  });
+
+const isExpander = (part: PartSheet): boolean => part.bus.kind === 'i2c' || part.bus.kind === 'spi';
+
+/** Slow inputs and outputs on a port expander, whichever of the two the expander can serve. */
+export const expander: Finder = (stuck) =>
+  [...new Set([...helpersFor(stuck.sheets, 'output'), ...helpersFor(stuck.sheets, 'input')])].filter(isExpander).flatMap((part) => {
+    const ins = portsOf(part, 'input');
+    const outs = portsOf(part, 'output');
+    const items = wanting(stuck, (t) => (outs.length > 0 && isSlow(t, 'output')) || (ins.length > 0 && isSlow(t, 'input')));
+    // Ports that can do only one thing go to those that need just that.
+    const free = new Set([...ins, ...outs]);
+    const taken: { readonly item: PlanTerminal; readonly port: (typeof ins)[number] }[] = [];
+    for (const item of items) {
+      const able = [...free].filter((port) => port.serves!.includes(isSlow(item, 'output') ? 'output' : 'input'));
+      const port = able.toSorted((a, b) => a.serves!.length - b.serves!.length)[0];
+      if (!port) continue;
+      free.delete(port);
+      taken.push({ item, port });
+    }
+    return onHelper(
+      stuck,
+      'expander',
+      part,
+      taken.map((t) => t.port),
+      taken.map((t) => t.item),
+    );
+  });
+
+const register =
+  (kind: 'shift-out' | 'shift-in', does: 'input' | 'output'): Finder =>
+  (stuck) =>
+    helpersFor(stuck.sheets, does)
+      .filter((part) => part.bus.kind === 'private')
+      .flatMap((part) =>
+        onHelper(
+          stuck,
+          kind,
+          part,
+          portsOf(part, does),
+          wanting(stuck, (t) => isSlow(t, does)),
+        ),
+      );
+
+export const shiftOut = register('shift-out', 'output');
+export const shiftIn = register('shift-in', 'input');
+
+/** SPI selects on a decoder: one of them at a time is low, which is all that selects need. */
+export const decoder: Finder = (stuck) =>
+  helpersFor(stuck.sheets, 'select').flatMap((part) =>
+    onHelper(
+      stuck,
+      'decoder',
+      part,
+      portsOf(part, 'select'),
+      wanting(stuck, (t) => t.terminal.role === 'spi.cs' && t.part.bus.selectLatches !== true),
+    ),
+  );
+
+/** Push buttons and small keypads as one ladder of resistors on an analog pin. */
+export const ladder: Finder = ({ plan, sheets, terminals }) => {
+  const part = [...sheets.parts.values()].map((p) => p.sheet).find((p) => p.keys?.as === 'ladder');
+  if (!part) return [];
+  const stays = (id: string) => terminals.some((t) => t.placement.id === id && !isMovable(t));
+  const gone: string[] = [];
+  let room = part.keys!.count;
+  for (const placement of plan.placements) {
+    const keys = sheets.parts.get(placement.sheet.id)?.sheet.keys;
+    if (keys?.as !== 'wires' || keys.count > room || stays(placement.id)) continue;
+    room -= keys.count;
+    gone.push(placement.id);
+  }
+  if (part.keys!.count - room < 2) return [];
+  return [
+    {
+      kind: 'ladder',
+      parts: 1 - gone.length,
+      data: { placements: { is: 'placements', ids: gone }, helper: { is: 'words', text: part.title } },
+      edits: [
+        ...gone.map((placement): Edit => ({ kind: 'remove-placement', placement })),
+        { kind: 'add-placement', placement: newPlacement(plan, part) },
+      ],
+    },
+  ];
+};
+
+/** Parts that want one address behind the channels of an I2C multiplexer. */
+export const multiplexer: Finder = ({ plan, sheets, terminals, conflict, settled }) => {
+  const members = new Set([
+    ...(conflict?.members ?? []).filter((m) => m.kind === 'i2c').map((m) => m.placement),
+    ...settled.open
+      .filter((key) => terminals.find((t) => t.key === key)?.terminal.role.startsWith('i2c.'))
+      .map((key) => key.slice(0, key.indexOf(':'))),
+  ]);
+  const parts = [...sheets.parts.values()].map((p) => p.sheet).filter((p) => p.terminals.list.some((t) => t.channel));
+  return parts.flatMap((part) => {
+    const helper = newPlacement(plan, part);
+    const channels = [...new Set(part.terminals.list.flatMap((t) => t.channel?.number ?? []))].toSorted((a, b) => a - b);
+    const lines = (id: string) => terminals.filter((t) => t.placement.id === id && t.terminal.role.startsWith('i2c.'));
+    const own = [...members].filter((id) => lines(id).every((t) => isMovable(t))).toReversed();
+    // As few as can be first: the last part of the plan behind a channel, then the last two.
+    return own.flatMap((_, n): Draft[] => {
+      const behind = own.slice(0, n + 1);
+      if (behind.length > channels.length) return [];
+      return [
+        {
+          kind: 'multiplexer',
+          parts: 1,
+          data: { placements: { is: 'placements', ids: behind }, helper: { is: 'words', text: part.title } },
+          edits: [
+            { kind: 'add-placement', placement: helper },
+            ...behind.flatMap((id, at) =>
+              lines(id).flatMap((item): Edit[] => {
+                const line = PIN_ROLES[item.terminal.role]!.line!.line;
+                const port = part.terminals.list.find((t) => t.channel?.number === channels[at] && t.channel?.line === line);
+                if (!port) return [];
+                return [
+                  {
+                    kind: 'wire',
+                    placement: id,
+                    terminal: item.terminal.id,
+                    end: { to: 'terminal', placement: helper.id, terminal: port.id },
+                  },
+                ];
+              }),
+            ),
+          ],
+        },
+      ];
+    });
+  });
+};

@@ -1,0 +1,112 @@
+import type { Data } from '../../checks/check';
+import type { Edit } from '../../plan/edit';
+import { newPlacement } from '../../plan/newPlacement';
+import type { Placement, Plan } from '../../plan/plan';
+import type { PartSheet, PartTerminal } from '../../sheets/partSheet';
+import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
+import type { PlanTerminal } from '../../nets/terminals';
+import type { Conflict } from '../explain';
+import type { Settlement, SettleOptions } from '../settle';
+
+export const WAY_KINDS = [
+  'variant',
+  'reset-tie',
+  'join-lines',
+  'expander',
+  'shift-out',
+  'shift-in',
+  'decoder',
+  'ladder',
+  'multiplexer',
+] as const;
+export type WayKind = (typeof WAY_KINDS)[number];
+
+/** A way out before it is settled: what it changes, and what its words need. */
+export interface Draft {
+  readonly kind: WayKind;
+  readonly data: Data;
+  readonly edits: readonly Edit[];
+  /** Parts that it adds, without those that it takes out. */
+  readonly parts: number;
+}
+
+/** What ways out are looked for in. */
+export interface Stuck {
+  readonly plan: Plan;
+  readonly sheets: Sheets;
+  readonly board: IndexedBoard;
+  readonly terminals: readonly PlanTerminal[];
+  readonly settled: Settlement;
+  readonly conflict: Conflict | undefined;
+  readonly options: SettleOptions;
+  /** Needed terminals that stay open when a draft is settled; undefined where it does not apply. */
+  openAfter(edits: readonly Edit[]): number | undefined;
+}
+
+/** A finder of drafts, the likeliest first. */
+export type Finder = (stuck: Stuck) => readonly Draft[];
+
+export const isMovable = (item: PlanTerminal): boolean => !item.wire?.locked && !item.placement.onBoard;
+
+const toTerminal = (item: PlanTerminal, helper: Placement, terminal: PartTerminal): Edit => ({
+  kind: 'wire',
+  placement: item.placement.id,
+  terminal: item.terminal.id,
+  end: { to: 'terminal', placement: helper.id, terminal: terminal.id },
+});
+
+/** A helper part with as few terminals on it as are enough: those that are open first, then wired ones that make room,
+ *  until nothing stays open or the helper is full.
+ *  @param movable terminals that it could take, the open ones first */
+export function onHelper(
+  stuck: Stuck,
+  kind: WayKind,
+  part: PartSheet,
+  ports: readonly PartTerminal[],
+  movable: readonly PlanTerminal[],
+): readonly Draft[] {
+  const helper = newPlacement(stuck.plan, part);
+  const add: Edit = { kind: 'add-placement', placement: helper };
+  const most = Math.min(ports.length, movable.length);
+  const draftOf = (count: number): Draft => ({
+    kind,
+    parts: 1,
+    data: {
+      helper: { is: 'words', text: part.title },
+      count: { is: 'count', value: count },
+      terminals: { is: 'terminals', keys: movable.slice(0, count).map((item) => item.key) },
+    },
+    edits: [add, ...movable.slice(0, count).map((item, at) => toTerminal(item, helper, ports[at]!))],
+  });
+  const open = movable.filter((item) => stuck.settled.open.includes(item.key)).length;
+  for (let count = Math.max(1, Math.min(open, most)); count <= most; count += 1) {
+    const draft = draftOf(count);
+    if (stuck.openAfter(draft.edits) === 0) return [draft];
+  }
+  return most > 0 ? [draftOf(most)] : [];
+}
+
+/** Helper terminals that can do something for others, by what they can do. */
+export function portsOf(part: PartSheet, does: 'input' | 'output' | 'select'): readonly PartTerminal[] {
+  return part.terminals.list.filter((t) => t.serves?.includes(does));
+}
+
+/** Parts of the sheets that serve in one of these ways, fewest terminals first. */
+export function helpersFor(sheets: Sheets, does: 'input' | 'output' | 'select'): readonly PartSheet[] {
+  return [...sheets.parts.values()]
+    .map((p) => p.sheet)
+    .filter((p) => portsOf(p, does).length > 0)
+    .toSorted((a, b) => a.terminals.list.length - b.terminals.list.length || (a.id < b.id ? -1 : 1));
+}
+
+/** Terminals in the order in which they are moved out of the way: those that find no place, those that are not wired yet, then the
+ *  wired ones from the last part to the first, as what was wired early tends to be built. */
+export function placelessFirst({ settled }: Stuck, items: readonly PlanTerminal[]): readonly PlanTerminal[] {
+  const placeless = new Set(settled.open);
+  const open = items.filter((t) => !t.wire);
+  return [
+    ...open.filter((t) => placeless.has(t.key)),
+    ...open.filter((t) => !placeless.has(t.key)),
+    ...items.filter((t) => t.wire).toReversed(),
+  ];
+}

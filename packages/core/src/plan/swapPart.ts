@@ -1,0 +1,39 @@
+import type { PartSheet } from '../sheets/partSheet';
+import type { Edit } from './edit';
+import { type Placement, type Plan, splitKey, terminalKey } from './plan';
+
+/** The edits that put another part in the place of one, as far as the two are alike: its id, name and place in the list stay, so
+ *  do jumpers it has too, and wires, colours, locks and wishes of terminals with the same id and role.
+ *  @param from the sheet of the part that goes, with which the plan was made */
+export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: PartSheet): readonly Edit[] {
+  const at = plan.placements.findIndex((p) => p.id === placement.id);
+  const role = (part: PartSheet, id: string) => part.terminals.list.find((t) => t.id === id)?.role;
+  const stays = (terminal: string) => role(to, terminal) !== undefined && role(to, terminal) === role(from, terminal);
+  const straps = Object.entries(placement.straps).filter(([id, state]) =>
+    to.bus.straps?.some((s) => s.id === id && s.by === 'jumper' && s.default !== state && s.states.some((one) => one.id === state)),
+  );
+  const wires = Object.entries(plan.wires).filter(([key, { end }]) => {
+    const own = splitKey(key);
+    if (own.placement === placement.id) return stays(own.terminal);
+    return end.to === 'terminal' && end.placement === placement.id && stays(end.terminal);
+  });
+  const wishes = to.terminals.list.flatMap(({ id }): Edit[] => {
+    const wish = stays(id) ? plan.wishes[terminalKey(placement.id, id)] : undefined;
+    return wish ? [{ kind: 'wish', placement: placement.id, terminal: id, wish }] : [];
+  });
+  const together = plan.together[placement.id];
+  const next: Placement = {
+    id: placement.id,
+    name: placement.name,
+    sheet: { id: to.id, version: to.version },
+    straps: Object.fromEntries(straps),
+  };
+  return [
+    { kind: 'remove-placement', placement: placement.id },
+    { kind: 'add-placement', placement: next, at },
+    ...wires.map(([key, { end, colour }]): Edit => ({ kind: 'wire', ...splitKey(key), end, colour })),
+    ...wires.filter(([, { locked }]) => locked).map(([key]): Edit => ({ kind: 'lock', ...splitKey(key), locked: true })),
+    ...wishes,
+    ...(together ? [{ kind: 'together' as const, placement: placement.id, how: together }] : []),
+  ];
+}

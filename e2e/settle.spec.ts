@@ -1,12 +1,12 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, findings, saved, test, view } from './workplace';
+import { clickCell, expect, findings, planWith, row, saved, storedPlan, test, view } from './workplace';
 
 test('settle shows what it would change and what it proved; refused it changes nothing, accepted it is one step', async ({ page }) => {
   await page.goto('/plans/hive-watch/chart');
   await expect(findings(page)).toContainText('0x68 is claimed by 2 parts');
   const proposal = page.getByRole('region', { name: 'Proposal' });
   const change = page.getByRole('list', { name: 'Wires that would change' }).getByRole('listitem');
-  await page.getByRole('button', { name: 'Settle' }).click();
+  await page.getByRole('button', { name: 'Settle', exact: true }).click();
   await expect(proposal).toContainText('Wires: 1 added, 1 moved');
   await expect(proposal).toContainText('Proved: no plan moves fewer wires (1)');
   await expect(change).toHaveCount(2);
@@ -22,7 +22,7 @@ test('settle shows what it would change and what it proved; refused it changes n
   await page.keyboard.press('Enter');
   await expect(findings(page)).toContainText('No findings');
   await saved(page);
-  await page.getByRole('button', { name: 'Settle' }).click();
+  await page.getByRole('button', { name: 'Settle', exact: true }).click();
   await expect(page.getByText('Settled already: it is proved').first()).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(findings(page)).toContainText('GP22 carries 2 signals');
@@ -39,10 +39,71 @@ test('what cannot be served is named with the pins it competes for, and an edit 
     await expect(page.getByRole('button', { name: /^Remove / })).toHaveCount(n + 1);
   }
   await view(page, 'Chart');
-  await page.getByRole('button', { name: 'Settle' }).click();
+  await page.getByRole('button', { name: 'Settle', exact: true }).click();
   const proposal = page.getByRole('region', { name: 'Proposal' });
   await expect(proposal).toContainText('Proved: no plan leaves fewer terminals open than 1');
   await expect(proposal).toContainText('compete for GP28, GP27 and GP26; without any one of them the others fit');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(proposal).toBeHidden();
+});
+
+test('a wish is entered from the row, kept, told with its price, and taken away again', async ({ page, request }) => {
+  await page.goto('/plans/hive-watch/chart');
+  await expect(findings(page)).toContainText('GP22 carries 2 signals');
+  await row(page, 'light-1:A').getByRole('rowheader').click();
+  await page.getByRole('button', { name: 'Wish' }).click();
+  await page.getByRole('menuitem', { name: 'at GP22', exact: true }).click();
+  await expect(page.getByText('Wished: Status LED anode at GP22.')).toBeVisible();
+  await page.getByRole('button', { name: 'Settle', exact: true }).click();
+  await expect(page.getByRole('list', { name: 'Wishes' })).toContainText('Status LED anode at GP22: costs nothing.');
+  // The lamp stays where it is wished for; the other one gives way.
+  await expect(page.getByRole('list', { name: 'Wires that would change' })).toContainText('Encoder SW: GP22 →');
+  await page.getByRole('button', { name: 'Refuse' }).click();
+  await page.getByRole('button', { name: 'Why here?' }).click();
+  await expect(page.getByRole('row', { name: /^GP22 / })).toContainText('here now');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Wish' }).click();
+  await page.getByRole('menuitem', { name: 'anywhere: take the wishes away' }).click();
+  await expect(page.getByText(/^Wished: /)).toHaveCount(0);
+  await saved(page);
+  expect((await storedPlan(request, 'hive-watch')).plan.wishes).toEqual({});
+});
+
+test('a full board: what finds no place is told with ways out; one is taken as one step', async ({ page, request }) => {
+  const id = await planWith(request, 'rp2040-stamp-14', [
+    ...Array<string>(4).fill('button-push'),
+    'oled-096-ssd1306-spi',
+    'tft-18-st7735-spi',
+  ]);
+  await page.goto(`/plans/${id}/chart`);
+  await page.getByRole('button', { name: 'Settle', exact: true }).click();
+  const ways = page.getByRole('list', { name: 'Ways out' });
+  await expect(ways.getByRole('listitem').first()).toBeVisible({ timeout: 60_000 });
+  await ways.getByRole('button', { name: /^Take this way: Take Part 4 as / }).click();
+  await expect(page.getByText(/missing|is not wired/)).toHaveCount(0);
+  await saved(page);
+  const { plan } = await storedPlan(request, id);
+  expect(plan.placements.find((p) => p.id === 'p4')).toMatchObject({ sheet: { id: 'oled-096-ssd1306-i2c' } });
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+  expect((await storedPlan(request, id)).plan.wires).toEqual({});
+});
+
+test('auto-settle wires what is added and makes room for what is wired by hand, which stays', async ({ page, request }) => {
+  const id = await planWith(request, 'rp2040-stick-40', ['led-red-5mm', 'encoder-rotary-switch']);
+  await page.goto(`/plans/${id}/chart`);
+  await page.getByRole('button', { name: 'Auto-settle' }).click();
+  await clickCell(page, 'p0:A', 'GP2');
+  await expect(row(page, 'p1:A')).toHaveAttribute('aria-label', /, on GP\d+$/);
+  await expect(row(page, 'p0:A')).toHaveAttribute('aria-label', /, on GP\d+$/);
+  await saved(page);
+  const { wires } = (await storedPlan(request, id)).plan;
+  const taken = wires['p1:A']!.end;
+  expect(taken).toMatchObject({ to: 'pin' });
+  // The lamp goes where the encoder is: the encoder gives way.
+  const { pin } = taken as { pin: string };
+  await clickCell(page, 'p0:A', pin);
+  await expect(row(page, 'p0:A')).toHaveAttribute('aria-label', new RegExp(`, on ${pin}$`));
+  await expect(row(page, 'p1:A')).not.toHaveAttribute('aria-label', new RegExp(`on ${pin}`));
+  await expect(findings(page)).toContainText('No findings');
 });

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { type APIRequestContext, expect, type Page, test as base } from '@playwright/test';
 
 /** A page on which any console error, refused policy or uncaught exception fails the test. */
@@ -50,8 +51,28 @@ export async function storedPlan(
   request: APIRequestContext,
   id: string,
 ): Promise<{
-  plan: { board: { id: string }; wires: Record<string, { end: unknown; locked: boolean }>; placements: { id: string; name: string }[] };
+  plan: {
+    board: { id: string };
+    wires: Record<string, { end: unknown; locked: boolean }>;
+    wishes: Record<string, unknown>;
+    placements: { id: string; name: string; sheet: { id: string } }[];
+  };
   revision: number;
 }> {
   return (await request.get(`/api/plans/${id}`)).json();
+}
+
+/** A plan with these parts, p0, p1 and so on, not wired, made through the server. */
+export async function planWith(request: APIRequestContext, board: string, parts: readonly string[]): Promise<string> {
+  const made = (await (await request.post('/api/plans', { data: { name: 'Made for a test', board } })).json()) as { plan: { id: string } };
+  const edits = parts.map((id, at) => ({
+    kind: 'add-placement',
+    placement: { id: `p${at}`, sheet: { id, version: 1 }, name: `Part ${at}`, straps: {} },
+  }));
+  const answer = await request.post(`/api/plans/${made.plan.id}/edits`, {
+    headers: { 'If-Match': '"1"' },
+    data: { batch: randomUUID(), edits },
+  });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  return made.plan.id;
 }

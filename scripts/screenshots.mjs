@@ -26,7 +26,7 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.goto(`${hive}/chart`);
-      await page.getByRole('button', { name: 'Settle' }).click();
+      await page.getByRole('button', { name: 'Settle', exact: true }).click();
       await page.getByRole('region', { name: 'Proposal' }).waitFor();
     },
   ],

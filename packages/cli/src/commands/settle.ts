@@ -2,7 +2,7 @@ import { buildInstance } from '@roof-chart/core/allocate/buildInstance';
 import { alternativesOf, conflictOf } from '@roof-chart/core/allocate/explain';
 import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
 import { settle as settled } from '@roof-chart/core/allocate/settle';
-import { waysOut } from '@roof-chart/core/allocate/ways/waysOut';
+import { waysOut } from '@roof-chart/core/review/ways/waysOut';
 import { wishPrices } from '@roof-chart/core/allocate/wishPrice';
 import { sayTerminal } from '@roof-chart/core/checks/say';
 import { conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/outputs/settleWords';

@@ -26,6 +26,8 @@ export interface InstanceScope {
   readonly only?: string;
   /** What is wired stays where it is, so that only what meets the open terminals has to be looked at. */
   readonly freeze?: boolean;
+  /** Wires that stay where they are, besides the locked ones. */
+  readonly keep?: readonly string[];
 }
 
 /** A terminal that wants a pin, and whether it must stay at the one it has. */
@@ -37,9 +39,10 @@ interface Wanting extends PlanTerminal {
 
 /** Terminals that want a pin: those needed and open, and those that have a pin already. What is tied to ground or a rail,
  *  goes on to another part, or only has to rest somewhere is settled without one. */
-function wanting(plan: Plan, sheets: Sheets, board: IndexedBoard, { only, freeze }: InstanceScope): readonly Wanting[] {
+function wanting(plan: Plan, sheets: Sheets, board: IndexedBoard, { only, freeze, keep = [] }: InstanceScope): readonly Wanting[] {
   const nets = findNets(plan, sheets);
-  const fixed = (item: PlanTerminal) => item.wire?.locked === true || item.placement.onBoard === true;
+  const fixed = (item: PlanTerminal) =>
+    item.wire?.locked === true || item.placement.onBoard === true || (item.wire !== undefined && keep.includes(item.key));
   const all = planTerminals(plan, sheets).filter((item) => {
     if (!wantsPin(item.terminal)) return false;
     // A wire to the board's reset is settled: no signal pin could take its place.

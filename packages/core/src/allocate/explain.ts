@@ -118,7 +118,9 @@ export function alternativesOf(
   options: SolveOptions = {},
 ): readonly Alternative[] | undefined {
   const board = boardOf(plan, sheets);
-  const instance = board && buildInstance(plan, sheets, board);
+  // What it was wished for is one of the answers, not a reason to leave out the others.
+  const { [terminal]: _wish, ...wishes } = plan.wishes;
+  const instance = board && buildInstance({ ...plan, wishes }, sheets, board);
   const item = instance?.items.find((i) => i.terminals.includes(terminal));
   if (!instance || !item) return undefined;
   const free = solve(instance, options).costs;

@@ -6,6 +6,7 @@ import { boardOf, partOf, type Edit } from '../plan/edit';
 import type { Plan, TerminalKey } from '../plan/plan';
 import { buildInstance, type InstanceScope } from './buildInstance';
 import type { Choice, Costs, Instance } from './instance';
+import { neatly } from './neat';
 import { proposeWires } from './proposeWires';
 import { solve } from './solve';
 import type { SolveOptions } from './solved';
@@ -73,12 +74,10 @@ export function settle(plan: Plan, sheets: Sheets, options: SettleOptions = {}):
   if (!board) return undefined;
   const instance = buildInstance(plan, sheets, board, options);
   const solved = solve(instance, options);
+  const choice = neatly(instance, solved.choice, board);
   const terminals = new Map(planTerminals(plan, sheets).map((t) => [t.key, t]));
-  const pins = chosenPins(instance, solved.choice, terminals);
-  const signals = [
-    ...[...pins].flatMap(([key, pin]) => toPin(terminals.get(key)!, pin)),
-    ...strapsOf(plan, sheets, instance, solved.choice),
-  ];
+  const pins = chosenPins(instance, choice, terminals);
+  const signals = [...[...pins].flatMap(([key, pin]) => toPin(terminals.get(key)!, pin)), ...strapsOf(plan, sheets, instance, choice)];
   const edits: Edit[] = [];
   let now = plan;
   const take = (more: readonly Edit[]) => {

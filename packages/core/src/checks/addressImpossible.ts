@@ -1,5 +1,6 @@
 import { addressOptions } from '../allocate/addressOptions';
 import { cheapestAddresses } from '../allocate/addressChoice';
+import { addressesOf } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
 import type { Member } from '../allocate/instance';
 import { partSheet } from '../sheets/sheetIndex';
@@ -25,6 +26,9 @@ function membersOf(context: CheckContext, bus: Bus): readonly Member[] {
 /** Parts of a bus for which no straps give each an address of its own: as few as can be, so that without any one of them
  *  the others have. Empty where straps can part all. */
 export function inseparable(context: CheckContext, bus: Bus): readonly string[] {
+  const now = bus.members.flatMap((m) => addressesOf(context.plan, m, context.sheets).map((a) => a.address));
+  // As they stand they are apart: no need to try anything, and this is asked after every edit.
+  if (new Set(now).size === now.length) return [];
   let kept = membersOf(context, bus);
   if (cheapestAddresses(kept)) return [];
   for (const member of kept) {

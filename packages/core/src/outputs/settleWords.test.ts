@@ -1,7 +1,7 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { settle } from '../allocate/settle';
-import { waysOut } from '../allocate/ways/waysOut';
+import { waysOut } from '../review/ways/waysOut';
 import { wishPrices } from '../allocate/wishPrice';
 import type { Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';

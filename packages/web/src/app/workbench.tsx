@@ -10,6 +10,7 @@ import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { type Reviewed, ReviewFeed } from '../review/reviewFeed';
 import { afterPaint } from '../store/afterPaint';
+import { settleAfter } from '../store/autoSettle';
 import { doEdits, redo, type Stepped, undo } from '../store/doing';
 import { Keeper } from '../store/keeper';
 import { writeLocal } from '../store/localCopy';
@@ -62,8 +63,13 @@ function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbenc
     ),
     edit(edits, label) {
       const done = doEdits(store, sheets, edits, label);
-      if (done.ok) announce(label);
-      else notifications.show({ message: done.words, color: 'brick' });
+      if (done.ok) {
+        announce(label);
+        void settleAfter(store, feed, edits).then((more) => {
+          if (more.length > 0 && doEdits(store, sheets, more, `settle after: ${label}`).ok) announce(`Settled after: ${label}`);
+        });
+      }
+      if (!done.ok) notifications.show({ message: done.words, color: 'brick' });
       return done.ok;
     },
     undo: () => tellStep(undo(store, sheets), 'Undone'),

@@ -7,7 +7,8 @@ import { sayFinding } from '@roof-chart/core/checks/say';
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { planDocument } from '@roof-chart/core/plan/planFile';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOf, type Edit } from '@roof-chart/core/plan/edit';
+import { splitKey } from '@roof-chart/core/plan/plan';
 import { useReviewed, useWorkbench } from '../app/workbench';
 import { sessionActions } from '../store/sessionSlice';
 import { download } from '../app/download';
@@ -22,11 +23,21 @@ interface CommandSearchProps {
 type Group = SpotlightActionGroupData;
 
 function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Group {
-  const { undo, redo, sheets } = useWorkbench();
+  const { undo, redo, edit, sheets } = useWorkbench();
   const store = useStore<RootState>();
   const save = () => {
     const plan = store.getState().document.plan;
     if (plan) download(`${plan.id}.json`, planDocument(plan, sheets));
+  };
+  const dispatch = useAppDispatch();
+  const auto = useAppSelector((state) => state.session.auto);
+  const lockAll = (locked: boolean) => () => {
+    const plan = store.getState().document.plan;
+    const soldered = new Set(plan?.placements.filter((p) => p.onBoard).map((p) => p.id));
+    const edits = Object.entries(plan?.wires ?? {}).flatMap(([key, wire]): Edit[] =>
+      wire.locked === locked || soldered.has(splitKey(key).placement) ? [] : [{ kind: 'lock', ...splitKey(key), locked }],
+    );
+    if (edits.length > 0) edit(edits, locked ? 'lock all wires' : 'unlock all wires');
   };
   const navigate = useNavigate();
   const { setColorScheme } = useMantineColorScheme();
@@ -46,6 +57,14 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
       action('build', 'Open the Build list', go('build'), ['wire list']),
       action('fits', 'Fits: which other boards could carry these parts', go('fits'), ['switch board', 'boards']),
       action('fits-parts', 'Fits: what else fits on this board', go('fits/parts'), ['add', 'more parts']),
+      action(
+        'auto',
+        auto ? 'Stop settling after every change' : 'Settle after every change',
+        () => dispatch(sessionActions.autoChosen(!auto)),
+        ['auto-settle'],
+      ),
+      action('lock-all', 'Lock all wires', lockAll(true), ['fix', 'soldered']),
+      action('unlock-all', 'Unlock all wires', lockAll(false)),
       action('plans', 'Go to Plans', () => void navigate('/'), ['new plan', 'open']),
       action('undo', 'Undo', undo),
       action('redo', 'Redo', redo),

@@ -19,6 +19,7 @@ export const SHORTCUTS: readonly { readonly group: string; readonly keys: readon
       ['Delete', 'Unwire'],
       ['L', 'Lock or unlock the wire'],
       ['F', 'Next finding'],
+      ['W', 'Wish for this pin, or no longer'],
       ['S', 'Settle: wire everything, shown before it is done'],
       ['Home, End', 'First and last pin'],
       ['Page Up, Page Down', 'Ten wires up or down'],

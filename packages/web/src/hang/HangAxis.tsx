@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import styles from './HangChart.module.css';
-import type { ColumnLayout } from './layout';
+import { fittingTitle, type ColumnLayout } from './layout';
 
 export interface HangBracket {
   readonly id: string;
@@ -58,7 +58,7 @@ export const HangAxis = memo(function HangAxis({ layout, brackets, clashes, colu
     <svg className={styles.axis} width={layout.width} height={AXIS_HEIGHT} role="presentation">
       {layout.blocks.map((block) => (
         <text key={block.id} x={block.left} y="13" className={styles.blockTitle}>
-          {block.title}
+          {fittingTitle(block.title, block.width)}
         </text>
       ))}
       {placeBrackets(layout, brackets).map((bracket) => (

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { columnAt, layoutColumns, layoutRows, ringPath } from './layout';
+import { fittingTitle, columnAt, layoutColumns, layoutRows, ringPath } from './layout';
 
 const block = (id: string, n: number) => ({
   id,
@@ -38,4 +38,9 @@ test('rows stand under each other with a gap between groups', () => {
 
 test('rings are one path', () => {
   expect(ringPath([7, 21], 10, 2)).toBe('M5 10a2 2 0 1 0 4 0a2 2 0 1 0 -4 0M19 10a2 2 0 1 0 4 0a2 2 0 1 0 -4 0');
+});
+
+test('a title never runs into the next block', () => {
+  const title = 'left edge, from the USB end';
+  expect([200, 98, 30].map((width) => fittingTitle(title, width))).toEqual([title, 'left edge', 'left…']);
 });

@@ -32,6 +32,18 @@ export interface ColumnLayout {
   readonly width: number;
 }
 
+/** Width of a letter of a block's title, in pixels, on the wide side. */
+const LETTER = 6;
+
+/** A block's title as far as it goes over the block: whole, else what stands before its first comma, else cut.
+ *  @example fittingTitle('left edge, from the USB end', 98) // 'left edge' */
+export function fittingTitle(title: string, width: number): string {
+  const fits = (text: string) => text.length * LETTER <= width;
+  const head = title.split(',')[0]!;
+  if (fits(title)) return title;
+  return fits(head) ? head : `${head.slice(0, Math.max(1, Math.floor(width / LETTER) - 1))}…`;
+}
+
 /** Columns side by side, blocks with a gap between them. */
 export function layoutColumns(blocks: readonly HangBlock[], columnWidth: number, gap: number): ColumnLayout {
   const columns: PlacedColumn[] = [];

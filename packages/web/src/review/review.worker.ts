@@ -1,5 +1,9 @@
 import { expose } from 'comlink';
-import { type Conflict, conflictOf } from '@roof-chart/core/allocate/explain';
+import { type Alternative, alternativesOf, type Conflict, conflictOf } from '@roof-chart/core/allocate/explain';
+import type { InstanceScope } from '@roof-chart/core/allocate/buildInstance';
+import type { Costs } from '@roof-chart/core/allocate/instance';
+import { type WishPrice, wishPrices } from '@roof-chart/core/allocate/wishPrice';
+import { type WayOut, waysOut } from '@roof-chart/core/review/ways/waysOut';
 import { settle, type Settlement } from '@roof-chart/core/allocate/settle';
 import type { Finding } from '@roof-chart/core/checks/check';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
@@ -29,18 +33,21 @@ export const reviewer = {
       const part = sheets.parts.get(id);
       return (part && additionOf(plan, sheets, part.sheet)) ?? [];
     }),
-  /** The plan settled within so many milliseconds, with what stands in the way where something stays open. */
-  settle: (plan: Plan, milliseconds: number): Settled | undefined => {
+  /** The plan settled within so many milliseconds, with what stands in the way where something stays open.
+   *  @param onBetter hears of every better plan while it is searched for */
+  settle: (plan: Plan, milliseconds: number, scope: InstanceScope = {}, onBetter?: (costs: Costs) => void): Settled | undefined => {
     const noted = notedSheets(sheets, plan.benchNotes);
     const end = performance.now() + milliseconds;
     const stop = () => performance.now() >= end;
-    const result = settle(plan, noted, { stop });
+    const result = settle(plan, noted, { ...scope, stop, ...(onBetter ? { onBetter } : {}) });
     if (!result) return undefined;
     const conflict =
       result.costs.unwired > 0 ? conflictOf(result.instance, { stop: () => performance.now() >= end + milliseconds }) : undefined;
     const preview = previewEdits(plan, result.edits, sheets);
     const { edits, plan: after, costs, bound, proved, open } = result;
+    const late = () => performance.now() >= end + milliseconds;
     return {
+      wishes: wishPrices(plan, after, noted, { stop: late }),
       edits,
       plan: after,
       costs,
@@ -61,15 +68,26 @@ export const reviewer = {
       const addition = part && additionOf(plan, sheets, part.sheet);
       return addition ? partFitOf(addition, sheets) : [];
     }),
+  /** Ways out of a plan in which something finds no place. */
+  ways: (plan: Plan, milliseconds: number): readonly WayOut[] => {
+    const end = performance.now() + milliseconds;
+    return waysOut(plan, notedSheets(sheets, plan.benchNotes), { nodes: WAY_NODES, stop: () => performance.now() >= end });
+  },
+  /** What each other pin for a terminal would cost. */
+  alternatives: (plan: Plan, terminal: string): readonly Alternative[] =>
+    alternativesOf(plan, notedSheets(sheets, plan.benchNotes), terminal, { nodes: BOARD_NODES }) ?? [],
   fixSafe: (plan: Plan) => fixSafe(plan, sheets),
   preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, sheets),
 };
 
 /** Nodes after which a board's best found is shown. */
 const BOARD_NODES = 3000;
+/** Of ways out dozens are tried: each gets less. */
+const WAY_NODES = 800;
 
 /** What settling a plan would do. */
 export interface Settled extends Omit<Settlement, 'instance' | 'nodes'> {
+  readonly wishes: readonly WishPrice[];
   readonly conflict: Conflict | undefined;
   readonly added: readonly Finding[];
   readonly gone: readonly Finding[];

@@ -12,27 +12,75 @@ export interface Reviewed {
   readonly result: ReviewResult;
 }
 
+/** One worker with the sheets; it starts when it is first asked. */
+class Seat {
+  #open:
+    { readonly worker: Worker; readonly reviewer: Remote<Reviewer>; readonly ready: Promise<void>; readonly gone: () => void } | undefined;
+  /** Fails when the worker is stopped: what was asked of it will never be answered. */
+  #stopped: Promise<never> | undefined;
+
+  constructor(private readonly sheets: readonly (BoardSheet | PartSheet)[]) {}
+
+  async ask<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {
+    if (!this.#open) {
+      const worker = new Worker(new URL('./review.worker.ts', import.meta.url), { type: 'module', name: 'review' });
+      const reviewer = wrap<Reviewer>(worker);
+      let gone: () => void = () => undefined;
+      this.#stopped = new Promise<never>((_, reject) => {
+        gone = () => reject(new Stopped());
+      });
+      this.#stopped.catch(() => undefined);
+      this.#open = { worker, reviewer, ready: reviewer.load(this.sheets), gone };
+    }
+    const { ready, reviewer } = this.#open;
+    const stopped = this.#stopped!;
+    await Promise.race([ready, stopped]);
+    return Promise.race([question(reviewer), stopped]);
+  }
+
+  stop(): void {
+    this.#open?.worker.terminate();
+    this.#open?.gone();
+    this.#open = undefined;
+  }
+}
+
+/** Why a question has no answer: its worker was stopped. */
+export class Stopped extends Error {
+  constructor() {
+    super('The search was stopped');
+  }
+}
+
 /** Reviews of the open plan, made in the worker. Only the latest plan matters: while one review runs,
  *  plans that are overtaken are dropped. */
 export class ReviewFeed {
-  #open: { readonly worker: Worker; readonly reviewer: Remote<Reviewer>; readonly ready: Promise<void> } | undefined;
+  readonly #seat: Seat;
+  readonly #long: Seat;
   readonly #listeners = new Set<() => void>();
   #current: Reviewed | null = null;
   #wanted: Plan | null = null;
   #running = false;
 
-  constructor(private readonly sheets: readonly (BoardSheet | PartSheet)[]) {}
+  constructor(sheets: readonly (BoardSheet | PartSheet)[]) {
+    this.#seat = new Seat(sheets);
+    this.#long = new Seat(sheets);
+  }
 
-  /** Asks the reviewer, once its sheets are loaded; the worker starts when it is first asked. */
-  async ask<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {
-    if (!this.#open) {
-      const worker = new Worker(new URL('./review.worker.ts', import.meta.url), { type: 'module', name: 'review' });
-      const reviewer = wrap<Reviewer>(worker);
-      this.#open = { worker, reviewer, ready: reviewer.load(this.sheets) };
-    }
-    const { ready, reviewer } = this.#open;
-    await ready;
-    return question(reviewer);
+  /** Asks the reviewer, once its sheets are loaded. */
+  ask<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {
+    return this.#seat.ask(question);
+  }
+
+  /** Asks for something that may take long and can be stopped; reviews go on meanwhile.
+   *  @throws Stopped when it was */
+  search<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {
+    return this.#long.ask(question);
+  }
+
+  /** Stops every search. */
+  stopSearch(): void {
+    this.#long.stop();
   }
 
   readonly current = (): Reviewed | null => this.#current;
@@ -50,8 +98,8 @@ export class ReviewFeed {
   }
 
   close(): void {
-    this.#open?.worker.terminate();
-    this.#open = undefined;
+    this.#seat.stop();
+    this.#long.stop();
   }
 
   async #run(): Promise<void> {
@@ -65,6 +113,8 @@ export class ReviewFeed {
         this.#current = { plan, result };
         for (const listener of this.#listeners) listener();
       }
+    } catch (error) {
+      if (!(error instanceof Stopped)) throw error;
     } finally {
       this.#running = false;
     }

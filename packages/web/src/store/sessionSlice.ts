@@ -10,9 +10,11 @@ export interface SessionState {
   readonly scope: WireScope;
   /** Roomy rows and columns are easier to hit with a finger. */
   readonly roomy: boolean;
+  /** Settles after every change. */
+  readonly auto: boolean;
 }
 
-const initialState: SessionState = { terminal: null, pin: null, finding: null, scope: 'signals', roomy: false };
+const initialState: SessionState = { terminal: null, pin: null, finding: null, scope: 'signals', roomy: false, auto: false };
 
 export const sessionSlice = createSlice({
   name: 'session',
@@ -28,7 +30,8 @@ export const sessionSlice = createSlice({
     }),
     scopeChosen: (state, { payload }: PayloadAction<WireScope>) => ({ ...state, scope: payload }),
     densityChosen: (state, { payload }: PayloadAction<boolean>) => ({ ...state, roomy: payload }),
-    sessionCleared: (state) => ({ ...initialState, roomy: state.roomy }),
+    autoChosen: (state, { payload }: PayloadAction<boolean>) => ({ ...state, auto: payload }),
+    sessionCleared: (state) => ({ ...initialState, roomy: state.roomy, auto: state.auto }),
   },
 });
 

@@ -1,5 +1,5 @@
-import { Button, SegmentedControl, UnstyledButton } from '@mantine/core';
-import { type KeyboardEvent, memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { Button } from '@mantine/core';
+import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
 import { wantsPin } from '@roof-chart/core/allocate/pinFit';
@@ -9,24 +9,24 @@ import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets } from '@roof-chart/core/nets/nets';
 import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
-import { boardOf, partOf } from '@roof-chart/core/plan/edit';
+import { boardOf } from '@roof-chart/core/plan/edit';
 import { type Plan, sameEnd, type WireColour, type WireEnd } from '@roof-chart/core/plan/plan';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { conductor } from '@roof-chart/core/sheets/sheetIndex';
 import { announce } from '../../app/announcer';
 import { endWords } from '../../app/editWords';
 import { useReviewed, useWorkbench } from '../../app/workbench';
 import { HangChart } from '../../hang/HangChart';
-import type { HangRowModel } from '../../hang/rowModel';
 import { useSteady, useSteadySet } from '../../hang/steady';
-import { sessionActions, type WireScope } from '../../store/sessionSlice';
+import { sessionActions } from '../../store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../../store/store';
 import styles from './Chart.module.css';
-import { chartBrackets, chartChoices, type ChartGroup, chartGroups, chartLines, type ChartRow, clashColumns, inScope } from './chartModel';
+import { chartBrackets, chartChoices, chartGroups, chartLines, clashColumns } from './chartModel';
 import { boardBlocks, columnOfEnd, endOfColumn } from './columns';
 import { FocusCard } from './FocusCard';
 import { SettlePanel } from './SettlePanel';
-import { TerminalHead } from './TerminalHead';
-import { type Settling, useSettle } from './useSettle';
+import { Corner } from './Corner';
+import { rowModels } from './rows';
+import { useSettle } from './useSettle';
 
 const HEAD_WIDTH = 228;
 
@@ -45,124 +45,6 @@ function useChart(plan: Plan) {
     [plan, sheets, board, nets, scope, findings, blocks],
   );
   return { sheets, scope, findings, board, blocks, nets, buses, items, groups };
-}
-
-function rowModels(
-  plan: Plan,
-  sheets: Sheets,
-  groups: readonly ChartGroup[],
-  after: Plan | undefined,
-): readonly { id: string; rows: readonly HangRowModel[] }[] {
-  return groups.map((group) => ({ id: group.id, rows: group.rows.map((row, at) => rowModel(plan, sheets, row, at, after)) }));
-}
-
-function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: Plan | undefined): HangRowModel {
-  const { item } = row;
-  const next = after && !sameEnd(after.wires[item.key]?.end, item.wire?.end) ? after.wires[item.key]?.end : undefined;
-  const leaves = after && item.wire && !after.wires[item.key];
-  const value = item.wire ? endWords(plan, sheets, item.wire.end) : '';
-  return {
-    id: item.key,
-    label: `${item.placement.name} ${item.terminal.label}, ${value ? `on ${value}` : 'not wired'}${row.mark === 'does' ? '' : `, ${row.mark}`}`,
-    head: (
-      <TerminalHead
-        name={at === 0 ? item.placement.name : undefined}
-        volts={at === 1 ? supplyNote(plan, item, (end) => endWords(plan, sheets, end)) : undefined}
-        label={item.terminal.label}
-        colour={item.wire?.colour}
-        value={item.wire?.end.to === 'terminal' ? `→ ${endLabel(plan, sheets, item.wire.end)}` : value}
-        wrong={row.mark === 'clash'}
-        missing={item.terminal.need === 'needed'}
-      />
-    ),
-    could: row.could,
-    at: row.at,
-    mark: row.mark,
-    ...(next ? { next: columnOfEnd(next) } : leaves ? { next: null } : {}),
-  };
-}
-
-/** The label of the terminal a chain or an expander goes on to; its part is in the row's full name. */
-function endLabel(plan: Plan, sheets: Sheets, end: Extract<WireEnd, { to: 'terminal' }>): string {
-  return partOf(plan, end.placement, sheets)?.terminals.get(end.terminal)?.label ?? end.terminal;
-}
-
-/** "3V3" beside a part: the rail its supply terminal is on. */
-function supplyNote(plan: Plan, item: PlanTerminal, say: (end: WireEnd) => string): string {
-  const supply = item.part.terminals.list.find((t) => t.role === 'supply.vcc');
-  const end = supply && plan.wires[`${item.placement.id}:${supply.id}`]?.end;
-  return end ? say(end) : '';
-}
-
-/** Kept apart from the numbers around it, which change with every edit. */
-const ScopeControl = memo(function ScopeControl({
-  scope,
-  signals,
-  supplies,
-}: {
-  readonly scope: WireScope;
-  readonly signals: number;
-  readonly supplies: number;
-}) {
-  const dispatch = useAppDispatch();
-  return (
-    <SegmentedControl
-      size="xs"
-      className={styles.scope!}
-      aria-label="Wires shown"
-      value={scope}
-      onChange={(value) => dispatch(sessionActions.scopeChosen(value as WireScope))}
-      data={[
-        { value: 'signals', label: `Signals ${signals}` },
-        { value: 'supplies', label: `Supply ${supplies}` },
-        { value: 'all', label: 'All' },
-      ]}
-    />
-  );
-});
-
-function Corner({
-  plan,
-  items,
-  scope,
-  open,
-  freeWords,
-  settling,
-}: {
-  readonly plan: Plan;
-  readonly items: readonly PlanTerminal[];
-  readonly scope: WireScope;
-  readonly open: number;
-  readonly freeWords: string;
-  readonly settling: Settling;
-}) {
-  const dispatch = useAppDispatch();
-  const roomy = useAppSelector((state) => state.session.roomy);
-  const wired = items.filter((item) => item.wire).length;
-  const count = (s: WireScope) => items.filter((item) => inScope(item.terminal, s)).length;
-  return (
-    <>
-      <p className={styles.cornerTitle}>
-        {wired} wires{open > 0 ? `, ${open} still open` : ''}
-        <UnstyledButton className={styles.density} aria-pressed={roomy} onClick={() => dispatch(sessionActions.densityChosen(!roomy))}>
-          {roomy ? 'Denser' : 'Roomier'}
-        </UnstyledButton>
-      </p>
-      <p className={styles.cornerText}>{freeWords || `${plan.placements.length} parts on this board`}</p>
-      <div className={styles.settle}>
-        <Button
-          size="compact-xs"
-          onClick={settling.ask}
-          loading={settling.busy}
-          disabled={settling.proposal !== null}
-          title="Wires everything as well as can be; shows it before it is done (S)"
-        >
-          Settle
-        </Button>
-        <ScopeControl scope={scope} signals={count('signals')} supplies={count('supplies')} />
-      </div>
-    </>
-  );
 }
 
 function Empty({ plan }: { readonly plan: Plan }) {
@@ -276,6 +158,16 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     [edit, sheets],
   );
 
+  const wishHere = (target: PlanTerminal, at: string) => {
+    const end = endOfColumn(board, at);
+    if (end?.to !== 'pin' || !wantsPin(target.terminal)) return announce('A wish is for a signal and a pin.');
+    const pin = conductor(board, end.pin);
+    const words = sayTerminal(plan, sheets, target.key);
+    const next = plan.wishes[target.key]?.pin === pin ? null : { ...plan.wishes[target.key], pin };
+    const place = { placement: target.placement.id, terminal: target.terminal.id };
+    edit([{ kind: 'wish', ...place, wish: next }], next ? `wish ${words} at ${endWords(plan, sheets, end)}` : `no wishes for ${words}`);
+  };
+
   const nextLegal = (target: PlanTerminal, by: 1 | -1) => {
     if (!choices) return;
     const order = blocks.flatMap((b) => b.columns.map((c) => c.id)).filter((id) => choices.has(id) && choices.get(id) !== 'taken');
@@ -305,6 +197,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     if ((event.key === 'Delete' || event.key === 'Backspace') && item?.wire) return (wireTo(item, item.wire.end), true);
     if (event.key === 'f') return (nextFinding(), true);
     if (event.key === 's') return (settling.ask(), true);
+    if (event.key === 'w' && item && column) return (wishHere(item, column), true);
     if (event.key === 'Escape') return (dispatch(sessionActions.focused({ terminal: null, pin: null })), true);
     return false;
   };
@@ -366,7 +259,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
         onKey={onKey}
       />
       {proposal ? (
-        <SettlePanel plan={plan} proposal={proposal} onAccept={settling.accept} onRefuse={settling.refuse} />
+        <SettlePanel plan={plan} proposal={proposal} settling={settling} />
       ) : (
         <FocusCard {...card} onAct={onAct} onLock={lock} onColour={colour} />
       )}

@@ -3,6 +3,8 @@ import { IconLock, IconLockOpen, IconPlugConnected, IconPlugConnectedX } from '@
 import { memo, type ReactNode } from 'react';
 import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
 import { sayTerminal } from '@roof-chart/core/checks/say';
+import { wantsPin } from '@roof-chart/core/allocate/pinFit';
+import { wishedWords } from '@roof-chart/core/outputs/settleWords';
 import type { Nets } from '@roof-chart/core/nets/nets';
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
@@ -15,6 +17,8 @@ import { useWorkbench } from '../../app/workbench';
 import { CostRing, Disc, LockedDisc, ClashDisc, Ring } from '../../hang/marks';
 import styles from './Chart.module.css';
 import { columnOfEnd, endOfColumn } from './columns';
+import { WhyHere } from './WhyHere';
+import { WishMenu } from './WishMenu';
 
 interface FocusCardProps {
   readonly plan: Plan;
@@ -102,6 +106,18 @@ function TerminalFacts({ plan, item, freeCount }: { readonly plan: string; reado
   );
 }
 
+/** What is wished for the terminal and its part, in words. */
+function Wishes({ plan, item }: { readonly plan: Plan; readonly item: PlanTerminal }) {
+  const { sheets } = useWorkbench();
+  const wish = plan.wishes[item.key];
+  const how = plan.together[item.placement.id];
+  const words = [
+    ...(wish ? [wishedWords(plan, sheets, { kind: 'wish', terminal: item.key, wish })] : []),
+    ...(how ? [wishedWords(plan, sheets, { kind: 'together', placement: item.placement.id, how })] : []),
+  ];
+  return words.length > 0 ? <p className={styles.fact}>Wished: {words.join('; ')}.</p> : null;
+}
+
 /** What a rail or ground column is. */
 function PowerFacts({ board, column }: { readonly board: IndexedBoard; readonly column: string }) {
   const end = endOfColumn(board, column);
@@ -179,6 +195,12 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
           <>
             <div className={styles.cardTitle}>
               <strong>{sayTerminal(plan, sheets, item.key)}</strong>
+              {wantsPin(item.terminal) && (
+                <>
+                  <WishMenu plan={plan} board={board} item={item} column={column} />
+                  <WhyHere key={item.key} plan={plan} board={board} terminal={item.key} />
+                </>
+              )}
               {item.wire && (
                 <>
                   <Button
@@ -202,6 +224,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
               )}
             </div>
             <TerminalFacts plan={plan.id} item={item} freeCount={freeCount} />
+            <Wishes plan={plan} item={item} />
           </>
         ) : (
           <p className={styles.fact}>Choose a row to wire its terminal.</p>

@@ -1,31 +1,38 @@
 import { Button } from '@mantine/core';
 import { useEffect, useRef } from 'react';
+import { Link } from 'react-router';
 import { sayFinding } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/outputs/settleWords';
 import { changedWires } from '@roof-chart/core/review/previewEdits';
 import { useWorkbench } from '../../app/workbench';
 import { wireWords } from '../../findings/previewWords';
 import { Coming, Leaving } from '../../hang/marks';
 import type { Settled } from '../../review/review.worker';
 import styles from './Chart.module.css';
-import { conflictWords, countWords, proofWords, wireCounts } from './settleWords';
+import { countWords, wireCounts } from './settleWords';
+import type { Settling } from './useSettle';
 
 interface SettlePanelProps {
   readonly plan: Plan;
   readonly proposal: Settled;
-  readonly onAccept: () => void;
-  readonly onRefuse: () => void;
+  readonly settling: Settling;
 }
 
+/** The first of a list, and how many more there are. */
+const few = (words: readonly string[]): string =>
+  [...words.slice(0, 3), ...(words.length > 3 ? [`${words.length - 3} more`] : [])].join('; ');
+
 /** What settling would change, what it proved, and the two answers to it. */
-export function SettlePanel({ plan, proposal, onAccept, onRefuse }: SettlePanelProps) {
+export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
+  const { accept: onAccept, refuse: onRefuse } = settling;
   const { sheets } = useWorkbench();
   const first = useRef<HTMLButtonElement>(null);
   useEffect(() => first.current?.focus(), []);
   const wires = changedWires(plan, proposal.plan);
   return (
     <section
-      className={styles.card}
+      className={styles.cardTall}
       aria-label="Proposal"
       onKeyDown={(event) => {
         if (event.key === 'Escape') onRefuse();
@@ -45,11 +52,20 @@ export function SettlePanel({ plan, proposal, onAccept, onRefuse }: SettlePanelP
         </div>
         <p className={styles.fact}>{proofWords(proposal)}</p>
         {proposal.conflict && <p className={styles.trouble}>{conflictWords(plan, sheets, proposal.conflict)}</p>}
+        {proposal.wishes.length > 0 && (
+          <ul className={styles.wishes} aria-label="Wishes">
+            {proposal.wishes.map((price) => (
+              <li key={wishWords(plan, sheets, price)} className={price.met ? styles.fact : styles.trouble}>
+                {wishWords(plan, sheets, price)}
+              </li>
+            ))}
+          </ul>
+        )}
         {proposal.gone.length > 0 && (
-          <p className={styles.fact}>Solves: {proposal.gone.map((f) => sayFinding(plan, sheets, f).title).join('; ')}.</p>
+          <p className={styles.fact}>Solves: {few(proposal.gone.map((f) => sayFinding(plan, sheets, f).title))}.</p>
         )}
         {proposal.added.length > 0 && (
-          <p className={styles.trouble}>But then: {proposal.added.map((f) => sayFinding(proposal.plan, sheets, f).title).join('; ')}.</p>
+          <p className={styles.trouble}>But then: {few(proposal.added.map((f) => sayFinding(proposal.plan, sheets, f).title))}.</p>
         )}
         <p className={styles.legend}>
           <span>
@@ -67,6 +83,7 @@ export function SettlePanel({ plan, proposal, onAccept, onRefuse }: SettlePanelP
         </p>
       </div>
       <div className={styles.cardHalf}>
+        {proposal.open.length > 0 && <WaysOut plan={plan} settling={settling} />}
         <ul className={styles.proposed} aria-label="Wires that would change" tabIndex={0}>
           {wires.map((wire) => (
             <li key={wire.terminal}>{wireWords(proposal.plan, sheets, wire)}</li>
@@ -74,5 +91,43 @@ export function SettlePanel({ plan, proposal, onAccept, onRefuse }: SettlePanelP
         </ul>
       </div>
     </section>
+  );
+}
+
+/** What could be changed so that everything finds a place; each is solved, and taken as one step. */
+function WaysOut({ plan, settling }: { readonly plan: Plan; readonly settling: Settling }) {
+  const { sheets } = useWorkbench();
+  const { ways } = settling;
+  if (!ways)
+    return (
+      <p className={styles.fact} role="status">
+        Looking for ways out…{' '}
+        <Button size="compact-xs" variant="subtle" onClick={settling.cancel}>
+          Stop
+        </Button>
+      </p>
+    );
+  return (
+    <>
+      <p className={styles.fact}>
+        {ways.length > 0 ? 'Ways out:' : 'No change of form, no helper and no joined line was found that makes room.'}{' '}
+        <Link to={`/plans/${plan.id}/fits`}>Other boards</Link>
+      </p>
+      <ul className={styles.ways} aria-label="Ways out" tabIndex={0}>
+        {ways.map((way) => {
+          const words = wayWords(plan, sheets, way);
+          return (
+            <li key={words}>
+              <Button size="compact-xs" variant="outline" aria-label={`Take this way: ${words}`} onClick={() => settling.take(way, words)}>
+                Take
+              </Button>
+              <span>
+                {words} <span className="quiet">({wayCosts(way)})</span>
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </>
   );
 }

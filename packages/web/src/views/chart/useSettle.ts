@@ -1,49 +1,102 @@
 import { notifications } from '@mantine/notifications';
-import { useCallback, useState } from 'react';
+import { proxy } from 'comlink';
+import { useCallback, useEffect, useState } from 'react';
+import type { Costs } from '@roof-chart/core/allocate/instance';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import type { WayOut } from '@roof-chart/core/review/ways/waysOut';
 import { announce } from '../../app/announcer';
 import { useWorkbench } from '../../app/workbench';
+import { Stopped } from '../../review/reviewFeed';
 import type { Settled } from '../../review/review.worker';
 
 /** Time after which the best found is shown, in milliseconds. */
-const LIMIT = 2000;
+const LIMIT = 8000;
+const WAYS_LIMIT = 15_000;
+/** Shorter searches show no progress: it would only flicker. */
+const QUIET = 300;
 
 export interface Settling {
   /** Shown until it is accepted, refused, or the plan changes under it. */
   readonly proposal: Settled | null;
+  /** Ways out, where something finds no place; null while they are looked for. */
+  readonly ways: readonly WayOut[] | null;
   readonly busy: boolean;
+  /** A search that takes longer: the costs of the best plan so far. */
+  readonly progress: { readonly best: Costs | null } | null;
   ask(): void;
   accept(): void;
+  take(way: WayOut, words: string): void;
   refuse(): void;
+  cancel(): void;
+}
+
+interface Shown {
+  readonly of: Plan;
+  readonly settled: Settled;
+  readonly ways: readonly WayOut[] | null;
+}
+
+function sayNothingToDo(proved: boolean): void {
+  announce('Settled already: no plan of these parts is better.');
+  notifications.show({
+    message: proved ? 'Settled already: it is proved that no plan of these parts is better.' : 'Nothing better was found in the time.',
+  });
 }
 
 /** Settling a plan: asked for, looked at, accepted as one undoable step or refused. */
 export function useSettle(plan: Plan): Settling {
   const { feed, edit } = useWorkbench();
-  const [shown, setShown] = useState<{ readonly of: Plan; readonly settled: Settled } | null>(null);
-  const [busy, setBusy] = useState(false);
-  const proposal = shown?.of === plan ? shown.settled : null;
+  const [shown, setShown] = useState<Shown | null>(null);
+  const [running, setRunning] = useState<{ readonly of: Plan; readonly best: Costs | null; readonly long: boolean } | null>(null);
+  const current = shown?.of === plan ? shown : null;
+  const busy = running?.of === plan;
+  // An edit makes the answer of a search worthless.
+  useEffect(() => {
+    if (running && running.of !== plan) feed.stopSearch();
+  }, [feed, plan, running]);
   const ask = useCallback(() => {
-    setBusy(true);
-    void feed
-      .ask<Settled | undefined>((reviewer) => reviewer.settle(plan, LIMIT))
-      .then((settled) => {
-        if (!settled) return;
-        if (settled.edits.length > 0 || settled.open.length > 0) setShown({ of: plan, settled });
-        else announce('Settled already: no plan of these parts is better.');
-        if (settled.edits.length === 0 && settled.open.length === 0)
-          notifications.show({
-            message: settled.proved
-              ? 'Settled already: it is proved that no plan of these parts is better.'
-              : 'Nothing better was found in the time.',
-          });
+    setRunning({ of: plan, best: null, long: false });
+    const slow = setTimeout(() => setRunning((now) => now && { ...now, long: true }), QUIET);
+    const onBetter = proxy((best: Costs) => setRunning((now) => now && { ...now, best }));
+    const search = async () => {
+      const settled = await feed.search<Settled | undefined>((reviewer) => reviewer.settle(plan, LIMIT, {}, onBetter));
+      if (!settled) return;
+      if (settled.edits.length === 0 && settled.open.length === 0) return sayNothingToDo(settled.proved);
+      setShown({ of: plan, settled, ways: settled.open.length > 0 ? null : [] });
+      if (settled.open.length === 0) return;
+      const ways = await feed.search<readonly WayOut[]>((reviewer) => reviewer.ways(plan, WAYS_LIMIT));
+      setShown((now) => (now?.of === plan ? { ...now, ways } : now));
+    };
+    void search()
+      .catch((error: unknown) => {
+        if (!(error instanceof Stopped)) throw error;
+        setShown((now) => (now?.of === plan ? { ...now, ways: now.ways ?? [] } : now));
       })
-      .finally(() => setBusy(false));
+      .finally(() => {
+        clearTimeout(slow);
+        setRunning((now) => (now?.of === plan ? null : now));
+      });
   }, [feed, plan]);
-  const refuse = useCallback(() => setShown(null), []);
+  const cancel = useCallback(() => {
+    feed.stopSearch();
+    announce('Stopped.');
+  }, [feed]);
+  const refuse = useCallback(() => {
+    feed.stopSearch();
+    setShown(null);
+  }, [feed]);
+  const proposal = current?.settled ?? null;
   const accept = useCallback(() => {
     if (proposal && proposal.edits.length > 0) edit(proposal.edits, 'settle the plan');
     setShown(null);
   }, [proposal, edit]);
-  return { proposal, busy, ask, accept, refuse };
+  const take = useCallback(
+    (way: WayOut, words: string) => {
+      edit(way.edits, words);
+      setShown(null);
+    },
+    [edit],
+  );
+  const progress = busy && running.long && !current ? { best: running.best } : null;
+  return { proposal, ways: current?.ways ?? null, busy: busy && !current, progress, ask, accept, take, refuse, cancel };
 }

@@ -1,4 +1,4 @@
-import { ActionIcon, Button, UnstyledButton } from '@mantine/core';
+import { ActionIcon, Button, Switch, UnstyledButton } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -108,6 +108,25 @@ function NewerSheet({
   );
 }
 
+/** Whether the program uses the board's radio, where that takes something away from the pins. */
+function Radio({ plan }: { readonly plan: Plan }) {
+  const { sheets, edit } = useWorkbench();
+  const radio = boardSheet(sheets, plan.board)?.sheet.radio;
+  if (!radio || radio.blocksAdc.length === 0) return null;
+  return (
+    <Switch
+      size="xs"
+      className={styles.radio!}
+      checked={plan.radio}
+      label={`The program uses ${radio.kinds}`}
+      description={radio.note ?? `Takes the analog inputs of ${radio.blocksAdc.join(', ')} away.`}
+      onChange={(event) =>
+        edit([{ kind: 'radio', on: event.currentTarget.checked }], `${event.currentTarget.checked ? 'use' : 'do not use'} ${radio.kinds}`)
+      }
+    />
+  );
+}
+
 /** "17 of 26 pins, 2 buses, 1 clash": the plan in one line. */
 function Counts({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
@@ -156,6 +175,7 @@ export function PartList({ plan }: { readonly plan: Plan }) {
       )}
       <NewerSheet placement={null} was={boardSheet(sheets, plan.board)?.sheet} now={sheets.boards.get(plan.board.id)?.sheet} />
       {plan.placements.length > 0 && <Counts plan={plan} />}
+      <Radio plan={plan} />
       {byFamily(plan, sheets).map(({ head, placements }) => (
         <div key={head}>
           {head && <h3 className={styles.familyHead}>{head}</h3>}

@@ -5,8 +5,8 @@ import type { Placement, Plan } from '../../plan/plan';
 import type { PartSheet, PartTerminal } from '../../sheets/partSheet';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import type { PlanTerminal } from '../../nets/terminals';
-import type { Conflict } from '../explain';
-import type { Settlement, SettleOptions } from '../settle';
+import type { Conflict } from '../../allocate/explain';
+import type { Settlement, SettleOptions } from '../../allocate/settle';
 
 export const WAY_KINDS = [
   'variant',

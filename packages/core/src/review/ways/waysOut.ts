@@ -3,11 +3,11 @@ import { findNets } from '../../nets/nets';
 import { applyEdits } from '../../plan/applyEdits';
 import { boardOf, type Edit } from '../../plan/edit';
 import type { Plan, TerminalKey } from '../../plan/plan';
-import { changedWires } from '../../review/previewEdits';
+import { changedWires } from '../previewEdits';
 import type { Data } from '../../checks/check';
 import type { Sheets } from '../../sheets/sheetIndex';
-import { conflictOf } from '../explain';
-import { settle, type SettleOptions } from '../settle';
+import { conflictOf } from '../../allocate/explain';
+import { settle, type SettleOptions } from '../../allocate/settle';
 import * as finders from './finders';
 import { type Draft, type Finder, type Stuck, WAY_KINDS, type WayKind } from './way';
 

@@ -5,7 +5,7 @@ import { add, edited, wire } from '../../../tests/makePlan';
 import { applyEdits } from '../../plan/applyEdits';
 import { newPlan, type Plan } from '../../plan/plan';
 import type { Edit } from '../../plan/edit';
-import { settle } from '../settle';
+import { settle } from '../../allocate/settle';
 import type { WayKind } from './way';
 import { waysOut } from './waysOut';
 

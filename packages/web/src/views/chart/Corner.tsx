@@ -1,0 +1,112 @@
+import { Button, SegmentedControl, UnstyledButton } from '@mantine/core';
+import { memo } from 'react';
+import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
+import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { sessionActions, type WireScope } from '../../store/sessionSlice';
+import { useAppDispatch, useAppSelector } from '../../store/store';
+import styles from './Chart.module.css';
+import { inScope } from './chartModel';
+import type { Settling } from './useSettle';
+
+/** Kept apart from the numbers around it, which change with every edit. */
+const ScopeControl = memo(function ScopeControl({
+  scope,
+  signals,
+  supplies,
+}: {
+  readonly scope: WireScope;
+  readonly signals: number;
+  readonly supplies: number;
+}) {
+  const dispatch = useAppDispatch();
+  return (
+    <SegmentedControl
+      size="xs"
+      className={styles.scope!}
+      aria-label="Wires shown"
+      value={scope}
+      onChange={(value) => dispatch(sessionActions.scopeChosen(value as WireScope))}
+      data={[
+        { value: 'signals', label: `Signals ${signals}` },
+        { value: 'supplies', label: `Supply ${supplies}` },
+        { value: 'all', label: 'All' },
+      ]}
+    />
+  );
+});
+
+/** The corner over the row heads: counts, settling, and which wires are shown. */
+export function Corner({
+  plan,
+  items,
+  scope,
+  open,
+  freeWords,
+  settling,
+}: {
+  readonly plan: Plan;
+  readonly items: readonly PlanTerminal[];
+  readonly scope: WireScope;
+  readonly open: number;
+  readonly freeWords: string;
+  readonly settling: Settling;
+}) {
+  const dispatch = useAppDispatch();
+  const roomy = useAppSelector((state) => state.session.roomy);
+  const auto = useAppSelector((state) => state.session.auto);
+  const wired = items.filter((item) => item.wire).length;
+  const count = (s: WireScope) => items.filter((item) => inScope(item.terminal, s)).length;
+  return (
+    <>
+      <p className={styles.cornerTitle}>
+        <span className={styles.cornerCount}>
+          {wired} wires{open > 0 ? `, ${open} open` : ''}
+        </span>
+        <UnstyledButton
+          className={auto ? styles.autoOn : styles.auto}
+          aria-pressed={auto}
+          title="Settles after every change, without asking; what you have just wired stays"
+          onClick={() => dispatch(sessionActions.autoChosen(!auto))}
+        >
+          Auto-settle
+        </UnstyledButton>
+        <UnstyledButton className={styles.density} aria-pressed={roomy} onClick={() => dispatch(sessionActions.densityChosen(!roomy))}>
+          {roomy ? 'Denser' : 'Roomier'}
+        </UnstyledButton>
+      </p>
+      <p className={styles.cornerText}>{freeWords || `${plan.placements.length} parts on this board`}</p>
+      <div className={styles.settle}>
+        <SettleButton settling={settling} />
+        <ScopeControl scope={scope} signals={count('signals')} supplies={count('supplies')} />
+      </div>
+    </>
+  );
+}
+
+/** Asks for a proposal; while one is searched for longer, stops it. */
+function SettleButton({ settling }: { readonly settling: Settling }) {
+  const { progress } = settling;
+  if (progress)
+    return (
+      <Button
+        size="compact-xs"
+        variant="outline"
+        onClick={settling.cancel}
+        title={progress.best ? `Best so far: ${sayCosts(progress.best)}` : 'Nothing found yet'}
+      >
+        Stop searching
+      </Button>
+    );
+  return (
+    <Button
+      size="compact-xs"
+      onClick={settling.ask}
+      loading={settling.busy}
+      disabled={settling.proposal !== null}
+      title="Wires everything as well as can be; shows it before it is done (S)"
+    >
+      Settle
+    </Button>
+  );
+}

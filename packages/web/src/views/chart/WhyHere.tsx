@@ -1,0 +1,73 @@
+import { Button, Popover } from '@mantine/core';
+import { useState } from 'react';
+import type { Alternative } from '@roof-chart/core/allocate/explain';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { priceWords } from '@roof-chart/core/outputs/settleWords';
+import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
+import { useWorkbench } from '../../app/workbench';
+import styles from './Chart.module.css';
+
+/** Every pin that a signal could have, with what that would cost the whole plan as settled freely. */
+export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readonly board: IndexedBoard; readonly terminal: string }) {
+  const { feed } = useWorkbench();
+  const [found, setFound] = useState<{ readonly of: string; readonly list: readonly Alternative[] } | null>(null);
+  const key = `${terminal} ${JSON.stringify(plan.wires[terminal]?.end)}`;
+  const list = found?.of === key ? found.list : null;
+  const end = plan.wires[terminal]?.end;
+  const here = end?.to === 'pin' ? (board.pins.get(end.pin)?.sameAs ?? end.pin) : undefined;
+  const ask = () => {
+    void feed
+      .search<readonly Alternative[]>((reviewer) => reviewer.alternatives(plan, terminal))
+      .then((alternatives) => setFound({ of: key, list: alternatives }))
+      // Stopped with its plan: then nobody waits for it any more.
+      .catch(() => undefined);
+  };
+  return (
+    <Popover position="top-start" withinPortal shadow="sm" trapFocus transitionProps={{ duration: 0 }} onOpen={ask}>
+      <Popover.Target>
+        <Button size="compact-xs" variant="default">
+          Why here?
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown className={styles.why!} aria-label="What each pin would cost">
+        {!list && (
+          <p className={styles.fact} role="status">
+            Trying every pin…
+          </p>
+        )}
+        {list && (
+          <table>
+            <thead>
+              <tr>
+                <th scope="col">Pin</th>
+                <th scope="col">What the plan would cost more there</th>
+              </tr>
+            </thead>
+            <tbody>
+              {list.map(({ pin, more }) => (
+                <tr key={pin}>
+                  <th scope="row" className="mono">
+                    {board.pins.get(pin)?.label ?? pin}
+                  </th>
+                  <td>
+                    {more
+                      ? priceWords(more) === 'nothing'
+                        ? 'nothing: as good as any'
+                        : priceWords(more)
+                      : 'no place for it there beside the rest'}
+                    {pin === here && <strong> (here now)</strong>}
+                  </td>
+                </tr>
+              ))}
+              {list.length === 0 && (
+                <tr>
+                  <td colSpan={2}>It lies on a bus: its pin follows from the controller that the bus has.</td>
+                </tr>
+              )}
+            </tbody>
+          </table>
+        )}
+      </Popover.Dropdown>
+    </Popover>
+  );
+}

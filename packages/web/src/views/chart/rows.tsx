@@ -1,0 +1,58 @@
+import { partOf } from '@roof-chart/core/plan/edit';
+import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
+import { type Plan, sameEnd, type WireEnd } from '@roof-chart/core/plan/plan';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { endWords } from '../../app/editWords';
+import type { HangRowModel } from '../../hang/rowModel';
+import type { ChartGroup, ChartRow } from './chartModel';
+import { columnOfEnd } from './columns';
+import { TerminalHead } from './TerminalHead';
+
+/** The rows of the chart, group by group.
+ *  @param after the plan of a proposal, whose wires are shown beside those that are there */
+export function rowModels(
+  plan: Plan,
+  sheets: Sheets,
+  groups: readonly ChartGroup[],
+  after: Plan | undefined,
+): readonly { id: string; rows: readonly HangRowModel[] }[] {
+  return groups.map((group) => ({ id: group.id, rows: group.rows.map((row, at) => rowModel(plan, sheets, row, at, after)) }));
+}
+
+function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: Plan | undefined): HangRowModel {
+  const { item } = row;
+  const next = after && !sameEnd(after.wires[item.key]?.end, item.wire?.end) ? after.wires[item.key]?.end : undefined;
+  const leaves = after && item.wire && !after.wires[item.key];
+  const value = item.wire ? endWords(plan, sheets, item.wire.end) : '';
+  return {
+    id: item.key,
+    label: `${item.placement.name} ${item.terminal.label}, ${value ? `on ${value}` : 'not wired'}${row.mark === 'does' ? '' : `, ${row.mark}`}`,
+    head: (
+      <TerminalHead
+        name={at === 0 ? item.placement.name : undefined}
+        volts={at === 1 ? supplyNote(plan, item, (end) => endWords(plan, sheets, end)) : undefined}
+        label={item.terminal.label}
+        colour={item.wire?.colour}
+        value={item.wire?.end.to === 'terminal' ? `→ ${endLabel(plan, sheets, item.wire.end)}` : value}
+        wrong={row.mark === 'clash'}
+        missing={item.terminal.need === 'needed'}
+      />
+    ),
+    could: row.could,
+    at: row.at,
+    mark: row.mark,
+    ...(next ? { next: columnOfEnd(next) } : leaves ? { next: null } : {}),
+  };
+}
+
+/** The label of the terminal a chain or an expander goes on to; its part is in the row's full name. */
+function endLabel(plan: Plan, sheets: Sheets, end: Extract<WireEnd, { to: 'terminal' }>): string {
+  return partOf(plan, end.placement, sheets)?.terminals.get(end.terminal)?.label ?? end.terminal;
+}
+
+/** "3V3" beside a part: the rail its supply terminal is on. */
+function supplyNote(plan: Plan, item: PlanTerminal, say: (end: WireEnd) => string): string {
+  const supply = item.part.terminals.list.find((t) => t.role === 'supply.vcc');
+  const end = supply && plan.wires[`${item.placement.id}:${supply.id}`]?.end;
+  return end ? say(end) : '';
+}

@@ -4,8 +4,11 @@ import { join } from 'node:path';
 import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
 import { findNets } from '@roof-chart/core/nets/nets';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
-import type { Plan } from '@roof-chart/core/plan/plan';
+import { newPlan, type Plan } from '@roof-chart/core/plan/plan';
+import { settle } from '@roof-chart/core/allocate/settle';
 import { additionOf } from '@roof-chart/core/review/addition';
+import { boardFit } from '@roof-chart/core/review/boardFit';
+import { waysOut } from '@roof-chart/core/review/ways/waysOut';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import { growth } from './growth';
@@ -26,6 +29,20 @@ if (folder) {
 }
 const move = [{ kind: 'wire', placement: 'light-1', terminal: 'A', end: { to: 'pin', pin: 'GP28' } }] as const;
 
+/** The hive plan with two more parts, settled: what somebody has who asks what else fits. */
+const twelve = ['servo-micro', 'potentiometer'].reduce(
+  (plan, id) => additionOf(plan, catalogue, catalogue.parts.get(id)!.sheet)!.plan,
+  settle(hive, catalogue)!.plan,
+);
+const crowded = ['oled-096-ssd1306-spi', 'tft-18-st7735-spi', ...Array.from({ length: 12 }, () => 'button-push')].reduce<Plan>(
+  (plan, id, at) => {
+    const placement = { id: `p${at}`, sheet: { id, version: 1 }, name: id, straps: {} };
+    const result = applyEdits(plan, [{ kind: 'add-placement', placement }], catalogue);
+    return result.ok ? result.plan : plan;
+  },
+  newPlan('crowded', 'Crowded', { id: 'rp2040-stamp-14', version: 1 }),
+);
+
 async function measure(): Promise<void> {
   console.log(`Node ${process.version}, ${cpus().length} × ${cpus()[0]?.model.trim()}\n`);
   console.log(
@@ -41,9 +58,14 @@ async function measure(): Promise<void> {
       timed(`review of the large plan (${large.placements.length} parts, ${Object.keys(large.wires).length} wires, 144 pins)`, 60, () =>
         reviewPlan({ ...large }, catalogue),
       ),
-      timed(`what adding each of ${catalogue.parts.size} parts would do`, 30, () =>
-        [...catalogue.parts.values()].map(({ sheet }) => additionOf(hive, catalogue, sheet)),
+      timed(`what adding each of ${catalogue.parts.size} parts would do to a plan of 12`, 30, () => {
+        const plan = { ...twelve };
+        return [...catalogue.parts.values()].map(({ sheet }) => additionOf(plan, catalogue, sheet));
+      }),
+      timed(`a plan of 12 on each of ${catalogue.boards.size} boards`, 10, () =>
+        [...catalogue.boards.keys()].map((id) => boardFit({ ...twelve }, catalogue, id, { nodes: 3000 })),
       ),
+      timed('ways out of a plan of 14 on 11 pins', 10, () => waysOut({ ...crowded }, catalogue, { nodes: 800 })),
     ]),
   );
 

@@ -31,6 +31,54 @@ function addressesUnder(part: PartSheet, straps: { readonly [strap: string]: str
   return [...new Set(all)];
 }
 
+/** A setting of straps under which every device of the part has an address. */
+export interface Setting {
+  readonly straps: { readonly [strap: string]: string };
+  readonly addresses: readonly number[];
+}
+
+const tables = new WeakMap<PartSheet, readonly Setting[]>();
+
+/** Every setting of a part's straps with its addresses: a fact of the sheet alone, remembered as every plan asks for it. */
+function settingsOf(part: PartSheet): readonly Setting[] {
+  let table = tables.get(part);
+  if (!table) {
+    table = settings(part).flatMap((straps): Setting[] => {
+      const addresses = addressesUnder(part, straps);
+      return addresses ? [{ straps, addresses }] : [];
+    });
+    tables.set(part, table);
+  }
+  return table;
+}
+
+const selectable = new WeakMap<PartSheet, readonly Setting[]>();
+
+/** The settings of a part with the addresses that they select, without those on which it answers besides: these a program
+ *  can often switch off. */
+function selectableOf(part: PartSheet): readonly Setting[] {
+  let table = selectable.get(part);
+  if (!table) {
+    const besides = new Set((part.bus.devices ?? []).flatMap((d) => (d.alsoAnswers ?? []).map((also) => also.address)));
+    table = settingsOf(part)
+      .map(({ straps, addresses }) => ({ straps, addresses: addresses.filter((a) => !besides.has(a)) }))
+      .filter(({ addresses }) => addresses.length > 0);
+    selectable.set(part, table);
+  }
+  return table;
+}
+
+/** The addresses that can be selected for a part, whatever its straps would have to be wired to: only locked ones, and those
+ *  of a part on the board, stay as they are. At least as many as any plan can give it. */
+export function possibleAddresses(plan: Plan, placement: Placement, part: PartSheet): readonly Setting[] {
+  const stays = (part.bus.straps ?? []).filter(
+    (s) => placement.onBoard || (s.by === 'terminal' && plan.wires[terminalKey(placement.id, s.terminal ?? s.id)]?.locked),
+  );
+  if (stays.length === 0) return selectableOf(part);
+  const now = strapStates(plan, placement, part);
+  return selectableOf(part).filter(({ straps }) => stays.every((s) => straps[s.id] === undefined || straps[s.id] === now[s.id]));
+}
+
 /** The addresses that a part has under its present straps, as the only option; none where these straps are in no table. */
 export function presentAddress(plan: Plan, placement: Placement, part: PartSheet): readonly AddressOption[] {
   const addresses = addressesUnder(part, strapStates(plan, placement, part));
@@ -47,10 +95,9 @@ export function addressOptions(plan: Plan, board: IndexedBoard, placement: Place
     : [];
   // To solder a jumper on a part that is not wired yet moves nothing; on one that is, it is work done again.
   const inUse = part.terminals.list.some((t) => plan.wires[terminalKey(placement.id, t.id)] !== undefined);
-  const other = settings(part).flatMap((straps) => {
-    const addresses = addressesUnder(part, straps);
-    const edits = addresses && strapEdits(plan, board, placement, part, straps);
-    if (!addresses || !edits || edits.length === 0) return [];
+  const other = settingsOf(part).flatMap(({ straps, addresses }) => {
+    const edits = strapEdits(plan, board, placement, part, straps);
+    if (!edits || edits.length === 0) return [];
     const again = (e: (typeof edits)[number]): boolean =>
       e.kind === 'strap'
         ? inUse

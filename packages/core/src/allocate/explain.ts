@@ -71,9 +71,19 @@ export function conflictOf(instance: Instance, options: SolveOptions = {}): Conf
   if (fits(kept)) return undefined;
   // Those with the most ways first: they are the likeliest not to matter, and searches get smaller.
   const ways = (d: Demand) => ('item' in d ? d.item.candidates.length : d.member.controllers.length);
-  for (const demand of all.toSorted((a, b) => ways(b) - ways(a))) {
-    kept.delete(demand);
-    if (fits(kept)) kept.add(demand);
+  const order = all.toSorted((a, b) => ways(b) - ways(a));
+  // By halves first: of hundreds of signals most have nothing to do with it.
+  for (let size = Math.ceil(order.length / 2); size >= 1; size = size === 1 ? 0 : Math.ceil(size / 2)) {
+    for (let from = 0; from < order.length; from += size) {
+      const chunk = order.slice(from, from + size).filter((demand) => kept.has(demand));
+      if (chunk.length === 0) continue;
+      if (options.stop?.()) {
+        minimal = false;
+        break;
+      }
+      for (const demand of chunk) kept.delete(demand);
+      if (fits(kept)) for (const demand of chunk) kept.add(demand);
+    }
   }
   const list = [...kept];
   const pins = list.flatMap((d) =>

@@ -2,8 +2,13 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import type { Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
+import { indexSheets } from '../sheets/sheetIndex';
+import { conflictOf } from './explain';
+import type { Instance } from './instance';
 import { settle } from './settle';
+import { solve } from './solve';
 
 const sheets = shippedSheets();
 const partIds = [...sheets.parts.keys()];
@@ -156,4 +161,47 @@ test('with no time at all there is an answer, and it does not claim to be proved
   const settled = settle(bare(['oled-096-ssd1306-i2c', 'motion-mpu6050', 'led-red-5mm']), sheets, { nodes: 0 })!;
   expect([settled.proved, settled.costs.unwired > 0]).toEqual([false, true]);
   expect(settled.bound.unwired).toBe(0);
+});
+
+describe('input that no sensible plan would be', () => {
+  const stickSheet = sheets.boards.get('rp2040-stick-40')!.sheet;
+  const withBoard = (board: typeof stickSheet) => indexSheets([...[...sheets.parts.values()].map((p) => p.sheet), board]);
+
+  test('a board without a signal pin: everything is open, and that is proved', () => {
+    const pins = { ...stickSheet.pins, list: stickSheet.pins.list.filter((pin) => pin.kind !== 'io') };
+    const bald = withBoard({ ...stickSheet, pins, onBoard: { ...stickSheet.onBoard, list: [] } });
+    const settled = settle(bare(['oled-096-ssd1306-i2c', 'led-red-5mm']), bald)!;
+    expect([settled.open, settled.proved, settled.costs.unwired]).toEqual([expect.arrayContaining(['p0:SDA', 'p1:A']), true, 3]);
+  });
+
+  test('2 000 terminals and more: the pins there are are used, and nothing is claimed that was not searched', () => {
+    const many = (n: number) => bare(Array.from({ length: n }, () => 'lcd-2004-parallel'));
+    const whole = settle(many(200), sheets, { nodes: 100 })!;
+    const terminals = many(200).placements.length * 6;
+    expect(whole.open.length).toBe(terminals - sheets.boards.get('rp2040-stick-40')!.ioPins.filter((p) => p.grade !== 'reserved').length);
+    const conflict = conflictOf(settle(many(60), sheets)!.instance)!;
+    expect(conflict.minimal).toBe(true);
+    const beyond: Instance = {
+      ...whole.instance,
+      items: Array.from({ length: 3 }, (_, n) => whole.instance.items.map((item) => ({ ...item, id: `${n} ${item.id}` }))).flat(),
+    };
+    const solved = solve(beyond, { nodes: 100 });
+    expect([solved.proved, solved.bound.unwired, solved.costs.unwired]).toEqual([false, 0, 3 * terminals - 26]);
+  });
+
+  test('locks and wishes that contradict each other: what is locked stays, wishes that cannot be are no reason to leave a pin out', () => {
+    const clash = edited(
+      bare(['led-red-5mm', 'led-red-5mm', 'led-red-5mm']),
+      sheets,
+      ...['p0', 'p1'].flatMap((id): Edit[] => [wire(`${id}:A`, 'GP4'), { kind: 'lock', placement: id, terminal: 'A', locked: true }]),
+      { kind: 'wish', placement: 'p2', terminal: 'A', wish: { pin: 'GP4' } },
+      { kind: 'wish', placement: 'p0', terminal: 'A', wish: { not: ['GP4'] } },
+    );
+    const settled = settle(clash, sheets)!;
+    expect(settled.plan.wires['p0:A']).toEqual(clash.wires['p0:A']);
+    expect(settled.plan.wires['p1:A']).toEqual(clash.wires['p1:A']);
+    const everywhere = sheets.boards.get('rp2040-stick-40')!.ioPins.map((pin) => pin.id);
+    const nowhere = edited(bare(['led-red-5mm']), sheets, { kind: 'wish', placement: 'p0', terminal: 'A', wish: { not: everywhere } });
+    expect(settle(nowhere, sheets)!.open).toEqual([]);
+  });
 });

@@ -86,10 +86,49 @@ class Groups {
   }
 }
 
+/** How many terminals an instance serves. */
+const demandsOf = (list: readonly { readonly leave: { readonly unwired: number } }[]): number =>
+  list.reduce((sum, { leave }) => sum + Math.max(1, leave.unwired), 0);
+
+/** As much of an instance as whole numbers can tell apart: its first members and items. */
+function withinLimits(instance: Instance): Instance {
+  let left: number = INSTANCE_LIMITS.demands;
+  const taken = <T extends { readonly leave: { readonly unwired: number } }>(list: readonly T[]): readonly T[] =>
+    list.filter((one) => {
+      left -= Math.max(1, one.leave.unwired);
+      return left >= 0;
+    });
+  const members = taken(instance.members);
+  const items = taken(instance.items);
+  const has = new Set([...members, ...items].map((one) => one.id));
+  const both = ([a, b]: readonly [string, string]) => has.has(a) && has.has(b);
+  return {
+    ...instance,
+    members,
+    items,
+    clashes: instance.clashes.filter(both),
+    resources: instance.resources.map((r) => ({ ...r, pairs: r.pairs.filter(both) })),
+    groups: [],
+  };
+}
+
 /** The best choice for an instance: lexicographically least costs, proved unless stopped. Deterministic.
- *  @throws RangeError when the instance is beyond the sizes for which whole numbers stay exact */
+ *  Of an instance that is larger than any board can serve the first part is solved and the rest left open; nothing is
+ *  claimed of it then. */
 export function solve(instance: Instance, options: SolveOptions = {}): Solved {
-  const rows = instance.items.length + instance.members.length * 4;
-  if (rows > INSTANCE_LIMITS.rows) throw new RangeError(`Instance of ${rows} rows: expected at most ${INSTANCE_LIMITS.rows}`);
-  return instance.groups?.length ? new Groups(instance, options).run() : new Search(instance, options).run();
+  const all = [...instance.members, ...instance.items];
+  if (demandsOf(all) <= INSTANCE_LIMITS.demands)
+    return instance.groups?.length ? new Groups(instance, options).run() : new Search(instance, options).run();
+  const part = withinLimits(instance);
+  const solved = new Search(part, options).run();
+  const kept = new Set([...part.members, ...part.items].map((one) => one.id));
+  const open = all.filter((one) => !kept.has(one.id));
+  const more = (tier: 'unwired' | 'moved') => open.reduce((sum, { leave }) => sum + leave[tier], 0);
+  const { costs } = solved;
+  return {
+    ...solved,
+    costs: { ...costs, unwired: costs.unwired + more('unwired'), moved: costs.moved + more('moved') },
+    bound: { unwired: 0, moved: 0, caution: 0, waste: 0 },
+    proved: false,
+  };
 }

@@ -1,11 +1,12 @@
 import type { Costs } from './instance';
 
-/** The tiers as one whole number, exact in a double: each tier is worth more than all below it can add up to.
- *  400 rows with waste of at most 400 each stay below 10⁶ · 0.2; cautions and moves stay below 1000 each. */
-export const TIER = { unwired: 1e12, moved: 1e9, caution: 1e6, waste: 1 } as const;
+/** The tiers as one whole number, exact in a double (below 9 · 10¹⁵): each tier is worth more than all below it can add up to.
+ *  A board has at most 400 pins, and caution and waste are paid for pins: 400 times 240 stays below 10⁵, 400 below 10³.
+ *  Of `demands` terminals each can be moved, or taken away, which counts twice: below 10⁴. */
+export const TIER = { unwired: 1e12, moved: 1e8, caution: 1e5, waste: 1 } as const;
 
 /** Largest sizes for which the tiers cannot run into each other. */
-export const INSTANCE_LIMITS = { rows: 2400, waste: 400, perTier: 999 } as const;
+export const INSTANCE_LIMITS = { demands: 2400, waste: 240 } as const;
 
 export const combined = (costs: Partial<Costs>): number =>
   (costs.unwired ?? 0) * TIER.unwired +

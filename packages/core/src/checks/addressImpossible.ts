@@ -1,4 +1,4 @@
-import { addressOptions } from '../allocate/addressOptions';
+import { possibleAddresses, type Setting } from '../allocate/addressOptions';
 import { cheapestAddresses } from '../allocate/addressChoice';
 import { addressesOf } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
@@ -7,33 +7,69 @@ import { partSheet } from '../sheets/sheetIndex';
 import type { Check, CheckContext } from './check';
 import { toBusOfItsOwn } from './ownBus';
 
+interface Claimant {
+  readonly id: string;
+  readonly options: readonly Setting[];
+}
+
 /** A bus's parts with every address that their straps can give them. */
-function membersOf(context: CheckContext, bus: Bus): readonly Member[] {
-  return bus.members.flatMap((placement): Member[] => {
+function claimantsOf(context: CheckContext, bus: Bus): readonly Claimant[] {
+  return bus.members.flatMap((placement): Claimant[] => {
     const part = partSheet(context.sheets, placement.sheet)?.sheet;
-    // Where a part answers besides is a risk of its own, which a program can often switch off.
-    const besides = new Set((part?.bus.devices ?? []).flatMap((d) => (d.alsoAnswers ?? []).map((also) => also.address)));
-    const all = part ? addressOptions(context.plan, context.board, placement, part) : [];
-    const addresses = all.map((option) => ({ ...option, addresses: option.addresses.filter((a) => !besides.has(a)) }));
-    if (addresses.every((option) => option.addresses.length === 0)) return [];
-    const id = placement.id;
-    return [
-      { id, kind: 'i2c', placements: [id], lines: [], controllers: [], fixed: {}, here: {}, addresses, leave: { unwired: 1, moved: 0 } },
-    ];
+    const options = part ? possibleAddresses(context.plan, placement, part) : [];
+    return options.length > 0 ? [{ id: placement.id, options }] : [];
   });
+}
+
+/** Whether straps can part them: every combination is tried where it must be. */
+function canBeParted(claimants: readonly Claimant[]): boolean {
+  if (partedAtOnce(claimants)) return true;
+  const member = ({ id, options }: Claimant): Member => ({
+    id,
+    kind: 'i2c',
+    placements: [id],
+    lines: [],
+    controllers: [],
+    fixed: {},
+    here: {},
+    addresses: options.map((option) => ({ ...option, moved: 0 })),
+    leave: { unwired: 1, moved: 0 },
+  });
+  return cheapestAddresses(claimants.map(member)) !== null;
+}
+
+/** Whether each part, those with the fewest addresses first, finds one that nobody before it has taken. */
+function partedAtOnce(claimants: readonly Claimant[]): boolean {
+  const taken = new Set<number>();
+  return claimants
+    .toSorted((a, b) => a.options.length - b.options.length)
+    .every(({ options }) => {
+      const option = options.find((one) => one.addresses.every((address) => !taken.has(address)));
+      for (const address of option?.addresses ?? []) taken.add(address);
+      return option !== undefined;
+    });
 }
 
 /** Parts of a bus for which no straps give each an address of its own: as few as can be, so that without any one of them
  *  the others have. Empty where straps can part all. */
 export function inseparable(context: CheckContext, bus: Bus): readonly string[] {
+  let ids = known.get(bus);
+  if (!ids) known.set(bus, (ids = findInseparable(context, bus)));
+  return ids;
+}
+
+/** Two checks ask for the same bus of the same plan. */
+const known = new WeakMap<Bus, readonly string[]>();
+
+function findInseparable(context: CheckContext, bus: Bus): readonly string[] {
   const now = bus.members.flatMap((m) => addressesOf(context.plan, m, context.sheets).map((a) => a.address));
   // As they stand they are apart: no need to try anything, and this is asked after every edit.
   if (new Set(now).size === now.length) return [];
-  let kept = membersOf(context, bus);
-  if (cheapestAddresses(kept)) return [];
-  for (const member of kept) {
-    const others = kept.filter((m) => m !== member);
-    if (!cheapestAddresses(others)) kept = others;
+  let kept = claimantsOf(context, bus);
+  if (canBeParted(kept)) return [];
+  for (const one of kept) {
+    const others = kept.filter((m) => m !== one);
+    if (!canBeParted(others)) kept = others;
   }
   return kept.map((m) => m.id);
 }
@@ -64,8 +100,9 @@ export const addressImpossible: Check = {
       .flatMap((bus) => {
         const ids = inseparable(context, bus);
         if (ids.length === 0 || allFixed(context, ids)) return [];
-        const options = membersOf(context, bus).filter((m) => ids.includes(m.id));
-        const addresses = [...new Set(options.flatMap((m) => m.addresses.flatMap((o) => o.addresses)))].toSorted((a, b) => a - b);
+        const claimants = claimantsOf(context, bus).filter((one) => ids.includes(one.id));
+        const all = claimants.flatMap((one) => one.options.flatMap((option) => option.addresses));
+        const addresses = [...new Set(all)].toSorted((a, b) => a - b);
         const part = partSheet(context.sheets, context.plan.placements.find((p) => p.id === ids[0])!.sheet)!.sheet;
         return [
           {

@@ -31,6 +31,50 @@ const PICTURES = [
     },
   ],
   [
+    'fits',
+    'light',
+    async (page) => {
+      await page.goto(`${hive}/fits`);
+      await page.getByText(/^These parts fit on/).waitFor();
+      await page
+        .getByRole('row', { name: /^ESP32 stick/ })
+        .getByRole('button')
+        .click();
+    },
+  ],
+  [
+    'fits-parts',
+    'dark',
+    async (page) => {
+      await page.goto(`${hive}/fits/parts`);
+      await page.getByText(/parts fit beside/).waitFor();
+    },
+  ],
+  [
+    'ways-out',
+    'light',
+    async (page) => {
+      const headers = { 'If-Match': '"1"' };
+      const made = await (await page.request.post(`${base}/api/plans`, { data: { name: 'Door panel', board: 'rp2040-stamp-14' } })).json();
+      const parts = ['oled-096-ssd1306-spi', 'tft-18-st7735-spi', ...Array(6).fill('button-push')];
+      const edits = parts.map((id, at) => ({
+        kind: 'add-placement',
+        placement: {
+          id: `p${at}`,
+          sheet: { id, version: 1 },
+          name: at < 2 ? ['Small screen', 'Colour screen'][at] : `Key ${at - 1}`,
+          straps: {},
+        },
+      }));
+      const batch = '00000000-0000-4000-8000-000000000001';
+      await page.request.post(`${base}/api/plans/${made.plan.id}/edits`, { headers, data: { batch, edits } });
+      await page.goto(`${base}/plans/${made.plan.id}/chart`);
+      await page.getByRole('button', { name: 'Settle', exact: true }).click();
+      await page.getByRole('list', { name: 'Ways out' }).getByRole('listitem').first().waitFor();
+      await page.waitForTimeout(1500);
+    },
+  ],
+  [
     'facts',
     'dark',
     async (page) => {

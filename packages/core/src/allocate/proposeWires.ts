@@ -3,7 +3,7 @@ import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex'
 import { addressesOf } from '../nets/addresses';
 import { type Bus, findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
-import { openTerminals } from '../nets/openTerminals';
+import { openOf } from '../nets/openTerminals';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
@@ -32,9 +32,7 @@ class Draft {
   }
 
   open(placement: string): readonly PlanTerminal[] {
-    const nets = findNets(this.plan, this.sheets);
-    const now = this.plan.placements.find((p) => p.id === placement)!;
-    return openTerminals(terminalsOf(this.plan, now, this.sheets), nets);
+    return openOf(this.plan, terminalsOf(this.plan, { id: placement }, this.sheets));
   }
 }
 

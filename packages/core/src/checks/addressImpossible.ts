@@ -38,11 +38,15 @@ function canBeParted(claimants: readonly Claimant[]): boolean {
   return cheapestAddresses(claimants.map(member)) !== null;
 }
 
-/** Whether each part, those with the fewest addresses first, finds one that nobody before it has taken. */
+/** How many addresses a part has whatever its straps say. */
+const insists = ({ options }: Claimant): number =>
+  (options[0]?.addresses ?? []).filter((address) => options.every((option) => option.addresses.includes(address))).length;
+
+/** Whether each part finds an address that nobody before it has taken: first those that insist on one, then those with few. */
 function partedAtOnce(claimants: readonly Claimant[]): boolean {
   const taken = new Set<number>();
   return claimants
-    .toSorted((a, b) => a.options.length - b.options.length)
+    .toSorted((a, b) => insists(b) - insists(a) || a.options.length - b.options.length)
     .every(({ options }) => {
       const option = options.find((one) => one.addresses.every((address) => !taken.has(address)));
       for (const address of option?.addresses ?? []) taken.add(address);

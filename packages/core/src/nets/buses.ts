@@ -1,5 +1,5 @@
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
-import type { Sheets } from '../sheets/sheetIndex';
+import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
 import type { Placement, Plan } from '../plan/plan';
 import { legalControllers } from './controllers';
@@ -52,6 +52,15 @@ export const findBuses = derived((plan: Plan, sheets: Sheets): readonly Bus[] =>
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const nets = findNets(plan, sheets);
+  // Plans with the same nets have the same buses: a part that is not wired yet is on none.
+  let buses = ofNets.get(nets);
+  if (!buses) ofNets.set(nets, (buses = makeBuses(plan, sheets, board, nets)));
+  return buses;
+});
+
+const ofNets = new WeakMap<Nets, readonly Bus[]>();
+
+function makeBuses(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets): readonly Bus[] {
   const found = new Map<string, Found>();
   for (const placement of plan.placements)
     for (const [kind, pins] of linesOf(plan, placement, nets, sheets)) {
@@ -69,4 +78,4 @@ export const findBuses = derived((plan: Plan, sheets: Sheets): readonly Bus[] =>
     controller: legalControllers(board, kind, pins)[0]?.id,
   }));
   return CONTROLLER_KINDS.flatMap((kind) => all.filter((bus) => bus.kind === kind));
-});
+}

@@ -69,7 +69,21 @@ function makeNet(terminals: readonly PlanTerminal[], nodes: ReadonlySet<string>)
 }
 
 /** The nets of a plan, in the order of their first terminal. Unwired terminals are in none. */
-export const findNets = derived(makeNets);
+export const findNets = derived((plan: Plan, sheets: Sheets): Nets => {
+  const before = latest.get(plan.wires);
+  if (before && before.sheets === sheets && isGrownFrom(plan, before.plan)) return before.nets;
+  const nets = makeNets(plan, sheets);
+  latest.set(plan.wires, { plan, sheets, nets });
+  return nets;
+});
+
+/** The nets of the plan that last had these very wires. */
+const latest = new WeakMap<Plan['wires'], { readonly plan: Plan; readonly sheets: Sheets; readonly nets: Nets }>();
+
+/** Whether a plan is another with parts added that have no wire yet: its nets are the same. */
+function isGrownFrom(plan: Plan, before: Plan): boolean {
+  return plan.board === before.board && before.placements.every((placement, at) => plan.placements[at] === placement);
+}
 
 function makeNets(plan: Plan, sheets: Sheets): Nets {
   const board = boardOf(plan, sheets);

@@ -119,12 +119,38 @@ describe('an edit that cannot be done says where and what was expected', () => {
     [wire('oled:NOPE', 'GP5'), 'terminal', 'a terminal of a part in this plan'],
     [{ kind: 'unwire', placement: 'oled', terminal: 'SDA' }, 'terminal', 'a wire that is not locked'],
     [{ kind: 'strap', placement: 'oled', strap: 'ADDR', state: 'sideways' }, 'state', 'low or high'],
+    [{ kind: 'wish', placement: 'oled', terminal: 'SDA', wish: { pin: 'GP99' } }, 'wish.pin', 'a signal pin of RP2040 stick, 40 pins'],
+    [
+      { kind: 'wish', placement: 'oled', terminal: 'SDA', wish: { not: ['GP4', 'RUN'] } },
+      'wish.not',
+      'a signal pin of RP2040 stick, 40 pins',
+    ],
+    [{ kind: 'wish', placement: 'oled', terminal: 'SDA', wish: { pin: 'GP4', not: ['GP4'] } }, 'wish.not', 'pins other than GP4'],
+    [
+      { kind: 'wish', placement: 'oled', terminal: 'SDA', wish: { controller: 'i2c9' } },
+      'wish.controller',
+      'a controller of RP2040 stick, 40 pins',
+    ],
+    [
+      { kind: 'wish', placement: 'oled', terminal: 'GND', wish: { pin: 'GP4' } },
+      'terminal',
+      'a terminal of a part in this plan that goes to a pin',
+    ],
+    [{ kind: 'together', placement: 'gone', how: 'port' }, 'placement', 'a part of this plan'],
+    [{ kind: 'switch-board', board: { id: 'no-board', version: 1 }, soldered: [] }, 'board', 'a board sheet that is there'],
+    [{ kind: 'switch-board', board: { id: 'esp32-stick-38', version: 1 }, soldered: [] }, 'board', 'a board that has the end of oled:SDA'],
     [{ kind: 'explode' } as unknown as Edit, 'kind', EDIT_KINDS.join(', ')],
     [{ kind: '__proto__' } as unknown as Edit, 'kind', EDIT_KINDS.join(', ')],
   ];
 
   test.each(refusals)('%j', (bad, path, expected) => {
     expect(applyEdit(base, bad, sheets)).toMatchObject({ ok: false, problem: { path, expected } });
+  });
+
+  test('only a reset line may go to the reset of the board', () => {
+    const plan = edited(stick(), sheets, add('tft', 'tft-18-st7735-spi'));
+    expect(applyEdit(plan, wire('tft:RST', 'RUN'), sheets)).toMatchObject({ ok: true });
+    expect(applyEdit(plan, wire('tft:RST', '3V3EN'), sheets)).toMatchObject({ ok: false });
   });
 
   test('a second name of a conductor is refused with its first', () => {

@@ -32,6 +32,12 @@ function endProblem(plan: Plan, from: string, end: WireEnd, sheets: Sheets): Edi
   return board ? boardEndProblem(end, board) : bad('board', 'a known board sheet', plan.board.id);
 }
 
+/** A control pin of the board takes only terminals that may be joined with it: to its reset, reset lines. */
+function controlProblem(plan: Plan, terminal: PartTerminal, end: WireEnd, sheets: Sheets): EditProblem | null {
+  const pin = end.to === 'pin' ? boardOf(plan, sheets)?.pins.get(end.pin) : undefined;
+  return pin?.control && terminal.line !== pin.control ? bad('end.pin', 'a signal pin on a header', `${pin.id} (${pin.kind})`) : null;
+}
+
 const SIGNAL_COLOURS: { readonly [role: string]: WireColour } = {
   'i2c.sda': 'blue',
   'i2c.scl': 'yellow',
@@ -60,7 +66,7 @@ export const wire: EditRule<'wire'> = {
     const terminal = partOf(plan, edit.placement, sheets)?.terminals.get(edit.terminal);
     const key = terminalKey(edit.placement, edit.terminal);
     if (!terminal) return refuse('terminal', 'a terminal of a part in this plan', key);
-    const problem = endProblem(plan, key, edit.end, sheets);
+    const problem = endProblem(plan, key, edit.end, sheets) ?? controlProblem(plan, terminal, edit.end, sheets);
     if (problem) return { ok: false, problem };
     const before = plan.wires[key];
     if (before?.locked) return refuse('terminal', 'a wire that is not locked', key);

@@ -284,3 +284,34 @@ describe('fits', () => {
     expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('--switch nothing: expected a board of the catalogue')]);
   });
 });
+
+describe('calc', () => {
+  test('a pull-up with its window, what there is and what to add; the working with its source', async () => {
+    const weak = await cli(['calc', 'pull-up', 'hz=400k', 'capacitance=200p', 'pull-ups=10k,10k']);
+    expect(weak).toMatchObject({ code: 0, err: '' });
+    expect(weak.out).toMatch(/leastOhms +967 Ω[^]*mostOhms +1.77 kΩ[^]*verdict +too-weak[^]*add +1.8 kΩ[^]*UM10204/);
+    const { outputs } = JSON.parse((await cli(['calc', 'pull-up', 'pull-ups=1k 1k', '--json'])).out) as {
+      outputs: { verdict: string; add: null };
+    };
+    expect(outputs).toMatchObject({ verdict: 'too-strong', add: null });
+  });
+
+  test('the time of a frame; the list as JSON names every input with its unit', async () => {
+    expect((await cli(['calc', 'bus-time', 'write=17', 'transfers=64', 'rate=10'])).out).toMatch(/bits +10500[^]*share +0.2624/);
+    const list = JSON.parse((await cli(['calc', '--list', '--json'])).out) as { id: string; inputs: { unit: string }[]; source: string }[];
+    expect(list.map((c) => c.id)).toEqual(['bus-time', 'pull-up']);
+    for (const one of list) expect([one.source !== '', one.inputs.every((i) => i.unit !== '')]).toEqual([true, true]);
+  });
+
+  test.each([
+    [['calc', 'nothing'], 'expected one of bus-time, pull-up'],
+    [['calc', 'pull-up', 'capacitance=-5p'], 'above zero'],
+    [['calc', 'pull-up', 'hz=fast'], 'hz fast: expected a number in Hz'],
+    [['calc', 'pull-up', 'ohms=5'], 'ohms: expected one of vdd'],
+    [['calc', 'pull-up', 'series=E7'], 'series E7: expected one of E3'],
+    [['calc', 'bus-time'], 'write: expected bytes written'],
+    [['calc', 'bus-time', '17'], '17: expected name=value'],
+  ])('%j is a sentence', async (args, words) => {
+    expect(await cli(args)).toMatchObject({ code: 2, err: expect.stringContaining(words) as string });
+  });
+});

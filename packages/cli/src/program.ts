@@ -1,6 +1,7 @@
 import { Command, CommanderError } from 'commander';
 import { sheetJsonSchema } from '@roof-chart/core/sheets/jsonSchema';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { calc, type CalcOptions } from './commands/calc';
 import { check } from './commands/check';
 import { checkPages } from './commands/checkPages';
 import { cliPage } from './commands/cliPage';
@@ -97,6 +98,14 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .option('--out <file>', 'with --switch: where the changed plan goes (back into its file; - for standard output)')
     .option('--json', 'as JSON', false)
     .action((file: string, options: FitsOptions) => done(fits(io, sheets(), file, options)));
+  program
+    .command('calc')
+    .description('One calculation with its working, without a plan.')
+    .argument('[calculation]', 'which one; without it they are listed')
+    .argument('[inputs...]', 'name=value, with SI prefixes: hz=400k capacitance=86p')
+    .option('--list', 'every calculation with its inputs, units, defaults, outputs and source', false)
+    .option('--json', 'as JSON', false)
+    .action((id: string | undefined, given: string[], options: CalcOptions) => done(calc(io, id, given, options)));
   program
     .command('show')
     .description('A plan as text: parts, terminals, where they go.')

@@ -76,6 +76,12 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       placement,
       how: fc.option(fc.constantFrom('adjacent' as const, 'port' as const)),
     }),
+    'bus-settings': fc.record({
+      kind: fc.constant('bus-settings' as const),
+      controller: fc.constantFrom('i2c0', 'i2c1', 'nope'),
+      settings: fc.option(fc.record({ hz: fc.constantFrom(1e5, 4e5) })),
+    }),
+    rate: fc.record({ kind: fc.constant('rate' as const), placement, perSecond: fc.option(fc.constantFrom(0, 1, 25)) }),
     radio: fc.record({ kind: fc.constant('radio' as const), on: fc.boolean() }),
     'bench-note': fc.record({
       kind: fc.constant('bench-note' as const),

@@ -4,9 +4,11 @@ import { refuse, type Edit, type EditKind, type EditProblem, type EditResult, ty
 import { accept } from './edits/accept';
 import { addPlacement } from './edits/addPlacement';
 import { benchNote } from './edits/benchNote';
+import { busSettings } from './edits/busSettings';
 import { colour } from './edits/colour';
 import { lock } from './edits/lock';
 import { movePlacement } from './edits/movePlacement';
+import { rate } from './edits/rate';
 import { removePlacement } from './edits/removePlacement';
 import { radio } from './edits/radio';
 import { renamePlacement } from './edits/renamePlacement';
@@ -28,7 +30,9 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   colour,
   lock,
   'move-placement': movePlacement,
+  'bus-settings': busSettings,
   radio,
+  rate,
   'remove-placement': removePlacement,
   'rename-placement': renamePlacement,
   'rename-plan': renamePlan,

@@ -94,6 +94,8 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
   return {
     edits: [
       ...Object.keys(from.wishes).map((key): Edit => ({ kind: 'wish', ...splitKey(key), wish: null })),
+      ...Object.keys(from.busSettings).map((controller): Edit => ({ kind: 'bus-settings', controller, settings: null })),
+      ...Object.keys(from.rates).map((placement): Edit => ({ kind: 'rate', placement, perSecond: null })),
       ...Object.keys(from.together).map((placement): Edit => ({ kind: 'together', placement, how: null })),
       ...own.flatMap(([key, { locked }]): Edit[] => [
         ...(locked ? [{ kind: 'lock' as const, ...splitKey(key), locked: false }] : []),
@@ -105,6 +107,8 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
     then: {
       ...from,
       wishes: {},
+      busSettings: {},
+      rates: {},
       together: {},
       board: to.board,
       placements,
@@ -148,6 +152,7 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
     Object.fromEntries(Object.entries(list).filter(([key]) => survives(from, to, placement(key))));
   const wishes = kept(from.wishes, (key) => splitKey(key).placement);
   const together = kept(from.together, (id) => id);
+  const rates = kept(from.rates, (id) => id);
   return [
     ...keysOf(wishes, to.wishes)
       .filter((key) => JSON.stringify(wishes[key]) !== JSON.stringify(to.wishes[key]))
@@ -155,6 +160,12 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
     ...keysOf(together, to.together)
       .filter((id) => together[id] !== to.together[id])
       .map((placement): Edit => ({ kind: 'together', placement, how: to.together[placement] ?? null })),
+    ...keysOf(rates, to.rates)
+      .filter((id) => rates[id] !== to.rates[id])
+      .map((placement): Edit => ({ kind: 'rate', placement, perSecond: to.rates[placement] ?? null })),
+    ...keysOf(from.busSettings, to.busSettings)
+      .filter((id) => JSON.stringify(from.busSettings[id]) !== JSON.stringify(to.busSettings[id]))
+      .map((controller): Edit => ({ kind: 'bus-settings', controller, settings: to.busSettings[controller] ?? null })),
     ...(from.radio === to.radio ? [] : [{ kind: 'radio' as const, on: to.radio }]),
   ];
 }

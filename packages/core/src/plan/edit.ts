@@ -1,6 +1,6 @@
 import type { BenchNote } from '../sheets/benchNote';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
-import type { Placement, Plan, SheetRef, Together, Wire, WireColour, WireEnd, Wish } from './plan';
+import type { BusSettings, Placement, Plan, SheetRef, Together, Wire, WireColour, WireEnd, Wish } from './plan';
 
 /** A part soldered to a board: its place in the plan's list, and its wires by terminal. */
 export interface Soldered {
@@ -37,6 +37,9 @@ export type Edit =
   /** `null` takes the wish away. */
   | { readonly kind: 'wish'; readonly placement: string; readonly terminal: string; readonly wish: Wish | null }
   | { readonly kind: 'together'; readonly placement: string; readonly how: Together | null }
+  | { readonly kind: 'bus-settings'; readonly controller: string; readonly settings: BusSettings | null }
+  /** `null`: as often as the part's sheet takes for usual. */
+  | { readonly kind: 'rate'; readonly placement: string; readonly perSecond: number | null }
   | { readonly kind: 'radio'; readonly on: boolean }
   | { readonly kind: 'accept'; readonly finding: string; readonly reason: string | null };
 

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import type { EditKind } from './edit';
 import { PLAN_LIMITS } from './plan';
 import {
+  busSettingsSchema,
   colourSchema,
   factIdSchema,
   factPathSchema,
@@ -10,6 +11,7 @@ import {
   nameSchema,
   noteFields,
   placementSchema,
+  rateSchema,
   reasonSchema,
   sheetRefSchema,
   togetherSchema,
@@ -48,6 +50,8 @@ const FIELDS: { readonly [K in EditKind]: Joi.PartialSchemaMap } = {
   'take-sheet': { placement: idSchema.allow(null).required(), version: Joi.number().integer().min(1).required() },
   wish: { ...terminal, wish: wishSchema.allow(null).required() },
   together: { placement: idSchema.required(), how: togetherSchema.allow(null).required() },
+  'bus-settings': { controller: factIdSchema.required(), settings: busSettingsSchema.allow(null).required() },
+  rate: { placement: idSchema.required(), perSecond: rateSchema.allow(null).required() },
   radio: { on: Joi.boolean().required() },
   tick: { ...terminal, end: wireEndSchema.allow(null).required() },
   unwire: terminal,

@@ -45,6 +45,18 @@ export interface Wish {
 export const TOGETHER = ['adjacent', 'port'] as const;
 export type Together = (typeof TOGETHER)[number];
 
+/** What the builder says about a bus; what is absent follows from the sheets and the usual. */
+export interface BusSettings {
+  /** The clock of the program, in hertz. */
+  readonly hz?: number;
+  /** A pull-up added on each line, in ohms. */
+  readonly addedOhms?: number;
+  /** Wire of one line in all, in centimetres. */
+  readonly wireCm?: number;
+  /** Capacitance of a line as measured, in picofarads; it replaces the estimate. */
+  readonly picofarads?: number;
+}
+
 /** `placement:terminal` */
 export type TerminalKey = string;
 
@@ -65,6 +77,10 @@ export interface Plan {
   readonly wishes: { readonly [key: TerminalKey]: Wish };
   /** By placement. */
   readonly together: { readonly [placement: string]: Together };
+  /** By controller. */
+  readonly busSettings: { readonly [controller: string]: BusSettings };
+  /** How often the program asks a part, by placement, in times a second. */
+  readonly rates: { readonly [placement: string]: number };
   /** Whether the program uses the radio of a board that has one: it may take pins' abilities away. */
   readonly radio: boolean;
 }
@@ -126,6 +142,8 @@ export function newPlan(id: string, name: string, board: SheetRef): Plan {
     benchNotes: {},
     wishes: {},
     together: {},
+    busSettings: {},
+    rates: {},
     // A board with a radio is most often bought for it; to leave it on is the careful assumption.
     radio: true,
   };

@@ -72,6 +72,14 @@ const wishFields = {
 export const wishSchema = Joi.object(wishFields).or('pin', 'not', 'controller');
 export const togetherSchema = Joi.valid(...TOGETHER);
 
+export const busSettingsSchema = Joi.object({
+  hz: Joi.number().min(1).max(5e6),
+  addedOhms: Joi.number().min(100).max(1e6),
+  wireCm: Joi.number().min(0).max(1e4),
+  picofarads: Joi.number().min(1).max(1e5),
+}).or('hz', 'addedOhms', 'wireCm', 'picofarads');
+export const rateSchema = Joi.number().min(0).max(10_000);
+
 /** The shape of a plan file. That its ids exist is checked against the sheets, not here. */
 export const planSchema = Joi.object({
   format: Joi.valid('roof-chart-plan').required(),
@@ -86,5 +94,7 @@ export const planSchema = Joi.object({
   benchNotes: Joi.object().pattern(noteKeySchema, noteSchema).max(PLAN_LIMITS.benchNotes).default({}),
   wishes: Joi.object().pattern(keySchema, wishSchema).max(PLAN_LIMITS.wishes).default({}),
   together: Joi.object().pattern(idSchema, togetherSchema).max(PLAN_LIMITS.placements).default({}),
+  busSettings: Joi.object().pattern(factIdSchema, busSettingsSchema).max(40).default({}),
+  rates: Joi.object().pattern(idSchema, rateSchema).max(PLAN_LIMITS.placements).default({}),
   radio: Joi.boolean().default(true),
 }).required();

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { parseSi } from './parse';
 import { formatAddress, formatSi, significant } from './format';
 
 test.each([
@@ -36,4 +37,25 @@ test('what is no quantity is refused with its value', () => {
 test('addresses have two digits', () => {
   expect([formatAddress(0x68), formatAddress(0x08), formatAddress(0x3c)]).toEqual(['0x68', '0x08', '0x3C']);
   expect(significant(2.6000001)).toBe('2.6');
+});
+
+test.each([
+  ['4k7', 'Ω', 4700],
+  ['4.7k', 'Ω', 4700],
+  ['4,7 kΩ', 'Ω', 4700],
+  ['400 kHz', 'Hz', 400_000],
+  ['86pF', 'F', 86e-12],
+  ['3m', 'A', 3e-3],
+  ['1M', 'Ω', 1e6],
+  ['0', 'V', 0],
+] as const)('%s read as %s', (text, unit, value) => expect(parseSi(text, unit)).toBeCloseTo(value, 15));
+
+test.each(['', 'fast', '4k7k', '1e999', '--3'])('%j is no number', (text) => expect(parseSi(text, 'Ω')).toBeUndefined());
+
+test('what is formatted is read back, to the digits that are shown', () => {
+  fc.assert(
+    fc.property(fc.double({ min: 1e-12, max: 1e9, noNaN: true }), (value) => {
+      expect(parseSi(formatSi(value, 'F'), 'F')! / value).toBeCloseTo(1, 2);
+    }),
+  );
 });

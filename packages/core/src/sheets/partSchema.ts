@@ -150,6 +150,21 @@ export const partSchema = Joi.object({
     kind: words.required(),
     common: Joi.valid('anode', 'cathode'),
   }),
+  access: sourced({
+    what: Joi.valid('reading', 'frame', 'text').required(),
+    perSecond: quantity.max(10_000).required(),
+    transfers: Joi.array()
+      .items(
+        Joi.object({
+          times: Joi.number().integer().min(1).max(100_000).required(),
+          write: Joi.number().integer().min(0).max(10_000).required(),
+          read: Joi.number().integer().min(0).max(10_000).required(),
+        }),
+      )
+      .min(1)
+      .required(),
+    note: words,
+  }),
   keys: sourced({ count: Joi.number().integer().min(1).max(64).required(), as: Joi.valid('wires', 'ladder').required() }),
   firstLight: sourced({ see: words.required(), causes: Joi.array().items(words).required() }).required(),
   twins: Joi.array()

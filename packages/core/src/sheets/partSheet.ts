@@ -151,6 +151,13 @@ export interface PartSheet {
     readonly kind: string;
     readonly common?: 'anode' | 'cathode';
   };
+  /** How a program usually uses the part: what one access sends and reads, and how often. */
+  readonly access?: Sourced & {
+    readonly what: 'reading' | 'frame' | 'text';
+    readonly perSecond: number;
+    readonly transfers: readonly { readonly times: number; readonly write: number; readonly read: number }[];
+    readonly note?: string;
+  };
   /** Keys, each on a wire of its own to ground, or all on one ladder of resistors. */
   readonly keys?: Sourced & { readonly count: number; readonly as: 'wires' | 'ladder' };
   readonly firstLight: Sourced & { readonly see: string; readonly causes: readonly string[] };

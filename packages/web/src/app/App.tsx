@@ -13,6 +13,7 @@ import { WorkbenchProvider } from './workbench';
 const SheetsView = lazy(async () => ({ default: (await import('../views/sheets/SheetsView')).SheetsView }));
 const SheetEditor = lazy(async () => ({ default: (await import('../views/sheets/SheetEditor')).SheetEditor }));
 const FactsView = lazy(async () => ({ default: (await import('../views/facts/FactsView')).FactsView }));
+const BusesView = lazy(async () => ({ default: (await import('../views/buses/BusesView')).BusesView }));
 const FitsView = lazy(async () => ({ default: (await import('../views/fits/FitsView')).FitsView }));
 const NewBoard = lazy(async () => ({ default: (await import('../views/sheets/NewBoard')).NewBoard }));
 
@@ -42,6 +43,8 @@ export function App() {
               <Route path="stock" element={<StockView />} />
               <Route path="chart" element={<ChartView />} />
               <Route path="build" element={<BuildView />} />
+              <Route path="buses" element={<BusesView />} />
+              <Route path="buses/:bus" element={<BusesView />} />
               <Route path="fits" element={<FitsView />} />
               <Route path="fits/:side" element={<FitsView />} />
               <Route path="facts" element={<FactsView />} />

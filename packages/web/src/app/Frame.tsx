@@ -113,6 +113,7 @@ function FindingCount() {
 const VIEWS = [
   { to: 'stock', label: 'Stock' },
   { to: 'chart', label: 'Chart' },
+  { to: 'buses', label: 'Buses' },
   { to: 'build', label: 'Build' },
   { to: 'fits', label: 'Fits' },
 ] as const;

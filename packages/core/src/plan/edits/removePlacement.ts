@@ -15,6 +15,7 @@ function restoring(plan: Plan, id: string): Edit[] {
     ...Object.entries(plan.wishes)
       .filter(([key]) => splitKey(key).placement === id)
       .map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
+    ...(plan.rates[id] === undefined ? [] : [{ kind: 'rate' as const, placement: id, perSecond: plan.rates[id] }]),
     ...(plan.together[id] ? [{ kind: 'together' as const, placement: id, how: plan.together[id] }] : []),
   ];
 }
@@ -36,6 +37,7 @@ export const removePlacement: EditRule<'remove-placement'> = {
         wires: Object.fromEntries(wires),
         ticks: Object.fromEntries(ticks),
         wishes: Object.fromEntries(Object.entries(plan.wishes).filter(([key]) => splitKey(key).placement !== edit.placement)),
+        rates: Object.fromEntries(Object.entries(plan.rates).filter(([id]) => id !== edit.placement)),
         together: Object.fromEntries(Object.entries(plan.together).filter(([id]) => id !== edit.placement)),
       },
       inverse: [{ kind: 'add-placement', placement, at }, ...restoring(plan, edit.placement)],

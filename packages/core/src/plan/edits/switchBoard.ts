@@ -73,10 +73,15 @@ export const switchBoard: EditRule<'switch-board'> = {
       [...(wish.pin === undefined ? [] : [wish.pin]), ...(wish.not ?? [])].every((id) => kindOf(id) === 'io') &&
       (wish.controller === undefined || board.controllers.has(wish.controller));
     const together = Object.entries(plan.together);
+    // A controller of that name is another one there, with other wires on it.
+    const settings = edit.board.id === plan.board.id ? [] : Object.entries(plan.busSettings);
+    const rates = Object.entries(plan.rates);
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedNow(plan) },
       ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
       ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
+      ...settings.map(([controller, own]): Edit => ({ kind: 'bus-settings', controller, settings: own })),
+      ...rates.filter(([id]) => gone.has(id)).map(([placement, perSecond]): Edit => ({ kind: 'rate', placement, perSecond })),
       ...together.filter(([id]) => gone.has(id)).map(([placement, how]): Edit => ({ kind: 'together', placement, how })),
     ];
     return {
@@ -88,6 +93,8 @@ export const switchBoard: EditRule<'switch-board'> = {
         wires: Object.fromEntries([...wires, ...brought]),
         ticks: Object.fromEntries(ticks.filter(([key]) => !gone.has(splitKey(key).placement))),
         wishes: Object.fromEntries(wishes.filter(stays)),
+        busSettings: settings.length > 0 ? {} : plan.busSettings,
+        rates: Object.fromEntries(rates.filter(([id]) => !gone.has(id))),
         together: Object.fromEntries(together.filter(([id]) => !gone.has(id))),
       },
       inverse: back,

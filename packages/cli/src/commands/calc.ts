@@ -1,0 +1,47 @@
+import { CALCULATIONS, readValues } from '@roof-chart/core/electrics/calculations';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { EXIT, type ExitCode, InputFault, type Io } from '../io';
+
+export interface CalcOptions {
+  readonly list: boolean;
+  readonly json: boolean;
+}
+
+const IDS = CALCULATIONS.map((c) => c.id).join(', ');
+
+function shown(value: number | string | null, unit: string): string {
+  if (value === null) return 'none';
+  if (typeof value === 'string') return value;
+  return unit === '1' ? String(Number(value.toPrecision(4))) : formatSi(value, unit);
+}
+
+/** `calc`: one calculation with its working, without a plan; `--list` says which there are and what they take. */
+export function calc(io: Io, id: string | undefined, given: readonly string[], { list, json }: CalcOptions): ExitCode {
+  if (list || id === undefined) {
+    const all = CALCULATIONS.map(({ run: _run, ...facts }) => facts);
+    const line = (c: (typeof all)[number]) =>
+      [
+        `${c.id}: ${c.words}`,
+        ...c.inputs.map((i) => `  ${i.name} (${i.unit}${i.default === undefined ? '' : `, ${i.default || 'none'}`}): ${i.words}`),
+      ].join('\n');
+    io.out(json ? JSON.stringify(all, null, 2) : all.map(line).join('\n'));
+    return EXIT.clean;
+  }
+  const calculation = CALCULATIONS.find((c) => c.id === id);
+  if (!calculation) throw new InputFault(`${id}: expected one of ${IDS}`);
+  const bare = given.find((text) => !text.includes('='));
+  if (bare !== undefined) throw new InputFault(`${bare}: expected name=value, as in hz=400k`);
+  const values = Object.fromEntries(given.map((text) => [text.slice(0, text.indexOf('=')), text.slice(text.indexOf('=') + 1)]));
+  try {
+    const { outputs, working } = calculation.run(readValues(calculation, values));
+    const lines = calculation.outputs.map(
+      ({ name, unit, words }) => `${name.padEnd(14)} ${shown(outputs[name]!, unit).padStart(12)}  ${words}`,
+    );
+    const steps = working.map((step) => `${step.formula}: ${step.values}  [${step.source}]`);
+    io.out(json ? JSON.stringify({ outputs, working }, null, 2) : [...lines, ...steps].join('\n'));
+    return EXIT.clean;
+  } catch (error) {
+    if (error instanceof RangeError) throw new InputFault(`calc ${id}: ${error.message}`);
+    throw error;
+  }
+}

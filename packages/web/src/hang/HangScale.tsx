@@ -1,0 +1,203 @@
+import type { ReactNode } from 'react';
+import { ClashDisc, Disc, Ring } from './marks';
+import styles from './HangScale.module.css';
+
+/** A scale as the roof: where a value lies, and the ticks that are labelled. */
+export interface Scale {
+  readonly min: number;
+  readonly max: number;
+  readonly log: boolean;
+  readonly ticks: readonly { readonly at: number; readonly label?: string }[];
+}
+
+export interface ScaleMark {
+  readonly at: number;
+  readonly kind: 'ring' | 'disc' | 'clash' | 'also';
+  /** Where a mark is an interval: a line from here to there through the mark. */
+  readonly from?: number;
+  readonly to?: number;
+}
+
+export interface ScaleRow {
+  readonly id: string;
+  readonly head: ReactNode;
+  readonly value: string;
+  readonly marks: readonly ScaleMark[];
+  /** Draws a line from the roof down to its disc. */
+  readonly hung?: boolean;
+  /** Steps through its values by arrow keys, as a slider. */
+  readonly step?: (by: 1 | -1) => void;
+  readonly stepLabel?: string;
+  readonly onMark?: (at: number) => void;
+}
+
+export interface ScaleWindow {
+  readonly from: number;
+  readonly to: number;
+  readonly tone: 'good' | 'quiet' | 'clash';
+  readonly fromLabel?: string;
+  readonly toLabel?: string;
+}
+
+interface HangScaleProps {
+  readonly label: string;
+  readonly scale: Scale;
+  readonly rows: readonly ScaleRow[];
+  readonly windows: readonly ScaleWindow[];
+  /** A line over all rows with words at its foot. */
+  readonly total?: { readonly at: number; readonly words: string; readonly tone: 'good' | 'risky' };
+  readonly headWidth?: number;
+  readonly width?: number;
+  readonly children?: (x: (value: number) => number, value: (x: number) => number) => ReactNode;
+}
+
+const ROOF = 26;
+const ROW = 20;
+
+/** Where a value lies on a scale of some width, and back; what lies outside sticks to the end. */
+export function placing(scale: Scale, width: number): { x: (value: number) => number; value: (x: number) => number } {
+  const f = scale.log ? Math.log : (v: number) => v;
+  const g = scale.log ? Math.exp : (v: number) => v;
+  const [low, high] = [f(scale.min), f(scale.max)];
+  const clamp = (v: number) => Math.min(width, Math.max(0, v));
+  return {
+    x: (value) => clamp(((f(Math.max(value, scale.log ? Number.MIN_VALUE : value)) - low) / (high - low)) * width),
+    value: (x) => g(low + (clamp(x) / width) * (high - low)),
+  };
+}
+
+function Mark({ mark, x, y }: { readonly mark: ScaleMark; readonly x: (value: number) => number; readonly y: number }) {
+  const at = x(mark.at);
+  return (
+    <>
+      {mark.from !== undefined && mark.to !== undefined && <line className={styles.span} x1={x(mark.from)} x2={x(mark.to)} y1={y} y2={y} />}
+      {mark.kind === 'disc' && <Disc x={at} y={y} />}
+      {mark.kind === 'clash' && <ClashDisc x={at} y={y} />}
+      {mark.kind === 'ring' && <Ring x={at} y={y} />}
+      {mark.kind === 'also' && (
+        <path className={styles.also} d={`M${at - 3} ${y - 3}L${at + 3} ${y + 3}M${at - 3} ${y + 3}L${at + 3} ${y - 3}`} />
+      )}
+    </>
+  );
+}
+
+/** Things that hang under an axis of one quantity: addresses, ohms, time. The marks are those of the Chart. */
+export function HangScale({ label, scale, rows, windows, total, headWidth = 190, width = 640, children }: HangScaleProps) {
+  const { x, value } = placing(scale, width);
+  const foot = total ? 22 : 4;
+  const height = ROOF + rows.length * ROW + foot;
+  const yOf = (at: number) => ROOF + at * ROW + ROW / 2;
+  return (
+    <div className={styles.scale} role="group" aria-label={label} style={{ gridTemplateColumns: `${headWidth}px ${width + 16}px` }}>
+      <div className={styles.heads} style={{ paddingTop: ROOF }}>
+        {rows.map((row) => (
+          <div
+            key={row.id}
+            className={styles.head}
+            style={{ height: ROW }}
+            {...(row.step
+              ? {
+                  role: 'slider',
+                  tabIndex: 0,
+                  'aria-label': row.stepLabel,
+                  'aria-valuetext': row.value,
+                  'aria-valuenow': row.marks.find((m) => m.kind !== 'ring')?.at ?? scale.min,
+                  'aria-valuemin': scale.min,
+                  'aria-valuemax': scale.max,
+                  onKeyDown: (event) => {
+                    const by =
+                      event.key === 'ArrowRight' || event.key === 'ArrowUp'
+                        ? 1
+                        : event.key === 'ArrowLeft' || event.key === 'ArrowDown'
+                          ? -1
+                          : 0;
+                    if (by === 0) return;
+                    event.preventDefault();
+                    row.step?.(by);
+                  },
+                }
+              : {})}
+          >
+            <span className={styles.name}>{row.head}</span>
+            <span className={styles.value}>{row.value}</span>
+          </div>
+        ))}
+      </div>
+      <svg className={styles.field} width={width + 16} height={height} viewBox={`-8 0 ${width + 16} ${height}`} aria-hidden={!children}>
+        {windows.map((one) => (
+          <g key={`${one.from}-${one.to}-${one.tone}`}>
+            <rect
+              className={styles[one.tone]}
+              x={x(one.from)}
+              width={Math.max(0, x(one.to) - x(one.from))}
+              y={ROOF}
+              height={height - ROOF}
+            />
+            {one.fromLabel && (
+              <text className={styles.note} x={x(one.from) + 3} y={height - 6}>
+                {one.fromLabel}
+              </text>
+            )}
+            {one.toLabel && (
+              <text className={styles.note} x={x(one.to) - 3} y={height - 6} textAnchor="end">
+                {one.toLabel}
+              </text>
+            )}
+          </g>
+        ))}
+        {scale.ticks.map(({ at, label: text }) => (
+          <g key={at}>
+            <line className={styles.tick} x1={x(at)} x2={x(at)} y1={text ? 16 : 20} y2={ROOF} />
+            {text && (
+              <text className={styles.tickLabel} x={x(at)} y={12} textAnchor="middle">
+                {text}
+              </text>
+            )}
+          </g>
+        ))}
+        <line className={styles.roof} x1={0} x2={width} y1={ROOF} y2={ROOF} />
+        {rows.map((row, at) => (
+          <g key={row.id}>
+            <line className={styles.rule} x1={0} x2={width} y1={ROOF + (at + 1) * ROW} y2={ROOF + (at + 1) * ROW} />
+            {row.hung &&
+              row.marks
+                .filter((mark) => mark.kind === 'disc' || mark.kind === 'clash')
+                .map((mark) => (
+                  <line
+                    key={mark.at}
+                    className={mark.kind === 'clash' ? styles.lineBad : styles.line}
+                    x1={x(mark.at)}
+                    x2={x(mark.at)}
+                    y1={ROOF}
+                    y2={yOf(at)}
+                  />
+                ))}
+            {row.marks.map((mark) => (
+              <g
+                key={`${mark.kind}${mark.at}`}
+                className={row.onMark && mark.kind === 'ring' ? styles.choice : undefined}
+                onClick={() => mark.kind === 'ring' && row.onMark?.(mark.at)}
+              >
+                <Mark mark={mark} x={x} y={yOf(at)} />
+              </g>
+            ))}
+          </g>
+        ))}
+        {total && (
+          <>
+            <line className={styles[total.tone]} x1={x(total.at)} x2={x(total.at)} y1={ROOF} y2={height - 4} />
+            <text
+              className={styles[`${total.tone}Words`]}
+              x={x(total.at) + (x(total.at) > width / 2 ? -6 : 6)}
+              y={height - 18}
+              textAnchor={x(total.at) > width / 2 ? 'end' : 'start'}
+            >
+              {total.words}
+            </text>
+          </>
+        )}
+        {children?.(x, value)}
+      </svg>
+    </div>
+  );
+}

@@ -1,0 +1,60 @@
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatAddress } from '@roof-chart/core/quantity/format';
+import type { AddressRow } from '@roof-chart/core/review/i2cSheet';
+import { useWorkbench } from '../../app/workbench';
+import { HangScale, type Scale, type ScaleRow } from '../../hang/HangScale';
+import styles from './Buses.module.css';
+import { nameOf } from './memberName';
+
+const ADDRESSES: Scale = {
+  min: 0,
+  max: 127,
+  log: false,
+  ticks: Array.from({ length: 16 }, (_, n) => ({ at: n * 8, ...(n % 2 === 0 ? { label: formatAddress(n * 8) } : {}) })),
+};
+
+/** All addresses of a bus: who answers where, who could answer elsewhere, and where two meet. */
+export function Addresses({ plan, rows }: { readonly plan: Plan; readonly rows: readonly AddressRow[] }) {
+  const { edit } = useWorkbench();
+  const give = (row: AddressRow, address: number) => {
+    const option = row.options.find((o) => o.addresses.includes(address));
+    if (option) edit(option.edits, `give ${nameOf(plan, row.placement)} ${formatAddress(address)}`);
+  };
+  const scaleRows = rows.map((row): ScaleRow => {
+    const could = [...new Set(row.options.flatMap((o) => o.addresses))].filter((a) => !row.now.includes(a)).toSorted((a, b) => a - b);
+    const all = [...could, ...row.now].toSorted((a, b) => a - b);
+    const step = (by: 1 | -1) => {
+      const here = all.indexOf(row.now.find((a) => row.options.every((o) => !o.addresses.includes(a)) === false) ?? row.now[0]!);
+      const next = by > 0 ? all.slice(here + 1).find((a) => could.includes(a)) : all.slice(0, here).findLast((a) => could.includes(a));
+      if (next !== undefined) give(row, next);
+    };
+    return {
+      id: row.placement,
+      head: nameOf(plan, row.placement),
+      value: row.now.map(formatAddress).join(' ') || 'none',
+      hung: true,
+      marks: [
+        ...could.map((at) => ({ at, kind: 'ring' as const })),
+        ...row.also.map((at) => ({ at, kind: 'also' as const })),
+        ...row.now.map((at) => ({ at, kind: row.shared.includes(at) ? ('clash' as const) : ('disc' as const) })),
+      ],
+      ...(could.length > 0 ? { step, stepLabel: `Address of ${nameOf(plan, row.placement)}`, onMark: (at: number) => give(row, at) } : {}),
+    };
+  });
+  const clashes = [...new Set(rows.flatMap((row) => row.shared))];
+  return (
+    <section className={styles.section}>
+      <h2>Addresses</h2>
+      <HangScale
+        label="Addresses of the bus"
+        scale={ADDRESSES}
+        rows={scaleRows}
+        windows={[
+          { from: 0, to: 7.5, tone: 'quiet' },
+          { from: 119.5, to: 127, tone: 'quiet' },
+          ...clashes.map((address) => ({ from: address - 0.7, to: address + 0.7, tone: 'clash' as const })),
+        ]}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,32 @@
+import { useMemo } from 'react';
+import type { Bus } from '@roof-chart/core/nets/buses';
+import { boardOf } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { i2cSheet } from '@roof-chart/core/review/i2cSheet';
+import { useWorkbench } from '../../app/workbench';
+import { Addresses } from './Addresses';
+import styles from './Buses.module.css';
+import { PullUps } from './PullUps';
+import { Second } from './Second';
+
+/** The sheet of one I2C bus: who answers where, what pulls the lines up, and how busy it is. */
+export function I2cView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus }) {
+  const { sheets } = useWorkbench();
+  const sheet = useMemo(() => i2cSheet(plan, sheets, bus), [plan, sheets, bus]);
+  if (!sheet) return null;
+  const board = boardOf(plan, sheets)!;
+  const pins = Object.entries(bus.pins)
+    .map(([line, pin]) => `${board.pins.get(pin)?.label ?? pin} ${line.toUpperCase()}`)
+    .join(', ');
+  return (
+    <>
+      <p className={styles.facts}>
+        {pins} · {bus.members.length} {bus.members.length === 1 ? 'part' : 'parts'} · {formatSi(sheet.time.hz, 'Hz')}
+      </p>
+      <Addresses plan={plan} rows={sheet.addresses} />
+      <PullUps plan={plan} bus={bus} sheet={sheet} />
+      <Second plan={plan} bus={bus} sheet={sheet} />
+    </>
+  );
+}

@@ -1,0 +1,85 @@
+import { NumberInput } from '@mantine/core';
+import type { Bus } from '@roof-chart/core/nets/buses';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
+import { useWorkbench } from '../../app/workbench';
+import styles from './Buses.module.css';
+import { percent, timeWords } from './busWords';
+import { nameOf } from './memberName';
+import { commit } from './settings';
+
+/** How a second of a bus is taken up, by whom, and who sets its clock. */
+export function Second({ plan, bus, sheet }: { readonly plan: Plan; readonly bus: Bus; readonly sheet: I2cSheet }) {
+  const { edit } = useWorkbench();
+  const { time, limits } = sheet;
+  return (
+    <section className={styles.section}>
+      <h2>
+        One second of the bus <span className={styles.aside}>{percent(time.share)} taken</span>
+      </h2>
+      <div className={styles.second} aria-hidden>
+        {time.users.map((user, at) => (
+          <span
+            key={user.id}
+            className={at % 2 === 0 ? styles.shareA : styles.shareB}
+            style={{ width: `${100 * Math.min(1, user.share)}%` }}
+          >
+            {user.share > 0.08 ? `${nameOf(plan, user.id)} ${percent(user.share)}` : ''}
+          </span>
+        ))}
+        <span className={styles.free}>{time.share < 0.85 ? `${percent(1 - time.share)} free` : ''}</span>
+      </div>
+      <p className={time.share > 1 ? styles.bad : styles.fact}>{timeWords(plan, sheet)}</p>
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th scope="col">Part</th>
+            <th scope="col">Times a second</th>
+            <th scope="col">One time takes</th>
+            <th scope="col">Share</th>
+            <th scope="col">Alone at most</th>
+            <th scope="col">Highest clock</th>
+          </tr>
+        </thead>
+        <tbody>
+          {bus.members.map((member) => {
+            const user = time.users.find((u) => u.id === member.id);
+            const limit = limits.find((l) => l.id === member.id);
+            return (
+              <tr key={member.id}>
+                <th scope="row">{member.name}</th>
+                <td>
+                  {user && (
+                    <NumberInput
+                      size="xs"
+                      className={styles.rate!}
+                      aria-label={`How often a second ${member.name} is asked`}
+                      min={0}
+                      max={10_000}
+                      decimalScale={2}
+                      value={plan.rates[member.id] ?? ''}
+                      placeholder={String(Number(((user.share * time.hz) / Math.max(1, user.bits)).toFixed(2)))}
+                      onBlur={(event) =>
+                        commit(event.currentTarget.value, plan.rates[member.id], (value) =>
+                          edit(
+                            [{ kind: 'rate', placement: member.id, perSecond: value ?? null }],
+                            `ask ${member.name} ${value ?? 'as usual'} times a second`,
+                          ),
+                        )
+                      }
+                    />
+                  )}
+                </td>
+                <td className="num">{user ? formatSi(user.bits / time.hz, 's') : 'not known'}</td>
+                <td className="num">{user ? percent(user.share) : ''}</td>
+                <td className="num">{user && Number.isFinite(user.alonePerSecond) ? `${Math.floor(user.alonePerSecond)} a second` : ''}</td>
+                <td className="num">{limit ? formatSi(limit.hz, 'Hz') : ''}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
+  );
+}

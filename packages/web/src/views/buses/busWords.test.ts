@@ -1,0 +1,57 @@
+import { shippedSheets } from '../../../../core/tests/catalogue';
+import { add, edited, stick, wire } from '../../../../core/tests/makePlan';
+import { findBuses } from '@roof-chart/core/nets/buses';
+import type { Edit } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { i2cSheet } from '@roof-chart/core/review/i2cSheet';
+import { percent, pullUpAdvice, timeWords } from './busWords';
+
+const sheets = shippedSheets();
+const member = (id: string, sheet: string, name: string): Edit[] => [
+  add(id, sheet, name),
+  wire(`${id}:SDA`, 'GP4'),
+  wire(`${id}:SCL`, 'GP5'),
+  wire(`${id}:VCC`, 'rail 3v3'),
+];
+const plan = (...edits: readonly Edit[]): Plan => edited(stick(), sheets, ...edits);
+const sheetOf = (of: Plan) => i2cSheet(of, sheets, findBuses(of, sheets)[0]!)!;
+const advice = (of: Plan) => pullUpAdvice(of, sheetOf(of));
+
+test('where nothing is needed it says so, with the numbers', () => {
+  expect(advice(plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen')))).toMatch(
+    /^Nothing is needed: S(DA|CL) rises in [\d.]+ ns at worst, 300 ns allowed at 400 kHz; [\d.]+ (mA|µA) to sink at worst, .* can [34] mA\.$/,
+  );
+});
+
+test('without any pull-up one is named to be added, and with it nothing is needed', () => {
+  const bare = plan(...member('x', 'expander-mcp23017', 'Ports'));
+  expect(advice(bare)).toMatch(/^No pull-up holds the lines high: add [\d.]+ kΩ on each\.$/);
+  const { add: ohms } = sheetOf(bare);
+  const mended = edited(bare, sheets, { kind: 'bus-settings', controller: 'i2c0', settings: { addedOhms: ohms! } });
+  expect(advice(mended)).toMatch(/^Nothing is needed/);
+});
+
+test('too many modules: the fewest whose pull-ups to cut are named, and those that are left do', () => {
+  const many = plan(...Array.from({ length: 6 }, (_, at) => member(`c${at}`, 'clock-ds1307', `Clock ${at}`)).flat());
+  expect(advice(many)).toMatch(/^Too strong: [\d.]+ mA to sink at worst, .* Cut the pull-ups of Clock 0(, Clock \d)* and Clock \d\.$/);
+});
+
+test('a long bus is too weak for its clock, and the mode that it still keeps is named', () => {
+  const long = edited(plan(...member('a', 'humidity-sht31', 'Air')), sheets, {
+    kind: 'bus-settings',
+    controller: 'i2c0',
+    settings: { picofarads: 110, hz: 400_000 },
+  });
+  expect(advice(long)).toMatch(/^Too weak: .* Add [\d.]+ kΩ on each line\. As it is the bus may run in standard mode\.$/);
+});
+
+test('who sets the clock, who waits, what is not known', () => {
+  const slow = plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen'), ...member('l', 'lcd-2004-pcf8574', 'Text'));
+  expect(timeWords(slow, sheetOf(slow))).toMatch(/^Text allows 100 kHz at most, the others 400 kHz\. A part waits 1\.64 ms at most/);
+  const often = edited(slow, sheets, { kind: 'rate', placement: 'a', perSecond: 30 });
+  expect([sheetOf(often).time.share > 1, timeWords(often, sheetOf(often))]).toEqual([
+    true,
+    expect.stringMatching(/More is asked for than/),
+  ]);
+  expect([percent(0.0421), percent(0.5), percent(0.00042)]).toEqual(['4.2 %', '50 %', '0.042 %']);
+});

@@ -7,6 +7,7 @@ const VIEWS = [
   '/plans/hive-watch/stock',
   '/plans/hive-watch/chart',
   '/plans/hive-watch/build',
+  '/plans/hive-watch/buses',
   '/plans/hive-watch/fits',
   '/plans/hive-watch/fits/parts',
 ];

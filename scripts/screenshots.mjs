@@ -31,6 +31,14 @@ const PICTURES = [
     },
   ],
   [
+    'buses',
+    'light',
+    async (page) => {
+      await page.goto(`${hive}/buses`);
+      await page.getByText('One second of the bus').waitFor();
+    },
+  ],
+  [
     'fits',
     'light',
     async (page) => {

@@ -5,6 +5,7 @@ import { findBuses } from '../nets/buses';
 import { valuesOf } from '../quantity/series';
 import { busUsers, clockLimits, clockOf, pullUpInput } from './busInputs';
 import { busPullUps, mostPullUp, parallel, type PullUp, type PullUpInput, riseTime } from './busPullUps';
+import { riseCurve } from './riseCurve';
 import { accessBits, busTime, transferBits } from './i2cTime';
 
 const point = (value: number) => ({ min: value, max: value });
@@ -89,6 +90,16 @@ describe('properties', () => {
     for (const bad of [{ farads: 0 }, { farads: -1 }, { hz: 0 }, { pullUps: [pull(0)] }])
       expect(() => busPullUps(input(bad))).toThrow(RangeError);
   });
+});
+
+test('the curve starts at nothing, rises all the way, and passes from 0.3 to 0.7 in the time that was calculated', () => {
+  const given = input({ pullUps: [pull(4700)], hz: 100e3 });
+  const curve = riseCurve(given, 4001);
+  expect(curve[0]).toMatchObject({ slow: 0, fast: 0 });
+  for (let at = 1; at < curve.length; at += 1) expect(curve[at]!.slow).toBeGreaterThan(curve[at - 1]!.slow);
+  const passing = (share: number) => curve.find((point) => point.slow >= share * 3.3)!.seconds;
+  expect((passing(0.7) - passing(0.3)) / busPullUps(given).riseSeconds!.max).toBeCloseTo(1, 1);
+  expect(riseCurve(input({ pullUps: [] }))).toEqual([]);
 });
 
 describe('time', () => {

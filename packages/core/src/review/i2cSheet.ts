@@ -43,6 +43,9 @@ export interface I2cSheet {
   readonly capacitance: CapacitanceParts;
   readonly limits: readonly ClockLimit[];
   readonly time: Worked<BusTime>;
+  /** What the board's pins take at most, in volts, and the parts that pull higher. */
+  readonly restLimitVolts: number;
+  readonly pullingHigher: readonly string[];
   /** Members of which no sheet says what they send and read. */
   readonly unknown: readonly string[];
   /** A preferred value to add where the pull-ups are missing or too weak, and adding one helps. */
@@ -98,7 +101,13 @@ export function i2cSheet(plan: Plan, sheets: Sheets, bus: Bus): I2cSheet | undef
   const resistor = (ohms: number) => ({ id: 'added', ohms: { min: ohms * 0.95, typ: ohms, max: ohms * 1.05 }, volts: input.vdd });
   const others = input.pullUps.filter((p) => p.id !== 'added');
   const helps = pullUps.verdict === 'missing' || pullUps.verdict === 'too-weak';
+  const pin = board.pins.get(bus.pins[line] ?? '');
+  const { vdd, inputMaxAboveSupply } = board.sheet.electrical;
+  // A pin that stands more than its supply says so; else the supply and what the inputs take above it.
+  const restLimitVolts = pin?.limits?.tolerantVolts ?? vdd.max + inputMaxAboveSupply;
   return {
+    restLimitVolts,
+    pullingHigher: input.pullUps.filter((p) => p.volts.max > restLimitVolts).map((p) => p.id),
     bus,
     addresses: addressRows(plan, sheets, bus),
     line,

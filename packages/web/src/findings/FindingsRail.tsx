@@ -105,8 +105,8 @@ function Scope() {
   return (
     <div className={styles.scope}>
       <p>
-        <strong>Not yet checked:</strong> logic levels between 3.3 V and 5 V parts, pull-ups, bus speed, pin currents, resistors. Look at
-        these yourself before you connect power.
+        <strong>Not yet checked:</strong> logic levels between 3.3 V and 5 V parts, pin currents, resistors. Look at these yourself before
+        you connect power. Pull-ups and bus time are worked out under Buses; they make no findings yet.
       </p>
       <details>
         <summary>What is checked</summary>

@@ -51,8 +51,10 @@ interface HangScaleProps {
   readonly children?: (x: (value: number) => number, value: (x: number) => number) => ReactNode;
 }
 
-const ROOF = 26;
-const ROW = 20;
+/** Room for the labels of the first and last tick. */
+export const PAD = 18;
+export const ROOF = 26;
+export const ROW = 24;
 
 /** Where a value lies on a scale of some width, and back; what lies outside sticks to the end. */
 export function placing(scale: Scale, width: number): { x: (value: number) => number; value: (x: number) => number } {
@@ -82,13 +84,13 @@ function Mark({ mark, x, y }: { readonly mark: ScaleMark; readonly x: (value: nu
 }
 
 /** Things that hang under an axis of one quantity: addresses, ohms, time. The marks are those of the Chart. */
-export function HangScale({ label, scale, rows, windows, total, headWidth = 190, width = 640, children }: HangScaleProps) {
+export function HangScale({ label, scale, rows, windows, total, headWidth = 190, width = 620, children }: HangScaleProps) {
   const { x, value } = placing(scale, width);
   const foot = total ? 22 : 4;
   const height = ROOF + rows.length * ROW + foot;
   const yOf = (at: number) => ROOF + at * ROW + ROW / 2;
   return (
-    <div className={styles.scale} role="group" aria-label={label} style={{ gridTemplateColumns: `${headWidth}px ${width + 16}px` }}>
+    <div className={styles.scale} role="group" aria-label={label} style={{ gridTemplateColumns: `${headWidth}px ${width + 2 * PAD}px` }}>
       <div className={styles.heads} style={{ paddingTop: ROOF }}>
         {rows.map((row) => (
           <div
@@ -123,7 +125,13 @@ export function HangScale({ label, scale, rows, windows, total, headWidth = 190,
           </div>
         ))}
       </div>
-      <svg className={styles.field} width={width + 16} height={height} viewBox={`-8 0 ${width + 16} ${height}`} aria-hidden={!children}>
+      <svg
+        className={styles.field}
+        width={width + 2 * PAD}
+        height={height}
+        viewBox={`${-PAD} 0 ${width + 2 * PAD} ${height}`}
+        aria-hidden={!children}
+      >
         {windows.map((one) => (
           <g key={`${one.from}-${one.to}-${one.tone}`}>
             <rect

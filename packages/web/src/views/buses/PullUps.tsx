@@ -6,11 +6,12 @@ import { formatSi } from '@roof-chart/core/quantity/format';
 import { nearest, valuesOf } from '@roof-chart/core/quantity/series';
 import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
 import { useWorkbench } from '../../app/workbench';
-import { HangScale, type Scale, type ScaleRow } from '../../hang/HangScale';
+import { HangScale, PAD, ROOF, ROW, type Scale, type ScaleRow } from '../../hang/HangScale';
 import { Ring } from '../../hang/marks';
 import styles from './Buses.module.css';
-import { pullUpAdvice, VERDICT_WORDS } from './busWords';
+import { pullUpAdvice, restWords, VERDICT_WORDS } from './busWords';
 import { nameOf } from './memberName';
+import { Rise } from './Rise';
 import { changed, commit } from './settings';
 
 const OHMS: Scale = {
@@ -62,6 +63,7 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
     ...(controller === undefined ? {} : { step, stepLabel: 'Pull-up added on each line' }),
   };
   const good = pullUps.verdict === 'good';
+  const rest = restWords(plan, sheet);
   const all = pullUps.ohms;
   return (
     <section className={styles.section}>
@@ -103,7 +105,8 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
           controller !== undefined && (
             <Handle
               x={x(shown ?? OHMS.max)}
-              y={26 + rows.length * 20 + 10}
+              y={ROOF + rows.length * ROW + ROW / 2}
+              words={shown === undefined ? 'drag in a resistor' : ''}
               onDrag={(at) => setDragged(nearest('E12', value(at)))}
               onDrop={() => {
                 if (dragged !== null && dragged !== added) add(dragged);
@@ -114,7 +117,10 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
         }
       </HangScale>
       <div className={styles.advice}>
-        <p className={good ? styles.good : styles.risky}>{pullUpAdvice(plan, sheet)}</p>
+        <div>
+          <p className={good ? styles.good : styles.risky}>{pullUpAdvice(plan, sheet)}</p>
+          {rest && <p className={styles.bad}>{rest}</p>}
+        </div>
         {sheet.add !== undefined && controller !== undefined && (
           <Button size="compact-xs" variant="outline" onClick={() => add(sheet.add)}>
             Add {formatSi(sheet.add, 'Ω')} on each line
@@ -126,47 +132,55 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
           </Button>
         )}
       </div>
-      <details className={styles.working}>
-        <summary>Why</summary>
-        <ul>
-          {pullUps.working.map((one) => (
-            <li key={one.formula}>
-              <span className="mono">{one.formula}</span>: {one.values} <span className="quiet">({one.source})</span>
-            </li>
-          ))}
-        </ul>
-      </details>
-      <div className={styles.fields}>
-        <NumberInput
-          size="xs"
-          label="Wire of a line, cm"
-          min={0}
-          max={10_000}
-          value={settings?.wireCm ?? ''}
-          placeholder={`${capacitance.wire} taken`}
-          onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }, 'set the length of wire'))}
-        />
-        <NumberInput
-          size="xs"
-          label="Measured capacitance, pF"
-          min={1}
-          max={100_000}
-          value={settings?.picofarads ?? ''}
-          placeholder={`${Math.round(capacitance.farads * 1e12)} taken`}
-          onBlur={(event) =>
-            commit(event.currentTarget.value, settings?.picofarads, (picofarads) => set({ picofarads }, 'set the measured capacitance'))
-          }
-        />
-        <NativeSelect
-          size="xs"
-          label="Clock"
-          value={String(settings?.hz ?? '')}
-          data={[{ value: '', label: 'as fast as all allow' }, ...CLOCKS.map((hz) => ({ value: String(hz), label: formatSi(hz, 'Hz') }))]}
-          onChange={(event) => {
-            const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
-            set({ hz }, hz === undefined ? 'leave the clock to the parts' : `clock the bus at ${formatSi(hz, 'Hz')}`);
-          }}
-        />
+      <div className={styles.beside}>
+        <Rise sheet={sheet} />
+        <div>
+          <div className={styles.fields}>
+            <NumberInput
+              size="xs"
+              label="Wire of a line, cm"
+              min={0}
+              max={10_000}
+              value={settings?.wireCm ?? ''}
+              placeholder={`${capacitance.wire} taken`}
+              onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }, 'set the length of wire'))}
+            />
+            <NumberInput
+              size="xs"
+              label="Measured capacitance, pF"
+              min={1}
+              max={100_000}
+              value={settings?.picofarads ?? ''}
+              placeholder={`${Math.round(capacitance.farads * 1e12)} taken`}
+              onBlur={(event) =>
+                commit(event.currentTarget.value, settings?.picofarads, (picofarads) => set({ picofarads }, 'set the measured capacitance'))
+              }
+            />
+            <NativeSelect
+              size="xs"
+              label="Clock"
+              value={String(settings?.hz ?? '')}
+              data={[
+                { value: '', label: 'as fast as all allow' },
+                ...CLOCKS.map((hz) => ({ value: String(hz), label: formatSi(hz, 'Hz') })),
+              ]}
+              onChange={(event) => {
+                const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
+                set({ hz }, hz === undefined ? 'leave the clock to the parts' : `clock the bus at ${formatSi(hz, 'Hz')}`);
+              }}
+            />
+          </div>
+          <details className={styles.working}>
+            <summary>Why</summary>
+            <ul>
+              {pullUps.working.map((one) => (
+                <li key={one.formula}>
+                  <span className="mono">{one.formula}</span>: {one.values} <span className="quiet">({one.source})</span>
+                </li>
+              ))}
+            </ul>
+          </details>
+        </div>
       </div>
     </section>
   );
@@ -176,18 +190,20 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
 function Handle({
   x,
   y,
+  words,
   onDrag,
   onDrop,
 }: {
   readonly x: number;
   readonly y: number;
+  readonly words: string;
   readonly onDrag: (x: number) => void;
   readonly onDrop: () => void;
 }) {
   const place = useRef<SVGGElement>(null);
   const at = (event: PointerEvent) => {
     const svg = place.current!.ownerSVGElement!;
-    return event.clientX - svg.getBoundingClientRect().left - 8;
+    return event.clientX - svg.getBoundingClientRect().left - PAD;
   };
   return (
     <g
@@ -202,6 +218,11 @@ function Handle({
       onPointerUp={onDrop}
     >
       <circle cx={x} cy={y} r={11} fill="transparent" />
+      {words && (
+        <text className={styles.dragIn} x={x - 10} y={y + 4} textAnchor="end">
+          {words}
+        </text>
+      )}
       <Ring x={x} y={y} />
     </g>
   );

@@ -4,7 +4,7 @@ import { findBuses } from '@roof-chart/core/nets/buses';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { i2cSheet } from '@roof-chart/core/review/i2cSheet';
-import { percent, pullUpAdvice, timeWords } from './busWords';
+import { percent, pullUpAdvice, restWords, timeWords } from './busWords';
 
 const sheets = shippedSheets();
 const member = (id: string, sheet: string, name: string): Edit[] => [
@@ -54,4 +54,15 @@ test('who sets the clock, who waits, what is not known', () => {
     expect.stringMatching(/More is asked for than/),
   ]);
   expect([percent(0.0421), percent(0.5), percent(0.00042)]).toEqual(['4.2 %', '50 %', '0.042 %']);
+});
+
+test('a part that pulls to 5 V is named where the board does not take it, and not on a board of 5 V', () => {
+  const mixed = edited(
+    plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen'), ...member('l', 'lcd-2004-pcf8574', 'Text')),
+    sheets,
+    wire('l:VCC', 'rail vbus'),
+  );
+  expect(restWords(mixed, sheetOf(mixed))).toMatch(/^The lines rest at up to 4\.\d+ V, the board takes 3\.\d+ V: Text pulls them higher\./);
+  const alone = plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen'));
+  expect(restWords(alone, sheetOf(alone))).toBe('');
 });

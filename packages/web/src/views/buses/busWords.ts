@@ -56,3 +56,10 @@ export function timeWords(plan: Plan, { time, limits, unknown }: I2cSheet): stri
   const missing = unknown.length > 0 ? ` What ${sayList(unknown.map((id) => sayPlacement(plan, id)))} send is not known.` : '';
   return `${limit}${without}.${longest}${over}${missing}`;
 }
+
+/** What to know where the lines rest above what the board's pins take; empty where they do not. */
+export function restWords(plan: Plan, { pullUps, restLimitVolts, pullingHigher }: I2cSheet): string {
+  if (!pullUps.idleVolts || pullUps.idleVolts.max <= restLimitVolts) return '';
+  const higher = sayList(pullingHigher.map((id) => who(plan, id)));
+  return `The lines rest at up to ${formatSi(pullUps.idleVolts.max, 'V')}, the board takes ${formatSi(restLimitVolts, 'V')}: ${higher} pulls them higher. Cut its pull-ups or put a level shifter between, before you connect power.`;
+}

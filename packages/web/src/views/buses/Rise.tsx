@@ -1,0 +1,68 @@
+import { useMemo } from 'react';
+import { Line, LineChart, ReferenceLine, XAxis, YAxis } from 'recharts';
+import { riseCurve } from '@roof-chart/core/electrics/riseCurve';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
+import styles from './Buses.module.css';
+
+/** How a line rises when it is let go, at both corners, over half a period of the clock. */
+export function Rise({ sheet }: { readonly sheet: I2cSheet }) {
+  const { input, pullUps } = sheet;
+  const points = useMemo(() => riseCurve(input), [input]);
+  if (points.length === 0) return null;
+  const vdd = input.vdd.min;
+  const top = Math.ceil(Math.max(...points.map((p) => p.fast), vdd));
+  const half = points.at(-1)!.seconds;
+  const slow = pullUps.riseSeconds;
+  return (
+    <figure className={styles.rise}>
+      <figcaption>
+        Rise{' '}
+        {slow && Number.isFinite(slow.max)
+          ? `${formatSi(slow.max, 's')} at worst of ${formatSi(pullUps.riseLimitSeconds, 's')}`
+          : 'that never gets there'}
+      </figcaption>
+      <LineChart
+        width={330}
+        height={150}
+        data={points}
+        margin={{ top: 6, right: 60, bottom: 0, left: 0 }}
+        accessibilityLayer={false}
+        aria-hidden
+      >
+        <XAxis
+          dataKey="seconds"
+          type="number"
+          domain={[0, half]}
+          ticks={[0, half / 2, half]}
+          tickFormatter={(value: number) => formatSi(value, 's')}
+          stroke="var(--quiet)"
+          fontSize={11}
+        />
+        <YAxis
+          domain={[0, top]}
+          width={34}
+          tickFormatter={(value: number) => `${value} V`}
+          stroke="var(--quiet)"
+          fontSize={11}
+          tickCount={3}
+        />
+        <ReferenceLine
+          y={0.7 * vdd}
+          stroke="var(--rule-strong)"
+          strokeDasharray="4 3"
+          label={{ value: '0.7 VDD', position: 'right', fontSize: 11, fill: 'var(--quiet)' }}
+        />
+        <ReferenceLine
+          y={0.3 * vdd}
+          stroke="var(--rule-strong)"
+          strokeDasharray="4 3"
+          label={{ value: '0.3 VDD', position: 'right', fontSize: 11, fill: 'var(--quiet)' }}
+        />
+        <Line dataKey="fast" stroke="var(--verdigris)" strokeDasharray="3 3" dot={false} isAnimationActive={false} />
+        <Line dataKey="slow" stroke="var(--verdigris)" strokeWidth={2} dot={false} isAnimationActive={false} />
+      </LineChart>
+      <p className="quiet">Solid: weakest corner. Dashed: strongest.</p>
+    </figure>
+  );
+}

@@ -3,6 +3,8 @@ import { editsOnto, lineTerminals } from '../allocate/moveBus';
 import { pinSetsOf } from '../allocate/pinSets';
 import { addressesOf, type DeviceAddress } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
+import { behindChannels } from '../nets/channels';
+import type { Placement } from '../plan/plan';
 import { allFixed, inseparable } from './addressImpossible';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { alsoAnswersOn, strapAway } from './strapAway';
@@ -69,17 +71,37 @@ function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], take
   };
 }
 
-function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
+/** Claims by address, of these parts. */
+function claimsOf(context: CheckContext, members: readonly Placement[]): ReadonlyMap<number, readonly Claim[]> {
   const claims = new Map<number, Claim[]>();
-  for (const claim of bus.members.flatMap((m) => addressesOf(context.plan, m, context.sheets))) {
+  for (const claim of members.flatMap((m) => addressesOf(context.plan, m, context.sheets)))
     claims.set(claim.address, [...(claims.get(claim.address) ?? []), claim]);
-  }
+  return claims;
+}
+
+/** A part behind an open channel is on the bus before the multiplexer as well: it must meet nobody there, nor on its channel. */
+function examineChannels(context: CheckContext, bus: Bus): readonly FindingDraft[] {
+  return bus.members.flatMap((multiplexer) =>
+    [...behindChannels(context.plan, context.sheets, multiplexer).values()].flatMap((behind) => {
+      const ids = new Set(behind.map((p) => p.id));
+      const claims = claimsOf(context, [...bus.members, ...behind]);
+      const met = [...claims.values()].filter((list) => list.length > 1 && list.some((c) => ids.has(c.placement)));
+      return met.map((list) => finding(context, bus, list, new Set(claims.keys())));
+    }),
+  );
+}
+
+function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
+  const claims = claimsOf(context, bus.members);
   // A remedy must not lead to where somebody answers besides.
   const taken = new Set([...claims.keys(), ...alsoAnswersOn(context, bus).map((also) => also.address)]);
   const ids = inseparable(context, bus);
   // Where no straps can part them, that is said once, and not of each address anew.
   const said = (list: readonly Claim[]) => ids.length > 0 && !allFixed(context, ids) && list.every((c) => ids.includes(c.placement));
-  return [...claims.values()].filter((list) => list.length > 1 && !said(list)).map((list) => finding(context, bus, list, taken));
+  return [
+    ...[...claims.values()].filter((list) => list.length > 1 && !said(list)).map((list) => finding(context, bus, list, taken)),
+    ...examineChannels(context, bus),
+  ];
 }
 
 export const addressShared: Check = {

@@ -187,3 +187,20 @@ describe('adc-unavailable', () => {
     expect(settle(knobs(false, usable + 1), sheets)!.costs.unwired).toBe(0);
   });
 });
+
+describe('address-shared behind a multiplexer', () => {
+  const clock = (id: string, ...at: readonly [string, string]): Edit[] => [
+    add(id, 'clock-ds3231-mini', `Clock ${id}`),
+    wire(`${id}:SDA`, at[0]),
+    wire(`${id}:SCL`, at[1]),
+  ];
+  const mux = [add('m', 'multiplexer-tca9548a', 'Switch'), wire('m:SDA', 'GP4'), wire('m:SCL', 'GP5')];
+  const plan = (...clocks: readonly Edit[]) => edited(stick(), sheets, ...mux, ...clocks);
+  const shared = (of: Plan) => codesAfter(of, sheets).includes('address-shared');
+
+  test('on two channels they may be alike; on one channel, or with one before the multiplexer, they meet', () => {
+    expect(shared(plan(...clock('a', 'm:SD0', 'm:SC0'), ...clock('b', 'm:SD1', 'm:SC1')))).toBe(false);
+    expect(shared(plan(...clock('a', 'm:SD0', 'm:SC0'), ...clock('b', 'm:SD0', 'm:SC0')))).toBe(true);
+    expect(shared(plan(...clock('a', 'm:SD0', 'm:SC0'), ...clock('b', 'GP4', 'GP5')))).toBe(true);
+  });
+});

@@ -11,11 +11,21 @@ interface Spot {
   readonly position: number;
 }
 
-/** Items that may change their pin without any rule being asked: no shared means, no condition, no wish to lie together. */
+/** Items that may change their pin without any rule being asked: no shared means, no condition. */
 function loose(instance: Instance): readonly Item[] {
-  const grouped = new Set((instance.groups ?? []).flatMap((g) => g.alternatives.flatMap((a) => Object.keys(a))));
   const plain = (c: Candidate) => !c.uses?.length && c.unless === undefined;
-  return instance.items.filter((item) => item.terminals.length === 1 && !grouped.has(item.id) && item.candidates.every(plain));
+  return instance.items.filter((item) => item.terminals.length === 1 && item.candidates.every(plain));
+}
+
+/** The group of each item that is wished to lie together with others: such items only change places among themselves. */
+function groupsOf(instance: Instance): ReadonlyMap<string, string> {
+  const groups = instance.groups ?? [];
+  return new Map(groups.flatMap((g) => g.alternatives.flatMap((a) => Object.keys(a).map((item) => [item, g.id] as const))));
+}
+
+/** Whether two items of a group may change places: where each of its alternatives gives both the same pins. */
+function alikeIn(instance: Instance, a: string, b: string): boolean {
+  return (instance.groups ?? []).every((g) => g.alternatives.every((one) => one[a]?.join() === one[b]?.join()));
 }
 
 const placementOf = (item: Item): string => item.terminals[0]!.slice(0, item.terminals[0]!.indexOf(':'));
@@ -49,6 +59,7 @@ export function neatly(instance: Instance, choice: Choice, board: IndexedBoard):
   const costs = new Map(movable.map((item) => [item.id, new Map(item.candidates.map((c) => [c.pin, combined(c)]))]));
   const at = new Map([...pins].map(([item, pin]) => [pin, item]));
   const byId = new Map(movable.map((item) => [item.id, item]));
+  const groups = groupsOf(instance);
   const measure = (placements: ReadonlySet<string>) => [...placements].reduce((sum, id) => sum + untidy(parts.get(id)!, pins, spots), 0);
   const put = (item: string, pin: string) => {
     pins.set(item, pin);
@@ -60,6 +71,8 @@ export function neatly(instance: Instance, choice: Choice, board: IndexedBoard):
     const here = pins.get(item.id)!;
     const other = byId.get(at.get(pin) ?? '');
     if (pin === here || lines.has(pin) || (at.has(pin) && !other)) return false;
+    const [mine, their] = [groups.get(item.id), other && groups.get(other.id)];
+    if (mine !== their || (mine !== undefined && !alikeIn(instance, item.id, other!.id))) return false;
     const own = costs.get(item.id)!;
     const theirs = other && costs.get(other.id)!;
     if (other && !theirs!.has(here)) return false;

@@ -93,14 +93,21 @@ export class Search {
     this.#order = orderOf(members, this.#crowds);
   }
 
+  /** What no choice can cost less, from a single assignment: much cheaper than the search. Infinite where none is legal. */
+  readonly rootBound = (): number => this.#evaluate(this.#start())?.bound ?? Infinity;
+
+  /** Nothing decided. */
+  #start(): State {
+    return { at: this.instance.members.map(() => undefined), sets: this.instance.controllers.map(() => undefined), banned: new Set() };
+  }
+
   run(): Solved {
-    const { members, controllers } = this.instance;
-    const root: State = { at: members.map(() => undefined), sets: controllers.map(() => undefined), banned: new Set() };
+    const root = this.#start();
     const evaluated = this.#evaluate(root);
     this.#descend(root, evaluated, 0);
     // With no time at all there is still an answer: every member left open, pins by the cheapest assignment.
     if (!this.#best) {
-      const left: State = { ...root, at: members.map(() => -1) };
+      const left: State = { ...root, at: root.at.map(() => -1) };
       this.#leaf(left, this.#evaluate(left), true);
     }
     const best = this.#best!;

@@ -68,21 +68,19 @@ class Groups {
       this.options.onBetter?.(solved.costs);
       return;
     }
-    const tried: { readonly instance: Instance; readonly solved: Solved }[] = [];
-    for (const alternative of groups[group]!.alternatives.keys()) {
-      if (this.#over()) {
-        this.#unseen = Math.min(this.#unseen, bound);
-        break;
-      }
+    // One assignment each says in which order to look, and of most that there is no need to.
+    const children = groups[group]!.alternatives.map((_, alternative) => {
       const child = taking(instance, group, alternative);
-      const inner = this.#solve(child);
-      if (combined(inner.bound) === bound) this.#descend(child, inner, group + 1);
-      else tried.push({ instance: child, solved: inner });
-      if (this.#best && bound >= combined(this.#best.costs)) return;
+      return { child, least: Math.max(bound, new Search(child, {}).rootBound()) };
+    }).sort((a, b) => a.least - b.least);
+    for (const { child, least } of children) {
+      if (this.#best && least >= combined(this.#best.costs)) return;
+      if (this.#over()) {
+        this.#unseen = Math.min(this.#unseen, least);
+        return;
+      }
+      this.#descend(child, this.#solve(child), group + 1);
     }
-    // Cheapest first; the sort is stable, so alternatives keep their order among equals.
-    for (const one of tried.sort((a, b) => combined(a.solved.bound) - combined(b.solved.bound)))
-      this.#descend(one.instance, one.solved, group + 1);
   }
 }
 

@@ -55,7 +55,7 @@ type Alternative = Group['alternatives'][number];
 const isPossible = (items: readonly Item[], alternative: Alternative): boolean =>
   items.every((item) => item.candidates.some((c) => alternative[item.id]!.includes(c.pin)));
 
-/** Neighbouring positions of one header: in printed order, the other way round, and in any order. */
+/** Neighbouring positions of one header, in any order: that they follow the printed one is a matter of neatness, which costs nothing. */
 function adjacent(board: IndexedBoard, items: readonly Item[]): readonly Alternative[] {
   const rows = board.sheet.headers.list.map((header) =>
     board.sheet.pins.list.filter((pin) => pin.header === header.id).toSorted((a, b) => (a.position ?? 0) - (b.position ?? 0)),
@@ -66,11 +66,7 @@ function adjacent(board: IndexedBoard, items: readonly Item[]): readonly Alterna
       return window.length === items.length ? [window] : [];
     }),
   );
-  const inOrder = (pins: readonly string[]) => Object.fromEntries(items.map((item, n) => [item.id, [pins[n]!]]));
-  return [
-    ...windows.flatMap((window) => [inOrder(window), inOrder(window.toReversed())]),
-    ...windows.map((window) => Object.fromEntries(items.map((item) => [item.id, window]))),
-  ];
+  return windows.map((window) => Object.fromEntries(items.map((item) => [item.id, window])));
 }
 
 function onOnePort(board: IndexedBoard, items: readonly Item[]): readonly Alternative[] {

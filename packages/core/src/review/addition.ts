@@ -7,7 +7,7 @@ import { openTerminals } from '../nets/openTerminals';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
 import { newPlacement } from '../plan/newPlacement';
-import type { Plan, TerminalKey } from '../plan/plan';
+import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
@@ -49,7 +49,9 @@ const isSound = derived((plan: Plan, sheets: Sheets): boolean => settle(plan, sh
 function settledAddition(plan: Plan, bare: Plan, placement: string, sheets: Sheets): Settlement | undefined {
   const beside = settle(bare, sheets, { only: placement, freeze: true, nodes: NODES })!;
   if (beside.costs.unwired === 0 && beside.costs.moved === 0) return beside;
-  return isSound(plan, sheets) ? settle(bare, sheets, { only: placement, nodes: NODES }) : undefined;
+  const whole = isSound(plan, sheets) ? settle(bare, sheets, { only: placement, nodes: NODES }) : undefined;
+  // A part that is there never loses its place to one that comes: it may move, but not go.
+  return whole?.open.every((key) => splitKey(key).placement === placement) ? whole : undefined;
 }
 
 function openAfter(plan: Plan, placement: string, sheets: Sheets): readonly TerminalKey[] {

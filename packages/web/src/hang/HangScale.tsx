@@ -1,14 +1,7 @@
 import type { ReactNode } from 'react';
 import { ClashDisc, Disc, Ring } from './marks';
 import styles from './HangScale.module.css';
-
-/** A scale as the roof: where a value lies, and the ticks that are labelled. */
-export interface Scale {
-  readonly min: number;
-  readonly max: number;
-  readonly log: boolean;
-  readonly ticks: readonly { readonly at: number; readonly label?: string }[];
-}
+import { placing, type Scale } from './placing';
 
 export interface ScaleMark {
   readonly at: number;
@@ -55,18 +48,6 @@ interface HangScaleProps {
 export const PAD = 18;
 export const ROOF = 26;
 export const ROW = 24;
-
-/** Where a value lies on a scale of some width, and back; what lies outside sticks to the end. */
-export function placing(scale: Scale, width: number): { x: (value: number) => number; value: (x: number) => number } {
-  const f = scale.log ? Math.log : (v: number) => v;
-  const g = scale.log ? Math.exp : (v: number) => v;
-  const [low, high] = [f(scale.min), f(scale.max)];
-  const clamp = (v: number) => Math.min(width, Math.max(0, v));
-  return {
-    x: (value) => clamp(((f(Math.max(value, scale.log ? Number.MIN_VALUE : value)) - low) / (high - low)) * width),
-    value: (x) => g(low + (clamp(x) / width) * (high - low)),
-  };
-}
 
 function Mark({ mark, x, y }: { readonly mark: ScaleMark; readonly x: (value: number) => number; readonly y: number }) {
   const at = x(mark.at);

@@ -2,7 +2,8 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatAddress } from '@roof-chart/core/quantity/format';
 import type { AddressRow } from '@roof-chart/core/review/i2cSheet';
 import { useWorkbench } from '../../app/workbench';
-import { HangScale, type Scale, type ScaleRow } from '../../hang/HangScale';
+import { HangScale, type ScaleRow } from '../../hang/HangScale';
+import type { Scale } from '../../hang/placing';
 import styles from './Buses.module.css';
 import { nameOf } from './memberName';
 

@@ -1,0 +1,64 @@
+import fc from 'fast-check';
+import { shippedSheets } from '../../tests/catalogue';
+import { add, edited, stick, wire } from '../../tests/makePlan';
+import { settle } from '../allocate/settle';
+import { applyEdits } from '../plan/applyEdits';
+import { newPlan, type Plan, sameEnd } from '../plan/plan';
+import { additionOf } from './addition';
+
+const sheets = shippedSheets();
+const ids = [...sheets.parts.keys()];
+const part = (id: string) => sheets.parts.get(id)!.sheet;
+const limit = { nodes: 1000 };
+const grown = (board: string, parts: readonly string[]): Plan => {
+  const bare = newPlan('plan-1', 'Test', { id: board, version: 1 });
+  return settle(edited(bare, sheets, ...parts.map((id, at) => add(`p${at}`, id))), sheets, limit)!.plan;
+};
+const boards = fc.constantFrom('rp2040-stick-40', 'atmega328p-5v-shield', 'esp32-stick-38');
+
+test('beside what is there a part costs exactly what it costs when everything is looked at', () => {
+  fc.assert(
+    fc.property(boards, fc.array(fc.constantFrom(...ids), { maxLength: 6 }), fc.constantFrom(...ids), (board, parts, id) => {
+      const plan = edited(grown(board, parts), sheets, add('new', id));
+      const beside = settle(plan, sheets, { only: 'new', freeze: true })!;
+      const whole = settle(plan, sheets, { only: 'new', ...limit })!;
+      if (beside.costs.unwired > 0 || !whole.proved) return;
+      // The frozen problem leaves the old parts out of its sums; what the new one adds must be the same.
+      const before = settle(plan, sheets, { only: '', ...limit })!;
+      if (before.costs.unwired > 0 || before.costs.moved > 0) return;
+      expect(whole.costs.moved).toBe(0);
+      expect(whole.costs.unwired).toBe(0);
+      expect(beside.plan.wires).toEqual(expect.objectContaining(plan.wires));
+    }),
+    { numRuns: 80 },
+  );
+});
+
+test('an addition is what it says: its edits lead to its plan, what it names is what moves, what it leaves open is open', () => {
+  fc.assert(
+    fc.property(boards, fc.array(fc.constantFrom(...ids), { maxLength: 7 }), fc.constantFrom(...ids), (board, parts, id) => {
+      const plan = grown(board, parts);
+      const addition = additionOf(plan, sheets, part(id))!;
+      const result = applyEdits(plan, addition.edits, sheets);
+      expect(result).toMatchObject({ ok: true, plan: addition.plan });
+      const changed = Object.keys(plan.wires).filter((key) => !sameEnd(plan.wires[key]!.end, addition.plan.wires[key]?.end));
+      expect([...addition.moved].sort()).toEqual(changed.sort());
+      for (const key of addition.open) expect(key.startsWith(`${addition.placement}:`)).toBe(true);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('in a plan with a clash nothing is mended by the way: the new part goes beside it', () => {
+  const clash = edited(
+    stick(),
+    sheets,
+    add('lamp', 'led-red-5mm'),
+    add('key', 'button-push'),
+    wire('lamp:A', 'GP2'),
+    wire('key:C1', 'GP2'),
+  );
+  const addition = additionOf(clash, sheets, part('servo-micro'))!;
+  expect([addition.moved, addition.open]).toEqual([[], []]);
+  expect(addition.plan.wires['lamp:A']!.end).toEqual({ to: 'pin', pin: 'GP2' });
+});

@@ -1,0 +1,79 @@
+import fc from 'fast-check';
+import { shippedSheets } from '../../tests/catalogue';
+import { add, edited } from '../../tests/makePlan';
+import { settle } from '../allocate/settle';
+import { busPullUps } from '../electrics/busPullUps';
+import { findBuses } from '../nets/buses';
+import { newPlan, type Plan } from '../plan/plan';
+import { i2cSheet } from './i2cSheet';
+
+const sheets = shippedSheets();
+const i2cParts = [...sheets.parts.values()]
+  .map((p) => p.sheet)
+  .filter((p) => p.bus.kind === 'i2c')
+  .map((p) => p.id);
+const settled = (board: string, parts: readonly string[]): Plan =>
+  settle(edited(newPlan('plan-1', 'Test', { id: board, version: 1 }), sheets, ...parts.map((id, at) => add(`p${at}`, id))), sheets, {
+    nodes: 500,
+  })!.plan;
+const sheetsOf = (plan: Plan) =>
+  findBuses(plan, sheets)
+    .filter((bus) => bus.kind === 'i2c')
+    .map((bus) => i2cSheet(plan, sheets, bus)!);
+
+const numbersIn = (value: unknown): readonly number[] => {
+  if (typeof value === 'number') return [value];
+  return typeof value === 'object' && value !== null ? Object.values(value).flatMap((v) => numbersIn(v)) : [];
+};
+
+test('on any board with any I2C parts every number is one; what is advised does what it is advised for', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...sheets.boards.keys()),
+      fc.array(fc.constantFrom(...i2cParts), { minLength: 1, maxLength: 9 }),
+      (board, parts) => {
+        const plan = settled(board, parts);
+        for (const sheet of sheetsOf(plan)) {
+          expect(numbersIn(sheet).filter((n) => Number.isNaN(n))).toEqual([]);
+          const { input, pullUps, add: ohms, cut } = sheet;
+          if (ohms !== undefined) {
+            const added = { id: 'added', ohms: { min: ohms * 0.95, typ: ohms, max: ohms * 1.05 }, volts: input.vdd };
+            expect(busPullUps({ ...input, pullUps: [...input.pullUps, added] }).verdict).toBe('good');
+          }
+          if (cut.length > 0) {
+            const left = input.pullUps.filter((p) => !cut.includes(p.id));
+            expect([pullUps.verdict, busPullUps({ ...input, pullUps: left }).verdict]).toEqual(['too-strong', 'good']);
+          }
+          for (const row of sheet.addresses)
+            for (const option of row.options) {
+              const after = edited(plan, sheets, ...option.edits);
+              const same = sheetsOf(after)
+                .flatMap((s) => s.addresses)
+                .find((r) => r.placement === row.placement)!;
+              expect(same.now.filter((a) => option.addresses.includes(a)).sort()).toEqual([...option.addresses].sort());
+            }
+        }
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test('the share of a second adds up, and doubles with the rate', () => {
+  const plan = settled('rp2040-stick-40', ['oled-096-ssd1306-i2c', 'motion-mpu6050']);
+  const [sheet] = sheetsOf(plan);
+  expect(sheet!.time.share).toBeCloseTo(
+    sheet!.time.users.reduce((sum, user) => sum + user.share, 0),
+    12,
+  );
+  const twice = edited(plan, sheets, { kind: 'rate', placement: 'p0', perSecond: 8 });
+  const share = (of: Plan) => sheetsOf(of)[0]!.time.users.find((user) => user.id === 'p0')!.share;
+  expect(share(twice)).toBeCloseTo(2 * share(plan), 12);
+});
+
+test('on the single-board computer its own 1.8 kΩ count, and together with modules they are stronger than they look', () => {
+  const plan = settled('bcm2711-sbc-40', ['oled-096-ssd1306-i2c']);
+  const board = sheetsOf(plan)[0]!.input.pullUps.filter((p) => p.id === 'board');
+  if (Object.values(findBuses(plan, sheets)[0]!.pins).includes('GPIO2')) expect(board.map((p) => p.ohms.typ)).toEqual([1800]);
+  else expect(board).toEqual([]);
+});

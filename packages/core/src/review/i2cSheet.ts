@@ -102,9 +102,8 @@ export function i2cSheet(plan: Plan, sheets: Sheets, bus: Bus): I2cSheet | undef
   const others = input.pullUps.filter((p) => p.id !== 'added');
   const helps = pullUps.verdict === 'missing' || pullUps.verdict === 'too-weak';
   const pin = board.pins.get(bus.pins[line] ?? '');
-  const { vdd, inputMaxAboveSupply } = board.sheet.electrical;
-  // A pin that stands more than its supply says so; else the supply and what the inputs take above it.
-  const restLimitVolts = pin?.limits?.tolerantVolts ?? vdd.max + inputMaxAboveSupply;
+  // A pin that stands more than its supply says so; else the supply at its lowest and what the inputs take above it.
+  const restLimitVolts = pin?.limits?.tolerantVolts ?? input.vdd.min + board.sheet.electrical.inputMaxAboveSupply;
   return {
     restLimitVolts,
     pullingHigher: input.pullUps.filter((p) => p.volts.max > restLimitVolts).map((p) => p.id),

@@ -234,7 +234,7 @@ describe('settle and explain', () => {
       version: 1,
     });
     const why = await cli(['explain', 'p.json', 'light-1:A'], files);
-    expect(why.out).toMatch(/could be at:\n {2}\S+ +as good as any\n[^]*D13 +costs 1 wire moved, 1 pin with caution/);
+    expect(why.out).toMatch(/costs more at:\n {2}\S+ +nothing: as good as any\n[^]*D13 +1 wire moved/);
     expect(await cli(['settle', 'p.json', '--seconds', 'soon'], files)).toMatchObject({
       code: 2,
       err: expect.stringContaining('--seconds soon') as string,

@@ -2,7 +2,7 @@ import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
 import { ontoBoard } from '@roof-chart/core/allocate/ontoBoard';
 import { sayFinding, sayList, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { type Addition, additionOf } from '@roof-chart/core/review/addition';
+import { type Addition, additionOf, additionVerdict } from '@roof-chart/core/review/addition';
 import { type BoardFit, boardFit, compareFits } from '@roof-chart/core/review/boardFit';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -33,10 +33,9 @@ function boardLine(fit: BoardFit, sheets: Sheets): string {
 
 function partLine(plan: Plan, addition: Addition, sheets: Sheets): string {
   const findings = addition.added.filter((f) => f.level !== 'hint');
-  const verdict = addition.open.length > 0 || findings.some((f) => f.level === 'clash') ? 'no' : findings.length > 0 ? 'risk' : 'fits';
   const moved = addition.moved.length > 0 ? `moves ${sayList(addition.moved.map((key) => sayTerminal(plan, sheets, key)))}` : '';
   const words = [`${addition.pins} pins`, moved, ...findings.map((f) => sayFinding(addition.plan, sheets, f).title)].filter(Boolean);
-  return `${verdict.padEnd(8)} ${addition.part.padEnd(28)} ${words.join('; ')}`;
+  return `${additionVerdict(addition).padEnd(8)} ${addition.part.padEnd(28)} ${words.join('; ')}`;
 }
 
 function switched(

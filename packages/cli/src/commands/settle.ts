@@ -1,11 +1,10 @@
 import { buildInstance } from '@roof-chart/core/allocate/buildInstance';
 import { alternativesOf, conflictOf } from '@roof-chart/core/allocate/explain';
-import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
 import { settle as settled } from '@roof-chart/core/allocate/settle';
 import { waysOut } from '@roof-chart/core/review/ways/waysOut';
 import { wishPrices } from '@roof-chart/core/allocate/wishPrice';
 import { sayTerminal } from '@roof-chart/core/checks/say';
-import { conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/outputs/settleWords';
+import { alternativeWords, conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/outputs/settleWords';
 import { solve } from '@roof-chart/core/allocate/solve';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
@@ -85,14 +84,11 @@ export function explain(io: Io, shipped: Sheets, file: string, terminal: string 
   const alternatives = alternativesOf(plan, sheets, terminal, limit);
   if (!alternatives) throw new InputFault(`${terminal}: no terminal of this plan that has a pin of its own; give placement:terminal`);
   const board = boardOf(plan, sheets)!;
-  const lines = alternatives.map(
-    ({ pin, more }) =>
-      `  ${(board.pins.get(pin)?.label ?? pin).padEnd(6)} ${more ? (sayCosts(more) === 'nothing' ? 'as good as any' : `costs ${sayCosts(more)}`) : 'not possible'}`,
-  );
+  const lines = alternatives.map((one) => `  ${(board.pins.get(one.pin)?.label ?? one.pin).padEnd(6)} ${alternativeWords(one)}`);
   io.out(
     json
       ? JSON.stringify({ terminal, alternatives }, null, 2)
-      : [`${sayTerminal(plan, sheets, terminal)} could be at:`, ...lines].join('\n'),
+      : [`${sayTerminal(plan, sheets, terminal)} costs more at:`, ...lines].join('\n'),
   );
   return EXIT.clean;
 }

@@ -115,8 +115,10 @@ export function conflictOf(instance: Instance, options: SolveOptions = {}): Conf
 /** What a terminal would cost at another pin, everything else settled around it. */
 export interface Alternative {
   readonly pin: string;
-  /** Costs less those of the plan as settled freely; null where the rest cannot be settled at all then. */
+  /** Costs less those of the plan as settled freely; null where it finds no place there beside the rest. */
   readonly more: Costs | null;
+  /** Whether that is shown; else it is what was found until the search was stopped. */
+  readonly proved: boolean;
 }
 
 /** Why a signal is where it is: each pin it could have, and what that would cost the whole plan. Undefined for terminals that
@@ -133,11 +135,15 @@ export function alternativesOf(
   const instance = board && buildInstance({ ...plan, wishes }, sheets, board);
   const item = instance?.items.find((i) => i.terminals.includes(terminal));
   if (!instance || !item) return undefined;
-  const free = solve(instance, options).costs;
+  const free = solve(instance, options);
   const forced = item.candidates.map((candidate): Alternative => {
     const only = { ...item, candidates: [candidate] };
-    const { costs, choice } = solve({ ...instance, items: instance.items.map((i) => (i === item ? only : i)) }, options);
-    return { pin: candidate.pin, more: choice.items[item.id] === candidate.pin ? lessCosts(costs, free) : null };
+    const { costs, choice, proved } = solve({ ...instance, items: instance.items.map((i) => (i === item ? only : i)) }, options);
+    return {
+      pin: candidate.pin,
+      more: choice.items[item.id] === candidate.pin ? lessCosts(costs, free.costs) : null,
+      proved: proved && free.proved,
+    };
   });
   const rank = ({ more }: Alternative) => (more ? more.unwired * 1e12 + more.moved * 1e9 + more.caution * 1e6 + more.waste : Infinity);
   return forced.toSorted((a, b) => rank(a) - rank(b));

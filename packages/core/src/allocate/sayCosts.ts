@@ -1,14 +1,13 @@
+import { counted } from '../quantity/format';
 import type { Costs } from './instance';
-
-const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 
 /** Costs in words, tier by tier; what is zero is left out.
  *  @example sayCosts({ unwired: 0, moved: 2, caution: 1, waste: 40 }) // '2 wires moved, 1 pin with caution, 40 of scarcity' */
 export function sayCosts(costs: Costs): string {
   const words = [
-    costs.unwired === 0 ? '' : `${count(costs.unwired, 'terminal', 'terminals')} open`,
-    costs.moved === 0 ? '' : `${count(costs.moved, 'wire', 'wires')} moved`,
-    costs.caution === 0 ? '' : `${count(costs.caution, 'pin', 'pins')} with caution`,
+    costs.unwired === 0 ? '' : `${counted(costs.unwired, 'terminal', 'terminals')} open`,
+    costs.moved === 0 ? '' : `${counted(costs.moved, 'wire', 'wires')} moved`,
+    costs.caution === 0 ? '' : `${counted(costs.caution, 'pin', 'pins')} with caution`,
     costs.waste === 0 ? '' : `${costs.waste} of scarcity`,
   ].filter(Boolean);
   return words.length > 0 ? words.join(', ') : 'nothing';

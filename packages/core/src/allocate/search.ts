@@ -53,9 +53,9 @@ export class Search {
   readonly #itemRows: readonly Float64Array[];
   /** Items that no decision can take a candidate from. */
   readonly #plain: readonly boolean[];
-  /** Of resources that only one item at all may use, by id: their columns in the second bound. */
   /** What an item uses at a column. */
   readonly #usesAt: readonly ReadonlyMap<number, readonly string[]>[];
+  /** Of resources that only one item at all may use, by id: their columns in the second bound. */
   readonly #single: ReadonlyMap<string, number>;
   readonly #crowds: readonly Crowd[];
   readonly #excluded: Partners;

@@ -27,6 +27,9 @@ export type I2cLine = 'sda' | 'scl';
 
 const around = (ohms: number): Range => ({ min: ohms * (1 - TOLERANCE), typ: ohms, max: ohms * (1 + TOLERANCE) });
 
+/** A pull-up of the builder's to the logic supply. */
+export const addedPullUp = (ohms: number, volts: Range): PullUp => ({ id: 'added', ohms: around(ohms), volts });
+
 /** Supply of the board's logic, in volts. */
 export function logicVolts(board: IndexedBoard): Range {
   return board.sheet.rails.list.find((rail) => rail.id === board.sheet.logicRail)?.volts ?? board.sheet.electrical.vdd;
@@ -132,11 +135,7 @@ export function pullUpInput(plan: Plan, sheets: Sheets, bus: Bus, line: I2cLine)
   const { fixed, internal } = boardPullUps(board, bus, line);
   return {
     vdd,
-    pullUps: [
-      ...modulePullUps(plan, sheets, board, bus, line),
-      ...fixed,
-      ...(added === undefined ? [] : [{ id: 'added', ohms: around(added), volts: vdd }]),
-    ],
+    pullUps: [...modulePullUps(plan, sheets, board, bus, line), ...fixed, ...(added === undefined ? [] : [addedPullUp(added, vdd)])],
     ...(internal ? { internal } : {}),
     sinks: sinksOf(sheets, board, bus),
     farads: capacitanceOf(plan, board, bus).farads,

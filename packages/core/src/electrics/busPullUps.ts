@@ -1,5 +1,5 @@
 import { formatSi } from '../quantity/format';
-import type { Range } from '../quantity/range';
+import { type Range, typical } from '../quantity/range';
 import { I2C_MODES, I2C_STANDARD, type I2cMode, i2cModeAt } from './i2cModes';
 import type { Step, Worked } from './working';
 
@@ -104,7 +104,7 @@ function workingOf(input: PullUpInput, result: Omit<PullUpResult, 'verdict' | 'w
     steps.push(
       {
         formula: '1/R = Σ 1/Ri',
-        values: `${all.map((p) => ohm(p.ohms.typ ?? (p.ohms.min + p.ohms.max) / 2)).join(' ∥ ')} = ${ohm(result.ohms.min)} to ${ohm(result.ohms.max)}`,
+        values: `${all.map((p) => ohm(typical(p.ohms))).join(' ∥ ')} = ${ohm(result.ohms.min)} to ${ohm(result.ohms.max)}`,
         source: 'Resistors in parallel, both corners',
       },
       {

@@ -132,9 +132,9 @@ const busTimes: Calculation = {
       return value;
     };
     const transfers = [{ times: Math.max(1, whole('transfers')), write: whole('write'), read: whole('read') }];
-    const { users, share, working, hz } = busTime(values.number('hz'), [{ id: 'part', transfers, perSecond: values.number('rate') }]);
-    const { bits, alonePerSecond } = users[0]!;
-    return { outputs: { bits, seconds: bits / hz, share, mostPerSecond: alonePerSecond }, working };
+    const { users, share, working } = busTime(values.number('hz'), [{ id: 'part', transfers, perSecond: values.number('rate') }]);
+    const { bits, seconds, alonePerSecond } = users[0]!;
+    return { outputs: { bits, seconds, share, mostPerSecond: alonePerSecond }, working };
   },
 };
 

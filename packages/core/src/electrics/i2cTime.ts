@@ -29,7 +29,15 @@ export interface BusUser {
 export interface BusTime {
   readonly hz: number;
   /** Share of a second that each user takes, and how often at most it could be served alone. */
-  readonly users: readonly { readonly id: string; readonly bits: number; readonly share: number; readonly alonePerSecond: number }[];
+  readonly users: readonly {
+    readonly id: string;
+    readonly bits: number;
+    /** Time of one access. */
+    readonly seconds: number;
+    readonly perSecond: number;
+    readonly share: number;
+    readonly alonePerSecond: number;
+  }[];
   readonly share: number;
   /** The longest that a member waits for one access of another, in seconds. */
   readonly longestSeconds: number;
@@ -41,7 +49,7 @@ export function busTime(hz: number, users: readonly BusUser[]): Worked<BusTime> 
   if (!(hz > 0)) throw new RangeError(`Invalid clock ${hz}: expected hertz above zero`);
   const each = users.map(({ id, transfers, perSecond }) => {
     const bits = accessBits(transfers);
-    return { id, bits, share: (bits * perSecond) / hz, alonePerSecond: bits > 0 ? hz / bits : Infinity };
+    return { id, bits, seconds: bits / hz, perSecond, share: (bits * perSecond) / hz, alonePerSecond: bits > 0 ? hz / bits : Infinity };
   });
   const longest = users.flatMap((u) => u.transfers.map((t) => transferBits(t) / hz));
   return {

@@ -1,4 +1,4 @@
-import type { Conflict } from '../allocate/explain';
+import type { Alternative, Conflict } from '../allocate/explain';
 import type { Costs } from '../allocate/instance';
 import { sayCosts } from '../allocate/sayCosts';
 import type { Settlement } from '../allocate/settle';
@@ -8,12 +8,10 @@ import type { Wished, WishPrice } from '../allocate/wishPrice';
 import { fillTemplate, sayList, sayPlacement, sayTerminal } from '../checks/say';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
-import { formatAddress } from '../quantity/format';
+import { counted, formatAddress } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
 
 /** What settling found, in words: for the Chart and for the command line. */
-
-const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
 /** What was proved of a settlement. */
 export function proofWords({ proved, costs, bound }: Pick<Settlement, 'proved' | 'costs' | 'bound'>): string {
@@ -45,6 +43,13 @@ export function priceWords(more: Costs): string {
     if (more[tier] > 0) return sayCosts(only);
   }
   return 'nothing';
+}
+
+/** What it would cost to have a signal at a pin; nothing that was not shown is called impossible. */
+export function alternativeWords({ more, proved }: Alternative): string {
+  if (!more) return proved ? 'no place for it there beside the rest' : 'no place found for it there in the time';
+  const price = priceWords(more);
+  return `${price === 'nothing' ? 'nothing: as good as any' : price}${proved ? '' : ', as far as was searched'}`;
 }
 
 /** A wish in words.
@@ -103,12 +108,12 @@ export function wayWords(plan: Plan, sheets: Sheets, way: WayOut): string {
 
 /** What a way out costs: "1 part more, 3 pins fewer, 2 wires moved; each change is a transfer on the bus". */
 export function wayCosts(way: WayOut): string {
-  const signed = (n: number, one: string) => (n === 0 ? '' : `${count(Math.abs(n), one)} ${n > 0 ? 'more' : 'fewer'}`);
+  const signed = (n: number, one: string) => (n === 0 ? '' : `${counted(Math.abs(n), one)} ${n > 0 ? 'more' : 'fewer'}`);
   const words = [
-    way.open.length > 0 ? `${count(way.open.length, 'terminal')} still open` : '',
+    way.open.length > 0 ? `${counted(way.open.length, 'terminal')} still open` : '',
     signed(way.parts, 'part'),
     signed(way.pins, 'pin'),
-    way.moved > 0 ? `${count(way.moved, 'wire')} moved` : '',
+    way.moved > 0 ? `${counted(way.moved, 'wire')} moved` : '',
   ].filter(Boolean);
   return [words.join(', '), PRICE[way.kind]].filter(Boolean).join('; ');
 }

@@ -1,4 +1,5 @@
-import type { Edit, Soldered } from './edit';
+import type { Edit } from './edit';
+import { solderedIn } from './soldered';
 import { type Placement, type Plan, sameEnd, splitKey } from './plan';
 
 const keysOf = (a: object, b: object): readonly string[] => [...new Set([...Object.keys(a), ...Object.keys(b)])];
@@ -62,16 +63,6 @@ function wireEdits(before: Plan['wires'], after: Plan['wires']): Edit[] {
     const recoloured: Edit[] = !moved && a!.colour !== b.colour ? [{ kind: 'colour', ...place, colour: b.colour }] : [];
     const relocked: Edit[] = b.locked !== (moved ? false : a!.locked) ? [{ kind: 'lock', ...place, locked: b.locked }] : [];
     return moved ? [...unlock, { kind: 'wire', ...place, end: b.end, colour: b.colour }, ...relocked] : [...recoloured, ...relocked];
-  });
-}
-
-/** What a plan's board brings along, as it stands in the plan. */
-function solderedIn(plan: Plan): readonly Soldered[] {
-  return plan.placements.flatMap((placement, at) => {
-    if (!placement.onBoard) return [];
-    const own = Object.entries(plan.wires).filter(([key]) => splitKey(key).placement === placement.id);
-    const wires = Object.fromEntries(own.map(([key, wire]) => [splitKey(key).terminal, wire]));
-    return [{ at, placement: { ...placement, onBoard: true as const }, wires }];
   });
 }
 

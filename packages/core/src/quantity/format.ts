@@ -46,3 +46,9 @@ export function formatBytes(bytes: number): string {
   const [size, unit] = bytes < 1024 ** 2 ? [bytes / 1024, 'KiB'] : [bytes / 1024 ** 2, 'MiB'];
   return `${Number(size.toFixed(1))} ${unit}`;
 }
+
+/** A number with what it counts.
+ *  @example counted(2, 'clash', 'clashes') // '2 clashes' */
+export function counted(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`;
+}

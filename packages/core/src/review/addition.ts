@@ -36,6 +36,18 @@ export interface Addition {
 /** Nodes after which the best found is taken: an addition is asked for by the hundred. */
 const NODES = 400;
 
+export const ADDITION_VERDICTS = ['fits', 'moves', 'risk', 'no'] as const;
+/** `fits`: beside what is there; `moves`: other wires must give way; `risk`: it works, with findings that are no clash;
+ *  `no`: something of it finds no place, or clashes. */
+export type AdditionVerdict = (typeof ADDITION_VERDICTS)[number];
+
+/** What an addition comes to. */
+export function additionVerdict({ open, added, moved }: Addition): AdditionVerdict {
+  if (open.length > 0 || added.some((f) => f.level === 'clash')) return 'no';
+  if (added.some((f) => f.level === 'risk')) return 'risk';
+  return moved.length > 0 ? 'moves' : 'fits';
+}
+
 function usedPins(plan: Plan, sheets: Sheets): number {
   const context = contextOf(plan, sheets);
   return context ? ledgersOf(context.board, context.nets, context.terminals).pins.used : 0;

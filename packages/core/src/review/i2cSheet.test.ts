@@ -77,3 +77,18 @@ test('on the single-board computer its own 1.8 kΩ count, and together with modu
   if (Object.values(findBuses(plan, sheets)[0]!.pins).includes('GPIO2')) expect(board.map((p) => p.ohms.typ)).toEqual([1800]);
   else expect(board).toEqual([]);
 });
+
+test('stepping goes over the addresses that straps move, back and forth, and never stops at a fixed one', () => {
+  const clock = settled('rp2040-stick-40', ['clock-ds3231-eeprom']);
+  const [row] = sheetsOf(clock)[0]!.addresses;
+  expect([row!.now, row!.steps]).toEqual([
+    [0x68, 0x57],
+    [0x50, 0x51, 0x52, 0x53, 0x54, 0x55, 0x56, 0x57],
+  ]);
+  const down = edited(clock, sheets, ...row!.options.find((o) => o.addresses.includes(0x56))!.edits);
+  const [after] = sheetsOf(down)[0]!.addresses;
+  expect([after!.now, after!.steps]).toEqual([[0x68, 0x56], row!.steps]);
+  expect(
+    sheetsOf(settled('rp2040-stick-40', ['motion-adxl345', 'clock-ds1307']))[0]!.addresses.find((r) => r.placement === 'p1')!.steps,
+  ).toEqual([]);
+});

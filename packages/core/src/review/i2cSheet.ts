@@ -2,6 +2,7 @@ import { addressOptions } from '../allocate/addressOptions';
 import { strapEdits } from '../allocate/strapEdits';
 import { bestAdded } from '../electrics/calculations';
 import {
+  addedPullUp,
   busUsers,
   capacitanceOf,
   type CapacitanceParts,
@@ -28,6 +29,8 @@ export interface AddressRow {
   readonly also: readonly number[];
   /** What it could be given, each with the edits that do it. */
   readonly options: readonly { readonly addresses: readonly number[]; readonly edits: readonly Edit[] }[];
+  /** Addresses it can be given, what it has now among them, in rising order: those that its straps move. */
+  readonly steps: readonly number[];
   /** Addresses that somebody else on the bus answers on, too. */
   readonly shared: readonly number[];
 }
@@ -67,7 +70,17 @@ function addressRows(plan: Plan, sheets: Sheets, bus: Bus): readonly AddressRow[
       return edits.length > 0 ? [{ addresses: addresses.filter((a) => !besides.includes(a)), edits }] : [];
     });
     const now = claims[at]!;
-    return { placement: member.id, now, also: besides, options, shared: now.filter((address) => count.get(address)! > 1) };
+    // A device with a fixed address has it in every option: there is nothing to step.
+    const moves = (address: number) => options.some((option) => !option.addresses.includes(address));
+    const steps = options.length > 0 ? [...new Set([...now, ...options.flatMap((o) => o.addresses)])].filter(moves) : [];
+    return {
+      placement: member.id,
+      now,
+      also: besides,
+      options,
+      steps: steps.toSorted((a, b) => a - b),
+      shared: now.filter((address) => count.get(address)! > 1),
+    };
   });
 }
 
@@ -98,7 +111,6 @@ export function i2cSheet(plan: Plan, sheets: Sheets, bus: Bus): I2cSheet | undef
   const worse = lines.reduce((a, b) => (BADNESS.indexOf(b.pullUps.verdict) > BADNESS.indexOf(a.pullUps.verdict) ? b : a));
   const { line, input, pullUps } = worse;
   const { users, unknown } = busUsers(plan, sheets, bus);
-  const resistor = (ohms: number) => ({ id: 'added', ohms: { min: ohms * 0.95, typ: ohms, max: ohms * 1.05 }, volts: input.vdd });
   const others = input.pullUps.filter((p) => p.id !== 'added');
   const helps = pullUps.verdict === 'missing' || pullUps.verdict === 'too-weak';
   const pin = board.pins.get(bus.pins[line] ?? '');
@@ -116,7 +128,7 @@ export function i2cSheet(plan: Plan, sheets: Sheets, bus: Bus): I2cSheet | undef
     limits: clockLimits(sheets, board, bus),
     time: busTime(clockOf(plan, sheets, board, bus), users),
     unknown,
-    add: helps ? bestAdded('E12', (ohms) => busPullUps({ ...input, pullUps: [...others, resistor(ohms)] })) : undefined,
+    add: helps ? bestAdded('E12', (ohms) => busPullUps({ ...input, pullUps: [...others, addedPullUp(ohms, input.vdd)] })) : undefined,
     cut: pullUps.verdict === 'too-strong' ? toCut(input) : [],
   };
 }

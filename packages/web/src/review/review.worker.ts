@@ -59,8 +59,11 @@ export const reviewer = {
       gone: preview.ok ? preview.preview.gone : [],
     };
   },
-  /** How the plan's parts fit on one board. */
-  boardFit: (plan: Plan, board: string): BoardFit | undefined => boardFit(plan, sheets, board, { nodes: BOARD_NODES }),
+  /** How the plan's parts fit on one board, as far as is found within the time for one. */
+  boardFit: (plan: Plan, board: string): BoardFit | undefined => {
+    const end = performance.now() + BOARD_LIMIT;
+    return boardFit(plan, sheets, board, { stop: () => performance.now() >= end });
+  },
   /** In short what adding each of these parts would do. */
   sweep: (plan: Plan, parts: readonly string[]): readonly PartFit[] =>
     parts.flatMap((id) => {
@@ -74,14 +77,17 @@ export const reviewer = {
     return waysOut(plan, notedSheets(sheets, plan.benchNotes), { nodes: WAY_NODES, stop: () => performance.now() >= end });
   },
   /** What each other pin for a terminal would cost. */
-  alternatives: (plan: Plan, terminal: string): readonly Alternative[] =>
-    alternativesOf(plan, notedSheets(sheets, plan.benchNotes), terminal, { nodes: BOARD_NODES }) ?? [],
+  alternatives: (plan: Plan, terminal: string): readonly Alternative[] => {
+    const end = performance.now() + PINS_LIMIT;
+    return alternativesOf(plan, notedSheets(sheets, plan.benchNotes), terminal, { stop: () => performance.now() >= end }) ?? [];
+  },
   fixSafe: (plan: Plan) => fixSafe(plan, sheets),
   preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, sheets),
 };
 
-/** Nodes after which a board's best found is shown. */
-const BOARD_NODES = 3000;
+/** Time for one board of many, and for all pins of one wire, in milliseconds. */
+const BOARD_LIMIT = 400;
+const PINS_LIMIT = 5000;
 /** Of ways out dozens are tried: each gets less. */
 const WAY_NODES = 800;
 

@@ -1,7 +1,7 @@
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { type Plan, type TerminalKey, terminalKey } from '@roof-chart/core/plan/plan';
 import type { Settled } from '../review/review.worker';
-import type { ReviewFeed } from '../review/reviewFeed';
+import { type ReviewFeed, Stopped } from '../review/reviewFeed';
 import type { Store } from './store';
 
 /** Edits after which settling has something to do. Taking a wire off, or a tick, is not among them: what somebody has just
@@ -32,7 +32,10 @@ export async function settleAfter(store: Store, feed: ReviewFeed, edits: readonl
   if (!session.auto || !plan || !edits.some((edit) => SETTLED_AFTER.has(edit.kind))) return [];
   const settled = await feed
     .search<Settled | undefined>((reviewer) => reviewer.settle(plan, LIMIT, { keep: placedBy(edits) }))
-    .catch(() => undefined);
+    .catch((error: unknown) => {
+      if (error instanceof Stopped) return undefined;
+      throw error;
+    });
   // The plan has moved on: the next change asks anew.
   return store.getState().document.plan === plan ? (settled?.edits ?? []) : [];
 }

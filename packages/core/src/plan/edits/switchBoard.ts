@@ -1,20 +1,9 @@
+import { solderedIn } from '../soldered';
 import { boardEndProblem } from './wire';
 import { type Edit, type EditResult, type EditRule, refuse, type Soldered } from '../edit';
-import { type Placement, type Plan, splitKey, terminalKey, type Wire } from '../plan';
+import { type Placement, splitKey, terminalKey } from '../plan';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import { partSheet } from '../../sheets/sheetIndex';
-
-const ownWires = (plan: Plan, placement: string): { readonly [terminal: string]: Wire } =>
-  Object.fromEntries(
-    Object.entries(plan.wires).flatMap(([key, wire]) => (splitKey(key).placement === placement ? [[splitKey(key).terminal, wire]] : [])),
-  );
-
-/** The parts soldered to the plan's present board, with what puts them back. */
-function solderedNow(plan: Plan): readonly Soldered[] {
-  return plan.placements.flatMap((placement, at) =>
-    placement.onBoard ? [{ at, placement: { ...placement, onBoard: true as const }, wires: ownWires(plan, placement.id) }] : [],
-  );
-}
 
 /** The first thing about the soldered parts that the new board or its sheets do not have. */
 function solderedProblem(
@@ -77,7 +66,7 @@ export const switchBoard: EditRule<'switch-board'> = {
     const settings = edit.board.id === plan.board.id ? [] : Object.entries(plan.busSettings);
     const rates = Object.entries(plan.rates);
     const back: readonly Edit[] = [
-      { kind: 'switch-board', board: plan.board, soldered: solderedNow(plan) },
+      { kind: 'switch-board', board: plan.board, soldered: solderedIn(plan) },
       ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
       ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
       ...settings.map(([controller, own]): Edit => ({ kind: 'bus-settings', controller, settings: own })),

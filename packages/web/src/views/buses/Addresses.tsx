@@ -22,11 +22,10 @@ export function Addresses({ plan, rows }: { readonly plan: Plan; readonly rows: 
     if (option) edit(option.edits, `give ${nameOf(plan, row.placement)} ${formatAddress(address)}`);
   };
   const scaleRows = rows.map((row): ScaleRow => {
-    const could = [...new Set(row.options.flatMap((o) => o.addresses))].filter((a) => !row.now.includes(a)).toSorted((a, b) => a - b);
-    const all = [...could, ...row.now].toSorted((a, b) => a - b);
+    const could = row.steps.filter((address) => !row.now.includes(address));
     const step = (by: 1 | -1) => {
-      const here = all.indexOf(row.now.find((a) => row.options.every((o) => !o.addresses.includes(a)) === false) ?? row.now[0]!);
-      const next = by > 0 ? all.slice(here + 1).find((a) => could.includes(a)) : all.slice(0, here).findLast((a) => could.includes(a));
+      const here = row.steps.findIndex((address) => row.now.includes(address));
+      const next = row.steps[here + by];
       if (next !== undefined) give(row, next);
     };
     return {

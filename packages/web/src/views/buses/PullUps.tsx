@@ -3,6 +3,7 @@ import { type PointerEvent, useRef, useState } from 'react';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
+import { typical } from '@roof-chart/core/quantity/range';
 import { nearest, valuesOf } from '@roof-chart/core/quantity/series';
 import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
 import { useWorkbench } from '../../app/workbench';
@@ -22,6 +23,9 @@ const OHMS: Scale = {
   ticks: [300, 500, 1000, 2000, 3000, 5000, 10_000, 20_000, 30_000, 50_000, 100_000].map((at) => ({ at, label: formatSi(at, '').trim() })),
 };
 const STEPS = valuesOf('E12', OHMS.min, OHMS.max);
+/** Where stepping begins while nothing is added. */
+const USUAL = 4700;
+const BELOW_USUAL = USUAL - 1;
 const CLOCKS = [100e3, 400e3, 1e6];
 
 /** Every pull-up of a bus on an axis of ohms, the window in which they must lie, and one of the builder's to be dragged. */
@@ -41,19 +45,13 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
     (pull, at) => ({
       id: `${pull.id}-${at}`,
       head: nameOf(plan, pull.id),
-      value: `${formatSi(pull.ohms.typ ?? (pull.ohms.min + pull.ohms.max) / 2, 'Ω')}`,
-      marks: [{ at: pull.ohms.typ ?? (pull.ohms.min + pull.ohms.max) / 2, kind: 'disc', from: pull.ohms.min, to: pull.ohms.max }],
+      value: formatSi(typical(pull.ohms), 'Ω'),
+      marks: [{ at: typical(pull.ohms), kind: 'disc', from: pull.ohms.min, to: pull.ohms.max }],
     }),
   );
   const shown = dragged ?? added;
   const step = (by: 1 | -1) => {
-    const here =
-      added === undefined
-        ? by > 0
-          ? STEPS.findIndex((ohms) => ohms >= 4700) - 1
-          : STEPS.findIndex((ohms) => ohms > 4700)
-        : STEPS.indexOf(added);
-    const next = STEPS[here + by];
+    const next = by > 0 ? STEPS.find((ohms) => ohms > (added ?? BELOW_USUAL)) : STEPS.findLast((ohms) => ohms < (added ?? USUAL + 1));
     if (next !== undefined) add(next);
   };
   const mine: ScaleRow = {

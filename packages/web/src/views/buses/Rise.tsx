@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { Line, LineChart, ReferenceLine, XAxis, YAxis } from 'recharts';
-import { riseCurve } from '@roof-chart/core/electrics/riseCurve';
+import { riseCurve, riseLevels } from '@roof-chart/core/electrics/riseCurve';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
 import styles from './Buses.module.css';
@@ -11,6 +11,7 @@ export function Rise({ sheet }: { readonly sheet: I2cSheet }) {
   const points = useMemo(() => riseCurve(input), [input]);
   if (points.length === 0) return null;
   const vdd = input.vdd.min;
+  const [low, high] = riseLevels(vdd);
   const top = Math.ceil(Math.max(...points.map((p) => p.fast), vdd));
   const half = points.at(-1)!.seconds;
   const slow = pullUps.riseSeconds;
@@ -48,13 +49,13 @@ export function Rise({ sheet }: { readonly sheet: I2cSheet }) {
           tickCount={3}
         />
         <ReferenceLine
-          y={0.7 * vdd}
+          y={high}
           stroke="var(--rule-strong)"
           strokeDasharray="4 3"
           label={{ value: '0.7 VDD', position: 'right', fontSize: 11, fill: 'var(--quiet)' }}
         />
         <ReferenceLine
-          y={0.3 * vdd}
+          y={low}
           stroke="var(--rule-strong)"
           strokeDasharray="4 3"
           label={{ value: '0.3 VDD', position: 'right', fontSize: 11, fill: 'var(--quiet)' }}

@@ -59,7 +59,7 @@ export function Second({ plan, bus, sheet }: { readonly plan: Plan; readonly bus
                       max={10_000}
                       decimalScale={2}
                       value={plan.rates[member.id] ?? ''}
-                      placeholder={String(Number(((user.share * time.hz) / Math.max(1, user.bits)).toFixed(2)))}
+                      placeholder={String(user.perSecond)}
                       onBlur={(event) =>
                         commit(event.currentTarget.value, plan.rates[member.id], (value) =>
                           edit(
@@ -71,7 +71,7 @@ export function Second({ plan, bus, sheet }: { readonly plan: Plan; readonly bus
                     />
                   )}
                 </td>
-                <td className="num">{user ? formatSi(user.bits / time.hz, 's') : 'not known'}</td>
+                <td className="num">{user ? formatSi(user.seconds, 's') : 'not known'}</td>
                 <td className="num">{user ? percent(user.share) : ''}</td>
                 <td className="num">{user && Number.isFinite(user.alonePerSecond) ? `${Math.floor(user.alonePerSecond)} a second` : ''}</td>
                 <td className="num">{limit ? formatSi(limit.hz, 'Hz') : ''}</td>

@@ -2,9 +2,10 @@ import { Button, Popover } from '@mantine/core';
 import { useState } from 'react';
 import type { Alternative } from '@roof-chart/core/allocate/explain';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { priceWords } from '@roof-chart/core/outputs/settleWords';
+import { alternativeWords } from '@roof-chart/core/outputs/settleWords';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
+import { Stopped } from '../../review/reviewFeed';
 import styles from './Chart.module.css';
 
 /** Every pin that a signal could have, with what that would cost the whole plan as settled freely. */
@@ -19,8 +20,10 @@ export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readon
     void feed
       .search<readonly Alternative[]>((reviewer) => reviewer.alternatives(plan, terminal))
       .then((alternatives) => setFound({ of: key, list: alternatives }))
-      // Stopped with its plan: then nobody waits for it any more.
-      .catch(() => undefined);
+      // Stopped with its plan, nobody waits for it any more.
+      .catch((error: unknown) => {
+        if (!(error instanceof Stopped)) throw error;
+      });
   };
   return (
     <Popover position="top-start" withinPortal shadow="sm" trapFocus transitionProps={{ duration: 0 }} onOpen={ask}>
@@ -44,18 +47,14 @@ export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readon
               </tr>
             </thead>
             <tbody>
-              {list.map(({ pin, more }) => (
-                <tr key={pin}>
+              {list.map((one) => (
+                <tr key={one.pin}>
                   <th scope="row" className="mono">
-                    {board.pins.get(pin)?.label ?? pin}
+                    {board.pins.get(one.pin)?.label ?? one.pin}
                   </th>
                   <td>
-                    {more
-                      ? priceWords(more) === 'nothing'
-                        ? 'nothing: as good as any'
-                        : priceWords(more)
-                      : 'no place for it there beside the rest'}
-                    {pin === here && <strong> (here now)</strong>}
+                    {alternativeWords(one)}
+                    {one.pin === here && <strong> (here now)</strong>}
                   </td>
                 </tr>
               ))}

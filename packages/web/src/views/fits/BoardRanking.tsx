@@ -23,6 +23,8 @@ const askBoards = async (
   return answers;
 };
 
+const LEFT = ['Pins left', 'Analog', 'PWM', 'I2C', 'SPI', 'Serial'] as const;
+
 const TONE = { fits: styles.good!, clashes: styles.bad!, open: styles.bad!, unknown: styles.risky! } as const;
 
 function Details({ plan, fit, title }: { readonly plan: Plan; readonly fit: BoardFit; readonly title: string }) {
@@ -139,24 +141,11 @@ export function BoardRanking({ plan }: { readonly plan: Plan }) {
                 <span className={styles.hidden}>Pins in use</span>
                 <PinAxis most={most} />
               </th>
-              <th scope="col" className={styles.number}>
-                Pins left
-              </th>
-              <th scope="col" className={styles.number}>
-                Analog
-              </th>
-              <th scope="col" className={styles.number}>
-                PWM
-              </th>
-              <th scope="col" className={styles.number}>
-                I2C
-              </th>
-              <th scope="col" className={styles.number}>
-                SPI
-              </th>
-              <th scope="col" className={styles.number}>
-                Serial
-              </th>
+              {LEFT.map((words) => (
+                <th key={words} scope="col" className={styles.number}>
+                  {words}
+                </th>
+              ))}
               <th scope="col">The parts</th>
             </tr>
           </thead>

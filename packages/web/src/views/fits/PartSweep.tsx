@@ -3,7 +3,7 @@ import { IconSearch } from '@tabler/icons-react';
 import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import type { Remote } from 'comlink';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import type { Addition } from '@roof-chart/core/review/addition';
+import type { Addition, AdditionVerdict } from '@roof-chart/core/review/addition';
 import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../app/workbench';
@@ -11,14 +11,14 @@ import type { Reviewer } from '../../review/review.worker';
 import { FAMILY_WORDS } from '../stock/stockWords';
 import styles from './Fits.module.css';
 import { partWords } from './fitsWords';
-import { type PartFit, type PartVerdict } from './partFit';
+import type { PartFit } from './partFit';
 import { Streaming } from './Streaming';
 import { useStream } from './useStream';
 
 const askParts = (reviewer: Remote<Reviewer>, plan: Plan, ids: readonly string[]): Promise<readonly PartFit[]> => reviewer.sweep(plan, ids);
 
-const WORDS: { readonly [V in PartVerdict]: string } = { fits: 'Fits', moves: 'Moves wires', risk: 'Risk', no: 'No' };
-const TONE: { readonly [V in PartVerdict]: string } = {
+const WORDS: { readonly [V in AdditionVerdict]: string } = { fits: 'Fits', moves: 'Moves wires', risk: 'Risk', no: 'No' };
+const TONE: { readonly [V in AdditionVerdict]: string } = {
   fits: styles.good!,
   moves: styles.moves!,
   risk: styles.risky!,
@@ -56,7 +56,7 @@ const Line = memo(function Line({
   );
 });
 
-type Shown = PartVerdict | 'all';
+type Shown = AdditionVerdict | 'all';
 
 /** Every part of the sheets: can one more be added now, what would move, what would be found. */
 export function PartSweep({ plan }: { readonly plan: Plan }) {
@@ -75,7 +75,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
   const asked = useDeferredValue(query);
   const matching = useMemo(() => (asked.trim() ? new Set(searchParts(parts, asked).map((part) => part.id)) : null), [parts, asked]);
   const byPart = useMemo(() => new Map(fits.map((fit) => [fit.part, fit])), [fits]);
-  const count = (verdict: PartVerdict) => fits.filter((fit) => fit.verdict === verdict).length;
+  const count = (verdict: AdditionVerdict) => fits.filter((fit) => fit.verdict === verdict).length;
   const list = parts.filter((p) => (!matching || matching.has(p.id)) && (shown === 'all' || byPart.get(p.id)?.verdict === shown));
   const onAdd = useCallback(
     (part: PartSheet) =>

@@ -1,11 +1,9 @@
 import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { formatBytes } from '@roof-chart/core/quantity/format';
+import { counted, formatBytes } from '@roof-chart/core/quantity/format';
 import type { BoardFit } from '@roof-chart/core/review/boardFit';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { PartFit } from './partFit';
-
-const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
 /** What a board's fit comes to, in a few words. */
 export function boardVerdict(fit: BoardFit): string {
@@ -13,13 +11,13 @@ export function boardVerdict(fit: BoardFit): string {
   const risks = fit.findings.filter((f) => f.level === 'risk').length;
   switch (fit.verdict) {
     case 'fits':
-      return risks > 0 ? `Fits, ${count(risks, 'risk')}` : 'Fits';
+      return risks > 0 ? `Fits, ${counted(risks, 'risk')}` : 'Fits';
     case 'clashes':
-      return clashes > 0 ? `Wires fit, ${count(clashes, 'clash', 'clashes')}` : 'Wires fit, RAM does not';
+      return clashes > 0 ? `Wires fit, ${counted(clashes, 'clash', 'clashes')}` : 'Wires fit, RAM does not';
     case 'unknown':
-      return `${count(fit.open.length, 'terminal')} open so far`;
+      return `${counted(fit.open.length, 'terminal')} open so far`;
     case 'open':
-      return `${count(fit.open.length, 'terminal')} too many`;
+      return `${counted(fit.open.length, 'terminal')} too many`;
   }
 }
 
@@ -33,14 +31,14 @@ export function switchWords(plan: Plan, fit: BoardFit, sheets: Sheets): readonly
     const more = fit.open.length > 6 ? ` and ${fit.open.length - 6} more` : '';
     lines.push(
       fit.verdict === 'open'
-        ? `Proved: whatever one does, ${count(fit.open.length, 'needed terminal')} find no place there. In the best plan these are ${names}${more}.`
+        ? `Proved: whatever one does, ${counted(fit.open.length, 'needed terminal')} find no place there. In the best plan these are ${names}${more}.`
         : `In the best plan found so far ${names}${more} find no place; that nothing better exists is not proved.`,
     );
   }
   if (fit.memory.neededBytes > 0)
     lines.push(`Frame buffers need ${formatBytes(fit.memory.neededBytes)} of ${formatBytes(fit.memory.ramBytes)} of RAM.`);
-  if (fit.costs.caution > 0) lines.push(`Uses ${count(fit.costs.caution, 'pin')} with caution.`);
-  if (wires > 0) lines.push(`${fit.kept} of ${count(wires, 'wire')} stay where they end now; names, jumpers and colours stay.`);
+  if (fit.costs.caution > 0) lines.push(`Uses ${counted(fit.costs.caution, 'pin')} with caution.`);
+  if (wires > 0) lines.push(`${fit.kept} of ${counted(wires, 'wire')} stay where they end now; names, jumpers and colours stay.`);
   if (fit.lostLocks.length > 0)
     lines.push(`Locks that go: ${sayList(fit.lostLocks.map((key) => sayTerminal(plan, sheets, key)))}; the place is not on that board.`);
   if (fit.left.length > 0) lines.push(`Stays with the present board: ${sayList(fit.left.map((id) => sayPlacement(plan, id)))}.`);
@@ -49,7 +47,7 @@ export function switchWords(plan: Plan, fit: BoardFit, sheets: Sheets): readonly
 
 /** What adding a part would do, in one line. */
 export function partWords(plan: Plan, fit: PartFit, sheets: Sheets): string {
-  const pins = fit.pins <= 0 ? 'no further pin' : count(fit.pins, 'pin');
+  const pins = fit.pins <= 0 ? 'no further pin' : counted(fit.pins, 'pin');
   const moved =
     fit.moved.length > 0
       ? `moves ${sayList(fit.moved.slice(0, 3).map((key) => sayTerminal(plan, sheets, key)))}${fit.moved.length > 3 ? ` and ${fit.moved.length - 3} more` : ''}`

@@ -1,17 +1,12 @@
 import { sayFinding } from '@roof-chart/core/checks/say';
 import type { TerminalKey } from '@roof-chart/core/plan/plan';
-import type { Addition } from '@roof-chart/core/review/addition';
+import { type Addition, type AdditionVerdict, additionVerdict } from '@roof-chart/core/review/addition';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-
-export const PART_VERDICTS = ['fits', 'moves', 'risk', 'no'] as const;
-/** `fits`: beside what is there; `moves`: other wires must give way; `risk`: it works, with findings that are no clash;
- *  `no`: something of it finds no place, or clashes. */
-export type PartVerdict = (typeof PART_VERDICTS)[number];
 
 /** An addition in short: what the list of all parts shows of it. */
 export interface PartFit {
   readonly part: string;
-  readonly verdict: PartVerdict;
+  readonly verdict: AdditionVerdict;
   readonly pins: number;
   readonly moved: readonly TerminalKey[];
   readonly open: number;
@@ -20,11 +15,9 @@ export interface PartFit {
 
 /** What of an addition the list shows. */
 export function partFitOf(addition: Addition, sheets: Sheets): PartFit {
-  const clash = addition.open.length > 0 || addition.added.some((f) => f.level === 'clash');
-  const risk = addition.added.some((f) => f.level === 'risk');
   return {
     part: addition.part,
-    verdict: clash ? 'no' : risk ? 'risk' : addition.moved.length > 0 ? 'moves' : 'fits',
+    verdict: additionVerdict(addition),
     pins: addition.pins,
     moved: addition.moved,
     open: addition.open.length,

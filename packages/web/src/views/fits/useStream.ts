@@ -3,8 +3,9 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Remote } from 'comlink';
 import { useWorkbench } from '../../app/workbench';
 import type { Reviewer } from '../../review/review.worker';
+import { Stopped } from '../../review/reviewFeed';
 
-/** How long a portion may keep a review of the plan waiting, in milliseconds; portions grow and shrink to it. */
+/** How long a portion may keep the next edit's answers waiting, in milliseconds; portions grow and shrink to it. */
 const TURN = 30;
 const FIRST_PORTION = 4;
 /** How often the answers so far are shown, in milliseconds: to draw a long list costs more than to fill it. */
@@ -31,8 +32,14 @@ export function useStream<T>(
       for (let at = 0; current && at < list.length;) {
         const from = performance.now();
         const part = list.slice(at, at + portion);
-        const answers = await feed.ask((reviewer) => ask(reviewer, plan, part));
-        if (!current) return;
+        // Apart from the reviews, which an edit waits for. One that is stopped has no answer, and nobody to wait for it.
+        const answers = await feed
+          .search((reviewer) => ask(reviewer, plan, part))
+          .catch((error: unknown) => {
+            if (error instanceof Stopped) return null;
+            throw error;
+          });
+        if (!current || !answers) return;
         at += part.length;
         found = [...found, ...answers];
         if (at >= list.length || performance.now() - shown > SHOW) {

@@ -2,7 +2,7 @@ import { ActionIcon, Button, Switch, UnstyledButton } from '@mantine/core';
 import { IconTrash } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { formatAddress } from '@roof-chart/core/quantity/format';
+import { counted, formatAddress } from '@roof-chart/core/quantity/format';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets, type Nets } from '@roof-chart/core/nets/nets';
 import { openTerminals } from '@roof-chart/core/nets/openTerminals';
@@ -135,13 +135,12 @@ function Counts({ plan }: { readonly plan: Plan }) {
   if (!reviewed?.result.ok) return null;
   const { ledgers, findings } = reviewed.result.review;
   const clashes = findings.filter((f) => f.level === 'clash').length;
-  const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
   return (
     <p className={styles.counts}>
       <span className="num">
-        {ledgers.pins.used} of {ledgers.pins.total} pins, {count(Object.keys(plan.wires).length, 'wire', 'wires')},{' '}
-        {count(buses, 'bus', 'buses')}
-        {clashes > 0 ? `, ${count(clashes, 'clash', 'clashes')}` : ''}
+        {ledgers.pins.used} of {ledgers.pins.total} pins, {counted(Object.keys(plan.wires).length, 'wire', 'wires')},{' '}
+        {counted(buses, 'bus', 'buses')}
+        {clashes > 0 ? `, ${counted(clashes, 'clash', 'clashes')}` : ''}
       </span>
     </p>
   );

@@ -1,0 +1,12 @@
+import type { Soldered } from './edit';
+import { type Plan, splitKey } from './plan';
+
+/** The parts soldered to a plan's board as they stand in the plan: with their places in its list and their wires. */
+export function solderedIn(plan: Plan): readonly Soldered[] {
+  return plan.placements.flatMap((placement, at) => {
+    if (!placement.onBoard) return [];
+    const own = Object.entries(plan.wires).filter(([key]) => splitKey(key).placement === placement.id);
+    const wires = Object.fromEntries(own.map(([key, wire]) => [splitKey(key).terminal, wire]));
+    return [{ at, placement: { ...placement, onBoard: true as const }, wires }];
+  });
+}

@@ -85,6 +85,7 @@ test('stepping goes over the addresses that straps move, back and forth, and nev
     [0x68, 0x57],
     [0x50, 0x51, 0x52, 0x53, 0x54, 0x55, 0x56, 0x57],
   ]);
+  expect(sheetsOf(settled('rp2040-stick-40', ['motion-mpu6050']))[0]!.addresses[0]).toMatchObject({ now: [0x68], steps: [0x68, 0x69] });
   const down = edited(clock, sheets, ...row!.options.find((o) => o.addresses.includes(0x56))!.edits);
   const [after] = sheetsOf(down)[0]!.addresses;
   expect([after!.now, after!.steps]).toEqual([[0x68, 0x56], row!.steps]);

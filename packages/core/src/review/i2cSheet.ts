@@ -70,9 +70,9 @@ function addressRows(plan: Plan, sheets: Sheets, bus: Bus): readonly AddressRow[
       return edits.length > 0 ? [{ addresses: addresses.filter((a) => !besides.includes(a)), edits }] : [];
     });
     const now = claims[at]!;
-    // A device with a fixed address has it in every option: there is nothing to step.
-    const moves = (address: number) => options.some((option) => !option.addresses.includes(address));
-    const steps = options.length > 0 ? [...new Set([...now, ...options.flatMap((o) => o.addresses)])].filter(moves) : [];
+    // A device with a fixed address has it in every setting: there is nothing to step.
+    const settings = [now, ...options.map((option) => option.addresses)];
+    const steps = [...new Set(settings.flat())].filter((address) => settings.some((one) => !one.includes(address)));
     return {
       placement: member.id,
       now,

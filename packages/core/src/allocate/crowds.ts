@@ -1,4 +1,5 @@
 import type { Instance, Member } from './instance';
+import { combined } from './weights';
 
 /** Members of which one bus takes only so many: their addresses, or what makes them clash, leave no room for more. */
 export interface Crowd {
@@ -6,16 +7,20 @@ export interface Crowd {
   readonly members: readonly number[];
   readonly room: number;
   readonly lines: readonly string[];
+  /** Buses that could take any of them. */
+  readonly buses: number;
 }
 
 function crowd(instance: Instance, kind: string, members: readonly number[], room: number): readonly Crowd[] {
   const common = instance.members[members[0] ?? -1]?.lines.filter((line) =>
     members.every((at) => instance.members[at]!.lines.includes(line)),
   );
-  return members.length > room && common && common.length > 0 ? [{ kind, members, room, lines: common }] : [];
+  if (members.length <= room || !common || common.length === 0) return [];
+  const buses = new Set(members.flatMap((at) => instance.members[at]!.controllers)).size;
+  return [{ kind, members, room, lines: common, buses }];
 }
 
-/** Crowds by address (members that have addresses only among a few) and by clash (members that all clash with one another). */
+/** Crowds by address (members that have addresses only among a few, or have one in common however they are set) and by clash (members that all clash with one another). */
 export function crowdsOf(instance: Instance, clash: readonly ReadonlySet<number>[]): readonly Crowd[] {
   const { members } = instance;
   const able = [...members.keys()].filter((at) => members[at]!.controllers.length > 0);
@@ -29,13 +34,21 @@ export function crowdsOf(instance: Instance, clash: readonly ReadonlySet<number>
     const inside = able.filter((at) => members[at]!.addresses.length > 0 && [...addressesOf(at)].every((address) => range.has(address)));
     return crowd(instance, members[inside[0]!]!.kind, inside, range.size);
   });
+  const always = (at: number) => {
+    const [first, ...more] = members[at]!.addresses;
+    return (first?.addresses ?? []).filter((address) => more.every((option) => option.addresses.includes(address)));
+  };
+  const byFixed = [...new Set(able.flatMap(always))].flatMap((address) => {
+    const own = able.filter((at) => always(at).includes(address));
+    return crowd(instance, members[own[0]!]!.kind, own, 1);
+  });
   const byClash = able.flatMap((start) => {
     const clique = [start];
     for (const at of able)
       if (at !== start && clique.every((other) => clash[other]!.has(at) && members[other]!.kind === members[at]!.kind)) clique.push(at);
     return crowd(instance, members[start]!.kind, clique, 1);
   });
-  return [...byAddress, ...byClash];
+  return [...byAddress, ...byFixed, ...byClash];
 }
 
 /** The order in which members are placed: first one of each kind, since a controller once chosen says what its lines
@@ -64,4 +77,37 @@ export function clashesAt({ members, clashes }: Instance): readonly ReadonlySet<
     found[places.get(b)!]!.add(places.get(a)!);
   }
   return found;
+}
+
+/** What the worst crowd of a kind asks for at some point of the search. */
+export interface Crowded {
+  readonly crowd: Crowd;
+  /** Buses that must come besides those in use. */
+  readonly missing: number;
+  /** What its members cost that stay open whatever is chosen, because there are not so many buses. */
+  readonly excess: number;
+}
+
+/** Of each kind the crowd that asks for most.
+ *  @param at controller of each member by place, -1 for none, undefined for not yet
+ *  @param joined members of each controller */
+export function crowdedNow(
+  { members, controllers }: Instance,
+  crowds: readonly Crowd[],
+  at: readonly (number | undefined)[],
+  joined: readonly (readonly Member[])[],
+): ReadonlyMap<string, Crowded> {
+  const most = new Map<string, Crowded>();
+  for (const crowd of crowds) {
+    const there = crowd.members.filter((member) => at[member] !== -1);
+    const undecided = there.filter((member) => at[member] === undefined);
+    const open = controllers.filter((c, n) => c.kind === crowd.kind && joined[n]!.length > 0).length;
+    // One more than those in use is counted by the lines still to come, where none is in use.
+    const missing = Math.min(Math.ceil(there.length / crowd.room), crowd.buses) - Math.max(1, open);
+    const leaves = undecided.map((member) => combined(members[member]!.leave)).sort((a, b) => a - b);
+    const excess = leaves.slice(0, Math.max(0, there.length - crowd.buses * crowd.room)).reduce((sum, leave) => sum + leave, 0);
+    const before = most.get(crowd.kind) ?? { missing: 0, excess: 0 };
+    if (excess > before.excess || (excess === before.excess && missing > before.missing)) most.set(crowd.kind, { missing, excess, crowd });
+  }
+  return most;
 }

@@ -1,9 +1,10 @@
+import { Alikes } from './alikes';
 import { assign } from './assignment';
 import type { Solved, SolveOptions } from './solved';
 import { movedTo } from './movedTo';
 import { type AddressOption, type BusController, type Choice, type Instance, type Member } from './instance';
 import { cheapestAddresses } from './addressChoice';
-import { clashesAt, type Crowd, crowdsOf, orderOf } from './crowds';
+import { clashesAt, type Crowd, type Crowded, crowdedNow, crowdsOf, orderOf } from './crowds';
 import { type Partners, partnersOf, singles } from './exclusions';
 import { combined, split, TIER } from './weights';
 
@@ -59,6 +60,7 @@ export class Search {
   readonly #single: ReadonlyMap<string, number>;
   readonly #crowds: readonly Crowd[];
   readonly #excluded: Partners;
+  readonly #alikes: Alikes;
   #best: { readonly total: number; readonly state: State; readonly evaluated: Evaluated } | undefined;
   #nodes = 0;
   #stopped = false;
@@ -86,6 +88,7 @@ export class Search {
       (item) => new Map(item.candidates.flatMap((c) => (c.uses ? [[this.#column.get(c.pin)!, c.uses] as const] : []))),
     );
     this.#excluded = partnersOf(instance);
+    this.#alikes = new Alikes(instance, this.#excluded);
     this.#single = new Map(singles(instance, this.#excluded).map((id, at) => [id, this.#pins.length + at]));
     this.#plain = items.map((item) => item.candidates.every((c) => c.unless === undefined && !c.uses?.length));
     this.#clash = clashesAt(instance);
@@ -235,7 +238,9 @@ export class Search {
     for (const [controller, own] of joined.entries())
       for (const line of new Set(own.flatMap((m) => m.lines))) rows.push({ controller, line });
     for (const [kind, lines] of this.#stillToCome(state, joined)) for (const line of lines) rows.push({ kind, line });
-    rows.push(...this.#furtherBuses(state, joined));
+    const crowded = crowdedNow(this.instance, this.#crowds, state.at, joined);
+    for (const { excess } of crowded.values()) fixed += excess;
+    rows.push(...this.#furtherBuses(crowded));
     const width = this.#pins.length;
     const costs = new Float64Array(rows.length * width).fill(Infinity);
     const leave = new Float64Array(rows.length);
@@ -246,7 +251,7 @@ export class Search {
         this.#itemCosts(state, row.item, joined, costs, base);
       } else if (row.kind !== undefined) {
         this.#anyController(row.kind, row.line!, costs, base);
-        leave[at] = row.leave ?? this.#allOpen(state, row.kind, row.line!);
+        leave[at] = row.leave ?? Math.max(0, this.#allOpen(state, row.kind, row.line!) - (crowded.get(row.kind)?.excess ?? 0));
       } else {
         // A line without a pin is no plan: dearer than leaving every member of it open.
         leave[at] = FORBIDDEN;
@@ -280,20 +285,11 @@ export class Search {
   }
 
   /** Lines of buses that must come besides those in use, because one bus has no room for a whole crowd. */
-  #furtherBuses(state: State, joined: readonly (readonly Member[])[]): readonly Row[] {
-    const { members, controllers } = this.instance;
-    const most = new Map<string, { readonly missing: number; readonly crowd: Crowd }>();
-    for (const crowd of this.#crowds) {
-      const count = crowd.members.filter((at) => state.at[at] !== -1).length;
-      const open = controllers.filter((c, n) => c.kind === crowd.kind && joined[n]!.length > 0).length;
-      // One more than those in use is counted by the lines still to come, where none is in use.
-      const missing = Math.ceil(count / crowd.room) - Math.max(1, open);
-      if (missing > (most.get(crowd.kind)?.missing ?? 0)) most.set(crowd.kind, { missing, crowd });
-    }
-    return [...most.values()].flatMap(({ missing, crowd: { kind, lines, members: own } }) => {
-      // Each bus that does not come leaves at least one of the crowd open.
-      const leave = Math.floor(Math.min(...own.map((at) => combined(members[at]!.leave))) / lines.length);
-      return Array.from({ length: missing }, () => lines.map((line): Row => ({ kind, line, leave }))).flat();
+  #furtherBuses(crowded: ReadonlyMap<string, Crowded>): readonly Row[] {
+    return [...crowded.values()].flatMap(({ missing, crowd: { kind, lines, members: own } }) => {
+      // Each bus that does not come leaves at least one more of the crowd open.
+      const leave = Math.floor(Math.min(...own.map((at) => combined(this.instance.members[at]!.leave))) / lines.length);
+      return Array.from({ length: Math.max(0, missing) }, () => lines.map((line): Row => ({ kind, line, leave }))).flat();
     });
   }
 
@@ -329,15 +325,10 @@ export class Search {
 
   /** Whether to exchange two items changes nothing: the half in which the second keeps off mirrors the other half. */
   #alike(state: State, a: number, b: number): boolean {
-    const [first, second] = [this.instance.items[a]!, this.instance.items[b]!];
-    if (JSON.stringify([first.candidates, first.leave]) !== JSON.stringify([second.candidates, second.leave])) return false;
-    return [...this.#excluded].every(([id, partners]) => {
-      const others = (own: string, other: string) => [...(partners.get(own) ?? [])].filter((p) => p !== other).sort();
-      return (
-        state.banned.has(`${a}:${id}`) === state.banned.has(`${b}:${id}`) &&
-        others(first.id, second.id).join('\n') === others(second.id, first.id).join('\n')
-      );
-    });
+    if (!this.#alikes.same(a, b)) return false;
+    if (state.banned.size === 0) return true;
+    for (const id of this.#excluded.keys()) if (state.banned.has(`${a}:${id}`) !== state.banned.has(`${b}:${id}`)) return false;
+    return true;
   }
 
   /** A bound that sees what the first does not: of a channel there is one user, however many pins it comes out at. Users

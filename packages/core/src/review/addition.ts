@@ -3,6 +3,7 @@ import { settle, type Settlement } from '../allocate/settle';
 import type { Finding } from '../checks/check';
 import { isAboutFacts } from '../checks/registry';
 import { derived } from '../nets/derived';
+import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
@@ -11,9 +12,9 @@ import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
-import { ledgersOf } from './ledgers';
+import { usedPins } from './ledgers';
 import { contextOf } from './review';
-import { changedWires, previewEdits } from './previewEdits';
+import { previewEdits } from './previewEdits';
 
 /** What adding a part, wired where it fits, would do to a plan. */
 export interface Addition {
@@ -46,11 +47,6 @@ export function additionVerdict({ open, added, moved }: Addition): AdditionVerdi
   if (open.length > 0 || added.some((f) => f.level === 'clash')) return 'no';
   if (added.some((f) => f.level === 'risk')) return 'risk';
   return moved.length > 0 ? 'moves' : 'fits';
-}
-
-function usedPins(plan: Plan, sheets: Sheets): number {
-  const context = contextOf(plan, sheets);
-  return context ? ledgersOf(context.board, context.nets, context.terminals).pins.used : 0;
 }
 
 /** Whether every wire can stay where it is. In a plan with a clash settling would mend that too, which is not what adding a
@@ -94,8 +90,8 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
     part: part.id,
     placement: placement.id,
     edits,
-    pins: usedPins(preview.plan, sheets) - usedPins(plan, sheets),
-    moved: changedWires(plan, preview.plan).flatMap(({ terminal, from }) => (from ? [terminal] : [])),
+    pins: usedPins(board, findNets(preview.plan, sheets)) - usedPins(board, findNets(plan, sheets)),
+    moved: preview.wires.flatMap(({ terminal, from }) => (from ? [terminal] : [])),
     open: settled?.open ?? openAfter(preview.plan, placement.id, sheets),
     proved: settled?.proved === true,
     added: preview.added.filter((finding) => !isAboutFacts(finding)),

@@ -35,6 +35,9 @@ function fedFrom(terminals: readonly PlanTerminal[], nets: Nets): ReadonlyMap<st
   return fed;
 }
 
+/** How many of a board's signal pins something is wired to. */
+export const usedPins = (board: IndexedBoard, nets: Nets): number => board.ioPins.filter((pin) => nets.byPin.has(pin.id)).length;
+
 /** The budgets of a plan: pins, and the current of every rail that gives current. */
 export function ledgersOf(board: IndexedBoard, nets: Nets, terminals: readonly PlanTerminal[]): Ledgers {
   const fed = [...fedFrom(terminals, nets).values()];
@@ -57,6 +60,5 @@ export function ledgersOf(board: IndexedBoard, nets: Nets, terminals: readonly P
         lines,
       };
     });
-  const used = board.ioPins.filter((pin) => nets.byPin.has(pin.id)).length;
-  return { pins: { used, total: board.ioPins.length }, rails };
+  return { pins: { used: usedPins(board, nets), total: board.ioPins.length }, rails };
 }

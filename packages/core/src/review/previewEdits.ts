@@ -3,7 +3,7 @@ import type { Finding } from '../checks/check';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit, EditProblem } from '../plan/edit';
 import { type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
-import { reviewPlan } from './review';
+import { findingsOf } from './review';
 
 /** What edits would do, before they are done. */
 export interface Preview {
@@ -14,11 +14,6 @@ export interface Preview {
 }
 
 export type PreviewResult = { readonly ok: true; readonly preview: Preview } | { readonly ok: false; readonly problem: EditProblem };
-
-const findingsOf = (plan: Plan, sheets: Sheets): readonly Finding[] => {
-  const result = reviewPlan(plan, sheets);
-  return result.ok ? result.review.findings : [];
-};
 
 /** Wires that differ between two plans. */
 export function changedWires(before: Plan, after: Plan): Preview['wires'] {

@@ -64,6 +64,12 @@ const contextMade = derived((plan: Plan, sheets: Sheets): CheckContext | undefin
   return board && { plan, sheets, board, nets, buses: findBuses(plan, sheets), terminals: planTerminals(plan, sheets) };
 });
 
+/** The findings of a plan; none where a sheet is gone. */
+export const findingsOf: (plan: Plan, sheets: Sheets) => readonly Finding[] = derived((plan, sheets) => {
+  const context = plan.placements.every((p) => sheets.parts.has(p.sheet.id)) ? contextOf(plan, sheets) : undefined;
+  return context ? runChecks(context) : [];
+});
+
 /** The review of a plan: a pure function of plan and sheets.
  *  A sheet that is gone is a normal outcome and named; nothing is guessed in its place. */
 export const reviewPlan: (plan: Plan, sheets: Sheets) => ReviewResult = derived((plan, sheets): ReviewResult => {
@@ -74,7 +80,7 @@ export const reviewPlan: (plan: Plan, sheets: Sheets) => ReviewResult = derived(
   return {
     ok: true,
     review: {
-      findings: runChecks(context),
+      findings: findingsOf(plan, sheets),
       buses: context.buses,
       ledgers: ledgersOf(context.board, context.nets, context.terminals),
     },

@@ -50,7 +50,24 @@ async function compared(name: string, instance: Instance, general: General): Pro
   const [theirs, costs] = JSON.stringify(answer[1]) === JSON.stringify(said) ? answer : await general.solve(instance, 'off');
   if (!solved.proved || JSON.stringify(said) !== JSON.stringify(costs) || JSON.stringify(solved.costs) !== JSON.stringify(costs))
     throw new Error(`${name}: ${JSON.stringify(said)} here (proved: ${solved.proved}), ${JSON.stringify(costs)} by the general solver`);
-  return { name, ours, theirs, open: costs.unwired > 0 };
+  return { name, ...(await closer(instance, general, ours, theirs)), open: costs.unwired > 0 };
+}
+
+/** Where one run each is a close race, both run three times more and the least time of each counts: a pause of the machine
+ *  is neither's. */
+async function closer(
+  instance: Instance,
+  general: General,
+  ours: number,
+  theirs: number,
+): Promise<{ readonly ours: number; readonly theirs: number }> {
+  if (theirs > 4 * ours) return { ours, theirs };
+  let [least, other] = [ours, theirs];
+  for (let run = 0; run < 3; run += 1) {
+    least = Math.min(least, elapsed(() => solve(instance))[0]);
+    other = Math.min(other, (await general.solve(instance))[0]);
+  }
+  return { ours: least, theirs: other };
 }
 
 /** Holds the solver against a general one on seeded instances: equal optimum every time, and how much faster.

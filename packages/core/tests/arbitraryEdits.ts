@@ -78,8 +78,19 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
     }),
     'bus-settings': fc.record({
       kind: fc.constant('bus-settings' as const),
-      controller: fc.constantFrom('i2c0', 'i2c1', 'nope'),
+      segment: fc.constantFrom('i2c0', 'i2c1', 'nope', 'a', 'b.2'),
       settings: fc.option(fc.record({ hz: fc.constantFrom(1e5, 4e5) })),
+    }),
+    'cut-pull-ups': fc.record({ kind: fc.constant('cut-pull-ups' as const), placement, cut: fc.boolean() }),
+    pull: fc.record({
+      kind: fc.constant('pull' as const),
+      placement,
+      terminal,
+      pull: fc.option(fc.record({ ohms: fc.constantFrom(4700, 10_000), to: fc.constantFrom('supply' as const, 'ground' as const) })),
+    }),
+    drawer: fc.record({
+      kind: fc.constant('drawer' as const),
+      drawer: fc.constantFrom({ series: 'E6' as const }, { series: 'E12' as const }, { series: 'own' as const, own: [330, 4700] }),
     }),
     rate: fc.record({ kind: fc.constant('rate' as const), placement, perSecond: fc.option(fc.constantFrom(0, 1, 25)) }),
     radio: fc.record({ kind: fc.constant('radio' as const), on: fc.boolean() }),

@@ -156,7 +156,7 @@ describe('a bus of a plan', () => {
     expect(clockOf(plan, sheets, board, bus)).toBe(100_000);
     const set = edited(plan, sheets, {
       kind: 'bus-settings',
-      controller: 'i2c0',
+      segment: 'i2c0',
       settings: { addedOhms: 2200, picofarads: 220, hz: 50_000 },
     });
     const given = pullUpInput(set, sheets, findBuses(set, sheets)[0]!, 'scl')!;

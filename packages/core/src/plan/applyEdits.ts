@@ -6,8 +6,11 @@ import { addPlacement } from './edits/addPlacement';
 import { benchNote } from './edits/benchNote';
 import { busSettings } from './edits/busSettings';
 import { colour } from './edits/colour';
+import { cutPullUps } from './edits/cutPullUps';
+import { drawer } from './edits/drawer';
 import { lock } from './edits/lock';
 import { movePlacement } from './edits/movePlacement';
+import { pull } from './edits/pull';
 import { rate } from './edits/rate';
 import { removePlacement } from './edits/removePlacement';
 import { radio } from './edits/radio';
@@ -31,6 +34,9 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   lock,
   'move-placement': movePlacement,
   'bus-settings': busSettings,
+  'cut-pull-ups': cutPullUps,
+  drawer,
+  pull,
   radio,
   rate,
   'remove-placement': removePlacement,

@@ -1,4 +1,5 @@
 import type { Edit } from './edit';
+import { segmentPlacement } from './edits/busSettings';
 import { solderedIn } from './soldered';
 import { type Placement, type Plan, sameEnd, splitKey } from './plan';
 
@@ -39,6 +40,9 @@ function partEdits(from: Plan, to: Plan, defaultState: (part: string, strap: str
         strap,
         state: after.straps[strap] ?? defaultState(after.sheet.id, strap),
       })),
+      ...(before.pullUpsCut === after.pullUpsCut
+        ? []
+        : [{ kind: 'cut-pull-ups' as const, placement: after.id, cut: after.pullUpsCut === true }]),
     ];
   });
 }
@@ -85,7 +89,8 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
   return {
     edits: [
       ...Object.keys(from.wishes).map((key): Edit => ({ kind: 'wish', ...splitKey(key), wish: null })),
-      ...Object.keys(from.busSettings).map((controller): Edit => ({ kind: 'bus-settings', controller, settings: null })),
+      ...Object.keys(from.busSettings).map((segment): Edit => ({ kind: 'bus-settings', segment, settings: null })),
+      ...Object.keys(from.pulls).map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: null })),
       ...Object.keys(from.rates).map((placement): Edit => ({ kind: 'rate', placement, perSecond: null })),
       ...Object.keys(from.together).map((placement): Edit => ({ kind: 'together', placement, how: null })),
       ...own.flatMap(([key, { locked }]): Edit[] => [
@@ -99,6 +104,7 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
       ...from,
       wishes: {},
       busSettings: {},
+      pulls: {},
       rates: {},
       together: {},
       board: to.board,
@@ -144,6 +150,12 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
   const wishes = kept(from.wishes, (key) => splitKey(key).placement);
   const together = kept(from.together, (id) => id);
   const rates = kept(from.rates, (id) => id);
+  const pulls = kept(from.pulls, (key) => splitKey(key).placement);
+  // Settings of a part that goes, goes with it; those of a controller stay.
+  const isPart = (segment: string) => from.placements.some((p) => p.id === segmentPlacement(segment));
+  const busSettings = Object.fromEntries(
+    Object.entries(from.busSettings).filter(([segment]) => !isPart(segment) || survives(from, to, segmentPlacement(segment))),
+  );
   return [
     ...keysOf(wishes, to.wishes)
       .filter((key) => JSON.stringify(wishes[key]) !== JSON.stringify(to.wishes[key]))
@@ -154,9 +166,13 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
     ...keysOf(rates, to.rates)
       .filter((id) => rates[id] !== to.rates[id])
       .map((placement): Edit => ({ kind: 'rate', placement, perSecond: to.rates[placement] ?? null })),
-    ...keysOf(from.busSettings, to.busSettings)
-      .filter((id) => JSON.stringify(from.busSettings[id]) !== JSON.stringify(to.busSettings[id]))
-      .map((controller): Edit => ({ kind: 'bus-settings', controller, settings: to.busSettings[controller] ?? null })),
+    ...keysOf(busSettings, to.busSettings)
+      .filter((id) => JSON.stringify(busSettings[id]) !== JSON.stringify(to.busSettings[id]))
+      .map((segment): Edit => ({ kind: 'bus-settings', segment, settings: to.busSettings[segment] ?? null })),
+    ...keysOf(pulls, to.pulls)
+      .filter((key) => JSON.stringify(pulls[key]) !== JSON.stringify(to.pulls[key]))
+      .map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: to.pulls[key] ?? null })),
+    ...(JSON.stringify(from.drawer) === JSON.stringify(to.drawer) ? [] : [{ kind: 'drawer' as const, drawer: to.drawer }]),
     ...(from.radio === to.radio ? [] : [{ kind: 'radio' as const, on: to.radio }]),
   ];
 }

@@ -1,6 +1,6 @@
 import type { BenchNote } from '../sheets/benchNote';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
-import type { BusSettings, Placement, Plan, SheetRef, Together, Wire, WireColour, WireEnd, Wish } from './plan';
+import type { BusSettings, Drawer, Placement, Plan, Pull, SheetRef, Together, Wire, WireColour, WireEnd, Wish } from './plan';
 
 /** A part soldered to a board: its place in the plan's list, and its wires by terminal. */
 export interface Soldered {
@@ -37,7 +37,12 @@ export type Edit =
   /** `null` takes the wish away. */
   | { readonly kind: 'wish'; readonly placement: string; readonly terminal: string; readonly wish: Wish | null }
   | { readonly kind: 'together'; readonly placement: string; readonly how: Together | null }
-  | { readonly kind: 'bus-settings'; readonly controller: string; readonly settings: BusSettings | null }
+  /** `segment`: a controller, or the placement (and channel) that the segment lies behind. */
+  | { readonly kind: 'bus-settings'; readonly segment: string; readonly settings: BusSettings | null }
+  | { readonly kind: 'cut-pull-ups'; readonly placement: string; readonly cut: boolean }
+  /** `null` takes the resistor away. */
+  | { readonly kind: 'pull'; readonly placement: string; readonly terminal: string; readonly pull: Pull | null }
+  | { readonly kind: 'drawer'; readonly drawer: Drawer }
   /** `null`: as often as the part's sheet takes for usual. */
   | { readonly kind: 'rate'; readonly placement: string; readonly perSecond: number | null }
   | { readonly kind: 'radio'; readonly on: boolean }

@@ -29,6 +29,20 @@ export interface Placement {
   readonly straps: { readonly [strap: string]: string };
   /** Soldered to the board: it cannot be taken out, and its wires stay. */
   readonly onBoard?: true;
+  /** The builder has cut the pull-ups on the module, or will. */
+  readonly pullUpsCut?: true;
+}
+
+/** A resistor of the builder's from a line to its supply or to ground. */
+export interface Pull {
+  readonly ohms: number;
+  readonly to: 'supply' | 'ground';
+}
+
+/** The values of resistors that the builder has: a series of preferred values, or a list of his own, in ohms. */
+export interface Drawer {
+  readonly series: 'E3' | 'E6' | 'E12' | 'E24' | 'E48' | 'E96' | 'E192' | 'own';
+  readonly own?: readonly number[];
 }
 
 /** What the builder would like for one wire. Settling keeps to it wherever the board can, and says what it costs. */
@@ -77,8 +91,11 @@ export interface Plan {
   readonly wishes: { readonly [key: TerminalKey]: Wish };
   /** By placement. */
   readonly together: { readonly [placement: string]: Together };
-  /** By controller. */
-  readonly busSettings: { readonly [controller: string]: BusSettings };
+  /** By segment: the controller's name, or for what lies behind a level shifter or a channel its placement's. */
+  readonly busSettings: { readonly [segment: string]: BusSettings };
+  /** Resistors at single lines, by the terminal they sit at. */
+  readonly pulls: { readonly [key: TerminalKey]: Pull };
+  readonly drawer: Drawer;
   /** How often the program asks a part, by placement, in times a second. */
   readonly rates: { readonly [placement: string]: number };
   /** Whether the program uses the radio of a board that has one: it may take pins' abilities away. */
@@ -93,6 +110,8 @@ export const PLAN_LIMITS = {
   benchNotes: 300,
   wishes: 400,
   editsPerBatch: 500,
+  pulls: 400,
+  drawerValues: 200,
 } as const;
 
 /** @example terminalKey('display-1', 'SDA') // 'display-1:SDA' */
@@ -143,6 +162,8 @@ export function newPlan(id: string, name: string, board: SheetRef): Plan {
     wishes: {},
     together: {},
     busSettings: {},
+    pulls: {},
+    drawer: { series: 'E12' },
     rates: {},
     // A board with a radio is most often bought for it; to leave it on is the careful assumption.
     radio: true,

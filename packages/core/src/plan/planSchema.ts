@@ -44,6 +44,7 @@ export const placementSchema = Joi.object({
   name: nameSchema.required(),
   straps: Joi.object().pattern(factIdSchema, factIdSchema).max(16).required(),
   onBoard: Joi.valid(true),
+  pullUpsCut: Joi.valid(true),
 });
 
 const keySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'placement:terminal');
@@ -78,6 +79,14 @@ export const busSettingsSchema = Joi.object({
   wireCm: Joi.number().min(0).max(1e4),
   picofarads: Joi.number().min(1).max(1e5),
 }).or('hz', 'addedOhms', 'wireCm', 'picofarads');
+/** A controller, or a placement with the channel behind a point. */
+export const segmentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}$/, 'segment');
+const ohmsSchema = Joi.number().min(0.1).max(1e8);
+export const pullSchema = Joi.object({ ohms: ohmsSchema.required(), to: Joi.valid('supply', 'ground').required() });
+export const drawerSchema = Joi.object({
+  series: Joi.valid('E3', 'E6', 'E12', 'E24', 'E48', 'E96', 'E192', 'own').required(),
+  own: Joi.array().items(ohmsSchema).min(1).max(PLAN_LIMITS.drawerValues).unique(),
+}).when('.series', { is: 'own', then: Joi.object({ own: Joi.required() }) });
 export const rateSchema = Joi.number().min(0).max(10_000);
 
 /** The shape of a plan file. That its ids exist is checked against the sheets, not here. */
@@ -94,7 +103,9 @@ export const planSchema = Joi.object({
   benchNotes: Joi.object().pattern(noteKeySchema, noteSchema).max(PLAN_LIMITS.benchNotes).default({}),
   wishes: Joi.object().pattern(keySchema, wishSchema).max(PLAN_LIMITS.wishes).default({}),
   together: Joi.object().pattern(idSchema, togetherSchema).max(PLAN_LIMITS.placements).default({}),
-  busSettings: Joi.object().pattern(factIdSchema, busSettingsSchema).max(40).default({}),
+  busSettings: Joi.object().pattern(segmentSchema, busSettingsSchema).max(100).default({}),
+  pulls: Joi.object().pattern(keySchema, pullSchema).max(PLAN_LIMITS.pulls).default({}),
+  drawer: drawerSchema.default({ series: 'E12' }),
   rates: Joi.object().pattern(idSchema, rateSchema).max(PLAN_LIMITS.placements).default({}),
   radio: Joi.boolean().default(true),
 }).required();

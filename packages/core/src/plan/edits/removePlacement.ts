@@ -1,5 +1,6 @@
 import { type Edit, type EditRule, placementIndex, refuse } from '../edit';
 import { type Plan, splitKey, type Wire } from '../plan';
+import { segmentPlacement } from './busSettings';
 
 const touches = (key: string, wire: Wire | undefined, id: string): boolean =>
   splitKey(key).placement === id || (wire?.end.to === 'terminal' && wire.end.placement === id);
@@ -15,6 +16,12 @@ function restoring(plan: Plan, id: string): Edit[] {
     ...Object.entries(plan.wishes)
       .filter(([key]) => splitKey(key).placement === id)
       .map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
+    ...Object.entries(plan.pulls)
+      .filter(([key]) => splitKey(key).placement === id)
+      .map(([key, pull]): Edit => ({ kind: 'pull', ...splitKey(key), pull })),
+    ...Object.entries(plan.busSettings)
+      .filter(([segment]) => segmentPlacement(segment) === id)
+      .map(([segment, settings]): Edit => ({ kind: 'bus-settings', segment, settings })),
     ...(plan.rates[id] === undefined ? [] : [{ kind: 'rate' as const, placement: id, perSecond: plan.rates[id] }]),
     ...(plan.together[id] ? [{ kind: 'together' as const, placement: id, how: plan.together[id] }] : []),
   ];
@@ -37,6 +44,8 @@ export const removePlacement: EditRule<'remove-placement'> = {
         wires: Object.fromEntries(wires),
         ticks: Object.fromEntries(ticks),
         wishes: Object.fromEntries(Object.entries(plan.wishes).filter(([key]) => splitKey(key).placement !== edit.placement)),
+        pulls: Object.fromEntries(Object.entries(plan.pulls).filter(([key]) => splitKey(key).placement !== edit.placement)),
+        busSettings: Object.fromEntries(Object.entries(plan.busSettings).filter(([id]) => segmentPlacement(id) !== edit.placement)),
         rates: Object.fromEntries(Object.entries(plan.rates).filter(([id]) => id !== edit.placement)),
         together: Object.fromEntries(Object.entries(plan.together).filter(([id]) => id !== edit.placement)),
       },

@@ -1,4 +1,5 @@
 import { solderedIn } from '../soldered';
+import { segmentPlacement } from './busSettings';
 import { boardEndProblem } from './wire';
 import { type Edit, type EditResult, type EditRule, refuse, type Soldered } from '../edit';
 import { type Placement, splitKey, terminalKey } from '../plan';
@@ -63,13 +64,17 @@ export const switchBoard: EditRule<'switch-board'> = {
       (wish.controller === undefined || board.controllers.has(wish.controller));
     const together = Object.entries(plan.together);
     // A controller of that name is another one there, with other wires on it.
-    const settings = edit.board.id === plan.board.id ? [] : Object.entries(plan.busSettings);
+    const settings = Object.entries(plan.busSettings);
+    const stands = ([segment]: (typeof settings)[number]) =>
+      kept.some((p) => p.id === segmentPlacement(segment)) || (edit.board.id === plan.board.id && board.controllers.has(segment));
+    const pulls = Object.entries(plan.pulls);
     const rates = Object.entries(plan.rates);
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedIn(plan) },
       ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
       ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
-      ...settings.map(([controller, own]): Edit => ({ kind: 'bus-settings', controller, settings: own })),
+      ...settings.filter((s) => !stands(s)).map(([segment, own]): Edit => ({ kind: 'bus-settings', segment, settings: own })),
+      ...pulls.filter(([key]) => gone.has(splitKey(key).placement)).map(([key, pull]): Edit => ({ kind: 'pull', ...splitKey(key), pull })),
       ...rates.filter(([id]) => gone.has(id)).map(([placement, perSecond]): Edit => ({ kind: 'rate', placement, perSecond })),
       ...together.filter(([id]) => gone.has(id)).map(([placement, how]): Edit => ({ kind: 'together', placement, how })),
     ];
@@ -82,7 +87,8 @@ export const switchBoard: EditRule<'switch-board'> = {
         wires: Object.fromEntries([...wires, ...brought]),
         ticks: Object.fromEntries(ticks.filter(([key]) => !gone.has(splitKey(key).placement))),
         wishes: Object.fromEntries(wishes.filter(stays)),
-        busSettings: settings.length > 0 ? {} : plan.busSettings,
+        busSettings: Object.fromEntries(settings.filter(stands)),
+        pulls: Object.fromEntries(pulls.filter(([key]) => !gone.has(splitKey(key).placement))),
         rates: Object.fromEntries(rates.filter(([id]) => !gone.has(id))),
         together: Object.fromEntries(together.filter(([id]) => !gone.has(id))),
       },

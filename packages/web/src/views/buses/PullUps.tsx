@@ -36,7 +36,7 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
   const settings = controller === undefined ? undefined : plan.busSettings[controller];
   const [dragged, setDragged] = useState<number | null>(null);
   const set = (change: Parameters<typeof changed>[1], words: string) => {
-    if (controller !== undefined) edit([{ kind: 'bus-settings', controller, settings: changed(settings, change) }], words);
+    if (controller !== undefined) edit([{ kind: 'bus-settings', segment: controller, settings: changed(settings, change) }], words);
   };
   const added = settings?.addedOhms;
   const add = (ohms: number | undefined) =>

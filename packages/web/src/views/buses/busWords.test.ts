@@ -27,7 +27,7 @@ test('without any pull-up one is named to be added, and with it nothing is neede
   const bare = plan(...member('x', 'expander-mcp23017', 'Ports'));
   expect(advice(bare)).toMatch(/^No pull-up holds the lines high: add [\d.]+ kΩ on each\.$/);
   const { add: ohms } = sheetOf(bare);
-  const mended = edited(bare, sheets, { kind: 'bus-settings', controller: 'i2c0', settings: { addedOhms: ohms! } });
+  const mended = edited(bare, sheets, { kind: 'bus-settings', segment: 'i2c0', settings: { addedOhms: ohms! } });
   expect(advice(mended)).toMatch(/^Nothing is needed/);
 });
 
@@ -39,7 +39,7 @@ test('too many modules: the fewest whose pull-ups to cut are named, and those th
 test('a long bus is too weak for its clock, and the mode that it still keeps is named', () => {
   const long = edited(plan(...member('a', 'humidity-sht31', 'Air')), sheets, {
     kind: 'bus-settings',
-    controller: 'i2c0',
+    segment: 'i2c0',
     settings: { picofarads: 110, hz: 400_000 },
   });
   expect(advice(long)).toMatch(/^Too weak: .* Add [\d.]+ kΩ on each line\. As it is the bus may run in standard mode\.$/);

@@ -1,0 +1,21 @@
+import { type EditRule, partOf, refuse } from '../edit';
+import { PLAN_LIMITS, terminalKey } from '../plan';
+
+/** Puts a resistor at a line, or (with `null`) takes it away. */
+export const pull: EditRule<'pull'> = {
+  kind: 'pull',
+  apply(plan, { placement, terminal, pull: wanted }, sheets) {
+    const part = partOf(plan, placement, sheets);
+    if (!part) return refuse('placement', 'a part of this plan', placement);
+    if (wanted && !part.terminals.has(terminal)) return refuse('terminal', 'a terminal of this part', terminal);
+    const key = terminalKey(placement, terminal);
+    const { [key]: before, ...others } = plan.pulls;
+    if (wanted && !before && Object.keys(others).length >= PLAN_LIMITS.pulls)
+      return refuse('pull', `at most ${PLAN_LIMITS.pulls} resistors at lines`, 'one more');
+    return {
+      ok: true,
+      plan: { ...plan, pulls: wanted ? { ...others, [key]: wanted } : others },
+      inverse: [{ kind: 'pull', placement, terminal, pull: before ?? null }],
+    };
+  },
+};

@@ -1,11 +1,11 @@
 import type { BoardPin } from '../sheets/boardSheet';
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
-import { type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
+import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { linePins } from '../nets/controllers';
 import { findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
 import { planTerminals, type PlanTerminal, signalOf } from '../nets/terminals';
-import type { Plan } from '../plan/plan';
+import { type Plan, splitKey } from '../plan/plan';
 import { abilitiesFor, type Ability, bootsWith, type Waste, wasteOn } from './abilities';
 import { addressOptions, presentAddress } from './addressOptions';
 import type { AddressOption, BusController, Candidate, Costs, Instance, Item, LinePin, Member, Resource } from './instance';
@@ -134,7 +134,19 @@ function itemOf(plan: Plan, board: IndexedBoard, waste: Waste, id: string, termi
 const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.line!.line;
 
 /** The addresses that a member can have: of what stays as it is, those that it has. */
-function addressesOf(plan: Plan, board: IndexedBoard, terminals: readonly Wanting[], freeze: boolean): readonly AddressOption[] {
+function addressesOf(
+  plan: Plan,
+  sheets: Sheets,
+  board: IndexedBoard,
+  terminals: readonly Wanting[],
+  freeze: boolean,
+): readonly AddressOption[] {
+  const carried = terminals.flatMap((t) => t.carries ?? []).map((key) => splitKey(key).placement);
+  if (carried.length > 0) {
+    const behind = plan.placements.filter((p) => carried.includes(p.id));
+    const taken = behind.flatMap((p) => presentAddress(plan, p, partSheet(sheets, p.sheet)!.sheet).flatMap((option) => option.addresses));
+    return taken.length > 0 ? [{ addresses: [...new Set(taken)], straps: {}, moved: 0 }] : [];
+  }
   const own = [...new Map(terminals.map((t) => [t.placement.id, t])).values()];
   if (!freeze || own.some((t) => !t.fixed)) return addressOptions(plan, board, own[0]!.placement, own[0]!.part);
   const addresses = own.flatMap((t) => presentAddress(plan, t.placement, t.part).flatMap((option) => option.addresses));
@@ -143,6 +155,7 @@ function addressesOf(plan: Plan, board: IndexedBoard, terminals: readonly Wantin
 
 function memberOf(
   plan: Plan,
+  sheets: Sheets,
   board: IndexedBoard,
   controllers: readonly BusController[],
   id: string,
@@ -187,7 +200,7 @@ function memberOf(
     fixed: met ? both : fixed,
     ...(Object.keys(wished.avoid).length > 0 ? { avoid: wished.avoid } : {}),
     here,
-    addresses: kind === 'i2c' ? addressesOf(plan, board, terminals, freeze) : [],
+    addresses: kind === 'i2c' ? addressesOf(plan, sheets, board, terminals, freeze) : [],
     leave: leaveCosts(terminals),
   };
 }
@@ -317,7 +330,9 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, s
       .flatMap((t) => pinOf(board, t) ?? []),
   );
   const controllers = controllersOf(board, waste, lines, locked, occupied);
-  const members = [...wanted.members].map(([id, terminals]) => memberOf(plan, board, controllers, id, terminals, scope.freeze === true));
+  const members = [...wanted.members].map(([id, terminals]) =>
+    memberOf(plan, sheets, board, controllers, id, terminals, scope.freeze === true),
+  );
   const groups = scope.freeze ? [] : groupsOf(plan, board, items);
   return {
     format: 'roof-chart-instance',

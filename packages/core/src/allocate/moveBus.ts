@@ -4,16 +4,23 @@ import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import type { Bus } from '../nets/buses';
 import { linePins } from '../nets/controllers';
 import type { Nets } from '../nets/nets';
+import { carrierOf } from '../nets/passages';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
 import type { Edit } from '../plan/edit';
-import type { Placement, Plan } from '../plan/plan';
+import { type Placement, type Plan, splitKey } from '../plan/plan';
 import { isFreeFor } from './freePins';
 import { type PinSet, pinSets } from './pinSets';
 import { pinFit } from './pinFit';
 
-/** The terminals of these placements that lie on the lines of a bus kind. */
+/** The terminals of these placements that lie on the lines of a bus kind; for lines that go through a level shifter its
+ *  terminals on the board's side. Lines that end at another part, as in a chain, are not on the bus. */
 export function lineTerminals(plan: Plan, sheets: Sheets, members: readonly Placement[], kind: Bus['kind']): readonly PlanTerminal[] {
-  return members.flatMap((m) => terminalsOf(plan, m, sheets)).filter((t) => PIN_ROLES[t.terminal.role]?.line?.kind === kind);
+  const own = members.flatMap((m) => terminalsOf(plan, m, sheets)).filter((t) => PIN_ROLES[t.terminal.role]?.line?.kind === kind);
+  const carriers = own.flatMap((item) => {
+    const key = carrierOf(plan, sheets, item.key);
+    return key ? terminalsOf(plan, { id: splitKey(key).placement }, sheets).filter((t) => t.key === key) : [];
+  });
+  return [...own.filter((item) => item.wire?.end.to !== 'terminal'), ...new Set(carriers)];
 }
 
 const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.line!.line;

@@ -23,6 +23,11 @@ export type Datum =
   | { readonly is: 'address'; readonly value: number }
   | { readonly is: 'addresses'; readonly values: readonly number[] }
   | { readonly is: 'volts'; readonly value: number }
+  | { readonly is: 'quantity'; readonly value: number; readonly unit: 'Ω' | 'A' | 'F' | 'Hz' | 's' | 'B' }
+  /** A share of one, as per cent. */
+  | { readonly is: 'share'; readonly value: number }
+  /** A bus by its controller, and the stretch of it behind a level shifter or a channel. */
+  | { readonly is: 'stretch'; readonly controller: string; readonly behind?: string; readonly channel?: number }
   | { readonly is: 'count'; readonly value: number }
   /** Groups of facts (`supply`), sheet by sheet. */
   | { readonly is: 'facts'; readonly of: readonly { readonly sheet: SheetRef; readonly groups: readonly string[] }[] }
@@ -36,6 +41,8 @@ export interface Place {
   readonly terminals?: readonly TerminalKey[];
   readonly pins?: readonly string[];
   readonly placements?: readonly string[];
+  /** The controller of the bus whose sheet shows it best. */
+  readonly bus?: string;
 }
 
 export interface Remedy {
@@ -88,6 +95,8 @@ export interface Check {
   readonly question: string;
   /** `facts`: the finding is about what the sheets know, not about what the plan does with it, and adding a part does not bring it. */
   readonly about?: 'facts';
+  /** What the plan lacks is a resistor, which any builder has: no reason to say that a part does not fit. */
+  readonly lacks?: 'resistor';
   readonly messages: { readonly [id: string]: Message };
   readonly remedies: { readonly [id: string]: string };
   examine(context: CheckContext): readonly FindingDraft[];

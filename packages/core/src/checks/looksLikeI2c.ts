@@ -2,6 +2,7 @@ import { freePins } from '../allocate/freePins';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { findNets, type Net } from '../nets/nets';
+import { otherEnd } from '../nets/passages';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, Remedy } from './check';
 
@@ -11,7 +12,9 @@ export const isTakenForI2c = (net: Net): boolean =>
   net.terminals.some((item) => item.terminal.role.startsWith('i2c.')) &&
   net.terminals.every((item) => isPrivate(item) || item.terminal.role.startsWith('i2c.'));
 
-const isPrivate = (item: PlanTerminal): boolean => item.part.bus.kind === 'private' && !item.terminal.role.startsWith('i2c.');
+/** The ends of a level shifter's channels take any line. */
+const isPrivate = (item: PlanTerminal): boolean =>
+  item.part.bus.kind === 'private' && !item.terminal.role.startsWith('i2c.') && otherEnd(item.part, item.terminal.id) === undefined;
 
 /** All of the part's wires that lie on the bus, each to a free pin of its own. */
 function apart(context: CheckContext, items: readonly PlanTerminal[]): readonly Remedy[] {

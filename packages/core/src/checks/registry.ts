@@ -1,9 +1,16 @@
+import type { Check } from './check';
 import { adcUnavailable } from './adcUnavailable';
 import { addressAlsoAnswers } from './addressAlsoAnswers';
 import { addressImpossible } from './addressImpossible';
 import { addressShared } from './addressShared';
+import { busMixedModes } from './busMixedModes';
+import { busNotEnabled } from './busNotEnabled';
+import { busOverloaded } from './busOverloaded';
 import { busPairIllegal } from './busPairIllegal';
-import type { Check } from './check';
+import { busTooFast } from './busTooFast';
+import { capacitanceOver } from './capacitanceOver';
+import { chainBroken } from './chainBroken';
+import { chainOrder } from './chainOrder';
 import { dataOutHeld } from './dataOutHeld';
 import { interruptLineShared } from './interruptLineShared';
 import { looksLikeI2c } from './looksLikeI2c';
@@ -12,6 +19,12 @@ import { pinCannot } from './pinCannot';
 import { pinDirection } from './pinDirection';
 import { pinReserved } from './pinReserved';
 import { pinShared } from './pinShared';
+import { pullupMissing } from './pullupMissing';
+import { pullupTooStrong } from './pullupTooStrong';
+import { pullupTooWeak } from './pullupTooWeak';
+import { pullupWrongRail } from './pullupWrongRail';
+import { selectFloating } from './selectFloating';
+import { selectMissing } from './selectMissing';
 import { selectShared } from './selectShared';
 import { sheetUnverified } from './sheetUnverified';
 import { supplyWrong } from './supplyWrong';
@@ -24,7 +37,14 @@ export const CHECKS: readonly Check[] = [
   addressAlsoAnswers,
   addressImpossible,
   addressShared,
+  busMixedModes,
+  busNotEnabled,
+  busOverloaded,
   busPairIllegal,
+  busTooFast,
+  capacitanceOver,
+  chainBroken,
+  chainOrder,
   dataOutHeld,
   interruptLineShared,
   looksLikeI2c,
@@ -33,6 +53,12 @@ export const CHECKS: readonly Check[] = [
   pinDirection,
   pinReserved,
   pinShared,
+  pullupMissing,
+  pullupTooStrong,
+  pullupTooWeak,
+  pullupWrongRail,
+  selectFloating,
+  selectMissing,
   selectShared,
   sheetUnverified,
   supplyWrong,
@@ -42,6 +68,9 @@ export const CHECKS: readonly Check[] = [
 
 /** Whether a finding is about what the sheets know, not about what the plan does. */
 export const isAboutFacts = (finding: { readonly code: string }): boolean => checkOf(finding.code).about === 'facts';
+
+/** Whether a finding asks for a resistor only. */
+export const isLackOfResistor = (finding: { readonly code: string }): boolean => checkOf(finding.code).lacks === 'resistor';
 
 /** The check of a code.
  *  @throws Error when no check has it */

@@ -59,6 +59,15 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
       return sayList(datum.values.map(formatAddress));
     case 'volts':
       return formatSi(datum.value, 'V');
+    case 'quantity':
+      return formatSi(datum.value, datum.unit);
+    case 'share':
+      return `${Math.round(datum.value * 100)} %`;
+    case 'stretch': {
+      const bus = boardOf(plan, sheets)?.controllers.get(datum.controller)?.title ?? datum.controller;
+      if (datum.behind === undefined) return bus;
+      return `${bus} behind ${sayPlacement(plan, datum.behind)}${datum.channel === undefined ? '' : `, channel ${datum.channel}`}`;
+    }
     case 'count':
       return String(datum.value);
     case 'facts':

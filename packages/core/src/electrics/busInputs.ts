@@ -5,8 +5,10 @@ import type { Bus } from '../nets/buses';
 import { findNets } from '../nets/nets';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import type { Plan } from '../plan/plan';
-import type { PullUp, PullUpInput, Sink } from './busPullUps';
+import { type Placement, type Plan, terminalKey } from '../plan/plan';
+import type { PartSheet } from '../sheets/partSheet';
+import { joinedWith, type Segment, segmentsOf } from '../nets/segments';
+import type { LineStretch, PullUp, PullUpInput, Sink } from './busPullUps';
 import type { BusUser } from './i2cTime';
 
 /** What the electrics of an I2C bus start from, read from plan and sheets. */
@@ -27,59 +29,109 @@ export type I2cLine = 'sda' | 'scl';
 
 const around = (ohms: number): Range => ({ min: ohms * (1 - TOLERANCE), typ: ohms, max: ohms * (1 + TOLERANCE) });
 
-/** A pull-up of the builder's to the logic supply. */
-export const addedPullUp = (ohms: number, volts: Range): PullUp => ({ id: 'added', ohms: around(ohms), volts });
+/** A pull-up of the builder's, to the supply of its stretch. */
+export const addedPullUp = (ohms: number, feed: Feed): PullUp => ({ id: 'added', ohms: around(ohms), ...feed });
 
 /** Supply of the board's logic, in volts. */
 export function logicVolts(board: IndexedBoard): Range {
   return board.sheet.rails.list.find((rail) => rail.id === board.sheet.logicRail)?.volts ?? board.sheet.electrical.vdd;
 }
 
-/** The rail that feeds a placement, in volts; the logic supply where it is not wired yet. */
-function feedOf(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: string): Range {
-  const nets = findNets(plan, sheets);
-  const supply = terminalsOf(plan, { id: placement }, sheets).find((t) => t.terminal.role === 'supply.vcc');
-  const rail = supply && nets.byTerminal.get(supply.key)?.rails[0];
-  return board.sheet.rails.list.find((r) => r.id === rail)?.volts ?? logicVolts(board);
+/** A voltage and the rail that it is the voltage of; none where a regulator makes it. */
+export interface Feed {
+  readonly volts: Range;
+  readonly rail?: string;
 }
 
-const lowerOf = (a: Range, b: Range): Range => ({ min: Math.min(a.min, b.min), max: Math.min(a.max, b.max) });
+const logicFeed = (board: IndexedBoard): Feed => ({ volts: logicVolts(board), rail: board.sheet.logicRail });
 
-/** The pull-ups that members bring to a line. */
-function modulePullUps(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, line: I2cLine): readonly PullUp[] {
-  return bus.members.flatMap((member): PullUp[] => {
-    const part = partSheet(sheets, member.sheet)?.sheet;
-    const own = part?.terminals.list.filter((t) => PIN_ROLES[t.role]?.line?.line === line).map((t) => t.id) ?? [];
-    const pulls = (part?.module.pullUps ?? []).filter((pull) => pull.terminals.some((t) => own.includes(t)));
-    const feed = feedOf(plan, sheets, board, member.id);
-    return pulls.map((pull) => ({
+/** The rail that feeds a terminal; the logic supply where it is not wired yet. */
+function railAt(plan: Plan, sheets: Sheets, board: IndexedBoard, supply: string | undefined): Feed {
+  const rail = supply && findNets(plan, sheets).byTerminal.get(supply)?.rails[0];
+  const found = board.sheet.rails.list.find((r) => r.id === rail);
+  return found ? { volts: found.volts, rail: found.id } : logicFeed(board);
+}
+
+/** The rail that feeds a placement. */
+export function feedOf(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: string): Feed {
+  const supply = terminalsOf(plan, { id: placement }, sheets).find((t) => t.terminal.role === 'supply.vcc');
+  return railAt(plan, sheets, board, supply?.key);
+}
+
+/** What a module's regulator makes of its feed. */
+const regulated = ({ volts }: Feed): Feed => ({
+  volts: { min: Math.min(volts.min, REGULATED.min), max: Math.min(volts.max, REGULATED.max) },
+});
+
+/** What a part's own pull-ups and thresholds follow: its feed, or what its regulator makes of it. */
+export function partLogic(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: Placement): Feed {
+  const feed = feedOf(plan, sheets, board, placement.id);
+  return partSheet(sheets, placement.sheet)?.sheet.supply?.regulator ? regulated(feed) : feed;
+}
+
+/** The terminals of a part at a line of a bus: its own, or those of a channel. */
+const atLine = (part: PartSheet, line: I2cLine, channel?: number): readonly string[] =>
+  part.terminals.list
+    .filter((t) =>
+      channel === undefined ? PIN_ROLES[t.role]?.line?.line === line : t.channel?.number === channel && t.channel.line === line,
+    )
+    .map((t) => t.id);
+
+/** The pull-ups that a part brings to a line, those on its module and those that the builder puts there. */
+function pullUpsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, member: Placement, line: I2cLine, channel?: number): readonly PullUp[] {
+  const part = partSheet(sheets, member.sheet)?.sheet;
+  if (!part) return [];
+  const own = atLine(part, line, channel);
+  const feed = feedOf(plan, sheets, board, member.id);
+  const module = member.pullUpsCut ? [] : (part.module.pullUps ?? []).filter((pull) => pull.terminals.some((t) => own.includes(t)));
+  const placed = own.flatMap((t) => plan.pulls[terminalKey(member.id, t)] ?? []).filter((pull) => pull.to === 'supply');
+  return [
+    ...module.map((pull) => ({
       id: member.id,
       ohms: around(pull.ohms),
-      volts: pull.to === 'supply' ? feed : lowerOf(feed, REGULATED),
-    }));
-  });
+      ...(pull.to === 'supply' ? feed : regulated(feed)),
+    })),
+    ...placed.map((pull) => ({ id: member.id, ohms: around(pull.ohms), ...feed })),
+  ];
 }
 
 /** Resistors on the board at a bus pin, and the one in the chip that a program may switch on. */
 function boardPullUps(board: IndexedBoard, bus: Bus, line: I2cLine): { readonly fixed: readonly PullUp[]; readonly internal?: PullUp } {
   const pin = board.pins.get(bus.pins[line] ?? '');
-  const volts = logicVolts(board);
+  const logic = logicFeed(board);
   const fixed = (pin?.duties ?? []).flatMap((duty): PullUp[] =>
-    duty.duty === 'pull-up' && duty.ohms ? [{ id: 'board', ohms: around(duty.ohms), volts }] : [],
+    duty.duty === 'pull-up' && duty.ohms ? [{ id: 'board', ohms: around(duty.ohms), ...logic }] : [],
   );
   const inside = board.sheet.electrical.pullUpOhms;
-  return inside && !pin?.limits?.noPullUp ? { fixed, internal: { id: 'internal', ohms: inside, volts } } : { fixed };
+  return inside && !pin?.limits?.noPullUp ? { fixed, internal: { id: 'internal', ohms: inside, ...logic } } : { fixed };
 }
 
-function sinksOf(sheets: Sheets, board: IndexedBoard, bus: Bus): readonly Sink[] {
-  const { volMax } = board.sheet.electrical;
-  return [
-    { id: 'board', volts: volMax.volts, amps: volMax.atMilliamps / 1000 },
-    ...bus.members.map((member): Sink => {
-      const low = partSheet(sheets, member.sheet)?.sheet.levels?.volMax;
-      return low ? { id: member.id, volts: low.volts, amps: low.atMilliamps / 1000 } : { id: member.id, ...STANDARD_SINK };
-    }),
-  ];
+function sinkOf(sheets: Sheets, member: Placement): Sink {
+  const low = partSheet(sheets, member.sheet)?.sheet.levels?.volMax;
+  return low ? { id: member.id, volts: low.volts, amps: low.atMilliamps / 1000 } : { id: member.id, ...STANDARD_SINK };
+}
+
+/** The side of a level shifter that faces a segment: its supply, and the pull-up at each of its ends. */
+interface Side {
+  readonly feed: Feed;
+  readonly pullUps: readonly PullUp[];
+  readonly partsAt: Range;
+}
+
+/** @param far the side away from the board */
+function sideOf(plan: Plan, sheets: Sheets, board: IndexedBoard, shifter: Placement, far: boolean): Side | undefined {
+  const passage = partSheet(sheets, shifter.sheet)?.sheet.passage;
+  if (!passage) return undefined;
+  const carrier = terminalsOf(plan, shifter, sheets).find((t) => t.carries);
+  const nearIsLow = passage.channels.some(({ low }) => low === carrier?.terminal.id);
+  const supplyAt = (terminal: string) => railAt(plan, sheets, board, terminalKey(shifter.id, terminal));
+  const [low, high] = [supplyAt(passage.low), supplyAt(passage.high)];
+  const feed = far === nearIsLow ? high : low;
+  return {
+    feed,
+    pullUps: passage.ohms ? [{ id: shifter.id, ohms: around(passage.ohms), ...feed }] : [],
+    partsAt: { min: low.volts.min - passage.thresholdVolts.max, max: low.volts.max - passage.thresholdVolts.min },
+  };
 }
 
 export interface CapacitanceParts {
@@ -92,12 +144,19 @@ export interface CapacitanceParts {
   readonly farads: number;
 }
 
+/** Shifters that begin at a segment. */
+const shiftersAt = (segments: readonly Segment[], segment: Segment): readonly Placement[] =>
+  segments.flatMap(({ via }) => (via?.by === 'shifter' && via.parent === segment.id ? [via.placement] : []));
+
 /** The capacitance of a line, in picofarads: estimated from inputs, wire and nodes, unless it was measured. */
-export function capacitanceOf(plan: Plan, board: IndexedBoard, bus: Bus): CapacitanceParts {
-  const settings = plan.busSettings[bus.controller ?? ''];
-  const inputs = bus.members.length * INPUT_PICOFARADS + (board.sheet.electrical.pinCapacitancePicofarads ?? INPUT_PICOFARADS);
-  const wire = (settings?.wireCm ?? bus.members.length * CM_PER_MEMBER) * PICOFARADS_PER_CM;
-  const nodes = (bus.members.length + 1) * PICOFARADS_PER_NODE;
+export function capacitanceOf(plan: Plan, board: IndexedBoard, segments: readonly Segment[], segment: Segment): CapacitanceParts {
+  const settings = plan.busSettings[segment.id];
+  const ends = segment.members.length + shiftersAt(segments, segment).length;
+  // What it hangs on: the board's pin, or the end of a shifter or channel.
+  const start = segment.via ? INPUT_PICOFARADS : (board.sheet.electrical.pinCapacitancePicofarads ?? INPUT_PICOFARADS);
+  const inputs = ends * INPUT_PICOFARADS + start;
+  const wire = (settings?.wireCm ?? ends * CM_PER_MEMBER) * PICOFARADS_PER_CM;
+  const nodes = (ends + 1) * PICOFARADS_PER_NODE;
   const measured = settings?.picofarads;
   return { inputs, wire, nodes, ...(measured === undefined ? {} : { measured }), farads: (measured ?? inputs + wire + nodes) * 1e-12 };
 }
@@ -109,9 +168,9 @@ export interface ClockLimit {
 }
 
 /** Highest clocks of all that are on the bus, the lowest first. */
-export function clockLimits(sheets: Sheets, board: IndexedBoard, bus: Bus): readonly ClockLimit[] {
+export function clockLimits(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): readonly ClockLimit[] {
   const controller = bus.controller === undefined ? undefined : board.controllers.get(bus.controller);
-  const parts = bus.members.flatMap((member): ClockLimit[] => {
+  const parts = everyMember(plan, sheets, bus).flatMap((member): ClockLimit[] => {
     const devices = partSheet(sheets, member.sheet)?.sheet.bus.devices ?? [];
     return devices.length > 0 ? [{ id: member.id, hz: Math.min(...devices.map((d) => d.maxHz)) }] : [];
   });
@@ -121,26 +180,69 @@ export function clockLimits(sheets: Sheets, board: IndexedBoard, bus: Bus): read
 /** Clock that programs use where nothing else is said. */
 const USUAL_HZ = 400e3;
 
-/** The clock of a bus: as set, else the highest that all allow, up to the usual one. */
-export function clockOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): number {
-  return plan.busSettings[bus.controller ?? '']?.hz ?? Math.min(USUAL_HZ, clockLimits(sheets, board, bus)[0]?.hz ?? USUAL_HZ);
+/** The clock that a bus is meant to have: as set, else the highest that all its members allow, up to the usual one. */
+export function meantClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): number {
+  return plan.busSettings[bus.controller ?? '']?.hz ?? Math.min(USUAL_HZ, clockLimits(plan, sheets, board, bus)[0]?.hz ?? USUAL_HZ);
 }
 
-/** The pull-ups of one line of an I2C bus, ready to be calculated. Undefined where the plan's board is not known. */
-export function pullUpInput(plan: Plan, sheets: Sheets, bus: Bus, line: I2cLine): PullUpInput | undefined {
+/** A stretch of a line, with all that pulls it up or down. */
+function stretchOf(
+  plan: Plan,
+  sheets: Sheets,
+  board: IndexedBoard,
+  bus: Bus,
+  segments: readonly Segment[],
+  segment: Segment,
+  line: I2cLine,
+): LineStretch {
+  const { via } = segment;
+  const shifter = via?.by === 'shifter' ? sideOf(plan, sheets, board, via.placement, true) : undefined;
+  const feed = shifter?.feed ?? (via ? feedOf(plan, sheets, board, via.placement.id) : logicFeed(board));
+  const added = plan.busSettings[segment.id]?.addedOhms;
+  const { fixed, internal } = via ? { fixed: [], internal: undefined } : boardPullUps(board, bus, line);
+  const { volMax } = board.sheet.electrical;
+  return {
+    vdd: feed.volts,
+    pullUps: [
+      ...segment.members.flatMap((member) => pullUpsOf(plan, sheets, board, member, line)),
+      ...(via?.by === 'channel' ? pullUpsOf(plan, sheets, board, via.placement, line, via.channel) : []),
+      ...(shifter?.pullUps ?? []),
+      ...shiftersAt(segments, segment).flatMap((one) => sideOf(plan, sheets, board, one, false)?.pullUps ?? []),
+      ...fixed,
+      ...(added === undefined ? [] : [addedPullUp(added, feed)]),
+    ],
+    ...(internal ? { internal } : {}),
+    sinks: [
+      ...(via ? [] : [{ id: 'board', volts: volMax.volts, amps: volMax.atMilliamps / 1000 }]),
+      ...segment.members.map((member) => sinkOf(sheets, member)),
+    ],
+    farads: capacitanceOf(plan, board, segments, segment).farads,
+    ...(shifter ? { partsAt: shifter.partsAt } : {}),
+  };
+}
+
+/** The pull-ups of one line of a segment of an I2C bus, with the segments that are one with it while the line is low, ready to be
+ *  calculated. Undefined where the plan's board is not known.
+ *  @param segment the one at the board's pins where none is given
+ *  @param hz the meant clock where none is given */
+export function pullUpInput(plan: Plan, sheets: Sheets, bus: Bus, line: I2cLine, segment?: Segment, hz?: number): PullUpInput | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
-  const vdd = logicVolts(board);
-  const added = plan.busSettings[bus.controller ?? '']?.addedOhms;
-  const { fixed, internal } = boardPullUps(board, bus, line);
+  const segments = segmentsOf(plan, sheets, bus);
+  const target = segments.find((s) => s.id === segment?.id) ?? segments[0];
+  const stretch = (one: Segment) => stretchOf(plan, sheets, board, bus, segments, one, line);
+  const joined = joinedWith(segments, target).filter((one) => one !== target);
   return {
-    vdd,
-    pullUps: [...modulePullUps(plan, sheets, board, bus, line), ...fixed, ...(added === undefined ? [] : [addedPullUp(added, vdd)])],
-    ...(internal ? { internal } : {}),
-    sinks: sinksOf(sheets, board, bus),
-    farads: capacitanceOf(plan, board, bus).farads,
-    hz: clockOf(plan, sheets, board, bus),
+    ...stretch(target),
+    hz: hz ?? meantClock(plan, sheets, board, bus),
+    ...(joined.length > 0 ? { joined: joined.map((one) => ({ ...stretch(one), id: one.id })) } : {}),
+    ...(target === segments[0] ? {} : { root: segments[0].id }),
   };
+}
+
+/** Everything on a bus: its members and what is behind its multiplexers. */
+export function everyMember(plan: Plan, sheets: Sheets, bus: Bus): readonly Placement[] {
+  return segmentsOf(plan, sheets, bus).flatMap((segment) => segment.members);
 }
 
 /** What the members of a bus send and read, as often as the plan says, else as the sheets take for usual. Members whose sheet
@@ -151,7 +253,7 @@ export function busUsers(
   bus: Bus,
 ): { readonly users: readonly BusUser[]; readonly unknown: readonly string[] } {
   const unknown: string[] = [];
-  const users = bus.members.flatMap((member): BusUser[] => {
+  const users = everyMember(plan, sheets, bus).flatMap((member): BusUser[] => {
     const access = partSheet(sheets, member.sheet)?.sheet.access;
     if (!access) {
       unknown.push(member.id);

@@ -1,6 +1,7 @@
 import { formatSi } from '../quantity/format';
 import { type Range, typical } from '../quantity/range';
 import { I2C_MODES, I2C_STANDARD, type I2cMode, i2cModeAt } from './i2cModes';
+import { JoinedRise, type RiseNode } from './joinedRise';
 import type { Step, Worked } from './working';
 
 /** A pull-up as it is: its resistance over tolerance, and the supply it pulls to. */
@@ -8,6 +9,8 @@ export interface PullUp {
   readonly id: string;
   readonly ohms: Range;
   readonly volts: Range;
+  /** The rail of the board that it pulls to, where it is one: then it moves with everything else on that rail. */
+  readonly rail?: string;
 }
 
 /** A member that must pull the line low: the current it can sink, and the voltage that it reaches then. */
@@ -17,7 +20,8 @@ export interface Sink {
   readonly amps: number;
 }
 
-export interface PullUpInput {
+/** One stretch of a line. */
+export interface LineStretch {
   /** Supply that the logic thresholds follow, in volts. */
   readonly vdd: Range;
   readonly pullUps: readonly PullUp[];
@@ -25,11 +29,20 @@ export interface PullUpInput {
   readonly internal?: PullUp;
   readonly sinks: readonly Sink[];
   readonly farads: number;
+  /** Where it parts from the stretch that it joins, in volts: the low side's supply less the transistor's threshold. */
+  readonly partsAt?: Range;
+}
+
+export interface PullUpInput extends LineStretch {
   readonly hz: number;
+  /** The stretches that are one with this while the line is low, behind level shifters and open channels. */
+  readonly joined?: readonly (LineStretch & { readonly id: string })[];
+  /** Which of `joined` is the one that all others join; absent where it is this. */
+  readonly root?: string;
 }
 
 export interface PullUpResult {
-  /** All pull-ups in parallel, at both corners, in ohms; undefined without any. */
+  /** All pull-ups of this stretch in parallel, at both corners, in ohms; undefined without any. */
   readonly ohms: Range | undefined;
   /** What the line rests at, in volts. */
   readonly idleVolts: Range | undefined;
@@ -44,6 +57,10 @@ export interface PullUpResult {
   /** Rise from 0.3 to 0.7 of the supply at both corners, in seconds; infinite where the line does not get there. */
   readonly riseSeconds: Range | undefined;
   readonly riseLimitSeconds: number;
+  /** Capacitance that is charged while the line is low: of this stretch and all that are joined to it. */
+  readonly allFarads: number;
+  /** Most capacitance that the mode allows. */
+  readonly mostFarads: number;
   /** Fastest mode whose rise time the present pull-ups keep. */
   readonly fastest: I2cMode | undefined;
   readonly verdict: 'missing' | 'too-strong' | 'too-weak' | 'both' | 'good';
@@ -59,15 +76,14 @@ export function parallel(ohms: readonly number[]): number {
   return 1 / sum(ohms.map((r) => 1 / r));
 }
 
-/** Where a line rests that resistors pull to several supplies, in volts. */
-const restAt = (pulls: readonly { readonly ohms: number; readonly volts: number }[]): number =>
-  parallel(pulls.map((p) => p.ohms)) * sum(pulls.map((p) => p.volts / p.ohms));
-
-/** Rise from 0.3 to 0.7 of a supply towards where the line rests, in seconds. */
-export function riseTime(ohms: number, farads: number, vdd: number, rest = vdd): number {
-  if (rest <= 0.7 * vdd) return Infinity;
-  return ohms * farads * Math.log((rest - 0.3 * vdd) / (rest - 0.7 * vdd));
+interface Pulled {
+  readonly ohms: number;
+  readonly volts: number;
 }
+
+/** Where a line rests that resistors pull to several supplies, in volts. */
+const restAt = (pulls: readonly Pulled[]): number =>
+  pulls.length === 0 ? 0 : parallel(pulls.map((p) => p.ohms)) * sum(pulls.map((p) => p.volts / p.ohms));
 
 /** The most resistance that a rise time allows, in ohms: tr / (0.8473 · Cb). */
 export function mostPullUp(riseSeconds: number, farads: number): number {
@@ -77,27 +93,97 @@ export function mostPullUp(riseSeconds: number, farads: number): number {
 /** Low level that is asked of a member: 0.4 V above a supply of 2 V, a fifth of it below. */
 export const lowVolts = (vdd: number): number => (vdd > 2 ? 0.4 : 0.2 * vdd);
 
-function weakestOf(sinks: readonly Sink[], vdd: number): { readonly sink: Sink; readonly ohms: number } | undefined {
-  const all = sinks.map((sink) => ({ sink, ohms: (vdd - sink.volts) / sink.amps }));
-  return all.length > 0 ? all.reduce((a, b) => (b.ohms > a.ohms ? b : a)) : undefined;
+const strongOf = ({ pullUps, internal }: LineStretch): readonly Pulled[] =>
+  [...pullUps, ...(internal ? [internal] : [])].map((p) => ({ ohms: p.ohms.min, volts: p.volts.max }));
+const weakOf = ({ pullUps }: LineStretch): readonly Pulled[] => pullUps.map((p) => ({ ohms: p.ohms.max, volts: p.volts.min }));
+
+/** A stretch and all that are joined to it, the one that the others join first; and the place of the stretch among them. */
+function systemOf(input: PullUpInput): { readonly all: readonly [LineStretch, ...LineStretch[]]; readonly own: number } {
+  const joined = input.joined ?? [];
+  const root = joined.find((one) => one.id === input.root);
+  if (!root) return { all: [input, ...joined], own: 0 };
+  return { all: [root, input, ...joined.filter((one) => one !== root)], own: 1 };
 }
 
-function workingOf(input: PullUpInput, result: Omit<PullUpResult, 'verdict' | 'windowOpen'>, sink: Sink | undefined): readonly Step[] {
+/** How a line rises at one corner. The strong corner parts late and rises to the highest that its supply can be. */
+export function riseAt(
+  input: PullUpInput,
+  corner: 'weak' | 'strong',
+  ownOhms?: number,
+): { readonly rise: JoinedRise; readonly own: number } {
+  const { all, own } = systemOf(input);
+  const nodes = all.map((one, at): RiseNode => {
+    const pulls = corner === 'weak' ? weakOf(one) : strongOf(one);
+    const alone = { ohms: parallel(pulls.map((p) => p.ohms)), rest: restAt(pulls) };
+    const asked = at === own && ownOhms !== undefined ? { ohms: ownOhms, rest: one.vdd.min } : alone;
+    return {
+      ...asked,
+      rest: corner === 'strong' ? Math.max(asked.rest, one.vdd.max) : asked.rest,
+      farads: one.farads,
+      // Whichever is slower: the longer lines are one, the more is charged through the more pull-ups.
+      ...(one.partsAt ? { partsAt: corner === 'weak' ? one.partsAt.min : one.partsAt.max } : {}),
+    };
+  });
+  return { rise: new JoinedRise(nodes as [RiseNode, ...RiseNode[]]), own };
+}
+
+function riseOf(input: PullUpInput): Range {
+  const strong = riseAt(input, 'strong');
+  const late = { ...input, ...(input.joined ? { joined: input.joined.map(partingLate) } : {}), ...partingLate(input) };
+  const weak = [input, late].map((one) => {
+    const { rise, own } = riseAt(one, 'weak');
+    return rise.rise(own, input.vdd.min);
+  });
+  return { min: strong.rise.rise(strong.own, input.vdd.max), max: Math.max(...weak) };
+}
+
+const partingLate = <T extends LineStretch>(one: T): T =>
+  one.partsAt ? { ...one, partsAt: { ...one.partsAt, min: one.partsAt.max } } : one;
+
+/** The most resistance of a stretch that is joined to others: found by halving, since no formula gives it. */
+function mostJoined(input: PullUpInput, limit: number): number {
+  const takes = (ohms: number) => {
+    const { rise, own } = riseAt(input, 'weak', ohms);
+    return rise.rise(own, input.vdd.min);
+  };
+  let [low, high] = [1, 1e7];
+  if (takes(low) > limit) return low;
+  for (let step = 0; step < 60; step += 1) {
+    const middle = Math.sqrt(low * high);
+    if (takes(middle) <= limit) low = middle;
+    else high = middle;
+  }
+  return low;
+}
+
+function workingOf(
+  input: PullUpInput,
+  result: Omit<PullUpResult, 'verdict' | 'windowOpen'>,
+  sink: Sink | undefined,
+  elsewhere: number,
+): readonly Step[] {
   const { vdd, farads, hz } = input;
   const ohm = (value: number) => formatSi(value, 'Ω');
+  const joined = (input.joined ?? []).length > 0;
   const steps: Step[] = [
     {
-      formula: 'Rmin = (VDD − VOL) / IOL',
+      formula: joined ? 'Rmin = (VDD − VOL) / (IOL − I of the joined stretches)' : 'Rmin = (VDD − VOL) / IOL',
       values: sink
-        ? `(${formatSi(vdd.max, 'V')} − ${formatSi(sink.volts, 'V')}) / ${formatSi(sink.amps, 'A')} = ${ohm(result.leastOhms)}`
+        ? `(${formatSi(vdd.max, 'V')} − ${formatSi(sink.volts, 'V')}) / ${joined ? `(${formatSi(sink.amps, 'A')} − ${formatSi(elsewhere, 'A')})` : formatSi(sink.amps, 'A')} = ${Number.isFinite(result.leastOhms) ? ohm(result.leastOhms) : 'none'}`
         : 'no member',
       source: I2C_STANDARD,
     },
-    {
-      formula: 'Rmax = tr / (0.8473 · Cb)',
-      values: `${formatSi(result.riseLimitSeconds, 's')} / (0.8473 · ${formatSi(farads, 'F')}) = ${ohm(result.mostOhms)} at ${formatSi(hz, 'Hz')}`,
-      source: I2C_STANDARD,
-    },
+    joined
+      ? {
+          formula: 'Rmax: the rise in two phases keeps tr',
+          values: `joined ${formatSi(result.allFarads, 'F')} on all pull-ups, then ${formatSi(farads, 'F')} alone: ${formatSi(result.riseLimitSeconds, 's')} with ${ohm(result.mostOhms)} at ${formatSi(hz, 'Hz')}`,
+          source: 'AN10441, 2; both ends of a level shifter are one until the gate lets go',
+        }
+      : {
+          formula: 'Rmax = tr / (0.8473 · Cb)',
+          values: `${formatSi(result.riseLimitSeconds, 's')} / (0.8473 · ${formatSi(farads, 'F')}) = ${ohm(result.mostOhms)} at ${formatSi(hz, 'Hz')}`,
+          source: I2C_STANDARD,
+        },
   ];
   if (result.ohms && result.riseSeconds) {
     const all = [...input.pullUps, ...(input.internal ? [input.internal] : [])];
@@ -108,8 +194,8 @@ function workingOf(input: PullUpInput, result: Omit<PullUpResult, 'verdict' | 'w
         source: 'Resistors in parallel, both corners',
       },
       {
-        formula: 'tr = R · Cb · ln((V − 0.3 VDD) / (V − 0.7 VDD))',
-        values: `${ohm(result.ohms.max)} · ${formatSi(farads, 'F')}: ${Number.isFinite(result.riseSeconds.max) ? formatSi(result.riseSeconds.max, 's') : 'never, the line rests too low'}`,
+        formula: 'tr = R · C · ln((V − 0.3 VDD) / (V − 0.7 VDD))',
+        values: `${ohm(result.ohms.max)} · ${formatSi(farads, 'F')}${joined ? ' after parting' : ''}: ${Number.isFinite(result.riseSeconds.max) ? formatSi(result.riseSeconds.max, 's') : 'never, the line rests too low'}`,
         source: 'Exponential rise towards where the line rests',
       },
     );
@@ -117,32 +203,36 @@ function workingOf(input: PullUpInput, result: Omit<PullUpResult, 'verdict' | 'w
   return steps;
 }
 
-/** The pull-ups of an I2C line, taken together at both corners: whether every member can pull it low, and whether it rises in
- *  time.
- *  @throws RangeError when a resistance, the capacitance or the clock is not above zero */
+/** The pull-ups of one stretch of an I2C line, taken together at both corners and with the stretches that are joined to it: whether
+ *  every member can pull it low, and whether it rises in time.
+ *  @throws RangeError when a resistance, a capacitance or the clock is not above zero */
 export function busPullUps(input: PullUpInput): Worked<PullUpResult> {
-  const { vdd, pullUps, internal, sinks, farads, hz } = input;
-  const bad = [farads, hz, vdd.min, ...[...pullUps, ...(internal ? [internal] : [])].map((p) => p.ohms.min)].find((v) => !(v > 0));
+  const { vdd, farads, hz } = input;
+  const { all } = systemOf(input);
+  const values = all.flatMap((one) => [one.farads, one.vdd.min, ...strongOf(one).map((p) => p.ohms)]);
+  const bad = [hz, ...values].find((v) => !(v > 0));
   if (bad !== undefined) throw new RangeError(`Invalid value ${bad}: resistances, capacitance, supply and clock are above zero`);
   const mode = i2cModeAt(hz) ?? I2C_MODES.at(-1)!;
-  const weakest = weakestOf(sinks, vdd.max);
-  const strong = [...pullUps, ...(internal ? [internal] : [])].map((p) => ({ ohms: p.ohms.min, volts: p.volts.max }));
-  const weak = pullUps.map((p) => ({ ohms: p.ohms.max, volts: p.volts.min }));
+  const [strong, weak] = [strongOf(input), weakOf(input)];
+  // A stretch that only others pull up is pulled up all the same, as far as they reach.
+  const pulled = weak.length > 0 || (input.joined ?? []).some((one) => one.pullUps.length > 0);
   const ohms: Range | undefined =
     weak.length > 0 ? { min: parallel(strong.map((p) => p.ohms)), max: parallel(weak.map((p) => p.ohms)) } : undefined;
   const idleVolts: Range | undefined = ohms && { min: restAt(weak), max: restAt(strong) };
-  const sink = weakest?.sink;
-  // Each resistor brings its own current to the member that holds the line low.
-  const sinkAmps = sum(strong.map((p) => (p.volts - (sink?.volts ?? lowVolts(vdd.max))) / p.ohms));
-  const riseSeconds: Range | undefined = ohms && {
-    min: riseTime(ohms.min, farads, vdd.max, Math.max(restAt(strong), vdd.max)),
-    max: riseTime(ohms.max, farads, vdd.min, restAt(weak)),
-  };
-  const fits = (one: I2cMode) => riseSeconds !== undefined && riseSeconds.max <= one.riseSeconds && farads <= one.farads;
-  const leastOhms = weakest?.ohms ?? (vdd.max - lowVolts(vdd.max)) / mode.sinkAmps;
-  const mostOhms = mostPullUp(mode.riseSeconds, farads);
+  const sinks = all.flatMap((one) => one.sinks.map((sink) => ({ sink, ohms: (one.vdd.max - sink.volts) / sink.amps })));
+  const sink = sinks.length > 0 ? sinks.reduce((a, b) => (b.ohms > a.ohms ? b : a)).sink : undefined;
+  const low = sink?.volts ?? lowVolts(vdd.max);
   const canSinkAmps = sink?.amps ?? mode.sinkAmps;
-  const tooStrong = ohms !== undefined && sinkAmps > canSinkAmps;
+  // Each resistor brings its own current to the member that holds the line low, on whichever side it is.
+  const ampsOf = (one: LineStretch) => sum(strongOf(one).map((p) => (p.volts - low) / p.ohms));
+  const sinkAmps = sum(all.map(ampsOf));
+  const elsewhere = sinkAmps - ampsOf(input);
+  const riseSeconds: Range | undefined = pulled ? riseOf(input) : undefined;
+  const allFarads = sum(all.map((one) => one.farads));
+  const fits = (one: I2cMode) => riseSeconds !== undefined && riseSeconds.max <= one.riseSeconds && allFarads <= one.farads;
+  const leastOhms = canSinkAmps > elsewhere ? (vdd.max - low) / (canSinkAmps - elsewhere) : Infinity;
+  const mostOhms = all.length > 1 ? mostJoined(input, mode.riseSeconds) : mostPullUp(mode.riseSeconds, farads);
+  const tooStrong = pulled && sinkAmps > canSinkAmps;
   const tooWeak = riseSeconds !== undefined && riseSeconds.max > mode.riseSeconds;
   const result = {
     ohms,
@@ -154,12 +244,14 @@ export function busPullUps(input: PullUpInput): Worked<PullUpResult> {
     canSinkAmps,
     riseSeconds,
     riseLimitSeconds: mode.riseSeconds,
+    allFarads,
+    mostFarads: mode.farads,
     fastest: I2C_MODES.findLast((one) => fits(one)),
   };
   return {
     ...result,
-    verdict: !ohms ? 'missing' : tooStrong && tooWeak ? 'both' : tooStrong ? 'too-strong' : tooWeak ? 'too-weak' : 'good',
+    verdict: !pulled ? 'missing' : tooStrong && tooWeak ? 'both' : tooStrong ? 'too-strong' : tooWeak ? 'too-weak' : 'good',
     windowOpen: leastOhms <= mostOhms,
-    working: workingOf(input, result, sink),
+    working: workingOf(input, result, sink, elsewhere),
   };
 }

@@ -84,7 +84,7 @@ const pullUp: Calculation = {
     const there = values.numbers('pull-ups').map(resistor);
     const result = busPullUps({ ...given, pullUps: there });
     const add = ['missing', 'too-weak'].includes(result.verdict)
-      ? bestAdded(series as Series, (ohms) => busPullUps({ ...given, pullUps: [...there, resistor(ohms)] }))
+      ? bestAdded(valuesOf(series as Series, 330, 100_000), (ohms) => busPullUps({ ...given, pullUps: [...there, resistor(ohms)] }))
       : undefined;
     return {
       outputs: {
@@ -101,9 +101,9 @@ const pullUp: Calculation = {
   },
 };
 
-/** The preferred value with which all is well, nearest to the middle of those values on a scale of ratios. */
-export function bestAdded(series: Series, tryWith: (ohms: number) => { readonly verdict: string }): number | undefined {
-  const good = valuesOf(series, 330, 100_000).filter((ohms) => tryWith(ohms).verdict === 'good');
+/** The one of some values with which all is well that is nearest to the middle of all those on a scale of ratios. */
+export function bestAdded(values: readonly number[], tryWith: (ohms: number) => { readonly verdict: string }): number | undefined {
+  const good = values.filter((ohms) => tryWith(ohms).verdict === 'good');
   const middle = good.length > 0 ? Math.sqrt(good[0]! * good.at(-1)!) : 0;
   return good.toSorted((a, b) => Math.abs(Math.log(a / middle)) - Math.abs(Math.log(b / middle)))[0];
 }

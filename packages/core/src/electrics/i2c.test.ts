@@ -3,8 +3,9 @@ import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { findBuses } from '../nets/buses';
 import { valuesOf } from '../quantity/series';
-import { busUsers, clockLimits, clockOf, pullUpInput } from './busInputs';
-import { busPullUps, mostPullUp, parallel, type PullUp, type PullUpInput, riseTime } from './busPullUps';
+import { busUsers, clockLimits, meantClock, pullUpInput } from './busInputs';
+import { busPullUps, mostPullUp, parallel, type PullUp, type PullUpInput } from './busPullUps';
+import { JoinedRise } from './joinedRise';
 import { riseCurve } from './riseCurve';
 import { accessBits, busTime, transferBits } from './i2cTime';
 
@@ -36,7 +37,7 @@ describe('worked values of the I2C specification', () => {
   });
 
   test('the rise is 0.8473 · R · C where the line rests at the supply', () => {
-    expect(riseTime(4700, 100e-12, 3.3) / (4700 * 100e-12)).toBeCloseTo(0.8473, 4);
+    expect(new JoinedRise([{ ohms: 4700, rest: 3.3, farads: 100e-12 }]).rise(0, 3.3) / (4700 * 100e-12)).toBeCloseTo(0.8473, 4);
   });
 });
 
@@ -152,8 +153,8 @@ describe('a bus of a plan', () => {
 
   test('the slowest member sets the clock; a resistor of the builder and a measured capacitance count', () => {
     const board = sheets.boards.get('rp2040-stick-40')!;
-    expect(clockLimits(sheets, board, bus)[0]).toEqual({ id: 'p2', hz: 100_000 });
-    expect(clockOf(plan, sheets, board, bus)).toBe(100_000);
+    expect(clockLimits(plan, sheets, board, bus)[0]).toEqual({ id: 'p2', hz: 100_000 });
+    expect(meantClock(plan, sheets, board, bus)).toBe(100_000);
     const set = edited(plan, sheets, {
       kind: 'bus-settings',
       segment: 'i2c0',

@@ -1,5 +1,4 @@
-import type { PullUpInput } from './busPullUps';
-import { parallel } from './busPullUps';
+import { type PullUpInput, riseAt } from './busPullUps';
 
 export interface RisePoint {
   readonly seconds: number;
@@ -13,24 +12,11 @@ export const riseLevels = (vdd: number): readonly [low: number, high: number] =>
 
 /** A line let go at 0 V, at both corners of its pull-ups, over half a period of the clock. Empty without pull-ups.
  *  @param points how many, the first and the last among them */
-export function riseCurve({ pullUps, internal, farads, hz }: PullUpInput, points = 61): readonly RisePoint[] {
-  if (pullUps.length === 0) return [];
-  const corner = (ohms: readonly number[], volts: readonly number[]) => {
-    const all = parallel(ohms);
-    const rest = all * volts.reduce((sum, v, at) => sum + v / ohms[at]!, 0);
-    return (seconds: number) => rest * (1 - Math.exp(-seconds / (all * farads)));
-  };
-  const strong = [...pullUps, ...(internal ? [internal] : [])];
-  const slow = corner(
-    pullUps.map((p) => p.ohms.max),
-    pullUps.map((p) => p.volts.min),
-  );
-  const fast = corner(
-    strong.map((p) => p.ohms.min),
-    strong.map((p) => p.volts.max),
-  );
+export function riseCurve(input: PullUpInput, points = 61): readonly RisePoint[] {
+  if (input.pullUps.length === 0) return [];
+  const [slow, fast] = [riseAt(input, 'weak'), riseAt(input, 'strong')];
   return Array.from({ length: points }, (_, at) => {
-    const seconds = (at / (points - 1)) * (0.5 / hz);
-    return { seconds, slow: slow(seconds), fast: fast(seconds) };
+    const seconds = (at / (points - 1)) * (0.5 / input.hz);
+    return { seconds, slow: slow.rise.at(slow.own, seconds), fast: fast.rise.at(fast.own, seconds) };
   });
 }

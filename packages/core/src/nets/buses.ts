@@ -1,10 +1,11 @@
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
-import type { Placement, Plan } from '../plan/plan';
+import type { Placement, Plan, TerminalKey } from '../plan/plan';
 import { legalControllers } from './controllers';
 import { derived } from './derived';
 import { findNets, type Nets } from './nets';
+import { carrierOf } from './passages';
 import { terminalsOf } from './terminals';
 
 /** One bus: the pins its lines use, its members, and the controller that can drive them together. */
@@ -33,12 +34,19 @@ interface Found {
   readonly members: Placement[];
 }
 
+/** The pin of a line: its net's, or that of the net on the other side of a level shifter. */
+function pinOfLine(plan: Plan, key: TerminalKey, nets: Nets, sheets: Sheets): string | undefined {
+  const carrier = carrierOf(plan, sheets, key);
+  return nets.byTerminal.get(carrier ?? key)?.pins[0];
+}
+
 /** The pins on which a placement's lines end, by kind of bus and line. */
 function linesOf(plan: Plan, placement: Placement, nets: Nets, sheets: Sheets): ReadonlyMap<ControllerKind, { [line: string]: string }> {
   const lines = new Map<ControllerKind, { [line: string]: string }>();
   for (const item of terminalsOf(plan, placement, sheets)) {
     const line = PIN_ROLES[item.terminal.role]?.line;
-    const pin = line && nets.byTerminal.get(item.key)?.pins[0];
+    // What a level shifter carries is on the bus under its own name.
+    const pin = line && !item.carries && pinOfLine(plan, item.key, nets, sheets);
     if (!line || !pin) continue;
     const pins = lines.get(line.kind) ?? {};
     pins[line.line] = pin;

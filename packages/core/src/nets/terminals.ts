@@ -1,8 +1,9 @@
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
-import { type Placement, type Plan, type TerminalKey, terminalKey, type Wire } from '../plan/plan';
+import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey, type Wire } from '../plan/plan';
 import { derived } from './derived';
+import { carriedBy } from './passages';
 
 /** A terminal of a placement with its sheet facts and its wire. */
 export interface PlanTerminal {
@@ -15,6 +16,8 @@ export interface PlanTerminal {
   readonly head: string;
   /** The terminal whose line this one shares on purpose: a wire between two lines that may be joined. */
   readonly joins?: TerminalKey;
+  /** The terminals on the other side of a channel that this one stands for: it does what they do. */
+  readonly carries?: readonly TerminalKey[];
 }
 
 const NONE: ReadonlySet<string> = new Set();
@@ -58,6 +61,27 @@ function joinedWith(
   return joinedWith(plan, sheets, plan.wires[key], terminal, new Set([...passed, key])) ?? key;
 }
 
+/** An end of a channel as the terminal that it stands for: its role and demands, needed as soon as it has something to carry. */
+function standingFor(plan: Plan, sheets: Sheets, item: PlanTerminal): PlanTerminal {
+  const carries = carriedBy(plan, item.placement, item.part, item.terminal.id);
+  const { placement: id, terminal: far } = carries.length > 0 ? splitKey(carries[0]!) : { placement: '', terminal: '' };
+  const other = plan.placements.find((p) => p.id === id);
+  const carried = other && partSheet(sheets, other.sheet)?.terminals.get(far);
+  if (!carried || !PIN_ROLES[carried.role]) return item;
+  const { role, direction, requires, prefers, pwmHz, idle } = carried;
+  const terminal: PartTerminal = {
+    ...item.terminal,
+    role,
+    direction,
+    need: 'needed',
+    ...(requires ? { requires } : {}),
+    ...(prefers ? { prefers } : {}),
+    ...(pwmHz ? { pwmHz } : {}),
+    ...(idle ? { idle } : {}),
+  };
+  return { ...item, terminal, carries };
+}
+
 /** The terminals of each placement, by its id. */
 const byPlacement = derived(
   (plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly PlanTerminal[]> =>
@@ -69,7 +93,8 @@ const byPlacement = derived(
           const key = terminalKey(placement.id, terminal.id);
           const wire = plan.wires[key];
           const joins = terminal.line && joinedWith(plan, sheets, wire, terminal);
-          return { key, placement, part: part!, terminal, wire, head, ...(joins ? { joins } : {}) };
+          const item: PlanTerminal = { key, placement, part: part!, terminal, wire, head, ...(joins ? { joins } : {}) };
+          return part!.passage ? standingFor(plan, sheets, item) : item;
         });
         return [placement.id, own];
       }),

@@ -37,6 +37,25 @@ export function valuesOf(series: Series, min: number, max: number): readonly num
   return values;
 }
 
+/** The values that somebody has: of a series, or his own, within bounds and in rising order.
+ *  @example drawerValues({ series: 'own', own: [4700, 330] }, 100, 1e6) // [330, 4700] */
+export function drawerValues(
+  drawer: { readonly series: Series | 'own'; readonly own?: readonly number[] },
+  min: number,
+  max: number,
+): readonly number[] {
+  if (drawer.series !== 'own') return valuesOf(drawer.series, min, max);
+  return (drawer.own ?? []).filter((value) => value >= min && value <= max).toSorted((a, b) => a - b);
+}
+
+/** The one of some values that is nearest to another on a scale of ratios; undefined without any. */
+export function nearestOf(values: readonly number[], value: number): number | undefined {
+  return values.reduce<number | undefined>(
+    (a, b) => (a === undefined || Math.abs(Math.log(b / value)) < Math.abs(Math.log(a / value)) ? b : a),
+    undefined,
+  );
+}
+
 /** The value of a series nearest to another on a scale of ratios. */
 export function nearest(series: Series, value: number): number {
   const around = valuesOf(series, value / 3.5, value * 3.5);

@@ -1,7 +1,7 @@
 import { proposeWires } from '../allocate/proposeWires';
 import { settle, type Settlement } from '../allocate/settle';
 import type { Finding } from '../checks/check';
-import { isAboutFacts } from '../checks/registry';
+import { isAboutFacts, isLackOfResistor } from '../checks/registry';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
@@ -44,8 +44,8 @@ export type AdditionVerdict = (typeof ADDITION_VERDICTS)[number];
 
 /** What an addition comes to. */
 export function additionVerdict({ open, added, moved }: Addition): AdditionVerdict {
-  if (open.length > 0 || added.some((f) => f.level === 'clash')) return 'no';
-  if (added.some((f) => f.level === 'risk')) return 'risk';
+  if (open.length > 0 || added.some((f) => f.level === 'clash' && !isLackOfResistor(f))) return 'no';
+  if (added.some((f) => f.level !== 'hint')) return 'risk';
   return moved.length > 0 ? 'moves' : 'fits';
 }
 

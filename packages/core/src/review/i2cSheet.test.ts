@@ -35,7 +35,7 @@ test('on any board with any I2C parts every number is one; what is advised does 
         const plan = settled(board, parts);
         for (const sheet of sheetsOf(plan)) {
           expect(numbersIn(sheet).filter((n) => Number.isNaN(n))).toEqual([]);
-          const { input, pullUps, add: ohms, cut } = sheet;
+          const { input, pullUps, add: ohms, cut } = sheet.segments[0];
           if (ohms !== undefined) {
             const added = { id: 'added', ohms: { min: ohms * 0.95, typ: ohms, max: ohms * 1.05 }, volts: input.vdd };
             expect(busPullUps({ ...input, pullUps: [...input.pullUps, added] }).verdict).toBe('good');
@@ -73,7 +73,7 @@ test('the share of a second adds up, and doubles with the rate', () => {
 
 test('on the single-board computer its own 1.8 kΩ count, and together with modules they are stronger than they look', () => {
   const plan = settled('bcm2711-sbc-40', ['oled-096-ssd1306-i2c']);
-  const board = sheetsOf(plan)[0]!.input.pullUps.filter((p) => p.id === 'board');
+  const board = sheetsOf(plan)[0]!.segments[0].input.pullUps.filter((p) => p.id === 'board');
   if (Object.values(findBuses(plan, sheets)[0]!.pins).includes('GPIO2')) expect(board.map((p) => p.ohms.typ)).toEqual([1800]);
   else expect(board).toEqual([]);
 });

@@ -1,22 +1,13 @@
 import { addressOptions } from '../allocate/addressOptions';
 import { strapEdits } from '../allocate/strapEdits';
-import { bestAdded } from '../electrics/calculations';
-import {
-  addedPullUp,
-  busUsers,
-  capacitanceOf,
-  type CapacitanceParts,
-  type ClockLimit,
-  clockLimits,
-  clockOf,
-  type I2cLine,
-  pullUpInput,
-} from '../electrics/busInputs';
-import { busPullUps, type PullUpInput, type PullUpResult } from '../electrics/busPullUps';
+import { busClock } from '../electrics/busClock';
+import { busUsers, type ClockLimit } from '../electrics/busInputs';
 import { type BusTime, busTime } from '../electrics/i2cTime';
+import { type SegmentSheet, segmentSheets } from '../electrics/segmentSheet';
 import type { Worked } from '../electrics/working';
 import { addressesOf } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
+import { segmentsOf } from '../nets/segments';
 import { boardOf, type Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -33,36 +24,33 @@ export interface AddressRow {
   readonly steps: readonly number[];
   /** Addresses that somebody else on the bus answers on, too. */
   readonly shared: readonly number[];
+  /** The channel that it is behind, as the id of its segment. */
+  readonly channel?: string;
 }
 
 /** Everything that is known of one I2C bus of a plan. */
 export interface I2cSheet {
   readonly bus: Bus;
   readonly addresses: readonly AddressRow[];
-  /** The line on which the pull-ups are worse. */
-  readonly line: I2cLine;
-  readonly input: PullUpInput;
-  readonly pullUps: Worked<PullUpResult>;
-  readonly capacitance: CapacitanceParts;
+  /** The stretch at the board's pins first. */
+  readonly segments: readonly [SegmentSheet, ...SegmentSheet[]];
   readonly limits: readonly ClockLimit[];
   readonly time: Worked<BusTime>;
-  /** What the board's pins take at most, in volts, and the parts that pull higher. */
-  readonly restLimitVolts: number;
-  readonly pullingHigher: readonly string[];
   /** Members of which no sheet says what they send and read. */
   readonly unknown: readonly string[];
-  /** A preferred value to add where the pull-ups are missing or too weak, and adding one helps. */
-  readonly add: number | undefined;
-  /** Parts whose pull-ups to cut where they are too strong, as few as can be; empty where that does not help. */
-  readonly cut: readonly string[];
 }
 
 function addressRows(plan: Plan, sheets: Sheets, bus: Bus): readonly AddressRow[] {
   const board = boardOf(plan, sheets)!;
-  const claims = bus.members.map((member) => addressesOf(plan, member, sheets).map((a) => a.address));
-  const count = new Map<number, number>();
-  for (const address of claims.flat()) count.set(address, (count.get(address) ?? 0) + 1);
-  return bus.members.map((member, at): AddressRow => {
+  const placed = segmentsOf(plan, sheets, bus).flatMap(({ via, id, members }) =>
+    members.map((member) => ({ member, channel: via?.by === 'channel' ? id : undefined })),
+  );
+  const claims = placed.map(({ member }) => addressesOf(plan, member, sheets).map((a) => a.address));
+  // A part behind an open channel meets those before the multiplexer and those on its channel, not those on another.
+  const meets = (a: string | undefined, b: string | undefined) => a === undefined || b === undefined || a === b;
+  const sharedBy = (at: number, address: number) =>
+    placed.some((other, n) => n !== at && meets(placed[at]!.channel, other.channel) && claims[n]!.includes(address));
+  return placed.map(({ member, channel }, at): AddressRow => {
     const part = partSheet(sheets, member.sheet)!.sheet;
     const besides = (part.bus.devices ?? []).flatMap((d) => (d.alsoAnswers ?? []).map((also) => also.address));
     const options = addressOptions(plan, board, member, part).flatMap(({ addresses, straps }) => {
@@ -79,56 +67,24 @@ function addressRows(plan: Plan, sheets: Sheets, bus: Bus): readonly AddressRow[
       also: besides,
       options,
       steps: steps.toSorted((a, b) => a - b),
-      shared: now.filter((address) => count.get(address)! > 1),
+      shared: now.filter((address) => sharedBy(at, address)),
+      ...(channel === undefined ? {} : { channel }),
     };
   });
-}
-
-const BADNESS: readonly PullUpResult['verdict'][] = ['good', 'too-weak', 'too-strong', 'both', 'missing'];
-
-/** As few parts as can be whose pull-ups, cut, leave the rest neither too strong nor too weak; the strongest first. */
-function toCut(input: PullUpInput): readonly string[] {
-  const cut: string[] = [];
-  let left = [...input.pullUps];
-  while (left.length > 0 && busPullUps({ ...input, pullUps: left }).verdict === 'too-strong') {
-    const modules = left.filter((p) => p.id !== 'board' && p.id !== 'added');
-    const strongest = modules.toSorted((a, b) => a.ohms.min - b.ohms.min)[0];
-    if (!strongest) return [];
-    cut.push(strongest.id);
-    left = left.filter((p) => p.id !== strongest.id);
-  }
-  return left.length > 0 && busPullUps({ ...input, pullUps: left }).verdict === 'good' ? cut : [];
 }
 
 /** The sheet of one I2C bus. Undefined where the plan's board is not known. */
 export function i2cSheet(plan: Plan, sheets: Sheets, bus: Bus): I2cSheet | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
-  const lines = (['sda', 'scl'] as const).map((line) => {
-    const input = pullUpInput(plan, sheets, bus, line)!;
-    return { line, input, pullUps: busPullUps(input) };
-  });
-  const worse = lines.reduce((a, b) => (BADNESS.indexOf(b.pullUps.verdict) > BADNESS.indexOf(a.pullUps.verdict) ? b : a));
-  const { line, input, pullUps } = worse;
   const { users, unknown } = busUsers(plan, sheets, bus);
-  const others = input.pullUps.filter((p) => p.id !== 'added');
-  const helps = pullUps.verdict === 'missing' || pullUps.verdict === 'too-weak';
-  const pin = board.pins.get(bus.pins[line] ?? '');
-  // A pin that stands more than its supply says so; else the supply at its lowest and what the inputs take above it.
-  const restLimitVolts = pin?.limits?.tolerantVolts ?? input.vdd.min + board.sheet.electrical.inputMaxAboveSupply;
+  const clock = busClock(plan, sheets, bus);
   return {
-    restLimitVolts,
-    pullingHigher: input.pullUps.filter((p) => p.volts.max > restLimitVolts).map((p) => p.id),
     bus,
     addresses: addressRows(plan, sheets, bus),
-    line,
-    input,
-    pullUps,
-    capacitance: capacitanceOf(plan, board, bus),
-    limits: clockLimits(sheets, board, bus),
-    time: busTime(clockOf(plan, sheets, board, bus), users),
+    segments: segmentSheets(plan, sheets, board, bus),
+    limits: clock.limits,
+    time: busTime(clock.hz, users),
     unknown,
-    add: helps ? bestAdded('E12', (ohms) => busPullUps({ ...input, pullUps: [...others, addedPullUp(ohms, input.vdd)] })) : undefined,
-    cut: pullUps.verdict === 'too-strong' ? toCut(input) : [],
   };
 }

@@ -137,6 +137,18 @@ export const partSchema = Joi.object({
     passives: Joi.array().items(words).required(),
     levelShift: Joi.object({ terminals: Joi.array().items(factId).min(1).required(), how: words.required() }),
   }).required(),
+  passage: sourced({
+    kind: Joi.valid('mosfet', 'auto').required(),
+    low: factId.required(),
+    high: factId.required(),
+    channels: Joi.array()
+      .items(Joi.object({ low: factId.required(), high: factId.required() }))
+      .min(1)
+      .max(32)
+      .required(),
+    ohms: quantity.greater(0),
+    thresholdVolts: range.required(),
+  }),
   memory: sourced({ frameBufferBytes: count.required(), required: Joi.boolean().required(), format: words.required() }),
   readout: sourced({
     columns: count.required(),

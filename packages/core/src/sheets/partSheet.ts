@@ -138,6 +138,19 @@ export interface PartSheet {
     /** Level shift on the module: which terminals, and how. */
     readonly levelShift?: { readonly terminals: readonly string[]; readonly how: string };
   };
+  /** Lines that go through the part from one supply's side to the other's: a level shifter. */
+  readonly passage?: Sourced & {
+    /** `mosfet`: while a line is low its two ends are one; `auto`: the same, with edges that the chip speeds up. */
+    readonly kind: 'mosfet' | 'auto';
+    /** The supply terminal of each side. */
+    readonly low: string;
+    readonly high: string;
+    readonly channels: readonly { readonly low: string; readonly high: string }[];
+    /** Pull-up at each end of each channel, in ohms. */
+    readonly ohms?: number;
+    /** How far below the low side's supply the two ends part, in volts. */
+    readonly thresholdVolts: Range;
+  };
   readonly memory?: Sourced & { readonly frameBufferBytes: number; readonly required: boolean; readonly format: string };
   readonly readout?: Sourced & {
     readonly columns: number;

@@ -25,7 +25,9 @@ export function I2cView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
         {pins} · {bus.members.length} {bus.members.length === 1 ? 'part' : 'parts'} · {formatSi(sheet.time.hz, 'Hz')}
       </p>
       <Addresses plan={plan} rows={sheet.addresses} />
-      <PullUps plan={plan} bus={bus} sheet={sheet} />
+      {sheet.segments.map((segment) => (
+        <PullUps key={segment.segment.id} plan={plan} sheet={segment} connected={bus.controller !== undefined} />
+      ))}
       <Second plan={plan} bus={bus} sheet={sheet} />
     </>
   );

@@ -1,17 +1,19 @@
 import { Button, NativeSelect, NumberInput } from '@mantine/core';
-import { type PointerEvent, useRef, useState } from 'react';
-import type { Bus } from '@roof-chart/core/nets/buses';
+import { sayList } from '@roof-chart/core/checks/say';
+import { type PointerEvent, useMemo, useRef, useState } from 'react';
+import type { SegmentSheet } from '@roof-chart/core/electrics/segmentSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { typical } from '@roof-chart/core/quantity/range';
-import { nearest, valuesOf } from '@roof-chart/core/quantity/series';
-import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
+import { drawerValues, nearestOf } from '@roof-chart/core/quantity/series';
+import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
 import { HangScale, PAD, ROOF, ROW, type ScaleRow } from '../../hang/HangScale';
 import { Ring } from '../../hang/marks';
 import type { Scale } from '../../hang/placing';
 import styles from './Buses.module.css';
 import { pullUpAdvice, restWords, VERDICT_WORDS } from './busWords';
+import { DrawerFields } from './DrawerFields';
 import { nameOf } from './memberName';
 import { Rise } from './Rise';
 import { changed, commit } from './settings';
@@ -22,18 +24,25 @@ const OHMS: Scale = {
   log: true,
   ticks: [300, 500, 1000, 2000, 3000, 5000, 10_000, 20_000, 30_000, 50_000, 100_000].map((at) => ({ at, label: formatSi(at, '').trim() })),
 };
-const STEPS = valuesOf('E12', OHMS.min, OHMS.max);
 /** Where stepping begins while nothing is added. */
 const USUAL = 4700;
 const BELOW_USUAL = USUAL - 1;
 const CLOCKS = [100e3, 400e3, 1e6];
 
-/** Every pull-up of a bus on an axis of ohms, the window in which they must lie, and one of the builder's to be dragged. */
-export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bus: Bus; readonly sheet: I2cSheet }) {
-  const { edit } = useWorkbench();
-  const { input, pullUps, capacitance } = sheet;
-  const controller = bus.controller;
+/** The stretch of a bus in words. */
+function stretchWords({ segment: { via } }: SegmentSheet): string {
+  if (!via) return 'Pull-ups';
+  return via.by === 'shifter' ? `Pull-ups behind ${via.placement.name}` : `Pull-ups behind ${via.placement.name}, channel ${via.channel}`;
+}
+
+/** The pull-ups of a stretch of a bus on an axis of ohms, the window in which they must lie, and one of the builder's to be dragged.
+ *  @param connected whether a controller drives the bus, so that something can be said about it */
+export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; readonly sheet: SegmentSheet; readonly connected: boolean }) {
+  const { edit, sheets } = useWorkbench();
+  const { input, pullUps, capacitance, segment } = sheet;
+  const controller = connected ? segment.id : undefined;
   const settings = controller === undefined ? undefined : plan.busSettings[controller];
+  const steps = useMemo(() => drawerValues(plan.drawer, OHMS.min, OHMS.max), [plan.drawer]);
   const [dragged, setDragged] = useState<number | null>(null);
   const set = (change: Parameters<typeof changed>[1], words: string) => {
     if (controller !== undefined) edit([{ kind: 'bus-settings', segment: controller, settings: changed(settings, change) }], words);
@@ -41,17 +50,34 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
   const added = settings?.addedOhms;
   const add = (ohms: number | undefined) =>
     set({ addedOhms: ohms }, ohms === undefined ? 'take the added pull-ups away' : `add pull-ups of ${formatSi(ohms, 'Ω')}`);
+  const cut = segment.members.filter((m) => m.pullUpsCut);
+  const canCut = (id: string) =>
+    (partSheet(sheets, plan.placements.find((p) => p.id === id)?.sheet ?? NOBODY)?.sheet.module.pullUps?.length ?? 0) > 0;
+  const toCut = (id: string, on: boolean) =>
+    edit([{ kind: 'cut-pull-ups', placement: id, cut: on }], `${on ? 'cut' : 'put back'} the pull-ups of ${nameOf(plan, id)}`);
   const rows: ScaleRow[] = [...input.pullUps.filter((p) => p.id !== 'added'), ...(input.internal ? [input.internal] : [])].map(
     (pull, at) => ({
       id: `${pull.id}-${at}`,
-      head: nameOf(plan, pull.id),
+      head: canCut(pull.id) ? (
+        <Cuttable name={nameOf(plan, pull.id)} cut={false} onChange={() => toCut(pull.id, true)} />
+      ) : (
+        nameOf(plan, pull.id)
+      ),
       value: formatSi(typical(pull.ohms), 'Ω'),
       marks: [{ at: typical(pull.ohms), kind: 'disc', from: pull.ohms.min, to: pull.ohms.max }],
     }),
   );
+  rows.push(
+    ...cut.map((member): ScaleRow => ({
+      id: `cut-${member.id}`,
+      head: <Cuttable name={member.name} cut onChange={() => toCut(member.id, false)} />,
+      value: 'cut',
+      marks: [],
+    })),
+  );
   const shown = dragged ?? added;
   const step = (by: 1 | -1) => {
-    const next = by > 0 ? STEPS.find((ohms) => ohms > (added ?? BELOW_USUAL)) : STEPS.findLast((ohms) => ohms < (added ?? USUAL + 1));
+    const next = by > 0 ? steps.find((ohms) => ohms > (added ?? BELOW_USUAL)) : steps.findLast((ohms) => ohms < (added ?? USUAL + 1));
     if (next !== undefined) add(next);
   };
   const mine: ScaleRow = {
@@ -59,7 +85,9 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
     head: 'Added by you',
     value: shown === undefined ? 'none' : formatSi(shown, 'Ω'),
     marks: shown === undefined ? [] : [{ at: shown, kind: 'disc' }],
-    ...(controller === undefined ? {} : { step, stepLabel: 'Pull-up added on each line' }),
+    ...(controller === undefined
+      ? {}
+      : { step, stepLabel: segment.via ? `${stretchWords(sheet)}: added on each line` : 'Pull-up added on each line' }),
   };
   const good = pullUps.verdict === 'good';
   const rest = restWords(plan, sheet);
@@ -67,14 +95,14 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
   return (
     <section className={styles.section}>
       <h2>
-        Pull-ups{' '}
+        {stretchWords(sheet)}{' '}
         <span className={styles.aside}>
           {formatSi(input.vdd.max, 'V')} at most, {formatSi(capacitance.farads, 'F')}
           {capacitance.measured === undefined ? ' estimated' : ' measured'}, window for {formatSi(input.hz, 'Hz')}
         </span>
       </h2>
       <HangScale
-        label="Pull-ups of the bus"
+        label={segment.via ? stretchWords(sheet) : 'Pull-ups of the bus'}
         scale={OHMS}
         rows={[...rows, mine]}
         windows={
@@ -106,7 +134,7 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
               x={x(shown ?? OHMS.max)}
               y={ROOF + rows.length * ROW + ROW / 2}
               words={shown === undefined ? 'drag in a resistor' : ''}
-              onDrag={(at) => setDragged(nearest('E12', value(at)))}
+              onDrag={(at) => setDragged(nearestOf(steps, value(at)) ?? null)}
               onDrop={() => {
                 if (dragged !== null && dragged !== added) add(dragged);
                 setDragged(null);
@@ -123,6 +151,20 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
         {sheet.add !== undefined && controller !== undefined && (
           <Button size="compact-xs" variant="outline" onClick={() => add(sheet.add)}>
             Add {formatSi(sheet.add, 'Ω')} on each line
+          </Button>
+        )}
+        {sheet.cut.length > 0 && (
+          <Button
+            size="compact-xs"
+            variant="outline"
+            onClick={() =>
+              edit(
+                sheet.cut.map((placement) => ({ kind: 'cut-pull-ups', placement, cut: true })),
+                `cut the pull-ups of ${sayList(sheet.cut.map((id) => nameOf(plan, id)))}`,
+              )
+            }
+          >
+            Cut {sheet.cut.length === 1 ? 'its pull-ups' : `the pull-ups of ${sheet.cut.length}`}
           </Button>
         )}
         {added !== undefined && (
@@ -155,19 +197,22 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
                 commit(event.currentTarget.value, settings?.picofarads, (picofarads) => set({ picofarads }, 'set the measured capacitance'))
               }
             />
-            <NativeSelect
-              size="xs"
-              label="Clock"
-              value={String(settings?.hz ?? '')}
-              data={[
-                { value: '', label: 'as fast as all allow' },
-                ...CLOCKS.map((hz) => ({ value: String(hz), label: formatSi(hz, 'Hz') })),
-              ]}
-              onChange={(event) => {
-                const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
-                set({ hz }, hz === undefined ? 'leave the clock to the parts' : `clock the bus at ${formatSi(hz, 'Hz')}`);
-              }}
-            />
+            {!segment.via && (
+              <NativeSelect
+                size="xs"
+                label="Clock"
+                value={String(settings?.hz ?? '')}
+                data={[
+                  { value: '', label: 'as fast as all allow' },
+                  ...CLOCKS.map((hz) => ({ value: String(hz), label: formatSi(hz, 'Hz') })),
+                ]}
+                onChange={(event) => {
+                  const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
+                  set({ hz }, hz === undefined ? 'leave the clock to the parts' : `clock the bus at ${formatSi(hz, 'Hz')}`);
+                }}
+              />
+            )}
+            {!segment.via && <DrawerFields drawer={plan.drawer} />}
           </div>
           <details className={styles.working}>
             <summary>Why</summary>
@@ -182,6 +227,20 @@ export function PullUps({ plan, bus, sheet }: { readonly plan: Plan; readonly bu
         </div>
       </div>
     </section>
+  );
+}
+
+const NOBODY = { id: '', version: 0 };
+
+/** A part whose pull-ups can be cut, as the head of its row. */
+function Cuttable({ name, cut, onChange }: { readonly name: string; readonly cut: boolean; readonly onChange: () => void }) {
+  return (
+    <span className={styles.cuttable}>
+      <span className={cut ? styles.cutName : undefined}>{name}</span>
+      <button type="button" className={styles.cutButton} aria-pressed={cut} aria-label={`Pull-ups of ${name} cut`} onClick={onChange}>
+        {cut ? 'put back' : 'cut'}
+      </button>
+    </span>
   );
 }
 

@@ -2,11 +2,11 @@ import { useMemo } from 'react';
 import { Line, LineChart, ReferenceLine, XAxis, YAxis } from 'recharts';
 import { riseCurve, riseLevels } from '@roof-chart/core/electrics/riseCurve';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
+import type { SegmentSheet } from '@roof-chart/core/electrics/segmentSheet';
 import styles from './Buses.module.css';
 
 /** How a line rises when it is let go, at both corners, over half a period of the clock. */
-export function Rise({ sheet }: { readonly sheet: I2cSheet }) {
+export function Rise({ sheet }: { readonly sheet: SegmentSheet }) {
   const { input, pullUps } = sheet;
   const points = useMemo(() => riseCurve(input), [input]);
   if (points.length === 0) return null;

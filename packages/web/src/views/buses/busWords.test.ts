@@ -15,7 +15,7 @@ const member = (id: string, sheet: string, name: string): Edit[] => [
 ];
 const plan = (...edits: readonly Edit[]): Plan => edited(stick(), sheets, ...edits);
 const sheetOf = (of: Plan) => i2cSheet(of, sheets, findBuses(of, sheets)[0]!)!;
-const advice = (of: Plan) => pullUpAdvice(of, sheetOf(of));
+const advice = (of: Plan) => pullUpAdvice(of, sheetOf(of).segments[0]);
 
 test('where nothing is needed it says so, with the numbers', () => {
   expect(advice(plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen')))).toMatch(
@@ -26,7 +26,7 @@ test('where nothing is needed it says so, with the numbers', () => {
 test('without any pull-up one is named to be added, and with it nothing is needed', () => {
   const bare = plan(...member('x', 'expander-mcp23017', 'Ports'));
   expect(advice(bare)).toMatch(/^No pull-up holds the lines high: add [\d.]+ kΩ on each\.$/);
-  const { add: ohms } = sheetOf(bare);
+  const { add: ohms } = sheetOf(bare).segments[0];
   const mended = edited(bare, sheets, { kind: 'bus-settings', segment: 'i2c0', settings: { addedOhms: ohms! } });
   expect(advice(mended)).toMatch(/^Nothing is needed/);
 });
@@ -62,7 +62,9 @@ test('a part that pulls to 5 V is named where the board does not take it, and no
     sheets,
     wire('l:VCC', 'rail vbus'),
   );
-  expect(restWords(mixed, sheetOf(mixed))).toMatch(/^The lines rest at up to 4\.\d+ V, the board takes 3\.\d+ V: Text pulls them higher\./);
+  expect(restWords(mixed, sheetOf(mixed).segments[0])).toMatch(
+    /^The lines rest at up to 4\.\d+ V, the board takes 3\.\d+ V: Text pulls them higher\./,
+  );
   const alone = plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen'));
-  expect(restWords(alone, sheetOf(alone))).toBe('');
+  expect(restWords(alone, sheetOf(alone).segments[0])).toBe('');
 });

@@ -2,6 +2,7 @@ import { sayList, sayPlacement } from '@roof-chart/core/checks/say';
 import type { PullUpResult } from '@roof-chart/core/electrics/busPullUps';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
+import type { SegmentSheet } from '@roof-chart/core/electrics/segmentSheet';
 import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
 
 export const VERDICT_WORDS: { readonly [V in PullUpResult['verdict']]: string } = {
@@ -19,10 +20,10 @@ export function percent(share: number): string {
 }
 
 const who = (plan: Plan, id: string | undefined): string =>
-  id === undefined ? 'a part' : id === 'board' ? 'the board' : sayPlacement(plan, id);
+  id === undefined ? 'a part' : id === 'board' ? 'the board' : id === 'pull-ups' ? 'the rise of the lines' : sayPlacement(plan, id);
 
 /** What to do about the pull-ups of a bus, in one or two sentences with the numbers that count. */
-export function pullUpAdvice(plan: Plan, { pullUps, add, cut, input, line }: I2cSheet): string {
+export function pullUpAdvice(plan: Plan, { pullUps, add, cut, input, line }: SegmentSheet): string {
   const sink = `${formatSi(pullUps.sinkAmps, 'A')} to sink at worst, ${who(plan, pullUps.weakest)} can ${formatSi(pullUps.canSinkAmps, 'A')}`;
   const rise =
     pullUps.riseSeconds && Number.isFinite(pullUps.riseSeconds.max)
@@ -57,9 +58,10 @@ export function timeWords(plan: Plan, { time, limits, unknown }: I2cSheet): stri
   return `${limit}${without}.${longest}${over}${missing}`;
 }
 
-/** What to know where the lines rest above what the board's pins take; empty where they do not. */
-export function restWords(plan: Plan, { pullUps, restLimitVolts, pullingHigher }: I2cSheet): string {
-  if (!pullUps.idleVolts || pullUps.idleVolts.max <= restLimitVolts) return '';
+/** What to know where the lines rest above what somebody on them takes; empty where they do not. */
+export function restWords(plan: Plan, { overdriven, pullingHigher }: SegmentSheet): string {
+  const first = overdriven[0];
+  if (!first) return '';
   const higher = sayList(pullingHigher.map((id) => who(plan, id)));
-  return `The lines rest at up to ${formatSi(pullUps.idleVolts.max, 'V')}, the board takes ${formatSi(restLimitVolts, 'V')}: ${higher} pulls them higher. Cut its pull-ups or put a level shifter between, before you connect power.`;
+  return `The lines rest at up to ${formatSi(first.restVolts, 'V')}, ${who(plan, first.id)} takes ${formatSi(first.limitVolts, 'V')}: ${higher} pulls them higher. Cut its pull-ups or put a level shifter between, before you connect power.`;
 }

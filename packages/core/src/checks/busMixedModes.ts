@@ -1,0 +1,87 @@
+import { busUsers, clockLimits } from '../electrics/busInputs';
+import { busTime } from '../electrics/i2cTime';
+import type { Bus } from '../nets/buses';
+import { partSheet } from '../sheets/sheetIndex';
+import type { Check, CheckContext, FindingDraft } from './check';
+import { toBusOfItsOwn } from './ownBus';
+
+type Driven = Bus & { readonly controller: string };
+
+/** One slow part holds an I2C bus back: what the bus could do without it, and how much busier it is with it. */
+function held(context: CheckContext, bus: Driven): readonly FindingDraft[] {
+  const { plan, sheets, board } = context;
+  const limits = clockLimits(plan, sheets, board, bus);
+  const [slowest, next] = limits;
+  const set = plan.busSettings[bus.controller]?.hz;
+  if (!slowest || !next || slowest.id === 'board' || next.hz < 2 * slowest.hz || (set !== undefined && set < slowest.hz)) return [];
+  const { users } = busUsers(plan, sheets, bus);
+  const share = busTime(slowest.hz, users).share;
+  const rest = users.filter((user) => user.id !== slowest.id);
+  // A bus that has time enough loses nothing by a slow part.
+  if (share < 0.5) return [];
+  return [
+    {
+      level: 'hint',
+      message: 'held',
+      place: { pins: Object.values(bus.pins), placements: [slowest.id], bus: bus.controller },
+      data: {
+        bus: { is: 'stretch', controller: bus.controller },
+        slow: { is: 'placement', id: slowest.id },
+        hz: { is: 'quantity', value: slowest.hz, unit: 'Hz' },
+        next: { is: 'quantity', value: next.hz, unit: 'Hz' },
+        share: { is: 'share', value: share },
+        without: { is: 'share', value: busTime(next.hz, rest).share },
+      },
+      source: partSheet(sheets, plan.placements.find((p) => p.id === slowest.id)!.sheet)!.sheet.bus.source,
+      remedies: bus.members.some((m) => m.id === slowest.id) ? toBusOfItsOwn(context, slowest.id, 'i2c') : [],
+    },
+  ];
+}
+
+/** SPI parts that no one mode serves: the program must set the mode before it talks to each. */
+function modes(context: CheckContext, bus: Driven): readonly FindingDraft[] {
+  const known = bus.members.flatMap((member) => {
+    const own = partSheet(context.sheets, member.sheet)?.sheet.bus.modes;
+    return own && own.length > 0 ? [{ id: member.id, own }] : [];
+  });
+  if (known.length < 2 || [0, 1, 2, 3].some((mode) => known.every(({ own }) => own.includes(mode)))) return [];
+  return [
+    {
+      level: 'hint',
+      message: 'modes',
+      place: { pins: Object.values(bus.pins), bus: bus.controller },
+      data: {
+        bus: { is: 'stretch', controller: bus.controller },
+        modes: { is: 'words', text: known.map(({ own }) => own.join(' or ')).join(', ') },
+        parts: { is: 'placements', ids: known.map(({ id }) => id) },
+      },
+      source: partSheet(context.sheets, bus.members[0]!.sheet)!.sheet.bus.source,
+      remedies: [],
+    },
+  ];
+}
+
+export const busMixedModes: Check = {
+  code: 'bus-mixed-modes',
+  question: 'Does no part hold its bus to a clock or a mode that the others need not keep?',
+  messages: {
+    held: {
+      title: '{slow} holds {bus} at {hz}',
+      text: 'The others follow {next}. The bus is {share} taken; without it {without}.',
+      why: 'Every transfer on a bus runs at a clock that all members follow, since all of them listen to all of it.',
+    },
+    modes: {
+      title: '{bus}: parts of different SPI modes',
+      text: '{parts} want modes {modes}: the program sets the mode before each transfer.',
+      why: 'The mode says which edge of the clock the bits are read at. A controller can change it between transfers while all selects are high; the first transfer after the change must not be lost.',
+    },
+  },
+  remedies: { 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  examine: (context) =>
+    context.buses.flatMap((bus) => {
+      const { controller } = bus;
+      if (controller === undefined) return [];
+      if (bus.kind === 'i2c') return held(context, { ...bus, controller });
+      return bus.kind === 'spi' ? modes(context, { ...bus, controller }) : [];
+    }),
+};

@@ -1,0 +1,71 @@
+import { busClock } from '../electrics/busClock';
+import { busUsers } from '../electrics/busInputs';
+import { type BusTime, busTime } from '../electrics/i2cTime';
+import type { Bus } from '../nets/buses';
+import { partSheet } from '../sheets/sheetIndex';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { toBusOfItsOwn } from './ownBus';
+
+/** From here on there is little left for what the plan does not count: retries, other programs, waiting. */
+const BUSY = 0.8;
+
+/** The busiest part asked as often as leaves a fifth of the second free. */
+function lessOften(top: BusTime['users'][number], share: number): readonly Remedy[] {
+  const left = BUSY - (share - top.share);
+  const rate = Math.floor((left / top.share) * top.perSecond * 10) / 10;
+  if (!(rate >= 0.1)) return [];
+  return [
+    {
+      label: 'less-often',
+      data: { top: { is: 'placement', id: top.id }, rate: { is: 'words', text: String(rate) } },
+      grade: 'offered',
+      edits: [{ kind: 'rate', placement: top.id, perSecond: rate }],
+    },
+  ];
+}
+
+function examine(context: CheckContext, bus: Bus & { readonly controller: string }): readonly FindingDraft[] {
+  const { plan, sheets } = context;
+  const { users, share } = busTime(busClock(plan, sheets, bus).hz, busUsers(plan, sheets, bus).users);
+  if (share <= BUSY) return [];
+  const top = users.reduce((a, b) => (b.share > a.share ? b : a));
+  const part = partSheet(sheets, plan.placements.find((p) => p.id === top.id)!.sheet)!.sheet;
+  return [
+    {
+      level: share > 1 ? 'risk' : 'hint',
+      message: share > 1 ? 'over' : 'busy',
+      place: { pins: Object.values(bus.pins), bus: bus.controller },
+      data: {
+        bus: { is: 'stretch', controller: bus.controller },
+        share: { is: 'share', value: share },
+        top: { is: 'placement', id: top.id },
+        most: { is: 'share', value: top.share },
+      },
+      ...(part.access ? { source: part.access.source } : {}),
+      remedies: [
+        ...lessOften(top, share),
+        ...(share - top.share <= BUSY && bus.members.length > 1 && bus.members.some((m) => m.id === top.id)
+          ? toBusOfItsOwn(context, top.id, 'i2c')
+          : []),
+      ],
+    },
+  ];
+}
+
+const why =
+  'Bits of every access times how often it is asked for, over the clock: START, nine bits a byte, STOP, as the part’s sheet says a program talks to it. What does not fit into a second is asked for less often than you mean.';
+
+export const busOverloaded: Check = {
+  code: 'bus-overloaded',
+  question: 'Has every I2C bus time for what it is asked in a second?',
+  messages: {
+    over: { title: '{bus} is asked for {share} of a second', text: '{top} alone takes {most}.', why },
+    busy: { title: '{bus} is {share} taken', text: '{top} alone takes {most}; little is left for anything else.', why },
+  },
+  remedies: { 'less-often': 'Ask {top} {rate} times a second', 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  examine: (context) =>
+    context.buses.flatMap((bus) => {
+      const { controller } = bus;
+      return bus.kind === 'i2c' && controller !== undefined ? examine(context, { ...bus, controller }) : [];
+    }),
+};

@@ -1,0 +1,42 @@
+import type { Check, CheckContext, FindingDraft } from './check';
+import { toBusOfItsOwn } from './ownBus';
+import { I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace } from './stretches';
+
+/** What a part brings to a line at least, in farads: its input, and its row of the breadboard. */
+const PER_PART = 13e-12;
+
+function finding(context: CheckContext, stretch: Stretch): FindingDraft {
+  const { pullUps, capacitance, segment } = stretch.sheet;
+  const last = segment.via ? undefined : segment.members.findLast((m) => !m.onBoard);
+  // Of what was measured nobody knows whose it is.
+  const helps = capacitance.measured === undefined && pullUps.allFarads - PER_PART <= pullUps.mostFarads;
+  return {
+    level: 'risk',
+    message: capacitance.measured === undefined ? 'estimated' : 'measured',
+    place: stretchPlace(stretch),
+    data: {
+      bus: stretchDatum(stretch),
+      farads: { is: 'quantity', value: pullUps.allFarads, unit: 'F' },
+      most: { is: 'quantity', value: pullUps.mostFarads, unit: 'F' },
+    },
+    source: I2C_SOURCE,
+    remedies: last && helps && segment.members.length > 1 ? toBusOfItsOwn(context, last.id, 'i2c') : [],
+  };
+}
+
+const why =
+  'UM10204 allows so much on one line in this mode; drivers and timing are made for it. Parts, wires and breadboard rows add up. Shorter wires, fewer parts, a second bus or a multiplexer take from it.';
+
+export const capacitanceOver: Check = {
+  code: 'capacitance-over',
+  question: 'Is the capacitance of every I2C line within what its mode allows?',
+  messages: {
+    estimated: { title: '{bus}: about {farads} on a line', text: 'Estimated from parts and wire; {most} are allowed.', why },
+    measured: { title: '{bus}: {farads} on a line', text: 'Measured; {most} are allowed.', why },
+  },
+  remedies: { 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  examine: (context) =>
+    stretchesOf(context)
+      .filter(({ sheet }) => sheet.pullUps.allFarads > sheet.pullUps.mostFarads)
+      .map((stretch) => finding(context, stretch)),
+};

@@ -1,0 +1,54 @@
+import { chainsOf } from '../nets/chains';
+import type { Edit } from '../plan/edit';
+import type { Placement } from '../plan/plan';
+import { partSheet } from '../sheets/sheetIndex';
+import type { Check, CheckContext, FindingDraft } from './check';
+
+/** The parts of a chain moved in the list so that they stand in the order of the wires, at the places that they have now. */
+function inOrder(context: CheckContext, members: readonly Placement[]): readonly Edit[] {
+  const order = context.plan.placements.map((p) => p.id);
+  const places = members.map((m) => order.indexOf(m.id)).toSorted((a, b) => a - b);
+  const edits: Edit[] = [];
+  for (const [n, member] of members.entries()) {
+    const [from, to] = [order.indexOf(member.id), places[n]!];
+    if (from === to) continue;
+    order.splice(from, 1);
+    order.splice(to, 0, member.id);
+    edits.push({ kind: 'move-placement', placement: member.id, at: to });
+  }
+  return edits;
+}
+
+export const chainOrder: Check = {
+  code: 'chain-order',
+  question: 'Do the parts of a chain stand in the list as they do on the wire?',
+  messages: {
+    other: {
+      title: '{first} is first on the wire of its chain',
+      text: 'On the wire: {wired}. In the list: {listed}. The bits sent first end in {last}.',
+      why: 'What is shifted in first goes farthest. Names and numbers that count the other way are the usual reason why pictures come out in the wrong part.',
+    },
+  },
+  remedies: { reorder: 'List them as they are wired' },
+  examine: (context) =>
+    chainsOf(context.plan, context.sheets).flatMap(({ members, circle }): readonly FindingDraft[] => {
+      const place = (p: Placement) => context.plan.placements.indexOf(p);
+      const listed = members.toSorted((a, b) => place(a) - place(b));
+      if (circle || members.length < 2 || listed.every((p, at) => p === members[at])) return [];
+      return [
+        {
+          level: 'hint',
+          message: 'other',
+          place: { placements: members.map((m) => m.id) },
+          data: {
+            first: { is: 'placement', id: members[0]!.id },
+            last: { is: 'placement', id: members.at(-1)!.id },
+            wired: { is: 'placements', ids: members.map((m) => m.id) },
+            listed: { is: 'placements', ids: listed.map((m) => m.id) },
+          },
+          source: partSheet(context.sheets, members[0]!.sheet)!.sheet.bus.source,
+          remedies: [{ label: 'reorder', data: {}, grade: 'offered', edits: inOrder(context, members) }],
+        },
+      ];
+    }),
+};

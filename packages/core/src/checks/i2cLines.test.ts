@@ -1,0 +1,252 @@
+import fc from 'fast-check';
+import { shippedSheets } from '../../tests/catalogue';
+import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { findBuses } from '../nets/buses';
+import { segmentsOf } from '../nets/segments';
+import type { Edit } from '../plan/edit';
+import type { BusSettings, Plan } from '../plan/plan';
+import { reviewPlan } from '../review/review';
+import { sayFinding } from './say';
+
+const sheets = shippedSheets();
+const member = (id: string, sheet: string, name = id, rail = '3v3'): Edit[] => [
+  add(id, sheet, name),
+  wire(`${id}:SDA`, 'GP4'),
+  wire(`${id}:SCL`, 'GP5'),
+  wire(`${id}:VCC`, `rail ${rail}`),
+  wire(`${id}:GND`, 'ground'),
+];
+const plan = (...edits: readonly Edit[]): Plan => edited(stick(), sheets, ...edits);
+const settings = (of: BusSettings | null, segment = 'i2c0'): Edit => ({ kind: 'bus-settings', segment, settings: of });
+const said = (code: string, of: Plan): readonly string[] =>
+  findingsOf(of, sheets)
+    .filter((f) => f.code === code)
+    .map((f) => sayFinding(of, sheets, f).text);
+
+const pullUpCodes = (of: Plan) => codesAfter(of, sheets).filter((code) => code.startsWith('pullup') || code.startsWith('pin'));
+const clocks = (count: number): Edit[] =>
+  Array.from({ length: count }, (_, at) => member(`c${at}`, 'clock-ds1307', `Clock ${at}`, 'vbus')).flat();
+
+describe('pullup-too-strong', () => {
+  const many = plan(...Array.from({ length: 6 }, (_, at) => member(`e${at}`, 'oled-096-ssd1306-i2c', `Drive ${at}`)).flat());
+
+  test('the sum of the currents is told, and the fewest cut that help; the cut ones no longer pull', () => {
+    expect(said('pullup-too-strong', many)[0]).toMatch(
+      /^[\d.]+ mA to sink at worst, Drive 0 can 3 mA\.$|^[\d.]+ mA to sink at worst, the board can/,
+    );
+    const after = remedied('pullup-too-strong', many, sheets);
+    expect(after.placements.filter((p) => p.pullUpsCut).length).toBeGreaterThan(0);
+    expect(said('pullup-too-strong', after)).toEqual([]);
+  });
+
+  test('what the builder added too much is taken away', () => {
+    const added = plan(...member('a', 'oled-096-ssd1306-i2c'), settings({ addedOhms: 680 }));
+    expectCheck('pullup-too-strong', added, sheets, [
+      { message: 'strong', level: 'risk', title: 'I2C0: pull-ups too strong', remedies: ['Take the added pull-ups away'] },
+    ]);
+  });
+
+  test('an accepted finding stays accepted while parts come: its place is the bus', () => {
+    const [found] = findingsOf(many, sheets).filter((f) => f.code === 'pullup-too-strong');
+    const accepted = edited(
+      many,
+      sheets,
+      { kind: 'accept', finding: found!.id, reason: 'short wires' },
+      ...member('z', 'oled-096-ssd1306-i2c'),
+    );
+    expect(findingsOf(accepted, sheets).find((f) => f.code === 'pullup-too-strong')!.accepted).toBe('short wires');
+  });
+});
+
+describe('pullup-too-weak and the clock', () => {
+  const one = plan(...member('a', 'humidity-sht31', 'Air'));
+
+  test('a clock that nobody set is what the rise allows; one that is set is held against it', () => {
+    expect(codesAfter(one, sheets)).toEqual([]);
+    const set = edited(one, sheets, settings({ hz: 400_000 }));
+    expect(said('pullup-too-weak', set)[0]).toMatch(/^The lines rise in [\d.]+ ns at worst, 300 ns are allowed\.$/);
+    expectCheck('pullup-too-weak', set, sheets, [
+      {
+        message: 'weak',
+        level: 'risk',
+        title: 'I2C0: pull-ups too weak for 400 kHz',
+        remedies: [expect.stringMatching(/^Add [\d.]+ kΩ on each line$/) as string, 'Clock the bus at 100 kHz'],
+      },
+    ]);
+  });
+
+  test('with 5 V, 400 pF and 400 kHz the window is empty, and it says so with both ends', () => {
+    const full = edited(
+      shield(),
+      sheets,
+      add('a', 'lcd-2004-pcf8574', 'Text'),
+      wire('a:SDA', 'A4'),
+      wire('a:SCL', 'A5'),
+      wire('a:VCC', 'rail 5v'),
+      settings({ picofarads: 400, hz: 400_000 }),
+    );
+    // 885 Ω at most by hand: 300 ns / (0.8473 · 400 pF).
+    expect(said('pullup-too-weak', full)[0]).toMatch(/needs 1\.\d+ kΩ at least, the rise 885 Ω at most\.$/);
+  });
+
+  test('values come from the drawer: none that helps, none offered', () => {
+    const set = edited(one, sheets, settings({ hz: 400_000 }));
+    const drawer = (own: readonly number[]): Edit => ({ kind: 'drawer', drawer: { series: 'own', own } });
+    const offered = (own: readonly number[]) =>
+      findingsOf(edited(set, sheets, drawer(own)), sheets)
+        .find((f) => f.code === 'pullup-too-weak')!
+        .remedies.map((r) => r.label);
+    expect([offered([5100, 47]), offered([47])]).toEqual([['add', 'slower'], ['slower']]);
+  });
+});
+
+describe('pullup-missing', () => {
+  test('a bus without any: one is named, and with it all is well', () => {
+    const bare = plan(...member('x', 'expander-mcp23017', 'Ports'));
+    expectCheck('pullup-missing', bare, sheets, [
+      {
+        message: 'bus',
+        level: 'clash',
+        title: 'I2C0 has no pull-ups',
+        remedies: [expect.stringMatching(/^Add [\d.]+ kΩ on each line$/) as string],
+      },
+    ]);
+    expect(said('pullup-missing', remedied('pullup-missing', bare, sheets))).toEqual([]);
+  });
+
+  test('a 1-Wire line needs one resistor for all; a module brings it, unless it is cut', () => {
+    const probe = (id: string, sheet: string): Edit[] => [add(id, sheet, id), wire(`${id}:DQ`, 'GP2')];
+    const line = plan(...probe('a', 'temperature-ds18b20'), ...probe('b', 'temperature-ds18b20-probe'));
+    expectCheck('pullup-missing', line, sheets, [
+      { message: 'one-wire', level: 'clash', title: 'GP2 has no pull-up', remedies: ['Add 4.7 kΩ from a DQ to the supply'] },
+    ]);
+    expect(remedied('pullup-missing', line, sheets).pulls).toEqual({ 'a:DQ': { ohms: 4700, to: 'supply' } });
+    const module = edited(line, sheets, ...probe('m', 'temperature-ds18b20-module'));
+    expect(said('pullup-missing', module)).toEqual([]);
+    expect(said('pullup-missing', edited(module, sheets, { kind: 'cut-pull-ups', placement: 'm', cut: true }))).toHaveLength(1);
+  });
+});
+
+describe('pullup-wrong-rail', () => {
+  const mixed = plan(...member('s', 'oled-096-ssd1306-i2c', 'Screen'), ...member('l', 'lcd-2004-pcf8574', 'Text', 'vbus'));
+
+  test('who pulls higher, where the lines rest, and both ways out of it', () => {
+    expectCheck('pullup-wrong-rail', mixed, sheets, [
+      {
+        message: 'several',
+        level: 'clash',
+        title: expect.stringMatching(/^I2C0: lines rest at up to 4\.\d+ V$/) as string,
+        remedies: ['Cut the pull-ups of Text', 'Put Text behind a level shifter (Level shifter, 4 channels, MOSFET, both ways)'],
+      },
+    ]);
+    expect(pullUpCodes(remedied('pullup-wrong-rail', mixed, sheets))).toEqual([]);
+  });
+
+  test('behind the shifter it may pull as it likes: the bus is whole and its two sides are looked at by themselves', () => {
+    const shift = findingsOf(mixed, sheets).find((f) => f.code === 'pullup-wrong-rail')!.remedies[1]!;
+    const after = edited(mixed, sheets, ...shift.edits);
+    expect(pullUpCodes(after)).toEqual([]);
+    expect(segmentsOf(after, sheets, findBuses(after, sheets)[0]!).map((s) => s.members.map((m) => m.name))).toEqual([
+      ['Screen'],
+      ['Text'],
+    ]);
+  });
+
+  test('on a board of 5 V it is the part of 3.3 V that must be kept apart; two clocks on 5 V pull a bus of 3.3 V together', () => {
+    expect(said('pullup-wrong-rail', plan(...clocks(2)))[0]).toMatch(/Pulled higher by Clock 0 and Clock 1\.$/);
+    const alone = edited(
+      shield(),
+      sheets,
+      add('l', 'lcd-2004-pcf8574'),
+      wire('l:SDA', 'A4'),
+      wire('l:SCL', 'A5'),
+      wire('l:VCC', 'rail 5v'),
+    );
+    expect(said('pullup-wrong-rail', alone)).toEqual([]);
+  });
+});
+
+describe('capacitance, clock, time, enabling', () => {
+  const screens = plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen'), ...member('l', 'lcd-2004-pcf8574', 'Text'));
+
+  test('more than 400 pF on a line, measured or estimated', () => {
+    expect(said('capacitance-over', edited(screens, sheets, settings({ picofarads: 401 })))).toEqual(['Measured; 400 pF are allowed.']);
+    expect(said('capacitance-over', edited(screens, sheets, settings({ wireCm: 400 })))).toEqual([
+      'Estimated from parts and wire; 400 pF are allowed.',
+    ]);
+    expect(said('capacitance-over', screens)).toEqual([]);
+  });
+
+  test('a clock faster than somebody follows', () => {
+    const fast = edited(screens, sheets, settings({ hz: 400_000 }));
+    expectCheck('bus-too-fast', fast, sheets, [
+      {
+        message: 'one',
+        level: 'risk',
+        title: 'I2C0 at 400 kHz is too fast for Text',
+        remedies: ['Clock the bus at 100 kHz', 'Put Text on I2C1 (GP2 and GP3)'],
+      },
+    ]);
+    expect(said('bus-too-fast', remedied('bus-too-fast', fast, sheets))).toEqual([]);
+  });
+
+  test('too much for a second, and what a bus of its own or asking less often gives', () => {
+    const often = edited(screens, sheets, { kind: 'rate', placement: 'a', perSecond: 20 });
+    expectCheck('bus-overloaded', often, sheets, [
+      {
+        message: 'over',
+        level: 'risk',
+        title: expect.stringMatching(/^I2C0 is asked for 2\d\d % of a second$/) as string,
+        remedies: [expect.stringMatching(/^Ask Screen \d\.?\d* times a second$/) as string, 'Put Screen on I2C1 (GP2 and GP3)'],
+      },
+    ]);
+    expectCheck('bus-mixed-modes', often, sheets, [
+      { message: 'held', level: 'hint', title: 'Text holds I2C0 at 100 kHz', remedies: ['Put Text on I2C1 (GP2 and GP3)'] },
+    ]);
+    expect(said('bus-mixed-modes', often)[0]).toMatch(/^The others follow 400 kHz\. The bus is 2\d\d % taken; without it 5\d %\.$/);
+  });
+
+  test('a board with a system says what must be switched on, and it can be accepted', () => {
+    const linux = edited(
+      { ...stick(), board: { id: 'bcm2711-sbc-40', version: 1 } },
+      sheets,
+      add('s', 'oled-096-ssd1306-i2c'),
+      wire('s:SDA', 'GPIO2'),
+      wire('s:SCL', 'GPIO3'),
+    );
+    const [hint] = findingsOf(linux, sheets).filter((f) => f.code === 'bus-not-enabled');
+    expect([hint!.level, said('bus-not-enabled', linux)[0]]).toEqual(['hint', expect.stringContaining('dtparam=i2c_arm=on')]);
+  });
+});
+
+test('any settings of a bus, however absurd, give findings and numbers and never a crash', () => {
+  const parts = ['oled-096-ssd1306-i2c', 'lcd-2004-pcf8574', 'humidity-sht31', 'multiplexer-tca9548a', 'expander-mcp23017'];
+  const value = (values: readonly number[]) => fc.option(fc.constantFrom(...values), { nil: undefined });
+  fc.assert(
+    fc.property(
+      fc.subarray(parts),
+      fc.record({ hz: value([1, 1e5, 5e6]), addedOhms: value([100, 1e6]), wireCm: value([0, 1e4]), picofarads: value([1, 1e5]) }),
+      fc.boolean(),
+      (ids, given, high) => {
+        const own = Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined)) as BusSettings;
+        const made = plan(
+          ...ids.flatMap((id, at) => member(`p${at}`, id, `p${at}`, high ? 'vbus' : '3v3')),
+          settings(Object.keys(own).length > 0 ? own : null),
+        );
+        const result = reviewPlan(made, sheets);
+        expect(result.ok).toBe(true);
+        for (const finding of findingsOf(made, sheets))
+          expect(JSON.stringify(sayFinding(made, sheets, finding))).not.toMatch(/NaN|Infinity|undefined/);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test('112 addresses taken: a bus that is full is reviewed like any other', () => {
+  const full = plan(...Array.from({ length: 112 }, (_, at) => member(`p${at}`, 'expander-pcf8574', `P${at}`)).flat());
+  const result = reviewPlan(full, sheets);
+  const codes = new Set(result.ok ? result.review.findings.map((f) => f.code) : []);
+  expect([codes.has('address-impossible') || codes.has('address-shared'), codes.has('capacitance-over')]).toEqual([true, true]);
+});

@@ -1,0 +1,78 @@
+import { nearestOf, drawerValues } from '../quantity/series';
+import { PIN_ROLES } from '../sheets/roles';
+import type { Net } from '../nets/nets';
+import type { PlanTerminal } from '../nets/terminals';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { addResistor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace } from './stretches';
+
+function onBus(context: CheckContext, stretch: Stretch): FindingDraft {
+  return {
+    level: 'clash',
+    message: 'bus',
+    place: stretchPlace(stretch),
+    data: { bus: stretchDatum(stretch) },
+    source: I2C_SOURCE,
+    remedies: addResistor(context, stretch, stretch.sheet.add),
+  };
+}
+
+/** Usual pull-up of a 1-Wire line, in ohms. */
+const ONE_WIRE = 4700;
+
+const isPulled = (context: CheckContext, item: PlanTerminal): boolean =>
+  context.plan.pulls[item.key]?.to === 'supply' ||
+  (!item.placement.pullUpsCut && item.part.module.pullUps?.some((pull) => pull.terminals.includes(item.terminal.id)) === true);
+
+function resistorAt(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
+  const ohms = nearestOf(drawerValues(context.plan.drawer, 1000, 10_000), ONE_WIRE);
+  if (ohms === undefined) return [];
+  return [
+    {
+      label: 'pull',
+      data: { ohms: { is: 'quantity', value: ohms, unit: 'Ω' }, terminal: { is: 'terminal', key: item.key } },
+      grade: 'offered',
+      edits: [{ kind: 'pull', placement: item.placement.id, terminal: item.terminal.id, pull: { ohms, to: 'supply' } }],
+    },
+  ];
+}
+
+const dataOf = (net: Net): readonly PlanTerminal[] => net.terminals.filter((t) => t.terminal.role === 'onewire.data');
+
+/** A line of 1-Wire parts that nothing pulls up. */
+function onOneWire(context: CheckContext, net: Net): readonly FindingDraft[] {
+  const parts = dataOf(net);
+  const first = parts[0];
+  if (!first || net.pins.length === 0 || net.terminals.some((item) => isPulled(context, item))) return [];
+  return [
+    {
+      level: 'clash',
+      message: 'one-wire',
+      place: { pins: [net.pins[0]!], terminals: [first.key] },
+      data: { pin: { is: 'pin', pin: net.pins[0]! }, parts: { is: 'placements', ids: parts.map((t) => t.placement.id) } },
+      source: first.part.terminals.source,
+      remedies: resistorAt(context, first),
+    },
+  ];
+}
+
+const why =
+  'These lines are only ever pulled low; a resistor brings them high again. The pull-ups inside a chip (tens of kilohms, and only while the program has them on) are too weak to count on.';
+
+export const pullupMissing: Check = {
+  code: 'pullup-missing',
+  lacks: 'resistor',
+  question: 'Does something pull every I2C and 1-Wire line up?',
+  messages: {
+    bus: { title: '{bus} has no pull-ups', text: 'Nothing brings its lines high.', why },
+    'one-wire': { title: '{pin} has no pull-up', text: '{parts}: a 1-Wire line needs one resistor for all of them.', why },
+  },
+  remedies: { add: 'Add {ohms} on each line', pull: 'Add {ohms} from {terminal} to the supply' },
+  examine: (context) => [
+    ...stretchesOf(context)
+      .filter(({ sheet }) => sheet.pullUps.verdict === 'missing')
+      .map((stretch) => onBus(context, stretch)),
+    ...context.nets.list
+      .filter((net) => PIN_ROLES[net.terminals[0]!.terminal.role] && dataOf(net).length > 0)
+      .flatMap((net) => onOneWire(context, net)),
+  ],
+};

@@ -1,0 +1,40 @@
+import type { Check, CheckContext, FindingDraft } from './check';
+import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace, takeAdded, who } from './stretches';
+
+function finding(context: CheckContext, stretch: Stretch): FindingDraft {
+  const { pullUps, cut } = stretch.sheet;
+  return {
+    level: 'risk',
+    message: 'strong',
+    place: stretchPlace(stretch),
+    data: {
+      bus: stretchDatum(stretch),
+      sink: { is: 'quantity', value: pullUps.sinkAmps, unit: 'A' },
+      can: { is: 'quantity', value: pullUps.canSinkAmps, unit: 'A' },
+      weakest: who(pullUps.weakest),
+    },
+    source: I2C_SOURCE,
+    remedies: [...takeAdded(context, stretch), ...cutFor(context, stretch, cut)],
+  };
+}
+
+export const pullupTooStrong: Check = {
+  code: 'pullup-too-strong',
+  question: 'Can every part on an I2C bus pull the lines low against all pull-ups together?',
+  messages: {
+    strong: {
+      title: '{bus}: pull-ups too strong',
+      text: '{sink} to sink at worst, {weakest} can {can}.',
+      why: 'All pull-ups on a line are in parallel, and the part that pulls it low must sink the current of every one: Σ (V − VOL) / R, each resistor at its least and each supply at its highest. Above what the weakest part can sink, its low is no longer low for certain.',
+    },
+  },
+  remedies: {
+    'take-added': 'Take the added pull-ups away',
+    cut: 'Cut the pull-ups of {parts}',
+    'cut-and-add': 'Cut the pull-ups of {parts}, add {ohms} on each line',
+  },
+  examine: (context) =>
+    stretchesOf(context)
+      .filter(({ sheet }) => sheet.pullUps.verdict === 'too-strong' || sheet.pullUps.verdict === 'both')
+      .map((stretch) => finding(context, stretch)),
+};

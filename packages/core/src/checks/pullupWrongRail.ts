@@ -1,0 +1,88 @@
+import { overdrivenBy } from '../electrics/segmentSheet';
+import { behindShifter } from '../allocate/behindShifter';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace, who } from './stretches';
+
+/** What the pull-ups of a level shifter's side add, in ohms; those of the usual modules. */
+const SHIFTER_OHMS = 10_000;
+
+/** Whether nobody is pulled too high any more once some parts are behind a level shifter. */
+function wellWithout({ sheet }: Stretch, ids: ReadonlySet<string>): boolean {
+  const { input, limits } = sheet;
+  const side = { id: 'shifter', ohms: { min: SHIFTER_OHMS, max: SHIFTER_OHMS }, volts: input.vdd };
+  const rail = limits.find((limit) => limit.id === 'board')?.feed.rail;
+  const pulls = [...input.pullUps.filter((p) => !ids.has(p.id)), { ...side, ...(rail === undefined ? {} : { rail }) }];
+  return (
+    overdrivenBy(
+      limits.filter((limit) => !ids.has(limit.id)),
+      pulls,
+    ).length === 0
+  );
+}
+
+/** Parts behind a level shifter: those that pull higher, or else those that do not take what the board pulls to. */
+function shifted(context: CheckContext, stretch: Stretch, pulling: readonly string[]): readonly Remedy[] {
+  const { overdriven, segment } = stretch.sheet;
+  if (segment.via) return [];
+  const driven = overdriven.map((one) => one.id).filter((id) => id !== 'board');
+  for (const ids of [pulling, driven]) {
+    if (ids.length === 0 || !wellWithout(stretch, new Set(ids))) continue;
+    const found = behindShifter(context.plan, context.sheets, context.board, ids, 'i2c');
+    if (!found) continue;
+    return [
+      {
+        label: 'shift',
+        data: { parts: { is: 'placements', ids }, shifter: { is: 'words', text: found.part.title } },
+        grade: 'offered',
+        edits: found.edits,
+      },
+    ];
+  }
+  return [];
+}
+
+function finding(context: CheckContext, stretch: Stretch): FindingDraft {
+  const { overdriven, pullingHigher } = stretch.sheet;
+  const [first] = overdriven;
+  const parts = pullingHigher.filter((id) => context.plan.placements.some((p) => p.id === id));
+  return {
+    level: overdriven.some((one) => one.nominal) ? 'clash' : 'risk',
+    message: overdriven.length > 1 ? 'several' : 'high',
+    place: stretchPlace(stretch),
+    data: {
+      bus: stretchDatum(stretch),
+      rest: { is: 'volts', value: first!.restVolts },
+      limit: { is: 'volts', value: first!.limitVolts },
+      first: who(first!.id),
+      count: { is: 'count', value: overdriven.length },
+      pulling: { is: 'placements', ids: pullingHigher },
+    },
+    source: I2C_SOURCE,
+    remedies: [...cutFor(context, stretch, parts), ...shifted(context, stretch, parts)],
+  };
+}
+
+const why =
+  'A line rests where its pull-ups meet: Σ (V / R) / Σ (1 / R), at the corner that is highest. An input takes its own supply and half a volt more, unless its sheet says that it stands more; above, current flows into the part through its protection, whether the bus seems to work or not.';
+
+export const pullupWrongRail: Check = {
+  code: 'pullup-wrong-rail',
+  question: 'Does no pull-up bring an I2C line higher than everybody on it takes?',
+  messages: {
+    high: { title: '{bus}: lines rest at up to {rest}', text: '{first} takes {limit}. Pulled higher by {pulling}.', why },
+    several: {
+      title: '{bus}: lines rest at up to {rest}',
+      text: '{count} on it take less, {first} least: {limit}. Pulled higher by {pulling}.',
+      why,
+    },
+  },
+  remedies: {
+    cut: 'Cut the pull-ups of {parts}',
+    'cut-and-add': 'Cut the pull-ups of {parts}, add {ohms} on each line',
+    shift: 'Put {parts} behind a level shifter ({shifter})',
+  },
+  examine: (context) =>
+    stretchesOf(context)
+      .filter(({ sheet }) => sheet.overdriven.length > 0)
+      .map((stretch) => finding(context, stretch)),
+};

@@ -1,0 +1,66 @@
+import { drawerValues, nearestOf } from '../quantity/series';
+import type { Bus } from '../nets/buses';
+import type { PlanTerminal } from '../nets/terminals';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { spiGroups } from './spiGroups';
+
+/** Usual resistor that holds a select high, in ohms. */
+const USUAL = 10_000;
+
+/** Whether a resistor holds a select high while no program does. */
+const isHeld = (context: CheckContext, item: PlanTerminal): boolean =>
+  context.plan.pulls[item.key]?.to === 'supply' ||
+  (!item.placement.pullUpsCut && item.part.module.pullUps?.some((pull) => pull.terminals.includes(item.terminal.id)) === true);
+
+function resistors(context: CheckContext, floating: readonly PlanTerminal[]): readonly Remedy[] {
+  const ohms = nearestOf(drawerValues(context.plan.drawer, 2000, 100_000), USUAL);
+  if (ohms === undefined) return [];
+  return [
+    {
+      label: 'pull',
+      data: { ohms: { is: 'quantity', value: ohms, unit: 'Ω' }, terminals: { is: 'terminals', keys: floating.map((t) => t.key) } },
+      grade: 'offered',
+      edits: floating.map(({ placement, terminal }) => ({
+        kind: 'pull',
+        placement: placement.id,
+        terminal: terminal.id,
+        pull: { ohms, to: 'supply' },
+      })),
+    },
+  ];
+}
+
+function examine(context: CheckContext, bus: Bus): readonly FindingDraft[] {
+  const groups = spiGroups(context, bus).filter((group) => group.select?.wire?.end.to === 'pin');
+  const floating = groups.flatMap(({ select }) => (select && !isHeld(context, select) ? [select] : []));
+  if (groups.length < 2 || floating.length === 0) return [];
+  return [
+    {
+      // Most builds start all the same: what is sent before the program runs is rarely anything.
+      level: 'hint',
+      message: floating.length === 1 ? 'one' : 'some',
+      place: { pins: bus.pins.sck ? [bus.pins.sck] : [], ...(bus.controller ? { bus: bus.controller } : {}) },
+      data: {
+        count: { is: 'count', value: floating.length },
+        selects: { is: 'terminals', keys: floating.map((t) => t.key) },
+        state: { is: 'words', text: context.board.sheet.electrical.resetState },
+      },
+      source: context.board.sheet.electrical.source,
+      remedies: resistors(context, floating),
+    },
+  ];
+}
+
+const why =
+  'Until the program sets its pins, nothing says which part is selected; what is sent to one, while the board starts or is programmed, others may take for theirs or answer. From reset the pins are: {state} A resistor from each select to the supply keeps all parts quiet.';
+
+export const selectFloating: Check = {
+  code: 'select-floating',
+  question: 'Are the selects of a shared SPI bus held high until the program runs?',
+  messages: {
+    one: { title: 'A select floats at power-up', text: '{selects}: no resistor holds it high.', why },
+    some: { title: '{count} selects float at power-up', text: '{selects}: no resistor holds them high.', why },
+  },
+  remedies: { pull: 'Add {ohms} from {terminals} to the supply' },
+  examine: (context) => context.buses.filter((bus) => bus.kind === 'spi').flatMap((bus) => examine(context, bus)),
+};

@@ -1,0 +1,120 @@
+import fc from 'fast-check';
+import { shippedSheets } from '../../tests/catalogue';
+import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
+import { add, edited, stick, wire } from '../../tests/makePlan';
+import { chainsOf } from '../nets/chains';
+import type { Edit } from '../plan/edit';
+import type { Plan } from '../plan/plan';
+
+const sheets = shippedSheets();
+const plan = (...edits: readonly Edit[]): Plan => edited(stick(), sheets, ...edits);
+const spi = (id: string, sheet: string, name: string, cs: string | null, data = 'SDA', clock = 'SCK'): Edit[] => [
+  add(id, sheet, name),
+  wire(`${id}:${clock}`, 'GP18'),
+  wire(`${id}:${data}`, 'GP19'),
+  ...(cs ? [wire(`${id}:CS`, cs)] : []),
+];
+const matrix = (id: string, name: string, from: string, cs = 'GP17', clock = 'GP18'): Edit[] => [
+  add(id, 'matrix-8x8-max7219', name),
+  wire(`${id}:DIN`, from),
+  wire(`${id}:CLK`, clock),
+  wire(`${id}:CS`, cs),
+];
+const codes = (of: Plan) => codesAfter(of, sheets).filter((code) => code.startsWith('chain') || code.startsWith('select'));
+
+describe('selects', () => {
+  const two = plan(...spi('a', 'tft-18-st7735-spi', 'Picture', 'GP17'), ...spi('b', 'tft-144-st7735-spi', 'Small', 'GP16'));
+
+  test('two that float: one remedy holds both, and one that is held already is left out', () => {
+    expectCheck('select-floating', two, sheets, [
+      {
+        message: 'some',
+        level: 'hint',
+        title: '2 selects float at power-up',
+        remedies: ['Add 10 kΩ from Picture CS and Small CS to the supply'],
+      },
+    ]);
+    expect(remedied('select-floating', two, sheets).pulls).toEqual({
+      'a:CS': { ohms: 10_000, to: 'supply' },
+      'b:CS': { ohms: 10_000, to: 'supply' },
+    });
+    const held = edited(two, sheets, { kind: 'pull', placement: 'a', terminal: 'CS', pull: { ohms: 10_000, to: 'supply' } });
+    expectCheck('select-floating', held, sheets, [
+      { message: 'one', level: 'hint', title: 'A select floats at power-up', remedies: ['Add 10 kΩ from Small CS to the supply'] },
+    ]);
+  });
+
+  test('a part without a select shares with nobody; alone it is well', () => {
+    const bare = spi('n', 'tft-13-st7789-spi-nocs', 'Square', null, 'SDA', 'SCL');
+    expect(codes(plan(...bare))).toEqual([]);
+    const both = plan(...bare, ...spi('a', 'tft-18-st7735-spi', 'Picture', 'GP17'));
+    expectCheck('select-missing', both, sheets, [
+      {
+        message: 'missing',
+        level: 'clash',
+        title: 'Square has no select',
+        remedies: [expect.stringMatching(/^Put Square on SPI1/) as string],
+      },
+    ]);
+    expectCheck('bus-mixed-modes', both, sheets, [
+      { message: 'modes', level: 'hint', title: 'SPI0: parts of different SPI modes', remedies: [] },
+    ]);
+    expect(codes(remedied('select-missing', both, sheets))).toEqual([]);
+  });
+});
+
+describe('chains', () => {
+  const chain = plan(...matrix('a', 'Left', 'GP19'), ...matrix('b', 'Right', 'a:DOUT'));
+
+  test('a chain that shifts as one has nothing to say; its parts stand in the order of the wires', () => {
+    expect(codes(chain)).toEqual([]);
+    expect(chainsOf(chain, sheets).map((c) => c.members.map((m) => m.name))).toEqual([['Left', 'Right']]);
+  });
+
+  test('a part with another clock or latch is brought to those of the head', () => {
+    const apart = edited(chain, sheets, wire('b:CS', 'GP16'));
+    expectCheck('chain-broken', apart, sheets, [
+      { message: 'apart', level: 'clash', title: 'Right does not shift with Left', remedies: ['Wire Right CS with Left'] },
+    ]);
+    expect(remedied('chain-broken', apart, sheets).wires['b:CS']!.end).toEqual({ to: 'pin', pin: 'GP17' });
+  });
+
+  test('a circle gets no bits from the board', () => {
+    const round = edited(chain, sheets, wire('a:DIN', 'b:DOUT'));
+    expectCheck('chain-broken', round, sheets, [
+      { message: 'circle', level: 'clash', title: 'The chain of Left and Right is a circle', remedies: [] },
+    ]);
+  });
+
+  test('parts listed otherwise than they are wired are named, and listed as wired in one step', () => {
+    const swapped = plan(
+      ...matrix('b', 'Right', 'GP19'),
+      ...matrix('x', 'Other', 'GP11', 'GP13', 'GP10'),
+      ...matrix('a', 'Left', 'b:DOUT'),
+    );
+    expect(codes(swapped)).toEqual([]);
+    const other = edited(swapped, sheets, { kind: 'move-placement', placement: 'a', at: 0 });
+    expectCheck('chain-order', other, sheets, [
+      { message: 'other', level: 'hint', title: 'Right is first on the wire of its chain', remedies: ['List them as they are wired'] },
+    ]);
+    expect(remedied('chain-order', other, sheets).placements.map((p) => p.name)).toEqual(['Right', 'Left', 'Other']);
+  });
+
+  test('however parts are chained, every one is in one chain, and nothing runs on for ever', () => {
+    const ids = ['a', 'b', 'c', 'd'];
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.constantFrom(...ids), fc.constantFrom(...ids)), { maxLength: 6 }), (links) => {
+        const made = plan(
+          ...ids.map((id) => add(id, 'matrix-8x8-max7219', id)),
+          ...links.filter(([from, to]) => from !== to).map(([from, to]) => wire(`${to}:DIN`, `${from}:DOUT`)),
+        );
+        const chains = chainsOf(made, sheets);
+        expect(chains.flatMap((c) => c.members.map((m) => m.id)).sort()).toEqual(ids);
+        for (const { members, circle } of chains)
+          if (!circle) expect(made.wires[`${members[0]!.id}:DIN`]?.end ?? {}).not.toMatchObject({ placement: members.at(-1)!.id });
+        expect(findingsOf(made, sheets)).toBeDefined();
+      }),
+      { numRuns: 60 },
+    );
+  });
+});

@@ -1,0 +1,101 @@
+import { addedPullUp } from '../electrics/busInputs';
+import { busPullUps, type PullUpInput } from '../electrics/busPullUps';
+import { bestAdded } from '../electrics/calculations';
+import { I2C_STANDARD } from '../electrics/i2cModes';
+import { i2cStretches, overdrivenBy, type SegmentSheet } from '../electrics/segmentSheet';
+import type { Bus } from '../nets/buses';
+import type { Edit } from '../plan/edit';
+import { drawerValues } from '../quantity/series';
+import type { Source } from '../sheets/source';
+import type { CheckContext, Datum, Place, Remedy } from './check';
+
+/** What checks of I2C lines look at: a bus with a controller, and one stretch of it. */
+export interface Stretch {
+  readonly bus: Bus & { readonly controller: string };
+  readonly sheet: SegmentSheet;
+}
+
+/** Where the limits of I2C lines stand. */
+export const I2C_SOURCE: Source = { document: I2C_STANDARD, trust: 'standard' };
+
+/** Every stretch of every I2C bus that a controller drives and that has both its lines. */
+export function stretchesOf({ plan, sheets, buses }: CheckContext): readonly Stretch[] {
+  const known = i2cStretches(plan, sheets);
+  return buses.flatMap((bus) => (known.get(bus.id) ?? []).map((sheet) => ({ bus: bus as Bus & { readonly controller: string }, sheet })));
+}
+
+/** The place of a stretch: it stays the same while parts come and go, so that what was accepted stays so. */
+export function stretchPlace({ bus, sheet }: Stretch): Place {
+  const { via } = sheet.segment;
+  const pins = Object.values(bus.pins);
+  return via ? { placements: [via.placement.id], pins, bus: bus.controller } : { pins, bus: bus.controller };
+}
+
+export function stretchDatum({ bus, sheet }: Stretch): Datum {
+  const { via } = sheet.segment;
+  return {
+    is: 'stretch',
+    controller: bus.controller,
+    ...(via ? { behind: via.placement.id } : {}),
+    ...(via?.channel === undefined ? {} : { channel: via.channel }),
+  };
+}
+
+export const who = (id: string | undefined): Datum =>
+  id === undefined ? { is: 'words', text: 'a part' } : id === 'board' ? { is: 'words', text: 'the board' } : { is: 'placement', id };
+
+const settingsEdit = ({ sheet }: Stretch, context: CheckContext, addedOhms: number | undefined): Edit => {
+  const { addedOhms: _before, ...others } = context.plan.busSettings[sheet.segment.id] ?? {};
+  const settings = { ...others, ...(addedOhms === undefined ? {} : { addedOhms }) };
+  return { kind: 'bus-settings', segment: sheet.segment.id, settings: Object.keys(settings).length > 0 ? settings : null };
+};
+
+/** "Add 4.7 kΩ": one resistor on each line of a stretch. */
+export function addResistor(context: CheckContext, stretch: Stretch, ohms: number | undefined): readonly Remedy[] {
+  if (ohms === undefined) return [];
+  return [
+    {
+      label: 'add',
+      data: { ohms: { is: 'quantity', value: ohms, unit: 'Ω' } },
+      grade: 'offered',
+      edits: [settingsEdit(stretch, context, ohms)],
+    },
+  ];
+}
+
+/** The added resistor taken away, where that leaves the stretch well. */
+export function takeAdded(context: CheckContext, stretch: Stretch): readonly Remedy[] {
+  const { input } = stretch.sheet;
+  const rest = { ...input, pullUps: input.pullUps.filter((p) => p.id !== 'added') };
+  if (rest.pullUps.length === input.pullUps.length || busPullUps(rest).verdict !== 'good') return [];
+  return [{ label: 'take-added', data: {}, grade: 'offered', edits: [settingsEdit(stretch, context, undefined)] }];
+}
+
+/** The pull-ups of these parts cut, with one resistor added in their place where the rest is too little; none where even that
+ *  does not do. */
+export function cutFor(context: CheckContext, stretch: Stretch, ids: readonly string[]): readonly Remedy[] {
+  const { input, limits } = stretch.sheet;
+  if (ids.length === 0) return [];
+  // Neither too strong nor too weak, and nobody pulled too high.
+  const isWell = (pullUps: PullUpInput['pullUps']) => {
+    return busPullUps({ ...input, pullUps }).verdict === 'good' && overdrivenBy(limits, pullUps).length === 0;
+  };
+  const rest: PullUpInput = { ...input, pullUps: input.pullUps.filter((p) => !ids.includes(p.id)) };
+  const cut = ids.map((placement): Edit => ({ kind: 'cut-pull-ups', placement, cut: true }));
+  const parts = { parts: { is: 'placements', ids } as const };
+  if (isWell(rest.pullUps)) return [{ label: 'cut', data: parts, grade: 'offered', edits: cut }];
+  const others = rest.pullUps.filter((p) => p.id !== 'added');
+  const rail = limits.find((limit) => limit.id === 'board')?.feed.rail;
+  const ohms = bestAdded(drawerValues(context.plan.drawer, 330, 100_000), (value) => ({
+    verdict: isWell([...others, addedPullUp(value, { volts: rest.vdd, ...(rail === undefined ? {} : { rail }) })]) ? 'good' : 'other',
+  }));
+  if (ohms === undefined) return [];
+  return [
+    {
+      label: 'cut-and-add',
+      data: { ...parts, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } },
+      grade: 'offered',
+      edits: [...cut, settingsEdit(stretch, context, ohms)],
+    },
+  ];
+}

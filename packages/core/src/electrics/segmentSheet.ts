@@ -1,0 +1,183 @@
+import { type Bus, findBuses } from '../nets/buses';
+import { derived } from '../nets/derived';
+import { type Segment, segmentsOf } from '../nets/segments';
+import { boardOf } from '../plan/edit';
+import type { Plan } from '../plan/plan';
+import { typical } from '../quantity/range';
+import { drawerValues } from '../quantity/series';
+import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
+import { busClock } from './busClock';
+import {
+  addedPullUp,
+  capacitanceOf,
+  type CapacitanceParts,
+  type Feed,
+  type I2cLine,
+  logicVolts,
+  partLogic,
+  pullUpInput,
+} from './busInputs';
+import { busPullUps, type PullUp, type PullUpInput, type PullUpResult } from './busPullUps';
+import { bestAdded } from './calculations';
+import type { Worked } from './working';
+
+/** Somebody on a segment for whom the lines rest too high. */
+export interface Overdriven {
+  /** A placement, or `board`. */
+  readonly id: string;
+  readonly limitVolts: number;
+  /** What the lines rest at while its own supply is at its lowest. */
+  readonly restVolts: number;
+  /** Already with every resistor and supply at its nominal value. */
+  readonly nominal: boolean;
+}
+
+/** What somebody on a line takes: his supply, and so much above it; or so many volts whatever his supply is. */
+export interface InputLimit {
+  /** A placement, or `board`. */
+  readonly id: string;
+  readonly feed: Feed;
+  readonly stands?: number;
+  readonly above: number;
+}
+
+/** What is known of one stretch of an I2C bus. */
+export interface SegmentSheet {
+  readonly segment: Segment;
+  /** The line on which the pull-ups are worse. */
+  readonly line: I2cLine;
+  readonly input: PullUpInput;
+  readonly pullUps: Worked<PullUpResult>;
+  readonly capacitance: CapacitanceParts;
+  /** What everybody on it takes at most, in volts. */
+  readonly limits: readonly InputLimit[];
+  /** Who takes less than the lines rest at, the lowest limit first. */
+  readonly overdriven: readonly Overdriven[];
+  /** The parts that pull higher than the first of those takes. */
+  readonly pullingHigher: readonly string[];
+  /** A value of the drawer to add where the pull-ups are missing or too weak, and adding one helps. */
+  readonly add: number | undefined;
+  /** Parts whose pull-ups to cut where they are too strong, as few as can be; empty where that does not help. */
+  readonly cut: readonly string[];
+}
+
+const BADNESS: readonly PullUpResult['verdict'][] = ['good', 'too-weak', 'too-strong', 'both', 'missing'];
+
+/** As few parts as can be whose pull-ups, cut, leave the rest neither too strong nor too weak; the strongest first.
+ *  @param cuttable parts that have pull-ups of their own to cut */
+function toCut(input: PullUpInput, cuttable: ReadonlySet<string>): readonly string[] {
+  const cut: string[] = [];
+  let left = [...input.pullUps];
+  while (left.length > 0 && busPullUps({ ...input, pullUps: left }).verdict === 'too-strong') {
+    const modules = left.filter((p) => cuttable.has(p.id));
+    const strongest = modules.toSorted((a, b) => a.ohms.min - b.ohms.min)[0];
+    if (!strongest) return [];
+    cut.push(strongest.id);
+    left = left.filter((p) => p.id !== strongest.id);
+  }
+  return left.length > 0 && busPullUps({ ...input, pullUps: left }).verdict === 'good' ? cut : [];
+}
+
+/** Most above its own supply that an I2C input takes for good, in volts: UM10204, table 9. */
+const ABOVE_SUPPLY = 0.5;
+
+/** What everybody on a segment takes on its lines at most. */
+function limitsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, segment: Segment, line: I2cLine): readonly InputLimit[] {
+  const pin = board.pins.get(bus.pins[line] ?? '');
+  const stands = pin?.limits?.tolerantVolts;
+  const ofBoard: InputLimit = {
+    id: 'board',
+    feed: { volts: logicVolts(board), rail: board.sheet.logicRail },
+    ...(stands === undefined ? {} : { stands }),
+    above: board.sheet.electrical.inputMaxAboveSupply,
+  };
+  const members = segment.members.map((member): InputLimit => {
+    const own = partSheet(sheets, member.sheet)?.sheet.levels?.tolerantVolts;
+    return {
+      id: member.id,
+      feed: partLogic(plan, sheets, board, member),
+      ...(own === undefined ? {} : { stands: own }),
+      above: ABOVE_SUPPLY,
+    };
+  });
+  return [...(segment.via ? [] : [ofBoard]), ...members];
+}
+
+/** Where a line rests for somebody whose supply is at a voltage: pull-ups to the same rail are at that voltage too, all others at
+ *  their highest, or all at their nominal values. */
+function restFor(pullUps: readonly PullUp[], rail: string | undefined, volts: number, nominal: boolean): number {
+  const pulls = pullUps.map((p) => {
+    const same = rail !== undefined && p.rail === rail;
+    const ohms = nominal ? typical(p.ohms) : same ? p.ohms.max : p.ohms.min;
+    return { ohms, volts: same ? volts : nominal ? typical(p.volts) : p.volts.max };
+  });
+  const siemens = pulls.reduce((sum, p) => sum + 1 / p.ohms, 0);
+  return siemens === 0 ? 0 : pulls.reduce((sum, p) => sum + p.volts / p.ohms, 0) / siemens;
+}
+
+/** Who is pulled higher than he takes by these pull-ups, the lowest limit first. */
+export function overdrivenBy(limits: readonly InputLimit[], pullUps: readonly PullUp[]): readonly Overdriven[] {
+  return limits
+    .flatMap(({ id, feed, stands, above }): Overdriven[] => {
+      const limit = stands ?? feed.volts.min + above;
+      const rest = restFor(pullUps, feed.rail, feed.volts.min, false);
+      const usual = typical(feed.volts);
+      const nominal = restFor(pullUps, feed.rail, usual, true) > (stands ?? usual + above);
+      return rest > limit + 1e-9 ? [{ id, limitVolts: limit, restVolts: rest, nominal }] : [];
+    })
+    .toSorted((a, b) => a.limitVolts - b.limitVolts);
+}
+
+/** The pull-ups that a part has on its module, and that are not cut yet. */
+function cuttableOf(plan: Plan, sheets: Sheets): ReadonlySet<string> {
+  return new Set(plan.placements.filter((p) => !p.pullUpsCut && partSheet(sheets, p.sheet)?.sheet.module.pullUps?.length).map((p) => p.id));
+}
+
+function segmentSheet(
+  plan: Plan,
+  sheets: Sheets,
+  board: IndexedBoard,
+  bus: Bus,
+  segments: readonly Segment[],
+  segment: Segment,
+): SegmentSheet {
+  const lines = (['sda', 'scl'] as const).map((line) => {
+    const input = pullUpInput(plan, sheets, bus, line, segment, busClock(plan, sheets, bus).hz)!;
+    return { segment, line, input, pullUps: busPullUps(input) };
+  });
+  const worse = lines.reduce((a, b) => (BADNESS.indexOf(b.pullUps.verdict) > BADNESS.indexOf(a.pullUps.verdict) ? b : a));
+  const { input, pullUps } = worse;
+  const others = input.pullUps.filter((p) => p.id !== 'added');
+  const helps = pullUps.verdict === 'missing' || pullUps.verdict === 'too-weak';
+  const limits = limitsOf(plan, sheets, board, bus, segment, worse.line);
+  const overdriven = overdrivenBy(limits, input.pullUps);
+  const limit = overdriven[0]?.limitVolts;
+  return {
+    ...worse,
+    limits,
+    overdriven,
+    pullingHigher: limit === undefined ? [] : [...new Set(input.pullUps.filter((p) => p.volts.max > limit).map((p) => p.id))],
+    capacitance: capacitanceOf(plan, board, segments, segment),
+    add: helps
+      ? bestAdded(drawerValues(plan.drawer, 330, 100_000), (ohms) =>
+          busPullUps({ ...input, pullUps: [...others, addedPullUp(ohms, { volts: input.vdd })] }),
+        )
+      : undefined,
+    cut: pullUps.verdict === 'too-strong' ? toCut(input, cuttableOf(plan, sheets)) : [],
+  };
+}
+
+/** The stretches of every I2C bus that a controller drives and that has both lines, by the id of the bus. Remembered for as long as
+ *  plan and sheets are there: several checks look at them. */
+export const i2cStretches = derived((plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly SegmentSheet[]> => {
+  const board = boardOf(plan, sheets);
+  const buses = board ? findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c' && bus.controller && bus.pins.sda && bus.pins.scl) : [];
+  return new Map(buses.map((bus) => [bus.id, segmentSheets(plan, sheets, board!, bus)]));
+});
+
+/** The stretches of an I2C bus with their pull-ups. */
+export function segmentSheets(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): readonly [SegmentSheet, ...SegmentSheet[]] {
+  const [first, ...more] = segmentsOf(plan, sheets, bus);
+  const one = (segment: Segment) => segmentSheet(plan, sheets, board, bus, [first, ...more], segment);
+  return [one(first), ...more.map(one)];
+}

@@ -1,0 +1,65 @@
+import { NativeSelect, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { Drawer } from '@roof-chart/core/plan/plan';
+import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { parseSi } from '@roof-chart/core/quantity/parse';
+import { SERIES } from '@roof-chart/core/quantity/series';
+import { useWorkbench } from '../../app/workbench';
+
+type SeriesName = Drawer['series'];
+const OWN = 'own' as const;
+
+/** The values in a text, or the first piece that is none. */
+function readValues(text: string): { readonly values: readonly number[]; readonly bad?: string } {
+  const pieces = text.split(/[;,\s]+/).filter(Boolean);
+  const values = pieces.map((piece) => parseSi(piece, 'Ω'));
+  const at = values.findIndex((value) => value === undefined || !(value >= 0.1 && value <= 1e8));
+  if (at >= 0) return { values: [], bad: pieces[at]! };
+  return { values: [...new Set(values as number[])].sort((a, b) => a - b) };
+}
+
+/** Which values of resistors the builder has: a series, or a list of his own. */
+export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
+  const { edit } = useWorkbench();
+  const listed = (drawer.own ?? []).map((ohms) => formatSi(ohms, '').replace(/\s/g, '')).join(' ');
+  const [own, setOwn] = useState(drawer.series === OWN);
+  const [problem, setProblem] = useState<string | null>(null);
+  const take = (next: Drawer, words: string) => {
+    if (JSON.stringify(next) !== JSON.stringify(drawer)) edit([{ kind: 'drawer', drawer: next }], words);
+  };
+  return (
+    <>
+      <NativeSelect
+        size="xs"
+        label="Your resistors"
+        value={own ? OWN : drawer.series}
+        data={[...Object.keys(SERIES).map((name) => ({ value: name, label: `${name} values` })), { value: OWN, label: 'a list of mine' }]}
+        onChange={(event) => {
+          const series = event.currentTarget.value as SeriesName;
+          setOwn(series === OWN);
+          setProblem(null);
+          if (series !== OWN) take({ ...drawer, series }, `take resistors of ${series}`);
+          else if (drawer.own) take({ ...drawer, series }, 'take resistors of your list');
+        }}
+      />
+      {own && (
+        <TextInput
+          size="xs"
+          label="Values you have"
+          placeholder="330 1k 4k7 10k"
+          defaultValue={listed}
+          error={problem}
+          onBlur={(event) => {
+            const { values, bad } = readValues(event.currentTarget.value);
+            if (bad !== undefined) return setProblem(`${bad} is no value in ohms`);
+            if (values.length === 0) return setProblem('At least one value');
+            if (values.length > PLAN_LIMITS.drawerValues) return setProblem(`At most ${PLAN_LIMITS.drawerValues} values`);
+            setProblem(null);
+            take({ series: OWN, own: values }, 'take resistors of your list');
+          }}
+        />
+      )}
+    </>
+  );
+}

@@ -1,47 +1,102 @@
 import { type Bus, findBuses } from '../nets/buses';
 import { derived } from '../nets/derived';
-import { segmentsOf } from '../nets/segments';
+import { type Segment, segmentsOf } from '../nets/segments';
 import { boardOf } from '../plan/edit';
-import type { Plan } from '../plan/plan';
+import type { Placement, Plan } from '../plan/plan';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
-import { type ClockLimit, clockLimits, meantClock, pullUpInput } from './busInputs';
-import { busPullUps } from './busPullUps';
+import { type ClockLimit, clockLimits, feedOf, type I2cLine, meantClock, pullUpInput } from './busInputs';
+import { busPullUps, type PullUpInput, type PullUpResult } from './busPullUps';
 import { I2C_MODES } from './i2cModes';
+import type { Worked } from './working';
 
-/** The clock of an I2C bus, and everybody who has a say in it. */
+/** One line of one stretch, calculated. */
+export interface LinePullUps {
+  readonly segment: Segment;
+  readonly line: I2cLine;
+  readonly input: PullUpInput;
+  readonly pullUps: Worked<PullUpResult>;
+}
+
+/** The clock of an I2C bus, everybody who has a say in it, and its lines at that clock. */
 export interface BusClock {
   readonly hz: number;
   /** The lowest first; `pull-ups` stands for the rise of the lines. */
   readonly limits: readonly ClockLimit[];
+  readonly lines: readonly LinePullUps[];
 }
 
-/** The fastest mode, at most the meant one, in which every line of the bus rises in time; the slowest where none does. */
-function riseLimit(plan: Plan, sheets: Sheets, bus: Bus, meant: number): number {
-  const inputs = segmentsOf(plan, sheets, bus).flatMap((segment) =>
-    (['sda', 'scl'] as const).flatMap((line) => pullUpInput(plan, sheets, bus, line, segment, meant) ?? []),
-  );
-  const slowest = Math.max(
-    ...inputs.map((input) => {
-      const rise = busPullUps(input).riseSeconds?.max;
-      return rise !== undefined && Number.isFinite(rise) ? rise : 0;
+const linesAt = (plan: Plan, sheets: Sheets, bus: Bus, hz: number): readonly LinePullUps[] =>
+  segmentsOf(plan, sheets, bus).flatMap((segment) =>
+    (['sda', 'scl'] as const).flatMap((line) => {
+      const input = pullUpInput(plan, sheets, bus, line, segment, hz);
+      return input ? [{ segment, line, input, pullUps: busPullUps(input) }] : [];
     }),
   );
+
+/** The fastest mode in which every line rises in time; the slowest where none does. */
+function riseLimit(lines: readonly LinePullUps[]): number {
+  const rises = lines.flatMap(({ pullUps }) => pullUps.riseSeconds?.max ?? []).filter(Number.isFinite);
+  const slowest = Math.max(0, ...rises);
   return I2C_MODES.findLast((mode) => slowest <= mode.riseSeconds)?.maxHz ?? I2C_MODES[0]!.maxHz;
 }
 
 function makeClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): BusClock {
   const limits = clockLimits(plan, sheets, board, bus);
   const meant = meantClock(plan, sheets, board, bus);
-  if (plan.busSettings[bus.controller ?? '']?.hz !== undefined) return { hz: meant, limits };
-  const rise = riseLimit(plan, sheets, bus, meant);
-  if (rise >= meant) return { hz: meant, limits };
-  return { hz: rise, limits: [{ id: 'pull-ups', hz: rise }, ...limits].toSorted((a, b) => a.hz - b.hz) };
+  const lines = linesAt(plan, sheets, bus, meant);
+  const rise = riseLimit(lines);
+  if (rise >= meant || plan.busSettings[bus.controller ?? '']?.hz !== undefined) return { hz: meant, limits, lines };
+  return {
+    hz: rise,
+    limits: [{ id: 'pull-ups', hz: rise }, ...limits].toSorted((a, b) => a.hz - b.hz),
+    lines: linesAt(plan, sheets, bus, rise),
+  };
+}
+
+const numbers = new WeakMap<Placement, number>();
+let count = 0;
+
+/** A number for a placement as it is: another one as soon as anything about it changes. */
+function numberOf(placement: Placement): number {
+  let number = numbers.get(placement);
+  if (number === undefined) numbers.set(placement, (number = count += 1));
+  return number;
+}
+
+type Known = Map<string, BusClock>;
+const known = new WeakMap<Sheets, WeakMap<Plan['busSettings'], WeakMap<Plan['pulls'], Known>>>();
+/** More than the buses of any plan, and little enough to be forgotten. */
+const MOST_KNOWN = 100;
+
+function memoryOf(plan: Plan, sheets: Sheets): Known {
+  let bySettings = known.get(sheets);
+  if (!bySettings) known.set(sheets, (bySettings = new WeakMap()));
+  let byPulls = bySettings.get(plan.busSettings);
+  if (!byPulls) bySettings.set(plan.busSettings, (byPulls = new WeakMap()));
+  let memory = byPulls.get(plan.pulls);
+  if (!memory) byPulls.set(plan.pulls, (memory = new Map()));
+  return memory;
+}
+
+/** The clock of a bus that has one stretch, remembered over plans that differ elsewhere only: what else fits is asked of a hundred
+ *  such plans, most of which leave the bus as it is. */
+function clockOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): BusClock {
+  if (segmentsOf(plan, sheets, bus).length > 1) return makeClock(plan, sheets, board, bus);
+  const memory = memoryOf(plan, sheets);
+  const members = bus.members.map((m) => `${numberOf(m)}:${feedOf(plan, sheets, board, m.id).rail ?? ''}`);
+  const key = `${plan.board.id}@${plan.board.version} ${bus.id} ${members.join(' ')}`;
+  let clock = memory.get(key);
+  if (!clock) {
+    if (memory.size >= MOST_KNOWN) memory.clear();
+    memory.set(key, (clock = makeClock(plan, sheets, board, bus)));
+  }
+  return clock;
 }
 
 const clocks = derived((plan: Plan, sheets: Sheets): ReadonlyMap<string, BusClock> => {
   const board = boardOf(plan, sheets);
   const buses = board ? findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c') : [];
-  return new Map(buses.map((bus) => [bus.id, makeClock(plan, sheets, board!, bus)]));
+  return new Map(buses.map((bus) => [bus.id, clockOf(plan, sheets, board!, bus)]));
 });
 
 /** The clock of an I2C bus of the plan: as the builder set it; else the highest that all members, the controller and the rise of its

@@ -7,16 +7,7 @@ import { typical } from '../quantity/range';
 import { drawerValues } from '../quantity/series';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { busClock } from './busClock';
-import {
-  addedPullUp,
-  capacitanceOf,
-  type CapacitanceParts,
-  type Feed,
-  type I2cLine,
-  logicVolts,
-  partLogic,
-  pullUpInput,
-} from './busInputs';
+import { addedPullUp, capacitanceOf, type CapacitanceParts, type Feed, type I2cLine, logicVolts, partLogic } from './busInputs';
 import { busPullUps, type PullUp, type PullUpInput, type PullUpResult } from './busPullUps';
 import { bestAdded } from './calculations';
 import type { Worked } from './working';
@@ -141,10 +132,7 @@ function segmentSheet(
   segments: readonly Segment[],
   segment: Segment,
 ): SegmentSheet {
-  const lines = (['sda', 'scl'] as const).map((line) => {
-    const input = pullUpInput(plan, sheets, bus, line, segment, busClock(plan, sheets, bus).hz)!;
-    return { segment, line, input, pullUps: busPullUps(input) };
-  });
+  const lines = busClock(plan, sheets, bus).lines.filter((one) => one.segment.id === segment.id);
   const worse = lines.reduce((a, b) => (BADNESS.indexOf(b.pullUps.verdict) > BADNESS.indexOf(a.pullUps.verdict) ? b : a));
   const { input, pullUps } = worse;
   const others = input.pullUps.filter((p) => p.id !== 'added');

@@ -1,7 +1,7 @@
 import { proposeWires } from '../allocate/proposeWires';
 import { settle, type Settlement } from '../allocate/settle';
 import type { Finding } from '../checks/check';
-import { isAboutFacts, isLackOfResistor } from '../checks/registry';
+import { isLackOfResistor } from '../checks/registry';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
@@ -13,7 +13,7 @@ import type { PartSheet } from '../sheets/partSheet';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import { usedPins } from './ledgers';
-import { contextOf } from './review';
+import { contextOf, planFindingsOf } from './review';
 import { previewEdits } from './previewEdits';
 
 /** What adding a part, wired where it fits, would do to a plan. */
@@ -83,7 +83,7 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
   const settled = settledAddition(plan, bare.plan, placement.id, sheets);
   const rest = settled?.open.length === 0 ? [] : proposeWires(settled?.plan ?? bare.plan, sheets, board, placement);
   const edits = [add, ...(settled?.edits ?? []), ...rest];
-  const result = previewEdits(plan, edits, sheets);
+  const result = previewEdits(plan, edits, sheets, planFindingsOf);
   if (!result.ok) throw new Error(`A proposed addition does not apply: ${JSON.stringify(result.problem)}`);
   const { preview } = result;
   return {
@@ -94,7 +94,7 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
     moved: preview.wires.flatMap(({ terminal, from }) => (from ? [terminal] : [])),
     open: settled?.open ?? openAfter(preview.plan, placement.id, sheets),
     proved: settled?.proved === true,
-    added: preview.added.filter((finding) => !isAboutFacts(finding)),
+    added: preview.added,
     plan: preview.plan,
   };
 }

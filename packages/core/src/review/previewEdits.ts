@@ -25,11 +25,12 @@ export function changedWires(before: Plan, after: Plan): Preview['wires'] {
 }
 
 /** The wires and findings that edits would change.
+ *  @param find which findings to compare
  *  @returns the problem of the first edit that no longer applies, a normal outcome when the plan has moved on */
-export function previewEdits(plan: Plan, edits: readonly Edit[], sheets: Sheets): PreviewResult {
+export function previewEdits(plan: Plan, edits: readonly Edit[], sheets: Sheets, find = findingsOf): PreviewResult {
   const result = applyEdits(plan, edits, sheets);
   if (!result.ok) return { ok: false, problem: result.problem };
-  const [before, after] = [findingsOf(plan, sheets), findingsOf(result.plan, sheets)];
+  const [before, after] = [find(plan, sheets), find(result.plan, sheets)];
   const ids = (findings: readonly Finding[]) => new Set(findings.map((f) => f.id));
   const [had, has] = [ids(before), ids(after)];
   return {

@@ -70,6 +70,14 @@ export const findingsOf: (plan: Plan, sheets: Sheets) => readonly Finding[] = de
   return context ? runChecks(context) : [];
 });
 
+const PLAN_CHECKS = CHECKS.filter((check) => check.about !== 'facts');
+
+/** The findings of a plan but those about what its sheets know. */
+export const planFindingsOf: (plan: Plan, sheets: Sheets) => readonly Finding[] = derived((plan, sheets) => {
+  const context = plan.placements.every((p) => sheets.parts.has(p.sheet.id)) ? contextOf(plan, sheets) : undefined;
+  return context ? runChecks(context, PLAN_CHECKS) : [];
+});
+
 /** The review of a plan: a pure function of plan and sheets.
  *  A sheet that is gone is a normal outcome and named; nothing is guessed in its place. */
 export const reviewPlan: (plan: Plan, sheets: Sheets) => ReviewResult = derived((plan, sheets): ReviewResult => {

@@ -1,6 +1,9 @@
 import { assign } from './assignment';
 import type { AddressOption, Member } from './instance';
 
+/** All that a choice of addresses looks at. */
+type Addressed = Pick<Member, 'addresses'>;
+
 export interface AddressChoice {
   /** One for each member, in their order; undefined for members without addresses. */
   readonly options: readonly (AddressOption | undefined)[];
@@ -10,7 +13,7 @@ export interface AddressChoice {
 /** Address options under which no two of these members answer on one address, with the fewest straps changed; null
  *  where there are none.
  *  @example cheapestAddresses([clock, motion])!.options.map((o) => o?.addresses) // [[0x68], [0x69]] */
-export function cheapestAddresses(members: readonly Member[]): AddressChoice | null {
+export function cheapestAddresses(members: readonly Addressed[]): AddressChoice | null {
   const own = members.filter((m) => m.addresses.length > 0);
   if (own.length === 0) return { options: members.map(() => undefined), moved: 0 };
   const relaxed = asAssignment(own);
@@ -24,7 +27,7 @@ export function cheapestAddresses(members: readonly Member[]): AddressChoice | n
 
 /** Each member one address of its own: exact where every option is a single address, else only a first sieve, since a
  *  part of several addresses needs all of them. */
-function asAssignment(members: readonly Member[]): readonly AddressOption[] | null {
+function asAssignment(members: readonly Addressed[]): readonly AddressOption[] | null {
   const addresses = [...new Set(members.flatMap((m) => m.addresses.flatMap((o) => o.addresses)))];
   const column = new Map(addresses.map((address, at) => [address, at]));
   const costs = new Float64Array(members.length * addresses.length).fill(Infinity);
@@ -46,7 +49,7 @@ function asAssignment(members: readonly Member[]): readonly AddressOption[] | nu
 
 /** Depth first over members, those with the fewest options first. Members that are alike take their options in rising
  *  order: to exchange two of them would be the same choice again. */
-function bySearch(members: readonly Member[]): readonly AddressOption[] | null {
+function bySearch(members: readonly Addressed[]): readonly AddressOption[] | null {
   const kind = members.map((m) => JSON.stringify(m.addresses));
   const order = members
     .map((m, at) => ({ m, at, kind: kind[at]! }))

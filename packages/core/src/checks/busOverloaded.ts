@@ -1,6 +1,7 @@
 import { busClock } from '../electrics/busClock';
 import { busUsers } from '../electrics/busInputs';
 import { type BusTime, busTime } from '../electrics/i2cTime';
+import { spiSheet } from '../electrics/spiBus';
 import type { Bus } from '../nets/buses';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
@@ -10,7 +11,7 @@ import { toBusOfItsOwn } from './ownBus';
 const BUSY = 0.8;
 
 /** The busiest part asked as often as leaves a fifth of the second free. */
-function lessOften(top: BusTime['users'][number], share: number): readonly Remedy[] {
+function lessOften(top: Use['users'][number], share: number): readonly Remedy[] {
   const left = BUSY - (share - top.share);
   const rate = Math.floor((left / top.share) * top.perSecond * 10) / 10;
   if (!(rate >= 0.1)) return [];
@@ -24,9 +25,22 @@ function lessOften(top: BusTime['users'][number], share: number): readonly Remed
   ];
 }
 
+interface Use {
+  readonly users: readonly Pick<BusTime['users'][number], 'id' | 'share' | 'perSecond'>[];
+  readonly share: number;
+}
+
+const i2cUse = ({ plan, sheets }: CheckContext, bus: Bus): Use =>
+  busTime(busClock(plan, sheets, bus).hz, busUsers(plan, sheets, bus).users);
+
+function spiUse({ plan, sheets, board }: CheckContext, bus: Bus): Use {
+  const { rows, share } = spiSheet(plan, sheets, board, bus);
+  return { share, users: rows.flatMap((row) => (row.time ? [{ id: row.head, share: row.time.share, perSecond: row.perSecond! }] : [])) };
+}
+
 function examine(context: CheckContext, bus: Bus & { readonly controller: string }): readonly FindingDraft[] {
   const { plan, sheets } = context;
-  const { users, share } = busTime(busClock(plan, sheets, bus).hz, busUsers(plan, sheets, bus).users);
+  const { users, share } = bus.kind === 'i2c' ? i2cUse(context, bus) : spiUse(context, bus);
   if (share <= BUSY) return [];
   const top = users.reduce((a, b) => (b.share > a.share ? b : a));
   const part = partSheet(sheets, plan.placements.find((p) => p.id === top.id)!.sheet)!.sheet;
@@ -45,7 +59,7 @@ function examine(context: CheckContext, bus: Bus & { readonly controller: string
       remedies: [
         ...lessOften(top, share),
         ...(share - top.share <= BUSY && bus.members.length > 1 && bus.members.some((m) => m.id === top.id)
-          ? toBusOfItsOwn(context, top.id, 'i2c')
+          ? toBusOfItsOwn(context, top.id, bus.kind)
           : []),
       ],
     },
@@ -53,11 +67,11 @@ function examine(context: CheckContext, bus: Bus & { readonly controller: string
 }
 
 const why =
-  'Bits of every access times how often it is asked for, over the clock: START, nine bits a byte, STOP, as the part’s sheet says a program talks to it. What does not fit into a second is asked for less often than you mean.';
+  'Bits of every access times how often it is asked for, over the clock: on I2C START, nine bits a byte and STOP, on SPI eight bits a byte, as the part’s sheet says a program talks to it. What does not fit into a second is asked for less often than you mean.';
 
 export const busOverloaded: Check = {
   code: 'bus-overloaded',
-  question: 'Has every I2C bus time for what it is asked in a second?',
+  question: 'Has every I2C and SPI bus time for what it is asked in a second?',
   messages: {
     over: { title: '{bus} is asked for {share} of a second', text: '{top} alone takes {most}.', why },
     busy: { title: '{bus} is {share} taken', text: '{top} alone takes {most}; little is left for anything else.', why },
@@ -66,6 +80,6 @@ export const busOverloaded: Check = {
   examine: (context) =>
     context.buses.flatMap((bus) => {
       const { controller } = bus;
-      return bus.kind === 'i2c' && controller !== undefined ? examine(context, { ...bus, controller }) : [];
+      return bus.kind !== 'uart' && controller !== undefined ? examine(context, { ...bus, controller }) : [];
     }),
 };

@@ -12,6 +12,7 @@ import { capacitanceOver } from './capacitanceOver';
 import { chainBroken } from './chainBroken';
 import { chainOrder } from './chainOrder';
 import { dataOutHeld } from './dataOutHeld';
+import { ghostKeys } from './ghostKeys';
 import { interruptLineShared } from './interruptLineShared';
 import { looksLikeI2c } from './looksLikeI2c';
 import { pinBootLevel } from './pinBootLevel';
@@ -46,6 +47,7 @@ export const CHECKS: readonly Check[] = [
   chainBroken,
   chainOrder,
   dataOutHeld,
+  ghostKeys,
   interruptLineShared,
   looksLikeI2c,
   pinBootLevel,

@@ -4,6 +4,7 @@ import { SERIES, type Series, valuesOf } from '../quantity/series';
 import { busPullUps } from './busPullUps';
 import { I2C_STANDARD } from './i2cModes';
 import { busTime } from './i2cTime';
+import { spiTime } from './spiTime';
 import type { Step } from './working';
 
 /** One input of a calculation. Without a default it must be given. */
@@ -108,6 +109,12 @@ export function bestAdded(values: readonly number[], tryWith: (ohms: number) => 
   return good.toSorted((a, b) => Math.abs(Math.log(a / middle)) - Math.abs(Math.log(b / middle)))[0];
 }
 
+function whole(values: Values, name: string): number {
+  const value = values.number(name);
+  if (!Number.isInteger(value) || value < 0) throw new RangeError(`${name} ${value}: expected a whole number, 0 or more`);
+  return value;
+}
+
 const busTimes: Calculation = {
   id: 'bus-time',
   words: 'How much of a second an access takes on an I2C bus.',
@@ -126,20 +133,39 @@ const busTimes: Calculation = {
   ],
   source: 'I2C-bus specification UM10204, 3.1',
   run(values) {
-    const whole = (name: string): number => {
-      const value = values.number(name);
-      if (!Number.isInteger(value) || value < 0) throw new RangeError(`${name} ${value}: expected a whole number, 0 or more`);
-      return value;
-    };
-    const transfers = [{ times: Math.max(1, whole('transfers')), write: whole('write'), read: whole('read') }];
+    const transfers = [{ times: Math.max(1, whole(values, 'transfers')), write: whole(values, 'write'), read: whole(values, 'read') }];
     const { users, share, working } = busTime(values.number('hz'), [{ id: 'part', transfers, perSecond: values.number('rate') }]);
     const { bits, seconds, alonePerSecond } = users[0]!;
     return { outputs: { bits, seconds, share, mostPerSecond: alonePerSecond }, working };
   },
 };
 
+const spiTimes: Calculation = {
+  id: 'spi-time',
+  words: 'How much of a second an access takes on an SPI bus, by one part or a chain of equal ones.',
+  inputs: [
+    { name: 'hz', words: 'clock', unit: 'Hz', default: '10M' },
+    { name: 'bytes', words: 'bytes sent and read a transfer', unit: '1', default: '1' },
+    { name: 'transfers', words: 'transfers an access', unit: '1', default: '1' },
+    { name: 'parts', words: 'parts in the chain, each of which takes the bytes', unit: '1', default: '1' },
+    { name: 'rate', words: 'accesses a second', unit: '1', default: '1' },
+  ],
+  outputs: [
+    { name: 'bits', unit: '1', words: 'bits of one access' },
+    { name: 'seconds', unit: 's', words: 'time of one access' },
+    { name: 'share', unit: '1', words: 'share of a second' },
+    { name: 'mostPerSecond', unit: '1', words: 'accesses a second at the very most' },
+  ],
+  source: 'One bit a clock; pauses between bytes and for the select are not counted',
+  run(values) {
+    const bits = 8 * whole(values, 'bytes') * Math.max(1, whole(values, 'transfers')) * Math.max(1, whole(values, 'parts'));
+    const { working, ...outputs } = spiTime(values.number('hz'), bits, values.number('rate'));
+    return { outputs: { ...outputs, mostPerSecond: finite(outputs.mostPerSecond) }, working };
+  },
+};
+
 /** Every calculation, by id. */
-export const CALCULATIONS: readonly Calculation[] = [busTimes, pullUp];
+export const CALCULATIONS: readonly Calculation[] = [busTimes, pullUp, spiTimes];
 
 /** The inputs of a calculation from texts.
  *  @throws RangeError naming the input, what was expected there and what was given */

@@ -51,6 +51,7 @@ function joinedWith(
   sheets: Sheets,
   wire: Wire | undefined,
   terminal: PartTerminal,
+  chip: string | undefined,
   passed: ReadonlySet<string> = NONE,
 ): TerminalKey | undefined {
   if (wire?.end.to !== 'terminal') return undefined;
@@ -58,7 +59,8 @@ function joinedWith(
   const other = plan.placements.find((p) => p.id === (wire.end as { placement: string }).placement);
   const target = other && partSheet(sheets, other.sheet)?.terminals.get(wire.end.terminal);
   if (target?.line !== terminal.line || passed.has(key)) return undefined;
-  return joinedWith(plan, sheets, plan.wires[key], terminal, new Set([...passed, key])) ?? key;
+  if (terminal.line === 'clock' && partSheet(sheets, other!.sheet)?.sheet.chip !== chip) return undefined;
+  return joinedWith(plan, sheets, plan.wires[key], terminal, chip, new Set([...passed, key])) ?? key;
 }
 
 /** An end of a channel as the terminal that it stands for: its role and demands, needed as soon as it has something to carry. */
@@ -92,7 +94,7 @@ const byPlacement = derived(
         const own = (part?.terminals.list ?? []).map((terminal): PlanTerminal => {
           const key = terminalKey(placement.id, terminal.id);
           const wire = plan.wires[key];
-          const joins = terminal.line && joinedWith(plan, sheets, wire, terminal);
+          const joins = terminal.line && joinedWith(plan, sheets, wire, terminal, part?.chip);
           const item: PlanTerminal = { key, placement, part: part!, terminal, wire, head, ...(joins ? { joins } : {}) };
           return part!.passage ? standingFor(plan, sheets, item) : item;
         });

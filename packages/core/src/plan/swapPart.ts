@@ -34,6 +34,13 @@ export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: 
     ...wires.map(([key, { end, colour }]): Edit => ({ kind: 'wire', ...splitKey(key), end, colour })),
     ...wires.filter(([, { locked }]) => locked).map(([key]): Edit => ({ kind: 'lock', ...splitKey(key), locked: true })),
     ...wishes,
+    ...Object.entries(plan.pulls).flatMap(([key, pull]): Edit[] => {
+      const own = splitKey(key);
+      return own.placement === placement.id && stays(own.terminal) ? [{ kind: 'pull', ...own, pull }] : [];
+    }),
+    ...(plan.rates[placement.id] === undefined
+      ? []
+      : [{ kind: 'rate' as const, placement: placement.id, perSecond: plan.rates[placement.id]! }]),
     ...(together ? [{ kind: 'together' as const, placement: placement.id, how: together }] : []),
   ];
 }

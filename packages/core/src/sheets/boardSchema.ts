@@ -140,6 +140,7 @@ export const boardSchema = Joi.object({
       .required(),
     parts: Joi.array().items(onBoardPart),
   }).required(),
+  software: sourced({ spiHz: quantity.greater(0).required() }),
   radio: sourced({ kinds: label.required(), blocksAdc: Joi.array().items(factId).unique().required(), note: words }),
   enabling: sourcedList(Joi.object({ controller: factId.required(), words: words.required() })),
   unknown: Joi.array().items(words).required(),

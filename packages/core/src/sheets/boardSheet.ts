@@ -151,6 +151,8 @@ export interface BoardSheet {
     readonly list: readonly { readonly what: string; readonly pin: string; readonly note: string }[];
     readonly parts?: readonly OnBoardPart[];
   };
+  /** How fast a program makes a bus of its own out of pins, in hertz. */
+  readonly software?: Sourced & { readonly spiHz: number };
   /** The board's radio, and the ADC units that cannot be relied on while it is in use. */
   readonly radio?: Sourced & { readonly kinds: string; readonly blocksAdc: readonly string[]; readonly note?: string };
   /** What must be switched on before a controller exists, on boards with an operating system. */

@@ -19,7 +19,7 @@ const terminal = Joi.object({
   pwmHz: range,
   idle: Joi.valid('high', 'low'),
   chain: Joi.valid('in', 'out'),
-  line: Joi.valid('data-command', 'reset'),
+  line: Joi.valid('data-command', 'reset', 'clock'),
   serves: Joi.array()
     .items(Joi.valid('input', 'output', 'select'))
     .min(1)
@@ -169,15 +169,20 @@ export const partSchema = Joi.object({
       .items(
         Joi.object({
           times: Joi.number().integer().min(1).max(100_000).required(),
-          write: Joi.number().integer().min(0).max(10_000).required(),
-          read: Joi.number().integer().min(0).max(10_000).required(),
+          write: Joi.number().integer().min(0).max(1_000_000).required(),
+          read: Joi.number().integer().min(0).max(1_000_000).required(),
         }),
       )
       .min(1)
       .required(),
     note: words,
   }),
-  keys: sourced({ count: Joi.number().integer().min(1).max(64).required(), as: Joi.valid('wires', 'ladder').required() }),
+  keys: sourced({
+    count: Joi.number().integer().min(1).max(64).required(),
+    as: Joi.valid('wires', 'ladder', 'matrix').required(),
+    diodes: Joi.boolean(),
+  }),
+  encoder: sourced({ phases: Joi.array().items(factId).length(2).required(), bounceMilliseconds: quantity.max(100).required() }),
   firstLight: sourced({ see: words.required(), causes: Joi.array().items(words).required() }).required(),
   twins: Joi.array()
     .items(Joi.object({ what: words.required(), tell: words.required() }))

@@ -28,8 +28,9 @@ export interface PartTerminal {
   readonly idle?: 'high' | 'low';
   /** End of a chain: `in` takes the signal of the part before, `out` feeds the part after. */
   readonly chain?: 'in' | 'out';
-  /** Lines of this kind may be joined with those of other parts: the parts have selects, or may start together. */
-  readonly line?: 'data-command' | 'reset';
+  /** Lines of this kind may be joined with those of other parts: the parts have selects, may start together, or (`clock`, among parts of
+   *  one chip) do nothing on a clock that their own data line does not go with. */
+  readonly line?: 'data-command' | 'reset' | 'clock';
   /** What this terminal of a helper can do for a terminal of another part: be read, be set, or select one part at a time. */
   readonly serves?: readonly ('input' | 'output' | 'select')[];
   /** A line of a multiplexer's channel. */
@@ -171,8 +172,10 @@ export interface PartSheet {
     readonly transfers: readonly { readonly times: number; readonly write: number; readonly read: number }[];
     readonly note?: string;
   };
-  /** Keys, each on a wire of its own to ground, or all on one ladder of resistors. */
-  readonly keys?: Sourced & { readonly count: number; readonly as: 'wires' | 'ladder' };
+  /** Keys: each on a wire of its own to ground, all on one ladder of resistors, or in rows and columns, with a diode each or without. */
+  readonly keys?: Sourced & { readonly count: number; readonly as: 'wires' | 'ladder' | 'matrix'; readonly diodes?: boolean };
+  /** The two phases of a rotary encoder. */
+  readonly encoder?: Sourced & { readonly phases: readonly [string, string]; readonly bounceMilliseconds: number };
   readonly firstLight: Sourced & { readonly see: string; readonly causes: readonly string[] };
   readonly twins: readonly { readonly what: string; readonly tell: string }[];
   readonly unknown: readonly string[];

@@ -208,6 +208,12 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
       'module.pullUps',
     ),
     ...strangers(sheet.module.levelShift?.terminals ?? [], sheet, 'module.levelShift'),
+    ...strangers(sheet.encoder?.phases ?? [], sheet, 'encoder.phases'),
+    ...strangers(
+      sheet.passage ? [sheet.passage.low, sheet.passage.high, ...sheet.passage.channels.flatMap((c) => [c.low, c.high])] : [],
+      sheet,
+      'passage',
+    ),
     ...strangers(
       (sheet.bus.modeTies ?? []).map((t) => t.terminal),
       sheet,

@@ -65,10 +65,12 @@ export const resetTie: Finder = (stuck) => {
   return [...lines.map((item) => draftOf([item])), ...(lines.length > 1 ? [draftOf(lines)] : [])];
 };
 
-/** One pin for lines of one kind that parts may have in common: data/command, reset. */
-export const joinLines: Finder = ({ terminals }) =>
-  (['data-command', 'reset'] as const).flatMap((line) => {
-    const lines = terminals.filter((t) => t.terminal.line === line && t.wire?.end.to !== 'terminal' && t.terminal.need === 'needed');
+/** One pin for lines of one kind that parts may have in common: data/command, reset, the clock of parts with one chip. */
+export const joinLines: Finder = ({ terminals }) => {
+  const joinable = terminals.filter((t) => t.terminal.line && t.wire?.end.to !== 'terminal' && t.terminal.need === 'needed');
+  const kindOf = (t: PlanTerminal) => (t.terminal.line === 'clock' ? `clock ${t.part.chip}` : t.terminal.line!);
+  return [...new Set(joinable.map(kindOf))].flatMap((kind) => {
+    const lines = joinable.filter((t) => kindOf(t) === kind);
     const [head, ...rest] = [...lines.filter((t) => !isMovable(t)), ...lines.filter((t) => isMovable(t))];
     const movable = rest.filter((t) => isMovable(t));
     if (!head || movable.length === 0) return [];
@@ -89,6 +91,7 @@ export const joinLines: Finder = ({ terminals }) =>
       },
     ];
   });
+};
 
 const isExpander = (part: PartSheet): boolean => part.bus.kind === 'i2c' || part.bus.kind === 'spi';
 

@@ -8,6 +8,8 @@ const VIEWS = [
   '/plans/hive-watch/chart',
   '/plans/hive-watch/build',
   '/plans/hive-watch/buses',
+  '/plans/hive-watch/buses/spi0',
+  '/plans/hive-watch/buses/lines',
   '/plans/hive-watch/fits',
   '/plans/hive-watch/fits/parts',
 ];

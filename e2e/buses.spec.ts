@@ -1,4 +1,5 @@
-import { expect, findings, saved, storedPlan, test } from './workplace';
+import { randomUUID } from 'node:crypto';
+import { expect, findings, planWith, saved, storedPlan, test } from './workplace';
 
 test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged in and taken away, a rate set', async ({
   page,
@@ -15,7 +16,7 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(motion).toHaveAttribute('aria-valuetext', '0x68');
 
-  await expect(page.getByText(/^Too strong: 3\.\d+ mA to sink at worst/)).toBeVisible();
+  await expect(page.getByText(/^Nothing is needed: /)).toBeVisible();
   const added = page.getByRole('slider', { name: 'Pull-up added on each line' });
   await added.focus();
   await page.keyboard.press('ArrowRight');
@@ -38,9 +39,80 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
   await page.getByRole('button', { name: /^Take .* away$/ }).click();
   await expect(added).toHaveAttribute('aria-valuetext', 'none');
 
+  // The display at the stand pulls to 5 V again as soon as its pull-ups are put back, and that is a finding with its ways out.
+  const cut = page.getByRole('button', { name: 'Pull-ups of LCD 20×4, stand cut' });
+  await expect(cut).toHaveAttribute('aria-pressed', 'true');
+  await cut.focus();
+  await page.keyboard.press('Enter');
+  await expect(findings(page)).toContainText('I2C0: pull-ups too strong');
+  await findings(page).getByRole('button', { name: 'Cut the pull-ups of LCD 20×4, stand', exact: true }).click();
+  await expect(findings(page)).not.toContainText('pull-ups too strong');
+
+  await page.getByLabel('Who answers on').fill('0xD0');
+  await expect(page.getByText('0xD0 is the 8-bit form of 0x68. Clock + EEPROM and Motion answer on 0x68.')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep all apart: set the straps of 1 part' }).click();
+  await expect(page.getByText(/^Nobody answers on|^0xD0 is the 8-bit form of 0x68\. Clock \+ EEPROM answers/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+
   await page.getByLabel('How often a second OLED 128×64 is asked').fill('30');
   await page.keyboard.press('Tab');
   await expect(page.getByText(/More is asked for than a second holds/)).toBeVisible();
-  for (let n = 0; n < 5; n += 1) await page.getByRole('button', { name: 'Undo' }).click();
+  for (let n = 0; n < 7; n += 1) await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+});
+
+test('an SPI bus has its sheet: a chain in the order of the wire, a clock set, selects held in one step', async ({ page, request }) => {
+  const id = await planWith(request, 'rp2040-stick-40', ['matrix-8x8-max7219', 'matrix-8x8-max7219', 'tft-18-st7735-spi']);
+  const wire = (placement: string, terminal: string, end: object) => ({ kind: 'wire', placement, terminal, end });
+  const pin = (name: string) => ({ to: 'pin', pin: name });
+  const lines = (part: string, names: readonly [string, string, string], cs: string, data: object) => [
+    wire(part, names[0], pin('GP18')),
+    wire(part, names[1], data),
+    wire(part, names[2], pin(cs)),
+  ];
+  const answer = await request.post(`/api/plans/${id}/edits`, {
+    headers: { 'If-Match': '"2"' },
+    data: {
+      batch: randomUUID(),
+      edits: [
+        ...lines('p0', ['CLK', 'DIN', 'CS'], 'GP17', pin('GP19')),
+        ...lines('p1', ['CLK', 'DIN', 'CS'], 'GP17', { to: 'terminal', placement: 'p0', terminal: 'DOUT' }),
+        ...lines('p2', ['SCK', 'SDA', 'CS'], 'GP20', pin('GP19')),
+      ],
+    },
+  });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  await page.goto(`/plans/${id}/buses`);
+  await expect(page.getByText('Chain: board → Part 0 → Part 1. 32 bits in one go; what is sent first ends in Part 1.')).toBeVisible();
+  const picture = page.getByRole('row', { name: /^Part 2/ });
+  await expect(picture).toContainText('15 MHz, by the part');
+  await page.getByLabel('Highest clock').selectOption('4000000');
+  await expect(picture).toContainText('4 MHz, by your setting');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(picture).toContainText('15 MHz, by the part');
+  await page.getByLabel('Wire of a line, cm').fill('80');
+  await page.keyboard.press('Tab');
+  await expect(picture).toContainText('2 MHz, by the wire');
+  await findings(page)
+    .getByRole('button', { name: /^Add 10 kΩ from Part 0 CS/ })
+    .click();
+  await expect(picture).toContainText('GP20, held by 10 kΩ');
+  await page.goto(`/plans/${id}/build`);
+  await expect(page.getByText('10 kΩ to its supply')).toHaveCount(2);
+});
+
+test('the forms of a part side by side: one is taken in a click, and undone', async ({ page }) => {
+  await page.goto('/plans/hive-watch/stock');
+  await page.getByRole('button', { name: 'Compare OLED 128×64 with its other forms' }).click();
+  const dialog = page.getByRole('dialog', { name: 'OLED 128×64: its forms in this plan' });
+  await expect(dialog.getByRole('row', { name: /^At the very most/ })).toContainText('pictures a second');
+  await expect(dialog.getByRole('row', { name: /^Private pins 0/ })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Take this form' }).first().click();
+  await expect(dialog).toBeHidden();
+  await page.goto('/plans/hive-watch/buses/spi0');
+  await expect(page.getByRole('row', { name: /^OLED 128×64/ })).toContainText('MHz');
+  await saved(page);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('row', { name: /^OLED 128×64/ })).toHaveCount(0);
   await saved(page);
 });

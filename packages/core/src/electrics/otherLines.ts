@@ -19,8 +19,8 @@ export type LineNote =
   | { readonly note: 'matrix'; readonly keys: number; readonly diodes: boolean }
   | { readonly note: 'shared-clock'; readonly with: readonly string[] }
   | { readonly note: 'pull'; readonly terminal: string; readonly ohms: number; readonly to: 'supply' | 'ground' }
-  | { readonly note: 'through'; readonly terminal: string; readonly text: string }
-  | { readonly note: 'terminal'; readonly terminal: string; readonly text: string };
+  | { readonly note: 'through'; readonly terminals: readonly string[]; readonly text: string }
+  | { readonly note: 'terminal'; readonly terminals: readonly string[]; readonly text: string };
 
 export const LINE_KINDS = ['uart', 'one-wire', 'own-protocol', 'encoder', 'key-matrix'] as const;
 export type LineKind = (typeof LINE_KINDS)[number];
@@ -52,15 +52,23 @@ function linesOf(nets: Nets, items: readonly PlanTerminal[]): OtherLines['lines'
 }
 
 function usualNotes(plan: Plan, items: readonly PlanTerminal[]): readonly LineNote[] {
-  return items.flatMap((item): LineNote[] => {
-    const pull = plan.pulls[item.key];
-    const { label, through, note } = item.terminal;
-    return [
-      ...(pull ? [{ note: 'pull' as const, terminal: label, ...pull }] : []),
-      ...(through ? [{ note: 'through' as const, terminal: label, text: through }] : []),
-      ...(note ? [{ note: 'terminal' as const, terminal: label, text: note }] : []),
-    ];
-  });
+  // What several terminals say alike is said once.
+  const alike = (note: 'through' | 'terminal', textOf: (item: PlanTerminal) => string | undefined): readonly LineNote[] => {
+    const texts = [...new Set(items.flatMap((item) => textOf(item) ?? []))];
+    return texts.map((text) => ({
+      note,
+      terminals: [...new Set(items.filter((item) => textOf(item) === text).map((item) => item.terminal.label))],
+      text,
+    }));
+  };
+  return [
+    ...items.flatMap((item): LineNote[] => {
+      const pull = plan.pulls[item.key];
+      return pull ? [{ note: 'pull', terminal: item.terminal.label, ...pull }] : [];
+    }),
+    ...alike('through', (item) => item.terminal.through),
+    ...alike('terminal', (item) => item.terminal.note),
+  ];
 }
 
 /** Parts whose clock is joined with this part's, this part's joined with theirs among them. */
@@ -76,7 +84,7 @@ function consoleNote(board: IndexedBoard, nets: Nets, items: readonly PlanTermin
   const texts = items.flatMap((item) =>
     (board.pins.get(pinOf(nets, item) ?? '')?.duties ?? []).filter((d) => d.duty === 'console' || d.duty === 'usb').map((d) => d.note),
   );
-  return [...new Set(texts)].map((text) => ({ note: 'console', text }));
+  return texts.length > 0 ? [{ note: 'console', text: [...new Set(texts)].join('; ') }] : [];
 }
 
 function serial(plan: Plan, board: IndexedBoard, nets: Nets, placement: Placement, items: readonly PlanTerminal[]): OtherLines {

@@ -1,6 +1,8 @@
 import type { BoardPin } from '../sheets/boardSheet';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
+import { findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
+import { segmentsOf } from '../nets/segments';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
@@ -43,10 +45,24 @@ export interface BuildStrap {
   readonly words: string;
 }
 
+/** A resistor to put in, or to take out. */
+export type BuildResistor =
+  | { readonly do: 'cut'; readonly placement: string; readonly how: 'jumper' | 'resistor'; readonly ohms: number }
+  | { readonly do: 'pull'; readonly key: TerminalKey; readonly ohms: number; readonly to: 'supply' | 'ground' }
+  /** One from each line of a stretch to its supply. */
+  | {
+      readonly do: 'add';
+      readonly segment: string;
+      readonly controller: string;
+      readonly behind: string | undefined;
+      readonly ohms: number;
+    };
+
 /** The build list: grounds and supplies first, then jumpers, then signal wires part by part in printed order. */
 export interface BuildList {
   readonly supplies: readonly BuildWire[];
   readonly straps: readonly BuildStrap[];
+  readonly resistors: readonly BuildResistor[];
   readonly signals: readonly BuildWire[];
   readonly open: readonly { readonly placement: string; readonly label: string }[];
 }
@@ -109,6 +125,23 @@ function jumpers(plan: Plan, sheets: Sheets): readonly BuildStrap[] {
   );
 }
 
+function resistors(plan: Plan, sheets: Sheets): readonly BuildResistor[] {
+  const cut = plan.placements.flatMap((placement): BuildResistor[] => {
+    const own = placement.pullUpsCut ? (partSheet(sheets, placement.sheet)?.sheet.module.pullUps ?? []) : [];
+    return own.slice(0, 1).map(({ cut: how, ohms }) => ({ do: 'cut', placement: placement.id, how, ohms }));
+  });
+  const added = findBuses(plan, sheets)
+    .filter((bus) => bus.kind === 'i2c' && bus.controller !== undefined)
+    .flatMap((bus) =>
+      segmentsOf(plan, sheets, bus).flatMap(({ id, via }): BuildResistor[] => {
+        const ohms = plan.busSettings[id]?.addedOhms;
+        return ohms === undefined ? [] : [{ do: 'add', segment: id, controller: bus.controller!, behind: via?.placement.id, ohms }];
+      }),
+    );
+  const pulls = Object.entries(plan.pulls).map(([key, pull]): BuildResistor => ({ do: 'pull', key, ...pull }));
+  return [...cut, ...added, ...pulls];
+}
+
 const isSupply = (item: PlanTerminal): boolean => item.wire?.end.to === 'ground' || item.wire?.end.to === 'rail';
 
 /** What to wire, in the order to wire it. Undefined where the board's sheet is gone. */
@@ -122,6 +155,7 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   return {
     supplies: [...grounds, ...rails].map((item) => buildWire(plan, board, item)),
     straps: jumpers(plan, sheets),
+    resistors: resistors(plan, sheets),
     signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, board, item)),
     open: openTerminals(all, findNets(plan, sheets)).map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
   };

@@ -1,4 +1,10 @@
-import type { IndexedBoard } from '../sheets/sheetIndex';
+import { busClock } from '../electrics/busClock';
+import { busUsers } from '../electrics/busInputs';
+import { busTime } from '../electrics/i2cTime';
+import { spiSheet } from '../electrics/spiBus';
+import type { Bus } from '../nets/buses';
+import type { Plan } from '../plan/plan';
+import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import type { Nets } from '../nets/nets';
 import type { PlanTerminal } from '../nets/terminals';
 
@@ -18,9 +24,30 @@ export interface RailLedger {
   readonly lines: readonly { readonly placement: string; readonly typicalMilliamps: number; readonly peakMilliamps: number }[];
 }
 
+/** What the parts on one bus take of a second: more than 1 is more than there is. */
+export interface BusLedger {
+  readonly controller: string;
+  readonly label: string;
+  readonly share: number;
+}
+
 export interface Ledgers {
   readonly pins: PinLedger;
   readonly rails: readonly RailLedger[];
+  readonly buses: readonly BusLedger[];
+}
+
+/** The time of every I2C and SPI bus that a controller drives and of whose parts some sheet says what they send. */
+export function busLedgers(plan: Plan, sheets: Sheets, board: IndexedBoard, buses: readonly Bus[]): readonly BusLedger[] {
+  return buses.flatMap((bus): BusLedger[] => {
+    const controller = bus.controller === undefined ? undefined : board.controllers.get(bus.controller);
+    if (!controller || bus.kind === 'uart') return [];
+    const share =
+      bus.kind === 'i2c'
+        ? busTime(busClock(plan, sheets, bus).hz, busUsers(plan, sheets, bus).users).share
+        : spiSheet(plan, sheets, board, bus).share;
+    return share > 0 ? [{ controller: controller.id, label: controller.title, share }] : [];
+  });
 }
 
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
@@ -38,8 +65,8 @@ function fedFrom(terminals: readonly PlanTerminal[], nets: Nets): ReadonlyMap<st
 /** How many of a board's signal pins something is wired to. */
 export const usedPins = (board: IndexedBoard, nets: Nets): number => board.ioPins.filter((pin) => nets.byPin.has(pin.id)).length;
 
-/** The budgets of a plan: pins, and the current of every rail that gives current. */
-export function ledgersOf(board: IndexedBoard, nets: Nets, terminals: readonly PlanTerminal[]): Ledgers {
+/** The budgets of a plan but bus time: pins, and the current of every rail that gives current. */
+export function ledgersOf(board: IndexedBoard, nets: Nets, terminals: readonly PlanTerminal[]): Omit<Ledgers, 'buses'> {
   const fed = [...fedFrom(terminals, nets).values()];
   const rails = board.sheet.rails.list
     .filter((rail) => rail.direction !== 'in')

@@ -8,7 +8,7 @@ import { findNets } from '../nets/nets';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
-import { ledgersOf, type Ledgers } from './ledgers';
+import { busLedgers, ledgersOf, type Ledgers } from './ledgers';
 
 /** Everything derived from a plan at one moment. */
 export interface Review {
@@ -90,7 +90,10 @@ export const reviewPlan: (plan: Plan, sheets: Sheets) => ReviewResult = derived(
     review: {
       findings: findingsOf(plan, sheets),
       buses: context.buses,
-      ledgers: ledgersOf(context.board, context.nets, context.terminals),
+      ledgers: {
+        ...ledgersOf(context.board, context.nets, context.terminals),
+        buses: busLedgers(plan, context.sheets, context.board, context.buses),
+      },
     },
   };
 });

@@ -98,9 +98,12 @@ function SaveState() {
 }
 
 /** The count of findings alone, so that a new review draws nothing else of the navigation. */
-function FindingCount() {
+function FindingCount({ view }: { readonly view: 'chart' | 'buses' }) {
   const reviewed = useReviewed();
-  const found = reviewed?.result.ok ? reviewed.result.review.findings.filter((f) => !isAboutFacts(f)).length : 0;
+  const all = reviewed?.result.ok ? reviewed.result.review.findings : [];
+  const found = all.filter(
+    (f) => !isAboutFacts(f) && f.accepted === undefined && (view === 'buses') === (f.place.bus !== undefined),
+  ).length;
   if (found === 0) return null;
   return (
     <span className={styles.count}>
@@ -131,7 +134,7 @@ const Views = memo(function Views({ planId }: { readonly planId: string }) {
           className={({ isActive }) => (isActive ? `${styles.view} ${styles.on}` : styles.view!)}
         >
           {view.label}
-          {view.to === 'chart' && <FindingCount />}
+          {(view.to === 'chart' || view.to === 'buses') && <FindingCount view={view.to} />}
         </NavLink>
       ))}
       <NavLink to="/sheets" className={styles.view!}>

@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import styles from './Ledgers.module.css';
 import { useReviewed } from './workbench';
 
@@ -7,24 +8,28 @@ interface LedgerProps {
   readonly most: number | undefined;
   readonly unit?: string;
   readonly title: string;
+  /** A share needs no second number. */
+  readonly share?: true;
+  /** The view that says more. */
+  readonly to?: string;
 }
 
 const whole = (value: number) => String(Math.round(value));
 
 /** One budget as a thin bar with its numbers; over budget it says so in words, too. */
-function Ledger({ label, used, most, unit = '', title }: LedgerProps) {
+function Ledger({ label, used, most, unit = '', title, share: isShare, to }: LedgerProps) {
   const share = most ? Math.min(1, used / most) : 0;
   const over = most !== undefined && used > most;
   return (
     <div className={styles.ledger} title={title}>
-      <span>{label}</span>
+      {to ? <Link to={to}>{label}</Link> : <span>{label}</span>}
       <svg width="86" height="5" aria-hidden className={over ? styles.over : styles.bar}>
         <rect width="86" height="5" className={styles.rest} />
         <rect width={86 * share} height="5" />
       </svg>
       <span className={`num ${over ? styles.overText : styles.value}`}>
         {whole(used)}
-        {most === undefined ? '' : `/${whole(most)}`}
+        {most === undefined || isShare ? '' : `/${whole(most)}`}
         {unit && ` ${unit}`}
         {over && ' over'}
       </span>
@@ -46,6 +51,18 @@ export function Ledgers() {
             most={ledgers.pins.total}
             title="Signal pins with a wire, of those on the board’s headers"
           />
+          {ledgers.buses.map((bus) => (
+            <Ledger
+              key={bus.controller}
+              label={bus.label}
+              used={bus.share * 100}
+              most={100}
+              unit="%"
+              share
+              to={`/plans/${reviewed!.plan.id}/buses/${bus.controller}`}
+              title={`Time that the parts on ${bus.label} take of a second; opens Buses`}
+            />
+          ))}
           {ledgers.rails.map((rail) => (
             <Ledger
               key={rail.rail}

@@ -32,8 +32,8 @@ function Remedies({ plan, finding }: { readonly plan: Plan; readonly finding: Fi
   );
 }
 
-function CopyLink({ plan, finding }: { readonly plan: Plan; readonly finding: Finding }) {
-  const link = `${location.origin}/plans/${plan.id}/chart?finding=${encodeURIComponent(finding.id)}`;
+function CopyLink({ plan, finding, view }: { readonly plan: Plan; readonly finding: Finding; readonly view: string }) {
+  const link = `${location.origin}/plans/${plan.id}/${view}?finding=${encodeURIComponent(finding.id)}`;
   return (
     <CopyButton value={link}>
       {({ copied, copy }) => (
@@ -51,7 +51,10 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
   const chosen = useAppSelector((state) => state.session.finding === finding.id);
   const [open, setOpen] = useState(false);
   const said = sayFinding(reviewed.plan, sheets, finding);
-  const choose = () => void navigate(`/plans/${reviewed.plan.id}/chart?finding=${encodeURIComponent(finding.id)}`);
+  const { bus } = finding.place;
+  // What is about a bus is seen best on its sheet; all else in the Chart.
+  const view = bus === undefined ? 'chart' : `buses/${bus}`;
+  const choose = () => void navigate(`/plans/${reviewed.plan.id}/${view}?finding=${encodeURIComponent(finding.id)}`);
   return (
     <li className={chosen ? `${styles.finding} ${styles.chosen}` : styles.finding} data-code={finding.code}>
       <UnstyledButton className={styles.title} onClick={choose} aria-pressed={chosen}>
@@ -64,7 +67,7 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
         <UnstyledButton className={styles.why} aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Less' : 'Why'}
         </UnstyledButton>
-        <CopyLink plan={reviewed.plan} finding={finding} />
+        <CopyLink plan={reviewed.plan} finding={finding} view={view} />
         <AcceptFinding finding={finding} title={said.title} />
       </div>
       <Collapse expanded={open} transitionDuration={0}>
@@ -106,7 +109,7 @@ function Scope() {
     <div className={styles.scope}>
       <p>
         <strong>Not yet checked:</strong> logic levels between 3.3 V and 5 V parts, pin currents, resistors. Look at these yourself before
-        you connect power. Pull-ups and bus time are worked out under Buses; they make no findings yet.
+        you connect power.
       </p>
       <details>
         <summary>What is checked</summary>

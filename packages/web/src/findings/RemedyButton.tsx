@@ -22,6 +22,7 @@ function Shown({ words }: { readonly words: PreviewWords }) {
   return (
     <dl className={styles.preview}>
       {list('Changes', [
+        ...words.others,
         ...words.wires,
         ...(words.jumpers > 0 ? [`jumpers on ${words.jumpers} ${words.jumpers === 1 ? 'part' : 'parts'}`] : []),
       ])}

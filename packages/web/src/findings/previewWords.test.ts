@@ -25,6 +25,7 @@ test('a move says from where to where, what it solves and what it causes', () =>
   expect(words(wire('l:A', 'GP2'))).toEqual({
     wires: ['Lamp anode: GP22 → GP2'],
     jumpers: 0,
+    others: [],
     solved: ['GP22 carries 2 signals'],
     caused: [],
   });
@@ -42,4 +43,23 @@ test('jumpers are counted by part, wires of parts that go are named', () => {
     ),
   ).toMatchObject({ wires: [], jumpers: 1 });
   expect(words({ kind: 'unwire', placement: 'k', terminal: 'SW' })).toMatchObject({ wires: ['Knob SW: GP22 → open'] });
+});
+
+test('what is no wire is said, too: parts, cut pull-ups, resistors, clocks and rates', () => {
+  expect(
+    words(
+      { kind: 'cut-pull-ups', placement: 't', cut: true },
+      { kind: 'pull', placement: 'k', terminal: 'SW', pull: { ohms: 10_000, to: 'supply' } },
+      { kind: 'bus-settings', segment: 'i2c0', settings: { hz: 100_000, addedOhms: 4700 } },
+      { kind: 'rate', placement: 't', perSecond: 2 },
+      add('x', 'shifter-mosfet-4', 'Shifter'),
+    ).others,
+  ).toEqual([
+    'pull-ups of Text cut',
+    'Shifter is added',
+    '10 kΩ from Knob SW to the supply',
+    'clock 100 kHz',
+    '4.7 kΩ added on each line',
+    'Text asked 2 times a second',
+  ]);
 });

@@ -1,5 +1,6 @@
 import { sayFinding, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
 import type { Preview } from '@roof-chart/core/review/previewEdits';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../app/editWords';
@@ -14,8 +15,39 @@ export function wireWords(plan: Plan, sheets: Sheets, wire: Preview['wires'][num
 export interface PreviewWords {
   readonly wires: readonly string[];
   readonly jumpers: number;
+  readonly others: readonly string[];
   readonly solved: readonly string[];
   readonly caused: readonly string[];
+}
+
+/** Parts that come, pull-ups that are cut, resistors that are put in, and settings of buses that differ between two plans. */
+function otherChanges(before: Plan, after: Plan, sheets: Sheets): readonly string[] {
+  const was = new Map(before.placements.map((p) => [p.id, p]));
+  const parts = after.placements.flatMap((p) => {
+    const old = was.get(p.id);
+    if (!old) return [`${p.name} is added`];
+    return old.pullUpsCut === p.pullUpsCut ? [] : [`pull-ups of ${p.name} ${p.pullUpsCut ? 'cut' : 'put back'}`];
+  });
+  const pulls = Object.entries(after.pulls)
+    .filter(([key, pull]) => JSON.stringify(before.pulls[key]) !== JSON.stringify(pull))
+    .map(
+      ([key, { ohms, to }]) =>
+        `${formatSi(ohms, 'Ω')} from ${sayTerminal(after, sheets, key)} to ${to === 'supply' ? 'the supply' : 'ground'}`,
+    );
+  const segments = new Set([...Object.keys(before.busSettings), ...Object.keys(after.busSettings)]);
+  const settings = [...segments].flatMap((id) => {
+    const [old, now] = [before.busSettings[id] ?? {}, after.busSettings[id] ?? {}];
+    return [
+      ...(old.hz === now.hz ? [] : [now.hz === undefined ? 'clock as fast as all allow' : `clock ${formatSi(now.hz, 'Hz')}`]),
+      ...(old.addedOhms === now.addedOhms
+        ? []
+        : [now.addedOhms === undefined ? 'added resistors taken away' : `${formatSi(now.addedOhms, 'Ω')} added on each line`]),
+    ];
+  });
+  const rates = Object.entries(after.rates)
+    .filter(([id, rate]) => before.rates[id] !== rate)
+    .map(([id, rate]) => `${was.get(id)?.name ?? id} asked ${rate} times a second`);
+  return [...parts, ...pulls, ...settings, ...rates];
 }
 
 /** What edits would change and what that costs, in words. */
@@ -26,6 +58,7 @@ export function previewWords(before: Plan, sheets: Sheets, preview: Preview): Pr
   return {
     wires: preview.wires.map((wire) => wireWords(preview.plan, sheets, wire)),
     jumpers,
+    others: otherChanges(before, preview.plan, sheets),
     solved: preview.gone.map((finding) => sayFinding(before, sheets, finding).title),
     caused: preview.added.map((finding) => sayFinding(preview.plan, sheets, finding).title),
   };

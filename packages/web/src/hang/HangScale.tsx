@@ -48,6 +48,8 @@ interface HangScaleProps {
 export const PAD = 18;
 export const ROOF = 26;
 export const ROW = 24;
+/** Room for the words at an edge of a window, beside it where there is so much. */
+const LABEL = 110;
 
 function Mark({ mark, x, y }: { readonly mark: ScaleMark; readonly x: (value: number) => number; readonly y: number }) {
   const at = x(mark.at);
@@ -123,12 +125,22 @@ export function HangScale({ label, scale, rows, windows, total, headWidth = 190,
               height={height - ROOF}
             />
             {one.fromLabel && (
-              <text className={styles.note} x={x(one.from) + 3} y={height - 6}>
+              <text
+                className={styles.note}
+                x={x(one.from) + (x(one.from) > LABEL ? -4 : 3)}
+                y={height - 6}
+                textAnchor={x(one.from) > LABEL ? 'end' : 'start'}
+              >
                 {one.fromLabel}
               </text>
             )}
             {one.toLabel && (
-              <text className={styles.note} x={x(one.to) - 3} y={height - 6} textAnchor="end">
+              <text
+                className={styles.note}
+                x={x(one.to) + (width - x(one.to) > LABEL ? 4 : -3)}
+                y={height - 6}
+                textAnchor={width - x(one.to) > LABEL ? 'start' : 'end'}
+              >
                 {one.toLabel}
               </text>
             )}

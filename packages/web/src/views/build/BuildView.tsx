@@ -2,11 +2,12 @@ import { Button, Checkbox, CopyButton } from '@mantine/core';
 import { IconCopy, IconLock, IconPrinter } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { sayPlacement } from '@roof-chart/core/checks/say';
-import { type BoardPosition, buildList, type BuildWire } from '@roof-chart/core/outputs/buildList';
+import { sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import { type BoardPosition, buildList, type BuildResistor, type BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { splitKey } from '@roof-chart/core/plan/plan';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../../app/editWords';
 import { useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
@@ -93,6 +94,35 @@ function WireLine({ plan, wire, onTick, onPoint }: WireLineProps) {
   );
 }
 
+/** A resistor of the list: what to put where, or to take out. */
+function Resistor({ plan, resistor }: { readonly plan: Plan; readonly resistor: BuildResistor }) {
+  const { sheets } = useWorkbench();
+  if (resistor.do === 'cut')
+    return (
+      <>
+        <strong>{sayPlacement(plan, resistor.placement)}</strong>: take its pull-ups of {formatSi(resistor.ohms, 'Ω')} off the lines (
+        {resistor.how === 'jumper' ? 'cut or open their solder jumper' : 'unsolder the two resistors'})
+      </>
+    );
+  if (resistor.do === 'pull')
+    return (
+      <>
+        <strong>{sayTerminal(plan, sheets, resistor.key)}</strong>: {formatSi(resistor.ohms, 'Ω')} to{' '}
+        {resistor.to === 'supply' ? 'its supply' : 'ground'}
+      </>
+    );
+  const bus = boardSheet(sheets, plan.board)?.controllers.get(resistor.controller)?.title ?? resistor.controller;
+  return (
+    <>
+      <strong>
+        {bus}
+        {resistor.behind === undefined ? '' : ` behind ${sayPlacement(plan, resistor.behind)}`}
+      </strong>
+      : {formatSi(resistor.ohms, 'Ω')} from each of its two lines to their supply
+    </>
+  );
+}
+
 /** The wires in the order to make them, with ticks that stay. */
 export function BuildView() {
   const plan = useAppSelector((state) => state.document.plan)!;
@@ -161,6 +191,18 @@ export function BuildView() {
               {list.straps.map((strap) => (
                 <li key={`${strap.placement}:${strap.strap}`}>
                   <strong>{sayPlacement(plan, strap.placement)}</strong>: {strap.words}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+        {list.resistors.length > 0 && (
+          <>
+            <h3 className={styles.heading}>Resistors</h3>
+            <ul className={styles.straps}>
+              {list.resistors.map((one) => (
+                <li key={JSON.stringify(one)}>
+                  <Resistor plan={plan} resistor={one} />
                 </li>
               ))}
             </ul>

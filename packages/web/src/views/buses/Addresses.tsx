@@ -1,9 +1,11 @@
+import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatAddress } from '@roof-chart/core/quantity/format';
 import type { AddressRow } from '@roof-chart/core/review/i2cSheet';
 import { useWorkbench } from '../../app/workbench';
 import { HangScale, type ScaleRow } from '../../hang/HangScale';
 import type { Scale } from '../../hang/placing';
+import { AddressTools } from './AddressTools';
 import styles from './Buses.module.css';
 import { nameOf } from './memberName';
 
@@ -15,7 +17,7 @@ const ADDRESSES: Scale = {
 };
 
 /** All addresses of a bus: who answers where, who could answer elsewhere, and where two meet. */
-export function Addresses({ plan, rows }: { readonly plan: Plan; readonly rows: readonly AddressRow[] }) {
+export function Addresses({ plan, bus, rows }: { readonly plan: Plan; readonly bus: Bus; readonly rows: readonly AddressRow[] }) {
   const { edit } = useWorkbench();
   const give = (row: AddressRow, address: number) => {
     const option = row.options.find((o) => o.addresses.includes(address));
@@ -30,7 +32,10 @@ export function Addresses({ plan, rows }: { readonly plan: Plan; readonly rows: 
     };
     return {
       id: row.placement,
-      head: nameOf(plan, row.placement),
+      head:
+        row.channel === undefined
+          ? nameOf(plan, row.placement)
+          : `${nameOf(plan, row.placement)}, channel ${row.channel.split('.').at(-1)}`,
       value: row.now.map(formatAddress).join(' ') || 'none',
       hung: true,
       marks: [
@@ -55,6 +60,7 @@ export function Addresses({ plan, rows }: { readonly plan: Plan; readonly rows: 
           ...clashes.map((address) => ({ from: address - 0.7, to: address + 0.7, tone: 'clash' as const })),
         ]}
       />
+      <AddressTools plan={plan} bus={bus} rows={rows} clashing={clashes.length > 0} />
     </section>
   );
 }

@@ -22,13 +22,13 @@ export function I2cView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
   return (
     <>
       <p className={styles.facts}>
-        {pins} · {bus.members.length} {bus.members.length === 1 ? 'part' : 'parts'} · {formatSi(sheet.time.hz, 'Hz')}
+        {pins} · {sheet.addresses.length} {sheet.addresses.length === 1 ? 'part' : 'parts'} · {formatSi(sheet.time.hz, 'Hz')}
       </p>
-      <Addresses plan={plan} rows={sheet.addresses} />
+      <Addresses plan={plan} bus={bus} rows={sheet.addresses} />
       {sheet.segments.map((segment) => (
         <PullUps key={segment.segment.id} plan={plan} sheet={segment} connected={bus.controller !== undefined} />
       ))}
-      <Second plan={plan} bus={bus} sheet={sheet} />
+      <Second plan={plan} sheet={sheet} />
     </>
   );
 }

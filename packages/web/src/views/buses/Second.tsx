@@ -1,17 +1,13 @@
-import { NumberInput } from '@mantine/core';
-import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
-import { useWorkbench } from '../../app/workbench';
 import styles from './Buses.module.css';
 import { percent, timeWords } from './busWords';
 import { nameOf } from './memberName';
-import { commit } from './settings';
+import { RateField } from './RateField';
 
 /** How a second of a bus is taken up, by whom, and who sets its clock. */
-export function Second({ plan, bus, sheet }: { readonly plan: Plan; readonly bus: Bus; readonly sheet: I2cSheet }) {
-  const { edit } = useWorkbench();
+export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I2cSheet }) {
   const { time, limits } = sheet;
   return (
     <section className={styles.section}>
@@ -43,41 +39,24 @@ export function Second({ plan, bus, sheet }: { readonly plan: Plan; readonly bus
           </tr>
         </thead>
         <tbody>
-          {bus.members.map((member) => {
-            const user = time.users.find((u) => u.id === member.id);
-            const limit = limits.find((l) => l.id === member.id);
-            return (
-              <tr key={member.id}>
-                <th scope="row">{member.name}</th>
-                <td>
-                  {user && (
-                    <NumberInput
-                      size="xs"
-                      className={styles.rate!}
-                      aria-label={`How often a second ${member.name} is asked`}
-                      min={0}
-                      max={10_000}
-                      decimalScale={2}
-                      value={plan.rates[member.id] ?? ''}
-                      placeholder={String(user.perSecond)}
-                      onBlur={(event) =>
-                        commit(event.currentTarget.value, plan.rates[member.id], (value) =>
-                          edit(
-                            [{ kind: 'rate', placement: member.id, perSecond: value ?? null }],
-                            `ask ${member.name} ${value ?? 'as usual'} times a second`,
-                          ),
-                        )
-                      }
-                    />
-                  )}
-                </td>
-                <td className="num">{user ? formatSi(user.seconds, 's') : 'not known'}</td>
-                <td className="num">{user ? percent(user.share) : ''}</td>
-                <td className="num">{user && Number.isFinite(user.alonePerSecond) ? `${Math.floor(user.alonePerSecond)} a second` : ''}</td>
-                <td className="num">{limit ? formatSi(limit.hz, 'Hz') : ''}</td>
-              </tr>
-            );
-          })}
+          {sheet.segments
+            .flatMap((one) => one.segment.members)
+            .map((member) => {
+              const user = time.users.find((u) => u.id === member.id);
+              const limit = limits.find((l) => l.id === member.id);
+              return (
+                <tr key={member.id}>
+                  <th scope="row">{member.name}</th>
+                  <td>{user && <RateField plan={plan} placement={member.id} usual={user.perSecond} />}</td>
+                  <td className="num">{user ? formatSi(user.seconds, 's') : 'not known'}</td>
+                  <td className="num">{user ? percent(user.share) : ''}</td>
+                  <td className="num">
+                    {user && Number.isFinite(user.alonePerSecond) ? `${Math.floor(user.alonePerSecond)} a second` : ''}
+                  </td>
+                  <td className="num">{limit ? formatSi(limit.hz, 'Hz') : ''}</td>
+                </tr>
+              );
+            })}
         </tbody>
       </table>
     </section>

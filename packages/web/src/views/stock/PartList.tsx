@@ -16,6 +16,7 @@ import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EditableName } from '../../app/PlanName';
 import { useReviewed, useWorkbench } from '../../app/workbench';
+import { Forms } from './Forms';
 import { FAMILY_WORDS } from './stockWords';
 import styles from './Stock.module.css';
 
@@ -47,6 +48,7 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
         <Link className={styles.more} to={`/plans/${plan.id}/facts/${placement.sheet.id}`} aria-label={`Facts of ${placement.name}`}>
           Facts{notes > 0 ? `, ${notes} from the bench` : ''}
         </Link>
+        <Forms plan={plan} placement={placement} />
         <NewerSheet placement={placement.id} was={part} now={sheets.parts.get(placement.sheet.id)?.sheet} />
       </div>
       {placement.onBoard ? (

@@ -1,0 +1,66 @@
+import { Button, TextInput } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import { sayList } from '@roof-chart/core/checks/say';
+import type { Bus } from '@roof-chart/core/nets/buses';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
+import { clearAddresses } from '@roof-chart/core/review/clearAddresses';
+import type { AddressRow } from '@roof-chart/core/review/i2cSheet';
+import { useWorkbench } from '../../app/workbench';
+import { findAddress } from './addressWords';
+import styles from './Buses.module.css';
+import { nameOf } from './memberName';
+
+/** Who answers on an address, in either form; and all straps of the bus chosen at once where parts meet. */
+export function AddressTools({
+  plan,
+  bus,
+  rows,
+  clashing,
+}: {
+  readonly plan: Plan;
+  readonly bus: Bus;
+  readonly rows: readonly AddressRow[];
+  readonly clashing: boolean;
+}) {
+  const { sheets, edit } = useWorkbench();
+  const [text, setText] = useState('');
+  const cleared = useMemo(() => (clashing ? clearAddresses(plan, sheets, bus) : undefined), [clashing, plan, sheets, bus]);
+  return (
+    <div className={styles.finder}>
+      <TextInput
+        size="xs"
+        label="Who answers on"
+        placeholder="0x68, or 0xD0 in 8 bits"
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+      />
+      {text.trim() !== '' && (
+        <p role="status" className={styles.fact}>
+          {findAddress(text, rows, (id) => nameOf(plan, id))}
+        </p>
+      )}
+      {cleared?.ok && cleared.edits.length > 0 && (
+        <Button
+          size="compact-xs"
+          variant="outline"
+          onClick={() => edit(cleared.edits, `set the straps of ${counted(cleared.changes, 'part')} so that no two addresses meet`)}
+        >
+          Keep all apart: set the straps of {counted(cleared.changes, 'part')}
+        </Button>
+      )}
+      {cleared && !cleared.ok && (
+        <p className={styles.bad}>
+          No straps keep {sayList(cleared.stuck.map((id) => nameOf(plan, id)))} apart on one bus: each has been tried.
+        </p>
+      )}
+      {text.trim() === '' && !clashing && <p className={styles.good}>No two meet: {formatFree(rows)} addresses are free.</p>}
+    </div>
+  );
+}
+
+/** How many of the 112 that are not reserved nobody on the bus answers on. */
+function formatFree(rows: readonly AddressRow[]): number {
+  const taken = new Set(rows.flatMap((row) => [...row.now, ...row.also]));
+  return Array.from({ length: 112 }, (_, at) => at + 8).filter((address) => !taken.has(address)).length;
+}

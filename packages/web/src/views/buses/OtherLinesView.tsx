@@ -1,0 +1,54 @@
+import { type OtherLines } from '@roof-chart/core/electrics/otherLines';
+import { boardOf } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { useWorkbench } from '../../app/workbench';
+import styles from './Buses.module.css';
+import { LINE_WORDS, noteWords } from './lineWords';
+
+/** Serial ports, 1-Wire, protocols of a part's own, encoders and key matrices: their pins, and what to know about each. */
+export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly all: readonly OtherLines[] }) {
+  const { sheets } = useWorkbench();
+  const board = boardOf(plan, sheets)!;
+  const label = (pin: string | undefined) => (pin === undefined ? 'open' : (board.pins.get(pin)?.label ?? pin));
+  return (
+    <>
+      <p className={styles.facts}>Lines that are neither I2C nor SPI.</p>
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th scope="col">Part</th>
+            <th scope="col">Kind</th>
+            <th scope="col">Lines</th>
+            <th scope="col">What to know</th>
+          </tr>
+        </thead>
+        <tbody>
+          {all.map(({ kind, members, lines, maxHz, notes }) => (
+            <tr key={`${kind} ${members.map((m) => m.id).join(' ')}`} className={styles.tall}>
+              <th scope="row">{members.map((m) => m.name).join(', ')}</th>
+              <td>
+                {LINE_WORDS[kind]}
+                {maxHz === undefined ? '' : `, up to ${formatSi(maxHz, 'Hz')}`}
+              </td>
+              <td>
+                <ul className={styles.pins}>
+                  {lines.map((line) => (
+                    <li key={line.key}>
+                      {line.label} → <span className="mono">{label(line.pin)}</span>
+                    </li>
+                  ))}
+                </ul>
+              </td>
+              <td className={styles.notes}>
+                {notes.map((note) => (
+                  <p key={JSON.stringify(note)}>{noteWords(plan, note)}</p>
+                ))}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}

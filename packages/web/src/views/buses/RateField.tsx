@@ -1,0 +1,29 @@
+import { NumberInput } from '@mantine/core';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { useWorkbench } from '../../app/workbench';
+import styles from './Buses.module.css';
+import { nameOf } from './memberName';
+import { commit } from './settings';
+
+/** How often a second the program asks a part; empty: as often as its sheet takes for usual. */
+export function RateField({ plan, placement, usual }: { readonly plan: Plan; readonly placement: string; readonly usual: number }) {
+  const { edit } = useWorkbench();
+  const name = nameOf(plan, placement);
+  return (
+    <NumberInput
+      size="xs"
+      className={styles.rate!}
+      aria-label={`How often a second ${name} is asked`}
+      min={0}
+      max={10_000}
+      decimalScale={2}
+      value={plan.rates[placement] ?? ''}
+      placeholder={String(usual)}
+      onBlur={(event) =>
+        commit(event.currentTarget.value, plan.rates[placement], (value) =>
+          edit([{ kind: 'rate', placement, perSecond: value ?? null }], `ask ${name} ${value ?? 'as usual'} times a second`),
+        )
+      }
+    />
+  );
+}

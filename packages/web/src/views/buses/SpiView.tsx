@@ -1,0 +1,183 @@
+import { NativeSelect, NumberInput } from '@mantine/core';
+import { useMemo } from 'react';
+import { endKey } from '@roof-chart/core/plan/plan';
+import { spiSheet, wireHz } from '@roof-chart/core/electrics/spiBus';
+import type { Bus } from '@roof-chart/core/nets/buses';
+import { terminalsOf } from '@roof-chart/core/nets/terminals';
+import { boardOf } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { useWorkbench } from '../../app/workbench';
+import { HangLines, type LineColumn, type LineRow } from '../../hang/HangLines';
+import { HangScale, type ScaleRow } from '../../hang/HangScale';
+import type { Scale } from '../../hang/placing';
+import styles from './Buses.module.css';
+import { percent } from './busWords';
+import { clockWords, rateWords, selectWords, spiAdvice } from './lineWords';
+import { nameOf } from './memberName';
+import { RateField } from './RateField';
+import { changed, commit } from './settings';
+
+const CLOCKS: Scale = {
+  min: 100e3,
+  max: 100e6,
+  log: true,
+  ticks: [100e3, 200e3, 500e3, 1e6, 2e6, 5e6, 10e6, 20e6, 50e6, 100e6].map((at) => ({ at, label: formatSi(at, '').replace(/\s/g, '') })),
+};
+const SETTINGS = [1e6, 2e6, 4e6, 8e6, 10e6, 20e6, 40e6];
+const within = (hz: number): number => Math.min(CLOCKS.max, Math.max(CLOCKS.min, hz));
+
+/** The sheet of an SPI bus: its lines and selects with all parts hanging on them, chains in the order of the wire, the clock of each
+ *  part and what holds it down, what it takes of a second. */
+export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus }) {
+  const { sheets, edit } = useWorkbench();
+  const board = boardOf(plan, sheets)!;
+  const sheet = useMemo(() => spiSheet(plan, sheets, board, bus), [plan, sheets, board, bus]);
+  const controller = bus.controller;
+  const settings = controller === undefined ? undefined : plan.busSettings[controller];
+  const set = (change: Parameters<typeof changed>[1], words: string) => {
+    if (controller !== undefined) edit([{ kind: 'bus-settings', segment: controller, settings: changed(settings, change) }], words);
+  };
+  const pinLabel = (pin: string) => board.pins.get(pin)?.label ?? pin;
+  const selects = sheet.rows.flatMap((row) => (row.select?.wire?.end.to === 'pin' ? [row.select.wire.end.pin] : []));
+  const columns: readonly LineColumn[] = [
+    ...(['sck', 'mosi', 'miso'] as const).flatMap((line) => {
+      const pin = bus.pins[line];
+      return pin ? [{ id: line, label: line.toUpperCase(), pin: pinLabel(pin) }] : [];
+    }),
+    ...[...new Set(selects)].map((pin) => ({ id: `cs ${pin}`, label: 'select', pin: pinLabel(pin) })),
+  ];
+  const lineRows = sheet.rows.flatMap((row) =>
+    row.chain.map((id, at): LineRow => {
+      const own = terminalsOf(plan, { id }, sheets);
+      const lines = (['sck', 'mosi', 'miso'] as const).filter((line) =>
+        own.some((t) => t.terminal.role === `spi.${line}` && t.wire && (line !== 'mosi' || at === 0)),
+      );
+      const select = own.find((t) => t.terminal.role === 'spi.cs')?.wire?.end;
+      return {
+        id,
+        head: nameOf(plan, id),
+        value: row.chain.length > 1 ? `${at + 1} of ${row.chain.length}` : '',
+        at: [...lines, ...(select?.to === 'pin' ? [`cs ${endKey(select).slice(4)}`] : [])],
+        ...(at > 0 ? { follows: 'mosi' } : {}),
+      };
+    }),
+  );
+  const clockRows = sheet.rows.map((row): ScaleRow => ({
+    id: row.head,
+    head: row.chain.length > 1 ? `${nameOf(plan, row.head)} and ${row.chain.length - 1} more` : nameOf(plan, row.head),
+    value: formatSi(row.write.hz, 'Hz'),
+    hung: true,
+    marks: [
+      { at: within(row.write.hz), kind: 'disc' },
+      ...(row.read && row.read.hz !== row.write.hz ? [{ at: within(row.read.hz), kind: 'ring' as const }] : []),
+      ...(row.bySoftware && sheet.softwareHz && sheet.softwareHz < row.write.hz
+        ? [{ at: within(sheet.softwareHz), kind: 'also' as const }]
+        : []),
+    ],
+  }));
+  const carried = wireHz(sheet.wireCm);
+  return (
+    <>
+      <p className={styles.facts}>
+        {sheet.rows.length} {sheet.rows.length === 1 ? 'select' : 'selects'} ·{' '}
+        {sheet.controllerHz ? `controller up to ${formatSi(sheet.controllerHz, 'Hz')}` : 'no controller'} · {percent(sheet.share)} of a
+        second taken
+      </p>
+      <section className={styles.section}>
+        <h2>Lines and selects</h2>
+        <HangLines label="Lines of the bus" columns={columns} rows={lineRows} />
+        <ul className={styles.says}>
+          {spiAdvice(plan, sheets, sheet).map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ul>
+      </section>
+      <section className={styles.section}>
+        <h2>
+          Clock of each part <span className={styles.aside}>disc: writing, ring: reading, cross: by a program without the controller</span>
+        </h2>
+        <HangScale
+          label="Clocks of the parts"
+          scale={CLOCKS}
+          rows={clockRows}
+          windows={[
+            {
+              from: within(carried),
+              to: CLOCKS.max,
+              tone: 'quiet',
+              ...(carried < CLOCKS.max ? { fromLabel: `wires of ${sheet.wireCm} cm: ${formatSi(carried, 'Hz')}` } : {}),
+            },
+          ]}
+          {...(sheet.controllerHz
+            ? {
+                total: { at: within(sheet.controllerHz), words: `controller ${formatSi(sheet.controllerHz, 'Hz')}`, tone: 'good' as const },
+              }
+            : {})}
+        />
+        <div className={styles.fields}>
+          <NumberInput
+            size="xs"
+            label="Wire of a line, cm"
+            min={0}
+            max={10_000}
+            value={settings?.wireCm ?? ''}
+            placeholder={`${sheet.wireCm} taken`}
+            onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }, 'set the length of wire'))}
+          />
+          <NativeSelect
+            size="xs"
+            label="Highest clock"
+            value={String(settings?.hz ?? '')}
+            data={[
+              { value: '', label: 'as fast as each allows' },
+              ...SETTINGS.filter((hz) => hz <= (sheet.controllerHz ?? Infinity)).map((hz) => ({
+                value: String(hz),
+                label: formatSi(hz, 'Hz'),
+              })),
+            ]}
+            onChange={(event) => {
+              const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
+              set({ hz }, hz === undefined ? 'leave the clock to the parts' : `clock the bus at ${formatSi(hz, 'Hz')}`);
+            }}
+          />
+        </div>
+      </section>
+      <section className={styles.section}>
+        <h2>
+          One second of the bus <span className={styles.aside}>{percent(sheet.share)} taken</span>
+        </h2>
+        <div className={styles.tableScroll}>
+          <table className={styles.table}>
+            <thead>
+              <tr>
+                <th scope="col">Part</th>
+                <th scope="col">Select</th>
+                <th scope="col">Writes up to</th>
+                <th scope="col">Reads up to</th>
+                <th scope="col">Times a second</th>
+                <th scope="col">Share</th>
+                <th scope="col">At most</th>
+                <th scope="col">By a program alone</th>
+              </tr>
+            </thead>
+            <tbody>
+              {sheet.rows.map((row) => (
+                <tr key={row.head}>
+                  <th scope="row">{row.chain.map((id) => nameOf(plan, id)).join(', ')}</th>
+                  <td>{selectWords(plan, sheets, row)}</td>
+                  <td>{clockWords(row.write)}</td>
+                  <td>{clockWords(row.read)}</td>
+                  <td>{row.perSecond === undefined ? '' : <RateField plan={plan} placement={row.head} usual={row.perSecond} />}</td>
+                  <td className="num">{row.time ? percent(row.time.share) : ''}</td>
+                  <td>{rateWords(row.time?.mostPerSecond, row.what)}</td>
+                  <td>{rateWords(row.bySoftware?.mostPerSecond, row.what)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </section>
+    </>
+  );
+}

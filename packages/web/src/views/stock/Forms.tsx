@@ -1,0 +1,152 @@
+import { Button, Modal, UnstyledButton } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import { sayFinding } from '@roof-chart/core/checks/say';
+import type { Finding } from '@roof-chart/core/checks/check';
+import type { Placement, Plan } from '@roof-chart/core/plan/plan';
+import { formatBytes, formatSi } from '@roof-chart/core/quantity/format';
+import { compareForms, formsOf, type VariantRow } from '@roof-chart/core/review/variants';
+import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
+import { applyEdits } from '@roof-chart/core/plan/applyEdits';
+import { useWorkbench } from '../../app/workbench';
+import { rateWords } from '../buses/lineWords';
+import styles from './Forms.module.css';
+
+/** "2 other forms": opens the comparison of a part with the other forms it is sold in. */
+export function Forms({ plan, placement }: { readonly plan: Plan; readonly placement: Placement }) {
+  const { sheets } = useWorkbench();
+  const [open, setOpen] = useState(false);
+  const part = partSheet(sheets, placement.sheet)?.sheet;
+  const others = useMemo(() => (part ? formsOf(sheets, part).length - 1 : 0), [sheets, part]);
+  if (others === 0 || placement.onBoard) return null;
+  return (
+    <>
+      <UnstyledButton className={styles.open} aria-label={`Compare ${placement.name} with its other forms`} onClick={() => setOpen(true)}>
+        {others} other {others === 1 ? 'form' : 'forms'}
+      </UnstyledButton>
+      <Modal
+        opened={open}
+        onClose={() => setOpen(false)}
+        size="auto"
+        title={`${placement.name}: its forms in this plan`}
+        closeButtonProps={{ 'aria-label': 'Close' }}
+      >
+        {open && <Comparison plan={plan} placement={placement} onSwap={() => setOpen(false)} />}
+      </Modal>
+    </>
+  );
+}
+
+interface Line {
+  readonly head: string;
+  say(row: VariantRow): string;
+}
+
+const LINES: readonly Line[] = [
+  { head: 'Private pins', say: (row) => String(row.privatePins) },
+  { head: 'Shared pins', say: (row) => String(row.sharedPins) },
+  { head: 'Wires', say: (row) => String(row.wires) },
+  { head: 'Addresses to choose from', say: (row) => (row.addresses === undefined ? 'needs none' : String(row.addresses)) },
+  { head: 'At the very most', say: (row) => rateWords(row.mostPerSecond, row.what) },
+  { head: 'RAM for its picture', say: (row) => (row.ramBytes > 0 ? formatBytes(row.ramBytes) : 'none needed') },
+  { head: 'Supply current', say: (row) => (row.typicalMilliamps === undefined ? 'not known' : formatSi(row.typicalMilliamps / 1000, 'A')) },
+  { head: 'Level shifting', say: (row) => (row.shifts ? 'needed' : 'not needed') },
+  {
+    head: 'Pull-ups it brings',
+    say: (row) => (row.pullUps.length > 0 ? [...new Set(row.pullUps)].map((ohms) => formatSi(ohms, 'Ω')).join(', ') : 'none'),
+  },
+  { head: 'Wires of others that move', say: (row) => String(row.moved) },
+  { head: 'Terminals without a place', say: (row) => String(row.open.length) },
+];
+
+function Comparison({ plan, placement, onSwap }: { readonly plan: Plan; readonly placement: Placement; readonly onSwap: () => void }) {
+  const { sheets, edit } = useWorkbench();
+  const rows = useMemo(() => compareForms(plan, sheets, placement.id) ?? [], [plan, sheets, placement.id]);
+  return (
+    <div className={styles.scroll}>
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th scope="col">
+              <span className={styles.hidden}>What</span>
+            </th>
+            {rows.map((row) => (
+              <th key={row.part.id} scope="col" className={row.current ? styles.current : undefined}>
+                {row.part.title}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {LINES.map((line) => (
+            <tr key={line.head}>
+              <th scope="row">{line.head}</th>
+              {rows.map((row) => (
+                <td key={row.part.id} className={row.current ? styles.current : undefined}>
+                  {line.say(row)}
+                </td>
+              ))}
+            </tr>
+          ))}
+          <tr>
+            <th scope="row">Findings</th>
+            {rows.map((row) => (
+              <td key={row.part.id} className={row.current ? styles.current : undefined}>
+                {row.current ? 'as now' : <Changes plan={plan} row={row} />}
+              </td>
+            ))}
+          </tr>
+          <tr>
+            <th scope="row">
+              <span className={styles.hidden}>Take</span>
+            </th>
+            {rows.map((row) => (
+              <td key={row.part.id} className={row.current ? styles.current : undefined}>
+                {row.current ? (
+                  'in the plan'
+                ) : (
+                  <Button
+                    size="compact-xs"
+                    variant="outline"
+                    onClick={() => {
+                      edit(row.edits, `take ${row.part.title} for ${placement.name}`);
+                      onSwap();
+                    }}
+                  >
+                    Take this form
+                  </Button>
+                )}
+              </td>
+            ))}
+          </tr>
+        </tbody>
+      </table>
+      <p className="quiet">
+        Each form is wired as well as this plan lets it be. Name, wires and jumpers that it shares with the present one stay; Undo takes it
+        back.
+      </p>
+    </div>
+  );
+}
+
+/** Findings that come and go with a form. */
+function Changes({ plan, row }: { readonly plan: Plan; readonly row: VariantRow }) {
+  const { sheets } = useWorkbench();
+  const after = useMemo(() => {
+    const result = applyEdits(plan, row.edits, sheets);
+    return result.ok ? result.plan : plan;
+  }, [plan, row, sheets]);
+  const say = (findings: readonly Finding[], of: Plan) =>
+    findings.filter((f) => f.level !== 'hint').map((f) => sayFinding(of, sheets, f).title);
+  const [added, gone] = [say(row.added, after), say(row.gone, plan)];
+  if (added.length === 0 && gone.length === 0) return <>none come or go</>;
+  return (
+    <ul className={styles.changes}>
+      {added.map((title) => (
+        <li key={`+${title}`}>new: {title}</li>
+      ))}
+      {gone.map((title) => (
+        <li key={`-${title}`}>gone: {title}</li>
+      ))}
+    </ul>
+  );
+}

@@ -1,10 +1,36 @@
 import type { Net } from '../nets/nets';
-import type { Check } from './check';
+import type { Check, CheckContext, Remedy } from './check';
 import { moveToFree } from './remedyParts';
 
 /** Whether all that meets on a net are selects, of more than one part. */
 export const isSharedSelect = (net: Net): boolean =>
   net.signals.length > 1 && net.terminals.every((item) => item.terminal.role === 'spi.cs');
+
+/** Parts of one kind that pass their bits on: one after the other instead of side by side, on the one select that they have. */
+function chained(context: CheckContext, net: Net): readonly Remedy[] {
+  const parts = net.terminals.map((item) => item.placement);
+  const [first] = net.terminals;
+  const input = first!.part.terminals.list.find((t) => t.chain === 'in')?.id;
+  const output = first!.part.terminals.list.find((t) => t.chain === 'out')?.id;
+  const own = (id: string, terminal: string) => context.terminals.find((t) => t.placement.id === id && t.terminal.id === terminal)?.wire;
+  const movable = parts.slice(1).every((p) => input && !p.onBoard && !own(p.id, input)?.locked);
+  // One whose first part hangs on another already is a chain that is wrong in another way.
+  const headed = input !== undefined && own(parts[0]!.id, input)?.end.to !== 'terminal';
+  if (!input || !output || !movable || !headed || parts.some((p) => p.sheet.id !== parts[0]!.sheet.id)) return [];
+  return [
+    {
+      label: 'chain',
+      data: { links: { is: 'placements', ids: parts.map((p) => p.id) } },
+      grade: 'offered',
+      edits: parts.slice(1).map((p, at) => ({
+        kind: 'wire',
+        placement: p.id,
+        terminal: input,
+        end: { to: 'terminal', placement: parts[at]!.id, terminal: output },
+      })),
+    },
+  ];
+}
 
 export const selectShared: Check = {
   code: 'select-shared',
@@ -16,7 +42,7 @@ export const selectShared: Check = {
       why: 'The select says which part the bytes are for. Two parts with one select take each other’s commands, and their data outputs drive against each other.',
     },
   },
-  remedies: { move: 'Move {terminal} to {pin}' },
+  remedies: { chain: 'Chain them: {links}', move: 'Move {terminal} to {pin}' },
   examine: (context) =>
     context.nets.list
       .filter((net) => net.pins.length > 0 && isSharedSelect(net))
@@ -30,6 +56,9 @@ export const selectShared: Check = {
           members: { is: 'placements', ids: net.signals.map((signal) => signal.terminals[0]!.placement.id) },
         },
         source: net.terminals[0]!.part.bus.source,
-        remedies: net.signals.length > 2 ? [] : [...net.terminals].toReversed().flatMap((item) => moveToFree(context, item)),
+        remedies: [
+          ...chained(context, net),
+          ...(net.signals.length > 2 ? [] : [...net.terminals].toReversed().flatMap((item) => moveToFree(context, item))),
+        ],
       })),
 };

@@ -79,6 +79,13 @@ describe('chains', () => {
     expect(remedied('chain-broken', apart, sheets).wires['b:CS']!.end).toEqual({ to: 'pin', pin: 'GP17' });
   });
 
+  test('two side by side on one select are offered to be chained', () => {
+    const parallel = plan(...matrix('a', 'Left', 'GP19'), ...matrix('b', 'Right', 'GP19'));
+    const chained = remedied('select-shared', parallel, sheets);
+    expect(chained.wires['b:DIN']!.end).toEqual({ to: 'terminal', placement: 'a', terminal: 'DOUT' });
+    expect(codes(chained)).toEqual([]);
+  });
+
   test('a circle gets no bits from the board', () => {
     const round = edited(chain, sheets, wire('a:DIN', 'b:DOUT'));
     expectCheck('chain-broken', round, sheets, [

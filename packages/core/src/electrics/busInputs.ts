@@ -115,7 +115,8 @@ function sinkOf(sheets: Sheets, member: Placement): Sink {
 interface Side {
   readonly feed: Feed;
   readonly pullUps: readonly PullUp[];
-  readonly partsAt: Range;
+  /** Absent where the two sides are never one. */
+  readonly partsAt?: Range;
 }
 
 /** @param far the side away from the board */
@@ -130,7 +131,9 @@ function sideOf(plan: Plan, sheets: Sheets, board: IndexedBoard, shifter: Placem
   return {
     feed,
     pullUps: passage.ohms ? [{ id: shifter.id, ohms: around(passage.ohms), ...feed }] : [],
-    partsAt: { min: low.volts.min - passage.thresholdVolts.max, max: low.volts.max - passage.thresholdVolts.min },
+    ...(passage.thresholdVolts
+      ? { partsAt: { min: low.volts.min - passage.thresholdVolts.max, max: low.volts.max - passage.thresholdVolts.min } }
+      : {}),
   };
 }
 
@@ -146,7 +149,7 @@ export interface CapacitanceParts {
 
 /** Shifters that begin at a segment. */
 const shiftersAt = (segments: readonly Segment[], segment: Segment): readonly Placement[] =>
-  segments.flatMap(({ via }) => (via?.by === 'shifter' && via.parent === segment.id ? [via.placement] : []));
+  segments.flatMap(({ via }) => (via && via.by !== 'channel' && via.parent === segment.id ? [via.placement] : []));
 
 /** The capacitance of a line, in picofarads: estimated from inputs, wire and nodes, unless it was measured. */
 export function capacitanceOf(plan: Plan, board: IndexedBoard, segments: readonly Segment[], segment: Segment): CapacitanceParts {
@@ -196,7 +199,7 @@ function stretchOf(
   line: I2cLine,
 ): LineStretch {
   const { via } = segment;
-  const shifter = via?.by === 'shifter' ? sideOf(plan, sheets, board, via.placement, true) : undefined;
+  const shifter = via && via.by !== 'channel' ? sideOf(plan, sheets, board, via.placement, true) : undefined;
   const feed = shifter?.feed ?? (via ? feedOf(plan, sheets, board, via.placement.id) : logicFeed(board));
   const added = plan.busSettings[segment.id]?.addedOhms;
   const { fixed, internal } = via ? { fixed: [], internal: undefined } : boardPullUps(board, bus, line);
@@ -217,7 +220,7 @@ function stretchOf(
       ...segment.members.map((member) => sinkOf(sheets, member)),
     ],
     farads: capacitanceOf(plan, board, segments, segment).farads,
-    ...(shifter ? { partsAt: shifter.partsAt } : {}),
+    ...(shifter?.partsAt ? { partsAt: shifter.partsAt } : {}),
   };
 }
 
@@ -259,7 +262,14 @@ export function busUsers(
       unknown.push(member.id);
       return [];
     }
-    return [{ id: member.id, transfers: access.transfers, perSecond: plan.rates[member.id] ?? access.perSecond }];
+    return [
+      {
+        id: member.id,
+        transfers: access.transfers,
+        perSecond: plan.rates[member.id] ?? access.perSecond,
+        ...(access.stretchMicroseconds === undefined ? {} : { stretchSeconds: access.stretchMicroseconds * 1e-6 }),
+      },
+    ];
   });
   return { users, unknown };
 }

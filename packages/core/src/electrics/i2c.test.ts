@@ -108,13 +108,22 @@ describe('time', () => {
     const frame = [{ times: 64, write: 17, read: 0 }];
     expect(accessBits(frame)).toBe(10_496);
     const { users } = busTime(400e3, [{ id: 'screen', transfers: frame, perSecond: 10 }]);
-    expect([users[0]!.alonePerSecond, users[0]!.share]).toEqual([400e3 / 10_496, (10 * 10_496) / 400e3]);
+    expect(users[0]!.alonePerSecond).toBeCloseTo(400e3 / 10_496, 9);
+    expect(users[0]!.share).toBeCloseTo((10 * 10_496) / 400e3, 12);
     expect(shippedSheets().parts.get('oled-096-ssd1306-i2c')!.sheet.access!.transfers).toEqual(frame);
   });
 
   test('a register read: START, address and register, repeated START, address and bytes, STOP', () => {
     expect(transferBits({ write: 1, read: 2 })).toBe(1 + 18 + 1 + 27 + 1);
     expect(transferBits({ write: 0, read: 0 })).toBe(11);
+  });
+
+  test('a part that holds the clock takes longer for it, and others wait for it', () => {
+    const { users, longestSeconds } = busTime(400e3, [
+      { id: 'slow', transfers: [{ times: 1, write: 1, read: 2 }], perSecond: 100, stretchSeconds: 500e-6 },
+    ]);
+    expect(users[0]!.seconds).toBeCloseTo(48 / 400e3 + 500e-6, 12);
+    expect([users[0]!.share, longestSeconds]).toEqual([100 * users[0]!.seconds, users[0]!.seconds]);
   });
 
   test('a bus without users is idle; a clock of nothing is refused', () => {

@@ -24,6 +24,8 @@ export interface BusUser {
   readonly id: string;
   readonly transfers: readonly Transfer[];
   readonly perSecond: number;
+  /** Most that the part holds the clock low in one access. */
+  readonly stretchSeconds?: number;
 }
 
 export interface BusTime {
@@ -47,11 +49,12 @@ export interface BusTime {
  *  @throws RangeError when the clock is not above zero */
 export function busTime(hz: number, users: readonly BusUser[]): Worked<BusTime> {
   if (!(hz > 0)) throw new RangeError(`Invalid clock ${hz}: expected hertz above zero`);
-  const each = users.map(({ id, transfers, perSecond }) => {
+  const each = users.map(({ id, transfers, perSecond, stretchSeconds = 0 }) => {
     const bits = accessBits(transfers);
-    return { id, bits, seconds: bits / hz, perSecond, share: (bits * perSecond) / hz, alonePerSecond: bits > 0 ? hz / bits : Infinity };
+    const seconds = bits / hz + stretchSeconds;
+    return { id, bits, seconds, perSecond, share: seconds * perSecond, alonePerSecond: seconds > 0 ? 1 / seconds : Infinity };
   });
-  const longest = users.flatMap((u) => u.transfers.map((t) => transferBits(t) / hz));
+  const longest = users.flatMap((u) => u.transfers.map((t) => transferBits(t) / hz + (u.stretchSeconds ?? 0)));
   return {
     hz,
     users: each,
@@ -59,8 +62,14 @@ export function busTime(hz: number, users: readonly BusUser[]): Worked<BusTime> 
     longestSeconds: longest.length > 0 ? Math.max(...longest) : 0,
     working: [
       {
-        formula: 'share = Σ bits · rate / clock',
-        values: `${users.map((u) => `${accessBits(u.transfers)} · ${formatSi(u.perSecond, 'Hz')}`).join(' + ') || '0'}, / ${formatSi(hz, 'Hz')}`,
+        formula: 'share = Σ (bits / clock + stretching) · rate',
+        values:
+          users
+            .map(
+              (u) =>
+                `(${accessBits(u.transfers)} / ${formatSi(hz, 'Hz')}${u.stretchSeconds ? ` + ${formatSi(u.stretchSeconds, 's')}` : ''}) · ${formatSi(u.perSecond, 'Hz')}`,
+            )
+            .join(' + ') || '0',
         source: 'I2C-bus specification UM10204, 3.1: START, nine bits a byte, STOP',
       },
     ],

@@ -2,6 +2,7 @@ import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { behindShifter } from '../allocate/behindShifter';
 import { settle } from '../allocate/settle';
+import { pullUpInput } from '../electrics/busInputs';
 import { findBuses } from './buses';
 import { findNets } from './nets';
 import { joinedWith, segmentsOf } from './segments';
@@ -76,4 +77,29 @@ test('channels of a multiplexer are stretches; of them only the open one joins; 
   expect(joinedWith(segments, segments[0]).map((s) => s.id)).toEqual(['i2c0']);
   const itself = edited(behind, sheets, add('y', 'multiplexer-tca9548a', 'Round'), wire('y:SDA', 'y:SD0'), wire('y:SCL', 'y:SC0'));
   for (const one of findBuses(itself, sheets)) expect(segmentsOf(itself, sheets, one).length).toBeLessThanOrEqual(3);
+});
+
+test('a buffer keeps its two sides apart: each has its own pull-ups, and neither knows of the other', () => {
+  const buffered = edited(
+    mixed,
+    sheets,
+    add('b', 'buffer-pca9517a', 'Buffer'),
+    wire('b:VCCA', 'rail 3v3'),
+    wire('b:VCCB', 'rail vbus'),
+    wire('l:SDA', 'b:SDAB'),
+    wire('l:SCL', 'b:SCLB'),
+    wire('b:SDAA', 'GP4'),
+    wire('b:SCLA', 'GP5'),
+  );
+  const bus = findBuses(buffered, sheets)[0]!;
+  const segments = segmentsOf(buffered, sheets, bus);
+  expect(segments.map((s) => [s.id, s.via?.by, joinedWith(segments, s).map((j) => j.id)])).toEqual([
+    ['i2c0', undefined, ['i2c0']],
+    ['b', 'buffer', ['b']],
+  ]);
+  const inputs = segments.map((s) => pullUpInput(buffered, sheets, bus, 'sda', s)!);
+  expect(inputs.map((input) => [input.vdd.max, input.joined, input.pullUps.map((p) => p.id)])).toEqual([
+    [3.4, undefined, ['s']],
+    [5.25, undefined, ['l']],
+  ]);
 });

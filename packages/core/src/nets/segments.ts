@@ -1,5 +1,5 @@
 import { PIN_ROLES } from '../sheets/roles';
-import type { Sheets } from '../sheets/sheetIndex';
+import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import type { Placement, Plan } from '../plan/plan';
 import type { Bus } from './buses';
 import { behindChannels } from './channels';
@@ -11,7 +11,12 @@ export interface Segment {
   /** What its settings are kept under: the controller, else the placement (and channel) that it lies behind. */
   readonly id: string;
   /** The segment that it joins, and through what; absent for the one at the board's pins. */
-  readonly via?: { readonly parent: string; readonly by: 'shifter' | 'channel'; readonly placement: Placement; readonly channel?: number };
+  readonly via?: {
+    readonly parent: string;
+    readonly by: 'shifter' | 'buffer' | 'channel';
+    readonly placement: Placement;
+    readonly channel?: number;
+  };
   readonly members: readonly Placement[];
 }
 
@@ -50,7 +55,8 @@ function makeSegments(plan: Plan, sheets: Sheets, bus: Bus): readonly [Segment, 
   const found: [Segment, ...Segment[]] = [root];
   for (const [shifter, members] of behind) {
     const placement = plan.placements.find((p) => p.id === shifter)!;
-    found.push({ id: shifter, via: { parent: root.id, by: 'shifter', placement }, members });
+    const by = partSheet(sheets, placement.sheet)?.sheet.passage?.kind === 'buffer' ? 'buffer' : 'shifter';
+    found.push({ id: shifter, via: { parent: root.id, by, placement }, members });
   }
   // Channels of multiplexers, and of multiplexers behind those: the list grows while it is gone through.
   for (const segment of found)
@@ -68,10 +74,15 @@ function makeSegments(plan: Plan, sheets: Sheets, bus: Bus): readonly [Segment, 
   return found;
 }
 
-/** The segments that are one with a segment while it is in use: those it lies behind, and every one that a level shifter
+/** The segments that are one with a segment while it is in use: those it lies behind (up to a buffer), and every one that a level shifter
  *  joins to any of these. Of channels only those on the way: a program opens one at a time. */
 export function joinedWith(segments: readonly Segment[], target: Segment): readonly Segment[] {
   const way = new Set<string>();
-  for (let at: Segment | undefined = target; at && !way.has(at.id); at = segments.find((s) => s.id === at!.via?.parent)) way.add(at.id);
+  for (let at: Segment | undefined = target; at && !way.has(at.id);) {
+    way.add(at.id);
+    // A buffer keeps its two sides apart.
+    const parent: string | undefined = at.via?.by === 'buffer' ? undefined : at.via?.parent;
+    at = segments.find((s) => s.id === parent);
+  }
   return segments.filter((s) => way.has(s.id) || (s.via?.by === 'shifter' && way.has(s.via.parent)));
 }

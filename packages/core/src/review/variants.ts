@@ -68,7 +68,7 @@ function mostPerSecond(plan: Plan, sheets: Sheets, placement: string, part: Part
   if (!part.access) return undefined;
   for (const bus of findBuses(plan, sheets)) {
     if (bus.kind === 'i2c' && segmentsOf(plan, sheets, bus).some((s) => s.members.some((m) => m.id === placement)))
-      return busClock(plan, sheets, bus).hz / accessBits(part.access.transfers);
+      return 1 / (accessBits(part.access.transfers) / busClock(plan, sheets, bus).hz + (part.access.stretchMicroseconds ?? 0) * 1e-6);
     if (bus.kind === 'spi' && bus.members.some((m) => m.id === placement))
       return spiSheet(plan, sheets, board, bus).rows.find((row) => row.chain.includes(placement))?.time?.mostPerSecond;
   }

@@ -138,7 +138,7 @@ export const partSchema = Joi.object({
     levelShift: Joi.object({ terminals: Joi.array().items(factId).min(1).required(), how: words.required() }),
   }).required(),
   passage: sourced({
-    kind: Joi.valid('mosfet', 'auto').required(),
+    kind: Joi.valid('mosfet', 'auto', 'buffer').required(),
     low: factId.required(),
     high: factId.required(),
     channels: Joi.array()
@@ -147,7 +147,7 @@ export const partSchema = Joi.object({
       .max(32)
       .required(),
     ohms: quantity.greater(0),
-    thresholdVolts: range.required(),
+    thresholdVolts: range.when('kind', { is: 'buffer', then: Joi.forbidden(), otherwise: Joi.required() }),
   }),
   memory: sourced({ frameBufferBytes: count.required(), required: Joi.boolean().required(), format: words.required() }),
   readout: sourced({
@@ -175,6 +175,7 @@ export const partSchema = Joi.object({
       )
       .min(1)
       .required(),
+    stretchMicroseconds: quantity.max(1e6),
     note: words,
   }),
   keys: sourced({

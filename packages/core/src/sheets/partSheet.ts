@@ -141,16 +141,17 @@ export interface PartSheet {
   };
   /** Lines that go through the part from one supply's side to the other's: a level shifter. */
   readonly passage?: Sourced & {
-    /** `mosfet`: while a line is low its two ends are one; `auto`: the same, with edges that the chip speeds up. */
-    readonly kind: 'mosfet' | 'auto';
+    /** `mosfet`: while a line is low its two ends are one; `auto`: the same, with edges that the chip speeds up; `buffer`: each side is
+     *  driven by the chip, and knows nothing of the other's pull-ups and capacitance. */
+    readonly kind: 'mosfet' | 'auto' | 'buffer';
     /** The supply terminal of each side. */
     readonly low: string;
     readonly high: string;
     readonly channels: readonly { readonly low: string; readonly high: string }[];
     /** Pull-up at each end of each channel, in ohms. */
     readonly ohms?: number;
-    /** How far below the low side's supply the two ends part, in volts. */
-    readonly thresholdVolts: Range;
+    /** How far below the low side's supply the two ends part, in volts; none where they are never one. */
+    readonly thresholdVolts?: Range;
   };
   readonly memory?: Sourced & { readonly frameBufferBytes: number; readonly required: boolean; readonly format: string };
   readonly readout?: Sourced & {
@@ -170,6 +171,8 @@ export interface PartSheet {
     readonly what: 'reading' | 'frame' | 'text';
     readonly perSecond: number;
     readonly transfers: readonly { readonly times: number; readonly write: number; readonly read: number }[];
+    /** Most that the part holds the clock low in one access, in microseconds. */
+    readonly stretchMicroseconds?: number;
     readonly note?: string;
   };
   /** Keys: each on a wire of its own to ground, all on one ladder of resistors, or in rows and columns, with a diode each or without. */

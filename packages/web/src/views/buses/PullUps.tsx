@@ -32,7 +32,7 @@ const CLOCKS = [100e3, 400e3, 1e6];
 /** The stretch of a bus in words. */
 function stretchWords({ segment: { via } }: SegmentSheet): string {
   if (!via) return 'Pull-ups';
-  return via.by === 'shifter' ? `Pull-ups behind ${via.placement.name}` : `Pull-ups behind ${via.placement.name}, channel ${via.channel}`;
+  return `Pull-ups behind ${via.placement.name}${via.channel === undefined ? '' : `, channel ${via.channel}`}`;
 }
 
 /** The pull-ups of a stretch of a bus on an axis of ohms, the window in which they must lie, and one of the builder's to be dragged.

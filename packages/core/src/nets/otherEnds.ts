@@ -1,0 +1,59 @@
+import { PIN_ROLES } from '../sheets/roles';
+import type { PartTerminal } from '../sheets/partSheet';
+import type { Sheets } from '../sheets/sheetIndex';
+import { type Plan, type TerminalKey, terminalKey } from '../plan/plan';
+import { otherEnd } from './passages';
+import { planTerminals, type PlanTerminal } from './terminals';
+
+/** Why a wire may end at another part: its data goes on, a multiplexer or level shifter or port of a helper carries it, or two lines may
+ *  be one. */
+export type EndReason = 'chain' | 'channel' | 'shifter' | 'port' | 'join';
+
+export interface OtherEnd {
+  readonly key: TerminalKey;
+  readonly placement: string;
+  readonly terminal: string;
+  readonly reason: EndReason;
+}
+
+/** What a port must be able to do for a terminal. */
+function serving(terminal: PartTerminal): 'input' | 'output' | 'select' | undefined {
+  if (terminal.role === 'spi.cs') return 'select';
+  if (terminal.role === 'gpio.out') return 'output';
+  return terminal.role === 'gpio.in' ? 'input' : undefined;
+}
+
+function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefined {
+  const { terminal } = item;
+  const other = target.terminal;
+  if (terminal.chain === 'in' && other.chain === 'out') return 'chain';
+  const line = PIN_ROLES[terminal.role]?.line?.line;
+  if (other.channel) return other.channel.line === line ? 'channel' : undefined;
+  if (otherEnd(target.part, other.id) !== undefined) return PIN_ROLES[terminal.role] && !item.part.passage ? 'shifter' : undefined;
+  const does = serving(terminal);
+  if (does && (other.serves?.includes(does) || (does === 'select' && other.serves?.includes('output')))) return 'port';
+  if (terminal.line && terminal.line === other.line && (terminal.line !== 'clock' || item.part.chip === target.part.chip)) return 'join';
+  return undefined;
+}
+
+/** The terminals of other parts that a terminal's wire may end at, in the order of the plan. Ends that carry one signal each and have one
+ *  already are left out; channels and level shifters take several lines of one kind. */
+export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): readonly OtherEnd[] {
+  const ends = Object.entries(plan.wires).filter(([key, { end }]) => key !== item.key && end.to === 'terminal');
+  const taken = new Map<TerminalKey, string>();
+  for (const [key, { end }] of ends) if (end.to === 'terminal') taken.set(terminalKey(end.placement, end.terminal), key);
+  const all = planTerminals(plan, sheets);
+  const roleOf = (key: string | undefined) => all.find((t) => t.key === key)?.terminal.role;
+  return all.flatMap((target): OtherEnd[] => {
+    if (target.placement.id === item.placement.id) return [];
+    const reason = reasonFor(item, target);
+    if (!reason) return [];
+    const user = taken.get(target.key);
+    const shares =
+      (reason === 'shifter' || reason === 'channel') && PIN_ROLES[item.terminal.role]?.shared && roleOf(user) === item.terminal.role;
+    if (user !== undefined && reason !== 'join' && !shares) return [];
+    // The end of a shifter that stands for others already, or is wired itself, is the board's side.
+    if (reason === 'shifter' && (target.carries || target.wire)) return [];
+    return [{ key: target.key, placement: target.placement.id, terminal: target.terminal.id, reason }];
+  });
+}

@@ -1,0 +1,87 @@
+import { Button, Menu, ScrollArea } from '@mantine/core';
+import { IconArrowRight } from '@tabler/icons-react';
+import { memo, useMemo } from 'react';
+import { behindShifter } from '@roof-chart/core/allocate/behindShifter';
+import { sayTerminal } from '@roof-chart/core/checks/say';
+import { type EndReason, otherEnds } from '@roof-chart/core/nets/otherEnds';
+import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { PIN_ROLES } from '@roof-chart/core/sheets/roles';
+import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
+import { useWorkbench } from '../../app/workbench';
+
+const REASON: { readonly [K in EndReason]: string } = {
+  chain: 'Next in the chain after',
+  channel: 'On a channel of a multiplexer',
+  shifter: 'Through a level shifter',
+  port: 'On a port of a helper',
+  join: 'Joined with',
+};
+
+interface PartEndMenuProps {
+  readonly plan: Plan;
+  readonly board: IndexedBoard;
+  readonly item: PlanTerminal;
+}
+
+/** Wires a terminal to one of another part instead of a pin: the next of a chain, a channel, a port. */
+export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: PartEndMenuProps) {
+  const { sheets, edit } = useWorkbench();
+  const ends = useMemo(() => otherEnds(plan, sheets, item), [plan, sheets, item]);
+  const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
+  const shifted = useMemo(
+    () => (kind === 'i2c' ? behindShifter(plan, sheets, board, [item.placement.id], kind) : undefined),
+    [plan, sheets, board, item, kind],
+  );
+  if (item.placement.onBoard || item.wire?.locked || (ends.length === 0 && !shifted)) return null;
+  const words = sayTerminal(plan, sheets, item.key);
+  const reasons = [...new Set(ends.map((end) => end.reason))];
+  return (
+    <Menu position="top-start" withinPortal transitionProps={{ duration: 0 }}>
+      <Menu.Target>
+        <Button size="compact-xs" variant="default" leftSection={<IconArrowRight size={13} />}>
+          To a part
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <ScrollArea.Autosize mah={320}>
+          {shifted && (
+            <>
+              <Menu.Label>All lines of {item.placement.name}</Menu.Label>
+              <Menu.Item onClick={() => edit(shifted.edits, `put ${item.placement.name} behind a level shifter`)}>
+                behind a level shifter{shifted.added ? ', which is added' : ' that is there'}
+              </Menu.Item>
+            </>
+          )}
+          {reasons.map((reason) => (
+            <div key={reason}>
+              <Menu.Label>{REASON[reason]}</Menu.Label>
+              {ends
+                .filter((end) => end.reason === reason)
+                .map((end) => (
+                  <Menu.Item
+                    key={end.key}
+                    onClick={() =>
+                      edit(
+                        [
+                          {
+                            kind: 'wire',
+                            placement: item.placement.id,
+                            terminal: item.terminal.id,
+                            end: { to: 'terminal', placement: end.placement, terminal: end.terminal },
+                          },
+                        ],
+                        `wire ${words} to ${sayTerminal(plan, sheets, end.key)}`,
+                      )
+                    }
+                  >
+                    {sayTerminal(plan, sheets, end.key)}
+                  </Menu.Item>
+                ))}
+            </div>
+          ))}
+        </ScrollArea.Autosize>
+      </Menu.Dropdown>
+    </Menu>
+  );
+});

@@ -39,6 +39,14 @@ const PICTURES = [
     },
   ],
   [
+    'buses-spi',
+    'light',
+    async (page) => {
+      await page.goto(`${base}/plans/workbench-scoreboard/buses/spi0`);
+      await page.getByText('One second of the bus').waitFor();
+    },
+  ],
+  [
     'fits',
     'light',
     async (page) => {

@@ -1,8 +1,8 @@
 import { addedPullUp } from '../electrics/busInputs';
-import { busPullUps, type PullUpInput } from '../electrics/busPullUps';
+import { busPullUps, type PullUp } from '../electrics/busPullUps';
 import { bestAdded } from '../electrics/calculations';
 import { I2C_STANDARD } from '../electrics/i2cModes';
-import { i2cStretches, overdrivenBy, type SegmentSheet } from '../electrics/segmentSheet';
+import { i2cStretches, overdrivenBy, type SegmentSheet, withoutPullUps } from '../electrics/segmentSheet';
 import type { Bus } from '../nets/buses';
 import type { Edit } from '../plan/edit';
 import { drawerValues } from '../quantity/series';
@@ -76,11 +76,11 @@ export function takeAdded(context: CheckContext, stretch: Stretch): readonly Rem
 export function cutFor(context: CheckContext, stretch: Stretch, ids: readonly string[]): readonly Remedy[] {
   const { input, limits } = stretch.sheet;
   if (ids.length === 0) return [];
+  const rest = withoutPullUps(input, ids);
   // Neither too strong nor too weak, and nobody pulled too high.
-  const isWell = (pullUps: PullUpInput['pullUps']) => {
-    return busPullUps({ ...input, pullUps }).verdict === 'good' && overdrivenBy(limits, pullUps).length === 0;
+  const isWell = (pullUps: readonly PullUp[]) => {
+    return busPullUps({ ...rest, pullUps }).verdict === 'good' && overdrivenBy(limits, pullUps).length === 0;
   };
-  const rest: PullUpInput = { ...input, pullUps: input.pullUps.filter((p) => !ids.includes(p.id)) };
   const cut = ids.map((placement): Edit => ({ kind: 'cut-pull-ups', placement, cut: true }));
   const parts = { parts: { is: 'placements', ids } as const };
   if (isWell(rest.pullUps)) return [{ label: 'cut', data: parts, grade: 'offered', edits: cut }];

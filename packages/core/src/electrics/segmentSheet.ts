@@ -54,19 +54,34 @@ export interface SegmentSheet {
 
 const BADNESS: readonly PullUpResult['verdict'][] = ['good', 'too-weak', 'too-strong', 'both', 'missing'];
 
-/** As few parts as can be whose pull-ups, cut, leave the rest neither too strong nor too weak; the strongest first.
+/** A line without the pull-ups of some parts, on its own stretch and on those that are joined to it. */
+export function withoutPullUps(input: PullUpInput, ids: readonly string[]): PullUpInput {
+  const left = (pullUps: readonly PullUp[]) => pullUps.filter((p) => !ids.includes(p.id));
+  return {
+    ...input,
+    pullUps: left(input.pullUps),
+    ...(input.joined ? { joined: input.joined.map((one) => ({ ...one, pullUps: left(one.pullUps) })) } : {}),
+  };
+}
+
+/** As few parts as can be whose pull-ups, cut, leave the rest neither too strong nor too weak: those of this stretch first, then those of
+ *  the stretches that are joined to it; the strongest first.
  *  @param cuttable parts that have pull-ups of their own to cut */
 function toCut(input: PullUpInput, cuttable: ReadonlySet<string>): readonly string[] {
-  const cut: string[] = [];
-  let left = [...input.pullUps];
-  while (left.length > 0 && busPullUps({ ...input, pullUps: left }).verdict === 'too-strong') {
-    const modules = left.filter((p) => cuttable.has(p.id));
-    const strongest = modules.toSorted((a, b) => a.ohms.min - b.ohms.min)[0];
-    if (!strongest) return [];
-    cut.push(strongest.id);
-    left = left.filter((p) => p.id !== strongest.id);
+  const strongest = (pullUps: readonly PullUp[]) =>
+    pullUps.filter((p) => cuttable.has(p.id)).toSorted((a, b) => a.ohms.min - b.ohms.min)[0]?.id;
+  for (const elsewhere of input.joined ? [false, true] : [false]) {
+    const cut: string[] = [];
+    let left = input;
+    while (busPullUps(left).verdict === 'too-strong') {
+      const id = strongest(elsewhere ? [...left.pullUps, ...left.joined!.flatMap((one) => one.pullUps)] : left.pullUps);
+      if (id === undefined) break;
+      cut.push(id);
+      left = withoutPullUps(left, [id]);
+    }
+    if (cut.length > 0 && busPullUps(left).verdict === 'good') return cut;
   }
-  return left.length > 0 && busPullUps({ ...input, pullUps: left }).verdict === 'good' ? cut : [];
+  return [];
 }
 
 /** Most above its own supply that an I2C input takes for good, in volts: UM10204, table 9. */

@@ -2,6 +2,7 @@ import { PIN_ROLES } from '../sheets/roles';
 import type { PartTerminal } from '../sheets/partSheet';
 import type { Sheets } from '../sheets/sheetIndex';
 import { type Plan, type TerminalKey, terminalKey } from '../plan/plan';
+import { findNets, type Nets } from './nets';
 import { otherEnd } from './passages';
 import { planTerminals, type PlanTerminal } from './terminals';
 
@@ -36,6 +37,14 @@ function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefi
   return undefined;
 }
 
+/** Whether an end of a channel is on the side of another supply than a part's, where both are known. */
+function isWrongSide(nets: Nets, rail: string | undefined, target: PlanTerminal): boolean {
+  const passage = target.part.passage!;
+  const side = passage.channels.some((c) => c.low === target.terminal.id) ? passage.low : passage.high;
+  const there = nets.byTerminal.get(terminalKey(target.placement.id, side))?.rails[0];
+  return rail !== undefined && there !== undefined && rail !== there;
+}
+
 /** The terminals of other parts that a terminal's wire may end at, in the order of the plan. Ends that carry one signal each and have one
  *  already are left out; channels and level shifters take several lines of one kind. */
 export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): readonly OtherEnd[] {
@@ -43,6 +52,9 @@ export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): reado
   const taken = new Map<TerminalKey, string>();
   for (const [key, { end }] of ends) if (end.to === 'terminal') taken.set(terminalKey(end.placement, end.terminal), key);
   const all = planTerminals(plan, sheets);
+  const nets = findNets(plan, sheets);
+  const supply = all.find((t) => t.placement.id === item.placement.id && t.terminal.role === 'supply.vcc');
+  const own = supply && nets.byTerminal.get(supply.key)?.rails[0];
   const roleOf = (key: string | undefined) => all.find((t) => t.key === key)?.terminal.role;
   return all.flatMap((target): OtherEnd[] => {
     if (target.placement.id === item.placement.id) return [];
@@ -53,7 +65,7 @@ export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): reado
       (reason === 'shifter' || reason === 'channel') && PIN_ROLES[item.terminal.role]?.shared && roleOf(user) === item.terminal.role;
     if (user !== undefined && reason !== 'join' && !shares) return [];
     // The end of a shifter that stands for others already, or is wired itself, is the board's side.
-    if (reason === 'shifter' && (target.carries || target.wire)) return [];
+    if (reason === 'shifter' && (target.carries || target.wire || isWrongSide(nets, own, target))) return [];
     return [{ key: target.key, placement: target.placement.id, terminal: target.terminal.id, reason }];
   });
 }

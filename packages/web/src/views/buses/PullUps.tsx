@@ -113,7 +113,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
                   to: pullUps.mostOhms,
                   tone: 'good',
                   fromLabel: `${formatSi(pullUps.leastOhms, 'Ω')} least`,
-                  toLabel: `${formatSi(pullUps.mostOhms, 'Ω')} most`,
+                  ...(pullUps.mostOhms < OHMS.max ? { toLabel: `${formatSi(pullUps.mostOhms, 'Ω')} most` } : {}),
                 },
               ]
             : []

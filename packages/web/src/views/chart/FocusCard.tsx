@@ -216,7 +216,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
                   <NativeSelect
                     aria-label="Wire colour"
                     size="xs"
-                    w={92}
+                    w={84}
                     data={[...WIRE_COLOURS]}
                     value={item.wire.colour}
                     classNames={{ input: styles.colourInput! }}

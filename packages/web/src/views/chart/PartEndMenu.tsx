@@ -1,5 +1,4 @@
 import { Button, Menu, ScrollArea } from '@mantine/core';
-import { IconArrowRight } from '@tabler/icons-react';
 import { memo, useMemo } from 'react';
 import { behindShifter } from '@roof-chart/core/allocate/behindShifter';
 import { sayTerminal } from '@roof-chart/core/checks/say';
@@ -39,7 +38,7 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
   return (
     <Menu position="top-start" withinPortal transitionProps={{ duration: 0 }}>
       <Menu.Target>
-        <Button size="compact-xs" variant="default" leftSection={<IconArrowRight size={13} />}>
+        <Button size="compact-xs" variant="default">
           To a part
         </Button>
       </Menu.Target>

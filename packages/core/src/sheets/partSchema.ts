@@ -44,7 +44,16 @@ const strap = Joi.object({
 });
 
 /** 7-bit; 0x00 to 0x07 and 0x78 to 0x7F are reserved, yet some parts can be strapped there. */
-const address = Joi.number().integer().min(0).max(0x7f);
+const address = Joi.number()
+  .integer()
+  .min(0)
+  .max(0x7f)
+  .error((errors) => {
+    for (const error of errors)
+      if (error.code === 'number.max' && typeof error.value === 'number' && error.value <= 0xff)
+        error.message = `${error.path.join('.')} must be a 7-bit address: ${error.value} (0x${error.value.toString(16).toUpperCase()}) is the 8-bit form of ${error.value >> 1} (0x${(error.value >> 1).toString(16).toUpperCase().padStart(2, '0')})`;
+    return errors as unknown as Joi.ValidationErrorItem;
+  });
 
 const device = Joi.object({
   id: factId.required(),

@@ -300,12 +300,14 @@ describe('calc', () => {
   test('the time of a frame; the list as JSON names every input with its unit', async () => {
     expect((await cli(['calc', 'bus-time', 'write=17', 'transfers=64', 'rate=10'])).out).toMatch(/bits +10500[^]*share +0.2624/);
     const list = JSON.parse((await cli(['calc', '--list', '--json'])).out) as { id: string; inputs: { unit: string }[]; source: string }[];
-    expect(list.map((c) => c.id)).toEqual(['bus-time', 'pull-up']);
+    const ids = ['bands', 'bus-time', 'divider', 'led', 'multiplex', 'power', 'pull-up', 'sensor-divider', 'spi-time', 'transistor-base'];
+    expect(list.map((c) => c.id)).toEqual(ids);
+    expect((await cli(['calc', 'spi-time', 'hz=10M', 'bytes=153600'])).out).toMatch(/bits +1229000[^]*mostPerSecond +8.138/);
     for (const one of list) expect([one.source !== '', one.inputs.every((i) => i.unit !== '')]).toEqual([true, true]);
   });
 
   test.each([
-    [['calc', 'nothing'], 'expected one of bus-time, pull-up'],
+    [['calc', 'nothing'], 'expected one of bands, bus-time, divider'],
     [['calc', 'pull-up', 'capacitance=-5p'], 'above zero'],
     [['calc', 'pull-up', 'hz=fast'], 'hz fast: expected a number in Hz'],
     [['calc', 'pull-up', 'ohms=5'], 'ohms: expected one of vdd'],

@@ -1,4 +1,5 @@
-import { CALCULATIONS, readValues } from '@roof-chart/core/electrics/calculations';
+import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
+import { readValues } from '@roof-chart/core/electrics/calculations/calculation';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 

@@ -1,6 +1,6 @@
 import { addedPullUp } from '../electrics/busInputs';
 import { busPullUps, type PullUp } from '../electrics/busPullUps';
-import { bestAdded } from '../electrics/calculations';
+import { bestAdded } from '../electrics/bestAdded';
 import { I2C_STANDARD } from '../electrics/i2cModes';
 import { i2cStretches, overdrivenBy, type SegmentSheet, withoutPullUps } from '../electrics/segmentSheet';
 import type { Bus } from '../nets/buses';

@@ -9,7 +9,7 @@ import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex'
 import { busClock } from './busClock';
 import { addedPullUp, capacitanceOf, type CapacitanceParts, type Feed, type I2cLine, logicVolts, partLogic } from './busInputs';
 import { busPullUps, type PullUp, type PullUpInput, type PullUpResult } from './busPullUps';
-import { bestAdded } from './calculations';
+import { bestAdded } from './bestAdded';
 import type { Worked } from './working';
 
 /** Somebody on a segment for whom the lines rest too high. */

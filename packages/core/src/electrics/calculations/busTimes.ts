@@ -1,0 +1,52 @@
+import { busTime } from '../i2cTime';
+import { spiTime } from '../spiTime';
+import { type Calculation, finite, whole } from './calculation';
+
+export const busTimes: Calculation = {
+  id: 'bus-time',
+  words: 'How much of a second an access takes on an I2C bus.',
+  inputs: [
+    { name: 'hz', words: 'clock', unit: 'Hz', default: '400k' },
+    { name: 'write', words: 'bytes written a transfer, after the address', unit: '1' },
+    { name: 'read', words: 'bytes read a transfer', unit: '1', default: '0' },
+    { name: 'transfers', words: 'transfers an access', unit: '1', default: '1' },
+    { name: 'rate', words: 'accesses a second', unit: '1', default: '1' },
+  ],
+  outputs: [
+    { name: 'bits', unit: '1', words: 'bits of one access' },
+    { name: 'seconds', unit: 's', words: 'time of one access' },
+    { name: 'share', unit: '1', words: 'share of a second' },
+    { name: 'mostPerSecond', unit: '1', words: 'accesses a second at the very most' },
+  ],
+  source: 'I2C-bus specification UM10204, 3.1',
+  run(values) {
+    const transfers = [{ times: Math.max(1, whole(values, 'transfers')), write: whole(values, 'write'), read: whole(values, 'read') }];
+    const { users, share, working } = busTime(values.number('hz'), [{ id: 'part', transfers, perSecond: values.number('rate') }]);
+    const { bits, seconds, alonePerSecond } = users[0]!;
+    return { outputs: { bits, seconds, share, mostPerSecond: alonePerSecond }, working };
+  },
+};
+
+export const spiTimes: Calculation = {
+  id: 'spi-time',
+  words: 'How much of a second an access takes on an SPI bus, by one part or a chain of equal ones.',
+  inputs: [
+    { name: 'hz', words: 'clock', unit: 'Hz', default: '10M' },
+    { name: 'bytes', words: 'bytes sent and read a transfer', unit: '1', default: '1' },
+    { name: 'transfers', words: 'transfers an access', unit: '1', default: '1' },
+    { name: 'parts', words: 'parts in the chain, each of which takes the bytes', unit: '1', default: '1' },
+    { name: 'rate', words: 'accesses a second', unit: '1', default: '1' },
+  ],
+  outputs: [
+    { name: 'bits', unit: '1', words: 'bits of one access' },
+    { name: 'seconds', unit: 's', words: 'time of one access' },
+    { name: 'share', unit: '1', words: 'share of a second' },
+    { name: 'mostPerSecond', unit: '1', words: 'accesses a second at the very most' },
+  ],
+  source: 'One bit a clock; pauses between bytes and for the select are not counted',
+  run(values) {
+    const bits = 8 * whole(values, 'bytes') * Math.max(1, whole(values, 'transfers')) * Math.max(1, whole(values, 'parts'));
+    const { working, ...outputs } = spiTime(values.number('hz'), bits, values.number('rate'));
+    return { outputs: { ...outputs, mostPerSecond: finite(outputs.mostPerSecond) }, working };
+  },
+};

@@ -1,0 +1,103 @@
+import { formatSi } from '../quantity/format';
+import type { Range } from '../quantity/range';
+import type { Worked } from './working';
+
+export interface DividerInput {
+  /** What comes in, in volts: its high level at the least and at the most. */
+  readonly input: Range;
+  /** What must come out: at least what the receiver takes for high, at most what it stands, in volts. */
+  readonly output: Range;
+  /** Capacitance at the receiver, in farads. */
+  readonly farads: number;
+  readonly tolerance: number;
+  readonly values: readonly number[];
+  /** Both resistors together, in ohms: less takes more current, more is slower. */
+  readonly total: Range;
+}
+
+export interface Divider {
+  readonly top: number;
+  readonly bottom: number;
+  readonly output: Range;
+  /** Both in parallel: what the receiver sees, in ohms. */
+  readonly theveninOhms: number;
+  /** Fastest bits whose edge, 10 % to 90 %, takes half of one bit at most. */
+  readonly mostBitsPerSecond: number;
+  /** Current that flows while the input is high, in amperes. */
+  readonly standingAmps: number;
+}
+
+/** The output of a divider at its corners, in volts. */
+export function dividerOutput(top: number, bottom: number, input: Range, tolerance: number): Range {
+  const ratio = (t: number, b: number) => b / (t + b);
+  return {
+    min: input.min * ratio(top * (1 + tolerance), bottom * (1 - tolerance)),
+    max: input.max * ratio(top * (1 - tolerance), bottom * (1 + tolerance)),
+  };
+}
+
+/** Two resistors from what there is that bring a level down into a window at every corner: of all pairs that do the one whose worst
+ *  corner has most room, and of equals the one with the lower resistance, which is faster.
+ *  @returns undefined in `best` where no pair does
+ *  @throws RangeError when a voltage, capacitance or tolerance cannot be */
+export function divide(given: DividerInput): Worked<{ readonly best: Divider | undefined; readonly pairs: number }> {
+  const { input, output, farads, tolerance, values, total } = given;
+  if (!(input.min > 0 && input.max >= input.min))
+    throw new RangeError(`input ${input.min} to ${input.max}: expected volts above zero, the lower first`);
+  if (!(output.min >= 0 && output.max > output.min))
+    throw new RangeError(`output ${output.min} to ${output.max}: expected a window in volts`);
+  if (!(farads > 0)) throw new RangeError(`capacitance ${farads}: expected farads above zero`);
+  if (!(tolerance >= 0 && tolerance < 1)) throw new RangeError(`tolerance ${tolerance}: expected a share from 0 to below 1`);
+  let best: Divider | undefined;
+  let room = -Infinity;
+  let pairs = 0;
+  for (const top of values)
+    for (const bottom of values) {
+      if (top + bottom < total.min || top + bottom > total.max) continue;
+      const out = dividerOutput(top, bottom, input, tolerance);
+      const left = Math.min(out.min - output.min, output.max - out.max);
+      if (left < 0) continue;
+      pairs += 1;
+      const thevenin = (top * bottom) / (top + bottom);
+      const better = left > room + 1e-12 || (left > room - 1e-12 && best !== undefined && thevenin < best.theveninOhms);
+      if (!better) continue;
+      room = Math.max(room, left);
+      best = {
+        top,
+        bottom,
+        output: out,
+        theveninOhms: thevenin,
+        mostBitsPerSecond: 1 / (2 * Math.log(9) * thevenin * farads),
+        standingAmps: input.max / ((top + bottom) * (1 - tolerance)),
+      };
+    }
+  return {
+    best,
+    pairs,
+    working: best
+      ? [
+          {
+            formula: 'Vout = Vin · R2 / (R1 + R2)',
+            values: `${formatSi(best.top, 'Ω')} over ${formatSi(best.bottom, 'Ω')}: ${formatSi(best.output.min, 'V')} to ${formatSi(best.output.max, 'V')}`,
+            source: `Every corner of ${Number((tolerance * 100).toPrecision(3))} % and of the input`,
+          },
+          {
+            formula: 't = 2.2 · (R1 ∥ R2) · C, at most half a bit',
+            values: `2.2 · ${formatSi(best.theveninOhms, 'Ω')} · ${formatSi(farads, 'F')}: ${formatSi(best.mostBitsPerSecond, 'bit/s')}`,
+            source: 'Rise from 10 % to 90 % of an RC',
+          },
+        ]
+      : [],
+  };
+}
+
+/** The fixed resistor beside a sensor whose resistance goes from one value to another, that gives the widest span: their geometric mean.
+ *  @returns ohms, and the span as a share of the supply
+ *  @throws RangeError when a resistance is not above zero
+ *  @example sensorDivider(1000, 100_000).ohms // 10_000 */
+export function sensorDivider(from: number, to: number): { readonly ohms: number; readonly span: number } {
+  if (!(from > 0 && to > 0)) throw new RangeError(`resistances ${from} and ${to}: expected ohms above zero`);
+  const ohms = Math.sqrt(from * to);
+  const share = (sensor: number) => ohms / (ohms + sensor);
+  return { ohms, span: Math.abs(share(from) - share(to)) };
+}

@@ -45,7 +45,7 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
   await cut.focus();
   await page.keyboard.press('Enter');
   await expect(findings(page)).toContainText('I2C0: pull-ups too strong');
-  await findings(page).getByRole('button', { name: 'Cut the pull-ups of LCD 20×4, stand', exact: true }).click();
+  await findings(page).getByRole('button', { name: 'Cut the pull-ups of LCD 20×4, stand', exact: true }).first().click();
   await expect(findings(page)).not.toContainText('pull-ups too strong');
 
   await page.getByLabel('Who answers on').fill('0xD0');
@@ -115,4 +115,24 @@ test('the forms of a part side by side: one is taken in a click, and undone', as
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('row', { name: /^OLED 128×64/ })).toHaveCount(0);
   await saved(page);
+});
+
+test('a part goes behind a level shifter from its row in the Chart; the bus then has two stretches, and the build list the wires', async ({
+  page,
+  request,
+}) => {
+  const id = await planWith(request, 'rp2040-stick-40', ['oled-096-ssd1306-i2c', 'lcd-2004-pcf8574']);
+  await page.goto(`/plans/${id}/chart`);
+  await page.getByRole('button', { name: 'Settle', exact: true }).click();
+  await page.getByRole('region', { name: 'Proposal' }).getByRole('button', { name: 'Accept' }).click();
+  await page.locator('[data-row="p1:SDA"] [role=rowheader]').click();
+  await page.getByRole('button', { name: 'To a part' }).click();
+  await page.getByRole('menuitem', { name: 'behind a level shifter, which is added' }).click();
+  await expect(page.locator('[data-row="helper-1:LV1"]')).toBeVisible();
+  await expect(findings(page)).not.toContainText('lines rest at');
+  await page.goto(`/plans/${id}/buses`);
+  await expect(page.getByRole('heading', { name: /^Pull-ups behind Level shifter/ })).toBeVisible();
+  await expect(page.getByRole('slider', { name: 'Address of Part 1' })).toHaveAttribute('aria-valuetext', '0x27');
+  await page.goto(`/plans/${id}/build`);
+  await expect(page.getByRole('checkbox', { name: /^Part 1 SDA to Level shifter HV1: done/ })).toBeVisible();
 });

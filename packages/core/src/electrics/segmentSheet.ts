@@ -65,11 +65,13 @@ export function withoutPullUps(input: PullUpInput, ids: readonly string[]): Pull
 }
 
 /** As few parts as can be whose pull-ups, cut, leave the rest neither too strong nor too weak: those of this stretch first, then those of
- *  the stretches that are joined to it; the strongest first.
- *  @param cuttable parts that have pull-ups of their own to cut */
-function toCut(input: PullUpInput, cuttable: ReadonlySet<string>): readonly string[] {
+ *  the stretches that are joined to it; those that pull too high before others, then the strongest.
+ *  @param cuttable parts that have pull-ups of their own to cut
+ *  @param high parts that pull higher than somebody takes */
+function toCut(input: PullUpInput, cuttable: ReadonlySet<string>, high: readonly string[]): readonly string[] {
+  const rank = (p: PullUp) => Number(!high.includes(p.id));
   const strongest = (pullUps: readonly PullUp[]) =>
-    pullUps.filter((p) => cuttable.has(p.id)).toSorted((a, b) => a.ohms.min - b.ohms.min)[0]?.id;
+    pullUps.filter((p) => cuttable.has(p.id)).toSorted((a, b) => rank(a) - rank(b) || a.ohms.min - b.ohms.min)[0]?.id;
   for (const elsewhere of input.joined ? [false, true] : [false]) {
     const cut: string[] = [];
     let left = input;
@@ -155,18 +157,19 @@ function segmentSheet(
   const limits = limitsOf(plan, sheets, board, bus, segment, worse.line);
   const overdriven = overdrivenBy(limits, input.pullUps);
   const limit = overdriven[0]?.limitVolts;
+  const pullingHigher = limit === undefined ? [] : [...new Set(input.pullUps.filter((p) => p.volts.max > limit).map((p) => p.id))];
   return {
     ...worse,
     limits,
     overdriven,
-    pullingHigher: limit === undefined ? [] : [...new Set(input.pullUps.filter((p) => p.volts.max > limit).map((p) => p.id))],
+    pullingHigher,
     capacitance: capacitanceOf(plan, board, segments, segment),
     add: helps
       ? bestAdded(drawerValues(plan.drawer, 330, 100_000), (ohms) =>
           busPullUps({ ...input, pullUps: [...others, addedPullUp(ohms, { volts: input.vdd })] }),
         )
       : undefined,
-    cut: pullUps.verdict === 'too-strong' ? toCut(input, cuttableOf(plan, sheets)) : [],
+    cut: pullUps.verdict === 'too-strong' ? toCut(input, cuttableOf(plan, sheets), pullingHigher) : [],
   };
 }
 

@@ -300,7 +300,19 @@ describe('calc', () => {
   test('the time of a frame; the list as JSON names every input with its unit', async () => {
     expect((await cli(['calc', 'bus-time', 'write=17', 'transfers=64', 'rate=10'])).out).toMatch(/bits +10500[^]*share +0.2624/);
     const list = JSON.parse((await cli(['calc', '--list', '--json'])).out) as { id: string; inputs: { unit: string }[]; source: string }[];
-    const ids = ['bands', 'bus-time', 'divider', 'led', 'multiplex', 'power', 'pull-up', 'sensor-divider', 'spi-time', 'transistor-base'];
+    const ids = [
+      'bands',
+      'bus-time',
+      'divider',
+      'ladder',
+      'led',
+      'multiplex',
+      'power',
+      'pull-up',
+      'sensor-divider',
+      'spi-time',
+      'transistor-base',
+    ];
     expect(list.map((c) => c.id)).toEqual(ids);
     expect((await cli(['calc', 'spi-time', 'hz=10M', 'bytes=153600'])).out).toMatch(/bits +1229000[^]*mostPerSecond +8.138/);
     for (const one of list) expect([one.source !== '', one.inputs.every((i) => i.unit !== '')]).toEqual([true, true]);

@@ -139,7 +139,9 @@ describe('dividers', () => {
 describe('by name', () => {
   test('every calculation runs with its defaults where it has them all, and gives what it lists', () => {
     for (const calculation of CALCULATIONS) {
-      const given = Object.fromEntries(calculation.inputs.filter((i) => i.default === undefined).map((i) => [i.name, '100']));
+      const given = Object.fromEntries(
+        calculation.inputs.filter((i) => i.default === undefined).map((i) => [i.name, i.name === 'keys' ? '4' : '100']),
+      );
       const { outputs, working } = calculation.run(readValues(calculation, given));
       expect(Object.keys(outputs).sort()).toEqual(calculation.outputs.map((o) => o.name).sort());
       expect(JSON.stringify([outputs, working])).not.toMatch(/NaN|Infinity|undefined/);
@@ -154,6 +156,16 @@ describe('by name', () => {
     });
     expect(run('transistor-base', { load: '50m' })).toMatchObject({ ohms: 470, verdict: 'good' });
     expect(run('transistor-base', { load: '50m', high: '0.5' })).toMatchObject({ verdict: 'level-too-low' });
+  });
+
+  test('four keys on ten bits: the ladder in values and counts, in rising order', () => {
+    const { row, thresholds, verdict, proved, gapCounts } = run('ladder', { keys: '4' });
+    expect([verdict, proved, (row as string).split(', ').length]).toEqual(['good', 'yes', 3]);
+    const counts = (thresholds as string).split(', ').map(Number);
+    expect(counts).toEqual(counts.toSorted((a, b) => a - b));
+    expect(gapCounts).toBeGreaterThan(100);
+    expect(run('ladder', { keys: '16', tolerance: '0.2' }).verdict).toBe('overlap');
+    expect(() => run('ladder', { keys: '40' })).toThrow('keys 40');
   });
 
   test('bands and power', () => {

@@ -1,6 +1,7 @@
 import { formatSi } from '../../quantity/format';
 import { nearestOf, valuesOf } from '../../quantity/series';
 import { divide, sensorDivider } from '../dividers';
+import { ladder } from '../ladder';
 import { ledResistor, multiplexed, ratingFor } from '../led';
 import { above, type Calculation, finite, SERIES_INPUT, seriesOf, share, TOLERANCE_INPUT, whole } from './calculation';
 
@@ -134,6 +135,76 @@ export const divider: Calculation = {
     };
   },
 };
+
+export const keypad: Calculation = {
+  id: 'ladder',
+  words: 'Resistors of keys on one analog pin, chosen so that the closest two are as far apart as can be.',
+  inputs: [
+    { name: 'keys', words: 'keys', unit: '1' },
+    { name: 'bits', words: 'bits of the analog input', unit: '1', default: '10' },
+    { name: 'least', words: 'smallest resistor to use', unit: 'Ω', default: '100' },
+    { name: 'most', words: 'largest resistor to use', unit: 'Ω', default: '100k' },
+    TOLERANCE_INPUT,
+    SERIES_INPUT,
+  ],
+  outputs: [
+    { name: 'pull', unit: 'Ω', words: 'from the pin to the supply' },
+    { name: 'row', unit: 'text', words: 'from ground outwards, a key at each joint, the first at ground' },
+    { name: 'gap', unit: '1', words: 'smallest distance at the worst corners, as a share of the supply' },
+    { name: 'gapCounts', unit: '1', words: 'the same in counts of the analog input' },
+    { name: 'thresholds', unit: 'text', words: 'counts between the keys; above the last no key is down' },
+    { name: 'verdict', unit: 'text', words: 'good, thin (below 8 counts) or overlap' },
+    { name: 'proved', unit: 'text', words: 'whether no values do better' },
+  ],
+  source: 'Dividers at every corner of the tolerance; branch and bound over the values',
+  run(values) {
+    const bits = whole(values, 'bits');
+    if (bits < 4 || bits > 24) throw new RangeError(`bits ${bits}: expected 4 to 24`);
+    const counts = 2 ** bits - 1;
+    const keys = whole(values, 'keys');
+    const { best, proved } = ladder(
+      {
+        keys,
+        values: valuesOf(seriesOf(values), above(values, 'least'), above(values, 'most')),
+        tolerance: share(values, 'tolerance'),
+      },
+      keys > 6 ? { nodes: 50_000 } : {},
+    );
+    if (!best)
+      return {
+        outputs: {
+          pull: null,
+          row: 'none',
+          gap: null,
+          gapCounts: null,
+          thresholds: 'none',
+          verdict: 'overlap',
+          proved: proved ? 'yes' : 'no',
+        },
+        working: [],
+      };
+    const inCounts = best.gap * counts;
+    return {
+      outputs: {
+        pull: best.pull,
+        row: best.row.map((ohms) => formatSi(ohms, 'Ω')).join(', ') || 'none',
+        gap: best.gap,
+        gapCounts: Math.floor(inCounts),
+        thresholds: best.thresholds.map((threshold) => Math.round(threshold * counts)).join(', '),
+        verdict: inCounts < THIN_COUNTS ? 'thin' : 'good',
+        proved: proved ? 'yes' : 'no',
+      },
+      working: best.levels.map((level, at) => ({
+        formula: `key ${at + 1}: R / (R + Rpull)`,
+        values: `${Math.round(level.min * counts)} to ${Math.round(level.max * counts)} counts`,
+        source: 'Both resistances at their corners',
+      })),
+    };
+  },
+};
+
+/** Fewer counts than this between two keys, and noise of an analog input of a microcontroller mixes them up. */
+const THIN_COUNTS = 8;
 
 export const sensor: Calculation = {
   id: 'sensor-divider',

@@ -6,6 +6,7 @@ import { sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
 import { type BoardPosition, buildList, type BuildResistor, type BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { splitKey } from '@roof-chart/core/plan/plan';
+import { bandsOf, letterCode } from '@roof-chart/core/quantity/bands';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../../app/editWords';
@@ -94,6 +95,21 @@ function WireLine({ plan, wire, onTick, onPoint }: WireLineProps) {
   );
 }
 
+/** Tolerance of the resistors that are put in: the usual one. */
+const TOLERANCE = 0.05;
+
+/** A value with the marks to find it by.
+ *  @example resistorWords(4700) // '4.7 kΩ (yellow, violet, red, gold; 4K7)' */
+function resistorWords(ohms: number): string {
+  const value = formatSi(ohms, 'Ω');
+  try {
+    return `${value} (${bandsOf(ohms, TOLERANCE).join(', ')}; ${letterCode(ohms)})`;
+  } catch {
+    // A value with more digits than bands can say.
+    return value;
+  }
+}
+
 /** A resistor of the list: what to put where, or to take out. */
 function Resistor({ plan, resistor }: { readonly plan: Plan; readonly resistor: BuildResistor }) {
   const { sheets } = useWorkbench();
@@ -107,7 +123,7 @@ function Resistor({ plan, resistor }: { readonly plan: Plan; readonly resistor: 
   if (resistor.do === 'pull')
     return (
       <>
-        <strong>{sayTerminal(plan, sheets, resistor.key)}</strong>: {formatSi(resistor.ohms, 'Ω')} to{' '}
+        <strong>{sayTerminal(plan, sheets, resistor.key)}</strong>: {resistorWords(resistor.ohms)} to{' '}
         {resistor.to === 'supply' ? 'its supply' : 'ground'}
       </>
     );
@@ -118,7 +134,7 @@ function Resistor({ plan, resistor }: { readonly plan: Plan; readonly resistor: 
         {bus}
         {resistor.behind === undefined ? '' : ` behind ${sayPlacement(plan, resistor.behind)}`}
       </strong>
-      : {formatSi(resistor.ohms, 'Ω')} from each of its two lines to their supply
+      : {resistorWords(resistor.ohms)} from each of its two lines to their supply
     </>
   );
 }

@@ -2,7 +2,7 @@ import { Collapse, CopyButton, UnstyledButton } from '@mantine/core';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import type { Finding, Level } from '@roof-chart/core/checks/check';
-import { CHECKS, isAboutFacts } from '@roof-chart/core/checks/registry';
+import { checkOf, CHECKS, isAboutFacts } from '@roof-chart/core/checks/registry';
 import { sayFinding } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useReviewed, useWorkbench } from '../app/workbench';
@@ -22,6 +22,8 @@ const GROUPS: readonly { readonly level: Level; readonly many: string; readonly 
 ];
 
 function Remedies({ plan, finding }: { readonly plan: Plan; readonly finding: Finding }) {
+  // What is not mended in the plan at all (a bus to be switched on) does not miss a remedy.
+  if (Object.keys(checkOf(finding.code).remedies).length === 0) return null;
   if (finding.remedies.length === 0) return <p className={styles.none}>No change of one step helps here.</p>;
   return (
     <div className={styles.remedies}>

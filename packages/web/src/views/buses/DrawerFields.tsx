@@ -3,21 +3,12 @@ import { useState } from 'react';
 import type { Drawer } from '@roof-chart/core/plan/plan';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { parseSi } from '@roof-chart/core/quantity/parse';
 import { SERIES } from '@roof-chart/core/quantity/series';
 import { useWorkbench } from '../../app/workbench';
+import { readOhms } from './settings';
 
 type SeriesName = Drawer['series'];
 const OWN = 'own' as const;
-
-/** The values in a text, or the first piece that is none. */
-function readValues(text: string): { readonly values: readonly number[]; readonly bad?: string } {
-  const pieces = text.split(/[;,\s]+/).filter(Boolean);
-  const values = pieces.map((piece) => parseSi(piece, 'Ω'));
-  const at = values.findIndex((value) => value === undefined || !(value >= 0.1 && value <= 1e8));
-  if (at >= 0) return { values: [], bad: pieces[at]! };
-  return { values: [...new Set(values as number[])].sort((a, b) => a - b) };
-}
 
 /** Which values of resistors the builder has: a series, or a list of his own. */
 export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
@@ -51,7 +42,7 @@ export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
           defaultValue={listed}
           error={problem}
           onBlur={(event) => {
-            const { values, bad } = readValues(event.currentTarget.value);
+            const { values, bad } = readOhms(event.currentTarget.value);
             if (bad !== undefined) return setProblem(`${bad} is no value in ohms`);
             if (values.length === 0) return setProblem('At least one value');
             if (values.length > PLAN_LIMITS.drawerValues) return setProblem(`At most ${PLAN_LIMITS.drawerValues} values`);

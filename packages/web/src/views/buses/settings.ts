@@ -1,3 +1,4 @@
+import { parseSi } from '@roof-chart/core/quantity/parse';
 import type { BusSettings } from '@roof-chart/core/plan/plan';
 
 /** The settings of a bus with some of them changed; none where nothing is left. */
@@ -14,4 +15,14 @@ export function commit(text: string, before: number | undefined, set: (value: nu
   const value = text.trim() === '' ? undefined : Number(text);
   if (value !== undefined && !Number.isFinite(value)) return;
   if (value !== before) set(value);
+}
+
+/** The resistances in a text, in rising order and once each, or the first piece that is none.
+ *  @example readOhms('4k7 330, 330') // { values: [330, 4700] } */
+export function readOhms(text: string): { readonly values: readonly number[]; readonly bad?: string } {
+  const pieces = text.split(/[;,\s]+/).filter(Boolean);
+  const values = pieces.map((piece) => parseSi(piece, 'Ω'));
+  const at = values.findIndex((value) => value === undefined || !(value >= 0.1 && value <= 1e8));
+  if (at >= 0) return { values: [], bad: pieces[at]! };
+  return { values: [...new Set(values as number[])].sort((a, b) => a - b) };
 }

@@ -10,6 +10,7 @@ const VIEWS = [
   '/plans/hive-watch/buses',
   '/plans/hive-watch/buses/spi0',
   '/plans/hive-watch/buses/lines',
+  '/plans/hive-watch/levels',
   '/plans/hive-watch/fits',
   '/plans/hive-watch/fits/parts',
 ];

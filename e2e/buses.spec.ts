@@ -136,3 +136,16 @@ test('a part goes behind a level shifter from its row in the Chart; the bus then
   await page.goto(`/plans/${id}/build`);
   await expect(page.getByRole('checkbox', { name: /^Part 1 SDA to Level shifter HV1: done/ })).toBeVisible();
 });
+
+test('Levels tells what is too low for a part at 5 V; behind a level shifter it is well', async ({ page, request }) => {
+  const id = await planWith(request, 'rp2040-stick-40', ['humidity-sht31', 'lcd-2004-pcf8574']);
+  await page.goto(`/plans/${id}/chart`);
+  await page.getByRole('button', { name: 'Settle', exact: true }).click();
+  await page.getByRole('region', { name: 'Proposal' }).getByRole('button', { name: 'Accept' }).click();
+  await page.getByRole('link', { name: 'Levels', exact: true }).click();
+  await expect(page.getByText(/^Part 1 SDA and SCL: up to \d\.\d+ V comes, the board stands/)).toBeVisible();
+  await page.getByRole('button', { name: 'Put Part 1 behind a level shifter' }).first().click();
+  await expect(page.getByText('Every signal has margin at every corner of both supplies.')).toBeVisible();
+  await page.getByText('All', { exact: true }).click();
+  await expect(page.getByRole('group', { name: 'Levels of the signals' })).toContainText('good');
+});

@@ -59,11 +59,11 @@ const PICTURES = [
     },
   ],
   [
-    'fits-parts',
+    'levels',
     'dark',
     async (page) => {
-      await page.goto(`${hive}/fits/parts`);
-      await page.getByText(/parts fit beside/).waitFor();
+      await page.goto(`${hive}/levels`);
+      await page.getByRole('group', { name: 'Levels of the signals' }).waitFor();
     },
   ],
   [

@@ -117,6 +117,7 @@ const VIEWS = [
   { to: 'stock', label: 'Stock' },
   { to: 'chart', label: 'Chart' },
   { to: 'buses', label: 'Buses' },
+  { to: 'levels', label: 'Levels' },
   { to: 'build', label: 'Build' },
   { to: 'fits', label: 'Fits' },
 ] as const;

@@ -110,8 +110,8 @@ function Scope() {
   return (
     <div className={styles.scope}>
       <p>
-        <strong>Not yet checked:</strong> logic levels between 3.3 V and 5 V parts, pin currents, resistors. Look at these yourself before
-        you connect power.
+        <strong>Not yet checked:</strong> pin currents, resistors of lamps. Levels between 3.3 V and 5 V parts make no findings yet: look at
+        Levels before you connect power.
       </p>
       <details>
         <summary>What is checked</summary>

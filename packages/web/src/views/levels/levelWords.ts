@@ -1,0 +1,66 @@
+import { sayList, sayPlacement } from '@roof-chart/core/checks/say';
+import type { LevelPair, LevelVerdict } from '@roof-chart/core/electrics/levels';
+import { LEVEL_VERDICTS } from '@roof-chart/core/electrics/levels';
+import { partOf } from '@roof-chart/core/plan/edit';
+import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+
+export const VERDICT_WORDS: { readonly [V in LevelVerdict]: string } = {
+  damage: 'too high',
+  none: 'no margin',
+  thin: 'thin',
+  good: 'good',
+};
+
+/** Signals of one part that go one way and are judged alike. */
+export interface LevelGroup {
+  readonly id: string;
+  readonly pair: LevelPair;
+  readonly labels: readonly string[];
+}
+
+/** Pairs with the same numbers of the same part as one, the worst first. */
+export function levelGroups(plan: Plan, sheets: Sheets, pairs: readonly LevelPair[]): readonly LevelGroup[] {
+  const groups = new Map<string, { readonly pair: LevelPair; readonly labels: string[] }>();
+  for (const pair of pairs) {
+    const { key: _key, ...numbers } = pair;
+    const id = JSON.stringify(numbers);
+    const { placement, terminal } = splitKey(pair.key);
+    const label = partOf(plan, placement, sheets)?.terminals.get(terminal)?.label ?? terminal;
+    const group = groups.get(id) ?? { pair, labels: [] };
+    group.labels.push(label);
+    groups.set(id, group);
+  }
+  const rank = ({ pair }: { readonly pair: LevelPair }) => LEVEL_VERDICTS.indexOf(pair.verdict);
+  return [...groups]
+    .map(([id, group]) => ({ id, ...group }))
+    .toSorted((a, b) => rank(a) - rank(b) || Math.min(a.pair.marginHigh, a.pair.room) - Math.min(b.pair.marginHigh, b.pair.room));
+}
+
+/** "Text SDA and SCL, from the board": whose signals, and which way. */
+export function groupHead(plan: Plan, { pair, labels }: LevelGroup): string {
+  return `${sayPlacement(plan, pair.placement)} ${sayList(labels)} ${pair.way === 'to-part' ? '← board' : '→ board'}`;
+}
+
+/** What is wrong with a level, by how much, and what that does. */
+export function levelWords(plan: Plan, group: LevelGroup): string {
+  const { pair, labels } = group;
+  const name = sayPlacement(plan, pair.placement);
+  const taker = pair.way === 'to-part' ? name : 'the board';
+  const volts = (value: number) => formatSi(Math.max(0, value), 'V');
+  const where = `${name} ${sayList(labels)}`;
+  const assumed = pair.assumed && pair.way === 'to-part' ? ' Its sheet states no thresholds: those of usual CMOS stand in.' : '';
+  switch (pair.verdict) {
+    case 'damage':
+      return `${where}: up to ${volts(pair.mostVolts)} comes, ${taker} stands ${volts(pair.standsVolts)}. Do not connect power like this.${assumed}`;
+    case 'none':
+      return pair.marginHigh < pair.marginLow
+        ? `${where}: ${volts(pair.highVolts)} comes for high at the least, ${taker} asks ${volts(pair.vihVolts)}. It may work on the bench and fail in the cold.${assumed}`
+        : `${where}: ${volts(pair.lowVolts)} comes for low at the most, ${taker} takes ${volts(pair.vilVolts)}.${assumed}`;
+    case 'thin':
+      return `${where}: ${volts(Math.min(pair.marginHigh, pair.marginLow))} of margin at the worst corner.${assumed}`;
+    case 'good':
+      return `${where}: ${volts(Math.min(pair.marginHigh, pair.marginLow))} of margin at the worst corner.`;
+  }
+}

@@ -115,6 +115,9 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
   return fc.oneof(
     { weight: 4, arbitrary: kinds['add-placement'] },
     { weight: 12, arbitrary: kinds.wire },
+    // Few parts have the jumper or the pull-ups that these ask for: without more of them a run may see none.
+    { weight: 5, arbitrary: kinds.strap },
+    { weight: 2, arbitrary: kinds['cut-pull-ups'] },
     ...Object.values(kinds).map((arbitrary) => ({ weight: 1, arbitrary: arbitrary as fc.Arbitrary<Edit> })),
   );
 }

@@ -1,4 +1,5 @@
-import { busUsers, clockLimits } from '../electrics/busInputs';
+import { busUsers, clockLimits, pullUpInput, USUAL_HZ } from '../electrics/busInputs';
+import { busPullUps } from '../electrics/busPullUps';
 import { busTime } from '../electrics/i2cTime';
 import type { Bus } from '../nets/buses';
 import { partSheet } from '../sheets/sheetIndex';
@@ -6,6 +7,12 @@ import type { Check, CheckContext, FindingDraft } from './check';
 import { toBusOfItsOwn } from './ownBus';
 
 type Driven = Bus & { readonly controller: string };
+
+/** Whether the lines at the board's pins rise in time for a clock. */
+function risesFor({ plan, sheets }: CheckContext, bus: Driven, hz: number): boolean {
+  const inputs = (['sda', 'scl'] as const).flatMap((line) => pullUpInput(plan, sheets, bus, line, undefined, hz) ?? []);
+  return inputs.every((input) => !['missing', 'too-weak', 'both'].includes(busPullUps(input).verdict));
+}
 
 /** One slow part holds an I2C bus back: what the bus could do without it, and how much busier it is with it. */
 function held(context: CheckContext, bus: Driven): readonly FindingDraft[] {
@@ -17,8 +24,8 @@ function held(context: CheckContext, bus: Driven): readonly FindingDraft[] {
   const { users } = busUsers(plan, sheets, bus);
   const share = busTime(slowest.hz, users).share;
   const rest = users.filter((user) => user.id !== slowest.id);
-  // A bus that has time enough loses nothing by a slow part.
-  if (share < 0.5) return [];
+  // A bus that has time enough loses nothing by a slow part; lines that rise too slowly for more gain nothing without it.
+  if (share < 0.5 || !risesFor(context, bus, Math.min(next.hz, USUAL_HZ))) return [];
   return [
     {
       level: 'hint',

@@ -181,7 +181,7 @@ export function clockLimits(plan: Plan, sheets: Sheets, board: IndexedBoard, bus
 }
 
 /** Clock that programs use where nothing else is said. */
-const USUAL_HZ = 400e3;
+export const USUAL_HZ = 400e3;
 
 /** The clock that a bus is meant to have: as set, else the highest that all its members allow, up to the usual one. */
 export function meantClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): number {

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { behindShifter } from '../allocate/behindShifter';
 import { findBuses } from '../nets/buses';
 import { segmentsOf } from '../nets/segments';
 import type { Edit } from '../plan/edit';
@@ -38,6 +39,14 @@ describe('pullup-too-strong', () => {
     const after = remedied('pullup-too-strong', many, sheets);
     expect(after.placements.filter((p) => p.pullUpsCut).length).toBeGreaterThan(0);
     expect(said('pullup-too-strong', after)).toEqual([]);
+  });
+
+  test('both sides of a level shifter sink one current: it is told once', () => {
+    const own = member('l', 'lcd-2004-pcf8574', 'Text', 'vbus');
+    const screens = Array.from({ length: 4 }, (_, at) => member(`s${at}`, 'oled-096-ssd1306-i2c', `Screen ${at}`)).flat();
+    const before = plan(...own, ...screens);
+    const across = behindShifter(before, sheets, sheets.boards.get('rp2040-stick-40')!, ['l'], 'i2c')!;
+    expect(said('pullup-too-strong', edited(before, sheets, ...across.edits))).toHaveLength(1);
   });
 
   test('what the builder added too much is taken away', () => {

@@ -18,6 +18,14 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
   };
 }
 
+const isStrong = ({ pullUps }: Stretch['sheet']): boolean => pullUps.verdict === 'too-strong' || pullUps.verdict === 'both';
+
+/** Stretches that are one while a line is low sink the same current: it is told of the first of them. */
+const isToldBefore = ({ bus, sheet }: Stretch, strong: readonly Stretch[]): boolean =>
+  strong.some(
+    (other) => other.bus === bus && !other.sheet.segment.via && sheet.input.joined?.some((one) => one.id === other.sheet.segment.id),
+  );
+
 export const pullupTooStrong: Check = {
   code: 'pullup-too-strong',
   question: 'Can every part on an I2C bus pull the lines low against all pull-ups together?',
@@ -33,8 +41,8 @@ export const pullupTooStrong: Check = {
     cut: 'Cut the pull-ups of {parts}',
     'cut-and-add': 'Cut the pull-ups of {parts}, add {ohms} on each line',
   },
-  examine: (context) =>
-    stretchesOf(context)
-      .filter(({ sheet }) => sheet.pullUps.verdict === 'too-strong' || sheet.pullUps.verdict === 'both')
-      .map((stretch) => finding(context, stretch)),
+  examine: (context) => {
+    const strong = stretchesOf(context).filter(({ sheet }) => isStrong(sheet));
+    return strong.filter((stretch) => !isToldBefore(stretch, strong)).map((stretch) => finding(context, stretch));
+  },
 };

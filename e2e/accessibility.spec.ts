@@ -53,6 +53,13 @@ for (const scheme of ['light', 'dark'] as const) {
   }
 }
 
+test('the forms of a part side by side pass the accessibility scan', async ({ page }) => {
+  await page.goto('/plans/hive-watch/stock');
+  await page.getByRole('button', { name: 'Compare OLED 128×64 with its other forms' }).click();
+  await expect(page.getByRole('dialog').getByRole('row', { name: /^Private pins/ })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+});
+
 test('identify passes the accessibility scan with candidates in sight', async ({ page }) => {
   await page.goto('/plans/hive-watch/stock');
   await page.getByRole('button', { name: 'Identify by labels' }).click();

@@ -18,6 +18,8 @@ export type Datum =
   | { readonly is: 'pins'; readonly pins: readonly string[] }
   | { readonly is: 'placement'; readonly id: string }
   | { readonly is: 'placements'; readonly ids: readonly string[] }
+  /** Somebody on a bus: a placement, `board`, or nobody known. */
+  | { readonly is: 'member'; readonly id: string | undefined }
   | { readonly is: 'controller'; readonly id: string }
   | { readonly is: 'rail'; readonly rail: string }
   | { readonly is: 'address'; readonly value: number }

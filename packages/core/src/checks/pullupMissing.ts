@@ -1,6 +1,7 @@
 import { nearestOf, drawerValues } from '../quantity/series';
 import { PIN_ROLES } from '../sheets/roles';
 import type { Net } from '../nets/nets';
+import { isPulledUp } from '../nets/pulled';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { addResistor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace } from './stretches';
@@ -18,10 +19,6 @@ function onBus(context: CheckContext, stretch: Stretch): FindingDraft {
 
 /** Usual pull-up of a 1-Wire line, in ohms. */
 const ONE_WIRE = 4700;
-
-const isPulled = (context: CheckContext, item: PlanTerminal): boolean =>
-  context.plan.pulls[item.key]?.to === 'supply' ||
-  (!item.placement.pullUpsCut && item.part.module.pullUps?.some((pull) => pull.terminals.includes(item.terminal.id)) === true);
 
 function resistorAt(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
   const ohms = nearestOf(drawerValues(context.plan.drawer, 1000, 10_000), ONE_WIRE);
@@ -42,7 +39,7 @@ const dataOf = (net: Net): readonly PlanTerminal[] => net.terminals.filter((t) =
 function onOneWire(context: CheckContext, net: Net): readonly FindingDraft[] {
   const parts = dataOf(net);
   const first = parts[0];
-  if (!first || net.pins.length === 0 || net.terminals.some((item) => isPulled(context, item))) return [];
+  if (!first || net.pins.length === 0 || net.terminals.some((item) => isPulledUp(context.plan, item))) return [];
   return [
     {
       level: 'clash',

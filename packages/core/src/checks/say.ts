@@ -19,6 +19,13 @@ export function sayPlacement(plan: Plan, id: string): string {
   return plan.placements.find((p) => p.id === id)?.name ?? id;
 }
 
+/** Somebody on a bus, who may be the board, or the lines themselves where they rise too slowly. */
+export function sayMember(plan: Plan, id: string | undefined): string {
+  if (id === undefined) return 'a part';
+  if (id === 'board') return 'the board';
+  return id === 'pull-ups' ? 'the rise of the lines' : sayPlacement(plan, id);
+}
+
 /** @example sayList(['A', 'B', 'C']) // 'A, B and C' */
 export function sayList(items: readonly string[]): string {
   if (items.length < 2) return items.join('');
@@ -47,6 +54,8 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
       return sayList([...new Set(datum.pins)].map((pin) => boardOf(plan, sheets)?.pins.get(pin)?.label ?? pin));
     case 'placement':
       return sayPlacement(plan, datum.id);
+    case 'member':
+      return sayMember(plan, datum.id);
     case 'placements':
       return sayMany(datum.ids.map((id) => sayPlacement(plan, id)));
     case 'controller':

@@ -1,16 +1,11 @@
+import { spiSheet } from '../electrics/spiBus';
 import { drawerValues, nearestOf } from '../quantity/series';
 import type { Bus } from '../nets/buses';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
-import { spiGroups } from './spiGroups';
 
 /** Usual resistor that holds a select high, in ohms. */
 const USUAL = 10_000;
-
-/** Whether a resistor holds a select high while no program does. */
-const isHeld = (context: CheckContext, item: PlanTerminal): boolean =>
-  context.plan.pulls[item.key]?.to === 'supply' ||
-  (!item.placement.pullUpsCut && item.part.module.pullUps?.some((pull) => pull.terminals.includes(item.terminal.id)) === true);
 
 function resistors(context: CheckContext, floating: readonly PlanTerminal[]): readonly Remedy[] {
   const ohms = nearestOf(drawerValues(context.plan.drawer, 2000, 100_000), USUAL);
@@ -31,9 +26,9 @@ function resistors(context: CheckContext, floating: readonly PlanTerminal[]): re
 }
 
 function examine(context: CheckContext, bus: Bus): readonly FindingDraft[] {
-  const groups = spiGroups(context, bus).filter((group) => group.select?.wire?.end.to === 'pin');
-  const floating = groups.flatMap(({ select }) => (select && !isHeld(context, select) ? [select] : []));
-  if (groups.length < 2 || floating.length === 0) return [];
+  const rows = spiSheet(context.plan, context.sheets, context.board, bus).rows.filter((row) => row.select?.wire?.end.to === 'pin');
+  const floating = rows.flatMap(({ select, held }) => (select && !held ? [select] : []));
+  if (rows.length < 2 || floating.length === 0) return [];
   return [
     {
       // Most builds start all the same: what is sent before the program runs is rarely anything.

@@ -1,7 +1,7 @@
+import { spiSheet } from '../electrics/spiBus';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Check } from './check';
 import { toBusOfItsOwn } from './ownBus';
-import { spiGroups } from './spiGroups';
 
 export const selectMissing: Check = {
   code: 'select-missing',
@@ -18,19 +18,19 @@ export const selectMissing: Check = {
     context.buses
       .filter((bus) => bus.kind === 'spi')
       .flatMap((bus) => {
-        const groups = spiGroups(context, bus);
-        return groups
-          .filter((group) => !group.select && groups.length > 1)
-          .map((group) => ({
+        const { rows } = spiSheet(context.plan, context.sheets, context.board, bus);
+        return rows
+          .filter((row) => !row.select && rows.length > 1)
+          .map((row) => ({
             level: 'clash' as const,
             message: 'missing',
-            place: { placements: [group.head], ...(bus.controller ? { bus: bus.controller } : {}) },
+            place: { placements: [row.head], ...(bus.controller ? { bus: bus.controller } : {}) },
             data: {
-              placement: { is: 'placement', id: group.head } as const,
-              others: { is: 'placements', ids: groups.filter((g) => g !== group).map((g) => g.head) } as const,
+              placement: { is: 'placement', id: row.head } as const,
+              others: { is: 'placements', ids: rows.filter((other) => other !== row).map((other) => other.head) } as const,
             },
-            source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === group.head)!.sheet)!.sheet.bus.source,
-            remedies: toBusOfItsOwn(context, group.head, 'spi'),
+            source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === row.head)!.sheet)!.sheet.bus.source,
+            remedies: toBusOfItsOwn(context, row.head, 'spi'),
           }));
       }),
 };

@@ -41,8 +41,7 @@ export function stretchDatum({ bus, sheet }: Stretch): Datum {
   };
 }
 
-export const who = (id: string | undefined): Datum =>
-  id === undefined ? { is: 'words', text: 'a part' } : id === 'board' ? { is: 'words', text: 'the board' } : { is: 'placement', id };
+export const who = (id: string | undefined): Datum => ({ is: 'member', id });
 
 const settingsEdit = ({ sheet }: Stretch, context: CheckContext, addedOhms: number | undefined): Edit => {
   const { addedOhms: _before, ...others } = context.plan.busSettings[sheet.segment.id] ?? {};

@@ -2,9 +2,9 @@ import { type Bus, findBuses } from '../nets/buses';
 import { derived } from '../nets/derived';
 import { type Segment, segmentsOf } from '../nets/segments';
 import { boardOf } from '../plan/edit';
-import type { Placement, Plan } from '../plan/plan';
+import type { Plan } from '../plan/plan';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
-import { type ClockLimit, clockLimits, feedOf, type I2cLine, meantClock, pullUpInput } from './busInputs';
+import { type ClockLimit, clockLimits, type I2cLine, meantClock, pullUpInput } from './busInputs';
 import { busPullUps, type PullUpInput, type PullUpResult } from './busPullUps';
 import { I2C_MODES } from './i2cModes';
 import type { Worked } from './working';
@@ -53,50 +53,10 @@ function makeClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): B
   };
 }
 
-const numbers = new WeakMap<Placement, number>();
-let count = 0;
-
-/** A number for a placement as it is: another one as soon as anything about it changes. */
-function numberOf(placement: Placement): number {
-  let number = numbers.get(placement);
-  if (number === undefined) numbers.set(placement, (number = count += 1));
-  return number;
-}
-
-type Known = Map<string, BusClock>;
-const known = new WeakMap<Sheets, WeakMap<Plan['busSettings'], WeakMap<Plan['pulls'], Known>>>();
-/** More than the buses of any plan, and little enough to be forgotten. */
-const MOST_KNOWN = 100;
-
-function memoryOf(plan: Plan, sheets: Sheets): Known {
-  let bySettings = known.get(sheets);
-  if (!bySettings) known.set(sheets, (bySettings = new WeakMap()));
-  let byPulls = bySettings.get(plan.busSettings);
-  if (!byPulls) bySettings.set(plan.busSettings, (byPulls = new WeakMap()));
-  let memory = byPulls.get(plan.pulls);
-  if (!memory) byPulls.set(plan.pulls, (memory = new Map()));
-  return memory;
-}
-
-/** The clock of a bus that has one stretch, remembered over plans that differ elsewhere only: what else fits is asked of a hundred
- *  such plans, most of which leave the bus as it is. */
-function clockOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): BusClock {
-  if (segmentsOf(plan, sheets, bus).length > 1) return makeClock(plan, sheets, board, bus);
-  const memory = memoryOf(plan, sheets);
-  const members = bus.members.map((m) => `${numberOf(m)}:${feedOf(plan, sheets, board, m.id).rail ?? ''}`);
-  const key = `${plan.board.id}@${plan.board.version} ${bus.id} ${members.join(' ')}`;
-  let clock = memory.get(key);
-  if (!clock) {
-    if (memory.size >= MOST_KNOWN) memory.clear();
-    memory.set(key, (clock = makeClock(plan, sheets, board, bus)));
-  }
-  return clock;
-}
-
 const clocks = derived((plan: Plan, sheets: Sheets): ReadonlyMap<string, BusClock> => {
   const board = boardOf(plan, sheets);
   const buses = board ? findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c') : [];
-  return new Map(buses.map((bus) => [bus.id, clockOf(plan, sheets, board!, bus)]));
+  return new Map(buses.map((bus) => [bus.id, makeClock(plan, sheets, board!, bus)]));
 });
 
 /** The clock of an I2C bus of the plan: as the builder set it; else the highest that all members, the controller and the rise of its

@@ -2,6 +2,7 @@ import { formatSi } from '../quantity/format';
 import { type Range, typical } from '../quantity/range';
 import { I2C_MODES, I2C_STANDARD, type I2cMode, i2cModeAt } from './i2cModes';
 import { JoinedRise, type RiseNode } from './joinedRise';
+import { restAt } from './rest';
 import type { Step, Worked } from './working';
 
 /** A pull-up as it is: its resistance over tolerance, and the supply it pulls to. */
@@ -80,10 +81,6 @@ interface Pulled {
   readonly ohms: number;
   readonly volts: number;
 }
-
-/** Where a line rests that resistors pull to several supplies, in volts. */
-const restAt = (pulls: readonly Pulled[]): number =>
-  pulls.length === 0 ? 0 : parallel(pulls.map((p) => p.ohms)) * sum(pulls.map((p) => p.volts / p.ohms));
 
 /** The most resistance that a rise time allows, in ohms: tr / (0.8473 · Cb). */
 export function mostPullUp(riseSeconds: number, farads: number): number {

@@ -9,6 +9,7 @@ import { PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { type Feed, feedOf, logicVolts, partLogic } from './busInputs';
 import type { PullUp } from './busPullUps';
+import { restFor } from './rest';
 import { i2cStretches } from './segmentSheet';
 
 /** What an output gives. */
@@ -72,26 +73,9 @@ const I2C_AMPS = 3e-3;
 
 const voltsOf = (fact: LevelFact, supply: number): number => ('volts' in fact ? fact.volts : fact.ratio * supply);
 
-/** The voltage of a line that resistors bring high, for somebody whose rail is at a voltage: what pulls elsewhere is at the bad end of its
- *  supply, and each resistor where it brings the line farthest to that side. */
-function restVolts(pullUps: readonly PullUp[], rail: string | undefined, volts: number, corner: 'min' | 'max'): number {
-  const pulls = pullUps.map((pull) => ({ pull, volts: rail !== undefined && pull.rail === rail ? volts : pull.volts[corner] }));
-  const middle =
-    pulls.reduce((sum, one) => sum + one.volts / typical(one.pull.ohms), 0) /
-    pulls.reduce((sum, one) => sum + 1 / typical(one.pull.ohms), 0);
-  let [amps, siemens] = [0, 0];
-  for (const one of pulls) {
-    const stronger = corner === 'min' ? one.volts < middle : one.volts > middle;
-    const ohms = stronger ? one.pull.ohms.min : one.pull.ohms.max;
-    amps += one.volts / ohms;
-    siemens += 1 / ohms;
-  }
-  return amps / siemens;
-}
-
 /** The high level that a driver gives while the receiver's supply is at a voltage. */
 function highOf(driver: Driver, receiver: Receiver, supply: number, corner: 'min' | 'max'): number {
-  if (driver.pullUps) return restVolts(driver.pullUps, receiver.feed.rail, supply, corner);
+  if (driver.pullUps) return restFor(driver.pullUps, receiver.feed.rail, supply, corner);
   const same = driver.feed.rail !== undefined && driver.feed.rail === receiver.feed.rail;
   const own = same ? supply : driver.feed.volts[corner];
   return corner === 'min' ? own - (driver.highOhms ?? 0) * INPUT_AMPS : own;

@@ -1,4 +1,5 @@
 import { findNets, type Nets } from '../nets/nets';
+import { isPulledUp } from '../nets/pulled';
 import { type PlanTerminal, planTerminals } from '../nets/terminals';
 import type { Placement, Plan } from '../plan/plan';
 import { drawerValues, nearestOf } from '../quantity/series';
@@ -102,10 +103,6 @@ function serial(plan: Plan, board: IndexedBoard, nets: Nets, placement: Placemen
   };
 }
 
-const isPulled = (plan: Plan, item: PlanTerminal): boolean =>
-  plan.pulls[item.key]?.to === 'supply' ||
-  (!item.placement.pullUpsCut && item.part.module.pullUps?.some((pull) => pull.terminals.includes(item.terminal.id)) === true);
-
 /** Wire that a 1-Wire line is taken to have, in centimetres for each part. */
 const ONE_WIRE_CM = 100;
 
@@ -125,7 +122,7 @@ function oneWire(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets, it
     notes: [
       {
         note: 'one-wire',
-        pulled: items.some((item) => isPulled(plan, item)),
+        pulled: items.some((item) => isPulledUp(plan, item)),
         ohms: nearestOf(drawerValues(plan.drawer, 1000, 10_000), wanted),
         parasitic: parasitic.map((p) => p.id),
       },

@@ -10,6 +10,7 @@ import { busClock } from './busClock';
 import { addedPullUp, capacitanceOf, type CapacitanceParts, type Feed, type I2cLine, logicVolts, partLogic } from './busInputs';
 import { busPullUps, type PullUp, type PullUpInput, type PullUpResult } from './busPullUps';
 import { bestAdded } from './bestAdded';
+import { restFor } from './rest';
 import type { Worked } from './working';
 
 /** Somebody on a segment for whom the lines rest too high. */
@@ -111,26 +112,14 @@ function limitsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, seg
   return [...(segment.via ? [] : [ofBoard]), ...members];
 }
 
-/** Where a line rests for somebody whose supply is at a voltage: pull-ups to the same rail are at that voltage too, all others at
- *  their highest, or all at their nominal values. */
-function restFor(pullUps: readonly PullUp[], rail: string | undefined, volts: number, nominal: boolean): number {
-  const pulls = pullUps.map((p) => {
-    const same = rail !== undefined && p.rail === rail;
-    const ohms = nominal ? typical(p.ohms) : same ? p.ohms.max : p.ohms.min;
-    return { ohms, volts: same ? volts : nominal ? typical(p.volts) : p.volts.max };
-  });
-  const siemens = pulls.reduce((sum, p) => sum + 1 / p.ohms, 0);
-  return siemens === 0 ? 0 : pulls.reduce((sum, p) => sum + p.volts / p.ohms, 0) / siemens;
-}
-
 /** Who is pulled higher than he takes by these pull-ups, the lowest limit first. */
 export function overdrivenBy(limits: readonly InputLimit[], pullUps: readonly PullUp[]): readonly Overdriven[] {
   return limits
     .flatMap(({ id, feed, stands, above }): Overdriven[] => {
       const limit = stands ?? feed.volts.min + above;
-      const rest = restFor(pullUps, feed.rail, feed.volts.min, false);
+      const rest = restFor(pullUps, feed.rail, feed.volts.min, 'max');
       const usual = typical(feed.volts);
-      const nominal = restFor(pullUps, feed.rail, usual, true) > (stands ?? usual + above);
+      const nominal = restFor(pullUps, feed.rail, usual, 'nominal') > (stands ?? usual + above);
       return rest > limit + 1e-9 ? [{ id, limitVolts: limit, restVolts: rest, nominal }] : [];
     })
     .toSorted((a, b) => a.limitVolts - b.limitVolts);

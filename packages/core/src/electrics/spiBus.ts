@@ -1,6 +1,7 @@
 import type { Bus } from '../nets/buses';
 import { chainsOf } from '../nets/chains';
 import { throughPart } from '../nets/passages';
+import { isPulledUp } from '../nets/pulled';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
 import type { Placement, Plan } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
@@ -128,10 +129,6 @@ function clocksOf(plan: Plan, sheets: Sheets, board: IndexedBoard, members: read
   return { write: lowest(each.map((one) => one.write))!, read: lowest(each.map((one) => one.read)) };
 }
 
-const isHeld = (plan: Plan, item: PlanTerminal): boolean =>
-  plan.pulls[item.key]?.to === 'supply' ||
-  (!item.placement.pullUpsCut && item.part.module.pullUps?.some((pull) => pull.terminals.includes(item.terminal.id)) === true);
-
 function rowOf(plan: Plan, sheets: Sheets, board: IndexedBoard, members: readonly Placement[], common: Common): SpiRow {
   const head = members[0]!;
   const parts = members.flatMap((member): readonly PartSheet[] => {
@@ -152,7 +149,7 @@ function rowOf(plan: Plan, sheets: Sheets, board: IndexedBoard, members: readonl
     chain: members.map((m) => m.id),
     select,
     latches: parts[0]?.bus.selectLatches === true,
-    held: select !== undefined && isHeld(plan, select),
+    held: select !== undefined && isPulledUp(plan, select),
     modes: parts[0]?.bus.modes ?? [],
     write,
     read,

@@ -146,6 +146,20 @@ export function endKey(end: WireEnd): string {
   }
 }
 
+/** What a plan has of everything that came after its parts and wires: nothing, and the usual. */
+export const PLAN_DEFAULTS = {
+  accepted: {},
+  benchNotes: {},
+  wishes: {},
+  together: {},
+  busSettings: {},
+  pulls: {},
+  drawer: { series: 'E12' },
+  rates: {},
+  // A board with a radio is most often bought for it; to leave it on is the careful assumption.
+  radio: true,
+} as const satisfies Partial<Plan>;
+
 /** An empty plan on a board. The id and the name come from the caller (the core has no chance and no clock). */
 export function newPlan(id: string, name: string, board: SheetRef): Plan {
   return {
@@ -157,15 +171,6 @@ export function newPlan(id: string, name: string, board: SheetRef): Plan {
     placements: [],
     wires: {},
     ticks: {},
-    accepted: {},
-    benchNotes: {},
-    wishes: {},
-    together: {},
-    busSettings: {},
-    pulls: {},
-    drawer: { series: 'E12' },
-    rates: {},
-    // A board with a radio is most often bought for it; to leave it on is the careful assumption.
-    radio: true,
+    ...PLAN_DEFAULTS,
   };
 }

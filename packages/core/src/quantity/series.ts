@@ -55,9 +55,3 @@ export function nearestOf(values: readonly number[], value: number): number | un
     undefined,
   );
 }
-
-/** The value of a series nearest to another on a scale of ratios. */
-export function nearest(series: Series, value: number): number {
-  const around = valuesOf(series, value / 3.5, value * 3.5);
-  return around.reduce((a, b) => (Math.abs(Math.log(b / value)) < Math.abs(Math.log(a / value)) ? b : a));
-}

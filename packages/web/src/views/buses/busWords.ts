@@ -1,4 +1,4 @@
-import { sayList, sayPlacement } from '@roof-chart/core/checks/say';
+import { sayList, sayMember, sayPlacement } from '@roof-chart/core/checks/say';
 import type { PullUpResult } from '@roof-chart/core/electrics/busPullUps';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
@@ -19,12 +19,9 @@ export function percent(share: number): string {
   return `${value >= 10 ? Math.round(value) : Number(value.toPrecision(2))} %`;
 }
 
-const who = (plan: Plan, id: string | undefined): string =>
-  id === undefined ? 'a part' : id === 'board' ? 'the board' : id === 'pull-ups' ? 'the rise of the lines' : sayPlacement(plan, id);
-
 /** What to do about the pull-ups of a bus, in one or two sentences with the numbers that count. */
 export function pullUpAdvice(plan: Plan, { pullUps, add, cut, input, line }: SegmentSheet): string {
-  const sink = `${formatSi(pullUps.sinkAmps, 'A')} to sink at worst, ${who(plan, pullUps.weakest)} can ${formatSi(pullUps.canSinkAmps, 'A')}`;
+  const sink = `${formatSi(pullUps.sinkAmps, 'A')} to sink at worst, ${sayMember(plan, pullUps.weakest)} can ${formatSi(pullUps.canSinkAmps, 'A')}`;
   const rise =
     pullUps.riseSeconds && Number.isFinite(pullUps.riseSeconds.max)
       ? `${line.toUpperCase()} rises in ${formatSi(pullUps.riseSeconds.max, 's')} at worst, ${formatSi(pullUps.riseLimitSeconds, 's')} allowed at ${formatSi(input.hz, 'Hz')}`
@@ -50,7 +47,7 @@ export function pullUpAdvice(plan: Plan, { pullUps, add, cut, input, line }: Seg
 /** Who sets the clock, and what of that. */
 export function timeWords(plan: Plan, { time, limits, unknown }: I2cSheet): string {
   const [first, second] = limits;
-  const limit = first ? `${who(plan, first.id)} allows ${formatSi(first.hz, 'Hz')} at most` : 'No sheet gives a highest clock';
+  const limit = first ? `${sayMember(plan, first.id)} allows ${formatSi(first.hz, 'Hz')} at most` : 'No sheet gives a highest clock';
   const without = first && second && second.hz > first.hz && first.id !== 'board' ? `, the others ${formatSi(second.hz, 'Hz')}` : '';
   const over = time.share > 1 ? ' More is asked for than a second holds: parts will wait for one another.' : '';
   const longest = time.longestSeconds > 0 ? ` A part waits ${formatSi(time.longestSeconds, 's')} at most for a transfer of another.` : '';
@@ -62,6 +59,6 @@ export function timeWords(plan: Plan, { time, limits, unknown }: I2cSheet): stri
 export function restWords(plan: Plan, { overdriven, pullingHigher }: SegmentSheet): string {
   const first = overdriven[0];
   if (!first) return '';
-  const higher = sayList(pullingHigher.map((id) => who(plan, id)));
-  return `The lines rest at up to ${formatSi(first.restVolts, 'V')}, ${who(plan, first.id)} takes ${formatSi(first.limitVolts, 'V')}: ${higher} pulls them higher. Cut its pull-ups or put a level shifter between, before you connect power.`;
+  const higher = sayList(pullingHigher.map((id) => sayMember(plan, id)));
+  return `The lines rest at up to ${formatSi(first.restVolts, 'V')}, ${sayMember(plan, first.id)} takes ${formatSi(first.limitVolts, 'V')}: ${higher} pulls them higher. Cut its pull-ups or put a level shifter between, before you connect power.`;
 }

@@ -10,9 +10,12 @@ import { toBusOfItsOwn } from './ownBus';
 /** From here on there is little left for what the plan does not count: retries, other programs, waiting. */
 const BUSY = 0.8;
 
-/** The busiest part asked as often as leaves a fifth of the second free. */
+/** What a remedy brings a bus down to: one that is asked for too much to a whole second, one that is busy to where it is not. */
+const roomFor = (share: number): number => (share > 1 ? 1 : BUSY);
+
+/** The busiest part asked as often as the bus has room for. */
 function lessOften(top: Use['users'][number], share: number): readonly Remedy[] {
-  const left = BUSY - (share - top.share);
+  const left = roomFor(share) - (share - top.share);
   const rate = Math.floor((left / top.share) * top.perSecond * 10) / 10;
   if (!(rate >= 0.1)) return [];
   return [
@@ -58,7 +61,7 @@ function examine(context: CheckContext, bus: Bus & { readonly controller: string
       ...(part.access ? { source: part.access.source } : {}),
       remedies: [
         ...lessOften(top, share),
-        ...(share - top.share <= BUSY && bus.members.length > 1 && bus.members.some((m) => m.id === top.id)
+        ...(share - top.share <= roomFor(share) && bus.members.length > 1 && bus.members.some((m) => m.id === top.id)
           ? toBusOfItsOwn(context, top.id, bus.kind)
           : []),
       ],

@@ -218,6 +218,17 @@ describe('capacitance, clock, time, enabling', () => {
     expect(said('bus-mixed-modes', often)[0]).toMatch(/^The others follow 400 kHz\. The bus is 2\d\d % taken; without it 5\d %\.$/);
   });
 
+  test('a bus that is asked for little too much has its remedies, too', () => {
+    const two = plan(
+      ...member('a', 'oled-096-ssd1306-i2c', 'Screen'),
+      ...member('b', 'oled-13-sh1106-i2c', 'Other'),
+      settings({ hz: 100_000 }),
+    );
+    const [found] = findingsOf(two, sheets).filter((f) => f.code === 'bus-overloaded');
+    expect([found!.level, found!.remedies.map((r) => r.label)]).toEqual(['risk', ['less-often', 'own-bus']]);
+    expect(said('bus-overloaded', edited(two, sheets, ...found!.remedies[0]!.edits))).toEqual([expect.stringContaining('little is left')]);
+  });
+
   test('a board with a system says what must be switched on, and it can be accepted', () => {
     const linux = edited(
       { ...stick(), board: { id: 'bcm2711-sbc-40', version: 1 } },

@@ -1,4 +1,5 @@
 import { Link } from 'react-router';
+import type { BusLedger } from '@roof-chart/core/review/ledgers';
 import styles from './Ledgers.module.css';
 import { useReviewed } from './workbench';
 
@@ -37,6 +38,15 @@ function Ledger({ label, used, most, unit = '', title, share: isShare, to }: Led
   );
 }
 
+/** Buses that find room beside pins and rails. */
+const MOST_BUSES = 3;
+
+/** The busiest buses, in the order of the plan. */
+function busiest(buses: readonly BusLedger[]): readonly BusLedger[] {
+  const first = new Set(buses.toSorted((a, b) => b.share - a.share).slice(0, MOST_BUSES));
+  return buses.filter((bus) => first.has(bus));
+}
+
 /** The plan's budgets, always in sight. */
 export function Ledgers() {
   const reviewed = useReviewed();
@@ -51,7 +61,7 @@ export function Ledgers() {
             most={ledgers.pins.total}
             title="Signal pins with a wire, of those on the board’s headers"
           />
-          {ledgers.buses.map((bus) => (
+          {busiest(ledgers.buses).map((bus) => (
             <Ledger
               key={bus.controller}
               label={bus.label}

@@ -1,5 +1,6 @@
 import type { Bus } from '../nets/buses';
 import { chainsOf } from '../nets/chains';
+import { derived } from '../nets/derived';
 import { throughPart } from '../nets/passages';
 import { isPulledUp } from '../nets/pulled';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
@@ -180,6 +181,16 @@ function groupsOf(plan: Plan, sheets: Sheets, bus: Bus): readonly (readonly Plac
 /** Everything about an SPI bus: who is selected by what, how fast each may be talked to and by what it is held down, what an access
  *  takes. */
 export function spiSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): SpiSheet {
+  const known = remembered(plan, sheets);
+  let sheet = known.get(bus);
+  if (!sheet) known.set(bus, (sheet = makeSheet(plan, sheets, board, bus)));
+  return sheet;
+}
+
+/** Sheets of a plan as they are asked for: three checks, the ledgers and the view look at each. */
+const remembered = derived((_plan: Plan, _sheets: Sheets) => new Map<Bus, SpiSheet>());
+
+function makeSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): SpiSheet {
   const controller = bus.controller === undefined ? undefined : board.controllers.get(bus.controller);
   const settings = plan.busSettings[bus.controller ?? ''];
   const common: Common = {

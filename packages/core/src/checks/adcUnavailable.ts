@@ -31,7 +31,7 @@ export const adcUnavailable: Check = {
             note: { is: 'words' as const, text: radio.note ?? '' },
           },
           source: radio.source,
-          remedies: [
+          remedies: () => [
             ...moveWhere(context, item, (other) => !adcBlocked(context.plan, context.board, other, [item])),
             { label: 'no-radio', data: {}, grade: 'offered' as const, edits: [{ kind: 'radio' as const, on: false }] },
           ],

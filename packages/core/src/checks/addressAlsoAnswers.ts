@@ -22,7 +22,7 @@ function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
           note: { is: 'words', text: note },
         },
         source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === claim.placement)!.sheet)!.sheet.bus.source,
-        remedies: strapAway(context, other, taken),
+        remedies: () => strapAway(context, other, taken),
       })),
   );
 }

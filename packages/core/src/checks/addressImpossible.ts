@@ -119,10 +119,11 @@ export const addressImpossible: Check = {
               addresses: { is: 'addresses' as const, values: addresses },
             },
             source: part.bus.source,
-            remedies: ids
-              .toReversed()
-              .flatMap((id) => toBusOfItsOwn(context, id, 'i2c'))
-              .slice(0, 1),
+            remedies: () =>
+              ids
+                .toReversed()
+                .flatMap((id) => toBusOfItsOwn(context, id, 'i2c'))
+                .slice(0, 1),
           },
         ];
       }),

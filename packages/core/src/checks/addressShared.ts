@@ -61,7 +61,7 @@ function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], take
       devices: { is: 'words', text: claims.map((c) => c.device.chip).join(' and ') },
     },
     source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === members[0])!.sheet)!.sheet.bus.source,
-    remedies: [
+    remedies: () => [
       ...claims.toReversed().flatMap((c) => strapAway(context, c, taken)),
       ...claims
         .toReversed()

@@ -40,7 +40,7 @@ function held(context: CheckContext, bus: Driven): readonly FindingDraft[] {
         without: { is: 'share', value: busTime(next.hz, rest).share },
       },
       source: partSheet(sheets, plan.placements.find((p) => p.id === slowest.id)!.sheet)!.sheet.bus.source,
-      remedies: bus.members.some((m) => m.id === slowest.id) ? toBusOfItsOwn(context, slowest.id, 'i2c') : [],
+      remedies: () => (bus.members.some((m) => m.id === slowest.id) ? toBusOfItsOwn(context, slowest.id, 'i2c') : []),
     },
   ];
 }
@@ -63,7 +63,7 @@ function modes(context: CheckContext, bus: Driven): readonly FindingDraft[] {
         parts: { is: 'placements', ids: known.map(({ id }) => id) },
       },
       source: partSheet(context.sheets, bus.members[0]!.sheet)!.sheet.bus.source,
-      remedies: [],
+      remedies: () => [],
     },
   ];
 }

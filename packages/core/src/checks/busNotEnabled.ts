@@ -23,7 +23,7 @@ export const busNotEnabled: Check = {
           place: { pins: Object.values(bus.pins), bus: entry.controller },
           data: { bus: { is: 'stretch', controller: entry.controller } as const, how: { is: 'words', text: entry.words } as const },
           source: enabling.source,
-          remedies: [],
+          remedies: () => [],
         },
       ];
     });

@@ -59,7 +59,7 @@ function examine(context: CheckContext, bus: Bus & { readonly controller: string
         most: { is: 'share', value: top.share },
       },
       ...(part.access ? { source: part.access.source } : {}),
-      remedies: [
+      remedies: () => [
         ...lessOften(top, share),
         ...(share - top.share <= roomFor(share) && bus.members.length > 1 && bus.members.some((m) => m.id === top.id)
           ? toBusOfItsOwn(context, top.id, bus.kind)

@@ -26,14 +26,15 @@ function finding(context: CheckContext, bus: Bus): FindingDraft {
       belongs: { is: 'words', text: belongs.join('; ') },
     },
     source: context.board.sheet.controllers.source,
-    remedies: movesToLegal(context.plan, context.sheets, context.board, context.nets, bus)
-      .slice(0, 2)
-      .map(({ set, edits }) => ({
-        label: 'move-bus',
-        data: { controller: { is: 'controller', id: set.controller }, pins: { is: 'pins', pins: Object.values(set.pins) } },
-        grade: 'offered',
-        edits,
-      })),
+    remedies: () =>
+      movesToLegal(context.plan, context.sheets, context.board, context.nets, bus)
+        .slice(0, 2)
+        .map(({ set, edits }) => ({
+          label: 'move-bus',
+          data: { controller: { is: 'controller', id: set.controller }, pins: { is: 'pins', pins: Object.values(set.pins) } },
+          grade: 'offered',
+          edits,
+        })),
   };
 }
 

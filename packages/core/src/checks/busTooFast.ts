@@ -22,7 +22,7 @@ function finding(context: CheckContext, bus: Bus & { readonly controller: string
       count: { is: 'count', value: limits.length },
     },
     source: context.board.sheet.controllers.source,
-    remedies: [
+    remedies: () => [
       {
         label: 'slower',
         data: { most: { is: 'quantity', value: slowest!.hz, unit: 'Hz' } },

@@ -20,7 +20,7 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
       most: { is: 'quantity', value: pullUps.mostFarads, unit: 'F' },
     },
     source: I2C_SOURCE,
-    remedies: last && helps && segment.members.length > 1 ? toBusOfItsOwn(context, last.id, 'i2c') : [],
+    remedies: () => (last && helps && segment.members.length > 1 ? toBusOfItsOwn(context, last.id, 'i2c') : []),
   };
 }
 

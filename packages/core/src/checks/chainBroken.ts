@@ -55,7 +55,7 @@ function stray(context: CheckContext, head: Placement, member: Placement): reado
         terminals: { is: 'terminals', keys: pairs.map(([item]) => item.key) },
       },
       source: pairs[0]![0].part.bus.source,
-      remedies: toHead(pairs),
+      remedies: () => toHead(pairs),
     },
   ];
 }
@@ -87,7 +87,7 @@ export const chainBroken: Check = {
           message: 'circle',
           place: { placements: members.map((m) => m.id) },
           data: { members: { is: 'placements', ids: members.map((m) => m.id) } },
-          remedies: [],
+          remedies: () => [],
         },
       ];
     }),

@@ -47,7 +47,7 @@ export const chainOrder: Check = {
             listed: { is: 'placements', ids: listed.map((m) => m.id) },
           },
           source: partSheet(context.sheets, members[0]!.sheet)!.sheet.bus.source,
-          remedies: [{ label: 'reorder', data: {}, grade: 'offered', edits: inOrder(context, members) }],
+          remedies: () => [{ label: 'reorder', data: {}, grade: 'offered', edits: inOrder(context, members) }],
         },
       ];
     }),

@@ -63,10 +63,13 @@ export interface FindingDraft {
   readonly place: Place;
   readonly data: Data;
   readonly source?: Source;
-  readonly remedies: readonly Remedy[];
+  /** Worked out when somebody asks: most findings of trials, such as what adding a part would do, are only counted. */
+  remedies(): readonly Remedy[];
 }
 
-export interface Finding extends FindingDraft {
+export interface Finding extends Omit<FindingDraft, 'remedies'> {
+  /** Worked out when first read, and then kept. */
+  readonly remedies: readonly Remedy[];
   readonly code: string;
   /** Stable while the trouble is the same: code, message and place. */
   readonly id: string;

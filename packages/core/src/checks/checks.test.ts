@@ -284,7 +284,7 @@ test('no random plan gets a remedy that does not apply, changes nothing, or leav
 
 describe('the engine', () => {
   const context = contextOf(edited(stick(), sheets, add('l', 'led-red-5mm')), sheets)!;
-  const draft = { level: 'hint', message: 'm', place: {}, data: {}, remedies: [] } as const;
+  const draft = { level: 'hint', message: 'm', place: {}, data: {}, remedies: () => [] } as const;
   const check = (over: Partial<Check>): Check => ({
     code: 'x',
     question: '?',
@@ -297,7 +297,8 @@ describe('the engine', () => {
   test('refuses a message or a remedy its check does not have', () => {
     expect(() => runChecks(context, [check({ messages: {} })])).toThrow('x has no message m');
     const remedy = { label: 'r', data: {}, grade: 'safe', edits: [] } as const;
-    expect(() => runChecks(context, [check({ examine: () => [{ ...draft, remedies: [remedy] }] })])).toThrow('x has no remedy r');
+    const [found] = runChecks(context, [check({ examine: () => [{ ...draft, remedies: () => [remedy] }] })]);
+    expect(() => found!.remedies).toThrow('x has no remedy r');
   });
 
   test('gravest findings come first', () => {

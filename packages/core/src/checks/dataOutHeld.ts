@@ -23,7 +23,6 @@ function offBus(item: PlanTerminal): readonly Remedy[] {
 }
 
 function finding(context: CheckContext, bus: Bus, item: PlanTerminal, others: readonly PlanTerminal[]): FindingDraft {
-  const own = bus.members.length > 1 ? toBusOfItsOwn(context, item.placement.id, 'spi') : [];
   return {
     level: 'clash',
     message: 'held',
@@ -33,7 +32,7 @@ function finding(context: CheckContext, bus: Bus, item: PlanTerminal, others: re
       others: { is: 'placements', ids: others.map((o) => o.placement.id) },
     },
     source: item.part.bus.source,
-    remedies: [...offBus(item), ...own],
+    remedies: () => [...offBus(item), ...(bus.members.length > 1 ? toBusOfItsOwn(context, item.placement.id, 'spi') : [])],
   };
 }
 

@@ -23,7 +23,7 @@ export const ghostKeys: Check = {
           place: { placements: [placement.id] },
           data: { placement: { is: 'placement', id: placement.id } as const, count: { is: 'count', value: keys.count } as const },
           source: keys.source,
-          remedies: [],
+          remedies: () => [],
         },
       ];
     }),

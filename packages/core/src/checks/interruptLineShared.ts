@@ -25,9 +25,8 @@ export const interruptLineShared: Check = {
           pins: { is: 'pins' as const, pins: [a.pin.id, b.pin.id] },
         },
         source: context.board.sheet.pins.source,
-        remedies: moveApart(context, users, pair, (_, means, other) =>
-          means.some((id) => id.startsWith('interrupt ') && other.means.includes(id)),
-        ),
+        remedies: () =>
+          moveApart(context, users, pair, (_, means, other) => means.some((id) => id.startsWith('interrupt ') && other.means.includes(id))),
       };
     });
   },

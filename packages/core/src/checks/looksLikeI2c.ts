@@ -69,7 +69,7 @@ export const looksLikeI2c: Check = {
             protocol: { is: 'words' as const, text: items[0]!.part.bus.protocol ?? '' },
           },
           source: items[0]!.part.bus.source,
-          remedies: apart(context, items),
+          remedies: () => apart(context, items),
         },
       ];
     });

@@ -37,7 +37,7 @@ export const pinBootLevel: Check = {
             note: { is: 'words' as const, text: duty.note },
           },
           source: context.board.sheet.pins.source,
-          remedies: moveWhere(context, item, (other) => bootsWith(other, item.part, item.terminal)),
+          remedies: () => moveWhere(context, item, (other) => bootsWith(other, item.part, item.terminal)),
         },
       ];
     }),

@@ -36,7 +36,7 @@ function finding(context: CheckContext, item: PlanTerminal, pin: string, reason:
       role: { is: 'words', text: ROLE_WORDS[item.terminal.role] },
     },
     source: context.board.sheet.pins.source,
-    remedies: remedies(context, item),
+    remedies: () => remedies(context, item),
   };
 }
 

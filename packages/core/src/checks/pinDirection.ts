@@ -35,7 +35,7 @@ export const pinDirection: Check = {
             note: { is: 'words' as const, text: duty.note },
           },
           source: context.board.sheet.pins.source,
-          remedies: moveWhere(context, item, (other) => !other.duties?.some((d) => d.duty === 'select')),
+          remedies: () => moveWhere(context, item, (other) => !other.duties?.some((d) => d.duty === 'select')),
         },
       ];
     });

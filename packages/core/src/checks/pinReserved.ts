@@ -28,7 +28,7 @@ export const pinReserved: Check = {
             trouble: { is: 'words', text: pin.trouble ?? '' },
           },
           source: context.board.sheet.pins.source,
-          remedies: moveToFree(context, item),
+          remedies: () => moveToFree(context, item),
         },
       ];
     }),

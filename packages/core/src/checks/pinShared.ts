@@ -24,9 +24,10 @@ function clash(context: CheckContext, net: Net, pin: string): FindingDraft {
       count: { is: 'count', value: net.signals.length },
       terminals: { is: 'terminals', keys },
     },
-    remedies: movable(net)
-      .slice(0, 3)
-      .flatMap((item) => moveToFree(context, item)),
+    remedies: () =>
+      movable(net)
+        .slice(0, 3)
+        .flatMap((item) => moveToFree(context, item)),
   };
 }
 

@@ -13,7 +13,7 @@ function onBus(context: CheckContext, stretch: Stretch): FindingDraft {
     place: stretchPlace(stretch),
     data: { bus: stretchDatum(stretch) },
     source: I2C_SOURCE,
-    remedies: addResistor(context, stretch, stretch.sheet.add),
+    remedies: () => addResistor(context, stretch, stretch.sheet.add),
   };
 }
 
@@ -47,7 +47,7 @@ function onOneWire(context: CheckContext, net: Net): readonly FindingDraft[] {
       place: { pins: [net.pins[0]!], terminals: [first.key] },
       data: { pin: { is: 'pin', pin: net.pins[0]! }, parts: { is: 'placements', ids: parts.map((t) => t.placement.id) } },
       source: first.part.terminals.source,
-      remedies: resistorAt(context, first),
+      remedies: () => resistorAt(context, first),
     },
   ];
 }

@@ -2,7 +2,7 @@ import type { Check, CheckContext, FindingDraft } from './check';
 import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace, takeAdded, who } from './stretches';
 
 function finding(context: CheckContext, stretch: Stretch): FindingDraft {
-  const { pullUps, cut } = stretch.sheet;
+  const { pullUps } = stretch.sheet;
   return {
     level: 'risk',
     message: 'strong',
@@ -14,7 +14,7 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
       weakest: who(pullUps.weakest),
     },
     source: I2C_SOURCE,
-    remedies: [...takeAdded(context, stretch), ...cutFor(context, stretch, cut)],
+    remedies: () => [...takeAdded(context, stretch), ...cutFor(context, stretch, stretch.sheet.cut)],
   };
 }
 

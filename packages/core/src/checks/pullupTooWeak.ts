@@ -12,7 +12,7 @@ function slower(context: CheckContext, { bus, sheet }: Stretch): readonly Remedy
 }
 
 function finding(context: CheckContext, stretch: Stretch): FindingDraft {
-  const { pullUps, input, add } = stretch.sheet;
+  const { pullUps, input } = stretch.sheet;
   const rise = pullUps.riseSeconds!.max;
   return {
     level: 'risk',
@@ -30,7 +30,7 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
       most: { is: 'quantity', value: pullUps.mostOhms, unit: 'Ω' },
     },
     source: I2C_SOURCE,
-    remedies: [...addResistor(context, stretch, add), ...slower(context, stretch)],
+    remedies: () => [...addResistor(context, stretch, stretch.sheet.add), ...slower(context, stretch)],
   };
 }
 

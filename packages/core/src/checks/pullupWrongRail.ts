@@ -58,7 +58,7 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
       pulling: { is: 'placements', ids: pullingHigher },
     },
     source: I2C_SOURCE,
-    remedies: [...cutFor(context, stretch, parts), ...shifted(context, stretch, parts)],
+    remedies: () => [...cutFor(context, stretch, parts), ...shifted(context, stretch, parts)],
   };
 }
 

@@ -41,7 +41,7 @@ function examine(context: CheckContext, bus: Bus): readonly FindingDraft[] {
         state: { is: 'words', text: context.board.sheet.electrical.resetState },
       },
       source: context.board.sheet.electrical.source,
-      remedies: resistors(context, floating),
+      remedies: () => resistors(context, floating),
     },
   ];
 }

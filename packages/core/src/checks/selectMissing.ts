@@ -30,7 +30,7 @@ export const selectMissing: Check = {
               others: { is: 'placements', ids: rows.filter((other) => other !== row).map((other) => other.head) } as const,
             },
             source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === row.head)!.sheet)!.sheet.bus.source,
-            remedies: toBusOfItsOwn(context, row.head, 'spi'),
+            remedies: () => toBusOfItsOwn(context, row.head, 'spi'),
           }));
       }),
 };

@@ -56,7 +56,7 @@ export const selectShared: Check = {
           members: { is: 'placements', ids: net.signals.map((signal) => signal.terminals[0]!.placement.id) },
         },
         source: net.terminals[0]!.part.bus.source,
-        remedies: [
+        remedies: () => [
           ...chained(context, net),
           ...(net.signals.length > 2 ? [] : [...net.terminals].toReversed().flatMap((item) => moveToFree(context, item))),
         ],

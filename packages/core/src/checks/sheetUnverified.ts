@@ -58,7 +58,7 @@ export const sheetUnverified: Check = {
         message: 'typical',
         place: {},
         data: { count: { is: 'count', value: found.length }, facts: { is: 'facts', of: found } },
-        remedies: [],
+        remedies: () => [],
       },
     ];
   },

@@ -11,7 +11,7 @@ const railOf = (context: CheckContext, item: PlanTerminal): Rail | undefined => 
   return context.board.sheet.rails.list.find((rail) => rail.id === id);
 };
 
-function draft(item: PlanTerminal, level: Level, message: string, data: Data, remedies: readonly Remedy[]): FindingDraft {
+function draft(item: PlanTerminal, level: Level, message: string, data: Data, remedies: FindingDraft['remedies']): FindingDraft {
   return {
     level,
     message,
@@ -44,30 +44,18 @@ function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): F
     low: { is: 'volts', value: rail.volts.min },
     high: { is: 'volts', value: rail.volts.max },
   };
-  const remedies = toFittingRail(context, item);
+  const remedies = () => toFittingRail(context, item);
   const absolute = item.terminal.volts ? undefined : item.part.supply?.absoluteMaxVolts;
   if (absolute !== undefined && rail.volts.max > range.max && rail.volts.max <= absolute)
     return [
-      draft(
-        item,
-        'risk',
-        'above-range',
-        { ...data, absolute: { is: 'volts', value: absolute } },
+      draft(item, 'risk', 'above-range', { ...data, absolute: { is: 'volts', value: absolute } }, () =>
         toFittingRail(context, item, (other) => other.volts.max <= range.max),
       ),
     ];
   if (rail.volts.max > range.max) return [draft(item, 'clash', 'too-high', data, remedies)];
   if (rail.volts.max < range.min) return [draft(item, 'clash', 'too-low', data, remedies)];
   if (rail.volts.min < range.min)
-    return [
-      draft(
-        item,
-        'risk',
-        'sags-low',
-        data,
-        toFittingRail(context, item, (other) => other.volts.min >= range.min),
-      ),
-    ];
+    return [draft(item, 'risk', 'sags-low', data, () => toFittingRail(context, item, (other) => other.volts.min >= range.min))];
   if (!item.part.supply?.mustMatchLogic || item.terminal.volts || rail.id === context.board.sheet.logicRail) return [];
   const logic: Data = { ...data, logic: { is: 'rail', rail: context.board.sheet.logicRail } };
   return [draft(item, 'clash', 'not-logic', logic, remedies)];
@@ -76,9 +64,9 @@ function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): F
 function examineSupply(context: CheckContext, item: PlanTerminal): FindingDraft[] {
   const net = context.nets.byTerminal.get(item.key);
   if (!net) return [];
-  if (net.ground) return [draft(item, 'clash', 'supply-on-ground', {}, toFittingRail(context, item))];
+  if (net.ground) return [draft(item, 'clash', 'supply-on-ground', {}, () => toFittingRail(context, item))];
   const pin = net.pins[0];
-  if (pin) return [draft(item, 'risk', 'fed-from-pin', { pin: { is: 'pin', pin } }, toFittingRail(context, item))];
+  if (pin) return [draft(item, 'risk', 'fed-from-pin', { pin: { is: 'pin', pin } }, () => toFittingRail(context, item))];
   const rail = railOf(context, item);
   return rail ? supplyVoltage(context, item, rail) : [];
 }
@@ -86,9 +74,9 @@ function examineSupply(context: CheckContext, item: PlanTerminal): FindingDraft[
 function examineGround(context: CheckContext, item: PlanTerminal): FindingDraft[] {
   const net = context.nets.byTerminal.get(item.key);
   const rail = railOf(context, item);
-  if (rail) return [draft(item, 'clash', 'ground-on-rail', { rail: { is: 'rail', rail: rail.id } }, toGround(item))];
+  if (rail) return [draft(item, 'clash', 'ground-on-rail', { rail: { is: 'rail', rail: rail.id } }, () => toGround(item))];
   const pin = net?.pins[0];
-  return pin ? [draft(item, 'clash', 'ground-on-pin', { pin: { is: 'pin', pin } }, toGround(item))] : [];
+  return pin ? [draft(item, 'clash', 'ground-on-pin', { pin: { is: 'pin', pin } }, () => toGround(item))] : [];
 }
 
 function examineStrap(context: CheckContext, item: PlanTerminal, rail: Rail): FindingDraft[] {
@@ -101,7 +89,7 @@ function examineStrap(context: CheckContext, item: PlanTerminal, rail: Rail): Fi
     high: { is: 'volts', value: rail.volts.max },
     most: { is: 'volts', value: most },
   };
-  const remedies =
+  const remedies = () =>
     safe && !item.wire?.locked
       ? [rewire(item, { to: 'rail', rail: safe.id }, 'to-rail', { rail: { is: 'rail', rail: safe.id } }, 'safe')]
       : [];
@@ -115,7 +103,7 @@ function examineSignal(context: CheckContext, item: PlanTerminal): FindingDraft[
   if (item.terminal.role === 'strap') return rail ? examineStrap(context, item, rail) : [];
   if (item.terminal.ties?.includes(rail ? 'supply' : 'ground')) return [];
   const to: Data = { to: rail ? { is: 'rail', rail: rail.id } : { is: 'words', text: 'GND' } };
-  const remedies = freePins(context.board, context.nets, item).length > 0 ? moveToFree(context, item) : [];
+  const remedies = () => (freePins(context.board, context.nets, item).length > 0 ? moveToFree(context, item) : []);
   return [draft(item, 'clash', 'signal-on-rail', to, remedies)];
 }
 

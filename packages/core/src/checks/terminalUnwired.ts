@@ -36,7 +36,7 @@ function finding(context: CheckContext, open: readonly PlanTerminal[]): FindingD
       terminals: { is: 'words', text: open.map((t) => t.terminal.label).join(', ') },
     },
     source: open[0]!.part.terminals.source,
-    remedies: remedies(context, placement),
+    remedies: () => remedies(context, placement),
   };
 }
 

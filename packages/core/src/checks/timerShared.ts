@@ -20,7 +20,7 @@ function draft(context: CheckContext, all: readonly MeansUser[], message: string
       timer: { is: 'words', text: a.pin.pwm!.timer },
     },
     source: context.board.sheet.pins.source,
-    remedies: moveApart(context, all, pair, meets),
+    remedies: () => moveApart(context, all, pair, meets),
   };
 }
 

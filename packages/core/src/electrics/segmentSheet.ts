@@ -3,6 +3,7 @@ import { derived } from '../nets/derived';
 import { type Segment, segmentsOf } from '../nets/segments';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
+import { once } from '../quantity/once';
 import { typical } from '../quantity/range';
 import { drawerValues } from '../quantity/series';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -145,6 +146,14 @@ function segmentSheet(
   const helps = pullUps.verdict === 'missing' || pullUps.verdict === 'too-weak';
   const limits = limitsOf(plan, sheets, board, bus, segment, worse.line);
   const overdriven = overdrivenBy(limits, input.pullUps);
+  const add = once(() =>
+    helps
+      ? bestAdded(drawerValues(plan.drawer, 330, 100_000), (ohms) =>
+          busPullUps({ ...input, pullUps: [...others, addedPullUp(ohms, { volts: input.vdd })] }),
+        )
+      : undefined,
+  );
+  const cut = once(() => (pullUps.verdict === 'too-strong' ? toCut(input, cuttableOf(plan, sheets), pullingHigher) : []));
   const limit = overdriven[0]?.limitVolts;
   const pullingHigher = limit === undefined ? [] : [...new Set(input.pullUps.filter((p) => p.volts.max > limit).map((p) => p.id))];
   return {
@@ -153,12 +162,12 @@ function segmentSheet(
     overdriven,
     pullingHigher,
     capacitance: capacitanceOf(plan, board, segments, segment),
-    add: helps
-      ? bestAdded(drawerValues(plan.drawer, 330, 100_000), (ohms) =>
-          busPullUps({ ...input, pullUps: [...others, addedPullUp(ohms, { volts: input.vdd })] }),
-        )
-      : undefined,
-    cut: pullUps.verdict === 'too-strong' ? toCut(input, cuttableOf(plan, sheets), pullingHigher) : [],
+    get add() {
+      return add();
+    },
+    get cut() {
+      return cut();
+    },
   };
 }
 

@@ -1,6 +1,16 @@
+import { once } from '../quantity/once';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
-import { type Check, type CheckContext, type Finding, type FindingDraft, type Level, LEVELS, type Place } from '../checks/check';
+import {
+  type Check,
+  type CheckContext,
+  type Finding,
+  type FindingDraft,
+  type Level,
+  LEVELS,
+  type Place,
+  type Remedy,
+} from '../checks/check';
 import { CHECKS } from '../checks/registry';
 import { findBuses, type Bus } from '../nets/buses';
 import { derived } from '../nets/derived';
@@ -37,12 +47,25 @@ function checksum(text: string): string {
 /** Findings are drafts until they carry their code; a text key that the check does not know is its author's mistake. */
 function finish(check: Check, draft: FindingDraft, plan: Plan): Finding {
   if (!check.messages[draft.message]) throw new Error(`${check.code} has no message ${draft.message}`);
-  for (const remedy of draft.remedies) {
-    if (!check.remedies[remedy.label]) throw new Error(`${check.code} has no remedy ${remedy.label}`);
-  }
   const id = `${check.code}/${draft.message}/${placeKey(draft.place)}`;
   const accepted = plan.accepted[id];
-  return accepted === undefined ? { ...draft, code: check.code, id } : { ...draft, code: check.code, id, accepted };
+  const remedies = once(() => remediesOf(check, draft));
+  return {
+    ...draft,
+    code: check.code,
+    id,
+    ...(accepted !== undefined && { accepted }),
+    get remedies() {
+      return remedies();
+    },
+  };
+}
+
+function remediesOf(check: Check, draft: FindingDraft): readonly Remedy[] {
+  const remedies = draft.remedies();
+  const unknown = remedies.find(({ label }) => !check.remedies[label]);
+  if (unknown) throw new Error(`${check.code} has no remedy ${unknown.label}`);
+  return remedies;
 }
 
 /** Every finding of every check, gravest first, in registry order within a level; accepted ones last. */

@@ -21,7 +21,13 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
   const ref = (p: { readonly id: string; readonly version: number }) => ({ id: p.id, version: p.version });
   // Parts with jumpers and with several versions are few, and yet must be drawn often.
   const special = parts.filter((p) => p.version > 1 || p.bus.straps?.some((s) => s.by === 'jumper' && s.id === 'A0'));
-  const sheet = fc.oneof(fc.constantFrom(...special.map(ref)), fc.constantFrom(...parts.map(ref), { id: 'no-such-part', version: 1 }));
+  // Wires are drawn for terminals of a few names: parts that have those must be frequent, too, or hardly any wire is ever laid.
+  const named = parts.filter((p) => ['SDA', 'SCL', 'VCC', 'GND'].every((id) => p.terminals.list.some((t) => t.id === id)));
+  const sheet = fc.oneof(
+    fc.constantFrom(...special.map(ref)),
+    { weight: 2, arbitrary: fc.constantFrom(...named.map(ref)) },
+    fc.constantFrom(...parts.map(ref), { id: 'no-such-part', version: 1 }),
+  );
   const name = fc.constantFrom('Knob', 'Lamp <b>', 'Überwachung', '温度');
   const kinds: { readonly [K in Edit['kind']]: fc.Arbitrary<Extract<Edit, { kind: K }>> } = {
     'rename-plan': fc.record({ kind: fc.constant('rename-plan' as const), name }),

@@ -85,6 +85,35 @@ async function scrollFrames(page) {
   });
 }
 
+/** Time from a change of the plan to the verdict on the last of all parts, in the list of what else fits. */
+async function sweep(page) {
+  await page.goto(`${base}/plans/twelve/fits/parts`);
+  await page.getByText(/parts fit beside what is there/).waitFor();
+  // Something to undo and do again.
+  await page
+    .getByRole('button', { name: /^Add .* and wire it$/ })
+    .first()
+    .click();
+  await page.waitForTimeout(1500);
+  const found = [];
+  for (let n = 0; n < 24; n += 1) {
+    found.push(
+      await page.evaluate(
+        async (key) => {
+          const said = () => /parts fit beside what is there/.test(document.body.textContent);
+          const from = performance.now();
+          document.body.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey: true, bubbles: true }));
+          for (const wanted of [false, true]) while (said() !== wanted) await new Promise(requestAnimationFrame);
+          return performance.now() - from;
+        },
+        n % 2 ? 'y' : 'z',
+      ),
+    );
+    await page.waitForTimeout(100);
+  }
+  return found.slice(4);
+}
+
 async function times(count, work) {
   const found = [];
   for (let n = 0; n < count; n += 1) {
@@ -139,10 +168,11 @@ try {
     const browser = await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     report('edit to painted, 30 parts on 144 pins', await editToPainted(page));
+    report('what else fits: 162 parts beside 12, from an edit to the last', await sweep(page));
     report('frames while scrolling, 30 parts on 144 pins', await scrollFrames(page));
     await browser.close();
   } else console.log('| (no Chromium here: browser not measured) | | | | |');
-  await withManyPlans();
+  if (process.env.BENCH_PLANS !== '0') await withManyPlans();
 } finally {
   server.child.kill();
   rmSync(data, { recursive: true, force: true });

@@ -23,10 +23,6 @@ const catalogue = indexSheets([largeBoard(), ...readCatalogue(join(root, 'packag
 const hive = JSON.parse(readFileSync(join(root, 'demo/plans/hive-watch.json'), 'utf8')) as Plan;
 const large = largePlan(catalogue);
 const folder = process.argv[2];
-if (folder) {
-  mkdirSync(folder, { recursive: true });
-  writeLarge(root, folder, large);
-}
 const move = [{ kind: 'wire', placement: 'light-1', terminal: 'A', end: { to: 'pin', pin: 'GP28' } }] as const;
 
 /** The hive plan with two more parts, settled: what somebody has who asks what else fits. */
@@ -34,6 +30,10 @@ const twelve = ['servo-micro', 'potentiometer'].reduce(
   (plan, id) => additionOf(plan, catalogue, catalogue.parts.get(id)!.sheet)!.plan,
   settle(hive, catalogue)!.plan,
 );
+if (folder) {
+  mkdirSync(folder, { recursive: true });
+  writeLarge(root, folder, [large, { ...twelve, id: 'twelve', name: 'Twelve parts' }]);
+}
 const crowded = ['oled-096-ssd1306-spi', 'tft-18-st7735-spi', ...Array.from({ length: 12 }, () => 'button-push')].reduce<Plan>(
   (plan, id, at) => {
     const placement = { id: `p${at}`, sheet: { id, version: 1 }, name: id, straps: {} };

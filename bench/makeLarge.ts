@@ -33,9 +33,9 @@ export function largePlan(sheets: Sheets): Plan {
 }
 
 /** Writes a catalogue with the large board, and the large plan as an example, for the browser to be measured on. */
-export function writeLarge(root: string, folder: string, plan: Plan): void {
+export function writeLarge(root: string, folder: string, plans: readonly Plan[]): void {
   cpSync(join(root, 'packages/catalogue'), join(folder, 'catalogue'), { recursive: true });
   writeFileSync(join(folder, 'catalogue/boards/made-up-144.json'), JSON.stringify(largeBoard()));
   mkdirSync(join(folder, 'plans'), { recursive: true });
-  writeFileSync(join(folder, 'plans/large.json'), JSON.stringify(plan));
+  for (const plan of plans) writeFileSync(join(folder, `plans/${plan.id}.json`), JSON.stringify(plan));
 }

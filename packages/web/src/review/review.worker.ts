@@ -20,11 +20,16 @@ import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { type PartFit, partFitOf } from '../views/fits/partFit';
 
 let sheets: Sheets = indexSheets([]);
+/** The plan that a row of questions is about: what was worked out for one of them serves the next. */
+let held: { readonly key: number; readonly plan: Plan } | undefined;
 
 /** The reviewer: holds the sheets, answers for one plan at a time. */
 export const reviewer = {
   load(list: readonly (BoardSheet | PartSheet)[]): void {
     sheets = indexSheets(list);
+  },
+  hold(key: number, plan: Plan): void {
+    held = { key, plan };
   },
   review: (plan: Plan) => reviewPlan(plan, sheets),
   /** What adding each of these parts would do, in their order; unknown ids are left out. */
@@ -59,16 +64,18 @@ export const reviewer = {
       gone: preview.ok ? preview.preview.gone : [],
     };
   },
-  /** How the plan's parts fit on one board, as far as is found within the time for one. */
-  boardFit: (plan: Plan, board: string): BoardFit | undefined => {
-    const end = performance.now() + BOARD_LIMIT;
-    return boardFit(plan, sheets, board, { stop: () => performance.now() >= end });
-  },
-  /** In short what adding each of these parts would do. */
-  sweep: (plan: Plan, parts: readonly string[]): readonly PartFit[] =>
+  /** How the parts of the plan that is held fit on each board, as far as is found within the time for one; nothing once another plan
+   *  is held. */
+  boardFits: (key: number, boards: readonly string[]): readonly BoardFit[] =>
+    boards.flatMap((board) => {
+      const end = performance.now() + BOARD_LIMIT;
+      return (held?.key === key && boardFit(held.plan, sheets, board, { stop: () => performance.now() >= end })) || [];
+    }),
+  /** In short what adding each of these parts to the plan that is held would do; nothing once another plan is held. */
+  sweep: (key: number, parts: readonly string[]): readonly PartFit[] =>
     parts.flatMap((id) => {
       const part = sheets.parts.get(id);
-      const addition = part && additionOf(plan, sheets, part.sheet);
+      const addition = part && held?.key === key ? additionOf(held.plan, sheets, part.sheet) : undefined;
       return addition ? partFitOf(addition, sheets) : [];
     }),
   /** Ways out of a plan in which something finds no place. */

@@ -13,15 +13,11 @@ import { boardVerdict, switchWords } from './fitsWords';
 import { Streaming } from './Streaming';
 import { useStream } from './useStream';
 
-const askBoards = async (
-  reviewer: { boardFit: (plan: Plan, board: string) => Promise<BoardFit | undefined> },
-  plan: Plan,
+const askBoards = (
+  reviewer: { boardFits: (held: number, boards: readonly string[]) => Promise<readonly BoardFit[]> },
+  held: number,
   ids: readonly string[],
-): Promise<readonly BoardFit[]> => {
-  const answers: BoardFit[] = [];
-  for (const id of ids) answers.push(...([await reviewer.boardFit(plan, id)].filter(Boolean) as BoardFit[]));
-  return answers;
-};
+): Promise<readonly BoardFit[]> => reviewer.boardFits(held, ids);
 
 const LEFT = ['Pins left', 'Analog', 'PWM', 'I2C', 'SPI', 'Serial'] as const;
 
@@ -117,7 +113,7 @@ function Row({
 export function BoardRanking({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
   const ids = useMemo(() => [...sheets.boards.keys()], [sheets]);
-  const fits = useStream<BoardFit>(plan, ids, askBoards);
+  const fits = useStream<BoardFit>(plan, ids, askBoards, 'slow');
   const [opened, setOpened] = useState<string | null>(null);
   const done = fits.length === ids.length;
   // While answers come in the rows keep their places; they are ranked once.

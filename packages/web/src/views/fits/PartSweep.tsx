@@ -15,7 +15,8 @@ import type { PartFit } from './partFit';
 import { Streaming } from './Streaming';
 import { useStream } from './useStream';
 
-const askParts = (reviewer: Remote<Reviewer>, plan: Plan, ids: readonly string[]): Promise<readonly PartFit[]> => reviewer.sweep(plan, ids);
+const askParts = (reviewer: Remote<Reviewer>, held: number, ids: readonly string[]): Promise<readonly PartFit[]> =>
+  reviewer.sweep(held, ids);
 
 const WORDS: { readonly [V in AdditionVerdict]: string } = { fits: 'Fits', moves: 'Moves wires', risk: 'Risk', no: 'No' };
 const TONE: { readonly [V in AdditionVerdict]: string } = {
@@ -69,7 +70,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
     [sheets],
   );
   const ids = useMemo(() => parts.map((part) => part.id), [parts]);
-  const fits = useStream<PartFit>(plan, ids, askParts);
+  const fits = useStream<PartFit>(plan, ids, askParts, 'quick');
   const [query, setQuery] = useState('');
   const [shown, setShown] = useState<Shown>('all');
   const asked = useDeferredValue(query);

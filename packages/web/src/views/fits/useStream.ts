@@ -11,49 +11,64 @@ const FIRST_PORTION = 4;
 /** How often the answers so far are shown, in milliseconds: to draw a long list costs more than to fill it. */
 const SHOW = 150;
 
-/** Answers about one plan for each of a list of ids, in the order of the list. They come from the worker portion by
+/** @param held the number under which the worker holds the plan */
+type Ask<T> = (reviewer: Remote<Reviewer>, held: number, ids: readonly string[]) => Promise<readonly T[]>;
+
+let holds = 0;
+
+/** Answers about one plan for each of a list of ids, in the order of the list. They come from the workers portion by
  *  portion; the next edit throws them away and starts anew.
- *  @param ask must be the same function at every drawing */
-export function useStream<T>(
-  plan: Plan,
-  ids: readonly string[],
-  ask: (reviewer: Remote<Reviewer>, plan: Plan, ids: readonly string[]) => Promise<readonly T[]>,
-): readonly T[] {
+ *  @param ask must be the same function at every drawing
+ *  @param each whether one answer takes far less than a turn: then the worker that reviews helps, and an edit waits a turn for it */
+export function useStream<T>(plan: Plan, ids: readonly string[], ask: Ask<T>, each: 'quick' | 'slow'): readonly T[] {
   const { feed } = useWorkbench();
   const [state, setState] = useState<{ readonly plan: Plan; readonly found: readonly T[] } | null>(null);
   const key = ids.join();
   useEffect(() => {
     let current = true;
     const list = key.split(',').filter(Boolean);
-    const work = async () => {
-      let found: readonly T[] = [];
+    const hold = (holds += 1);
+    const answers = new Map<number, readonly T[]>();
+    let next = 0;
+    let shown = performance.now();
+    const show = () => {
+      setState({ plan, found: [...answers].sort(([a], [b]) => a - b).flatMap(([, found]) => found) });
+      shown = performance.now();
+    };
+    const work = async (who: Asker) => {
       let portion = FIRST_PORTION;
-      let shown = performance.now();
-      for (let at = 0; current && at < list.length;) {
+      let first = true;
+      while (current && next < list.length) {
         const from = performance.now();
+        const at = next;
         const part = list.slice(at, at + portion);
-        // Apart from the reviews, which an edit waits for. One that is stopped has no answer, and nobody to wait for it.
-        const answers = await feed
-          .search((reviewer) => ask(reviewer, plan, part))
-          .catch((error: unknown) => {
-            if (error instanceof Stopped) return null;
-            throw error;
-          });
-        if (!current || !answers) return;
-        at += part.length;
-        found = [...found, ...answers];
-        if (at >= list.length || performance.now() - shown > SHOW) {
-          setState({ plan, found });
-          shown = performance.now();
-        }
+        next += part.length;
+        // One that is stopped has no answer, and nobody to wait for it.
+        const found = await who(async (reviewer) => {
+          // Once for all portions: what the worker finds out about the plan stays.
+          if (first) void reviewer.hold(hold, plan);
+          first = false;
+          return ask(reviewer, hold, part);
+        }).catch((error: unknown) => {
+          if (error instanceof Stopped) return null;
+          throw error;
+        });
+        if (!current || !found) return;
+        answers.set(at, found);
+        if (performance.now() - shown > SHOW) show();
         portion = Math.max(1, Math.min(40, Math.round((portion * TURN) / Math.max(1, performance.now() - from))));
       }
     };
-    void work();
+    type Asker = (question: (reviewer: Remote<Reviewer>) => Promise<readonly T[]>) => Promise<readonly T[]>;
+    const search: Asker = (question) => feed.search(question);
+    const review: Asker = (question) => feed.ask(question);
+    void Promise.all((each === 'quick' ? [search, review] : [search]).map(work)).then(() => {
+      if (current) show();
+    });
     return () => {
       current = false;
     };
-  }, [feed, plan, key, ask]);
+  }, [feed, plan, key, ask, each]);
   return state?.plan === plan ? state.found : NONE;
 }
 

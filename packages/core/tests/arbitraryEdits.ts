@@ -94,6 +94,12 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       terminal,
       pull: fc.option(fc.record({ ohms: fc.constantFrom(4700, 10_000), to: fc.constantFrom('supply' as const, 'ground' as const) })),
     }),
+    series: fc.record({
+      kind: fc.constant('series' as const),
+      placement,
+      terminal,
+      ohms: fc.option(fc.constantFrom(33, 330, 10_000)),
+    }),
     drawer: fc.record({
       kind: fc.constant('drawer' as const),
       drawer: fc.constantFrom({ series: 'E6' as const }, { series: 'E12' as const }, { series: 'own' as const, own: [330, 4700] }),

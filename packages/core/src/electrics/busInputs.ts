@@ -46,7 +46,7 @@ export interface Feed {
 const logicFeed = (board: IndexedBoard): Feed => ({ volts: logicVolts(board), rail: board.sheet.logicRail });
 
 /** The rail that feeds a terminal; the logic supply where it is not wired yet. */
-function railAt(plan: Plan, sheets: Sheets, board: IndexedBoard, supply: string | undefined): Feed {
+export function railAt(plan: Plan, sheets: Sheets, board: IndexedBoard, supply: string | undefined): Feed {
   const rail = supply && findNets(plan, sheets).byTerminal.get(supply)?.rails[0];
   const found = board.sheet.rails.list.find((r) => r.id === rail);
   return found ? { volts: found.volts, rail: found.id } : logicFeed(board);

@@ -8,7 +8,7 @@ import { newPlan, type Plan } from '../plan/plan';
 import { levelPairs } from './levels';
 
 const sheets = shippedSheets();
-const pairs = (plan: Plan) => levelPairs(plan, sheets, boardOf(plan, sheets)!);
+const pairs = (plan: Plan) => levelPairs(plan, sheets);
 const verdicts = (plan: Plan) => pairs(plan).map((p) => [p.key, p.way, p.verdict]);
 
 test('3.3 V into a CMOS input at 5 V has no margin: it asks 0.7 of 5.25 V', () => {

@@ -1,37 +1,19 @@
+import { boardOf } from '../plan/edit';
 import { findBuses } from '../nets/buses';
+import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { carrierOf } from '../nets/passages';
 import { type PlanTerminal, planTerminals } from '../nets/terminals';
 import type { Plan, TerminalKey } from '../plan/plan';
-import { typical } from '../quantity/range';
+import { type Range, typical } from '../quantity/range';
 import type { LevelFact } from '../sheets/boardSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
-import { type Feed, feedOf, logicVolts, partLogic } from './busInputs';
+import { dividerOutput } from './dividers';
+import { boardSide, type Driver, INPUT_AMPS, partSide, type Receiver, shifterSide, type Side } from './levelSides';
 import type { PullUp } from './busPullUps';
 import { restFor } from './rest';
 import { i2cStretches } from './segmentSheet';
-
-/** What an output gives. */
-interface Driver {
-  readonly feed: Feed;
-  /** Resistance towards its supply and towards ground, in ohms; none for lines that only resistors bring high. */
-  readonly highOhms: number | undefined;
-  readonly lowVolts: number;
-  readonly pullUps?: readonly PullUp[];
-}
-
-/** What an input takes. */
-interface Receiver {
-  readonly feed: Feed;
-  readonly vih: LevelFact;
-  readonly vil: LevelFact;
-  /** Highest voltage whatever its supply is; absent where its supply says. */
-  readonly stands?: number;
-  readonly above: number;
-  /** Its sheet states no thresholds: those of usual CMOS stand in. */
-  readonly assumed: boolean;
-}
 
 export const LEVEL_VERDICTS = ['damage', 'none', 'thin', 'good'] as const;
 /** `damage`: more comes than the input stands; `none`: at some corner a level is not told; `thin`: less than a tenth of the supply left. */
@@ -60,16 +42,11 @@ export interface LevelPair {
   readonly crosses: boolean;
 }
 
-/** Current that an input and its wire ask of an output, in amperes: far below what outputs are specified at. */
-const INPUT_AMPS = 100e-6;
-/** What an input takes above its supply where its sheet does not say: the usual of CMOS, and for I2C that of UM10204. */
-const ABOVE = { cmos: 0.3, i2c: 0.5 } as const;
-const CMOS = { high: { ratio: 0.7 }, low: { ratio: 0.3 } } as const;
 const THIN = 0.1;
-/** Up to this feed a module's regulator for 3.3 V is out of regulation, in volts. */
-const PASSED_ON = 3.6;
 /** What a member of an I2C bus sinks at most: an output that is specified at more gives a lower low. */
 const I2C_AMPS = 3e-3;
+/** Tolerance of the resistors of a divider. */
+const TOLERANCE = 0.05;
 
 const voltsOf = (fact: LevelFact, supply: number): number => ('volts' in fact ? fact.volts : fact.ratio * supply);
 
@@ -78,7 +55,8 @@ function highOf(driver: Driver, receiver: Receiver, supply: number, corner: 'min
   if (driver.pullUps) return restFor(driver.pullUps, receiver.feed.rail, supply, corner);
   const same = driver.feed.rail !== undefined && driver.feed.rail === receiver.feed.rail;
   const own = same ? supply : driver.feed.volts[corner];
-  return corner === 'min' ? own - (driver.highOhms ?? 0) * INPUT_AMPS : own;
+  const given = corner === 'min' ? own - (driver.highOhms ?? 0) * INPUT_AMPS : own;
+  return given * (driver.share?.[corner] ?? 1);
 }
 
 function compare(driver: Driver, receiver: Receiver): Omit<LevelPair, 'key' | 'placement' | 'way'> {
@@ -112,55 +90,6 @@ function compare(driver: Driver, receiver: Receiver): Omit<LevelPair, 'key' | 'p
   };
 }
 
-/** What the signals of a part are made of: its feed, what its regulator makes, or what its sheet says of its logic. */
-function logicOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal): Feed {
-  const feed = feedOf(plan, sheets, board, item.placement.id);
-  if (!item.part.supply?.regulator) return feed;
-  const made = partLogic(plan, sheets, board, item.placement);
-  // A regulator that gets no more than it makes passes it on: what it makes moves with its feed.
-  if (feed.volts.max <= PASSED_ON) return feed;
-  const stated = item.part.levels?.logicVolts;
-  return stated ? { volts: { min: Math.max(made.volts.min, stated.min), max: Math.min(made.volts.max, stated.max) } } : made;
-}
-
-function partReceiver(feed: Feed, { part }: PlanTerminal, i2c: boolean): Receiver {
-  const { vihMin, vilMax, tolerantVolts } = part.levels ?? {};
-  return {
-    feed,
-    vih: vihMin ?? CMOS.high,
-    vil: vilMax ?? CMOS.low,
-    ...(tolerantVolts === undefined ? {} : { stands: tolerantVolts }),
-    above: i2c ? ABOVE.i2c : ABOVE.cmos,
-    assumed: !vihMin || !vilMax,
-  };
-}
-
-/** Volts that a driver drops at a small current, from what it drops at the one that it is specified at. */
-const ohmsOf = (supply: number, fact: { readonly volts: number; readonly atMilliamps: number } | undefined): number =>
-  fact && fact.atMilliamps > 0 ? Math.max(0, supply - fact.volts) / (fact.atMilliamps / 1000) : 0;
-
-function partDriver(feed: Feed, { part }: PlanTerminal): Driver {
-  const { vohMin, volMax } = part.levels ?? {};
-  const lowOhms = volMax && volMax.atMilliamps > 0 ? volMax.volts / (volMax.atMilliamps / 1000) : 0;
-  // What is specified at a higher supply than it has says nothing of its drop.
-  const fits = vohMin && vohMin.volts <= typical(feed.volts) ? vohMin : undefined;
-  return { feed, highOhms: ohmsOf(typical(feed.volts), fits), lowVolts: lowOhms * INPUT_AMPS };
-}
-
-function boardSides(board: IndexedBoard, pin: string | undefined): { readonly driver: Driver; readonly receiver: Receiver } {
-  const feed: Feed = { volts: logicVolts(board), rail: board.sheet.logicRail };
-  const { vohMin, volMax, vihMin, vilMax, inputMaxAboveSupply } = board.sheet.electrical;
-  const stands = board.pins.get(pin ?? '')?.limits?.tolerantVolts;
-  return {
-    driver: {
-      feed,
-      highOhms: ohmsOf(typical(feed.volts), vohMin),
-      lowVolts: volMax.atMilliamps > 0 ? (volMax.volts / (volMax.atMilliamps / 1000)) * INPUT_AMPS : volMax.volts,
-    },
-    receiver: { feed, vih: vihMin, vil: vilMax, ...(stands === undefined ? {} : { stands }), above: inputMaxAboveSupply, assumed: false },
-  };
-}
-
 /** The low level at the current of an I2C bus. */
 const lowAt = ({ volts, atMilliamps }: { readonly volts: number; readonly atMilliamps: number }): number =>
   atMilliamps > 0 ? volts * Math.min(1, (I2C_AMPS * 1000) / atMilliamps) : volts;
@@ -179,43 +108,93 @@ function linePullUps(plan: Plan, sheets: Sheets): ReadonlyMap<TerminalKey, reado
   return found;
 }
 
-/** Every signal between the board and a part that has a supply, judged where it arrives: both ways for lines that go both ways. Lines with
- *  a shifter on the part's own module, and private signals through a level shifter, are that shifter's matter and left out. */
-export function levelPairs(plan: Plan, sheets: Sheets, board: IndexedBoard): readonly LevelPair[] {
-  const nets = findNets(plan, sheets);
-  const pullUps = linePullUps(plan, sheets);
-  return planTerminals(plan, sheets).flatMap((item): LevelPair[] => {
-    const { terminal, part, placement, key } = item;
-    const demand = PIN_ROLES[terminal.role];
-    if (!demand || !part.supply || part.passage || terminal.role === 'adc.in' || terminal.role === 'strap') return [];
-    if (part.module.levelShift?.terminals.includes(terminal.id)) return [];
-    const i2c = demand.line?.kind === 'i2c';
-    const carried = carrierOf(plan, sheets, key) !== undefined;
-    const pin = nets.byTerminal.get(key)?.pins[0];
-    if (carried ? !i2c : pin === undefined) return [];
-    const own = logicOf(plan, sheets, board, item);
-    const { driver, receiver } = boardSides(board, pin);
-    const mine = partReceiver(own, item, i2c);
-    if (i2c) {
-      const lines = pullUps.get(key);
-      if (!lines || lines.length === 0) return [];
-      const low = part.levels?.volMax ? lowAt(part.levels.volMax) : 0.4;
-      const line = (lowVolts: number): Driver => ({ feed: driver.feed, highOhms: undefined, lowVolts, pullUps: lines });
-      const toPart: LevelPair = {
-        key,
-        placement: placement.id,
-        way: 'to-part',
-        ...compare(line(lowAt(board.sheet.electrical.volMax)), mine),
-      };
-      // Behind a level shifter the line ends there.
-      return carried ? [toPart] : [toPart, { key, placement: placement.id, way: 'to-board', ...compare(line(low), receiver) }];
-    }
-    const ways: LevelPair[] = [];
-    if (terminal.direction !== 'out') ways.push({ key, placement: placement.id, way: 'to-part', ...compare(driver, mine) });
-    // What only pulls low is brought high by the board's own supply.
-    const pullsOnly = part.levels?.outputs === 'open-drain' || terminal.role === 'onewire.data';
-    if (terminal.direction !== 'in' && !pullsOnly)
-      ways.push({ key, placement: placement.id, way: 'to-board', ...compare(partDriver(own, item), receiver) });
-    return ways;
-  });
+/** The share that two resistors leave of what a part sends: one in its wire, one from the board's end of that to ground. */
+function dividedBy(plan: Plan, key: TerminalKey): Range | undefined {
+  const [top, pull] = [plan.series[key], plan.pulls[key]];
+  if (top === undefined || pull?.to !== 'ground') return undefined;
+  const one: Range = { min: 1, max: 1 };
+  return dividerOutput(top, pull.ohms, one, TOLERANCE);
 }
+
+/** Who is at the other end of a part's wire, and whether the line goes on from there through a level shifter. */
+interface Partner {
+  readonly side: Side;
+  readonly pin: string | undefined;
+  readonly carried: boolean;
+}
+
+function partnerOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal): Partner | undefined {
+  const { end } = item.wire ?? {};
+  if (end?.to === 'terminal' && carrierOf(plan, sheets, item.key) !== undefined) {
+    const shifter = plan.placements.find((p) => p.id === end.placement)!;
+    const side = shifterSide(plan, sheets, board, shifter, end.terminal);
+    return side && { side, pin: undefined, carried: true };
+  }
+  const pin = findNets(plan, sheets).byTerminal.get(item.key)?.pins[0];
+  return pin === undefined ? undefined : { side: boardSide(board, pin), pin, carried: false };
+}
+
+/** The two ways of an I2C line, which resistors bring high. */
+function i2cPairs(
+  board: IndexedBoard,
+  item: PlanTerminal,
+  lines: readonly PullUp[],
+  own: Required<Side>,
+  partner: Partner,
+): readonly LevelPair[] {
+  const line = (lowVolts: number): Driver => ({ feed: own.driver.feed, highOhms: undefined, lowVolts, pullUps: lines });
+  const { key, placement, part } = item;
+  const fromBoard: Driver = { ...line(lowAt(board.sheet.electrical.volMax)), feed: boardSide(board, undefined).driver.feed };
+  const toPart: LevelPair = { key, placement: placement.id, way: 'to-part', ...compare(fromBoard, own.receiver) };
+  // Behind a level shifter the line ends there.
+  if (partner.carried || !partner.side.receiver) return [toPart];
+  const low = part.levels?.volMax ? lowAt(part.levels.volMax) : 0.4;
+  const toBoard = { ...line(low), feed: fromBoard.feed };
+  return [toPart, { key, placement: placement.id, way: 'to-board', ...compare(toBoard, partner.side.receiver) }];
+}
+
+function pairsOf(
+  plan: Plan,
+  sheets: Sheets,
+  board: IndexedBoard,
+  item: PlanTerminal,
+  lines: readonly PullUp[] | undefined,
+): readonly LevelPair[] {
+  const { terminal, part, placement, key } = item;
+  const demand = PIN_ROLES[terminal.role];
+  if (!demand || !part.supply || terminal.role === 'adc.in' || terminal.role === 'strap') return [];
+  // Of a level shifter only the ends that stand for others: what it gives to and takes from the board.
+  if (part.passage && !item.carries) return [];
+  if (part.module.levelShift?.terminals.includes(terminal.id)) return [];
+  const partner = partnerOf(plan, sheets, board, item);
+  if (!partner) return [];
+  const i2c = demand.line?.kind === 'i2c';
+  if (i2c) {
+    if (part.passage || !lines || lines.length === 0) return [];
+    return i2cPairs(board, item, lines, partSide(plan, sheets, board, item, true), partner);
+  }
+  const own = part.passage ? shifterSide(plan, sheets, board, placement, terminal.id) : partSide(plan, sheets, board, item, false);
+  const share = dividedBy(plan, key);
+  const ways: LevelPair[] = [];
+  if (terminal.direction !== 'out' && own?.receiver)
+    ways.push({ key, placement: placement.id, way: 'to-part', ...compare(partner.side.driver, own.receiver) });
+  // What only pulls low is brought high by the board's own supply.
+  const pullsOnly = part.levels?.outputs === 'open-drain' || terminal.role === 'onewire.data';
+  if (terminal.direction !== 'in' && !pullsOnly && own && partner.side.receiver)
+    ways.push({
+      key,
+      placement: placement.id,
+      way: 'to-board',
+      ...compare({ ...own.driver, ...(share ? { share } : {}) }, partner.side.receiver),
+    });
+  return ways;
+}
+
+/** Every signal between the board and a part that has a supply, judged where it arrives: both ways for lines that go both ways, and at each
+ *  end of a level shifter. Lines with a shifter on the part's own module are that module's matter and left out. */
+export const levelPairs = derived((plan: Plan, sheets: Sheets): readonly LevelPair[] => {
+  const board = boardOf(plan, sheets);
+  if (!board) return [];
+  const pullUps = linePullUps(plan, sheets);
+  return planTerminals(plan, sheets).flatMap((item) => pairsOf(plan, sheets, board, item, pullUps.get(item.key)));
+});

@@ -3,7 +3,7 @@ import type { PartTerminal } from '../sheets/partSheet';
 import type { Sheets } from '../sheets/sheetIndex';
 import { type Plan, type TerminalKey, terminalKey } from '../plan/plan';
 import { findNets, type Nets } from './nets';
-import { otherEnd } from './passages';
+import { flowsThrough, otherEnd } from './passages';
 import { planTerminals, type PlanTerminal } from './terminals';
 
 /** Why a wire may end at another part: its data goes on, a multiplexer or level shifter or port of a helper carries it, or two lines may
@@ -30,7 +30,8 @@ function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefi
   if (terminal.chain === 'in' && other.chain === 'out') return 'chain';
   const line = PIN_ROLES[terminal.role]?.line?.line;
   if (other.channel) return other.channel.line === line ? 'channel' : undefined;
-  if (otherEnd(target.part, other.id) !== undefined) return PIN_ROLES[terminal.role] && !item.part.passage ? 'shifter' : undefined;
+  if (otherEnd(target.part, other.id) !== undefined)
+    return PIN_ROLES[terminal.role] && !item.part.passage && flowsThrough(target.part, other.id, terminal) ? 'shifter' : undefined;
   const does = serving(terminal);
   if (does && (other.serves?.includes(does) || (does === 'select' && other.serves?.includes('output')))) return 'port';
   if (terminal.line && terminal.line === other.line && (terminal.line !== 'clock' || item.part.chip === target.part.chip)) return 'join';
@@ -40,6 +41,8 @@ function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefi
 /** Whether an end of a channel is on the side of another supply than a part's, where both are known. */
 function isWrongSide(nets: Nets, rail: string | undefined, target: PlanTerminal): boolean {
   const passage = target.part.passage!;
+  // A logic buffer has one supply, and its inputs follow another: the levels say whether that goes.
+  if (passage.kind === 'drive') return false;
   const side = passage.channels.some((c) => c.low === target.terminal.id) ? passage.low : passage.high;
   const there = nets.byTerminal.get(terminalKey(target.placement.id, side))?.rails[0];
   return rail !== undefined && there !== undefined && rail !== there;

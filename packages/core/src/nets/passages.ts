@@ -1,4 +1,4 @@
-import type { PartSheet } from '../sheets/partSheet';
+import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
 
@@ -9,6 +9,14 @@ export function otherEnd(part: PartSheet, terminal: string): string | undefined 
     if (high === terminal) return low;
   }
   return undefined;
+}
+
+/** Whether what a terminal sends or takes goes the way that a channel drives, if it is wired to this end of it. */
+export function flowsThrough(part: PartSheet, end: string, terminal: Pick<PartTerminal, 'direction'>): boolean {
+  const { drives, channels } = part.passage ?? {};
+  if (!drives) return true;
+  const isInput = channels!.some((c) => (drives === 'up' ? c.low : c.high) === end);
+  return terminal.direction === (isInput ? 'out' : 'in');
 }
 
 /** The terminals that are wired to an end of a channel, in the order of the plan's wires. */

@@ -11,6 +11,7 @@ import { drawer } from './edits/drawer';
 import { lock } from './edits/lock';
 import { movePlacement } from './edits/movePlacement';
 import { pull } from './edits/pull';
+import { series } from './edits/series';
 import { rate } from './edits/rate';
 import { removePlacement } from './edits/removePlacement';
 import { radio } from './edits/radio';
@@ -37,6 +38,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   'cut-pull-ups': cutPullUps,
   drawer,
   pull,
+  series,
   radio,
   rate,
   'remove-placement': removePlacement,

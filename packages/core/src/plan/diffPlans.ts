@@ -91,6 +91,7 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
       ...Object.keys(from.wishes).map((key): Edit => ({ kind: 'wish', ...splitKey(key), wish: null })),
       ...Object.keys(from.busSettings).map((segment): Edit => ({ kind: 'bus-settings', segment, settings: null })),
       ...Object.keys(from.pulls).map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: null })),
+      ...Object.keys(from.series).map((key): Edit => ({ kind: 'series', ...splitKey(key), ohms: null })),
       ...Object.keys(from.rates).map((placement): Edit => ({ kind: 'rate', placement, perSecond: null })),
       ...Object.keys(from.together).map((placement): Edit => ({ kind: 'together', placement, how: null })),
       ...own.flatMap(([key, { locked }]): Edit[] => [
@@ -105,6 +106,7 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
       wishes: {},
       busSettings: {},
       pulls: {},
+      series: {},
       rates: {},
       together: {},
       board: to.board,
@@ -151,6 +153,7 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
   const together = kept(from.together, (id) => id);
   const rates = kept(from.rates, (id) => id);
   const pulls = kept(from.pulls, (key) => splitKey(key).placement);
+  const series = kept(from.series, (key) => splitKey(key).placement);
   // Settings of a part that goes, goes with it; those of a controller stay.
   const isPart = (segment: string) => from.placements.some((p) => p.id === segmentPlacement(segment));
   const busSettings = Object.fromEntries(
@@ -172,6 +175,9 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
     ...keysOf(pulls, to.pulls)
       .filter((key) => JSON.stringify(pulls[key]) !== JSON.stringify(to.pulls[key]))
       .map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: to.pulls[key] ?? null })),
+    ...keysOf(series, to.series)
+      .filter((key) => series[key] !== to.series[key])
+      .map((key): Edit => ({ kind: 'series', ...splitKey(key), ohms: to.series[key] ?? null })),
     ...(JSON.stringify(from.drawer) === JSON.stringify(to.drawer) ? [] : [{ kind: 'drawer' as const, drawer: to.drawer }]),
     ...(from.radio === to.radio ? [] : [{ kind: 'radio' as const, on: to.radio }]),
   ];

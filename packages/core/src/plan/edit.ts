@@ -42,6 +42,8 @@ export type Edit =
   | { readonly kind: 'cut-pull-ups'; readonly placement: string; readonly cut: boolean }
   /** `null` takes the resistor away. */
   | { readonly kind: 'pull'; readonly placement: string; readonly terminal: string; readonly pull: Pull | null }
+  /** A resistor in the terminal’s wire, in ohms; `null` takes it away. */
+  | { readonly kind: 'series'; readonly placement: string; readonly terminal: string; readonly ohms: number | null }
   | { readonly kind: 'drawer'; readonly drawer: Drawer }
   /** `null`: as often as the part's sheet takes for usual. */
   | { readonly kind: 'rate'; readonly placement: string; readonly perSecond: number | null }

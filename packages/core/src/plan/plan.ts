@@ -95,6 +95,9 @@ export interface Plan {
   readonly busSettings: { readonly [segment: string]: BusSettings };
   /** Resistors at single lines, by the terminal they sit at. */
   readonly pulls: { readonly [key: TerminalKey]: Pull };
+  /** Resistors in single wires, by the terminal that the wire belongs to, in ohms. A pull at the same terminal sits on the far side of it,
+   *  away from the part: the two are a divider for what the part sends. */
+  readonly series: { readonly [key: TerminalKey]: number };
   readonly drawer: Drawer;
   /** How often the program asks a part, by placement, in times a second. */
   readonly rates: { readonly [placement: string]: number };
@@ -111,6 +114,7 @@ export const PLAN_LIMITS = {
   wishes: 400,
   editsPerBatch: 500,
   pulls: 400,
+  series: 400,
   drawerValues: 200,
 } as const;
 
@@ -154,6 +158,7 @@ export const PLAN_DEFAULTS = {
   together: {},
   busSettings: {},
   pulls: {},
+  series: {},
   drawer: { series: 'E12' },
   rates: {},
   // A board with a radio is most often bought for it; to leave it on is the careful assumption.

@@ -38,6 +38,10 @@ export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: 
       const own = splitKey(key);
       return own.placement === placement.id && stays(own.terminal) ? [{ kind: 'pull', ...own, pull }] : [];
     }),
+    ...Object.entries(plan.series).flatMap(([key, ohms]): Edit[] => {
+      const own = splitKey(key);
+      return own.placement === placement.id && stays(own.terminal) ? [{ kind: 'series', ...own, ohms }] : [];
+    }),
     ...(plan.rates[placement.id] === undefined
       ? []
       : [{ kind: 'rate' as const, placement: placement.id, perSecond: plan.rates[placement.id]! }]),

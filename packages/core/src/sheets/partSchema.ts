@@ -147,7 +147,8 @@ export const partSchema = Joi.object({
     levelShift: Joi.object({ terminals: Joi.array().items(factId).min(1).required(), how: words.required() }),
   }).required(),
   passage: sourced({
-    kind: Joi.valid('mosfet', 'auto', 'buffer').required(),
+    kind: Joi.valid('mosfet', 'auto', 'buffer', 'drive').required(),
+    drives: Joi.valid('up', 'down').when('kind', { is: 'drive', then: Joi.required(), otherwise: Joi.forbidden() }),
     low: factId.required(),
     high: factId.required(),
     channels: Joi.array()
@@ -156,7 +157,7 @@ export const partSchema = Joi.object({
       .max(32)
       .required(),
     ohms: quantity.greater(0),
-    thresholdVolts: range.when('kind', { is: 'buffer', then: Joi.forbidden(), otherwise: Joi.required() }),
+    thresholdVolts: range.when('kind', { is: Joi.valid('buffer', 'drive'), then: Joi.forbidden(), otherwise: Joi.required() }),
   }),
   memory: sourced({ frameBufferBytes: count.required(), required: Joi.boolean().required(), format: words.required() }),
   readout: sourced({

@@ -142,8 +142,10 @@ export interface PartSheet {
   /** Lines that go through the part from one supply's side to the other's: a level shifter. */
   readonly passage?: Sourced & {
     /** `mosfet`: while a line is low its two ends are one; `auto`: the same, with edges that the chip speeds up; `buffer`: each side is
-     *  driven by the chip, and knows nothing of the other's pull-ups and capacitance. */
-    readonly kind: 'mosfet' | 'auto' | 'buffer';
+     *  driven by the chip, and knows nothing of the other's pull-ups and capacitance; `drive`: a logic buffer, one way only. */
+    readonly kind: 'mosfet' | 'auto' | 'buffer' | 'drive';
+    /** Which way a logic buffer drives: to the higher voltage (from `low` to `high` of each channel) or to the lower. */
+    readonly drives?: 'up' | 'down';
     /** The supply terminal of each side. */
     readonly low: string;
     readonly high: string;

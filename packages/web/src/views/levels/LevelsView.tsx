@@ -49,7 +49,7 @@ export function LevelsView() {
   const { sheets, edit } = useWorkbench();
   const [scope, setScope] = useState<'care' | 'all'>('care');
   const board = boardOf(plan, sheets)!;
-  const pairs = useMemo(() => levelPairs(plan, sheets, board), [plan, sheets, board]);
+  const pairs = useMemo(() => levelPairs(plan, sheets), [plan, sheets]);
   const all = useMemo(() => levelGroups(plan, sheets, pairs), [plan, sheets, pairs]);
   const care = all.filter(({ pair }) => pair.verdict !== 'good');
   const shown = scope === 'all' ? all : care;

@@ -6,7 +6,7 @@ import { add, edited, stick, wire } from '../../../../core/tests/makePlan';
 import { groupHead, levelGroups, levelWords } from './levelWords';
 
 const sheets = shippedSheets();
-const groups = (plan: Plan) => levelGroups(plan, sheets, levelPairs(plan, sheets, boardOf(plan, sheets)!));
+const groups = (plan: Plan) => levelGroups(plan, sheets, levelPairs(plan, sheets));
 const text = edited(
   stick(),
   sheets,

@@ -7,7 +7,9 @@ import { openOf } from '../nets/openTerminals';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
-import type { Placement, Plan } from '../plan/plan';
+import { type Placement, type Plan, splitKey } from '../plan/plan';
+import { typical } from '../quantity/range';
+import { feedRail } from './behindShifter';
 import { freePins } from './freePins';
 import { editsOnto, lineTerminals } from './moveBus';
 import { wantsPin } from './pinFit';
@@ -55,11 +57,28 @@ function strapEnd(draft: Draft, item: PlanTerminal): Edit[] {
   return tie ? tied(draft, item, tie, strap?.maxVolts) : [];
 }
 
+/** The rail for a supply terminal. One side of a level shifter follows the parts that are wired to it; the high side of one that carries
+ *  nothing yet stands above the board's logic where something does. */
+function railFor(draft: Draft, item: PlanTerminal): string | undefined {
+  const rails = railsFor(draft.board, item.part, item.terminal);
+  const { passage } = item.part;
+  if (!passage || passage.low === passage.high || ![passage.low, passage.high].includes(item.terminal.id)) return rails[0]?.id;
+  const isLow = item.terminal.id === passage.low;
+  const ends = passage.channels.map((c) => (isLow ? c.low : c.high));
+  const users = Object.entries(draft.plan.wires).flatMap(([key, { end }]) =>
+    end.to === 'terminal' && end.placement === item.placement.id && ends.includes(end.terminal) ? [splitKey(key).placement] : [],
+  );
+  const fed = users.map((id) => feedRail(draft.plan, draft.sheets, id)).find((id) => rails.some((rail) => rail.id === id));
+  const logic = draft.board.sheet.rails.list.find((rail) => rail.id === draft.board.sheet.logicRail);
+  const above = isLow || !logic ? undefined : rails.find((rail) => typical(rail.volts) > typical(logic.volts));
+  return fed ?? above?.id ?? rails[0]?.id;
+}
+
 function proposeSupply(draft: Draft, placement: Placement): void {
   for (const item of draft.open(placement.id)) {
-    const rail = railsFor(draft.board, item.part, item.terminal)[0];
+    const rail = railFor(draft, item);
     if (item.terminal.role === 'ground') draft.take([wireTo(item, { to: 'ground' })]);
-    else if (item.terminal.role === 'supply.vcc' && rail) draft.take([wireTo(item, { to: 'rail', rail: rail.id })]);
+    else if (item.terminal.role === 'supply.vcc' && rail) draft.take([wireTo(item, { to: 'rail', rail })]);
     else if (item.terminal.role === 'strap') draft.take(strapEnd(draft, item));
     // Enables and modes that must only rest somewhere are tied there: a pin is worth more.
     else if (item.terminal.ties?.length === 1) draft.take(tied(draft, item, item.terminal.ties[0]!));

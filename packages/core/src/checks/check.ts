@@ -14,6 +14,8 @@ export type Level = (typeof LEVELS)[number];
 export type Datum =
   | { readonly is: 'terminal'; readonly key: TerminalKey }
   | { readonly is: 'terminals'; readonly keys: readonly TerminalKey[] }
+  /** Terminals of a part that the text names already, by their labels alone. */
+  | { readonly is: 'labels'; readonly keys: readonly TerminalKey[] }
   | { readonly is: 'pin'; readonly pin: string }
   | { readonly is: 'pins'; readonly pins: readonly string[] }
   | { readonly is: 'placement'; readonly id: string }
@@ -30,9 +32,11 @@ export type Datum =
   | { readonly is: 'share'; readonly value: number }
   /** A bus by its controller, and the stretch of it behind a level shifter or a channel. */
   | { readonly is: 'stretch'; readonly controller: string; readonly behind?: string; readonly channel?: number }
-  | { readonly is: 'count'; readonly value: number }
+  | { readonly is: 'count'; readonly value: number; readonly noun?: string }
   /** Groups of facts (`supply`), sheet by sheet. */
   | { readonly is: 'facts'; readonly of: readonly { readonly sheet: SheetRef; readonly groups: readonly string[] }[] }
+  /** Parts of the catalogue by their titles; the same one several times is counted. */
+  | { readonly is: 'parts'; readonly ids: readonly string[] }
   /** Text that stands in a sheet. */
   | { readonly is: 'words'; readonly text: string };
 
@@ -100,8 +104,8 @@ export interface Check {
   readonly question: string;
   /** `facts`: the finding is about what the sheets know, not about what the plan does with it, and adding a part does not bring it. */
   readonly about?: 'facts';
-  /** What the plan lacks is a resistor, which any builder has: no reason to say that a part does not fit. */
-  readonly lacks?: 'resistor';
+  /** What the plan lacks is a resistor or a level shifter, which is at hand: no reason to say that a part does not fit. */
+  readonly lacks?: 'resistor' | 'shifter';
   readonly messages: { readonly [id: string]: Message };
   readonly remedies: { readonly [id: string]: string };
   examine(context: CheckContext): readonly FindingDraft[];

@@ -14,6 +14,8 @@ import { chainOrder } from './chainOrder';
 import { dataOutHeld } from './dataOutHeld';
 import { ghostKeys } from './ghostKeys';
 import { interruptLineShared } from './interruptLineShared';
+import { levelDamage } from './levelDamage';
+import { levelNoMargin } from './levelNoMargin';
 import { looksLikeI2c } from './looksLikeI2c';
 import { pinBootLevel } from './pinBootLevel';
 import { pinCannot } from './pinCannot';
@@ -28,6 +30,9 @@ import { selectFloating } from './selectFloating';
 import { selectMissing } from './selectMissing';
 import { selectShared } from './selectShared';
 import { sheetUnverified } from './sheetUnverified';
+import { shifterDirection } from './shifterDirection';
+import { shifterTooSlow } from './shifterTooSlow';
+import { shifterUnfit } from './shifterUnfit';
 import { supplyWrong } from './supplyWrong';
 import { terminalUnwired } from './terminalUnwired';
 import { timerShared } from './timerShared';
@@ -49,6 +54,8 @@ export const CHECKS: readonly Check[] = [
   dataOutHeld,
   ghostKeys,
   interruptLineShared,
+  levelDamage,
+  levelNoMargin,
   looksLikeI2c,
   pinBootLevel,
   pinCannot,
@@ -63,6 +70,9 @@ export const CHECKS: readonly Check[] = [
   selectMissing,
   selectShared,
   sheetUnverified,
+  shifterDirection,
+  shifterTooSlow,
+  shifterUnfit,
   supplyWrong,
   terminalUnwired,
   timerShared,
@@ -71,8 +81,8 @@ export const CHECKS: readonly Check[] = [
 /** Whether a finding is about what the sheets know, not about what the plan does. */
 export const isAboutFacts = (finding: { readonly code: string }): boolean => checkOf(finding.code).about === 'facts';
 
-/** Whether a finding asks for a resistor only. */
-export const isLackOfResistor = (finding: { readonly code: string }): boolean => checkOf(finding.code).lacks === 'resistor';
+/** Whether a finding asks for something only that is at hand. */
+export const isLackOfHelper = (finding: { readonly code: string }): boolean => checkOf(finding.code).lacks !== undefined;
 
 /** The check of a code.
  *  @throws Error when no check has it */

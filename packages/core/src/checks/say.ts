@@ -1,4 +1,4 @@
-import { formatAddress, formatSi } from '../quantity/format';
+import { counted, formatAddress, formatSi } from '../quantity/format';
 import { sourceLine } from '../sheets/source';
 import { boardSheet, partSheet, type SheetRef, type Sheets } from '../sheets/sheetIndex';
 import { boardOf, partOf } from '../plan/edit';
@@ -48,6 +48,13 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
       return sayTerminal(plan, sheets, datum.key);
     case 'terminals':
       return sayMany(datum.keys.map((key) => sayTerminal(plan, sheets, key)));
+    case 'labels':
+      return sayMany(
+        datum.keys.map((key) => {
+          const { placement, terminal } = splitKey(key);
+          return partOf(plan, placement, sheets)?.terminals.get(terminal)?.label ?? terminal;
+        }),
+      );
     case 'pin':
       return boardOf(plan, sheets)?.pins.get(datum.pin)?.label ?? datum.pin;
     case 'pins':
@@ -78,11 +85,19 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
       return `${bus} behind ${sayPlacement(plan, datum.behind)}${datum.channel === undefined ? '' : `, channel ${datum.channel}`}`;
     }
     case 'count':
-      return String(datum.value);
+      return datum.noun === undefined ? String(datum.value) : counted(datum.value, datum.noun);
     case 'facts':
       return datum.of
         .map(({ sheet, groups }) => `${saySheet(sheets, sheet)}: ${sayList(groups.map((g) => GROUP_WORDS[g] ?? g))}`)
         .join('; ');
+    case 'parts': {
+      const titles = [...new Set(datum.ids)].map((id) => {
+        const count = datum.ids.filter((other) => other === id).length;
+        const title = sheets.parts.get(id)?.sheet.title ?? id;
+        return count > 1 ? `${count} × ${title}` : title;
+      });
+      return sayList(titles);
+    }
     case 'words':
       return datum.text;
   }

@@ -1,7 +1,7 @@
 import { proposeWires } from '../allocate/proposeWires';
 import { settle, type Settlement } from '../allocate/settle';
 import type { Finding } from '../checks/check';
-import { isLackOfResistor } from '../checks/registry';
+import { isLackOfHelper } from '../checks/registry';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
@@ -44,7 +44,7 @@ export type AdditionVerdict = (typeof ADDITION_VERDICTS)[number];
 
 /** What an addition comes to. */
 export function additionVerdict({ open, added, moved }: Addition): AdditionVerdict {
-  if (open.length > 0 || added.some((f) => f.level === 'clash' && !isLackOfResistor(f))) return 'no';
+  if (open.length > 0 || added.some((f) => f.level === 'clash' && !isLackOfHelper(f))) return 'no';
   if (added.some((f) => f.level !== 'hint')) return 'risk';
   return moved.length > 0 ? 'moves' : 'fits';
 }

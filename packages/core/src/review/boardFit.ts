@@ -3,7 +3,7 @@ import { ontoBoard, type OntoBoard } from '../allocate/ontoBoard';
 import type { SettleOptions } from '../allocate/settle';
 import type { Costs } from '../allocate/instance';
 import type { Finding } from '../checks/check';
-import { isAboutFacts, isLackOfResistor } from '../checks/registry';
+import { isAboutFacts, isLackOfHelper } from '../checks/registry';
 import type { Edit } from '../plan/edit';
 import type { Plan, TerminalKey } from '../plan/plan';
 import type { BoardSheet } from '../sheets/boardSheet';
@@ -78,7 +78,7 @@ function fitFrom(onto: Pick<OntoBoard, 'edits' | 'plan' | 'settlement' | 'kept' 
   const result = reviewPlan(plan, sheets);
   const findings = result.ok ? result.review.findings.filter((f) => !isAboutFacts(f)) : [];
   const memory = memoryOf(plan, sheets, board);
-  const clashes = findings.some((f) => f.level === 'clash' && !isLackOfResistor(f)) || memory.neededBytes > memory.ramBytes;
+  const clashes = findings.some((f) => f.level === 'clash' && !isLackOfHelper(f)) || memory.neededBytes > memory.ramBytes;
   const stays = settlement.open.length > 0;
   return {
     board: board.id,

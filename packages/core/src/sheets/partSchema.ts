@@ -83,6 +83,7 @@ const bus = sourced({
   modes: Joi.array().items(Joi.valid(0, 1, 2, 3)),
   maxWriteHz: quantity,
   maxReadHz: quantity,
+  fixedHz: quantity.greater(0),
   clockPoints: Joi.array().items(Joi.object({ volts: quantity.required(), maxHz: quantity.required() })),
   modeTies: Joi.array().items(
     Joi.object({ terminal: factId.required(), tie: Joi.valid('ground', 'supply').required(), note: words.required() }),

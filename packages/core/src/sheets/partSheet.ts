@@ -93,6 +93,8 @@ export interface PartSheet {
     readonly modes?: readonly number[];
     readonly maxWriteHz?: number;
     readonly maxReadHz?: number;
+    /** The bit rate, where the part knows only one, in hertz. */
+    readonly fixedHz?: number;
     /** Limits that change with the supply, as points: at this supply, this highest clock. */
     readonly clockPoints?: readonly { readonly volts: number; readonly maxHz: number }[];
     /** Terminals that select this bus and how they must be tied. */

@@ -1,0 +1,42 @@
+import { type LevelPair, type LevelVerdict } from '../electrics/levels';
+import type { Source } from '../sheets/source';
+import { partSheet } from '../sheets/sheetIndex';
+import type { CheckContext, Data, FindingDraft, Level } from './check';
+import { waysAcross } from './waysAcross';
+
+/** Pairs of a part that go one way, the worst first. */
+export interface Trouble {
+  readonly placement: string;
+  readonly way: LevelPair['way'];
+  readonly pairs: readonly [LevelPair, ...LevelPair[]];
+}
+
+/** Pairs as they are told: a part and a way at a time. */
+export function troubles(pairs: readonly LevelPair[], badness: (pair: LevelPair) => number): readonly Trouble[] {
+  const groups = new Map<string, LevelPair[]>();
+  for (const pair of pairs) groups.set(`${pair.placement} ${pair.way}`, [...(groups.get(`${pair.placement} ${pair.way}`) ?? []), pair]);
+  return [...groups.values()].map((group) => {
+    const [first, ...rest] = group.toSorted((a, b) => badness(a) - badness(b));
+    return { placement: first!.placement, way: first!.way, pairs: [first!, ...rest] };
+  });
+}
+
+/** A finding about a part's signals that go one way. */
+export function levelFinding(
+  context: CheckContext,
+  trouble: Trouble,
+  told: { readonly level: Level; readonly message: string; readonly data: Data; readonly verdicts: readonly LevelVerdict[] },
+): FindingDraft {
+  const { placement, way, pairs } = trouble;
+  const part = partSheet(context.sheets, context.plan.placements.find((p) => p.id === placement)!.sheet)?.sheet;
+  const source: Source | undefined = way === 'to-part' ? part?.levels?.source : context.board.sheet.electrical.source;
+  const keys = pairs.map((pair) => pair.key);
+  return {
+    level: told.level,
+    message: told.message,
+    place: { placements: [placement] },
+    data: { placement: { is: 'placement', id: placement }, terminals: { is: 'labels', keys }, ...told.data },
+    ...(source ? { source } : {}),
+    remedies: () => waysAcross(context, placement, keys, told.verdicts),
+  };
+}

@@ -1,0 +1,71 @@
+import { isFedBackwards } from '../electrics/levelSides';
+import { flowsThrough } from '../nets/passages';
+import type { Edit } from '../plan/edit';
+import { terminalKey } from '../plan/plan';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { type ShifterLines, shifterLines } from './shifterLines';
+import { repacked } from './waysAcross';
+
+function against(context: CheckContext, { placement, part, items }: ShifterLines): readonly FindingDraft[] {
+  const wrong = items.filter(({ wire, terminal }) => wire!.end.to === 'terminal' && !flowsThrough(part, wire!.end.terminal, terminal));
+  if (wrong.length === 0) return [];
+  const keys = wrong.map((item) => item.key);
+  return [
+    {
+      level: 'clash',
+      message: 'against',
+      place: { placements: [placement.id] },
+      data: { shifter: { is: 'placement', id: placement.id }, terminals: { is: 'terminals', keys } },
+      source: part.passage!.source,
+      remedies: () => {
+        const found = repacked(context, placement.id, keys);
+        return found ? [{ label: 'other', data: { modules: found.modules }, grade: 'offered', edits: found.edits }] : [];
+      },
+    },
+  ];
+}
+
+/** The two supplies of a shifter changed with each other. */
+function exchanged({ plan }: CheckContext, { placement, part }: ShifterLines): readonly Remedy[] {
+  const { low, high } = part.passage!;
+  const [a, b] = [low, high].map((t) => plan.wires[terminalKey(placement.id, t)]);
+  if (!a || !b || a.locked || b.locked) return [];
+  const wire = (terminal: string, end: typeof a.end): Edit => ({ kind: 'wire', placement: placement.id, terminal, end });
+  return [{ label: 'exchange', data: {}, grade: 'offered', edits: [wire(low, b.end), wire(high, a.end)] }];
+}
+
+function backwards(context: CheckContext, lines: ShifterLines): readonly FindingDraft[] {
+  const { placement, part } = lines;
+  const { plan, sheets, board } = context;
+  if (!isFedBackwards(plan, sheets, board, placement)) return [];
+  const label = (id: string) => ({ is: 'labels' as const, keys: [terminalKey(placement.id, id)] });
+  return [
+    {
+      level: 'clash',
+      message: 'backwards',
+      place: { placements: [placement.id] },
+      data: { shifter: { is: 'placement', id: placement.id }, low: label(part.passage!.low), high: label(part.passage!.high) },
+      source: part.passage!.source,
+      remedies: () => exchanged(context, lines),
+    },
+  ];
+}
+
+export const shifterDirection: Check = {
+  code: 'shifter-direction',
+  question: 'Does every signal go through its level shifter the way that it shifts?',
+  messages: {
+    against: {
+      title: '{shifter} drives against {terminals}',
+      text: 'This buffer drives one way only.',
+      why: 'A logic buffer takes on one side and gives on the other. A part that sends into its output fights with it, and nothing arrives; lines that go both ways need a shifter that lets both pull.',
+    },
+    backwards: {
+      title: '{shifter} has the higher supply at {low}',
+      text: '{low} is for the lower supply, {high} for the higher.',
+      why: 'The transistors of a level shifter block one way only. With the higher supply at the low side, they never do, and the lines of both sides are joined at the higher voltage.',
+    },
+  },
+  remedies: { other: 'Take these lines through {modules}', exchange: 'Exchange its two supplies' },
+  examine: (context) => shifterLines(context).flatMap((lines) => [...against(context, lines), ...backwards(context, lines)]),
+};

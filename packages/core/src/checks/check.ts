@@ -49,6 +49,8 @@ export interface Place {
   readonly placements?: readonly string[];
   /** The controller of the bus whose sheet shows it best. */
   readonly bus?: string;
+  /** The view that shows it best, where that is not the Chart or a bus. */
+  readonly view?: 'levels';
 }
 
 export interface Remedy {

@@ -34,7 +34,7 @@ export function levelFinding(
   return {
     level: told.level,
     message: told.message,
-    place: { placements: [placement] },
+    place: { placements: [placement], view: 'levels' },
     data: { placement: { is: 'placement', id: placement }, terminals: { is: 'labels', keys }, ...told.data },
     ...(source ? { source } : {}),
     remedies: () => waysAcross(context, placement, keys, told.verdicts),

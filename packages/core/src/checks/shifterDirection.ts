@@ -14,7 +14,7 @@ function against(context: CheckContext, { placement, part, items }: ShifterLines
     {
       level: 'clash',
       message: 'against',
-      place: { placements: [placement.id] },
+      place: { placements: [placement.id], view: 'levels' },
       data: { shifter: { is: 'placement', id: placement.id }, terminals: { is: 'terminals', keys } },
       source: part.passage!.source,
       remedies: () => {
@@ -43,7 +43,7 @@ function backwards(context: CheckContext, lines: ShifterLines): readonly Finding
     {
       level: 'clash',
       message: 'backwards',
-      place: { placements: [placement.id] },
+      place: { placements: [placement.id], view: 'levels' },
       data: { shifter: { is: 'placement', id: placement.id }, low: label(part.passage!.low), high: label(part.passage!.high) },
       source: part.passage!.source,
       remedies: () => exchanged(context, lines),

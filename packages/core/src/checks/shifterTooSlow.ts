@@ -20,7 +20,7 @@ function draft(
   return {
     level,
     message: level === 'clash' ? 'cannot' : 'holds',
-    place: { placements: [placement.id, items[0]!.placement.id] },
+    place: { placements: [placement.id, items[0]!.placement.id], view: 'levels' },
     data: {
       shifter: { is: 'placement', id: placement.id },
       part: { is: 'placement', id: items[0]!.placement.id },

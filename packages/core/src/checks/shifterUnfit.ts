@@ -28,7 +28,7 @@ export const shifterUnfit: Check = {
         {
           level: 'risk',
           message: 'pulled',
-          place: { placements: [placement.id] },
+          place: { placements: [placement.id], view: 'levels' },
           data: { shifter: { is: 'placement', id: placement.id }, terminals: { is: 'terminals', keys } },
           ...(part.levels ? { source: part.levels.source } : {}),
           remedies: () => {

@@ -34,6 +34,8 @@ export interface BuildWire {
   /** Where the wire goes on the board: the best position first, then others on the same conductor. */
   readonly at: readonly BoardPosition[];
   readonly through: string | undefined;
+  /** A resistor in the wire, in ohms. */
+  readonly series: number | undefined;
   readonly ticked: boolean;
   /** The end this wire had when it was ticked, where it has moved since. */
   readonly wasAt: WireEnd | undefined;
@@ -48,6 +50,7 @@ export interface BuildStrap {
 /** A resistor to put in, or to take out. */
 export type BuildResistor =
   | { readonly do: 'cut'; readonly placement: string; readonly how: 'jumper' | 'resistor'; readonly ohms: number }
+  | { readonly do: 'series'; readonly key: TerminalKey; readonly ohms: number }
   | { readonly do: 'pull'; readonly key: TerminalKey; readonly ohms: number; readonly to: 'supply' | 'ground' }
   /** One from each line of a stretch to its supply. */
   | {
@@ -109,6 +112,7 @@ function buildWire(plan: Plan, board: IndexedBoard, item: PlanTerminal): BuildWi
     end: wire.end,
     at: positionsOf(board, wire.end),
     through: item.terminal.through,
+    series: plan.series[item.key],
     ticked: sameEnd(done, wire.end),
     wasAt: done && !sameEnd(done, wire.end) ? done : undefined,
   };
@@ -139,7 +143,8 @@ function resistors(plan: Plan, sheets: Sheets): readonly BuildResistor[] {
       }),
     );
   const pulls = Object.entries(plan.pulls).map(([key, pull]): BuildResistor => ({ do: 'pull', key, ...pull }));
-  return [...cut, ...added, ...pulls];
+  const inWires = Object.entries(plan.series).map(([key, ohms]): BuildResistor => ({ do: 'series', key, ohms }));
+  return [...cut, ...inWires, ...added, ...pulls];
 }
 
 const isSupply = (item: PlanTerminal): boolean => item.wire?.end.to === 'ground' || item.wire?.end.to === 'rail';

@@ -8,6 +8,7 @@ import { isAboutFacts } from '@roof-chart/core/checks/registry';
 import commands from '../commands/commands.module.css';
 import { CommandSearch } from '../commands/CommandSearch';
 import { ShortcutList } from '../commands/ShortcutList';
+import { findingView } from '../findings/findingView';
 import { FindingsRail } from '../findings/FindingsRail';
 import { useAppSelector } from '../store/store';
 import { Versions } from '../versions/Versions';
@@ -98,12 +99,10 @@ function SaveState() {
 }
 
 /** The count of findings alone, so that a new review draws nothing else of the navigation. */
-function FindingCount({ view }: { readonly view: 'chart' | 'buses' }) {
+function FindingCount({ view }: { readonly view: string }) {
   const reviewed = useReviewed();
   const all = reviewed?.result.ok ? reviewed.result.review.findings : [];
-  const found = all.filter(
-    (f) => !isAboutFacts(f) && f.accepted === undefined && (view === 'buses') === (f.place.bus !== undefined),
-  ).length;
+  const found = all.filter((f) => !isAboutFacts(f) && f.accepted === undefined && findingView(f).split('/')[0] === view).length;
   if (found === 0) return null;
   return (
     <span className={styles.count}>
@@ -135,7 +134,7 @@ const Views = memo(function Views({ planId }: { readonly planId: string }) {
           className={({ isActive }) => (isActive ? `${styles.view} ${styles.on}` : styles.view!)}
         >
           {view.label}
-          {(view.to === 'chart' || view.to === 'buses') && <FindingCount view={view.to} />}
+          <FindingCount view={view.to} />
         </NavLink>
       ))}
       <NavLink to="/sheets" className={styles.view!}>

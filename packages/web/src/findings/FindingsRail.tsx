@@ -11,6 +11,7 @@ import { sessionActions } from '../store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../store/store';
 import { AcceptFinding } from './AcceptFinding';
 import styles from './FindingsRail.module.css';
+import { findingView } from './findingView';
 import { FixSafe } from './FixSafe';
 import { LevelMark } from './LevelMark';
 import { RemedyButton } from './RemedyButton';
@@ -53,9 +54,7 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
   const chosen = useAppSelector((state) => state.session.finding === finding.id);
   const [open, setOpen] = useState(false);
   const said = sayFinding(reviewed.plan, sheets, finding);
-  const { bus } = finding.place;
-  // What is about a bus is seen best on its sheet; all else in the Chart.
-  const view = bus === undefined ? 'chart' : `buses/${bus}`;
+  const view = findingView(finding);
   const choose = () => void navigate(`/plans/${reviewed.plan.id}/${view}?finding=${encodeURIComponent(finding.id)}`);
   return (
     <li className={chosen ? `${styles.finding} ${styles.chosen}` : styles.finding} data-code={finding.code}>
@@ -110,8 +109,7 @@ function Scope() {
   return (
     <div className={styles.scope}>
       <p>
-        <strong>Not yet checked:</strong> pin currents, resistors of lamps. Levels between 3.3 V and 5 V parts make no findings yet: look at
-        Levels before you connect power.
+        <strong>Not yet checked:</strong> pin currents, resistors of lamps, the current of supplies.
       </p>
       <details>
         <summary>What is checked</summary>

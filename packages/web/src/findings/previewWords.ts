@@ -34,6 +34,9 @@ function otherChanges(before: Plan, after: Plan, sheets: Sheets): readonly strin
       ([key, { ohms, to }]) =>
         `${formatSi(ohms, 'Ω')} from ${sayTerminal(after, sheets, key)} to ${to === 'supply' ? 'the supply' : 'ground'}`,
     );
+  const series = Object.entries(after.series)
+    .filter(([key, ohms]) => before.series[key] !== ohms)
+    .map(([key, ohms]) => `${formatSi(ohms, 'Ω')} in the wire of ${sayTerminal(after, sheets, key)}`);
   const segments = new Set([...Object.keys(before.busSettings), ...Object.keys(after.busSettings)]);
   const settings = [...segments].flatMap((id) => {
     const [old, now] = [before.busSettings[id] ?? {}, after.busSettings[id] ?? {}];
@@ -47,7 +50,7 @@ function otherChanges(before: Plan, after: Plan, sheets: Sheets): readonly strin
   const rates = Object.entries(after.rates)
     .filter(([id, rate]) => before.rates[id] !== rate)
     .map(([id, rate]) => `${was.get(id)?.name ?? id} asked ${rate} times a second`);
-  return [...parts, ...pulls, ...settings, ...rates];
+  return [...parts, ...series, ...pulls, ...settings, ...rates];
 }
 
 /** What edits would change and what that costs, in words. */

@@ -46,6 +46,9 @@ function whereWords(wire: BuildWire): string {
   return `any of ${byHeader.join('; ')}`;
 }
 
+/** What sits in a wire: the plan's resistor, or what the sheet says must be there. */
+const throughWords = (wire: BuildWire): string => (wire.series === undefined ? (wire.through ?? '') : formatSi(wire.series, 'Ω'));
+
 /** The list as tab-separated lines, ready for a table elsewhere. */
 function asText(plan: Plan, sheets: Sheets, wires: readonly BuildWire[]): string {
   const lines = wires.map((w) => [
@@ -53,7 +56,7 @@ function asText(plan: Plan, sheets: Sheets, wires: readonly BuildWire[]): string
     sayPlacement(plan, w.placement),
     w.label,
     endWords(plan, sheets, w.end),
-    w.through ?? '',
+    throughWords(w),
     whereWords(w),
   ]);
   return [['colour', 'part', 'terminal', 'to', 'through', 'where'], ...lines].map((cells) => cells.join('\t')).join('\n');
@@ -84,7 +87,7 @@ function WireLine({ plan, wire, onTick, onPoint }: WireLineProps) {
       <span className={styles.label}>{wire.label}</span>
       <span className={styles.arrow}>→</span>
       <span className={styles.to}>
-        {wire.through && `${wire.through}, then `}
+        {throughWords(wire) && `${throughWords(wire)}, then `}
         {to} {wire.locked && <IconLock size={13} aria-label="locked" />}
       </span>
       <span className={styles.where}>
@@ -118,6 +121,12 @@ function Resistor({ plan, resistor }: { readonly plan: Plan; readonly resistor: 
       <>
         <strong>{sayPlacement(plan, resistor.placement)}</strong>: take its pull-ups of {formatSi(resistor.ohms, 'Ω')} off the lines (
         {resistor.how === 'jumper' ? 'cut or open their solder jumper' : 'unsolder the two resistors'})
+      </>
+    );
+  if (resistor.do === 'series')
+    return (
+      <>
+        <strong>{sayTerminal(plan, sheets, resistor.key)}</strong>: {resistorWords(resistor.ohms)} in its wire
       </>
     );
   if (resistor.do === 'pull')

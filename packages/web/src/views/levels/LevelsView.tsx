@@ -1,18 +1,19 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { behindShifter } from '@roof-chart/core/allocate/behindShifter';
-import { sayPlacement } from '@roof-chart/core/checks/say';
+import type { Finding } from '@roof-chart/core/checks/check';
+import { allAcross } from '@roof-chart/core/checks/waysAcross';
 import { levelPairs } from '@roof-chart/core/electrics/levels';
-import { boardOf, partOf } from '@roof-chart/core/plan/edit';
-import { splitKey } from '@roof-chart/core/plan/plan';
+import { contextOf } from '@roof-chart/core/review/review';
 import { counted, formatSi } from '@roof-chart/core/quantity/format';
-import { useWorkbench } from '../../app/workbench';
+import { useReviewed, useWorkbench } from '../../app/workbench';
+import { RemedyButton } from '../../findings/RemedyButton';
 import { HangScale, type ScaleRow } from '../../hang/HangScale';
 import type { Scale } from '../../hang/placing';
 import { useAppSelector } from '../../store/store';
 import styles from './Levels.module.css';
-import { groupHead, type LevelGroup, levelGroups, levelWords, VERDICT_WORDS } from './levelWords';
+import { groupHead, type LevelGroup, levelGroups, levelWords, moduleWords, VERDICT_WORDS } from './levelWords';
+import { Shifters } from './Shifters';
 
 /** An axis of volts that holds every value. */
 function scaleFor(groups: readonly LevelGroup[]): Scale {
@@ -43,16 +44,29 @@ const rowOf = (name: string, { id, pair }: LevelGroup): ScaleRow => {
   };
 };
 
+/** The finding about a group's part and way; the words of a group and of its finding are the same numbers. */
+const findingOf = (findings: readonly Finding[], { pair }: LevelGroup): Finding | undefined =>
+  findings.find((f) => f.place.placements?.[0] === pair.placement && f.code.startsWith('level-') && f.message.endsWith(pair.way));
+
 /** Signals between board and parts on an axis of volts: what comes, what is asked, and what is stood, at the worst corner. */
 export function LevelsView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets, edit } = useWorkbench();
   const [scope, setScope] = useState<'care' | 'all'>('care');
-  const board = boardOf(plan, sheets)!;
   const pairs = useMemo(() => levelPairs(plan, sheets), [plan, sheets]);
   const all = useMemo(() => levelGroups(plan, sheets, pairs), [plan, sheets, pairs]);
   const care = all.filter(({ pair }) => pair.verdict !== 'good');
   const shown = scope === 'all' ? all : care;
+  const reviewed = useReviewed();
+  const findings = useMemo(
+    () => (reviewed?.plan === plan && reviewed.result.ok ? reviewed.result.review.findings.filter((f) => f.place.view === 'levels') : []),
+    [reviewed, plan],
+  );
+  const troubled = new Set(care.flatMap(({ pair }) => (pair.verdict === 'damage' || pair.verdict === 'none' ? [pair.placement] : []))).size;
+  const together = useMemo(() => {
+    const context = troubled > 1 ? contextOf(plan, sheets) : undefined;
+    return context && allAcross(context);
+  }, [plan, sheets, troubled]);
   if (pairs.length === 0)
     return (
       <div className={styles.empty}>
@@ -102,28 +116,33 @@ export function LevelsView() {
         </>
       )}
       <ul className={styles.says}>
-        {shown.map((group) => {
-          const { placement } = splitKey(group.pair.key);
-          const kind = partOf(plan, placement, sheets)?.sheet.bus.kind;
-          const bad = group.pair.verdict === 'damage' || group.pair.verdict === 'none';
-          const shifted = bad && kind === 'i2c' ? behindShifter(plan, sheets, board, [placement], 'i2c') : undefined;
+        {shown.map((group, at) => {
+          // What helps a part is offered once, whichever ways its signals go.
+          const again = shown.findIndex((other) => other.pair.placement === group.pair.placement) < at;
+          const finding = again ? undefined : findingOf(findings, group);
           return (
             <li key={group.id} className={styles[group.pair.verdict]}>
               {levelWords(plan, group)}
-              {shifted && (
-                <Button
-                  size="compact-xs"
-                  variant="outline"
-                  className={styles.way!}
-                  onClick={() => edit(shifted.edits, `put ${sayPlacement(plan, placement)} behind a level shifter`)}
-                >
-                  Put {sayPlacement(plan, placement)} behind a level shifter
-                </Button>
+              {finding && finding.remedies.length > 0 && (
+                <div className={styles.ways}>
+                  {finding.remedies.map((remedy) => (
+                    <RemedyButton key={remedy.label} plan={plan} finding={finding} remedy={remedy} />
+                  ))}
+                </div>
               )}
             </li>
           );
         })}
       </ul>
+      {together && (
+        <p className={styles.together}>
+          <Button size="compact-sm" variant="outline" onClick={() => edit(together.edits, 'take all lines across')}>
+            Take all across together
+          </Button>
+          <span className="quiet">{moduleWords(together.modules)}</span>
+        </p>
+      )}
+      <Shifters plan={plan} />
       <details className={styles.how}>
         <summary>How this is worked out</summary>
         <p>

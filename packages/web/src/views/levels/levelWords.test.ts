@@ -1,5 +1,4 @@
 import { levelPairs } from '@roof-chart/core/electrics/levels';
-import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import { add, edited, stick, wire } from '../../../../core/tests/makePlan';

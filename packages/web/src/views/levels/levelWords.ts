@@ -1,3 +1,4 @@
+import type { PackedModule } from '@roof-chart/core/allocate/packAcross';
 import { sayList, sayPlacement } from '@roof-chart/core/checks/say';
 import type { LevelPair, LevelVerdict } from '@roof-chart/core/electrics/levels';
 import { LEVEL_VERDICTS } from '@roof-chart/core/electrics/levels';
@@ -63,4 +64,14 @@ export function levelWords(plan: Plan, group: LevelGroup): string {
     case 'good':
       return `${where}: ${volts(Math.min(pair.marginHigh, pair.marginLow))} of margin at the worst corner.`;
   }
+}
+
+/** "74AHCT125, 3 of 4 channels, and the one that is there": what a packing takes. */
+export function moduleWords(modules: readonly PackedModule[]): string {
+  return sayList(
+    modules.map(
+      ({ part, added, used }) =>
+        `${added ? part.title : `the ${part.short} that is there`}: ${used} of ${part.passage!.channels.length} channels`,
+    ),
+  );
 }

@@ -52,6 +52,9 @@ test('a plan from nothing to checked: new, add, wire, lock, show, diff, edit', a
   await ok('wire', 'p.json', 'light-1:A', 'GP22');
   await ok('wire', 'p.json', 'light-1:K', 'ground');
   await ok('lock', 'p.json', 'light-1:A');
+  expect((await cli(['check', 'p.json'], files)).out).toMatch(/LED has no resistor[^]*Put 180 Ω into 1 wire/);
+  files['resistor.json'] = JSON.stringify([{ kind: 'series', placement: 'light-1', terminal: 'A', ohms: 180 }]);
+  await ok('edit', 'p.json', 'resistor.json');
   expect(await ok('show', 'p.json')).toMatch(
     /^Shed, on RP2040 stick, 40 pins\n {2}display-1 {2}OLED 128×64 .* 0x3C\n[^]*anode {4}GP22 {2}locked\n {4}cathode {2}ground$/,
   );
@@ -177,7 +180,10 @@ test('a plan file with a sheet of its own is worked on, and the sheet stays in i
   expect(await cli(['wire', 'p.json', 'lamp:K', 'ground'], files)).toMatchObject({ code: 0 });
   expect((JSON.parse(files['p.json']) as { sheets: { id: string }[] }).sheets.map((s) => s.id)).toEqual(['my-lamp']);
   expect((await cli(['show', 'p.json'], files)).out).toMatch(/lamp {2}Lamp {2}\(my-lamp\)/);
-  expect(await cli(['check', 'p.json'], files)).toMatchObject({ code: 0, out: expect.stringMatching(/^No findings\./) as string });
+  expect(await cli(['check', 'p.json'], files)).toMatchObject({
+    code: 1,
+    out: expect.stringMatching(/^clash {2}Lamp has no resistor/) as string,
+  });
   files['bad.json'] = files['p.json'].replace('"maxMilliamps": 20', '"maxMilliamps": -20');
   expect(await cli(['check', 'bad.json'], files)).toMatchObject({
     code: 2,
@@ -201,7 +207,8 @@ describe('settle and explain', () => {
     expect(shown.out).toMatch(/OLED 128×64 SDA: open -> GP\d+[^]*Proved: no plan moves fewer wires \(0\)/);
     expect(files['p.json']).toBe(before);
     expect((await cli(['settle', 'p.json', '--out', 'q.json'], files)).code).toBe(0);
-    expect((await cli(['check', 'q.json'], files)).out).toMatch(/^No findings\./);
+    // What settling does not do: the lamp was added without wires, and so without its resistor.
+    expect((await cli(['check', 'q.json'], files)).out).toMatch(/^clash {2}LED has no resistor[^]*\nhint/);
     expect((await cli(['settle', 'q.json'], files)).out).toMatch(/^Proved: no plan moves fewer wires \(0\)[^\n]*\.$/);
   });
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Edit } from '../src/plan/edit';
-import { newPlan, WIRE_COLOURS, type WireEnd } from '../src/plan/plan';
+import { DRIVER_KINDS, newPlan, WIRE_COLOURS, type WireEnd } from '../src/plan/plan';
 import { solderedParts } from '../src/plan/startPlan';
 import type { Sheets } from '../src/sheets/sheetIndex';
 
@@ -93,6 +93,12 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       placement,
       terminal,
       pull: fc.option(fc.record({ ohms: fc.constantFrom(4700, 10_000), to: fc.constantFrom('supply' as const, 'ground' as const) })),
+    }),
+    driver: fc.record({
+      kind: fc.constant('driver' as const),
+      placement,
+      terminal,
+      driver: fc.option(fc.record({ kind: fc.constantFrom(...DRIVER_KINDS), ohms: fc.constantFrom(1000, 4700) })),
     }),
     series: fc.record({
       kind: fc.constant('series' as const),

@@ -50,7 +50,7 @@ export interface Place {
   /** The controller of the bus whose sheet shows it best. */
   readonly bus?: string;
   /** The view that shows it best, where that is not the Chart or a bus. */
-  readonly view?: 'levels';
+  readonly view?: 'levels' | 'resistors' | 'supply';
 }
 
 export interface Remedy {

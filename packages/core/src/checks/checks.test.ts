@@ -317,6 +317,7 @@ describe('the engine', () => {
     expect(codes).toEqual([...codes].sort());
     const notChecks = [
       'check',
+      'lampParts',
       'levelMessages',
       'ownBus',
       'registry',
@@ -326,6 +327,7 @@ describe('the engine', () => {
       'shifterLines',
       'strapAway',
       'stretches',
+      'transistors',
       'waysAcross',
     ];
     const files = readdirSync(__dirname)
@@ -338,7 +340,8 @@ describe('the engine', () => {
 });
 
 test('a preview tells wires and findings that come and go, and refuses what no longer applies', () => {
-  const plan = edited(stick(), sheets, add('l', 'led-red-5mm', 'Lamp'), wire('l:K', 'ground'));
+  const resistor: Edit = { kind: 'series', placement: 'l', terminal: 'A', ohms: 220 };
+  const plan = edited(stick(), sheets, add('l', 'led-red-5mm', 'Lamp'), wire('l:K', 'ground'), resistor);
   const result = previewEdits(plan, [wire('l:A', 'GP2')], sheets);
   expect(result).toMatchObject({
     ok: true,

@@ -12,20 +12,29 @@ import { capacitanceOver } from './capacitanceOver';
 import { chainBroken } from './chainBroken';
 import { chainOrder } from './chainOrder';
 import { dataOutHeld } from './dataOutHeld';
+import { digitDriverMissing } from './digitDriverMissing';
+import { driveOver } from './driveOver';
 import { ghostKeys } from './ghostKeys';
 import { interruptLineShared } from './interruptLineShared';
+import { ledDim } from './ledDim';
+import { ledNoResistor } from './ledNoResistor';
+import { ledOverCurrent } from './ledOverCurrent';
 import { levelDamage } from './levelDamage';
 import { levelNoMargin } from './levelNoMargin';
 import { looksLikeI2c } from './looksLikeI2c';
+import { packageCurrentOver } from './packageCurrentOver';
 import { pinBootLevel } from './pinBootLevel';
 import { pinCannot } from './pinCannot';
 import { pinDirection } from './pinDirection';
 import { pinReserved } from './pinReserved';
 import { pinShared } from './pinShared';
+import { polarityMismatch } from './polarityMismatch';
+import { portCurrentOver } from './portCurrentOver';
 import { pullupMissing } from './pullupMissing';
 import { pullupTooStrong } from './pullupTooStrong';
 import { pullupTooWeak } from './pullupTooWeak';
 import { pullupWrongRail } from './pullupWrongRail';
+import { refreshLow } from './refreshLow';
 import { selectFloating } from './selectFloating';
 import { selectMissing } from './selectMissing';
 import { selectShared } from './selectShared';
@@ -52,20 +61,29 @@ export const CHECKS: readonly Check[] = [
   chainBroken,
   chainOrder,
   dataOutHeld,
+  digitDriverMissing,
+  driveOver,
   ghostKeys,
   interruptLineShared,
+  ledDim,
+  ledNoResistor,
+  ledOverCurrent,
   levelDamage,
   levelNoMargin,
   looksLikeI2c,
+  packageCurrentOver,
   pinBootLevel,
   pinCannot,
   pinDirection,
   pinReserved,
   pinShared,
+  polarityMismatch,
+  portCurrentOver,
   pullupMissing,
   pullupTooStrong,
   pullupTooWeak,
   pullupWrongRail,
+  refreshLow,
   selectFloating,
   selectMissing,
   selectShared,

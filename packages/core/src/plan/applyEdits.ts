@@ -10,6 +10,7 @@ import { cutPullUps } from './edits/cutPullUps';
 import { drawer } from './edits/drawer';
 import { lock } from './edits/lock';
 import { movePlacement } from './edits/movePlacement';
+import { driver } from './edits/driver';
 import { pull } from './edits/pull';
 import { series } from './edits/series';
 import { rate } from './edits/rate';
@@ -38,6 +39,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   'cut-pull-ups': cutPullUps,
   drawer,
   pull,
+  driver,
   series,
   radio,
   rate,

@@ -92,6 +92,7 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
       ...Object.keys(from.busSettings).map((segment): Edit => ({ kind: 'bus-settings', segment, settings: null })),
       ...Object.keys(from.pulls).map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: null })),
       ...Object.keys(from.series).map((key): Edit => ({ kind: 'series', ...splitKey(key), ohms: null })),
+      ...Object.keys(from.drivers).map((key): Edit => ({ kind: 'driver', ...splitKey(key), driver: null })),
       ...Object.keys(from.rates).map((placement): Edit => ({ kind: 'rate', placement, perSecond: null })),
       ...Object.keys(from.together).map((placement): Edit => ({ kind: 'together', placement, how: null })),
       ...own.flatMap(([key, { locked }]): Edit[] => [
@@ -107,6 +108,7 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
       busSettings: {},
       pulls: {},
       series: {},
+      drivers: {},
       rates: {},
       together: {},
       board: to.board,
@@ -154,6 +156,7 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
   const rates = kept(from.rates, (id) => id);
   const pulls = kept(from.pulls, (key) => splitKey(key).placement);
   const series = kept(from.series, (key) => splitKey(key).placement);
+  const drivers = kept(from.drivers, (key) => splitKey(key).placement);
   // Settings of a part that goes, goes with it; those of a controller stay.
   const isPart = (segment: string) => from.placements.some((p) => p.id === segmentPlacement(segment));
   const busSettings = Object.fromEntries(
@@ -175,6 +178,9 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
     ...keysOf(pulls, to.pulls)
       .filter((key) => JSON.stringify(pulls[key]) !== JSON.stringify(to.pulls[key]))
       .map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: to.pulls[key] ?? null })),
+    ...keysOf(drivers, to.drivers)
+      .filter((key) => JSON.stringify(drivers[key]) !== JSON.stringify(to.drivers[key]))
+      .map((key): Edit => ({ kind: 'driver', ...splitKey(key), driver: to.drivers[key] ?? null })),
     ...keysOf(series, to.series)
       .filter((key) => series[key] !== to.series[key])
       .map((key): Edit => ({ kind: 'series', ...splitKey(key), ohms: to.series[key] ?? null })),

@@ -1,6 +1,6 @@
 import type { BenchNote } from '../sheets/benchNote';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
-import type { BusSettings, Drawer, Placement, Plan, Pull, SheetRef, Together, Wire, WireColour, WireEnd, Wish } from './plan';
+import type { BusSettings, Drawer, Driver, Placement, Plan, Pull, SheetRef, Together, Wire, WireColour, WireEnd, Wish } from './plan';
 
 /** A part soldered to a board: its place in the plan's list, and its wires by terminal. */
 export interface Soldered {
@@ -44,6 +44,8 @@ export type Edit =
   | { readonly kind: 'pull'; readonly placement: string; readonly terminal: string; readonly pull: Pull | null }
   /** A resistor in the terminal’s wire, in ohms; `null` takes it away. */
   | { readonly kind: 'series'; readonly placement: string; readonly terminal: string; readonly ohms: number | null }
+  /** A transistor between the terminal and its pin; `null` takes it out. */
+  | { readonly kind: 'driver'; readonly placement: string; readonly terminal: string; readonly driver: Driver | null }
   | { readonly kind: 'drawer'; readonly drawer: Drawer }
   /** `null`: as often as the part's sheet takes for usual. */
   | { readonly kind: 'rate'; readonly placement: string; readonly perSecond: number | null }

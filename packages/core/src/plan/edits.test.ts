@@ -28,7 +28,7 @@ function aimed(plan: Plan, edit: Edit, n: number): Edit {
   const jumpered = plan.placements.find((p) => p.sheet.id === 'lcd-2004-pcf8574');
   if (edit.kind === 'strap' && jumpered) return { ...edit, placement: jumpered.id, strap: 'A1', state: n % 2 ? 'open' : 'bridged' };
   if (edit.kind === 'bench-note' && n % 2) return { ...edit, sheet: plan.board.id, fact: 'electrical/pinMilliamps' };
-  return key && ['lock', 'colour', 'unwire', 'wish', 'tick', 'pull', 'series'].includes(edit.kind)
+  return key && ['lock', 'colour', 'unwire', 'wish', 'tick', 'pull', 'series', 'driver'].includes(edit.kind)
     ? ({ ...edit, ...splitKey(key) } as Edit)
     : edit;
 }

@@ -45,6 +45,14 @@ export interface Drawer {
   readonly own?: readonly number[];
 }
 
+export const DRIVER_KINDS = ['npn', 'pnp', 'nmos', 'pmos'] as const;
+/** A transistor between a pin and a load: to ground (`npn`, `nmos`) or from the supply (`pnp`, `pmos`). */
+export interface Driver {
+  readonly kind: (typeof DRIVER_KINDS)[number];
+  /** Resistor at its base or gate, in ohms. */
+  readonly ohms: number;
+}
+
 /** What the builder would like for one wire. Settling keeps to it wherever the board can, and says what it costs. */
 export interface Wish {
   /** This pin. */
@@ -98,6 +106,8 @@ export interface Plan {
   /** Resistors in single wires, by the terminal that the wire belongs to, in ohms. A pull at the same terminal sits on the far side of it,
    *  away from the part: the two are a divider for what the part sends. */
   readonly series: { readonly [key: TerminalKey]: number };
+  /** Transistors that switch what hangs at a terminal, so that the pin drives only their base or gate. */
+  readonly drivers: { readonly [key: TerminalKey]: Driver };
   readonly drawer: Drawer;
   /** How often the program asks a part, by placement, in times a second. */
   readonly rates: { readonly [placement: string]: number };
@@ -115,6 +125,7 @@ export const PLAN_LIMITS = {
   editsPerBatch: 500,
   pulls: 400,
   series: 400,
+  drivers: 200,
   drawerValues: 200,
 } as const;
 
@@ -159,6 +170,7 @@ export const PLAN_DEFAULTS = {
   busSettings: {},
   pulls: {},
   series: {},
+  drivers: {},
   drawer: { series: 'E12' },
   rates: {},
   // A board with a radio is most often bought for it; to leave it on is the careful assumption.

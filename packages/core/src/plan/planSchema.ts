@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { PLAN_LIMITS, TOGETHER, WIRE_COLOURS } from './plan';
+import { DRIVER_KINDS, PLAN_LIMITS, TOGETHER, WIRE_COLOURS } from './plan';
 
 /** Text a person typed: any script, no control characters, bounded. */
 export const nameSchema = Joi.string()
@@ -82,6 +82,7 @@ export const busSettingsSchema = Joi.object({
 /** A controller, or a placement with the channel behind a point. */
 export const segmentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}$/, 'segment');
 export const ohmsSchema = Joi.number().min(0.1).max(1e8);
+export const driverSchema = Joi.object({ kind: Joi.valid(...DRIVER_KINDS).required(), ohms: ohmsSchema.required() });
 export const pullSchema = Joi.object({ ohms: ohmsSchema.required(), to: Joi.valid('supply', 'ground').required() });
 export const drawerSchema = Joi.object({
   series: Joi.valid('E3', 'E6', 'E12', 'E24', 'E48', 'E96', 'E192', 'own').required(),
@@ -105,6 +106,7 @@ export const planSchema = Joi.object({
   together: Joi.object().pattern(idSchema, togetherSchema).max(PLAN_LIMITS.placements).default({}),
   busSettings: Joi.object().pattern(segmentSchema, busSettingsSchema).max(100).default({}),
   pulls: Joi.object().pattern(keySchema, pullSchema).max(PLAN_LIMITS.pulls).default({}),
+  drivers: Joi.object().pattern(keySchema, driverSchema).max(PLAN_LIMITS.drivers).default({}),
   series: Joi.object().pattern(keySchema, ohmsSchema).max(PLAN_LIMITS.series).default({}),
   drawer: drawerSchema.default({ series: 'E12' }),
   rates: Joi.object().pattern(idSchema, rateSchema).max(PLAN_LIMITS.placements).default({}),

@@ -38,6 +38,10 @@ export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: 
       const own = splitKey(key);
       return own.placement === placement.id && stays(own.terminal) ? [{ kind: 'pull', ...own, pull }] : [];
     }),
+    ...Object.entries(plan.drivers).flatMap(([key, driver]): Edit[] => {
+      const own = splitKey(key);
+      return own.placement === placement.id && stays(own.terminal) ? [{ kind: 'driver', ...own, driver }] : [];
+    }),
     ...Object.entries(plan.series).flatMap(([key, ohms]): Edit[] => {
       const own = splitKey(key);
       return own.placement === placement.id && stays(own.terminal) ? [{ kind: 'series', ...own, ohms }] : [];

@@ -2,6 +2,7 @@ import { proposeWires } from '../allocate/proposeWires';
 import { settle, type Settlement } from '../allocate/settle';
 import type { Finding } from '../checks/check';
 import { isLackOfHelper } from '../checks/registry';
+import { lampsOf } from '../electrics/lamps';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
@@ -70,6 +71,17 @@ function openAfter(plan: Plan, placement: string, sheets: Sheets): readonly Term
   ).map((t) => t.key);
 }
 
+/** The resistors that LEDs of a new part need where they are wired now. */
+function resistorsFor(plan: Plan, wired: readonly Edit[], id: string, part: PartSheet, sheets: Sheets): readonly Edit[] {
+  if (!part.terminals.list.some((t) => t.led)) return [];
+  const after = applyEdits(plan, wired, sheets);
+  return after.ok
+    ? lampsOf(after.plan, sheets).flatMap(({ placement, key, ohms, fitOhms }): Edit[] =>
+        placement === id && ohms === undefined && fitOhms !== undefined ? [{ kind: 'series', ...splitKey(key), ohms: fitOhms }] : [],
+      )
+    : [];
+}
+
 /** The addition of one part: settled, so that nothing moves unless it must. What then stays open is wired as far as it goes,
  *  for the checks to name what is wrong there. Undefined where the plan's board is not known. */
 export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition | undefined {
@@ -82,7 +94,8 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
   if (!bare.ok) return undefined;
   const settled = settledAddition(plan, bare.plan, placement.id, sheets);
   const rest = settled?.open.length === 0 ? [] : proposeWires(settled?.plan ?? bare.plan, sheets, board, placement);
-  const edits = [add, ...(settled?.edits ?? []), ...rest];
+  const wired = [add, ...(settled?.edits ?? []), ...rest];
+  const edits = [...wired, ...resistorsFor(plan, wired, placement.id, part, sheets)];
   const result = previewEdits(plan, edits, sheets, planFindingsOf);
   if (!result.ok) throw new Error(`A proposed addition does not apply: ${JSON.stringify(result.problem)}`);
   const { preview } = result;

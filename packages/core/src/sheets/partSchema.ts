@@ -26,6 +26,9 @@ const terminal = Joi.object({
     .unique(),
   channel: Joi.object({ number: Joi.number().integer().min(0).max(63).required(), line: Joi.valid('sda', 'scl').required() }),
   volts: range,
+  led: Joi.object({ forwardVolts: range }),
+  digit: Joi.valid(true),
+  loadMilliamps: quantity.greater(0),
   through: words,
   note: words,
 });
@@ -142,6 +145,7 @@ export const partSchema = Joi.object({
     schmitt: Joi.valid(true),
     note: words,
   }),
+  drive: sourced({ milliamps: quantity.greater(0).required(), totalMilliamps: quantity.greater(0).required() }),
   module: sourced({
     pullUps: Joi.array().items(pullUp),
     passives: Joi.array().items(words).required(),

@@ -37,6 +37,12 @@ export interface PartTerminal {
   readonly channel?: { readonly number: number; readonly line: 'sda' | 'scl' };
   /** Supply range of this terminal in volts, where it is not the part's. */
   readonly volts?: Range;
+  /** An LED that a resistor must keep; its own forward voltage, where it is not the part's. */
+  readonly led?: { readonly forwardVolts?: Range };
+  /** The common line of one digit of several: it carries all that is lit in it. */
+  readonly digit?: true;
+  /** What this terminal takes from what drives it, in milliamperes. */
+  readonly loadMilliamps?: number;
   /** A component that must sit in this wire, in words. */
   readonly through?: string;
   readonly note?: string;
@@ -130,6 +136,8 @@ export interface PartSheet {
     readonly schmitt?: true;
     readonly note?: string;
   };
+  /** What the outputs of a helper give or take at most, each and together. */
+  readonly drive?: Sourced & { readonly milliamps: number; readonly totalMilliamps: number };
   readonly module: Sourced & {
     readonly pullUps?: readonly {
       readonly terminals: readonly string[];

@@ -19,6 +19,9 @@ function restoring(plan: Plan, id: string): Edit[] {
     ...Object.entries(plan.pulls)
       .filter(([key]) => splitKey(key).placement === id)
       .map(([key, pull]): Edit => ({ kind: 'pull', ...splitKey(key), pull })),
+    ...Object.entries(plan.drivers)
+      .filter(([key]) => splitKey(key).placement === id)
+      .map(([key, driver]): Edit => ({ kind: 'driver', ...splitKey(key), driver })),
     ...Object.entries(plan.series)
       .filter(([key]) => splitKey(key).placement === id)
       .map(([key, ohms]): Edit => ({ kind: 'series', ...splitKey(key), ohms })),
@@ -48,6 +51,7 @@ export const removePlacement: EditRule<'remove-placement'> = {
         ticks: Object.fromEntries(ticks),
         wishes: Object.fromEntries(Object.entries(plan.wishes).filter(([key]) => splitKey(key).placement !== edit.placement)),
         pulls: Object.fromEntries(Object.entries(plan.pulls).filter(([key]) => splitKey(key).placement !== edit.placement)),
+        drivers: Object.fromEntries(Object.entries(plan.drivers).filter(([key]) => splitKey(key).placement !== edit.placement)),
         series: Object.fromEntries(Object.entries(plan.series).filter(([key]) => splitKey(key).placement !== edit.placement)),
         busSettings: Object.fromEntries(Object.entries(plan.busSettings).filter(([id]) => segmentPlacement(id) !== edit.placement)),
         rates: Object.fromEntries(Object.entries(plan.rates).filter(([id]) => id !== edit.placement)),

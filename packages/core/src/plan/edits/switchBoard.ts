@@ -69,6 +69,7 @@ export const switchBoard: EditRule<'switch-board'> = {
       kept.some((p) => p.id === segmentPlacement(segment)) || (edit.board.id === plan.board.id && board.controllers.has(segment));
     const pulls = Object.entries(plan.pulls);
     const series = Object.entries(plan.series);
+    const drivers = Object.entries(plan.drivers);
     const rates = Object.entries(plan.rates);
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedIn(plan) },
@@ -76,6 +77,9 @@ export const switchBoard: EditRule<'switch-board'> = {
       ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
       ...settings.filter((s) => !stands(s)).map(([segment, own]): Edit => ({ kind: 'bus-settings', segment, settings: own })),
       ...pulls.filter(([key]) => gone.has(splitKey(key).placement)).map(([key, pull]): Edit => ({ kind: 'pull', ...splitKey(key), pull })),
+      ...drivers
+        .filter(([key]) => gone.has(splitKey(key).placement))
+        .map(([key, driver]): Edit => ({ kind: 'driver', ...splitKey(key), driver })),
       ...series
         .filter(([key]) => gone.has(splitKey(key).placement))
         .map(([key, ohms]): Edit => ({ kind: 'series', ...splitKey(key), ohms })),
@@ -93,6 +97,7 @@ export const switchBoard: EditRule<'switch-board'> = {
         wishes: Object.fromEntries(wishes.filter(stays)),
         busSettings: Object.fromEntries(settings.filter(stands)),
         pulls: Object.fromEntries(pulls.filter(([key]) => !gone.has(splitKey(key).placement))),
+        drivers: Object.fromEntries(drivers.filter(([key]) => !gone.has(splitKey(key).placement))),
         series: Object.fromEntries(series.filter(([key]) => !gone.has(splitKey(key).placement))),
         rates: Object.fromEntries(rates.filter(([id]) => !gone.has(id))),
         together: Object.fromEntries(together.filter(([id]) => !gone.has(id))),

@@ -1,0 +1,73 @@
+import { pinLimit } from '../electrics/lamps';
+import { terminalsOf } from '../nets/terminals';
+import type { Edit } from '../plan/edit';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { lampPlace } from './lampParts';
+import { isAnode, plannedDigitAmps, TRANSISTOR_WORDS, transistorFor } from './transistors';
+
+function transistors(
+  context: CheckContext,
+  keys: readonly { readonly placement: string; readonly terminal: string }[],
+  amps: number,
+  limit: number,
+): readonly Remedy[] {
+  const driver = transistorFor(context, amps, limit, isAnode(context, keys[0]!.placement) ? 'supply' : 'ground');
+  if (!driver) return [];
+  return [
+    {
+      label: 'put',
+      data: {
+        transistor: { is: 'words', text: TRANSISTOR_WORDS[driver.kind] },
+        ohms: { is: 'quantity', value: driver.ohms, unit: 'Ω' },
+        count: { is: 'count', value: keys.length, noun: 'digit' },
+      },
+      grade: 'offered',
+      edits: keys.map((key): Edit => ({ kind: 'driver', ...key, driver })),
+    },
+  ];
+}
+
+function examine(context: CheckContext, id: string): readonly FindingDraft[] {
+  const { plan, sheets, board, nets } = context;
+  const bare = terminalsOf(plan, { id }, sheets).filter((t) => t.terminal.digit && t.wire && !plan.drivers[t.key]);
+  const pins = bare.flatMap((t) => nets.byTerminal.get(t.key)?.pins[0] ?? []);
+  if (pins.length === 0) return [];
+  const amps = plannedDigitAmps(context, id);
+  const limit = Math.min(...pins.map((pin) => pinLimit(board, pin)));
+  if (amps <= limit) return [];
+  return [
+    {
+      level: 'clash',
+      message: 'bare',
+      place: lampPlace(id),
+      data: {
+        placement: { is: 'placement', id },
+        amps: { is: 'quantity', value: amps, unit: 'A' },
+        limit: { is: 'quantity', value: limit, unit: 'A' },
+      },
+      source: board.sheet.electrical.source,
+      remedies: () =>
+        transistors(
+          context,
+          bare.map((t) => ({ placement: id, terminal: t.terminal.id })),
+          amps,
+          limit,
+        ),
+    },
+  ];
+}
+
+export const digitDriverMissing: Check = {
+  code: 'digit-driver-missing',
+  question: 'Has every digit a transistor where a pin cannot carry all its segments?',
+  lacks: 'resistor',
+  messages: {
+    bare: {
+      title: 'A digit of {placement} takes {amps}, a pin carries {limit}',
+      text: 'Its common line carries every segment that is lit.',
+      why: 'Segments have a resistor each, and one digit is lit at a time: its common line carries the sum of all segments. Between it and the pin belongs a transistor: PNP or P-MOSFET from the supply for a common anode, NPN or N-MOSFET to ground for a common cathode.',
+    },
+  },
+  remedies: { put: 'Put a transistor ({transistor}, {ohms}) at {count}' },
+  examine: (context) => context.plan.placements.flatMap((placement) => examine(context, placement.id)),
+};

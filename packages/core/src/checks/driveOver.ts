@@ -1,0 +1,76 @@
+import { type Lamp, lampsOf, loadsOf, pinLimit } from '../electrics/lamps';
+import { partOf } from '../plan/edit';
+import { splitKey, type TerminalKey } from '../plan/plan';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { FIT_REMEDIES, fitResistors } from './lampParts';
+import { TRANSISTOR_WORDS, transistorFor } from './transistors';
+
+/** A transistor for a load that is no lamp. */
+function transistor(context: CheckContext, key: TerminalKey, limit: number): readonly Remedy[] {
+  const { placement, terminal } = splitKey(key);
+  const load = partOf(context.plan, placement, context.sheets)?.terminals.get(terminal)?.loadMilliamps;
+  const driver = load === undefined || context.plan.drivers[key] ? undefined : transistorFor(context, load / 1000, limit, 'ground');
+  if (!driver) return [];
+  return [
+    {
+      label: 'transistor',
+      data: { transistor: { is: 'words', text: TRANSISTOR_WORDS[driver.kind] }, ohms: { is: 'quantity', value: driver.ohms, unit: 'Ω' } },
+      grade: 'offered',
+      edits: [{ kind: 'driver', placement, terminal, driver }],
+    },
+  ];
+}
+
+function finding(context: CheckContext, pin: string, keys: readonly TerminalKey[], amps: number): FindingDraft {
+  const limit = pinLimit(context.board, pin);
+  const lamps = lampsOf(context.plan, context.sheets).filter((lamp) => keys.includes(lamp.key));
+  return {
+    level: 'clash',
+    message: 'over',
+    place: { pins: [pin], terminals: keys },
+    data: {
+      pin: { is: 'pin', pin },
+      amps: { is: 'quantity', value: amps, unit: 'A' },
+      limit: { is: 'quantity', value: limit, unit: 'A' },
+      terminals: { is: 'terminals', keys },
+    },
+    source: context.board.sheet.electrical.source,
+    remedies: () =>
+      lamps.length === keys.length
+        ? fitResistors(lamps as [Lamp, ...Lamp[]], 'fit', 'offered')
+        : keys.length === 1
+          ? transistor(context, keys[0]!, limit)
+          : [],
+  };
+}
+
+export const driveOver: Check = {
+  code: 'drive-over',
+  question: 'Does no pin give or take more current than it can?',
+  lacks: 'resistor',
+  messages: {
+    over: {
+      title: '{pin} has to carry {amps} and can {limit}',
+      text: 'For {terminals}.',
+      why: 'The output of a pin is specified up to a current; above it, its level is no level any more, and the chip heats. A larger resistor, or a transistor that carries the load while the pin only switches it.',
+    },
+  },
+  remedies: { ...FIT_REMEDIES, transistor: 'Put a transistor between ({transistor}, {ohms})' },
+  examine(context) {
+    const { plan, sheets, board } = context;
+    const byPin = new Map<string, { readonly keys: TerminalKey[]; amps: number }>();
+    for (const { driver, key, amps } of loadsOf(plan, sheets)) {
+      // What nothing limits is told as such, and digits without a transistor, too.
+      const { placement, terminal } = splitKey(key);
+      const bare = partOf(plan, placement, sheets)?.terminals.get(terminal)?.digit && !plan.drivers[key];
+      if (driver.by !== 'pin' || !Number.isFinite(amps) || bare) continue;
+      const found = byPin.get(driver.pin) ?? { keys: [], amps: 0 };
+      found.keys.push(key);
+      found.amps += amps;
+      byPin.set(driver.pin, found);
+    }
+    return [...byPin].flatMap(([pin, { keys, amps }]) =>
+      amps > pinLimit(board, pin) * (1 + 1e-9) ? [finding(context, pin, keys, amps)] : [],
+    );
+  },
+};

@@ -1,0 +1,172 @@
+import fc from 'fast-check';
+import { shippedSheets } from '../../tests/catalogue';
+import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { baseAmps, digitAmps, lampsOf, loadsOf } from '../electrics/lamps';
+import { boardOf, type Edit } from '../plan/edit';
+import { newPlan, type Plan } from '../plan/plan';
+import { drawerValues } from '../quantity/series';
+import { additionOf } from '../review/addition';
+import { isAmong } from './portCurrentOver';
+
+const sheets = shippedSheets();
+const series = (placement: string, terminal: string, ohms: number): Edit => ({ kind: 'series', placement, terminal, ohms });
+const lamp = (plan: Plan, sheet = 'led-red-5mm') => edited(plan, sheets, add('l', sheet, 'Lamp'), wire('l:K', 'ground'));
+const red = edited(lamp(stick()), sheets, wire('l:A', 'GP2'));
+
+describe('a lamp at a pin', () => {
+  test('without a resistor is a clash, with the next value up as its remedy', () => {
+    expectCheck('led-no-resistor', red, sheets, [
+      { message: 'none', level: 'clash', title: 'Lamp has no resistor', remedies: ['Put 180 Ω into 1 wire'] },
+    ]);
+    // (3.3 V − 2 V) / 5 mA less half of what the pin may drop: 170 Ω is 0.68 V at 4 mA.
+    const [one] = lampsOf(red, sheets);
+    expect(one!.exactOhms).toBeCloseTo(1.3 / 5e-3 - 0.68 / 4e-3 / 2, 9);
+    const own = edited(red, sheets, { kind: 'drawer', drawer: { series: 'own', own: [100, 1000] } });
+    expect(remedied('led-no-resistor', own, sheets).series).toEqual({ 'l:A': 1000 });
+    expect(findingsOf(edited(red, sheets, { kind: 'drawer', drawer: { series: 'own', own: [100] } }), sheets)[0]!.remedies).toEqual([]);
+  });
+
+  test('with one that is too small is over its limit, and the pin over its own', () => {
+    const strong = edited(red, sheets, series('l', 'A', 47));
+    expectCheck('led-over-current', strong, sheets, [
+      { message: 'over', level: 'risk', title: 'Lamp gets up to 38.1 mA and takes 20 mA', remedies: ['Put 180 Ω into 1 wire'] },
+    ]);
+    expectCheck('drive-over', strong, sheets, [
+      { message: 'over', level: 'clash', title: 'GP2 has to carry 38.1 mA and can 12 mA', remedies: ['Put 180 Ω into 1 wire'] },
+    ]);
+    expect((3.4 - 1.7) / (47 * 0.95)).toBeCloseTo(38.07e-3, 4);
+  });
+
+  test('that wants more than the supply has may stay dark; a board of 5 V lights it', () => {
+    const blue = edited(lamp(stick(), 'led-blue-5mm'), sheets, wire('l:A', 'GP2'), series('l', 'A', 330));
+    expect(codesAfter(blue, sheets)).toContain('led-dim');
+    const bright = edited(lamp(shield(), 'led-blue-5mm'), sheets, wire('l:A', 'D2'), series('l', 'A', 330));
+    expect(codesAfter(bright, sheets)).not.toContain('led-dim');
+  });
+
+  test('one that is added with its wires has its resistor', () => {
+    const addition = additionOf(stick(), sheets, sheets.parts.get('led-red-5mm')!.sheet)!;
+    expect([Object.values(addition.plan.series), addition.added]).toEqual([[180], []]);
+  });
+});
+
+describe('digits that are lit in turn', () => {
+  const segments = ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'dp'];
+  const digits = (kind: 'ca' | 'cc') =>
+    edited(
+      stick(),
+      sheets,
+      add('d', `seven-segment-4-${kind}`, 'Score'),
+      ...segments.map((t, at) => wire(`d:${t}`, `GP${2 + at}`)),
+      ...[1, 2, 3, 4].map((n) => wire(`d:DIG${n}`, `GP${15 + n}`)),
+      ...segments.map((t) => series('d', t, 220)),
+    );
+
+  test('need transistors of the right kind, whose base the pin can drive', () => {
+    for (const [kind, right, wrong] of [
+      ['ca', 'pnp', 'npn'],
+      ['cc', 'npn', 'pnp'],
+    ] as const) {
+      const plan = digits(kind);
+      const carried = digitAmps(plan, sheets, 'd');
+      expect(carried).toBeCloseTo(
+        lampsOf(plan, sheets).reduce((sum, one) => sum + one.amps.max, 0),
+        12,
+      );
+      const driven = remedied('digit-driver-missing', plan, sheets);
+      const drivers = Object.values(driven.drivers);
+      expect(drivers.map((d) => d.kind)).toEqual([right, right, right, right]);
+      const base = baseAmps(boardOf(plan, sheets)!, drivers[0]!);
+      // Enough to switch it on for certain, at most what the pin gives.
+      expect([base >= carried / 20, base <= 12e-3]).toEqual([true, true]);
+      const crossed = edited(driven, sheets, { kind: 'driver', placement: 'd', terminal: 'DIG1', driver: { kind: wrong, ohms: 1000 } });
+      const found = findingsOf(crossed, sheets).find((f) => f.code === 'polarity-mismatch')!;
+      expect([found.level, found.message]).toEqual(['clash', kind === 'ca' ? 'anode' : 'cathode']);
+      expect(remedied('polarity-mismatch', crossed, sheets).drivers['d:DIG1']!.kind).toBe(right);
+    }
+  });
+
+  test('flicker when their rounds are few', () => {
+    const slow = edited(digits('cc'), sheets, { kind: 'rate', placement: 'd', perSecond: 50 });
+    expectCheck('refresh-low', slow, sheets, [
+      { message: 'flickers', level: 'hint', title: 'Score is lit 50 times a second', remedies: ['Light it 100 times a second'] },
+    ]);
+  });
+
+  test('a shift register carries no more than its package', () => {
+    const outputs = ['QA', 'QB', 'QC', 'QD', 'QE', 'QF', 'QG', 'QH'];
+    const plan = edited(
+      digits('ca'),
+      sheets,
+      add('r', 'shift-out-74hc595', 'Register'),
+      wire('r:VCC', 'rail 3v3'),
+      ...segments.map((t, at) => wire(`d:${t}`, `r:${outputs[at]}`)),
+      ...segments.map((t) => series('d', t, 100)),
+    );
+    const found = findingsOf(plan, sheets).find((f) => f.code === 'package-current-over')!;
+    const sum = loadsOf(plan, sheets)
+      .filter((load) => load.driver.by === 'part')
+      .reduce((all, load) => all + load.amps, 0);
+    expect([found.message, found.data['amps'], found.data['limit']]).toMatchObject(['all', { value: sum }, { value: 0.07 }]);
+    expect(sum).toBeCloseTo((8 * (3.4 - 1.8)) / 95, 9);
+    expect(codesAfter(remedied('package-current-over', plan, sheets), sheets)).not.toContain('package-current-over');
+  });
+});
+
+test('a load that a pin cannot carry gets a transistor', () => {
+  const plan = edited(stick(), sheets, add('b', 'buzzer-active', 'Buzzer'), wire('b:PLUS', 'GP2'), wire('b:GND', 'ground'));
+  expectCheck('drive-over', plan, sheets, [
+    {
+      message: 'over',
+      level: 'clash',
+      title: 'GP2 has to carry 30 mA and can 12 mA',
+      remedies: ['Put a transistor between (NPN transistor, 820 Ω)'],
+    },
+  ]);
+  expect(remedied('drive-over', plan, sheets).drivers).toEqual({ 'b:PLUS': { kind: 'npn', ohms: 820 } });
+});
+
+test('many lamps are more than all pins together carry', () => {
+  const pins = ['GP2', 'GP3', 'GP4', 'GP5', 'GP6', 'GP7', 'GP8'];
+  const many = pins.reduce(
+    (plan, pin, at) =>
+      edited(plan, sheets, add(`l${at}`, 'led-red-5mm'), wire(`l${at}:K`, 'ground'), wire(`l${at}:A`, pin), series(`l${at}`, 'A', 180)),
+    stick(),
+  );
+  const told = findingsOf(many, sheets).find((f) => f.code === 'port-current-over')!;
+  expect([told.message, told.data['limit']]).toMatchObject(['chip', { value: 0.05 }]);
+  expect([
+    isAmong('PD3', 'PB0-PB5, PD0-PD4'),
+    isAmong('PD5', 'PB0-PB5, PD0-PD4'),
+    isAmong('ADC6', 'PC0-PC5, ADC6'),
+    isAmong('PC10', 'PC0-PC5'),
+  ]).toEqual([true, false, true, false]);
+});
+
+test('on any board the value that fits is from the drawer, the worst case encloses the nominal, and no limit is passed', () => {
+  const ids = [...sheets.parts.values()].filter(({ sheet }) => sheet.terminals.list.some((t) => t.led)).map(({ sheet }) => sheet.id);
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...sheets.boards.keys()),
+      fc.constantFrom(...ids),
+      fc.constantFrom('E3' as const, 'E12' as const, 'E96' as const),
+      (board, id, kind) => {
+        const empty = { ...newPlan('p', 'P', { id: board, version: sheets.boards.get(board)!.sheet.version }), drawer: { series: kind } };
+        const addition = additionOf(empty, sheets, sheets.parts.get(id)!.sheet);
+        if (!addition) return;
+        const values = drawerValues({ series: kind }, 10, 1e6);
+        for (const one of lampsOf(addition.plan, sheets)) {
+          expect(values).toContain(one.ohms);
+          expect(one.amps.min <= one.amps.typ! && one.amps.typ! <= one.amps.max).toBe(true);
+          expect(one.amps.max).toBeLessThanOrEqual(one.mostAmps * (1 + 1e-9));
+        }
+        const codes = addition.added.map((f) => f.code);
+        expect(
+          codes.filter((code) => ['led-no-resistor', 'led-over-current', 'drive-over', 'package-current-over'].includes(code)),
+        ).toEqual([]);
+      },
+    ),
+    { numRuns: 80 },
+  );
+});

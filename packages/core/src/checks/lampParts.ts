@@ -1,0 +1,48 @@
+import type { Lamp } from '../electrics/lamps';
+import type { Edit } from '../plan/edit';
+import { splitKey } from '../plan/plan';
+import type { CheckContext, Data, Place, Remedy } from './check';
+
+/** Lamps by the part they are in. */
+export function byPlacement(lamps: readonly Lamp[]): readonly (readonly [Lamp, ...Lamp[]])[] {
+  const groups = new Map<string, [Lamp, ...Lamp[]]>();
+  for (const lamp of lamps) {
+    const group = groups.get(lamp.placement);
+    if (group) group.push(lamp);
+    else groups.set(lamp.placement, [lamp]);
+  }
+  return [...groups.values()];
+}
+
+export const lampPlace = (placement: string): Place => ({ placements: [placement], view: 'resistors' });
+
+export const lampData = (lamps: readonly [Lamp, ...Lamp[]]): Data => ({
+  placement: { is: 'placement', id: lamps[0].placement },
+  terminals: { is: 'labels', keys: lamps.map((lamp) => lamp.key) },
+  count: { is: 'count', value: lamps.length, noun: 'wire' },
+});
+
+/** The resistors that fit, put into the wires of lamps. Nothing where the drawer has none for some of them.
+ *  @param label of the check; with `-each` where the values differ */
+export function fitResistors(lamps: readonly [Lamp, ...Lamp[]], label: string, grade: Remedy['grade']): readonly Remedy[] {
+  const values = lamps.flatMap((lamp) => lamp.fitOhms ?? []);
+  if (values.length < lamps.length) return [];
+  const [least, most] = [Math.min(...values), Math.max(...values)];
+  const edits = lamps.map((lamp): Edit => ({ kind: 'series', ...splitKey(lamp.key), ohms: lamp.fitOhms! }));
+  return [
+    {
+      label: least === most ? label : `${label}-each`,
+      data: {
+        ohms: { is: 'quantity', value: least, unit: 'Ω' },
+        most: { is: 'quantity', value: most, unit: 'Ω' },
+        count: { is: 'count', value: lamps.length, noun: 'wire' },
+      },
+      grade,
+      edits,
+    },
+  ];
+}
+
+export const FIT_REMEDIES = { fit: 'Put {ohms} into {count}', 'fit-each': 'Put {ohms} to {most} into {count}' } as const;
+
+export type LampContext = Pick<CheckContext, 'plan' | 'sheets' | 'board'>;

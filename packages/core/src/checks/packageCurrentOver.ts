@@ -1,0 +1,48 @@
+import { type Lamp, lampsOf, loadsOf } from '../electrics/lamps';
+import { partSheet } from '../sheets/sheetIndex';
+import type { Placement } from '../plan/plan';
+import type { Check, CheckContext, FindingDraft } from './check';
+import { FIT_REMEDIES, fitResistors } from './lampParts';
+
+function examine(context: CheckContext, placement: Placement): readonly FindingDraft[] {
+  const { plan, sheets } = context;
+  const drive = partSheet(sheets, placement.sheet)?.sheet.drive;
+  if (!drive) return [];
+  const own = loadsOf(plan, sheets).filter(
+    (load) => load.driver.by === 'part' && load.driver.placement === placement.id && Number.isFinite(load.amps),
+  );
+  const amps = own.reduce((sum, load) => sum + load.amps, 0);
+  const most = Math.max(0, ...own.map((load) => load.amps));
+  const [total, each] = [drive.totalMilliamps / 1000, drive.milliamps / 1000];
+  const over = amps > total * (1 + 1e-9);
+  if (!over && most <= each * (1 + 1e-9)) return [];
+  const lamps = lampsOf(plan, sheets).filter((lamp) => own.some((load) => load.key === lamp.key));
+  return [
+    {
+      level: 'clash',
+      message: over ? 'all' : 'one',
+      place: { placements: [placement.id], view: 'resistors' },
+      data: {
+        placement: { is: 'placement', id: placement.id },
+        amps: { is: 'quantity', value: over ? amps : most, unit: 'A' },
+        limit: { is: 'quantity', value: over ? total : each, unit: 'A' },
+      },
+      source: drive.source,
+      remedies: () => (lamps.length > 0 && lamps.length === own.length ? fitResistors(lamps as [Lamp, ...Lamp[]], 'fit', 'offered') : []),
+    },
+  ];
+}
+
+const why =
+  'Every output of a chip has a limit, and all together have one, too: the pins of its supply and ground carry the sum. Eight segments at 10 mA are 80 mA, more than a shift register of this kind stands.';
+
+export const packageCurrentOver: Check = {
+  code: 'package-current-over',
+  question: 'Does no chip drive more current than its package carries?',
+  messages: {
+    all: { title: '{placement} has to carry {amps} and can {limit}', text: 'All its outputs together.', why },
+    one: { title: 'An output of {placement} has to carry {amps} and can {limit}', text: 'One output alone.', why },
+  },
+  remedies: FIT_REMEDIES,
+  examine: (context) => context.plan.placements.flatMap((placement) => examine(context, placement)),
+};

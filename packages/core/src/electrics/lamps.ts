@@ -1,0 +1,225 @@
+import { derived } from '../nets/derived';
+import { findNets } from '../nets/nets';
+import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals';
+import { boardOf } from '../plan/edit';
+import { type Driver, type Plan, splitKey, type TerminalKey } from '../plan/plan';
+import { type Range, typical } from '../quantity/range';
+import { drawerValues } from '../quantity/series';
+import type { PartSheet } from '../sheets/partSheet';
+import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { feedOf, logicVolts } from './busInputs';
+
+/** What drives a lamp: a pin of the board, or an output of a part. */
+export type LampDriver =
+  { readonly by: 'pin'; readonly pin: string } | { readonly by: 'part'; readonly placement: string; readonly key: TerminalKey };
+
+/** One LED of a plan with everything in its circuit. */
+export interface Lamp {
+  readonly key: TerminalKey;
+  readonly placement: string;
+  readonly driver: LampDriver;
+  /** The output takes the current instead of giving it: the other end is at a supply. */
+  readonly sinks: boolean;
+  /** Digits that are lit one after another; 1 for a lamp that stays lit. */
+  readonly digits: number;
+  readonly supply: Range;
+  readonly forwardVolts: Range;
+  /** What the output itself drops, as a resistance: nothing at best, what its sheet guarantees at worst. */
+  readonly driveOhms: Range;
+  /** What the transistor of a digit keeps. */
+  readonly dropVolts: Range;
+  /** Resistor in its wire, in ohms; undefined where there is none. */
+  readonly ohms: number | undefined;
+  /** While it is lit, at the corners of supply, forward voltage, output and resistor, in amperes. */
+  readonly amps: Range;
+  /** What it is meant to have while it is lit, and what it may have at most, in amperes. */
+  readonly meantAmps: number;
+  readonly mostAmps: number;
+  /** What a resistor to fit would be exactly, and from the drawer; undefined where the drawer has none so large. */
+  readonly exactOhms: number;
+  readonly fitOhms: number | undefined;
+}
+
+/** Current of an indicator where nobody says: today's LEDs are bright with it. */
+const USUAL_AMPS = 5e-3;
+/** Mean current of a segment of several digits. */
+const DIGIT_AMPS = 2e-3;
+/** A pin is not planned to its limit. */
+const OF_LIMIT = 0.8;
+const TOLERANCE = 0.05;
+/** What a saturated transistor keeps between collector and emitter; a field-effect transistor keeps less. */
+const SATURATED: Range = { min: 0.05, typ: 0.2, max: 0.4 };
+const NONE: Range = { min: 0, typ: 0, max: 0 };
+
+/** Outputs drop at most what their sheet guarantees; the typical one half of that. */
+const outputOhms = (worst: number): Range => ({ min: 0, typ: worst / 2, max: worst });
+
+const droppedBy = (supply: number, fact: { readonly volts: number; readonly atMilliamps: number } | undefined, low: boolean): number => {
+  if (!fact || fact.atMilliamps <= 0) return 0;
+  return Math.max(0, low ? fact.volts : supply - fact.volts) / (fact.atMilliamps / 1000);
+};
+
+/** Limit of one output of the board at a pin, in amperes. */
+export const pinLimit = (board: IndexedBoard, pin: string): number =>
+  (board.pins.get(pin)?.limits?.milliamps ?? board.sheet.electrical.pinMilliamps) / 1000;
+
+interface Circuit {
+  readonly driver: LampDriver;
+  readonly supply: Range;
+  readonly driveOhms: Range;
+  /** Of one output, and of all outputs of its package together. */
+  readonly limitAmps: number;
+  readonly totalAmps: number | undefined;
+}
+
+/** The output at the end of a lamp's wire. */
+function circuitOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, sinks: boolean): Circuit | undefined {
+  const pin = findNets(plan, sheets).byTerminal.get(item.key)?.pins[0];
+  if (pin !== undefined) {
+    const { vohMin, volMax, outputOhms: stated } = board.sheet.electrical;
+    const volts = logicVolts(board);
+    const worst = stated?.max ?? droppedBy(typical(volts), sinks ? volMax : vohMin, sinks);
+    const limitAmps = pinLimit(board, pin);
+    return { driver: { by: 'pin', pin }, supply: volts, driveOhms: stated ?? outputOhms(worst), limitAmps, totalAmps: undefined };
+  }
+  const end = item.wire?.end;
+  if (end?.to !== 'terminal') return undefined;
+  const other = terminalsOf(plan, { id: end.placement }, sheets).find((t) => t.terminal.id === end.terminal);
+  if (!other?.terminal.serves?.includes('output')) return undefined;
+  const { part } = other;
+  const feed = feedOf(plan, sheets, board, end.placement).volts;
+  const worst = droppedBy(typical(feed), sinks ? part.levels?.volMax : fitting(part, feed), sinks);
+  return {
+    driver: { by: 'part', placement: end.placement, key: other.key },
+    supply: feed,
+    driveOhms: outputOhms(worst),
+    limitAmps: (part.drive?.milliamps ?? Infinity) / 1000,
+    totalAmps: part.drive && part.drive.totalMilliamps / 1000,
+  };
+}
+
+/** A high level that is specified at this supply, not at a higher one. */
+const fitting = (part: PartSheet, feed: Range) => {
+  const fact = part.levels?.vohMin;
+  return fact && fact.volts <= typical(feed) ? fact : undefined;
+};
+
+/** The current through a lamp at its corners. */
+export function lampAmps(
+  circuit: Pick<Lamp, 'supply' | 'forwardVolts' | 'driveOhms' | 'dropVolts'>,
+  ohms: number,
+  tolerance = TOLERANCE,
+): Range {
+  const { supply, forwardVolts, driveOhms, dropVolts } = circuit;
+  const at = (volts: number, vf: number, r: number, drive: number, drop: number) => {
+    const left = Math.max(0, volts - vf - drop);
+    return left === 0 ? 0 : left / (r + drive);
+  };
+  return {
+    min: at(supply.min, forwardVolts.max, ohms * (1 + tolerance), driveOhms.max, dropVolts.max),
+    typ: at(typical(supply), typical(forwardVolts), ohms, typical(driveOhms), typical(dropVolts)),
+    max: at(supply.max, forwardVolts.min, ohms * (1 - tolerance), driveOhms.min, dropVolts.min),
+  };
+}
+
+/** The resistor that gives the meant current at nominal values, and never more than the most at any corner. */
+function exactOhms(circuit: Pick<Lamp, 'supply' | 'forwardVolts' | 'driveOhms' | 'dropVolts'>, meant: number, most: number): number {
+  const { supply, forwardVolts, driveOhms, dropVolts } = circuit;
+  const nominal = (typical(supply) - typical(forwardVolts) - typical(dropVolts)) / meant - typical(driveOhms);
+  const safe = ((supply.max - forwardVolts.min - dropVolts.min) / most - driveOhms.min) / (1 - TOLERANCE);
+  return Math.max(0, nominal, safe);
+}
+
+/** Whether the common of a part's LEDs is at a supply, so that the outputs take their current. */
+const isSunk = (part: PartSheet): boolean => part.polarity?.common === 'anode';
+
+function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, own: readonly PlanTerminal[]): readonly Lamp[] {
+  const { part, terminal, placement, key } = item;
+  const { polarity } = part;
+  if (!terminal.led || !polarity || item.joins) return [];
+  const sinks = isSunk(part);
+  const circuit = circuitOf(plan, sheets, board, item, sinks);
+  if (!circuit) return [];
+  const digits = Math.max(1, own.filter((t) => t.terminal.digit).length);
+  const common = own.find((t) => t.terminal.role === 'supply.vcc');
+  const switched = own.some((t) => t.terminal.digit && plan.drivers[t.key]?.kind.length === 3);
+  const given = {
+    supply: sinks && common ? feedOf(plan, sheets, board, placement.id).volts : circuit.supply,
+    forwardVolts: terminal.led.forwardVolts ?? polarity.forwardVolts,
+    driveOhms: circuit.driveOhms,
+    dropVolts: switched ? SATURATED : NONE,
+  };
+  const lit = own.filter((t) => t.terminal.led && t.wire).length;
+  const share = circuit.totalAmps === undefined ? Infinity : circuit.totalAmps / Math.max(1, lit);
+  const mostAmps = Math.min(polarity.maxMilliamps / 1000, circuit.limitAmps, share);
+  const wanted = digits > 1 ? DIGIT_AMPS * digits : USUAL_AMPS;
+  const meantAmps = Math.min(wanted, mostAmps * OF_LIMIT);
+  const exact = exactOhms(given, meantAmps, mostAmps);
+  const ohms = plan.series[key];
+  return [
+    {
+      key,
+      placement: placement.id,
+      driver: circuit.driver,
+      sinks,
+      digits,
+      ...given,
+      ohms,
+      amps: lampAmps(given, ohms ?? 0),
+      meantAmps,
+      mostAmps,
+      exactOhms: exact,
+      fitOhms: drawerValues(plan.drawer, 10, 1e6).find((value) => value >= exact * (1 - 1e-9)),
+    },
+  ];
+}
+
+/** Every LED that is driven, with its current as wired. */
+export const lampsOf = derived((plan: Plan, sheets: Sheets): readonly Lamp[] => {
+  const board = boardOf(plan, sheets);
+  if (!board) return [];
+  return plan.placements.flatMap((placement) => {
+    const own = terminalsOf(plan, placement, sheets);
+    return own.some((t) => t.terminal.led) ? own.flatMap((item) => lampOf(plan, sheets, board, item, own)) : [];
+  });
+});
+
+/** What hangs at a pin or an output, and what it takes or gives there at most. */
+export interface Load {
+  readonly key: TerminalKey;
+  readonly driver: LampDriver;
+  readonly amps: number;
+  readonly sinks: boolean;
+}
+
+/** Voltage between base and emitter of a transistor that is on. */
+const BASE_VOLTS = 0.7;
+
+/** The current of the base behind a driver's resistor; a gate takes none. */
+export const baseAmps = (board: IndexedBoard, { kind, ohms }: Driver): number =>
+  kind === 'npn' || kind === 'pnp' ? Math.max(0, logicVolts(board).max - BASE_VOLTS) / (ohms * (1 - TOLERANCE)) : 0;
+
+/** All segments of a digit together, which its common line carries. */
+export function digitAmps(plan: Plan, sheets: Sheets, placement: string): number {
+  return lampsOf(plan, sheets).reduce((sum, lamp) => sum + (lamp.placement === placement ? lamp.amps.max : 0), 0);
+}
+
+/** Every known load of the board's pins and of the outputs of parts: lamps, digits, and what sheets say that a terminal takes. */
+export const loadsOf = derived((plan: Plan, sheets: Sheets): readonly Load[] => {
+  const board = boardOf(plan, sheets);
+  if (!board) return [];
+  const lamps = lampsOf(plan, sheets).map((lamp): Load => ({ key: lamp.key, driver: lamp.driver, amps: lamp.amps.max, sinks: lamp.sinks }));
+  const others = planTerminals(plan, sheets).flatMap((item): Load[] => {
+    const { terminal, part, key } = item;
+    if (!terminal.digit && terminal.loadMilliamps === undefined) return [];
+    const circuit = circuitOf(plan, sheets, board, item, isSunk(part));
+    if (!circuit) return [];
+    const { driver } = circuit;
+    const transistor = plan.drivers[key];
+    if (transistor) return [{ key, driver, amps: baseAmps(board, transistor), sinks: transistor.kind.startsWith('p') }];
+    const amps = terminal.digit ? digitAmps(plan, sheets, splitKey(key).placement) : terminal.loadMilliamps! / 1000;
+    // The pin of a digit is at the other end of its segments.
+    return [{ key, driver, amps, sinks: terminal.digit ? !isSunk(part) : false }];
+  });
+  return [...lamps, ...others];
+});

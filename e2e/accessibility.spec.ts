@@ -11,6 +11,7 @@ const VIEWS = [
   '/plans/hive-watch/buses/spi0',
   '/plans/hive-watch/buses/lines',
   '/plans/hive-watch/levels',
+  '/plans/workbench-scoreboard/resistors',
   '/plans/hive-watch/fits',
   '/plans/hive-watch/fits/parts',
 ];

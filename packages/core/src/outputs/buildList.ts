@@ -6,7 +6,7 @@ import { segmentsOf } from '../nets/segments';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import { type Plan, sameEnd, type TerminalKey, type WireColour, type WireEnd } from '../plan/plan';
+import { type Driver, type Plan, sameEnd, type TerminalKey, type WireColour, type WireEnd } from '../plan/plan';
 import { strapState } from '../nets/addresses';
 
 /** A position on the board, counted the ways a finger counts. */
@@ -51,6 +51,7 @@ export interface BuildStrap {
 export type BuildResistor =
   | { readonly do: 'cut'; readonly placement: string; readonly how: 'jumper' | 'resistor'; readonly ohms: number }
   | { readonly do: 'series'; readonly key: TerminalKey; readonly ohms: number }
+  | { readonly do: 'driver'; readonly key: TerminalKey; readonly driver: Driver }
   | { readonly do: 'pull'; readonly key: TerminalKey; readonly ohms: number; readonly to: 'supply' | 'ground' }
   /** One from each line of a stretch to its supply. */
   | {
@@ -144,7 +145,8 @@ function resistors(plan: Plan, sheets: Sheets): readonly BuildResistor[] {
     );
   const pulls = Object.entries(plan.pulls).map(([key, pull]): BuildResistor => ({ do: 'pull', key, ...pull }));
   const inWires = Object.entries(plan.series).map(([key, ohms]): BuildResistor => ({ do: 'series', key, ohms }));
-  return [...cut, ...inWires, ...added, ...pulls];
+  const drivers = Object.entries(plan.drivers).map(([key, driver]): BuildResistor => ({ do: 'driver', key, driver }));
+  return [...cut, ...inWires, ...drivers, ...added, ...pulls];
 }
 
 const isSupply = (item: PlanTerminal): boolean => item.wire?.end.to === 'ground' || item.wire?.end.to === 'rail';

@@ -117,6 +117,7 @@ const VIEWS = [
   { to: 'chart', label: 'Chart' },
   { to: 'buses', label: 'Buses' },
   { to: 'levels', label: 'Levels' },
+  { to: 'resistors', label: 'Resistors' },
   { to: 'build', label: 'Build' },
   { to: 'fits', label: 'Fits' },
 ] as const;

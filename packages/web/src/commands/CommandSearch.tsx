@@ -55,6 +55,13 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
       action('stock', 'Open Stock: add or remove parts', go('stock'), ['add', 'parts']),
       action('chart', 'Open the Chart', go('chart'), ['wires', 'pins']),
       action('buses', 'Open Buses: addresses, pull-ups, time', go('buses'), ['i2c', 'spi', 'pull-up', 'address']),
+      action('resistors', 'Open Resistors: values, bands, calculators', go('resistors'), [
+        'ohm',
+        'LED',
+        'divider',
+        'calculator',
+        'transistor',
+      ]),
       action('levels', 'Open Levels: what comes and what is asked, in volts', go('levels'), ['voltage', 'logic', 'shifter', '5 V']),
       action('build', 'Open the Build list', go('build'), ['wire list']),
       action('fits', 'Fits: which other boards could carry these parts', go('fits'), ['switch board', 'boards']),

@@ -1,4 +1,5 @@
 import { sayFinding, sayTerminal } from '@roof-chart/core/checks/say';
+import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import type { Preview } from '@roof-chart/core/review/previewEdits';
@@ -37,6 +38,9 @@ function otherChanges(before: Plan, after: Plan, sheets: Sheets): readonly strin
   const series = Object.entries(after.series)
     .filter(([key, ohms]) => before.series[key] !== ohms)
     .map(([key, ohms]) => `${formatSi(ohms, 'Ω')} in the wire of ${sayTerminal(after, sheets, key)}`);
+  const drivers = Object.entries(after.drivers)
+    .filter(([key, driver]) => JSON.stringify(before.drivers[key]) !== JSON.stringify(driver))
+    .map(([key, { kind, ohms }]) => `${TRANSISTOR_WORDS[kind]} with ${formatSi(ohms, 'Ω')} at ${sayTerminal(after, sheets, key)}`);
   const segments = new Set([...Object.keys(before.busSettings), ...Object.keys(after.busSettings)]);
   const settings = [...segments].flatMap((id) => {
     const [old, now] = [before.busSettings[id] ?? {}, after.busSettings[id] ?? {}];
@@ -50,7 +54,7 @@ function otherChanges(before: Plan, after: Plan, sheets: Sheets): readonly strin
   const rates = Object.entries(after.rates)
     .filter(([id, rate]) => before.rates[id] !== rate)
     .map(([id, rate]) => `${was.get(id)?.name ?? id} asked ${rate} times a second`);
-  return [...parts, ...series, ...pulls, ...settings, ...rates];
+  return [...parts, ...series, ...drivers, ...pulls, ...settings, ...rates];
 }
 
 /** What edits would change and what that costs, in words. */

@@ -5,6 +5,8 @@ import type { Costs } from '@roof-chart/core/allocate/instance';
 import { type WishPrice, wishPrices } from '@roof-chart/core/allocate/wishPrice';
 import { type WayOut, waysOut } from '@roof-chart/core/review/ways/waysOut';
 import { settle, type Settlement } from '@roof-chart/core/allocate/settle';
+import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
+import { type CalcResult, readValues } from '@roof-chart/core/electrics/calculations/calculation';
 import type { Finding } from '@roof-chart/core/checks/check';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -87,6 +89,17 @@ export const reviewer = {
   alternatives: (plan: Plan, terminal: string): readonly Alternative[] => {
     const end = performance.now() + PINS_LIMIT;
     return alternativesOf(plan, notedSheets(sheets, plan.benchNotes), terminal, { stop: () => performance.now() >= end }) ?? [];
+  },
+  /** A calculation without a plan, or the sentence that says what is wrong with its inputs. */
+  calculate: (id: string, given: { readonly [name: string]: string }): CalcResult | string => {
+    const calculation = CALCULATIONS.find((c) => c.id === id);
+    if (!calculation) return `${id}: there is no such calculation`;
+    try {
+      return calculation.run(readValues(calculation, given));
+    } catch (error) {
+      if (error instanceof RangeError) return error.message;
+      throw error;
+    }
   },
   fixSafe: (plan: Plan) => fixSafe(plan, sheets),
   preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, sheets),

@@ -2,14 +2,15 @@ import { Button, Checkbox, CopyButton } from '@mantine/core';
 import { IconCopy, IconLock, IconPrinter } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
 import { sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
 import { type BoardPosition, buildList, type BuildResistor, type BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { splitKey } from '@roof-chart/core/plan/plan';
-import { bandsOf, letterCode } from '@roof-chart/core/quantity/bands';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../../app/editWords';
+import { resistorWords } from '../resistors/resistorWords';
 import { useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
 import { WireBar } from '../chart/WireBar';
@@ -98,21 +99,6 @@ function WireLine({ plan, wire, onTick, onPoint }: WireLineProps) {
   );
 }
 
-/** Tolerance of the resistors that are put in: the usual one. */
-const TOLERANCE = 0.05;
-
-/** A value with the marks to find it by.
- *  @example resistorWords(4700) // '4.7 kΩ (yellow, violet, red, gold; 4K7)' */
-function resistorWords(ohms: number): string {
-  const value = formatSi(ohms, 'Ω');
-  try {
-    return `${value} (${bandsOf(ohms, TOLERANCE).join(', ')}; ${letterCode(ohms)})`;
-  } catch {
-    // A value with more digits than bands can say.
-    return value;
-  }
-}
-
 /** A resistor of the list: what to put where, or to take out. */
 function Resistor({ plan, resistor }: { readonly plan: Plan; readonly resistor: BuildResistor }) {
   const { sheets } = useWorkbench();
@@ -121,6 +107,13 @@ function Resistor({ plan, resistor }: { readonly plan: Plan; readonly resistor: 
       <>
         <strong>{sayPlacement(plan, resistor.placement)}</strong>: take its pull-ups of {formatSi(resistor.ohms, 'Ω')} off the lines (
         {resistor.how === 'jumper' ? 'cut or open their solder jumper' : 'unsolder the two resistors'})
+      </>
+    );
+  if (resistor.do === 'driver')
+    return (
+      <>
+        <strong>{sayTerminal(plan, sheets, resistor.key)}</strong>: {TRANSISTOR_WORDS[resistor.driver.kind]} between it and its pin, with{' '}
+        {resistorWords(resistor.driver.ohms)} at its {resistor.driver.kind.endsWith('mos') ? 'gate' : 'base'}
       </>
     );
   if (resistor.do === 'series')

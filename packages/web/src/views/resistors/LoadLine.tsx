@@ -1,0 +1,68 @@
+import { Line, LineChart, ReferenceArea, ReferenceDot, ReferenceLine, XAxis, YAxis } from 'recharts';
+import { type Lamp, lampAmps } from '@roof-chart/core/electrics/lamps';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { typical } from '@roof-chart/core/quantity/range';
+import styles from './Resistors.module.css';
+
+/** How supply, resistor and LED meet: the line of what the resistor lets through, and where the LED's forward voltage cuts it. */
+export function LoadLine({ lamp, ohms }: { readonly lamp: Lamp; readonly ohms: number }) {
+  const supply = typical(lamp.supply) - typical(lamp.dropVolts);
+  const whole = ohms + typical(lamp.driveOhms);
+  const most = lamp.supply.max / (ohms * 0.95);
+  const amps = lampAmps(lamp, ohms);
+  const points = [
+    { volts: 0, nominal: (supply / whole) * 1000, most: most * 1000 },
+    { volts: supply, nominal: 0 },
+    { volts: lamp.supply.max, most: 0 },
+  ];
+  const top = Math.max(amps.max, lamp.mostAmps) * 1250;
+  return (
+    <figure className={styles.picture}>
+      <figcaption>
+        {formatSi(amps.typ ?? amps.min, 'A')} at nominal values, {formatSi(amps.min, 'A')} to {formatSi(amps.max, 'A')} at the corners; at
+        most {formatSi(lamp.mostAmps, 'A')}
+      </figcaption>
+      <LineChart
+        width={400}
+        height={190}
+        data={points}
+        margin={{ top: 8, right: 70, bottom: 4, left: 6 }}
+        accessibilityLayer={false}
+        aria-hidden
+      >
+        <XAxis
+          dataKey="volts"
+          type="number"
+          domain={[0, Math.ceil(lamp.supply.max)]}
+          tickFormatter={(value: number) => `${value} V`}
+          stroke="var(--quiet)"
+          fontSize={11}
+          allowDecimals={false}
+        />
+        <YAxis
+          domain={[0, Math.ceil(top)]}
+          allowDataOverflow
+          width={48}
+          tickFormatter={(value: number) => `${Math.round(value)} mA`}
+          stroke="var(--quiet)"
+          fontSize={11}
+          tickCount={4}
+        />
+        <ReferenceArea x1={lamp.forwardVolts.min} x2={lamp.forwardVolts.max} fill="var(--tint)" ifOverflow="hidden" />
+        <ReferenceLine
+          y={lamp.mostAmps * 1000}
+          stroke="var(--brick)"
+          strokeDasharray="4 3"
+          label={{ value: 'at most', position: 'right', fontSize: 11, fill: 'var(--brick)' }}
+        />
+        <Line dataKey="most" stroke="var(--verdigris)" strokeDasharray="3 3" dot={false} isAnimationActive={false} connectNulls />
+        <Line dataKey="nominal" stroke="var(--verdigris)" strokeWidth={2} dot={false} isAnimationActive={false} connectNulls />
+        <ReferenceDot x={typical(lamp.forwardVolts)} y={(amps.typ ?? 0) * 1000} r={5} fill="var(--ink)" stroke="none" />
+      </LineChart>
+      <p className="quiet">
+        Band: forward voltage of the LED. Solid: what the resistor lets through, with half of what the output may drop. Dashed: at the worst
+        corner. The disc is where they meet.
+      </p>
+    </figure>
+  );
+}

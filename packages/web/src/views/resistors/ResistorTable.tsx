@@ -1,0 +1,125 @@
+import { ActionIcon, Button } from '@mantine/core';
+import { IconChevronDown, IconChevronUp, IconX } from '@tabler/icons-react';
+import type { PlanResistor } from '@roof-chart/core/electrics/planResistors';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { letterCode } from '@roof-chart/core/quantity/bands';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { useWorkbench } from '../../app/workbench';
+import { Bands } from './Bands';
+import styles from './Resistors.module.css';
+import { resistorEdit, stepped, useWords, whereWords } from './resistorRows';
+
+interface RowProps {
+  readonly plan: Plan;
+  readonly one: PlanResistor;
+  readonly chosen: boolean;
+  readonly onChoose: () => void;
+}
+
+/** The letters of a value; none where it has more digits than they say. */
+function letters(ohms: number): string {
+  try {
+    return letterCode(ohms);
+  } catch {
+    return '';
+  }
+}
+
+function Row({ plan, one, chosen, onChoose }: RowProps) {
+  const { sheets, edit } = useWorkbench();
+  const where = whereWords(plan, sheets, one);
+  const set = (ohms: number | null) =>
+    edit([resistorEdit(plan, one, ohms)], ohms === null ? `take the resistor at ${where} out` : `${formatSi(ohms, 'Ω')} at ${where}`);
+  const { ohms } = one;
+  const fit = one.why.use === 'led' ? one.why.lamp.fitOhms : undefined;
+  const step = (by: 1 | -1) => {
+    const next = ohms === undefined ? undefined : stepped(plan, ohms, by);
+    if (next !== undefined) set(next);
+  };
+  return (
+    <tr className={chosen ? styles.chosen : undefined} onClick={onChoose}>
+      <th scope="row">{where}</th>
+      <td>{useWords(one)}</td>
+      <td className={ohms === undefined ? `${styles.number} ${styles.missing}` : styles.number}>
+        {ohms === undefined ? (
+          fit === undefined ? (
+            'missing'
+          ) : (
+            <Button size="compact-xs" variant="outline" onClick={() => set(fit)}>
+              Put {formatSi(fit, 'Ω')}
+            </Button>
+          )
+        ) : (
+          <span className={styles.value}>
+            <span className="num">{formatSi(ohms, 'Ω')}</span>
+            <ActionIcon size="xs" variant="subtle" color="gray" aria-label={`${where}: next value down`} onClick={() => step(-1)}>
+              <IconChevronDown size={13} />
+            </ActionIcon>
+            <ActionIcon size="xs" variant="subtle" color="gray" aria-label={`${where}: next value up`} onClick={() => step(1)}>
+              <IconChevronUp size={13} />
+            </ActionIcon>
+          </span>
+        )}
+      </td>
+      <td>{ohms !== undefined && <Bands ohms={ohms} />}</td>
+      <td className="mono">{ohms === undefined ? '' : letters(ohms)}</td>
+      <td className={`${styles.number} num`}>{one.exactOhms === undefined ? '' : formatSi(one.exactOhms, 'Ω')}</td>
+      <td className={`${styles.number} num`}>{one.amps === undefined ? '' : formatSi(one.amps, 'A')}</td>
+      <td className={`${styles.number} num`}>
+        {one.watts === undefined ? '' : formatSi(one.watts, 'W')}
+        {one.ratingWatts === undefined ? '' : ` → ${formatSi(one.ratingWatts, 'W')}`}
+      </td>
+      <td>
+        {ohms !== undefined && (
+          <ActionIcon size="xs" variant="subtle" color="gray" aria-label={`Take the resistor at ${where} out`} onClick={() => set(null)}>
+            <IconX size={13} />
+          </ActionIcon>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** Every resistor of the plan, and those that it lacks. */
+export function ResistorTable({
+  plan,
+  list,
+  chosen,
+  onChoose,
+}: {
+  readonly plan: Plan;
+  readonly list: readonly PlanResistor[];
+  readonly chosen: string | undefined;
+  readonly onChoose: (id: string) => void;
+}) {
+  return (
+    <table className={styles.table}>
+      <thead>
+        <tr>
+          <th scope="col">Where</th>
+          <th scope="col">What for</th>
+          <th scope="col" className={styles.number}>
+            Value
+          </th>
+          <th scope="col">Bands</th>
+          <th scope="col">Code</th>
+          <th scope="col" className={styles.number}>
+            Exactly
+          </th>
+          <th scope="col" className={styles.number}>
+            Carries
+          </th>
+          <th scope="col" className={styles.number}>
+            Heat → rating
+          </th>
+          <td />
+        </tr>
+      </thead>
+      <tbody>
+        {list.map((one) => (
+          <Row key={one.id} plan={plan} one={one} chosen={one.id === chosen} onChoose={() => onChoose(one.id)} />
+        ))}
+      </tbody>
+    </table>
+  );
+}

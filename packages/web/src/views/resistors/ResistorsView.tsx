@@ -1,0 +1,58 @@
+import { Button } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import { planResistors } from '@roof-chart/core/electrics/planResistors';
+import type { Edit } from '@roof-chart/core/plan/edit';
+import { splitKey } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
+import { useWorkbench } from '../../app/workbench';
+import { useAppSelector } from '../../store/store';
+import { DrawerFields } from '../buses/DrawerFields';
+import { Calculators } from './Calculators';
+import { LoadLine } from './LoadLine';
+import styles from './Resistors.module.css';
+import { ResistorTable } from './ResistorTable';
+
+/** Every resistor that the plan has or lacks, with its value, its marks and its load; and the calculators. */
+export function ResistorsView() {
+  const plan = useAppSelector((state) => state.document.plan)!;
+  const { sheets, edit } = useWorkbench();
+  const list = useMemo(() => planResistors(plan, sheets), [plan, sheets]);
+  const [chosen, setChosen] = useState<string>();
+  const one = list.find((r) => r.id === chosen) ?? list.find((r) => r.why.use === 'led');
+  const missing = list.flatMap((r) =>
+    r.ohms === undefined && r.why.use === 'led' && r.why.lamp.fitOhms !== undefined ? [r.why.lamp] : [],
+  );
+  const all = missing.map((lamp): Edit => ({ kind: 'series', ...splitKey(lamp.key), ohms: lamp.fitOhms! }));
+  return (
+    <div className={styles.view}>
+      <div className={styles.top}>
+        <h2 className={styles.title}>Resistors</h2>
+        <span className="quiet num">
+          {counted(list.length, 'place')}
+          {missing.length > 0 ? `, ${missing.length} without one` : ''}
+        </span>
+        {all.length > 1 && (
+          <Button size="compact-sm" onClick={() => edit(all, `put ${counted(all.length, 'resistor')} in`)}>
+            Put all {all.length} in
+          </Button>
+        )}
+        <span className={styles.grow} />
+        <DrawerFields drawer={plan.drawer} />
+      </div>
+      {list.length === 0 ? (
+        <p className={`quiet ${styles.empty}`}>
+          This plan needs no resistors so far. As soon as an LED is wired, a line is pulled up or a level is divided, its resistor stands
+          here with its value and its bands. The calculators below work without a plan, too.
+        </p>
+      ) : (
+        <ResistorTable plan={plan} list={list} chosen={one?.id} onChoose={setChosen} />
+      )}
+      {one?.why.use === 'led' && (one.ohms ?? one.why.lamp.fitOhms) !== undefined && (
+        <div className={styles.under}>
+          <LoadLine lamp={one.why.lamp} ohms={one.ohms ?? one.why.lamp.fitOhms!} />
+        </div>
+      )}
+      <Calculators plan={plan} />
+    </div>
+  );
+}

@@ -1,0 +1,65 @@
+import { sayTerminal } from '@roof-chart/core/checks/say';
+import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
+import type { PlanResistor } from '@roof-chart/core/electrics/planResistors';
+import type { Edit } from '@roof-chart/core/plan/edit';
+import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { drawerValues } from '@roof-chart/core/quantity/series';
+import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+
+/** Where a resistor sits.
+ *  @example 'Status LED anode' */
+export function whereWords(plan: Plan, sheets: Sheets, { key, why }: PlanResistor): string {
+  if (key !== undefined) return sayTerminal(plan, sheets, key);
+  if (why.use !== 'bus') return '';
+  const bus = boardSheet(sheets, plan.board)?.controllers.get(why.controller)?.title ?? why.controller;
+  const behind = why.segment === why.controller ? undefined : plan.placements.find((p) => p.id === why.segment.split('.')[0])?.name;
+  return behind === undefined ? `${bus}, each line` : `${bus} behind ${behind}, each line`;
+}
+
+/** What it is there for. */
+export function useWords({ why }: PlanResistor): string {
+  switch (why.use) {
+    case 'led':
+      return why.lamp.digits > 1
+        ? `limits an LED, lit a ${why.lamp.digits === 2 ? 'half' : `${why.lamp.digits}th`} of the time`
+        : 'limits an LED';
+    case 'divider-top':
+      return `divider, above ${formatSi(why.with, 'Ω')}`;
+    case 'divider-bottom':
+      return `divider, below ${formatSi(why.with, 'Ω')}, to ground`;
+    case 'series':
+      return 'in the wire';
+    case 'pull-up':
+      return 'pulls up';
+    case 'pull-down':
+      return 'pulls down';
+    case 'bus':
+      return 'pulls a line of the bus up';
+    case 'base':
+      return `${why.kind.endsWith('mos') ? 'gate' : 'base'} of ${TRANSISTOR_WORDS[why.kind]}`;
+  }
+}
+
+/** The edit that gives a resistor another value, or takes it away. */
+export function resistorEdit(plan: Plan, { id, key, why }: PlanResistor, ohms: number | null): Edit {
+  if (why.use === 'bus') {
+    const { addedOhms: _before, ...others } = plan.busSettings[why.segment] ?? {};
+    const settings = ohms === null ? others : { ...others, addedOhms: ohms };
+    return { kind: 'bus-settings', segment: why.segment, settings: Object.keys(settings).length > 0 ? settings : null };
+  }
+  const at = splitKey(key!);
+  if (why.use === 'base') return { kind: 'driver', ...at, driver: ohms === null ? null : { kind: why.kind, ohms } };
+  if (id.startsWith('pull')) {
+    const to = plan.pulls[key!]!.to;
+    return { kind: 'pull', ...at, pull: ohms === null ? null : { ohms, to } };
+  }
+  return { kind: 'series', ...at, ohms };
+}
+
+/** The next value of the drawer from one, up or down; undefined at its end. */
+export function stepped(plan: Plan, ohms: number, by: 1 | -1): number | undefined {
+  const values = drawerValues(plan.drawer, 1, 1e7);
+  const near = 1e-9;
+  return by > 0 ? values.find((value) => value > ohms * (1 + near)) : values.findLast((value) => value < ohms * (1 - near));
+}

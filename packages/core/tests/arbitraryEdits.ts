@@ -94,6 +94,12 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       terminal,
       pull: fc.option(fc.record({ ohms: fc.constantFrom(4700, 10_000), to: fc.constantFrom('supply' as const, 'ground' as const) })),
     }),
+    load: fc.record({
+      kind: fc.constant('load' as const),
+      placement,
+      load: fc.option(fc.constantFrom({ units: 30 }, { share: 0.5 }, { units: 8, share: 0.25 })),
+    }),
+    capacitors: fc.record({ kind: fc.constant('capacitors' as const), placement, there: fc.boolean() }),
     driver: fc.record({
       kind: fc.constant('driver' as const),
       placement,

@@ -1,7 +1,7 @@
 import type { PartSheet } from '../sheets/partSheet';
 import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
-import { findNets } from '../nets/nets';
+import { feedRail } from '../nets/feedRail';
 import { type PlanTerminal, terminalsOf } from '../nets/terminals';
 import type { Edit } from '../plan/edit';
 import { endKey, type Plan, type WireEnd } from '../plan/plan';
@@ -13,12 +13,6 @@ export interface Shifted {
   readonly part: PartSheet;
   readonly added: boolean;
   readonly edits: readonly Edit[];
-}
-
-/** The rail that feeds a part. */
-export function feedRail(plan: Plan, sheets: Sheets, id: string): string | undefined {
-  const supply = terminalsOf(plan, { id }, sheets).find((t) => t.terminal.role === 'supply.vcc');
-  return supply && findNets(plan, sheets).byTerminal.get(supply.key)?.rails[0];
 }
 
 /** Whether a wire may be taken off its pin and put elsewhere. */

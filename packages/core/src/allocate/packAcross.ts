@@ -3,6 +3,7 @@ import type { Rail } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { findNets } from '../nets/nets';
+import { isSecondGround } from '../nets/grounds';
 import { terminalsOf } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
@@ -172,10 +173,11 @@ function setUp(part: PartSheet, placement: Placement, between: Between): readonl
   const supply = [...feeds.values()][0]!;
   return [
     { kind: 'add-placement', placement },
+    ...(part.supply?.capacitors ? [{ kind: 'capacitors' as const, placement: placement.id, there: true }] : []),
     ...part.terminals.list.flatMap((t): Edit[] => {
       const rail = feeds.get(t.id);
       if (rail) return [wire(placement.id, t.id, { to: 'rail', rail: rail.id })];
-      if (t.need !== 'needed') return [];
+      if (t.need !== 'needed' && !isSecondGround(t)) return [];
       if (t.role === 'ground' || t.ties?.[0] === 'ground') return [wire(placement.id, t.id, { to: 'ground' })];
       return t.ties?.[0] === 'supply' ? [wire(placement.id, t.id, { to: 'rail', rail: supply.id })] : [];
     }),

@@ -9,7 +9,7 @@ import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { type Placement, type Plan, splitKey } from '../plan/plan';
 import { typical } from '../quantity/range';
-import { feedRail } from './behindShifter';
+import { feedRail } from '../nets/feedRail';
 import { freePins } from './freePins';
 import { editsOnto, lineTerminals } from './moveBus';
 import { wantsPin } from './pinFit';

@@ -27,7 +27,7 @@ export type Datum =
   | { readonly is: 'address'; readonly value: number }
   | { readonly is: 'addresses'; readonly values: readonly number[] }
   | { readonly is: 'volts'; readonly value: number }
-  | { readonly is: 'quantity'; readonly value: number; readonly unit: 'Ω' | 'A' | 'F' | 'Hz' | 's' | 'B' }
+  | { readonly is: 'quantity'; readonly value: number; readonly unit: 'Ω' | 'A' | 'W' | 'F' | 'Hz' | 's' | 'B' }
   /** A share of one, as per cent. */
   | { readonly is: 'share'; readonly value: number }
   /** A bus by its controller, and the stretch of it behind a level shifter or a channel. */
@@ -49,6 +49,7 @@ export interface Place {
   readonly placements?: readonly string[];
   /** The controller of the bus whose sheet shows it best. */
   readonly bus?: string;
+  readonly rails?: readonly string[];
   /** The view that shows it best, where that is not the Chart or a bus. */
   readonly view?: 'levels' | 'resistors' | 'supply';
 }

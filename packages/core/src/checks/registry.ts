@@ -12,9 +12,11 @@ import { capacitanceOver } from './capacitanceOver';
 import { chainBroken } from './chainBroken';
 import { chainOrder } from './chainOrder';
 import { dataOutHeld } from './dataOutHeld';
+import { decouplingMissing } from './decouplingMissing';
 import { digitDriverMissing } from './digitDriverMissing';
 import { driveOver } from './driveOver';
 import { ghostKeys } from './ghostKeys';
+import { groundMissing } from './groundMissing';
 import { interruptLineShared } from './interruptLineShared';
 import { ledDim } from './ledDim';
 import { ledNoResistor } from './ledNoResistor';
@@ -35,6 +37,7 @@ import { pullupTooStrong } from './pullupTooStrong';
 import { pullupTooWeak } from './pullupTooWeak';
 import { pullupWrongRail } from './pullupWrongRail';
 import { refreshLow } from './refreshLow';
+import { regulatorHot } from './regulatorHot';
 import { selectFloating } from './selectFloating';
 import { selectMissing } from './selectMissing';
 import { selectShared } from './selectShared';
@@ -42,6 +45,8 @@ import { sheetUnverified } from './sheetUnverified';
 import { shifterDirection } from './shifterDirection';
 import { shifterTooSlow } from './shifterTooSlow';
 import { shifterUnfit } from './shifterUnfit';
+import { supplyMissing } from './supplyMissing';
+import { supplyOver } from './supplyOver';
 import { supplyWrong } from './supplyWrong';
 import { terminalUnwired } from './terminalUnwired';
 import { timerShared } from './timerShared';
@@ -61,9 +66,11 @@ export const CHECKS: readonly Check[] = [
   chainBroken,
   chainOrder,
   dataOutHeld,
+  decouplingMissing,
   digitDriverMissing,
   driveOver,
   ghostKeys,
+  groundMissing,
   interruptLineShared,
   ledDim,
   ledNoResistor,
@@ -84,6 +91,7 @@ export const CHECKS: readonly Check[] = [
   pullupTooWeak,
   pullupWrongRail,
   refreshLow,
+  regulatorHot,
   selectFloating,
   selectMissing,
   selectShared,
@@ -91,6 +99,8 @@ export const CHECKS: readonly Check[] = [
   shifterDirection,
   shifterTooSlow,
   shifterUnfit,
+  supplyMissing,
+  supplyOver,
   supplyWrong,
   terminalUnwired,
   timerShared,

@@ -10,7 +10,9 @@ import { cutPullUps } from './edits/cutPullUps';
 import { drawer } from './edits/drawer';
 import { lock } from './edits/lock';
 import { movePlacement } from './edits/movePlacement';
+import { capacitors } from './edits/capacitors';
 import { driver } from './edits/driver';
+import { load } from './edits/load';
 import { pull } from './edits/pull';
 import { series } from './edits/series';
 import { rate } from './edits/rate';
@@ -39,7 +41,9 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   'cut-pull-ups': cutPullUps,
   drawer,
   pull,
+  capacitors,
   driver,
+  load,
   series,
   radio,
   rate,

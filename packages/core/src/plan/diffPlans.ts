@@ -92,6 +92,8 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
       ...Object.keys(from.busSettings).map((segment): Edit => ({ kind: 'bus-settings', segment, settings: null })),
       ...Object.keys(from.pulls).map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: null })),
       ...Object.keys(from.series).map((key): Edit => ({ kind: 'series', ...splitKey(key), ohms: null })),
+      ...Object.keys(from.loads).map((placement): Edit => ({ kind: 'load', placement, load: null })),
+      ...Object.keys(from.capacitors).map((placement): Edit => ({ kind: 'capacitors', placement, there: false })),
       ...Object.keys(from.drivers).map((key): Edit => ({ kind: 'driver', ...splitKey(key), driver: null })),
       ...Object.keys(from.rates).map((placement): Edit => ({ kind: 'rate', placement, perSecond: null })),
       ...Object.keys(from.together).map((placement): Edit => ({ kind: 'together', placement, how: null })),
@@ -109,6 +111,8 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
       pulls: {},
       series: {},
       drivers: {},
+      loads: {},
+      capacitors: {},
       rates: {},
       together: {},
       board: to.board,
@@ -157,6 +161,8 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
   const pulls = kept(from.pulls, (key) => splitKey(key).placement);
   const series = kept(from.series, (key) => splitKey(key).placement);
   const drivers = kept(from.drivers, (key) => splitKey(key).placement);
+  const loads = kept(from.loads, (id) => id);
+  const capacitors = kept(from.capacitors, (id) => id);
   // Settings of a part that goes, goes with it; those of a controller stay.
   const isPart = (segment: string) => from.placements.some((p) => p.id === segmentPlacement(segment));
   const busSettings = Object.fromEntries(
@@ -178,6 +184,12 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
     ...keysOf(pulls, to.pulls)
       .filter((key) => JSON.stringify(pulls[key]) !== JSON.stringify(to.pulls[key]))
       .map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: to.pulls[key] ?? null })),
+    ...keysOf(loads, to.loads)
+      .filter((id) => JSON.stringify(loads[id]) !== JSON.stringify(to.loads[id]))
+      .map((placement): Edit => ({ kind: 'load', placement, load: to.loads[placement] ?? null })),
+    ...keysOf(capacitors, to.capacitors)
+      .filter((id) => capacitors[id] !== to.capacitors[id])
+      .map((placement): Edit => ({ kind: 'capacitors', placement, there: to.capacitors[placement] === true })),
     ...keysOf(drivers, to.drivers)
       .filter((key) => JSON.stringify(drivers[key]) !== JSON.stringify(to.drivers[key]))
       .map((key): Edit => ({ kind: 'driver', ...splitKey(key), driver: to.drivers[key] ?? null })),

@@ -1,6 +1,20 @@
 import type { BenchNote } from '../sheets/benchNote';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
-import type { BusSettings, Drawer, Driver, Placement, Plan, Pull, SheetRef, Together, Wire, WireColour, WireEnd, Wish } from './plan';
+import type {
+  BusSettings,
+  Drawer,
+  Driver,
+  LoadUse,
+  Placement,
+  Plan,
+  Pull,
+  SheetRef,
+  Together,
+  Wire,
+  WireColour,
+  WireEnd,
+  Wish,
+} from './plan';
 
 /** A part soldered to a board: its place in the plan's list, and its wires by terminal. */
 export interface Soldered {
@@ -46,6 +60,9 @@ export type Edit =
   | { readonly kind: 'series'; readonly placement: string; readonly terminal: string; readonly ohms: number | null }
   /** A transistor between the terminal and its pin; `null` takes it out. */
   | { readonly kind: 'driver'; readonly placement: string; readonly terminal: string; readonly driver: Driver | null }
+  /** `null`: one of its kind, at its peak. */
+  | { readonly kind: 'load'; readonly placement: string; readonly load: LoadUse | null }
+  | { readonly kind: 'capacitors'; readonly placement: string; readonly there: boolean }
   | { readonly kind: 'drawer'; readonly drawer: Drawer }
   /** `null`: as often as the part's sheet takes for usual. */
   | { readonly kind: 'rate'; readonly placement: string; readonly perSecond: number | null }

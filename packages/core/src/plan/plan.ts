@@ -45,6 +45,14 @@ export interface Drawer {
   readonly own?: readonly number[];
 }
 
+/** How much of a part there is, and how much of it is on at once. */
+export interface LoadUse {
+  /** How many units: pixels of a strip. */
+  readonly units?: number;
+  /** Share of the peak that is taken at the same time as everything else, from 0 to 1. */
+  readonly share?: number;
+}
+
 export const DRIVER_KINDS = ['npn', 'pnp', 'nmos', 'pmos'] as const;
 /** A transistor between a pin and a load: to ground (`npn`, `nmos`) or from the supply (`pnp`, `pmos`). */
 export interface Driver {
@@ -108,6 +116,10 @@ export interface Plan {
   readonly series: { readonly [key: TerminalKey]: number };
   /** Transistors that switch what hangs at a terminal, so that the pin drives only their base or gate. */
   readonly drivers: { readonly [key: TerminalKey]: Driver };
+  /** By placement, where it is not one of its kind at its peak. */
+  readonly loads: { readonly [placement: string]: LoadUse };
+  /** Parts beside which the capacitors stand that their sheet asks for. */
+  readonly capacitors: { readonly [placement: string]: true };
   readonly drawer: Drawer;
   /** How often the program asks a part, by placement, in times a second. */
   readonly rates: { readonly [placement: string]: number };
@@ -126,6 +138,7 @@ export const PLAN_LIMITS = {
   pulls: 400,
   series: 400,
   drivers: 200,
+  loadUnits: 10_000,
   drawerValues: 200,
 } as const;
 
@@ -171,6 +184,8 @@ export const PLAN_DEFAULTS = {
   pulls: {},
   series: {},
   drivers: {},
+  loads: {},
+  capacitors: {},
   drawer: { series: 'E12' },
   rates: {},
   // A board with a radio is most often bought for it; to leave it on is the careful assumption.

@@ -82,6 +82,10 @@ export const busSettingsSchema = Joi.object({
 /** A controller, or a placement with the channel behind a point. */
 export const segmentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}$/, 'segment');
 export const ohmsSchema = Joi.number().min(0.1).max(1e8);
+export const loadSchema = Joi.object({
+  units: Joi.number().integer().min(1).max(PLAN_LIMITS.loadUnits),
+  share: Joi.number().min(0).max(1),
+}).min(1);
 export const driverSchema = Joi.object({ kind: Joi.valid(...DRIVER_KINDS).required(), ohms: ohmsSchema.required() });
 export const pullSchema = Joi.object({ ohms: ohmsSchema.required(), to: Joi.valid('supply', 'ground').required() });
 export const drawerSchema = Joi.object({
@@ -106,6 +110,8 @@ export const planSchema = Joi.object({
   together: Joi.object().pattern(idSchema, togetherSchema).max(PLAN_LIMITS.placements).default({}),
   busSettings: Joi.object().pattern(segmentSchema, busSettingsSchema).max(100).default({}),
   pulls: Joi.object().pattern(keySchema, pullSchema).max(PLAN_LIMITS.pulls).default({}),
+  loads: Joi.object().pattern(idSchema, loadSchema).max(PLAN_LIMITS.placements).default({}),
+  capacitors: Joi.object().pattern(idSchema, Joi.valid(true)).max(PLAN_LIMITS.placements).default({}),
   drivers: Joi.object().pattern(keySchema, driverSchema).max(PLAN_LIMITS.drivers).default({}),
   series: Joi.object().pattern(keySchema, ohmsSchema).max(PLAN_LIMITS.series).default({}),
   drawer: drawerSchema.default({ series: 'E12' }),

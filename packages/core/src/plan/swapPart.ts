@@ -49,6 +49,8 @@ export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: 
     ...(plan.rates[placement.id] === undefined
       ? []
       : [{ kind: 'rate' as const, placement: placement.id, perSecond: plan.rates[placement.id]! }]),
+    ...(plan.loads[placement.id] ? [{ kind: 'load' as const, placement: placement.id, load: plan.loads[placement.id]! }] : []),
+    ...(plan.capacitors[placement.id] ? [{ kind: 'capacitors' as const, placement: placement.id, there: true }] : []),
     ...(together ? [{ kind: 'together' as const, placement: placement.id, how: together }] : []),
   ];
 }

@@ -2,6 +2,7 @@ import { proposeWires } from '../allocate/proposeWires';
 import { settle, type Settlement } from '../allocate/settle';
 import type { Finding } from '../checks/check';
 import { isLackOfHelper } from '../checks/registry';
+import { isSecondGround } from '../nets/grounds';
 import { lampsOf } from '../electrics/lamps';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
@@ -95,7 +96,14 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
   const settled = settledAddition(plan, bare.plan, placement.id, sheets);
   const rest = settled?.open.length === 0 ? [] : proposeWires(settled?.plan ?? bare.plan, sheets, board, placement);
   const wired = [add, ...(settled?.edits ?? []), ...rest];
-  const edits = [...wired, ...resistorsFor(plan, wired, placement.id, part, sheets)];
+  // What belongs beside a part: its capacitors, and its further grounds.
+  const beside: readonly Edit[] = [
+    ...(part.supply?.capacitors ? [{ kind: 'capacitors' as const, placement: placement.id, there: true }] : []),
+    ...part.terminals.list
+      .filter(isSecondGround)
+      .map((t): Edit => ({ kind: 'wire', placement: placement.id, terminal: t.id, end: { to: 'ground' } })),
+  ];
+  const edits = [...wired, ...beside, ...resistorsFor(plan, wired, placement.id, part, sheets)];
   const result = previewEdits(plan, edits, sheets, planFindingsOf);
   if (!result.ok) throw new Error(`A proposed addition does not apply: ${JSON.stringify(result.problem)}`);
   const { preview } = result;

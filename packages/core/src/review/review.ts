@@ -33,7 +33,9 @@ export type ReviewResult =
 
 /** A place as text that is at most 200 characters long: long ones keep their head and get a checksum. */
 function placeKey(place: Place): string {
-  const whole = [place.pins, place.placements, place.terminals].map((ids) => (ids ?? []).join(',')).join('|');
+  // Rails came later: places without keep the keys that they had.
+  const lists = [place.pins, place.placements, place.terminals, ...(place.rails ? [place.rails] : [])];
+  const whole = lists.map((ids) => (ids ?? []).join(',')).join('|');
   return whole.length <= 200 ? whole : `${whole.slice(0, 180)}-${checksum(whole)}`;
 }
 

@@ -65,7 +65,7 @@ test('a corrected supply range changes what the checks say', () => {
 });
 
 test.each([
-  ['a sheet that the plan does not use', note('humidity-sht31', 'supply/typicalMilliamps', 1), 'sheet'],
+  ['a sheet that nobody knows', note('no-such-part', 'supply/typicalMilliamps', 1), 'sheet'],
   ['what names the sheet', note('oled-096-ssd1306-i2c', 'version', 2), 'fact'],
   ['the source itself', note('oled-096-ssd1306-i2c', 'supply/source/trust', 'bench'), 'fact'],
   ['a path that leads nowhere', note('oled-096-ssd1306-i2c', 'supply/heat/most', 2), 'fact'],

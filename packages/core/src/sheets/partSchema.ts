@@ -104,6 +104,11 @@ const supply = sourced({
   typicalMilliamps: quantity.required(),
   peakMilliamps: quantity.min(Joi.ref('typicalMilliamps')).required(),
   regulator: Joi.boolean().required(),
+  unit: words,
+  capacitors: Joi.array()
+    .items(Joi.object({ farads: quantity.greater(0).required(), at: words.required() }))
+    .min(1)
+    .max(4),
   mustMatchLogic: Joi.boolean(),
   note: words,
 });

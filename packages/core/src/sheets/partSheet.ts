@@ -120,6 +120,10 @@ export interface PartSheet {
     readonly typicalMilliamps: number;
     readonly peakMilliamps: number;
     readonly regulator: boolean;
+    /** What the currents are of, where the plan says how many there are: one pixel of a strip. */
+    readonly unit?: string;
+    /** Capacitors that it needs beside it and that are not on it. */
+    readonly capacitors?: readonly { readonly farads: number; readonly at: string }[];
     /** The supply sets the level of the part's outputs or pull-ups, so it must be the board's logic supply. */
     readonly mustMatchLogic?: boolean;
     readonly note?: string;

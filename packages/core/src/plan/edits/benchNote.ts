@@ -9,15 +9,19 @@ import { type Plan, PLAN_LIMITS } from '../plan';
 /** What a sheet is, not what it says: nothing a bench can find out. */
 const NOT_FACTS = /^(kind|schema|id|version)$|(^|\/)(id|source)(\/|$)/;
 
-function sheetsUsed(plan: Plan, sheets: Sheets, id: string) {
+/** The sheets of an id that the plan uses; where it uses none of them, the newest: a note outlives the board or part that it was made at,
+ *  and must stand in a plan that is put together from its differences. */
+function sheetsOf(plan: Plan, sheets: Sheets, id: string) {
   const refs = [plan.board, ...plan.placements.map((p) => p.sheet)].filter((ref) => ref.id === id);
-  return refs.flatMap((ref) => (boardSheet(sheets, ref) ?? partSheet(sheets, ref))?.sheet ?? []);
+  const used = refs.flatMap((ref) => (boardSheet(sheets, ref) ?? partSheet(sheets, ref))?.sheet ?? []);
+  const newest = sheets.boards.get(id)?.sheet ?? sheets.parts.get(id)?.sheet;
+  return used.length === 0 && newest ? [newest] : used;
 }
 
 /** Why the sheets of the plan cannot carry the note; undefined where they can. */
 function problem(plan: Plan, sheets: Sheets, note: BenchNote): EditResult | undefined {
-  const used = sheetsUsed(plan, sheets, note.sheet);
-  if (used.length === 0) return refuse('sheet', 'a sheet that this plan uses', note.sheet);
+  const used = sheetsOf(plan, sheets, note.sheet);
+  if (used.length === 0) return refuse('sheet', 'a known sheet', note.sheet);
   if (NOT_FACTS.test(note.fact)) return refuse('fact', 'a fact, not what names the sheet', note.fact);
   const others = notesOn(plan.benchNotes, note.sheet).filter((other) => other.fact !== note.fact);
   for (const sheet of used) {

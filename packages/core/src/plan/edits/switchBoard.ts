@@ -71,12 +71,16 @@ export const switchBoard: EditRule<'switch-board'> = {
     const series = Object.entries(plan.series);
     const drivers = Object.entries(plan.drivers);
     const rates = Object.entries(plan.rates);
+    const loads = Object.entries(plan.loads);
+    const capacitors = Object.entries(plan.capacitors);
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedIn(plan) },
       ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
       ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
       ...settings.filter((s) => !stands(s)).map(([segment, own]): Edit => ({ kind: 'bus-settings', segment, settings: own })),
       ...pulls.filter(([key]) => gone.has(splitKey(key).placement)).map(([key, pull]): Edit => ({ kind: 'pull', ...splitKey(key), pull })),
+      ...loads.filter(([id]) => gone.has(id)).map(([placement, load]): Edit => ({ kind: 'load', placement, load })),
+      ...capacitors.filter(([id]) => gone.has(id)).map(([placement]): Edit => ({ kind: 'capacitors', placement, there: true })),
       ...drivers
         .filter(([key]) => gone.has(splitKey(key).placement))
         .map(([key, driver]): Edit => ({ kind: 'driver', ...splitKey(key), driver })),
@@ -97,6 +101,8 @@ export const switchBoard: EditRule<'switch-board'> = {
         wishes: Object.fromEntries(wishes.filter(stays)),
         busSettings: Object.fromEntries(settings.filter(stands)),
         pulls: Object.fromEntries(pulls.filter(([key]) => !gone.has(splitKey(key).placement))),
+        loads: Object.fromEntries(loads.filter(([id]) => !gone.has(id))),
+        capacitors: Object.fromEntries(capacitors.filter(([id]) => !gone.has(id))),
         drivers: Object.fromEntries(drivers.filter(([key]) => !gone.has(splitKey(key).placement))),
         series: Object.fromEntries(series.filter(([key]) => !gone.has(splitKey(key).placement))),
         rates: Object.fromEntries(rates.filter(([id]) => !gone.has(id))),

@@ -82,12 +82,12 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
   const [running, setRunning] = useState(false);
   const calculation = CALCULATIONS.find((c) => c.id === id)!;
   // What the builder has, unless he says otherwise here.
-  const drawer = plan.drawer.series !== 'own' && calculation.inputs.some((i) => i.name === 'series') ? { series: plan.drawer.series } : {};
+  const drawer = plan.drawer.series !== 'own' && calculation.inputs.some((i) => i.name === 'series') ? plan.drawer.series : undefined;
   const values: { readonly [name: string]: string } = given[id] ?? {};
   const run = () => {
     setRunning(true);
     feed
-      .search<CalcResult | string>((reviewer) => reviewer.calculate(id, { ...drawer, ...values }))
+      .search<CalcResult | string>((reviewer) => reviewer.calculate(id, { ...(drawer ? { series: drawer } : {}), ...values }))
       .then((result) => setAnswer(typeof result === 'string' ? { of: id, problem: result } : { of: id, result }))
       .catch((error: unknown) => {
         if (!(error instanceof Stopped)) throw error;
@@ -117,7 +117,7 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
               key={`${id} ${input.name}`}
               size="xs"
               label={`${input.words}${input.unit === '1' || input.unit === 'text' ? '' : `, in ${input.unit}`}`}
-              placeholder={(input.name === 'series' ? drawer.series : undefined) ?? input.default ?? 'needed'}
+              placeholder={(input.name === 'series' ? drawer : undefined) ?? input.default ?? 'needed'}
               value={values[input.name] ?? ''}
               onChange={(event) => {
                 const { [input.name]: _before, ...others } = values;

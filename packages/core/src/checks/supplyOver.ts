@@ -1,0 +1,83 @@
+import { railsFor } from '../allocate/railFit';
+import { type RailSheet, type SupplyLine, supplySheets } from '../electrics/supplySheet';
+import { terminalsOf } from '../nets/terminals';
+import { applyEdits } from '../plan/applyEdits';
+import type { Edit } from '../plan/edit';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { badPairs } from './waysAcross';
+
+const isOver = ({ rail, peakMilliamps }: RailSheet): boolean => rail.budgetMilliamps !== undefined && peakMilliamps > rail.budgetMilliamps;
+
+/** The part fed from another rail that has room for it, without trouble for its signals. */
+function moved(context: CheckContext, line: SupplyLine, from: string): readonly Remedy[] {
+  const { plan, sheets, board } = context;
+  if (line.placement === undefined || line.what !== 'part') return [];
+  const supplies = terminalsOf(plan, { id: line.placement }, sheets).filter(
+    (t) => t.terminal.role === 'supply.vcc' && t.wire?.end.to === 'rail',
+  );
+  const [supply] = supplies;
+  if (!supply || supplies.length > 1 || supply.wire!.locked || supply.placement.onBoard) return [];
+  const bad = badPairs(context).length;
+  for (const rail of railsFor(board, supply.part, supply.terminal)) {
+    if (rail.id === from || rail.direction === 'in') continue;
+    const edits: readonly Edit[] = [
+      { kind: 'wire', placement: line.placement, terminal: supply.terminal.id, end: { to: 'rail', rail: rail.id } },
+    ];
+    const after = applyEdits(plan, edits, sheets);
+    if (!after.ok || badPairs({ plan: after.plan, sheets }).length > bad) continue;
+    const now = supplySheets(after.plan, sheets);
+    if (now.some((one) => isOver(one) && (one.rail.id === from || one.rail.id === rail.id))) continue;
+    return [
+      {
+        label: 'move',
+        data: { part: { is: 'placement', id: line.placement }, rail: { is: 'rail', rail: rail.id } },
+        grade: 'offered',
+        edits,
+      },
+    ];
+  }
+  return [];
+}
+
+function finding(context: CheckContext, sheet: RailSheet): FindingDraft {
+  const { rail, lines, typicalMilliamps, peakMilliamps } = sheet;
+  const budget = rail.budgetMilliamps!;
+  const average = typicalMilliamps > budget;
+  const [top] = lines;
+  return {
+    level: average ? 'clash' : 'risk',
+    message: top!.what === 'rail' ? 'rail' : average ? 'average' : 'peak',
+    place: { view: 'supply', rails: [rail.id] },
+    data: {
+      rail: { is: 'rail', rail: rail.id },
+      takes: { is: 'quantity', value: (average ? typicalMilliamps : peakMilliamps) / 1000, unit: 'A' },
+      gives: { is: 'quantity', value: budget / 1000, unit: 'A' },
+      top: top!.placement === undefined ? { is: 'rail', rail: top!.rail! } : { is: 'placement', id: top!.placement },
+      most: { is: 'quantity', value: top!.peakMilliamps / 1000, unit: 'A' },
+    },
+    source: context.board.sheet.rails.source,
+    remedies: () => lines.flatMap((line) => moved(context, line, rail.id)).slice(0, 2),
+  };
+}
+
+const why =
+  'Σ of what every part takes, each at its peak with the share of it that is on at the same time as the others, against what the rail gives. A supply that is asked for more sags, and the board starts anew, or its regulator or fuse shuts down.';
+
+export const supplyOver: Check = {
+  code: 'supply-over',
+  question: 'Does no rail have to give more current than it can?',
+  messages: {
+    average: { title: '{rail} has to give {takes} and can {gives}', text: 'Already on average. {top} takes most: up to {most}.', why },
+    peak: {
+      title: '{rail} has to give up to {takes} and can {gives}',
+      text: '{top} takes most: {most} at its peak. Feed it on its own, or say in Supply what is not on at once.',
+      why,
+    },
+    rail: { title: '{rail} has to give up to {takes} and can {gives}', text: 'Most of it goes on to {top}: {most}.', why },
+  },
+  remedies: { move: 'Feed {part} from {rail}' },
+  examine: (context) =>
+    supplySheets(context.plan, context.sheets)
+      .filter(isOver)
+      .map((sheet) => finding(context, sheet)),
+};

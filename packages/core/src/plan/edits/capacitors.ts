@@ -1,0 +1,15 @@
+import { type EditRule, placementIndex, refuse } from '../edit';
+
+/** Puts the capacitors that its sheet asks for beside a part, or takes them away. */
+export const capacitors: EditRule<'capacitors'> = {
+  kind: 'capacitors',
+  apply(plan, { placement, there }) {
+    if (placementIndex(plan, placement) < 0) return refuse('placement', 'a part of this plan', placement);
+    const { [placement]: before, ...others } = plan.capacitors;
+    return {
+      ok: true,
+      plan: { ...plan, capacitors: there ? { ...others, [placement]: true } : others },
+      inverse: [{ kind: 'capacitors', placement, there: before === true }],
+    };
+  },
+};

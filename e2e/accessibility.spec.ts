@@ -12,6 +12,7 @@ const VIEWS = [
   '/plans/hive-watch/buses/lines',
   '/plans/hive-watch/levels',
   '/plans/workbench-scoreboard/resistors',
+  '/plans/ferry-dial/supply',
   '/plans/hive-watch/fits',
   '/plans/hive-watch/fits/parts',
 ];

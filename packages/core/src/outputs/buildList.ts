@@ -6,7 +6,8 @@ import { segmentsOf } from '../nets/segments';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import { type Driver, type Plan, sameEnd, type TerminalKey, type WireColour, type WireEnd } from '../plan/plan';
+import { type Driver, type Plan, sameEnd, type TerminalKey, terminalKey, type WireColour, type WireEnd } from '../plan/plan';
+import { wantedCapacitors } from '../electrics/supplySheet';
 import { strapState } from '../nets/addresses';
 
 /** A position on the board, counted the ways a finger counts. */
@@ -67,6 +68,10 @@ export interface BuildList {
   readonly supplies: readonly BuildWire[];
   readonly straps: readonly BuildStrap[];
   readonly resistors: readonly BuildResistor[];
+  /** Capacitors beside parts, as far as the plan has them. */
+  readonly capacitors: readonly { readonly placement: string; readonly farads: number; readonly at: string }[];
+  /** Inputs of logic buffers that nothing goes to: they go to ground. */
+  readonly idle: readonly { readonly placement: string; readonly labels: readonly string[] }[];
   readonly signals: readonly BuildWire[];
   readonly open: readonly { readonly placement: string; readonly label: string }[];
 }
@@ -149,6 +154,21 @@ function resistors(plan: Plan, sheets: Sheets): readonly BuildResistor[] {
   return [...cut, ...inWires, ...drivers, ...added, ...pulls];
 }
 
+/** The inputs of channels that nothing is wired to: an open input of such a chip swings. */
+function idleInputs(plan: Plan, sheets: Sheets): BuildList['idle'] {
+  const reached = new Set([
+    ...Object.keys(plan.wires),
+    ...Object.values(plan.wires).flatMap(({ end }) => (end.to === 'terminal' ? [terminalKey(end.placement, end.terminal)] : [])),
+  ]);
+  return plan.placements.flatMap(({ id, sheet }) => {
+    const part = partSheet(sheets, sheet);
+    const { drives, channels } = part?.sheet.passage ?? {};
+    if (!drives) return [];
+    const inputs = channels!.map((c) => (drives === 'up' ? c.low : c.high)).filter((t) => !reached.has(terminalKey(id, t)));
+    return inputs.length > 0 ? [{ placement: id, labels: inputs.map((t) => part!.terminals.get(t)?.label ?? t) }] : [];
+  });
+}
+
 const isSupply = (item: PlanTerminal): boolean => item.wire?.end.to === 'ground' || item.wire?.end.to === 'rail';
 
 /** What to wire, in the order to wire it. Undefined where the board's sheet is gone. */
@@ -163,6 +183,10 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
     supplies: [...grounds, ...rails].map((item) => buildWire(plan, board, item)),
     straps: jumpers(plan, sheets),
     resistors: resistors(plan, sheets),
+    capacitors: wantedCapacitors(plan, sheets).flatMap(({ placement, list, there }) =>
+      there ? list.map((one) => ({ placement, ...one })) : [],
+    ),
+    idle: idleInputs(plan, sheets),
     signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, board, item)),
     open: openTerminals(all, findNets(plan, sheets)).map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
   };

@@ -2,11 +2,11 @@ import { busClock } from '../electrics/busClock';
 import { busUsers } from '../electrics/busInputs';
 import { busTime } from '../electrics/i2cTime';
 import { spiSheet } from '../electrics/spiBus';
+import { supplySheets } from '../electrics/supplySheet';
 import type { Bus } from '../nets/buses';
 import type { Plan } from '../plan/plan';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import type { Nets } from '../nets/nets';
-import type { PlanTerminal } from '../nets/terminals';
 
 /** Pins with a wire, of the signal pins on the board's headers. */
 export interface PinLedger {
@@ -21,7 +21,8 @@ export interface RailLedger {
   readonly typicalMilliamps: number;
   readonly peakMilliamps: number;
   readonly budgetMilliamps: number | undefined;
-  readonly lines: readonly { readonly placement: string; readonly typicalMilliamps: number; readonly peakMilliamps: number }[];
+  /** Without a part: what a regulator on the board makes from this rail. */
+  readonly lines: readonly { readonly placement: string | undefined; readonly typicalMilliamps: number; readonly peakMilliamps: number }[];
 }
 
 /** What the parts on one bus take of a second: more than 1 is more than there is. */
@@ -50,42 +51,22 @@ export function busLedgers(plan: Plan, sheets: Sheets, board: IndexedBoard, buse
   });
 }
 
-const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
-
-/** Each placement on the rail of its first supply terminal: a second supply terminal is the same supply. */
-function fedFrom(terminals: readonly PlanTerminal[], nets: Nets): ReadonlyMap<string, PlanTerminal & { rail: string }> {
-  const fed = new Map<string, PlanTerminal & { rail: string }>();
-  for (const item of terminals) {
-    const rail = item.terminal.role === 'supply.vcc' ? nets.byTerminal.get(item.key)?.rails[0] : undefined;
-    if (rail && !fed.has(item.placement.id)) fed.set(item.placement.id, { ...item, rail });
-  }
-  return fed;
-}
-
 /** How many of a board's signal pins something is wired to. */
 export const usedPins = (board: IndexedBoard, nets: Nets): number => board.ioPins.filter((pin) => nets.byPin.has(pin.id)).length;
 
 /** The budgets of a plan but bus time: pins, and the current of every rail that gives current. */
-export function ledgersOf(board: IndexedBoard, nets: Nets, terminals: readonly PlanTerminal[]): Omit<Ledgers, 'buses'> {
-  const fed = [...fedFrom(terminals, nets).values()];
-  const rails = board.sheet.rails.list
-    .filter((rail) => rail.direction !== 'in')
-    .map((rail): RailLedger => {
-      const lines = fed
-        .filter((item) => item.rail === rail.id && item.part.supply)
-        .map(({ placement, part }) => ({
-          placement: placement.id,
-          typicalMilliamps: part.supply!.typicalMilliamps,
-          peakMilliamps: part.supply!.peakMilliamps,
-        }));
-      return {
-        rail: rail.id,
-        label: rail.label,
-        typicalMilliamps: sum(lines.map((l) => l.typicalMilliamps)),
-        peakMilliamps: sum(lines.map((l) => l.peakMilliamps)),
-        budgetMilliamps: rail.budgetMilliamps,
-        lines,
-      };
-    });
+export function ledgersOf(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets): Omit<Ledgers, 'buses'> {
+  const rails = supplySheets(plan, sheets).map(({ rail, lines, typicalMilliamps, peakMilliamps }): RailLedger => ({
+    rail: rail.id,
+    label: rail.label,
+    typicalMilliamps,
+    peakMilliamps,
+    budgetMilliamps: rail.budgetMilliamps,
+    lines: lines.map((line) => ({
+      placement: line.placement,
+      typicalMilliamps: line.typicalMilliamps,
+      peakMilliamps: line.peakMilliamps,
+    })),
+  }));
   return { pins: { used: usedPins(board, nets), total: board.ioPins.length }, rails };
 }

@@ -116,7 +116,7 @@ export const reviewPlan: (plan: Plan, sheets: Sheets) => ReviewResult = derived(
       findings: findingsOf(plan, sheets),
       buses: context.buses,
       ledgers: {
-        ...ledgersOf(context.board, context.nets, context.terminals),
+        ...ledgersOf(plan, context.sheets, context.board, context.nets),
         buses: busLedgers(plan, context.sheets, context.board, context.buses),
       },
     },

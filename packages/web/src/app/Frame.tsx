@@ -118,6 +118,7 @@ const VIEWS = [
   { to: 'buses', label: 'Buses' },
   { to: 'levels', label: 'Levels' },
   { to: 'resistors', label: 'Resistors' },
+  { to: 'supply', label: 'Supply' },
   { to: 'build', label: 'Build' },
   { to: 'fits', label: 'Fits' },
 ] as const;

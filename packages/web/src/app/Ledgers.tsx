@@ -80,7 +80,8 @@ export function Ledgers() {
               used={rail.typicalMilliamps}
               most={rail.budgetMilliamps}
               unit="mA"
-              title={`Typical current of the parts on ${rail.label}; at their peaks together ${whole(rail.peakMilliamps)} mA`}
+              to={`/plans/${reviewed!.plan.id}/supply`}
+              title={`Typical current of the parts on ${rail.label}; at their peaks together ${whole(rail.peakMilliamps)} mA; opens Supply`}
             />
           ))}
         </>

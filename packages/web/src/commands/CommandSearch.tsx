@@ -55,6 +55,13 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
       action('stock', 'Open Stock: add or remove parts', go('stock'), ['add', 'parts']),
       action('chart', 'Open the Chart', go('chart'), ['wires', 'pins']),
       action('buses', 'Open Buses: addresses, pull-ups, time', go('buses'), ['i2c', 'spi', 'pull-up', 'address']),
+      action('supply', 'Open Supply: current of every rail, heat, capacitors', go('supply'), [
+        'power',
+        'current',
+        'milliamperes',
+        'USB',
+        'decoupling',
+      ]),
       action('resistors', 'Open Resistors: values, bands, calculators', go('resistors'), [
         'ohm',
         'LED',

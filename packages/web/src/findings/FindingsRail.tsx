@@ -109,7 +109,7 @@ function Scope() {
   return (
     <div className={styles.scope}>
       <p>
-        <strong>Not yet checked:</strong> pin currents, resistors of lamps, the current of supplies.
+        <strong>Not yet checked:</strong> memory, what a display shows, ladders of keys.
       </p>
       <details>
         <summary>What is checked</summary>

@@ -226,6 +226,24 @@ export function BuildView() {
             </ul>
           </>
         )}
+        {(list.capacitors.length > 0 || list.idle.length > 0) && (
+          <>
+            <h3 className={styles.heading}>Beside the parts</h3>
+            <ul className={styles.straps}>
+              {list.capacitors.map(({ placement, farads, at }) => (
+                <li key={`${placement} ${farads}`}>
+                  <strong>{sayPlacement(plan, placement)}</strong>: {formatSi(farads, 'F')} at {at}
+                </li>
+              ))}
+              {list.idle.map(({ placement, labels }) => (
+                <li key={`${placement} idle`}>
+                  <strong>{sayPlacement(plan, placement)}</strong>: {labels.join(', ')} to ground, as nothing uses{' '}
+                  {labels.length > 1 ? 'them' : 'it'}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
         <h3 className={styles.heading}>Wires</h3>
         {lines(list.signals)}
       </div>

@@ -1,0 +1,146 @@
+import { Button, Checkbox } from '@mantine/core';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { sayPlacement } from '@roof-chart/core/checks/say';
+import { type RailSheet, supplySheets, wantedCapacitors } from '@roof-chart/core/electrics/supplySheet';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { useWorkbench } from '../../app/workbench';
+import { HangScale, type ScaleRow } from '../../hang/HangScale';
+import { useAppSelector } from '../../store/store';
+import { LoadFields } from './LoadFields';
+import styles from './Supply.module.css';
+import { heatWords, lineName, railWords, scaleOf, unitOf } from './supplyWords';
+
+const amps = (milliamps: number): string => formatSi(milliamps / 1000, 'A');
+
+/** The consumers of a rail one after another, so that the last ends where all together are. */
+function rowsOf(plan: Plan, sheet: RailSheet, rails: readonly RailSheet[]): readonly ScaleRow[] {
+  const limit = sheet.rail.budgetMilliamps ?? Infinity;
+  let at = 0;
+  return sheet.lines.map((line, n) => {
+    const from = at;
+    at += line.peakMilliamps;
+    return {
+      id: `${n}`,
+      head: lineName(plan, line, rails),
+      value: `up to ${amps(line.peakMilliamps)}`,
+      marks: [{ at, kind: at > limit ? ('clash' as const) : ('disc' as const), from, to: at }],
+    };
+  });
+}
+
+function Rail({ plan, sheet, rails }: { readonly plan: Plan; readonly sheet: RailSheet; readonly rails: readonly RailSheet[] }) {
+  const { sheets } = useWorkbench();
+  const { rail, lines, peakMilliamps } = sheet;
+  const limit = rail.budgetMilliamps;
+  const scale = scaleOf(sheet);
+  const heat = heatWords(sheet);
+  const parts = lines.filter((line) => line.placement !== undefined);
+  return (
+    <section className={styles.rail} aria-label={rail.label}>
+      <h3>
+        {rail.label} <span className={limit !== undefined && peakMilliamps > limit ? styles.over : 'quiet'}>{railWords(sheet)}</span>
+      </h3>
+      <p className={`quiet ${styles.fact}`}>{rail.feed}</p>
+      {lines.length === 0 ? (
+        <p className={styles.fact}>Nothing hangs on it.</p>
+      ) : (
+        <HangScale
+          label={`Current of ${rail.label}`}
+          scale={scale}
+          rows={rowsOf(plan, sheet, rails)}
+          windows={limit === undefined ? [] : [{ from: limit, to: scale.max, tone: 'clash', fromLabel: `gives ${amps(limit)}` }]}
+          headWidth={290}
+          width={520}
+        />
+      )}
+      {heat && <p className={styles.fact}>{heat}</p>}
+      {parts.length > 0 && (
+        <table className={styles.table}>
+          <thead>
+            <tr>
+              <th scope="col">Part</th>
+              <th scope="col">On average</th>
+              <th scope="col">At its peak</th>
+              <th scope="col">How many</th>
+              <th scope="col">On at once</th>
+            </tr>
+          </thead>
+          <tbody>
+            {parts.map((line) => {
+              const name = lineName(plan, line, rails);
+              return (
+                <tr key={`${line.placement} ${line.what}`}>
+                  <th scope="row">{name}</th>
+                  <td className="num">{amps(line.typicalMilliamps)}</td>
+                  <td className="num">{amps(line.peakMilliamps)}</td>
+                  <LoadFields plan={plan} line={line} name={name} unit={unitOf(plan, sheets, line)} />
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+/** The capacitors that parts want beside them, each ticked once it is in the plan. */
+function Capacitors({ plan }: { readonly plan: Plan }) {
+  const { sheets, edit } = useWorkbench();
+  const wanted = useMemo(() => wantedCapacitors(plan, sheets), [plan, sheets]);
+  if (wanted.length === 0) return null;
+  return (
+    <section className={styles.rail} aria-label="Capacitors">
+      <h3>Capacitors beside parts</h3>
+      <ul className={styles.list}>
+        {wanted.map(({ placement, list, there }) => (
+          <li key={placement}>
+            <Checkbox
+              size="xs"
+              checked={there}
+              label={`${sayPlacement(plan, placement)}: ${list.map(({ farads, at }) => `${formatSi(farads, 'F')} at ${at}`).join('; ')}`}
+              onChange={(event) =>
+                edit(
+                  [{ kind: 'capacitors', placement, there: event.currentTarget.checked }],
+                  `capacitors of ${sayPlacement(plan, placement)} ${event.currentTarget.checked ? 'put in' : 'taken out'}`,
+                )
+              }
+            />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Rails on an axis of current, with everything that takes some, what the rail gives, and what its regulator heats. */
+export function SupplyView() {
+  const plan = useAppSelector((state) => state.document.plan)!;
+  const { sheets } = useWorkbench();
+  const rails = useMemo(() => supplySheets(plan, sheets), [plan, sheets]);
+  if (rails.every((one) => one.lines.length === 0))
+    return (
+      <div className={styles.empty}>
+        <h2>Nothing is fed yet</h2>
+        <p>As soon as a part’s supply is wired, the current that it takes stands here against what its rail gives.</p>
+        <Button component={Link} to={`/plans/${plan.id}/chart`}>
+          Open the Chart
+        </Button>
+      </div>
+    );
+  return (
+    <div className={styles.view}>
+      <h2 className={styles.title}>Supply</h2>
+      {rails.map((sheet) => (
+        <Rail key={sheet.rail.id} plan={plan} sheet={sheet} rails={rails} />
+      ))}
+      <Capacitors plan={plan} />
+      <p className="quiet">
+        Currents are those of the sheets, LEDs as their resistors make them, each at its peak with the share of it that is on at the same
+        time. <Link to={`/plans/${plan.id}/facts`}>Measured currents go into the facts of this plan.</Link>
+      </p>
+    </div>
+  );
+}

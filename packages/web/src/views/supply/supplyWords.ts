@@ -1,0 +1,48 @@
+import type { RailSheet, SupplyLine } from '@roof-chart/core/electrics/supplySheet';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { Scale } from '../../hang/placing';
+
+const amps = (milliamps: number): string => formatSi(milliamps / 1000, 'A');
+
+/** "57 mA on average, up to 120 mA of 300 mA". */
+export function railWords({ rail, typicalMilliamps, peakMilliamps }: RailSheet): string {
+  const of = rail.budgetMilliamps === undefined ? '' : ` of ${amps(rail.budgetMilliamps)}`;
+  return `${amps(typicalMilliamps)} on average, up to ${amps(peakMilliamps)}${of}`;
+}
+
+/** Who takes it: a part, its LEDs through the board's pins, or another rail. */
+export function lineName(plan: Plan, line: SupplyLine, rails: readonly RailSheet[]): string {
+  const part = plan.placements.find((p) => p.id === line.placement)?.name ?? '';
+  if (line.what === 'rail') return `${rails.find((one) => one.rail.id === line.rail)?.rail.label ?? line.rail}, made from it`;
+  return line.what === 'lamps' ? `${part}, LEDs` : part;
+}
+
+/** What the count of a part is a count of; undefined where there is nothing to count. */
+export const unitOf = (plan: Plan, sheets: Sheets, line: SupplyLine): string | undefined => {
+  const placement = plan.placements.find((p) => p.id === line.placement);
+  return placement && line.what === 'part' ? partSheet(sheets, placement.sheet)?.sheet.supply?.unit : undefined;
+};
+
+/** An axis of milliamperes that holds the peak and the limit, with five to ten ticks. */
+export function scaleOf({ rail, peakMilliamps }: RailSheet): Scale {
+  const most = Math.max(peakMilliamps, rail.budgetMilliamps ?? 0, 10) * 1.05;
+  const step = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000].find((one) => most / one <= 8) ?? 10_000;
+  const max = Math.ceil(most / step) * step;
+  return {
+    min: 0,
+    max,
+    log: false,
+    ticks: Array.from({ length: max / step + 1 }, (_, n) => ({ at: n * step, label: amps(n * step) })),
+  };
+}
+
+/** What the heat of a regulator means. */
+export function heatWords({ regulator }: RailSheet): string | undefined {
+  if (!regulator) return undefined;
+  const heat = `Its regulator takes ${formatSi(regulator.dropVolts, 'V')} away and turns ${formatSi(regulator.watts, 'W')} into heat`;
+  return regulator.kelvin === undefined
+    ? `${heat}.`
+    : `${heat}: ${Math.round(regulator.kelvin)} K above the air around it, of 85 K that it stands in a warm case.`;
+}

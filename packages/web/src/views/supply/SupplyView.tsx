@@ -50,37 +50,45 @@ function Rail({ plan, sheet, rails }: { readonly plan: Plan; readonly sheet: Rai
           label={`Current of ${rail.label}`}
           scale={scale}
           rows={rowsOf(plan, sheet, rails)}
-          windows={limit === undefined ? [] : [{ from: limit, to: scale.max, tone: 'clash', fromLabel: `gives ${amps(limit)}` }]}
-          headWidth={290}
-          width={520}
+          windows={limit === undefined ? [] : [{ from: limit, to: scale.max, tone: 'clash' }]}
+          {...(limit === undefined
+            ? {}
+            : {
+                total: { at: limit, words: `gives ${amps(limit)}`, tone: peakMilliamps > limit ? ('risky' as const) : ('good' as const) },
+              })}
+          headWidth={250}
+          width={400}
         />
       )}
       {heat && <p className={styles.fact}>{heat}</p>}
       {parts.length > 0 && (
-        <table className={styles.table}>
-          <thead>
-            <tr>
-              <th scope="col">Part</th>
-              <th scope="col">On average</th>
-              <th scope="col">At its peak</th>
-              <th scope="col">How many</th>
-              <th scope="col">On at once</th>
-            </tr>
-          </thead>
-          <tbody>
-            {parts.map((line) => {
-              const name = lineName(plan, line, rails);
-              return (
-                <tr key={`${line.placement} ${line.what}`}>
-                  <th scope="row">{name}</th>
-                  <td className="num">{amps(line.typicalMilliamps)}</td>
-                  <td className="num">{amps(line.peakMilliamps)}</td>
-                  <LoadFields plan={plan} line={line} name={name} unit={unitOf(plan, sheets, line)} />
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <details className={styles.uses} open={parts.some((line) => plan.loads[line.placement!])}>
+          <summary>How many, and what is on at once</summary>
+          <table className={styles.table}>
+            <thead>
+              <tr>
+                <th scope="col">Part</th>
+                <th scope="col">On average</th>
+                <th scope="col">At its peak</th>
+                <th scope="col">How many</th>
+                <th scope="col">On at once</th>
+              </tr>
+            </thead>
+            <tbody>
+              {parts.map((line) => {
+                const name = lineName(plan, line, rails);
+                return (
+                  <tr key={`${line.placement} ${line.what}`}>
+                    <th scope="row">{name}</th>
+                    <td className="num">{amps(line.typicalMilliamps)}</td>
+                    <td className="num">{amps(line.peakMilliamps)}</td>
+                    <LoadFields plan={plan} line={line} name={name} unit={unitOf(plan, sheets, line)} />
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </details>
       )}
     </section>
   );

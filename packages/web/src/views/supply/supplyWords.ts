@@ -34,7 +34,8 @@ export function scaleOf({ rail, peakMilliamps }: RailSheet): Scale {
     min: 0,
     max,
     log: false,
-    ticks: Array.from({ length: max / step + 1 }, (_, n) => ({ at: n * step, label: amps(n * step) })),
+    // The last one would not find room for its words.
+    ticks: Array.from({ length: max / step + 1 }, (_, n) => ({ at: n * step, label: n * step < max ? amps(n * step) : '' })),
   };
 }
 

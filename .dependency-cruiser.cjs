@@ -1,9 +1,9 @@
 // Dependencies point downwards only:
-// quantity <- sheets <- plan <- nets <- { allocate, electrics } <- checks <- review <- outputs/bench <- { server, web, cli }
-const ORDER = ['quantity', 'sheets', 'plan', 'nets', 'allocate|electrics', 'checks', 'review', 'outputs|bench'];
+// quantity <- sheets <- plan <- nets <- { allocate, electrics, readout } <- checks <- review <- outputs/bench <- { server, web, cli }
+const ORDER = ['quantity', 'sheets', 'plan', 'nets', 'allocate|electrics|readout', 'checks', 'review', 'outputs|bench'];
 
 const upwards = ORDER.map((layer, at) => ({
-  name: `core-${layer.replace('|', '-')}-points-down`,
+  name: `core-${layer.replaceAll('|', '-')}-points-down`,
   severity: 'error',
   from: { path: `^packages/core/src/(${layer})/`, pathNot: '\\.test\\.ts$' },
   to: { path: `^packages/core/src/(${ORDER.slice(at + 1).join('|') || 'none'})/` },

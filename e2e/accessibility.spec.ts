@@ -13,9 +13,14 @@ const VIEWS = [
   '/plans/hive-watch/levels',
   '/plans/workbench-scoreboard/resistors',
   '/plans/ferry-dial/supply',
+  '/plans/workbench-scoreboard/readout',
   '/plans/hive-watch/fits',
   '/plans/hive-watch/fits/parts',
 ];
+
+/** The plan whose name shows that a view is there. */
+const planIn = (path: string): string =>
+  path.includes('scoreboard') ? 'Workbench scoreboard' : path.includes('ferry') ? 'Ferry dial' : 'Hive watch';
 
 async function violations(page: Page): Promise<string[]> {
   const result = await new AxeBuilder({ page })
@@ -75,7 +80,7 @@ for (const scheme of ['light', 'dark'] as const) {
     test(`${path} in the ${scheme} theme passes the accessibility scan`, async ({ page }) => {
       await page.emulateMedia({ colorScheme: scheme });
       await page.goto(path);
-      await expect(page.getByText('Hive watch').first()).toBeVisible();
+      await expect(page.getByText(planIn(path)).first()).toBeVisible();
       if (path.includes('hive')) await expect(page.getByText('GP22 carries 2 signals').first()).toBeVisible();
       if (path.endsWith('chart')) await row(page, 'motion-1:INT').getByRole('rowheader').click();
       expect(await violations(page)).toEqual([]);
@@ -88,7 +93,7 @@ for (const path of VIEWS) {
     for (const width of [1280, 1024]) {
       await page.setViewportSize({ width, height: 800 });
       await page.goto(path);
-      await expect(page.getByText('Hive watch').first()).toBeVisible();
+      await expect(page.getByText(planIn(path)).first()).toBeVisible();
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
     }
   });

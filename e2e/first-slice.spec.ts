@@ -36,6 +36,14 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
     .getByRole('button', { name: /^Cut the pull-ups of LCD 20×4, stand$/ })
     .first()
     .click();
+  // At 3.3 V its lines are no high for it any more: it goes behind a level shifter, whose resistors are again too many.
+  await findings(page)
+    .getByRole('button', { name: /^Take 2 lines through Level shifter/ })
+    .click();
+  await findings(page)
+    .getByRole('button', { name: /^Cut the pull-ups of / })
+    .first()
+    .click();
   await expect(findings(page)).toContainText('No findings');
   await saved(page);
 

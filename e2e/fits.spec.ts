@@ -26,10 +26,10 @@ test('boards are ranked, one says what it would change, the plan switches to it 
 test('what else fits: every part answers, can be filtered and added, and the list starts anew with the edit', async ({ page }) => {
   await page.goto('/plans/hive-watch/fits/parts');
   await expect(page.getByText(/^\d+ of \d+ parts fit beside what is there/)).toBeVisible();
-  await page.getByLabel('Search parts').fill('servo');
-  const servo = page.getByRole('row', { name: /servo/i }).first();
-  await expect(servo).toContainText('1 pin');
-  await servo.getByRole('button', { name: /^Add .* and wire it$/ }).click();
+  await page.getByLabel('Search parts').fill('potentiometer');
+  const knob = page.getByRole('row', { name: /potentiometer/i }).first();
+  await expect(knob).toContainText('1 pin');
+  await knob.getByRole('button', { name: /^Add .* and wire it$/ }).click();
   await saved(page);
   await expect(page.getByText(/^\d+ of \d+ parts fit beside what is there/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -105,5 +105,7 @@ test('auto-settle wires what is added and makes room for what is wired by hand, 
   await clickCell(page, 'p0:A', pin);
   await expect(row(page, 'p0:A')).toHaveAttribute('aria-label', new RegExp(`, on ${pin}$`));
   await expect(row(page, 'p1:A')).not.toHaveAttribute('aria-label', new RegExp(`on ${pin}`));
+  // Wires are settled; the lamp's resistor is a safe remedy.
+  await page.getByRole('button', { name: 'Fix what is safe (1)' }).click();
   await expect(findings(page)).toContainText('No findings');
 });

@@ -114,7 +114,7 @@ test('a bench note goes before the sheet wherever the fact is used, is undone, a
   await page.goto('/plans/hive-watch/stock');
   await page.getByRole('link', { name: 'Facts of OLED 128×64' }).click();
   const load = page.getByRole('contentinfo', { name: 'Budgets' });
-  await expect(load).toContainText('57/300 mA');
+  await expect(load).toContainText('62/300 mA');
   await page.getByRole('button', { name: 'Bench note on supply/typicalMilliamps' }).click();
   await page.getByRole('textbox', { name: 'Value found' }).fill('99');
   await page.getByRole('textbox', { name: 'How it was found' }).fill('Ammeter in the supply wire');
@@ -122,12 +122,12 @@ test('a bench note goes before the sheet wherever the fact is used, is undone, a
   await expect(page.getByText(/Not done: note.value should be a value with which the sheet is sound \(supply.peakMilliamps/)).toBeVisible();
   await page.getByRole('textbox', { name: 'Value found' }).fill('22');
   await page.getByRole('button', { name: 'Keep the note' }).click();
-  await expect(load).toContainText('67/300 mA');
+  await expect(load).toContainText('72/300 mA');
   await saved(page);
   await page.reload();
   await expect(page.getByRole('row', { name: /typicalMilliamps 22 12 Found/ })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(load).toContainText('57/300 mA');
+  await expect(load).toContainText('62/300 mA');
   for (const group of ['terminals', 'supply', 'module']) {
     await page.getByRole('button', { name: `Confirm all of “${group}” as it is` }).click();
     await page.getByRole('textbox', { name: 'How it was found' }).fill('Looked at it');

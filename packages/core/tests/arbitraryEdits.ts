@@ -99,6 +99,11 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       placement,
       load: fc.option(fc.constantFrom({ units: 30 }, { share: 0.5 }, { units: 8, share: 0.25 })),
     }),
+    readout: fc.record({
+      kind: fc.constant('readout' as const),
+      placement,
+      readout: fc.option(fc.constantFrom({ text: '21.5 °C' }, { text: 'A\nB', scale: 2 }, { picture: 'part' as const })),
+    }),
     capacitors: fc.record({ kind: fc.constant('capacitors' as const), placement, there: fc.boolean() }),
     driver: fc.record({
       kind: fc.constant('driver' as const),

@@ -51,7 +51,7 @@ export interface Place {
   readonly bus?: string;
   readonly rails?: readonly string[];
   /** The view that shows it best, where that is not the Chart or a bus. */
-  readonly view?: 'levels' | 'resistors' | 'supply';
+  readonly view?: 'levels' | 'resistors' | 'supply' | 'readout';
 }
 
 export interface Remedy {
@@ -107,8 +107,8 @@ export interface Check {
   readonly question: string;
   /** `facts`: the finding is about what the sheets know, not about what the plan does with it, and adding a part does not bring it. */
   readonly about?: 'facts';
-  /** What the plan lacks is a resistor or a level shifter, which is at hand: no reason to say that a part does not fit. */
-  readonly lacks?: 'resistor' | 'shifter';
+  /** What the plan lacks is a resistor, a level shifter or a setting of the program, which is at hand: no reason to say that a part does not fit. */
+  readonly lacks?: 'resistor' | 'shifter' | 'setting';
   readonly messages: { readonly [id: string]: Message };
   readonly remedies: { readonly [id: string]: string };
   examine(context: CheckContext): readonly FindingDraft[];

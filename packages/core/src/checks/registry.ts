@@ -15,6 +15,7 @@ import { dataOutHeld } from './dataOutHeld';
 import { decouplingMissing } from './decouplingMissing';
 import { digitDriverMissing } from './digitDriverMissing';
 import { driveOver } from './driveOver';
+import { frameRateLow } from './frameRateLow';
 import { ghostKeys } from './ghostKeys';
 import { groundMissing } from './groundMissing';
 import { interruptLineShared } from './interruptLineShared';
@@ -24,6 +25,7 @@ import { ledOverCurrent } from './ledOverCurrent';
 import { levelDamage } from './levelDamage';
 import { levelNoMargin } from './levelNoMargin';
 import { looksLikeI2c } from './looksLikeI2c';
+import { memoryOver } from './memoryOver';
 import { packageCurrentOver } from './packageCurrentOver';
 import { pinBootLevel } from './pinBootLevel';
 import { pinCannot } from './pinCannot';
@@ -36,6 +38,8 @@ import { pullupMissing } from './pullupMissing';
 import { pullupTooStrong } from './pullupTooStrong';
 import { pullupTooWeak } from './pullupTooWeak';
 import { pullupWrongRail } from './pullupWrongRail';
+import { readoutGlyph } from './readoutGlyph';
+import { readoutOverflow } from './readoutOverflow';
 import { refreshLow } from './refreshLow';
 import { regulatorHot } from './regulatorHot';
 import { selectFloating } from './selectFloating';
@@ -69,6 +73,7 @@ export const CHECKS: readonly Check[] = [
   decouplingMissing,
   digitDriverMissing,
   driveOver,
+  frameRateLow,
   ghostKeys,
   groundMissing,
   interruptLineShared,
@@ -78,6 +83,7 @@ export const CHECKS: readonly Check[] = [
   levelDamage,
   levelNoMargin,
   looksLikeI2c,
+  memoryOver,
   packageCurrentOver,
   pinBootLevel,
   pinCannot,
@@ -90,6 +96,8 @@ export const CHECKS: readonly Check[] = [
   pullupTooStrong,
   pullupTooWeak,
   pullupWrongRail,
+  readoutGlyph,
+  readoutOverflow,
   refreshLow,
   regulatorHot,
   selectFloating,

@@ -13,6 +13,7 @@ import { movePlacement } from './edits/movePlacement';
 import { capacitors } from './edits/capacitors';
 import { driver } from './edits/driver';
 import { load } from './edits/load';
+import { readout } from './edits/readout';
 import { pull } from './edits/pull';
 import { series } from './edits/series';
 import { rate } from './edits/rate';
@@ -44,6 +45,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   capacitors,
   driver,
   load,
+  readout,
   series,
   radio,
   rate,

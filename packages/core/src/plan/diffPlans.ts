@@ -93,6 +93,7 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
       ...Object.keys(from.pulls).map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: null })),
       ...Object.keys(from.series).map((key): Edit => ({ kind: 'series', ...splitKey(key), ohms: null })),
       ...Object.keys(from.loads).map((placement): Edit => ({ kind: 'load', placement, load: null })),
+      ...Object.keys(from.readouts).map((placement): Edit => ({ kind: 'readout', placement, readout: null })),
       ...Object.keys(from.capacitors).map((placement): Edit => ({ kind: 'capacitors', placement, there: false })),
       ...Object.keys(from.drivers).map((key): Edit => ({ kind: 'driver', ...splitKey(key), driver: null })),
       ...Object.keys(from.rates).map((placement): Edit => ({ kind: 'rate', placement, perSecond: null })),
@@ -112,6 +113,7 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
       series: {},
       drivers: {},
       loads: {},
+      readouts: {},
       capacitors: {},
       rates: {},
       together: {},
@@ -162,6 +164,7 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
   const series = kept(from.series, (key) => splitKey(key).placement);
   const drivers = kept(from.drivers, (key) => splitKey(key).placement);
   const loads = kept(from.loads, (id) => id);
+  const readouts = kept(from.readouts, (id) => id);
   const capacitors = kept(from.capacitors, (id) => id);
   // Settings of a part that goes, goes with it; those of a controller stay.
   const isPart = (segment: string) => from.placements.some((p) => p.id === segmentPlacement(segment));
@@ -187,6 +190,9 @@ function wishEdits(from: Plan, to: Plan): readonly Edit[] {
     ...keysOf(loads, to.loads)
       .filter((id) => JSON.stringify(loads[id]) !== JSON.stringify(to.loads[id]))
       .map((placement): Edit => ({ kind: 'load', placement, load: to.loads[placement] ?? null })),
+    ...keysOf(readouts, to.readouts)
+      .filter((id) => JSON.stringify(readouts[id]) !== JSON.stringify(to.readouts[id]))
+      .map((placement): Edit => ({ kind: 'readout', placement, readout: to.readouts[placement] ?? null })),
     ...keysOf(capacitors, to.capacitors)
       .filter((id) => capacitors[id] !== to.capacitors[id])
       .map((placement): Edit => ({ kind: 'capacitors', placement, there: to.capacitors[placement] === true })),

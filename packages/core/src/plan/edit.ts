@@ -8,6 +8,7 @@ import type {
   Placement,
   Plan,
   Pull,
+  Readout,
   SheetRef,
   Together,
   Wire,
@@ -62,6 +63,7 @@ export type Edit =
   | { readonly kind: 'driver'; readonly placement: string; readonly terminal: string; readonly driver: Driver | null }
   /** `null`: one of its kind, at its peak. */
   | { readonly kind: 'load'; readonly placement: string; readonly load: LoadUse | null }
+  | { readonly kind: 'readout'; readonly placement: string; readonly readout: Readout | null }
   | { readonly kind: 'capacitors'; readonly placement: string; readonly there: boolean }
   | { readonly kind: 'drawer'; readonly drawer: Drawer }
   /** `null`: as often as the part's sheet takes for usual. */

@@ -45,6 +45,14 @@ export interface Drawer {
   readonly own?: readonly number[];
 }
 
+/** How a display is used: what it shows, how large, and how much of its picture the program keeps in memory. */
+export interface Readout {
+  readonly text?: string;
+  /** Times the smallest letters; 1 where it is absent. */
+  readonly scale?: number;
+  readonly picture?: 'whole' | 'part' | 'none';
+}
+
 /** How much of a part there is, and how much of it is on at once. */
 export interface LoadUse {
   /** How many units: pixels of a strip. */
@@ -118,6 +126,8 @@ export interface Plan {
   readonly drivers: { readonly [key: TerminalKey]: Driver };
   /** By placement, where it is not one of its kind at its peak. */
   readonly loads: { readonly [placement: string]: LoadUse };
+  /** By the placement of a display. */
+  readonly readouts: { readonly [placement: string]: Readout };
   /** Parts beside which the capacitors stand that their sheet asks for. */
   readonly capacitors: { readonly [placement: string]: true };
   readonly drawer: Drawer;
@@ -139,6 +149,7 @@ export const PLAN_LIMITS = {
   series: 400,
   drivers: 200,
   loadUnits: 10_000,
+  readoutText: 400,
   drawerValues: 200,
 } as const;
 
@@ -185,6 +196,7 @@ export const PLAN_DEFAULTS = {
   series: {},
   drivers: {},
   loads: {},
+  readouts: {},
   capacitors: {},
   drawer: { series: 'E12' },
   rates: {},

@@ -82,6 +82,14 @@ export const busSettingsSchema = Joi.object({
 /** A controller, or a placement with the channel behind a point. */
 export const segmentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}$/, 'segment');
 export const ohmsSchema = Joi.number().min(0.1).max(1e8);
+export const readoutSchema = Joi.object({
+  // Lines are broken on purpose here; other control characters show nothing.
+  text: Joi.string()
+    .max(PLAN_LIMITS.readoutText)
+    .pattern(/^[^\u0000-\u0009\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters'),
+  scale: Joi.number().integer().min(1).max(16),
+  picture: Joi.valid('whole', 'part', 'none'),
+}).min(1);
 export const loadSchema = Joi.object({
   units: Joi.number().integer().min(1).max(PLAN_LIMITS.loadUnits),
   share: Joi.number().min(0).max(1),
@@ -111,6 +119,7 @@ export const planSchema = Joi.object({
   busSettings: Joi.object().pattern(segmentSchema, busSettingsSchema).max(100).default({}),
   pulls: Joi.object().pattern(keySchema, pullSchema).max(PLAN_LIMITS.pulls).default({}),
   loads: Joi.object().pattern(idSchema, loadSchema).max(PLAN_LIMITS.placements).default({}),
+  readouts: Joi.object().pattern(idSchema, readoutSchema).max(PLAN_LIMITS.placements).default({}),
   capacitors: Joi.object().pattern(idSchema, Joi.valid(true)).max(PLAN_LIMITS.placements).default({}),
   drivers: Joi.object().pattern(keySchema, driverSchema).max(PLAN_LIMITS.drivers).default({}),
   series: Joi.object().pattern(keySchema, ohmsSchema).max(PLAN_LIMITS.series).default({}),

@@ -50,6 +50,7 @@ export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: 
       ? []
       : [{ kind: 'rate' as const, placement: placement.id, perSecond: plan.rates[placement.id]! }]),
     ...(plan.loads[placement.id] ? [{ kind: 'load' as const, placement: placement.id, load: plan.loads[placement.id]! }] : []),
+    ...(plan.readouts[placement.id] ? [{ kind: 'readout' as const, placement: placement.id, readout: plan.readouts[placement.id]! }] : []),
     ...(plan.capacitors[placement.id] ? [{ kind: 'capacitors' as const, placement: placement.id, there: true }] : []),
     ...(together ? [{ kind: 'together' as const, placement: placement.id, how: together }] : []),
   ];

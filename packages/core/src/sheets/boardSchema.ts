@@ -131,6 +131,7 @@ export const boardSchema = Joi.object({
     ramBytes: bytes.required(),
     flashBytes: bytes.required(),
     eepromBytes: bytes.required(),
+    runtimeRamBytes: bytes,
     runtimeFlashBytes: bytes,
     runtimeNote: words,
   }).required(),

@@ -144,6 +144,8 @@ export interface BoardSheet {
     readonly ramBytes: number;
     readonly flashBytes: number;
     readonly eepromBytes: number;
+    /** What the runtime, its stack and the radio take before the program has any. */
+    readonly runtimeRamBytes?: number;
     readonly runtimeFlashBytes?: number;
     readonly runtimeNote?: string;
   };

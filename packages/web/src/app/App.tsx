@@ -13,6 +13,7 @@ import { WorkbenchProvider } from './workbench';
 const SheetsView = lazy(async () => ({ default: (await import('../views/sheets/SheetsView')).SheetsView }));
 const SheetEditor = lazy(async () => ({ default: (await import('../views/sheets/SheetEditor')).SheetEditor }));
 const FactsView = lazy(async () => ({ default: (await import('../views/facts/FactsView')).FactsView }));
+const ReadoutView = lazy(async () => ({ default: (await import('../views/readout/ReadoutView')).ReadoutView }));
 const SupplyView = lazy(async () => ({ default: (await import('../views/supply/SupplyView')).SupplyView }));
 const ResistorsView = lazy(async () => ({ default: (await import('../views/resistors/ResistorsView')).ResistorsView }));
 const LevelsView = lazy(async () => ({ default: (await import('../views/levels/LevelsView')).LevelsView }));
@@ -49,6 +50,7 @@ export function App() {
               <Route path="levels" element={<LevelsView />} />
               <Route path="resistors" element={<ResistorsView />} />
               <Route path="supply" element={<SupplyView />} />
+              <Route path="readout" element={<ReadoutView />} />
               <Route path="buses" element={<BusesView />} />
               <Route path="buses/:bus" element={<BusesView />} />
               <Route path="fits" element={<FitsView />} />

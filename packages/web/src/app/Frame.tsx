@@ -119,6 +119,7 @@ const VIEWS = [
   { to: 'levels', label: 'Levels' },
   { to: 'resistors', label: 'Resistors' },
   { to: 'supply', label: 'Supply' },
+  { to: 'readout', label: 'Readout' },
   { to: 'build', label: 'Build' },
   { to: 'fits', label: 'Fits' },
 ] as const;

@@ -55,6 +55,12 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
       action('stock', 'Open Stock: add or remove parts', go('stock'), ['add', 'parts']),
       action('chart', 'Open the Chart', go('chart'), ['wires', 'pins']),
       action('buses', 'Open Buses: addresses, pull-ups, time', go('buses'), ['i2c', 'spi', 'pull-up', 'address']),
+      action('readout', 'Open Readout: text on the displays, memory, segment tables', go('readout'), [
+        'display',
+        'RAM',
+        'frame buffer',
+        'segments',
+      ]),
       action('supply', 'Open Supply: current of every rail, heat, capacitors', go('supply'), [
         'power',
         'current',

@@ -109,7 +109,7 @@ function Scope() {
   return (
     <div className={styles.scope}>
       <p>
-        <strong>Not yet checked:</strong> memory, what a display shows, ladders of keys.
+        <strong>Not yet checked:</strong> ladders of keys, flash memory.
       </p>
       <details>
         <summary>What is checked</summary>

@@ -51,13 +51,19 @@ function otherChanges(before: Plan, after: Plan, sheets: Sheets): readonly strin
         : [now.addedOhms === undefined ? 'added resistors taken away' : `${formatSi(now.addedOhms, 'Ω')} added on each line`]),
     ];
   });
+  const pictures = Object.entries(after.readouts)
+    .filter(([id, readout]) => JSON.stringify(before.readouts[id]) !== JSON.stringify(readout))
+    .map(
+      ([id, { picture, scale }]) =>
+        `${was.get(id)?.name ?? id}: ${picture === 'part' ? 'its picture in parts' : `letters ${scale ?? 1} times the smallest`}`,
+    );
   const capacitors = Object.keys(after.capacitors)
     .filter((id) => !before.capacitors[id])
     .map((id) => `capacitors beside ${was.get(id)?.name ?? id}`);
   const rates = Object.entries(after.rates)
     .filter(([id, rate]) => before.rates[id] !== rate)
     .map(([id, rate]) => `${was.get(id)?.name ?? id} asked ${rate} times a second`);
-  return [...parts, ...series, ...drivers, ...pulls, ...settings, ...capacitors, ...rates];
+  return [...parts, ...series, ...drivers, ...pulls, ...settings, ...capacitors, ...pictures, ...rates];
 }
 
 /** What edits would change and what that costs, in words. */

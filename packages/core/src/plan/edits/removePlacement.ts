@@ -29,6 +29,7 @@ function restoring(plan: Plan, id: string): Edit[] {
       .filter(([segment]) => segmentPlacement(segment) === id)
       .map(([segment, settings]): Edit => ({ kind: 'bus-settings', segment, settings })),
     ...(plan.loads[id] ? [{ kind: 'load' as const, placement: id, load: plan.loads[id] }] : []),
+    ...(plan.readouts[id] ? [{ kind: 'readout' as const, placement: id, readout: plan.readouts[id] }] : []),
     ...(plan.capacitors[id] ? [{ kind: 'capacitors' as const, placement: id, there: true }] : []),
     ...(plan.rates[id] === undefined ? [] : [{ kind: 'rate' as const, placement: id, perSecond: plan.rates[id] }]),
     ...(plan.together[id] ? [{ kind: 'together' as const, placement: id, how: plan.together[id] }] : []),
@@ -57,6 +58,7 @@ export const removePlacement: EditRule<'remove-placement'> = {
         series: Object.fromEntries(Object.entries(plan.series).filter(([key]) => splitKey(key).placement !== edit.placement)),
         busSettings: Object.fromEntries(Object.entries(plan.busSettings).filter(([id]) => segmentPlacement(id) !== edit.placement)),
         loads: Object.fromEntries(Object.entries(plan.loads).filter(([id]) => id !== edit.placement)),
+        readouts: Object.fromEntries(Object.entries(plan.readouts).filter(([id]) => id !== edit.placement)),
         capacitors: Object.fromEntries(Object.entries(plan.capacitors).filter(([id]) => id !== edit.placement)),
         rates: Object.fromEntries(Object.entries(plan.rates).filter(([id]) => id !== edit.placement)),
         together: Object.fromEntries(Object.entries(plan.together).filter(([id]) => id !== edit.placement)),

@@ -72,6 +72,7 @@ export const switchBoard: EditRule<'switch-board'> = {
     const drivers = Object.entries(plan.drivers);
     const rates = Object.entries(plan.rates);
     const loads = Object.entries(plan.loads);
+    const readouts = Object.entries(plan.readouts);
     const capacitors = Object.entries(plan.capacitors);
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedIn(plan) },
@@ -80,6 +81,7 @@ export const switchBoard: EditRule<'switch-board'> = {
       ...settings.filter((s) => !stands(s)).map(([segment, own]): Edit => ({ kind: 'bus-settings', segment, settings: own })),
       ...pulls.filter(([key]) => gone.has(splitKey(key).placement)).map(([key, pull]): Edit => ({ kind: 'pull', ...splitKey(key), pull })),
       ...loads.filter(([id]) => gone.has(id)).map(([placement, load]): Edit => ({ kind: 'load', placement, load })),
+      ...readouts.filter(([id]) => gone.has(id)).map(([placement, readout]): Edit => ({ kind: 'readout', placement, readout })),
       ...capacitors.filter(([id]) => gone.has(id)).map(([placement]): Edit => ({ kind: 'capacitors', placement, there: true })),
       ...drivers
         .filter(([key]) => gone.has(splitKey(key).placement))
@@ -102,6 +104,7 @@ export const switchBoard: EditRule<'switch-board'> = {
         busSettings: Object.fromEntries(settings.filter(stands)),
         pulls: Object.fromEntries(pulls.filter(([key]) => !gone.has(splitKey(key).placement))),
         loads: Object.fromEntries(loads.filter(([id]) => !gone.has(id))),
+        readouts: Object.fromEntries(readouts.filter(([id]) => !gone.has(id))),
         capacitors: Object.fromEntries(capacitors.filter(([id]) => !gone.has(id))),
         drivers: Object.fromEntries(drivers.filter(([key]) => !gone.has(splitKey(key).placement))),
         series: Object.fromEntries(series.filter(([key]) => !gone.has(splitKey(key).placement))),

@@ -1,0 +1,62 @@
+import { busClock } from '../electrics/busClock';
+import { busUsers } from '../electrics/busInputs';
+import { busTime } from '../electrics/i2cTime';
+import { spiSheet } from '../electrics/spiBus';
+import type { Bus } from '../nets/buses';
+import { partOf } from '../plan/edit';
+import type { Check, CheckContext } from './check';
+
+/** Below this a picture that is sent whole is seen to crawl. */
+const CALM = 8;
+
+interface Shown {
+  readonly id: string;
+  readonly perSecond: number;
+}
+
+/** How often a second each part on a bus could be served if it had the bus to itself. */
+function shown({ plan, sheets, board }: CheckContext, bus: Bus): readonly Shown[] {
+  if (bus.kind === 'i2c') {
+    const { users } = busTime(busClock(plan, sheets, bus).hz, busUsers(plan, sheets, bus).users);
+    return users.map((user) => ({ id: user.id, perSecond: user.alonePerSecond }));
+  }
+  const { rows } = spiSheet(plan, sheets, board, bus);
+  return rows.flatMap((row) => (row.time ? [{ id: row.head, perSecond: 1 / row.time.seconds }] : []));
+}
+
+export const frameRateLow: Check = {
+  code: 'frame-rate-low',
+  question: 'Can every display be shown anew fast enough to follow?',
+  messages: {
+    slow: {
+      title: '{display} can be shown {rate} times a second',
+      text: 'A whole picture takes {seconds} on {bus}.',
+      why: 'Bits of a whole picture over the clock of the bus. Programs that send only what has changed are faster; a faster clock, or the form of the display with SPI, is the way to moving pictures.',
+    },
+  },
+  remedies: {},
+  examine: (context) =>
+    context.buses.flatMap((bus) => {
+      const { controller } = bus;
+      if (controller === undefined || bus.kind === 'uart') return [];
+      return shown(context, bus).flatMap(({ id, perSecond }) => {
+        const access = partOf(context.plan, id, context.sheets)?.sheet.access;
+        if (access?.what !== 'frame' || perSecond >= CALM || access.perSecond <= 1) return [];
+        return [
+          {
+            level: 'hint',
+            message: 'slow',
+            place: { placements: [id], bus: controller },
+            data: {
+              display: { is: 'placement', id },
+              rate: { is: 'words', text: String(Number(perSecond.toPrecision(2))) },
+              seconds: { is: 'quantity', value: 1 / perSecond, unit: 's' },
+              bus: { is: 'controller', id: controller },
+            },
+            source: access.source,
+            remedies: () => [],
+          },
+        ];
+      });
+    }),
+};

@@ -1,0 +1,72 @@
+import type { Readout } from '../plan/plan';
+import type { PartSheet } from '../sheets/partSheet';
+import { type Cell, digitCells, hasCharacter, hasFourteen } from './glyphs';
+
+/** A letter of the smallest usual font with its gap, in pixels. */
+export const LETTER = { width: 6, height: 8 } as const;
+
+/** Text as a display shows it. */
+export interface Layout {
+  readonly columns: number;
+  readonly rows: number;
+  /** The rows that have something, as far as they are seen. */
+  readonly lines: readonly (readonly Cell[])[];
+  /** Letters that do not fit: beside their row, and rows below the last. */
+  readonly cut: number;
+  /** What the display cannot show, each once. */
+  readonly unknown: readonly string[];
+}
+
+interface Grid {
+  readonly columns: number;
+  readonly rows: number;
+  readonly cells: (line: string) => readonly Cell[];
+}
+
+const plain =
+  (has: (character: string) => boolean) =>
+  (line: string): readonly Cell[] =>
+    [...line].map((text) => ({ text, shown: has(text) }));
+
+/** How many letters there is room for, and which there are, by the kind of display. */
+function gridOf(part: PartSheet, scale: number): Grid | undefined {
+  const { readout } = part;
+  if (!readout) return undefined;
+  const { columns, rows } = readout;
+  if (readout.unit === 'digits') return { columns, rows, cells: readout.shape === 'fourteen segments' ? plain(hasFourteen) : digitCells };
+  if (readout.unit === 'characters') return { columns, rows, cells: plain(hasCharacter) };
+  return {
+    columns: Math.floor(columns / (LETTER.width * scale)),
+    rows: Math.floor(rows / (LETTER.height * scale)),
+    cells: plain((character) => character >= ' ' && character <= '~'),
+  };
+}
+
+/** Text laid out on the real geometry of a display; undefined for parts that show none. Round glass shows less at its edges: each row is as
+ *  long as the glass is wide there. */
+export function layoutText(part: PartSheet, { text = '', scale = 1 }: Readout): Layout | undefined {
+  const grid = gridOf(part, scale);
+  if (!grid) return undefined;
+  const lines = text === '' ? [] : text.split('\n').map(grid.cells);
+  const round = part.readout!.shape === 'round';
+  const width = (row: number) => (round ? roundColumns(part.readout!.columns, scale, row, grid.rows) : grid.columns);
+  const seen = lines.slice(0, grid.rows).map((cells, row) => cells.slice(0, width(row)));
+  const count = (list: readonly (readonly Cell[])[]) => list.reduce((sum, line) => sum + line.length, 0);
+  return {
+    columns: grid.columns,
+    rows: grid.rows,
+    lines: seen,
+    cut: count(lines) - count(seen),
+    unknown: [...new Set(lines.flat().flatMap((cell) => (cell.shown ? [] : [cell.text])))],
+  };
+}
+
+/** Letters that a row of round glass shows whole: the chord at the row's edge that is farther from the middle.
+ *  @param diameter of the glass, in pixels */
+export function roundColumns(diameter: number, scale: number, row: number, rows: number): number {
+  const radius = diameter / 2;
+  const height = LETTER.height * scale;
+  const top = (diameter - rows * height) / 2 + row * height;
+  const far = Math.max(Math.abs(top - radius), Math.abs(top + height - radius));
+  return far >= radius ? 0 : Math.floor((2 * Math.sqrt(radius ** 2 - far ** 2)) / (LETTER.width * scale));
+}

@@ -1,0 +1,127 @@
+import fc from 'fast-check';
+import { shippedSheets } from '../../tests/catalogue';
+import { expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import type { Edit } from '../plan/edit';
+import type { Plan } from '../plan/plan';
+import { digitCells, SEGMENTS, sevenSegments } from './glyphs';
+import { layoutText, roundColumns } from './layout';
+import { memoryLedger } from './memory';
+import { segmentTable } from './segmentTable';
+
+const sheets = shippedSheets();
+const part = (id: string) => sheets.parts.get(id)!.sheet;
+const shows = (placement: string, readout: Extract<Edit, { kind: 'readout' }>['readout']): Edit => ({
+  kind: 'readout',
+  placement,
+  readout,
+});
+
+describe('memory', () => {
+  const grey = edited(shield(), sheets, add('d', 'oled-15-ssd1327-i2c', 'Glass'));
+
+  test('a picture of 128 × 128 with 4 bits each is 8 KiB, more than a board of 2 KiB has', () => {
+    expect(memoryLedger(grey, sheets)).toMatchObject({ ramBytes: 2048, usedBytes: (128 * 128 * 4) / 8, leftBytes: 2048 - 250 - 8192 });
+    expectCheck('memory-over', grey, sheets, [
+      {
+        message: 'over',
+        level: 'clash',
+        title: 'Pictures take 8.19 kB of 1.8 kB RAM',
+        remedies: ['Work the picture of Glass out in parts'],
+      },
+    ]);
+    expect(memoryLedger(remedied('memory-over', grey, sheets), sheets)!.usedBytes).toBe(1024);
+  });
+
+  test('two plain displays crowd it; colour displays are drawn into unless the plan keeps their picture', () => {
+    const two = edited(shield(), sheets, add('a', 'oled-096-ssd1306-i2c'), add('b', 'lcd-84x48-pcd8544'));
+    expect(findingsOf(two, sheets).find((f) => f.code === 'memory-over')).toMatchObject({ level: 'risk', message: 'little' });
+    const colour = edited(shield(), sheets, add('t', 'tft-18-st7735-spi'));
+    expect(memoryLedger(colour, sheets)!.usedBytes).toBe(0);
+    const kept = edited(colour, sheets, shows('t', { picture: 'whole' }));
+    expect(memoryLedger(kept, sheets)!.usedBytes).toBe(128 * 160 * 2);
+    expect(memoryLedger(edited(colour, sheets, shows('t', { picture: 'part' })), sheets)!.usedBytes).toBe(128 * 16 * 2);
+    const strip = edited(shield(), sheets, add('s', 'strip-ws2812b'), { kind: 'load', placement: 's', load: { units: 60 } });
+    expect(memoryLedger(strip, sheets)!.usedBytes).toBe(180);
+  });
+});
+
+describe('text on a display', () => {
+  test('is laid out on its columns and rows, and what is beyond is cut', () => {
+    const lcd = layoutText(part('lcd-1602-pcf8574'), { text: 'Brood 34.5 °C, humid\nroof\nthird' })!;
+    expect([lcd.columns, lcd.rows, lcd.lines.map((l) => l.length), lcd.cut, lcd.unknown]).toEqual([16, 2, [16, 4], 4 + 5, []]);
+    const large = layoutText(part('oled-096-ssd1306-i2c'), { text: '34.5', scale: 4 })!;
+    expect([large.columns, large.rows, large.cut]).toEqual([5, 2, 0]);
+    expect(layoutText(part('button-push'), { text: 'x' })).toBeUndefined();
+  });
+
+  test('round glass is narrower at its top and bottom, as wide as the chord there', () => {
+    const rows = 30;
+    const widths = Array.from({ length: rows }, (_, row) => roundColumns(240, 1, row, rows));
+    expect(widths).toEqual(widths.toReversed());
+    expect(Math.max(...widths)).toBe(Math.floor((2 * Math.sqrt(120 ** 2 - 8 ** 2)) / 6));
+    for (const [row, width] of widths.entries()) {
+      // Both corners of the row's outer edge lie within the circle.
+      const far = Math.max(Math.abs(row * 8 - 120), Math.abs(row * 8 + 8 - 120));
+      expect((width * 3) ** 2 + far ** 2).toBeLessThanOrEqual(120 ** 2 + 1e-9);
+    }
+  });
+
+  test('findings say what is cut and what has no form; smaller letters help where they do', () => {
+    const plan = edited(stick(), sheets, add('d', 'oled-096-ssd1306-i2c', 'Glass'), shows('d', { text: 'Brood 34.5', scale: 4 }));
+    expectCheck('readout-overflow', plan, sheets, [
+      { message: 'cut', level: 'hint', title: '5 letters of the text of Glass cut off', remedies: ['Take smaller letters'] },
+    ]);
+    expect(remedied('readout-overflow', plan, sheets).readouts['d']!.scale).toBe(2);
+    const digits = edited(stick(), sheets, add('d', 'digits-8-max7219', 'Score'), shows('d', { text: 'WARM 21.5' }));
+    expectCheck('readout-glyph', digits, sheets, [{ message: 'unknown', level: 'hint', title: 'Score cannot show W M', remedies: [] }]);
+  });
+
+  test('a point goes to the digit before it, and no two to one', () => {
+    expect(digitCells('21.5').map((c) => c.segments)).toEqual([0x5b, 0x06 | 0x80, 0x6d]);
+    expect(digitCells('1..').map((c) => c.segments)).toEqual([0x06 | 0x80, 0x80]);
+    expect(sevenSegments('B')).toBe(sevenSegments('b'));
+  });
+});
+
+describe('the table of bare segments', () => {
+  const outputs = ['QA', 'QB', 'QC', 'QD', 'QE', 'QF', 'QG', 'QH'];
+  const wired = (kind: 'ca' | 'cc', order: readonly string[]): Plan =>
+    edited(
+      stick(),
+      sheets,
+      add('d', `seven-segment-1-${kind}`),
+      add('r', 'shift-out-74hc595'),
+      ...order.map((segment, at) => wire(`d:${segment}`, `r:${outputs[at]}`)),
+    );
+
+  test('straight order gives the usual bytes, an anode their complement', () => {
+    const straight = segmentTable(wired('cc', SEGMENTS), sheets, 'd')!;
+    expect(straight.glyphs.slice(0, 4).map((g) => g.byte)).toEqual([0x3f, 0x06, 0x5b, 0x4f]);
+    const anode = segmentTable(wired('ca', SEGMENTS), sheets, 'd')!;
+    expect([anode.activeLow, anode.glyphs[0]!.byte]).toEqual([true, 0xc0]);
+  });
+
+  test('in any order, sent to the register, exactly the segments of the glyph light', () => {
+    fc.assert(
+      fc.property(fc.shuffledSubarray([...SEGMENTS], { minLength: 8 }), fc.constantFrom('ca' as const, 'cc' as const), (order, kind) => {
+        const table = segmentTable(wired(kind, order), sheets, 'd')!;
+        const lit = (byte: number) =>
+          SEGMENTS.filter((segment) => {
+            const high = ((byte >> order.indexOf(segment)) & 1) === 1;
+            return kind === 'ca' ? !high : high;
+          });
+        for (const { glyph, byte } of table.glyphs)
+          expect(lit(byte)).toEqual(SEGMENTS.filter((_, at) => (sevenSegments(glyph)! >> at) & 1));
+        for (const { segment, byte } of table.walk) expect(lit(byte)).toEqual([segment]);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  test('there is none while a segment is open, or they are at several parts', () => {
+    expect(segmentTable(wired('cc', SEGMENTS.slice(0, 7)), sheets, 'd')).toBeUndefined();
+    const split = edited(wired('cc', SEGMENTS), sheets, wire('d:a', 'GP2'));
+    expect(segmentTable(split, sheets, 'd')).toBeUndefined();
+  });
+});

@@ -1,0 +1,81 @@
+import { findNets } from '../nets/nets';
+import { terminalsOf } from '../nets/terminals';
+import { boardOf, partOf } from '../plan/edit';
+import type { Plan } from '../plan/plan';
+import type { Sheets } from '../sheets/sheetIndex';
+import { SEGMENTS, sevenSegments } from './glyphs';
+
+type Segment = (typeof SEGMENTS)[number];
+
+/** One segment and the bit that lights it. */
+export interface SegmentBit {
+  readonly segment: Segment;
+  readonly bit: number;
+  /** The output of a part, or the pin of the board, that it is wired to. */
+  readonly output: string;
+}
+
+/** What a program sends for each glyph, as the segments are really wired. */
+export interface SegmentTable {
+  /** Bit 0 first. */
+  readonly bits: readonly SegmentBit[];
+  /** A segment lights while its bit is low: the common is an anode. */
+  readonly activeLow: boolean;
+  readonly glyphs: readonly { readonly glyph: string; readonly byte: number }[];
+  /** Each segment alone, a to g and the point: what a first test walks through. */
+  readonly walk: readonly { readonly segment: Segment; readonly byte: number }[];
+}
+
+export const TABLE_GLYPHS = [...'0123456789AbCdEF', '-', ' '] as const;
+
+/** A byte from the segments that are to be lit.
+ *  @param lit bits of `SEGMENTS` */
+function byteOf(bits: readonly SegmentBit[], lit: number, activeLow: boolean): number {
+  const on = bits.reduce((byte, { segment, bit }) => (lit & (1 << SEGMENTS.indexOf(segment)) ? byte | (1 << bit) : byte), 0);
+  const all = bits.reduce((byte, { bit }) => byte | (1 << bit), 0);
+  return activeLow ? all & ~on : on;
+}
+
+/** The outputs of a part in the order of their labels: QA takes the bit that is shifted in last, bit 0. */
+function outputsOf(plan: Plan, sheets: Sheets, placement: string): readonly string[] {
+  const list = partOf(plan, placement, sheets)?.sheet.terminals.list ?? [];
+  return list
+    .filter((t) => t.serves?.includes('output'))
+    .map((t) => t.id)
+    .toSorted((a, b) => a.localeCompare(b, 'en', { numeric: true }));
+}
+
+/** The table of a display of bare segments, in whatever order they are wired: to the outputs of one part, whose bits count in the order of
+ *  its outputs, or to pins of the board, whose bits count in the order of the segments. Undefined where a segment is not wired, or they
+ *  are at several parts. */
+export function segmentTable(plan: Plan, sheets: Sheets, placement: string): SegmentTable | undefined {
+  const part = partOf(plan, placement, sheets)?.sheet;
+  if (!part?.polarity || !boardOf(plan, sheets)) return undefined;
+  const nets = findNets(plan, sheets);
+  const items = terminalsOf(plan, { id: placement }, sheets).filter((t) => t.terminal.led && SEGMENTS.includes(t.terminal.id as Segment));
+  const drivers = new Set(items.map((item) => (item.wire?.end.to === 'terminal' ? item.wire.end.placement : undefined)));
+  const [register] = drivers;
+  if (items.length === 0 || drivers.size !== 1) return undefined;
+  const outputs = register === undefined ? [] : outputsOf(plan, sheets, register);
+  const bits = items.flatMap((item): SegmentBit[] => {
+    const segment = item.terminal.id as Segment;
+    const end = item.wire?.end;
+    if (end?.to === 'terminal') {
+      const bit = outputs.indexOf(end.terminal);
+      return bit < 0 ? [] : [{ segment, bit, output: end.terminal }];
+    }
+    const pin = nets.byTerminal.get(item.key)?.pins[0];
+    return pin === undefined ? [] : [{ segment, bit: SEGMENTS.indexOf(segment), output: pin }];
+  });
+  if (bits.length < items.length) return undefined;
+  const activeLow = part.polarity.common === 'anode';
+  return {
+    bits: bits.toSorted((a, b) => a.bit - b.bit),
+    activeLow,
+    glyphs: TABLE_GLYPHS.map((glyph) => ({ glyph, byte: byteOf(bits, sevenSegments(glyph)!, activeLow) })),
+    walk: SEGMENTS.filter((s) => bits.some((b) => b.segment === s)).map((segment) => ({
+      segment,
+      byte: byteOf(bits, 1 << SEGMENTS.indexOf(segment), activeLow),
+    })),
+  };
+}

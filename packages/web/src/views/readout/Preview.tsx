@@ -1,0 +1,124 @@
+import type { Cell } from '@roof-chart/core/readout/glyphs';
+import { LETTER, type Layout, layoutText, roundColumns } from '@roof-chart/core/readout/layout';
+import type { Readout } from '@roof-chart/core/plan/plan';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import styles from './Readout.module.css';
+
+/** Where the seven segments of a digit lie in a box of 24 × 40, in the order of the bits: a to g, the point. */
+const SEGMENT_LINES = [
+  [5, 3, 17, 3],
+  [18, 4, 18, 18],
+  [18, 21, 18, 36],
+  [5, 37, 17, 37],
+  [4, 21, 4, 36],
+  [4, 4, 4, 18],
+  [5, 19.5, 17, 19.5],
+] as const;
+
+function Digit({ cell, x }: { readonly cell: Cell | undefined; readonly x: number }) {
+  const lit = cell?.segments ?? 0;
+  return (
+    <g transform={`translate(${x} 4)`}>
+      {SEGMENT_LINES.map(([x1, y1, x2, y2], bit) => (
+        <line key={bit} x1={x1} y1={y1} x2={x2} y2={y2} className={lit & (1 << bit) ? styles.lit : styles.unlit} />
+      ))}
+      <circle cx={23} cy={37} r={2} className={lit & 0x80 ? styles.litPoint : styles.unlitPoint} />
+      {cell && !cell.shown && (
+        <text x={11} y={25} textAnchor="middle" className={styles.cannot}>
+          {cell.text}
+        </text>
+      )}
+    </g>
+  );
+}
+
+/** Letters in boxes: those that cannot be shown are struck. */
+function Letters({
+  layout,
+  cell,
+  left,
+}: {
+  readonly layout: Layout;
+  readonly cell: { readonly width: number; readonly height: number };
+  readonly left: (row: number) => number;
+}) {
+  return (
+    <>
+      {layout.lines.map((line, row) =>
+        line.map((one, at) => (
+          <text
+            key={`${row} ${at}`}
+            x={left(row) + (at + 0.5) * cell.width}
+            y={(row + 0.78) * cell.height}
+            textAnchor="middle"
+            fontSize={cell.height * 0.86}
+            className={one.shown ? styles.letter : styles.cannot}
+          >
+            {one.text}
+          </text>
+        )),
+      )}
+    </>
+  );
+}
+
+/** A display with its text as it will stand on it: its real columns and rows, and what of it has no form. */
+export function Preview({ part, readout, name }: { readonly part: PartSheet; readonly readout: Readout; readonly name: string }) {
+  const layout = layoutText(part, readout);
+  if (!layout || !part.readout) return null;
+  const { columns, rows, unit, shape } = part.readout;
+  const label = `${name} shows: ${layout.lines.map((line) => line.map((cell) => cell.text).join('')).join(' / ') || 'nothing'}`;
+  if (unit === 'digits' && shape !== 'fourteen segments')
+    return (
+      <svg className={styles.glass} width={columns * 28 + 12} height={50} role="img" aria-label={label}>
+        {Array.from({ length: columns }, (_, at) => (
+          <Digit key={at} cell={layout.lines[0]?.[at]} x={8 + at * 28} />
+        ))}
+      </svg>
+    );
+  if (unit !== 'pixels') {
+    const cell = { width: 15, height: 24 };
+    return (
+      <svg className={styles.glass} width={columns * cell.width + 8} height={rows * cell.height + 8} role="img" aria-label={label}>
+        <g transform="translate(4 4)">
+          {Array.from({ length: rows * columns }, (_, n) => (
+            <rect
+              key={n}
+              className={styles.box}
+              x={(n % columns) * cell.width + 0.5}
+              y={Math.floor(n / columns) * cell.height + 0.5}
+              width={cell.width - 1}
+              height={cell.height - 1}
+            />
+          ))}
+          <Letters layout={layout} cell={cell} left={() => 0} />
+        </g>
+      </svg>
+    );
+  }
+  const scale = readout.scale ?? 1;
+  const round = shape === 'round';
+  const zoom = Math.min(2, 300 / columns, 240 / rows);
+  const cell = { width: LETTER.width * scale, height: LETTER.height * scale };
+  const top = round ? (rows - layout.rows * cell.height) / 2 : 0;
+  const left = (row: number) => (round ? (columns - roundColumns(columns, scale, row, layout.rows) * cell.width) / 2 : 0);
+  return (
+    <svg
+      className={styles.bare}
+      width={columns * zoom}
+      height={rows * zoom}
+      viewBox={`0 0 ${columns} ${rows}`}
+      role="img"
+      aria-label={label}
+    >
+      {round ? (
+        <circle cx={columns / 2} cy={rows / 2} r={columns / 2 - 0.5} className={styles.face} />
+      ) : (
+        <rect x={0.5} y={0.5} width={columns - 1} height={rows - 1} className={styles.face} />
+      )}
+      <g transform={`translate(0 ${top})`}>
+        <Letters layout={layout} cell={cell} left={left} />
+      </g>
+    </svg>
+  );
+}

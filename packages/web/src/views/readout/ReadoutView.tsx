@@ -1,0 +1,211 @@
+import { Button, CopyButton, NativeSelect, Textarea } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { layoutText } from '@roof-chart/core/readout/layout';
+import { memoryLedger, type MemoryLedger, type MemoryLine } from '@roof-chart/core/readout/memory';
+import { segmentTable, type SegmentTable } from '@roof-chart/core/readout/segmentTable';
+import { type Placement, type Plan, PLAN_LIMITS, type Readout } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
+import { useWorkbench } from '../../app/workbench';
+import { HangScale } from '../../hang/HangScale';
+import type { Scale } from '../../hang/placing';
+import { useAppSelector } from '../../store/store';
+import { memoryRows } from './memoryRows';
+import { Preview } from './Preview';
+import styles from './Readout.module.css';
+import { hexByte, layoutWords, memoryWords, PICTURE_WORDS, tableText } from './readoutWords';
+
+/** An axis of bytes with the runtime and every picture one after another, and the end of the RAM. */
+function Memory({ plan, ledger }: { readonly plan: Plan; readonly ledger: MemoryLedger }) {
+  const { ramBytes, runtimeBytes, usedBytes } = ledger;
+  const max = Math.max(ramBytes, runtimeBytes + usedBytes) * 1.06;
+  const scale: Scale = {
+    min: 0,
+    max,
+    log: false,
+    ticks: [0, 0.25, 0.5, 0.75, 1].map((share) => ({ at: ramBytes * share, label: formatSi(ramBytes * share, 'B') })),
+  };
+  const rows = memoryRows(plan, ledger);
+  return (
+    <section className={styles.memory} aria-label="Memory">
+      <p className={ledger.leftBytes < 0 ? `${styles.fact} ${styles.bad}` : styles.fact}>{memoryWords(ledger)}</p>
+      {rows.length > 0 && (
+        <HangScale
+          label="Memory of the board"
+          scale={scale}
+          rows={rows}
+          windows={[{ from: ramBytes, to: max, tone: 'clash' }]}
+          headWidth={250}
+          width={400}
+        />
+      )}
+    </section>
+  );
+}
+
+/** What a program sends to light glyphs on bare segments, as they are wired. */
+function Segments({ table }: { readonly table: SegmentTable }) {
+  return (
+    <div className={styles.table}>
+      <p className={styles.fact}>
+        Segments as wired: {table.bits.map((bit) => `bit ${bit.bit} ${bit.segment} (${bit.output})`).join(', ')}; a segment lights at{' '}
+        {table.activeLow ? '0: common anode' : '1: common cathode'}.
+      </p>
+      <div className={styles.scroll} tabIndex={0} role="region" aria-label="Segment table">
+        <table>
+          <tbody>
+            <tr>
+              <th scope="row">Glyph</th>
+              {table.glyphs.map(({ glyph }) => (
+                <th key={glyph} scope="col" className="mono">
+                  {glyph === ' ' ? 'blank' : glyph}
+                </th>
+              ))}
+            </tr>
+            <tr>
+              <th scope="row">Byte</th>
+              {table.glyphs.map(({ glyph, byte }) => (
+                <td key={glyph} className="mono">
+                  {hexByte(byte)}
+                </td>
+              ))}
+            </tr>
+            <tr>
+              <th scope="row">First test, one segment at a time</th>
+              {table.walk.map(({ segment, byte }) => (
+                <td key={segment} className="mono">
+                  {segment} {hexByte(byte)}
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <CopyButton value={tableText(table)}>
+        {({ copied, copy }) => (
+          <Button size="compact-xs" variant="default" onClick={copy}>
+            {copied ? 'Copied' : 'Copy the table'}
+          </Button>
+        )}
+      </CopyButton>
+    </div>
+  );
+}
+
+interface DisplayProps {
+  readonly plan: Plan;
+  readonly placement: Placement;
+  readonly part: PartSheet;
+  readonly line: MemoryLine | undefined;
+}
+
+function Display({ plan, placement, part, line }: DisplayProps) {
+  const { sheets, edit } = useWorkbench();
+  const kept = plan.readouts[placement.id];
+  const [text, setText] = useState(kept?.text ?? '');
+  const shown: Readout = { ...kept, text };
+  const layout = layoutText(part, shown);
+  const table = segmentTable(plan, sheets, placement.id);
+  const set = (change: { readonly [K in keyof Readout]?: Readout[K] | undefined }, words: string) => {
+    const next = Object.fromEntries(
+      Object.entries({ ...kept, ...change }).filter(([, value]) => value !== undefined && value !== ''),
+    ) as Readout;
+    if (JSON.stringify(next) === JSON.stringify(kept ?? {})) return;
+    edit([{ kind: 'readout', placement: placement.id, readout: Object.keys(next).length > 0 ? next : null }], words);
+  };
+  const pixels = part.readout?.unit === 'pixels';
+  return (
+    <section className={styles.display} aria-label={placement.name}>
+      <h3>
+        {placement.name} <span className="quiet">{part.title}</span>
+      </h3>
+      <div>
+        <Preview part={part} readout={shown} name={placement.name} />
+        {layout && (
+          <p className={`${styles.fact} ${layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet'}`}>{layoutWords(layout)}</p>
+        )}
+        {line && (
+          <p className={`quiet ${styles.fact}`}>
+            {formatSi(line.bytes, 'B')} of RAM: {PICTURE_WORDS[line.picture]} ({line.format})
+          </p>
+        )}
+      </div>
+      <div className={styles.fields}>
+        {layout && (
+          <Textarea
+            size="xs"
+            label="What it is to show"
+            placeholder="Brood 34.5"
+            autosize
+            minRows={2}
+            maxRows={6}
+            maxLength={PLAN_LIMITS.readoutText}
+            value={text}
+            onChange={(event) => setText(event.currentTarget.value)}
+            onBlur={() => set({ text: text === '' ? undefined : text }, `text of ${placement.name}`)}
+          />
+        )}
+        {pixels && (
+          <NativeSelect
+            size="xs"
+            label="Letters"
+            value={String(kept?.scale ?? 1)}
+            data={[1, 2, 3, 4, 6, 8].map((n) => ({ value: String(n), label: n === 1 ? 'smallest, 5 × 7' : `${n} times as large` }))}
+            onChange={(event) => set({ scale: Number(event.currentTarget.value) }, `letters of ${placement.name}`)}
+          />
+        )}
+        {line && pixels && (
+          <NativeSelect
+            size="xs"
+            label="The program keeps"
+            value={line.picture}
+            data={Object.entries(PICTURE_WORDS).map(([value, label]) => ({ value, label }))}
+            onChange={(event) => set({ picture: event.currentTarget.value as MemoryLine['picture'] }, `picture of ${placement.name}`)}
+          />
+        )}
+      </div>
+      {table && <Segments table={table} />}
+    </section>
+  );
+}
+
+/** What the displays will show, on their real geometry, and the memory that their pictures take. */
+export function ReadoutView() {
+  const plan = useAppSelector((state) => state.document.plan)!;
+  const { sheets } = useWorkbench();
+  const ledger = useMemo(() => memoryLedger(plan, sheets)!, [plan, sheets]);
+  const displays = plan.placements.flatMap((placement) => {
+    const part = partSheet(sheets, placement.sheet)?.sheet;
+    return part && (part.readout ?? part.memory) ? [{ placement, part }] : [];
+  });
+  if (displays.length === 0)
+    return (
+      <div className={styles.empty}>
+        <h2>No display yet</h2>
+        <p>
+          As soon as the plan has a display, what it is to show can be tried here on its real columns and rows, and the memory that it takes
+          stands beside.
+        </p>
+        <Button component={Link} to={`/plans/${plan.id}/stock`}>
+          Add a display
+        </Button>
+      </div>
+    );
+  return (
+    <div className={styles.view}>
+      <h2 className={styles.title}>Readout</h2>
+      <Memory plan={plan} ledger={ledger} />
+      {displays.map(({ placement, part }) => (
+        <Display
+          key={`${placement.id} ${plan.readouts[placement.id]?.text ?? ''}`}
+          plan={plan}
+          placement={placement}
+          part={part}
+          line={ledger.lines.find((one) => one.placement === placement.id)}
+        />
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,30 @@
+import { hexByte, layoutWords, memoryWords, tableText } from './readoutWords';
+
+test('memory says what there is, what pictures take, and what is left or missing', () => {
+  expect(memoryWords({ ramBytes: 2048, runtimeBytes: 250, usedBytes: 1024, leftBytes: 774, lines: [] })).toBe(
+    '2.05 kB of RAM, 250 B for the runtime and its stack, 1.02 kB for pictures: 774 B left for the program.',
+  );
+  expect(memoryWords({ ramBytes: 2048, runtimeBytes: 0, usedBytes: 8192, leftBytes: -6144, lines: [] })).toMatch(
+    /6\.14 kB more than there is\.$/,
+  );
+});
+
+test('a layout says its room, what is cut and what has no form', () => {
+  expect(layoutWords({ rows: 1, columns: 8, lines: [], cut: 1, unknown: ['W', 'M'] })).toBe(
+    '1 row of 8 letters; 1 letter cut off; no form for W M',
+  );
+});
+
+test('a table is text with a line a glyph', () => {
+  const table = {
+    bits: [],
+    activeLow: false,
+    walk: [],
+    glyphs: [
+      { glyph: '0', byte: 0x3f },
+      { glyph: ' ', byte: 0 },
+    ],
+  };
+  expect(tableText(table)).toBe('glyph\tbyte\n0\t0x3F\nblank\t0x00');
+  expect(hexByte(7)).toBe('0x07');
+});

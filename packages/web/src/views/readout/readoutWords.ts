@@ -1,0 +1,32 @@
+import type { MemoryLedger, MemoryLine } from '@roof-chart/core/readout/memory';
+import type { Layout } from '@roof-chart/core/readout/layout';
+import type { SegmentTable } from '@roof-chart/core/readout/segmentTable';
+import { counted, formatSi } from '@roof-chart/core/quantity/format';
+
+export const PICTURE_WORDS: { readonly [P in MemoryLine['picture']]: string } = {
+  whole: 'the whole picture in memory',
+  part: 'a part of the picture at a time',
+  none: 'drawn straight into the display',
+};
+
+/** What memory there is, and what is left. */
+export function memoryWords({ ramBytes, runtimeBytes, usedBytes, leftBytes }: MemoryLedger): string {
+  const runtime = runtimeBytes > 0 ? `, ${formatSi(runtimeBytes, 'B')} for the runtime and its stack` : '';
+  const left = leftBytes >= 0 ? `${formatSi(leftBytes, 'B')} left for the program` : `${formatSi(-leftBytes, 'B')} more than there is`;
+  return `${formatSi(ramBytes, 'B')} of RAM${runtime}, ${formatSi(usedBytes, 'B')} for pictures: ${left}.`;
+}
+
+/** How much of a text is seen, and what has no form. */
+export function layoutWords({ rows, columns, cut, unknown }: Layout): string {
+  const room = `${counted(rows, 'row')} of ${counted(columns, 'letter')}`;
+  const cutWords = cut > 0 ? `; ${counted(cut, 'letter')} cut off` : '';
+  const unknownWords = unknown.length > 0 ? `; no form for ${unknown.join(' ')}` : '';
+  return `${room}${cutWords}${unknownWords}`;
+}
+
+/** @example hexByte(192) // '0xC0' */
+export const hexByte = (byte: number): string => `0x${byte.toString(16).toUpperCase().padStart(2, '0')}`;
+
+/** A table as lines for a program or a table elsewhere: glyph, byte. */
+export const tableText = (table: SegmentTable): string =>
+  ['glyph\tbyte', ...table.glyphs.map(({ glyph, byte }) => `${glyph === ' ' ? 'blank' : glyph}\t${hexByte(byte)}`)].join('\n');

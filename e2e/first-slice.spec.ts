@@ -82,7 +82,7 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   await saved(page);
   await page.reload();
   await expect(page.getByText(/1 done/)).toBeVisible();
-  expect((await storedPlan(request, id)).plan.placements).toHaveLength(10);
+  expect((await storedPlan(request, id)).plan.placements).toHaveLength(11);
 });
 
 test('wiring by keyboard alone: row, pin, Enter, lock, move, unwire, undo', async ({ page, request }) => {

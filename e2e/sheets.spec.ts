@@ -133,7 +133,7 @@ test('a bench note goes before the sheet wherever the fact is used, is undone, a
     await page.getByRole('textbox', { name: 'How it was found' }).fill('Looked at it');
     await page.getByRole('button', { name: 'Keep the note' }).click();
   }
-  await expect(page.getByRole('region', { name: 'Facts' })).toContainText('Sheets concerned: 8');
+  await expect(page.getByRole('region', { name: 'Facts' })).toContainText('Sheets concerned: 9');
 });
 
 test('a file that is no sheet says why and where; nothing is imported', async ({ page }) => {

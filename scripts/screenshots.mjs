@@ -67,27 +67,27 @@ const PICTURES = [
     },
   ],
   [
-    'ways-out',
+    'resistors',
     'light',
     async (page) => {
-      const headers = { 'If-Match': '"1"' };
-      const made = await (await page.request.post(`${base}/api/plans`, { data: { name: 'Door panel', board: 'rp2040-stamp-14' } })).json();
-      const parts = ['oled-096-ssd1306-spi', 'tft-18-st7735-spi', ...Array(6).fill('button-push')];
-      const edits = parts.map((id, at) => ({
-        kind: 'add-placement',
-        placement: {
-          id: `p${at}`,
-          sheet: { id, version: 1 },
-          name: at < 2 ? ['Small screen', 'Colour screen'][at] : `Key ${at - 1}`,
-          straps: {},
-        },
-      }));
-      const batch = '00000000-0000-4000-8000-000000000001';
-      await page.request.post(`${base}/api/plans/${made.plan.id}/edits`, { headers, data: { batch, edits } });
-      await page.goto(`${base}/plans/${made.plan.id}/chart`);
-      await page.getByRole('button', { name: 'Settle', exact: true }).click();
-      await page.getByRole('list', { name: 'Ways out' }).getByRole('listitem').first().waitFor();
-      await page.waitForTimeout(1500);
+      await page.goto(`${base}/plans/workbench-scoreboard/resistors`);
+      await page.getByText(/at nominal values/).waitFor();
+    },
+  ],
+  [
+    'supply',
+    'light',
+    async (page) => {
+      await page.goto(`${base}/plans/ferry-dial/supply`);
+      await page.getByRole('group', { name: 'Current of 5V' }).waitFor();
+    },
+  ],
+  [
+    'readout',
+    'light',
+    async (page) => {
+      await page.goto(`${base}/plans/workbench-scoreboard/readout`);
+      await page.getByText(/^Segments as wired/).waitFor();
     },
   ],
   [
@@ -146,20 +146,6 @@ const PICTURES = [
       await page.getByRole('button', { name: /supply.volts.max/ }).click();
     },
   ],
-  [
-    'new-board',
-    'dark',
-    async (page) => {
-      await page.goto(`${base}/sheets/new-board`);
-      await page.getByLabel('Title').fill('XC8 stick, 8 pins');
-      await page.getByLabel('Chip').fill('XC8');
-      const rows = ['Pin\tName\tGPIO\tFunctions', '1\t3V3', '2\tGND', '3\tD0\tPA0\tI2C0 SDA / ADC0', '4\tD1\tPA1\tI2C0 SCL / WOBBLE'];
-      await page
-        .getByLabel('Pin table')
-        .fill([...rows, '5\tD2\tPA2\tSPI0 SCK / PWM', '6\tD2\tPA3\tSPI0 MOSI', '7\t5V', '8\tRST'].join('\n'));
-    },
-  ],
-  ['chart-on-board', 'light', async (page) => page.goto(`${base}/plans/ferry-dial/chart`)],
   ['build', 'light', async (page) => page.goto(`${hive}/build`)],
 ];
 

@@ -40,7 +40,8 @@ export const memoryOver: Check = {
   examine: (context) => {
     const ledger = memoryLedger(context.plan, context.sheets);
     const free = ledger ? ledger.ramBytes - ledger.runtimeBytes : 0;
-    if (!ledger || ledger.usedBytes <= free * CROWDED) return [];
+    // A sheet that does not say how much there is has none.
+    if (!ledger || ledger.ramBytes === 0 || ledger.usedBytes <= free * CROWDED) return [];
     const over = ledger.usedBytes > free;
     const top = ledger.lines.reduce((a, b) => (b.bytes > a.bytes ? b : a));
     return [

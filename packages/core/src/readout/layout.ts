@@ -11,6 +11,8 @@ export interface Layout {
   readonly rows: number;
   /** The rows that have something, as far as they are seen. */
   readonly lines: readonly (readonly Cell[])[];
+  /** The row that the first line stands in: on round glass text stands in the middle, where there is room. */
+  readonly first: number;
   /** Letters that do not fit: beside their row, and rows below the last. */
   readonly cut: number;
   /** What the display cannot show, each once. */
@@ -50,12 +52,14 @@ export function layoutText(part: PartSheet, { text = '', scale = 1 }: Readout): 
   const lines = text === '' ? [] : text.split('\n').map(grid.cells);
   const round = part.readout!.shape === 'round';
   const width = (row: number) => (round ? roundColumns(part.readout!.columns, scale, row, grid.rows) : grid.columns);
-  const seen = lines.slice(0, grid.rows).map((cells, row) => cells.slice(0, width(row)));
+  const first = round ? Math.max(0, Math.floor((grid.rows - lines.length) / 2)) : 0;
+  const seen = lines.slice(0, grid.rows).map((cells, row) => cells.slice(0, width(first + row)));
   const count = (list: readonly (readonly Cell[])[]) => list.reduce((sum, line) => sum + line.length, 0);
   return {
     columns: grid.columns,
     rows: grid.rows,
     lines: seen,
+    first,
     cut: count(lines) - count(seen),
     unknown: [...new Set(lines.flat().flatMap((cell) => (cell.shown ? [] : [cell.text])))],
   };

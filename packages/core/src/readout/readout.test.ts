@@ -67,6 +67,12 @@ describe('text on a display', () => {
     }
   });
 
+  test('on round glass a text stands in the middle rows, as wide as they are', () => {
+    const round = layoutText(part('tft-128-round-gc9a01'), { text: 'Ferry\nat quay\n12:05', scale: 4 })!;
+    expect([round.rows, round.first, round.cut]).toEqual([7, 2, 0]);
+    expect(layoutText(part('tft-128-round-gc9a01'), { text: 'x'.repeat(40), scale: 4 })!.lines[0]).toHaveLength(roundColumns(240, 4, 3, 7));
+  });
+
   test('findings say what is cut and what has no form; smaller letters help where they do', () => {
     const plan = edited(stick(), sheets, add('d', 'oled-096-ssd1306-i2c', 'Glass'), shows('d', { text: 'Brood 34.5', scale: 4 }));
     expectCheck('readout-overflow', plan, sheets, [

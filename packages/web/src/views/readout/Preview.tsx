@@ -1,5 +1,5 @@
 import type { Cell } from '@roof-chart/core/readout/glyphs';
-import { LETTER, type Layout, layoutText, roundColumns } from '@roof-chart/core/readout/layout';
+import { LETTER, type Layout, layoutText } from '@roof-chart/core/readout/layout';
 import type { Readout } from '@roof-chart/core/plan/plan';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import styles from './Readout.module.css';
@@ -49,7 +49,7 @@ function Letters({
           <text
             key={`${row} ${at}`}
             x={left(row) + (at + 0.5) * cell.width}
-            y={(row + 0.78) * cell.height}
+            y={(layout.first + row + 0.78) * cell.height}
             textAnchor="middle"
             fontSize={cell.height * 0.86}
             className={one.shown ? styles.letter : styles.cannot}
@@ -98,10 +98,10 @@ export function Preview({ part, readout, name }: { readonly part: PartSheet; rea
   }
   const scale = readout.scale ?? 1;
   const round = shape === 'round';
-  const zoom = Math.min(2, 300 / columns, 240 / rows);
+  const zoom = Math.min(12, 300 / columns, 240 / rows);
   const cell = { width: LETTER.width * scale, height: LETTER.height * scale };
   const top = round ? (rows - layout.rows * cell.height) / 2 : 0;
-  const left = (row: number) => (round ? (columns - roundColumns(columns, scale, row, layout.rows) * cell.width) / 2 : 0);
+  const left = (row: number) => (round ? (columns - (layout.lines[row]?.length ?? 0) * cell.width) / 2 : 0);
   return (
     <svg
       className={styles.bare}

@@ -31,7 +31,7 @@ function Memory({ plan, ledger }: { readonly plan: Plan; readonly ledger: Memory
   return (
     <section className={styles.memory} aria-label="Memory">
       <p className={ledger.leftBytes < 0 ? `${styles.fact} ${styles.bad}` : styles.fact}>{memoryWords(ledger)}</p>
-      {rows.length > 0 && (
+      {rows.length > 0 && ramBytes > 0 && (
         <HangScale
           label="Memory of the board"
           scale={scale}

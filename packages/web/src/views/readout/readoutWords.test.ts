@@ -10,7 +10,7 @@ test('memory says what there is, what pictures take, and what is left or missing
 });
 
 test('a layout says its room, what is cut and what has no form', () => {
-  expect(layoutWords({ rows: 1, columns: 8, lines: [], cut: 1, unknown: ['W', 'M'] })).toBe(
+  expect(layoutWords({ rows: 1, columns: 8, lines: [], first: 0, cut: 1, unknown: ['W', 'M'] })).toBe(
     '1 row of 8 letters; 1 letter cut off; no form for W M',
   );
 });

@@ -11,6 +11,7 @@ export const PICTURE_WORDS: { readonly [P in MemoryLine['picture']]: string } = 
 
 /** What memory there is, and what is left. */
 export function memoryWords({ ramBytes, runtimeBytes, usedBytes, leftBytes }: MemoryLedger): string {
+  if (ramBytes === 0) return `The sheet of this board does not say how much RAM it has; pictures take ${formatSi(usedBytes, 'B')}.`;
   const runtime = runtimeBytes > 0 ? `, ${formatSi(runtimeBytes, 'B')} for the runtime and its stack` : '';
   const left = leftBytes >= 0 ? `${formatSi(leftBytes, 'B')} left for the program` : `${formatSi(-leftBytes, 'B')} more than there is`;
   return `${formatSi(ramBytes, 'B')} of RAM${runtime}, ${formatSi(usedBytes, 'B')} for pictures: ${left}.`;

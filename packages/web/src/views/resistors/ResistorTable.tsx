@@ -52,10 +52,10 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
         ) : (
           <span className={styles.value}>
             <span className="num">{formatSi(ohms, 'Ω')}</span>
-            <ActionIcon size="xs" variant="subtle" color="gray" aria-label={`${where}: next value down`} onClick={() => step(-1)}>
+            <ActionIcon size={24} variant="subtle" color="gray" aria-label={`${where}: next value down`} onClick={() => step(-1)}>
               <IconChevronDown size={13} />
             </ActionIcon>
-            <ActionIcon size="xs" variant="subtle" color="gray" aria-label={`${where}: next value up`} onClick={() => step(1)}>
+            <ActionIcon size={24} variant="subtle" color="gray" aria-label={`${where}: next value up`} onClick={() => step(1)}>
               <IconChevronUp size={13} />
             </ActionIcon>
           </span>
@@ -71,7 +71,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
       </td>
       <td>
         {ohms !== undefined && (
-          <ActionIcon size="xs" variant="subtle" color="gray" aria-label={`Take the resistor at ${where} out`} onClick={() => set(null)}>
+          <ActionIcon size={24} variant="subtle" color="gray" aria-label={`Take the resistor at ${where} out`} onClick={() => set(null)}>
             <IconX size={13} />
           </ActionIcon>
         )}

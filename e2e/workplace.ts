@@ -63,7 +63,12 @@ export async function storedPlan(
 }
 
 /** A plan with these parts, p0, p1 and so on, not wired, made through the server. */
-export async function planWith(request: APIRequestContext, board: string, parts: readonly string[]): Promise<string> {
+export async function planWith(
+  request: APIRequestContext,
+  board: string,
+  parts: readonly string[],
+  wires: readonly object[] = [],
+): Promise<string> {
   const made = (await (await request.post('/api/plans', { data: { name: 'Made for a test', board } })).json()) as { plan: { id: string } };
   const edits = parts.map((id, at) => ({
     kind: 'add-placement',
@@ -71,7 +76,7 @@ export async function planWith(request: APIRequestContext, board: string, parts:
   }));
   const answer = await request.post(`/api/plans/${made.plan.id}/edits`, {
     headers: { 'If-Match': '"1"' },
-    data: { batch: randomUUID(), edits },
+    data: { batch: randomUUID(), edits: [...edits, ...wires] },
   });
   expect(answer.ok(), await answer.text()).toBe(true);
   return made.plan.id;

@@ -49,7 +49,7 @@ test('a damaged database is set aside untouched, and the last good backup restor
   restoreBackup(data, backup!, new Date());
   const running = await start(options(data));
   const list = (await (await fetch(`${running.address}api/plans`)).json()) as { plans: { name: string }[] };
-  expect(list.plans.map((p) => p.name).sort()).toEqual(['Ferry dial', 'Hive watch', 'Workbench scoreboard']);
+  expect(list.plans.map((p) => p.name).sort()).toEqual(['Ferry dial', 'Hive watch', 'Proofing box', 'Workbench scoreboard']);
   await running.stop();
 });
 

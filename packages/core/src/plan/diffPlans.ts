@@ -2,6 +2,7 @@ import type { Edit } from './edit';
 import { segmentPlacement } from './edits/busSettings';
 import { solderedIn } from './soldered';
 import { type Placement, type Plan, sameEnd, splitKey } from './plan';
+import { mapEdits, mapEntries, mapsKept, NO_MAPS } from './planMaps';
 
 const keysOf = (a: object, b: object): readonly string[] => [...new Set([...Object.keys(a), ...Object.keys(b)])];
 
@@ -88,16 +89,8 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
   const ids = new Set(kept.map((p) => p.id));
   return {
     edits: [
-      ...Object.keys(from.wishes).map((key): Edit => ({ kind: 'wish', ...splitKey(key), wish: null })),
+      ...mapEntries(from).map((entry) => entry.clear),
       ...Object.keys(from.busSettings).map((segment): Edit => ({ kind: 'bus-settings', segment, settings: null })),
-      ...Object.keys(from.pulls).map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: null })),
-      ...Object.keys(from.series).map((key): Edit => ({ kind: 'series', ...splitKey(key), ohms: null })),
-      ...Object.keys(from.loads).map((placement): Edit => ({ kind: 'load', placement, load: null })),
-      ...Object.keys(from.readouts).map((placement): Edit => ({ kind: 'readout', placement, readout: null })),
-      ...Object.keys(from.capacitors).map((placement): Edit => ({ kind: 'capacitors', placement, there: false })),
-      ...Object.keys(from.drivers).map((key): Edit => ({ kind: 'driver', ...splitKey(key), driver: null })),
-      ...Object.keys(from.rates).map((placement): Edit => ({ kind: 'rate', placement, perSecond: null })),
-      ...Object.keys(from.together).map((placement): Edit => ({ kind: 'together', placement, how: null })),
       ...own.flatMap(([key, { locked }]): Edit[] => [
         ...(locked ? [{ kind: 'lock' as const, ...splitKey(key), locked: false }] : []),
         { kind: 'unwire', ...splitKey(key) },
@@ -107,16 +100,8 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
     ],
     then: {
       ...from,
-      wishes: {},
+      ...NO_MAPS,
       busSettings: {},
-      pulls: {},
-      series: {},
-      drivers: {},
-      loads: {},
-      readouts: {},
-      capacitors: {},
-      rates: {},
-      together: {},
       board: to.board,
       placements,
       wires: Object.fromEntries(
@@ -149,59 +134,25 @@ export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, str
       .filter((finding) => from.accepted[finding] !== to.accepted[finding])
       .map((finding): Edit => ({ kind: 'accept', finding, reason: to.accepted[finding] ?? null })),
     ...noteEdits(from, to),
-    ...wishEdits(from, to),
+    ...settingEdits(from, to),
   ];
 }
 
-/** Wishes as they are left by the edits before, against those wanted. */
-function wishEdits(from: Plan, to: Plan): readonly Edit[] {
-  const kept = <T>(list: { readonly [key: string]: T }, placement: (key: string) => string): { readonly [key: string]: T } =>
-    Object.fromEntries(Object.entries(list).filter(([key]) => survives(from, to, placement(key))));
-  const wishes = kept(from.wishes, (key) => splitKey(key).placement);
-  const together = kept(from.together, (id) => id);
-  const rates = kept(from.rates, (id) => id);
-  const pulls = kept(from.pulls, (key) => splitKey(key).placement);
-  const series = kept(from.series, (key) => splitKey(key).placement);
-  const drivers = kept(from.drivers, (key) => splitKey(key).placement);
-  const loads = kept(from.loads, (id) => id);
-  const readouts = kept(from.readouts, (id) => id);
-  const capacitors = kept(from.capacitors, (id) => id);
+/** What belongs to parts and buses, as it is left by the edits before, against what is wanted. */
+function settingEdits(from: Plan, to: Plan): readonly Edit[] {
   // Settings of a part that goes, goes with it; those of a controller stay.
   const isPart = (segment: string) => from.placements.some((p) => p.id === segmentPlacement(segment));
   const busSettings = Object.fromEntries(
     Object.entries(from.busSettings).filter(([segment]) => !isPart(segment) || survives(from, to, segmentPlacement(segment))),
   );
   return [
-    ...keysOf(wishes, to.wishes)
-      .filter((key) => JSON.stringify(wishes[key]) !== JSON.stringify(to.wishes[key]))
-      .map((key): Edit => ({ kind: 'wish', ...splitKey(key), wish: to.wishes[key] ?? null })),
-    ...keysOf(together, to.together)
-      .filter((id) => together[id] !== to.together[id])
-      .map((placement): Edit => ({ kind: 'together', placement, how: to.together[placement] ?? null })),
-    ...keysOf(rates, to.rates)
-      .filter((id) => rates[id] !== to.rates[id])
-      .map((placement): Edit => ({ kind: 'rate', placement, perSecond: to.rates[placement] ?? null })),
+    ...mapEdits(
+      mapsKept(from, (owner) => survives(from, to, owner)),
+      to,
+    ),
     ...keysOf(busSettings, to.busSettings)
       .filter((id) => JSON.stringify(busSettings[id]) !== JSON.stringify(to.busSettings[id]))
       .map((segment): Edit => ({ kind: 'bus-settings', segment, settings: to.busSettings[segment] ?? null })),
-    ...keysOf(pulls, to.pulls)
-      .filter((key) => JSON.stringify(pulls[key]) !== JSON.stringify(to.pulls[key]))
-      .map((key): Edit => ({ kind: 'pull', ...splitKey(key), pull: to.pulls[key] ?? null })),
-    ...keysOf(loads, to.loads)
-      .filter((id) => JSON.stringify(loads[id]) !== JSON.stringify(to.loads[id]))
-      .map((placement): Edit => ({ kind: 'load', placement, load: to.loads[placement] ?? null })),
-    ...keysOf(readouts, to.readouts)
-      .filter((id) => JSON.stringify(readouts[id]) !== JSON.stringify(to.readouts[id]))
-      .map((placement): Edit => ({ kind: 'readout', placement, readout: to.readouts[placement] ?? null })),
-    ...keysOf(capacitors, to.capacitors)
-      .filter((id) => capacitors[id] !== to.capacitors[id])
-      .map((placement): Edit => ({ kind: 'capacitors', placement, there: to.capacitors[placement] === true })),
-    ...keysOf(drivers, to.drivers)
-      .filter((key) => JSON.stringify(drivers[key]) !== JSON.stringify(to.drivers[key]))
-      .map((key): Edit => ({ kind: 'driver', ...splitKey(key), driver: to.drivers[key] ?? null })),
-    ...keysOf(series, to.series)
-      .filter((key) => series[key] !== to.series[key])
-      .map((key): Edit => ({ kind: 'series', ...splitKey(key), ohms: to.series[key] ?? null })),
     ...(JSON.stringify(from.drawer) === JSON.stringify(to.drawer) ? [] : [{ kind: 'drawer' as const, drawer: to.drawer }]),
     ...(from.radio === to.radio ? [] : [{ kind: 'radio' as const, on: to.radio }]),
   ];

@@ -1,6 +1,7 @@
 import type { PartSheet } from '../sheets/partSheet';
 import type { Edit } from './edit';
-import { type Placement, type Plan, splitKey, terminalKey } from './plan';
+import { type Placement, type Plan, splitKey } from './plan';
+import { mapEntries } from './planMaps';
 
 /** The edits that put another part in the place of one, as far as the two are alike: its id, name and place in the list stay, so
  *  do jumpers it has too, and wires, colours, locks and wishes of terminals with the same id and role.
@@ -17,11 +18,7 @@ export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: 
     if (own.placement === placement.id) return stays(own.terminal);
     return end.to === 'terminal' && end.placement === placement.id && stays(end.terminal);
   });
-  const wishes = to.terminals.list.flatMap(({ id }): Edit[] => {
-    const wish = stays(id) ? plan.wishes[terminalKey(placement.id, id)] : undefined;
-    return wish ? [{ kind: 'wish', placement: placement.id, terminal: id, wish }] : [];
-  });
-  const together = plan.together[placement.id];
+  const own = mapEntries(plan).filter(({ owner, terminal }) => owner === placement.id && (terminal === undefined || stays(terminal)));
   const next: Placement = {
     id: placement.id,
     name: placement.name,
@@ -33,25 +30,6 @@ export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: 
     { kind: 'add-placement', placement: next, at },
     ...wires.map(([key, { end, colour }]): Edit => ({ kind: 'wire', ...splitKey(key), end, colour })),
     ...wires.filter(([, { locked }]) => locked).map(([key]): Edit => ({ kind: 'lock', ...splitKey(key), locked: true })),
-    ...wishes,
-    ...Object.entries(plan.pulls).flatMap(([key, pull]): Edit[] => {
-      const own = splitKey(key);
-      return own.placement === placement.id && stays(own.terminal) ? [{ kind: 'pull', ...own, pull }] : [];
-    }),
-    ...Object.entries(plan.drivers).flatMap(([key, driver]): Edit[] => {
-      const own = splitKey(key);
-      return own.placement === placement.id && stays(own.terminal) ? [{ kind: 'driver', ...own, driver }] : [];
-    }),
-    ...Object.entries(plan.series).flatMap(([key, ohms]): Edit[] => {
-      const own = splitKey(key);
-      return own.placement === placement.id && stays(own.terminal) ? [{ kind: 'series', ...own, ohms }] : [];
-    }),
-    ...(plan.rates[placement.id] === undefined
-      ? []
-      : [{ kind: 'rate' as const, placement: placement.id, perSecond: plan.rates[placement.id]! }]),
-    ...(plan.loads[placement.id] ? [{ kind: 'load' as const, placement: placement.id, load: plan.loads[placement.id]! }] : []),
-    ...(plan.readouts[placement.id] ? [{ kind: 'readout' as const, placement: placement.id, readout: plan.readouts[placement.id]! }] : []),
-    ...(plan.capacitors[placement.id] ? [{ kind: 'capacitors' as const, placement: placement.id, there: true }] : []),
-    ...(together ? [{ kind: 'together' as const, placement: placement.id, how: together }] : []),
+    ...own.map((entry) => entry.set),
   ];
 }

@@ -1,5 +1,6 @@
 import { type Edit, type EditRule, placementIndex, refuse } from '../edit';
 import { type Plan, splitKey, type Wire } from '../plan';
+import { mapEntries, mapsKept } from '../planMaps';
 import { segmentPlacement } from './busSettings';
 
 const touches = (key: string, wire: Wire | undefined, id: string): boolean =>
@@ -13,26 +14,12 @@ function restoring(plan: Plan, id: string): Edit[] {
     ...wires.map(([key, wire]): Edit => ({ kind: 'wire', ...splitKey(key), end: wire.end, colour: wire.colour })),
     ...wires.filter(([, wire]) => wire.locked).map(([key]): Edit => ({ kind: 'lock', ...splitKey(key), locked: true })),
     ...ticks.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
-    ...Object.entries(plan.wishes)
-      .filter(([key]) => splitKey(key).placement === id)
-      .map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
-    ...Object.entries(plan.pulls)
-      .filter(([key]) => splitKey(key).placement === id)
-      .map(([key, pull]): Edit => ({ kind: 'pull', ...splitKey(key), pull })),
-    ...Object.entries(plan.drivers)
-      .filter(([key]) => splitKey(key).placement === id)
-      .map(([key, driver]): Edit => ({ kind: 'driver', ...splitKey(key), driver })),
-    ...Object.entries(plan.series)
-      .filter(([key]) => splitKey(key).placement === id)
-      .map(([key, ohms]): Edit => ({ kind: 'series', ...splitKey(key), ohms })),
     ...Object.entries(plan.busSettings)
       .filter(([segment]) => segmentPlacement(segment) === id)
       .map(([segment, settings]): Edit => ({ kind: 'bus-settings', segment, settings })),
-    ...(plan.loads[id] ? [{ kind: 'load' as const, placement: id, load: plan.loads[id] }] : []),
-    ...(plan.readouts[id] ? [{ kind: 'readout' as const, placement: id, readout: plan.readouts[id] }] : []),
-    ...(plan.capacitors[id] ? [{ kind: 'capacitors' as const, placement: id, there: true }] : []),
-    ...(plan.rates[id] === undefined ? [] : [{ kind: 'rate' as const, placement: id, perSecond: plan.rates[id] }]),
-    ...(plan.together[id] ? [{ kind: 'together' as const, placement: id, how: plan.together[id] }] : []),
+    ...mapEntries(plan)
+      .filter((entry) => entry.owner === id)
+      .map((entry) => entry.set),
   ];
 }
 
@@ -52,16 +39,8 @@ export const removePlacement: EditRule<'remove-placement'> = {
         placements: plan.placements.toSpliced(at, 1),
         wires: Object.fromEntries(wires),
         ticks: Object.fromEntries(ticks),
-        wishes: Object.fromEntries(Object.entries(plan.wishes).filter(([key]) => splitKey(key).placement !== edit.placement)),
-        pulls: Object.fromEntries(Object.entries(plan.pulls).filter(([key]) => splitKey(key).placement !== edit.placement)),
-        drivers: Object.fromEntries(Object.entries(plan.drivers).filter(([key]) => splitKey(key).placement !== edit.placement)),
-        series: Object.fromEntries(Object.entries(plan.series).filter(([key]) => splitKey(key).placement !== edit.placement)),
         busSettings: Object.fromEntries(Object.entries(plan.busSettings).filter(([id]) => segmentPlacement(id) !== edit.placement)),
-        loads: Object.fromEntries(Object.entries(plan.loads).filter(([id]) => id !== edit.placement)),
-        readouts: Object.fromEntries(Object.entries(plan.readouts).filter(([id]) => id !== edit.placement)),
-        capacitors: Object.fromEntries(Object.entries(plan.capacitors).filter(([id]) => id !== edit.placement)),
-        rates: Object.fromEntries(Object.entries(plan.rates).filter(([id]) => id !== edit.placement)),
-        together: Object.fromEntries(Object.entries(plan.together).filter(([id]) => id !== edit.placement)),
+        ...mapsKept(plan, (owner) => owner !== edit.placement),
       },
       inverse: [{ kind: 'add-placement', placement, at }, ...restoring(plan, edit.placement)],
     };

@@ -3,6 +3,7 @@ import { segmentPlacement } from './busSettings';
 import { boardEndProblem } from './wire';
 import { type Edit, type EditResult, type EditRule, refuse, type Soldered } from '../edit';
 import { type Placement, splitKey, terminalKey } from '../plan';
+import { mapEntries, mapsKept } from '../planMaps';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import { partSheet } from '../../sheets/sheetIndex';
 
@@ -62,35 +63,18 @@ export const switchBoard: EditRule<'switch-board'> = {
       !gone.has(splitKey(key).placement) &&
       [...(wish.pin === undefined ? [] : [wish.pin]), ...(wish.not ?? [])].every((id) => kindOf(id) === 'io') &&
       (wish.controller === undefined || board.controllers.has(wish.controller));
-    const together = Object.entries(plan.together);
     // A controller of that name is another one there, with other wires on it.
     const settings = Object.entries(plan.busSettings);
     const stands = ([segment]: (typeof settings)[number]) =>
       kept.some((p) => p.id === segmentPlacement(segment)) || (edit.board.id === plan.board.id && board.controllers.has(segment));
-    const pulls = Object.entries(plan.pulls);
-    const series = Object.entries(plan.series);
-    const drivers = Object.entries(plan.drivers);
-    const rates = Object.entries(plan.rates);
-    const loads = Object.entries(plan.loads);
-    const readouts = Object.entries(plan.readouts);
-    const capacitors = Object.entries(plan.capacitors);
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedIn(plan) },
       ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
       ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
       ...settings.filter((s) => !stands(s)).map(([segment, own]): Edit => ({ kind: 'bus-settings', segment, settings: own })),
-      ...pulls.filter(([key]) => gone.has(splitKey(key).placement)).map(([key, pull]): Edit => ({ kind: 'pull', ...splitKey(key), pull })),
-      ...loads.filter(([id]) => gone.has(id)).map(([placement, load]): Edit => ({ kind: 'load', placement, load })),
-      ...readouts.filter(([id]) => gone.has(id)).map(([placement, readout]): Edit => ({ kind: 'readout', placement, readout })),
-      ...capacitors.filter(([id]) => gone.has(id)).map(([placement]): Edit => ({ kind: 'capacitors', placement, there: true })),
-      ...drivers
-        .filter(([key]) => gone.has(splitKey(key).placement))
-        .map(([key, driver]): Edit => ({ kind: 'driver', ...splitKey(key), driver })),
-      ...series
-        .filter(([key]) => gone.has(splitKey(key).placement))
-        .map(([key, ohms]): Edit => ({ kind: 'series', ...splitKey(key), ohms })),
-      ...rates.filter(([id]) => gone.has(id)).map(([placement, perSecond]): Edit => ({ kind: 'rate', placement, perSecond })),
-      ...together.filter(([id]) => gone.has(id)).map(([placement, how]): Edit => ({ kind: 'together', placement, how })),
+      ...mapEntries(plan)
+        .filter((entry) => entry.field !== 'wishes' && gone.has(entry.owner))
+        .map((entry) => entry.set),
     ];
     return {
       ok: true,
@@ -100,16 +84,9 @@ export const switchBoard: EditRule<'switch-board'> = {
         placements,
         wires: Object.fromEntries([...wires, ...brought]),
         ticks: Object.fromEntries(ticks.filter(([key]) => !gone.has(splitKey(key).placement))),
-        wishes: Object.fromEntries(wishes.filter(stays)),
         busSettings: Object.fromEntries(settings.filter(stands)),
-        pulls: Object.fromEntries(pulls.filter(([key]) => !gone.has(splitKey(key).placement))),
-        loads: Object.fromEntries(loads.filter(([id]) => !gone.has(id))),
-        readouts: Object.fromEntries(readouts.filter(([id]) => !gone.has(id))),
-        capacitors: Object.fromEntries(capacitors.filter(([id]) => !gone.has(id))),
-        drivers: Object.fromEntries(drivers.filter(([key]) => !gone.has(splitKey(key).placement))),
-        series: Object.fromEntries(series.filter(([key]) => !gone.has(splitKey(key).placement))),
-        rates: Object.fromEntries(rates.filter(([id]) => !gone.has(id))),
-        together: Object.fromEntries(together.filter(([id]) => !gone.has(id))),
+        ...mapsKept(plan, (owner) => !gone.has(owner)),
+        wishes: Object.fromEntries(wishes.filter(stays)),
       },
       inverse: back,
     };

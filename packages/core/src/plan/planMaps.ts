@@ -1,0 +1,77 @@
+import type { Edit } from './edit';
+import { type Plan, splitKey } from './plan';
+
+/** The maps of a plan whose entries belong to a part: they go with it, come back with it, and differ one by one between two plans. */
+type MapField = 'wishes' | 'together' | 'rates' | 'pulls' | 'series' | 'drivers' | 'loads' | 'capacitors' | 'readouts';
+
+interface PlanMap<F extends MapField> {
+  /** What the keys are. */
+  readonly by: 'terminal' | 'placement';
+  /** The edit that gives an entry this value, or takes it away. */
+  edit(key: string, value: Plan[F][string] | undefined): Edit;
+}
+
+const MAPS: { readonly [F in MapField]: PlanMap<F> } = {
+  wishes: { by: 'terminal', edit: (key, wish) => ({ kind: 'wish', ...splitKey(key), wish: wish ?? null }) },
+  pulls: { by: 'terminal', edit: (key, pull) => ({ kind: 'pull', ...splitKey(key), pull: pull ?? null }) },
+  series: { by: 'terminal', edit: (key, ohms) => ({ kind: 'series', ...splitKey(key), ohms: ohms ?? null }) },
+  drivers: { by: 'terminal', edit: (key, driver) => ({ kind: 'driver', ...splitKey(key), driver: driver ?? null }) },
+  together: { by: 'placement', edit: (placement, how) => ({ kind: 'together', placement, how: how ?? null }) },
+  rates: { by: 'placement', edit: (placement, perSecond) => ({ kind: 'rate', placement, perSecond: perSecond ?? null }) },
+  loads: { by: 'placement', edit: (placement, load) => ({ kind: 'load', placement, load: load ?? null }) },
+  capacitors: { by: 'placement', edit: (placement, there) => ({ kind: 'capacitors', placement, there: there === true }) },
+  readouts: { by: 'placement', edit: (placement, readout) => ({ kind: 'readout', placement, readout: readout ?? null }) },
+};
+
+const FIELDS = Object.keys(MAPS) as readonly MapField[];
+
+/** The maps alone. */
+export type PlanMaps = Pick<Plan, MapField>;
+
+export const NO_MAPS: PlanMaps = Object.fromEntries(FIELDS.map((field) => [field, {}])) as unknown as PlanMaps;
+
+const ownerIn = (field: MapField, key: string): string => (MAPS[field].by === 'terminal' ? splitKey(key).placement : key);
+
+/** Any field's edit: which value belongs to which is kept by `MAPS`. */
+const editOf = (field: MapField, key: string, value: unknown): Edit =>
+  (MAPS[field] as PlanMap<'series'>).edit(key, value as number | undefined);
+
+/** One entry of a map. */
+export interface MapEntry {
+  readonly field: MapField;
+  /** The placement that it belongs to, and the terminal where it belongs to one. */
+  readonly owner: string;
+  readonly terminal: string | undefined;
+  /** The edits that put it there, and that take it away. */
+  readonly set: Edit;
+  readonly clear: Edit;
+}
+
+/** Every entry of every map, map by map. */
+export function mapEntries(maps: PlanMaps): readonly MapEntry[] {
+  return FIELDS.flatMap((field) =>
+    Object.entries(maps[field]).map(([key, value]): MapEntry => ({
+      field,
+      owner: ownerIn(field, key),
+      terminal: MAPS[field].by === 'terminal' ? splitKey(key).terminal : undefined,
+      set: editOf(field, key, value),
+      clear: editOf(field, key, undefined),
+    })),
+  );
+}
+
+/** The maps without the entries of parts that do not stay. */
+export function mapsKept(maps: PlanMaps, stays: (owner: string) => boolean): PlanMaps {
+  const kept = (field: MapField) => Object.fromEntries(Object.entries(maps[field]).filter(([key]) => stays(ownerIn(field, key))));
+  return Object.fromEntries(FIELDS.map((field) => [field, kept(field)])) as unknown as PlanMaps;
+}
+
+/** The edits that turn one plan's maps into another's. */
+export function mapEdits(from: PlanMaps, to: PlanMaps): readonly Edit[] {
+  return FIELDS.flatMap((field) => {
+    const [before, after]: readonly { readonly [key: string]: unknown }[] = [from[field], to[field]];
+    return [...new Set([...Object.keys(before!), ...Object.keys(after!)])]
+      .filter((key) => JSON.stringify(before![key]) !== JSON.stringify(after![key]))
+      .map((key) => editOf(field, key, after![key]));
+  });
+}

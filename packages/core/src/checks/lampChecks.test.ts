@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
-import { baseAmps, digitAmps, lampsOf, loadsOf } from '../electrics/lamps';
+import { baseAmps, digitAmps, lampsOf, loadsOf, setDriversOf } from '../electrics/lamps';
 import { boardOf, type Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
 import { drawerValues } from '../quantity/series';
@@ -112,6 +112,21 @@ describe('digits that are lit in turn', () => {
     expect(sum).toBeCloseTo((8 * (3.4 - 1.8)) / 95, 9);
     expect(codesAfter(remedied('package-current-over', plan, sheets), sheets)).not.toContain('package-current-over');
   });
+});
+
+test('a driver of many segments wants the resistor that sets their current: the next value up from its table', () => {
+  const plan = edited(stick(), sheets, add('d', 'driver-max7219-dip24', 'Driver'));
+  expectCheck('led-no-resistor', plan, sheets, [
+    { message: 'set', level: 'clash', title: 'Driver has no resistor at ISET', remedies: ['Put 33 kΩ to its ISET'] },
+  ]);
+  const set = remedied('led-no-resistor', plan, sheets);
+  expect(set.series).toEqual({ 'd:ISET': 33_000 });
+  const [driver] = setDriversOf(set, sheets);
+  // Between 20 mA (28 kΩ) and 10 mA (63.7 kΩ), and never above 20 mA with a resistor of 5 %.
+  expect([driver!.amps!.min > 0.01, driver!.amps!.max < 0.02]).toEqual([true, true]);
+  expect(additionOf(stick(), sheets, sheets.parts.get('driver-max7219-dip24')!.sheet)!.added.map((f) => f.code)).not.toContain(
+    'led-no-resistor',
+  );
 });
 
 test('a load that a pin cannot carry gets a transistor', () => {

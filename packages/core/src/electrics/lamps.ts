@@ -2,12 +2,13 @@ import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import { type Driver, type Plan, splitKey, type TerminalKey } from '../plan/plan';
+import { type Driver, type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
 import { type Range, typical } from '../quantity/range';
 import { drawerValues } from '../quantity/series';
 import type { PartSheet } from '../sheets/partSheet';
-import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { feedOf, logicVolts } from './busInputs';
+import { currentSetAmps, currentSetOhms } from './currentSet';
 
 /** What drives a lamp: a pin of the board, or an output of a part. */
 export type LampDriver =
@@ -223,3 +224,39 @@ export const loadsOf = derived((plan: Plan, sheets: Sheets): readonly Load[] => 
   });
   return [...lamps, ...others];
 });
+
+/** A driver whose segments a resistor sets. */
+export interface SetDriver {
+  readonly key: TerminalKey;
+  readonly placement: string;
+  readonly ohms: number | undefined;
+  /** For the current that its sheet takes for usual, exactly and from the drawer. */
+  readonly exactOhms: number;
+  readonly fitOhms: number | undefined;
+  /** Of a segment while it is on, with the resistor that is there, in amperes; undefined without one. */
+  readonly amps: Range | undefined;
+  /** All segments that are on at once. */
+  readonly segments: number;
+}
+
+/** Every driver of the plan whose current a resistor sets. */
+export const setDriversOf = derived((plan: Plan, sheets: Sheets): readonly SetDriver[] =>
+  plan.placements.flatMap((placement): SetDriver[] => {
+    const table = partSheet(sheets, placement.sheet)?.sheet.currentSet;
+    if (!table) return [];
+    const key = terminalKey(placement.id, table.terminal);
+    const exact = currentSetOhms(table, table.usualMilliamps / 1000, table.usualVolts);
+    const ohms = plan.series[key];
+    return [
+      {
+        key,
+        placement: placement.id,
+        ohms,
+        exactOhms: exact,
+        fitOhms: drawerValues(plan.drawer, 1000, 1e6).find((value) => value >= exact * (1 - 1e-9)),
+        amps: ohms === undefined ? undefined : currentSetAmps(table, ohms, table.usualVolts, TOLERANCE),
+        segments: table.segments,
+      },
+    ];
+  }),
+);

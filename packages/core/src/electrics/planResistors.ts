@@ -6,7 +6,7 @@ import { boardOf } from '../plan/edit';
 import type { Driver, Plan, TerminalKey } from '../plan/plan';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { feedOf, logicVolts } from './busInputs';
-import { baseAmps, type Lamp, lampsOf } from './lamps';
+import { baseAmps, type Lamp, lampsOf, type SetDriver, setDriversOf } from './lamps';
 import { ratingFor } from './led';
 import { i2cStretches } from './segmentSheet';
 
@@ -16,7 +16,8 @@ export type ResistorUse =
   | { readonly use: 'divider-top' | 'divider-bottom'; readonly with: number }
   | { readonly use: 'series' | 'pull-up' | 'pull-down' }
   | { readonly use: 'bus'; readonly controller: string; readonly segment: string; readonly lines: number }
-  | { readonly use: 'base'; readonly kind: Driver['kind'] };
+  | { readonly use: 'base'; readonly kind: Driver['kind'] }
+  | { readonly use: 'current-set'; readonly driver: SetDriver };
 
 /** One resistor that the plan has, or lacks. */
 export interface PlanResistor {
@@ -107,9 +108,18 @@ export const planResistors = derived((plan: Plan, sheets: Sheets): readonly Plan
     exactOhms: lamp.exactOhms,
     ...heated(lamp.ohms, lamp.amps.max),
   }));
-  const told = new Set(lamps.map((one) => one.key));
+  // What flows into the terminal is microamperes: the driver multiplies it.
+  const drivers = setDriversOf(plan, sheets).map((driver): PlanResistor => ({
+    id: `series ${driver.key}`,
+    why: { use: 'current-set', driver },
+    key: driver.key,
+    ohms: driver.ohms,
+    exactOhms: driver.exactOhms,
+    ...heated(undefined, undefined),
+  }));
+  const told = new Set([...lamps, ...drivers].map((one) => one.key));
   const others = planTerminals(plan, sheets).flatMap((item) =>
     atTerminal(plan, sheets, board, item).filter((one) => !(told.has(one.key) && one.id.startsWith('series'))),
   );
-  return [...lamps, ...others, ...ofBuses(plan, sheets, board)];
+  return [...lamps, ...drivers, ...others, ...ofBuses(plan, sheets, board)];
 });

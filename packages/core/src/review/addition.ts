@@ -3,7 +3,7 @@ import { settle, type Settlement } from '../allocate/settle';
 import type { Finding } from '../checks/check';
 import { isLackOfHelper } from '../checks/registry';
 import { isSecondGround } from '../nets/grounds';
-import { lampsOf } from '../electrics/lamps';
+import { lampsOf, setDriversOf } from '../electrics/lamps';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
@@ -74,10 +74,10 @@ function openAfter(plan: Plan, placement: string, sheets: Sheets): readonly Term
 
 /** The resistors that LEDs of a new part need where they are wired now. */
 function resistorsFor(plan: Plan, wired: readonly Edit[], id: string, part: PartSheet, sheets: Sheets): readonly Edit[] {
-  if (!part.terminals.list.some((t) => t.led)) return [];
+  if (!part.currentSet && !part.terminals.list.some((t) => t.led)) return [];
   const after = applyEdits(plan, wired, sheets);
   return after.ok
-    ? lampsOf(after.plan, sheets).flatMap(({ placement, key, ohms, fitOhms }): Edit[] =>
+    ? [...lampsOf(after.plan, sheets), ...setDriversOf(after.plan, sheets)].flatMap(({ placement, key, ohms, fitOhms }): Edit[] =>
         placement === id && ohms === undefined && fitOhms !== undefined ? [{ kind: 'series', ...splitKey(key), ohms: fitOhms }] : [],
       )
     : [];

@@ -156,6 +156,24 @@ export const partSchema = Joi.object({
     passives: Joi.array().items(words).required(),
     levelShift: Joi.object({ terminals: Joi.array().items(factId).min(1).required(), how: words.required() }),
   }).required(),
+  currentSet: sourced({
+    terminal: factId.required(),
+    segments: count.min(1).required(),
+    usualMilliamps: quantity.greater(0).required(),
+    usualVolts: quantity.greater(0).required(),
+    ledVolts: Joi.array().items(quantity.greater(0)).min(1).max(12).required(),
+    rows: Joi.array()
+      .items(
+        Joi.object({
+          milliamps: quantity.greater(0).required(),
+          // A resistance for each voltage.
+          kiloohms: Joi.array().items(quantity.greater(0)).length(Joi.ref('....ledVolts.length')).required(),
+        }),
+      )
+      .min(2)
+      .max(20)
+      .required(),
+  }),
   passage: sourced({
     kind: Joi.valid('mosfet', 'auto', 'buffer', 'drive').required(),
     drives: Joi.valid('up', 'down').when('kind', { is: 'drive', then: Joi.required(), otherwise: Joi.forbidden() }),

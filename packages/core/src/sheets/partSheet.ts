@@ -153,6 +153,16 @@ export interface PartSheet {
     /** Level shift on the module: which terminals, and how. */
     readonly levelShift?: { readonly terminals: readonly string[]; readonly how: string };
   };
+  /** The resistor that sets the current of a driver's segments: where it sits, and the table of its datasheet, the most current first. */
+  readonly currentSet?: Sourced & {
+    readonly terminal: string;
+    /** Segments that are on at once. */
+    readonly segments: number;
+    readonly usualMilliamps: number;
+    readonly usualVolts: number;
+    readonly ledVolts: readonly number[];
+    readonly rows: readonly { readonly milliamps: number; readonly kiloohms: readonly number[] }[];
+  };
   /** Lines that go through the part from one supply's side to the other's: a level shifter. */
   readonly passage?: Sourced & {
     /** `mosfet`: while a line is low its two ends are one; `auto`: the same, with edges that the chip speeds up; `buffer`: each side is

@@ -209,6 +209,7 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
     ),
     ...strangers(sheet.module.levelShift?.terminals ?? [], sheet, 'module.levelShift'),
     ...strangers(sheet.encoder?.phases ?? [], sheet, 'encoder.phases'),
+    ...strangers(sheet.currentSet ? [sheet.currentSet.terminal] : [], sheet, 'currentSet'),
     ...strangers(
       sheet.passage ? [sheet.passage.low, sheet.passage.high, ...sheet.passage.channels.flatMap((c) => [c.low, c.high])] : [],
       sheet,

@@ -31,7 +31,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
   const set = (ohms: number | null) =>
     edit([resistorEdit(plan, one, ohms)], ohms === null ? `take the resistor at ${where} out` : `${formatSi(ohms, 'Ω')} at ${where}`);
   const { ohms } = one;
-  const fit = one.why.use === 'led' ? one.why.lamp.fitOhms : undefined;
+  const fit = one.why.use === 'led' ? one.why.lamp.fitOhms : one.why.use === 'current-set' ? one.why.driver.fitOhms : undefined;
   const step = (by: 1 | -1) => {
     const next = ohms === undefined ? undefined : stepped(plan, ohms, by);
     if (next !== undefined) set(next);

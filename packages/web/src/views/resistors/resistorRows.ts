@@ -36,6 +36,11 @@ export function useWords({ why }: PlanResistor): string {
       return 'pulls down';
     case 'bus':
       return 'pulls a line of the bus up';
+    case 'current-set': {
+      const { amps, segments } = why.driver;
+      if (!amps) return 'sets the current of the segments';
+      return `sets the segments: ${formatSi(amps.min, 'A')} to ${formatSi(amps.max, 'A')}, all ${segments} at once up to ${formatSi(amps.max * segments, 'A')}`;
+    }
     case 'base':
       return `${why.kind.endsWith('mos') ? 'gate' : 'base'} of ${TRANSISTOR_WORDS[why.kind]}`;
   }

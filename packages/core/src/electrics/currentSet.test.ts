@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
+import { readSheet } from '../sheets/readSheet';
 import { currentSetAmps, currentSetOhms } from './currentSet';
 
 const table = shippedSheets().parts.get('driver-max7219-dip24')!.sheet.currentSet!;
@@ -28,4 +29,12 @@ test('between the points it never gives more current than asked for, and a resis
 test('a current that the driver does not give is refused', () => {
   expect(() => currentSetOhms(table, 0.05, 2)).toThrow('at most 0.04');
   expect(() => currentSetOhms(table, 0, 2)).toThrow('above zero');
+});
+
+test('a table with a row that is too short is no sheet', () => {
+  const { sheet } = shippedSheets().parts.get('driver-max7219-dip24')!;
+  const [first, ...rest] = sheet.currentSet!.rows;
+  const rows = [{ ...first!, kiloohms: first!.kiloohms.slice(1) }, ...rest];
+  const read = readSheet({ ...sheet, currentSet: { ...sheet.currentSet!, rows } });
+  expect(read).toMatchObject({ ok: false, faults: [{ path: 'currentSet.rows', fault: '40 mA has not a resistance for each voltage' }] });
 });

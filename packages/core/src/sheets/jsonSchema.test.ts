@@ -6,6 +6,7 @@ import { shippedSheets } from '../../tests/catalogue';
 import { boardSchema } from './boardSchema';
 import { sheetJsonSchema } from './jsonSchema';
 import { partSchema } from './partSchema';
+import type { PartSheet } from './partSheet';
 
 const sheets = shippedSheets();
 const all = [...sheets.boards.values(), ...sheets.parts.values()].map((s) => s.sheet);
@@ -99,6 +100,19 @@ test('the JSON Schema and the validator accept and refuse the same documents', (
   // A comparison in which one side always says yes would prove nothing.
   expect(refused).toBeGreaterThan(500);
   expect(accepted).toBeGreaterThan(100);
+});
+
+test('a list of a fixed length has it on both sides', () => {
+  const encoder = all.find((sheet) => sheet.id === 'encoder-rotary-switch') as PartSheet;
+  const say = (phases: readonly string[]) => {
+    const { joi, schema } = bothSay('part', { ...encoder, encoder: { ...encoder.encoder, phases } });
+    return [joi, schema];
+  };
+  expect([say(['A', 'B']), say(['A']), say(['A', 'B', 'SW'])]).toEqual([
+    [true, true],
+    [false, false],
+    [false, false],
+  ]);
 });
 
 test.each(['board', 'part'] as const)('the published schema of a %s is the one made now', (kind) => {

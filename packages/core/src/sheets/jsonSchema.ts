@@ -76,6 +76,7 @@ function arraySchema(described: Described): JsonSchema {
   for (const { name, args } of described.rules ?? []) {
     if (name === 'min') schema['minItems'] = args!.limit;
     if (name === 'max') schema['maxItems'] = args!.limit;
+    if (name === 'length') Object.assign(schema, { minItems: args!.limit, maxItems: args!.limit });
     if (name === 'unique' && !args?.comparator) schema['uniqueItems'] = true;
   }
   return schema;

@@ -166,8 +166,7 @@ export const partSchema = Joi.object({
       .items(
         Joi.object({
           milliamps: quantity.greater(0).required(),
-          // A resistance for each voltage.
-          kiloohms: Joi.array().items(quantity.greater(0)).length(Joi.ref('....ledVolts.length')).required(),
+          kiloohms: Joi.array().items(quantity.greater(0)).min(1).max(12).required(),
         }),
       )
       .min(2)

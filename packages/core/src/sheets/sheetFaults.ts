@@ -210,6 +210,9 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
     ...strangers(sheet.module.levelShift?.terminals ?? [], sheet, 'module.levelShift'),
     ...strangers(sheet.encoder?.phases ?? [], sheet, 'encoder.phases'),
     ...strangers(sheet.currentSet ? [sheet.currentSet.terminal] : [], sheet, 'currentSet'),
+    ...(sheet.currentSet?.rows ?? [])
+      .filter((row) => row.kiloohms.length !== sheet.currentSet!.ledVolts.length)
+      .map((row) => fault('currentSet.rows', `${row.milliamps} mA has not a resistance for each voltage`)),
     ...strangers(
       sheet.passage ? [sheet.passage.low, sheet.passage.high, ...sheet.passage.channels.flatMap((c) => [c.low, c.high])] : [],
       sheet,

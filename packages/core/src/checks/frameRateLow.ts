@@ -21,7 +21,7 @@ function shown({ plan, sheets, board }: CheckContext, bus: Bus): readonly Shown[
     return users.map((user) => ({ id: user.id, perSecond: user.alonePerSecond }));
   }
   const { rows } = spiSheet(plan, sheets, board, bus);
-  return rows.flatMap((row) => (row.time ? [{ id: row.head, perSecond: 1 / row.time.seconds }] : []));
+  return rows.flatMap((row) => (row.time ? [{ id: row.head, perSecond: row.time.mostPerSecond }] : []));
 }
 
 export const frameRateLow: Check = {

@@ -1,5 +1,6 @@
 import { baseAmps, digitAmps, type Lamp, lampsOf } from '../electrics/lamps';
 import { logicVolts } from '../electrics/busInputs';
+import { BASE_VOLTS, baseResistor } from '../electrics/transistor';
 import { partOf } from '../plan/edit';
 import type { Driver } from '../plan/plan';
 import { typical } from '../quantity/range';
@@ -8,7 +9,6 @@ import type { LampContext } from './lampParts';
 
 /** Gains that switch a transistor on for certain: more base current first. */
 const FORCED_GAINS = [10, 15, 20] as const;
-const BASE_VOLTS = 0.7;
 /** At a gate there is nothing to set: it only keeps the edge from ringing, in ohms. */
 const GATE_OHMS = 100;
 
@@ -23,7 +23,7 @@ export function transistorFor(
 ): Driver | undefined {
   const values = drawerValues(plan.drawer, 47, 100e3);
   for (const gain of FORCED_GAINS) {
-    const exact = ((typical(logicVolts(board)) - BASE_VOLTS) * gain) / amps;
+    const exact = baseResistor({ high: typical(logicVolts(board)), vbe: BASE_VOLTS, gain, amps });
     const ohms = values.findLast((value) => value <= exact * (1 + 1e-9));
     if (ohms === undefined) continue;
     const driver: Driver = { kind: from === 'supply' ? 'pnp' : 'npn', ohms };

@@ -55,7 +55,7 @@ const wayOf = ({ terminal }: PlanTerminal): Crossing['way'] =>
   terminal.direction === 'in' ? 'to-part' : terminal.direction === 'out' ? 'to-board' : 'both';
 
 /** Lines as they cross: those at one pin go together. */
-export function crossingsOf(
+function crossingsOf(
   context: CheckContext,
   items: readonly PlanTerminal[],
   pinOf: (item: PlanTerminal) => string | undefined,

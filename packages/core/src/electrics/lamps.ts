@@ -8,6 +8,7 @@ import { drawerValues } from '../quantity/series';
 import type { PartSheet } from '../sheets/partSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { feedOf, logicVolts } from './busInputs';
+import { BASE_VOLTS } from './transistor';
 import { currentSetAmps, currentSetOhms } from './currentSet';
 
 /** What drives a lamp: a pin of the board, or an output of a part. */
@@ -192,9 +193,6 @@ export interface Load {
   readonly amps: number;
   readonly sinks: boolean;
 }
-
-/** Voltage between base and emitter of a transistor that is on. */
-const BASE_VOLTS = 0.7;
 
 /** The current of the base behind a driver's resistor; a gate takes none. */
 export const baseAmps = (board: IndexedBoard, { kind, ohms }: Driver): number =>

@@ -119,7 +119,6 @@ function dividedBy(plan: Plan, key: TerminalKey): Range | undefined {
 /** Who is at the other end of a part's wire, and whether the line goes on from there through a level shifter. */
 interface Partner {
   readonly side: Side;
-  readonly pin: string | undefined;
   readonly carried: boolean;
 }
 
@@ -128,10 +127,10 @@ function partnerOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTe
   if (end?.to === 'terminal' && carrierOf(plan, sheets, item.key) !== undefined) {
     const shifter = plan.placements.find((p) => p.id === end.placement)!;
     const side = shifterSide(plan, sheets, board, shifter, end.terminal);
-    return side && { side, pin: undefined, carried: true };
+    return side && { side, carried: true };
   }
   const pin = findNets(plan, sheets).byTerminal.get(item.key)?.pins[0];
-  return pin === undefined ? undefined : { side: boardSide(board, pin), pin, carried: false };
+  return pin === undefined ? undefined : { side: boardSide(board, pin), carried: false };
 }
 
 /** The two ways of an I2C line, which resistors bring high. */

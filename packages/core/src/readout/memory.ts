@@ -30,7 +30,7 @@ const PAGES = 8;
 const isColour = (part: PartSheet): boolean => part.memory?.format.startsWith('16 bits') === true;
 
 /** How much of its picture a display keeps in memory where nobody says: colour displays are drawn into, plain ones worked out first. */
-export const usualPicture = (part: PartSheet): MemoryLine['picture'] => (isColour(part) ? 'none' : 'whole');
+const usualPicture = (part: PartSheet): MemoryLine['picture'] => (isColour(part) ? 'none' : 'whole');
 
 function bytesOf(part: PartSheet, whole: number, picture: MemoryLine['picture']): number {
   if (picture === 'whole' || part.memory?.required) return whole;

@@ -3,6 +3,7 @@ import { nearestOf, valuesOf } from '../../quantity/series';
 import { divide, sensorDivider } from '../dividers';
 import { ladder } from '../ladder';
 import { ledResistor, multiplexed, ratingFor } from '../led';
+import { baseResistor } from '../transistor';
 import { above, type Calculation, finite, SERIES_INPUT, seriesOf, share, TOLERANCE_INPUT, whole } from './calculation';
 
 export const led: Calculation = {
@@ -262,7 +263,7 @@ export const base: Calculation = {
       values.number('vbe'),
       above(values, 'pin'),
     ];
-    const exact = (high - vbe) / (load / beta);
+    const exact = baseResistor({ high, vbe, gain: beta, amps: load });
     const working = [
       {
         formula: 'R = (VOH − VBE) · β / I',

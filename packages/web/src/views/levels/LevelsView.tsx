@@ -44,9 +44,9 @@ const rowOf = (name: string, { id, pair }: LevelGroup): ScaleRow => {
   };
 };
 
-/** The finding about a group's part and way; the words of a group and of its finding are the same numbers. */
+/** A finding about the levels of a group's part: what helps it helps all its signals, whichever way they go. */
 const findingOf = (findings: readonly Finding[], { pair }: LevelGroup): Finding | undefined =>
-  findings.find((f) => f.place.placements?.[0] === pair.placement && f.code.startsWith('level-') && f.message.endsWith(pair.way));
+  findings.find((f) => f.place.placements?.[0] === pair.placement && f.code.startsWith('level-'));
 
 /** Signals between board and parts on an axis of volts: what comes, what is asked, and what is stood, at the worst corner. */
 export function LevelsView() {

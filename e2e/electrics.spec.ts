@@ -61,7 +61,10 @@ test('Resistors: a missing one is put in, stepped by key, seen in its load line;
   await expect(page.getByText('R = (VOH − VBE) · β / I', { exact: false })).toBeVisible();
   await page.getByLabel('Terminal to use it at').selectOption({ label: 'Part 1 +' });
   await page.getByRole('button', { name: 'Put it into the plan' }).click();
-  await expect(page.getByRole('row', { name: /^Part 1 \+/ })).toContainText('base of NPN transistor');
+  const kind = page.getByLabel('Transistor at Part 1 +');
+  await expect(kind).toHaveValue('npn');
+  await kind.selectOption('pnp');
+  await expect(kind).toHaveValue('pnp');
   await saved(page);
 });
 

@@ -307,26 +307,18 @@ describe('calc', () => {
   test('the time of a frame; the list as JSON names every input with its unit', async () => {
     expect((await cli(['calc', 'bus-time', 'write=17', 'transfers=64', 'rate=10'])).out).toMatch(/bits +10500[^]*share +0.2624/);
     const list = JSON.parse((await cli(['calc', '--list', '--json'])).out) as { id: string; inputs: { unit: string }[]; source: string }[];
-    const ids = [
-      'bands',
-      'bus-time',
-      'divider',
-      'ladder',
-      'led',
-      'multiplex',
-      'power',
-      'pull-up',
-      'sensor-divider',
-      'spi-time',
-      'transistor-base',
-    ];
+    const ids =
+      'bands bus-time contrast current-set damping debounce divider i2c-series ladder led line-pull-up multiplex one-wire-pull-up power pull-up sensor-divider spi-time transistor-base transistor-gate'.split(
+        ' ',
+      );
     expect(list.map((c) => c.id)).toEqual(ids);
     expect((await cli(['calc', 'spi-time', 'hz=10M', 'bytes=153600'])).out).toMatch(/bits +1229000[^]*mostPerSecond +8.138/);
+    expect((await cli(['calc', 'current-set', 'sheet=driver-max7219-dip24'])).out).toMatch(/exactOhms +28 kΩ[^]*ohms +33 kΩ/);
     for (const one of list) expect([one.source !== '', one.inputs.every((i) => i.unit !== '')]).toEqual([true, true]);
   });
 
   test.each([
-    [['calc', 'nothing'], 'expected one of bands, bus-time, divider'],
+    [['calc', 'nothing'], 'expected one of bands, bus-time, contrast'],
     [['calc', 'pull-up', 'capacitance=-5p'], 'above zero'],
     [['calc', 'pull-up', 'hz=fast'], 'hz fast: expected a number in Hz'],
     [['calc', 'pull-up', 'ohms=5'], 'ohms: expected one of vdd'],

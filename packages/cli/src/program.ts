@@ -105,7 +105,7 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .argument('[inputs...]', 'name=value, with SI prefixes: hz=400k capacitance=86p')
     .option('--list', 'every calculation with its inputs, units, defaults, outputs and source', false)
     .option('--json', 'as JSON', false)
-    .action((id: string | undefined, given: string[], options: CalcOptions) => done(calc(io, id, given, options)));
+    .action((id: string | undefined, given: string[], options: CalcOptions) => done(calc(io, sheets, id, given, options)));
   program
     .command('show')
     .description('A plan as text: parts, terminals, where they go.')

@@ -94,6 +94,11 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       terminal,
       pull: fc.option(fc.record({ ohms: fc.constantFrom(4700, 10_000), to: fc.constantFrom('supply' as const, 'ground' as const) })),
     }),
+    ladder: fc.record({
+      kind: fc.constant('ladder' as const),
+      placement,
+      ladder: fc.option(fc.constantFrom({ pull: 10_000, row: [1000, 2200] }, { pull: 2200, row: [] })),
+    }),
     load: fc.record({
       kind: fc.constant('load' as const),
       placement,
@@ -102,7 +107,15 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
     readout: fc.record({
       kind: fc.constant('readout' as const),
       placement,
-      readout: fc.option(fc.constantFrom({ text: '21.5 °C' }, { text: 'A\nB', scale: 2 }, { picture: 'part' as const })),
+      readout: fc.option(
+        fc.constantFrom(
+          { text: '21.5 °C' },
+          { text: 'A\nB', scale: 2 },
+          { picture: 'part' as const },
+          { text: 'long', scroll: true as const },
+          { glyphs: { ä: [0x77] } },
+        ),
+      ),
     }),
     capacitors: fc.record({ kind: fc.constant('capacitors' as const), placement, there: fc.boolean() }),
     driver: fc.record({

@@ -1,6 +1,7 @@
 import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
 import { readValues } from '@roof-chart/core/electrics/calculations/calculation';
 import { formatSi } from '@roof-chart/core/quantity/format';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 
 export interface CalcOptions {
@@ -17,7 +18,13 @@ function shown(value: number | string | null, unit: string): string {
 }
 
 /** `calc`: one calculation with its working, without a plan; `--list` says which there are and what they take. */
-export function calc(io: Io, id: string | undefined, given: readonly string[], { list, json }: CalcOptions): ExitCode {
+export function calc(
+  io: Io,
+  sheets: () => Sheets,
+  id: string | undefined,
+  given: readonly string[],
+  { list, json }: CalcOptions,
+): ExitCode {
   if (list || id === undefined) {
     const all = CALCULATIONS.map(({ run: _run, ...facts }) => facts);
     const line = (c: (typeof all)[number]) =>
@@ -34,7 +41,7 @@ export function calc(io: Io, id: string | undefined, given: readonly string[], {
   if (bare !== undefined) throw new InputFault(`${bare}: expected name=value, as in hz=400k`);
   const values = Object.fromEntries(given.map((text) => [text.slice(0, text.indexOf('=')), text.slice(text.indexOf('=') + 1)]));
   try {
-    const { outputs, working } = calculation.run(readValues(calculation, values));
+    const { outputs, working } = calculation.run(readValues(calculation, values), { sheets });
     const lines = calculation.outputs.map(
       ({ name, unit, words }) => `${name.padEnd(14)} ${shown(outputs[name]!, unit).padStart(12)}  ${words}`,
     );

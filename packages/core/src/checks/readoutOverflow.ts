@@ -13,6 +13,14 @@ function smaller(placement: string, part: PartSheet, readout: Readout): readonly
   return [];
 }
 
+/** On one row a long text may run through. */
+function running(placement: string, part: PartSheet, readout: Readout): readonly Remedy[] {
+  const runs = { ...readout, scroll: true as const };
+  const layout = layoutText(part, runs);
+  if (layout?.cut !== 0 || layout.rows > 1) return [];
+  return [{ label: 'run', data: {}, grade: 'offered', edits: [{ kind: 'readout', placement, readout: runs }] }];
+}
+
 export const readoutOverflow: Check = {
   code: 'readout-overflow',
   question: 'Does what a display is to show fit on it?',
@@ -23,7 +31,7 @@ export const readoutOverflow: Check = {
       why: 'A display has so many columns and rows, on pixels by the size of the letters; round glass has fewer at its top and bottom. What is beyond is not shown.',
     },
   },
-  remedies: { smaller: 'Take smaller letters' },
+  remedies: { smaller: 'Take smaller letters', run: 'Let the text run through' },
   examine: ({ plan, sheets }) =>
     plan.placements.flatMap((placement) => {
       const readout = plan.readouts[placement.id];
@@ -41,7 +49,7 @@ export const readoutOverflow: Check = {
             rows: { is: 'count', value: layout.rows, noun: 'row' },
             columns: { is: 'count', value: layout.columns, noun: 'letter' },
           },
-          remedies: () => smaller(placement.id, part!, readout!),
+          remedies: () => [...smaller(placement.id, part!, readout!), ...running(placement.id, part!, readout!)],
         },
       ];
     }),

@@ -15,10 +15,12 @@ import { dataOutHeld } from './dataOutHeld';
 import { decouplingMissing } from './decouplingMissing';
 import { digitDriverMissing } from './digitDriverMissing';
 import { driveOver } from './driveOver';
+import { flashOver } from './flashOver';
 import { frameRateLow } from './frameRateLow';
 import { ghostKeys } from './ghostKeys';
 import { groundMissing } from './groundMissing';
 import { interruptLineShared } from './interruptLineShared';
+import { ladderAmbiguous } from './ladderAmbiguous';
 import { ledDim } from './ledDim';
 import { ledNoResistor } from './ledNoResistor';
 import { ledOverCurrent } from './ledOverCurrent';
@@ -73,10 +75,12 @@ export const CHECKS: readonly Check[] = [
   decouplingMissing,
   digitDriverMissing,
   driveOver,
+  flashOver,
   frameRateLow,
   ghostKeys,
   groundMissing,
   interruptLineShared,
+  ladderAmbiguous,
   ledDim,
   ledNoResistor,
   ledOverCurrent,

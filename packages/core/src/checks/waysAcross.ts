@@ -1,3 +1,4 @@
+import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import { isMovable } from '../allocate/behindShifter';
 import { type Crossing, packAcross, type Packed } from '../allocate/packAcross';
 import { railsFor } from '../allocate/railFit';
@@ -21,7 +22,6 @@ const USUAL_BAUD = 115_200;
 const EDGES = 20;
 /** What the input of a pin and ten centimetres of wire are, in farads. */
 const LINE_FARADS = 25e-12;
-const TOLERANCE = 0.05;
 /** Both resistors of a divider together, in ohms: first those that take little current, then those that are fast. */
 const DIVIDERS = [
   { min: 10e3, max: 50e3 },
@@ -153,7 +153,7 @@ function dividerEdits(context: CheckContext, item: PlanTerminal): readonly Edit[
     2 * Math.max(mustCarry(item), PIN_ROLES[item.terminal.role]?.line?.kind === 'spi' ? (bus.maxReadHz ?? bus.maxWriteHz ?? 1e6) : 0);
   for (const total of DIVIDERS) {
     const values = drawerValues(plan.drawer, 330, 47e3);
-    const { best } = divide({ input: driver.feed.volts, output, farads: LINE_FARADS, tolerance: TOLERANCE, values, total });
+    const { best } = divide({ input: driver.feed.volts, output, farads: LINE_FARADS, tolerance: USUAL_TOLERANCE, values, total });
     if (!best || best.mostBitsPerSecond < bits) continue;
     const at = { placement: item.placement.id, terminal: item.terminal.id };
     return [

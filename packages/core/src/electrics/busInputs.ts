@@ -1,3 +1,4 @@
+import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import type { Range } from '../quantity/range';
 import { PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -13,8 +14,6 @@ import type { BusUser } from './i2cTime';
 
 /** What the electrics of an I2C bus start from, read from plan and sheets. */
 
-/** Tolerance of the resistors on modules: the usual one of their size. */
-const TOLERANCE = 0.05;
 /** Most that the input of an I2C part loads a line with, by UM10204. */
 const INPUT_PICOFARADS = 10;
 const PICOFARADS_PER_CM = 1;
@@ -27,7 +26,7 @@ const STANDARD_SINK = { volts: 0.4, amps: 3e-3 };
 
 export type I2cLine = 'sda' | 'scl';
 
-const around = (ohms: number): Range => ({ min: ohms * (1 - TOLERANCE), typ: ohms, max: ohms * (1 + TOLERANCE) });
+const around = (ohms: number): Range => ({ min: ohms * (1 - USUAL_TOLERANCE), typ: ohms, max: ohms * (1 + USUAL_TOLERANCE) });
 
 /** A pull-up of the builder's, to the supply of its stretch. */
 export const addedPullUp = (ohms: number, feed: Feed): PullUp => ({ id: 'added', ohms: around(ohms), ...feed });

@@ -101,3 +101,60 @@ export function sensorDivider(from: number, to: number): { readonly ohms: number
   const share = (sensor: number) => ohms / (ohms + sensor);
   return { ohms, span: Math.abs(share(from) - share(to)) };
 }
+
+export interface Contrast {
+  /** Where the contrast terminal must be against ground, in volts. */
+  readonly volts: number;
+  /** How far up from ground the trimmer stands, as a share. */
+  readonly turn: number | undefined;
+  /** Fixed in place of the trimmer: from the supply to the terminal, and from there to ground; and what they give. */
+  readonly top: number | undefined;
+  readonly bottom: number | undefined;
+  readonly given: number | undefined;
+  readonly verdict: 'good' | 'at-ground' | 'needs-negative';
+}
+
+/** So near to ground, in volts, a terminal is tied to it. */
+const AT_GROUND = 0.05;
+
+/** The contrast of a character display: what its glass is driven with hangs between the supply and the contrast terminal.
+ *  @param glassVolts what the glass wants between supply and contrast terminal
+ *  @throws RangeError when a value is not above zero
+ *  @example contrastDivider({ volts: 5, glassVolts: 4.4, trimmerOhms: 10e3, values }).volts // 0.6 */
+export function contrastDivider(given: {
+  readonly volts: number;
+  readonly glassVolts: number;
+  readonly trimmerOhms: number;
+  readonly values: readonly number[];
+}): Worked<Contrast> {
+  const { volts, glassVolts, trimmerOhms, values } = given;
+  for (const [name, value] of Object.entries({ supply: volts, glass: glassVolts, trimmer: trimmerOhms }))
+    if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
+  const wanted = volts - glassVolts;
+  const working = [
+    {
+      formula: 'VO = V − Vglass',
+      values: `${formatSi(volts, 'V')} − ${formatSi(glassVolts, 'V')} = ${formatSi(wanted, 'V')}`,
+      source: 'HD44780 datasheet: the liquid crystal is driven by VCC − V5',
+    },
+  ];
+  const nothing = { volts: wanted, turn: undefined, top: undefined, bottom: undefined, given: undefined, working };
+  if (wanted < -AT_GROUND) return { ...nothing, verdict: 'needs-negative' };
+  if (wanted <= AT_GROUND) return { ...nothing, turn: 0, verdict: 'at-ground' };
+  // Of the pairs that take about the trimmer's current the one that comes nearest.
+  let best: { readonly top: number; readonly bottom: number; readonly off: number } | undefined;
+  for (const top of values)
+    for (const bottom of values) {
+      if (top + bottom < trimmerOhms / 2 || top + bottom > trimmerOhms * 2) continue;
+      const off = Math.abs((volts * bottom) / (top + bottom) - wanted);
+      if (!best || off < best.off - 1e-12) best = { top, bottom, off };
+    }
+  return {
+    ...nothing,
+    turn: wanted / volts,
+    top: best?.top,
+    bottom: best?.bottom,
+    given: best && (volts * best.bottom) / (best.top + best.bottom),
+    verdict: 'good',
+  };
+}

@@ -36,8 +36,12 @@ export interface LadderOptions {
   /** Nodes after which the best found is taken. */
   readonly nodes?: number;
   readonly stop?: () => boolean;
-  readonly onBetter?: (gap: number) => void;
+  /** Hears how much of the search is done, from 0 to 1. */
+  readonly onProgress?: (share: number) => void;
 }
+
+/** Analog inputs follow sources of so much resistance, in ohms; most datasheets say 10 kΩ. */
+const FOLLOWED = 10_000;
 
 /** More keys than one pin is ever asked to tell apart. */
 export const LADDER_KEYS = { most: 16 } as const;
@@ -108,14 +112,18 @@ class Search {
     const { keys, values } = this.input;
     // A quick ladder for each pull first: what is good early cuts most.
     for (const pull of values) for (let part = 20; part > 4; part -= 1) this.#greedy(pull, (this.#corners.bound(0, keys - 1) * part) / 20);
-    for (const pull of values) this.#descend(pull, 0, 0, [], Infinity);
+    for (const [at, pull] of values.entries()) {
+      // A search that is cut off has its nodes for an end.
+      this.options.onProgress?.(Math.max(at / values.length, this.#nodes / (this.options.nodes ?? Infinity)));
+      this.#descend(pull, 0, 0, [], Infinity);
+    }
+    this.options.onProgress?.(1);
     return { best: this.#best && this.#ladder(), proved: !this.#stopped, nodes: this.#nodes };
   }
 
   #take(pull: number, row: readonly number[], gap: number): void {
     if (this.#best && gap <= this.#best.gap) return;
     this.#best = { pull, row: [...row], gap };
-    this.options.onBetter?.(gap);
   }
 
   /** Each time the least resistor that keeps a gap. */
@@ -174,13 +182,31 @@ class Search {
   }
 
   #ladder(): Ladder {
-    const { pull, row, gap } = this.#best!;
-    return ladderOf(this.input, pull, row, gap);
+    let { pull, row } = this.#best!;
+    // Ten times as much everywhere reads alike and takes a tenth of the current.
+    const has = (ohms: number) => this.input.values.includes(ohms);
+    while (pull * 10 <= FOLLOWED && [pull, ...row].every((ohms) => has(ohms * 10))) [pull, row] = [pull * 10, row.map((ohms) => ohms * 10)];
+    return ladderOf(this.input, pull, row, this.#best!.gap);
   }
 }
 
+/** Fewer counts than this between two keys, and noise of an analog input of a microcontroller mixes them up. */
+const THIN_COUNTS = 8;
+/** And fewer than this share of the scale: its steps are not all alike. */
+const THIN_SHARE = 0.005;
+
+/** Whether a distance between two keys is too small to rely on.
+ *  @param gap and `counts`, the full scale, both in counts */
+export const isThin = (gap: number, counts: number): boolean => gap < THIN_COUNTS || gap < THIN_SHARE * counts;
+
 /** A ladder of given values with its levels and thresholds. */
-function ladderOf({ tolerance, pullTolerance }: LadderInput, pull: number, row: readonly number[], gap: number): Ladder {
+export function ladderOf(
+  tolerances: Pick<LadderInput, 'tolerance' | 'pullTolerance'>,
+  pull: number,
+  row: readonly number[],
+  gap: number = ladderGap(tolerances, pull, row),
+): Ladder {
+  const { tolerance, pullTolerance } = tolerances;
   const corners = new Corners(tolerance, pullTolerance ?? tolerance);
   const sums = row.reduce<number[]>((all, ohms) => [...all, all.at(-1)! + ohms], [0]);
   const levels = sums.map((sum): Range => ({
@@ -194,7 +220,7 @@ function ladderOf({ tolerance, pullTolerance }: LadderInput, pull: number, row: 
 
 /** The smallest gap of a ladder of given values, as a share of the supply; below nothing where neighbours overlap. */
 export function ladderGap(
-  { tolerance, pullTolerance }: Omit<LadderInput, 'values' | 'keys'>,
+  { tolerance, pullTolerance }: Pick<LadderInput, 'tolerance' | 'pullTolerance'>,
   pull: number,
   row: readonly number[],
 ): number {

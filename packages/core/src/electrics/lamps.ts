@@ -1,3 +1,4 @@
+import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals';
@@ -48,7 +49,6 @@ const USUAL_AMPS = 5e-3;
 const DIGIT_AMPS = 2e-3;
 /** A pin is not planned to its limit. */
 const OF_LIMIT = 0.8;
-const TOLERANCE = 0.05;
 /** What a saturated transistor keeps between collector and emitter; a field-effect transistor keeps less. */
 const SATURATED: Range = { min: 0.05, typ: 0.2, max: 0.4 };
 const NONE: Range = { min: 0, typ: 0, max: 0 };
@@ -110,7 +110,7 @@ const fitting = (part: PartSheet, feed: Range) => {
 export function lampAmps(
   circuit: Pick<Lamp, 'supply' | 'forwardVolts' | 'driveOhms' | 'dropVolts'>,
   ohms: number,
-  tolerance = TOLERANCE,
+  tolerance = USUAL_TOLERANCE,
 ): Range {
   const { supply, forwardVolts, driveOhms, dropVolts } = circuit;
   const at = (volts: number, vf: number, r: number, drive: number, drop: number) => {
@@ -128,7 +128,7 @@ export function lampAmps(
 function exactOhms(circuit: Pick<Lamp, 'supply' | 'forwardVolts' | 'driveOhms' | 'dropVolts'>, meant: number, most: number): number {
   const { supply, forwardVolts, driveOhms, dropVolts } = circuit;
   const nominal = (typical(supply) - typical(forwardVolts) - typical(dropVolts)) / meant - typical(driveOhms);
-  const safe = ((supply.max - forwardVolts.min - dropVolts.min) / most - driveOhms.min) / (1 - TOLERANCE);
+  const safe = ((supply.max - forwardVolts.min - dropVolts.min) / most - driveOhms.min) / (1 - USUAL_TOLERANCE);
   return Math.max(0, nominal, safe);
 }
 
@@ -196,7 +196,7 @@ export interface Load {
 
 /** The current of the base behind a driver's resistor; a gate takes none. */
 export const baseAmps = (board: IndexedBoard, { kind, ohms }: Driver): number =>
-  kind === 'npn' || kind === 'pnp' ? Math.max(0, logicVolts(board).max - BASE_VOLTS) / (ohms * (1 - TOLERANCE)) : 0;
+  kind === 'npn' || kind === 'pnp' ? Math.max(0, logicVolts(board).max - BASE_VOLTS) / (ohms * (1 - USUAL_TOLERANCE)) : 0;
 
 /** All segments of a digit together, which its common line carries. */
 export function digitAmps(plan: Plan, sheets: Sheets, placement: string): number {
@@ -252,7 +252,7 @@ export const setDriversOf = derived((plan: Plan, sheets: Sheets): readonly SetDr
         ohms,
         exactOhms: exact,
         fitOhms: drawerValues(plan.drawer, 1000, 1e6).find((value) => value >= exact * (1 - 1e-9)),
-        amps: ohms === undefined ? undefined : currentSetAmps(table, ohms, table.usualVolts, TOLERANCE),
+        amps: ohms === undefined ? undefined : currentSetAmps(table, ohms, table.usualVolts, USUAL_TOLERANCE),
         segments: table.segments,
       },
     ];

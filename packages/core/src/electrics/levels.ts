@@ -1,3 +1,4 @@
+import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import { boardOf } from '../plan/edit';
 import { findBuses } from '../nets/buses';
 import { derived } from '../nets/derived';
@@ -45,8 +46,6 @@ export interface LevelPair {
 const THIN = 0.1;
 /** What a member of an I2C bus sinks at most: an output that is specified at more gives a lower low. */
 const I2C_AMPS = 3e-3;
-/** Tolerance of the resistors of a divider. */
-const TOLERANCE = 0.05;
 
 const voltsOf = (fact: LevelFact, supply: number): number => ('volts' in fact ? fact.volts : fact.ratio * supply);
 
@@ -113,7 +112,7 @@ function dividedBy(plan: Plan, key: TerminalKey): Range | undefined {
   const [top, pull] = [plan.series[key], plan.pulls[key]];
   if (top === undefined || pull?.to !== 'ground') return undefined;
   const one: Range = { min: 1, max: 1 };
-  return dividerOutput(top, pull.ohms, one, TOLERANCE);
+  return dividerOutput(top, pull.ohms, one, USUAL_TOLERANCE);
 }
 
 /** Who is at the other end of a part's wire, and whether the line goes on from there through a level shifter. */

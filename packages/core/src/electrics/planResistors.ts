@@ -1,3 +1,4 @@
+import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import { findBuses } from '../nets/buses';
 import { derived } from '../nets/derived';
 import { segmentsOf } from '../nets/segments';
@@ -34,17 +35,15 @@ export interface PlanResistor {
   readonly ratingWatts: number | undefined;
 }
 
-const TOLERANCE = 0.05;
-
 function heated(ohms: number | undefined, amps: number | undefined): Pick<PlanResistor, 'amps' | 'watts' | 'ratingWatts'> {
   if (ohms === undefined || amps === undefined || !Number.isFinite(amps))
     return { amps: undefined, watts: undefined, ratingWatts: undefined };
-  const watts = amps ** 2 * ohms * (1 + TOLERANCE);
+  const watts = amps ** 2 * ohms * (1 + USUAL_TOLERANCE);
   return { amps, watts, ratingWatts: ratingFor(watts) };
 }
 
 /** What a resistor between a supply at its highest and ground carries. */
-const fromSupply = (volts: number, ohms: number): number => volts / (ohms * (1 - TOLERANCE));
+const fromSupply = (volts: number, ohms: number): number => volts / (ohms * (1 - USUAL_TOLERANCE));
 
 function atTerminal(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal): readonly PlanResistor[] {
   const { key } = item;

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { shippedSheets } from '../../tests/catalogue';
 import { point } from '../quantity/range';
 import { valuesOf } from '../quantity/series';
 import { CALCULATIONS } from './calculations';
@@ -9,7 +10,7 @@ import { ledResistor, multiplexed, ratingFor } from './led';
 const E12 = valuesOf('E12', 1, 10e6);
 const run = (id: string, given: Record<string, string>) => {
   const calculation = CALCULATIONS.find((c) => c.id === id)!;
-  return calculation.run(readValues(calculation, given)).outputs;
+  return calculation.run(readValues(calculation, given), { sheets: shippedSheets }).outputs;
 };
 
 describe('LED', () => {
@@ -140,9 +141,11 @@ describe('by name', () => {
   test('every calculation runs with its defaults where it has them all, and gives what it lists', () => {
     for (const calculation of CALCULATIONS) {
       const given = Object.fromEntries(
-        calculation.inputs.filter((i) => i.default === undefined).map((i) => [i.name, i.name === 'keys' ? '4' : '100']),
+        calculation.inputs
+          .filter((i) => i.default === undefined)
+          .map((i) => [i.name, i.name === 'keys' ? '4' : i.name === 'sheet' ? 'driver-max7219-dip24' : '100']),
       );
-      const { outputs, working } = calculation.run(readValues(calculation, given));
+      const { outputs, working } = calculation.run(readValues(calculation, given), { sheets: shippedSheets });
       expect(Object.keys(outputs).sort()).toEqual(calculation.outputs.map((o) => o.name).sort());
       expect(JSON.stringify([outputs, working])).not.toMatch(/NaN|Infinity|undefined/);
     }

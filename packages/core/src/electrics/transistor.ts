@@ -1,3 +1,6 @@
+import { formatSi } from '../quantity/format';
+import type { Worked } from './working';
+
 /** Voltage between base and emitter of a transistor that is on. */
 export const BASE_VOLTS = 0.7;
 
@@ -14,3 +17,73 @@ export const baseResistor = ({
   readonly gain: number;
   readonly amps: number;
 }): number => ((high - vbe) * gain) / amps;
+
+export interface GateInput {
+  readonly highVolts: number;
+  /** Most at which it only begins to conduct, and the gate voltage at which its sheet gives the resistance. */
+  readonly thresholdVolts: number;
+  readonly ratedVolts: number;
+  readonly onOhms: number;
+  readonly amps: number;
+  /** Charge of the gate, in coulombs. */
+  readonly coulombs: number;
+  /** Most that the pin gives, in amperes. */
+  readonly pinAmps: number;
+  readonly values: readonly number[];
+}
+
+export interface GateDrive {
+  /** In series with the gate: next value up, so that charging it takes no more than the pin gives. */
+  readonly gateOhms: number | undefined;
+  /** From the gate to the source: a hundred times as much, so that it takes a hundredth of the level. */
+  readonly downOhms: number | undefined;
+  readonly switchSeconds: number | undefined;
+  /** While it is on: what it keeps, and what it turns into heat. */
+  readonly dropVolts: number;
+  readonly watts: number;
+  readonly verdict: 'good' | 'weak' | 'off';
+}
+
+/** A field-effect transistor at a pin.
+ *  @throws RangeError when a value is not above zero */
+export function gateDrive(input: GateInput): Worked<GateDrive> {
+  const { highVolts, thresholdVolts, ratedVolts, onOhms, amps, coulombs, pinAmps, values } = input;
+  for (const [name, value] of Object.entries({
+    high: highVolts,
+    threshold: thresholdVolts,
+    rds: onOhms,
+    load: amps,
+    charge: coulombs,
+    pin: pinAmps,
+  }))
+    if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
+  const exact = highVolts / pinAmps;
+  const gateOhms = values.find((value) => value >= exact * (1 - 1e-9));
+  const downOhms = gateOhms === undefined ? undefined : values.find((value) => value >= 100 * gateOhms * (1 - 1e-9));
+  const watts = amps ** 2 * onOhms;
+  return {
+    gateOhms,
+    downOhms,
+    switchSeconds: gateOhms && (coulombs * gateOhms) / (highVolts / 2),
+    dropVolts: amps * onOhms,
+    watts,
+    verdict: highVolts < thresholdVolts ? 'off' : highVolts < ratedVolts ? 'weak' : 'good',
+    working: [
+      {
+        formula: 'VOH ≥ VGS of the stated RDS(on)',
+        values: `${formatSi(highVolts, 'V')} against ${formatSi(ratedVolts, 'V')}; it begins at ${formatSi(thresholdVolts, 'V')} at the latest`,
+        source: 'At its threshold a transistor carries next to nothing',
+      },
+      {
+        formula: 'RG = VOH / Ipin',
+        values: `${formatSi(highVolts, 'V')} / ${formatSi(pinAmps, 'A')} = ${formatSi(exact, 'Ω')}`,
+        source: 'The gate is a capacitor: at first the pin sees only the resistor',
+      },
+      {
+        formula: 'P = I² · RDS(on)',
+        values: `${formatSi(amps, 'A')}² · ${formatSi(onOhms, 'Ω')} = ${formatSi(watts, 'W')}`,
+        source: 'Ohm’s law',
+      },
+    ],
+  };
+}

@@ -6,7 +6,16 @@ import { segmentsOf } from '../nets/segments';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import { type Driver, type Plan, sameEnd, type TerminalKey, terminalKey, type WireColour, type WireEnd } from '../plan/plan';
+import {
+  type Driver,
+  type LadderValues,
+  type Plan,
+  sameEnd,
+  type TerminalKey,
+  terminalKey,
+  type WireColour,
+  type WireEnd,
+} from '../plan/plan';
 import { wantedCapacitors } from '../electrics/supplySheet';
 import { strapState } from '../nets/addresses';
 
@@ -53,6 +62,8 @@ export type BuildResistor =
   | { readonly do: 'cut'; readonly placement: string; readonly how: 'jumper' | 'resistor'; readonly ohms: number }
   | { readonly do: 'series'; readonly key: TerminalKey; readonly ohms: number }
   | { readonly do: 'driver'; readonly key: TerminalKey; readonly driver: Driver }
+  /** Keys on one analog pin: the resistor that holds the pin, then the row. */
+  | { readonly do: 'ladder'; readonly placement: string; readonly ladder: LadderValues }
   | { readonly do: 'pull'; readonly key: TerminalKey; readonly ohms: number; readonly to: 'supply' | 'ground' }
   /** One from each line of a stretch to its supply. */
   | {
@@ -151,7 +162,8 @@ function resistors(plan: Plan, sheets: Sheets): readonly BuildResistor[] {
   const pulls = Object.entries(plan.pulls).map(([key, pull]): BuildResistor => ({ do: 'pull', key, ...pull }));
   const inWires = Object.entries(plan.series).map(([key, ohms]): BuildResistor => ({ do: 'series', key, ohms }));
   const drivers = Object.entries(plan.drivers).map(([key, driver]): BuildResistor => ({ do: 'driver', key, driver }));
-  return [...cut, ...inWires, ...drivers, ...added, ...pulls];
+  const ladders = Object.entries(plan.ladders).map(([placement, ladder]): BuildResistor => ({ do: 'ladder', placement, ladder }));
+  return [...cut, ...inWires, ...drivers, ...added, ...pulls, ...ladders];
 }
 
 /** The inputs of channels that nothing is wired to: an open input of such a chip swings. */

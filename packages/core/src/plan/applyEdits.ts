@@ -12,6 +12,7 @@ import { lock } from './edits/lock';
 import { movePlacement } from './edits/movePlacement';
 import { capacitors } from './edits/capacitors';
 import { driver } from './edits/driver';
+import { ladder } from './edits/ladder';
 import { load } from './edits/load';
 import { readout } from './edits/readout';
 import { pull } from './edits/pull';
@@ -43,6 +44,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   drawer,
   pull,
   capacitors,
+  ladder,
   driver,
   load,
   readout,

@@ -4,6 +4,7 @@ import type {
   BusSettings,
   Drawer,
   Driver,
+  LadderValues,
   LoadUse,
   Placement,
   Plan,
@@ -61,6 +62,8 @@ export type Edit =
   | { readonly kind: 'series'; readonly placement: string; readonly terminal: string; readonly ohms: number | null }
   /** A transistor between the terminal and its pin; `null` takes it out. */
   | { readonly kind: 'driver'; readonly placement: string; readonly terminal: string; readonly driver: Driver | null }
+  /** `null`: nobody knows its resistors. */
+  | { readonly kind: 'ladder'; readonly placement: string; readonly ladder: LadderValues | null }
   /** `null`: one of its kind, at its peak. */
   | { readonly kind: 'load'; readonly placement: string; readonly load: LoadUse | null }
   | { readonly kind: 'readout'; readonly placement: string; readonly readout: Readout | null }

@@ -45,12 +45,32 @@ export interface Drawer {
   readonly own?: readonly number[];
 }
 
+/** The resistors of keys on one analog pin, in ohms: the one that holds the pin while no key is down, and the row between the keys. */
+export interface LadderValues {
+  readonly pull: number;
+  /** From the first key on; one fewer than keys. */
+  readonly row: readonly number[];
+}
+
+/** A picture that the program brings along for a display, as it was made into bytes. */
+export interface PlanPicture {
+  readonly name: string;
+  readonly width: number;
+  readonly height: number;
+  readonly bytes: number;
+}
+
 /** How a display is used: what it shows, how large, and how much of its picture the program keeps in memory. */
 export interface Readout {
   readonly text?: string;
   /** Times the smallest letters; 1 where it is absent. */
   readonly scale?: number;
   readonly picture?: 'whole' | 'part' | 'none';
+  /** A text that is longer than the display runs through it. */
+  readonly scroll?: true;
+  /** Characters of the builder's own: on digits one number, the segments as bits from a on; on characters eight rows of five dots. */
+  readonly glyphs?: { readonly [character: string]: readonly number[] };
+  readonly pictures?: readonly PlanPicture[];
 }
 
 /** How much of a part there is, and how much of it is on at once. */
@@ -124,6 +144,8 @@ export interface Plan {
   readonly series: { readonly [key: TerminalKey]: number };
   /** Transistors that switch what hangs at a terminal, so that the pin drives only their base or gate. */
   readonly drivers: { readonly [key: TerminalKey]: Driver };
+  /** By the placement of keys on one analog pin. */
+  readonly ladders: { readonly [placement: string]: LadderValues };
   /** By placement, where it is not one of its kind at its peak. */
   readonly loads: { readonly [placement: string]: LoadUse };
   /** By the placement of a display. */
@@ -150,6 +172,9 @@ export const PLAN_LIMITS = {
   drivers: 200,
   loadUnits: 10_000,
   readoutText: 400,
+  ownGlyphs: 8,
+  pictures: 20,
+  ladderKeys: 16,
   drawerValues: 200,
 } as const;
 
@@ -195,6 +220,7 @@ export const PLAN_DEFAULTS = {
   pulls: {},
   series: {},
   drivers: {},
+  ladders: {},
   loads: {},
   readouts: {},
   capacitors: {},

@@ -2,7 +2,7 @@ import type { Edit } from './edit';
 import { type Plan, splitKey } from './plan';
 
 /** The maps of a plan whose entries belong to a part: they go with it, come back with it, and differ one by one between two plans. */
-type MapField = 'wishes' | 'together' | 'rates' | 'pulls' | 'series' | 'drivers' | 'loads' | 'capacitors' | 'readouts';
+type MapField = 'wishes' | 'together' | 'rates' | 'pulls' | 'series' | 'drivers' | 'ladders' | 'loads' | 'capacitors' | 'readouts';
 
 interface PlanMap<F extends MapField> {
   /** What the keys are. */
@@ -18,6 +18,7 @@ const MAPS: { readonly [F in MapField]: PlanMap<F> } = {
   drivers: { by: 'terminal', edit: (key, driver) => ({ kind: 'driver', ...splitKey(key), driver: driver ?? null }) },
   together: { by: 'placement', edit: (placement, how) => ({ kind: 'together', placement, how: how ?? null }) },
   rates: { by: 'placement', edit: (placement, perSecond) => ({ kind: 'rate', placement, perSecond: perSecond ?? null }) },
+  ladders: { by: 'placement', edit: (placement, ladder) => ({ kind: 'ladder', placement, ladder: ladder ?? null }) },
   loads: { by: 'placement', edit: (placement, load) => ({ kind: 'load', placement, load: load ?? null }) },
   capacitors: { by: 'placement', edit: (placement, there) => ({ kind: 'capacitors', placement, there: there === true }) },
   readouts: { by: 'placement', edit: (placement, readout) => ({ kind: 'readout', placement, readout: readout ?? null }) },

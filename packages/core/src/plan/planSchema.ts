@@ -89,7 +89,33 @@ export const readoutSchema = Joi.object({
     .pattern(/^[^\u0000-\u0009\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters'),
   scale: Joi.number().integer().min(1).max(16),
   picture: Joi.valid('whole', 'part', 'none'),
+  scroll: Joi.valid(true),
+  glyphs: Joi.object()
+    .pattern(
+      Joi.string().pattern(/^[^\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]{1,2}$/, 'one character'),
+      Joi.array().items(Joi.number().integer().min(0).max(255)).min(1).max(8),
+    )
+    .min(1)
+    .max(PLAN_LIMITS.ownGlyphs),
+  pictures: Joi.array()
+    .items(
+      Joi.object({
+        name: nameSchema.required(),
+        width: Joi.number().integer().min(1).max(4096).required(),
+        height: Joi.number().integer().min(1).max(4096).required(),
+        bytes: Joi.number().integer().min(1).max(1e8).required(),
+      }),
+    )
+    .min(1)
+    .max(PLAN_LIMITS.pictures),
 }).min(1);
+export const ladderSchema = Joi.object({
+  pull: ohmsSchema.required(),
+  row: Joi.array()
+    .items(ohmsSchema)
+    .max(PLAN_LIMITS.ladderKeys - 1)
+    .required(),
+});
 export const loadSchema = Joi.object({
   units: Joi.number().integer().min(1).max(PLAN_LIMITS.loadUnits),
   share: Joi.number().min(0).max(1),
@@ -118,6 +144,7 @@ export const planSchema = Joi.object({
   together: Joi.object().pattern(idSchema, togetherSchema).max(PLAN_LIMITS.placements).default({}),
   busSettings: Joi.object().pattern(segmentSchema, busSettingsSchema).max(100).default({}),
   pulls: Joi.object().pattern(keySchema, pullSchema).max(PLAN_LIMITS.pulls).default({}),
+  ladders: Joi.object().pattern(idSchema, ladderSchema).max(PLAN_LIMITS.placements).default({}),
   loads: Joi.object().pattern(idSchema, loadSchema).max(PLAN_LIMITS.placements).default({}),
   readouts: Joi.object().pattern(idSchema, readoutSchema).max(PLAN_LIMITS.placements).default({}),
   capacitors: Joi.object().pattern(idSchema, Joi.valid(true)).max(PLAN_LIMITS.placements).default({}),

@@ -63,17 +63,18 @@ export interface Cell {
   readonly shown: boolean;
 }
 
-/** Text on digits: a point goes to the digit before it. */
-export function digitCells(text: string): readonly Cell[] {
+/** Text on digits: a point goes to the digit before it.
+ *  @param own characters of the builder's own, as bits of `SEGMENTS` */
+export function digitCells(text: string, own: { readonly [character: string]: readonly number[] } = {}): readonly Cell[] {
   const cells: Cell[] = [];
   for (const character of text) {
     const last = cells.at(-1);
-    const point = character === '.' || character === ',';
+    const point = own[character] === undefined && (character === '.' || character === ',');
     if (point && last && ((last.segments ?? 0) & POINT) === 0) {
       cells[cells.length - 1] = { ...last, text: `${last.text}.`, segments: (last.segments ?? 0) | POINT };
       continue;
     }
-    const segments = point ? POINT : sevenSegments(character);
+    const segments = own[character]?.[0] ?? (point ? POINT : sevenSegments(character));
     cells.push({ text: character, shown: segments !== undefined, ...(segments === undefined ? {} : { segments }) });
   }
   return cells;

@@ -17,6 +17,10 @@ export interface Layout {
   readonly cut: number;
   /** What the display cannot show, each once. */
   readonly unknown: readonly string[];
+  /** The text runs through the display: how many columns it is wide, and how many steps until it has gone by. */
+  readonly scroll?: { readonly width: number; readonly steps: number };
+  /** Larger letters are wished for, and the display has one font of its own. */
+  readonly oneFont: boolean;
 }
 
 interface Grid {
@@ -30,13 +34,17 @@ const plain =
   (line: string): readonly Cell[] =>
     [...line].map((text) => ({ text, shown: has(text) }));
 
+type Glyphs = NonNullable<Readout['glyphs']>;
+
 /** How many letters there is room for, and which there are, by the kind of display. */
-function gridOf(part: PartSheet, scale: number): Grid | undefined {
+function gridOf(part: PartSheet, scale: number, own: Glyphs): Grid | undefined {
   const { readout } = part;
   if (!readout) return undefined;
   const { columns, rows } = readout;
-  if (readout.unit === 'digits') return { columns, rows, cells: readout.shape === 'fourteen segments' ? plain(hasFourteen) : digitCells };
-  if (readout.unit === 'characters') return { columns, rows, cells: plain(hasCharacter) };
+  if (readout.unit === 'digits')
+    return { columns, rows, cells: readout.shape === 'fourteen segments' ? plain(hasFourteen) : (line) => digitCells(line, own) };
+  if (readout.unit === 'characters')
+    return { columns, rows, cells: plain((character) => own[character] !== undefined || hasCharacter(character)) };
   return {
     columns: Math.floor(columns / (LETTER.width * scale)),
     rows: Math.floor(rows / (LETTER.height * scale)),
@@ -46,14 +54,17 @@ function gridOf(part: PartSheet, scale: number): Grid | undefined {
 
 /** Text laid out on the real geometry of a display; undefined for parts that show none. Round glass shows less at its edges: each row is as
  *  long as the glass is wide there. */
-export function layoutText(part: PartSheet, { text = '', scale = 1 }: Readout): Layout | undefined {
-  const grid = gridOf(part, scale);
+export function layoutText(part: PartSheet, { text = '', scale = 1, scroll, glyphs = {} }: Readout): Layout | undefined {
+  const grid = gridOf(part, scale, glyphs);
   if (!grid) return undefined;
   const lines = text === '' ? [] : text.split('\n').map(grid.cells);
   const round = part.readout!.shape === 'round';
   const width = (row: number) => (round ? roundColumns(part.readout!.columns, scale, row, grid.rows) : grid.columns);
   const first = round ? Math.max(0, Math.floor((grid.rows - lines.length) / 2)) : 0;
-  const seen = lines.slice(0, grid.rows).map((cells, row) => cells.slice(0, width(first + row)));
+  const longest = Math.max(0, ...lines.map((line) => line.length));
+  const runs = scroll === true && !round && longest > grid.columns;
+  const step = part.readout!.unit === 'pixels' ? LETTER.width * scale : 1;
+  const seen = runs ? lines.slice(0, grid.rows) : lines.slice(0, grid.rows).map((cells, row) => cells.slice(0, width(first + row)));
   const count = (list: readonly (readonly Cell[])[]) => list.reduce((sum, line) => sum + line.length, 0);
   return {
     columns: grid.columns,
@@ -61,6 +72,8 @@ export function layoutText(part: PartSheet, { text = '', scale = 1 }: Readout): 
     lines: seen,
     first,
     cut: count(lines) - count(seen),
+    oneFont: part.readout!.unit !== 'pixels' && scale > 1,
+    ...(runs ? { scroll: { width: longest * step, steps: longest * step + part.readout!.columns } } : {}),
     unknown: [...new Set(lines.flat().flatMap((cell) => (cell.shown ? [] : [cell.text])))],
   };
 }

@@ -131,3 +131,24 @@ describe('the table of bare segments', () => {
     expect(segmentTable(split, sheets, 'd')).toBeUndefined();
   });
 });
+
+test('larger letters on a display with a font of its own are told to be impossible; its own ones are the nearest', () => {
+  const plan = edited(stick(), sheets, add('d', 'lcd-1602-pcf8574', 'Glass'), shows('d', { text: '34.5', scale: 3 }));
+  expectCheck('readout-glyph', plan, sheets, [
+    { message: 'font', level: 'hint', title: 'Glass has letters of one size', remedies: ['Take its own letters'] },
+  ]);
+  expect(remedied('readout-glyph', plan, sheets).readouts['d']).toEqual({ text: '34.5' });
+});
+
+test('characters of one’s own: on a digit they take their segments, in the table of the wiring, too', () => {
+  expect(digitCells('M.', { M: [0x15] })).toEqual([{ text: 'M.', shown: true, segments: 0x95 }]);
+  const lcd = layoutText(part('lcd-1602-pcf8574'), { text: 'ö', glyphs: { ö: [1, 2, 3, 4, 5, 6, 7, 8] } })!;
+  expect(lcd.unknown).toEqual([]);
+});
+
+test('a text that runs through is not cut; it takes its own width and the display’s until it is gone', () => {
+  const chain = part('matrix-32x8-max7219');
+  expect(layoutText(chain, { text: 'Ferry at quay', scroll: true })).toMatchObject({ cut: 0, scroll: { width: 78, steps: 110 } });
+  expect(layoutText(chain, { text: 'Five', scroll: true })!.scroll).toBeUndefined();
+  expect(layoutText(part('digits-8-max7219'), { text: '1234567890', scroll: true })).toMatchObject({ scroll: { width: 10, steps: 18 } });
+});

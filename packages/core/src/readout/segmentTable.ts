@@ -69,10 +69,14 @@ export function segmentTable(plan: Plan, sheets: Sheets, placement: string): Seg
   });
   if (bits.length < items.length) return undefined;
   const activeLow = part.polarity.common === 'anode';
+  const own = plan.readouts[placement]?.glyphs ?? {};
   return {
     bits: bits.toSorted((a, b) => a.bit - b.bit),
     activeLow,
-    glyphs: TABLE_GLYPHS.map((glyph) => ({ glyph, byte: byteOf(bits, sevenSegments(glyph)!, activeLow) })),
+    glyphs: [
+      ...TABLE_GLYPHS.filter((glyph) => own[glyph] === undefined).map((glyph) => ({ glyph, lit: sevenSegments(glyph)! })),
+      ...Object.entries(own).map(([glyph, [lit = 0]]) => ({ glyph, lit })),
+    ].map(({ glyph, lit }) => ({ glyph, byte: byteOf(bits, lit, activeLow) })),
     walk: SEGMENTS.filter((s) => bits.some((b) => b.segment === s)).map((segment) => ({
       segment,
       byte: byteOf(bits, 1 << SEGMENTS.indexOf(segment), activeLow),

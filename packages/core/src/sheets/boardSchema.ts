@@ -127,6 +127,12 @@ export const boardSchema = Joi.object({
   controllers: sourcedList(controller).required(),
   rails: sourcedList(rail).required(),
   electrical: electrical.required(),
+  analog: sourced({
+    bits: Joi.number().integer().min(4).max(24).required(),
+    reference: Joi.valid('supply', 'internal').required(),
+    volts: range,
+    sourceOhms: quantity.greater(0),
+  }),
   memory: sourced({
     ramBytes: bytes.required(),
     flashBytes: bytes.required(),

@@ -140,6 +140,16 @@ export interface BoardSheet {
     readonly portSums?: readonly { readonly ports: string; readonly sinkMilliamps: number; readonly sourceMilliamps?: number }[];
     readonly resetState: string;
   };
+  /** The analog inputs of the chip; those of other means have facts of their own. */
+  readonly analog?: Sourced & {
+    readonly bits: number;
+    /** Readings follow the supply, or a reference of the chip that does not. */
+    readonly reference: 'supply' | 'internal';
+    /** Where readings are right, where that is not all of the supply. */
+    readonly volts?: Range;
+    /** Most resistance that a source may have. */
+    readonly sourceOhms?: number;
+  };
   readonly memory: Sourced & {
     readonly ramBytes: number;
     readonly flashBytes: number;

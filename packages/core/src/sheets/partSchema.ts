@@ -219,6 +219,7 @@ export const partSchema = Joi.object({
     count: Joi.number().integer().min(1).max(64).required(),
     as: Joi.valid('wires', 'ladder', 'matrix').required(),
     diodes: Joi.boolean(),
+    leadTo: Joi.valid('ground', 'supply'),
   }),
   encoder: sourced({ phases: Joi.array().items(factId).length(2).required(), bounceMilliseconds: quantity.max(100).required() }),
   firstLight: sourced({ see: words.required(), causes: Joi.array().items(words).required() }).required(),

@@ -202,7 +202,13 @@ export interface PartSheet {
     readonly note?: string;
   };
   /** Keys: each on a wire of its own to ground, all on one ladder of resistors, or in rows and columns, with a diode each or without. */
-  readonly keys?: Sourced & { readonly count: number; readonly as: 'wires' | 'ladder' | 'matrix'; readonly diodes?: boolean };
+  readonly keys?: Sourced & {
+    readonly count: number;
+    readonly as: 'wires' | 'ladder' | 'matrix';
+    readonly diodes?: boolean;
+    /** Of a ladder: what the keys lead to; the pin rests at the other end. */
+    readonly leadTo?: 'ground' | 'supply';
+  };
   /** The two phases of a rotary encoder. */
   readonly encoder?: Sourced & { readonly phases: readonly [string, string]; readonly bounceMilliseconds: number };
   readonly firstLight: Sourced & { readonly see: string; readonly causes: readonly string[] };

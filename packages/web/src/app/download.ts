@@ -1,9 +1,18 @@
-/** Hands a document to the browser's downloads as a JSON file. */
-export function download(name: string, document_: unknown): void {
-  const url = URL.createObjectURL(new Blob([`${JSON.stringify(document_, null, 2)}\n`], { type: 'application/json' }));
+function hand(name: string, blob: Blob): void {
+  const url = URL.createObjectURL(blob);
   const link = document.createElement('a');
   link.href = url;
   link.download = name;
   link.click();
   URL.revokeObjectURL(url);
+}
+
+/** Hands a document to the browser's downloads as a JSON file. */
+export function download(name: string, document_: unknown): void {
+  hand(name, new Blob([`${JSON.stringify(document_, null, 2)}\n`], { type: 'application/json' }));
+}
+
+/** Hands bytes to the browser's downloads. */
+export function downloadBytes(name: string, bytes: Uint8Array): void {
+  hand(name, new Blob([new Uint8Array(bytes)], { type: 'application/octet-stream' }));
 }

@@ -108,9 +108,6 @@ function useFindingOfAddress(findings: readonly Finding[]): void {
 function Scope() {
   return (
     <div className={styles.scope}>
-      <p>
-        <strong>Not yet checked:</strong> ladders of keys, flash memory.
-      </p>
       <details>
         <summary>What is checked</summary>
         <ul>

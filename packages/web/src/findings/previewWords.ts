@@ -1,6 +1,6 @@
 import { sayFinding, sayTerminal } from '@roof-chart/core/checks/say';
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
-import type { Plan } from '@roof-chart/core/plan/plan';
+import type { Plan, Readout } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import type { Preview } from '@roof-chart/core/review/previewEdits';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -53,9 +53,11 @@ function otherChanges(before: Plan, after: Plan, sheets: Sheets): readonly strin
   });
   const pictures = Object.entries(after.readouts)
     .filter(([id, readout]) => JSON.stringify(before.readouts[id]) !== JSON.stringify(readout))
+    .map(([id, readout]) => `${was.get(id)?.name ?? id}: ${readoutChange(before.readouts[id] ?? {}, readout)}`);
+  const ladders = Object.entries(after.ladders)
+    .filter(([id, ladder]) => JSON.stringify(before.ladders[id]) !== JSON.stringify(ladder))
     .map(
-      ([id, { picture, scale }]) =>
-        `${was.get(id)?.name ?? id}: ${picture === 'part' ? 'its picture in parts' : `letters ${scale ?? 1} times the smallest`}`,
+      ([id, { pull, row }]) => `${was.get(id)?.name ?? id}: ${[pull, ...row].map((ohms) => formatSi(ohms, 'Ω')).join(', ')} as its ladder`,
     );
   const capacitors = Object.keys(after.capacitors)
     .filter((id) => !before.capacitors[id])
@@ -63,7 +65,14 @@ function otherChanges(before: Plan, after: Plan, sheets: Sheets): readonly strin
   const rates = Object.entries(after.rates)
     .filter(([id, rate]) => before.rates[id] !== rate)
     .map(([id, rate]) => `${was.get(id)?.name ?? id} asked ${rate} times a second`);
-  return [...parts, ...series, ...drivers, ...pulls, ...settings, ...capacitors, ...pictures, ...rates];
+  return [...parts, ...series, ...drivers, ...pulls, ...settings, ...capacitors, ...ladders, ...pictures, ...rates];
+}
+
+function readoutChange(before: Readout, after: Readout): string {
+  if (after.picture !== before.picture) return after.picture === 'part' ? 'its picture in parts' : 'its picture kept as usual';
+  if (after.scroll !== before.scroll) return after.scroll ? 'its text runs through' : 'its text stands still';
+  if (after.pictures?.length !== before.pictures?.length) return 'a picture less';
+  return `letters ${after.scale ?? 1} times the smallest`;
 }
 
 /** What edits would change and what that costs, in words. */

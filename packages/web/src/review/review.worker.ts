@@ -90,12 +90,19 @@ export const reviewer = {
     const end = performance.now() + PINS_LIMIT;
     return alternativesOf(plan, notedSheets(sheets, plan.benchNotes), terminal, { stop: () => performance.now() >= end }) ?? [];
   },
-  /** A calculation without a plan, or the sentence that says what is wrong with its inputs. */
-  calculate: (id: string, given: { readonly [name: string]: string }): CalcResult | string => {
+  /** A calculation without a plan, or the sentence that says what is wrong with its inputs.
+   *  @param onProgress hears of every further hundredth of a long search */
+  calculate: (id: string, given: { readonly [name: string]: string }, onProgress?: (share: number) => void): CalcResult | string => {
     const calculation = CALCULATIONS.find((c) => c.id === id);
     if (!calculation) return `${id}: there is no such calculation`;
     try {
-      return calculation.run(readValues(calculation, given));
+      let told = 0;
+      const tell = (share: number) => {
+        if (share < told + 0.01) return;
+        told = share;
+        onProgress?.(share);
+      };
+      return calculation.run(readValues(calculation, given), { sheets: () => sheets, onProgress: tell });
     } catch (error) {
       if (error instanceof RangeError) return error.message;
       throw error;

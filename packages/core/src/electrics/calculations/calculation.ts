@@ -1,5 +1,7 @@
 import { parseSi } from '../../quantity/parse';
-import { SERIES, type Series } from '../../quantity/series';
+import type { Range } from '../../quantity/range';
+import { SERIES, type Series, valuesOf } from '../../quantity/series';
+import type { Sheets } from '../../sheets/sheetIndex';
 import type { Step } from '../working';
 
 /** One input of a calculation. Without a default it must be given. */
@@ -12,9 +14,29 @@ export interface CalcInput {
   readonly default?: string;
 }
 
+/** What a result looks like on an axis: ranges one under another, and windows that they should lie in, or must not touch. */
+export interface Spans {
+  readonly unit: string;
+  readonly from: number;
+  readonly to: number;
+  readonly rows: readonly { readonly label: string; readonly range: Range }[];
+  readonly windows: readonly { readonly from: number; readonly to: number; readonly good: boolean }[];
+}
+
 export interface CalcResult {
   readonly outputs: { readonly [name: string]: number | string | null };
   readonly working: readonly Step[];
+  readonly spans?: Spans;
+  /** Resistors as numbers where the outputs say them as text, in ohms: the pull first, then the row. */
+  readonly values?: readonly number[];
+}
+
+/** What a calculation may ask for beside its inputs. */
+export interface CalcContext {
+  /** The sheets, for what a part's own table says. */
+  readonly sheets: () => Sheets;
+  /** Hears how much of a long search is done, from 0 to 1. */
+  readonly onProgress?: (share: number) => void;
 }
 
 /** A calculation that can be asked for by name, without a plan. */
@@ -24,7 +46,7 @@ export interface Calculation {
   readonly inputs: readonly CalcInput[];
   readonly outputs: readonly { readonly name: string; readonly unit: string; readonly words: string }[];
   readonly source: string;
-  run(values: Values): CalcResult;
+  run(values: Values, context: CalcContext): CalcResult;
 }
 
 /** Inputs as read: numbers in base units, by name. */
@@ -61,18 +83,25 @@ export function share(values: Values, name: string): number {
   return value;
 }
 
-/** A series of preferred values.
- *  @throws RangeError naming those there are */
-export function seriesOf(values: Values): Series {
-  const series = values.text('series');
-  if (!Object.hasOwn(SERIES, series)) throw new RangeError(`series ${series}: expected one of ${Object.keys(SERIES).join(', ')}`);
-  return series as Series;
+const isSeries = (text: string): text is Series => Object.hasOwn(SERIES, text);
+
+/** The values that the input `series` stands for: those of a series within bounds, or a list of one's own.
+ *  @throws RangeError naming the series there are */
+export function valuesIn(values: Values, min: number, max: number): readonly number[] {
+  const series = values.text('series').trim();
+  if (isSeries(series)) return valuesOf(series, min, max);
+  const own = /^[\d.,;\s]/.test(series) ? values.numbers('series') : [];
+  if (own.length === 0 || own.some((value) => !(value > 0)))
+    throw new RangeError(
+      `series ${series || 'without values'}: expected one of ${Object.keys(SERIES).join(', ')}, or values above zero with commas between`,
+    );
+  return own.toSorted((a, b) => a - b);
 }
 
 /** The input that every calculation with a resistor has. */
 export const SERIES_INPUT: CalcInput = {
   name: 'series',
-  words: `preferred values: ${Object.keys(SERIES).join(', ')}`,
+  words: 'values: E3 to E192, or your own, as in 330, 4k7',
   unit: 'text',
   default: 'E12',
 };
@@ -90,15 +119,18 @@ export function readValues(calculation: Calculation, given: { readonly [name: st
   if (strange !== undefined)
     throw new RangeError(`${strange}: expected one of ${calculation.inputs.map((input) => input.name).join(', ')}`);
   const inputOf = (name: string): CalcInput => calculation.inputs.find((input) => input.name === name)!;
+  const unitOf = (name: string): string => {
+    const { unit } = inputOf(name);
+    return unit === '1' || unit === 'text' ? '' : unit;
+  };
   const textOf = (name: string): string => {
     const text = given[name] ?? inputOf(name).default;
     if (text === undefined) throw new RangeError(`${name}: expected ${inputOf(name).words}`);
     return text;
   };
   const numberOf = (name: string, text: string): number => {
-    const value = parseSi(text, inputOf(name).unit === '1' ? '' : inputOf(name).unit);
-    if (value === undefined)
-      throw new RangeError(`${name} ${text}: expected a number${inputOf(name).unit === '1' ? '' : ` in ${inputOf(name).unit}`}`);
+    const value = parseSi(text, unitOf(name));
+    if (value === undefined) throw new RangeError(`${name} ${text}: expected a number${unitOf(name) && ` in ${unitOf(name)}`}`);
     return value;
   };
   return {

@@ -1,10 +1,9 @@
 import { formatSi } from '../../quantity/format';
 import { point } from '../../quantity/range';
-import { valuesOf } from '../../quantity/series';
 import { bestAdded } from '../bestAdded';
 import { busPullUps } from '../busPullUps';
 import { I2C_STANDARD } from '../i2cModes';
-import { type Calculation, finite, SERIES_INPUT, seriesOf, share, TOLERANCE_INPUT } from './calculation';
+import { type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn } from './calculation';
 
 export const pullUp: Calculation = {
   id: 'pull-up',
@@ -30,7 +29,6 @@ export const pullUp: Calculation = {
   ],
   source: I2C_STANDARD,
   run(values) {
-    const series = seriesOf(values);
     const tolerance = share(values, 'tolerance');
     const vdd = values.number('vdd');
     const given = {
@@ -47,7 +45,7 @@ export const pullUp: Calculation = {
     const there = values.numbers('pull-ups').map(resistor);
     const result = busPullUps({ ...given, pullUps: there });
     const add = ['missing', 'too-weak'].includes(result.verdict)
-      ? bestAdded(valuesOf(series, 330, 100_000), (ohms) => busPullUps({ ...given, pullUps: [...there, resistor(ohms)] }))
+      ? bestAdded(valuesIn(values, 330, 100_000), (ohms) => busPullUps({ ...given, pullUps: [...there, resistor(ohms)] }))
       : undefined;
     return {
       outputs: {

@@ -109,6 +109,13 @@ function Resistor({ plan, resistor }: { readonly plan: Plan; readonly resistor: 
         {resistor.how === 'jumper' ? 'cut or open their solder jumper' : 'unsolder the two resistors'})
       </>
     );
+  if (resistor.do === 'ladder')
+    return (
+      <>
+        <strong>{sayPlacement(plan, resistor.placement)}</strong>: its ladder has {resistorWords(resistor.ladder.pull)} at the pin
+        {resistor.ladder.row.length > 0 && `, then key by key ${resistor.ladder.row.map(resistorWords).join(', ')}`}
+      </>
+    );
   if (resistor.do === 'driver')
     return (
       <>

@@ -32,47 +32,93 @@ function Digit({ cell, x }: { readonly cell: Cell | undefined; readonly x: numbe
   );
 }
 
+interface Box {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A character of the builder's own, dot by dot. */
+function OwnDots({ dots, x, y, cell }: { readonly dots: readonly number[]; readonly x: number; readonly y: number; readonly cell: Box }) {
+  const size = Math.min(cell.width / 6, cell.height / 9);
+  return (
+    <g transform={`translate(${x + size / 2} ${y + size / 2})`}>
+      {dots.flatMap((value, row) =>
+        [4, 3, 2, 1, 0].map(
+          (bit, column) =>
+            (value & (1 << bit)) !== 0 && (
+              <rect
+                key={`${row} ${bit}`}
+                className={styles.letter}
+                x={column * size}
+                y={row * size}
+                width={size * 0.9}
+                height={size * 0.9}
+              />
+            ),
+        ),
+      )}
+    </g>
+  );
+}
+
 /** Letters in boxes: those that cannot be shown are struck. */
 function Letters({
   layout,
   cell,
   left,
+  glyphs = {},
 }: {
   readonly layout: Layout;
   readonly cell: { readonly width: number; readonly height: number };
   readonly left: (row: number) => number;
+  readonly glyphs?: Readout['glyphs'];
 }) {
   return (
     <>
       {layout.lines.map((line, row) =>
-        line.map((one, at) => (
-          <text
-            key={`${row} ${at}`}
-            x={left(row) + (at + 0.5) * cell.width}
-            y={(layout.first + row + 0.78) * cell.height}
-            textAnchor="middle"
-            fontSize={cell.height * 0.86}
-            className={one.shown ? styles.letter : styles.cannot}
-          >
-            {one.text}
-          </text>
-        )),
+        line.map((one, at) => {
+          const own = glyphs[one.text];
+          const x = left(row) + at * cell.width;
+          if (own) return <OwnDots key={`${row} ${at}`} dots={own} x={x} y={(layout.first + row) * cell.height} cell={cell} />;
+          return (
+            <text
+              key={`${row} ${at}`}
+              x={x + cell.width / 2}
+              y={(layout.first + row + 0.78) * cell.height}
+              textAnchor="middle"
+              fontSize={cell.height * 0.86}
+              className={one.shown ? styles.letter : styles.cannot}
+            >
+              {one.text}
+            </text>
+          );
+        }),
       )}
     </>
   );
 }
 
+interface PreviewProps {
+  readonly part: PartSheet;
+  readonly readout: Readout;
+  readonly name: string;
+  /** Of a running text: how many columns of it have come in. */
+  readonly step: number;
+}
+
 /** A display with its text as it will stand on it: its real columns and rows, and what of it has no form. */
-export function Preview({ part, readout, name }: { readonly part: PartSheet; readonly readout: Readout; readonly name: string }) {
+export function Preview({ part, readout, name, step }: PreviewProps) {
   const layout = layoutText(part, readout);
   if (!layout || !part.readout) return null;
   const { columns, rows, unit, shape } = part.readout;
   const label = `${name} shows: ${layout.lines.map((line) => line.map((cell) => cell.text).join('')).join(' / ') || 'nothing'}`;
+  // A running text comes in from the right.
+  const shift = layout.scroll ? columns - step : 0;
   if (unit === 'digits' && shape !== 'fourteen segments')
     return (
       <svg className={styles.glass} width={columns * 28 + 12} height={50} role="img" aria-label={label}>
         {Array.from({ length: columns }, (_, at) => (
-          <Digit key={at} cell={layout.lines[0]?.[at]} x={8 + at * 28} />
+          <Digit key={at} cell={layout.lines[0]?.[at - shift]} x={8 + at * 28} />
         ))}
       </svg>
     );
@@ -91,7 +137,7 @@ export function Preview({ part, readout, name }: { readonly part: PartSheet; rea
               height={cell.height - 1}
             />
           ))}
-          <Letters layout={layout} cell={cell} left={() => 0} />
+          <Letters layout={layout} cell={cell} left={() => shift * cell.width} glyphs={readout.glyphs} />
         </g>
       </svg>
     );
@@ -101,7 +147,7 @@ export function Preview({ part, readout, name }: { readonly part: PartSheet; rea
   const zoom = Math.min(12, 300 / columns, 240 / rows);
   const cell = { width: LETTER.width * scale, height: LETTER.height * scale };
   const top = round ? (rows - layout.rows * cell.height) / 2 : 0;
-  const left = (row: number) => (round ? (columns - (layout.lines[row]?.length ?? 0) * cell.width) / 2 : 0);
+  const left = (row: number) => (round ? (columns - (layout.lines[row]?.length ?? 0) * cell.width) / 2 : shift);
   return (
     <svg
       className={styles.bare}

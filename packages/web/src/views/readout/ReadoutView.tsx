@@ -1,49 +1,21 @@
-import { Button, CopyButton, NativeSelect, Textarea } from '@mantine/core';
+import { Button, Checkbox, CopyButton, NativeSelect, Slider, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { layoutText } from '@roof-chart/core/readout/layout';
-import { memoryLedger, type MemoryLedger, type MemoryLine } from '@roof-chart/core/readout/memory';
+import { memoryLedger, type MemoryLine } from '@roof-chart/core/readout/memory';
 import { segmentTable, type SegmentTable } from '@roof-chart/core/readout/segmentTable';
 import { type Placement, type Plan, PLAN_LIMITS, type Readout } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
-import { HangScale } from '../../hang/HangScale';
-import type { Scale } from '../../hang/placing';
 import { useAppSelector } from '../../store/store';
-import { memoryRows } from './memoryRows';
+import { MemoryAxes } from './MemoryAxes';
+import { OwnGlyphs } from './OwnGlyphs';
+import { PictureTool } from './PictureTool';
 import { Preview } from './Preview';
 import styles from './Readout.module.css';
-import { hexByte, layoutWords, memoryWords, PICTURE_WORDS, tableText } from './readoutWords';
-
-/** An axis of bytes with the runtime and every picture one after another, and the end of the RAM. */
-function Memory({ plan, ledger }: { readonly plan: Plan; readonly ledger: MemoryLedger }) {
-  const { ramBytes, runtimeBytes, usedBytes } = ledger;
-  const max = Math.max(ramBytes, runtimeBytes + usedBytes) * 1.06;
-  const scale: Scale = {
-    min: 0,
-    max,
-    log: false,
-    ticks: [0, 0.25, 0.5, 0.75, 1].map((share) => ({ at: ramBytes * share, label: formatSi(ramBytes * share, 'B') })),
-  };
-  const rows = memoryRows(plan, ledger);
-  return (
-    <section className={styles.memory} aria-label="Memory">
-      <p className={ledger.leftBytes < 0 ? `${styles.fact} ${styles.bad}` : styles.fact}>{memoryWords(ledger)}</p>
-      {rows.length > 0 && ramBytes > 0 && (
-        <HangScale
-          label="Memory of the board"
-          scale={scale}
-          rows={rows}
-          windows={[{ from: ramBytes, to: max, tone: 'clash' }]}
-          headWidth={250}
-          width={400}
-        />
-      )}
-    </section>
-  );
-}
+import { hexByte, layoutWords, PICTURE_WORDS, tableText } from './readoutWords';
 
 /** What a program sends to light glyphs on bare segments, as they are wired. */
 function Segments({ table }: { readonly table: SegmentTable }) {
@@ -107,6 +79,8 @@ function Display({ plan, placement, part, line }: DisplayProps) {
   const [text, setText] = useState(kept?.text ?? '');
   const shown: Readout = { ...kept, text };
   const layout = layoutText(part, shown);
+  /** Where a running text stands: at first as it is when all of the display is filled. */
+  const [step, setStep] = useState(part.readout?.columns ?? 0);
   const table = segmentTable(plan, sheets, placement.id);
   const set = (change: { readonly [K in keyof Readout]?: Readout[K] | undefined }, words: string) => {
     const next = Object.fromEntries(
@@ -116,13 +90,26 @@ function Display({ plan, placement, part, line }: DisplayProps) {
     edit([{ kind: 'readout', placement: placement.id, readout: Object.keys(next).length > 0 ? next : null }], words);
   };
   const pixels = part.readout?.unit === 'pixels';
+  const unit = part.readout?.unit;
+  const ownUnit = unit === 'characters' || (unit === 'digits' && part.readout?.shape !== 'fourteen segments') ? unit : undefined;
   return (
     <section className={styles.display} aria-label={placement.name}>
       <h3>
         {placement.name} <span className="quiet">{part.title}</span>
       </h3>
       <div>
-        <Preview part={part} readout={shown} name={placement.name} />
+        <Preview part={part} readout={shown} name={placement.name} step={step} />
+        {layout?.scroll && (
+          <Slider
+            size="sm"
+            my={8}
+            min={0}
+            max={layout.scroll.steps}
+            value={Math.min(step, layout.scroll.steps)}
+            thumbLabel={`Step of the running text of ${placement.name}`}
+            onChange={setStep}
+          />
+        )}
         {layout && (
           <p className={`${styles.fact} ${layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet'}`}>{layoutWords(layout)}</p>
         )}
@@ -156,6 +143,14 @@ function Display({ plan, placement, part, line }: DisplayProps) {
             onChange={(event) => set({ scale: Number(event.currentTarget.value) }, `letters of ${placement.name}`)}
           />
         )}
+        {layout && part.readout?.shape !== 'round' && (
+          <Checkbox
+            size="xs"
+            label="A longer text runs through"
+            checked={kept?.scroll === true}
+            onChange={(event) => set({ scroll: event.currentTarget.checked ? true : undefined }, `running text of ${placement.name}`)}
+          />
+        )}
         {line && pixels && (
           <NativeSelect
             size="xs"
@@ -166,6 +161,20 @@ function Display({ plan, placement, part, line }: DisplayProps) {
           />
         )}
       </div>
+      {ownUnit && (
+        <OwnGlyphs
+          glyphs={kept?.glyphs ?? {}}
+          unit={ownUnit}
+          onChange={(glyphs, words) => set({ glyphs }, `${words} of ${placement.name}`)}
+        />
+      )}
+      {pixels && (
+        <PictureTool
+          part={part}
+          pictures={kept?.pictures ?? []}
+          onChange={(pictures, words) => set({ pictures }, `${words} of ${placement.name}`)}
+        />
+      )}
       {table && <Segments table={table} />}
     </section>
   );
@@ -196,7 +205,7 @@ export function ReadoutView() {
   return (
     <div className={styles.view}>
       <h2 className={styles.title}>Readout</h2>
-      <Memory plan={plan} ledger={ledger} />
+      <MemoryAxes plan={plan} />
       {displays.map(({ placement, part }) => (
         <Display
           key={`${placement.id} ${plan.readouts[placement.id]?.text ?? ''}`}

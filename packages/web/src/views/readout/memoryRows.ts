@@ -1,21 +1,47 @@
+import type { FlashLedger, FlashLine } from '@roof-chart/core/readout/flash';
 import type { MemoryLedger } from '@roof-chart/core/readout/memory';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import type { ScaleRow } from '../../hang/HangScale';
+import { stackRows } from '../../hang/stackRows';
 
-/** The runtime and every picture one after another, so that the last ends where all together are. */
-export function memoryRows(plan: Plan, { ramBytes, runtimeBytes, lines }: MemoryLedger): readonly ScaleRow[] {
-  const takers = [
-    { id: 'runtime', head: 'Runtime, stack and radio', bytes: runtimeBytes },
-    ...lines.map(({ placement, bytes }) => ({
-      id: placement,
-      head: plan.placements.find((p) => p.id === placement)?.name ?? placement,
-      bytes,
-    })),
-  ].filter(({ bytes }) => bytes > 0);
-  return takers.map(({ id, head, bytes }, n) => {
-    const from = takers.slice(0, n).reduce((sum, taker) => sum + taker.bytes, 0);
-    const at = from + bytes;
-    return { id, head, value: formatSi(bytes, 'B'), marks: [{ at, kind: at > ramBytes ? 'clash' : 'disc', from, to: at }] };
-  });
+interface Share {
+  readonly id: string;
+  readonly head: string;
+  readonly bytes: number;
 }
+
+const rowsOf = (shares: readonly Share[], limit: number): readonly ScaleRow[] =>
+  stackRows(
+    shares.filter(({ bytes }) => bytes > 0).map(({ id, head, bytes }) => ({ id, head, value: formatSi(bytes, 'B'), amount: bytes })),
+    limit,
+  );
+
+const nameOf = (plan: Plan, placement: string): string => plan.placements.find((p) => p.id === placement)?.name ?? placement;
+
+/** The runtime and every picture that is worked out in RAM. */
+export const memoryRows = (plan: Plan, { ramBytes, runtimeBytes, lines }: MemoryLedger): readonly ScaleRow[] =>
+  rowsOf(
+    [
+      { id: 'runtime', head: 'Runtime, stack and radio', bytes: runtimeBytes },
+      ...lines.map(({ placement, bytes }) => ({ id: placement, head: nameOf(plan, placement), bytes })),
+    ],
+    ramBytes,
+  );
+
+function flashHead(plan: Plan, { placement, what, name }: FlashLine): string {
+  if (what === 'font') return 'Letters of 5 × 7 dots';
+  const of = nameOf(plan, placement);
+  if (what === 'picture') return `${of}: ${name ?? 'picture'}`;
+  return what === 'table' ? `${of}: segment table` : `${of}: own characters`;
+}
+
+/** The boot loader and all that displays bring along in flash. */
+export const flashRows = (plan: Plan, { flashBytes, runtimeBytes, lines }: FlashLedger): readonly ScaleRow[] =>
+  rowsOf(
+    [
+      { id: 'loader', head: 'Boot loader', bytes: runtimeBytes },
+      ...lines.map((line, n) => ({ id: `${line.placement} ${line.what} ${n}`, head: flashHead(plan, line), bytes: line.bytes })),
+    ],
+    flashBytes,
+  );

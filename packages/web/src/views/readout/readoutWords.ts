@@ -1,3 +1,4 @@
+import type { FlashLedger } from '@roof-chart/core/readout/flash';
 import type { MemoryLedger, MemoryLine } from '@roof-chart/core/readout/memory';
 import type { Layout } from '@roof-chart/core/readout/layout';
 import type { SegmentTable } from '@roof-chart/core/readout/segmentTable';
@@ -17,12 +18,25 @@ export function memoryWords({ ramBytes, runtimeBytes, usedBytes, leftBytes }: Me
   return `${formatSi(ramBytes, 'B')} of RAM${runtime}, ${formatSi(usedBytes, 'B')} for pictures: ${left}.`;
 }
 
+/** What flash there is, and what displays take of it. */
+export function flashWords({ flashBytes, runtimeBytes, usedBytes, leftBytes }: FlashLedger): string {
+  const loader = runtimeBytes > 0 ? `, ${formatSi(runtimeBytes, 'B')} for the boot loader` : '';
+  const left = leftBytes >= 0 ? `${formatSi(leftBytes, 'B')} left for the program` : `${formatSi(-leftBytes, 'B')} more than there is`;
+  return `${formatSi(flashBytes, 'B')} of flash${loader}, ${formatSi(usedBytes, 'B')} for letters, pictures and tables: ${left}.`;
+}
+
+/** Steps a second at which a running text is read well. */
+const STEPS_PER_SECOND = 20;
+
 /** How much of a text is seen, and what has no form. */
-export function layoutWords({ rows, columns, cut, unknown }: Layout): string {
+export function layoutWords({ rows, columns, cut, unknown, scroll }: Layout): string {
   const room = `${counted(rows, 'row')} of ${counted(columns, 'letter')}`;
   const cutWords = cut > 0 ? `; ${counted(cut, 'letter')} cut off` : '';
   const unknownWords = unknown.length > 0 ? `; no form for ${unknown.join(' ')}` : '';
-  return `${room}${cutWords}${unknownWords}`;
+  const runs = scroll
+    ? `; runs through: ${counted(scroll.width, 'column')} wide, gone by after ${scroll.steps} steps, ${formatSi(scroll.steps / STEPS_PER_SECOND, 's')} at ${STEPS_PER_SECOND} a second`
+    : '';
+  return `${room}${cutWords}${runs}${unknownWords}`;
 }
 
 /** @example hexByte(192) // '0xC0' */

@@ -1,15 +1,19 @@
 import { Button, NativeSelect, Progress, TextInput } from '@mantine/core';
+import { proxy } from 'comlink';
 import { useState } from 'react';
 import { sayTerminal } from '@roof-chart/core/checks/say';
+import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
 import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
 import type { CalcResult, Calculation } from '@roof-chart/core/electrics/calculations/calculation';
 import { planTerminals } from '@roof-chart/core/nets/terminals';
-import { type Plan } from '@roof-chart/core/plan/plan';
+import type { Driver, Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { PIN_ROLES } from '@roof-chart/core/sheets/roles';
+import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
 import { Stopped } from '../../review/reviewFeed';
-import { calcEdits, ENTRIES } from './calcEntries';
+import { calcEdits, ENTRIES, ladderEdits, TRANSISTOR_KINDS } from './calcEntries';
+import { SpanPicture } from './SpanPicture';
 import styles from './Resistors.module.css';
 
 type Answer = { readonly of: string; readonly result: CalcResult } | { readonly of: string; readonly problem: string };
@@ -44,13 +48,38 @@ function Outputs({ calculation, result }: { readonly calculation: Calculation; r
   );
 }
 
+/** The drawer as the input `series` takes it. */
+const drawerText = ({ series, own }: Plan['drawer']): string => (series === 'own' ? (own ?? []).join(', ') : series);
+
+/** Resistors of keys, put into the plan. */
+function UseLadder({ plan, result }: { readonly plan: Plan; readonly result: CalcResult }) {
+  const { sheets, edit } = useWorkbench();
+  const ladders = plan.placements.filter((p) => partSheet(sheets, p.sheet)?.sheet.keys?.as === 'ladder');
+  return (
+    <div className={styles.row}>
+      {ladders.map(({ id, name }) => {
+        const edits = ladderEdits(result, id);
+        return (
+          edits && (
+            <Button key={id} size="compact-sm" variant="outline" onClick={() => edit(edits, `resistors of ${name}`)}>
+              Use them in {name}
+            </Button>
+          )
+        );
+      })}
+    </div>
+  );
+}
+
 /** What was calculated, put at a terminal of the plan. */
 function UseIt({ plan, id, result }: { readonly plan: Plan; readonly id: string; readonly result: CalcResult }) {
   const { sheets, edit } = useWorkbench();
   const [key, setKey] = useState('');
+  const [kind, setKind] = useState<Driver['kind']>(id === 'transistor-gate' ? 'nmos' : 'npn');
   const entry = ENTRIES[id];
-  const edits = key === '' ? undefined : calcEdits(id, result, key);
-  if (!entry || !calcEdits(id, result, 'a:b')) return null;
+  const edits = key === '' ? undefined : calcEdits(id, result, key, kind);
+  if (!entry || !calcEdits(id, result, 'a:b', kind)) return null;
+  const kinds = TRANSISTOR_KINDS[id] ?? [];
   const terminals = planTerminals(plan, sheets).filter((t) => PIN_ROLES[t.terminal.role] && t.wire);
   return (
     <div className={styles.row}>
@@ -61,6 +90,15 @@ function UseIt({ plan, id, result }: { readonly plan: Plan; readonly id: string;
         data={[{ value: '', label: 'Use it at…' }, ...terminals.map((t) => ({ value: t.key, label: sayTerminal(plan, sheets, t.key) }))]}
         onChange={(event) => setKey(event.currentTarget.value)}
       />
+      {kinds.length > 0 && (
+        <NativeSelect
+          size="xs"
+          aria-label="Kind of transistor"
+          value={kind}
+          data={kinds.map((value) => ({ value, label: TRANSISTOR_WORDS[value] }))}
+          onChange={(event) => setKind(event.currentTarget.value as Driver['kind'])}
+        />
+      )}
       <Button
         size="compact-sm"
         variant="outline"
@@ -79,20 +117,27 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
   const [id, setId] = useState('led');
   const [given, setGiven] = useState<{ readonly [id: string]: { readonly [name: string]: string } }>({});
   const [answer, setAnswer] = useState<Answer | null>(null);
-  const [running, setRunning] = useState(false);
+  /** How much of what runs is done, from 0 to 1. */
+  const [running, setRunning] = useState<number | null>(null);
   const calculation = CALCULATIONS.find((c) => c.id === id)!;
   // What the builder has, unless he says otherwise here.
-  const drawer = plan.drawer.series !== 'own' && calculation.inputs.some((i) => i.name === 'series') ? plan.drawer.series : undefined;
+  const drawer = calculation.inputs.some((i) => i.name === 'series' && i.default !== 'E6') ? drawerText(plan.drawer) : undefined;
   const values: { readonly [name: string]: string } = given[id] ?? {};
   const run = () => {
-    setRunning(true);
+    setRunning(0);
     feed
-      .search<CalcResult | string>((reviewer) => reviewer.calculate(id, { ...(drawer ? { series: drawer } : {}), ...values }))
+      .search<CalcResult | string>((reviewer) =>
+        reviewer.calculate(
+          id,
+          { ...(drawer ? { series: drawer } : {}), ...values },
+          proxy((share: number) => setRunning((now) => (now === null ? null : share))),
+        ),
+      )
       .then((result) => setAnswer(typeof result === 'string' ? { of: id, problem: result } : { of: id, result }))
       .catch((error: unknown) => {
         if (!(error instanceof Stopped)) throw error;
       })
-      .finally(() => setRunning(false));
+      .finally(() => setRunning(null));
   };
   const here = answer?.of === id ? answer : null;
   return (
@@ -128,12 +173,13 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
           ))}
         </div>
         <div className={styles.row}>
-          <Button size="compact-sm" type="submit" disabled={running}>
+          <Button size="compact-sm" type="submit" disabled={running !== null}>
             Work it out
           </Button>
-          {running && (
+          {running !== null && (
             <>
-              <Progress value={100} animated w={120} size="xs" aria-label="Working" />
+              <Progress value={running * 100} animated w={120} size="xs" aria-label="Working" />
+              <span className="num">{Math.round(running * 100)} %</span>
               <Button size="compact-sm" variant="default" onClick={() => feed.stopSearch()}>
                 Stop
               </Button>
@@ -149,7 +195,8 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
       {here && 'result' in here && (
         <>
           <Outputs calculation={calculation} result={here.result} />
-          <UseIt plan={plan} id={id} result={here.result} />
+          {here.result.spans && <SpanPicture spans={here.result.spans} label={calculation.words} />}
+          {id === 'ladder' ? <UseLadder plan={plan} result={here.result} /> : <UseIt key={id} plan={plan} id={id} result={here.result} />}
         </>
       )}
     </section>

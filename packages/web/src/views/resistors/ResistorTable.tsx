@@ -1,7 +1,7 @@
-import { ActionIcon, Button } from '@mantine/core';
+import { ActionIcon, Button, NativeSelect } from '@mantine/core';
 import { IconChevronDown, IconChevronUp, IconX } from '@tabler/icons-react';
 import type { PlanResistor } from '@roof-chart/core/electrics/planResistors';
-import type { Plan } from '@roof-chart/core/plan/plan';
+import { type Driver, DRIVER_KINDS, type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { letterCode } from '@roof-chart/core/quantity/bands';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../app/workbench';
@@ -39,7 +39,22 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
   return (
     <tr className={chosen ? styles.chosen : undefined} onClick={onChoose}>
       <th scope="row">{where}</th>
-      <td>{useWords(one)}</td>
+      <td>
+        {one.why.use === 'base' && one.key !== undefined ? (
+          <NativeSelect
+            size="xs"
+            aria-label={`Transistor at ${where}`}
+            value={one.why.kind}
+            data={DRIVER_KINDS.map((kind) => ({ value: kind, label: useWords({ ...one, why: { use: 'base', kind } }) }))}
+            onChange={(event) => {
+              const kind = event.currentTarget.value as Driver['kind'];
+              edit([{ kind: 'driver', ...splitKey(one.key!), driver: { kind, ohms: one.ohms! } }], `transistor at ${where}`);
+            }}
+          />
+        ) : (
+          useWords(one)
+        )}
+      </td>
       <td className={ohms === undefined ? `${styles.number} ${styles.missing}` : styles.number}>
         {ohms === undefined ? (
           fit === undefined ? (

@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
+import { ladderSheets } from '@roof-chart/core/electrics/ladderSheet';
 import { planResistors } from '@roof-chart/core/electrics/planResistors';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { splitKey } from '@roof-chart/core/plan/plan';
@@ -8,6 +9,7 @@ import { useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
 import { DrawerFields } from '../buses/DrawerFields';
 import { Calculators } from './Calculators';
+import { LadderKeys } from './LadderKeys';
 import { LoadLine } from './LoadLine';
 import styles from './Resistors.module.css';
 import { ResistorTable } from './ResistorTable';
@@ -17,6 +19,7 @@ export function ResistorsView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets, edit } = useWorkbench();
   const list = useMemo(() => planResistors(plan, sheets), [plan, sheets]);
+  const ladders = useMemo(() => ladderSheets(plan, sheets), [plan, sheets]);
   const [chosen, setChosen] = useState<string>();
   const one = list.find((r) => r.id === chosen) ?? list.find((r) => r.why.use === 'led');
   const missing = list.flatMap((r) =>
@@ -52,6 +55,9 @@ export function ResistorsView() {
           <LoadLine lamp={one.why.lamp} ohms={one.ohms ?? one.why.lamp.fitOhms!} />
         </div>
       )}
+      {ladders.map((ladder) => (
+        <LadderKeys key={`${ladder.placement} ${JSON.stringify(ladder.values)}`} plan={plan} ladder={ladder} />
+      ))}
       <Calculators plan={plan} />
     </div>
   );

@@ -1,15 +1,13 @@
 import { bandsOf, letterCode } from '@roof-chart/core/quantity/bands';
 import { formatSi } from '@roof-chart/core/quantity/format';
-
-/** Tolerance of the resistors that are put in: the usual one. */
-const TOLERANCE = 0.05;
+import { USUAL_TOLERANCE } from '@roof-chart/core/quantity/tolerance';
 
 /** A value with the marks to find it by.
  *  @example resistorWords(4700) // '4.7 kΩ (yellow, violet, red, gold; 4K7)' */
 export function resistorWords(ohms: number): string {
   const value = formatSi(ohms, 'Ω');
   try {
-    return `${value} (${bandsOf(ohms, TOLERANCE).join(', ')}; ${letterCode(ohms)})`;
+    return `${value} (${bandsOf(ohms, USUAL_TOLERANCE).join(', ')}; ${letterCode(ohms)})`;
   } catch {
     // A value with more digits than bands can say.
     return value;
@@ -19,7 +17,7 @@ export function resistorWords(ohms: number): string {
 /** The colours of the bands of a value; none where it has more digits than bands can say. */
 export function bandColours(ohms: number): readonly string[] {
   try {
-    return bandsOf(ohms, TOLERANCE);
+    return bandsOf(ohms, USUAL_TOLERANCE);
   } catch {
     return [];
   }

@@ -7,6 +7,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../app/workbench';
 import { HangScale, type ScaleRow } from '../../hang/HangScale';
+import { stackRows } from '../../hang/stackRows';
 import { useAppSelector } from '../../store/store';
 import { LoadFields } from './LoadFields';
 import styles from './Supply.module.css';
@@ -14,21 +15,17 @@ import { heatWords, lineName, railWords, scaleOf, unitOf } from './supplyWords';
 
 const amps = (milliamps: number): string => formatSi(milliamps / 1000, 'A');
 
-/** The consumers of a rail one after another, so that the last ends where all together are. */
-function rowsOf(plan: Plan, sheet: RailSheet, rails: readonly RailSheet[]): readonly ScaleRow[] {
-  const limit = sheet.rail.budgetMilliamps ?? Infinity;
-  let at = 0;
-  return sheet.lines.map((line, n) => {
-    const from = at;
-    at += line.peakMilliamps;
-    return {
+/** The consumers of a rail. */
+const rowsOf = (plan: Plan, { rail, lines }: RailSheet, rails: readonly RailSheet[]): readonly ScaleRow[] =>
+  stackRows(
+    lines.map((line, n) => ({
       id: `${n}`,
       head: lineName(plan, line, rails),
       value: `up to ${amps(line.peakMilliamps)}`,
-      marks: [{ at, kind: at > limit ? ('clash' as const) : ('disc' as const), from, to: at }],
-    };
-  });
-}
+      amount: line.peakMilliamps,
+    })),
+    rail.budgetMilliamps ?? Infinity,
+  );
 
 function Rail({ plan, sheet, rails }: { readonly plan: Plan; readonly sheet: RailSheet; readonly rails: readonly RailSheet[] }) {
   const { sheets } = useWorkbench();

@@ -1,0 +1,57 @@
+import type { Edit } from '../plan/edit';
+import type { Readout } from '../plan/plan';
+import { flashLedger } from '../readout/flash';
+import type { Check, CheckContext, Remedy } from './check';
+
+/** Of what the boot loader leaves, pictures may take so much before a program of any size has no room. */
+const CROWDED = 2 / 3;
+
+/** The largest picture left out, where that is enough. */
+function without({ plan, sheets }: CheckContext, most: number): readonly Remedy[] {
+  const { lines, usedBytes } = flashLedger(plan, sheets)!;
+  const top = lines.filter((line) => line.what === 'picture').toSorted((a, b) => b.bytes - a.bytes)[0];
+  if (!top || usedBytes - top.bytes > most) return [];
+  const readout = plan.readouts[top.placement]!;
+  const pictures = readout.pictures!.filter((one) => one.name !== top.name || one.bytes !== top.bytes);
+  const { pictures: _all, ...rest } = readout;
+  const kept: Readout = pictures.length > 0 ? { ...rest, pictures } : rest;
+  const edits: readonly Edit[] = [{ kind: 'readout', placement: top.placement, readout: Object.keys(kept).length > 0 ? kept : null }];
+  return [{ label: 'leave-out', data: { picture: { is: 'words', text: top.name! } }, grade: 'offered', edits }];
+}
+
+const why =
+  'Pictures, fonts and tables lie in the flash beside the program. What the boot loader takes comes off first. A picture takes its pixels times the bits of each: fewer bits, or a smaller one, take less.';
+
+export const flashOver: Check = {
+  code: 'flash-over',
+  question: 'Is there flash for the pictures and letters of all displays?',
+  lacks: 'setting',
+  messages: {
+    over: { title: 'Pictures take {used} of {free} flash', text: '{top} takes most: {most}. The program cannot be written.', why },
+    little: { title: 'Pictures take {used} of {free} flash', text: '{top} takes most: {most}. Little is left for the program.', why },
+  },
+  remedies: { 'leave-out': 'Leave the picture {picture} out' },
+  examine: (context) => {
+    const ledger = flashLedger(context.plan, context.sheets);
+    const free = ledger ? ledger.flashBytes - ledger.runtimeBytes : 0;
+    // On boards with an operating system programs live on a card.
+    if (!ledger || ledger.flashBytes === 0 || ledger.usedBytes <= free * CROWDED) return [];
+    const over = ledger.usedBytes > free;
+    const top = ledger.lines.reduce((a, b) => (b.bytes > a.bytes ? b : a));
+    return [
+      {
+        level: over ? 'clash' : 'risk',
+        message: over ? 'over' : 'little',
+        place: { view: 'readout' },
+        data: {
+          used: { is: 'quantity', value: ledger.usedBytes, unit: 'B' },
+          free: { is: 'quantity', value: free, unit: 'B' },
+          top: { is: 'placement', id: top.placement },
+          most: { is: 'quantity', value: top.bytes, unit: 'B' },
+        },
+        source: context.board.sheet.memory.source,
+        remedies: () => without(context, over ? free : free * CROWDED),
+      },
+    ];
+  },
+};

@@ -1,0 +1,137 @@
+import { formatSi } from '../../quantity/format';
+import { debounce } from '../debounce';
+import { isThin, ladder } from '../ladder';
+import { above, type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn, whole } from './calculation';
+
+export const keypad: Calculation = {
+  id: 'ladder',
+  words: 'Resistors of keys on one analog pin, chosen so that the closest two are as far apart as can be.',
+  inputs: [
+    { name: 'keys', words: 'keys', unit: '1' },
+    { name: 'bits', words: 'bits of the analog input', unit: '1', default: '10' },
+    { name: 'least', words: 'smallest resistor to use', unit: 'Ω', default: '100' },
+    { name: 'most', words: 'largest resistor to use', unit: 'Ω', default: '100k' },
+    TOLERANCE_INPUT,
+    SERIES_INPUT,
+  ],
+  outputs: [
+    { name: 'pull', unit: 'Ω', words: 'from the pin to the supply' },
+    { name: 'row', unit: 'text', words: 'from ground outwards, a key at each joint, the first at ground' },
+    { name: 'gap', unit: '1', words: 'smallest distance at the worst corners, as a share of the supply' },
+    { name: 'gapCounts', unit: '1', words: 'the same in counts of the analog input' },
+    { name: 'thresholds', unit: 'text', words: 'counts between the keys; above the last no key is down' },
+    { name: 'verdict', unit: 'text', words: 'good, thin (below 8 counts, or half a per cent of the scale) or overlap' },
+    { name: 'proved', unit: 'text', words: 'whether no values do better' },
+  ],
+  source: 'Dividers at every corner of the tolerance; branch and bound over the values',
+  run(values, { onProgress }) {
+    const bits = whole(values, 'bits');
+    if (bits < 4 || bits > 24) throw new RangeError(`bits ${bits}: expected 4 to 24`);
+    const counts = 2 ** bits - 1;
+    const keys = whole(values, 'keys');
+    const { best, proved } = ladder(
+      {
+        keys,
+        values: valuesIn(values, above(values, 'least'), above(values, 'most')),
+        tolerance: share(values, 'tolerance'),
+      },
+      { ...(keys > 6 ? { nodes: 50_000 } : {}), ...(onProgress ? { onProgress } : {}) },
+    );
+    if (!best)
+      return {
+        outputs: {
+          pull: null,
+          row: 'none',
+          gap: null,
+          gapCounts: null,
+          thresholds: 'none',
+          verdict: 'overlap',
+          proved: proved ? 'yes' : 'no',
+        },
+        working: [],
+      };
+    const inCounts = best.gap * counts;
+    const inWhole = (range: { readonly min: number; readonly max: number }) => ({
+      min: Math.round(range.min * counts),
+      max: Math.round(range.max * counts),
+    });
+    return {
+      values: [best.pull, ...best.row],
+      spans: {
+        unit: 'counts',
+        from: 0,
+        to: counts,
+        rows: best.levels.map((level, at) => ({ label: `key ${at + 1}`, range: inWhole(level) })),
+        // Where a threshold stands, no key must reach.
+        windows: best.thresholds.map((threshold) => ({
+          from: (threshold - best.gap / 2) * counts,
+          to: (threshold + best.gap / 2) * counts,
+          good: false,
+        })),
+      },
+      outputs: {
+        pull: best.pull,
+        row: best.row.map((ohms) => formatSi(ohms, 'Ω')).join(', ') || 'none',
+        gap: best.gap,
+        gapCounts: Math.floor(inCounts),
+        thresholds: best.thresholds.map((threshold) => Math.round(threshold * counts)).join(', '),
+        verdict: isThin(inCounts, counts) ? 'thin' : 'good',
+        proved: proved ? 'yes' : 'no',
+      },
+      working: best.levels.map((level, at) => ({
+        formula: `key ${at + 1}: R / (R + Rpull)`,
+        values: `${Math.round(level.min * counts)} to ${Math.round(level.max * counts)} counts`,
+        source: 'Both resistances at their corners',
+      })),
+    };
+  },
+};
+
+export const bounce: Calculation = {
+  id: 'debounce',
+  words: 'Capacitor that holds a key still while its contact bounces.',
+  inputs: [
+    { name: 'supply', words: 'supply of the pull-up', unit: 'V', default: '3.3' },
+    { name: 'pull', words: 'from the supply to the pin', unit: 'Ω', default: '10k' },
+    { name: 'in-series', words: 'from the pin to the key', unit: 'Ω', default: '1k' },
+    { name: 'bounce', words: 'how long the contact may bounce', unit: 's', default: '5m' },
+    { name: 'low', words: 'what the pin takes for low, at the most', unit: 'V', default: '0.99' },
+    { name: 'high', words: 'what the pin takes for high, at the least', unit: 'V', default: '2.31' },
+    TOLERANCE_INPUT,
+    { name: 'capacitor-tolerance', words: 'tolerance of the capacitor, as a share', unit: '1', default: '0.2' },
+    { ...SERIES_INPUT, words: 'preferred values of capacitors: a series, or your own in F with commas between', default: 'E6' },
+  ],
+  outputs: [
+    { name: 'exactFarads', unit: 'F', words: 'least capacitance exactly' },
+    { name: 'farads', unit: 'F', words: 'next preferred value up, its tolerance taken off' },
+    { name: 'pressSeconds', unit: 's', words: 'until a press counts, at the slowest' },
+    { name: 'releaseSeconds', unit: 's', words: 'until a release counts, at the slowest' },
+    { name: 'contactAmps', unit: 'A', words: 'current through the contact when it closes' },
+    { name: 'verdict', unit: 'text', words: 'good, slow (fingers notice), never-low or no-value' },
+  ],
+  source: 'Charging of a capacitor through a resistor',
+  run(values) {
+    const { working, ...found } = debounce({
+      volts: values.number('supply'),
+      pullOhms: values.number('pull'),
+      seriesOhms: values.number('in-series'),
+      bounceSeconds: values.number('bounce'),
+      lowVolts: values.number('low'),
+      highVolts: values.number('high'),
+      tolerance: share(values, 'tolerance'),
+      faradTolerance: share(values, 'capacitor-tolerance'),
+      values: valuesIn(values, 10e-12, 1e-3),
+    });
+    return {
+      outputs: {
+        exactFarads: finite(found.exactFarads),
+        farads: finite(found.farads),
+        pressSeconds: finite(found.pressSeconds),
+        releaseSeconds: finite(found.releaseSeconds),
+        contactAmps: found.contactAmps,
+        verdict: found.verdict,
+      },
+      working,
+    };
+  },
+};

@@ -1,0 +1,206 @@
+import { formatSi } from '../../quantity/format';
+import { point } from '../../quantity/range';
+import type { PartSheet } from '../../sheets/partSheet';
+import { currentSetAmps, currentSetOhms } from '../currentSet';
+import { ledResistor, multiplexed } from '../led';
+import {
+  above,
+  type CalcContext,
+  type Calculation,
+  finite,
+  SERIES_INPUT,
+  share,
+  TOLERANCE_INPUT,
+  type Values,
+  valuesIn,
+  whole,
+} from './calculation';
+
+export const led: Calculation = {
+  id: 'led',
+  words: 'Series resistor of an LED, and the current at the corners.',
+  inputs: [
+    { name: 'supply', words: 'supply', unit: 'V', default: '3.3' },
+    { name: 'supply-tolerance', words: 'how far the supply may be off, as a share', unit: '1', default: '0.05' },
+    { name: 'vf', words: 'forward voltage', unit: 'V', default: '2' },
+    { name: 'vf-min', words: 'forward voltage at the least; as vf where it is 0', unit: 'V', default: '0' },
+    { name: 'vf-max', words: 'forward voltage at the most; as vf where it is 0', unit: 'V', default: '0' },
+    { name: 'current', words: 'current it should light with', unit: 'A', default: '5m' },
+    { name: 'drive', words: 'resistance of the pin or switch', unit: 'Ω', default: '0' },
+    { name: 'drop', words: 'voltage that a transistor keeps for itself', unit: 'V', default: '0' },
+    TOLERANCE_INPUT,
+    SERIES_INPUT,
+  ],
+  outputs: [
+    { name: 'exactOhms', unit: 'Ω', words: 'resistance exactly' },
+    { name: 'ohms', unit: 'Ω', words: 'next preferred value up' },
+    { name: 'ampsMin', unit: 'A', words: 'current at the darkest corner' },
+    { name: 'ampsMax', unit: 'A', words: 'current at the brightest corner' },
+    { name: 'watts', unit: 'W', words: 'power in the resistor at worst' },
+    { name: 'ratingWatts', unit: 'W', words: 'rating to take, with twice the room' },
+    { name: 'verdict', unit: 'text', words: 'good, too-low (supply below forward voltage), no-value or none-needed' },
+  ],
+  source: 'Ohm’s law',
+  run(values) {
+    const supply = values.number('supply');
+    const spread = share(values, 'supply-tolerance');
+    const vf = values.number('vf');
+    const { working, ...found } = ledResistor({
+      supply: { min: supply * (1 - spread), typ: supply, max: supply * (1 + spread) },
+      forwardVolts: { min: values.number('vf-min') || vf, typ: vf, max: values.number('vf-max') || vf },
+      amps: values.number('current'),
+      driveOhms: values.number('drive'),
+      dropVolts: values.number('drop'),
+      tolerance: share(values, 'tolerance'),
+      values: valuesIn(values, 1, 10e6),
+    });
+    return {
+      outputs: {
+        exactOhms: finite(found.exactOhms),
+        ohms: finite(found.ohms),
+        ampsMin: finite(found.amps?.min),
+        ampsMax: finite(found.amps?.max),
+        watts: finite(found.watts),
+        ratingWatts: finite(found.ratingWatts),
+        verdict: found.verdict,
+      },
+      working,
+    };
+  },
+};
+
+export const digits: Calculation = {
+  id: 'multiplex',
+  words: 'Digits lit one after another: refresh, duty, peak and digit current.',
+  inputs: [
+    { name: 'digits', words: 'digits', unit: '1', default: '4' },
+    { name: 'dwell', words: 'how long each is lit', unit: 's', default: '3m' },
+    { name: 'average', words: 'average current of a segment', unit: 'A', default: '2m' },
+    { name: 'segments', words: 'segments of a digit, the point among them', unit: '1', default: '8' },
+    { name: 'supply', words: 'supply, or the high level of the outputs', unit: 'V', default: '5' },
+    { name: 'vf', words: 'forward voltage of a segment', unit: 'V', default: '2' },
+    { name: 'digit-drop', words: 'voltage that the transistor of a digit keeps', unit: 'V', default: '0.2' },
+    { name: 'drive', words: 'resistance of a segment’s output', unit: 'Ω', default: '0' },
+    { name: 'peak-most', words: 'most that a segment stands in pulses', unit: 'A', default: '60m' },
+    { name: 'package-most', words: 'most of all outputs together', unit: 'A', default: '70m' },
+    { name: 'common', words: 'what the segments of a digit share: cathode or anode', unit: 'text', default: 'cathode' },
+    SERIES_INPUT,
+  ],
+  outputs: [
+    { name: 'refreshHz', unit: 'Hz', words: 'rounds a second' },
+    { name: 'duty', unit: '1', words: 'share of the time that a digit is lit' },
+    { name: 'peakAmps', unit: 'A', words: 'current of a segment while it is lit' },
+    { name: 'digitAmps', unit: 'A', words: 'current of a digit with all segments lit' },
+    { name: 'exactOhms', unit: 'Ω', words: 'resistor of a segment exactly' },
+    { name: 'ohms', unit: 'Ω', words: 'next preferred value up' },
+    { name: 'transistor', unit: 'text', words: 'what switches a digit' },
+    { name: 'verdict', unit: 'text', words: 'steady, flickers (below 70 rounds a second), pulse-over, package-over or too-low' },
+  ],
+  source: 'Each digit is lit once a round',
+  run(values) {
+    const common = values.text('common').trim();
+    if (common !== 'cathode' && common !== 'anode') throw new RangeError(`common ${common}: expected cathode or anode`);
+    const { working, flickers, ...outputs } = multiplexed({
+      digits: whole(values, 'digits'),
+      dwell: above(values, 'dwell'),
+      averageAmps: above(values, 'average'),
+      segments: whole(values, 'segments'),
+    });
+    const supply = values.number('supply');
+    const resistor = ledResistor({
+      supply: point(supply),
+      forwardVolts: point(values.number('vf')),
+      amps: outputs.peakAmps,
+      driveOhms: values.number('drive'),
+      dropVolts: values.number('digit-drop'),
+      tolerance: 0,
+      values: valuesIn(values, 1, 10e6),
+    });
+    const trouble =
+      resistor.verdict === 'too-low'
+        ? 'too-low'
+        : outputs.peakAmps > above(values, 'peak-most')
+          ? 'pulse-over'
+          : outputs.digitAmps > above(values, 'package-most')
+            ? 'package-over'
+            : 'steady';
+    const [count, dwell] = [whole(values, 'digits'), above(values, 'dwell')];
+    return {
+      outputs: {
+        ...outputs,
+        exactOhms: finite(resistor.exactOhms),
+        ohms: finite(resistor.ohms),
+        transistor: common === 'cathode' ? 'NPN or N-MOS, to ground' : 'PNP or P-MOS, from the supply',
+        verdict: flickers ? 'flickers' : trouble,
+      },
+      working: [...working, ...resistor.working],
+      // Of many digits the first ones show it.
+      spans: {
+        unit: 's',
+        from: 0,
+        to: count * dwell,
+        rows: Array.from({ length: Math.min(count, 16) }, (_, at) => ({
+          label: `digit ${at + 1}`,
+          range: { min: at * dwell, max: (at + 1) * dwell },
+        })),
+        windows: [],
+      },
+    };
+  },
+};
+
+/** The part whose own table is asked for.
+ *  @throws RangeError naming those that have one */
+function tableOf(values: Values, { sheets }: CalcContext): NonNullable<PartSheet['currentSet']> {
+  const id = values.text('sheet').trim();
+  const parts = [...sheets().parts.values()].map((part) => part.sheet);
+  const table = parts.find((part) => part.id === id)?.currentSet;
+  if (table) return table;
+  const having = parts.flatMap((part) => (part.currentSet ? [part.id] : []));
+  throw new RangeError(
+    `sheet ${id}: expected a part whose sheet has a table of currents: ${[...new Set(having)].join(', ') || 'there is none'}`,
+  );
+}
+
+export const currentSetting: Calculation = {
+  id: 'current-set',
+  words: 'Resistor that sets the segment current of an LED driver, by the table of its datasheet.',
+  inputs: [
+    { name: 'sheet', words: 'sheet of the driver', unit: 'text' },
+    { name: 'current', words: 'segment current', unit: 'A', default: '20m' },
+    { name: 'vf', words: 'forward voltage of the LEDs', unit: 'V', default: '2' },
+    TOLERANCE_INPUT,
+    SERIES_INPUT,
+  ],
+  outputs: [
+    { name: 'exactOhms', unit: 'Ω', words: 'resistance exactly, on the side that gives less current' },
+    { name: 'ohms', unit: 'Ω', words: 'next preferred value up' },
+    { name: 'ampsMin', unit: 'A', words: 'segment current at the least' },
+    { name: 'ampsMax', unit: 'A', words: 'segment current at the most' },
+    { name: 'totalAmps', unit: 'A', words: 'all segments at once, at the most' },
+  ],
+  source: 'The table of the part’s sheet, straight between its points over 1/I',
+  run(values, context) {
+    const table = tableOf(values, context);
+    const [amps, volts] = [above(values, 'current'), above(values, 'vf')];
+    const exact = currentSetOhms(table, amps, volts);
+    const ohms = valuesIn(values, 100, 10e6).find((value) => value >= exact * (1 - 1e-9));
+    const given = ohms === undefined ? undefined : currentSetAmps(table, ohms, volts, share(values, 'tolerance'));
+    return {
+      outputs: {
+        exactOhms: exact,
+        ohms: finite(ohms),
+        ampsMin: finite(given?.min),
+        ampsMax: finite(given?.max),
+        totalAmps: finite(given && given.max * table.segments),
+      },
+      working: [
+        {
+          formula: 'R from the table at I and VF',
+          values: `${formatSi(amps, 'A')} at ${formatSi(volts, 'V')}: ${formatSi(exact, 'Ω')}`,
+          source: `${table.source.document}${table.source.section ? `, ${table.source.section}` : ''}`,
+        },
+      ],
+    };
+  },
+};

@@ -1,0 +1,152 @@
+import { formatSi } from '../quantity/format';
+import { nearestOf } from '../quantity/series';
+import type { Worked } from './working';
+
+export interface LinePullInput {
+  readonly volts: number;
+  /** What must be reached at the least, in volts: the receiver's high level. */
+  readonly highVolts: number;
+  /** What all inputs of the line leak together, in amperes. */
+  readonly leakAmps: number;
+  /** A resistor to ground that is there already, in ohms. */
+  readonly downOhms?: number;
+  /** What pulls the line low takes so much at this level. */
+  readonly lowVolts: number;
+  readonly lowAmps: number;
+  readonly farads: number;
+  /** Until the high level is reached, in seconds. */
+  readonly riseSeconds: number;
+  readonly tolerance: number;
+  readonly values: readonly number[];
+}
+
+export interface LinePull {
+  readonly leastOhms: number;
+  readonly mostOhms: number;
+  /** What sets the upper end. */
+  readonly limit: 'leakage' | 'rise' | 'pull-down';
+  /** Nearest to the middle of the window on a scale of ratios, and within it at both ends of its tolerance. */
+  readonly ohms: number | undefined;
+  /** Until the high level with it, in seconds, and what flows while the line is low. */
+  readonly riseSeconds: number | undefined;
+  readonly lowAmps: number | undefined;
+}
+
+/** The pull-up of a line that is no I2C line: a select, a reset, a 1-Wire line.
+ *  @throws RangeError when a value is not above zero, or the levels do not lie one above the other */
+export function linePull(input: LinePullInput): Worked<LinePull> {
+  const { volts, highVolts, leakAmps, downOhms, lowVolts, lowAmps, farads, riseSeconds, tolerance, values } = input;
+  const positive = { leakage: leakAmps, 'low-current': lowAmps, capacitance: farads, rise: riseSeconds };
+  for (const [name, value] of Object.entries(positive))
+    if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
+  if (!(lowVolts >= 0 && highVolts > lowVolts && volts > highVolts))
+    throw new RangeError(`levels ${lowVolts} and ${highVolts}: expected low below high, both between 0 and ${volts} V`);
+  const least = (volts - lowVolts) / lowAmps;
+  const ends = [
+    { limit: 'leakage', ohms: (volts - highVolts) / leakAmps },
+    { limit: 'rise', ohms: riseSeconds / (farads * Math.log(volts / (volts - highVolts))) },
+    ...(downOhms ? [{ limit: 'pull-down', ohms: downOhms * (volts / highVolts - 1) } as const] : []),
+  ] as const;
+  const most = ends.reduce((a, b) => (b.ohms < a.ohms ? b : a));
+  const fitting = values.filter((value) => value * (1 - tolerance) >= least && value * (1 + tolerance) <= most.ohms);
+  const ohms = nearestOf(fitting, Math.sqrt(least * most.ohms));
+  return {
+    leastOhms: least,
+    mostOhms: most.ohms,
+    limit: most.limit,
+    ohms,
+    riseSeconds: ohms && ohms * (1 + tolerance) * farads * Math.log(volts / (volts - highVolts)),
+    lowAmps: ohms && (volts - lowVolts) / (ohms * (1 - tolerance)),
+    working: [
+      {
+        formula: 'Rmin = (V − VOL) / IOL',
+        values: `(${formatSi(volts, 'V')} − ${formatSi(lowVolts, 'V')}) / ${formatSi(lowAmps, 'A')} = ${formatSi(least, 'Ω')}`,
+        source: 'What pulls the line low must still reach its low level',
+      },
+      {
+        formula: 'Rmax = (V − VIH) / Ileak',
+        values: `(${formatSi(volts, 'V')} − ${formatSi(highVolts, 'V')}) / ${formatSi(leakAmps, 'A')} = ${formatSi(ends[0].ohms, 'Ω')}`,
+        source: 'The leakage of the inputs must not pull the level down',
+      },
+      {
+        formula: 'Rmax = t / (C · ln(V / (V − VIH)))',
+        values: `${formatSi(riseSeconds, 's')} / (${formatSi(farads, 'F')} · ${Number(Math.log(volts / (volts - highVolts)).toPrecision(3))}) = ${formatSi(ends[1].ohms, 'Ω')}`,
+        source: 'Charging of the line through the pull-up',
+      },
+    ],
+  };
+}
+
+export interface SeriesLimit {
+  readonly mostOhms: number;
+  readonly ohms: number | undefined;
+  /** What a low level rises to behind the resistor, in volts. */
+  readonly lowVolts: number;
+}
+
+/** The largest resistor in series with a part's I2C line: a low level must stay 0.1 VDD below the input's 0.3 VDD.
+ *  @throws RangeError when a value is not above zero, or the low level leaves no room at all */
+export function i2cSeries(input: {
+  readonly volts: number;
+  readonly pullOhms: number;
+  readonly lowVolts: number;
+  readonly tolerance: number;
+  readonly values: readonly number[];
+}): Worked<SeriesLimit> {
+  const { volts, pullOhms, lowVolts, tolerance, values } = input;
+  if (!(volts > 0 && pullOhms > 0)) throw new RangeError(`supply ${volts}, pull-up ${pullOhms}: expected values above zero`);
+  const room = (0.2 * volts - lowVolts) / (volts - lowVolts);
+  if (!(room > 0)) throw new RangeError(`low level ${lowVolts}: expected below ${0.2 * volts} V, 0.2 of the supply`);
+  const most = ((pullOhms * (1 - tolerance)) / (1 + tolerance)) * (room / (1 - room));
+  const ohms = values.findLast((value) => value <= most);
+  return {
+    mostOhms: most,
+    ohms,
+    lowVolts: lowVolts + ((volts - lowVolts) * (ohms ?? 0)) / ((ohms ?? 0) + pullOhms),
+    working: [
+      {
+        formula: 'VOL + (V − VOL) · Rs / (Rs + Rp) ≤ 0.2 · V',
+        values: `${formatSi(lowVolts, 'V')} + ${formatSi(volts - lowVolts, 'V')} · Rs / (Rs + ${formatSi(pullOhms, 'Ω')}) ≤ ${formatSi(0.2 * volts, 'V')}: Rs ≤ ${formatSi(most, 'Ω')}`,
+        source: 'UM10204: a low level of 0.3 VDD with a noise margin of 0.1 VDD; resistances at their corners',
+      },
+    ],
+  };
+}
+
+/** The resistor at the start of a long wire that swallows what comes back from its end.
+ *  @param impedanceOhms of the wire: 100 to 120 Ω for a pair of hook-up wires
+ *  @throws RangeError when a value is not above zero */
+export function damping(input: {
+  readonly impedanceOhms: number;
+  readonly driveOhms: number;
+  readonly farads: number;
+  readonly bitsPerSecond: number;
+  readonly values: readonly number[];
+}): Worked<{ readonly exactOhms: number; readonly ohms: number | undefined; readonly riseSeconds: number; readonly slow: boolean }> {
+  const { impedanceOhms, driveOhms, farads, bitsPerSecond, values } = input;
+  for (const [name, value] of Object.entries({ impedance: impedanceOhms, capacitance: farads, rate: bitsPerSecond }))
+    if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
+  if (!(driveOhms >= 0)) throw new RangeError(`drive ${driveOhms}: expected ohms, 0 or more`);
+  const exact = Math.max(0, impedanceOhms - driveOhms);
+  const ohms = exact === 0 ? 0 : nearestOf(values, exact);
+  const riseSeconds = Math.log(9) * (driveOhms + (ohms ?? 0)) * farads;
+  return {
+    exactOhms: exact,
+    ohms,
+    riseSeconds,
+    // An edge that takes more than a tenth of a bit moves where the receiver sees it.
+    slow: riseSeconds * bitsPerSecond > 0.1,
+    working: [
+      {
+        formula: 'R = Z0 − Rout',
+        values: `${formatSi(impedanceOhms, 'Ω')} − ${formatSi(driveOhms, 'Ω')} = ${formatSi(exact, 'Ω')}`,
+        source: 'Series termination at the source',
+      },
+      {
+        formula: 't = 2.2 · (Rout + R) · C',
+        values: `2.2 · ${formatSi(driveOhms + (ohms ?? 0), 'Ω')} · ${formatSi(farads, 'F')} = ${formatSi(riseSeconds, 's')}`,
+        source: 'Rise from 10 % to 90 % of an RC',
+      },
+    ],
+  };
+}

@@ -1,0 +1,57 @@
+import { boardOf } from '../plan/edit';
+import type { Placement, Plan } from '../plan/plan';
+import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import { LETTER } from './layout';
+import { segmentTable } from './segmentTable';
+
+/** What a display's letters, pictures and tables take of the flash. */
+export interface FlashLine {
+  readonly placement: string;
+  readonly what: 'font' | 'picture' | 'table' | 'glyphs';
+  /** The picture's. */
+  readonly name?: string;
+  readonly bytes: number;
+}
+
+export interface FlashLedger {
+  readonly flashBytes: number;
+  /** What the boot loader takes. */
+  readonly runtimeBytes: number;
+  readonly lines: readonly FlashLine[];
+  readonly usedBytes: number;
+  readonly leftBytes: number;
+}
+
+/** The printable characters of ASCII, each a column of bytes for every column of its dots; larger letters are drawn from the same font. */
+const FONT_BYTES = 95 * (LETTER.width - 1);
+/** Rows of a character of one's own on a character display. */
+const OWN_ROWS = 8;
+
+function linesOf(plan: Plan, sheets: Sheets, placement: Placement): readonly FlashLine[] {
+  const part = partSheet(sheets, placement.sheet)?.sheet;
+  const readout = plan.readouts[placement.id];
+  const id = placement.id;
+  const lines: FlashLine[] = [];
+  const table = segmentTable(plan, sheets, id);
+  if (table) lines.push({ placement: id, what: 'table', bytes: table.glyphs.length });
+  if (part?.readout?.unit === 'pixels' && readout?.text) lines.push({ placement: id, what: 'font', bytes: FONT_BYTES });
+  const own = Object.keys(readout?.glyphs ?? {}).length;
+  if (part?.readout?.unit === 'characters' && own > 0) lines.push({ placement: id, what: 'glyphs', bytes: own * OWN_ROWS });
+  for (const { name, bytes } of readout?.pictures ?? []) lines.push({ placement: id, what: 'picture', name, bytes });
+  return lines;
+}
+
+/** The flash of the board with what the letters and pictures of all displays take. The program itself is not known and not counted.
+ *  Undefined where the plan's board is not known. */
+export function flashLedger(plan: Plan, sheets: Sheets): FlashLedger | undefined {
+  const board = boardOf(plan, sheets);
+  if (!board) return undefined;
+  const { flashBytes, runtimeFlashBytes = 0 } = board.sheet.memory;
+  // Two displays with letters share the font.
+  const fonts = new Set<number>();
+  const lines = plan.placements
+    .flatMap((placement) => linesOf(plan, sheets, placement))
+    .filter((line) => line.what !== 'font' || (!fonts.has(line.bytes) && fonts.add(line.bytes)));
+  const usedBytes = lines.reduce((sum, line) => sum + line.bytes, 0);
+  return { flashBytes, runtimeBytes: runtimeFlashBytes, lines, usedBytes, leftBytes: flashBytes - runtimeFlashBytes - usedBytes };
+}

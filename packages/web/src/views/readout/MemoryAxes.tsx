@@ -1,0 +1,70 @@
+import { flashLedger } from '@roof-chart/core/readout/flash';
+import { memoryLedger } from '@roof-chart/core/readout/memory';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { useWorkbench } from '../../app/workbench';
+import { HangScale, type ScaleRow } from '../../hang/HangScale';
+import type { Scale } from '../../hang/placing';
+import { flashRows, memoryRows } from './memoryRows';
+import styles from './Readout.module.css';
+import { flashWords, memoryWords } from './readoutWords';
+
+interface AxisProps {
+  readonly label: string;
+  readonly words: string;
+  readonly total: number;
+  readonly used: number;
+  readonly rows: readonly ScaleRow[];
+}
+
+/** An axis of bytes with what takes them one after another, and the end of what there is. */
+function Axis({ label, words, total, used, rows }: AxisProps) {
+  const max = Math.max(total, used) * 1.06;
+  const scale: Scale = {
+    min: 0,
+    max,
+    log: false,
+    ticks: [0, 0.25, 0.5, 0.75, 1].map((share) => ({ at: total * share, label: formatSi(total * share, 'B') })),
+  };
+  return (
+    <section className={styles.memory} aria-label={label}>
+      <p className={used > total && total > 0 ? `${styles.fact} ${styles.bad}` : styles.fact}>{words}</p>
+      {rows.length > 0 && total > 0 && (
+        <HangScale
+          label={`${label} of the board`}
+          scale={scale}
+          rows={rows}
+          windows={[{ from: total, to: max, tone: 'clash' }]}
+          headWidth={250}
+          width={400}
+        />
+      )}
+    </section>
+  );
+}
+
+/** The RAM and the flash of the board, with what the displays take of them. */
+export function MemoryAxes({ plan }: { readonly plan: Plan }) {
+  const { sheets } = useWorkbench();
+  const [ram, flash] = [memoryLedger(plan, sheets)!, flashLedger(plan, sheets)!];
+  return (
+    <>
+      <Axis
+        label="Memory"
+        words={memoryWords(ram)}
+        total={ram.ramBytes}
+        used={ram.runtimeBytes + ram.usedBytes}
+        rows={memoryRows(plan, ram)}
+      />
+      {flash.flashBytes > 0 && flash.lines.length > 0 && (
+        <Axis
+          label="Flash"
+          words={flashWords(flash)}
+          total={flash.flashBytes}
+          used={flash.runtimeBytes + flash.usedBytes}
+          rows={flashRows(plan, flash)}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,260 @@
+import { ActionIcon, Button, Checkbox, CopyButton, FileButton, NativeSelect, Slider } from '@mantine/core';
+import { IconX } from '@tabler/icons-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { PLAN_LIMITS, type PlanPicture } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import {
+  bytesText,
+  type Order,
+  orderWords,
+  packPicture,
+  type PictureForm,
+  type Pixels,
+  type Shading,
+  valuesOfPixels,
+} from '@roof-chart/core/readout/picture';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { announce } from '../../app/announcer';
+import { downloadBytes } from '../../app/download';
+import styles from './Readout.module.css';
+import { readPicture } from './readPicture';
+
+const SHADING_WORDS: { readonly [S in Shading]: string } = {
+  threshold: 'black or white by a threshold',
+  pattern: 'grey as a pattern',
+  spread: 'grey spread over neighbours',
+};
+const ORDER_WORDS: { readonly [O in Order]: string } = {
+  pages: 'in pages of eight rows',
+  columns: 'down the columns',
+  rows: 'along the rows',
+};
+
+/** The form that a display usually takes pictures in. */
+function usualForm(part: PartSheet): PictureForm {
+  const format = part.memory?.format ?? '';
+  const bits = format.startsWith('16 bits') ? 16 : format.startsWith('4 bits') ? 4 : 1;
+  return { bits, order: 'pages', first: bits === 1 ? 'low' : 'high', inverted: false, shading: 'spread', threshold: 127 };
+}
+
+/** Each pixel as it will be lit, as a picture for a canvas. */
+function shownPixels(pixels: Pixels, form: PictureForm): ImageData {
+  const values = valuesOfPixels(pixels, form);
+  const data = new ImageData(pixels.width, pixels.height);
+  values.forEach((value, at) => {
+    const most = 2 ** form.bits - 1;
+    const grey = Math.round((value * 255) / most);
+    const colour = form.bits === 16 ? [(value >> 11) * 8.2, ((value >> 5) & 63) * 4.05, (value & 31) * 8.2] : [grey, grey, grey];
+    data.data.set([...colour, 255], 4 * at);
+  });
+  return data;
+}
+
+function Preview({ pixels, form, name }: { readonly pixels: Pixels; readonly form: PictureForm; readonly name: string }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const zoom = Math.max(1, Math.min(4, Math.floor(300 / pixels.width)));
+  useEffect(() => {
+    canvas.current!.getContext('2d')!.putImageData(shownPixels(pixels, form), 0, 0);
+  }, [pixels, form]);
+  return (
+    <canvas
+      ref={canvas}
+      className={styles.pixels}
+      width={pixels.width}
+      height={pixels.height}
+      style={{ width: pixels.width * zoom, height: pixels.height * zoom }}
+      role="img"
+      aria-label={`${name} as the display shows it`}
+    />
+  );
+}
+
+interface FormFieldsProps {
+  readonly form: PictureForm;
+  readonly onChange: (form: PictureForm) => void;
+}
+
+function FormFields({ form, onChange }: FormFieldsProps) {
+  const plain = form.bits === 1;
+  return (
+    <div className={styles.formFields}>
+      <NativeSelect
+        size="xs"
+        label="Bits of a pixel"
+        value={String(form.bits)}
+        data={[
+          { value: '1', label: '1: lit or not' },
+          { value: '4', label: '4: sixteen greys' },
+          { value: '16', label: '16: colour, 5-6-5' },
+        ]}
+        onChange={(event) => onChange({ ...form, bits: Number(event.currentTarget.value) as PictureForm['bits'] })}
+      />
+      {plain && (
+        <>
+          <NativeSelect
+            size="xs"
+            label="Order"
+            value={form.order}
+            data={Object.entries(ORDER_WORDS).map(([value, label]) => ({ value, label }))}
+            onChange={(event) => onChange({ ...form, order: event.currentTarget.value as Order })}
+          />
+          <NativeSelect
+            size="xs"
+            label="Shading"
+            value={form.shading}
+            data={Object.entries(SHADING_WORDS).map(([value, label]) => ({ value, label }))}
+            onChange={(event) => onChange({ ...form, shading: event.currentTarget.value as Shading })}
+          />
+        </>
+      )}
+      <NativeSelect
+        size="xs"
+        label="First"
+        value={form.first}
+        data={[
+          { value: 'low', label: plain ? 'lowest bit' : form.bits === 16 ? 'low byte' : 'low half' },
+          { value: 'high', label: plain ? 'highest bit' : form.bits === 16 ? 'high byte' : 'high half' },
+        ]}
+        onChange={(event) => onChange({ ...form, first: event.currentTarget.value as PictureForm['first'] })}
+      />
+      <Checkbox
+        size="xs"
+        label="Inverted"
+        checked={form.inverted}
+        onChange={(event) => onChange({ ...form, inverted: event.currentTarget.checked })}
+      />
+      {plain && (
+        <label className={styles.threshold}>
+          Lit above
+          <Slider
+            size="sm"
+            min={0}
+            max={254}
+            value={form.threshold}
+            thumbLabel="Threshold of lightness"
+            onChange={(threshold) => onChange({ ...form, threshold })}
+          />
+        </label>
+      )}
+    </div>
+  );
+}
+
+interface PictureToolProps {
+  readonly part: PartSheet;
+  readonly pictures: readonly PlanPicture[];
+  readonly onChange: (pictures: readonly PlanPicture[] | undefined, words: string) => void;
+}
+
+/** Makes a picture file into the bytes that a program brings along, and keeps account of them in the plan. */
+export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
+  const { columns, rows } = part.readout!;
+  const [form, setForm] = useState(() => usualForm(part));
+  const [open, setOpen] = useState<{ readonly name: string; readonly pixels: Pixels } | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [over, setOver] = useState(false);
+  const bytes = useMemo(() => open && packPicture(open.pixels, form), [open, form]);
+  const take = (file: File | null | undefined) => {
+    if (!file) return;
+    readPicture(file, columns, rows)
+      .then((pixels) => {
+        setProblem(null);
+        setOpen({ name: file.name.slice(0, PLAN_LIMITS.nameLength), pixels });
+        announce(`${file.name} brought to ${columns} × ${rows} pixels`);
+      })
+      .catch((error: unknown) => {
+        if (!(error instanceof RangeError)) throw error;
+        setProblem(error.message);
+      });
+  };
+  const counted = open && pictures.some((one) => one.name === open.name);
+  return (
+    <details className={styles.own} open={pictures.length > 0 || open !== null}>
+      <summary>Pictures ({pictures.length})</summary>
+      <div
+        className={over ? styles.dropOver : styles.drop}
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(event) => {
+          event.preventDefault();
+          setOver(false);
+          take(event.dataTransfer.files[0]);
+        }}
+      >
+        <FileButton onChange={take} accept="image/png,image/jpeg,image/webp,image/gif">
+          {(props) => (
+            <Button {...props} size="compact-sm" variant="default">
+              Open a picture
+            </Button>
+          )}
+        </FileButton>
+        <span className="quiet">
+          or drop it here: it is brought to {columns} × {rows} pixels and made into bytes.
+        </span>
+      </div>
+      {problem && (
+        <p className={`${styles.fact} ${styles.bad}`} role="alert">
+          {problem}
+        </p>
+      )}
+      {open && bytes && (
+        <>
+          <FormFields form={form} onChange={setForm} />
+          <Preview pixels={open.pixels} form={form} name={open.name} />
+          <p className={styles.fact}>
+            {formatSi(bytes.length, 'B')}: {orderWords(form)}.
+          </p>
+          <div className={styles.addGlyph}>
+            <CopyButton value={bytesText(bytes)}>
+              {({ copied, copy }) => (
+                <Button size="compact-sm" variant="default" onClick={copy}>
+                  {copied ? 'Copied' : 'Copy the bytes'}
+                </Button>
+              )}
+            </CopyButton>
+            <Button size="compact-sm" variant="default" onClick={() => downloadBytes(`${open.name.replace(/\.\w+$/, '')}.bin`, bytes)}>
+              Save as a file
+            </Button>
+            <Button
+              size="compact-sm"
+              disabled={pictures.length >= PLAN_LIMITS.pictures && !counted}
+              onClick={() =>
+                onChange(
+                  [
+                    ...pictures.filter((one) => one.name !== open.name),
+                    { name: open.name, width: columns, height: rows, bytes: bytes.length },
+                  ],
+                  `picture ${open.name}`,
+                )
+              }
+            >
+              {counted ? 'Count it anew in the flash' : 'Count it in the flash'}
+            </Button>
+          </div>
+        </>
+      )}
+      <ul className={styles.pictures}>
+        {pictures.map((one) => (
+          <li key={one.name}>
+            {one.name} <span className="quiet num">{`${one.width} × ${one.height}, ${formatSi(one.bytes, 'B')}`}</span>
+            <ActionIcon
+              size={24}
+              variant="subtle"
+              color="gray"
+              aria-label={`Leave the picture ${one.name} out`}
+              onClick={() => {
+                const left = pictures.filter((other) => other !== one);
+                onChange(left.length > 0 ? left : undefined, `leave the picture ${one.name} out`);
+              }}
+            >
+              <IconX size={13} />
+            </ActionIcon>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,84 @@
+import { Button, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import { fitLadder, type LadderSheet } from '@roof-chart/core/electrics/ladderSheet';
+import { sayTerminal } from '@roof-chart/core/checks/say';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { typical } from '@roof-chart/core/quantity/range';
+import { useWorkbench } from '../../app/workbench';
+import { HangScale } from '../../hang/HangScale';
+import { ladderWords, readLadder, writeLadder } from './ladderWords';
+import styles from './Resistors.module.css';
+
+/** Keys on one analog pin: their resistors, and what the pin reads for each. */
+export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly ladder: LadderSheet }) {
+  const { sheets, edit } = useWorkbench();
+  const { placement, key, count, values, counts, reading, leadTo } = ladder;
+  const [text, setText] = useState(values ? writeLadder(values) : '');
+  const [problem, setProblem] = useState<string | null>(null);
+  const name = plan.placements.find((p) => p.id === placement)!.name;
+  const take = () => {
+    if (text.trim() === '') return;
+    const read = readLadder(text);
+    if (typeof read === 'string') {
+      setProblem(read);
+      return;
+    }
+    setProblem(null);
+    if (JSON.stringify(read) !== JSON.stringify(values)) edit([{ kind: 'ladder', placement, ladder: read }], `resistors of ${name}`);
+  };
+  const fit = () => {
+    const best = fitLadder(plan, count);
+    if (best) edit([{ kind: 'ladder', placement, ladder: best }], `resistors of ${name}`);
+    else setProblem(`No values of the drawer keep ${count} keys apart.`);
+  };
+  return (
+    <section className={styles.ladder} aria-label={`Keys of ${name}`}>
+      <h3>
+        {name} <span className="quiet">{sayTerminal(plan, sheets, key)}</span>
+      </h3>
+      <p className="quiet">{ladderWords(ladder)}</p>
+      <div className={styles.row}>
+        <TextInput
+          size="xs"
+          w={380}
+          label={`Resistors: from the pin to ${leadTo === 'ground' ? 'the supply' : 'ground'} first, then key by key`}
+          placeholder="10k, 1k, 2k2, 4k7"
+          value={text}
+          error={problem}
+          onChange={(event) => setText(event.currentTarget.value)}
+          onBlur={take}
+          onKeyDown={(event) => event.key === 'Enter' && take()}
+        />
+        <Button size="compact-sm" variant="default" onClick={fit}>
+          Choose from the drawer
+        </Button>
+      </div>
+      {reading && counts !== undefined && (
+        <HangScale
+          label={`Readings of ${name}`}
+          scale={{
+            min: 0,
+            max: counts,
+            log: false,
+            ticks: [0, 0.25, 0.5, 0.75, 1].map((share) => ({ at: counts * share, label: String(Math.round(counts * share)) })),
+          }}
+          rows={[...reading.keys.map((range, at) => ({ range, head: `Key ${at + 1}` })), { range: reading.idle, head: 'No key' }].map(
+            ({ range, head }) => ({
+              id: head,
+              head,
+              value: `${Math.round(range.min)} to ${Math.round(range.max)}`,
+              marks: [{ at: typical(range), kind: reading.verdict === 'overlap' ? 'clash' : 'disc', from: range.min, to: range.max }],
+            }),
+          )}
+          windows={reading.thresholds.map((at) => ({
+            from: at - Math.max(0, reading.gap) / 2,
+            to: at + Math.max(0, reading.gap) / 2,
+            tone: 'quiet',
+          }))}
+          headWidth={200}
+          width={450}
+        />
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,31 @@
+import type { LadderSheet } from '@roof-chart/core/electrics/ladderSheet';
+import { type LadderValues, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { parseSi } from '@roof-chart/core/quantity/parse';
+
+/** Resistors as they are typed. */
+export const writeLadder = ({ pull, row }: LadderValues): string => [pull, ...row].map((ohms) => formatSi(ohms, 'Ω')).join(', ');
+
+/** Resistors as they were typed, or the sentence that says what is wrong with them.
+ *  @example readLadder('10k, 2k2') // { pull: 10000, row: [2200] } */
+export function readLadder(text: string): LadderValues | string {
+  const parts = text.split(/[,;]/).map((part) => part.trim());
+  const values = parts.map((part) => parseSi(part, 'Ω'));
+  const bad = values.findIndex((ohms) => ohms === undefined || !(ohms >= 0.1 && ohms <= 1e8));
+  if (bad >= 0) return `${parts[bad] || 'Nothing'} is no resistance: write 10k, 2k2, 470`;
+  if (values.length > PLAN_LIMITS.ladderKeys)
+    return `${values.length} resistors: one pin tells at most ${PLAN_LIMITS.ladderKeys} keys apart`;
+  const [pull, ...row] = values as number[];
+  return { pull: pull!, row };
+}
+
+const TOLD = { good: 'apart at worst', thin: 'apart at worst, which is little', overlap: 'over each other' } as const;
+
+/** What the keys' readings come to, and the thresholds between them. */
+export function ladderWords({ count, counts, values, reading }: LadderSheet): string {
+  if (counts === undefined) return 'They are not at an analog input of the board whose scale is known.';
+  if (!values) return `${count} keys. Their resistors are not known yet: read them off the module, or choose them from the drawer.`;
+  const { gap, thresholds, verdict } = reading!;
+  const limits = thresholds.map((at) => Math.round(at)).join(', ');
+  return `${count} keys on ${counts} counts, the closest two ${Math.round(Math.abs(gap))} ${TOLD[verdict]}. Thresholds: ${limits}.`;
+}

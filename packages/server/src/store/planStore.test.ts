@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Edit } from '@roof-chart/core/plan/edit';
-import type { Plan } from '@roof-chart/core/plan/plan';
+import { type Plan, PLAN_DEFAULTS } from '@roof-chart/core/plan/plan';
 import { serve, type Served } from '../../tests/serve';
 import { openDatabase } from './database';
 import { BatchEntity } from './rows';
@@ -14,7 +14,8 @@ beforeEach(async () => {
 });
 afterEach(() => served.close());
 
-const hive = JSON.parse(readFileSync(join(__dirname, '../../../../demo/plans/hive-watch.json'), 'utf8')) as Plan;
+const file = readFileSync(join(__dirname, '../../../../demo/plans/hive-watch.json'), 'utf8');
+const hive: Plan = { ...PLAN_DEFAULTS, ...(JSON.parse(file) as Plan) };
 const rename = (name: string): Edit[] => [{ kind: 'rename-plan', name }];
 
 test('the file is in WAL mode with full sync', async () => {

@@ -3,6 +3,7 @@ import { derived } from '../nets/derived';
 import { type Segment, segmentsOf } from '../nets/segments';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
+import { alike } from '../quantity/alike';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { type ClockLimit, clockLimits, type I2cLine, meantClock, pullUpInput } from './busInputs';
 import { busPullUps, type PullUpInput, type PullUpResult } from './busPullUps';
@@ -25,11 +26,13 @@ export interface BusClock {
   readonly lines: readonly LinePullUps[];
 }
 
+const pullUpsOf = alike(busPullUps);
+
 const linesAt = (plan: Plan, sheets: Sheets, bus: Bus, hz: number): readonly LinePullUps[] =>
   segmentsOf(plan, sheets, bus).flatMap((segment) =>
     (['sda', 'scl'] as const).flatMap((line) => {
       const input = pullUpInput(plan, sheets, bus, line, segment, hz);
-      return input ? [{ segment, line, input, pullUps: busPullUps(input) }] : [];
+      return input ? [{ segment, line, input, pullUps: pullUpsOf(input) }] : [];
     }),
   );
 

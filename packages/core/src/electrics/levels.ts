@@ -4,7 +4,7 @@ import { findBuses } from '../nets/buses';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { carrierOf } from '../nets/passages';
-import { type PlanTerminal, planTerminals } from '../nets/terminals';
+import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals';
 import type { Plan, TerminalKey } from '../plan/plan';
 import { type Range, typical } from '../quantity/range';
 import type { LevelFact } from '../sheets/boardSheet';
@@ -58,7 +58,44 @@ function highOf(driver: Driver, receiver: Receiver, supply: number, corner: 'min
   return given * (driver.share?.[corner] ?? 1);
 }
 
-function compare(driver: Driver, receiver: Receiver): Omit<LevelPair, 'key' | 'placement' | 'way'> {
+type Judged = Omit<LevelPair, 'key' | 'placement' | 'way'>;
+
+/** The sides of a plan, each worked out once: most lines of a part meet the same two. */
+class Sides {
+  readonly #parts = new Map<string, Required<Side>>();
+  readonly #board = new Map<number | undefined, Required<Side>>();
+  readonly #judged = new Map<Driver, Map<Receiver, Judged>>();
+
+  constructor(
+    private readonly plan: Plan,
+    private readonly sheets: Sheets,
+    private readonly board: IndexedBoard,
+  ) {}
+
+  part(item: PlanTerminal, i2c: boolean): Required<Side> {
+    const key = `${item.placement.id} ${i2c}`;
+    let side = this.#parts.get(key);
+    if (!side) this.#parts.set(key, (side = partSide(this.plan, this.sheets, this.board, item, i2c)));
+    return side;
+  }
+
+  pin(pin: string | undefined): Required<Side> {
+    const stands = this.board.pins.get(pin ?? '')?.limits?.tolerantVolts;
+    let side = this.#board.get(stands);
+    if (!side) this.#board.set(stands, (side = boardSide(this.board, pin)));
+    return side;
+  }
+
+  judge(driver: Driver, receiver: Receiver): Judged {
+    let of = this.#judged.get(driver);
+    if (!of) this.#judged.set(driver, (of = new Map<Receiver, Judged>()));
+    let found = of.get(receiver);
+    if (!found) of.set(receiver, (found = compare(driver, receiver)));
+    return found;
+  }
+}
+
+function compare(driver: Driver, receiver: Receiver): Judged {
   const { feed, vih, vil, stands, above } = receiver;
   const corners = (['min', 'max'] as const).map((corner) => {
     const supply = feed.volts[corner];
@@ -96,14 +133,11 @@ const lowAt = ({ volts, atMilliamps }: { readonly volts: number; readonly atMill
 /** The pull-ups of the stretch that an I2C line of a part lies on, without the chip's own, which may be off. */
 function linePullUps(plan: Plan, sheets: Sheets): ReadonlyMap<TerminalKey, readonly PullUp[]> {
   const found = new Map<TerminalKey, readonly PullUp[]>();
-  const all = planTerminals(plan, sheets);
   for (const bus of findBuses(plan, sheets))
     for (const { segment, input } of i2cStretches(plan, sheets).get(bus.id) ?? [])
       for (const member of segment.members)
-        for (const item of all) {
-          const line = PIN_ROLES[item.terminal.role]?.line;
-          if (item.placement.id === member.id && line?.kind === 'i2c') found.set(item.key, input.pullUps);
-        }
+        for (const item of terminalsOf(plan, member, sheets))
+          if (PIN_ROLES[item.terminal.role]?.line?.kind === 'i2c') found.set(item.key, input.pullUps);
   return found;
 }
 
@@ -121,7 +155,7 @@ interface Partner {
   readonly carried: boolean;
 }
 
-function partnerOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal): Partner | undefined {
+function partnerOf(plan: Plan, sheets: Sheets, board: IndexedBoard, sides: Sides, item: PlanTerminal): Partner | undefined {
   const { end } = item.wire ?? {};
   if (end?.to === 'terminal' && carrierOf(plan, sheets, item.key) !== undefined) {
     const shifter = plan.placements.find((p) => p.id === end.placement)!;
@@ -129,7 +163,7 @@ function partnerOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTe
     return side && { side, carried: true };
   }
   const pin = findNets(plan, sheets).byTerminal.get(item.key)?.pins[0];
-  return pin === undefined ? undefined : { side: boardSide(board, pin), carried: false };
+  return pin === undefined ? undefined : { side: sides.pin(pin), carried: false };
 }
 
 /** The two ways of an I2C line, which resistors bring high. */
@@ -155,6 +189,7 @@ function pairsOf(
   plan: Plan,
   sheets: Sheets,
   board: IndexedBoard,
+  sides: Sides,
   item: PlanTerminal,
   lines: readonly PullUp[] | undefined,
 ): readonly LevelPair[] {
@@ -164,18 +199,18 @@ function pairsOf(
   // Of a level shifter only the ends that stand for others: what it gives to and takes from the board.
   if (part.passage && !item.carries) return [];
   if (part.module.levelShift?.terminals.includes(terminal.id)) return [];
-  const partner = partnerOf(plan, sheets, board, item);
+  const partner = partnerOf(plan, sheets, board, sides, item);
   if (!partner) return [];
   const i2c = demand.line?.kind === 'i2c';
   if (i2c) {
     if (part.passage || !lines || lines.length === 0) return [];
-    return i2cPairs(board, item, lines, partSide(plan, sheets, board, item, true), partner);
+    return i2cPairs(board, item, lines, sides.part(item, true), partner);
   }
-  const own = part.passage ? shifterSide(plan, sheets, board, placement, terminal.id) : partSide(plan, sheets, board, item, false);
+  const own = part.passage ? shifterSide(plan, sheets, board, placement, terminal.id) : sides.part(item, false);
   const share = dividedBy(plan, key);
   const ways: LevelPair[] = [];
   if (terminal.direction !== 'out' && own?.receiver)
-    ways.push({ key, placement: placement.id, way: 'to-part', ...compare(partner.side.driver, own.receiver) });
+    ways.push({ key, placement: placement.id, way: 'to-part', ...sides.judge(partner.side.driver, own.receiver) });
   // What only pulls low is brought high by the board's own supply.
   const pullsOnly = part.levels?.outputs === 'open-drain' || terminal.role === 'onewire.data';
   if (terminal.direction !== 'in' && !pullsOnly && own && partner.side.receiver)
@@ -183,7 +218,7 @@ function pairsOf(
       key,
       placement: placement.id,
       way: 'to-board',
-      ...compare({ ...own.driver, ...(share ? { share } : {}) }, partner.side.receiver),
+      ...sides.judge(share ? { ...own.driver, share } : own.driver, partner.side.receiver),
     });
   return ways;
 }
@@ -194,5 +229,6 @@ export const levelPairs = derived((plan: Plan, sheets: Sheets): readonly LevelPa
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const pullUps = linePullUps(plan, sheets);
-  return planTerminals(plan, sheets).flatMap((item) => pairsOf(plan, sheets, board, item, pullUps.get(item.key)));
+  const sides = new Sides(plan, sheets, board);
+  return planTerminals(plan, sheets).flatMap((item) => pairsOf(plan, sheets, board, sides, item, pullUps.get(item.key)));
 });

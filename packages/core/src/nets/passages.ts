@@ -19,19 +19,30 @@ export function flowsThrough(part: PartSheet, end: string, terminal: Pick<PartTe
   return terminal.direction === (isInput ? 'out' : 'in');
 }
 
-/** The terminals that are wired to an end of a channel, in the order of the plan's wires. */
-function wiredTo(plan: Plan, placement: string, terminal: string): readonly TerminalKey[] {
-  return Object.entries(plan.wires).flatMap(([key, { end }]) =>
-    end.to === 'terminal' && end.placement === placement && end.terminal === terminal ? [key] : [],
-  );
+/** By terminal: the terminals of other parts that are wired to it, in the order of the plan's wires. */
+const wiredTo = new WeakMap<Plan['wires'], ReadonlyMap<TerminalKey, readonly TerminalKey[]>>();
+
+function endsAt(wires: Plan['wires']): ReadonlyMap<TerminalKey, readonly TerminalKey[]> {
+  const known = wiredTo.get(wires);
+  if (known) return known;
+  const found = new Map<TerminalKey, TerminalKey[]>();
+  for (const [key, { end }] of Object.entries(wires)) {
+    if (end.to !== 'terminal') continue;
+    const at = terminalKey(end.placement, end.terminal);
+    const list = found.get(at);
+    if (list) list.push(key);
+    else found.set(at, [key]);
+  }
+  wiredTo.set(wires, found);
+  return found;
 }
 
 /** The terminals for which an end of a channel stands on its own side: those wired to the other end. Empty where parts are
  *  wired to both ends, or to this one. */
 export function carriedBy(plan: Plan, placement: Pick<Placement, 'id'>, part: PartSheet, terminal: string): readonly TerminalKey[] {
   const other = otherEnd(part, terminal);
-  if (other === undefined || wiredTo(plan, placement.id, terminal).length > 0) return [];
-  return wiredTo(plan, placement.id, other);
+  if (other === undefined || endsAt(plan.wires).has(terminalKey(placement.id, terminal))) return [];
+  return endsAt(plan.wires).get(terminalKey(placement.id, other)) ?? [];
 }
 
 /** The terminal that stands for one that is wired to a channel: the end on the other side. */

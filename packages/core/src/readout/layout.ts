@@ -54,7 +54,18 @@ function gridOf(part: PartSheet, scale: number, own: Glyphs): Grid | undefined {
 
 /** Text laid out on the real geometry of a display; undefined for parts that show none. Round glass shows less at its edges: each row is as
  *  long as the glass is wide there. */
-export function layoutText(part: PartSheet, { text = '', scale = 1, scroll, glyphs = {} }: Readout): Layout | undefined {
+export function layoutText(part: PartSheet, readout: Readout): Layout | undefined {
+  let of = layouts.get(readout);
+  if (!of) layouts.set(readout, (of = new WeakMap()));
+  let found = of.get(part);
+  if (!found) of.set(part, (found = { layout: layoutOf(part, readout) }));
+  return found.layout;
+}
+
+/** A plan and its trials have the same readouts: each is laid out once. */
+const layouts = new WeakMap<Readout, WeakMap<PartSheet, { readonly layout: Layout | undefined }>>();
+
+function layoutOf(part: PartSheet, { text = '', scale = 1, scroll, glyphs = {} }: Readout): Layout | undefined {
   const grid = gridOf(part, scale, glyphs);
   if (!grid) return undefined;
   const lines = text === '' ? [] : text.split('\n').map(grid.cells);

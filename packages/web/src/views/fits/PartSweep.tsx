@@ -1,7 +1,8 @@
-import { Button, SegmentedControl, TextInput } from '@mantine/core';
+import { SegmentedControl, TextInput } from '@mantine/core';
 import { IconSearch } from '@tabler/icons-react';
-import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import type { Remote } from 'comlink';
+import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Addition, AdditionVerdict } from '@roof-chart/core/review/addition';
 import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
@@ -26,32 +27,37 @@ const TONE: { readonly [V in AdditionVerdict]: string } = {
   no: styles.bad!,
 };
 
+/** One of hundreds that are drawn anew while answers come in: nothing in it that is not needed. */
 const Line = memo(function Line({
-  plan,
   part,
-  fit,
+  verdict,
+  words,
   onAdd,
 }: {
-  readonly plan: Plan;
   readonly part: PartSheet;
-  readonly fit: PartFit | undefined;
+  readonly verdict: AdditionVerdict | undefined;
+  readonly words: string | undefined;
   readonly onAdd: (part: PartSheet) => void;
 }) {
-  const { sheets } = useWorkbench();
-  const words = fit && partWords(plan, fit, sheets);
   return (
     <tr className={styles.row}>
       <th scope="row" className={styles.partName} title={part.title}>
         {part.title}
       </th>
-      <td className={fit ? TONE[fit.verdict] : 'quiet'}>{fit ? WORDS[fit.verdict] : '…'}</td>
+      <td className={verdict ? TONE[verdict] : 'quiet'}>{verdict ? WORDS[verdict] : '…'}</td>
       <td className={styles.consequence} title={words}>
         {words}
       </td>
       <td className={styles.action}>
-        <Button size="compact-xs" variant="subtle" disabled={!fit} aria-label={`Add ${part.title} and wire it`} onClick={() => onAdd(part)}>
+        <button
+          type="button"
+          className={styles.add}
+          disabled={!verdict}
+          aria-label={`Add ${part.title} and wire it`}
+          onClick={() => onAdd(part)}
+        >
           Add
-        </Button>
+        </button>
       </td>
     </tr>
   );
@@ -76,14 +82,20 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
   const asked = useDeferredValue(query);
   const matching = useMemo(() => (asked.trim() ? new Set(searchParts(parts, asked).map((part) => part.id)) : null), [parts, asked]);
   const byPart = useMemo(() => new Map(fits.map((fit) => [fit.part, fit])), [fits]);
+  const words = useMemo(() => new Map(fits.map((fit) => [fit.part, partWords(plan, fit, sheets)])), [fits, plan, sheets]);
+  // The lines keep what they call, whatever the plan has become.
+  const latest = useRef<{ readonly plan: Plan; readonly edit: (edits: readonly Edit[], words: string) => void }>({ plan, edit });
+  useEffect(() => {
+    latest.current = { plan, edit };
+  }, [plan, edit]);
   const count = (verdict: AdditionVerdict) => fits.filter((fit) => fit.verdict === verdict).length;
   const list = parts.filter((p) => (!matching || matching.has(p.id)) && (shown === 'all' || byPart.get(p.id)?.verdict === shown));
   const onAdd = useCallback(
     (part: PartSheet) =>
       void feed
-        .ask<readonly Addition[]>((reviewer) => reviewer.additions(plan, [part.id]))
-        .then(([addition]) => addition && edit(addition.edits, `add ${part.title} with its wires`)),
-    [feed, plan, edit],
+        .ask<readonly Addition[]>((reviewer) => reviewer.additions(latest.current.plan, [part.id]))
+        .then(([addition]) => addition && latest.current.edit(addition.edits, `add ${part.title} with its wires`)),
+    [feed],
   );
   return (
     <>
@@ -141,7 +153,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
                 {list
                   .filter((part) => part.family === family)
                   .map((part) => (
-                    <Line key={part.id} plan={plan} part={part} fit={byPart.get(part.id)} onAdd={onAdd} />
+                    <Line key={part.id} part={part} verdict={byPart.get(part.id)?.verdict} words={words.get(part.id)} onAdd={onAdd} />
                   ))}
               </tbody>
             ))}

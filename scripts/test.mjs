@@ -1,4 +1,5 @@
 // npm test: installs what is missing, then everything that can say no. Ends with "N passed, N failed".
+import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -23,18 +24,40 @@ async function step(name, program, args) {
   count(name, code === 0 ? 1 : 0, code === 0 ? 0 : 1, output);
 }
 
+/** Installs packages of the distribution, where that is allowed here. @returns what was said */
+async function installPackages(names) {
+  if (!existsSync('/usr/bin/apt-get') || process.getuid?.() !== 0) return '';
+  console.log(`Installing ${names.join(', ')} (apt-get).`);
+  await run('apt-get', ['update', '-qq'], { quiet: true });
+  const { output } = await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...names], {
+    quiet: true,
+    env: { DEBIAN_FRONTEND: 'noninteractive' },
+  });
+  return output.slice(-2000);
+}
+
+/** The programs that exported constants are compiled with, by the package that has them. */
+const COMPILERS = { 'g++': 'g++', gcc: 'gcc', 'avr-g++': 'gcc-avr', dtc: 'device-tree-compiler' };
+const AVR_LIBRARY = 'avr-libc';
+
+async function findCompilers() {
+  const missing = () => Object.keys(COMPILERS).filter((program) => spawnSync(program, ['--version'], { stdio: 'ignore' }).status !== 0);
+  if (missing().length === 0) return;
+  const said = await installPackages([...new Set(missing().map((program) => COMPILERS[program])), AVR_LIBRARY]);
+  if (missing().length === 0) return;
+  console.log(said);
+  console.log(
+    `The tests of exports need ${missing().join(', ')}: install ${missing()
+      .map((program) => COMPILERS[program])
+      .join(', ')} and ${AVR_LIBRARY}.`,
+  );
+}
+
 async function findBrowser() {
   if (chromium()) return true;
-  if (existsSync('/usr/bin/apt-get') && process.getuid?.() === 0) {
-    console.log('Installing Chromium (apt-get install chromium).');
-    await run('apt-get', ['update', '-qq'], { quiet: true });
-    const { output } = await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
-      quiet: true,
-      env: { DEBIAN_FRONTEND: 'noninteractive' },
-    });
-    if (chromium()) return true;
-    console.log(output.slice(-2000));
-  }
+  const said = await installPackages(['chromium']);
+  if (chromium()) return true;
+  console.log(said);
   console.log(
     'The browser tests need Chromium: install the package "chromium" of your distribution, or set CHROMIUM_PATH to a Chromium program.',
   );
@@ -65,6 +88,7 @@ async function types() {
 }
 
 async function unit() {
+  await findCompilers();
   const file = join(results, 'unit.json');
   const { output } = await run(process.execPath, [tool('jest/bin/jest.js'), '--json', `--outputFile=${file}`], { quiet: true });
   if (!existsSync(file)) return count('unit and server tests', 0, 1, output);

@@ -293,6 +293,29 @@ describe('fits', () => {
   });
 });
 
+describe('export', () => {
+  const files = { 'p.json': hive };
+
+  test('writes every format that the board has a use for, and lists them', async () => {
+    const list = (await cli(['export'])).out.split('\n');
+    expect(list).toHaveLength(10);
+    for (const line of list) {
+      const id = line.slice(0, line.indexOf(':'));
+      const { out, code } = await cli(['export', 'p.json', id], files);
+      if (id === 'overlay') expect(code).toBe(2);
+      else expect([code, out.length > 500]).toEqual([0, true]);
+    }
+    expect((await cli(['export', 'p.json', 'cpp'], files)).out).toMatch(/namespace hive_watch \{[^]*constexpr uint8_t pin_sda = 4;/);
+  });
+
+  test('a format that is none is a sentence with those there are', async () => {
+    expect(await cli(['export', 'p.json', 'word'], files)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('word: expected one of cpp, c, micropython') as string,
+    });
+  });
+});
+
 describe('calc', () => {
   test('a pull-up with its window, what there is and what to add; the working with its source', async () => {
     const weak = await cli(['calc', 'pull-up', 'hz=400k', 'capacitance=200p', 'pull-ups=10k,10k']);

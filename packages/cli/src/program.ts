@@ -6,6 +6,7 @@ import { check } from './commands/check';
 import { checkPages } from './commands/checkPages';
 import { cliPage } from './commands/cliPage';
 import { add, create, diff, edit, lock, show, wire } from './commands/edits';
+import { exportPlan, type ExportOptions } from './commands/export';
 import { fits, type FitsOptions } from './commands/fits';
 import { explain, settle, type SettleOptions } from './commands/settle';
 import { identify, type IdentifyOptions } from './commands/identify';
@@ -106,6 +107,15 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .option('--list', 'every calculation with its inputs, units, defaults, outputs and source', false)
     .option('--json', 'as JSON', false)
     .action((id: string | undefined, given: string[], options: CalcOptions) => done(calc(io, sheets, id, given, options)));
+  program
+    .command('export')
+    .description('A plan as constants for a program, as a table of wires or as data; without a format, which there are.')
+    .argument('[file]', PLAN)
+    .argument('[format]', 'cpp, c, micropython, rust, overlay, json, yaml, toml, csv, markdown')
+    .option('--out <file>', 'where it goes', '-')
+    .action((file: string | undefined, format: string | undefined, options: ExportOptions) =>
+      done(exportPlan(io, sheets, file, format, options)),
+    );
   program
     .command('show')
     .description('A plan as text: parts, terminals, where they go.')

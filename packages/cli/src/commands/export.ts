@@ -1,0 +1,30 @@
+import { EXPORT_FORMATS } from '@roof-chart/core/outputs/exports';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { EXIT, type ExitCode, InputFault, type Io } from '../io';
+import { openPlanFile } from '../planFile';
+
+export interface ExportOptions {
+  readonly out: string;
+}
+
+/** `export`: a plan as constants of a language, as a table or as data; without a format, which there are. */
+export function exportPlan(
+  io: Io,
+  shipped: () => Sheets,
+  file: string | undefined,
+  id: string | undefined,
+  { out }: ExportOptions,
+): ExitCode {
+  if (file === undefined || id === undefined) {
+    io.out(EXPORT_FORMATS.map((one) => `${one.id}: ${one.words} (${one.ending})`).join('\n'));
+    return EXIT.clean;
+  }
+  const format = EXPORT_FORMATS.find((one) => one.id === id);
+  if (!format) throw new InputFault(`${id}: expected one of ${EXPORT_FORMATS.map((one) => one.id).join(', ')}`);
+  const { plan, sheets } = openPlanFile(io, shipped(), file);
+  const text = format.write(plan, sheets);
+  if (text === undefined) throw new InputFault(`${file}: ${format.words}: this plan’s board has no use for it, or its sheet is not there`);
+  if (out === '-') io.out(text.replace(/\r?\n$/, ''));
+  else io.write(out, text);
+  return EXIT.clean;
+}

@@ -1,0 +1,195 @@
+import { busClock } from '../../electrics/busClock';
+import { ladderSheets } from '../../electrics/ladderSheet';
+import { spiSheet } from '../../electrics/spiBus';
+import { addressesOf } from '../../nets/addresses';
+import { type Bus, findBuses } from '../../nets/buses';
+import { findNets } from '../../nets/nets';
+import { carrierOf } from '../../nets/passages';
+import { type PlanTerminal, terminalsOf } from '../../nets/terminals';
+import { boardOf } from '../../plan/edit';
+import { type Placement, type Plan, splitKey } from '../../plan/plan';
+import { segmentTable } from '../../readout/segmentTable';
+import type { BoardPin } from '../../sheets/boardSheet';
+import { PIN_ROLES } from '../../sheets/roles';
+import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
+import { positionsOf } from '../buildList';
+import { identifier, identifiers } from './names';
+
+export type ConstantValue =
+  | { readonly is: 'int'; readonly value: number; readonly hex?: true }
+  | { readonly is: 'text'; readonly value: string }
+  /** Whole numbers of 0 to 65 535. */
+  | { readonly is: 'ints'; readonly values: readonly number[]; readonly hex?: true };
+
+/** One value that a program takes from the plan. */
+export interface Constant {
+  readonly name: string;
+  readonly value: ConstantValue;
+  /** What it is, for a comment. */
+  readonly note: string;
+}
+
+export interface ConstantGroup {
+  readonly name: string;
+  readonly title: string;
+  readonly constants: readonly Constant[];
+}
+
+/** Everything that a program takes from a plan, before it is written in a language. */
+export interface ConstantSet {
+  readonly name: string;
+  readonly title: string;
+  readonly board: string;
+  /** What the numbers of pins are: those of the chip's GPIO, or of the bit within a port. */
+  readonly numbering: 'gpio' | 'bit';
+  readonly groups: readonly ConstantGroup[];
+}
+
+const int = (name: string, value: number, note: string, hex = false): Constant => ({
+  name,
+  value: { is: 'int', value, ...(hex ? { hex: true as const } : {}) },
+  note,
+});
+const text = (name: string, value: string, note: string): Constant => ({ name, value: { is: 'text', value }, note });
+const ints = (name: string, values: readonly number[], note: string, hex = false): Constant => ({
+  name,
+  value: { is: 'ints', values, ...(hex ? { hex: true as const } : {}) },
+  note,
+});
+
+/** The number that programs know a pin by: of its GPIO, else of the bit in its port; undefined for pins that have none. */
+export function pinNumber(pin: BoardPin): number | undefined {
+  const digits = /(\d+)$/.exec(pin.port ?? pin.label)?.[1];
+  return digits === undefined ? undefined : Number(digits);
+}
+
+/** Where a pin is on the board, as a comment says it. */
+function pinWords(board: IndexedBoard, pin: BoardPin): string {
+  const at = positionsOf(board, { to: 'pin', pin: pin.id })[0];
+  const where = at ? `, ${at.headerTitle} position ${at.position}` : '';
+  return `${pin.label}${pin.port && pin.port !== pin.label ? ` (${pin.port})` : ''}${where}`;
+}
+
+/** The pin that a terminal's signal reaches, through a level shifter where one lies between. */
+export function pinOf(
+  plan: Plan,
+  sheets: Sheets,
+  board: IndexedBoard,
+  item: PlanTerminal,
+): { readonly pin: BoardPin; readonly through?: string } | undefined {
+  const carrier = carrierOf(plan, sheets, item.key);
+  const id = findNets(plan, sheets).byTerminal.get(carrier ?? item.key)?.pins[0];
+  const pin = id === undefined ? undefined : board.pins.get(id);
+  const through = carrier && plan.placements.find((p) => p.id === splitKey(carrier).placement)?.name;
+  return pin && { pin, ...(through ? { through } : {}) };
+}
+
+function pinConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, name: string): readonly Constant[] {
+  const { terminal, wire } = item;
+  const found = pinOf(plan, sheets, board, item);
+  if (!found) {
+    if (wire?.end.to !== 'terminal') return [];
+    const { placement, terminal: other } = wire.end;
+    const helper = plan.placements.find((p) => p.id === placement)?.name ?? placement;
+    return [text(`${name}_at`, `${helper} ${other}`, `${terminal.label} is at another part`)];
+  }
+  const { pin, through } = found;
+  const words = `${terminal.label}: ${pinWords(board, pin)}${through ? `, through ${through}` : ''}`;
+  const number = pinNumber(pin);
+  return [
+    ...(number === undefined ? [] : [int(name, number, words)]),
+    text(`${name}_label`, pin.label, `printed on the board`),
+    ...(pin.port ? [text(`${name}_port`, pin.port, 'name of the chip')] : []),
+  ];
+}
+
+function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: Placement): readonly Constant[] {
+  const part = partSheet(sheets, placement.sheet)!.sheet;
+  const signals = terminalsOf(plan, placement, sheets).filter((t) => PIN_ROLES[t.terminal.role] && t.terminal.role !== 'strap' && t.wire);
+  const names = identifiers(signals.map((item) => item.terminal.id));
+  const addresses = addressesOf(plan, placement, sheets);
+  const of = (id: string) => (addresses.length > 1 ? `address_${identifier(id)}` : 'address');
+  const spi = findBuses(plan, sheets)
+    .filter((bus) => bus.kind === 'spi' && bus.controller !== undefined)
+    .flatMap((bus) => spiSheet(plan, sheets, board, bus).rows)
+    .find((row) => row.chain.includes(placement.id));
+  const ladder = ladderSheets(plan, sheets).find((one) => one.placement === placement.id)?.reading;
+  const table = segmentTable(plan, sheets, placement.id);
+  return [
+    ...signals.flatMap((item, at) => pinConstants(plan, sheets, board, item, `pin_${names[at]!.replace(/_$/, '')}`)),
+    ...addresses.map(({ device, address }) => int(of(device.id), address, `7-bit I2C address of ${device.chip}`, true)),
+    ...(spi
+      ? [
+          int('write_hz', Math.floor(spi.write.hz), 'fastest SPI clock for writing'),
+          ...(spi.read ? [int('read_hz', Math.floor(spi.read.hz), 'fastest SPI clock for reading')] : []),
+          ...(part.bus.modes?.[0] === undefined ? [] : [int('spi_mode', part.bus.modes[0], 'SPI mode')]),
+        ]
+      : []),
+    ...(table
+      ? [
+          ints(
+            'glyph_bytes',
+            table.glyphs.map((g) => g.byte),
+            `bytes of ${table.glyphs.map((g) => (g.glyph === ' ' ? 'blank' : g.glyph)).join(' ')}, as the segments are wired`,
+            true,
+          ),
+          ints(
+            'walk_bytes',
+            table.walk.map((w) => w.byte),
+            `one segment at a time: ${table.walk.map((w) => w.segment).join(' ')}`,
+            true,
+          ),
+        ]
+      : []),
+    ...(ladder ? [ints('thresholds', ladder.thresholds.map(Math.round), 'counts between the keys, rising')] : []),
+    ...Object.entries(part.readout?.unit === 'characters' ? (plan.readouts[placement.id]?.glyphs ?? {}) : {}).map(([character, rows], at) =>
+      ints(`glyph_${at}`, rows, `own character ${character}: eight rows of five dots`, true),
+    ),
+  ];
+}
+
+function busConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): readonly Constant[] {
+  const number = /(\d+)$/.exec(bus.controller!)?.[1];
+  const hz = bus.kind === 'i2c' ? busClock(plan, sheets, bus).hz : undefined;
+  return [
+    ...(number === undefined ? [] : [int('number', Number(number), 'of the controller')]),
+    ...(hz === undefined ? [] : [int('hz', Math.floor(hz), 'clock that all members allow')]),
+    ...Object.entries(bus.pins).flatMap(([line, id]) => {
+      const pin = board.pins.get(id)!;
+      const value = pinNumber(pin);
+      return [
+        ...(value === undefined ? [] : [int(`pin_${line}`, value, `${line.toUpperCase()}: ${pinWords(board, pin)}`)]),
+        text(`pin_${line}_label`, pin.label, 'printed on the board'),
+      ];
+    }),
+  ];
+}
+
+/** What a program takes from a plan: pins, addresses, clocks, tables. Undefined where the board's sheet is gone. */
+export function constantSet(plan: Plan, sheets: Sheets): ConstantSet | undefined {
+  const board = boardOf(plan, sheets);
+  if (!board) return undefined;
+  const buses = findBuses(plan, sheets).filter((bus) => bus.controller !== undefined);
+  const parts = plan.placements.filter((p) => partSheet(sheets, p.sheet) && !partSheet(sheets, p.sheet)!.sheet.passage);
+  const groups = [
+    ...buses.map((bus) => ({
+      name: bus.controller!,
+      title: board.controllers.get(bus.controller!)!.title,
+      constants: busConstants(plan, sheets, board, bus),
+    })),
+    ...parts.map((placement) => ({
+      name: placement.name,
+      title: `${placement.name}: ${partSheet(sheets, placement.sheet)!.sheet.title}`,
+      constants: partConstants(plan, sheets, board, placement),
+    })),
+  ].filter((group) => group.constants.length > 0);
+  const names = identifiers(groups.map((group) => group.name));
+  const isGpio = board.sheet.pins.list.some((pin) => /^GPIO\d+$/.test(pin.port ?? ''));
+  return {
+    name: identifier(plan.name),
+    title: plan.name,
+    board: board.sheet.title,
+    numbering: isGpio ? 'gpio' : 'bit',
+    groups: groups.map((group, at) => ({ ...group, name: names[at]! })),
+  };
+}

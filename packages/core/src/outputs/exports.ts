@@ -1,0 +1,50 @@
+import type { Plan } from '../plan/plan';
+import type { Sheets } from '../sheets/sheetIndex';
+import { constantSet, type ConstantSet } from './constants/constantSet';
+import { writeOverlay } from './constants/overlay';
+import { writeC, writeCpp, writeJson, writeMicroPython, writeRust, writeToml, writeYaml } from './constants/writers';
+import { wiresCsv, wiresMarkdown } from './wireTable';
+
+/** One file that a plan can be written to. */
+export interface ExportFormat {
+  readonly id: string;
+  readonly words: string;
+  /** What follows the plan's name in the name of the file. */
+  readonly ending: string;
+  readonly type: string;
+  /** The text; undefined where the plan has nothing for it. */
+  write(plan: Plan, sheets: Sheets): string | undefined;
+}
+
+const constants =
+  (write: (set: ConstantSet) => string) =>
+  (plan: Plan, sheets: Sheets): string | undefined => {
+    const set = constantSet(plan, sheets);
+    return set && write(set);
+  };
+
+/** Every format, in the order that they are offered in. */
+export const EXPORT_FORMATS: readonly ExportFormat[] = [
+  { id: 'cpp', words: 'Constants for C++', ending: '.hpp', type: 'text/x-c++', write: constants(writeCpp) },
+  { id: 'c', words: 'Constants for C', ending: '.h', type: 'text/x-c', write: constants(writeC) },
+  { id: 'micropython', words: 'Constants for MicroPython', ending: '.py', type: 'text/x-python', write: constants(writeMicroPython) },
+  { id: 'rust', words: 'Constants for Rust', ending: '.rs', type: 'text/rust', write: constants(writeRust) },
+  { id: 'overlay', words: 'Device tree overlay', ending: '.dts', type: 'text/plain', write: writeOverlay },
+  { id: 'json', words: 'Constants as JSON', ending: '.constants.json', type: 'application/json', write: constants(writeJson) },
+  { id: 'yaml', words: 'Constants as YAML', ending: '.yaml', type: 'application/yaml', write: constants(writeYaml) },
+  { id: 'toml', words: 'Constants as TOML', ending: '.toml', type: 'application/toml', write: constants(writeToml) },
+  { id: 'csv', words: 'Wires as a table, CSV', ending: '.csv', type: 'text/csv', write: wiresCsv },
+  { id: 'markdown', words: 'Wires as a table, Markdown', ending: '.md', type: 'text/markdown', write: wiresMarkdown },
+];
+
+/** The name of a file for a plan: letters, digits and dashes.
+ *  @example fileName('Hive watch', '.hpp') // 'hive-watch.hpp' */
+export function fileName(name: string, ending: string): string {
+  const bare = name
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 60);
+  return `${bare || 'plan'}${ending}`;
+}

@@ -1,0 +1,77 @@
+import Papa from 'papaparse';
+import type { Plan, WireEnd } from '../plan/plan';
+import { boardOf } from '../plan/edit';
+import { formatSi } from '../quantity/format';
+import type { Sheets } from '../sheets/sheetIndex';
+import { buildList, type BuildWire } from './buildList';
+
+const COLUMNS = [
+  'Part',
+  'Terminal',
+  'Number',
+  'To',
+  'Header',
+  'Position',
+  'From the end',
+  'Chip port',
+  'Colour',
+  'Through',
+  'Locked',
+  'Done',
+] as const;
+
+/** Where a wire goes, as it is printed there. */
+export function endText(plan: Plan, sheets: Sheets, end: WireEnd): string {
+  const board = boardOf(plan, sheets);
+  switch (end.to) {
+    case 'pin':
+      return board?.pins.get(end.pin)?.label ?? end.pin;
+    case 'rail':
+      return board?.sheet.rails.list.find((rail) => rail.id === end.rail)?.label ?? end.rail;
+    case 'ground':
+      return 'GND';
+    case 'terminal':
+      return `${plan.placements.find((p) => p.id === end.placement)?.name ?? end.placement} ${end.terminal}`;
+  }
+}
+
+function rowOf(plan: Plan, sheets: Sheets, wire: BuildWire): readonly string[] {
+  const [at] = wire.at;
+  return [
+    plan.placements.find((p) => p.id === wire.placement)!.name,
+    wire.label,
+    String(wire.number),
+    endText(plan, sheets, wire.end),
+    at?.headerTitle ?? '',
+    at ? String(at.position) : '',
+    at ? `${at.fromEnd} from ${at.end}` : '',
+    at?.port ?? '',
+    wire.colour,
+    [wire.through, wire.series === undefined ? undefined : formatSi(wire.series, 'Ω')].filter(Boolean).join(', '),
+    wire.locked ? 'yes' : '',
+    wire.ticked ? 'yes' : '',
+  ];
+}
+
+function rowsOf(plan: Plan, sheets: Sheets): readonly (readonly string[])[] | undefined {
+  const list = buildList(plan, sheets);
+  return list && [...list.supplies, ...list.signals].map((wire) => rowOf(plan, sheets, wire));
+}
+
+/** The wires as a table by RFC 4180. Cells that a spreadsheet would take for a formula begin with an apostrophe. */
+export function wiresCsv(plan: Plan, sheets: Sheets): string | undefined {
+  const rows = rowsOf(plan, sheets);
+  return rows && `${Papa.unparse({ fields: [...COLUMNS], data: rows.map((row) => [...row]) }, { escapeFormulae: true })}\r\n`;
+}
+
+const cell = (text: string): string => text.replace(/[\\|`*_<>[\]]/g, '\\$&').replace(/\s+/g, ' ');
+
+/** The wires as a Markdown table. */
+export function wiresMarkdown(plan: Plan, sheets: Sheets): string | undefined {
+  const rows = rowsOf(plan, sheets);
+  if (!rows) return undefined;
+  const line = (cells: readonly string[]) => `| ${cells.join(' | ')} |`;
+  return [`# ${cell(plan.name)}`, '', line(COLUMNS), line(COLUMNS.map(() => '---')), ...rows.map((row) => line(row.map(cell))), ''].join(
+    '\n',
+  );
+}

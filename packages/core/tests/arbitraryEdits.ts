@@ -19,8 +19,10 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
   );
   const at = fc.nat(6);
   const ref = (p: { readonly id: string; readonly version: number }) => ({ id: p.id, version: p.version });
-  // Parts with jumpers and with several versions are few, and yet must be drawn often.
-  const special = parts.filter((p) => p.version > 1 || p.bus.straps?.some((s) => s.by === 'jumper' && s.id === 'A0'));
+  // Parts with jumpers, with ladders and with several versions are few, and yet must be drawn often.
+  const special = parts.filter(
+    (p) => p.version > 1 || p.keys?.as === 'ladder' || p.bus.straps?.some((s) => s.by === 'jumper' && s.id === 'A0'),
+  );
   // Wires are drawn for terminals of a few names: parts that have those must be frequent, too, or hardly any wire is ever laid.
   const named = parts.filter((p) => ['SDA', 'SCL', 'VCC', 'GND'].every((id) => p.terminals.list.some((t) => t.id === id)));
   const sheet = fc.oneof(
@@ -99,6 +101,20 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       placement,
       ladder: fc.option(fc.constantFrom({ pull: 10_000, row: [1000, 2200] }, { pull: 2200, row: [] })),
     }),
+    step: fc.record({
+      kind: fc.constant('step' as const),
+      step: fc.constantFrom('strap:display-1:A0', 'light:sensor-1', 'safety:board'),
+      done: fc.option(fc.constantFrom('done', 'closed')),
+    }),
+    built: fc.record({
+      kind: fc.constant('built' as const),
+      built: fc.option(
+        fc.constant({
+          date: '2026-11-26',
+          wires: { 'display-1:SDA': { name: 'OLED SDA', end: { to: 'pin' as const, pin: 'GP4' }, to: 'GP4' } },
+        }),
+      ),
+    }),
     load: fc.record({
       kind: fc.constant('load' as const),
       placement,
@@ -160,6 +176,7 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
     // Few parts have the jumper or the pull-ups that these ask for: without more of them a run may see none.
     { weight: 5, arbitrary: kinds.strap },
     { weight: 2, arbitrary: kinds['cut-pull-ups'] },
+    { weight: 4, arbitrary: kinds.ladder },
     ...Object.values(kinds).map((arbitrary) => ({ weight: 1, arbitrary: arbitrary as fc.Arbitrary<Edit> })),
   );
 }

@@ -4,6 +4,7 @@ import { refuse, type Edit, type EditKind, type EditProblem, type EditResult, ty
 import { accept } from './edits/accept';
 import { addPlacement } from './edits/addPlacement';
 import { benchNote } from './edits/benchNote';
+import { built } from './edits/built';
 import { busSettings } from './edits/busSettings';
 import { colour } from './edits/colour';
 import { cutPullUps } from './edits/cutPullUps';
@@ -22,6 +23,7 @@ import { removePlacement } from './edits/removePlacement';
 import { radio } from './edits/radio';
 import { renamePlacement } from './edits/renamePlacement';
 import { renamePlan } from './edits/renamePlan';
+import { step } from './edits/step';
 import { strap } from './edits/strap';
 import { switchBoard } from './edits/switchBoard';
 import { takeSheet } from './edits/takeSheet';
@@ -43,8 +45,10 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   'cut-pull-ups': cutPullUps,
   drawer,
   pull,
+  built,
   capacitors,
   ladder,
+  step,
   driver,
   load,
   readout,

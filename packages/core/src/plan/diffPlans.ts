@@ -153,6 +153,10 @@ function settingEdits(from: Plan, to: Plan): readonly Edit[] {
     ...keysOf(busSettings, to.busSettings)
       .filter((id) => JSON.stringify(busSettings[id]) !== JSON.stringify(to.busSettings[id]))
       .map((segment): Edit => ({ kind: 'bus-settings', segment, settings: to.busSettings[segment] ?? null })),
+    ...keysOf(from.steps, to.steps)
+      .filter((id) => from.steps[id] !== to.steps[id])
+      .map((id): Edit => ({ kind: 'step', step: id, done: to.steps[id] ?? null })),
+    ...(JSON.stringify(from.built) === JSON.stringify(to.built) ? [] : [{ kind: 'built' as const, built: to.built }]),
     ...(JSON.stringify(from.drawer) === JSON.stringify(to.drawer) ? [] : [{ kind: 'drawer' as const, drawer: to.drawer }]),
     ...(from.radio === to.radio ? [] : [{ kind: 'radio' as const, on: to.radio }]),
   ];

@@ -1,6 +1,7 @@
 import type { BenchNote } from '../sheets/benchNote';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
 import type {
+  Built,
   BusSettings,
   Drawer,
   Driver,
@@ -44,6 +45,10 @@ export type Edit =
   | { readonly kind: 'colour'; readonly placement: string; readonly terminal: string; readonly colour: WireColour }
   | { readonly kind: 'strap'; readonly placement: string; readonly strap: string; readonly state: string }
   | { readonly kind: 'tick'; readonly placement: string; readonly terminal: string; readonly end: WireEnd | null }
+  /** Another step of the build: done as it is now, or (with `null`) not done. */
+  | { readonly kind: 'step'; readonly step: string; readonly done: string | null }
+  /** Keeps how the plan is now as built, or (with `null`) forgets it. */
+  | { readonly kind: 'built'; readonly built: Built | null }
   /** The parts soldered to the board come with it; those of the board before go. */
   | { readonly kind: 'switch-board'; readonly board: SheetRef; readonly soldered: readonly Soldered[] }
   /** `placement` is null for the board. */

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import type { EditKind } from './edit';
 import { PLAN_LIMITS } from './plan';
 import {
+  builtSchema,
   busSettingsSchema,
   colourSchema,
   drawerSchema,
@@ -22,6 +23,8 @@ import {
   reasonSchema,
   segmentSchema,
   sheetRefSchema,
+  stepSchema,
+  stepValueSchema,
   togetherSchema,
   wireEndSchema,
   wireSchema,
@@ -41,6 +44,8 @@ const FIELDS: { readonly [K in EditKind]: Joi.PartialSchemaMap } = {
   'remove-placement': { placement: idSchema.required() },
   'rename-placement': { placement: idSchema.required(), name: nameSchema.required() },
   'rename-plan': { name: nameSchema.required() },
+  step: { step: stepSchema.required(), done: stepValueSchema.allow(null).required() },
+  built: { built: builtSchema.allow(null).required() },
   strap: { placement: idSchema.required(), strap: factIdSchema.required(), state: factIdSchema.required() },
   'switch-board': {
     board: sheetRefSchema.required(),

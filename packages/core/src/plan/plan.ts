@@ -73,6 +73,13 @@ export interface Readout {
   readonly pictures?: readonly PlanPicture[];
 }
 
+/** The plan as it was when it was last built: where each wire went, with the names that it had then. */
+export interface Built {
+  /** The day, as 2026-11-26. */
+  readonly date: string;
+  readonly wires: { readonly [key: TerminalKey]: { readonly name: string; readonly end: WireEnd; readonly to: string } };
+}
+
 /** How much of a part there is, and how much of it is on at once. */
 export interface LoadUse {
   /** How many units: pixels of a strip. */
@@ -128,6 +135,10 @@ export interface Plan {
   readonly wires: { readonly [key: TerminalKey]: Wire };
   /** Wires done on the bench, each with the end it had when ticked: a moved wire is no longer done. */
   readonly ticks: { readonly [key: TerminalKey]: WireEnd };
+  /** Steps of the build other than wires that are done, by the step, each with what it was when it was done: a step that has changed is no
+   *  longer done. */
+  readonly steps: { readonly [step: string]: string };
+  readonly built: Built | null;
   /** Findings that the builder lives with, by finding id, each with the reason in words. */
   readonly accepted: { readonly [finding: string]: string };
   /** Facts that the builder measured, corrected or confirmed; they go before what the sheets say. */
@@ -176,6 +187,7 @@ export const PLAN_LIMITS = {
   pictures: 20,
   ladderKeys: 16,
   drawerValues: 200,
+  steps: 800,
 } as const;
 
 /** @example terminalKey('display-1', 'SDA') // 'display-1:SDA' */
@@ -212,6 +224,8 @@ export function endKey(end: WireEnd): string {
 
 /** What a plan has of everything that came after its parts and wires: nothing, and the usual. */
 export const PLAN_DEFAULTS = {
+  steps: {},
+  built: null,
   accepted: {},
   benchNotes: {},
   wishes: {},

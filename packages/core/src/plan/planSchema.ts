@@ -128,6 +128,24 @@ export const drawerSchema = Joi.object({
 }).when('.series', { is: 'own', then: Joi.object({ own: Joi.required() }) });
 export const rateSchema = Joi.number().min(0).max(10_000);
 
+/** A step of the build: its kind, what it belongs to, and what of that. */
+export const stepSchema = Joi.string().pattern(/^[a-z]{2,12}:[A-Za-z0-9:+_.-]{1,120}$/, 'step');
+export const stepValueSchema = Joi.string()
+  .min(1)
+  .max(120)
+  .pattern(/^[^\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters');
+const dateSchema = Joi.string().pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'day');
+export const builtSchema = Joi.object({
+  date: dateSchema.required(),
+  wires: Joi.object()
+    .pattern(
+      keySchema,
+      Joi.object({ name: Joi.string().max(200).required(), end: wireEndSchema.required(), to: Joi.string().max(200).required() }),
+    )
+    .max(2000)
+    .required(),
+});
+
 /** The shape of a plan file. That its ids exist is checked against the sheets, not here. */
 export const planSchema = Joi.object({
   format: Joi.valid('roof-chart-plan').required(),
@@ -138,6 +156,8 @@ export const planSchema = Joi.object({
   placements: Joi.array().items(placementSchema).unique('id').max(PLAN_LIMITS.placements).required(),
   wires: Joi.object().pattern(keySchema, wireSchema).required(),
   ticks: Joi.object().pattern(keySchema, wireEndSchema).required(),
+  steps: Joi.object().pattern(stepSchema, stepValueSchema).max(PLAN_LIMITS.steps).default({}),
+  built: builtSchema.allow(null).default(null),
   accepted: Joi.object().pattern(findingIdSchema, reasonSchema).max(1000).default({}),
   benchNotes: Joi.object().pattern(noteKeySchema, noteSchema).max(PLAN_LIMITS.benchNotes).default({}),
   wishes: Joi.object().pattern(keySchema, wishSchema).max(PLAN_LIMITS.wishes).default({}),

@@ -1,0 +1,123 @@
+import { addressOptions } from '../allocate/addressOptions';
+import { strapEdits } from '../allocate/strapEdits';
+import { addressesOf, type DeviceAddress } from '../nets/addresses';
+import { type Bus, findBuses } from '../nets/buses';
+import { segmentsOf } from '../nets/segments';
+import { boardOf, type Edit } from '../plan/edit';
+import type { Placement, Plan } from '../plan/plan';
+import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import type { Scan } from './scan';
+
+/** An edit that brings the plan to what the bench says. */
+export interface BenchRemedy {
+  readonly placement: string;
+  readonly address: number;
+  readonly edits: readonly Edit[];
+}
+
+/** One line of a comparison of a scan with the plan. */
+export type Compared =
+  | { readonly is: 'as-planned'; readonly address: number; readonly who: readonly DeviceAddress[] }
+  /** Several parts of the plan answer at one address: they cannot be told apart. */
+  | { readonly is: 'as-one'; readonly address: number; readonly who: readonly DeviceAddress[] }
+  | { readonly is: 'missing'; readonly address: number; readonly who: readonly DeviceAddress[] }
+  /** Behind a channel that has to be opened first: nothing is said of it. */
+  | { readonly is: 'behind'; readonly address: number; readonly who: readonly DeviceAddress[] }
+  | {
+      readonly is: 'extra';
+      readonly address: number;
+      /** Twice an address that the plan has and that was not found: the 8-bit form of it. */
+      readonly twice: number | undefined;
+      /** Parts of the plan that can be set to it, and are missing where they should be. */
+      readonly remedies: readonly BenchRemedy[];
+      /** Parts of the catalogue that can have it, by their ids. */
+      readonly parts: readonly string[];
+    };
+
+/** The I2C buses that a scan can be of. */
+export const scannedBuses = (plan: Plan, sheets: Sheets): readonly (Bus & { readonly controller: string })[] =>
+  findBuses(plan, sheets).flatMap((bus) =>
+    bus.kind === 'i2c' && bus.controller !== undefined ? [{ ...bus, controller: bus.controller }] : [],
+  );
+
+/** What answers at once, and what only once a channel is open. */
+function membersOf(plan: Plan, sheets: Sheets, bus: Bus): { readonly open: readonly Placement[]; readonly behind: readonly Placement[] } {
+  const segments = segmentsOf(plan, sheets, bus);
+  const isBehind = (id: string | undefined): boolean => {
+    const via = segments.find((s) => s.id === id)?.via;
+    return via !== undefined && (via.by === 'channel' || isBehind(via.parent));
+  };
+  return {
+    open: segments.filter((s) => !isBehind(s.id)).flatMap((s) => s.members),
+    behind: segments.filter((s) => isBehind(s.id)).flatMap((s) => s.members),
+  };
+}
+
+/** The edits that set a part to an address, where its straps can. */
+function toAddress(plan: Plan, sheets: Sheets, placement: Placement, address: number): readonly BenchRemedy[] {
+  const board = boardOf(plan, sheets);
+  const part = partSheet(sheets, placement.sheet)?.sheet;
+  if (!board || !part) return [];
+  const option = addressOptions(plan, board, placement, part).find((one) => one.addresses.includes(address));
+  const edits = option && strapEdits(plan, board, placement, part, option.straps);
+  return edits && edits.length > 0 ? [{ placement: placement.id, address, edits }] : [];
+}
+
+/** Every part of the catalogue that can answer at an address. */
+const partsAt = (sheets: Sheets, address: number): readonly string[] =>
+  [...sheets.parts.values()].flatMap(({ sheet }) =>
+    (sheet.bus.devices ?? []).some(
+      (d) => d.addresses.some((a) => a.address === address) || (d.movable && address >= d.movable.min && address <= d.movable.max),
+    )
+      ? [sheet.id]
+      : [],
+  );
+
+/** What a scan of a bus says against the plan, by address. */
+export function compareScan(plan: Plan, sheets: Sheets, bus: Bus, scan: Pick<Scan, 'addresses' | 'held'>): readonly Compared[] {
+  const { open, behind } = membersOf(plan, sheets, bus);
+  const group = (members: readonly Placement[]) => {
+    const map = new Map<number, DeviceAddress[]>();
+    for (const one of members.flatMap((member) => addressesOf(plan, member, sheets)))
+      map.set(one.address, [...(map.get(one.address) ?? []), one]);
+    return map;
+  };
+  const [planned, hidden] = [group(open), group(behind)];
+  const found = new Set([...scan.addresses, ...scan.held]);
+  const also = new Set(
+    open.flatMap((m) => (partSheet(sheets, m.sheet)?.sheet.bus.devices ?? []).flatMap((d) => (d.alsoAnswers ?? []).map((a) => a.address))),
+  );
+  const missing = [...planned].filter(([address]) => !found.has(address));
+  const lines: Compared[] = [...planned].map(([address, who]) => ({
+    is: !found.has(address) ? 'missing' : who.length > 1 ? 'as-one' : 'as-planned',
+    address,
+    who,
+  }));
+  for (const [address, who] of hidden)
+    lines.push({ is: found.has(address) && !planned.has(address) ? 'as-planned' : 'behind', address, who });
+  for (const address of found) {
+    if (planned.has(address) || hidden.has(address) || also.has(address)) continue;
+    const lost = missing.flatMap(([, who]) => who.map((one) => one.placement));
+    lines.push({
+      is: 'extra',
+      address,
+      twice: address % 2 === 0 ? missing.find(([wanted]) => wanted * 2 === address)?.[0] : undefined,
+      remedies: open.filter((m) => lost.includes(m.id)).flatMap((member) => toAddress(plan, sheets, member, address)),
+      parts: partsAt(sheets, address),
+    });
+  }
+  return lines.toSorted((a, b) => a.address - b.address);
+}
+
+/** The bus whose addresses a scan is most like; the first where none is. */
+export function likeliestBus(plan: Plan, sheets: Sheets, scan: Scan): string | undefined {
+  const scored = scannedBuses(plan, sheets).map((bus) => {
+    const lines = compareScan(plan, sheets, bus, scan);
+    const score = lines.reduce(
+      (sum, { is }) => sum + (is === 'as-planned' || is === 'as-one' ? 2 : is === 'missing' || is === 'extra' ? -1 : 0),
+      0,
+    );
+    return { controller: bus.controller, score };
+  });
+  return scored.toSorted((a, b) => b.score - a.score)[0]?.controller;
+}

@@ -7,6 +7,8 @@ const VIEWS = [
   '/plans/hive-watch/stock',
   '/plans/hive-watch/chart',
   '/plans/hive-watch/build',
+  '/plans/hive-watch/build?mode=steps',
+  '/plans/hive-watch/bring-up',
   '/plans/hive-watch/buses',
   '/plans/hive-watch/buses/spi0',
   '/plans/hive-watch/buses/lines',
@@ -124,7 +126,7 @@ for (const scheme of ['light', 'dark'] as const) {
 test('a tablet held upright: nothing is cut off sideways, the list has targets for a finger', async ({ page }) => {
   await page.setViewportSize({ width: 768, height: 1024 });
   await page.goto('/plans/hive-watch/build');
-  await expect(page.getByRole('heading', { name: 'Build list' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Build sheet' })).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(768);
   const line = (await page.getByRole('listitem').filter({ hasText: 'MOSI' }).first().boundingBox())!;
   expect(line.height).toBeGreaterThanOrEqual(44);
@@ -138,7 +140,7 @@ test('a tablet held upright: nothing is cut off sideways, the list has targets f
 
 test('the build list prints without the frame around it', async ({ page }) => {
   await page.goto('/plans/hive-watch/build');
-  await expect(page.getByRole('heading', { name: 'Build list' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Build sheet' })).toBeVisible();
   await page.emulateMedia({ media: 'print' });
   for (const gone of [
     page.getByRole('navigation', { name: 'Views' }),

@@ -112,8 +112,8 @@ test('command search leads to a pin, a wire, a finding and a command; "?" lists 
   await expect(row(page, 'motion-1:INT')).toHaveAttribute('aria-selected', 'true');
   await search('carries', /GP22 carries 2 signals/);
   await expect(page).toHaveURL(/finding=pin-shared/);
-  await search('Build list', /Open the Build list/);
-  await expect(page.getByRole('heading', { name: 'Build list' })).toBeVisible();
+  await search('Build sheet', /Open the Build sheet/);
+  await expect(page.getByRole('heading', { name: 'Build sheet' })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keyboard' })).toContainText('Move the wire to the next legal pin');
 });

@@ -89,7 +89,7 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
   await expect(findings(page)).toContainText('No findings');
 
   await page.keyboard.press('Control+k');
-  await page.keyboard.type('Build list');
+  await page.keyboard.type('Build sheet');
   await page.keyboard.press('Enter');
   await tabTo(page, page.getByRole('checkbox', { name: /^OLED 128×64 GND to GND: done/ }));
   await page.keyboard.press(' ');

@@ -97,7 +97,8 @@ export function compareScan(plan: Plan, sheets: Sheets, bus: Bus, scan: Pick<Sca
     lines.push({ is: found.has(address) && !planned.has(address) ? 'as-planned' : 'behind', address, who });
   for (const address of found) {
     if (planned.has(address) || hidden.has(address) || also.has(address)) continue;
-    const lost = missing.flatMap(([, who]) => who.map((one) => one.placement));
+    // Who is missing, or hidden behind another at one address, may be the one that answers here.
+    const lost = [...missing, ...[...planned].filter(([, who]) => who.length > 1)].flatMap(([, who]) => who.map((one) => one.placement));
     lines.push({
       is: 'extra',
       address,

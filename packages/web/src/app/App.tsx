@@ -1,6 +1,7 @@
 import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { useCatalogueQuery } from '../store/api';
+import { BringUpView } from '../views/bringup/BringUpView';
 import { BuildView } from '../views/build/BuildView';
 import { ChartView } from '../views/chart/ChartView';
 import { PlansView } from '../views/plans/PlansView';
@@ -47,6 +48,7 @@ export function App() {
               <Route path="stock" element={<StockView />} />
               <Route path="chart" element={<ChartView />} />
               <Route path="build" element={<BuildView />} />
+              <Route path="bring-up" element={<BringUpView />} />
               <Route path="levels" element={<LevelsView />} />
               <Route path="resistors" element={<ResistorsView />} />
               <Route path="supply" element={<SupplyView />} />

@@ -121,6 +121,7 @@ const VIEWS = [
   { to: 'supply', label: 'Supply' },
   { to: 'readout', label: 'Readout' },
   { to: 'build', label: 'Build' },
+  { to: 'bring-up', label: 'Bring-up' },
   { to: 'fits', label: 'Fits' },
 ] as const;
 

@@ -16,3 +16,8 @@ export function download(name: string, document_: unknown): void {
 export function downloadBytes(name: string, bytes: Uint8Array): void {
   hand(name, new Blob([new Uint8Array(bytes)], { type: 'application/octet-stream' }));
 }
+
+/** Hands a text to the browser's downloads. */
+export function downloadText(name: string, text: string, type: string): void {
+  hand(name, new Blob([text], { type: `${type};charset=utf-8` }));
+}

@@ -76,7 +76,9 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
         'transistor',
       ]),
       action('levels', 'Open Levels: what comes and what is asked, in volts', go('levels'), ['voltage', 'logic', 'shifter', '5 V']),
-      action('build', 'Open the Build list', go('build'), ['wire list']),
+      action('build', 'Open the Build sheet', go('build'), ['wire list', 'export', 'print', 'constants']),
+      action('steps', 'Build step by step', go('build?mode=steps'), ['tablet']),
+      action('bring-up', 'Open Bring-up', go('bring-up'), ['scan', 'first light', 'bench']),
       action('fits', 'Fits: which other boards could carry these parts', go('fits'), ['switch board', 'boards']),
       action('fits-parts', 'Fits: what else fits on this board', go('fits/parts'), ['add', 'more parts']),
       action(

@@ -1,167 +1,78 @@
-import { Button, Checkbox, CopyButton } from '@mantine/core';
-import { IconCopy, IconLock, IconPrinter } from '@tabler/icons-react';
+import { Button, CopyButton } from '@mantine/core';
+import { IconCopy, IconListNumbers, IconPrinter } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
-import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
-import { sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
-import { type BoardPosition, buildList, type BuildResistor, type BuildWire } from '@roof-chart/core/outputs/buildList';
-import type { Plan } from '@roof-chart/core/plan/plan';
-import { splitKey } from '@roof-chart/core/plan/plan';
-import { formatSi } from '@roof-chart/core/quantity/format';
-import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { endWords } from '../../app/editWords';
-import { resistorWords } from '../resistors/resistorWords';
+import { Link, useSearchParams } from 'react-router';
+import { sayPlacement } from '@roof-chart/core/checks/say';
+import { buildList, type BuildWire } from '@roof-chart/core/outputs/buildList';
+import { billOf, buildSheet, type BuildStep, builtNow, changesSinceBuilt } from '@roof-chart/core/outputs/buildSheet';
+import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
-import { WireBar } from '../chart/WireBar';
+import { BillTable } from './BillTable';
 import { BoardPicture } from './BoardPicture';
+import { asText, changeWords, SECTION_WORDS, stepWords } from './buildWords';
 import styles from './Build.module.css';
+import { ExportMenu } from './ExportMenu';
+import { StepLine } from './StepLine';
+import { StepMode } from './StepMode';
 
-const ORDINAL = ['th', 'st', 'nd', 'rd'] as const;
+/** Today, as 2026-11-26. */
+const today = (): string => new Date().toLocaleDateString('sv-SE');
 
-/** @example ordinal(22) // '22nd' */
-function ordinal(n: number): string {
-  const teen = n % 100 > 10 && n % 100 < 14;
-  return `${n}${teen ? 'th' : (ORDINAL[n % 10] ?? 'th')}`;
-}
-
-function positionWords(at: BoardPosition): string {
-  const port = at.port && at.port !== at.label ? `, chip port ${at.port}` : '';
-  const side = at.headerTitle.includes(at.side) ? '' : `, ${at.side} side`;
-  return `${at.headerTitle}${side}, position ${at.position}, ${ordinal(at.fromEnd)} from the ${at.end}${port}`;
-}
-
-function whereWords(wire: BuildWire): string {
-  const [first, ...others] = wire.at;
-  if (!first) return 'this rail is on no header of the board';
-  if (wire.end.to === 'pin') return [positionWords(first), ...others.map((o) => `or ${positionWords(o)}`)].join('; ');
-  if (others.length === 0) return positionWords(first);
-  const headers = [...new Set(wire.at.map((at) => at.headerTitle))];
-  const byHeader = headers.map(
-    (title) =>
-      `${title} ${wire.at
-        .filter((at) => at.headerTitle === title)
-        .map((at) => at.position)
-        .join(', ')}`,
-  );
-  return `any of ${byHeader.join('; ')}`;
-}
-
-/** What sits in a wire: the plan's resistor, or what the sheet says must be there. */
-const throughWords = (wire: BuildWire): string => (wire.series === undefined ? (wire.through ?? '') : formatSi(wire.series, 'Ω'));
-
-/** The list as tab-separated lines, ready for a table elsewhere. */
-function asText(plan: Plan, sheets: Sheets, wires: readonly BuildWire[]): string {
-  const lines = wires.map((w) => [
-    w.colour,
-    sayPlacement(plan, w.placement),
-    w.label,
-    endWords(plan, sheets, w.end),
-    throughWords(w),
-    whereWords(w),
-  ]);
-  return [['colour', 'part', 'terminal', 'to', 'through', 'where'], ...lines].map((cells) => cells.join('\t')).join('\n');
-}
-
-interface WireLineProps {
-  readonly plan: Plan;
-  readonly wire: BuildWire;
-  readonly onTick: (wire: BuildWire, ticked: boolean) => void;
-  readonly onPoint: (wire: BuildWire | null) => void;
-}
-
-function WireLine({ plan, wire, onTick, onPoint }: WireLineProps) {
-  const { sheets } = useWorkbench();
-  const name = sayPlacement(plan, wire.placement);
-  const to = endWords(plan, sheets, wire.end);
+/** What to undo and redo on the bench since the plan was last built. */
+function Changes({ plan }: { readonly plan: Plan }) {
+  const { sheets, edit } = useWorkbench();
+  const changes = useMemo(() => changesSinceBuilt(plan, sheets), [plan, sheets]);
+  const { built } = plan;
+  const keep = () => edit([{ kind: 'built', built: builtNow(plan, sheets, today()) }], 'built as it is now');
+  if (!built)
+    return (
+      <p className={`quiet ${styles.built}`}>
+        Once all of it is wired, say so here: then changes that you plan later are listed as what to take off, move and add.{' '}
+        <Button size="compact-sm" variant="default" onClick={keep}>
+          It is built like this
+        </Button>
+      </p>
+    );
   return (
-    <li className={wire.ticked ? styles.tickedLine : styles.line} onMouseEnter={() => onPoint(wire)} onMouseLeave={() => onPoint(null)}>
-      <Checkbox
-        checked={wire.ticked}
-        aria-label={`${name} ${wire.label} to ${to}: done`}
-        color="dark.6"
-        onChange={(event) => onTick(wire, event.currentTarget.checked)}
-        onFocus={() => onPoint(wire)}
-      />
-      <WireBar colour={wire.colour} />
-      <span className={styles.part}>{name}</span>
-      <span className={styles.label}>{wire.label}</span>
-      <span className={styles.arrow}>→</span>
-      <span className={styles.to}>
-        {throughWords(wire) && `${throughWords(wire)}, then `}
-        {to} {wire.locked && <IconLock size={13} aria-label="locked" />}
-      </span>
-      <span className={styles.where}>
-        {wire.colour}, terminal {wire.number}; {whereWords(wire)}
-        {wire.wasAt && <strong className={styles.moved}> Moved since it was ticked: was at {endWords(plan, sheets, wire.wasAt)}.</strong>}
-      </span>
-    </li>
+    <section className={styles.built} aria-label="Changed since it was built">
+      <p>
+        {changes.length === 0 ? `Built on ${built.date}; nothing has changed since.` : `Built on ${built.date}. Since then:`}{' '}
+        {changes.length > 0 && (
+          <Button size="compact-sm" variant="default" onClick={keep}>
+            It is built like this now
+          </Button>
+        )}
+        <Button size="compact-sm" variant="subtle" onClick={() => edit([{ kind: 'built', built: null }], 'forget what was built')}>
+          Forget
+        </Button>
+      </p>
+      <ul>
+        {changes.map((change) => (
+          <li key={`${change.do} ${change.key}`}>{changeWords(change)}</li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
-/** A resistor of the list: what to put where, or to take out. */
-function Resistor({ plan, resistor }: { readonly plan: Plan; readonly resistor: BuildResistor }) {
-  const { sheets } = useWorkbench();
-  if (resistor.do === 'cut')
-    return (
-      <>
-        <strong>{sayPlacement(plan, resistor.placement)}</strong>: take its pull-ups of {formatSi(resistor.ohms, 'Ω')} off the lines (
-        {resistor.how === 'jumper' ? 'cut or open their solder jumper' : 'unsolder the two resistors'})
-      </>
-    );
-  if (resistor.do === 'ladder')
-    return (
-      <>
-        <strong>{sayPlacement(plan, resistor.placement)}</strong>: its ladder has {resistorWords(resistor.ladder.pull)} at the pin
-        {resistor.ladder.row.length > 0 && `, then key by key ${resistor.ladder.row.map(resistorWords).join(', ')}`}
-      </>
-    );
-  if (resistor.do === 'driver')
-    return (
-      <>
-        <strong>{sayTerminal(plan, sheets, resistor.key)}</strong>: {TRANSISTOR_WORDS[resistor.driver.kind]} between it and its pin, with{' '}
-        {resistorWords(resistor.driver.ohms)} at its {resistor.driver.kind.endsWith('mos') ? 'gate' : 'base'}
-      </>
-    );
-  if (resistor.do === 'series')
-    return (
-      <>
-        <strong>{sayTerminal(plan, sheets, resistor.key)}</strong>: {resistorWords(resistor.ohms)} in its wire
-      </>
-    );
-  if (resistor.do === 'pull')
-    return (
-      <>
-        <strong>{sayTerminal(plan, sheets, resistor.key)}</strong>: {resistorWords(resistor.ohms)} to{' '}
-        {resistor.to === 'supply' ? 'its supply' : 'ground'}
-      </>
-    );
-  const bus = boardSheet(sheets, plan.board)?.controllers.get(resistor.controller)?.title ?? resistor.controller;
-  return (
-    <>
-      <strong>
-        {bus}
-        {resistor.behind === undefined ? '' : ` behind ${sayPlacement(plan, resistor.behind)}`}
-      </strong>
-      : {resistorWords(resistor.ohms)} from each of its two lines to their supply
-    </>
-  );
-}
-
-/** The wires in the order to make them, with ticks that stay. */
+/** The build sheet: everything to do, in the order to do it, with boxes to tick. */
 export function BuildView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets, edit } = useWorkbench();
   const [pointed, setPointed] = useState<BuildWire | null>(null);
-  const list = useMemo(() => buildList(plan, sheets)!, [plan, sheets]);
-  const wires = [...list.supplies, ...list.signals];
-  const done = wires.filter((w) => w.ticked).length;
-  const tick = (wire: BuildWire, ticked: boolean) => {
-    const place = splitKey(wire.key);
-    edit(
-      [{ kind: 'tick', ...place, end: ticked ? wire.end : null }],
-      `${ticked ? 'tick' : 'untick'} ${sayPlacement(plan, wire.placement)} ${wire.label}`,
-    );
+  const [params, setParams] = useSearchParams();
+  const sections = useMemo(() => buildSheet(plan, sheets)!, [plan, sheets]);
+  const bill = useMemo(() => billOf(plan, sheets)!, [plan, sheets]);
+  const open = useMemo(() => buildList(plan, sheets)!.open, [plan, sheets]);
+  const steps = sections.flatMap((section) => section.steps);
+  const wires = steps.flatMap((step) => (step.what.is === 'wire' ? [step.what.wire] : []));
+  const tick = (step: BuildStep, done: boolean) => {
+    const words = `${done ? 'tick' : 'untick'} ${stepWords(plan, sheets, step).head}`;
+    if (step.what.is !== 'wire') return edit([{ kind: 'step', step: step.id, done: done ? step.value : null }], words);
+    const { key, end } = step.what.wire;
+    return edit([{ kind: 'tick', ...splitKey(key), end: done ? end : null }], words);
   };
   if (wires.length === 0) {
     return (
@@ -174,85 +85,53 @@ export function BuildView() {
       </div>
     );
   }
-  const lines = (part: readonly BuildWire[]) => (
-    <ul className={styles.list}>
-      {part.map((wire) => (
-        <WireLine key={wire.key} plan={plan} wire={wire} onTick={tick} onPoint={setPointed} />
-      ))}
-    </ul>
-  );
+  if (params.get('mode') === 'steps')
+    return <StepMode plan={plan} sections={sections} onTick={tick} onClose={() => setParams({}, { replace: true })} />;
+  const done = wires.filter((w) => w.ticked).length;
   return (
     <div className={styles.view}>
       <div className={styles.sheet}>
         <div className={styles.top}>
-          <h2 className={styles.title}>Build list</h2>
+          <h2 className={styles.title}>Build sheet</h2>
           <span className="quiet num">
             <span className={styles.printOnly}>{plan.name} · </span>
-            {wires.length} wires · {done} done · USB unplugged
+            {counted(wires.length, 'wire')}, {done} done
           </span>
-          <CopyButton value={asText(plan, sheets, wires)}>
+        </div>
+        <div className={styles.actions}>
+          <Button leftSection={<IconListNumbers size={15} />} onClick={() => setParams({ mode: 'steps' })}>
+            Step by step
+          </Button>
+          <CopyButton value={asText(plan, sheets, sections)}>
             {({ copied, copy }) => (
-              <Button className={styles.print!} variant="default" leftSection={<IconCopy size={15} />} onClick={copy}>
+              <Button variant="default" leftSection={<IconCopy size={15} />} onClick={copy}>
                 {copied ? 'Copied' : 'Copy'}
               </Button>
             )}
           </CopyButton>
-          <Button className={styles.printNext!} variant="default" leftSection={<IconPrinter size={15} />} onClick={() => window.print()}>
+          <Button variant="default" leftSection={<IconPrinter size={15} />} onClick={() => window.print()}>
             Print
           </Button>
+          <ExportMenu plan={plan} />
         </div>
-        {list.open.length > 0 && (
+        {open.length > 0 && (
           <p className={styles.openNote}>
-            {list.open.length} needed {list.open.length === 1 ? 'terminal is' : 'terminals are'} not wired in the plan and so not on this
-            list: {list.open.map((o) => `${sayPlacement(plan, o.placement)} ${o.label}`).join(', ')}.
+            {open.length} needed {open.length === 1 ? 'terminal is' : 'terminals are'} not wired in the plan and so not on this list:{' '}
+            {open.map((o) => `${sayPlacement(plan, o.placement)} ${o.label}`).join(', ')}.
           </p>
         )}
-        <h3 className={styles.heading}>Grounds and supplies</h3>
-        {lines(list.supplies)}
-        {list.straps.length > 0 && (
-          <>
-            <h3 className={styles.heading}>Jumpers</h3>
-            <ul className={styles.straps}>
-              {list.straps.map((strap) => (
-                <li key={`${strap.placement}:${strap.strap}`}>
-                  <strong>{sayPlacement(plan, strap.placement)}</strong>: {strap.words}
-                </li>
+        <Changes plan={plan} />
+        {sections.map((section) => (
+          <section key={section.id} aria-label={SECTION_WORDS[section.id]}>
+            <h3 className={styles.heading}>{SECTION_WORDS[section.id]}</h3>
+            <ul className={styles.list}>
+              {section.steps.map((step) => (
+                <StepLine key={step.id} plan={plan} step={step} onTick={tick} onPoint={setPointed} />
               ))}
             </ul>
-          </>
-        )}
-        {list.resistors.length > 0 && (
-          <>
-            <h3 className={styles.heading}>Resistors</h3>
-            <ul className={styles.straps}>
-              {list.resistors.map((one) => (
-                <li key={JSON.stringify(one)}>
-                  <Resistor plan={plan} resistor={one} />
-                </li>
-              ))}
-            </ul>
-          </>
-        )}
-        {(list.capacitors.length > 0 || list.idle.length > 0) && (
-          <>
-            <h3 className={styles.heading}>Beside the parts</h3>
-            <ul className={styles.straps}>
-              {list.capacitors.map(({ placement, farads, at }) => (
-                <li key={`${placement} ${farads}`}>
-                  <strong>{sayPlacement(plan, placement)}</strong>: {formatSi(farads, 'F')} at {at}
-                </li>
-              ))}
-              {list.idle.map(({ placement, labels }) => (
-                <li key={`${placement} idle`}>
-                  <strong>{sayPlacement(plan, placement)}</strong>: {labels.join(', ')} to ground, as nothing uses{' '}
-                  {labels.length > 1 ? 'them' : 'it'}
-                </li>
-              ))}
-            </ul>
-          </>
-        )}
-        <h3 className={styles.heading}>Wires</h3>
-        {lines(list.signals)}
+          </section>
+        ))}
+        <BillTable bill={bill} />
       </div>
       <BoardPicture plan={plan} wires={wires} pointed={pointed} />
     </div>

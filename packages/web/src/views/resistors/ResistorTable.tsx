@@ -7,7 +7,7 @@ import { formatSi } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../app/workbench';
 import { Bands } from './Bands';
 import styles from './Resistors.module.css';
-import { resistorEdit, stepped, useWords, whereWords } from './resistorRows';
+import { resistorEdit, stepped, purposeWords, whereWords } from './resistorRows';
 
 interface RowProps {
   readonly plan: Plan;
@@ -45,14 +45,14 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
             size="xs"
             aria-label={`Transistor at ${where}`}
             value={one.why.kind}
-            data={DRIVER_KINDS.map((kind) => ({ value: kind, label: useWords({ ...one, why: { use: 'base', kind } }) }))}
+            data={DRIVER_KINDS.map((kind) => ({ value: kind, label: purposeWords({ ...one, why: { use: 'base', kind } }) }))}
             onChange={(event) => {
               const kind = event.currentTarget.value as Driver['kind'];
               edit([{ kind: 'driver', ...splitKey(one.key!), driver: { kind, ohms: one.ohms! } }], `transistor at ${where}`);
             }}
           />
         ) : (
-          useWords(one)
+          purposeWords(one)
         )}
       </td>
       <td className={ohms === undefined ? `${styles.number} ${styles.missing}` : styles.number}>

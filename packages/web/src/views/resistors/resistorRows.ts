@@ -18,7 +18,7 @@ export function whereWords(plan: Plan, sheets: Sheets, { key, why }: PlanResisto
 }
 
 /** What it is there for. */
-export function useWords({ why }: PlanResistor): string {
+export function purposeWords({ why }: PlanResistor): string {
   switch (why.use) {
     case 'led':
       return why.lamp.digits > 1

@@ -1,0 +1,117 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { shippedSheets } from '../../tests/catalogue';
+import { add, edited, stick, wire } from '../../tests/makePlan';
+import { readPlanFile } from '../plan/planFile';
+import type { Plan } from '../plan/plan';
+import { billOf, buildSheet, builtNow, changesSinceBuilt, SECTIONS } from './buildSheet';
+
+const sheets = shippedSheets();
+const demo = (id: string): Plan => {
+  const read = readPlanFile(JSON.parse(readFileSync(join(__dirname, `../../../../demo/plans/${id}.json`), 'utf8')));
+  if (!read.ok) throw new Error(read.fault);
+  return read.file.plan;
+};
+
+test.each(['hive-watch', 'proofing-box', 'ferry-dial', 'workbench-scoreboard'])(
+  'the build of %s has every wire once, in the order of work',
+  (id) => {
+    const plan = demo(id);
+    const sections = buildSheet(plan, sheets)!;
+    expect(sections.map((s) => SECTIONS.indexOf(s.id))).toEqual(sections.map((s) => SECTIONS.indexOf(s.id)).toSorted((a, b) => a - b));
+    const steps = sections.flatMap((s) => s.steps);
+    expect(new Set(steps.map((s) => s.id)).size).toBe(steps.length);
+    const soldered = plan.placements.filter((p) => p.onBoard).map((p) => p.id);
+    const wires = Object.keys(plan.wires).filter((key) => !soldered.includes(key.split(':')[0]!));
+    expect(steps.flatMap((s) => (s.what.is === 'wire' ? [s.what.wire.key] : [])).toSorted()).toEqual(wires.toSorted());
+    // Every step that is no wire can be kept in a plan file.
+    const ticked = edited(
+      plan,
+      sheets,
+      ...steps.flatMap((s) => (s.what.is === 'wire' ? [] : [{ kind: 'step' as const, step: s.id, done: s.value }])),
+    );
+    expect(readPlanFile(JSON.parse(JSON.stringify(ticked)))).toMatchObject({ ok: true });
+    expect(
+      buildSheet(ticked, sheets)!
+        .flatMap((s) => s.steps)
+        .every((s) => s.done || s.what.is === 'wire'),
+    ).toBe(true);
+  },
+);
+
+test('the operating system is told what to switch on, and what a resistor was is remembered', () => {
+  const board = demo('workbench-scoreboard');
+  const find = (plan: Plan, id: string) =>
+    buildSheet(plan, sheets)!
+      .flatMap((s) => s.steps)
+      .find((s) => s.id === id);
+  expect(find(board, 'enable:spi0')?.what).toMatchObject({ is: 'enable' });
+  const box = demo('proofing-box');
+  const step =
+    find(box, 'resistor:output-3:PLUS:series') ??
+    buildSheet(box, sheets)!
+      .flatMap((s) => s.steps)
+      .find((s) => s.id.endsWith(':series'))!;
+  const done = edited(box, sheets, { kind: 'step', step: step.id, done: step.value });
+  expect(find(done, step.id)!.done).toBe(true);
+  const [, placement, terminal] = step.id.split(':') as [string, string, string];
+  expect(find(edited(done, sheets, { kind: 'series', placement, terminal, ohms: 330 }), step.id)!.done).toBe(false);
+});
+
+test('what changed since it was built: taken off, moved, added; parts that are gone keep their name', () => {
+  const plan = edited(
+    stick(),
+    sheets,
+    add('a', 'button-push', 'Knob'),
+    add('b', 'led-red-5mm', 'Lamp'),
+    wire('a:C1', 'GP2'),
+    wire('b:A', 'GP3'),
+  );
+  expect(changesSinceBuilt(plan, sheets)).toEqual([]);
+  const built = edited(plan, sheets, { kind: 'built', built: builtNow(plan, sheets, '2026-11-26') });
+  expect(changesSinceBuilt(built, sheets)).toEqual([]);
+  const now = edited(
+    built,
+    sheets,
+    { kind: 'unwire', placement: 'a', terminal: 'C1' },
+    { kind: 'remove-placement', placement: 'a' },
+    wire('b:A', 'GP6'),
+    wire('b:K', 'ground'),
+  );
+  expect(changesSinceBuilt(now, sheets).map(({ do: what, name, from, to }) => [what, name, from, to])).toEqual([
+    ['remove', expect.stringMatching(/^Knob /), 'GP2', undefined],
+    ['move', 'Lamp anode', 'GP3', 'GP6'],
+    ['add', 'Lamp cathode', undefined, 'GND'],
+  ]);
+});
+
+test('the bill counts alike ones together, two resistors for the two lines of a bus', () => {
+  const plan = edited(
+    stick(),
+    sheets,
+    add('a', 'led-red-5mm'),
+    add('b', 'led-red-5mm'),
+    add('c', 'light-bh1750'),
+    wire('a:A', 'GP2'),
+    wire('b:A', 'GP3'),
+    wire('c:SDA', 'GP4'),
+    wire('c:SCL', 'GP5'),
+    { kind: 'series', placement: 'a', terminal: 'A', ohms: 330 },
+    { kind: 'series', placement: 'b', terminal: 'A', ohms: 330 },
+    { kind: 'bus-settings', segment: 'i2c0', settings: { addedOhms: 4700 } },
+    { kind: 'driver', placement: 'b', terminal: 'A', driver: { kind: 'npn', ohms: 1000 } },
+  );
+  expect(billOf(plan, sheets)).toEqual({
+    parts: [
+      { title: sheets.parts.get('led-red-5mm')!.sheet.title, count: 2, helper: false },
+      { title: sheets.parts.get('light-bh1750')!.sheet.title, count: 1, helper: false },
+    ],
+    resistors: [
+      { ohms: 330, count: 2 },
+      { ohms: 1000, count: 1 },
+      { ohms: 4700, count: 2 },
+    ],
+    capacitors: [],
+    transistors: [{ kind: 'npn', count: 1 }],
+  });
+});

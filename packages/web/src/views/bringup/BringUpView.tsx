@@ -1,0 +1,55 @@
+import { Button, Progress } from '@mantine/core';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { verifiedOf } from '@roof-chart/core/bench/verified';
+import { useWorkbench } from '../../app/workbench';
+import { useAppSelector } from '../../store/store';
+import styles from './BringUp.module.css';
+import { FirstLightList } from './FirstLightList';
+import { ScanCheck } from './ScanCheck';
+
+/** What the bench says against what the plan says. */
+export function BringUpView() {
+  const plan = useAppSelector((state) => state.document.plan)!;
+  const { sheets } = useWorkbench();
+  const { parts, verified } = useMemo(() => verifiedOf(plan, sheets), [plan, sheets]);
+  const notes = Object.keys(plan.benchNotes).length;
+  if (plan.placements.length === 0)
+    return (
+      <div className={styles.empty}>
+        <h2>Nothing to bring up yet</h2>
+        <p>
+          Once the plan has parts, this is where the real bench is held against it: what to see at each part, and what a bus scan found.
+        </p>
+        <Button component={Link} to={`/plans/${plan.id}/stock`}>
+          Add parts
+        </Button>
+      </div>
+    );
+  return (
+    <div className={styles.view}>
+      <div className={styles.top}>
+        <h2 className={styles.title}>Bring-up</h2>
+        <span className="quiet num">
+          {verified} of {parts} parts verified on the bench
+        </span>
+        <Progress
+          className={styles.share!}
+          value={(100 * verified) / parts}
+          size="sm"
+          aria-label="Share of the parts verified on the bench"
+          transitionDuration={0}
+        />
+        <Link to={`/plans/${plan.id}/facts`}>{notes === 0 ? 'Bench notes' : `Bench notes (${notes})`}</Link>
+      </div>
+      <section aria-label="Bus scan">
+        <h3>Bus scan</h3>
+        <ScanCheck plan={plan} />
+      </section>
+      <section aria-label="First light">
+        <h3>First light</h3>
+        <FirstLightList plan={plan} />
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,50 @@
+import { Checkbox } from '@mantine/core';
+import { useMemo } from 'react';
+import { firstLights, lightStep } from '@roof-chart/core/bench/firstLight';
+import { sayPlacement } from '@roof-chart/core/checks/say';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { useWorkbench } from '../../app/workbench';
+import styles from './BringUp.module.css';
+
+/** Causes beyond these are too unlikely to look at first. */
+const SHOWN = 6;
+
+/** What to see at each part when power comes on, and where to look when it is not there. */
+export function FirstLightList({ plan }: { readonly plan: Plan }) {
+  const { sheets, edit } = useWorkbench();
+  const lights = useMemo(() => firstLights(plan, sheets), [plan, sheets]);
+  return (
+    <ul className={styles.lights}>
+      {lights.map(({ placement, see, causes, seen }) => {
+        const name = sayPlacement(plan, placement);
+        return (
+          <li key={placement} className={styles.light}>
+            <Checkbox
+              checked={seen}
+              color="dark.6"
+              label={<strong>{name}</strong>}
+              aria-label={`${name}: seen to work`}
+              onChange={(event) =>
+                edit(
+                  [{ kind: 'step', step: lightStep(placement), done: event.currentTarget.checked ? 'seen' : null }],
+                  `${name} ${event.currentTarget.checked ? 'seen' : 'not seen'} to work`,
+                )
+              }
+            />
+            <p className={styles.see}>{see}</p>
+            {!seen && causes.length > 0 && (
+              <details>
+                <summary>Not there? Look at these, the likeliest first</summary>
+                <ol>
+                  {causes.slice(0, SHOWN).map((cause) => (
+                    <li key={cause.words}>{cause.words}</li>
+                  ))}
+                </ol>
+              </details>
+            )}
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

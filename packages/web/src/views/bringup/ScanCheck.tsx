@@ -1,0 +1,109 @@
+import { Button, NativeSelect, Textarea } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import { sayPlacement } from '@roof-chart/core/checks/say';
+import { compareScan, type Compared, likeliestBus, scannedBuses } from '@roof-chart/core/bench/reconcile';
+import { readScan, SCAN_LENGTH } from '@roof-chart/core/bench/scan';
+import { foundEdits } from '@roof-chart/core/bench/verified';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted, formatAddress } from '@roof-chart/core/quantity/format';
+import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
+import { useWorkbench } from '../../app/workbench';
+import { COMPARED_WORDS, comparedWords, scanWords } from './benchWords';
+import styles from './BringUp.module.css';
+
+const TONE: { readonly [K in Compared['is']]: string } = {
+  'as-planned': styles.good!,
+  'as-one': styles.bad!,
+  missing: styles.bad!,
+  behind: 'quiet',
+  extra: styles.risky!,
+};
+
+/** A comparison of what answered with the plan, with what can be done about each difference. */
+export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly lines: readonly Compared[] }) {
+  const { sheets, edit } = useWorkbench();
+  const found = foundEdits(plan, lines);
+  return (
+    <>
+      <table className={styles.table} aria-label="What answered, against the plan">
+        <tbody>
+          {lines.map((line) => (
+            <tr key={`${line.is} ${line.address}`}>
+              <th scope="row" className="mono">
+                {formatAddress(line.address)}
+              </th>
+              <td className={TONE[line.is]}>{COMPARED_WORDS[line.is]}</td>
+              <td>
+                {comparedWords(plan, sheets, line)}
+                {line.is === 'extra' &&
+                  line.remedies.map((remedy) => (
+                    <Button
+                      key={remedy.placement}
+                      size="compact-xs"
+                      variant="outline"
+                      className={styles.remedy!}
+                      onClick={() => edit(remedy.edits, `${formatAddress(remedy.address)} for ${sayPlacement(plan, remedy.placement)}`)}
+                    >
+                      Take {formatAddress(remedy.address)} into the plan for {sayPlacement(plan, remedy.placement)}
+                    </Button>
+                  ))}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {found.length > 0 && (
+        <Button size="compact-sm" variant="default" onClick={() => edit(found, `${counted(found.length, 'part')} found on the bench`)}>
+          Keep {counted(found.length, 'part')} as found
+        </Button>
+      )}
+    </>
+  );
+}
+
+/** A scan result that is pasted, read and held against the plan. */
+export function ScanCheck({ plan }: { readonly plan: Plan }) {
+  const { sheets } = useWorkbench();
+  const [text, setText] = useState('');
+  const [chosen, setChosen] = useState('');
+  const buses = useMemo(() => scannedBuses(plan, sheets), [plan, sheets]);
+  const read = useMemo(() => readScan(text), [text]);
+  const controller = buses.some((bus) => bus.controller === chosen)
+    ? chosen
+    : read.ok
+      ? likeliestBus(plan, sheets, read.scan)
+      : buses[0]?.controller;
+  const bus = buses.find((one) => one.controller === controller);
+  const lines = useMemo(() => (read.ok && bus ? compareScan(plan, sheets, bus, read.scan) : []), [plan, sheets, bus, read]);
+  if (buses.length === 0) return <p className="quiet">This plan has no I2C bus to scan.</p>;
+  const board = boardSheet(sheets, plan.board)!;
+  return (
+    <div className={styles.scan}>
+      <Textarea
+        label="Scan result"
+        description="Paste what any bus scanner printed: a grid, lines with 0x3C, or a list."
+        placeholder={'0x3C\n0x68'}
+        autosize
+        minRows={4}
+        maxRows={12}
+        maxLength={SCAN_LENGTH + 1}
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+        styles={{ input: { fontFamily: 'var(--mono)', fontSize: 12 } }}
+      />
+      {buses.length > 1 && (
+        <NativeSelect
+          size="xs"
+          label="Of which bus"
+          value={controller ?? ''}
+          data={buses.map((one) => ({ value: one.controller, label: board.controllers.get(one.controller)?.title ?? one.controller }))}
+          onChange={(event) => setChosen(event.currentTarget.value)}
+        />
+      )}
+      <div aria-live="polite">
+        {text.trim() !== '' && (read.ok ? <p className="quiet">{scanWords(read.scan)}</p> : <p className={styles.bad}>{read.fault}</p>)}
+        {read.ok && <ComparedTable plan={plan} lines={lines} />}
+      </div>
+    </div>
+  );
+}

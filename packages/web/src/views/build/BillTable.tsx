@@ -1,0 +1,29 @@
+import type { Bill } from '@roof-chart/core/outputs/buildSheet';
+import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { resistorWords } from '../resistors/resistorWords';
+import styles from './Build.module.css';
+
+/** What has to lie on the table before the build begins. */
+export function BillTable({ bill }: { readonly bill: Bill }) {
+  const rows = [
+    ...bill.parts.filter((part) => !part.helper).map(({ title, count }) => [count, title] as const),
+    ...bill.parts.filter((part) => part.helper).map(({ title, count }) => [count, title] as const),
+    ...bill.resistors.map(({ ohms, count }) => [count, `resistor ${resistorWords(ohms)}`] as const),
+    ...bill.capacitors.map(({ farads, count }) => [count, `capacitor ${formatSi(farads, 'F')}`] as const),
+    ...bill.transistors.map(({ kind, count }) => [count, TRANSISTOR_WORDS[kind]] as const),
+  ];
+  return (
+    <table className={styles.bill}>
+      <caption>What you need</caption>
+      <tbody>
+        {rows.map(([count, words]) => (
+          <tr key={words}>
+            <td className="num">{count}</td>
+            <td>{words}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,51 @@
+import { Button, Menu } from '@mantine/core';
+import { IconFileExport } from '@tabler/icons-react';
+import { useEffect, useState } from 'react';
+import type { ExportFormat } from '@roof-chart/core/outputs/exports';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { announce } from '../../app/announcer';
+import { downloadText } from '../../app/download';
+import { useWorkbench } from '../../app/workbench';
+
+interface Exports {
+  readonly formats: readonly ExportFormat[];
+  readonly fileName: (name: string, ending: string) => string;
+}
+
+/** The plan as files for programs and tables; the writers come when the menu is first opened. */
+export function ExportMenu({ plan }: { readonly plan: Plan }) {
+  const { sheets } = useWorkbench();
+  const [opened, setOpened] = useState(false);
+  const [exports, setExports] = useState<Exports | null>(null);
+  useEffect(() => {
+    if (!opened || exports) return;
+    void import('@roof-chart/core/outputs/exports').then(({ EXPORT_FORMATS, fileName }) =>
+      setExports({ formats: EXPORT_FORMATS, fileName }),
+    );
+  }, [opened, exports]);
+  const save = (format: ExportFormat) => {
+    const text = format.write(plan, sheets);
+    if (text === undefined) return;
+    const name = exports!.fileName(plan.name, format.ending);
+    downloadText(name, text, format.type);
+    announce(`Saved ${name}`);
+  };
+  const written = opened && exports ? exports.formats.map((format) => ({ format, there: format.write(plan, sheets) !== undefined })) : [];
+  return (
+    <Menu opened={opened} onChange={setOpened} position="bottom-end">
+      <Menu.Target>
+        <Button variant="default" leftSection={<IconFileExport size={15} />}>
+          Export
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {written.length === 0 && <Menu.Label>One moment</Menu.Label>}
+        {written.map(({ format, there }) => (
+          <Menu.Item key={format.id} disabled={!there} onClick={() => save(format)}>
+            {format.words} <span className="quiet mono">{format.ending}</span>
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  );
+}

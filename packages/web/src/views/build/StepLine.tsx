@@ -1,0 +1,69 @@
+import { Checkbox } from '@mantine/core';
+import { IconLock } from '@tabler/icons-react';
+import { sayPlacement } from '@roof-chart/core/checks/say';
+import type { BuildWire } from '@roof-chart/core/outputs/buildList';
+import type { BuildStep } from '@roof-chart/core/outputs/buildSheet';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { endWords } from '../../app/editWords';
+import { useWorkbench } from '../../app/workbench';
+import { WireBar } from '../chart/WireBar';
+import { stepWords, throughWords, whereWords } from './buildWords';
+import styles from './Build.module.css';
+
+interface StepLineProps {
+  readonly plan: Plan;
+  readonly step: BuildStep;
+  readonly onTick: (step: BuildStep, done: boolean) => void;
+  readonly onPoint: (wire: BuildWire | null) => void;
+}
+
+function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { readonly wire: BuildWire }) {
+  const { sheets } = useWorkbench();
+  const name = sayPlacement(plan, wire.placement);
+  const to = endWords(plan, sheets, wire.end);
+  return (
+    <li className={wire.ticked ? styles.tickedLine : styles.line} onMouseEnter={() => onPoint(wire)} onMouseLeave={() => onPoint(null)}>
+      <Checkbox
+        checked={wire.ticked}
+        aria-label={`${name} ${wire.label} to ${to}: done`}
+        color="dark.6"
+        onChange={(event) => onTick(step, event.currentTarget.checked)}
+        onFocus={() => onPoint(wire)}
+      />
+      <WireBar colour={wire.colour} />
+      <span className={styles.part}>{name}</span>
+      <span className={styles.label}>{wire.label}</span>
+      <span className={styles.arrow}>→</span>
+      <span className={styles.to}>
+        {throughWords(wire) && `${throughWords(wire)}, then `}
+        {to} {wire.locked && <IconLock size={13} aria-label="locked" />}
+      </span>
+      <span className={styles.where}>
+        {wire.colour}, terminal {wire.number}; {whereWords(wire)}
+        {wire.wasAt && <strong className={styles.moved}> Moved since it was ticked: was at {endWords(plan, sheets, wire.wasAt)}.</strong>}
+      </span>
+    </li>
+  );
+}
+
+/** One step of the build sheet with its box. */
+export function StepLine(props: StepLineProps) {
+  const { plan, step, onTick } = props;
+  const { sheets } = useWorkbench();
+  if (step.what.is === 'wire') return <WireLine {...props} wire={step.what.wire} />;
+  const { head, text, detail } = stepWords(plan, sheets, step);
+  return (
+    <li className={step.done ? styles.tickedOther : styles.other}>
+      <Checkbox
+        checked={step.done}
+        aria-label={`${head}: ${text}: done`}
+        color="dark.6"
+        onChange={(event) => onTick(step, event.currentTarget.checked)}
+      />
+      <span>
+        <strong>{head}</strong>: {text}
+        {detail && <span className="quiet"> {detail}</span>}
+      </span>
+    </li>
+  );
+}

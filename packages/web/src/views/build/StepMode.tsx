@@ -1,0 +1,104 @@
+import { Button, Progress } from '@mantine/core';
+import { IconArrowLeft, IconArrowRight, IconCheck } from '@tabler/icons-react';
+import { useEffect, useState } from 'react';
+import type { BuildSection, BuildStep } from '@roof-chart/core/outputs/buildSheet';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { useWorkbench } from '../../app/workbench';
+import { WIRE_HEX } from '../chart/wireHex';
+import { BoardPicture } from './BoardPicture';
+import { SECTION_WORDS, stepWords } from './buildWords';
+import styles from './Build.module.css';
+
+interface StepModeProps {
+  readonly plan: Plan;
+  readonly sections: readonly BuildSection[];
+  readonly onTick: (step: BuildStep, done: boolean) => void;
+  readonly onClose: () => void;
+}
+
+/** One step at a time in large letters: for a tablet beside the soldering iron. Nothing in it needs a hovering pointer. */
+export function StepMode({ plan, sections, onTick, onClose }: StepModeProps) {
+  const { sheets } = useWorkbench();
+  const all = sections.flatMap((section) => section.steps.map((step) => ({ step, section })));
+  const firstOpen = all.findIndex(({ step }) => !step.done);
+  const [at, setAt] = useState(Math.max(0, firstOpen));
+  const here = all[Math.min(at, all.length - 1)]!;
+  const { step, section } = here;
+  const { head, text, detail } = stepWords(plan, sheets, step);
+  const done = all.filter((one) => one.step.done).length;
+  const wire = step.what.is === 'wire' ? step.what.wire : null;
+  const wires = all.flatMap((one) => (one.step.what.is === 'wire' ? [one.step.what.wire] : []));
+  const go = (to: number) => setAt(Math.min(all.length - 1, Math.max(0, to)));
+  const finish = () => {
+    if (!step.done) onTick(step, true);
+    go(at + 1);
+  };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        (event.target instanceof HTMLElement && event.target.closest('button, input'))
+      ) {
+        if (event.key === 'Escape') onClose();
+        return;
+      }
+      if (event.key === 'ArrowRight') go(at + 1);
+      else if (event.key === 'ArrowLeft') go(at - 1);
+      else if (event.key === 'Enter' || event.key === ' ') finish();
+      else if (event.key === 'Escape') onClose();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+  return (
+    <div className={styles.steps} role="region" aria-label="Step by step">
+      <div className={styles.stepTop}>
+        <span className="num">
+          Step {Math.min(at, all.length - 1) + 1} of {all.length}, {done} done
+        </span>
+        <Progress className={styles.stepBar!} value={(100 * done) / all.length} size="sm" aria-label="Done so far" transitionDuration={0} />
+        <Button variant="default" size="md" onClick={onClose}>
+          Whole list
+        </Button>
+      </div>
+      <div className={styles.stepMain}>
+        <div className={styles.stepCard} aria-live="polite">
+          <p className={styles.stepSection}>{SECTION_WORDS[section.id]}</p>
+          <h2 className={styles.stepHead}>
+            {wire && <span className={styles.stepColour} style={{ background: WIRE_HEX[wire.colour] }} aria-hidden />}
+            {head}
+          </h2>
+          <p className={styles.stepText}>{text}</p>
+          {detail && <p className={styles.stepDetail}>{detail}</p>}
+          <p className={styles.stepState}>{step.done ? 'Done' : ' '}</p>
+        </div>
+        <BoardPicture plan={plan} wires={wires} pointed={wire} />
+      </div>
+      <div className={styles.stepButtons}>
+        <Button size="xl" variant="default" leftSection={<IconArrowLeft />} disabled={at === 0} onClick={() => go(at - 1)}>
+          Back
+        </Button>
+        {step.done && (
+          <Button size="xl" variant="default" onClick={() => onTick(step, false)}>
+            Not done
+          </Button>
+        )}
+        <Button size="xl" variant="default" disabled={at >= all.length - 1} onClick={() => go(at + 1)}>
+          Later
+        </Button>
+        <Button
+          size="xl"
+          leftSection={step.done ? <IconArrowRight /> : <IconCheck />}
+          onClick={finish}
+          disabled={step.done && at >= all.length - 1}
+        >
+          {step.done ? 'Next' : 'Done'}
+        </Button>
+      </div>
+    </div>
+  );
+}

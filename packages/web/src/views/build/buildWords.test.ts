@@ -1,0 +1,58 @@
+import { newPlan } from '@roof-chart/core/plan/plan';
+import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { BuildStep, StepWhat } from '@roof-chart/core/outputs/buildSheet';
+import { asText, changeWords, ordinal, SECTION_WORDS, stepWords } from './buildWords';
+
+const plan = {
+  ...newPlan('p', 'P', { id: 'x', version: 1 }),
+  placements: [{ id: 'k', sheet: { id: 's', version: 1 }, name: 'Keys', straps: {} }],
+};
+const sheets = indexSheets([]);
+const step = (what: StepWhat, done = false): BuildStep => ({ id: 'x:y', what, value: '1', done });
+
+test('positions are counted as people say them', () => {
+  expect([1, 2, 3, 4, 11, 12, 13, 21, 22, 111].map(ordinal)).toEqual([
+    '1st',
+    '2nd',
+    '3rd',
+    '4th',
+    '11th',
+    '12th',
+    '13th',
+    '21st',
+    '22nd',
+    '111th',
+  ]);
+});
+
+test('every kind of step says what to do, resistors with their bands', () => {
+  expect(stepWords(plan, sheets, step({ is: 'safety' })).text).toMatch(/off USB/);
+  const ladder = { do: 'ladder', placement: 'k', ladder: { pull: 5600, row: [1200] } } as const;
+  expect(stepWords(plan, sheets, step({ is: 'resistor', resistor: ladder }))).toEqual({
+    head: 'Keys',
+    text: 'its ladder has 5.6 kΩ (green, blue, red, gold; 5K6) at the pin',
+    detail: 'then key by key 1.2 kΩ (brown, red, red, gold; 1K2)',
+  });
+  expect(stepWords(plan, sheets, step({ is: 'idle', placement: 'k', labels: ['A1', 'A2'] })).text).toBe(
+    'A1, A2 to ground, as nothing uses them',
+  );
+  expect(stepWords(plan, sheets, step({ is: 'capacitor', placement: 'k', farads: 1e-7, at: 'VCC' })).text).toBe('100 nF at VCC');
+  expect(stepWords(plan, sheets, step({ is: 'resistor', resistor: { do: 'cut', placement: 'k', how: 'jumper', ohms: 4700 } })).detail).toBe(
+    'cut or open their solder jumper',
+  );
+});
+
+test('a change says what to take off, to move, to add', () => {
+  const change = { key: 'k:A', name: 'Keys A', from: 'GP2', to: 'GP3' };
+  expect([changeWords({ ...change, do: 'remove' }), changeWords({ ...change, do: 'move' }), changeWords({ ...change, do: 'add' })]).toEqual(
+    ['Keys A: take off GP2', 'Keys A: from GP2 to GP3', 'Keys A: new, to GP3'],
+  );
+});
+
+test('the sheet as text has a line a step with its section', () => {
+  const text = asText(plan, sheets, [{ id: 'safety', steps: [step({ is: 'safety' }, true)] }]);
+  expect(text.split('\n')).toEqual([
+    'section\twhat\tdo\twhere\tdone',
+    `${SECTION_WORDS.safety}\tPower off\tTake the board off USB and every other supply.\tEverything up to first light is done without power.\tdone`,
+  ]);
+});

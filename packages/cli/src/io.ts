@@ -11,6 +11,8 @@ export interface Io {
   /** Text of a file, or of standard input for `-`. */
   read(path: string): string;
   write(path: string, text: string): void;
+  /** Lines of standard input as they come. */
+  lines(): AsyncIterable<string>;
 }
 
 /** Bad input, as one plain sentence with its place. The command ends with exit code 2. */

@@ -1,4 +1,5 @@
 import { writeFileSync } from 'node:fs';
+import { createInterface } from 'node:readline';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
@@ -13,6 +14,7 @@ const processIo: Io = {
   err: (text) => console.error(text),
   read: readText,
   write: (path, text) => writeFileSync(path, text),
+  lines: () => createInterface({ input: process.stdin }),
 };
 
 /** Runs one command of the process. @returns its exit code */

@@ -18,10 +18,20 @@ async function cli(args: string[], files: Record<string, string> = {}) {
   };
   const code = await runProgram(
     args,
-    { out: (t) => out.push(t), err: (t) => err.push(t), read, write: (path, text) => void (files[path] = text) },
+    {
+      out: (t) => out.push(t),
+      err: (t) => err.push(t),
+      read,
+      write: (path, text) => void (files[path] = text),
+      lines: () => linesOf(files['-'] ?? ''),
+    },
     { folder, sheets: () => sheets },
   );
   return { code, out: out.join('\n'), err: err.join('\n') };
+}
+
+async function* linesOf(text: string): AsyncGenerator<string> {
+  for (const line of text.split('\n')) yield await Promise.resolve(line);
 }
 
 test('check says clashes with their remedies and ends with 1', async () => {
@@ -290,6 +300,39 @@ describe('fits', () => {
     expect(files['p.json']).toBe(hive);
     const refused = await cli(['fits', 'p.json', '--switch', 'nothing'], files);
     expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('--switch nothing: expected a board of the catalogue')]);
+  });
+});
+
+describe('scan and bench', () => {
+  const files = { 'p.json': hive, 'scan.txt': '0x27 0x3C 0x44 0x45 0x57 0x69', 'odd.txt': 'hello' };
+
+  test('a scan is held against the plan; what differs ends with 1', async () => {
+    const { code, out } = await cli(['scan', 'p.json', 'scan.txt'], files);
+    expect(code).toBe(1);
+    expect(out).toMatch(/0x68 {2}missing +Clock[^]*0x69 {2}extra[^]*remedy: set Motion to 0x69/);
+    expect(await cli(['scan', 'p.json', 'odd.txt'], files)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('No addresses were found') as string,
+    });
+    expect(await cli(['scan', 'p.json', 'scan.txt', '--bus', 'spi0'], files)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('expected one of the I2C buses i2c0') as string,
+    });
+  });
+
+  test('the simulated bench answers on standard input, lists its faults, and the check names the one that is put in', async () => {
+    const talk = await cli(['bench', 'p.json'], { ...files, '-': '1 hello\n2 scan GP4 GP5\n3 read GP4 down' });
+    expect(talk.out.split('\n')).toEqual(['1 ok probe 1 rp2040-stick-40', '2 ok 27 3c 44 45 57 68', '3 ok 1']);
+    const list = (await cli(['bench', 'p.json', '--list'], files)).out.split('\n');
+    expect(list).toContain('no-pull-up i2c0: I2C0 has no pull-ups');
+    const check = await cli(['bench', 'p.json', '--check', '--fault', 'no-pull-up i2c0'], files);
+    expect([check.code, check.out.split('\n')[1]]).toEqual([1, 'I2C0 has no pull-ups']);
+    expect(await cli(['bench', 'p.json', '--check'], files)).toMatchObject({ code: 0 });
+    expect(await cli(['bench', 'p.json', '--fault', 'nothing'], files)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('--list says which there are') as string,
+    });
+    expect(await cli(['bench', 'p.json', '--seed', 'x'], files)).toMatchObject({ code: 2 });
   });
 });
 

@@ -1,6 +1,7 @@
 import { Command, CommanderError } from 'commander';
 import { sheetJsonSchema } from '@roof-chart/core/sheets/jsonSchema';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { bench, type BenchOptions, scan, type ScanOptions } from './commands/bench';
 import { calc, type CalcOptions } from './commands/calc';
 import { check } from './commands/check';
 import { checkPages } from './commands/checkPages';
@@ -116,6 +117,28 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .action((file: string | undefined, format: string | undefined, options: ExportOptions) =>
       done(exportPlan(io, sheets, file, format, options)),
     );
+  program
+    .command('scan')
+    .description('A scan result of an I2C bus held against the plan: grids, lines with 0x.., lists.')
+    .argument('<file>', PLAN)
+    .argument('<result>', 'text of the scan result, or - for standard input')
+    .option('--bus <controller>', 'the bus that was scanned; else the one that it is most like')
+    .option('--json', 'as JSON', false)
+    .action((file: string, result: string, options: ScanOptions) => done(scan(io, sheets(), file, result, options)));
+  program
+    .command('bench')
+    .description('The plan as a simulated bench: answers the line protocol of the probe on standard input and output.')
+    .argument('<file>', PLAN)
+    .option(
+      '--fault <key>',
+      'something that is wrong on it; may be given several times',
+      (key: string, all: string[]) => [...all, key],
+      [] as string[],
+    )
+    .option('--seed <n>', 'another bench of the same kind: resistors within their tolerance', '1')
+    .option('--list', 'the faults that a bench of this plan can have', false)
+    .option('--check', 'run the bench check on it and say what it finds', false)
+    .action(async (file: string, options: BenchOptions) => done(await bench(io, sheets(), file, options)));
   program
     .command('show')
     .description('A plan as text: parts, terminals, where they go.')

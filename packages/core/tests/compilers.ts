@@ -35,11 +35,11 @@ export const runCpp = (files: { readonly [name: string]: string }, main: string,
     return must(join(folder, 'program'), [], folder);
   });
 
-/** Compiles a file for an ATmega328P; static assertions in it hold or fail here. */
-export const compileAvr = (files: { readonly [name: string]: string }, main: string): void =>
+/** Compiles a file for a chip of the ATmega family; static assertions in it hold or fail here. */
+export const compileAvr = (files: { readonly [name: string]: string }, main: string, chip = 'atmega328p'): void =>
   inFolder((folder) => {
     for (const [name, text] of Object.entries(files)) writeFileSync(join(folder, name), text);
-    must('avr-g++', ['-std=c++11', '-mmcu=atmega328p', '-Os', '-Wall', '-Wextra', '-Werror', '-c', '-o', 'object.o', main], folder);
+    must('avr-g++', ['-std=c++11', `-mmcu=${chip}`, '-Os', '-Wall', '-Wextra', '-Werror', '-c', '-o', 'object.o', main], folder);
   });
 
 /** Runs a MicroPython program. @returns what it printed */

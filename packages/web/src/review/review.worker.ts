@@ -1,3 +1,5 @@
+import { diagnose, type Diagnosis, faultBook } from '@roof-chart/core/bench/diagnose';
+import type { Question } from '@roof-chart/core/bench/questions';
 import { expose } from 'comlink';
 import { type Alternative, alternativesOf, type Conflict, conflictOf } from '@roof-chart/core/allocate/explain';
 import type { InstanceScope } from '@roof-chart/core/allocate/buildInstance';
@@ -108,6 +110,9 @@ export const reviewer = {
       throw error;
     }
   },
+  /** What is wrong with a bench, from what its probe answered to these questions, as far as it came. */
+  diagnose: (plan: Plan, questions: readonly Question[], answers: readonly string[]): Diagnosis =>
+    diagnose(faultBook(plan, sheets, questions), answers),
   fixSafe: (plan: Plan) => fixSafe(plan, sheets),
   preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, sheets),
 };

@@ -6,6 +6,7 @@ import { useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
 import styles from './BringUp.module.css';
 import { FirstLightList } from './FirstLightList';
+import { LiveBench } from './LiveBench';
 import { ScanCheck } from './ScanCheck';
 
 /** What the bench says against what the plan says. */
@@ -45,6 +46,10 @@ export function BringUpView() {
       <section aria-label="Bus scan">
         <h3>Bus scan</h3>
         <ScanCheck plan={plan} />
+      </section>
+      <section aria-label="Live bench">
+        <h3>Live bench</h3>
+        <LiveBench plan={plan} />
       </section>
       <section aria-label="First light">
         <h3>First light</h3>

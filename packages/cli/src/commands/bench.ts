@@ -1,0 +1,96 @@
+import { diagnose, faultBook, faultKey, possibleFaults } from '@roof-chart/core/bench/diagnose';
+import { faultWords } from '@roof-chart/core/bench/faultWords';
+import { questionsFor } from '@roof-chart/core/bench/questions';
+import { compareScan, type Compared, likeliestBus, scannedBuses } from '@roof-chart/core/bench/reconcile';
+import { readScan } from '@roof-chart/core/bench/scan';
+import { interview, type Later, ProbeSession } from '@roof-chart/core/bench/session';
+import { SimulatedBench, simulatedPort } from '@roof-chart/core/bench/simulatedBench';
+import { sayPlacement } from '@roof-chart/core/checks/say';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { formatAddress } from '@roof-chart/core/quantity/format';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { EXIT, type ExitCode, InputFault, type Io } from '../io';
+import { openPlanFile } from '../planFile';
+
+export interface ScanOptions {
+  readonly bus?: string;
+  readonly json: boolean;
+}
+
+function lineText(plan: Plan, line: Compared): string {
+  const who =
+    line.is === 'extra'
+      ? line.parts.slice(0, 6).join(', ') || 'no part of the catalogue'
+      : line.who.map((one) => sayPlacement(plan, one.placement)).join(', ');
+  const remedies =
+    line.is === 'extra'
+      ? line.remedies.map((r) => `    remedy: set ${sayPlacement(plan, r.placement)} to ${formatAddress(r.address)}`)
+      : [];
+  return [`${formatAddress(line.address)}  ${line.is.padEnd(10)}  ${who}`, ...remedies].join('\n');
+}
+
+/** `scan`: a scan result held against the plan. Exit code 0 where all is as planned, 1 where something differs. */
+export function scan(io: Io, shipped: Sheets, file: string, result: string, { bus: wanted, json }: ScanOptions): ExitCode {
+  const { plan, sheets } = openPlanFile(io, shipped, file);
+  const read = readScan(io.read(result));
+  if (!read.ok) throw new InputFault(`${result}: ${read.fault}`);
+  const buses = scannedBuses(plan, sheets);
+  const controller = wanted ?? likeliestBus(plan, sheets, read.scan);
+  const bus = buses.find((one) => one.controller === controller);
+  if (!bus)
+    throw new InputFault(
+      `${wanted ?? file}: expected one of the I2C buses ${buses.map((b) => b.controller).join(', ') || '(this plan has none)'}`,
+    );
+  const lines = compareScan(plan, sheets, bus, read.scan);
+  if (json) io.out(JSON.stringify({ bus: bus.controller, scan: read.scan, lines }, null, 2));
+  else io.out([`${bus.controller}:`, ...lines.map((line) => lineText(plan, line))].join('\n'));
+  return lines.every((line) => line.is === 'as-planned' || line.is === 'behind') ? EXIT.clean : EXIT.clashes;
+}
+
+export interface BenchOptions {
+  readonly fault: readonly string[];
+  readonly list: boolean;
+  readonly check: boolean;
+  readonly seed: string;
+}
+
+const later: Later = (milliseconds, act) => {
+  const timer = setTimeout(act, milliseconds);
+  return () => clearTimeout(timer);
+};
+
+/** `bench`: the plan as a simulated bench that speaks the line protocol on standard input and output; or, with `check`, what the bench check
+ *  says of it. */
+export async function bench(io: Io, shipped: Sheets, file: string, { fault: keys, list, check, seed }: BenchOptions): Promise<ExitCode> {
+  const { plan, sheets } = openPlanFile(io, shipped, file);
+  const all = possibleFaults(plan, sheets);
+  if (list) {
+    io.out(all.map((one) => `${faultKey(one)}: ${faultWords(plan, sheets, one)}`).join('\n'));
+    return EXIT.clean;
+  }
+  const faults = keys.map((key) => {
+    const found = all.find((one) => faultKey(one) === key);
+    if (!found) throw new InputFault(`${key}: no fault of this plan; --list says which there are`);
+    return found;
+  });
+  const number = Number(seed);
+  if (!Number.isInteger(number)) throw new InputFault(`seed ${seed}: expected a whole number`);
+  const simulated = new SimulatedBench(plan, sheets, { faults, seed: number });
+  if (!check) {
+    for await (const line of io.lines()) {
+      const said = simulated.answer(line);
+      if (said === 'gone') break;
+      for (const one of said) io.out(one);
+    }
+    return EXIT.clean;
+  }
+  const questions = questionsFor(plan, sheets);
+  const { answers } = await interview(new ProbeSession(simulatedPort(simulated, later), later), questions);
+  const { different, faults: named } = diagnose(faultBook(plan, sheets, questions), answers);
+  io.out(
+    [`${answers.length} answers, ${different.length} of them not as planned`, ...named.map((one) => faultWords(plan, sheets, one))].join(
+      '\n',
+    ),
+  );
+  return different.length === 0 ? EXIT.clean : EXIT.clashes;
+}

@@ -1,0 +1,236 @@
+import { feedOf, logicVolts, railAt } from '../electrics/busInputs';
+import { addressesOf } from '../nets/addresses';
+import { segmentsOf } from '../nets/segments';
+import { carrierOf } from '../nets/passages';
+import { planTerminals, type PlanTerminal, terminalsOf } from '../nets/terminals';
+import { boardOf } from '../plan/edit';
+import { type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
+import { typical } from '../quantity/range';
+import { PIN_ROLES } from '../sheets/roles';
+import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
+import { scannedBuses } from './reconcile';
+
+/** One thing that is wrong on a bench. */
+export type BenchFault =
+  | { readonly kind: 'swapped'; readonly a: TerminalKey; readonly b: TerminalKey }
+  | { readonly kind: 'wrong-address'; readonly placement: string; readonly device: string; readonly address: number }
+  /** The pull-ups of a bus at the board's pins are not there. */
+  | { readonly kind: 'no-pull-up'; readonly controller: string }
+  | { readonly kind: 'open-ground'; readonly placement: string }
+  | { readonly kind: 'dead'; readonly placement: string }
+  | { readonly kind: 'short'; readonly pins: readonly [string, string] }
+  /** A wire on the position beside its own. */
+  | { readonly kind: 'one-off'; readonly key: TerminalKey; readonly pin: string };
+
+/** What brings a pin towards a voltage: a resistor, or an output of a part. */
+export interface Source {
+  readonly pin: string;
+  readonly ohms: number;
+  readonly volts: number;
+}
+
+export interface BenchDevice {
+  readonly address: number;
+  readonly sda: string | undefined;
+  readonly scl: string | undefined;
+}
+
+/** What hangs at the board's pins, as far as a probe on the board can feel it. */
+export interface Circuit {
+  readonly volts: number;
+  /** The pull-down of the board's pins; without one a pin is emptied and left alone, and only its leakage holds it, in ohms. */
+  readonly downOhms: number;
+  readonly sources: readonly Source[];
+  /** Parts that answer on I2C. */
+  readonly devices: readonly BenchDevice[];
+  readonly shorts: readonly (readonly [string, string])[];
+}
+
+/** How a real bench differs from the nominal one. */
+export interface Spread {
+  /** Factor for a resistor's value, drawn anew for each. */
+  resistor(): number;
+}
+const NOMINAL: Spread = { resistor: () => 1 };
+
+const OUTPUT_OHMS = 100;
+/** Pull-ups and pull-downs of pins, and what a pin leaks while nothing pulls it. */
+export const PULL_OHMS = 50_000;
+const LEAK_OHMS = 1e6;
+/** What a part without ground lets through from its supply into its signal lines: its own current takes that way. */
+const phantomOhms = (volts: number, milliamps: number): number => Math.min(20_000, volts / Math.max(0.2, milliamps) / 1e-3);
+/** Across the protection of an input, in volts. */
+const DIODE = 0.6;
+
+interface Wiring {
+  readonly plan: Plan;
+  readonly sheets: Sheets;
+  readonly board: IndexedBoard;
+  readonly faults: readonly BenchFault[];
+}
+
+/** The pin that a terminal's wire is really plugged into. */
+function pinOf({ plan, board, faults }: Wiring, key: TerminalKey): string | undefined {
+  const swap = faults.find((f) => f.kind === 'swapped' && (f.a === key || f.b === key));
+  const meant = swap?.kind === 'swapped' ? (swap.a === key ? swap.b : swap.a) : key;
+  const off = faults.find((f) => f.kind === 'one-off' && f.key === meant);
+  if (off?.kind === 'one-off') return off.pin;
+  const end = plan.wires[meant]?.end;
+  return end?.to === 'pin' ? (board.pins.get(end.pin)?.sameAs ?? end.pin) : undefined;
+}
+
+/** The pin that a line of a part reaches, through a level shifter where one lies between. */
+function reached(wiring: Wiring, key: TerminalKey): string | undefined {
+  const { plan, sheets, faults } = wiring;
+  const direct = pinOf(wiring, key);
+  if (direct !== undefined) return direct;
+  const swap = faults.find((f) => f.kind === 'swapped' && (f.a === key || f.b === key));
+  const meant = swap?.kind === 'swapped' ? (swap.a === key ? swap.b : swap.a) : key;
+  const carrier = carrierOf(plan, sheets, meant);
+  return carrier === undefined ? undefined : pinOf(wiring, carrier);
+}
+
+const has = (faults: readonly BenchFault[], kind: 'dead' | 'open-ground', placement: string): boolean =>
+  faults.some((f) => f.kind === kind && f.placement === placement);
+
+/** The resistors and outputs at one terminal. */
+function sourcesAt(wiring: Wiring, item: PlanTerminal, spread: Spread): readonly Source[] {
+  const { plan, sheets, board, faults } = wiring;
+  const { key, placement, part, terminal } = item;
+  const pin = pinOf(wiring, key);
+  if (pin === undefined) return [];
+  const feed = typical(feedOf(plan, sheets, board, placement.id).volts);
+  const found: Source[] = [];
+  const bare = faults.some(
+    (f) => f.kind === 'no-pull-up' && PIN_ROLES[terminal.role]?.line?.kind === 'i2c' && isOn(wiring, f.controller, placement.id),
+  );
+  const module = placement.pullUpsCut || bare ? [] : (part.module.pullUps ?? []).filter((pull) => pull.terminals.includes(terminal.id));
+  for (const pull of module)
+    found.push({ pin, ohms: pull.ohms * spread.resistor(), volts: pull.to === 'supply' ? feed : Math.min(feed, 3.3) });
+  const own = plan.pulls[key];
+  if (own && !bare) found.push({ pin, ohms: own.ohms * spread.resistor(), volts: own.to === 'supply' ? feed : 0 });
+  const side =
+    part.passage?.ohms === undefined
+      ? undefined
+      : part.passage.channels.some((c) => c.low === terminal.id)
+        ? part.passage.low
+        : part.passage.channels.some((c) => c.high === terminal.id)
+          ? part.passage.high
+          : undefined;
+  if (side !== undefined && !bare)
+    found.push({
+      pin,
+      ohms: part.passage!.ohms! * spread.resistor(),
+      volts: typical(railAt(plan, sheets, board, terminalKey(placement.id, side)).volts),
+    });
+  const floats = has(faults, 'open-ground', placement.id);
+  if (floats && part.supply) found.push({ pin, ohms: phantomOhms(feed, part.supply.typicalMilliamps), volts: Math.max(0, feed - DIODE) });
+  const alive = !floats && !has(faults, 'dead', placement.id);
+  // An output whose rest nobody states is taken to rest low; its own pin is not asked.
+  if (alive && drives(item)) found.push({ pin, ohms: OUTPUT_OHMS, volts: terminal.idle === 'high' ? feed : 0 });
+  return found;
+}
+
+/** Whether a terminal is an output that works against whatever else is at its pin. */
+export const drives = ({ terminal, part }: PlanTerminal): boolean =>
+  terminal.direction === 'out' &&
+  part.supply !== undefined &&
+  part.levels?.outputs !== 'open-drain' &&
+  PIN_ROLES[terminal.role]?.line?.kind !== 'i2c' &&
+  terminal.role !== 'adc.in';
+
+function isOn({ plan, sheets }: Wiring, controller: string, placement: string): boolean {
+  const bus = scannedBuses(plan, sheets).find((one) => one.controller === controller);
+  return (
+    bus !== undefined &&
+    segmentsOf(plan, sheets, bus).some((s) => s.members.some((m) => m.id === placement) || s.via?.placement.id === placement)
+  );
+}
+
+function devicesOf(wiring: Wiring): readonly BenchDevice[] {
+  const { plan, sheets, faults } = wiring;
+  return scannedBuses(plan, sheets).flatMap((bus) =>
+    segmentsOf(plan, sheets, bus)
+      .filter((segment) => segment.via?.by !== 'channel')
+      .flatMap((segment) => segment.members)
+      .flatMap((member) => {
+        if (has(faults, 'dead', member.id) || has(faults, 'open-ground', member.id)) return [];
+        const line = (name: string) => terminalsOf(plan, member, sheets).find((t) => PIN_ROLES[t.terminal.role]?.line?.line === name);
+        const [sda, scl] = [line('sda'), line('scl')];
+        return addressesOf(plan, member, sheets).map(({ device, address }) => {
+          const other = faults.find((f) => f.kind === 'wrong-address' && f.placement === member.id && f.device === device.id);
+          return {
+            address: other?.kind === 'wrong-address' ? other.address : address,
+            sda: sda && reached(wiring, sda.key),
+            scl: scl && reached(wiring, scl.key),
+          };
+        });
+      }),
+  );
+}
+
+/** What a probe on the board finds at its pins when the plan is wired with these faults. Undefined where the plan's board is not known. */
+export function circuitOf(plan: Plan, sheets: Sheets, faults: readonly BenchFault[] = [], spread: Spread = NOMINAL): Circuit | undefined {
+  const board = boardOf(plan, sheets);
+  if (!board) return undefined;
+  const wiring: Wiring = { plan, sheets, board, faults };
+  const volts = typical(logicVolts(board));
+  const onBoard = board.sheet.pins.list.flatMap((pin) =>
+    pin.sameAs
+      ? []
+      : (pin.duties ?? []).flatMap((duty): Source[] =>
+          duty.duty === 'pull-up' && duty.ohms ? [{ pin: pin.id, ohms: duty.ohms * spread.resistor(), volts }] : [],
+        ),
+  );
+  const added = scannedBuses(plan, sheets).flatMap((bus) => {
+    const ohms = plan.busSettings[bus.controller]?.addedOhms;
+    if (ohms === undefined || faults.some((f) => f.kind === 'no-pull-up' && f.controller === bus.controller)) return [];
+    return Object.values(bus.pins).map((pin): Source => ({ pin, ohms: ohms * spread.resistor(), volts }));
+  });
+  return {
+    volts,
+    downOhms: board.sheet.electrical.pullDownOhms ? PULL_OHMS : LEAK_OHMS,
+    sources: [...onBoard, ...added, ...planTerminals(plan, sheets).flatMap((item) => sourcesAt(wiring, item, spread))],
+    devices: devicesOf(wiring),
+    shorts: faults.flatMap((f) => (f.kind === 'short' ? [f.pins] : [])),
+  };
+}
+
+/** What the probe does at pins while it looks: drives one, pulls one. */
+export interface Hold {
+  readonly pin: string;
+  readonly ohms: number;
+  readonly volts: number;
+}
+
+/** The voltage of a pin while the probe holds some; undefined where nothing at all is connected to it. */
+export function voltsAt({ sources, shorts }: Circuit, pin: string, holds: readonly Hold[]): number | undefined {
+  const group = new Set([pin]);
+  for (let grown = true; grown;) {
+    grown = false;
+    for (const [a, b] of shorts)
+      if (group.has(a) !== group.has(b)) {
+        group.add(a).add(b);
+        grown = true;
+      }
+  }
+  let [siemens, amps] = [0, 0];
+  for (const source of [...sources, ...holds]) {
+    if (!group.has(source.pin)) continue;
+    siemens += 1 / source.ohms;
+    amps += source.volts / source.ohms;
+  }
+  return siemens === 0 ? undefined : amps / siemens;
+}
+
+/** Every terminal of a plan that ends at a pin of the board, with the pin. */
+export const terminalPins = (plan: Plan): readonly { readonly key: TerminalKey; readonly placement: string; readonly pin: string }[] =>
+  Object.entries(plan.wires).flatMap(([key, { end }]) =>
+    end.to === 'pin' ? [{ key, placement: splitKey(key).placement, pin: end.pin }] : [],
+  );
+
+/** The sheet of a placement, where it is known. */
+export const sheetAt = (plan: Plan, sheets: Sheets, placement: string) => {
+  const found = plan.placements.find((p) => p.id === placement);
+  return found && partSheet(sheets, found.sheet)?.sheet;
+};

@@ -1,0 +1,141 @@
+import { addressesOf } from '../nets/addresses';
+import { terminalsOf } from '../nets/terminals';
+import { boardOf } from '../plan/edit';
+import type { Plan } from '../plan/plan';
+import { PIN_ROLES } from '../sheets/roles';
+import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import { type BenchFault, circuitOf, sheetAt, terminalPins } from './circuit';
+import { answersOf, neighbours, type Question } from './questions';
+import { scannedBuses } from './reconcile';
+
+/** Addresses that a device can have besides the planned one. */
+function wrongAddresses(plan: Plan, sheets: Sheets): readonly BenchFault[] {
+  const open = new Set(scannedBuses(plan, sheets).flatMap((bus) => bus.members.map((m) => m.id)));
+  return plan.placements
+    .filter((p) => open.has(p.id))
+    .flatMap((placement) =>
+      addressesOf(plan, placement, sheets).flatMap(({ device, address }) =>
+        [...new Set(device.addresses.map((a) => a.address))]
+          .filter((other) => other !== address)
+          .map((other): BenchFault => ({ kind: 'wrong-address', placement: placement.id, device: device.id, address: other })),
+      ),
+    );
+}
+
+/** Lines of one part that may have been exchanged: those beside each other in its row, and the two of its bus. */
+function swaps(plan: Plan, sheets: Sheets): readonly BenchFault[] {
+  return plan.placements
+    .filter((p) => !p.onBoard)
+    .flatMap((placement) => {
+      const lines = terminalsOf(plan, placement, sheets).filter(
+        (t) => PIN_ROLES[t.terminal.role] && t.wire && (t.wire.end.to === 'pin' || PIN_ROLES[t.terminal.role]?.line?.kind === 'i2c'),
+      );
+      return lines.slice(1).map((item, at): BenchFault => ({ kind: 'swapped', a: lines[at]!.key, b: item.key }));
+    });
+}
+
+/** Every single fault that a bench of this plan may have. */
+export function possibleFaults(plan: Plan, sheets: Sheets): readonly BenchFault[] {
+  const board = boardOf(plan, sheets);
+  if (!board) return [];
+  const soldered = new Set(plan.placements.filter((p) => p.onBoard).map((p) => p.id));
+  const used = new Set(terminalPins(plan).map((one) => one.pin));
+  const pairs = neighbours(board);
+  const fed = plan.placements.filter((p) => !soldered.has(p.id) && partSheet(sheets, p.sheet)?.sheet.supply);
+  const oneOff = terminalPins(plan)
+    .filter(({ placement }) => !soldered.has(placement))
+    .flatMap(({ key, pin }) =>
+      pairs.flatMap(([a, b]): BenchFault[] =>
+        a === pin ? [{ kind: 'one-off', key, pin: b }] : b === pin ? [{ kind: 'one-off', key, pin: a }] : [],
+      ),
+    );
+  return [
+    ...scannedBuses(plan, sheets)
+      .map(({ controller }): BenchFault => ({ kind: 'no-pull-up', controller }))
+      .filter((fault) => circuitOf(plan, sheets, [fault])!.sources.length < circuitOf(plan, sheets)!.sources.length),
+    ...wrongAddresses(plan, sheets),
+    ...swaps(plan, sheets),
+    ...fed.flatMap(({ id }): BenchFault[] => [
+      { kind: 'open-ground', placement: id },
+      { kind: 'dead', placement: id },
+    ]),
+    ...pairs.filter(([a, b]) => used.has(a) || used.has(b)).map((pins): BenchFault => ({ kind: 'short', pins })),
+    ...oneOff,
+  ];
+}
+
+export interface Diagnosis {
+  /** Questions whose answer is not the planned one, with both. */
+  readonly different: readonly { readonly question: Question; readonly planned: string; readonly got: string }[];
+  /** Single faults that explain what was answered best, and alike. */
+  readonly faults: readonly BenchFault[];
+  /** They explain all of it. */
+  readonly exact: boolean;
+}
+
+/** How far two answers are from each other: for scans by addresses, else one. */
+function distance(question: Question, a: string, b: string): number {
+  if (a === b) return 0;
+  if (question.ask !== 'scan') return 1;
+  const [left, right] = [a, b].map((text) => new Set(/low|none/.test(text) ? [] : text.split(' ')));
+  const apart = [...left!].filter((x) => !right!.has(x)).length + [...right!].filter((x) => !left!.has(x)).length;
+  return Math.max(1, apart);
+}
+
+const total = (questions: readonly Question[], a: readonly string[], b: readonly string[]): number =>
+  questions.reduce((sum, question, at) => sum + distance(question, a[at]!, b[at]!), 0);
+
+/** What every single fault of a plan would answer: made once, and then held against any bench. */
+export interface FaultBook {
+  readonly questions: readonly Question[];
+  readonly planned: readonly string[];
+  readonly tried: readonly { readonly fault: BenchFault; readonly answers: readonly string[] }[];
+}
+
+export function faultBook(plan: Plan, sheets: Sheets, questions: readonly Question[]): FaultBook {
+  return {
+    questions,
+    planned: answersOf(plan, sheets, questions),
+    tried: possibleFaults(plan, sheets).map((fault) => ({ fault, answers: answersOf(plan, sheets, questions, [fault]) })),
+  };
+}
+
+/** What is wrong with a bench, from what its probe answered: those faults are named whose answers would be nearest to the real ones.
+ *  @param answers to the first questions, as far as they came */
+export function diagnose({ questions: all, planned, tried }: FaultBook, answers: readonly string[]): Diagnosis {
+  const questions = all.slice(0, answers.length);
+  const different = questions.flatMap((question, at) =>
+    answers[at] === planned[at] ? [] : [{ question, planned: planned[at]!, got: answers[at]! }],
+  );
+  if (different.length === 0) return { different, faults: [], exact: true };
+  const nothing = total(questions, answers, planned);
+  const off = tried.map((one) => total(questions, answers, one.answers));
+  const least = Math.min(nothing, ...off);
+  const faults = least < nothing ? tried.filter((_, at) => off[at] === least).map((one) => one.fault) : [];
+  return { different, faults, exact: least === 0 };
+}
+
+/** A name by which two faults are the same. */
+export function faultKey(fault: BenchFault): string {
+  switch (fault.kind) {
+    case 'swapped':
+      return `swapped ${[fault.a, fault.b].toSorted().join(' ')}`;
+    case 'wrong-address':
+      return `wrong-address ${fault.placement} ${fault.device} ${fault.address}`;
+    case 'no-pull-up':
+      return `no-pull-up ${fault.controller}`;
+    case 'short':
+      return `short ${[...fault.pins].toSorted().join(' ')}`;
+    case 'one-off':
+      return `one-off ${fault.key} ${fault.pin}`;
+    default:
+      return `${fault.kind} ${fault.placement}`;
+  }
+}
+
+/** The part that a fault is about, where it is about one. */
+export const faultPart = (plan: Plan, sheets: Sheets, fault: BenchFault): string | undefined => {
+  if ('placement' in fault) return sheetAt(plan, sheets, fault.placement) ? fault.placement : undefined;
+  if (fault.kind === 'swapped') return fault.a.slice(0, fault.a.indexOf(':'));
+  return fault.kind === 'one-off' ? fault.key.slice(0, fault.key.indexOf(':')) : undefined;
+};

@@ -1,0 +1,243 @@
+import { inComment } from '../../outputs/constants/names';
+import type { IndexedBoard } from '../../sheets/sheetIndex';
+
+/** The program that answers the line protocol on a chip of the ATmega family, straight on its registers; undefined for other chips. */
+export function probeAvr(board: IndexedBoard): string | undefined {
+  if (!/^ATmega/i.test(board.sheet.chip)) return undefined;
+  const pins = board.sheet.pins.list.flatMap((pin) => {
+    const match = pin.kind === 'io' && !pin.sameAs && pin.grade !== 'reserved' ? /^P([A-L])([0-7])$/.exec(pin.port ?? '') : null;
+    return match ? [`  {"${pin.id}", &DDR${match[1]}, &PORT${match[1]}, &PIN${match[1]}, ${match[2]}},`] : [];
+  });
+  return `// Probe for ${inComment(board.sheet.title)}: answers line protocol 1 on the serial port, 115200 baud.
+// It drives nothing unless it is asked to, and lets every pin go again.
+#ifndef F_CPU
+#define F_CPU 16000000UL
+#endif
+#include <avr/io.h>
+#include <stdint.h>
+#include <stdlib.h>
+#include <string.h>
+#include <util/delay.h>
+
+namespace {
+
+struct PinAt {
+  const char *name;
+  volatile uint8_t *ddr, *port, *in;
+  uint8_t bit;
+};
+
+const PinAt PINS[] = {
+${pins.join('\n')}
+};
+const uint8_t PIN_COUNT = sizeof(PINS) / sizeof(PINS[0]);
+
+#if defined(UBRR0)
+void serialBegin() {
+  UCSR0A = _BV(U2X0);
+  UBRR0 = F_CPU / 8 / 115200UL - 1;
+  UCSR0B = _BV(RXEN0) | _BV(TXEN0);
+}
+char serialRead() {
+  while (!(UCSR0A & _BV(RXC0))) {
+  }
+  return static_cast<char>(UDR0);
+}
+void serialWrite(char c) {
+  while (!(UCSR0A & _BV(UDRE0))) {
+  }
+  UDR0 = static_cast<uint8_t>(c);
+}
+#elif defined(UBRRL)
+void serialBegin() {
+  UCSRA = _BV(U2X);
+  UBRRH = 0;
+  UBRRL = F_CPU / 8 / 115200UL - 1;
+  UCSRB = _BV(RXEN) | _BV(TXEN);
+}
+char serialRead() {
+  while (!(UCSRA & _BV(RXC))) {
+  }
+  return static_cast<char>(UDR);
+}
+void serialWrite(char c) {
+  while (!(UCSRA & _BV(UDRE))) {
+  }
+  UDR = static_cast<uint8_t>(c);
+}
+#elif defined(UBRR1)
+void serialBegin() {
+  UCSR1A = _BV(U2X1);
+  UBRR1 = F_CPU / 8 / 115200UL - 1;
+  UCSR1B = _BV(RXEN1) | _BV(TXEN1);
+}
+char serialRead() {
+  while (!(UCSR1A & _BV(RXC1))) {
+  }
+  return static_cast<char>(UDR1);
+}
+void serialWrite(char c) {
+  while (!(UCSR1A & _BV(UDRE1))) {
+  }
+  UDR1 = static_cast<uint8_t>(c);
+}
+#else
+#error "This chip has no serial port that the probe knows"
+#endif
+
+void say(const char *text) {
+  while (*text) serialWrite(*text++);
+}
+
+void release(const PinAt &p, bool pullUp = false) {
+  *p.ddr &= static_cast<uint8_t>(~_BV(p.bit));
+  if (pullUp)
+    *p.port |= static_cast<uint8_t>(_BV(p.bit));
+  else
+    *p.port &= static_cast<uint8_t>(~_BV(p.bit));
+}
+void low(const PinAt &p) {
+  *p.port &= static_cast<uint8_t>(~_BV(p.bit));
+  *p.ddr |= static_cast<uint8_t>(_BV(p.bit));
+}
+bool isHigh(const PinAt &p) { return (*p.in & _BV(p.bit)) != 0; }
+
+const PinAt *find(const char *name) {
+  for (uint8_t n = 0; n < PIN_COUNT; n++)
+    if (strcmp(PINS[n].name, name) == 0) return &PINS[n];
+  return nullptr;
+}
+
+void sayLevel(bool high) { say(high ? "ok 1" : "ok 0"); }
+
+// This chip has no pull-downs: a pin is emptied, left alone for a moment, and then read.
+void readPin(const PinAt &p, bool up) {
+  if (up) {
+    release(p, true);
+    _delay_ms(2);
+  } else {
+    low(p);
+    _delay_ms(1);
+    release(p);
+    _delay_us(50);
+  }
+  const bool high = isHigh(p);
+  release(p);
+  sayLevel(high);
+}
+
+void link(const PinAt &drive, const PinAt &other) {
+  release(other, true);
+  low(drive);
+  _delay_ms(2);
+  const bool high = isHigh(other);
+  release(drive);
+  release(other);
+  sayLevel(high);
+}
+
+void line(const PinAt &p, bool high) {
+  if (high)
+    release(p);
+  else
+    low(p);
+  _delay_us(10);
+}
+void clock(const PinAt &scl, bool high) {
+  line(scl, high);
+  // A part may hold the clock.
+  for (uint8_t n = 0; high && n < 100 && !isHigh(scl); n++) _delay_us(20);
+}
+
+bool answers(const PinAt &sda, const PinAt &scl, uint8_t address) {
+  line(sda, false);
+  clock(scl, false);
+  for (int8_t bit = 7; bit >= 0; bit--) {
+    line(sda, ((address << 1) >> bit) & 1);
+    clock(scl, true);
+    clock(scl, false);
+  }
+  line(sda, true);
+  clock(scl, true);
+  const bool heard = !isHigh(sda);
+  clock(scl, false);
+  line(sda, false);
+  clock(scl, true);
+  line(sda, true);
+  return heard;
+}
+
+void scan(const PinAt &sda, const PinAt &scl) {
+  release(sda);
+  release(scl);
+  _delay_ms(1);
+  if (!isHigh(scl)) return say("no scl-low");
+  if (!isHigh(sda)) return say("no sda-low");
+  say("ok");
+  bool any = false;
+  for (uint8_t address = 8; address < 120; address++) {
+    if (!answers(sda, scl, address)) continue;
+    any = true;
+    const char digits[] = "0123456789abcdef";
+    serialWrite(' ');
+    serialWrite(digits[address >> 4]);
+    serialWrite(digits[address & 15]);
+  }
+  if (!any) say(" none");
+}
+
+void reply(const char *verb, const char *first, const char *second) {
+  if (strcmp(verb, "hello") == 0) return say("ok probe 1 ${board.sheet.id}");
+  if (!first || !second) return say("no verb");
+  const PinAt *a = find(first);
+  if (!a) {
+    say("no pin ");
+    return say(first);
+  }
+  if (strcmp(verb, "read") == 0) {
+    if (strcmp(second, "up") == 0) return readPin(*a, true);
+    if (strcmp(second, "down") == 0) return readPin(*a, false);
+    return say("no verb");
+  }
+  const PinAt *b = find(second);
+  if (!b) {
+    say("no pin ");
+    return say(second);
+  }
+  if (strcmp(verb, "scan") == 0) return scan(*a, *b);
+  if (strcmp(verb, "link") == 0) return link(*a, *b);
+  say("no verb");
+}
+
+}  // namespace
+
+int main() {
+  serialBegin();
+  char text[64];
+  uint8_t length = 0;
+  for (;;) {
+    const char c = serialRead();
+    if (c != '\\n' && c != '\\r') {
+      if (length < sizeof(text) - 1) text[length++] = c;
+      continue;
+    }
+    if (length == 0) continue;
+    text[length] = 0;
+    length = 0;
+    char *rest = text;
+    const char *number = strtok_r(rest, " ", &rest);
+    const char *verb = strtok_r(nullptr, " ", &rest);
+    if (!number || !verb || number[0] < '0' || number[0] > '9') {
+      say("# what is that?\\n");
+      continue;
+    }
+    const char *first = strtok_r(nullptr, " ", &rest);
+    const char *second = strtok_r(nullptr, " ", &rest);
+    say(number);
+    serialWrite(' ');
+    reply(verb, first, second);
+    serialWrite('\\n');
+  }
+}
+`;
+}

@@ -1,0 +1,106 @@
+import type { Plan } from '../plan/plan';
+import { boardOf } from '../plan/edit';
+import type { Sheets } from '../sheets/sheetIndex';
+import { type BenchFault, type Circuit, circuitOf } from './circuit';
+import { answerOf, type ProbeOhms, type Question } from './questions';
+import type { BenchPort, Later } from './session';
+
+/** How a bench may behave badly, beside what is wired wrongly on it. */
+export type BenchTrouble = 'garbage' | 'flood' | 'stall' | 'unplug' | 'stranger';
+
+export interface BenchOptions {
+  readonly faults?: readonly BenchFault[];
+  /** Resistors and the probe's pins differ from bench to bench. */
+  readonly seed?: number;
+  readonly trouble?: BenchTrouble;
+}
+
+/** Requests after which a bench that stalls or is unplugged does so. */
+const TROUBLE_AFTER = 5;
+const FLOOD = 400;
+
+/** A small generator: the same seed is the same bench everywhere. */
+function drawer(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 2 ** 32;
+  };
+}
+
+/** A bench that is wired as the plan says, with the faults that it is given, behind a probe that speaks the line protocol. */
+export class SimulatedBench {
+  readonly #circuit: Circuit;
+  readonly #probe: ProbeOhms;
+  readonly #pins: ReadonlySet<string>;
+  readonly #title: string;
+  readonly #trouble: BenchTrouble | undefined;
+  #requests = 0;
+
+  /** @throws RangeError when the plan's board is not known */
+  constructor(plan: Plan, sheets: Sheets, { faults = [], seed = 1, trouble }: BenchOptions = {}) {
+    const draw = drawer(seed);
+    const circuit = circuitOf(plan, sheets, faults, { resistor: () => 0.95 + draw() * 0.1 });
+    const board = boardOf(plan, sheets);
+    if (!circuit || !board) throw new RangeError(`plan ${plan.id}: its board ${plan.board.id} is not known`);
+    this.#circuit = circuit;
+    this.#probe = { pull: 35_000 + draw() * 40_000, drive: 15 + draw() * 30 };
+    this.#pins = new Set(board.sheet.pins.list.filter((pin) => pin.kind === 'io').map((pin) => pin.id));
+    this.#title = board.sheet.id;
+    this.#trouble = trouble;
+  }
+
+  /** What the probe says to a line; `gone` once it is unplugged. */
+  answer(line: string): readonly string[] | 'gone' {
+    this.#requests += 1;
+    if (this.#trouble === 'unplug' && this.#requests > TROUBLE_AFTER) return 'gone';
+    if (this.#trouble === 'stall' && this.#requests > TROUBLE_AFTER) return [];
+    if (this.#trouble === 'flood') return Array.from({ length: FLOOD }, (_, n) => `temperature ${n}`);
+    const match = /^(\d{1,6}) ([a-z]+)((?: \S+)*)\s*$/.exec(line);
+    if (!match) return ['# what is that?'];
+    const said = `${match[1]} ${this.#reply(match[2]!, match[3]!.trim().split(' ').filter(Boolean))}`;
+    return this.#trouble === 'garbage' ? ['\u0000\ufffd~~', '17 maybe', said.slice(0, 3), '', said] : [said];
+  }
+
+  #reply(verb: string, words: readonly string[]): string {
+    if (verb === 'hello') return this.#trouble === 'stranger' ? 'ok thermometer' : `ok probe 1 ${this.#title}`;
+    const unknown = words.filter((word) => !['up', 'down'].includes(word)).find((pin) => !this.#pins.has(pin));
+    if (unknown !== undefined) return `no pin ${unknown.slice(0, 20)}`;
+    const question = asked(verb, words);
+    if (!question) return 'no verb';
+    const answer = answerOf(this.#circuit, question, this.#probe);
+    return /low$/.test(answer) ? `no ${answer}` : `ok ${answer}`;
+  }
+}
+
+/** The question in a request; undefined where it is none. */
+function asked(verb: string, words: readonly string[]): Question | undefined {
+  const [first, second] = words;
+  if (first === undefined || second === undefined || words.length !== 2) return undefined;
+  if (verb === 'scan') return { ask: 'scan', sda: first, scl: second };
+  if (verb === 'read' && (second === 'up' || second === 'down')) return { ask: 'read', pin: first, pull: second };
+  return verb === 'link' ? { ask: 'link', drive: first, read: second } : undefined;
+}
+
+/** A port to a simulated bench in the same program. */
+export function simulatedPort(bench: SimulatedBench, later: Later): BenchPort {
+  let hear: Parameters<BenchPort['listen']>[0] | undefined;
+  let gone = false;
+  return {
+    listen: (listener) => {
+      hear = listener;
+    },
+    send: (line) => {
+      if (gone) return Promise.reject(new Error('The bench is gone'));
+      const said = bench.answer(line);
+      later(0, () => {
+        if (said === 'gone') {
+          gone = true;
+          hear?.gone();
+        } else for (const one of said) hear?.line(one);
+      });
+      return Promise.resolve();
+    },
+    close: () => Promise.resolve(),
+  };
+}

@@ -1,0 +1,84 @@
+import type { BenchFault } from '@roof-chart/core/bench/circuit';
+import { type Diagnosis, faultKey } from '@roof-chart/core/bench/diagnose';
+import { answerWords, faultWords, questionWords } from '@roof-chart/core/bench/faultWords';
+import type { FirstLight } from '@roof-chart/core/bench/firstLight';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
+import { useWorkbench } from '../../app/workbench';
+import styles from './BringUp.module.css';
+
+interface DiagnosisReportProps {
+  readonly plan: Plan;
+  readonly diagnosis: Diagnosis;
+  readonly asked: number;
+  readonly causesOf: (fault: BenchFault) => FirstLight | undefined;
+}
+
+/** More single faults than these say nothing more. */
+const NAMED = 8;
+
+/** What a check of the bench came to: what is most likely wrong, and every answer that differs. */
+export function DiagnosisReport({ plan, diagnosis, asked, causesOf }: DiagnosisReportProps) {
+  const { sheets } = useWorkbench();
+  const { different, faults, exact } = diagnosis;
+  if (asked === 0) return null;
+  if (different.length === 0)
+    return (
+      <p className={styles.good} role="status">
+        All {counted(asked, 'answer')} as planned. What only listens is not felt: the first-light list below goes on from here.
+      </p>
+    );
+  return (
+    <div role="status">
+      {faults.length === 0 ? (
+        <p className={styles.bad}>
+          {counted(different.length, 'answer')} of {asked} differ, and no single fault explains them: there may be several.
+        </p>
+      ) : (
+        <>
+          <p className={styles.bad}>
+            {exact ? 'Most likely' : 'Nearest to what was answered'}
+            {faults.length > 1 ? ' one of these, which answer alike:' : ':'}
+          </p>
+          <ul className={styles.named}>
+            {faults.slice(0, NAMED).map((fault) => {
+              const light = causesOf(fault);
+              return (
+                <li key={faultKey(fault)}>
+                  <strong>{faultWords(plan, sheets, fault)}</strong>
+                  {fault.kind === 'dead' && light && <span className="quiet">; also look at: {light.causes[0]?.words}</span>}
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      )}
+      <details>
+        <summary>
+          {counted(different.length, 'answer')} of {asked} that differ
+        </summary>
+        <table className={styles.table}>
+          <thead>
+            <tr>
+              <th scope="col">Asked</th>
+              <th scope="col">Planned</th>
+              <th scope="col">Answered</th>
+            </tr>
+          </thead>
+          <tbody>
+            {different.map(({ question, planned, got }) => {
+              const words = questionWords(plan, sheets, question);
+              return (
+                <tr key={words}>
+                  <th scope="row">{words}</th>
+                  <td>{answerWords(question, planned)}</td>
+                  <td>{answerWords(question, got)}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </details>
+    </div>
+  );
+}

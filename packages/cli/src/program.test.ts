@@ -1,38 +1,7 @@
 import { join } from 'node:path';
 import { readFileSync } from 'node:fs';
-import { digestOf, readCatalogue, sheetFiles } from '@roof-chart/catalogue/readCatalogue';
-import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
-import { InputFault } from './io';
-import { runProgram } from './program';
-
-const folder = join(__dirname, '../../catalogue');
-const sheets = indexSheets(readCatalogue(folder));
-const hive = readFileSync(join(__dirname, '../../../demo/plans/hive-watch.json'), 'utf8');
-
-async function cli(args: string[], files: Record<string, string> = {}) {
-  const out: string[] = [];
-  const err: string[] = [];
-  const read = (path: string) => {
-    if (files[path] === undefined) throw new InputFault(`${path} cannot be read: ENOENT`);
-    return files[path];
-  };
-  const code = await runProgram(
-    args,
-    {
-      out: (t) => out.push(t),
-      err: (t) => err.push(t),
-      read,
-      write: (path, text) => void (files[path] = text),
-      lines: () => linesOf(files['-'] ?? ''),
-    },
-    { folder, sheets: () => sheets },
-  );
-  return { code, out: out.join('\n'), err: err.join('\n') };
-}
-
-async function* linesOf(text: string): AsyncGenerator<string> {
-  for (const line of text.split('\n')) yield await Promise.resolve(line);
-}
+import { digestOf, sheetFiles } from '@roof-chart/catalogue/readCatalogue';
+import { cli, folder, hive, sheets } from '../tests/cli';
 
 test('check says clashes with their remedies and ends with 1', async () => {
   const { code, out } = await cli(['check', '-'], { '-': hive });
@@ -300,62 +269,6 @@ describe('fits', () => {
     expect(files['p.json']).toBe(hive);
     const refused = await cli(['fits', 'p.json', '--switch', 'nothing'], files);
     expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('--switch nothing: expected a board of the catalogue')]);
-  });
-});
-
-describe('scan and bench', () => {
-  const files = { 'p.json': hive, 'scan.txt': '0x27 0x3C 0x44 0x45 0x57 0x69', 'odd.txt': 'hello' };
-
-  test('a scan is held against the plan; what differs ends with 1', async () => {
-    const { code, out } = await cli(['scan', 'p.json', 'scan.txt'], files);
-    expect(code).toBe(1);
-    expect(out).toMatch(/0x68 {2}missing +Clock[^]*0x69 {2}extra[^]*remedy: set Motion to 0x69/);
-    expect(await cli(['scan', 'p.json', 'odd.txt'], files)).toMatchObject({
-      code: 2,
-      err: expect.stringContaining('No addresses were found') as string,
-    });
-    expect(await cli(['scan', 'p.json', 'scan.txt', '--bus', 'spi0'], files)).toMatchObject({
-      code: 2,
-      err: expect.stringContaining('expected one of the I2C buses i2c0') as string,
-    });
-  });
-
-  test('the simulated bench answers on standard input, lists its faults, and the check names the one that is put in', async () => {
-    const talk = await cli(['bench', 'p.json'], { ...files, '-': '1 hello\n2 scan GP4 GP5\n3 read GP4 down' });
-    expect(talk.out.split('\n')).toEqual(['1 ok probe 1 rp2040-stick-40', '2 ok 27 3c 44 45 57 68', '3 ok 1']);
-    const list = (await cli(['bench', 'p.json', '--list'], files)).out.split('\n');
-    expect(list).toContain('no-pull-up i2c0: I2C0 has no pull-ups');
-    const check = await cli(['bench', 'p.json', '--check', '--fault', 'no-pull-up i2c0'], files);
-    expect([check.code, check.out.split('\n')[1]]).toEqual([1, 'I2C0 has no pull-ups']);
-    expect(await cli(['bench', 'p.json', '--check'], files)).toMatchObject({ code: 0 });
-    expect(await cli(['bench', 'p.json', '--fault', 'nothing'], files)).toMatchObject({
-      code: 2,
-      err: expect.stringContaining('--list says which there are') as string,
-    });
-    expect(await cli(['bench', 'p.json', '--seed', 'x'], files)).toMatchObject({ code: 2 });
-  });
-});
-
-describe('export', () => {
-  const files = { 'p.json': hive };
-
-  test('writes every format that the board has a use for, and lists them', async () => {
-    const list = (await cli(['export'])).out.split('\n');
-    expect(list).toHaveLength(10);
-    for (const line of list) {
-      const id = line.slice(0, line.indexOf(':'));
-      const { out, code } = await cli(['export', 'p.json', id], files);
-      if (id === 'overlay') expect(code).toBe(2);
-      else expect([code, out.length > 500]).toEqual([0, true]);
-    }
-    expect((await cli(['export', 'p.json', 'cpp'], files)).out).toMatch(/namespace hive_watch \{[^]*constexpr uint8_t pin_sda = 4;/);
-  });
-
-  test('a format that is none is a sentence with those there are', async () => {
-    expect(await cli(['export', 'p.json', 'word'], files)).toMatchObject({
-      code: 2,
-      err: expect.stringContaining('word: expected one of cpp, c, micropython') as string,
-    });
   });
 });
 

@@ -8,6 +8,7 @@ import { checkPages } from './commands/checkPages';
 import { cliPage } from './commands/cliPage';
 import { add, create, diff, edit, lock, show, wire } from './commands/edits';
 import { exportPlan, type ExportOptions } from './commands/export';
+import { importWires, type ImportOptions } from './commands/importWires';
 import { fits, type FitsOptions } from './commands/fits';
 import { explain, settle, type SettleOptions } from './commands/settle';
 import { identify, type IdentifyOptions } from './commands/identify';
@@ -117,6 +118,13 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .action((file: string | undefined, format: string | undefined, options: ExportOptions) =>
       done(exportPlan(io, sheets, file, format, options)),
     );
+  program
+    .command('import')
+    .description('Takes a list of wires into a plan: CSV, tabs, a Markdown table, or lines such as "OLED SDA -> GP4".')
+    .argument('<file>', PLAN)
+    .argument('<list>', 'the list, or - for standard input')
+    .option('--out <file>', OUT)
+    .action((file: string, list: string, options: ImportOptions) => done(importWires(io, sheets(), file, list, options)));
   program
     .command('scan')
     .description('A scan result of an I2C bus held against the plan: grids, lines with 0x.., lists.')

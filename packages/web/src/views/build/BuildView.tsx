@@ -14,6 +14,7 @@ import { BoardPicture } from './BoardPicture';
 import { asText, changeWords, SECTION_WORDS, stepWords } from './buildWords';
 import styles from './Build.module.css';
 import { ExportMenu } from './ExportMenu';
+import { ImportWires } from './ImportWires';
 import { StepLine } from './StepLine';
 import { StepMode } from './StepMode';
 
@@ -81,7 +82,8 @@ export function BuildView() {
         <p>As soon as parts are wired in the Chart, each wire stands here with its place on the board, in the order to make it.</p>
         <Button component={Link} to={`/plans/${plan.id}/${plan.placements.length === 0 ? 'stock' : 'chart'}`}>
           {plan.placements.length === 0 ? 'Add parts' : 'Wire them in the Chart'}
-        </Button>
+        </Button>{' '}
+        {plan.placements.length > 0 && <ImportWires plan={plan} />}
       </div>
     );
   }
@@ -113,6 +115,7 @@ export function BuildView() {
             Print
           </Button>
           <ExportMenu plan={plan} />
+          <ImportWires plan={plan} />
         </div>
         {open.length > 0 && (
           <p className={styles.openNote}>

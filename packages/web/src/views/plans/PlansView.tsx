@@ -4,6 +4,9 @@ import { IconSearch, IconTrash } from '@tabler/icons-react';
 import { type FormEvent, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { rescuePlanFile } from '@roof-chart/core/plan/rescuePlan';
+import { counted } from '@roof-chart/core/quantity/format';
+import { download } from '../../app/download';
 import { useWorkbench } from '../../app/workbench';
 import {
   failureWords,
@@ -87,11 +90,23 @@ function OpenFile() {
     } catch (error) {
       return tell(`${file.name} is no JSON: ${(error as Error).message}. Nothing was opened.`);
     }
-    const result = await open(document_);
+    const rescued = rescuePlanFile(document_);
+    if (!rescued.ok) return tell(`${file.name}: ${rescued.path}: ${rescued.fault}. Nothing was opened.`);
+    const { leftovers } = rescued;
+    const sound = leftovers.length === 0 ? document_ : { ...rescued.file.plan, sheets: rescued.file.sheets };
+    const result = await open(sound);
     if (result.error) return tell(`${file.name}: ${failureWords(result.error)}`);
     const { plan, kept } = result.data;
     const fresh = kept.filter((sheet) => sheet.how !== 'same').map((sheet) => sheet.id);
     if (fresh.length > 0) notifications.show({ message: `With it came sheets that are now your own: ${fresh.join(', ')}.` });
+    if (leftovers.length > 0) {
+      const name = `${file.name.replace(/\.json$/, '')}-left-over.json`;
+      download(name, leftovers);
+      notifications.show({
+        autoClose: false,
+        message: `${counted(leftovers.length, 'place')} of ${file.name} could not be read and ${leftovers.length === 1 ? 'was' : 'were'} left out, the first at ${leftovers[0]!.path}: ${leftovers[0]!.fault}. Saved as ${name}, so that nothing is lost.`,
+      });
+    }
     void navigate(`/plans/${plan.id}/chart`);
   };
   return (

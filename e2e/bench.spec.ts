@@ -1,0 +1,131 @@
+import { readFile } from 'node:fs/promises';
+import { expect, planWith, saved, storedPlan, test } from './workplace';
+
+const wire = (placement: string, terminal: string, end: object) => ({ kind: 'wire', placement, terminal, end });
+const pin = (name: string) => ({ to: 'pin', pin: name });
+const glass = [
+  wire('p0', 'SDA', pin('GP4')),
+  wire('p0', 'SCL', pin('GP5')),
+  wire('p0', 'GND', { to: 'ground' }),
+  wire('p0', 'VCC', { to: 'rail', rail: '3v3' }),
+];
+
+test('step by step by keyboard on a small screen; what was built is told apart from what is planned later', async ({ page, request }) => {
+  const id = await planWith(request, 'rp2040-stick-40', ['oled-096-ssd1306-i2c'], glass);
+  await page.setViewportSize({ width: 1024, height: 768 });
+  await page.goto(`/plans/${id}/build`);
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  const steps = page.getByRole('region', { name: 'Step by step' });
+  await expect(steps.getByRole('heading', { name: 'Power off' })).toBeVisible();
+  await page.locator('body').press('Enter');
+  await expect(steps.getByRole('heading', { name: /GND$/ })).toBeVisible();
+  for (const _ of [1, 2, 3, 4]) await page.locator('body').press('Enter');
+  await expect(steps.getByText(/5 done/)).toBeVisible();
+  const done = steps.getByRole('button', { name: 'Done' });
+  expect((await done.boundingBox())!.height).toBeGreaterThanOrEqual(48);
+  await page.locator('body').press('Escape');
+  await expect(page.getByText('4 wires, 4 done')).toBeVisible();
+  await page.getByRole('button', { name: 'It is built like this' }).click();
+  await expect(page.getByText(/nothing has changed since/)).toBeVisible();
+  await saved(page);
+  await request.post(`/api/plans/${id}/edits`, {
+    headers: { 'If-Match': `"${(await storedPlan(request, id)).revision}"` },
+    data: { batch: crypto.randomUUID(), edits: [wire('p0', 'SDA', pin('GP8')), { kind: 'unwire', placement: 'p0', terminal: 'SCL' }] },
+  });
+  await page.reload();
+  const changed = page.getByRole('region', { name: 'Changed since it was built' });
+  await expect(changed.getByRole('listitem')).toHaveText(['Part 0 SCL: take off GP5', 'Part 0 SDA: from GP4 to GP8']);
+});
+
+test('constants are saved as files, and a list of wires is held against the plan before it is taken', async ({ page, request }) => {
+  const id = await planWith(request, 'rp2040-stick-40', ['oled-096-ssd1306-i2c', 'led-red-5mm'], glass);
+  await page.goto(`/plans/${id}/build`);
+  await page.getByRole('button', { name: 'Export' }).click();
+  const saving = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /Constants for C\+\+/ }).click();
+  const file = await saving;
+  expect(file.suggestedFilename()).toMatch(/\.hpp$/);
+  expect(await readFile(await file.path(), 'utf8')).toMatch(/namespace part_0 \{[^]*constexpr uint8_t pin_sda = 4;[^]*address = 0x3C;/);
+  await page.getByRole('button', { name: 'Export' }).click();
+  await expect(page.getByRole('menuitem', { name: /Device tree overlay/ })).toBeDisabled();
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('button', { name: 'Import wires' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog
+    .getByLabel('List of wires')
+    .fill('Part 1 anode -> GP2\nPart 1 cathode -> GND\nPart 0 SDA -> GP4\nPart 7 X -> GP3\nPart 1 anode -> GP99');
+  await expect(dialog.getByRole('row')).toHaveCount(5);
+  await expect(dialog.getByRole('row').nth(2)).toContainText('the plan has it');
+  await expect(dialog.getByRole('row').nth(3)).toContainText('no such terminal');
+  await expect(dialog.getByRole('row').nth(4)).toContainText('no such pin, rail or terminal');
+  await dialog.getByRole('button', { name: 'Take 2 wires into the plan' }).click();
+  await expect(dialog).toBeHidden();
+  await saved(page);
+  const { plan } = await storedPlan(request, id);
+  expect((plan as unknown as { wires: Record<string, { end: unknown }> }).wires['p1:A']!.end).toEqual(pin('GP2'));
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('4 wires, 0 done')).toBeVisible();
+});
+
+test('a pasted scan is held against the plan, a found address is taken, and what was found counts as verified', async ({
+  page,
+  request,
+}) => {
+  const id = await planWith(
+    request,
+    'rp2040-stick-40',
+    ['oled-096-ssd1306-i2c', 'light-bh1750'],
+    [...glass, wire('p1', 'SDA', pin('GP4')), wire('p1', 'SCL', pin('GP5'))],
+  );
+  await page.goto(`/plans/${id}/bring-up`);
+  const scan = page.getByRole('region', { name: 'Bus scan' });
+  await scan.getByLabel('Scan result').fill('<b>no</b>');
+  await expect(scan.getByText(/No addresses were found in this text/)).toBeVisible();
+  await scan.getByLabel('Scan result').fill('Scanning...\nI2C device found at address 0x3C !\nI2C device found at address 0x5C !\n');
+  await expect(scan.getByRole('row', { name: /0x23 not found/ })).toBeVisible();
+  await scan.getByRole('button', { name: 'Take 0x5C into the plan for Part 1' }).click();
+  await expect(scan.getByRole('row', { name: /0x5C as planned/ })).toBeVisible();
+  await scan.getByRole('button', { name: 'Keep 2 parts as found' }).click();
+  await expect(page.getByText('2 of 2 parts verified on the bench')).toBeVisible();
+  await page.getByRole('checkbox', { name: 'Part 0: seen to work' }).check();
+  await saved(page);
+  const { plan } = await storedPlan(request, id);
+  expect(Object.keys((plan as unknown as { steps: object }).steps).sort()).toEqual(
+    ['found:p0:display', 'found:p1:sensor', 'light:p0'].sort(),
+  );
+});
+
+test('the simulated bench answers as planned, a fault in it is named, and a check can be stopped', async ({ page }) => {
+  await page.goto('/plans/proofing-box/bring-up');
+  const live = page.getByRole('region', { name: 'Live bench' });
+  await live.getByRole('button', { name: 'Check the simulated bench' }).click();
+  await expect(live.getByText(/^All \d+ answers as planned/)).toBeVisible();
+  await page.goto('/plans/hive-watch/bring-up');
+  const fault = live.getByLabel('Or try it on a simulated bench');
+  for (const words of ['OLED 128×64 SCL and OLED 128×64 SDA are exchanged', 'I2C0 has no pull-ups', 'Humidity, roof has no ground']) {
+    await fault.selectOption({ label: words });
+    await live.getByRole('button', { name: 'Check the simulated bench' }).click();
+    await expect(live.getByRole('listitem').filter({ hasText: words })).toBeVisible();
+  }
+  const saving = page.waitForEvent('download');
+  await live.getByRole('button', { name: 'Probe for MicroPython' }).click();
+  expect(await readFile(await (await saving).path(), 'utf8')).toContain('BOARD = "rp2040-stick-40"');
+});
+
+test('a damaged plan file opens as far as it goes, and what does not is handed back', async ({ page, request }) => {
+  const id = await planWith(request, 'rp2040-stick-40', ['oled-096-ssd1306-i2c'], glass);
+  const { plan } = (await storedPlan(request, id)) as unknown as { plan: Record<string, unknown> & { wires: Record<string, unknown> } };
+  const broken = { ...plan, formatVersion: 3, hologram: true, wires: { ...plan.wires, 'p0:SDA': { end: 'somewhere' } } };
+  await page.goto('/');
+  const open = (name: string, text: string) =>
+    page.getByLabel('Plan file to open').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+  await open('half.json', JSON.stringify(broken).slice(0, 200));
+  await expect(page.getByText(/half\.json is no JSON.*Nothing was opened/)).toBeVisible();
+  const saving = page.waitForEvent('download');
+  await open('future.json', JSON.stringify(broken));
+  const leftovers = JSON.parse(await readFile(await (await saving).path(), 'utf8')) as { path: string }[];
+  expect(leftovers.map((one) => one.path).sort()).toEqual(['formatVersion', 'hologram', 'wires.p0:SDA']);
+  await expect(page).toHaveURL(/\/chart$/);
+  await expect(page.getByText(/3 places of future\.json could not be read and were left out/)).toBeVisible();
+});

@@ -1,0 +1,35 @@
+import { matchWires, type MatchedWire, readWireList } from '@roof-chart/core/outputs/wireList';
+import { applyEdits } from '@roof-chart/core/plan/applyEdits';
+import { planDocument } from '@roof-chart/core/plan/planFile';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { EXIT, type ExitCode, InputFault, type Io } from '../io';
+import { openPlanFile } from '../planFile';
+
+export interface ImportOptions {
+  readonly out?: string;
+}
+
+function verdict({ there, edit, terminals }: MatchedWire): string {
+  if (there) return 'there already';
+  if (edit) return 'taken';
+  if (terminals.length > 1) return `not clear: ${terminals.join(', ')}`;
+  return terminals.length === 0 ? 'no such terminal' : 'no such end';
+}
+
+/** `import`: a list of wires taken into a plan as far as it is clear. Exit code 1 where something of it is not. */
+export function importWires(io: Io, shipped: Sheets, file: string, list: string, { out }: ImportOptions): ExitCode {
+  const { plan, sheets, carried } = openPlanFile(io, shipped, file);
+  const matches = matchWires(plan, sheets, readWireList(io.read(list)));
+  if (matches.length === 0) throw new InputFault(`${list}: no wires were found in it: lines such as "OLED SDA -> GP4", or a table`);
+  const edits = matches.flatMap((match) => match.edit ?? []);
+  const result = applyEdits(plan, edits, sheets);
+  if (!result.ok) throw new InputFault(`${list}: ${result.problem.path}: expected ${result.problem.expected}, got ${result.problem.got}`);
+  const said = matches.map((match) => `${match.listed.line}: ${match.listed.from} -> ${match.listed.to}: ${verdict(match)}`).join('\n');
+  if (out === '-') io.err(said);
+  else io.out(said);
+  const document = carried.length > 0 ? planDocument(result.plan, sheets) : result.plan;
+  const text = JSON.stringify(document, null, 2);
+  if (out === '-') io.out(text);
+  else io.write(out ?? file, `${text}\n`);
+  return matches.every((match) => match.there || match.edit) ? EXIT.clean : EXIT.clashes;
+}

@@ -1,0 +1,70 @@
+import { unsafePlace } from '../sheets/unsafePlace';
+import { type PlanFile, readPlanFile } from './planFile';
+
+/** Something of a plan file that could not be read: where it stood, why not, and what it was. */
+export interface Leftover {
+  readonly path: string;
+  readonly fault: string;
+  readonly value: unknown;
+}
+
+/** A damaged plan file as far as it could be read. */
+export type Rescued =
+  | { readonly ok: true; readonly file: PlanFile; readonly leftovers: readonly Leftover[] }
+  | { readonly ok: false; readonly path: string; readonly fault: string };
+
+/** Faults after which nobody takes the rest for a plan. */
+const MOST = 200;
+/** Without these there is no plan: they are not left out but told. */
+const NEEDED = new Set(['format', 'id', 'name', 'board', 'placements', 'wires', 'ticks']);
+
+type Tree = { [key: string]: unknown };
+
+/** The value at a path, and the object that holds it. */
+function holderOf(
+  document: unknown,
+  path: readonly (string | number)[],
+): { readonly holder: Tree; readonly key: string | number } | undefined {
+  let at: unknown = document;
+  for (const key of path.slice(0, -1)) at = (at as Tree | undefined)?.[key as string];
+  const key = path.at(-1);
+  return key !== undefined && typeof at === 'object' && at !== null ? { holder: at as Tree, key } : undefined;
+}
+
+/** Takes the entry out that a fault lies in: the whole part, wire or note, not a field of it. */
+function takeOut(document: Tree, path: string): Leftover | undefined {
+  const steps = path.split('.');
+  const depth = NEEDED.has(steps[0]!) || typeof document[steps[0]!] === 'object' ? Math.min(2, steps.length) : 1;
+  const at = steps.slice(0, depth);
+  if (at.length < 2 && NEEDED.has(at[0]!)) return undefined;
+  const found = holderOf(document, at);
+  if (!found) return undefined;
+  const { holder, key } = found;
+  const value = holder[key as string];
+  if (value === undefined) return undefined;
+  if (Array.isArray(holder)) holder.splice(Number(key), 1);
+  else delete holder[key as string];
+  return { path: at.join('.'), fault: '', value };
+}
+
+/** Opens a plan file that is damaged, from a later version or with more in it than there should be: what cannot be read is taken out entry
+ *  by entry and handed back, so that nothing is lost; what makes a plan at all must be there. */
+export function rescuePlanFile(given: unknown): Rescued {
+  const unsafe = unsafePlace(given);
+  if (unsafe !== undefined) return { ok: false, path: unsafe, fault: 'a key or a depth that no plan has' };
+  const document = JSON.parse(JSON.stringify(given ?? null)) as Tree | null;
+  if (document === null || typeof document !== 'object') return { ok: false, path: 'the document', fault: 'expected a plan, found none' };
+  const leftovers: Leftover[] = [];
+  if (document['format'] === 'roof-chart-plan' && document['formatVersion'] !== 1) {
+    leftovers.push({ path: 'formatVersion', fault: 'a version that this program does not know yet', value: document['formatVersion'] });
+    document['formatVersion'] = 1;
+  }
+  for (let n = 0; n < MOST; n += 1) {
+    const read = readPlanFile(document);
+    if (read.ok) return { ok: true, file: read.file, leftovers };
+    const left = takeOut(document, read.path);
+    if (!left) return { ok: false, path: read.path, fault: read.fault };
+    leftovers.push({ ...left, fault: read.fault });
+  }
+  return { ok: false, path: 'the document', fault: `more than ${MOST} places that no plan has` };
+}

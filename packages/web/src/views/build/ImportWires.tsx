@@ -1,0 +1,106 @@
+import { Button, FileButton, Modal, Textarea } from '@mantine/core';
+import { IconFileImport } from '@tabler/icons-react';
+import { useMemo, useState } from 'react';
+import { sayTerminal } from '@roof-chart/core/checks/say';
+import { LIST_LENGTH, matchWires, type MatchedWire, readWireList } from '@roof-chart/core/outputs/wireList';
+import { type Plan, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
+import { endWords } from '../../app/editWords';
+import { useWorkbench } from '../../app/workbench';
+import styles from './Build.module.css';
+
+/** What a listed wire comes to, in words. */
+function Match({ plan, match }: { readonly plan: Plan; readonly match: MatchedWire }) {
+  const { sheets } = useWorkbench();
+  const { terminals, end, there, edit } = match;
+  if (there) return <span className="quiet">the plan has it</span>;
+  if (edit) return <>{`${sayTerminal(plan, sheets, terminals[0]!)} → ${endWords(plan, sheets, end!)}`}</>;
+  if (terminals.length === 0) return <span className={styles.unmatched}>no such terminal in this plan</span>;
+  if (terminals.length > 1)
+    return (
+      <span className={styles.unmatched}>
+        which one:{' '}
+        {terminals
+          .slice(0, 3)
+          .map((key) => sayTerminal(plan, sheets, key))
+          .join(', ')}
+        {terminals.length > 3 ? ' …' : '?'}
+      </span>
+    );
+  return <span className={styles.unmatched}>no such pin, rail or terminal</span>;
+}
+
+/** A list of wires from elsewhere, held against the plan before anything of it is taken. */
+function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () => void }) {
+  const { sheets, edit } = useWorkbench();
+  const [text, setText] = useState('');
+  const matches = useMemo(() => matchWires(plan, sheets, readWireList(text)), [plan, sheets, text]);
+  const edits = matches.flatMap((match) => match.edit ?? []).slice(0, PLAN_LIMITS.editsPerBatch);
+  return (
+    <>
+      <Textarea
+        data-autofocus
+        label="List of wires"
+        description="A table (CSV, tabs, Markdown) or a line for each wire."
+        placeholder={'OLED SDA -> GP4\nOLED SCL -> GP5'}
+        rows={7}
+        maxLength={LIST_LENGTH}
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+        styles={{ input: { fontFamily: 'var(--mono)', fontSize: 12 } }}
+      />
+      <FileButton
+        accept=".csv,.tsv,.txt,.md,text/*"
+        onChange={(file) => void file?.text().then((read) => setText(read.slice(0, LIST_LENGTH)))}
+      >
+        {(props) => (
+          <Button {...props} size="compact-sm" variant="default" mt={8}>
+            Open a file
+          </Button>
+        )}
+      </FileButton>
+      <div className={styles.matches} tabIndex={0} role="region" aria-label="What the list comes to" aria-live="polite">
+        {text.trim() !== '' && matches.length === 0 && <p className="quiet">No wires were found in this text.</p>}
+        {matches.length > 0 && (
+          <table className={styles.bill}>
+            <tbody>
+              {matches.map((match) => (
+                <tr key={match.listed.line}>
+                  <td className="num">{match.listed.line}</td>
+                  <td>{`${match.listed.from} → ${match.listed.to}`}</td>
+                  <td>
+                    <Match plan={plan} match={match} />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </div>
+      <Button
+        disabled={edits.length === 0}
+        onClick={() => {
+          edit(edits, `${counted(edits.length, 'wire')} from a list`);
+          onDone();
+        }}
+      >
+        {edits.length === 0 ? 'Nothing to take yet' : `Take ${counted(edits.length, 'wire')} into the plan`}
+      </Button>
+    </>
+  );
+}
+
+/** The button that opens the import of a list of wires. */
+export function ImportWires({ plan }: { readonly plan: Plan }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Button variant="default" leftSection={<IconFileImport size={15} />} onClick={() => setOpen(true)}>
+        Import wires
+      </Button>
+      <Modal opened={open} onClose={() => setOpen(false)} title="Import a list of wires" size="xl">
+        {open && <Preview plan={plan} onDone={() => setOpen(false)} />}
+      </Modal>
+    </>
+  );
+}

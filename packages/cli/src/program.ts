@@ -1,4 +1,5 @@
 import { Command, CommanderError } from 'commander';
+import { planJsonSchema } from '@roof-chart/core/plan/planJsonSchema';
 import { sheetJsonSchema } from '@roof-chart/core/sheets/jsonSchema';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { bench, type BenchOptions, scan, type ScanOptions } from './commands/bench';
@@ -180,9 +181,10 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     );
   program
     .command('schemas')
-    .description('Writes the JSON Schemas of sheets.')
+    .description('Writes the JSON Schemas of sheets and plan files.')
     .argument('<folder>', 'folder of the schemas')
     .action((folder: string) => {
+      io.write(`${folder}/plan.schema.json`, `${JSON.stringify(planJsonSchema(), null, 2)}\n`);
       for (const kind of ['board', 'part'] as const)
         io.write(`${folder}/${kind}-sheet.schema.json`, `${JSON.stringify(sheetJsonSchema(kind), null, 2)}\n`);
       done(EXIT.clean);

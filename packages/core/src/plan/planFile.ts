@@ -17,7 +17,8 @@ export interface PlanFile {
   readonly sheets: readonly Sheet[];
 }
 
-const fileSchema = planSchema.keys({ sheets: Joi.array().items(Joi.object().unknown()).max(250) });
+/** The shape of a plan file: the plan, and the sheets that it stands on. */
+export const fileSchema = planSchema.keys({ sheets: Joi.array().items(Joi.object().unknown()).max(250) });
 
 const refKey = ({ id, version }: SheetRef): string => `${id}@${version}`;
 

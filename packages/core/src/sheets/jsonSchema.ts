@@ -38,7 +38,11 @@ interface Described {
   readonly dependencies?: readonly { readonly rel: string; readonly peers: readonly string[] }[];
   readonly items?: readonly Described[];
   readonly ordered?: readonly Described[];
-  readonly matches?: readonly { readonly schema: Described }[];
+  readonly matches?: readonly {
+    readonly schema?: Described;
+    readonly ref?: { readonly path: readonly string[] };
+    readonly switch?: readonly { readonly is: Described; readonly then: Described }[];
+  }[];
   readonly whens?: readonly When[];
 }
 
@@ -96,11 +100,35 @@ function condition(key: string, when: When): JsonSchema {
   };
 }
 
+/** A condition of a whole object: what one of its keys must be, and what it then needs. */
+function wholeCondition({ ref, is, then }: When): JsonSchema {
+  const key = ref.path[0]!;
+  const needed = Object.entries(then?.keys ?? {}).flatMap(([name, value]) => (isRequired(value) ? [name] : []));
+  return { if: { properties: { [key]: { enum: allowed(is) } }, required: [key] }, then: { required: needed } };
+}
+
+/** Shapes that one of their keys tells apart: that key must be there. */
+function toldApart(key: string, shapes: readonly Described[]): JsonSchema {
+  return {
+    anyOf: shapes.map((shape) => {
+      const schema = convert(shape) as { readonly required?: readonly string[] };
+      return { ...schema, required: [...new Set([key, ...(schema.required ?? [])])] };
+    }),
+  };
+}
+
 function objectSchema(described: Described): JsonSchema {
   const keys = Object.entries(described.keys ?? {});
   const required = keys.filter(([, value]) => isRequired(value)).map(([key]) => key);
   const conditions = keys.flatMap(([key, value]) => (value.whens ?? []).map((when) => condition(key, when)));
   const together = (described.dependencies ?? []).filter((d) => d.rel === 'and');
+  const oneOf = (described.dependencies ?? []).filter((d) => d.rel === 'or');
+  const whole = (described.whens ?? []).map(wholeCondition);
+  const limits = Object.fromEntries(
+    (described.rules ?? []).flatMap(({ name, args }) =>
+      name === 'min' ? [['minProperties', args!.limit]] : name === 'max' ? [['maxProperties', args!.limit]] : [],
+    ),
+  ) as JsonSchema;
   const pattern = described.patterns?.[0];
   return {
     type: 'object',
@@ -111,7 +139,9 @@ function objectSchema(described: Described): JsonSchema {
     ...(together.length > 0
       ? { dependentRequired: Object.fromEntries(together.flatMap((d) => d.peers.map((p) => [p, d.peers.filter((q) => q !== p)]))) }
       : {}),
-    ...(conditions.length > 0 ? { allOf: conditions } : {}),
+    ...limits,
+    ...(oneOf.length > 0 ? { anyOf: oneOf.flatMap((d) => d.peers.map((peer) => ({ required: [peer] }))) } : {}),
+    ...(conditions.length + whole.length > 0 ? { allOf: [...conditions, ...whole] } : {}),
   };
 }
 
@@ -120,6 +150,8 @@ const allowed = (described: Described): readonly unknown[] =>
 
 function convert(described: Described): JsonSchema {
   if (described.flags?.only) return { enum: allowed(described) };
+  // What may also be nothing.
+  if (described.allow?.includes(null)) return { anyOf: [convert({ ...described, allow: [] }), { type: 'null' }] };
   switch (described.type) {
     case 'string':
       return stringSchema(described.rules ?? []);
@@ -131,20 +163,36 @@ function convert(described: Described): JsonSchema {
       return arraySchema(described);
     case 'object':
       return objectSchema(described);
-    case 'alternatives':
-      return { anyOf: described.matches!.map((match) => convert(match.schema)) };
+    case 'alternatives': {
+      const [first] = described.matches!;
+      if (first?.switch)
+        return toldApart(
+          first.ref!.path[0]!,
+          first.switch.map((one) => one.then),
+        );
+      return { anyOf: described.matches!.map((match) => convert(match.schema!)) };
+    }
     default:
       throw new Error(`A sheet schema has the type ${described.type}, which no JSON Schema is written for`);
   }
 }
 
-/** The JSON Schema of board or part sheets. */
-export function sheetJsonSchema(kind: 'board' | 'part'): JsonSchema {
-  const schema: Joi.Schema = kind === 'board' ? boardSchema : partSchema;
+/** The JSON Schema of a Joi schema, as far as it can say it.
+ *  @param description what goes beyond the shape, and is checked besides */
+export function jsonSchemaOf(schema: Joi.Schema, title: string, description: string): JsonSchema {
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
-    title: `Sheet of a ${kind}`,
-    description: `The shape of a ${kind} sheet. Checked besides: ${BEYOND_SHAPE.join('; ')}.`,
+    title,
+    description,
     ...convert(schema.describe() as unknown as Described),
   };
+}
+
+/** The JSON Schema of board or part sheets. */
+export function sheetJsonSchema(kind: 'board' | 'part'): JsonSchema {
+  return jsonSchemaOf(
+    kind === 'board' ? boardSchema : partSchema,
+    `Sheet of a ${kind}`,
+    `The shape of a ${kind} sheet. Checked besides: ${BEYOND_SHAPE.join('; ')}.`,
+  );
 }

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, row, test } from './workplace';
+import { expect, findings, row, test } from './workplace';
 
 const VIEWS = [
   '/',
@@ -83,7 +83,7 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.emulateMedia({ colorScheme: scheme });
       await page.goto(path);
       await expect(page.getByText(planIn(path)).first()).toBeVisible();
-      if (path.includes('hive')) await expect(page.getByText('GP22 carries 2 signals').first()).toBeVisible();
+      if (path.includes('hive')) await expect(findings(page).getByText('GP22 carries 2 signals').first()).toBeVisible();
       if (path.endsWith('chart')) await row(page, 'motion-1:INT').getByRole('rowheader').click();
       expect(await violations(page)).toEqual([]);
     });
@@ -105,6 +105,14 @@ const DIALOGS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ['command search', async (page) => page.keyboard.press('Control+k')],
   ['list of keys', async (page) => page.keyboard.press('?')],
   ['versions', async (page) => page.getByRole('button', { name: 'Versions', exact: true }).click()],
+  [
+    'import of wires',
+    async (page) => {
+      await page.goto('/plans/hive-watch/build');
+      await page.getByRole('button', { name: 'Import wires' }).click();
+      await page.getByLabel('List of wires').fill('Encoder SW -> GP3');
+    },
+  ],
   ['preview of a remedy', async (page) => page.getByRole('button', { name: 'Strap Motion AD0 to 3V3: 0x69' }).focus()],
 ];
 

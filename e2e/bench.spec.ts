@@ -129,3 +129,18 @@ test('a damaged plan file opens as far as it goes, and what does not is handed b
   await expect(page).toHaveURL(/\/chart$/);
   await expect(page.getByText(/3 places of future\.json could not be read and were left out/)).toBeVisible();
 });
+
+test('charts are saved as pictures, with the names that stand beside them', async ({ page }) => {
+  await page.goto('/plans/hive-watch/buses');
+  const save = async (name: RegExp, kind: string) => {
+    await page.getByRole('button', { name }).click();
+    const saving = page.waitForEvent('download');
+    await page.getByRole('menuitem', { name: kind }).click();
+    return readFile(await (await saving).path());
+  };
+  const svg = (await save(/^Save the picture: .*[Aa]ddress/, 'As SVG')).toString('utf8');
+  expect(svg).toMatch(/^<svg [^]*Humidity, brood[^]*0x44[^]*<\/svg>\s*$/);
+  const png = await save(/^Save the picture: .*[Aa]ddress/, 'As PNG');
+  expect([...png.subarray(0, 8)]).toEqual([137, 80, 78, 71, 13, 10, 26, 10]);
+  expect(png.length).toBeGreaterThan(10_000);
+});

@@ -107,16 +107,6 @@ const PICTURES = [
     },
   ],
   [
-    'search',
-    'light',
-    async (page) => {
-      await page.goto(`${hive}/chart`);
-      await page.getByText('GP22 carries 2 signals').waitFor();
-      await page.keyboard.press('Control+k');
-      await page.getByPlaceholder('Do anything…').fill('gp2');
-    },
-  ],
-  [
     'chart-large',
     'light',
     async (page) => {
@@ -134,7 +124,6 @@ const PICTURES = [
       await page.getByText('Several fit').waitFor();
     },
   ],
-  ['sheets', 'light', async (page) => page.goto(`${base}/sheets/esp32-stick-38`)],
   [
     'sheet-editor',
     'light',
@@ -147,6 +136,26 @@ const PICTURES = [
     },
   ],
   ['build', 'light', async (page) => page.goto(`${hive}/build`)],
+  [
+    'build-steps',
+    'light',
+    async (page) => {
+      await page.goto(`${hive}/build?mode=steps`);
+      await page.getByRole('heading', { name: 'Power off' }).waitFor();
+      for (let n = 0; n < 32; n += 1) await page.locator('body').press('ArrowRight');
+    },
+  ],
+  [
+    'bring-up',
+    'dark',
+    async (page) => {
+      await page.goto(`${hive}/bring-up`);
+      await page.getByLabel('Scan result').fill('0x27 0x3C 0x44 0x57 0x68 0x69');
+      await page.getByLabel('Or try it on a simulated bench').selectOption({ label: 'Humidity, roof has no ground' });
+      await page.getByRole('button', { name: 'Check the simulated bench' }).click();
+      await page.getByText(/that differ$/).waitFor();
+    },
+  ],
 ];
 
 await main(async () => {

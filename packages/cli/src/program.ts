@@ -114,7 +114,7 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .command('export')
     .description('A plan as constants for a program, as a table of wires or as data; without a format, which there are.')
     .argument('[file]', PLAN)
-    .argument('[format]', 'cpp, c, micropython, rust, overlay, json, yaml, toml, csv, markdown')
+    .argument('[format]', 'cpp, c, micropython, rust, overlay, json, yaml, toml, csv, svg, markdown')
     .option('--out <file>', 'where it goes', '-')
     .action((file: string | undefined, format: string | undefined, options: ExportOptions) =>
       done(exportPlan(io, sheets, file, format, options)),

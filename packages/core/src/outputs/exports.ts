@@ -1,5 +1,6 @@
 import type { Plan } from '../plan/plan';
 import type { Sheets } from '../sheets/sheetIndex';
+import { chartSvg } from './chartSvg';
 import { constantSet, type ConstantSet } from './constants/constantSet';
 import { writeOverlay } from './constants/overlay';
 import { writeC, writeCpp, writeJson, writeMicroPython, writeRust, writeToml, writeYaml } from './constants/writers';
@@ -34,6 +35,7 @@ export const EXPORT_FORMATS: readonly ExportFormat[] = [
   { id: 'yaml', words: 'Constants as YAML', ending: '.yaml', type: 'application/yaml', write: constants(writeYaml) },
   { id: 'toml', words: 'Constants as TOML', ending: '.toml', type: 'application/toml', write: constants(writeToml) },
   { id: 'csv', words: 'Wires as a table, CSV', ending: '.csv', type: 'text/csv', write: wiresCsv },
+  { id: 'svg', words: 'The chart as a picture, SVG', ending: '.svg', type: 'image/svg+xml', write: chartSvg },
   { id: 'markdown', words: 'Wires as a table, Markdown', ending: '.md', type: 'text/markdown', write: wiresMarkdown },
 ];
 

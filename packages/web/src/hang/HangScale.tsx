@@ -1,7 +1,9 @@
-import type { ReactNode } from 'react';
+import { type ReactNode, useRef } from 'react';
+import { SavePicture } from '../app/SavePicture';
 import { ClashDisc, Disc, Ring } from './marks';
 import styles from './HangScale.module.css';
 import { placing, type Scale } from './placing';
+import { scaleSvg } from './scaleSvg';
 
 export interface ScaleMark {
   readonly at: number;
@@ -68,13 +70,24 @@ function Mark({ mark, x, y }: { readonly mark: ScaleMark; readonly x: (value: nu
 
 /** Things that hang under an axis of one quantity: addresses, ohms, time. The marks are those of the Chart. */
 export function HangScale({ label, scale, rows, windows, total, headWidth = 190, width = 620, children }: HangScaleProps) {
+  const heads = useRef<HTMLDivElement>(null);
   const { x, value } = placing(scale, width);
   const foot = total ? 22 : 4;
   const height = ROOF + rows.length * ROW + foot;
   const yOf = (at: number) => ROOF + at * ROW + ROW / 2;
   return (
     <div className={styles.scale} role="group" aria-label={label} style={{ gridTemplateColumns: `${headWidth}px ${width + 2 * PAD}px` }}>
-      <div className={styles.heads} style={{ paddingTop: ROOF }}>
+      <div ref={heads} className={styles.heads} style={{ paddingTop: ROOF }}>
+        <span className={styles.save}>
+          <SavePicture
+            label={label}
+            svg={() => {
+              // A head may be more than a word: what is read of it is what stands in the picture.
+              const words = [...(heads.current?.querySelectorAll('[data-head]') ?? [])].map((one) => one.textContent ?? '');
+              return scaleSvg({ label, scale, rows: rows.map((row, at) => ({ ...row, head: words[at] ?? row.id })), windows, total });
+            }}
+          />
+        </span>
         {rows.map((row) => (
           <div
             key={row.id}
@@ -103,7 +116,9 @@ export function HangScale({ label, scale, rows, windows, total, headWidth = 190,
                 }
               : {})}
           >
-            <span className={styles.name}>{row.head}</span>
+            <span className={styles.name} data-head>
+              {row.head}
+            </span>
             <span className={styles.value}>{row.value}</span>
           </div>
         ))}

@@ -4,7 +4,8 @@ import { useEffect, useState } from 'react';
 import type { ExportFormat } from '@roof-chart/core/outputs/exports';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { announce } from '../../app/announcer';
-import { downloadText } from '../../app/download';
+import { downloadBlob, downloadText } from '../../app/download';
+import { pngOf } from '../../app/pngOf';
 import { useWorkbench } from '../../app/workbench';
 
 interface Exports {
@@ -30,6 +31,13 @@ export function ExportMenu({ plan }: { readonly plan: Plan }) {
     downloadText(name, text, format.type);
     announce(`Saved ${name}`);
   };
+  const savePng = async () => {
+    const svg = exports!.formats.find((format) => format.id === 'svg')!.write(plan, sheets);
+    if (svg === undefined) return;
+    const name = exports!.fileName(plan.name, '.png');
+    downloadBlob(name, await pngOf(svg));
+    announce(`Saved ${name}`);
+  };
   const written = opened && exports ? exports.formats.map((format) => ({ format, there: format.write(plan, sheets) !== undefined })) : [];
   return (
     <Menu opened={opened} onChange={setOpened} position="bottom-end">
@@ -45,6 +53,11 @@ export function ExportMenu({ plan }: { readonly plan: Plan }) {
             {format.words} <span className="quiet mono">{format.ending}</span>
           </Menu.Item>
         ))}
+        {written.length > 0 && (
+          <Menu.Item onClick={() => void savePng()}>
+            The chart as a picture, PNG <span className="quiet mono">.png</span>
+          </Menu.Item>
+        )}
       </Menu.Dropdown>
     </Menu>
   );

@@ -43,7 +43,7 @@ function takeOut(document: Tree, path: string): Leftover | undefined {
   const value = holder[key as string];
   if (value === undefined) return undefined;
   if (Array.isArray(holder)) holder.splice(Number(key), 1);
-  else delete holder[key as string];
+  else Reflect.deleteProperty(holder, key);
   return { path: at.join('.'), fault: '', value };
 }
 

@@ -50,6 +50,8 @@ export interface Place {
   /** The controller of the bus whose sheet shows it best. */
   readonly bus?: string;
   readonly rails?: readonly string[];
+  /** The channel of a multiplexer: two of one part are two places. */
+  readonly channel?: number;
   /** The view that shows it best, where that is not the Chart or a bus. */
   readonly view?: 'levels' | 'resistors' | 'supply' | 'readout';
 }

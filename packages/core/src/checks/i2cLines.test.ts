@@ -276,3 +276,23 @@ test('112 addresses taken: a bus that is full is reviewed like any other', () =>
   const codes = new Set(result.ok ? result.review.findings.map((f) => f.code) : []);
   expect([codes.has('address-impossible') || codes.has('address-shared'), codes.has('capacitance-over')]).toEqual([true, true]);
 });
+
+test('two channels of one multiplexer are two places: what is done about one leaves the other’s finding', () => {
+  const behind = (id: string, channel: number) => [wire(`${id}:SDA`, `mux:SD${channel}`), wire(`${id}:SCL`, `mux:SC${channel}`)];
+  const plan = edited(
+    shield(),
+    sheets,
+    add('mux', 'multiplexer-tca9548a', 'Mux'),
+    add('a', 'light-tsl2591', 'First'),
+    add('b', 'light-tsl2591', 'Second'),
+    wire('mux:SDA', 'A4'),
+    wire('mux:SCL', 'A5'),
+    wire('mux:VCC', 'rail 5v'),
+    ...behind('a', 0),
+    ...behind('b', 1),
+    wire('a:VCC', 'rail 5v'),
+    wire('b:VCC', 'rail 5v'),
+  );
+  const found = findingsOf(plan, sheets).filter((f) => f.code === 'pullup-wrong-rail');
+  expect(found.map((f) => f.id.split('|').at(-1))).toEqual(['channel-0', 'channel-1']);
+});

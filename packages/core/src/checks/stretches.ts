@@ -28,7 +28,9 @@ export function stretchesOf({ plan, sheets, buses }: CheckContext): readonly Str
 export function stretchPlace({ bus, sheet }: Stretch): Place {
   const { via } = sheet.segment;
   const pins = Object.values(bus.pins);
-  return via ? { placements: [via.placement.id], pins, bus: bus.controller } : { pins, bus: bus.controller };
+  if (!via) return { pins, bus: bus.controller };
+  const { placement, channel } = via;
+  return { placements: [placement.id], pins, bus: bus.controller, ...(channel === undefined ? {} : { channel }) };
 }
 
 export function stretchDatum({ bus, sheet }: Stretch): Datum {

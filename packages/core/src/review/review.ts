@@ -33,8 +33,9 @@ export type ReviewResult =
 
 /** A place as text that is at most 200 characters long: long ones keep their head and get a checksum. */
 function placeKey(place: Place): string {
-  // Rails came later: places without keep the keys that they had.
-  const lists = [place.pins, place.placements, place.terminals, ...(place.rails ? [place.rails] : [])];
+  // Rails and channels came later: places without keep the keys that they had.
+  const later = [...(place.rails ? [place.rails] : []), ...(place.channel === undefined ? [] : [[`channel-${place.channel}`]])];
+  const lists = [place.pins, place.placements, place.terminals, ...later];
   const whole = lists.map((ids) => (ids ?? []).join(',')).join('|');
   return whole.length <= 200 ? whole : `${whole.slice(0, 180)}-${checksum(whole)}`;
 }

@@ -87,7 +87,7 @@ test('a pasted scan is held against the plan, a found address is taken, and what
   await scan.getByRole('button', { name: 'Take 0x5C into the plan for Part 1' }).click();
   await expect(scan.getByRole('row', { name: /0x5C as planned/ })).toBeVisible();
   await scan.getByRole('button', { name: 'Keep 2 parts as found' }).click();
-  await expect(page.getByText('2 of 2 parts verified on the bench')).toBeVisible();
+  await expect(page.getByText(/^2 of 2 parts verified on the bench/)).toBeVisible();
   await page.getByRole('checkbox', { name: 'Part 0: seen to work' }).check();
   await saved(page);
   const { plan } = await storedPlan(request, id);
@@ -101,6 +101,10 @@ test('the simulated bench answers as planned, a fault in it is named, and a chec
   const live = page.getByRole('region', { name: 'Live bench' });
   await live.getByRole('button', { name: 'Check the simulated bench' }).click();
   await expect(live.getByText(/^All \d+ answers as planned/)).toBeVisible();
+  await live.getByRole('button', { name: /^Keep \d+ wires? as felt in place/ }).click();
+  await expect(page.getByText(/, [1-9]\d* of \d+ wires felt in place/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/, 0 of \d+ wires felt in place/)).toBeVisible();
   await page.goto('/plans/hive-watch/bring-up');
   const fault = live.getByLabel('Or try it on a simulated bench');
   for (const words of ['OLED 128×64 SCL and OLED 128×64 SDA are exchanged', 'I2C0 has no pull-ups', 'Humidity, roof has no ground']) {

@@ -1,7 +1,7 @@
 import { addressesOf } from '../nets/addresses';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import type { Plan } from '../plan/plan';
+import type { Plan, TerminalKey } from '../plan/plan';
 import { PIN_ROLES } from '../sheets/roles';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type BenchFault, circuitOf, sheetAt, terminalPins } from './circuit';
@@ -113,6 +113,19 @@ export function diagnose({ questions: all, planned, tried }: FaultBook, answers:
   const least = Math.min(nothing, ...off);
   const faults = least < nothing ? tried.filter((_, at) => off[at] === least).map((one) => one.fault) : [];
   return { different, faults, exact: least === 0 };
+}
+
+/** Wires that are shown to be where the plan has them: all answers are the planned ones, and some would not be if the wire were on a position
+ *  beside its own. */
+export function sureWires({ planned, tried }: FaultBook, answers: readonly string[]): readonly TerminalKey[] {
+  if (answers.length === 0 || answers.some((answer, at) => answer !== planned[at])) return [];
+  const felt = new Map<TerminalKey, boolean>();
+  for (const { fault, answers: other } of tried) {
+    if (fault.kind !== 'one-off') continue;
+    const differs = answers.some((answer, at) => answer !== other[at]);
+    felt.set(fault.key, (felt.get(fault.key) ?? true) && differs);
+  }
+  return [...felt].flatMap(([key, isFelt]) => (isFelt ? [key] : []));
 }
 
 /** A name by which two faults are the same. */

@@ -1,12 +1,15 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { shippedSheets } from '../../tests/catalogue';
+import { add, edited, stick, wire } from '../../tests/makePlan';
 import { settle } from '../allocate/settle';
 import { readPlanFile } from '../plan/planFile';
 import type { Plan } from '../plan/plan';
-import { diagnose, faultBook, faultKey } from './diagnose';
+import { diagnose, faultBook, faultKey, sureWires } from './diagnose';
+import { drivenParts } from './driven';
 import { answersOf, questionsFor } from './questions';
 import { interview, ProbeSession } from './session';
+import { sureEdits, verifiedOf } from './verified';
 import { type BenchOptions, SimulatedBench, simulatedPort } from './simulatedBench';
 
 const sheets = shippedSheets();
@@ -69,6 +72,37 @@ test('every fault in every demo is injected; what is found is named, and the pub
   for (const kind of ['wrong-address', 'no-pull-up']) expect(of(kind)[1]).toBe(of(kind)[0]);
 }, 60_000);
 
+test('LEDs with their resistor are driven by the probe, one after another; those of a common anode are left alone', () => {
+  expect(drivenParts(hive, sheets)).toMatchObject([
+    { placement: 'light-1', words: expect.stringMatching(/^drive GP\d+ 1 700$/) as string },
+  ]);
+  const lit = edited(
+    stick(),
+    sheets,
+    add('a', 'led-red-5mm'),
+    wire('a:A', 'GP2'),
+    { kind: 'series', placement: 'a', terminal: 'A', ohms: 330 },
+    add('b', 'led-red-5mm'),
+    wire('b:A', 'GP3'),
+  );
+  expect(drivenParts(lit, sheets)).toEqual([{ placement: 'a', pins: [{ pin: 'GP2', label: 'anode' }], words: 'drive GP2 1 700' }]);
+  expect(drivenParts(DEMOS[3]!, sheets)).toEqual([]);
+});
+
+test('a wire is sure where the answers are the planned ones, and would not be if it were one position off', () => {
+  const book = faultBook(hive, sheets, questionsFor(hive, sheets));
+  const sure = sureWires(book, book.planned);
+  expect(sure).toEqual(expect.arrayContaining(['display-1:SDA', 'display-1:SCL']));
+  expect(sure.length).toBeLessThan(Object.keys(hive.wires).length);
+  // Where something differs nothing is sure; half an interview makes fewer wires sure.
+  const wrong = book.tried.find((one) => one.fault.kind === 'no-pull-up')!;
+  expect(sureWires(book, wrong.answers)).toEqual([]);
+  expect(sureWires(book, book.planned.slice(0, 2)).length).toBeLessThan(sure.length);
+  const kept = edited(hive, sheets, ...sureEdits(hive, sure));
+  expect(verifiedOf(kept, sheets).sure).toBe(sure.length);
+  expect(sureEdits(kept, sure)).toEqual([]);
+});
+
 describe('a probe that behaves badly', () => {
   const questions = questionsFor(hive, sheets);
 
@@ -99,6 +133,11 @@ describe('a probe that behaves badly', () => {
     expect(bench.answer('1 hello')).toEqual(['1 ok probe 1 rp2040-stick-40']);
     expect(bench.answer('2 read GP99 up')).toEqual(['2 no pin GP99']);
     expect(bench.answer('3 explode GP1 GP2')).toEqual(['3 no verb']);
+    expect(bench.answer('5 rise GP4')).toEqual(['5 ok 0']);
+    expect(bench.answer('6 rise GP9')).toEqual(['6 ok never']);
+    expect(bench.answer('7 drive GP2 1 100')).toEqual(['7 ok']);
+    expect(bench.answer('8 walk 100 GP2 GP3')).toEqual(['8 ok 2']);
+    expect(bench.answer('9 walk 100 GP77')).toEqual(['9 no pin GP77']);
     expect(bench.answer('4 read GP4 sideways')).toEqual(['4 no pin sideways']);
   });
 });

@@ -1,7 +1,7 @@
 import type { Plan } from '../plan/plan';
 import { boardOf } from '../plan/edit';
 import type { Sheets } from '../sheets/sheetIndex';
-import { type BenchFault, type Circuit, circuitOf } from './circuit';
+import { type BenchFault, type Circuit, circuitOf, voltsAt } from './circuit';
 import { answerOf, type ProbeOhms, type Question } from './questions';
 import type { BenchPort, Later } from './session';
 
@@ -62,16 +62,32 @@ export class SimulatedBench {
     return this.#trouble === 'garbage' ? ['\u0000\ufffd~~', '17 maybe', said.slice(0, 3), '', said] : [said];
   }
 
+  /** Microseconds until an emptied pin is high. */
+  #rise(pin: string): string {
+    const volts = voltsAt(this.#circuit, pin, []);
+    if (volts === undefined || volts <= this.#circuit.volts / 2) return 'never';
+    const siemens = this.#circuit.sources.reduce((sum, source) => sum + (source.pin === pin ? 1 / source.ohms : 0), 0);
+    return String(Math.round(((LINE_FARADS / siemens) * Math.LN2) / 1e-6));
+  }
+
   #reply(verb: string, words: readonly string[]): string {
     if (verb === 'hello') return this.#trouble === 'stranger' ? 'ok thermometer' : `ok probe 1 ${this.#title}`;
-    const unknown = words.filter((word) => !['up', 'down'].includes(word)).find((pin) => !this.#pins.has(pin));
+    const pins =
+      verb === 'drive' ? words.slice(0, 1) : verb === 'walk' ? words.slice(1) : words.filter((word) => !['up', 'down'].includes(word));
+    const unknown = pins.find((pin) => !this.#pins.has(pin));
     if (unknown !== undefined) return `no pin ${unknown.slice(0, 20)}`;
+    if (verb === 'drive' && words.length === 3 && /^[01]$/.test(words[1]!)) return 'ok';
+    if (verb === 'walk' && words.length > 1) return `ok ${words.length - 1}`;
+    if (verb === 'rise' && words.length === 1) return `ok ${this.#rise(words[0]!)}`;
     const question = asked(verb, words);
     if (!question) return 'no verb';
     const answer = answerOf(this.#circuit, question, this.#probe);
     return /low$/.test(answer) ? `no ${answer}` : `ok ${answer}`;
   }
 }
+
+/** Capacitance of a line with its wires, in farads: what a rise takes its time for. */
+const LINE_FARADS = 100e-12;
 
 /** The question in a request; undefined where it is none. */
 function asked(verb: string, words: readonly string[]): Question | undefined {

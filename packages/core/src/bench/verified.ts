@@ -1,16 +1,32 @@
 import { addressesOf } from '../nets/addresses';
 import type { Edit } from '../plan/edit';
-import type { Plan } from '../plan/plan';
+import type { Plan, TerminalKey } from '../plan/plan';
 import { formatAddress } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
+import { terminalPins } from './circuit';
 import { foundStep, lightStep } from './firstLight';
 import type { Compared } from './reconcile';
+
+/** The step that says that a wire was felt in its place. */
+const sureStep = (key: TerminalKey): string => `sure:${key}`;
+
+/** The edits that keep which wires were felt in their place. */
+export function sureEdits(plan: Plan, keys: readonly TerminalKey[]): readonly Edit[] {
+  return keys.flatMap((key): Edit[] => {
+    const end = plan.wires[key]?.end;
+    const step = sureStep(key);
+    return end?.to !== 'pin' || plan.steps[step] === end.pin ? [] : [{ kind: 'step', step, done: end.pin }];
+  });
+}
 
 /** How much of a plan the bench has borne out. */
 export interface Verified {
   readonly parts: number;
   /** Parts that were seen to work, or whose every device answered where the plan has it. */
   readonly verified: number;
+  /** Wires to pins of the board, and those of them that a check of the bench has felt in their place. */
+  readonly wires: number;
+  readonly sure: number;
 }
 
 /** Counts the parts of a plan that are verified on the bench. A device that has another address now than when it was found is not. */
@@ -23,7 +39,13 @@ export function verifiedOf(plan: Plan, sheets: Sheets): Verified {
       devices.every(({ device, address }) => plan.steps[foundStep(placement.id, device.id)] === formatAddress(address))
     );
   };
-  return { parts: plan.placements.length, verified: plan.placements.filter(isVerified).length };
+  const wires = terminalPins(plan);
+  return {
+    parts: plan.placements.length,
+    verified: plan.placements.filter(isVerified).length,
+    wires: wires.length,
+    sure: wires.filter(({ key, pin }) => plan.steps[sureStep(key)] === pin).length,
+  };
 }
 
 /** The edits that keep which devices a scan found in their place. */

@@ -1,4 +1,4 @@
-import { diagnose, type Diagnosis, faultBook } from '@roof-chart/core/bench/diagnose';
+import { diagnose, type Diagnosis, faultBook, sureWires } from '@roof-chart/core/bench/diagnose';
 import type { Question } from '@roof-chart/core/bench/questions';
 import { expose } from 'comlink';
 import { type Alternative, alternativesOf, type Conflict, conflictOf } from '@roof-chart/core/allocate/explain';
@@ -111,8 +111,10 @@ export const reviewer = {
     }
   },
   /** What is wrong with a bench, from what its probe answered to these questions, as far as it came. */
-  diagnose: (plan: Plan, questions: readonly Question[], answers: readonly string[]): Diagnosis =>
-    diagnose(faultBook(plan, sheets, questions), answers),
+  diagnose(plan: Plan, questions: readonly Question[], answers: readonly string[]): Diagnosis & { readonly sure: readonly string[] } {
+    const book = faultBook(plan, sheets, questions);
+    return { ...diagnose(book, answers), sure: sureWires(book, answers) };
+  },
   fixSafe: (plan: Plan) => fixSafe(plan, sheets),
   preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, sheets),
 };

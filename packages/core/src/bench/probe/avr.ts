@@ -136,6 +136,36 @@ void link(const PinAt &drive, const PinAt &other) {
   sayLevel(high);
 }
 
+void wait(uint16_t milliseconds) {
+  for (uint16_t n = 0; n < milliseconds && n < 5000; n++) _delay_ms(1);
+}
+
+void hold(const PinAt &p, bool high, uint16_t milliseconds) {
+  if (high) {
+    *p.port |= static_cast<uint8_t>(_BV(p.bit));
+    *p.ddr |= static_cast<uint8_t>(_BV(p.bit));
+  } else
+    low(p);
+  wait(milliseconds);
+  release(p);
+}
+
+// Microseconds from letting an emptied pin go until it is high, in steps of ten.
+void rise(const PinAt &p) {
+  low(p);
+  _delay_ms(1);
+  release(p);
+  for (uint16_t n = 0; n <= 2000; n++) {
+    if (isHigh(p)) {
+      char digits[8];
+      say("ok ");
+      return say(utoa(n * 10, digits, 10));
+    }
+    _delay_us(10);
+  }
+  say("ok never");
+}
+
 void line(const PinAt &p, bool high) {
   if (high)
     release(p);
@@ -186,13 +216,39 @@ void scan(const PinAt &sda, const PinAt &scl) {
   if (!any) say(" none");
 }
 
-void reply(const char *verb, const char *first, const char *second) {
+void walk(const char *milliseconds, char *rest) {
+  uint8_t count = 0;
+  for (const char *name = strtok_r(nullptr, " ", &rest); name; name = strtok_r(nullptr, " ", &rest)) {
+    const PinAt *p = find(name);
+    if (!p) {
+      say("no pin ");
+      return say(name);
+    }
+    hold(*p, true, static_cast<uint16_t>(atoi(milliseconds)));
+    count++;
+  }
+  char digits[4];
+  say("ok ");
+  say(utoa(count, digits, 10));
+}
+
+void reply(const char *verb, const char *first, char *rest) {
   if (strcmp(verb, "hello") == 0) return say("ok probe 1 ${board.sheet.id}");
-  if (!first || !second) return say("no verb");
+  if (!first) return say("no verb");
+  if (strcmp(verb, "walk") == 0) return walk(first, rest);
   const PinAt *a = find(first);
   if (!a) {
     say("no pin ");
     return say(first);
+  }
+  if (strcmp(verb, "rise") == 0) return rise(*a);
+  const char *second = strtok_r(nullptr, " ", &rest);
+  if (!second) return say("no verb");
+  if (strcmp(verb, "drive") == 0) {
+    const char *milliseconds = strtok_r(nullptr, " ", &rest);
+    if (!milliseconds) return say("no verb");
+    hold(*a, second[0] == '1', static_cast<uint16_t>(atoi(milliseconds)));
+    return say("ok");
   }
   if (strcmp(verb, "read") == 0) {
     if (strcmp(second, "up") == 0) return readPin(*a, true);
@@ -213,7 +269,7 @@ void reply(const char *verb, const char *first, const char *second) {
 
 int main() {
   serialBegin();
-  char text[64];
+  char text[160];
   uint8_t length = 0;
   for (;;) {
     const char c = serialRead();
@@ -232,10 +288,9 @@ int main() {
       continue;
     }
     const char *first = strtok_r(nullptr, " ", &rest);
-    const char *second = strtok_r(nullptr, " ", &rest);
     say(number);
     serialWrite(' ');
-    reply(verb, first, second);
+    reply(verb, first, rest);
     serialWrite('\\n');
   }
 }

@@ -59,6 +59,36 @@ def link(drive, other):
     return "ok %d" % value
 
 
+def drive(name, way, milliseconds):
+    Pin(PINS[name], Pin.OUT, value=1 if way == "1" else 0)
+    time.sleep_ms(milliseconds)
+    free(name)
+    return "ok"
+
+
+def walk(milliseconds, names):
+    for name in names:
+        drive(name, "1", milliseconds)
+    return "ok %d" % len(names)
+
+
+def rise(name):
+    low(name)
+    time.sleep_ms(1)
+    pin = free(name)
+    begun = time.ticks_us()
+    while True:
+        passed = time.ticks_diff(time.ticks_us(), begun)
+        if pin.value():
+            return "ok %d" % passed
+        if passed > 20000:
+            return "ok never"
+
+
+def longest(word):
+    return min(5000, int(word)) if word.isdigit() else 0
+
+
 class Lines:
     """An I2C bus by hand, slow enough for any wire."""
 
@@ -112,7 +142,7 @@ def scan(sda, scl):
 def reply(verb, words):
     if verb == "hello":
         return "ok probe 1 " + BOARD
-    pins = words[:1] if verb == "read" else words
+    pins = words[:1] if verb in ("read", "drive") else words[1:] if verb == "walk" else words
     for name in pins:
         if name not in PINS:
             return "no pin " + name[:20]
@@ -123,6 +153,12 @@ def reply(verb, words):
             return read(words[0], words[1])
         if verb == "link":
             return link(words[0], words[1])
+    if verb == "rise" and len(words) == 1:
+        return rise(words[0])
+    if verb == "drive" and len(words) == 3 and words[1] in ("0", "1"):
+        return drive(words[0], words[1], longest(words[2]))
+    if verb == "walk" and len(words) > 1:
+        return walk(longest(words[0]), words[1:])
     return "no verb"
 
 

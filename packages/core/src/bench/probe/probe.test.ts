@@ -77,6 +77,8 @@ class Time:
 quick = Time()
 quick.sleep_ms = lambda n: None
 quick.sleep_us = lambda n: None
+quick.ticks_us = lambda: 0
+quick.ticks_diff = lambda a, b: a - b
 sys.modules["time"] = quick
 `;
 
@@ -94,6 +96,11 @@ test('the MicroPython probe finds the parts, the pull-ups and the short of a wor
     'link GP10 GP12',
     'read GP99 up',
     'jump GP1 GP2',
+    'rise GP4',
+    'drive GP6 1 5',
+    'walk 5 GP6 GP7',
+    'walk 5 GP99',
+    'drive GP6 2 5',
   ];
   const out = runMicroPython(
     `${WORLD}\n${program}\nfor line in ${JSON.stringify(asked)}:\n    words = line.split()\n    print(reply(words[0], words[1:]))\n`,
@@ -108,6 +115,11 @@ test('the MicroPython probe finds the parts, the pull-ups and the short of a wor
     'ok 1',
     'ok 0',
     'ok 1',
+    'no pin GP99',
+    'no verb',
+    'ok 0',
+    'ok',
+    'ok 2',
     'no pin GP99',
     'no verb',
   ]);

@@ -1,6 +1,7 @@
 import { Button, Progress } from '@mantine/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { counted } from '@roof-chart/core/quantity/format';
 import { verifiedOf } from '@roof-chart/core/bench/verified';
 import { useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
@@ -13,7 +14,7 @@ import { ScanCheck } from './ScanCheck';
 export function BringUpView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets } = useWorkbench();
-  const { parts, verified } = useMemo(() => verifiedOf(plan, sheets), [plan, sheets]);
+  const { parts, verified, wires, sure } = useMemo(() => verifiedOf(plan, sheets), [plan, sheets]);
   const notes = Object.keys(plan.benchNotes).length;
   if (plan.placements.length === 0)
     return (
@@ -32,7 +33,7 @@ export function BringUpView() {
       <div className={styles.top}>
         <h2 className={styles.title}>Bring-up</h2>
         <span className="quiet num">
-          {verified} of {parts} parts verified on the bench
+          {verified} of {parts} parts verified on the bench{wires > 0 ? `, ${sure} of ${counted(wires, 'wire')} felt in place` : ''}
         </span>
         <Progress
           className={styles.share!}

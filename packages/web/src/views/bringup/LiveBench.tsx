@@ -6,11 +6,15 @@ import { faultWords } from '@roof-chart/core/bench/faultWords';
 import { firstLights } from '@roof-chart/core/bench/firstLight';
 import { probeAvr } from '@roof-chart/core/bench/probe/avr';
 import { probeMicroPython } from '@roof-chart/core/bench/probe/microPython';
+import { drivenParts } from '@roof-chart/core/bench/driven';
 import { type Question, questionsFor } from '@roof-chart/core/bench/questions';
 import { compareScan, scannedBuses } from '@roof-chart/core/bench/reconcile';
 import { type BenchPort, interview, ProbeSession, SESSION_WORDS, type SessionFault } from '@roof-chart/core/bench/session';
 import { SimulatedBench, simulatedPort } from '@roof-chart/core/bench/simulatedBench';
+import { sureEdits } from '@roof-chart/core/bench/verified';
+import { sayPlacement } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
 import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { announce } from '../../app/announcer';
 import { downloadText } from '../../app/download';
@@ -31,7 +35,7 @@ interface Outcome {
   readonly questions: readonly Question[];
   readonly answers: readonly string[];
   readonly fault: SessionFault | undefined;
-  readonly diagnosis: Diagnosis;
+  readonly diagnosis: Diagnosis & { readonly sure: readonly string[] };
 }
 
 /** Addresses that answered on the bus at these pins, where it was asked. */
@@ -44,13 +48,15 @@ function foundAt(outcome: Outcome, sda: string | undefined, scl: string | undefi
 
 /** The check of a real or a simulated bench, pin by pin. */
 export function LiveBench({ plan }: { readonly plan: Plan }) {
-  const { sheets, feed } = useWorkbench();
+  const { sheets, feed, edit } = useWorkbench();
   const faults = useMemo(() => possibleFaults(plan, sheets), [plan, sheets]);
   const [chosen, setChosen] = useState('');
   const [running, setRunning] = useState<{ readonly done: number; readonly all: number } | null>(null);
   const [outcome, setOutcome] = useState<Outcome | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const stop = useRef(false);
+  const lights = useMemo(() => drivenParts(plan, sheets), [plan, sheets]);
+  const [lit, setLit] = useState('');
   const board = boardSheet(sheets, plan.board)!;
   const avr = useMemo(() => probeAvr(board), [board]);
 
@@ -67,7 +73,7 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
         setRunning({ done, all: questions.length });
         return !stop.current;
       });
-      const diagnosis = await feed.search<Diagnosis>((reviewer) => reviewer.diagnose(plan, questions, answers));
+      const diagnosis = await feed.search<Outcome['diagnosis']>((reviewer) => reviewer.diagnose(plan, questions, answers));
       setOutcome({ plan, questions, answers, fault, diagnosis });
       announce(
         diagnosis.different.length === 0 ? 'The bench answers as planned' : `${diagnosis.different.length} answers differ from the plan`,
@@ -84,11 +90,28 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
     const bench = new SimulatedBench(plan, sheets, { faults: fault ? [fault] : [], seed: 1 + Math.floor(Math.random() * 1e6) });
     return Promise.resolve(simulatedPort(bench, later));
   };
+  const light = async () => {
+    const one = lights.find(({ placement }) => placement === lit) ?? lights[0];
+    setProblem(null);
+    let port: BenchPort | undefined;
+    try {
+      port = await openSerial();
+      if (!port || !one) return;
+      const reply = await new ProbeSession(port, later).request(one.words);
+      if (!reply.ok) setProblem(SESSION_WORDS[reply.fault]);
+      else announce('Lit, and let go again');
+    } catch (error) {
+      setProblem((error as Error).message);
+    } finally {
+      await port?.close();
+    }
+  };
   const causesOf = (fault: BenchFault) => {
     const part = faultPart(plan, sheets, fault);
     return part === undefined ? undefined : firstLights(plan, sheets).find((one) => one.placement === part);
   };
-  const current = outcome?.plan === plan ? outcome : null;
+  const current = outcome?.plan.wires === plan.wires ? outcome : null;
+  const sure = current ? sureEdits(plan, current.diagnosis.sure) : [];
   return (
     <div className={styles.live}>
       <p className="quiet">
@@ -129,6 +152,24 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
           Check the simulated bench
         </Button>
       </div>
+      {lights.length > 0 && (
+        <div className={styles.row}>
+          <NativeSelect
+            size="xs"
+            className={styles.fault!}
+            label="Light one by the probe, and look whether it is the right one"
+            value={lit}
+            data={lights.map(({ placement, pins }) => ({
+              value: placement,
+              label: `${sayPlacement(plan, placement)}: ${pins.map((one) => one.label).join(', ')}`,
+            }))}
+            onChange={(event) => setLit(event.currentTarget.value)}
+          />
+          <Button size="compact-md" variant="default" disabled={running !== null || !canSerial()} onClick={() => void light()}>
+            Light it
+          </Button>
+        </div>
+      )}
       {running && (
         <div className={styles.row} role="status">
           <Progress
@@ -159,6 +200,11 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
             </p>
           )}
           <DiagnosisReport plan={plan} diagnosis={current.diagnosis} asked={current.answers.length} causesOf={causesOf} />
+          {sure.length > 0 && (
+            <Button size="compact-sm" variant="default" onClick={() => edit(sure, `${counted(sure.length, 'wire')} felt in place`)}>
+              Keep {counted(sure.length, 'wire')} as felt in place
+            </Button>
+          )}
           {scannedBuses(plan, sheets).map((bus) => {
             const addresses = foundAt(current, bus.pins['sda'], bus.pins['scl']);
             return (

@@ -151,6 +151,7 @@ test('the build list prints without the frame around it', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Build sheet' })).toBeVisible();
   await page.emulateMedia({ media: 'print' });
   for (const gone of [
+    page.getByRole('banner'),
     page.getByRole('navigation', { name: 'Views' }),
     page.getByRole('complementary', { name: 'Findings' }),
     page.getByRole('button', { name: 'Print' }),

@@ -29,7 +29,7 @@ function Changes({ plan }: { readonly plan: Plan }) {
   const keep = () => edit([{ kind: 'built', built: builtNow(plan, sheets, today()) }], 'built as it is now');
   if (!built)
     return (
-      <p className={`quiet ${styles.built}`}>
+      <p className={`quiet ${styles.built} ${styles.onScreen}`}>
         Once all of it is wired, say so here: then changes that you plan later are listed as what to take off, move and add.{' '}
         <Button size="compact-sm" variant="default" onClick={keep}>
           It is built like this

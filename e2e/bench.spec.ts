@@ -147,4 +147,10 @@ test('charts are saved as pictures, with the names that stand beside them', asyn
   const png = await save(/^Save the picture: .*[Aa]ddress/, 'As PNG');
   expect([...png.subarray(0, 8)]).toEqual([137, 80, 78, 71, 13, 10, 26, 10]);
   expect(png.length).toBeGreaterThan(10_000);
+  // Curves take their looks with them, as nothing of the page's styles goes along.
+  const curve = (await save(/^Save the picture: Rise of the line$/, 'As SVG')).toString('utf8');
+  expect(curve).toMatch(/<path [^>]*stroke="rgb\(/);
+  expect(curve).not.toContain('var(--');
+  const second = (await save(/^Save the picture: One second of the bus/, 'As SVG')).toString('utf8');
+  expect(second).toContain('Humidity, brood');
 });

@@ -1,13 +1,16 @@
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import { Line, LineChart, ReferenceLine, XAxis, YAxis } from 'recharts';
 import { riseCurve, riseLevels } from '@roof-chart/core/electrics/riseCurve';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import type { SegmentSheet } from '@roof-chart/core/electrics/segmentSheet';
+import { SavePicture } from '../../app/SavePicture';
+import { svgOf } from '../../app/svgOf';
 import styles from './Buses.module.css';
 
 /** How a line rises when it is let go, at both corners, over half a period of the clock. */
 export function Rise({ sheet }: { readonly sheet: SegmentSheet }) {
   const { input, pullUps } = sheet;
+  const figure = useRef<HTMLElement>(null);
   const points = useMemo(() => riseCurve(input), [input]);
   if (points.length === 0) return null;
   const vdd = input.vdd.min;
@@ -16,7 +19,7 @@ export function Rise({ sheet }: { readonly sheet: SegmentSheet }) {
   const half = points.at(-1)!.seconds;
   const slow = pullUps.riseSeconds;
   return (
-    <figure className={styles.rise}>
+    <figure ref={figure} className={styles.rise}>
       <figcaption>
         Rise{' '}
         {slow && Number.isFinite(slow.max)
@@ -63,7 +66,13 @@ export function Rise({ sheet }: { readonly sheet: SegmentSheet }) {
         <Line dataKey="fast" stroke="var(--verdigris)" strokeDasharray="3 3" dot={false} isAnimationActive={false} />
         <Line dataKey="slow" stroke="var(--verdigris)" strokeWidth={2} dot={false} isAnimationActive={false} />
       </LineChart>
-      <p className="quiet">Solid: weakest corner. Dashed: strongest.</p>
+      <p className="quiet">
+        Solid: weakest corner. Dashed: strongest.{' '}
+        <SavePicture
+          label={`Rise of the line${sheet.segment.via ? ` behind ${sheet.segment.via.placement.name}` : ''}`}
+          svg={() => svgOf(figure.current!)}
+        />
+      </p>
     </figure>
   );
 }

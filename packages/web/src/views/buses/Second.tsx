@@ -1,10 +1,17 @@
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
+import { SavePicture } from '../../app/SavePicture';
+import type { Scale } from '../../hang/placing';
+import { scaleSvg } from '../../hang/scaleSvg';
+import { stackRows } from '../../hang/stackRows';
 import styles from './Buses.module.css';
 import { percent, timeWords } from './busWords';
 import { nameOf } from './memberName';
 import { RateField } from './RateField';
+
+/** All of a second, in quarters. */
+const SECOND: Scale = { min: 0, max: 1, log: false, ticks: [0, 0.25, 0.5, 0.75, 1].map((at) => ({ at, label: percent(at) })) };
 
 /** How a second of a bus is taken up, by whom, and who sets its clock. */
 export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I2cSheet }) {
@@ -12,7 +19,21 @@ export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I
   return (
     <section className={styles.section}>
       <h2>
-        One second of the bus <span className={styles.aside}>{percent(time.share)} taken</span>
+        One second of the bus <span className={styles.aside}>{percent(time.share)} taken</span>{' '}
+        <SavePicture
+          label="One second of the bus"
+          svg={() =>
+            scaleSvg({
+              label: `One second of the bus: ${percent(time.share)} taken`,
+              scale: SECOND,
+              rows: stackRows(
+                time.users.map((user) => ({ id: user.id, head: nameOf(plan, user.id), value: percent(user.share), amount: user.share })),
+                1,
+              ),
+              windows: [],
+            })
+          }
+        />
       </h2>
       <div className={styles.second} aria-hidden>
         {time.users.map((user, at) => (

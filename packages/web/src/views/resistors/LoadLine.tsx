@@ -1,7 +1,10 @@
+import { useRef } from 'react';
 import { Line, LineChart, ReferenceArea, ReferenceDot, ReferenceLine, XAxis, YAxis } from 'recharts';
 import { type Lamp, lampAmps } from '@roof-chart/core/electrics/lamps';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { typical } from '@roof-chart/core/quantity/range';
+import { SavePicture } from '../../app/SavePicture';
+import { svgOf } from '../../app/svgOf';
 import styles from './Resistors.module.css';
 
 /** How supply, resistor and LED meet: the line of what the resistor lets through, and where the LED's forward voltage cuts it. */
@@ -16,8 +19,9 @@ export function LoadLine({ lamp, ohms }: { readonly lamp: Lamp; readonly ohms: n
     { volts: lamp.supply.max, most: 0 },
   ];
   const top = Math.max(amps.max, lamp.mostAmps) * 1250;
+  const figure = useRef<HTMLElement>(null);
   return (
-    <figure className={styles.picture}>
+    <figure ref={figure} className={styles.picture}>
       <figcaption>
         {formatSi(amps.typ ?? amps.min, 'A')} at nominal values, {formatSi(amps.min, 'A')} to {formatSi(amps.max, 'A')} at the corners; at
         most {formatSi(lamp.mostAmps, 'A')}
@@ -61,7 +65,7 @@ export function LoadLine({ lamp, ohms }: { readonly lamp: Lamp; readonly ohms: n
       </LineChart>
       <p className="quiet">
         Band: forward voltage of the LED. Solid: what the resistor lets through, with half of what the output may drop. Dashed: at the worst
-        corner. The disc is where they meet.
+        corner. The disc is where they meet. <SavePicture label="Load line" svg={() => svgOf(figure.current!)} />
       </p>
     </figure>
   );

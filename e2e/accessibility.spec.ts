@@ -105,15 +105,16 @@ const DIALOGS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ['command search', async (page) => page.keyboard.press('Control+k')],
   ['list of keys', async (page) => page.keyboard.press('?')],
   ['versions', async (page) => page.getByRole('button', { name: 'Versions', exact: true }).click()],
+  ['preview of a remedy', async (page) => page.getByRole('button', { name: 'Strap Motion AD0 to 3V3: 0x69' }).focus()],
+  // Last: it is in another view.
   [
     'import of wires',
     async (page) => {
       await page.goto('/plans/hive-watch/build');
       await page.getByRole('button', { name: 'Import wires' }).click();
-      await page.getByLabel('List of wires').fill('Encoder SW -> GP3');
+      await page.getByRole('textbox', { name: 'List of wires' }).fill('Encoder SW -> GP3');
     },
   ],
-  ['preview of a remedy', async (page) => page.getByRole('button', { name: 'Strap Motion AD0 to 3V3: 0x69' }).focus()],
 ];
 
 for (const scheme of ['light', 'dark'] as const) {

@@ -6,6 +6,7 @@ import { planTerminals, type PlanTerminal, terminalsOf } from '../nets/terminals
 import { boardOf } from '../plan/edit';
 import { type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
 import { typical } from '../quantity/range';
+import type { PartSheet } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { scannedBuses } from './reconcile';
@@ -69,10 +70,19 @@ interface Wiring {
   readonly faults: readonly BenchFault[];
 }
 
+/** The terminal whose wire a terminal really has: another's, where the two were exchanged. */
+function takenFor(faults: readonly BenchFault[], key: TerminalKey): TerminalKey {
+  for (const fault of faults) {
+    if (fault.kind !== 'swapped') continue;
+    if (fault.a === key) return fault.b;
+    if (fault.b === key) return fault.a;
+  }
+  return key;
+}
+
 /** The pin that a terminal's wire is really plugged into. */
 function pinOf({ plan, board, faults }: Wiring, key: TerminalKey): string | undefined {
-  const swap = faults.find((f) => f.kind === 'swapped' && (f.a === key || f.b === key));
-  const meant = swap?.kind === 'swapped' ? (swap.a === key ? swap.b : swap.a) : key;
+  const meant = takenFor(faults, key);
   const off = faults.find((f) => f.kind === 'one-off' && f.key === meant);
   if (off?.kind === 'one-off') return off.pin;
   const end = plan.wires[meant]?.end;
@@ -84,14 +94,19 @@ function reached(wiring: Wiring, key: TerminalKey): string | undefined {
   const { plan, sheets, faults } = wiring;
   const direct = pinOf(wiring, key);
   if (direct !== undefined) return direct;
-  const swap = faults.find((f) => f.kind === 'swapped' && (f.a === key || f.b === key));
-  const meant = swap?.kind === 'swapped' ? (swap.a === key ? swap.b : swap.a) : key;
+  const meant = takenFor(faults, key);
   const carrier = carrierOf(plan, sheets, meant);
   return carrier === undefined ? undefined : pinOf(wiring, carrier);
 }
 
 const has = (faults: readonly BenchFault[], kind: 'dead' | 'open-ground', placement: string): boolean =>
   faults.some((f) => f.kind === kind && f.placement === placement);
+
+/** The supply terminal of the side of a level shifter that an end of a channel is on; undefined for other terminals. */
+function supplyOfEnd({ passage }: PartSheet, terminal: string): string | undefined {
+  if (passage?.channels.some((c) => c.low === terminal)) return passage.low;
+  return passage?.channels.some((c) => c.high === terminal) ? passage.high : undefined;
+}
 
 /** The resistors and outputs at one terminal. */
 function sourcesAt(wiring: Wiring, item: PlanTerminal, spread: Spread): readonly Source[] {
@@ -109,14 +124,7 @@ function sourcesAt(wiring: Wiring, item: PlanTerminal, spread: Spread): readonly
     found.push({ pin, ohms: pull.ohms * spread.resistor(), volts: pull.to === 'supply' ? feed : Math.min(feed, 3.3) });
   const own = plan.pulls[key];
   if (own && !bare) found.push({ pin, ohms: own.ohms * spread.resistor(), volts: own.to === 'supply' ? feed : 0 });
-  const side =
-    part.passage?.ohms === undefined
-      ? undefined
-      : part.passage.channels.some((c) => c.low === terminal.id)
-        ? part.passage.low
-        : part.passage.channels.some((c) => c.high === terminal.id)
-          ? part.passage.high
-          : undefined;
+  const side = part.passage?.ohms === undefined ? undefined : supplyOfEnd(part, terminal.id);
   if (side !== undefined && !bare)
     found.push({
       pin,

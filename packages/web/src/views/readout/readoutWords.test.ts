@@ -10,8 +10,10 @@ test('memory says what there is, what pictures take, and what is left or missing
 });
 
 test('a layout says its room, what is cut and what has no form', () => {
-  expect(layoutWords({ rows: 1, columns: 8, lines: [], first: 0, cut: 1, unknown: ['W', 'M'] })).toBe(
-    '1 row of 8 letters; 1 letter cut off; no form for W M',
+  const layout = { rows: 1, columns: 8, lines: [], first: 0, cut: 1, unknown: ['W', 'M'], oneFont: false };
+  expect(layoutWords(layout)).toBe('1 row of 8 letters; 1 letter cut off; no form for W M');
+  expect(layoutWords({ ...layout, cut: 0, unknown: [], scroll: { width: 54, steps: 86 } })).toBe(
+    '1 row of 8 letters; runs through: 54 columns wide, gone by after 86 steps, 4.3 s at 20 a second',
   );
 });
 

@@ -319,6 +319,7 @@ describe('the engine', () => {
       'check',
       'lampParts',
       'levelMessages',
+      'memoryFinding',
       'ownBus',
       'registry',
       'remedyParts',

@@ -2,9 +2,7 @@ import type { Edit } from '../plan/edit';
 import type { Readout } from '../plan/plan';
 import { flashLedger } from '../readout/flash';
 import type { Check, CheckContext, Remedy } from './check';
-
-/** Of what the boot loader leaves, pictures may take so much before a program of any size has no room. */
-const CROWDED = 2 / 3;
+import { memoryFinding } from './memoryFinding';
 
 /** The largest picture left out, where that is enough. */
 function without({ plan, sheets }: CheckContext, most: number): readonly Remedy[] {
@@ -33,25 +31,7 @@ export const flashOver: Check = {
   remedies: { 'leave-out': 'Leave the picture {picture} out' },
   examine: (context) => {
     const ledger = flashLedger(context.plan, context.sheets);
-    const free = ledger ? ledger.flashBytes - ledger.runtimeBytes : 0;
-    // On boards with an operating system programs live on a card.
-    if (!ledger || ledger.flashBytes === 0 || ledger.usedBytes <= free * CROWDED) return [];
-    const over = ledger.usedBytes > free;
-    const top = ledger.lines.reduce((a, b) => (b.bytes > a.bytes ? b : a));
-    return [
-      {
-        level: over ? 'clash' : 'risk',
-        message: over ? 'over' : 'little',
-        place: { view: 'readout' },
-        data: {
-          used: { is: 'quantity', value: ledger.usedBytes, unit: 'B' },
-          free: { is: 'quantity', value: free, unit: 'B' },
-          top: { is: 'placement', id: top.placement },
-          most: { is: 'quantity', value: top.bytes, unit: 'B' },
-        },
-        source: context.board.sheet.memory.source,
-        remedies: () => without(context, over ? free : free * CROWDED),
-      },
-    ];
+    // Boards with an operating system have none: their programs live on a card.
+    return ledger ? memoryFinding(context, { ...ledger, total: ledger.flashBytes }, (most) => without(context, most)) : [];
   },
 };

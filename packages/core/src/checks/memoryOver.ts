@@ -2,9 +2,7 @@ import { applyEdits } from '../plan/applyEdits';
 import { type Edit, partOf } from '../plan/edit';
 import { memoryLedger, type MemoryLine } from '../readout/memory';
 import type { Check, CheckContext, Remedy } from './check';
-
-/** Of what the runtime leaves, pictures may take so much before a program of any size gets into trouble. */
-const CROWDED = 2 / 3;
+import { memoryFinding } from './memoryFinding';
 
 /** Less of a picture kept at a time, where that helps. */
 function lessOf({ plan, sheets }: CheckContext, lines: readonly MemoryLine[], most: number): readonly Remedy[] {
@@ -39,25 +37,6 @@ export const memoryOver: Check = {
   remedies: { part: 'Work the picture of {display} out in parts' },
   examine: (context) => {
     const ledger = memoryLedger(context.plan, context.sheets);
-    const free = ledger ? ledger.ramBytes - ledger.runtimeBytes : 0;
-    // A sheet that does not say how much there is has none.
-    if (!ledger || ledger.ramBytes === 0 || ledger.usedBytes <= free * CROWDED) return [];
-    const over = ledger.usedBytes > free;
-    const top = ledger.lines.reduce((a, b) => (b.bytes > a.bytes ? b : a));
-    return [
-      {
-        level: over ? 'clash' : 'risk',
-        message: over ? 'over' : 'little',
-        place: { view: 'readout' },
-        data: {
-          used: { is: 'quantity', value: ledger.usedBytes, unit: 'B' },
-          free: { is: 'quantity', value: free, unit: 'B' },
-          top: { is: 'placement', id: top.placement },
-          most: { is: 'quantity', value: top.bytes, unit: 'B' },
-        },
-        source: context.board.sheet.memory.source,
-        remedies: () => lessOf(context, ledger.lines, over ? free : free * CROWDED),
-      },
-    ];
+    return ledger ? memoryFinding(context, { ...ledger, total: ledger.ramBytes }, (most) => lessOf(context, ledger.lines, most)) : [];
   },
 };

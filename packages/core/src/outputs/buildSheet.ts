@@ -4,7 +4,7 @@ import { boardOf } from '../plan/edit';
 import { type Built, type Driver, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type BuildList, buildList, type BuildResistor, type BuildStrap, type BuildWire } from './buildList';
-import { endText } from './wireTable';
+import { endText } from './endText';
 
 /** What one step of the build is about. */
 export type StepWhat =

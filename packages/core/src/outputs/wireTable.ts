@@ -1,9 +1,9 @@
 import Papa from 'papaparse';
-import type { Plan, WireEnd } from '../plan/plan';
-import { boardOf } from '../plan/edit';
+import type { Plan } from '../plan/plan';
 import { formatSi } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
 import { buildList, type BuildWire } from './buildList';
+import { endText } from './endText';
 
 const COLUMNS = [
   'Part',
@@ -19,21 +19,6 @@ const COLUMNS = [
   'Locked',
   'Done',
 ] as const;
-
-/** Where a wire goes, as it is printed there. */
-export function endText(plan: Plan, sheets: Sheets, end: WireEnd): string {
-  const board = boardOf(plan, sheets);
-  switch (end.to) {
-    case 'pin':
-      return board?.pins.get(end.pin)?.label ?? end.pin;
-    case 'rail':
-      return board?.sheet.rails.list.find((rail) => rail.id === end.rail)?.label ?? end.rail;
-    case 'ground':
-      return 'GND';
-    case 'terminal':
-      return `${plan.placements.find((p) => p.id === end.placement)?.name ?? end.placement} ${end.terminal}`;
-  }
-}
 
 function rowOf(plan: Plan, sheets: Sheets, wire: BuildWire): readonly string[] {
   const [at] = wire.at;

@@ -47,11 +47,10 @@ export function flashLedger(plan: Plan, sheets: Sheets): FlashLedger | undefined
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const { flashBytes, runtimeFlashBytes = 0 } = board.sheet.memory;
+  const all = plan.placements.flatMap((placement) => linesOf(plan, sheets, placement));
   // Two displays with letters share the font.
-  const fonts = new Set<number>();
-  const lines = plan.placements
-    .flatMap((placement) => linesOf(plan, sheets, placement))
-    .filter((line) => line.what !== 'font' || (!fonts.has(line.bytes) && fonts.add(line.bytes)));
+  const font = all.findIndex((line) => line.what === 'font');
+  const lines = all.filter((line, at) => line.what !== 'font' || at === font);
   const usedBytes = lines.reduce((sum, line) => sum + line.bytes, 0);
   return { flashBytes, runtimeBytes: runtimeFlashBytes, lines, usedBytes, leftBytes: flashBytes - runtimeFlashBytes - usedBytes };
 }

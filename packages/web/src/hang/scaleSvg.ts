@@ -1,4 +1,4 @@
-import { BRICK, escapeXml, GOOD, INK, QUIET, RULE, svgLine, svgPicture, svgText } from '@roof-chart/core/outputs/svgText';
+import { BRICK, GOOD, INK, QUIET, RULE, svgLine, svgPicture, svgText } from '@roof-chart/core/outputs/svgText';
 import type { ScaleRow, ScaleWindow } from './HangScale';
 import { placing, type Scale } from './placing';
 
@@ -55,5 +55,5 @@ export function scaleSvg({ label, scale, rows, windows, total }: ScalePicture): 
       svgText(x(total.at), end + 20, total.words, { size: 11, anchor: 'middle', colour: QUIET }),
     );
   }
-  return svgPicture(left + WIDTH + EDGE + 20, height, escapeXml(label), parts);
+  return svgPicture(left + WIDTH + EDGE + 20, height, label, parts);
 }

@@ -1,0 +1,18 @@
+import { boardOf } from '../plan/edit';
+import type { Plan, WireEnd } from '../plan/plan';
+import type { Sheets } from '../sheets/sheetIndex';
+
+/** Where a wire goes, as it is printed there. */
+export function endText(plan: Plan, sheets: Sheets, end: WireEnd): string {
+  const board = boardOf(plan, sheets);
+  switch (end.to) {
+    case 'pin':
+      return board?.pins.get(end.pin)?.label ?? end.pin;
+    case 'rail':
+      return board?.sheet.rails.list.find((rail) => rail.id === end.rail)?.label ?? end.rail;
+    case 'ground':
+      return 'GND';
+    case 'terminal':
+      return `${plan.placements.find((p) => p.id === end.placement)?.name ?? end.placement} ${end.terminal}`;
+  }
+}

@@ -5,6 +5,7 @@ import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
 import { findNets } from '@roof-chart/core/nets/nets';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { newPlan, type Plan } from '@roof-chart/core/plan/plan';
+import { readPlanFile } from '@roof-chart/core/plan/planFile';
 import { settle } from '@roof-chart/core/allocate/settle';
 import { additionOf } from '@roof-chart/core/review/addition';
 import { boardFit } from '@roof-chart/core/review/boardFit';
@@ -20,7 +21,15 @@ import { table, timed } from './timing';
 const root = process.cwd();
 
 const catalogue = indexSheets([largeBoard(), ...readCatalogue(join(root, 'packages/catalogue'))]);
-const hive = JSON.parse(readFileSync(join(root, 'demo/plans/hive-watch.json'), 'utf8')) as Plan;
+const hive = readHive();
+
+/** The example as the application opens it: what its file leaves out has its usual value. */
+function readHive(): Plan {
+  const read = readPlanFile(JSON.parse(readFileSync(join(root, 'demo/plans/hive-watch.json'), 'utf8')));
+  if (!read.ok) throw new Error(read.fault);
+  return read.file.plan;
+}
+
 const large = largePlan(catalogue);
 const folder = process.argv[2];
 const move = [{ kind: 'wire', placement: 'light-1', terminal: 'A', end: { to: 'pin', pin: 'GP28' } }] as const;

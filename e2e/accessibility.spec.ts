@@ -115,6 +115,18 @@ const DIALOGS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
       await page.getByRole('textbox', { name: 'List of wires' }).fill('Encoder SW -> GP3');
     },
   ],
+  ['bench note of a wire', async (page) => page.getByRole('button', { name: 'Bench note on Motion INT' }).click()],
+  [
+    'bench that was checked part by part',
+    async (page) => {
+      await page.goto('/plans/proofing-box/bring-up');
+      await page.getByLabel('Or try it on a simulated bench').selectOption({ label: 'Heater SIG is one position off, at D10' });
+      await page.getByRole('button', { name: 'Check the simulated bench' }).click();
+      await page.getByRole('button', { name: /^Try all/ }).click();
+      await expect(page.getByRole('button', { name: /^Try all/ })).toBeHidden();
+      await page.getByText(/answers? of \d+ that differ/).click();
+    },
+  ],
 ];
 
 for (const scheme of ['light', 'dark'] as const) {

@@ -1,4 +1,7 @@
-import { readFile } from 'node:fs/promises';
+import { spawn } from 'node:child_process';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect, planWith, saved, storedPlan, test } from './workplace';
 
 const wire = (placement: string, terminal: string, end: object) => ({ kind: 'wire', placement, terminal, end });
@@ -35,6 +38,24 @@ test('step by step by keyboard on a small screen; what was built is told apart f
   await page.reload();
   const changed = page.getByRole('region', { name: 'Changed since it was built' });
   await expect(changed.getByRole('listitem')).toHaveText(['Part 0 SCL: take off GP5', 'Part 0 SDA: from GP4 to GP8']);
+});
+
+test('a note on a wire says how it was found, and counts on the bench', async ({ page, request }) => {
+  const id = await planWith(request, 'rp2040-stick-40', ['oled-096-ssd1306-i2c'], glass);
+  await page.goto(`/plans/${id}/build`);
+  await page.getByRole('button', { name: 'Bench note on Part 0 SDA' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Bench note' });
+  await expect(dialog.getByRole('button', { name: 'Keep the note' })).toBeDisabled();
+  await dialog.getByLabel('How it was found').fill('<i>metered</i>');
+  await dialog.getByLabel('Day').fill('2026-11-26');
+  await dialog.getByRole('button', { name: 'Keep the note' }).click();
+  await expect(page.getByText('Found there 2026-11-26: <i>metered</i>')).toBeVisible();
+  await page.goto(`/plans/${id}/bring-up`);
+  await expect(page.getByText('1 of 2 wires felt or found in place')).toBeVisible();
+  await page.goto(`/plans/${id}/build`);
+  await page.getByRole('button', { name: 'Bench note on Part 0 SDA' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Remove' }).click();
+  await expect(page.getByText(/^Found there/)).toBeHidden();
 });
 
 test('constants are saved as files, and a list of wires is held against the plan before it is taken', async ({ page, request }) => {
@@ -100,11 +121,22 @@ test('the simulated bench answers as planned, a fault in it is named, and a chec
   await page.goto('/plans/proofing-box/bring-up');
   const live = page.getByRole('region', { name: 'Live bench' });
   await live.getByRole('button', { name: 'Check the simulated bench' }).click();
-  await expect(live.getByText(/^All \d+ answers as planned/)).toBeVisible();
-  await live.getByRole('button', { name: /^Keep \d+ wires? as felt in place/ }).click();
-  await expect(page.getByText(/, [1-9]\d* of \d+ wires felt in place/)).toBeVisible();
+  await expect(live.getByText(/^All \d+ answers as planned\. What only listens is not felt: 9 parts and lines to try below/)).toBeVisible();
+  await live.getByRole('button', { name: 'Try all 9 of them' }).click();
+  await expect(live.getByText(/^All \d+ answers as planned\. Every wire was tried/)).toBeVisible();
+  await live.getByRole('button', { name: /^Keep \d+ wires? as felt in place, 5 parts as seen to work$/ }).click();
+  await expect(page.getByText(/, [1-9]\d* of \d+ wires felt or found in place/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText(/, 0 of \d+ wires felt in place/)).toBeVisible();
+  await expect(page.getByText(/, 0 of \d+ wires felt or found in place/)).toBeVisible();
+  // What only listens is found once somebody looks.
+  await live.getByLabel('Or try it on a simulated bench').selectOption({ label: 'Heater SIG is one position off, at D10' });
+  await live.getByRole('button', { name: 'Check the simulated bench' }).click();
+  await expect(live.getByText(/^All \d+ answers as planned/)).toBeVisible();
+  await live.getByRole('button', { name: 'Heater: Show it' }).click();
+  await expect(live.getByRole('row', { name: /^Heater .* not as it should/ })).toBeVisible();
+  await live.getByRole('button', { name: 'Buzzer: Show it' }).click();
+  await expect(live.getByRole('row', { name: /^Buzzer .* something else, too/ })).toBeVisible();
+  await expect(live.getByRole('listitem')).toHaveText(['Heater SIG is one position off, at D10']);
   await page.goto('/plans/hive-watch/bring-up');
   const fault = live.getByLabel('Or try it on a simulated bench');
   for (const words of ['OLED 128×64 SCL and OLED 128×64 SDA are exchanged', 'I2C0 has no pull-ups', 'Humidity, roof has no ground']) {
@@ -115,6 +147,58 @@ test('the simulated bench answers as planned, a fault in it is named, and a chec
   const saving = page.waitForEvent('download');
   await live.getByRole('button', { name: 'Probe for MicroPython' }).click();
   expect(await readFile(await (await saving).path(), 'utf8')).toContain('BOARD = "rp2040-stick-40"');
+});
+
+test('a real bench over a serial port: the probe answers, somebody acts and looks, outputs move only with leave', async ({
+  page,
+  request,
+}) => {
+  const { plan } = await storedPlan(request, 'proofing-box');
+  const folder = await mkdtemp(join(tmpdir(), 'roof-chart-bench-'));
+  await writeFile(join(folder, 'plan.json'), JSON.stringify(plan));
+  // The simulated bench of the command line stands for the board at the other end of the cable.
+  const cli = join(process.cwd(), 'scripts/cli.mjs');
+  const board = spawn(process.execPath, [cli, 'bench', join(folder, 'plan.json'), '--fault', 'one-off display-1:CLK D12']);
+  await page.exposeFunction('sendToBoard', (text: string) => board.stdin.write(text));
+  await page.addInitScript(() => {
+    const bench = window as unknown as { sendToBoard(text: string): Promise<void>; hearBoard(text: string): void };
+    let hear: ReadableStreamDefaultController<Uint8Array>;
+    bench.hearBoard = (text) => hear.enqueue(new TextEncoder().encode(text));
+    const port = () => ({
+      open: () => Promise.resolve(),
+      close: () => Promise.resolve(),
+      readable: new ReadableStream<Uint8Array>({ start: (controller) => void (hear = controller) }),
+      writable: new WritableStream<Uint8Array>({ write: (bytes) => bench.sendToBoard(new TextDecoder().decode(bytes)) }),
+    });
+    Object.defineProperty(navigator, 'serial', { value: { requestPort: () => Promise.resolve(port()) } });
+  });
+  await page.goto('/plans/proofing-box/bring-up');
+  board.stdout.on('data', (data: Buffer) => {
+    void page.evaluate((text) => (window as unknown as { hearBoard(text: string): void }).hearBoard(text), data.toString());
+  });
+  const live = page.getByRole('region', { name: 'Live bench' });
+  await live.getByRole('button', { name: 'Check the real bench' }).click();
+  await expect(live.getByText(/answers as planned\. What only listens is not felt/)).toBeVisible();
+  // Nothing moves before somebody lets it.
+  await expect(live.getByRole('button', { name: 'Heater: Show it' })).toBeDisabled();
+  await live.getByRole('checkbox', { name: /Outputs may move/ }).check();
+  await live.getByRole('button', { name: 'Heater: Show it' }).click();
+  await live.getByRole('button', { name: 'Heater: Yes, only that' }).click();
+  await expect(live.getByRole('row', { name: /^Heater .* as it should/ })).toBeVisible();
+  await live.getByRole('button', { name: 'Keys OUT: Watch' }).click();
+  await expect(live.getByRole('row', { name: /^Keys OUT .* moves/ })).toBeVisible();
+  await live.getByRole('button', { name: 'Time and warmth: Show it' }).click();
+  await live.getByRole('button', { name: 'Time and warmth: No' }).click();
+  await expect(live.getByRole('listitem').filter({ hasText: 'Time and warmth CLK is one position off, at D12' })).toBeVisible();
+  await live.getByRole('button', { name: 'Let the probe go' }).click();
+  await expect(live.getByRole('button', { name: 'Fan: Show it' })).toBeDisabled();
+  // Plugged in again, what was seen stays seen.
+  await live.getByRole('button', { name: 'Check the real bench' }).click();
+  await expect(live.getByRole('button', { name: 'Fan: Show it' })).toBeEnabled();
+  await expect(live.getByRole('row', { name: /^Time and warmth .* not as it should/ })).toBeVisible();
+  await expect(live.getByRole('listitem').filter({ hasText: 'Time and warmth CLK is one position off, at D12' })).toBeVisible();
+  board.kill();
+  await rm(folder, { recursive: true });
 });
 
 test('a damaged plan file opens as far as it goes, and what does not is handed back', async ({ page, request }) => {

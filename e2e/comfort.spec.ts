@@ -136,14 +136,18 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(findings(page)).toContainText('0x68 is claimed by 2 parts');
   await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(findings(page)).toContainText('No findings');
+  // Somebody else's edit must follow the last of this page.
+  await saved(page);
 
-  await request.post(`/api/plans/${id}/edits`, {
+  const other = await request.post(`/api/plans/${id}/edits`, {
     headers: { 'If-Match': `"${(await storedPlan(request, id)).revision}"` },
     data: {
       batch: crypto.randomUUID(),
       edits: [{ kind: 'wire', placement: 'clock-1', terminal: 'VCC', end: { to: 'rail', rail: 'vsys' } }],
     },
   });
+  expect(other.ok()).toBe(true);
   await expect(findings(page)).toContainText('Clock VCC may get too little voltage');
   await findings(page).getByRole('region', { name: 'risks' }).getByRole('button', { name: 'Accept' }).click();
   await findings(page).getByRole('textbox', { name: 'Why is this all right?' }).fill('Fed from three fresh cells.');

@@ -35,3 +35,29 @@ test('what else fits: every part answers, can be filtered and added, and the lis
   await page.getByRole('button', { name: 'Undo' }).click();
   await saved(page);
 });
+
+test('parts are added by keyboard, two in quick succession: the focus stays, and no answer goes before the next is there', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/plans/hive-watch/fits/parts');
+  const all = page.getByText(/^\d+ of \d+ parts fit beside what is there/);
+  await expect(all).toBeVisible();
+  await page.getByRole('table').evaluate((table) => {
+    const emptied = () => [...table.querySelectorAll('[role=cell]')].some((cell) => cell.textContent === '…');
+    new MutationObserver(() => {
+      if (emptied()) document.body.dataset.emptied = 'yes';
+    }).observe(table, { subtree: true, childList: true, characterData: true });
+  });
+  const button = page.getByRole('button', { name: 'Add Potentiometer 10 kΩ and wire it' });
+  await button.focus();
+  // Twice at once: the second is about a plan that has the first.
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  const knobs = async () => (await storedPlan(request, 'hive-watch')).plan.placements.filter((p) => p.sheet.id === 'potentiometer').length;
+  await expect.poll(knobs).toBe(2);
+  await saved(page);
+  await expect(all).toBeVisible();
+  await expect(button).toBeFocused();
+  await expect(page.locator('body')).not.toHaveAttribute('data-emptied', 'yes');
+});

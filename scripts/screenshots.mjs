@@ -154,6 +154,9 @@ const PICTURES = [
       await page.getByLabel('Or try it on a simulated bench').selectOption({ label: 'Humidity, roof has no ground' });
       await page.getByRole('button', { name: 'Check the simulated bench' }).click();
       await page.getByText(/that differ$/).waitFor();
+      await page.getByRole('button', { name: /^Try all/ }).click();
+      await page.getByRole('button', { name: /^Try all/ }).waitFor({ state: 'hidden' });
+      await page.getByRole('region', { name: 'Live bench' }).evaluate((region) => region.scrollIntoView());
     },
   ],
 ];
@@ -184,6 +187,8 @@ await main(async () => {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme });
       await go(page);
       await page.waitForTimeout(700);
+      await page.getByText('Checking…').waitFor({ state: 'hidden' });
+      await page.waitForTimeout(300);
       await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
       await page.close();
       console.log(`docs/screenshots/${name}.png`);

@@ -90,6 +90,12 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       settings: fc.option(fc.record({ hz: fc.constantFrom(1e5, 4e5) })),
     }),
     'cut-pull-ups': fc.record({ kind: fc.constant('cut-pull-ups' as const), placement, cut: fc.boolean() }),
+    'wire-note': fc.record({
+      kind: fc.constant('wire-note' as const),
+      placement,
+      terminal,
+      note: fc.option(fc.record({ end, words: fc.constantFrom('metered', 'felt by hand'), date: fc.constant('2026-11-26') })),
+    }),
     pull: fc.record({
       kind: fc.constant('pull' as const),
       placement,

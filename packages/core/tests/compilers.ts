@@ -1,7 +1,7 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 
 /** Whether a program is there. */
 export const has = (program: string): boolean => spawnSync(program, ['--version'], { stdio: 'ignore' }).status === 0;
@@ -25,20 +25,27 @@ function must(program: string, args: readonly string[], cwd: string): string {
   }
 }
 
+function writeAll(folder: string, files: { readonly [name: string]: string }): void {
+  for (const [name, text] of Object.entries(files)) {
+    mkdirSync(dirname(join(folder, name)), { recursive: true });
+    writeFileSync(join(folder, name), text);
+  }
+}
+
 const STRICT = ['-Wall', '-Wextra', '-Werror', '-pedantic'];
 
 /** Compiles files with the host's C++ compiler and runs the program. @returns what it printed */
 export const runCpp = (files: { readonly [name: string]: string }, main: string, language: 'c++11' | 'c99'): string =>
   inFolder((folder) => {
-    for (const [name, text] of Object.entries(files)) writeFileSync(join(folder, name), text);
-    must(language === 'c99' ? 'gcc' : 'g++', [`-std=${language}`, ...STRICT, '-o', 'program', main], folder);
+    writeAll(folder, files);
+    must(language === 'c99' ? 'gcc' : 'g++', [`-std=${language}`, ...STRICT, '-I', '.', '-o', 'program', main], folder);
     return must(join(folder, 'program'), [], folder);
   });
 
 /** Compiles a file for a chip of the ATmega family; static assertions in it hold or fail here. */
 export const compileAvr = (files: { readonly [name: string]: string }, main: string, chip = 'atmega328p'): void =>
   inFolder((folder) => {
-    for (const [name, text] of Object.entries(files)) writeFileSync(join(folder, name), text);
+    writeAll(folder, files);
     must('avr-g++', ['-std=c++11', `-mmcu=${chip}`, '-Os', '-Wall', '-Wextra', '-Werror', '-c', '-o', 'object.o', main], folder);
   });
 
@@ -52,7 +59,7 @@ export const runMicroPython = (program: string): string =>
 /** Compiles a Rust program with its modules and runs it. @returns what it printed */
 export const runRust = (files: { readonly [name: string]: string }): string =>
   inFolder((folder) => {
-    for (const [name, text] of Object.entries(files)) writeFileSync(join(folder, name), text);
+    writeAll(folder, files);
     must('rustc', ['--edition', '2021', '-D', 'warnings', '-o', 'program', 'main.rs'], folder);
     return must(join(folder, 'program'), [], folder);
   });

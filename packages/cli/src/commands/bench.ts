@@ -85,7 +85,13 @@ export async function bench(io: Io, shipped: Sheets, file: string, { fault: keys
     return EXIT.clean;
   }
   const questions = questionsFor(plan, sheets);
-  const { answers } = await interview(new ProbeSession(simulatedPort(simulated, later), later), questions);
+  const { answers } = await interview(
+    new ProbeSession(simulatedPort(simulated, later), later),
+    questions,
+    undefined,
+    // Whoever acts and looks at a simulated bench sees what it shows.
+    (question) => simulated.look(question),
+  );
   const { different, faults: named } = diagnose(faultBook(plan, sheets, questions), answers);
   io.out(
     [`${answers.length} answers, ${different.length} of them not as planned`, ...named.map((one) => faultWords(plan, sheets, one))].join(

@@ -2,72 +2,21 @@ import type { BoardPin } from '../sheets/boardSheet';
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { linePins } from '../nets/controllers';
-import { findBuses } from '../nets/buses';
-import { findNets } from '../nets/nets';
-import { planTerminals, type PlanTerminal, signalOf } from '../nets/terminals';
+import { type PlanTerminal, signalOf } from '../nets/terminals';
 import { type Plan, splitKey } from '../plan/plan';
 import { abilitiesFor, type Ability, bootsWith, type Waste, wasteOn } from './abilities';
 import { addressOptions, presentAddress } from './addressOptions';
 import type { AddressOption, BusController, Candidate, Costs, Instance, Item, LinePin, Member, Resource } from './instance';
 import { meansOf, unlikePwm } from './means';
 import { fitsBeside, NOTHING, type Occupied, occupiedBy, pinOf } from './occupied';
-import { adcBlocked, pinFits, wantsPin } from './pinFit';
+import { adcBlocked, pinFits } from './pinFit';
+import { type InstanceScope, wanting, type Wanting } from './wanting';
 import { groupsOf, wishedControllers, wishedLines, wishedPins } from './wishes';
 
 /** What belongs to one choice of pin or controller. */
 interface Wanted {
   readonly items: ReadonlyMap<string, readonly Wanting[]>;
   readonly members: ReadonlyMap<string, readonly Wanting[]>;
-}
-
-/** What an instance is about. */
-export interface InstanceScope {
-  /** The placement whose open terminals are to be served; without it those of all. */
-  readonly only?: string;
-  /** What is wired stays where it is, so that only what meets the open terminals has to be looked at. */
-  readonly freeze?: boolean;
-  /** Wires that stay where they are, besides the locked ones. */
-  readonly keep?: readonly string[];
-}
-
-/** A terminal that wants a pin, and whether it must stay at the one it has. */
-interface Wanting extends PlanTerminal {
-  readonly fixed: boolean;
-  /** The bus with whose members it stands as one: nothing about any of them is to be chosen. */
-  readonly bus?: string;
-}
-
-/** Terminals that want a pin: those needed and open, and those that have a pin already. What is tied to ground or a rail,
- *  goes on to another part, or only has to rest somewhere is settled without one. */
-function wanting(plan: Plan, sheets: Sheets, board: IndexedBoard, { only, freeze, keep = [] }: InstanceScope): readonly Wanting[] {
-  const nets = findNets(plan, sheets);
-  const fixed = (item: PlanTerminal) =>
-    item.wire?.locked === true || item.placement.onBoard === true || (item.wire !== undefined && keep.includes(item.key));
-  const all = planTerminals(plan, sheets).filter((item) => {
-    if (!wantsPin(item.terminal)) return false;
-    // A wire to the board's reset is settled: no signal pin could take its place.
-    if (item.wire) return item.wire.end.to === 'pin' && !board.pins.get(item.wire.end.pin)?.control;
-    if (only !== undefined && item.placement.id !== only) return false;
-    if (nets.byTerminal.has(item.key) || item.terminal.need !== 'needed' || item.terminal.role === 'strap') return false;
-    return item.terminal.ties?.length !== 1;
-  });
-  if (!freeze) return all.map((item) => ({ ...item, fixed: fixed(item) }));
-  const open = all.filter((item) => !item.wire);
-  const signals = new Set(open.map(signalOf));
-  const kinds = new Set(open.flatMap((item) => PIN_ROLES[item.terminal.role]?.line?.kind ?? []));
-  const meets = (item: PlanTerminal) => {
-    const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
-    return kind ? kinds.has(kind) : signals.has(signalOf(item));
-  };
-  const buses = new Map(findBuses(plan, sheets).flatMap((bus) => bus.members.map((m) => [`${m.id}:${bus.kind}`, bus.id] as const)));
-  const opens = new Set(open.map((item) => item.placement.id));
-  return all
-    .filter((item) => !item.wire || meets(item))
-    .map((item) => {
-      const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
-      const bus = kind && !opens.has(item.placement.id) ? buses.get(`${item.placement.id}:${kind}`) : undefined;
-      return { ...item, fixed: item.wire !== undefined, ...(bus === undefined ? {} : { bus }) };
-    });
 }
 
 function collect(terminals: readonly Wanting[]): Wanted {

@@ -1,10 +1,10 @@
 import type { Controller } from '../sheets/boardSheet';
 import { PIN_ROLES } from '../sheets/roles';
-import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import type { Bus } from '../nets/buses';
 import { linePins } from '../nets/controllers';
 import type { Nets } from '../nets/nets';
-import { carrierOf } from '../nets/passages';
+import { carriedBy, carrierOf } from '../nets/passages';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
 import type { Edit } from '../plan/edit';
 import { type Placement, type Plan, splitKey } from '../plan/plan';
@@ -23,6 +23,20 @@ export function lineTerminals(plan: Plan, sheets: Sheets, members: readonly Plac
   return [...own.filter((item) => item.wire?.end.to !== 'terminal'), ...new Set(carriers)];
 }
 
+/** The terminals that move when one part's lines go to other pins; null where a channel of a shifter carries another part's
+ *  line as well, which would come along. */
+export function linesOfItsOwn(plan: Plan, sheets: Sheets, placement: Placement, kind: Bus['kind']): readonly PlanTerminal[] | null {
+  const items = lineTerminals(plan, sheets, [placement], kind);
+  const isShared = items.some(
+    (item) =>
+      item.placement.id !== placement.id &&
+      carriedBy(plan, item.placement, partSheet(sheets, item.placement.sheet)!.sheet, item.terminal.id).some(
+        (key) => splitKey(key).placement !== placement.id,
+      ),
+  );
+  return isShared ? null : items;
+}
+
 const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.line!.line;
 
 /** The edits that bring line terminals onto a pin set, or null where a wire is locked elsewhere or a pin is taken. */
@@ -36,6 +50,13 @@ export function editsOnto(board: IndexedBoard, nets: Nets, items: readonly PlanT
     edits.push({ kind: 'wire', placement: item.placement.id, terminal: item.terminal.id, end: { to: 'pin', pin } });
   }
   return edits;
+}
+
+/** As editsOnto, where no other terminal may lie on the set's pins: not even on the same line of another controller. */
+export function editsOntoFree(board: IndexedBoard, nets: Nets, items: readonly PlanTerminal[], set: PinSet): readonly Edit[] | null {
+  const keys = new Set(items.map((item) => item.key));
+  const isTaken = items.some((item) => nets.byPin.get(set.pins[lineOf(item)] ?? '')?.terminals.some((t) => !keys.has(t.key)));
+  return isTaken ? null : editsOnto(board, nets, items, set);
 }
 
 /** Sets that keep one pin of a broken bus and take the controller's nearest legal partners for the rest. */

@@ -1,3 +1,4 @@
+import { remembered } from '../quantity/remembered';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import type { Candidate, Choice, Instance, Item } from './instance';
 import { combined } from './weights';
@@ -42,14 +43,20 @@ function untidy(items: readonly Item[], pins: ReadonlyMap<string, string>, spots
   return sum;
 }
 
+/** Where the pins of a board lie. */
+const spotsOf = remembered(
+  (board: IndexedBoard): ReadonlyMap<string, Spot> =>
+    new Map(
+      board.sheet.pins.list.flatMap((pin): [string, Spot][] =>
+        pin.header && !pin.sameAs ? [[pin.id, { header: pin.header, position: pin.position! }]] : [],
+      ),
+    ),
+);
+
 /** A choice of the same cost in which the signals of each part lie closer to one another, in printed order: tier 5, as far
  *  as exchanging two pins, or taking a free one, leads. Nothing is proved of it. */
 export function neatly(instance: Instance, choice: Choice, board: IndexedBoard): Choice {
-  const spots = new Map(
-    board.sheet.pins.list.flatMap((pin): [string, Spot][] =>
-      pin.header && !pin.sameAs ? [[pin.id, { header: pin.header, position: pin.position! }]] : [],
-    ),
-  );
+  const spots = spotsOf(board);
   const parts = new Map<string, Item[]>();
   for (const item of instance.items)
     if (item.terminals.length === 1) parts.set(placementOf(item), [...(parts.get(placementOf(item)) ?? []), item]);

@@ -1,6 +1,6 @@
 import { conductor, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { findBuses } from '../nets/buses';
-import { findNets } from '../nets/nets';
+import { findNets, type Nets } from '../nets/nets';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import type { Plan } from '../plan/plan';
 import type { Candidate } from './instance';
@@ -19,8 +19,17 @@ export interface Occupied {
 
 export const NOTHING: Occupied = { by: () => [], means: [], controllers: new Set() };
 
+/** What is wired on a plan's nets: plans with the same nets have the same. */
+const ofNets = new WeakMap<Nets, Occupied>();
+
 export function occupiedBy(plan: Plan, sheets: Sheets, board: IndexedBoard): Occupied {
   const nets = findNets(plan, sheets);
+  let occupied = ofNets.get(nets);
+  if (!occupied) ofNets.set(nets, (occupied = findOccupied(plan, sheets, board, nets)));
+  return occupied;
+}
+
+function findOccupied(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets): Occupied {
   const users = planTerminals(plan, sheets).flatMap((item) => {
     const pin = pinOf(board, item);
     const means = pin === undefined ? [] : meansOf(board.pins.get(pin)!, [item]);

@@ -3,6 +3,7 @@ import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { applyEdits } from '../plan/applyEdits';
+import type { Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
 import { startPlan } from '../plan/startPlan';
 import { boardFit, compareFits } from '../review/boardFit';
@@ -38,6 +39,29 @@ test('from any board to any other and back again by undo: all parts and names st
     ),
     { numRuns: 60 },
   );
+});
+
+test('what was found on the bench was found with the old board', () => {
+  const plan = edited(
+    stick(),
+    sheets,
+    add('screen', 'oled-096-ssd1306-i2c'),
+    wire('screen:SDA', 'GP4'),
+    { kind: 'tick', placement: 'screen', terminal: 'SDA', end: { to: 'pin', pin: 'GP4' } },
+    {
+      kind: 'wire-note',
+      placement: 'screen',
+      terminal: 'SDA',
+      note: { end: { to: 'pin', pin: 'GP4' }, words: 'metered', date: '2026-11-26' },
+    },
+    ...['sure:screen:SDA', 'light:screen', 'found:screen:display', 'strap:screen:A'].map((step): Edit => ({
+      kind: 'step',
+      step,
+      done: 'yes',
+    })),
+  );
+  const moved = onto(plan, 'rp2350-stick-40').plan;
+  expect([moved.ticks, moved.wireNotes, moved.steps]).toEqual([{}, {}, { 'strap:screen:A': 'yes' }]);
 });
 
 describe('what stays where it was', () => {

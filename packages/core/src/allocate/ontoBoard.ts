@@ -31,6 +31,9 @@ function means(end: WireEnd, from: IndexedBoard | undefined, to: IndexedBoard): 
   return here !== undefined && there !== undefined && here.min <= there.max && there.min <= here.max;
 }
 
+/** Steps that say what was felt, seen or found to answer: that was with the other board. */
+const ON_THE_BENCH = /^(sure|light|found):/;
+
 /** The plan's parts on another board: names, jumpers, colours and what can stay are kept, the rest is settled anew.
  *  Undefined where that board is not among the sheets. */
 export function ontoBoard(plan: Plan, sheets: Sheets, boardId: string, options: SettleOptions = {}): OntoBoard | undefined {
@@ -43,8 +46,13 @@ export function ontoBoard(plan: Plan, sheets: Sheets, boardId: string, options: 
   const gone = own.filter(([, wire]) => !stays(wire));
   // What was wired on one board is not wired on the other yet.
   const ticks = Object.keys(plan.ticks).filter((key) => !soldered.has(splitKey(key).placement));
+  const noted = Object.keys(plan.wireNotes).filter((key) => !soldered.has(splitKey(key).placement));
   const off = [
     ...ticks.map((key): Edit => ({ kind: 'tick', ...splitKey(key), end: null })),
+    ...noted.map((key): Edit => ({ kind: 'wire-note', ...splitKey(key), note: null })),
+    ...Object.keys(plan.steps)
+      .filter((step) => ON_THE_BENCH.test(step))
+      .map((step): Edit => ({ kind: 'step', step, done: null })),
     ...gone.flatMap(([key, { locked }]): Edit[] => [
       ...(locked ? [{ kind: 'lock' as const, ...splitKey(key), locked: false }] : []),
       { kind: 'unwire', ...splitKey(key) },

@@ -74,16 +74,19 @@ function railFor(draft: Draft, item: PlanTerminal): string | undefined {
   return fed ?? above?.id ?? rails[0]?.id;
 }
 
-function proposeSupply(draft: Draft, placement: Placement): void {
-  for (const item of draft.open(placement.id)) {
-    const rail = railFor(draft, item);
-    if (item.terminal.role === 'ground') draft.take([wireTo(item, { to: 'ground' })]);
-    else if (item.terminal.role === 'supply.vcc' && rail) draft.take([wireTo(item, { to: 'rail', rail })]);
-    else if (item.terminal.role === 'strap') draft.take(strapEnd(draft, item));
-    // Enables and modes that must only rest somewhere are tied there: a pin is worth more.
-    else if (item.terminal.ties?.length === 1) draft.take(tied(draft, item, item.terminal.ties[0]!));
-  }
+/** Where a terminal goes that is no signal: supply and ground, straps, and what must only rest somewhere. */
+function restOf(draft: Draft, item: PlanTerminal): readonly Edit[] {
+  const { role, ties } = item.terminal;
+  if (role === 'ground') return [wireTo(item, { to: 'ground' })];
+  if (role === 'strap') return strapEnd(draft, item);
+  const rail = role === 'supply.vcc' ? railFor(draft, item) : undefined;
+  if (rail) return [wireTo(item, { to: 'rail', rail })];
+  // Enables and modes that must only rest somewhere are tied there: a pin is worth more.
+  return ties?.length === 1 ? tied(draft, item, ties[0]!) : [];
 }
+
+const proposeSupply = (draft: Draft, placement: Placement): void =>
+  draft.take(draft.open(placement.id).flatMap((item) => restOf(draft, item)));
 
 /** A pin set to try, with the straps that keep addresses apart on it. */
 interface Way {

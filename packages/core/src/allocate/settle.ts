@@ -1,16 +1,17 @@
 import type { Sheets } from '../sheets/sheetIndex';
 import { PIN_ROLES } from '../sheets/roles';
-import { planTerminals, type PlanTerminal } from '../nets/terminals';
+import { type PlanTerminal, terminalsOf } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, partOf, type Edit } from '../plan/edit';
-import type { Plan, TerminalKey } from '../plan/plan';
-import { buildInstance, type InstanceScope } from './buildInstance';
+import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
+import { buildInstance } from './buildInstance';
 import type { Choice, Costs, Instance } from './instance';
 import { neatly } from './neat';
 import { proposeWires } from './proposeWires';
 import { solve } from './solve';
 import type { SolveOptions } from './solved';
 import { strapEdits } from './strapEdits';
+import type { InstanceScope } from './wanting';
 
 /** With `only`, what is open at other parts stays open. With `freeze` no wire moves, and the instance is a small one. */
 export interface SettleOptions extends SolveOptions, InstanceScope {}
@@ -40,15 +41,15 @@ function toPin(item: PlanTerminal, pin: string | undefined): readonly Edit[] {
 export function chosenPins(
   instance: Instance,
   choice: Choice,
-  terminals: ReadonlyMap<string, PlanTerminal>,
+  terminalsOf: (placement: string) => readonly PlanTerminal[],
 ): ReadonlyMap<TerminalKey, string | undefined> {
   const pins = new Map<TerminalKey, string | undefined>();
   for (const item of instance.items) for (const key of item.terminals) pins.set(key, choice.items[item.id]);
   for (const member of instance.members) {
     const controller = choice.members[member.id]?.controller;
-    for (const item of terminals.values()) {
+    for (const item of member.placements.flatMap(terminalsOf)) {
       const line = PIN_ROLES[item.terminal.role]?.line;
-      if (line?.kind !== member.kind || !member.placements.includes(item.placement.id) || !member.lines.includes(line.line)) continue;
+      if (line?.kind !== member.kind || !member.lines.includes(line.line)) continue;
       if (item.wire ? item.wire.end.to === 'pin' : item.terminal.need === 'needed')
         pins.set(item.key, controller && choice.lines[controller]?.[line.line]);
     }
@@ -75,9 +76,10 @@ export function settle(plan: Plan, sheets: Sheets, options: SettleOptions = {}):
   const instance = buildInstance(plan, sheets, board, options);
   const solved = solve(instance, options);
   const choice = neatly(instance, solved.choice, board);
-  const terminals = new Map(planTerminals(plan, sheets).map((t) => [t.key, t]));
-  const pins = chosenPins(instance, choice, terminals);
-  const signals = [...[...pins].flatMap(([key, pin]) => toPin(terminals.get(key)!, pin)), ...strapsOf(plan, sheets, instance, choice)];
+  const ofPart = (placement: string) => terminalsOf(plan, { id: placement }, sheets);
+  const terminal = (key: TerminalKey) => ofPart(splitKey(key).placement).find((t) => t.key === key)!;
+  const pins = chosenPins(instance, choice, ofPart);
+  const signals = [...[...pins].flatMap(([key, pin]) => toPin(terminal(key), pin)), ...strapsOf(plan, sheets, instance, choice)];
   const edits: Edit[] = [];
   let now = plan;
   const take = (more: readonly Edit[]) => {
@@ -89,7 +91,7 @@ export function settle(plan: Plan, sheets: Sheets, options: SettleOptions = {}):
   take(signals);
   for (const placement of plan.placements)
     if (options.only === undefined || placement.id === options.only) take(proposeWires(now, sheets, board, placement, 'supply'));
-  const open = [...pins].filter(([key, pin]) => pin === undefined && terminals.get(key)!.terminal.need === 'needed').map(([key]) => key);
+  const open = [...pins].filter(([key, pin]) => pin === undefined && terminal(key).terminal.need === 'needed').map(([key]) => key);
   const { costs, bound, proved, nodes } = solved;
   return { edits, plan: now, costs, bound, proved, nodes, open, instance };
 }

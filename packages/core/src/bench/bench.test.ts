@@ -4,7 +4,10 @@ import { join } from 'node:path';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { addressesOf } from '../nets/addresses';
+import { applyEdits } from '../plan/applyEdits';
 import { readPlanFile } from '../plan/planFile';
+import { buildList } from '../outputs/buildList';
+import { wiresCsv } from '../outputs/wireTable';
 import { settle } from '../allocate/settle';
 import { firstLights } from './firstLight';
 import { compareScan, likeliestBus, scannedBuses } from './reconcile';
@@ -164,6 +167,24 @@ describe('against the plan', () => {
     const moved = edited(kept, sheets, wire('light:ADDR', 'rail 3v3'));
     expect(verifiedOf(moved, sheets)).toMatchObject({ parts: 2, verified: 1 });
   });
+});
+
+test('a note that a wire was found in its place holds until the wire is moved, and stands in the tables', () => {
+  const note = { end: { to: 'pin', pin: 'GP4' }, words: 'metered, power off', date: '2026-11-26' } as const;
+  const plan = edited(stick(), sheets, add('oled', 'oled-096-ssd1306-i2c', 'OLED'), wire('oled:SDA', 'GP4'), wire('oled:SCL', 'GP5'));
+  const noted = edited(plan, sheets, { kind: 'wire-note', placement: 'oled', terminal: 'SDA', note });
+  expect(verifiedOf(noted, sheets)).toMatchObject({ wires: 2, sure: 1 });
+  expect(wiresCsv(noted, sheets)).toMatch(/^OLED,SDA,.*,"?2026-11-26: metered, power off"?\r?$/m);
+  const moved = edited(noted, sheets, wire('oled:SDA', 'GP8'));
+  expect(verifiedOf(moved, sheets)).toMatchObject({ wires: 2, sure: 0 });
+  expect(wiresCsv(moved, sheets)).not.toContain('metered');
+  const line = buildList(moved, sheets)!.signals.find((one) => one.key === 'oled:SDA')!;
+  expect([line.note, line.noteHolds]).toEqual([note, false]);
+  // It goes with its part, and comes back with it.
+  const gone = applyEdits(noted, [{ kind: 'remove-placement', placement: 'oled' }], sheets);
+  if (!gone.ok) throw new Error('not removed');
+  expect(gone.plan.wireNotes).toEqual({});
+  expect(edited(gone.plan, sheets, ...gone.inverse).wireNotes).toEqual(noted.wireNotes);
 });
 
 test('the first-light list says what to see and ranks what this plan has against it before what is usual', () => {

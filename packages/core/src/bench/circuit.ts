@@ -30,6 +30,15 @@ export interface Source {
   readonly volts: number;
 }
 
+/** Where a line of a part really ends, and what it does there. */
+export interface Joint {
+  readonly pin: string;
+  /** It works against whatever else is at the pin. */
+  readonly drives: boolean;
+  /** Its part lights, moves or switches something by it. */
+  readonly shows: boolean;
+}
+
 export interface BenchDevice {
   readonly address: number;
   readonly sda: string | undefined;
@@ -45,6 +54,16 @@ export interface Circuit {
   /** Parts that answer on I2C. */
   readonly devices: readonly BenchDevice[];
   readonly shorts: readonly (readonly [string, string])[];
+  /** Every line that ends at a pin, itself or through a channel, by terminal. */
+  readonly joints: ReadonlyMap<TerminalKey, Joint>;
+  /** Lines that are not where the plan has them. */
+  readonly misplaced: ReadonlySet<TerminalKey>;
+  /** Whether a line can do what somebody makes it do: contacts need no supply for that. */
+  live(key: TerminalKey): boolean;
+  /** Parts without ground, without supply, or dead. */
+  readonly out: ReadonlySet<string>;
+  /** Pins with a part that answers the search of 1-Wire, once for each. */
+  readonly searched: readonly string[];
 }
 
 /** How a real bench differs from the nominal one. */
@@ -89,15 +108,19 @@ function pinOf({ plan, board, faults }: Wiring, key: TerminalKey): string | unde
   return end?.to === 'pin' ? (board.pins.get(end.pin)?.sameAs ?? end.pin) : undefined;
 }
 
-/** The pin that a line of a part reaches, through a level shifter where one lies between. */
+/** The pin that a line of a part reaches, through a level shifter that works where one lies between. */
 function reached(wiring: Wiring, key: TerminalKey): string | undefined {
   const { plan, sheets, faults } = wiring;
   const direct = pinOf(wiring, key);
   if (direct !== undefined) return direct;
   const meant = takenFor(faults, key);
   const carrier = carrierOf(plan, sheets, meant);
-  return carrier === undefined ? undefined : pinOf(wiring, carrier);
+  if (carrier === undefined || isOut(faults, splitKey(carrier).placement)) return undefined;
+  return pinOf(wiring, carrier);
 }
+
+const isOut = (faults: readonly BenchFault[], placement: string): boolean =>
+  has(faults, 'dead', placement) || has(faults, 'open-ground', placement);
 
 const has = (faults: readonly BenchFault[], kind: 'dead' | 'open-ground', placement: string): boolean =>
   faults.some((f) => f.kind === kind && f.placement === placement);
@@ -119,33 +142,44 @@ function sourcesAt(wiring: Wiring, item: PlanTerminal, spread: Spread): readonly
   const bare = faults.some(
     (f) => f.kind === 'no-pull-up' && PIN_ROLES[terminal.role]?.line?.kind === 'i2c' && isOn(wiring, f.controller, placement.id),
   );
-  const module = placement.pullUpsCut || bare ? [] : (part.module.pullUps ?? []).filter((pull) => pull.terminals.includes(terminal.id));
+  // Where nothing else can be dead, "without supply" is what is wrong: then there is nothing that the resistors could pull to.
+  const unfed = has(faults, 'dead', placement.id) && (part.passage !== undefined || isContacts(part));
+  const module =
+    placement.pullUpsCut || bare || unfed ? [] : (part.module.pullUps ?? []).filter((pull) => pull.terminals.includes(terminal.id));
   for (const pull of module)
     found.push({ pin, ohms: pull.ohms * spread.resistor(), volts: pull.to === 'supply' ? feed : Math.min(feed, 3.3) });
   const own = plan.pulls[key];
   if (own && !bare) found.push({ pin, ohms: own.ohms * spread.resistor(), volts: own.to === 'supply' ? feed : 0 });
   const side = part.passage?.ohms === undefined ? undefined : supplyOfEnd(part, terminal.id);
-  if (side !== undefined && !bare)
+  if (side !== undefined && !bare && !unfed)
     found.push({
       pin,
       ohms: part.passage!.ohms! * spread.resistor(),
       volts: typical(railAt(plan, sheets, board, terminalKey(placement.id, side)).volts),
     });
-  const floats = has(faults, 'open-ground', placement.id);
-  if (floats && part.supply) found.push({ pin, ohms: phantomOhms(feed, part.supply.typicalMilliamps), volts: Math.max(0, feed - DIODE) });
-  const alive = !floats && !has(faults, 'dead', placement.id);
+  if (has(faults, 'open-ground', placement.id) && part.supply)
+    found.push({ pin, ohms: phantomOhms(feed, part.supply.typicalMilliamps), volts: Math.max(0, feed - DIODE) });
   // An output whose rest nobody states is taken to rest low; its own pin is not asked.
-  if (alive && drives(item)) found.push({ pin, ohms: OUTPUT_OHMS, volts: terminal.idle === 'high' ? feed : 0 });
+  if (!isOut(faults, placement.id) && mayDrive(item)) found.push({ pin, ohms: OUTPUT_OHMS, volts: terminal.idle === 'high' ? feed : 0 });
   return found;
 }
 
-/** Whether a terminal is an output that works against whatever else is at its pin. */
-export const drives = ({ terminal, part }: PlanTerminal): boolean =>
+/** Contacts that somebody closes, with at most some resistors to the supply. */
+export const isContacts = (part: PartSheet): boolean =>
+  part.encoder !== undefined || (part.keys !== undefined && part.keys.as !== 'ladder');
+
+/** Whether a terminal may be an output that works against whatever else is at its pin. */
+export const mayDrive = ({ terminal, part }: PlanTerminal): boolean =>
   terminal.direction === 'out' &&
+  !isContacts(part) &&
   part.supply !== undefined &&
-  part.levels?.outputs !== 'open-drain' &&
+  (terminal.outputs ?? part.levels?.outputs) !== 'open-drain' &&
   PIN_ROLES[terminal.role]?.line?.kind !== 'i2c' &&
   terminal.role !== 'adc.in';
+
+/** Whether it is known to: its kind is stated, or how it rests. */
+export const drives = (item: PlanTerminal): boolean =>
+  mayDrive(item) && ((item.terminal.outputs ?? item.part.levels?.outputs) === 'push-pull' || item.terminal.idle !== undefined);
 
 function isOn({ plan, sheets }: Wiring, controller: string, placement: string): boolean {
   const bus = scannedBuses(plan, sheets).find((one) => one.controller === controller);
@@ -162,7 +196,7 @@ function devicesOf(wiring: Wiring): readonly BenchDevice[] {
       .filter((segment) => segment.via?.by !== 'channel')
       .flatMap((segment) => segment.members)
       .flatMap((member) => {
-        if (has(faults, 'dead', member.id) || has(faults, 'open-ground', member.id)) return [];
+        if (isOut(faults, member.id)) return [];
         const line = (name: string) => terminalsOf(plan, member, sheets).find((t) => PIN_ROLES[t.terminal.role]?.line?.line === name);
         const [sda, scl] = [line('sda'), line('scl')];
         return addressesOf(plan, member, sheets).map(({ device, address }) => {
@@ -174,6 +208,16 @@ function devicesOf(wiring: Wiring): readonly BenchDevice[] {
           };
         });
       }),
+  );
+}
+
+function jointsOf(wiring: Wiring, items: readonly PlanTerminal[]): Circuit['joints'] {
+  return new Map(
+    items.flatMap((item) => {
+      const pin = PIN_ROLES[item.terminal.role] && reached(wiring, item.key);
+      const shows = item.part.family === 'output' || item.part.family === 'light' || item.terminal.led !== undefined;
+      return pin === undefined ? [] : [[item.key, { pin, drives: mayDrive(item), shows }] as const];
+    }),
   );
 }
 
@@ -195,12 +239,25 @@ export function circuitOf(plan: Plan, sheets: Sheets, faults: readonly BenchFaul
     if (ohms === undefined || faults.some((f) => f.kind === 'no-pull-up' && f.controller === bus.controller)) return [];
     return Object.values(bus.pins).map((pin): Source => ({ pin, ohms: ohms * spread.resistor(), volts }));
   });
+  const items = planTerminals(plan, sheets);
   return {
     volts,
     downOhms: board.sheet.electrical.pullDownOhms ? PULL_OHMS : LEAK_OHMS,
-    sources: [...onBoard, ...added, ...planTerminals(plan, sheets).flatMap((item) => sourcesAt(wiring, item, spread))],
+    sources: [...onBoard, ...added, ...items.flatMap((item) => sourcesAt(wiring, item, spread))],
     devices: devicesOf(wiring),
     shorts: faults.flatMap((f) => (f.kind === 'short' ? [f.pins] : [])),
+    joints: jointsOf(wiring, items),
+    misplaced: new Set(faults.flatMap((f) => (f.kind === 'one-off' ? [f.key] : f.kind === 'swapped' ? [f.a, f.b] : []))),
+    live: (key) => {
+      const { placement } = splitKey(key);
+      const sheet = sheetAt(plan, sheets, placement);
+      return sheet && isContacts(sheet) ? !has(faults, 'open-ground', placement) : !isOut(faults, placement);
+    },
+    out: new Set(plan.placements.filter((p) => isOut(faults, p.id)).map((p) => p.id)),
+    searched: items.flatMap(({ key, terminal, placement }) => {
+      const pin = terminal.role === 'onewire.data' && !isOut(faults, placement.id) ? reached(wiring, key) : undefined;
+      return pin === undefined ? [] : [pin];
+    }),
   };
 }
 

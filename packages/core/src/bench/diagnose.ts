@@ -1,11 +1,12 @@
 import { addressesOf } from '../nets/addresses';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import type { Plan, TerminalKey } from '../plan/plan';
+import { type Plan, sameEnd, type TerminalKey } from '../plan/plan';
 import { PIN_ROLES } from '../sheets/roles';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
-import { type BenchFault, circuitOf, sheetAt, terminalPins } from './circuit';
-import { answersOf, neighbours, type Question } from './questions';
+import { type BenchFault, type Circuit, circuitOf, sheetAt, terminalPins, voltsAt } from './circuit';
+import { answersOf } from './answers';
+import { neighbours, type Question } from './questions';
 import { scannedBuses } from './reconcile';
 
 /** Addresses that a device can have besides the planned one. */
@@ -30,7 +31,12 @@ function swaps(plan: Plan, sheets: Sheets): readonly BenchFault[] {
       const lines = terminalsOf(plan, placement, sheets).filter(
         (t) => PIN_ROLES[t.terminal.role] && t.wire && (t.wire.end.to === 'pin' || PIN_ROLES[t.terminal.role]?.line?.kind === 'i2c'),
       );
-      return lines.slice(1).map((item, at): BenchFault => ({ kind: 'swapped', a: lines[at]!.key, b: item.key }));
+      // Two lines that end at one point are the same either way.
+      return lines
+        .slice(1)
+        .flatMap((item, at): BenchFault[] =>
+          sameEnd(lines[at]!.wire!.end, item.wire!.end) ? [] : [{ kind: 'swapped', a: lines[at]!.key, b: item.key }],
+        );
     });
 }
 
@@ -50,13 +56,19 @@ export function possibleFaults(plan: Plan, sheets: Sheets): readonly BenchFault[
       ),
     );
   return [
-    ...scannedBuses(plan, sheets)
-      .map(({ controller }): BenchFault => ({ kind: 'no-pull-up', controller }))
-      .filter((fault) => circuitOf(plan, sheets, [fault])!.sources.length < circuitOf(plan, sheets)!.sources.length),
+    ...scannedBuses(plan, sheets).flatMap(({ controller, pins: lines }): BenchFault[] => {
+      const fault: BenchFault = { kind: 'no-pull-up', controller };
+      const bare = circuitOf(plan, sheets, [fault])!;
+      const full = circuitOf(plan, sheets)!;
+      // Where the board's own pull-ups are left, or where there were none, nothing is missing.
+      const isHigh = (circuit: Circuit, pin: string) => (voltsAt(circuit, pin, []) ?? 0) > circuit.volts / 2;
+      return Object.values(lines).some((pin) => isHigh(full, pin) && !isHigh(bare, pin)) ? [fault] : [];
+    }),
     ...wrongAddresses(plan, sheets),
     ...swaps(plan, sheets),
-    ...fed.flatMap(({ id }): BenchFault[] => [
-      { kind: 'open-ground', placement: id },
+    ...fed.flatMap(({ id, sheet }): BenchFault[] => [
+      // The transistors of a shifter stand between its two supplies: nothing in it needs the ground.
+      ...(partSheet(sheets, sheet)!.sheet.passage?.kind === 'mosfet' ? [] : [{ kind: 'open-ground', placement: id } as const]),
       { kind: 'dead', placement: id },
     ]),
     ...pairs.filter(([a, b]) => used.has(a) || used.has(b)).map((pins): BenchFault => ({ kind: 'short', pins })),
@@ -65,25 +77,31 @@ export function possibleFaults(plan: Plan, sheets: Sheets): readonly BenchFault[
 }
 
 export interface Diagnosis {
-  /** Questions whose answer is not the planned one, with both. */
+  /** Questions that were answered. */
+  readonly answered: number;
+  /** Those whose answer is not the planned one, with both. */
   readonly different: readonly { readonly question: Question; readonly planned: string; readonly got: string }[];
-  /** Single faults that explain what was answered best, and alike. */
+  /** Single faults that explain what was answered best, and alike; those that are made most often first. */
   readonly faults: readonly BenchFault[];
   /** They explain all of it. */
   readonly exact: boolean;
 }
 
-/** How far two answers are from each other: for scans by addresses, else one. */
+/** How far two answers are from each other: for scans by addresses, for what somebody saw half where it was seen among other things,
+ *  else one. */
 function distance(question: Question, a: string, b: string): number {
   if (a === b) return 0;
+  if (question.ask === 'sign' && (a === 'else' || b === 'else')) return 0.5;
   if (question.ask !== 'scan') return 1;
   const [left, right] = [a, b].map((text) => new Set(/low|none/.test(text) ? [] : text.split(' ')));
   const apart = [...left!].filter((x) => !right!.has(x)).length + [...right!].filter((x) => !left!.has(x)).length;
   return Math.max(1, apart);
 }
 
-const total = (questions: readonly Question[], a: readonly string[], b: readonly string[]): number =>
-  questions.reduce((sum, question, at) => sum + distance(question, a[at]!, b[at]!), 0);
+type Answers = readonly (string | undefined)[];
+
+const total = (questions: readonly Question[], a: Answers, b: readonly string[]): number =>
+  questions.reduce((sum, question, at) => sum + (a[at] === undefined ? 0 : distance(question, a[at], b[at]!)), 0);
 
 /** What every single fault of a plan would answer: made once, and then held against any bench. */
 export interface FaultBook {
@@ -100,29 +118,35 @@ export function faultBook(plan: Plan, sheets: Sheets, questions: readonly Questi
   };
 }
 
+/** What goes wrong on a bench, the usual first. */
+const USUAL: readonly BenchFault['kind'][] = ['no-pull-up', 'swapped', 'open-ground', 'dead', 'wrong-address', 'one-off', 'short'];
+
 /** What is wrong with a bench, from what its probe answered: those faults are named whose answers would be nearest to the real ones.
- *  @param answers to the first questions, as far as they came */
-export function diagnose({ questions: all, planned, tried }: FaultBook, answers: readonly string[]): Diagnosis {
+ *  @param answers to the first questions, as far as they came; undefined for those that nobody answered */
+export function diagnose({ questions: all, planned, tried }: FaultBook, answers: Answers): Diagnosis {
   const questions = all.slice(0, answers.length);
-  const different = questions.flatMap((question, at) =>
-    answers[at] === planned[at] ? [] : [{ question, planned: planned[at]!, got: answers[at]! }],
-  );
-  if (different.length === 0) return { different, faults: [], exact: true };
+  const different = questions.flatMap((question, at) => {
+    const got = answers[at];
+    return got === undefined || got === planned[at] ? [] : [{ question, planned: planned[at]!, got }];
+  });
+  const answered = answers.reduce<number>((sum, answer) => sum + (answer === undefined ? 0 : 1), 0);
+  if (different.length === 0) return { answered, different, faults: [], exact: true };
   const nothing = total(questions, answers, planned);
   const off = tried.map((one) => total(questions, answers, one.answers));
   const least = Math.min(nothing, ...off);
-  const faults = least < nothing ? tried.filter((_, at) => off[at] === least).map((one) => one.fault) : [];
-  return { different, faults, exact: least === 0 };
+  const alike = least < nothing ? tried.filter((_, at) => off[at] === least).map((one) => one.fault) : [];
+  const faults = alike.toSorted((a, b) => USUAL.indexOf(a.kind) - USUAL.indexOf(b.kind));
+  return { answered, different, faults, exact: least === 0 };
 }
 
 /** Wires that are shown to be where the plan has them: all answers are the planned ones, and some would not be if the wire were on a position
  *  beside its own. */
-export function sureWires({ planned, tried }: FaultBook, answers: readonly string[]): readonly TerminalKey[] {
-  if (answers.length === 0 || answers.some((answer, at) => answer !== planned[at])) return [];
+export function sureWires({ planned, tried }: FaultBook, answers: Answers): readonly TerminalKey[] {
+  if (answers.some((answer, at) => answer !== undefined && answer !== planned[at])) return [];
   const felt = new Map<TerminalKey, boolean>();
   for (const { fault, answers: other } of tried) {
     if (fault.kind !== 'one-off') continue;
-    const differs = answers.some((answer, at) => answer !== other[at]);
+    const differs = answers.some((answer, at) => answer !== undefined && answer !== other[at]);
     felt.set(fault.key, (felt.get(fault.key) ?? true) && differs);
   }
   return [...felt].flatMap(([key, isFelt]) => (isFelt ? [key] : []));

@@ -32,12 +32,32 @@ export function questionWords(plan: Plan, sheets: Sheets, question: Question): s
   const label = (pin: string) => pinLabel(plan, sheets, pin);
   if (question.ask === 'scan') return `scan with SDA ${label(question.sda)} and SCL ${label(question.scl)}`;
   if (question.ask === 'read') return `${label(question.pin)}, pulled ${question.pull}`;
-  return `${label(question.read)} while ${label(question.drive)} is low`;
+  if (question.ask === 'link') return `${label(question.read)} while ${label(question.drive)} is low`;
+  if (question.ask === 'held') return `${label(question.pin)} against a pull-up and a pull-down`;
+  if (question.ask === 'search') return `search of 1-Wire at ${label(question.pin)}`;
+  const name = sayPlacement(plan, question.placement);
+  if (question.ask === 'reply') return `${name}, asked over SPI`;
+  if (question.ask === 'watch') return `${sayTerminal(plan, sheets, question.key)}, while somebody moves it`;
+  return question.ask === 'turn' ? `${name}, turned clockwise` : `${name}, looked at`;
 }
+
+const LEVEL = { 1: 'high', 0: 'low' };
+const PLAIN: { readonly [A in Question['ask']]?: { readonly [answer: string]: string } } = {
+  read: LEVEL,
+  link: { 1: 'apart', 0: 'joined' },
+  held: { 1: 'keeps its level', 0: 'follows' },
+  reply: { 1: 'replies as it should', 0: 'no such reply' },
+  watch: { 1: 'moves', 0: 'stands still' },
+  turn: { a: 'first phase first', b: 'second phase first', none: 'not both phases' },
+  sign: { 1: 'as it should', 0: 'not as it should', else: 'something else, too' },
+};
 
 /** An answer in words. */
 export function answerWords(question: Question, answer: string): string {
-  if (question.ask !== 'scan') return answer === '1' ? 'high' : 'low';
+  const words = PLAIN[question.ask]?.[answer];
+  if (words !== undefined) return words;
+  if (question.ask === 'search') return answer === 'none' ? 'nobody answers' : `${answer} answer`;
+  if (question.ask !== 'scan') return answer;
   if (answer === 'none') return 'nothing answers';
   if (answer === 'sda-low' || answer === 'scl-low') return `${answer.slice(0, 3).toUpperCase()} is low`;
   return answer

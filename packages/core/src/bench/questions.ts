@@ -3,20 +3,60 @@ import type { Plan } from '../plan/plan';
 import type { BoardPin } from '../sheets/boardSheet';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { terminalsOf } from '../nets/terminals';
-import { type BenchFault, type Circuit, circuitOf, drives, type Hold, PULL_OHMS, sheetAt, terminalPins, voltsAt } from './circuit';
+import { drives, mayDrive, sheetAt, terminalPins } from './circuit';
 import { scannedBuses } from './reconcile';
+import { type Trial, trialsFor, WATCH } from './trials';
 
-/** What a probe can be asked. */
+/** What a bench can be asked: by the probe alone, or with somebody who acts and looks. */
 export type Question =
   | { readonly ask: 'scan'; readonly sda: string; readonly scl: string }
   | { readonly ask: 'read'; readonly pin: string; readonly pull: 'up' | 'down' }
-  /** Drives one pin low and reads the other through a pull-up. */
-  | { readonly ask: 'link'; readonly drive: string; readonly read: string };
+  /** Drives one pin low and reads the other through a pull-up. At the one that is driven something may hang that moves or switches. */
+  | { readonly ask: 'link'; readonly drive: string; readonly read: string; readonly moves?: true }
+  /** Whether a pin keeps its level against a pull-up and a pull-down, whichever that is. */
+  | { readonly ask: 'held'; readonly pin: string }
+  | Trial;
 
-/** As it stands on the line: the words after the number of the request. */
-export function questionLine(question: Question): string {
-  if (question.ask === 'scan') return `scan ${question.sda} ${question.scl}`;
-  return question.ask === 'read' ? `read ${question.pin} ${question.pull}` : `link ${question.drive} ${question.read}`;
+/** Whether nobody but the probe is needed for an answer, and nothing can move by it. */
+export const isForProbe = (question: Question): boolean =>
+  question.ask !== 'watch' && question.ask !== 'turn' && question.ask !== 'sign' && !(question.ask === 'link' && question.moves);
+
+/** As it stands on the line: the words after the number of the request. Undefined where the probe has nothing to do. */
+export function questionLine(question: Question): string | undefined {
+  switch (question.ask) {
+    case 'scan':
+      return `scan ${question.sda} ${question.scl}`;
+    case 'read':
+      return `read ${question.pin} ${question.pull}`;
+    case 'link':
+      return `link ${question.drive} ${question.read}`;
+    case 'watch':
+      return `${question.analog ? 'span' : 'watch'} ${question.pin} ${WATCH}`;
+    case 'turn':
+      return `turn ${question.pins.join(' ')} ${WATCH}`;
+    case 'held':
+    case 'search':
+      return `${question.ask} ${question.pin}`;
+    default:
+      return question.line;
+  }
+}
+
+/** Share of the range that a converter's reading must move by while somebody turns or presses, in per cent: less is noise. */
+const MOVED = 5;
+
+/** The answer in what a probe said.
+ *  @param words behind `ok` or `no` */
+export function heardAs(question: Question, words: string): string {
+  if (question.ask === 'search') return /^[0-9a-f]{16}/.test(words) ? String(words.split(' ').length) : words;
+  if (question.ask === 'watch' && question.analog) {
+    const [low, high] = words.split(' ').map(Number);
+    return high! - low! >= MOVED ? '1' : '0';
+  }
+  if (question.ask !== 'reply') return words;
+  const bytes = (words.match(/[0-9a-f]{2}/g) ?? []).slice(question.after);
+  const first = bytes.find((byte) => byte !== 'ff');
+  return first !== undefined && parseInt(first, 16) === question.byte ? '1' : '0';
 }
 
 /** Pins of the headers that programs may use, by header in order. */
@@ -37,29 +77,31 @@ export const neighbours = (board: IndexedBoard): readonly (readonly [string, str
 
 /** Pins that are left alone (something moves, heats or is switched there), those that an output of a part holds, and those whose level says
  *  nothing. */
-function untouchable(plan: Plan, sheets: Sheets): { readonly [K in 'all' | 'driven' | 'unclear']: ReadonlySet<string> } {
+function untouchable(plan: Plan, sheets: Sheets): { readonly [K in 'all' | 'driven' | 'unclear' | 'held']: ReadonlySet<string> } {
   const all = new Set<string>();
   const driven = new Set<string>();
   const unclear = new Set<string>();
+  const held = new Set<string>();
   for (const { key, placement, pin } of terminalPins(plan)) {
     const part = sheetAt(plan, sheets, placement);
     if (part?.family === 'output' || plan.drivers[key]) all.add(pin);
     const item = terminalsOf(plan, { id: placement }, sheets).find((t) => t.key === key);
     // An LED keeps its forward voltage: neither high nor low.
     if (item?.terminal.led) unclear.add(pin);
-    if (item && drives(item)) {
+    if (item && mayDrive(item)) {
       driven.add(pin);
       if (!item.terminal.idle) unclear.add(pin);
+      if (drives(item)) held.add(pin);
     }
   }
-  return { all, driven, unclear };
+  return { all, driven, unclear, held };
 }
 
-/** Everything to ask about a plan, in order: buses first, then pins, then neighbours. */
+/** Everything to ask about a plan, in order: buses first, then pins, then neighbours, then part by part. */
 export function questionsFor(plan: Plan, sheets: Sheets): readonly Question[] {
   const board = boardOf(plan, sheets);
   if (!board) return [];
-  const { all, driven, unclear } = untouchable(plan, sheets);
+  const { all, driven, unclear, held } = untouchable(plan, sheets);
   const used = new Set(terminalPins(plan).map((one) => one.pin));
   const scans = scannedBuses(plan, sheets).flatMap(({ pins: { sda, scl } }): Question[] =>
     sda && scl
@@ -79,54 +121,19 @@ export function questionsFor(plan: Plan, sheets: Sheets): readonly Question[] {
       ...(hasDown || !driven.has(pin) ? [{ ask: 'read', pin, pull: 'down' } as const] : []),
       { ask: 'read', pin, pull: 'up' } as const,
     ]);
+  // Beside an output that may rest either way: a pin that touches it does not follow the pulls any more.
+  const beside = pairs.flatMap(([a, b]) => (driven.has(a) === driven.has(b) ? [] : [driven.has(a) ? b : a]));
+  const steady = near
+    .filter((pin) => (driven.has(pin) ? hasDown && held.has(pin) && unclear.has(pin) : beside.includes(pin) && !unclear.has(pin)))
+    .map((pin): Question => ({ ask: 'held', pin }));
   const links = pairs
-    .filter((pair) => !pair.some((pin) => all.has(pin) || driven.has(pin)))
-    .map(([a, b]): Question => (unclear.has(b) ? { ask: 'link', drive: b, read: a } : { ask: 'link', drive: a, read: b }))
-    .filter((link) => link.ask === 'link' && !unclear.has(link.read));
-  return [...scans, ...reads, ...links];
-}
-
-/** What the probe's own pins are like, in ohms. */
-export interface ProbeOhms {
-  readonly pull: number;
-  readonly drive: number;
-}
-const NOMINAL: ProbeOhms = { pull: PULL_OHMS, drive: 25 };
-
-/** What a circuit answers to a question: addresses in hexadecimal, `none`, a stuck line, or a level. */
-export function answerOf(circuit: Circuit, question: Question, { pull, drive }: ProbeOhms = NOMINAL): string {
-  const high = (pin: string, holds: readonly Hold[]) => (voltsAt(circuit, pin, holds) ?? 0) > circuit.volts / 2;
-  if (question.ask === 'read')
-    return high(question.pin, [
-      question.pull === 'up'
-        ? { pin: question.pin, ohms: pull, volts: circuit.volts }
-        : { pin: question.pin, ohms: (circuit.downOhms * pull) / PULL_OHMS, volts: 0 },
-    ])
-      ? '1'
-      : '0';
-  if (question.ask === 'link') {
-    const holds = [
-      { pin: question.drive, ohms: drive, volts: 0 },
-      { pin: question.read, ohms: pull, volts: circuit.volts },
-    ];
-    return high(question.read, holds) ? '1' : '0';
-  }
-  const { sda, scl } = question;
-  if (!high(scl, [])) return 'scl-low';
-  if (!high(sda, [])) return 'sda-low';
-  const found = circuit.devices.filter((d) => d.sda === sda && d.scl === scl && d.sda !== d.scl).map((d) => d.address);
-  const joined = circuit.shorts.some((pair) => pair.includes(sda) && pair.includes(scl));
-  const list = [...new Set(joined ? [] : found)].sort((a, b) => a - b);
-  return list.length === 0 ? 'none' : list.map((address) => address.toString(16).padStart(2, '0')).join(' ');
-}
-
-/** What a plan answers to every question when it is wired with these faults. */
-export function answersOf(
-  plan: Plan,
-  sheets: Sheets,
-  questions: readonly Question[],
-  faults: readonly BenchFault[] = [],
-): readonly string[] {
-  const circuit = circuitOf(plan, sheets, faults);
-  return circuit ? questions.map((question) => answerOf(circuit, question)) : [];
+    .filter((pair) => !pair.some((pin) => driven.has(pin)))
+    .map(([a, b]): Question & { readonly ask: 'link' } => {
+      const [drive, read] = unclear.has(b) || all.has(b) ? [b, a] : [a, b];
+      return { ask: 'link', drive, read, ...(all.has(drive) ? { moves: true } : {}) };
+    })
+    // A pull-up would switch on what hangs at a pin: such a pin is only driven, and low.
+    .filter((link) => !unclear.has(link.read) && !all.has(link.read));
+  const isMoving = (link: Question & { readonly ask: 'link' }) => link.moves === true;
+  return [...scans, ...reads, ...steady, ...links.filter((l) => !isMoving(l)), ...trialsFor(plan, sheets), ...links.filter(isMoving)];
 }

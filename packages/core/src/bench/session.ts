@@ -1,4 +1,5 @@
-import { type Question, questionLine } from './questions';
+import { heardAs, isForProbe, type Question, questionLine } from './questions';
+import { WATCH } from './trials';
 
 /** A way to a probe: lines there and back. */
 export interface BenchPort {
@@ -69,21 +70,22 @@ export class ProbeSession {
   }
 
   /** Asks once, and again where nothing comes.
-   *  @param words of the request, without its number */
-  async request(words: string): Promise<Reply> {
+   *  @param words of the request, without its number
+   *  @param longer milliseconds that the probe may take besides the usual, where it waits for somebody */
+  async request(words: string, longer = 0): Promise<Reply> {
     for (let tries = 0; tries < TRIES; tries += 1) {
       if (this.#gone) return { ok: false, fault: 'gone' };
-      const reply = await this.#once(words);
+      const reply = await this.#once(words, PATIENCE + longer);
       if (reply) return reply;
     }
     return { ok: false, fault: 'silent' };
   }
 
-  async #once(words: string): Promise<Reply | undefined> {
+  async #once(words: string, patience: number): Promise<Reply | undefined> {
     this.#number += 1;
     const number = this.#number;
     const heard = new Promise<Reply | undefined>((resolve) => {
-      const cancel = this.later(PATIENCE, () => {
+      const cancel = this.later(patience, () => {
         if (this.#waiting?.number === number) this.#waiting = undefined;
         resolve(undefined);
       });
@@ -109,29 +111,59 @@ export class ProbeSession {
   }
 }
 
-/** What was answered, question by question, as far as it came. */
+/** What was answered, question by question, as far as it came; undefined where nobody was there to look. */
 export interface Interview {
-  readonly answers: readonly string[];
+  readonly answers: readonly (string | undefined)[];
   readonly fault: SessionFault | undefined;
 }
 
+export type Heard = { readonly ok: true; readonly answer: string } | { readonly ok: false; readonly fault: SessionFault };
+
+/** How long a probe may do something that somebody looks at, in milliseconds. */
+const SHOW = 12_000;
+
+/** Asks one question.
+ *  @param look says what somebody saw who looked: `1`, `0` or `else`, or undefined where nobody looks any more; called after the probe has
+ *  done its part */
+export async function askOne(session: ProbeSession, question: Question, look: () => Promise<string | undefined> | string): Promise<Heard> {
+  const line = questionLine(question);
+  let words = '';
+  if (line !== undefined) {
+    const longer = question.ask === 'watch' || question.ask === 'turn' ? WATCH : question.ask === 'sign' ? SHOW : 0;
+    const reply = await session.request(line, longer);
+    if (!reply.ok) return reply;
+    // "no sda-low": a line that is held low is an answer, too.
+    words = reply.words.replace(/^no /, '');
+  }
+  if (question.ask !== 'sign') return { ok: true, answer: heardAs(question, words) };
+  const answer = await look();
+  const undone = question.undo === undefined ? undefined : await session.request(question.undo);
+  if (undone && !undone.ok) return undone;
+  return answer === undefined ? { ok: false, fault: 'stopped' } : { ok: true, answer };
+}
+
 /** Asks a probe everything, one after another.
- *  @param onAnswer hears how many are answered; says whether to go on */
+ *  @param onAnswer hears how many are answered; says whether to go on
+ *  @param look as in {@link askOne}; without it only what the probe can say alone is asked */
 export async function interview(
   session: ProbeSession,
   questions: readonly Question[],
   onAnswer: (done: number) => boolean = () => true,
+  look?: (question: Question) => string,
 ): Promise<Interview> {
   const hello = await session.request('hello');
   if (!hello.ok) return { answers: [], fault: hello.fault };
   if (!/^probe 1\b/.test(hello.words)) return { answers: [], fault: 'stranger' };
-  const answers: string[] = [];
+  const answers: (string | undefined)[] = [];
   for (const question of questions) {
     if (!onAnswer(answers.length)) return { answers, fault: 'stopped' };
-    const reply = await session.request(questionLine(question));
-    if (!reply.ok) return { answers, fault: reply.fault };
-    // "no sda-low": a line that is held low is an answer, too.
-    answers.push(reply.words.replace(/^no /, ''));
+    if (!look && !isForProbe(question)) {
+      answers.push(undefined);
+      continue;
+    }
+    const heard = await askOne(session, question, () => look?.(question) ?? '0');
+    if (!heard.ok) return { answers, fault: heard.fault };
+    answers.push(heard.answer);
   }
   onAnswer(answers.length);
   return { answers, fault: undefined };

@@ -2,7 +2,8 @@ import type { Plan } from '../plan/plan';
 import { boardOf } from '../plan/edit';
 import type { Sheets } from '../sheets/sheetIndex';
 import { type BenchFault, type Circuit, circuitOf, voltsAt } from './circuit';
-import { answerOf, type ProbeOhms, type Question } from './questions';
+import { answerOf, type ProbeOhms } from './answers';
+import { type Question, questionLine, questionsFor } from './questions';
 import type { BenchPort, Later } from './session';
 
 /** How a bench may behave badly, beside what is wired wrongly on it. */
@@ -35,6 +36,8 @@ export class SimulatedBench {
   readonly #pins: ReadonlySet<string>;
   readonly #title: string;
   readonly #trouble: BenchTrouble | undefined;
+  /** What this plan may be asked, by the line. */
+  readonly #lines: ReadonlyMap<string, Question>;
   #requests = 0;
 
   /** @throws RangeError when the plan's board is not known */
@@ -48,6 +51,17 @@ export class SimulatedBench {
     this.#pins = new Set(board.sheet.pins.list.filter((pin) => pin.kind === 'io').map((pin) => pin.id));
     this.#title = board.sheet.id;
     this.#trouble = trouble;
+    this.#lines = new Map(
+      questionsFor(plan, sheets).flatMap((question) => {
+        const line = questionLine(question);
+        return line === undefined ? [] : [[line, question] as const];
+      }),
+    );
+  }
+
+  /** What somebody would see or find at this bench who does as a question says. */
+  look(question: Question): string {
+    return answerOf(this.#circuit, question, this.#probe);
   }
 
   /** What the probe says to a line; `gone` once it is unplugged. */
@@ -70,28 +84,66 @@ export class SimulatedBench {
     return String(Math.round(((LINE_FARADS / siemens) * Math.LN2) / 1e-6));
   }
 
+  /** What a part does when it is tried: whoever acts at a simulated bench does at once as he is asked. */
+  #act(verb: string, words: readonly string[]): string {
+    const question = this.#lines.get([verb, ...words].join(' '));
+    const answer = question && this.look(question);
+    switch (verb) {
+      case 'span':
+        return answer === '1' ? 'ok 2 96' : 'ok 40 41';
+      case 'spi': {
+        const bytes = words.at(-1)!.replace(/^\^/, '').length / 2;
+        const at = question?.ask === 'reply' && answer === '1' ? question : undefined;
+        return `ok ${Array.from({ length: bytes }, (_, n) => (n === at?.after ? at.byte.toString(16).padStart(2, '0') : 'ff')).join('')}`;
+      }
+      case 'pulse':
+        return 'ok';
+      default:
+        return `ok ${answer ?? '0'}`;
+    }
+  }
+
   #reply(verb: string, words: readonly string[]): string {
     if (verb === 'hello') return this.#trouble === 'stranger' ? 'ok thermometer' : `ok probe 1 ${this.#title}`;
-    const pins =
-      verb === 'drive' ? words.slice(0, 1) : verb === 'walk' ? words.slice(1) : words.filter((word) => !['up', 'down'].includes(word));
+    const pins = (PINS_OF[verb] ?? ((all) => all.filter((word) => !['up', 'down'].includes(word))))(words);
     const unknown = pins.find((pin) => !this.#pins.has(pin));
     if (unknown !== undefined) return `no pin ${unknown.slice(0, 20)}`;
     if (verb === 'drive' && words.length === 3 && /^[01]$/.test(words[1]!)) return 'ok';
     if (verb === 'walk' && words.length > 1) return `ok ${words.length - 1}`;
     if (verb === 'rise' && words.length === 1) return `ok ${this.#rise(words[0]!)}`;
+    if (ACTS.test([verb, ...words].join(' '))) return this.#act(verb, words);
     const question = asked(verb, words);
     if (!question) return 'no verb';
-    const answer = answerOf(this.#circuit, question, this.#probe);
+    const answer = this.look(question);
+    if (verb === 'search') return `ok ${Array.from({ length: Number(answer) || 0 }, romCode).join(' ') || 'none'}`;
     return /low$/.test(answer) ? `no ${answer}` : `ok ${answer}`;
   }
 }
 
+/** Words of a request that are pins, where that is not all of them. */
+const PINS_OF: { readonly [verb: string]: (words: readonly string[]) => readonly string[] } = {
+  drive: (words) => words.slice(0, 1),
+  walk: (words) => words.slice(1),
+  watch: (words) => words.slice(0, 1),
+  span: (words) => words.slice(0, 1),
+  pulse: (words) => words.slice(0, 1),
+  turn: (words) => words.slice(0, 2),
+  spi: (words) => words.slice(0, 4).filter((word) => word !== '-'),
+};
+
+/** Requests that are well formed, of the verbs by which parts are tried. */
+const ACTS = /^(?:(?:watch|span) \S+ \d+|turn \S+ \S+ \d+|pulse \S+ \d+ \d+ \d+|spi \S+ \S+ \S+ \S+(?: \^?(?:[0-9a-f]{2})+)+)$/;
+
 /** Capacitance of a line with its wires, in farads: what a rise takes its time for. */
 const LINE_FARADS = 100e-12;
+
+/** The number of a 1-Wire part that is made up. */
+const romCode = (_: unknown, n: number): string => `28${n.toString(16).padStart(14, '0')}`;
 
 /** The question in a request; undefined where it is none. */
 function asked(verb: string, words: readonly string[]): Question | undefined {
   const [first, second] = words;
+  if ((verb === 'held' || verb === 'search') && first !== undefined && words.length === 1) return { ask: verb, pin: first };
   if (first === undefined || second === undefined || words.length !== 2) return undefined;
   if (verb === 'scan') return { ask: 'scan', sda: first, scl: second };
   if (verb === 'read' && (second === 'up' || second === 'down')) return { ask: 'read', pin: first, pull: second };

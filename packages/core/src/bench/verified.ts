@@ -1,6 +1,6 @@
 import { addressesOf } from '../nets/addresses';
 import type { Edit } from '../plan/edit';
-import type { Plan, TerminalKey } from '../plan/plan';
+import { type Plan, sameEnd, type TerminalKey } from '../plan/plan';
 import { formatAddress } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
 import { terminalPins } from './circuit';
@@ -24,7 +24,7 @@ export interface Verified {
   readonly parts: number;
   /** Parts that were seen to work, or whose every device answered where the plan has it. */
   readonly verified: number;
-  /** Wires to pins of the board, and those of them that a check of the bench has felt in their place. */
+  /** Wires to pins of the board, and those of them that a check of the bench has felt in their place, or the builder has found there. */
   readonly wires: number;
   readonly sure: number;
 }
@@ -44,7 +44,8 @@ export function verifiedOf(plan: Plan, sheets: Sheets): Verified {
     parts: plan.placements.length,
     verified: plan.placements.filter(isVerified).length,
     wires: wires.length,
-    sure: wires.filter(({ key, pin }) => plan.steps[sureStep(key)] === pin).length,
+    sure: wires.filter(({ key, pin }) => plan.steps[sureStep(key)] === pin || sameEnd(plan.wireNotes[key]?.end, plan.wires[key]!.end))
+      .length,
   };
 }
 

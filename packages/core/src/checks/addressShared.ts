@@ -1,5 +1,5 @@
 import { partSheet } from '../sheets/sheetIndex';
-import { editsOnto, lineTerminals } from '../allocate/moveBus';
+import { editsOnto, editsOntoFree, linesOfItsOwn, lineTerminals } from '../allocate/moveBus';
 import { pinSetsOf } from '../allocate/pinSets';
 import { addressesOf, type DeviceAddress } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
@@ -14,7 +14,8 @@ type Claim = DeviceAddress;
 /** The claimant's lines on another controller's free pin set, or on another bus that has room. */
 function ownBus(context: CheckContext, bus: Bus, claim: Claim): readonly Remedy[] {
   const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
-  const items = lineTerminals(context.plan, context.sheets, [placement], 'i2c');
+  const items = linesOfItsOwn(context.plan, context.sheets, placement, 'i2c');
+  if (!items) return [];
   const mine = new Set(addressesOf(context.plan, placement, context.sheets).map((a) => a.address));
   const busAt = (pins: { readonly [line: string]: string }) =>
     context.buses.find((b) => b.kind === 'i2c' && b.pins.sda === pins.sda && b.pins.scl === pins.scl);
@@ -23,7 +24,7 @@ function ownBus(context: CheckContext, bus: Bus, claim: Claim): readonly Remedy[
     const there = busAt(set.pins);
     const crowded = there?.members.some((m) => addressesOf(context.plan, m, context.sheets).some((a) => mine.has(a.address)));
     if (set.controller === bus.controller || crowded || (!there && inUse.has(set.controller))) continue;
-    const edits = editsOnto(context.board, context.nets, items, set);
+    const edits = (there ? editsOnto : editsOntoFree)(context.board, context.nets, items, set);
     if (!edits || edits.length === 0) continue;
     return [
       {

@@ -2,7 +2,9 @@ import { busClock } from '../electrics/busClock';
 import { busUsers } from '../electrics/busInputs';
 import { type BusTime, busTime } from '../electrics/i2cTime';
 import { spiSheet } from '../electrics/spiBus';
-import type { Bus } from '../nets/buses';
+import { type Bus, findBuses } from '../nets/buses';
+import { applyEdits } from '../plan/applyEdits';
+import type { Edit } from '../plan/edit';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { toBusOfItsOwn } from './ownBus';
@@ -41,6 +43,15 @@ function spiUse({ plan, sheets, board }: CheckContext, bus: Bus): Use {
   return { share, users: rows.flatMap((row) => (row.time ? [{ id: row.head, share: row.time.share, perSecond: row.perSecond! }] : [])) };
 }
 
+/** What a bus is asked for once edits are done: a part that goes takes its pull-ups along, and the clock may be another then. */
+function shareAfter(context: CheckContext, { id }: Bus, edits: readonly Edit[]): number {
+  const after = applyEdits(context.plan, edits, context.sheets);
+  const bus = after.ok ? findBuses(after.plan, context.sheets).find((one) => one.id === id) : undefined;
+  if (!after.ok || !bus) return 0;
+  const then = { ...context, plan: after.plan };
+  return (bus.kind === 'i2c' ? i2cUse(then, bus) : spiUse(then, bus)).share;
+}
+
 function examine(context: CheckContext, bus: Bus & { readonly controller: string }): readonly FindingDraft[] {
   const { plan, sheets } = context;
   const { users, share } = bus.kind === 'i2c' ? i2cUse(context, bus) : spiUse(context, bus);
@@ -62,7 +73,7 @@ function examine(context: CheckContext, bus: Bus & { readonly controller: string
       remedies: () => [
         ...lessOften(top, share),
         ...(share - top.share <= roomFor(share) && bus.members.length > 1 && bus.members.some((m) => m.id === top.id)
-          ? toBusOfItsOwn(context, top.id, bus.kind)
+          ? toBusOfItsOwn(context, top.id, bus.kind).filter(({ edits }) => shareAfter(context, bus, edits) <= roomFor(share))
           : []),
       ],
     },

@@ -109,6 +109,9 @@ export interface Check {
   readonly question: string;
   /** `facts`: the finding is about what the sheets know, not about what the plan does with it, and adding a part does not bring it. */
   readonly about?: 'facts';
+  /** It adds up or compares what parts have in common that do not meet by any signal: currents, memory, timers. All other checks look at
+   *  each island of the plan on its own. */
+  readonly whole?: true;
   /** What the plan lacks is a resistor, a level shifter or a setting of the program, which is at hand: no reason to say that a part does not fit. */
   readonly lacks?: 'resistor' | 'shifter' | 'setting';
   readonly messages: { readonly [id: string]: Message };

@@ -23,6 +23,7 @@ const why =
 export const flashOver: Check = {
   code: 'flash-over',
   question: 'Is there flash for the pictures and letters of all displays?',
+  whole: true,
   lacks: 'setting',
   messages: {
     over: { title: 'Pictures take {used} of {free} flash', text: '{top} takes most: {most}. The program cannot be written.', why },

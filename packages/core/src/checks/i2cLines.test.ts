@@ -162,6 +162,18 @@ describe('pullup-wrong-rail', () => {
     ]);
   });
 
+  test.each(['SDA', 'SCL'])('one resistor of the builder on %s alone is enough, and is what the remedy takes away', (terminal) => {
+    const one = edited(
+      mixed,
+      sheets,
+      { kind: 'cut-pull-ups', placement: 'l', cut: true },
+      { kind: 'pull', placement: 'l', terminal, pull: { ohms: 2200, to: 'supply' } },
+    );
+    expect(said('pullup-wrong-rail', one)).toHaveLength(1);
+    const after = remedied('pullup-wrong-rail', one, sheets);
+    expect([after.pulls, pullUpCodes(after)]).toEqual([{}, []]);
+  });
+
   test('on a board of 5 V it is the part of 3.3 V that must be kept apart; two clocks on 5 V pull a bus of 3.3 V together', () => {
     expect(said('pullup-wrong-rail', plan(...clocks(2)))[0]).toMatch(/Pulled higher by Clock 0 and Clock 1\.$/);
     const alone = edited(

@@ -4,6 +4,7 @@ import { meansUsers, moveApart, pairsOn } from './sharedMeans';
 export const interruptLineShared: Check = {
   code: 'interrupt-line-shared',
   question: 'Does every signal that must interrupt have an interrupt line of its own?',
+  whole: true,
   messages: {
     shared: {
       title: '{terminals} share one interrupt line',

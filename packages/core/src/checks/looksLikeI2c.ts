@@ -1,6 +1,7 @@
 import { freePins } from '../allocate/freePins';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
+import { terminalKey } from '../plan/plan';
 import { findNets, type Net } from '../nets/nets';
 import { otherEnd } from '../nets/passages';
 import type { PlanTerminal } from '../nets/terminals';
@@ -19,6 +20,10 @@ const isPrivate = (item: PlanTerminal): boolean =>
 /** All of the part's wires that lie on the bus, each to a free pin of its own. */
 function apart(context: CheckContext, items: readonly PlanTerminal[]): readonly Remedy[] {
   if (items.some((item) => item.wire?.locked || item.placement.onBoard)) return [];
+  // What is wired to the part itself would come along.
+  const leads = new Set(items.map((item) => item.key));
+  if (Object.values(context.plan.wires).some(({ end }) => end.to === 'terminal' && leads.has(terminalKey(end.placement, end.terminal))))
+    return [];
   const edits: Edit[] = [];
   const pins: string[] = [];
   let plan = context.plan;
@@ -45,6 +50,7 @@ function apart(context: CheckContext, items: readonly PlanTerminal[]): readonly 
 export const looksLikeI2c: Check = {
   code: 'looks-like-i2c',
   question: 'Is a part with two wires of its own hung on an I2C bus?',
+  whole: true,
   messages: {
     taken: {
       title: '{placement} is not an I2C part',

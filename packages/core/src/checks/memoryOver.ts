@@ -25,6 +25,7 @@ const why =
 export const memoryOver: Check = {
   code: 'memory-over',
   question: 'Is there RAM for the pictures of all displays?',
+  whole: true,
   lacks: 'setting',
   messages: {
     over: {

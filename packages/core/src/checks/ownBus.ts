@@ -1,4 +1,4 @@
-import { editsOnto, lineTerminals } from '../allocate/moveBus';
+import { editsOntoFree, linesOfItsOwn } from '../allocate/moveBus';
 import { pinSetsOf } from '../allocate/pinSets';
 import type { ControllerKind } from '../sheets/roles';
 import type { CheckContext, Remedy } from './check';
@@ -6,11 +6,12 @@ import type { CheckContext, Remedy } from './check';
 /** A part's lines onto a controller that nobody uses yet: the first whose pins are free. */
 export function toBusOfItsOwn(context: CheckContext, placementId: string, kind: ControllerKind): readonly Remedy[] {
   const placement = context.plan.placements.find((p) => p.id === placementId)!;
-  const items = lineTerminals(context.plan, context.sheets, [placement], kind).filter((item) => item.wire);
+  const items = linesOfItsOwn(context.plan, context.sheets, placement, kind)?.filter((item) => item.wire);
+  if (!items) return [];
   const inUse = new Set(context.buses.map((bus) => bus.controller));
   for (const set of pinSetsOf(context.board, kind)) {
     if (inUse.has(set.controller)) continue;
-    const edits = editsOnto(context.board, context.nets, items, set);
+    const edits = editsOntoFree(context.board, context.nets, items, set);
     if (!edits || edits.length === 0) continue;
     return [
       {

@@ -39,6 +39,7 @@ const why =
 export const packageCurrentOver: Check = {
   code: 'package-current-over',
   question: 'Does no chip drive more current than its package carries?',
+  whole: true,
   messages: {
     all: { title: '{placement} has to carry {amps} and can {limit}', text: 'All its outputs together.', why },
     one: { title: 'An output of {placement} has to carry {amps} and can {limit}', text: 'One output alone.', why },

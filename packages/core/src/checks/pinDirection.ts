@@ -5,6 +5,7 @@ import { moveWhere } from './remedyParts';
 export const pinDirection: Check = {
   code: 'pin-direction',
   question: 'Is a hardware select an input while its controller is in use?',
+  whole: true,
   messages: {
     select: {
       title: '{terminal} may stop {controller}',
@@ -18,9 +19,10 @@ export const pinDirection: Check = {
     return context.terminals.flatMap((item) => {
       const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;
       const duty = pin?.duties?.find((d) => d.duty === 'select');
+      if (!pin || !duty) return [];
       const demand = PIN_ROLES[item.terminal.role];
-      const controller = pin?.functions?.find((name) => name.endsWith('.cs'))?.split('.')[0];
-      if (!pin || !duty || !demand || !controller || !busy.has(controller)) return [];
+      const controller = pin.functions?.find((name) => name.endsWith('.cs'))?.split('.')[0];
+      if (!demand || !controller || !busy.has(controller)) return [];
       // An output of the board is well; bus lines of the controller itself are no input at its own select.
       if ((demand.output && !demand.input) || demand.line) return [];
       return [

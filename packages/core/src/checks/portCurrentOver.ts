@@ -38,6 +38,7 @@ const why =
 export const portCurrentOver: Check = {
   code: 'port-current-over',
   question: 'Do the pins of a port, and all pins together, carry no more than the chip can?',
+  whole: true,
   messages: {
     port: { title: 'Pins of {ports} have to carry {amps} and can {limit}', text: 'If all of it is on at once, at the worst corner.', why },
     chip: {

@@ -7,6 +7,7 @@ const MOST_KELVIN = 85;
 export const regulatorHot: Check = {
   code: 'regulator-hot',
   question: 'Does no regulator on the board get too hot?',
+  whole: true,
   messages: {
     hot: {
       title: 'The regulator of {rail} gets {kelvin} K hotter than the air',

@@ -1,4 +1,5 @@
 import { meansOf } from '../allocate/means';
+import { remembered } from '../quantity/remembered';
 import type { BoardPin } from '../sheets/boardSheet';
 import type { PlanTerminal } from '../nets/terminals';
 import type { CheckContext, Remedy } from './check';
@@ -10,14 +11,14 @@ export interface MeansUser {
   readonly means: readonly string[];
 }
 
-/** Every terminal on a pin with the shared means that it uses there. */
-export function meansUsers({ terminals, board }: CheckContext): readonly MeansUser[] {
-  return terminals.flatMap((item) => {
+/** Every terminal on a pin with the shared means that it uses there. Two checks ask for those of the same plan. */
+export const meansUsers = remembered(({ terminals, board }: CheckContext): readonly MeansUser[] =>
+  terminals.flatMap((item) => {
     const pin = item.wire?.end.to === 'pin' ? board.pins.get(item.wire.end.pin) : undefined;
     const means = pin ? meansOf(pin, [item]) : [];
     return pin && means.length > 0 ? [{ item, pin, means }] : [];
-  });
-}
+  }),
+);
 
 export interface MeansPair {
   readonly means: string;

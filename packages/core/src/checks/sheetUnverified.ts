@@ -39,6 +39,7 @@ function leaning({ plan, sheets, board }: CheckContext) {
 export const sheetUnverified: Check = {
   code: 'sheet-unverified',
   question: 'Which facts does the plan lean on that no datasheet states and nobody has confirmed?',
+  whole: true,
   about: 'facts',
   messages: {
     typical: {

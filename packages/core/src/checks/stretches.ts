@@ -4,8 +4,12 @@ import { bestAdded } from '../electrics/bestAdded';
 import { I2C_STANDARD } from '../electrics/i2cModes';
 import { i2cStretches, overdrivenBy, type SegmentSheet, withoutPullUps } from '../electrics/segmentSheet';
 import type { Bus } from '../nets/buses';
+import { terminalsOf } from '../nets/terminals';
+import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { drawerValues } from '../quantity/series';
+import { PIN_ROLES } from '../sheets/roles';
+import { partSheet } from '../sheets/sheetIndex';
 import type { Source } from '../sheets/source';
 import type { CheckContext, Datum, Place, Remedy } from './check';
 
@@ -64,39 +68,57 @@ export function addResistor(context: CheckContext, stretch: Stretch, ohms: numbe
   ];
 }
 
+/** Whether a stretch is well once edits are done: both its lines neither too strong nor too weak, and nobody pulled too high. */
+function wellAfter({ plan, sheets }: CheckContext, { bus, sheet }: Stretch, edits: readonly Edit[]): boolean {
+  const after = applyEdits(plan, edits, sheets);
+  const then = after.ok
+    ? i2cStretches(after.plan, sheets)
+        .get(bus.id)
+        ?.find(({ segment }) => segment.id === sheet.segment.id)
+    : undefined;
+  return then !== undefined && then.pullUps.verdict === 'good' && then.overdriven.length === 0;
+}
+
 /** The added resistor taken away, where that leaves the stretch well. */
 export function takeAdded(context: CheckContext, stretch: Stretch): readonly Remedy[] {
-  const { input } = stretch.sheet;
-  const rest = { ...input, pullUps: input.pullUps.filter((p) => p.id !== 'added') };
-  if (rest.pullUps.length === input.pullUps.length || busPullUps(rest).verdict !== 'good') return [];
-  return [{ label: 'take-added', data: {}, grade: 'offered', edits: [settingsEdit(stretch, context, undefined)] }];
+  const edits = [settingsEdit(stretch, context, undefined)];
+  if (!stretch.sheet.input.pullUps.some((p) => p.id === 'added') || !wellAfter(context, stretch, edits)) return [];
+  return [{ label: 'take-added', data: {}, grade: 'offered', edits }];
+}
+
+/** The pull-ups of a part on an I2C line, cut: those on its module, and resistors that the builder put there. */
+function cutEdits({ plan, sheets }: CheckContext, id: string): readonly Edit[] {
+  const placement = plan.placements.find((p) => p.id === id);
+  const module = placement && !placement.pullUpsCut && partSheet(sheets, placement.sheet)?.sheet.module.pullUps?.length;
+  const placed = terminalsOf(plan, { id }, sheets).filter(
+    ({ key, terminal }) => plan.pulls[key]?.to === 'supply' && PIN_ROLES[terminal.role]?.line?.kind === 'i2c',
+  );
+  return [
+    ...(module ? [{ kind: 'cut-pull-ups' as const, placement: id, cut: true }] : []),
+    ...placed.map(({ terminal }): Edit => ({ kind: 'pull', placement: id, terminal: terminal.id, pull: null })),
+  ];
 }
 
 /** The pull-ups of these parts cut, with one resistor added in their place where the rest is too little; none where even that
  *  does not do. */
 export function cutFor(context: CheckContext, stretch: Stretch, ids: readonly string[]): readonly Remedy[] {
   const { input, limits } = stretch.sheet;
-  if (ids.length === 0) return [];
+  const cut = ids.flatMap((id) => cutEdits(context, id));
+  if (cut.length === 0) return [];
+  const parts = { parts: { is: 'placements', ids } as const };
+  if (wellAfter(context, stretch, cut)) return [{ label: 'cut', data: parts, grade: 'offered', edits: cut }];
   const rest = withoutPullUps(input, ids);
   // Neither too strong nor too weak, and nobody pulled too high.
   const isWell = (pullUps: readonly PullUp[]) => {
     return busPullUps({ ...rest, pullUps }).verdict === 'good' && overdrivenBy(limits, pullUps).length === 0;
   };
-  const cut = ids.map((placement): Edit => ({ kind: 'cut-pull-ups', placement, cut: true }));
-  const parts = { parts: { is: 'placements', ids } as const };
-  if (isWell(rest.pullUps)) return [{ label: 'cut', data: parts, grade: 'offered', edits: cut }];
   const others = rest.pullUps.filter((p) => p.id !== 'added');
   const rail = limits.find((limit) => limit.id === 'board')?.feed.rail;
   const ohms = bestAdded(drawerValues(context.plan.drawer, 330, 100_000), (value) => ({
     verdict: isWell([...others, addedPullUp(value, { volts: rest.vdd, ...(rail === undefined ? {} : { rail }) })]) ? 'good' : 'other',
   }));
   if (ohms === undefined) return [];
-  return [
-    {
-      label: 'cut-and-add',
-      data: { ...parts, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } },
-      grade: 'offered',
-      edits: [...cut, settingsEdit(stretch, context, ohms)],
-    },
-  ];
+  const edits = [...cut, settingsEdit(stretch, context, ohms)];
+  if (!wellAfter(context, stretch, edits)) return [];
+  return [{ label: 'cut-and-add', data: { ...parts, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } }, grade: 'offered', edits }];
 }

@@ -66,6 +66,7 @@ const why =
 export const supplyOver: Check = {
   code: 'supply-over',
   question: 'Does no rail have to give more current than it can?',
+  whole: true,
   messages: {
     average: { title: '{rail} has to give {takes} and can {gives}', text: 'Already on average. {top} takes most: up to {most}.', why },
     peak: {

@@ -27,6 +27,7 @@ function draft(context: CheckContext, all: readonly MeansUser[], message: string
 export const timerShared: Check = {
   code: 'timer-shared',
   question: 'Does every PWM output have a channel of its own, and a timer that can give its frequency?',
+  whole: true,
   messages: {
     channel: {
       title: '{terminals} share one PWM channel',

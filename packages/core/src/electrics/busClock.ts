@@ -1,11 +1,11 @@
 import { type Bus, findBuses } from '../nets/buses';
-import { derived } from '../nets/derived';
+import { mappedByIsland } from '../nets/islands';
 import { type Segment, segmentsOf } from '../nets/segments';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { alike } from '../quantity/alike';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
-import { type ClockLimit, clockLimits, type I2cLine, meantClock, pullUpInput } from './busInputs';
+import { type ClockLimit, clockLimits, type I2cLine, pullUpInput, usualClock } from './busInputs';
 import { busPullUps, type PullUpInput, type PullUpResult } from './busPullUps';
 import { I2C_MODES } from './i2cModes';
 import type { Worked } from './working';
@@ -45,7 +45,7 @@ function riseLimit(lines: readonly LinePullUps[]): number {
 
 function makeClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): BusClock {
   const limits = clockLimits(plan, sheets, board, bus);
-  const meant = meantClock(plan, sheets, board, bus);
+  const meant = plan.busSettings[bus.controller ?? '']?.hz ?? usualClock(limits);
   const lines = linesAt(plan, sheets, bus, meant);
   const rise = riseLimit(lines);
   if (rise >= meant || plan.busSettings[bus.controller ?? '']?.hz !== undefined) return { hz: meant, limits, lines };
@@ -56,7 +56,7 @@ function makeClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): B
   };
 }
 
-const clocks = derived((plan: Plan, sheets: Sheets): ReadonlyMap<string, BusClock> => {
+const clocks = mappedByIsland((plan: Plan, sheets: Sheets): ReadonlyMap<string, BusClock> => {
   const board = boardOf(plan, sheets);
   const buses = board ? findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c') : [];
   return new Map(buses.map((bus) => [bus.id, makeClock(plan, sheets, board!, bus)]));

@@ -1,8 +1,10 @@
+import { remembered } from '../quantity/remembered';
 import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import type { Range } from '../quantity/range';
 import { PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import type { Bus } from '../nets/buses';
+import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
@@ -51,10 +53,18 @@ export function railAt(plan: Plan, sheets: Sheets, board: IndexedBoard, supply: 
   return found ? { volts: found.volts, rail: found.id } : logicFeed(board);
 }
 
+/** The feeds of parts as far as somebody asked for them: everything on a bus asks for the same. */
+const feeds = derived((_plan: Plan, _sheets: Sheets): Map<string, Feed> => new Map<string, Feed>());
+
 /** The rail that feeds a placement. */
 export function feedOf(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: string): Feed {
-  const supply = terminalsOf(plan, { id: placement }, sheets).find((t) => t.terminal.role === 'supply.vcc');
-  return railAt(plan, sheets, board, supply?.key);
+  const known = feeds(plan, sheets);
+  let feed = known.get(placement);
+  if (!feed) {
+    const supply = terminalsOf(plan, { id: placement }, sheets).find((t) => t.terminal.role === 'supply.vcc');
+    known.set(placement, (feed = railAt(plan, sheets, board, supply?.key)));
+  }
+  return feed;
 }
 
 /** What a module's regulator makes of its feed. */
@@ -68,13 +78,23 @@ export function partLogic(plan: Plan, sheets: Sheets, board: IndexedBoard, place
   return partSheet(sheets, placement.sheet)?.sheet.supply?.regulator ? regulated(feed) : feed;
 }
 
+const linesKnown = remembered((_part: PartSheet) => new Map<string, readonly string[]>());
+
 /** The terminals of a part at a line of a bus: its own, or those of a channel. */
-const atLine = (part: PartSheet, line: I2cLine, channel?: number): readonly string[] =>
-  part.terminals.list
-    .filter((t) =>
-      channel === undefined ? PIN_ROLES[t.role]?.line?.line === line : t.channel?.number === channel && t.channel.line === line,
-    )
-    .map((t) => t.id);
+function atLine(part: PartSheet, line: I2cLine, channel?: number): readonly string[] {
+  const known = linesKnown(part);
+  const key = `${line} ${channel}`;
+  let ids = known.get(key);
+  if (!ids) {
+    ids = part.terminals.list
+      .filter((t) =>
+        channel === undefined ? PIN_ROLES[t.role]?.line?.line === line : t.channel?.number === channel && t.channel.line === line,
+      )
+      .map((t) => t.id);
+    known.set(key, ids);
+  }
+  return ids;
+}
 
 /** The pull-ups that a part brings to a line, those on its module and those that the builder puts there. */
 function pullUpsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, member: Placement, line: I2cLine, channel?: number): readonly PullUp[] {
@@ -184,8 +204,12 @@ export const USUAL_HZ = 400e3;
 
 /** The clock that a bus is meant to have: as set, else the highest that all its members allow, up to the usual one. */
 export function meantClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): number {
-  return plan.busSettings[bus.controller ?? '']?.hz ?? Math.min(USUAL_HZ, clockLimits(plan, sheets, board, bus)[0]?.hz ?? USUAL_HZ);
+  return plan.busSettings[bus.controller ?? '']?.hz ?? usualClock(clockLimits(plan, sheets, board, bus));
 }
+
+/** The highest clock, up to the usual one, that everybody who has a say in it allows.
+ *  @param limits the lowest first */
+export const usualClock = (limits: readonly ClockLimit[]): number => Math.min(USUAL_HZ, limits[0]?.hz ?? USUAL_HZ);
 
 /** A stretch of a line, with all that pulls it up or down. */
 function stretchOf(

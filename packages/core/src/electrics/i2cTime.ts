@@ -1,5 +1,5 @@
 import { formatSi } from '../quantity/format';
-import type { Worked } from './working';
+import type { Step, Worked } from './working';
 
 /** A transfer as the program does it: bytes written and read after the address, so many times for one access. */
 export interface Transfer {
@@ -60,18 +60,23 @@ export function busTime(hz: number, users: readonly BusUser[]): Worked<BusTime> 
     users: each,
     share: each.reduce((sum, u) => sum + u.share, 0),
     longestSeconds: longest.length > 0 ? Math.max(...longest) : 0,
-    working: [
-      {
-        formula: 'share = Σ (bits / clock + stretching) · rate',
-        values:
-          users
-            .map(
-              (u) =>
-                `(${accessBits(u.transfers)} / ${formatSi(hz, 'Hz')}${u.stretchSeconds ? ` + ${formatSi(u.stretchSeconds, 's')}` : ''}) · ${formatSi(u.perSecond, 'Hz')}`,
-            )
-            .join(' + ') || '0',
-        source: 'I2C-bus specification UM10204, 3.1: START, nine bits a byte, STOP',
-      },
-    ],
+    // Put into words only when somebody looks.
+    get working() {
+      return workingOf(hz, users);
+    },
   };
 }
+
+const workingOf = (hz: number, users: readonly BusUser[]): readonly Step[] => [
+  {
+    formula: 'share = Σ (bits / clock + stretching) · rate',
+    values:
+      users
+        .map(
+          (u) =>
+            `(${accessBits(u.transfers)} / ${formatSi(hz, 'Hz')}${u.stretchSeconds ? ` + ${formatSi(u.stretchSeconds, 's')}` : ''}) · ${formatSi(u.perSecond, 'Hz')}`,
+        )
+        .join(' + ') || '0',
+    source: 'I2C-bus specification UM10204, 3.1: START, nine bits a byte, STOP',
+  },
+];

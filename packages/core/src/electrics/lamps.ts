@@ -1,5 +1,6 @@
 import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import { derived } from '../nets/derived';
+import { listedByIsland } from '../nets/islands';
 import { findNets } from '../nets/nets';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
@@ -177,7 +178,7 @@ function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTermi
 }
 
 /** Every LED that is driven, with its current as wired. */
-export const lampsOf = derived((plan: Plan, sheets: Sheets): readonly Lamp[] => {
+export const lampsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Lamp[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   return plan.placements.flatMap((placement) => {
@@ -204,7 +205,7 @@ export function digitAmps(plan: Plan, sheets: Sheets, placement: string): number
 }
 
 /** Every known load of the board's pins and of the outputs of parts: lamps, digits, and what sheets say that a terminal takes. */
-export const loadsOf = derived((plan: Plan, sheets: Sheets): readonly Load[] => {
+export const loadsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Load[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const lamps = lampsOf(plan, sheets).map((lamp): Load => ({ key: lamp.key, driver: lamp.driver, amps: lamp.amps.max, sinks: lamp.sinks }));

@@ -1,7 +1,7 @@
 import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import { boardOf } from '../plan/edit';
 import { findBuses } from '../nets/buses';
-import { derived } from '../nets/derived';
+import { listedByIsland } from '../nets/islands';
 import { findNets } from '../nets/nets';
 import { carrierOf } from '../nets/passages';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals';
@@ -64,6 +64,7 @@ type Judged = Omit<LevelPair, 'key' | 'placement' | 'way'>;
 class Sides {
   readonly #parts = new Map<string, Required<Side>>();
   readonly #board = new Map<number | undefined, Required<Side>>();
+  readonly #lines = new Map<readonly PullUp[], Map<number, Driver>>();
   readonly #judged = new Map<Driver, Map<Receiver, Judged>>();
 
   constructor(
@@ -84,6 +85,15 @@ class Sides {
     let side = this.#board.get(stands);
     if (!side) this.#board.set(stands, (side = boardSide(this.board, pin)));
     return side;
+  }
+
+  /** The line of an I2C bus as somebody drives it low. */
+  line(pullUps: readonly PullUp[], lowVolts: number): Driver {
+    let of = this.#lines.get(pullUps);
+    if (!of) this.#lines.set(pullUps, (of = new Map<number, Driver>()));
+    let driver = of.get(lowVolts);
+    if (!driver) of.set(lowVolts, (driver = { feed: this.pin(undefined).driver.feed, highOhms: undefined, lowVolts, pullUps }));
+    return driver;
   }
 
   judge(driver: Driver, receiver: Receiver): Judged {
@@ -167,22 +177,14 @@ function partnerOf(plan: Plan, sheets: Sheets, board: IndexedBoard, sides: Sides
 }
 
 /** The two ways of an I2C line, which resistors bring high. */
-function i2cPairs(
-  board: IndexedBoard,
-  item: PlanTerminal,
-  lines: readonly PullUp[],
-  own: Required<Side>,
-  partner: Partner,
-): readonly LevelPair[] {
-  const line = (lowVolts: number): Driver => ({ feed: own.driver.feed, highOhms: undefined, lowVolts, pullUps: lines });
+function i2cPairs(board: IndexedBoard, item: PlanTerminal, lines: readonly PullUp[], sides: Sides, partner: Partner): readonly LevelPair[] {
   const { key, placement, part } = item;
-  const fromBoard: Driver = { ...line(lowAt(board.sheet.electrical.volMax)), feed: boardSide(board, undefined).driver.feed };
-  const toPart: LevelPair = { key, placement: placement.id, way: 'to-part', ...compare(fromBoard, own.receiver) };
+  const fromBoard = sides.line(lines, lowAt(board.sheet.electrical.volMax));
+  const toPart: LevelPair = { key, placement: placement.id, way: 'to-part', ...sides.judge(fromBoard, sides.part(item, true).receiver) };
   // Behind a level shifter the line ends there.
   if (partner.carried || !partner.side.receiver) return [toPart];
   const low = part.levels?.volMax ? lowAt(part.levels.volMax) : 0.4;
-  const toBoard = { ...line(low), feed: fromBoard.feed };
-  return [toPart, { key, placement: placement.id, way: 'to-board', ...compare(toBoard, partner.side.receiver) }];
+  return [toPart, { key, placement: placement.id, way: 'to-board', ...sides.judge(sides.line(lines, low), partner.side.receiver) }];
 }
 
 function pairsOf(
@@ -204,7 +206,7 @@ function pairsOf(
   const i2c = demand.line?.kind === 'i2c';
   if (i2c) {
     if (part.passage || !lines || lines.length === 0) return [];
-    return i2cPairs(board, item, lines, sides.part(item, true), partner);
+    return i2cPairs(board, item, lines, sides, partner);
   }
   const own = part.passage ? shifterSide(plan, sheets, board, placement, terminal.id) : sides.part(item, false);
   const share = dividedBy(plan, key);
@@ -212,7 +214,7 @@ function pairsOf(
   if (terminal.direction !== 'out' && own?.receiver)
     ways.push({ key, placement: placement.id, way: 'to-part', ...sides.judge(partner.side.driver, own.receiver) });
   // What only pulls low is brought high by the board's own supply.
-  const pullsOnly = part.levels?.outputs === 'open-drain' || terminal.role === 'onewire.data';
+  const pullsOnly = (terminal.outputs ?? part.levels?.outputs) === 'open-drain' || terminal.role === 'onewire.data';
   if (terminal.direction !== 'in' && !pullsOnly && own && partner.side.receiver)
     ways.push({
       key,
@@ -225,7 +227,7 @@ function pairsOf(
 
 /** Every signal between the board and a part that has a supply, judged where it arrives: both ways for lines that go both ways, and at each
  *  end of a level shifter. Lines with a shifter on the part's own module are that module's matter and left out. */
-export const levelPairs = derived((plan: Plan, sheets: Sheets): readonly LevelPair[] => {
+export const levelPairs = listedByIsland((plan: Plan, sheets: Sheets): readonly LevelPair[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const pullUps = linePullUps(plan, sheets);

@@ -1,3 +1,4 @@
+import { remembered } from '../quantity/remembered';
 import { typical } from '../quantity/range';
 import type { PullUp } from './busPullUps';
 
@@ -10,7 +11,20 @@ export function restAt(pulls: readonly { readonly ohms: number; readonly volts: 
 
 /** Where a line rests for somebody whose rail is at a voltage. What pulls to the same rail is at that voltage, too; everything else, and each
  *  resistor, is where it brings the line farthest up, farthest down, or at its nominal value. */
-export function restFor(pullUps: readonly PullUp[], rail: string | undefined, volts: number, corner: 'min' | 'max' | 'nominal'): number {
+export function restFor(pullUps: readonly PullUp[], rail: string | undefined, volts: number, corner: RestCorner): number {
+  const known = restsKnown(pullUps);
+  const key = `${corner} ${volts} ${rail}`;
+  let rest = known.get(key);
+  if (rest === undefined) known.set(key, (rest = findRest(pullUps, rail, volts, corner)));
+  return rest;
+}
+
+type RestCorner = 'min' | 'max' | 'nominal';
+
+/** Everybody on a line asks for the same few. */
+const restsKnown = remembered((_pullUps: readonly PullUp[]) => new Map<string, number>());
+
+function findRest(pullUps: readonly PullUp[], rail: string | undefined, volts: number, corner: RestCorner): number {
   const pulls = pullUps.map((pull) => {
     const elsewhere = corner === 'nominal' ? typical(pull.volts) : pull.volts[corner];
     return { range: pull.ohms, ohms: typical(pull.ohms), volts: rail !== undefined && pull.rail === rail ? volts : elsewhere };

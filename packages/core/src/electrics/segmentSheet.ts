@@ -1,5 +1,5 @@
 import { type Bus, findBuses } from '../nets/buses';
-import { derived } from '../nets/derived';
+import { mappedByIsland } from '../nets/islands';
 import { type Segment, segmentsOf } from '../nets/segments';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
@@ -144,8 +144,14 @@ function segmentSheet(
   const { input, pullUps } = worse;
   const others = input.pullUps.filter((p) => p.id !== 'added');
   const helps = pullUps.verdict === 'missing' || pullUps.verdict === 'too-weak';
-  const limits = limitsOf(plan, sheets, board, bus, segment, worse.line);
-  const overdriven = overdrivenBy(limits, input.pullUps);
+  // Where only one line is pulled too high it need not be the one that is worse else.
+  const heights = [worse, ...lines.filter((one) => one !== worse)].map(({ line, input: { pullUps } }) => {
+    const limits = limitsOf(plan, sheets, board, bus, segment, line);
+    return { limits, pullUps, overdriven: overdrivenBy(limits, pullUps) };
+  });
+  const above = ({ overdriven: [first] }: (typeof heights)[number]) => (first ? first.restVolts - first.limitVolts : 0);
+  const highest = heights.reduce((a, b) => (above(b) > above(a) + 1e-9 ? b : a));
+  const { limits, overdriven } = highest;
   const add = once(() =>
     helps
       ? bestAdded(drawerValues(plan.drawer, 330, 100_000), (ohms) =>
@@ -155,7 +161,7 @@ function segmentSheet(
   );
   const cut = once(() => (pullUps.verdict === 'too-strong' ? toCut(input, cuttableOf(plan, sheets), pullingHigher) : []));
   const limit = overdriven[0]?.limitVolts;
-  const pullingHigher = limit === undefined ? [] : [...new Set(input.pullUps.filter((p) => p.volts.max > limit).map((p) => p.id))];
+  const pullingHigher = limit === undefined ? [] : [...new Set(highest.pullUps.filter((p) => p.volts.max > limit).map((p) => p.id))];
   return {
     ...worse,
     limits,
@@ -173,7 +179,7 @@ function segmentSheet(
 
 /** The stretches of every I2C bus that a controller drives and that has both lines, by the id of the bus. Remembered for as long as
  *  plan and sheets are there: several checks look at them. */
-export const i2cStretches = derived((plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly SegmentSheet[]> => {
+export const i2cStretches = mappedByIsland((plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly SegmentSheet[]> => {
   const board = boardOf(plan, sheets);
   const buses = board ? findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c' && bus.controller && bus.pins.sda && bus.pins.scl) : [];
   return new Map(buses.map((bus) => [bus.id, segmentSheets(plan, sheets, board!, bus)]));

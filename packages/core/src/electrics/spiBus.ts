@@ -1,6 +1,7 @@
 import type { Bus } from '../nets/buses';
 import { chainsOf } from '../nets/chains';
 import { derived } from '../nets/derived';
+import { homeOf } from '../nets/islands';
 import { throughPart } from '../nets/passages';
 import { isPulledUp } from '../nets/pulled';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
@@ -181,14 +182,15 @@ function groupsOf(plan: Plan, sheets: Sheets, bus: Bus): readonly (readonly Plac
 /** Everything about an SPI bus: who is selected by what, how fast each may be talked to and by what it is held down, what an access
  *  takes. */
 export function spiSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): SpiSheet {
-  const known = remembered(plan, sheets);
-  let sheet = known.get(bus);
-  if (!sheet) known.set(bus, (sheet = makeSheet(plan, sheets, board, bus)));
+  const home = homeOf(plan, sheets, bus.members[0]?.id ?? '');
+  const known = remembered(home, sheets);
+  let sheet = known.get(bus.id);
+  if (!sheet) known.set(bus.id, (sheet = makeSheet(home, sheets, board, bus)));
   return sheet;
 }
 
 /** Sheets of a plan as they are asked for: three checks, the ledgers and the view look at each. */
-const remembered = derived((_plan: Plan, _sheets: Sheets) => new Map<Bus, SpiSheet>());
+const remembered = derived((_plan: Plan, _sheets: Sheets) => new Map<string, SpiSheet>());
 
 function makeSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): SpiSheet {
   const controller = bus.controller === undefined ? undefined : board.controllers.get(bus.controller);

@@ -6,7 +6,7 @@ import type { Plan } from '../plan/plan';
 import type { Rail } from '../sheets/boardSheet';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { feedRail } from '../nets/feedRail';
-import { lampsOf } from './lamps';
+import { type Lamp, lampsOf } from './lamps';
 
 /** What takes current from a rail. */
 export interface SupplyLine {
@@ -43,34 +43,41 @@ export interface RailSheet {
 const total = (lines: readonly SupplyLine[], by: 'typicalMilliamps' | 'peakMilliamps'): number =>
   lines.reduce((sum, line) => sum + line[by], 0);
 
-/** The parts on a rail, with how many of each and how much of it counts. */
-function partLines(plan: Plan, sheets: Sheets, rail: string): readonly SupplyLine[] {
-  return plan.placements.flatMap((placement): SupplyLine[] => {
-    const supply = partSheet(sheets, placement.sheet)?.sheet.supply;
+/** The parts on each rail, with how many of each and how much of it counts. */
+function partLines(plan: Plan, sheets: Sheets): ReadonlyMap<string | undefined, readonly SupplyLine[]> {
+  const byRail = new Map<string | undefined, SupplyLine[]>();
+  for (const placement of plan.placements) {
+    const part = partSheet(sheets, placement.sheet)?.sheet;
     // LEDs are worked out from their resistors.
-    const isLamp = partSheet(sheets, placement.sheet)?.sheet.terminals.list.some((t) => t.led);
-    if (!supply || isLamp || feedRail(plan, sheets, placement.id) !== rail) return [];
+    if (!part?.supply || part.terminals.list.some((t) => t.led)) continue;
+    const { supply } = part;
     const { units = 1, share = 1 } = plan.loads[placement.id] ?? {};
-    return [
-      {
-        placement: placement.id,
-        what: 'part',
-        units,
-        share,
-        typicalMilliamps: supply.typicalMilliamps * units,
-        peakMilliamps: Math.max(supply.typicalMilliamps, supply.peakMilliamps * share) * units,
-      },
-    ];
-  });
+    const line: SupplyLine = {
+      placement: placement.id,
+      what: 'part',
+      units,
+      share,
+      typicalMilliamps: supply.typicalMilliamps * units,
+      peakMilliamps: Math.max(supply.typicalMilliamps, supply.peakMilliamps * share) * units,
+    };
+    const rail = feedRail(plan, sheets, placement.id);
+    const known = byRail.get(rail);
+    if (known) known.push(line);
+    else byRail.set(rail, [line]);
+  }
+  return byRail;
 }
 
-/** The LEDs whose current comes from a rail: through the board's pins, through a part that hangs on it, or straight. */
-function lampLines(plan: Plan, sheets: Sheets, board: IndexedBoard, rail: string): readonly SupplyLine[] {
+/** The rail that a lamp's current comes from: through the board's pins, through a part that hangs on it, or straight. */
+function lampRail(plan: Plan, sheets: Sheets, board: IndexedBoard, { placement, driver, sinks }: Lamp): string | undefined {
+  const drives = driver.by === 'pin' ? board.sheet.logicRail : feedRail(plan, sheets, driver.placement);
+  return sinks ? (feedRail(plan, sheets, placement) ?? drives) : drives;
+}
+
+/** What LEDs take from a rail. */
+function lampLines(plan: Plan, lamps: readonly Lamp[]): readonly SupplyLine[] {
   const lines = new Map<string, { typical: number; peak: number }>();
-  for (const lamp of lampsOf(plan, sheets)) {
-    const own = feedRail(plan, sheets, lamp.placement);
-    const driver = lamp.driver.by === 'pin' ? board.sheet.logicRail : feedRail(plan, sheets, lamp.driver.placement);
-    if ((lamp.sinks ? (own ?? driver) : driver) !== rail || !Number.isFinite(lamp.amps.max)) continue;
+  for (const lamp of lamps) {
     const line = lines.get(lamp.placement) ?? { typical: 0, peak: 0 };
     // One digit at a time: on average a lamp of four has a quarter, and all of one digit are on at once.
     line.typical += ((lamp.amps.typ ?? lamp.amps.max) * 1000) / lamp.digits;
@@ -88,7 +95,12 @@ export const supplySheets = derived((plan: Plan, sheets: Sheets): readonly RailS
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const rails = board.sheet.rails.list.filter((rail) => rail.direction !== 'in');
-  const own = new Map(rails.map((rail) => [rail.id, [...partLines(plan, sheets, rail.id), ...lampLines(plan, sheets, board, rail.id)]]));
+  const parts = partLines(plan, sheets);
+  const lamps = lampsOf(plan, sheets)
+    .filter((lamp) => Number.isFinite(lamp.amps.max))
+    .map((lamp) => ({ lamp, rail: lampRail(plan, sheets, board, lamp) }));
+  const lampsAt = (id: string) => lamps.flatMap(({ lamp, rail }) => (rail === id ? [lamp] : []));
+  const own = new Map(rails.map(({ id }) => [id, [...(parts.get(id) ?? []), ...lampLines(plan, lampsAt(id))]]));
   return rails.map((rail): RailSheet => {
     const made = rails.filter((other) => other.regulator?.from === rail.id && own.get(other.id)!.length > 0);
     const lines = [

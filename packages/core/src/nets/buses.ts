@@ -4,6 +4,7 @@ import { boardOf } from '../plan/edit';
 import type { Placement, Plan, TerminalKey } from '../plan/plan';
 import { legalControllers } from './controllers';
 import { derived } from './derived';
+import { grownApart } from './grownApart';
 import { findNets, type Nets } from './nets';
 import { carrierOf } from './passages';
 import { terminalsOf } from './terminals';
@@ -62,7 +63,13 @@ export const findBuses = derived((plan: Plan, sheets: Sheets): readonly Bus[] =>
   const nets = findNets(plan, sheets);
   // Plans with the same nets have the same buses: a part that is not wired yet is on none.
   let buses = ofNets.get(nets);
-  if (!buses) ofNets.set(nets, (buses = makeBuses(plan, sheets, board, nets)));
+  if (!buses) {
+    const grown = grownApart(plan, sheets);
+    buses = grown
+      ? grownBuses(findBuses(grown.base, sheets), board, grown.placement, linesOf(plan, grown.placement, nets, sheets))
+      : makeBuses(plan, sheets, board, nets);
+    ofNets.set(nets, buses);
+  }
   return buses;
 });
 
@@ -78,12 +85,33 @@ function makeBuses(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets):
       bus.members.push(placement);
       found.set(id, bus);
     }
-  const all = [...found].map(([id, { kind, pins, members }]): Bus => ({
-    id,
-    kind,
-    pins,
-    members,
-    controller: legalControllers(board, kind, pins)[0]?.id,
-  }));
+  const all = [...found].map(([id, one]) => busOf(board, id, one));
   return CONTROLLER_KINDS.flatMap((kind) => all.filter((bus) => bus.kind === kind));
+}
+
+const busOf = (board: IndexedBoard, id: string, { kind, pins, members }: Found): Bus => ({
+  id,
+  kind,
+  pins,
+  members,
+  controller: legalControllers(board, kind, pins)[0]?.id,
+});
+
+/** Buses with a new last part on them. */
+function grownBuses(
+  before: readonly Bus[],
+  board: IndexedBoard,
+  placement: Placement,
+  lines: ReadonlyMap<ControllerKind, { readonly [line: string]: string }>,
+): readonly Bus[] {
+  if (lines.size === 0) return before;
+  return CONTROLLER_KINDS.flatMap((kind): readonly Bus[] => {
+    const same = before.filter((bus) => bus.kind === kind);
+    const pins = lines.get(kind);
+    if (!pins) return same;
+    const id = busKey(kind, pins);
+    const met = same.find((bus) => bus.id === id);
+    const now = busOf(board, id, { kind, pins: { ...met?.pins, ...pins }, members: [...(met?.members ?? []), placement] });
+    return met ? same.map((bus) => (bus === met ? now : bus)) : [...same, now];
+  });
 }

@@ -1,15 +1,10 @@
+import { remembered } from '../quantity/remembered';
 import type { PartSheet } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, splitKey } from '../plan/plan';
 
-const known = new WeakMap<PartSheet, boolean>();
-
 /** Whether a part is a multiplexer. Remembered: it is asked of every member of every bus at every edit. */
-function hasChannels(part: PartSheet): boolean {
-  let has = known.get(part);
-  if (has === undefined) known.set(part, (has = part.terminals.list.some((t) => t.channel !== undefined)));
-  return has;
-}
+const hasChannels = remembered((part: PartSheet): boolean => part.terminals.list.some((t) => t.channel !== undefined));
 
 /** The parts whose data line hangs on a channel of a multiplexer, by channel. Empty for parts that have no channels. */
 export function behindChannels(plan: Plan, sheets: Sheets, multiplexer: Placement): ReadonlyMap<number, readonly Placement[]> {

@@ -1,3 +1,4 @@
+import { remembered } from '../quantity/remembered';
 import type { BoardPin, Controller } from '../sheets/boardSheet';
 import type { ControllerKind } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
@@ -14,8 +15,14 @@ export function controllersAt(board: IndexedBoard, pin: string, kind: Controller
 
 /** The pins that carry one line of a controller, in physical order. */
 export function linePins(board: IndexedBoard, controller: string, line: string): readonly BoardPin[] {
-  return board.ioPins.filter((pin) => pin.functions?.includes(`${controller}.${line}`));
+  const known = linesKnown(board);
+  const name = `${controller}.${line}`;
+  let pins = known.get(name);
+  if (!pins) known.set(name, (pins = board.ioPins.filter((pin) => pin.functions?.includes(name))));
+  return pins;
 }
+
+const linesKnown = remembered((_board: IndexedBoard) => new Map<string, readonly BoardPin[]>());
 
 /** Whether these pins together are a legal set of the controller (lines that are absent do not matter). */
 export function isLegalSet(board: IndexedBoard, controller: Controller, chosen: { readonly [line: string]: string }): boolean {

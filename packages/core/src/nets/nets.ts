@@ -2,7 +2,8 @@ import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
 import { derived } from './derived';
-import { planTerminals, type PlanTerminal, signalOf } from './terminals';
+import { grownApart } from './grownApart';
+import { planTerminals, type PlanTerminal, signalOf, terminalsOf } from './terminals';
 
 /** Everything one wire system joins. */
 export interface Net {
@@ -44,8 +45,8 @@ class Joined {
   }
 }
 
-function groupBy<T>(items: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
+function groupBy<T, K>(items: readonly T[], keyOf: (item: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>();
   for (const item of items) {
     const key = keyOf(item);
     const group = groups.get(key);
@@ -70,20 +71,46 @@ function makeNet(terminals: readonly PlanTerminal[], nodes: ReadonlySet<string>)
 
 /** The nets of a plan, in the order of their first terminal. Unwired terminals are in none. */
 export const findNets = derived((plan: Plan, sheets: Sheets): Nets => {
-  const before = latest.get(plan.wires);
-  if (before && before.sheets === sheets && isGrownFrom(plan, before.plan)) return before.nets;
-  const nets = makeNets(plan, sheets);
-  latest.set(plan.wires, { plan, sheets, nets });
-  return nets;
+  const grown = grownApart(plan, sheets);
+  return grown
+    ? grownNets(findNets(grown.base, sheets), terminalsOf(plan, grown.placement, sheets), boardOf(plan, sheets))
+    : makeNets(plan, sheets);
 });
 
-/** The nets of the plan that last had these very wires. */
-const latest = new WeakMap<Plan['wires'], { readonly plan: Plan; readonly sheets: Sheets; readonly nets: Nets }>();
-
-/** Whether a plan is another with parts added that have no wire yet: its nets are the same. */
-function isGrownFrom(plan: Plan, before: Plan): boolean {
-  return plan.board === before.board && before.placements.every((placement, at) => plan.placements[at] === placement);
+/** The net of a plan that lies on a node. */
+function netAt({ list, byPin }: Nets, node: string): Net | undefined {
+  if (node.startsWith('pin:')) return byPin.get(node.slice('pin:'.length));
+  return list.find((net) => (node === 'ground' ? net.ground : net.rails.some((rail) => node === `rail:${rail}`)));
 }
+
+/** Nets with those terminals of a new last part added that have a wire, none of which ends at another part. The very same nets where there
+ *  is no such terminal. */
+function grownNets(before: Nets, terminals: readonly PlanTerminal[], board: IndexedBoard | undefined): Nets {
+  const come = groupBy(
+    terminals.filter((item) => item.wire),
+    (item) => {
+      const node = nodeOf(item.wire!.end, board);
+      return netAt(before, node) ?? node;
+    },
+  );
+  if (come.size === 0) return before;
+  const further: Net[] = [];
+  const joined = new Map<Net, Net>();
+  for (const [met, items] of come) {
+    if (typeof met === 'string') further.push(makeNet(items, new Set([met])));
+    else joined.set(met, makeNet([...met.terminals, ...items], new Set(nodesOf(met))));
+  }
+  return indexed([...(joined.size > 0 ? before.list.map((net) => joined.get(net) ?? net) : before.list), ...further], before, [
+    ...joined.values(),
+    ...further,
+  ]);
+}
+
+const nodesOf = ({ pins, rails, ground }: Net): readonly string[] => [
+  ...pins.map((pin) => `pin:${pin}`),
+  ...rails.map((rail) => `rail:${rail}`),
+  ...(ground ? ['ground'] : []),
+];
 
 function makeNets(plan: Plan, sheets: Sheets): Nets {
   const board = boardOf(plan, sheets);
@@ -110,9 +137,16 @@ function makeNets(plan: Plan, sheets: Sheets): Nets {
     groups.set(root, group);
   }
   const list = [...groups.values()].map(({ terminals, nodes }) => makeNet(terminals, nodes));
-  return {
-    list,
-    byTerminal: new Map(list.flatMap((net) => net.terminals.map((t) => [t.key, net] as const))),
-    byPin: new Map(list.flatMap((net) => net.pins.map((pin) => [pin, net] as const))),
-  };
+  return indexed(list);
+}
+
+/** Nets with their indexes.
+ *  @param before nets whose indexes hold but for those of `changed` */
+function indexed(list: readonly Net[], before?: Nets, changed: readonly Net[] = list): Nets {
+  const [byTerminal, byPin] = [new Map(before?.byTerminal), new Map(before?.byPin)];
+  for (const net of changed) {
+    for (const { key } of net.terminals) byTerminal.set(key, net);
+    for (const pin of net.pins) byPin.set(pin, net);
+  }
+  return { list, byTerminal, byPin };
 }

@@ -1,8 +1,10 @@
+import { remembered } from '../quantity/remembered';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey, type Wire } from '../plan/plan';
 import { derived } from './derived';
+import { grownApart } from './grownApart';
 import { carriedBy } from './passages';
 
 /** A terminal of a placement with its sheet facts and its wire. */
@@ -21,17 +23,9 @@ export interface PlanTerminal {
 }
 
 const NONE: ReadonlySet<string> = new Set();
-const chainInputs = new WeakMap<PartSheet, string | null>();
 
 /** The data-in of a part that chains, or null. Remembered: nets are found anew at every edit. */
-function chainInput(part: PartSheet): string | null {
-  let input = chainInputs.get(part);
-  if (input === undefined) {
-    input = part.terminals.list.find((t) => t.chain === 'in')?.id ?? null;
-    chainInputs.set(part, input);
-  }
-  return input;
-}
+const chainInput = remembered((part: PartSheet): string | null => part.terminals.list.find((t) => t.chain === 'in')?.id ?? null);
 
 /** The first part of a chain, found from its data-in backwards. A chain in a circle has no head but where one began. */
 function chainHead(plan: Plan, placement: Placement, sheets: Sheets, passed: ReadonlySet<string> = NONE): string {
@@ -84,24 +78,45 @@ function standingFor(plan: Plan, sheets: Sheets, item: PlanTerminal): PlanTermin
   return { ...item, terminal, carries };
 }
 
-/** The terminals of each placement, by its id. */
-const byPlacement = derived(
-  (plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly PlanTerminal[]> =>
-    new Map(
-      plan.placements.map((placement) => {
-        const part = partSheet(sheets, placement.sheet)?.sheet;
-        const head = chainHead(plan, placement, sheets);
-        const own = (part?.terminals.list ?? []).map((terminal): PlanTerminal => {
-          const key = terminalKey(placement.id, terminal.id);
-          const wire = plan.wires[key];
-          const joins = terminal.line && joinedWith(plan, sheets, wire, terminal, part?.chip);
-          const item: PlanTerminal = { key, placement, part: part!, terminal, wire, head, ...(joins ? { joins } : {}) };
-          return part!.passage ? standingFor(plan, sheets, item) : item;
-        });
-        return [placement.id, own];
-      }),
-    ),
+/** Whether nothing but a part's own wires says what its terminals are: it stands in no chain, carries and joins nothing. */
+const standsAlone = remembered(
+  (part: PartSheet): boolean => !part.passage && part.terminals.list.every((t) => t.chain !== 'in' && t.line === undefined),
 );
+
+/** The terminals that a part had last: with the same wires they are the same. */
+const lastOf = new WeakMap<Placement, { readonly part: PartSheet; readonly list: readonly PlanTerminal[] }>();
+
+function alone(plan: Plan, placement: Placement, part: PartSheet): readonly PlanTerminal[] {
+  const last = lastOf.get(placement);
+  if (last?.part === part && last.list.every((item) => plan.wires[item.key] === item.wire)) return last.list;
+  const list = part.terminals.list.map((terminal): PlanTerminal => {
+    const key = terminalKey(placement.id, terminal.id);
+    return { key, placement, part, terminal, wire: plan.wires[key], head: placement.id };
+  });
+  lastOf.set(placement, { part, list });
+  return list;
+}
+
+function terminalsIn(plan: Plan, placement: Placement, sheets: Sheets): readonly PlanTerminal[] {
+  const part = partSheet(sheets, placement.sheet)?.sheet;
+  if (!part) return [];
+  if (standsAlone(part)) return alone(plan, placement, part);
+  const head = chainHead(plan, placement, sheets);
+  return part.terminals.list.map((terminal): PlanTerminal => {
+    const key = terminalKey(placement.id, terminal.id);
+    const wire = plan.wires[key];
+    const joins = terminal.line && joinedWith(plan, sheets, wire, terminal, part.chip);
+    const item: PlanTerminal = { key, placement, part, terminal, wire, head, ...(joins ? { joins } : {}) };
+    return part.passage ? standingFor(plan, sheets, item) : item;
+  });
+}
+
+/** The terminals of each placement, by its id. */
+const byPlacement = derived((plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly PlanTerminal[]> => {
+  const grown = grownApart(plan, sheets);
+  if (grown) return new Map(byPlacement(grown.base, sheets)).set(grown.placement.id, terminalsIn(plan, grown.placement, sheets));
+  return new Map(plan.placements.map((placement) => [placement.id, terminalsIn(plan, placement, sheets)]));
+});
 
 /** Every terminal of a placement of the plan in printed order; empty where its sheet is gone. */
 export function terminalsOf(plan: Plan, placement: Pick<Placement, 'id'>, sheets: Sheets): readonly PlanTerminal[] {
@@ -109,9 +124,11 @@ export function terminalsOf(plan: Plan, placement: Pick<Placement, 'id'>, sheets
 }
 
 /** Every terminal of the plan, part by part in printed order. */
-export const planTerminals = derived((plan: Plan, sheets: Sheets): readonly PlanTerminal[] =>
-  [...byPlacement(plan, sheets).values()].flat(),
-);
+export const planTerminals = derived((plan: Plan, sheets: Sheets): readonly PlanTerminal[] => {
+  const grown = grownApart(plan, sheets);
+  if (grown) return [...planTerminals(grown.base, sheets), ...terminalsOf(plan, grown.placement, sheets)];
+  return [...byPlacement(plan, sheets).values()].flat();
+});
 
 /** What makes two terminals the same signal when they meet on one pin: bus lines join, parts of a chain share the
  *  select, latch and clock of its head, all else is private. */

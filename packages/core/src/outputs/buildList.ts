@@ -15,6 +15,7 @@ import {
   terminalKey,
   type WireColour,
   type WireEnd,
+  type WireNote,
 } from '../plan/plan';
 import { wantedCapacitors } from '../electrics/supplySheet';
 import { strapState } from '../nets/addresses';
@@ -47,6 +48,9 @@ export interface BuildWire {
   /** A resistor in the wire, in ohms. */
   readonly series: number | undefined;
   readonly ticked: boolean;
+  /** What the builder found out about it; of no worth any more once it ends elsewhere. */
+  readonly note: WireNote | undefined;
+  readonly noteHolds: boolean;
   /** The end this wire had when it was ticked, where it has moved since. */
   readonly wasAt: WireEnd | undefined;
 }
@@ -130,6 +134,8 @@ function buildWire(plan: Plan, board: IndexedBoard, item: PlanTerminal): BuildWi
     at: positionsOf(board, wire.end),
     through: item.terminal.through,
     series: plan.series[item.key],
+    note: plan.wireNotes[item.key],
+    noteHolds: sameEnd(plan.wireNotes[item.key]?.end, wire.end),
     ticked: sameEnd(done, wire.end),
     wasAt: done && !sameEnd(done, wire.end) ? done : undefined,
   };

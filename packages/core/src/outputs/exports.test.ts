@@ -131,7 +131,7 @@ describe.each(PLANS.map((plan) => [plan.name, plan] as const))('constants of %s'
     for (const row of data) for (const one of Object.values(row)) expect(one).not.toMatch(/^[=+\-@\t\r]/);
     const rows = format('markdown').write(plan, sheets)!.trim().split('\n').slice(2);
     expect(rows).toHaveLength(wires.length + 2);
-    for (const row of rows) expect(row.replace(/\\\|/g, '').split('|')).toHaveLength(14);
+    for (const row of rows) expect(row.replace(/\\\|/g, '').split('|')).toHaveLength(15);
   });
 });
 

@@ -18,6 +18,7 @@ const COLUMNS = [
   'Through',
   'Locked',
   'Done',
+  'Found on the bench',
 ] as const;
 
 function rowOf(plan: Plan, sheets: Sheets, wire: BuildWire): readonly string[] {
@@ -35,6 +36,7 @@ function rowOf(plan: Plan, sheets: Sheets, wire: BuildWire): readonly string[] {
     [wire.through, wire.series === undefined ? undefined : formatSi(wire.series, 'Ω')].filter(Boolean).join(', '),
     wire.locked ? 'yes' : '',
     wire.ticked ? 'yes' : '',
+    wire.note && wire.noteHolds ? `${wire.note.date}: ${wire.note.words}` : '',
   ];
 }
 

@@ -17,6 +17,7 @@ import { ladder } from './edits/ladder';
 import { load } from './edits/load';
 import { readout } from './edits/readout';
 import { pull } from './edits/pull';
+import { wireNote } from './edits/wireNote';
 import { series } from './edits/series';
 import { rate } from './edits/rate';
 import { removePlacement } from './edits/removePlacement';
@@ -31,7 +32,8 @@ import { tick } from './edits/tick';
 import { together } from './edits/together';
 import { unwire } from './edits/unwire';
 import { wish } from './edits/wish';
-import { wire } from './edits/wire';
+import { applyWires, wire } from './edits/wire';
+import { noteGrowth } from './grown';
 import type { Plan } from './plan';
 
 const RULES: { readonly [K in EditKind]: EditRule<K> } = {
@@ -45,6 +47,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   'cut-pull-ups': cutPullUps,
   drawer,
   pull,
+  'wire-note': wireNote,
   built,
   capacitors,
   ladder,
@@ -74,9 +77,10 @@ export const EDIT_KINDS = Object.keys(RULES) as readonly EditKind[];
 export function applyEdit(plan: Plan, edit: Edit, sheets: Sheets): EditResult {
   // The table pairs each kind with its own rule; the compiler cannot follow the pairing through an index.
   const rule = Object.hasOwn(RULES, edit.kind) ? (RULES[edit.kind] as EditRule<EditKind>) : undefined;
-  return rule
-    ? rule.apply(plan, edit as never, notedSheets(sheets, plan.benchNotes))
-    : refuse('kind', EDIT_KINDS.join(', '), String(edit.kind));
+  if (!rule) return refuse('kind', EDIT_KINDS.join(', '), String(edit.kind));
+  const result = rule.apply(plan, edit as never, notedSheets(sheets, plan.benchNotes));
+  if (result.ok) noteGrowth(plan, [edit], result.plan);
+  return result;
 }
 
 export type BatchResult =
@@ -88,11 +92,33 @@ export type BatchResult =
 export function applyEdits(plan: Plan, edits: readonly Edit[], sheets: Sheets): BatchResult {
   let current = plan;
   let inverse: readonly Edit[] = [];
-  for (const [at, edit] of edits.entries()) {
-    const result = applyEdit(current, edit, sheets);
-    if (!result.ok) return { ok: false, at, problem: result.problem };
+  for (let at = 0; at < edits.length;) {
+    const wires = wiresFrom(edits, at);
+    const result = wires.length > 1 ? applyWireRun(current, wires, sheets) : applyOne(current, edits[at]!, sheets);
+    if (!result.ok) return { ...result, at: at + result.at };
     current = result.plan;
     inverse = [...result.inverse, ...inverse];
+    at += Math.max(1, wires.length);
   }
   return { ok: true, plan: current, inverse };
+}
+
+function applyOne(plan: Plan, edit: Edit, sheets: Sheets): BatchResult {
+  const result = applyEdit(plan, edit, sheets);
+  return result.ok ? result : { ...result, at: 0 };
+}
+
+type WireEdit = Extract<Edit, { readonly kind: 'wire' }>;
+
+function applyWireRun(plan: Plan, edits: readonly WireEdit[], sheets: Sheets): BatchResult {
+  const result = applyWires(plan, edits, notedSheets(sheets, plan.benchNotes));
+  if (result.ok) noteGrowth(plan, edits, result.plan);
+  return result;
+}
+
+/** The wire edits from a place on that follow one another. */
+function wiresFrom(edits: readonly Edit[], at: number): readonly WireEdit[] {
+  let end = at;
+  while (edits[end]?.kind === 'wire') end += 1;
+  return edits.slice(at, end) as readonly WireEdit[];
 }

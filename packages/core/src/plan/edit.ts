@@ -16,6 +16,7 @@ import type {
   Wire,
   WireColour,
   WireEnd,
+  WireNote,
   Wish,
 } from './plan';
 
@@ -62,6 +63,7 @@ export type Edit =
   | { readonly kind: 'bus-settings'; readonly segment: string; readonly settings: BusSettings | null }
   | { readonly kind: 'cut-pull-ups'; readonly placement: string; readonly cut: boolean }
   /** `null` takes the resistor away. */
+  | { readonly kind: 'wire-note'; readonly placement: string; readonly terminal: string; readonly note: WireNote | null }
   | { readonly kind: 'pull'; readonly placement: string; readonly terminal: string; readonly pull: Pull | null }
   /** A resistor in the terminal’s wire, in ohms; `null` takes it away. */
   | { readonly kind: 'series'; readonly placement: string; readonly terminal: string; readonly ohms: number | null }

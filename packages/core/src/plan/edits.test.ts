@@ -86,6 +86,40 @@ describe.each(boards)('random edits on $board.id', (empty) => {
     );
   });
 
+  test('a batch does what its edits do one by one, and stops where they stop', () => {
+    let [whole, stopped, runs] = [0, 0, 0];
+    // Mostly wires, since those that follow one another are laid at once.
+    const batch = fc.array(fc.oneof({ weight: 3, arbitrary: edit.filter(({ kind }) => kind === 'wire') }, edit), {
+      minLength: 20,
+      maxLength: 60,
+      size: 'max',
+    });
+    fc.assert(
+      fc.property(edits, batch, fc.boolean(), (before, drawn, sift) => {
+        const start = grown(empty, before);
+        const list = sift ? drawn.filter((one) => applyEdit(start, one, sheets).ok) : drawn.slice(0, 6);
+        let plan = start;
+        let inverse: readonly Edit[] = [];
+        const at = list.findIndex((one) => {
+          const result = applyEdit(plan, one, sheets);
+          if (!result.ok) return true;
+          plan = result.plan;
+          inverse = [...result.inverse, ...inverse];
+          return false;
+        });
+        const result = applyEdits(start, list, sheets);
+        const failed = list[at] && applyEdit(plan, list[at], sheets);
+        expect(result).toEqual(failed ? { ...failed, at } : { ok: true, plan, inverse });
+        if (result.ok) expect(JSON.stringify(result.plan)).toBe(JSON.stringify(plan));
+        if (result.ok) whole += 1;
+        else stopped += 1;
+        if (result.ok && list.some((one, n) => one.kind === 'wire' && list[n + 1]?.kind === 'wire')) runs += 1;
+      }),
+      { numRuns: 300 },
+    );
+    expect(Math.min(whole, stopped, runs)).toBeGreaterThan(20);
+  });
+
   test('a batch with a bad edit leaves nothing behind and names it', () => {
     fc.assert(
       fc.property(edits, (list) => {

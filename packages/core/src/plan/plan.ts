@@ -96,6 +96,13 @@ export interface Driver {
   readonly ohms: number;
 }
 
+/** A wire that the builder found in its place: with the end that it had, how, and the day as 2026-11-25. */
+export interface WireNote {
+  readonly end: WireEnd;
+  readonly words: string;
+  readonly date: string;
+}
+
 /** What the builder would like for one wire. Settling keeps to it wherever the board can, and says what it costs. */
 export interface Wish {
   /** This pin. */
@@ -143,6 +150,7 @@ export interface Plan {
   readonly accepted: { readonly [finding: string]: string };
   /** Facts that the builder measured, corrected or confirmed; they go before what the sheets say. */
   readonly benchNotes: BenchNotes;
+  readonly wireNotes: { readonly [key: TerminalKey]: WireNote };
   readonly wishes: { readonly [key: TerminalKey]: Wish };
   /** By placement. */
   readonly together: { readonly [placement: string]: Together };
@@ -179,6 +187,7 @@ export const PLAN_LIMITS = {
   wishes: 400,
   editsPerBatch: 500,
   pulls: 400,
+  wireNotes: 800,
   series: 400,
   drivers: 200,
   loadUnits: 10_000,
@@ -228,6 +237,7 @@ export const PLAN_DEFAULTS = {
   built: null,
   accepted: {},
   benchNotes: {},
+  wireNotes: {},
   wishes: {},
   together: {},
   busSettings: {},

@@ -2,7 +2,8 @@ import type { Edit } from './edit';
 import { type Plan, splitKey } from './plan';
 
 /** The maps of a plan whose entries belong to a part: they go with it, come back with it, and differ one by one between two plans. */
-type MapField = 'wishes' | 'together' | 'rates' | 'pulls' | 'series' | 'drivers' | 'ladders' | 'loads' | 'capacitors' | 'readouts';
+type MapField =
+  'wishes' | 'wireNotes' | 'together' | 'rates' | 'pulls' | 'series' | 'drivers' | 'ladders' | 'loads' | 'capacitors' | 'readouts';
 
 interface PlanMap<F extends MapField> {
   /** What the keys are. */
@@ -13,6 +14,7 @@ interface PlanMap<F extends MapField> {
 
 const MAPS: { readonly [F in MapField]: PlanMap<F> } = {
   wishes: { by: 'terminal', edit: (key, wish) => ({ kind: 'wish', ...splitKey(key), wish: wish ?? null }) },
+  wireNotes: { by: 'terminal', edit: (key, note) => ({ kind: 'wire-note', ...splitKey(key), note: note ?? null }) },
   pulls: { by: 'terminal', edit: (key, pull) => ({ kind: 'pull', ...splitKey(key), pull: pull ?? null }) },
   series: { by: 'terminal', edit: (key, ohms) => ({ kind: 'series', ...splitKey(key), ohms: ohms ?? null }) },
   drivers: { by: 'terminal', edit: (key, driver) => ({ kind: 'driver', ...splitKey(key), driver: driver ?? null }) },
@@ -66,6 +68,28 @@ export function mapsKept(maps: PlanMaps, stays: (owner: string) => boolean): Pla
   const kept = (field: MapField) => Object.fromEntries(Object.entries(maps[field]).filter(([key]) => stays(ownerIn(field, key))));
   return Object.fromEntries(FIELDS.map((field) => [field, kept(field)])) as unknown as PlanMaps;
 }
+
+/** Entries of an object in pieces, each by what its key belongs to; what belongs to none is left out. */
+export function cutBy<T>(
+  map: { readonly [key: string]: T },
+  pieceOf: (key: string) => string | undefined,
+): ReadonlyMap<string, readonly (readonly [string, T])[]> {
+  const pieces = new Map<string, [string, T][]>();
+  for (const entry of Object.entries(map)) {
+    const piece = pieceOf(entry[0]);
+    if (piece === undefined) continue;
+    const known = pieces.get(piece);
+    if (known) known.push(entry);
+    else pieces.set(piece, [entry]);
+  }
+  return pieces;
+}
+
+/** The entries of every map in pieces.
+ *  @param pieceOf by placement
+ *  @returns map by map, the entries of each piece */
+export const mapsCut = (maps: PlanMaps, pieceOf: (placement: string) => string | undefined) =>
+  FIELDS.map((field) => [field, cutBy<unknown>(maps[field], (key) => pieceOf(ownerIn(field, key)))] as const);
 
 /** The edits that turn one plan's maps into another's. */
 export function mapEdits(from: PlanMaps, to: PlanMaps): readonly Edit[] {

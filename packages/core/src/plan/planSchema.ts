@@ -63,6 +63,7 @@ export const noteFields = {
     .required(),
 };
 const noteSchema = Joi.object({ sheet: idSchema.required(), fact: factPathSchema.required(), ...noteFields });
+export const wireNoteSchema = Joi.object({ end: wireEndSchema.required(), words: noteFields.words, date: noteFields.date });
 const noteKeySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_./-]{0,255}$/, 'sheet:fact');
 
 const wishFields = {
@@ -163,6 +164,7 @@ export const planSchema = Joi.object({
   wishes: Joi.object().pattern(keySchema, wishSchema).max(PLAN_LIMITS.wishes).default({}),
   together: Joi.object().pattern(idSchema, togetherSchema).max(PLAN_LIMITS.placements).default({}),
   busSettings: Joi.object().pattern(segmentSchema, busSettingsSchema).max(100).default({}),
+  wireNotes: Joi.object().pattern(keySchema, wireNoteSchema).max(PLAN_LIMITS.wireNotes).default({}),
   pulls: Joi.object().pattern(keySchema, pullSchema).max(PLAN_LIMITS.pulls).default({}),
   ladders: Joi.object().pattern(idSchema, ladderSchema).max(PLAN_LIMITS.placements).default({}),
   loads: Joi.object().pattern(idSchema, loadSchema).max(PLAN_LIMITS.placements).default({}),

@@ -16,7 +16,7 @@ import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import { usedPins } from './ledgers';
 import { contextOf, planFindingsOf } from './review';
-import { previewEdits } from './previewEdits';
+import { previewOf } from './previewEdits';
 
 /** What adding a part, wired where it fits, would do to a plan. */
 export interface Addition {
@@ -72,15 +72,18 @@ function openAfter(plan: Plan, placement: string, sheets: Sheets): readonly Term
   ).map((t) => t.key);
 }
 
-/** The resistors that LEDs of a new part need where they are wired now. */
-function resistorsFor(plan: Plan, wired: readonly Edit[], id: string, part: PartSheet, sheets: Sheets): readonly Edit[] {
+/** The resistors that LEDs of a new part need where they are wired. */
+function resistorsFor(wired: Plan, id: string, part: PartSheet, sheets: Sheets): readonly Edit[] {
   if (!part.currentSet && !part.terminals.list.some((t) => t.led)) return [];
-  const after = applyEdits(plan, wired, sheets);
-  return after.ok
-    ? [...lampsOf(after.plan, sheets), ...setDriversOf(after.plan, sheets)].flatMap(({ placement, key, ohms, fitOhms }): Edit[] =>
-        placement === id && ohms === undefined && fitOhms !== undefined ? [{ kind: 'series', ...splitKey(key), ohms: fitOhms }] : [],
-      )
-    : [];
+  return [...lampsOf(wired, sheets), ...setDriversOf(wired, sheets)].flatMap(({ placement, key, ohms, fitOhms }): Edit[] =>
+    placement === id && ohms === undefined && fitOhms !== undefined ? [{ kind: 'series', ...splitKey(key), ohms: fitOhms }] : [],
+  );
+}
+
+function applied(plan: Plan, edits: readonly Edit[], sheets: Sheets): Plan {
+  const result = applyEdits(plan, edits, sheets);
+  if (!result.ok) throw new Error(`A proposed addition does not apply: ${JSON.stringify(result.problem)}`);
+  return result.plan;
 }
 
 /** The addition of one part: settled, so that nothing moves unless it must. What then stays open is wired as far as it goes,
@@ -95,7 +98,7 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
   if (!bare.ok) return undefined;
   const settled = settledAddition(plan, bare.plan, placement.id, sheets);
   const rest = settled?.open.length === 0 ? [] : proposeWires(settled?.plan ?? bare.plan, sheets, board, placement);
-  const wired = [add, ...(settled?.edits ?? []), ...rest];
+  const wired = applied(settled?.plan ?? bare.plan, rest, sheets);
   // What belongs beside a part: its capacitors, and its further grounds.
   const beside: readonly Edit[] = [
     ...(part.supply?.capacitors ? [{ kind: 'capacitors' as const, placement: placement.id, there: true }] : []),
@@ -103,10 +106,9 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
       .filter(isSecondGround)
       .map((t): Edit => ({ kind: 'wire', placement: placement.id, terminal: t.id, end: { to: 'ground' } })),
   ];
-  const edits = [...wired, ...beside, ...resistorsFor(plan, wired, placement.id, part, sheets)];
-  const result = previewEdits(plan, edits, sheets, planFindingsOf);
-  if (!result.ok) throw new Error(`A proposed addition does not apply: ${JSON.stringify(result.problem)}`);
-  const { preview } = result;
+  const last = [...beside, ...resistorsFor(wired, placement.id, part, sheets)];
+  const edits = [add, ...(settled?.edits ?? []), ...rest, ...last];
+  const preview = previewOf(plan, applied(wired, last, sheets), sheets, planFindingsOf);
   return {
     part: part.id,
     placement: placement.id,

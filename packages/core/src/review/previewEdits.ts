@@ -17,8 +17,8 @@ export type PreviewResult = { readonly ok: true; readonly preview: Preview } | {
 
 /** Wires that differ between two plans. */
 export function changedWires(before: Plan, after: Plan): Preview['wires'] {
-  const keys = new Set([...Object.keys(before.wires), ...Object.keys(after.wires)]);
-  return [...keys].flatMap((terminal) => {
+  const come = Object.keys(after.wires).filter((key) => !before.wires[key]);
+  return [...Object.keys(before.wires), ...come].flatMap((terminal) => {
     const [from, to] = [before.wires[terminal]?.end, after.wires[terminal]?.end];
     return sameEnd(from, to) ? [] : [{ terminal, from, to }];
   });
@@ -29,17 +29,18 @@ export function changedWires(before: Plan, after: Plan): Preview['wires'] {
  *  @returns the problem of the first edit that no longer applies, a normal outcome when the plan has moved on */
 export function previewEdits(plan: Plan, edits: readonly Edit[], sheets: Sheets, find = findingsOf): PreviewResult {
   const result = applyEdits(plan, edits, sheets);
-  if (!result.ok) return { ok: false, problem: result.problem };
-  const [before, after] = [find(plan, sheets), find(result.plan, sheets)];
+  return result.ok ? { ok: true, preview: previewOf(plan, result.plan, sheets, find) } : { ok: false, problem: result.problem };
+}
+
+/** What differs between two plans, of which one follows from the other. */
+export function previewOf(plan: Plan, next: Plan, sheets: Sheets, find = findingsOf): Preview {
+  const [before, after] = [find(plan, sheets), find(next, sheets)];
   const ids = (findings: readonly Finding[]) => new Set(findings.map((f) => f.id));
   const [had, has] = [ids(before), ids(after)];
   return {
-    ok: true,
-    preview: {
-      plan: result.plan,
-      wires: changedWires(plan, result.plan),
-      gone: before.filter((f) => !has.has(f.id)),
-      added: after.filter((f) => !had.has(f.id)),
-    },
+    plan: next,
+    wires: changedWires(plan, next),
+    gone: before.filter((f) => !has.has(f.id)),
+    added: after.filter((f) => !had.has(f.id)),
   };
 }

@@ -17,6 +17,7 @@ import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
+import { islandsOf } from '../nets/islands';
 import type { Plan } from '../plan/plan';
 import { busLedgers, ledgersOf, type Ledgers } from './ledgers';
 
@@ -48,11 +49,11 @@ function checksum(text: string): string {
 }
 
 /** Findings are drafts until they carry their code; a text key that the check does not know is its author's mistake. */
-function finish(check: Check, draft: FindingDraft, plan: Plan): Finding {
+function finish(check: Check, draft: FindingDraft, context: CheckContext): Finding {
   if (!check.messages[draft.message]) throw new Error(`${check.code} has no message ${draft.message}`);
-  const id = `${check.code}/${draft.message}/${placeKey(draft.place)}`;
-  const accepted = plan.accepted[id];
-  const remedies = once(() => remediesOf(check, draft));
+  const id = idOf(check, draft);
+  const accepted = context.plan.accepted[id];
+  const remedies = once(() => remediesOf(check, id, context));
   return {
     ...draft,
     code: check.code,
@@ -64,16 +65,65 @@ function finish(check: Check, draft: FindingDraft, plan: Plan): Finding {
   };
 }
 
-function remediesOf(check: Check, draft: FindingDraft): readonly Remedy[] {
-  const remedies = draft.remedies();
+const idOf = (check: Check, { message, place }: FindingDraft): string => `${check.code}/${message}/${placeKey(place)}`;
+
+/** Remedies are found in the whole plan, wherever the finding was: only there it is known which pins are free. */
+function remediesOf(check: Check, id: string, context: CheckContext): readonly Remedy[] {
+  const remedies = wholeDrafts(check, context)
+    .find((draft) => idOf(check, draft) === id)!
+    .remedies();
   const unknown = remedies.find(({ label }) => !check.remedies[label]);
   if (unknown) throw new Error(`${check.code} has no remedy ${unknown.label}`);
   return remedies;
 }
 
-/** Every finding of every check, gravest first, in registry order within a level; accepted ones last. */
+/** What a check drafts is made once for a context. */
+const drafts = new WeakMap<CheckContext, Map<Check, readonly FindingDraft[]>>();
+
+/** What checks find on an island, by check; those that find nothing are left out. */
+type IslandDrafts = ReadonlyMap<Check, readonly FindingDraft[]>;
+
+const ofIslands = new WeakMap<readonly Check[], WeakMap<CheckContext, IslandDrafts>>();
+
+/** All that a list of checks finds on an island, remembered as one: of most islands nothing changes from one plan to the next. */
+function islandDrafts(checks: readonly Check[], island: CheckContext): IslandDrafts {
+  let known = ofIslands.get(checks);
+  if (!known) ofIslands.set(checks, (known = new WeakMap<CheckContext, IslandDrafts>()));
+  let found = known.get(island);
+  if (!found) {
+    found = new Map(
+      checks
+        .filter((check) => !check.whole)
+        .map((check) => [check, wholeDrafts(check, island)] as const)
+        .filter(([, own]) => own.length > 0),
+    );
+    known.set(island, found);
+  }
+  return found;
+}
+
+function wholeDrafts(check: Check, context: CheckContext): readonly FindingDraft[] {
+  let of = drafts.get(context);
+  if (!of) drafts.set(context, (of = new Map<Check, readonly FindingDraft[]>()));
+  let found = of.get(check);
+  if (!found) of.set(check, (found = check.examine(context)));
+  return found;
+}
+
+/** The contexts of a plan's islands; the plan's own where it is one. */
+function islandContexts(context: CheckContext): readonly CheckContext[] {
+  const islands = islandsOf(context.plan, context.sheets);
+  return islands.length < 2 ? [context] : islands.map((island) => contextMade(island, context.sheets)!);
+}
+
+/** Every finding of every check, gravest first, in registry order within a level; accepted ones last. Most checks look at the islands of the
+ *  plan one by one, so that what was found on one stays as long as nothing changes there. */
 export function runChecks(context: CheckContext, checks: readonly Check[] = CHECKS): readonly Finding[] {
-  const found = checks.flatMap((check) => check.examine(context).map((draft) => finish(check, draft, context.plan)));
+  const islands = islandContexts(context).map((island) => islandDrafts(checks, island));
+  const found = checks.flatMap((check) => {
+    const own = check.whole ? wholeDrafts(check, context) : islands.flatMap((island) => island.get(check) ?? []);
+    return own.map((draft) => finish(check, draft, context));
+  });
   const rank = (level: Level) => LEVELS.indexOf(level);
   const lived = (finding: Finding) => Number(finding.accepted !== undefined);
   return found.toSorted((a, b) => lived(a) - lived(b) || rank(a.level) - rank(b.level));

@@ -123,6 +123,7 @@ function objectSchema(described: Described): JsonSchema {
   const conditions = keys.flatMap(([key, value]) => (value.whens ?? []).map((when) => condition(key, when)));
   const together = (described.dependencies ?? []).filter((d) => d.rel === 'and');
   const oneOf = (described.dependencies ?? []).filter((d) => d.rel === 'or');
+  const exactlyOne = (described.dependencies ?? []).filter((d) => d.rel === 'xor');
   const whole = (described.whens ?? []).map(wholeCondition);
   const limits = Object.fromEntries(
     (described.rules ?? []).flatMap(({ name, args }) =>
@@ -141,6 +142,7 @@ function objectSchema(described: Described): JsonSchema {
       : {}),
     ...limits,
     ...(oneOf.length > 0 ? { anyOf: oneOf.flatMap((d) => d.peers.map((peer) => ({ required: [peer] }))) } : {}),
+    ...(exactlyOne.length > 0 ? { oneOf: exactlyOne.flatMap((d) => d.peers.map((peer) => ({ required: [peer] }))) } : {}),
     ...(conditions.length + whole.length > 0 ? { allOf: [...conditions, ...whole] } : {}),
   };
 }

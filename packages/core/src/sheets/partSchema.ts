@@ -3,6 +3,8 @@ import { FAMILIES } from './partSheet';
 import { ROLES } from './roles';
 import { driveFact, factId, label, levelFact, quantity, range, sheetId, sourced, sourcedList, words } from './schemaParts';
 
+/** Whole bytes in hexadecimal: a request of the line protocol has room for some of these. */
+const hexBytes = Joi.string().pattern(/^([0-9a-f]{2}){1,16}$/, 'whole bytes in hexadecimal');
 const ability = Joi.array().items(Joi.valid('interrupt', 'pwm')).unique();
 
 const terminal = Joi.object({
@@ -18,6 +20,7 @@ const terminal = Joi.object({
   prefers: ability,
   pwmHz: range,
   idle: Joi.valid('high', 'low'),
+  outputs: Joi.valid('push-pull', 'open-drain'),
   chain: Joi.valid('in', 'out'),
   line: Joi.valid('data-command', 'reset', 'clock'),
   serves: Joi.array()
@@ -222,6 +225,14 @@ export const partSchema = Joi.object({
     leadTo: Joi.valid('ground', 'supply'),
   }),
   encoder: sourced({ phases: Joi.array().items(factId).length(2).required(), bounceMilliseconds: quantity.max(100).required() }),
+  trial: sourced({
+    send: Joi.array().items(hexBytes).min(1).max(4).required(),
+    wake: Joi.valid(true),
+    each: Joi.valid(true),
+    reply: Joi.object({ after: Joi.number().integer().min(0).max(30).required(), byte: Joi.number().integer().min(0).max(254).required() }),
+    see: words,
+    undo: Joi.array().items(hexBytes).min(1).max(4),
+  }).xor('reply', 'see'),
   firstLight: sourced({ see: words.required(), causes: Joi.array().items(words).required() }).required(),
   twins: Joi.array()
     .items(Joi.object({ what: words.required(), tell: words.required() }))

@@ -26,6 +26,8 @@ export interface PartTerminal {
   readonly pwmHz?: Range;
   /** The level at which the part rests while nothing drives the line. */
   readonly idle?: 'high' | 'low';
+  /** Of an output, where it is of another kind than the part's others; contacts to ground are open drain. */
+  readonly outputs?: 'push-pull' | 'open-drain';
   /** End of a chain: `in` takes the signal of the part before, `out` feeds the part after. */
   readonly chain?: 'in' | 'out';
   /** Lines of this kind may be joined with those of other parts: the parts have selects, may start together, or (`clock`, among parts of
@@ -211,6 +213,20 @@ export interface PartSheet {
   };
   /** The two phases of a rotary encoder. */
   readonly encoder?: Sourced & { readonly phases: readonly [string, string]; readonly bounceMilliseconds: number };
+  /** How the part is tried over its own SPI lines, at any clock and in mode 0: by what it replies, or by what it shows. */
+  readonly trial?: Sourced & {
+    /** What is sent, in hexadecimal: the part is selected anew for each. */
+    readonly send: readonly string[];
+    /** Eighty clocks go before it, while the part is not selected. */
+    readonly wake?: true;
+    /** Parts of a chain take it once each. */
+    readonly each?: true;
+    /** The first byte other than 0xFF that comes back behind so many of the last ones sent. */
+    readonly reply?: { readonly after: number; readonly byte: number };
+    /** What lights or moves then, and what ends it. */
+    readonly see?: string;
+    readonly undo?: readonly string[];
+  };
   readonly firstLight: Sourced & { readonly see: string; readonly causes: readonly string[] };
   readonly twins: readonly { readonly what: string; readonly tell: string }[];
   readonly unknown: readonly string[];

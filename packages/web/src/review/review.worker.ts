@@ -1,8 +1,8 @@
-import { diagnose, type Diagnosis, faultBook, sureWires } from '@roof-chart/core/bench/diagnose';
+import { diagnose, faultBook, sureWires } from '@roof-chart/core/bench/diagnose';
 import type { Question } from '@roof-chart/core/bench/questions';
 import { expose } from 'comlink';
 import { type Alternative, alternativesOf, type Conflict, conflictOf } from '@roof-chart/core/allocate/explain';
-import type { InstanceScope } from '@roof-chart/core/allocate/buildInstance';
+import type { InstanceScope } from '@roof-chart/core/allocate/wanting';
 import type { Costs } from '@roof-chart/core/allocate/instance';
 import { type WishPrice, wishPrices } from '@roof-chart/core/allocate/wishPrice';
 import { type WayOut, waysOut } from '@roof-chart/core/review/ways/waysOut';
@@ -80,7 +80,7 @@ export const reviewer = {
     parts.flatMap((id) => {
       const part = sheets.parts.get(id);
       const addition = part && held?.key === key ? additionOf(held.plan, sheets, part.sheet) : undefined;
-      return addition ? partFitOf(addition, sheets) : [];
+      return addition ? partFitOf(held!.plan, addition, sheets) : [];
     }),
   /** Ways out of a plan in which something finds no place. */
   ways: (plan: Plan, milliseconds: number): readonly WayOut[] => {
@@ -111,9 +111,9 @@ export const reviewer = {
     }
   },
   /** What is wrong with a bench, from what its probe answered to these questions, as far as it came. */
-  diagnose(plan: Plan, questions: readonly Question[], answers: readonly string[]): Diagnosis & { readonly sure: readonly string[] } {
+  diagnose(plan: Plan, questions: readonly Question[], answers: readonly (string | undefined)[]) {
     const book = faultBook(plan, sheets, questions);
-    return { ...diagnose(book, answers), sure: sureWires(book, answers) };
+    return { ...diagnose(book, answers), sure: sureWires(book, answers), planned: book.planned };
   },
   fixSafe: (plan: Plan) => fixSafe(plan, sheets),
   preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, sheets),

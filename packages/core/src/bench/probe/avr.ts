@@ -1,12 +1,15 @@
 import { inComment } from '../../outputs/constants/names';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
+import { AVR_TRIALS, NO_CHANNEL } from './avrTrials';
 
 /** The program that answers the line protocol on a chip of the ATmega family, straight on its registers; undefined for other chips. */
 export function probeAvr(board: IndexedBoard): string | undefined {
   if (!/^ATmega/i.test(board.sheet.chip)) return undefined;
   const pins = board.sheet.pins.list.flatMap((pin) => {
     const match = pin.kind === 'io' && !pin.sameAs && pin.grade !== 'reserved' ? /^P([A-L])([0-7])$/.exec(pin.port ?? '') : null;
-    return match ? [`  {"${pin.id}", &DDR${match[1]}, &PORT${match[1]}, &PIN${match[1]}, ${match[2]}},`] : [];
+    if (!match) return [];
+    const channel = pin.adc?.channel ?? NO_CHANNEL;
+    return [`  {"${pin.id}", &DDR${match[1]}, &PORT${match[1]}, &PIN${match[1]}, ${match[2]}, ${channel}},`];
   });
   return `// Probe for ${inComment(board.sheet.title)}: answers line protocol 1 on the serial port, 115200 baud.
 // It drives nothing unless it is asked to, and lets every pin go again.
@@ -24,7 +27,7 @@ namespace {
 struct PinAt {
   const char *name;
   volatile uint8_t *ddr, *port, *in;
-  uint8_t bit;
+  uint8_t bit, channel;
 };
 
 const PinAt PINS[] = {
@@ -116,14 +119,27 @@ void readPin(const PinAt &p, bool up) {
     release(p, true);
     _delay_ms(2);
   } else {
+    // Shorter than a reset of 1-Wire: its parts would pull the line low for their answer.
     low(p);
-    _delay_ms(1);
+    _delay_us(100);
     release(p);
     _delay_us(50);
   }
   const bool high = isHigh(p);
   release(p);
   sayLevel(high);
+}
+
+// Whether a pin reads the same through its pull-up and after it was emptied.
+void held(const PinAt &p) {
+  release(p, true);
+  _delay_ms(2);
+  const bool up = isHigh(p);
+  low(p);
+  _delay_us(100);
+  release(p);
+  _delay_us(50);
+  sayLevel(up == isHigh(p));
 }
 
 void link(const PinAt &drive, const PinAt &other) {
@@ -134,6 +150,11 @@ void link(const PinAt &drive, const PinAt &other) {
   release(drive);
   release(other);
   sayLevel(high);
+}
+
+uint16_t upTo(const char *word, uint16_t most) {
+  const unsigned long value = strtoul(word, nullptr, 10);
+  return value > most ? most : static_cast<uint16_t>(value);
 }
 
 void wait(uint16_t milliseconds) {
@@ -153,7 +174,7 @@ void hold(const PinAt &p, bool high, uint16_t milliseconds) {
 // Microseconds from letting an emptied pin go until it is high, in steps of ten.
 void rise(const PinAt &p) {
   low(p);
-  _delay_ms(1);
+  _delay_us(100);
   release(p);
   for (uint16_t n = 0; n <= 2000; n++) {
     if (isHigh(p)) {
@@ -216,6 +237,7 @@ void scan(const PinAt &sda, const PinAt &scl) {
   if (!any) say(" none");
 }
 
+${AVR_TRIALS}
 void walk(const char *milliseconds, char *rest) {
   uint8_t count = 0;
   for (const char *name = strtok_r(nullptr, " ", &rest); name; name = strtok_r(nullptr, " ", &rest)) {
@@ -242,6 +264,8 @@ void reply(const char *verb, const char *first, char *rest) {
     return say(first);
   }
   if (strcmp(verb, "rise") == 0) return rise(*a);
+  if (strcmp(verb, "search") == 0) return search(*a);
+  if (strcmp(verb, "held") == 0) return held(*a);
   const char *second = strtok_r(nullptr, " ", &rest);
   if (!second) return say("no verb");
   if (strcmp(verb, "drive") == 0) {
@@ -255,6 +279,14 @@ void reply(const char *verb, const char *first, char *rest) {
     if (strcmp(second, "down") == 0) return readPin(*a, false);
     return say("no verb");
   }
+  if (strcmp(verb, "watch") == 0) return sayLevel(changes(*a, upTo(second, 10000)));
+  if (strcmp(verb, "span") == 0) return span(*a, upTo(second, 10000));
+  if (strcmp(verb, "pulse") == 0) {
+    const char *high = strtok_r(nullptr, " ", &rest);
+    const char *milliseconds = strtok_r(nullptr, " ", &rest);
+    if (!high || !milliseconds) return say("no verb");
+    return pulse(*a, strtoul(second, nullptr, 10), strtoul(high, nullptr, 10), upTo(milliseconds, 5000));
+  }
   const PinAt *b = find(second);
   if (!b) {
     say("no pin ");
@@ -262,6 +294,17 @@ void reply(const char *verb, const char *first, char *rest) {
   }
   if (strcmp(verb, "scan") == 0) return scan(*a, *b);
   if (strcmp(verb, "link") == 0) return link(*a, *b);
+  const char *third = strtok_r(nullptr, " ", &rest);
+  if (third && strcmp(verb, "turn") == 0) return turn(*a, *b, upTo(third, 10000));
+  const char *fourth = strtok_r(nullptr, " ", &rest);
+  if (fourth && strcmp(verb, "spi") == 0) {
+    for (const char *name = third; name; name = name == third ? fourth : nullptr)
+      if (strcmp(name, "-") != 0 && !find(name)) {
+        say("no pin ");
+        return say(name);
+      }
+    return spi(*a, *b, find(third), find(fourth), rest);
+  }
   say("no verb");
 }
 
@@ -269,7 +312,7 @@ void reply(const char *verb, const char *first, char *rest) {
 
 int main() {
   serialBegin();
-  char text[160];
+  char text[200];
   uint8_t length = 0;
   for (;;) {
     const char c = serialRead();

@@ -1,5 +1,6 @@
 import { shippedSheets } from '../../../tests/catalogue';
-import { compileAvr, runMicroPython } from '../../../tests/compilers';
+import { avrWorld } from '../../../tests/avrWorld';
+import { compileAvr, runCpp, runMicroPython } from '../../../tests/compilers';
 import { probeAvr } from './avr';
 import { probeMicroPython } from './microPython';
 
@@ -58,18 +59,83 @@ class Pin:
         self.number = number
         state[number] = ("out", value) if mode == Pin.OUT else ("in", pull)
         slave.update()
+        card.update()
 
     def value(self):
+        if self.number == 16:
+            return card.out
+        if turning(self.number):
+            return 0
         if driven(self.number) or (self.number == 4 and slave.ack):
             return 0
         return 1 if any(m in PULLED or state.get(m, ("in", None))[1] == Pin.PULL_UP for m in joined(self.number)) else 0
+
+# An encoder turns at 14 and 15, somebody turns a knob at 26.
+def turning(n):
+    now = clock[0] % 10
+    return n == 14 and 2 <= now < 6 or n == 15 and 4 <= now < 8
+
+class ADC:
+    def __init__(self, pin):
+        self.at = 6500
+
+    def read_u16(self):
+        self.at = min(60000, self.at + 100)
+        return self.at
+
+class PWM:
+    def __init__(self, pin):
+        pulses.append(pin.number)
+
+    def freq(self, hertz):
+        pulses.append(hertz)
+
+    def duty_u16(self, duty):
+        pulses.append(duty)
+
+    def deinit(self):
+        pulses.append("gone")
+
+pulses = []
+
+# A memory card: 18 clock, 19 in, 16 out, 17 select.
+class Card:
+    def __init__(self):
+        self.clocks, self.bits, self.clock, self.out = 0, [], 0, 1
+
+    def update(self):
+        high = lambda n: state.get(n, ("in", None)) == ("out", 1)
+        clock = high(18)
+        if high(17) or state.get(17, ("in", None))[0] == "in":
+            self.clocks += clock and not self.clock
+            self.bits, self.out = [], 1
+        elif clock and not self.clock:
+            self.bits.append(int(high(19)))
+        elif self.clock and not clock:
+            awake = self.clocks >= 74 and self.bits[:8] == [0, 1, 0, 0, 0, 0, 0, 0]
+            self.out = int(len(self.bits) % 8 == 7) if awake and len(self.bits) // 8 == 7 else 1
+        self.clock = clock
+
+card = Card()
+
+class Wire:
+    def __init__(self, pin):
+        self.pin = pin
+
+    def scan(self):
+        return [bytearray([0x28, 1, 2, 3, 4, 5, 6, 7])] if self.pin.number == 4 else []
 
 class Machine:
     pass
 
 machine = Machine()
 machine.Pin = Pin
+machine.ADC = ADC
+machine.PWM = PWM
 sys.modules["machine"] = machine
+onewire = Machine()
+onewire.OneWire = Wire
+sys.modules["onewire"] = onewire
 
 import time
 class Time:
@@ -78,6 +144,11 @@ quick = Time()
 quick.sleep_ms = lambda n: None
 quick.sleep_us = lambda n: None
 quick.ticks_us = lambda: 0
+clock = [0]
+def ticks():
+    clock[0] += 1
+    return clock[0]
+quick.ticks_ms = ticks
 quick.ticks_diff = lambda a, b: a - b
 sys.modules["time"] = quick
 `;
@@ -101,9 +172,24 @@ test('the MicroPython probe finds the parts, the pull-ups and the short of a wor
     'walk 5 GP6 GP7',
     'walk 5 GP99',
     'drive GP6 2 5',
+    'held GP4',
+    'held GP6',
+    'search GP4',
+    'search GP6',
+    'spi GP18 GP19 GP16 GP17 ^ffffffffffffffffffff 400000000095ffffffff',
+    'spi GP18 GP19 GP16 GP99 0f01',
+    'spi GP18 GP19 - - 0f0',
+    'watch GP14 50',
+    'watch GP12 50',
+    'turn GP14 GP15 50',
+    'turn GP15 GP14 50',
+    'turn GP14 GP12 50',
+    'span GP26 8000',
+    'pulse GP9 20000 1500 100',
+    'pulse GP9 5 1 100',
   ];
   const out = runMicroPython(
-    `${WORLD}\n${program}\nfor line in ${JSON.stringify(asked)}:\n    words = line.split()\n    print(reply(words[0], words[1:]))\n`,
+    `${WORLD}\n${program}\nfor line in ${JSON.stringify(asked)}:\n    words = line.split()\n    print(reply(words[0], words[1:]))\nprint(pulses)\n`,
   );
   expect(out.trim().split('\n')).toEqual([
     'ok probe 1 rp2040-stick-40',
@@ -122,7 +208,55 @@ test('the MicroPython probe finds the parts, the pull-ups and the short of a wor
     'ok 2',
     'no pin GP99',
     'no verb',
+    'ok 1',
+    'ok 0',
+    'ok 2801020304050607',
+    'ok none',
+    'ok ffffffffffffff01ffff',
+    'no pin GP99',
+    'no verb',
+    'ok 1',
+    'ok 0',
+    'ok a',
+    'ok b',
+    'ok none',
+    'ok 10 30',
+    'ok',
+    'no verb',
+    "[9, 50, 4915, 'gone']",
   ]);
+});
+
+test('the probe in C++ finds what is at the pins of a world of registers', () => {
+  const asked = [
+    ['hello', 'ok probe 1 atmega328p-5v-shield'],
+    ['scan A4 A5', 'ok 3c'],
+    ['search D7', 'ok 281102030405067a 28910203040506c5'],
+    ['search D4', 'ok none'],
+    ['read D7 down', 'ok 1'],
+    ['read D4 up', 'ok 1'],
+    ['held D4', 'ok 0'],
+    ['held D7', 'ok 1'],
+    ['spi D13 D11 D12 D10 400000000095ffffffff', 'ok ffffffffffffffffffff'],
+    ['spi D13 D11 D12 D10 ^ffffffffffffffffffff 400000000095ffffffff', 'ok ffffffffffffff01ffff'],
+    ['spi D13 D11 - - 0f01', 'ok ffff'],
+    ['spi D13 D11 D99 - 0f01', 'no pin D99'],
+    ['spi D13 D11 - - 0fzz', 'no verb'],
+    ['spi D13 D11 - -', 'no verb'],
+    ['watch D2 100', 'ok 1'],
+    ['watch D4 100', 'ok 0'],
+    ['turn D2 D3 100', 'ok a'],
+    ['turn D3 D2 100', 'ok b'],
+    ['turn D2 D4 100', 'ok none'],
+    ['span A0 500', 'ok 10 30'],
+    ['span D2 500', 'no converter'],
+    ['pulse D9 20000 1500 100', 'ok'],
+    ['pulse D9 5 1 100', 'no verb'],
+    ['turn D2 D3', 'no verb'],
+  ] as const;
+  const program = probeAvr(board('atmega328p-5v-shield'))!;
+  const out = runCpp({ ...avrWorld(asked.map(([line]) => line)), 'probe.cpp': `#include "world.h"\n${program}` }, 'probe.cpp', 'c++11');
+  expect(out.trim().split('\n')).toEqual(asked.map(([, answer], at) => `${at + 1} ${answer}`));
 });
 
 test('every board gets a MicroPython program that loads; chips of the ATmega family one for their compiler, others none', () => {

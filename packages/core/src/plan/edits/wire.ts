@@ -1,7 +1,7 @@
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import type { PartTerminal } from '../../sheets/partSheet';
-import { boardOf, type Edit, type EditProblem, type EditRule, partOf, refuse } from '../edit';
-import { type Plan, terminalKey, type Wire, type WireColour, type WireEnd } from '../plan';
+import { boardOf, type Edit, type EditProblem, type EditRule, partOf } from '../edit';
+import { type Plan, type TerminalKey, terminalKey, type Wire, type WireColour, type WireEnd } from '../plan';
 
 const bad = (path: string, expected: string, got: string): EditProblem => ({ path, expected, got });
 
@@ -60,19 +60,53 @@ function colourFor(terminal: PartTerminal, end: WireEnd, before: Wire | undefine
   return before && before.end.to === end.to ? before.colour : defaultColour(terminal, end);
 }
 
+type WireEdit = Extract<Edit, { readonly kind: 'wire' }>;
+
+/** What a wire edit comes to in a plan: the wire, and what takes it back. */
+type Drawn =
+  | { readonly ok: true; readonly key: TerminalKey; readonly wire: Wire; readonly inverse: Edit }
+  | { readonly ok: false; readonly problem: EditProblem };
+
+function drawn(plan: Plan, edit: WireEdit, sheets: Sheets): Drawn {
+  const terminal = partOf(plan, edit.placement, sheets)?.terminals.get(edit.terminal);
+  const key = terminalKey(edit.placement, edit.terminal);
+  if (!terminal) return { ok: false, problem: bad('terminal', 'a terminal of a part in this plan', key) };
+  const problem = endProblem(plan, key, edit.end, sheets) ?? controlProblem(plan, terminal, edit.end, sheets);
+  if (problem) return { ok: false, problem };
+  const before = plan.wires[key];
+  if (before?.locked) return { ok: false, problem: bad('terminal', 'a wire that is not locked', key) };
+  const wire: Wire = { end: edit.end, colour: edit.colour ?? colourFor(terminal, edit.end, before), locked: false };
+  const place = { placement: edit.placement, terminal: edit.terminal };
+  const inverse: Edit = before ? { kind: 'wire', ...place, end: before.end, colour: before.colour } : { kind: 'unwire', ...place };
+  return { ok: true, key, wire, inverse };
+}
+
+/** Wires drawn one after another, as so many edits would, with one copy of the plan's wires for all.
+ *  @returns as applyEdits */
+export function applyWires(
+  plan: Plan,
+  edits: readonly WireEdit[],
+  sheets: Sheets,
+):
+  | { readonly ok: true; readonly plan: Plan; readonly inverse: readonly Edit[] }
+  | { readonly ok: false; readonly at: number; readonly problem: EditProblem } {
+  const wires: { [key: TerminalKey]: Wire } = { ...plan.wires };
+  const next: Plan = { ...plan, wires };
+  const inverse: Edit[] = [];
+  for (const [at, edit] of edits.entries()) {
+    const result = drawn(next, edit, sheets);
+    if (!result.ok) return { ok: false, at, problem: result.problem };
+    wires[result.key] = result.wire;
+    inverse.unshift(result.inverse);
+  }
+  return { ok: true, plan: next, inverse };
+}
+
 export const wire: EditRule<'wire'> = {
   kind: 'wire',
   apply(plan, edit, sheets) {
-    const terminal = partOf(plan, edit.placement, sheets)?.terminals.get(edit.terminal);
-    const key = terminalKey(edit.placement, edit.terminal);
-    if (!terminal) return refuse('terminal', 'a terminal of a part in this plan', key);
-    const problem = endProblem(plan, key, edit.end, sheets) ?? controlProblem(plan, terminal, edit.end, sheets);
-    if (problem) return { ok: false, problem };
-    const before = plan.wires[key];
-    if (before?.locked) return refuse('terminal', 'a wire that is not locked', key);
-    const after: Wire = { end: edit.end, colour: edit.colour ?? colourFor(terminal, edit.end, before), locked: false };
-    const place = { placement: edit.placement, terminal: edit.terminal };
-    const inverse: Edit = before ? { kind: 'wire', ...place, end: before.end, colour: before.colour } : { kind: 'unwire', ...place };
-    return { ok: true, plan: { ...plan, wires: { ...plan.wires, [key]: after } }, inverse: [inverse] };
+    const result = drawn(plan, edit, sheets);
+    if (!result.ok) return result;
+    return { ok: true, plan: { ...plan, wires: { ...plan.wires, [result.key]: result.wire } }, inverse: [result.inverse] };
   },
 };

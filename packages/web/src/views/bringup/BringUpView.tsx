@@ -33,7 +33,8 @@ export function BringUpView() {
       <div className={styles.top}>
         <h2 className={styles.title}>Bring-up</h2>
         <span className="quiet num">
-          {verified} of {parts} parts verified on the bench{wires > 0 ? `, ${sure} of ${counted(wires, 'wire')} felt in place` : ''}
+          {verified} of {parts} parts verified on the bench
+          {wires > 0 ? `, ${sure} of ${counted(wires, 'wire')} felt or found in place` : ''}
         </span>
         <Progress
           className={styles.share!}

@@ -10,7 +10,8 @@ import styles from './BringUp.module.css';
 interface DiagnosisReportProps {
   readonly plan: Plan;
   readonly diagnosis: Diagnosis;
-  readonly asked: number;
+  /** Questions that nobody has answered yet. */
+  readonly open: number;
   readonly causesOf: (fault: BenchFault) => FirstLight | undefined;
 }
 
@@ -18,21 +19,24 @@ interface DiagnosisReportProps {
 const NAMED = 8;
 
 /** What a check of the bench came to: what is most likely wrong, and every answer that differs. */
-export function DiagnosisReport({ plan, diagnosis, asked, causesOf }: DiagnosisReportProps) {
+export function DiagnosisReport({ plan, diagnosis, open, causesOf }: DiagnosisReportProps) {
   const { sheets } = useWorkbench();
-  const { different, faults, exact } = diagnosis;
-  if (asked === 0) return null;
+  const { answered, different, faults, exact } = diagnosis;
+  if (answered === 0) return null;
   if (different.length === 0)
     return (
       <p className={styles.good} role="status">
-        All {counted(asked, 'answer')} as planned. What only listens is not felt: the first-light list below goes on from here.
+        All {counted(answered, 'answer')} as planned.{' '}
+        {open > 0
+          ? `What only listens is not felt: ${counted(open, 'part or line', 'parts and lines')} to try below.`
+          : 'Every wire was tried.'}
       </p>
     );
   return (
     <div role="status">
       {faults.length === 0 ? (
         <p className={styles.bad}>
-          {counted(different.length, 'answer')} of {asked} differ, and no single fault explains them: there may be several.
+          {counted(different.length, 'answer')} of {answered} differ, and no single fault explains them: there may be several.
         </p>
       ) : (
         <>
@@ -50,12 +54,15 @@ export function DiagnosisReport({ plan, diagnosis, asked, causesOf }: DiagnosisR
                 </li>
               );
             })}
+            {faults.length > NAMED && (
+              <li className="quiet">and {faults.length - NAMED} more, wires and positions that would do the same</li>
+            )}
           </ul>
         </>
       )}
       <details>
         <summary>
-          {counted(different.length, 'answer')} of {asked} that differ
+          {counted(different.length, 'answer')} of {answered} that differ
         </summary>
         <table className={styles.table}>
           <thead>

@@ -1,129 +1,136 @@
 import { Button, NativeSelect, Progress } from '@mantine/core';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { type BenchFault } from '@roof-chart/core/bench/circuit';
-import { type Diagnosis, faultKey, faultPart, possibleFaults } from '@roof-chart/core/bench/diagnose';
+import { faultKey, faultPart, possibleFaults } from '@roof-chart/core/bench/diagnose';
 import { faultWords } from '@roof-chart/core/bench/faultWords';
-import { firstLights } from '@roof-chart/core/bench/firstLight';
+import { firstLights, lightStep } from '@roof-chart/core/bench/firstLight';
 import { probeAvr } from '@roof-chart/core/bench/probe/avr';
 import { probeMicroPython } from '@roof-chart/core/bench/probe/microPython';
-import { drivenParts } from '@roof-chart/core/bench/driven';
-import { type Question, questionsFor } from '@roof-chart/core/bench/questions';
+import { isForProbe } from '@roof-chart/core/bench/questions';
 import { compareScan, scannedBuses } from '@roof-chart/core/bench/reconcile';
-import { type BenchPort, interview, ProbeSession, SESSION_WORDS, type SessionFault } from '@roof-chart/core/bench/session';
+import { SESSION_WORDS } from '@roof-chart/core/bench/session';
 import { SimulatedBench, simulatedPort } from '@roof-chart/core/bench/simulatedBench';
 import { sureEdits } from '@roof-chart/core/bench/verified';
-import { sayPlacement } from '@roof-chart/core/checks/say';
+import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
-import { announce } from '../../app/announcer';
 import { downloadText } from '../../app/download';
 import { useWorkbench } from '../../app/workbench';
-import { Stopped } from '../../review/reviewFeed';
 import styles from './BringUp.module.css';
 import { DiagnosisReport } from './DiagnosisReport';
 import { ComparedTable } from './ScanCheck';
 import { canSerial, openSerial } from './serialPort';
-
-const later = (milliseconds: number, act: () => void) => {
-  const timer = setTimeout(act, milliseconds);
-  return () => clearTimeout(timer);
-};
-
-interface Outcome {
-  readonly plan: Plan;
-  readonly questions: readonly Question[];
-  readonly answers: readonly string[];
-  readonly fault: SessionFault | undefined;
-  readonly diagnosis: Diagnosis & { readonly sure: readonly string[] };
-}
+import { Trials } from './Trials';
+import { later, type Outcome, useBench } from './useBench';
 
 /** Addresses that answered on the bus at these pins, where it was asked. */
-function foundAt(outcome: Outcome, sda: string | undefined, scl: string | undefined): readonly number[] | undefined {
-  const at = outcome.questions.findIndex((q) => q.ask === 'scan' && q.sda === sda && q.scl === scl);
-  const answer = outcome.answers[at];
+function foundAt({ questions, answers }: Outcome, sda: string | undefined, scl: string | undefined): readonly number[] | undefined {
+  const at = questions.findIndex((q) => q.ask === 'scan' && q.sda === sda && q.scl === scl);
+  const answer = answers[at];
   if (answer === undefined || /low$/.test(answer)) return undefined;
   return answer === 'none' ? [] : answer.split(' ').map((hex) => parseInt(hex, 16));
 }
 
-/** The check of a real or a simulated bench, pin by pin. */
+/** Parts that did as they should in every way in which they were to be tried, and of which the plan does not know it yet. */
+function lightEdits(plan: Plan, { questions, answers, found }: Outcome): readonly Edit[] {
+  const worked = new Map<string, boolean>();
+  for (const [at, question] of questions.entries())
+    if ('placement' in question)
+      worked.set(question.placement, worked.get(question.placement) !== false && answers[at] === found.planned[at]);
+  return [...worked].flatMap(([placement, isSeen]): Edit[] =>
+    isSeen && plan.steps[lightStep(placement)] === undefined ? [{ kind: 'step', step: lightStep(placement), done: 'seen' }] : [],
+  );
+}
+
+/** What a check of the bench came to, and what is still to be tried. */
+function BenchOutcome({
+  plan,
+  outcome,
+  bench,
+}: {
+  readonly plan: Plan;
+  readonly outcome: Outcome;
+  readonly bench: ReturnType<typeof useBench>;
+}) {
+  const { sheets, edit } = useWorkbench();
+  const board = boardSheet(sheets, plan.board)!;
+  const { found, questions, answers, fault } = outcome;
+  const causesOf = (one: BenchFault) => {
+    const part = faultPart(plan, sheets, one);
+    return part === undefined ? undefined : firstLights(plan, sheets).find((light) => light.placement === part);
+  };
+  const sure = sureEdits(plan, found.sure);
+  const lit = lightEdits(plan, outcome);
+  const kept = [
+    ...(sure.length > 0 ? [`${counted(sure.length, 'wire')} as felt in place`] : []),
+    ...(lit.length > 0 ? [`${counted(lit.length, 'part')} as seen to work`] : []),
+  ].join(', ');
+  return (
+    <>
+      {fault && (
+        <p className={styles.bad} role="alert">
+          {SESSION_WORDS[fault]}
+        </p>
+      )}
+      <DiagnosisReport
+        plan={plan}
+        diagnosis={found}
+        open={questions.filter((q, at) => !isForProbe(q) && answers[at] === undefined).length}
+        causesOf={causesOf}
+      />
+      {kept !== '' && (
+        <Button size="compact-sm" variant="default" onClick={() => edit([...sure, ...lit], `bench: ${kept}`)}>
+          Keep {kept}
+        </Button>
+      )}
+      <Trials outcome={outcome} asking={bench.asking} isOpen={bench.isOpen} ask={bench.ask} tell={bench.tell} see={bench.see} />
+      {scannedBuses(plan, sheets).map((bus) => {
+        const addresses = foundAt(outcome, bus.pins['sda'], bus.pins['scl']);
+        return (
+          addresses && (
+            <div key={bus.id}>
+              <h4>{board.controllers.get(bus.controller)?.title ?? bus.controller}</h4>
+              <ComparedTable plan={plan} lines={compareScan(plan, sheets, bus, { addresses, held: [] })} />
+            </div>
+          )
+        );
+      })}
+    </>
+  );
+}
+
+/** The check of a real or a simulated bench, pin by pin and part by part. */
 export function LiveBench({ plan }: { readonly plan: Plan }) {
-  const { sheets, feed, edit } = useWorkbench();
+  const { sheets } = useWorkbench();
   const faults = useMemo(() => possibleFaults(plan, sheets), [plan, sheets]);
   const [chosen, setChosen] = useState('');
-  const [running, setRunning] = useState<{ readonly done: number; readonly all: number } | null>(null);
-  const [outcome, setOutcome] = useState<Outcome | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const stop = useRef(false);
-  const lights = useMemo(() => drivenParts(plan, sheets), [plan, sheets]);
-  const [lit, setLit] = useState('');
   const board = boardSheet(sheets, plan.board)!;
   const avr = useMemo(() => probeAvr(board), [board]);
+  const bench = useBench(plan);
+  const { asking, problem, outcome, isOpen, check, stop, close } = bench;
 
-  const run = async (open: () => Promise<BenchPort | undefined>) => {
-    setProblem(null);
-    stop.current = false;
-    let port: BenchPort | undefined;
-    try {
-      port = await open();
-      if (!port) return;
-      const questions = questionsFor(plan, sheets);
-      setRunning({ done: 0, all: questions.length });
-      const { answers, fault } = await interview(new ProbeSession(port, later), questions, (done) => {
-        setRunning({ done, all: questions.length });
-        return !stop.current;
-      });
-      const diagnosis = await feed.search<Outcome['diagnosis']>((reviewer) => reviewer.diagnose(plan, questions, answers));
-      setOutcome({ plan, questions, answers, fault, diagnosis });
-      announce(
-        diagnosis.different.length === 0 ? 'The bench answers as planned' : `${diagnosis.different.length} answers differ from the plan`,
-      );
-    } catch (error) {
-      if (!(error instanceof Stopped)) setProblem((error as Error).message);
-    } finally {
-      await port?.close();
-      setRunning(null);
-    }
+  const real = async () => {
+    const port = await openSerial();
+    return port && { port };
   };
   const simulated = () => {
     const fault = faults.find((one) => faultKey(one) === chosen);
-    const bench = new SimulatedBench(plan, sheets, { faults: fault ? [fault] : [], seed: 1 + Math.floor(Math.random() * 1e6) });
-    return Promise.resolve(simulatedPort(bench, later));
+    const made = new SimulatedBench(plan, sheets, { faults: fault ? [fault] : [], seed: 1 + Math.floor(Math.random() * 1e6) });
+    return Promise.resolve({ port: simulatedPort(made, later), look: made.look.bind(made) });
   };
-  const light = async () => {
-    const one = lights.find(({ placement }) => placement === lit) ?? lights[0];
-    setProblem(null);
-    let port: BenchPort | undefined;
-    try {
-      port = await openSerial();
-      if (!port || !one) return;
-      const reply = await new ProbeSession(port, later).request(one.words);
-      if (!reply.ok) setProblem(SESSION_WORDS[reply.fault]);
-      else announce('Lit, and let go again');
-    } catch (error) {
-      setProblem((error as Error).message);
-    } finally {
-      await port?.close();
-    }
-  };
-  const causesOf = (fault: BenchFault) => {
-    const part = faultPart(plan, sheets, fault);
-    return part === undefined ? undefined : firstLights(plan, sheets).find((one) => one.placement === part);
-  };
-  const current = outcome?.plan.wires === plan.wires ? outcome : null;
-  const sure = current ? sureEdits(plan, current.diagnosis.sure) : [];
   return (
     <div className={styles.live}>
       <p className="quiet">
         A small probe program on the board says what is at its pins; here that is held against the plan, wire by wire. Nothing is driven at
-        which something moves or heats.
+        which something moves or heats, unless you let it.
       </p>
       <div className={styles.row}>
         <Button
           size="compact-md"
-          disabled={running !== null || !canSerial()}
+          disabled={asking !== null || !canSerial()}
           title={canSerial() ? undefined : 'This browser cannot talk to serial ports'}
-          onClick={() => void run(openSerial)}
+          onClick={() => void check(real)}
         >
           Check the real bench
         </Button>
@@ -133,6 +140,11 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
         {avr !== undefined && (
           <Button size="compact-md" variant="default" onClick={() => downloadText('probe.cpp', avr, 'text/x-c++')}>
             Probe in C++
+          </Button>
+        )}
+        {isOpen && outcome?.isSimulated !== true && asking === null && (
+          <Button size="compact-md" variant="default" onClick={() => void close()}>
+            Let the probe go
           </Button>
         )}
       </div>
@@ -148,41 +160,23 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
           ]}
           onChange={(event) => setChosen(event.currentTarget.value)}
         />
-        <Button size="compact-md" variant="default" disabled={running !== null} onClick={() => void run(simulated)}>
+        <Button size="compact-md" variant="default" disabled={asking !== null} onClick={() => void check(simulated)}>
           Check the simulated bench
         </Button>
       </div>
-      {lights.length > 0 && (
-        <div className={styles.row}>
-          <NativeSelect
-            size="xs"
-            className={styles.fault!}
-            label="Light one by the probe, and look whether it is the right one"
-            value={lit}
-            data={lights.map(({ placement, pins }) => ({
-              value: placement,
-              label: `${sayPlacement(plan, placement)}: ${pins.map((one) => one.label).join(', ')}`,
-            }))}
-            onChange={(event) => setLit(event.currentTarget.value)}
-          />
-          <Button size="compact-md" variant="default" disabled={running !== null || !canSerial()} onClick={() => void light()}>
-            Light it
-          </Button>
-        </div>
-      )}
-      {running && (
+      {asking && 'done' in asking && (
         <div className={styles.row} role="status">
           <Progress
             className={styles.share!}
-            value={(100 * running.done) / Math.max(1, running.all)}
+            value={(100 * asking.done) / Math.max(1, asking.all)}
             size="sm"
             aria-label="Asked so far"
             transitionDuration={0}
           />
           <span className="num">
-            {running.done} of {running.all} questions
+            {asking.done} of {asking.all} questions
           </span>
-          <Button size="compact-sm" variant="default" onClick={() => (stop.current = true)}>
+          <Button size="compact-sm" variant="default" onClick={stop}>
             Stop
           </Button>
         </div>
@@ -192,32 +186,7 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
           {problem}
         </p>
       )}
-      {current && (
-        <>
-          {current.fault && (
-            <p className={styles.bad} role="alert">
-              {SESSION_WORDS[current.fault]}
-            </p>
-          )}
-          <DiagnosisReport plan={plan} diagnosis={current.diagnosis} asked={current.answers.length} causesOf={causesOf} />
-          {sure.length > 0 && (
-            <Button size="compact-sm" variant="default" onClick={() => edit(sure, `${counted(sure.length, 'wire')} felt in place`)}>
-              Keep {counted(sure.length, 'wire')} as felt in place
-            </Button>
-          )}
-          {scannedBuses(plan, sheets).map((bus) => {
-            const addresses = foundAt(current, bus.pins['sda'], bus.pins['scl']);
-            return (
-              addresses && (
-                <div key={bus.id}>
-                  <h4>{board.controllers.get(bus.controller)?.title ?? bus.controller}</h4>
-                  <ComparedTable plan={plan} lines={compareScan(plan, sheets, bus, { addresses, held: [] })} />
-                </div>
-              )
-            );
-          })}
-        </>
-      )}
+      {outcome && <BenchOutcome plan={plan} outcome={outcome} bench={bench} />}
     </div>
   );
 }

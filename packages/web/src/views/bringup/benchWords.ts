@@ -1,9 +1,12 @@
-import { sayList, sayPlacement } from '@roof-chart/core/checks/say';
+import { type Question, questionLine } from '@roof-chart/core/bench/questions';
+import { WATCH } from '@roof-chart/core/bench/trials';
+import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Compared } from '@roof-chart/core/bench/reconcile';
 import type { Scan, ScanForm } from '@roof-chart/core/bench/scan';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 
 const FORM_WORDS: { readonly [F in ScanForm]: string } = {
   grid: 'a grid of rows',
@@ -50,4 +53,48 @@ export function comparedWords(plan: Plan, sheets: Sheets, line: Compared): strin
       return titles.length === 0 ? 'No part of the catalogue has this address.' : `It could be ${sayList(some)}${more}.`;
     }
   }
+}
+
+export interface TrialWords {
+  readonly part: string;
+  /** What to do and to look for. */
+  readonly words: string;
+  readonly button: string;
+}
+
+/** What moves the line of a part. */
+function doing(part: PartSheet | undefined, isAnalog: boolean): string {
+  if (part?.family !== 'input') return part ? `${part.firstLight.see} Make it do that` : 'Make it react';
+  return isAnalog ? 'Turn or press it through all that it can do' : 'Press or switch it';
+}
+
+/** What somebody does and looks for at a part. */
+export function trialWords(plan: Plan, sheets: Sheets, question: Question): TrialWords {
+  const label = (pin: string) => boardSheet(sheets, plan.board)?.pins.get(pin)?.label ?? pin;
+  if (question.ask === 'link')
+    return {
+      part: `${label(question.drive)} and ${label(question.read)}`,
+      words: `Whether they touch: ${label(question.drive)} is driven low for a moment.`,
+      button: 'Ask',
+    };
+  if (!('placement' in question)) return { part: '', words: '', button: 'Ask' };
+  const name = sayPlacement(plan, question.placement);
+  const sheet = plan.placements.find((p) => p.id === question.placement)?.sheet;
+  const part = sheet && partSheet(sheets, sheet);
+  if (question.ask === 'watch')
+    return {
+      part: sayTerminal(plan, sheets, question.key),
+      words: `${doing(part?.sheet, question.analog)}, while the probe watches ${label(question.pin)} for ${WATCH / 1000} s.`,
+      button: 'Watch',
+    };
+  if (question.ask === 'turn')
+    return {
+      part: name,
+      words: `Turn it clockwise by some clicks, while the probe watches both phases for ${WATCH / 1000} s.`,
+      button: 'Watch',
+    };
+  const shown = question.ask === 'sign' ? question.see : (part?.sheet.firstLight.see ?? '');
+  return questionLine(question) === undefined
+    ? { part: name, words: `With a program of your own: ${shown}`, button: 'Look' }
+    : { part: name, words: shown, button: 'Show it' };
 }

@@ -1,5 +1,6 @@
-import { Checkbox } from '@mantine/core';
-import { IconLock } from '@tabler/icons-react';
+import { ActionIcon, Checkbox } from '@mantine/core';
+import { IconLock, IconNote } from '@tabler/icons-react';
+import { useState } from 'react';
 import { sayPlacement } from '@roof-chart/core/checks/say';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildStep } from '@roof-chart/core/outputs/buildSheet';
@@ -9,6 +10,7 @@ import { useWorkbench } from '../../app/workbench';
 import { WireBar } from '../chart/WireBar';
 import { stepWords, throughWords, whereWords } from './buildWords';
 import styles from './Build.module.css';
+import { WireNoteForm } from './WireNoteForm';
 
 interface StepLineProps {
   readonly plan: Plan;
@@ -21,6 +23,7 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
   const { sheets } = useWorkbench();
   const name = sayPlacement(plan, wire.placement);
   const to = endWords(plan, sheets, wire.end);
+  const [isNoting, setNoting] = useState(false);
   return (
     <li className={wire.ticked ? styles.tickedLine : styles.line} onMouseEnter={() => onPoint(wire)} onMouseLeave={() => onPoint(null)}>
       <Checkbox
@@ -40,8 +43,26 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
       </span>
       <span className={styles.where}>
         {wire.colour}, terminal {wire.number}; {whereWords(wire)}
+        {wire.note && (
+          <span className={wire.noteHolds ? styles.found : 'quiet'}>
+            . {wire.noteHolds ? 'Found there' : `Found at ${endWords(plan, sheets, wire.note.end)}`} {wire.note.date}: {wire.note.words}
+          </span>
+        )}
         {wire.wasAt && <strong className={styles.moved}> Moved since it was ticked: was at {endWords(plan, sheets, wire.wasAt)}.</strong>}
       </span>
+      <ActionIcon
+        className={styles.noteButton!}
+        size="sm"
+        variant="subtle"
+        color="gray"
+        c="var(--quiet)"
+        aria-label={`Bench note on ${name} ${wire.label}`}
+        title="Bench note"
+        onClick={() => setNoting(true)}
+      >
+        <IconNote size={15} />
+      </ActionIcon>
+      {isNoting && <WireNoteForm plan={plan} wire={wire} onClose={() => setNoting(false)} />}
     </li>
   );
 }

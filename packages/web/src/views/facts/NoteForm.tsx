@@ -1,8 +1,9 @@
-import { Button, Group, Modal, SegmentedControl, Textarea, TextInput } from '@mantine/core';
+import { Button, Group, Modal, SegmentedControl, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { BenchNote } from '@roof-chart/core/sheets/benchNote';
 import type { FactValue } from '@roof-chart/core/sheets/factPath';
 import { readValue, today, valueText } from './factFields';
+import { type Found, isSound, NoteFields } from './NoteFields';
 
 interface NoteFormProps {
   readonly fact: string;
@@ -22,12 +23,12 @@ export function NoteForm({ fact, sheetValue, note, onClose, onKeep }: NoteFormPr
   const [typed, setTyped] = useState(
     note?.value !== undefined ? valueText(note.value, fact) : sheetValue === undefined ? '' : valueText(sheetValue, fact),
   );
-  const [words, setWords] = useState(note?.words ?? '');
-  const [date, setDate] = useState(note?.date ?? today(new Date()));
+  const [found, setFound] = useState<Found>({ words: note?.words ?? '', date: note?.date ?? today(new Date()) });
   const value = kind === 'other' && sheetValue !== undefined ? readValue(sheetValue, typed) : undefined;
-  const sound = value !== null && words.trim() !== '' && /^\d{4}-\d{2}-\d{2}$/.test(date);
+  const sound = value !== null && isSound(found);
   const keep = () => {
-    if (sound && onKeep({ ...(value === undefined || value === null ? {} : { value }), words: words.trim(), date })) onClose();
+    if (sound && onKeep({ ...(value === undefined || value === null ? {} : { value }), words: found.words.trim(), date: found.date }))
+      onClose();
   };
   return (
     <Modal opened onClose={onClose} title="Bench note" centered>
@@ -72,18 +73,7 @@ export function NoteForm({ fact, sheetValue, note, onClose, onKeep }: NoteFormPr
             data-autofocus
           />
         )}
-        <Textarea
-          label="How it was found"
-          placeholder="Measured between VCC and SDA, module unpowered"
-          mt="sm"
-          autosize
-          minRows={2}
-          maxLength={400}
-          value={words}
-          onChange={(event) => setWords(event.currentTarget.value)}
-          required
-        />
-        <TextInput label="Day" type="date" mt="sm" value={date} onChange={(event) => setDate(event.currentTarget.value)} required />
+        <NoteFields found={found} placeholder="Measured between VCC and SDA, module unpowered" onChange={setFound} />
         <Group mt="md" justify="flex-end">
           <Button variant="default" onClick={onClose}>
             Cancel

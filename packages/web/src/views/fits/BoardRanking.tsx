@@ -19,6 +19,8 @@ const askBoards = (
   ids: readonly string[],
 ): Promise<readonly BoardFit[]> => reviewer.boardFits(held, ids);
 
+const boardOfFit = (fit: BoardFit): string => fit.board;
+
 const LEFT = ['Pins left', 'Analog', 'PWM', 'I2C', 'SPI', 'Serial'] as const;
 
 const TONE = { fits: styles.good!, clashes: styles.bad!, open: styles.bad!, unknown: styles.risky! } as const;
@@ -113,7 +115,7 @@ function Row({
 export function BoardRanking({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
   const ids = useMemo(() => [...sheets.boards.keys()], [sheets]);
-  const fits = useStream<BoardFit>(plan, ids, askBoards, 'slow');
+  const { found: fits } = useStream(plan, ids, askBoards, boardOfFit, 'slow');
   const [opened, setOpened] = useState<string | null>(null);
   const done = fits.length === ids.length;
   // While answers come in the rows keep their places; they are ranked once.

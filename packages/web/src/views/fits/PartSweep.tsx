@@ -1,6 +1,6 @@
 import { SegmentedControl, TextInput } from '@mantine/core';
 import { IconSearch } from '@tabler/icons-react';
-import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { type CSSProperties, memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import type { Remote } from 'comlink';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -10,21 +10,22 @@ import { searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../app/workbench';
 import type { Reviewer } from '../../review/review.worker';
 import { FAMILY_WORDS } from '../stock/stockWords';
-import styles from './Fits.module.css';
-import { partWords } from './fitsWords';
+import fits from './Fits.module.css';
+import styles from './PartSweep.module.css';
 import type { PartFit } from './partFit';
 import { Streaming } from './Streaming';
 import { useStream } from './useStream';
 
 const askParts = (reviewer: Remote<Reviewer>, held: number, ids: readonly string[]): Promise<readonly PartFit[]> =>
   reviewer.sweep(held, ids);
+const partOf = (fit: PartFit): string => fit.part;
 
 const WORDS: { readonly [V in AdditionVerdict]: string } = { fits: 'Fits', moves: 'Moves wires', risk: 'Risk', no: 'No' };
 const TONE: { readonly [V in AdditionVerdict]: string } = {
-  fits: styles.good!,
-  moves: styles.moves!,
-  risk: styles.risky!,
-  no: styles.bad!,
+  fits: fits.good!,
+  moves: fits.moves!,
+  risk: fits.risky!,
+  no: fits.bad!,
 };
 
 /** One of hundreds that are drawn anew while answers come in: nothing in it that is not needed. */
@@ -37,29 +38,25 @@ const Line = memo(function Line({
   readonly part: PartSheet;
   readonly verdict: AdditionVerdict | undefined;
   readonly words: string | undefined;
-  readonly onAdd: (part: PartSheet) => void;
+  readonly onAdd: (part: PartSheet) => Promise<void>;
 }) {
   return (
-    <tr className={styles.row}>
-      <th scope="row" className={styles.partName} title={part.title}>
+    <div role="row" className={styles.row}>
+      <div role="rowheader" className={styles.name} title={part.title}>
         {part.title}
-      </th>
-      <td className={verdict ? TONE[verdict] : 'quiet'}>{verdict ? WORDS[verdict] : '…'}</td>
-      <td className={styles.consequence} title={words}>
+      </div>
+      <div role="cell" className={verdict ? TONE[verdict] : 'quiet'}>
+        {verdict ? WORDS[verdict] : '…'}
+      </div>
+      <div role="cell" className={styles.words} title={words}>
         {words}
-      </td>
-      <td className={styles.action}>
-        <button
-          type="button"
-          className={styles.add}
-          disabled={!verdict}
-          aria-label={`Add ${part.title} and wire it`}
-          onClick={() => onAdd(part)}
-        >
+      </div>
+      <div role="cell" className={styles.action}>
+        <button type="button" className={styles.add} aria-label={`Add ${part.title} and wire it`} onClick={() => void onAdd(part)}>
           Add
         </button>
-      </td>
-    </tr>
+      </div>
+    </div>
   );
 });
 
@@ -76,38 +73,45 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
     [sheets],
   );
   const ids = useMemo(() => parts.map((part) => part.id), [parts]);
-  const fits = useStream<PartFit>(plan, ids, askParts, 'quick');
+  const { found, known } = useStream(plan, ids, askParts, partOf, 'quick');
   const [query, setQuery] = useState('');
   const [shown, setShown] = useState<Shown>('all');
   const asked = useDeferredValue(query);
   const matching = useMemo(() => (asked.trim() ? new Set(searchParts(parts, asked).map((part) => part.id)) : null), [parts, asked]);
-  const byPart = useMemo(() => new Map(fits.map((fit) => [fit.part, fit])), [fits]);
-  const words = useMemo(() => new Map(fits.map((fit) => [fit.part, partWords(plan, fit, sheets)])), [fits, plan, sheets]);
   // The lines keep what they call, whatever the plan has become.
   const latest = useRef<{ readonly plan: Plan; readonly edit: (edits: readonly Edit[], words: string) => void }>({ plan, edit });
   useEffect(() => {
     latest.current = { plan, edit };
   }, [plan, edit]);
-  const count = (verdict: AdditionVerdict) => fits.filter((fit) => fit.verdict === verdict).length;
-  const list = parts.filter((p) => (!matching || matching.has(p.id)) && (shown === 'all' || byPart.get(p.id)?.verdict === shown));
+  const counts = useMemo(() => {
+    const all = parts.flatMap((part) => known.get(part.id)?.verdict ?? []);
+    return (verdict: AdditionVerdict) => all.filter((one) => one === verdict).length;
+  }, [parts, known]);
+  const list = parts.filter((p) => (!matching || matching.has(p.id)) && (shown === 'all' || known.get(p.id)?.verdict === shown));
   const onAdd = useCallback(
-    (part: PartSheet) =>
-      void feed
-        .ask<readonly Addition[]>((reviewer) => reviewer.additions(latest.current.plan, [part.id]))
-        .then(([addition]) => addition && latest.current.edit(addition.edits, `add ${part.title} with its wires`)),
+    async (part: PartSheet) => {
+      for (;;) {
+        const asked = latest.current.plan;
+        const [addition] = await feed.ask<readonly Addition[]>((reviewer) => reviewer.additions(asked, [part.id]));
+        // A plan that has changed meanwhile, by a second press, say, is asked about anew.
+        if (asked !== latest.current.plan) continue;
+        if (addition) latest.current.edit(addition.edits, `add ${part.title} with its wires`);
+        return;
+      }
+    },
     [feed],
   );
   return (
     <>
       <Streaming
-        done={fits.length}
+        done={found.length}
         all={ids.length}
-        words={`${count('fits')} of ${ids.length} parts fit beside what is there, ${count('moves')} if other wires give way.`}
+        words={`${counts('fits')} of ${ids.length} parts fit beside what is there, ${counts('moves')} if other wires give way.`}
       />
-      <div className={styles.tools}>
+      <div className={fits.tools}>
         <TextInput
           size="xs"
-          className={styles.search!}
+          className={fits.search!}
           aria-label="Search parts"
           placeholder="chip, function, label, address"
           leftSection={<IconSearch size={14} />}
@@ -121,43 +125,47 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
           onChange={(value) => setShown(value as Shown)}
           data={[
             { value: 'all', label: 'All' },
-            { value: 'fits', label: `Fits ${count('fits')}` },
-            { value: 'moves', label: `Moves wires ${count('moves')}` },
-            { value: 'risk', label: `Risk ${count('risk')}` },
-            { value: 'no', label: `No ${count('no')}` },
+            { value: 'fits', label: `Fits ${counts('fits')}` },
+            { value: 'moves', label: `Moves wires ${counts('moves')}` },
+            { value: 'risk', label: `Risk ${counts('risk')}` },
+            { value: 'no', label: `No ${counts('no')}` },
           ]}
         />
       </div>
-      <div className={styles.scroller} tabIndex={0} role="region" aria-label="Parts">
+      <div className={fits.scroller} tabIndex={0} role="region" aria-label="Parts">
         {list.length === 0 ? (
           <p className="quiet">{matching ? `No part matches “${asked}” here.` : 'No part comes out like this.'}</p>
         ) : (
-          <table className={styles.table}>
-            <thead>
-              <tr>
-                <th scope="col">Part</th>
-                <th scope="col">One more</th>
-                <th scope="col">What it takes</th>
-                <th scope="col">
-                  <span className={styles.hidden}>Add</span>
-                </th>
-              </tr>
-            </thead>
-            {FAMILIES.filter((family) => list.some((part) => part.family === family)).map((family) => (
-              <tbody key={family}>
-                <tr>
-                  <th colSpan={4} scope="rowgroup" className={styles.family}>
-                    {FAMILY_WORDS[family]}
-                  </th>
-                </tr>
-                {list
-                  .filter((part) => part.family === family)
-                  .map((part) => (
-                    <Line key={part.id} part={part} verdict={byPart.get(part.id)?.verdict} words={words.get(part.id)} onAdd={onAdd} />
+          <div
+            role="table"
+            aria-label="What one more of each part would do"
+            className={found.length < ids.length ? styles.anew : undefined}
+          >
+            <div role="rowgroup" className={styles.head}>
+              <div role="row" className={styles.columns}>
+                <div role="columnheader">Part</div>
+                <div role="columnheader">One more</div>
+                <div role="columnheader">What it takes</div>
+                <div role="columnheader">
+                  <span className={fits.hidden}>Add</span>
+                </div>
+              </div>
+            </div>
+            {FAMILIES.map((family) => ({ family, own: list.filter((part) => part.family === family) }))
+              .filter(({ own }) => own.length > 0)
+              .map(({ family, own }) => (
+                <div key={family} role="rowgroup" className={styles.group} style={{ '--rows': own.length } as CSSProperties}>
+                  <div role="row">
+                    <div role="rowheader" aria-colspan={4} className={fits.family}>
+                      {FAMILY_WORDS[family]}
+                    </div>
+                  </div>
+                  {own.map((part) => (
+                    <Line key={part.id} part={part} verdict={known.get(part.id)?.verdict} words={known.get(part.id)?.words} onAdd={onAdd} />
                   ))}
-              </tbody>
-            ))}
-          </table>
+                </div>
+              ))}
+          </div>
         )}
       </div>
     </>

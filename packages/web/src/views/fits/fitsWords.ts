@@ -1,9 +1,9 @@
-import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import { sayFinding, sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatBytes } from '@roof-chart/core/quantity/format';
+import type { Addition } from '@roof-chart/core/review/addition';
 import type { BoardFit } from '@roof-chart/core/review/boardFit';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import type { PartFit } from './partFit';
 
 /** What a board's fit comes to, in a few words. */
 export function boardVerdict(fit: BoardFit): string {
@@ -46,15 +46,15 @@ export function switchWords(plan: Plan, fit: BoardFit, sheets: Sheets): readonly
 }
 
 /** What adding a part would do, in one line. */
-export function partWords(plan: Plan, fit: PartFit, sheets: Sheets): string {
-  const pins = fit.pins <= 0 ? 'no further pin' : counted(fit.pins, 'pin');
-  const moved =
-    fit.moved.length > 0
-      ? `moves ${sayList(fit.moved.slice(0, 3).map((key) => sayTerminal(plan, sheets, key)))}${fit.moved.length > 3 ? ` and ${fit.moved.length - 3} more` : ''}`
-      : '';
-  if (fit.findings.length > 0) {
-    const more = fit.findings.length > 1 ? ` and ${fit.findings.length - 1} more` : '';
-    return [`${fit.findings[0]}${more}`, moved].filter(Boolean).join('; ');
+export function partWords(plan: Plan, addition: Addition, sheets: Sheets): string {
+  const pins = addition.pins <= 0 ? 'no further pin' : counted(addition.pins, 'pin');
+  const { length } = addition.moved;
+  const names = addition.moved.slice(0, 3).map((key) => sayTerminal(plan, sheets, key));
+  const moved = length > 0 ? `moves ${sayList(names)}${length > 3 ? ` and ${length - 3} more` : ''}` : '';
+  const grave = addition.added.filter((finding) => finding.level !== 'hint');
+  if (grave.length > 0) {
+    const more = grave.length > 1 ? ` and ${grave.length - 1} more` : '';
+    return [`${sayFinding(addition.plan, sheets, grave[0]!).title}${more}`, moved].filter(Boolean).join('; ');
   }
   return [pins, moved].filter(Boolean).join(', ');
 }

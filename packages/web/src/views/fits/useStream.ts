@@ -16,13 +16,27 @@ type Ask<T> = (reviewer: Remote<Reviewer>, held: number, ids: readonly string[])
 
 let holds = 0;
 
-/** Answers about one plan for each of a list of ids, in the order of the list. They come from the workers portion by
- *  portion; the next edit throws them away and starts anew.
+/** Answers that come in portion by portion. */
+export interface Stream<T> {
+  /** Those about the plan as it is now, in the order of the list. */
+  readonly found: readonly T[];
+  /** By id: those about the plan as it is now, and, until they are there, those about how it was before. */
+  readonly known: ReadonlyMap<string, T>;
+}
+
+/** Answers about one plan for each of a list of ids. They come from the workers portion by portion; the next edit starts anew.
  *  @param ask must be the same function at every drawing
+ *  @param idOf the id that an answer is about; must be the same function, too
  *  @param each whether one answer takes far less than a turn: then the worker that reviews helps, and an edit waits a turn for it */
-export function useStream<T>(plan: Plan, ids: readonly string[], ask: Ask<T>, each: 'quick' | 'slow'): readonly T[] {
+export function useStream<T>(
+  plan: Plan,
+  ids: readonly string[],
+  ask: Ask<T>,
+  idOf: (answer: T) => string,
+  each: 'quick' | 'slow',
+): Stream<T> {
   const { feed } = useWorkbench();
-  const [state, setState] = useState<{ readonly plan: Plan; readonly found: readonly T[] } | null>(null);
+  const [state, setState] = useState<(Stream<T> & { readonly plan: Plan }) | null>(null);
   const key = ids.join();
   useEffect(() => {
     let current = true;
@@ -32,7 +46,9 @@ export function useStream<T>(plan: Plan, ids: readonly string[], ask: Ask<T>, ea
     let next = 0;
     let shown = performance.now();
     const show = () => {
-      setState({ plan, found: [...answers].sort(([a], [b]) => a - b).flatMap(([, found]) => found) });
+      const found = [...answers].sort(([a], [b]) => a - b).flatMap(([, found]) => found);
+      const now = found.map((answer) => [idOf(answer), answer] as const);
+      setState((before) => ({ plan, found, known: new Map([...(before?.plan.id === plan.id ? before.known : []), ...now]) }));
       shown = performance.now();
     };
     const work = async (who: Asker) => {
@@ -68,8 +84,9 @@ export function useStream<T>(plan: Plan, ids: readonly string[], ask: Ask<T>, ea
     return () => {
       current = false;
     };
-  }, [feed, plan, key, ask, each]);
-  return state?.plan === plan ? state.found : NONE;
+  }, [feed, plan, key, ask, idOf, each]);
+  if (state?.plan === plan) return state;
+  return state?.plan.id === plan.id ? { found: [], known: state.known } : NONE;
 }
 
-const NONE: readonly never[] = [];
+const NONE: Stream<never> = { found: [], known: new Map<string, never>() };

@@ -1,0 +1,179 @@
+import { derived } from './derived';
+import { type GrownApart, grownApart } from './grownApart';
+import { findNets } from './nets';
+import { terminalsOf } from './terminals';
+import { setGrowth } from '../plan/grown';
+import { type Placement, type Plan, splitKey } from '../plan/plan';
+import { cutBy, mapsCut } from '../plan/planMaps';
+import type { Sheets } from '../sheets/sheetIndex';
+
+/** Which parts have to do with each other by their signals: those that meet on a net that is no supply, and those wired to one another.
+ *  @returns by placement, the first placement of its island */
+function banks(plan: Plan, sheets: Sheets): ReadonlyMap<string, string> {
+  const parent = new Map<string, string>();
+  const find = (id: string): string => {
+    let root = id;
+    for (let up = parent.get(root); up !== undefined; up = parent.get(root)) root = up;
+    return root;
+  };
+  const order = new Map(plan.placements.map((p, at) => [p.id, at]));
+  const join = (a: string, b: string) => {
+    const [x, y] = [find(a), find(b)];
+    if (x === y) return;
+    if (order.get(x)! < order.get(y)!) parent.set(y, x);
+    else parent.set(x, y);
+  };
+  for (const { ground, rails, terminals } of findNets(plan, sheets).list) {
+    if (ground || rails.length > 0) continue;
+    for (const { placement } of terminals) join(terminals[0]!.placement.id, placement.id);
+  }
+  for (const [key, { end }] of Object.entries(plan.wires))
+    if (end.to === 'terminal' && order.has(end.placement)) join(splitKey(key).placement, end.placement);
+  return new Map(plan.placements.map((p) => [p.id, find(p.id)]));
+}
+
+/** What an island is made of, in a fixed order: the same values are the same island. */
+type Makings = readonly unknown[];
+
+interface Kept {
+  readonly makings: Makings;
+  readonly plan: Plan;
+}
+
+/** Plans that are islands: there is nothing to cut. */
+const islands = new WeakSet<Plan>();
+
+/** Islands seen last, by their first part: an edit changes few, and one that was taken back is the one before. */
+const seen = new WeakMap<Placement, Kept[]>();
+const REMEMBERED = 4;
+
+const same = (a: Makings, b: Makings): boolean => a.length === b.length && a.every((one, at) => one === b[at]);
+
+function keptAs(first: Placement, makings: Makings, make: () => Plan): Plan {
+  const known = seen.get(first) ?? [];
+  const found = known.find((one) => same(one.makings, makings));
+  if (found) return found.plan;
+  const plan = make();
+  islands.add(plan);
+  seen.set(first, [{ makings, plan }, ...known].slice(0, REMEMBERED));
+  return plan;
+}
+
+/** A plan cut into its islands, each a plan of its own on the same board, without what somebody noted or ticked.
+ *  An island of which nothing has changed is the very same plan as before: what was found out about it is still known. */
+export const islandsOf = derived((plan: Plan, sheets: Sheets): readonly Plan[] => {
+  if (islands.has(plan)) return [plan];
+  const grown = grownApart(plan, sheets);
+  return (grown && grownIslands(plan, sheets, grown)) ?? islandsCut(plan, sheets);
+});
+
+function islandsCut(plan: Plan, sheets: Sheets): readonly Plan[] {
+  const bank = banks(plan, sheets);
+  const members = new Map<string, Placement[]>();
+  for (const placement of plan.placements) {
+    const list = members.get(bank.get(placement.id)!);
+    if (list) list.push(placement);
+    else members.set(placement.id, [placement]);
+  }
+  const cut = cutInto(plan, (id) => bank.get(id));
+  return [...members].map(([id, placements]) =>
+    islandMade(
+      plan,
+      placements,
+      cut.map(([field, entries]) => [field, entries.get(id) ?? []] as const),
+    ),
+  );
+}
+
+type Entries = readonly (readonly [string, unknown])[];
+
+/** The entries of wires and of every map in pieces. What somebody noted at a wire changes nothing. */
+const cutInto = (plan: Plan, pieceOf: (placement: string) => string | undefined) => [
+  ['wires', cutBy<unknown>(plan.wires, (key) => pieceOf(splitKey(key).placement))] as const,
+  ...mapsCut({ ...plan, wireNotes: {} }, pieceOf),
+];
+
+function islandMade(plan: Plan, placements: readonly Placement[], own: readonly (readonly [string, Entries])[]): Plan {
+  const { board, busSettings, drawer, radio } = plan;
+  const makings = [
+    board.id,
+    board.version,
+    busSettings,
+    drawer,
+    radio,
+    ...placements,
+    ...own.flatMap(([field, entries]) => [field, ...entries.flat()]),
+  ];
+  return keptAs(placements[0]!, makings, () => ({
+    ...plan,
+    placements,
+    ...Object.fromEntries(own.map(([field, entries]) => [field, Object.fromEntries(entries)])),
+    name: '',
+    ticks: {},
+    steps: {},
+    built: null,
+    accepted: {},
+    benchNotes: {},
+  }));
+}
+
+/** The islands of a plan that has grown by a part: those it had, with the part on one of them or on one of its own. Undefined where the part
+ *  brings several together. */
+function grownIslands(plan: Plan, sheets: Sheets, { base, placement }: GrownApart): readonly Plan[] | undefined {
+  const { byTerminal } = findNets(plan, sheets);
+  const near = new Set<string>();
+  for (const { key } of terminalsOf(plan, placement, sheets)) {
+    const net = byTerminal.get(key);
+    if (!net || net.ground || net.rails.length > 0) continue;
+    for (const other of net.terminals) near.add(other.placement.id);
+  }
+  near.delete(placement.id);
+  const before = islandsOf(base, sheets);
+  const met = near.size === 0 ? [] : before.filter((island) => island.placements.some((p) => near.has(p.id)));
+  if (met.length > 1) return undefined;
+  const own = cutInto(plan, (id) => (id === placement.id ? id : undefined)).map(
+    ([field, entries]) => [field, entries.get(placement.id) ?? []] as const,
+  );
+  const [home] = met;
+  if (!home) return [...before, islandMade(plan, [placement], own)];
+  const grown = islandMade(
+    plan,
+    [...home.placements, placement],
+    own.map(([field, entries]) => [field, [...Object.entries(home[field]), ...entries]] as const),
+  );
+  // What is known of the island holds in the grown one as what is known of the plan does.
+  setGrowth(grown, { base: home, placement: placement.id });
+  return before.map((island) => (island === home ? grown : island));
+}
+
+/** The island that a part is on: what is asked about the part, or about a bus that it is on, can be asked there, and stays known for as
+ *  long as nothing changes there. The plan itself where it is one island, or the part is none of its. */
+export function homeOf(plan: Plan, sheets: Sheets, placement: string): Plan {
+  const islands = islandsOf(plan, sheets);
+  return (islands.length > 1 && islands.find((island) => island.placements.some((p) => p.id === placement))) || plan;
+}
+
+/** A list about the parts of a plan, worked out island by island, in the order of the parts. */
+export function listedByIsland<T extends { readonly key: string }>(
+  make: (plan: Plan, sheets: Sheets) => readonly T[],
+): (plan: Plan, sheets: Sheets) => readonly T[] {
+  const own = derived(make);
+  return derived((plan, sheets) => {
+    const islands = islandsOf(plan, sheets);
+    if (islands.length < 2) return own(plan, sheets);
+    const order = new Map(plan.placements.map((p, at) => [p.id, at]));
+    const at = ({ key }: T) => order.get(splitKey(key).placement)!;
+    return islands.flatMap((island) => own(island, sheets)).toSorted((a, b) => at(a) - at(b));
+  });
+}
+
+/** What is known by the buses of a plan, worked out island by island. */
+export function mappedByIsland<T>(
+  make: (plan: Plan, sheets: Sheets) => ReadonlyMap<string, T>,
+): (plan: Plan, sheets: Sheets) => ReadonlyMap<string, T> {
+  const own = derived(make);
+  return derived((plan, sheets) => {
+    const islands = islandsOf(plan, sheets);
+    return islands.length < 2 ? own(plan, sheets) : new Map(islands.flatMap((island) => [...own(island, sheets)]));
+  });
+}

@@ -1,0 +1,47 @@
+import { remembered } from '../quantity/remembered';
+import type { Edit } from './edit';
+import { type Plan, splitKey } from './plan';
+
+/** That a plan is another with one part more, at the end, and wires and settings of that part only. */
+export interface Growth {
+  readonly base: Plan;
+  /** The id of the part that came. */
+  readonly placement: string;
+}
+
+const growths = new WeakMap<Plan, Growth>();
+
+/** Edits of a part that concern nothing else. */
+const OWN: ReadonlySet<Edit['kind']> = new Set(['wire', 'unwire', 'strap', 'series', 'capacitors']);
+
+/** What a plan has grown from, where it came about like that: what was found out about that plan holds in this one but for what the new
+ *  part meets. Undefined is always a right answer. */
+export const growthOf = (plan: Plan): Growth | undefined => growths.get(plan);
+
+/** Says of a plan what it has grown from. Of growth in steps only the last is kept: else every plan would hold all before it. */
+export function setGrowth(plan: Plan, growth: Growth): void {
+  growths.set(plan, growth);
+  growths.delete(growth.base);
+}
+
+/** The parts that wires begin or end at. Remembered: of one plan many parts are tried. */
+const namedIn = remembered(
+  (wires: Plan['wires']): ReadonlySet<string> =>
+    new Set(
+      Object.entries(wires).flatMap(([key, { end }]) => [splitKey(key).placement, ...(end.to === 'terminal' ? [end.placement] : [])]),
+    ),
+);
+
+/** Keeps account of growth for a plan that edits have made of another: one of any kind, or several wires. */
+export function noteGrowth(before: Plan, edits: readonly Edit[], after: Plan): void {
+  const [edit] = edits;
+  if (edit?.kind === 'add-placement') {
+    const { id } = edit.placement;
+    // Wires from or to a part that was not there must not find it unnoticed.
+    if (after.placements.at(-1)!.id === id && !namedIn(before.wires).has(id)) setGrowth(after, { base: before, placement: id });
+    return;
+  }
+  const growth = growths.get(before);
+  if (growth && edits.every((one) => OWN.has(one.kind) && 'placement' in one && one.placement === growth.placement))
+    growths.set(after, growth);
+}

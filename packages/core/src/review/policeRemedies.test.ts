@@ -1,0 +1,23 @@
+import fc from 'fast-check';
+import { shippedSheets } from '../../tests/catalogue';
+import { spoiltPlan } from '../../tests/spoiltPlan';
+import { policeRemedies } from './policeRemedies';
+import { reviewPlan } from './review';
+
+const sheets = shippedSheets();
+
+test('whatever is wrong with a plan, every remedy that is offered applies, changes something, takes its finding away and has words', () => {
+  let offered = 0;
+  fc.assert(
+    fc.property(spoiltPlan(sheets), (plan) => {
+      const result = reviewPlan(plan, sheets);
+      if (!result.ok) throw new Error('no review');
+      const { findings } = result.review;
+      offered += findings.reduce((sum, finding) => sum + finding.remedies.length, 0);
+      expect(policeRemedies(plan, sheets, findings)).toEqual([]);
+    }),
+    { numRuns: 100 },
+  );
+  // Plans without a remedy would prove nothing.
+  expect(offered).toBeGreaterThan(300);
+}, 60_000);

@@ -1,0 +1,131 @@
+import { Button, Checkbox } from '@mantine/core';
+import { useState } from 'react';
+import { answerWords } from '@roof-chart/core/bench/faultWords';
+import { isForProbe, type Question, questionLine } from '@roof-chart/core/bench/questions';
+import { useWorkbench } from '../../app/workbench';
+import { trialWords } from './benchWords';
+import styles from './BringUp.module.css';
+import type { Asking, Outcome } from './useBench';
+
+interface TrialsProps {
+  readonly outcome: Outcome;
+  readonly asking: Asking | null;
+  readonly isOpen: boolean;
+  readonly ask: (outcome: Outcome, wanted: readonly number[]) => Promise<void>;
+  readonly tell: (outcome: Outcome, at: number, answer: string | undefined) => Promise<void>;
+  readonly see: (answer: string) => void;
+}
+
+const SEEN = [
+  { answer: '1', words: 'Yes, only that' },
+  { answer: '0', words: 'No' },
+  { answer: 'else', words: 'Others, too' },
+] as const;
+
+const movesOf = (question: Question): boolean => (question.ask === 'sign' && question.moves) || question.ask === 'link';
+
+/** Part by part: what somebody has to do or to look at, and what came of it. */
+export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps) {
+  const { sheets } = useWorkbench();
+  const [mayMove, setMayMove] = useState(false);
+  const { plan, questions, answers, isSimulated } = outcome;
+  const rows = questions.flatMap((question, at) => (isForProbe(question) ? [] : [{ question, at }]));
+  if (rows.length === 0) return null;
+  const isLet = (question: Question) => mayMove || isSimulated || !movesOf(question);
+  const open = rows.filter(({ question, at }) => answers[at] === undefined && isLet(question));
+  const hasMoving = rows.some(({ question }) => movesOf(question));
+  return (
+    <section aria-label="Part by part">
+      <h4>Part by part</h4>
+      <p className="quiet">
+        {isSimulated
+          ? 'What a probe cannot feel somebody does and sees. The simulated bench says what they would.'
+          : 'What the probe cannot feel you do and see. Leave out what you cannot try now.'}
+      </p>
+      {hasMoving && !isSimulated && (
+        <Checkbox
+          className={styles.leave!}
+          size="sm"
+          color="dark.6"
+          checked={mayMove}
+          label="Outputs may move, heat and switch now: nobody is in the way, and mains is off"
+          onChange={(event) => setMayMove(event.currentTarget.checked)}
+        />
+      )}
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th scope="col">Part</th>
+            <th scope="col">Try</th>
+            <th scope="col">Came of it</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ question, at }) => {
+            const { part, words, button } = trialWords(plan, sheets, question);
+            const isMine = asking !== null && 'at' in asking && asking.at === at;
+            const isLooking = isMine && asking.isLooking;
+            const isOwn = question.ask === 'sign' && questionLine(question) === undefined;
+            const answer = answers[at];
+            return (
+              <tr key={`${question.ask} ${at}`}>
+                <th scope="row">{part}</th>
+                <td className={styles.try}>{words}</td>
+                <td>
+                  <div className={styles.answer}>
+                    {answer !== undefined && (
+                      <span className={answer === outcome.found.planned[at] ? styles.good : styles.bad}>
+                        {answerWords(question, answer)}
+                      </span>
+                    )}
+                    {isMine && !isLooking && (
+                      <span className="quiet">{question.ask === 'sign' ? 'the probe shows it' : 'now: the probe watches'}</span>
+                    )}
+                    {isLooking || (isOwn && answer === undefined && !isSimulated) ? (
+                      SEEN.map((one) => (
+                        <Button
+                          key={one.answer}
+                          size="compact-xs"
+                          variant="default"
+                          aria-label={`${part}: ${one.words}`}
+                          onClick={() => (isLooking ? see(one.answer) : void tell(outcome, at, one.answer))}
+                        >
+                          {one.words}
+                        </Button>
+                      ))
+                    ) : (
+                      <Button
+                        size="compact-xs"
+                        variant="default"
+                        aria-label={`${part}: ${answer === undefined ? button : 'Again'}`}
+                        disabled={asking !== null || (!isOpen && !(isOwn && answer !== undefined)) || !isLet(question)}
+                        onClick={() => void (isOwn && !isSimulated ? tell(outcome, at, undefined) : ask(outcome, [at]))}
+                      >
+                        {answer === undefined ? button : 'Again'}
+                      </Button>
+                    )}
+                  </div>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {isSimulated && open.length > 1 && (
+        <Button
+          size="compact-sm"
+          variant="default"
+          disabled={asking !== null || !isOpen}
+          onClick={() =>
+            void ask(
+              outcome,
+              open.map((one) => one.at),
+            )
+          }
+        >
+          Try all {open.length} of them
+        </Button>
+      )}
+    </section>
+  );
+}

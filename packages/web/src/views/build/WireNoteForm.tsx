@@ -1,0 +1,58 @@
+import { Button, Group, Modal } from '@mantine/core';
+import { useState } from 'react';
+import { sayPlacement } from '@roof-chart/core/checks/say';
+import type { BuildWire } from '@roof-chart/core/outputs/buildList';
+import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
+import { endWords } from '../../app/editWords';
+import { useWorkbench } from '../../app/workbench';
+import { today } from '../facts/factFields';
+import { type Found, isSound, NoteFields } from '../facts/NoteFields';
+
+interface WireNoteFormProps {
+  readonly plan: Plan;
+  readonly wire: BuildWire;
+  readonly onClose: () => void;
+}
+
+/** That a wire was found in its place: how, and when. */
+export function WireNoteForm({ plan, wire, onClose }: WireNoteFormProps) {
+  const { sheets, edit } = useWorkbench();
+  const [found, setFound] = useState<Found>({ words: wire.note?.words ?? '', date: wire.note?.date ?? today(new Date()) });
+  const name = `${sayPlacement(plan, wire.placement)} ${wire.label}`;
+  const keep = (note: Found | null) => {
+    const done = edit(
+      [{ kind: 'wire-note', ...splitKey(wire.key), note: note && { end: wire.end, ...note } }],
+      `${note ? 'note' : 'remove the note'} on ${name}`,
+    );
+    if (done) onClose();
+  };
+  return (
+    <Modal opened onClose={onClose} title="Bench note" centered>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (isSound(found)) keep({ words: found.words.trim(), date: found.date });
+        }}
+      >
+        <p>
+          <b>{name}</b> goes to <b>{endWords(plan, sheets, wire.end)}</b>. A note says that it was found there; it holds until the wire is
+          moved.
+        </p>
+        <NoteFields found={found} placeholder="Metered from terminal to pin, power off" autofocus onChange={setFound} />
+        <Group mt="md" justify="flex-end">
+          {wire.note && (
+            <Button variant="subtle" color="gray" c="var(--quiet)" onClick={() => keep(null)}>
+              Remove
+            </Button>
+          )}
+          <Button variant="default" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button type="submit" disabled={!isSound(found)}>
+            Keep the note
+          </Button>
+        </Group>
+      </form>
+    </Modal>
+  );
+}

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { expect, findings, planWith, saved, storedPlan, test } from './workplace';
+import { copyOfExample, expect, findings, planWith, saved, storedPlan, test } from './workplace';
 
 test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged in and taken away, a rate set', async ({
   page,
   request,
 }) => {
-  await page.goto('/plans/hive-watch/buses');
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/buses`);
   await expect(findings(page)).toContainText('0x68 is claimed by 2 parts');
   const motion = page.getByRole('slider', { name: 'Address of Motion' });
   await expect(motion).toHaveAttribute('aria-valuetext', '0x68');
@@ -35,7 +36,7 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
   await page.mouse.up();
   await expect(added).not.toHaveAttribute('aria-valuetext', '3.9 kΩ');
   await saved(page);
-  const { plan } = await storedPlan(request, 'hive-watch');
+  const { plan } = await storedPlan(request, id);
   expect((plan as unknown as { busSettings: { i2c0: { addedOhms: number } } }).busSettings.i2c0.addedOhms).toBeGreaterThan(3900);
   await page
     .getByRole('button', { name: /^Take .* away$/ })
@@ -106,15 +107,16 @@ test('an SPI bus has its sheet: a chain in the order of the wire, a clock set, s
   await expect(page.getByText('10 kΩ (brown, black, orange, gold; 10K) to its supply')).toHaveCount(2);
 });
 
-test('the forms of a part side by side: one is taken in a click, and undone', async ({ page }) => {
-  await page.goto('/plans/hive-watch/stock');
+test('the forms of a part side by side: one is taken in a click, and undone', async ({ page, request }) => {
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/stock`);
   await page.getByRole('button', { name: 'Compare OLED 128×64 with its other forms' }).click();
   const dialog = page.getByRole('dialog', { name: 'OLED 128×64: its forms in this plan' });
   await expect(dialog.getByRole('row', { name: /^At the very most/ })).toContainText('pictures a second');
   await expect(dialog.getByRole('row', { name: /^Private pins 0/ })).toBeVisible();
   await dialog.getByRole('button', { name: 'Take this form' }).first().click();
   await expect(dialog).toBeHidden();
-  await page.goto('/plans/hive-watch/buses/spi0');
+  await page.goto(`/plans/${id}/buses/spi0`);
   await expect(page.getByRole('row', { name: /^OLED 128×64/ })).toContainText('MHz');
   await saved(page);
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -1,10 +1,11 @@
-import { expect, findings, saved, storedPlan, test } from './workplace';
+import { copyOfExample, expect, findings, saved, storedPlan, test } from './workplace';
 
 test('boards are ranked, one says what it would change, the plan switches to it as one step and back by undo', async ({
   page,
   request,
 }) => {
-  await page.goto('/plans/hive-watch/chart');
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/chart`);
   await expect(findings(page)).toContainText('GP22 carries 2 signals');
   await page.getByRole('link', { name: 'Fits', exact: true }).click();
   await expect(page.getByText(/^These parts fit on \d+ of \d+ boards/)).toBeVisible();
@@ -16,15 +17,16 @@ test('boards are ranked, one says what it would change, the plan switches to it 
   await expect(page.getByText('ESP32 stick, 38 pins').first()).toBeVisible();
   await expect(findings(page)).not.toContainText('carries 2 signals');
   await saved(page);
-  expect((await storedPlan(request, 'hive-watch')).plan.board.id).toBe('esp32-stick-38');
+  expect((await storedPlan(request, id)).plan.board.id).toBe('esp32-stick-38');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(findings(page)).toContainText('GP22 carries 2 signals');
   await saved(page);
-  expect((await storedPlan(request, 'hive-watch')).plan.board.id).toBe('rp2040-stick-40');
+  expect((await storedPlan(request, id)).plan.board.id).toBe('rp2040-stick-40');
 });
 
-test('what else fits: every part answers, can be filtered and added, and the list starts anew with the edit', async ({ page }) => {
-  await page.goto('/plans/hive-watch/fits/parts');
+test('what else fits: every part answers, can be filtered and added, and the list starts anew with the edit', async ({ page, request }) => {
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/fits/parts`);
   await expect(page.getByText(/^\d+ of \d+ parts fit beside what is there/)).toBeVisible();
   await page.getByLabel('Search parts').fill('potentiometer');
   const knob = page.getByRole('row', { name: /potentiometer/i }).first();
@@ -40,7 +42,8 @@ test('parts are added by keyboard, two in quick succession: the focus stays, and
   page,
   request,
 }) => {
-  await page.goto('/plans/hive-watch/fits/parts');
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/fits/parts`);
   const all = page.getByText(/^\d+ of \d+ parts fit beside what is there/);
   await expect(all).toBeVisible();
   await page.getByRole('table').evaluate((table) => {
@@ -54,7 +57,7 @@ test('parts are added by keyboard, two in quick succession: the focus stays, and
   // Twice at once: the second is about a plan that has the first.
   await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');
-  const knobs = async () => (await storedPlan(request, 'hive-watch')).plan.placements.filter((p) => p.sheet.id === 'potentiometer').length;
+  const knobs = async () => (await storedPlan(request, id)).plan.placements.filter((p) => p.sheet.id === 'potentiometer').length;
   await expect.poll(knobs).toBe(2);
   await saved(page);
   await expect(all).toBeVisible();

@@ -1,8 +1,12 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { clickCell, expect, findings, planWith, row, saved, storedPlan, test, view } from './workplace';
+import { clickCell, copyOfExample, expect, findings, planWith, row, saved, storedPlan, test, view } from './workplace';
 
-test('settle shows what it would change and what it proved; refused it changes nothing, accepted it is one step', async ({ page }) => {
-  await page.goto('/plans/hive-watch/chart');
+test('settle shows what it would change and what it proved; refused it changes nothing, accepted it is one step', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/chart`);
   await expect(findings(page)).toContainText('0x68 is claimed by 2 parts');
   const proposal = page.getByRole('region', { name: 'Proposal' });
   const change = page.getByRole('list', { name: 'Wires that would change' }).getByRole('listitem');
@@ -48,7 +52,8 @@ test('what cannot be served is named with the pins it competes for, and an edit 
 });
 
 test('a wish is entered from the row, kept, told with its price, and taken away again', async ({ page, request }) => {
-  await page.goto('/plans/hive-watch/chart');
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/chart`);
   await expect(findings(page)).toContainText('GP22 carries 2 signals');
   await row(page, 'light-1:A').getByRole('rowheader').click();
   await page.getByRole('button', { name: 'Wish' }).click();
@@ -66,7 +71,7 @@ test('a wish is entered from the row, kept, told with its price, and taken away 
   await page.getByRole('menuitem', { name: 'anywhere: take the wishes away' }).click();
   await expect(page.getByText(/^Wished: /)).toHaveCount(0);
   await saved(page);
-  expect((await storedPlan(request, 'hive-watch')).plan.wishes).toEqual({});
+  expect((await storedPlan(request, id)).plan.wishes).toEqual({});
 });
 
 test('a full board: what finds no place is told with ways out; one is taken as one step', async ({ page, request }) => {

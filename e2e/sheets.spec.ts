@@ -1,4 +1,4 @@
-import { expect, findings, saved, test, view } from './workplace';
+import { copyOfExample, expect, findings, saved, test, view } from './workplace';
 
 const TABLE = `Pin,Name,GPIO,Functions,Side
 1,3V3,,,left
@@ -110,8 +110,10 @@ test('a part from a blank sheet by its fields alone: a fault leads to its field,
 
 test('a bench note goes before the sheet wherever the fact is used, is undone, and a wrong one is refused with its place', async ({
   page,
+  request,
 }) => {
-  await page.goto('/plans/hive-watch/stock');
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/stock`);
   await page.getByRole('link', { name: 'Facts of OLED 128×64' }).click();
   const load = page.getByRole('contentinfo', { name: 'Budgets' });
   await expect(load).toContainText('62/300 mA');

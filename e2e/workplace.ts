@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { type APIRequestContext, expect, type Page, test as base } from '@playwright/test';
 
 /** A page on which any console error, refused policy or uncaught exception fails the test. */
@@ -60,6 +62,14 @@ export async function storedPlan(
   revision: number;
 }> {
   return (await request.get(`/api/plans/${id}`)).json();
+}
+
+/** A copy of an example: a test that changes a plan must not decide what the next one finds. */
+export async function copyOfExample(request: APIRequestContext, example: string): Promise<string> {
+  const file = JSON.parse(await readFile(join(process.cwd(), 'demo/plans', `${example}.json`), 'utf8')) as object;
+  const answer = await request.post('/api/plans/file', { data: { ...file, id: `copy-${randomUUID()}`, name: 'Copy of an example' } });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  return ((await answer.json()) as { plan: { id: string } }).plan.id;
 }
 
 /** A plan with these parts, p0, p1 and so on, not wired, made through the server. */

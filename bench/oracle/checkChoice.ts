@@ -63,6 +63,9 @@ export function checkChoice(instance: Instance, choice: Choice): Costs {
         answering.set(one, member.id);
       }
     }
+    for (const member of own)
+      for (const one of member.beyond ?? [])
+        if (answering.has(one)) throw new Error(`${answering.get(one)!} answers on ${one}, as does what is beyond ${member.id}`);
     for (const [a, b] of instance.clashes)
       if ([a, b].every((id) => own.some((m) => m.id === id))) throw new Error(`${a} and ${b} on one bus`);
   }

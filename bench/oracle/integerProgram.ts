@@ -126,6 +126,13 @@ function addressRows(program: Program, instance: Instance, controller: BusContro
         if (theirs.length > 0) program.row([...mine, ...theirs, one(joins(a, c)), one(joins(b, c))], '<=', 3);
       }
     }
+  for (const [a, holder] of members)
+    for (const [b, member] of members)
+      for (const [o, option] of member.addresses.entries())
+        if (option.addresses.some((address) => holder.beyond?.includes(address))) {
+          const on = a === b ? [one(joins(a, c))] : [one(joins(a, c)), one(joins(b, c))];
+          program.row([one(`a${b}_${o}`), ...on], '<=', on.length);
+        }
 }
 
 /** The program of one tier, with what the tiers before must not exceed. */

@@ -163,6 +163,7 @@ export function madeUpInstance(seed: number): Instance {
       here,
       ...(chance.next() < 0.2 ? { avoid: { [chance.pick(lines)]: chance.some(pins, 0.3) } } : {}),
       addresses,
+      ...(kind === 'i2c' && chance.next() < 0.2 ? { beyond: [0x20 + chance.below(5)] } : {}),
       leave: { unwired: lines.length, moved: Object.keys(here).length },
     };
   });

@@ -6,7 +6,7 @@ import { cheapestAddresses } from './addressChoice';
 import { addressOptions } from './addressOptions';
 import type { AddressOption, Member } from './instance';
 
-const member = (id: number, addresses: readonly AddressOption[]): Member => ({
+const member = (id: number, addresses: readonly AddressOption[], beyond: readonly number[] = []): Member => ({
   id: `m${id}`,
   kind: 'i2c',
   placements: [`m${id}`],
@@ -15,11 +15,12 @@ const member = (id: number, addresses: readonly AddressOption[]): Member => ({
   fixed: {},
   here: {},
   addresses,
+  ...(beyond.length > 0 ? { beyond } : {}),
   leave: { unwired: 2, moved: 0 },
 });
 
 /** The fewest changes by trying every combination, or null. */
-function leastMoved(members: readonly Member[], taken: ReadonlySet<number> = new Set()): number | null {
+function leastMoved(members: readonly Member[], taken = new Set(members.flatMap((m) => m.beyond ?? []))): number | null {
   const [first, ...rest] = members;
   if (!first) return 0;
   const options = first.addresses.flatMap((option) => {
@@ -36,14 +37,22 @@ const option = fc.record({
   moved: fc.nat(2),
 });
 
+const options = fc.array(option, { minLength: 1, maxLength: 3 });
+/** What answers behind the channels of a member: of most nothing. */
+const beyond: fc.Arbitrary<readonly number[]> = fc.oneof(
+  { weight: 3, arbitrary: fc.constant([]) },
+  { weight: 1, arbitrary: fc.array(fc.integer({ min: 0x20, max: 0x24 }), { maxLength: 2 }) },
+);
+
 test('addresses are chosen as by trying every combination, and never meet', () => {
   fc.assert(
-    fc.property(fc.array(fc.array(option, { minLength: 1, maxLength: 3 }), { minLength: 1, maxLength: 5 }), (lists) => {
-      const members = lists.map((addresses, id) => member(id, addresses));
+    fc.property(fc.array(fc.tuple(options, beyond), { minLength: 1, maxLength: 5 }), (lists) => {
+      const members = lists.map(([addresses, behind], id) => member(id, addresses, behind));
       const found = cheapestAddresses(members);
       expect(found?.moved ?? null).toBe(leastMoved(members));
       const all = (found?.options ?? []).flatMap((o) => o?.addresses ?? []);
       expect(new Set(all).size).toBe(all.length);
+      for (const [, behind] of lists) expect(all.filter((address) => behind.includes(address))).toEqual([]);
     }),
     { numRuns: 1500 },
   );

@@ -2,7 +2,7 @@ import { assign } from './assignment';
 import type { AddressOption, Member } from './instance';
 
 /** All that a choice of addresses looks at. */
-type Addressed = Pick<Member, 'addresses'>;
+type Addressed = Pick<Member, 'addresses' | 'beyond'>;
 
 export interface AddressChoice {
   /** One for each member, in their order; undefined for members without addresses. */
@@ -10,19 +10,32 @@ export interface AddressChoice {
   readonly moved: number;
 }
 
-/** Address options under which no two of these members answer on one address, with the fewest straps changed; null
- *  where there are none.
+/** Address options under which no two of these members answer on one address, and none on one that is beyond any of them, with
+ *  the fewest straps changed; null where there are none.
  *  @example cheapestAddresses([clock, motion])!.options.map((o) => o?.addresses) // [[0x68], [0x69]] */
 export function cheapestAddresses(members: readonly Addressed[]): AddressChoice | null {
-  const own = members.filter((m) => m.addresses.length > 0);
-  if (own.length === 0) return { options: members.map(() => undefined), moved: 0 };
+  const places = [...members.keys()].filter((at) => members[at]!.addresses.length > 0);
+  if (places.length === 0) return { options: members.map(() => undefined), moved: 0 };
+  const own = clearOfBeyond(members, places);
+  if (own.some((m) => m.addresses.length === 0)) return null;
   const relaxed = asAssignment(own);
   if (!relaxed) return null;
   const single = own.every((m) => m.addresses.every((option) => option.addresses.length === 1));
   const chosen = single ? relaxed : bySearch(own);
   if (!chosen) return null;
-  const byMember = new Map(own.map((m, at) => [m, chosen[at]!]));
-  return { options: members.map((m) => byMember.get(m)), moved: chosen.reduce((sum, option) => sum + option.moved, 0) };
+  const options = members.map((): AddressOption | undefined => undefined);
+  for (const [n, at] of places.entries()) options[at] = chosen[n]!;
+  return { options, moved: chosen.reduce((sum, option) => sum + option.moved, 0) };
+}
+
+/** Of the members at these places the options that meet nothing beyond any of the members. */
+function clearOfBeyond(members: readonly Addressed[], places: readonly number[]): readonly Addressed[] {
+  const beyond = new Set(members.flatMap((m) => m.beyond ?? []));
+  return places.map((at) => {
+    const member = members[at]!;
+    if (beyond.size === 0) return member;
+    return { addresses: member.addresses.filter((option) => !option.addresses.some((address) => beyond.has(address))) };
+  });
 }
 
 /** Each member one address of its own: exact where every option is a single address, else only a first sieve, since a

@@ -1,5 +1,5 @@
 import type { PartSheet } from '../sheets/partSheet';
-import type { IndexedBoard } from '../sheets/sheetIndex';
+import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { strapStates } from '../nets/addresses';
 import type { Placement, Plan } from '../plan/plan';
 import { terminalKey } from '../plan/plan';
@@ -79,10 +79,14 @@ export function possibleAddresses(plan: Plan, placement: Placement, part: PartSh
   return selectableOf(part).filter(({ straps }) => stays.every((s) => straps[s.id] === undefined || straps[s.id] === now[s.id]));
 }
 
-/** The addresses that a part has under its present straps, as the only option; none where these straps are in no table. */
-export function presentAddress(plan: Plan, placement: Placement, part: PartSheet): readonly AddressOption[] {
-  const addresses = addressesUnder(part, strapStates(plan, placement, part));
-  return addresses ? [{ addresses, straps: {}, moved: 0 }] : [];
+/** The addresses on which these parts answer under their present straps, those on which they answer besides among them. A part whose
+ *  straps are in no table answers nowhere we know. */
+export function presentAddresses(plan: Plan, sheets: Sheets, placements: readonly Placement[]): readonly number[] {
+  const all = placements.flatMap((placement) => {
+    const part = partSheet(sheets, placement.sheet)?.sheet;
+    return part ? (addressesUnder(part, strapStates(plan, placement, part)) ?? []) : [];
+  });
+  return [...new Set(all)];
 }
 
 /** The addresses that a part can be given in this plan, the present one first, then those with the fewest changes.

@@ -1,12 +1,13 @@
 import type { BoardPin } from '../sheets/boardSheet';
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
-import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
+import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { reachedFrom } from '../nets/channels';
 import { linePins } from '../nets/controllers';
 import { type PlanTerminal, signalOf } from '../nets/terminals';
 import { type Plan, splitKey } from '../plan/plan';
 import { abilitiesFor, type Ability, bootsWith, type Waste, wasteOn } from './abilities';
-import { addressOptions, presentAddress } from './addressOptions';
-import type { AddressOption, BusController, Candidate, Costs, Instance, Item, LinePin, Member, Resource } from './instance';
+import { addressOptions, presentAddresses } from './addressOptions';
+import type { BusController, Candidate, Costs, Instance, Item, LinePin, Member, Resource } from './instance';
 import { meansOf, unlikePwm } from './means';
 import { fitsBeside, NOTHING, type Occupied, occupiedBy, pinOf } from './occupied';
 import { adcBlocked, pinFits } from './pinFit';
@@ -82,24 +83,27 @@ function itemOf(plan: Plan, board: IndexedBoard, waste: Waste, id: string, termi
 
 const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.line!.line;
 
-/** The addresses that a member can have: of what stays as it is, those that it has. */
+/** The addresses that a member can have (of what stays as it is, those that it has), and those behind its channels. */
 function addressesOf(
   plan: Plan,
   sheets: Sheets,
   board: IndexedBoard,
   terminals: readonly Wanting[],
   freeze: boolean,
-): readonly AddressOption[] {
+): Pick<Member, 'addresses' | 'beyond'> {
   const carried = terminals.flatMap((t) => t.carries ?? []).map((key) => splitKey(key).placement);
-  if (carried.length > 0) {
-    const behind = plan.placements.filter((p) => carried.includes(p.id));
-    const taken = behind.flatMap((p) => presentAddress(plan, p, partSheet(sheets, p.sheet)!.sheet).flatMap((option) => option.addresses));
-    return taken.length > 0 ? [{ addresses: [...new Set(taken)], straps: {}, moved: 0 }] : [];
-  }
   const own = [...new Map(terminals.map((t) => [t.placement.id, t])).values()];
-  if (!freeze || own.some((t) => !t.fixed)) return addressOptions(plan, board, own[0]!.placement, own[0]!.part);
-  const addresses = own.flatMap((t) => presentAddress(plan, t.placement, t.part).flatMap((option) => option.addresses));
-  return addresses.length > 0 ? [{ addresses: [...new Set(addresses)], straps: {}, moved: 0 }] : [];
+  const stay = carried.length > 0 || (freeze && own.every((t) => t.fixed));
+  const placements = carried.length > 0 ? plan.placements.filter((p) => carried.includes(p.id)) : own.map((t) => t.placement);
+  const beyond = presentAddresses(plan, sheets, reachedFrom(plan, sheets, placements));
+  const besides = (taken: readonly number[]) => (taken.length > 0 ? { beyond: taken } : {});
+  if (!stay) return { addresses: addressOptions(plan, board, own[0]!.placement, own[0]!.part), ...besides(beyond) };
+  const present = presentAddresses(plan, sheets, placements);
+  return {
+    addresses: present.length > 0 ? [{ addresses: present, straps: {}, moved: 0 }] : [],
+    // What meets already among those that stay is not for this instance to part.
+    ...besides(beyond.filter((address) => !present.includes(address))),
+  };
 }
 
 function memberOf(
@@ -149,7 +153,7 @@ function memberOf(
     fixed: met ? both : fixed,
     ...(Object.keys(wished.avoid).length > 0 ? { avoid: wished.avoid } : {}),
     here,
-    addresses: kind === 'i2c' ? addressesOf(plan, sheets, board, terminals, freeze) : [],
+    ...(kind === 'i2c' ? addressesOf(plan, sheets, board, terminals, freeze) : { addresses: [] }),
     leave: leaveCosts(terminals),
   };
 }

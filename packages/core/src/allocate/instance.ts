@@ -11,6 +11,8 @@
  *   - the lines of a member that are `fixed` are at those pins, and none of its lines at a pin to `avoid`;
  *   - two members of one `clash` are not on one controller;
  *   - members on one controller have no address in common;
+ *   - no member of a controller has an address that is `beyond` one of its members (two may have the same beyond them: their
+ *     channels need not be open at once);
  *   - of one `resource`, two items of a pair that excludes each other are not both users;
  *   - of each of the `groups` one alternative holds: the items it lists are at pins it lists for them, or open;
  *   - a candidate with `unless` is out where that controller has a member.
@@ -86,6 +88,8 @@ export interface Member {
   readonly here: { readonly [line: string]: { readonly [pin: string]: number } };
   /** Empty for buses without addresses. */
   readonly addresses: readonly AddressOption[];
+  /** Addresses that answer behind its channels, while one is open; absent where there are none. */
+  readonly beyond?: readonly number[];
   readonly leave: Pick<Costs, 'unwired' | 'moved'>;
 }
 

@@ -1,6 +1,7 @@
 import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { addressesOf } from '../nets/addresses';
+import { reachedFrom } from '../nets/channels';
 import { type Bus, findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
 import { openOf } from '../nets/openTerminals';
@@ -97,7 +98,8 @@ interface Way {
 /** Straps under which the placement meets nobody on the bus: none needed, some, or (null) none that help. */
 function strapsFor(draft: Draft, placement: Placement, bus: Bus): readonly Edit[] | null {
   const others = bus.members.filter((m) => m.id !== placement.id);
-  const taken = new Set(others.flatMap((m) => addressesOf(draft.plan, m, draft.sheets).map((a) => a.address)));
+  const answering = [...others, ...reachedFrom(draft.plan, draft.sheets, others)];
+  const taken = new Set(answering.flatMap((m) => addressesOf(draft.plan, m, draft.sheets).map((a) => a.address)));
   const mine = addressesOf(draft.plan, placement, draft.sheets);
   const met = mine.filter((a) => taken.has(a.address));
   if (met.length === 0) return [];

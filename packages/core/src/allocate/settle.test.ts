@@ -3,6 +3,7 @@ import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import type { Edit } from '../plan/edit';
+import { addressesOf } from '../nets/addresses';
 import { newPlan, type Plan } from '../plan/plan';
 import { indexSheets } from '../sheets/sheetIndex';
 import { conflictOf } from './explain';
@@ -40,6 +41,55 @@ test('a settled plan breaks no hard rule, on any board with any parts; what stay
     }),
     { numRuns: 150 },
   );
+});
+
+test('before a multiplexer nobody is given an address that answers behind it, and nobody is left open for less', () => {
+  const i2c = partIds.filter((id) => sheets.parts.get(id)!.sheet.bus.kind === 'i2c' && id !== 'multiplexer-tca9548a');
+  const line = (id: string, role: string) => sheets.parts.get(id)!.sheet.terminals.list.find((t) => t.role === role)!.id;
+  fc.assert(
+    fc.property(
+      fc.array(fc.constantFrom(...i2c), { minLength: 1, maxLength: 4 }),
+      fc.array(fc.constantFrom(...i2c), { minLength: 1, maxLength: 3 }),
+      (behind, before) => {
+        const plan = edited(
+          bare(before),
+          sheets,
+          add('mux', 'multiplexer-tca9548a'),
+          ...behind.flatMap((id, at) => [
+            add(`b${at}`, id),
+            wire(`b${at}:${line(id, 'i2c.sda')}`, `mux:SD${at}`),
+            wire(`b${at}:${line(id, 'i2c.scl')}`, `mux:SC${at}`),
+          ]),
+        );
+        const settled = settle(plan, sheets, { nodes: 3000 })!;
+        const met = findingsOf(settled.plan, sheets).filter((f) => ['address-shared', 'address-also-answers'].includes(f.code));
+        expect(met.map((f) => f.id)).toEqual([]);
+      },
+    ),
+    { numRuns: 80 },
+  );
+});
+
+test('a part comes to a bus with a multiplexer: strapped away from what is behind it; the multiplexer away from what it would hide', () => {
+  const behind = (id: string, sheet: string): Edit[] => [add(id, sheet), wire(`${id}:SDA`, 'mux:SD0'), wire(`${id}:SCL`, 'mux:SC0')];
+  const mux = [add('mux', 'multiplexer-tca9548a'), wire('mux:SDA', 'GP4'), wire('mux:SCL', 'GP5')];
+  const plan = edited(stick(), sheets, ...mux, ...behind('far', 'motion-mpu6050'), add('near', 'motion-mpu6050'));
+  for (const freeze of [true, false]) {
+    const settled = settle(plan, sheets, { only: 'near', freeze })!;
+    expect([settled.open, settled.costs.moved]).toEqual([[], 0]);
+    expect(
+      addressesOf(
+        settled.plan,
+        settled.plan.placements.find((p) => p.id === 'near')!,
+        sheets,
+      ).map((a) => a.address),
+    ).toEqual([0x69]);
+    expect(addressesMeet(settled.plan)).toEqual([]);
+  }
+  // 0x70 is its own first address, and the all-call of what is behind it.
+  const hidden = settle(edited(stick(), sheets, ...mux, ...behind('lamps', 'pwm-pca9685')), sheets)!;
+  expect(addressesOf(hidden.plan, hidden.plan.placements[0]!, sheets).map((a) => a.address)).not.toContain(0x70);
+  expect(hidden.costs.moved).toBe(0);
 });
 
 test('settling a settled plan moves nothing, and gives the same for the same', () => {

@@ -1,16 +1,35 @@
 import { addressesOf } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
+import { openChannels, reachedFrom } from '../nets/channels';
+import type { Placement } from '../plan/plan';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from './check';
-import { alsoAnswersOn, strapAway } from './strapAway';
+import { alsoAnswersOf, strapAway } from './strapAway';
 
-function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
-  const claims = bus.members.flatMap((m) => addressesOf(context.plan, m, context.sheets));
-  const also = alsoAnswersOn(context, bus);
-  const taken = new Set([...claims.map((c) => c.address), ...also.map((a) => a.address)]);
+/** The addresses of these parts, with those on which they answer besides. */
+const takenBy = (context: CheckContext, members: readonly Placement[]): ReadonlySet<number> =>
+  new Set([
+    ...members.flatMap((m) => addressesOf(context.plan, m, context.sheets).map((a) => a.address)),
+    ...alsoAnswersOf(context, members).map((also) => also.address),
+  ]);
+
+/** Who answers on an address of somebody else among parts that hear each other.
+ *  @param among at least one of two is one of these
+ *  @param taken addresses to which a part must not be strapped */
+function meetings(
+  context: CheckContext,
+  bus: Bus,
+  members: readonly Placement[],
+  among: (placement: string) => boolean,
+  taken: (placement: string) => ReadonlySet<number>,
+): readonly FindingDraft[] {
+  const also = alsoAnswersOf(context, members);
+  if (also.length === 0) return [];
+  const claims = members.flatMap((m) => addressesOf(context.plan, m, context.sheets));
   return also.flatMap(({ claim, address, note }) =>
     claims
       .filter((other) => other.address === address && other.placement !== claim.placement)
+      .filter((other) => among(other.placement) || among(claim.placement))
       .map((other): FindingDraft => ({
         level: 'risk',
         message: 'meets',
@@ -22,9 +41,22 @@ function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
           note: { is: 'words', text: note },
         },
         source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === claim.placement)!.sheet)!.sheet.bus.source,
-        remedies: () => strapAway(context, other, taken),
+        remedies: () => strapAway(context, other, taken(other.placement)),
       })),
   );
+}
+
+/** Parts of a bus, then those behind each channel with what is before it: while it is open they are one bus. */
+function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
+  const { plan, sheets } = context;
+  const anywhere = () => takenBy(context, [...bus.members, ...reachedFrom(plan, sheets, bus.members)]);
+  return [
+    ...meetings(context, bus, bus.members, () => true, anywhere),
+    ...openChannels(plan, sheets, bus.members).flatMap(({ before, behind }) => {
+      const [all, isBehind] = [[...before, ...behind], (id: string) => behind.some((p) => p.id === id)];
+      return meetings(context, bus, all, isBehind, (id) => (isBehind(id) ? takenBy(context, all) : anywhere()));
+    }),
+  ];
 }
 
 export const addressAlsoAnswers: Check = {

@@ -3,11 +3,11 @@ import { editsOnto, editsOntoFree, linesOfItsOwn, lineTerminals } from '../alloc
 import { pinSetsOf } from '../allocate/pinSets';
 import { addressesOf, type DeviceAddress } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
-import { behindChannels } from '../nets/channels';
+import { openChannels, reachedFrom } from '../nets/channels';
 import type { Placement } from '../plan/plan';
 import { allFixed, inseparable } from './addressImpossible';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
-import { alsoAnswersOn, strapAway } from './strapAway';
+import { alsoAnswersOf, strapAway } from './strapAway';
 
 type Claim = DeviceAddress;
 
@@ -16,13 +16,16 @@ function ownBus(context: CheckContext, bus: Bus, claim: Claim): readonly Remedy[
   const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
   const items = linesOfItsOwn(context.plan, context.sheets, placement, 'i2c');
   if (!items) return [];
-  const mine = new Set(addressesOf(context.plan, placement, context.sheets).map((a) => a.address));
+  const { plan, sheets } = context;
+  const addresses = (parts: readonly Placement[]) =>
+    [...parts, ...reachedFrom(plan, sheets, parts)].flatMap((p) => addressesOf(plan, p, sheets).map((a) => a.address));
+  const mine = new Set(addresses([placement]));
   const busAt = (pins: { readonly [line: string]: string }) =>
     context.buses.find((b) => b.kind === 'i2c' && b.pins.sda === pins.sda && b.pins.scl === pins.scl);
   const inUse = new Set(context.buses.filter((b) => b.kind === 'i2c').map((b) => b.controller));
   for (const set of pinSetsOf(context.board, 'i2c')) {
     const there = busAt(set.pins);
-    const crowded = there?.members.some((m) => addressesOf(context.plan, m, context.sheets).some((a) => mine.has(a.address)));
+    const crowded = there && addresses(there.members).some((address) => mine.has(address));
     if (set.controller === bus.controller || crowded || (!there && inUse.has(set.controller))) continue;
     const edits = (there ? editsOnto : editsOntoFree)(context.board, context.nets, items, set);
     if (!edits || edits.length === 0) continue;
@@ -42,7 +45,8 @@ function ownBus(context: CheckContext, bus: Bus, claim: Claim): readonly Remedy[
   return [];
 }
 
-function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], taken: ReadonlySet<number>): FindingDraft {
+/** @param taken addresses to which a claimant must not be strapped */
+function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], taken: (claim: Claim) => ReadonlySet<number>): FindingDraft {
   const members = claims.map((c) => c.placement);
   const lines = lineTerminals(
     context.plan,
@@ -63,7 +67,7 @@ function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], take
     },
     source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === members[0])!.sheet)!.sheet.bus.source,
     remedies: () => [
-      ...claims.toReversed().flatMap((c) => strapAway(context, c, taken)),
+      ...claims.toReversed().flatMap((c) => strapAway(context, c, taken(c))),
       ...claims
         .toReversed()
         .flatMap((c) => ownBus(context, bus, c))
@@ -80,28 +84,30 @@ function claimsOf(context: CheckContext, members: readonly Placement[]): Readonl
   return claims;
 }
 
-/** A part behind an open channel is on the bus before the multiplexer as well: it must meet nobody there, nor on its channel. */
-function examineChannels(context: CheckContext, bus: Bus): readonly FindingDraft[] {
-  return bus.members.flatMap((multiplexer) =>
-    [...behindChannels(context.plan, context.sheets, multiplexer).values()].flatMap((behind) => {
-      const ids = new Set(behind.map((p) => p.id));
-      const claims = claimsOf(context, [...bus.members, ...behind]);
-      const met = [...claims.values()].filter((list) => list.length > 1 && list.some((c) => ids.has(c.placement)));
-      return met.map((list) => finding(context, bus, list, new Set(claims.keys())));
-    }),
-  );
+/** A part behind an open channel is on the bus before the multiplexer as well: it must meet nobody there, nor on its channel.
+ *  @param anywhere every address on the bus and behind it */
+function examineChannels(context: CheckContext, bus: Bus, anywhere: ReadonlySet<number>): readonly FindingDraft[] {
+  return openChannels(context.plan, context.sheets, bus.members).flatMap(({ before, behind }) => {
+    const ids = new Set(behind.map((p) => p.id));
+    const claims = claimsOf(context, [...before, ...behind]);
+    const here = new Set([...claims.keys(), ...alsoAnswersOf(context, [...before, ...behind]).map((also) => also.address)]);
+    const met = [...claims.values()].filter((list) => list.length > 1 && list.some((c) => ids.has(c.placement)));
+    // Who is before the channel is heard on all others, too.
+    return met.map((list) => finding(context, bus, list, (claim) => (ids.has(claim.placement) ? here : anywhere)));
+  });
 }
 
 function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
   const claims = claimsOf(context, bus.members);
-  // A remedy must not lead to where somebody answers besides.
-  const taken = new Set([...claims.keys(), ...alsoAnswersOn(context, bus).map((also) => also.address)]);
+  const everybody = [...bus.members, ...reachedFrom(context.plan, context.sheets, bus.members)];
+  // A remedy must not lead to where somebody answers besides, or behind a channel.
+  const taken = new Set([...claimsOf(context, everybody).keys(), ...alsoAnswersOf(context, everybody).map((also) => also.address)]);
   const ids = inseparable(context, bus);
   // Where no straps can part them, that is said once, and not of each address anew.
   const said = (list: readonly Claim[]) => ids.length > 0 && !allFixed(context, ids) && list.every((c) => ids.includes(c.placement));
   return [
-    ...[...claims.values()].filter((list) => list.length > 1 && !said(list)).map((list) => finding(context, bus, list, taken)),
-    ...examineChannels(context, bus),
+    ...[...claims.values()].filter((list) => list.length > 1 && !said(list)).map((list) => finding(context, bus, list, () => taken)),
+    ...examineChannels(context, bus, taken),
   ];
 }
 

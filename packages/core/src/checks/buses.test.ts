@@ -1,9 +1,10 @@
 import { shippedSheets } from '../../tests/catalogue';
-import { codesAfter, expectCheck, remedied } from '../../tests/checkHarness';
+import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { settle } from '../allocate/settle';
 import { newPlan, type Plan } from '../plan/plan';
 import type { Edit } from '../plan/edit';
+import { sayRemedy } from './say';
 
 const sheets = shippedSheets();
 const on = (board: string): Plan => newPlan('plan-1', 'Test', { id: board, version: 1 });
@@ -202,5 +203,32 @@ describe('address-shared behind a multiplexer', () => {
     expect(shared(plan(...clock('a', 'm:SD0', 'm:SC0'), ...clock('b', 'm:SD1', 'm:SC1')))).toBe(false);
     expect(shared(plan(...clock('a', 'm:SD0', 'm:SC0'), ...clock('b', 'm:SD0', 'm:SC0')))).toBe(true);
     expect(shared(plan(...clock('a', 'm:SD0', 'm:SC0'), ...clock('b', 'GP4', 'GP5')))).toBe(true);
+  });
+
+  test('behind a multiplexer behind a multiplexer: with all that is open on the way, and with nobody beside it', () => {
+    const inner = [add('n', 'multiplexer-tca9548a', 'Inner'), wire('n:SDA', 'm:SD0'), wire('n:SCL', 'm:SC0'), wire('n:A0', 'rail 3v3')];
+    const deep = clock('a', 'n:SD2', 'n:SC2');
+    expect(shared(plan(...inner, ...deep))).toBe(false);
+    expect(shared(plan(...inner, ...deep, ...clock('b', 'GP4', 'GP5')))).toBe(true);
+    expect(shared(plan(...inner, ...deep, ...clock('b', 'm:SD0', 'm:SC0')))).toBe(true);
+    expect(shared(plan(...inner, ...deep, ...clock('b', 'm:SD1', 'm:SC1')))).toBe(false);
+    expect(shared(plan(...inner, ...deep, ...clock('b', 'n:SD3', 'n:SC3')))).toBe(false);
+  });
+
+  test('who is strapped away goes where nobody answers, behind any channel either', () => {
+    const motion = (id: string, at: readonly [string, string], ...more: readonly Edit[]): Edit[] => [
+      add(id, 'motion-mpu6050', `Motion ${id}`),
+      wire(`${id}:SDA`, at[0]),
+      wire(`${id}:SCL`, at[1]),
+      ...more,
+    ];
+    const low = motion('a', ['m:SD0', 'm:SC0'], wire('a:AD0', 'ground'));
+    const high = motion('b', ['m:SD1', 'm:SC1'], wire('b:AD0', 'rail 3v3'));
+    const met = plan(...low, ...high, ...motion('c', ['GP4', 'GP5'], wire('c:AD0', 'ground')));
+    const labels = findingsOf(met, sheets)
+      .filter((f) => f.code === 'address-shared')
+      .flatMap((f) => f.remedies.map((r) => sayRemedy(met, sheets, f.code, r)));
+    // 0x69 is taken behind the other channel for the one before it, but not for the one on its own channel.
+    expect(labels.filter((label) => label.startsWith('Strap'))).toEqual([expect.stringMatching(/^Strap Motion a AD0 to .*: 0x69$/)]);
   });
 });

@@ -28,6 +28,19 @@ describe('address-also-answers', () => {
     expect(findingsOf(remedied('address-also-answers', both, sheets), sheets).map((f) => f.code)).not.toContain('address-also-answers');
   });
 
+  test('behind an open channel it meets the multiplexer itself, and whoever is before it', () => {
+    const behind = edited(both, sheets, wire('p:SDA', 'm:SD0'), wire('p:SCL', 'm:SC0'));
+    expectCheck('address-also-answers', behind, sheets, [
+      {
+        message: 'meets',
+        level: 'risk',
+        title: 'Lamps also answers on 0x70, where Switch is',
+        remedies: [expect.stringMatching(/^Strap Switch A[0-2] to 3V3: 0x7[1-7]$/) as string],
+      },
+    ]);
+    expect(findingsOf(remedied('address-also-answers', behind, sheets), sheets).map((f) => f.code)).not.toContain('address-also-answers');
+  });
+
   test('on two buses they never meet', () => {
     expectCheck('address-also-answers', edited(both, sheets, wire('m:SDA', 'GP2'), wire('m:SCL', 'GP3')), sheets, []);
   });

@@ -1,6 +1,6 @@
 import { strapEdits } from '../allocate/strapEdits';
 import { addressesOf, type DeviceAddress } from '../nets/addresses';
-import type { Bus } from '../nets/buses';
+import type { Placement } from '../plan/plan';
 import { partSheet } from '../sheets/sheetIndex';
 import type { CheckContext, Remedy } from './check';
 
@@ -13,9 +13,9 @@ export interface AlsoAnswer {
   readonly note: string;
 }
 
-/** Every address of a bus on which somebody answers besides their own. */
-export function alsoAnswersOn(context: CheckContext, bus: Bus): readonly AlsoAnswer[] {
-  return bus.members
+/** Every address on which one of these parts answers besides its own. */
+export function alsoAnswersOf(context: CheckContext, members: readonly Placement[]): readonly AlsoAnswer[] {
+  return members
     .flatMap((m) => addressesOf(context.plan, m, context.sheets))
     .flatMap((claim) => (claim.device.alsoAnswers ?? []).map(({ address, note }) => ({ claim, address, note })));
 }

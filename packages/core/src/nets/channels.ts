@@ -19,3 +19,33 @@ export function behindChannels(plan: Plan, sheets: Sheets, multiplexer: Placemen
   }
   return behind;
 }
+
+/** What one open channel of a multiplexer brings onto a bus. */
+export interface OpenChannel {
+  /** Those that hear the bus before the channel is opened: at its pins, and on the channels on the way. */
+  readonly before: readonly Placement[];
+  readonly behind: readonly Placement[];
+}
+
+/** Every channel that can be opened from these parts of a bus, those of multiplexers behind multiplexers among them. What hangs
+ *  behind itself is left where it was met first. */
+export function openChannels(plan: Plan, sheets: Sheets, members: readonly Placement[]): readonly OpenChannel[] {
+  const seen = new Set(members.map((m) => m.id));
+  const found: OpenChannel[] = [];
+  const open = (from: readonly Placement[], before: readonly Placement[]): void => {
+    for (const multiplexer of from)
+      for (const parts of behindChannels(plan, sheets, multiplexer).values()) {
+        const behind = parts.filter((p) => !seen.has(p.id));
+        if (behind.length === 0) continue;
+        for (const one of behind) seen.add(one.id);
+        found.push({ before, behind });
+        open(behind, [...before, ...behind]);
+      }
+  };
+  open(members, members);
+  return found;
+}
+
+/** Every part behind some channel of these: what answers here, too, while the channel is open. */
+export const reachedFrom = (plan: Plan, sheets: Sheets, members: readonly Placement[]): readonly Placement[] =>
+  openChannels(plan, sheets, members).flatMap(({ behind }) => behind);

@@ -1,8 +1,9 @@
 import { cheapestAddresses } from '../allocate/addressChoice';
-import { addressOptions } from '../allocate/addressOptions';
+import { addressOptions, presentAddresses } from '../allocate/addressOptions';
 import { strapEdits } from '../allocate/strapEdits';
 import { addressesOf } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
+import { reachedFrom } from '../nets/channels';
 import { boardOf, type Edit } from '../plan/edit';
 import type { Placement, Plan } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -26,7 +27,9 @@ export function clearAddresses(plan: Plan, sheets: Sheets, bus: Bus): ClearedAdd
       ...option,
       moved: isNow(option.addresses) ? 0 : 1,
     }));
-    return [{ placement, part, addresses }];
+    // What hangs behind its channels keeps its straps; whoever is before them must not meet it.
+    const beyond = presentAddresses(plan, sheets, reachedFrom(plan, sheets, [placement]));
+    return [{ placement, part, addresses, beyond }];
   });
   const chosen = cheapestAddresses(known);
   if (chosen)

@@ -7,9 +7,10 @@ import { type SegmentSheet, segmentSheets } from '../electrics/segmentSheet';
 import type { Worked } from '../electrics/working';
 import { addressesOf } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
+import { openChannels } from '../nets/channels';
 import { segmentsOf } from '../nets/segments';
 import { boardOf, type Edit } from '../plan/edit';
-import type { Plan } from '../plan/plan';
+import type { Placement, Plan } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 
 export interface AddressRow {
@@ -47,9 +48,10 @@ function addressRows(plan: Plan, sheets: Sheets, bus: Bus): readonly AddressRow[
   );
   const claims = placed.map(({ member }) => addressesOf(plan, member, sheets).map((a) => a.address));
   // A part behind an open channel meets those before the multiplexer and those on its channel, not those on another.
-  const meets = (a: string | undefined, b: string | undefined) => a === undefined || b === undefined || a === b;
+  const heard = [bus.members, ...openChannels(plan, sheets, bus.members).map(({ before, behind }) => [...before, ...behind])];
+  const meets = (a: Placement, b: Placement) => heard.some((parts) => parts.includes(a) && parts.includes(b));
   const sharedBy = (at: number, address: number) =>
-    placed.some((other, n) => n !== at && meets(placed[at]!.channel, other.channel) && claims[n]!.includes(address));
+    placed.some((other, n) => n !== at && claims[n]!.includes(address) && meets(placed[at]!.member, other.member));
   return placed.map(({ member, channel }, at): AddressRow => {
     const part = partSheet(sheets, member.sheet)!.sheet;
     const besides = (part.bus.devices ?? []).flatMap((d) => (d.alsoAnswers ?? []).map((also) => also.address));

@@ -1,11 +1,8 @@
 import { planTerminals } from '../../nets/terminals';
-import { addressesOf } from '../../nets/addresses';
-import { findBuses } from '../../nets/buses';
-import { behindChannels } from '../../nets/channels';
 import { findNets } from '../../nets/nets';
 import { applyEdits } from '../../plan/applyEdits';
 import { boardOf, type Edit } from '../../plan/edit';
-import type { Placement, Plan, TerminalKey } from '../../plan/plan';
+import type { Plan, TerminalKey } from '../../plan/plan';
 import { changedWires } from '../previewEdits';
 import type { Data } from '../../checks/check';
 import type { Sheets } from '../../sheets/sheetIndex';
@@ -48,25 +45,11 @@ const MOST = 2;
 
 const usedPins = (plan: Plan, sheets: Sheets): number => findNets(plan, sheets).byPin.size;
 
-/** Whether a part behind a multiplexer meets one on the bus before it: settling does not see through channels. */
-function meetsBefore(plan: Plan, sheets: Sheets): boolean {
-  const claims = (members: readonly Placement[]) => members.flatMap((m) => addressesOf(plan, m, sheets).map((a) => a.address));
-  return findBuses(plan, sheets).some((bus) =>
-    bus.members.some((member) =>
-      [...behindChannels(plan, sheets, member).values()].some((behind) => {
-        const all = claims([...bus.members, ...behind]);
-        return new Set(all).size < all.length;
-      }),
-    ),
-  );
-}
-
 function settledDraft(stuck: Stuck, draft: Draft): WayOut | undefined {
   const { plan, sheets, settled, options } = stuck;
   const applied = applyEdits(plan, draft.edits, sheets);
   if (!applied.ok) return undefined;
   const after = settle(applied.plan, sheets, options)!;
-  if (draft.kind === 'multiplexer' && meetsBefore(after.plan, sheets)) return undefined;
   return {
     kind: draft.kind,
     data: draft.data,

@@ -1,10 +1,10 @@
-import type { BoardPin } from '../sheets/boardSheet';
+import type { BoardPin, Rail } from '../sheets/boardSheet';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import type { WireEnd } from '../plan/plan';
 import { pinFit, pinFits, type FitReason, type PinFit } from './pinFit';
-import { railsFor, strapRail } from './railFit';
+import { supplyTrouble, tieLimit } from './railFit';
 
 /** Why a rail or ground cannot take a terminal, besides the reasons of pins. */
 export type EndReason = FitReason | 'rail-does-not-fit' | 'strap-too-high' | 'no-tie' | 'ground-only' | 'rail-only' | 'elsewhere';
@@ -14,16 +14,20 @@ export type EndFit = PinFit | { readonly verdict: 'cannot'; readonly reason: End
 const CAN: EndFit = { verdict: 'can' };
 const cannot = (reason: EndReason): EndFit => ({ verdict: 'cannot', reason });
 
+/** Whether a part could live on a rail: what only leaves less margin is for the checks to tell. */
+function canFeed(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, rail: Rail): boolean {
+  const trouble = supplyTrouble(board, part, terminal, rail);
+  return trouble === undefined || trouble === 'above-range' || trouble === 'sags-low';
+}
+
 function railFit(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, railId: string): EndFit {
-  if (terminal.role === 'supply.vcc')
-    return railsFor(board, part, terminal).some((rail) => rail.id === railId) ? CAN : cannot('rail-does-not-fit');
   if (terminal.role === 'ground') return cannot('ground-only');
+  const rail = board.sheet.rails.list.find((r) => r.id === railId);
+  if (terminal.role === 'supply.vcc') return rail && canFeed(board, part, terminal, rail) ? CAN : cannot('rail-does-not-fit');
   if (!terminal.ties?.includes('supply')) return cannot('no-tie');
   const strap = part.bus.straps?.find((s) => (s.terminal ?? s.id) === terminal.id);
-  const most = strap?.maxVolts ?? part.supply?.volts.max ?? 0;
-  const rail = board.sheet.rails.list.find((r) => r.id === railId);
-  if (!rail || rail.volts.max > most) return cannot('strap-too-high');
-  return strapRail(board, most) ? CAN : cannot('strap-too-high');
+  if (!rail || rail.volts.max > tieLimit(part, strap?.maxVolts)) return cannot('strap-too-high');
+  return CAN;
 }
 
 function groundFit(terminal: PartTerminal): EndFit {

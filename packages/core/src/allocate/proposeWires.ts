@@ -15,7 +15,7 @@ import { freePins } from './freePins';
 import { editsOnto, lineTerminals } from './moveBus';
 import { wantsPin } from './pinFit';
 import { type PinSet, pinSetsOf } from './pinSets';
-import { railsFor, strapRail } from './railFit';
+import { railsFor, tieRail } from './railFit';
 import { strapEdits } from './strapEdits';
 
 /** A plan that grows while wires are proposed, so that later proposals see earlier ones. */
@@ -46,9 +46,9 @@ const wireTo = (item: PlanTerminal, end: Extract<Edit, { kind: 'wire' }>['end'])
   end,
 });
 
-function tied(draft: Draft, item: PlanTerminal, tie: 'ground' | 'supply', maxVolts = item.part.supply?.volts.max ?? 0): Edit[] {
+function tied(draft: Draft, item: PlanTerminal, tie: 'ground' | 'supply', maxVolts?: number): Edit[] {
   if (tie === 'ground') return [wireTo(item, { to: 'ground' })];
-  const rail = strapRail(draft.board, maxVolts);
+  const rail = tieRail(draft.plan, draft.board, item.placement, item.part, maxVolts);
   return rail ? [wireTo(item, { to: 'rail', rail: rail.id })] : [];
 }
 

@@ -3,7 +3,7 @@ import type { IndexedBoard } from '../sheets/sheetIndex';
 import { strapState } from '../nets/addresses';
 import type { Edit } from '../plan/edit';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
-import { strapRail } from './railFit';
+import { tieRail } from './railFit';
 
 /** The edits that bring a placement's straps into the wanted states; null where a strap cannot be set
  *  (its wire is locked, or no rail of the board is safe for it). */
@@ -29,7 +29,7 @@ export function strapEdits(
       edits.push({ kind: 'unwire', placement: placement.id, terminal });
       continue;
     }
-    const rail = tie === 'supply' ? strapRail(board, strap.maxVolts ?? part.supply?.volts.max ?? 0) : undefined;
+    const rail = tie === 'supply' ? tieRail(plan, board, placement, part, strap.maxVolts) : undefined;
     if (!tie || (tie === 'supply' && !rail) || wire?.locked) return null;
     const end = rail ? ({ to: 'rail', rail: rail.id } as const) : ({ to: 'ground' } as const);
     edits.push({ kind: 'wire', placement: placement.id, terminal, end });

@@ -6,7 +6,6 @@ import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/check
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { applyEdit } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
-import type { Plan } from '../plan/plan';
 import { previewEdits } from '../review/previewEdits';
 import { runChecks, contextOf } from '../review/review';
 import { indexSheets } from '../sheets/sheetIndex';
@@ -228,41 +227,6 @@ describe('terminal-unwired', () => {
       wire('b:SCL', 'a:SCL'),
     );
     expectCheck('terminal-unwired', plan, sheets, []);
-  });
-});
-
-describe('supply-wrong', () => {
-  const about = (plan: Plan) =>
-    findingsOf(plan, sheets)
-      .filter((f) => f.code === 'supply-wrong')
-      .map((f) => [f.message, f.level, f.remedies.length]);
-
-  test.each<[string, Edit[], (string | number)[][]]>([
-    ['5 V on a 3.6 V part', [add('x', 'sd-card-3v3'), wire('x:VCC', 'rail vbus')], [['too-high', 'clash', 1]]],
-    ['3.3 V on a 5 V part', [add('x', 'lcd-2004-pcf8574'), wire('x:VCC', 'rail 3v3')], [['too-low', 'clash', 1]]],
-    ['a rail that may sag below the range', [add('x', 'lcd-2004-pcf8574'), wire('x:VCC', 'rail vsys')], [['sags-low', 'risk', 1]]],
-    ['pull-ups above the logic supply', [add('x', 'encoder-rotary-switch'), wire('x:VCC', 'rail vbus')], [['not-logic', 'clash', 1]]],
-    ['a supply on ground', [add('x', 'sd-card-3v3'), wire('x:VCC', 'ground')], [['supply-on-ground', 'clash', 1]]],
-    ['a supply on a pin', [add('x', 'sd-card-3v3'), wire('x:VCC', 'GP2')], [['fed-from-pin', 'risk', 1]]],
-    ['a ground on a rail', [add('x', 'sd-card-3v3'), wire('x:GND', 'rail 3v3')], [['ground-on-rail', 'clash', 1]]],
-    ['a ground on a pin', [add('x', 'sd-card-3v3'), wire('x:GND', 'GP2')], [['ground-on-pin', 'clash', 1]]],
-    ['a strap above what it takes', [add('x', 'motion-mpu6050'), wire('x:AD0', 'rail vbus')], [['strap-too-high', 'clash', 1]]],
-    ['a signal tied to a rail', [add('x', 'load-cell-hx711'), wire('x:DT', 'rail 3v3')], [['signal-on-rail', 'clash', 1]]],
-    ['all as it should be', [add('x', 'sd-card-3v3'), ...power('x')], []],
-  ])('%s', (_, edits, expected) => {
-    expect(about(edited(stick(), sheets, ...edits))).toEqual(expected);
-  });
-
-  test('what a terminal hangs on is found through other terminals', () => {
-    const plan = edited(
-      stick(),
-      sheets,
-      add('a', 'humidity-sht31'),
-      add('c', 'sd-card-3v3'),
-      wire('a:VCC', 'rail vbus'),
-      wire('c:VCC', 'a:VCC'),
-    );
-    expect(about(plan)).toEqual([['too-high', 'clash', 1]]);
   });
 });
 

@@ -1,8 +1,7 @@
-import { railsFor } from '../allocate/railFit';
+import { railsFor, refeed } from '../allocate/railFit';
 import { type RailSheet, type SupplyLine, supplySheets } from '../electrics/supplySheet';
 import { terminalsOf } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
-import type { Edit } from '../plan/edit';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { badPairs } from './waysAcross';
 
@@ -20,9 +19,7 @@ function moved(context: CheckContext, line: SupplyLine, from: string): readonly 
   const bad = badPairs(context).length;
   for (const rail of railsFor(board, supply.part, supply.terminal)) {
     if (rail.id === from || rail.direction === 'in') continue;
-    const edits: readonly Edit[] = [
-      { kind: 'wire', placement: line.placement, terminal: supply.terminal.id, end: { to: 'rail', rail: rail.id } },
-    ];
+    const edits = refeed(plan, supply.placement, supply.part, supply.terminal.id, rail);
     const after = applyEdits(plan, edits, sheets);
     if (!after.ok || badPairs({ plan: after.plan, sheets }).length > bad) continue;
     const now = supplySheets(after.plan, sheets);

@@ -1,5 +1,8 @@
 import { freePins } from '../allocate/freePins';
-import { railsFor, strapRail, supplyRange } from '../allocate/railFit';
+import { railsFor, refeed, type SupplyTrouble, supplyRange, supplyTrouble, tieLimit, tieRail } from '../allocate/railFit';
+import { partSide } from '../electrics/levelSides';
+import { feedRail } from '../nets/feedRail';
+import type { Range } from '../quantity/range';
 import type { Rail } from '../sheets/boardSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import type { PlanTerminal } from '../nets/terminals';
@@ -27,44 +30,51 @@ function toFittingRail(context: CheckContext, item: PlanTerminal, accepts: (rail
   const rail = railsFor(context.board, item.part, item.terminal).find(accepts);
   const here = item.wire?.end.to === 'rail' ? item.wire.end.rail : undefined;
   if (!rail || rail.id === here || item.wire?.locked) return [];
-  return [rewire(item, { to: 'rail', rail: rail.id }, 'to-rail', { rail: { is: 'rail', rail: rail.id } }, 'safe')];
+  const { placement, part, terminal } = item;
+  return [{ ...onto(item, rail), edits: refeed(context.plan, placement, part, terminal.id, rail) }];
 }
+
+const onto = (item: PlanTerminal, rail: Rail): Remedy =>
+  rewire(item, { to: 'rail', rail: rail.id }, 'to-rail', { rail: { is: 'rail', rail: rail.id } }, 'safe');
 
 function toGround(item: PlanTerminal): readonly Remedy[] {
   return item.wire?.locked ? [] : [rewire(item, { to: 'ground' }, 'to-ground', {}, 'safe')];
 }
 
+/** What each trouble needs of another rail to be gone, where any fitting one does not do. */
+const BETTER: { readonly [T in SupplyTrouble]?: (rail: Rail, range: Range) => boolean } = {
+  'above-range': (rail, range) => rail.volts.max <= range.max,
+  'sags-low': (rail, range) => rail.volts.min >= range.min,
+};
+const ONLY_RISKY: readonly SupplyTrouble[] = ['above-range', 'sags-low'];
+
 function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): FindingDraft[] {
-  const range = supplyRange(item.part, item.terminal);
-  if (!range) return [];
+  const { part, terminal } = item;
+  const trouble = supplyTrouble(context.board, part, terminal, rail);
+  if (!trouble) return [];
+  const range = supplyRange(part, terminal)!;
+  const absolute = part.supply?.absoluteMaxVolts;
   const data: Data = {
     rail: { is: 'rail', rail: rail.id },
     least: { is: 'volts', value: range.min },
     most: { is: 'volts', value: range.max },
     low: { is: 'volts', value: rail.volts.min },
     high: { is: 'volts', value: rail.volts.max },
+    ...(trouble === 'above-range' && absolute !== undefined ? { absolute: { is: 'volts', value: absolute } } : {}),
+    ...(trouble === 'not-logic' ? { logic: { is: 'rail', rail: context.board.sheet.logicRail } } : {}),
   };
-  const remedies = () => toFittingRail(context, item);
-  const absolute = item.terminal.volts ? undefined : item.part.supply?.absoluteMaxVolts;
-  if (absolute !== undefined && rail.volts.max > range.max && rail.volts.max <= absolute)
-    return [
-      draft(item, 'risk', 'above-range', { ...data, absolute: { is: 'volts', value: absolute } }, () =>
-        toFittingRail(context, item, (other) => other.volts.max <= range.max),
-      ),
-    ];
-  if (rail.volts.max > range.max) return [draft(item, 'clash', 'too-high', data, remedies)];
-  if (rail.volts.max < range.min) return [draft(item, 'clash', 'too-low', data, remedies)];
-  if (rail.volts.min < range.min)
-    return [draft(item, 'risk', 'sags-low', data, () => toFittingRail(context, item, (other) => other.volts.min >= range.min))];
-  if (!item.part.supply?.mustMatchLogic || item.terminal.volts || rail.id === context.board.sheet.logicRail) return [];
-  const logic: Data = { ...data, logic: { is: 'rail', rail: context.board.sheet.logicRail } };
-  return [draft(item, 'clash', 'not-logic', logic, remedies)];
+  const better = BETTER[trouble];
+  const remedies = () => toFittingRail(context, item, better && ((other) => better(other, range)));
+  return [draft(item, ONLY_RISKY.includes(trouble) ? 'risk' : 'clash', trouble, data, remedies)];
 }
 
 function examineSupply(context: CheckContext, item: PlanTerminal): FindingDraft[] {
   const net = context.nets.byTerminal.get(item.key);
   if (!net) return [];
-  if (net.ground) return [draft(item, 'clash', 'supply-on-ground', {}, () => toFittingRail(context, item))];
+  if (net.ground) {
+    const lives = item.terminal.ties?.includes('ground');
+    return [draft(item, lives ? 'risk' : 'clash', lives ? 'fed-by-signal' : 'supply-on-ground', {}, () => toFittingRail(context, item))];
+  }
   const pin = net.pins[0];
   if (pin) return [draft(item, 'risk', 'fed-from-pin', { pin: { is: 'pin', pin } }, () => toFittingRail(context, item))];
   const rail = railOf(context, item);
@@ -79,37 +89,85 @@ function examineGround(context: CheckContext, item: PlanTerminal): FindingDraft[
   return pin ? [draft(item, 'clash', 'ground-on-pin', { pin: { is: 'pin', pin } }, () => toGround(item))] : [];
 }
 
-function examineStrap(context: CheckContext, item: PlanTerminal, rail: Rail): FindingDraft[] {
-  const strap = item.part.bus.straps?.find((s) => (s.terminal ?? s.id) === item.terminal.id);
-  const most = strap?.maxVolts;
-  if (most === undefined || rail.volts.max <= most) return [];
-  const safe = strapRail(context.board, most);
-  const data: Data = {
-    rail: { is: 'rail', rail: rail.id },
-    high: { is: 'volts', value: rail.volts.max },
-    most: { is: 'volts', value: most },
+/** An input that is tied to a rail: what is too much for it, and what is no high for it. */
+function examineTied(context: CheckContext, item: PlanTerminal, rail: Rail): FindingDraft[] {
+  const { plan, sheets, board } = context;
+  const { part, placement, terminal } = item;
+  const strap = part.bus.straps?.find((s) => (s.terminal ?? s.id) === terminal.id);
+  const remedies = () => {
+    const safe = tieRail(plan, board, placement, part, strap?.maxVolts);
+    return safe && safe.id !== rail.id && !item.wire?.locked && item.wire?.end.to === 'rail' ? [onto(item, safe)] : [];
   };
-  const remedies = () =>
-    safe && !item.wire?.locked
-      ? [rewire(item, { to: 'rail', rail: safe.id }, 'to-rail', { rail: { is: 'rail', rail: safe.id } }, 'safe')]
-      : [];
-  return [draft(item, 'clash', 'strap-too-high', data, remedies)];
+  const told = (level: Level, message: string, more: Data) =>
+    draft(item, level, message, { rail: { is: 'rail', rail: rail.id }, ...more }, remedies);
+  const tooHigh = (message: string, most: number) =>
+    told('clash', message, { high: { is: 'volts', value: rail.volts.max }, most: { is: 'volts', value: most } });
+  const stated = tieLimit(part, strap?.maxVolts);
+  const feed = feedRail(plan, sheets, placement.id);
+  // On the rail that feeds it an input is at its own supply, whatever that is.
+  if (rail.volts.max > stated && (strap?.maxVolts !== undefined || feed !== rail.id))
+    return [tooHigh(strap?.maxVolts === undefined ? 'tied-too-high' : 'strap-too-high', stated)];
+  // What is behind a regulator is stated by the sheet alone.
+  if (feed === undefined || feed === rail.id || part.supply?.regulator) return [];
+  const { receiver } = partSide(plan, sheets, board, item, false);
+  const limit = receiver.stands ?? receiver.feed.volts.min + receiver.above;
+  if (rail.volts.max > limit + TINY) return [tooHigh('tied-too-high', limit)];
+  const asked = 'volts' in receiver.vih ? receiver.vih.volts : receiver.vih.ratio * receiver.feed.volts.max;
+  // What is dimmed is no logic input: it is only less bright.
+  if (terminal.role === 'pwm.out' || rail.volts.min >= asked - TINY) return [];
+  return [told('risk', 'tied-too-low', { low: { is: 'volts', value: rail.volts.min }, least: { is: 'volts', value: asked } })];
+}
+
+/** Volts within which two limits are the same. */
+const TINY = 1e-9;
+
+/** The tie that the sheet allows, for a terminal that has the other one. */
+function tiedOtherwise({ plan, board }: CheckContext, item: PlanTerminal): readonly Remedy[] | undefined {
+  const [tie] = item.terminal.ties ?? [];
+  if (!tie || item.wire?.locked) return undefined;
+  if (tie === 'ground') return toGround(item);
+  const strap = item.part.bus.straps?.find((s) => (s.terminal ?? s.id) === item.terminal.id);
+  const rail = tieRail(plan, board, item.placement, item.part, strap?.maxVolts);
+  return rail && [onto(item, rail)];
 }
 
 function examineSignal(context: CheckContext, item: PlanTerminal): FindingDraft[] {
   const net = context.nets.byTerminal.get(item.key);
   const rail = railOf(context, item);
   if (!net || (!rail && !net.ground)) return [];
-  if (item.terminal.role === 'strap') return rail ? examineStrap(context, item, rail) : [];
-  if (item.terminal.ties?.includes(rail ? 'supply' : 'ground')) return [];
+  if (item.terminal.ties?.includes(rail ? 'supply' : 'ground')) return rail ? examineTied(context, item, rail) : [];
   const to: Data = { to: rail ? { is: 'rail', rail: rail.id } : { is: 'words', text: 'GND' } };
-  const remedies = () => (freePins(context.board, context.nets, item).length > 0 ? moveToFree(context, item) : []);
+  const remedies = () =>
+    tiedOtherwise(context, item) ?? (freePins(context.board, context.nets, item).length > 0 ? moveToFree(context, item) : []);
   return [draft(item, 'clash', 'signal-on-rail', to, remedies)];
+}
+
+/** A supply that the part makes for others: it must meet no other source, and no short. */
+function examineOutput(context: CheckContext, item: PlanTerminal): FindingDraft[] {
+  const net = context.nets.byTerminal.get(item.key);
+  if (!net) return [];
+  const remedies = () =>
+    item.wire && !item.wire.locked
+      ? [
+          {
+            label: 'take-off',
+            data: { terminal: { is: 'terminal' as const, key: item.key } },
+            grade: 'offered' as const,
+            edits: [{ kind: 'unwire' as const, placement: item.placement.id, terminal: item.terminal.id }],
+          },
+        ]
+      : [];
+  if (net.ground) return [draft(item, 'clash', 'output-on-ground', {}, remedies)];
+  const [pin] = net.pins;
+  if (pin !== undefined) return [draft(item, 'risk', 'output-on-pin', { pin: { is: 'pin', pin } }, remedies)];
+  const rail = railOf(context, item);
+  return rail ? [draft(item, 'risk', 'output-on-rail', { rail: { is: 'rail', rail: rail.id } }, remedies)] : [];
 }
 
 function examineTerminal(context: CheckContext, item: PlanTerminal): FindingDraft[] {
   if (item.terminal.role === 'supply.vcc') return examineSupply(context, item);
   if (item.terminal.role === 'ground') return examineGround(context, item);
+  if (item.terminal.role === 'supply.out') return examineOutput(context, item);
   return PIN_ROLES[item.terminal.role] ? examineSignal(context, item) : [];
 }
 
@@ -167,6 +225,36 @@ export const supplyWrong: Check = {
       text: '{rail} carries up to {high}; the strap takes at most {most}.',
       why: 'The strap leads straight to the chip, which has a lower supply than the module. Compared: {high} against {most}.',
     },
+    'tied-too-high': {
+      title: '{terminal} is tied above its part’s supply',
+      text: '{rail} carries up to {high}; the input takes at most {most}.',
+      why: 'An input takes what its own supply is, and little more: above that, current flows through its protection into that supply. Compared: {high} against {most}.',
+    },
+    'tied-too-low': {
+      title: '{terminal} is tied high, but not high enough',
+      text: '{rail} may fall to {low}; for a high the input asks {least}.',
+      why: 'What is high for an input follows from its part’s own supply. Compared at the worst corner of both: {low} against {least}.',
+    },
+    'fed-by-signal': {
+      title: '{terminal} is at ground: the part lives on its signal line',
+      text: 'Its sheet allows that. A resistor alone gives too little while it works.',
+      why: 'Without a supply the part stores charge from its data line, which the program must pull up strongly (through a transistor) for as long as it converts or writes. With a supply wire nothing of this is needed.',
+    },
+    'output-on-ground': {
+      title: '{terminal} is a supply that the part makes, shorted to ground',
+      text: 'Its regulator feeds a short.',
+      why: 'A supply output gives current to others. At ground it overheats or switches off, and the part with it.',
+    },
+    'output-on-rail': {
+      title: '{terminal} is a supply that the part makes, wired to {rail}',
+      text: 'Two sources feed one line: right only where one of them is switched off.',
+      why: 'The higher of two supplies feeds the lower one backwards, through a regulator that was not made for it. Some modules have a jumper that turns the terminal into an input.',
+    },
+    'output-on-pin': {
+      title: '{terminal} is a supply that the part makes, wired to {pin}',
+      text: 'As soon as the pin gives a low it shorts that supply.',
+      why: 'A pin can read such a voltage, but nothing protects it once a program makes it an output.',
+    },
     'signal-on-rail': {
       title: '{terminal} is a signal, tied to {to}',
       text: 'The part sheet does not allow this tie.',
@@ -176,6 +264,7 @@ export const supplyWrong: Check = {
   remedies: {
     'to-rail': 'Wire {terminal} to {rail}',
     'to-ground': 'Wire {terminal} to GND',
+    'take-off': 'Take the wire off {terminal}',
     move: 'Move {terminal} to {pin}',
   },
   // Every terminal has one wire, so a net has one source at most: two rails cannot meet on a net.

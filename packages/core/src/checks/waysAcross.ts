@@ -1,7 +1,7 @@
 import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import { isMovable } from '../allocate/behindShifter';
 import { type Crossing, packAcross, type Packed } from '../allocate/packAcross';
-import { railsFor } from '../allocate/railFit';
+import { railsFor, refeed } from '../allocate/railFit';
 import { divide } from '../electrics/dividers';
 import { type LevelPair, levelPairs, type LevelVerdict } from '../electrics/levels';
 import { boardSide, partSide } from '../electrics/levelSides';
@@ -132,7 +132,7 @@ function otherRail(context: CheckContext, id: string, verdicts: readonly LevelVe
   for (const rail of railsFor(board, supply.part, supply.terminal)) {
     const end: WireEnd = { to: 'rail', rail: rail.id };
     if (endKey(end) === now || rail.direction === 'in') continue;
-    const edits: readonly Edit[] = [{ kind: 'wire', placement: id, terminal: supply.terminal.id, end }];
+    const edits = refeed(plan, supply.placement, supply.part, supply.terminal.id, rail);
     if (!solves(context, edits, [id], verdicts)) continue;
     return [{ label: 'feed', data: { placement: { is: 'placement', id }, rail: { is: 'rail', rail: rail.id } }, grade: 'offered', edits }];
   }

@@ -54,7 +54,7 @@ describe('pin-shared', () => {
     expectCheck('pin-shared', bus, sheets, []);
     const crossed = edited(bus, sheets, wire('b:SDA', 'GP5'));
     expectCheck('pin-shared', crossed, sheets, [
-      { message: 'shared', level: 'clash', title: 'GP5 carries 2 signals', remedies: ['Move Glass SDA to GP2'] },
+      { message: 'shared', level: 'clash', title: 'GP5 carries 2 signals', remedies: ['Move Glass SDA to GP4'] },
     ]);
   });
 
@@ -265,6 +265,20 @@ describe('the engine', () => {
     expect(() => found!.remedies).toThrow('x has no remedy r');
   });
 
+  test('offers no remedy that would not apply, or would leave its finding standing', () => {
+    const rename = (label: string, id: string, name: string) =>
+      ({ label, data: {}, grade: 'safe', edits: [{ kind: 'rename-placement', placement: id, name }] }) as const;
+    const named = check({
+      remedies: { helps: 'Helps', leaves: 'Leaves', fails: 'Fails' },
+      examine: ({ plan }) =>
+        plan.placements.some((p) => p.name === 'l')
+          ? [{ ...draft, remedies: () => [rename('helps', 'l', 'Lamp'), rename('leaves', 'l', 'l'), rename('fails', 'gone', 'Lamp')] }]
+          : [],
+    });
+    const [found] = runChecks(context, [named]);
+    expect(found!.remedies.map((r) => r.label)).toEqual(['helps']);
+  });
+
   test('gravest findings come first', () => {
     const levels = ['hint', 'clash', 'risk'] as const;
     const found = runChecks(context, [check({ examine: () => levels.map((level) => ({ ...draft, level })) })]);
@@ -289,6 +303,7 @@ describe('the engine', () => {
       'remedyParts',
       'say',
       'sharedMeans',
+      'shiftStretch',
       'shifterLines',
       'strapAway',
       'stretches',

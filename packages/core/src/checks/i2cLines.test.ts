@@ -124,6 +124,27 @@ describe('pullup-missing', () => {
     expect(said('pullup-missing', remedied('pullup-missing', bare, sheets))).toEqual([]);
   });
 
+  test('where the board’s supply is too much for a part, it gets a level shifter and no resistor', () => {
+    const alone = edited(
+      shield(),
+      sheets,
+      add('s', 'touch-cst816s', 'Touch'),
+      wire('s:SDA', 'A4'),
+      wire('s:SCL', 'A5'),
+      wire('s:VCC', 'rail 3v3'),
+      wire('s:GND', 'ground'),
+    );
+    expectCheck('pullup-missing', alone, sheets, [
+      {
+        message: 'bus',
+        level: 'clash',
+        title: 'I2C has no pull-ups',
+        remedies: ['Put Touch behind a level shifter (Level shifter, 4 channels, MOSFET, both ways)'],
+      },
+    ]);
+    expect(pullUpCodes(remedied('pullup-missing', alone, sheets))).toEqual([]);
+  });
+
   test('a 1-Wire line needs one resistor for all; a module brings it, unless it is cut', () => {
     const probe = (id: string, sheet: string): Edit[] => [add(id, sheet, id), wire(`${id}:DQ`, 'GP2')];
     const line = plan(...probe('a', 'temperature-ds18b20'), ...probe('b', 'temperature-ds18b20-probe'));

@@ -1,29 +1,13 @@
 import { pinFit, type FitReason } from '../allocate/pinFit';
-import { movesToLegal } from '../allocate/moveBus';
 import { PIN_ROLES, ROLE_WORDS } from '../sheets/roles';
 import type { PlanTerminal } from '../nets/terminals';
-import type { Check, CheckContext, FindingDraft, Message, Remedy } from './check';
-import { moveToFree } from './remedyParts';
+import type { Check, CheckContext, FindingDraft, Message } from './check';
+import { moveBus, moveToFree } from './remedyParts';
 
 const because = (text: string, why: string): Message => ({ title: '{pin} cannot serve {terminal}', text, why });
 
 /** Reasons that belong to this check; the others are another check's (`pin-reserved`, `supply-wrong`). */
 const OWN: readonly FitReason[] = ['no-line', 'no-adc', 'no-pwm', 'no-interrupt', 'input-only', 'analog-only', 'output-only'];
-
-/** A bus line alone on a new pin would leave its bus, so its whole part moves to a legal set. */
-function remedies(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
-  const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
-  const bus = kind && context.buses.find((b) => b.kind === kind && b.members.some((m) => m.id === item.placement.id));
-  if (!bus) return moveToFree(context, item);
-  return movesToLegal(context.plan, context.sheets, context.board, context.nets, bus)
-    .slice(0, 2)
-    .map(({ set, edits }) => ({
-      label: 'move-bus',
-      data: { controller: { is: 'controller', id: set.controller }, pins: { is: 'pins', pins: Object.values(set.pins) } },
-      grade: 'offered',
-      edits,
-    }));
-}
 
 function finding(context: CheckContext, item: PlanTerminal, pin: string, reason: FitReason): FindingDraft {
   return {
@@ -36,7 +20,8 @@ function finding(context: CheckContext, item: PlanTerminal, pin: string, reason:
       role: { is: 'words', text: ROLE_WORDS[item.terminal.role] },
     },
     source: context.board.sheet.pins.source,
-    remedies: () => remedies(context, item),
+    // A bus line alone on a new pin would leave its bus, so its whole part moves to a legal set.
+    remedies: () => moveBus(context, item) ?? moveToFree(context, item),
   };
 }
 

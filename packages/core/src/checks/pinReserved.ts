@@ -1,5 +1,10 @@
+import type { WireEnd } from '../plan/plan';
+import type { IndexedBoard } from '../sheets/sheetIndex';
 import type { Check } from './check';
-import { moveToFree } from './remedyParts';
+import { moveBus, moveToFree } from './remedyParts';
+
+const isReserved = (board: IndexedBoard, end: WireEnd | undefined): boolean =>
+  end?.to === 'pin' && board.pins.get(end.pin)?.grade === 'reserved';
 
 export const pinReserved: Check = {
   code: 'pin-reserved',
@@ -11,7 +16,7 @@ export const pinReserved: Check = {
       why: 'The board sheet marks this pin as reserved: something on the board already uses it.',
     },
   },
-  remedies: { move: 'Move {terminal} to {pin}' },
+  remedies: { move: 'Move {terminal} to {pin}', 'move-bus': 'Use {controller} on {pins}' },
   examine: (context) =>
     context.terminals.flatMap((item) => {
       const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;
@@ -28,7 +33,12 @@ export const pinReserved: Check = {
             trouble: { is: 'words', text: pin.trouble ?? '' },
           },
           source: context.board.sheet.pins.source,
-          remedies: () => moveToFree(context, item),
+          remedies: () => {
+            const alone = moveToFree(context, item);
+            return alone.length > 0
+              ? alone
+              : (moveBus(context, item, (after) => !isReserved(context.board, after.wires[item.key]?.end)) ?? []);
+          },
         },
       ];
     }),

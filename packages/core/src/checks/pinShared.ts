@@ -1,8 +1,9 @@
-import type { Net } from '../nets/nets';
+import { findNets, type Net } from '../nets/nets';
+import type { Plan } from '../plan/plan';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft } from './check';
 import { isTakenForI2c } from './looksLikeI2c';
-import { moveToFree } from './remedyParts';
+import { moveBus, moveToFree } from './remedyParts';
 import { isSharedSelect } from './selectShared';
 
 /** Signals that a remedy may move: private ones, latest part first (what was wired earlier tends to be built). */
@@ -24,10 +25,19 @@ function clash(context: CheckContext, net: Net, pin: string): FindingDraft {
       count: { is: 'count', value: net.signals.length },
       terminals: { is: 'terminals', keys },
     },
-    remedies: () =>
-      movable(net)
-        .slice(0, 3)
-        .flatMap((item) => moveToFree(context, item)),
+    remedies: () => {
+      const alone = movable(net)
+        .flatMap((item) => moveToFree(context, item))
+        .slice(0, 3);
+      const isParted = (after: Plan) => (findNets(after, context.sheets).byPin.get(pin)?.signals.length ?? 0) < 2;
+      // Only lines of buses meet here: one of the buses goes elsewhere as a whole.
+      return alone.length > 0
+        ? alone
+        : net.terminals
+            .toReversed()
+            .flatMap((item) => moveBus(context, item, isParted) ?? [])
+            .slice(0, 2);
+    },
   };
 }
 
@@ -41,7 +51,7 @@ export const pinShared: Check = {
       why: 'A pin carries one signal. Lines of the same bus may meet on a pin; private signals may not, because each part would drive or read the other.',
     },
   },
-  remedies: { move: 'Move {terminal} to {pin}' },
+  remedies: { move: 'Move {terminal} to {pin}', 'move-bus': 'Use {controller} on {pins}' },
   examine: (context) =>
     context.nets.list
       // Selects of several parts, and parts taken for I2C, have checks of their own that say more.

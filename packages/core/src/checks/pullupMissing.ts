@@ -4,7 +4,8 @@ import type { Net } from '../nets/nets';
 import { isPulledUp } from '../nets/pulled';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
-import { addResistor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace } from './stretches';
+import { broughtHigh } from './shiftStretch';
+import { I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace } from './stretches';
 
 function onBus(context: CheckContext, stretch: Stretch): FindingDraft {
   return {
@@ -13,7 +14,7 @@ function onBus(context: CheckContext, stretch: Stretch): FindingDraft {
     place: stretchPlace(stretch),
     data: { bus: stretchDatum(stretch) },
     source: I2C_SOURCE,
-    remedies: () => addResistor(context, stretch, stretch.sheet.add),
+    remedies: () => broughtHigh(context, stretch),
   };
 }
 
@@ -63,7 +64,11 @@ export const pullupMissing: Check = {
     bus: { title: '{bus} has no pull-ups', text: 'Nothing brings its lines high.', why },
     'one-wire': { title: '{pin} has no pull-up', text: '{parts}: a 1-Wire line needs one resistor for all of them.', why },
   },
-  remedies: { add: 'Add {ohms} on each line', pull: 'Add {ohms} from {terminal} to the supply' },
+  remedies: {
+    add: 'Add {ohms} on each line',
+    shift: 'Put {parts} behind a level shifter ({shifter})',
+    pull: 'Add {ohms} from {terminal} to the supply',
+  },
   examine: (context) => [
     ...stretchesOf(context)
       .filter(({ sheet }) => sheet.pullUps.verdict === 'missing')

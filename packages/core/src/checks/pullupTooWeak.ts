@@ -1,6 +1,7 @@
 import type { Edit } from '../plan/edit';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
-import { addResistor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace } from './stretches';
+import { broughtHigh } from './shiftStretch';
+import { I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace } from './stretches';
 
 /** The fastest mode that the lines keep as they are. */
 function slower(context: CheckContext, { bus, sheet }: Stretch): readonly Remedy[] {
@@ -30,7 +31,7 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
       most: { is: 'quantity', value: pullUps.mostOhms, unit: 'Ω' },
     },
     source: I2C_SOURCE,
-    remedies: () => [...addResistor(context, stretch, stretch.sheet.add), ...slower(context, stretch)],
+    remedies: () => [...broughtHigh(context, stretch), ...slower(context, stretch)],
   };
 }
 
@@ -49,7 +50,11 @@ export const pullupTooWeak: Check = {
     },
     never: { title: '{bus}: the lines never get high', text: 'They rest below 0.7 of the supply.', why },
   },
-  remedies: { add: 'Add {ohms} on each line', slower: 'Clock the bus at {hz}' },
+  remedies: {
+    add: 'Add {ohms} on each line',
+    shift: 'Put {parts} behind a level shifter ({shifter})',
+    slower: 'Clock the bus at {hz}',
+  },
   examine: (context) =>
     stretchesOf(context)
       .filter(({ sheet }) => sheet.pullUps.verdict === 'too-weak' || sheet.pullUps.verdict === 'both')

@@ -1,45 +1,6 @@
-import { overdrivenBy } from '../electrics/segmentSheet';
-import { behindShifter } from '../allocate/behindShifter';
-import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import type { Check, CheckContext, FindingDraft } from './check';
+import { shifted } from './shiftStretch';
 import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace, who } from './stretches';
-
-/** What the pull-ups of a level shifter's side add, in ohms; those of the usual modules. */
-const SHIFTER_OHMS = 10_000;
-
-/** Whether nobody is pulled too high any more once some parts are behind a level shifter. */
-function wellWithout({ sheet }: Stretch, ids: ReadonlySet<string>): boolean {
-  const { input, limits } = sheet;
-  const side = { id: 'shifter', ohms: { min: SHIFTER_OHMS, max: SHIFTER_OHMS }, volts: input.vdd };
-  const rail = limits.find((limit) => limit.id === 'board')?.feed.rail;
-  const pulls = [...input.pullUps.filter((p) => !ids.has(p.id)), { ...side, ...(rail === undefined ? {} : { rail }) }];
-  return (
-    overdrivenBy(
-      limits.filter((limit) => !ids.has(limit.id)),
-      pulls,
-    ).length === 0
-  );
-}
-
-/** Parts behind a level shifter: those that pull higher, or else those that do not take what the board pulls to. */
-function shifted(context: CheckContext, stretch: Stretch, pulling: readonly string[]): readonly Remedy[] {
-  const { overdriven, segment } = stretch.sheet;
-  if (segment.via) return [];
-  const driven = overdriven.map((one) => one.id).filter((id) => id !== 'board');
-  for (const ids of [pulling, driven]) {
-    if (ids.length === 0 || !wellWithout(stretch, new Set(ids))) continue;
-    const found = behindShifter(context.plan, context.sheets, context.board, ids, 'i2c');
-    if (!found) continue;
-    return [
-      {
-        label: 'shift',
-        data: { parts: { is: 'placements', ids }, shifter: { is: 'words', text: found.part.title } },
-        grade: 'offered',
-        edits: found.edits,
-      },
-    ];
-  }
-  return [];
-}
 
 function finding(context: CheckContext, stretch: Stretch): FindingDraft {
   const { overdriven, pullingHigher } = stretch.sheet;
@@ -58,7 +19,10 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
       pulling: { is: 'placements', ids: pullingHigher },
     },
     source: I2C_SOURCE,
-    remedies: () => [...cutFor(context, stretch, parts), ...shifted(context, stretch, parts)],
+    remedies: () => [
+      ...cutFor(context, stretch, parts),
+      ...shifted(context, stretch, [parts, overdriven.map((one) => one.id).filter((id) => id !== 'board')]),
+    ],
   };
 }
 

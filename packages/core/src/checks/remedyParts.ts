@@ -1,20 +1,43 @@
+import { bootsWith, restLevel } from '../allocate/abilities';
 import { freePins } from '../allocate/freePins';
+import { movesToLegal } from '../allocate/moveBus';
+import type { Bus } from '../nets/buses';
+import { legalControllers } from '../nets/controllers';
+import { PIN_ROLES } from '../sheets/roles';
 import type { BoardPin } from '../sheets/boardSheet';
 import type { PlanTerminal } from '../nets/terminals';
-import type { WireEnd } from '../plan/plan';
+import { applyEdits } from '../plan/applyEdits';
+import type { Plan, WireEnd } from '../plan/plan';
 import type { CheckContext, Remedy } from './check';
 
-/** "Move TERMINAL to PIN": the terminal goes to its best free pin. None where it is locked or no pin is free. */
-export function moveToFree(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
-  if (item.wire?.locked) return [];
-  const pin = freePins(context.board, context.nets, item)[0];
-  return pin ? [rewire(item, { to: 'pin', pin }, 'move', { pin: { is: 'pin', pin } })] : [];
+/** Whether a bus line, on another pin, would still be one bus with the other lines of its part and with those who share them. Other
+ *  signals may go anywhere. */
+function keepsBus({ board, buses }: CheckContext, item: PlanTerminal, pin: string): boolean {
+  const line = PIN_ROLES[item.terminal.role]?.line;
+  if (!line) return true;
+  const own = buses.find((bus) => bus.kind === line.kind && bus.members.some((m) => m.id === item.placement.id));
+  if (!own) return true;
+  const pins = { ...own.pins, [line.line]: pin };
+  const meets = (bus: Bus) => Object.entries(bus.pins).some(([name, at]) => name !== line.line && own.pins[name] === at);
+  return (
+    legalControllers(board, line.kind, pins).length > 0 &&
+    buses
+      .filter((bus) => bus.kind === line.kind && bus.members.some((m) => m.id !== item.placement.id) && (bus === own || meets(bus)))
+      .every((bus) => bus.pins[line.line] === undefined || bus.pins[line.line] === pin)
+  );
 }
 
-/** As `moveToFree`, to the best free pin that this accepts. */
+/** "Move TERMINAL to PIN": the terminal goes to its best free pin. None where it is locked or no pin is free. */
+export const moveToFree = (context: CheckContext, item: PlanTerminal): readonly Remedy[] => moveWhere(context, item, () => true);
+
+/** As `moveToFree`, to the best free pin that this accepts: one at which the board starts for sure, else one of which nobody knows. */
 export function moveWhere(context: CheckContext, item: PlanTerminal, accepts: (pin: BoardPin) => boolean): readonly Remedy[] {
   if (item.wire?.locked || item.placement.onBoard) return [];
-  const pin = freePins(context.board, context.nets, item).find((id) => accepts(context.board.pins.get(id)!));
+  const pins = freePins(context.board, context.nets, item)
+    .map((id) => context.board.pins.get(id)!)
+    .filter((pin) => accepts(pin) && keepsBus(context, item, pin.id));
+  const starts = pins.find((pin) => bootsWith(pin, item.part, item.terminal));
+  const pin = (starts ?? (restLevel(item.part, item.terminal) === undefined ? pins[0] : undefined))?.id;
   return pin ? [rewire(item, { to: 'pin', pin }, 'move', { pin: { is: 'pin', pin } })] : [];
 }
 
@@ -26,4 +49,28 @@ export function rewire(item: PlanTerminal, end: WireEnd, label: string, data: Re
     grade,
     edits: [{ kind: 'wire', placement: item.placement.id, terminal: item.terminal.id, end }],
   };
+}
+
+/** "Use CONTROLLER on PINS": the bus that a terminal is a line of, with all on it, to legal pins. Undefined for other signals.
+ *  @param helps whether the plan after it is as it should be */
+export function moveBus(
+  context: CheckContext,
+  item: PlanTerminal,
+  helps: (after: Plan) => boolean = () => true,
+): readonly Remedy[] | undefined {
+  const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
+  const bus = kind && context.buses.find((b) => b.kind === kind && b.members.some((m) => m.id === item.placement.id));
+  if (!bus) return undefined;
+  return movesToLegal(context.plan, context.sheets, context.board, context.nets, bus)
+    .filter(({ edits }) => {
+      const after = applyEdits(context.plan, edits, context.sheets);
+      return after.ok && helps(after.plan);
+    })
+    .slice(0, 2)
+    .map(({ set, edits }) => ({
+      label: 'move-bus',
+      data: { controller: { is: 'controller', id: set.controller }, pins: { is: 'pins', pins: Object.values(set.pins) } },
+      grade: 'offered',
+      edits,
+    }));
 }

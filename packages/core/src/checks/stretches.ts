@@ -69,7 +69,7 @@ export function addResistor(context: CheckContext, stretch: Stretch, ohms: numbe
 }
 
 /** Whether a stretch is well once edits are done: both its lines neither too strong nor too weak, and nobody pulled too high. */
-function wellAfter({ plan, sheets }: CheckContext, { bus, sheet }: Stretch, edits: readonly Edit[]): boolean {
+export function wellAfter({ plan, sheets }: CheckContext, { bus, sheet }: Stretch, edits: readonly Edit[]): boolean {
   const after = applyEdits(plan, edits, sheets);
   const then = after.ok
     ? i2cStretches(after.plan, sheets)

@@ -1,11 +1,18 @@
 import { railsFor, refeed } from '../allocate/railFit';
+import { i2cStretches } from '../electrics/segmentSheet';
 import { type RailSheet, type SupplyLine, supplySheets } from '../electrics/supplySheet';
 import { terminalsOf } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
+import type { Plan } from '../plan/plan';
+import type { Sheets } from '../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { badPairs } from './waysAcross';
 
 const isOver = ({ rail, peakMilliamps }: RailSheet): boolean => rail.budgetMilliamps !== undefined && peakMilliamps > rail.budgetMilliamps;
+
+/** Of how many parts the I2C lines rest too high. */
+const tooHigh = (plan: Plan, sheets: Sheets): number =>
+  [...i2cStretches(plan, sheets).values()].flat().reduce((sum, { overdriven }) => sum + overdriven.length, 0);
 
 /** The part fed from another rail that has room for it, without trouble for its signals. */
 function moved(context: CheckContext, line: SupplyLine, from: string): readonly Remedy[] {
@@ -16,12 +23,12 @@ function moved(context: CheckContext, line: SupplyLine, from: string): readonly 
   );
   const [supply] = supplies;
   if (!supply || supplies.length > 1 || supply.wire!.locked || supply.placement.onBoard) return [];
-  const bad = badPairs(context).length;
+  const [bad, high] = [badPairs(context).length, tooHigh(plan, sheets)];
   for (const rail of railsFor(board, supply.part, supply.terminal)) {
     if (rail.id === from || rail.direction === 'in') continue;
     const edits = refeed(plan, supply.placement, supply.part, supply.terminal.id, rail);
     const after = applyEdits(plan, edits, sheets);
-    if (!after.ok || badPairs({ plan: after.plan, sheets }).length > bad) continue;
+    if (!after.ok || badPairs({ plan: after.plan, sheets }).length > bad || tooHigh(after.plan, sheets) > high) continue;
     const now = supplySheets(after.plan, sheets);
     if (now.some((one) => isOver(one) && (one.rail.id === from || one.rail.id === rail.id))) continue;
     return [

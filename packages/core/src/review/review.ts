@@ -16,6 +16,7 @@ import { findBuses, type Bus } from '../nets/buses';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { planTerminals } from '../nets/terminals';
+import { applyEdits } from '../plan/applyEdits';
 import { boardOf } from '../plan/edit';
 import { islandsOf } from '../nets/islands';
 import type { Plan } from '../plan/plan';
@@ -67,14 +68,23 @@ function finish(check: Check, draft: FindingDraft, context: CheckContext): Findi
 
 const idOf = (check: Check, { message, place }: FindingDraft): string => `${check.code}/${message}/${placeKey(place)}`;
 
-/** Remedies are found in the whole plan, wherever the finding was: only there it is known which pins are free. */
+/** Remedies are found in the whole plan, wherever the finding was: only there it is known which pins are free. One that would not apply,
+ *  or would leave its finding standing, is not offered: what a check proposes is a guess until it was tried (decision 11). */
 function remediesOf(check: Check, id: string, context: CheckContext): readonly Remedy[] {
   const remedies = wholeDrafts(check, context)
     .find((draft) => idOf(check, draft) === id)!
     .remedies();
   const unknown = remedies.find(({ label }) => !check.remedies[label]);
   if (unknown) throw new Error(`${check.code} has no remedy ${unknown.label}`);
-  return remedies;
+  return remedies.filter((remedy) => keepsWord(check, id, context, remedy));
+}
+
+function keepsWord(check: Check, id: string, { plan, sheets }: CheckContext, { edits }: Remedy): boolean {
+  const result = applyEdits(plan, edits, sheets);
+  const after = result.ok ? contextOf(result.plan, sheets) : undefined;
+  if (!after) return false;
+  const looked = check.whole ? [after] : islandContexts(after);
+  return !looked.some((one) => wholeDrafts(check, one).some((draft) => idOf(check, draft) === id));
 }
 
 /** What a check drafts is made once for a context. */

@@ -1,0 +1,57 @@
+import { behindShifter } from '../allocate/behindShifter';
+import { addedPullUp } from '../electrics/busInputs';
+import { overdrivenBy } from '../electrics/segmentSheet';
+import type { CheckContext, Remedy } from './check';
+import { addResistor, type Stretch, wellAfter } from './stretches';
+
+/** What the pull-ups of a level shifter's side add, in ohms; those of the usual modules. */
+const SHIFTER_OHMS = 10_000;
+
+/** Whether nobody is pulled too high any more once some parts are behind a level shifter. */
+function wellWithout({ sheet }: Stretch, ids: ReadonlySet<string>): boolean {
+  const { input, limits } = sheet;
+  const side = { id: 'shifter', ohms: { min: SHIFTER_OHMS, max: SHIFTER_OHMS }, volts: input.vdd };
+  const rail = limits.find((limit) => limit.id === 'board')?.feed.rail;
+  const pulls = [...input.pullUps.filter((p) => !ids.has(p.id)), { ...side, ...(rail === undefined ? {} : { rail }) }];
+  return (
+    overdrivenBy(
+      limits.filter((limit) => !ids.has(limit.id)),
+      pulls,
+    ).length === 0
+  );
+}
+
+/** Parts behind a level shifter.
+ *  @param groups of parts to try, the first that helps is taken: those that pull higher, those that do not take what the board pulls to */
+export function shifted(context: CheckContext, stretch: Stretch, groups: readonly (readonly string[])[]): readonly Remedy[] {
+  if (stretch.sheet.segment.via) return [];
+  for (const ids of groups) {
+    if (ids.length === 0 || !wellWithout(stretch, new Set(ids))) continue;
+    const found = behindShifter(context.plan, context.sheets, context.board, ids, 'i2c');
+    if (!found) continue;
+    return [
+      {
+        label: 'shift',
+        data: { parts: { is: 'placements', ids }, shifter: { is: 'words', text: found.part.title } },
+        grade: 'offered',
+        edits: found.edits,
+      },
+    ];
+  }
+  return [];
+}
+
+/** What brings the lines of a stretch high where nothing does, or too little: a resistor on each line; where that would be too high for
+ *  somebody, a level shifter before him, which has its own. */
+export function broughtHigh(context: CheckContext, stretch: Stretch): readonly Remedy[] {
+  const { add, input, limits, overdriven } = stretch.sheet;
+  if (add === undefined) return [];
+  const rail = limits.find((limit) => limit.id === 'board')?.feed.rail;
+  const others = input.pullUps.filter((p) => p.id !== 'added');
+  const pullUps = [...others, addedPullUp(add, { volts: input.vdd, ...(rail === undefined ? {} : { rail }) })];
+  const before = new Set(overdriven.map((one) => one.id));
+  const tooHigh = overdrivenBy(limits, pullUps).map((one) => one.id);
+  if (tooHigh.every((id) => before.has(id))) return addResistor(context, stretch, add);
+  const parts = tooHigh.filter((id) => id !== 'board');
+  return shifted(context, stretch, [parts]).filter((remedy) => wellAfter(context, stretch, remedy.edits));
+}

@@ -1,8 +1,8 @@
-import { movesToLegal } from '../allocate/moveBus';
 import type { Bus } from '../nets/buses';
 import { controllersAt } from '../nets/controllers';
 import { lineTerminals } from '../allocate/moveBus';
 import type { Check, CheckContext, FindingDraft } from './check';
+import { busToLegal } from './remedyParts';
 
 /** Every line has some controller, yet no controller has them all. (A pin with none is `pin-cannot`.) */
 function isSplit(context: CheckContext, bus: Bus): boolean {
@@ -26,15 +26,7 @@ function finding(context: CheckContext, bus: Bus): FindingDraft {
       belongs: { is: 'words', text: belongs.join('; ') },
     },
     source: context.board.sheet.controllers.source,
-    remedies: () =>
-      movesToLegal(context.plan, context.sheets, context.board, context.nets, bus)
-        .slice(0, 2)
-        .map(({ set, edits }) => ({
-          label: 'move-bus',
-          data: { controller: { is: 'controller', id: set.controller }, pins: { is: 'pins', pins: Object.values(set.pins) } },
-          grade: 'offered',
-          edits,
-        })),
+    remedies: () => busToLegal(context, bus),
   };
 }
 

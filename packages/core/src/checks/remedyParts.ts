@@ -51,16 +51,9 @@ export function rewire(item: PlanTerminal, end: WireEnd, label: string, data: Re
   };
 }
 
-/** "Use CONTROLLER on PINS": the bus that a terminal is a line of, with all on it, to legal pins. Undefined for other signals.
+/** "Use CONTROLLER on PINS": a bus with all on it to legal pins.
  *  @param helps whether the plan after it is as it should be */
-export function moveBus(
-  context: CheckContext,
-  item: PlanTerminal,
-  helps: (after: Plan) => boolean = () => true,
-): readonly Remedy[] | undefined {
-  const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
-  const bus = kind && context.buses.find((b) => b.kind === kind && b.members.some((m) => m.id === item.placement.id));
-  if (!bus) return undefined;
+export function busToLegal(context: CheckContext, bus: Bus, helps: (after: Plan) => boolean = () => true): readonly Remedy[] {
   return movesToLegal(context.plan, context.sheets, context.board, context.nets, bus)
     .filter(({ edits }) => {
       const after = applyEdits(context.plan, edits, context.sheets);
@@ -73,4 +66,11 @@ export function moveBus(
       grade: 'offered',
       edits,
     }));
+}
+
+/** As `busToLegal`, the bus that a terminal is a line of. Undefined for other signals. */
+export function moveBus(context: CheckContext, item: PlanTerminal, helps?: (after: Plan) => boolean): readonly Remedy[] | undefined {
+  const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
+  const bus = kind && context.buses.find((b) => b.kind === kind && b.members.some((m) => m.id === item.placement.id));
+  return bus && busToLegal(context, bus, helps);
 }

@@ -25,9 +25,7 @@ function railFit(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, r
   const rail = board.sheet.rails.list.find((r) => r.id === railId);
   if (terminal.role === 'supply.vcc') return rail && canFeed(board, part, terminal, rail) ? CAN : cannot('rail-does-not-fit');
   if (!terminal.ties?.includes('supply')) return cannot('no-tie');
-  const strap = part.bus.straps?.find((s) => (s.terminal ?? s.id) === terminal.id);
-  if (!rail || rail.volts.max > tieLimit(part, strap?.maxVolts)) return cannot('strap-too-high');
-  return CAN;
+  return rail && rail.volts.max <= tieLimit(part, terminal.id) ? CAN : cannot('strap-too-high');
 }
 
 function groundFit(terminal: PartTerminal): EndFit {

@@ -66,7 +66,6 @@ export function tieRail(plan: Plan, board: IndexedBoard, placement: Placement, p
 export function refeed(plan: Plan, placement: Placement, part: PartSheet, supply: string, rail: Rail): readonly Edit[] {
   const before = plan.wires[terminalKey(placement.id, supply)]?.end;
   const to = (terminal: string): Edit => ({ kind: 'wire', placement: placement.id, terminal, end: { to: 'rail', rail: rail.id } });
-  const most = (terminal: string) => part.bus.straps?.find((s) => (s.terminal ?? s.id) === terminal)?.maxVolts ?? Infinity;
   const tied = part.terminals.list.filter(({ id, role, ties }) => {
     const wire = plan.wires[terminalKey(placement.id, id)];
     return (
@@ -76,15 +75,20 @@ export function refeed(plan: Plan, placement: Placement, part: PartSheet, supply
       wire?.end.to === 'rail' &&
       wire.end.rail === before.rail &&
       !wire.locked &&
-      rail.volts.max <= most(id)
+      rail.volts.max <= (strapVolts(part, id) ?? Infinity)
     );
   });
   return [to(supply), ...tied.map((t) => to(t.id))];
 }
 
-/** What an input that is tied takes at most, in volts, as far as its sheet alone says: its strap, its tolerance, or the part's supply. */
-export const tieLimit = (part: PartSheet, strapVolts?: number): number =>
-  strapVolts ?? part.levels?.tolerantVolts ?? Math.max(part.supply?.absoluteMaxVolts ?? 0, part.supply?.volts.max ?? 0);
+/** What the sheet states for a strap at most, in volts. */
+export const strapVolts = (part: PartSheet, terminal: string): number | undefined =>
+  part.bus.straps?.find((s) => (s.terminal ?? s.id) === terminal)?.maxVolts;
+
+/** What an input that is tied takes at the very most, in volts, as far as its sheet alone says: its strap, its tolerance, or the part's
+ *  supply. */
+export const tieLimit = (part: PartSheet, terminal: string): number =>
+  strapVolts(part, terminal) ?? part.levels?.tolerantVolts ?? Math.max(part.supply?.absoluteMaxVolts ?? 0, part.supply?.volts.max ?? 0);
 
 /** The highest rail at or under a voltage, for tying a strap high; the logic rail where it fits. */
 function strapRail(board: IndexedBoard, maxVolts: number): Rail | undefined {

@@ -1,5 +1,5 @@
 import { freePins } from '../allocate/freePins';
-import { railsFor, refeed, type SupplyTrouble, supplyRange, supplyTrouble, tieLimit, tieRail } from '../allocate/railFit';
+import { railsFor, refeed, strapVolts, type SupplyTrouble, supplyRange, supplyTrouble, tieLimit, tieRail } from '../allocate/railFit';
 import { partSide } from '../electrics/levelSides';
 import { feedRail } from '../nets/feedRail';
 import type { Range } from '../quantity/range';
@@ -93,20 +93,20 @@ function examineGround(context: CheckContext, item: PlanTerminal): FindingDraft[
 function examineTied(context: CheckContext, item: PlanTerminal, rail: Rail): FindingDraft[] {
   const { plan, sheets, board } = context;
   const { part, placement, terminal } = item;
-  const strap = part.bus.straps?.find((s) => (s.terminal ?? s.id) === terminal.id);
+  const strap = strapVolts(part, terminal.id);
   const remedies = () => {
-    const safe = tieRail(plan, board, placement, part, strap?.maxVolts);
+    const safe = tieRail(plan, board, placement, part, strap);
     return safe && safe.id !== rail.id && !item.wire?.locked && item.wire?.end.to === 'rail' ? [onto(item, safe)] : [];
   };
   const told = (level: Level, message: string, more: Data) =>
     draft(item, level, message, { rail: { is: 'rail', rail: rail.id }, ...more }, remedies);
   const tooHigh = (message: string, most: number) =>
     told('clash', message, { high: { is: 'volts', value: rail.volts.max }, most: { is: 'volts', value: most } });
-  const stated = tieLimit(part, strap?.maxVolts);
+  const stated = tieLimit(part, terminal.id);
   const feed = feedRail(plan, sheets, placement.id);
   // On the rail that feeds it an input is at its own supply, whatever that is.
-  if (rail.volts.max > stated && (strap?.maxVolts !== undefined || feed !== rail.id))
-    return [tooHigh(strap?.maxVolts === undefined ? 'tied-too-high' : 'strap-too-high', stated)];
+  if (rail.volts.max > stated && (strap !== undefined || feed !== rail.id))
+    return [tooHigh(strap === undefined ? 'tied-too-high' : 'strap-too-high', stated)];
   // What is behind a regulator is stated by the sheet alone.
   if (feed === undefined || feed === rail.id || part.supply?.regulator) return [];
   const { receiver } = partSide(plan, sheets, board, item, false);
@@ -126,8 +126,7 @@ function tiedOtherwise({ plan, board }: CheckContext, item: PlanTerminal): reado
   const [tie] = item.terminal.ties ?? [];
   if (!tie || item.wire?.locked) return undefined;
   if (tie === 'ground') return toGround(item);
-  const strap = item.part.bus.straps?.find((s) => (s.terminal ?? s.id) === item.terminal.id);
-  const rail = tieRail(plan, board, item.placement, item.part, strap?.maxVolts);
+  const rail = tieRail(plan, board, item.placement, item.part, strapVolts(item.part, item.terminal.id));
   return rail && [onto(item, rail)];
 }
 

@@ -52,7 +52,11 @@ const same = (a: Makings, b: Makings): boolean => a.length === b.length && a.eve
 function keptAs(first: Placement, makings: Makings, make: () => Plan): Plan {
   const known = seen.get(first) ?? [];
   const found = known.find((one) => same(one.makings, makings));
-  if (found) return found.plan;
+  if (found) {
+    // Trials of what could be done make islands that are seen once: the one that is there must outlast them.
+    if (known[0] !== found) seen.set(first, [found, ...known.filter((one) => one !== found)]);
+    return found.plan;
+  }
   const plan = make();
   islands.add(plan);
   seen.set(first, [{ makings, plan }, ...known].slice(0, REMEMBERED));

@@ -1,8 +1,6 @@
 import { type Lamp, lampsOf, loadsOf, pinLimit } from '../electrics/lamps';
 import { partOf } from '../plan/edit';
-import { applyEdits } from '../plan/applyEdits';
-import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
-import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { splitKey, type TerminalKey } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { FIT_REMEDIES, fitResistors } from './lampParts';
 import { TRANSISTOR_WORDS, transistorFor } from './transistors';
@@ -37,38 +35,14 @@ function finding(context: CheckContext, pin: string, keys: readonly TerminalKey[
       terminals: { is: 'terminals', keys },
     },
     source: context.board.sheet.electrical.source,
-    remedies: () => {
-      const fitted = lamps.length === keys.length ? fitResistors(lamps as [Lamp, ...Lamp[]], 'fit', 'offered') : [];
-      // Several lamps on one pin may be too much for it with the right resistor in each.
-      return [...fitted, ...(keys.length === 1 && fitted.length === 0 ? transistor(context, keys[0]!, limit) : [])].filter(({ edits }) => {
-        const after = applyEdits(context.plan, edits, context.sheets);
-        return after.ok && !isOver(context.board, pin, carried(after.plan, context.sheets).get(pin)?.amps ?? 0);
-      });
-    },
+    remedies: () =>
+      lamps.length === keys.length
+        ? fitResistors(lamps as [Lamp, ...Lamp[]], 'fit', 'offered')
+        : keys.length === 1
+          ? transistor(context, keys[0]!, limit)
+          : [],
   };
 }
-
-/** What a pin has to carry, and for whom. */
-interface Carried {
-  readonly keys: readonly TerminalKey[];
-  readonly amps: number;
-}
-
-/** What pins have to carry in a plan, by pin. */
-function carried(plan: Plan, sheets: Sheets): ReadonlyMap<string, Carried> {
-  const byPin = new Map<string, Carried>();
-  for (const { driver, key, amps } of loadsOf(plan, sheets)) {
-    // What nothing limits is told as such, and digits without a transistor, too.
-    const { placement, terminal } = splitKey(key);
-    const bare = partOf(plan, placement, sheets)?.terminals.get(terminal)?.digit && !plan.drivers[key];
-    if (driver.by !== 'pin' || !Number.isFinite(amps) || bare) continue;
-    const before = byPin.get(driver.pin) ?? { keys: [], amps: 0 };
-    byPin.set(driver.pin, { keys: [...before.keys, key], amps: before.amps + amps });
-  }
-  return byPin;
-}
-
-const isOver = (board: IndexedBoard, pin: string, amps: number): boolean => amps > pinLimit(board, pin) * (1 + 1e-9);
 
 export const driveOver: Check = {
   code: 'drive-over',
@@ -82,8 +56,21 @@ export const driveOver: Check = {
     },
   },
   remedies: { ...FIT_REMEDIES, transistor: 'Put a transistor between ({transistor}, {ohms})' },
-  examine: (context) =>
-    [...carried(context.plan, context.sheets)].flatMap(([pin, { keys, amps }]) =>
-      isOver(context.board, pin, amps) ? [finding(context, pin, keys, amps)] : [],
-    ),
+  examine(context) {
+    const { plan, sheets, board } = context;
+    const byPin = new Map<string, { readonly keys: TerminalKey[]; amps: number }>();
+    for (const { driver, key, amps } of loadsOf(plan, sheets)) {
+      // What nothing limits is told as such, and digits without a transistor, too.
+      const { placement, terminal } = splitKey(key);
+      const bare = partOf(plan, placement, sheets)?.terminals.get(terminal)?.digit && !plan.drivers[key];
+      if (driver.by !== 'pin' || !Number.isFinite(amps) || bare) continue;
+      const found = byPin.get(driver.pin) ?? { keys: [], amps: 0 };
+      found.keys.push(key);
+      found.amps += amps;
+      byPin.set(driver.pin, found);
+    }
+    return [...byPin].flatMap(([pin, { keys, amps }]) =>
+      amps > pinLimit(board, pin) * (1 + 1e-9) ? [finding(context, pin, keys, amps)] : [],
+    );
+  },
 };

@@ -13,6 +13,9 @@ export function supplyRange(part: PartSheet, terminal: PartTerminal): Range | un
 /** What is wrong with a rail for a supply terminal. All but `above-range` and `sags-low` keep the part from working, or destroy it. */
 export type SupplyTrouble = 'too-high' | 'above-range' | 'too-low' | 'sags-low' | 'not-logic';
 
+/** Whether a part lives on a rail with this trouble, though nobody promises it. */
+export const isRisky = (trouble: SupplyTrouble | undefined): boolean => trouble === 'above-range' || trouble === 'sags-low';
+
 export function supplyTrouble(
   board: IndexedBoard,
   part: PartSheet,
@@ -38,9 +41,9 @@ export function railsFor(board: IndexedBoard, part: PartSheet, terminal: PartTer
   const logic = board.sheet.logicRail;
   const mustMatch = part.supply?.mustMatchLogic && !terminal.volts;
   const rails = board.sheet.rails.list.filter((rail) => !mustMatch || rail.id === logic);
-  const safe = rails.filter((rail) => encloses(range, rail.volts));
-  const most = terminal.volts ? range.max : (part.supply?.absoluteMaxVolts ?? range.max);
-  const nominal = rails.filter((rail) => encloses(range, point(typical(rail.volts))) && rail.volts.max <= most);
+  const troubleOf = (rail: Rail) => supplyTrouble(board, part, terminal, rail);
+  const safe = rails.filter((rail) => troubleOf(rail) === undefined);
+  const nominal = rails.filter((rail) => isRisky(troubleOf(rail)) && encloses(range, point(typical(rail.volts))));
   return (safe.length > 0 ? safe : nominal).toSorted(
     (a, b) => Number(b.id === logic) - Number(a.id === logic) || Number(b.direction !== 'in') - Number(a.direction !== 'in'),
   );

@@ -4,14 +4,7 @@ import { openChannels, reachedFrom } from '../nets/channels';
 import type { Placement } from '../plan/plan';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from './check';
-import { alsoAnswersOf, strapAway } from './strapAway';
-
-/** The addresses of these parts, with those on which they answer besides. */
-const takenBy = (context: CheckContext, members: readonly Placement[]): ReadonlySet<number> =>
-  new Set([
-    ...members.flatMap((m) => addressesOf(context.plan, m, context.sheets).map((a) => a.address)),
-    ...alsoAnswersOf(context, members).map((also) => also.address),
-  ]);
+import { alsoAnswersOf, strapAway, takenBy } from './strapAway';
 
 /** Who answers on an address of somebody else among parts that hear each other.
  *  @param among at least one of two is one of these

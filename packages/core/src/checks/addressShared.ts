@@ -7,7 +7,7 @@ import { openChannels, reachedFrom } from '../nets/channels';
 import type { Placement } from '../plan/plan';
 import { allFixed, inseparable } from './addressImpossible';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
-import { alsoAnswersOf, strapAway } from './strapAway';
+import { strapAway, takenBy } from './strapAway';
 
 type Claim = DeviceAddress;
 
@@ -90,7 +90,7 @@ function examineChannels(context: CheckContext, bus: Bus, anywhere: ReadonlySet<
   return openChannels(context.plan, context.sheets, bus.members).flatMap(({ before, behind }) => {
     const ids = new Set(behind.map((p) => p.id));
     const claims = claimsOf(context, [...before, ...behind]);
-    const here = new Set([...claims.keys(), ...alsoAnswersOf(context, [...before, ...behind]).map((also) => also.address)]);
+    const here = takenBy(context, [...before, ...behind]);
     const met = [...claims.values()].filter((list) => list.length > 1 && list.some((c) => ids.has(c.placement)));
     // Who is before the channel is heard on all others, too.
     return met.map((list) => finding(context, bus, list, (claim) => (ids.has(claim.placement) ? here : anywhere)));
@@ -101,7 +101,7 @@ function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
   const claims = claimsOf(context, bus.members);
   const everybody = [...bus.members, ...reachedFrom(context.plan, context.sheets, bus.members)];
   // A remedy must not lead to where somebody answers besides, or behind a channel.
-  const taken = new Set([...claimsOf(context, everybody).keys(), ...alsoAnswersOf(context, everybody).map((also) => also.address)]);
+  const taken = takenBy(context, everybody);
   const ids = inseparable(context, bus);
   // Where no straps can part them, that is said once, and not of each address anew.
   const said = (list: readonly Claim[]) => ids.length > 0 && !allFixed(context, ids) && list.every((c) => ids.includes(c.placement));

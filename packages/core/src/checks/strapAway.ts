@@ -20,6 +20,13 @@ export function alsoAnswersOf(context: CheckContext, members: readonly Placement
     .flatMap((claim) => (claim.device.alsoAnswers ?? []).map(({ address, note }) => ({ claim, address, note })));
 }
 
+/** Every address on which one of these parts answers: where nobody else may be strapped to. */
+export const takenBy = (context: CheckContext, members: readonly Placement[]): ReadonlySet<number> =>
+  new Set([
+    ...members.flatMap((m) => addressesOf(context.plan, m, context.sheets).map((a) => a.address)),
+    ...alsoAnswersOf(context, members).map((also) => also.address),
+  ]);
+
 /** Straps of one claimant that lead to an address nobody on the bus has: the first such choice in sheet order. */
 export function strapAway(context: CheckContext, claim: Claim, taken: ReadonlySet<number>): readonly Remedy[] {
   const placement = context.plan.placements.find((p) => p.id === claim.placement)!;

@@ -1,5 +1,15 @@
 import { freePins } from '../allocate/freePins';
-import { railsFor, refeed, strapVolts, type SupplyTrouble, supplyRange, supplyTrouble, tieLimit, tieRail } from '../allocate/railFit';
+import {
+  isRisky,
+  railsFor,
+  refeed,
+  strapVolts,
+  type SupplyTrouble,
+  supplyRange,
+  supplyTrouble,
+  tieLimit,
+  tieRail,
+} from '../allocate/railFit';
 import { partSide } from '../electrics/levelSides';
 import { feedRail } from '../nets/feedRail';
 import type { Range } from '../quantity/range';
@@ -46,7 +56,6 @@ const BETTER: { readonly [T in SupplyTrouble]?: (rail: Rail, range: Range) => bo
   'above-range': (rail, range) => rail.volts.max <= range.max,
   'sags-low': (rail, range) => rail.volts.min >= range.min,
 };
-const ONLY_RISKY: readonly SupplyTrouble[] = ['above-range', 'sags-low'];
 
 function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): FindingDraft[] {
   const { part, terminal } = item;
@@ -65,7 +74,7 @@ function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): F
   };
   const better = BETTER[trouble];
   const remedies = () => toFittingRail(context, item, better && ((other) => better(other, range)));
-  return [draft(item, ONLY_RISKY.includes(trouble) ? 'risk' : 'clash', trouble, data, remedies)];
+  return [draft(item, isRisky(trouble) ? 'risk' : 'clash', trouble, data, remedies)];
 }
 
 function examineSupply(context: CheckContext, item: PlanTerminal): FindingDraft[] {

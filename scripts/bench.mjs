@@ -24,7 +24,7 @@ await main(async () => {
   try {
     await must([join(root, 'bench/dist/main.mjs'), folder]);
     await must([join(root, 'bench/browser.mjs'), folder]);
-    await must([join(root, 'e2e/killTest.mjs'), '--kills', KILLS]);
+    await must([join(root, 'e2e/faults/kills.mjs'), '--kills', KILLS]);
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

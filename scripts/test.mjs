@@ -115,7 +115,7 @@ async function browser() {
 /** Kills of the real server under edits; `--quick` makes it few. */
 async function kills() {
   const count = process.argv.includes('--quick') ? '20' : '200';
-  const { code, output } = await run(process.execPath, ['e2e/killTest.mjs', '--kills', count], { quiet: true });
+  const { code, output } = await run(process.execPath, ['e2e/faults/kills.mjs', '--kills', count], { quiet: true });
   if (code === 0) console.log(output.trim());
   total[code === 0 ? 'passed' : 'failed'] += 1;
   if (code !== 0) console.log(`FAILED  kills of the server\n${output}`);

@@ -1,7 +1,8 @@
 import compression from 'compression';
-import express, { type Express, Router } from 'express';
+import express, { type Express, type RequestHandler, Router } from 'express';
 import { type Logger, pino } from 'pino';
 import { ApiError, errorHandler } from './api/apiError';
+import { archiveRoutes } from './api/archiveRoutes';
 import { OPENAPI } from './api/openapi';
 import { planRoutes } from './api/planRoutes';
 import { sheetRoutes } from './api/sheetRoutes';
@@ -10,8 +11,9 @@ import type { PlanStore } from './store/planStore';
 import { hostGuard, jsonOnly, policy } from './web/guards';
 import { LIMITS, type Limits, rateLimits } from './web/limits';
 import { webPages } from './web/pages';
-import { passphraseGuard } from './web/passphrase';
+
 import { requestLog } from './web/requestLog';
+import { type Secrets, signIn } from './web/signIn';
 
 export interface AppParts {
   readonly store: PlanStore;
@@ -20,23 +22,34 @@ export interface AppParts {
   readonly webFolder?: string;
   readonly log?: Logger;
   readonly limits?: Limits;
-  /** Names under which this server may be asked; loopback names where absent. */
-  readonly hostNames?: ReadonlySet<string>;
-  readonly passphrase?: string;
+  /** Names under which this server may be asked, besides the loopback ones. */
+  readonly hostNames?: readonly string[];
+  /** Asked for whenever it is there, on loopback, too. */
+  readonly secrets?: Secrets;
 }
 
-function apiRoutes({ store, shelf, limits = LIMITS }: AppParts): Router {
+/** A plan file has its sheets with it, and going back to a large version is one edit of thousands. */
+const bodyLimit = (path: string): string => (path.endsWith('/edits') ? '4mb' : path.endsWith('/plans/file') ? '8mb' : '1mb');
+const parsers = new Map(['1mb', '4mb', '8mb'].map((limit) => [limit, express.json({ limit, strict: true })]));
+const jsonBody: RequestHandler = (req, res, next) => parsers.get(bodyLimit(req.path))!(req, res, next);
+
+function apiRoutes({ store, shelf, secrets, limits = LIMITS }: AppParts): Router {
   const api = Router();
   api.use((_req, res, next) => {
     res.set('Cache-Control', 'no-store');
     next();
   });
-  api.use(...rateLimits(limits), jsonOnly, express.json({ limit: '1mb', strict: true }));
+  api.use(...rateLimits(limits), jsonOnly);
   api.get('/health', (_req, res) => void res.json({ ok: true }));
+  api.get('/session', (_req, res) => void res.json({ required: secrets !== undefined }));
+  // Before anything large is read from somebody who has not signed in.
+  if (secrets) api.use(express.json({ limit: '4kb', strict: true, type: (req) => (req.url ?? '') === '/session' }), signIn(secrets));
+  api.use(jsonBody);
   api.get('/openapi.json', (_req, res) => void res.json(OPENAPI));
   api.get('/catalogue', (_req, res) => void res.json({ sheets: shelf.list, own: shelf.own }));
   api.use('/sheets', sheetRoutes(shelf));
   api.use('/plans', planRoutes(store, shelf));
+  api.use('/archive', archiveRoutes(store, shelf));
   api.use((req, _res, next) =>
     next(
       new ApiError(404, {
@@ -52,14 +65,15 @@ function apiRoutes({ store, shelf, limits = LIMITS }: AppParts): Router {
 
 /** The application without a port, so that tests can mount it. */
 export function createApp(parts: AppParts): Express {
-  const { webFolder, hostNames, passphrase, log = pino({ level: 'silent' }) } = parts;
+  const { webFolder, hostNames, log = pino({ level: 'silent' }) } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false);
+  // Behind a proxy on this machine the address of a guesser and whether TLS was used come from its headers.
+  app.set('trust proxy', 'loopback');
   app.use(requestLog(log), policy, hostGuard(hostNames));
-  if (passphrase !== undefined) app.use(passphraseGuard(passphrase));
   // An event stream must not wait in a compressor's buffer.
-  app.use(compression({ filter: (req, res) => !req.path.endsWith('/events') && compression.filter(req, res) }));
+  app.use(compression({ filter: (req, res) => !/\/(events|archive)$/.test(req.path) && compression.filter(req, res) }));
   app.use('/api', apiRoutes(parts));
   if (webFolder) app.use(webPages(webFolder));
   app.use(errorHandler((error) => log.error({ err: error }, 'unforeseen')));

@@ -2,12 +2,12 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Express } from 'express';
-import type { DataSource } from 'typeorm';
+import type { Edit } from '@roof-chart/core/plan/edit';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { pino } from 'pino';
 import { type AppParts, createApp } from '../src/app';
 import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
-import { openDatabase } from '../src/store/database';
+import { openDatabase, type OpenDatabase } from '../src/store/database';
 import { SheetShelf } from '../src/store/sheetShelf';
 import { PlanStore } from '../src/store/planStore';
 
@@ -17,7 +17,7 @@ export interface Served {
   readonly app: Express;
   readonly store: PlanStore;
   readonly sheets: Sheets;
-  readonly database: DataSource;
+  readonly database: OpenDatabase;
   readonly shelf: SheetShelf;
   readonly folder: string;
   /** Lines of the log at level error, as JSON. */
@@ -48,8 +48,12 @@ export async function serve(parts: Partial<AppParts> = {}): Promise<Served> {
     logged,
     log: lines,
     close: async () => {
-      await database.destroy();
+      await database.source.destroy();
       rmSync(folder, { recursive: true, force: true });
     },
   };
 }
+
+/** One batch on a revision of this database's present life. */
+export const editOnce = (store: PlanStore, id: string, revision: number, batch: string, edits: readonly Edit[]) =>
+  store.edit(id, { revision, epoch: store.epoch }, [{ batch, edits }]);

@@ -185,7 +185,7 @@ export const PLAN_LIMITS = {
   placements: 200,
   benchNotes: 300,
   wishes: 400,
-  editsPerBatch: 500,
+  editsPerBatch: 5000,
   pulls: 400,
   wireNotes: 800,
   series: 400,

@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto';
+import { gzipSync } from 'node:zlib';
 import request from 'supertest';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { serve, type Served } from '../../tests/serve';
 import type { OPENAPI } from './openapi';
+import { archiveRoutes } from './archiveRoutes';
+import { signIn } from '../web/signIn';
 import { sheetRoutes } from './sheetRoutes';
 import { planRoutes } from './planRoutes';
 
@@ -26,17 +29,20 @@ async function newPlan(name = 'Bench'): Promise<string> {
   return (response.body as { plan: Plan }).plan.id;
 }
 
-const edit = (id: string, revision: number | null, edits: unknown, batch: string = randomUUID()) => {
+const tag = (revision: number) => `"${revision}-${served.store.epoch}"`;
+const sendBatches = (id: string, revision: number | null, batches: unknown) => {
   const call = api().post(`/api/plans/${id}/edits`);
-  return (revision === null ? call : call.set('If-Match', `"${revision}"`)).send({ batch, edits } as object);
+  return (revision === null ? call : call.set('If-Match', tag(revision))).send({ batches } as object);
 };
+const edit = (id: string, revision: number | null, edits: unknown, batch: string = randomUUID()) =>
+  sendBatches(id, revision, [{ batch, edits }]);
 const stored = async (id: string) => (await api().get(`/api/plans/${id}`).expect(200)).body as { plan: Plan; revision: number };
 
 test('a plan is made, edited, read, listed', async () => {
   const id = await newPlan('Hut');
   await edit(id, 1, [oled, sda('GP4')])
     .expect(200, { revision: 2 })
-    .expect('ETag', '"2"');
+    .expect('ETag', tag(2));
   const { plan, revision } = await stored(id);
   expect(revision).toBe(2);
   expect(plan.wires['display-1:SDA']).toEqual({ end: { to: 'pin', pin: 'GP4' }, colour: 'blue', locked: false });
@@ -78,6 +84,70 @@ test('a batch sent twice is done once', async () => {
   expect((await stored(id)).plan.placements).toHaveLength(1);
 });
 
+test('a batch id that comes again with other edits is told, and nothing is done', async () => {
+  const id = await newPlan();
+  const batch = randomUUID();
+  await edit(id, 1, [oled], batch).expect(200);
+  const fresh = { batch: randomUUID(), edits: [{ kind: 'rename-plan', name: 'Never' }] };
+  const clash = await sendBatches(id, 2, [fresh, { batch, edits: [sda('GP4')] }]).expect(409);
+  expect(clash.body).toMatchObject({ error: { code: 'batch-clash', path: 'body.batches.1.batch' } });
+  expect(await stored(id)).toMatchObject({ revision: 2, plan: { name: 'Bench', wires: {} } });
+});
+
+test('many batches go in one request, each a revision; those before a refused one are kept', async () => {
+  const id = await newPlan();
+  const named = (name: string) => ({ batch: randomUUID(), edits: [{ kind: 'rename-plan', name }] });
+  const batches = ['A', 'B', 'C'].map(named);
+  await sendBatches(id, 1, batches).expect(200, { revision: 4 });
+  // The answer was lost and one more was made: only the new one is done.
+  const again = [...batches, named('D')];
+  await sendBatches(id, 1, again).expect(200, { revision: 5 });
+  expect(await stored(id)).toMatchObject({ revision: 5, plan: { name: 'D' } });
+  await sendBatches(id, 1, batches).expect(200, { revision: 4 });
+  const bad = { batch: randomUUID(), edits: [sda('GP4')] };
+  const refused = await sendBatches(id, 5, [named('E'), bad, named('F')]).expect(422);
+  expect(refused.body).toMatchObject({ error: { path: 'body.batches.1.edits.0.terminal' }, done: 1, revision: 6 });
+  expect(await stored(id)).toMatchObject({ revision: 6, plan: { name: 'E' } });
+  const { taken } = (
+    await api()
+      .post(`/api/plans/${id}/taken`)
+      .send({ batches: [bad.batch, batches[1]!.batch] })
+      .expect(200)
+  ).body as { taken: string[] };
+  expect(taken).toEqual([batches[1]!.batch]);
+});
+
+test('an edit made before a restore, in another life of the database, never lands', async () => {
+  const id = await newPlan();
+  const elsewhere = api().post(`/api/plans/${id}/edits`).set('If-Match', '"1-0123456789abcdef"');
+  const stale = await elsewhere.send({ batches: [{ batch: randomUUID(), edits: [oled] }] }).expect(412);
+  expect(stale.body).toMatchObject({ error: { code: 'stale-revision' }, revision: 1, epoch: served.store.epoch });
+});
+
+test('the history tells who did what, and gives the edits that take a step back', async () => {
+  const id = await newPlan();
+  const client = { device: 'Chromium on Linux', tab: 'tab-1' };
+  await api()
+    .post(`/api/plans/${id}/edits`)
+    .set('If-Match', tag(1))
+    .send({ batches: [{ batch: randomUUID(), edits: [oled], label: 'Add Glass' }], client })
+    .expect(200);
+  await edit(id, 2, [sda('GP4')]).expect(200);
+  const { body } = await api().get(`/api/plans/${id}/history`).expect(200);
+  expect(body).toMatchObject({
+    entries: [
+      { revision: 3, label: null, device: null },
+      { revision: 2, label: 'Add Glass', device: 'Chromium on Linux', tab: 'tab-1', kept: true },
+    ],
+  });
+  expect((await api().get(`/api/plans/${id}/history?before=3`).expect(200)).body).toMatchObject({ entries: [{ revision: 2 }] });
+  expect((await api().get(`/api/plans/${id}/history/2`).expect(200)).body).toMatchObject({
+    inverse: [{ kind: 'remove-placement', placement: 'display-1' }],
+  });
+  await api().get(`/api/plans/${id}/history/9`).expect(404);
+  await api().get(`/api/plans/${id}/history/x`).expect(400);
+});
+
 test('of many clients writing on one revision exactly one wins each round', async () => {
   const id = await newPlan();
   for (let round = 1; round <= 5; round += 1) {
@@ -110,6 +180,24 @@ describe('bad input is answered with its place and changes nothing', () => {
           .send({ name: 'x'.repeat(2_000_000) }),
       413,
       { code: 'too-large' },
+    ],
+    [
+      'a compressed body that is cut off',
+      () =>
+        api()
+          .post('/api/plans')
+          .set('Content-Type', 'application/json')
+          .set('Content-Encoding', 'gzip')
+          .serialize((x) => x as string)
+          .send(gzipSync('{"name":"A"}').subarray(0, 12) as unknown as string),
+      400,
+      { code: 'malformed-compression', path: 'body' },
+    ],
+    [
+      'an archive that is none',
+      () => api().post('/api/archive').set('Content-Type', 'application/zip').send('PK not really'),
+      400,
+      { code: 'no-archive', path: 'body' },
     ],
     ['another content type', () => api().post('/api/plans').set('Content-Type', 'text/plain').send('{}'), 415, { code: 'unsupported' }],
     [
@@ -149,23 +237,23 @@ describe('bad input is answered with its place and changes nothing', () => {
     ['an unknown plan', () => edit('no-such-plan', 1, [oled]), 404, { code: 'no-such-plan' }],
     ['a plan id that is a path', () => api().get('/api/plans/..%2f..%2fetc'), 400, { path: 'id' }],
     ['a malformed address', () => api().get('/api/plans/%E0%A4%A'), 400, { path: 'url' }],
-    ['an unknown edit', (id) => edit(id, 1, [{ kind: 'explode' }]), 400, { path: 'body.edits.0.kind' }],
-    ['an edit with a field too many', (id) => edit(id, 1, [{ ...sda('GP4'), force: true }]), 400, { path: 'body.edits.0.force' }],
-    ['no edits', (id) => edit(id, 1, []), 400, { path: 'body.edits' }],
-    ['501 edits', (id) => edit(id, 1, Array<Edit>(501).fill(oled)), 400, { path: 'body.edits' }],
-    ['a batch that is no id', (id) => edit(id, 1, [oled], 'again'), 400, { path: 'body.batch' }],
+    ['an unknown edit', (id) => edit(id, 1, [{ kind: 'explode' }]), 400, { path: 'body.batches.0.edits.0.kind' }],
+    ['an edit with a field too many', (id) => edit(id, 1, [{ ...sda('GP4'), force: true }]), 400, { path: 'body.batches.0.edits.0.force' }],
+    ['no edits', (id) => edit(id, 1, []), 400, { path: 'body.batches.0.edits' }],
+    ['5001 edits', (id) => edit(id, 1, Array<Edit>(5001).fill(oled)), 400, { path: 'body.batches.0.edits' }],
+    ['a batch that is no id', (id) => edit(id, 1, [oled], 'again'), 400, { path: 'body.batches.0.batch' }],
     [
       'a part that no sheet describes',
       (id) =>
         edit(id, 1, [{ ...oled, placement: { ...(oled as { placement: object }).placement, sheet: { id: 'warp-drive', version: 1 } } }]),
       422,
-      { path: 'body.edits.0.placement.sheet.id', got: 'warp-drive' },
+      { path: 'body.batches.0.edits.0.placement.sheet.id', got: 'warp-drive' },
     ],
     [
       'a wire to a pin that does not exist',
       (id) => edit(id, 1, [oled, sda('GP99')], batch),
       422,
-      { path: 'body.edits.1.end.pin', expected: 'a pin of RP2040 stick, 40 pins', got: 'GP99' },
+      { path: 'body.batches.0.edits.1.end.pin', expected: 'a pin of RP2040 stick, 40 pins', got: 'GP99' },
     ],
     ['no revision', (id) => edit(id, null, [oled]), 428, { path: 'If-Match' }],
     [
@@ -174,7 +262,7 @@ describe('bad input is answered with its place and changes nothing', () => {
         api()
           .post(`/api/plans/${id}/edits`)
           .set('If-Match', '*')
-          .send({ batch, edits: [oled] }),
+          .send({ batches: [{ batch, edits: [oled] }] }),
       400,
       { path: 'If-Match' },
     ],
@@ -255,8 +343,16 @@ test('every route is in the OpenAPI document, and nothing else is', async () => 
     );
   const plans = planRoutes(served.store, served.shelf).stack as unknown as Layer[];
   const sheets = sheetRoutes(served.shelf).stack as unknown as Layer[];
-  const own = ['get /api/health', 'get /api/openapi.json', 'get /api/catalogue'];
-  expect(documented.sort()).toEqual([...own, ...routes(plans, '/api/plans'), ...routes(sheets, '/api/sheets')].sort());
+  const archive = archiveRoutes(served.store, served.shelf).stack as unknown as Layer[];
+  const session = signIn({ passphrase: 'correct horse battery' }).stack as unknown as Layer[];
+  const own = ['get /api/health', 'get /api/session', 'get /api/openapi.json', 'get /api/catalogue'];
+  const all = [
+    ...routes(plans, '/api/plans'),
+    ...routes(sheets, '/api/sheets'),
+    ...routes(archive, '/api/archive'),
+    ...routes(session, '/api'),
+  ];
+  expect(documented.sort()).toEqual([...own, ...all].sort());
   for (const path of own) await api().get(path.slice(4)).expect(200);
 });
 
@@ -287,11 +383,16 @@ test('events tell the revision at once and after every change', async () => {
   const abort = new AbortController();
   const stream = await fetch(`http://127.0.0.1:${port}/api/plans/${id}/events`, { signal: abort.signal });
   const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
-  expect((await reader.read()).value).toBe('event: revision\ndata: 1\n\n');
+  const { epoch } = served.store;
+  const said = async () => (await reader.read()).value;
+  expect(await said()).toBe(`event: revision\ndata: {"revision":1,"epoch":"${epoch}"}\n\n`);
   await edit(id, 1, [oled]).expect(200);
-  expect((await reader.read()).value).toBe('event: revision\ndata: 2\n\n');
+  expect(await said()).toBe(`event: revision\ndata: {"revision":2,"epoch":"${epoch}"}\n\n`);
+  await api().delete(`/api/plans/${id}`).expect(204);
+  expect(await said()).toBe(`event: gone\ndata: {"epoch":"${epoch}"}\n\n`);
+  await api().post(`/api/plans/${id}/restore`).expect(204);
+  expect(await said()).toBe(`event: revision\ndata: {"revision":2,"epoch":"${epoch}"}\n\n`);
   abort.abort();
-  await api().get('/api/plans/none/events').expect(204);
   server.closeAllConnections();
   server.close();
 });

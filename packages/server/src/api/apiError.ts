@@ -1,5 +1,6 @@
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import type Joi from 'joi';
+import { DamagedDocument } from '../store/storedDocument';
 import { unsafePlace } from '@roof-chart/core/sheets/unsafePlace';
 
 /** What went wrong with a request, for people and programs. */
@@ -51,12 +52,14 @@ export function route(handle: (req: Request, res: Response) => Promise<void> | v
   };
 }
 
+const BODY_LIMITS = 'at most 1 MB; 4 MB of edits, 8 MB of a plan file, 64 MB of an archive';
+
 /** The body parser's errors carry a type; the words are ours. */
 const PARSER_PROBLEMS: Readonly<Record<string, { readonly status: number; readonly problem: ApiProblem }>> = {
   'entity.parse.failed': { status: 400, problem: { code: 'malformed-json', message: 'The body is not valid JSON.', path: 'body' } },
   'entity.too.large': {
     status: 413,
-    problem: { code: 'too-large', message: 'The body is larger than 1 MB.', path: 'body', expected: 'at most 1 MB' },
+    problem: { code: 'too-large', message: 'The body is larger than this address takes.', path: 'body', expected: BODY_LIMITS },
   },
   'encoding.unsupported': { status: 415, problem: { code: 'unsupported', message: 'The body’s encoding is not supported.', path: 'body' } },
   'charset.unsupported': {
@@ -66,11 +69,50 @@ const PARSER_PROBLEMS: Readonly<Record<string, { readonly status: number; readon
 };
 
 /** The disk’s own failures: nothing was changed, and the client may try again later. */
-const DISK_FULL = new Set(['SQLITE_FULL', 'SQLITE_IOERR_WRITE', 'ENOSPC']);
+const DISK_FULL = new Set(['SQLITE_FULL', 'ENOSPC', 'EDQUOT', 'EFBIG']);
 
-function isDiskFull(error: unknown): boolean {
+const codeOf = (error: unknown): string => {
   const { code, driverError } = (error ?? {}) as { code?: string; driverError?: { code?: string } };
-  return DISK_FULL.has(code ?? '') || DISK_FULL.has(driverError?.code ?? '');
+  return driverError?.code ?? code ?? '';
+};
+
+/** Failures that are not the request's fault, by the code of system or database. */
+function ownTrouble(error: unknown): { readonly status: number; readonly problem: ApiProblem } {
+  const code = codeOf(error);
+  if (DISK_FULL.has(code) || code.startsWith('SQLITE_IOERR'))
+    return {
+      status: 507,
+      problem: { code: 'disk-full', message: 'The server’s disk is full. Nothing was changed; make room, and the edit goes through.' },
+    };
+  if (code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED'))
+    return {
+      status: 503,
+      problem: { code: 'busy', message: 'Another program uses the database. Nothing was changed; try again in a moment.' },
+    };
+  if (error instanceof DamagedDocument)
+    return {
+      status: 500,
+      problem: {
+        code: 'plan-damaged',
+        message:
+          'The stored document of this plan is damaged. It is left as it is; other plans are not affected. Restore a backup to get it back.',
+      },
+    };
+  return { status: 500, problem: { code: 'internal', message: 'The server met an error of its own. Nothing was changed.' } };
+}
+
+/** What reading a request may fail with: the parser's own errors, a broken compression, a malformed address. */
+function requestTrouble(error: unknown): { readonly status: number; readonly problem: ApiProblem } | undefined {
+  const { type = '', status } = (error ?? {}) as { type?: string; status?: number };
+  const parser = PARSER_PROBLEMS[type];
+  if (parser) return parser;
+  if (codeOf(error).startsWith('Z_'))
+    return { status: 400, problem: { code: 'malformed-compression', message: 'The compressed body is broken or cut off.', path: 'body' } };
+  if (status === 404 || status === 403)
+    return { status: 404, problem: { code: 'no-such-route', message: 'There is nothing at this address.', path: 'url' } };
+  if (status === 400)
+    return { status: 400, problem: { code: 'invalid', message: 'The address of the request is malformed.', path: 'url' } };
+  return undefined;
 }
 
 /** Turns every failure into JSON; what nobody foresaw is logged and answered without its inside. */
@@ -81,21 +123,9 @@ export function errorHandler(log: (error: unknown) => void) {
       res.status(error.status).json({ error: error.problem, ...error.extra });
       return;
     }
-    const parser = PARSER_PROBLEMS[(error as { type?: string } | null)?.type ?? ''];
-    const status = (error as { status?: number } | null)?.status;
-    if (parser) res.status(parser.status).json({ error: parser.problem });
-    else if (isDiskFull(error)) {
-      log(error);
-      res.status(507).json({
-        error: { code: 'disk-full', message: 'The server’s disk is full. Nothing was changed; make room, and the edit goes through.' },
-      });
-    } else if (status === 404 || status === 403)
-      res.status(404).json({ error: { code: 'no-such-route', message: 'There is nothing at this address.', path: 'url' } });
-    else if (status === 400)
-      res.status(400).json({ error: { code: 'invalid', message: 'The address of the request is malformed.', path: 'url' } });
-    else {
-      log(error);
-      res.status(500).json({ error: { code: 'internal', message: 'The server met an error of its own. Nothing was changed.' } });
-    }
+    const request = requestTrouble(error);
+    if (!request) log(error);
+    const { status, problem } = request ?? ownTrouble(error);
+    res.status(status).json({ error: problem });
   };
 }

@@ -26,7 +26,7 @@ afterAll(async () => {
 });
 
 async function post(path: string, body: object, revision?: number) {
-  const headers = { 'Content-Type': 'application/json', ...(revision ? { 'If-Match': `"${revision}"` } : {}) };
+  const headers = { 'Content-Type': 'application/json', ...(revision ? { 'If-Match': `"${revision}-${served.store.epoch}"` } : {}) };
   const response = await fetch(base + path, { method: 'POST', headers, body: JSON.stringify(body) });
   return { status: response.status, body: (await response.json()) as { revision: number; plan: Plan } };
 }
@@ -41,7 +41,7 @@ const edits = (client: string, n: number): Edit[] => [
 async function work(id: string, client: string, revision: number): Promise<number> {
   let stale = 0;
   for (let n = 1; n <= EDITS_EACH;) {
-    const answer = await post(`/${id}/edits`, { batch: randomUUID(), edits: edits(client, n) }, revision);
+    const answer = await post(`/${id}/edits`, { batches: [{ batch: randomUUID(), edits: edits(client, n) }] }, revision);
     revision = answer.body.revision;
     if (answer.status === 200) n += 1;
     else {
@@ -61,15 +61,15 @@ test('2 000 interleaved edits of two clients: each is there once, in order, and 
     kind: 'add-placement',
     placement: { id: client, sheet: { id: 'led-red-5mm', version: 1 }, name: client, straps: {} },
   });
-  await post(`/${id}/edits`, { batch: randomUUID(), edits: [lamp('left'), lamp('right')] }, 1);
+  await post(`/${id}/edits`, { batches: [{ batch: randomUUID(), edits: [lamp('left'), lamp('right')] }] }, 1);
   const stale = await Promise.all([work(id, 'left', 2), work(id, 'right', 2)]);
   // Without a single collision nothing would have been shown.
   expect(stale[0]! + stale[1]!).toBeGreaterThan(100);
 
-  const { plan, revision } = (await served.store.read(id))!;
+  const { plan, revision } = served.store.read(id)!;
   expect(revision).toBe(2 + 2 * EDITS_EACH);
   expect(plan.placements.map((p) => p.name).sort()).toEqual([`left ${EDITS_EACH}`, `right ${EDITS_EACH}`]);
-  const log = await served.database.getRepository(BatchEntity).find({ where: { planId: id }, order: { revision: 'ASC' } });
+  const log = await served.database.source.getRepository(BatchEntity).find({ where: { planId: id }, order: { revision: 'ASC' } });
   const replayed = log.reduce(
     (now, row) => (applyEdits(now, JSON.parse(row.edits) as Edit[], served.sheets) as { plan: Plan }).plan,
     made.body.plan,

@@ -39,10 +39,11 @@ const components = {
   Plan: { type: 'object', description: 'The plan document; its schema is that of a plan file.' },
   StoredPlan: {
     type: 'object',
-    required: ['plan', 'revision', 'recent'],
+    required: ['plan', 'revision', 'epoch', 'recent'],
     properties: {
       plan: ref('Plan'),
       revision: { type: 'integer' },
+      epoch: { type: 'string', description: 'The life of the database that the revision counts in' },
       recent: { type: 'array', items: { type: 'string' }, description: 'Ids of the latest batches, newest first' },
     },
   },
@@ -65,6 +66,28 @@ const components = {
     properties: { kind: { type: 'string' } },
     description: 'One edit; its fields depend on its kind.',
   },
+  Batch: {
+    type: 'object',
+    required: ['batch', 'edits'],
+    properties: {
+      batch: { type: 'string', format: 'uuid', description: 'Chosen by the client: sent twice, it is done once' },
+      edits: { type: 'array', items: { $ref: '#/components/schemas/Edit' }, minItems: 1, maxItems: 5000 },
+      label: { type: 'string', maxLength: 300, description: 'What the user did, in words' },
+    },
+    additionalProperties: false,
+  },
+  HistoryEntry: {
+    type: 'object',
+    required: ['revision', 'at', 'label', 'device', 'tab', 'kept'],
+    properties: {
+      revision: { type: 'integer' },
+      at: { type: 'string', format: 'date-time' },
+      label: { type: ['string', 'null'] },
+      device: { type: ['string', 'null'] },
+      tab: { type: ['string', 'null'] },
+      kept: { type: 'boolean', description: 'Whether its edits are still in the log' },
+    },
+  },
   Checkpoint: {
     type: 'object',
     required: ['id', 'name', 'revision', 'at'],
@@ -84,10 +107,63 @@ export const OPENAPI = {
   info: {
     title: 'Roof Chart',
     version: '0.1.0',
-    description: 'Plans, their edits and checkpoints. JSON in UTF-8; bodies of at most 1 MB.',
+    description:
+      'Plans, their edits and checkpoints. JSON in UTF-8; bodies of at most 1 MB, 4 MB of edits, 8 MB of a plan file. Where a passphrase is set, sign in at /api/session or send the token as `Authorization: Bearer`.',
   },
   paths: {
     '/api/health': { get: { summary: 'Whether the server answers', responses: { 200: json('It does', { type: 'object' }) } } },
+    '/api/session': {
+      get: {
+        summary: 'Whether this server asks for a passphrase',
+        responses: { 200: json('Yes or no', { type: 'object', required: ['required'], properties: { required: { type: 'boolean' } } }) },
+      },
+      post: {
+        summary: 'Signs in: the answer sets a cookie',
+        requestBody: body({
+          type: 'object',
+          required: ['passphrase'],
+          properties: { passphrase: { type: 'string', minLength: 1, maxLength: 1000 } },
+          additionalProperties: false,
+        }),
+        responses: {
+          204: { description: 'Signed in' },
+          401: problem('Not the passphrase'),
+          429: problem('Too many wrong passphrases; Retry-After says how long to wait'),
+        },
+      },
+      delete: { summary: 'Signs out', responses: { 204: { description: 'Signed out' } } },
+    },
+    '/api/archive': {
+      get: {
+        summary: 'Every plan, kept version and own sheet as JSON files in one ZIP file',
+        responses: { 200: { description: 'The archive', content: { 'application/zip': {} } } },
+      },
+      post: {
+        summary: 'Takes such an archive in; what is there already and the same is passed over',
+        requestBody: { required: true, content: { 'application/zip': {} } },
+        responses: {
+          201: json('What was taken in, and what was skipped and why', {
+            type: 'object',
+            required: ['plans', 'versions', 'sheets', 'same', 'skipped'],
+            properties: {
+              plans: { type: 'integer' },
+              versions: { type: 'integer' },
+              sheets: { type: 'integer' },
+              same: { type: 'integer' },
+              skipped: {
+                type: 'array',
+                items: {
+                  type: 'object',
+                  required: ['path', 'fault'],
+                  properties: { path: { type: 'string' }, fault: { type: 'string' } },
+                },
+              },
+            },
+          }),
+          400: problem('This is no archive of ours'),
+        },
+      },
+    },
     '/api/openapi.json': { get: { summary: 'This document', responses: { 200: json('The document', { type: 'object' }) } } },
     '/api/catalogue': {
       get: {
@@ -161,8 +237,9 @@ export const OPENAPI = {
                 type: 'array',
                 items: {
                   type: 'object',
-                  required: ['plan', 'name', 'versions'],
+                  required: ['plan', 'name', 'versions', 'where'],
                   properties: {
+                    where: { enum: ['plan', 'deleted plan', 'kept version'] },
                     plan: { type: 'string' },
                     name: { type: 'string' },
                     versions: { type: 'array', items: { type: 'integer' } },
@@ -211,7 +288,7 @@ export const OPENAPI = {
     },
     '/api/plans/{id}/edits': {
       post: {
-        summary: 'Applies a batch of edits, all or nothing',
+        summary: 'Applies batches of edits in their order, each whole or not at all',
         parameters: [
           path('id'),
           {
@@ -219,15 +296,21 @@ export const OPENAPI = {
             in: 'header',
             required: true,
             schema: { type: 'string' },
-            description: 'The quoted revision the edits were made on',
+            description: 'The ETag of the plan that the edits were made on',
           },
         ],
         requestBody: body({
           type: 'object',
-          required: ['batch', 'edits'],
+          required: ['batches'],
           properties: {
-            batch: { type: 'string', format: 'uuid' },
-            edits: { type: 'array', items: ref('Edit'), minItems: 1, maxItems: 500 },
+            batches: { type: 'array', items: ref('Batch'), minItems: 1, maxItems: 500 },
+            client: {
+              type: 'object',
+              required: ['device', 'tab'],
+              properties: { device: name, tab: { type: 'string' } },
+              additionalProperties: false,
+              description: 'The browser and tab that the edits come from, for the history',
+            },
           },
           additionalProperties: false,
         }),
@@ -235,19 +318,56 @@ export const OPENAPI = {
           200: json('The new revision', { type: 'object', required: ['revision'], properties: { revision: { type: 'integer' } } }),
           ...bad,
           ...gone,
+          409: problem('The id of a batch is taken by other edits'),
           412: json('The plan has changed: its present state', { allOf: [ref('Problem'), ref('StoredPlan')] }),
-          422: problem('An edit cannot be done'),
+          422: json('An edit cannot be done; the batches before its own are kept', {
+            allOf: [
+              ref('Problem'),
+              { type: 'object', required: ['done', 'revision'], properties: { done: { type: 'integer' }, revision: { type: 'integer' } } },
+            ],
+          }),
           428: problem('If-Match is missing'),
+          507: problem('The disk is full; nothing was changed'),
         },
+      },
+    },
+    '/api/plans/{id}/taken': {
+      post: {
+        summary: 'Which of these batches the server has',
+        parameters: [path('id')],
+        requestBody: body({
+          type: 'object',
+          required: ['batches'],
+          properties: { batches: { type: 'array', maxItems: 5000, items: { type: 'string', format: 'uuid' } } },
+          additionalProperties: false,
+        }),
+        responses: {
+          200: json('Ids', { type: 'object', required: ['taken'], properties: { taken: { type: 'array', items: { type: 'string' } } } }),
+          ...bad,
+        },
+      },
+    },
+    '/api/plans/{id}/history': {
+      get: {
+        summary: 'Who changed what when, newest first, a hundred at a time',
+        parameters: [path('id'), number('before')],
+        responses: { 200: json('Entries', list('entries', 'HistoryEntry')), ...bad },
+      },
+    },
+    '/api/plans/{id}/history/{revision}': {
+      get: {
+        summary: 'The edits of one step, and those that take it back',
+        parameters: [path('id'), { name: 'revision', in: 'path', required: true, schema: { type: 'integer' } }],
+        responses: { 200: json('The step', ref('HistoryEntry')), ...bad, 404: problem('The log does not hold it') },
       },
     },
     '/api/plans/{id}/events': {
       get: {
-        summary: 'Server-sent events: the revision, at once and after every change',
+        summary: 'Server-sent events: the revision and epoch, at once and after every change; `gone` where there is no such plan',
         parameters: [path('id')],
         responses: {
           200: { description: 'Events', content: { 'text/event-stream': {} } },
-          204: { description: 'No such plan, or too many listeners' },
+          204: { description: 'Too many listeners' },
         },
       },
     },

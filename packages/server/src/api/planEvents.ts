@@ -8,18 +8,21 @@ const MOST_LISTENERS = 200;
 
 let open = 0;
 
-/** Server-sent events of one plan: `revision` with the number, at the start and after every change.
- *  What changed is not sent: a client that cares reads the plan. */
+/** Server-sent events of one plan: `revision` with the number and the life of the database, at the start and after every
+ *  change; `gone` where there is no such plan, or it was deleted. What changed is not sent: a client that cares reads the plan. */
 export function planEvents(store: PlanStore): RequestHandler {
-  return route(async (req, res) => {
+  return route((req, res) => {
     const id = valid<string>(idSchema.required(), req.params['id'], 'id');
-    const found = await store.read(id);
-    if (!found || open >= MOST_LISTENERS) return void res.status(204).end();
+    if (open >= MOST_LISTENERS) return void res.status(204).end();
     open += 1;
     res.status(200).set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store, no-transform', Connection: 'keep-alive' });
     res.flushHeaders();
-    const send = (revision: number) => void res.write(`event: revision\ndata: ${revision}\n\n`);
-    send(found.revision);
+    const send = (revision: number | null) => {
+      const { epoch } = store;
+      const [event, data] = revision === null ? ['gone', { epoch }] : ['revision', { revision, epoch }];
+      res.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+    };
+    send(store.revisionOf(id) ?? null);
     const stop = store.listen((planId, revision) => {
       if (planId === id) send(revision);
     });

@@ -1,8 +1,9 @@
 import { Router, type Request } from 'express';
 import Joi from 'joi';
-import type { Edit } from '@roof-chart/core/plan/edit';
 import { editsSchema } from '@roof-chart/core/plan/editSchema';
 import { idSchema, nameSchema } from '@roof-chart/core/plan/planSchema';
+import type { Client, SeenRevision, SentBatch } from '../store/editBatches';
+import { historyOf, historyStep } from '../store/planLog';
 import type { EditOutcome, PlanStore } from '../store/planStore';
 import { readPlanFile } from '@roof-chart/core/plan/planFile';
 import { importPlan } from '../store/importPlan';
@@ -12,34 +13,47 @@ import { planEvents } from './planEvents';
 
 const listQuery = Joi.object({ limit: Joi.string().pattern(/^\d{1,3}$/), offset: Joi.string().pattern(/^\d{1,6}$/) });
 const createBody = Joi.object({ name: nameSchema.required(), board: idSchema.required() }).required();
-const editBody = Joi.object({ batch: Joi.string().guid().required(), edits: editsSchema.required() }).required();
+/** Words from a program: shown in the history, so bounded like a name. */
+const wordsSchema = nameSchema.max(300);
+const batchSchema = Joi.object({ batch: Joi.string().guid().required(), edits: editsSchema.required(), label: wordsSchema });
+const editBody = Joi.object({
+  batches: Joi.array().items(batchSchema).unique('batch').min(1).max(500).required(),
+  client: Joi.object({ device: nameSchema.required(), tab: idSchema.required() }),
+}).required();
+const takenBody = Joi.object({ batches: Joi.array().items(Joi.string().guid()).max(5000).required() }).required();
+const historyQuery = Joi.object({ before: Joi.string().pattern(/^\d{1,9}$/) });
+const revisionParameter = Joi.string()
+  .pattern(/^\d{1,9}$/)
+  .required();
 
 const checkpointBody = Joi.object({ name: nameSchema.required() }).required();
 
 const planId = (req: Request): string => valid<string>(idSchema.required(), req.params['id'], 'id');
 const gone = (id: string) => new ApiError(404, { code: 'no-such-plan', message: 'There is no such plan.', path: 'id', got: id });
-const etag = (revision: number): string => `"${revision}"`;
+
+/** A revision as an entity tag: it names the life of the database, too, so that one before a restore never matches. */
+const etag = ({ revision, epoch }: SeenRevision): string => `"${revision}-${epoch}"`;
 
 /** The revision the client saw.
  *  @throws ApiError 428 without If-Match, 400 when it is no revision */
-function seenRevision(req: Request): number {
+function seenRevision(req: Request): SeenRevision {
   const header = req.get('If-Match');
   if (!header)
     throw new ApiError(428, {
       code: 'revision-missing',
       message: 'Say which revision this edit was made on.',
       path: 'If-Match',
-      expected: 'a quoted revision',
+      expected: 'the ETag of the plan',
     });
-  const match = /^"(\d{1,9})"$/.exec(header);
+  const match = /^"(\d{1,9})-([0-9a-f]{16})"$/.exec(header);
   if (!match)
     throw new ApiError(400, {
       code: 'invalid',
-      message: 'If-Match is not a quoted revision.',
+      message: 'If-Match is not the ETag of a plan.',
       path: 'If-Match',
-      expected: 'a quoted revision',
+      expected: 'the ETag of the plan',
     });
-  return Number(match[1]);
+  return { revision: Number(match[1]), epoch: match[2]! };
 }
 
 function answer(id: string, outcome: EditOutcome): number {
@@ -55,14 +69,24 @@ function answer(id: string, outcome: EditOutcome): number {
           code: 'stale-revision',
           message: 'The plan has changed since this edit was made.',
           path: 'If-Match',
-          expected: etag(outcome.now.revision),
+          expected: etag(outcome.now),
         },
         { ...outcome.now },
       );
+    case 'clash':
+      throw new ApiError(409, {
+        code: 'batch-clash',
+        message: 'A batch with this id and other edits is already stored. Nothing was changed.',
+        path: `body.batches.${outcome.at}.batch`,
+      });
     case 'refused': {
-      const { path, expected, got } = outcome.problem;
-      const message = `Edit ${outcome.at + 1} cannot be done: ${path} should be ${expected}, not ${got}.`;
-      throw new ApiError(422, { code: 'edit-refused', message, path: `body.edits.${outcome.at}.${path}`, expected, got });
+      const { edit, problem } = outcome.problem;
+      const { path, expected, got } = problem;
+      const message = `Edit ${edit + 1} cannot be done: ${path} should be ${expected}, not ${got}.`;
+      const place = `body.batches.${outcome.at}.edits.${edit}.${path}`;
+      // The batches before it are done: the client must not send them again as if they were not.
+      const done = { done: outcome.at, revision: outcome.revision };
+      throw new ApiError(422, { code: 'edit-refused', message, path: place, expected, got }, done);
     }
   }
 }
@@ -81,7 +105,7 @@ export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
 
   router.post(
     '/',
-    route(async (req, res) => {
+    route((req, res) => {
       const body = valid<{ name: string; board: string }>(createBody, req.body, 'body');
       const { boards } = shelf.current;
       const board = boards.get(body.board)?.sheet;
@@ -93,17 +117,17 @@ export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
           expected: [...boards.keys()].join(', '),
           got: body.board,
         });
-      const made = await store.createEmpty(body.name, { id: board.id, version: board.version });
-      res.status(201).location(`/api/plans/${made.plan.id}`).set('ETag', etag(made.revision)).json(made);
+      const made = store.createEmpty(body.name, { id: board.id, version: board.version });
+      res.status(201).location(`/api/plans/${made.plan.id}`).set('ETag', etag(made)).json(made);
     }),
   );
 
   router.post(
     '/file',
-    route(async (req, res) => {
+    route((req, res) => {
       const read = readPlanFile(req.body);
       if (!read.ok) throw new ApiError(400, { code: 'no-plan-file', message: `This is no plan file: ${read.fault}.`, path: read.path });
-      const made = await importPlan(store, shelf, read.file);
+      const made = importPlan(store, shelf, read.file);
       if (!made.ok)
         throw new ApiError(422, {
           code: 'plan-unsound',
@@ -113,46 +137,81 @@ export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
       res
         .status(201)
         .location(`/api/plans/${made.stored.plan.id}`)
-        .set('ETag', etag(made.stored.revision))
+        .set('ETag', etag(made.stored))
         .json({ ...made.stored, kept: made.kept });
     }),
   );
 
   router.get(
     '/:id',
-    route(async (req, res) => {
+    route((req, res) => {
       const id = planId(req);
-      const found = await store.read(id);
+      const found = store.read(id);
       if (!found) throw gone(id);
-      res.set('ETag', etag(found.revision)).json(found);
+      res.set('ETag', etag(found)).json(found);
     }),
   );
 
   router.post(
     '/:id/edits',
-    route(async (req, res) => {
+    route((req, res) => {
       const id = planId(req);
       const revision = seenRevision(req);
-      const body = valid<{ batch: string; edits: Edit[] }>(editBody, req.body, 'body');
-      const next = answer(id, await store.edit(id, revision, body.batch, body.edits));
-      res.set('ETag', etag(next)).json({ revision: next });
+      const body = valid<{ batches: SentBatch[]; client?: Client }>(editBody, req.body, 'body');
+      const next = answer(id, store.edit(id, revision, body.batches, body.client));
+      res.set('ETag', etag({ revision: next, epoch: store.epoch })).json({ revision: next });
+    }),
+  );
+
+  router.post(
+    '/:id/taken',
+    route((req, res) => {
+      const id = planId(req);
+      const { batches } = valid<{ batches: string[] }>(takenBody, req.body, 'body');
+      res.json({ taken: store.taken(id, batches) });
+    }),
+  );
+
+  router.get(
+    '/:id/history',
+    route((req, res) => {
+      const id = planId(req);
+      const { before } = valid<{ before?: string }>(historyQuery, req.query, 'query');
+      res.json({ entries: historyOf(store.transactions.statements, id, before === undefined ? undefined : Number(before)) });
+    }),
+  );
+
+  router.get(
+    '/:id/history/:revision',
+    route((req, res) => {
+      const id = planId(req);
+      const revision = Number(valid<string>(revisionParameter, req.params['revision'], 'revision'));
+      const step = historyStep(store.transactions.statements, id, revision);
+      if (!step)
+        throw new ApiError(404, {
+          code: 'no-such-step',
+          message: 'The log does not hold the edits of this step.',
+          path: 'revision',
+          got: String(revision),
+        });
+      res.json(step);
     }),
   );
 
   router.delete(
     '/:id',
-    route(async (req, res) => {
+    route((req, res) => {
       const id = planId(req);
-      if (!(await store.remove(id))) throw gone(id);
+      if (!store.remove(id)) throw gone(id);
       res.status(204).end();
     }),
   );
 
   router.post(
     '/:id/restore',
-    route(async (req, res) => {
+    route((req, res) => {
       const id = planId(req);
-      if (!(await store.restore(id))) throw gone(id);
+      if (!store.restore(id)) throw gone(id);
       res.status(204).end();
     }),
   );
@@ -161,17 +220,17 @@ export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
 
   router.get(
     '/:id/checkpoints',
-    route(async (req, res) => {
-      res.json({ checkpoints: await store.checkpoints(planId(req)) });
+    route((req, res) => {
+      res.json({ checkpoints: store.checkpoints(planId(req)) });
     }),
   );
 
   router.post(
     '/:id/checkpoints',
-    route(async (req, res) => {
+    route((req, res) => {
       const id = planId(req);
       const { name } = valid<{ name: string }>(checkpointBody, req.body, 'body');
-      const kept = await store.keep(id, name);
+      const kept = store.keep(id, name);
       if (!kept) throw gone(id);
       res.status(201).json(kept);
     }),
@@ -179,10 +238,10 @@ export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
 
   router.get(
     '/:id/checkpoints/:checkpoint',
-    route(async (req, res) => {
+    route((req, res) => {
       const id = planId(req);
       const checkpoint = valid<string>(idSchema.required(), req.params['checkpoint'], 'checkpoint');
-      const found = await store.checkpoint(id, checkpoint);
+      const found = store.checkpoint(id, checkpoint);
       if (!found)
         throw new ApiError(404, {
           code: 'no-such-checkpoint',

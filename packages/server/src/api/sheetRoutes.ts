@@ -5,7 +5,7 @@ import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { sheetJsonSchema } from '@roof-chart/core/sheets/jsonSchema';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
-import type { SheetShelf } from '../store/sheetShelf';
+import type { SheetShelf, SheetUse } from '../store/sheetShelf';
 import { ApiError, route, valid } from './apiError';
 
 const bundleBody = Joi.object({
@@ -15,6 +15,8 @@ const bundleBody = Joi.object({
 const sheetId = (req: Request): string => valid<string>(idSchema.required(), req.params['id'], 'id');
 const gone = (id: string) =>
   new ApiError(404, { code: 'no-such-sheet', message: 'There is no such sheet of your own.', path: 'id', got: id });
+
+const useText = ({ name, where }: SheetUse): string => (where === 'plan' ? `“${name}”` : `the ${where} “${name}”`);
 
 /** The documents as sheets.
  *  @throws ApiError 422 with every fault and its place */
@@ -39,9 +41,9 @@ export function sheetRoutes(shelf: SheetShelf): Router {
 
   router.post(
     '/',
-    route(async (req, res) => {
+    route((req, res) => {
       const body = valid<{ sheets: unknown[] }>(bundleBody, req.body, 'body');
-      const outcome = await shelf.keep(readAll(body.sheets));
+      const outcome = shelf.keep(readAll(body.sheets));
       if (outcome.kind === 'taken')
         throw new ApiError(409, {
           code: 'id-taken',
@@ -58,25 +60,24 @@ export function sheetRoutes(shelf: SheetShelf): Router {
     route((req, res) => {
       const kind = valid<'board' | 'part'>(Joi.valid('board', 'part').required(), req.params['kind'], 'kind');
       res.json(sheetJsonSchema(kind));
-      return Promise.resolve();
     }),
   );
 
   router.get(
     '/:id/plans',
-    route(async (req, res) => void res.json({ plans: await shelf.uses(sheetId(req)) })),
+    route((req, res) => void res.json({ plans: shelf.uses(sheetId(req)) })),
   );
 
   router.delete(
     '/:id',
-    route(async (req, res) => {
+    route((req, res) => {
       const id = sheetId(req);
-      const outcome = await shelf.remove(id);
+      const outcome = shelf.remove(id);
       if (outcome.kind === 'gone') throw gone(id);
       if (outcome.kind === 'used')
         throw new ApiError(409, {
           code: 'sheet-used',
-          message: `The sheet is used by ${outcome.by.map((use) => `“${use.name}”`).join(', ')} and stays.`,
+          message: `The sheet is used by ${outcome.by.map(useText).join(', ')} and stays.`,
           path: 'id',
           got: id,
         });

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import request from 'supertest';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
@@ -32,16 +33,40 @@ test('a plan keeps its version, says that it uses the sheet, and so keeps it fro
   const edit = (revision: number, edits: unknown[]) =>
     api()
       .post(`/api/plans/${plan.id}/edits`)
-      .set('If-Match', `"${revision}"`)
-      .send({ batch: `3b241101-e2bb-4255-8caf-4136c566a9${60 + revision}`, edits });
+      .set('If-Match', `"${revision}-${served.store.epoch}"`)
+      .send({ batches: [{ batch: randomUUID(), edits }] });
   await edit(1, [{ kind: 'add-placement', placement }]).expect(200);
   const uses = async () => (await api().get('/api/sheets/my-lamp/plans').expect(200)).body as unknown;
-  expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp', versions: [1] }] });
+  expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp', versions: [1], where: 'plan' }] });
   await edit(2, [{ kind: 'take-sheet', placement: 'light-1', version: 2 }]).expect(200);
-  expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp', versions: [2] }] });
+  expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp', versions: [2], where: 'plan' }] });
   await edit(3, [{ kind: 'take-sheet', placement: 'light-1', version: 3 }]).expect(422);
   expect((await api().delete('/api/sheets/my-lamp').expect(409)).body).toMatchObject({ error: { code: 'sheet-used', got: 'my-lamp' } });
   await api().delete(`/api/plans/${plan.id}`).expect(204);
+  // A deleted plan can be brought back: it would come back without its sheet.
+  expect((await api().delete('/api/sheets/my-lamp').expect(409)).body).toMatchObject({
+    error: { message: 'The sheet is used by the deleted plan “Lamp” and stays.' },
+  });
+  await api().post(`/api/plans/${plan.id}/restore`).expect(204);
+  await api().post(`/api/plans/${plan.id}/checkpoints`).send({ name: 'With lamp' }).expect(201);
+  await edit(3, [{ kind: 'remove-placement', placement: 'light-1' }]).expect(200);
+  expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp: With lamp', versions: [2], where: 'kept version' }] });
+  await api().delete('/api/sheets/my-lamp').expect(409);
+});
+
+test('the numbers of a removed sheet are never given to other facts', async () => {
+  await keep(mine({ id: 'short-lived' }));
+  await keep(mine({ id: 'short-lived', summary: 'Another.' }));
+  await api().delete('/api/sheets/short-lived').expect(204);
+  expect((await catalogue()).own).not.toContain('short-lived');
+  expect((await keep(mine({ id: 'short-lived', summary: 'Another.' })).expect(201)).body).toEqual({
+    sheets: [{ id: 'short-lived', version: 3, how: 'new' }],
+  });
+  await api().delete('/api/sheets/short-lived').expect(204);
+  // What follows begins without sheets of its own.
+  await served.close();
+  served = await serve();
+  await keep(mine({ summary: 'Brighter.' })).expect(201);
   await api().delete('/api/sheets/my-lamp').expect(204);
   await api().delete('/api/sheets/my-lamp').expect(404);
   expect((await catalogue()).own).toEqual([]);
@@ -80,11 +105,11 @@ test('own sheets are there again after a restart; a shipped sheet under their id
     served.database,
     [...served.sheets.parts.values()].map((p) => p.sheet),
   );
-  await again.load();
+  again.load();
   expect(again.own).toEqual(['my-lamp', 'my-other']);
   const shipped = { ...(mine() as unknown as PartSheet), version: 1 };
   const later = new SheetShelf(served.database, [shipped]);
-  await later.load();
+  later.load();
   expect([later.own, later.current.parts.get('my-lamp')!.sheet]).toEqual([['my-other'], shipped]);
 });
 

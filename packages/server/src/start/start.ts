@@ -1,16 +1,21 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import type { Server } from 'node:http';
+import { hostname, networkInterfaces } from 'node:os';
 import { join } from 'node:path';
-import type { Logger } from 'pino';
+import { type Logger, pino } from 'pino';
 import { planSchema } from '@roof-chart/core/plan/planSchema';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { createApp } from '../app';
 import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
-import { DATABASE_FILE, dailyBackup, refuseDamaged } from '../store/backup';
+import { backupFolder, databaseFile } from '../safety/dataFolder';
+import { type FolderLock, lockFolder } from '../safety/folderLock';
+import { prepareStart } from '../safety/prepareStart';
 import { openDatabase } from '../store/database';
 import { SheetShelf } from '../store/sheetShelf';
 import { PlanStore } from '../store/planStore';
-import { PASSPHRASE_LENGTH } from '../web/passphrase';
+import { LOOPBACK_NAMES } from '../web/guards';
+import { checkSecrets, PASSPHRASE_LENGTH } from '../web/signIn';
+import { startMaintenance } from './maintenance';
 
 export interface StartOptions {
   readonly port: number;
@@ -22,25 +27,47 @@ export interface StartOptions {
   readonly demoFolder?: string;
   readonly resetDemo?: boolean;
   readonly log?: Logger;
-  /** Needed when the host is not a loopback address. */
+  /** Asked for whenever it is set; needed when the host is not a loopback address. */
   readonly passphrase?: string;
-  /** Names under which a server on a network is asked, besides its address. */
+  /** For programs, besides the passphrase for people. */
+  readonly token?: string;
+  /** Names under which the server is asked, besides the loopback ones. */
   readonly hostNames?: readonly string[];
+  /** Further folders for the daily backup. */
+  readonly backupFolders?: readonly string[];
+  /** Begin without plans although there are backups. */
+  readonly startEmpty?: boolean;
 }
 
-const LOOPBACK = new Set(['127.0.0.1', '::1', 'localhost']);
+const LOOPBACK_HOSTS = new Set(['127.0.0.1', '::1', 'localhost']);
+const EVERY_ADDRESS = new Set(['0.0.0.0', '::']);
 
-/** @throws Error when a server would be open to a network without a passphrase */
-function checkPassphrase({ host, passphrase }: StartOptions): void {
-  if (LOOPBACK.has(host) || (passphrase !== undefined && passphrase.length >= PASSPHRASE_LENGTH)) return;
+/** @throws Error when a server would be open to a network without a passphrase, or with one that protects nothing */
+function checkPassphrase({ host, passphrase, token }: StartOptions): void {
+  checkSecrets({ ...(passphrase === undefined ? {} : { passphrase }), ...(token === undefined ? {} : { token }) });
+  if (LOOPBACK_HOSTS.has(host) || passphrase !== undefined) return;
   throw new Error(
     `beyond this machine (--host ${host}) a passphrase of at least ${PASSPHRASE_LENGTH} characters is needed: set ROOF_CHART_PASSPHRASE.`,
   );
 }
 
+const bracketed = (address: string): string => (address.includes(':') ? `[${address}]` : address);
+
+/** The names that a server answers to, besides the loopback ones: those it is told, and the addresses it listens on. An
+ *  address as a name is safe: a page elsewhere can point a name of its own at a machine, but not an address. */
+function namesOf({ host, hostNames = [] }: StartOptions): readonly string[] {
+  if (LOOPBACK_HOSTS.has(host)) return hostNames;
+  const listened = EVERY_ADDRESS.has(host)
+    ? [hostname(), ...Object.values(networkInterfaces()).flatMap((all) => (all ?? []).map(({ address }) => bracketed(address)))]
+    : [bracketed(host)];
+  return [...new Set([...hostNames, ...listened])].filter((name) => !(LOOPBACK_NAMES as readonly string[]).includes(name));
+}
+
 export interface Running {
   readonly address: string;
-  /** Ends open requests, closes the database. */
+  /** Names that it answers to, besides the loopback ones. */
+  readonly names: readonly string[];
+  /** Ends open requests, closes the database, gives the data folder free. */
   stop(): Promise<void>;
 }
 
@@ -62,44 +89,68 @@ function listen(app: ReturnType<typeof createApp>, port: number, host: string): 
   });
 }
 
-/** Opens the database, puts the examples in place, and serves on the address.
- *  @throws the system's error when the port is taken or the folder cannot be written */
+function close(server: Server): Promise<void> {
+  return new Promise((resolve) => {
+    server.close(() => resolve());
+    server.closeIdleConnections();
+    setTimeout(() => server.closeAllConnections(), 2000).unref();
+  });
+}
+
+/** Takes the data folder, opens the database, puts the examples in place, and serves on the address.
+ *  @throws FolderHeld when another program has the folder; StartRefused when the database cannot be used; the system's
+ *  error when the port is taken or the folder cannot be written */
 export async function start(options: StartOptions): Promise<Running> {
   checkPassphrase(options);
+  const lock = lockFolder(options.dataFolder, 'server', new Date());
+  try {
+    return await startLocked(options, lock);
+  } catch (error) {
+    lock.release();
+    throw error;
+  }
+}
+
+async function startLocked(options: StartOptions, lock: FolderLock): Promise<Running> {
+  const { dataFolder, log = pino({ level: 'silent' }), backupFolders = [], startEmpty = false } = options;
   const sheets = readCatalogue(options.catalogueFolder);
-  refuseDamaged(options.dataFolder, new Date());
-  const database = await openDatabase(join(options.dataFolder, DATABASE_FILE));
+  await prepareStart(dataFolder, { now: new Date(), backupFolders, startEmpty });
+  const database = await openDatabase(databaseFile(dataFolder));
   try {
     const shelf = new SheetShelf(database, sheets);
-    await shelf.load();
+    shelf.load();
+    if (shelf.unreadable.length > 0) log.error({ sheets: shelf.unreadable }, 'own sheets that cannot be read; they are left as they are');
     const store = new PlanStore(database, shelf);
-    for (const plan of options.demoFolder ? examples(options.demoFolder) : []) await store.placeExample(plan, options.resetDemo ?? false);
-    dailyBackup(options.dataFolder, new Date());
+    for (const plan of options.demoFolder ? examples(options.demoFolder) : []) store.placeExample(plan, options.resetDemo ?? false);
+    const names = namesOf(options);
     const app = createApp({
       store,
       shelf,
+      log,
+      hostNames: names,
       ...(options.webFolder ? { webFolder: options.webFolder } : {}),
-      ...(options.log ? { log: options.log } : {}),
-      ...(LOOPBACK.has(options.host)
+      ...(options.passphrase === undefined
         ? {}
-        : { passphrase: options.passphrase!, hostNames: new Set([options.host, ...(options.hostNames ?? [])]) }),
+        : { secrets: { passphrase: options.passphrase, ...(options.token === undefined ? {} : { token: options.token }) } }),
     });
     const server = await listen(app, options.port, options.host);
     const bound = server.address();
     const port = typeof bound === 'object' && bound ? bound.port : options.port;
+    const address = `http://${bracketed(options.host)}:${port}/`;
+    lock.describe({ address });
+    const maintenance = startMaintenance({ database, store, shelf, log, folders: [backupFolder(dataFolder), ...backupFolders] });
     return {
-      address: `http://${options.host}:${port}/`,
+      address,
+      names,
       stop: async () => {
-        await new Promise<void>((resolve) => {
-          server.close(() => resolve());
-          server.closeIdleConnections();
-          setTimeout(() => server.closeAllConnections(), 2000).unref();
-        });
-        await database.destroy();
+        await close(server);
+        await maintenance.stop();
+        await database.source.destroy();
+        lock.release();
       },
     };
   } catch (error) {
-    await database.destroy();
+    await database.source.destroy();
     throw error;
   }
 }

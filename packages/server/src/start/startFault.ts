@@ -1,25 +1,57 @@
-import { DamagedDatabase } from '../store/backup';
+import type { Backup } from '../safety/backups';
+import { FolderHeld } from '../safety/folderLock';
+import { StartRefused } from '../safety/prepareStart';
+import { CommandFault } from './commands/commandFault';
 
-/** Why the server did not start, as one plain sentence. */
-export function startFault(error: unknown): string {
-  if (error instanceof DamagedDatabase) {
-    const way = error.backup ? `The last good backup is ${error.backup}: npm run restore -- ${error.backup}` : 'There is no backup.';
-    return `The database was damaged and is set aside, unchanged, as ${error.aside}. ${way} Started again as it is, the server begins empty.`;
+/** @example backupText(backup) // '/data/backups/daily-….sqlite of 2026-11-26 10:00 UTC with 4 plans' */
+export const backupText = ({ file, at, plans }: Backup): string =>
+  `${file} of ${at.toISOString().slice(0, 16).replace('T', ' ')} UTC with ${plans} ${plans === 1 ? 'plan' : 'plans'}`;
+
+const restoreText = (backup: Backup | undefined): string =>
+  backup ? `The newest sound backup is ${backupText(backup)}: npm run restore -- ${backup.file}` : 'There is no sound backup.';
+
+const EMPTY_HINT = 'To begin without plans, start with --start-empty.';
+
+function refusedText({ kind, facts }: StartRefused): string {
+  const { file, aside, reason, backup } = facts;
+  switch (kind) {
+    case 'damaged':
+      return `The database is damaged (${reason}) and is set aside, unchanged, as ${aside}. ${restoreText(backup)} ${EMPTY_HINT}`;
+    case 'empty':
+      return `There is no database at ${file}, yet there were plans once. ${restoreText(backup)} ${EMPTY_HINT}`;
+    case 'unreadable':
+      return `The database ${file} cannot be used: ${reason}. It was not touched.`;
+    case 'locked':
+      return `The database ${file} is in use by another program. It was not touched.`;
+    case 'newer':
+      return `The database ${file} was written by a later version of Roof Chart. It was not touched: start that version, or choose another folder with --data.`;
+    case 'foreign':
+      return `The file ${file} is not a Roof Chart database. It was not touched: choose another folder with --data.`;
   }
+}
+
+/** Why the program did not do what it was asked, as one plain sentence. */
+export function startFault(error: unknown): string {
+  if (error instanceof StartRefused) return refusedText(error);
+  if (error instanceof CommandFault) return error.message;
+  if (error instanceof FolderHeld) return `${error.message} Stop it first, or choose another folder with --data.`;
   const { code, message, port, path } = error as { code?: string; message?: string; port?: number; path?: string };
   switch (code) {
     case 'EADDRINUSE':
       return `Port ${port} is in use. Stop the program that holds it, or choose another with --port.`;
+    case 'EADDRNOTAVAIL':
+      return 'This machine does not have the address given with --host.';
     case 'EACCES':
       return port === undefined
-        ? `No permission to write ${path ?? 'the data folder'}. Choose another folder with --data.`
+        ? `No permission to use ${path ?? 'the data folder'}. Choose another folder with --data.`
         : `No permission to open port ${port}. Choose one above 1023 with --port.`;
+    case 'EEXIST':
+      return `${path ?? 'The file'} exists already and is not overwritten. Choose another name.`;
     case 'EROFS':
     case 'EPERM':
     case 'ENOTDIR':
-    case 'EEXIST':
     case 'ENOENT':
-      return `The data folder ${path ?? ''} cannot be used (${code}). Choose another folder with --data.`;
+      return `The folder or file ${path ?? ''} cannot be used (${code}). Choose another one.`;
     case 'SQLITE_CANTOPEN':
     case 'SQLITE_READONLY':
     case 'SQLITE_READONLY_DIRECTORY':
@@ -28,6 +60,6 @@ export function startFault(error: unknown): string {
     case 'ENOSPC':
       return 'The disk is full. Nothing was changed; make room, then start again.';
     default:
-      return `The server did not start: ${message ?? String(error)}`;
+      return `Not done: ${message ?? String(error)}`;
   }
 }

@@ -1,39 +1,79 @@
 import { randomUUID } from 'node:crypto';
+import type { Plan } from '@roof-chart/core/plan/plan';
 import { type PlanFile, planFault, planRefs, withRefs } from '@roof-chart/core/plan/planFile';
 import { indexSheets, type SheetRef } from '@roof-chart/core/sheets/sheetIndex';
 import type { PlanStore, StoredPlan } from './planStore';
 import type { KeptSheet, SheetShelf } from './sheetShelf';
+import type { Statements } from './transactions';
 
-export type ImportOutcome =
-  | { readonly ok: true; readonly stored: StoredPlan; readonly kept: readonly KeptSheet[] }
-  | { readonly ok: false; readonly path: string; readonly fault: string };
+export type ImportOutcome = Imported | { readonly ok: false; readonly path: string; readonly fault: string };
 
 const refKey = ({ id, version }: SheetRef): string => `${id}@${version}`;
 
 /** Takes a plan file in: sheets that are not shipped here are kept as own ones, and the plan refers to them as they
- *  are kept. Whether the plan is sound is known before anything is kept. */
-export async function importPlan(store: PlanStore, shelf: SheetShelf, { plan, sheets }: PlanFile): Promise<ImportOutcome> {
+ *  are kept. Whether the plan is sound is known before anything is kept; plan and sheets are kept together or not at all. */
+export function importPlan(store: PlanStore, shelf: SheetShelf, file: PlanFile): ImportOutcome {
+  const fault = importFault(shelf, file);
+  if (fault) return { ok: false, ...fault };
+  try {
+    return store.transactions.write((statements) => importWithin(statements, store, shelf, file));
+  } catch (error) {
+    shelf.load();
+    if (error instanceof ImportRefused) return { ok: false, path: 'sheets', fault: error.message };
+    throw error;
+  }
+}
+
+/** Why a file cannot be taken in, found while it was: the transaction around it keeps nothing. */
+export class ImportRefused extends Error {}
+
+/** Sheets of the file that are not shipped here, versions of one sheet one after another. */
+function foreignSheets(shelf: SheetShelf, { plan, sheets }: PlanFile) {
   const used = new Set(planRefs(plan).map(refKey));
-  const foreign = sheets.filter((sheet) => used.has(refKey(sheet)) && !shelf.ships(sheet.id)).sort((a, b) => a.version - b.version);
+  return sheets.filter((sheet) => used.has(refKey(sheet)) && !shelf.ships(sheet.id)).sort((a, b) => a.version - b.version);
+}
+
+/** Why a plan file cannot be taken in. */
+export function importFault(shelf: SheetShelf, file: PlanFile): { readonly path: string; readonly fault: string } | undefined {
+  const foreign = foreignSheets(shelf, file);
   const carried = new Set(foreign.map(refKey));
   const here = shelf.list.filter((sheet) => !carried.has(refKey(sheet)));
-  let problem;
   try {
-    problem = planFault(plan, indexSheets([...here, ...foreign]));
+    return planFault(file.plan, indexSheets([...here, ...foreign]));
   } catch (error) {
-    problem = { path: 'sheets', fault: (error as Error).message };
+    return { path: 'sheets', fault: (error as Error).message };
   }
-  if (problem) return { ok: false, ...problem };
-  // Versions of one sheet must be kept one after another, to be told apart.
+}
+
+export interface Imported {
+  readonly ok: true;
+  readonly stored: StoredPlan;
+  readonly kept: readonly KeptSheet[];
+}
+
+/** Takes a plan file in as a part of a larger transaction. Where that fails, the sheets must be loaded again.
+ *  @throws ImportRefused when one of its sheets cannot be kept */
+export function importWithin(statements: Statements, store: PlanStore, shelf: SheetShelf, file: PlanFile): Imported {
+  const { plan, kept } = keepSheets(statements, shelf, file);
+  const id = store.isTaken(plan.id) ? randomUUID() : plan.id;
+  return { ok: true, stored: store.createWithin(statements, { ...plan, id }), kept };
+}
+
+/** Keeps the sheets of a file as own ones, and gives its plan as it refers to them here.
+ *  @throws ImportRefused when one of them cannot be kept */
+export function keepSheets(
+  statements: Statements,
+  shelf: SheetShelf,
+  file: PlanFile,
+): { readonly plan: Plan; readonly kept: readonly KeptSheet[] } {
   const moved = new Map<string, number>();
   const kept: KeptSheet[] = [];
-  for (const sheet of foreign) {
-    const outcome = await shelf.keep([sheet]);
-    if (outcome.kind === 'taken') return { ok: false, path: 'sheets', fault: `a sheet of another kind has the id ${outcome.id}` };
+  for (const sheet of foreignSheets(shelf, file)) {
+    const outcome = shelf.keepWithin(statements, [sheet]);
+    if (outcome.kind === 'taken') throw new ImportRefused(`a sheet of another kind has the id ${outcome.id}`);
     moved.set(refKey(sheet), outcome.sheets[0]!.version);
     kept.push(...outcome.sheets);
   }
-  const settled = withRefs(plan, (ref) => ({ id: ref.id, version: moved.get(refKey(ref)) ?? ref.version }));
-  const id = (await store.isTaken(plan.id)) ? randomUUID() : plan.id;
-  return { ok: true, stored: await store.create({ ...settled, id }), kept };
+  if (kept.length > 0) shelf.load();
+  return { plan: withRefs(file.plan, (ref) => ({ id: ref.id, version: moved.get(refKey(ref)) ?? ref.version })), kept };
 }

@@ -1,15 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import type { DataSource, EntityManager } from 'typeorm';
-import { IsNull } from 'typeorm';
 import { thumbnail, type Thumbnail } from '@roof-chart/core/outputs/thumbnail';
-import { applyEdits } from '@roof-chart/core/plan/applyEdits';
-import type { Edit, EditProblem } from '@roof-chart/core/plan/edit';
 import type { Plan, SheetRef } from '@roof-chart/core/plan/plan';
 import { startPlan } from '@roof-chart/core/plan/startPlan';
-import { upgradePlan } from '@roof-chart/core/plan/upgradePlan';
-import { inTurn } from './inTurn';
+import { checksum } from './checksum';
+import type { OpenDatabase } from './database';
+import { applyBatches, type Client, type RefusedEdit, type SeenRevision, type SentBatch } from './editBatches';
+import { newEpoch, readEpoch } from './epoch';
 import type { SheetSource } from './sheetShelf';
-import { BatchEntity, CheckpointEntity, PlanEntity, type PlanRow } from './rows';
+import { BaseEntity, BatchEntity, CheckpointEntity, PlanEntity, type PlanRow, SettingEntity } from './rows';
+import { storedPlan } from './storedDocument';
+import { type Statements, Transactions } from './transactions';
 
 export interface PlanSummary {
   readonly id: string;
@@ -24,6 +24,8 @@ export interface PlanSummary {
 export interface StoredPlan {
   readonly plan: Plan;
   readonly revision: number;
+  /** The life of the database that the revision counts in. */
+  readonly epoch: string;
   /** Ids of the latest batches, newest first: a client that lost an answer learns that its batch is in. */
   readonly recent: readonly string[];
 }
@@ -35,75 +37,108 @@ export interface Checkpoint {
   readonly at: string;
 }
 
-/** Told after every acknowledged change of a plan. */
-export type ChangeListener = (planId: string, revision: number) => void;
+/** Told after every acknowledged change of a plan: its revision, or null once it is deleted. */
+export type ChangeListener = (planId: string, revision: number | null) => void;
 
 const RECENT_BATCHES = 200;
+const CHECKPOINTS_LISTED = 200;
 
 export type EditOutcome =
   | { readonly kind: 'done'; readonly revision: number }
   | { readonly kind: 'gone' }
   | { readonly kind: 'stale'; readonly now: StoredPlan }
-  | { readonly kind: 'refused'; readonly at: number; readonly problem: EditProblem };
+  | { readonly kind: 'clash'; readonly at: number }
+  | { readonly kind: 'refused'; readonly at: number; readonly revision: number; readonly problem: RefusedEdit };
 
 type SummaryRow = Pick<PlanRow, 'id' | 'name' | 'board' | 'parts' | 'revision' | 'updatedAt' | 'thumbnail'>;
 
-const summary = (row: SummaryRow): PlanSummary => ({ ...row, thumbnail: JSON.parse(row.thumbnail) as Thumbnail });
+const EMPTY_THUMBNAIL: Thumbnail = { columns: 0, rows: [], clashes: [] };
 
-const planOf = (document: string): Plan => upgradePlan(JSON.parse(document) as Plan);
+/** The thumbnail of a row; an empty one where it cannot be read, so that one bad row never hides the others. */
+function readThumbnail(text: string): Thumbnail {
+  try {
+    const read = JSON.parse(text) as Partial<Thumbnail> | null;
+    return read && Array.isArray(read.rows) && Array.isArray(read.clashes) ? (read as Thumbnail) : EMPTY_THUMBNAIL;
+  } catch {
+    return EMPTY_THUMBNAIL;
+  }
+}
+
+const summary = (row: SummaryRow): PlanSummary => ({ ...row, thumbnail: readThumbnail(row.thumbnail) });
 
 /** Plans in SQLite. Every write is one transaction; nothing is ever removed from the disk. */
 export class PlanStore {
-  readonly #write = inTurn();
+  readonly transactions: Transactions;
+  readonly #statements: Statements;
   readonly #listeners = new Set<ChangeListener>();
+  #epoch: string;
 
   constructor(
-    private readonly source: DataSource,
+    private readonly database: OpenDatabase,
     private readonly shelf: SheetSource,
     private readonly now: () => Date = () => new Date(),
-  ) {}
+  ) {
+    this.transactions = new Transactions(database);
+    this.#statements = this.transactions.statements;
+    this.#epoch = readEpoch(database.connection);
+  }
+
+  /** The life of this database. */
+  get epoch(): string {
+    return this.#epoch;
+  }
+
+  /** The time of the server's clock, as it is stored. */
+  time(): string {
+    return this.now().toISOString();
+  }
 
   /** The plans that are not deleted, last changed first.
    *  Plain SQL: making an entity of each of a hundred rows would take longer than finding them. */
   async list(limit: number, offset: number): Promise<{ readonly plans: readonly PlanSummary[]; readonly total: number }> {
-    const rows = await this.source.query<SummaryRow[]>(
+    const { source } = this.database;
+    const rows = await source.query<SummaryRow[]>(
       `SELECT id, name, board, parts, revision, updated_at AS updatedAt, thumbnail FROM plans
        WHERE deleted_at IS NULL ORDER BY updated_at DESC, id LIMIT ? OFFSET ?`,
       [limit, offset],
     );
-    const [count] = await this.source.query<{ total: number }[]>('SELECT count(*) AS total FROM plans WHERE deleted_at IS NULL');
+    const [count] = await source.query<{ total: number }[]>('SELECT count(*) AS total FROM plans WHERE deleted_at IS NULL');
     return { plans: rows.map(summary), total: count!.total };
   }
 
-  async read(id: string): Promise<StoredPlan | undefined> {
-    const row = await this.source.getRepository(PlanEntity).findOneBy({ id, deletedAt: IsNull() });
-    return row ? this.#stored(this.source.manager, row) : undefined;
+  /** @throws DamagedDocument when the stored document is not what was written */
+  read(id: string): StoredPlan | undefined {
+    const row = this.#statements.first(PlanEntity, { id, deletedAt: null });
+    return row && this.#stored(row);
+  }
+
+  /** The revision of a plan without opening it. */
+  revisionOf(id: string): number | undefined {
+    return this.#statements.first(PlanEntity, { id, deletedAt: null })?.revision;
   }
 
   /** Whether a plan, a deleted one too, has this id. */
-  isTaken(id: string): Promise<boolean> {
-    return this.source.getRepository(PlanEntity).existsBy({ id });
+  isTaken(id: string): boolean {
+    return this.#statements.first(PlanEntity, { id }) !== undefined;
   }
 
   /** Stores a plan that has no row yet, at revision 1. */
-  async create(plan: Plan): Promise<StoredPlan> {
-    const at = this.now().toISOString();
-    await this.#write(() =>
-      this.source
-        .getRepository(PlanEntity)
-        .insert({ ...this.#columns(plan), id: plan.id, revision: 1, createdAt: at, updatedAt: at, deletedAt: null }),
-    );
-    return { plan, revision: 1, recent: [] };
+  create(plan: Plan): StoredPlan {
+    return this.transactions.write((statements) => this.createWithin(statements, plan));
   }
 
-  async #stored(manager: EntityManager, row: PlanRow): Promise<StoredPlan> {
-    const recent = await manager.find(BatchEntity, {
-      where: { planId: row.id },
-      select: { batch: true },
-      order: { revision: 'DESC' },
-      take: RECENT_BATCHES,
-    });
-    return { plan: planOf(row.document), revision: row.revision, recent: recent.map((b) => b.batch) };
+  /** The same as a part of a larger transaction. */
+  createWithin(statements: Statements, plan: Plan): StoredPlan {
+    const at = this.time();
+    const columns = this.#columns(plan);
+    statements.insert(PlanEntity, { ...columns, id: plan.id, revision: 1, createdAt: at, updatedAt: at, deletedAt: null });
+    statements.insert(BaseEntity, { planId: plan.id, revision: 1, document: columns.document, checksum: columns.checksum });
+    return { plan, revision: 1, epoch: this.#epoch, recent: [] };
+  }
+
+  #stored(row: PlanRow): StoredPlan {
+    const recent = this.#statements.find(BatchEntity, { planId: row.id }, `ORDER BY revision DESC LIMIT ${RECENT_BATCHES}`);
+    return { plan: storedPlan(row.id, row), revision: row.revision, epoch: this.#epoch, recent: recent.map((b) => b.batch) };
   }
 
   /** @returns stops listening */
@@ -112,119 +147,123 @@ export class PlanStore {
     return () => void this.#listeners.delete(listener);
   }
 
-  #tell(planId: string, revision: number): void {
+  #tell(planId: string, revision: number | null): void {
     for (const listener of this.#listeners) listener(planId, revision);
   }
 
   /** A new plan on a board, with the parts that the board carries. */
-  createEmpty(name: string, board: SheetRef): Promise<StoredPlan> {
+  createEmpty(name: string, board: SheetRef): StoredPlan {
     return this.create(startPlan(randomUUID(), name, board.id, this.shelf.current));
   }
 
-  /** Applies a batch of edits to the revision the client saw: all of it, or nothing.
-   *  A batch that was already taken answers again with its revision. */
-  async edit(id: string, revision: number, batch: string, edits: readonly Edit[]): Promise<EditOutcome> {
-    const outcome = await this.#write(() => this.source.transaction((manager) => this.#editWithin(manager, id, revision, batch, edits)));
+  /** Applies batches of edits to the revision the client saw. Each is there whole or not at all; where one is refused,
+   *  those before it are kept. A batch that was already taken is not done again. */
+  edit(id: string, seen: SeenRevision, batches: readonly SentBatch[], client?: Client): EditOutcome {
+    const outcome = this.transactions.write((statements): EditOutcome => {
+      const row = statements.first(PlanEntity, { id, deletedAt: null });
+      if (!row) return { kind: 'gone' };
+      if (seen.epoch !== this.#epoch) return { kind: 'stale', now: this.#stored(row) };
+      return this.#editWithin(statements, row, seen.revision, batches, client);
+    });
     // After the commit only: whoever hears of a revision can read it.
-    if (outcome.kind === 'done') this.#tell(id, outcome.revision);
+    if (outcome.kind === 'done' || outcome.kind === 'refused') this.#tell(id, outcome.revision);
     return outcome;
   }
 
-  async #editWithin(manager: EntityManager, id: string, revision: number, batch: string, edits: readonly Edit[]): Promise<EditOutcome> {
-    const row = await manager.findOneBy(PlanEntity, { id, deletedAt: IsNull() });
-    if (!row) return { kind: 'gone' };
-    const taken = await manager.findOneBy(BatchEntity, { planId: id, batch });
-    if (taken) return { kind: 'done', revision: taken.revision };
-    if (row.revision !== revision) return { kind: 'stale', now: await this.#stored(manager, row) };
-    const result = applyEdits(planOf(row.document), edits, this.shelf.current);
-    if (!result.ok) return { kind: 'refused', at: result.at, problem: result.problem };
-    const next = revision + 1;
-    const at = this.now().toISOString();
-    await manager.update(PlanEntity, { id }, { ...this.#columns(result.plan), revision: next, updatedAt: at });
-    await manager.insert(BatchEntity, {
-      planId: id,
-      batch,
-      revision: next,
-      edits: JSON.stringify(edits),
-      inverse: JSON.stringify(result.inverse),
-      at,
-    });
-    return { kind: 'done', revision: next };
+  #editWithin(statements: Statements, row: PlanRow, seen: number, batches: readonly SentBatch[], client?: Client): EditOutcome {
+    const at = this.time();
+    const plan = storedPlan(row.id, row);
+    const ground = { statements, planId: row.id, plan, revision: row.revision, sheets: this.shelf.current, at };
+    const outcome = applyBatches(ground, seen, batches, client);
+    if (outcome.kind === 'stale') return { kind: 'stale', now: this.#stored(row) };
+    if (outcome.kind === 'clash') return outcome;
+    if (outcome.plan !== plan)
+      statements.update(PlanEntity, { id: row.id }, { ...this.#columns(outcome.plan), revision: outcome.revision, updatedAt: at });
+    if (outcome.kind === 'done') return { kind: 'done', revision: outcome.revision };
+    return { kind: 'refused', at: outcome.at, revision: outcome.revision, problem: outcome.problem };
+  }
+
+  /** Which of these batches the server has. */
+  taken(planId: string, batches: readonly string[]): readonly string[] {
+    return batches.filter((batch) => this.#statements.first(BatchEntity, { planId, batch }) !== undefined);
   }
 
   /** Puts a plan aside; `restore` brings it back as it was. */
-  remove(id: string): Promise<boolean> {
-    return this.#mark(id, this.now().toISOString());
+  remove(id: string): boolean {
+    const done = this.#mark(id, this.time());
+    if (done) this.#tell(id, null);
+    return done;
   }
 
-  restore(id: string): Promise<boolean> {
-    return this.#mark(id, null);
+  restore(id: string): boolean {
+    const done = this.#mark(id, null);
+    const revision = this.revisionOf(id);
+    if (done && revision !== undefined) this.#tell(id, revision);
+    return done;
   }
 
-  #mark(id: string, deletedAt: string | null): Promise<boolean> {
-    return this.#write(async () => {
-      const result = await this.source.getRepository(PlanEntity).update({ id }, { deletedAt });
-      return (result.affected ?? 0) > 0;
-    });
+  #mark(id: string, deletedAt: string | null): boolean {
+    return this.transactions.write((statements) => statements.update(PlanEntity, { id }, { deletedAt }) > 0);
   }
 
   /** Keeps the present plan under a name. Undefined where there is no such plan. */
-  async keep(planId: string, name: string): Promise<Checkpoint | undefined> {
-    return this.#write(async () => {
-      const row = await this.source.getRepository(PlanEntity).findOneBy({ id: planId, deletedAt: IsNull() });
+  keep(planId: string, name: string): Checkpoint | undefined {
+    return this.transactions.write((statements) => {
+      const row = statements.first(PlanEntity, { id: planId, deletedAt: null });
       if (!row) return undefined;
-      const checkpoint = { id: randomUUID(), planId, name, revision: row.revision, document: row.document, at: this.now().toISOString() };
-      await this.source.getRepository(CheckpointEntity).insert(checkpoint);
-      return { id: checkpoint.id, name, revision: row.revision, at: checkpoint.at };
+      storedPlan(planId, row);
+      const kept = { id: randomUUID(), name, revision: row.revision, at: this.time() };
+      statements.insert(CheckpointEntity, { ...kept, planId, document: row.document, checksum: row.checksum });
+      return kept;
     });
   }
 
   /** Checkpoints of a plan, newest first. */
-  checkpoints(planId: string): Promise<readonly Checkpoint[]> {
-    return this.source.getRepository(CheckpointEntity).find({
-      where: { planId },
-      select: { id: true, name: true, revision: true, at: true },
-      order: { at: 'DESC', id: 'ASC' },
-      take: 200,
-    });
+  checkpoints(planId: string): readonly Checkpoint[] {
+    const rows = this.#statements.find(CheckpointEntity, { planId }, `ORDER BY at DESC, id LIMIT ${CHECKPOINTS_LISTED}`);
+    return rows.map(({ id, name, revision, at }) => ({ id, name, revision, at }));
   }
 
-  async checkpoint(planId: string, id: string): Promise<(Checkpoint & { readonly plan: Plan }) | undefined> {
-    const row = await this.source.getRepository(CheckpointEntity).findOneBy({ planId, id });
-    return row ? { id: row.id, name: row.name, revision: row.revision, at: row.at, plan: planOf(row.document) } : undefined;
+  /** @throws DamagedDocument when the stored document is not what was written */
+  checkpoint(planId: string, id: string): (Checkpoint & { readonly plan: Plan }) | undefined {
+    const row = this.#statements.first(CheckpointEntity, { planId, id });
+    return row && { id: row.id, name: row.name, revision: row.revision, at: row.at, plan: storedPlan(planId, row) };
   }
 
-  /** The examples: put in place when absent. With `reset`, a changed one is first kept as a copy under a new id. */
-  async placeExample(plan: Plan, reset: boolean): Promise<'placed' | 'kept' | 'reset'> {
-    const row = await this.source.getRepository(PlanEntity).findOneBy({ id: plan.id });
+  /** The examples: put in place when absent. With `reset`, a changed one is first kept as a copy under a new id, and
+   *  the database begins another epoch: an open tab then notices that revisions count anew. */
+  placeExample(plan: Plan, reset: boolean): 'placed' | 'kept' | 'reset' {
+    const row = this.#statements.first(PlanEntity, { id: plan.id });
     if (!row) {
-      await this.create(plan);
+      this.create(plan);
       return 'placed';
     }
     if (!reset) return 'kept';
-    if (row.revision > 1) {
-      const old = planOf(row.document);
-      await this.create({ ...old, id: randomUUID(), name: `${old.name.slice(0, 100)} (before reset)` });
-    }
-    await this.#write(() =>
-      this.source.transaction(async (manager) => {
-        await manager.delete(BatchEntity, { planId: plan.id });
-        await manager.update(
-          PlanEntity,
-          { id: plan.id },
-          { ...this.#columns(plan), revision: 1, updatedAt: this.now().toISOString(), deletedAt: null },
-        );
-      }),
-    );
+    const epoch = newEpoch();
+    this.transactions.write((statements) => {
+      if (row.revision > 1) {
+        const old = storedPlan(row.id, row);
+        this.createWithin(statements, { ...old, id: randomUUID(), name: `${old.name.slice(0, 100)} (before reset)` });
+      }
+      const columns = this.#columns(plan);
+      statements.delete(BatchEntity, { planId: plan.id });
+      statements.update(PlanEntity, { id: plan.id }, { ...columns, revision: 1, updatedAt: this.time(), deletedAt: null });
+      const { document, checksum: sum } = columns;
+      statements.update(BaseEntity, { planId: plan.id }, { revision: 1, document, checksum: sum });
+      statements.update(SettingEntity, { key: 'epoch' }, { value: epoch });
+    });
+    this.#epoch = epoch;
     return 'reset';
   }
 
-  #columns(plan: Plan): Pick<PlanRow, 'name' | 'board' | 'parts' | 'document' | 'thumbnail'> {
+  #columns(plan: Plan): Pick<PlanRow, 'name' | 'board' | 'parts' | 'document' | 'checksum' | 'thumbnail'> {
+    const document = JSON.stringify(plan);
     return {
       name: plan.name,
       board: plan.board.id,
       parts: plan.placements.length,
-      document: JSON.stringify(plan),
+      document,
+      checksum: checksum(document),
       thumbnail: JSON.stringify(thumbnail(plan, this.shelf.current)),
     };
   }

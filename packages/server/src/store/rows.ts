@@ -8,6 +8,8 @@ export interface PlanRow {
   parts: number;
   revision: number;
   document: string;
+  /** SHA-256 of the document. */
+  checksum: string;
   thumbnail: string;
   createdAt: string;
   updatedAt: string;
@@ -21,9 +23,31 @@ export interface BatchRow {
   /** Chosen by the client, so that a batch sent twice is done once. */
   batch: string;
   revision: number;
+  /** Empty once the log was compacted: the base has taken these edits in. */
   edits: string;
   inverse: string;
+  /** SHA-256 of the edits, so that a batch id with other content is noticed. */
+  digest: string;
+  /** What the user did, in words. */
+  label: string | null;
+  /** The browser and the tab it came from. */
+  device: string | null;
+  tab: string | null;
   at: string;
+}
+
+/** The plan that the log of a plan begins with: replaying the log on it gives the stored document. */
+export interface BaseRow {
+  planId: string;
+  revision: number;
+  document: string;
+  checksum: string;
+}
+
+/** A fact about the database itself, such as its epoch. */
+export interface SettingRow {
+  key: string;
+  value: string;
 }
 
 /** A named version of a plan that the builder keeps. */
@@ -33,6 +57,7 @@ export interface CheckpointRow {
   name: string;
   revision: number;
   document: string;
+  checksum: string;
   at: string;
 }
 
@@ -43,7 +68,10 @@ export interface SheetRow {
   id: string;
   version: number;
   document: string;
+  checksum: string;
   at: string;
+  /** A removed sheet stays on the disk: its version numbers are never given to another. */
+  removedAt: string | null;
 }
 
 export const SheetEntity = new EntitySchema<SheetRow>({
@@ -54,7 +82,9 @@ export const SheetEntity = new EntitySchema<SheetRow>({
     id: { type: 'text' },
     version: { type: 'integer' },
     document: { type: 'text' },
+    checksum: { type: 'text' },
     at: { type: 'text' },
+    removedAt: { type: 'text', name: 'removed_at', nullable: true },
   },
 });
 
@@ -67,6 +97,7 @@ export const CheckpointEntity = new EntitySchema<CheckpointRow>({
     name: { type: 'text' },
     revision: { type: 'integer' },
     document: { type: 'text' },
+    checksum: { type: 'text' },
     at: { type: 'text' },
   },
 });
@@ -81,6 +112,7 @@ export const PlanEntity = new EntitySchema<PlanRow>({
     parts: { type: 'integer' },
     revision: { type: 'integer' },
     document: { type: 'text' },
+    checksum: { type: 'text' },
     thumbnail: { type: 'text' },
     createdAt: { type: 'text', name: 'created_at' },
     updatedAt: { type: 'text', name: 'updated_at' },
@@ -98,6 +130,27 @@ export const BatchEntity = new EntitySchema<BatchRow>({
     revision: { type: 'integer' },
     edits: { type: 'text' },
     inverse: { type: 'text' },
+    digest: { type: 'text' },
+    label: { type: 'text', nullable: true },
+    device: { type: 'text', nullable: true },
+    tab: { type: 'text', nullable: true },
     at: { type: 'text' },
   },
+});
+
+export const BaseEntity = new EntitySchema<BaseRow>({
+  name: 'base',
+  tableName: 'bases',
+  columns: {
+    planId: { type: 'text', name: 'plan_id', primary: true },
+    revision: { type: 'integer' },
+    document: { type: 'text' },
+    checksum: { type: 'text' },
+  },
+});
+
+export const SettingEntity = new EntitySchema<SettingRow>({
+  name: 'setting',
+  tableName: 'settings',
+  columns: { key: { type: 'text', primary: true }, value: { type: 'text' } },
 });

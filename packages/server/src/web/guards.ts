@@ -3,12 +3,14 @@ import type { RequestHandler } from 'express';
 import helmet from 'helmet';
 import { ApiError } from '../api/apiError';
 
-const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]']);
+export const LOOPBACK_NAMES = ['localhost', '127.0.0.1', '[::1]'] as const;
 
 const hostName = (host: string): string => host.replace(/:\d+$/, '').toLowerCase();
 
-/** Answers only to names of this machine: a page elsewhere that points a name of its own at it gets nothing. */
-export function hostGuard(allowed: ReadonlySet<string> = LOOPBACK): RequestHandler {
+/** Answers only to names of this machine and those it is told: a page elsewhere that points a name of its own at it gets nothing.
+ *  @param added names besides the loopback ones */
+export function hostGuard(added: readonly string[] = []): RequestHandler {
+  const allowed = new Set<string>([...LOOPBACK_NAMES, ...added.map((name) => name.toLowerCase())]);
   return (req, _res, next) => {
     const host = req.get('Host') ?? '';
     if (!allowed.has(hostName(host))) {
@@ -39,7 +41,7 @@ export function hostGuard(allowed: ReadonlySet<string> = LOOPBACK): RequestHandl
 /** Bodies are JSON and say so, which other pages cannot send without asking first. */
 export const jsonOnly: RequestHandler = (req, _res, next) => {
   const hasBody = Number(req.get('Content-Length') ?? 0) > 0 || req.get('Transfer-Encoding') !== undefined;
-  if (hasBody && !req.is('application/json')) {
+  if (hasBody && !req.is(['application/json', 'application/zip'])) {
     return next(
       new ApiError(415, {
         code: 'unsupported',

@@ -1,0 +1,185 @@
+import { randomUUID } from 'node:crypto';
+import { strFromU8, unzipSync } from 'fflate';
+import Joi from 'joi';
+import { isDeepStrictEqual } from 'node:util';
+import { nameSchema } from '@roof-chart/core/plan/planSchema';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { type PlanFile, readPlanFile } from '@roof-chart/core/plan/planFile';
+import { readSheet } from '@roof-chart/core/sheets/readSheet';
+import { checksum } from '../store/checksum';
+import { importFault, ImportRefused, importWithin, keepSheets } from '../store/importPlan';
+import type { PlanStore } from '../store/planStore';
+import { CheckpointEntity, PlanEntity } from '../store/rows';
+import type { SheetShelf } from '../store/sheetShelf';
+import { storedPlan } from '../store/storedDocument';
+import type { Statements } from '../store/transactions';
+import { ARCHIVE_FORMAT, ARCHIVE_VERSION } from './writeArchive';
+
+/** What an archive may unpack to. */
+const LIMITS = { bytes: 256 * 2 ** 20, entries: 100_000, entryBytes: 16 * 2 ** 20 } as const;
+const WANTED = /^(manifest\.json|(plans|deleted-plans|versions|sheets)\/[A-Za-z0-9@/_-]{1,200}\.json)$/;
+
+export interface ArchiveReport {
+  readonly plans: number;
+  readonly versions: number;
+  readonly sheets: number;
+  /** Plans that were there already, the same. */
+  readonly same: number;
+  /** What was not taken in, each with its place and reason. */
+  readonly skipped: readonly { readonly path: string; readonly fault: string }[];
+}
+
+/** A file that is no archive of ours, or too large a one. */
+export class ArchiveRefused extends Error {}
+
+const manifestSchema = Joi.object({ format: Joi.valid(ARCHIVE_FORMAT).required(), formatVersion: Joi.number().required() }).unknown();
+const versionSchema = Joi.object({
+  name: nameSchema.required(),
+  revision: Joi.number().integer().min(1).required(),
+  at: Joi.string().isoDate().required(),
+  plan: Joi.object().unknown().required(),
+});
+
+/** @throws ArchiveRefused when the bytes are no archive, or unpack to more than is taken */
+function unpack(bytes: Uint8Array): ReadonlyMap<string, string> {
+  let total = 0;
+  let files;
+  try {
+    files = unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        if (!WANTED.test(name)) return false;
+        total += originalSize;
+        if (originalSize > LIMITS.entryBytes || total > LIMITS.bytes)
+          throw new ArchiveRefused('The archive unpacks to more than is taken.');
+        return true;
+      },
+    });
+  } catch (error) {
+    if (error instanceof ArchiveRefused) throw error;
+    throw new ArchiveRefused('This is no ZIP file, or it is damaged.');
+  }
+  const entries = Object.entries(files);
+  if (entries.length > LIMITS.entries) throw new ArchiveRefused('The archive has too many files.');
+  return new Map(entries.map(([name, data]) => [name, strFromU8(data)]));
+}
+
+function parse(text: string): unknown {
+  try {
+    return JSON.parse(text.replace(/^\uFEFF/, '')) as unknown;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Takes an archive in: own sheets, plans, deleted plans, kept versions. Each document is there whole or not at all; one that
+ *  cannot be taken in is skipped and named. A plan that is there already and differs gets an id of its own.
+ *  @throws ArchiveRefused when the file is no archive of ours; nothing is then changed */
+export function readArchive(store: PlanStore, shelf: SheetShelf, bytes: Uint8Array): ArchiveReport {
+  const files = unpack(bytes);
+  const manifest = manifestSchema.validate(parse(files.get('manifest.json') ?? ''), { convert: false });
+  if (manifest.error) throw new ArchiveRefused('The archive has no manifest of Roof Chart.');
+  if ((manifest.value as { formatVersion: number }).formatVersion > ARCHIVE_VERSION)
+    throw new ArchiveRefused('The archive was written by a later version of Roof Chart.');
+  return new ArchiveReader(store, shelf, files).read();
+}
+
+class ArchiveReader {
+  readonly #skipped: { path: string; fault: string }[] = [];
+  /** The id here of a plan in the archive. */
+  readonly #ids = new Map<string, string>();
+  readonly #counts = { plans: 0, versions: 0, sheets: 0, same: 0 };
+
+  constructor(
+    private readonly store: PlanStore,
+    private readonly shelf: SheetShelf,
+    private readonly files: ReadonlyMap<string, string>,
+  ) {}
+
+  read(): ArchiveReport {
+    for (const [path, document] of this.#under('sheets/')) this.#sheet(path, document);
+    for (const [path, document] of this.#under('plans/')) this.#plan(path, document, false);
+    for (const [path, document] of this.#under('deleted-plans/')) this.#plan(path, document, true);
+    for (const [path, document] of this.#under('versions/')) this.#version(path, document);
+    return { ...this.#counts, skipped: this.#skipped };
+  }
+
+  /** In the order of versions, so that those of one sheet are kept one after another. */
+  #under(folder: string): readonly (readonly [string, unknown])[] {
+    const paths = [...this.files.keys()].filter((path) => path.startsWith(folder));
+    return paths.sort(new Intl.Collator('en', { numeric: true }).compare).map((path) => [path, parse(this.files.get(path)!)]);
+  }
+
+  #skip(path: string, fault: string): void {
+    this.#skipped.push({ path, fault });
+  }
+
+  #sheet(path: string, document: unknown): void {
+    const read = readSheet(document);
+    if (!read.ok) return this.#skip(path, `${read.faults[0]!.path}: ${read.faults[0]!.fault}`);
+    const kept = this.shelf.keep([read.sheet]);
+    if (kept.kind === 'taken') this.#skip(path, `another sheet has the id ${kept.id}`);
+    else if (kept.sheets[0]!.how !== 'same') this.#counts.sheets += 1;
+  }
+
+  /** Runs one write; a document that cannot be kept is skipped, a full disk ends the whole. */
+  #write<T>(path: string, work: (statements: Statements) => T): T | undefined {
+    try {
+      return this.store.transactions.write(work);
+    } catch (error) {
+      this.shelf.load();
+      if (!(error instanceof ImportRefused)) throw error;
+      this.#skip(path, error.message);
+      return undefined;
+    }
+  }
+
+  #planFile(path: string, document: unknown): PlanFile | undefined {
+    const read = readPlanFile(document);
+    const fault = read.ok ? importFault(this.shelf, read.file) : read;
+    if (!fault && read.ok) return read.file;
+    this.#skip(path, fault ? `${fault.path}: ${fault.fault}` : 'no plan');
+    return undefined;
+  }
+
+  #plan(path: string, document: unknown, deleted: boolean): void {
+    const file = this.#planFile(path, document);
+    if (!file) return;
+    if (this.#isThere(file.plan)) {
+      this.#ids.set(file.plan.id, file.plan.id);
+      this.#counts.same += 1;
+      return;
+    }
+    const imported = this.#write(path, (statements) => {
+      const made = importWithin(statements, this.store, this.shelf, file);
+      if (deleted) statements.update(PlanEntity, { id: made.stored.plan.id }, { deletedAt: this.store.time() });
+      return made;
+    });
+    if (!imported) return;
+    this.#ids.set(file.plan.id, imported.stored.plan.id);
+    this.#counts.plans += 1;
+  }
+
+  /** Whether this server has the very plan, deleted or not. */
+  #isThere(plan: Plan): boolean {
+    const row = this.store.transactions.statements.first(PlanEntity, { id: plan.id });
+    // Compared as it would be stored: a field that is undefined is one that is absent.
+    return row !== undefined && isDeepStrictEqual(JSON.parse(JSON.stringify(plan)), storedPlan(row.id, row));
+  }
+
+  #version(path: string, document: unknown): void {
+    const { error, value } = versionSchema.validate(document, { convert: false });
+    if (error) return this.#skip(path, error.message);
+    const { name, revision, at, plan } = value as { name: string; revision: number; at: string; plan: unknown };
+    const planId = this.#ids.get(path.split('/')[1]!);
+    if (planId === undefined) return this.#skip(path, 'its plan was not taken in');
+    const file = this.#planFile(path, plan);
+    if (!file) return;
+    this.#write(path, (statements) => {
+      const stored = JSON.stringify({ ...keepSheets(statements, this.shelf, file).plan, id: planId });
+      const sum = checksum(stored);
+      if (statements.first(CheckpointEntity, { planId, checksum: sum, name })) return;
+      statements.insert(CheckpointEntity, { id: randomUUID(), planId, name, revision, at, document: stored, checksum: sum });
+      this.#counts.versions += 1;
+    });
+  }
+}

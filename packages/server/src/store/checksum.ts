@@ -1,0 +1,4 @@
+import { createHash } from 'node:crypto';
+
+/** SHA-256 of a stored text, in hexadecimal: tells whether it is still what was written. */
+export const checksum = (text: string): string => createHash('sha256').update(text).digest('hex');

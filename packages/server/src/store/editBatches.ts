@@ -1,0 +1,90 @@
+import { applyEdits } from '@roof-chart/core/plan/applyEdits';
+import type { Edit, EditProblem } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { checksum } from './checksum';
+import { BatchEntity, type BatchRow } from './rows';
+import type { Statements } from './transactions';
+
+/** One thing the user did, under an id that the client chose: sent twice, it is done once. */
+export interface SentBatch {
+  readonly batch: string;
+  readonly edits: readonly Edit[];
+  /** What the user did, in words. */
+  readonly label?: string;
+}
+
+/** The browser and the tab that edits come from, as the history shows them. */
+export interface Client {
+  readonly device: string;
+  readonly tab: string;
+}
+
+/** The revision that a client saw, in which life of the database. */
+export interface SeenRevision {
+  readonly revision: number;
+  readonly epoch: string;
+}
+
+export type BatchesOutcome =
+  | { readonly kind: 'done'; readonly plan: Plan; readonly revision: number }
+  | { readonly kind: 'stale' }
+  /** The id of a batch that is in already came with other edits. */
+  | { readonly kind: 'clash'; readonly at: number }
+  /** The batches before this one are done. */
+  | { readonly kind: 'refused'; readonly plan: Plan; readonly revision: number; readonly at: number; readonly problem: RefusedEdit };
+
+export interface RefusedEdit {
+  readonly edit: number;
+  readonly problem: EditProblem;
+}
+
+/** What applying batches needs besides the batches. */
+export interface BatchGround {
+  readonly statements: Statements;
+  readonly planId: string;
+  readonly plan: Plan;
+  readonly revision: number;
+  readonly sheets: Sheets;
+  readonly at: string;
+}
+
+/** Applies batches in their order and logs each with what takes it back; those that are in already are passed over.
+ *  The plan itself is not stored here. */
+export function applyBatches(ground: BatchGround, seen: number, batches: readonly SentBatch[], client?: Client): BatchesOutcome {
+  const { statements, planId, sheets, at } = ground;
+  let { plan, revision } = ground;
+  const looked = batches.map((sent) => {
+    const text = JSON.stringify(sent.edits);
+    return { sent, text, digest: checksum(text), taken: statements.first(BatchEntity, { planId, batch: sent.batch }) };
+  });
+  const clash = looked.findIndex(({ taken, digest }) => taken && taken.digest !== digest);
+  if (clash >= 0) return { kind: 'clash', at: clash };
+  let expected = seen;
+  for (const [n, { sent, text, digest, taken }] of looked.entries()) {
+    if (taken) {
+      expected = Math.max(expected, taken.revision);
+      continue;
+    }
+    if (expected !== revision) return { kind: 'stale' };
+    const result = applyEdits(plan, sent.edits, sheets);
+    if (!result.ok) return { kind: 'refused', plan, revision, at: n, problem: { edit: result.at, problem: result.problem } };
+    plan = result.plan;
+    revision += 1;
+    expected = revision;
+    statements.insert(BatchEntity, {
+      planId,
+      batch: sent.batch,
+      revision,
+      edits: text,
+      inverse: JSON.stringify(result.inverse),
+      digest,
+      label: sent.label ?? null,
+      device: client?.device ?? null,
+      tab: client?.tab ?? null,
+      at,
+    } satisfies Omit<BatchRow, 'id'>);
+  }
+  // A repeated request: the revision is the one that its last batch made, whatever came after it.
+  return { kind: 'done', plan, revision: revision === ground.revision ? Math.min(expected, revision) : revision };
+}

@@ -32,7 +32,7 @@ export default tseslint.config(
       ],
     },
   },
-  { files: ['scripts/**', 'bench/**', 'e2e/*.mjs', 'packages/cli/**', 'packages/server/src/start/**'], rules: { 'no-console': 'off' } },
+  { files: ['scripts/**', 'bench/**', 'e2e/**/*.mjs', 'packages/cli/**', 'packages/server/src/start/**'], rules: { 'no-console': 'off' } },
   {
     files: ['**/*.cjs'],
     rules: { '@typescript-eslint/no-require-imports': 'off' },

@@ -1,3 +1,5 @@
+import { components } from './openapiSchemas';
+
 /** The HTTP interface as an OpenAPI 3.1 document. A test holds it against the routes. */
 
 const problem = (description: string) => ({
@@ -16,89 +18,6 @@ const path = (name: string) => ({ name, in: 'path', required: true, schema: { ty
 const number = (name: string) => ({ name, in: 'query', schema: { type: 'integer', minimum: 0 } });
 const gone = { 404: problem('No such plan') };
 const bad = { 400: problem('Malformed, with its place') };
-
-const components = {
-  Problem: {
-    type: 'object',
-    required: ['error'],
-    properties: {
-      error: {
-        type: 'object',
-        required: ['code', 'message'],
-        properties: {
-          code: { type: 'string' },
-          message: { type: 'string' },
-          path: { type: 'string' },
-          expected: { type: 'string' },
-          got: { type: 'string' },
-        },
-      },
-    },
-  },
-  Sheet: { type: 'object', description: 'A board or part sheet; its schema is published with the sheets.' },
-  Plan: { type: 'object', description: 'The plan document; its schema is that of a plan file.' },
-  StoredPlan: {
-    type: 'object',
-    required: ['plan', 'revision', 'epoch', 'recent'],
-    properties: {
-      plan: ref('Plan'),
-      revision: { type: 'integer' },
-      epoch: { type: 'string', description: 'The life of the database that the revision counts in' },
-      recent: { type: 'array', items: { type: 'string' }, description: 'Ids of the latest batches, newest first' },
-    },
-  },
-  PlanSummary: {
-    type: 'object',
-    required: ['id', 'name', 'board', 'parts', 'revision', 'updatedAt'],
-    properties: {
-      id: { type: 'string' },
-      name: { type: 'string' },
-      board: { type: 'string' },
-      parts: { type: 'integer' },
-      revision: { type: 'integer' },
-      updatedAt: { type: 'string', format: 'date-time' },
-      thumbnail: { type: 'object' },
-    },
-  },
-  Edit: {
-    type: 'object',
-    required: ['kind'],
-    properties: { kind: { type: 'string' } },
-    description: 'One edit; its fields depend on its kind.',
-  },
-  Batch: {
-    type: 'object',
-    required: ['batch', 'edits'],
-    properties: {
-      batch: { type: 'string', format: 'uuid', description: 'Chosen by the client: sent twice, it is done once' },
-      edits: { type: 'array', items: { $ref: '#/components/schemas/Edit' }, minItems: 1, maxItems: 5000 },
-      label: { type: 'string', maxLength: 300, description: 'What the user did, in words' },
-    },
-    additionalProperties: false,
-  },
-  HistoryEntry: {
-    type: 'object',
-    required: ['revision', 'at', 'label', 'device', 'tab', 'kept'],
-    properties: {
-      revision: { type: 'integer' },
-      at: { type: 'string', format: 'date-time' },
-      label: { type: ['string', 'null'] },
-      device: { type: ['string', 'null'] },
-      tab: { type: ['string', 'null'] },
-      kept: { type: 'boolean', description: 'Whether its edits are still in the log' },
-    },
-  },
-  Checkpoint: {
-    type: 'object',
-    required: ['id', 'name', 'revision', 'at'],
-    properties: {
-      id: { type: 'string' },
-      name: { type: 'string' },
-      revision: { type: 'integer' },
-      at: { type: 'string', format: 'date-time' },
-    },
-  },
-} as const;
 
 const name = { type: 'string', minLength: 1, maxLength: 120 };
 

@@ -32,7 +32,9 @@ export interface ArchiveReport {
 /** A file that is no archive of ours, or too large a one. */
 export class ArchiveRefused extends Error {}
 
-const manifestSchema = Joi.object({ format: Joi.valid(ARCHIVE_FORMAT).required(), formatVersion: Joi.number().required() }).unknown();
+const manifestSchema = Joi.object({ format: Joi.valid(ARCHIVE_FORMAT).required(), formatVersion: Joi.number().required() })
+  .unknown()
+  .required();
 const versionSchema = Joi.object({
   name: nameSchema.required(),
   revision: Joi.number().integer().min(1).required(),

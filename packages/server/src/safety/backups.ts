@@ -57,7 +57,7 @@ const timeOf = (file: string): Date => timeInName(basename(file)) ?? statSync(fi
 
 /** The files in a folder of backups, newest first, whether they are sound or not. */
 function backupFiles(folder: string): readonly string[] {
-  if (!existsSync(folder)) return [];
+  if (!statSync(folder, { throwIfNoEntry: false })?.isDirectory()) return [];
   const files = readdirSync(folder).filter((name) => name.endsWith('.sqlite'));
   return files.map((name) => join(folder, name)).sort((a, b) => timeOf(b).getTime() - timeOf(a).getTime());
 }

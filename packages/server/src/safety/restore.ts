@@ -57,7 +57,7 @@ function copyWhole(from: string, to: string): void {
 }
 
 const removeWhole = (file: string): void => {
-  for (const tail of ['', ...COMPANIONS, '-journal']) rmSync(file + tail, { force: true });
+  for (const tail of ['', ...COMPANIONS, '-journal']) rmSync(file + tail, { force: true, recursive: true });
 };
 
 export interface Restored {

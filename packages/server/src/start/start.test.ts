@@ -1,9 +1,12 @@
-import { existsSync, mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { get } from 'node:http';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { pino } from 'pino';
 import { catalogueFolder } from '../../tests/serve';
-import { dailyBackup, isSound, restoreBackup, soundBackups, writeBackup } from '../store/backup';
+import { databaseFile } from '../safety/dataFolder';
+import { restoreBackup } from '../safety/restore';
 import { start } from './start';
 import { startFault } from './startFault';
 
@@ -34,18 +37,19 @@ test('what hinders the start is one plain sentence', async () => {
   taken.close();
   const file = join(folder, 'file');
   writeFileSync(file, 'x');
-  expect(await fault(join(file, 'data'))).toMatch(/^The data folder .* cannot be used/);
+  expect(await fault(join(file, 'data'))).toMatch(/^The folder or file .* cannot be used \(ENOTDIR\)/);
 });
 
-test('a damaged database is set aside untouched, and the last good backup restores it', async () => {
+test('a damaged database is told with where it is and what restores it', async () => {
   const data = join(folder, 'damaged');
   await (await start(options(data))).stop();
-  const file = join(data, 'roof-chart.sqlite');
-  const words = 'this is no database, whatever its name says';
-  writeFileSync(file, words);
+  writeFileSync(databaseFile(data), 'this is no database, whatever its name says. '.repeat(50));
   const said = await fault(data);
-  const [, aside, backup] = /^The database was damaged and is set aside, unchanged, as (\S+)\. The last good backup is (\S+):/.exec(said)!;
-  expect([readFileSync(aside!, 'utf8'), existsSync(file)]).toEqual([words, false]);
+  expect(said).toMatch(
+    /^The database is damaged \(file is not a database\) and is set aside, unchanged, as \S+\. The newest sound backup is \S+ of \d{4}-.* UTC with 4 plans: npm run restore -- \S+ To begin without plans, start with --start-empty\.$/,
+  );
+  const [, backup] = /npm run restore -- (\S+)/.exec(said)!;
+  expect(await fault(data)).toMatch(/^There is no database at .*, yet there were plans once\. The newest sound backup is/);
   restoreBackup(data, backup!, new Date());
   const running = await start(options(data));
   const list = (await (await fetch(`${running.address}api/plans`)).json()) as { plans: { name: string }[] };
@@ -53,55 +57,66 @@ test('a damaged database is set aside untouched, and the last good backup restor
   await running.stop();
 });
 
-test('a truncated database is damaged, too; a half backup is refused and changes nothing', async () => {
-  const data = join(folder, 'cut');
+test('a second server on a data folder is told who holds it', async () => {
+  const data = join(folder, 'held');
+  const running = await start(options(data));
+  expect(await fault(data)).toBe(
+    `The data folder ${data} is in use by Roof Chart server at ${running.address} (process ${process.pid}, since ${new Date().toISOString().slice(0, 10)} ${/since \S+ (\S+) UTC/.exec(await fault(data))![1]} UTC). Stop it first, or choose another folder with --data.`,
+  );
+  await running.stop();
   await (await start(options(data))).stop();
-  const file = join(data, 'roof-chart.sqlite');
-  const whole = readFileSync(file);
-  const half = join(folder, 'half.sqlite');
-  writeFileSync(half, whole.subarray(0, whole.length / 2));
-  expect(() => restoreBackup(data, half, new Date())).toThrow('is not a whole backup; nothing was changed');
-  expect(readFileSync(file).equals(whole)).toBe(true);
-  writeFileSync(file, whole.subarray(0, whole.length / 2));
-  expect(await fault(data)).toMatch(/^The database was damaged and is set aside/);
 });
 
-test('restoring keeps the former database, and a backup never overwrites one', async () => {
-  const data = join(folder, 'former');
-  await (await start(options(data))).stop();
-  const copy = join(folder, 'copy.sqlite');
-  writeBackup(join(data, 'roof-chart.sqlite'), copy);
-  expect(() => writeBackup(join(data, 'roof-chart.sqlite'), copy)).toThrow('exists already');
-  const aside = restoreBackup(data, copy, new Date())!;
-  expect([isSound(aside), isSound(join(data, 'roof-chart.sqlite'))]).toEqual([true, true]);
+test('a reset of the examples begins another epoch', async () => {
+  const data = join(folder, 'reset');
+  const tag = async (running: { address: string }) =>
+    (await fetch(`${running.address}api/plans/hive-watch`)).headers.get('ETag')!.split('-')[1];
+  let running = await start(options(data));
+  const before = await tag(running);
+  await running.stop();
+  running = await start(options(data));
+  expect(await tag(running)).toBe(before);
+  await running.stop();
+  running = await start({ ...options(data), resetDemo: true });
+  expect(await tag(running)).not.toBe(before);
+  await running.stop();
 });
 
-test('a backup a day, the last seven kept', async () => {
-  const data = join(folder, 'daily');
-  await (await start(options(data))).stop();
-  const day = (n: number) => new Date(Date.now() + n * 25 * 60 * 60 * 1000);
-  for (let n = 1; n <= 9; n += 1) {
-    dailyBackup(data, day(n));
-    dailyBackup(data, day(n));
-    const [newest] = soundBackups(data);
-    utimesSync(newest!, day(n), day(n));
-  }
-  expect(soundBackups(data)).toHaveLength(7);
+test('a place for backups that cannot be written is a warning, not the end', async () => {
+  const data = join(folder, 'warned');
+  const blocked = join(folder, 'blocked');
+  writeFileSync(blocked, 'x');
+  const lines: string[] = [];
+  const log = pino({ level: 'warn' }, { write: (line: string) => void lines.push(line) });
+  const running = await start({ ...options(data), backupFolders: [blocked], log });
+  await running.stop();
+  expect(lines.join()).toMatch(/No backup could be written to .*blocked/);
+  expect(readdirSync(join(data, 'backups'))).toHaveLength(1);
 });
 
 test('beyond this machine a passphrase is needed, and asked for', async () => {
   const open = { ...options(join(folder, 'open')), host: '0.0.0.0' };
   expect(await start(open).then(() => 'started', startFault)).toMatch(/a passphrase of at least 12 characters is needed/);
-  expect(await start({ ...open, passphrase: 'short' }).then(() => 'started', startFault)).toMatch(/passphrase/);
-  const running = await start({ ...open, passphrase: 'correct horse battery', hostNames: ['127.0.0.1'] });
-  const address = running.address.replace('0.0.0.0', '127.0.0.1');
-  const ask = (words?: string) =>
-    fetch(
-      `${address}api/plans`,
-      words === undefined ? {} : { headers: { Authorization: `Basic ${Buffer.from(`anyone:${words}`).toString('base64')}` } },
+  expect(await start({ ...open, passphrase: 'short' }).then(() => 'started', startFault)).toMatch(
+    /ROOF_CHART_PASSPHRASE must have at least 12/,
+  );
+  const running = await start({ ...open, passphrase: 'correct horse battery', hostNames: ['Bench.local'] });
+  const port = new URL(running.address).port;
+  expect(running.names).toContain('Bench.local');
+  const statusFor = (host: string) =>
+    new Promise<number | undefined>((resolve) =>
+      get({ host: '127.0.0.1', port, path: '/api/health', headers: { Host: host } }, (res) => {
+        res.resume();
+        resolve(res.statusCode);
+      }),
     );
-  const refused = await ask();
-  expect([refused.status, refused.headers.get('WWW-Authenticate')]).toEqual([401, 'Basic realm="Roof Chart", charset="UTF-8"']);
-  expect([(await ask('correct horse')).status, (await ask('correct horse battery')).status]).toEqual([401, 200]);
+  expect(await Promise.all(['bench.local', `127.0.0.1:${port}`, 'localhost', 'evil.example'].map(statusFor))).toEqual([200, 200, 200, 403]);
+  expect((await fetch(`http://127.0.0.1:${port}/api/plans`)).status).toBe(401);
+  await running.stop();
+});
+
+test('a passphrase that is set is asked for on loopback, too, and names that are told are answered to', async () => {
+  const running = await start({ ...options(join(folder, 'asked')), passphrase: 'correct horse battery', hostNames: ['plans.example'] });
+  expect([running.names, (await fetch(`${running.address}api/plans`)).status]).toEqual([['plans.example'], 401]);
   await running.stop();
 });

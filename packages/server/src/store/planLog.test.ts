@@ -1,0 +1,41 @@
+import { serve, editOnce, type Served } from '../../tests/serve';
+import { compactLog, historyOf, historyStep, replay } from './planLog';
+
+let served: Served;
+let id: string;
+beforeEach(async () => {
+  served = await serve();
+  id = served.store.createEmpty('Log', { id: 'rp2040-stick-40', version: 1 }).plan.id;
+  for (let n = 1; n <= 30; n += 1) editOnce(served.store, id, n, `b${n}`, [{ kind: 'rename-plan', name: `Edit ${n}` }]);
+});
+afterEach(() => served.close());
+
+const statements = () => served.store.transactions.statements;
+
+test('compaction moves the base, keeps who did what, and the rest still replays', () => {
+  expect(compactLog(served.store.transactions, id, served.sheets, 10)).toBe(20);
+  expect(replay(statements(), id, served.sheets)).toEqual({ kind: 'equal', batches: 10 });
+  expect(served.store.read(id)).toMatchObject({ revision: 31, plan: { name: 'Edit 30' } });
+  const entries = historyOf(statements(), id);
+  expect([entries.length, entries[9]!.kept, entries[10]!.kept]).toEqual([30, true, false]);
+  expect([historyStep(statements(), id, 22)?.edits, historyStep(statements(), id, 21)]).toEqual([
+    [{ kind: 'rename-plan', name: 'Edit 21' }],
+    undefined,
+  ]);
+  // A batch of before the compaction is still known: sent again, it is not done again.
+  expect(editOnce(served.store, id, 2, 'b2', [{ kind: 'rename-plan', name: 'Edit 2' }])).toEqual({ kind: 'done', revision: 3 });
+  expect(compactLog(served.store.transactions, id, served.sheets, 10)).toBe(0);
+});
+
+test('a log that does not replay is left as it is', () => {
+  served.database.connection.exec("UPDATE batches SET edits = replace(edits, 'Edit 5', 'Edit X') WHERE revision = 6");
+  expect(replay(statements(), id, served.sheets).kind).toBe('broken');
+  expect(compactLog(served.store.transactions, id, served.sheets, 10)).toBe(0);
+  expect(historyOf(statements(), id).every((entry) => entry.kept)).toBe(true);
+});
+
+test('the history comes in pages', () => {
+  const first = historyOf(statements(), id, 20);
+  expect([first[0]!.revision, first.length]).toEqual([19, 18]);
+  expect(historyOf(statements(), id, 2)).toEqual([]);
+});

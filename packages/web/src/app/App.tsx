@@ -1,4 +1,4 @@
-import { lazy, Suspense } from 'react';
+import { lazy, type ReactNode, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { useCatalogueQuery } from '../store/api';
 import { BringUpView } from '../views/bringup/BringUpView';
@@ -7,8 +7,11 @@ import { ChartView } from '../views/chart/ChartView';
 import { PlansView } from '../views/plans/PlansView';
 import { StockView } from '../views/stock/StockView';
 import { Announcer } from './announcer';
+import { ErrorBoundary } from './ErrorBoundary';
 import { Message } from './Message';
 import { PlanPage } from './PlanPage';
+import { SignedOut } from './SignedOut';
+import { SignIn } from './SignIn';
 import { WorkbenchProvider } from './workbench';
 
 const SheetsView = lazy(async () => ({ default: (await import('../views/sheets/SheetsView')).SheetsView }));
@@ -22,13 +25,24 @@ const BusesView = lazy(async () => ({ default: (await import('../views/buses/Bus
 const FitsView = lazy(async () => ({ default: (await import('../views/fits/FitsView')).FitsView }));
 const NewBoard = lazy(async () => ({ default: (await import('../views/sheets/NewBoard')).NewBoard }));
 
+/** A view that fails takes nothing else with it. */
+const safe = (view: ReactNode) => <ErrorBoundary what="This view">{view}</ErrorBoundary>;
+
 /** Changes when the sheets do: the workbench is then set up anew around them. */
 const edition = (sheets: readonly { readonly id: string; readonly version: number }[]): string =>
   sheets.map((sheet) => `${sheet.id}@${sheet.version}`).join();
 
 export function App() {
   const catalogue = useCatalogueQuery();
-  if (catalogue.isError) {
+  const isSignedOut = catalogue.isError && 'status' in catalogue.error && catalogue.error.status === 401;
+  if (isSignedOut && !catalogue.data) {
+    return (
+      <Message title="Sign in">
+        <SignIn />
+      </Message>
+    );
+  }
+  if (catalogue.isError && !catalogue.data) {
     return (
       <Message title="The server does not answer" action={{ label: 'Try again', run: () => void catalogue.refetch() }}>
         Roof Chart needs its server for the board and part sheets. Start it with <code>npm run demo</code>, then try again.
@@ -39,31 +53,32 @@ export function App() {
   return (
     <WorkbenchProvider key={edition(catalogue.data.sheets)} list={catalogue.data.sheets}>
       <Announcer />
+      <SignedOut />
       <BrowserRouter>
         <Suspense fallback={<Message title="Loading" />}>
           <Routes>
-            <Route path="/" element={<PlansView />} />
+            <Route path="/" element={safe(<PlansView />)} />
             <Route path="/plans/:id" element={<PlanPage />}>
               <Route index element={<Navigate to="chart" replace />} />
-              <Route path="stock" element={<StockView />} />
-              <Route path="chart" element={<ChartView />} />
-              <Route path="build" element={<BuildView />} />
-              <Route path="bring-up" element={<BringUpView />} />
-              <Route path="levels" element={<LevelsView />} />
-              <Route path="resistors" element={<ResistorsView />} />
-              <Route path="supply" element={<SupplyView />} />
-              <Route path="readout" element={<ReadoutView />} />
-              <Route path="buses" element={<BusesView />} />
-              <Route path="buses/:bus" element={<BusesView />} />
-              <Route path="fits" element={<FitsView />} />
-              <Route path="fits/:side" element={<FitsView />} />
-              <Route path="facts" element={<FactsView />} />
-              <Route path="facts/:sheet" element={<FactsView />} />
+              <Route path="stock" element={safe(<StockView />)} />
+              <Route path="chart" element={safe(<ChartView />)} />
+              <Route path="build" element={safe(<BuildView />)} />
+              <Route path="bring-up" element={safe(<BringUpView />)} />
+              <Route path="levels" element={safe(<LevelsView />)} />
+              <Route path="resistors" element={safe(<ResistorsView />)} />
+              <Route path="supply" element={safe(<SupplyView />)} />
+              <Route path="readout" element={safe(<ReadoutView />)} />
+              <Route path="buses" element={safe(<BusesView />)} />
+              <Route path="buses/:bus" element={safe(<BusesView />)} />
+              <Route path="fits" element={safe(<FitsView />)} />
+              <Route path="fits/:side" element={safe(<FitsView />)} />
+              <Route path="facts" element={safe(<FactsView />)} />
+              <Route path="facts/:sheet" element={safe(<FactsView />)} />
             </Route>
-            <Route path="/sheets" element={<SheetsView />} />
-            <Route path="/sheets/new-board" element={<NewBoard />} />
-            <Route path="/sheets/:id" element={<SheetsView />} />
-            <Route path="/sheets/:id/edit" element={<SheetEditor />} />
+            <Route path="/sheets" element={safe(<SheetsView />)} />
+            <Route path="/sheets/new-board" element={safe(<NewBoard />)} />
+            <Route path="/sheets/:id" element={safe(<SheetsView />)} />
+            <Route path="/sheets/:id/edit" element={safe(<SheetEditor />)} />
             <Route path="*" element={<Message title="There is nothing at this address" action={{ label: 'Go to Plans', href: '/' }} />} />
           </Routes>
         </Suspense>

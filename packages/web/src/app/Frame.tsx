@@ -18,7 +18,14 @@ import { PlanName } from './PlanName';
 import { Steps } from './Steps';
 import { useReviewed, useReviewing, useWorkbench } from './workbench';
 
-const SAVE_WORDS = { saved: 'Saved', saving: 'Saving', offline: 'Not saved: offline, kept here' } as const;
+const SAVE_WORDS = {
+  saved: 'Saved',
+  saving: 'Saving',
+  offline: 'Not saved: offline, kept here',
+  full: 'Not saved: the server’s disk is full, kept here',
+  'signed-out': 'Not saved: signed out, kept here',
+  choice: 'Not saved: your choice is needed, kept here',
+} as const;
 
 function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
@@ -92,7 +99,7 @@ function UndoButtons() {
 function SaveState() {
   const save = useAppSelector((state) => state.document.save);
   return (
-    <span className={save === 'offline' ? styles.offline : styles.saved} role="status" data-testid="save-state">
+    <span className={save === 'saved' || save === 'saving' ? styles.saved : styles.offline} role="status" data-testid="save-state">
       {SAVE_WORDS[save]}
     </span>
   );

@@ -13,7 +13,7 @@ export function Message({ title, children, action }: MessageProps) {
   return (
     <main className={styles.page}>
       <h1 className={styles.title}>{title}</h1>
-      {children && <p className={styles.text}>{children}</p>}
+      {children && <div className={styles.text}>{children}</div>}
       {action && 'run' in action && <Button onClick={action.run}>{action.label}</Button>}
       {action && 'href' in action && <Anchor href={action.href}>{action.label}</Anchor>}
     </main>

@@ -6,36 +6,42 @@ import { documentActions } from '../store/documentSlice';
 import { sessionActions } from '../store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../store/store';
 import type { StoredPlan } from '../store/api';
+import type { Batch } from '../store/documentSlice';
+import { pruneSteps, readGround, readSteps } from '../store/localCopy';
 import { openingOf, openingOffline, type Opened } from '../store/opening';
-import { readLocal } from '../store/localCopy';
+import { takeOverBatches } from '../store/orphanBatches';
+import { fetchPlan, type PlanAnswer } from '../store/planRequests';
+import { tabId } from '../store/tabIdentity';
 import { Frame } from './Frame';
 import { Message } from './Message';
+import { PlanChoice } from './PlanChoice';
 import { PlanSheets, useWorkbench } from './workbench';
 
-type Loading = 'loading' | 'ready' | 'gone' | 'away';
+type Loading = 'loading' | 'ready' | Exclude<PlanAnswer, StoredPlan>;
 
-async function fetchPlan(id: string): Promise<StoredPlan | 'gone' | 'away'> {
-  try {
-    const response = await fetch(`/api/plans/${encodeURIComponent(id)}`);
-    if (response.ok) return (await response.json()) as StoredPlan;
-    return response.status === 404 || response.status === 400 ? 'gone' : 'away';
-  } catch {
-    return 'away';
-  }
-}
-
-/** The plan of an address, from the server and from what this browser kept of it. */
-async function openPlan(id: string, sheets: Sheets): Promise<Opened | 'gone' | 'away'> {
-  const [server, local] = await Promise.all([fetchPlan(id), readLocal(id)]);
-  const copy = local.kind === 'copy' ? local.copy : null;
-  if (local.kind === 'damaged')
+/** What this browser kept of a plan; batches that another open tab sends stay with it. */
+async function readKept(id: string) {
+  const [read, steps, waiting] = await Promise.all([
+    readGround(id),
+    tabId().then((tab) => readSteps(id, tab)),
+    takeOverBatches(id).catch((): readonly Batch[] => []),
+  ]);
+  if (read.kind === 'damaged')
     notifications.show({
       message: 'What this browser had kept of the plan could not be read and was set aside. The plan is opened as the server holds it.',
       autoClose: false,
     });
-  if (server === 'away') return copy ? openingOffline(copy) : 'away';
-  if (server === 'gone') return 'gone';
-  const { document, lost } = openingOf(server, copy, sheets);
+  void pruneSteps(id);
+  return { ground: read.kind === 'ground' ? read.ground : null, waiting, ...steps };
+}
+
+/** The plan of an address, from the server and from what this browser kept of it. */
+async function openPlan(id: string, sheets: Sheets): Promise<Opened | Exclude<PlanAnswer, StoredPlan>> {
+  const [server, kept] = await Promise.all([fetchPlan(id), readKept(id)]);
+  const { ground } = kept;
+  if (server === 'away' || server === 'signed-out') return ground ? openingOffline({ ...kept, ground }, sheets) : server;
+  if (typeof server === 'string' || 'trouble' in server) return server;
+  const { document, lost } = openingOf(server, kept, new Set(), sheets);
   if (lost > 0)
     notifications.show({ message: `${lost} edits kept in this browser no longer fit the plan and were left out.`, autoClose: false });
   return document;
@@ -44,11 +50,37 @@ async function openPlan(id: string, sheets: Sheets): Promise<Opened | 'gone' | '
 /** Listens to the server for changes made elsewhere, for as long as the plan is open. */
 function useLiveChanges(id: string, ready: boolean): void {
   const { saver } = useWorkbench();
+  const signedOut = useAppSelector((state) => state.session.signedOut);
+  useEffect(() => {
+    if (!ready || signedOut) return undefined;
+    const source = new EventSource(`/api/plans/${encodeURIComponent(id)}/events`);
+    const hear = (event: Event) => {
+      const { revision = null, epoch } = JSON.parse((event as MessageEvent<string>).data) as { revision?: number; epoch: string };
+      void saver.heard(id, { revision, epoch });
+    };
+    source.addEventListener('revision', hear);
+    source.addEventListener('gone', hear);
+    return () => source.close();
+  }, [id, ready, saver, signedOut]);
+}
+
+const ADOPT_MS = 15_000;
+
+/** Takes over what another tab of this plan had not sent when it was closed. */
+function useLeftBatches(id: string, ready: boolean): void {
+  const { saver } = useWorkbench();
   useEffect(() => {
     if (!ready) return undefined;
-    const source = new EventSource(`/api/plans/${encodeURIComponent(id)}/events`);
-    source.addEventListener('revision', (event) => void saver.heard(id, Number((event as MessageEvent<string>).data)));
-    return () => source.close();
+    const take = () =>
+      void takeOverBatches(id)
+        .then((batches) => saver.adopt(id, batches))
+        .catch(() => undefined);
+    const timer = setInterval(take, ADOPT_MS);
+    globalThis.addEventListener('online', take);
+    return () => {
+      clearInterval(timer);
+      globalThis.removeEventListener('online', take);
+    };
   }, [id, ready, saver]);
 }
 
@@ -71,11 +103,12 @@ export function PlanPage() {
     let current = true;
     void openPlan(id, sheets).then((found) => {
       if (!current) return;
-      if (typeof found !== 'string') {
+      const isOpened = typeof found !== 'string' && 'plan' in found;
+      if (isOpened) {
         dispatch(sessionActions.sessionCleared());
         dispatch(documentActions.opened(found));
       }
-      setAnswer({ of: ask, loading: typeof found === 'string' ? found : 'ready' });
+      setAnswer({ of: ask, loading: isOpened ? 'ready' : found });
     });
     return () => {
       current = false;
@@ -83,9 +116,17 @@ export function PlanPage() {
   }, [id, ask, dispatch, sheets]);
   useEffect(() => () => void dispatch(documentActions.closed()), [id, dispatch]);
   useLiveChanges(id, loading === 'ready');
+  useLeftBatches(id, loading === 'ready');
 
   if (loading === 'gone') return <Message title="There is no such plan" action={{ label: 'Go to Plans', href: '/' }} />;
-  if (loading === 'away') {
+  if (typeof loading !== 'string') {
+    return (
+      <Message title="This plan cannot be opened" action={{ label: 'Go to Plans', href: '/' }}>
+        {loading.trouble}
+      </Message>
+    );
+  }
+  if (loading === 'away' || loading === 'signed-out') {
     return (
       <Message title="The server does not answer" action={{ label: 'Try again', run: () => setAttempt(attempt + 1) }}>
         The plan cannot be opened just now. Nothing is lost.
@@ -103,6 +144,7 @@ export function PlanPage() {
   return (
     <PlanSheets notes={notes}>
       <Frame planId={planId}>{OUTLET}</Frame>
+      <PlanChoice />
     </PlanSheets>
   );
 }

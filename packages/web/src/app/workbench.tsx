@@ -12,12 +12,16 @@ import { type Reviewed, ReviewFeed } from '../review/reviewFeed';
 import { afterPaint } from '../store/afterPaint';
 import { settleAfter } from '../store/autoSettle';
 import { doEdits, redo, type Stepped, undo } from '../store/doing';
-import { Keeper } from '../store/keeper';
-import { writeLocal } from '../store/localCopy';
-import { Saver, sendBatch } from '../store/saver';
+import { browserStorage, Keeper } from '../store/keeper';
+import { sendOrphans } from '../store/orphanBatches';
+import { sendBatches } from '../store/planRequests';
+import { Saver } from '../store/saver';
+import { sessionActions } from '../store/sessionSlice';
 import { type Store, useAppSelector } from '../store/store';
+import { tabId } from '../store/tabIdentity';
 import { announce } from './announcer';
 import { offerRestore } from './offerRestore';
+import { reloadForUpgrades } from './reloadForUpgrades';
 
 /** Tools that every view of a plan uses, around the sheets of this session. */
 export interface Workbench {
@@ -55,10 +59,11 @@ function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbenc
       {
         tell: (message) => void notifications.show({ message, autoClose: false }),
         gone: (id) => offerRestore(id, () => void bringBack(id)),
+        signedOut: () => void store.dispatch(sessionActions.signedOutChanged(true)),
       },
-      async (...batch) => {
+      async (...batches) => {
         await afterPaint();
-        return sendBatch(...batch);
+        return sendBatches(...batches);
       },
     ),
     edit(edits, label) {
@@ -74,6 +79,20 @@ function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbenc
     },
     undo: () => tellStep(undo(store, sheets), 'Undone'),
     redo: () => tellStep(redo(store, sheets), 'Done again'),
+  };
+}
+
+const FLUSH_MS = 30_000;
+
+/** Sends what closed tabs left behind, at once, when the network is back, and now and then. @returns stops it */
+function flushOrphans(store: Store): () => void {
+  const flush = () => void sendOrphans(store.getState().document.plan?.id).catch(() => undefined);
+  flush();
+  const timer = setInterval(flush, FLUSH_MS);
+  globalThis.addEventListener('online', flush);
+  return () => {
+    clearInterval(timer);
+    globalThis.removeEventListener('online', flush);
   };
 }
 
@@ -95,12 +114,21 @@ export function WorkbenchProvider({
   const [bench] = useState(() => makeWorkbench(store, indexSheets(list), new ReviewFeed(list)));
   useEffect(() => {
     const tell = (message: string) => void notifications.show({ message, autoClose: false });
-    const stopKeeping = new Keeper(store, tell, async (copy) => {
-      await afterPaint();
-      await writeLocal(copy);
-    }).watch();
+    const storage = browserStorage(tabId);
+    const keeper = new Keeper(store, tell, {
+      ...storage,
+      keepBatches: async (...batches) => {
+        await afterPaint();
+        await storage.keepBatches(...batches);
+      },
+    });
+    const stopKeeping = keeper.watch();
     const stopSaving = bench.saver.watch();
+    const stopFlushing = flushOrphans(store);
+    const stopReloading = reloadForUpgrades(() => keeper.settled());
     return () => {
+      stopReloading();
+      stopFlushing();
       stopSaving();
       stopKeeping();
       bench.feed.close();
@@ -131,4 +159,10 @@ export function useReviewed(): Reviewed | null {
   const id = useAppSelector((state) => state.document.plan?.id);
   const reviewed = useSyncExternalStore(feed.subscribe, feed.current);
   return reviewed && reviewed.plan.id === id ? reviewed : null;
+}
+
+/** Why the open plan is not checked; null where it is, or will be soon. */
+export function useReviewFailure(): string | null {
+  const { feed } = useWorkbench();
+  return useSyncExternalStore(feed.subscribe, feed.failure);
 }

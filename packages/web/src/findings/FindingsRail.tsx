@@ -1,11 +1,11 @@
-import { Collapse, CopyButton, UnstyledButton } from '@mantine/core';
+import { Button, Collapse, CopyButton, UnstyledButton } from '@mantine/core';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import type { Finding, Level } from '@roof-chart/core/checks/check';
 import { checkOf, CHECKS, isAboutFacts } from '@roof-chart/core/checks/registry';
 import { sayFinding } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { useReviewed, useWorkbench } from '../app/workbench';
+import { useReviewed, useReviewFailure, useWorkbench } from '../app/workbench';
 import type { Reviewed } from '../review/reviewFeed';
 import { sessionActions } from '../store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../store/store';
@@ -164,9 +164,23 @@ function Facts({ reviewed, findings }: { readonly reviewed: Reviewed; readonly f
   });
 }
 
+/** The plan as it is now has no review: nothing older is shown in its place. */
+function NotChecked({ reason }: { readonly reason: string }) {
+  const { feed } = useWorkbench();
+  return (
+    <div role="alert" className={styles.text}>
+      <p>The plan is not checked just now: {reason} Editing and saving go on.</p>
+      <Button size="compact-xs" variant="default" onClick={() => feed.retry()}>
+        Check again
+      </Button>
+    </div>
+  );
+}
+
 /** @param parts number of parts in the plan; with the plan itself the rail would be drawn anew at every edit */
 export const FindingsRail = memo(function FindingsRail({ parts }: { readonly parts: number }) {
   const reviewed = useReviewed();
+  const failure = useReviewFailure();
   const findings = useMemo(() => (reviewed?.result.ok ? reviewed.result.review.findings : []), [reviewed]);
   useFindingOfAddress(findings);
   const open = findings.filter((f) => f.accepted === undefined && !isAboutFacts(f));
@@ -201,7 +215,8 @@ export const FindingsRail = memo(function FindingsRail({ parts }: { readonly par
           <Group reviewed={reviewed} title="accepted" findings={accepted} />
         </details>
       )}
-      {!reviewed && <p className={styles.text}>Checking…</p>}
+      {!reviewed && failure === null && <p className={styles.text}>Checking…</p>}
+      {failure !== null && <NotChecked reason={failure} />}
       <Scope />
     </aside>
   );

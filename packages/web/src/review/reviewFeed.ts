@@ -1,10 +1,11 @@
-import { type Remote, wrap } from 'comlink';
+import type { Remote } from 'comlink';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { ReviewResult } from '@roof-chart/core/review/review';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { afterPaint } from '../store/afterPaint';
 import type { Reviewer } from './review.worker';
+import { Stopped, type WorkerLike, WorkerSeat } from './workerSeat';
 
 /** The newest review, with the very plan it is of: texts must be made from that plan, not from a later one. */
 export interface Reviewed {
@@ -12,59 +13,26 @@ export interface Reviewed {
   readonly result: ReviewResult;
 }
 
-/** One worker with the sheets; it starts when it is first asked. */
-class Seat {
-  #open:
-    { readonly worker: Worker; readonly reviewer: Remote<Reviewer>; readonly ready: Promise<void>; readonly gone: () => void } | undefined;
-  /** Fails when the worker is stopped: what was asked of it will never be answered. */
-  #stopped: Promise<never> | undefined;
-
-  constructor(private readonly sheets: readonly (BoardSheet | PartSheet)[]) {}
-
-  async ask<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {
-    if (!this.#open) {
-      const worker = new Worker(new URL('./review.worker.ts', import.meta.url), { type: 'module', name: 'review' });
-      const reviewer = wrap<Reviewer>(worker);
-      let gone: () => void = () => undefined;
-      this.#stopped = new Promise<never>((_, reject) => {
-        gone = () => reject(new Stopped());
-      });
-      this.#stopped.catch(() => undefined);
-      this.#open = { worker, reviewer, ready: reviewer.load(this.sheets), gone };
-    }
-    const { ready, reviewer } = this.#open;
-    const stopped = this.#stopped!;
-    await Promise.race([ready, stopped]);
-    return Promise.race([question(reviewer), stopped]);
-  }
-
-  stop(): void {
-    this.#open?.worker.terminate();
-    this.#open?.gone();
-    this.#open = undefined;
-  }
-}
-
-/** Why a question has no answer: its worker was stopped. */
-export class Stopped extends Error {
-  constructor() {
-    super('The search was stopped');
-  }
-}
+/** Reviews take milliseconds, searches have time limits of their own: what takes so much longer never ends. */
+const REVIEW_LIMIT_MS = 20_000;
+const SEARCH_LIMIT_MS = 120_000;
 
 /** Reviews of the open plan, made in the worker. Only the latest plan matters: while one review runs,
  *  plans that are overtaken are dropped. */
 export class ReviewFeed {
-  readonly #seat: Seat;
-  readonly #long: Seat;
+  readonly #seat: WorkerSeat;
+  readonly #long: WorkerSeat;
   readonly #listeners = new Set<() => void>();
   #current: Reviewed | null = null;
   #wanted: Plan | null = null;
   #running = false;
+  #failure: string | null = null;
 
-  constructor(sheets: readonly (BoardSheet | PartSheet)[]) {
-    this.#seat = new Seat(sheets);
-    this.#long = new Seat(sheets);
+  /** @param makeWorker puts another worker in the place, for tests */
+  constructor(sheets: readonly (BoardSheet | PartSheet)[], makeWorker?: () => WorkerLike) {
+    const more = makeWorker ? { makeWorker } : {};
+    this.#seat = new WorkerSeat({ sheets, limitMs: REVIEW_LIMIT_MS, ...more });
+    this.#long = new WorkerSeat({ sheets, limitMs: SEARCH_LIMIT_MS, ...more });
   }
 
   /** Asks the reviewer, once its sheets are loaded. */
@@ -85,6 +53,9 @@ export class ReviewFeed {
 
   readonly current = (): Reviewed | null => this.#current;
 
+  /** Why the plan that is wanted has no review; null where it has one, or will have one soon. */
+  readonly failure = (): string | null => this.#failure;
+
   readonly subscribe = (listener: () => void): (() => void) => {
     this.#listeners.add(listener);
     return () => this.#listeners.delete(listener);
@@ -97,9 +68,21 @@ export class ReviewFeed {
     void this.#run();
   }
 
+  /** Asks again for the review that failed. */
+  retry(): void {
+    this.#tell(this.#current, null);
+    void this.#run();
+  }
+
   close(): void {
     this.#seat.stop();
     this.#long.stop();
+  }
+
+  #tell(current: Reviewed | null, failure: string | null): void {
+    this.#current = current;
+    this.#failure = failure;
+    for (const listener of this.#listeners) listener();
   }
 
   async #run(): Promise<void> {
@@ -110,11 +93,11 @@ export class ReviewFeed {
         const plan = this.#wanted;
         const result = await this.ask<ReviewResult>((reviewer) => reviewer.review(plan));
         await afterPaint();
-        this.#current = { plan, result };
-        for (const listener of this.#listeners) listener();
+        this.#tell({ plan, result }, null);
       }
     } catch (error) {
-      if (!(error instanceof Stopped)) throw error;
+      // The review of an earlier plan must not pass for that of this one.
+      if (!(error instanceof Stopped)) this.#tell(null, error instanceof Error ? error.message : String(error));
     } finally {
       this.#running = false;
     }

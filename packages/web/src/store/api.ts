@@ -1,9 +1,11 @@
 import type { Shape } from '../views/sheets/form/shape';
-import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import { type BaseQueryFn, createApi, type FetchArgs, fetchBaseQuery, type FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
+import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Thumbnail } from '@roof-chart/core/outputs/thumbnail';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { sessionActions } from './sessionSlice';
 
 export interface PlanSummary {
   readonly id: string;
@@ -18,6 +20,8 @@ export interface PlanSummary {
 export interface StoredPlan {
   readonly plan: Plan;
   readonly revision: number;
+  /** The life of the server's database that the revision counts in. */
+  readonly epoch: string;
   /** Ids of the batches the server took last, newest first. */
   readonly recent: readonly string[];
 }
@@ -35,17 +39,48 @@ export interface KeptSheet {
   readonly how: 'new' | 'changed' | 'same';
 }
 
+/** One line of a plan's history. */
+export interface HistoryEntry {
+  readonly revision: number;
+  readonly at: string;
+  readonly label: string | null;
+  readonly device: string | null;
+  readonly tab: string | null;
+  /** Whether the server still holds its edits, so that the step can be taken back by itself. */
+  readonly kept: boolean;
+}
+
+/** What became of an archive that was taken in. */
+export interface ArchiveReport {
+  readonly plans: number;
+  readonly versions: number;
+  readonly sheets: number;
+  readonly same: number;
+  readonly skipped: readonly { readonly path: string; readonly fault: string }[];
+}
+
 export interface SheetUse {
+  readonly where: 'plan' | 'deleted plan' | 'kept version';
   readonly plan: string;
   readonly name: string;
   readonly versions: readonly number[];
 }
 
+const request = fetchBaseQuery({ baseUrl: '/api' });
+
+/** Every request; one that is refused for want of a passphrase brings up the sign-in page. */
+const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async (args, store, extra) => {
+  const result = await request(args, store, extra);
+  const isSignIn = typeof args !== 'string' && args.url === 'session';
+  if (result.error?.status === 401 && !isSignIn) store.dispatch(sessionActions.signedOutChanged(true));
+  return result;
+};
+
 /** What the server holds, as the browser remembers it. The open document is not here: it lives in its own slice. */
 export const api = createApi({
   reducerPath: 'server',
-  baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['plans', 'checkpoints', 'sheets'],
+  baseQuery,
+  tagTypes: ['plans', 'checkpoints', 'sheets', 'session'],
   endpoints: (build) => ({
     catalogue: build.query<{ readonly sheets: readonly (BoardSheet | PartSheet)[]; readonly own: readonly string[] }, void>({
       query: () => 'catalogue',
@@ -77,6 +112,20 @@ export const api = createApi({
       query: (id) => ({ url: `plans/${id}`, method: 'DELETE' }),
       invalidatesTags: ['plans'],
     }),
+    session: build.query<{ readonly required: boolean }, void>({ query: () => 'session', providesTags: ['session'] }),
+    signIn: build.mutation<void, string>({ query: (passphrase) => ({ url: 'session', method: 'POST', body: { passphrase } }) }),
+    signOut: build.mutation<void, void>({ query: () => ({ url: 'session', method: 'DELETE' }) }),
+    takeArchive: build.mutation<ArchiveReport, Blob>({
+      query: (body) => ({ url: 'archive', method: 'POST', body, headers: { 'Content-Type': 'application/zip' } }),
+      invalidatesTags: ['plans', 'sheets', 'checkpoints'],
+    }),
+    history: build.query<{ readonly entries: readonly HistoryEntry[] }, { readonly plan: string; readonly before?: number }>({
+      query: ({ plan, before }) => `plans/${plan}/history${before === undefined ? '' : `?before=${before}`}`,
+      keepUnusedDataFor: 0,
+    }),
+    historyStep: build.query<HistoryEntry & { readonly inverse: readonly Edit[] }, { readonly plan: string; readonly revision: number }>({
+      query: ({ plan, revision }) => `plans/${plan}/history/${revision}`,
+    }),
     checkpoints: build.query<{ readonly checkpoints: readonly Checkpoint[] }, string>({
       query: (plan) => `plans/${plan}/checkpoints`,
       providesTags: ['checkpoints'],
@@ -96,6 +145,13 @@ export const api = createApi({
 });
 
 export const {
+  useSessionQuery,
+  useSignInMutation,
+  useSignOutMutation,
+  useTakeArchiveMutation,
+  useHistoryQuery,
+  useLazyHistoryQuery,
+  useLazyHistoryStepQuery,
   useCheckpointsQuery,
   useLazyCheckpointQuery,
   useKeepCheckpointMutation,

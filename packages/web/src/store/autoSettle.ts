@@ -1,7 +1,8 @@
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { type Plan, type TerminalKey, terminalKey } from '@roof-chart/core/plan/plan';
 import type { Settled } from '../review/review.worker';
-import { type ReviewFeed, Stopped } from '../review/reviewFeed';
+import type { ReviewFeed } from '../review/reviewFeed';
+import { Stopped } from '../review/workerSeat';
 import type { Store } from './store';
 
 /** Edits after which settling has something to do. Taking a wire off, or a tick, is not among them: what somebody has just

@@ -1,6 +1,7 @@
-import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { createSlice, type Draft, original, type PayloadAction } from '@reduxjs/toolkit';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import type { StoredPlan } from './api';
 
 /** One thing the user did, with the way back. */
 export interface Step {
@@ -12,74 +13,110 @@ export interface Step {
 export interface Batch {
   readonly id: string;
   readonly edits: readonly Edit[];
+  /** What the user did, for the history. */
+  readonly label?: string;
 }
 
-export type SaveState = 'saved' | 'saving' | 'offline';
+/** Why waiting batches are not on the server: it does not answer, its disk is full, it asks for the passphrase, or the user
+ *  has to choose between two plans. */
+export type Waiting = 'offline' | 'full' | 'signed-out' | 'choice';
+export type SaveState = 'saved' | 'saving' | Waiting;
 
 export interface DocumentState {
-  /** The plan as the user sees it: the server's revision with the waiting batches applied. */
+  /** The plan as the user sees it: the ground with the waiting batches applied. */
   readonly plan: Plan | null;
-  /** The server's revision under the waiting batches. */
+  /** The plan as the server holds it at `revision`. */
+  readonly ground: Plan | null;
   readonly revision: number;
+  /** The life of the server's database that the revision counts in. */
+  readonly epoch: string;
   readonly waiting: readonly Batch[];
   readonly save: SaveState;
+  /** What the server holds after its database was restored or reset, where it differs from what is here; `gone` where it
+   *  has no such plan any more. The user chooses. */
+  readonly choice: StoredPlan | 'gone' | null;
   readonly past: readonly Step[];
   readonly future: readonly Step[];
 }
 
-const initialState: DocumentState = { plan: null, revision: 0, waiting: [], save: 'saved', past: [], future: [] };
+const initialState: DocumentState = {
+  plan: null,
+  ground: null,
+  revision: 0,
+  epoch: '',
+  waiting: [],
+  save: 'saved',
+  choice: null,
+  past: [],
+  future: [],
+};
 
 const UNDO_DEPTH = 500;
+
+/** The state itself: every look at a draft makes a proxy, which at thousands of waiting edits takes seconds. */
+const plain = (draft: Draft<DocumentState>): DocumentState => original(draft) as DocumentState;
+
+/** What a document is opened from. */
+export type Opening = Partial<DocumentState> & { readonly plan: Plan; readonly revision: number };
 
 /** The open document. Edits arrive already applied: reducers only record them. */
 export const documentSlice = createSlice({
   name: 'document',
   initialState,
   reducers: {
-    opened: (_state, { payload }: PayloadAction<Partial<DocumentState> & { plan: Plan; revision: number }>): DocumentState => ({
+    opened: (_state, { payload }: PayloadAction<Opening>): DocumentState => ({
       ...initialState,
+      ground: payload.plan,
       ...payload,
     }),
     closed: (): DocumentState => initialState,
-    did: (state, { payload }: PayloadAction<{ plan: Plan; batch: Batch; step: Step }>): DocumentState => ({
-      ...(state as DocumentState),
-      plan: payload.plan,
-      waiting: [...state.waiting, payload.batch] as Batch[],
-      past: [...state.past, payload.step].slice(-UNDO_DEPTH) as Step[],
-      future: [],
-    }),
-    undid: (state, { payload }: PayloadAction<{ plan: Plan; batch: Batch }>): DocumentState => ({
-      ...(state as DocumentState),
-      plan: payload.plan,
-      waiting: [...state.waiting, payload.batch] as Batch[],
-      past: state.past.slice(0, -1) as Step[],
-      future: [...state.future, state.past.at(-1)!] as Step[],
-    }),
-    redid: (state, { payload }: PayloadAction<{ plan: Plan; batch: Batch }>): DocumentState => ({
-      ...(state as DocumentState),
-      plan: payload.plan,
-      waiting: [...state.waiting, payload.batch] as Batch[],
-      past: [...state.past, state.future.at(-1)!] as Step[],
-      future: state.future.slice(0, -1) as Step[],
-    }),
-    saving: (state): DocumentState => ({ ...(state as DocumentState), save: 'saving' }),
-    offline: (state): DocumentState => ({ ...(state as DocumentState), save: 'offline' }),
-    /** The server has taken the first waiting batches. */
-    saved: (state, { payload }: PayloadAction<{ revision: number; batches: number }>): DocumentState => {
-      const waiting = state.waiting.slice(payload.batches) as Batch[];
-      return { ...(state as DocumentState), revision: payload.revision, waiting, save: waiting.length > 0 ? 'saving' : 'saved' };
+    did: (draft, { payload }: PayloadAction<{ plan: Plan; batch: Batch; step: Step }>): DocumentState => {
+      const state = plain(draft);
+      const { plan, batch, step } = payload;
+      return { ...state, plan, waiting: [...state.waiting, batch], past: [...state.past, step].slice(-UNDO_DEPTH), future: [] };
+    },
+    undid: (draft, { payload }: PayloadAction<{ plan: Plan; batch: Batch }>): DocumentState => {
+      const state = plain(draft);
+      const { plan, batch } = payload;
+      const future = [...state.future, state.past.at(-1)!];
+      return { ...state, plan, waiting: [...state.waiting, batch], past: state.past.slice(0, -1), future };
+    },
+    redid: (draft, { payload }: PayloadAction<{ plan: Plan; batch: Batch }>): DocumentState => {
+      const state = plain(draft);
+      const { plan, batch } = payload;
+      const past = [...state.past, state.future.at(-1)!];
+      return { ...state, plan, waiting: [...state.waiting, batch], past, future: state.future.slice(0, -1) };
+    },
+    saving: (draft): DocumentState => ({ ...plain(draft), save: 'saving' }),
+    held: (draft, { payload }: PayloadAction<Waiting>): DocumentState => ({ ...plain(draft), save: payload }),
+    /** The server has taken the first waiting batches: they are part of the ground now. */
+    saved: (draft, { payload }: PayloadAction<{ revision: number; batches: number; ground?: Plan }>): DocumentState => {
+      const state = plain(draft);
+      const waiting = state.waiting.slice(payload.batches);
+      const { revision, ground = state.ground } = payload;
+      return { ...state, revision, ground, waiting, save: waiting.length > 0 ? 'saving' : 'saved' };
     },
     /** An undo or redo step that no longer fits is dropped. */
-    stepDropped: (state, { payload }: PayloadAction<'past' | 'future'>): DocumentState => ({
-      ...(state as DocumentState),
-      [payload]: state[payload].slice(0, -1),
-    }),
+    stepDropped: (draft, { payload }: PayloadAction<'past' | 'future'>): DocumentState => {
+      const state = plain(draft);
+      return { ...state, [payload]: state[payload].slice(0, -1) };
+    },
     /** Somebody else changed the plan: their revision is the ground, our waiting batches are laid on it again. */
-    rebased: (state, { payload }: PayloadAction<{ plan: Plan; revision: number; waiting: readonly Batch[] }>): DocumentState => ({
-      ...(state as DocumentState),
+    rebased: (
+      draft,
+      { payload }: PayloadAction<{ plan: Plan; ground: Plan; revision: number; epoch: string; waiting: readonly Batch[] }>,
+    ): DocumentState => ({
+      ...plain(draft),
       ...payload,
+      choice: null,
       // Undo steps stay: one that no longer fits says so when it is asked for.
       save: payload.waiting.length > 0 ? 'saving' : 'saved',
+    }),
+    /** The server's database is another one: nothing is sent until the user has chosen. */
+    choiceAsked: (draft, { payload }: PayloadAction<StoredPlan | 'gone'>): DocumentState => ({
+      ...plain(draft),
+      choice: payload,
+      save: 'choice',
     }),
   },
 });

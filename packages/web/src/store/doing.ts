@@ -1,25 +1,28 @@
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Edit } from '@roof-chart/core/plan/edit';
+import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { documentActions } from './documentSlice';
+import { type Batch, documentActions } from './documentSlice';
 import type { Store } from './store';
 
 export type Done = { readonly ok: true } | { readonly ok: false; readonly words: string };
 
-const newBatch = (edits: readonly Edit[]) => ({ id: crypto.randomUUID(), edits });
+const newBatch = (edits: readonly Edit[], label: string): Batch => ({ id: crypto.randomUUID(), edits, label });
 
 /** Does edits to the open plan as one undoable step.
  *  @param label what the user did, in words, for "Undo: …" */
 export function doEdits(store: Store, sheets: Sheets, edits: readonly Edit[], label: string): Done {
   const { plan } = store.getState().document;
   if (!plan || edits.length === 0) return { ok: false, words: 'There is nothing to do.' };
+  if (edits.length > PLAN_LIMITS.editsPerBatch)
+    return { ok: false, words: `Not done: ${edits.length} edits at once, the limit is ${PLAN_LIMITS.editsPerBatch}.` };
   const result = applyEdits(plan, edits, sheets);
   if (!result.ok) {
     const { path, expected, got } = result.problem;
     return { ok: false, words: `Not done: ${path} should be ${expected}, not ${got}.` };
   }
   const step = { label, edits, inverse: result.inverse };
-  store.dispatch(documentActions.did({ plan: result.plan, batch: newBatch(edits), step }));
+  store.dispatch(documentActions.did({ plan: result.plan, batch: newBatch(edits, label), step }));
   return { ok: true };
 }
 
@@ -32,7 +35,7 @@ export function undo(store: Store, sheets: Sheets): Stepped {
   const step = past.at(-1);
   if (!plan || !step) return { kind: 'none' };
   const result = applyEdits(plan, step.inverse, sheets);
-  if (result.ok) store.dispatch(documentActions.undid({ plan: result.plan, batch: newBatch(step.inverse) }));
+  if (result.ok) store.dispatch(documentActions.undid({ plan: result.plan, batch: newBatch(step.inverse, `Undo: ${step.label}`) }));
   else store.dispatch(documentActions.stepDropped('past'));
   return { kind: result.ok ? 'done' : 'unfit', label: step.label };
 }
@@ -43,7 +46,7 @@ export function redo(store: Store, sheets: Sheets): Stepped {
   const step = future.at(-1);
   if (!plan || !step) return { kind: 'none' };
   const result = applyEdits(plan, step.edits, sheets);
-  if (result.ok) store.dispatch(documentActions.redid({ plan: result.plan, batch: newBatch(step.edits) }));
+  if (result.ok) store.dispatch(documentActions.redid({ plan: result.plan, batch: newBatch(step.edits, `Redo: ${step.label}`) }));
   else store.dispatch(documentActions.stepDropped('future'));
   return { kind: result.ok ? 'done' : 'unfit', label: step.label };
 }

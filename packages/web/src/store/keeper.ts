@@ -1,15 +1,35 @@
-import type { DocumentState } from './documentSlice';
-import { type LocalCopy, writeLocal } from './localCopy';
+import type { Batch, DocumentState } from './documentSlice';
+import { writeGround, writeSteps } from './localCopy';
 import type { Store } from './store';
+import { forgetBatches, keepBatches } from './waitingBatches';
 
-const copyOf = ({ plan, revision, waiting, past, future }: DocumentState): LocalCopy | null =>
-  plan && { version: 1, plan, revision, waiting, past, future };
+/** Where the keeper writes. */
+export interface LocalStorage {
+  keepBatches(planId: string, batches: readonly Batch[]): Promise<void>;
+  forgetBatches(planId: string, ids: readonly string[]): Promise<void>;
+  writeGround: typeof writeGround;
+  writeSteps(planId: string, steps: Pick<DocumentState, 'past' | 'future'>): Promise<void>;
+}
 
-const kept = (a: DocumentState, b: DocumentState): boolean =>
-  a.plan === b.plan && a.revision === b.revision && a.waiting === b.waiting && a.past === b.past && a.future === b.future;
+/** The browser's storage, for this tab. */
+export const browserStorage = (tab: () => Promise<string>): LocalStorage => ({
+  keepBatches: async (planId, batches) => keepBatches(planId, await tab(), batches),
+  forgetBatches,
+  writeGround,
+  writeSteps: async (planId, steps) => writeSteps(planId, await tab(), steps),
+});
 
-/** Keeps the browser's copy of the open plan up to date: every change is written, the newest last;
- *  changes that come while one is being written are written together after it. */
+const isKept = (a: DocumentState, b: DocumentState): boolean =>
+  a.plan === b.plan &&
+  a.ground === b.ground &&
+  a.revision === b.revision &&
+  a.epoch === b.epoch &&
+  a.waiting === b.waiting &&
+  a.past === b.past &&
+  a.future === b.future;
+
+/** Keeps the browser's copy of the open plan up to date: waiting batches first, each as a record of its own, then what the
+ *  server gave, then undo. Changes that come while one is being written are written together after it. */
 export class Keeper {
   #seen: DocumentState;
   #running = false;
@@ -19,7 +39,7 @@ export class Keeper {
   constructor(
     private readonly store: Store,
     private readonly tell: (message: string) => void,
-    private readonly write: (copy: LocalCopy) => Promise<void> = writeLocal,
+    private readonly storage: LocalStorage,
   ) {
     this.#seen = store.getState().document;
   }
@@ -39,12 +59,29 @@ export class Keeper {
   async #run(): Promise<void> {
     this.#running = true;
     // Between the last look at the store and this flag's end nothing else can run: no change falls between.
-    for (let now = this.store.getState().document; !kept(now, this.#seen); now = this.store.getState().document) {
+    for (let now = this.store.getState().document; !isKept(now, this.#seen); now = this.store.getState().document) {
+      const before = this.#seen;
       this.#seen = now;
-      const copy = copyOf(now);
-      if (copy) await this.write(copy).catch(() => this.#full());
+      await this.#keep(before, now).catch(() => this.#full());
     }
     this.#running = false;
+  }
+
+  async #keep(before: DocumentState, now: DocumentState): Promise<void> {
+    const { plan, ground, revision, epoch, waiting, past, future } = now;
+    if (!plan) return;
+    const isSame = before.plan?.id === plan.id;
+    // The batches of a plan that was closed stay: they are sent when it is opened again, or in the background.
+    const known = new Set(isSame ? before.waiting.map((batch) => batch.id) : []);
+    const here = new Set(waiting.map((batch) => batch.id));
+    const fresh = waiting.filter((batch) => !known.has(batch.id));
+    const gone = [...known].filter((id) => !here.has(id));
+    if (fresh.length > 0) await this.storage.keepBatches(plan.id, fresh);
+    const isGroundNew = !isSame || before.ground !== ground || before.revision !== revision || before.epoch !== epoch;
+    if (ground && isGroundNew) await this.storage.writeGround({ version: 2, plan: ground, revision, epoch });
+    // Only after the ground that has them in: cut off between, they are still known to be unsent.
+    if (gone.length > 0) await this.storage.forgetBatches(plan.id, gone);
+    if (!isSame || before.past !== past || before.future !== future) await this.storage.writeSteps(plan.id, { past, future });
   }
 
   #full(): void {

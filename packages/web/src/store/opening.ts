@@ -1,36 +1,58 @@
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { StoredPlan } from './api';
-import type { DocumentState } from './documentSlice';
-import type { LocalCopy } from './localCopy';
+import type { Batch, DocumentState, Opening, Step } from './documentSlice';
+import type { LocalGround } from './localCopy';
 import { rebase } from './saver';
 
-export type Opened = Pick<DocumentState, 'plan' | 'revision' | 'waiting' | 'past' | 'future' | 'save'> & { readonly plan: Plan };
+/** What this browser kept of a plan. */
+export interface Kept {
+  readonly ground: LocalGround | null;
+  /** Batches that the server had not acknowledged. */
+  readonly waiting: readonly Batch[];
+  readonly past: readonly Step[];
+  readonly future: readonly Step[];
+}
+
+export type Opened = Opening & { readonly save: DocumentState['save'] };
 
 /** A plan opened from what the server holds and what this browser kept: waiting batches that the server has not
- *  taken yet are laid on its plan.
+ *  taken yet are laid on its plan. After a restore or reset of the server's database the user is asked first.
  *  @returns the document, and how many waiting batches no longer fit */
 export function openingOf(
   server: StoredPlan,
-  local: LocalCopy | null,
+  { ground, waiting, past, future }: Kept,
+  taken: ReadonlySet<string>,
   sheets: Sheets,
 ): { readonly document: Opened; readonly lost: number } {
-  const { plan, revision, recent } = server;
-  if (!local) return { document: { plan, revision, waiting: [], past: [], future: [], save: 'saved' }, lost: 0 };
-  const taken = new Set(recent);
-  const result = rebase(
-    plan,
-    local.waiting.filter((batch) => !taken.has(batch.id)),
-    sheets,
-  );
+  const { plan, revision, epoch } = server;
+  const unsent = waiting.filter((batch) => !taken.has(batch.id) && !server.recent.includes(batch.id));
+  if (ground && ground.epoch !== epoch && unsent.length > 0) {
+    const mine = rebase(ground.plan, unsent, sheets);
+    const document: Opened = {
+      plan: mine.plan,
+      ground: ground.plan,
+      revision: ground.revision,
+      epoch: ground.epoch,
+      waiting: mine.waiting,
+      past,
+      future,
+      choice: server,
+      save: 'choice',
+    };
+    return { document, lost: mine.lost.length };
+  }
+  const result = rebase(plan, unsent, sheets);
   const save = result.waiting.length > 0 ? 'saving' : 'saved';
   return {
-    document: { plan: result.plan, revision, waiting: result.waiting, past: local.past, future: local.future, save },
+    document: { plan: result.plan, ground: plan, revision, epoch, waiting: result.waiting, past, future, save },
     lost: result.lost.length,
   };
 }
 
 /** A plan opened from this browser alone, while the server is away. */
-export function openingOffline(local: LocalCopy): Opened {
-  return { plan: local.plan, revision: local.revision, waiting: local.waiting, past: local.past, future: local.future, save: 'offline' };
+export function openingOffline({ ground, waiting, past, future }: Kept & { readonly ground: LocalGround }, sheets: Sheets): Opened {
+  const result = rebase(ground.plan, waiting, sheets);
+  const { plan, revision, epoch } = ground;
+  return { plan: result.plan, ground: plan as Plan, revision, epoch, waiting: result.waiting, past, future, save: 'offline' };
 }

@@ -4,38 +4,8 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { StoredPlan } from './api';
 import { type Batch, documentActions } from './documentSlice';
+import { type FetchPlan, fetchPlan, nextBatches, type SaveAnswer, type SendBatches, sendBatches } from './planRequests';
 import type { Store } from './store';
-
-/** What the server said to a batch. */
-export type SaveAnswer =
-  | { readonly kind: 'done'; readonly revision: number }
-  | { readonly kind: 'stale'; readonly now: StoredPlan }
-  | { readonly kind: 'refused'; readonly message: string }
-  | { readonly kind: 'gone' }
-  | { readonly kind: 'away' };
-
-export type SendBatch = (planId: string, revision: number, batch: Batch) => Promise<SaveAnswer>;
-
-/** Sends a batch over HTTP. It is kept alive when the page closes. */
-export const sendBatch: SendBatch = async (planId, revision, batch) => {
-  try {
-    const response = await fetch(`/api/plans/${planId}/edits`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json', 'If-Match': `"${revision}"` },
-      body: JSON.stringify({ batch: batch.id, edits: batch.edits }),
-      keepalive: true,
-    });
-    const body = (await response.json()) as Partial<StoredPlan> & { error?: { message: string } };
-    if (response.ok) return { kind: 'done', revision: body.revision! };
-    if (response.status === 412) return { kind: 'stale', now: body as StoredPlan };
-    if (response.status === 404) return { kind: 'gone' };
-    // A server in trouble may recover: only a 4xx says that the batch itself is wrong.
-    if (response.status >= 500 || response.status === 429) return { kind: 'away' };
-    return { kind: 'refused', message: body.error?.message ?? `The server answered ${response.status}.` };
-  } catch {
-    return { kind: 'away' };
-  }
-};
 
 export interface Rebased {
   readonly plan: Plan;
@@ -65,21 +35,18 @@ export interface SaverEvents {
   tell(message: string): void;
   /** The plan was deleted elsewhere. */
   gone(planId: string): void;
+  /** The server asks for its passphrase. */
+  signedOut(): void;
 }
 
-export type FetchPlan = (planId: string) => Promise<StoredPlan | null>;
+/** What the server told of a plan: its revision, or that it is gone, in which life of its database. */
+export interface Heard {
+  readonly revision: number | null;
+  readonly epoch: string;
+}
 
-/** The plan as the server holds it, or null when there is no answer. */
-export const fetchStored: FetchPlan = async (planId) => {
-  try {
-    const response = await fetch(`/api/plans/${planId}`);
-    return response.ok ? ((await response.json()) as StoredPlan) : null;
-  } catch {
-    return null;
-  }
-};
-
-/** Sends waiting batches one at a time, in order, for as long as there are any; never gives one up silently. */
+/** Sends waiting batches in their order, as many at once as fit a request, for as long as there are any; never gives one up
+ *  silently. */
 export class Saver {
   #busy = false;
   #tries = 0;
@@ -89,8 +56,8 @@ export class Saver {
     private readonly store: Store,
     private readonly sheets: () => Sheets,
     private readonly events: SaverEvents,
-    private readonly send: SendBatch = sendBatch,
-    private readonly fetchPlan: FetchPlan = fetchStored,
+    private readonly send: SendBatches = sendBatches,
+    private readonly readPlan: FetchPlan = fetchPlan,
   ) {}
 
   /** Starts watching the document. @returns stops watching */
@@ -110,73 +77,127 @@ export class Saver {
   retry(): void {
     this.#tries = 0;
     const { save, waiting, revision } = this.store.getState().document;
-    if (save === 'offline' && waiting.length === 0) this.store.dispatch(documentActions.saved({ revision, batches: 0 }));
+    if (isHeld(save) && waiting.length === 0) this.store.dispatch(documentActions.saved({ revision, batches: 0 }));
     void this.#pump(true);
   }
 
-  /** The server told a revision. A newer one than ours is taken in; with batches of our own under way, their answer will tell. */
-  async heard(planId: string, revision: number): Promise<void> {
+  /** The server told a revision, or that the plan is gone. A newer one than ours is taken in; with batches of our own under
+   *  way, their answer will tell. Another life of its database is looked at in any case. */
+  async heard(planId: string, { revision, epoch }: Heard): Promise<void> {
     const { document } = this.store.getState();
+    if (document.plan?.id !== planId || document.choice) return;
+    const isSameLife = epoch === document.epoch;
+    if (revision === null) {
+      if (!isSameLife) return void this.store.dispatch(documentActions.choiceAsked('gone'));
+      return this.events.gone(planId);
+    }
     if (document.save === 'offline') this.retry();
-    if (document.plan?.id !== planId || revision <= document.revision || document.waiting.length > 0 || this.#busy) return;
-    const now = await this.fetchPlan(planId);
+    if (isSameLife && (revision <= document.revision || document.waiting.length > 0 || this.#busy)) return;
+    const now = await this.readPlan(planId);
     const after = this.store.getState().document;
-    if (now && after.plan?.id === planId && now.revision > after.revision && !this.#busy) this.#rebaseOn(now, null);
+    if (typeof now === 'string' || 'trouble' in now || after.plan?.id !== planId) return;
+    if (now.epoch !== after.epoch) this.#otherLife(now);
+    else if (now.revision > after.revision && !this.#busy) this.#rebaseOn(now, null);
+  }
+
+  /** Lays batches that a tab left behind on top of the open plan. */
+  adopt(planId: string, batches: readonly Batch[]): void {
+    const { plan, ground, revision, epoch, waiting, choice } = this.store.getState().document;
+    const known = new Set(waiting.map((batch) => batch.id));
+    const fresh = batches.filter((batch) => !known.has(batch.id));
+    if (plan?.id !== planId || !ground || choice || fresh.length === 0) return;
+    this.#lay(
+      { plan: ground, revision, epoch },
+      [...waiting, ...fresh],
+      'Edits of a tab that was closed before they were saved were added.',
+    );
   }
 
   async #pump(now = false): Promise<void> {
-    const { plan, revision, waiting, save } = this.store.getState().document;
-    const batch = waiting[0];
-    if (!plan || !batch || this.#busy || (save === 'offline' && !now)) return;
+    const { plan, revision, epoch, waiting, save, choice } = this.store.getState().document;
+    if (!plan || choice || waiting.length === 0 || this.#busy || (isHeld(save) && !now)) return;
     this.#busy = true;
     clearTimeout(this.#timer);
     try {
       if (save !== 'saving') this.store.dispatch(documentActions.saving());
-      const answer = await this.send(plan.id, revision, batch);
+      const batches = nextBatches(waiting);
+      const answer = await this.send(plan.id, { revision, epoch }, batches);
       // The user may have opened another plan meanwhile; this answer is not for that one.
-      if (this.store.getState().document.plan?.id === plan.id) await this.#take(answer, plan.id);
+      if (this.store.getState().document.plan?.id === plan.id) await this.#take(answer, plan.id, batches.length);
     } finally {
       this.#busy = false;
     }
     void this.#pump();
   }
 
-  async #take(answer: SaveAnswer, planId: string): Promise<void> {
-    if (answer.kind !== 'away') this.#tries = 0;
+  async #take(answer: SaveAnswer, planId: string, sent: number): Promise<void> {
+    if (answer.kind !== 'wait') this.#tries = 0;
     switch (answer.kind) {
       case 'done':
-        return void this.store.dispatch(documentActions.saved({ revision: answer.revision, batches: 1 }));
+        return this.#saved(answer.revision, sent);
       case 'stale':
+        if (answer.now.epoch !== this.store.getState().document.epoch) return this.#otherLife(answer.now);
         return this.#rebaseOn(answer.now, 'The plan was changed elsewhere; your latest edits were laid on top.');
       case 'refused':
+        if (answer.at > 0) this.#saved(answer.revision, answer.at);
         return this.#withoutFirst(planId, answer.message);
       case 'gone':
-        this.store.dispatch(documentActions.offline());
+        this.store.dispatch(documentActions.held('offline'));
         return this.events.gone(planId);
-      case 'away':
-        this.store.dispatch(documentActions.offline());
+      case 'wait':
+        this.store.dispatch(documentActions.held(answer.why));
+        if (answer.why === 'signed-out') this.events.signedOut();
         this.#timer = setTimeout(() => void this.#pump(true), RETRY_MS[Math.min(this.#tries++, RETRY_MS.length - 1)]);
     }
+  }
+
+  /** The first waiting batches are in: the ground has them now. */
+  #saved(revision: number, batches: number): void {
+    const { plan, ground, waiting } = this.store.getState().document;
+    if (!ground || !plan) return;
+    // With nothing left waiting the plan is the ground; otherwise the batches are laid on it once more.
+    const next = waiting.length === batches ? plan : rebase(ground, waiting.slice(0, batches), this.sheets()).plan;
+    this.store.dispatch(documentActions.saved({ revision, batches, ground: next }));
   }
 
   /** @param words said when our own edits were laid on someone else's; null when there were none */
   #rebaseOn(now: StoredPlan, words: string | null): void {
     const taken = new Set(now.recent);
-    const waiting = this.store.getState().document.waiting.filter((batch) => !taken.has(batch.id));
+    this.#lay(
+      now,
+      this.store.getState().document.waiting.filter((batch) => !taken.has(batch.id)),
+      words,
+    );
+  }
+
+  #lay(now: Pick<StoredPlan, 'plan' | 'revision' | 'epoch'>, waiting: readonly Batch[], words: string | null): void {
     const result = rebase(now.plan, waiting, this.sheets());
-    this.store.dispatch(documentActions.rebased({ plan: result.plan, revision: now.revision, waiting: result.waiting }));
+    const { revision, epoch } = now;
+    this.store.dispatch(documentActions.rebased({ plan: result.plan, ground: now.plan, revision, epoch, waiting: result.waiting }));
     const lost = result.lost.map(({ problem }) => `${problem.path} should be ${problem.expected}, not ${problem.got}`);
     if (lost.length > 0)
       this.events.tell(`The plan was changed elsewhere. ${lost.length} of your edits no longer fit: ${lost.join('; ')}.`);
     else if (words && waiting.length > 0) this.events.tell(words);
   }
 
+  /** The server's database was restored or reset. Where its plan is the one shown here nothing is asked; otherwise nothing is
+   *  sent, and nothing here is given up, before the user has chosen. */
+  #otherLife(now: StoredPlan): void {
+    const { plan } = this.store.getState().document;
+    const { plan: ground, revision, epoch } = now;
+    if (JSON.stringify(plan) === JSON.stringify(ground))
+      this.store.dispatch(documentActions.rebased({ plan: ground, ground, revision, epoch, waiting: [] }));
+    else this.store.dispatch(documentActions.choiceAsked(now));
+  }
+
   /** The server will never take the first batch: go back to what it holds, without it. */
   async #withoutFirst(planId: string, message: string): Promise<void> {
-    const now = await this.fetchPlan(planId);
-    if (!now) return void this.store.dispatch(documentActions.offline());
+    const now = await this.readPlan(planId);
+    if (typeof now === 'string' || 'trouble' in now) return void this.store.dispatch(documentActions.held('offline'));
     this.store.dispatch(documentActions.saved({ revision: now.revision, batches: 1 }));
     this.#rebaseOn(now, null);
     this.events.tell(`An edit was refused by the server and taken back: ${message}`);
   }
 }
+
+const isHeld = (save: string): boolean => save !== 'saved' && save !== 'saving';

@@ -12,9 +12,19 @@ export interface SessionState {
   readonly roomy: boolean;
   /** Settles after every change. */
   readonly auto: boolean;
+  /** The server asks for its passphrase. */
+  readonly signedOut: boolean;
 }
 
-const initialState: SessionState = { terminal: null, pin: null, finding: null, scope: 'signals', roomy: false, auto: false };
+const initialState: SessionState = {
+  terminal: null,
+  pin: null,
+  finding: null,
+  scope: 'signals',
+  roomy: false,
+  auto: false,
+  signedOut: false,
+};
 
 export const sessionSlice = createSlice({
   name: 'session',
@@ -31,7 +41,8 @@ export const sessionSlice = createSlice({
     scopeChosen: (state, { payload }: PayloadAction<WireScope>) => ({ ...state, scope: payload }),
     densityChosen: (state, { payload }: PayloadAction<boolean>) => ({ ...state, roomy: payload }),
     autoChosen: (state, { payload }: PayloadAction<boolean>) => ({ ...state, auto: payload }),
-    sessionCleared: (state) => ({ ...initialState, roomy: state.roomy, auto: state.auto }),
+    signedOutChanged: (state, { payload }: PayloadAction<boolean>) => ({ ...state, signedOut: payload }),
+    sessionCleared: (state) => ({ ...initialState, roomy: state.roomy, auto: state.auto, signedOut: state.signedOut }),
   },
 });
 

@@ -1,14 +1,13 @@
-import { Button, Modal, TextInput } from '@mantine/core';
+import { Button, Modal, Tabs, TextInput } from '@mantine/core';
 import { type FormEvent, useState } from 'react';
-import { sayPlacement } from '@roof-chart/core/checks/say';
 import { diffPlans } from '@roof-chart/core/plan/diffPlans';
 import { PLAN_LIMITS, type Plan } from '@roof-chart/core/plan/plan';
-import { changedWires } from '@roof-chart/core/review/previewEdits';
 import { defaultStrap } from '@roof-chart/core/sheets/defaultStrap';
 import { useWorkbench } from '../app/workbench';
-import { wireWords } from '../findings/previewWords';
 import { failureWords, useCheckpointsQuery, useKeepCheckpointMutation, useLazyCheckpointQuery } from '../store/api';
 import { useAppSelector } from '../store/store';
+import { History } from './History';
+import { PlanDifference } from './PlanDifference';
 import styles from './Versions.module.css';
 
 function KeepForm({ plan }: { readonly plan: Plan }) {
@@ -43,31 +42,6 @@ function KeepForm({ plan }: { readonly plan: Plan }) {
   );
 }
 
-/** What would change if the kept version came back, wire by wire and part by part. */
-function Difference({ plan, kept }: { readonly plan: Plan; readonly kept: Plan }) {
-  const { sheets } = useWorkbench();
-  const names = (a: Plan, b: Plan) =>
-    a.placements.filter((p) => !b.placements.some((q) => q.id === p.id)).map((p) => sayPlacement(a, p.id));
-  const [back, gone] = [names(kept, plan), names(plan, kept)];
-  const wires = changedWires(plan, kept);
-  // A terminal of a part that only one of the two plans has is named after that one.
-  const owner = (key: string) => (plan.placements.some((p) => key.startsWith(`${p.id}:`)) ? plan : kept);
-  if (wires.length + back.length + gone.length === 0) return <p className="quiet">Wires and parts are the same as now.</p>;
-  return (
-    <div className={styles.difference}>
-      {back.length > 0 && <p>Parts that would come back: {back.join(', ')}.</p>}
-      {gone.length > 0 && <p>Parts that would go: {gone.join(', ')}.</p>}
-      {wires.length > 0 && (
-        <ul>
-          {wires.map((wire) => (
-            <li key={wire.terminal}>{wireWords(owner(wire.terminal), sheets, wire)}</li>
-          ))}
-        </ul>
-      )}
-    </div>
-  );
-}
-
 function Version({ plan, id, name, at }: { readonly plan: Plan; readonly id: string; readonly name: string; readonly at: string }) {
   const { sheets, edit } = useWorkbench();
   const [load, loaded] = useLazyCheckpointQuery();
@@ -91,7 +65,7 @@ function Version({ plan, id, name, at }: { readonly plan: Plan; readonly id: str
         </Button>
       </div>
       {loaded.isError && <p className={styles.error}>{failureWords(loaded.error)}</p>}
-      {kept && <Difference plan={plan} kept={kept} />}
+      {kept && <PlanDifference plan={plan} kept={kept} />}
       {kept && edits.length > 0 && (
         <Button size="compact-xs" aria-label={`Go back to ${name}`} onClick={() => edit(edits, `go back to “${name}”`)}>
           Go back to this version
@@ -101,11 +75,10 @@ function Version({ plan, id, name, at }: { readonly plan: Plan; readonly id: str
   );
 }
 
-/** Named versions of the plan: keep one, compare, go back (which Undo takes back, too). */
-export function Versions({ plan, onClose }: { readonly plan: Plan; readonly onClose: () => void }) {
+function KeptVersions({ plan }: { readonly plan: Plan }) {
   const list = useCheckpointsQuery(plan.id);
   return (
-    <Modal opened onClose={onClose} title="Versions" size="lg" transitionProps={{ duration: 0 }}>
+    <>
       <KeepForm plan={plan} />
       {list.isError && <p className={styles.error}>{failureWords(list.error)}</p>}
       {list.data?.checkpoints.length === 0 && (
@@ -116,6 +89,26 @@ export function Versions({ plan, onClose }: { readonly plan: Plan; readonly onCl
           <Version key={c.id} plan={plan} id={c.id} name={c.name} at={c.at} />
         ))}
       </ul>
+    </>
+  );
+}
+
+/** Named versions of the plan, and its history: keep one, compare, go back (which Undo takes back, too). */
+export function Versions({ plan, onClose }: { readonly plan: Plan; readonly onClose: () => void }) {
+  return (
+    <Modal opened onClose={onClose} title="Versions and history" size="lg" transitionProps={{ duration: 0 }}>
+      <Tabs defaultValue="versions" keepMounted={false}>
+        <Tabs.List>
+          <Tabs.Tab value="versions">Kept versions</Tabs.Tab>
+          <Tabs.Tab value="history">History</Tabs.Tab>
+        </Tabs.List>
+        <Tabs.Panel value="versions" pt="sm">
+          <KeptVersions plan={plan} />
+        </Tabs.Panel>
+        <Tabs.Panel value="history" pt="sm">
+          <History planId={plan.id} />
+        </Tabs.Panel>
+      </Tabs>
     </Modal>
   );
 }

@@ -6,7 +6,7 @@ import { askOne, type BenchPort, interview, ProbeSession, SESSION_WORDS, type Se
 import type { Plan, TerminalKey } from '@roof-chart/core/plan/plan';
 import { announce } from '../../app/announcer';
 import { useWorkbench } from '../../app/workbench';
-import { Stopped } from '../../review/reviewFeed';
+import { Stopped } from '../../review/workerSeat';
 
 export const later = (milliseconds: number, act: () => void) => {
   const timer = setTimeout(act, milliseconds);

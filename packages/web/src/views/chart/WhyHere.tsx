@@ -5,7 +5,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { alternativeWords } from '@roof-chart/core/outputs/settleWords';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
-import { Stopped } from '../../review/reviewFeed';
+import { Stopped } from '../../review/workerSeat';
 import styles from './Chart.module.css';
 
 /** Every pin that a signal could have, with what that would cost the whole plan as settled freely. */

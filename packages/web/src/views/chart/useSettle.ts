@@ -6,7 +6,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { WayOut } from '@roof-chart/core/review/ways/waysOut';
 import { announce } from '../../app/announcer';
 import { useWorkbench } from '../../app/workbench';
-import { Stopped } from '../../review/reviewFeed';
+import { Stopped } from '../../review/workerSeat';
 import type { Settled } from '../../review/review.worker';
 
 /** Time after which the best found is shown, in milliseconds. */

@@ -3,7 +3,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Remote } from 'comlink';
 import { useWorkbench } from '../../app/workbench';
 import type { Reviewer } from '../../review/review.worker';
-import { Stopped } from '../../review/reviewFeed';
+import { Stopped } from '../../review/workerSeat';
 
 /** How long a portion may keep the next edit's answers waiting, in milliseconds; portions grow and shrink to it. */
 const TURN = 30;

@@ -11,7 +11,7 @@ import { formatSi } from '@roof-chart/core/quantity/format';
 import { PIN_ROLES } from '@roof-chart/core/sheets/roles';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
-import { Stopped } from '../../review/reviewFeed';
+import { Stopped } from '../../review/workerSeat';
 import { calcEdits, ENTRIES, ladderEdits, TRANSISTOR_KINDS } from './calcEntries';
 import { SpanPicture } from './SpanPicture';
 import styles from './Resistors.module.css';

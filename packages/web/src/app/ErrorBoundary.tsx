@@ -1,0 +1,27 @@
+import { Component, type ReactNode } from 'react';
+import { Message } from './Message';
+
+interface BoundaryProps {
+  /** What is shown, in words: "The Chart". */
+  readonly what: string;
+  readonly children: ReactNode;
+}
+
+/** A view that fails says so in its place; what is around it, and the plan, go on. */
+export class ErrorBoundary extends Component<BoundaryProps, { readonly failure: string | null }> {
+  override state = { failure: null };
+
+  static getDerivedStateFromError(error: unknown) {
+    return { failure: error instanceof Error ? error.message : String(error) };
+  }
+
+  override render() {
+    const { failure } = this.state;
+    if (failure === null) return this.props.children;
+    return (
+      <Message title={`${this.props.what} could not be drawn`} action={{ label: 'Try again', run: () => this.setState({ failure: null }) }}>
+        The plan is not affected, and its edits are kept. The reason given: {failure}
+      </Message>
+    );
+  }
+}

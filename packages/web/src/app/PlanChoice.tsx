@@ -1,0 +1,119 @@
+import { Button, Modal } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useNavigate } from 'react-router';
+import { diffPlans } from '@roof-chart/core/plan/diffPlans';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { planDocument } from '@roof-chart/core/plan/planFile';
+import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { defaultStrap } from '@roof-chart/core/sheets/defaultStrap';
+import { failureWords, type StoredPlan, useOpenPlanFileMutation } from '../store/api';
+import { documentActions } from '../store/documentSlice';
+import { rebase } from '../store/saver';
+import { useAppDispatch, useAppSelector } from '../store/store';
+import { forgetBatches } from '../store/waitingBatches';
+import { PlanDifference } from '../versions/PlanDifference';
+import styles from './PlanChoice.module.css';
+import { useWorkbench } from './workbench';
+
+/** The plan as it is here, as a batch of edits on what the server holds. */
+function useOverwrite(plan: Plan, server: StoredPlan | 'gone') {
+  const dispatch = useAppDispatch();
+  const { sheets } = useWorkbench();
+  return () => {
+    if (server === 'gone') return;
+    const edits = diffPlans(server.plan, plan, (part, strap) => defaultStrap(sheets, part, strap));
+    const batch = { id: crypto.randomUUID(), edits, label: 'Kept the plan of this tab after the server’s data was restored' };
+    const result = rebase(server.plan, edits.length > 0 ? [batch] : [], sheets);
+    if (result.lost.length > 0) {
+      const { path, expected } = result.lost[0]!.problem;
+      return void notifications.show({
+        color: 'brick',
+        message: `Not possible: ${path} should be ${expected}. Keep it as a new plan instead.`,
+      });
+    }
+    const { revision, epoch } = server;
+    dispatch(documentActions.rebased({ plan: result.plan, ground: server.plan, revision, epoch, waiting: result.waiting }));
+  };
+}
+
+function useKeepAsNew(plan: Plan) {
+  const [open, opening] = useOpenPlanFileMutation();
+  const { sheets } = useWorkbench();
+  const navigate = useNavigate();
+  const waiting = useAppSelector((state) => state.document.waiting);
+  const dispatch = useAppDispatch();
+  const keep = async () => {
+    const name = `${plan.name.slice(0, PLAN_LIMITS.nameLength - 12)} (this tab)`;
+    const result = await open(planDocument({ ...plan, name }, sheets));
+    if (result.error) return void notifications.show({ color: 'brick', message: failureWords(result.error) });
+    await forgetBatches(
+      plan.id,
+      waiting.map((batch) => batch.id),
+    ).catch(() => undefined);
+    dispatch(documentActions.closed());
+    void navigate(`/plans/${result.data.plan.id}/chart`);
+  };
+  return { keep, isKeeping: opening.isLoading };
+}
+
+function Choice({ plan, server }: { readonly plan: Plan; readonly server: StoredPlan | 'gone' }) {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const overwrite = useOverwrite(plan, server);
+  const { keep, isKeeping } = useKeepAsNew(plan);
+  const takeServer = () => {
+    if (server === 'gone') {
+      dispatch(documentActions.closed());
+      return void navigate('/');
+    }
+    const { plan: ground, revision, epoch } = server;
+    dispatch(documentActions.rebased({ plan: ground, ground, revision, epoch, waiting: [] }));
+  };
+  return (
+    <>
+      <p>
+        {server === 'gone'
+          ? 'The server’s data was restored from a backup or reset, and this plan is not in it. The plan is still here, in this tab.'
+          : 'The server’s data was restored from a backup or reset. Its plan differs from the one in this tab. Nothing is saved until you choose.'}
+      </p>
+      {server !== 'gone' && (
+        <section className={styles.difference} aria-label="What the server’s plan would change here">
+          <PlanDifference plan={plan} kept={server.plan} />
+        </section>
+      )}
+      <div className={styles.choices}>
+        {server !== 'gone' && (
+          <Button onClick={overwrite} data-autofocus>
+            Keep the plan of this tab
+          </Button>
+        )}
+        <Button variant="default" onClick={() => void keep()} loading={isKeeping}>
+          Keep it as a new plan
+        </Button>
+        <Button variant="default" color="brick" onClick={takeServer}>
+          {server === 'gone' ? 'Discard it' : 'Use the server’s plan'}
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** Asks which of two plans goes on after the server's database was restored or reset. */
+export function PlanChoice() {
+  const plan = useAppSelector((state) => state.document.plan);
+  const server = useAppSelector((state) => state.document.choice);
+  return (
+    <Modal
+      opened={plan !== null && server !== null}
+      onClose={() => undefined}
+      withCloseButton={false}
+      closeOnEscape={false}
+      closeOnClickOutside={false}
+      title="Two versions of this plan"
+      size="lg"
+      transitionProps={{ duration: 0 }}
+    >
+      {plan && server && <Choice plan={plan} server={server} />}
+    </Modal>
+  );
+}

@@ -1,0 +1,37 @@
+import { Button, PasswordInput } from '@mantine/core';
+import { type FormEvent, useState } from 'react';
+import { api, failureWords, useSignInMutation } from '../store/api';
+import { sessionActions } from '../store/sessionSlice';
+import { useAppDispatch } from '../store/store';
+import styles from './Message.module.css';
+
+/** Asks for the passphrase of the server. */
+export function SignIn({ onSignedIn }: { readonly onSignedIn?: () => void }) {
+  const [signIn, signing] = useSignInMutation();
+  const dispatch = useAppDispatch();
+  const [passphrase, setPassphrase] = useState('');
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const result = await signIn(passphrase);
+    if (result.error) return;
+    dispatch(sessionActions.signedOutChanged(false));
+    dispatch(api.util.invalidateTags(['plans', 'sheets', 'checkpoints', 'session']));
+    onSignedIn?.();
+  };
+  return (
+    <form className={styles.signIn} onSubmit={(event) => void submit(event)} aria-label="Sign in">
+      <PasswordInput
+        label="Passphrase of this server"
+        autoComplete="current-password"
+        data-autofocus
+        value={passphrase}
+        maxLength={1000}
+        onChange={(event) => setPassphrase(event.currentTarget.value)}
+        error={signing.isError ? failureWords(signing.error) : undefined}
+      />
+      <Button type="submit" disabled={!passphrase} loading={signing.isLoading}>
+        Sign in
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,51 @@
+import { fetchPlan, fetchTaken, nextBatches, sendBatches } from './planRequests';
+import { openTabs, tabId } from './tabIdentity';
+import { adoptBatches, forgetBatches, plansWithOrphans } from './waitingBatches';
+
+const TRIES = 4;
+
+/** Whether a tab is still open to send its own batches. Where the browser cannot tell, only this one counts as open. */
+async function tabCheck(): Promise<(tab: string) => boolean> {
+  const [open, own] = await Promise.all([openTabs(), tabId()]);
+  return (tab) => tab !== own && (open?.has(tab) ?? false);
+}
+
+/** The batches of a plan that no other tab will send, made this tab's; those that the server has already are forgotten. */
+export async function takeOverBatches(planId: string) {
+  const batches = await adoptBatches(planId, await tabId(), await tabCheck());
+  const taken = await fetchTaken(planId, batches);
+  if (taken.size > 0) await forgetBatches(planId, [...taken]);
+  return batches.filter((batch) => !taken.has(batch.id));
+}
+
+/** Sends what a closed tab left behind for one plan that is not open.
+ *  @returns whether everything of it is on the server */
+async function sendFor(planId: string): Promise<boolean> {
+  let batches = await takeOverBatches(planId);
+  for (let attempt = 0; attempt < TRIES && batches.length > 0; attempt += 1) {
+    const now = await fetchPlan(planId);
+    if (typeof now === 'string' || 'trouble' in now) return false;
+    const next = nextBatches(batches);
+    const answer = await sendBatches(planId, now, next);
+    if (answer.kind === 'done') {
+      await forgetBatches(
+        planId,
+        next.map((batch) => batch.id),
+      );
+      batches = batches.slice(next.length);
+      attempt = -1;
+    } else if (answer.kind !== 'stale') return false;
+  }
+  return batches.length === 0;
+}
+
+/** Sends the edits that closed tabs left behind, plan by plan. What is refused stays until its plan is opened, where it is told.
+ *  @param openPlan the plan whose document is open here: its own saver sends for it
+ *  @returns plans whose edits could not be sent */
+export async function sendOrphans(openPlan: string | undefined): Promise<readonly string[]> {
+  const isOpen = await tabCheck();
+  const plans = (await plansWithOrphans(isOpen)).filter((planId) => planId !== openPlan);
+  const left: string[] = [];
+  for (const planId of plans) if (!(await sendFor(planId))) left.push(planId);
+  return left;
+}

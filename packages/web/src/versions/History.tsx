@@ -1,0 +1,82 @@
+import { Button } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useState } from 'react';
+import { useWorkbench } from '../app/workbench';
+import { failureWords, type HistoryEntry, useHistoryQuery, useLazyHistoryQuery, useLazyHistoryStepQuery } from '../store/api';
+import { useAppSelector } from '../store/store';
+import styles from './Versions.module.css';
+
+const PAGE = 100;
+
+/** Who made it: this tab, or a browser with its tab. */
+const authorText = ({ device, tab }: HistoryEntry): string => (device === null ? 'another program' : `${device}, ${tab}`);
+
+function Entry({ planId, entry }: { readonly planId: string; readonly entry: HistoryEntry }) {
+  const { edit } = useWorkbench();
+  const [load, loading] = useLazyHistoryStepQuery();
+  const label = entry.label ?? `Edit ${entry.revision}`;
+  const takeBack = async () => {
+    const step = await load({ plan: planId, revision: entry.revision });
+    if (step.data) edit(step.data.inverse, `take back “${label}”`);
+    else notifications.show({ message: failureWords(step.error), color: 'brick' });
+  };
+  return (
+    <li className={styles.version}>
+      <div className={styles.line}>
+        <span className={styles.name}>{label}</span>
+        <span className="quiet">{authorText(entry)}</span>
+        <time className="quiet num" dateTime={entry.at}>
+          {new Date(entry.at).toLocaleString()}
+        </time>
+        <Button
+          size="compact-xs"
+          variant="default"
+          aria-label={`Take back ${label}`}
+          disabled={!entry.kept}
+          title={entry.kept ? 'Takes back this step alone, where it still fits' : 'Too long ago: the edits of this step are no longer kept'}
+          loading={loading.isFetching}
+          onClick={() => void takeBack()}
+        >
+          Take back
+        </Button>
+      </div>
+    </li>
+  );
+}
+
+/** Who changed what when; a single step can be taken back where it still fits. */
+export function History({ planId }: { readonly planId: string }) {
+  // Asked anew whenever the server has more.
+  const revision = useAppSelector((state) => state.document.revision);
+  return <HistoryList key={revision} planId={planId} />;
+}
+
+function HistoryList({ planId }: { readonly planId: string }) {
+  const first = useHistoryQuery({ plan: planId }, { refetchOnMountOrArgChange: true });
+  const [more, loadingMore] = useLazyHistoryQuery();
+  const [older, setOlder] = useState<readonly HistoryEntry[]>([]);
+  if (first.isError) return <p className={styles.error}>{failureWords(first.error)}</p>;
+  if (!first.data) return <p className="quiet">Loading the history.</p>;
+  const entries = [...first.data.entries, ...older];
+  if (entries.length === 0)
+    return <p className="quiet">Nothing has been changed yet. Every edit is listed here, with the tab it came from.</p>;
+  const last = entries.at(-1)!.revision;
+  const loadOlder = async () => {
+    const page = await more({ plan: planId, before: last });
+    if (page.data) setOlder([...older, ...page.data.entries]);
+  };
+  return (
+    <>
+      <ul className={styles.list}>
+        {entries.map((entry) => (
+          <Entry key={entry.revision} planId={planId} entry={entry} />
+        ))}
+      </ul>
+      {last > 2 && entries.length >= PAGE && (
+        <Button size="compact-xs" variant="default" loading={loadingMore.isFetching} onClick={() => void loadOlder()}>
+          Show older
+        </Button>
+      )}
+    </>
+  );
+}

@@ -139,6 +139,7 @@ const json = { 'Content-Type': 'application/json' };
 
 async function withManyPlans() {
   const ids = [];
+  const etags = [];
   const create = async (n) => {
     const response = await fetch(`${base}/api/plans`, {
       method: 'POST',
@@ -146,6 +147,7 @@ async function withManyPlans() {
       body: JSON.stringify({ name: `Plan ${n}`, board: 'rp2040-stick-40' }),
     });
     ids.push((await response.json()).plan.id);
+    etags.push(response.headers.get('ETag'));
   };
   for (let n = 0; n < (Number(process.env.BENCH_PLANS) || 10_000); n += 1) await create(n);
   report('list of plans, 10 000 stored', await times(300, async () => (await fetch(`${base}/api/plans`)).json()));
@@ -160,8 +162,8 @@ async function withManyPlans() {
       await (
         await fetch(`${base}/api/plans/${ids[n]}/edits`, {
           method: 'POST',
-          headers: { ...json, 'If-Match': '"1"' },
-          body: JSON.stringify({ batch: randomUUID(), edits }),
+          headers: { ...json, 'If-Match': etags[n] },
+          body: JSON.stringify({ batches: [{ batch: randomUUID(), edits }] }),
         })
       ).json();
     }),

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, planWith, saved, storedPlan, test } from './workplace';
+import { expect, planWith, saved, storedPlan, test, editPlan } from './workplace';
 
 const wire = (placement: string, terminal: string, end: object) => ({ kind: 'wire', placement, terminal, end });
 const pin = (name: string) => ({ to: 'pin', pin: name });
@@ -31,10 +31,7 @@ test('step by step by keyboard on a small screen; what was built is told apart f
   await page.getByRole('button', { name: 'It is built like this' }).click();
   await expect(page.getByText(/nothing has changed since/)).toBeVisible();
   await saved(page);
-  await request.post(`/api/plans/${id}/edits`, {
-    headers: { 'If-Match': `"${(await storedPlan(request, id)).revision}"` },
-    data: { batch: crypto.randomUUID(), edits: [wire('p0', 'SDA', pin('GP8')), { kind: 'unwire', placement: 'p0', terminal: 'SCL' }] },
-  });
+  await editPlan(request, id, [wire('p0', 'SDA', pin('GP8')), { kind: 'unwire', placement: 'p0', terminal: 'SCL' }]);
   await page.reload();
   const changed = page.getByRole('region', { name: 'Changed since it was built' });
   await expect(changed.getByRole('listitem')).toHaveText(['Part 0 SCL: take off GP5', 'Part 0 SDA: from GP4 to GP8']);

@@ -1,5 +1,4 @@
-import { randomUUID } from 'node:crypto';
-import { copyOfExample, expect, findings, planWith, saved, storedPlan, test } from './workplace';
+import { copyOfExample, expect, findings, planWith, saved, storedPlan, test, editPlan } from './workplace';
 
 test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged in and taken away, a rate set', async ({
   page,
@@ -76,18 +75,11 @@ test('an SPI bus has its sheet: a chain in the order of the wire, a clock set, s
     wire(part, names[1], data),
     wire(part, names[2], pin(cs)),
   ];
-  const answer = await request.post(`/api/plans/${id}/edits`, {
-    headers: { 'If-Match': '"2"' },
-    data: {
-      batch: randomUUID(),
-      edits: [
-        ...lines('p0', ['CLK', 'DIN', 'CS'], 'GP17', pin('GP19')),
-        ...lines('p1', ['CLK', 'DIN', 'CS'], 'GP17', { to: 'terminal', placement: 'p0', terminal: 'DOUT' }),
-        ...lines('p2', ['SCK', 'SDA', 'CS'], 'GP20', pin('GP19')),
-      ],
-    },
-  });
-  expect(answer.ok(), await answer.text()).toBe(true);
+  await editPlan(request, id, [
+    ...lines('p0', ['CLK', 'DIN', 'CS'], 'GP17', pin('GP19')),
+    ...lines('p1', ['CLK', 'DIN', 'CS'], 'GP17', { to: 'terminal', placement: 'p0', terminal: 'DOUT' }),
+    ...lines('p2', ['SCK', 'SDA', 'CS'], 'GP20', pin('GP19')),
+  ]);
   await page.goto(`/plans/${id}/buses`);
   await expect(page.getByText('Chain: board → Part 0 → Part 1. 32 bits in one go; what is sent first ends in Part 1.')).toBeVisible();
   const picture = page.getByRole('row', { name: /^Part 2/ });

@@ -1,4 +1,4 @@
-import { clickCell, expect, findings, row, saved, startPlan, storedPlan, test, view } from './workplace';
+import { clickCell, expect, findings, row, saved, startPlan, storedPlan, test, view, editPlan } from './workplace';
 
 async function addPart(page: Parameters<typeof saved>[0], [query, title]: readonly [string, RegExp]): Promise<void> {
   await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
@@ -140,14 +140,7 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
   // Somebody else's edit must follow the last of this page.
   await saved(page);
 
-  const other = await request.post(`/api/plans/${id}/edits`, {
-    headers: { 'If-Match': `"${(await storedPlan(request, id)).revision}"` },
-    data: {
-      batch: crypto.randomUUID(),
-      edits: [{ kind: 'wire', placement: 'clock-1', terminal: 'VCC', end: { to: 'rail', rail: 'vsys' } }],
-    },
-  });
-  expect(other.ok()).toBe(true);
+  await editPlan(request, id, [{ kind: 'wire', placement: 'clock-1', terminal: 'VCC', end: { to: 'rail', rail: 'vsys' } }]);
   await expect(findings(page)).toContainText('Clock VCC may get too little voltage');
   await findings(page).getByRole('region', { name: 'risks' }).getByRole('button', { name: 'Accept' }).click();
   await findings(page).getByRole('textbox', { name: 'Why is this all right?' }).fill('Fed from three fresh cells.');

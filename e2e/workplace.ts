@@ -10,7 +10,7 @@ export const test = base.extend<{ quiet: undefined }>({
       const noise: string[] = [];
       page.on('console', (message) => {
         // The tests themselves cause these answers; everything else is a fault.
-        if (message.type() === 'error' && !/status of (412|404)|ERR_INTERNET_DISCONNECTED|ERR_FAILED/.test(message.text()))
+        if (message.type() === 'error' && !/status of (401|412|404)|ERR_INTERNET_DISCONNECTED|ERR_FAILED|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED/.test(message.text()))
           noise.push(message.text());
       });
       page.on('pageerror', (error) => noise.push(error.message));
@@ -72,6 +72,14 @@ export async function copyOfExample(request: APIRequestContext, example: string)
   return ((await answer.json()) as { plan: { id: string } }).plan.id;
 }
 
+/** Edits a plan as somebody else would: on the revision that the server holds now. */
+export async function editPlan(request: APIRequestContext, id: string, edits: readonly object[]): Promise<void> {
+  const etag = (await request.get(`/api/plans/${id}`)).headers()['etag']!;
+  const data = { batches: [{ batch: randomUUID(), edits }] };
+  const answer = await request.post(`/api/plans/${id}/edits`, { headers: { 'If-Match': etag }, data });
+  expect(answer.ok(), await answer.text()).toBe(true);
+}
+
 /** A plan with these parts, p0, p1 and so on, not wired, made through the server. */
 export async function planWith(
   request: APIRequestContext,
@@ -84,10 +92,6 @@ export async function planWith(
     kind: 'add-placement',
     placement: { id: `p${at}`, sheet: { id, version: 1 }, name: `Part ${at}`, straps: {} },
   }));
-  const answer = await request.post(`/api/plans/${made.plan.id}/edits`, {
-    headers: { 'If-Match': '"1"' },
-    data: { batch: randomUUID(), edits: [...edits, ...wires] },
-  });
-  expect(answer.ok(), await answer.text()).toBe(true);
+  await editPlan(request, made.plan.id, [...edits, ...wires]);
   return made.plan.id;
 }

@@ -17,6 +17,7 @@ import {
   usePlansQuery,
   useRestorePlanMutation,
 } from '../../store/api';
+import { Everything } from './Everything';
 import styles from './Plans.module.css';
 import { Thumb } from './Thumb';
 
@@ -222,7 +223,10 @@ export function PlansView() {
             </p>
           )}
         </section>
-        <NewPlan />
+        <div>
+          <NewPlan />
+          <Everything />
+        </div>
       </main>
     </div>
   );

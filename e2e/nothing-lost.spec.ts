@@ -1,0 +1,220 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Page } from '@playwright/test';
+import { copyOfExample, editPlan, expect, planWith, saved, storedPlan, test, view } from './workplace';
+
+const program = join(process.cwd(), 'packages/server/dist/main.mjs');
+
+/** A server of the test's own, on a folder of its own. */
+class OwnServer {
+  readonly data = mkdtempSync(join(tmpdir(), 'roof-chart-own-'));
+  #child: ChildProcess | undefined;
+
+  constructor(
+    readonly port: number,
+    readonly env: Record<string, string> = {},
+  ) {}
+
+  get address(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async start(): Promise<void> {
+    this.#child = spawn(process.execPath, [program, '--port', String(this.port), '--data', this.data, '--demo'], {
+      env: { ...process.env, ...this.env },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    await new Promise<void>((resolve) =>
+      this.#child!.stdout!.on('data', (said: Buffer) => String(said).includes('Roof Chart is at') && resolve()),
+    );
+  }
+
+  async stop(): Promise<void> {
+    const child = this.#child;
+    this.#child = undefined;
+    if (!child) return;
+    const ended = new Promise((resolve) => child.once('exit', resolve));
+    child.kill('SIGTERM');
+    await ended;
+  }
+
+  run(...args: string[]): Promise<number | null> {
+    const child = spawn(process.execPath, [program, ...args, '--data', this.data], { stdio: 'ignore' });
+    return new Promise((resolve) => child.once('exit', resolve));
+  }
+
+  remove(): void {
+    rmSync(this.data, { recursive: true, force: true });
+  }
+}
+
+const ownPort = () => 20_000 + Math.floor(Math.random() * 20_000);
+const glass = ['oled-096-ssd1306-i2c'];
+
+test('two tabs offline: the edits of both are there afterwards, each once, also those of a tab that was closed', async ({
+  context,
+  request,
+}) => {
+  const id = await planWith(request, 'rp2040-stick-40', ['led-red-5mm', 'led-red-5mm']);
+  const [left, right] = [await context.newPage(), await context.newPage()];
+  for (const page of [left, right]) {
+    await page.goto(`/plans/${id}/chart`);
+    await expect(page.locator('[data-row="p0:A"]')).toBeVisible();
+  }
+  await context.setOffline(true);
+  const move = async (page: Page, key: string, times: number) => {
+    await page.locator(`[data-row="${key}"] [role=rowheader]`).click();
+    for (let n = 0; n < times; n += 1) await page.keyboard.press('Shift+ArrowRight');
+  };
+  await move(left, 'p0:A', 2);
+  await move(right, 'p1:A', 3);
+  for (const page of [left, right]) await expect(page.getByTestId('save-state')).toHaveText('Not saved: offline, kept here');
+  await left.waitForTimeout(300);
+  await left.close();
+  await context.setOffline(false);
+  await expect(right.getByTestId('save-state')).toHaveText('Saved', { timeout: 60_000 });
+  await expect
+    .poll(async () => Object.keys((await storedPlan(request, id)).plan.wires).sort(), { timeout: 60_000 })
+    .toEqual(expect.arrayContaining(['p0:A', 'p1:A']));
+  const { entries } = (await (await request.get(`/api/plans/${id}/history`)).json()) as { entries: { tab: string | null }[] };
+  // Five edits of two tabs and one of the test, each once.
+  expect(entries).toHaveLength(6);
+});
+
+test('112 parts are placed, built and gone back from: batches far beyond 62 KiB are saved', async ({ page, request }) => {
+  const id = await planWith(
+    request,
+    'rp2040-stick-40',
+    Array.from({ length: 112 }, () => 'led-red-5mm'),
+  );
+  await page.goto(`/plans/${id}/chart`);
+  await page.getByRole('button', { name: 'Versions', exact: true }).click();
+  await page.getByLabel('Keep the plan as it is now, under a name').fill('All of them');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Compare with All of them' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  const gone = Array.from({ length: 112 }, (_, n) => ({ kind: 'remove-placement', placement: `p${n}` }));
+  await editPlan(request, id, gone);
+  await page.getByRole('button', { name: 'Versions', exact: true }).click();
+  await page.getByRole('button', { name: 'Compare with All of them' }).click();
+  await page.getByRole('button', { name: 'Go back to All of them' }).click();
+  await page.keyboard.press('Escape');
+  await saved(page);
+  expect((await storedPlan(request, id)).plan.placements).toHaveLength(112);
+  const wires = Array.from({ length: 112 }, (_, n) => [
+    { kind: 'wire', placement: `p${n}`, terminal: 'A', end: { to: 'rail', rail: '3v3' } },
+    { kind: 'wire', placement: `p${n}`, terminal: 'K', end: { to: 'ground' } },
+  ]).flat();
+  await editPlan(request, id, wires);
+  await view(page, 'Build');
+  await page.getByRole('button', { name: 'It is built like this' }).click();
+  await saved(page);
+  const { plan } = (await (await request.get(`/api/plans/${id}`)).json()) as { plan: { built: { wires: object } } };
+  expect(Object.keys(plan.built.wires)).toHaveLength(224);
+});
+
+test('saving keeps pace with a key that is held down', async ({ page, request }) => {
+  const id = await planWith(
+    request,
+    'rp2040-stick-40',
+    ['led-red-5mm'],
+    [{ kind: 'wire', placement: 'p0', terminal: 'A', end: { to: 'pin', pin: 'GP0' } }],
+  );
+  await page.goto(`/plans/${id}/chart`);
+  await page.locator('[data-row="p0:A"] [role=rowheader]').click();
+  for (let n = 0; n < 150; n += 1) await page.keyboard.press(n % 20 < 10 ? 'Shift+ArrowRight' : 'Shift+ArrowLeft');
+  await expect(page.getByTestId('save-state')).toHaveText('Saved', { timeout: 3000 });
+  expect((await storedPlan(request, id)).revision).toBeGreaterThan(140);
+});
+
+test('an open tab notices that the server’s data was restored, keeps its edits, shows the difference and asks', async ({ page }) => {
+  const server = new OwnServer(ownPort());
+  await server.start();
+  try {
+    await page.goto(`${server.address}/plans/hive-watch/chart`);
+    await saved(page);
+    const backup = join(server.data, 'before.sqlite');
+    expect(await server.run('backup', backup)).toBe(0);
+    await page.locator('[data-row="encoder-1:SW"] [role=rowheader]').click();
+    await page.keyboard.press('Shift+ArrowLeft');
+    await saved(page);
+    await server.stop();
+    await page.keyboard.press('Shift+ArrowLeft');
+    await expect(page.getByTestId('save-state')).toHaveText('Not saved: offline, kept here');
+    expect(await server.run('restore', backup)).toBe(0);
+    await server.start();
+    const dialog = page.getByRole('dialog', { name: 'Two versions of this plan' });
+    await expect(dialog).toBeVisible({ timeout: 30_000 });
+    await expect(dialog.getByRole('listitem')).toContainText(['SW']);
+    await dialog.getByRole('button', { name: 'Keep the plan of this tab' }).click();
+    await saved(page);
+    await page.getByRole('button', { name: 'Versions', exact: true }).click();
+    await page.getByRole('tab', { name: 'History' }).click();
+    await expect(page.getByRole('dialog').getByRole('listitem').first()).toContainText('Kept the plan of this tab');
+  } finally {
+    await server.stop();
+    server.remove();
+  }
+});
+
+test('a server with a passphrase: sign in, work, be signed out by its restart, sign in again; nothing is lost', async ({ page }) => {
+  const server = new OwnServer(ownPort(), { ROOF_CHART_PASSPHRASE: 'correct horse battery' });
+  await server.start();
+  const signIn = async (words: string) => {
+    await page.getByLabel('Passphrase of this server', { exact: true }).fill(words);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+  };
+  try {
+    await page.goto(`${server.address}/plans/hive-watch/chart`);
+    await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+    await signIn('wrong horse battery');
+    await expect(page.getByText('This is not the passphrase of this server.')).toBeVisible();
+    await signIn('correct horse battery');
+    await saved(page);
+    await server.stop();
+    await page.locator('[data-row="encoder-1:SW"] [role=rowheader]').click();
+    await page.keyboard.press('Shift+ArrowLeft');
+    await expect(page.getByTestId('save-state')).toContainText('kept here');
+    await server.start();
+    await expect(page.getByRole('dialog', { name: 'Signed out' })).toBeVisible({ timeout: 30_000 });
+    await signIn('correct horse battery');
+    await expect(page.getByRole('dialog', { name: 'Signed out' })).toBeHidden();
+    await expect(page.getByTestId('save-state')).toHaveText('Saved', { timeout: 30_000 });
+    await page.goto(server.address);
+    await page.getByRole('button', { name: 'Sign out' }).click();
+    await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  } finally {
+    await server.stop();
+    server.remove();
+  }
+});
+
+test('the history says what was done and where; a single step is taken back, and Undo brings it back', async ({ page, request }) => {
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/chart`);
+  await page.locator('[data-row="encoder-1:SW"] [role=rowheader]').click();
+  const before = (await storedPlan(request, id)).plan.wires['encoder-1:SW'];
+  await page.keyboard.press('Shift+ArrowLeft');
+  await saved(page);
+  await page.getByRole('button', { name: 'Versions', exact: true }).click();
+  await page.getByRole('tab', { name: 'History' }).click();
+  const step = page.getByRole('dialog').getByRole('listitem').filter({ hasText: /SW/ }).first();
+  await expect(step).toContainText('Chromium on Linux');
+  await step.getByRole('button', { name: /^Take back/ }).click();
+  await page.keyboard.press('Escape');
+  await saved(page);
+  expect((await storedPlan(request, id)).plan.wires['encoder-1:SW']).toEqual(before);
+});
+
+test('everything goes out as one file and in again', async ({ page, request }) => {
+  const id = await planWith(request, 'rp2040-stick-40', glass);
+  await page.goto('/');
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export everything' }).click()]);
+  expect(file.suggestedFilename()).toMatch(/^roof-chart-.*\.zip$/);
+  const path = await file.path();
+  await request.delete(`/api/plans/${id}`);
+  await page.getByLabel('Archive to take in').setInputFiles(path);
+  await expect(page.getByText(/plans? taken in/)).toBeVisible();
+});

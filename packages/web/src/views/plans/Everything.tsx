@@ -1,0 +1,76 @@
+import { Anchor, Button, FileButton } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { counted } from '@roof-chart/core/quantity/format';
+import { type ArchiveReport, failureWords, useSessionQuery, useSignOutMutation, useTakeArchiveMutation } from '../../store/api';
+import { sessionActions } from '../../store/sessionSlice';
+import { useAppDispatch } from '../../store/store';
+import styles from './Plans.module.css';
+
+const MOST_NAMED = 3;
+
+/** What was taken in from an archive, in words. */
+function reportText({ plans, versions, sheets, same, skipped }: ArchiveReport): string {
+  const taken = `${counted(plans, 'plan')} taken in, ${counted(versions, 'kept version')}, ${counted(sheets, 'sheet')}; ${same} already here.`;
+  if (skipped.length === 0) return taken;
+  const named = skipped.slice(0, MOST_NAMED).map(({ path, fault }) => `${path} (${fault})`);
+  const more = skipped.length > MOST_NAMED ? ` and ${skipped.length - MOST_NAMED} more` : '';
+  return `${taken} Skipped: ${named.join('; ')}${more}.`;
+}
+
+function TakeArchive() {
+  const [take, taking] = useTakeArchiveMutation();
+  const onFile = async (file: File | null) => {
+    if (!file) return;
+    const result = await take(file);
+    if (result.error)
+      return void notifications.show({ message: `${file.name}: ${failureWords(result.error)}`, color: 'brick', autoClose: false });
+    notifications.show({ message: reportText(result.data), autoClose: false });
+  };
+  return (
+    <FileButton accept="application/zip,.zip" onChange={(file) => void onFile(file)} inputProps={{ 'aria-label': 'Archive to take in' }}>
+      {(props) => (
+        <Button variant="default" size="xs" loading={taking.isLoading} {...props}>
+          Import an archive
+        </Button>
+      )}
+    </FileButton>
+  );
+}
+
+function SignOut() {
+  const session = useSessionQuery();
+  const [signOut] = useSignOutMutation();
+  const dispatch = useAppDispatch();
+  if (!session.data?.required) return null;
+  const leave = async () => {
+    const result = await signOut();
+    if (result.error) notifications.show({ message: failureWords(result.error), color: 'brick' });
+    // Nothing of the plans stays in the page.
+    else location.assign('/');
+    dispatch(sessionActions.signedOutChanged(false));
+  };
+  return (
+    <Button variant="default" size="xs" onClick={() => void leave()}>
+      Sign out
+    </Button>
+  );
+}
+
+/** Everything that the server keeps, out as one file and in again. */
+export function Everything() {
+  return (
+    <section className={styles.everything} aria-label="Everything">
+      <h2 className={styles.heading}>Everything in one file</h2>
+      <p className="quiet">
+        All plans, kept versions and your own sheets, as JSON files in a ZIP archive. Daily backups are made by the server.
+      </p>
+      <div className={styles.everythingTools}>
+        <Anchor className={styles.exportLink} href="/api/archive" download>
+          Export everything
+        </Anchor>
+        <TakeArchive />
+        <SignOut />
+      </div>
+    </section>
+  );
+}

@@ -19,6 +19,8 @@ export const findingsOf = (plan: Plan, sheets: Sheets): readonly Finding[] =>
 export function allFindingsOf(plan: Plan, sheets: Sheets): readonly Finding[] {
   const result = reviewPlan(plan, sheets);
   if (!result.ok) throw new Error(`no review: ${JSON.stringify(result.missing)}`);
+  const failed = result.review.findings.find((finding) => finding.code === 'check-failed');
+  if (failed) throw new Error(`a check failed: ${JSON.stringify(failed.data)}`);
   const faults = policeRemedies(plan, sheets, result.review.findings);
   if (faults.length > 0) throw new Error(faults.join('\n'));
   return result.review.findings;

@@ -51,12 +51,19 @@ function readGrid(lines: readonly string[]): { readonly found: number[]; readonl
 const numbersIn = (text: string, pattern: RegExp, base: number): readonly number[] =>
   [...text.matchAll(pattern)].map((match) => parseInt(match[1]!, base));
 
+/** What stands in the first pair of brackets. */
+function bracketed(text: string): string | undefined {
+  const close = text.indexOf(']');
+  const open = text.lastIndexOf('[', close);
+  return close < 0 || open < 0 ? undefined : text.slice(open + 1, close);
+}
+
 /** Addresses of a text that is no grid, in the first form that it has any in. */
 function readLoose(text: string): { readonly found: readonly number[]; readonly form: ScanForm; readonly unread: readonly string[] } {
   const hex = numbersIn(text, /\b0x([0-9a-f]{1,2})\b/gi, 16);
   if (hex.length > 0) return { found: hex, form: 'hex', unread: [...text.matchAll(/\b0x(?:[0-9a-f]{3,}|[g-z]\w*)\b/gi)].map((m) => m[0]) };
   // Words with a number in them say how many there are, or which bus it is: numbers of a list, or after "address", are addresses.
-  const listed = /\[([^\]]*)\]/.exec(text)?.[1];
+  const listed = bracketed(text);
   const named = numbersIn(text, /address(?:es)?\D{0,6}(\d{1,3})\b/gi, 10);
   const bare = text.trim();
   const list = listed ?? (/^[\d\s,;]+$/.test(bare) ? bare : undefined);

@@ -52,6 +52,8 @@ export interface Place {
   readonly rails?: readonly string[];
   /** The channel of a multiplexer: two of one part are two places. */
   readonly channel?: number;
+  /** The check that failed, where that is what the finding is about. */
+  readonly check?: string;
   /** The view that shows it best, where that is not the Chart or a bus. */
   readonly view?: 'levels' | 'resistors' | 'supply' | 'readout';
 }

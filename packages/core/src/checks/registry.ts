@@ -11,6 +11,7 @@ import { busTooFast } from './busTooFast';
 import { capacitanceOver } from './capacitanceOver';
 import { chainBroken } from './chainBroken';
 import { chainOrder } from './chainOrder';
+import { checkFailed } from './checkFailed';
 import { dataOutHeld } from './dataOutHeld';
 import { decouplingMissing } from './decouplingMissing';
 import { digitDriverMissing } from './digitDriverMissing';
@@ -71,6 +72,7 @@ export const CHECKS: readonly Check[] = [
   capacitanceOver,
   chainBroken,
   chainOrder,
+  checkFailed,
   dataOutHeld,
   decouplingMissing,
   digitDriverMissing,

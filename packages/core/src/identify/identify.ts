@@ -1,6 +1,6 @@
 import type { PartSheet } from '../sheets/partSheet';
 import { scoreParts } from '../sheets/searchParts';
-import { plainLabel, rowContext } from './labelForms';
+import { plainLabel, type RowContext, rowContext } from './labelForms';
 import { MATCH_WORTH, matchRow, type RowMatch } from './matchLabels';
 import { settle } from './settle';
 
@@ -45,14 +45,25 @@ export interface Identification {
 /** How telling a label is: one that every module carries says little. */
 class Rarity {
   readonly #parts = new Map<string, number>();
+  /** Of the labels as they stand in the sheets. */
+  readonly #known: ReadonlyMap<string, number>;
+
   constructor(private readonly all: readonly PartSheet[]) {
+    const names = all.flatMap((part) => part.terminals.list.flatMap((t) => [t.label, ...(t.also ?? [])]));
     for (const part of all)
       for (const label of new Set(part.terminals.list.flatMap((t) => [t.label, ...(t.also ?? [])].map(plainLabel))))
         this.#parts.set(label, (this.#parts.get(label) ?? 0) + 1);
+    this.#known = this.of(names);
   }
 
-  of(label: string): number {
-    return Math.log((this.all.length + 1) / ((this.#parts.get(plainLabel(label)) ?? 0) + 0.5));
+  /** How telling each of these labels is, worked out once for a question. */
+  of(labels: readonly string[]): ReadonlyMap<string, number> {
+    const worth = (label: string) => Math.log((this.all.length + 1) / ((this.#parts.get(plainLabel(label)) ?? 0) + 0.5));
+    return new Map([...new Set(labels)].map((label) => [label, worth(label)]));
+  }
+
+  get known(): ReadonlyMap<string, number> {
+    return this.#known;
   }
 }
 
@@ -62,11 +73,12 @@ const rarities = new WeakMap<readonly PartSheet[], Rarity>();
 const MISSED = { needed: 0.7, optional: 0.25, outside: 0.05 } as const;
 
 /** Share of the printed and the expected labels that belong together, weighed by how telling each is. */
-function labelScore(row: RowMatch, rarity: Rarity): number {
-  const seen = row.matches.reduce((sum, m) => sum + rarity.of(m.terminal.label) * MATCH_WORTH[m.by], 0);
-  const matched = row.matches.reduce((sum, m) => sum + rarity.of(m.terminal.label), 0);
-  const strange = row.strange.reduce((sum, label) => sum + rarity.of(label), 0);
-  const unseen = row.unseen.reduce((sum, t) => sum + rarity.of(t.label) * MISSED[t.need], 0);
+function labelScore(row: RowMatch, { rarity, printed }: Weighing): number {
+  const known = (label: string) => rarity.known.get(label)!;
+  const seen = row.matches.reduce((sum, m) => sum + known(m.terminal.label) * MATCH_WORTH[m.by], 0);
+  const matched = row.matches.reduce((sum, m) => sum + known(m.terminal.label), 0);
+  const strange = row.strange.reduce((sum, label) => sum + printed.get(label)!, 0);
+  const unseen = row.unseen.reduce((sum, t) => sum + known(t.label) * MISSED[t.need], 0);
   return matched + strange + unseen === 0 ? 0 : seen / (matched + strange + unseen);
 }
 
@@ -83,7 +95,17 @@ const sameSize = (part: PartSheet, size: string): boolean => {
     .every((word) => have.includes(word));
 };
 
-function weigh(part: PartSheet, clues: Clues, rarity: Rarity, does: ReadonlyMap<string, number>): Candidate {
+interface Weighing {
+  readonly clues: Clues;
+  readonly context: RowContext;
+  readonly rarity: Rarity;
+  /** How telling each printed label is. */
+  readonly printed: ReadonlyMap<string, number>;
+  readonly does: ReadonlyMap<string, number>;
+}
+
+function weigh(part: PartSheet, weighing: Weighing): Candidate {
+  const { clues, context, does } = weighing;
   const speaksFor: Evidence[] = [];
   const speaksAgainst: Evidence[] = [];
   let [score, most] = [0, 0];
@@ -93,9 +115,9 @@ function weigh(part: PartSheet, clues: Clues, rarity: Rarity, does: ReadonlyMap<
     if (evidence) (share >= 0.5 ? speaksFor : speaksAgainst).push(evidence);
   };
   if (clues.labels?.length) {
-    const row = matchRow(clues.labels, part, rowContext(clues.labels));
+    const row = matchRow(clues.labels, part, context);
     const matched = row.matches.map((m) => ({ label: m.label, terminal: m.terminal.label, by: m.by }));
-    clue(6, labelScore(row, rarity), null);
+    clue(6, labelScore(row, weighing), null);
     if (matched.length > 0) speaksFor.push({ is: 'labels', matched });
     if (row.strange.length > 0) speaksAgainst.push({ is: 'strange-labels', labels: row.strange });
     const unseen = row.unseen.filter((t) => t.need === 'needed').map((t) => t.label);
@@ -137,8 +159,10 @@ export function identify(parts: readonly PartSheet[], clues: Clues, most = 8): I
   let rarity = rarities.get(parts);
   if (!rarity) rarities.set(parts, (rarity = new Rarity(parts)));
   const does = fitsWords(parts, clues.does);
+  const { labels = [] } = clues;
+  const weighing: Weighing = { clues, context: rowContext(labels), rarity, printed: rarity.of(labels), does };
   const candidates = parts
-    .map((part) => weigh(part, clues, rarity, does))
+    .map((part) => weigh(part, weighing))
     .filter((candidate) => candidate.score > 0.15)
     .sort((a, b) => b.score - a.score || a.part.title.localeCompare(b.part.title))
     .slice(0, most);

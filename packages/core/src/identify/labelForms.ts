@@ -26,8 +26,16 @@ export function blurred(label: string): string {
 /** Labels in a text, as printed along a row: parted by blanks, commas, bars or new lines.
  *  @example readLabels('GND, VCC | SCL') // ['GND', 'VCC', 'SCL'] */
 export function readLabels(text: string): readonly string[] {
-  return text.split(/[\s,;|]+/).filter(Boolean);
+  return text
+    .slice(0, LABEL_LIMITS.text)
+    .split(/[\s,;|]+/)
+    .filter(Boolean)
+    .slice(0, LABEL_LIMITS.labels)
+    .map((label) => label.slice(0, LABEL_LIMITS.label));
 }
+
+/** No row of labels is longer, and no label. */
+const LABEL_LIMITS = { text: 2000, labels: 48, label: 24 } as const;
 
 /** What a row of labels says about the meaning of each: on a module with a select or a data/command line,
  *  SCL is the clock of SPI and SDA its data. */

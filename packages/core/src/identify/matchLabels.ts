@@ -43,16 +43,76 @@ export const TRADE_ROLES: readonly string[] = Object.keys(TRADE_NAMES);
 
 const spiOnly = (role: string, label: string): boolean => role.startsWith('spi.') && (label === 'SCL' || label === 'SDA');
 
-function matchBy(label: string, terminal: PartTerminal, context: RowContext): MatchBy | null {
-  const plain = plainLabel(label);
-  const own = plainLabel(terminal.label);
-  const also = (terminal.also ?? []).map(plainLabel);
-  if (plain !== '' && plain === own) return 'label';
-  if (also.includes(plain)) return 'synonym';
-  const trade = TRADE_NAMES[terminal.role]?.map(plainLabel) ?? [];
-  if (trade.includes(plain) && (context !== 'i2c' || !spiOnly(terminal.role, plain))) return 'trade';
-  if (plain.length >= 2 && [own, ...also].some((name) => blurred(name) === blurred(plain))) return 'misread';
+/** A name in the two forms in which labels are compared. */
+interface LabelForms {
+  readonly plain: string;
+  readonly blurred: string;
+}
+
+const formsOf = (label: string): LabelForms => ({ plain: plainLabel(label), blurred: blurred(label) });
+
+interface TerminalForms {
+  readonly terminal: PartTerminal;
+  readonly own: string;
+  readonly also: ReadonlySet<string>;
+  /** The forms of its label and other names in which letters that are misread for each other are one. */
+  readonly blurred: ReadonlySet<string>;
+  readonly trade: ReadonlySet<string>;
+}
+
+const TRADE_FORMS = new Map(Object.entries(TRADE_NAMES).map(([role, names]) => [role, new Set(names.map(plainLabel))]));
+const NO_NAMES: ReadonlySet<string> = new Set();
+
+/** Forms of the terminals of each part, made once: a search compares every label with every terminal of every part. */
+const partForms = new WeakMap<PartSheet, readonly TerminalForms[]>();
+
+function terminalForms(part: PartSheet): readonly TerminalForms[] {
+  let forms = partForms.get(part);
+  if (!forms) {
+    forms = part.terminals.list.map((terminal) => ({
+      terminal,
+      own: plainLabel(terminal.label),
+      also: new Set((terminal.also ?? []).map(plainLabel)),
+      blurred: new Set([terminal.label, ...(terminal.also ?? [])].map(blurred)),
+      trade: TRADE_FORMS.get(terminal.role) ?? NO_NAMES,
+    }));
+    partForms.set(part, forms);
+  }
+  return forms;
+}
+
+/** Forms of a row of labels, made once: the same row is held against every part. */
+const rowForms = new WeakMap<readonly string[], readonly LabelForms[]>();
+
+function labelForms(labels: readonly string[]): readonly LabelForms[] {
+  let forms = rowForms.get(labels);
+  if (!forms) rowForms.set(labels, (forms = labels.map(formsOf)));
+  return forms;
+}
+
+function matchBy(label: LabelForms, of: TerminalForms, context: RowContext): MatchBy | null {
+  const { plain } = label;
+  if (plain !== '' && plain === of.own) return 'label';
+  if (of.also.has(plain)) return 'synonym';
+  if (of.trade.has(plain) && (context !== 'i2c' || !spiOnly(of.terminal.role, plain))) return 'trade';
+  if (plain.length >= 2 && of.blurred.has(label.blurred)) return 'misread';
   return null;
+}
+
+interface Pair extends LabelMatch {
+  readonly at: number;
+}
+
+/** Every label with every terminal that it may name. */
+function pairsOf(labels: readonly string[], part: PartSheet, context: RowContext): Pair[] {
+  const forms = labelForms(labels);
+  const pairs: Pair[] = [];
+  for (const of of terminalForms(part))
+    for (let at = 0; at < labels.length; at += 1) {
+      const by = matchBy(forms[at]!, of, context);
+      if (by) pairs.push({ at, label: labels[at]!, terminal: of.terminal, by });
+    }
+  return pairs;
 }
 
 /** Length of the longest run of rising numbers, not needing to be neighbours. */
@@ -69,19 +129,15 @@ function longestRise(numbers: readonly number[]): number {
 /** A row of printed labels against a part's terminals: each label and each terminal is used once, the surest first. */
 export function matchRow(labels: readonly string[], part: PartSheet, context: RowContext): RowMatch {
   const { list } = part.terminals;
-  const pairs = labels.flatMap((label, at) =>
-    list.flatMap((terminal) => {
-      const by = matchBy(label, terminal, context);
-      return by ? [{ at, label, terminal, by }] : [];
-    }),
-  );
+  const pairs = pairsOf(labels, part, context);
   pairs.sort(
     (a, b) =>
       MATCH_WORTH[b.by] - MATCH_WORTH[a.by] ||
       Math.abs(a.at + 1 - a.terminal.number) - Math.abs(b.at + 1 - b.terminal.number) ||
-      a.at - b.at,
+      a.at - b.at ||
+      a.terminal.number - b.terminal.number,
   );
-  const used = new Map<number, (typeof pairs)[number]>();
+  const used = new Map<number, Pair>();
   const taken = new Set<string>();
   for (const pair of pairs) {
     if (used.has(pair.at) || taken.has(pair.terminal.id)) continue;

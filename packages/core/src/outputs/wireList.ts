@@ -29,7 +29,12 @@ export interface MatchedWire {
 
 /** Longer lists are not read. */
 export const LIST_LENGTH = 100_000;
-const ARROW = /\s*(?:->|=>|→|—>|-->|\t|\s+to\s+|\s*[:=]\s*)\s*/i;
+/** What a list may have at most: lines, and characters in each. */
+const LIMITS = { lines: 2000, characters: 400 } as const;
+/** Blanks around it are trimmed afterwards: in the pattern they would make the time grow with their square and worse. */
+const ARROW = /-->|->|=>|→|—>|\t|\bto\b|[:=]/i;
+/** A colour at the end of a line, after a bracket or a comma; the line is trimmed. */
+const COLOUR_AT_END = /[(,] *([a-z]{1,12})(?: +wire)? *\)?$/i;
 
 const columnOf = (header: readonly string[], pattern: RegExp): number => header.findIndex((cell) => pattern.test(cell.trim()));
 
@@ -73,15 +78,34 @@ function fromTable(rows: readonly (readonly string[])[], firstLine: number): rea
   });
 }
 
+/** A row of a Markdown table, but not the rule under its header. */
+const isTableRow = (line: string): boolean => line.length > 1 && line.startsWith('|') && line.endsWith('|') && !/^[\s|:-]+$/.test(line);
+
 const unescape = (cell: string): string => cell.replace(/\\([\\|`*_<>[\]])/g, '$1');
 
 /** A list of wires as people keep it: CSV or tabs with or without a header, a Markdown table, or a line for each wire such as
  *  "OLED SDA -> GP4". Lines that are no wire are left out. */
 export function readWireList(text: string): readonly ListedWire[] {
-  const lines = text.split(/\r?\n/);
-  const table = lines
-    .map((line, at) => ({ line, at }))
-    .filter(({ line }) => /^\s*\|.*\|\s*$/.test(line) && !/^\s*\|[\s|:-]+\|\s*$/.test(line));
+  const all = text
+    .slice(0, LIST_LENGTH)
+    .replace(/^\uFEFF/, '')
+    .split(/\r?\n/);
+  const long = all.flatMap((line, at) => (line.length > LIMITS.characters ? [tooLong(line, at)] : []));
+  const lines = all.slice(0, LIMITS.lines).map((line) => (line.length > LIMITS.characters ? '' : line));
+  return [...readLines(lines), ...long].sort((a, b) => a.line - b.line);
+}
+
+/** A line that is not read stands in the list, so that nobody takes it for read. */
+const tooLong = (line: string, at: number): ListedWire => ({
+  line: at + 1,
+  from: `${line.trim().slice(0, 40)}… (${line.length} characters, at most ${LIMITS.characters})`,
+  to: '',
+  colour: undefined,
+  number: undefined,
+});
+
+function readLines(lines: readonly string[]): readonly ListedWire[] {
+  const table = lines.map((line, at) => ({ line, at })).filter(({ line }) => isTableRow(line.trim()));
   if (table.length > 1) {
     const rows = table.map(({ line }) =>
       line
@@ -93,21 +117,22 @@ export function readWireList(text: string): readonly ListedWire[] {
     return fromTable(rows, table[0]!.at + 1);
   }
   const arrows = lines.filter((line) => /->|=>|→/.test(line)).length;
-  const separated = lines.filter((line) => /[,;\t].*\S/.test(line)).length;
+  const separated = lines.filter((line) => /[,;\t]/.test(line.trimEnd())).length;
   if (arrows === 0 && separated > lines.filter((line) => line.trim() !== '').length / 2) {
-    const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: false, delimiter: text.includes('\t') ? '\t' : '' });
+    const { data } = Papa.parse<string[]>(lines.join('\n').trim(), {
+      skipEmptyLines: false,
+      delimiter: lines.some((line) => line.includes('\t')) ? '\t' : '',
+    });
     return fromTable(data, 1);
   }
   return lines.flatMap((line, at): ListedWire[] => {
-    const bare = line.replace(/^[\s*•\d.)-]+(?=[A-Za-z])/, '').trim();
-    const parts = bare.split(ARROW);
-    if (parts.length < 2 || !parts[0] || !parts[1]) return [];
-    const words = parts[1].trim();
-    const colour = /[(,]\s*(\w+)\s*(?:wire)?\)?\s*$/.exec(words);
+    const item = line.replace(/^[\s*•\d.)-]+(?=[A-Za-z])/, '').trim();
+    const arrow = ARROW.exec(item);
+    const [from, words] = arrow ? [item.slice(0, arrow.index).trim(), item.slice(arrow.index + arrow[0].length).trim()] : ['', ''];
+    if (!from || !words) return [];
+    const colour = COLOUR_AT_END.exec(words);
     const told = colourIn(colour?.[1]);
-    return [
-      { line: at + 1, from: parts[0].trim(), to: told ? words.slice(0, colour!.index).trim() : words, colour: told, number: undefined },
-    ];
+    return [{ line: at + 1, from, to: told ? words.slice(0, colour!.index).trim() : words, colour: told, number: undefined }];
   });
 }
 
@@ -120,46 +145,71 @@ const bare = (text: string): string =>
     .replace(/(?<=^|[^a-z0-9])-(?=$|[^a-z0-9])/g, 'minus')
     .replace(/[^a-z0-9]/g, '');
 
-/** How well a text names a terminal: by its part and label, by a usual name of the part, or by its label alone. */
-function score(text: string, { placement, part, terminal }: PlanTerminal): number {
-  const exact = (label: string) => text.trim().toLowerCase() === `${placement.name} ${label}`.toLowerCase();
-  if (exact(terminal.id)) return 5;
-  if (exact(terminal.label)) return 4;
-  const wanted = bare(text);
-  const labels = [terminal.label, terminal.id, ...(terminal.also ?? [])].map(bare).filter(Boolean);
-  const ends = (name: string) => labels.some((label) => wanted === name + label);
-  if (ends(bare(placement.name)) || ends(bare(placement.id))) return 3;
-  if (
-    [part.short, part.short.split(' ')[0]!, part.title, part.chip, part.family, ...(part.words ?? [])]
-      .map(bare)
-      .some((name) => name !== '' && ends(name))
-  )
-    return 2;
-  return labels.includes(wanted) ? 1 : 0;
+/** The ways in which a terminal may be written, worked out once for a list. */
+interface NamedTerminal {
+  readonly item: PlanTerminal;
+  readonly byId: string;
+  readonly byLabel: string;
+  /** Its label and other names alone. */
+  readonly labels: ReadonlySet<string>;
+  /** With the name of its part before it, and with a usual name of such a part. */
+  readonly own: ReadonlySet<string>;
+  readonly usual: ReadonlySet<string>;
 }
 
-function terminalsFor(text: string, all: readonly PlanTerminal[]): readonly PlanTerminal[] {
-  const scored = all.map((item) => ({ item, points: score(text, item) })).filter(({ points }) => points > 0);
+function nameTerminal(item: PlanTerminal): NamedTerminal {
+  const { placement, part, terminal } = item;
+  const labels = [terminal.label, terminal.id, ...(terminal.also ?? [])].map(bare).filter(Boolean);
+  const usual = [part.short, part.short.split(' ')[0]!, part.title, part.chip, part.family, ...(part.words ?? [])].map(bare);
+  const before = (names: readonly string[]) => new Set(names.flatMap((name) => labels.map((label) => name + label)));
+  return {
+    item,
+    byId: `${placement.name} ${terminal.id}`.toLowerCase(),
+    byLabel: `${placement.name} ${terminal.label}`.toLowerCase(),
+    labels: new Set(labels),
+    own: before([bare(placement.name), bare(placement.id)]),
+    usual: before(usual.filter((name) => name !== '')),
+  };
+}
+
+/** How well a text names a terminal: by its part and label, by a usual name of the part, or by its label alone. */
+function score(exact: string, wanted: string, named: NamedTerminal): number {
+  if (exact === named.byId) return 5;
+  if (exact === named.byLabel) return 4;
+  if (named.own.has(wanted)) return 3;
+  if (named.usual.has(wanted)) return 2;
+  return named.labels.has(wanted) ? 1 : 0;
+}
+
+function terminalsFor(text: string, all: readonly NamedTerminal[]): readonly PlanTerminal[] {
+  const [exact, wanted] = [text.trim().toLowerCase(), bare(text)];
+  const scored = all.map((named) => ({ item: named.item, points: score(exact, wanted, named) })).filter(({ points }) => points > 0);
   const most = Math.max(0, ...scored.map(({ points }) => points));
   return scored.filter(({ points }) => points === most).map(({ item }) => item);
 }
 
-/** The end that a text names: ground, a rail, a pin of the board, or a terminal of a part. */
-function endFor(plan: Plan, sheets: Sheets, text: string, all: readonly PlanTerminal[]): WireEnd | undefined {
+/** The ends that a board has, by the ways in which they may be written; earlier names go before later ones. */
+function boardEnds(plan: Plan, sheets: Sheets): ReadonlyMap<string, WireEnd> {
   const board = boardOf(plan, sheets);
-  if (!board) return undefined;
-  const wanted = bare(text.replace(/\b(?:pin|gpio|board)\b\s*/gi, ' '));
-  const whole = bare(text);
-  const same = (name: string | undefined) => name !== undefined && (bare(name) === whole || bare(name) === wanted);
-  if (/^(gnd|ground|0v|vss|minus)$/.test(whole)) return { to: 'ground' };
-  const rail = board.sheet.rails.list.find((one) => same(one.label) || same(one.id));
-  if (rail) return { to: 'rail', rail: rail.id };
-  const pins = board.sheet.pins.list;
-  const byName = (of: (pin: (typeof pins)[number]) => readonly (string | undefined)[]) =>
-    pins.find((pin) => pin.kind === 'io' && of(pin).some(same));
+  const ends = new Map<string, WireEnd>();
+  const name = (text: string | undefined, end: WireEnd) => {
+    if (text !== undefined && !ends.has(bare(text))) ends.set(bare(text), end);
+  };
+  for (const text of ['gnd', 'ground', '0v', 'vss', 'minus']) name(text, { to: 'ground' });
+  for (const rail of board?.sheet.rails.list ?? []) for (const text of [rail.label, rail.id]) name(text, { to: 'rail', rail: rail.id });
+  const pins = (board?.sheet.pins.list ?? []).filter((pin) => pin.kind === 'io');
+  const end = (pin: (typeof pins)[number]): WireEnd => ({ to: 'pin', pin: pin.sameAs ?? pin.id });
   // What is printed goes before the chip's own name, which another pin may carry as its label.
-  const pin = byName((one) => [one.label, one.id]) ?? byName((one) => [one.port, ...(one.also ?? [])]);
-  if (pin) return { to: 'pin', pin: pin.sameAs ?? pin.id };
+  for (const pin of pins) for (const text of [pin.label, pin.id]) name(text, end(pin));
+  for (const pin of pins) for (const text of [pin.port, ...(pin.also ?? [])]) name(text, end(pin));
+  ends.delete('');
+  return ends;
+}
+
+/** The end that a text names: ground, a rail, a pin of the board, or a terminal of a part. */
+function endFor(text: string, ends: ReadonlyMap<string, WireEnd>, all: readonly NamedTerminal[]): WireEnd | undefined {
+  const end = ends.get(bare(text)) ?? ends.get(bare(text.replace(/\b(?:pin|gpio|board)\b/gi, ' ')));
+  if (end) return end;
   const terminals = terminalsFor(text, all);
   return terminals.length === 1
     ? { to: 'terminal', placement: terminals[0]!.placement.id, terminal: terminals[0]!.terminal.id }
@@ -168,13 +218,16 @@ function endFor(plan: Plan, sheets: Sheets, text: string, all: readonly PlanTerm
 
 /** Holds a list of wires against the parts of a plan. */
 export function matchWires(plan: Plan, sheets: Sheets, list: readonly ListedWire[]): readonly MatchedWire[] {
-  const all = planTerminals(plan, sheets).filter((item) => !item.placement.onBoard);
+  const all = planTerminals(plan, sheets)
+    .filter((item) => !item.placement.onBoard)
+    .map(nameTerminal);
+  const ends = boardEnds(plan, sheets);
   return list.map((listed): MatchedWire => {
     // Several terminals of a part may be called alike; their number along the part tells them apart.
-    const numbered = all.filter(({ terminal }) => listed.number === undefined || terminal.number === listed.number);
+    const numbered = all.filter(({ item }) => listed.number === undefined || item.terminal.number === listed.number);
     const counted = terminalsFor(listed.from, numbered);
     const found = counted.length > 0 ? counted : terminalsFor(listed.from, all);
-    const end = endFor(plan, sheets, listed.to, all);
+    const end = listed.to === '' ? undefined : endFor(listed.to, ends, all);
     // Of several that are called alike the one is meant that can go there: a signal to a pin, a supply to a rail.
     const fitting = found.filter(({ terminal }) => (end?.to === 'pin' ? PIN_ROLES[terminal.role] !== undefined : true));
     const terminals = (fitting.length > 0 ? fitting : found).map((item) => item.key);

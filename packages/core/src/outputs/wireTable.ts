@@ -48,7 +48,9 @@ function rowsOf(plan: Plan, sheets: Sheets): readonly (readonly string[])[] | un
 /** The wires as a table by RFC 4180. Cells that a spreadsheet would take for a formula begin with an apostrophe. */
 export function wiresCsv(plan: Plan, sheets: Sheets): string | undefined {
   const rows = rowsOf(plan, sheets);
-  return rows && `${Papa.unparse({ fields: [...COLUMNS], data: rows.map((row) => [...row]) }, { escapeFormulae: true })}\r\n`;
+  // A line break within a cell would put what follows at the beginning of a line, where a formula is read.
+  const cells = rows?.map((row) => row.map((text) => text.replace(/[\r\n\u2028\u2029]+/g, ' ')));
+  return cells && `${Papa.unparse({ fields: [...COLUMNS], data: cells }, { escapeFormulae: true })}\r\n`;
 }
 
 const cell = (text: string): string => text.replace(/[\\|`*_<>[\]]/g, '\\$&').replace(/\s+/g, ' ');

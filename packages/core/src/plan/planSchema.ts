@@ -8,7 +8,7 @@ export const nameSchema = Joi.string()
   .max(PLAN_LIMITS.nameLength)
   // Control and bidirectional override characters can hide what a name says.
 
-  .pattern(/^[^\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters')
+  .pattern(/^[^\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]*$/u, 'no control characters')
   .messages({ 'string.pattern.name': '{{#label}} must have no control characters' });
 
 /** A reason a person typed: like a name, but it may be longer and have lines. */
@@ -16,12 +16,13 @@ export const reasonSchema = Joi.string()
   .trim()
   .min(1)
   .max(PLAN_LIMITS.reasonLength)
-  .pattern(/^[^\u0000-\u0009\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters')
+  .pattern(/^[^\u0000-\u0009\u000b-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]*$/u, 'no control characters')
   .messages({ 'string.pattern.name': '{{#label}} must have no control characters' });
 
 export const findingIdSchema = Joi.string().pattern(/^[a-z][a-z0-9-]*\/[a-z][a-z0-9-]*\/[A-Za-z0-9:,|+_.-]{1,200}$/, 'finding id');
 
-export const idSchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}$/, 'id');
+/** An id is a key of objects: it must not reach for their prototype. */
+export const idSchema = Joi.string().pattern(/^(?!constructor$|prototype$)[a-z0-9][a-z0-9-]{0,63}$/, 'id');
 export const factIdSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'id');
 
 export const sheetRefSchema = Joi.object({ id: idSchema.required(), version: Joi.number().integer().min(1).required() });
@@ -87,13 +88,13 @@ export const readoutSchema = Joi.object({
   // Lines are broken on purpose here; other control characters show nothing.
   text: Joi.string()
     .max(PLAN_LIMITS.readoutText)
-    .pattern(/^[^\u0000-\u0009\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters'),
+    .pattern(/^[^\u0000-\u0009\u000b-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]*$/u, 'no control characters'),
   scale: Joi.number().integer().min(1).max(16),
   picture: Joi.valid('whole', 'part', 'none'),
   scroll: Joi.valid(true),
   glyphs: Joi.object()
     .pattern(
-      Joi.string().pattern(/^[^\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]{1,2}$/, 'one character'),
+      Joi.string().pattern(/^[^\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]{1,2}$/u, 'one character'),
       Joi.array().items(Joi.number().integer().min(0).max(255)).min(1).max(8),
     )
     .min(1)
@@ -134,7 +135,7 @@ export const stepSchema = Joi.string().pattern(/^[a-z]{2,12}:[A-Za-z0-9:+_.-]{1,
 export const stepValueSchema = Joi.string()
   .min(1)
   .max(120)
-  .pattern(/^[^\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]*$/, 'no control characters');
+  .pattern(/^[^\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]*$/u, 'no control characters');
 const dateSchema = Joi.string().pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'day');
 export const builtSchema = Joi.object({
   date: dateSchema.required(),

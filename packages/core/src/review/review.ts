@@ -11,6 +11,7 @@ import {
   type Place,
   type Remedy,
 } from '../checks/check';
+import { checkFailed, failureDraft } from '../checks/checkFailed';
 import { CHECKS } from '../checks/registry';
 import { findBuses, type Bus } from '../nets/buses';
 import { derived } from '../nets/derived';
@@ -36,7 +37,11 @@ export type ReviewResult =
 /** A place as text that is at most 200 characters long: long ones keep their head and get a checksum. */
 function placeKey(place: Place): string {
   // Rails and channels came later: places without keep the keys that they had.
-  const later = [...(place.rails ? [place.rails] : []), ...(place.channel === undefined ? [] : [[`channel-${place.channel}`]])];
+  const later = [
+    ...(place.rails ? [place.rails] : []),
+    ...(place.channel === undefined ? [] : [[`channel-${place.channel}`]]),
+    ...(place.check === undefined ? [] : [[place.check]]),
+  ];
   const lists = [place.pins, place.placements, place.terminals, ...later];
   const whole = lists.map((ids) => (ids ?? []).join(',')).join('|');
   return whole.length <= 200 ? whole : `${whole.slice(0, 180)}-${checksum(whole)}`;
@@ -116,8 +121,33 @@ function wholeDrafts(check: Check, context: CheckContext): readonly FindingDraft
   let of = drafts.get(context);
   if (!of) drafts.set(context, (of = new Map<Check, readonly FindingDraft[]>()));
   let found = of.get(check);
-  if (!found) of.set(check, (found = check.examine(context)));
+  if (!found) of.set(check, (found = examined(check, context)));
   return found;
+}
+
+/** Why checks failed on a context, by code. */
+const failures = new WeakMap<CheckContext, Map<string, string>>();
+
+const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error)).slice(0, 200);
+
+/** What a check finds; one that throws finds nothing here, and that it failed is noted for the review. */
+function examined(check: Check, context: CheckContext): readonly FindingDraft[] {
+  try {
+    return check.examine(context);
+  } catch (error) {
+    const known = failures.get(context) ?? new Map<string, string>();
+    failures.set(context, known.set(check.code, reasonOf(error)));
+    return [];
+  }
+}
+
+/** One finding for each check that failed somewhere. */
+function failureFindings(contexts: readonly CheckContext[]): readonly Finding[] {
+  const failed = new Map(contexts.flatMap((context) => [...(failures.get(context) ?? [])]));
+  return [...failed].map(([code, reason]) => {
+    const draft = failureDraft(code, reason);
+    return { ...draft, code: checkFailed.code, id: idOf(checkFailed, draft), remedies: [] };
+  });
 }
 
 /** The contexts of a plan's islands; the plan's own where it is one. */
@@ -129,14 +159,17 @@ function islandContexts(context: CheckContext): readonly CheckContext[] {
 /** Every finding of every check, gravest first, in registry order within a level; accepted ones last. Most checks look at the islands of the
  *  plan one by one, so that what was found on one stays as long as nothing changes there. */
 export function runChecks(context: CheckContext, checks: readonly Check[] = CHECKS): readonly Finding[] {
-  const islands = islandContexts(context).map((island) => islandDrafts(checks, island));
+  const contexts = islandContexts(context);
+  const islands = contexts.map((island) => islandDrafts(checks, island));
   const found = checks.flatMap((check) => {
     const own = check.whole ? wholeDrafts(check, context) : islands.flatMap((island) => island.get(check) ?? []);
     return own.map((draft) => finish(check, draft, context));
   });
   const rank = (level: Level) => LEVELS.indexOf(level);
   const lived = (finding: Finding) => Number(finding.accepted !== undefined);
-  return found.toSorted((a, b) => lived(a) - lived(b) || rank(a.level) - rank(b.level));
+  return [...found, ...failureFindings([...new Set([...contexts, context])])].toSorted(
+    (a, b) => lived(a) - lived(b) || rank(a.level) - rank(b.level),
+  );
 }
 
 /** What checks and views look at, made once for a plan and its sheets; these are those with the plan's bench notes. */

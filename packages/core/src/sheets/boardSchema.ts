@@ -1,7 +1,20 @@
 import Joi from 'joi';
 import { DUTIES } from './boardSheet';
 import { CONTROLLER_KINDS } from './roles';
-import { driveFact, factId, label, levelFact, quantity, range, sheetId, sourced, sourcedList, words } from './schemaParts';
+import {
+  driveFact,
+  factId,
+  label,
+  levelFact,
+  quantity,
+  range,
+  sheetId,
+  sourced,
+  sourcedList,
+  words,
+  positive,
+  positiveRange,
+} from './schemaParts';
 
 const functionName = Joi.string().pattern(/^[a-z][a-z0-9]*[0-9]+\.[a-z]+$/, 'controller.line');
 
@@ -46,7 +59,7 @@ const controller = Joi.object({
   id: factId.required(),
   kind: Joi.valid(...CONTROLLER_KINDS).required(),
   title: label.required(),
-  maxHz: quantity.required(),
+  maxHz: positive.required(),
   modes: Joi.array().items(label),
   legal: Joi.alternatives(
     Joi.object({ rule: Joi.valid('membership').required() }),
@@ -55,7 +68,7 @@ const controller = Joi.object({
       rule: Joi.valid('any-pin').required(),
       lines: Joi.array().items(factId).min(1).unique().required(),
       sets: pinChoices.required(),
-      maxHz: quantity.required(),
+      maxHz: positive.required(),
     }),
   ).required(),
   software: Joi.valid(true),
@@ -65,7 +78,7 @@ const controller = Joi.object({
 const rail = Joi.object({
   id: factId.required(),
   label: label.required(),
-  volts: range.required(),
+  volts: positiveRange.required(),
   budgetMilliamps: quantity,
   feed: words.required(),
   regulator: Joi.object({ from: factId.required(), dropVolts: quantity, kelvinPerWatt: quantity }),
@@ -92,17 +105,17 @@ const onBoardPart = Joi.object({
 });
 
 const electrical = sourced({
-  vdd: range.required(),
+  vdd: positiveRange.required(),
   vihMin: levelFact.required(),
   vilMax: levelFact.required(),
   vohMin: driveFact.required(),
   volMax: driveFact.required(),
   inputMaxAboveSupply: quantity.required(),
   pinCapacitancePicofarads: quantity,
-  pullUpOhms: range,
-  pullDownOhms: range,
-  outputOhms: range,
-  pinMilliamps: quantity.required(),
+  pullUpOhms: positiveRange,
+  pullDownOhms: positiveRange,
+  outputOhms: positiveRange,
+  pinMilliamps: positive.required(),
   totalMilliamps: quantity,
   portSums: Joi.array().items(Joi.object({ ports: words.required(), sinkMilliamps: quantity.required(), sourceMilliamps: quantity })),
   resetState: words.required(),

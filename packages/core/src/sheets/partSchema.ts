@@ -1,7 +1,20 @@
 import Joi from 'joi';
 import { FAMILIES } from './partSheet';
 import { ROLES } from './roles';
-import { driveFact, factId, label, levelFact, quantity, range, sheetId, sourced, sourcedList, words } from './schemaParts';
+import {
+  driveFact,
+  factId,
+  label,
+  levelFact,
+  positive,
+  positiveRange,
+  quantity,
+  range,
+  sheetId,
+  sourced,
+  sourcedList,
+  words,
+} from './schemaParts';
 
 /** Whole bytes in hexadecimal: a request of the line protocol has room for some of these. */
 const hexBytes = Joi.string().pattern(/^([0-9a-f]{2}){1,16}$/, 'whole bytes in hexadecimal');
@@ -29,7 +42,7 @@ const terminal = Joi.object({
     .unique(),
   channel: Joi.object({ number: Joi.number().integer().min(0).max(63).required(), line: Joi.valid('sda', 'scl').required() }),
   volts: range,
-  led: Joi.object({ forwardVolts: range }),
+  led: Joi.object({ forwardVolts: positiveRange }),
   digit: Joi.valid(true),
   loadMilliamps: quantity.greater(0),
   through: words,
@@ -77,7 +90,7 @@ const device = Joi.object({
     .min(1)
     .unique('address')
     .required(),
-  maxHz: quantity.required(),
+  maxHz: positive.required(),
   clockStretching: Joi.valid(true, false, 'optional').required(),
 });
 
@@ -87,10 +100,10 @@ const bus = sourced({
   straps: Joi.array().items(strap).unique('id'),
   devices: Joi.array().items(device).unique('id').when('kind', { is: 'i2c', then: Joi.required(), otherwise: Joi.forbidden() }),
   modes: Joi.array().items(Joi.valid(0, 1, 2, 3)),
-  maxWriteHz: quantity,
-  maxReadHz: quantity,
+  maxWriteHz: positive,
+  maxReadHz: positive,
   fixedHz: quantity.greater(0),
-  clockPoints: Joi.array().items(Joi.object({ volts: quantity.required(), maxHz: quantity.required() })),
+  clockPoints: Joi.array().items(Joi.object({ volts: positive.required(), maxHz: positive.required() })),
   modeTies: Joi.array().items(
     Joi.object({ terminal: factId.required(), tie: Joi.valid('ground', 'supply').required(), note: words.required() }),
   ),
@@ -102,8 +115,8 @@ const bus = sourced({
 });
 
 const supply = sourced({
-  volts: range.required(),
-  absoluteMaxVolts: quantity.max(100),
+  volts: positiveRange.required(),
+  absoluteMaxVolts: positive.max(100),
   typicalMilliamps: quantity.required(),
   peakMilliamps: quantity.min(Joi.ref('typicalMilliamps')).required(),
   regulator: Joi.boolean().required(),
@@ -147,7 +160,7 @@ export const partSchema = Joi.object({
     vilMax: levelFact,
     volMax: driveFact,
     vohMin: driveFact,
-    logicVolts: range,
+    logicVolts: positiveRange,
     tolerantVolts: quantity.max(60),
     outputs: Joi.valid('push-pull', 'open-drain'),
     schmitt: Joi.valid(true),
@@ -197,7 +210,7 @@ export const partSchema = Joi.object({
     shape: words.required(),
   }),
   polarity: sourced({
-    forwardVolts: range.required(),
+    forwardVolts: positiveRange.required(),
     maxMilliamps: quantity.required(),
     kind: words.required(),
     common: Joi.valid('anode', 'cathode'),

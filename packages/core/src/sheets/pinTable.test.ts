@@ -83,7 +83,7 @@ test('functions nobody knows are kept as they stand, not guessed', () => {
 
 test('5 000 lines, a wall of letters and nothing at all are told plainly', () => {
   const many = Array.from({ length: 5000 }, (_, n) => `${n + 1},D${n}`).join('\n');
-  expect(readPinTable(many)).toMatchObject({ rows: [], faults: [{ line: 401, fault: '5000 rows: a board has at most 400 pins' }] });
+  expect(readPinTable(many)).toMatchObject({ rows: [], faults: [{ line: 402, fault: '5000 rows: a board has at most 400 pins' }] });
   expect(readPinTable('x'.repeat(TABLE_LIMITS.letters + 1)).faults).toHaveLength(1);
   expect(readPinTable(' \n\n')).toEqual({ columns: [], rows: [], faults: [] });
 });

@@ -31,7 +31,7 @@ export interface PinTable {
   readonly faults: readonly TableFault[];
 }
 
-export const TABLE_LIMITS = { rows: 400, letters: 200_000 } as const;
+export const TABLE_LIMITS = { rows: 400, letters: 200_000, columns: 40, lineLength: 4000 } as const;
 
 type Cells = readonly string[];
 
@@ -210,6 +210,17 @@ function tableFaults(rows: readonly PinRow[]): readonly TableFault[] {
   return faults;
 }
 
+const tooManyRows = (rows: number): string => `${rows} rows: a board has at most ${TABLE_LIMITS.rows} pins`;
+
+/** The line at which a text is too large to be a table of pins. */
+function tooLarge(lines: readonly { readonly line: string; readonly number: number }[]): TableFault | undefined {
+  // A line of titles may stand before the pins.
+  const past = lines[TABLE_LIMITS.rows + 1];
+  if (past) return { line: past.number, fault: tooManyRows(lines.length) };
+  const long = lines.find(({ line }) => line.length > TABLE_LIMITS.lineLength);
+  return long && { line: long.number, fault: `a line of ${long.line.length} characters: at most ${TABLE_LIMITS.lineLength}` };
+}
+
 /** A pasted table of pins: what was understood, row by row, and every fault with its line.
  *  It reads CSV, TSV, tables of bars, and text aligned with blanks, with or without a line of titles. */
 export function readPinTable(text: string): PinTable {
@@ -221,15 +232,17 @@ export function readPinTable(text: string): PinTable {
     .filter(({ line }) => line.trim() !== '' && !/^[\s|:=+-]+$/.test(line));
   const first = lines[0];
   if (!first) return { columns: [], rows: [], faults: [] };
+  const refused = tooLarge(lines);
+  if (refused) return { columns: [], rows: [], faults: [refused] };
   const split = splitterFor(lines.map(({ line }) => line));
   const { titled, columns } = readColumns(split(first.line), Math.max(...lines.map(({ line }) => split(line).length)));
   const body = titled ? lines.slice(1) : lines;
-  if (body.length > TABLE_LIMITS.rows)
-    return {
-      columns,
-      rows: [],
-      faults: [{ line: body[TABLE_LIMITS.rows]!.number, fault: `${body.length} rows: a board has at most ${TABLE_LIMITS.rows} pins` }],
-    };
+  const [over] = columns.length > TABLE_LIMITS.columns ? [first] : body.slice(TABLE_LIMITS.rows);
+  if (over) {
+    const what =
+      columns.length > TABLE_LIMITS.columns ? `${columns.length} columns: at most ${TABLE_LIMITS.columns}` : tooManyRows(body.length);
+    return { columns: [], rows: [], faults: [{ line: over.number, fault: what }] };
+  }
   const rows: PinRow[] = [];
   const faults: TableFault[] = [];
   for (const [at, { line, number }] of body.entries()) {

@@ -4,14 +4,22 @@ import { TRUSTS } from './source';
 /** Pieces that board and part sheets share. */
 export const sheetId = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}$/, 'id');
 export const factId = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'id');
-export const words = Joi.string().min(1).max(400);
-export const label = Joi.string().min(1).max(40);
+/** No control, line-separating, surrogate or direction-changing characters: they can hide what a text says, or end a comment. */
+const PLAIN_TEXT = /^[^\p{Cc}\p{Cs}\u2028-\u202e\u2066-\u2069]*$/u;
+export const words = Joi.string().min(1).max(400).pattern(PLAIN_TEXT, 'no control characters');
+export const label = Joi.string().min(1).max(40).pattern(PLAIN_TEXT, 'no control characters');
 export const quantity = Joi.number().min(0).max(1e12);
+/** Of what no circuit has none of: a clock, the voltage of a rail, a resistor. */
+export const positive = Joi.number().greater(0).max(1e12);
 
-export const range = Joi.object({ min: quantity.required(), typ: quantity, max: quantity.required() }).custom((value, helpers) => {
-  const { min, typ = value.min, max } = value as { min: number; typ?: number; max: number };
-  return min <= typ && typ <= max ? value : helpers.error('any.custom', { error: new Error('expected min ≤ typ ≤ max') });
-});
+const rangeOf = (part: Joi.NumberSchema) =>
+  Joi.object({ min: part.required(), typ: part, max: part.required() }).custom((value, helpers) => {
+    const { min, typ = value.min, max } = value as { min: number; typ?: number; max: number };
+    return min <= typ && typ <= max ? value : helpers.error('any.custom', { error: new Error('expected min ≤ typ ≤ max') });
+  });
+
+export const range = rangeOf(quantity);
+export const positiveRange = rangeOf(positive);
 
 export const source = Joi.object({
   document: words.required(),

@@ -60,10 +60,13 @@ const SUPPLY: readonly (readonly [RegExp, SupplyWish])[] = [
   [/\b(?:needs?|only|at|on|takes|for|with) 3\.?3 ?v\b|\b3\.3 ?v\b|\b3v3\b/, 'takes-3.3'],
 ];
 
+/** What of a search text is read. */
+const QUERY_LENGTH = 200;
+
 /** What a search text asks for: words, an address, a supply.
  *  @example readQuery('oled 0x78').addresses // [0x3c]: the 8-bit form is halved */
 export function readQuery(text: string): PartQuery {
-  let rest = plain(text);
+  let rest = plain(text.slice(0, QUERY_LENGTH));
   let supply: SupplyWish | undefined;
   for (const [pattern, wish] of SUPPLY) {
     if (supply || !pattern.test(rest)) continue;

@@ -39,7 +39,9 @@ export function identifiers(texts: readonly string[]): readonly string[] {
 /** Text as it may stand in a comment to the end of a line: no breaks, and nothing that goes on in the next one. */
 export const inComment = (text: string): string =>
   text
-    .replace(/[\u0000-\u001f\u007f-\u009f\u2028\u2029]+/g, ' ')
+    .replace(/[\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069]+/g, ' ')
     .replace(/\\/g, '/')
+    // "??/" is a backslash to compilers that know trigraphs: at the end of a line it would carry the comment on.
+    .replace(/\?(?=\?)/g, '? ')
     .replace(/\*\//g, '* /')
     .replace(/\/\*/g, '/ *');

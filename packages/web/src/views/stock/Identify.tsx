@@ -20,7 +20,7 @@ interface Read {
 const EMPTY: Read = { labels: '', pins: '', size: '', does: '', chip: '' };
 
 function cluesOf(read: Read): Clues {
-  const labels = readLabels(read.labels).slice(0, 80);
+  const labels = readLabels(read.labels);
   return {
     ...(labels.length > 0 ? { labels } : {}),
     ...(read.pins === '' ? {} : { pins: read.pins }),

@@ -1,0 +1,26 @@
+import type { Check, FindingDraft } from './check';
+
+/** A check that fails is reported here by the engine, so that the others stand and nobody takes its silence for a pass. */
+export const checkFailed: Check = {
+  code: 'check-failed',
+  question: 'Did every check run?',
+  whole: true,
+  messages: {
+    failed: {
+      title: 'Check failed: {check}',
+      text: 'This check stopped with an error, so its result is unknown. All other checks ran.',
+      why: 'Error: {reason}. A fact that no circuit has, in a sheet of your own or a bench note, is the usual cause: look at what was changed last.',
+    },
+  },
+  remedies: {},
+  examine: () => [],
+};
+
+/** What is reported of a check that failed. */
+export const failureDraft = (code: string, reason: string): FindingDraft => ({
+  level: 'risk',
+  message: 'failed',
+  place: { check: code },
+  data: { check: { is: 'words', text: code }, reason: { is: 'words', text: reason } },
+  remedies: () => [],
+});

@@ -1,5 +1,3 @@
-import { readFileSync } from 'node:fs';
-
 /** Exit codes of every command. */
 export const EXIT = { clean: 0, clashes: 1, badInput: 2 } as const;
 export type ExitCode = (typeof EXIT)[keyof typeof EXIT];
@@ -17,14 +15,3 @@ export interface Io {
 
 /** Bad input, as one plain sentence with its place. The command ends with exit code 2. */
 export class InputFault extends Error {}
-
-/** @throws InputFault when the file cannot be read */
-export function readText(path: string): string {
-  try {
-    return readFileSync(path === '-' ? 0 : path, 'utf8');
-  } catch (error) {
-    throw new InputFault(
-      `${path === '-' ? 'Standard input' : path} cannot be read: ${(error as NodeJS.ErrnoException).code ?? String(error)}`,
-    );
-  }
-}

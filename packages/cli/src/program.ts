@@ -213,8 +213,13 @@ export async function runProgram(args: readonly string[], io: Io, catalogue: Cat
     return code;
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? EXIT.clean : EXIT.badInput;
-    if (!(error instanceof InputFault)) throw error;
-    io.err(error.message);
+    // What nobody foresaw is told in one line, too: a stack trace helps only who wrote the program.
+    const words =
+      error instanceof InputFault
+        ? error.message
+        : `This should not have happened: ${(error as Error).message}. Please report it with your command.`;
+    if (!(error instanceof InputFault) && process.env['ROOF_CHART_DEBUG']) io.err(String((error as Error).stack));
+    io.err(words);
     return EXIT.badInput;
   }
 }

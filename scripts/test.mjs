@@ -112,13 +112,20 @@ async function browser() {
   count('browser tests', stats.expected, stats.unexpected + stats.flaky + errors.length, output);
 }
 
-/** Kills of the real server under edits; `--quick` makes it few. */
-async function kills() {
-  const count = process.argv.includes('--quick') ? '20' : '200';
-  const { code, output } = await run(process.execPath, ['e2e/faults/kills.mjs', '--kills', count], { quiet: true });
-  if (code === 0) console.log(output.trim());
-  total[code === 0 ? 'passed' : 'failed'] += 1;
-  if (code !== 0) console.log(`FAILED  kills of the server\n${output}`);
+/** What is done to the real server under edits: kills (few with `--quick`), full disks, a second server, a restore. */
+async function faults() {
+  const kills = process.argv.includes('--quick') ? '20' : '200';
+  const scripts = [
+    ['kills of the server', ['e2e/faults/kills.mjs', '--kills', kills]],
+    ['full disks', ['e2e/faults/fullDisk.mjs']],
+    ['a data folder in use', ['e2e/faults/folder.mjs']],
+  ];
+  for (const [name, args] of scripts) {
+    const { code, output } = await run(process.execPath, args, { quiet: true });
+    if (code === 0) console.log(output.trim());
+    total[code === 0 ? 'passed' : 'failed'] += 1;
+    if (code !== 0) console.log(`FAILED  ${name}\n${output}`);
+  }
 }
 
 await main(async () => {
@@ -138,7 +145,7 @@ await main(async () => {
   ]);
   await unit();
   await build();
-  await kills();
+  await faults();
   await browser();
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exitCode = total.failed > 0 ? 1 : 0;

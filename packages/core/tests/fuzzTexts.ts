@@ -141,7 +141,7 @@ function spoilOne(random: () => number, node: unknown): void {
   const holder = node as Record<string, unknown>;
   if (random() < 0.75 && holder[key] !== null && typeof holder[key] === 'object') return spoilOne(random, holder[key]);
   const choice = random();
-  if (choice < 0.15) delete holder[key];
+  if (choice < 0.15) Reflect.deleteProperty(holder, key);
   else if (choice < 0.25) holder[randomText(random, 60) || 'more'] = holder[key];
   else if (choice < 0.35) holder[key] = randomText(random, 2000);
   else holder[key] = structuredClone(ODD_VALUES[Math.floor(random() * ODD_VALUES.length)]);

@@ -1,4 +1,8 @@
 import { diagnose, faultBook, sureWires } from '@roof-chart/core/bench/diagnose';
+import { readScan } from '@roof-chart/core/bench/scan';
+import { type Clues, identify } from '@roof-chart/core/identify/identify';
+import { matchWires, readWireList } from '@roof-chart/core/outputs/wireList';
+import { readPinTable } from '@roof-chart/core/sheets/pinTable';
 import type { Question } from '@roof-chart/core/bench/questions';
 import { expose } from 'comlink';
 import { type Alternative, alternativesOf, type Conflict, conflictOf } from '@roof-chart/core/allocate/explain';
@@ -21,9 +25,12 @@ import type { Edit } from '@roof-chart/core/plan/edit';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { readPlanText } from './planText';
 import { type PartFit, partFitOf } from '../views/fits/partFit';
 
 let sheets: Sheets = indexSheets([]);
+/** The newest version of each part. */
+let parts: readonly PartSheet[] = [];
 /** The plan that a row of questions is about: what was worked out for one of them serves the next. */
 let held: { readonly key: number; readonly plan: Plan } | undefined;
 
@@ -31,6 +38,7 @@ let held: { readonly key: number; readonly plan: Plan } | undefined;
 export const reviewer = {
   load(list: readonly (BoardSheet | PartSheet)[]): void {
     sheets = indexSheets(list);
+    parts = [...sheets.parts.values()].map(({ sheet }) => sheet);
   },
   hold(key: number, plan: Plan): void {
     held = { key, plan };
@@ -115,6 +123,12 @@ export const reviewer = {
     const book = faultBook(plan, sheets, questions);
     return { ...diagnose(book, answers), sure: sureWires(book, answers), planned: book.planned };
   },
+  /** Pasted texts, however odd they are: read here, the page goes on and they can be stopped. */
+  readScan: (text: string) => readScan(text),
+  readWires: (plan: Plan, text: string) => matchWires(plan, notedSheets(sheets, plan.benchNotes), readWireList(text)),
+  readPinTable: (text: string) => readPinTable(text),
+  readPlanText,
+  identify: (clues: Clues, most: number) => identify(parts, clues, most),
   fixSafe: (plan: Plan) => fixSafe(plan, sheets),
   preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, sheets),
 };

@@ -16,12 +16,14 @@ export interface Reviewed {
 /** Reviews take milliseconds, searches have time limits of their own: what takes so much longer never ends. */
 const REVIEW_LIMIT_MS = 20_000;
 const SEARCH_LIMIT_MS = 120_000;
+const READ_LIMIT_MS = 30_000;
 
 /** Reviews of the open plan, made in the worker. Only the latest plan matters: while one review runs,
  *  plans that are overtaken are dropped. */
 export class ReviewFeed {
   readonly #seat: WorkerSeat;
   readonly #long: WorkerSeat;
+  readonly #reader: WorkerSeat;
   readonly #listeners = new Set<() => void>();
   #current: Reviewed | null = null;
   #wanted: Plan | null = null;
@@ -33,6 +35,7 @@ export class ReviewFeed {
     const more = makeWorker ? { makeWorker } : {};
     this.#seat = new WorkerSeat({ sheets, limitMs: REVIEW_LIMIT_MS, ...more });
     this.#long = new WorkerSeat({ sheets, limitMs: SEARCH_LIMIT_MS, ...more });
+    this.#reader = new WorkerSeat({ sheets, limitMs: READ_LIMIT_MS, ...more });
   }
 
   /** Asks the reviewer, once its sheets are loaded. */
@@ -49,6 +52,17 @@ export class ReviewFeed {
   /** Stops every search. */
   stopSearch(): void {
     this.#long.stop();
+  }
+
+  /** Asks for a pasted text to be read; neither reviews nor searches wait for it.
+   *  @throws Stopped when it was stopped */
+  read<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {
+    return this.#reader.ask(question);
+  }
+
+  /** Stops reading. */
+  stopReading(): void {
+    this.#reader.stop();
   }
 
   readonly current = (): Reviewed | null => this.#current;
@@ -77,6 +91,7 @@ export class ReviewFeed {
   close(): void {
     this.#seat.stop();
     this.#long.stop();
+    this.#reader.stop();
   }
 
   #tell(current: Reviewed | null, failure: string | null): void {

@@ -2,11 +2,13 @@ import { Button, NativeSelect, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { sayPlacement } from '@roof-chart/core/checks/say';
 import { compareScan, type Compared, likeliestBus, scannedBuses } from '@roof-chart/core/bench/reconcile';
-import { readScan, SCAN_LENGTH } from '@roof-chart/core/bench/scan';
+import { SCAN_LENGTH, type ScanRead } from '@roof-chart/core/bench/scan';
 import { foundEdits } from '@roof-chart/core/bench/verified';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
 import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
+import { ReadingState } from '../../app/ReadingState';
+import { useReading } from '../../app/useReading';
 import { useWorkbench } from '../../app/workbench';
 import { COMPARED_WORDS, comparedWords, scanWords } from './benchWords';
 import styles from './BringUp.module.css';
@@ -61,13 +63,16 @@ export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly l
   );
 }
 
+const NOT_READ: ScanRead = { ok: false, fault: '' };
+
 /** A scan result that is pasted, read and held against the plan. */
 export function ScanCheck({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState('');
   const buses = useMemo(() => scannedBuses(plan, sheets), [plan, sheets]);
-  const read = useMemo(() => readScan(text), [text]);
+  const reading = useReading<ScanRead>(text, (reviewer) => reviewer.readScan(text));
+  const read = reading.isCurrent && reading.value ? reading.value : NOT_READ;
   const controller = buses.some((bus) => bus.controller === chosen)
     ? chosen
     : read.ok
@@ -101,7 +106,11 @@ export function ScanCheck({ plan }: { readonly plan: Plan }) {
         />
       )}
       <div aria-live="polite">
-        {text.trim() !== '' && (read.ok ? <p className="quiet">{scanWords(read.scan)}</p> : <p className={styles.bad}>{read.fault}</p>)}
+        <ReadingState reading={reading} />
+        {text.trim() !== '' &&
+          reading.isCurrent &&
+          reading.failure === null &&
+          (read.ok ? <p className="quiet">{scanWords(read.scan)}</p> : <p className={styles.bad}>{read.fault}</p>)}
         {read.ok && <ComparedTable plan={plan} lines={lines} />}
       </div>
     </div>

@@ -2,10 +2,12 @@ import { Button, FileButton, Modal, Textarea } from '@mantine/core';
 import { IconFileImport } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { sayTerminal } from '@roof-chart/core/checks/say';
-import { LIST_LENGTH, matchWires, type MatchedWire, readWireList } from '@roof-chart/core/outputs/wireList';
+import { LIST_LENGTH, type MatchedWire } from '@roof-chart/core/outputs/wireList';
 import { type Plan, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { endWords } from '../../app/editWords';
+import { ReadingState } from '../../app/ReadingState';
+import { useReading } from '../../app/useReading';
 import { useWorkbench } from '../../app/workbench';
 import styles from './Build.module.css';
 
@@ -32,9 +34,11 @@ function Match({ plan, match }: { readonly plan: Plan; readonly match: MatchedWi
 
 /** A list of wires from elsewhere, held against the plan before anything of it is taken. */
 function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () => void }) {
-  const { sheets, edit } = useWorkbench();
+  const { edit } = useWorkbench();
   const [text, setText] = useState('');
-  const matches = useMemo(() => matchWires(plan, sheets, readWireList(text)), [plan, sheets, text]);
+  const subject = useMemo(() => ({ plan, text }), [plan, text]);
+  const reading = useReading<readonly MatchedWire[]>(subject, (reviewer) => reviewer.readWires(plan, text));
+  const matches = reading.isCurrent ? (reading.value ?? []) : [];
   const edits = matches.flatMap((match) => match.edit ?? []).slice(0, PLAN_LIMITS.editsPerBatch);
   return (
     <>
@@ -60,7 +64,10 @@ function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () =>
         )}
       </FileButton>
       <div className={styles.matches} tabIndex={0} role="region" aria-label="What the list comes to" aria-live="polite">
-        {text.trim() !== '' && matches.length === 0 && <p className="quiet">No wires were found in this text.</p>}
+        <ReadingState reading={reading} />
+        {text.trim() !== '' && reading.isCurrent && reading.failure === null && matches.length === 0 && (
+          <p className="quiet">No wires were found in this text.</p>
+        )}
         {matches.length > 0 && (
           <table className={styles.bill}>
             <tbody>

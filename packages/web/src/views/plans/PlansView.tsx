@@ -4,10 +4,10 @@ import { IconSearch, IconTrash } from '@tabler/icons-react';
 import { type FormEvent, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
-import { rescuePlanFile } from '@roof-chart/core/plan/rescuePlan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { download } from '../../app/download';
 import { useWorkbench } from '../../app/workbench';
+import type { PlanFileText } from '../../review/planText';
 import {
   failureWords,
   type PlanSummary,
@@ -82,20 +82,16 @@ function NewPlan() {
 function OpenFile() {
   const navigate = useNavigate();
   const [open] = useOpenPlanFileMutation();
+  const { feed } = useWorkbench();
   const take = async (file: File | null) => {
     if (!file) return;
     const tell = (message: string) => void notifications.show({ message, color: 'brick', autoClose: false });
-    let document_: unknown;
-    try {
-      document_ = JSON.parse(await file.text());
-    } catch (error) {
-      return tell(`${file.name} is no JSON: ${(error as Error).message}. Nothing was opened.`);
-    }
-    const rescued = rescuePlanFile(document_);
-    if (!rescued.ok) return tell(`${file.name}: ${rescued.path}: ${rescued.fault}. Nothing was opened.`);
+    const text = await file.text();
+    const rescued = await feed.read<PlanFileText>((reviewer) => reviewer.readPlanText(text)).catch((error: Error) => error.message);
+    if (typeof rescued === 'string') return tell(`${file.name} was not read: ${rescued} Nothing was opened.`);
+    if (!rescued.ok) return tell(`${file.name}: ${rescued.fault}. Nothing was opened.`);
     const { leftovers } = rescued;
-    const sound = leftovers.length === 0 ? document_ : { ...rescued.file.plan, sheets: rescued.file.sheets };
-    const result = await open(sound);
+    const result = await open(rescued.document);
     if (result.error) return tell(`${file.name}: ${failureWords(result.error)}`);
     const { plan, kept } = result.data;
     const fresh = kept.filter((sheet) => sheet.how !== 'same').map((sheet) => sheet.id);

@@ -1,10 +1,12 @@
 import { Button, NumberInput, Textarea, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { type FormEvent, useDeferredValue, useMemo, useState } from 'react';
+import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { boardFromTable } from '@roof-chart/core/sheets/boardFromTable';
-import { type PinTable, readPinTable } from '@roof-chart/core/sheets/pinTable';
+import type { PinTable } from '@roof-chart/core/sheets/pinTable';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
+import { ReadingState } from '../../app/ReadingState';
+import { useReading } from '../../app/useReading';
 import { failureWords, useKeepSheetsMutation } from '../../store/api';
 import { ListTable } from './FactTable';
 import styles from './Sheets.module.css';
@@ -22,6 +24,8 @@ const slug = (text: string): string =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '')
     .slice(0, 58) || 'board';
+
+const NOTHING_READ: PinTable = { columns: [], rows: [], faults: [] };
 
 /** What was understood of the pasted table, row by row. */
 function Preview({ table }: { readonly table: PinTable }) {
@@ -74,9 +78,9 @@ export function NewBoard() {
   const [chip, setChip] = useState('');
   const [volts, setVolts] = useState<number>(3.3);
   const [text, setText] = useState('');
-  const asked = useDeferredValue(text);
-  const table = useMemo(() => readPinTable(asked), [asked]);
-  const ready = title.trim() !== '' && chip.trim() !== '' && table.rows.length > 0 && table.faults.length === 0 && asked === text;
+  const reading = useReading<PinTable>(text, (reviewer) => reviewer.readPinTable(text));
+  const table = reading.value ?? NOTHING_READ;
+  const ready = title.trim() !== '' && chip.trim() !== '' && table.rows.length > 0 && table.faults.length === 0 && reading.isCurrent;
   const make = async (event: FormEvent) => {
     event.preventDefault();
     if (!ready) return;
@@ -141,7 +145,10 @@ export function NewBoard() {
           {text.trim() === '' ? (
             <p className="quiet">What is understood of the table appears here as you paste it.</p>
           ) : (
-            <Preview table={table} />
+            <>
+              <ReadingState reading={reading} />
+              <Preview table={table} />
+            </>
           )}
         </section>
       </form>

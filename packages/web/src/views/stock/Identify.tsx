@@ -1,10 +1,12 @@
 import { Button, NumberInput, TextInput } from '@mantine/core';
-import { useDeferredValue, useMemo, useState } from 'react';
-import { type Candidate, type Clues, identify } from '@roof-chart/core/identify/identify';
+import { useState } from 'react';
+import type { Candidate, Clues, Identification } from '@roof-chart/core/identify/identify';
 import { readLabels } from '@roof-chart/core/identify/labelForms';
 import { sayEvidence } from '@roof-chart/core/identify/sayEvidence';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { useReading } from '../../app/useReading';
+import { ReadingState } from '../../app/ReadingState';
 import { Found } from './Found';
 import styles from './Stock.module.css';
 import { useAdditions } from './useAdditions';
@@ -17,6 +19,9 @@ interface Read {
   readonly chip: string;
 }
 
+/** Candidates shown. */
+const MOST = 6;
+const NOBODY: Identification = { candidates: [], settle: [] };
 const EMPTY: Read = { labels: '', pins: '', size: '', does: '', chip: '' };
 
 function cluesOf(read: Read): Clues {
@@ -62,8 +67,9 @@ export function Identify({
   readonly onClose: () => void;
 }) {
   const [read, setRead] = useState(EMPTY);
-  const asked = useDeferredValue(read);
-  const { candidates, settle } = useMemo(() => identify(parts, cluesOf(asked), 6), [parts, asked]);
+  const clues = cluesOf(read);
+  const reading = useReading<Identification>(read, (reviewer) => reviewer.identify(clues, MOST));
+  const { candidates, settle } = reading.value ?? NOBODY;
   const additions = useAdditions(
     plan,
     candidates.map((c) => c.part.id),
@@ -111,6 +117,7 @@ export function Identify({
         {text('chip', 'Marking of the chip', 'BME280')}
       </div>
       <div aria-live="polite">
+        <ReadingState reading={reading} />
         {settle.length > 0 && (
           <div className={styles.settle}>
             <b>Several fit. To be sure:</b>
@@ -121,7 +128,7 @@ export function Identify({
             </ul>
           </div>
         )}
-        {candidates.length === 0 && Object.keys(cluesOf(asked)).length > 0 && (
+        {candidates.length === 0 && reading.isCurrent && Object.keys(clues).length > 0 && (
           <p className="quiet">No sheet fits these clues. Try fewer labels, or search by what it does.</p>
         )}
       </div>
@@ -130,7 +137,8 @@ export function Identify({
           <Found
             key={candidate.part.id}
             plan={plan}
-            parts={[candidate.part]}
+            // The part of this page's sheets, not the copy that came from the worker.
+            parts={[parts.find((part) => part.id === candidate.part.id) ?? candidate.part]}
             addition={additions.get(candidate.part.id)}
             evidence={<Evidence candidate={candidate} />}
           />

@@ -206,7 +206,7 @@ test('a damaged plan file opens as far as it goes, and what does not is handed b
   const open = (name: string, text: string) =>
     page.getByLabel('Plan file to open').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
   await open('half.json', JSON.stringify(broken).slice(0, 200));
-  await expect(page.getByText(/half\.json is no JSON.*Nothing was opened/)).toBeVisible();
+  await expect(page.getByText(/half\.json: this is no JSON.*Nothing was opened/)).toBeVisible();
   const saving = page.waitForEvent('download');
   await open('future.json', JSON.stringify(broken));
   const leftovers = JSON.parse(await readFile(await (await saving).path(), 'utf8')) as { path: string }[];

@@ -172,7 +172,7 @@ test('a plan file is downloaded with its sheets and opens again under an id of i
   const path = await (await arriving).path();
   await page.goto('/');
   await page.getByLabel('Plan file to open').setInputFiles({ name: 'torn.json', mimeType: 'application/json', buffer: Buffer.from('{') });
-  await expect(page.getByText(/^torn.json is no JSON/)).toBeVisible();
+  await expect(page.getByText(/^torn.json: this is no JSON/)).toBeVisible();
   await page.getByLabel('Plan file to open').setInputFiles(path);
   await expect(page).toHaveURL(/\/plans\/[0-9a-f-]{36}\/chart$/);
   await expect(page.getByRole('row', { name: /^Dial touch SDA, on T-SDA, locked/ })).toBeVisible();

@@ -114,12 +114,10 @@ test('over HTTP: down as a file, up again', async () => {
   const down = await request(served.app)
     .get('/api/archive')
     .buffer(true)
-    .parse(
-      (res, done) =>
-        void buffer(res as never).then((bytes) => {
-          done(null, bytes);
-        }, done),
-    )
+    .parse((res, done) => {
+      const read = async () => done(null, await buffer(res as never));
+      void read();
+    })
     .expect(200)
     .expect('Content-Disposition', /roof-chart-.*\.zip/);
   const up = await request(other.app)

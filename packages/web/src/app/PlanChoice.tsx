@@ -78,6 +78,7 @@ function Choice({ plan, server }: { readonly plan: Plan; readonly server: Stored
       </p>
       {server !== 'gone' && (
         <section className={styles.difference} aria-label="What the server’s plan would change here">
+          <h3 className={styles.heading}>The server’s plan would change here</h3>
           <PlanDifference plan={plan} kept={server.plan} />
         </section>
       )}

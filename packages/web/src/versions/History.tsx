@@ -1,20 +1,41 @@
 import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useWorkbench } from '../app/workbench';
 import { failureWords, type HistoryEntry, useHistoryQuery, useLazyHistoryQuery, useLazyHistoryStepQuery } from '../store/api';
 import { useAppSelector } from '../store/store';
+import { tabId } from '../store/tabIdentity';
 import styles from './Versions.module.css';
 
 const PAGE = 100;
 
 /** Who made it: this tab, or a browser with its tab. */
-const authorText = ({ device, tab }: HistoryEntry): string => (device === null ? 'another program' : `${device}, ${tab}`);
+function authorText({ device, tab }: HistoryEntry, own: string | null): string {
+  if (device === null) return 'another program';
+  return tab === own ? 'this tab' : `${device}, ${tab}`;
+}
 
-function Entry({ planId, entry }: { readonly planId: string; readonly entry: HistoryEntry }) {
+/** The name of this tab; null for a moment. */
+function useTabId(): string | null {
+  const [own, setOwn] = useState<string | null>(null);
+  useEffect(() => {
+    void tabId().then(setOwn);
+  }, []);
+  return own;
+}
+
+const capitalised = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1);
+
+interface EntryProps {
+  readonly planId: string;
+  readonly entry: HistoryEntry;
+  readonly ownTab: string | null;
+}
+
+function Entry({ planId, entry, ownTab }: EntryProps) {
   const { edit } = useWorkbench();
   const [load, loading] = useLazyHistoryStepQuery();
-  const label = entry.label ?? `Edit ${entry.revision}`;
+  const label = capitalised(entry.label ?? `edit ${entry.revision}`);
   const takeBack = async () => {
     const step = await load({ plan: planId, revision: entry.revision });
     if (step.data) edit(step.data.inverse, `take back “${label}”`);
@@ -24,7 +45,7 @@ function Entry({ planId, entry }: { readonly planId: string; readonly entry: His
     <li className={styles.version}>
       <div className={styles.line}>
         <span className={styles.name}>{label}</span>
-        <span className="quiet">{authorText(entry)}</span>
+        <span className="quiet">{authorText(entry, ownTab)}</span>
         <time className="quiet num" dateTime={entry.at}>
           {new Date(entry.at).toLocaleString()}
         </time>
@@ -54,6 +75,7 @@ export function History({ planId }: { readonly planId: string }) {
 function HistoryList({ planId }: { readonly planId: string }) {
   const first = useHistoryQuery({ plan: planId }, { refetchOnMountOrArgChange: true });
   const [more, loadingMore] = useLazyHistoryQuery();
+  const ownTab = useTabId();
   const [older, setOlder] = useState<readonly HistoryEntry[]>([]);
   if (first.isError) return <p className={styles.error}>{failureWords(first.error)}</p>;
   if (!first.data) return <p className="quiet">Loading the history.</p>;
@@ -69,7 +91,7 @@ function HistoryList({ planId }: { readonly planId: string }) {
     <>
       <ul className={styles.list}>
         {entries.map((entry) => (
-          <Entry key={entry.revision} planId={planId} entry={entry} />
+          <Entry key={entry.revision} planId={planId} entry={entry} ownTab={ownTab} />
         ))}
       </ul>
       {last > 2 && entries.length >= PAGE && (

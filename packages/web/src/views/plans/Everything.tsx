@@ -1,4 +1,4 @@
-import { Anchor, Button, FileButton } from '@mantine/core';
+import { Button, FileButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { counted } from '@roof-chart/core/quantity/format';
 import { type ArchiveReport, failureWords, useSessionQuery, useSignOutMutation, useTakeArchiveMutation } from '../../store/api';
@@ -65,9 +65,9 @@ export function Everything() {
         All plans, kept versions and your own sheets, as JSON files in a ZIP archive. Daily backups are made by the server.
       </p>
       <div className={styles.everythingTools}>
-        <Anchor className={styles.exportLink} href="/api/archive" download>
+        <Button component="a" href="/api/archive" download variant="default" size="xs">
           Export everything
-        </Anchor>
+        </Button>
         <TakeArchive />
         <SignOut />
       </div>

@@ -219,7 +219,7 @@ export function PlansView() {
             </p>
           )}
         </section>
-        <div>
+        <div className={styles.side}>
           <NewPlan />
           <Everything />
         </div>

@@ -10,7 +10,10 @@ export const test = base.extend<{ quiet: undefined }>({
       const noise: string[] = [];
       page.on('console', (message) => {
         // The tests themselves cause these answers; everything else is a fault.
-        if (message.type() === 'error' && !/status of (401|412|404)|ERR_INTERNET_DISCONNECTED|ERR_FAILED|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED/.test(message.text()))
+        if (
+          message.type() === 'error' &&
+          !/status of (401|412|404)|ERR_INTERNET_DISCONNECTED|ERR_FAILED|ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED/.test(message.text())
+        )
           noise.push(message.text());
       });
       page.on('pageerror', (error) => noise.push(error.message));

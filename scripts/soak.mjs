@@ -5,7 +5,11 @@ const PARTS = [
   ['1 000 kills of the server', [process.execPath, 'e2e/faults/kills.mjs', '--kills', '1000'], {}],
   ['full disks', [process.execPath, 'e2e/faults/fullDisk.mjs'], {}],
   ['a data folder in use', [process.execPath, 'e2e/faults/folder.mjs'], {}],
-  ['a million fuzzed inputs', [process.execPath, tool('jest/bin/jest.js'), 'packages/core/src/outputs/fuzz'], { ROOF_CHART_FUZZ: '1000000' }],
+  [
+    'a million fuzzed inputs',
+    [process.execPath, tool('jest/bin/jest.js'), 'packages/core/src/outputs/fuzz'],
+    { ROOF_CHART_FUZZ: '1000000' },
+  ],
   [
     '10 000 interleaved edits',
     [process.execPath, tool('jest/bin/jest.js'), 'packages/server/src/api/interleaved'],

@@ -19,7 +19,7 @@ export function memoryFinding(
   remedies: (most: number) => readonly Remedy[],
 ): readonly FindingDraft[] {
   const free = total - runtimeBytes;
-  if (total === 0 || usedBytes <= free * CROWDED) return [];
+  if (total === 0 || lines.length === 0 || usedBytes <= free * CROWDED) return [];
   const over = usedBytes > free;
   const top = lines.reduce((a, b) => (b.bytes > a.bytes ? b : a));
   return [

@@ -11,7 +11,8 @@ import { readPlanFile } from '../plan/planFile';
 import type { Plan } from '../plan/plan';
 import { buildList } from './buildList';
 import { type ConstantSet, constantSet, type ConstantValue } from './constants/constantSet';
-import { identifier, identifiers } from './constants/names';
+import { identifier, identifiers, inComment } from './constants/names';
+import { wiresCsv } from './wireTable';
 import { constantTree, flatNames, writeC, writeCpp, writeMicroPython, writeRust } from './constants/writers';
 import { EXPORT_FORMATS, fileName } from './exports';
 
@@ -35,6 +36,10 @@ const hostile = edited(
   wire('c:SDA', 'GP4'),
   wire('c:SCL', 'GP5'),
   wire('d:C1', 'GP6'),
+  add('e', 'button-push', 'Board'),
+  wire('e:C1', 'GP7'),
+  add('f', 'led-red-5mm', 'Pin numbers ??/'),
+  wire('f:A', 'GP8'),
 );
 const PLANS = [...DEMOS, hostile];
 const setOf = (plan: Plan): ConstantSet => constantSet(plan, sheets)!;
@@ -145,6 +150,29 @@ test('an overlay compiles, and the compiled tree has the plan’s addresses, clo
   expect(tree).toContain('clock-frequency = <0x61a80>');
   expect(tree).toMatch(/plan-pins \{[^}]*label = "Workbench scoreboard"/);
   expect(format('overlay').write(stick(), sheets)).toBeUndefined();
+});
+
+test('a part named like a key of the document does not take its place', () => {
+  const tree = constantTree(setOf(hostile));
+  expect([tree['plan'], tree['board'], tree['pin_numbers']]).toEqual([hostile.name, 'RP2040 stick, 40 pins', 'gpio']);
+  expect(tree).toMatchObject({ board_: { title: expect.stringContaining('Board') } });
+});
+
+test('no comment goes on in the next line, nor ends early', () => {
+  for (const text of ['ends with a trigraph ??/', 'three ???/', 'a backslash \\', '*/ int x; /*', 'a\u2028b\u202ec'])
+    expect(inComment(text)).not.toMatch(/\?\?\/|\\$|\*\/|\/\*|[\u2028\u202e]/);
+});
+
+test('a line break in a note begins no cell of the table', () => {
+  const note = {
+    kind: 'wire-note',
+    placement: 'a',
+    terminal: 'C1',
+    note: { end: { to: 'pin', pin: 'GP2' }, words: 'seen\n=1+1', date: '2026-11-28' },
+  } as const;
+  const csv = wiresCsv(edited(hostile, sheets, note), sheets)!;
+  expect(csv).toContain('seen =1+1');
+  expect(csv).not.toMatch(/\n=|^=/m);
 });
 
 test('names are words of every language, each its own', () => {

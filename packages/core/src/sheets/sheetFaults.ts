@@ -125,7 +125,16 @@ export function boardFaults(sheet: BoardSheet): readonly SheetFault[] {
     ...(sheet.rails.list.some((r) => r.id === sheet.logicRail) ? [] : [fault('logicRail', `${sheet.logicRail} is no rail`)]),
     ...railFaults(sheet),
     ...onBoardFaults(sheet),
+    ...memoryFaults(sheet),
   ];
+}
+
+/** What a runtime takes is a part of what there is. */
+function memoryFaults({ memory }: BoardSheet): readonly SheetFault[] {
+  const { ramBytes, flashBytes, runtimeRamBytes = 0, runtimeFlashBytes = 0 } = memory;
+  // No bytes at all stands for "not known".
+  const over = (bytes: number, of: number, path: string) => (of > 0 && bytes > of ? [fault(path, `${bytes} B of ${of} B`)] : []);
+  return [...over(runtimeRamBytes, ramBytes, 'memory.runtimeRamBytes'), ...over(runtimeFlashBytes, flashBytes, 'memory.runtimeFlashBytes')];
 }
 
 function strapFaults(sheet: PartSheet): SheetFault[] {

@@ -1,4 +1,4 @@
-/** Words that one of the languages keeps for itself. */
+/** Words that one of the languages keeps for itself, and the keys of our own documents: a part of that name must not take their place. */
 const KEPT = new Set(
   `alignas alignof and and_eq asm auto bitand bitor bool break case catch char class compl const constexpr continue decltype default delete do
   double else enum explicit export extern false float for friend goto if inline int long mutable namespace new noexcept not not_eq null
@@ -6,6 +6,7 @@ const KEPT = new Set(
   typedef typename union unsigned using virtual void volatile while xor xor_eq main std linux unix avr
   as async await box crate dyn abstract become final fn impl in let loop macro match mod move mut override priv pub ref self super trait
   type unsafe unsized use where yield gen def del elif except finally from global import is lambda nonlocal none pass print raise with
+  plan board pin_numbers title
   uint8_t uint16_t uint32_t int8_t int16_t int32_t f32 f64 i8 i16 i32 i64 u8 u16 u32 u64 usize isize str micropython`.split(/\s+/),
 );
 

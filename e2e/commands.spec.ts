@@ -1,4 +1,4 @@
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -45,4 +45,14 @@ test('an old Node is told so', async () => {
     code: 1,
     output: 'Node 18.19.0 is too old: Roof Chart needs 20.19 or newer.',
   });
+});
+
+test('what cannot be written is an error with a sentence and exit code 2, never half a success', () => {
+  const shell = (command: string) =>
+    spawnSync('bash', ['-c', command], { cwd: root, encoding: 'utf8', env: { ...process.env, CLI: `${process.execPath} scripts/cli.mjs` } });
+  const full = shell('$CLI sheets > /dev/full');
+  expect([full.status, full.stderr.trim().split('\n').at(-1)]).toEqual([2, 'Standard output cannot be written: the disk is full.']);
+  const closed = shell('$CLI sheets --json | true; echo "${PIPESTATUS[0]}"');
+  expect([closed.stdout.trim(), closed.stderr]).toEqual(['2', expect.stringContaining('the program that reads it has ended')]);
+  expect(full.stderr + closed.stderr).not.toMatch(/^\s+at /m);
 });

@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -36,18 +35,4 @@ test('a write that fails is one sentence, and the file is as it was', () => {
 test('a byte order mark is no part of a text', () => {
   writeFileSync(at('marked.json'), '\uFEFF{"a":1}');
   expect(readText(at('marked.json'))).toBe('{"a":1}');
-});
-
-/** The real command line, where it is built. */
-const script = join(__dirname, '../../../scripts/cli.mjs');
-const built = existsSync(join(__dirname, '../dist/main.mjs'));
-const shell = (command: string) =>
-  spawnSync('bash', ['-c', command], { encoding: 'utf8', env: { ...process.env, CLI: `${process.execPath} ${script}` } });
-
-(built ? test : test.skip)('a full device and a closed pipe are errors with a sentence and exit code 2', () => {
-  const full = shell('$CLI sheets > /dev/full');
-  expect([full.status, full.stderr.trim().split('\n').at(-1)]).toEqual([2, 'Standard output cannot be written: the disk is full.']);
-  const closed = shell('$CLI sheets --json | true; echo "${PIPESTATUS[0]}"');
-  expect([closed.stdout.trim(), closed.stderr]).toEqual(['2', expect.stringContaining('the program that reads it has ended')]);
-  expect(full.stderr + closed.stderr).not.toMatch(/^\s+at /m);
 });

@@ -120,7 +120,7 @@ test('identify names candidates with evidence, what settles it and the twins', a
 test.each([
   [['identify'], /^give at least one of --labels/],
   [['identify', '--pins', 'seven'], /^--pins: a whole number from 1 to 400, not seven$/],
-  [['identify', '--labels', 'A '.repeat(100)], /^--labels: at most 80 labels, not 100$/],
+  [['identify', '--labels', 'A '.repeat(100)], /^--labels: at most 48 labels, not 100$/],
   [['identify', '--does', 'x'.repeat(500)], /^a clue is at most 400 letters$/],
 ])('%j is refused in one sentence', async (args, words) => {
   expect(await cli(args)).toMatchObject({ code: 2, err: expect.stringMatching(words) });

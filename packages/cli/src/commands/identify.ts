@@ -1,5 +1,5 @@
 import { type Candidate, type Clues, identify as identifyPart } from '@roof-chart/core/identify/identify';
-import { readLabels } from '@roof-chart/core/identify/labelForms';
+import { LABEL_LIMITS, readLabels } from '@roof-chart/core/identify/labelForms';
 import { sayEvidence } from '@roof-chart/core/identify/sayEvidence';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
@@ -14,7 +14,7 @@ export interface IdentifyOptions {
 }
 
 /** Labels of a printed row are short; more of them than the largest connector is no row. */
-const MOST = { labels: 80, text: 400 } as const;
+const MOST = { labels: LABEL_LIMITS.labels, text: 400 } as const;
 
 function readClues(options: IdentifyOptions): Clues {
   const texts = [options.labels, options.size, options.does, options.chip].filter((text) => text !== undefined);

@@ -1,6 +1,6 @@
 import type { PartSheet } from '../sheets/partSheet';
 import { scoreParts } from '../sheets/searchParts';
-import { plainLabel, type RowContext, rowContext } from './labelForms';
+import { LABEL_LIMITS, plainLabel, type RowContext, rowContext } from './labelForms';
 import { MATCH_WORTH, matchRow, type RowMatch } from './matchLabels';
 import { settle } from './settle';
 
@@ -155,7 +155,8 @@ function fitsWords(parts: readonly PartSheet[], words: string | undefined): Read
 /** Which sheets a part in the hand may be, best first, with what speaks for and against each.
  *  @param parts the sheets to choose from: the same array each time makes later questions faster
  *  @returns at most `most` candidates; none where no clue fits */
-export function identify(parts: readonly PartSheet[], clues: Clues, most = 8): Identification {
+export function identify(parts: readonly PartSheet[], given: Clues, most = 8): Identification {
+  const clues = given.labels ? { ...given, labels: given.labels.slice(0, LABEL_LIMITS.labels) } : given;
   let rarity = rarities.get(parts);
   if (!rarity) rarities.set(parts, (rarity = new Rarity(parts)));
   const does = fitsWords(parts, clues.does);

@@ -30,12 +30,11 @@ export function readLabels(text: string): readonly string[] {
     .slice(0, LABEL_LIMITS.text)
     .split(/[\s,;|]+/)
     .filter(Boolean)
-    .slice(0, LABEL_LIMITS.labels)
     .map((label) => label.slice(0, LABEL_LIMITS.label));
 }
 
 /** No row of labels is longer, and no label. */
-const LABEL_LIMITS = { text: 2000, labels: 48, label: 24 } as const;
+export const LABEL_LIMITS = { text: 2000, labels: 48, label: 24 } as const;
 
 /** What a row of labels says about the meaning of each: on a module with a select or a data/command line,
  *  SCL is the clock of SPI and SDA its data. */

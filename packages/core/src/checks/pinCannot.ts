@@ -2,7 +2,7 @@ import { pinFit, type FitReason } from '../allocate/pinFit';
 import { PIN_ROLES, ROLE_WORDS } from '../sheets/roles';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft, Message } from './check';
-import { moveBus, moveToFree } from './remedyParts';
+import { moveBus, moveToFree, swapLines } from './remedyParts';
 
 const because = (text: string, why: string): Message => ({ title: '{pin} cannot serve {terminal}', text, why });
 
@@ -21,7 +21,7 @@ function finding(context: CheckContext, item: PlanTerminal, pin: string, reason:
     },
     source: context.board.sheet.pins.source,
     // A bus line alone on a new pin would leave its bus, so its whole part moves to a legal set.
-    remedies: () => moveBus(context, item) ?? moveToFree(context, item),
+    remedies: () => [...swapLines(context, item), ...(moveBus(context, item) ?? moveToFree(context, item))],
   };
 }
 
@@ -52,7 +52,11 @@ export const pinCannot: Check = {
     ),
     'output-only': because('{terminal} must be read by the board; {pin} is an output only.', 'The pin has no input buffer.'),
   },
-  remedies: { move: 'Move {terminal} to {pin}', 'move-bus': 'Use {controller} on {pins}' },
+  remedies: {
+    swap: 'Swap SDA and SCL of {parts}',
+    move: 'Move {terminal} to {pin}',
+    'move-bus': 'Use {controller} on {pins}',
+  },
   examine: (context) =>
     context.terminals.flatMap((item) => {
       if (item.wire?.end.to !== 'pin' || !PIN_ROLES[item.terminal.role]) return [];

@@ -1,9 +1,10 @@
 import { findNets, type Net } from '../nets/nets';
+import { applyEdits } from '../plan/applyEdits';
 import type { Plan } from '../plan/plan';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft } from './check';
 import { isTakenForI2c } from './looksLikeI2c';
-import { moveBus, moveToFree } from './remedyParts';
+import { moveBus, moveToFree, swapLines } from './remedyParts';
 import { isSharedSelect } from './selectShared';
 
 /** Signals that a remedy may move: private ones, latest part first (what was wired earlier tends to be built). */
@@ -30,6 +31,15 @@ function clash(context: CheckContext, net: Net, pin: string): FindingDraft {
         .flatMap((item) => moveToFree(context, item))
         .slice(0, 3);
       const isParted = (after: Plan) => (findNets(after, context.sheets).byPin.get(pin)?.signals.length ?? 0) < 2;
+      const swapped = net.terminals
+        .toReversed()
+        .flatMap((item) => swapLines(context, item))
+        .filter(({ edits }) => {
+          const after = applyEdits(context.plan, edits, context.sheets);
+          return after.ok && isParted(after.plan);
+        })
+        .slice(0, 1);
+      if (swapped.length > 0) return swapped;
       // Only lines of buses meet here: one of the buses goes elsewhere as a whole.
       return alone.length > 0
         ? alone
@@ -51,7 +61,7 @@ export const pinShared: Check = {
       why: 'A pin carries one signal. Lines of the same bus may meet on a pin; private signals may not, because each part would drive or read the other.',
     },
   },
-  remedies: { move: 'Move {terminal} to {pin}', 'move-bus': 'Use {controller} on {pins}' },
+  remedies: { swap: 'Swap SDA and SCL of {parts}', move: 'Move {terminal} to {pin}', 'move-bus': 'Use {controller} on {pins}' },
   examine: (context) =>
     context.nets.list
       // Selects of several parts, and parts taken for I2C, have checks of their own that say more.

@@ -74,3 +74,33 @@ export function moveBus(context: CheckContext, item: PlanTerminal, helps?: (afte
   const bus = kind && context.buses.find((b) => b.kind === kind && b.members.some((m) => m.id === item.placement.id));
   return bus && busToLegal(context, bus, helps);
 }
+
+/** The other line of a two-wire bus. */
+const OTHER_LINE: { readonly [line: string]: string } = { sda: 'scl', scl: 'sda' };
+
+const pinOf = (item: PlanTerminal | undefined): string | undefined => (item?.wire?.end.to === 'pin' ? item.wire.end.pin : undefined);
+
+/** "Swap SDA and SCL": for a part whose lines are on each other's pins, and for every part that is wired like it. None where a
+ *  wire is locked, or the pins would not serve the other way round either. */
+export function swapLines(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
+  const line = PIN_ROLES[item.terminal.role]?.line;
+  const other = line?.kind === 'i2c' ? OTHER_LINE[line.line] : undefined;
+  if (!line || !other) return [];
+  const partner = ({ placement }: PlanTerminal) =>
+    context.terminals.find((one) => one.placement.id === placement.id && one.terminal.role === `i2c.${other}`);
+  const [here, there] = [pinOf(item), pinOf(partner(item))];
+  if (here === undefined || there === undefined || here === there) return [];
+  if (legalControllers(context.board, 'i2c', { [line.line]: there, [other]: here }).length === 0) return [];
+  const alike = context.terminals.filter(
+    (one) => one.terminal.role === item.terminal.role && pinOf(one) === here && pinOf(partner(one)) === there,
+  );
+  const wired = alike.flatMap((one) => [one, partner(one)!]);
+  if (wired.some((one) => one.wire?.locked || one.placement.onBoard)) return [];
+  const edits = wired.map((one) => ({
+    kind: 'wire' as const,
+    placement: one.placement.id,
+    terminal: one.terminal.id,
+    end: { to: 'pin' as const, pin: pinOf(one) === here ? there : here },
+  }));
+  return [{ label: 'swap', data: { parts: { is: 'placements', ids: alike.map((one) => one.placement.id) } }, grade: 'offered', edits }];
+}

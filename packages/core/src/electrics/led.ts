@@ -71,7 +71,9 @@ export function ledResistor(input: LedInput): Worked<LedResult> {
   const ohms = values.find((value) => value >= exact * (1 - 1e-9));
   if (ohms === undefined) return { ...nothing, exactOhms: exact, verdict: 'no-value' };
   const current = corners(ohms, tolerance);
-  const watts = current.max ** 2 * ohms * (1 + tolerance);
+  // Current and resistance at the same corner: the resistor that lets more current through is the smaller one.
+  const heat = (r: number) => at(r, supply.max, forwardVolts.min) ** 2 * r;
+  const watts = Math.max(heat(ohms * (1 - tolerance)), heat(ohms * (1 + tolerance)));
   return { ...nothing, exactOhms: exact, ohms, amps: current, watts, ratingWatts: ratingFor(watts), verdict: 'good' };
 }
 

@@ -38,7 +38,7 @@ test('every resistor of a plan is there once, with what it carries, its heat and
   const [led, missing, top] = all;
   // (3.4 V − 1.7 V) over 180 Ω less 5 %.
   expect(led!.amps).toBeCloseTo(1.7 / 171, 9);
-  expect(led!.watts).toBeCloseTo((1.7 / 171) ** 2 * 189, 9);
+  expect(led!.watts).toBeCloseTo((1.7 / 171) ** 2 * 171, 9);
   expect([led!.ratingWatts, missing!.watts]).toEqual([0.1, undefined]);
   expect(top!.amps).toBeCloseTo(5.25 / (3200 * 0.95), 9);
 });

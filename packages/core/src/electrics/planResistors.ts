@@ -35,10 +35,11 @@ export interface PlanResistor {
   readonly ratingWatts: number | undefined;
 }
 
+/** @param amps through the resistor at its least resistance, where the current is greatest */
 function heated(ohms: number | undefined, amps: number | undefined): Pick<PlanResistor, 'amps' | 'watts' | 'ratingWatts'> {
   if (ohms === undefined || amps === undefined || !Number.isFinite(amps))
     return { amps: undefined, watts: undefined, ratingWatts: undefined };
-  const watts = amps ** 2 * ohms * (1 + USUAL_TOLERANCE);
+  const watts = amps ** 2 * ohms * (1 - USUAL_TOLERANCE);
   return { amps, watts, ratingWatts: ratingFor(watts) };
 }
 

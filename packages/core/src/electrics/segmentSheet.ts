@@ -6,6 +6,7 @@ import type { Plan } from '../plan/plan';
 import { once } from '../quantity/once';
 import { typical } from '../quantity/range';
 import { drawerValues } from '../quantity/series';
+import type { PartSheet } from '../sheets/partSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { busClock } from './busClock';
 import { addedPullUp, capacitanceOf, type CapacitanceParts, type Feed, type I2cLine, logicVolts, partLogic } from './busInputs';
@@ -91,6 +92,10 @@ function toCut(input: PullUpInput, cuttable: ReadonlySet<string>, high: readonly
 /** Most above its own supply that an I2C input takes for good, in volts: UM10204, table 9. */
 const ABOVE_SUPPLY = 0.5;
 
+/** Whether a module has a level shifter of its own on a line of its bus. */
+const shiftsItself = ({ module, terminals }: PartSheet, line: I2cLine): boolean =>
+  terminals.list.some(({ id, role }) => role === `i2c.${line}` && (module.levelShift?.terminals.includes(id) ?? false));
+
 /** What everybody on a segment takes on its lines at most. */
 function limitsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, segment: Segment, line: I2cLine): readonly InputLimit[] {
   const pin = board.pins.get(bus.pins[line] ?? '');
@@ -101,14 +106,19 @@ function limitsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, seg
     ...(stands === undefined ? {} : { stands }),
     above: board.sheet.electrical.inputMaxAboveSupply,
   };
-  const members = segment.members.map((member): InputLimit => {
-    const own = partSheet(sheets, member.sheet)?.sheet.levels?.tolerantVolts;
-    return {
-      id: member.id,
-      feed: partLogic(plan, sheets, board, member),
-      ...(own === undefined ? {} : { stands: own }),
-      above: ABOVE_SUPPLY,
-    };
+  const members = segment.members.flatMap((member): readonly InputLimit[] => {
+    const part = partSheet(sheets, member.sheet)?.sheet;
+    // The chip sees the low side of the shifter on its module, whatever the bus idles at.
+    if (part && shiftsItself(part, line)) return [];
+    const own = part?.levels?.tolerantVolts;
+    return [
+      {
+        id: member.id,
+        feed: partLogic(plan, sheets, board, member),
+        ...(own === undefined ? {} : { stands: own }),
+        above: ABOVE_SUPPLY,
+      },
+    ];
   });
   return [...(segment.via ? [] : [ofBoard]), ...members];
 }

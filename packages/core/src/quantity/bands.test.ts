@@ -56,6 +56,9 @@ describe('colour bands', () => {
 test.each([
   [4700, undefined, '4K7'],
   [0.47, undefined, 'R47'],
+  [0.1, undefined, 'R10'],
+  [0.022, undefined, 'R022'],
+  [0.1, 0.01, 'R10F'],
   [100, 0.05, '100RJ'],
   [4.7, undefined, '4R7'],
   [1e6, 0.01, '1M0F'],

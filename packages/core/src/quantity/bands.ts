@@ -120,12 +120,14 @@ export function readBands(bands: readonly Colour[]): { readonly ohms: number; re
 /** The letter code of a resistor: the letter of its power stands for the point; the letter of its tolerance follows.
  *  @throws RangeError where the value is not above zero
  *  @example letterCode(4700, 0.01) // '4K7F'
- *  @example letterCode(0.47) // 'R47' */
+ *  @example letterCode(0.47) // 'R47'
+ *  @example letterCode(0.1) // 'R10': IEC 60062 writes two digits at least */
 export function letterCode(ohms: number, tolerance?: number): string {
   if (!(ohms > 0) || !Number.isFinite(ohms)) throw new RangeError(`Invalid resistance ${ohms}: expected ohms above zero`);
   const rounded = Number(ohms.toPrecision(4));
   const [letter, factor] = rounded >= 1e9 ? ['G', 1e9] : rounded >= 1e6 ? ['M', 1e6] : rounded >= 1e3 ? ['K', 1e3] : ['R', 1];
   const [whole, part = ''] = String(Number((rounded / factor).toPrecision(4))).split('.');
   const mark = tolerance === undefined ? '' : ([...LETTERS].find(([known]) => Math.abs(known - tolerance) < 1e-12)?.[1] ?? '');
-  return `${whole === '0' ? '' : whole}${letter}${part || (whole!.length < 2 ? '0' : '')}${mark}`;
+  if (whole === '0') return `${letter}${part.padEnd(2, '0')}${mark}`;
+  return `${whole}${letter}${part || (whole!.length < 2 ? '0' : '')}${mark}`;
 }

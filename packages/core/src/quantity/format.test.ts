@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { parseSi } from './parse';
+import { parseSi, splitValues } from './parse';
 import { formatAddress, formatSi, significant } from './format';
 
 test.each([
@@ -59,3 +59,40 @@ test('what is formatted is read back, to the digits that are shown', () => {
     }),
   );
 });
+
+test.each([
+  ['R47', 'Ω', 0.47],
+  ['R10', 'Ω', 0.1],
+  ['R022', 'Ω', 0.022],
+  ['M47', 'Ω', 470_000],
+  ['K47', 'Ω', 470],
+  ['470 ohms', 'Ω', 470],
+  ['4.7 kΩ', 'Ω', 4700],
+  ['4,7k', 'Ω', 4700],
+  ['0,125', 'A', 0.125],
+  ['5%', '', 0.05],
+  ['12.5 %', '', 0.125],
+  ['-3.3', 'V', -3.3],
+] as const)('%s is read as %s: %d', (text, unit, value) => expect(parseSi(text, unit)).toBeCloseTo(value, 12));
+
+test.each([
+  ['1,000', 'Ω'],
+  ['10,000', 'Ω'],
+  ['4.7 kA', 'Ω'],
+  ['R', 'Ω'],
+  ['R47', 'F'],
+  ['5%', 'V'],
+])('%j in %s is refused rather than guessed', (text, unit) => expect(parseSi(text, unit)).toBeUndefined());
+
+test.each([
+  ['4.7 kΩ, 330 470 ohms', ['4.7kΩ', '330', '470ohms']],
+  ['10k; 2k2;1M', ['10k', '2k2', '1M']],
+  ['330,470,1k', ['330', '470', '1k']],
+  ['100, 220, 4k7', ['100', '220', '4k7']],
+])('the list %j has its values', (text, pieces) => expect(splitValues(text)).toEqual({ pieces }));
+
+test.each([
+  ['4,7k', '4,7k'],
+  ['10k 2,2 M 470', '2,2M'],
+  ['1,5', '1,5'],
+])('in the list %j it is asked what is meant', (text, ambiguous) => expect(splitValues(text)).toEqual({ ambiguous }));

@@ -1,4 +1,4 @@
-import { parseSi } from '../../quantity/parse';
+import { ambiguousText, parseSi, splitValues } from '../../quantity/parse';
 import type { Range } from '../../quantity/range';
 import { SERIES, type Series, valuesOf } from '../../quantity/series';
 import type { Sheets } from '../../sheets/sheetIndex';
@@ -90,7 +90,7 @@ const isSeries = (text: string): text is Series => Object.hasOwn(SERIES, text);
 export function valuesIn(values: Values, min: number, max: number): readonly number[] {
   const series = values.text('series').trim();
   if (isSeries(series)) return valuesOf(series, min, max);
-  const own = /^[\d.,;\s]/.test(series) ? values.numbers('series') : [];
+  const own = /^[\d.,;\sRkKM]/.test(series) ? values.numbers('series') : [];
   if (own.length === 0 || own.some((value) => !(value > 0)))
     throw new RangeError(
       `series ${series || 'without values'}: expected one of ${Object.keys(SERIES).join(', ')}, or values above zero with commas between`,
@@ -136,10 +136,10 @@ export function readValues(calculation: Calculation, given: { readonly [name: st
   return {
     text: textOf,
     number: (name) => numberOf(name, textOf(name)),
-    numbers: (name) =>
-      textOf(name)
-        .split(/[,;\s]+/)
-        .filter(Boolean)
-        .map((text) => numberOf(name, text)),
+    numbers: (name) => {
+      const split = splitValues(textOf(name));
+      if ('ambiguous' in split) throw new RangeError(`${name}: ${ambiguousText(split.ambiguous)}`);
+      return split.pieces.map((text) => numberOf(name, text));
+    },
   };
 }

@@ -1,4 +1,4 @@
-import { parseSi } from '@roof-chart/core/quantity/parse';
+import { parseSi, splitValues } from '@roof-chart/core/quantity/parse';
 import type { BusSettings } from '@roof-chart/core/plan/plan';
 
 /** The settings of a bus with some of them changed; none where nothing is left. */
@@ -20,7 +20,9 @@ export function commit(text: string, before: number | undefined, set: (value: nu
 /** The resistances in a text, in rising order and once each, or the first piece that is none.
  *  @example readOhms('4k7 330, 330') // { values: [330, 4700] } */
 export function readOhms(text: string): { readonly values: readonly number[]; readonly bad?: string } {
-  const pieces = text.split(/[;,\s]+/).filter(Boolean);
+  const split = splitValues(text);
+  if ('ambiguous' in split) return { values: [], bad: split.ambiguous };
+  const { pieces } = split;
   const values = pieces.map((piece) => parseSi(piece, 'Ω'));
   const at = values.findIndex((value) => value === undefined || !(value >= 0.1 && value <= 1e8));
   if (at >= 0) return { values: [], bad: pieces[at]! };

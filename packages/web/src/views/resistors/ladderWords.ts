@@ -1,18 +1,24 @@
 import type { LadderSheet } from '@roof-chart/core/electrics/ladderSheet';
 import { type LadderValues, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { parseSi } from '@roof-chart/core/quantity/parse';
+import { ambiguousText, parseSi, splitValues } from '@roof-chart/core/quantity/parse';
 
 /** Resistors as they are typed. */
 export const writeLadder = ({ pull, row }: LadderValues): string => [pull, ...row].map((ohms) => formatSi(ohms, 'Ω')).join(', ');
 
+/** A comma or semicolon with nothing before or after it. */
+const HAS_GAP = /^\s*[,;]|[,;]\s*(?:[,;]|$)/;
+
 /** Resistors as they were typed, or the sentence that says what is wrong with them.
  *  @example readLadder('10k, 2k2') // { pull: 10000, row: [2200] } */
 export function readLadder(text: string): LadderValues | string {
-  const parts = text.split(/[,;]/).map((part) => part.trim());
+  const split = splitValues(text);
+  if ('ambiguous' in split) return ambiguousText(split.ambiguous);
+  const parts = split.pieces;
   const values = parts.map((part) => parseSi(part, 'Ω'));
+  if (parts.length === 0 || HAS_GAP.test(text)) return 'Nothing is no resistance: write 10k, 2k2, 470';
   const bad = values.findIndex((ohms) => ohms === undefined || !(ohms >= 0.1 && ohms <= 1e8));
-  if (bad >= 0) return `${parts[bad] || 'Nothing'} is no resistance: write 10k, 2k2, 470`;
+  if (bad >= 0) return `${parts[bad]} is no resistance: write 10k, 2k2, 470`;
   if (values.length > PLAN_LIMITS.ladderKeys)
     return `${values.length} resistors: one pin tells at most ${PLAN_LIMITS.ladderKeys} keys apart`;
   const [pull, ...row] = values as number[];

@@ -160,6 +160,10 @@ export const boardSchema = Joi.object({
       .required(),
     parts: Joi.array().items(onBoardPart),
   }).required(),
+  programPins: sourced({
+    numbering: Joi.valid('gpio', 'board', 'port').required(),
+    numbers: Joi.object().pattern(factId, Joi.number().integer().min(0).max(999)).min(1),
+  }),
   software: sourced({ spiHz: quantity.greater(0).required() }),
   radio: sourced({ kinds: label.required(), blocksAdc: Joi.array().items(factId).unique().required(), note: words }),
   enabling: sourcedList(Joi.object({ controller: factId.required(), words: words.required() })),

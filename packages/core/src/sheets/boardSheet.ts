@@ -163,6 +163,12 @@ export interface BoardSheet {
     readonly list: readonly { readonly what: string; readonly pin: string; readonly note: string }[];
     readonly parts?: readonly OnBoardPart[];
   };
+  /** What programs for this board call its pins: numbers of the chip's GPIO, the board's own digital numbers (where the label is
+   *  not D and the number, `numbers` says it), or ports with bits, which have no single number. */
+  readonly programPins?: Sourced & {
+    readonly numbering: 'gpio' | 'board' | 'port';
+    readonly numbers?: { readonly [pin: string]: number };
+  };
   /** How fast a program makes a bus of its own out of pins, in hertz. */
   readonly software?: Sourced & { readonly spiHz: number };
   /** The board's radio, and the ADC units that cannot be relied on while it is in use. */

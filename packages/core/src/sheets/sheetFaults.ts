@@ -126,6 +126,20 @@ export function boardFaults(sheet: BoardSheet): readonly SheetFault[] {
     ...railFaults(sheet),
     ...onBoardFaults(sheet),
     ...memoryFaults(sheet),
+    ...programPinFaults(sheet),
+  ];
+}
+
+/** Numbers are of pins that there are, and no two pins have the same. */
+function programPinFaults({ pins, programPins }: BoardSheet): readonly SheetFault[] {
+  const known = new Set(pins.list.map((pin) => pin.id));
+  const numbers = Object.entries(programPins?.numbers ?? {});
+  return [
+    ...numbers.flatMap(([id]) => (known.has(id) ? [] : [fault('programPins.numbers', `${id} is no pin`)])),
+    ...repeated(
+      numbers.map(([, number]) => String(number)),
+      'programPins.numbers',
+    ),
   ];
 }
 

@@ -1,13 +1,13 @@
-import { pinNumber } from '../../outputs/constants/constantSet';
+import { numberingOf, pinNumber } from '../../outputs/constants/constantSet';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import { inComment } from '../../outputs/constants/names';
 
 /** The program that answers the line protocol on a board with MicroPython. Pins of chips without GPIO numbers go by the name of their port. */
 export function probeMicroPython(board: IndexedBoard): string {
-  const isGpio = board.sheet.pins.list.some((pin) => /^GPIO\d+$/.test(pin.port ?? ''));
+  const isGpio = numberingOf(board) === 'gpio';
   const pins = board.sheet.pins.list.flatMap((pin) => {
     if (pin.kind !== 'io' || pin.sameAs || pin.grade === 'reserved') return [];
-    const number = isGpio ? pinNumber(pin) : undefined;
+    const number = isGpio ? pinNumber(board, pin) : undefined;
     return number === undefined && isGpio ? [] : [`    "${pin.id}": ${isGpio ? number : JSON.stringify(pin.port ?? pin.label)},`];
   });
   return `# Probe for ${inComment(board.sheet.title)}: answers line protocol 1 on the board's console.

@@ -9,7 +9,7 @@ import { type PlanTerminal, terminalsOf } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
 import { type Placement, type Plan, splitKey } from '../../plan/plan';
 import { segmentTable } from '../../readout/segmentTable';
-import type { BoardPin } from '../../sheets/boardSheet';
+import type { BoardPin, BoardSheet } from '../../sheets/boardSheet';
 import { PIN_ROLES } from '../../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
 import { positionsOf } from '../buildList';
@@ -40,8 +40,8 @@ export interface ConstantSet {
   readonly name: string;
   readonly title: string;
   readonly board: string;
-  /** What the numbers of pins are: those of the chip's GPIO, or of the bit within a port. */
-  readonly numbering: 'gpio' | 'bit';
+  /** What the numbers of pins are: those of the chip's GPIO, or the board's own; ports have none. */
+  readonly numbering: Numbering;
   readonly groups: readonly ConstantGroup[];
 }
 
@@ -57,10 +57,44 @@ const ints = (name: string, values: readonly number[], note: string, hex = false
   note,
 });
 
-/** The number that programs know a pin by: of its GPIO, else of the bit in its port; undefined for pins that have none. */
-export function pinNumber(pin: BoardPin): number | undefined {
-  const digits = /(\d+)$/.exec(pin.port ?? pin.label)?.[1];
+export type Numbering = NonNullable<BoardSheet['programPins']>['numbering'];
+
+/** What programs call the pins of a board. Where its sheet does not say: GPIO numbers if the chip has them, else ports. */
+export function numberingOf({ sheet }: IndexedBoard): Numbering {
+  return sheet.programPins?.numbering ?? (sheet.pins.list.some((pin) => GPIO.test(pin.port ?? '')) ? 'gpio' : 'port');
+}
+
+const GPIO = /^GPIO(\d+)$/;
+const DIGITAL = /^D(\d+)$/;
+
+/** The number that programs for this board know a pin by; undefined where they know it by its port, or not at all.
+ *  @example pinNumber(board, board.pins.get('D10')!) // 10, though it is bit 2 of port B */
+export function pinNumber(board: IndexedBoard, pin: BoardPin): number | undefined {
+  const own = board.sheet.programPins?.numbers?.[pin.id];
+  if (own !== undefined) return own;
+  const numbering = numberingOf(board);
+  const names = numbering === 'gpio' ? [pin.port ?? pin.label] : numbering === 'board' ? [pin.label, pin.id, ...(pin.also ?? [])] : [];
+  const digits = names.map((name) => (numbering === 'gpio' ? GPIO : DIGITAL).exec(name)?.[1]).find((found) => found !== undefined);
   return digits === undefined ? undefined : Number(digits);
+}
+
+/** The bit of a pin in its port, for chips whose ports have bits.
+ *  @example portBit(pin) // 2 where its port is PB2 */
+function portBit(board: IndexedBoard, pin: BoardPin): number | undefined {
+  if (numberingOf(board) === 'gpio') return undefined;
+  const digits = /(\d+)$/.exec(pin.port ?? '')?.[1];
+  return digits === undefined ? undefined : Number(digits);
+}
+
+/** Number, label, port and bit of a pin under names of their own. */
+function pinFacts(board: IndexedBoard, pin: BoardPin, name: string, words: string): readonly Constant[] {
+  const [number, bit] = [pinNumber(board, pin), portBit(board, pin)];
+  return [
+    ...(number === undefined ? [] : [int(name, number, words)]),
+    text(`${name}_label`, pin.label, number === undefined ? words : 'printed on the board'),
+    ...(pin.port ? [text(`${name}_port`, pin.port, 'name of the chip')] : []),
+    ...(bit === undefined ? [] : [int(`${name}_bit`, bit, `bit of its port`)]),
+  ];
 }
 
 /** Where a pin is on the board, as a comment says it. */
@@ -95,12 +129,7 @@ function pinConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, item: Pla
   }
   const { pin, through } = found;
   const words = `${terminal.label}: ${pinWords(board, pin)}${through ? `, through ${through}` : ''}`;
-  const number = pinNumber(pin);
-  return [
-    ...(number === undefined ? [] : [int(name, number, words)]),
-    text(`${name}_label`, pin.label, `printed on the board`),
-    ...(pin.port ? [text(`${name}_port`, pin.port, 'name of the chip')] : []),
-  ];
+  return pinFacts(board, pin, name, words);
 }
 
 function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: Placement): readonly Constant[] {
@@ -156,11 +185,7 @@ function busConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus)
     ...(hz === undefined ? [] : [int('hz', Math.floor(hz), 'clock that all members allow')]),
     ...Object.entries(bus.pins).flatMap(([line, id]) => {
       const pin = board.pins.get(id)!;
-      const value = pinNumber(pin);
-      return [
-        ...(value === undefined ? [] : [int(`pin_${line}`, value, `${line.toUpperCase()}: ${pinWords(board, pin)}`)]),
-        text(`pin_${line}_label`, pin.label, 'printed on the board'),
-      ];
+      return pinFacts(board, pin, `pin_${line}`, `${line.toUpperCase()}: ${pinWords(board, pin)}`);
     }),
   ];
 }
@@ -184,12 +209,11 @@ export function constantSet(plan: Plan, sheets: Sheets): ConstantSet | undefined
     })),
   ].filter((group) => group.constants.length > 0);
   const names = identifiers(groups.map((group) => group.name));
-  const isGpio = board.sheet.pins.list.some((pin) => /^GPIO\d+$/.test(pin.port ?? ''));
   return {
     name: identifier(plan.name),
     title: plan.name,
     board: board.sheet.title,
-    numbering: isGpio ? 'gpio' : 'bit',
+    numbering: numberingOf(board),
     groups: groups.map((group, at) => ({ ...group, name: names[at]! })),
   };
 }

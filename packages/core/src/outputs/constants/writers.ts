@@ -32,13 +32,15 @@ const widest = (value: ConstantValue): number =>
   value.is === 'ints' ? Math.max(0, ...value.values) : value.is === 'int' ? value.value : 0;
 const bitsOf = (value: ConstantValue): 8 | 16 | 32 => (widest(value) < 256 ? 8 : widest(value) < 65_536 ? 16 : 32);
 
+const NUMBERING_TEXT: { readonly [N in ConstantSet['numbering']]: string } = {
+  gpio: 'Pin numbers are GPIO numbers of the chip.',
+  board: 'Pin numbers are the digital pin numbers of the board, as its usual C++ core counts them.',
+  port: 'Pins go by port and bit of the chip: there is no single number for them.',
+};
+
 /** What stands at the head of every file. */
 function heading({ title, board, numbering }: ConstantSet): readonly string[] {
-  const numbers =
-    numbering === 'gpio'
-      ? 'Numbers of pins are GPIO numbers of the chip.'
-      : 'Numbers of pins are bits of the port that stands beside them.';
-  return [inComment(`${title} on ${board}. Made from the plan; do not edit.`), numbers];
+  return [inComment(`${title} on ${board}. Made from the plan; do not edit.`), NUMBERING_TEXT[numbering]];
 }
 
 const note = ({ note: words }: Constant): string => inComment(words);

@@ -80,9 +80,15 @@ export function digitCells(text: string, own: { readonly [character: string]: re
   return cells;
 }
 
-/** Whether a character display of the usual kind (HD44780, ROM A00) has a character: ASCII but for two, and a few signs more. */
+/** What ROM A00 of the HD44780 has beyond ASCII (datasheet, table 4), and signs that people write for the same character. */
+const ROM_A00 = new Set('°→←¥·äßβεµμσρ√¢ñöθ∞ΩΩüΣπ÷█');
+
+/** Whether a character display of the usual kind (HD44780, ROM A00) has a character: ASCII but for two, half-width katakana, and
+ *  some Greek and accented letters. */
 export const hasCharacter = (character: string): boolean =>
-  (character >= ' ' && character <= '}' && character !== '\\') || ['°', '→', '←', '¥'].includes(character);
+  (character >= ' ' && character <= '}' && character !== '\\') ||
+  (character >= '\uff61' && character <= '\uff9f') ||
+  ROM_A00.has(character);
 
 /** Fourteen segments show capitals and figures, small letters as capitals, and the usual signs. */
 export const hasFourteen = (character: string): boolean => /^[A-Za-z0-9 .,\-+*/\\_=<>()'"$%&?!|°]$/.test(character);

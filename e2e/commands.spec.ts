@@ -49,7 +49,11 @@ test('an old Node is told so', async () => {
 
 test('what cannot be written is an error with a sentence and exit code 2, never half a success', () => {
   const shell = (command: string) =>
-    spawnSync('bash', ['-c', command], { cwd: root, encoding: 'utf8', env: { ...process.env, CLI: `${process.execPath} scripts/cli.mjs` } });
+    spawnSync('bash', ['-c', command], {
+      cwd: root,
+      encoding: 'utf8',
+      env: { ...process.env, CLI: `${process.execPath} scripts/cli.mjs` },
+    });
   const full = shell('$CLI sheets > /dev/full');
   expect([full.status, full.stderr.trim().split('\n').at(-1)]).toEqual([2, 'Standard output cannot be written: the disk is full.']);
   const closed = shell('$CLI sheets --json | true; echo "${PIPESTATUS[0]}"');

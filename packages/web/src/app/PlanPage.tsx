@@ -24,7 +24,7 @@ async function readKept(id: string) {
   const [read, steps, waiting] = await Promise.all([
     readGround(id),
     tabId().then((tab) => readSteps(id, tab)),
-    takeOverBatches(id).catch((): readonly Batch[] => []),
+    takeOverBatches(id, true).catch((): readonly Batch[] => []),
   ]);
   if (read.kind === 'damaged')
     notifications.show({
@@ -72,7 +72,7 @@ function useLeftBatches(id: string, ready: boolean): void {
   useEffect(() => {
     if (!ready) return undefined;
     const take = () =>
-      void takeOverBatches(id)
+      void takeOverBatches(id, false)
         .then((batches) => saver.adopt(id, batches))
         .catch(() => undefined);
     const timer = setInterval(take, ADOPT_MS);

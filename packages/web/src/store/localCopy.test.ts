@@ -37,12 +37,12 @@ test('every change is kept in this browser, with its undo', async () => {
   await keeper.settled();
   const { waiting, past } = store.getState().document;
   expect(await readGround(plan.id)).toEqual({ kind: 'ground', ground: { version: 2, plan, revision: 3, epoch: 'first' } });
-  expect(await adoptBatches(plan.id, 'tab-1', everyoneGone)).toEqual(waiting);
+  expect(await adoptBatches(plan.id, 'tab-1', { isOpen: everyoneGone, own: true })).toEqual(waiting);
   expect(await readSteps(plan.id, 'tab-1')).toMatchObject({ past, future: [] });
   // Acknowledged: the ground moves on before the batch is forgotten.
   store.dispatch(documentActions.saved({ revision: 4, batches: 1, ground: edited(plan, sheets, wire('a:A', 'GP2')) }));
   await keeper.settled();
-  expect(ids(await adoptBatches(plan.id, 'tab-1', everyoneGone))).toEqual([waiting[1]!.id]);
+  expect(ids(await adoptBatches(plan.id, 'tab-1', { isOpen: everyoneGone, own: true }))).toEqual([waiting[1]!.id]);
   expect(await readGround(plan.id)).toMatchObject({ ground: { revision: 4, plan: { wires: { 'a:A': { end: { pin: 'GP2' } } } } } });
 });
 
@@ -54,18 +54,20 @@ test('two tabs offline keep their edits apart: none of either is lost, and each 
   ]);
   const open = new Set(['left', 'right']);
   const isOpen = (tab: string) => open.has(tab);
-  expect(ids(await adoptBatches(plan.id, 'left', isOpen))).toEqual(['l1', 'l2']);
-  expect(ids(await adoptBatches(plan.id, 'right', isOpen))).toEqual(['r1']);
+  expect(ids(await adoptBatches(plan.id, 'left', { isOpen: isOpen, own: true }))).toEqual(['l1', 'l2']);
+  expect(ids(await adoptBatches(plan.id, 'right', { isOpen: isOpen, own: true }))).toEqual(['r1']);
   expect(await plansWithOrphans(isOpen)).not.toContain(plan.id);
+  // What a tab is sending itself is never handed to it a second time.
+  expect(await adoptBatches(plan.id, 'left', { isOpen, own: false })).toEqual([]);
   // The left one is closed before anything was sent: of two tabs that ask at once exactly one gets its edits.
   open.delete('left');
   expect(await plansWithOrphans(isOpen)).toContain(plan.id);
   const others = ['third', 'fourth'];
   for (const tab of others) open.add(tab);
-  const got = await Promise.all(others.map((tab) => adoptBatches(plan.id, tab, isOpen)));
+  const got = await Promise.all(others.map((tab) => adoptBatches(plan.id, tab, { isOpen: isOpen, own: true })));
   expect(got.map((list) => list.length).sort()).toEqual([0, 2]);
   await forgetBatches(plan.id, ['l1', 'l2', 'r1']);
-  expect(await adoptBatches(plan.id, 'right', everyoneGone)).toEqual([]);
+  expect(await adoptBatches(plan.id, 'right', { isOpen: everyoneGone, own: true })).toEqual([]);
 });
 
 test('the edits of a plan that was closed stay until somebody sends them', async () => {
@@ -74,7 +76,7 @@ test('the edits of a plan that was closed stay until somebody sends them', async
   await keeper.settled();
   store.dispatch(documentActions.opened({ plan: planOf(), revision: 1, epoch: 'first' }));
   await keeper.settled();
-  expect(await adoptBatches(plan.id, 'tab-2', everyoneGone)).toHaveLength(1);
+  expect(await adoptBatches(plan.id, 'tab-2', { isOpen: everyoneGone, own: true })).toHaveLength(1);
 });
 
 test('a slow disk gets the newest state last, not every one between', async () => {
@@ -144,7 +146,7 @@ test('unsent edits that an earlier version kept are taken over', async () => {
   const plan = planOf();
   await set(`plan:${plan.id}`, { version: 1, revision: 3, plan, waiting: [batch('old', 'GP2')], past: [], future: [] });
   expect(await readGround(plan.id)).toEqual({ kind: 'none' });
-  expect(ids(await adoptBatches(plan.id, 'tab-1', everyoneGone))).toEqual(['old']);
+  expect(ids(await adoptBatches(plan.id, 'tab-1', { isOpen: everyoneGone, own: true }))).toEqual(['old']);
   expect(await get(`plan:${plan.id}`)).toBeUndefined();
 });
 

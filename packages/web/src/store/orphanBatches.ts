@@ -10,9 +10,10 @@ async function tabCheck(): Promise<(tab: string) => boolean> {
   return (tab) => tab !== own && (open?.has(tab) ?? false);
 }
 
-/** The batches of a plan that no other tab will send, made this tab's; those that the server has already are forgotten. */
-export async function takeOverBatches(planId: string) {
-  const batches = await adoptBatches(planId, await tabId(), await tabCheck());
+/** The batches of a plan that no other tab will send, made this tab's; those that the server has already are forgotten.
+ *  @param own whether this tab's own are among them: only while no saver of it is sending them */
+export async function takeOverBatches(planId: string, own: boolean) {
+  const batches = await adoptBatches(planId, await tabId(), { isOpen: await tabCheck(), own });
   const taken = await fetchTaken(planId, batches);
   if (taken.size > 0) await forgetBatches(planId, [...taken]);
   return batches.filter((batch) => !taken.has(batch.id));
@@ -21,7 +22,7 @@ export async function takeOverBatches(planId: string) {
 /** Sends what a closed tab left behind for one plan that is not open.
  *  @returns whether everything of it is on the server */
 async function sendFor(planId: string): Promise<boolean> {
-  let batches = await takeOverBatches(planId);
+  let batches = await takeOverBatches(planId, true);
   for (let attempt = 0; attempt < TRIES && batches.length > 0; attempt += 1) {
     const now = await fetchPlan(planId);
     if (typeof now === 'string' || 'trouble' in now) return false;

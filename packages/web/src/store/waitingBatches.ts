@@ -55,14 +55,19 @@ export function forgetBatches(planId: string, ids: readonly string[]): Promise<v
   });
 }
 
-/** Makes batches this tab's: those of tabs that are gone, and its own. Two tabs that ask at once never get the same one.
- *  @param isOpen whether another tab is still there to send its own */
-export async function adoptBatches(planId: string, tab: string, isOpen: (tab: string) => boolean): Promise<readonly Batch[]> {
+/** Makes the batches of tabs that are gone this tab's. Two tabs that ask at once never get the same one.
+ *  @param isOpen whether another tab is still there to send its own
+ *  @returns those, and with `own` this tab's as well; never its own while they may be on their way */
+export async function adoptBatches(
+  planId: string,
+  tab: string,
+  { isOpen, own }: { readonly isOpen: (tab: string) => boolean; readonly own: boolean },
+): Promise<readonly Batch[]> {
   const mine = await batches()('readwrite', async (objects) => {
     const all = sorted(await promisifyRequest<unknown[]>(objects.getAll(rangeOf(planId))));
-    const adopted = all.filter((record) => record.tab === tab || !isOpen(record.tab));
-    for (const record of adopted) if (record.tab !== tab) objects.put({ ...record, tab }, keyOf(planId, record.batch.id));
-    return adopted;
+    const left = all.filter((record) => record.tab !== tab && !isOpen(record.tab));
+    for (const record of left) objects.put({ ...record, tab }, keyOf(planId, record.batch.id));
+    return own ? all.filter((record) => record.tab === tab || left.includes(record)) : left;
   });
   return mine.map((record) => record.batch);
 }

@@ -22,6 +22,7 @@ export function SignIn({ onSignedIn }: { readonly onSignedIn?: () => void }) {
     <form className={styles.signIn} onSubmit={(event) => void submit(event)} aria-label="Sign in">
       <PasswordInput
         label="Passphrase of this server"
+        autoFocus
         autoComplete="current-password"
         data-autofocus
         value={passphrase}

@@ -9,4 +9,6 @@ module.exports = {
     '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } }],
   },
   maxWorkers: 2,
+  // Far above what any test takes: a machine that does other things, too, is no fault of the product's.
+  testTimeout: 120_000,
 };

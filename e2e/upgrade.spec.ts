@@ -16,8 +16,10 @@ test('a tab of before an upgrade reloads itself when a part of the application i
   await page.locator('[data-row="p0:A"] [role=rowheader]').click();
   await page.keyboard.press('Shift+ArrowRight');
   await expect(page.getByTestId('save-state')).toContainText('kept here');
+  const gone = page.waitForResponse((response) => response.url().includes('/assets/LevelsView-') && response.status() === 404);
   const reloaded = page.waitForEvent('load');
   await view(page, 'Levels');
+  await gone;
   missing = false;
   await reloaded;
   await expect(

@@ -19,17 +19,20 @@ export interface Shifted {
 export const isMovable = (item: PlanTerminal): boolean => item.wire?.end.to === 'pin' && !item.wire.locked && !item.placement.onBoard;
 
 /** The shared lines of parts through a level shifter that carries both ways, between their supply and the board's logic: one of the plan that
- *  has room, else a new one. Parts on one line share its channel. Undefined where a line is locked or not at a pin, the parts hang on
- *  different supplies or on the logic supply, or no sheet has a shifter. */
+ *  has room, else a new one. Parts on one line share its channel.
+ *  @param signals the rail of the voltage that a part's signals have; the one that feeds it where nothing else is said
+ *  @returns undefined where a line is locked or not at a pin, the parts' signals follow different supplies or the logic supply, or no sheet
+ *  has a shifter */
 export function behindShifter(
   plan: Plan,
   sheets: Sheets,
   board: IndexedBoard,
   ids: readonly string[],
   kind: ControllerKind,
+  signals: (id: string) => string | undefined = (id) => feedRail(plan, sheets, id),
 ): Shifted | undefined {
   const lines = ids.flatMap((id) => terminalsOf(plan, { id }, sheets)).filter((t) => PIN_ROLES[t.terminal.role]?.line?.kind === kind);
-  const feeds = new Set(ids.map((id) => feedRail(plan, sheets, id)));
+  const feeds = new Set(ids.map(signals));
   const [feed] = feeds;
   if (lines.length === 0 || !lines.every(isMovable) || feeds.size !== 1 || feed === undefined) return undefined;
   const pins = new Map(lines.map((item) => [endKey(item.wire!.end), item.wire!.end as WireEnd & { readonly to: 'pin' }]));

@@ -4,7 +4,7 @@ import { PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import type { WireEnd } from '../plan/plan';
 import { pinFit, pinFits, type FitReason, type PinFit } from './pinFit';
-import { isRisky, supplyTrouble, tieLimit } from './railFit';
+import { isRisky, supplyFault, tieLimit } from './railFit';
 
 /** Why a rail or ground cannot take a terminal, besides the reasons of pins. */
 export type EndReason = FitReason | 'rail-does-not-fit' | 'strap-too-high' | 'no-tie' | 'ground-only' | 'rail-only' | 'elsewhere';
@@ -16,8 +16,8 @@ const cannot = (reason: EndReason): EndFit => ({ verdict: 'cannot', reason });
 
 /** Whether a part could live on a rail: what only leaves less margin is for the checks to tell. */
 function canFeed(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, rail: Rail): boolean {
-  const trouble = supplyTrouble(board, part, terminal, rail);
-  return trouble === undefined || isRisky(trouble);
+  const fault = supplyFault(board, part, terminal, rail);
+  return fault === undefined || isRisky(fault);
 }
 
 function railFit(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, railId: string): EndFit {

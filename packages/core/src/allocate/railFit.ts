@@ -1,7 +1,10 @@
-import { encloses, point, type Range, typical } from '../quantity/range';
+import { type Range, typical } from '../quantity/range';
+import { type Condition, CONDITIONS } from '../sheets/condition';
+import { voltsUnder } from '../sheets/conditions';
 import type { Rail } from '../sheets/boardSheet';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import type { IndexedBoard } from '../sheets/sheetIndex';
+import { logicSupply } from '../nets/feedRail';
 import type { Edit } from '../plan/edit';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
 
@@ -10,48 +13,70 @@ export function supplyRange(part: PartSheet, terminal: PartTerminal): Range | un
   return terminal.volts ?? part.supply?.volts;
 }
 
-/** What is wrong with a rail for a supply terminal. All but `above-range` and `sags-low` keep the part from working, or destroy it. */
+/** What is wrong with a rail for a supply terminal. */
 export type SupplyTrouble = 'too-high' | 'above-range' | 'too-low' | 'sags-low' | 'not-logic';
 
-/** Whether a part lives on a rail with this trouble, though nobody promises it. */
-export const isRisky = (trouble: SupplyTrouble | undefined): boolean => trouble === 'above-range' || trouble === 'sags-low';
+/** A trouble, and the mildest condition of the rail under which it is there. */
+export interface SupplyFault {
+  readonly trouble: SupplyTrouble;
+  readonly from: Condition;
+}
 
-export function supplyTrouble(
-  board: IndexedBoard,
-  part: PartSheet,
-  terminal: PartTerminal,
-  { id, volts }: Rail,
-): SupplyTrouble | undefined {
+/** Makers state their ranges for supplies of round nominal voltages: a part "from 3.3 V" is meant for a 3.3 V regulator with its tolerance.
+ *  So much outside of the range is no failure, as a share of its end. */
+const AT_THE_EDGE = 0.03;
+/** So far below its range a part is taken not to work, as a share of the lower end. */
+const STARVED = 0.05;
+
+/** Whether a part lives on a rail with this fault, though nobody promises it. */
+export const isRisky = (fault: SupplyFault | undefined): boolean => fault !== undefined && fault.from !== 'nominal';
+
+/** @param absolute what destroys the part, in volts, where its sheet knows */
+function tooHigh(range: Range, absolute: number | undefined, rail: Rail): SupplyFault | undefined {
+  const [nominal, usual, most] = [typical(rail.volts), voltsUnder(rail, 'usual').max, rail.volts.max];
+  if (usual > (absolute ?? range.max * (1 + AT_THE_EDGE))) return { trouble: 'too-high', from: 'nominal' };
+  if (most > (absolute ?? Infinity)) return { trouble: 'too-high', from: 'usual' };
+  if (nominal > range.max || usual > range.max * (1 + AT_THE_EDGE)) return { trouble: 'above-range', from: 'usual' };
+  return most > range.max ? { trouble: 'above-range', from: 'extreme' } : undefined;
+}
+
+function tooLow(range: Range, rail: Rail): SupplyFault | undefined {
+  const [nominal, usual] = [typical(rail.volts), voltsUnder(rail, 'usual').min];
+  if (nominal < range.min * (1 - STARVED)) return { trouble: 'too-low', from: 'nominal' };
+  if (nominal < range.min || usual < range.min * (1 - AT_THE_EDGE)) return { trouble: 'sags-low', from: 'usual' };
+  return rail.volts.min < range.min ? { trouble: 'sags-low', from: 'extreme' } : undefined;
+}
+
+/** What is wrong with a rail for a supply terminal, the gravest.
+ *  @returns undefined where the rail is within the range under every condition */
+export function supplyFault(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, rail: Rail): SupplyFault | undefined {
   const range = supplyRange(part, terminal);
   if (!range) return undefined;
-  const most = terminal.volts ? range.max : (part.supply?.absoluteMaxVolts ?? range.max);
-  if (volts.max > range.max) return volts.max <= most ? 'above-range' : 'too-high';
-  if (volts.max < range.min) return 'too-low';
-  if (volts.min < range.min) return 'sags-low';
-  return part.supply?.mustMatchLogic && !terminal.volts && id !== board.sheet.logicRail ? 'not-logic' : undefined;
+  const absolute = terminal.volts ? undefined : part.supply?.absoluteMaxVolts;
+  const found = [tooHigh(range, absolute, rail), tooLow(range, rail)].filter((fault) => fault !== undefined);
+  if (part.supply?.mustMatchLogic && !terminal.volts && rail.id !== board.sheet.logicRail && !found.some((f) => f.from === 'nominal'))
+    return { trouble: 'not-logic', from: 'nominal' };
+  return found.toSorted((a, b) => CONDITIONS.indexOf(a.from) - CONDITIONS.indexOf(b.from))[0];
 }
 
 /** The rails of the board that a supply terminal may hang on, best first: the logic rail where it fits (no level shift
  *  needed), then rails that give current, by sheet order.
- *  A rail fits when its whole voltage range lies within the part's supply range. Where none does, a rail serves
- *  whose nominal voltage does and that cannot destroy the part: the checks then name the risk. */
+ *  A rail fits when it stays within the part's supply range but at extremes. Where none does, a rail serves
+ *  on which the part lives, though nobody promises it: the checks then name the risk. */
 export function railsFor(board: IndexedBoard, part: PartSheet, terminal: PartTerminal): readonly Rail[] {
-  const range = supplyRange(part, terminal);
-  if (!range) return [];
+  if (!supplyRange(part, terminal)) return [];
   const logic = board.sheet.logicRail;
-  const mustMatch = part.supply?.mustMatchLogic && !terminal.volts;
-  const rails = board.sheet.rails.list.filter((rail) => !mustMatch || rail.id === logic);
-  const troubleOf = (rail: Rail) => supplyTrouble(board, part, terminal, rail);
-  const safe = rails.filter((rail) => troubleOf(rail) === undefined);
-  const nominal = rails.filter((rail) => isRisky(troubleOf(rail)) && encloses(range, point(typical(rail.volts))));
-  return (safe.length > 0 ? safe : nominal).toSorted(
+  const judged = board.sheet.rails.list.map((rail) => ({ rail, from: supplyFault(board, part, terminal, rail)?.from }));
+  const fitting = judged.filter(({ from }) => from === undefined || from === 'extreme');
+  const best = (fitting.length > 0 ? fitting : judged.filter(({ from }) => from === 'usual')).map(({ rail }) => rail);
+  return best.toSorted(
     (a, b) => Number(b.id === logic) - Number(a.id === logic) || Number(b.direction !== 'in') - Number(a.direction !== 'in'),
   );
 }
 
 /** The rail that feeds a part, or will as far as can be told: the one that its supply is wired to, else the best one for it. */
 function ownRail(plan: Plan, board: IndexedBoard, placement: Placement, part: PartSheet): Rail | undefined {
-  const supply = part.terminals.list.find((t) => t.role === 'supply.vcc');
+  const supply = logicSupply(part);
   const end = supply && plan.wires[terminalKey(placement.id, supply.id)]?.end;
   if (end) return end.to === 'rail' ? board.sheet.rails.list.find((rail) => rail.id === end.rail) : undefined;
   return supply && railsFor(board, part, supply)[0];

@@ -3,7 +3,7 @@ import { PIN_ROLES } from '../sheets/roles';
 import { partOf } from '../plan/edit';
 import { splitKey } from '../plan/plan';
 import type { Check } from './check';
-import { levelFinding, troubles } from './levelMessages';
+import { levelFinding, pairsUnder, troubles } from './levelMessages';
 import { ACROSS_REMEDIES } from './waysAcross';
 
 const why =
@@ -28,7 +28,8 @@ export const levelDamage: Check = {
     return troubles(bad, (pair) => pair.room).map((trouble) => {
       const [worst] = trouble.pairs;
       return levelFinding(context, trouble, {
-        level: 'clash',
+        // Damage is not undone: what is too much within the usual tolerance is no mere risk.
+        level: pairsUnder(context, 'usual', trouble.pairs).some((pair) => pair.room < 0) ? 'clash' : 'risk',
         message: trouble.way,
         data: { most: { is: 'volts', value: worst.mostVolts }, stands: { is: 'volts', value: worst.standsVolts } },
         verdicts: ['damage', 'none'],

@@ -1,4 +1,6 @@
-import { type LevelPair, type LevelVerdict } from '../electrics/levels';
+import { type LevelPair, levelPairs, type LevelVerdict } from '../electrics/levels';
+import type { Condition } from '../sheets/condition';
+import { sheetsUnder } from '../sheets/conditions';
 import type { Source } from '../sheets/source';
 import { partSheet } from '../sheets/sheetIndex';
 import type { CheckContext, Data, FindingDraft, Level } from './check';
@@ -19,6 +21,12 @@ export function troubles(pairs: readonly LevelPair[], badness: (pair: LevelPair)
     const [first, ...rest] = group.toSorted((a, b) => badness(a) - badness(b));
     return { placement: first!.placement, way: first!.way, pairs: [first!, ...rest] };
   });
+}
+
+/** The same pairs with the rails as they are under a condition. */
+export function pairsUnder(context: CheckContext, condition: Condition, pairs: readonly LevelPair[]): readonly LevelPair[] {
+  const wanted = new Set(pairs.map((pair) => `${pair.key} ${pair.way}`));
+  return levelPairs(context.plan, sheetsUnder(context.sheets, condition)).filter((pair) => wanted.has(`${pair.key} ${pair.way}`));
 }
 
 /** A finding about a part's signals that go one way. */

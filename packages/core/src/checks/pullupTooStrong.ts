@@ -1,10 +1,12 @@
 import type { Check, CheckContext, FindingDraft } from './check';
-import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace, takeAdded, who } from './stretches';
+import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchFrom, stretchPlace, takeAdded, who } from './stretches';
+
+const isStrong = ({ pullUps }: Stretch['sheet']): boolean => pullUps.verdict === 'too-strong' || pullUps.verdict === 'both';
 
 function finding(context: CheckContext, stretch: Stretch): FindingDraft {
   const { pullUps } = stretch.sheet;
   return {
-    level: 'risk',
+    level: stretchFrom(context, stretch, isStrong) === 'extreme' ? 'hint' : 'risk',
     message: 'strong',
     place: stretchPlace(stretch),
     data: {
@@ -17,8 +19,6 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
     remedies: () => [...takeAdded(context, stretch), ...cutFor(context, stretch, stretch.sheet.cut)],
   };
 }
-
-const isStrong = ({ pullUps }: Stretch['sheet']): boolean => pullUps.verdict === 'too-strong' || pullUps.verdict === 'both';
 
 /** Stretches that are one while a line is low sink the same current: it is told of the first of them. */
 const isToldBefore = ({ bus, sheet }: Stretch, strong: readonly Stretch[]): boolean =>

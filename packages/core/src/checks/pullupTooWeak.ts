@@ -1,7 +1,7 @@
 import type { Edit } from '../plan/edit';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { broughtHigh } from './shiftStretch';
-import { I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace } from './stretches';
+import { I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchFrom, stretchPlace } from './stretches';
 
 /** The fastest mode that the lines keep as they are. */
 function slower(context: CheckContext, { bus, sheet }: Stretch): readonly Remedy[] {
@@ -12,11 +12,13 @@ function slower(context: CheckContext, { bus, sheet }: Stretch): readonly Remedy
   return [{ label: 'slower', data: { hz: { is: 'quantity', value: fastest.maxHz, unit: 'Hz' } }, grade: 'offered', edits }];
 }
 
+const isWeak = ({ pullUps: { verdict } }: Stretch['sheet']): boolean => verdict === 'too-weak' || verdict === 'both';
+
 function finding(context: CheckContext, stretch: Stretch): FindingDraft {
   const { pullUps, input } = stretch.sheet;
   const rise = pullUps.riseSeconds!.max;
   return {
-    level: 'risk',
+    level: stretchFrom(context, stretch, isWeak) === 'extreme' ? 'hint' : 'risk',
     message: !Number.isFinite(rise) ? 'never' : pullUps.windowOpen ? 'weak' : 'closed',
     place: stretchPlace(stretch),
     data: {
@@ -57,6 +59,6 @@ export const pullupTooWeak: Check = {
   },
   examine: (context) =>
     stretchesOf(context)
-      .filter(({ sheet }) => sheet.pullUps.verdict === 'too-weak' || sheet.pullUps.verdict === 'both')
+      .filter(({ sheet }) => isWeak(sheet))
       .map((stretch) => finding(context, stretch)),
 };

@@ -1,13 +1,14 @@
 import type { Check, CheckContext, FindingDraft } from './check';
+import { LEVEL_FROM } from './severity';
 import { shifted } from './shiftStretch';
-import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchPlace, who } from './stretches';
+import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchFrom, stretchPlace, who } from './stretches';
 
 function finding(context: CheckContext, stretch: Stretch): FindingDraft {
   const { overdriven, pullingHigher } = stretch.sheet;
   const [first] = overdriven;
   const parts = pullingHigher.filter((id) => context.plan.placements.some((p) => p.id === id));
   return {
-    level: overdriven.some((one) => one.nominal) ? 'clash' : 'risk',
+    level: LEVEL_FROM[stretchFrom(context, stretch, (one) => one.overdriven.length > 0)],
     message: overdriven.length > 1 ? 'several' : 'high',
     place: stretchPlace(stretch),
     data: {

@@ -2,6 +2,7 @@ import { behindShifter } from '../allocate/behindShifter';
 import { addedPullUp } from '../electrics/busInputs';
 import { overdrivenBy } from '../electrics/segmentSheet';
 import type { CheckContext, Remedy } from './check';
+import { signalRail } from './signalRail';
 import { addResistor, type Stretch, wellAfter } from './stretches';
 
 /** What the pull-ups of a level shifter's side add, in ohms; those of the usual modules. */
@@ -27,7 +28,7 @@ export function shifted(context: CheckContext, stretch: Stretch, groups: readonl
   if (stretch.sheet.segment.via) return [];
   for (const ids of groups) {
     if (ids.length === 0 || !wellWithout(stretch, new Set(ids))) continue;
-    const found = behindShifter(context.plan, context.sheets, context.board, ids, 'i2c');
+    const found = behindShifter(context.plan, context.sheets, context.board, ids, 'i2c', (id) => signalRail(context, id));
     if (!found) continue;
     return [
       {

@@ -11,13 +11,21 @@ import { drawerValues } from '../quantity/series';
 import { PIN_ROLES } from '../sheets/roles';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Source } from '../sheets/source';
+import type { Condition } from '../sheets/condition';
 import type { CheckContext, Datum, Place, Remedy } from './check';
+import { mildest } from './severity';
 
 /** What checks of I2C lines look at: a bus with a controller, and one stretch of it. */
 export interface Stretch {
   readonly bus: Bus & { readonly controller: string };
   readonly sheet: SegmentSheet;
 }
+
+/** The mildest condition of the supplies under which something is so of a stretch. */
+export const stretchFrom = (context: CheckContext, { bus, sheet }: Stretch, isSo: (sheet: SegmentSheet) => boolean): Condition =>
+  mildest(context, ({ plan, sheets }) =>
+    (i2cStretches(plan, sheets).get(bus.id) ?? []).some((one) => one.segment.id === sheet.segment.id && isSo(one)),
+  );
 
 /** Where the limits of I2C lines stand. */
 export const I2C_SOURCE: Source = { document: I2C_STANDARD, trust: 'standard' };

@@ -1,22 +1,15 @@
 import { freePins } from '../allocate/freePins';
-import {
-  isRisky,
-  railsFor,
-  refeed,
-  strapVolts,
-  type SupplyTrouble,
-  supplyRange,
-  supplyTrouble,
-  tieLimit,
-  tieRail,
-} from '../allocate/railFit';
+import { railsFor, refeed, strapVolts, supplyFault, supplyRange, tieLimit, tieRail } from '../allocate/railFit';
 import { partSide } from '../electrics/levelSides';
 import { feedRail } from '../nets/feedRail';
-import type { Range } from '../quantity/range';
+import { typical } from '../quantity/range';
 import type { Rail } from '../sheets/boardSheet';
+import { CONDITIONS } from '../sheets/condition';
+import { voltsUnder } from '../sheets/conditions';
 import { PIN_ROLES } from '../sheets/roles';
 import type { PlanTerminal } from '../nets/terminals';
-import type { Check, CheckContext, Data, FindingDraft, Level, Remedy } from './check';
+import type { Check, CheckContext, Data, Datum, FindingDraft, Level, Remedy } from './check';
+import { LEVEL_FROM } from './severity';
 import { moveToFree, rewire } from './remedyParts';
 
 const railOf = (context: CheckContext, item: PlanTerminal): Rail | undefined => {
@@ -51,30 +44,33 @@ function toGround(item: PlanTerminal): readonly Remedy[] {
   return item.wire?.locked ? [] : [rewire(item, { to: 'ground' }, 'to-ground', {}, 'safe')];
 }
 
-/** What each trouble needs of another rail to be gone, where any fitting one does not do. */
-const BETTER: { readonly [T in SupplyTrouble]?: (rail: Rail, range: Range) => boolean } = {
-  'above-range': (rail, range) => rail.volts.max <= range.max,
-  'sags-low': (rail, range) => rail.volts.min >= range.min,
-};
-
 function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): FindingDraft[] {
   const { part, terminal } = item;
-  const trouble = supplyTrouble(context.board, part, terminal, rail);
-  if (!trouble) return [];
+  const { board } = context;
+  const found = supplyFault(board, part, terminal, rail);
+  if (!found) return [];
   const range = supplyRange(part, terminal)!;
+  const usual = voltsUnder(rail, 'usual');
   const absolute = part.supply?.absoluteMaxVolts;
+  const volts = (value: number): Datum => ({ is: 'volts', value });
   const data: Data = {
     rail: { is: 'rail', rail: rail.id },
-    least: { is: 'volts', value: range.min },
-    most: { is: 'volts', value: range.max },
-    low: { is: 'volts', value: rail.volts.min },
-    high: { is: 'volts', value: rail.volts.max },
-    ...(trouble === 'above-range' && absolute !== undefined ? { absolute: { is: 'volts', value: absolute } } : {}),
-    ...(trouble === 'not-logic' ? { logic: { is: 'rail', rail: context.board.sheet.logicRail } } : {}),
+    least: volts(range.min),
+    most: volts(range.max),
+    nominal: volts(typical(rail.volts)),
+    usualLow: volts(usual.min),
+    usualHigh: volts(usual.max),
+    low: volts(rail.volts.min),
+    high: volts(rail.volts.max),
+    ...(found.trouble === 'not-logic' ? { logic: { is: 'rail', rail: board.sheet.logicRail } } : {}),
+    ...(absolute === undefined ? {} : { absolute: volts(absolute) }),
   };
-  const better = BETTER[trouble];
-  const remedies = () => toFittingRail(context, item, better && ((other) => better(other, range)));
-  return [draft(item, isRisky(trouble) ? 'risk' : 'clash', trouble, data, remedies)];
+  const message = found.trouble === 'above-range' && absolute === undefined ? 'above-range-only' : found.trouble;
+  const better = (other: Rail) => {
+    const there = supplyFault(board, part, terminal, other);
+    return !there || CONDITIONS.indexOf(there.from) > CONDITIONS.indexOf(found.from);
+  };
+  return [draft(item, LEVEL_FROM[found.from], message, data, () => toFittingRail(context, item, better))];
 }
 
 function examineSupply(context: CheckContext, item: PlanTerminal): FindingDraft[] {
@@ -179,29 +175,39 @@ function examineTerminal(context: CheckContext, item: PlanTerminal): FindingDraf
   return PIN_ROLES[item.terminal.role] ? examineSignal(context, item) : [];
 }
 
+const ABOVE =
+  'Between the top of its range and its absolute maximum a part usually works, but nobody promises it. A warning where the nominal voltage is above the range, or the usual one by more than 3 %; a note where only the extremes are.';
+const BELOW =
+  'Below its range a part may stop while something else draws current. A warning where the nominal voltage is below the range, or the usual one by more than 3 %: makers state ranges for supplies of round voltages with their tolerance. A note where only the extremes are: a long cable, a weak port, a regulator at its limit.';
+
 export const supplyWrong: Check = {
   code: 'supply-wrong',
   question: 'Does every supply terminal get a voltage it can take, and every ground go to ground?',
   messages: {
     'too-high': {
       title: '{terminal} gets too much voltage',
-      text: '{rail} carries up to {high}; the part takes at most {most}.',
-      why: 'Above its supply range the part is damaged or unreliable. Compared: highest rail voltage {high} against the sheet’s maximum {most}.',
+      text: '{rail}: {nominal} nominal, {usualLow} to {usualHigh} usual, {low} to {high} at the extremes. The part takes at most {most}.',
+      why: 'Above its supply range the part is damaged or unreliable. Compared: usual rail voltage {usualHigh} against the sheet’s maximum {most}.',
     },
     'above-range': {
       title: '{terminal} may get more than its datasheet promises for',
-      text: '{rail} may reach {high}; the part is specified to {most} and destroyed above {absolute}.',
-      why: 'Between the top of its range and its absolute maximum a part usually works, but nobody promises it. Compared: highest rail voltage {high} against {most} and {absolute}.',
+      text: '{rail}: {nominal} nominal, {usualLow} to {usualHigh} usual, {low} to {high} at the extremes. The part is specified to {most} and destroyed above {absolute}.',
+      why: ABOVE,
+    },
+    'above-range-only': {
+      title: '{terminal} may get more than its datasheet promises for',
+      text: '{rail}: {nominal} nominal, {usualLow} to {usualHigh} usual, {low} to {high} at the extremes. The part is specified to {most}.',
+      why: ABOVE,
     },
     'too-low': {
       title: '{terminal} gets too little voltage',
-      text: '{rail} carries at most {high}; the part needs at least {least}.',
-      why: 'Below its supply range the part does not start. Compared: highest rail voltage {high} against the sheet’s minimum {least}.',
+      text: '{rail}: {nominal} nominal, {usualLow} to {usualHigh} usual, {low} to {high} at the extremes. The part needs at least {least}.',
+      why: 'More than 5 % below its supply range a part does not start, or not reliably. Compared: nominal rail voltage {nominal} against the sheet’s minimum {least}.',
     },
     'sags-low': {
       title: '{terminal} may get too little voltage',
-      text: '{rail} may fall to {low}; the part needs at least {least}.',
-      why: 'At the low corner of the rail the part is outside its supply range. Compared: lowest rail voltage {low} against the sheet’s minimum {least}.',
+      text: '{rail}: {nominal} nominal, {usualLow} to {usualHigh} usual, {low} to {high} at the extremes. The part needs at least {least}.',
+      why: BELOW,
     },
     'not-logic': {
       title: '{terminal} must get the logic supply',

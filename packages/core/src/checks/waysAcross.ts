@@ -10,11 +10,11 @@ import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { endKey, type Plan, splitKey, type TerminalKey, type WireEnd } from '../plan/plan';
-import { typical } from '../quantity/range';
 import { drawerValues } from '../quantity/series';
 import type { PartSheet } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import type { CheckContext, Datum, Remedy } from './check';
+import { signalRail } from './signalRail';
 
 /** Bits a second that serial parts are talked to with where nobody says. */
 const USUAL_BAUD = 115_200;
@@ -78,18 +78,6 @@ function crossingsOf(
   });
 }
 
-/** The rail that the signals of a part follow: the one that feeds it, or one of the voltage that its own regulator makes. */
-function logicRail(context: CheckContext, id: string): string | undefined {
-  const { plan, sheets, board } = context;
-  const [item] = terminalsOf(plan, { id }, sheets);
-  if (!item) return undefined;
-  const { feed } = partSide(plan, sheets, board, item, false).driver;
-  if (feed.rail !== undefined) return feed.rail;
-  return board.sheet.rails.list.find(
-    (r) => r.direction !== 'in' && feed.volts.min <= typical(r.volts) && typical(r.volts) <= feed.volts.max,
-  )?.id;
-}
-
 const atPin = (item: PlanTerminal): string | undefined => {
   const end = item.wire?.end as WireEnd;
   return end?.to === 'pin' ? end.pin : undefined;
@@ -103,7 +91,7 @@ function withNeighbours(context: CheckContext, items: readonly PlanTerminal[], f
   const lines = new Set(items.flatMap((item) => PIN_ROLES[item.terminal.role]?.line?.kind ?? []));
   const ids = new Set(items.map((item) => item.placement.id));
   return planTerminals(plan, sheets).filter((item) => {
-    if (!item.wire || item.part.passage || !item.part.supply || logicRail(context, item.placement.id) !== feed) return false;
+    if (!item.wire || item.part.passage || !item.part.supply || signalRail(context, item.placement.id) !== feed) return false;
     const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
     // Both lines of a two-wire bus, whichever is in trouble.
     if (kind === 'i2c' && lines.has('i2c') && ids.has(item.placement.id)) return true;
@@ -224,7 +212,7 @@ export function waysAcross(
   keys: readonly TerminalKey[],
   verdicts: readonly LevelVerdict[],
 ): readonly Remedy[] {
-  const feed = logicRail(context, id);
+  const feed = signalRail(context, id);
   // All of the part's lines that are in trouble, whichever way they go: what helps must help them together.
   const bad = new Set([...keys, ...badPairs(context).flatMap((pair) => (pair.placement === id ? [pair.key] : []))]);
   const items = terminalsOf(context.plan, { id }, context.sheets).filter((t) => bad.has(t.key) && !t.part.passage);
@@ -241,7 +229,7 @@ export function allAcross(context: CheckContext): { readonly edits: readonly Edi
   const items = planTerminals(plan, sheets).filter((item) => bad.has(item.key) && !item.part.passage && atPin(item) !== undefined);
   const byFeed = new Map<string, PlanTerminal[]>();
   for (const item of items) {
-    const feed = logicRail(context, item.placement.id);
+    const feed = signalRail(context, item.placement.id);
     if (feed === undefined) return undefined;
     byFeed.set(feed, [...(byFeed.get(feed) ?? []), item]);
   }
@@ -271,7 +259,7 @@ export function repacked(
 ): { readonly edits: readonly Edit[]; readonly modules: Datum } | undefined {
   const { plan, sheets, board } = context;
   const items = planTerminals(plan, sheets).filter((item) => keys.includes(item.key) && !item.wire?.locked);
-  const feed = items[0] && logicRail(context, items[0].placement.id);
+  const feed = items[0] && signalRail(context, items[0].placement.id);
   if (items.length !== keys.length || feed === undefined) return undefined;
   const pinOf = (item: PlanTerminal): string | undefined => {
     const carrier = carrierOf(plan, sheets, item.key);

@@ -1,10 +1,12 @@
 import { remembered } from '../quantity/remembered';
 import { USUAL_TOLERANCE } from '../quantity/tolerance';
-import type { Range } from '../quantity/range';
+import { point, type Range, typical } from '../quantity/range';
+import type { Condition } from '../sheets/condition';
 import { PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import type { Bus } from '../nets/buses';
 import { derived } from '../nets/derived';
+import { logicSupply } from '../nets/feedRail';
 import { findNets } from '../nets/nets';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
@@ -61,21 +63,24 @@ export function feedOf(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
   const known = feeds(plan, sheets);
   let feed = known.get(placement);
   if (!feed) {
-    const supply = terminalsOf(plan, { id: placement }, sheets).find((t) => t.terminal.role === 'supply.vcc');
-    known.set(placement, (feed = railAt(plan, sheets, board, supply?.key)));
+    const [first] = terminalsOf(plan, { id: placement }, sheets);
+    const supply = first && logicSupply(first.part);
+    known.set(placement, (feed = railAt(plan, sheets, board, supply && terminalKey(placement, supply.id))));
   }
   return feed;
 }
 
-/** What a module's regulator makes of its feed. */
-const regulated = ({ volts }: Feed): Feed => ({
-  volts: { min: Math.min(volts.min, REGULATED.min), max: Math.min(volts.max, REGULATED.max) },
-});
+/** What a module's regulator makes of its feed. Its own tolerance counts where every extreme meets: within the usual tolerance of supplies it
+ *  is at its nominal voltage. */
+function regulated({ volts }: Feed, condition: Condition = 'extreme'): Feed {
+  const { min, max } = condition === 'extreme' ? REGULATED : point(typical(REGULATED));
+  return { volts: { min: Math.min(volts.min, min), max: Math.min(volts.max, max) } };
+}
 
 /** What a part's own pull-ups and thresholds follow: its feed, or what its regulator makes of it. */
 export function partLogic(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: Placement): Feed {
   const feed = feedOf(plan, sheets, board, placement.id);
-  return partSheet(sheets, placement.sheet)?.sheet.supply?.regulator ? regulated(feed) : feed;
+  return partSheet(sheets, placement.sheet)?.sheet.supply?.regulator ? regulated(feed, sheets.condition) : feed;
 }
 
 const linesKnown = remembered((_part: PartSheet) => new Map<string, readonly string[]>());
@@ -108,7 +113,7 @@ function pullUpsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, member: Plac
     ...module.map((pull) => ({
       id: member.id,
       ohms: around(pull.ohms),
-      ...(pull.to === 'supply' ? feed : regulated(feed)),
+      ...(pull.to === 'supply' ? feed : regulated(feed, sheets.condition)),
     })),
     ...placed.map((pull) => ({ id: member.id, ohms: around(pull.ohms), ...feed })),
   ];

@@ -2,7 +2,7 @@ import { otherEnd } from '../nets/passages';
 import { findNets } from '../nets/nets';
 import type { PlanTerminal } from '../nets/terminals';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
-import { type Range, typical } from '../quantity/range';
+import { point, type Range, typical } from '../quantity/range';
 import type { LevelFact } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -56,6 +56,7 @@ function logicOf(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: Pla
   // A regulator that gets no more than it makes passes it on: what it makes moves with its feed.
   if (feed.volts.max <= PASSED_ON) return feed;
   const stated = part.levels?.logicVolts;
+  if (stated && sheets.condition && sheets.condition !== 'extreme') return { volts: point(typical(stated)) };
   return stated ? { volts: { min: Math.max(made.volts.min, stated.min), max: Math.min(made.volts.max, stated.max) } } : made;
 }
 

@@ -2,6 +2,7 @@ import { PIN_ROLES } from '../sheets/roles';
 import type { PartTerminal } from '../sheets/partSheet';
 import type { Sheets } from '../sheets/sheetIndex';
 import { type Plan, type TerminalKey, terminalKey } from '../plan/plan';
+import { feedRail } from './feedRail';
 import { findNets, type Nets } from './nets';
 import { flowsThrough, otherEnd } from './passages';
 import { planTerminals, type PlanTerminal } from './terminals';
@@ -56,8 +57,7 @@ export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): reado
   for (const [key, { end }] of ends) if (end.to === 'terminal') taken.set(terminalKey(end.placement, end.terminal), key);
   const all = planTerminals(plan, sheets);
   const nets = findNets(plan, sheets);
-  const supply = all.find((t) => t.placement.id === item.placement.id && t.terminal.role === 'supply.vcc');
-  const own = supply && nets.byTerminal.get(supply.key)?.rails[0];
+  const own = feedRail(plan, sheets, item.placement.id);
   const roleOf = (key: string | undefined) => all.find((t) => t.key === key)?.terminal.role;
   return all.flatMap((target): OtherEnd[] => {
     if (target.placement.id === item.placement.id) return [];

@@ -21,8 +21,9 @@ import { matchWires, readWireList } from './wireList';
 /** 20 000 here; a million with `npm run soak`. */
 const INPUTS = Number(process.env['ROOF_CHART_FUZZ'] ?? 20_000);
 const SEED = Number(process.env['ROOF_CHART_SEED'] ?? 1);
-/** A page that waits longer is felt to hang. */
-const LIMIT_MS = 50;
+/** A page that waits longer than 50 ms is felt to hang: `npm run soak` holds the parsers to that. Beside other work a text may take several
+ *  times as long, so that here only those are found that take more than their share at any load. */
+const LIMIT_MS = process.env['ROOF_CHART_FUZZ'] ? 50 : 2000;
 
 const sheets = shippedSheets();
 const parts = [...sheets.parts.values()].map(({ sheet }) => sheet);

@@ -5,6 +5,7 @@ import { busClock } from '../electrics/busClock';
 import { accessBits } from '../electrics/i2cTime';
 import { spiSheet } from '../electrics/spiBus';
 import { findBuses } from '../nets/buses';
+import { feedRail } from '../nets/feedRail';
 import { findNets } from '../nets/nets';
 import { segmentsOf } from '../nets/segments';
 import { terminalsOf } from '../nets/terminals';
@@ -88,7 +89,7 @@ function measured(plan: Plan, sheets: Sheets, id: string, part: PartSheet) {
     if (pin !== undefined) pins.set(pin, (pins.get(pin) ?? false) || net!.terminals.some((t) => t.placement.id !== id));
   }
   const shared = [...pins.values()].filter(Boolean).length;
-  const rail = nets.byTerminal.get(items.find((t) => t.terminal.role === 'supply.vcc')?.key ?? '')?.rails[0];
+  const rail = feedRail(plan, sheets, id);
   return {
     privatePins: pins.size - shared,
     sharedPins: shared,

@@ -79,6 +79,7 @@ const rail = Joi.object({
   id: factId.required(),
   label: label.required(),
   volts: positiveRange.required(),
+  usual: Joi.object({ min: positive.required(), max: positive.required() }),
   budgetMilliamps: quantity,
   feed: words.required(),
   regulator: Joi.object({ from: factId.required(), dropVolts: quantity, kelvinPerWatt: quantity }),

@@ -99,7 +99,10 @@ export type PinChoice = { readonly [line: string]: string };
 export interface Rail {
   readonly id: string;
   readonly label: string;
+  /** Typical voltage and the limits within which it stays at all. */
   readonly volts: Range;
+  /** Where it normally is: the tolerance of a regulator, the range of a USB port with a short cable. */
+  readonly usual?: { readonly min: number; readonly max: number };
   readonly budgetMilliamps?: number;
   readonly feed: string;
   /** Where the rail comes out of a regulator on the board: the rail that feeds it, its least drop in volts, its heat in K/W. */

@@ -1,4 +1,5 @@
-import type { BoardEnd, BoardPin, BoardSheet } from './boardSheet';
+import { typical } from '../quantity/range';
+import type { BoardEnd, BoardPin, BoardSheet, Rail } from './boardSheet';
 import type { PartSheet } from './partSheet';
 
 /** A fact that contradicts another in the same sheet, with its place. */
@@ -44,9 +45,18 @@ function abilityFaults(pin: BoardPin, path: string): SheetFault[] {
 
 function railFaults(sheet: BoardSheet): SheetFault[] {
   const rails = new Set(sheet.rails.list.map((r) => r.id));
-  return sheet.rails.list
-    .filter((rail) => rail.regulator && (!rails.has(rail.regulator.from) || rail.regulator.from === rail.id))
-    .map((rail) => fault(`rails.${rail.id}`, `${rail.regulator!.from} is no other rail`));
+  const outside = ({ volts, usual }: Rail) => {
+    const typ = typical(volts);
+    return usual && !(volts.min <= usual.min && usual.min <= typ && typ <= usual.max && usual.max <= volts.max);
+  };
+  return [
+    ...sheet.rails.list
+      .filter((rail) => rail.regulator && (!rails.has(rail.regulator.from) || rail.regulator.from === rail.id))
+      .map((rail) => fault(`rails.${rail.id}`, `${rail.regulator!.from} is no other rail`)),
+    ...sheet.rails.list
+      .filter(outside)
+      .map((rail) => fault(`rails.${rail.id}.usual`, 'the usual range has the typical voltage in it and lies within the limits')),
+  ];
 }
 
 function onBoardFaults(sheet: BoardSheet): SheetFault[] {

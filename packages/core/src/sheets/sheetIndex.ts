@@ -1,4 +1,5 @@
 import type { BoardPin, BoardSheet, Controller } from './boardSheet';
+import type { Condition } from './condition';
 import type { PartSheet, PartTerminal } from './partSheet';
 
 /** A board sheet with its look-ups made once. */
@@ -25,6 +26,8 @@ export interface Sheets {
   readonly parts: ReadonlyMap<string, IndexedPart>;
   /** Every version, by `id@version`: a plan keeps to the one it was made with. */
   readonly versions: ReadonlyMap<string, IndexedBoard | IndexedPart>;
+  /** How far supplies are from nominal in what is worked out with these; `extreme` where it is not said. */
+  readonly condition?: Condition;
 }
 
 /** A sheet as a plan names it. */

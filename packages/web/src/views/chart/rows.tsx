@@ -1,4 +1,5 @@
 import { partOf } from '@roof-chart/core/plan/edit';
+import { logicSupply } from '@roof-chart/core/nets/feedRail';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import { type Plan, sameEnd, type WireEnd } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -52,7 +53,7 @@ function endLabel(plan: Plan, sheets: Sheets, end: Extract<WireEnd, { to: 'termi
 
 /** "3V3" beside a part: the rail its supply terminal is on. */
 function supplyNote(plan: Plan, item: PlanTerminal, say: (end: WireEnd) => string): string {
-  const supply = item.part.terminals.list.find((t) => t.role === 'supply.vcc');
+  const supply = logicSupply(item.part);
   const end = supply && plan.wires[`${item.placement.id}:${supply.id}`]?.end;
   return end ? say(end) : '';
 }

@@ -1,4 +1,5 @@
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
+import { typical } from '@roof-chart/core/quantity/range';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import type { Controller } from '@roof-chart/core/sheets/boardSheet';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
@@ -58,10 +59,12 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
       <Group title="Rails" source={sheet.rails.source}>
         <ListTable
           label="Rails"
-          heads={['Rail', 'Volts', 'Budget', 'Fed by']}
+          heads={['Rail', 'Nominal', 'Usual', 'Limits', 'Budget', 'Fed by']}
           rows={sheet.rails.list.map((rail) => [
             rail.label,
-            <span className="num">{`${rail.volts.min} to ${rail.volts.max}`}</span>,
+            <span className="num">{formatSi(typical(rail.volts), 'V')}</span>,
+            <span className="num">{rail.usual ? `${rail.usual.min} to ${rail.usual.max} V` : ''}</span>,
+            <span className="num">{`${rail.volts.min} to ${rail.volts.max} V`}</span>,
             <span className="num">{rail.budgetMilliamps === undefined ? 'not known' : `${rail.budgetMilliamps} mA`}</span>,
             rail.feed,
           ])}

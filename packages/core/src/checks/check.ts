@@ -118,5 +118,7 @@ export interface Check {
   readonly lacks?: 'resistor' | 'shifter' | 'setting';
   readonly messages: { readonly [id: string]: Message };
   readonly remedies: { readonly [id: string]: string };
+  /** What to do where no change of the plan helps: at the bench, or in the program. */
+  readonly otherwise?: string;
   examine(context: CheckContext): readonly FindingDraft[];
 }

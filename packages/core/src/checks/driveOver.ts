@@ -1,25 +1,9 @@
 import { type Lamp, lampsOf, loadsOf, pinLimit } from '../electrics/lamps';
 import { partOf } from '../plan/edit';
 import { splitKey, type TerminalKey } from '../plan/plan';
-import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import type { Check, CheckContext, FindingDraft } from './check';
 import { FIT_REMEDIES, fitResistors } from './lampParts';
-import { TRANSISTOR_WORDS, transistorFor } from './transistors';
-
-/** A transistor for a load that is no lamp. */
-function transistor(context: CheckContext, key: TerminalKey, limit: number): readonly Remedy[] {
-  const { placement, terminal } = splitKey(key);
-  const load = partOf(context.plan, placement, context.sheets)?.terminals.get(terminal)?.loadMilliamps;
-  const driver = load === undefined || context.plan.drivers[key] ? undefined : transistorFor(context, load / 1000, limit, 'ground');
-  if (!driver) return [];
-  return [
-    {
-      label: 'transistor',
-      data: { transistor: { is: 'words', text: TRANSISTOR_WORDS[driver.kind] }, ohms: { is: 'quantity', value: driver.ohms, unit: 'Ω' } },
-      grade: 'offered',
-      edits: [{ kind: 'driver', placement, terminal, driver }],
-    },
-  ];
-}
+import { TRANSISTOR_REMEDY, transistorRemedy } from './transistors';
 
 function finding(context: CheckContext, pin: string, keys: readonly TerminalKey[], amps: number): FindingDraft {
   const limit = pinLimit(context.board, pin);
@@ -39,7 +23,7 @@ function finding(context: CheckContext, pin: string, keys: readonly TerminalKey[
       lamps.length === keys.length
         ? fitResistors(lamps as [Lamp, ...Lamp[]], 'fit', 'offered')
         : keys.length === 1
-          ? transistor(context, keys[0]!, limit)
+          ? transistorRemedy(context, keys[0]!, limit)
           : [],
   };
 }
@@ -55,7 +39,7 @@ export const driveOver: Check = {
       why: 'The output of a pin is specified up to a current; above it, its level is no level any more, and the chip heats. A larger resistor, or a transistor that carries the load while the pin only switches it.',
     },
   },
-  remedies: { ...FIT_REMEDIES, transistor: 'Put a transistor between ({transistor}, {ohms})' },
+  remedies: { ...FIT_REMEDIES, ...TRANSISTOR_REMEDY },
   examine(context) {
     const { plan, sheets, board } = context;
     const byPin = new Map<string, { readonly keys: TerminalKey[]; amps: number }>();

@@ -1,4 +1,4 @@
-import { type Lamp, lampsOf, loadsOf } from '../electrics/lamps';
+import { type Lamp, lampsOf, loadsOf, togetherAmps } from '../electrics/lamps';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Placement } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft } from './check';
@@ -11,7 +11,7 @@ function examine(context: CheckContext, placement: Placement): readonly FindingD
   const own = loadsOf(plan, sheets).filter(
     (load) => load.driver.by === 'part' && load.driver.placement === placement.id && Number.isFinite(load.amps),
   );
-  const amps = own.reduce((sum, load) => sum + load.amps, 0);
+  const amps = togetherAmps(own).peak;
   const most = Math.max(0, ...own.map((load) => load.amps));
   const [total, each] = [drive.totalMilliamps / 1000, drive.milliamps / 1000];
   const over = amps > total * (1 + 1e-9);

@@ -1,5 +1,7 @@
-import { type Load, loadsOf } from '../electrics/lamps';
-import type { Check, CheckContext, FindingDraft } from './check';
+import { type Lamp, lampOhms, lampsOf, type Load, loadsOf, togetherAmps } from '../electrics/lamps';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import { fitResistors } from './lampParts';
+import { TRANSISTOR_REMEDY, transistorRemedy } from './transistors';
 
 interface Port {
   readonly name: string | undefined;
@@ -32,6 +34,31 @@ function portsOf({ board }: CheckContext): readonly Port[] {
   return totalMilliamps === undefined ? sums : [...sums, { name: undefined, limitAmps: totalMilliamps / 1000, holds: () => true }];
 }
 
+/** Loads that go through some pins, and what these carry at most. */
+type Loaded = Port & { readonly loads: readonly Load[]; readonly amps: number };
+
+/** Larger resistors for the LEDs of these pins, so that all of them keep to the limit; a transistor for what takes most and is no LED. */
+function lessCurrent(context: CheckContext, { loads, amps, limitAmps }: Loaded): readonly Remedy[] {
+  const { plan, sheets } = context;
+  const keys = new Set(loads.map((load) => load.key));
+  const digits = new Set(loads.flatMap((load) => load.turn ?? []));
+  // The common line of a digit carries what its segments do, wherever these are.
+  const lamps = lampsOf(plan, sheets).filter(
+    (lamp) => lamp.driver.by === 'pin' && Number.isFinite(lamp.amps.max) && (keys.has(lamp.key) || digits.has(lamp.placement)),
+  );
+  const [first, ...more] = lamps;
+  const others = loads.filter((load) => !lamps.some((lamp) => lamp.key === load.key) && load.turn === undefined);
+  const [largest] = others.toSorted((a, b) => b.amps - a.amps);
+  const behind = largest ? transistorRemedy(context, largest.key, limitAmps) : [];
+  const left = limitAmps - togetherAmps(others).peak;
+  if (!first || left <= 0) return behind;
+  const share = left / (amps - togetherAmps(others).peak);
+  const limited = [first, ...more].map((lamp) => ({ ...lamp, fitOhms: lampOhms(plan, lamp, lamp.amps.max * share) }));
+  return [...fitResistors(limited as unknown as readonly [Lamp, ...Lamp[]], 'less', 'offered'), ...behind];
+}
+
+const TEXT = 'At the worst corner, with all on that can be on together; {mean} on average.';
+
 const why =
   'The chip’s supply and ground lines carry what all its pins give and take. The sums are limits of their own, below the limit of one pin times their number; what counts is what is on at the same time.';
 
@@ -40,19 +67,20 @@ export const portCurrentOver: Check = {
   question: 'Do the pins of a port, and all pins together, carry no more than the chip can?',
   whole: true,
   messages: {
-    port: { title: 'Pins of {ports} have to carry {amps} and can {limit}', text: 'If all of it is on at once, at the worst corner.', why },
+    port: { title: 'Pins of {ports} have to carry {amps} and can {limit}', text: TEXT, why },
     chip: {
       title: 'All pins together have to carry {amps} and can {limit}',
-      text: 'If all of it is on at once, at the worst corner.',
+      text: TEXT,
       why,
     },
   },
-  remedies: {},
+  remedies: { less: 'Put {ohms} into {count}', 'less-each': 'Put {ohms} to {most} into {count}', ...TRANSISTOR_REMEDY },
   examine(context) {
     const loads = loadsOf(context.plan, context.sheets).filter((load) => load.driver.by === 'pin' && Number.isFinite(load.amps));
     const used = portsOf(context).map((port) => {
-      const amps = loads.filter((load) => port.holds(load)).reduce((sum, load) => sum + load.amps, 0);
-      return { ...port, amps, share: amps / port.limitAmps };
+      const held = loads.filter((load) => port.holds(load));
+      const { peak, mean } = togetherAmps(held);
+      return { ...port, loads: held, amps: peak, meanAmps: mean, share: peak / port.limitAmps };
     });
     // The fullest of the ports speaks for them, so that the finding stays the same while wires move.
     const fullest = (chip: boolean) =>
@@ -69,10 +97,11 @@ export const portCurrentOver: Check = {
           data: {
             ports: { is: 'words', text: port.name ?? '' },
             amps: { is: 'quantity', value: port.amps, unit: 'A' },
+            mean: { is: 'quantity', value: port.meanAmps, unit: 'A' },
             limit: { is: 'quantity', value: port.limitAmps, unit: 'A' },
           },
           source: context.board.sheet.electrical.source,
-          remedies: () => [],
+          remedies: () => lessCurrent(context, port),
         },
       ];
     });

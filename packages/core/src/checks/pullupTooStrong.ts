@@ -1,19 +1,38 @@
+import { sinkOf } from '../electrics/busInputs';
+import { busPullUps, type LineStretch } from '../electrics/busPullUps';
+import type { DriveSetting } from '../sheets/boardSheet';
 import type { Check, CheckContext, FindingDraft } from './check';
 import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchFrom, stretchPlace, takeAdded, who } from './stretches';
 
 const isStrong = ({ pullUps }: Stretch['sheet']): boolean => pullUps.verdict === 'too-strong' || pullUps.verdict === 'both';
 
+/** The weakest drive strength of the board's pins at which the lines are pulled low for certain; none where that is not what lacks. */
+function strengthFor(context: CheckContext, { sheet }: Stretch): DriveSetting | undefined {
+  const { driveSettings = [], pinMilliamps } = context.board.sheet.electrical;
+  const at = <T extends LineStretch>(stretch: T, fact: DriveSetting): T => ({
+    ...stretch,
+    sinks: stretch.sinks.map((sink) => (sink.id === 'board' ? sinkOf('board', fact, stretch.vdd.max, pinMilliamps / 1000) : sink)),
+  });
+  return driveSettings.find((fact) => {
+    const { joined } = sheet.input;
+    const { verdict } = busPullUps({ ...at(sheet.input, fact), ...(joined ? { joined: joined.map((one) => at(one, fact)) } : {}) });
+    return verdict !== 'too-strong' && verdict !== 'both';
+  });
+}
+
 function finding(context: CheckContext, stretch: Stretch): FindingDraft {
   const { pullUps } = stretch.sheet;
+  const strength = strengthFor(context, stretch);
   return {
-    level: stretchFrom(context, stretch, isStrong) === 'extreme' ? 'hint' : 'risk',
-    message: 'strong',
+    level: strength || stretchFrom(context, stretch, isStrong) === 'extreme' ? 'hint' : 'risk',
+    message: strength ? 'strength' : 'strong',
     place: stretchPlace(stretch),
     data: {
       bus: stretchDatum(stretch),
       sink: { is: 'quantity', value: pullUps.sinkAmps, unit: 'A' },
       can: { is: 'quantity', value: pullUps.canSinkAmps, unit: 'A' },
       weakest: who(pullUps.weakest),
+      ...(strength ? { setting: { is: 'words', text: strength.setting } as const } : {}),
     },
     source: I2C_SOURCE,
     remedies: () => [...takeAdded(context, stretch), ...cutFor(context, stretch, stretch.sheet.cut)],
@@ -30,9 +49,14 @@ export const pullupTooStrong: Check = {
   code: 'pullup-too-strong',
   question: 'Can every part on an I2C bus pull the lines low against all pull-ups together?',
   messages: {
+    strength: {
+      title: '{bus}: the pins need {setting}',
+      text: '{sink} to sink at worst; as the pins are after reset they take {can} at 0.4 V.',
+      why: 'The drive strength of the pins is a setting of the program. As it is after reset the low level of the lines is higher than I2C allows; a stronger setting brings it down without any other part.',
+    },
     strong: {
       title: '{bus}: pull-ups too strong',
-      text: '{sink} to sink at worst, {weakest} can {can}.',
+      text: '{sink} to sink at worst; {weakest} takes {can} at 0.4 V.',
       why: 'All pull-ups on a line are in parallel, and the part that pulls it low must sink the current of every one: Σ (V − VOL) / R, each resistor at its least and each supply at its highest. Above what the weakest part can sink, its low is no longer low for certain.',
     },
   },

@@ -20,7 +20,7 @@ describe('the current of a rail', () => {
       { message: 'peak', level: 'risk', title: 'VBUS has to give up to 1.4 A and can 500 mA', remedies: [] },
     ]);
     const more = edited(servos, sheets, add('c', 'servo-micro'), ...power('c', 'vbus'), add('d', 'servo-micro'), ...power('d', 'vbus'));
-    expect(findingsOf(more, sheets).find((f) => f.code === 'supply-over')).toMatchObject({ level: 'clash', message: 'average' });
+    expect(findingsOf(more, sheets).find((f) => f.code === 'supply-over')).toMatchObject({ level: 'risk', message: 'average' });
   });
 
   test('counts what is on at once, never less than the average, and units by their number', () => {

@@ -5,7 +5,7 @@ import { terminalsOf } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import type { Plan } from '../plan/plan';
 import type { Sheets } from '../sheets/sheetIndex';
-import type { Check, CheckContext, FindingDraft, Remedy } from './check';
+import type { Check, CheckContext, FindingDraft, Level, Remedy } from './check';
 import { badPairs } from './waysAcross';
 
 const isOver = ({ rail, peakMilliamps }: RailSheet): boolean => rail.budgetMilliamps !== undefined && peakMilliamps > rail.budgetMilliamps;
@@ -43,13 +43,19 @@ function moved(context: CheckContext, line: SupplyLine, from: string): readonly 
   return [];
 }
 
+/** Shares of a rail's budget above which it does not hold on average, and above which a peak is felt. */
+const OVERLOAD = 1.25;
+const AT_THE_PEAK = 1.1;
+
 function finding(context: CheckContext, sheet: RailSheet): FindingDraft {
   const { rail, lines, typicalMilliamps, peakMilliamps } = sheet;
   const budget = rail.budgetMilliamps!;
   const average = typicalMilliamps > budget;
+  // A budget is what a rail gives safely, no absolute limit: a little more at the peak of everything together is no trouble.
+  const level: Level = typicalMilliamps > budget * OVERLOAD ? 'clash' : average || peakMilliamps > budget * AT_THE_PEAK ? 'risk' : 'hint';
   const [top] = lines;
   return {
-    level: average ? 'clash' : 'risk',
+    level,
     message: top!.what === 'rail' ? 'rail' : average ? 'average' : 'peak',
     place: { view: 'supply', rails: [rail.id] },
     data: {
@@ -75,12 +81,13 @@ export const supplyOver: Check = {
     average: { title: '{rail} has to give {takes} and can {gives}', text: 'Already on average. {top} takes most: up to {most}.', why },
     peak: {
       title: '{rail} has to give up to {takes} and can {gives}',
-      text: '{top} takes most: {most} at its peak. Feed it on its own, or say in Supply what is not on at once.',
+      text: '{top} takes most: {most} at its peak.',
       why,
     },
     rail: { title: '{rail} has to give up to {takes} and can {gives}', text: 'Most of it goes on to {top}: {most}.', why },
   },
   remedies: { move: 'Feed {part} from {rail}' },
+  otherwise: 'Feed what takes most from a supply of its own, with the grounds joined, or say in Supply what is not on at the same time.',
   examine: (context) =>
     supplySheets(context.plan, context.sheets)
       .filter(isOver)

@@ -281,6 +281,7 @@ export const supplyWrong: Check = {
     'take-off': 'Take the wire off {terminal}',
     move: 'Move {terminal} to {pin}',
   },
+  otherwise: 'Feed the part from a supply of its own that is within its range, with the grounds joined.',
   // Every terminal has one wire, so a net has one source at most: two rails cannot meet on a net.
   examine: (context) => context.terminals.flatMap((item) => examineTerminal(context, item)),
 };

@@ -2,9 +2,10 @@ import { baseAmps, digitAmps, type Lamp, lampsOf } from '../electrics/lamps';
 import { logicVolts } from '../electrics/busInputs';
 import { BASE_VOLTS, baseResistor } from '../electrics/transistor';
 import { partOf } from '../plan/edit';
-import type { Driver } from '../plan/plan';
+import { type Driver, splitKey, type TerminalKey } from '../plan/plan';
 import { typical } from '../quantity/range';
 import { drawerValues } from '../quantity/series';
+import type { CheckContext, Remedy } from './check';
 import type { LampContext } from './lampParts';
 
 /** Gains that switch a transistor on for certain: more base current first. */
@@ -52,3 +53,21 @@ export const TRANSISTOR_WORDS: { readonly [K in Driver['kind']]: string } = {
   nmos: 'N-MOSFET',
   pmos: 'P-MOSFET',
 };
+
+export const TRANSISTOR_REMEDY = { transistor: 'Put a transistor between ({transistor}, {ohms})' } as const;
+
+/** A transistor for a load that is no lamp. */
+export function transistorRemedy(context: CheckContext, key: TerminalKey, limit: number): readonly Remedy[] {
+  const { placement, terminal } = splitKey(key);
+  const load = partOf(context.plan, placement, context.sheets)?.terminals.get(terminal)?.loadMilliamps;
+  const driver = load === undefined || context.plan.drivers[key] ? undefined : transistorFor(context, load / 1000, limit, 'ground');
+  if (!driver) return [];
+  return [
+    {
+      label: 'transistor',
+      data: { transistor: { is: 'words', text: TRANSISTOR_WORDS[driver.kind] }, ohms: { is: 'quantity', value: driver.ohms, unit: 'Ω' } },
+      grade: 'offered',
+      edits: [{ kind: 'driver', placement, terminal, driver }],
+    },
+  ];
+}

@@ -2,6 +2,7 @@ import { remembered } from '../quantity/remembered';
 import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import { point, type Range, typical } from '../quantity/range';
 import type { Condition } from '../sheets/condition';
+import type { DriveFact } from '../sheets/boardSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import type { Bus } from '../nets/buses';
@@ -13,7 +14,7 @@ import { boardOf } from '../plan/edit';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { joinedWith, type Segment, segmentsOf } from '../nets/segments';
-import type { LineStretch, PullUp, PullUpInput, Sink } from './busPullUps';
+import { type LineStretch, lowVolts, type PullUp, type PullUpInput, type Sink } from './busPullUps';
 import type { BusUser } from './i2cTime';
 
 /** What the electrics of an I2C bus start from, read from plan and sheets. */
@@ -26,7 +27,18 @@ const CM_PER_MEMBER = 10;
 /** A module's own regulator for parts of 3.3 V. */
 const REGULATED: Range = { min: 3.2, max: 3.4 };
 /** A member of which the sheet says nothing must at least do this. */
-const STANDARD_SINK = { volts: 0.4, amps: 3e-3 };
+const STANDARD_SINK = { volts: 0.4, atMilliamps: 3 };
+
+/** What a member sinks at the low level that I2C asks, from what its sheet guarantees. The current of a guaranteed level is that of its test,
+ *  not a limit: below saturation an output is a resistance, and takes as much as that lets through at the level asked.
+ *  @param mostAmps of the output, where its sheet limits it */
+export function sinkOf(id: string, fact: DriveFact, vdd: number, mostAmps = Infinity): Sink {
+  const volts = lowVolts(vdd);
+  const amps = fact.atMilliamps / 1000;
+  return fact.volts > 0
+    ? { id, volts, amps: Math.min(mostAmps, (amps * volts) / fact.volts) }
+    : { id, volts, amps: Math.min(mostAmps, amps) };
+}
 
 export type I2cLine = 'sda' | 'scl';
 
@@ -130,10 +142,8 @@ function boardPullUps(board: IndexedBoard, bus: Bus, line: I2cLine): { readonly 
   return inside && !pin?.limits?.noPullUp ? { fixed, internal: { id: 'internal', ohms: inside, ...logic } } : { fixed };
 }
 
-function sinkOf(sheets: Sheets, member: Placement): Sink {
-  const low = partSheet(sheets, member.sheet)?.sheet.levels?.volMax;
-  return low ? { id: member.id, volts: low.volts, amps: low.atMilliamps / 1000 } : { id: member.id, ...STANDARD_SINK };
-}
+const memberSink = (sheets: Sheets, member: Placement, vdd: number): Sink =>
+  sinkOf(member.id, partSheet(sheets, member.sheet)?.sheet.levels?.volMax ?? STANDARD_SINK, vdd);
 
 /** The side of a level shifter that faces a segment: its supply, and the pull-up at each of its ends. */
 interface Side {
@@ -231,7 +241,7 @@ function stretchOf(
   const feed = shifter?.feed ?? (via ? feedOf(plan, sheets, board, via.placement.id) : logicFeed(board));
   const added = plan.busSettings[segment.id]?.addedOhms;
   const { fixed, internal } = via ? { fixed: [], internal: undefined } : boardPullUps(board, bus, line);
-  const { volMax } = board.sheet.electrical;
+  const { volMax, pinMilliamps } = board.sheet.electrical;
   return {
     vdd: feed.volts,
     pullUps: [
@@ -244,8 +254,8 @@ function stretchOf(
     ],
     ...(internal ? { internal } : {}),
     sinks: [
-      ...(via ? [] : [{ id: 'board', volts: volMax.volts, amps: volMax.atMilliamps / 1000 }]),
-      ...segment.members.map((member) => sinkOf(sheets, member)),
+      ...(via ? [] : [sinkOf('board', volMax, feed.volts.max, pinMilliamps / 1000)]),
+      ...segment.members.map((member) => memberSink(sheets, member, feed.volts.max)),
     ],
     farads: capacitanceOf(plan, board, segments, segment).farads,
     ...(shifter?.partsAt ? { partsAt: shifter.partsAt } : {}),

@@ -23,7 +23,7 @@ export interface Sink {
 
 /** One stretch of a line. */
 export interface LineStretch {
-  /** Supply that the logic thresholds follow, in volts. */
+  /** Supply that a resistor added by the builder pulls to, in volts; what the lines' levels follow is what they are pulled to. */
   readonly vdd: Range;
   readonly pullUps: readonly PullUp[];
   /** A pull-up in the controller that a program may switch on: it counts where it makes things worse, and not where better. */
@@ -94,6 +94,20 @@ const strongOf = ({ pullUps, internal }: LineStretch): readonly Pulled[] =>
   [...pullUps, ...(internal ? [internal] : [])].map((p) => ({ ohms: p.ohms.min, volts: p.volts.max }));
 const weakOf = ({ pullUps }: LineStretch): readonly Pulled[] => pullUps.map((p) => ({ ohms: p.ohms.max, volts: p.volts.min }));
 
+/** What a stretch is pulled to, in volts: the supply of its pull-ups, where these are several between them by their resistances. UM10204
+ *  relates all levels and times of a bus to it, whatever the supplies of those on it are. */
+export function pulledTo({ pullUps, vdd }: LineStretch): Range {
+  const [only] = pullUps;
+  if (!only) return vdd;
+  if (pullUps.every((p) => p.volts.min === only.volts.min && p.volts.max === only.volts.max)) return only.volts;
+  const at = (ohms: 'min' | 'max', volts: 'min' | 'max') => restAt(pullUps.map((p) => ({ ohms: p.ohms[ohms], volts: p.volts[volts] })));
+  return {
+    min: at('max', 'min'),
+    typ: restAt(pullUps.map((p) => ({ ohms: typical(p.ohms), volts: typical(p.volts) }))),
+    max: at('min', 'max'),
+  };
+}
+
 /** A stretch and all that are joined to it, the one that the others join first; and the place of the stretch among them. */
 function systemOf(input: PullUpInput): { readonly all: readonly [LineStretch, ...LineStretch[]]; readonly own: number } {
   const joined = input.joined ?? [];
@@ -112,10 +126,10 @@ export function riseAt(
   const nodes = all.map((one, at): RiseNode => {
     const pulls = corner === 'weak' ? weakOf(one) : strongOf(one);
     const alone = { ohms: parallel(pulls.map((p) => p.ohms)), rest: restAt(pulls) };
-    const asked = at === own && ownOhms !== undefined ? { ohms: ownOhms, rest: one.vdd.min } : alone;
+    const asked = at === own && ownOhms !== undefined ? { ohms: ownOhms, rest: pulledTo(one).min } : alone;
     return {
       ...asked,
-      rest: corner === 'strong' ? Math.max(asked.rest, one.vdd.max) : asked.rest,
+      rest: corner === 'strong' ? Math.max(asked.rest, pulledTo(one).max) : asked.rest,
       farads: one.farads,
       // Whichever is slower: the longer lines are one, the more is charged through the more pull-ups.
       ...(one.partsAt ? { partsAt: corner === 'weak' ? one.partsAt.min : one.partsAt.max } : {}),
@@ -129,9 +143,9 @@ function riseOf(input: PullUpInput): Range {
   const late = { ...input, ...(input.joined ? { joined: input.joined.map(partingLate) } : {}), ...partingLate(input) };
   const weak = [input, late].map((one) => {
     const { rise, own } = riseAt(one, 'weak');
-    return rise.rise(own, input.vdd.min);
+    return rise.rise(own, pulledTo(input).min);
   });
-  return { min: strong.rise.rise(strong.own, input.vdd.max), max: Math.max(...weak) };
+  return { min: strong.rise.rise(strong.own, pulledTo(input).max), max: Math.max(...weak) };
 }
 
 const partingLate = <T extends LineStretch>(one: T): T =>
@@ -141,7 +155,7 @@ const partingLate = <T extends LineStretch>(one: T): T =>
 function mostJoined(input: PullUpInput, limit: number): number {
   const takes = (ohms: number) => {
     const { rise, own } = riseAt(input, 'weak', ohms);
-    return rise.rise(own, input.vdd.min);
+    return rise.rise(own, pulledTo(input).min);
   };
   let [low, high] = [1, 1e7];
   if (takes(low) > limit) return low;
@@ -159,7 +173,8 @@ function workingOf(
   sink: Sink | undefined,
   elsewhere: number,
 ): readonly Step[] {
-  const { vdd, farads, hz } = input;
+  const { farads, hz } = input;
+  const vdd = pulledTo(input);
   const ohm = (value: number) => formatSi(value, 'Ω');
   const joined = (input.joined ?? []).length > 0;
   const steps: Step[] = [
@@ -204,7 +219,8 @@ function workingOf(
  *  every member can pull it low, and whether it rises in time.
  *  @throws RangeError when a resistance, a capacitance or the clock is not above zero */
 export function busPullUps(input: PullUpInput): Worked<PullUpResult> {
-  const { vdd, farads, hz } = input;
+  const { farads, hz } = input;
+  const vdd = pulledTo(input);
   const { all } = systemOf(input);
   const values = all.flatMap((one) => [one.farads, one.vdd.min, ...strongOf(one).map((p) => p.ohms)]);
   const bad = [hz, ...values].find((v) => !(v > 0));
@@ -216,7 +232,7 @@ export function busPullUps(input: PullUpInput): Worked<PullUpResult> {
   const ohms: Range | undefined =
     weak.length > 0 ? { min: parallel(strong.map((p) => p.ohms)), max: parallel(weak.map((p) => p.ohms)) } : undefined;
   const idleVolts: Range | undefined = ohms && { min: restAt(weak), max: restAt(strong) };
-  const sinks = all.flatMap((one) => one.sinks.map((sink) => ({ sink, ohms: (one.vdd.max - sink.volts) / sink.amps })));
+  const sinks = all.flatMap((one) => one.sinks.map((sink) => ({ sink, ohms: (pulledTo(one).max - sink.volts) / sink.amps })));
   const sink = sinks.length > 0 ? sinks.reduce((a, b) => (b.ohms > a.ohms ? b : a)).sink : undefined;
   const low = sink?.volts ?? lowVolts(vdd.max);
   const canSinkAmps = sink?.amps ?? mode.sinkAmps;

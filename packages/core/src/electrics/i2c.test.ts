@@ -23,7 +23,9 @@ const input = (over: Partial<PullUpInput>): PullUpInput => ({
 describe('worked values of the I2C specification', () => {
   test('least pull-up: 967 Ω at 3.3 V and 1533 Ω at 5 V for 3 mA', () => {
     expect(busPullUps(input({})).leastOhms).toBeCloseTo(966.7, 1);
-    expect(busPullUps(input({ vdd: point(5) })).leastOhms).toBeCloseTo(1533.3, 1);
+    expect(busPullUps(input({ pullUps: [pull(4700, 5)] })).leastOhms).toBeCloseTo(1533.3, 1);
+    // What the lines are pulled to counts, not what feeds those on them.
+    expect(busPullUps(input({ vdd: point(5) })).leastOhms).toBeCloseTo(966.7, 1);
   });
 
   test('most pull-up at 200 pF: 5.90 kΩ, 1.77 kΩ and 708 Ω for the three modes', () => {
@@ -87,7 +89,6 @@ describe('properties', () => {
     const mixed = busPullUps(input({ pullUps: [pull(4700, 5), pull(10_000, 1)] }));
     expect(mixed.idleVolts!.max).toBeCloseTo((5 / 4700 + 1 / 10_000) / (1 / 4700 + 1 / 10_000), 9);
     for (const step of mixed.working) expect(step.values).not.toMatch(/NaN|Infinity/);
-    expect(busPullUps(input({ pullUps: [pull(4700, 1)] })).working.at(-1)!.values).toMatch(/never/);
     for (const bad of [{ farads: 0 }, { farads: -1 }, { hz: 0 }, { pullUps: [pull(0)] }])
       expect(() => busPullUps(input(bad))).toThrow(RangeError);
   });

@@ -133,6 +133,10 @@ function exactOhms(circuit: Pick<Lamp, 'supply' | 'forwardVolts' | 'driveOhms' |
   return Math.max(0, nominal, safe);
 }
 
+/** The least resistor of the drawer with which a lamp has no more than a current at any corner, in ohms; undefined where none is so large. */
+export const lampOhms = (plan: Plan, lamp: Lamp, mostAmps: number): number | undefined =>
+  drawerValues(plan.drawer, 10, 1e6).find((value) => lampAmps(lamp, value).max <= mostAmps * (1 + 1e-9));
+
 /** Whether the common of a part's LEDs is at a supply, so that the outputs take their current. */
 const isSunk = (part: PartSheet): boolean => part.polarity?.common === 'anode';
 
@@ -191,8 +195,25 @@ export const lampsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Lam
 export interface Load {
   readonly key: TerminalKey;
   readonly driver: LampDriver;
+  /** At its peak, and on average where what is multiplexed takes turns. */
   readonly amps: number;
+  readonly meanAmps: number;
   readonly sinks: boolean;
+  /** Loads with the same turn are on one after another, never together: the digits of a display. */
+  readonly turn?: string;
+}
+
+/** What loads take that are there at the same time, in amperes: of those that take turns the largest. */
+export function togetherAmps(loads: readonly Load[]): { readonly peak: number; readonly mean: number } {
+  const turns = new Map<string, number>();
+  let [peak, mean] = [0, 0];
+  for (const { amps, meanAmps, turn } of loads) {
+    mean += meanAmps;
+    if (turn === undefined) peak += amps;
+    else turns.set(turn, Math.max(turns.get(turn) ?? 0, amps));
+  }
+  for (const amps of turns.values()) peak += amps;
+  return { peak, mean };
 }
 
 /** The current of the base behind a driver's resistor; a gate takes none. */
@@ -208,7 +229,13 @@ export function digitAmps(plan: Plan, sheets: Sheets, placement: string): number
 export const loadsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Load[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
-  const lamps = lampsOf(plan, sheets).map((lamp): Load => ({ key: lamp.key, driver: lamp.driver, amps: lamp.amps.max, sinks: lamp.sinks }));
+  const lamps = lampsOf(plan, sheets).map(({ key, driver, amps, sinks }): Load => ({
+    key,
+    driver,
+    amps: amps.max,
+    meanAmps: amps.max,
+    sinks,
+  }));
   const others = planTerminals(plan, sheets).flatMap((item): Load[] => {
     const { terminal, part, key } = item;
     if (!terminal.digit && terminal.loadMilliamps === undefined) return [];
@@ -216,10 +243,20 @@ export const loadsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Loa
     if (!circuit) return [];
     const { driver } = circuit;
     const transistor = plan.drivers[key];
-    if (transistor) return [{ key, driver, amps: baseAmps(board, transistor), sinks: transistor.kind.startsWith('p') }];
-    const amps = terminal.digit ? digitAmps(plan, sheets, splitKey(key).placement) : terminal.loadMilliamps! / 1000;
+    const { placement } = splitKey(key);
+    const digits = terminal.digit ? terminalsOf(plan, { id: placement }, sheets).filter((t) => t.terminal.digit).length : 1;
+    const taking = (amps: number, sinks: boolean): Load => ({
+      key,
+      driver,
+      amps,
+      meanAmps: amps / digits,
+      sinks,
+      ...(terminal.digit ? { turn: placement } : {}),
+    });
+    if (transistor) return [taking(baseAmps(board, transistor), transistor.kind.startsWith('p'))];
+    if (!terminal.digit) return [taking(terminal.loadMilliamps! / 1000, false)];
     // The pin of a digit is at the other end of its segments.
-    return [{ key, driver, amps, sinks: terminal.digit ? !isSunk(part) : false }];
+    return [taking(digitAmps(plan, sheets, placement), !isSunk(part))];
   });
   return [...lamps, ...others];
 });

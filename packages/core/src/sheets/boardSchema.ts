@@ -116,6 +116,9 @@ const electrical = sourced({
   pullUpOhms: positiveRange,
   pullDownOhms: positiveRange,
   outputOhms: positiveRange,
+  driveSettings: Joi.array().items(
+    Joi.object({ setting: words.required(), volts: quantity.required(), atMilliamps: positive.required(), initial: Joi.valid(true) }),
+  ),
   pinMilliamps: positive.required(),
   totalMilliamps: quantity,
   portSums: Joi.array().items(Joi.object({ ports: words.required(), sinkMilliamps: quantity.required(), sourceMilliamps: quantity })),

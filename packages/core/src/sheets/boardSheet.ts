@@ -111,6 +111,12 @@ export interface Rail {
   readonly direction: 'out' | 'in' | 'both';
 }
 
+/** A drive strength of an output: at most so many volts for low while it sinks so much. */
+export interface DriveSetting extends DriveFact {
+  readonly setting: string;
+  readonly initial?: true;
+}
+
 /** A microcontroller board: every fact the product knows about it. */
 export interface BoardSheet {
   readonly kind: 'board';
@@ -131,6 +137,7 @@ export interface BoardSheet {
     readonly vdd: Range;
     readonly vihMin: LevelFact;
     readonly vilMax: LevelFact;
+    /** Guaranteed levels at a test current, as a pin is after reset. The current is no limit: that is `pinMilliamps`. */
     readonly vohMin: DriveFact;
     readonly volMax: DriveFact;
     readonly inputMaxAboveSupply: number;
@@ -138,6 +145,9 @@ export interface BoardSheet {
     readonly pullUpOhms?: Range;
     readonly pullDownOhms?: Range;
     readonly outputOhms?: Range;
+    /** Drive strengths that a program can set: the low level that is guaranteed at each, and which of them a pin has after reset. */
+    readonly driveSettings?: readonly DriveSetting[];
+    /** Most that one pin may give or take: the recommended current where the sheet states one, else the absolute maximum. */
     readonly pinMilliamps: number;
     readonly totalMilliamps?: number;
     readonly portSums?: readonly { readonly ports: string; readonly sinkMilliamps: number; readonly sourceMilliamps?: number }[];

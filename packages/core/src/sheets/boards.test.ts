@@ -224,10 +224,10 @@ describe('rails for parts', () => {
     expect(rails('rp2040-stick-40', 'shifter-mosfet-4', 'HV')[0]).toBe('3v3');
     expect(rails('rp2040-stick-40', 'pwm-pca9685', 'VPLUS')).toEqual(['vbus']);
   });
-  test('where no rail is wholly inside, one that is by its nominal voltage serves, with a risk', () => {
+  test('where no rail is wholly inside, one that is by its nominal voltage serves, with a note of its extremes', () => {
     expect(rails('rp2040-stick-40', 'lcd-84x48-pcd8544')).toEqual(['3v3']);
     const placed = edited(stick(), sheets, add('lcd', 'lcd-84x48-pcd8544'));
     const plan = edited(placed, sheets, ...proposeWires(placed, sheets, board('rp2040-stick-40'), placed.placements[0]!));
-    expect(findingsOf(plan, sheets).map((f) => [f.level, f.code, f.message])).toEqual([['risk', 'supply-wrong', 'above-range']]);
+    expect(findingsOf(plan, sheets).map((f) => [f.level, f.code, f.message])).toEqual([['hint', 'supply-wrong', 'above-range']]);
   });
 });

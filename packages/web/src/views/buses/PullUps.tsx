@@ -1,3 +1,4 @@
+import { pulledTo } from '@roof-chart/core/electrics/busPullUps';
 import { Button, NativeSelect, NumberInput } from '@mantine/core';
 import { sayList } from '@roof-chart/core/checks/say';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
@@ -97,7 +98,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
       <h2>
         {stretchWords(sheet)}{' '}
         <span className={styles.aside}>
-          {formatSi(input.vdd.max, 'V')} at most, {formatSi(capacitance.farads, 'F')}
+          {formatSi(pulledTo(input).max, 'V')} at most, {formatSi(capacitance.farads, 'F')}
           {capacitance.measured === undefined ? ' estimated' : ' measured'}, window for {formatSi(input.hz, 'Hz')}
         </span>
       </h2>

@@ -1,5 +1,6 @@
 import { useMemo, useRef } from 'react';
 import { Line, LineChart, ReferenceLine, XAxis, YAxis } from 'recharts';
+import { pulledTo } from '@roof-chart/core/electrics/busPullUps';
 import { riseCurve, riseLevels } from '@roof-chart/core/electrics/riseCurve';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import type { SegmentSheet } from '@roof-chart/core/electrics/segmentSheet';
@@ -13,7 +14,7 @@ export function Rise({ sheet }: { readonly sheet: SegmentSheet }) {
   const figure = useRef<HTMLElement>(null);
   const points = useMemo(() => riseCurve(input), [input]);
   if (points.length === 0) return null;
-  const vdd = input.vdd.min;
+  const vdd = pulledTo(input).min;
   const [low, high] = riseLevels(vdd);
   const top = Math.ceil(Math.max(...points.map((p) => p.fast), vdd));
   const half = points.at(-1)!.seconds;

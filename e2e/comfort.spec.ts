@@ -166,9 +166,9 @@ test('a version is kept, compared, gone back to, and that undone', async ({ page
   await page.getByRole('button', { name: 'Remove LED' }).click();
   await page.getByRole('button', { name: 'Versions', exact: true }).click();
   await page.getByRole('button', { name: 'Compare with With the lamp' }).click();
-  await expect(page.getByRole('dialog')).toContainText('Parts that would come back: LED.');
+  await expect(page.getByRole('dialog')).toContainText('LED is added');
   await page.getByRole('button', { name: 'Go back to With the lamp' }).click();
-  await expect(page.getByRole('dialog')).toContainText('Wires and parts are the same as now.');
+  await expect(page.getByRole('dialog')).toContainText('Everything is the same as now.');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'LED: rename this part' })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();

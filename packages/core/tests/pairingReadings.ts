@@ -32,5 +32,9 @@ export const READINGS: { readonly [kind: string]: string } = {
   'error memory-over/over': 'True. The picture is larger than the RAM; the fix works it out in parts, as libraries for small chips do.',
   'warning pin-boot-level/unknown':
     'True. The display needs so many pins that those are used which decide how the board starts, and how an LED with its resistor holds them at reset is not known.',
+  'warning pin-caution/contends':
+    'True. These boards have one hardware serial port, and programs are loaded over it: a GPS module that talks all the time keeps that from working until its wire is taken off. On the ESP8266 the keypad and the touch display need every pin that there is.',
+  'warning pullup-wrong-rail/high':
+    'True, and no error: the 1.8 kΩ of this header hold the lines near 3.3 V, and the 10 kΩ of the module to 5 V bring them a little above what the pins take, at the upper end of USB.',
   'error timer-shared/channel': 'True. The PWM pins of this header share two channels: two colours would always be equally bright.',
 };

@@ -6,6 +6,7 @@ import { linePins } from '../nets/controllers';
 import { type PlanTerminal, signalOf } from '../nets/terminals';
 import { type Plan, splitKey } from '../plan/plan';
 import { abilitiesFor, type Ability, bootsWith, type Waste, wasteOn } from './abilities';
+import { isCautionFor, isCautionForLine } from './pinUse';
 import { addressOptions, presentAddresses } from './addressOptions';
 import type { BusController, Candidate, Costs, Instance, Item, LinePin, Member, Resource } from './instance';
 import { meansOf, unlikePwm } from './means';
@@ -70,7 +71,7 @@ function itemOf(plan: Plan, board: IndexedBoard, waste: Waste, id: string, termi
     return {
       pin: pin.id,
       moved: moved(pin.id),
-      caution: pin.grade === 'caution' ? 1 : 0,
+      caution: terminals.some((t) => isCautionFor(pin, t.terminal)) ? 1 : 0,
       waste: waste(pin.id, used),
       ...(uses.length > 0 ? { uses } : {}),
       ...(unless ? { unless } : {}),
@@ -176,7 +177,11 @@ function controllersOf(
           (pin) =>
             locked.has(pin.id) || (pin.grade !== 'reserved' && bootsAsLine(pin, controller.kind) && occupied.by(pin.id).length === 0),
         )
-        .map((pin): LinePin => ({ pin: pin.id, caution: pin.grade === 'caution' ? 1 : 0, waste: waste(pin.id, used) }));
+        .map((pin): LinePin => ({
+          pin: pin.id,
+          caution: isCautionForLine(pin, controller.kind, line) ? 1 : 0,
+          waste: waste(pin.id, used),
+        }));
     const own = Object.fromEntries([...wanted].map((line) => [line, pinsOf(line)]));
     const legal = controller.legal.rule === 'sets' ? controller.legal.sets : undefined;
     // Sets that are the same in the lines that somebody has would be tried twice.

@@ -4,6 +4,7 @@ import { PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import type { Plan } from '../plan/plan';
 import { controllersAt } from '../nets/controllers';
+import { isCautionFor } from './pinUse';
 
 /** Why a pin cannot serve, or what it costs; ids, so that the words are made at the edge. */
 export type FitReason =
@@ -51,7 +52,7 @@ export function pinFit(board: IndexedBoard, pinId: string, terminal: PartTermina
   const missing = missingAbility(board, pin, terminal);
   if (missing) return cannot(missing);
   if (pin.grade === 'reserved') return cannot('reserved');
-  return pin.grade === 'caution' ? { verdict: 'costs', reason: 'caution' } : { verdict: 'can' };
+  return isCautionFor(pin, terminal) ? { verdict: 'costs', reason: 'caution' } : { verdict: 'can' };
 }
 
 /** Whether the radio takes the analog input of this pin away, where the plan uses it. */

@@ -2,6 +2,7 @@ import type { BoardPin, Controller } from '../sheets/boardSheet';
 import type { ControllerKind } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import { linePins } from '../nets/controllers';
+import { isCautionForLine } from './pinUse';
 
 /** A legal combination of pins for a controller. */
 export interface PinSet {
@@ -69,7 +70,11 @@ export function pinSetsOf(board: IndexedBoard, kind: ControllerKind): readonly P
 }
 
 function findPinSets(board: IndexedBoard, kind: ControllerKind): readonly PinSet[] {
-  const caution = (set: PinSet) => Object.values(set.pins).filter((pin) => board.pins.get(pin)?.grade === 'caution').length;
+  const caution = (set: PinSet) =>
+    Object.entries(set.pins).filter(([line, pin]) => {
+      const found = board.pins.get(pin);
+      return found && isCautionForLine(found, kind, line);
+    }).length;
   const sets = board.sheet.controllers.list.filter((c) => c.kind === kind).flatMap((c) => pinSets(board, c));
   return sets.toSorted((a, b) => caution(a) - caution(b));
 }

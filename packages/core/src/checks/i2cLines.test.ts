@@ -34,7 +34,7 @@ describe('pullup-too-strong', () => {
 
   test('the sum of the currents is told, and the fewest cut that help; the cut ones no longer pull', () => {
     expect(said('pullup-too-strong', many)[0]).toMatch(
-      /^[\d.]+ mA to sink at worst; Drive 0 takes 3 mA at 0\.4 V\.$|^[\d.]+ mA to sink at worst; the board takes/,
+      /^[\d.]+ mA to sink at worst; Drive 0 takes 3 mA at 400 mV\. The low level comes to [\d.]+ m?V; up to [\d.]+ m?V leaves the noise margin\.$|^[\d.]+ mA to sink at worst; the board takes/,
     );
     const after = remedied('pullup-too-strong', many, sheets);
     expect(after.placements.filter((p) => p.pullUpsCut).length).toBeGreaterThan(0);

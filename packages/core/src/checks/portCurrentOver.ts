@@ -34,6 +34,9 @@ function portsOf({ board }: CheckContext): readonly Port[] {
   return totalMilliamps === undefined ? sums : [...sums, { name: undefined, limitAmps: totalMilliamps / 1000, holds: () => true }];
 }
 
+/** What a base takes of the current that its transistor carries, at most. */
+const BASE_SHARE = 0.15;
+
 /** Loads that go through some pins, and what these carry at most. */
 type Loaded = Port & { readonly loads: readonly Load[]; readonly amps: number };
 
@@ -49,7 +52,9 @@ function lessCurrent(context: CheckContext, { loads, amps, limitAmps }: Loaded):
   const [first, ...more] = lamps;
   const others = loads.filter((load) => !lamps.some((lamp) => lamp.key === load.key) && load.turn === undefined);
   const [largest] = others.toSorted((a, b) => b.amps - a.amps);
-  const behind = largest ? transistorRemedy(context, largest.key, limitAmps) : [];
+  // The base takes some of what the load gave back.
+  const enough = largest !== undefined && amps - largest.amps * (1 - BASE_SHARE) <= limitAmps;
+  const behind = enough ? transistorRemedy(context, largest.key, limitAmps) : [];
   const left = limitAmps - togetherAmps(others).peak;
   if (!first || left <= 0) return behind;
   const share = left / (amps - togetherAmps(others).peak);

@@ -6,6 +6,9 @@ import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchFro
 
 const isStrong = ({ pullUps }: Stretch['sheet']): boolean => pullUps.verdict === 'too-strong' || pullUps.verdict === 'both';
 
+/** Above the noise margin a low may be read as a high; below it the line only breaks the standard. */
+const isUnread = ({ pullUps }: Stretch['sheet']): boolean => pullUps.reachedVolts > pullUps.reachLimitVolts;
+
 /** The weakest drive strength of the board's pins at which the lines are pulled low for certain; none where that is not what lacks. */
 function strengthFor(context: CheckContext, { sheet }: Stretch): DriveSetting | undefined {
   const { driveSettings = [], pinMilliamps } = context.board.sheet.electrical;
@@ -24,7 +27,7 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
   const { pullUps } = stretch.sheet;
   const strength = strengthFor(context, stretch);
   return {
-    level: strength || stretchFrom(context, stretch, isStrong) === 'extreme' ? 'hint' : 'risk',
+    level: !strength && stretchFrom(context, stretch, isUnread) !== 'extreme' ? 'risk' : 'hint',
     message: strength ? 'strength' : 'strong',
     place: stretchPlace(stretch),
     data: {
@@ -32,6 +35,9 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
       sink: { is: 'quantity', value: pullUps.sinkAmps, unit: 'A' },
       can: { is: 'quantity', value: pullUps.canSinkAmps, unit: 'A' },
       weakest: who(pullUps.weakest),
+      volts: { is: 'volts', value: pullUps.canSinkAmps === 0 ? 0 : (pullUps.reachedVolts * pullUps.canSinkAmps) / pullUps.sinkAmps },
+      reached: { is: 'volts', value: pullUps.reachedVolts },
+      limit: { is: 'volts', value: pullUps.reachLimitVolts },
       ...(strength ? { setting: { is: 'words', text: strength.setting } as const } : {}),
     },
     source: I2C_SOURCE,
@@ -51,13 +57,13 @@ export const pullupTooStrong: Check = {
   messages: {
     strength: {
       title: '{bus}: the pins need {setting}',
-      text: '{sink} to sink at worst; as the pins are after reset they take {can} at 0.4 V.',
+      text: '{sink} to sink at worst; as the pins are after reset they take {can} at {volts}.',
       why: 'The drive strength of the pins is a setting of the program. As it is after reset the low level of the lines is higher than I2C allows; a stronger setting brings it down without any other part.',
     },
     strong: {
       title: '{bus}: pull-ups too strong',
-      text: '{sink} to sink at worst; {weakest} takes {can} at 0.4 V.',
-      why: 'All pull-ups on a line are in parallel, and the part that pulls it low must sink the current of every one: Σ (V − VOL) / R, each resistor at its least and each supply at its highest. Above what the weakest part can sink, its low is no longer low for certain.',
+      text: '{sink} to sink at worst; {weakest} takes {can} at {volts}. The low level comes to {reached}; up to {limit} leaves the noise margin.',
+      why: 'All pull-ups on a line are in parallel, and the part that pulls it low must sink the current of every one: Σ (V − VOL) / R, each resistor at its least and each supply at its highest. Above what the weakest part is specified to sink, its low level rises with the resistance of its output. A warning where that takes the noise margin of 0.1 VDD; a note below.',
     },
   },
   remedies: {

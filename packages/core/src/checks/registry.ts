@@ -32,6 +32,7 @@ import { memoryOver } from './memoryOver';
 import { packageCurrentOver } from './packageCurrentOver';
 import { pinBootLevel } from './pinBootLevel';
 import { pinCannot } from './pinCannot';
+import { pinCaution } from './pinCaution';
 import { pinDirection } from './pinDirection';
 import { pinReserved } from './pinReserved';
 import { pinShared } from './pinShared';
@@ -93,6 +94,7 @@ export const CHECKS: readonly Check[] = [
   packageCurrentOver,
   pinBootLevel,
   pinCannot,
+  pinCaution,
   pinDirection,
   pinReserved,
   pinShared,

@@ -14,7 +14,7 @@ import { boardOf } from '../plan/edit';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { joinedWith, type Segment, segmentsOf } from '../nets/segments';
-import { type LineStretch, lowVolts, type PullUp, type PullUpInput, type Sink } from './busPullUps';
+import { type LineStretch, lowVolts, mostLowVolts, type PullUp, type PullUpInput, type Sink } from './busPullUps';
 import type { BusUser } from './i2cTime';
 
 /** What the electrics of an I2C bus start from, read from plan and sheets. */
@@ -29,15 +29,15 @@ const REGULATED: Range = { min: 3.2, max: 3.4 };
 /** A member of which the sheet says nothing must at least do this. */
 const STANDARD_SINK = { volts: 0.4, atMilliamps: 3 };
 
-/** What a member sinks at the low level that I2C asks, from what its sheet guarantees. The current of a guaranteed level is that of its test,
- *  not a limit: below saturation an output is a resistance, and takes as much as that lets through at the level asked.
+/** What a member sinks at a low level that I2C allows, from what its sheet guarantees. The current of a guaranteed level is that of its test,
+ *  not a limit: below saturation an output is a resistance. A level below the one that I2C asks is therefore reached with more current, and one
+ *  that leaves no noise margin counts with less.
  *  @param mostAmps of the output, where its sheet limits it */
 export function sinkOf(id: string, fact: DriveFact, vdd: number, mostAmps = Infinity): Sink {
-  const volts = lowVolts(vdd);
+  const [least, most] = [lowVolts(vdd), mostLowVolts(vdd)];
   const amps = fact.atMilliamps / 1000;
-  return fact.volts > 0
-    ? { id, volts, amps: Math.min(mostAmps, (amps * volts) / fact.volts) }
-    : { id, volts, amps: Math.min(mostAmps, amps) };
+  const volts = fact.volts > 0 ? Math.min(Math.max(fact.volts, least), most) : least;
+  return { id, volts, amps: Math.min(mostAmps, fact.volts > 0 ? (amps * volts) / fact.volts : amps) };
 }
 
 export type I2cLine = 'sda' | 'scl';

@@ -55,6 +55,9 @@ export interface PullUpResult {
   /** What the weakest member would have to sink at worst, against what it can, in amperes. */
   readonly sinkAmps: number;
   readonly canSinkAmps: number;
+  /** Low level that the weakest member brings the line to with that current, as a resistance, and the highest that leaves the noise margin. */
+  readonly reachedVolts: number;
+  readonly reachLimitVolts: number;
   /** Rise from 0.3 to 0.7 of the supply at both corners, in seconds; infinite where the line does not get there. */
   readonly riseSeconds: Range | undefined;
   readonly riseLimitSeconds: number;
@@ -89,6 +92,9 @@ export function mostPullUp(riseSeconds: number, farads: number): number {
 
 /** Low level that is asked of a member: 0.4 V above a supply of 2 V, a fifth of it below. */
 export const lowVolts = (vdd: number): number => (vdd > 2 ? 0.4 : 0.2 * vdd);
+
+/** Highest low level that leaves an input of 0.3 VDD the noise margin of 0.1 VDD that UM10204 gives it. */
+export const mostLowVolts = (vdd: number): number => Math.max(lowVolts(vdd), 0.2 * vdd);
 
 const strongOf = ({ pullUps, internal }: LineStretch): readonly Pulled[] =>
   [...pullUps, ...(internal ? [internal] : [])].map((p) => ({ ohms: p.ohms.min, volts: p.volts.max }));
@@ -255,6 +261,8 @@ export function busPullUps(input: PullUpInput): Worked<PullUpResult> {
     mostOhms,
     sinkAmps,
     canSinkAmps,
+    reachedVolts: (sinkAmps / canSinkAmps) * low,
+    reachLimitVolts: mostLowVolts(vdd.max),
     riseSeconds,
     riseLimitSeconds: mode.riseSeconds,
     allFarads,

@@ -1,5 +1,7 @@
 import { firstLights, lightStep } from '../bench/firstLight';
+import { pinTroubles } from '../allocate/pinUse';
 import { findBuses } from '../nets/buses';
+import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Built, type Driver, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -15,6 +17,7 @@ export type StepWhat =
   | { readonly is: 'capacitor'; readonly placement: string; readonly farads: number; readonly at: string }
   | { readonly is: 'idle'; readonly placement: string; readonly labels: readonly string[] }
   | { readonly is: 'enable'; readonly controller: string; readonly words: string }
+  | { readonly is: 'setting'; readonly pins: readonly string[]; readonly words: string }
   | { readonly is: 'look-over' }
   | { readonly is: 'light'; readonly placement: string; readonly see: string };
 
@@ -71,6 +74,20 @@ function enabling(plan: Plan, sheets: Sheets): readonly BuildStep[] {
     .map(({ controller, words }) => ownStep(plan, `enable:${controller}`, 'on', { is: 'enable', controller, words }));
 }
 
+/** What must be done so that pins which the board uses for itself are free for what is wired to them; the same for several pins once. */
+function settings(plan: Plan, sheets: Sheets): readonly BuildStep[] {
+  const board = boardOf(plan, sheets);
+  const pinsBy = new Map<string, string[]>();
+  for (const { wire, terminal, placement } of planTerminals(plan, sheets)) {
+    const pin = wire?.end.to === 'pin' && !placement.onBoard ? board?.pins.get(wire.end.pin) : undefined;
+    for (const { duty, effect } of pin ? pinTroubles(pin, terminal) : [])
+      if (duty.until && effect !== 'disturbs') pinsBy.set(duty.until, [...new Set([...(pinsBy.get(duty.until) ?? []), pin!.id])]);
+  }
+  return [...pinsBy].map(([words, pins]) =>
+    ownStep(plan, `setting:${pins.join('+')}`, words.slice(0, 120), { is: 'setting', pins, words }),
+  );
+}
+
 /** The whole build in the order to do it in: unpowered first, grounds before supplies, what is soldered before what is wired, and what to
  *  see at the end. Sections without a step are left out. Undefined where the board's sheet is gone. */
 export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] | undefined {
@@ -89,7 +106,7 @@ export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] 
     ),
     passives: passives(plan, list),
     wires: list.signals.map(wireStep),
-    enabling: enabling(plan, sheets),
+    enabling: [...enabling(plan, sheets), ...settings(plan, sheets)],
     light: [ownStep(plan, 'safety:over', 'done', { is: 'look-over' }), ...lights],
   };
   return SECTIONS.map((id) => ({ id, steps: steps[id] })).filter((section) => section.steps.length > 0);

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { DUTIES } from './boardSheet';
+import { DUTIES, PIN_EFFECTS } from './boardSheet';
 import { CONTROLLER_KINDS } from './roles';
 import {
   driveFact,
@@ -46,8 +46,17 @@ const pin = Joi.object({
     milliamps: quantity,
   }),
   atReset: words,
+  starts: Joi.valid('high', 'low', 'pulses'),
   duties: Joi.array().items(
-    Joi.object({ duty: Joi.valid(...DUTIES).required(), note: words.required(), ohms: quantity, level: Joi.valid('high', 'low') }),
+    Joi.object({
+      duty: Joi.valid(...DUTIES).required(),
+      note: words.required(),
+      ohms: quantity,
+      level: Joi.valid('high', 'low'),
+      way: Joi.valid('sends', 'receives'),
+      effect: Joi.valid(...PIN_EFFECTS),
+      until: words,
+    }),
   ),
   grade: Joi.valid('free', 'caution', 'reserved'),
   trouble: words.when('grade', { is: Joi.valid('caution', 'reserved').required(), then: Joi.required() }),

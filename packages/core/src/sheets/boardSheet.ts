@@ -39,6 +39,26 @@ export interface Header {
   readonly side: 'left' | 'right' | 'inside';
 }
 
+/** What using a pin does in spite of its duty. `fails`: it does not reach the chip as the board is delivered; `setting`: it works once something
+ *  is switched off; `no-start`: the board may not start; `disturbs`: it works, with a side effect. */
+export const PIN_EFFECTS = ['fails', 'setting', 'no-start', 'disturbs'] as const;
+export type PinEffect = (typeof PIN_EFFECTS)[number];
+
+/** What the board itself uses a pin for. */
+export interface PinDuty {
+  readonly duty: Duty;
+  readonly note: string;
+  readonly ohms?: number;
+  /** What a boot duty must read at reset for the board to start its program. */
+  readonly level?: 'high' | 'low';
+  /** Of a serial port of the board: whether the board drives the line, or what is at its other end. */
+  readonly way?: 'sends' | 'receives';
+  /** What it does to whoever is wired to the pin, where that does not follow from the duty. */
+  readonly effect?: PinEffect;
+  /** What to do so that the pin is free, as an instruction. */
+  readonly until?: string;
+}
+
 export interface BoardPin {
   readonly id: string;
   /** Absent for chip ports that no header brings out. */
@@ -68,8 +88,9 @@ export interface BoardPin {
   readonly limits?: PinLimits;
   /** What the pin does from reset until the program sets it, where it differs from the board's `resetState`. */
   readonly atReset?: string;
-  /** `level`: what a boot duty must read at reset for the board to start its program. */
-  readonly duties?: readonly { readonly duty: Duty; readonly note: string; readonly ohms?: number; readonly level?: 'high' | 'low' }[];
+  /** What it gives in that time: a high level, or pulses. */
+  readonly starts?: 'high' | 'low' | 'pulses';
+  readonly duties?: readonly PinDuty[];
   readonly grade?: Grade;
   /** The consequence in words; needed where the grade is not `free`. */
   readonly trouble?: string;

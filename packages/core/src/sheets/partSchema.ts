@@ -33,6 +33,7 @@ const terminal = Joi.object({
   prefers: ability,
   pwmHz: range,
   idle: Joi.valid('high', 'low'),
+  acts: Joi.valid('high', 'low'),
   outputs: Joi.valid('push-pull', 'open-drain'),
   chain: Joi.valid('in', 'out'),
   line: Joi.valid('data-command', 'reset', 'clock'),

@@ -26,6 +26,8 @@ export interface PartTerminal {
   readonly pwmHz?: Range;
   /** The level at which the part rests while nothing drives the line. */
   readonly idle?: 'high' | 'low';
+  /** The level at which it switches, moves or sounds something: a pulse at reset is felt. */
+  readonly acts?: 'high' | 'low';
   /** Of an output, where it is of another kind than the part's others; contacts to ground are open drain. */
   readonly outputs?: 'push-pull' | 'open-drain';
   /** End of a chain: `in` takes the signal of the part before, `out` feeds the part after. */

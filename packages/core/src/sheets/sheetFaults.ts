@@ -39,6 +39,7 @@ function abilityFaults(pin: BoardPin, path: string): SheetFault[] {
     found.push(fault(path, 'a pin without open drain cannot be an I2C line'));
   if (pin.limits?.tolerantUnless && pin.limits.tolerantVolts === undefined)
     found.push(fault(path, 'says when it is not tolerant, but not of what'));
+  if (pin.starts && !pin.atReset) found.push(fault(path, 'gives a level at reset, but not why'));
   if (pin.also?.includes(pin.label)) found.push(fault(path, `${pin.label} is its own synonym`));
   return found;
 }

@@ -21,11 +21,7 @@ function Shown({ words }: { readonly words: PreviewWords }) {
     );
   return (
     <dl className={styles.preview}>
-      {list('Changes', [
-        ...words.others,
-        ...words.wires,
-        ...(words.jumpers > 0 ? [`jumpers on ${words.jumpers} ${words.jumpers === 1 ? 'part' : 'parts'}`] : []),
-      ])}
+      {list('Changes', [...words.others, ...words.wires])}
       {list('Solves', words.solved)}
       {words.caused.length > 0 ? list('But then', words.caused) : <dt>Causes no new finding</dt>}
     </dl>

@@ -1,5 +1,5 @@
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
-import { sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
 import type { BoardPosition, BuildResistor, BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildSection, BuildStep, BuiltChange } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -49,7 +49,7 @@ export const SECTION_WORDS: { readonly [S in BuildSection['id']]: string } = {
   straps: 'Jumpers',
   passives: 'Resistors, capacitors and what else stands beside the parts',
   wires: 'Wires',
-  enabling: 'In the operating system',
+  enabling: 'Settings',
   light: 'First light',
 };
 
@@ -135,6 +135,11 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
       };
     case 'enable':
       return { head: boardSheet(sheets, plan.board)?.controllers.get(what.controller)?.title ?? what.controller, text: what.words };
+    case 'setting':
+      return {
+        head: `To free ${sayList(what.pins.map((pin) => boardSheet(sheets, plan.board)?.pins.get(pin)?.label ?? pin))}`,
+        text: `${what.words.charAt(0).toUpperCase()}${what.words.slice(1)}.`,
+      };
     case 'look-over':
       return {
         head: 'Look it over',

@@ -1,0 +1,84 @@
+import type { BoardPin, PinDuty, PinEffect } from '../sheets/boardSheet';
+import type { PartTerminal } from '../sheets/partSheet';
+import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
+
+/** What a duty of a pin does to a terminal that is wired to it. `contends`: both drive the line; `listens`: the terminal gets what the board
+ *  sends for itself; `acts`: what the terminal switches goes on while the board starts; `loads`: an LED keeps a line from its high that only a weak pull-up brings there; `lights`: it only takes current. */
+export type PinUse = 'fails' | 'setting' | 'no-start' | 'contends' | 'listens' | 'loads' | 'lights' | 'pulled' | 'acts' | 'other';
+
+export interface PinTrouble {
+  readonly duty: Pick<PinDuty, 'note' | 'until'>;
+  readonly use: PinUse;
+  /** `acts`: something moves, sounds or switches. */
+  readonly effect: PinEffect | 'acts';
+}
+
+const USE_OF: { readonly [E in PinEffect]: PinUse } = { fails: 'fails', setting: 'setting', 'no-start': 'no-start', disturbs: 'other' };
+
+const stated = (duty: PinDuty): PinTrouble | undefined => duty.effect && { duty, use: USE_OF[duty.effect], effect: duty.effect };
+
+/** The serial port of the board itself, for its console or for loading a program. */
+function serialTrouble(duty: PinDuty, terminal: PartTerminal): PinTrouble | undefined {
+  if (!duty.way) return { duty, use: 'other', effect: duty.effect ?? 'disturbs' };
+  if (terminal.direction !== 'in') return { duty, use: duty.effect === 'fails' ? 'fails' : 'contends', effect: duty.effect ?? 'setting' };
+  return { duty, use: duty.effect === 'fails' ? 'fails' : 'listens', effect: duty.effect === 'fails' ? 'fails' : 'disturbs' };
+}
+
+/** Whether only a pull-up brings a terminal's line high: a switch, or an output without a transistor towards its supply. */
+const isPulledOnly = (terminal: PartTerminal): boolean =>
+  terminal.outputs === 'open-drain' || (terminal.role === 'gpio.in' && terminal.idle === 'high') || terminal.role === 'onewire.data';
+
+function troubleOf(duty: PinDuty, terminal: PartTerminal): PinTrouble | undefined {
+  switch (duty.duty) {
+    case 'console':
+    case 'usb':
+      return serialTrouble(duty, terminal);
+    case 'led':
+      if (terminal.direction === 'in') return undefined;
+      return isPulledOnly(terminal) ? { duty, use: 'loads', effect: 'setting' } : { duty, use: 'lights', effect: 'disturbs' };
+    case 'pull-up':
+      return PIN_ROLES[terminal.role]?.line?.kind === 'i2c' ? undefined : { duty, use: 'pulled', effect: 'disturbs' };
+    case 'boot':
+      // What must have a level at reset is judged by how the line rests.
+      return duty.level === undefined ? (stated(duty) ?? { duty, use: 'other', effect: 'disturbs' }) : undefined;
+    case 'flash':
+      return { duty, use: 'no-start', effect: 'no-start' };
+    case 'button':
+    case 'sense':
+      return stated(duty) ?? { duty, use: 'other', effect: 'disturbs' };
+    case 'debug':
+      return stated(duty);
+    case 'select':
+    case 'eeprom':
+      return undefined;
+  }
+}
+
+/** What the board's own use of a pin does to a terminal that is wired to it; nothing of reserved pins, which carry no wire at all, and of
+ *  pins whose duties leave the terminal alone. */
+export function pinTroubles(pin: BoardPin, terminal: PartTerminal): readonly PinTrouble[] {
+  if (pin.grade === 'reserved') return [];
+  // An analog input that the board divides is as its sheet says, and free.
+  const own = (pin.duties ?? []).flatMap((duty) => (pin.grade === 'free' && !duty.effect ? [] : (troubleOf(duty, terminal) ?? [])));
+  const acts = pin.starts !== undefined && terminal.acts !== undefined && (pin.starts === 'pulses' || pin.starts === terminal.acts);
+  return acts ? [...own, { duty: { note: pin.atReset ?? '' }, use: 'acts', effect: 'acts' }] : own;
+}
+
+/** Whether a pin is one of caution for a terminal: one with a consequence that the sheet states, for this use of it. */
+export function isCautionFor(pin: BoardPin, terminal: PartTerminal): boolean {
+  const line = PIN_ROLES[terminal.role]?.line;
+  return (line ? isCautionForLine(pin, line.kind, line.line) : pin.grade === 'caution') || pinTroubles(pin, terminal).some(isFelt);
+}
+
+const isFelt = ({ effect }: PinTrouble): boolean => effect === 'acts';
+
+/** Lines that the board drives. */
+const DRIVEN = new Set(['sck', 'mosi', 'cs', 'tx', 'rts']);
+
+/** As `isCautionFor`, for the line of a bus before it is known whose. */
+export function isCautionForLine(pin: BoardPin, kind: ControllerKind, line: string): boolean {
+  if (pin.grade !== 'caution') return false;
+  const duties = pin.duties ?? [];
+  const harmless = ({ duty }: PinDuty) => (duty === 'pull-up' && kind === 'i2c') || (duty === 'led' && DRIVEN.has(line));
+  return duties.length === 0 || !duties.every(harmless);
+}

@@ -1,0 +1,67 @@
+import fc from 'fast-check';
+import { arbitraryEdit } from '../../tests/arbitraryEdits';
+import { shippedSheets } from '../../tests/catalogue';
+import { add, edited, stick, wire } from '../../tests/makePlan';
+import { applyEdits } from '../plan/applyEdits';
+import type { Edit } from '../plan/edit';
+import type { Plan } from '../plan/plan';
+import { startPlan } from '../plan/startPlan';
+import { changedWires } from '../review/previewEdits';
+import { planChanges } from './planChanges';
+
+const sheets = shippedSheets();
+const plan = edited(
+  stick(),
+  sheets,
+  add('k', 'encoder-rotary-switch', 'Knob'),
+  add('t', 'lcd-2004-pcf8574', 'Text'),
+  add('l', 'led-red-5mm', 'Lamp'),
+  wire('k:SW', 'GP22'),
+  wire('l:A', 'GP2'),
+);
+const told = (from: Plan, ...edits: readonly Edit[]) => planChanges(from, edited(from, sheets, ...edits), sheets);
+
+test.each<[Edit, string]>([
+  [{ kind: 'radio', on: false }, 'the radio is off'],
+  [{ kind: 'remove-placement', placement: 'k' }, 'Knob is taken out'],
+  [{ kind: 'load', placement: 't', load: { units: 2, share: 0.5 } }, 'Text counted 2 times, 50 % on at once'],
+  [{ kind: 'wish', placement: 'l', terminal: 'A', wish: { pin: 'GP3' } }, 'Lamp anode preferred at GP3'],
+  [{ kind: 'drawer', drawer: { series: 'E24' } }, 'resistors on hand: E24'],
+  [{ kind: 'strap', placement: 't', strap: 'A0', state: 'bridged' }, 'Text A0: open → bridged'],
+  [{ kind: 'lock', placement: 'k', terminal: 'SW', locked: true }, 'wire of Knob SW locked'],
+  [{ kind: 'bus-settings', segment: 'i2c0', settings: { hz: 100_000, addedOhms: 4700 } }, 'I2C0: clock 100 kHz, 4.7 kΩ added on each line'],
+])('%j', (edit, words) => expect(told(plan, edit)).toEqual(expect.arrayContaining([words])));
+
+test('what is taken away is told as much as what comes', () => {
+  const rich = edited(
+    plan,
+    sheets,
+    { kind: 'pull', placement: 'k', terminal: 'SW', pull: { ohms: 10_000, to: 'supply' } },
+    { kind: 'series', placement: 'l', terminal: 'A', ohms: 330 },
+    { kind: 'cut-pull-ups', placement: 't', cut: true },
+    { kind: 'rate', placement: 't', perSecond: 2 },
+  );
+  expect(planChanges(rich, plan, sheets)).toEqual([
+    'pull-ups of Text put back',
+    '10 kΩ at Knob SW taken out',
+    '330 Ω out of the wire of Lamp anode',
+    'Text asked as often as usual',
+  ]);
+});
+
+test('no edit changes a plan without a word', () => {
+  const boardId = 'rp2040-stick-40';
+  fc.assert(
+    fc.property(fc.array(arbitraryEdit(sheets, boardId), { minLength: 1, maxLength: 12 }), (edits) => {
+      let now = startPlan('p', 'P', boardId, sheets);
+      for (const edit of edits) {
+        const next = applyEdits(now, [edit], sheets);
+        if (!next.ok) continue;
+        const silent = changedWires(now, next.plan).length === 0 && planChanges(now, next.plan, sheets).length === 0;
+        expect([edit.kind, silent]).toEqual([edit.kind, JSON.stringify(now) === JSON.stringify(next.plan)]);
+        now = next.plan;
+      }
+    }),
+    { numRuns: 400 },
+  );
+});

@@ -2,7 +2,7 @@ import { Button, Collapse, CopyButton, UnstyledButton } from '@mantine/core';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import type { Finding, Level } from '@roof-chart/core/checks/check';
-import { checkOf, CHECKS, isAboutFacts } from '@roof-chart/core/checks/registry';
+import { CHECKS, isAboutFacts } from '@roof-chart/core/checks/registry';
 import { sayFinding } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useReviewed, useReviewFailure, useWorkbench } from '../app/workbench';
@@ -10,6 +10,7 @@ import type { Reviewed } from '../review/reviewFeed';
 import { sessionActions } from '../store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../store/store';
 import { AcceptFinding } from './AcceptFinding';
+import { Alternatives } from './Alternatives';
 import styles from './FindingsRail.module.css';
 import { findingView } from './findingView';
 import { FixSafe } from './FixSafe';
@@ -23,9 +24,8 @@ const GROUPS: readonly { readonly level: Level; readonly many: string; readonly 
 ];
 
 function Remedies({ plan, finding }: { readonly plan: Plan; readonly finding: Finding }) {
-  // What is not mended in the plan at all (a bus to be switched on) does not miss a remedy.
-  if (Object.keys(checkOf(finding.code).remedies).length === 0) return null;
-  if (finding.remedies.length === 0) return <p className={styles.none}>No change of one step helps here.</p>;
+  if (finding.remedies.length === 0 && finding.level !== 'hint') return <Alternatives plan={plan} finding={finding} />;
+  if (finding.remedies.length === 0) return null;
   return (
     <div className={styles.remedies}>
       {finding.remedies.map((remedy, index) => (

@@ -2,6 +2,7 @@ import { Button, Popover } from '@mantine/core';
 import { useState } from 'react';
 import type { Finding, Remedy } from '@roof-chart/core/checks/check';
 import { sayRemedy } from '@roof-chart/core/checks/say';
+import type { Edit } from '@roof-chart/core/plan/edit';
 import type { PreviewResult } from '@roof-chart/core/review/previewEdits';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../app/workbench';
@@ -28,16 +29,15 @@ function Shown({ words }: { readonly words: PreviewWords }) {
   );
 }
 
-/** A remedy: what it would do is shown on hover and focus, before it is done. */
-export function RemedyButton({ plan, finding, remedy }: { readonly plan: Plan; readonly finding: Finding; readonly remedy: Remedy }) {
+/** A change of the plan: what it would do is shown on hover and focus, before it is done. */
+export function ChangeButton({ plan, edits, label }: { readonly plan: Plan; readonly edits: readonly Edit[]; readonly label: string }) {
   const { sheets, feed, edit } = useWorkbench();
   const [words, setWords] = useState<PreviewWords | null>(null);
   const [open, setOpen] = useState(false);
-  const label = sayRemedy(plan, sheets, finding.code, remedy);
   const show = () => {
     setOpen(true);
     void feed
-      .ask<PreviewResult>((reviewer) => reviewer.preview(plan, remedy.edits))
+      .ask<PreviewResult>((reviewer) => reviewer.preview(plan, edits))
       .then((result) => setWords(result.ok ? previewWords(plan, sheets, result.preview) : null));
   };
   return (
@@ -60,7 +60,7 @@ export function RemedyButton({ plan, finding, remedy }: { readonly plan: Plan; r
           onMouseLeave={() => setOpen(false)}
           onFocus={show}
           onBlur={() => setOpen(false)}
-          onClick={() => edit(remedy.edits, label)}
+          onClick={() => edit(edits, label)}
         >
           {label}
         </Button>
@@ -68,4 +68,10 @@ export function RemedyButton({ plan, finding, remedy }: { readonly plan: Plan; r
       <Popover.Dropdown className={styles.dropdown!}>{words && <Shown words={words} />}</Popover.Dropdown>
     </Popover>
   );
+}
+
+/** A remedy of a finding. */
+export function RemedyButton({ plan, finding, remedy }: { readonly plan: Plan; readonly finding: Finding; readonly remedy: Remedy }) {
+  const { sheets } = useWorkbench();
+  return <ChangeButton plan={plan} edits={remedy.edits} label={sayRemedy(plan, sheets, finding.code, remedy)} />;
 }

@@ -18,6 +18,7 @@ import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
 import { type BoardFit, boardFit } from '@roof-chart/core/review/boardFit';
+import { type FixAlternative, fixAlternatives } from '@roof-chart/core/review/fixAlternatives';
 import { fixSafe } from '@roof-chart/core/review/fixSafe';
 import { previewEdits } from '@roof-chart/core/review/previewEdits';
 import { reviewPlan } from '@roof-chart/core/review/review';
@@ -95,6 +96,13 @@ export const reviewer = {
     const end = performance.now() + milliseconds;
     return waysOut(plan, notedSheets(sheets, plan.benchNotes), { nodes: WAY_NODES, stop: () => performance.now() >= end });
   },
+  /** Larger changes that a finding goes away with; none where it is not there any more. */
+  fixAlternatives: (plan: Plan, id: string, milliseconds: number): readonly FixAlternative[] => {
+    const end = performance.now() + milliseconds;
+    const result = reviewPlan(plan, sheets);
+    const finding = result.ok ? result.review.findings.find((one) => one.id === id) : undefined;
+    return finding ? fixAlternatives(plan, sheets, finding, { nodes: ALTERNATIVE_NODES, stop: () => performance.now() >= end }) : [];
+  },
   /** What each other pin for a terminal would cost. */
   alternatives: (plan: Plan, terminal: string): readonly Alternative[] => {
     const end = performance.now() + PINS_LIMIT;
@@ -138,6 +146,7 @@ const BOARD_LIMIT = 400;
 const PINS_LIMIT = 5000;
 /** Of ways out dozens are tried: each gets less. */
 const WAY_NODES = 800;
+const ALTERNATIVE_NODES = 2000;
 
 /** What settling a plan would do. */
 export interface Settled extends Omit<Settlement, 'instance' | 'nodes'> {

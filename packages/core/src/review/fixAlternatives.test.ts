@@ -1,0 +1,45 @@
+import { shippedSheets } from '../../tests/catalogue';
+import { applyEdits } from '../plan/applyEdits';
+import { newPlan, type Plan } from '../plan/plan';
+import { additionOf } from './addition';
+import { type FixAlternative, fixAlternatives } from './fixAlternatives';
+import { findingsOf } from './review';
+
+const sheets = shippedSheets();
+
+/** A part alone on a board, wired as the product proposes. */
+function alone(board: string, part: string): Plan {
+  const empty = newPlan('p', 'P', { id: board, version: sheets.boards.get(board)!.sheet.version });
+  const added = applyEdits(empty, additionOf(empty, sheets, sheets.parts.get(part)!.sheet)!.edits, sheets);
+  if (!added.ok) throw new Error(part);
+  return added.plan;
+}
+
+const grave = (plan: Plan) => findingsOf(plan, sheets).filter((f) => f.level !== 'hint' && f.code !== 'sheet-unverified');
+
+test.each<[string, string, FixAlternative['kind'], string]>([
+  ['atmega32a-5v-dip-40', 'climate-bme280-6pin', 'form', 'climate-bme280'],
+  ['pic16f1829-5v-dip-20', 'motion-pir', 'board', ''],
+  ['bcm2711-sbc-40', 'rgb-led-cc', 'board', ''],
+])('%s with %s: what is offered rids the plan of the finding', (board, part, kind, form) => {
+  const plan = alone(board, part);
+  const [finding] = grave(plan).filter((f) => f.remedies.length === 0);
+  const found = fixAlternatives(plan, sheets, finding!, { nodes: 2000 });
+  expect(found.map((one) => one.kind)).toContain(kind);
+  if (form) expect(found.find((one) => one.kind === 'form')).toMatchObject({ form });
+  for (const one of found) {
+    const after = applyEdits(plan, one.edits, sheets);
+    expect(after.ok).toBe(true);
+    if (after.ok) {
+      expect(grave(after.plan).map((f) => f.code)).not.toContain(finding!.code);
+      expect(grave(after.plan).length).toBeLessThan(grave(plan).length);
+    }
+  }
+});
+
+test('nothing is offered for what no board and no form mends, and a search that is stopped ends', () => {
+  const strip = alone('rp2040-stick-40', 'servo-micro');
+  const [over] = grave(strip).filter((f) => f.code === 'supply-over');
+  expect(fixAlternatives(strip, sheets, over!, { nodes: 500 }).map((one) => one.kind)).toEqual(['board']);
+  expect(fixAlternatives(strip, sheets, over!, { stop: () => true })).toEqual([]);
+});

@@ -1,0 +1,60 @@
+import { Button } from '@mantine/core';
+import { useState } from 'react';
+import type { Finding } from '@roof-chart/core/checks/check';
+import { checkOf } from '@roof-chart/core/checks/registry';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import type { FixAlternative } from '@roof-chart/core/review/fixAlternatives';
+import { announce } from '../app/announcer';
+import { useWorkbench } from '../app/workbench';
+import { Stopped } from '../review/workerSeat';
+import { alternativeWords } from './alternativeWords';
+import styles from './FindingsRail.module.css';
+import { ChangeButton } from './RemedyButton';
+
+/** Time in which alternatives are looked for, in milliseconds. */
+const LIMIT = 10_000;
+
+type State =
+  { readonly is: 'idle' } | { readonly is: 'busy' } | { readonly is: 'found'; readonly of: Plan; readonly list: readonly FixAlternative[] };
+
+/** What helps where no single change of the plan does: looked for when somebody asks, as it takes seconds. */
+export function Alternatives({ plan, finding }: { readonly plan: Plan; readonly finding: Finding }) {
+  const { sheets, feed } = useWorkbench();
+  const [state, setState] = useState<State>({ is: 'idle' });
+  const { otherwise } = checkOf(finding.code);
+  const ask = () => {
+    setState({ is: 'busy' });
+    void feed
+      .search<readonly FixAlternative[]>((reviewer) => reviewer.fixAlternatives(plan, finding.id, LIMIT))
+      .then((list) => {
+        setState({ is: 'found', of: plan, list });
+        announce(list.length > 0 ? `${list.length} alternatives found.` : 'No alternative found.');
+      })
+      .catch((error: unknown) => {
+        if (!(error instanceof Stopped)) throw error;
+        setState({ is: 'idle' });
+      });
+  };
+  const found = state.is === 'found' && state.of === plan ? state.list : undefined;
+  return (
+    <div className={styles.remedies}>
+      <p className={styles.none}>No single change fixes this. {otherwise}</p>
+      {state.is === 'busy' ? (
+        <Button variant="default" size="compact-xs" loading={false} onClick={() => feed.stopSearch()}>
+          Looking… Stop
+        </Button>
+      ) : found ? (
+        <>
+          {found.length === 0 && <p className={styles.none}>Neither other pins, nor another form of a part, nor another board fixes it.</p>}
+          {found.map((one, n) => (
+            <ChangeButton key={n} plan={plan} edits={one.edits} label={alternativeWords(plan, sheets, one)} />
+          ))}
+        </>
+      ) : (
+        <Button variant="default" size="compact-xs" onClick={ask}>
+          Look for alternatives
+        </Button>
+      )}
+    </div>
+  );
+}

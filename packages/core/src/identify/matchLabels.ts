@@ -43,14 +43,6 @@ export const TRADE_ROLES: readonly string[] = Object.keys(TRADE_NAMES);
 
 const spiOnly = (role: string, label: string): boolean => role.startsWith('spi.') && (label === 'SCL' || label === 'SDA');
 
-/** A name in the two forms in which labels are compared. */
-interface LabelForms {
-  readonly plain: string;
-  readonly blurred: string;
-}
-
-const formsOf = (label: string): LabelForms => ({ plain: plainLabel(label), blurred: blurred(label) });
-
 interface TerminalForms {
   readonly terminal: PartTerminal;
   readonly own: string;
@@ -81,37 +73,57 @@ function terminalForms(part: PartSheet): readonly TerminalForms[] {
   return forms;
 }
 
-/** Forms of a row of labels, made once: the same row is held against every part. */
-const rowForms = new WeakMap<readonly string[], readonly LabelForms[]>();
-
-function labelForms(labels: readonly string[]): readonly LabelForms[] {
-  let forms = rowForms.get(labels);
-  if (!forms) rowForms.set(labels, (forms = labels.map(formsOf)));
-  return forms;
+/** Where in a row each form of a label stands. */
+interface RowForms {
+  readonly plain: ReadonlyMap<string, readonly number[]>;
+  /** Of labels that are long enough to be told apart when they are misread. */
+  readonly blurred: ReadonlyMap<string, readonly number[]>;
 }
 
-function matchBy(label: LabelForms, of: TerminalForms, context: RowContext): MatchBy | null {
-  const { plain } = label;
-  if (plain !== '' && plain === of.own) return 'label';
-  if (of.also.has(plain)) return 'synonym';
-  if (of.trade.has(plain) && (context !== 'i2c' || !spiOnly(of.terminal.role, plain))) return 'trade';
-  if (plain.length >= 2 && of.blurred.has(label.blurred)) return 'misread';
-  return null;
+/** Made once: the same row is held against every part. */
+const rowForms = new WeakMap<readonly string[], RowForms>();
+
+function labelForms(labels: readonly string[]): RowForms {
+  let forms = rowForms.get(labels);
+  if (!forms) {
+    const [plain, misread] = [new Map<string, number[]>(), new Map<string, number[]>()];
+    const put = (map: Map<string, number[]>, form: string, at: number) => {
+      const there = map.get(form);
+      if (there) there.push(at);
+      else map.set(form, [at]);
+    };
+    for (const [at, label] of labels.entries()) {
+      const form = plainLabel(label);
+      put(plain, form, at);
+      if (form.length >= 2) put(misread, blurred(label), at);
+    }
+    rowForms.set(labels, (forms = { plain, blurred: misread }));
+  }
+  return forms;
 }
 
 interface Pair extends LabelMatch {
   readonly at: number;
 }
 
-/** Every label with every terminal that it may name. */
+/** Every label with every terminal that it may name, by the surest of the ways in which it does. */
 function pairsOf(labels: readonly string[], part: PartSheet, context: RowContext): Pair[] {
-  const forms = labelForms(labels);
+  const row = labelForms(labels);
   const pairs: Pair[] = [];
-  for (const of of terminalForms(part))
-    for (let at = 0; at < labels.length; at += 1) {
-      const by = matchBy(forms[at]!, of, context);
-      if (by) pairs.push({ at, label: labels[at]!, terminal: of.terminal, by });
-    }
+  for (const { terminal, own, also, blurred: misread, trade } of terminalForms(part)) {
+    const named = new Set<number>();
+    const take = (places: readonly number[] | undefined, by: MatchBy) => {
+      for (const at of places ?? []) {
+        if (named.has(at)) continue;
+        named.add(at);
+        pairs.push({ at, label: labels[at]!, terminal, by });
+      }
+    };
+    if (own !== '') take(row.plain.get(own), 'label');
+    for (const name of also) take(row.plain.get(name), 'synonym');
+    for (const name of trade) if (context !== 'i2c' || !spiOnly(terminal.role, name)) take(row.plain.get(name), 'trade');
+    for (const name of misread) take(row.blurred.get(name), 'misread');
+  }
   return pairs;
 }
 

@@ -7,6 +7,7 @@ import { parse as readYaml } from 'yaml';
 import { compileAvr, has, runCpp, runMicroPython, runRust, throughDtc } from '../../tests/compilers';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { newPlan } from '../plan/plan';
 import { readPlanFile } from '../plan/planFile';
 import type { Plan } from '../plan/plan';
 import { buildList } from './buildList';
@@ -150,6 +151,32 @@ test('an overlay compiles, and the compiled tree has the plan’s addresses, clo
   expect(tree).toContain('clock-frequency = <0x61a80>');
   expect(tree).toMatch(/plan-pins \{[^}]*label = "Workbench scoreboard"/);
   expect(format('overlay').write(stick(), sheets)).toBeUndefined();
+});
+
+test('an overlay names what the kernel knows, comments out the rest, lists selects that are elsewhere, and says what is open', () => {
+  const linux = newPlan('plan-1', 'Selects', { id: 'bcm2711-sbc-40', version: 1 });
+  const spi = (id: string, cs: string) => [wire(`${id}:DIN`, 'GPIO10'), wire(`${id}:CLK`, 'GPIO11'), wire(`${id}:CS`, cs)];
+  const plan = edited(
+    linux,
+    sheets,
+    add('adc', 'adc-mcp3008', 'Eight × inputs'),
+    wire('adc:CLK', 'GPIO11'),
+    wire('adc:DOUT', 'GPIO9'),
+    wire('adc:DIN', 'GPIO10'),
+    wire('adc:CS', 'GPIO8'),
+    add('m', 'digits-8-max7219', 'Digits'),
+    ...spi('m', 'GPIO24'),
+  );
+  const source = format('overlay').write(plan, sheets)!;
+  expect(source).toContain('cs-gpios = <&gpio 8 1>, <&gpio 24 1>;');
+  expect(source).toContain('label = "Eight × inputs";');
+  expect(source).toMatch(/errors are open in this plan: /);
+  expect(source).toMatch(/No driver of the kernel is known[^]*\/\/ Digits?@1|\/\/ digits@1/);
+  const tree = throughDtc(source);
+  expect(tree).toMatch(/compatible = "microchip,mcp3008"/);
+  expect(tree).not.toMatch(/digits@1/);
+  const direct = edited(plan, sheets, wire('m:CS', 'GPIO7'));
+  expect(format('overlay').write(direct, sheets)).not.toContain('cs-gpios');
 });
 
 test('a part named like a key of the document does not take its place', () => {

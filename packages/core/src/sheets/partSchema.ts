@@ -78,6 +78,7 @@ const address = Joi.number()
 const device = Joi.object({
   id: factId.required(),
   chip: label.required(),
+  linux: words,
   how: Joi.valid('fixed', 'strap', 'order-code', 'program', 'stored').required(),
   alsoAnswers: Joi.array().items(Joi.object({ address: address.required(), note: words.required() })),
   movable: Joi.object({ min: address.required(), max: address.required(), by: words.required() }),
@@ -102,6 +103,7 @@ const bus = sourced({
   devices: Joi.array().items(device).unique('id').when('kind', { is: 'i2c', then: Joi.required(), otherwise: Joi.forbidden() }),
   modes: Joi.array().items(Joi.valid(0, 1, 2, 3)),
   maxWriteHz: positive,
+  linux: words,
   maxReadHz: positive,
   fixedHz: quantity.greater(0),
   clockPoints: Joi.array().items(Joi.object({ volts: positive.required(), maxHz: positive.required() })),

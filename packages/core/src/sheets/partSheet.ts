@@ -66,6 +66,8 @@ export interface Strap {
 export interface I2cDevice {
   readonly id: string;
   readonly chip: string;
+  /** What the Linux kernel's device tree calls it, where a driver of the kernel knows it. */
+  readonly linux?: string;
   /** `fixed`, by a strap, by the letters ordered, by the program after a shutdown line lets it start, or stored in the part. */
   readonly how: 'fixed' | 'strap' | 'order-code' | 'program' | 'stored';
   /** Addresses it answers on besides the selected one. */
@@ -102,6 +104,8 @@ export interface PartSheet {
     readonly devices?: readonly I2cDevice[];
     readonly modes?: readonly number[];
     readonly maxWriteHz?: number;
+    /** What the Linux kernel's device tree calls an SPI part, where a driver of the kernel knows it. */
+    readonly linux?: string;
     readonly maxReadHz?: number;
     /** The bit rate, where the part knows only one, in hertz. */
     readonly fixedHz?: number;

@@ -13,6 +13,7 @@ import type { BoardPin, BoardSheet } from '../../sheets/boardSheet';
 import { PIN_ROLES } from '../../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
 import { positionsOf } from '../buildList';
+import { openErrors } from '../openErrors';
 import { identifier, identifiers } from './names';
 
 export type ConstantValue =
@@ -42,6 +43,8 @@ export interface ConstantSet {
   readonly board: string;
   /** What the numbers of pins are: those of the chip's GPIO, or the board's own; ports have none. */
   readonly numbering: Numbering;
+  /** Titles of the errors that are open in the plan. */
+  readonly errors: readonly string[];
   readonly groups: readonly ConstantGroup[];
 }
 
@@ -214,6 +217,7 @@ export function constantSet(plan: Plan, sheets: Sheets): ConstantSet | undefined
     title: plan.name,
     board: board.sheet.title,
     numbering: numberingOf(board),
+    errors: openErrors(plan, sheets),
     groups: groups.map((group, at) => ({ ...group, name: names[at]! })),
   };
 }

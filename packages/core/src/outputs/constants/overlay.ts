@@ -1,19 +1,87 @@
 import { busClock } from '../../electrics/busClock';
+import { spiSheet } from '../../electrics/spiBus';
 import { addressesOf } from '../../nets/addresses';
-import { findBuses } from '../../nets/buses';
+import { type Bus, findBuses } from '../../nets/buses';
 import { terminalsOf } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
 import { PIN_ROLES } from '../../sheets/roles';
-import { partSheet, type Sheets } from '../../sheets/sheetIndex';
+import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
+import { openErrors, openErrorsLine } from '../openErrors';
 import { pinNumber, pinOf } from './constantSet';
 import { identifier, identifiers, inComment } from './names';
 
-/** A string of a device tree source: quotes and backslashes are escaped, and what is not plain ASCII is left out. */
-const dtsString = (text: string): string => `"${text.replace(/[^\x20-\x7e]/g, '?').replace(/["\\]/g, '\\$&')}"`;
+/** A string of a device tree source: quotes and backslashes are escaped, control characters left out; it may be UTF-8. */
+const dtsString = (text: string): string => `"${text.replace(/\p{C}/gu, '').replace(/["\\]/g, '\\$&')}"`;
 
 /** A node's name has at most 31 characters of few kinds. */
 const nodeName = (name: string): string => identifier(name).replace(/_/g, '-').slice(0, 24).replace(/-+$/, '');
+
+interface Node {
+  readonly name: string;
+  readonly what: string;
+  /** What the kernel's drivers go by; undefined where no driver is known. */
+  readonly compatible: string | undefined;
+  readonly reg: number;
+  readonly hz?: number | undefined;
+}
+
+/** A node; one that no driver of the kernel is known for stands there as a comment, since it would do nothing but shadow the device. */
+function nodeLines({ name, what, compatible, reg, hz }: Node): readonly string[] {
+  const lines = [
+    `${nodeName(name)}@${reg.toString(16)} {`,
+    `  compatible = ${dtsString(compatible ?? 'unknown')};`,
+    `  label = ${dtsString(name)};`,
+    `  reg = <0x${reg.toString(16)}>;`,
+    ...(hz === undefined ? [] : [`  spi-max-frequency = <${Math.floor(hz)}>;`]),
+    '};',
+  ];
+  const head = `  /* ${inComment(what)} */`;
+  if (compatible !== undefined) return [head, ...lines.map((line) => `  ${line}`)];
+  return [
+    head,
+    '  // No driver of the kernel is known for it: a program talks to it through the bus.',
+    ...lines.map((line) => `  // ${inComment(line)}`),
+  ];
+}
+
+const i2cNodes = (plan: Plan, sheets: Sheets, bus: Bus): readonly Node[] =>
+  bus.members.flatMap((member) =>
+    addressesOf(plan, member, sheets).map(({ address, device }): Node => ({
+      name: member.name,
+      what: `${member.name}: ${device.chip}`,
+      compatible: device.linux,
+      reg: address,
+    })),
+  );
+
+/** One node for everything that is selected together: a chain is one device. The selects as GPIO numbers, in the order of the nodes, where one
+ *  of them is not the controller's own in that order. */
+function spiNodes(
+  plan: Plan,
+  sheets: Sheets,
+  board: IndexedBoard,
+  bus: Bus,
+): { readonly nodes: readonly Node[]; readonly selects: readonly number[] } {
+  const { rows } = spiSheet(plan, sheets, board, bus);
+  const nodes = rows.map(({ head, chain, write }, reg): Node => {
+    const placement = plan.placements.find((p) => p.id === head)!;
+    const part = partSheet(sheets, placement.sheet)!.sheet;
+    return {
+      name: placement.name,
+      what: `${placement.name}: ${part.title}${chain.length > 1 ? `, ${chain.length} in a chain` : ''}`,
+      compatible: part.bus.linux,
+      reg,
+      hz: write.hz,
+    };
+  });
+  const pins = rows.map(({ select }) => (select ? pinOf(plan, sheets, board, select)?.pin : undefined));
+  const numbers = pins.map((pin) => (pin === undefined ? undefined : pinNumber(board, pin)));
+  const own = board.sheet.controllers.list.find((c) => c.id === bus.controller);
+  const hardware = own && own.legal.rule === 'sets' ? own.legal.sets.map((set) => set['cs']) : [];
+  const isOwn = pins.every((pin, at) => pin === undefined || hardware[at] === pin.id);
+  return { nodes, selects: isOwn || numbers.some((n) => n === undefined) ? [] : (numbers as readonly number[]) };
+}
 
 /** A device tree overlay for a board with an operating system: its I2C and SPI controllers switched on at the plan's clocks, with a node
  *  for every part on them, and the GPIO numbers of everything else by name. Undefined for boards without an operating system. */
@@ -22,29 +90,15 @@ export function writeOverlay(plan: Plan, sheets: Sheets): string | undefined {
   if (board?.sheet.system !== 'linux') return undefined;
   const buses = findBuses(plan, sheets).filter((bus) => bus.controller !== undefined && bus.kind !== 'uart');
   const fragments = buses.map((bus) => {
-    const spi = bus.kind === 'spi';
-    const nodes = bus.members.flatMap((member, at) => {
-      const part = partSheet(sheets, member.sheet)!.sheet;
-      const places = spi
-        ? [{ reg: at, hz: part.bus.maxWriteHz }]
-        : addressesOf(plan, member, sheets).map((one) => ({ reg: one.address, hz: undefined }));
-      return places.map(({ reg, hz }) => [
-        `      /* ${inComment(`${member.name}: ${part.title}`)} */`,
-        `      ${nodeName(member.name)}@${reg.toString(16)} {`,
-        `        compatible = ${dtsString(`plan,${part.id}`)};`,
-        `        label = ${dtsString(member.name)};`,
-        `        reg = <0x${reg.toString(16)}>;`,
-        ...(hz === undefined ? [] : [`        spi-max-frequency = <${Math.floor(hz)}>;`]),
-        '      };',
-      ]);
-    });
+    const found = bus.kind === 'spi' ? spiNodes(plan, sheets, board, bus) : { nodes: i2cNodes(plan, sheets, bus), selects: [] };
     return [
       `&${bus.controller!} {`,
       '  status = "okay";',
-      ...(spi ? [] : [`  clock-frequency = <${Math.floor(busClock(plan, sheets, bus).hz)}>;`]),
+      ...(bus.kind === 'spi' ? [] : [`  clock-frequency = <${Math.floor(busClock(plan, sheets, bus).hz)}>;`]),
       '  #address-cells = <1>;',
       '  #size-cells = <0>;',
-      ...nodes.flat().map((line) => line.slice(4)),
+      ...(found.selects.length > 0 ? [`  cs-gpios = ${found.selects.map((gpio) => `<&gpio ${gpio} 1>`).join(', ')};`] : []),
+      ...found.nodes.flatMap(nodeLines),
       '};',
       '',
     ];
@@ -57,9 +111,11 @@ export function writeOverlay(plan: Plan, sheets: Sheets): string | undefined {
       return number === undefined ? [] : [{ name: `${placement.name} ${item.terminal.id}`, number }];
     }),
   );
+  const errors = openErrors(plan, sheets);
   const names = identifiers(loose.map((one) => one.name.slice(0, 40)));
   return [
     `/* ${inComment(`${plan.name} on ${board.sheet.title}. Made from the plan; do not edit.`)} */`,
+    ...(errors.length > 0 ? [`/* ${inComment(openErrorsLine(errors))} */`] : []),
     '/dts-v1/;',
     '/plugin/;',
     '',

@@ -1,3 +1,4 @@
+import { openErrorsLine } from '../openErrors';
 import { stringify as tomlOf } from 'smol-toml';
 import { stringify as yamlOf } from 'yaml';
 import type { Constant, ConstantSet, ConstantValue } from './constantSet';
@@ -39,8 +40,12 @@ const NUMBERING_TEXT: { readonly [N in ConstantSet['numbering']]: string } = {
 };
 
 /** What stands at the head of every file. */
-function heading({ title, board, numbering }: ConstantSet): readonly string[] {
-  return [inComment(`${title} on ${board}. Made from the plan; do not edit.`), NUMBERING_TEXT[numbering]];
+function heading({ title, board, numbering, errors }: ConstantSet): readonly string[] {
+  return [
+    inComment(`${title} on ${board}. Made from the plan; do not edit.`),
+    NUMBERING_TEXT[numbering],
+    ...(errors.length > 0 ? [inComment(openErrorsLine(errors))] : []),
+  ];
 }
 
 const note = ({ note: words }: Constant): string => inComment(words);
@@ -166,6 +171,7 @@ export function constantTree(set: ConstantSet): { readonly [key: string]: unknow
     plan: set.title,
     board: set.board,
     pin_numbers: set.numbering,
+    ...(set.errors.length > 0 ? { open_errors: set.errors } : {}),
     ...Object.fromEntries(
       set.groups.map((group) => [
         group.name,

@@ -5,6 +5,7 @@ import { Link, useSearchParams } from 'react-router';
 import { sayPlacement } from '@roof-chart/core/checks/say';
 import { buildList, type BuildWire } from '@roof-chart/core/outputs/buildList';
 import { billOf, buildSheet, type BuildStep, builtNow, changesSinceBuilt } from '@roof-chart/core/outputs/buildSheet';
+import { openErrors } from '@roof-chart/core/outputs/openErrors';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../app/workbench';
@@ -15,6 +16,7 @@ import { asText, changeWords, SECTION_WORDS, stepWords } from './buildWords';
 import styles from './Build.module.css';
 import { ExportMenu } from './ExportMenu';
 import { ImportWires } from './ImportWires';
+import { OpenErrors } from './OpenErrors';
 import { StepLine } from './StepLine';
 import { StepMode } from './StepMode';
 
@@ -67,6 +69,7 @@ export function BuildView() {
   const sections = useMemo(() => buildSheet(plan, sheets)!, [plan, sheets]);
   const bill = useMemo(() => billOf(plan, sheets)!, [plan, sheets]);
   const open = useMemo(() => buildList(plan, sheets)!.open, [plan, sheets]);
+  const errors = useMemo(() => openErrors(plan, sheets), [plan, sheets]);
   const steps = sections.flatMap((section) => section.steps);
   const wires = steps.flatMap((step) => (step.what.is === 'wire' ? [step.what.wire] : []));
   const tick = (step: BuildStep, done: boolean) => {
@@ -88,7 +91,7 @@ export function BuildView() {
     );
   }
   if (params.get('mode') === 'steps')
-    return <StepMode plan={plan} sections={sections} onTick={tick} onClose={() => setParams({}, { replace: true })} />;
+    return <StepMode plan={plan} sections={sections} errors={errors} onTick={tick} onClose={() => setParams({}, { replace: true })} />;
   const done = wires.filter((w) => w.ticked).length;
   return (
     <div className={styles.view}>
@@ -104,7 +107,7 @@ export function BuildView() {
           <Button leftSection={<IconListNumbers size={15} />} onClick={() => setParams({ mode: 'steps' })}>
             Step by step
           </Button>
-          <CopyButton value={asText(plan, sheets, sections)}>
+          <CopyButton value={asText(plan, sheets, sections, errors)}>
             {({ copied, copy }) => (
               <Button variant="default" leftSection={<IconCopy size={15} />} onClick={copy}>
                 {copied ? 'Copied' : 'Copy'}
@@ -117,6 +120,7 @@ export function BuildView() {
           <ExportMenu plan={plan} />
           <ImportWires plan={plan} />
         </div>
+        <OpenErrors plan={plan} errors={errors} />
         {open.length > 0 && (
           <p className={styles.openNote}>
             {open.length} needed {open.length === 1 ? 'terminal is' : 'terminals are'} not wired in the plan and so not on this list:{' '}

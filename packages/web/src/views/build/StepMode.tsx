@@ -8,16 +8,18 @@ import { WIRE_HEX } from '../chart/wireHex';
 import { BoardPicture } from './BoardPicture';
 import { SECTION_WORDS, stepWords } from './buildWords';
 import styles from './Build.module.css';
+import { OpenErrors } from './OpenErrors';
 
 interface StepModeProps {
   readonly plan: Plan;
   readonly sections: readonly BuildSection[];
+  readonly errors: readonly string[];
   readonly onTick: (step: BuildStep, done: boolean) => void;
   readonly onClose: () => void;
 }
 
 /** One step at a time in large letters: for a tablet beside the soldering iron. Nothing in it needs a hovering pointer. */
-export function StepMode({ plan, sections, onTick, onClose }: StepModeProps) {
+export function StepMode({ plan, sections, errors, onTick, onClose }: StepModeProps) {
   const { sheets } = useWorkbench();
   const all = sections.flatMap((section) => section.steps.map((step) => ({ step, section })));
   const firstOpen = all.findIndex(({ step }) => !step.done);
@@ -65,6 +67,7 @@ export function StepMode({ plan, sections, onTick, onClose }: StepModeProps) {
           Whole list
         </Button>
       </div>
+      <OpenErrors plan={plan} errors={errors} />
       <div className={styles.stepMain}>
         <div className={styles.stepCard} aria-live="polite">
           <p className={styles.stepSection}>{SECTION_WORDS[section.id]}</p>

@@ -158,12 +158,13 @@ export function changeWords({ do: what, name, from, to }: BuiltChange): string {
 }
 
 /** The sheet as tab-separated lines, ready for a table elsewhere. */
-export function asText(plan: Plan, sheets: Sheets, sections: readonly BuildSection[]): string {
+export function asText(plan: Plan, sheets: Sheets, sections: readonly BuildSection[], errors: readonly string[]): string {
   const lines = sections.flatMap(({ id, steps }) =>
     steps.map((step) => {
       const { head, text, detail = '' } = stepWords(plan, sheets, step);
       return [SECTION_WORDS[id], head, text, detail, step.done ? 'done' : ''].join('\t');
     }),
   );
-  return ['section\twhat\tdo\twhere\tdone', ...lines].join('\n');
+  const open = errors.map((title) => `Open error\t${title}\t\t\t`);
+  return ['section\twhat\tdo\twhere\tdone', ...open, ...lines].join('\n');
 }

@@ -1,4 +1,4 @@
-import { feedOf, logicVolts, railAt } from '../electrics/busInputs';
+import { feedOf, logicVolts, railAt, pullFeed } from '../electrics/busInputs';
 import { addressesOf } from '../nets/addresses';
 import { segmentsOf } from '../nets/segments';
 import { carrierOf } from '../nets/passages';
@@ -149,7 +149,8 @@ function sourcesAt(wiring: Wiring, item: PlanTerminal, spread: Spread): readonly
   for (const pull of module)
     found.push({ pin, ohms: pull.ohms * spread.resistor(), volts: pull.to === 'supply' ? feed : Math.min(feed, 3.3) });
   const own = plan.pulls[key];
-  if (own && !bare) found.push({ pin, ohms: own.ohms * spread.resistor(), volts: own.to === 'supply' ? feed : 0 });
+  if (own && !bare)
+    found.push({ pin, ohms: own.ohms * spread.resistor(), volts: own.to === 'supply' ? typical(pullFeed(plan, sheets, key)!.volts) : 0 });
   const side = part.passage?.ohms === undefined ? undefined : supplyOfEnd(part, terminal.id);
   if (side !== undefined && !bare && !unfed)
     found.push({

@@ -114,6 +114,8 @@ export interface Check {
   /** It adds up or compares what parts have in common that do not meet by any signal: currents, memory, timers. All other checks look at
    *  each island of the plan on its own. */
   readonly whole?: true;
+  /** What it finds damages something, or sets two things against each other: no fix of another check may bring it. */
+  readonly harm?: true;
   /** What the plan lacks is a resistor, a level shifter or a setting of the program, which is at hand: no reason to say that a part does not fit. */
   readonly lacks?: 'resistor' | 'shifter' | 'setting';
   readonly messages: { readonly [id: string]: Message };

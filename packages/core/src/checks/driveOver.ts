@@ -30,6 +30,7 @@ function finding(context: CheckContext, pin: string, keys: readonly TerminalKey[
 
 export const driveOver: Check = {
   code: 'drive-over',
+  harm: true,
   question: 'Does no pin give or take more current than it can?',
   lacks: 'resistor',
   messages: {

@@ -9,6 +9,7 @@ const limitOf = ({ plan, sheets }: CheckContext, id: string): number =>
 
 export const ledOverCurrent: Check = {
   code: 'led-over-current',
+  harm: true,
   question: 'Does no LED get more current than it takes?',
   messages: {
     over: {

@@ -11,6 +11,7 @@ const why =
 
 export const levelDamage: Check = {
   code: 'level-damage',
+  harm: true,
   question: 'Does nothing get more volts on a signal than it stands?',
   lacks: 'shifter',
   messages: {

@@ -38,6 +38,7 @@ const why =
 
 export const packageCurrentOver: Check = {
   code: 'package-current-over',
+  harm: true,
   question: 'Does no chip drive more current than its package carries?',
   whole: true,
   messages: {

@@ -27,6 +27,7 @@ function finding(context: CheckContext, item: PlanTerminal, pin: string, reason:
 
 export const pinCannot: Check = {
   code: 'pin-cannot',
+  harm: true,
   question: 'Can every pin do what its terminal asks?',
   messages: {
     'no-line': because(

@@ -8,6 +8,7 @@ const isReserved = (board: IndexedBoard, end: WireEnd | undefined): boolean =>
 
 export const pinReserved: Check = {
   code: 'pin-reserved',
+  harm: true,
   question: 'Is any wire on a pin that the board needs for itself?',
   messages: {
     reserved: {

@@ -53,6 +53,7 @@ function clash(context: CheckContext, net: Net, pin: string): FindingDraft {
 
 export const pinShared: Check = {
   code: 'pin-shared',
+  harm: true,
   question: 'Does every pin carry one signal only?',
   messages: {
     shared: {

@@ -69,6 +69,7 @@ const why =
 
 export const portCurrentOver: Check = {
   code: 'port-current-over',
+  harm: true,
   question: 'Do the pins of a port, and all pins together, carry no more than the chip can?',
   whole: true,
   messages: {

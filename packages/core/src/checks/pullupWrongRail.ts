@@ -32,6 +32,7 @@ const why =
 
 export const pullupWrongRail: Check = {
   code: 'pullup-wrong-rail',
+  harm: true,
   question: 'Does no pull-up bring an I2C line higher than everybody on it takes?',
   messages: {
     high: { title: '{bus}: lines rest at up to {rest}', text: '{first} takes {limit}. Pulled higher by {pulling}.', why },

@@ -182,6 +182,7 @@ const BELOW =
 
 export const supplyWrong: Check = {
   code: 'supply-wrong',
+  harm: true,
   question: 'Does every supply terminal get a voltage it can take, and every ground go to ground?',
   messages: {
     'too-high': {

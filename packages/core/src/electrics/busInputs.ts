@@ -11,7 +11,7 @@ import { logicSupply } from '../nets/feedRail';
 import { findNets } from '../nets/nets';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import { type Placement, type Plan, terminalKey } from '../plan/plan';
+import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { joinedWith, type Segment, segmentsOf } from '../nets/segments';
 import { type LineStretch, lowVolts, mostLowVolts, type PullUp, type PullUpInput, type Sink } from './busPullUps';
@@ -95,6 +95,30 @@ export function partLogic(plan: Plan, sheets: Sheets, board: IndexedBoard, place
   return partSheet(sheets, placement.sheet)?.sheet.supply?.regulator ? regulated(feed, sheets.condition) : feed;
 }
 
+/** Most above its own supply that an input takes, in volts: the usual of CMOS. */
+const CMOS_ABOVE = 0.3;
+
+/** Where the builder's pull-up at a terminal goes to: the supply of the terminal's part, unless somebody on the line takes less; then the
+ *  board's logic supply.
+ *  @returns undefined where the plan's board is not known */
+export function pullFeed(plan: Plan, sheets: Sheets, key: TerminalKey): Feed | undefined {
+  const board = boardOf(plan, sheets);
+  if (!board) return undefined;
+  const { placement } = splitKey(key);
+  const own = feedOf(plan, sheets, board, placement);
+  const logic: Feed = { volts: logicVolts(board), rail: board.sheet.logicRail };
+  if (own.rail === logic.rail) return own;
+  const net = findNets(plan, sheets).byTerminal.get(key);
+  const pin = net?.pins[0] === undefined ? undefined : board.pins.get(net.pins[0]);
+  const pinTakes = pin ? (pin.limits?.tolerantVolts ?? logic.volts.max + board.sheet.electrical.inputMaxAboveSupply) : Infinity;
+  const takes = (net?.terminals ?? []).map((item) => {
+    const part = partSheet(sheets, item.placement.sheet)?.sheet;
+    if (item.placement.id === placement || !part?.supply || part.passage) return Infinity;
+    return part.levels?.tolerantVolts ?? partLogic(plan, sheets, board, item.placement).volts.max + CMOS_ABOVE;
+  });
+  return own.volts.max <= Math.min(pinTakes, ...takes) ? own : logic;
+}
+
 const linesKnown = remembered((_part: PartSheet) => new Map<string, readonly string[]>());
 
 /** The terminals of a part at a line of a bus: its own, or those of a channel. */
@@ -120,14 +144,18 @@ function pullUpsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, member: Plac
   const own = atLine(part, line, channel);
   const feed = feedOf(plan, sheets, board, member.id);
   const module = member.pullUpsCut ? [] : (part.module.pullUps ?? []).filter((pull) => pull.terminals.some((t) => own.includes(t)));
-  const placed = own.flatMap((t) => plan.pulls[terminalKey(member.id, t)] ?? []).filter((pull) => pull.to === 'supply');
+  const placed = own.flatMap((t) => {
+    const key = terminalKey(member.id, t);
+    const pull = plan.pulls[key];
+    return pull?.to === 'supply' ? [{ key, pull }] : [];
+  });
   return [
     ...module.map((pull) => ({
       id: member.id,
       ohms: around(pull.ohms),
       ...(pull.to === 'supply' ? feed : regulated(feed, sheets.condition)),
     })),
-    ...placed.map((pull) => ({ id: member.id, ohms: around(pull.ohms), ...feed })),
+    ...placed.map(({ key, pull }) => ({ id: member.id, ohms: around(pull.ohms), ...(pullFeed(plan, sheets, key) ?? feed) })),
   ];
 }
 

@@ -6,7 +6,7 @@ import { type PlanTerminal, planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import type { Driver, Plan, TerminalKey } from '../plan/plan';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
-import { feedOf, logicVolts } from './busInputs';
+import { feedOf, logicVolts, pullFeed } from './busInputs';
 import { baseAmps, type Lamp, lampsOf, type SetDriver, setDriversOf } from './lamps';
 import { ratingFor } from './led';
 import { i2cStretches } from './segmentSheet';
@@ -58,7 +58,8 @@ function atTerminal(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanT
     found.push({ id: `series ${key}`, why, key, ohms: series, exactOhms: undefined, ...heated(series, amps) });
   }
   if (pull) {
-    const amps = divides ? fromSupply(volts, series + pull.ohms) : fromSupply(volts, pull.ohms);
+    const pulled = pull.to === 'supply' ? (pullFeed(plan, sheets, key)?.volts.max ?? volts) : volts;
+    const amps = divides ? fromSupply(volts, series + pull.ohms) : fromSupply(pulled, pull.ohms);
     const why: ResistorUse = divides ? { use: 'divider-bottom', with: series } : { use: pull.to === 'supply' ? 'pull-up' : 'pull-down' };
     found.push({ id: `pull ${key}`, why, key, ohms: pull.ohms, exactOhms: undefined, ...heated(pull.ohms, amps) });
   }

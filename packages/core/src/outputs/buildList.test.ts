@@ -2,6 +2,8 @@ import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { CHECKS } from '../checks/registry';
 import { boardOf } from '../plan/edit';
+import { pullFeed } from '../electrics/busInputs';
+import { newPlan } from '../plan/plan';
 import { buildList, positionsOf } from './buildList';
 import { checkPage } from './checkPage';
 import { thumbnail } from './thumbnail';
@@ -78,4 +80,22 @@ test('a thumbnail has a row a part and marks clashing columns', () => {
 
 test.each(CHECKS)('the page of $code is made from the check as it is now', (check) => {
   expect(readFileSync(`${__dirname}/../../../../docs/checks/${check.code}.md`, 'utf8')).toBe(checkPage(check));
+});
+
+test('a pull-up goes to a rail that everybody on its line takes', () => {
+  const digits = (pin: string, board = 'rp2040-stick-40') =>
+    edited(
+      newPlan('p', 'P', { id: board, version: 1 }),
+      sheets,
+      add('m', 'digits-8-max7219', 'Digits'),
+      wire('m:VCC', board === 'rp2040-stick-40' ? 'rail vbus' : 'rail 5v'),
+      wire('m:GND', 'ground'),
+      wire('m:CS', pin),
+      { kind: 'pull', placement: 'm', terminal: 'CS', pull: { ohms: 10_000, to: 'supply' } },
+    );
+  // 5 V on a pin of 3.3 V logic; a pin that takes 5 V; a board of 5 V.
+  expect(pullFeed(digits('GP2'), sheets, 'm:CS')?.rail).toBe('3v3');
+  expect(pullFeed(digits('B8', 'stm32f103-stick-40'), sheets, 'm:CS')?.rail).toBe('5v');
+  expect(pullFeed(digits('D9', 'atmega328p-5v-shield'), sheets, 'm:CS')?.rail).toBe('5v');
+  expect(buildList(digits('GP2'), sheets)!.resistors).toContainEqual({ do: 'pull', key: 'm:CS', ohms: 10_000, to: 'supply', rail: '3v3' });
 });

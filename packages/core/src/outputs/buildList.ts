@@ -1,3 +1,4 @@
+import { pullFeed } from '../electrics/busInputs';
 import type { BoardPin } from '../sheets/boardSheet';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { findBuses } from '../nets/buses';
@@ -68,7 +69,8 @@ export type BuildResistor =
   | { readonly do: 'driver'; readonly key: TerminalKey; readonly driver: Driver }
   /** Keys on one analog pin: the resistor that holds the pin, then the row. */
   | { readonly do: 'ladder'; readonly placement: string; readonly ladder: LadderValues }
-  | { readonly do: 'pull'; readonly key: TerminalKey; readonly ohms: number; readonly to: 'supply' | 'ground' }
+  /** `rail`: the rail that a pull-up goes to. */
+  | { readonly do: 'pull'; readonly key: TerminalKey; readonly ohms: number; readonly to: 'supply' | 'ground'; readonly rail?: string }
   /** One from each line of a stretch to its supply. */
   | {
       readonly do: 'add';
@@ -165,7 +167,10 @@ function resistors(plan: Plan, sheets: Sheets): readonly BuildResistor[] {
         return ohms === undefined ? [] : [{ do: 'add', segment: id, controller: bus.controller!, behind: via?.placement.id, ohms }];
       }),
     );
-  const pulls = Object.entries(plan.pulls).map(([key, pull]): BuildResistor => ({ do: 'pull', key, ...pull }));
+  const pulls = Object.entries(plan.pulls).map(([key, pull]): BuildResistor => {
+    const rail = pull.to === 'supply' ? pullFeed(plan, sheets, key)?.rail : undefined;
+    return { do: 'pull', key, ...pull, ...(rail === undefined ? {} : { rail }) };
+  });
   const inWires = Object.entries(plan.series).map(([key, ohms]): BuildResistor => ({ do: 'series', key, ohms }));
   const drivers = Object.entries(plan.drivers).map(([key, driver]): BuildResistor => ({ do: 'driver', key, driver }));
   const ladders = Object.entries(plan.ladders).map(([placement, ladder]): BuildResistor => ({ do: 'ladder', placement, ladder }));

@@ -1,10 +1,12 @@
 import type { Sheets } from '../sheets/sheetIndex';
 import type { Finding } from '../checks/check';
+import { checkOf } from '../checks/registry';
 import { sayFinding, sayRemedy } from '../checks/say';
 import type { Plan } from '../plan/plan';
 import { previewEdits } from './previewEdits';
 
-/** The faults of one remedy: it must apply, change something, remove its finding, and be sayable. */
+/** The faults of one remedy: it must apply, change something, remove its finding, harm nothing, and be sayable. Wiring what was open may show
+ *  what the wires meet. */
 function faultsOf(plan: Plan, sheets: Sheets, finding: Finding, index: number): readonly string[] {
   const remedy = finding.remedies[index]!;
   const name = `${finding.id} remedy ${remedy.label}`;
@@ -13,6 +15,8 @@ function faultsOf(plan: Plan, sheets: Sheets, finding: Finding, index: number): 
   const faults: string[] = [];
   if (result.preview.plan === plan || JSON.stringify(result.preview.plan) === JSON.stringify(plan)) faults.push(`${name} changes nothing`);
   if (!result.preview.gone.some((f) => f.id === finding.id)) faults.push(`${name} does not remove its finding`);
+  const harm = result.preview.added.filter((f) => f.level !== 'hint' && f.code !== finding.code && checkOf(f.code).harm);
+  if (harm.length > 0 && finding.code !== 'terminal-unwired') faults.push(`${name} brings ${harm.map((f) => f.id).join(', ')}`);
   if (!sayRemedy(plan, sheets, finding.code, remedy)) faults.push(`${name} has no words`);
   return faults;
 }

@@ -1,3 +1,4 @@
+import { remembered } from '../quantity/remembered';
 import { once } from '../quantity/once';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
@@ -89,8 +90,25 @@ function keepsWord(check: Check, id: string, { plan, sheets }: CheckContext, { e
   const after = result.ok ? contextOf(result.plan, sheets) : undefined;
   if (!after) return false;
   const looked = check.whole ? [after] : islandContexts(after);
-  return !looked.some((one) => wholeDrafts(check, one).some((draft) => idOf(check, draft) === id));
+  if (looked.some((one) => wholeDrafts(check, one).some((draft) => idOf(check, draft) === id))) return false;
+  // What is wired for the first time shows what it meets: that is no harm of the wire.
+  if (check.code === 'terminal-unwired') return true;
+  const before = harms(contextOf(plan, sheets)!);
+  return [...harms(after)].every((harm) => before.has(harm) || harm.startsWith(`${check.code}/`));
 }
+
+const HARMFUL = CHECKS.filter((check) => check.harm);
+
+/** What is damaged or set against each other in a plan, as ids of findings: voltages and currents above their limits, pins used twice. */
+const harms = remembered((context: CheckContext): ReadonlySet<string> => {
+  const islands = islandContexts(context).map((island) => islandDrafts(HARMFUL, island));
+  return new Set(
+    HARMFUL.flatMap((check) => {
+      const found = check.whole ? wholeDrafts(check, context) : islands.flatMap((island) => island.get(check) ?? []);
+      return found.flatMap((draft) => (draft.level === 'hint' ? [] : [idOf(check, draft)]));
+    }),
+  );
+});
 
 /** What a check drafts is made once for a context. */
 const drafts = new WeakMap<CheckContext, Map<Check, readonly FindingDraft[]>>();

@@ -60,6 +60,9 @@ export interface StepWords {
   readonly detail?: string;
 }
 
+const railWords = (plan: Plan, sheets: Sheets, rail: string | undefined): string =>
+  boardSheet(sheets, plan.board)?.sheet.rails.list.find((one) => one.id === rail)?.label ?? 'its supply';
+
 function resistorStep(plan: Plan, sheets: Sheets, resistor: BuildResistor): StepWords {
   switch (resistor.do) {
     case 'cut':
@@ -89,7 +92,7 @@ function resistorStep(plan: Plan, sheets: Sheets, resistor: BuildResistor): Step
     case 'pull':
       return {
         head: sayTerminal(plan, sheets, resistor.key),
-        text: `${resistorWords(resistor.ohms)} to ${resistor.to === 'supply' ? 'its supply' : 'ground'}`,
+        text: `${resistorWords(resistor.ohms)} to ${resistor.to === 'supply' ? railWords(plan, sheets, resistor.rail) : 'ground'}`,
       };
     case 'add': {
       const bus = boardSheet(sheets, plan.board)?.controllers.get(resistor.controller)?.title ?? resistor.controller;

@@ -56,6 +56,7 @@ import { shifterUnfit } from './shifterUnfit';
 import { supplyMissing } from './supplyMissing';
 import { supplyOver } from './supplyOver';
 import { supplyWrong } from './supplyWrong';
+import { terminalNeedsTie } from './terminalNeedsTie';
 import { terminalUnwired } from './terminalUnwired';
 import { timerShared } from './timerShared';
 
@@ -118,6 +119,7 @@ export const CHECKS: readonly Check[] = [
   supplyMissing,
   supplyOver,
   supplyWrong,
+  terminalNeedsTie,
   terminalUnwired,
   timerShared,
 ];

@@ -90,3 +90,28 @@ describe('supply-wrong', () => {
     expect(about(plan)).toEqual([['too-high', 'clash', 1]]);
   });
 });
+
+describe('terminals that are left open', () => {
+  const lcd = edited(shield(), sheets, add('t', 'lcd-1602-parallel', 'Text'), wire('t:VDD', 'rail 5v'), wire('t:VSS', 'ground'));
+  const told = (plan: Plan, code: string) =>
+    findingsOf(plan, sheets)
+      .filter((f) => f.code === code)
+      .map((f) => [f.level, f.message, f.remedies.length]);
+
+  test('a backlight without one of its ends is a warning, without both a note, each with its fix', () => {
+    expect(told(lcd, 'terminal-needs-tie')).toEqual([
+      ['hint', 'open', 1],
+      ['hint', 'open', 1],
+    ]);
+    const half = edited(lcd, sheets, wire('t:A', 'rail 5v'));
+    expect(told(half, 'terminal-needs-tie')).toEqual([['risk', 'half', 1]]);
+    const [fix] = findingsOf(half, sheets).find((f) => f.code === 'terminal-needs-tie')!.remedies;
+    expect(told(edited(half, sheets, ...fix!.edits), 'terminal-needs-tie')).toEqual([]);
+  });
+
+  test('without contrast or light nothing is to be seen: that is an error', () => {
+    expect(findingsOf(lcd, sheets).find((f) => f.code === 'terminal-unwired')!.place.terminals).toContain('t:V0');
+    const tft = edited(stick(), sheets, add('d', 'tft-28-ili9341-spi', 'Picture'));
+    expect(findingsOf(tft, sheets).find((f) => f.code === 'terminal-unwired')!.place.terminals).toContain('d:LED');
+  });
+});

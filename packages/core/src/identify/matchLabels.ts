@@ -106,6 +106,15 @@ interface Pair extends LabelMatch {
   readonly at: number;
 }
 
+/** So many of some places in a row that lie nearest to one, in their order; of two that lie as near the first. */
+function nearest(places: readonly number[], to: number, count: number): readonly number[] {
+  if (places.length <= count) return places;
+  let from = 0;
+  // The window moves on as long as what it gains lies nearer than what it loses.
+  while (from + count < places.length && Math.abs(places[from + count]! - to) < Math.abs(places[from]! - to)) from += 1;
+  return places.slice(from, from + count);
+}
+
 /** Every label with every terminal that it may name, by the surest of the ways in which it does. */
 function pairsOf(labels: readonly string[], part: PartSheet, context: RowContext): Pair[] {
   const row = labelForms(labels);
@@ -113,7 +122,8 @@ function pairsOf(labels: readonly string[], part: PartSheet, context: RowContext
   for (const { terminal, own, also, blurred: misread, trade } of terminalForms(part)) {
     const named = new Set<number>();
     const take = (places: readonly number[] | undefined, by: MatchBy) => {
-      for (const at of places ?? []) {
+      // Alike labels are as good as each other: a part takes no more of them than it has terminals, the nearest first.
+      for (const at of nearest(places ?? [], terminal.number - 1, part.terminals.list.length)) {
         if (named.has(at)) continue;
         named.add(at);
         pairs.push({ at, label: labels[at]!, terminal, by });

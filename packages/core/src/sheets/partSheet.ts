@@ -26,6 +26,8 @@ export interface PartTerminal {
   readonly pwmHz?: Range;
   /** The level at which the part rests while nothing drives the line. */
   readonly idle?: 'high' | 'low';
+  /** What is missing while nothing is wired to it, where the part works all the same; `with` is the other end of the same circuit. */
+  readonly ifOpen?: { readonly note: string; readonly with?: string };
   /** The level at which it switches, moves or sounds something: a pulse at reset is felt. */
   readonly acts?: 'high' | 'low';
   /** Of an output, where it is of another kind than the part's others; contacts to ground are open drain. */

@@ -15,6 +15,10 @@ test.each([
   ['light-tsl2561', { volts: 2.1 }, { volts: 0.8 }],
   ['distance-vl53l0x', { volts: 1.12 }, { volts: 0.6 }],
   ['light-veml7700', { volts: 1.3 }, { volts: 0.4 }],
+  ['distance-vl53l1x', { volts: 1.12 }, { volts: 0.6 }],
+  ['compass-hmc5883l', { ratio: 0.8 }, { ratio: 0.2 }],
+  ['current-ina226', { volts: 1.4 }, { volts: 0.4 }],
+  ['heart-max30102', { volts: 1.4 }, { volts: 0.4 }],
 ])('the input thresholds of %s are those of its datasheet', (id, high, low) => {
   expect(sheets.parts.get(id)!.sheet.levels).toMatchObject({ vihMin: high, vilMax: low });
 });

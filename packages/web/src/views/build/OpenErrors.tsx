@@ -2,8 +2,15 @@ import { Link } from 'react-router';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import styles from './Build.module.css';
 
+interface OpenErrorsProps {
+  readonly plan: Plan;
+  readonly errors: readonly string[];
+  /** One line: how many, and where they are mended. */
+  readonly brief?: boolean;
+}
+
 /** What is still wrong with the plan, on everything that somebody builds from: before the first wire, in print and step by step. */
-export function OpenErrors({ plan, errors }: { readonly plan: Plan; readonly errors: readonly string[] }) {
+export function OpenErrors({ plan, errors, brief = false }: OpenErrorsProps) {
   if (errors.length === 0) return null;
   return (
     <section className={styles.errors} aria-label="Open errors">
@@ -13,11 +20,13 @@ export function OpenErrors({ plan, errors }: { readonly plan: Plan; readonly err
         </strong>{' '}
         Built like this, it does not work or is damaged. <Link to={`/plans/${plan.id}/chart`}>Fix in the Chart</Link>
       </p>
-      <ul>
-        {errors.map((title, n) => (
-          <li key={n}>{title}</li>
-        ))}
-      </ul>
+      {!brief && (
+        <ul>
+          {errors.map((title, n) => (
+            <li key={n}>{title}</li>
+          ))}
+        </ul>
+      )}
     </section>
   );
 }

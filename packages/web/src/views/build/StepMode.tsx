@@ -67,8 +67,8 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
           Whole list
         </Button>
       </div>
-      <OpenErrors plan={plan} errors={errors} />
-      <div className={styles.stepMain}>
+      <OpenErrors plan={plan} errors={errors} brief />
+      <div className={styles.stepMain} tabIndex={0} role="group" aria-label="This step">
         <div className={styles.stepCard} aria-live="polite">
           <p className={styles.stepSection}>{SECTION_WORDS[section.id]}</p>
           <h2 className={styles.stepHead}>

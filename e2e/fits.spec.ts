@@ -1,4 +1,4 @@
-import { copyOfExample, expect, findings, saved, storedPlan, test } from './workplace';
+import { copyOfExample, expect, findings, planWith, saved, storedPlan, test } from './workplace';
 
 test('boards are ranked, one says what it would change, the plan switches to it as one step and back by undo', async ({
   page,
@@ -63,4 +63,33 @@ test('parts are added by keyboard, two in quick succession: the focus stays, and
   await expect(all).toBeVisible();
   await expect(button).toBeFocused();
   await expect(page.locator('body')).not.toHaveAttribute('data-emptied', 'yes');
+});
+
+test('where no single change fixes a finding, alternatives are looked for; one is taken as one step and undone', async ({
+  page,
+  request,
+}) => {
+  const id = await planWith(
+    request,
+    'rp2040-stick-40',
+    ['servo-micro'],
+    [
+      { kind: 'wire', placement: 'p0', terminal: 'VCC', end: { to: 'rail', rail: 'vbus' } },
+      { kind: 'wire', placement: 'p0', terminal: 'GND', end: { to: 'ground' } },
+      { kind: 'wire', placement: 'p0', terminal: 'SIG', end: { to: 'pin', pin: 'GP2' } },
+    ],
+  );
+  await page.goto(`/plans/${id}/supply`);
+  await expect(findings(page)).toContainText('Feed what takes most from a supply of its own');
+  await findings(page).getByRole('button', { name: 'Look for alternatives' }).click();
+  await findings(page)
+    .getByRole('button', { name: /^Use the board / })
+    .first()
+    .click();
+  await expect(findings(page)).not.toContainText('has to give');
+  await saved(page);
+  expect((await storedPlan(request, id)).plan.board.id).not.toBe('rp2040-stick-40');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+  expect((await storedPlan(request, id)).plan.board.id).toBe('rp2040-stick-40');
 });

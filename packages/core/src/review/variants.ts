@@ -3,9 +3,9 @@ import { settle } from '../allocate/settle';
 import type { Finding } from '../checks/check';
 import { busClock } from '../electrics/busClock';
 import { accessBits } from '../electrics/i2cTime';
+import { levelPairs } from '../electrics/levels';
 import { spiSheet } from '../electrics/spiBus';
 import { findBuses } from '../nets/buses';
-import { feedRail } from '../nets/feedRail';
 import { findNets } from '../nets/nets';
 import { segmentsOf } from '../nets/segments';
 import { terminalsOf } from '../nets/terminals';
@@ -89,7 +89,6 @@ function measured(plan: Plan, sheets: Sheets, id: string, part: PartSheet) {
     if (pin !== undefined) pins.set(pin, (pins.get(pin) ?? false) || net!.terminals.some((t) => t.placement.id !== id));
   }
   const shared = [...pins.values()].filter(Boolean).length;
-  const rail = feedRail(plan, sheets, id);
   return {
     privatePins: pins.size - shared,
     sharedPins: shared,
@@ -99,7 +98,7 @@ function measured(plan: Plan, sheets: Sheets, id: string, part: PartSheet) {
     what: part.access?.what,
     ramBytes: part.memory?.required ? part.memory.frameBufferBytes : 0,
     typicalMilliamps: part.supply?.typicalMilliamps,
-    shifts: rail !== undefined && rail !== board.sheet.logicRail && !part.supply?.regulator && !part.module.levelShift,
+    shifts: levelPairs(plan, sheets).some((pair) => pair.placement === id && (pair.verdict === 'damage' || pair.verdict === 'none')),
     pullUps: placement.pullUpsCut ? [] : (part.module.pullUps ?? []).map((pull) => pull.ohms),
   };
 }

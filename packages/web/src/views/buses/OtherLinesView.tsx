@@ -2,6 +2,7 @@ import { type OtherLines } from '@roof-chart/core/electrics/otherLines';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
+import { endWords } from '../../app/editWords';
 import { useWorkbench } from '../../app/workbench';
 import styles from './Buses.module.css';
 import { LINE_WORDS, noteWords } from './lineWords';
@@ -10,7 +11,12 @@ import { LINE_WORDS, noteWords } from './lineWords';
 export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly all: readonly OtherLines[] }) {
   const { sheets } = useWorkbench();
   const board = boardOf(plan, sheets)!;
-  const label = (pin: string | undefined) => (pin === undefined ? 'open' : (board.pins.get(pin)?.label ?? pin));
+  // A line may go on to another part: a chained module, an expander.
+  const label = ({ pin, key }: OtherLines['lines'][number]) => {
+    const end = plan.wires[key]?.end;
+    if (pin !== undefined) return board.pins.get(pin)?.label ?? pin;
+    return end ? endWords(plan, sheets, end) : 'open';
+  };
   return (
     <>
       <p className={styles.facts}>Lines that are neither I2C nor SPI.</p>
@@ -35,7 +41,7 @@ export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly al
                 <ul className={styles.pins}>
                   {lines.map((line) => (
                     <li key={line.key}>
-                      {line.label} → <span className="mono">{label(line.pin)}</span>
+                      {line.label} → <span className="mono">{label(line)}</span>
                     </li>
                   ))}
                 </ul>

@@ -1,3 +1,4 @@
+import { counted } from '@roof-chart/core/quantity/format';
 import { Button, SegmentedControl, UnstyledButton } from '@mantine/core';
 import { memo } from 'react';
 import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
@@ -75,7 +76,7 @@ export function Corner({
           {roomy ? 'Denser' : 'Roomier'}
         </UnstyledButton>
       </p>
-      <p className={styles.cornerText}>{freeWords || `${plan.placements.length} parts on this board`}</p>
+      <p className={styles.cornerText}>{freeWords || `${counted(plan.placements.length, 'part')} on this board`}</p>
       <div className={styles.settle}>
         <SettleButton settling={settling} />
         <ScopeControl scope={scope} signals={count('signals')} supplies={count('supplies')} />

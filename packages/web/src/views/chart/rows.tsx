@@ -1,3 +1,4 @@
+import { sayTerminal } from '@roof-chart/core/checks/say';
 import { partOf } from '@roof-chart/core/plan/edit';
 import { logicSupply } from '@roof-chart/core/nets/feedRail';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
@@ -25,9 +26,12 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
   const next = after && !sameEnd(after.wires[item.key]?.end, item.wire?.end) ? after.wires[item.key]?.end : undefined;
   const leaves = after && item.wire && !after.wires[item.key];
   const value = item.wire ? endWords(plan, sheets, item.wire.end) : '';
+  // The far end of a level shifter has no wire of its own: those of others end there.
+  const carried = (item.carries ?? []).map((key) => sayTerminal(plan, sheets, key)).join(', ');
+  const state = value ? `on ${value}` : carried ? `carries ${carried}` : 'not wired';
   return {
     id: item.key,
-    label: `${item.placement.name} ${item.terminal.label}, ${value ? `on ${value}` : 'not wired'}${row.mark === 'does' ? '' : `, ${row.mark}`}`,
+    label: `${item.placement.name} ${item.terminal.label}, ${state}${row.mark === 'does' ? '' : `, ${row.mark}`}`,
     head: (
       <TerminalHead
         name={at === 0 ? item.placement.name : undefined}

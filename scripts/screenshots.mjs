@@ -186,8 +186,13 @@ await main(async () => {
     for (const [name, colorScheme, go] of PICTURES) {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme });
       await go(page);
+      // The ledgers at the foot of a plan stand there once it is reviewed.
+      if (page.url().includes('/plans/'))
+        await page
+          .getByText(/^\d+\/\d+$/)
+          .first()
+          .waitFor();
       await page.waitForTimeout(700);
-      await page.getByText('Checking…').waitFor({ state: 'hidden' });
       await page.waitForTimeout(300);
       await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
       await page.close();

@@ -1,9 +1,10 @@
 import type { BoardPin, PinDuty, PinEffect } from '../sheets/boardSheet';
-import type { PartTerminal } from '../sheets/partSheet';
+import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
 
 /** What a duty of a pin does to a terminal that is wired to it. `contends`: both drive the line; `listens`: the terminal gets what the board
- *  sends for itself; `acts`: what the terminal switches goes on while the board starts; `loads`: an LED keeps a line from its high that only a weak pull-up brings there; `lights`: it only takes current. */
+ *  sends for itself; `acts`: what the terminal switches goes on while the board starts; `loads`: an LED keeps a line from its high that only a
+ *  weak pull-up brings there; `lights`: it only takes current. */
 export type PinUse = 'fails' | 'setting' | 'no-start' | 'contends' | 'listens' | 'loads' | 'lights' | 'pulled' | 'acts' | 'other';
 
 export interface PinTrouble {
@@ -24,18 +25,29 @@ function serialTrouble(duty: PinDuty, terminal: PartTerminal): PinTrouble | unde
   return { duty, use: duty.effect === 'fails' ? 'fails' : 'listens', effect: duty.effect === 'fails' ? 'fails' : 'disturbs' };
 }
 
-/** Whether only a pull-up brings a terminal's line high: a switch, or an output without a transistor towards its supply. */
-const isPulledOnly = (terminal: PartTerminal): boolean =>
-  terminal.outputs === 'open-drain' || (terminal.role === 'gpio.in' && terminal.idle === 'high') || terminal.role === 'onewire.data';
+/** Whether only a pull-up brings a terminal's line high: contacts, which have no supply, an output without a transistor towards its supply, or
+ *  one that rests high through a resistor. */
+function isPulledOnly(part: PartSheet, terminal: PartTerminal): boolean {
+  const outputs = terminal.outputs ?? part.levels?.outputs;
+  const rests = terminal.role === 'gpio.in' && terminal.idle === 'high';
+  return !part.supply || outputs === 'open-drain' || rests || terminal.role === 'onewire.data';
+}
 
-function troubleOf(duty: PinDuty, terminal: PartTerminal): PinTrouble | undefined {
+/** Whether what a terminal switches goes on while the board starts. */
+const actsAtStart = (pin: BoardPin, terminal: PartTerminal): boolean =>
+  pin.starts !== undefined && terminal.acts !== undefined && (pin.starts === 'pulses' || pin.starts === terminal.acts);
+
+function troubleOf(duty: PinDuty, part: PartSheet, terminal: PartTerminal): PinTrouble | undefined {
   switch (duty.duty) {
     case 'console':
     case 'usb':
       return serialTrouble(duty, terminal);
     case 'led':
       if (terminal.direction === 'in') return undefined;
-      return isPulledOnly(terminal) ? { duty, use: 'loads', effect: 'setting' } : { duty, use: 'lights', effect: 'disturbs' };
+      // One towards the supply pulls the line up itself.
+      return duty.level === 'high' && isPulledOnly(part, terminal)
+        ? { duty, use: 'loads', effect: 'setting' }
+        : { duty, use: 'lights', effect: 'disturbs' };
     case 'pull-up':
       return PIN_ROLES[terminal.role]?.line?.kind === 'i2c' ? undefined : { duty, use: 'pulled', effect: 'disturbs' };
     case 'boot':
@@ -56,21 +68,19 @@ function troubleOf(duty: PinDuty, terminal: PartTerminal): PinTrouble | undefine
 
 /** What the board's own use of a pin does to a terminal that is wired to it; nothing of reserved pins, which carry no wire at all, and of
  *  pins whose duties leave the terminal alone. */
-export function pinTroubles(pin: BoardPin, terminal: PartTerminal): readonly PinTrouble[] {
+export function pinTroubles(pin: BoardPin, part: PartSheet, terminal: PartTerminal): readonly PinTrouble[] {
   if (pin.grade === 'reserved') return [];
   // An analog input that the board divides is as its sheet says, and free.
-  const own = (pin.duties ?? []).flatMap((duty) => (pin.grade === 'free' && !duty.effect ? [] : (troubleOf(duty, terminal) ?? [])));
-  const acts = pin.starts !== undefined && terminal.acts !== undefined && (pin.starts === 'pulses' || pin.starts === terminal.acts);
-  return acts ? [...own, { duty: { note: pin.atReset ?? '' }, use: 'acts', effect: 'acts' }] : own;
+  const own = (pin.duties ?? []).flatMap((duty) => (pin.grade === 'free' && !duty.effect ? [] : (troubleOf(duty, part, terminal) ?? [])));
+  return actsAtStart(pin, terminal) ? [...own, { duty: { note: pin.atReset ?? '' }, use: 'acts', effect: 'acts' }] : own;
 }
 
 /** Whether a pin is one of caution for a terminal: one with a consequence that the sheet states, for this use of it. */
 export function isCautionFor(pin: BoardPin, terminal: PartTerminal): boolean {
   const line = PIN_ROLES[terminal.role]?.line;
-  return (line ? isCautionForLine(pin, line.kind, line.line) : pin.grade === 'caution') || pinTroubles(pin, terminal).some(isFelt);
+  const stated = line ? isCautionForLine(pin, line.kind, line.line) : pin.grade === 'caution';
+  return stated || actsAtStart(pin, terminal);
 }
-
-const isFelt = ({ effect }: PinTrouble): boolean => effect === 'acts';
 
 /** Lines that the board drives. */
 const DRIVEN = new Set(['sck', 'mosi', 'cs', 'tx', 'rts']);

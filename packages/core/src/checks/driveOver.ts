@@ -1,4 +1,4 @@
-import { type Lamp, lampsOf, loadsOf, pinLimit } from '../electrics/lamps';
+import { lampsOf, loadsOf, pinLimit } from '../electrics/lamps';
 import { partOf } from '../plan/edit';
 import { splitKey, type TerminalKey } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft } from './check';
@@ -21,7 +21,7 @@ function finding(context: CheckContext, pin: string, keys: readonly TerminalKey[
     source: context.board.sheet.electrical.source,
     remedies: () =>
       lamps.length === keys.length
-        ? fitResistors(lamps as [Lamp, ...Lamp[]], 'fit', 'offered')
+        ? fitResistors(lamps, 'fit', 'offered')
         : keys.length === 1
           ? transistorRemedy(context, keys[0]!, limit)
           : [],

@@ -1,13 +1,13 @@
-import { pullFeed } from '../electrics/busInputs';
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { behindShifter } from '../allocate/behindShifter';
+import { pullFeed, sinkOf } from '../electrics/busInputs';
 import { findBuses } from '../nets/buses';
 import { segmentsOf } from '../nets/segments';
 import type { Edit } from '../plan/edit';
-import type { BusSettings, Plan } from '../plan/plan';
+import { type BusSettings, newPlan, type Plan } from '../plan/plan';
 import { reviewPlan } from '../review/review';
 import { sayFinding } from './say';
 
@@ -334,4 +334,37 @@ test('two channels of one multiplexer are two places: what is done about one lea
   );
   const found = findingsOf(plan, sheets).filter((f) => f.code === 'pullup-wrong-rail');
   expect(found.map((f) => f.id.split('|').at(-1))).toEqual(['channel-0', 'channel-1']);
+});
+
+describe('sinking is judged by the resistance of the output', () => {
+  const screen = (board: string, pins: readonly [string, string], part = 'oled-096-ssd1306-i2c') =>
+    edited(
+      newPlan('p', 'P', { id: board, version: 1 }),
+      sheets,
+      add('x', part, 'Screen'),
+      wire('x:SDA', pins[0]),
+      wire('x:SCL', pins[1]),
+      wire('x:VCC', 'rail 3v3'),
+      wire('x:GND', 'ground'),
+    );
+
+  test('a level below the one asked lets more through, one without noise margin counts with less, a limit is a limit', () => {
+    const at = (volts: number, atMilliamps: number, most?: number) => sinkOf('x', { volts, atMilliamps }, 3.3, most);
+    expect(at(0.4, 3)).toEqual({ id: 'x', volts: 0.4, amps: 0.003 });
+    expect(at(0.14, 2)).toMatchObject({ volts: 0.4, amps: expect.closeTo(0.00571, 5) });
+    expect(at(0.66, 3)).toMatchObject({ volts: expect.closeTo(0.66, 9), amps: expect.closeTo(0.003, 9) });
+    expect(at(0.9, 20)).toMatchObject({ volts: expect.closeTo(0.66, 9), amps: expect.closeTo(0.01467, 5) });
+    expect(at(0.14, 2, 4e-3).amps).toBe(4e-3);
+  });
+
+  test('a module on the pins of the BCM2711 that have 1.8 kΩ is well', () => {
+    expect(pullUpCodes(screen('bcm2711-sbc-40', ['GPIO2', 'GPIO3']))).toEqual([]);
+  });
+
+  test('where a stronger setting of the pins is all that lacks, it is named as a note', () => {
+    const plan = screen('nrf52840-stamp-14', ['D4', 'D5'], 'compass-hmc5883l');
+    const [finding] = findingsOf(plan, sheets).filter((f) => f.code === 'pullup-too-strong');
+    expect([finding?.level, finding?.message]).toEqual(['hint', 'strength']);
+    expect(sayFinding(plan, sheets, finding!).title).toContain('high drive');
+  });
 });

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
-import { baseAmps, digitAmps, lampsOf, loadsOf, setDriversOf } from '../electrics/lamps';
+import { baseAmps, digitAmps, lampsOf, loadsOf, setDriversOf, togetherAmps } from '../electrics/lamps';
+import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
 import { drawerValues } from '../quantity/series';
@@ -184,4 +185,32 @@ test('on any board the value that fits is from the drawer, the worst case enclos
     ),
     { numRuns: 80 },
   );
+});
+
+describe('what is multiplexed takes turns', () => {
+  const board = 'stm32f103-stick-40';
+  const digits = newPlan('p', 'P', { id: board, version: 1 });
+  const added = applyEdits(digits, additionOf(digits, sheets, sheets.parts.get('seven-segment-4-ca')!.sheet)!.edits, sheets);
+  if (!added.ok) throw new Error('no digits');
+  const { plan } = added;
+
+  test('segments of one digit and its common line count once, whatever the number of digits', () => {
+    const loads = loadsOf(plan, sheets);
+    const segments = loads.filter((load) => load.turn === undefined);
+    const commons = loads.filter((load) => load.turn !== undefined);
+    expect([segments.length, commons.length]).toEqual([8, 4]);
+    const all = segments.reduce((sum, load) => sum + load.amps, 0);
+    expect(togetherAmps(loads).peak).toBeCloseTo(all + Math.max(...commons.map((load) => load.amps)), 9);
+    // On average every common line is on for a quarter of the time.
+    expect(togetherAmps(commons).mean).toBeCloseTo(commons[0]!.amps, 9);
+    expect(togetherAmps([]).peak).toBe(0);
+  });
+
+  test('too much for the chip is mended by larger resistors, at every corner', () => {
+    const finding = findingsOf(plan, sheets).find((f) => f.code === 'port-current-over');
+    expect(finding?.message).toBe('chip');
+    const after = edited(plan, sheets, ...finding!.remedies[0]!.edits);
+    expect(togetherAmps(loadsOf(after, sheets)).peak).toBeLessThanOrEqual(0.15);
+    expect(findingsOf(after, sheets).map((f) => f.code)).not.toContain('port-current-over');
+  });
 });

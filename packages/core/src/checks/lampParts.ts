@@ -24,7 +24,7 @@ export const lampData = (lamps: readonly [Lamp, ...Lamp[]]): Data => ({
 
 /** The resistors that fit, put into the wires of lamps. Nothing where the drawer has none for some of them.
  *  @param label of the check; with `-each` where the values differ */
-export function fitResistors(lamps: readonly [Lamp, ...Lamp[]], label: string, grade: Remedy['grade']): readonly Remedy[] {
+export function fitResistors(lamps: readonly Lamp[], label: string, grade: Remedy['grade']): readonly Remedy[] {
   const values = lamps.flatMap((lamp) => lamp.fitOhms ?? []);
   if (values.length < lamps.length) return [];
   const [least, most] = [Math.min(...values), Math.max(...values)];

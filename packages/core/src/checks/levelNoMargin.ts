@@ -24,8 +24,9 @@ function levelOf(context: CheckContext, { pairs }: Trouble): Level {
 }
 
 const marginUnder = (context: CheckContext, condition: 'nominal' | 'usual', worst: LevelPair, high: boolean): number => {
-  const [pair] = pairsUnder(context, condition, [worst]);
-  return pair ? (high ? pair.marginHigh : pair.marginLow) : 0;
+  // Which pairs there are does not depend on voltages.
+  const pair = pairsUnder(context, condition, [worst])[0]!;
+  return high ? pair.marginHigh : pair.marginLow;
 };
 
 function finding(context: CheckContext, trouble: Trouble, level: Level, thin: '' | 'thin-'): FindingDraft {

@@ -1,4 +1,4 @@
-import { type Lamp, lampsOf, loadsOf, togetherAmps } from '../electrics/lamps';
+import { lampsOf, loadsOf, togetherAmps } from '../electrics/lamps';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Placement } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft } from './check';
@@ -28,7 +28,7 @@ function examine(context: CheckContext, placement: Placement): readonly FindingD
         limit: { is: 'quantity', value: over ? total : each, unit: 'A' },
       },
       source: drive.source,
-      remedies: () => (lamps.length > 0 && lamps.length === own.length ? fitResistors(lamps as [Lamp, ...Lamp[]], 'fit', 'offered') : []),
+      remedies: () => (lamps.length > 0 && lamps.length === own.length ? fitResistors(lamps, 'fit', 'offered') : []),
     },
   ];
 }

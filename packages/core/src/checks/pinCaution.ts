@@ -1,4 +1,5 @@
 import { isCautionFor, pinTroubles, type PinTrouble } from '../allocate/pinUse';
+import { capitalised } from '../quantity/format';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Plan } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft, Level } from './check';
@@ -12,12 +13,10 @@ const LEVEL_OF: { readonly [E in PinTrouble['effect']]: Level } = {
   disturbs: 'hint',
 };
 
-const sentence = (words: string): string => (words === '' ? '' : ` ${words.charAt(0).toUpperCase()}${words.slice(1)}.`);
-
 function isCaution(context: CheckContext, plan: Plan, item: PlanTerminal): boolean {
   const end = plan.wires[item.key]?.end;
   const pin = end?.to === 'pin' ? context.board.pins.get(end.pin) : undefined;
-  return pin !== undefined && (isCautionFor(pin, item.terminal) || pinTroubles(pin, item.terminal).length > 0);
+  return pin !== undefined && (isCautionFor(pin, item.terminal) || pinTroubles(pin, item.part, item.terminal).length > 0);
 }
 
 function finding(context: CheckContext, item: PlanTerminal, pin: string, { duty, use, effect }: PinTrouble): FindingDraft {
@@ -29,14 +28,14 @@ function finding(context: CheckContext, item: PlanTerminal, pin: string, { duty,
       pin: { is: 'pin', pin },
       terminal: { is: 'terminal', key: item.key },
       note: { is: 'words', text: duty.note.replace(/\.$/, '') },
-      until: { is: 'words', text: sentence(duty.until ?? '') },
+      until: { is: 'words', text: duty.until === undefined ? '' : ` ${capitalised(duty.until)}.` },
     },
     source: context.board.sheet.pins.source,
     remedies: () => {
       const alone = moveWhere(
         context,
         item,
-        (other) => !isCautionFor(other, item.terminal) && pinTroubles(other, item.terminal).length === 0,
+        (other) => !isCautionFor(other, item.terminal) && pinTroubles(other, item.part, item.terminal).length === 0,
       );
       return alone.length > 0 ? alone : (moveBus(context, item, (after) => !isCaution(context, after, item)) ?? []);
     },
@@ -104,6 +103,6 @@ export const pinCaution: Check = {
     context.terminals.flatMap((item) => {
       const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;
       if (!pin || item.placement.onBoard) return [];
-      return pinTroubles(pin, item.terminal).map((trouble) => finding(context, item, pin.id, trouble));
+      return pinTroubles(pin, item.part, item.terminal).map((trouble) => finding(context, item, pin.id, trouble));
     }),
 };

@@ -49,17 +49,16 @@ function lessCurrent(context: CheckContext, { loads, amps, limitAmps }: Loaded):
   const lamps = lampsOf(plan, sheets).filter(
     (lamp) => lamp.driver.by === 'pin' && Number.isFinite(lamp.amps.max) && (keys.has(lamp.key) || digits.has(lamp.placement)),
   );
-  const [first, ...more] = lamps;
   const others = loads.filter((load) => !lamps.some((lamp) => lamp.key === load.key) && load.turn === undefined);
   const [largest] = others.toSorted((a, b) => b.amps - a.amps);
   // The base takes some of what the load gave back.
   const enough = largest !== undefined && amps - largest.amps * (1 - BASE_SHARE) <= limitAmps;
   const behind = enough ? transistorRemedy(context, largest.key, limitAmps) : [];
   const left = limitAmps - togetherAmps(others).peak;
-  if (!first || left <= 0) return behind;
+  if (lamps.length === 0 || left <= 0) return behind;
   const share = left / (amps - togetherAmps(others).peak);
-  const limited = [first, ...more].map((lamp) => ({ ...lamp, fitOhms: lampOhms(plan, lamp, lamp.amps.max * share) }));
-  return [...fitResistors(limited as unknown as readonly [Lamp, ...Lamp[]], 'less', 'offered'), ...behind];
+  const limited = lamps.map((lamp): Lamp => ({ ...lamp, fitOhms: lampOhms(plan, lamp, lamp.amps.max * share) }));
+  return [...fitResistors(limited, 'less', 'offered'), ...behind];
 }
 
 const TEXT = 'At the worst corner, with all on that can be on together; {mean} on average.';

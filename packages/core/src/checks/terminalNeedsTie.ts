@@ -4,21 +4,24 @@ import { terminalKey, type WireEnd } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { rewire } from './remedyParts';
 
-/** Where a terminal that was left open belongs: ground, a rail for a supply, or the tie that its sheet allows. */
-function endFor({ plan, board }: CheckContext, { part, placement, terminal }: PlanTerminal): WireEnd | undefined {
-  const tie = terminal.role === 'ground' ? 'ground' : (terminal.ties?.[0] ?? 'supply');
-  if (tie === 'ground') return { to: 'ground' };
-  const rail = terminal.role === 'supply.vcc' ? railsFor(board, part, terminal)[0] : tieRail(plan, board, placement, part);
-  return rail && { to: 'rail', rail: rail.id };
+/** Where a terminal that was left open may go: ground, a rail for a supply, or each of the ties that its sheet allows. Which of two lights it
+ *  is for the builder to know. */
+function endsFor({ plan, board }: CheckContext, { part, placement, terminal }: PlanTerminal): readonly WireEnd[] {
+  if (terminal.role === 'ground') return [{ to: 'ground' }];
+  const isSupply = terminal.role === 'supply.vcc';
+  const rail = isSupply ? railsFor(board, part, terminal)[0] : tieRail(plan, board, placement, part);
+  return (isSupply ? ['supply' as const] : (terminal.ties ?? [])).flatMap((tie): WireEnd[] =>
+    tie === 'ground' ? [{ to: 'ground' }] : rail ? [{ to: 'rail', rail: rail.id }] : [],
+  );
 }
 
-function remedies(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
-  const end = endFor(context, item);
-  if (!end || item.wire?.locked || item.placement.onBoard) return [];
-  return end.to === 'rail'
-    ? [rewire(item, end, 'to-rail', { rail: { is: 'rail', rail: end.rail } }, 'safe')]
-    : [rewire(item, end, 'to-ground', {}, 'safe')];
-}
+/** Offered, not safe: a backlight may want a resistor before it, which its sheet tells. */
+const remedies = (context: CheckContext, item: PlanTerminal): readonly Remedy[] =>
+  item.wire?.locked || item.placement.onBoard
+    ? []
+    : endsFor(context, item).map((end) =>
+        end.to === 'rail' ? rewire(item, end, 'to-rail', { rail: { is: 'rail', rail: end.rail } }) : rewire(item, end, 'to-ground', {}),
+      );
 
 function finding(context: CheckContext, item: PlanTerminal): readonly FindingDraft[] {
   const { ifOpen } = item.terminal;
@@ -32,6 +35,7 @@ function finding(context: CheckContext, item: PlanTerminal): readonly FindingDra
       data: {
         terminal: { is: 'terminal', key: item.key },
         note: { is: 'words', text: ifOpen.note },
+        hint: { is: 'words', text: item.terminal.note ? ` ${item.terminal.note}` : '' },
         ...(half ? { other: { is: 'terminal', key: terminalKey(item.placement.id, ifOpen.with!) } } : {}),
       },
       source: item.part.terminals.source,
@@ -46,12 +50,12 @@ export const terminalNeedsTie: Check = {
   messages: {
     open: {
       title: '{terminal} is open',
-      text: '{note}.',
+      text: '{note}.{hint}',
       why: 'The part works without this wire, but for what the sheet says.',
     },
     half: {
       title: '{terminal} is open while {other} is wired',
-      text: '{note}: a circuit needs both ends.',
+      text: '{note}: a circuit needs both ends.{hint}',
       why: 'The two terminals are the ends of one circuit on the part, such as a backlight. With one of them open no current flows.',
     },
   },

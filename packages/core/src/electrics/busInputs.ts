@@ -96,7 +96,7 @@ export function partLogic(plan: Plan, sheets: Sheets, board: IndexedBoard, place
 }
 
 /** Most above its own supply that an input takes, in volts: the usual of CMOS. */
-const CMOS_ABOVE = 0.3;
+export const CMOS_ABOVE = 0.3;
 
 /** Where the builder's pull-up at a terminal goes to: the supply of the terminal's part, unless somebody on the line takes less; then the
  *  board's logic supply.
@@ -110,11 +110,11 @@ export function pullFeed(plan: Plan, sheets: Sheets, key: TerminalKey): Feed | u
   if (own.rail === logic.rail) return own;
   const net = findNets(plan, sheets).byTerminal.get(key);
   const pin = net?.pins[0] === undefined ? undefined : board.pins.get(net.pins[0]);
-  const pinTakes = pin ? (pin.limits?.tolerantVolts ?? logic.volts.max + board.sheet.electrical.inputMaxAboveSupply) : Infinity;
+  const pinTakes = pin ? (pin.limits?.tolerantVolts ?? logic.volts.min + board.sheet.electrical.inputMaxAboveSupply) : Infinity;
   const takes = (net?.terminals ?? []).map((item) => {
     const part = partSheet(sheets, item.placement.sheet)?.sheet;
     if (item.placement.id === placement || !part?.supply || part.passage) return Infinity;
-    return part.levels?.tolerantVolts ?? partLogic(plan, sheets, board, item.placement).volts.max + CMOS_ABOVE;
+    return part.levels?.tolerantVolts ?? partLogic(plan, sheets, board, item.placement).volts.min + CMOS_ABOVE;
   });
   return own.volts.max <= Math.min(pinTakes, ...takes) ? own : logic;
 }

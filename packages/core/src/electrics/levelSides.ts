@@ -6,7 +6,7 @@ import { point, type Range, typical } from '../quantity/range';
 import type { LevelFact } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
-import { type Feed, feedOf, logicVolts, partLogic, railAt } from './busInputs';
+import { CMOS_ABOVE, type Feed, feedOf, logicVolts, partLogic, railAt } from './busInputs';
 import type { PullUp } from './busPullUps';
 
 /** What an output gives. */
@@ -41,7 +41,7 @@ export interface Side {
 /** Current that an input and its wire ask of an output, in amperes: far below what outputs are specified at. */
 export const INPUT_AMPS = 100e-6;
 /** What an input takes above its supply where its sheet does not say: the usual of CMOS, and for I2C that of UM10204. */
-const ABOVE = { cmos: 0.3, i2c: 0.5 } as const;
+const ABOVE = { cmos: CMOS_ABOVE, i2c: 0.5 } as const;
 const CMOS = { high: { ratio: 0.7 }, low: { ratio: 0.3 } } as const;
 /** Up to this feed a module's regulator for 3.3 V is out of regulation, in volts. */
 const PASSED_ON = 3.6;

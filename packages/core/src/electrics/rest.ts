@@ -10,7 +10,7 @@ export function restAt(pulls: readonly { readonly ohms: number; readonly volts: 
 }
 
 /** Where a line rests for somebody whose rail is at a voltage. What pulls to the same rail is at that voltage, too; everything else, and each
- *  resistor, is where it brings the line farthest up, farthest down, or at its nominal value. */
+ *  resistor, is where it brings the line farthest up or farthest down. */
 export function restFor(pullUps: readonly PullUp[], rail: string | undefined, volts: number, corner: RestCorner): number {
   const known = restsKnown(pullUps);
   const key = `${corner} ${volts} ${rail}`;
@@ -19,17 +19,16 @@ export function restFor(pullUps: readonly PullUp[], rail: string | undefined, vo
   return rest;
 }
 
-type RestCorner = 'min' | 'max' | 'nominal';
+type RestCorner = 'min' | 'max';
 
 /** Everybody on a line asks for the same few. */
 const restsKnown = remembered((_pullUps: readonly PullUp[]) => new Map<string, number>());
 
 function findRest(pullUps: readonly PullUp[], rail: string | undefined, volts: number, corner: RestCorner): number {
   const pulls = pullUps.map((pull) => {
-    const elsewhere = corner === 'nominal' ? typical(pull.volts) : pull.volts[corner];
+    const elsewhere = pull.volts[corner];
     return { range: pull.ohms, ohms: typical(pull.ohms), volts: rail !== undefined && pull.rail === rail ? volts : elsewhere };
   });
-  if (corner === 'nominal') return restAt(pulls);
   const middle = restAt(pulls);
   return restAt(
     pulls.map((one) => {

@@ -4,7 +4,6 @@ import { type Segment, segmentsOf } from '../nets/segments';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { once } from '../quantity/once';
-import { typical } from '../quantity/range';
 import { drawerValues } from '../quantity/series';
 import type { PartSheet } from '../sheets/partSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -22,8 +21,6 @@ export interface Overdriven {
   readonly limitVolts: number;
   /** What the lines rest at while its own supply is at its lowest. */
   readonly restVolts: number;
-  /** Already with every resistor and supply at its nominal value. */
-  readonly nominal: boolean;
 }
 
 /** What somebody on a line takes: his supply, and so much above it; or so many volts whatever his supply is. */
@@ -129,9 +126,7 @@ export function overdrivenBy(limits: readonly InputLimit[], pullUps: readonly Pu
     .flatMap(({ id, feed, stands, above }): Overdriven[] => {
       const limit = stands ?? feed.volts.min + above;
       const rest = restFor(pullUps, feed.rail, feed.volts.min, 'max');
-      const usual = typical(feed.volts);
-      const nominal = restFor(pullUps, feed.rail, usual, 'nominal') > (stands ?? usual + above);
-      return rest > limit + 1e-9 ? [{ id, limitVolts: limit, restVolts: rest, nominal }] : [];
+      return rest > limit + 1e-9 ? [{ id, limitVolts: limit, restVolts: rest }] : [];
     })
     .toSorted((a, b) => a.limitVolts - b.limitVolts);
 }

@@ -1,6 +1,6 @@
-import { pullFeed } from '../electrics/busInputs';
 import type { BoardPin } from '../sheets/boardSheet';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
+import { pullFeed } from '../electrics/busInputs';
 import { findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
 import { segmentsOf } from '../nets/segments';

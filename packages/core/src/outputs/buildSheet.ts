@@ -78,9 +78,9 @@ function enabling(plan: Plan, sheets: Sheets): readonly BuildStep[] {
 function settings(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   const board = boardOf(plan, sheets);
   const pinsBy = new Map<string, string[]>();
-  for (const { wire, terminal, placement } of planTerminals(plan, sheets)) {
+  for (const { wire, part, terminal, placement } of planTerminals(plan, sheets)) {
     const pin = wire?.end.to === 'pin' && !placement.onBoard ? board?.pins.get(wire.end.pin) : undefined;
-    for (const { duty, effect } of pin ? pinTroubles(pin, terminal) : [])
+    for (const { duty, effect } of pin ? pinTroubles(pin, part, terminal) : [])
       if (duty.until && effect !== 'disturbs') pinsBy.set(duty.until, [...new Set([...(pinsBy.get(duty.until) ?? []), pin!.id])]);
   }
   return [...pinsBy].map(([words, pins]) =>

@@ -1,16 +1,20 @@
+import type { Finding } from '../checks/check';
 import { sayFinding } from '../checks/say';
 import type { Plan } from '../plan/plan';
 import { planFindingsOf } from '../review/review';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 
-/** The titles of the errors of a plan that nobody has accepted: what is built or compiled from it would not work.
- *  @returns in the order of the findings; empty where there is none */
-export function openErrors(plan: Plan, kept: Sheets): readonly string[] {
-  const sheets = notedSheets(kept, plan.benchNotes);
-  return planFindingsOf(plan, sheets)
+/** The titles of the errors among findings that nobody has accepted: what is built or compiled from the plan would not work. */
+export const errorTitles = (plan: Plan, sheets: Sheets, findings: readonly Finding[]): readonly string[] =>
+  findings
     .filter((finding) => finding.level === 'clash' && finding.accepted === undefined)
     .map((finding) => sayFinding(plan, sheets, finding).title);
+
+/** The titles of the open errors of a plan, where nobody has its findings yet. */
+export function openErrors(plan: Plan, kept: Sheets): readonly string[] {
+  const sheets = notedSheets(kept, plan.benchNotes);
+  return errorTitles(plan, sheets, planFindingsOf(plan, sheets));
 }
 
 /** Open errors as one line for the head of a file; empty where there is none.

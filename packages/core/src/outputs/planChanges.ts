@@ -1,7 +1,7 @@
 import { sayPlacement, sayTerminal } from '../checks/say';
 import { TRANSISTOR_WORDS } from '../checks/transistors';
 import { boardOf, partOf } from '../plan/edit';
-import type { BusSettings, Placement, Plan, Readout, TerminalKey, Wire } from '../plan/plan';
+import type { BusSettings, Placement, Plan, Readout, TerminalKey, Wire, Wish } from '../plan/plan';
 import { counted, formatSi } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
 
@@ -41,6 +41,14 @@ class Names {
 
   terminal(key: TerminalKey): string {
     return sayTerminal(this.after.placements.some((p) => key.startsWith(`${p.id}:`)) ? this.after : this.before, this.sheets, key);
+  }
+
+  pin(id: string): string {
+    return boardOf(this.after, this.sheets)?.pins.get(id)?.label ?? id;
+  }
+
+  sheet(id: string): string {
+    return (this.sheets.parts.get(id) ?? this.sheets.boards.get(id))?.sheet.title ?? id;
   }
 
   bus(segment: string): string {
@@ -133,6 +141,14 @@ function readoutChange(id: string, was: Readout = {}, is: Readout = {}, names: N
   return `${names.part(id)}: ${parts.filter(Boolean).join(', ')}`;
 }
 
+function wishWords({ pin, controller, not = [] }: Wish, names: Names): string {
+  if (pin !== undefined) return `at ${names.pin(pin)}`;
+  return controller === undefined ? `not at ${not.map((one) => names.pin(one)).join(', ')}` : `on ${names.bus(controller)}`;
+}
+
+/** The code of the check in the id of a finding. */
+const findingCode = (id: string): string => id.split('/', 1)[0]!;
+
 /** By the field of a plan: a field that is new has no teller, and this does not compile. Nothing is told of `wires` but how they look. */
 const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   format: null,
@@ -148,23 +164,26 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   placements: placed,
   wires: (before, after, sheets) => entries('wires', wireLook)(before, after, sheets).filter(Boolean),
   ticks: entries('ticks', (key, _, is, names) => `wire of ${names.terminal(key)} ${is ? 'ticked' : 'no longer ticked'}`),
-  steps: entries('steps', (step, _, is) => `step ${step} ${is === undefined ? 'no longer done' : 'done'}`),
+  steps: entries('steps', (step, _, is) => `a step of the build ${is === undefined ? 'no longer done' : 'done'} (${step})`),
   built: (before, after) =>
     JSON.stringify(before.built) === JSON.stringify(after.built)
       ? []
       : [after.built ? `kept as built on ${after.built.date}` : 'no longer kept as built'],
   accepted: entries('accepted', (finding, _, reason) =>
-    reason === undefined ? `${finding} no longer accepted` : `${finding} accepted: ${reason}`,
+    reason === undefined
+      ? `a finding no longer accepted (${findingCode(finding)})`
+      : `a finding accepted (${findingCode(finding)}): ${reason}`,
   ),
-  benchNotes: entries('benchNotes', (key, _, note) => (note ? `note on ${note.fact} of ${note.sheet}` : `note ${key} taken away`)),
+  benchNotes: entries('benchNotes', (_, was, note, names) => {
+    const { sheet, fact } = (note ?? was)!;
+    return `note on ${fact.replaceAll('/', ' ')} of ${names.sheet(sheet)}${note ? '' : ' taken away'}`;
+  }),
   wireNotes: entries(
     'wireNotes',
     (key, _, note, names) => `wire of ${names.terminal(key)} ${note ? 'found in its place' : 'no longer noted'}`,
   ),
   wishes: entries('wishes', (key, _, wish, names) =>
-    wish
-      ? `${names.terminal(key)} preferred ${wish.pin === undefined ? (wish.controller === undefined ? `not at ${(wish.not ?? []).join(', ')}` : `on ${wish.controller}`) : `at ${wish.pin}`}`
-      : `no preference for ${names.terminal(key)}`,
+    wish ? `${names.terminal(key)} preferred ${wishWords(wish, names)}` : `no preference for ${names.terminal(key)}`,
   ),
   together: entries('together', (id, _, how, names) =>
     how ? `wires of ${names.part(id)} ${how === 'port' ? 'on one port' : 'side by side'}` : `wires of ${names.part(id)} anywhere`,

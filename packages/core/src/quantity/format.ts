@@ -52,3 +52,7 @@ export function formatBytes(bytes: number): string {
 export function counted(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }
+
+/** A text that begins like a sentence.
+ *  @example capitalised('move it') // 'Move it' */
+export const capitalised = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1);

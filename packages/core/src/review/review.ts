@@ -1,5 +1,5 @@
-import { remembered } from '../quantity/remembered';
 import { once } from '../quantity/once';
+import { remembered } from '../quantity/remembered';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import {

@@ -49,7 +49,7 @@ export interface PinDuty {
   readonly duty: Duty;
   readonly note: string;
   readonly ohms?: number;
-  /** What a boot duty must read at reset for the board to start its program. */
+  /** What a boot duty must read at reset for the board to start its program; of an LED the level at which it lights. */
   readonly level?: 'high' | 'low';
   /** Of a serial port of the board: whether the board drives the line, or what is at its other end. */
   readonly way?: 'sends' | 'receives';

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Finding } from '@roof-chart/core/checks/check';
 import { checkOf } from '@roof-chart/core/checks/registry';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
 import type { FixAlternative } from '@roof-chart/core/review/fixAlternatives';
 import { announce } from '../app/announcer';
 import { useWorkbench } from '../app/workbench';
@@ -28,21 +29,26 @@ export function Alternatives({ plan, finding }: { readonly plan: Plan; readonly 
       .search<readonly FixAlternative[]>((reviewer) => reviewer.fixAlternatives(plan, finding.id, LIMIT))
       .then((list) => {
         setState({ is: 'found', of: plan, list });
-        announce(list.length > 0 ? `${list.length} alternatives found.` : 'No alternative found.');
+        announce(list.length > 0 ? `${counted(list.length, 'alternative')} found.` : 'No alternative found.');
       })
       .catch((error: unknown) => {
-        if (!(error instanceof Stopped)) throw error;
         setState({ is: 'idle' });
+        if (!(error instanceof Stopped)) throw error;
       });
   };
   const found = state.is === 'found' && state.of === plan ? state.list : undefined;
   return (
     <div className={styles.remedies}>
-      <p className={styles.none}>No single change fixes this. {otherwise}</p>
+      <p className={styles.none}>No single change of the plan fixes this. {otherwise}</p>
       {state.is === 'busy' ? (
-        <Button variant="default" size="compact-xs" loading={false} onClick={() => feed.stopSearch()}>
-          Looking… Stop
-        </Button>
+        <>
+          <p className={styles.none} role="status">
+            Looking for alternatives…
+          </p>
+          <Button variant="default" size="compact-xs" onClick={() => feed.stopSearch()}>
+            Stop
+          </Button>
+        </>
       ) : found ? (
         <>
           {found.length === 0 && <p className={styles.none}>Neither other pins, nor another form of a part, nor another board fixes it.</p>}

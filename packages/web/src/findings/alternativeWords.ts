@@ -4,7 +4,7 @@ import type { FixAlternative } from '@roof-chart/core/review/fixAlternatives';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 
 /** A larger change as the label of its button.
- *  @example 'Use RP2040 stick, 40 pins' */
+ *  @example 'Use the board RP2040 stick, 40 pins' */
 export function alternativeWords(plan: Plan, sheets: Sheets, one: FixAlternative): string {
   switch (one.kind) {
     case 'assign':

@@ -1,3 +1,4 @@
+import { capitalised } from '@roof-chart/core/quantity/format';
 import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useEffect, useState } from 'react';
@@ -23,8 +24,6 @@ function useTabId(): string | null {
   }, []);
   return own;
 }
-
-const capitalised = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1);
 
 interface EntryProps {
   readonly planId: string;

@@ -1,6 +1,6 @@
-import { openErrorsLine } from '../openErrors';
 import { stringify as tomlOf } from 'smol-toml';
 import { stringify as yamlOf } from 'yaml';
+import { openErrorsLine } from '../openErrors';
 import type { Constant, ConstantSet, ConstantValue } from './constantSet';
 import { inComment } from './names';
 

@@ -5,10 +5,10 @@ import { Link, useSearchParams } from 'react-router';
 import { sayPlacement } from '@roof-chart/core/checks/say';
 import { buildList, type BuildWire } from '@roof-chart/core/outputs/buildList';
 import { billOf, buildSheet, type BuildStep, builtNow, changesSinceBuilt } from '@roof-chart/core/outputs/buildSheet';
-import { openErrors } from '@roof-chart/core/outputs/openErrors';
+import { errorTitles } from '@roof-chart/core/outputs/openErrors';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import { useWorkbench } from '../../app/workbench';
+import { useReviewed, useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
 import { BillTable } from './BillTable';
 import { BoardPicture } from './BoardPicture';
@@ -69,7 +69,11 @@ export function BuildView() {
   const sections = useMemo(() => buildSheet(plan, sheets)!, [plan, sheets]);
   const bill = useMemo(() => billOf(plan, sheets)!, [plan, sheets]);
   const open = useMemo(() => buildList(plan, sheets)!.open, [plan, sheets]);
-  const errors = useMemo(() => openErrors(plan, sheets), [plan, sheets]);
+  const reviewed = useReviewed();
+  const errors = useMemo(
+    () => (reviewed?.result.ok ? errorTitles(reviewed.plan, sheets, reviewed.result.review.findings) : []),
+    [reviewed, sheets],
+  );
   const steps = sections.flatMap((section) => section.steps);
   const wires = steps.flatMap((step) => (step.what.is === 'wire' ? [step.what.wire] : []));
   const tick = (step: BuildStep, done: boolean) => {

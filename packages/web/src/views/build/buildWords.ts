@@ -3,7 +3,7 @@ import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say'
 import type { BoardPosition, BuildResistor, BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildSection, BuildStep, BuiltChange } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { formatSi } from '@roof-chart/core/quantity/format';
+import { capitalised, formatSi } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../../app/editWords';
 import { resistorWords } from '../resistors/resistorWords';
@@ -60,8 +60,11 @@ export interface StepWords {
   readonly detail?: string;
 }
 
-const railWords = (plan: Plan, sheets: Sheets, rail: string | undefined): string =>
-  boardSheet(sheets, plan.board)?.sheet.rails.list.find((one) => one.id === rail)?.label ?? 'its supply';
+/** Where a pull-up or pull-down goes. */
+function pullEnd(plan: Plan, sheets: Sheets, { to, rail }: Extract<BuildResistor, { do: 'pull' }>): string {
+  if (to === 'ground') return 'ground';
+  return rail === undefined ? 'its supply' : endWords(plan, sheets, { to: 'rail', rail });
+}
 
 function resistorStep(plan: Plan, sheets: Sheets, resistor: BuildResistor): StepWords {
   switch (resistor.do) {
@@ -92,7 +95,7 @@ function resistorStep(plan: Plan, sheets: Sheets, resistor: BuildResistor): Step
     case 'pull':
       return {
         head: sayTerminal(plan, sheets, resistor.key),
-        text: `${resistorWords(resistor.ohms)} to ${resistor.to === 'supply' ? railWords(plan, sheets, resistor.rail) : 'ground'}`,
+        text: `${resistorWords(resistor.ohms)} to ${pullEnd(plan, sheets, resistor)}`,
       };
     case 'add': {
       const bus = boardSheet(sheets, plan.board)?.controllers.get(resistor.controller)?.title ?? resistor.controller;
@@ -140,8 +143,8 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
       return { head: boardSheet(sheets, plan.board)?.controllers.get(what.controller)?.title ?? what.controller, text: what.words };
     case 'setting':
       return {
-        head: `To free ${sayList(what.pins.map((pin) => boardSheet(sheets, plan.board)?.pins.get(pin)?.label ?? pin))}`,
-        text: `${what.words.charAt(0).toUpperCase()}${what.words.slice(1)}.`,
+        head: `To free ${sayList(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin })))}`,
+        text: `${capitalised(what.words)}.`,
       };
     case 'look-over':
       return {

@@ -1,7 +1,7 @@
-import { pulledTo } from '@roof-chart/core/electrics/busPullUps';
 import { Button, NativeSelect, NumberInput } from '@mantine/core';
 import { sayList } from '@roof-chart/core/checks/say';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
+import { pulledTo } from '@roof-chart/core/electrics/busPullUps';
 import type { SegmentSheet } from '@roof-chart/core/electrics/segmentSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';

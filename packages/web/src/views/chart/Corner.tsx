@@ -1,7 +1,7 @@
-import { counted } from '@roof-chart/core/quantity/format';
 import { Button, SegmentedControl, UnstyledButton } from '@mantine/core';
 import { memo } from 'react';
 import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
+import { counted } from '@roof-chart/core/quantity/format';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { sessionActions, type WireScope } from '../../store/sessionSlice';

@@ -1,5 +1,6 @@
 import { sayFinding, sayList, sayRemedy, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
 import type { Addition } from '@roof-chart/core/review/addition';
 import { useWorkbench } from '../../app/workbench';
 import styles from './Stock.module.css';
@@ -9,23 +10,27 @@ export function Consequence({ plan, addition }: { readonly plan: Plan; readonly 
   const { sheets } = useWorkbench();
   if (!addition) return <span className="quiet">working out what it would do…</span>;
   const pins = addition.pins === 0 ? 'no further pin' : `takes ${addition.pins} ${addition.pins === 1 ? 'pin' : 'pins'}`;
-  const first = addition.added[0];
+  // What only the extremes of supplies bring is no reason to look elsewhere.
+  const grave = addition.added.filter((finding) => finding.level !== 'hint');
+  const [first] = grave;
+  const notes = addition.added.length - grave.length;
   const moves = addition.moved.length > 0 ? `; moves ${sayList(addition.moved.map((key) => sayTerminal(plan, sheets, key)))}` : '';
   if (!first)
     return (
       <span className={moves ? styles.risks : styles.fits}>
         pins and addresses fit, {pins}
         {moves}
+        {notes > 0 && `; ${counted(notes, 'note')}`}
       </span>
     );
   const remedy = first.remedies[0];
-  const more = addition.added.length > 1 ? ` and ${addition.added.length - 1} more` : '';
+  const more = grave.length > 1 ? ` and ${grave.length - 1} more` : '';
   return (
     <span className={first.level === 'clash' ? styles.meets : styles.risks}>
       {sayFinding(addition.plan, sheets, first).title}
       {more}; {pins}
       {moves}
-      {remedy && <span className={styles.then}> Then: {sayRemedy(addition.plan, sheets, first.code, remedy)}</span>}
+      {remedy && <span className={styles.then}>. Then: {sayRemedy(addition.plan, sheets, first.code, remedy)}</span>}
     </span>
   );
 }

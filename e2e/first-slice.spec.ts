@@ -17,14 +17,18 @@ const PARTS = [
 
 test('the hive plan from nothing: parts, a pin clash, an address clash, remedies, reload, build list', async ({ page, request }) => {
   const id = await startPlan(page, 'Hive on the hill');
+  const inPlan = page.getByRole('region', { name: 'In this plan' }).getByRole('listitem');
   for (const [query, title, name] of PARTS) {
     await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
     if (name === null) {
       await expect(page.getByRole('button', { name: `Add ${title} and wire it` })).toBeEnabled();
       continue;
     }
+    const before = await inPlan.count();
     await page.getByRole('button', { name: `Add ${title} and wire it` }).click();
-    const placed = page.getByRole('region', { name: 'In this plan' }).getByRole('listitem').last();
+    // Adding waits for the worker: until then the last one is the part before.
+    await expect(inPlan).toHaveCount(before + 1);
+    const placed = inPlan.last();
     await placed.getByRole('button', { name: /rename this part/ }).click();
     await placed.getByRole('textbox').fill(name);
     await placed.getByRole('textbox').press('Enter');
@@ -40,6 +44,8 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   await findings(page)
     .getByRole('button', { name: /^Take 2 lines through Level shifter/ })
     .click();
+  await expect(findings(page)).not.toContainText('Take 2 lines through');
+  await expect(findings(page)).toContainText('pull-ups too strong');
   await findings(page)
     .getByRole('button', { name: /^Cut the pull-ups of / })
     .first()

@@ -4,12 +4,15 @@ import { existsSync, mkdtempSync, mkdirSync, readFileSync, rmSync } from 'node:f
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import { build, checkNode, install, main, root, run, tool } from './steps.mjs';
 
 const CHROMIUMS = [process.env.CHROMIUM_PATH, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome-stable'];
 const chromium = () => CHROMIUMS.find((path) => path && existsSync(path));
 const results = join(root, 'test-results');
 const total = { passed: 0, failed: 0 };
+/** Said again at the end, where the output of a long run is not cut. */
+const reasons = [];
 
 function count(name, passed, failed, output = '') {
   total.passed += passed;
@@ -92,9 +95,18 @@ async function unit() {
   const file = join(results, 'unit.json');
   const { output } = await run(process.execPath, [tool('jest/bin/jest.js'), '--json', `--outputFile=${file}`], { quiet: true });
   if (!existsSync(file)) return count('unit and server tests', 0, 1, output);
-  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(file, 'utf8'));
+  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(readFileSync(file, 'utf8'));
   // A suite that cannot even be loaded has no tests to fail.
   count('unit and server tests', numPassedTests, numFailedTests + numRuntimeErrorTestSuites, output);
+  for (const { assertionResults, message } of testResults) {
+    const failed = assertionResults.filter(({ status }) => status === 'failed');
+    reasons.push(
+      ...failed.map(
+        ({ fullName, failureMessages }) => `${fullName}\n${stripVTControlCharacters(failureMessages.join('\n')).slice(0, 1500)}`,
+      ),
+    );
+    if (assertionResults.length === 0) reasons.push(stripVTControlCharacters(message).slice(0, 1500));
+  }
 }
 
 async function browser() {
@@ -108,8 +120,25 @@ async function browser() {
   });
   rmSync(data, { recursive: true, force: true });
   if (!existsSync(file)) return count('browser tests', 0, 1, output);
-  const { stats, errors } = JSON.parse(readFileSync(file, 'utf8'));
+  const { stats, errors, suites } = JSON.parse(readFileSync(file, 'utf8'));
   count('browser tests', stats.expected, stats.unexpected + stats.flaky + errors.length, output);
+  reasons.push(...suites.flatMap(failuresIn));
+}
+
+/** Why each browser test of a suite failed: its title and the first lines of its error. */
+function failuresIn({ specs, suites = [] }) {
+  const own = specs
+    .filter((spec) => !spec.ok)
+    .flatMap((spec) =>
+      spec.tests.flatMap(({ results }) =>
+        results.flatMap(({ errors }) =>
+          errors.map(
+            ({ message, location }) => `${spec.title} (line ${location?.line})\n${stripVTControlCharacters(message).slice(0, 1500)}`,
+          ),
+        ),
+      ),
+    );
+  return [...own, ...suites.flatMap(failuresIn)];
 }
 
 /** What is done to the real server under edits: kills (few with `--quick`), full disks, a second server, a restore. */
@@ -147,6 +176,7 @@ await main(async () => {
   await build();
   await faults();
   await browser();
+  for (const reason of reasons) console.log(`\n${reason}\n`);
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exitCode = total.failed > 0 ? 1 : 0;
 });

@@ -1,6 +1,6 @@
 import type { PartSheet } from '../sheets/partSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
-import { strapStates } from '../nets/addresses';
+import { isReserved, strapStates } from '../nets/addresses';
 import type { Placement, Plan } from '../plan/plan';
 import { terminalKey } from '../plan/plan';
 import type { AddressOption } from './instance';
@@ -20,12 +20,13 @@ function settings(part: PartSheet): readonly { readonly [strap: string]: string 
   );
 }
 
-/** The addresses of each device under these straps, those it answers on besides among them; null where one has none. */
-function addressesUnder(part: PartSheet, straps: { readonly [strap: string]: string }): readonly number[] | null {
+/** The addresses of each device under these straps, those it answers on besides among them; null where one has none.
+ *  @param free only addresses that are not reserved, unless the device has no other */
+function addressesUnder(part: PartSheet, straps: { readonly [strap: string]: string }, free = false): readonly number[] | null {
   const all: number[] = [];
   for (const device of part.bus.devices ?? []) {
     const row = device.addresses.find((a) => Object.entries(a.straps).every(([id, state]) => straps[id] === state));
-    if (!row) return null;
+    if (!row || (free && isReserved(row) && device.addresses.length > 1)) return null;
     all.push(row.address, ...(device.alsoAnswers ?? []).map((also) => also.address));
   }
   return [...new Set(all)];
@@ -39,12 +40,12 @@ export interface Setting {
 
 const tables = new WeakMap<PartSheet, readonly Setting[]>();
 
-/** Every setting of a part's straps with its addresses: a fact of the sheet alone, remembered as every plan asks for it. */
+/** Every setting of a part's straps that may be chosen, with its addresses: a fact of the sheet alone, remembered as every plan asks for it. */
 function settingsOf(part: PartSheet): readonly Setting[] {
   let table = tables.get(part);
   if (!table) {
     table = settings(part).flatMap((straps): Setting[] => {
-      const addresses = addressesUnder(part, straps);
+      const addresses = addressesUnder(part, straps, true);
       return addresses ? [{ straps, addresses }] : [];
     });
     tables.set(part, table);

@@ -1,4 +1,5 @@
 import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
+import type { Tie } from '../sheets/partSheet';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { addressesOf } from '../nets/addresses';
 import { reachedFrom } from '../nets/channels';
@@ -15,7 +16,7 @@ import { freePins } from './freePins';
 import { editsOnto, lineTerminals } from './moveBus';
 import { wantsPin } from './pinFit';
 import { type PinSet, pinSetsOf } from './pinSets';
-import { railsFor, tieRail } from './railFit';
+import { railsFor, tieEnd } from './railFit';
 import { strapEdits } from './strapEdits';
 
 /** A plan that grows while wires are proposed, so that later proposals see earlier ones. */
@@ -46,10 +47,9 @@ const wireTo = (item: PlanTerminal, end: Extract<Edit, { kind: 'wire' }>['end'])
   end,
 });
 
-function tied(draft: Draft, item: PlanTerminal, tie: 'ground' | 'supply', maxVolts?: number): Edit[] {
-  if (tie === 'ground') return [wireTo(item, { to: 'ground' })];
-  const rail = tieRail(draft.plan, draft.board, item.placement, item.part, maxVolts);
-  return rail ? [wireTo(item, { to: 'rail', rail: rail.id })] : [];
+function tied(draft: Draft, item: PlanTerminal, tie: Tie, maxVolts?: number): Edit[] {
+  const end = tieEnd(draft.plan, draft.board, item.placement, item.part, tie, maxVolts);
+  return end ? [wireTo(item, end)] : [];
 }
 
 function strapEnd(draft: Draft, item: PlanTerminal): Edit[] {

@@ -2,11 +2,12 @@ import { type Range, typical } from '../quantity/range';
 import { type Condition, CONDITIONS } from '../sheets/condition';
 import { voltsUnder } from '../sheets/conditions';
 import type { Rail } from '../sheets/boardSheet';
-import type { PartSheet, PartTerminal } from '../sheets/partSheet';
+import type { PartSheet, PartTerminal, Tie } from '../sheets/partSheet';
 import type { IndexedBoard } from '../sheets/sheetIndex';
+import { lineTerminal } from '../nets/addresses';
 import { logicSupply } from '../nets/feedRail';
 import type { Edit } from '../plan/edit';
-import { type Placement, type Plan, terminalKey } from '../plan/plan';
+import { type Placement, type Plan, terminalKey, type WireEnd } from '../plan/plan';
 
 /** The voltages a supply terminal takes: its own range where the sheet gives one, else the part's. */
 export function supplyRange(part: PartSheet, terminal: PartTerminal): Range | undefined {
@@ -88,6 +89,24 @@ export function tieRail(plan: Plan, board: IndexedBoard, placement: Placement, p
   const own = part.supply?.regulator ? undefined : ownRail(plan, board, placement, part);
   if (own && own.volts.max <= (maxVolts ?? Infinity)) return own;
   return strapRail(board, maxVolts ?? part.supply?.volts.max ?? 0);
+}
+
+/** Where a wire goes that ties a terminal; undefined where no rail of the board is safe for it. */
+export function tieEnd(
+  plan: Plan,
+  board: IndexedBoard,
+  placement: Placement,
+  part: PartSheet,
+  tie: Tie,
+  maxVolts?: number,
+): WireEnd | undefined {
+  if (tie === 'ground') return { to: 'ground' };
+  if (tie === 'supply') {
+    const rail = tieRail(plan, board, placement, part, maxVolts);
+    return rail && { to: 'rail', rail: rail.id };
+  }
+  const terminal = lineTerminal(part, tie);
+  return terminal === undefined ? undefined : { to: 'terminal', placement: placement.id, terminal };
 }
 
 /** A part's supply to another rail, and with it the inputs that are tied to the rail it had: what is high for them moves along. */

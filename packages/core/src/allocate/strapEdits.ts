@@ -3,7 +3,7 @@ import type { IndexedBoard } from '../sheets/sheetIndex';
 import { strapState } from '../nets/addresses';
 import type { Edit } from '../plan/edit';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
-import { tieRail } from './railFit';
+import { tieEnd } from './railFit';
 
 /** The edits that bring a placement's straps into the wanted states; null where a strap cannot be set
  *  (its wire is locked, or no rail of the board is safe for it). */
@@ -17,7 +17,7 @@ export function strapEdits(
   const edits: Edit[] = [];
   for (const strap of part.bus.straps ?? []) {
     const state = wanted[strap.id];
-    if (state === undefined || state === strapState(plan, placement, strap)) continue;
+    if (state === undefined || state === strapState(plan, placement, part, strap)) continue;
     if (strap.by === 'jumper') {
       edits.push({ kind: 'strap', placement: placement.id, strap: strap.id, state });
       continue;
@@ -29,9 +29,8 @@ export function strapEdits(
       edits.push({ kind: 'unwire', placement: placement.id, terminal });
       continue;
     }
-    const rail = tie === 'supply' ? tieRail(plan, board, placement, part, strap.maxVolts) : undefined;
-    if (!tie || (tie === 'supply' && !rail) || wire?.locked) return null;
-    const end = rail ? ({ to: 'rail', rail: rail.id } as const) : ({ to: 'ground' } as const);
+    const end = tie && tieEnd(plan, board, placement, part, tie, strap.maxVolts);
+    if (!end || wire?.locked) return null;
     edits.push({ kind: 'wire', placement: placement.id, terminal, end });
   }
   return edits;

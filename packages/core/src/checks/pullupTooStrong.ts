@@ -1,5 +1,5 @@
 import { sinkOf } from '../electrics/busInputs';
-import { busPullUps, type LineStretch } from '../electrics/busPullUps';
+import { isTooStrong, type LineStretch } from '../electrics/busPullUps';
 import type { DriveSetting } from '../sheets/boardSheet';
 import type { Check, CheckContext, FindingDraft } from './check';
 import { cutFor, I2C_SOURCE, type Stretch, stretchDatum, stretchesOf, stretchFrom, stretchPlace, takeAdded, who } from './stretches';
@@ -18,8 +18,7 @@ function strengthFor(context: CheckContext, { sheet }: Stretch): DriveSetting | 
   });
   return driveSettings.find((fact) => {
     const { joined } = sheet.input;
-    const { verdict } = busPullUps({ ...at(sheet.input, fact), ...(joined ? { joined: joined.map((one) => at(one, fact)) } : {}) });
-    return verdict !== 'too-strong' && verdict !== 'both';
+    return !isTooStrong({ ...at(sheet.input, fact), ...(joined ? { joined: joined.map((one) => at(one, fact)) } : {}) });
   });
 }
 

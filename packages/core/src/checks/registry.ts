@@ -2,6 +2,7 @@ import type { Check } from './check';
 import { adcUnavailable } from './adcUnavailable';
 import { addressAlsoAnswers } from './addressAlsoAnswers';
 import { addressImpossible } from './addressImpossible';
+import { addressReserved } from './addressReserved';
 import { addressShared } from './addressShared';
 import { busMixedModes } from './busMixedModes';
 import { busNotEnabled } from './busNotEnabled';
@@ -65,6 +66,7 @@ export const CHECKS: readonly Check[] = [
   adcUnavailable,
   addressAlsoAnswers,
   addressImpossible,
+  addressReserved,
   addressShared,
   busMixedModes,
   busNotEnabled,

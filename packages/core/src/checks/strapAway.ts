@@ -1,8 +1,9 @@
 import { strapEdits } from '../allocate/strapEdits';
-import { addressesOf, type DeviceAddress } from '../nets/addresses';
-import type { Placement } from '../plan/plan';
+import { addressesOf, type DeviceAddress, isReserved } from '../nets/addresses';
+import type { Placement, WireEnd } from '../plan/plan';
+import type { PartSheet } from '../sheets/partSheet';
 import { partSheet } from '../sheets/sheetIndex';
-import type { CheckContext, Remedy } from './check';
+import type { CheckContext, Datum, Remedy } from './check';
 
 type Claim = DeviceAddress;
 
@@ -27,26 +28,33 @@ export const takenBy = (context: CheckContext, members: readonly Placement[]): R
     ...alsoAnswersOf(context, members).map((also) => also.address),
   ]);
 
+/** Where a strap's wire goes, as a remedy names it: ground, a rail, or a line of the part's own. */
+function endDatum(part: PartSheet, end: WireEnd): Datum {
+  if (end.to === 'rail') return { is: 'rail', rail: end.rail };
+  const line = end.to === 'terminal' ? part.terminals.list.find((t) => t.id === end.terminal)?.label : undefined;
+  return { is: 'words', text: line ?? 'GND' };
+}
+
 /** Straps of one claimant that lead to an address nobody on the bus has: the first such choice in sheet order. */
 export function strapAway(context: CheckContext, claim: Claim, taken: ReadonlySet<number>): readonly Remedy[] {
   const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
   const part = partSheet(context.sheets, placement.sheet)!.sheet;
   for (const row of claim.device.addresses) {
-    if (taken.has(row.address)) continue;
+    if (taken.has(row.address) || isReserved(row)) continue;
     const edits = strapEdits(context.plan, context.board, placement, part, row.straps);
     if (!edits || edits.length === 0) continue;
     const how = edits
       .map((edit) => (edit.kind === 'wire' ? edit.terminal : edit.kind === 'strap' ? `${edit.strap} ${edit.state}` : ''))
       .join(', ');
-    const rail = edits.find((edit) => edit.kind === 'wire');
-    const to = rail?.kind === 'wire' ? (rail.end.to === 'rail' ? rail.end.rail : 'GND') : undefined;
+    const wire = edits.find((edit) => edit.kind === 'wire');
+    const to = wire && endDatum(part, wire.end);
     return [
       {
         label: to ? 'strap-wire' : 'strap-jumper',
         data: {
           placement: { is: 'placement', id: placement.id },
           how: { is: 'words', text: how },
-          ...(to ? { to: to === 'GND' ? { is: 'words', text: 'GND' } : { is: 'rail', rail: to } } : {}),
+          ...(to ? { to } : {}),
           address: { is: 'address', value: row.address },
         },
         grade: 'safe',

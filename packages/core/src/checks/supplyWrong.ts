@@ -129,7 +129,7 @@ const TINY = 1e-9;
 /** The tie that the sheet allows, for a terminal that has the other one. */
 function tiedOtherwise({ plan, board }: CheckContext, item: PlanTerminal): readonly Remedy[] | undefined {
   const [tie] = item.terminal.ties ?? [];
-  if (!tie || item.wire?.locked) return undefined;
+  if ((tie !== 'ground' && tie !== 'supply') || item.wire?.locked) return undefined;
   if (tie === 'ground') return toGround(item);
   const rail = tieRail(plan, board, item.placement, item.part, strapVolts(item.part, item.terminal.id));
   return rail && [onto(item, rail)];

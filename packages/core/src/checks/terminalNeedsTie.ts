@@ -1,4 +1,4 @@
-import { railsFor, tieRail } from '../allocate/railFit';
+import { railsFor, tieEnd } from '../allocate/railFit';
 import type { PlanTerminal } from '../nets/terminals';
 import { terminalKey, type WireEnd } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
@@ -8,11 +8,11 @@ import { rewire } from './remedyParts';
  *  is for the builder to know. */
 function endsFor({ plan, board }: CheckContext, { part, placement, terminal }: PlanTerminal): readonly WireEnd[] {
   if (terminal.role === 'ground') return [{ to: 'ground' }];
-  const isSupply = terminal.role === 'supply.vcc';
-  const rail = isSupply ? railsFor(board, part, terminal)[0] : tieRail(plan, board, placement, part);
-  return (isSupply ? ['supply' as const] : (terminal.ties ?? [])).flatMap((tie): WireEnd[] =>
-    tie === 'ground' ? [{ to: 'ground' }] : rail ? [{ to: 'rail', rail: rail.id }] : [],
-  );
+  if (terminal.role === 'supply.vcc')
+    return railsFor(board, part, terminal)
+      .slice(0, 1)
+      .map(({ id }) => ({ to: 'rail', rail: id }));
+  return (terminal.ties ?? []).flatMap((tie) => tieEnd(plan, board, placement, part, tie) ?? []);
 }
 
 /** Offered, not safe: a backlight may want a resistor before it, which its sheet tells. */

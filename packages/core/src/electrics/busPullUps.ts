@@ -221,6 +221,35 @@ function workingOf(
   return steps;
 }
 
+/** What the weakest member has to sink while it holds a line low, in amperes, and what it can at its low level. */
+interface Sinking {
+  readonly sink: Sink | undefined;
+  /** Low level of that member in volts. */
+  readonly low: number;
+  readonly sinkAmps: number;
+  readonly canSinkAmps: number;
+  /** What of it comes from stretches that are joined. */
+  readonly elsewhere: number;
+  readonly tooStrong: boolean;
+}
+
+function sinkingOf(input: PullUpInput, mode: I2cMode): Sinking {
+  const { all } = systemOf(input);
+  const sinks = all.flatMap((one) => one.sinks.map((sink) => ({ sink, ohms: (pulledTo(one).max - sink.volts) / sink.amps })));
+  const sink = sinks.length > 0 ? sinks.reduce((a, b) => (b.ohms > a.ohms ? b : a)).sink : undefined;
+  const low = sink?.volts ?? lowVolts(pulledTo(input).max);
+  const canSinkAmps = sink?.amps ?? mode.sinkAmps;
+  // Each resistor brings its own current to the member that holds the line low, on whichever side it is.
+  const ampsOf = (one: LineStretch) => sum(strongOf(one).map((p) => (p.volts - low) / p.ohms));
+  const sinkAmps = sum(all.map(ampsOf));
+  return { sink, low, sinkAmps, canSinkAmps, elsewhere: sinkAmps - ampsOf(input), tooStrong: sinkAmps > canSinkAmps };
+}
+
+const modeOf = (hz: number): I2cMode => i2cModeAt(hz) ?? I2C_MODES.at(-1)!;
+
+/** Whether some member cannot pull the line low against all pull-ups; cheaper than all of `busPullUps`. */
+export const isTooStrong = (input: PullUpInput): boolean => sinkingOf(input, modeOf(input.hz)).tooStrong;
+
 /** The pull-ups of one stretch of an I2C line, taken together at both corners and with the stretches that are joined to it: whether
  *  every member can pull it low, and whether it rises in time.
  *  @throws RangeError when a resistance, a capacitance or the clock is not above zero */
@@ -231,27 +260,19 @@ export function busPullUps(input: PullUpInput): Worked<PullUpResult> {
   const values = all.flatMap((one) => [one.farads, one.vdd.min, ...strongOf(one).map((p) => p.ohms)]);
   const bad = [hz, ...values].find((v) => !(v > 0));
   if (bad !== undefined) throw new RangeError(`Invalid value ${bad}: resistances, capacitance, supply and clock are above zero`);
-  const mode = i2cModeAt(hz) ?? I2C_MODES.at(-1)!;
+  const mode = modeOf(hz);
   const [strong, weak] = [strongOf(input), weakOf(input)];
   // A stretch that only others pull up is pulled up all the same, as far as they reach.
   const pulled = weak.length > 0 || (input.joined ?? []).some((one) => one.pullUps.length > 0);
   const ohms: Range | undefined =
     weak.length > 0 ? { min: parallel(strong.map((p) => p.ohms)), max: parallel(weak.map((p) => p.ohms)) } : undefined;
   const idleVolts: Range | undefined = ohms && { min: restAt(weak), max: restAt(strong) };
-  const sinks = all.flatMap((one) => one.sinks.map((sink) => ({ sink, ohms: (pulledTo(one).max - sink.volts) / sink.amps })));
-  const sink = sinks.length > 0 ? sinks.reduce((a, b) => (b.ohms > a.ohms ? b : a)).sink : undefined;
-  const low = sink?.volts ?? lowVolts(vdd.max);
-  const canSinkAmps = sink?.amps ?? mode.sinkAmps;
-  // Each resistor brings its own current to the member that holds the line low, on whichever side it is.
-  const ampsOf = (one: LineStretch) => sum(strongOf(one).map((p) => (p.volts - low) / p.ohms));
-  const sinkAmps = sum(all.map(ampsOf));
-  const elsewhere = sinkAmps - ampsOf(input);
+  const { sink, low, sinkAmps, canSinkAmps, elsewhere, tooStrong } = sinkingOf(input, mode);
   const riseSeconds: Range | undefined = pulled ? riseOf(input) : undefined;
   const allFarads = sum(all.map((one) => one.farads));
   const fits = (one: I2cMode) => riseSeconds !== undefined && riseSeconds.max <= one.riseSeconds && allFarads <= one.farads;
   const leastOhms = canSinkAmps > elsewhere ? (vdd.max - low) / (canSinkAmps - elsewhere) : Infinity;
   const mostOhms = all.length > 1 ? mostJoined(input, mode.riseSeconds) : mostPullUp(mode.riseSeconds, farads);
-  const tooStrong = pulled && sinkAmps > canSinkAmps;
   const tooWeak = riseSeconds !== undefined && riseSeconds.max > mode.riseSeconds;
   const result = {
     ohms,

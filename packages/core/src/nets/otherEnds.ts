@@ -7,9 +7,9 @@ import { findNets, type Nets } from './nets';
 import { flowsThrough, otherEnd } from './passages';
 import { planTerminals, type PlanTerminal } from './terminals';
 
-/** Why a wire may end at another part: its data goes on, a multiplexer or level shifter or port of a helper carries it, or two lines may
- *  be one. */
-export type EndReason = 'chain' | 'channel' | 'shifter' | 'port' | 'join';
+/** Why a wire may end at another part: its data goes on, a multiplexer or level shifter or port of a helper carries it, two lines may be
+ *  one, or a strap is tied to a bus line of its part. */
+export type EndReason = 'chain' | 'channel' | 'shifter' | 'port' | 'join' | 'strap';
 
 export interface OtherEnd {
   readonly key: TerminalKey;
@@ -39,6 +39,12 @@ function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefi
   return undefined;
 }
 
+/** A bus line of its own part that an address strap may be tied to. */
+function strapsTo({ terminal }: PlanTerminal, { key, placement, terminal: own }: PlanTerminal): OtherEnd[] {
+  const isLine = (own.role === 'i2c.sda' && terminal.ties?.includes('sda')) || (own.role === 'i2c.scl' && terminal.ties?.includes('scl'));
+  return isLine ? [{ key, placement: placement.id, terminal: own.id, reason: 'strap' }] : [];
+}
+
 /** Whether an end of a channel is on the side of another supply than a part's, where both are known. */
 function isWrongSide(nets: Nets, rail: string | undefined, target: PlanTerminal): boolean {
   const passage = target.part.passage!;
@@ -60,7 +66,7 @@ export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): reado
   const own = feedRail(plan, sheets, item.placement.id);
   const roleOf = (key: string | undefined) => all.find((t) => t.key === key)?.terminal.role;
   return all.flatMap((target): OtherEnd[] => {
-    if (target.placement.id === item.placement.id) return [];
+    if (target.placement.id === item.placement.id) return strapsTo(item, target);
     const reason = reasonFor(item, target);
     if (!reason) return [];
     const user = taken.get(target.key);

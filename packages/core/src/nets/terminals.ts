@@ -1,8 +1,9 @@
 import { remembered } from '../quantity/remembered';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
-import { PIN_ROLES } from '../sheets/roles';
+import { PIN_ROLES, type Role } from '../sheets/roles';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey, type Wire } from '../plan/plan';
+import { tieOf } from './addresses';
 import { derived } from './derived';
 import { grownApart } from './grownApart';
 import { carriedBy } from './passages';
@@ -16,8 +17,9 @@ export interface PlanTerminal {
   readonly wire: Wire | undefined;
   /** The part at the head of the chain this part is in: itself where it is in none. */
   readonly head: string;
-  /** The terminal whose line this one shares on purpose: a wire between two lines that may be joined. */
-  readonly joins?: TerminalKey;
+  /** What this one shares the line of on purpose: the terminal at the other end of a wire between two lines that may be joined, or the bus
+   *  line that a strap is tied to. */
+  readonly joins?: string;
   /** The terminals on the other side of a channel that this one stands for: it does what they do. */
   readonly carries?: readonly TerminalKey[];
 }
@@ -78,9 +80,17 @@ function standingFor(plan: Plan, sheets: Sheets, item: PlanTerminal): PlanTermin
   return { ...item, terminal, carries };
 }
 
+/** The bus line of its own part that a strap is tied to, where the sheet allows that. */
+function tiedLine(plan: Plan, placement: Placement, part: PartSheet, terminal: PartTerminal, wire: Wire | undefined): Role | undefined {
+  const tie = wire && terminal.ties && tieOf(plan, placement, part, wire.end);
+  return (tie === 'sda' || tie === 'scl') && terminal.ties!.includes(tie) ? `i2c.${tie}` : undefined;
+}
+
 /** Whether nothing but a part's own wires says what its terminals are: it stands in no chain, carries and joins nothing. */
 const standsAlone = remembered(
-  (part: PartSheet): boolean => !part.passage && part.terminals.list.every((t) => t.chain !== 'in' && t.line === undefined),
+  (part: PartSheet): boolean =>
+    !part.passage &&
+    part.terminals.list.every((t) => t.chain !== 'in' && t.line === undefined && !t.ties?.some((tie) => tie === 'sda' || tie === 'scl')),
 );
 
 /** The terminals that a part had last: with the same wires they are the same. */
@@ -105,7 +115,7 @@ function terminalsIn(plan: Plan, placement: Placement, sheets: Sheets): readonly
   return part.terminals.list.map((terminal): PlanTerminal => {
     const key = terminalKey(placement.id, terminal.id);
     const wire = plan.wires[key];
-    const joins = terminal.line && joinedWith(plan, sheets, wire, terminal, part.chip);
+    const joins = terminal.line ? joinedWith(plan, sheets, wire, terminal, part.chip) : tiedLine(plan, placement, part, terminal, wire);
     const item: PlanTerminal = { key, placement, part, terminal, wire, head, ...(joins ? { joins } : {}) };
     return part.passage ? standingFor(plan, sheets, item) : item;
   });

@@ -19,7 +19,6 @@ import {
   type WireNote,
 } from '../plan/plan';
 import { wantedCapacitors } from '../electrics/supplySheet';
-import { strapState } from '../nets/addresses';
 
 /** A position on the board, counted the ways a finger counts. */
 export interface BoardPosition {
@@ -147,7 +146,7 @@ function jumpers(plan: Plan, sheets: Sheets): readonly BuildStrap[] {
   return plan.placements.flatMap((placement) =>
     (placement.onBoard ? [] : (partSheet(sheets, placement.sheet)?.sheet.bus.straps ?? [])).flatMap((strap) => {
       if (strap.by !== 'jumper') return [];
-      const state = strapState(plan, placement, strap);
+      const state = placement.straps[strap.id] ?? strap.default;
       if (state === strap.default) return [];
       return [{ placement: placement.id, strap: strap.id, words: strap.states.find((s) => s.id === state)!.words }];
     }),

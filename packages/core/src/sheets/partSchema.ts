@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { FAMILIES } from './partSheet';
+import { FAMILIES, TIES } from './partSheet';
 import { ROLES } from './roles';
 import {
   driveFact,
@@ -28,7 +28,9 @@ const terminal = Joi.object({
   role: Joi.valid(...ROLES).required(),
   direction: Joi.valid('in', 'out', 'both', 'passive').required(),
   need: Joi.valid('needed', 'optional', 'outside').required(),
-  ties: Joi.array().items(Joi.valid('ground', 'supply')).unique(),
+  ties: Joi.array()
+    .items(Joi.valid(...TIES))
+    .unique(),
   requires: ability,
   prefers: ability,
   pwmHz: range,
@@ -56,7 +58,7 @@ const strap = Joi.object({
   by: Joi.valid('terminal', 'jumper').required(),
   terminal: factId.when('by', { is: 'terminal', then: Joi.required(), otherwise: Joi.forbidden() }),
   states: Joi.array()
-    .items(Joi.object({ id: factId.required(), words: words.required(), tie: Joi.valid('ground', 'supply') }))
+    .items(Joi.object({ id: factId.required(), words: words.required(), tie: Joi.valid(...TIES) }))
     .min(2)
     .unique('id')
     .required(),
@@ -88,6 +90,7 @@ const device = Joi.object({
       Joi.object({
         address: address.required(),
         straps: Joi.object().pattern(factId, factId).required(),
+        reserved: words,
       }),
     )
     .min(1)

@@ -6,6 +6,10 @@ import type { Sourced } from './source';
 export const FAMILIES = ['display', 'sensor', 'input', 'light', 'output', 'storage', 'clock', 'helper'] as const;
 export type Family = (typeof FAMILIES)[number];
 
+/** What a terminal may be tied to instead of taking a pin: ground, a supply, or a bus line of the part's own. */
+export const TIES = ['ground', 'supply', 'sda', 'scl'] as const;
+export type Tie = (typeof TIES)[number];
+
 export interface PartTerminal {
   readonly id: string;
   /** Place along the printed row, from 1. */
@@ -17,7 +21,7 @@ export interface PartTerminal {
   readonly direction: 'in' | 'out' | 'both' | 'passive';
   readonly need: 'needed' | 'optional' | 'outside';
   /** Where the terminal may be tied instead of taking a pin. */
-  readonly ties?: readonly ('ground' | 'supply')[];
+  readonly ties?: readonly Tie[];
   /** Special abilities the pin must have. */
   readonly requires?: readonly ('interrupt' | 'pwm')[];
   /** Abilities that help but are not needed. */
@@ -59,7 +63,7 @@ export interface Strap {
   readonly id: string;
   readonly by: 'terminal' | 'jumper';
   readonly terminal?: string;
-  readonly states: readonly { readonly id: string; readonly words: string; readonly tie?: 'ground' | 'supply' }[];
+  readonly states: readonly { readonly id: string; readonly words: string; readonly tie?: Tie }[];
   readonly default: string;
   /** Highest voltage that the strap terminal takes, in volts. */
   readonly maxVolts?: number;
@@ -77,7 +81,12 @@ export interface I2cDevice {
   /** Where the program or a stored value may move the address to. */
   readonly movable?: { readonly min: number; readonly max: number; readonly by: string };
   /** Every selectable address with the strap states that select it (none where fixed). */
-  readonly addresses: readonly { readonly address: number; readonly straps: { readonly [strap: string]: string } }[];
+  readonly addresses: readonly {
+    readonly address: number;
+    readonly straps: { readonly [strap: string]: string };
+    /** Why the address is not for use, although the straps can select it. */
+    readonly reserved?: string;
+  }[];
   readonly maxHz: number;
   readonly clockStretching: boolean | 'optional';
 }

@@ -24,7 +24,7 @@ function positionWords(at: BoardPosition): string {
 
 export function whereWords(wire: BuildWire): string {
   const [first, ...others] = wire.at;
-  if (wire.end.to === 'terminal') return 'from part to part';
+  if (wire.end.to === 'terminal') return wire.end.placement === wire.placement ? 'on the same part' : 'from part to part';
   if (!first) return wire.end.to === 'pin' ? 'on no header of the board' : 'this rail is on no header of the board';
   if (wire.end.to === 'pin') return [positionWords(first), ...others.map((o) => `or ${positionWords(o)}`)].join('; ');
   if (others.length === 0) return positionWords(first);

@@ -15,6 +15,7 @@ const REASON: { readonly [K in EndReason]: string } = {
   shifter: 'Through a level shifter',
   port: 'On a port of a helper',
   join: 'Joined with',
+  strap: 'Strapped to its own bus line',
 };
 
 interface PartEndMenuProps {

@@ -13,7 +13,10 @@ test('an own board from a pasted table: faults named by line, then planned on', 
   await page.goto('/sheets');
   await page.getByRole('link', { name: 'New board from a pin table' }).click();
   await page.getByRole('textbox', { name: 'Title' }).fill('XC8 stick, 7 pins');
+  await page.getByRole('textbox', { name: 'Chip' }).fill('ATmega328P-PU');
+  await expect(page.getByText(/^Taken from ATmega328P 5 V/)).toContainText('its levels are for another voltage');
   await page.getByRole('textbox', { name: 'Chip' }).fill('XC8');
+  await expect(page.getByText('No sheet has this chip')).toBeVisible();
   await page.getByRole('textbox', { name: 'Pin table' }).fill(TABLE);
   await expect(page.getByRole('list', { name: 'Faults in the table' })).toHaveText('line 8: pin D2 is on line 7 already');
   await expect(page.getByRole('button', { name: 'Make the board' })).toBeDisabled();

@@ -1,4 +1,5 @@
 import type { BoardPin, BoardSheet, Controller, Rail } from './boardSheet';
+import { chipControllers, chipFacts, type ChipFacts, takenFrom } from './chipFacts';
 import type { PinRow } from './pinTable';
 import { CONTROLLER_KINDS, type ControllerKind } from './roles';
 import type { Source } from './source';
@@ -47,22 +48,28 @@ const TITLES: { readonly [K in ControllerKind]: string } = { i2c: 'I2C', spi: 'S
 /** Clocks that every controller of a kind reaches; the true limit is the datasheet's. */
 const SAFE_HZ: { readonly [K in ControllerKind]: number } = { i2c: 100_000, spi: 1_000_000, uart: 115_200 };
 
-function controllersOf(rows: readonly PinRow[]): readonly Controller[] {
-  const ids = [...new Set(rows.flatMap((row) => row.functions.map((name) => name.split('.')[0]!)))].sort();
-  return ids.map((id) => {
-    const kind = CONTROLLER_KINDS.find((k) => id.startsWith(k))!;
-    return {
-      id,
-      kind,
-      title: `${TITLES[kind]}${id.slice(kind.length)}`,
-      maxHz: SAFE_HZ[kind],
-      legal: { rule: 'membership' },
-      note: 'From a pasted table: that any two pins of it go together, and the clock, are assumed.',
-    };
-  });
+/** The controllers that pins name: the chip's own where it is known, the others with what every one can do. */
+function controllersOf(pins: readonly BoardPin[], chip: ChipFacts | undefined): readonly Controller[] {
+  const known = chip ? chipControllers(chip.board, pins) : [];
+  const ids = [...new Set(pins.flatMap((pin) => (pin.functions ?? []).map((name) => name.split('.')[0]!)))].sort();
+  const others = ids.filter((id) => known.every((controller) => controller.id !== id));
+  return [
+    ...known,
+    ...others.map((id): Controller => {
+      const kind = CONTROLLER_KINDS.find((k) => id.startsWith(k))!;
+      return {
+        id,
+        kind,
+        title: `${TITLES[kind]}${id.slice(kind.length)}`,
+        maxHz: SAFE_HZ[kind],
+        legal: { rule: 'membership' },
+        note: 'From a pasted table: that any two pins of it go together, and the clock, are assumed.',
+      };
+    }),
+  ];
 }
 
-function pinOf(row: PinRow, taken: Set<string>, logicVolts: number): BoardPin {
+function pinOf(row: PinRow, taken: Set<string>, logicVolts: number, chip: ChipFacts | undefined): BoardPin {
   let id = factId(row.label);
   if (taken.has(id)) id = `${id}_${row.position}`;
   while (taken.has(id)) id = `${id}x`;
@@ -70,6 +77,13 @@ function pinOf(row: PinRow, taken: Set<string>, logicVolts: number): BoardPin {
   const base = { id, header: headerId(row.header), position: row.position, label: row.label, kind: row.kind };
   if (row.kind === 'supply') return { ...base, rail: railOf(row.label, logicVolts).id };
   if (row.kind !== 'io') return base;
+  const known = chip?.pinOf(row);
+  if (known) {
+    const drives = known.io === undefined || known.io === 'both' || known.io === 'out';
+    // A label such as TX1 is no second port of a chip that has one.
+    const further = row.functions.filter((name) => chip!.board.controllers.list.some(({ id }) => name.startsWith(`${id}.`)));
+    return { ...base, ...known, functions: [...new Set([...(known.functions ?? []), ...(drives ? further : [])])] };
+  }
   return {
     ...base,
     ...(row.port ? { port: row.port } : {}),
@@ -84,21 +98,75 @@ function pinOf(row: PinRow, taken: Set<string>, logicVolts: number): BoardPin {
 
 const headerId = (title: string): string => factId(title).toLowerCase();
 
+const TYPICAL: Source = {
+  document: 'Typical CMOS values',
+  trust: 'typical',
+  note: 'Not from a datasheet: replace them before trusting levels and currents.',
+};
+
+/** Levels and currents of the pins. At another voltage than that of the known board its levels in volts do not hold; shares of the supply,
+ *  currents and pulls do. */
+function electricalOf(volts: number, chip: ChipFacts | undefined): BoardSheet['electrical'] {
+  const level = (share: number) => Number((volts * share).toFixed(3));
+  const cmos: BoardSheet['electrical'] = {
+    source: TYPICAL,
+    vdd: { min: level(0.97), typ: volts, max: level(1.03) },
+    vihMin: { ratio: 0.7 },
+    vilMax: { ratio: 0.3 },
+    vohMin: { volts: level(0.8), atMilliamps: 4 },
+    volMax: { volts: level(0.2), atMilliamps: 4 },
+    inputMaxAboveSupply: 0.3,
+    pinMilliamps: 4,
+    resetState: 'Not known: input is assumed.',
+  };
+  if (!chip) return cmos;
+  const { electrical } = chip.board;
+  const source = takenFrom(electrical.source, chip.board);
+  if (chip.sameVolts) return { ...electrical, source };
+  const { vihMin, vilMax, outputOhms: _, driveSettings: __, vohMin: ___, volMax: ____, ...others } = electrical;
+  return {
+    ...others,
+    source: { ...source, trust: 'typical', note: `${source.note} Levels are typical CMOS values: it runs at another voltage.` },
+    vdd: cmos.vdd,
+    vihMin: 'ratio' in vihMin ? vihMin : cmos.vihMin,
+    vilMax: 'ratio' in vilMax ? vilMax : cmos.vilMax,
+    vohMin: cmos.vohMin,
+    volMax: cmos.volMax,
+  };
+}
+
+/** What programs and the radio make of the chip. */
+function ofTheProgram(
+  known: BoardSheet | undefined,
+  pins: readonly BoardPin[],
+): Pick<Partial<BoardSheet>, 'programPins' | 'software' | 'radio'> {
+  if (!known) return {};
+  const { programPins, software, radio } = known;
+  const units = new Set(pins.map((pin) => pin.adc?.unit));
+  return {
+    // A board's own numbers are another matter than those of its chip.
+    ...(programPins && programPins.numbering !== 'board'
+      ? { programPins: { source: takenFrom(programPins.source, known), numbering: programPins.numbering } }
+      : {}),
+    ...(software ? { software: { ...software, source: takenFrom(software.source, known) } } : {}),
+    ...(radio
+      ? { radio: { ...radio, source: takenFrom(radio.source, known), blocksAdc: radio.blocksAdc.filter((unit) => units.has(unit)) } }
+      : {}),
+  };
+}
+
 /** A board sheet from the rows of a pin table. What a table does not say is filled with cautious, typical values and
  *  listed as unknown, for the builder to replace.
- *  @param rows rows without faults, in any order */
-export function boardFromTable(board: TableBoard, rows: readonly PinRow[]): BoardSheet {
+ *  @param rows rows without faults, in any order
+ *  @param known a board with the same chip, whose facts about it are taken: `boardOfChip` finds it */
+export function boardFromTable(board: TableBoard, rows: readonly PinRow[], known?: BoardSheet): BoardSheet {
   const table: Source = { document: 'Pin table of the builder', trust: 'bench' };
-  const typical: Source = {
-    document: 'Typical CMOS values',
-    trust: 'typical',
-    note: 'Not from a datasheet: replace them before trusting levels and currents.',
-  };
   const v = board.logicVolts;
+  const chip = known && chipFacts(known, v);
   const taken = new Set<string>();
   const headers = [...new Set(rows.map((row) => row.header))];
   const ordered = headers.flatMap((header) => rows.filter((row) => row.header === header).toSorted((a, b) => a.position - b.position));
-  const level = (share: number) => Number((v * share).toFixed(3));
+  const pins = ordered.map((row) => pinOf(row, taken, v, chip));
   return {
     kind: 'board',
     schema: 1,
@@ -119,27 +187,24 @@ export function boardFromTable(board: TableBoard, rows: readonly PinRow[]): Boar
         side: at % 2 === 0 ? ('left' as const) : ('right' as const),
       })),
     },
-    pins: { source: table, list: ordered.map((row) => pinOf(row, taken, v)) },
-    controllers: { source: table, list: controllersOf(rows) },
-    rails: { source: typical, list: railsOf(rows, v) },
-    electrical: {
-      source: typical,
-      vdd: { min: level(0.97), typ: v, max: level(1.03) },
-      vihMin: { ratio: 0.7 },
-      vilMax: { ratio: 0.3 },
-      vohMin: { volts: level(0.8), atMilliamps: 4 },
-      volMax: { volts: level(0.2), atMilliamps: 4 },
-      inputMaxAboveSupply: 0.3,
-      pinMilliamps: 4,
-      resetState: 'Not known: input is assumed.',
+    pins: { source: table, list: pins },
+    controllers: {
+      source: known ? takenFrom(known.controllers.source, known) : table,
+      list: controllersOf(pins, chip),
     },
-    memory: { source: typical, ramBytes: 0, flashBytes: 0, eepromBytes: 0, runtimeNote: 'Not known.' },
+    rails: { source: TYPICAL, list: railsOf(rows, v) },
+    electrical: electricalOf(v, chip),
+    ...(known?.analog && chip!.sameVolts ? { analog: { ...known.analog, source: takenFrom(known.analog.source, known) } } : {}),
+    memory: known
+      ? { ...known.memory, source: takenFrom(known.memory.source, known) }
+      : { source: TYPICAL, ramBytes: 0, flashBytes: 0, eepromBytes: 0, runtimeNote: 'Not known.' },
+    ...ofTheProgram(known, pins),
     onBoard: { source: table, list: [] },
     unknown: [
-      'Levels, currents and pulls of the pins: typical CMOS values stand in.',
-      'Which pins the board uses for itself (boot, flash, USB, LED).',
+      ...(chip?.sameVolts ? [] : [`Levels${known ? '' : ', currents and pulls'} of the pins: typical CMOS values stand in.`]),
+      'Which pins the board itself uses (USB, LED, button, serial port of the console).',
       'Rails: voltages at 3 % and no budget are assumed.',
-      'Memory.',
+      known ? `Flash memory, where it is not in the chip: that of ${known.title} stands in.` : 'Memory.',
     ],
   };
 }

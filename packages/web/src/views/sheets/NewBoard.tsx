@@ -3,10 +3,14 @@ import { notifications } from '@mantine/notifications';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { boardFromTable } from '@roof-chart/core/sheets/boardFromTable';
+import { boardOfChip, chipFacts } from '@roof-chart/core/sheets/chipFacts';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import { counted } from '@roof-chart/core/quantity/format';
 import type { PinTable } from '@roof-chart/core/sheets/pinTable';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
 import { ReadingState } from '../../app/ReadingState';
 import { useReading } from '../../app/useReading';
+import { useWorkbench } from '../../app/workbench';
 import { failureWords, useKeepSheetsMutation } from '../../store/api';
 import { ListTable } from './FactTable';
 import styles from './Sheets.module.css';
@@ -70,6 +74,27 @@ function Preview({ table }: { readonly table: PinTable }) {
   );
 }
 
+/** Which facts a board takes from the sheet of another one with its chip. */
+function KnownChip({ known, volts, table }: { readonly known: BoardSheet | undefined; readonly volts: number; readonly table: PinTable }) {
+  if (!known)
+    return (
+      <p className="quiet">
+        No sheet has this chip: levels, currents and clocks will be typical values of CMOS chips, and the sheet says so.
+      </p>
+    );
+  const facts = chipFacts(known, volts);
+  const signals = table.rows.filter((row) => row.kind === 'io');
+  const met = signals.filter((row) => facts.pinOf(row)).length;
+  return (
+    <p className="quiet" aria-live="polite">
+      Taken from {known.title}, which has the same chip:{' '}
+      {facts.sameVolts ? 'levels, currents' : 'currents (its levels are for another voltage)'}, bus controllers with their clocks, memory
+      {signals.length > 0 && `, and what ${met} of ${counted(signals.length, 'signal pin')} can do`}. Not taken: rails, and what a board
+      hangs on its pins.
+    </p>
+  );
+}
+
 /** A board of one's own from a pasted pin table. */
 export function NewBoard() {
   const navigate = useNavigate();
@@ -80,12 +105,14 @@ export function NewBoard() {
   const [text, setText] = useState('');
   const reading = useReading<PinTable>(text, (reviewer) => reviewer.readPinTable(text));
   const table = reading.value ?? NOTHING_READ;
+  const { sheets } = useWorkbench();
+  const known = boardOfChip(sheets, chip);
   const ready = title.trim() !== '' && chip.trim() !== '' && table.rows.length > 0 && table.faults.length === 0 && reading.isCurrent;
   const make = async (event: FormEvent) => {
     event.preventDefault();
     if (!ready) return;
     const about = { id: `my-${slug(title)}`, title: title.trim(), chip: chip.trim(), form: 'own board', logicVolts: volts };
-    const read = readSheet(JSON.parse(JSON.stringify(boardFromTable(about, table.rows))));
+    const read = readSheet(JSON.parse(JSON.stringify(boardFromTable(about, table.rows, known))));
     const tell = (message: string) => void notifications.show({ message, color: 'brick', autoClose: false });
     if (!read.ok) return tell(`${read.faults[0]!.path}: ${read.faults[0]!.fault}. The table is kept here.`);
     const result = await keep([read.sheet]);
@@ -121,6 +148,7 @@ export function NewBoard() {
               onChange={(value) => typeof value === 'number' && setVolts(value)}
             />
           </div>
+          {chip.trim() !== '' && <KnownChip known={known} volts={volts} table={table} />}
           <Textarea
             label="Pin table"
             description="Paste it from a spreadsheet, a page or a text file. Columns are found by their titles: Pin, Name, GPIO, Functions, Header."

@@ -1,0 +1,90 @@
+import { typical } from '../quantity/range';
+import type { BoardPin, BoardSheet, Controller, Duty, PinChoice } from './boardSheet';
+import type { PinRow } from './pinTable';
+import type { Sheets } from './sheetIndex';
+import type { Source } from './source';
+
+/** Marks of package, temperature range and module that stand behind the name of a chip: they change none of the facts that are taken. */
+const ORDER_CODE = /^(?:[TUH][67]|-?[PAM]U|-?(?:WROOM|MINI)[-0-9A-Z]*)$/;
+
+const plain = (chip: string): string => chip.toUpperCase().replace(/\s+/g, '');
+
+/** The board of the catalogue whose chip a builder names: by its name, or by its order code. Of several the one with the most signal pins.
+ *  @example boardOfChip(sheets, 'ATmega328P-PU')?.chip // 'ATmega328P'
+ *  @example boardOfChip(sheets, 'ESP32-C6') // undefined: no ESP32 */
+export function boardOfChip(sheets: Sheets, chip: string): BoardSheet | undefined {
+  const asked = plain(chip);
+  const isNamed = (known: string) => asked === known || (asked.startsWith(known) && ORDER_CODE.test(asked.slice(known.length)));
+  return [...sheets.boards.values()]
+    .filter(({ sheet }) => asked !== '' && isNamed(plain(sheet.chip)))
+    .toSorted((a, b) => b.ioPins.length - a.ioPins.length)[0]?.sheet;
+}
+
+/** A port by its name or number: "GPIO4", "GP4", "IO4" and "4" are one. */
+function portKey(text: string): string {
+  const number = /^(?:GPIO|GP|IO)?_?(\d+)$/i.exec(text.trim())?.[1];
+  return number === undefined ? text.trim().toUpperCase() : `GPIO${Number(number)}`;
+}
+
+/** What a chip uses a pin for on whatever board it sits. */
+const OF_THE_CHIP: readonly Duty[] = ['boot', 'flash', 'usb', 'debug'];
+
+/** The facts of a chip's pin, without those of the board that the sheet describes. */
+function pinFacts(pin: BoardPin): Partial<BoardPin> & Pick<BoardPin, 'grade'> {
+  const { port, io, functions, adc, pwm, interrupts, touch, dac, crossbar, limits, atReset, starts, grade, trouble } = pin;
+  const duties = (pin.duties ?? []).filter(({ duty }) => OF_THE_CHIP.includes(duty));
+  // A trouble without a duty is the port's own.
+  const keepsGrade = grade !== 'free' && (duties.length > 0 || (pin.duties ?? []).length === 0);
+  const kept = { port, io, functions, adc, pwm, interrupts, touch, dac, crossbar, limits, atReset, starts };
+  return {
+    ...(Object.fromEntries(Object.entries(kept).filter(([, value]) => value !== undefined)) as Partial<BoardPin>),
+    ...(duties.length > 0 ? { duties } : {}),
+    ...(keepsGrade && trouble !== undefined ? { grade, trouble } : { grade: 'free' }),
+  };
+}
+
+/** What the sheet of a board knows about its chip, for another board with the same one. */
+export interface ChipFacts {
+  readonly board: BoardSheet;
+  /** Whether the other board runs the chip at the same voltage, so that levels in volts hold. */
+  readonly sameVolts: boolean;
+  /** The facts of the port that a row of the pin table stands for. */
+  readonly pinOf: (row: PinRow) => ReturnType<typeof pinFacts> | undefined;
+}
+
+/** @param logicVolts voltage at which the other board runs the chip */
+export function chipFacts(board: BoardSheet, logicVolts: number): ChipFacts {
+  const ports = new Map(
+    board.pins.list.filter((pin) => pin.kind === 'io' && !pin.sameAs).map((pin) => [portKey(pin.port ?? pin.label), pinFacts(pin)]),
+  );
+  return {
+    board,
+    sameVolts: Math.abs(logicVolts / typical(board.electrical.vdd) - 1) <= 0.05,
+    pinOf: (row) => (row.kind === 'io' ? ports.get(portKey(row.port ?? row.label)) : undefined),
+  };
+}
+
+/** The same source, with the sheet from which the facts come. */
+export function takenFrom(source: Source, board: BoardSheet): Source {
+  return { ...source, note: `Taken from the sheet of another board with this chip: ${board.title}.` };
+}
+
+/** The chip's controllers as far as a board brings them out, and the functions of its pins that belong to none of them.
+ *  @param pins of the board that is made, with the functions that the chip gives them */
+export function chipControllers(chip: BoardSheet, pins: readonly BoardPin[]): readonly Controller[] {
+  const byPort = new Map(pins.flatMap((pin) => (pin.kind === 'io' ? [[portKey(pin.port ?? pin.label), pin.id] as const] : [])));
+  const ports = new Map(chip.pins.list.map((pin) => [pin.id, portKey(pin.port ?? pin.label)]));
+  const here = (set: PinChoice): PinChoice[] => {
+    const lines = Object.entries(set).map(([line, pin]) => [line, byPort.get(ports.get(pin) ?? '')] as const);
+    return lines.every(([, pin]) => pin !== undefined) ? [Object.fromEntries(lines) as PinChoice] : [];
+  };
+  return chip.controllers.list.flatMap((controller): Controller[] => {
+    const { legal } = controller;
+    if (legal.rule === 'any-pin') return [{ ...controller, legal: { ...legal, sets: legal.sets.flatMap(here) } }];
+    const isOut = pins.some((pin) => pin.functions?.some((name) => name.startsWith(`${controller.id}.`)));
+    if (!isOut) return [];
+    if (legal.rule === 'membership') return [controller];
+    const sets = legal.sets.flatMap(here);
+    return [{ ...controller, legal: sets.length > 0 ? { ...legal, sets } : { rule: 'membership' } }];
+  });
+}

@@ -17,6 +17,8 @@ export const READINGS: { readonly [kind: string]: string } = {
   'warning port-current-over/chip':
     'True at the worst corner, and all segments lit. The totals are those of the chips: 50 mA for all pins of an RP2040 or of the BCM2711 header, 15 mA for the nRF52840. One digit at a time counts.',
   'error drive-over/over': 'True. A buzzer of 30 mA at a pin that may give less; boards whose pins give 40 mA are not listed.',
+  'warning regulator-hot/hot':
+    'True, by a little: 222 mA on average, 90 mA of it the chip with its radio, through a small package at 200 K/W. It shuts down only in a warm case.',
   'warning supply-over/peak':
     'True. The peak is above what the rail gives by more than a tenth: servos starting, a radio sending, a matrix with everything lit. Whether all of it is on at once is for the builder to say.',
   'error supply-over/average': 'True. More than a quarter above what the rail gives, all the time: its regulator gets hot or limits.',

@@ -11,13 +11,14 @@ export const regulatorHot: Check = {
   messages: {
     hot: {
       title: 'The regulator of {rail} gets {kelvin} K hotter than the air',
-      text: '{watts} of heat: {drop} at {amps}.',
+      text: '{watts} of heat: {drop} at {amps}, the board’s own current with it.',
       why: 'A linear regulator turns the voltage it takes away into heat: P = (Vin − Vout) · I, with the highest input and the average current. Its case gets rid of it at so many kelvin a watt; at 85 K above a warm case it reaches 125 °C and shuts down.',
     },
   },
   remedies: {},
+  otherwise: 'Feed what takes most from a supply of its own, with the grounds joined, or from the rail before the regulator.',
   examine: ({ plan, sheets, board }) =>
-    supplySheets(plan, sheets).flatMap(({ rail, regulator, typicalMilliamps }) => {
+    supplySheets(plan, sheets).flatMap(({ rail, regulator }) => {
       if (regulator?.kelvin === undefined || regulator.kelvin <= MOST_KELVIN) return [];
       return [
         {
@@ -29,7 +30,7 @@ export const regulatorHot: Check = {
             kelvin: { is: 'count', value: Math.round(regulator.kelvin) },
             watts: { is: 'quantity', value: regulator.watts, unit: 'W' },
             drop: { is: 'volts', value: regulator.dropVolts },
-            amps: { is: 'quantity', value: typicalMilliamps / 1000, unit: 'A' },
+            amps: { is: 'quantity', value: regulator.milliamps / 1000, unit: 'A' },
           },
           source: board.sheet.rails.source,
           remedies: () => [],

@@ -56,13 +56,17 @@ function finding(context: CheckContext, sheet: RailSheet): FindingDraft {
   const [top] = lines;
   return {
     level,
-    message: top!.what === 'rail' ? 'rail' : average ? 'average' : 'peak',
+    message: top!.what === 'rail' || top!.what === 'board' ? top!.what : average ? 'average' : 'peak',
     place: { view: 'supply', rails: [rail.id] },
     data: {
       rail: { is: 'rail', rail: rail.id },
       takes: { is: 'quantity', value: (average ? typicalMilliamps : peakMilliamps) / 1000, unit: 'A' },
       gives: { is: 'quantity', value: budget / 1000, unit: 'A' },
-      top: top!.placement === undefined ? { is: 'rail', rail: top!.rail! } : { is: 'placement', id: top!.placement },
+      ...(top!.placement !== undefined
+        ? { top: { is: 'placement', id: top!.placement } as const }
+        : top!.rail !== undefined
+          ? { top: { is: 'rail', rail: top!.rail } as const }
+          : {}),
       most: { is: 'quantity', value: top!.peakMilliamps / 1000, unit: 'A' },
     },
     source: context.board.sheet.rails.source,
@@ -84,6 +88,7 @@ export const supplyOver: Check = {
       text: '{top} takes most: {most} at its peak.',
       why,
     },
+    board: { title: '{rail} has to give up to {takes} and can {gives}', text: 'Most of it the board takes itself: {most}.', why },
     rail: { title: '{rail} has to give up to {takes} and can {gives}', text: 'Most of it goes on to {top}: {most}.', why },
   },
   remedies: { move: 'Feed {part} from {rail}' },

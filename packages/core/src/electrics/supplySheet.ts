@@ -3,18 +3,20 @@ import { findNets } from '../nets/nets';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
-import type { Rail } from '../sheets/boardSheet';
+import { typical } from '../quantity/range';
+import type { OwnCurrent, Rail } from '../sheets/boardSheet';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { feedRail } from '../nets/feedRail';
 import { type Lamp, lampsOf } from './lamps';
 
 /** What takes current from a rail. */
 export interface SupplyLine {
-  /** A part; for `lamps` the part whose LEDs the board's own pins feed; for `rail` nothing. */
+  /** A part; for `lamps` the part whose LEDs the board's own pins feed; for `rail` and `board` nothing. */
   readonly placement: string | undefined;
-  readonly what: 'part' | 'lamps' | 'rail';
-  /** The rail that a regulator on the board makes from this one. */
+  readonly what: 'part' | 'lamps' | 'rail' | 'board';
+  /** The rail that is made from this one, and what the board calls it. */
   readonly rail?: string;
+  readonly label?: string;
   readonly units: number;
   readonly share: number;
   /** In milliamperes: on average, and at its peak with the share of it that counts. */
@@ -25,7 +27,11 @@ export interface SupplyLine {
 /** A regulator on the board: what it turns into heat, and how hot that makes it. */
 export interface RegulatorHeat {
   readonly from: string;
+  readonly kind: 'linear' | 'converter' | 'diode';
+  /** What it takes away; of a converter nothing. */
   readonly dropVolts: number;
+  /** What flows through it on average, the board's own current with it, in milliamperes. */
+  readonly milliamps: number;
   readonly watts: number;
   /** Above the air around it; undefined where the sheet does not say how well it cools. */
   readonly kelvin: number | undefined;
@@ -37,6 +43,8 @@ export interface RailSheet {
   readonly lines: readonly SupplyLine[];
   readonly typicalMilliamps: number;
   readonly peakMilliamps: number;
+  /** What the board itself takes besides, where the budget leaves it out. */
+  readonly besides: (OwnCurrent & { readonly heldMilliamps: number }) | undefined;
   readonly regulator: RegulatorHeat | undefined;
 }
 
@@ -90,49 +98,89 @@ function lampLines(plan: Plan, lamps: readonly Lamp[]): readonly SupplyLine[] {
   });
 }
 
-/** Every rail that gives current, with what takes it. What a regulator on the board makes from another rail is taken from that one, too. */
+/** What the board itself takes from a rail: with its radio in use, that. `heldMilliamps` is its peak as the supplies before it feel it: a
+ *  radio sends in bursts that are over before a fuse or a port takes notice. */
+function ownOf(plan: Plan, { sheet }: IndexedBoard, rail: Rail): (OwnCurrent & { readonly heldMilliamps: number }) | undefined {
+  if (!rail.own) return undefined;
+  const radio = plan.radio && rail.id === sheet.logicRail ? sheet.radio?.own : undefined;
+  return { ...rail.own, ...radio, heldMilliamps: Math.max(rail.own.peakMilliamps, radio?.typicalMilliamps ?? 0) };
+}
+
+/** How much a rail takes from the one it is made of, for each milliampere that it gives. */
+function gainOf(rail: Rail, source: Rail): number {
+  const { kind, efficiency } = rail.regulator!;
+  return kind === 'converter' ? typical(rail.volts) / (typical(source.volts) * efficiency!) : 1;
+}
+
+/** Every rail that gives current, with what takes it: parts, LEDs, the board itself, and the rails that are made from it, which bring all of
+ *  theirs along. Inputs of the board stand among them once something hangs on them. */
 export const supplySheets = derived((plan: Plan, sheets: Sheets): readonly RailSheet[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
-  const rails = board.sheet.rails.list.filter((rail) => rail.direction !== 'in');
+  const rails = board.sheet.rails.list;
   const parts = partLines(plan, sheets);
   const lamps = lampsOf(plan, sheets)
     .filter((lamp) => Number.isFinite(lamp.amps.max))
     .map((lamp) => ({ lamp, rail: lampRail(plan, sheets, board, lamp) }));
   const lampsAt = (id: string) => lamps.flatMap(({ lamp, rail }) => (rail === id ? [lamp] : []));
-  const own = new Map(rails.map(({ id }) => [id, [...(parts.get(id) ?? []), ...lampLines(plan, lampsAt(id))]]));
-  return rails.map((rail): RailSheet => {
-    const made = rails.filter((other) => other.regulator?.from === rail.id && own.get(other.id)!.length > 0);
+  const done = new Map<string, RailSheet>();
+  const sheetOf = (rail: Rail): RailSheet => {
+    const known = done.get(rail.id);
+    if (known) return known;
+    const own = ownOf(plan, board, rail);
+    const line = (what: 'board' | 'rail', typicalMilliamps: number, peakMilliamps: number, made?: Rail): SupplyLine[] =>
+      peakMilliamps > 0
+        ? [
+            {
+              placement: undefined,
+              what,
+              units: 1,
+              share: 1,
+              typicalMilliamps,
+              peakMilliamps,
+              ...(made ? { rail: made.id, label: made.label } : {}),
+            },
+          ]
+        : [];
+    const made = rails
+      .filter((other) => other.regulator?.from === rail.id)
+      .flatMap((other) => {
+        const { typicalMilliamps, peakMilliamps, besides } = sheetOf(other);
+        const gain = gainOf(other, rail);
+        const [average, peak] = [typicalMilliamps + (besides?.typicalMilliamps ?? 0), peakMilliamps + (besides?.heldMilliamps ?? 0)];
+        return line('rail', average * gain, peak * gain, other);
+      });
     const lines = [
-      ...own.get(rail.id)!,
-      ...made.map((other): SupplyLine => ({
-        placement: undefined,
-        what: 'rail',
-        rail: other.id,
-        units: 1,
-        share: 1,
-        typicalMilliamps: total(own.get(other.id)!, 'typicalMilliamps'),
-        peakMilliamps: total(own.get(other.id)!, 'peakMilliamps'),
-      })),
+      ...(parts.get(rail.id) ?? []),
+      ...lampLines(plan, lampsAt(rail.id)),
+      ...made,
+      ...(own && !rail.own?.leftOut ? line('board', own.typicalMilliamps, own.heldMilliamps) : []),
     ].toSorted((a, b) => b.peakMilliamps - a.peakMilliamps);
-    return {
+    const besides = rail.own?.leftOut ? own : undefined;
+    const sheet: RailSheet = {
       rail,
       lines,
       typicalMilliamps: total(lines, 'typicalMilliamps'),
       peakMilliamps: total(lines, 'peakMilliamps'),
-      regulator: heatOf(board, rail, total(lines, 'typicalMilliamps')),
+      besides,
+      regulator: heatOf(board, rail, total(lines, 'typicalMilliamps') + (besides?.typicalMilliamps ?? 0)),
     };
-  });
+    done.set(rail.id, sheet);
+    return sheet;
+  };
+  return rails.map(sheetOf).filter(({ rail, lines }) => rail.direction !== 'in' || lines.some((line) => line.placement !== undefined));
 });
 
-/** What a linear regulator turns into heat: the drop at the highest input times what flows on average. */
+/** What becomes heat: in a linear regulator the drop at the highest input times what flows on average; in a converter what its efficiency
+ *  leaves of the power that it gives. */
 function heatOf(board: IndexedBoard, rail: Rail, milliamps: number): RegulatorHeat | undefined {
   const source = board.sheet.rails.list.find((r) => r.id === rail.regulator?.from);
   if (!rail.regulator || !source) return undefined;
-  const dropVolts = Math.max(0, source.volts.max - (rail.volts.typ ?? rail.volts.min));
-  const watts = (dropVolts * milliamps) / 1000;
-  const { kelvinPerWatt } = rail.regulator;
-  return { from: source.id, dropVolts, watts, kelvin: kelvinPerWatt === undefined ? undefined : watts * kelvinPerWatt };
+  const { kind, kelvinPerWatt, efficiency } = rail.regulator;
+  const amps = milliamps / 1000;
+  const dropVolts = kind === 'converter' ? 0 : Math.max(0, source.volts.max - typical(rail.volts));
+  const watts = kind === 'converter' ? typical(rail.volts) * amps * (1 / efficiency! - 1) : dropVolts * amps;
+  return { from: source.id, kind, dropVolts, milliamps, watts, kelvin: kelvinPerWatt === undefined ? undefined : watts * kelvinPerWatt };
 }
 
 /** A part that wants capacitors beside it that are not on it. */

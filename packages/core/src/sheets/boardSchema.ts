@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { DUTIES, PIN_EFFECTS } from './boardSheet';
+import { REGULATOR_KINDS, DUTIES, PIN_EFFECTS } from './boardSheet';
 import { CONTROLLER_KINDS } from './roles';
 import {
   driveFact,
@@ -84,6 +84,11 @@ const controller = Joi.object({
   note: words,
 });
 
+const current = {
+  typicalMilliamps: quantity.required(),
+  peakMilliamps: quantity.min(Joi.ref('typicalMilliamps')).required(),
+};
+
 const rail = Joi.object({
   id: factId.required(),
   label: label.required(),
@@ -91,7 +96,14 @@ const rail = Joi.object({
   usual: Joi.object({ min: positive.required(), max: positive.required() }),
   budgetMilliamps: quantity,
   feed: words.required(),
-  regulator: Joi.object({ from: factId.required(), dropVolts: quantity, kelvinPerWatt: quantity }),
+  regulator: Joi.object({
+    from: factId.required(),
+    kind: Joi.valid(...REGULATOR_KINDS).required(),
+    dropVolts: quantity,
+    kelvinPerWatt: quantity,
+    efficiency: Joi.number().greater(0.3).less(1).when('kind', { is: 'converter', then: Joi.required(), otherwise: Joi.forbidden() }),
+  }),
+  own: Joi.object({ ...current, leftOut: Joi.valid(true) }),
   direction: Joi.valid('out', 'in', 'both').required(),
 });
 
@@ -178,7 +190,12 @@ export const boardSchema = Joi.object({
     numbers: Joi.object().pattern(factId, Joi.number().integer().min(0).max(999)).min(1),
   }),
   software: sourced({ spiHz: quantity.greater(0).required() }),
-  radio: sourced({ kinds: label.required(), blocksAdc: Joi.array().items(factId).unique().required(), note: words }),
+  radio: sourced({
+    kinds: label.required(),
+    blocksAdc: Joi.array().items(factId).unique().required(),
+    own: Joi.object(current),
+    note: words,
+  }),
   enabling: sourcedList(Joi.object({ controller: factId.required(), words: words.required() })),
   unknown: Joi.array().items(words).required(),
 }).required();

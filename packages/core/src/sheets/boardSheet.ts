@@ -117,6 +117,14 @@ export interface Controller {
 /** One pin a line. */
 export type PinChoice = { readonly [line: string]: string };
 
+export const REGULATOR_KINDS = ['linear', 'converter', 'diode'] as const;
+
+/** A current of the board itself, in milliamperes. */
+export interface OwnCurrent {
+  readonly typicalMilliamps: number;
+  readonly peakMilliamps: number;
+}
+
 export interface Rail {
   readonly id: string;
   readonly label: string;
@@ -126,8 +134,17 @@ export interface Rail {
   readonly usual?: { readonly min: number; readonly max: number };
   readonly budgetMilliamps?: number;
   readonly feed: string;
-  /** Where the rail comes out of a regulator on the board: the rail that feeds it, its least drop in volts, its heat in K/W. */
-  readonly regulator?: { readonly from: string; readonly dropVolts?: number; readonly kelvinPerWatt?: number };
+  /** Where the rail is made from another one on the board: by a linear regulator or a diode, through which the same current flows, or by a
+   *  converter, into which the same power goes, divided by its efficiency. The least drop in volts; the heat in K/W. */
+  readonly regulator?: {
+    readonly from: string;
+    readonly kind: (typeof REGULATOR_KINDS)[number];
+    readonly dropVolts?: number;
+    readonly kelvinPerWatt?: number;
+    readonly efficiency?: number;
+  };
+  /** What the board itself takes from the rail; `leftOut` where the budget is what remains for parts. */
+  readonly own?: OwnCurrent & { readonly leftOut?: true };
   /** `in` rails feed the board; parts may still hang on them when they carry a voltage. */
   readonly direction: 'out' | 'in' | 'both';
 }
@@ -205,8 +222,13 @@ export interface BoardSheet {
   };
   /** How fast a program makes a bus of its own out of pins, in hertz. */
   readonly software?: Sourced & { readonly spiHz: number };
-  /** The board's radio, and the ADC units that cannot be relied on while it is in use. */
-  readonly radio?: Sourced & { readonly kinds: string; readonly blocksAdc: readonly string[]; readonly note?: string };
+  /** The board's radio, the ADC units that cannot be relied on while it is in use, and what the board takes from its logic rail then. */
+  readonly radio?: Sourced & {
+    readonly kinds: string;
+    readonly blocksAdc: readonly string[];
+    readonly own?: OwnCurrent;
+    readonly note?: string;
+  };
   /** What must be switched on before a controller exists, on boards with an operating system. */
   readonly enabling?: Sourced & { readonly list: readonly { readonly controller: string; readonly words: string }[] };
   /** Facts that are left out because nobody could confirm them. */

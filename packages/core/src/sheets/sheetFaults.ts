@@ -44,13 +44,37 @@ function abilityFaults(pin: BoardPin, path: string): SheetFault[] {
   return found;
 }
 
+/** Whether the rails that a rail is made from lead back to it. */
+function feedsItself(sheet: BoardSheet, rail: Rail): boolean {
+  let at: Rail | undefined = rail;
+  for (let step = 0; at && step <= sheet.rails.list.length; step += 1) {
+    const { from }: { from?: string } = at.regulator ?? {};
+    if (from === rail.id) return true;
+    at = sheet.rails.list.find((other) => other.id === from);
+  }
+  return false;
+}
+
 function railFaults(sheet: BoardSheet): SheetFault[] {
   const rails = new Set(sheet.rails.list.map((r) => r.id));
   const outside = ({ volts, usual }: Rail) => {
     const typ = typical(volts);
     return usual && !(volts.min <= usual.min && usual.min <= typ && typ <= usual.max && usual.max <= volts.max);
   };
+  const low = (rail: Rail): readonly SheetFault[] => {
+    const { from, kind, dropVolts = 0 } = rail.regulator!;
+    const feed = sheet.rails.list.find((other) => other.id === from);
+    // What a linear regulator or a diode gives cannot be more than it gets; a converter may step up.
+    const most = kind === 'converter' || !feed ? Infinity : typical(feed.volts) - dropVolts;
+    return typical(rail.volts) > most + 0.001
+      ? [fault(`rails.${rail.id}.regulator`, `${typical(rail.volts)} V out of ${typical(feed!.volts)} V less ${dropVolts} V`)]
+      : [];
+  };
   return [
+    ...sheet.rails.list.filter((rail) => rail.regulator).flatMap(low),
+    ...sheet.rails.list
+      .filter((rail) => feedsItself(sheet, rail))
+      .map((rail) => fault(`rails.${rail.id}.regulator`, 'feeds itself in a circle')),
     ...sheet.rails.list
       .filter((rail) => rail.regulator && (!rails.has(rail.regulator.from) || rail.regulator.from === rail.id))
       .map((rail) => fault(`rails.${rail.id}`, `${rail.regulator!.from} is no other rail`)),

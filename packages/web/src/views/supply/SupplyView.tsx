@@ -11,23 +11,23 @@ import { stackRows } from '../../hang/stackRows';
 import { useAppSelector } from '../../store/store';
 import { LoadFields } from './LoadFields';
 import styles from './Supply.module.css';
-import { heatWords, lineName, railWords, scaleOf, unitOf } from './supplyWords';
+import { besidesWords, heatWords, lineName, railWords, scaleOf, unitOf } from './supplyWords';
 
 const amps = (milliamps: number): string => formatSi(milliamps / 1000, 'A');
 
 /** The consumers of a rail. */
-const rowsOf = (plan: Plan, { rail, lines }: RailSheet, rails: readonly RailSheet[]): readonly ScaleRow[] =>
+const rowsOf = (plan: Plan, { rail, lines }: RailSheet): readonly ScaleRow[] =>
   stackRows(
     lines.map((line, n) => ({
       id: `${n}`,
-      head: lineName(plan, line, rails),
+      head: lineName(plan, line),
       value: `up to ${amps(line.peakMilliamps)}`,
       amount: line.peakMilliamps,
     })),
     rail.budgetMilliamps ?? Infinity,
   );
 
-function Rail({ plan, sheet, rails }: { readonly plan: Plan; readonly sheet: RailSheet; readonly rails: readonly RailSheet[] }) {
+function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailSheet }) {
   const { sheets } = useWorkbench();
   const { rail, lines, peakMilliamps } = sheet;
   const limit = rail.budgetMilliamps;
@@ -46,7 +46,7 @@ function Rail({ plan, sheet, rails }: { readonly plan: Plan; readonly sheet: Rai
         <HangScale
           label={`Current of ${rail.label}`}
           scale={scale}
-          rows={rowsOf(plan, sheet, rails)}
+          rows={rowsOf(plan, sheet)}
           windows={limit === undefined ? [] : [{ from: limit, to: scale.max, tone: 'clash' }]}
           {...(limit === undefined
             ? {}
@@ -57,7 +57,14 @@ function Rail({ plan, sheet, rails }: { readonly plan: Plan; readonly sheet: Rai
           width={400}
         />
       )}
-      {heat && <p className={styles.fact}>{heat}</p>}
+      {[heat, besidesWords(sheet)].map(
+        (words) =>
+          words && (
+            <p key={words} className={styles.fact}>
+              {words}
+            </p>
+          ),
+      )}
       {parts.length > 0 && (
         <details className={styles.uses} open={parts.some((line) => plan.loads[line.placement!])}>
           <summary>How many, and what is on at once</summary>
@@ -73,7 +80,7 @@ function Rail({ plan, sheet, rails }: { readonly plan: Plan; readonly sheet: Rai
             </thead>
             <tbody>
               {parts.map((line) => {
-                const name = lineName(plan, line, rails);
+                const name = lineName(plan, line);
                 return (
                   <tr key={`${line.placement} ${line.what}`}>
                     <th scope="row">{name}</th>
@@ -125,7 +132,7 @@ export function SupplyView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets } = useWorkbench();
   const rails = useMemo(() => supplySheets(plan, sheets), [plan, sheets]);
-  if (rails.every((one) => one.lines.length === 0))
+  if (rails.every(({ lines }) => lines.every((line) => line.placement === undefined)))
     return (
       <div className={styles.empty}>
         <h2>Nothing is fed yet</h2>
@@ -139,7 +146,7 @@ export function SupplyView() {
     <div className={styles.view}>
       <h2 className={styles.title}>Supply</h2>
       {rails.map((sheet) => (
-        <Rail key={sheet.rail.id} plan={plan} sheet={sheet} rails={rails} />
+        <Rail key={sheet.rail.id} plan={plan} sheet={sheet} />
       ))}
       <Capacitors plan={plan} />
       <p className="quiet">

@@ -1,11 +1,12 @@
 import type { RailSheet } from '@roof-chart/core/electrics/supplySheet';
-import { heatWords, railWords, scaleOf } from './supplyWords';
+import { besidesWords, heatWords, railWords, scaleOf } from './supplyWords';
 
 const sheet = (over: Partial<RailSheet> = {}): RailSheet => ({
   rail: { id: '3v3', label: '3V3', volts: { min: 3.2, typ: 3.3, max: 3.4 }, budgetMilliamps: 300, feed: '', direction: 'out' },
   lines: [],
   typicalMilliamps: 57,
   peakMilliamps: 120,
+  besides: undefined,
   regulator: undefined,
   ...over,
 });
@@ -30,8 +31,17 @@ test.each([
 });
 
 test('heat is said with what it means, where the sheet says how the regulator cools', () => {
-  const regulator = { from: 'vbus', dropVolts: 1.95, watts: 0.39, kelvin: 78 };
-  expect(heatWords(sheet({ regulator }))).toMatch(/1\.95 V away and turns 390 mW into heat: 78 K above the air/);
-  expect(heatWords(sheet({ regulator: { ...regulator, kelvin: undefined } }))).toMatch(/into heat\.$/);
+  const regulator = { from: 'vbus', kind: 'linear', dropVolts: 1.95, milliamps: 200, watts: 0.39, kelvin: 78 } as const;
+  expect(heatWords(sheet({ regulator }))).toMatch(/linear regulator takes 1\.95 V away at 200 mA: 390 mW of heat, 78 K above the air/);
+  expect(heatWords(sheet({ regulator: { ...regulator, kelvin: undefined } }))).toMatch(/390 mW of heat\.$/);
+  const converter = { ...regulator, kind: 'converter', dropVolts: 0, watts: 0.12, kelvin: undefined } as const;
+  expect(heatWords(sheet({ regulator: converter }))).toBe('Its converter turns 120 mW into heat at 200 mA.');
   expect(heatWords(sheet())).toBeUndefined();
+});
+
+test('what the board takes besides is said, since no bar shows it', () => {
+  expect(besidesWords(sheet())).toBeUndefined();
+  expect(besidesWords(sheet({ besides: { typicalMilliamps: 100, peakMilliamps: 240, heldMilliamps: 100 } }))).toBe(
+    'The board itself takes 100 mA, up to 240 mA, which the limit leaves out.',
+  );
 });

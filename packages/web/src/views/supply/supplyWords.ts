@@ -13,9 +13,10 @@ export function railWords({ rail, typicalMilliamps, peakMilliamps }: RailSheet):
 }
 
 /** Who takes it: a part, its LEDs through the board's pins, or another rail. */
-export function lineName(plan: Plan, line: SupplyLine, rails: readonly RailSheet[]): string {
+export function lineName(plan: Plan, line: SupplyLine): string {
   const part = plan.placements.find((p) => p.id === line.placement)?.name ?? '';
-  if (line.what === 'rail') return `${rails.find((one) => one.rail.id === line.rail)?.rail.label ?? line.rail}, made from it`;
+  if (line.what === 'board') return 'the board itself';
+  if (line.what === 'rail') return `${line.label}, made from it`;
   return line.what === 'lamps' ? `${part}, LEDs` : part;
 }
 
@@ -42,8 +43,18 @@ export function scaleOf({ rail, peakMilliamps }: RailSheet): Scale {
 /** What the heat of a regulator means. */
 export function heatWords({ regulator }: RailSheet): string | undefined {
   if (!regulator) return undefined;
-  const heat = `Its regulator takes ${formatSi(regulator.dropVolts, 'V')} away and turns ${formatSi(regulator.watts, 'W')} into heat`;
+  const watts = formatSi(regulator.watts, 'W');
+  const by = {
+    linear: `Its linear regulator takes ${formatSi(regulator.dropVolts, 'V')} away at ${amps(regulator.milliamps)}: ${watts} of heat`,
+    diode: `The diode before it takes up to ${formatSi(regulator.dropVolts, 'V')} away at ${amps(regulator.milliamps)}: ${watts} of heat`,
+    converter: `Its converter turns ${watts} into heat at ${amps(regulator.milliamps)}`,
+  };
+  const heat = by[regulator.kind];
   return regulator.kelvin === undefined
     ? `${heat}.`
-    : `${heat}: ${Math.round(regulator.kelvin)} K above the air around it, of 85 K that it stands in a warm case.`;
+    : `${heat}, ${Math.round(regulator.kelvin)} K above the air around it, of 85 K that it stands in a warm case.`;
 }
+
+/** What the board takes from a rail whose budget is what it leaves for parts. */
+export const besidesWords = ({ besides }: RailSheet): string | undefined =>
+  besides && `The board itself takes ${amps(besides.typicalMilliamps)}, up to ${amps(besides.peakMilliamps)}, which the limit leaves out.`;

@@ -5,7 +5,7 @@ import { terminalsOf } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import type { Plan } from '../plan/plan';
 import type { Sheets } from '../sheets/sheetIndex';
-import type { Check, CheckContext, FindingDraft, Level, Remedy } from './check';
+import type { Check, CheckContext, Datum, FindingDraft, Level, Remedy } from './check';
 import { badPairs } from './waysAcross';
 
 const isOver = ({ rail, peakMilliamps }: RailSheet): boolean => rail.budgetMilliamps !== undefined && peakMilliamps > rail.budgetMilliamps;
@@ -47,6 +47,12 @@ function moved(context: CheckContext, line: SupplyLine, from: string): readonly 
 const OVERLOAD = 1.25;
 const AT_THE_PEAK = 1.1;
 
+/** Who takes a current: a part, a rail that is made from this one, or the board. */
+function consumer({ placement, rail }: SupplyLine): Datum {
+  if (placement !== undefined) return { is: 'placement', id: placement };
+  return rail === undefined ? { is: 'words', text: 'The board itself' } : { is: 'rail', rail };
+}
+
 function finding(context: CheckContext, sheet: RailSheet): FindingDraft {
   const { rail, lines, typicalMilliamps, peakMilliamps } = sheet;
   const budget = rail.budgetMilliamps!;
@@ -56,17 +62,13 @@ function finding(context: CheckContext, sheet: RailSheet): FindingDraft {
   const [top] = lines;
   return {
     level,
-    message: top!.what === 'rail' || top!.what === 'board' ? top!.what : average ? 'average' : 'peak',
+    message: average ? 'average' : 'peak',
     place: { view: 'supply', rails: [rail.id] },
     data: {
       rail: { is: 'rail', rail: rail.id },
       takes: { is: 'quantity', value: (average ? typicalMilliamps : peakMilliamps) / 1000, unit: 'A' },
       gives: { is: 'quantity', value: budget / 1000, unit: 'A' },
-      ...(top!.placement !== undefined
-        ? { top: { is: 'placement', id: top!.placement } as const }
-        : top!.rail !== undefined
-          ? { top: { is: 'rail', rail: top!.rail } as const }
-          : {}),
+      top: consumer(top!),
       most: { is: 'quantity', value: top!.peakMilliamps / 1000, unit: 'A' },
     },
     source: context.board.sheet.rails.source,
@@ -82,14 +84,12 @@ export const supplyOver: Check = {
   question: 'Does no rail have to give more current than it can?',
   whole: true,
   messages: {
-    average: { title: '{rail} has to give {takes} and can {gives}', text: 'Already on average. {top} takes most: up to {most}.', why },
+    average: { title: '{rail} has to give {takes} and can {gives}', text: 'That is on average. {top} takes most: up to {most}.', why },
     peak: {
       title: '{rail} has to give up to {takes} and can {gives}',
       text: '{top} takes most: {most} at its peak.',
       why,
     },
-    board: { title: '{rail} has to give up to {takes} and can {gives}', text: 'Most of it the board takes itself: {most}.', why },
-    rail: { title: '{rail} has to give up to {takes} and can {gives}', text: 'Most of it goes on to {top}: {most}.', why },
   },
   remedies: { move: 'Feed {part} from {rail}' },
   otherwise: 'Feed what takes most from a supply of its own, with the grounds joined, or say in Supply what is not on at the same time.',

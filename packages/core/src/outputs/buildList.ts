@@ -42,6 +42,8 @@ export interface BuildWire {
   readonly colour: WireColour;
   readonly locked: boolean;
   readonly end: WireEnd;
+  /** More wires go there than the board has positions: they are joined, and one wire leads from the joint to the board. */
+  readonly joined: boolean;
   /** Where the wire goes on the board: the best position first, then others on the same conductor. */
   readonly at: readonly BoardPosition[];
   readonly through: string | undefined;
@@ -79,8 +81,16 @@ export type BuildResistor =
       readonly ohms: number;
     };
 
-/** The build list: grounds and supplies first, then jumpers, then signal wires part by part in printed order. */
+/** A pin, rail or ground of the board with more wires than positions. */
+export interface Joint {
+  readonly end: WireEnd;
+  readonly wires: number;
+  readonly at: readonly BoardPosition[];
+}
+
+/** The build list: joints, then grounds and supplies first, then jumpers, then signal wires part by part in printed order. */
 export interface BuildList {
+  readonly joints: readonly Joint[];
   readonly supplies: readonly BuildWire[];
   readonly straps: readonly BuildStrap[];
   readonly resistors: readonly BuildResistor[];
@@ -121,7 +131,7 @@ export function positionsOf(board: IndexedBoard, end: WireEnd): readonly BoardPo
   return pins.map((pin) => positionOf(board, pin));
 }
 
-function buildWire(plan: Plan, board: IndexedBoard, item: PlanTerminal): BuildWire {
+function buildWire(plan: Plan, board: IndexedBoard, item: PlanTerminal, joints: readonly Joint[]): BuildWire {
   const wire = item.wire!;
   const done = plan.ticks[item.key];
   return {
@@ -132,6 +142,7 @@ function buildWire(plan: Plan, board: IndexedBoard, item: PlanTerminal): BuildWi
     colour: wire.colour,
     locked: wire.locked,
     end: wire.end,
+    joined: joints.some(({ end }) => sameEnd(end, wire.end)),
     at: positionsOf(board, wire.end),
     through: item.terminal.through,
     series: plan.series[item.key],
@@ -191,6 +202,22 @@ function idleInputs(plan: Plan, sheets: Sheets): BuildList['idle'] {
   });
 }
 
+/** Where the board has too few positions for the wires that go there: one position takes one wire. Rails on no header are not among them. */
+function jointsOf(board: IndexedBoard, wired: readonly PlanTerminal[]): readonly Joint[] {
+  const byEnd = new Map<string, { readonly end: WireEnd; wires: number }>();
+  for (const { wire } of wired) {
+    if (!wire || wire.end.to === 'terminal') continue;
+    const key = JSON.stringify(wire.end, Object.keys(wire.end).sort());
+    const known = byEnd.get(key);
+    if (known) known.wires += 1;
+    else byEnd.set(key, { end: wire.end, wires: 1 });
+  }
+  return [...byEnd.values()].flatMap(({ end, wires }) => {
+    const at = positionsOf(board, end);
+    return at.length > 0 && wires > at.length ? [{ end, wires, at }] : [];
+  });
+}
+
 const isSupply = (item: PlanTerminal): boolean => item.wire?.end.to === 'ground' || item.wire?.end.to === 'rail';
 
 /** What to wire, in the order to wire it. Undefined where the board's sheet is gone. */
@@ -201,15 +228,17 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   const wired = all.filter((item) => item.wire);
   const grounds = wired.filter((item) => item.wire!.end.to === 'ground');
   const rails = wired.filter((item) => item.wire!.end.to === 'rail');
+  const joints = jointsOf(board, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))]);
   return {
-    supplies: [...grounds, ...rails].map((item) => buildWire(plan, board, item)),
+    joints,
+    supplies: [...grounds, ...rails].map((item) => buildWire(plan, board, item, joints)),
     straps: jumpers(plan, sheets),
     resistors: resistors(plan, sheets),
     capacitors: wantedCapacitors(plan, sheets).flatMap(({ placement, list, there }) =>
       there ? list.map((one) => ({ placement, ...one })) : [],
     ),
     idle: idleInputs(plan, sheets),
-    signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, board, item)),
+    signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, board, item, joints)),
     open: openTerminals(all, findNets(plan, sheets)).map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
   };
 }

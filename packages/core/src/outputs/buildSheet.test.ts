@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { readPlanFile } from '../plan/planFile';
-import type { Plan } from '../plan/plan';
+import { type Plan, sameEnd } from '../plan/plan';
 import { billOf, buildSheet, builtNow, changesSinceBuilt, SECTIONS } from './buildSheet';
 
 const sheets = shippedSheets();
@@ -24,6 +24,14 @@ test.each(['hive-watch', 'proofing-box', 'ferry-dial', 'workbench-scoreboard'])(
     const soldered = plan.placements.filter((p) => p.onBoard).map((p) => p.id);
     const wires = Object.keys(plan.wires).filter((key) => !soldered.includes(key.split(':')[0]!));
     expect(steps.flatMap((s) => (s.what.is === 'wire' ? [s.what.wire.key] : [])).toSorted()).toEqual(wires.toSorted());
+    // No position of the board takes two wires: what goes there twice is joined first.
+    const all = steps.flatMap((s) => (s.what.is === 'wire' && s.what.wire.end.to !== 'terminal' ? [s.what.wire] : []));
+    for (const one of all) {
+      const there = all.filter((other) => sameEnd(other.end, one.end));
+      expect({ key: one.key, joined: one.joined }).toEqual({ key: one.key, joined: one.at.length > 0 && there.length > one.at.length });
+      const joint = steps.find((s) => s.what.is === 'joint' && sameEnd(s.what.joint.end, one.end));
+      expect(joint?.value).toBe(one.joined ? String(there.length) : undefined);
+    }
     // Every step that is no wire can be kept in a plan file.
     const ticked = edited(
       plan,

@@ -5,12 +5,13 @@ import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Built, type Driver, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
-import { type BuildList, buildList, type BuildResistor, type BuildStrap, type BuildWire } from './buildList';
+import { type BuildList, buildList, type BuildResistor, type BuildStrap, type BuildWire, type Joint } from './buildList';
 import { endText } from './endText';
 
 /** What one step of the build is about. */
 export type StepWhat =
   | { readonly is: 'safety' }
+  | { readonly is: 'joint'; readonly joint: Joint }
   | { readonly is: 'wire'; readonly wire: BuildWire }
   | { readonly is: 'strap'; readonly strap: BuildStrap }
   | { readonly is: 'resistor'; readonly resistor: BuildResistor }
@@ -30,7 +31,7 @@ export interface BuildStep {
   readonly done: boolean;
 }
 
-export const SECTIONS = ['safety', 'grounds', 'supplies', 'straps', 'passives', 'wires', 'enabling', 'light'] as const;
+export const SECTIONS = ['safety', 'joints', 'grounds', 'supplies', 'straps', 'passives', 'wires', 'enabling', 'light'] as const;
 export interface BuildSection {
   readonly id: (typeof SECTIONS)[number];
   readonly steps: readonly BuildStep[];
@@ -53,6 +54,11 @@ function resistorStep(plan: Plan, resistor: BuildResistor): BuildStep {
 }
 
 const wireStep = (wire: BuildWire): BuildStep => ({ id: `wire:${wire.key}`, what: { is: 'wire', wire }, value: '', done: wire.ticked });
+
+function placeOf(end: WireEnd): string {
+  if (end.to === 'ground') return 'ground';
+  return end.to === 'rail' ? end.rail : end.to === 'pin' ? end.pin : `${end.placement}.${end.terminal}`;
+}
 
 function passives(plan: Plan, list: BuildList): readonly BuildStep[] {
   return [
@@ -99,6 +105,7 @@ export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] 
   );
   const steps: { readonly [S in BuildSection['id']]: readonly BuildStep[] } = {
     safety: [ownStep(plan, 'safety:board', 'done', { is: 'safety' })],
+    joints: list.joints.map((joint) => ownStep(plan, `joint:${placeOf(joint.end)}`, String(joint.wires), { is: 'joint', joint })),
     grounds: list.supplies.filter(isGround).map(wireStep),
     supplies: list.supplies.filter((wire) => !isGround(wire)).map(wireStep),
     straps: list.straps.map((strap) =>

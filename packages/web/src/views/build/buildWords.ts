@@ -3,7 +3,7 @@ import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say'
 import type { BoardPosition, BuildResistor, BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildSection, BuildStep, BuiltChange } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { capitalised, formatSi } from '@roof-chart/core/quantity/format';
+import { capitalised, counted, formatSi } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../../app/editWords';
 import { resistorWords } from '../resistors/resistorWords';
@@ -23,6 +23,10 @@ function positionWords(at: BoardPosition): string {
 }
 
 export function whereWords(wire: BuildWire): string {
+  return wire.joined ? `at the joint; ${boardWords(wire)}` : boardWords(wire);
+}
+
+function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement'>): string {
   const [first, ...others] = wire.at;
   if (wire.end.to === 'terminal') return wire.end.placement === wire.placement ? 'on the same part' : 'from part to part';
   if (!first) return wire.end.to === 'pin' ? 'on no header of the board' : 'this rail is on no header of the board';
@@ -44,6 +48,7 @@ export const throughWords = (wire: BuildWire): string => (wire.series === undefi
 
 export const SECTION_WORDS: { readonly [S in BuildSection['id']]: string } = {
   safety: 'Before you begin',
+  joints: 'Joints',
   grounds: 'Grounds',
   supplies: 'Supplies',
   straps: 'Jumpers',
@@ -126,6 +131,15 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
         text: 'Take the board off USB and every other supply.',
         detail: 'Everything up to first light is done without power.',
       };
+    case 'joint': {
+      const { end, wires, at } = what.joint;
+      const name = endWords(plan, sheets, end);
+      return {
+        head: name,
+        text: `join ${wires} wires on a row of a breadboard or in a terminal block, and lead one wire from there to ${name}`,
+        detail: `${counted(at.length, 'position')} on the board: ${boardWords({ at, end, placement: '' })}`,
+      };
+    }
     case 'wire':
       return wireStep(plan, sheets, what.wire);
     case 'strap':

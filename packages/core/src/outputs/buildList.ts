@@ -2,7 +2,7 @@ import type { BoardPin } from '../sheets/boardSheet';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { pullFeed } from '../electrics/busInputs';
 import { findBuses } from '../nets/buses';
-import { findNets } from '../nets/nets';
+import { findNets, type Nets } from '../nets/nets';
 import { segmentsOf } from '../nets/segments';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
@@ -202,11 +202,13 @@ function idleInputs(plan: Plan, sheets: Sheets): BuildList['idle'] {
   });
 }
 
-/** Where the board has too few positions for the wires that go there: one position takes one wire. Rails on no header are not among them. */
-function jointsOf(board: IndexedBoard, wired: readonly PlanTerminal[]): readonly Joint[] {
+/** Where the board has too few positions for the wires that go there: one position takes one wire. Rails on no header are not among them, nor
+ *  pins on which signals clash: those must be parted. */
+function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[]): readonly Joint[] {
   const byEnd = new Map<string, { readonly end: WireEnd; wires: number }>();
   for (const { wire } of wired) {
     if (!wire || wire.end.to === 'terminal') continue;
+    if (wire.end.to === 'pin' && nets.byPin.get(wire.end.pin)!.signals.length > 1) continue;
     const key = JSON.stringify(wire.end, Object.keys(wire.end).sort());
     const known = byEnd.get(key);
     if (known) known.wires += 1;
@@ -228,7 +230,8 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   const wired = all.filter((item) => item.wire);
   const grounds = wired.filter((item) => item.wire!.end.to === 'ground');
   const rails = wired.filter((item) => item.wire!.end.to === 'rail');
-  const joints = jointsOf(board, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))]);
+  const nets = findNets(plan, sheets);
+  const joints = jointsOf(board, nets, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))]);
   return {
     joints,
     supplies: [...grounds, ...rails].map((item) => buildWire(plan, board, item, joints)),
@@ -239,6 +242,6 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
     ),
     idle: idleInputs(plan, sheets),
     signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, board, item, joints)),
-    open: openTerminals(all, findNets(plan, sheets)).map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
+    open: openTerminals(all, nets).map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
   };
 }

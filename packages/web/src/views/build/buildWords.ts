@@ -3,7 +3,7 @@ import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say'
 import type { BoardPosition, BuildResistor, BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildSection, BuildStep, BuiltChange } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { capitalised, counted, formatSi } from '@roof-chart/core/quantity/format';
+import { capitalised, formatSi } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../../app/editWords';
 import { resistorWords } from '../resistors/resistorWords';
@@ -133,11 +133,11 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
       };
     case 'joint': {
       const { end, wires, at } = what.joint;
-      const name = endWords(plan, sheets, end);
+      const few = at.length === 1 ? 'the only position' : `${at.length} positions`;
       return {
-        head: name,
-        text: `join ${wires} wires on a row of a breadboard or in a terminal block, and lead one wire from there to ${name}`,
-        detail: `${counted(at.length, 'position')} on the board: ${boardWords({ at, end, placement: '' })}`,
+        head: endWords(plan, sheets, end),
+        text: `join its ${wires} wires on a breadboard row or in a terminal block, with one wire to the board.`,
+        detail: `${capitalised(few)}: ${boardWords({ at, end, placement: '' })}`,
       };
     }
     case 'wire':

@@ -42,6 +42,6 @@ test('heat is said with what it means, where the sheet says how the regulator co
 test('what the board takes besides is said, since no bar shows it', () => {
   expect(besidesWords(sheet())).toBeUndefined();
   expect(besidesWords(sheet({ besides: { typicalMilliamps: 100, peakMilliamps: 240, heldMilliamps: 100 } }))).toBe(
-    'The board itself takes 100 mA, up to 240 mA, which the limit leaves out.',
+    'The board itself draws another 100 mA, up to 240 mA; the limit already allows for that.',
   );
 });

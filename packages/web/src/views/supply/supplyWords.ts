@@ -57,4 +57,5 @@ export function heatWords({ regulator }: RailSheet): string | undefined {
 
 /** What the board takes from a rail whose budget is what it leaves for parts. */
 export const besidesWords = ({ besides }: RailSheet): string | undefined =>
-  besides && `The board itself takes ${amps(besides.typicalMilliamps)}, up to ${amps(besides.peakMilliamps)}, which the limit leaves out.`;
+  besides &&
+  `The board itself draws another ${amps(besides.typicalMilliamps)}, up to ${amps(besides.peakMilliamps)}; the limit already allows for that.`;

@@ -44,6 +44,16 @@ describe('a lamp at a pin', () => {
     expect(codesAfter(blue, sheets)).toContain('led-dim');
     const bright = edited(lamp(shield(), 'led-blue-5mm'), sheets, wire('l:A', 'D2'), series('l', 'A', 330));
     expect(codesAfter(bright, sheets)).not.toContain('led-dim');
+    // 3.4 V at most of a pin at 3.3 V and no resistor to speak of: at 3.2 V and 3.4 V of forward voltage nothing flows.
+    const bare = edited(lamp(stick(), 'led-blue-5mm'), sheets, wire('l:A', 'GP2'), series('l', 'A', 33));
+    expectCheck('led-dim', bare, sheets, [
+      {
+        message: expect.stringMatching(/^(dim|worst)$/) as string,
+        level: 'hint',
+        title: expect.stringContaining('may stay dark') as string,
+        remedies: [],
+      },
+    ]);
   });
 
   test('one that is added with its wires has its resistor', () => {

@@ -14,18 +14,26 @@ export const ledDim: Check = {
       text: '{supply} for {forward} of forward voltage: {amps} on {terminals}.',
       why: 'What the supply has above the forward voltage drives the current. Where there is next to nothing, the LED lights with one supply and not with another. Blue, white and green ones want 3 V and more.',
     },
+    worst: {
+      title: '{placement} may stay dark with some supplies',
+      text: 'At {low} with an LED of {high} it gets {least} on {terminals}; usually {amps}.',
+      why: 'LEDs of one kind differ by some tenths of a volt, and so do supplies. Where both are at their worst, next to nothing is left to drive the current.',
+    },
   },
   remedies: {},
   examine: ({ plan, sheets }) =>
-    byPlacement(lampsOf(plan, sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.typ! < SEEN)).map((lamps) => ({
+    byPlacement(lampsOf(plan, sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.min < SEEN)).map((lamps) => ({
       level: 'hint',
-      message: 'dim',
+      message: lamps.some((lamp) => lamp.amps.typ! < SEEN) ? 'dim' : 'worst',
       place: lampPlace(lamps[0].placement),
       data: {
         ...lampData(lamps),
         supply: { is: 'volts', value: lamps[0].supply.typ ?? lamps[0].supply.min },
         forward: { is: 'volts', value: lamps[0].forwardVolts.typ ?? lamps[0].forwardVolts.min },
         amps: { is: 'quantity', value: lamps[0].amps.typ!, unit: 'A' },
+        least: { is: 'quantity', value: lamps[0].amps.min, unit: 'A' },
+        low: { is: 'volts', value: lamps[0].supply.min },
+        high: { is: 'volts', value: lamps[0].forwardVolts.max },
       },
       remedies: () => [],
     })),

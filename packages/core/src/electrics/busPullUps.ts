@@ -1,6 +1,6 @@
 import { formatSi } from '../quantity/format';
 import { type Range, typical } from '../quantity/range';
-import { I2C_MODES, I2C_STANDARD, type I2cMode, i2cModeAt } from './i2cModes';
+import { I2C_MODES, I2C_STANDARD, type I2cMode, i2cModeAt, sinkAmps as sinkAmpsOf } from './i2cModes';
 import { JoinedRise, type RiseNode } from './joinedRise';
 import { restAt } from './rest';
 import type { Step, Worked } from './working';
@@ -238,7 +238,7 @@ function sinkingOf(input: PullUpInput, mode: I2cMode): Sinking {
   const sinks = all.flatMap((one) => one.sinks.map((sink) => ({ sink, ohms: (pulledTo(one).max - sink.volts) / sink.amps })));
   const sink = sinks.length > 0 ? sinks.reduce((a, b) => (b.ohms > a.ohms ? b : a)).sink : undefined;
   const low = sink?.volts ?? lowVolts(pulledTo(input).max);
-  const canSinkAmps = sink?.amps ?? mode.sinkAmps;
+  const canSinkAmps = sink?.amps ?? sinkAmpsOf(mode, pulledTo(input).max);
   // Each resistor brings its own current to the member that holds the line low, on whichever side it is.
   const ampsOf = (one: LineStretch) => sum(strongOf(one).map((p) => (p.volts - low) / p.ohms));
   const sinkAmps = sum(all.map(ampsOf));

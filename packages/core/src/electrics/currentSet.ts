@@ -32,12 +32,14 @@ function around(points: readonly Point[], isBefore: (point: Point) => boolean): 
 
 /** The resistance for a current, on the side that gives less: straight between two points over 1/I, where the true curve sags below.
  *  @param volts forward voltage of the LEDs
- *  @throws RangeError when the current is not above zero, or above what the table ends with
+ *  @throws RangeError when the current is outside of the table
  *  @example currentSetOhms(table, 20e-3, 2) // 28_000 by the table of the MAX7219 */
 export function currentSetOhms(table: CurrentSetTable, amps: number, volts: number): number {
   const points = columnOf(table, volts);
   const most = points[0]!.amps;
-  if (!(amps > 0 && amps <= most * (1 + 1e-9))) throw new RangeError(`current ${amps}: expected amperes above zero, at most ${most}`);
+  const least = points.at(-1)!.amps;
+  if (!(amps >= least * (1 - 1e-9) && amps <= most * (1 + 1e-9)))
+    throw new RangeError(`current ${amps}: the table of the sheet goes from ${least} A to ${most} A`);
   const [a, b] = around(points, (point) => point.amps > amps);
   const share = (1 / amps - 1 / a.amps) / (1 / b.amps - 1 / a.amps);
   return a.ohms + (b.ohms - a.ohms) * share;

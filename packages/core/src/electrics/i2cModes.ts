@@ -18,6 +18,10 @@ export const I2C_MODES: readonly I2cMode[] = [
   { name: 'fast mode plus', maxHz: 1e6, riseSeconds: 120e-9, sinkAmps: 20e-3, farads: 550e-12 },
 ];
 
+/** What every member must sink at its low level: at 2 V and below 2 mA in standard and fast mode.
+ *  @param vdd what the bus is pulled to, in volts */
+export const sinkAmps = (mode: I2cMode, vdd: number): number => (vdd > 2 ? mode.sinkAmps : Math.min(mode.sinkAmps, 2e-3));
+
 /** The mode whose timing a clock needs; undefined above 1 MHz, where a bus with pull-ups has none. */
 export function i2cModeAt(hz: number): I2cMode | undefined {
   return I2C_MODES.find((mode) => hz <= mode.maxHz);

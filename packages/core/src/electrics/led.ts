@@ -27,7 +27,8 @@ export interface LedResult {
   /** Power in the resistor at worst, in watts, and the rating to take: twice that. */
   readonly watts: number | undefined;
   readonly ratingWatts: number | undefined;
-  readonly verdict: 'good' | 'too-low' | 'no-value' | 'none-needed';
+  /** `dark-at-worst`: nothing flows where supply and forward voltage are at their worst. */
+  readonly verdict: 'good' | 'too-low' | 'no-value' | 'none-needed' | 'dark-at-worst';
   /** The least supply with which it lights at all. */
   readonly leastVolts: number;
 }
@@ -74,7 +75,15 @@ export function ledResistor(input: LedInput): Worked<LedResult> {
   // Current and resistance at the same corner: the resistor that lets more current through is the smaller one.
   const heat = (r: number) => at(r, supply.max, forwardVolts.min) ** 2 * r;
   const watts = Math.max(heat(ohms * (1 - tolerance)), heat(ohms * (1 + tolerance)));
-  return { ...nothing, exactOhms: exact, ohms, amps: current, watts, ratingWatts: ratingFor(watts), verdict: 'good' };
+  return {
+    ...nothing,
+    exactOhms: exact,
+    ohms,
+    amps: current,
+    watts,
+    ratingWatts: ratingFor(watts),
+    verdict: current.min > 0 ? 'good' : 'dark-at-worst',
+  };
 }
 
 export interface MultiplexResult {

@@ -22,12 +22,14 @@ export interface LinePullInput {
 
 export interface LinePull {
   readonly leastOhms: number;
+  /** Where all limits together leave the upper end: the line rests high, and is high in time. 0 where nothing does. */
   readonly mostOhms: number;
-  /** What sets the upper end. */
+  /** What sets it most. */
   readonly limit: 'leakage' | 'rise' | 'pull-down';
   /** Nearest to the middle of the window on a scale of ratios, and within it at both ends of its tolerance. */
   readonly ohms: number | undefined;
-  /** Until the high level with it, in seconds, and what flows while the line is low. */
+  /** Where the line rests with it at the least, in volts; until the high level, in seconds; and what flows while the line is low. */
+  readonly restVolts: number | undefined;
   readonly riseSeconds: number | undefined;
   readonly lowAmps: number | undefined;
 }
@@ -47,15 +49,34 @@ export function linePull(input: LinePullInput): Worked<LinePull> {
     { limit: 'rise', ohms: riseSeconds / (farads * Math.log(volts / (volts - highVolts))) },
     ...(downOhms ? [{ limit: 'pull-down', ohms: downOhms * (volts / highVolts - 1) } as const] : []),
   ] as const;
-  const most = ends.reduce((a, b) => (b.ohms < a.ohms ? b : a));
-  const fitting = values.filter((value) => value * (1 - tolerance) >= least && value * (1 + tolerance) <= most.ohms);
-  const ohms = nearestOf(fitting, Math.sqrt(least * most.ohms));
+  const first = ends.reduce((a, b) => (b.ohms < a.ohms ? b : a));
+  /** Where the line rests with a pull-up, in volts, and how long it rises to the high level: leakage, a pull-down and the pull-up together. */
+  const withPull = (ohms: number) => {
+    const down = downOhms ? downOhms * (1 - tolerance) : Infinity;
+    const seen = 1 / (1 / ohms + 1 / down);
+    const rest = seen * (volts / ohms - leakAmps);
+    return { rest, seconds: rest > highVolts ? seen * farads * Math.log(rest / (rest - highVolts)) : Infinity };
+  };
+  const isHigh = (ohms: number) => withPull(ohms).seconds <= riseSeconds;
+  // Each limit alone is an upper bound of all of them together, which no formula gives.
+  let [low, high] = [first.ohms / 1e6, first.ohms];
+  if (isHigh(high)) low = high;
+  for (let step = 0; step < 60 && low < high; step += 1) {
+    const middle = Math.sqrt(low * high);
+    if (isHigh(middle)) low = middle;
+    else high = middle;
+  }
+  const mostOhms = isHigh(low) ? low : 0;
+  const fitting = values.filter((value) => value * (1 - tolerance) >= least && value * (1 + tolerance) <= mostOhms);
+  const ohms = nearestOf(fitting, Math.sqrt(least * mostOhms));
+  const worst = ohms === undefined ? undefined : withPull(ohms * (1 + tolerance));
   return {
     leastOhms: least,
-    mostOhms: most.ohms,
-    limit: most.limit,
+    mostOhms,
+    limit: first.limit,
     ohms,
-    riseSeconds: ohms && ohms * (1 + tolerance) * farads * Math.log(volts / (volts - highVolts)),
+    restVolts: worst?.rest,
+    riseSeconds: worst?.seconds,
     lowAmps: ohms && (volts - lowVolts) / (ohms * (1 - tolerance)),
     working: [
       {
@@ -72,6 +93,22 @@ export function linePull(input: LinePullInput): Worked<LinePull> {
         formula: 'Rmax = t / (C · ln(V / (V − VIH)))',
         values: `${formatSi(riseSeconds, 's')} / (${formatSi(farads, 'F')} · ${Number(Math.log(volts / (volts - highVolts)).toPrecision(3))}) = ${formatSi(ends[1].ohms, 'Ω')}`,
         source: 'Charging of the line through the pull-up',
+      },
+      ...(downOhms
+        ? [
+            {
+              formula: 'Rmax = Rdown · (V / VIH − 1)',
+              values: `${formatSi(downOhms, 'Ω')} · (${formatSi(volts, 'V')} / ${formatSi(highVolts, 'V')} − 1) = ${formatSi(downOhms * (volts / highVolts - 1), 'Ω')}`,
+              source: 'Both resistors are a divider',
+            },
+          ]
+        : []),
+      {
+        formula: 'Vrest = (R ∥ Rdown) · (V / R − Ileak); t = (R ∥ Rdown) · C · ln(Vrest / (Vrest − VIH))',
+        values: worst
+          ? `with ${formatSi(ohms!, 'Ω')} at its most: ${formatSi(worst.rest, 'V')}, ${formatSi(worst.seconds, 's')}; together they allow ${formatSi(mostOhms, 'Ω')}`
+          : `together they allow ${formatSi(mostOhms, 'Ω')}`,
+        source: 'All limits at once: each takes of the level that the others need',
       },
     ],
   };

@@ -63,12 +63,40 @@ describe('a pulled-up line', () => {
     expect(outputs).toMatchObject({ leastOhms: near(2.9 / 4e-3), mostOhms: near(0.99 / 10e-6, 3), limit: 'leakage', ohms: 8200 });
     expect(run('line-pull-up', { down: '45k', capacitance: '1p' }).outputs).toMatchObject({
       limit: 'pull-down',
-      mostOhms: near(45e3 * (3.3 / 2.31 - 1), 3),
+      // By hand, with a pull-down of 42.75 kΩ: 3.3 V / R − 10 µA = 2.31 V · (1 / R + 1 / 42.75 kΩ).
+      mostOhms: near(0.99 / (10e-6 + 2.31 / 42.75e3), 2),
     });
-    expect(run('line-pull-up', { rise: '1u' }).outputs).toMatchObject({
-      limit: 'rise',
-      mostOhms: near(1e-6 / (50e-12 * Math.log(1 / 0.3)), 3),
-    });
+    const slow = run('line-pull-up', { rise: '1u' }).outputs;
+    expect(slow).toMatchObject({ limit: 'rise' });
+    // The leakage takes a little of the level that the rise goes to: below what the rise alone would allow.
+    expect(slow['mostOhms']).toBeLessThan(1e-6 / (50e-12 * Math.log(1 / 0.3)));
+  });
+
+  test('all limits together: at every corner the line is high in time, as a stepped circuit says', () => {
+    const values = valuesOf('E24', 100, 1e6);
+    fc.assert(
+      fc.property(
+        fc.record({
+          leakAmps: fc.double({ min: 1e-6, max: 2e-4, noNaN: true }),
+          farads: fc.double({ min: 1e-11, max: 1e-9, noNaN: true }),
+          riseSeconds: fc.double({ min: 2e-7, max: 2e-5, noNaN: true }),
+          downOhms: fc.option(fc.double({ min: 1e4, max: 2e5, noNaN: true }), { nil: undefined }),
+        }),
+        ({ downOhms, ...given }) => {
+          const levels = { volts: 3.3, highVolts: 2.31, lowVolts: 0.4, lowAmps: 4e-3, tolerance: 0.05, values };
+          const found = linePull({ ...levels, ...given, ...(downOhms ? { downOhms } : {}) });
+          if (found.ohms === undefined) return;
+          // Euler steps of a node: the pull-up at its most, the pull-down at its least, all the leakage.
+          const [up, down] = [found.ohms * 1.05, downOhms ? downOhms * 0.95 : Infinity];
+          const steps = 4000;
+          let volts = 0;
+          for (let n = 0; n < steps; n += 1)
+            volts += (((3.3 - volts) / up - volts / down - given.leakAmps) / given.farads) * (given.riseSeconds / steps);
+          expect(volts).toBeGreaterThanOrEqual(2.31 * 0.998);
+          expect(found.restVolts!).toBeGreaterThan(2.31);
+        },
+      ),
+    );
   });
 
   test('what is chosen keeps the window at both ends of its tolerance', () => {
@@ -142,6 +170,9 @@ describe('drivers', () => {
     });
     expect(run('transistor-gate', { load: '2', rated: '4.5' }).outputs).toMatchObject({ verdict: 'weak' });
     expect(run('transistor-gate', { load: '2', threshold: '4' }).outputs).toMatchObject({ verdict: 'off' });
+    // 28.3 A through 50 mΩ are 40 W.
+    expect(run('transistor-gate', { load: '28.3' }).outputs).toMatchObject({ verdict: 'hot', watts: near(40.0, 0) });
+    expect(run('transistor-gate', { load: '4', 'most-watts': '1' }).outputs).toMatchObject({ verdict: 'good' });
   });
 
   test('digits: four at 3 ms are 83 Hz; resistor for the peak through transistor and output; who is over is said', () => {
@@ -156,6 +187,27 @@ describe('drivers', () => {
     expect(spans!.rows.map((row) => row.range.max)).toEqual([near(3e-3), near(6e-3), near(9e-3), near(12e-3)]);
     expect(run('multiplex', { average: '4m', 'package-most': '0.1' }).outputs).toMatchObject({ verdict: 'package-over' });
     expect(run('multiplex', { average: '20m' }).outputs).toMatchObject({ verdict: 'pulse-over' });
+    // Flicker is seen; it does not excuse what destroys, nor a supply with which nothing lights.
+    expect(run('multiplex', { average: '20m', dwell: '10m' }).outputs).toMatchObject({ verdict: 'pulse-over' });
+    expect(run('multiplex', { supply: '1.8', dwell: '10m' }).outputs).toMatchObject({ verdict: 'too-low' });
+    expect(run('multiplex', { dwell: '10m', 'package-most': '0.1' }).outputs).toMatchObject({ verdict: 'flickers' });
+    // 3 · 0.7 mA · 8 is 16.8 mA, whatever floating point makes of it.
+    expect(run('multiplex', { digits: '3', average: '0.7m', 'package-most': '16.8m' }).outputs).toMatchObject({ verdict: 'steady' });
+    expect(run('led', { supply: '3.3', vf: '3.1', 'vf-max': '3.4', current: '5m' }).outputs).toMatchObject({
+      verdict: 'dark-at-worst',
+      ampsMin: 0,
+    });
+    expect(run('pull-up', { vdd: '1.8', 'pull-ups': '1k' }).outputs).toMatchObject({
+      // 0.2 VDD at 2 mA up to 2 V: (1.8 − 0.36) / 2 mA.
+      leastOhms: near(720),
+      verdict: 'good',
+    });
+    expect(run('pull-up', { capacitance: '420p', hz: '100k', 'pull-ups': '1.5k' }).outputs).toMatchObject({ verdict: 'over-capacitance' });
+    expect(() => run('pull-up', { hz: '3.4M' })).toThrow('expected 1 MHz at most');
+    expect(run('sensor-divider', { from: '1k', to: '100k', series: '4.7k' }).outputs).toMatchObject({
+      ohms: 4700,
+      span: near(4.7 / 5.7 - 4.7 / 104.7, 6),
+    });
     expect(run('multiplex', { supply: '2' }).outputs).toMatchObject({ verdict: 'too-low', ohms: null });
     expect(run('multiplex', { common: 'anode' }).outputs['transistor']).toMatch(/PNP/);
     expect(() => run('multiplex', { common: 'both' })).toThrow('common both: expected cathode or anode');

@@ -29,6 +29,8 @@ export interface GateInput {
   readonly coulombs: number;
   /** Most that the pin gives, in amperes. */
   readonly pinAmps: number;
+  /** Heat that its package gets rid of, in watts. */
+  readonly mostWatts: number;
   readonly values: readonly number[];
 }
 
@@ -41,13 +43,13 @@ export interface GateDrive {
   /** While it is on: what it keeps, and what it turns into heat. */
   readonly dropVolts: number;
   readonly watts: number;
-  readonly verdict: 'good' | 'weak' | 'off';
+  readonly verdict: 'good' | 'weak' | 'off' | 'hot';
 }
 
 /** A field-effect transistor at a pin.
  *  @throws RangeError when a value is not above zero */
 export function gateDrive(input: GateInput): Worked<GateDrive> {
-  const { highVolts, thresholdVolts, ratedVolts, onOhms, amps, coulombs, pinAmps, values } = input;
+  const { highVolts, thresholdVolts, ratedVolts, onOhms, amps, coulombs, pinAmps, mostWatts, values } = input;
   for (const [name, value] of Object.entries({
     high: highVolts,
     threshold: thresholdVolts,
@@ -55,6 +57,7 @@ export function gateDrive(input: GateInput): Worked<GateDrive> {
     load: amps,
     charge: coulombs,
     pin: pinAmps,
+    'most-watts': mostWatts,
   }))
     if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
   const exact = highVolts / pinAmps;
@@ -67,7 +70,7 @@ export function gateDrive(input: GateInput): Worked<GateDrive> {
     switchSeconds: gateOhms && (coulombs * gateOhms) / (highVolts / 2),
     dropVolts: amps * onOhms,
     watts,
-    verdict: highVolts < thresholdVolts ? 'off' : highVolts < ratedVolts ? 'weak' : 'good',
+    verdict: highVolts < thresholdVolts ? 'off' : highVolts < ratedVolts ? 'weak' : watts > mostWatts * (1 + 1e-9) ? 'hot' : 'good',
     working: [
       {
         formula: 'VOH ≥ VGS of the stated RDS(on)',
@@ -81,7 +84,7 @@ export function gateDrive(input: GateInput): Worked<GateDrive> {
       },
       {
         formula: 'P = I² · RDS(on)',
-        values: `${formatSi(amps, 'A')}² · ${formatSi(onOhms, 'Ω')} = ${formatSi(watts, 'W')}`,
+        values: `${formatSi(amps, 'A')}² · ${formatSi(onOhms, 'Ω')} = ${formatSi(watts, 'W')}, of ${formatSi(mostWatts, 'W')} that the package gets rid of`,
         source: 'Ohm’s law',
       },
     ],

@@ -81,7 +81,7 @@ export const sensor: Calculation = {
   outputs: [
     { name: 'exactOhms', unit: 'Ω', words: 'resistance exactly' },
     { name: 'ohms', unit: 'Ω', words: 'nearest preferred value' },
-    { name: 'span', unit: '1', words: 'span as a share of the supply' },
+    { name: 'span', unit: '1', words: 'span with it, as a share of the supply' },
     { name: 'countsPerUnit', unit: '1', words: 'counts of the analog input for a unit, in the mean' },
     { name: 'sourceOhms', unit: 'Ω', words: 'what the analog input sees at the most' },
     {
@@ -93,12 +93,13 @@ export const sensor: Calculation = {
   source: 'The span of a divider is widest at the geometric mean',
   run(values) {
     const [from, to] = [values.number('from'), values.number('to')];
-    const { ohms, span } = sensorDivider(from, to);
+    const { ohms } = sensorDivider(from, to);
     const bits = whole(values, 'bits');
     if (bits < 4 || bits > 24) throw new RangeError(`bits ${bits}: expected 4 to 24`);
     const fixed = nearestOf(valuesIn(values, 1, 100e6), ohms) ?? ohms;
     const share = (sensor: number) => fixed / (fixed + sensor);
-    const countsPerUnit = (Math.abs(share(from) - share(to)) * (2 ** bits - 1)) / above(values, 'units');
+    const span = Math.abs(share(from) - share(to));
+    const countsPerUnit = (span * (2 ** bits - 1)) / above(values, 'units');
     const sourceOhms = Math.max(...[from, to].map((sensor) => (fixed * sensor) / (fixed + sensor)));
     const verdict = sourceOhms > above(values, 'source-most') ? 'source-over' : countsPerUnit < 1 ? 'coarse' : 'good';
     return {
@@ -113,6 +114,11 @@ export const sensor: Calculation = {
           formula: 'R = √(R1 · R2)',
           values: `√(${formatSi(from, 'Ω')} · ${formatSi(to, 'Ω')}) = ${formatSi(ohms, 'Ω')}`,
           source: 'The span of a divider is widest at the geometric mean',
+        },
+        {
+          formula: 'span = |R / (R + R1) − R / (R + R2)|; counts = span · (2^bits − 1) / units',
+          values: `with ${formatSi(fixed, 'Ω')}: ${Number(span.toPrecision(4))}; · ${2 ** bits - 1} / ${above(values, 'units')} = ${Number(countsPerUnit.toPrecision(4))}`,
+          source: 'Divider with the resistor that is there',
         },
       ],
     };

@@ -38,7 +38,11 @@ export const led: Calculation = {
     { name: 'ampsMax', unit: 'A', words: 'current at the brightest corner' },
     { name: 'watts', unit: 'W', words: 'power in the resistor at worst' },
     { name: 'ratingWatts', unit: 'W', words: 'rating to take, with twice the room' },
-    { name: 'verdict', unit: 'text', words: 'good, too-low (supply below forward voltage), no-value or none-needed' },
+    {
+      name: 'verdict',
+      unit: 'text',
+      words: 'good, dark-at-worst (no current at the darkest corner), too-low (supply below forward voltage), no-value or none-needed',
+    },
   ],
   source: 'Ohm’s law',
   run(values) {
@@ -94,7 +98,11 @@ export const digits: Calculation = {
     { name: 'exactOhms', unit: 'Ω', words: 'resistor of a segment exactly' },
     { name: 'ohms', unit: 'Ω', words: 'next preferred value up' },
     { name: 'transistor', unit: 'text', words: 'what switches a digit' },
-    { name: 'verdict', unit: 'text', words: 'steady, flickers (below 70 rounds a second), pulse-over, package-over or too-low' },
+    {
+      name: 'verdict',
+      unit: 'text',
+      words: 'steady, flickers (below 70 rounds a second), pulse-over, package-over, too-low (supply below the LEDs’ voltage) or no-value',
+    },
   ],
   source: 'Each digit is lit once a round',
   run(values) {
@@ -116,14 +124,19 @@ export const digits: Calculation = {
       tolerance: 0,
       values: valuesIn(values, 1, 10e6),
     });
-    const trouble =
-      resistor.verdict === 'too-low'
-        ? 'too-low'
-        : outputs.peakAmps > above(values, 'peak-most')
+    // The same current in other steps of arithmetic is no more than it was.
+    const isOver = (amps: number, name: string) => amps > above(values, name) * (1 + 1e-9);
+    // What destroys goes before what is only seen.
+    const verdict =
+      resistor.verdict === 'too-low' || resistor.verdict === 'no-value'
+        ? resistor.verdict
+        : isOver(outputs.peakAmps, 'peak-most')
           ? 'pulse-over'
-          : outputs.digitAmps > above(values, 'package-most')
+          : isOver(outputs.digitAmps, 'package-most')
             ? 'package-over'
-            : 'steady';
+            : flickers
+              ? 'flickers'
+              : 'steady';
     const [count, dwell] = [whole(values, 'digits'), above(values, 'dwell')];
     return {
       outputs: {
@@ -131,7 +144,7 @@ export const digits: Calculation = {
         exactOhms: finite(resistor.exactOhms),
         ohms: finite(resistor.ohms),
         transistor: common === 'cathode' ? 'NPN or N-MOS, to ground' : 'PNP or P-MOS, from the supply',
-        verdict: flickers ? 'flickers' : trouble,
+        verdict,
       },
       working: [...working, ...resistor.working],
       // Of many digits the first ones show it.
@@ -183,6 +196,8 @@ export const currentSetting: Calculation = {
   run(values, context) {
     const table = tableOf(values, context);
     const [amps, volts] = [above(values, 'current'), above(values, 'vf')];
+    const [first, last] = [table.ledVolts[0]!, table.ledVolts.at(-1)!];
+    if (volts < first || volts > last) throw new RangeError(`vf ${volts}: the table of the sheet goes from ${first} V to ${last} V`);
     const exact = currentSetOhms(table, amps, volts);
     const ohms = valuesIn(values, 100, 10e6).find((value) => value >= exact * (1 - 1e-9));
     const given = ohms === undefined ? undefined : currentSetAmps(table, ohms, volts, share(values, 'tolerance'));

@@ -13,9 +13,10 @@ import {
 
 const LINE_OUTPUTS: Calculation['outputs'] = [
   { name: 'leastOhms', unit: 'Ω', words: 'below it the line cannot be pulled low' },
-  { name: 'mostOhms', unit: 'Ω', words: 'above it the line does not get high, or too slowly' },
+  { name: 'mostOhms', unit: 'Ω', words: 'above it the line does not get high, or too slowly, all limits together' },
   { name: 'limit', unit: 'text', words: 'what sets the upper end: leakage, rise or pull-down' },
   { name: 'ohms', unit: 'Ω', words: 'preferred value nearest to the middle of the window' },
+  { name: 'restVolts', unit: 'V', words: 'where the line rests with it, at the least' },
   { name: 'riseSeconds', unit: 's', words: 'until high with it, at the slowest' },
   { name: 'lowAmps', unit: 'A', words: 'current while the line is low' },
 ];
@@ -48,6 +49,7 @@ function pulled(values: Values, farads: number) {
       mostOhms: found.mostOhms,
       limit: found.limit,
       ohms: finite(found.ohms),
+      restVolts: finite(found.restVolts),
       riseSeconds: finite(found.riseSeconds),
       lowAmps: finite(found.lowAmps),
     },

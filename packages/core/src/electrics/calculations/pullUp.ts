@@ -1,8 +1,8 @@
 import { formatSi } from '../../quantity/format';
 import { point } from '../../quantity/range';
 import { bestAdded } from '../bestAdded';
-import { busPullUps } from '../busPullUps';
-import { I2C_STANDARD } from '../i2cModes';
+import { busPullUps, lowVolts } from '../busPullUps';
+import { I2C_STANDARD, i2cModeAt, sinkAmps } from '../i2cModes';
 import { type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn } from './calculation';
 
 export const pullUp: Calculation = {
@@ -14,8 +14,8 @@ export const pullUp: Calculation = {
     { name: 'capacitance', words: 'capacitance of the line', unit: 'F', default: '100p' },
     { name: 'pull-ups', words: 'resistances that are there, with commas between', unit: 'Ω', list: true, default: '' },
     TOLERANCE_INPUT,
-    { name: 'vol', words: 'low level of the weakest member', unit: 'V', default: '0.4' },
-    { name: 'iol', words: 'current that it sinks then', unit: 'A', default: '3m' },
+    { name: 'vol', words: 'low level of the weakest member; 0: 0.4 V, or 0.2 VDD up to 2 V, as UM10204 has it', unit: 'V', default: '0' },
+    { name: 'iol', words: 'current that it sinks then; 0: as UM10204 has it for supply and mode', unit: 'A', default: '0' },
     SERIES_INPUT,
   ],
   outputs: [
@@ -24,19 +24,17 @@ export const pullUp: Calculation = {
     { name: 'ohmsMin', unit: 'Ω', words: 'what there is, strongest corner' },
     { name: 'ohmsMax', unit: 'Ω', words: 'what there is, weakest corner' },
     { name: 'riseSeconds', unit: 's', words: 'rise at the weakest corner' },
-    { name: 'verdict', unit: 'text', words: 'missing, too-strong, too-weak, both or good' },
+    { name: 'verdict', unit: 'text', words: 'missing, too-strong, too-weak, both, over-capacitance (more than the mode allows) or good' },
     { name: 'add', unit: 'Ω', words: 'preferred value to add; none where nothing is needed or nothing helps' },
   ],
   source: I2C_STANDARD,
   run(values) {
     const tolerance = share(values, 'tolerance');
-    const vdd = values.number('vdd');
-    const given = {
-      vdd: point(vdd),
-      sinks: [{ id: 'weakest', volts: values.number('vol'), amps: values.number('iol') }],
-      farads: values.number('capacitance'),
-      hz: values.number('hz'),
-    };
+    const [vdd, hz] = [values.number('vdd'), values.number('hz')];
+    const mode = i2cModeAt(hz);
+    if (!mode) throw new RangeError(`hz ${hz}: expected 1 MHz at most; faster modes need a current source in place of resistors`);
+    const sink = { id: 'weakest', volts: values.number('vol') || lowVolts(vdd), amps: values.number('iol') || sinkAmps(mode, vdd) };
+    const given = { vdd: point(vdd), sinks: [sink], farads: values.number('capacitance'), hz };
     const resistor = (ohms: number) => ({
       id: formatSi(ohms, 'Ω'),
       ohms: { min: ohms * (1 - tolerance), typ: ohms, max: ohms * (1 + tolerance) },
@@ -54,7 +52,7 @@ export const pullUp: Calculation = {
         ohmsMin: finite(result.ohms?.min),
         ohmsMax: finite(result.ohms?.max),
         riseSeconds: finite(result.riseSeconds?.max),
-        verdict: result.verdict,
+        verdict: result.verdict === 'good' && result.allFarads > result.mostFarads ? 'over-capacitance' : result.verdict,
         add: add ?? null,
       },
       working: result.working,

@@ -52,6 +52,12 @@ export const gate: Calculation = {
     { name: 'threshold', words: 'gate voltage at which it begins to conduct, at the most', unit: 'V', default: '2' },
     { name: 'rated', words: 'gate voltage at which its sheet gives the resistance', unit: 'V', default: '2.5' },
     { name: 'rds', words: 'that resistance', unit: 'Ω', default: '50m' },
+    {
+      name: 'most-watts',
+      words: 'heat that the package gets rid of: about 0.4 W for SOT-23, 1 W for a TO-220 without heat sink',
+      unit: 'W',
+      default: '0.4',
+    },
     { name: 'charge', words: 'charge of the gate', unit: 'C', default: '10n' },
     { name: 'pin', words: 'most that the pin gives', unit: 'A', default: '8m' },
     SERIES_INPUT,
@@ -62,7 +68,11 @@ export const gate: Calculation = {
     { name: 'switchSeconds', unit: 's', words: 'about how long it takes to switch' },
     { name: 'dropVolts', unit: 'V', words: 'what it keeps of the supply' },
     { name: 'watts', unit: 'W', words: 'heat while it is on' },
-    { name: 'verdict', unit: 'text', words: 'good, weak (opens, but not as its sheet says) or off' },
+    {
+      name: 'verdict',
+      unit: 'text',
+      words: 'good, weak (opens, but not as its sheet says), off, or hot (more heat than the package gets rid of)',
+    },
   ],
   source: 'Gate as a capacitor; Ohm’s law',
   run(values) {
@@ -74,6 +84,7 @@ export const gate: Calculation = {
       onOhms: values.number('rds'),
       coulombs: values.number('charge'),
       pinAmps: values.number('pin'),
+      mostWatts: values.number('most-watts'),
       values: valuesIn(values, 1, 100e6),
     });
     return {

@@ -6,6 +6,7 @@ import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/check
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { applyEdit } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
+import { additionOf } from '../review/addition';
 import { previewEdits } from '../review/previewEdits';
 import { runChecks, contextOf } from '../review/review';
 import { indexSheets } from '../sheets/sheetIndex';
@@ -244,6 +245,34 @@ test('no random plan gets a remedy that does not apply, changes nothing, or leav
       { numRuns: 150 },
     );
   }
+});
+
+test('terminal-outside: contacts and ports on a pin, a rail or ground are told to be unchecked; shifters that carry are not among them', () => {
+  const plan = edited(
+    stick(),
+    sheets,
+    add('r', 'relay-active-low', 'Pump'),
+    add('x', 'expander-mcp23017', 'Ports'),
+    wire('r:COM', 'rail vbus'),
+    wire('x:GPB0', 'GP9'),
+  );
+  expectCheck('terminal-outside', plan, sheets, [
+    { message: 'supply', level: 'hint', title: 'Pump COM on VBUS: nothing is checked there', remedies: ['Take the wire off Pump COM'] },
+    {
+      message: 'pin',
+      level: 'hint',
+      title: expect.stringMatching(/^Ports .* on GP9: nothing is checked there$/) as string,
+      remedies: [expect.any(String) as string],
+    },
+  ]);
+  expectCheck(
+    'terminal-outside',
+    remedied('terminal-outside', edited(plan, sheets, { kind: 'unwire', placement: 'x', terminal: 'GPB0' }), sheets),
+    sheets,
+    [],
+  );
+  const shifted = additionOf(shield(), sheets, sheets.parts.get('tft-20-st7789-spi')!.sheet)!;
+  expectCheck('terminal-outside', shifted.plan, sheets, []);
 });
 
 describe('the engine', () => {

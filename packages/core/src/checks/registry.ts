@@ -58,6 +58,7 @@ import { supplyMissing } from './supplyMissing';
 import { supplyOver } from './supplyOver';
 import { supplyWrong } from './supplyWrong';
 import { terminalNeedsTie } from './terminalNeedsTie';
+import { terminalOutside } from './terminalOutside';
 import { terminalUnwired } from './terminalUnwired';
 import { timerShared } from './timerShared';
 
@@ -122,6 +123,7 @@ export const CHECKS: readonly Check[] = [
   supplyOver,
   supplyWrong,
   terminalNeedsTie,
+  terminalOutside,
   terminalUnwired,
   timerShared,
 ];

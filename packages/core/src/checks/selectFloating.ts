@@ -26,7 +26,10 @@ function resistors(context: CheckContext, floating: readonly PlanTerminal[]): re
 }
 
 function examine(context: CheckContext, bus: Bus): readonly FindingDraft[] {
-  const rows = spiSheet(context.plan, context.sheets, context.board, bus).rows.filter((row) => row.select?.wire?.end.to === 'pin');
+  const rows = spiSheet(context.plan, context.sheets, context.board, bus).rows.filter(
+    // The chips of one module are made to start together.
+    (row) => !row.further && row.select?.wire?.end.to === 'pin',
+  );
   const floating = rows.flatMap(({ select, held }) => (select && !held ? [select] : []));
   if (rows.length < 2 || floating.length === 0) return [];
   return [

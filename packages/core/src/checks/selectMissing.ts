@@ -18,7 +18,7 @@ export const selectMissing: Check = {
     context.buses
       .filter((bus) => bus.kind === 'spi')
       .flatMap((bus) => {
-        const { rows } = spiSheet(context.plan, context.sheets, context.board, bus);
+        const rows = spiSheet(context.plan, context.sheets, context.board, bus).rows.filter((row) => !row.further);
         return rows
           .filter((row) => !row.select && rows.length > 1)
           .map((row) => ({

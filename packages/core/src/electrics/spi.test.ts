@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
+import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { findBuses } from '../nets/buses';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
+import { constantSet } from '../outputs/constants/constantSet';
 import { boardOf } from '../plan/edit';
-import { clockAt, spiSheet, wireHz } from './spiBus';
+import { clockAt, rowId, spiSheet, wireHz } from './spiBus';
 import { spiBits, spiTime } from './spiTime';
 
 const sheets = shippedSheets();
@@ -43,6 +45,25 @@ test('longer wires never carry a faster clock', () => {
       expect(wireHz(Math.max(a, b))).toBeLessThanOrEqual(wireHz(Math.min(a, b)));
     }),
   );
+});
+
+test('a display with a touch chip on the same lines: each chip has its own clock and select', () => {
+  const lines = { SCK: 'GP18', MOSI: 'GP19', MISO: 'GP16', T_CLK: 'GP18', T_DIN: 'GP19', T_DO: 'GP16' };
+  const plan = edited(stick(), sheets, ...spi('d', 'tft-24-ili9341-touch', { ...lines, CS: 'GP17', T_CS: 'GP20' }));
+  const { rows, commonMode } = sheetOf(plan);
+  expect(rows.map((row) => [rowId(row), row.write.hz, row.write.by, row.select?.key])).toEqual([
+    ['d', 10e6, 'part', 'd:CS'],
+    ['d touch', 2e6, 'part', 'd:T_CS'],
+  ]);
+  expect(commonMode).toBe(0);
+  // The chips of one module are no strangers to each other: neither a select to hold nor one that is missing.
+  expect(findingsOf(plan, sheets).map((f) => f.code)).not.toEqual(expect.arrayContaining(['select-floating']));
+  const constants = constantSet(plan, sheets)!.groups.find((group) => group.name === 'd')!.constants;
+  expect(Object.fromEntries(constants.map(({ name, value }) => [name, value]))).toMatchObject({
+    write_hz: { value: 10e6 },
+    touch_hz: { value: 2e6 },
+    touch_spi_mode: { value: 0 },
+  });
 });
 
 describe('the sheet of a bus', () => {

@@ -6,7 +6,7 @@ import { throughPart } from '../nets/passages';
 import { isPulledUp } from '../nets/pulled';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
 import type { Placement, Plan } from '../plan/plan';
-import type { PartSheet } from '../sheets/partSheet';
+import type { FurtherChip, PartSheet } from '../sheets/partSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { feedOf } from './busInputs';
 import { spiBits, type SpiTime, spiTime } from './spiTime';
@@ -37,6 +37,8 @@ export interface SpiClock {
 /** What is selected together on an SPI bus: a part, or a chain of them. */
 export interface SpiRow {
   readonly head: string;
+  /** The chip of the part, where it is a further one with a select of its own. */
+  readonly further?: FurtherChip;
   /** The parts in the order of the wire, the head first. */
   readonly chain: readonly string[];
   /** Undefined where the part has none. */
@@ -166,6 +168,39 @@ function rowOf(plan: Plan, sheets: Sheets, board: IndexedBoard, members: readonl
   };
 }
 
+/** What names a row: of one part there may be several, one for each chip. */
+export const rowId = ({ head, further }: Pick<SpiRow, 'head' | 'further'>): string => (further ? `${head} ${further.id}` : head);
+
+/** The rows of a part's further chips: what is known of them is their clock and their mode. */
+function furtherRows(plan: Plan, sheets: Sheets, members: readonly Placement[], common: Common): readonly SpiRow[] {
+  return members.flatMap((member) => {
+    const items = terminalsOf(plan, member, sheets);
+    return (partSheet(sheets, member.sheet)?.sheet.bus.further ?? []).map((further): SpiRow => {
+      const select = items.find((t) => t.terminal.id === further.select);
+      const shared = [limit(common.controllerHz, 'controller'), limit(wireHz(common.wireCm), 'wire'), limit(common.setHz, 'set')];
+      const clock = lowest([limit(further.maxHz, 'part'), limit(shifterHz(plan, sheets, items), 'shifter'), ...shared])!;
+      return {
+        head: member.id,
+        further,
+        chain: [member.id],
+        select,
+        latches: false,
+        held: select !== undefined && isPulledUp(plan, select),
+        modes: further.modes,
+        write: clock,
+        read: clock,
+        time: undefined,
+        bySoftware: undefined,
+        what: undefined,
+        perSecond: undefined,
+        chainBits: undefined,
+        halfDuplex: false,
+        holdsDataOut: false,
+      };
+    });
+  });
+}
+
 /** The parts of an SPI bus as they are selected: alone, or as chains in the order of the wire. */
 function groupsOf(plan: Plan, sheets: Sheets, bus: Bus): readonly (readonly Placement[])[] {
   const chains = chainsOf(plan, sheets);
@@ -202,7 +237,7 @@ function makeSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): S
     softwareHz: board.sheet.software?.spiHz,
   };
   const groups = groupsOf(plan, sheets, bus);
-  const rows = groups.map((members) => rowOf(plan, sheets, board, members, common));
+  const rows = groups.flatMap((members) => [rowOf(plan, sheets, board, members, common), ...furtherRows(plan, sheets, members, common)]);
   const card = groups.flat().find((p) => partSheet(sheets, p.sheet)?.sheet.family === 'storage');
   const known = rows.filter((row) => row.modes.length > 0);
   return {

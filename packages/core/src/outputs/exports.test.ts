@@ -153,6 +153,28 @@ test('an overlay compiles, and the compiled tree has the plan’s addresses, clo
   expect(format('overlay').write(stick(), sheets)).toBeUndefined();
 });
 
+test('an overlay has a node for each chip of a module, with its own clock and select', () => {
+  const linux = newPlan('plan-1', 'Touch', { id: 'bcm2711-sbc-40', version: 1 });
+  const ends = {
+    SCK: 'GPIO11',
+    MOSI: 'GPIO10',
+    MISO: 'GPIO9',
+    CS: 'GPIO8',
+    T_CLK: 'GPIO11',
+    T_DIN: 'GPIO10',
+    T_DO: 'GPIO9',
+    T_CS: 'GPIO7',
+  };
+  const plan = edited(
+    linux,
+    sheets,
+    add('d', 'tft-24-ili9341-touch', 'Panel'),
+    ...Object.entries(ends).map(([terminal, pin]) => wire(`d:${terminal}`, pin)),
+  );
+  const tree = throughDtc(format('overlay').write(plan, sheets)!);
+  expect(tree).toMatch(/panel-touch@1 \{[^}]*compatible = "ti,tsc2046"[^}]*reg = <0x01>[^}]*spi-max-frequency = <0x1e8480>/);
+});
+
 test('an overlay names what the kernel knows, comments out the rest, lists selects that are elsewhere, and says what is open', () => {
   const linux = newPlan('plan-1', 'Selects', { id: 'bcm2711-sbc-40', version: 1 });
   const spi = (id: string, cs: string) => [wire(`${id}:DIN`, 'GPIO10'), wire(`${id}:CLK`, 'GPIO11'), wire(`${id}:CS`, cs)];

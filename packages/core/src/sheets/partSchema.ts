@@ -118,6 +118,22 @@ const bus = sourced({
   selectLatches: Joi.boolean(),
   chainBits: Joi.number().integer().min(1),
   releasesDataOut: Joi.boolean(),
+  further: Joi.array()
+    .items(
+      Joi.object({
+        id: factId.required(),
+        chip: label.required(),
+        select: factId.required(),
+        modes: Joi.array()
+          .items(Joi.valid(0, 1, 2, 3))
+          .min(1)
+          .required(),
+        maxHz: positive.required(),
+        linux: words,
+      }),
+    )
+    .unique('id')
+    .min(1),
   note: words,
 });
 

@@ -91,6 +91,18 @@ export interface I2cDevice {
   readonly clockStretching: boolean | 'optional';
 }
 
+/** A further chip of a module on the same SPI lines, with a select and limits of its own: the touch controller of a display. */
+export interface FurtherChip {
+  readonly id: string;
+  readonly chip: string;
+  /** The terminal that selects it. */
+  readonly select: string;
+  readonly modes: readonly number[];
+  readonly maxHz: number;
+  /** What the Linux kernel's device tree calls it, where a driver of the kernel knows it. */
+  readonly linux?: string;
+}
+
 /** A part: every fact the product knows about it. */
 export interface PartSheet {
   readonly kind: 'part';
@@ -130,6 +142,8 @@ export interface PartSheet {
     /** Bits that each part of a chain takes. */
     readonly chainBits?: number;
     readonly releasesDataOut?: boolean;
+    /** Further chips of the module on the same lines; the facts beside this are of the first. */
+    readonly further?: readonly FurtherChip[];
     readonly note?: string;
   };
   readonly supply?: Sourced & {

@@ -235,6 +235,8 @@ function busFaults(sheet: PartSheet): SheetFault[] {
   if (bus.kind === 'spi' && bus.hasSelect !== list.some((t) => t.role === 'spi.cs'))
     found.push(fault('bus.hasSelect', 'says otherwise than the terminals'));
   if (list.some((t) => t.chain === 'in') && !bus.chainBits) found.push(fault('bus.chainBits', 'a chain without bits'));
+  for (const { id, select } of bus.further ?? [])
+    if (list.find((t) => t.id === select)?.role !== 'spi.cs') found.push(fault(`bus.further.${id}`, `${select} is no select`));
   for (const tie of bus.modeTies ?? [])
     if (!list.find((t) => t.id === tie.terminal)?.ties?.includes(tie.tie))
       found.push(fault('bus.modeTies', `${tie.terminal} may not be tied so`));

@@ -141,10 +141,11 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
   const names = identifiers(signals.map((item) => item.terminal.id));
   const addresses = addressesOf(plan, placement, sheets);
   const of = (id: string) => (addresses.length > 1 ? `address_${identifier(id)}` : 'address');
-  const spi = findBuses(plan, sheets)
+  const spiRows = findBuses(plan, sheets)
     .filter((bus) => bus.kind === 'spi' && bus.controller !== undefined)
     .flatMap((bus) => spiSheet(plan, sheets, board, bus).rows)
-    .find((row) => row.chain.includes(placement.id));
+    .filter((row) => row.chain.includes(placement.id));
+  const spi = spiRows.find((row) => !row.further);
   const ladder = ladderSheets(plan, sheets).find((one) => one.placement === placement.id)?.reading;
   const table = segmentTable(plan, sheets, placement.id);
   return [
@@ -157,6 +158,14 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
           ...(part.bus.modes?.[0] === undefined ? [] : [int('spi_mode', part.bus.modes[0], 'SPI mode')]),
         ]
       : []),
+    ...spiRows.flatMap(({ further, write, modes }) =>
+      further
+        ? [
+            int(`${identifier(further.id)}_hz`, Math.floor(write.hz), `fastest SPI clock of its ${further.chip}`),
+            int(`${identifier(further.id)}_spi_mode`, modes[0]!, `SPI mode of its ${further.chip}`),
+          ]
+        : [],
+    ),
     ...(table
       ? [
           ints(

@@ -64,13 +64,13 @@ function spiNodes(
   bus: Bus,
 ): { readonly nodes: readonly Node[]; readonly selects: readonly number[] } {
   const { rows } = spiSheet(plan, sheets, board, bus);
-  const nodes = rows.map(({ head, chain, write }, reg): Node => {
+  const nodes = rows.map(({ head, chain, further, write }, reg): Node => {
     const placement = plan.placements.find((p) => p.id === head)!;
     const part = partSheet(sheets, placement.sheet)!.sheet;
     return {
-      name: placement.name,
-      what: `${placement.name}: ${part.title}${chain.length > 1 ? `, ${chain.length} in a chain` : ''}`,
-      compatible: part.bus.linux,
+      name: further ? `${placement.name} ${further.id}` : placement.name,
+      what: `${placement.name}: ${further ? further.chip : part.title}${chain.length > 1 ? `, ${chain.length} in a chain` : ''}`,
+      compatible: further ? further.linux : part.bus.linux,
       reg,
       hz: write.hz,
     };

@@ -1,7 +1,7 @@
 import { NativeSelect, NumberInput } from '@mantine/core';
 import { useMemo } from 'react';
 import { endKey } from '@roof-chart/core/plan/plan';
-import { spiSheet, wireHz } from '@roof-chart/core/electrics/spiBus';
+import { rowId, spiSheet, wireHz, type SpiRow } from '@roof-chart/core/electrics/spiBus';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { boardOf } from '@roof-chart/core/plan/edit';
@@ -26,6 +26,10 @@ const CLOCKS: Scale = {
 };
 const SETTINGS = [1e6, 2e6, 4e6, 8e6, 10e6, 20e6, 40e6];
 const within = (hz: number): number => Math.min(CLOCKS.max, Math.max(CLOCKS.min, hz));
+
+/** A part, or the further chip of it that a row is about. */
+const rowName = (plan: Plan, { head, further }: SpiRow): string =>
+  further ? `${nameOf(plan, head)}, ${further.chip}` : nameOf(plan, head);
 
 /** The sheet of an SPI bus: its lines and selects with all parts hanging on them, chains in the order of the wire, the clock of each
  *  part and what holds it down, what it takes of a second. */
@@ -53,10 +57,10 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
       const lines = (['sck', 'mosi', 'miso'] as const).filter((line) =>
         own.some((t) => t.terminal.role === `spi.${line}` && t.wire && (line !== 'mosi' || at === 0)),
       );
-      const select = own.find((t) => t.terminal.role === 'spi.cs')?.wire?.end;
+      const select = (row.further ? row.select : own.find((t) => t.terminal.role === 'spi.cs'))?.wire?.end;
       return {
-        id,
-        head: nameOf(plan, id),
+        id: row.further ? rowId(row) : id,
+        head: row.further ? `${nameOf(plan, id)}, ${row.further.chip}` : nameOf(plan, id),
         value: row.chain.length > 1 ? `${at + 1} of ${row.chain.length}` : '',
         at: [...lines, ...(select?.to === 'pin' ? [`cs ${endKey(select).slice(4)}`] : [])],
         ...(at > 0 ? { follows: 'mosi' } : {}),
@@ -64,8 +68,8 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
     }),
   );
   const clockRows = sheet.rows.map((row): ScaleRow => ({
-    id: row.head,
-    head: row.chain.length > 1 ? `${nameOf(plan, row.head)} and ${row.chain.length - 1} more` : nameOf(plan, row.head),
+    id: rowId(row),
+    head: row.chain.length > 1 ? `${nameOf(plan, row.head)} and ${row.chain.length - 1} more` : rowName(plan, row),
     value: formatSi(row.write.hz, 'Hz'),
     hung: true,
     marks: [
@@ -163,8 +167,8 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
             </thead>
             <tbody>
               {sheet.rows.map((row) => (
-                <tr key={row.head}>
-                  <th scope="row">{row.chain.map((id) => nameOf(plan, id)).join(', ')}</th>
+                <tr key={rowId(row)}>
+                  <th scope="row">{row.further ? rowName(plan, row) : row.chain.map((id) => nameOf(plan, id)).join(', ')}</th>
                   <td>{selectWords(plan, sheets, row)}</td>
                   <td>{clockWords(row.write)}</td>
                   <td>{clockWords(row.read)}</td>

@@ -1,3 +1,4 @@
+import { enablingOf } from '../electrics/enabling';
 import type { Check } from './check';
 
 export const busNotEnabled: Check = {
@@ -11,21 +12,13 @@ export const busNotEnabled: Check = {
     },
   },
   remedies: {},
-  examine: ({ board, buses }) => {
-    const { enabling } = board.sheet;
-    return buses.flatMap((bus) => {
-      const entry = enabling?.list.find((one) => one.controller === bus.controller);
-      if (!enabling || !entry) return [];
-      return [
-        {
-          level: 'hint' as const,
-          message: 'off',
-          place: { pins: Object.values(bus.pins), bus: entry.controller },
-          data: { bus: { is: 'stretch', controller: entry.controller } as const, how: { is: 'words', text: entry.words } as const },
-          source: enabling.source,
-          remedies: () => [],
-        },
-      ];
-    });
-  },
+  examine: ({ plan, sheets, board }) =>
+    enablingOf(plan, sheets, board).map(({ bus, controller, words }) => ({
+      level: 'hint' as const,
+      message: 'off',
+      place: { pins: Object.values(bus.pins), bus: controller },
+      data: { bus: { is: 'stretch', controller } as const, how: { is: 'words', text: words } as const },
+      source: board.sheet.enabling!.source,
+      remedies: () => [],
+    })),
 };

@@ -1,6 +1,6 @@
 import { firstLights, lightStep } from '../bench/firstLight';
 import { pinTroubles } from '../allocate/pinUse';
-import { findBuses } from '../nets/buses';
+import { enablingOf } from '../electrics/enabling';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Built, type Driver, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
@@ -74,10 +74,10 @@ function passives(plan: Plan, list: BuildList): readonly BuildStep[] {
 
 /** What the operating system of the board has to be told, for the controllers that the plan uses. */
 function enabling(plan: Plan, sheets: Sheets): readonly BuildStep[] {
-  const used = new Set(findBuses(plan, sheets).map((bus) => bus.controller));
-  return (boardOf(plan, sheets)?.sheet.enabling?.list ?? [])
-    .filter(({ controller }) => used.has(controller))
-    .map(({ controller, words }) => ownStep(plan, `enable:${controller}`, 'on', { is: 'enable', controller, words }));
+  const board = boardOf(plan, sheets);
+  return (board ? enablingOf(plan, sheets, board) : []).map(({ controller, words }) =>
+    ownStep(plan, `enable:${controller}`, words.slice(0, 120), { is: 'enable', controller, words }),
+  );
 }
 
 /** What must be done so that pins which the board uses for itself are free for what is wired to them; the same for several pins once. */

@@ -196,6 +196,14 @@ export const boardSchema = Joi.object({
     own: Joi.object(current),
     note: words,
   }),
-  enabling: sourcedList(Joi.object({ controller: factId.required(), words: words.required() })),
+  enabling: sourcedList(
+    Joi.object({
+      controller: factId.required(),
+      words: words.required(),
+      pins: Joi.object().pattern(factId, factId).min(1),
+      selects: Joi.valid('any-own', 'first-own'),
+      most: Joi.number().integer().min(1),
+    }),
+  ),
   unknown: Joi.array().items(words).required(),
 }).required();

@@ -155,6 +155,19 @@ export interface DriveSetting extends DriveFact {
   readonly initial?: true;
 }
 
+/** One way of switching a controller on. The first of a controller's that fits is told. */
+export interface Enabling {
+  readonly controller: string;
+  /** What to do. `{count}` stands for the number of selects, `{selects}` for their pins as parameters of a kernel overlay. */
+  readonly words: string;
+  /** Only where its lines are on these pins. */
+  readonly pins?: PinChoice;
+  /** Only where the selects are the controller's own: any of them, or the first ones in their order. */
+  readonly selects?: 'any-own' | 'first-own';
+  /** Only for so many selects at most. */
+  readonly most?: number;
+}
+
 /** A microcontroller board: every fact the product knows about it. */
 export interface BoardSheet {
   readonly kind: 'board';
@@ -230,7 +243,7 @@ export interface BoardSheet {
     readonly note?: string;
   };
   /** What must be switched on before a controller exists, on boards with an operating system. */
-  readonly enabling?: Sourced & { readonly list: readonly { readonly controller: string; readonly words: string }[] };
+  readonly enabling?: Sourced & { readonly list: readonly Enabling[] };
   /** Facts that are left out because nobody could confirm them. */
   readonly unknown: readonly string[];
 }

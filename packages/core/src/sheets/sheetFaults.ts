@@ -103,6 +103,10 @@ function onBoardFaults(sheet: BoardSheet): SheetFault[] {
     ...(sheet.enabling?.list ?? [])
       .filter((e) => !sheet.controllers.list.some((c) => c.id === e.controller))
       .map((e) => fault('enabling', `${e.controller} is no controller`)),
+    ...(sheet.enabling?.list ?? [])
+      .flatMap((e) => Object.values(e.pins ?? {}))
+      .filter((pin) => !pins.has(pin))
+      .map((pin) => fault('enabling', `${pin} is no pin`)),
   ];
 }
 

@@ -113,7 +113,12 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
       )}
       {sheet.enabling && (
         <Group title="To be switched on" source={sheet.enabling.source}>
-          <FactTable rows={sheet.enabling.list.map((e) => ({ name: board.controllers.get(e.controller)!.title, value: e.words }))} />
+          <FactTable
+            rows={sheet.enabling.list.map((e) => ({
+              name: board.controllers.get(e.controller)!.title,
+              value: e.words.replace('{count}', 'N').replace('{selects}', ',cs0_pin=…'),
+            }))}
+          />
         </Group>
       )}
     </>

@@ -1,0 +1,56 @@
+import type { Bus } from '../nets/buses';
+import { findBuses } from '../nets/buses';
+import { carrierOf } from '../nets/passages';
+import type { PlanTerminal } from '../nets/terminals';
+import type { Plan } from '../plan/plan';
+import type { Enabling } from '../sheets/boardSheet';
+import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { spiSheet } from './spiBus';
+
+/** What the system of the board has to be told for one bus, with the pins and selects that the plan gives it. */
+export interface BusEnabling {
+  readonly bus: Bus;
+  readonly controller: string;
+  readonly words: string;
+}
+
+/** The pin that selects a chip, on the board's side of a shifter. */
+function selectPin(plan: Plan, sheets: Sheets, { key }: PlanTerminal): string | undefined {
+  const end = plan.wires[carrierOf(plan, sheets, key) ?? key]?.end;
+  return end?.to === 'pin' ? end.pin : undefined;
+}
+
+/** The selects of an SPI bus, in the order of its parts. */
+function selectsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): readonly string[] {
+  if (bus.kind !== 'spi') return [];
+  const pins = spiSheet(plan, sheets, board, bus).rows.flatMap(({ select }) => (select && selectPin(plan, sheets, select)) ?? []);
+  return [...new Set(pins)];
+}
+
+function fits(entry: Enabling, bus: Bus, selects: readonly string[], own: readonly string[]): boolean {
+  if (entry.controller !== bus.controller) return false;
+  if (Object.entries(entry.pins ?? {}).some(([line, pin]) => bus.pins[line] !== pin)) return false;
+  if (entry.most !== undefined && selects.length > entry.most) return false;
+  if (entry.selects === 'any-own') return selects.every((pin) => own.includes(pin));
+  return entry.selects !== 'first-own' || selects.every((pin, at) => own[at] === pin);
+}
+
+/** What must be told for each bus of a plan; of several ways that a sheet lists for a controller the first that fits. Empty for boards
+ *  without an operating system. */
+export function enablingOf(plan: Plan, sheets: Sheets, board: IndexedBoard): readonly BusEnabling[] {
+  const list = board.sheet.enabling?.list ?? [];
+  if (list.length === 0) return [];
+  return findBuses(plan, sheets).flatMap((bus): BusEnabling[] => {
+    const controller = board.sheet.controllers.list.find((one) => one.id === bus.controller);
+    if (!controller) return [];
+    const selects = selectsOf(plan, sheets, board, bus);
+    const own = controller.legal.rule === 'sets' ? controller.legal.sets.flatMap((set) => set['cs'] ?? []) : [];
+    const entry = list.find((one) => fits(one, bus, selects, own));
+    if (!entry) return [];
+    const number = (pin: string) => /\d+$/.exec(board.pins.get(pin)?.port ?? pin)?.[0] ?? pin;
+    const words = entry.words
+      .replace('{count}', String(Math.max(1, selects.length)))
+      .replace('{selects}', selects.map((pin, at) => `,cs${at}_pin=${number(pin)}`).join(''));
+    return [{ bus, controller: controller.id, words }];
+  });
+}

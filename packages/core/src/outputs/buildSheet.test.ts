@@ -4,7 +4,7 @@ import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { findNets } from '../nets/nets';
 import { readPlanFile } from '../plan/planFile';
-import { type Plan, sameEnd } from '../plan/plan';
+import { newPlan, type Plan, sameEnd } from '../plan/plan';
 import { billOf, buildSheet, builtNow, changesSinceBuilt, SECTIONS } from './buildSheet';
 
 const sheets = shippedSheets();
@@ -68,6 +68,27 @@ test('the operating system is told what to switch on, and what a resistor was is
   expect(find(done, step.id)!.done).toBe(true);
   const [, placement, terminal] = step.id.split(':') as [string, string, string];
   expect(find(edited(done, sheets, { kind: 'series', placement, terminal, ohms: 330 }), step.id)!.done).toBe(false);
+});
+
+test('a pin that takes more than its supply says on which condition', () => {
+  const board = newPlan('p', 'P', { id: 'stm32f103-stick-40', version: 1 });
+  const steps = (plan: Plan) =>
+    buildSheet(plan, sheets)!
+      .flatMap((section) => section.steps)
+      .flatMap(({ what }) => (what.is === 'tolerance' ? [what] : []));
+  const echo = (pin: string) =>
+    edited(
+      board,
+      sheets,
+      add('e', 'distance-ultrasonic-5v', 'Echo'),
+      wire('e:VCC', 'rail 5v'),
+      wire('e:GND', 'ground'),
+      wire('e:ECHO', pin),
+    );
+  expect(steps(echo('B6'))).toMatchObject([{ pins: ['B6'], unless: expect.stringContaining('pull-up') as string }]);
+  expect(steps(echo('B6'))[0]!.volts).toBeGreaterThan(4.9);
+  // A pin that does not take it is an error, and no condition helps.
+  expect(steps(echo('A0'))).toEqual([]);
 });
 
 test('what changed since it was built: taken off, moved, added; parts that are gone keep their name', () => {

@@ -1,6 +1,8 @@
 import { firstLights, lightStep } from '../bench/firstLight';
 import { pinTroubles } from '../allocate/pinUse';
 import { enablingOf } from '../electrics/enabling';
+import { levelPairs } from '../electrics/levels';
+import { findNets } from '../nets/nets';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Built, type Driver, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
@@ -19,6 +21,7 @@ export type StepWhat =
   | { readonly is: 'idle'; readonly placement: string; readonly labels: readonly string[] }
   | { readonly is: 'enable'; readonly controller: string; readonly words: string }
   | { readonly is: 'setting'; readonly pins: readonly string[]; readonly words: string }
+  | { readonly is: 'tolerance'; readonly pins: readonly string[]; readonly volts: number; readonly unless: string }
   | { readonly is: 'look-over' }
   | { readonly is: 'light'; readonly placement: string; readonly see: string };
 
@@ -94,6 +97,29 @@ function settings(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   );
 }
 
+/** Pins that get more than their supply and take it, on a condition that the program has to keep: pull-ups off, for one. */
+function tolerances(plan: Plan, sheets: Sheets): readonly BuildStep[] {
+  const board = boardOf(plan, sheets);
+  if (!board) return [];
+  const { vdd, inputMaxAboveSupply } = board.sheet.electrical;
+  const nets = findNets(plan, sheets);
+  const byCondition = new Map<string, Map<string, number>>();
+  for (const { key, way, verdict, mostVolts } of levelPairs(plan, sheets)) {
+    if (way !== 'to-board' || verdict === 'damage' || mostVolts <= vdd.min + inputMaxAboveSupply) continue;
+    for (const pin of nets.byTerminal.get(key)?.pins ?? []) {
+      const unless = board.pins.get(pin)?.limits?.tolerantUnless;
+      if (unless === undefined) continue;
+      const pins = byCondition.get(unless) ?? new Map<string, number>();
+      byCondition.set(unless, pins.set(pin, Math.max(mostVolts, pins.get(pin) ?? 0)));
+    }
+  }
+  return [...byCondition].map(([unless, pins]) => {
+    const volts = Math.max(...pins.values());
+    const value = [...pins.keys()].join(' ').slice(0, 120);
+    return ownStep(plan, `tolerance:${[...pins.keys()][0]}`, value, { is: 'tolerance', pins: [...pins.keys()], volts, unless });
+  });
+}
+
 /** The whole build in the order to do it in: unpowered first, grounds before supplies, what is soldered before what is wired, and what to
  *  see at the end. Sections without a step are left out. Undefined where the board's sheet is gone. */
 export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] | undefined {
@@ -113,7 +139,7 @@ export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] 
     ),
     passives: passives(plan, list),
     wires: list.signals.map(wireStep),
-    enabling: [...enabling(plan, sheets), ...settings(plan, sheets)],
+    enabling: [...enabling(plan, sheets), ...settings(plan, sheets), ...tolerances(plan, sheets)],
     light: [ownStep(plan, 'safety:over', 'done', { is: 'look-over' }), ...lights],
   };
   return SECTIONS.map((id) => ({ id, steps: steps[id] })).filter((section) => section.steps.length > 0);

@@ -160,6 +160,11 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
         head: `To free ${sayList(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin })))}`,
         text: `${capitalised(what.words)}.`,
       };
+    case 'tolerance':
+      return {
+        head: sayList(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin }))),
+        text: `up to ${formatSi(what.volts, 'V')} come here, which ${what.pins.length === 1 ? 'the pin stands' : 'these pins stand'} unless ${what.unless}.`,
+      };
     case 'look-over':
       return {
         head: 'Look it over',

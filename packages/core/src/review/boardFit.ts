@@ -6,8 +6,8 @@ import type { Finding } from '../checks/check';
 import { isAboutFacts, isLackOfHelper } from '../checks/registry';
 import type { Edit } from '../plan/edit';
 import type { Plan, TerminalKey } from '../plan/plan';
-import type { BoardSheet } from '../sheets/boardSheet';
 import { CONTROLLER_KINDS, type ControllerKind } from '../sheets/roles';
+import { memoryLedger } from '../readout/memory';
 import { notedSheets } from '../sheets/notedSheets';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { contextOf, reviewPlan } from './review';
@@ -64,12 +64,12 @@ function headRoomOf(plan: Plan, sheets: Sheets): HeadRoom {
   };
 }
 
-function memoryOf(plan: Plan, sheets: Sheets, board: BoardSheet): BoardFit['memory'] {
-  const buffers = plan.placements.map((p) => partSheet(sheets, p.sheet)?.sheet.memory);
-  return {
-    neededBytes: buffers.reduce((sum, memory) => sum + (memory?.required ? memory.frameBufferBytes : 0), 0),
-    ramBytes: board.memory.ramBytes,
-  };
+/** What pictures take of the RAM; `isOver` where those that must be kept whole do not go in. */
+function memoryOf(plan: Plan, sheets: Sheets): BoardFit['memory'] & { readonly isOver: boolean } {
+  const { usedBytes, ramBytes, lines } = memoryLedger(plan, sheets)!;
+  const mustStay = plan.placements.filter((p) => partSheet(sheets, p.sheet)?.sheet.memory?.required).map(({ id }) => id);
+  const least = lines.reduce((sum, line) => sum + (mustStay.includes(line.placement) ? line.bytes : 0), 0);
+  return { neededBytes: usedBytes, ramBytes, isOver: least > ramBytes };
 }
 
 function fitFrom(onto: Pick<OntoBoard, 'edits' | 'plan' | 'settlement' | 'kept' | 'lostLocks' | 'left'>, sheets: Sheets): BoardFit {
@@ -77,8 +77,8 @@ function fitFrom(onto: Pick<OntoBoard, 'edits' | 'plan' | 'settlement' | 'kept' 
   const board = sheets.boards.get(plan.board.id)!.sheet;
   const result = reviewPlan(plan, sheets);
   const findings = result.ok ? result.review.findings.filter((f) => !isAboutFacts(f)) : [];
-  const memory = memoryOf(plan, sheets, board);
-  const clashes = findings.some((f) => f.level === 'clash' && !isLackOfHelper(f)) || memory.neededBytes > memory.ramBytes;
+  const { isOver, ...memory } = memoryOf(plan, sheets);
+  const clashes = findings.some((f) => f.level === 'clash' && !isLackOfHelper(f)) || isOver;
   const stays = settlement.open.length > 0;
   return {
     board: board.id,

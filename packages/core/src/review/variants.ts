@@ -12,6 +12,7 @@ import { terminalsOf } from '../nets/terminals';
 import { boardOf, type Edit } from '../plan/edit';
 import type { Placement, Plan, TerminalKey } from '../plan/plan';
 import { swapPart } from '../plan/swapPart';
+import { memoryLedger } from '../readout/memory';
 import { notedSheets } from '../sheets/notedSheets';
 import type { PartSheet } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
@@ -36,7 +37,7 @@ export interface VariantRow {
   /** Frames or readings a second at the very most, alone on its bus at the clock it would have. */
   readonly mostPerSecond: number | undefined;
   readonly what: 'reading' | 'frame' | 'text' | undefined;
-  /** Memory of a picture that the program must keep; 0 where it need not. */
+  /** Memory of its picture, as much of it as the plan keeps. */
   readonly ramBytes: number;
   readonly typicalMilliamps: number | undefined;
   /** Its signals are of another voltage than the board's. */
@@ -96,7 +97,7 @@ function measured(plan: Plan, sheets: Sheets, id: string, part: PartSheet) {
     addresses: part.bus.devices ? addressOptions(plan, board, placement, part).length : undefined,
     mostPerSecond: mostPerSecond(plan, sheets, id, part),
     what: part.access?.what,
-    ramBytes: part.memory?.required ? part.memory.frameBufferBytes : 0,
+    ramBytes: memoryLedger(plan, sheets)?.lines.find((line) => line.placement === id)?.bytes ?? 0,
     typicalMilliamps: part.supply?.typicalMilliamps,
     shifts: levelPairs(plan, sheets).some((pair) => pair.placement === id && (pair.verdict === 'damage' || pair.verdict === 'none')),
     pullUps: placement.pullUpsCut ? [] : (part.module.pullUps ?? []).map((pull) => pull.ohms),

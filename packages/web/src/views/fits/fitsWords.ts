@@ -36,7 +36,7 @@ export function switchWords(plan: Plan, fit: BoardFit, sheets: Sheets): readonly
     );
   }
   if (fit.memory.neededBytes > 0)
-    lines.push(`Frame buffers need ${formatBytes(fit.memory.neededBytes)} of ${formatBytes(fit.memory.ramBytes)} of RAM.`);
+    lines.push(`Pictures take ${formatBytes(fit.memory.neededBytes)} of ${formatBytes(fit.memory.ramBytes)} of RAM.`);
   if (fit.costs.caution > 0) lines.push(`Uses ${counted(fit.costs.caution, 'pin')} with caution.`);
   if (wires > 0) lines.push(`${fit.kept} of ${counted(wires, 'wire')} stay where they end now; names, jumpers and colours stay.`);
   if (fit.lostLocks.length > 0)

@@ -47,7 +47,7 @@ const LINES: readonly Line[] = [
   { head: 'Wires', say: (row) => String(row.wires) },
   { head: 'Addresses to choose from', say: (row) => (row.addresses === undefined ? 'needs none' : String(row.addresses)) },
   { head: 'At the very most', say: (row) => rateWords(row.mostPerSecond, row.what) },
-  { head: 'RAM for its picture', say: (row) => (row.ramBytes > 0 ? formatBytes(row.ramBytes) : 'none needed') },
+  { head: 'RAM for its picture', say: (row) => (row.ramBytes > 0 ? formatBytes(row.ramBytes) : 'none kept') },
   { head: 'Supply current', say: (row) => (row.typicalMilliamps === undefined ? 'not known' : formatSi(row.typicalMilliamps / 1000, 'A')) },
   { head: 'Level shifting', say: (row) => (row.shifts ? 'needed' : 'not needed') },
   {

@@ -190,6 +190,7 @@ export const boardSchema = Joi.object({
     numbers: Joi.object().pattern(factId, Joi.number().integer().min(0).max(999)).min(1),
   }),
   software: sourced({ spiHz: quantity.greater(0).required() }),
+  microPython: sourced({}),
   radio: sourced({
     kinds: label.required(),
     blocksAdc: Joi.array().items(factId).unique().required(),

@@ -233,6 +233,8 @@ export interface BoardSheet {
     readonly numbering: 'gpio' | 'board' | 'port';
     readonly numbers?: { readonly [pin: string]: number };
   };
+  /** That MicroPython runs on the board, with pins by GPIO number or by the name of their port. */
+  readonly microPython?: Sourced;
   /** How fast a program makes a bus of its own out of pins, in hertz. */
   readonly software?: Sourced & { readonly spiHz: number };
   /** The board's radio, the ADC units that cannot be relied on while it is in use, and what the board takes from its logic rail then. */

@@ -2,8 +2,10 @@ import { numberingOf, pinNumber } from '../../outputs/constants/constantSet';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import { inComment } from '../../outputs/constants/names';
 
-/** The program that answers the line protocol on a board with MicroPython. Pins of chips without GPIO numbers go by the name of their port. */
-export function probeMicroPython(board: IndexedBoard): string {
+/** The program that answers the line protocol on a board with MicroPython. Pins of chips without GPIO numbers go by the name of their port.
+ *  @returns undefined where MicroPython does not run on the board, as far as its sheet knows */
+export function probeMicroPython(board: IndexedBoard): string | undefined {
+  if (!board.sheet.microPython) return undefined;
   const isGpio = numberingOf(board) === 'gpio';
   const pins = board.sheet.pins.list.flatMap((pin) => {
     if (pin.kind !== 'io' || pin.sameAs || pin.grade === 'reserved') return [];

@@ -1,6 +1,7 @@
 import { shippedSheets } from '../../../tests/catalogue';
 import { avrWorld } from '../../../tests/avrWorld';
 import { compileAvr, runCpp, runMicroPython } from '../../../tests/compilers';
+import type { IndexedBoard } from '../../sheets/sheetIndex';
 import { probeAvr } from './avr';
 import { probeMicroPython } from './microPython';
 
@@ -154,7 +155,7 @@ sys.modules["time"] = quick
 `;
 
 test('the MicroPython probe finds the parts, the pull-ups and the short of a world of pins, and refuses what is none', () => {
-  const program = probeMicroPython(board('rp2040-stick-40')).replace('if __name__ == "__main__":\n    main()', '');
+  const program = probeMicroPython(board('rp2040-stick-40'))!.replace('if __name__ == "__main__":\n    main()', '');
   const asked = [
     'hello',
     'scan GP4 GP5',
@@ -259,13 +260,22 @@ test('the probe in C++ finds what is at the pins of a world of registers', () =>
   expect(out.trim().split('\n')).toEqual(asked.map(([, answer], at) => `${at + 1} ${answer}`));
 });
 
-test('every board gets a MicroPython program that loads; chips of the ATmega family one for their compiler, others none', () => {
+test('boards with MicroPython get a program that loads; chips of the ATmega family one for their compiler, others none', () => {
   for (const id of ['esp32-stick-38', 'stm32f411-shield-64', 'round-dial-s3']) {
-    const program = probeMicroPython(board(id)).replace('if __name__ == "__main__":\n    main()', '');
+    const program = probeMicroPython(board(id))!.replace('if __name__ == "__main__":\n    main()', '');
     expect(runMicroPython(`${WORLD}\n${program}\nprint(reply("hello", []), len(PINS) > 8)\n`)).toBe(`ok probe 1 ${id} True\n`);
     expect(probeAvr(board(id))).toBeUndefined();
   }
   compileAvr({ 'probe.cpp': probeAvr(board('atmega328p-5v-shield'))! }, 'probe.cpp');
   compileAvr({ 'probe.cpp': probeAvr(board('atmega2560-5v-shield'))! }, 'probe.cpp', 'atmega2560');
   compileAvr({ 'probe.cpp': probeAvr(board('atmega32a-5v-dip-40'))! }, 'probe.cpp', 'atmega32a');
+});
+
+test('a probe is there only for boards on which it can run', () => {
+  const offered = (make: (of: IndexedBoard) => string | undefined) =>
+    [...sheets.boards.values()].filter((one) => make(one) !== undefined).map(({ sheet }) => sheet.chip);
+  const python = offered(probeMicroPython);
+  expect(python).toEqual(expect.arrayContaining(['RP2040', 'RP2350', 'ESP32', 'ESP32-S3', 'ESP32-C3', 'ESP8266', 'STM32F411RE']));
+  for (const chip of ['ATmega328P', 'ATmega32A', 'PIC16F1829', 'BCM2711', 'STM32F103C8', 'KL25Z128']) expect(python).not.toContain(chip);
+  expect(offered(probeAvr).every((chip) => chip.startsWith('ATmega'))).toBe(true);
 });

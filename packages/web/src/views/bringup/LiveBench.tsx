@@ -107,6 +107,7 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
   const [chosen, setChosen] = useState('');
   const board = boardSheet(sheets, plan.board)!;
   const avr = useMemo(() => probeAvr(board), [board]);
+  const python = useMemo(() => probeMicroPython(board), [board]);
   const bench = useBench(plan);
   const { asking, problem, outcome, isOpen, check, stop, close } = bench;
 
@@ -134,9 +135,11 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
         >
           Check the real bench
         </Button>
-        <Button size="compact-md" variant="default" onClick={() => downloadText('probe.py', probeMicroPython(board), 'text/x-python')}>
-          Probe for MicroPython
-        </Button>
+        {python !== undefined && (
+          <Button size="compact-md" variant="default" onClick={() => downloadText('probe.py', python, 'text/x-python')}>
+            Probe for MicroPython
+          </Button>
+        )}
         {avr !== undefined && (
           <Button size="compact-md" variant="default" onClick={() => downloadText('probe.cpp', avr, 'text/x-c++')}>
             Probe in C++
@@ -148,6 +151,12 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
           </Button>
         )}
       </div>
+      {python === undefined && avr === undefined && (
+        <p className="quiet">
+          There is no probe for {board.sheet.title}: probes exist for boards that run MicroPython and for ATmega chips. The simulated bench
+          works for every board.
+        </p>
+      )}
       <div className={styles.row}>
         <NativeSelect
           size="xs"

@@ -73,6 +73,7 @@ test('other lines in sentences; what several terminals say alike is said once', 
     [
       'The two lines cross: what the board sends goes to RX, what the part sends comes from TX. One part on a port.',
       expect.stringMatching(/^These pins are also: Default serial console, transmit; Default serial console, receive\.$/),
+      'RX: Takes settings only; position and time come without it.',
     ],
     [
       'No resistor pulls the line up: add 4.7 kΩ for all parts together. Over 10 m of wire take half the resistance. Cold lives from the line: while it measures, the line must be held high.',

@@ -77,9 +77,9 @@ test('Supply: pixels are counted, what is on at once eases the rail, capacitors 
   );
   await page.goto(`/plans/${id}/supply`);
   await page.getByText('How many, and what is on at once').last().click();
-  await page.getByLabel('How many pixels Part 0 has').fill('24');
+  await page.getByLabel('How many pixels Part 0 has').fill('20');
   await page.keyboard.press('Tab');
-  await expect(findings(page)).toContainText('VBUS has to give up to 1.44 A and can 500 mA');
+  await expect(findings(page)).toContainText('VBUS has to give up to 1.3 A and can 500 mA');
   await page.getByLabel('Share of the peak of Part 0 that is on at once, in per cent').fill('30');
   await page.keyboard.press('Tab');
   await expect(findings(page)).not.toContainText('VBUS has to give');
@@ -87,7 +87,7 @@ test('Supply: pixels are counted, what is on at once eases the rail, capacitors 
   await expect(findings(page)).not.toContainText('wants 470 µF');
   await saved(page);
   await page.reload();
-  await expect(page.getByRole('region', { name: 'VBUS' })).toContainText('480 mA on average');
+  await expect(page.getByRole('region', { name: 'VBUS' })).toContainText('429 mA on average');
 });
 
 test('Readout: text on the real rows, what is cut is told; bare segments have the bytes of their wiring', async ({ page, request }) => {

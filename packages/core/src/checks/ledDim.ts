@@ -1,4 +1,5 @@
 import { lampsOf } from '../electrics/lamps';
+import { typical } from '../quantity/range';
 import type { Check } from './check';
 import { byPlacement, lampData, lampPlace } from './lampParts';
 
@@ -22,19 +23,22 @@ export const ledDim: Check = {
   },
   remedies: {},
   examine: ({ plan, sheets }) =>
-    byPlacement(lampsOf(plan, sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.min < SEEN)).map((lamps) => ({
-      level: 'hint',
-      message: lamps.some((lamp) => lamp.amps.typ! < SEEN) ? 'dim' : 'worst',
-      place: lampPlace(lamps[0].placement),
-      data: {
-        ...lampData(lamps),
-        supply: { is: 'volts', value: lamps[0].supply.typ ?? lamps[0].supply.min },
-        forward: { is: 'volts', value: lamps[0].forwardVolts.typ ?? lamps[0].forwardVolts.min },
-        amps: { is: 'quantity', value: lamps[0].amps.typ!, unit: 'A' },
-        least: { is: 'quantity', value: lamps[0].amps.min, unit: 'A' },
-        low: { is: 'volts', value: lamps[0].supply.min },
-        high: { is: 'volts', value: lamps[0].forwardVolts.max },
-      },
-      remedies: () => [],
-    })),
+    byPlacement(lampsOf(plan, sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.min < SEEN)).map((lamps) => {
+      const darkest = lamps.reduce((a, b) => (b.amps.typ! < a.amps.typ! ? b : a));
+      return {
+        level: 'hint',
+        message: darkest.amps.typ! < SEEN ? 'dim' : 'worst',
+        place: lampPlace(darkest.placement),
+        data: {
+          ...lampData(lamps),
+          supply: { is: 'volts', value: typical(darkest.supply) },
+          forward: { is: 'volts', value: typical(darkest.forwardVolts) },
+          amps: { is: 'quantity', value: darkest.amps.typ!, unit: 'A' },
+          least: { is: 'quantity', value: darkest.amps.min, unit: 'A' },
+          low: { is: 'volts', value: darkest.supply.min },
+          high: { is: 'volts', value: darkest.forwardVolts.max },
+        },
+        remedies: () => [],
+      };
+    }),
 };

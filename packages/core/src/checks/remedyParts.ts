@@ -8,7 +8,7 @@ import type { BoardPin } from '../sheets/boardSheet';
 import type { PlanTerminal } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import type { Plan, WireEnd } from '../plan/plan';
-import type { CheckContext, Remedy } from './check';
+import type { CheckContext, Datum, Remedy } from './check';
 
 /** Whether a bus line, on another pin, would still be one bus with the other lines of its part and with those who share them. Other
  *  signals may go anywhere. */
@@ -39,6 +39,12 @@ export function moveWhere(context: CheckContext, item: PlanTerminal, accepts: (p
   const starts = pins.find((pin) => bootsWith(pin, item.part, item.terminal));
   const pin = (starts ?? (restLevel(item.part, item.terminal) === undefined ? pins[0] : undefined))?.id;
   return pin ? [rewire(item, { to: 'pin', pin }, 'move', { pin: { is: 'pin', pin } })] : [];
+}
+
+/** An end on the board as findings and remedies name it. */
+export function endDatum(end: Exclude<WireEnd, { readonly to: 'terminal' }>): Datum {
+  if (end.to === 'pin') return { is: 'pin', pin: end.pin };
+  return end.to === 'rail' ? { is: 'rail', rail: end.rail } : { is: 'words', text: 'GND' };
 }
 
 /** One wire to another end, under a label of the check. */

@@ -4,6 +4,7 @@ import type { Placement, WireEnd } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { partSheet } from '../sheets/sheetIndex';
 import type { CheckContext, Datum, Remedy } from './check';
+import { endDatum } from './remedyParts';
 
 type Claim = DeviceAddress;
 
@@ -28,12 +29,9 @@ export const takenBy = (context: CheckContext, members: readonly Placement[]): R
     ...alsoAnswersOf(context, members).map((also) => also.address),
   ]);
 
-/** Where a strap's wire goes, as a remedy names it: ground, a rail, or a line of the part's own. */
-function endDatum(part: PartSheet, end: WireEnd): Datum {
-  if (end.to === 'rail') return { is: 'rail', rail: end.rail };
-  const line = end.to === 'terminal' ? part.terminals.list.find((t) => t.id === end.terminal)?.label : undefined;
-  return { is: 'words', text: line ?? 'GND' };
-}
+/** Where a strap's wire goes: an end on the board, or a line of the part's own by its label. */
+const strapDatum = (part: PartSheet, end: WireEnd): Datum =>
+  end.to === 'terminal' ? { is: 'words', text: part.terminals.list.find((t) => t.id === end.terminal)!.label } : endDatum(end);
 
 /** Straps of one claimant that lead to an address nobody on the bus has: the first such choice in sheet order. */
 export function strapAway(context: CheckContext, claim: Claim, taken: ReadonlySet<number>): readonly Remedy[] {
@@ -47,7 +45,7 @@ export function strapAway(context: CheckContext, claim: Claim, taken: ReadonlySe
       .map((edit) => (edit.kind === 'wire' ? edit.terminal : edit.kind === 'strap' ? `${edit.strap} ${edit.state}` : ''))
       .join(', ');
     const wire = edits.find((edit) => edit.kind === 'wire');
-    const to = wire && endDatum(part, wire.end);
+    const to = wire && strapDatum(part, wire.end);
     return [
       {
         label: to ? 'strap-wire' : 'strap-jumper',

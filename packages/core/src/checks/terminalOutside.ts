@@ -1,14 +1,15 @@
 import type { PlanTerminal } from '../nets/terminals';
 import type { WireEnd } from '../plan/plan';
-import type { Check, Datum, FindingDraft } from './check';
+import type { Check, FindingDraft } from './check';
+import { endDatum } from './remedyParts';
 
-function endDatum(end: WireEnd): Datum {
-  if (end.to === 'pin') return { is: 'pin', pin: end.pin };
-  return end.to === 'rail' ? { is: 'rail', rail: end.rail } : { is: 'words', text: 'GND' };
+/** A terminal that nothing is known about, and where it is wired on the board. */
+interface Outside {
+  readonly item: PlanTerminal;
+  readonly end: Exclude<WireEnd, { readonly to: 'terminal' }>;
 }
 
-function finding({ key, placement, part, terminal, wire }: PlanTerminal): FindingDraft {
-  const end = wire!.end;
+function finding({ item: { key, placement, part, terminal, wire }, end }: Outside): FindingDraft {
   return {
     level: 'hint',
     message: end.to === 'pin' ? 'pin' : 'supply',
@@ -50,6 +51,9 @@ export const terminalOutside: Check = {
   remedies: { unwire: 'Take the wire off {terminal}' },
   examine: ({ terminals }) =>
     terminals
-      .filter(({ terminal, wire, carries }) => terminal.need === 'outside' && !carries && wire && wire.end.to !== 'terminal')
+      .flatMap((item): Outside[] => {
+        const { terminal, wire, carries } = item;
+        return terminal.need === 'outside' && !carries && wire && wire.end.to !== 'terminal' ? [{ item, end: wire.end }] : [];
+      })
       .map(finding),
 };

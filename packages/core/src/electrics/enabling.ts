@@ -1,7 +1,5 @@
-import type { Bus } from '../nets/buses';
-import { findBuses } from '../nets/buses';
-import { carrierOf } from '../nets/passages';
-import type { PlanTerminal } from '../nets/terminals';
+import { type Bus, findBuses, pinOfLine } from '../nets/buses';
+import { findNets } from '../nets/nets';
 import type { Plan } from '../plan/plan';
 import type { Enabling } from '../sheets/boardSheet';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
@@ -14,16 +12,11 @@ export interface BusEnabling {
   readonly words: string;
 }
 
-/** The pin that selects a chip, on the board's side of a shifter. */
-function selectPin(plan: Plan, sheets: Sheets, { key }: PlanTerminal): string | undefined {
-  const end = plan.wires[carrierOf(plan, sheets, key) ?? key]?.end;
-  return end?.to === 'pin' ? end.pin : undefined;
-}
-
 /** The selects of an SPI bus, in the order of its parts. */
 function selectsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): readonly string[] {
   if (bus.kind !== 'spi') return [];
-  const pins = spiSheet(plan, sheets, board, bus).rows.flatMap(({ select }) => (select && selectPin(plan, sheets, select)) ?? []);
+  const nets = findNets(plan, sheets);
+  const pins = spiSheet(plan, sheets, board, bus).rows.flatMap(({ select }) => (select && pinOfLine(plan, select.key, nets, sheets)) ?? []);
   return [...new Set(pins)];
 }
 

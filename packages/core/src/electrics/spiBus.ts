@@ -114,8 +114,15 @@ interface Common {
   readonly softwareHz: number | undefined;
 }
 
+/** What holds every clock of a bus down. */
+const limitsOf = ({ controllerHz, wireCm, setHz }: Common): readonly (SpiClock | undefined)[] => [
+  limit(controllerHz, 'controller'),
+  limit(wireHz(wireCm), 'wire'),
+  limit(setHz, 'set'),
+];
+
 function clocksOf(plan: Plan, sheets: Sheets, board: IndexedBoard, members: readonly Placement[], common: Common) {
-  const shared = [limit(common.controllerHz, 'controller'), limit(wireHz(common.wireCm), 'wire'), limit(common.setHz, 'set')];
+  const shared = limitsOf(common);
   const each = members.map((member) => {
     const part = partSheet(sheets, member.sheet)?.sheet;
     const items = terminalsOf(plan, member, sheets);
@@ -177,8 +184,7 @@ function furtherRows(plan: Plan, sheets: Sheets, members: readonly Placement[], 
     const items = terminalsOf(plan, member, sheets);
     return (partSheet(sheets, member.sheet)?.sheet.bus.further ?? []).map((further): SpiRow => {
       const select = items.find((t) => t.terminal.id === further.select);
-      const shared = [limit(common.controllerHz, 'controller'), limit(wireHz(common.wireCm), 'wire'), limit(common.setHz, 'set')];
-      const clock = lowest([limit(further.maxHz, 'part'), limit(shifterHz(plan, sheets, items), 'shifter'), ...shared])!;
+      const clock = lowest([limit(further.maxHz, 'part'), limit(shifterHz(plan, sheets, items), 'shifter'), ...limitsOf(common)])!;
       return {
         head: member.id,
         further,

@@ -124,9 +124,11 @@ export const supplySheets = derived((plan: Plan, sheets: Sheets): readonly RailS
     .map((lamp) => ({ lamp, rail: lampRail(plan, sheets, board, lamp) }));
   const lampsAt = (id: string) => lamps.flatMap(({ lamp, rail }) => (rail === id ? [lamp] : []));
   const done = new Map<string, RailSheet>();
-  const sheetOf = (rail: Rail): RailSheet => {
+  const sheetOf = (rail: Rail, above: readonly Rail[] = []): RailSheet => {
     const known = done.get(rail.id);
     if (known) return known;
+    // No sound sheet has a circle; one that was kept unsound must not hang the page.
+    const onTheWay = [...above, rail];
     const own = ownOf(plan, board, rail);
     const line = (what: 'board' | 'rail', typicalMilliamps: number, peakMilliamps: number, made?: Rail): SupplyLine[] =>
       peakMilliamps > 0
@@ -143,9 +145,9 @@ export const supplySheets = derived((plan: Plan, sheets: Sheets): readonly RailS
           ]
         : [];
     const made = rails
-      .filter((other) => other.regulator?.from === rail.id)
+      .filter((other) => other.regulator?.from === rail.id && !onTheWay.includes(other))
       .flatMap((other) => {
-        const { typicalMilliamps, peakMilliamps, besides } = sheetOf(other);
+        const { typicalMilliamps, peakMilliamps, besides } = sheetOf(other, onTheWay);
         const gain = gainOf(other, rail);
         const [average, peak] = [typicalMilliamps + (besides?.typicalMilliamps ?? 0), peakMilliamps + (besides?.heldMilliamps ?? 0)];
         return line('rail', average * gain, peak * gain, other);
@@ -168,7 +170,9 @@ export const supplySheets = derived((plan: Plan, sheets: Sheets): readonly RailS
     done.set(rail.id, sheet);
     return sheet;
   };
-  return rails.map(sheetOf).filter(({ rail, lines }) => rail.direction !== 'in' || lines.some((line) => line.placement !== undefined));
+  return rails
+    .map((rail) => sheetOf(rail))
+    .filter(({ rail, lines }) => rail.direction !== 'in' || lines.some((line) => line.placement !== undefined));
 });
 
 /** What becomes heat: in a linear regulator the drop at the highest input times what flows on average; in a converter what its efficiency
@@ -176,7 +180,7 @@ export const supplySheets = derived((plan: Plan, sheets: Sheets): readonly RailS
 function heatOf(board: IndexedBoard, rail: Rail, milliamps: number): RegulatorHeat | undefined {
   const source = board.sheet.rails.list.find((r) => r.id === rail.regulator?.from);
   if (!rail.regulator || !source) return undefined;
-  const { kind, kelvinPerWatt, efficiency } = rail.regulator;
+  const { kind = 'linear', kelvinPerWatt, efficiency } = rail.regulator;
   const amps = milliamps / 1000;
   const dropVolts = kind === 'converter' ? 0 : Math.max(0, source.volts.max - typical(rail.volts));
   const watts = kind === 'converter' ? typical(rail.volts) * amps * (1 / efficiency! - 1) : dropVolts * amps;

@@ -36,7 +36,7 @@ interface Found {
 }
 
 /** The pin of a line: its net's, or that of the net on the other side of a level shifter. */
-function pinOfLine(plan: Plan, key: TerminalKey, nets: Nets, sheets: Sheets): string | undefined {
+export function pinOfLine(plan: Plan, key: TerminalKey, nets: Nets, sheets: Sheets): string | undefined {
   const carrier = carrierOf(plan, sheets, key);
   return nets.byTerminal.get(carrier ?? key)?.pins[0];
 }

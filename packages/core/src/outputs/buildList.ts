@@ -9,6 +9,7 @@ import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import {
   type Driver,
+  endKey,
   type LadderValues,
   type Plan,
   sameEnd,
@@ -209,7 +210,7 @@ function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[
   for (const { wire } of wired) {
     if (!wire || wire.end.to === 'terminal') continue;
     if (wire.end.to === 'pin' && nets.byPin.get(wire.end.pin)!.signals.length > 1) continue;
-    const key = JSON.stringify(wire.end, Object.keys(wire.end).sort());
+    const key = endKey(wire.end);
     const known = byEnd.get(key);
     if (known) known.wires += 1;
     else byEnd.set(key, { end: wire.end, wires: 1 });

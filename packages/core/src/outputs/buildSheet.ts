@@ -1,11 +1,10 @@
 import { firstLights, lightStep } from '../bench/firstLight';
 import { pinTroubles } from '../allocate/pinUse';
 import { enablingOf } from '../electrics/enabling';
-import { levelPairs } from '../electrics/levels';
-import { findNets } from '../nets/nets';
+import { tolerancesOf } from '../electrics/tolerances';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import { type Built, type Driver, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
+import { type Built, type Driver, endKey, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type BuildList, buildList, type BuildResistor, type BuildStrap, type BuildWire, type Joint } from './buildList';
 import { endText } from './endText';
@@ -58,11 +57,6 @@ function resistorStep(plan: Plan, resistor: BuildResistor): BuildStep {
 
 const wireStep = (wire: BuildWire): BuildStep => ({ id: `wire:${wire.key}`, what: { is: 'wire', wire }, value: '', done: wire.ticked });
 
-function placeOf(end: WireEnd): string {
-  if (end.to === 'ground') return 'ground';
-  return end.to === 'rail' ? end.rail : end.to === 'pin' ? end.pin : `${end.placement}.${end.terminal}`;
-}
-
 function passives(plan: Plan, list: BuildList): readonly BuildStep[] {
   return [
     ...list.resistors.map((resistor) => resistorStep(plan, resistor)),
@@ -97,28 +91,11 @@ function settings(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   );
 }
 
-/** Pins that get more than their supply and take it, on a condition that the program has to keep: pull-ups off, for one. */
-function tolerances(plan: Plan, sheets: Sheets): readonly BuildStep[] {
-  const board = boardOf(plan, sheets);
-  if (!board) return [];
-  const { vdd, inputMaxAboveSupply } = board.sheet.electrical;
-  const nets = findNets(plan, sheets);
-  const byCondition = new Map<string, Map<string, number>>();
-  for (const { key, way, verdict, mostVolts } of levelPairs(plan, sheets)) {
-    if (way !== 'to-board' || verdict === 'damage' || mostVolts <= vdd.min + inputMaxAboveSupply) continue;
-    for (const pin of nets.byTerminal.get(key)?.pins ?? []) {
-      const unless = board.pins.get(pin)?.limits?.tolerantUnless;
-      if (unless === undefined) continue;
-      const pins = byCondition.get(unless) ?? new Map<string, number>();
-      byCondition.set(unless, pins.set(pin, Math.max(mostVolts, pins.get(pin) ?? 0)));
-    }
-  }
-  return [...byCondition].map(([unless, pins]) => {
-    const volts = Math.max(...pins.values());
-    const value = [...pins.keys()].join(' ').slice(0, 120);
-    return ownStep(plan, `tolerance:${[...pins.keys()][0]}`, value, { is: 'tolerance', pins: [...pins.keys()], volts, unless });
-  });
-}
+/** On which condition pins take more than their supply: the program has to keep it. */
+const tolerances = (plan: Plan, sheets: Sheets): readonly BuildStep[] =>
+  tolerancesOf(plan, sheets).map(({ pins, volts, unless }) =>
+    ownStep(plan, `tolerance:${pins[0]}`, pins.join(' ').slice(0, 120), { is: 'tolerance', pins, volts, unless }),
+  );
 
 /** The whole build in the order to do it in: unpowered first, grounds before supplies, what is soldered before what is wired, and what to
  *  see at the end. Sections without a step are left out. Undefined where the board's sheet is gone. */
@@ -131,7 +108,7 @@ export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] 
   );
   const steps: { readonly [S in BuildSection['id']]: readonly BuildStep[] } = {
     safety: [ownStep(plan, 'safety:board', 'done', { is: 'safety' })],
-    joints: list.joints.map((joint) => ownStep(plan, `joint:${placeOf(joint.end)}`, String(joint.wires), { is: 'joint', joint })),
+    joints: list.joints.map((joint) => ownStep(plan, `joint:${endKey(joint.end)}`, String(joint.wires), { is: 'joint', joint })),
     grounds: list.supplies.filter(isGround).map(wireStep),
     supplies: list.supplies.filter((wire) => !isGround(wire)).map(wireStep),
     straps: list.straps.map((strap) =>

@@ -98,7 +98,7 @@ const rail = Joi.object({
   feed: words.required(),
   regulator: Joi.object({
     from: factId.required(),
-    kind: Joi.valid(...REGULATOR_KINDS).required(),
+    kind: Joi.valid(...REGULATOR_KINDS),
     dropVolts: quantity,
     kelvinPerWatt: quantity,
     efficiency: Joi.number().greater(0.3).less(1).when('kind', { is: 'converter', then: Joi.required(), otherwise: Joi.forbidden() }),

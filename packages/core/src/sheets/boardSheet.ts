@@ -135,10 +135,11 @@ export interface Rail {
   readonly budgetMilliamps?: number;
   readonly feed: string;
   /** Where the rail is made from another one on the board: by a linear regulator or a diode, through which the same current flows, or by a
-   *  converter, into which the same power goes, divided by its efficiency. The least drop in volts; the heat in K/W. */
+   *  converter, into which the same power goes, divided by its efficiency; sheets of before that was asked do not say, and are taken for
+   *  linear. The least drop in volts; the heat in K/W. */
   readonly regulator?: {
     readonly from: string;
-    readonly kind: (typeof REGULATOR_KINDS)[number];
+    readonly kind?: (typeof REGULATOR_KINDS)[number];
     readonly dropVolts?: number;
     readonly kelvinPerWatt?: number;
     readonly efficiency?: number;

@@ -149,8 +149,10 @@ describe('addresses of parts', () => {
 });
 
 describe('a sheet that is wrong', () => {
-  const board = (): Record<string, any> => structuredClone(stick.sheet) as never; // eslint-disable-line @typescript-eslint/no-explicit-any
-  const part = (): Record<string, any> => structuredClone(sheets.parts.get('motion-mpu6050')!.sheet) as never; // eslint-disable-line @typescript-eslint/no-explicit-any
+  /* eslint-disable-next-line @typescript-eslint/no-explicit-any */
+  const loose = (sheet: object): Record<string, any> => structuredClone(sheet);
+  const board = () => loose(stick.sheet);
+  const part = () => loose(sheets.parts.get('motion-mpu6050')!.sheet);
   const faults = (document: unknown) => {
     const result = readSheet(document);
     return result.ok ? [] : result.faults.map((f) => `${f.path}: ${f.fault}`);
@@ -294,6 +296,24 @@ describe('a sheet that is wrong', () => {
         return p;
       },
       /numbers are not/,
+    ],
+    [
+      'a strap on a bus line that the part does not have',
+      () => {
+        const p = loose(sheets.parts.get('shift-out-74hc595')!.sheet);
+        p.terminals.list[0].ties = ['sda'];
+        return p;
+      },
+      /tied to SDA, which the part does not have/,
+    ],
+    [
+      'a further chip with a select that is none',
+      () => {
+        const p = loose(sheets.parts.get('tft-24-ili9341-touch')!.sheet);
+        p.bus.further[0].select = 'T_IRQ';
+        return p;
+      },
+      /bus\.further\.touch: T_IRQ is no select/,
     ],
     [
       'no source',

@@ -37,6 +37,11 @@ test.each(['ESP32-C6', 'ESP32-S', 'RP2', '', 'ATmega328PB', 'XC8'])('%j is no ch
   expect(boardOfChip(sheets, named)).toBeUndefined(),
 );
 
+test('a board that was made from a table is no source for the next one', () => {
+  const own = boardFromTable({ ...about, chip: 'XC8', logicVolts: 3.3 }, tableOf(sheets.boards.get('rp2040-stick-40')!.sheet));
+  expect(boardOfChip(indexSheets([own]), 'XC8')).toBeUndefined();
+});
+
 const boards = [...sheets.boards.values()].map(({ sheet }) => sheet);
 
 test.each(boards.map((board) => [board.id, board] as const))('%s from its own pin table has the facts of its chip', (_, board) => {

@@ -9,14 +9,15 @@ const ORDER_CODE = /^(?:[TUH][67]|-?[PAM]U|-?(?:WROOM|MINI)[-0-9A-Z]*)$/;
 
 const plain = (chip: string): string => chip.toUpperCase().replace(/\s+/g, '');
 
-/** The board of the catalogue whose chip a builder names: by its name, or by its order code. Of several the one with the most signal pins.
+/** The board of the catalogue whose chip a builder names: by its name, or by its order code. Of several the one with the most signal
+ *  pins; boards that a builder made from a table are no source.
  *  @example boardOfChip(sheets, 'ATmega328P-PU')?.chip // 'ATmega328P'
  *  @example boardOfChip(sheets, 'ESP32-C6') // undefined: no ESP32 */
 export function boardOfChip(sheets: Sheets, chip: string): BoardSheet | undefined {
   const asked = plain(chip);
   const isNamed = (known: string) => asked === known || (asked.startsWith(known) && ORDER_CODE.test(asked.slice(known.length)));
   return [...sheets.boards.values()]
-    .filter(({ sheet }) => asked !== '' && isNamed(plain(sheet.chip)))
+    .filter(({ sheet }) => asked !== '' && sheet.pins.source.trust !== 'bench' && isNamed(plain(sheet.chip)))
     .toSorted((a, b) => b.ioPins.length - a.ioPins.length)[0]?.sheet;
 }
 
@@ -69,7 +70,7 @@ export function takenFrom(source: Source, board: BoardSheet): Source {
   return { ...source, note: `Taken from the sheet of another board with this chip: ${board.title}.` };
 }
 
-/** The chip's controllers as far as a board brings them out, and the functions of its pins that belong to none of them.
+/** The chip's controllers as far as a board brings them out.
  *  @param pins of the board that is made, with the functions that the chip gives them */
 export function chipControllers(chip: BoardSheet, pins: readonly BoardPin[]): readonly Controller[] {
   const byPort = new Map(pins.flatMap((pin) => (pin.kind === 'io' ? [[portKey(pin.port ?? pin.label), pin.id] as const] : [])));

@@ -64,10 +64,10 @@ function railFaults(sheet: BoardSheet): SheetFault[] {
   const low = (rail: Rail): readonly SheetFault[] => {
     const { from, kind, dropVolts = 0 } = rail.regulator!;
     const feed = sheet.rails.list.find((other) => other.id === from);
-    // What a linear regulator or a diode gives cannot be more than it gets; a converter may step up.
-    const most = kind === 'converter' || !feed ? Infinity : typical(feed.volts) - dropVolts;
-    return typical(rail.volts) > most + 0.001
-      ? [fault(`rails.${rail.id}.regulator`, `${typical(rail.volts)} V out of ${typical(feed!.volts)} V less ${dropVolts} V`)]
+    // What a linear regulator or a diode gives cannot be more than it gets; a converter may step up, and so may what is not stated.
+    if (!feed || feed === rail || kind === undefined || kind === 'converter') return [];
+    return typical(rail.volts) > typical(feed.volts) - dropVolts + 0.001
+      ? [fault(`rails.${rail.id}.regulator`, `${typical(rail.volts)} V out of ${typical(feed.volts)} V less ${dropVolts} V`)]
       : [];
   };
   return [
@@ -76,8 +76,8 @@ function railFaults(sheet: BoardSheet): SheetFault[] {
       .filter((rail) => feedsItself(sheet, rail))
       .map((rail) => fault(`rails.${rail.id}.regulator`, 'feeds itself in a circle')),
     ...sheet.rails.list
-      .filter((rail) => rail.regulator && (!rails.has(rail.regulator.from) || rail.regulator.from === rail.id))
-      .map((rail) => fault(`rails.${rail.id}`, `${rail.regulator!.from} is no other rail`)),
+      .filter((rail) => rail.regulator && !rails.has(rail.regulator.from))
+      .map((rail) => fault(`rails.${rail.id}`, `${rail.regulator!.from} is no rail`)),
     ...sheet.rails.list
       .filter(outside)
       .map((rail) => fault(`rails.${rail.id}.usual`, 'the usual range has the typical voltage in it and lies within the limits')),
@@ -246,6 +246,9 @@ function busFaults(sheet: PartSheet): SheetFault[] {
       found.push(fault('bus.modeTies', `${tie.terminal} may not be tied so`));
   for (const terminal of list) {
     if (terminal.also?.includes(terminal.label)) found.push(fault(`terminals.${terminal.id}`, `${terminal.label} is its own synonym`));
+    for (const line of ['sda', 'scl'] as const)
+      if (terminal.ties?.includes(line) && !list.some((t) => t.role === `i2c.${line}`))
+        found.push(fault(`terminals.${terminal.id}`, `tied to ${line.toUpperCase()}, which the part does not have`));
     if (terminal.role === 'strap' && !terminal.ties) found.push(fault(`terminals.${terminal.id}`, 'a strap that may not be tied'));
   }
   return found;

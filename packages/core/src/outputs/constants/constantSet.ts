@@ -2,7 +2,7 @@ import { busClock } from '../../electrics/busClock';
 import { ladderSheets } from '../../electrics/ladderSheet';
 import { spiSheet } from '../../electrics/spiBus';
 import { addressesOf } from '../../nets/addresses';
-import { type Bus, findBuses } from '../../nets/buses';
+import { type Bus, findBuses, pinOfLine } from '../../nets/buses';
 import { findNets } from '../../nets/nets';
 import { carrierOf } from '../../nets/passages';
 import { type PlanTerminal, terminalsOf } from '../../nets/terminals';
@@ -115,7 +115,7 @@ export function pinOf(
   item: PlanTerminal,
 ): { readonly pin: BoardPin; readonly through?: string } | undefined {
   const carrier = carrierOf(plan, sheets, item.key);
-  const id = findNets(plan, sheets).byTerminal.get(carrier ?? item.key)?.pins[0];
+  const id = pinOfLine(plan, item.key, findNets(plan, sheets), sheets);
   const pin = id === undefined ? undefined : board.pins.get(id);
   const through = carrier && plan.placements.find((p) => p.id === splitKey(carrier).placement)?.name;
   return pin && { pin, ...(through ? { through } : {}) };

@@ -1,7 +1,7 @@
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import { typical } from '@roof-chart/core/quantity/range';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import type { Controller } from '@roof-chart/core/sheets/boardSheet';
+import type { Controller, OwnCurrent, Rail } from '@roof-chart/core/sheets/boardSheet';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { FactTable, Group, ListTable } from './FactTable';
 import { factRows } from './factWords';
@@ -17,6 +17,16 @@ function legalWords(controller: Controller): string {
   const listed = sets.join('; or ');
   return legal.rule === 'sets' ? listed : `any pins${listed ? `; customary: ${listed}` : ''}`;
 }
+
+/** "VSYS, converter, 85 %". */
+function madeFrom({ regulator }: Rail, rails: readonly Rail[]): string {
+  if (!regulator) return '';
+  const { from, kind = 'linear', efficiency } = regulator;
+  const label = rails.find((rail) => rail.id === from)?.label ?? from;
+  return `${label}, ${kind}${efficiency === undefined ? '' : `, ${Math.round(100 * efficiency)} %`}`;
+}
+
+const currentWords = ({ typicalMilliamps, peakMilliamps }: OwnCurrent): string => `${typicalMilliamps} mA, up to ${peakMilliamps} mA`;
 
 /** Everything a board sheet says. */
 export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
@@ -59,13 +69,15 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
       <Group title="Rails" source={sheet.rails.source}>
         <ListTable
           label="Rails"
-          heads={['Rail', 'Nominal', 'Usual', 'Limits', 'Budget', 'Fed by']}
+          heads={['Rail', 'Nominal', 'Usual', 'Limits', 'Budget', 'Made from', 'The board itself', 'Fed by']}
           rows={sheet.rails.list.map((rail) => [
             rail.label,
             <span className="num">{formatSi(typical(rail.volts), 'V')}</span>,
             <span className="num">{rail.usual ? `${rail.usual.min} to ${rail.usual.max} V` : ''}</span>,
             <span className="num">{`${rail.volts.min} to ${rail.volts.max} V`}</span>,
             <span className="num">{rail.budgetMilliamps === undefined ? 'not known' : `${rail.budgetMilliamps} mA`}</span>,
+            madeFrom(rail, sheet.rails.list),
+            <span className="num">{rail.own ? currentWords(rail.own) : ''}</span>,
             rail.feed,
           ])}
         />
@@ -106,9 +118,15 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
                 name: 'Takes away',
                 value: sheet.radio.blocksAdc.length > 0 ? `analog inputs of ${sheet.radio.blocksAdc.join(', ')}` : 'nothing',
               },
+              ...(sheet.radio.own ? [{ name: 'Takes from the logic supply', value: currentWords(sheet.radio.own) }] : []),
               ...(sheet.radio.note ? [{ name: 'Note', value: sheet.radio.note }] : []),
             ]}
           />
+        </Group>
+      )}
+      {sheet.microPython && (
+        <Group title="MicroPython" source={sheet.microPython.source}>
+          <p>Runs on it; there is a probe for the bench.</p>
         </Group>
       )}
       {sheet.enabling && (

@@ -204,7 +204,7 @@ function idleInputs(plan: Plan, sheets: Sheets): BuildList['idle'] {
 }
 
 /** Where the board has too few positions for the wires that go there: one position takes one wire. Rails on no header are not among them, nor
- *  pins on which signals clash: those must be parted. */
+ *  pins on which signals clash: those must be parted. Ground first, then rails, then pins as they lie on the board. */
 function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[]): readonly Joint[] {
   const byEnd = new Map<string, { readonly end: WireEnd; wires: number }>();
   for (const { wire } of wired) {
@@ -215,10 +215,14 @@ function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[
     if (known) known.wires += 1;
     else byEnd.set(key, { end: wire.end, wires: 1 });
   }
-  return [...byEnd.values()].flatMap(({ end, wires }) => {
-    const at = positionsOf(board, end);
-    return at.length > 0 && wires > at.length ? [{ end, wires, at }] : [];
-  });
+  const order = new Map(board.sheet.pins.list.map(({ id }, at) => [id, at]));
+  const rank = (end: WireEnd): number => (end.to === 'ground' ? -2 : end.to === 'pin' ? order.get(end.pin)! : -1);
+  return [...byEnd.values()]
+    .flatMap(({ end, wires }) => {
+      const at = positionsOf(board, end);
+      return at.length > 0 && wires > at.length ? [{ end, wires, at }] : [];
+    })
+    .toSorted((a, b) => rank(a.end) - rank(b.end));
 }
 
 const isSupply = (item: PlanTerminal): boolean => item.wire?.end.to === 'ground' || item.wire?.end.to === 'rail';

@@ -36,6 +36,11 @@ test.each(['hive-watch', 'proofing-box', 'ferry-dial', 'workbench-scoreboard'])(
       const joint = steps.find((s) => s.what.is === 'joint' && sameEnd(s.what.joint.end, one.end));
       expect(joint?.value).toBe(one.joined ? String(there.length) : undefined);
     }
+    const joints = steps.flatMap(({ what }) => (what.is === 'joint' ? [what.joint.end] : []));
+    const pins = joints.flatMap((one) =>
+      one.to === 'pin' ? [sheets.boards.get(plan.board.id)!.sheet.pins.list.findIndex((p) => p.id === one.pin)] : [],
+    );
+    expect(pins).toEqual(pins.toSorted((a, b) => a - b));
     // Every step that is no wire can be kept in a plan file.
     const ticked = edited(
       plan,

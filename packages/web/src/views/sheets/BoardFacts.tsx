@@ -23,10 +23,11 @@ function madeFrom({ regulator }: Rail, rails: readonly Rail[]): string {
   if (!regulator) return '';
   const { from, kind = 'linear', efficiency } = regulator;
   const label = rails.find((rail) => rail.id === from)?.label ?? from;
-  return `${label}, ${kind}${efficiency === undefined ? '' : `, ${Math.round(100 * efficiency)} %`}`;
+  return `${label}, ${kind}${efficiency === undefined ? '' : `, ${Math.round(100 * efficiency)}\u00a0%`}`;
 }
 
-const currentWords = ({ typicalMilliamps, peakMilliamps }: OwnCurrent): string => `${typicalMilliamps} mA, up to ${peakMilliamps} mA`;
+const currentWords = ({ typicalMilliamps, peakMilliamps }: OwnCurrent): string =>
+  `${typicalMilliamps}\u00a0mA, up to ${peakMilliamps}\u00a0mA`;
 
 /** Everything a board sheet says. */
 export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
@@ -73,8 +74,8 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
           rows={sheet.rails.list.map((rail) => [
             rail.label,
             <span className="num">{formatSi(typical(rail.volts), 'V')}</span>,
-            <span className="num">{rail.usual ? `${rail.usual.min} to ${rail.usual.max} V` : ''}</span>,
-            <span className="num">{`${rail.volts.min} to ${rail.volts.max} V`}</span>,
+            <span className="num">{rail.usual ? `${rail.usual.min} to ${rail.usual.max}\u00a0V` : ''}</span>,
+            <span className="num">{`${rail.volts.min} to ${rail.volts.max}\u00a0V`}</span>,
             <span className="num">{rail.budgetMilliamps === undefined ? 'not known' : `${rail.budgetMilliamps} mA`}</span>,
             madeFrom(rail, sheet.rails.list),
             <span className="num">{rail.own ? currentWords(rail.own) : ''}</span>,

@@ -31,7 +31,7 @@ test('a plan from nothing to checked: new, add, wire, lock, show, diff, edit', a
   await ok('wire', 'p.json', 'light-1:A', 'GP22');
   await ok('wire', 'p.json', 'light-1:K', 'ground');
   await ok('lock', 'p.json', 'light-1:A');
-  expect((await cli(['check', 'p.json'], files)).out).toMatch(/LED has no resistor[^]*Put 180 Ω into 1 wire/);
+  expect((await cli(['check', 'p.json'], files)).out).toMatch(/LED: no series resistor[^]*Put 180 Ω into 1 wire/);
   files['resistor.json'] = JSON.stringify([{ kind: 'series', placement: 'light-1', terminal: 'A', ohms: 180 }]);
   await ok('edit', 'p.json', 'resistor.json');
   expect(await ok('show', 'p.json')).toMatch(
@@ -161,7 +161,7 @@ test('a plan file with a sheet of its own is worked on, and the sheet stays in i
   expect((await cli(['show', 'p.json'], files)).out).toMatch(/lamp {2}Lamp {2}\(my-lamp\)/);
   expect(await cli(['check', 'p.json'], files)).toMatchObject({
     code: 1,
-    out: expect.stringMatching(/^clash {2}Lamp has no resistor/) as string,
+    out: expect.stringMatching(/^clash {2}Lamp: no series resistor/) as string,
   });
   files['bad.json'] = files['p.json'].replace('"maxMilliamps": 20', '"maxMilliamps": -20');
   expect(await cli(['check', 'bad.json'], files)).toMatchObject({
@@ -187,7 +187,7 @@ describe('settle and explain', () => {
     expect(files['p.json']).toBe(before);
     expect((await cli(['settle', 'p.json', '--out', 'q.json'], files)).code).toBe(0);
     // What settling does not do: the lamp was added without wires, and so without its resistor.
-    expect((await cli(['check', 'q.json'], files)).out).toMatch(/^clash {2}LED has no resistor[^]*\nhint/);
+    expect((await cli(['check', 'q.json'], files)).out).toMatch(/^clash {2}LED: no series resistor[^]*\nhint/);
     expect((await cli(['settle', 'q.json'], files)).out).toMatch(/^Proved: no plan moves fewer wires \(0\)[^\n]*\.$/);
   });
 
@@ -284,14 +284,14 @@ describe('calc', () => {
   });
 
   test('the time of a frame; the list as JSON names every input with its unit', async () => {
-    expect((await cli(['calc', 'bus-time', 'write=17', 'transfers=64', 'rate=10'])).out).toMatch(/bits +10500[^]*share +0.2624/);
+    expect((await cli(['calc', 'bus-time', 'write=17', 'transfers=64', 'rate=10'])).out).toMatch(/bits +10496[^]*share +0.2624/);
     const list = JSON.parse((await cli(['calc', '--list', '--json'])).out) as { id: string; inputs: { unit: string }[]; source: string }[];
     const ids =
       'bands bus-time contrast current-set damping debounce divider i2c-series ladder led line-pull-up multiplex one-wire-pull-up power pull-up sensor-divider spi-time transistor-base transistor-gate'.split(
         ' ',
       );
     expect(list.map((c) => c.id)).toEqual(ids);
-    expect((await cli(['calc', 'spi-time', 'hz=10M', 'bytes=153600'])).out).toMatch(/bits +1229000[^]*mostPerSecond +8.138/);
+    expect((await cli(['calc', 'spi-time', 'hz=10M', 'bytes=153600'])).out).toMatch(/bits +1228800[^]*mostPerSecond +8.138/);
     expect((await cli(['calc', 'current-set', 'sheet=driver-max7219-dip24'])).out).toMatch(/exactOhms +28 kΩ[^]*ohms +33 kΩ/);
     for (const one of list) expect([one.source !== '', one.inputs.every((i) => i.unit !== '')]).toEqual([true, true]);
   });

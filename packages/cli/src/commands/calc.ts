@@ -1,6 +1,5 @@
 import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
-import { readValues } from '@roof-chart/core/electrics/calculations/calculation';
-import { formatSi } from '@roof-chart/core/quantity/format';
+import { readValues, sayOutput } from '@roof-chart/core/electrics/calculations/calculation';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 
@@ -10,12 +9,6 @@ export interface CalcOptions {
 }
 
 const IDS = CALCULATIONS.map((c) => c.id).join(', ');
-
-function shown(value: number | string | null, unit: string): string {
-  if (value === null) return 'none';
-  if (typeof value === 'string') return value;
-  return unit === '1' ? String(Number(value.toPrecision(4))) : formatSi(value, unit);
-}
 
 /** `calc`: one calculation with its working, without a plan; `--list` says which there are and what they take. */
 export function calc(
@@ -43,7 +36,7 @@ export function calc(
   try {
     const { outputs, working } = calculation.run(readValues(calculation, values), { sheets });
     const lines = calculation.outputs.map(
-      ({ name, unit, words }) => `${name.padEnd(14)} ${shown(outputs[name]!, unit).padStart(12)}  ${words}`,
+      ({ name, unit, words }) => `${name.padEnd(14)} ${sayOutput(outputs[name]!, unit).padStart(12)}  ${words}`,
     );
     const steps = working.map((step) => `${step.formula}: ${step.values}  [${step.source}]`);
     io.out(json ? JSON.stringify({ outputs, working }, null, 2) : [...lines, ...steps].join('\n'));

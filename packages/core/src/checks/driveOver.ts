@@ -5,11 +5,18 @@ import type { Check, CheckContext, FindingDraft } from './check';
 import { FIT_REMEDIES, fitResistors } from './lampParts';
 import { TRANSISTOR_REMEDY, transistorRemedy } from './transistors';
 
-function finding(context: CheckContext, pin: string, keys: readonly TerminalKey[], amps: number): FindingDraft {
+/** What a pin drives: at most, and with nominal values, in amperes. */
+interface Driven {
+  readonly keys: TerminalKey[];
+  amps: number;
+  nominal: number;
+}
+
+function finding(context: CheckContext, pin: string, { keys, amps, nominal }: Driven): FindingDraft {
   const limit = pinLimit(context.board, pin);
   const lamps = lampsOf(context.plan, context.sheets).filter((lamp) => keys.includes(lamp.key));
   return {
-    level: 'clash',
+    level: nominal > limit * (1 + 1e-9) ? 'clash' : 'risk',
     message: 'over',
     place: { pins: [pin], terminals: keys },
     data: {
@@ -43,19 +50,20 @@ export const driveOver: Check = {
   remedies: { ...FIT_REMEDIES, ...TRANSISTOR_REMEDY },
   examine(context) {
     const { plan, sheets, board } = context;
-    const byPin = new Map<string, { readonly keys: TerminalKey[]; amps: number }>();
-    for (const { driver, key, amps } of loadsOf(plan, sheets)) {
+    const byPin = new Map<string, Driven>();
+    for (const { driver, key, amps, nominalAmps } of loadsOf(plan, sheets)) {
       // What nothing limits is told as such, and digits without a transistor, too.
       const { placement, terminal } = splitKey(key);
       const bare = partOf(plan, placement, sheets)?.terminals.get(terminal)?.digit && !plan.drivers[key];
       if (driver.by !== 'pin' || !Number.isFinite(amps) || bare) continue;
-      const found = byPin.get(driver.pin) ?? { keys: [], amps: 0 };
+      const found = byPin.get(driver.pin) ?? { keys: [], amps: 0, nominal: 0 };
       found.keys.push(key);
       found.amps += amps;
+      found.nominal += nominalAmps;
       byPin.set(driver.pin, found);
     }
-    return [...byPin].flatMap(([pin, { keys, amps }]) =>
-      amps > pinLimit(board, pin) * (1 + 1e-9) ? [finding(context, pin, keys, amps)] : [],
+    return [...byPin].flatMap(([pin, driven]) =>
+      driven.amps > pinLimit(board, pin) * (1 + 1e-9) ? [finding(context, pin, driven)] : [],
     );
   },
 };

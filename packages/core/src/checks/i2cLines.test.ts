@@ -8,6 +8,7 @@ import { findBuses } from '../nets/buses';
 import { segmentsOf } from '../nets/segments';
 import type { Edit } from '../plan/edit';
 import { type BusSettings, newPlan, type Plan } from '../plan/plan';
+import { additionOf } from '../review/addition';
 import { reviewPlan } from '../review/review';
 import { sayFinding } from './say';
 
@@ -193,6 +194,19 @@ describe('pullup-wrong-rail', () => {
     );
     expect(pullFeed(one, sheets, `l:${terminal}`)?.rail).toBe('3v3');
     expect(pullUpCodes(one)).not.toContain('pullup-wrong-rail');
+  });
+
+  test('pull-ups with a supply terminal of their own go where that does', () => {
+    const letters = (rail: string) =>
+      edited(
+        plan(...member('s', 'oled-096-ssd1306-i2c', 'Screen'), add('w', 'seg14-4-ht16k33', 'Words')),
+        sheets,
+        ...[wire('w:SDA', 'GP4'), wire('w:SCL', 'GP5'), wire('w:VIN', 'rail vbus'), wire('w:GND', 'ground')],
+        wire('w:VI2C', `rail ${rail}`),
+      );
+    expect([said('pullup-wrong-rail', letters('3v3')), said('pullup-wrong-rail', letters('vbus')).length]).toEqual([[], 1]);
+    const addition = additionOf(stick(), sheets, sheets.parts.get('seg14-4-ht16k33')!.sheet)!;
+    expect(Object.entries(addition.plan.wires).find(([key]) => key.endsWith(':VI2C'))![1].end).toEqual({ to: 'rail', rail: '3v3' });
   });
 
   test('on a board of 5 V it is the part of 3.3 V that must be kept apart; two clocks on 5 V pull a bus of 3.3 V together', () => {

@@ -2,7 +2,11 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
-import { baseAmps, digitAmps, lampsOf, loadsOf, setDriversOf, togetherAmps } from '../electrics/lamps';
+import { baseAmps, digitAmps, lampsOf, loadsOf, togetherAmps } from '../electrics/lamps';
+import { driverAmps } from '../electrics/currentSet';
+import { setDriversOf } from '../electrics/setDrivers';
+import { supplySheets } from '../electrics/supplySheet';
+import { buildList } from '../outputs/buildList';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
@@ -18,7 +22,7 @@ const red = edited(lamp(stick()), sheets, wire('l:A', 'GP2'));
 describe('a lamp at a pin', () => {
   test('without a resistor is a clash, with the next value up as its remedy', () => {
     expectCheck('led-no-resistor', red, sheets, [
-      { message: 'none', level: 'clash', title: 'Lamp has no resistor', remedies: ['Put 180 Ω into 1 wire'] },
+      { message: 'none', level: 'clash', title: 'Lamp: no series resistor', remedies: ['Put 180 Ω into 1 wire'] },
     ]);
     // (3.3 V − 2 V) / 5 mA less half of what the pin may drop: 170 Ω is 0.68 V at 4 mA.
     const [one] = lampsOf(red, sheets);
@@ -31,10 +35,10 @@ describe('a lamp at a pin', () => {
   test('with one that is too small is over its limit, and the pin over its own', () => {
     const strong = edited(red, sheets, series('l', 'A', 47));
     expectCheck('led-over-current', strong, sheets, [
-      { message: 'over', level: 'risk', title: 'Lamp gets up to 38.1 mA and takes 20 mA', remedies: ['Put 180 Ω into 1 wire'] },
+      { message: 'over', level: 'risk', title: 'LED over-current: Lamp up to 38.1 mA, maximum 20 mA', remedies: ['Put 180 Ω into 1 wire'] },
     ]);
     expectCheck('drive-over', strong, sheets, [
-      { message: 'over', level: 'clash', title: 'GP2 has to carry 38.1 mA and can 12 mA', remedies: ['Put 180 Ω into 1 wire'] },
+      { message: 'over', level: 'risk', title: 'GP2 has to carry 38.1 mA and can 12 mA', remedies: ['Put 180 Ω into 1 wire'] },
     ]);
     expect((3.4 - 1.7) / (47 * 0.95)).toBeCloseTo(38.07e-3, 4);
   });
@@ -50,10 +54,63 @@ describe('a lamp at a pin', () => {
       {
         message: expect.stringMatching(/^(dim|worst)$/) as string,
         level: 'hint',
-        title: expect.stringContaining('may stay dark') as string,
+        title: expect.stringContaining('may not light') as string,
         remedies: [],
       },
     ]);
+  });
+
+  test('one in series with another adds its forward voltage; where that is too much both go side by side', () => {
+    const two = edited(shield(), sheets, add('a', 'led-red-5mm', 'One'), add('b', 'led-red-5mm', 'Two'), wire('a:A', 'D2'));
+    const inSeries = edited(two, sheets, wire('b:A', 'a:K'), wire('b:K', 'ground'));
+    for (const plan of [inSeries, edited(two, sheets, wire('a:K', 'b:A'), wire('b:K', 'ground'))]) {
+      const [string, ...more] = lampsOf(plan, sheets);
+      expect([string!.anodes, string!.forwardVolts, more]).toEqual([['a:A', 'b:A'], { min: 3.4, typ: 4, max: 4.8 }, []]);
+      expect(string!.exactOhms).toBeCloseTo(Math.max((5 - 4) / 5e-3 - 0.8 / 20e-3 / 2, 0), 9);
+      expectCheck('led-no-resistor', plan, sheets, [
+        { message: 'none', level: 'clash', title: 'One and Two: no series resistor', remedies: ['Put 180 Ω into 1 wire'] },
+      ]);
+    }
+    // One resistor, wherever it is in the string; what others there are counts as well.
+    const between = lampsOf(edited(inSeries, sheets, series('b', 'A', 220)), sheets)[0]!;
+    expect([between.resistorAt, between.ohms]).toEqual(['b:A', 220]);
+    const both = lampsOf(edited(inSeries, sheets, series('a', 'A', 100), series('b', 'A', 120)), sheets)[0]!;
+    expect([both.resistorAt, both.ohms, both.amps.typ]).toEqual(['a:A', 100, between.amps.typ]);
+    const dark = edited(lamp(stick()), sheets, add('m', 'led-red-5mm', 'More'), wire('l:A', 'GP2'), series('l', 'A', 180));
+    const string = edited(dark, sheets, wire('l:K', 'm:A'), wire('m:K', 'ground'));
+    expectCheck('led-dim', string, sheets, [
+      {
+        message: 'dark',
+        level: 'clash',
+        title: 'Lamp and More will not light: supply 3.3 V, forward voltage 4 V',
+        remedies: ['Wire More anode to GP2, each LED with its own resistor'],
+      },
+    ]);
+    expect(codesAfter(remedied('led-dim', string, sheets), sheets)).toEqual([]);
+  });
+
+  test('several at one output have a resistor each; one for all is told, by forward voltage', () => {
+    const two = (kind: string) =>
+      edited(red, sheets, series('l', 'A', 330), add('m', `led-${kind}-5mm`, 'More'), wire('m:K', 'ground'));
+    const each = edited(two('red'), sheets, wire('m:A', 'GP2'), series('m', 'A', 330));
+    expect([codesAfter(each, sheets), lampsOf(each, sheets).map((one) => one.fitOhms)]).toEqual([[], [330, 330]]);
+    const strong = edited(each, sheets, series('l', 'A', 180), series('m', 'A', 180));
+    expectCheck('drive-over', strong, sheets, [
+      { message: 'over', level: 'risk', title: 'GP2 has to carry 19.9 mA and can 12 mA', remedies: ['Put 330 Ω into 2 wires'] },
+    ]);
+    for (const [kind, message, level] of [
+      ['red', 'uneven', 'risk'],
+      ['blue', 'dark', 'clash'],
+    ] as const) {
+      const shared = edited(two(kind), sheets, wire('m:A', 'l:A'));
+      const [found] = findingsOf(shared, sheets).filter((f) => f.code !== 'led-dim');
+      expect([found!.code, found!.message, found!.level]).toEqual(['led-shared-resistor', message, level]);
+      const apart = remedied('led-shared-resistor', shared, sheets);
+      expect([apart.wires['m:A']!.end, apart.series['m:A'] !== undefined]).toEqual([{ to: 'pin', pin: 'GP2' }, true]);
+    }
+    // Two behind the cathode of a third.
+    const branched = edited(two('red'), sheets, add('n', 'led-red-5mm', 'Third'), wire('n:K', 'ground'), wire('m:A', 'l:K'), wire('n:A', 'l:K'));
+    expect(codesAfter(edited(branched, sheets, { kind: 'unwire', placement: 'l', terminal: 'K' }), sheets)).toContain('led-shared-resistor');
   });
 
   test('one that is added with its wires has its resistor', () => {
@@ -128,11 +185,19 @@ describe('digits that are lit in turn', () => {
 test('a driver of many segments wants the resistor that sets their current: the next value up from its table', () => {
   const plan = edited(stick(), sheets, add('d', 'driver-max7219-dip24', 'Driver'));
   expectCheck('led-no-resistor', plan, sheets, [
-    { message: 'set', level: 'clash', title: 'Driver has no resistor at ISET', remedies: ['Put 33 kΩ to its ISET'] },
+    { message: 'set', level: 'clash', title: 'Driver: no resistor at ISET', remedies: ['Put 33 kΩ to its ISET'] },
   ]);
   const set = remedied('led-no-resistor', plan, sheets);
   expect(set.series).toEqual({ 'd:ISET': 33_000 });
   const [driver] = setDriversOf(set, sheets);
+  // One current in every view: the chip's 8 mA and eight segments, as its datasheet adds them up (330 mA at 40 mA).
+  expect(driver!.totalAmps!.max).toBeCloseTo(8e-3 + 8 * driver!.amps!.max, 12);
+  expect(driverAmps({ segments: 8, ownMilliamps: 8 }, { min: 0.04, max: 0.04 }).max).toBeCloseTo(0.328, 12);
+  const fed = edited(set, sheets, wire('d:VCC', 'rail vbus'));
+  expect(supplySheets(fed, sheets).flatMap(({ lines }) => lines.filter((line) => line.placement === 'd'))).toMatchObject([
+    { typicalMilliamps: driver!.totalAmps!.typ! * 1000, peakMilliamps: driver!.totalAmps!.max * 1000 },
+  ]);
+  expect(buildList(set, sheets)!.resistors).toEqual([{ do: 'series', key: 'd:ISET', ohms: 33_000, from: 'V+' }]);
   // Between 20 mA (28 kΩ) and 10 mA (63.7 kΩ), and never above 20 mA with a resistor of 5 %.
   expect([driver!.amps!.min > 0.01, driver!.amps!.max < 0.02]).toEqual([true, true]);
   expect(additionOf(stick(), sheets, sheets.parts.get('driver-max7219-dip24')!.sheet)!.added.map((f) => f.code)).not.toContain(

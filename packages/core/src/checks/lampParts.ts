@@ -14,10 +14,16 @@ export function byPlacement(lamps: readonly Lamp[]): readonly (readonly [Lamp, .
   return [...groups.values()];
 }
 
+/** What lamps are called: their part, and for LEDs in series all of them. */
+const lampNames = (lamps: readonly [Lamp, ...Lamp[]]): Data[string] =>
+  lamps[0].anodes.length > 1
+    ? { is: 'placements', ids: lamps[0].anodes.map((key) => splitKey(key).placement) }
+    : { is: 'placement', id: lamps[0].placement };
+
 export const lampPlace = (placement: string): Place => ({ placements: [placement], view: 'resistors' });
 
 export const lampData = (lamps: readonly [Lamp, ...Lamp[]]): Data => ({
-  placement: { is: 'placement', id: lamps[0].placement },
+  placement: lampNames(lamps),
   terminals: { is: 'labels', keys: lamps.map((lamp) => lamp.key) },
   count: { is: 'count', value: lamps.length, noun: 'wire' },
 });
@@ -28,7 +34,7 @@ export function fitResistors(lamps: readonly Lamp[], label: string, grade: Remed
   const values = lamps.flatMap((lamp) => lamp.fitOhms ?? []);
   if (values.length < lamps.length) return [];
   const [least, most] = [Math.min(...values), Math.max(...values)];
-  const edits = lamps.map((lamp): Edit => ({ kind: 'series', ...splitKey(lamp.key), ohms: lamp.fitOhms! }));
+  const edits = lamps.map((lamp): Edit => ({ kind: 'series', ...splitKey(lamp.resistorAt), ohms: lamp.fitOhms! }));
   return [
     {
       label: least === most ? label : `${label}-each`,

@@ -1,33 +1,48 @@
-import { lampsOf } from '../electrics/lamps';
+import { type Lamp, lampsOf } from '../electrics/lamps';
 import { typical } from '../quantity/range';
-import type { Check } from './check';
+import type { Check, CheckContext, Remedy } from './check';
 import { byPlacement, lampData, lampPlace } from './lampParts';
+import { OWN_RESISTOR, ownResistors } from './ownResistor';
 
 /** Below this even a bright LED is hardly seen by day, in amperes. */
 const SEEN = 0.5e-3;
+
+/** LEDs of a string side by side at the same output instead: each has the whole supply then. */
+function sideBySide(context: CheckContext, { anodes }: Lamp): readonly Remedy[] {
+  const items = anodes.flatMap((key) => context.terminals.filter((item) => item.key === key));
+  const [first, ...others] = items;
+  return first && others.length > 0 ? ownResistors(context, first, others, true) : [];
+}
 
 export const ledDim: Check = {
   code: 'led-dim',
   question: 'Is there enough voltage for every LED to light?',
   messages: {
+    dark: {
+      title: '{placement} will not light: supply {supply}, forward voltage {forward}',
+      text: 'No current flows at {terminals}.',
+      why: 'LEDs in series add up their forward voltages, and the supply must be above the sum: I = (V − ΣVF) / R. Side by side, each with its own resistor, every LED has the whole supply.',
+    },
     dim: {
-      title: '{placement} may stay dark',
-      text: '{supply} for {forward} of forward voltage: {amps} on {terminals}.',
+      title: '{placement} may not light: supply {supply}, forward voltage {forward}',
+      text: 'Only {amps} at {terminals}.',
       why: 'What the supply has above the forward voltage drives the current. Where there is next to nothing, the LED lights with one supply and not with another. Blue, white and green ones want 3 V and more.',
     },
     worst: {
-      title: '{placement} may stay dark with some supplies',
+      title: '{placement} may not light with every supply',
       text: 'At {low} with an LED of {high} it gets {least} on {terminals}; usually {amps}.',
       why: 'LEDs of one kind differ by some tenths of a volt, and so do supplies. Where both are at their worst, next to nothing is left to drive the current.',
     },
   },
-  remedies: {},
-  examine: ({ plan, sheets }) =>
-    byPlacement(lampsOf(plan, sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.min < SEEN)).map((lamps) => {
+  remedies: OWN_RESISTOR,
+  otherwise:
+    'Use an LED with a lower forward voltage, or switch it with a transistor from a supply that is higher than its forward voltage.',
+  examine: (context) =>
+    byPlacement(lampsOf(context.plan, context.sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.min < SEEN)).map((lamps) => {
       const darkest = lamps.reduce((a, b) => (b.amps.typ! < a.amps.typ! ? b : a));
       return {
-        level: 'hint',
-        message: darkest.amps.typ! < SEEN ? 'dim' : 'worst',
+        level: darkest.amps.typ! > 0 ? 'hint' : 'clash',
+        message: darkest.amps.typ! === 0 ? 'dark' : darkest.amps.typ! < SEEN ? 'dim' : 'worst',
         place: lampPlace(darkest.placement),
         data: {
           ...lampData(lamps),
@@ -38,7 +53,7 @@ export const ledDim: Check = {
           low: { is: 'volts', value: darkest.supply.min },
           high: { is: 'volts', value: darkest.forwardVolts.max },
         },
-        remedies: () => [],
+        remedies: () => sideBySide(context, darkest),
       };
     }),
 };

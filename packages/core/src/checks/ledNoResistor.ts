@@ -1,4 +1,5 @@
-import { type Lamp, lampsOf, type SetDriver, setDriversOf } from '../electrics/lamps';
+import { type Lamp, lampsOf } from '../electrics/lamps';
+import { type SetDriver, setDriversOf } from '../electrics/setDrivers';
 import { partOf } from '../plan/edit';
 import { splitKey } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft } from './check';
@@ -42,12 +43,12 @@ export const ledNoResistor: Check = {
   lacks: 'resistor',
   messages: {
     none: {
-      title: '{placement} has no resistor',
+      title: '{placement}: no series resistor',
       text: 'On {terminals}; nothing but the output limits the current.',
       why: 'An LED keeps its forward voltage whatever the current is. What the supply has above that must fall across a resistor: R = (V − VF) / I. Without one, the output and the LED take as much as they can, and one of them does not for long.',
     },
     set: {
-      title: '{placement} has no resistor at {terminal}',
+      title: '{placement}: no resistor at {terminal}',
       text: 'It sets the current of every segment.',
       why: 'The driver gives each segment a multiple of the current through this resistor; without one it gives none, or all it can. Its datasheet lists the values by current and LED voltage, and between them the next value up gives less.',
     },

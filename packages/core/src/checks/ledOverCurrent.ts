@@ -1,11 +1,7 @@
 import { lampsOf } from '../electrics/lamps';
 import { partOf } from '../plan/edit';
-import type { Check, CheckContext } from './check';
+import type { Check } from './check';
 import { byPlacement, FIT_REMEDIES, fitResistors, lampData, lampPlace } from './lampParts';
-
-/** What an LED takes for good, in amperes. */
-const limitOf = ({ plan, sheets }: CheckContext, id: string): number =>
-  (partOf(plan, id, sheets)?.sheet.polarity?.maxMilliamps ?? Infinity) / 1000;
 
 export const ledOverCurrent: Check = {
   code: 'led-over-current',
@@ -13,7 +9,7 @@ export const ledOverCurrent: Check = {
   question: 'Does no LED get more current than it takes?',
   messages: {
     over: {
-      title: '{placement} gets up to {amps} and takes {limit}',
+      title: 'LED over-current: {placement} up to {amps}, maximum {limit}',
       text: 'On {terminals}, at the worst corner of supply, LED and resistor.',
       why: 'I = (V − VF) / (R + output), with the supply at its highest, the forward voltage at its least, the resistor at its least and an output that drops nothing.',
     },
@@ -22,10 +18,10 @@ export const ledOverCurrent: Check = {
   examine: (context) =>
     byPlacement(
       lampsOf(context.plan, context.sheets).filter(
-        (lamp) => lamp.ohms !== undefined && lamp.amps.max > limitOf(context, lamp.placement) * (1 + 1e-9),
+        (lamp) => lamp.ohms !== undefined && lamp.amps.max > lamp.ledAmps * (1 + 1e-9),
       ),
     ).map((lamps) => {
-      const limit = limitOf(context, lamps[0].placement);
+      const limit = Math.min(...lamps.map((lamp) => lamp.ledAmps));
       const source = partOf(context.plan, lamps[0].placement, context.sheets)?.sheet.polarity?.source;
       return {
         level: lamps.some((lamp) => lamp.amps.typ! > limit) ? 'clash' : 'risk',

@@ -1,4 +1,5 @@
 import type { Check } from './check';
+import { adcSourceHigh } from './adcSourceHigh';
 import { adcUnavailable } from './adcUnavailable';
 import { addressAlsoAnswers } from './addressAlsoAnswers';
 import { addressImpossible } from './addressImpossible';
@@ -26,6 +27,7 @@ import { ladderAmbiguous } from './ladderAmbiguous';
 import { ledDim } from './ledDim';
 import { ledNoResistor } from './ledNoResistor';
 import { ledOverCurrent } from './ledOverCurrent';
+import { ledSharedResistor } from './ledSharedResistor';
 import { levelDamage } from './levelDamage';
 import { levelNoMargin } from './levelNoMargin';
 import { looksLikeI2c } from './looksLikeI2c';
@@ -64,6 +66,7 @@ import { timerShared } from './timerShared';
 
 /** Every check, sorted by code. */
 export const CHECKS: readonly Check[] = [
+  adcSourceHigh,
   adcUnavailable,
   addressAlsoAnswers,
   addressImpossible,
@@ -91,6 +94,7 @@ export const CHECKS: readonly Check[] = [
   ledDim,
   ledNoResistor,
   ledOverCurrent,
+  ledSharedResistor,
   levelDamage,
   levelNoMargin,
   looksLikeI2c,

@@ -153,7 +153,11 @@ function pullUpsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, member: Plac
     ...module.map((pull) => ({
       id: member.id,
       ohms: around(pull.ohms),
-      ...(pull.to === 'supply' ? feed : regulated(feed, sheets.condition)),
+      ...(pull.to === 'regulated'
+        ? regulated(feed, sheets.condition)
+        : pull.from === undefined
+          ? feed
+          : railAt(plan, sheets, board, terminalKey(member.id, pull.from))),
     })),
     ...placed.map(({ key, pull }) => ({ id: member.id, ohms: around(pull.ohms), ...(pullFeed(plan, sheets, key) ?? feed) })),
   ];

@@ -4,6 +4,7 @@ import { I2C_MODES, I2C_STANDARD, type I2cMode, i2cModeAt, sinkAmps as sinkAmpsO
 import { JoinedRise, type RiseNode } from './joinedRise';
 import { restAt } from './rest';
 import type { Step, Worked } from './working';
+import { CIRCUIT_THEORY } from './documents';
 
 /** A pull-up as it is: its resistance over tolerance, and the supply it pulls to. */
 export interface PullUp {
@@ -209,12 +210,12 @@ function workingOf(
       {
         formula: '1/R = Σ 1/Ri',
         values: `${all.map((p) => ohm(typical(p.ohms))).join(' ∥ ')} = ${ohm(result.ohms.min)} to ${ohm(result.ohms.max)}`,
-        source: 'Resistors in parallel, both corners',
+        source: CIRCUIT_THEORY,
       },
       {
         formula: 'tr = R · C · ln((V − 0.3 VDD) / (V − 0.7 VDD))',
         values: `${ohm(result.ohms.max)} · ${formatSi(farads, 'F')}${joined ? ' after parting' : ''}: ${Number.isFinite(result.riseSeconds.max) ? formatSi(result.riseSeconds.max, 's') : 'never, the line rests too low'}`,
-        source: 'Exponential rise towards where the line rests',
+        source: I2C_STANDARD,
       },
     );
   }

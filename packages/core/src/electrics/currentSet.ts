@@ -1,10 +1,21 @@
-import type { Range } from '../quantity/range';
+import { type Range, typical } from '../quantity/range';
 
 /** Resistors that set the current of a driver's segments, as its datasheet lists them: one column for each voltage of the LEDs. */
 export interface CurrentSetTable {
   readonly ledVolts: readonly number[];
   /** The most current first. */
   readonly rows: readonly { readonly milliamps: number; readonly kiloohms: readonly number[] }[];
+}
+
+/** What an LED driver draws with every segment lit, in amperes: its own supply current and that of the segments which are on at once.
+ *  @param amps of one segment, in amperes
+ *  @example driverAmps({ segments: 8, ownMilliamps: 8 }, { min: 0.04, max: 0.04 }).max // 0.328 */
+export function driverAmps(
+  { segments, ownMilliamps = 0 }: { readonly segments: number; readonly ownMilliamps?: number },
+  amps: Range,
+): Range {
+  const total = (one: number): number => ownMilliamps / 1000 + one * segments;
+  return { min: total(amps.min), typ: total(typical(amps)), max: total(amps.max) };
 }
 
 interface Point {

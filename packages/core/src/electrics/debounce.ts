@@ -1,5 +1,6 @@
-import { formatSi } from '../quantity/format';
+import { formatSi, significant } from '../quantity/format';
 import type { Worked } from './working';
+import { CIRCUIT_THEORY, INPUT_SHEET, PREFERRED_VALUES } from './documents';
 
 export interface DebounceInput {
   readonly volts: number;
@@ -49,19 +50,25 @@ export function debounce(input: DebounceInput): Worked<Debounce> {
   const low = formatSi(pressed, 'V');
   const divider = {
     formula: 'Vpressed = V · Rs / (Rs + Rp)',
-    values: `${formatSi(volts, 'V')} · ${formatSi(seriesOhms, 'Ω')} / (${formatSi(seriesOhms, 'Ω')} + ${formatSi(pullOhms, 'Ω')}), at worst ${low}`,
-    source: 'Both resistances at their corners',
+    values: `${formatSi(volts, 'V')} · ${formatSi(seriesOhms, 'Ω')} / (${formatSi(seriesOhms, 'Ω')} + ${formatSi(pullOhms, 'Ω')}), worst case ${low}`,
+    source: CIRCUIT_THEORY,
+  };
+  const contact = {
+    formula: 'I = V / Rs, worst case',
+    values: `${formatSi(volts, 'V')} / ${formatSi(seriesOhms * (1 - tolerance), 'Ω')} = ${formatSi(contactAmps, 'A')}`,
+    source: CIRCUIT_THEORY,
   };
   const none = { exactFarads: undefined, farads: undefined, pressSeconds: undefined, releaseSeconds: undefined, contactAmps };
-  if (pressed >= lowVolts) return { ...none, verdict: 'never-low', working: [divider] };
+  if (pressed >= lowVolts) return { ...none, verdict: 'never-low', working: [divider, contact] };
   const factor = Math.log((volts - pressed) / (volts - lowVolts));
   const exact = bounceSeconds / (pullOhms * (1 - tolerance) * factor);
   const working = [
     divider,
+    contact,
     {
       formula: 'C = t / (Rp · ln((V − Vpressed) / (V − VIL)))',
       values: `${formatSi(bounceSeconds, 's')} / (${formatSi(pullOhms * (1 - tolerance), 'Ω')} · ${Number(factor.toPrecision(3))}) = ${formatSi(exact, 'F')}`,
-      source: 'While the contact is open the pull-up charges the capacitor; it must stay low',
+      source: INPUT_SHEET,
     },
   ];
   const farads = values.find((value) => value * (1 - faradTolerance) >= exact * (1 - 1e-9));
@@ -71,5 +78,30 @@ export function debounce(input: DebounceInput): Worked<Debounce> {
   const both = ((seriesOhms * pullOhms) / (seriesOhms + pullOhms)) * (1 + tolerance);
   const pressSeconds = both * most * Math.log((volts - pressed) / (lowVolts - pressed));
   const slow = Math.max(releaseSeconds, pressSeconds) > SLOW_SECONDS;
-  return { exactFarads: exact, farads, pressSeconds, releaseSeconds, contactAmps, verdict: slow ? 'slow' : 'good', working };
+  const times = [
+    {
+      formula: 'C: next preferred value up after tolerance',
+      values: `${formatSi(farads, 'F')} − ${significant(faradTolerance * 100)} % ≥ ${formatSi(exact, 'F')}`,
+      source: PREFERRED_VALUES,
+    },
+    {
+      formula: 'tpress = (Rs ∥ Rp) · C · ln((V − Vpressed) / (VIL − Vpressed))',
+      values: `${formatSi(both, 'Ω')} · ${formatSi(most, 'F')} · ${significant(Math.log((volts - pressed) / (lowVolts - pressed)))} = ${formatSi(pressSeconds, 's')}`,
+      source: INPUT_SHEET,
+    },
+    {
+      formula: 'trelease = Rp · C · ln(V / (V − VIH))',
+      values: `${formatSi(pullOhms * (1 + tolerance), 'Ω')} · ${formatSi(most, 'F')} · ${significant(Math.log(volts / (volts - highVolts)))} = ${formatSi(releaseSeconds, 's')}`,
+      source: INPUT_SHEET,
+    },
+  ];
+  return {
+    exactFarads: exact,
+    farads,
+    pressSeconds,
+    releaseSeconds,
+    contactAmps,
+    verdict: slow ? 'slow' : 'good',
+    working: [...working, ...times],
+  };
 }

@@ -1,6 +1,7 @@
-import { formatSi } from '../quantity/format';
+import { formatSi, plain, significant } from '../quantity/format';
 import type { Range } from '../quantity/range';
 import type { Worked } from './working';
+import { CIRCUIT_THEORY, CONTRAST_DRIVE, INPUT_SHEET, PREFERRED_VALUES } from './documents';
 
 export interface DividerInput {
   /** What comes in, in volts: its high level at the least and at the most. */
@@ -77,14 +78,19 @@ export function divide(given: DividerInput): Worked<{ readonly best: Divider | u
     working: best
       ? [
           {
-            formula: 'Vout = Vin · R2 / (R1 + R2)',
-            values: `${formatSi(best.top, 'Ω')} over ${formatSi(best.bottom, 'Ω')}: ${formatSi(best.output.min, 'V')} to ${formatSi(best.output.max, 'V')}`,
-            source: `Every corner of ${Number((tolerance * 100).toPrecision(3))} % and of the input`,
+            formula: `Vout = Vin · R2 / (R1 + R2), worst case at ${significant(tolerance * 100)} %`,
+            values: `${formatSi(best.top, 'Ω')} over ${formatSi(best.bottom, 'Ω')}: ${formatSi(best.output.min, 'V')} to ${formatSi(best.output.max, 'V')}; the best of ${plain(pairs)} pairs`,
+            source: INPUT_SHEET,
           },
           {
-            formula: 't = 2.2 · (R1 ∥ R2) · C, at most half a bit',
-            values: `2.2 · ${formatSi(best.theveninOhms, 'Ω')} · ${formatSi(farads, 'F')}: ${formatSi(best.mostBitsPerSecond, 'bit/s')}`,
-            source: 'Rise from 10 % to 90 % of an RC',
+            formula: 'tr = ln 9 · (R1 ∥ R2) · C; rate ≤ 1 / (2 · tr)',
+            values: `2.2 · ${formatSi(best.theveninOhms, 'Ω')} · ${formatSi(farads, 'F')}; ${plain(best.mostBitsPerSecond)} bit/s`,
+            source: CIRCUIT_THEORY,
+          },
+          {
+            formula: 'I = Vin / (R1 + R2), worst case',
+            values: `${formatSi(input.max, 'V')} / ${formatSi((best.top + best.bottom) * (1 - tolerance), 'Ω')} = ${formatSi(best.standingAmps, 'A')}`,
+            source: CIRCUIT_THEORY,
           },
         ]
       : [],
@@ -135,7 +141,7 @@ export function contrastDivider(given: {
     {
       formula: 'VO = V − Vglass',
       values: `${formatSi(volts, 'V')} − ${formatSi(glassVolts, 'V')} = ${formatSi(wanted, 'V')}`,
-      source: 'HD44780 datasheet: the liquid crystal is driven by VCC − V5',
+      source: CONTRAST_DRIVE,
     },
   ];
   const nothing = { volts: wanted, turn: undefined, top: undefined, bottom: undefined, given: undefined, working };
@@ -155,6 +161,23 @@ export function contrastDivider(given: {
     top: best?.top,
     bottom: best?.bottom,
     given: best && (volts * best.bottom) / (best.top + best.bottom),
+    working: [
+      ...working,
+      {
+        formula: 'wiper = VO / V',
+        values: `${formatSi(wanted, 'V')} / ${formatSi(volts, 'V')} = ${plain(wanted / volts)}`,
+        source: CIRCUIT_THEORY,
+      },
+      ...(best
+        ? [
+            {
+              formula: 'VO = V · R2 / (R1 + R2)',
+              values: `${formatSi(volts, 'V')} · ${formatSi(best.bottom, 'Ω')} / (${formatSi(best.top, 'Ω')} + ${formatSi(best.bottom, 'Ω')}) = ${formatSi((volts * best.bottom) / (best.top + best.bottom), 'V')}`,
+              source: PREFERRED_VALUES,
+            },
+          ]
+        : []),
+    ],
     verdict: 'good',
   };
 }

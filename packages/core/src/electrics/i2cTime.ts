@@ -67,6 +67,9 @@ export function busTime(hz: number, users: readonly BusUser[]): Worked<BusTime> 
   };
 }
 
+/** What one transfer is made of. */
+export const I2C_FRAMES = 'I2C-bus specification UM10204, 3.1: START, nine bits per byte, STOP';
+
 const workingOf = (hz: number, users: readonly BusUser[]): readonly Step[] => [
   {
     formula: 'share = Σ (bits / clock + stretching) · rate',
@@ -77,6 +80,6 @@ const workingOf = (hz: number, users: readonly BusUser[]): readonly Step[] => [
             `(${accessBits(u.transfers)} / ${formatSi(hz, 'Hz')}${u.stretchSeconds ? ` + ${formatSi(u.stretchSeconds, 's')}` : ''}) · ${formatSi(u.perSecond, 'Hz')}`,
         )
         .join(' + ') || '0',
-    source: 'I2C-bus specification UM10204, 3.1: START, nine bits a byte, STOP',
+    source: I2C_FRAMES,
   },
 ];

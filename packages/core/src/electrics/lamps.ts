@@ -1,26 +1,29 @@
 import { USUAL_TOLERANCE } from '../quantity/tolerance';
-import { derived } from '../nets/derived';
 import { listedByIsland } from '../nets/islands';
 import { findNets } from '../nets/nets';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import { type Driver, type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
+import { type Driver, type Plan, splitKey, type TerminalKey } from '../plan/plan';
 import { type Range, typical } from '../quantity/range';
 import { drawerValues } from '../quantity/series';
 import type { PartSheet } from '../sheets/partSheet';
-import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
+import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { feedOf, logicVolts } from './busInputs';
+import { ledString, sharedResistors } from './ledStrings';
 import { BASE_VOLTS } from './transistor';
-import { currentSetAmps, currentSetOhms } from './currentSet';
 
 /** What drives a lamp: a pin of the board, or an output of a part. */
 export type LampDriver =
   { readonly by: 'pin'; readonly pin: string } | { readonly by: 'part'; readonly placement: string; readonly key: TerminalKey };
 
-/** One LED of a plan with everything in its circuit. */
+/** One LED of a plan, or several in series, with everything in the circuit. */
 export interface Lamp {
   readonly key: TerminalKey;
   readonly placement: string;
+  /** The anodes of a string of LEDs in series, the driven one first; of a single LED it alone. */
+  readonly anodes: readonly TerminalKey[];
+  /** The terminal in whose wire the resistor sits, or should. */
+  readonly resistorAt: TerminalKey;
   readonly driver: LampDriver;
   /** The output takes the current instead of giving it: the other end is at a supply. */
   readonly sinks: boolean;
@@ -28,7 +31,8 @@ export interface Lamp {
   readonly digits: number;
   readonly supply: Range;
   readonly forwardVolts: Range;
-  /** What the output itself drops, as a resistance: nothing at best, what its sheet guarantees at worst. */
+  /** What the output itself drops, as a resistance: nothing at best, what its sheet guarantees at worst; with what other resistors a string
+   *  has. */
   readonly driveOhms: Range;
   /** What the transistor of a digit keeps. */
   readonly dropVolts: Range;
@@ -39,6 +43,8 @@ export interface Lamp {
   /** What it is meant to have while it is lit, and what it may have at most, in amperes. */
   readonly meantAmps: number;
   readonly mostAmps: number;
+  /** Absolute maximum of the LEDs alone, in amperes. */
+  readonly ledAmps: number;
   /** What a resistor to fit would be exactly, and from the drawer; undefined where the drawer has none so large. */
   readonly exactOhms: number;
   readonly fitOhms: number | undefined;
@@ -143,30 +149,36 @@ const isSunk = (part: PartSheet): boolean => part.polarity?.common === 'anode';
 function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, own: readonly PlanTerminal[]): readonly Lamp[] {
   const { part, terminal, placement, key } = item;
   const { polarity } = part;
-  if (!terminal.led || !polarity || item.joins) return [];
+  if (!terminal.led || !polarity || item.joins || isBehindAnother(plan, sheets, key)) return [];
   const sinks = isSunk(part);
   const circuit = circuitOf(plan, sheets, board, item, sinks);
   if (!circuit) return [];
   const digits = Math.max(1, own.filter((t) => t.terminal.digit).length);
   const common = own.find((t) => t.terminal.role === 'supply.vcc');
   const switched = own.some((t) => t.terminal.digit && plan.drivers[t.key]?.kind.length === 3);
+  const { anodes, forwardVolts, maxAmps: ledAmps } = ledString(plan, sheets, item);
+  const keys = anodes.map((anode) => anode.key);
+  const resistorAt = keys.find((one) => plan.series[one] !== undefined) ?? key;
+  const further = keys.reduce((sum, one) => sum + (one === resistorAt ? 0 : (plan.series[one] ?? 0)), 0);
   const given = {
     supply: sinks && common ? feedOf(plan, sheets, board, placement.id).volts : circuit.supply,
-    forwardVolts: terminal.led.forwardVolts ?? polarity.forwardVolts,
-    driveOhms: circuit.driveOhms,
+    forwardVolts,
+    driveOhms: further === 0 ? circuit.driveOhms : inSeries(circuit.driveOhms, further),
     dropVolts: switched ? SATURATED : NONE,
   };
   const lit = own.filter((t) => t.terminal.led && t.wire).length;
   const share = circuit.totalAmps === undefined ? Infinity : circuit.totalAmps / Math.max(1, lit);
-  const mostAmps = Math.min(polarity.maxMilliamps / 1000, circuit.limitAmps, share);
+  const mostAmps = Math.min(ledAmps, circuit.limitAmps / besideAt(plan, sheets, item), share);
   const wanted = digits > 1 ? DIGIT_AMPS * digits : USUAL_AMPS;
   const meantAmps = Math.min(wanted, mostAmps * OF_LIMIT);
   const exact = exactOhms(given, meantAmps, mostAmps);
-  const ohms = plan.series[key];
+  const ohms = plan.series[resistorAt];
   return [
     {
       key,
       placement: placement.id,
+      anodes: keys,
+      resistorAt,
       driver: circuit.driver,
       sinks,
       digits,
@@ -175,11 +187,30 @@ function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTermi
       amps: lampAmps(given, ohms ?? 0),
       meantAmps,
       mostAmps,
+      ledAmps,
       exactOhms: exact,
       fitOhms: drawerValues(plan.drawer, 10, 1e6).find((value) => value >= exact * (1 - 1e-9)),
     },
   ];
 }
+
+/** Whether an LED has no wire of its own to an output: it shares the resistor of another, which counts for both. */
+const isBehindAnother = (plan: Plan, sheets: Sheets, key: TerminalKey): boolean =>
+  sharedResistors(plan, sheets).some(({ others }) => others.some((other) => other.key === key));
+
+/** How many LEDs, each with its own resistor, the output of an LED drives: they share its limit. */
+function besideAt(plan: Plan, sheets: Sheets, { key, terminal }: PlanTerminal): number {
+  const net = terminal.led && findNets(plan, sheets).byTerminal.get(key);
+  const alike = net ? net.terminals.filter((t) => t.terminal.led && !isBehindAnother(plan, sheets, t.key)) : [];
+  return Math.max(1, alike.length);
+}
+
+/** An output with a further resistor after it. */
+const inSeries = (drive: Range, ohms: number): Range => ({
+  min: drive.min + ohms * (1 - USUAL_TOLERANCE),
+  typ: typical(drive) + ohms,
+  max: drive.max + ohms * (1 + USUAL_TOLERANCE),
+});
 
 /** Every LED that is driven, with its current as wired. */
 export const lampsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Lamp[] => {
@@ -195,9 +226,10 @@ export const lampsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Lam
 export interface Load {
   readonly key: TerminalKey;
   readonly driver: LampDriver;
-  /** At its peak, and on average where what is multiplexed takes turns. */
+  /** At its peak, on average where what is multiplexed takes turns, and at its peak with nominal values. */
   readonly amps: number;
   readonly meanAmps: number;
+  readonly nominalAmps: number;
   readonly sinks: boolean;
   /** Loads with the same turn are on one after another, never together: the digits of a display. */
   readonly turn?: string;
@@ -234,6 +266,7 @@ export const loadsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Loa
     driver,
     amps: amps.max,
     meanAmps: amps.max,
+    nominalAmps: typical(amps),
     sinks,
   }));
   const others = planTerminals(plan, sheets).flatMap((item): Load[] => {
@@ -250,6 +283,7 @@ export const loadsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Loa
       driver,
       amps,
       meanAmps: amps / digits,
+      nominalAmps: amps,
       sinks,
       ...(terminal.digit ? { turn: placement } : {}),
     });
@@ -260,39 +294,3 @@ export const loadsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Loa
   });
   return [...lamps, ...others];
 });
-
-/** A driver whose segments a resistor sets. */
-export interface SetDriver {
-  readonly key: TerminalKey;
-  readonly placement: string;
-  readonly ohms: number | undefined;
-  /** For the current that its sheet takes for usual, exactly and from the drawer. */
-  readonly exactOhms: number;
-  readonly fitOhms: number | undefined;
-  /** Of a segment while it is on, with the resistor that is there, in amperes; undefined without one. */
-  readonly amps: Range | undefined;
-  /** All segments that are on at once. */
-  readonly segments: number;
-}
-
-/** Every driver of the plan whose current a resistor sets. */
-export const setDriversOf = derived((plan: Plan, sheets: Sheets): readonly SetDriver[] =>
-  plan.placements.flatMap((placement): SetDriver[] => {
-    const table = partSheet(sheets, placement.sheet)?.sheet.currentSet;
-    if (!table) return [];
-    const key = terminalKey(placement.id, table.terminal);
-    const exact = currentSetOhms(table, table.usualMilliamps / 1000, table.usualVolts);
-    const ohms = plan.series[key];
-    return [
-      {
-        key,
-        placement: placement.id,
-        ohms,
-        exactOhms: exact,
-        fitOhms: drawerValues(plan.drawer, 1000, 1e6).find((value) => value >= exact * (1 - 1e-9)),
-        amps: ohms === undefined ? undefined : currentSetAmps(table, ohms, table.usualVolts, USUAL_TOLERANCE),
-        segments: table.segments,
-      },
-    ];
-  }),
-);

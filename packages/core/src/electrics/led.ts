@@ -1,6 +1,7 @@
 import { formatSi } from '../quantity/format';
 import { type Range, typical } from '../quantity/range';
-import type { Worked } from './working';
+import { CIRCUIT_THEORY, FLICKER, LED_SHEET, PREFERRED_VALUES, RATED_DISSIPATION } from './documents';
+import type { Step, Worked } from './working';
 
 export interface LedInput {
   /** Supply, or the high level of the pin without load, in volts. */
@@ -39,6 +40,16 @@ export const RATINGS = [0.1, 0.125, 0.25, 0.5, 1, 2, 3, 5, 10] as const;
 /** The rating to take for a power: the next that leaves twice as much room. */
 export const ratingFor = (watts: number): number | undefined => RATINGS.find((rating) => rating >= 2 * watts);
 
+/** How the rating of a resistor follows from its power, as a step of a working. */
+export const ratingStep = (watts: number): Step => {
+  const rating = ratingFor(watts);
+  return {
+    formula: 'Prated ≥ 2 · P',
+    values: `2 · ${formatSi(watts, 'W')} ≤ ${rating === undefined ? 'none of the usual ratings' : formatSi(rating, 'W')}`,
+    source: RATED_DISSIPATION,
+  };
+};
+
 /** The series resistor of an LED: next value up, so that the current is never more than wished at nominal values; and what it comes to
  *  at the corners.
  *  @throws RangeError when a current, voltage or resistance is not above zero, or the tolerance no share */
@@ -57,7 +68,7 @@ export function ledResistor(input: LedInput): Worked<LedResult> {
     {
       formula: 'R = (V − VF − Vdrop) / I − Rdrive',
       values: `(${formatSi(typical(supply), 'V')} − ${formatSi(typical(forwardVolts), 'V')} − ${formatSi(dropVolts, 'V')}) / ${formatSi(amps, 'A')} − ${formatSi(driveOhms, 'Ω')} = ${formatSi(exact, 'Ω')}`,
-      source: 'Ohm’s law; the LED keeps its forward voltage',
+      source: LED_SHEET,
     },
   ];
   const nothing = { exactOhms: undefined, ohms: undefined, amps: undefined, watts: undefined, ratingWatts: undefined, leastVolts, working };
@@ -72,9 +83,15 @@ export function ledResistor(input: LedInput): Worked<LedResult> {
   const ohms = values.find((value) => value >= exact * (1 - 1e-9));
   if (ohms === undefined) return { ...nothing, exactOhms: exact, verdict: 'no-value' };
   const current = corners(ohms, tolerance);
+  const corner = (at: 'min' | 'max') => {
+    const [v, vf] = at === 'max' ? [supply.max, forwardVolts.min] : [supply.min, forwardVolts.max];
+    const r = ohms * (at === 'max' ? 1 - tolerance : 1 + tolerance);
+    return `(${formatSi(v, 'V')} − ${formatSi(vf, 'V')} − ${formatSi(dropVolts, 'V')}) / (${formatSi(r, 'Ω')} + ${formatSi(driveOhms, 'Ω')}) = ${formatSi(current[at], 'A')}`;
+  };
   // Current and resistance at the same corner: the resistor that lets more current through is the smaller one.
   const heat = (r: number) => at(r, supply.max, forwardVolts.min) ** 2 * r;
-  const watts = Math.max(heat(ohms * (1 - tolerance)), heat(ohms * (1 + tolerance)));
+  const hottest = [ohms * (1 - tolerance), ohms * (1 + tolerance)].reduce((a, b) => (heat(b) > heat(a) ? b : a));
+  const watts = heat(hottest);
   return {
     ...nothing,
     exactOhms: exact,
@@ -82,6 +99,25 @@ export function ledResistor(input: LedInput): Worked<LedResult> {
     amps: current,
     watts,
     ratingWatts: ratingFor(watts),
+    working: [
+      ...working,
+      {
+        formula: 'R: next preferred value up',
+        values: `${formatSi(exact, 'Ω')} → ${formatSi(ohms, 'Ω')}`,
+        source: PREFERRED_VALUES,
+      },
+      {
+        formula: 'I = (V − VF − Vdrop) / (R + Rdrive), worst case low and high',
+        values: `${corner('min')}; ${corner('max')}`,
+        source: LED_SHEET,
+      },
+      {
+        formula: 'P = I² · R, worst case',
+        values: `${formatSi(at(hottest, supply.max, forwardVolts.min), 'A')}² · ${formatSi(hottest, 'Ω')} = ${formatSi(watts, 'W')}`,
+        source: CIRCUIT_THEORY,
+      },
+      ratingStep(watts),
+    ],
     verdict: current.min > 0 ? 'good' : 'dark-at-worst',
   };
 }
@@ -123,14 +159,14 @@ export function multiplexed(input: {
     flickers: refreshHz < FLICKER_HZ,
     working: [
       {
-        formula: 'f = 1 / (N · t)',
-        values: `1 / (${digits} · ${formatSi(dwell, 's')}) = ${formatSi(refreshHz, 'Hz')}`,
-        source: 'Each digit is lit once a round',
+        formula: 'f = 1 / (N · t); duty = 1 / N',
+        values: `1 / (${digits} · ${formatSi(dwell, 's')}) = ${formatSi(refreshHz, 'Hz')}; 1 / ${digits} = ${Number((1 / digits).toPrecision(4))}`,
+        source: FLICKER,
       },
       {
         formula: 'Ipeak = Iaverage · N; Idigit = Ipeak · segments',
         values: `${formatSi(averageAmps, 'A')} · ${digits} = ${formatSi(peakAmps, 'A')}; · ${segments} = ${formatSi(peakAmps * segments, 'A')}`,
-        source: 'A segment is lit for one part in N of the time',
+        source: LED_SHEET,
       },
     ],
   };

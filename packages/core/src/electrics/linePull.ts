@@ -1,6 +1,7 @@
 import { formatSi } from '../quantity/format';
 import { nearestOf } from '../quantity/series';
 import type { Worked } from './working';
+import { CIRCUIT_THEORY, INPUT_SHEET, OUTPUT_SHEET, SERIES_PROTECTION, SOURCE_TERMINATION } from './documents';
 
 export interface LinePullInput {
   readonly volts: number;
@@ -82,24 +83,24 @@ export function linePull(input: LinePullInput): Worked<LinePull> {
       {
         formula: 'Rmin = (V − VOL) / IOL',
         values: `(${formatSi(volts, 'V')} − ${formatSi(lowVolts, 'V')}) / ${formatSi(lowAmps, 'A')} = ${formatSi(least, 'Ω')}`,
-        source: 'What pulls the line low must still reach its low level',
+        source: OUTPUT_SHEET,
       },
       {
         formula: 'Rmax = (V − VIH) / Ileak',
         values: `(${formatSi(volts, 'V')} − ${formatSi(highVolts, 'V')}) / ${formatSi(leakAmps, 'A')} = ${formatSi(ends[0].ohms, 'Ω')}`,
-        source: 'The leakage of the inputs must not pull the level down',
+        source: INPUT_SHEET,
       },
       {
         formula: 'Rmax = t / (C · ln(V / (V − VIH)))',
         values: `${formatSi(riseSeconds, 's')} / (${formatSi(farads, 'F')} · ${Number(Math.log(volts / (volts - highVolts)).toPrecision(3))}) = ${formatSi(ends[1].ohms, 'Ω')}`,
-        source: 'Charging of the line through the pull-up',
+        source: INPUT_SHEET,
       },
       ...(downOhms
         ? [
             {
               formula: 'Rmax = Rdown · (V / VIH − 1)',
               values: `${formatSi(downOhms, 'Ω')} · (${formatSi(volts, 'V')} / ${formatSi(highVolts, 'V')} − 1) = ${formatSi(downOhms * (volts / highVolts - 1), 'Ω')}`,
-              source: 'Both resistors are a divider',
+              source: CIRCUIT_THEORY,
             },
           ]
         : []),
@@ -108,8 +109,17 @@ export function linePull(input: LinePullInput): Worked<LinePull> {
         values: worst
           ? `with ${formatSi(ohms!, 'Ω')} at its most: ${formatSi(worst.rest, 'V')}, ${formatSi(worst.seconds, 's')}; together they allow ${formatSi(mostOhms, 'Ω')}`
           : `together they allow ${formatSi(mostOhms, 'Ω')}`,
-        source: 'All limits at once: each takes of the level that the others need',
+        source: INPUT_SHEET,
       },
+      ...(ohms === undefined
+        ? []
+        : [
+            {
+              formula: 'I = (V − VOL) / R, worst case',
+              values: `(${formatSi(volts, 'V')} − ${formatSi(lowVolts, 'V')}) / ${formatSi(ohms * (1 - tolerance), 'Ω')} = ${formatSi((volts - lowVolts) / (ohms * (1 - tolerance)), 'A')}`,
+              source: CIRCUIT_THEORY,
+            },
+          ]),
     ],
   };
 }
@@ -142,10 +152,19 @@ export function i2cSeries(input: {
     lowVolts: lowVolts + ((volts - lowVolts) * (ohms ?? 0)) / ((ohms ?? 0) + pullOhms),
     working: [
       {
-        formula: 'VOL + (V − VOL) · Rs / (Rs + Rp) ≤ 0.2 · V',
+        formula: 'VOL + (VDD − VOL) · Rs / (Rs + Rp) ≤ 0.2 · VDD (VIL 0.3 · VDD less a noise margin of 0.1 · VDD)',
         values: `${formatSi(lowVolts, 'V')} + ${formatSi(volts - lowVolts, 'V')} · Rs / (Rs + ${formatSi(pullOhms, 'Ω')}) ≤ ${formatSi(0.2 * volts, 'V')}: Rs ≤ ${formatSi(most, 'Ω')}`,
-        source: 'UM10204: a low level of 0.3 VDD with a noise margin of 0.1 VDD; resistances at their corners',
+        source: SERIES_PROTECTION,
       },
+      ...(ohms === undefined
+        ? []
+        : [
+            {
+              formula: 'VL = VOL + (V − VOL) · Rs / (Rs + Rp)',
+              values: `Rs → ${formatSi(ohms, 'Ω')}: ${formatSi(lowVolts + ((volts - lowVolts) * ohms) / (ohms + pullOhms), 'V')}`,
+              source: SERIES_PROTECTION,
+            },
+          ]),
     ],
   };
 }
@@ -175,14 +194,14 @@ export function damping(input: {
     slow: riseSeconds * bitsPerSecond > 0.1,
     working: [
       {
-        formula: 'R = Z0 − Rout',
-        values: `${formatSi(impedanceOhms, 'Ω')} − ${formatSi(driveOhms, 'Ω')} = ${formatSi(exact, 'Ω')}`,
-        source: 'Series termination at the source',
+        formula: 'R = Z0 − Rout; nearest preferred value',
+        values: `${formatSi(impedanceOhms, 'Ω')} − ${formatSi(driveOhms, 'Ω')} = ${formatSi(exact, 'Ω')}${ohms === undefined ? '' : ` → ${formatSi(ohms, 'Ω')}`}`,
+        source: SOURCE_TERMINATION,
       },
       {
         formula: 't = 2.2 · (Rout + R) · C',
         values: `2.2 · ${formatSi(driveOhms + (ohms ?? 0), 'Ω')} · ${formatSi(farads, 'F')} = ${formatSi(riseSeconds, 's')}`,
-        source: 'Rise from 10 % to 90 % of an RC',
+        source: CIRCUIT_THEORY,
       },
     ],
   };

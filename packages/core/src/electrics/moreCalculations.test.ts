@@ -154,7 +154,7 @@ describe('drivers', () => {
     const { outputs } = run('current-set', { sheet: 'driver-max7219-dip24' });
     expect(outputs).toMatchObject({ exactOhms: near(28_000, 3), ohms: 33_000 });
     expect(outputs['ampsMax']).toBeLessThan(20e-3);
-    expect(outputs['totalAmps']).toBeCloseTo((outputs['ampsMax'] as number) * 8, 9);
+    expect(outputs['totalAmps']).toBeCloseTo(8e-3 + (outputs['ampsMax'] as number) * 8, 9);
     expect(() => run('current-set', { sheet: 'nothing' })).toThrow(
       /sheet nothing: expected a part whose sheet has a table of currents: .*max7219/,
     );

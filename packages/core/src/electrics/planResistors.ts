@@ -7,7 +7,8 @@ import { boardOf } from '../plan/edit';
 import type { Driver, Plan, TerminalKey } from '../plan/plan';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { feedOf, logicVolts, pullFeed } from './busInputs';
-import { baseAmps, type Lamp, lampsOf, type SetDriver, setDriversOf } from './lamps';
+import { baseAmps, type Lamp, lampsOf } from './lamps';
+import { type SetDriver, setDriversOf } from './setDrivers';
 import { ratingFor } from './led';
 import { i2cStretches } from './segmentSheet';
 
@@ -52,7 +53,7 @@ function atTerminal(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanT
   const volts = feedOf(plan, sheets, board, item.placement.id).volts.max;
   const divides = series !== undefined && pull?.to === 'ground';
   const found: PlanResistor[] = [];
-  if (series !== undefined && !item.terminal.led) {
+  if (series !== undefined) {
     const amps = divides ? fromSupply(volts, series + pull.ohms) : undefined;
     const why: ResistorUse = divides ? { use: 'divider-top', with: pull.ohms } : { use: 'series' };
     found.push({ id: `series ${key}`, why, key, ohms: series, exactOhms: undefined, ...heated(series, amps) });
@@ -102,9 +103,9 @@ export const planResistors = derived((plan: Plan, sheets: Sheets): readonly Plan
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const lamps = lampsOf(plan, sheets).map((lamp): PlanResistor => ({
-    id: `series ${lamp.key}`,
+    id: `series ${lamp.resistorAt}`,
     why: { use: 'led', lamp },
-    key: lamp.key,
+    key: lamp.resistorAt,
     ohms: lamp.ohms,
     exactOhms: lamp.exactOhms,
     ...heated(lamp.ohms, lamp.amps.max),

@@ -1,6 +1,7 @@
-import { formatSi } from '../quantity/format';
+import { formatSi, plain } from '../quantity/format';
 import type { Transfer } from './i2cTime';
 import type { Worked } from './working';
+import { SPI_GUIDE } from './documents';
 
 /** Bits of one access on an SPI bus: eight a byte, written and read; what is read while writing is counted once by the sheet.
  *  @example spiBits([{ times: 8, write: 2, read: 0 }]) // 128 */
@@ -26,9 +27,9 @@ export function spiTime(hz: number, bits: number, perSecond: number): Worked<Spi
     mostPerSecond: bits > 0 ? hz / bits : Infinity,
     working: [
       {
-        formula: 't = bits / clock',
-        values: `${bits} / ${formatSi(hz, 'Hz')} = ${formatSi(bits / hz, 's')}, ${formatSi(perSecond, 'Hz')} of it`,
-        source: 'One bit a clock; pauses between bytes and for the select are not counted',
+        formula: 't = bits / clock; share = t · rate; rate ≤ clock / bits',
+        values: `${bits} / ${formatSi(hz, 'Hz')} = ${formatSi(bits / hz, 's')}; · ${formatSi(perSecond, 'Hz')} = ${plain((bits * perSecond) / hz)}${bits > 0 ? `; ${plain(hz / bits)} per second` : ''}`,
+        source: SPI_GUIDE,
       },
     ],
   };

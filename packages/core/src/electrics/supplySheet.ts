@@ -8,6 +8,7 @@ import type { OwnCurrent, Rail } from '../sheets/boardSheet';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { feedRail } from '../nets/feedRail';
 import { type Lamp, lampsOf } from './lamps';
+import { setDriversOf } from './setDrivers';
 
 /** What takes current from a rail. */
 export interface SupplyLine {
@@ -60,13 +61,15 @@ function partLines(plan: Plan, sheets: Sheets): ReadonlyMap<string | undefined, 
     if (!part?.supply || part.terminals.list.some((t) => t.led)) continue;
     const { supply } = part;
     const { units = 1, share = 1 } = plan.loads[placement.id] ?? {};
+    const set = setDriversOf(plan, sheets).find((driver) => driver.placement === placement.id)?.totalAmps;
+    const { typicalMilliamps, peakMilliamps } = set ? { typicalMilliamps: typical(set) * 1000, peakMilliamps: set.max * 1000 } : supply;
     const line: SupplyLine = {
       placement: placement.id,
       what: 'part',
       units,
       share,
-      typicalMilliamps: supply.typicalMilliamps * units,
-      peakMilliamps: Math.max(supply.typicalMilliamps, supply.peakMilliamps * share) * units,
+      typicalMilliamps: typicalMilliamps * units,
+      peakMilliamps: Math.max(typicalMilliamps, peakMilliamps * share) * units,
     };
     const rail = feedRail(plan, sheets, placement.id);
     const known = byRail.get(rail);

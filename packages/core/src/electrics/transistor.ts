@@ -1,5 +1,6 @@
 import { formatSi } from '../quantity/format';
 import type { Worked } from './working';
+import { CIRCUIT_THEORY, MOSFET_SHEET, OUTPUT_SHEET, PREFERRED_VALUES } from './documents';
 
 /** Voltage between base and emitter of a transistor that is on. */
 export const BASE_VOLTS = 0.7;
@@ -75,17 +76,36 @@ export function gateDrive(input: GateInput): Worked<GateDrive> {
       {
         formula: 'VOH ≥ VGS of the stated RDS(on)',
         values: `${formatSi(highVolts, 'V')} against ${formatSi(ratedVolts, 'V')}; it begins at ${formatSi(thresholdVolts, 'V')} at the latest`,
-        source: 'At its threshold a transistor carries next to nothing',
+        source: MOSFET_SHEET,
       },
       {
         formula: 'RG = VOH / Ipin',
         values: `${formatSi(highVolts, 'V')} / ${formatSi(pinAmps, 'A')} = ${formatSi(exact, 'Ω')}`,
-        source: 'The gate is a capacitor: at first the pin sees only the resistor',
+        source: OUTPUT_SHEET,
+      },
+      ...(gateOhms === undefined
+        ? []
+        : [
+            {
+              formula: 'RG: next preferred value up; RGS ≥ 100 · RG',
+              values: `${formatSi(exact, 'Ω')} → ${formatSi(gateOhms, 'Ω')}; ${downOhms === undefined ? 'none' : formatSi(downOhms, 'Ω')}`,
+              source: PREFERRED_VALUES,
+            },
+            {
+              formula: 't ≈ Qg · RG / (VOH / 2)',
+              values: `${formatSi(coulombs, 'C')} · ${formatSi(gateOhms, 'Ω')} / ${formatSi(highVolts / 2, 'V')} = ${formatSi((coulombs * gateOhms) / (highVolts / 2), 's')}`,
+              source: MOSFET_SHEET,
+            },
+          ]),
+      {
+        formula: 'VDS = I · RDS(on)',
+        values: `${formatSi(amps, 'A')} · ${formatSi(onOhms, 'Ω')} = ${formatSi(amps * onOhms, 'V')}`,
+        source: CIRCUIT_THEORY,
       },
       {
         formula: 'P = I² · RDS(on)',
-        values: `${formatSi(amps, 'A')}² · ${formatSi(onOhms, 'Ω')} = ${formatSi(watts, 'W')}, of ${formatSi(mostWatts, 'W')} that the package gets rid of`,
-        source: 'Ohm’s law',
+        values: `${formatSi(amps, 'A')}² · ${formatSi(onOhms, 'Ω')} = ${formatSi(watts, 'W')}, limit of the package ${formatSi(mostWatts, 'W')}`,
+        source: MOSFET_SHEET,
       },
     ],
   };

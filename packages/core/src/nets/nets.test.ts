@@ -53,7 +53,7 @@ test('private signals on one pin stay two signals of one net', () => {
     findNets(plan, sheets)
       .byPin.get('GP22')!
       .signals.map((s) => s.id),
-  ).toEqual(['k:SW', 'l:A']);
+  ).toEqual(['k:SW', 'A at GP22']);
 });
 
 test('a bus has a controller exactly where one joins its pins', () => {

@@ -56,9 +56,18 @@ function groupBy<T, K>(items: readonly T[], keyOf: (item: T) => K): Map<K, T[]> 
   return groups;
 }
 
+/** The signal of a terminal of a net: an LED whose wire ends at another LED's anode shares that one's. */
+function signalAmong(terminals: readonly PlanTerminal[], item: PlanTerminal, passed: ReadonlySet<string> = new Set()): string {
+  const end = item.wire?.end;
+  if (!item.terminal.led || end?.to !== 'terminal' || passed.has(item.key)) return signalOf(item);
+  const key = terminalKey(end.placement, end.terminal);
+  const target = terminals.find((other) => other.key === key);
+  return target?.terminal.led ? signalAmong(terminals, target, new Set([...passed, item.key])) : signalOf(item);
+}
+
 function makeNet(terminals: readonly PlanTerminal[], nodes: ReadonlySet<string>): Net {
   const named = (prefix: string) => [...nodes].filter((n) => n.startsWith(prefix)).map((n) => n.slice(prefix.length));
-  const signals = groupBy(terminals, signalOf);
+  const signals = groupBy(terminals, (item) => signalAmong(terminals, item));
   return {
     id: terminals[0]!.key,
     terminals,

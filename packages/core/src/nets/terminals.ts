@@ -140,11 +140,15 @@ export const planTerminals = derived((plan: Plan, sheets: Sheets): readonly Plan
   return [...byPlacement(plan, sheets).values()].flat();
 });
 
+const hasDigits = remembered((part: PartSheet): boolean => part.terminals.list.some((t) => t.digit));
+
 /** What makes two terminals the same signal when they meet on one pin: bus lines join, parts of a chain share the
  *  select, latch and clock of its head, all else is private. */
 export function signalOf(item: PlanTerminal): string {
   if (PIN_ROLES[item.terminal.role]?.shared) return item.terminal.role;
   if (item.joins) return item.joins;
+  // LEDs on one output, each with its own resistor, are one signal; digits take turns and are not.
+  if (item.terminal.led && item.wire?.end.to === 'pin' && !hasDigits(item.part)) return `${item.terminal.id} at ${item.wire.end.pin}`;
   const follows = item.head !== item.placement.id && PIN_ROLES[item.terminal.role]?.output && !item.terminal.chain;
   return follows ? terminalKey(item.head, item.terminal.id) : item.key;
 }

@@ -6,13 +6,14 @@ import { findNets, type Nets } from '../nets/nets';
 import { segmentsOf } from '../nets/segments';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
-import { boardOf } from '../plan/edit';
+import { boardOf, partOf } from '../plan/edit';
 import {
   type Driver,
   endKey,
   type LadderValues,
   type Plan,
   sameEnd,
+  splitKey,
   type TerminalKey,
   terminalKey,
   type WireColour,
@@ -67,7 +68,8 @@ export interface BuildStrap {
 /** A resistor to put in, or to take out. */
 export type BuildResistor =
   | { readonly do: 'cut'; readonly placement: string; readonly how: 'jumper' | 'resistor'; readonly ohms: number }
-  | { readonly do: 'series'; readonly key: TerminalKey; readonly ohms: number }
+  /** `from`: where its other end goes, for one that is in no wire: the supply terminal of its own part. */
+  | { readonly do: 'series'; readonly key: TerminalKey; readonly ohms: number; readonly from?: string }
   | { readonly do: 'driver'; readonly key: TerminalKey; readonly driver: Driver }
   /** Keys on one analog pin: the resistor that holds the pin, then the row. */
   | { readonly do: 'ladder'; readonly placement: string; readonly ladder: LadderValues }
@@ -165,6 +167,13 @@ function jumpers(plan: Plan, sheets: Sheets): readonly BuildStrap[] {
   );
 }
 
+/** The supply terminal that the current-setting resistor of a driver comes from. */
+function setFrom(plan: Plan, sheets: Sheets, key: TerminalKey): string | undefined {
+  const { placement, terminal } = splitKey(key);
+  const part = partOf(plan, placement, sheets)?.sheet;
+  return part?.currentSet?.terminal === terminal ? part.terminals.list.find((t) => t.role === 'supply.vcc')?.label : undefined;
+}
+
 function resistors(plan: Plan, sheets: Sheets): readonly BuildResistor[] {
   const cut = plan.placements.flatMap((placement): BuildResistor[] => {
     const own = placement.pullUpsCut ? (partSheet(sheets, placement.sheet)?.sheet.module.pullUps ?? []) : [];
@@ -182,7 +191,10 @@ function resistors(plan: Plan, sheets: Sheets): readonly BuildResistor[] {
     const rail = pull.to === 'supply' ? pullFeed(plan, sheets, key)?.rail : undefined;
     return { do: 'pull', key, ...pull, ...(rail === undefined ? {} : { rail }) };
   });
-  const inWires = Object.entries(plan.series).map(([key, ohms]): BuildResistor => ({ do: 'series', key, ohms }));
+  const inWires = Object.entries(plan.series).map(([key, ohms]): BuildResistor => {
+    const from = setFrom(plan, sheets, key);
+    return { do: 'series', key, ohms, ...(from === undefined ? {} : { from }) };
+  });
   const drivers = Object.entries(plan.drivers).map(([key, driver]): BuildResistor => ({ do: 'driver', key, driver }));
   const ladders = Object.entries(plan.ladders).map(([placement, ladder]): BuildResistor => ({ do: 'ladder', placement, ladder }));
   return [...cut, ...inWires, ...drivers, ...added, ...pulls, ...ladders];

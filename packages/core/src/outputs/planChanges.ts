@@ -196,8 +196,8 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   ),
   series: entries('series', (key, was, ohms, names) =>
     ohms === undefined
-      ? `${formatSi(was!, 'Ω')} out of the wire of ${names.terminal(key)}`
-      : `${formatSi(ohms, 'Ω')} in the wire of ${names.terminal(key)}`,
+      ? `${formatSi(was!, 'Ω')} removed at ${names.terminal(key)}`
+      : `${formatSi(ohms, 'Ω')} at ${names.terminal(key)}`,
   ),
   drivers: entries('drivers', (key, was, driver, names) =>
     driver

@@ -15,6 +15,11 @@ export function significant(value: number): string {
   return String(Number(value.toPrecision(3)));
 }
 
+/** A number without a unit: a whole one exactly, others with four significant digits.
+ *  @example plain(153_616) // '153616'
+ *  @example plain(0.12345) // '0.1235' */
+export const plain = (value: number): string => String(Number.isInteger(value) ? value : Number(value.toPrecision(4)));
+
 /** A value in a base unit as text with an SI prefix and three significant digits.
  *  Volts, ohms, amperes, seconds, hertz, farads: give the base unit.
  *  @throws RangeError when the value is not finite

@@ -3,7 +3,8 @@ import { settle, type Settlement } from '../allocate/settle';
 import type { Finding } from '../checks/check';
 import { isLackOfHelper } from '../checks/registry';
 import { isSecondGround } from '../nets/grounds';
-import { lampsOf, setDriversOf } from '../electrics/lamps';
+import { lampsOf } from '../electrics/lamps';
+import { setDriversOf } from '../electrics/setDrivers';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
@@ -75,7 +76,8 @@ function openAfter(plan: Plan, placement: string, sheets: Sheets): readonly Term
 /** The resistors that LEDs of a new part need where they are wired. */
 function resistorsFor(wired: Plan, id: string, part: PartSheet, sheets: Sheets): readonly Edit[] {
   if (!part.currentSet && !part.terminals.list.some((t) => t.led)) return [];
-  return [...lampsOf(wired, sheets), ...setDriversOf(wired, sheets)].flatMap(({ placement, key, ohms, fitOhms }): Edit[] =>
+  const leds = lampsOf(wired, sheets).map((lamp) => ({ ...lamp, key: lamp.resistorAt }));
+  return [...leds, ...setDriversOf(wired, sheets)].flatMap(({ placement, key, ohms, fitOhms }): Edit[] =>
     placement === id && ohms === undefined && fitOhms !== undefined ? [{ kind: 'series', ...splitKey(key), ohms: fitOhms }] : [],
   );
 }

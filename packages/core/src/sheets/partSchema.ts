@@ -49,6 +49,7 @@ const terminal = Joi.object({
   led: Joi.object({ forwardVolts: positiveRange }),
   digit: Joi.valid(true),
   loadMilliamps: quantity.greater(0),
+  sourceOhms: quantity.greater(0),
   through: words,
   note: words,
 });
@@ -156,6 +157,7 @@ const pullUp = Joi.object({
   terminals: Joi.array().items(factId).min(1).required(),
   ohms: quantity.greater(0).required(),
   to: Joi.valid('supply', 'regulated').required(),
+  from: factId.when('to', { is: 'regulated', then: Joi.forbidden() }),
   cut: Joi.valid('jumper', 'resistor').required(),
 });
 
@@ -198,6 +200,7 @@ export const partSchema = Joi.object({
   currentSet: sourced({
     terminal: factId.required(),
     segments: count.min(1).required(),
+    ownMilliamps: quantity,
     usualMilliamps: quantity.greater(0).required(),
     usualVolts: quantity.greater(0).required(),
     ledVolts: Joi.array().items(quantity.greater(0)).min(1).max(12).required(),

@@ -53,6 +53,8 @@ export interface PartTerminal {
   readonly digit?: true;
   /** What this terminal takes from what drives it, in milliamperes. */
   readonly loadMilliamps?: number;
+  /** Resistance of an analog output, at the position where it is highest, in ohms. */
+  readonly sourceOhms?: number;
   /** A component that must sit in this wire, in words. */
   readonly through?: string;
   readonly note?: string;
@@ -180,6 +182,8 @@ export interface PartSheet {
       readonly terminals: readonly string[];
       readonly ohms: number;
       readonly to: 'supply' | 'regulated';
+      /** The supply terminal that they go to, where that is not the one which the part's signals follow. */
+      readonly from?: string;
       readonly cut: 'jumper' | 'resistor';
     }[];
     readonly passives: readonly string[];
@@ -191,6 +195,8 @@ export interface PartSheet {
     readonly terminal: string;
     /** Segments that are on at once. */
     readonly segments: number;
+    /** What the driver itself draws with all segments off. */
+    readonly ownMilliamps?: number;
     readonly usualMilliamps: number;
     readonly usualVolts: number;
     readonly ledVolts: readonly number[];

@@ -270,7 +270,7 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
       .map((role) => fault('terminals', `a ${sheet.bus.kind} part without ${role}`)),
     ...(roles.has('supply.vcc') && !sheet.supply ? [fault('supply', 'a supply terminal without supply facts')] : []),
     ...strangers(
-      pullUps.flatMap((p) => p.terminals),
+      pullUps.flatMap((p) => [...p.terminals, ...(p.from === undefined ? [] : [p.from])]),
       sheet,
       'module.pullUps',
     ),

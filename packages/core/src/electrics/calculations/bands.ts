@@ -1,7 +1,8 @@
 import { bandsOf, letterCode } from '../../quantity/bands';
-import { formatSi } from '../../quantity/format';
-import { ratingFor } from '../led';
+import { formatSi, significant } from '../../quantity/format';
+import { ratingFor, ratingStep } from '../led';
 import { above, type Calculation, share } from './calculation';
+import { CIRCUIT_THEORY, RATED_DISSIPATION, RESISTOR_MARKS } from '../documents';
 
 export const colourBands: Calculation = {
   id: 'bands',
@@ -14,10 +15,20 @@ export const colourBands: Calculation = {
     { name: 'bands', unit: 'text', words: 'bands from the end where they begin' },
     { name: 'code', unit: 'text', words: 'letter code' },
   ],
-  source: 'IEC 60062',
+  source: RESISTOR_MARKS,
   run(values) {
     const [ohms, tolerance] = [values.number('ohms'), share(values, 'tolerance')];
-    return { outputs: { bands: bandsOf(ohms, tolerance).join(', '), code: letterCode(ohms, tolerance) }, working: [] };
+    const [bands, code] = [bandsOf(ohms, tolerance), letterCode(ohms, tolerance)];
+    return {
+      outputs: { bands: bands.join(', '), code },
+      working: [
+        {
+          formula: 'digits · 10^multiplier ± tolerance',
+          values: `${bands.join(', ')} = ${formatSi(ohms, 'Ω')} ± ${significant(tolerance * 100)} %; ${code}`,
+          source: RESISTOR_MARKS,
+        },
+      ],
+    };
   },
 };
 
@@ -32,7 +43,7 @@ export const power: Calculation = {
     { name: 'watts', unit: 'W', words: 'power' },
     { name: 'ratingWatts', unit: 'W', words: 'rating with twice the room; none where no usual one has it' },
   ],
-  source: 'P = I² · R',
+  source: RATED_DISSIPATION,
   run(values) {
     const [ohms, amps] = [above(values, 'ohms'), above(values, 'current')];
     const watts = amps ** 2 * ohms;
@@ -42,8 +53,9 @@ export const power: Calculation = {
         {
           formula: 'P = I² · R',
           values: `${formatSi(amps, 'A')}² · ${formatSi(ohms, 'Ω')} = ${formatSi(watts, 'W')}`,
-          source: 'Ohm’s law',
+          source: CIRCUIT_THEORY,
         },
+        ratingStep(watts),
       ],
     };
   },

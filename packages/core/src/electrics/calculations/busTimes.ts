@@ -1,6 +1,8 @@
-import { busTime } from '../i2cTime';
+import { formatSi } from '../../quantity/format';
+import { busTime, I2C_FRAMES } from '../i2cTime';
 import { spiTime } from '../spiTime';
-import { type Calculation, finite, whole } from './calculation';
+import { type Calculation, finite, sayOutput, whole } from './calculation';
+import { SPI_GUIDE } from '../documents';
 
 export const busTimes: Calculation = {
   id: 'bus-time',
@@ -23,13 +25,24 @@ export const busTimes: Calculation = {
     const transfers = [{ times: Math.max(1, whole(values, 'transfers')), write: whole(values, 'write'), read: whole(values, 'read') }];
     const { users, share, working } = busTime(values.number('hz'), [{ id: 'part', transfers, perSecond: values.number('rate') }]);
     const { bits, seconds, alonePerSecond } = users[0]!;
-    return { outputs: { bits, seconds, share, mostPerSecond: alonePerSecond }, working };
+    const most = finite(alonePerSecond);
+    return {
+      outputs: { bits, seconds, share, mostPerSecond: most },
+      working: [
+        {
+          formula: 't = bits / clock; rate ≤ 1 / t',
+          values: `${bits} / ${formatSi(values.number('hz'), 'Hz')} = ${formatSi(seconds, 's')}; 1 / ${formatSi(seconds, 's')} = ${sayOutput(most, '1')}`,
+          source: I2C_FRAMES,
+        },
+        ...working.map((step) => ({ ...step, values: `${step.values} = ${sayOutput(share, '1')}` })),
+      ],
+    };
   },
 };
 
 export const spiTimes: Calculation = {
   id: 'spi-time',
-  words: 'How much of a second an access takes on an SPI bus, by one part or a chain of equal ones.',
+  words: 'How much of a second an access takes on an SPI bus, by one part or a chain of equal ones, without pauses between bytes.',
   inputs: [
     { name: 'hz', words: 'clock', unit: 'Hz', default: '10M' },
     { name: 'bytes', words: 'bytes sent and read a transfer', unit: '1', default: '1' },
@@ -43,7 +56,7 @@ export const spiTimes: Calculation = {
     { name: 'share', unit: '1', words: 'share of a second' },
     { name: 'mostPerSecond', unit: '1', words: 'accesses a second at the very most' },
   ],
-  source: 'One bit a clock; pauses between bytes and for the select are not counted',
+  source: SPI_GUIDE,
   run(values) {
     const bits = 8 * whole(values, 'bytes') * Math.max(1, whole(values, 'transfers')) * Math.max(1, whole(values, 'parts'));
     const { working, ...outputs } = spiTime(values.number('hz'), bits, values.number('rate'));

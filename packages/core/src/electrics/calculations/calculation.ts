@@ -1,3 +1,4 @@
+import { formatSi, plain } from '../../quantity/format';
 import { ambiguousText, parseSi, splitValues } from '../../quantity/parse';
 import type { Range } from '../../quantity/range';
 import { SERIES, type Series, valuesOf } from '../../quantity/series';
@@ -58,6 +59,13 @@ export interface Values {
 
 /** A number as an output; none where it is not finite. */
 export const finite = (value: number | undefined): number | null => (value !== undefined && Number.isFinite(value) ? value : null);
+
+/** An output as people read it: numbers without a unit exactly where they are whole, values with an SI prefix. */
+export function sayOutput(value: number | string | null, unit: string): string {
+  if (value === null) return 'none';
+  if (typeof value === 'string') return value;
+  return unit === '1' ? plain(value) : formatSi(value, unit);
+}
 
 /** A whole number of at least nothing.
  *  @throws RangeError naming the input */

@@ -1,7 +1,8 @@
-import { formatSi } from '../../quantity/format';
+import { formatSi, plain } from '../../quantity/format';
 import { nearestOf } from '../../quantity/series';
 import { contrastDivider, divide, sensorDivider } from '../dividers';
 import { above, type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn, whole } from './calculation';
+import { ADC_SHEET, CIRCUIT_THEORY, CONTRAST_DRIVE, INPUT_SHEET, PREFERRED_VALUES } from '../documents';
 
 export const divider: Calculation = {
   id: 'divider',
@@ -27,7 +28,7 @@ export const divider: Calculation = {
     { name: 'standingAmps', unit: 'A', words: 'current while the input is high' },
     { name: 'pairs', unit: '1', words: 'pairs of the series that do; none where the window is too narrow' },
   ],
-  source: 'Every pair of the series tried at every corner',
+  source: `${INPUT_SHEET}; ${PREFERRED_VALUES}`,
   run(values) {
     const { best, pairs, working } = divide({
       input: { min: values.number('in-min'), max: values.number('in-max') },
@@ -90,7 +91,7 @@ export const sensor: Calculation = {
       words: 'good, coarse (less than a count for a unit) or source-over (a buffer or a capacitor at the input helps)',
     },
   ],
-  source: 'The span of a divider is widest at the geometric mean',
+  source: ADC_SHEET,
   run(values) {
     const [from, to] = [values.number('from'), values.number('to')];
     const { ohms } = sensorDivider(from, to);
@@ -107,18 +108,18 @@ export const sensor: Calculation = {
       working: [
         {
           formula: 'Rsource = R · Rsensor / (R + Rsensor)',
-          values: `at the most ${formatSi(sourceOhms, 'Ω')}`,
-          source: 'Both resistances in parallel, as the analog input sees them',
+          values: `at most ${formatSi(fixed, 'Ω')} · ${formatSi(Math.max(from, to), 'Ω')} / (${formatSi(fixed, 'Ω')} + ${formatSi(Math.max(from, to), 'Ω')}) = ${formatSi(sourceOhms, 'Ω')}`,
+          source: ADC_SHEET,
         },
         {
-          formula: 'R = √(R1 · R2)',
-          values: `√(${formatSi(from, 'Ω')} · ${formatSi(to, 'Ω')}) = ${formatSi(ohms, 'Ω')}`,
-          source: 'The span of a divider is widest at the geometric mean',
+          formula: 'R = √(R1 · R2): widest span; nearest preferred value',
+          values: `√(${formatSi(from, 'Ω')} · ${formatSi(to, 'Ω')}) = ${formatSi(ohms, 'Ω')} → ${formatSi(fixed, 'Ω')}`,
+          source: CIRCUIT_THEORY,
         },
         {
           formula: 'span = |R / (R + R1) − R / (R + R2)|; counts = span · (2^bits − 1) / units',
-          values: `with ${formatSi(fixed, 'Ω')}: ${Number(span.toPrecision(4))}; · ${2 ** bits - 1} / ${above(values, 'units')} = ${Number(countsPerUnit.toPrecision(4))}`,
-          source: 'Divider with the resistor that is there',
+          values: `with ${formatSi(fixed, 'Ω')}: ${plain(span)}; · ${2 ** bits - 1} / ${above(values, 'units')} = ${plain(countsPerUnit)}`,
+          source: ADC_SHEET,
         },
       ],
     };
@@ -146,7 +147,7 @@ export const contrast: Calculation = {
       words: 'good, at-ground (tie it to ground) or needs-negative (below ground: another glass, or a higher supply)',
     },
   ],
-  source: 'HD44780 datasheet: the liquid crystal is driven by VCC − V5',
+  source: CONTRAST_DRIVE,
   run(values) {
     const { working, ...found } = contrastDivider({
       volts: values.number('supply'),

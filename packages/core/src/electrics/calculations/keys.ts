@@ -1,7 +1,15 @@
-import { formatSi } from '../../quantity/format';
+import { formatSi, plain } from '../../quantity/format';
 import { debounce } from '../debounce';
 import { isThin, ladder } from '../ladder';
 import { above, type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn, whole } from './calculation';
+import { ADC_SHEET, CIRCUIT_THEORY, INPUT_SHEET, RESISTOR_MARKS } from '../documents';
+
+/** What a key connects to ground: the row up to it. */
+const keyOhms = ({ row }: { readonly row: readonly number[] }, at: number): string =>
+  formatSi(
+    row.slice(0, at).reduce((a, b) => a + b, 0),
+    'Ω',
+  );
 
 export const keypad: Calculation = {
   id: 'ladder',
@@ -23,7 +31,7 @@ export const keypad: Calculation = {
     { name: 'verdict', unit: 'text', words: 'good, thin (below 8 counts, or half a per cent of the scale) or overlap' },
     { name: 'proved', unit: 'text', words: 'whether no values do better' },
   ],
-  source: 'Dividers at every corner of the tolerance; branch and bound over the values',
+  source: `${CIRCUIT_THEORY}; ${RESISTOR_MARKS} (tolerance)`,
   run(values, { onProgress }) {
     const bits = whole(values, 'bits');
     if (bits < 4 || bits > 24) throw new RangeError(`bits ${bits}: expected 4 to 24`);
@@ -78,11 +86,18 @@ export const keypad: Calculation = {
         verdict: isThin(inCounts, counts) ? 'thin' : 'good',
         proved: proved ? 'yes' : 'no',
       },
-      working: best.levels.map((level, at) => ({
-        formula: `key ${at + 1}: R / (R + Rpull)`,
-        values: `${Math.round(level.min * counts)} to ${Math.round(level.max * counts)} counts`,
-        source: 'Both resistances at their corners',
-      })),
+      working: [
+        ...best.levels.map((level, at) => ({
+          formula: `key ${at + 1}: R / (R + Rpull), worst case`,
+          values: `${keyOhms(best, at)} / (${keyOhms(best, at)} + ${formatSi(best.pull, 'Ω')}): ${Math.round(level.min * counts)} to ${Math.round(level.max * counts)} counts`,
+          source: CIRCUIT_THEORY,
+        })),
+        {
+          formula: 'gap = smallest distance between neighbours; in counts · (2^bits − 1)',
+          values: `${plain(best.gap)}; · ${counts} = ${Math.floor(inCounts)}`,
+          source: ADC_SHEET,
+        },
+      ],
     };
   },
 };
@@ -109,7 +124,7 @@ export const bounce: Calculation = {
     { name: 'contactAmps', unit: 'A', words: 'current through the contact when it closes' },
     { name: 'verdict', unit: 'text', words: 'good, slow (fingers notice), never-low or no-value' },
   ],
-  source: 'Charging of a capacitor through a resistor',
+  source: INPUT_SHEET,
   run(values) {
     const { working, ...found } = debounce({
       volts: values.number('supply'),

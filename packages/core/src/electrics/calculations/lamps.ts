@@ -1,7 +1,7 @@
 import { formatSi } from '../../quantity/format';
 import { point } from '../../quantity/range';
 import type { PartSheet } from '../../sheets/partSheet';
-import { currentSetAmps, currentSetOhms } from '../currentSet';
+import { currentSetAmps, currentSetOhms, driverAmps } from '../currentSet';
 import { ledResistor, multiplexed } from '../led';
 import {
   above,
@@ -15,6 +15,7 @@ import {
   valuesIn,
   whole,
 } from './calculation';
+import { FLICKER, LED_SHEET, PREFERRED_VALUES } from '../documents';
 
 export const led: Calculation = {
   id: 'led',
@@ -44,7 +45,7 @@ export const led: Calculation = {
       words: 'good, dark-at-worst (no current at the darkest corner), too-low (supply below forward voltage), no-value or none-needed',
     },
   ],
-  source: 'Ohm’s law',
+  source: `${LED_SHEET}; ${PREFERRED_VALUES}`,
   run(values) {
     const supply = values.number('supply');
     const spread = share(values, 'supply-tolerance');
@@ -104,7 +105,7 @@ export const digits: Calculation = {
       words: 'steady, flickers (below 70 rounds a second), pulse-over, package-over, too-low (supply below the LEDs’ voltage) or no-value',
     },
   ],
-  source: 'Each digit is lit once a round',
+  source: `${FLICKER}; ${LED_SHEET}`,
   run(values) {
     const common = values.text('common').trim();
     if (common !== 'cathode' && common !== 'anode') throw new RangeError(`common ${common}: expected cathode or anode`);
@@ -190,9 +191,9 @@ export const currentSetting: Calculation = {
     { name: 'ohms', unit: 'Ω', words: 'next preferred value up' },
     { name: 'ampsMin', unit: 'A', words: 'segment current at the least' },
     { name: 'ampsMax', unit: 'A', words: 'segment current at the most' },
-    { name: 'totalAmps', unit: 'A', words: 'all segments at once, at the most' },
+    { name: 'totalAmps', unit: 'A', words: 'the whole driver with all segments lit, at the most' },
   ],
-  source: 'The table of the part’s sheet, straight between its points over 1/I',
+  source: 'Datasheet of the driver, table of RSET against segment current and forward voltage (MAX7219: table 11)',
   run(values, context) {
     const table = tableOf(values, context);
     const [amps, volts] = [above(values, 'current'), above(values, 'vf')];
@@ -200,6 +201,7 @@ export const currentSetting: Calculation = {
     if (volts < first || volts > last) throw new RangeError(`vf ${volts}: the table of the sheet goes from ${first} V to ${last} V`);
     const exact = currentSetOhms(table, amps, volts);
     const ohms = valuesIn(values, 100, 10e6).find((value) => value >= exact * (1 - 1e-9));
+    const document = `${table.source.document}${table.source.section ? `, ${table.source.section}` : ''}`;
     const given = ohms === undefined ? undefined : currentSetAmps(table, ohms, volts, share(values, 'tolerance'));
     return {
       outputs: {
@@ -207,14 +209,33 @@ export const currentSetting: Calculation = {
         ohms: finite(ohms),
         ampsMin: finite(given?.min),
         ampsMax: finite(given?.max),
-        totalAmps: finite(given && given.max * table.segments),
+        totalAmps: finite(given && driverAmps(table, given).max),
       },
       working: [
         {
           formula: 'R from the table at I and VF',
           values: `${formatSi(amps, 'A')} at ${formatSi(volts, 'V')}: ${formatSi(exact, 'Ω')}`,
-          source: `${table.source.document}${table.source.section ? `, ${table.source.section}` : ''}`,
+          source: document,
         },
+        ...(ohms === undefined || !given
+          ? []
+          : [
+              {
+                formula: 'R: next preferred value up',
+                values: `${formatSi(exact, 'Ω')} → ${formatSi(ohms, 'Ω')}`,
+                source: PREFERRED_VALUES,
+              },
+              {
+                formula: 'I from the table at R · (1 + tolerance) and R · (1 − tolerance)',
+                values: `${formatSi(given.min, 'A')} to ${formatSi(given.max, 'A')}`,
+                source: document,
+              },
+              {
+                formula: 'Itotal = Isupply + segments · I',
+                values: `${formatSi((table.ownMilliamps ?? 0) / 1000, 'A')} + ${table.segments} · ${formatSi(given.max, 'A')} = ${formatSi(driverAmps(table, given).max, 'A')}`,
+                source: document,
+              },
+            ]),
       ],
     };
   },

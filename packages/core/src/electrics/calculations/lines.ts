@@ -10,6 +10,7 @@ import {
   valuesIn,
   type Values,
 } from './calculation';
+import { INPUT_SHEET, OUTPUT_SHEET, SERIES_PROTECTION, SOURCE_TERMINATION } from '../documents';
 
 const LINE_OUTPUTS: Calculation['outputs'] = [
   { name: 'leastOhms', unit: 'Ω', words: 'below it the line cannot be pulled low' },
@@ -69,7 +70,7 @@ export const select: Calculation = {
     SERIES_INPUT,
   ],
   outputs: LINE_OUTPUTS,
-  source: 'Levels of the line at its corners',
+  source: `${INPUT_SHEET}; ${OUTPUT_SHEET}`,
   run: (values) => pulled(values, values.number('capacitance')),
 };
 
@@ -90,7 +91,7 @@ export const oneWire: Calculation = {
     SERIES_INPUT,
   ],
   outputs: LINE_OUTPUTS,
-  source: 'Time slots of the 1-Wire line; 50 pF a metre and 30 pF a part',
+  source: 'DS18B20 datasheet, 1-Wire signalling: time slots; 50 pF per metre of cable and 30 pF per device assumed',
   run: (values) => pulled(values, above(values, 'metres') * METRE + above(values, 'parts') * INPUT),
 };
 
@@ -109,7 +110,7 @@ export const inI2c: Calculation = {
     { name: 'ohms', unit: 'Ω', words: 'next preferred value down' },
     { name: 'lowVolts', unit: 'V', words: 'low level behind it' },
   ],
-  source: 'UM10204: 0.3 VDD with a noise margin of 0.1 VDD',
+  source: SERIES_PROTECTION,
   run(values) {
     const { working, ...found } = i2cSeries({
       volts: values.number('vdd'),
@@ -138,7 +139,7 @@ export const dataLine: Calculation = {
     { name: 'riseSeconds', unit: 's', words: 'rise at the receiver' },
     { name: 'verdict', unit: 'text', words: 'good, or slow (an edge takes more than a tenth of a bit)' },
   ],
-  source: 'Series termination at the source',
+  source: SOURCE_TERMINATION,
   run(values) {
     const { working, slow, ...found } = damping({
       impedanceOhms: values.number('impedance'),

@@ -4,6 +4,7 @@ import { bestAdded } from '../bestAdded';
 import { busPullUps, lowVolts } from '../busPullUps';
 import { I2C_STANDARD, i2cModeAt, sinkAmps } from '../i2cModes';
 import { type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn } from './calculation';
+import { PREFERRED_VALUES } from '../documents';
 
 export const pullUp: Calculation = {
   id: 'pull-up',
@@ -55,7 +56,13 @@ export const pullUp: Calculation = {
         verdict: result.verdict === 'good' && result.allFarads > result.mostFarads ? 'over-capacitance' : result.verdict,
         add: add ?? null,
       },
-      working: result.working,
+      working:
+        add === undefined
+          ? result.working
+          : [
+              ...result.working,
+              { formula: 'add: nearest preferred value to the middle of the window', values: formatSi(add, 'Ω'), source: PREFERRED_VALUES },
+            ],
     };
   },
 };

@@ -1,6 +1,7 @@
 import { formatSi } from '../../quantity/format';
 import { baseResistor, gateDrive } from '../transistor';
 import { above, type Calculation, finite, SERIES_INPUT, valuesIn } from './calculation';
+import { FORCED_GAIN, MOSFET_SHEET, OUTPUT_SHEET, PREFERRED_VALUES } from '../documents';
 
 export const base: Calculation = {
   id: 'transistor-base',
@@ -19,7 +20,7 @@ export const base: Calculation = {
     { name: 'baseAmps', unit: 'A', words: 'base current with it' },
     { name: 'verdict', unit: 'text', words: 'good, pin-too-weak or level-too-low' },
   ],
-  source: 'Base current = load current / forced gain',
+  source: FORCED_GAIN,
   run(values) {
     const [load, beta, high, vbe, pin] = [
       above(values, 'load'),
@@ -33,13 +34,32 @@ export const base: Calculation = {
       {
         formula: 'R = (VOH − VBE) · β / I',
         values: `(${formatSi(high, 'V')} − ${formatSi(vbe, 'V')}) · ${beta} / ${formatSi(load, 'A')} = ${formatSi(exact, 'Ω')}`,
-        source: 'Base current = load current / forced gain',
+        source: FORCED_GAIN,
       },
     ];
     if (!(exact > 0)) return { outputs: { exactOhms: null, ohms: null, baseAmps: null, verdict: 'level-too-low' }, working };
     const ohms = valuesIn(values, 1, 100e6).findLast((value) => value <= exact * (1 + 1e-9)) ?? null;
     const amps = ohms === null ? null : (high - vbe) / ohms;
-    return { outputs: { exactOhms: exact, ohms, baseAmps: amps, verdict: amps !== null && amps > pin ? 'pin-too-weak' : 'good' }, working };
+    return {
+      outputs: { exactOhms: exact, ohms, baseAmps: amps, verdict: amps !== null && amps > pin ? 'pin-too-weak' : 'good' },
+      working: [
+        ...working,
+        ...(ohms === null || amps === null
+          ? []
+          : [
+              {
+                formula: 'R: next preferred value down',
+                values: `${formatSi(exact, 'Ω')} → ${formatSi(ohms, 'Ω')}`,
+                source: PREFERRED_VALUES,
+              },
+              {
+                formula: 'IB = (VOH − VBE) / R ≤ Ipin',
+                values: `(${formatSi(high, 'V')} − ${formatSi(vbe, 'V')}) / ${formatSi(ohms, 'Ω')} = ${formatSi(amps, 'A')}; limit ${formatSi(pin, 'A')}`,
+                source: OUTPUT_SHEET,
+              },
+            ]),
+      ],
+    };
   },
 };
 
@@ -74,7 +94,7 @@ export const gate: Calculation = {
       words: 'good, weak (opens, but not as its sheet says), off, or hot (more heat than the package gets rid of)',
     },
   ],
-  source: 'Gate as a capacitor; Ohm’s law',
+  source: MOSFET_SHEET,
   run(values) {
     const { working, verdict, ...found } = gateDrive({
       amps: values.number('load'),

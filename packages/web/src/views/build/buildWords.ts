@@ -96,7 +96,10 @@ function resistorStep(plan: Plan, sheets: Sheets, resistor: BuildResistor): Step
       };
     }
     case 'series':
-      return { head: sayTerminal(plan, sheets, resistor.key), text: `${resistorWords(resistor.ohms)} in its wire` };
+      return {
+        head: sayTerminal(plan, sheets, resistor.key),
+        text: `${resistorWords(resistor.ohms)} ${resistor.from === undefined ? 'in its wire' : `between it and ${resistor.from}`}`,
+      };
     case 'pull':
       return {
         head: sayTerminal(plan, sheets, resistor.key),

@@ -4,10 +4,9 @@ import { useState } from 'react';
 import { sayTerminal } from '@roof-chart/core/checks/say';
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
 import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
-import type { CalcResult, Calculation } from '@roof-chart/core/electrics/calculations/calculation';
+import { type CalcResult, type Calculation, sayOutput } from '@roof-chart/core/electrics/calculations/calculation';
 import { planTerminals } from '@roof-chart/core/nets/terminals';
 import type { Driver, Plan } from '@roof-chart/core/plan/plan';
-import { formatSi } from '@roof-chart/core/quantity/format';
 import { PIN_ROLES } from '@roof-chart/core/sheets/roles';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
@@ -18,12 +17,6 @@ import styles from './Resistors.module.css';
 
 type Answer = { readonly of: string; readonly result: CalcResult } | { readonly of: string; readonly problem: string };
 
-function shown(value: number | string | null, unit: string): string {
-  if (value === null) return 'none';
-  if (typeof value === 'string') return value;
-  return unit === '1' ? String(Number(value.toPrecision(4))) : formatSi(value, unit);
-}
-
 function Outputs({ calculation, result }: { readonly calculation: Calculation; readonly result: CalcResult }) {
   return (
     <>
@@ -31,7 +24,7 @@ function Outputs({ calculation, result }: { readonly calculation: Calculation; r
         <tbody>
           {calculation.outputs.map(({ name, unit, words }) => (
             <tr key={name}>
-              <td className="num">{shown(result.outputs[name] ?? null, unit)}</td>
+              <td className="num">{sayOutput(result.outputs[name] ?? null, unit)}</td>
               <th scope="row">{words}</th>
             </tr>
           ))}

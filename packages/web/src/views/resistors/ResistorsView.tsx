@@ -25,7 +25,7 @@ export function ResistorsView() {
   const missing = list.flatMap((r) =>
     r.ohms === undefined && r.why.use === 'led' && r.why.lamp.fitOhms !== undefined ? [r.why.lamp] : [],
   );
-  const all = missing.map((lamp): Edit => ({ kind: 'series', ...splitKey(lamp.key), ohms: lamp.fitOhms! }));
+  const all = missing.map((lamp): Edit => ({ kind: 'series', ...splitKey(lamp.resistorAt), ohms: lamp.fitOhms! }));
   return (
     <div className={styles.view}>
       <div className={styles.top}>

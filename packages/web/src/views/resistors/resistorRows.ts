@@ -23,7 +23,9 @@ export function purposeWords({ why }: PlanResistor): string {
     case 'led':
       return why.lamp.digits > 1
         ? `limits an LED, lit a ${why.lamp.digits === 2 ? 'half' : `${why.lamp.digits}th`} of the time`
-        : 'limits an LED';
+        : why.lamp.anodes.length > 1
+          ? `limits ${why.lamp.anodes.length} LEDs in series`
+          : 'limits an LED';
     case 'divider-top':
       return `divider, above ${formatSi(why.with, 'Ω')}`;
     case 'divider-bottom':
@@ -37,9 +39,9 @@ export function purposeWords({ why }: PlanResistor): string {
     case 'bus':
       return 'pulls a line of the bus up';
     case 'current-set': {
-      const { amps, segments } = why.driver;
-      if (!amps) return 'sets the current of the segments';
-      return `sets the segments: ${formatSi(amps.min, 'A')} to ${formatSi(amps.max, 'A')}, all ${segments} at once up to ${formatSi(amps.max * segments, 'A')}`;
+      const { amps, totalAmps } = why.driver;
+      if (!amps || !totalAmps) return 'sets the segment current';
+      return `segment current ${formatSi(amps.min, 'A')} to ${formatSi(amps.max, 'A')}; whole driver up to ${formatSi(totalAmps.max, 'A')} with all segments lit`;
     }
     case 'base':
       return `${why.kind.endsWith('mos') ? 'gate' : 'base'} of ${TRANSISTOR_WORDS[why.kind]}`;

@@ -1,4 +1,4 @@
-import type { BoardPin, Controller } from '../sheets/boardSheet';
+import { type BoardPin, choicesOf, type Controller } from '../sheets/boardSheet';
 import type { ControllerKind } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import { linePins } from '../nets/controllers';
@@ -53,7 +53,7 @@ function neatSets(board: IndexedBoard, controller: Controller): readonly PinSet[
  *  may be combined, those that lie side by side. In physical order, a crossbar's customary sets first. */
 export function pinSets(board: IndexedBoard, controller: Controller): readonly PinSet[] {
   if (controller.legal.rule === 'membership') return neatSets(board, controller);
-  const listed = controller.legal.sets.map((pins) => ({ controller: controller.id, pins }));
+  const listed = choicesOf(controller).map((pins) => ({ controller: controller.id, pins }));
   return controller.legal.rule === 'any-pin' ? [...listed, ...neatSets(board, controller)] : listed;
 }
 

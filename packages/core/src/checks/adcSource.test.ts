@@ -31,16 +31,31 @@ test('a potentiometer of 10 kΩ is 2.5 kΩ at its middle; a ladder is its pull-u
       terminal: 'WIPER',
       ohms,
     });
-  expect([codesAfter(knob(4700), sheets).includes('adc-source-high'), codesAfter(knob(10_000), sheets).includes('adc-source-high')]).toEqual([
-    false,
-    true,
-  ]);
-  const keys = edited(shield(), sheets, add('k', 'keypad-ladder', 'Keys'), wire('k:VCC', 'rail 5v'), wire('k:GND', 'ground'), wire('k:OUT', 'A0'), {
-    kind: 'ladder',
-    placement: 'k',
-    ladder: { pull: 22_000, row: [1000, 2200, 4700, 10_000] },
-  });
+  expect([
+    codesAfter(knob(4700), sheets).includes('adc-source-high'),
+    codesAfter(knob(10_000), sheets).includes('adc-source-high'),
+  ]).toEqual([false, true]);
+  const keys = edited(
+    shield(),
+    sheets,
+    add('k', 'keypad-ladder', 'Keys'),
+    wire('k:VCC', 'rail 5v'),
+    wire('k:GND', 'ground'),
+    wire('k:OUT', 'A0'),
+    {
+      kind: 'ladder',
+      placement: 'k',
+      ladder: { pull: 22_000, row: [1000, 2200, 4700, 10_000] },
+    },
+  );
   expect(codesAfter(keys, sheets)).toContain('adc-source-high');
-  const stated = edited(stick(), sheets, add('s', 'light-photoresistor', 'Dusk'), wire('s:L1', 'rail 3v3'), wire('s:L2', 'GP26'), pull(47_000));
+  const stated = edited(
+    stick(),
+    sheets,
+    add('s', 'light-photoresistor', 'Dusk'),
+    wire('s:L1', 'rail 3v3'),
+    wire('s:L2', 'GP26'),
+    pull(47_000),
+  );
   expect(codesAfter(stated, sheets)).not.toContain('adc-source-high');
 });

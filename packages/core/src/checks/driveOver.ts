@@ -62,8 +62,6 @@ export const driveOver: Check = {
       found.nominal += nominalAmps;
       byPin.set(driver.pin, found);
     }
-    return [...byPin].flatMap(([pin, driven]) =>
-      driven.amps > pinLimit(board, pin) * (1 + 1e-9) ? [finding(context, pin, driven)] : [],
-    );
+    return [...byPin].flatMap(([pin, driven]) => (driven.amps > pinLimit(board, pin) * (1 + 1e-9) ? [finding(context, pin, driven)] : []));
   },
 };

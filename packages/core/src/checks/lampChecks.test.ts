@@ -90,8 +90,7 @@ describe('a lamp at a pin', () => {
   });
 
   test('several at one output have a resistor each; one for all is told, by forward voltage', () => {
-    const two = (kind: string) =>
-      edited(red, sheets, series('l', 'A', 330), add('m', `led-${kind}-5mm`, 'More'), wire('m:K', 'ground'));
+    const two = (kind: string) => edited(red, sheets, series('l', 'A', 330), add('m', `led-${kind}-5mm`, 'More'), wire('m:K', 'ground'));
     const each = edited(two('red'), sheets, wire('m:A', 'GP2'), series('m', 'A', 330));
     expect([codesAfter(each, sheets), lampsOf(each, sheets).map((one) => one.fitOhms)]).toEqual([[], [330, 330]]);
     const strong = edited(each, sheets, series('l', 'A', 180), series('m', 'A', 180));
@@ -109,8 +108,17 @@ describe('a lamp at a pin', () => {
       expect([apart.wires['m:A']!.end, apart.series['m:A'] !== undefined]).toEqual([{ to: 'pin', pin: 'GP2' }, true]);
     }
     // Two behind the cathode of a third.
-    const branched = edited(two('red'), sheets, add('n', 'led-red-5mm', 'Third'), wire('n:K', 'ground'), wire('m:A', 'l:K'), wire('n:A', 'l:K'));
-    expect(codesAfter(edited(branched, sheets, { kind: 'unwire', placement: 'l', terminal: 'K' }), sheets)).toContain('led-shared-resistor');
+    const branched = edited(
+      two('red'),
+      sheets,
+      add('n', 'led-red-5mm', 'Third'),
+      wire('n:K', 'ground'),
+      wire('m:A', 'l:K'),
+      wire('n:A', 'l:K'),
+    );
+    expect(codesAfter(edited(branched, sheets, { kind: 'unwire', placement: 'l', terminal: 'K' }), sheets)).toContain(
+      'led-shared-resistor',
+    );
   });
 
   test('one that is added with its wires has its resistor', () => {

@@ -17,9 +17,7 @@ export const ledOverCurrent: Check = {
   remedies: FIT_REMEDIES,
   examine: (context) =>
     byPlacement(
-      lampsOf(context.plan, context.sheets).filter(
-        (lamp) => lamp.ohms !== undefined && lamp.amps.max > lamp.ledAmps * (1 + 1e-9),
-      ),
+      lampsOf(context.plan, context.sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.max > lamp.ledAmps * (1 + 1e-9)),
     ).map((lamps) => {
       const limit = Math.min(...lamps.map((lamp) => lamp.ledAmps));
       const source = partOf(context.plan, lamps[0].placement, context.sheets)?.sheet.polarity?.source;

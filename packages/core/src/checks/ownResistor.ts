@@ -44,11 +44,7 @@ export function ownResistors(
         end: end.to === 'pin' ? { is: 'pin', pin: end.pin } : { is: 'terminal', key: `${end.placement}:${end.terminal}` },
       },
       grade: 'offered',
-      edits: [
-        ...wired,
-        ...grounded,
-        ...all.map(({ key }, at): Edit => ({ kind: 'series', ...splitKey(key), ohms: values[at]! })),
-      ],
+      edits: [...wired, ...grounded, ...all.map(({ key }, at): Edit => ({ kind: 'series', ...splitKey(key), ohms: values[at]! }))],
     },
   ];
 }

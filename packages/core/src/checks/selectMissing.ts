@@ -1,7 +1,27 @@
-import { spiSheet } from '../electrics/spiBus';
+import { type SpiRow, spiSheet } from '../electrics/spiBus';
 import { partSheet } from '../sheets/sheetIndex';
-import type { Check } from './check';
+import type { Check, CheckContext, FindingDraft } from './check';
+import { moveToFree } from './remedyParts';
 import { toBusOfItsOwn } from './ownBus';
+
+/** A further chip of a module that is wired but for its select, which its sheet does not ask for as long as the chip is not used. */
+function unselected(context: CheckContext, { head, further, select }: SpiRow): readonly FindingDraft[] {
+  if (!further || !select || select.wire || select.terminal.need === 'needed') return [];
+  return [
+    {
+      level: 'clash',
+      message: 'chip',
+      place: { placements: [head], terminals: [select.key] },
+      data: {
+        placement: { is: 'placement', id: head },
+        chip: { is: 'words', text: further.chip },
+        terminal: { is: 'terminal', key: select.key },
+      },
+      source: select.part.bus.source,
+      remedies: () => moveToFree(context, select).map((remedy) => ({ ...remedy, label: 'select' })),
+    },
+  ];
+}
 
 export const selectMissing: Check = {
   code: 'select-missing',
@@ -12,14 +32,20 @@ export const selectMissing: Check = {
       text: 'It takes what is sent to {others} for its own.',
       why: 'A part without a select listens to every clock on the bus. It works alone on its lines only.',
     },
+    chip: {
+      title: '{placement}: no chip select for its {chip}',
+      text: '{terminal} is not connected; the {chip} may answer while another device is selected.',
+      why: 'A chip whose select is left open is selected or not by chance. Drive its select from a pin, high unless the chip is used.',
+    },
   },
-  remedies: { 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  remedies: { select: 'Wire {terminal} to {pin}', 'own-bus': 'Put {placement} on {controller} ({pins})' },
   examine: (context) =>
     context.buses
       .filter((bus) => bus.kind === 'spi')
       .flatMap((bus) => {
-        const rows = spiSheet(context.plan, context.sheets, context.board, bus).rows.filter((row) => !row.further);
-        return rows
+        const all = spiSheet(context.plan, context.sheets, context.board, bus).rows;
+        const rows = all.filter((row) => !row.further);
+        const missing = rows
           .filter((row) => !row.select && rows.length > 1)
           .map((row) => ({
             level: 'clash' as const,
@@ -32,5 +58,6 @@ export const selectMissing: Check = {
             source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === row.head)!.sheet)!.sheet.bus.source,
             remedies: () => toBusOfItsOwn(context, row.head, 'spi'),
           }));
+        return [...missing, ...all.flatMap((row) => unselected(context, row))];
       }),
 };

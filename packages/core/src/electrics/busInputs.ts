@@ -6,6 +6,7 @@ import type { DriveFact } from '../sheets/boardSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import type { Bus } from '../nets/buses';
+import { controllerHz } from '../nets/controllers';
 import { derived } from '../nets/derived';
 import { logicSupply } from '../nets/feedRail';
 import { findNets } from '../nets/nets';
@@ -243,7 +244,7 @@ export function clockLimits(plan: Plan, sheets: Sheets, board: IndexedBoard, bus
     const devices = partSheet(sheets, member.sheet)?.sheet.bus.devices ?? [];
     return devices.length > 0 ? [{ id: member.id, hz: Math.min(...devices.map((d) => d.maxHz)) }] : [];
   });
-  return [...parts, ...(controller ? [{ id: 'board', hz: controller.maxHz }] : [])].toSorted((a, b) => a.hz - b.hz);
+  return [...parts, ...(controller ? [{ id: 'board', hz: controllerHz(controller, bus.pins) }] : [])].toSorted((a, b) => a.hz - b.hz);
 }
 
 /** Clock that programs use where nothing else is said. */

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
-import { findingsOf } from '../../tests/checkHarness';
+import { expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { findBuses } from '../nets/buses';
+import { controllerHz } from '../nets/controllers';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { constantSet } from '../outputs/constants/constantSet';
@@ -64,6 +65,38 @@ test('a display with a touch chip on the same lines: each chip has its own clock
     touch_hz: { value: 2e6 },
     touch_spi_mode: { value: 0 },
   });
+});
+
+test('past its crossbar a controller has its own clock, on other pins what the crossbar allows', () => {
+  const c3 = sheets.boards.get('esp32-c3-stick-16')!;
+  const spi2 = c3.controllers.get('spi2')!;
+  expect([
+    controllerHz(spi2, { sck: 'IO6', mosi: 'IO7', cs: 'IO3' }),
+    controllerHz(spi2, { sck: 'IO4', miso: 'IO5', mosi: 'IO6', cs: 'IO7' }),
+    controllerHz(sheets.boards.get('rp2040-stick-40')!.controllers.get('spi0')!, { sck: 'GP18' }),
+  ]).toEqual([80e6, 40e6, 66.5e6]);
+  // USB up and seen from the side of the chip, the supplies are at the right.
+  const edge = (pin: string) => c3.pins.get(pin)!.header;
+  expect([edge('5V'), edge('IO4'), edge('IO5'), edge('IO21')]).toEqual(['right', 'right', 'left', 'left']);
+});
+
+test('the card socket of a display counts as soon as one of its lines is wired, and needs its select then', () => {
+  const shown = spi('d', 'tft-24-ili9341-spi', { SCK: 'GP18', MOSI: 'GP19', CS: 'GP17' });
+  expect(sheetOf(edited(stick(), sheets, ...shown)).rows).toHaveLength(1);
+  const open = edited(stick(), sheets, ...shown, wire('d:SD_SCK', 'GP18'), wire('d:SD_MOSI', 'GP19'));
+  expectCheck('select-missing', open, sheets, [
+    {
+      message: 'chip',
+      level: 'clash',
+      title: 'd: no chip select for its SD card',
+      remedies: [expect.stringMatching(/^Wire d SD_CS to GP/) as string],
+    },
+  ]);
+  const { rows } = sheetOf(remedied('select-missing', open, sheets));
+  expect(rows.map((row) => [rowId(row), row.select !== undefined])).toEqual([
+    ['d', true],
+    ['d card', true],
+  ]);
 });
 
 describe('the sheet of a bus', () => {

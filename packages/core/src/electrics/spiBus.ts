@@ -1,4 +1,5 @@
 import type { Bus } from '../nets/buses';
+import { controllerHz } from '../nets/controllers';
 import { chainsOf } from '../nets/chains';
 import { derived } from '../nets/derived';
 import { homeOf } from '../nets/islands';
@@ -182,7 +183,9 @@ export const rowId = ({ head, further }: Pick<SpiRow, 'head' | 'further'>): stri
 function furtherRows(plan: Plan, sheets: Sheets, members: readonly Placement[], common: Common): readonly SpiRow[] {
   return members.flatMap((member) => {
     const items = terminalsOf(plan, member, sheets);
-    return (partSheet(sheets, member.sheet)?.sheet.bus.further ?? []).map((further): SpiRow => {
+    const isUsed = ({ select, terminals }: FurtherChip) =>
+      !terminals || items.some((t) => t.wire && (t.terminal.id === select || terminals.includes(t.terminal.id)));
+    return (partSheet(sheets, member.sheet)?.sheet.bus.further ?? []).filter(isUsed).map((further): SpiRow => {
       const select = items.find((t) => t.terminal.id === further.select);
       const clock = lowest([limit(further.maxHz, 'part'), limit(shifterHz(plan, sheets, items), 'shifter'), ...limitsOf(common)])!;
       return {
@@ -237,7 +240,7 @@ function makeSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): S
   const controller = bus.controller === undefined ? undefined : board.controllers.get(bus.controller);
   const settings = plan.busSettings[bus.controller ?? ''];
   const common: Common = {
-    controllerHz: controller?.maxHz,
+    controllerHz: controller && controllerHz(controller, bus.pins),
     setHz: settings?.hz,
     wireCm: settings?.wireCm ?? USUAL_SPI_CM,
     softwareHz: board.sheet.software?.spiHz,

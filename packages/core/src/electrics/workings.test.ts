@@ -17,9 +17,15 @@ const CASES: { readonly [id: string]: readonly Readonly<Record<string, string>>[
   'line-pull-up': [{}, { down: '100k' }],
   multiplex: [{}, { digits: '8', dwell: '2m', common: 'anode' }],
   'one-wire-pull-up': [{}, { metres: '20' }],
-  power: [{ ohms: '4k7', current: '10m' }, { ohms: '0.1', current: '3' }],
+  power: [
+    { ohms: '4k7', current: '10m' },
+    { ohms: '0.1', current: '3' },
+  ],
   'pull-up': [{}, { 'pull-ups': '10k, 4k7', hz: '100k' }],
-  'sensor-divider': [{ from: '1k', to: '100k' }, { from: '32k', to: '3.6k', units: '40', bits: '12' }],
+  'sensor-divider': [
+    { from: '1k', to: '100k' },
+    { from: '32k', to: '3.6k', units: '40', bits: '12' },
+  ],
   'spi-time': [{}, { bytes: '19202', hz: '40M', rate: '20' }],
   'transistor-base': [{ load: '150m' }, { load: '20m', beta: '20' }],
   'transistor-gate': [{ load: '1' }, { load: '3', rds: '20m', 'most-watts': '1' }],

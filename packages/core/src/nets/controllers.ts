@@ -33,6 +33,18 @@ export function isLegalSet(board: IndexedBoard, controller: Controller, chosen: 
   return controller.legal.sets.some((set) => lines.every(([line, pin]) => set[line] === pin));
 }
 
+/** The highest clock of a controller on its pins, in hertz: past the crossbar its own, through it what that allows. Selects are made by the
+ *  program and do not count. */
+export function controllerHz(
+  { legal, maxHz }: Controller,
+  { cs: _select, ...pins }: { readonly [line: string]: string | undefined },
+): number {
+  if (legal.rule !== 'any-pin') return maxHz;
+  const lines = Object.entries(pins).filter(([, pin]) => pin !== undefined);
+  const isDirect = legal.sets.some((set) => lines.every(([line, pin]) => set[line] === pin));
+  return isDirect ? maxHz : Math.min(maxHz, legal.maxHz);
+}
+
 /** The controllers for which these pins are a legal set, in sheet order. */
 export function legalControllers(
   board: IndexedBoard,

@@ -195,9 +195,7 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
       : `${formatSi(was!.ohms, 'Ω')} at ${names.terminal(key)} taken out`,
   ),
   series: entries('series', (key, was, ohms, names) =>
-    ohms === undefined
-      ? `${formatSi(was!, 'Ω')} removed at ${names.terminal(key)}`
-      : `${formatSi(ohms, 'Ω')} at ${names.terminal(key)}`,
+    ohms === undefined ? `${formatSi(was!, 'Ω')} removed at ${names.terminal(key)}` : `${formatSi(ohms, 'Ω')} at ${names.terminal(key)}`,
   ),
   drivers: entries('drivers', (key, was, driver, names) =>
     driver

@@ -60,15 +60,29 @@ export function sevenSegments(character: string): number | undefined {
 export interface Cell {
   readonly text: string;
   readonly segments?: number;
+  /** The colon after this digit is lit. */
+  readonly colon?: true;
   readonly shown: boolean;
 }
 
-/** Text on digits: a point goes to the digit before it.
- *  @param own characters of the builder's own, as bits of `SEGMENTS` */
-export function digitCells(text: string, own: { readonly [character: string]: readonly number[] } = {}): readonly Cell[] {
+/** Text on digits: a point or a colon belongs to the digit before it and takes no place of its own.
+ *  @param own characters of the builder's own, as bits of `SEGMENTS`
+ *  @param colons the digits that have a colon after them, from 1
+ *  @example digitCells('12:34', {}, [2]).length // 4 */
+export function digitCells(
+  text: string,
+  own: { readonly [character: string]: readonly number[] } = {},
+  colons: readonly number[] = [],
+): readonly Cell[] {
   const cells: Cell[] = [];
   for (const character of text) {
     const last = cells.at(-1);
+    if (character === ':' && own[character] === undefined && last && !last.text.includes(':')) {
+      const there = colons.includes(cells.length);
+      const with_ = { ...last, text: `${last.text}:` };
+      cells[cells.length - 1] = there ? { ...with_, colon: true } : { ...with_, shown: false };
+      continue;
+    }
     const point = own[character] === undefined && (character === '.' || character === ',');
     if (point && last && ((last.segments ?? 0) & POINT) === 0) {
       cells[cells.length - 1] = { ...last, text: `${last.text}.`, segments: (last.segments ?? 0) | POINT };
@@ -89,6 +103,18 @@ export const hasCharacter = (character: string): boolean =>
   (character >= ' ' && character <= '}' && character !== '\\') ||
   (character >= '\uff61' && character <= '\uff9f') ||
   ROM_A00.has(character);
+
+/** As `digitCells`, on fourteen segments with a point each. */
+export function starburstCells(text: string): readonly Cell[] {
+  const cells: Cell[] = [];
+  for (const character of text) {
+    const last = cells.at(-1);
+    if ((character === '.' || character === ',') && last && !/[.,]$/.test(last.text))
+      cells[cells.length - 1] = { ...last, text: `${last.text}.` };
+    else cells.push({ text: character, shown: hasFourteen(character) });
+  }
+  return cells;
+}
 
 /** Fourteen segments show capitals and figures, small letters as capitals, and the usual signs. */
 export const hasFourteen = (character: string): boolean => /^[A-Za-z0-9 .,\-+*/\\_=<>()'"$%&?!|°]$/.test(character);

@@ -1,6 +1,6 @@
 import type { Readout } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
-import { type Cell, digitCells, hasCharacter, hasFourteen } from './glyphs';
+import { type Cell, digitCells, hasCharacter, starburstCells } from './glyphs';
 
 /** A letter of the smallest usual font with its gap, in pixels. */
 export const LETTER = { width: 6, height: 8 } as const;
@@ -42,7 +42,11 @@ function gridOf(part: PartSheet, scale: number, own: Glyphs): Grid | undefined {
   if (!readout) return undefined;
   const { columns, rows } = readout;
   if (readout.unit === 'digits')
-    return { columns, rows, cells: readout.shape === 'fourteen segments' ? plain(hasFourteen) : (line) => digitCells(line, own) };
+    return {
+      columns,
+      rows,
+      cells: readout.shape === 'fourteen segments' ? starburstCells : (line) => digitCells(line, own, readout.colons),
+    };
   if (readout.unit === 'characters')
     return { columns, rows, cells: plain((character) => own[character] !== undefined || hasCharacter(character)) };
   return {
@@ -65,6 +69,10 @@ export function layoutText(part: PartSheet, readout: Readout): Layout | undefine
 /** A plan and its trials have the same readouts: each is laid out once. */
 const layouts = new WeakMap<Readout, WeakMap<PartSheet, { readonly layout: Layout | undefined }>>();
 
+/** What of a cell cannot be shown: of a digit with a colon that is not there the colon alone. */
+const lacking = ({ shown, text, segments }: Cell): readonly string[] =>
+  shown ? [] : text.endsWith(':') && segments !== undefined ? [':'] : [text];
+
 function layoutOf(part: PartSheet, { text = '', scale = 1, scroll, glyphs = {} }: Readout): Layout | undefined {
   const grid = gridOf(part, scale, glyphs);
   if (!grid) return undefined;
@@ -85,7 +93,7 @@ function layoutOf(part: PartSheet, { text = '', scale = 1, scroll, glyphs = {} }
     cut: count(lines) - count(seen),
     oneFont: part.readout!.unit !== 'pixels' && scale > 1,
     ...(runs ? { scroll: { width: longest * step, steps: longest * step + part.readout!.columns } } : {}),
-    unknown: [...new Set(lines.flat().flatMap((cell) => (cell.shown ? [] : [cell.text])))],
+    unknown: [...new Set(lines.flat().flatMap(lacking))],
   };
 }
 

@@ -4,7 +4,7 @@ import { expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
-import { digitCells, SEGMENTS, sevenSegments } from './glyphs';
+import { digitCells, SEGMENTS, sevenSegments, starburstCells } from './glyphs';
 import { layoutText, roundColumns } from './layout';
 import { memoryLedger } from './memory';
 import { segmentTable } from './segmentTable';
@@ -87,6 +87,23 @@ describe('text on a display', () => {
     expect(digitCells('21.5').map((c) => c.segments)).toEqual([0x5b, 0x06 | 0x80, 0x6d]);
     expect(digitCells('1..').map((c) => c.segments)).toEqual([0x06 | 0x80, 0x80]);
     expect(sevenSegments('B')).toBe(sevenSegments('b'));
+    expect(starburstCells('1.5A.').map((c) => c.text)).toEqual(['1.', '5', 'A.']);
+  });
+
+  test('a colon belongs to the digit before it: 12:34 is four digits, and is shown where the module has a colon', () => {
+    const clock = layoutText(part('digits-4-tm1637'), { text: '12:34' })!;
+    expect([clock.cut, clock.unknown, clock.lines[0]!.map((c) => [c.text, c.colon])]).toEqual([
+      0,
+      [],
+      [
+        ['1', undefined],
+        ['2:', true],
+        ['3', undefined],
+        ['4', undefined],
+      ],
+    ]);
+    for (const text of ['1:234', '12:3:4', ':123']) expect(layoutText(part('digits-4-tm1637'), { text })!.unknown).toEqual([':']);
+    expect(layoutText(part('digits-8-max7219'), { text: '12:34:56' })).toMatchObject({ cut: 0, unknown: [':'] });
   });
 });
 

@@ -77,6 +77,7 @@ const controller = Joi.object({
       rule: Joi.valid('any-pin').required(),
       lines: Joi.array().items(factId).min(1).unique().required(),
       sets: pinChoices.required(),
+      customary: pinChoices.min(1),
       maxHz: positive.required(),
     }),
   ).required(),

@@ -104,11 +104,18 @@ export interface Controller {
   readonly modes?: readonly string[];
   /** `membership`: any pin that carries the line's function joins with any other of this controller;
    *  `sets`: only the listed combinations exist;
-   *  `any-pin`: every crossbar pin takes every listed line; the sets are the direct or customary ones. */
+   *  `any-pin`: every crossbar pin takes every listed line; the sets are direct, past the crossbar at the controller's own clock, all others
+   *  at the `maxHz` of the rule; `customary` sets are no more than what programs use by default. */
   readonly legal:
     | { readonly rule: 'membership' }
     | { readonly rule: 'sets'; readonly sets: readonly PinChoice[] }
-    | { readonly rule: 'any-pin'; readonly lines: readonly string[]; readonly sets: readonly PinChoice[]; readonly maxHz: number };
+    | {
+        readonly rule: 'any-pin';
+        readonly lines: readonly string[];
+        readonly sets: readonly PinChoice[];
+        readonly customary?: readonly PinChoice[];
+        readonly maxHz: number;
+      };
   /** Made by the program instead of the chip. */
   readonly software?: true;
   readonly note?: string;
@@ -116,6 +123,10 @@ export interface Controller {
 
 /** One pin a line. */
 export type PinChoice = { readonly [line: string]: string };
+
+/** The sets of pins that a controller's sheet lists, direct ones first. */
+export const choicesOf = ({ legal }: Controller): readonly PinChoice[] =>
+  legal.rule === 'membership' ? [] : legal.rule === 'sets' ? legal.sets : [...legal.sets, ...(legal.customary ?? [])];
 
 export const REGULATOR_KINDS = ['linear', 'converter', 'diode'] as const;
 

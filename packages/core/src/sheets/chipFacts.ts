@@ -81,7 +81,11 @@ export function chipControllers(chip: BoardSheet, pins: readonly BoardPin[]): re
   };
   return chip.controllers.list.flatMap((controller): Controller[] => {
     const { legal } = controller;
-    if (legal.rule === 'any-pin') return [{ ...controller, legal: { ...legal, sets: legal.sets.flatMap(here) } }];
+    if (legal.rule === 'any-pin') {
+      const customary = (legal.customary ?? []).flatMap(here);
+      const { customary: _all, ...rest } = legal;
+      return [{ ...controller, legal: { ...rest, sets: legal.sets.flatMap(here), ...(customary.length > 0 ? { customary } : {}) } }];
+    }
     const isOut = pins.some((pin) => pin.functions?.some((name) => name.startsWith(`${controller.id}.`)));
     if (!isOut) return [];
     if (legal.rule === 'membership') return [controller];

@@ -125,6 +125,7 @@ const bus = sourced({
         id: factId.required(),
         chip: label.required(),
         select: factId.required(),
+        terminals: Joi.array().items(factId).min(1),
         modes: Joi.array()
           .items(Joi.valid(0, 1, 2, 3))
           .min(1)
@@ -234,6 +235,7 @@ export const partSchema = Joi.object({
     rows: count.required(),
     unit: Joi.valid('pixels', 'characters', 'digits').required(),
     shape: words.required(),
+    colons: Joi.array().items(count.min(1)).min(1).unique(),
   }),
   polarity: sourced({
     forwardVolts: positiveRange.required(),

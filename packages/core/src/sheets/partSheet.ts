@@ -99,6 +99,8 @@ export interface FurtherChip {
   readonly chip: string;
   /** The terminal that selects it. */
   readonly select: string;
+  /** Its other lines, where it need not be wired: it counts as soon as one of them is. */
+  readonly terminals?: readonly string[];
   readonly modes: readonly number[];
   readonly maxHz: number;
   /** What the Linux kernel's device tree calls it, where a driver of the kernel knows it. */
@@ -224,6 +226,8 @@ export interface PartSheet {
     readonly rows: number;
     readonly unit: 'pixels' | 'characters' | 'digits';
     readonly shape: string;
+    /** Digits with a colon after them, from 1. */
+    readonly colons?: readonly number[];
   };
   readonly polarity?: Sourced & {
     readonly forwardVolts: Range;

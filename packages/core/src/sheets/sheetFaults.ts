@@ -1,5 +1,5 @@
 import { typical } from '../quantity/range';
-import type { BoardEnd, BoardPin, BoardSheet, Rail } from './boardSheet';
+import { type BoardEnd, type BoardPin, type BoardSheet, choicesOf, type Rail } from './boardSheet';
 import type { PartSheet } from './partSheet';
 
 /** A fact that contradicts another in the same sheet, with its place. */
@@ -139,7 +139,7 @@ function setFaults(sheet: BoardSheet): SheetFault[] {
       const pin = pins.get(id);
       return pin?.functions?.includes(`${controller.id}.${line}`) || (pin?.crossbar && anyPin.includes(line));
     };
-    return controller.legal.sets.flatMap((set) =>
+    return choicesOf(controller).flatMap((set) =>
       Object.entries(set)
         .filter(([line, pin]) => !reaches(line, pin))
         .map(([line, pin]) => fault(`controllers.${controller.id}`, `${pin} does not carry ${controller.id}.${line}`)),
@@ -239,8 +239,11 @@ function busFaults(sheet: PartSheet): SheetFault[] {
   if (bus.kind === 'spi' && bus.hasSelect !== list.some((t) => t.role === 'spi.cs'))
     found.push(fault('bus.hasSelect', 'says otherwise than the terminals'));
   if (list.some((t) => t.chain === 'in') && !bus.chainBits) found.push(fault('bus.chainBits', 'a chain without bits'));
-  for (const { id, select } of bus.further ?? [])
+  for (const { id, select, terminals } of bus.further ?? []) {
+    if (terminals?.some((one) => !list.some((t) => t.id === one)))
+      found.push(fault(`bus.further.${id}`, 'names a terminal that is not there'));
     if (list.find((t) => t.id === select)?.role !== 'spi.cs') found.push(fault(`bus.further.${id}`, `${select} is no select`));
+  }
   for (const tie of bus.modeTies ?? [])
     if (!list.find((t) => t.id === tie.terminal)?.ties?.includes(tie.tie))
       found.push(fault('bus.modeTies', `${tie.terminal} may not be tied so`));

@@ -6,6 +6,7 @@ import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Net, Nets } from '@roof-chart/core/nets/nets';
 import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { choicesOf } from '@roof-chart/core/sheets/boardSheet';
 import type { PartTerminal } from '@roof-chart/core/sheets/partSheet';
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '@roof-chart/core/sheets/roles';
 import type { IndexedBoard, Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -115,7 +116,7 @@ export function clashColumns(nets: Nets): ReadonlySet<string> {
 function customarySets(board: IndexedBoard, kind: ControllerKind): readonly PinSet[] {
   return pinSetsOf(board, kind).filter(({ controller, pins }) => {
     const legal = board.controllers.get(controller)!.legal;
-    return legal.rule !== 'any-pin' || legal.sets.includes(pins);
+    return legal.rule !== 'any-pin' || choicesOf(board.controllers.get(controller)!).includes(pins);
   });
 }
 

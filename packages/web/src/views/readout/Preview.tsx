@@ -23,6 +23,12 @@ function Digit({ cell, x }: { readonly cell: Cell | undefined; readonly x: numbe
         <line key={bit} x1={x1} y1={y1} x2={x2} y2={y2} className={lit & (1 << bit) ? styles.lit : styles.unlit} />
       ))}
       <circle cx={23} cy={37} r={2} className={lit & 0x80 ? styles.litPoint : styles.unlitPoint} />
+      {cell?.colon && (
+        <>
+          <circle cx={26} cy={14} r={2} className={styles.litPoint} />
+          <circle cx={26} cy={26} r={2} className={styles.litPoint} />
+        </>
+      )}
       {cell && !cell.shown && (
         <text x={11} y={25} textAnchor="middle" className={styles.cannot}>
           {cell.text}

@@ -1,7 +1,7 @@
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import { typical } from '@roof-chart/core/quantity/range';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import type { Controller, OwnCurrent, Rail } from '@roof-chart/core/sheets/boardSheet';
+import type { Controller, OwnCurrent, PinChoice, Rail } from '@roof-chart/core/sheets/boardSheet';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { FactTable, Group, ListTable } from './FactTable';
 import { factRows } from './factWords';
@@ -9,13 +9,17 @@ import { factRows } from './factWords';
 function legalWords(controller: Controller): string {
   const { legal } = controller;
   if (legal.rule === 'membership') return 'any pins that carry its lines';
-  const sets = legal.sets.map((set) =>
-    Object.entries(set)
-      .map(([line, pin]) => `${line.toUpperCase()} ${pin}`)
-      .join(', '),
-  );
-  const listed = sets.join('; or ');
-  return legal.rule === 'sets' ? listed : `any pins${listed ? `; customary: ${listed}` : ''}`;
+  const listed = (sets: readonly PinChoice[]) =>
+    sets
+      .map((set) =>
+        Object.entries(set)
+          .map(([line, pin]) => `${line.toUpperCase()} ${pin}`)
+          .join(', '),
+      )
+      .join('; or ');
+  if (legal.rule === 'sets') return listed(legal.sets);
+  const direct = legal.sets.length > 0 ? `; direct: ${listed(legal.sets)}` : '';
+  return `any pins${direct}${legal.customary ? `; default: ${listed(legal.customary)}` : ''}`;
 }
 
 /** "VSYS, converter, 85 %". */

@@ -232,12 +232,25 @@ test('names are words of every language, each its own', () => {
       for (const name of names) expect(name).toMatch(/^[a-z][a-z0-9_]*$/);
     }),
   );
-  expect(['OLED 128×64', 'class', '7 segments', '', 'Höhe +'].map(identifier)).toEqual([
+  expect(['OLED 128×64', 'class', '7 segments', '', 'Höhe +'].map((one) => identifier(one))).toEqual([
     'oled_128_64',
     'class_',
     'n7_segments',
     'n',
-    'ho_he_plus',
+    'hohe_plus',
+  ]);
+  expect(['Łódź × 2', 'Straße', '47 kΩ', '5 °C', 'µA'].map((one) => identifier(one))).toEqual([
+    'lodz_2',
+    'strasse',
+    'n47_kohm',
+    'n5_degc',
+    'ua',
+  ]);
+  // A name without a Latin letter is called by what it is.
+  expect(identifiers(['Дисплей', '表示 2', '7 segments'], ['OLED 128×64', 'Digits', 'Digits'])).toEqual([
+    'oled_128_64',
+    'digits_2',
+    'n7_segments',
   ]);
   expect(fileName('Höhe / Tiefe', '.hpp')).toBe('ho-he-tiefe.hpp');
   expect(fileName('…', '.c')).toBe('plan.c');

@@ -44,7 +44,7 @@ test('what is taken away is told as much as what comes', () => {
   expect(planChanges(rich, plan, sheets)).toEqual([
     'pull-ups of Text put back',
     '10 kΩ at Knob SW taken out',
-    '330 Ω out of the wire of Lamp anode',
+    '330 Ω removed at Lamp anode',
     'Text asked as often as usual',
   ]);
 });

@@ -3,6 +3,8 @@ import { controllersAt } from '../nets/controllers';
 import type { BoardSheet } from './boardSheet';
 import type { PartSheet } from './partSheet';
 import { readSheet } from './readSheet';
+import { PIN_ROLES } from './roles';
+import type { Source } from './source';
 
 const sheets = shippedSheets();
 const stick = sheets.boards.get('rp2040-stick-40')!;
@@ -24,6 +26,26 @@ test('every group of facts has a source', () => {
   expect(groups.length).toBeGreaterThan(50);
   for (const [name, group] of groups)
     expect({ name, source: (group as { source?: unknown }).source }).toEqual({ name, source: expect.anything() });
+});
+
+test('what stands for a datasheet names the section that states it; a part with a supply tells its levels, or that they are unknown', () => {
+  const { parts, boards } = shippedSheets();
+  for (const { sheet } of [...parts.values(), ...boards.values()])
+    for (const group of Object.values(sheet as object)) {
+      const source = (group as { source?: Source } | null)?.source;
+      if (source?.trust === 'datasheet')
+        expect([sheet.id, source.document, source.section ?? '']).toEqual([sheet.id, source.document, expect.stringMatching(/./)]);
+    }
+  const silent = [...parts.values()].filter(
+    ({ sheet }) =>
+      sheet.supply &&
+      !sheet.levels &&
+      !sheet.polarity &&
+      sheet.unknown.length === 0 &&
+      sheet.terminals.list.some(({ role }) => PIN_ROLES[role]?.output || (PIN_ROLES[role]?.input && role !== 'adc.in')),
+  );
+  // Contacts and LEDs have no levels of their own.
+  expect(silent.map(({ sheet }) => sheet.id).sort()).toEqual(['encoder-rotary-switch', 'joystick', 'shifter-mosfet-4']);
 });
 
 test('no synonym of a terminal is also the label of another terminal of its part', () => {

@@ -211,22 +211,27 @@ export function constantSet(plan: Plan, sheets: Sheets): ConstantSet | undefined
   const groups = [
     ...buses.map((bus) => ({
       name: bus.controller!,
+      otherwise: bus.controller!,
       title: board.controllers.get(bus.controller!)!.title,
       constants: busConstants(plan, sheets, board, bus),
     })),
     ...parts.map((placement) => ({
       name: placement.name,
+      otherwise: partSheet(sheets, placement.sheet)!.sheet.short,
       title: `${placement.name}: ${partSheet(sheets, placement.sheet)!.sheet.title}`,
       constants: partConstants(plan, sheets, board, placement),
     })),
   ].filter((group) => group.constants.length > 0);
-  const names = identifiers(groups.map((group) => group.name));
+  const names = identifiers(
+    groups.map((group) => group.name),
+    groups.map((group) => group.otherwise),
+  );
   return {
-    name: identifier(plan.name),
+    name: identifier(plan.name, 'plan'),
     title: plan.name,
     board: board.sheet.title,
     numbering: numberingOf(board),
     errors: openErrors(plan, sheets),
-    groups: groups.map((group, at) => ({ ...group, name: names[at]! })),
+    groups: groups.map(({ title, constants }, at) => ({ name: names[at]!, title, constants })),
   };
 }

@@ -10,26 +10,46 @@ const KEPT = new Set(
   uint8_t uint16_t uint32_t int8_t int16_t int32_t f32 f64 i8 i16 i32 i64 u8 u16 u32 u64 usize isize str micropython`.split(/\s+/),
 );
 
+/** Letters that Unicode does not take apart, as they are written without them. */
+const SPELT: { readonly [letter: string]: string } = {
+  ß: 'ss',
+  æ: 'ae',
+  œ: 'oe',
+  ø: 'o',
+  đ: 'd',
+  ł: 'l',
+  þ: 'th',
+  ω: 'ohm',
+  μ: 'u',
+  '°': 'deg',
+};
+
 /** A name that every language takes, in small letters with underscores.
- *  @example identifier('OLED 128×64') // 'oled_128_64' */
-export function identifier(text: string): string {
+ *  @param otherwise stands for a text of which no letter is left, such as one in another script
+ *  @example identifier('OLED 128×64') // 'oled_128_64'
+ *  @example identifier('Höhe') // 'hohe' */
+export function identifier(text: string, otherwise = ''): string {
   const bare = text
     .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
     .toLowerCase()
+    .replace(/[ßæœøđłþωμ°]/g, (letter) => SPELT[letter]!)
     .replace(/\+/g, ' plus ')
     .replace(/[^a-z0-9]+/g, '_')
     .replace(/^_+|_+$/g, '')
     .slice(0, 48)
     .replace(/_+$/, '');
+  if (!/[a-z]/.test(bare) && otherwise !== '') return identifier(bare === '' ? otherwise : `${otherwise} ${bare}`);
   const begun = /^[a-z]/.test(bare) ? bare : `n${bare}`;
   return KEPT.has(begun) ? `${begun}_` : begun;
 }
 
-/** Names for several texts, each its own, in their order. */
-export function identifiers(texts: readonly string[]): readonly string[] {
+/** Names for several texts, each its own, in their order.
+ *  @param otherwise what stands for each where no letter of it is left */
+export function identifiers(texts: readonly string[], otherwise: readonly string[] = []): readonly string[] {
   const taken = new Set<string>();
-  return texts.map((text) => {
-    const name = identifier(text);
+  return texts.map((text, at) => {
+    const name = identifier(text, otherwise[at]);
     let own = name;
     for (let n = 2; taken.has(own); n += 1) own = `${name}_${n}`;
     taken.add(own);

@@ -4,9 +4,10 @@ import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/check
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { behindShifter } from '../allocate/behindShifter';
 import { pullFeed, sinkOf } from '../electrics/busInputs';
+import { segmentSheets } from '../electrics/segmentSheet';
 import { findBuses } from '../nets/buses';
 import { segmentsOf } from '../nets/segments';
-import type { Edit } from '../plan/edit';
+import { boardOf, type Edit } from '../plan/edit';
 import { type BusSettings, newPlan, type Plan } from '../plan/plan';
 import { additionOf } from '../review/addition';
 import { reviewPlan } from '../review/review';
@@ -207,6 +208,22 @@ describe('pullup-wrong-rail', () => {
     expect([said('pullup-wrong-rail', letters('3v3')), said('pullup-wrong-rail', letters('vbus')).length]).toEqual([[], 1]);
     const addition = additionOf(stick(), sheets, sheets.parts.get('seg14-4-ht16k33')!.sheet)!;
     expect(Object.entries(addition.plan.wires).find(([key]) => key.endsWith(':VI2C'))![1].end).toEqual({ to: 'rail', rail: '3v3' });
+  });
+
+  test('where tolerant pins idle above their supply, the pull-up in the chip must be off and does not count', () => {
+    const on = (rail: string) =>
+      edited(
+        newPlan('plan-1', 'Test', { id: 'stm32f103-stick-40', version: 1 }),
+        sheets,
+        add('l', 'lcd-2004-pcf8574', 'Text'),
+        ...[wire('l:SDA', 'B7'), wire('l:SCL', 'B6'), wire('l:VCC', `rail ${rail}`), wire('l:GND', 'ground')],
+      );
+    const lineOf = (of: Plan) => {
+      const board = boardOf(of, sheets)!;
+      return segmentSheets(of, sheets, board, findBuses(of, sheets)[0]!)[0].input;
+    };
+    const [high, low] = [lineOf(on('5v')), lineOf(on('3v3'))];
+    expect([high.internalOff, high.internal, low.internalOff, low.internal?.id]).toEqual([true, undefined, undefined, 'internal']);
   });
 
   test('on a board of 5 V it is the part of 3.3 V that must be kept apart; two clocks on 5 V pull a bus of 3.3 V together', () => {

@@ -15,16 +15,12 @@ import { boardOf } from '../plan/edit';
 import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { joinedWith, type Segment, segmentsOf } from '../nets/segments';
-import { type LineStretch, lowVolts, mostLowVolts, type PullUp, type PullUpInput, type Sink } from './busPullUps';
+import { capacitanceOf, shiftersAt } from './busCapacitance';
+import { type LineStretch, lowVolts, mostLowVolts, pulledTo, type PullUp, type PullUpInput, type Sink } from './busPullUps';
 import type { BusUser } from './i2cTime';
 
 /** What the electrics of an I2C bus start from, read from plan and sheets. */
 
-/** Most that the input of an I2C part loads a line with, by UM10204. */
-const INPUT_PICOFARADS = 10;
-const PICOFARADS_PER_CM = 1;
-const PICOFARADS_PER_NODE = 3;
-const CM_PER_MEMBER = 10;
 /** A module's own regulator for parts of 3.3 V. */
 const REGULATED: Range = { min: 3.2, max: 3.4 };
 /** A member of which the sheet says nothing must at least do this. */
@@ -204,33 +200,6 @@ function sideOf(plan: Plan, sheets: Sheets, board: IndexedBoard, shifter: Placem
   };
 }
 
-export interface CapacitanceParts {
-  readonly inputs: number;
-  readonly wire: number;
-  readonly nodes: number;
-  /** Measured: then the rest is not counted. */
-  readonly measured?: number;
-  /** All of it, in farads. */
-  readonly farads: number;
-}
-
-/** Shifters that begin at a segment. */
-const shiftersAt = (segments: readonly Segment[], segment: Segment): readonly Placement[] =>
-  segments.flatMap(({ via }) => (via && via.by !== 'channel' && via.parent === segment.id ? [via.placement] : []));
-
-/** The capacitance of a line, in picofarads: estimated from inputs, wire and nodes, unless it was measured. */
-export function capacitanceOf(plan: Plan, board: IndexedBoard, segments: readonly Segment[], segment: Segment): CapacitanceParts {
-  const settings = plan.busSettings[segment.id];
-  const ends = segment.members.length + shiftersAt(segments, segment).length;
-  // What it hangs on: the board's pin, or the end of a shifter or channel.
-  const start = segment.via ? INPUT_PICOFARADS : (board.sheet.electrical.pinCapacitancePicofarads ?? INPUT_PICOFARADS);
-  const inputs = ends * INPUT_PICOFARADS + start;
-  const wire = (settings?.wireCm ?? ends * CM_PER_MEMBER) * PICOFARADS_PER_CM;
-  const nodes = (ends + 1) * PICOFARADS_PER_NODE;
-  const measured = settings?.picofarads;
-  return { inputs, wire, nodes, ...(measured === undefined ? {} : { measured }), farads: (measured ?? inputs + wire + nodes) * 1e-12 };
-}
-
 export interface ClockLimit {
   /** A placement, or `board`. */
   readonly id: string;
@@ -274,18 +243,22 @@ function stretchOf(
   const feed = shifter?.feed ?? (via ? feedOf(plan, sheets, board, via.placement.id) : logicFeed(board));
   const added = plan.busSettings[segment.id]?.addedOhms;
   const { fixed, internal } = via ? { fixed: [], internal: undefined } : boardPullUps(board, bus, line);
-  const { volMax, pinMilliamps } = board.sheet.electrical;
+  const { volMax, pinMilliamps, inputMaxAboveSupply } = board.sheet.electrical;
+  const pullUps = [
+    ...segment.members.flatMap((member) => pullUpsOf(plan, sheets, board, member, line)),
+    ...(via?.by === 'channel' ? pullUpsOf(plan, sheets, board, via.placement, line, via.channel) : []),
+    ...(shifter?.pullUps ?? []),
+    ...shiftersAt(segments, segment).flatMap((one) => sideOf(plan, sheets, board, one, false)?.pullUps ?? []),
+    ...fixed,
+    ...(added === undefined ? [] : [addedPullUp(added, feed)]),
+  ];
+  const highest = pullUps.length > 0 ? pulledTo({ pullUps, vdd: feed.volts }).max : feed.volts.max;
+  const isOff =
+    board.pins.get(bus.pins[line] ?? '')?.limits?.tolerantUnless !== undefined && highest > logicVolts(board).max + inputMaxAboveSupply;
   return {
     vdd: feed.volts,
-    pullUps: [
-      ...segment.members.flatMap((member) => pullUpsOf(plan, sheets, board, member, line)),
-      ...(via?.by === 'channel' ? pullUpsOf(plan, sheets, board, via.placement, line, via.channel) : []),
-      ...(shifter?.pullUps ?? []),
-      ...shiftersAt(segments, segment).flatMap((one) => sideOf(plan, sheets, board, one, false)?.pullUps ?? []),
-      ...fixed,
-      ...(added === undefined ? [] : [addedPullUp(added, feed)]),
-    ],
-    ...(internal ? { internal } : {}),
+    pullUps,
+    ...(!internal ? {} : isOff ? { internalOff: true } : { internal }),
     sinks: [
       ...(via ? [] : [sinkOf('board', volMax, feed.volts.max, pinMilliamps / 1000)]),
       ...segment.members.map((member) => memberSink(sheets, member, feed.volts.max)),

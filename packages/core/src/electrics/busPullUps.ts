@@ -29,6 +29,8 @@ export interface LineStretch {
   readonly pullUps: readonly PullUp[];
   /** A pull-up in the controller that a program may switch on: it counts where it makes things worse, and not where better. */
   readonly internal?: PullUp;
+  /** The lines idle above the chip's supply, which its pins tolerate only without that resistor: it must be off, and does not count. */
+  readonly internalOff?: true;
   readonly sinks: readonly Sink[];
   readonly farads: number;
   /** Where it parts from the stretch that it joins, in volts: the low side's supply less the transistor's threshold. */
@@ -103,7 +105,7 @@ const weakOf = ({ pullUps }: LineStretch): readonly Pulled[] => pullUps.map((p) 
 
 /** What a stretch is pulled to, in volts: the supply of its pull-ups, where these are several between them by their resistances. UM10204
  *  relates all levels and times of a bus to it, whatever the supplies of those on it are. */
-export function pulledTo({ pullUps, vdd }: LineStretch): Range {
+export function pulledTo({ pullUps, vdd }: Pick<LineStretch, 'pullUps' | 'vdd'>): Range {
   const [only] = pullUps;
   if (!only) return vdd;
   if (pullUps.every((p) => p.volts.min === only.volts.min && p.volts.max === only.volts.max)) return only.volts;

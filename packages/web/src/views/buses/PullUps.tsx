@@ -68,6 +68,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
       marks: [{ at: typical(pull.ohms), kind: 'disc', from: pull.ohms.min, to: pull.ohms.max }],
     }),
   );
+  if (input.internalOff) rows.push({ id: 'internal-off', head: nameOf(plan, 'internal'), value: 'must be off', marks: [] });
   rows.push(
     ...cut.map((member): ScaleRow => ({
       id: `cut-${member.id}`,

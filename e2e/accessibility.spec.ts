@@ -97,7 +97,7 @@ for (const path of VIEWS) {
   test(`${path} passes the accessibility scan in both themes and fits 1280 and 1024 wide`, async ({ page }) => {
     await page.goto(path);
     await expect(page.getByText(planIn(path)).first()).toBeVisible();
-    if (path.includes('hive')) await expect(findings(page).getByText('GP22 carries 2 signals').first()).toBeVisible();
+    if (path.includes('hive')) await expect(findings(page).getByText('Pin conflict: GP22 is used by 2 signals').first()).toBeVisible();
     if (path.endsWith('chart')) await row(page, 'motion-1:INT').getByRole('rowheader').click();
     await expectAccessible(page);
     await expectWidth(page, 1280, 1024);
@@ -108,7 +108,7 @@ const DIALOGS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ['command search', async (page) => page.keyboard.press('Control+k')],
   ['list of keys', async (page) => page.keyboard.press('?')],
   ['versions', async (page) => page.getByRole('button', { name: 'Versions', exact: true }).click()],
-  ['preview of a remedy', async (page) => page.getByRole('button', { name: 'Strap Motion AD0 to 3V3: 0x69' }).focus()],
+  ['preview of a remedy', async (page) => page.getByRole('button', { name: 'Tie Motion AD0 to 3V3 (address 0x69)' }).focus()],
   // Last: it is in another view.
   [
     'import of wires',
@@ -136,7 +136,7 @@ test('dialogs pass the accessibility scan in both themes', async ({ page }) => {
   await page.goto('/plans/hive-watch/chart');
   for (const [name, open] of DIALOGS) {
     await page.emulateMedia({ colorScheme: 'light' });
-    await expect(page.getByText('GP22 carries 2 signals').first()).toBeVisible();
+    await expect(page.getByText('Pin conflict: GP22 is used by 2 signals').first()).toBeVisible();
     await page.getByRole('heading', { name: 'Findings' }).click();
     await open(page);
     await page.waitForTimeout(300);

@@ -136,7 +136,7 @@ test('the simulated bench answers as planned, a fault in it is named, and a chec
   await expect(live.getByRole('listitem')).toHaveText(['Heater SIG is one position off, at D10']);
   await page.goto('/plans/hive-watch/bring-up');
   const fault = live.getByLabel('Or try it on a simulated bench');
-  for (const words of ['OLED 128×64 SCL and OLED 128×64 SDA are exchanged', 'I2C0 has no pull-ups', 'Humidity, roof has no ground']) {
+  for (const words of ['OLED 128×64 SCL and OLED 128×64 SDA are exchanged', 'I2C0: no pull-up resistors', 'Humidity, roof has no ground']) {
     await fault.selectOption({ label: words });
     await live.getByRole('button', { name: 'Check the simulated bench' }).click();
     await expect(live.getByRole('listitem').filter({ hasText: words })).toBeVisible();

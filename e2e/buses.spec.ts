@@ -6,13 +6,13 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
 }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/buses`);
-  await expect(findings(page)).toContainText('0x68 is claimed by 2 parts');
+  await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
   const motion = page.getByRole('slider', { name: 'Address of Motion' });
   await expect(motion).toHaveAttribute('aria-valuetext', '0x68');
   await motion.focus();
   await page.keyboard.press('ArrowRight');
   await expect(motion).toHaveAttribute('aria-valuetext', '0x69');
-  await expect(findings(page)).not.toContainText('0x68 is claimed by 2 parts');
+  await expect(findings(page)).not.toContainText('Address conflict: 0x68 on one bus (2 devices)');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(motion).toHaveAttribute('aria-valuetext', '0x68');
 
@@ -49,7 +49,7 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
   await cut.focus();
   await page.keyboard.press('Enter');
   await expect(findings(page)).toContainText('I2C0: pull-ups too strong');
-  await expect(findings(page).getByRole('button', { name: 'Cut the pull-ups of Clock + EEPROM and Motion' }).first()).toBeVisible();
+  await expect(findings(page).getByRole('button', { name: 'Remove the pull-ups of Clock + EEPROM and Motion' }).first()).toBeVisible();
   await page.getByRole('button', { name: /^Pull-ups of LCD 20×4, stand/ }).press('Enter');
   await expect(findings(page)).not.toContainText('pull-ups too strong');
 

@@ -127,14 +127,14 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
   await addPart(page, ['mpu6050', /^Add Motion, MPU-6050 .* and wire/]);
   await view(page, 'Chart');
   await clickCell(page, 'sensor-1:AD0', 'Rail 3V3');
-  const strap = findings(page).getByRole('button', { name: 'Strap Motion AD0 to 3V3: 0x69' });
+  const strap = findings(page).getByRole('button', { name: 'Tie Motion AD0 to 3V3 (address 0x69)' });
   await strap.focus();
   await expect(page.getByText('Motion AD0: open → 3V3')).toBeVisible();
   await expect(page.getByText('Causes no new finding')).toBeVisible();
   await findings(page).getByRole('button', { name: 'Fix what is safe (1)' }).click();
   await expect(findings(page)).toContainText('No findings');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(findings(page)).toContainText('0x68 is claimed by 2 parts');
+  await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
   await page.getByRole('button', { name: 'Redo' }).click();
   await expect(findings(page)).toContainText('No findings');
   // Somebody else's edit must follow the last of this page.
@@ -181,5 +181,5 @@ test('a deep link leads to a finding’s place; a finding that is gone is no err
   await expect(row(page, 'encoder-1:SW')).toHaveAttribute('aria-selected', 'true');
   await expect(page.getByRole('gridcell')).toHaveAttribute('aria-label', /^GP22, .*wired here/);
   await page.goto('/plans/hive-watch/chart?finding=pin-shared%2Fshared%2Fgone');
-  await expect(findings(page)).toContainText('GP22 carries 2 signals');
+  await expect(findings(page)).toContainText('Pin conflict: GP22 is used by 2 signals');
 });

@@ -31,7 +31,7 @@ test('Levels: two parts at 5 V go across together, channel by channel, and back 
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(shifters).toBeHidden();
   // One of the ways of a single part: two resistors from the drawer.
-  await page.getByRole('main').getByRole('button', { name: 'Two resistors at ECHO' }).click();
+  await page.getByRole('main').getByRole('button', { name: 'Add a voltage divider at ECHO' }).click();
   await saved(page);
   const { plan } = await storedPlan(request, id);
   expect(Object.keys((plan as unknown as { series: object }).series)).toEqual(['p1:ECHO']);
@@ -79,7 +79,7 @@ test('Supply: pixels are counted, what is on at once eases the rail, capacitors 
   await page.getByText('How many, and what is on at once').last().click();
   await page.getByLabel('How many pixels Part 0 has').fill('20');
   await page.keyboard.press('Tab');
-  await expect(findings(page)).toContainText('VBUS has to give up to 1.3 A and can 500 mA');
+  await expect(findings(page)).toContainText('VBUS overloaded: 1.3 A peak, limit 500 mA');
   await page.getByLabel('Share of the peak of Part 0 that is on at once, in per cent').fill('30');
   await page.keyboard.press('Tab');
   await expect(findings(page)).not.toContainText('VBUS has to give');
@@ -103,7 +103,7 @@ test('Readout: text on the real rows, what is cut is told; bare segments have th
   await lcd.getByLabel('What it is to show').fill('Brood 34.5 °C and humid');
   await expect(lcd.getByText('2 rows of 16 letters; 7 letters cut off')).toBeVisible();
   await page.keyboard.press('Tab');
-  await expect(findings(page)).toContainText('7 letters of the text of Part 0 cut off');
+  await expect(findings(page)).toContainText('Part 0: 7 characters of the text do not fit');
   const digit = page.getByRole('region', { name: 'Part 1' });
   await expect(digit.getByRole('row', { name: /^Byte 0xC0 0xF9 0xA4/ })).toBeVisible();
   await expect(digit).toContainText('common anode');

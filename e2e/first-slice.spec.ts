@@ -56,15 +56,15 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   // The motion sensor was strapped away from the clock; open that strap, and they meet.
   await view(page, 'Chart');
   await clickCell(page, 'sensor-3:AD0', 'Rail 3V3');
-  await expect(findings(page)).toContainText('0x68 is claimed by 2 parts');
+  await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
   // The status LED onto the pin of the encoder's B.
   const { plan } = await storedPlan(request, id);
   const b = (plan.wires['input-1:B']!.end as { pin: string }).pin;
   await clickCell(page, 'light-1:A', b);
-  await expect(findings(page)).toContainText(`${b} carries 2 signals`);
+  await expect(findings(page)).toContainText(`Pin conflict: ${b} is used by 2 signals`);
   await expect(findings(page).getByRole('heading', { name: /Findings/ })).toContainText('2 · 0 · 0');
 
-  await findings(page).getByRole('button', { name: 'Strap Motion AD0 to 3V3: 0x69' }).click();
+  await findings(page).getByRole('button', { name: 'Tie Motion AD0 to 3V3 (address 0x69)' }).click();
   await expect(findings(page)).not.toContainText('0x68');
   await findings(page)
     .getByRole('button', { name: /^Move Status LED anode to/ })

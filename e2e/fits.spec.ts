@@ -6,7 +6,7 @@ test('boards are ranked, one says what it would change, the plan switches to it 
 }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/chart`);
-  await expect(findings(page)).toContainText('GP22 carries 2 signals');
+  await expect(findings(page)).toContainText('Pin conflict: GP22 is used by 2 signals');
   await page.getByRole('link', { name: 'Fits', exact: true }).click();
   await expect(page.getByText(/^These parts fit on \d+ of \d+ boards/)).toBeVisible();
   const board = page.getByRole('row', { name: /^ESP32 stick, 38 pins/ });
@@ -19,7 +19,7 @@ test('boards are ranked, one says what it would change, the plan switches to it 
   await saved(page);
   expect((await storedPlan(request, id)).plan.board.id).toBe('esp32-stick-38');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(findings(page)).toContainText('GP22 carries 2 signals');
+  await expect(findings(page)).toContainText('Pin conflict: GP22 is used by 2 signals');
   await saved(page);
   expect((await storedPlan(request, id)).plan.board.id).toBe('rp2040-stick-40');
 });
@@ -80,7 +80,7 @@ test('where no single change fixes a finding, alternatives are looked for; one i
     ],
   );
   await page.goto(`/plans/${id}/supply`);
-  await expect(findings(page)).toContainText('Feed what takes most from a supply of its own');
+  await expect(findings(page)).toContainText('Power the largest load from a separate supply');
   await findings(page).getByRole('button', { name: 'Look for alternatives' }).click();
   await findings(page)
     .getByRole('button', { name: /^Use the board / })

@@ -80,7 +80,7 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
     await page.keyboard.press('ArrowRight');
   await expect(cell).toHaveAttribute('aria-label', /would clash, in use$/);
   await page.keyboard.press('Enter');
-  await expect(findings(page)).toContainText(`${taken} carries 2 signals`);
+  await expect(findings(page)).toContainText(`Pin conflict: ${taken} is used by 2 signals`);
   await page.keyboard.press('f');
   await expect(page.locator('[data-row][aria-selected=true]')).toHaveAttribute('aria-label', /clash/);
   await tabTo(page, findings(page).getByRole('button', { name: /^Move LED anode to/ }));

@@ -56,7 +56,7 @@ test('a long text runs through a chain; a character of one’s own fills what th
   await matrix.getByLabel('What it is to show').fill('Ferry in 12 min');
   await page.keyboard.press('Tab');
   await expect(findings(page)).toContainText('of the text of Part 0 cut off');
-  await page.getByRole('button', { name: 'Let the text run through' }).click();
+  await page.getByRole('button', { name: 'Scroll the text' }).click();
   await expect(matrix.getByText('runs through: 90 columns wide, gone by after 122 steps, 6.1 s at 20 a second')).toBeVisible();
   await expect(findings(page)).not.toContainText('cut off');
   const slider = matrix.getByRole('slider', { name: 'Step of the running text of Part 0' });
@@ -91,15 +91,15 @@ test('keys on one pin: read off, chosen, told apart; a long search shows how far
   );
   await page.goto(`/plans/${id}/resistors`);
   const keys = page.getByRole('region', { name: 'Keys of Part 0' });
-  await expect(findings(page)).toContainText('Resistors of Part 0 not known');
+  await expect(findings(page)).toContainText('Part 0: resistor values unknown');
   const field = keys.getByLabel(/^Resistors: from the pin to ground first/);
   await field.fill('10k, 22k, 47k, x');
   await page.keyboard.press('Enter');
   await expect(keys.getByText('x is no resistance')).toBeVisible();
   await field.fill('10k, 22k, 47k, 4k7');
   await page.keyboard.press('Enter');
-  await expect(findings(page)).toContainText('Two keys of Part 0 can read alike');
-  await page.getByRole('button', { name: 'Choose the resistors of Part 0 from the drawer' }).click();
+  await expect(findings(page)).toContainText('Part 0: two keys give the same reading');
+  await page.getByRole('button', { name: 'Choose resistors for Part 0 from the values on hand' }).click();
   await expect(findings(page)).not.toContainText('read alike');
   await expect(keys.getByText(/^4 keys on 4095 counts, the closest two \d+ apart at worst/)).toBeVisible();
   await saved(page);

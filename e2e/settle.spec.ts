@@ -7,7 +7,7 @@ test('settle shows what it would change and what it proved; refused it changes n
 }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/chart`);
-  await expect(findings(page)).toContainText('0x68 is claimed by 2 parts');
+  await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
   const proposal = page.getByRole('region', { name: 'Proposal' });
   const change = page.getByRole('list', { name: 'Wires that would change' }).getByRole('listitem');
   await page.getByRole('button', { name: 'Settle', exact: true }).click();
@@ -18,7 +18,7 @@ test('settle shows what it would change and what it proved; refused it changes n
   expect(scan.violations.map((v) => v.id)).toEqual([]);
   await page.keyboard.press('Escape');
   await expect(proposal).toBeHidden();
-  await expect(findings(page)).toContainText('0x68 is claimed by 2 parts');
+  await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
 
   await page.getByRole('grid').focus();
   await page.keyboard.press('s');
@@ -29,7 +29,7 @@ test('settle shows what it would change and what it proved; refused it changes n
   await page.getByRole('button', { name: 'Settle', exact: true }).click();
   await expect(page.getByText('Settled already: it is proved').first()).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(findings(page)).toContainText('GP22 carries 2 signals');
+  await expect(findings(page)).toContainText('Pin conflict: GP22 is used by 2 signals');
 });
 
 test('what cannot be served is named with the pins it competes for, and an edit takes the proposal away', async ({ page }) => {
@@ -54,7 +54,7 @@ test('what cannot be served is named with the pins it competes for, and an edit 
 test('a wish is entered from the row, kept, told with its price, and taken away again', async ({ page, request }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/chart`);
-  await expect(findings(page)).toContainText('GP22 carries 2 signals');
+  await expect(findings(page)).toContainText('Pin conflict: GP22 is used by 2 signals');
   await row(page, 'light-1:A').getByRole('rowheader').click();
   await page.getByRole('button', { name: 'Wish' }).click();
   await page.getByRole('menuitem', { name: 'at GP22', exact: true }).click();

@@ -103,7 +103,7 @@ const PICTURES = [
     'dark',
     async (page) => {
       await page.goto(`${hive}/chart`);
-      await page.getByRole('button', { name: 'GP22 carries 2 signals' }).click();
+      await page.getByRole('button', { name: 'Pin conflict: GP22 is used by 2 signals' }).click();
     },
   ],
   [

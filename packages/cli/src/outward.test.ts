@@ -41,9 +41,9 @@ describe('scan and bench', () => {
     const talk = await cli(['bench', 'p.json'], { ...files, '-': '1 hello\n2 scan GP4 GP5\n3 read GP4 down' });
     expect(talk.out.split('\n')).toEqual(['1 ok probe 1 rp2040-stick-40', '2 ok 27 3c 44 45 57 68', '3 ok 1']);
     const list = (await cli(['bench', 'p.json', '--list'], files)).out.split('\n');
-    expect(list).toContain('no-pull-up i2c0: I2C0 has no pull-ups');
+    expect(list).toContain('no-pull-up i2c0: I2C0: no pull-up resistors');
     const check = await cli(['bench', 'p.json', '--check', '--fault', 'no-pull-up i2c0'], files);
-    expect([check.code, check.out.split('\n')[1]]).toEqual([1, 'I2C0 has no pull-ups']);
+    expect([check.code, check.out.split('\n')[1]]).toEqual([1, 'I2C0: no pull-up resistors']);
     expect(await cli(['bench', 'p.json', '--check'], files)).toMatchObject({ code: 0 });
     expect(await cli(['bench', 'p.json', '--fault', 'nothing'], files)).toMatchObject({
       code: 2,

@@ -6,14 +6,14 @@ import { cli, folder, hive, sheets } from '../tests/cli';
 test('check says clashes with their remedies and ends with 1', async () => {
   const { code, out } = await cli(['check', '-'], { '-': hive });
   expect(code).toBe(1);
-  expect(out).toMatch(/clash {2}GP22 carries 2 signals {2}\[pin-shared\][^]*remedy: Move Status LED anode to GP2/);
+  expect(out).toMatch(/clash {2}Pin conflict: GP22 is used by 2 signals {2}\[pin-shared\][^]*remedy: Move Status LED anode to GP2/);
   const json = JSON.parse((await cli(['check', '--json', '-'], { '-': hive })).out) as {
     findings: { code: string; text: { title: string } }[];
   };
   expect(json.findings.map((f) => [f.code, f.text.title])).toEqual([
-    ['address-shared', '0x68 is claimed by 2 parts'],
-    ['pin-shared', 'GP22 carries 2 signals'],
-    ['sheet-unverified', 'The plan leans on facts that nobody has confirmed'],
+    ['address-shared', 'Address conflict: 0x68 on one bus (2 devices)'],
+    ['pin-shared', 'Pin conflict: GP22 is used by 2 signals'],
+    ['sheet-unverified', 'Sheets with unverified data: 10'],
   ]);
 });
 
@@ -31,7 +31,7 @@ test('a plan from nothing to checked: new, add, wire, lock, show, diff, edit', a
   await ok('wire', 'p.json', 'light-1:A', 'GP22');
   await ok('wire', 'p.json', 'light-1:K', 'ground');
   await ok('lock', 'p.json', 'light-1:A');
-  expect((await cli(['check', 'p.json'], files)).out).toMatch(/LED: no series resistor[^]*Put 180 Ω into 1 wire/);
+  expect((await cli(['check', 'p.json'], files)).out).toMatch(/LED: no series resistor[^]*Add 180 Ω in 1 wire/);
   files['resistor.json'] = JSON.stringify([{ kind: 'series', placement: 'light-1', terminal: 'A', ohms: 180 }]);
   await ok('edit', 'p.json', 'resistor.json');
   expect(await ok('show', 'p.json')).toMatch(
@@ -252,7 +252,7 @@ describe('fits', () => {
     const { code, out } = await cli(['fits', '--parts', '-'], { '-': hive });
     expect([code, out.split('\n').length]).toEqual([0, sheets.parts.size]);
     expect(out).toMatch(/^fits +humidity-aht20 +0 pins$/m);
-    expect(out).toMatch(/^risk +temperature-ds18b20 +1 pins; GP2 has no pull-up$/m);
+    expect(out).toMatch(/^risk +temperature-ds18b20 +1 pins; GP2: no pull-up resistor$/m);
     const full = await cli(['new', 'rp2040-stamp-14']);
     const files = { '-': full.out };
     const lines = (await cli(['fits', '--parts', '-'], files)).out.split('\n');

@@ -15,7 +15,7 @@ export function faultWords(plan: Plan, sheets: Sheets, fault: BenchFault): strin
     case 'wrong-address':
       return `${sayPlacement(plan, fault.placement)} answers at ${formatAddress(fault.address)}`;
     case 'no-pull-up':
-      return `${boardSheet(sheets, plan.board)?.controllers.get(fault.controller)?.title ?? fault.controller} has no pull-ups`;
+      return `${boardSheet(sheets, plan.board)?.controllers.get(fault.controller)?.title ?? fault.controller}: no pull-up resistors`;
     case 'open-ground':
       return `${sayPlacement(plan, fault.placement)} has no ground`;
     case 'dead':

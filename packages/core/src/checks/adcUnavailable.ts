@@ -4,15 +4,15 @@ import { moveWhere } from './remedyParts';
 
 export const adcUnavailable: Check = {
   code: 'adc-unavailable',
-  question: 'Does the radio take the analog input of a pin away?',
+  question: 'Is every analog input usable while the radio is on?',
   messages: {
     radio: {
-      title: '{terminal} cannot be read while the radio is on',
+      title: '{terminal}: analog input unavailable while the radio is on',
       text: '{pin} belongs to {unit}. {note}',
-      why: 'The plan says that the program uses the board’s radio ({kinds}). The board sheet lists the analog inputs that the radio takes for itself.',
+      why: 'The plan is marked as using the radio ({kinds}). The board sheet lists the ADC unit that the radio driver occupies.',
     },
   },
-  remedies: { move: 'Move {terminal} to {pin}', 'no-radio': 'The program does not use the radio' },
+  remedies: { move: 'Move {terminal} to {pin}', 'no-radio': 'Mark the radio as not used' },
   examine: (context) =>
     context.terminals.flatMap((item) => {
       const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;

@@ -54,17 +54,17 @@ function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
 
 export const addressAlsoAnswers: Check = {
   code: 'address-also-answers',
-  question: 'Does any part answer on a further address that another part has?',
+  question: 'Does any device respond to a second address that another device uses?',
   messages: {
     meets: {
-      title: '{placement} also answers on {address}, where {other} is',
-      text: '{note} What is sent to {other} reaches both.',
-      why: 'Some parts answer on more than the address that is set, often until the program forbids it.',
+      title: '{placement} also responds to {address}, the address of {other}',
+      text: '{note} Both devices receive what is sent to {other}.',
+      why: 'Some devices respond to additional addresses (all-call, sub-addresses, broadcast) until the program disables them.',
     },
   },
   remedies: {
-    'strap-wire': 'Strap {placement} {how} to {to}: {address}',
-    'strap-jumper': 'Set {placement} {how}: {address}',
+    'strap-wire': 'Tie {placement} {how} to {to} (address {address})',
+    'strap-jumper': 'Set {placement} {how} (address {address})',
   },
   examine: (context) => context.buses.filter((bus) => bus.kind === 'i2c').flatMap((bus) => examineBus(context, bus)),
 };

@@ -89,15 +89,15 @@ export function allFixed(context: CheckContext, ids: readonly string[]): boolean
 
 export const addressImpossible: Check = {
   code: 'address-impossible',
-  question: 'Can straps give every I2C part of a bus an address of its own?',
+  question: 'Can address straps separate all I2C devices on the bus?',
   messages: {
     none: {
-      title: 'No straps part {count} I2C parts',
-      text: '{members} share {addresses}: one of them needs another bus.',
-      why: 'Every combination of straps of these parts was tried, as far as locked wires leave them free: in each, two parts answer on one address. Without any one of them the others can be parted.',
+      title: 'No combination of address straps separates {count} I2C devices',
+      text: '{members} share {addresses}; one of them must move to another bus.',
+      why: 'Every combination of address straps that locked wires allow was tried; in each, two devices respond to one address. Removing any one of them leaves a combination that works.',
     },
   },
-  remedies: { 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  remedies: { 'own-bus': 'Move {placement} to {controller} ({pins})' },
   examine: (context) =>
     context.buses
       .filter((bus) => bus.kind === 'i2c')

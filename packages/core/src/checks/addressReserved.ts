@@ -39,23 +39,23 @@ function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
 
 export const addressReserved: Check = {
   code: 'address-reserved',
-  question: 'Is every I2C part at an address that is free to choose?',
+  question: 'Is every I2C device at an address outside the reserved ranges?',
   messages: {
     standard: {
-      title: '{placement} is at {address}, which the bus standard reserves',
-      text: 'It stands for {purpose}. Scanners skip it, and some libraries refuse it.',
-      why: 'UM10204 reserves 0x00 to 0x07 and 0x78 to 0x7F. A part there works as long as nobody on the bus uses them for their purpose.',
+      title: '{placement}: {address} is reserved by the I2C specification',
+      text: 'Reserved for {purpose}. Bus scanners skip it and some libraries reject it.',
+      why: 'UM10204 reserves 0x00 to 0x07 and 0x78 to 0x7F. A device at one of them works only while no device on the bus uses the reserved function.',
     },
     sheet: {
-      title: '{placement} is at {address}, which its datasheet reserves',
+      title: '{placement}: {address} is reserved by its datasheet',
       text: '{note}',
-      why: 'The straps can select every number, but the chip uses some of them itself.',
+      why: 'The address pins can select this value, but the chip uses it internally.',
     },
   },
   remedies: {
-    'strap-wire': 'Strap {placement} {how} to {to}: {address}',
-    'strap-jumper': 'Set {placement} {how}: {address}',
+    'strap-wire': 'Tie {placement} {how} to {to} (address {address})',
+    'strap-jumper': 'Set {placement} {how} (address {address})',
   },
-  otherwise: 'Set its straps to another address; where none is free, give another part of the bus a different one first.',
+  otherwise: 'Select another address with the straps. If none is free, change the address of another device on the bus first.',
   examine: (context) => context.buses.filter((bus) => bus.kind === 'i2c').flatMap((bus) => examineBus(context, bus)),
 };

@@ -113,23 +113,23 @@ function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
 
 export const addressShared: Check = {
   code: 'address-shared',
-  question: 'Has every I2C part on a bus an address of its own?',
+  question: 'Does every I2C device on a bus have a unique address?',
   messages: {
     claimed: {
-      title: '{address} is claimed by {count} parts',
-      text: '{members} ({devices}) answer on one address of one bus.',
-      why: 'An address names one part on a bus. Two parts that answer together pull the lines over each other, and every reading is a mixture of both.',
+      title: 'Address conflict: {address} on one bus ({count} devices)',
+      text: '{members} ({devices}) respond to the same address.',
+      why: 'A 7-bit address must select one device. Two devices that acknowledge together drive SDA at the same time, and every reading is the wired-AND of both.',
     },
     'all-fixed': {
-      title: '{address} is claimed by {count} parts',
-      text: '{members} ({devices}) all have this address fixed, so they cannot share a bus.',
-      why: 'An address names one part on a bus. None of these parts can be given another address by a strap; one of them needs another bus.',
+      title: 'Address conflict: {address} on one bus ({count} devices)',
+      text: '{members} ({devices}) have this address fixed and cannot share a bus.',
+      why: 'A 7-bit address must select one device. None of these devices has an address strap that helps; one of them must move to another bus or behind a multiplexer.',
     },
   },
   remedies: {
-    'strap-wire': 'Strap {placement} {how} to {to}: {address}',
-    'strap-jumper': 'Set {placement} {how}: {address}',
-    'other-bus': 'Put {placement} on {controller} ({pins})',
+    'strap-wire': 'Tie {placement} {how} to {to} (address {address})',
+    'strap-jumper': 'Set {placement} {how} (address {address})',
+    'other-bus': 'Move {placement} to {controller} ({pins})',
   },
   examine: (context) => context.buses.filter((bus) => bus.kind === 'i2c').flatMap((bus) => examineBus(context, bus)),
 };

@@ -70,20 +70,20 @@ function modes(context: CheckContext, bus: Driven): readonly FindingDraft[] {
 
 export const busMixedModes: Check = {
   code: 'bus-mixed-modes',
-  question: 'Does no part hold its bus to a clock or a mode that the others need not keep?',
+  question: 'Does every bus run at the clock and mode that its devices support?',
   messages: {
     held: {
-      title: '{slow} holds {bus} at {hz}',
-      text: 'The others follow {next}. The bus is {share} taken; without it {without}.',
-      why: 'Every transfer on a bus runs at a clock that all members follow, since all of them listen to all of it.',
+      title: '{slow} limits {bus} to {hz}',
+      text: 'The other devices support {next}. Bus load {share}; without this device {without}.',
+      why: 'Every device on an I2C bus sees every transfer, so fSCL must not exceed the lowest maximum of all of them.',
     },
     modes: {
-      title: '{bus}: parts of different SPI modes',
-      text: '{parts} want modes {modes}: the program sets the mode before each transfer.',
-      why: 'The mode says which edge of the clock the bits are read at. A controller can change it between transfers while all selects are high; the first transfer after the change must not be lost.',
+      title: '{bus}: devices with different SPI modes',
+      text: '{parts} use modes {modes}; the program must set the mode before each transfer.',
+      why: 'The mode (CPOL, CPHA) sets the idle level of SCK and the edge on which data is sampled. It may change only while every chip select is high.',
     },
   },
-  remedies: { 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  remedies: { 'own-bus': 'Move {placement} to {controller} ({pins})' },
   examine: (context) =>
     context.buses.flatMap((bus) => {
       const { controller } = bus;

@@ -3,12 +3,12 @@ import type { Check } from './check';
 
 export const busNotEnabled: Check = {
   code: 'bus-not-enabled',
-  question: 'Is every bus that a board’s system keeps switched off known to need switching on?',
+  question: 'Is every bus enabled that the board’s operating system leaves disabled?',
   messages: {
     off: {
-      title: '{bus} must be switched on',
+      title: '{bus} must be enabled',
       text: '{how}',
-      why: 'On a board with an operating system a controller has no pins until the system is told to give it some. Accept this finding once it is done.',
+      why: 'Under an operating system a controller has no pins until its configuration assigns them. Accept this finding once that is done.',
     },
   },
   remedies: {},

@@ -81,16 +81,16 @@ function examine(context: CheckContext, bus: Bus & { readonly controller: string
 }
 
 const why =
-  'Bits of every access times how often it is asked for, over the clock: on I2C START, nine bits a byte and STOP, on SPI eight bits a byte, as the part’s sheet says a program talks to it. What does not fit into a second is asked for less often than you mean.';
+  'Utilisation = Σ (bits per access / fclock) · accesses per second. I2C: START, 9 bits per byte, STOP; SPI: 8 bits per byte. Above 100 % the program reads less often than intended.';
 
 export const busOverloaded: Check = {
   code: 'bus-overloaded',
-  question: 'Has every I2C and SPI bus time for what it is asked in a second?',
+  question: 'Does every I2C and SPI bus have enough bandwidth?',
   messages: {
-    over: { title: '{bus} is asked for {share} of a second', text: '{top} alone takes {most}.', why },
-    busy: { title: '{bus} is {share} taken', text: '{top} alone takes {most}; little is left for anything else.', why },
+    over: { title: '{bus} overloaded: {share} utilisation', text: '{top} alone accounts for {most}.', why },
+    busy: { title: '{bus}: {share} utilisation', text: '{top} alone accounts for {most}; little bandwidth is left.', why },
   },
-  remedies: { 'less-often': 'Ask {top} {rate} times a second', 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  remedies: { 'less-often': 'Read {top} {rate} times per second', 'own-bus': 'Move {placement} to {controller} ({pins})' },
   examine: (context) =>
     context.buses.flatMap((bus) => {
       const { controller } = bus;

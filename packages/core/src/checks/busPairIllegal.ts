@@ -35,11 +35,11 @@ export const busPairIllegal: Check = {
   question: 'Do all lines of a bus belong to one controller?',
   messages: {
     split: {
-      title: '{pins} are not one bus',
-      text: '{members}: no controller has all these lines. {belongs}.',
-      why: 'The lines of a bus must come from one controller of the chip, on one of its legal pin sets.',
+      title: '{pins} belong to different controllers',
+      text: '{members}: no controller has all of these lines. {belongs}.',
+      why: 'SDA and SCL (or SCK, MOSI and MISO) must come from one controller, on pins that its alternate functions allow.',
     },
   },
-  remedies: { 'move-bus': 'Use {controller} on {pins}' },
+  remedies: { 'move-bus': 'Move the bus to {controller} ({pins})' },
   examine: (context) => context.buses.filter((bus) => isSplit(context, bus)).map((bus) => finding(context, bus)),
 };

@@ -35,16 +35,16 @@ function finding(context: CheckContext, bus: Bus & { readonly controller: string
 }
 
 const why =
-  'The clock of a bus is at most what its slowest member, and the controller, follow: those that cannot, lose bits or stay silent.';
+  'fSCL ≤ the lowest fSCL(max) of all devices and of the controller. A device that is clocked faster loses bits or does not acknowledge.';
 
 export const busTooFast: Check = {
   code: 'bus-too-fast',
-  question: 'Does everybody on an I2C bus follow its clock?',
+  question: 'Does every device on an I2C bus support its clock?',
   messages: {
-    one: { title: '{bus} at {hz} is too fast for {slowest}', text: 'It follows {most} at most.', why },
-    several: { title: '{bus} at {hz} is too fast for {count} parts', text: 'The slowest is {slowest}: {most} at most.', why },
+    one: { title: '{bus}: {hz} exceeds the maximum of {slowest}', text: 'Maximum {most}.', why },
+    several: { title: '{bus}: {hz} exceeds the maximum of {count} devices', text: 'The slowest is {slowest}: maximum {most}.', why },
   },
-  remedies: { slower: 'Clock the bus at {most}', 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  remedies: { slower: 'Set the bus clock to {most}', 'own-bus': 'Move {placement} to {controller} ({pins})' },
   examine: (context) =>
     context.buses.flatMap((bus) => {
       const { controller } = bus;

@@ -24,7 +24,7 @@ describe('select-shared', () => {
       {
         message: 'shared',
         level: 'clash',
-        title: 'GP17 selects 2 parts at once',
+        title: 'Chip select shared: GP17 selects 2 devices',
         remedies: [expect.stringMatching(/^Move Right CS/) as string, expect.stringMatching(/^Move Left CS/) as string],
       },
     ]);
@@ -69,8 +69,8 @@ describe('data-out-held', () => {
       {
         message: 'held',
         level: 'clash',
-        title: 'Holder does not let go of the data line',
-        remedies: expect.arrayContaining([expect.stringMatching(/^Put Holder on /)]) as readonly string[],
+        title: 'Holder keeps driving MISO when deselected',
+        remedies: expect.arrayContaining([expect.stringMatching(/^Move Holder to /)]) as readonly string[],
       },
     ]);
   });
@@ -98,8 +98,8 @@ describe('looks-like-i2c', () => {
       {
         message: 'taken',
         level: 'clash',
-        title: 'Digits is not an I2C part',
-        remedies: [expect.stringMatching(/^Give Digits pins of its own: /) as string],
+        title: 'Digits is not an I2C device',
+        remedies: [expect.stringMatching(/^Move Digits to dedicated pins: /) as string],
       },
     ]);
     expect(codesAfter(digits, sheets)).not.toContain('pin-shared');
@@ -127,8 +127,8 @@ describe('address-impossible', () => {
       {
         message: 'none',
         level: 'clash',
-        title: 'No straps part 3 I2C parts',
-        remedies: [expect.stringMatching(/^Put Air 3 on I2C1/) as string],
+        title: 'No combination of address straps separates 3 I2C devices',
+        remedies: [expect.stringMatching(/^Move Air 3 to I2C1/) as string],
       },
     ]);
     expect(codesAfter(plan, sheets)).not.toContain('address-shared');
@@ -164,8 +164,8 @@ describe('adc-unavailable', () => {
       {
         message: 'radio',
         level: 'clash',
-        title: expect.stringMatching(/^Knob \S+ cannot be read while the radio is on$/) as string,
-        remedies: [expect.stringMatching(/^Move Knob/) as string, 'The program does not use the radio'],
+        title: expect.stringMatching(/^Knob \S+: analog input unavailable while the radio is on$/) as string,
+        remedies: [expect.stringMatching(/^Move Knob/) as string, 'Mark the radio as not used'],
       },
     ]);
     expect(codesAfter(plan, sheets, { kind: 'radio', on: false })).not.toContain('adc-unavailable');
@@ -229,6 +229,6 @@ describe('address-shared behind a multiplexer', () => {
       .filter((f) => f.code === 'address-shared')
       .flatMap((f) => f.remedies.map((r) => sayRemedy(met, sheets, f.code, r)));
     // 0x69 is taken behind the other channel for the one before it, but not for the one on its own channel.
-    expect(labels.filter((label) => label.startsWith('Strap'))).toEqual([expect.stringMatching(/^Strap Motion a AD0 to .*: 0x69$/)]);
+    expect(labels.filter((label) => label.startsWith('Tie'))).toEqual([expect.stringMatching(/^Tie Motion a AD0 to .* \(address 0x69\)$/)]);
   });
 });

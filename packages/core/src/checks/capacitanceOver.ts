@@ -25,16 +25,20 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
 }
 
 const why =
-  'UM10204 allows so much on one line in this mode; drivers and timing are made for it. Parts, wires and breadboard rows add up. Shorter wires, fewer parts, a second bus or a multiplexer take from it.';
+  'UM10204, table 10: Cb is the sum of all pins, wires and breadboard rows on one line. Shorter wires, fewer devices, a second bus or a multiplexer reduce it.';
 
 export const capacitanceOver: Check = {
   code: 'capacitance-over',
-  question: 'Is the capacitance of every I2C line within what its mode allows?',
+  question: 'Is the capacitance of every I2C line within the limit of its mode?',
   messages: {
-    estimated: { title: '{bus}: about {farads} on a line', text: 'Estimated from parts and wire; {most} are allowed.', why },
-    measured: { title: '{bus}: {farads} on a line', text: 'Measured; {most} are allowed.', why },
+    estimated: {
+      title: '{bus}: estimated bus capacitance {farads}, limit {most}',
+      text: 'Estimated from inputs, wire length and connections.',
+      why,
+    },
+    measured: { title: '{bus}: bus capacitance {farads}, limit {most}', text: 'Measured value.', why },
   },
-  remedies: { 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  remedies: { 'own-bus': 'Move {placement} to {controller} ({pins})' },
   examine: (context) =>
     stretchesOf(context)
       .filter(({ sheet }) => sheet.pullUps.allFarads > sheet.pullUps.mostFarads)

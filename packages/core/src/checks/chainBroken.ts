@@ -62,20 +62,20 @@ function stray(context: CheckContext, head: Placement, member: Placement): reado
 
 export const chainBroken: Check = {
   code: 'chain-broken',
-  question: 'Does every chain of parts get its bits from the board, and shift as one?',
+  question: 'Is every daisy chain fed by the board, with common clock and latch?',
   messages: {
     circle: {
-      title: 'The chain of {members} is a circle',
-      text: 'Each gets its bits from another, none from the board.',
-      why: 'The board shifts bits into the data-in of the first part; from there they go on from data-out to data-in.',
+      title: 'Daisy chain is a closed loop: {members}',
+      text: 'No device of the chain gets its data from the board.',
+      why: 'The board drives DIN of the first device; each DOUT drives the next DIN.',
     },
     apart: {
-      title: '{member} does not shift with {head}',
-      text: '{terminals}: not where the first part of the chain has them.',
-      why: 'All parts of a chain share clock and latch: at every clock each passes one bit on to the next. A part on another clock or latch loses the bits that go through it.',
+      title: '{member} is not clocked with {head}',
+      text: '{terminals}: not on the same net as those of the first device.',
+      why: 'All devices of a daisy chain share clock and latch; on each clock every device passes one bit on. A device on another clock or latch loses the bits that pass through it.',
     },
   },
-  remedies: { 'to-head': 'Wire {terminals} with {head}' },
+  remedies: { 'to-head': 'Connect {terminals} with those of {head}' },
   examine: (context) =>
     chainsOf(context.plan, context.sheets).flatMap(({ members, circle }): readonly FindingDraft[] => {
       const [head, ...rest] = members;

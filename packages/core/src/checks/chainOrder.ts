@@ -21,15 +21,15 @@ function inOrder(context: CheckContext, members: readonly Placement[]): readonly
 
 export const chainOrder: Check = {
   code: 'chain-order',
-  question: 'Do the parts of a chain stand in the list as they do on the wire?',
+  question: 'Does the order of each daisy chain match the list of parts?',
   messages: {
     other: {
-      title: '{first} is first on the wire of its chain',
-      text: 'On the wire: {wired}. In the list: {listed}. The bits sent first end in {last}.',
-      why: 'What is shifted in first goes farthest. Names and numbers that count the other way are the usual reason why pictures come out in the wrong part.',
+      title: 'Daisy chain order differs from the list: {first} is first',
+      text: 'Wiring: {wired}. List: {listed}. The bits that are sent first end up in {last}.',
+      why: 'The first bits that are shifted in travel to the last device. Code that counts the other way shows each pattern on the wrong device.',
     },
   },
-  remedies: { reorder: 'List them as they are wired' },
+  remedies: { reorder: 'Sort the list by wiring' },
   examine: (context) =>
     chainsOf(context.plan, context.sheets).flatMap(({ members, circle }): readonly FindingDraft[] => {
       const place = (p: Placement) => context.plan.placements.indexOf(p);

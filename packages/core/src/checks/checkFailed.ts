@@ -8,8 +8,8 @@ export const checkFailed: Check = {
   messages: {
     failed: {
       title: 'Check failed: {check}',
-      text: 'This check stopped with an error, so its result is unknown. All other checks ran.',
-      why: 'Error: {reason}. A fact that no circuit has, in a sheet of your own or a bench note, is the usual cause: look at what was changed last.',
+      text: 'This check stopped with an error; its result is unknown. All other checks ran.',
+      why: 'Error: {reason}. The usual cause is an impossible value in one of your own sheets or a measured fact; check the last change.',
     },
   },
   remedies: {},

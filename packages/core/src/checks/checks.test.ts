@@ -31,7 +31,12 @@ describe('pin-shared', () => {
 
   test('two private signals on a pin; the later part is offered first', () => {
     expectCheck('pin-shared', knobAndLamp, sheets, [
-      { message: 'shared', level: 'clash', title: 'GP22 carries 2 signals', remedies: ['Move Lamp anode to GP2', 'Move Knob SW to GP2'] },
+      {
+        message: 'shared',
+        level: 'clash',
+        title: 'Pin conflict: GP22 is used by 2 signals',
+        remedies: ['Move Lamp anode to GP2', 'Move Knob SW to GP2'],
+      },
     ]);
     expect(remedied('pin-shared', knobAndLamp, sheets).wires['l:A']!.end).toEqual({ to: 'pin', pin: 'GP2' });
   });
@@ -39,7 +44,7 @@ describe('pin-shared', () => {
   test('a locked wire is not offered to be moved', () => {
     const plan = edited(knobAndLamp, sheets, lock('l', 'A'));
     expectCheck('pin-shared', plan, sheets, [
-      { message: 'shared', level: 'clash', title: 'GP22 carries 2 signals', remedies: ['Move Knob SW to GP2'] },
+      { message: 'shared', level: 'clash', title: 'Pin conflict: GP22 is used by 2 signals', remedies: ['Move Knob SW to GP2'] },
     ]);
   });
 
@@ -55,7 +60,7 @@ describe('pin-shared', () => {
     expectCheck('pin-shared', bus, sheets, []);
     const crossed = edited(bus, sheets, wire('b:SDA', 'GP5'));
     expectCheck('pin-shared', crossed, sheets, [
-      { message: 'shared', level: 'clash', title: 'GP5 carries 2 signals', remedies: ['Move Glass SDA to GP4'] },
+      { message: 'shared', level: 'clash', title: 'Pin conflict: GP5 is used by 2 signals', remedies: ['Move Glass SDA to GP4'] },
     ]);
   });
 
@@ -80,7 +85,7 @@ describe('pin-cannot', () => {
   test('a bus line where no controller brings it out: the part moves as a whole', () => {
     const plan = edited(shield(), sheets, add('a', 'oled-096-ssd1306-i2c', 'Glass'), wire('a:SDA', 'D2'), wire('a:SCL', 'A5'));
     expectCheck('pin-cannot', plan, sheets, [
-      { message: 'no-line', level: 'clash', title: 'D2 cannot serve Glass SDA', remedies: ['Use I2C on A4 and A5'] },
+      { message: 'no-line', level: 'clash', title: 'D2 does not support Glass SDA', remedies: ['Move the bus to I2C (A4 and A5)'] },
     ]);
   });
 
@@ -106,7 +111,7 @@ test('pin-reserved: the trouble is the sheet’s, the remedy a free pin', () => 
   const own = indexSheets([{ ...board, pins: { ...board.pins, list } }, sheets.parts.get('led-red-5mm')!.sheet]);
   const plan = edited(stick(), own, add('l', 'led-red-5mm', 'Lamp'), wire('l:A', 'GP7'));
   expectCheck('pin-reserved', plan, own, [
-    { message: 'reserved', level: 'clash', title: 'GP7 is taken by the board', remedies: ['Move Lamp anode to GP2'] },
+    { message: 'reserved', level: 'clash', title: 'GP7 is used by the board itself', remedies: ['Move Lamp anode to GP2'] },
   ]);
 });
 
@@ -118,8 +123,8 @@ describe('bus-pair-illegal', () => {
       {
         message: 'split',
         level: 'clash',
-        title: 'GP3 and GP4 are not one bus',
-        remedies: ['Use I2C0 on GP4 and GP5', 'Use I2C1 on GP3 and GP2'],
+        title: 'GP3 and GP4 belong to different controllers',
+        remedies: ['Move the bus to I2C0 (GP4 and GP5)', 'Move the bus to I2C1 (GP3 and GP2)'],
       },
     ]);
   });
@@ -159,8 +164,8 @@ describe('address-shared', () => {
       {
         message: 'claimed',
         level: 'clash',
-        title: '0x68 is claimed by 2 parts',
-        remedies: ['Strap Motion AD0 to 3V3: 0x69', 'Put Motion on I2C1 (GP2 and GP3)'],
+        title: 'Address conflict: 0x68 on one bus (2 devices)',
+        remedies: ['Tie Motion AD0 to 3V3 (address 0x69)', 'Move Motion to I2C1 (GP2 and GP3)'],
       },
     ]);
     expect(codesAfter(remedied('address-shared', clockAndMotion, sheets), sheets)).toEqual([]);
@@ -177,12 +182,12 @@ describe('address-shared', () => {
       ...['a', 'b'].flatMap((id) => [add(id, 'clock-ds3231-eeprom', `Clock ${id}`), ...power(id, '5v'), ...i2c(id, 'A4', 'A5')]),
     );
     expectCheck('address-shared', plan, sheets, [
-      { message: 'all-fixed', level: 'clash', title: '0x68 is claimed by 2 parts', remedies: [] },
+      { message: 'all-fixed', level: 'clash', title: 'Address conflict: 0x68 on one bus (2 devices)', remedies: [] },
       {
         message: 'claimed',
         level: 'clash',
-        title: '0x57 is claimed by 2 parts',
-        remedies: ['Set Clock b A0 bridged: 0x56', 'Set Clock a A0 bridged: 0x56'],
+        title: 'Address conflict: 0x57 on one bus (2 devices)',
+        remedies: ['Set Clock b A0 bridged (address 0x56)', 'Set Clock a A0 bridged (address 0x56)'],
       },
     ]);
   });
@@ -207,8 +212,8 @@ describe('terminal-unwired', () => {
       {
         message: 'some',
         level: 'clash',
-        title: 'Air: 3 wires missing',
-        remedies: ['Wire all 3: SCL → GP5, SDA → GP4', 'Wire supply and ground'],
+        title: 'Air: 3 connections missing',
+        remedies: ['Connect all 3: SCL → GP5, SDA → GP4', 'Connect supply and ground'],
       },
     ]);
     expect(codesAfter(remedied('terminal-unwired', plan, sheets), sheets)).toEqual([]);
@@ -257,11 +262,11 @@ test('terminal-outside: contacts and ports on a pin, a rail or ground are told t
     wire('x:GPB0', 'GP9'),
   );
   expectCheck('terminal-outside', plan, sheets, [
-    { message: 'supply', level: 'hint', title: 'Pump COM on VBUS: nothing is checked there', remedies: ['Take the wire off Pump COM'] },
+    { message: 'supply', level: 'hint', title: 'Pump COM on VBUS: not checked', remedies: ['Disconnect Pump COM'] },
     {
       message: 'pin',
       level: 'hint',
-      title: expect.stringMatching(/^Ports .* on GP9: nothing is checked there$/) as string,
+      title: expect.stringMatching(/^Ports .* on GP9: not checked$/) as string,
       remedies: [expect.any(String) as string],
     },
   ]);
@@ -325,6 +330,7 @@ describe('the engine', () => {
     const notChecks = [
       'check',
       'lampParts',
+      'ownResistor',
       'levelMessages',
       'memoryFinding',
       'ownBus',

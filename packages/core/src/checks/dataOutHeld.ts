@@ -38,15 +38,15 @@ function finding(context: CheckContext, bus: Bus, item: PlanTerminal, others: re
 
 export const dataOutHeld: Check = {
   code: 'data-out-held',
-  question: 'Does every part let go of the shared data line when it is not selected?',
+  question: 'Does every device release MISO while it is not selected?',
   messages: {
     held: {
-      title: '{placement} does not let go of the data line',
-      text: '{others} cannot be read beside it.',
-      why: 'On a shared SPI bus only the selected part may drive the data line to the board. The part’s sheet says that its data output keeps driving when its select is high.',
+      title: '{placement} keeps driving MISO when deselected',
+      text: '{others} cannot be read on the same bus.',
+      why: 'On a shared SPI bus only the selected device may drive MISO. According to its sheet, the output of this device is not high-impedance while CS is high.',
     },
   },
-  remedies: { off: 'Leave {terminal} off: it need not be read', 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  remedies: { off: 'Disconnect {terminal} (the device is not read)', 'own-bus': 'Move {placement} to {controller} ({pins})' },
   examine: (context) =>
     context.buses
       .filter((bus) => bus.kind === 'spi')

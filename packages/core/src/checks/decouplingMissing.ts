@@ -4,16 +4,16 @@ import type { Check } from './check';
 
 export const decouplingMissing: Check = {
   code: 'decoupling-missing',
-  question: 'Has every part the capacitors beside it that it asks for?',
+  question: 'Does every part have its decoupling capacitors?',
   lacks: 'resistor',
   messages: {
     none: {
-      title: '{placement} wants {farads} at {at}',
-      text: 'It is not on the part, and not in the plan yet.',
-      why: 'A chip takes its current in bursts of nanoseconds, and wires are too slow to bring it: a capacitor beside its supply gives it meanwhile. Lights, motors and radios take theirs in longer bursts and want a larger one.',
+      title: '{placement}: decoupling capacitor {farads} missing at {at}',
+      text: 'It is not on the module and not in the plan.',
+      why: 'A chip draws current in nanosecond pulses that long wires cannot supply; a capacitor beside its supply pins does. LED strips, motors and radios draw longer pulses and need more capacitance.',
     },
   },
-  remedies: { put: 'Put it beside {placement}' },
+  remedies: { put: 'Add it beside {placement}' },
   examine: ({ plan, sheets }) =>
     wantedCapacitors(plan, sheets).flatMap(({ placement, list, there }) => {
       if (there) return [];

@@ -59,15 +59,15 @@ function examine(context: CheckContext, id: string): readonly FindingDraft[] {
 
 export const digitDriverMissing: Check = {
   code: 'digit-driver-missing',
-  question: 'Has every digit a transistor where a pin cannot carry all its segments?',
+  question: 'Does every digit have a transistor where a pin cannot drive all segments?',
   lacks: 'resistor',
   messages: {
     bare: {
-      title: 'A digit of {placement} takes {amps}, a pin carries {limit}',
-      text: 'Its common line carries every segment that is lit.',
-      why: 'Segments have a resistor each, and one digit is lit at a time: its common line carries the sum of all segments. Between it and the pin belongs a transistor: PNP or P-MOSFET from the supply for a common anode, NPN or N-MOSFET to ground for a common cathode.',
+      title: '{placement}: a digit draws {amps}, a pin drives {limit}; a transistor is needed',
+      text: 'The common terminal carries the current of all lit segments.',
+      why: 'Idigit = Σ Isegment, because every segment has its own resistor and one digit is lit at a time. A common anode needs a PNP transistor or P-MOSFET from the supply, a common cathode an NPN transistor or N-MOSFET to ground.',
     },
   },
-  remedies: { put: 'Put a transistor ({transistor}, {ohms}) at {count}' },
+  remedies: { put: 'Add a transistor ({transistor}, {ohms}) at {count}' },
   examine: (context) => context.plan.placements.flatMap((placement) => examine(context, placement.id)),
 };

@@ -38,13 +38,13 @@ function finding(context: CheckContext, pin: string, { keys, amps, nominal }: Dr
 export const driveOver: Check = {
   code: 'drive-over',
   harm: true,
-  question: 'Does no pin give or take more current than it can?',
+  question: 'Is the current of every pin within its limit?',
   lacks: 'resistor',
   messages: {
     over: {
-      title: '{pin} has to carry {amps} and can {limit}',
-      text: 'For {terminals}.',
-      why: 'The output of a pin is specified up to a current; above it, its level is no level any more, and the chip heats. A larger resistor, or a transistor that carries the load while the pin only switches it.',
+      title: '{pin}: {amps} exceeds the pin’s {limit}',
+      text: 'Load: {terminals}.',
+      why: 'IOH and IOL are specified up to this current. Above it VOH and VOL leave their limits and the driver overheats. Use a larger resistor, or a transistor that switches the load.',
     },
   },
   remedies: { ...FIT_REMEDIES, ...TRANSISTOR_REMEDY },

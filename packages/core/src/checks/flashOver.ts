@@ -18,18 +18,18 @@ function without({ plan, sheets }: CheckContext, most: number): readonly Remedy[
 }
 
 const why =
-  'Pictures, fonts and tables lie in the flash beside the program. What the boot loader takes comes off first. A picture takes its pixels times the bits of each: fewer bits, or a smaller one, take less.';
+  'Size = width · height · bits per pixel / 8. Pictures, fonts and tables share the flash with the program and the boot loader. Fewer bits per pixel or a smaller picture need less.';
 
 export const flashOver: Check = {
   code: 'flash-over',
-  question: 'Is there flash for the pictures and letters of all displays?',
+  question: 'Is there enough flash for pictures and fonts?',
   whole: true,
   lacks: 'setting',
   messages: {
-    over: { title: 'Pictures take {used} of {free} flash', text: '{top} takes most: {most}. The program cannot be written.', why },
-    little: { title: 'Pictures take {used} of {free} flash', text: '{top} takes most: {most}. Little is left for the program.', why },
+    over: { title: 'Pictures use {used} of {free} flash', text: 'Largest: {top}, {most}. The program does not fit.', why },
+    little: { title: 'Pictures use {used} of {free} flash', text: 'Largest: {top}, {most}. Little is left for the program.', why },
   },
-  remedies: { 'leave-out': 'Leave the picture {picture} out' },
+  remedies: { 'leave-out': 'Remove the picture {picture}' },
   examine: (context) => {
     const ledger = flashLedger(context.plan, context.sheets);
     // Boards with an operating system have none: their programs live on a card.

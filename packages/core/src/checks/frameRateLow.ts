@@ -26,12 +26,12 @@ function shown({ plan, sheets, board }: CheckContext, bus: Bus): readonly Shown[
 
 export const frameRateLow: Check = {
   code: 'frame-rate-low',
-  question: 'Can every display be shown anew fast enough to follow?',
+  question: 'Is the frame rate of every display high enough?',
   messages: {
     slow: {
-      title: '{display} can be shown {rate} times a second',
-      text: 'A whole picture takes {seconds} on {bus}.',
-      why: 'Bits of a whole picture over the clock of the bus. Programs that send only what has changed are faster; a faster clock, or the form of the display with SPI, is the way to moving pictures.',
+      title: '{display}: {rate} fps at most',
+      text: 'A full frame takes {seconds} on {bus}.',
+      why: 'Frame time = bits per frame / fclock. Sending only the changed area is faster; for animation use a higher clock or the SPI version of the display.',
     },
   },
   remedies: {},

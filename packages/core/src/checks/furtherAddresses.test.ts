@@ -24,8 +24,8 @@ describe('address-also-answers', () => {
       {
         message: 'meets',
         level: 'risk',
-        title: 'Lamps also answers on 0x70, where Switch is',
-        remedies: [expect.stringMatching(/^Strap Switch A[0-2] to 3V3: 0x7[1-7]$/) as string],
+        title: 'Lamps also responds to 0x70, the address of Switch',
+        remedies: [expect.stringMatching(/^Tie Switch A[0-2] to 3V3 \(address 0x7[1-7]\)$/) as string],
       },
     ]);
     expect(findingsOf(remedied('address-also-answers', both, sheets), sheets).map((f) => f.code)).not.toContain('address-also-answers');
@@ -37,8 +37,8 @@ describe('address-also-answers', () => {
       {
         message: 'meets',
         level: 'risk',
-        title: 'Lamps also answers on 0x70, where Switch is',
-        remedies: [expect.stringMatching(/^Strap Switch A[0-2] to 3V3: 0x7[1-7]$/) as string],
+        title: 'Lamps also responds to 0x70, the address of Switch',
+        remedies: [expect.stringMatching(/^Tie Switch A[0-2] to 3V3 \(address 0x7[1-7]\)$/) as string],
       },
     ]);
     expect(findingsOf(remedied('address-also-answers', behind, sheets), sheets).map((f) => f.code)).not.toContain('address-also-answers');
@@ -106,8 +106,8 @@ describe('straps of four states', () => {
       {
         message: 'claimed',
         level: 'clash',
-        title: '0x48 is claimed by 2 parts',
-        remedies: expect.arrayContaining(['Strap c ADDR to SCL: 0x4B', 'Strap a ADDR to SCL: 0x4B']) as string[],
+        title: 'Address conflict: 0x48 on one bus (2 devices)',
+        remedies: expect.arrayContaining(['Tie c ADDR to SCL (address 0x4B)', 'Tie a ADDR to SCL (address 0x4B)']) as string[],
       },
     ]);
     const solved = remedied('address-shared', three, sheets);
@@ -131,16 +131,16 @@ describe('address-reserved', () => {
       {
         message: 'standard',
         level: 'risk',
-        title: 'Lamps is at 0x78, which the bus standard reserves',
-        remedies: [expect.stringMatching(/: 0x40$/) as string],
+        title: 'Lamps: 0x78 is reserved by the I2C specification',
+        remedies: [expect.stringMatching(/\(address 0x40\)$/) as string],
       },
     ]);
     expectCheck('address-reserved', board('A4', 'A5'), sheets, [
       {
         message: 'sheet',
         level: 'risk',
-        title: 'Lamps is at 0x70, which its datasheet reserves',
-        remedies: [expect.stringMatching(/: 0x40$/) as string],
+        title: 'Lamps: 0x70 is reserved by its datasheet',
+        remedies: [expect.stringMatching(/\(address 0x40\)$/) as string],
       },
     ]);
     expectCheck('address-reserved', board('A0', 'A1', 'A2', 'A4', 'A5'), sheets, []);

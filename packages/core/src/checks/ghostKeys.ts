@@ -3,12 +3,12 @@ import type { Check } from './check';
 
 export const ghostKeys: Check = {
   code: 'ghost-keys',
-  question: 'Are keypads that can show a key that nobody pressed known?',
+  question: 'Can every keypad report three pressed keys correctly?',
   messages: {
     ghosts: {
-      title: '{placement}: three keys can look like four',
-      text: '{count} keys in rows and columns without diodes: two keys at once are told apart, three are not always.',
-      why: 'Three keys at the corners of a rectangle connect its fourth corner, too: current goes backwards through one of them. With a diode at each key it cannot. A program that takes one key at a time never sees it.',
+      title: '{placement}: ghost keys with three keys pressed (no diodes)',
+      text: '{count} keys in a matrix without diodes: two keys are read correctly, three not always.',
+      why: 'Three pressed keys at the corners of a rectangle connect its fourth corner through a reverse path. A diode at each key blocks it. A program that accepts one key at a time is not affected.',
     },
   },
   remedies: {},

@@ -4,15 +4,15 @@ import type { Check } from './check';
 
 export const groundMissing: Check = {
   code: 'ground-missing',
-  question: 'Are all grounds of every part wired?',
+  question: 'Are all ground terminals of every part connected?',
   messages: {
     second: {
-      title: '{placement} has a ground that is not wired: {terminals}',
-      text: 'It works without, with a longer way for the current.',
-      why: 'Several grounds of a part are joined on it. The current of what switches comes back on the nearest one; wired all, they keep the levels where they are meant to be.',
+      title: '{placement}: ground not connected ({terminals})',
+      text: 'It works, but the return current takes a longer path.',
+      why: 'The grounds are joined on the part. Connecting all of them shortens the return path and reduces ground offset.',
     },
   },
-  remedies: { wire: 'Wire {terminals} to ground' },
+  remedies: { wire: 'Connect {terminals} to ground' },
   examine: ({ plan, sheets, nets }) =>
     plan.placements.flatMap((placement) => {
       const grounds = terminalsOf(plan, placement, sheets).filter((t) => t.terminal.role === 'ground');

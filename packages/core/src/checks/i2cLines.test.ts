@@ -37,7 +37,7 @@ describe('pullup-too-strong', () => {
 
   test('the sum of the currents is told, and the fewest cut that help; the cut ones no longer pull', () => {
     expect(said('pullup-too-strong', many)[0]).toMatch(
-      /^[\d.]+ mA to sink at worst; Drive 0 takes 3 mA at 400 mV\. The low level comes to [\d.]+ m?V; up to [\d.]+ m?V leaves the noise margin\.$|^[\d.]+ mA to sink at worst; the board takes/,
+      /^Worst-case sink current [\d.]+ mA; (Drive 0 is specified for 3 mA at 400 mV\. VOL reaches [\d.]+ m?V, limit [\d.]+ m?V\.$|the board is specified)/,
     );
     const after = remedied('pullup-too-strong', many, sheets);
     expect(after.placements.filter((p) => p.pullUpsCut).length).toBeGreaterThan(0);
@@ -55,7 +55,7 @@ describe('pullup-too-strong', () => {
   test('what the builder added too much is taken away', () => {
     const added = plan(...member('a', 'oled-096-ssd1306-i2c'), settings({ addedOhms: 680 }));
     expectCheck('pullup-too-strong', added, sheets, [
-      { message: 'strong', level: 'risk', title: 'I2C0: pull-ups too strong', remedies: ['Take the added pull-ups away'] },
+      { message: 'strong', level: 'risk', title: 'I2C0: pull-ups too strong', remedies: ['Remove the added pull-ups'] },
     ]);
   });
 
@@ -77,13 +77,13 @@ describe('pullup-too-weak and the clock', () => {
   test('a clock that nobody set is what the rise allows; one that is set is held against it', () => {
     expect(codesAfter(one, sheets)).toEqual([]);
     const set = edited(one, sheets, settings({ hz: 400_000 }));
-    expect(said('pullup-too-weak', set)[0]).toMatch(/^The lines rise in [\d.]+ ns at worst, 300 ns are allowed\.$/);
+    expect(said('pullup-too-weak', set)[0]).toMatch(/^Worst-case rise time [\d.]+ ns, limit 300 ns\.$/);
     expectCheck('pullup-too-weak', set, sheets, [
       {
         message: 'weak',
         level: 'risk',
         title: 'I2C0: pull-ups too weak for 400 kHz',
-        remedies: [expect.stringMatching(/^Add [\d.]+ kΩ on each line$/) as string, 'Clock the bus at 100 kHz'],
+        remedies: [expect.stringMatching(/^Add [\d.]+ kΩ pull-ups to each line$/) as string, 'Set the bus clock to 100 kHz'],
       },
     ]);
   });
@@ -99,7 +99,7 @@ describe('pullup-too-weak and the clock', () => {
       settings({ picofarads: 400, hz: 400_000 }),
     );
     // 885 Ω at most by hand: 300 ns / (0.8473 · 400 pF).
-    expect(said('pullup-too-weak', full)[0]).toMatch(/needs 1\.\d+ kΩ at least, the rise 885 Ω at most\.$/);
+    expect(said('pullup-too-weak', full)[0]).toMatch(/at least 1\.\d+ kΩ, the rise time at most 885 Ω\.$/);
   });
 
   test('values come from the drawer: none that helps, none offered', () => {
@@ -120,8 +120,8 @@ describe('pullup-missing', () => {
       {
         message: 'bus',
         level: 'clash',
-        title: 'I2C0 has no pull-ups',
-        remedies: [expect.stringMatching(/^Add [\d.]+ kΩ on each line$/) as string],
+        title: 'I2C0: no pull-up resistors',
+        remedies: [expect.stringMatching(/^Add [\d.]+ kΩ pull-ups to each line$/) as string],
       },
     ]);
     expect(said('pullup-missing', remedied('pullup-missing', bare, sheets))).toEqual([]);
@@ -141,8 +141,8 @@ describe('pullup-missing', () => {
       {
         message: 'bus',
         level: 'clash',
-        title: 'I2C has no pull-ups',
-        remedies: ['Put Touch behind a level shifter (Level shifter, 4 channels, MOSFET, both ways)'],
+        title: 'I2C: no pull-up resistors',
+        remedies: ['Connect Touch through a level shifter (Level shifter, 4 channels, MOSFET, both ways)'],
       },
     ]);
     expect(pullUpCodes(remedied('pullup-missing', alone, sheets))).toEqual([]);
@@ -152,7 +152,7 @@ describe('pullup-missing', () => {
     const probe = (id: string, sheet: string): Edit[] => [add(id, sheet, id), wire(`${id}:DQ`, 'GP2')];
     const line = plan(...probe('a', 'temperature-ds18b20'), ...probe('b', 'temperature-ds18b20-probe'));
     expectCheck('pullup-missing', line, sheets, [
-      { message: 'one-wire', level: 'clash', title: 'GP2 has no pull-up', remedies: ['Add 4.7 kΩ from a DQ to the supply'] },
+      { message: 'one-wire', level: 'clash', title: 'GP2: no pull-up resistor', remedies: ['Add 4.7 kΩ from a DQ to the supply'] },
     ]);
     expect(remedied('pullup-missing', line, sheets).pulls).toEqual({ 'a:DQ': { ohms: 4700, to: 'supply' } });
     const module = edited(line, sheets, ...probe('m', 'temperature-ds18b20-module'));
@@ -169,8 +169,8 @@ describe('pullup-wrong-rail', () => {
       {
         message: 'several',
         level: 'clash',
-        title: expect.stringMatching(/^I2C0: lines rest at up to 4\.\d+ V$/) as string,
-        remedies: ['Cut the pull-ups of Text', 'Put Text behind a level shifter (Level shifter, 4 channels, MOSFET, both ways)'],
+        title: expect.stringMatching(/^I2C0: idle level up to 4\.\d+ V, the board tolerates 3\.7 V$/) as string,
+        remedies: ['Remove the pull-ups of Text', 'Connect Text through a level shifter (Level shifter, 4 channels, MOSFET, both ways)'],
       },
     ]);
     expect(pullUpCodes(remedied('pullup-wrong-rail', mixed, sheets))).toEqual([]);
@@ -227,7 +227,7 @@ describe('pullup-wrong-rail', () => {
   });
 
   test('on a board of 5 V it is the part of 3.3 V that must be kept apart; two clocks on 5 V pull a bus of 3.3 V together', () => {
-    expect(said('pullup-wrong-rail', plan(...clocks(2)))[0]).toMatch(/Pulled higher by Clock 0 and Clock 1\.$/);
+    expect(said('pullup-wrong-rail', plan(...clocks(2)))[0]).toMatch(/Pulled up by Clock 0 and Clock 1\.$/);
     const alone = edited(
       shield(),
       sheets,
@@ -244,9 +244,9 @@ describe('capacitance, clock, time, enabling', () => {
   const screens = plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen'), ...member('l', 'lcd-2004-pcf8574', 'Text'));
 
   test('more than 400 pF on a line, measured or estimated', () => {
-    expect(said('capacitance-over', edited(screens, sheets, settings({ picofarads: 401 })))).toEqual(['Measured; 400 pF are allowed.']);
+    expect(said('capacitance-over', edited(screens, sheets, settings({ picofarads: 401 })))).toEqual(['Measured value.']);
     expect(said('capacitance-over', edited(screens, sheets, settings({ wireCm: 400 })))).toEqual([
-      'Estimated from parts and wire; 400 pF are allowed.',
+      'Estimated from inputs, wire length and connections.',
     ]);
     expect(said('capacitance-over', screens)).toEqual([]);
   });
@@ -257,8 +257,8 @@ describe('capacitance, clock, time, enabling', () => {
       {
         message: 'one',
         level: 'risk',
-        title: 'I2C0 at 400 kHz is too fast for Text',
-        remedies: ['Clock the bus at 100 kHz', 'Put Text on I2C1 (GP2 and GP3)'],
+        title: 'I2C0: 400 kHz exceeds the maximum of Text',
+        remedies: ['Set the bus clock to 100 kHz', 'Move Text to I2C1 (GP2 and GP3)'],
       },
     ]);
     expect(said('bus-too-fast', remedied('bus-too-fast', fast, sheets))).toEqual([]);
@@ -270,16 +270,18 @@ describe('capacitance, clock, time, enabling', () => {
       {
         message: 'over',
         level: 'risk',
-        title: expect.stringMatching(/^I2C0 is asked for 2\d\d % of a second$/) as string,
-        remedies: [expect.stringMatching(/^Ask Screen \d\.?\d* times a second$/) as string, 'Put Screen on I2C1 (GP2 and GP3)'],
+        title: expect.stringMatching(/^I2C0 overloaded: 2\d\d % utilisation$/) as string,
+        remedies: [expect.stringMatching(/^Read Screen \d\.?\d* times per second$/) as string, 'Move Screen to I2C1 (GP2 and GP3)'],
       },
     ]);
     expectCheck('bus-mixed-modes', often, sheets, [
-      { message: 'held', level: 'hint', title: 'Text holds I2C0 at 100 kHz', remedies: ['Put Text on I2C1 (GP2 and GP3)'] },
+      { message: 'held', level: 'hint', title: 'Text limits I2C0 to 100 kHz', remedies: ['Move Text to I2C1 (GP2 and GP3)'] },
     ]);
     // With so much capacitance the lines would not rise for more, and nothing is lost by the slow part.
     expect(said('bus-mixed-modes', edited(often, sheets, settings({ picofarads: 390 })))).toEqual([]);
-    expect(said('bus-mixed-modes', often)[0]).toMatch(/^The others follow 400 kHz\. The bus is 2\d\d % taken; without it 5\d %\.$/);
+    expect(said('bus-mixed-modes', often)[0]).toMatch(
+      /^The other devices support 400 kHz\. Bus load 2\d\d %; without this device 5\d %\.$/,
+    );
   });
 
   test('a bus that is asked for little too much has its remedies, too', () => {
@@ -293,7 +295,7 @@ describe('capacitance, clock, time, enabling', () => {
     const [found] = findingsOf(three, sheets).filter((f) => f.code === 'bus-overloaded');
     expect([found!.level, found!.remedies.map((r) => r.label)]).toEqual(['risk', ['less-often', 'own-bus']]);
     expect(said('bus-overloaded', edited(three, sheets, ...found!.remedies[0]!.edits))).toEqual([
-      expect.stringContaining('little is left'),
+      expect.stringContaining('little bandwidth is left'),
     ]);
   });
 

@@ -3,13 +3,13 @@ import { meansUsers, moveApart, pairsOn } from './sharedMeans';
 
 export const interruptLineShared: Check = {
   code: 'interrupt-line-shared',
-  question: 'Does every signal that must interrupt have an interrupt line of its own?',
+  question: 'Does every interrupt signal have its own interrupt line?',
   whole: true,
   messages: {
     shared: {
       title: '{terminals} share one interrupt line',
-      text: '{pins} lead to one line of the chip; only one of them can interrupt at a time.',
-      why: 'The chip connects a line to one pin at a time, whichever port it is of.',
+      text: '{pins} map to one interrupt line; only one of them can be enabled.',
+      why: 'The chip connects each external interrupt line to one port at a time.',
     },
   },
   remedies: { move: 'Move {terminal} to {pin}' },

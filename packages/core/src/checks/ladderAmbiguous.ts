@@ -20,30 +20,30 @@ function fitted({ plan, sheets }: CheckContext, { placement, count, reading }: L
 const keyWord = (number: number): string => (number === 0 ? 'no key' : `key ${number}`);
 
 const why =
-  'Each key gives the analog input a voltage of its own. At the corners of all resistors, of the supply and of the range that the board reads right, two of them must still be far enough apart: by 8 counts, and by half a per cent of the scale.';
+  'Reading = Rkey / (Rkey + Rpull) · (2^bits − 1). With every resistor and the supply at its limits, neighbouring keys must stay 8 counts and 0.5 % of full scale apart.';
 
 export const ladderAmbiguous: Check = {
   code: 'ladder-ambiguous',
-  question: 'Can the keys on an analog input be told apart?',
+  question: 'Can all keys on an analog input be distinguished?',
   lacks: 'resistor',
   messages: {
     overlap: {
-      title: 'Two keys of {placement} can read alike',
-      text: '{first} and {second} overlap by {counts}, at {terminal}.',
+      title: '{placement}: two keys give the same reading',
+      text: '{first} and {second} overlap by {counts} at {terminal}.',
       why,
     },
     thin: {
-      title: 'Two keys of {placement} read nearly alike',
-      text: '{first} and {second} are {counts} apart at worst, at {terminal}.',
+      title: '{placement}: two keys give nearly the same reading',
+      text: '{first} and {second} are {counts} apart at {terminal}, worst case.',
       why,
     },
     unknown: {
-      title: 'Resistors of {placement} not known',
-      text: 'Without them nobody can say what {terminal} reads for each key.',
-      why: 'Modules of keys come with all sorts of resistors. Their values, read off the module or chosen from the drawer, give the readings of the keys and the thresholds between them.',
+      title: '{placement}: resistor values unknown',
+      text: 'Without them the readings at {terminal} cannot be calculated.',
+      why: 'Key modules are sold with different resistors. Their values, read from the module or chosen from your values on hand, give the readings and the thresholds between them.',
     },
   },
-  remedies: { fit: 'Choose the resistors of {placement} from the drawer' },
+  remedies: { fit: 'Choose resistors for {placement} from the values on hand' },
   examine: (context) =>
     ladderSheets(context.plan, context.sheets).flatMap((sheet): FindingDraft[] => {
       const { placement, key, values, reading } = sheet;

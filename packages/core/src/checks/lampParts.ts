@@ -49,6 +49,6 @@ export function fitResistors(lamps: readonly Lamp[], label: string, grade: Remed
   ];
 }
 
-export const FIT_REMEDIES = { fit: 'Put {ohms} into {count}', 'fit-each': 'Put {ohms} to {most} into {count}' } as const;
+export const FIT_REMEDIES = { fit: 'Add {ohms} in {count}', 'fit-each': 'Add {ohms} to {most} in {count}' } as const;
 
 export type LampContext = Pick<CheckContext, 'plan' | 'sheets' | 'board'>;

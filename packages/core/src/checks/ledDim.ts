@@ -16,7 +16,7 @@ function sideBySide(context: CheckContext, { anodes }: Lamp): readonly Remedy[] 
 
 export const ledDim: Check = {
   code: 'led-dim',
-  question: 'Is there enough voltage for every LED to light?',
+  question: 'Is the supply of every LED above its forward voltage?',
   messages: {
     dark: {
       title: '{placement} will not light: supply {supply}, forward voltage {forward}',
@@ -26,12 +26,12 @@ export const ledDim: Check = {
     dim: {
       title: '{placement} may not light: supply {supply}, forward voltage {forward}',
       text: 'Only {amps} at {terminals}.',
-      why: 'What the supply has above the forward voltage drives the current. Where there is next to nothing, the LED lights with one supply and not with another. Blue, white and green ones want 3 V and more.',
+      why: 'I = (V − VF) / R. With V close to VF, the current depends on the tolerance of the supply and of the LED. Blue, white and green LEDs need about 3 V or more.',
     },
     worst: {
-      title: '{placement} may not light with every supply',
-      text: 'At {low} with an LED of {high} it gets {least} on {terminals}; usually {amps}.',
-      why: 'LEDs of one kind differ by some tenths of a volt, and so do supplies. Where both are at their worst, next to nothing is left to drive the current.',
+      title: '{placement} may be dim: {least} in the worst case',
+      text: 'Supply {low}, forward voltage {high}: {least} at {terminals}; nominal {amps}.',
+      why: 'I = (V − VF) / R. VF differs by some tenths of a volt between LEDs of one type, and so does the supply; in the worst case little remains across R.',
     },
   },
   remedies: OWN_RESISTOR,

@@ -39,21 +39,21 @@ function driverFinding({ plan, sheets }: CheckContext, { key, placement, fitOhms
 
 export const ledNoResistor: Check = {
   code: 'led-no-resistor',
-  question: 'Has every LED a resistor?',
+  question: 'Does every LED have a series resistor?',
   lacks: 'resistor',
   messages: {
     none: {
       title: '{placement}: no series resistor',
-      text: 'On {terminals}; nothing but the output limits the current.',
-      why: 'An LED keeps its forward voltage whatever the current is. What the supply has above that must fall across a resistor: R = (V − VF) / I. Without one, the output and the LED take as much as they can, and one of them does not for long.',
+      text: 'At {terminals}; only the output limits the current.',
+      why: 'R = (V − VF) / I. The forward voltage of an LED hardly changes with current, so a resistor must drop the rest. Without it, the current exceeds the absolute maximum of the LED or of the output.',
     },
     set: {
-      title: '{placement}: no resistor at {terminal}',
-      text: 'It sets the current of every segment.',
-      why: 'The driver gives each segment a multiple of the current through this resistor; without one it gives none, or all it can. Its datasheet lists the values by current and LED voltage, and between them the next value up gives less.',
+      title: '{placement}: no current-setting resistor at {terminal}',
+      text: 'It sets the segment current.',
+      why: 'The segment current is a multiple of the current through RSET. The datasheet lists RSET against segment current and forward voltage; the next value up gives less current.',
     },
   },
-  remedies: { ...FIT_REMEDIES, set: 'Put {ohms} to its {terminal}' },
+  remedies: { ...FIT_REMEDIES, set: 'Add {ohms} at {terminal}' },
   examine: (context) => [
     ...byPlacement(lampsOf(context.plan, context.sheets).filter((lamp) => lamp.ohms === undefined && lamp.amps.max > 0)).map(lampFinding),
     ...setDriversOf(context.plan, context.sheets)

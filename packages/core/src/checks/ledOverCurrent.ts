@@ -6,12 +6,12 @@ import { byPlacement, FIT_REMEDIES, fitResistors, lampData, lampPlace } from './
 export const ledOverCurrent: Check = {
   code: 'led-over-current',
   harm: true,
-  question: 'Does no LED get more current than it takes?',
+  question: 'Is the current of every LED below its maximum?',
   messages: {
     over: {
       title: 'LED over-current: {placement} up to {amps}, maximum {limit}',
-      text: 'On {terminals}, at the worst corner of supply, LED and resistor.',
-      why: 'I = (V − VF) / (R + output), with the supply at its highest, the forward voltage at its least, the resistor at its least and an output that drops nothing.',
+      text: 'At {terminals}, worst case of supply, forward voltage and resistor.',
+      why: 'I = (V − VF) / (R + Rout) with V at its maximum, VF, R and Rout at their minimum.',
     },
   },
   remedies: FIT_REMEDIES,

@@ -32,8 +32,8 @@ describe('5 V out of a part', () => {
       {
         message: 'to-board',
         level: 'clash',
-        title: 'Echo gives up to 5.25 V where the board stands 3.7 V',
-        remedies: ['Two resistors at ECHO', 'Take 1 line through Level shifter, 4 channels, MOSFET, both ways'],
+        title: 'Board input ECHO: up to 5.25 V from Echo, maximum 3.7 V',
+        remedies: ['Add a voltage divider at ECHO', 'Level-shift 1 line with Level shifter, 4 channels, MOSFET, both ways'],
       },
     ]);
   });
@@ -85,8 +85,8 @@ describe('3.3 V into a part of 5 V', () => {
       {
         message: 'high-to-part',
         level: 'risk',
-        title: 'Register gets 3.18 V for a high and asks 3.67 V',
-        remedies: ['Feed Register from 3V3', 'Take 3 lines through Buffer up to 5 V, 4 channels, 74AHCT125'],
+        title: 'High level too low for Register: VOH 3.18 V, VIH 3.67 V',
+        remedies: ['Power Register from 3V3', 'Level-shift 3 lines with Buffer up to 5 V, 4 channels, 74AHCT125'],
       },
     ]);
     expect(bad(remedied('level-no-margin', register, sheets))).toEqual([]);
@@ -129,8 +129,8 @@ describe('a level shifter', () => {
       {
         message: 'cannot',
         level: 'clash',
-        title: 'Shifter carries 400 kHz, Strip sends 800 kHz',
-        remedies: ['Take these lines through Buffer up to 5 V, 4 channels, 74AHCT125'],
+        title: 'Shifter is too slow for Strip: 400 kHz, required 800 kHz',
+        remedies: ['Use Buffer up to 5 V, 4 channels, 74AHCT125 for these lines'],
       },
     ]);
     expect(modules(remedied('shifter-too-slow', strip(mosfet), sheets))).toEqual(['buffer-74ahct125']);
@@ -149,8 +149,8 @@ describe('a level shifter', () => {
       {
         message: 'holds',
         level: 'hint',
-        title: 'Shifter holds Matrix at 400 kHz',
-        remedies: ['Take these lines through Buffer up to 5 V, 4 channels, 74AHCT125'],
+        title: 'Shifter limits Matrix to 400 kHz',
+        remedies: ['Use Buffer up to 5 V, 4 channels, 74AHCT125 for these lines'],
       },
     ]);
   });
@@ -162,8 +162,8 @@ describe('a level shifter', () => {
       {
         message: 'against',
         level: 'clash',
-        title: 'Buffer drives against Echo ECHO',
-        remedies: ['Take these lines through Level shifter, 4 channels, MOSFET, both ways'],
+        title: 'Buffer: wrong direction for Echo ECHO',
+        remedies: ['Use Level shifter, 4 channels, MOSFET, both ways for these lines'],
       },
     ]);
     const trigger = edited(echo, sheets, ...buffer, wire('d:TRIG', 'x:Y1'), wire('x:A1', 'GP2'));
@@ -173,12 +173,17 @@ describe('a level shifter', () => {
   test('fed the wrong way round is told, and its supplies are exchanged', () => {
     const plan = strip([add('x', 'shifter-mosfet-4', 'Shifter'), wire('x:LV', 'rail vbus'), wire('x:HV', 'rail 3v3')]);
     expectCheck('shifter-direction', plan, sheets, [
-      { message: 'backwards', level: 'clash', title: 'Shifter has the higher supply at LV', remedies: ['Exchange its two supplies'] },
+      {
+        message: 'backwards',
+        level: 'clash',
+        title: 'Shifter: supplies exchanged (LV has the higher voltage)',
+        remedies: ['Exchange the two supplies'],
+      },
     ]);
     expect(codes(remedied('shifter-direction', plan, sheets))).not.toContain('shifter-direction');
   });
 
-  test('that finds the direction by itself is not for I2C', () => {
+  test('that finds the direction by itself is unsuitable for I2C', () => {
     const plan = edited(
       stick(),
       sheets,
@@ -196,15 +201,15 @@ describe('a level shifter', () => {
       {
         message: 'pulled',
         level: 'risk',
-        title: 'Translator is not for Text SDA and Text SCL',
-        remedies: ['Take these lines through Level shifter, 4 channels, MOSFET, both ways'],
+        title: 'Translator is unsuitable for Text SDA and Text SCL',
+        remedies: ['Use Level shifter, 4 channels, MOSFET, both ways for these lines'],
       },
     ]);
     expect(modules(remedied('shifter-unfit', plan, sheets))).toEqual(['shifter-mosfet-4']);
   });
 });
 
-test('whatever parts are put across together, nothing drives against its direction, no level is bad, and every remedy keeps its word', () => {
+test('whatever parts are put across together, nothing: wrong direction for its direction, no level is bad, and every remedy keeps its word', () => {
   const ids = [...sheets.parts.values()].map((p) => p.sheet).filter((p) => p.supply && !p.passage && p.bus.kind !== 'i2c');
   let packed = 0;
   fc.assert(

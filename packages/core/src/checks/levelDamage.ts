@@ -7,16 +7,16 @@ import { levelFinding, pairsUnder, troubles } from './levelMessages';
 import { ACROSS_REMEDIES } from './waysAcross';
 
 const why =
-  'What an output gives at the highest of its supply, against what the input stands: as its sheet says, else its own supply at the lowest and 0.3 V. Above that, current flows through the protection of the input into its supply. It may work for hours, and it damages: at once, or slowly.';
+  'VOH at the highest supply of the output, against the absolute maximum of the input: its datasheet value, else VDD(min) + 0.3 V. Above it, current flows through the input protection diode into the supply. The input may work for hours and still be damaged.';
 
 export const levelDamage: Check = {
   code: 'level-damage',
   harm: true,
-  question: 'Does nothing get more volts on a signal than it stands?',
+  question: 'Is every signal below the absolute maximum of its input?',
   lacks: 'shifter',
   messages: {
-    'to-part': { title: '{placement} gets up to {most} where it stands {stands}', text: 'From the board, on {terminals}.', why },
-    'to-board': { title: '{placement} gives up to {most} where the board stands {stands}', text: 'On {terminals}.', why },
+    'to-part': { title: '{placement}: up to {most} on {terminals}, maximum {stands}', text: 'Driven by the board.', why },
+    'to-board': { title: 'Board input {terminals}: up to {most} from {placement}, maximum {stands}', text: 'On {terminals}.', why },
   },
   remedies: ACROSS_REMEDIES,
   examine(context) {

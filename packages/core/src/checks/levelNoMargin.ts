@@ -6,8 +6,8 @@ import { ACROSS_REMEDIES } from './waysAcross';
 const least = (pair: LevelPair): number => Math.min(pair.marginHigh, pair.marginLow);
 
 const why =
-  'Margin of the high level: VOH − VIH; of the low level: VIL − VOL; both where supplies and outputs are at their worst together. Without margin a level is a guess: it often works on the bench, and fails with another supply, another part of the kind, or in the cold. An error where a level is on the wrong side of the middle between both thresholds with every supply at its nominal voltage; a warning where it is not guaranteed within the usual tolerance of supplies; a note where only their extremes take the margin away.';
-const thinWhy = `${why} Less than a tenth of the supply is thin: long wires and switched loads eat that much.`;
+  'Noise margin high: VOH − VIH; low: VIL − VOL, with both supplies and outputs in their worst case. Without margin a level often works on the bench and fails with another supply, another device or in the cold. Error: beyond (VIL + VIH) / 2 at nominal supplies. Warning: not guaranteed within the usual supply tolerance. Note: only at the extremes.';
+const thinWhy = `${why} Less than 10 % of the supply is a low margin: long wires and switched loads can use it up.`;
 
 /** Whether an input most likely takes a high for a low, or a low for a high: its threshold is somewhere between what is asked for the two,
  *  and the level is on the wrong side of the middle. */
@@ -48,46 +48,46 @@ function finding(context: CheckContext, trouble: Trouble, level: Level, thin: ''
 
 export const levelNoMargin: Check = {
   code: 'level-no-margin',
-  question: 'Is every high a high and every low a low, with margin, at the worst corner of both supplies?',
+  question: 'Do all logic levels meet the input thresholds, with noise margin, in the worst case?',
   messages: {
     'high-to-part': {
-      title: '{placement} gets {gets} for a high and asks {asks}',
-      text: 'From the board, on {terminals}. Margin: {nominal} nominal, {usual} usual, {margin} at the extremes.',
+      title: 'High level too low for {placement}: VOH {gets}, VIH {asks}',
+      text: 'Board drives {terminals}. Noise margin: {nominal} nominal, {usual} at usual tolerances, {margin} at the extremes.',
       why,
     },
     'low-to-part': {
-      title: '{placement} gets {gets} for a low and takes {asks}',
-      text: 'From the board, on {terminals}. Margin: {nominal} nominal, {usual} usual, {margin} at the extremes.',
+      title: 'Low level too high for {placement}: VOL {gets}, VIL {asks}',
+      text: 'Board drives {terminals}. Noise margin: {nominal} nominal, {usual} at usual tolerances, {margin} at the extremes.',
       why,
     },
     'high-to-board': {
-      title: 'The board gets {gets} for a high of {placement} and asks {asks}',
-      text: 'On {terminals}. Margin: {nominal} nominal, {usual} usual, {margin} at the extremes.',
+      title: 'High level of {placement} too low for the board: VOH {gets}, VIH {asks}',
+      text: 'At {terminals}. Noise margin: {nominal} nominal, {usual} at usual tolerances, {margin} at the extremes.',
       why,
     },
     'low-to-board': {
-      title: 'The board gets {gets} for a low of {placement} and takes {asks}',
-      text: 'On {terminals}. Margin: {nominal} nominal, {usual} usual, {margin} at the extremes.',
+      title: 'Low level of {placement} too high for the board: VOL {gets}, VIL {asks}',
+      text: 'At {terminals}. Noise margin: {nominal} nominal, {usual} at usual tolerances, {margin} at the extremes.',
       why,
     },
     'thin-high-to-part': {
-      title: '{placement} has {margin} of margin for a high',
-      text: 'From the board, on {terminals}: {gets} comes, {asks} is asked.',
+      title: 'Low noise margin at {placement}: {margin} (high level)',
+      text: 'Board drives {terminals}: VOH {gets}, VIH {asks}.',
       why: thinWhy,
     },
     'thin-low-to-part': {
-      title: '{placement} has {margin} of margin for a low',
-      text: 'From the board, on {terminals}: {gets} comes, {asks} is taken.',
+      title: 'Low noise margin at {placement}: {margin} (low level)',
+      text: 'Board drives {terminals}: VOL {gets}, VIL {asks}.',
       why: thinWhy,
     },
     'thin-high-to-board': {
-      title: 'The board has {margin} of margin for a high of {placement}',
-      text: 'On {terminals}: {gets} comes, {asks} is asked.',
+      title: 'Low noise margin at the board: {margin} (high level of {placement})',
+      text: 'At {terminals}: VOH {gets}, VIH {asks}.',
       why: thinWhy,
     },
     'thin-low-to-board': {
-      title: 'The board has {margin} of margin for a low of {placement}',
-      text: 'On {terminals}: {gets} comes, {asks} is taken.',
+      title: 'Low noise margin at the board: {margin} (low level of {placement})',
+      text: 'At {terminals}: VOL {gets}, VIL {asks}.',
       why: thinWhy,
     },
   },

@@ -49,16 +49,16 @@ function apart(context: CheckContext, items: readonly PlanTerminal[]): readonly 
 
 export const looksLikeI2c: Check = {
   code: 'looks-like-i2c',
-  question: 'Is a part with two wires of its own hung on an I2C bus?',
+  question: 'Is every part on an I2C bus an I2C device?',
   whole: true,
   messages: {
     taken: {
-      title: '{placement} is not an I2C part',
-      text: 'Its {terminals} lie on the I2C bus, which it does not understand: {protocol}',
-      why: 'The two lines look like I2C and are not: the part has no address, answers at the wrong moments, and takes the bus’s start and stop for its own. It needs pins of its own.',
+      title: '{placement} is not an I2C device',
+      text: '{terminals} are on the I2C bus, but the part uses another protocol: {protocol}',
+      why: 'The part has clock and data lines but no I2C address, and it interprets START and STOP of other transfers as its own. It needs dedicated pins.',
     },
   },
-  remedies: { apart: 'Give {placement} pins of its own: {pins}' },
+  remedies: { apart: 'Move {placement} to dedicated pins: {pins}' },
   examine(context) {
     const met = context.nets.list.filter(isTakenForI2c).flatMap((net) => net.terminals.filter(isPrivate));
     return context.plan.placements.flatMap((placement) => {

@@ -20,22 +20,22 @@ function lessOf({ plan, sheets }: CheckContext, lines: readonly MemoryLine[], mo
 }
 
 const why =
-  'A picture that is worked out in memory takes its pixels times the bits of each, whatever it shows. What the runtime, its stack and the radio take comes off first; the rest of the program needs room, too.';
+  'Frame buffer = width · height · bits per pixel / 8. The runtime, its stack and the radio are subtracted first; the program needs RAM as well.';
 
 export const memoryOver: Check = {
   code: 'memory-over',
-  question: 'Is there RAM for the pictures of all displays?',
+  question: 'Is there enough RAM for all frame buffers?',
   whole: true,
   lacks: 'setting',
   messages: {
     over: {
-      title: 'Pictures take {used} of {free} RAM',
-      text: '{top} takes most: {most}. The program does not start, or starts anew.',
+      title: 'Frame buffers use {used} of {free} RAM',
+      text: 'Largest: {top}, {most}. The program fails to start or resets.',
       why,
     },
-    little: { title: 'Pictures take {used} of {free} RAM', text: '{top} takes most: {most}. Little is left for the program.', why },
+    little: { title: 'Frame buffers use {used} of {free} RAM', text: 'Largest: {top}, {most}. Little is left for the program.', why },
   },
-  remedies: { part: 'Work the picture of {display} out in parts' },
+  remedies: { part: 'Use a partial frame buffer for {display}' },
   examine: (context) => {
     const ledger = memoryLedger(context.plan, context.sheets);
     return ledger ? memoryFinding(context, { ...ledger, total: ledger.ramBytes }, (most) => lessOf(context, ledger.lines, most)) : [];

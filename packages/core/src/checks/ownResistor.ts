@@ -5,7 +5,7 @@ import type { Edit } from '../plan/edit';
 import { splitKey, type TerminalKey } from '../plan/plan';
 import type { CheckContext, Remedy } from './check';
 
-export const OWN_RESISTOR = { own: 'Wire {terminals} to {end}, each LED with its own resistor' } as const;
+export const OWN_RESISTOR = { own: 'Connect {terminals} to {end}, each LED with its own resistor' } as const;
 
 /** Wires LEDs to the output that drives the first of them, and gives each its own resistor.
  *  @param first the LED with a wire to an output

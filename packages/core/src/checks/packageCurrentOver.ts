@@ -34,16 +34,16 @@ function examine(context: CheckContext, placement: Placement): readonly FindingD
 }
 
 const why =
-  'Every output of a chip has a limit, and all together have one, too: the pins of its supply and ground carry the sum. Eight segments at 10 mA are 80 mA, more than a shift register of this kind stands.';
+  'Σ IO ≤ ICC(max), IGND(max): the supply and ground pins carry the sum of all outputs. Eight segments at 10 mA are 80 mA; a 74HC595 is limited to 70 mA.';
 
 export const packageCurrentOver: Check = {
   code: 'package-current-over',
   harm: true,
-  question: 'Does no chip drive more current than its package carries?',
+  question: 'Is the total output current of every chip within its limit?',
   whole: true,
   messages: {
-    all: { title: '{placement} has to carry {amps} and can {limit}', text: 'All its outputs together.', why },
-    one: { title: 'An output of {placement} has to carry {amps} and can {limit}', text: 'One output alone.', why },
+    all: { title: '{placement}: total output current {amps}, limit {limit}', text: 'Sum of all outputs.', why },
+    one: { title: '{placement}: output current {amps}, limit {limit}', text: 'A single output.', why },
   },
   remedies: FIT_REMEDIES,
   examine: (context) => context.plan.placements.flatMap((placement) => examine(context, placement)),

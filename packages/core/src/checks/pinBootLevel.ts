@@ -4,17 +4,17 @@ import { moveWhere } from './remedyParts';
 
 export const pinBootLevel: Check = {
   code: 'pin-boot-level',
-  question: 'Could a part hold a pin at the wrong level while the board starts?',
+  question: 'Is every boot pin at its required level during reset?',
   messages: {
     wrong: {
-      title: '{terminal} may keep the board from starting',
-      text: '{pin} must be {level} at reset, and this line rests {rest}. {note}',
-      why: 'The chip reads this pin when it comes out of reset. The sheets give the level it must have and the level at which the line rests.',
+      title: '{pin} is a boot pin: {terminal} may prevent start-up',
+      text: '{pin} must be {level} at reset; this line idles {rest}. {note}',
+      why: 'The chip samples this pin at the end of reset. The board sheet gives the required level, the part sheet the idle level of the line.',
     },
     unknown: {
-      title: '{terminal} is on a pin that is read at reset',
-      text: '{pin} must be {level} at reset; how this line rests nobody knows. {note}',
-      why: 'The chip reads this pin when it comes out of reset. A part that pulls it the other way keeps the board from starting its program.',
+      title: '{pin} is a boot pin: idle level of {terminal} unknown',
+      text: '{pin} must be {level} at reset. {note}',
+      why: 'The chip samples this pin at the end of reset. A part that pulls it to the other level prevents the program from starting.',
     },
   },
   remedies: { move: 'Move {terminal} to {pin}' },

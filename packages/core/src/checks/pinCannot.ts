@@ -4,7 +4,7 @@ import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft, Message } from './check';
 import { moveBus, moveToFree, swapLines } from './remedyParts';
 
-const because = (text: string, why: string): Message => ({ title: '{pin} cannot serve {terminal}', text, why });
+const because = (text: string, why: string): Message => ({ title: '{pin} does not support {terminal}', text, why });
 
 /** Reasons that belong to this check; the others are another check's (`pin-reserved`, `supply-wrong`). */
 const OWN: readonly FitReason[] = ['no-line', 'no-adc', 'no-pwm', 'no-interrupt', 'input-only', 'analog-only', 'output-only'];
@@ -28,35 +28,26 @@ function finding(context: CheckContext, item: PlanTerminal, pin: string, reason:
 export const pinCannot: Check = {
   code: 'pin-cannot',
   harm: true,
-  question: 'Can every pin do what its terminal asks?',
+  question: 'Does every pin support the function of its terminal?',
   messages: {
     'no-line': because(
-      '{terminal} is {role}; no bus controller brings that line out on {pin}.',
-      'Bus lines leave the chip only on the pins that carry the controller’s function.',
+      '{terminal}: {role}; no controller has this line on {pin}.',
+      'Each controller line is available only on the pins whose alternate functions include it.',
     ),
-    'no-adc': because(
-      '{terminal} is an analog signal; {pin} has no analog input.',
-      'Only pins that lead to the analog converter can measure a voltage.',
-    ),
-    'no-pwm': because(
-      '{terminal} needs PWM; {pin} has none.',
-      'PWM comes from a timer, and only pins that lead to a timer channel can give it.',
-    ),
-    'no-interrupt': because(
-      '{terminal} needs an interrupt; {pin} has none.',
-      'Short pulses are missed when the program has to look at the pin by itself.',
-    ),
-    'input-only': because('{terminal} must be driven by the board; {pin} is an input only.', 'The pin has no output driver.'),
+    'no-adc': because('{terminal} is an analog output; {pin} has no ADC channel.', 'Only pins with an ADC channel can measure a voltage.'),
+    'no-pwm': because('{terminal} needs PWM; {pin} has no timer channel.', 'Hardware PWM is available only on pins with a timer channel.'),
+    'no-interrupt': because('{terminal} needs an interrupt; {pin} has no interrupt.', 'A program that polls the pin misses short pulses.'),
+    'input-only': because('{terminal} must be driven by the board; {pin} is input-only.', 'The pin has no output driver.'),
     'analog-only': because(
-      '{terminal} is a digital signal; {pin} is an analog input and nothing else.',
-      'The pin leads to the analog converter only: it has neither a digital input nor an output driver.',
+      '{terminal} is a digital signal; {pin} is analog-only.',
+      'The pin is connected to the ADC only; it has neither a digital input nor an output driver.',
     ),
-    'output-only': because('{terminal} must be read by the board; {pin} is an output only.', 'The pin has no input buffer.'),
+    'output-only': because('{terminal} must be read by the board; {pin} is output-only.', 'The pin has no input buffer.'),
   },
   remedies: {
     swap: 'Swap SDA and SCL of {parts}',
     move: 'Move {terminal} to {pin}',
-    'move-bus': 'Use {controller} on {pins}',
+    'move-bus': 'Move the bus to {controller} ({pins})',
   },
   examine: (context) =>
     context.terminals.flatMap((item) => {

@@ -4,13 +4,13 @@ import { moveWhere } from './remedyParts';
 
 export const pinDirection: Check = {
   code: 'pin-direction',
-  question: 'Is a hardware select an input while its controller is in use?',
+  question: 'Is the hardware chip select of a controller in use not an input?',
   whole: true,
   messages: {
     select: {
-      title: '{terminal} may stop {controller}',
-      text: '{pin} is the hardware select of {controller}. {note}',
-      why: 'A controller whose select input is pulled low takes itself for a peripheral and stops driving the clock. The pin must be an output, or held high.',
+      title: '{terminal} at {pin} may stop {controller}',
+      text: '{pin} is the hardware chip select of {controller}. {note}',
+      why: 'When its SS input is pulled low, the controller switches to peripheral mode and stops driving SCK. The pin must be an output or held high.',
     },
   },
   remedies: { move: 'Move {terminal} to {pin}' },

@@ -9,15 +9,15 @@ const isReserved = (board: IndexedBoard, end: WireEnd | undefined): boolean =>
 export const pinReserved: Check = {
   code: 'pin-reserved',
   harm: true,
-  question: 'Is any wire on a pin that the board needs for itself?',
+  question: 'Is no wire on a pin that the board uses itself?',
   messages: {
     reserved: {
-      title: '{pin} is taken by the board',
-      text: '{terminal} is wired to it. {trouble}',
-      why: 'The board sheet marks this pin as reserved: something on the board already uses it.',
+      title: '{pin} is used by the board itself',
+      text: '{terminal} is connected to it. {trouble}',
+      why: 'The board sheet marks this pin as reserved for a function on the board.',
     },
   },
-  remedies: { move: 'Move {terminal} to {pin}', 'move-bus': 'Use {controller} on {pins}' },
+  remedies: { move: 'Move {terminal} to {pin}', 'move-bus': 'Move the bus to {controller} ({pins})' },
   examine: (context) =>
     context.terminals.flatMap((item) => {
       const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;

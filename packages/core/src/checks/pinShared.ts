@@ -54,15 +54,15 @@ function clash(context: CheckContext, net: Net, pin: string): FindingDraft {
 export const pinShared: Check = {
   code: 'pin-shared',
   harm: true,
-  question: 'Does every pin carry one signal only?',
+  question: 'Does every pin carry only one signal?',
   messages: {
     shared: {
-      title: '{pin} carries {count} signals',
-      text: '{terminals} are different nets on one pin.',
-      why: 'A pin carries one signal. Lines of the same bus may meet on a pin; private signals may not, because each part would drive or read the other.',
+      title: 'Pin conflict: {pin} is used by {count} signals',
+      text: '{terminals} are different signals on one pin.',
+      why: 'Lines of one bus may share a pin. Other signals may not: one part would drive the other.',
     },
   },
-  remedies: { swap: 'Swap SDA and SCL of {parts}', move: 'Move {terminal} to {pin}', 'move-bus': 'Use {controller} on {pins}' },
+  remedies: { swap: 'Swap SDA and SCL of {parts}', move: 'Move {terminal} to {pin}', 'move-bus': 'Move the bus to {controller} ({pins})' },
   examine: (context) =>
     context.nets.list
       // Selects of several parts, and parts taken for I2C, have checks of their own that say more.

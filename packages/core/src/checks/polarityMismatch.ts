@@ -38,23 +38,23 @@ function examine(context: CheckContext, id: string): readonly FindingDraft[] {
 }
 
 const why =
-  'With a common anode the current comes in at the digit and goes out at the segments: the digit is switched to the supply. With a common cathode it is the other way round. The wrong transistor leaves the display dark or faint.';
+  'With a common anode, current enters at the digit terminal and leaves at the segments, so the digit is switched to the supply; with a common cathode it is the other way round. The wrong transistor leaves the display dark or dim.';
 
 export const polarityMismatch: Check = {
   code: 'polarity-mismatch',
-  question: 'Are the digits of every display switched on the side where their current comes in?',
+  question: 'Does the transistor of every digit match its common terminal?',
   messages: {
     anode: {
-      title: '{placement} has a common anode, {transistor} switches to ground',
-      text: 'Its digits are switched from the supply.',
+      title: '{placement}: common anode with a low-side switch ({transistor})',
+      text: 'A common anode needs a high-side switch.',
       why,
     },
     cathode: {
-      title: '{placement} has a common cathode, {transistor} switches from the supply',
-      text: 'Its digits are switched to ground.',
+      title: '{placement}: common cathode with a high-side switch ({transistor})',
+      text: 'A common cathode needs a low-side switch.',
       why,
     },
   },
-  remedies: { exchange: 'Take a {transistor} instead' },
+  remedies: { exchange: 'Use a {transistor}' },
   examine: (context) => context.plan.placements.flatMap((placement) => examine(context, placement.id)),
 };

@@ -61,25 +61,25 @@ function lessCurrent(context: CheckContext, { loads, amps, limitAmps }: Loaded):
   return [...fitResistors(limited, 'less', 'offered'), ...behind];
 }
 
-const TEXT = 'At the worst corner, with all on that can be on together; {mean} on average.';
+const TEXT = 'Worst case with all loads that can be on together; average {mean}.';
 
 const why =
-  'The chip’s supply and ground lines carry what all its pins give and take. The sums are limits of their own, below the limit of one pin times their number; what counts is what is on at the same time.';
+  'Σ |IO| ≤ limit of the port or of VCC and GND. This limit is lower than the pin limit times the number of pins; only loads that are on at the same time count.';
 
 export const portCurrentOver: Check = {
   code: 'port-current-over',
   harm: true,
-  question: 'Do the pins of a port, and all pins together, carry no more than the chip can?',
+  question: 'Are the port and total GPIO currents within the limits of the chip?',
   whole: true,
   messages: {
-    port: { title: 'Pins of {ports} have to carry {amps} and can {limit}', text: TEXT, why },
+    port: { title: 'Port current {amps} ({ports}), limit {limit}', text: TEXT, why },
     chip: {
-      title: 'All pins together have to carry {amps} and can {limit}',
+      title: 'Total GPIO current {amps}, limit {limit}',
       text: TEXT,
       why,
     },
   },
-  remedies: { less: 'Put {ohms} into {count}', 'less-each': 'Put {ohms} to {most} into {count}', ...TRANSISTOR_REMEDY },
+  remedies: { less: 'Add {ohms} in {count}', 'less-each': 'Add {ohms} to {most} in {count}', ...TRANSISTOR_REMEDY },
   examine(context) {
     const loads = loadsOf(context.plan, context.sheets).filter((load) => load.driver.by === 'pin' && Number.isFinite(load.amps));
     const used = portsOf(context).map((port) => {

@@ -54,19 +54,19 @@ function onOneWire(context: CheckContext, net: Net): readonly FindingDraft[] {
 }
 
 const why =
-  'These lines are only ever pulled low; a resistor brings them high again. The pull-ups inside a chip (tens of kilohms, and only while the program has them on) are too weak to count on.';
+  'Open-drain lines are only pulled low by the devices; a resistor pulls them high. Internal pull-ups (tens of kilohms, on only when the program enables them) are too weak to rely on.';
 
 export const pullupMissing: Check = {
   code: 'pullup-missing',
   lacks: 'resistor',
-  question: 'Does something pull every I2C and 1-Wire line up?',
+  question: 'Does every I2C and 1-Wire line have a pull-up resistor?',
   messages: {
-    bus: { title: '{bus} has no pull-ups', text: 'Nothing brings its lines high.', why },
-    'one-wire': { title: '{pin} has no pull-up', text: '{parts}: a 1-Wire line needs one resistor for all of them.', why },
+    bus: { title: '{bus}: no pull-up resistors', text: 'The lines float; nothing pulls them high.', why },
+    'one-wire': { title: '{pin}: no pull-up resistor', text: '{parts}: the 1-Wire line needs one resistor for all devices.', why },
   },
   remedies: {
-    add: 'Add {ohms} on each line',
-    shift: 'Put {parts} behind a level shifter ({shifter})',
+    add: 'Add {ohms} pull-ups to each line',
+    shift: 'Connect {parts} through a level shifter ({shifter})',
     pull: 'Add {ohms} from {terminal} to the supply',
   },
   examine: (context) => [

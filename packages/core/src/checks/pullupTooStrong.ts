@@ -52,23 +52,23 @@ const isToldBefore = ({ bus, sheet }: Stretch, strong: readonly Stretch[]): bool
 
 export const pullupTooStrong: Check = {
   code: 'pullup-too-strong',
-  question: 'Can every part on an I2C bus pull the lines low against all pull-ups together?',
+  question: 'Can every device on an I2C bus sink the current of all pull-ups?',
   messages: {
     strength: {
-      title: '{bus}: the pins need {setting}',
-      text: '{sink} to sink at worst; as the pins are after reset they take {can} at {volts}.',
-      why: 'The drive strength of the pins is a setting of the program. As it is after reset the low level of the lines is higher than I2C allows; a stronger setting brings it down without any other part.',
+      title: '{bus}: increase the pin drive strength ({setting})',
+      text: 'Worst-case sink current {sink}; the reset drive strength is specified for {can} at {volts}.',
+      why: 'Drive strength is a register setting. With the reset value VOL exceeds the I2C limit; a stronger setting lowers VOL without additional parts.',
     },
     strong: {
       title: '{bus}: pull-ups too strong',
-      text: '{sink} to sink at worst; {weakest} takes {can} at {volts}. The low level comes to {reached}; up to {limit} leaves the noise margin.',
-      why: 'All pull-ups on a line are in parallel, and the part that pulls it low must sink the current of every one: Σ (V − VOL) / R, each resistor at its least and each supply at its highest. Above what the weakest part is specified to sink, its low level rises with the resistance of its output. A warning where that takes the noise margin of 0.1 VDD; a note below.',
+      text: 'Worst-case sink current {sink}; {weakest} is specified for {can} at {volts}. VOL reaches {reached}, limit {limit}.',
+      why: 'I = Σ (V − VOL) / Rp with every Rp at its minimum and every supply at its maximum. Above its specified IOL, the VOL of a device rises with its output resistance. Warning: VOL uses up the noise margin of 0.1 VDD. Note: below that.',
     },
   },
   remedies: {
-    'take-added': 'Take the added pull-ups away',
-    cut: 'Cut the pull-ups of {parts}',
-    'cut-and-add': 'Cut the pull-ups of {parts}, add {ohms} on each line',
+    'take-added': 'Remove the added pull-ups',
+    cut: 'Remove the pull-ups of {parts}',
+    'cut-and-add': 'Remove the pull-ups of {parts}, add {ohms} to each line',
   },
   examine: (context) => {
     const strong = stretchesOf(context).filter(({ sheet }) => isStrong(sheet));

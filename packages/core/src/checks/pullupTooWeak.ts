@@ -39,24 +39,24 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
 }
 
 const why =
-  'A line rises from 0.3 to 0.7 of the supply in 0.8473 · R · C, with every resistor at its most. Too slow a rise takes from the time in which data must be steady. Behind a level shifter both sides rise together first: the two capacitances on all pull-ups.';
+  'tr = 0.8473 · Rp · Cb (0.3 VDD to 0.7 VDD) with Rp at its maximum. A longer rise time violates the data set-up time. Through a MOSFET level shifter both sides rise together first: both capacitances through all pull-ups.';
 
 export const pullupTooWeak: Check = {
   code: 'pullup-too-weak',
-  question: 'Do the lines of every I2C bus rise in time for its clock?',
+  question: 'Is the rise time of every I2C line within the limit of its mode?',
   messages: {
-    weak: { title: '{bus}: pull-ups too weak for {hz}', text: 'The lines rise in {rise} at worst, {limit} are allowed.', why },
+    weak: { title: '{bus}: pull-ups too weak for {hz}', text: 'Worst-case rise time {rise}, limit {limit}.', why },
     closed: {
-      title: '{bus}: no pull-up is right for {hz}',
-      text: 'With {farads} the lines rise in {rise}, {limit} are allowed. The weakest part needs {least} at least, the rise {most} at most.',
-      why: `${why} Here the window is empty: only a slower clock, less capacitance or a lower supply opens it.`,
+      title: '{bus}: no pull-up value is suitable for {hz}',
+      text: 'Cb {farads}: rise time {rise}, limit {limit}. IOL requires at least {least}, the rise time at most {most}.',
+      why: `${why} No value meets both limits: use a lower clock, less capacitance or a lower supply.`,
     },
-    never: { title: '{bus}: the lines never get high', text: 'They rest below 0.7 of the supply.', why },
+    never: { title: '{bus}: the lines never reach VIH', text: 'The idle level is below 0.7 VDD.', why },
   },
   remedies: {
-    add: 'Add {ohms} on each line',
-    shift: 'Put {parts} behind a level shifter ({shifter})',
-    slower: 'Clock the bus at {hz}',
+    add: 'Add {ohms} pull-ups to each line',
+    shift: 'Connect {parts} through a level shifter ({shifter})',
+    slower: 'Set the bus clock to {hz}',
   },
   examine: (context) =>
     stretchesOf(context)

@@ -28,24 +28,24 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
 }
 
 const why =
-  'A line rests where its pull-ups meet: Σ (V / R) / Σ (1 / R), at the corner that is highest. An input takes its own supply and half a volt more, unless its sheet says that it stands more; above, current flows into the part through its protection, whether the bus seems to work or not.';
+  'Vidle = Σ (V / Rp) / Σ (1 / Rp), at the highest corner. An I2C input tolerates VDD + 0.5 V (UM10204, table 9) unless its datasheet states more. Above it, current flows through the protection diode into the device, even if the bus appears to work.';
 
 export const pullupWrongRail: Check = {
   code: 'pullup-wrong-rail',
   harm: true,
-  question: 'Does no pull-up bring an I2C line higher than everybody on it takes?',
+  question: 'Is the idle level of every I2C line tolerated by all its devices?',
   messages: {
-    high: { title: '{bus}: lines rest at up to {rest}', text: '{first} takes {limit}. Pulled higher by {pulling}.', why },
+    high: { title: '{bus}: idle level up to {rest}, {first} tolerates {limit}', text: 'Pulled up by {pulling}.', why },
     several: {
-      title: '{bus}: lines rest at up to {rest}',
-      text: '{count} on it take less, {first} least: {limit}. Pulled higher by {pulling}.',
+      title: '{bus}: idle level up to {rest}, {first} tolerates {limit}',
+      text: '{count} devices tolerate less than the idle level. Pulled up by {pulling}.',
       why,
     },
   },
   remedies: {
-    cut: 'Cut the pull-ups of {parts}',
-    'cut-and-add': 'Cut the pull-ups of {parts}, add {ohms} on each line',
-    shift: 'Put {parts} behind a level shifter ({shifter})',
+    cut: 'Remove the pull-ups of {parts}',
+    'cut-and-add': 'Remove the pull-ups of {parts}, add {ohms} to each line',
+    shift: 'Connect {parts} through a level shifter ({shifter})',
   },
   examine: (context) =>
     stretchesOf(context)

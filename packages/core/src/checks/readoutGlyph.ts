@@ -7,20 +7,20 @@ const TOLD = 8;
 
 export const readoutGlyph: Check = {
   code: 'readout-glyph',
-  question: 'Can every display show the letters of its text?',
+  question: 'Can every display show the characters of its text?',
   messages: {
     unknown: {
       title: '{display} cannot show {letters}',
-      text: 'It has no form for that.',
-      why: 'Seven segments have no form for K, M, V, W and X. Character displays have the letters of their ROM, and places for eight of your own. Small fonts for pixels stop at the 95 letters of ASCII.',
+      text: 'These characters are not available on this display.',
+      why: 'Seven segments cannot show K, M, V, W and X. Character displays have the characters of their ROM and eight custom characters. Small pixel fonts usually hold the 95 printable ASCII characters.',
     },
     font: {
-      title: '{display} has letters of one size',
-      text: 'Its font is built in: {times} times as large is not possible.',
-      why: 'Displays of characters and digits show the letters of their own chip or glass. Only displays of pixels draw letters of any size.',
+      title: '{display} has one character size',
+      text: 'Its font is fixed: {times}× is not possible.',
+      why: 'Character and segment displays have a fixed font. Only pixel displays can draw characters of any size.',
     },
   },
-  remedies: { usual: 'Take its own letters' },
+  remedies: { usual: 'Use its built-in size' },
   examine: ({ plan, sheets }) =>
     plan.placements.flatMap((placement) => {
       const readout = plan.readouts[placement.id];

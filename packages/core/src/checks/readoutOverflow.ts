@@ -23,15 +23,15 @@ function running(placement: string, part: PartSheet, readout: Readout): readonly
 
 export const readoutOverflow: Check = {
   code: 'readout-overflow',
-  question: 'Does what a display is to show fit on it?',
+  question: 'Does the text fit on every display?',
   messages: {
     cut: {
-      title: '{count} of the text of {display} cut off',
-      text: 'There is room for {rows} of {columns}.',
-      why: 'A display has so many columns and rows, on pixels by the size of the letters; round glass has fewer at its top and bottom. What is beyond is not shown.',
+      title: '{display}: {count} of the text do not fit',
+      text: 'Capacity: {rows} of {columns}.',
+      why: 'On pixel displays the number of columns and rows follows from the character size; round displays have fewer columns at the top and bottom. Text beyond that is not shown.',
     },
   },
-  remedies: { smaller: 'Take smaller letters', run: 'Let the text run through' },
+  remedies: { smaller: 'Use smaller characters', run: 'Scroll the text' },
   examine: ({ plan, sheets }) =>
     plan.placements.flatMap((placement) => {
       const readout = plan.readouts[placement.id];
@@ -45,9 +45,9 @@ export const readoutOverflow: Check = {
           place: { placements: [placement.id], view: 'readout' },
           data: {
             display: { is: 'placement', id: placement.id },
-            count: { is: 'count', value: layout.cut, noun: 'letter' },
+            count: { is: 'count', value: layout.cut, noun: 'character' },
             rows: { is: 'count', value: layout.rows, noun: 'row' },
-            columns: { is: 'count', value: layout.columns, noun: 'letter' },
+            columns: { is: 'count', value: layout.columns, noun: 'character' },
           },
           remedies: () => [...smaller(placement.id, part!, readout!), ...running(placement.id, part!, readout!)],
         },

@@ -8,15 +8,15 @@ const CALM_HZ = 100;
 
 export const refreshLow: Check = {
   code: 'refresh-low',
-  question: 'Is every display of several digits lit in turn fast enough not to flicker?',
+  question: 'Is the refresh rate of every multiplexed display high enough?',
   messages: {
     flickers: {
-      title: '{placement} is lit {rate} times a second',
-      text: 'Below {least} most people see flicker.',
-      why: 'Digits are lit one after another: a round takes digits · dwell. Below about 70 rounds a second it flickers, at the edge of the eye a little earlier.',
+      title: '{placement}: refresh rate {rate} Hz, flicker below {least} Hz',
+      text: 'Flicker is visible.',
+      why: 'frefresh = 1 / (N · tdwell). Below about 70 Hz most people see flicker, somewhat earlier in peripheral vision.',
     },
   },
-  remedies: { faster: 'Light it {rate} times a second' },
+  remedies: { faster: 'Set the refresh rate to {rate} Hz' },
   examine: ({ plan, sheets }) => {
     const shared = new Set(lampsOf(plan, sheets).flatMap((lamp) => (lamp.digits > 1 ? [lamp.placement] : [])));
     return [...shared].flatMap((id) => {

@@ -6,17 +6,17 @@ const MOST_KELVIN = 85;
 
 export const regulatorHot: Check = {
   code: 'regulator-hot',
-  question: 'Does no regulator on the board get too hot?',
+  question: 'Is the temperature rise of every regulator acceptable?',
   whole: true,
   messages: {
     hot: {
-      title: 'The regulator of {rail} gets {kelvin} K hotter than the air',
-      text: '{watts} of heat: {drop} at {amps}, the board’s own current with it.',
-      why: 'A linear regulator turns the voltage it takes away into heat: P = (Vin − Vout) · I, with the highest input and the average current. Its case gets rid of it at so many kelvin a watt; at 85 K above a warm case it reaches 125 °C and shuts down.',
+      title: '{rail} regulator: {kelvin} K temperature rise',
+      text: 'Dissipation {watts}: {drop} drop at {amps}, including the board’s own current.',
+      why: 'P = (Vin − Vout) · I with the highest input voltage and the average current; ΔT = P · θJA. At 85 K above a warm enclosure (40 °C) the junction reaches 125 °C and the regulator shuts down.',
     },
   },
   remedies: {},
-  otherwise: 'Feed what takes most from a supply of its own, with the grounds joined, or from the rail before the regulator.',
+  otherwise: 'Power the largest load from a separate supply with common ground, or from the rail before the regulator.',
   examine: ({ plan, sheets, board }) =>
     supplySheets(plan, sheets).flatMap(({ rail, regulator }) => {
       if (regulator?.kelvin === undefined || regulator.kelvin <= MOST_KELVIN) return [];

@@ -50,14 +50,14 @@ function examine(context: CheckContext, bus: Bus): readonly FindingDraft[] {
 }
 
 const why =
-  'Until the program sets its pins, nothing says which part is selected; what is sent to one, while the board starts or is programmed, others may take for theirs or answer. From reset the pins are: {state} A resistor from each select to the supply keeps all parts quiet.';
+  'Until the program configures its pins, the level of CS is undefined, and a device may respond to traffic meant for another one. State after reset: {state} A pull-up resistor at each CS keeps all devices deselected.';
 
 export const selectFloating: Check = {
   code: 'select-floating',
-  question: 'Are the selects of a shared SPI bus held high until the program runs?',
+  question: 'Are the chip selects of a shared SPI bus held high during reset?',
   messages: {
-    one: { title: 'A select floats at power-up', text: '{selects}: no resistor holds it high.', why },
-    some: { title: '{count} selects float at power-up', text: '{selects}: no resistor holds them high.', why },
+    one: { title: 'Chip select floats during reset: {selects}', text: 'No pull-up resistor holds it high.', why },
+    some: { title: '{count} chip selects float during reset', text: '{selects}: no pull-up resistors hold them high.', why },
   },
   remedies: { pull: 'Add {ohms} from {terminals} to the supply' },
   examine: (context) => context.buses.filter((bus) => bus.kind === 'spi').flatMap((bus) => examine(context, bus)),

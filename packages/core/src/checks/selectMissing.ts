@@ -25,20 +25,20 @@ function unselected(context: CheckContext, { head, further, select }: SpiRow): r
 
 export const selectMissing: Check = {
   code: 'select-missing',
-  question: 'Has every part that shares an SPI bus a select?',
+  question: 'Does every device on a shared SPI bus have a chip select?',
   messages: {
     missing: {
-      title: '{placement} has no select',
-      text: 'It takes what is sent to {others} for its own.',
-      why: 'A part without a select listens to every clock on the bus. It works alone on its lines only.',
+      title: '{placement}: no chip select',
+      text: 'It interprets data for {others} as its own.',
+      why: 'A device without CS responds to every clock on the bus. It works only on dedicated lines.',
     },
     chip: {
       title: '{placement}: no chip select for its {chip}',
       text: '{terminal} is not connected; the {chip} may answer while another device is selected.',
-      why: 'A chip whose select is left open is selected or not by chance. Drive its select from a pin, high unless the chip is used.',
+      why: 'With CS open the chip may be selected at any time. Drive CS from a pin and keep it high unless the chip is used.',
     },
   },
-  remedies: { select: 'Wire {terminal} to {pin}', 'own-bus': 'Put {placement} on {controller} ({pins})' },
+  remedies: { select: 'Connect {terminal} to {pin}', 'own-bus': 'Move {placement} to {controller} ({pins})' },
   examine: (context) =>
     context.buses
       .filter((bus) => bus.kind === 'spi')

@@ -34,15 +34,15 @@ function chained(context: CheckContext, net: Net): readonly Remedy[] {
 
 export const selectShared: Check = {
   code: 'select-shared',
-  question: 'Has every SPI part a select of its own?',
+  question: 'Does every SPI device have its own chip select?',
   messages: {
     shared: {
-      title: '{pin} selects {count} parts at once',
-      text: '{members} listen and answer together.',
-      why: 'The select says which part the bytes are for. Two parts with one select take each other’s commands, and their data outputs drive against each other.',
+      title: 'Chip select shared: {pin} selects {count} devices',
+      text: '{members} receive and respond together.',
+      why: 'CS selects the device that a transfer is meant for. Two devices on one CS execute each other’s commands, and their MISO outputs drive against each other.',
     },
   },
-  remedies: { chain: 'Chain them: {links}', move: 'Move {terminal} to {pin}' },
+  remedies: { chain: 'Daisy-chain them: {links}', move: 'Move {terminal} to {pin}' },
   examine: (context) =>
     context.nets.list
       .filter((net) => net.pins.length > 0 && isSharedSelect(net))

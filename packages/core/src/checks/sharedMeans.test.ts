@@ -40,7 +40,7 @@ describe('timer-shared', () => {
       {
         message: 'frequency',
         level: 'clash',
-        title: 'Flap orange and Horn + want unlike frequencies of one timer',
+        title: 'Flap orange and Horn + need different frequencies from one timer',
         remedies: ['Move Horn + to D6', 'Move Flap orange to D6'],
       },
     ]);
@@ -81,7 +81,7 @@ describe('pin-boot-level', () => {
       {
         message: 'unknown',
         level: 'risk',
-        title: 'Lamp anode is on a pin that is read at reset',
+        title: 'D4 is a boot pin: idle level of Lamp anode unknown',
         remedies: [expect.stringMatching(/^Move Lamp anode to D[0-9]$/) as string],
       },
     ]);
@@ -90,7 +90,7 @@ describe('pin-boot-level', () => {
       {
         message: 'wrong',
         level: 'clash',
-        title: 'Glass SDA may keep the board from starting',
+        title: 'D8 is a boot pin: Glass SDA may prevent start-up',
         remedies: [expect.stringMatching(/^Move Glass SDA to /) as string],
       },
     ]);

@@ -38,14 +38,14 @@ function leaning({ plan, sheets, board }: CheckContext) {
 
 export const sheetUnverified: Check = {
   code: 'sheet-unverified',
-  question: 'Which facts does the plan lean on that no datasheet states and nobody has confirmed?',
+  question: 'Which facts of the sheets in use are unverified?',
   whole: true,
   about: 'facts',
   messages: {
     typical: {
-      title: 'The plan leans on facts that nobody has confirmed',
-      text: 'Sheets concerned: {count}. They say what most such modules have; compare with yours before you solder.',
-      why: 'Typical and unconfirmed: {facts}. Confirm or correct them under “Facts”; a note made on the bench goes before the sheet.',
+      title: 'Sheets with unverified data: {count}',
+      text: 'These values are typical for such modules; compare them with yours before soldering.',
+      why: 'Typical and unverified: {facts}. Confirm or correct them under “Facts”; a measured value overrides the sheet.',
     },
   },
   remedies: {},

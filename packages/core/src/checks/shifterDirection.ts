@@ -53,19 +53,19 @@ function backwards(context: CheckContext, lines: ShifterLines): readonly Finding
 
 export const shifterDirection: Check = {
   code: 'shifter-direction',
-  question: 'Does every signal go through its level shifter the way that it shifts?',
+  question: 'Does every signal pass its level shifter in the right direction?',
   messages: {
     against: {
-      title: '{shifter} drives against {terminals}',
-      text: 'This buffer drives one way only.',
-      why: 'A logic buffer takes on one side and gives on the other. A part that sends into its output fights with it, and nothing arrives; lines that go both ways need a shifter that lets both pull.',
+      title: '{shifter}: wrong direction for {terminals}',
+      text: 'This buffer is unidirectional.',
+      why: 'A logic buffer has inputs on one side and outputs on the other. A part that drives its output causes contention; bidirectional lines need a MOSFET or auto-direction shifter.',
     },
     backwards: {
-      title: '{shifter} has the higher supply at {low}',
-      text: '{low} is for the lower supply, {high} for the higher.',
-      why: 'The transistors of a level shifter block one way only. With the higher supply at the low side, they never do, and the lines of both sides are joined at the higher voltage.',
+      title: '{shifter}: supplies exchanged ({low} has the higher voltage)',
+      text: 'Connect the lower supply to {low} and the higher one to {high}.',
+      why: 'The MOSFETs block in one direction only. With the higher supply on the low side their body diodes conduct, and both sides reach the higher voltage.',
     },
   },
-  remedies: { other: 'Take these lines through {modules}', exchange: 'Exchange its two supplies' },
+  remedies: { other: 'Use {modules} for these lines', exchange: 'Exchange the two supplies' },
   examine: (context) => shifterLines(context).flatMap((lines) => [...against(context, lines), ...backwards(context, lines)]),
 };

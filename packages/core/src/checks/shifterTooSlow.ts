@@ -46,20 +46,20 @@ function holdsClock(context: CheckContext, id: string): boolean {
 
 export const shifterTooSlow: Check = {
   code: 'shifter-too-slow',
-  question: 'Is every level shifter fast enough for what goes through it?',
+  question: 'Is every level shifter fast enough for its signals?',
   messages: {
     cannot: {
-      title: '{shifter} carries {carries}, {part} sends {asks}',
-      text: 'The part knows no slower rate.',
-      why: 'A shifter of MOSFETs brings a line high through its pull-up: R · C sets how fast. Above that an edge has not arrived when the next one comes.',
+      title: '{shifter} is too slow for {part}: {carries}, required {asks}',
+      text: 'The part has a fixed data rate.',
+      why: 'A MOSFET shifter pulls a line high through its resistor: tr = 2.2 · R · C. Above this rate the line does not reach its high level between edges.',
     },
     holds: {
-      title: '{shifter} holds {part} at {carries}',
-      text: 'It takes {asks}.',
-      why: 'The clock of a bus is that of the slowest between its ends. A logic buffer passes data and clock of displays at their full rate.',
+      title: '{shifter} limits {part} to {carries}',
+      text: 'The part supports {asks}.',
+      why: 'The slowest component in the path sets the maximum clock. A logic buffer passes display data and clock at full rate.',
     },
   },
-  remedies: { other: 'Take these lines through {modules}' },
+  remedies: { other: 'Use {modules} for these lines' },
   examine: (context) =>
     shifterLines(context).flatMap((lines) => {
       const ids = [...new Set(lines.items.map((item) => item.placement.id))];

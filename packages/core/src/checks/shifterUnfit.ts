@@ -6,15 +6,15 @@ import { repacked } from './waysAcross';
 
 export const shifterUnfit: Check = {
   code: 'shifter-unfit',
-  question: 'Is no line with pull-ups led through a level shifter that they disturb?',
+  question: 'Is every level shifter suitable for lines with pull-ups?',
   messages: {
     pulled: {
-      title: '{shifter} is not for {terminals}',
-      text: 'It finds the direction by the edges; pull-ups below 50 kΩ disturb that.',
-      why: 'A translator that finds the direction by itself has pull-ups of its own, which it weakens while a line is low: 4 kΩ high, 40 kΩ low. Stronger ones outside, and the capacitance of long wires, hold it in the middle. On I2C and 1-Wire there always are some.',
+      title: '{shifter} is unsuitable for {terminals}',
+      text: 'Auto-direction sensing is disturbed by pull-ups below 50 kΩ.',
+      why: 'An auto-direction translator has internal pull-ups, about 4 kΩ while high and 40 kΩ while low. External pull-ups and long wires keep its output between the levels. I2C and 1-Wire lines always have pull-ups.',
     },
   },
-  remedies: { other: 'Take these lines through {modules}' },
+  remedies: { other: 'Use {modules} for these lines' },
   examine: (context) =>
     shifterLines(context).flatMap(({ placement, part, items }) => {
       if (part.passage!.kind !== 'auto') return [];

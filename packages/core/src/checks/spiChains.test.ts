@@ -30,7 +30,7 @@ describe('selects', () => {
       {
         message: 'some',
         level: 'hint',
-        title: '2 selects float at power-up',
+        title: '2 chip selects float during reset',
         remedies: ['Add 10 kΩ from Picture CS and Small CS to the supply'],
       },
     ]);
@@ -40,7 +40,12 @@ describe('selects', () => {
     });
     const held = edited(two, sheets, { kind: 'pull', placement: 'a', terminal: 'CS', pull: { ohms: 10_000, to: 'supply' } });
     expectCheck('select-floating', held, sheets, [
-      { message: 'one', level: 'hint', title: 'A select floats at power-up', remedies: ['Add 10 kΩ from Small CS to the supply'] },
+      {
+        message: 'one',
+        level: 'hint',
+        title: 'Chip select floats during reset: Small CS',
+        remedies: ['Add 10 kΩ from Small CS to the supply'],
+      },
     ]);
   });
 
@@ -52,12 +57,12 @@ describe('selects', () => {
       {
         message: 'missing',
         level: 'clash',
-        title: 'Square has no select',
-        remedies: [expect.stringMatching(/^Put Square on SPI1/) as string],
+        title: 'Square: no chip select',
+        remedies: [expect.stringMatching(/^Move Square to SPI1/) as string],
       },
     ]);
     expectCheck('bus-mixed-modes', both, sheets, [
-      { message: 'modes', level: 'hint', title: 'SPI0: parts of different SPI modes', remedies: [] },
+      { message: 'modes', level: 'hint', title: 'SPI0: devices with different SPI modes', remedies: [] },
     ]);
     expect(codes(remedied('select-missing', both, sheets))).toEqual([]);
   });
@@ -74,7 +79,7 @@ describe('chains', () => {
   test('a part with another clock or latch is brought to those of the head', () => {
     const apart = edited(chain, sheets, wire('b:CS', 'GP16'));
     expectCheck('chain-broken', apart, sheets, [
-      { message: 'apart', level: 'clash', title: 'Right does not shift with Left', remedies: ['Wire Right CS with Left'] },
+      { message: 'apart', level: 'clash', title: 'Right is not clocked with Left', remedies: ['Connect Right CS with those of Left'] },
     ]);
     expect(remedied('chain-broken', apart, sheets).wires['b:CS']!.end).toEqual({ to: 'pin', pin: 'GP17' });
   });
@@ -89,7 +94,7 @@ describe('chains', () => {
   test('a circle gets no bits from the board', () => {
     const round = edited(chain, sheets, wire('a:DIN', 'b:DOUT'));
     expectCheck('chain-broken', round, sheets, [
-      { message: 'circle', level: 'clash', title: 'The chain of Left and Right is a circle', remedies: [] },
+      { message: 'circle', level: 'clash', title: 'Daisy chain is a closed loop: Left and Right', remedies: [] },
     ]);
   });
 
@@ -102,7 +107,12 @@ describe('chains', () => {
     expect(codes(swapped)).toEqual([]);
     const other = edited(swapped, sheets, { kind: 'move-placement', placement: 'a', at: 0 });
     expectCheck('chain-order', other, sheets, [
-      { message: 'other', level: 'hint', title: 'Right is first on the wire of its chain', remedies: ['List them as they are wired'] },
+      {
+        message: 'other',
+        level: 'hint',
+        title: 'Daisy chain order differs from the list: Right is first',
+        remedies: ['Sort the list by wiring'],
+      },
     ]);
     expect(remedied('chain-order', other, sheets).placements.map((p) => p.name)).toEqual(['Right', 'Left', 'Other']);
   });

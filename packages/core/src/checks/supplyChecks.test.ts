@@ -21,7 +21,7 @@ describe('the current of a rail', () => {
     expect(railOf(servos, 'vbus').typicalMilliamps).toBeCloseTo(300 + OWN.typical, 9);
     expect(railOf(servos, 'vbus').peakMilliamps).toBeCloseTo(1400 + OWN.peak, 9);
     expectCheck('supply-over', servos, sheets, [
-      { message: 'peak', level: 'risk', title: 'VBUS has to give up to 1.5 A and can 500 mA', remedies: [] },
+      { message: 'peak', level: 'risk', title: 'VBUS overloaded: 1.5 A peak, limit 500 mA', remedies: [] },
     ]);
     const more = edited(servos, sheets, add('c', 'servo-micro'), ...power('c', 'vbus'), add('d', 'servo-micro'), ...power('d', 'vbus'));
     expect(findingsOf(more, sheets).find((f) => f.code === 'supply-over')).toMatchObject({ level: 'clash', message: 'average' });

@@ -3,12 +3,12 @@ import type { Check } from './check';
 
 export const supplyMissing: Check = {
   code: 'supply-missing',
-  question: 'Does every part hang on a rail that carries voltage?',
+  question: 'Is every part connected to a rail that carries voltage?',
   messages: {
     input: {
-      title: '{rail} gives {terminal} voltage only while something feeds it',
-      text: 'It is an input of the board: {feed}',
-      why: 'Rails that feed the board carry a voltage only while a supply hangs on them. On USB alone the part stays dark.',
+      title: '{rail} is a supply input: {terminal} is unpowered without it',
+      text: 'Board input: {feed}',
+      why: 'A supply input carries voltage only while a supply is connected to it. On USB alone the part is not powered.',
     },
   },
   remedies: {},

@@ -77,22 +77,23 @@ function finding(context: CheckContext, sheet: RailSheet): FindingDraft {
 }
 
 const why =
-  'Σ of what every part takes, each at its peak with the share of it that is on at the same time as the others, against what the rail gives. A supply that is asked for more sags, and the board starts anew, or its regulator or fuse shuts down.';
+  'Σ Ipeak · simultaneous use of all loads ≤ limit of the rail. An overloaded supply sags and the board resets, or its regulator or fuse shuts down.';
 
 export const supplyOver: Check = {
   code: 'supply-over',
-  question: 'Does no rail have to give more current than it can?',
+  question: 'Is the current of every rail within its limit?',
   whole: true,
   messages: {
-    average: { title: '{rail} has to give {takes} and can {gives}', text: 'That is on average. {top} takes most: up to {most}.', why },
+    average: { title: '{rail} overloaded: {takes} average, limit {gives}', text: 'Largest load: {top}, up to {most}.', why },
     peak: {
-      title: '{rail} has to give up to {takes} and can {gives}',
-      text: '{top} takes most: {most} at its peak.',
+      title: '{rail} overloaded: {takes} peak, limit {gives}',
+      text: 'Largest load: {top}, {most} peak.',
       why,
     },
   },
-  remedies: { move: 'Feed {part} from {rail}' },
-  otherwise: 'Feed what takes most from a supply of its own, with the grounds joined, or say in Supply what is not on at the same time.',
+  remedies: { move: 'Power {part} from {rail}' },
+  otherwise:
+    'Power the largest load from a separate supply with common ground, or enter under Supply which loads are not on at the same time.',
   examine: (context) =>
     supplySheets(context.plan, context.sheets)
       .filter(isOver)

@@ -71,10 +71,15 @@ describe('supply-wrong', () => {
       {
         message: 'output-on-ground',
         level: 'clash',
-        title: 'Compass 3Vo is a supply that the part makes, shorted to ground',
-        remedies: ['Take the wire off Compass 3Vo'],
+        title: 'Compass 3Vo: supply output shorted to ground',
+        remedies: ['Disconnect Compass 3Vo'],
       },
-      { message: 'signal-on-rail', level: 'clash', title: 'Compass PS0 is a signal, tied to 3V3', remedies: ['Wire Compass PS0 to GND'] },
+      {
+        message: 'signal-on-rail',
+        level: 'clash',
+        title: 'Compass PS0: signal connected to 3V3',
+        remedies: ['Connect Compass PS0 to GND'],
+      },
     ]);
   });
 

@@ -46,19 +46,19 @@ function finding(context: CheckContext, item: PlanTerminal): readonly FindingDra
 
 export const terminalNeedsTie: Check = {
   code: 'terminal-needs-tie',
-  question: 'Is no terminal left open that does something only when it is wired?',
+  question: 'Is no terminal open that needs a defined level?',
   messages: {
     open: {
-      title: '{terminal} is open',
+      title: '{terminal} is not connected',
       text: '{note}.{hint}',
-      why: 'The part works without this wire, but for what the sheet says.',
+      why: 'The part works without this wire, except for what its sheet states.',
     },
     half: {
-      title: '{terminal} is open while {other} is wired',
-      text: '{note}: a circuit needs both ends.{hint}',
-      why: 'The two terminals are the ends of one circuit on the part, such as a backlight. With one of them open no current flows.',
+      title: '{terminal} is not connected while {other} is',
+      text: '{note}: the circuit needs both terminals.{hint}',
+      why: 'Both terminals belong to one circuit on the part, such as a backlight. With one of them open no current flows.',
     },
   },
-  remedies: { 'to-rail': 'Wire {terminal} to {rail}', 'to-ground': 'Wire {terminal} to GND' },
+  remedies: { 'to-rail': 'Connect {terminal} to {rail}', 'to-ground': 'Connect {terminal} to GND' },
   examine: (context) => context.terminals.flatMap((item) => finding(context, item)),
 };

@@ -31,24 +31,24 @@ function finding({ item: { key, placement, part, terminal, wire }, end }: Outsid
 }
 
 const why =
-  'Contacts of relays, outputs of drivers, ports of expanders and inputs for measuring carry what the builder hangs on them. Their sheets have no levels or currents for the board’s side, so no check compares them.';
+  'Relay contacts, driver outputs, expander ports and measuring inputs carry whatever is connected to them. Their sheets give no levels or currents for it, so no check can compare them.';
 
 export const terminalOutside: Check = {
   code: 'terminal-outside',
-  question: 'Does a wire of the board end at a terminal that no check knows anything about?',
+  question: 'Is every connection between the board and external circuits known to be unchecked?',
   messages: {
     pin: {
-      title: '{terminal} on {to}: nothing is checked there',
-      text: 'Compare for yourself what it brings with what {to} takes, in volts and in milliamperes.',
+      title: '{terminal} on {to}: not checked',
+      text: 'Verify its voltage and current against the limits of {to} yourself.',
       why,
     },
     supply: {
-      title: '{terminal} on {to}: nothing is checked there',
-      text: 'Whatever it leads to takes its current from {to}; it is not counted in Supply.',
+      title: '{terminal} on {to}: not checked',
+      text: 'The current of whatever it switches comes from {to} and is not included in the rail totals.',
       why,
     },
   },
-  remedies: { unwire: 'Take the wire off {terminal}' },
+  remedies: { unwire: 'Disconnect {terminal}' },
   examine: ({ terminals }) =>
     terminals
       .flatMap((item): Outside[] => {

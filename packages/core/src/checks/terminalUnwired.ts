@@ -40,16 +40,16 @@ function finding(context: CheckContext, open: readonly PlanTerminal[]): FindingD
   };
 }
 
-const why = 'The part sheet lists these terminals as needed: without them the part does not work.';
+const why = 'The part sheet lists these terminals as required; without them the part does not work.';
 
 export const terminalUnwired: Check = {
   code: 'terminal-unwired',
-  question: 'Is every needed terminal wired?',
+  question: 'Is every required terminal connected?',
   messages: {
-    one: { title: '{placement}: {terminals} is not wired', text: 'The part needs this terminal.', why },
-    some: { title: '{placement}: {count} wires missing', text: 'Not wired yet: {terminals}.', why },
+    one: { title: '{placement}: {terminals} is not connected', text: 'The part requires this terminal.', why },
+    some: { title: '{placement}: {count} connections missing', text: 'Not connected: {terminals}.', why },
   },
-  remedies: { all: 'Wire all {count}: {ends}', supply: 'Wire supply and ground' },
+  remedies: { all: 'Connect all {count}: {ends}', supply: 'Connect supply and ground' },
   examine(context) {
     const open = openTerminals(context.terminals, context.nets);
     return context.plan.placements.flatMap((placement) => {

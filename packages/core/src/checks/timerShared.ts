@@ -26,18 +26,18 @@ function draft(context: CheckContext, all: readonly MeansUser[], message: string
 
 export const timerShared: Check = {
   code: 'timer-shared',
-  question: 'Does every PWM output have a channel of its own, and a timer that can give its frequency?',
+  question: 'Does every PWM output have its own channel, and a timer with its frequency?',
   whole: true,
   messages: {
     channel: {
       title: '{terminals} share one PWM channel',
-      text: '{pins} are the same channel of {timer}: both would always do the same.',
-      why: 'A channel has one duty for every pin at which it comes out.',
+      text: '{pins} are the same channel of {timer} and always have the same duty cycle.',
+      why: 'A timer channel has one duty cycle for all its pins.',
     },
     frequency: {
-      title: '{terminals} want unlike frequencies of one timer',
-      text: '{pins} both belong to {timer}, which has one frequency for all its channels.',
-      why: 'The frequencies that the part sheets give do not overlap. A timer gives one.',
+      title: '{terminals} need different frequencies from one timer',
+      text: '{pins} belong to {timer}, which has one frequency for all channels.',
+      why: 'The PWM frequency ranges of the parts do not overlap, and a timer has one frequency.',
     },
   },
   remedies: { move: 'Move {terminal} to {pin}' },

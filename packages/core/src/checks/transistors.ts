@@ -54,7 +54,7 @@ export const TRANSISTOR_WORDS: { readonly [K in Driver['kind']]: string } = {
   pmos: 'P-MOSFET',
 };
 
-export const TRANSISTOR_REMEDY = { transistor: 'Put a transistor between ({transistor}, {ohms})' } as const;
+export const TRANSISTOR_REMEDY = { transistor: 'Add a transistor ({transistor}, {ohms})' } as const;
 
 /** A transistor for a load that is no lamp. */
 export function transistorRemedy(context: CheckContext, key: TerminalKey, limit: number): readonly Remedy[] {

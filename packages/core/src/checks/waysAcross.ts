@@ -197,11 +197,11 @@ function across(context: CheckContext, items: readonly PlanTerminal[], feed: str
 }
 
 export const ACROSS_REMEDIES = {
-  feed: 'Feed {placement} from {rail}',
-  divide: 'Two resistors at {lines}',
-  'divide-and-shift': 'Two resistors at {lines}, the others through {modules}',
-  shift: 'Take {count} through {modules}',
-  'shift-there': 'Take {count} through {modules}, which has room',
+  feed: 'Power {placement} from {rail}',
+  divide: 'Add a voltage divider at {lines}',
+  'divide-and-shift': 'Add a voltage divider at {lines}, level-shift the others with {modules}',
+  shift: 'Level-shift {count} with {modules}',
+  'shift-there': 'Level-shift {count} with free channels of {modules}',
 } as const;
 
 /** The ways across for the signals of a part, each solved and checked: another rail, dividers, level shifters.

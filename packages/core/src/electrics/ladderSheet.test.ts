@@ -26,8 +26,8 @@ test('values that are too near overlap or are thin; the drawer has better ones',
     {
       message: 'overlap',
       level: 'clash',
-      title: 'Two keys of Keys can read alike',
-      remedies: ['Choose the resistors of Keys from the drawer'],
+      title: 'Keys: two keys give the same reading',
+      remedies: ['Choose resistors for Keys from the values on hand'],
     },
   ]);
   expect(reading(remedied('ladder-ambiguous', near, sheets)).verdict).toBe('good');
@@ -35,7 +35,7 @@ test('values that are too near overlap or are thin; the drawer has better ones',
   expect(gap).toBeLessThan(0);
   expect([...between].sort()).toEqual([3, 4]);
   expectCheck('ladder-ambiguous', onStick(), sheets, [
-    { message: 'unknown', level: 'hint', title: 'Resistors of Keys not known', remedies: ['Choose the resistors of Keys from the drawer'] },
+    { message: 'unknown', level: 'hint', title: 'Keys: resistor values unknown', remedies: ['Choose resistors for Keys from the values on hand'] },
   ]);
   expectCheck('ladder-ambiguous', onStick(keys(10_000, 2200, 4700)), sheets, []);
 });

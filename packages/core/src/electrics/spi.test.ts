@@ -89,7 +89,7 @@ test('the card socket of a display counts as soon as one of its lines is wired, 
       message: 'chip',
       level: 'clash',
       title: 'd: no chip select for its SD card',
-      remedies: [expect.stringMatching(/^Wire d SD_CS to GP/) as string],
+      remedies: [expect.stringMatching(/^Connect d SD_CS to GP/) as string],
     },
   ]);
   const { rows } = sheetOf(remedied('select-missing', open, sheets));

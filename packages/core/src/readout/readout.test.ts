@@ -26,8 +26,8 @@ describe('memory', () => {
       {
         message: 'over',
         level: 'clash',
-        title: 'Pictures take 8.19 kB of 1.8 kB RAM',
-        remedies: ['Work the picture of Glass out in parts'],
+        title: 'Frame buffers use 8.19 kB of 1.8 kB RAM',
+        remedies: ['Use a partial frame buffer for Glass'],
       },
     ]);
     expect(memoryLedger(remedied('memory-over', grey, sheets), sheets)!.usedBytes).toBe(1024);
@@ -76,7 +76,7 @@ describe('text on a display', () => {
   test('findings say what is cut and what has no form; smaller letters help where they do', () => {
     const plan = edited(stick(), sheets, add('d', 'oled-096-ssd1306-i2c', 'Glass'), shows('d', { text: 'Brood 34.5', scale: 4 }));
     expectCheck('readout-overflow', plan, sheets, [
-      { message: 'cut', level: 'hint', title: '5 letters of the text of Glass cut off', remedies: ['Take smaller letters'] },
+      { message: 'cut', level: 'hint', title: 'Glass: 5 characters of the text do not fit', remedies: ['Use smaller characters'] },
     ]);
     expect(remedied('readout-overflow', plan, sheets).readouts['d']!.scale).toBe(2);
     const digits = edited(stick(), sheets, add('d', 'digits-8-max7219', 'Score'), shows('d', { text: 'WARM 21.5' }));
@@ -152,7 +152,7 @@ describe('the table of bare segments', () => {
 test('larger letters on a display with a font of its own are told to be impossible; its own ones are the nearest', () => {
   const plan = edited(stick(), sheets, add('d', 'lcd-1602-pcf8574', 'Glass'), shows('d', { text: '34.5', scale: 3 }));
   expectCheck('readout-glyph', plan, sheets, [
-    { message: 'font', level: 'hint', title: 'Glass has letters of one size', remedies: ['Take its own letters'] },
+    { message: 'font', level: 'hint', title: 'Glass has one character size', remedies: ['Use its built-in size'] },
   ]);
   expect(remedied('readout-glyph', plan, sheets).readouts['d']).toEqual({ text: '34.5' });
 });

@@ -25,12 +25,12 @@ test('a move says from where to where, what it solves and what it causes', () =>
   expect(words(wire('l:A', 'GP2'))).toEqual({
     wires: ['Lamp anode: GP22 → GP2'],
     others: [],
-    solved: ['GP22 carries 2 signals'],
+    solved: ['Pin conflict: GP22 is used by 2 signals'],
     caused: [],
   });
   expect(words(wire('t:VCC', 'rail 3v3'))).toMatchObject({
     wires: ['Text VCC: open → 3V3'],
-    caused: ['Text VCC gets too little voltage', 'Text: 3 wires missing'],
+    caused: ['Text VCC: under-voltage (3.3 V, minimum 4.5 V)', 'Text: 3 connections missing'],
   });
 });
 

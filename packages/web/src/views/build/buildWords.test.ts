@@ -50,10 +50,10 @@ test('a change says what to take off, to move, to add', () => {
 });
 
 test('the sheet as text has a line a step with its section', () => {
-  const text = asText(plan, sheets, [{ id: 'safety', steps: [step({ is: 'safety' }, true)] }], ['GP4 carries 2 signals']);
+  const text = asText(plan, sheets, [{ id: 'safety', steps: [step({ is: 'safety' }, true)] }], ['Pin conflict: GP4 is used by 2 signals']);
   expect(text.split('\n')).toEqual([
     'section\twhat\tdo\twhere\tdone',
-    'Open error\tGP4 carries 2 signals\t\t\t',
+    'Open error\tPin conflict: GP4 is used by 2 signals\t\t\t',
     `${SECTION_WORDS.safety}\tPower off\tTake the board off USB and every other supply.\tEverything up to first light is done without power.\tdone`,
   ]);
 });

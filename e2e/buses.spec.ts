@@ -128,7 +128,7 @@ test('a part goes behind a level shifter from its row in the Chart; the bus then
   await page.getByRole('button', { name: 'To a part' }).click();
   await page.getByRole('menuitem', { name: 'behind a level shifter, which is added' }).click();
   await expect(page.locator('[data-row="helper-1:LV1"]')).toBeVisible();
-  await expect(findings(page)).not.toContainText('lines rest at');
+  await expect(findings(page)).not.toContainText('idle level up to');
   await page.goto(`/plans/${id}/buses`);
   await expect(page.getByRole('heading', { name: /^Pull-ups behind Level shifter/ })).toBeVisible();
   await expect(page.getByRole('slider', { name: 'Address of Part 1' })).toHaveAttribute('aria-valuetext', '0x27');
@@ -143,7 +143,7 @@ test('Levels tells what is too low for a part at 5 V; behind a level shifter it 
   await page.getByRole('region', { name: 'Proposal' }).getByRole('button', { name: 'Accept' }).click();
   await page.getByRole('link', { name: 'Levels', exact: true }).click();
   await expect(page.getByText(/^Part 1 SDA and SCL: up to \d\.\d+ V comes, the board stands/)).toBeVisible();
-  await page.getByRole('button', { name: 'Put Part 1 behind a level shifter' }).first().click();
+  await page.getByRole('button', { name: 'Connect Part 1 through a level shifter' }).first().click();
   await expect(page.getByText('Every signal has margin at every corner of both supplies.')).toBeVisible();
   await page.getByText('All', { exact: true }).click();
   await expect(page.getByRole('group', { name: 'Levels of the signals' })).toContainText('good');

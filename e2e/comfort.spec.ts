@@ -110,7 +110,7 @@ test('command search leads to a pin, a wire, a finding and a command; "?" lists 
   await expect(page.getByRole('region', { name: 'Terminal and pin in focus' })).toContainText('GP28 · position 34');
   await search('Motion INT', /Motion INT/);
   await expect(row(page, 'motion-1:INT')).toHaveAttribute('aria-selected', 'true');
-  await search('carries', /GP22 carries 2 signals/);
+  await search('conflict', /Pin conflict: GP22/);
   await expect(page).toHaveURL(/finding=pin-shared/);
   await search('Build sheet', /Open the Build sheet/);
   await expect(page.getByRole('heading', { name: 'Build sheet' })).toBeVisible();

@@ -26,7 +26,7 @@ test('Levels: two parts at 5 V go across together, channel by channel, and back 
   await expect(shifters.getByRole('table').first()).toBeVisible();
   await expect(shifters).toContainText('Part 0 CLK');
   await expect(shifters).toContainText('Part 1 ECHO');
-  await expect(findings(page)).not.toContainText('stands 3.7 V');
+  await expect(findings(page)).not.toContainText('maximum 3.7 V');
   await saved(page);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(shifters).toBeHidden();

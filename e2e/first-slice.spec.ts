@@ -37,17 +37,17 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   // All modules bring pull-ups; that of the display at 5 V is one too many, and too high.
   await expect(findings(page)).toContainText('I2C0: pull-ups too strong');
   await findings(page)
-    .getByRole('button', { name: /^Cut the pull-ups of LCD 20×4, stand$/ })
+    .getByRole('button', { name: /^Remove the pull-ups of LCD 20×4, stand$/ })
     .first()
     .click();
   // At 3.3 V its lines are no high for it any more: it goes behind a level shifter, whose resistors are again too many.
   await findings(page)
-    .getByRole('button', { name: /^Take 2 lines through Level shifter/ })
+    .getByRole('button', { name: /^Level-shift 2 lines with Level shifter/ })
     .click();
-  await expect(findings(page)).not.toContainText('Take 2 lines through');
+  await expect(findings(page)).not.toContainText('Level-shift 2 lines');
   await expect(findings(page)).toContainText('pull-ups too strong');
   await findings(page)
-    .getByRole('button', { name: /^Cut the pull-ups of / })
+    .getByRole('button', { name: /^Remove the pull-ups of / })
     .first()
     .click();
   await expect(findings(page)).toContainText('No findings');

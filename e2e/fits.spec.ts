@@ -15,7 +15,7 @@ test('boards are ranked, one says what it would change, the plan switches to it 
   await expect(page.getByText(/Locks that go: SD card CLK/)).toBeVisible();
   await page.getByRole('button', { name: 'Switch to this board' }).click();
   await expect(page.getByText('ESP32 stick, 38 pins').first()).toBeVisible();
-  await expect(findings(page)).not.toContainText('carries 2 signals');
+  await expect(findings(page)).not.toContainText('is used by 2 signals');
   await saved(page);
   expect((await storedPlan(request, id)).plan.board.id).toBe('esp32-stick-38');
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -51,13 +51,13 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
   }
   // The display's pull-ups are one too many, and go to 5 V: the remedy cuts them.
   const cut = findings(page)
-    .getByRole('button', { name: /^Cut the pull-ups of LCD/ })
+    .getByRole('button', { name: /^Remove the pull-ups of LCD/ })
     .first();
   await expect(cut).toBeVisible();
   await tabTo(page, cut);
   await page.keyboard.press('Enter');
   // Then it must go behind a level shifter, and one more module's pull-ups are too many.
-  for (const name of [/^Take 2 lines through Level shifter/, /^Cut the pull-ups of /]) {
+  for (const name of [/^Level-shift 2 lines with Level shifter/, /^Remove the pull-ups of /]) {
     const remedy = findings(page).getByRole('button', { name }).first();
     await expect(remedy).toBeVisible();
     await tabTo(page, remedy);

@@ -85,7 +85,7 @@ test('a full board: what finds no place is told with ways out; one is taken as o
   const ways = page.getByRole('list', { name: 'Ways out' });
   await expect(ways.getByRole('listitem').first()).toBeVisible({ timeout: 60_000 });
   await ways.getByRole('button', { name: /^Take this way: Take Part 4 as / }).click();
-  await expect(page.getByText(/missing|is not wired/)).toHaveCount(0);
+  await expect(page.getByText(/missing|is not connected/)).toHaveCount(0);
   await saved(page);
   const { plan } = await storedPlan(request, id);
   expect(plan.placements.find((p) => p.id === 'p4')).toMatchObject({ sheet: { id: 'oled-096-ssd1306-i2c' } });

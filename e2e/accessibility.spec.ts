@@ -62,7 +62,7 @@ const SHEET_PAGES = [
   ['/sheets', '21 boards and'],
   ['/sheets/esp32-stick-38', 'Strapping pins'],
   ['/sheets/motion-mpu6050', 'Ratios are of the regulated supply'],
-  ['/sheets/motion-mpu6050/edit?copy', 'The sheet is sound'],
+  ['/sheets/motion-mpu6050/edit?copy', 'Valid'],
   ['/sheets/new-part/edit', 'faults:'],
   ['/plans/hive-watch/facts', 'Facts of this plan'],
   ['/sheets/new-board', 'What is understood of the table'],
@@ -154,7 +154,7 @@ test('a tablet held upright: nothing is cut off sideways, the list has targets f
   expect(line.height).toBeGreaterThanOrEqual(44);
   await page.goto('/plans/hive-watch/chart');
   const before = (await row(page, 'motion-1:INT').boundingBox())!;
-  await page.getByRole('button', { name: 'Roomier' }).click();
+  await page.getByRole('button', { name: 'Larger rows' }).click();
   const after = (await row(page, 'motion-1:INT').boundingBox())!;
   expect(before.height).toBeLessThan(20);
   expect(after.height).toBeGreaterThanOrEqual(28);

@@ -19,7 +19,7 @@ test('step by step by keyboard on a small screen; what was built is told apart f
   await page.goto(`/plans/${id}/build`);
   await page.getByRole('button', { name: 'Step by step' }).click();
   const steps = page.getByRole('region', { name: 'Step by step' });
-  await expect(steps.getByRole('heading', { name: 'Power off' })).toBeVisible();
+  await expect(steps.getByRole('heading', { name: 'Disconnect power' })).toBeVisible();
   await page.locator('body').press('Enter');
   await expect(steps.getByRole('heading', { name: /GND$/ })).toBeVisible();
   for (const _ of [1, 2, 3, 4]) await page.locator('body').press('Enter');
@@ -28,7 +28,7 @@ test('step by step by keyboard on a small screen; what was built is told apart f
   expect((await done.boundingBox())!.height).toBeGreaterThanOrEqual(48);
   await page.locator('body').press('Escape');
   await expect(page.getByText('4 wires, 4 done')).toBeVisible();
-  await page.getByRole('button', { name: 'It is built like this' }).click();
+  await page.getByRole('button', { name: 'Mark as built' }).click();
   await expect(page.getByText(/nothing has changed since/)).toBeVisible();
   await saved(page);
   await editPlan(request, id, [wire('p0', 'SDA', pin('GP8')), { kind: 'unwire', placement: 'p0', terminal: 'SCL' }]);
@@ -102,7 +102,7 @@ test('a pasted scan is held against the plan, a found address is taken, and what
   await expect(scan.getByText(/No addresses were found in this text/)).toBeVisible();
   await scan.getByLabel('Scan result').fill('Scanning...\nI2C device found at address 0x3C !\nI2C device found at address 0x5C !\n');
   await expect(scan.getByRole('row', { name: /0x23 not found/ })).toBeVisible();
-  await scan.getByRole('button', { name: 'Take 0x5C into the plan for Part 1' }).click();
+  await scan.getByRole('button', { name: 'Set 0x5C in the plan for Part 1' }).click();
   await expect(scan.getByRole('row', { name: /0x5C as planned/ })).toBeVisible();
   await scan.getByRole('button', { name: 'Keep 2 parts as found' }).click();
   await expect(page.getByText(/^2 of 2 parts verified on the bench/)).toBeVisible();
@@ -119,7 +119,7 @@ test('the simulated bench answers as planned, a fault in it is named, and a chec
   const live = page.getByRole('region', { name: 'Live bench' });
   await live.getByRole('button', { name: 'Check the simulated bench' }).click();
   await expect(live.getByText(/^All \d+ answers as planned\. What only listens is not felt: 9 parts and lines to try below/)).toBeVisible();
-  await live.getByRole('button', { name: 'Try all 9 of them' }).click();
+  await live.getByRole('button', { name: 'Run all 9 tests' }).click();
   await expect(live.getByText(/^All \d+ answers as planned\. Every wire was tried/)).toBeVisible();
   await live.getByRole('button', { name: /^Keep \d+ wires? as felt in place, 5 parts as seen to work$/ }).click();
   await expect(page.getByText(/, [1-9]\d* of \d+ wires felt or found in place/)).toBeVisible();

@@ -122,10 +122,10 @@ test('a part goes behind a level shifter from its row in the Chart; the bus then
 }) => {
   const id = await planWith(request, 'rp2040-stick-40', ['oled-096-ssd1306-i2c', 'lcd-2004-pcf8574']);
   await page.goto(`/plans/${id}/chart`);
-  await page.getByRole('button', { name: 'Settle', exact: true }).click();
+  await page.getByRole('button', { name: 'Assign pins', exact: true }).click();
   await page.getByRole('region', { name: 'Proposal' }).getByRole('button', { name: 'Accept' }).click();
   await page.locator('[data-row="p1:SDA"] [role=rowheader]').click();
-  await page.getByRole('button', { name: 'To a part' }).click();
+  await page.getByRole('button', { name: 'Connect to a part' }).click();
   await page.getByRole('menuitem', { name: 'behind a level shifter, which is added' }).click();
   await expect(page.locator('[data-row="helper-1:LV1"]')).toBeVisible();
   await expect(findings(page)).not.toContainText('idle level up to');
@@ -139,7 +139,7 @@ test('a part goes behind a level shifter from its row in the Chart; the bus then
 test('Levels tells what is too low for a part at 5 V; behind a level shifter it is well', async ({ page, request }) => {
   const id = await planWith(request, 'rp2040-stick-40', ['humidity-sht31', 'lcd-2004-pcf8574']);
   await page.goto(`/plans/${id}/chart`);
-  await page.getByRole('button', { name: 'Settle', exact: true }).click();
+  await page.getByRole('button', { name: 'Assign pins', exact: true }).click();
   await page.getByRole('region', { name: 'Proposal' }).getByRole('button', { name: 'Accept' }).click();
   await page.getByRole('link', { name: 'Levels', exact: true }).click();
   await expect(page.getByText(/^Part 1 SDA and SCL: up to \d\.\d+ V comes, the board stands/)).toBeVisible();

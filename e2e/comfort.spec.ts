@@ -97,7 +97,7 @@ test('command search leads to a pin, a wire, a finding and a command; "?" lists 
   await expect(findings(page)).toContainText('GP22');
   const search = async (text: string, option: RegExp) => {
     await page.keyboard.press('Control+k');
-    await page.getByPlaceholder('Do anything…').fill(text);
+    await page.getByPlaceholder('Search commands, parts, pins…').fill(text);
     await page
       .locator('.mantine-Spotlight-content')
       .getByRole('button', { name: option })
@@ -131,18 +131,18 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
   await strap.focus();
   await expect(page.getByText('Motion AD0: open → 3V3')).toBeVisible();
   await expect(page.getByText('Causes no new finding')).toBeVisible();
-  await findings(page).getByRole('button', { name: 'Fix what is safe (1)' }).click();
-  await expect(findings(page)).toContainText('No findings');
+  await findings(page).getByRole('button', { name: 'Apply 1 safe fix' }).click();
+  await expect(findings(page)).toContainText('No issues found');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
   await page.getByRole('button', { name: 'Redo' }).click();
-  await expect(findings(page)).toContainText('No findings');
+  await expect(findings(page)).toContainText('No issues found');
   // Somebody else's edit must follow the last of this page.
   await saved(page);
 
   await editPlan(request, id, [{ kind: 'wire', placement: 'clock-1', terminal: 'VCC', end: { to: 'rail', rail: 'vsys' } }]);
-  await expect(findings(page)).toContainText('Clock VCC may get too little voltage');
-  await findings(page).getByRole('region', { name: 'risks' }).getByRole('button', { name: 'Accept' }).click();
+  await expect(findings(page)).toContainText('Clock VCC: supply may drop below the specified');
+  await findings(page).getByRole('region', { name: 'warnings' }).getByRole('button', { name: 'Accept' }).click();
   await findings(page).getByRole('textbox', { name: 'Why is this all right?' }).fill('Fed from three fresh cells.');
   await findings(page).getByRole('button', { name: 'Accept with this reason' }).click();
   await expect(findings(page)).toContainText('1 accepted');

@@ -50,7 +50,7 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
     .getByRole('button', { name: /^Remove the pull-ups of / })
     .first()
     .click();
-  await expect(findings(page)).toContainText('No findings');
+  await expect(findings(page)).toContainText('No issues found');
   await saved(page);
 
   // The motion sensor was strapped away from the clock; open that strap, and they meet.
@@ -69,13 +69,13 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   await findings(page)
     .getByRole('button', { name: /^Move Status LED anode to/ })
     .click();
-  await expect(findings(page)).toContainText('No findings');
+  await expect(findings(page)).toContainText('No issues found');
   await saved(page);
   const before = await storedPlan(request, id);
 
   await page.reload();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Hive on the hill');
-  await expect(findings(page)).toContainText('No findings');
+  await expect(findings(page)).toContainText('No issues found');
   await expect(row(page, 'light-1:A')).toContainText((before.plan.wires['light-1:A']!.end as { pin: string }).pin);
 
   await view(page, 'Build');

@@ -7,7 +7,7 @@ test('boards are ranked, one says what it would change, the plan switches to it 
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/chart`);
   await expect(findings(page)).toContainText('Pin conflict: GP22 is used by 2 signals');
-  await page.getByRole('link', { name: 'Fits', exact: true }).click();
+  await page.getByRole('link', { name: 'What fits', exact: true }).click();
   await expect(page.getByText(/^These parts fit on \d+ of \d+ boards/)).toBeVisible();
   const board = page.getByRole('row', { name: /^ESP32 stick, 38 pins/ });
   await expect(board).toContainText('Fits');

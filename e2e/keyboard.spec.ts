@@ -63,7 +63,7 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
     await tabTo(page, remedy);
     await page.keyboard.press('Enter');
   }
-  await expect(findings(page)).toContainText('No findings');
+  await expect(findings(page)).toContainText('No issues found');
 
   // Through the command search to the wire of the LED, and onto the pin of the encoder.
   const id = /plans\/([^/]+)/.exec(page.url())![1]!;
@@ -78,7 +78,7 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
   await page.keyboard.press('Home');
   for (let n = 0; n < 60 && !(await cell.getAttribute('aria-label'))!.startsWith(`${taken}, `); n += 1)
     await page.keyboard.press('ArrowRight');
-  await expect(cell).toHaveAttribute('aria-label', /would clash, in use$/);
+  await expect(cell).toHaveAttribute('aria-label', /conflict, in use$/);
   await page.keyboard.press('Enter');
   await expect(findings(page)).toContainText(`Pin conflict: ${taken} is used by 2 signals`);
   await page.keyboard.press('f');
@@ -86,7 +86,7 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
   await tabTo(page, findings(page).getByRole('button', { name: /^Move LED anode to/ }));
   await expect(page.getByText('Causes no new finding')).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(findings(page)).toContainText('No findings');
+  await expect(findings(page)).toContainText('No issues found');
 
   await page.keyboard.press('Control+k');
   await page.keyboard.type('Build sheet');

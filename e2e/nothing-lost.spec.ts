@@ -109,7 +109,7 @@ test('112 parts are placed, built and gone back from: batches far beyond 62 KiB 
   ]).flat();
   await editPlan(request, id, wires);
   await view(page, 'Build');
-  await page.getByRole('button', { name: 'It is built like this' }).click();
+  await page.getByRole('button', { name: 'Mark as built' }).click();
   await saved(page);
   const { plan } = (await (await request.get(`/api/plans/${id}`)).json()) as { plan: { built: { wires: object } } };
   expect(Object.keys(plan.built.wires)).toHaveLength(224);

@@ -10,9 +10,9 @@ test('settle shows what it would change and what it proved; refused it changes n
   await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
   const proposal = page.getByRole('region', { name: 'Proposal' });
   const change = page.getByRole('list', { name: 'Wires that would change' }).getByRole('listitem');
-  await page.getByRole('button', { name: 'Settle', exact: true }).click();
+  await page.getByRole('button', { name: 'Assign pins', exact: true }).click();
   await expect(proposal).toContainText('Wires: 1 added, 1 moved');
-  await expect(proposal).toContainText('Proved: no plan moves fewer wires (1)');
+  await expect(proposal).toContainText('Proved optimal: 1 wire moved');
   await expect(change).toHaveCount(2);
   const scan = await new AxeBuilder({ page }).analyze();
   expect(scan.violations.map((v) => v.id)).toEqual([]);
@@ -24,10 +24,10 @@ test('settle shows what it would change and what it proved; refused it changes n
   await page.keyboard.press('s');
   await expect(proposal.getByRole('button', { name: 'Accept' })).toBeFocused();
   await page.keyboard.press('Enter');
-  await expect(findings(page)).toContainText('No findings');
+  await expect(findings(page)).toContainText('No issues found');
   await saved(page);
-  await page.getByRole('button', { name: 'Settle', exact: true }).click();
-  await expect(page.getByText('Settled already: it is proved').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Assign pins', exact: true }).click();
+  await expect(page.getByText('Pins are already assigned: proved optimal').first()).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(findings(page)).toContainText('Pin conflict: GP22 is used by 2 signals');
 });
@@ -43,10 +43,10 @@ test('what cannot be served is named with the pins it competes for, and an edit 
     await expect(page.getByRole('button', { name: /^Remove / })).toHaveCount(n + 1);
   }
   await view(page, 'Chart');
-  await page.getByRole('button', { name: 'Settle', exact: true }).click();
+  await page.getByRole('button', { name: 'Assign pins', exact: true }).click();
   const proposal = page.getByRole('region', { name: 'Proposal' });
-  await expect(proposal).toContainText('Proved: no plan leaves fewer terminals open than 1');
-  await expect(proposal).toContainText('compete for GP28, GP27 and GP26; without any one of them the others fit');
+  await expect(proposal).toContainText('Proved: at least 1 terminal cannot be connected');
+  await expect(proposal).toContainText('compete for GP28, GP27 and GP26; without any one of them the others can be connected');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(proposal).toBeHidden();
 });
@@ -56,20 +56,20 @@ test('a wish is entered from the row, kept, told with its price, and taken away 
   await page.goto(`/plans/${id}/chart`);
   await expect(findings(page)).toContainText('Pin conflict: GP22 is used by 2 signals');
   await row(page, 'light-1:A').getByRole('rowheader').click();
-  await page.getByRole('button', { name: 'Wish' }).click();
-  await page.getByRole('menuitem', { name: 'at GP22', exact: true }).click();
-  await expect(page.getByText('Wished: Status LED anode at GP22.')).toBeVisible();
-  await page.getByRole('button', { name: 'Settle', exact: true }).click();
-  await expect(page.getByRole('list', { name: 'Wishes' })).toContainText('Status LED anode at GP22: costs nothing.');
+  await page.getByRole('button', { name: 'Preference' }).click();
+  await page.getByRole('menuitem', { name: 'Prefer GP22', exact: true }).click();
+  await expect(page.getByText('Preferred: Status LED anode at GP22.')).toBeVisible();
+  await page.getByRole('button', { name: 'Assign pins', exact: true }).click();
+  await expect(page.getByRole('list', { name: 'Preferences' })).toContainText('Status LED anode at GP22: no cost.');
   // The lamp stays where it is wished for; the other one gives way.
   await expect(page.getByRole('list', { name: 'Wires that would change' })).toContainText('Encoder SW: GP22 →');
   await page.getByRole('button', { name: 'Refuse' }).click();
   await page.getByRole('button', { name: 'Why here?' }).click();
   await expect(page.getByRole('row', { name: /^GP22 / })).toContainText('here now');
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Wish' }).click();
-  await page.getByRole('menuitem', { name: 'anywhere: take the wishes away' }).click();
-  await expect(page.getByText(/^Wished: /)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Preference' }).click();
+  await page.getByRole('menuitem', { name: 'No preference' }).click();
+  await expect(page.getByText(/^Preferred: /)).toHaveCount(0);
   await saved(page);
   expect((await storedPlan(request, id)).plan.wishes).toEqual({});
 });
@@ -81,10 +81,10 @@ test('a full board: what finds no place is told with ways out; one is taken as o
     'tft-18-st7735-spi',
   ]);
   await page.goto(`/plans/${id}/chart`);
-  await page.getByRole('button', { name: 'Settle', exact: true }).click();
-  const ways = page.getByRole('list', { name: 'Ways out' });
+  await page.getByRole('button', { name: 'Assign pins', exact: true }).click();
+  const ways = page.getByRole('list', { name: 'Alternatives' });
   await expect(ways.getByRole('listitem').first()).toBeVisible({ timeout: 60_000 });
-  await ways.getByRole('button', { name: /^Take this way: Take Part 4 as / }).click();
+  await ways.getByRole('button', { name: /^Use this alternative: Use .* for Part 4/ }).click();
   await expect(page.getByText(/missing|is not connected/)).toHaveCount(0);
   await saved(page);
   const { plan } = await storedPlan(request, id);
@@ -97,7 +97,7 @@ test('a full board: what finds no place is told with ways out; one is taken as o
 test('auto-settle wires what is added and makes room for what is wired by hand, which stays', async ({ page, request }) => {
   const id = await planWith(request, 'rp2040-stick-40', ['led-red-5mm', 'encoder-rotary-switch']);
   await page.goto(`/plans/${id}/chart`);
-  await page.getByRole('button', { name: 'Auto-settle' }).click();
+  await page.getByRole('button', { name: 'Auto-assign' }).click();
   await clickCell(page, 'p0:A', 'GP2');
   await expect(row(page, 'p1:A')).toHaveAttribute('aria-label', /, on GP\d+$/);
   await expect(row(page, 'p0:A')).toHaveAttribute('aria-label', /, on GP\d+$/);
@@ -111,6 +111,6 @@ test('auto-settle wires what is added and makes room for what is wired by hand, 
   await expect(row(page, 'p0:A')).toHaveAttribute('aria-label', new RegExp(`, on ${pin}$`));
   await expect(row(page, 'p1:A')).not.toHaveAttribute('aria-label', new RegExp(`on ${pin}`));
   // Wires are settled; the lamp's resistor is a safe remedy.
-  await page.getByRole('button', { name: 'Fix what is safe (1)' }).click();
-  await expect(findings(page)).toContainText('No findings');
+  await page.getByRole('button', { name: 'Apply 1 safe fix' }).click();
+  await expect(findings(page)).toContainText('No issues found');
 });

@@ -32,7 +32,7 @@ test('an own board from a pasted table: faults named by line, then planned on', 
   await page.getByRole('button', { name: 'Start the plan' }).click();
   await page.getByRole('textbox', { name: 'Search parts' }).fill('oled 0.96 i2c');
   await page.getByRole('button', { name: /^Add OLED 128×64, 0.96", I2C and wire/ }).click();
-  await expect(findings(page)).toContainText('No findings');
+  await expect(findings(page)).toContainText('No issues found');
   await saved(page);
   await view(page, 'Chart');
   await expect(page.getByRole('row', { name: /^OLED 128×64 SDA, on SD0/ })).toBeVisible();
@@ -43,7 +43,7 @@ test('a part is copied, spoilt, mended and kept in versions; a plan keeps its ow
   await page.getByRole('link', { name: 'Copy as my own' }).click();
   const text = page.getByRole('textbox', { name: 'The sheet as JSON' });
   const asText = () => page.getByText('Text (JSON)').click();
-  await expect(page.getByText('The sheet is sound')).toBeVisible();
+  await expect(page.getByText('Valid')).toBeVisible();
   await asText();
   const sound = await text.inputValue();
   await text.fill(sound.replace('"max": 5.5', '"max": -5.5'));
@@ -93,7 +93,7 @@ test('a part from a blank sheet by its fields alone: a fault leads to its field,
     ...['terminals', 'bus', 'supply', 'module', 'firstLight'].map((group) => [`${group}.source.document`, 'Own measurement'] as const),
   ] as const)
     await fill(fault, words);
-  await expect(page.getByText('The sheet is sound')).toBeVisible();
+  await expect(page.getByText('Valid')).toBeVisible();
   const volts = page.getByRole('group', { name: 'volts (V)' }).first();
   await page.locator('summary', { hasText: 'supply' }).click();
   await volts.getByRole('textbox', { name: 'min' }).fill('three');
@@ -138,7 +138,7 @@ test('a bench note goes before the sheet wherever the fact is used, is undone, a
     await page.getByRole('textbox', { name: 'How it was found' }).fill('Looked at it');
     await page.getByRole('button', { name: 'Keep the note' }).click();
   }
-  await expect(page.getByRole('region', { name: 'Facts' })).toContainText('Sheets concerned: 9');
+  await expect(page.getByRole('region', { name: 'Facts' })).toContainText('unverified data: 9');
 });
 
 test('a file that is no sheet says why and where; nothing is imported', async ({ page }) => {
@@ -190,7 +190,7 @@ test('a part from nothing: the faults lead from one empty fact to the next until
   await expect(page.getByRole('button', { name: 'Save as my own' })).toBeDisabled();
   // Every empty fact is filled, as a person would who goes from fault to fault.
   await text.fill((await text.inputValue()).replaceAll('""', '"Rain sensor"').replace('"my-part"', '"my-rain-sensor"'));
-  await expect(page.getByText('The sheet is sound')).toBeVisible();
+  await expect(page.getByText('Valid')).toBeVisible();
   await page.getByRole('button', { name: 'Save as my own' }).click();
   await expect(page.getByText('my-rain-sensor, version 1, your own')).toBeVisible();
   await page.getByRole('button', { name: 'Remove' }).click();

@@ -26,7 +26,7 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.goto(`${hive}/chart`);
-      await page.getByRole('button', { name: 'Settle', exact: true }).click();
+      await page.getByRole('button', { name: 'Assign pins', exact: true }).click();
       await page.getByRole('region', { name: 'Proposal' }).waitFor();
     },
   ],
@@ -141,7 +141,7 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.goto(`${hive}/build?mode=steps`);
-      await page.getByRole('heading', { name: 'Power off' }).waitFor();
+      await page.getByRole('heading', { name: 'Disconnect power' }).waitFor();
       for (let n = 0; n < 32; n += 1) await page.locator('body').press('ArrowRight');
     },
   ],

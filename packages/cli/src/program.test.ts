@@ -6,7 +6,7 @@ import { cli, folder, hive, sheets } from '../tests/cli';
 test('check says clashes with their remedies and ends with 1', async () => {
   const { code, out } = await cli(['check', '-'], { '-': hive });
   expect(code).toBe(1);
-  expect(out).toMatch(/clash {2}Pin conflict: GP22 is used by 2 signals {2}\[pin-shared\][^]*remedy: Move Status LED anode to GP2/);
+  expect(out).toMatch(/error {2}Pin conflict: GP22 is used by 2 signals {2}\[pin-shared\][^]*fix: Move Status LED anode to GP2/);
   const json = JSON.parse((await cli(['check', '--json', '-'], { '-': hive })).out) as {
     findings: { code: string; text: { title: string } }[];
   };
@@ -37,7 +37,7 @@ test('a plan from nothing to checked: new, add, wire, lock, show, diff, edit', a
   expect(await ok('show', 'p.json')).toMatch(
     /^Shed, on RP2040 stick, 40 pins\n {2}display-1 {2}OLED 128×64 .* 0x3C\n[^]*anode {4}GP22 {2}locked\n {4}cathode {2}ground$/,
   );
-  expect(await ok('check', 'p.json')).toMatch(/^No findings\.\nhint .*\[sheet-unverified\]/);
+  expect(await ok('check', 'p.json')).toMatch(/^No issues found\.\nnote .*\[sheet-unverified\]/);
   const difference = await cli(['diff', 'before.json', 'p.json'], files);
   expect([difference.code, difference.out]).toEqual([1, '  LED anode: open -> GP22\n  LED cathode: open -> ground']);
   files['edits.json'] = (await cli(['diff', '--json', 'before.json', 'p.json'], files)).out;
@@ -73,7 +73,7 @@ test('the page of the command line is made from the commands as they are now', a
 
 test('a plan without findings ends with 0', async () => {
   const plan = { ...(JSON.parse(hive) as object), placements: [], wires: {}, ticks: {} };
-  expect(await cli(['check', 'p.json'], { 'p.json': JSON.stringify(plan) })).toEqual({ code: 0, out: 'No findings.', err: '' });
+  expect(await cli(['check', 'p.json'], { 'p.json': JSON.stringify(plan) })).toEqual({ code: 0, out: 'No issues found.', err: '' });
 });
 
 test.each([
@@ -161,7 +161,7 @@ test('a plan file with a sheet of its own is worked on, and the sheet stays in i
   expect((await cli(['show', 'p.json'], files)).out).toMatch(/lamp {2}Lamp {2}\(my-lamp\)/);
   expect(await cli(['check', 'p.json'], files)).toMatchObject({
     code: 1,
-    out: expect.stringMatching(/^clash {2}Lamp: no series resistor/) as string,
+    out: expect.stringMatching(/^error {2}Lamp: no series resistor/) as string,
   });
   files['bad.json'] = files['p.json'].replace('"maxMilliamps": 20', '"maxMilliamps": -20');
   expect(await cli(['check', 'bad.json'], files)).toMatchObject({
@@ -170,7 +170,7 @@ test('a plan file with a sheet of its own is worked on, and the sheet stays in i
   });
 });
 
-describe('settle and explain', () => {
+describe('assign and explain', () => {
   const planWith = async (board: string, ...parts: string[]) => {
     const files: Record<string, string> = {};
     await cli(['new', board, '--out', 'p.json'], files);
@@ -181,22 +181,22 @@ describe('settle and explain', () => {
   test('what would change is shown, proved, and written only when asked for', async () => {
     const files = await planWith('rp2040-stick-40', 'oled-096-ssd1306-i2c', 'led-red-5mm');
     const before = files['p.json'];
-    const shown = await cli(['settle', 'p.json'], files);
+    const shown = await cli(['assign', 'p.json'], files);
     expect(shown).toMatchObject({ code: 0, err: '' });
-    expect(shown.out).toMatch(/OLED 128×64 SDA: open -> GP\d+[^]*Proved: no plan moves fewer wires \(0\)/);
+    expect(shown.out).toMatch(/OLED 128×64 SDA: open -> GP\d+[^]*Proved optimal: 0 wires moved/);
     expect(files['p.json']).toBe(before);
-    expect((await cli(['settle', 'p.json', '--out', 'q.json'], files)).code).toBe(0);
+    expect((await cli(['assign', 'p.json', '--out', 'q.json'], files)).code).toBe(0);
     // What settling does not do: the lamp was added without wires, and so without its resistor.
-    expect((await cli(['check', 'q.json'], files)).out).toMatch(/^clash {2}LED: no series resistor[^]*\nhint/);
-    expect((await cli(['settle', 'q.json'], files)).out).toMatch(/^Proved: no plan moves fewer wires \(0\)[^\n]*\.$/);
+    expect((await cli(['check', 'q.json'], files)).out).toMatch(/^error {2}LED: no series resistor[^]*\nnote/);
+    expect((await cli(['assign', 'q.json'], files)).out).toMatch(/^Proved optimal: 0 wires moved[^\n]*\.$/);
   });
 
   test('what cannot be served is named with what it competes for, and ends with 1', async () => {
     const files = await planWith('rp2040-stick-40', 'potentiometer', 'potentiometer', 'potentiometer', 'potentiometer');
-    const settled = await cli(['settle', 'p.json'], files);
+    const settled = await cli(['assign', 'p.json'], files);
     expect(settled.code).toBe(1);
-    expect(settled.out).toMatch(/Proved: no plan leaves fewer terminals open than 1/);
-    expect(settled.out).toMatch(/compete for GP28, GP27 and GP26; without any one of them the others fit\./);
+    expect(settled.out).toMatch(/Proved: at least 1 terminal cannot be connected/);
+    expect(settled.out).toMatch(/compete for GP28, GP27 and GP26; without any one of them the others can be connected\./);
     const stuck = await cli(['explain', 'p.json'], files);
     expect(stuck.code).toBe(1);
     // No way out makes a fourth analog pin: what is offered must not say so.
@@ -205,7 +205,7 @@ describe('settle and explain', () => {
     expect((await cli(['explain', 'p.json'], clocks)).out).toMatch(
       /compete for[^]*\n {2}Add I2C multiplexer[^:]*, with [^:]* behind it: 1 part more[^\n]*one channel at a time/,
     );
-    const json = JSON.parse((await cli(['settle', 'p.json', '--json'], files)).out) as {
+    const json = JSON.parse((await cli(['assign', 'p.json', '--json'], files)).out) as {
       proved: boolean;
       conflict: { terminals: string[] };
     };
@@ -214,14 +214,14 @@ describe('settle and explain', () => {
 
   test('the instance is plain JSON; an alternative pin has its price; bad input is a sentence', async () => {
     const files = await planWith('atmega328p-5v-shield', 'led-red-5mm');
-    await cli(['settle', 'p.json', '--out', 'p.json'], files);
-    expect(JSON.parse((await cli(['settle', 'p.json', '--instance'], files)).out)).toMatchObject({
+    await cli(['assign', 'p.json', '--out', 'p.json'], files);
+    expect(JSON.parse((await cli(['assign', 'p.json', '--instance'], files)).out)).toMatchObject({
       format: 'roof-chart-instance',
       version: 1,
     });
     const why = await cli(['explain', 'p.json', 'light-1:A'], files);
-    expect(why.out).toMatch(/costs more at:\n {2}\S+ +nothing: as good as any\n[^]*D13 +1 wire moved/);
-    expect(await cli(['settle', 'p.json', '--seconds', 'soon'], files)).toMatchObject({
+    expect(why.out).toMatch(/other pins:\n {2}\S+ +equivalent\n[^]*D13 +1 wire moved/);
+    expect(await cli(['assign', 'p.json', '--seconds', 'soon'], files)).toMatchObject({
       code: 2,
       err: expect.stringContaining('--seconds soon') as string,
     });
@@ -229,7 +229,7 @@ describe('settle and explain', () => {
       code: 2,
       err: expect.stringContaining('nobody:X') as string,
     });
-    expect((await cli(['settle', 'p.json', '--seconds', '0'], files)).out).toMatch(/^(Proved|Best found)|\n(Proved|Best found)/);
+    expect((await cli(['assign', 'p.json', '--seconds', '0'], files)).out).toMatch(/^(Proved|Best found)|\n(Proved|Best found)/);
   });
 });
 
@@ -244,7 +244,7 @@ describe('fits', () => {
       headRoom: { pins: number };
     }[];
     expect(out.split('\n').map((line) => line.split(/ +/)[1])).toEqual(ranked.map((fit) => fit.board));
-    expect(out).toMatch(/^fits +kl25z-shield +42 pins left, 16 analog/);
+    expect(out).toMatch(/^fits +kl25z-shield +42 pins free, 16 analog/);
     expect(ranked.find((fit) => fit.board === 'atmega32a-5v-dip-40')).toMatchObject({ verdict: 'open' });
   });
 
@@ -252,7 +252,7 @@ describe('fits', () => {
     const { code, out } = await cli(['fits', '--parts', '-'], { '-': hive });
     expect([code, out.split('\n').length]).toEqual([0, sheets.parts.size]);
     expect(out).toMatch(/^fits +humidity-aht20 +0 pins$/m);
-    expect(out).toMatch(/^risk +temperature-ds18b20 +1 pins; GP2: no pull-up resistor$/m);
+    expect(out).toMatch(/^warning +temperature-ds18b20 +1 pins; GP2: no pull-up resistor$/m);
     const full = await cli(['new', 'rp2040-stamp-14']);
     const files = { '-': full.out };
     const lines = (await cli(['fits', '--parts', '-'], files)).out.split('\n');

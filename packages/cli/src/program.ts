@@ -71,22 +71,22 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .action((file: string, at: string, options: { off: boolean; out?: string }) => done(lock(io, sheets(), file, at, options)));
   program
     .command('check')
-    .description('Findings of a plan, each with its remedies.')
+    .description('Findings of a plan, each with its fixes.')
     .argument('<file>', PLAN)
     .option('--json', 'findings as JSON', false)
     .action((file: string, options: { json: boolean }) => done(check(io, sheets(), file, options.json)));
   program
-    .command('settle')
-    .description('Wires everything as well as can be and says what is proved; nothing that is wired moves unless it must.')
+    .command('assign')
+    .description('Assigns pins: connects everything in the best way and says what is proved; existing wires move only where they must.')
     .argument('<file>', PLAN)
-    .option('--out <file>', 'where the settled plan goes (- for standard output); without it nothing is written')
+    .option('--out <file>', 'where the plan with assigned pins goes (- for standard output); without it nothing is written')
     .option('--seconds <n>', 'time limit; at its end the best found is given, with its bound', '10')
     .option('--instance', 'the problem as JSON, for any other solver', false)
     .option('--json', 'edits, costs and proof as JSON', false)
     .action((file: string, options: SettleOptions) => done(settle(io, sheets(), file, options, () => performance.now())));
   program
     .command('explain')
-    .description('Why a terminal is where it is, and what each other pin would cost; without a terminal, what cannot be served together.')
+    .description('Why a terminal is on its pin, and the cost of every other pin; without a terminal, which terminals compete.')
     .argument('<file>', PLAN)
     .argument('[terminal]', 'part:terminal')
     .option('--json', 'as JSON', false)
@@ -98,7 +98,7 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .description('Which boards could carry the plan’s parts, best first; or, with --parts, which further parts its board could carry.')
     .argument('<file>', PLAN)
     .option('--parts', 'every part of the catalogue: can one more be added, what would move, what would be found', false)
-    .option('--switch <board>', 'put the plan on this board and settle it there')
+    .option('--switch <board>', 'move the plan to this board and assign its pins there')
     .option('--out <file>', 'with --switch: where the changed plan goes (back into its file; - for standard output)')
     .option('--json', 'as JSON', false)
     .action((file: string, options: FitsOptions) => done(fits(io, sheets(), file, options)));

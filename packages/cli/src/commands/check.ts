@@ -1,4 +1,4 @@
-import type { Finding } from '@roof-chart/core/checks/check';
+import type { Finding, Level } from '@roof-chart/core/checks/check';
 import { isAboutFacts } from '@roof-chart/core/checks/registry';
 import { sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -7,10 +7,12 @@ import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile } from '../planFile';
 
+const LEVEL_WORDS: { readonly [L in Level]: string } = { clash: 'error', risk: 'warning', hint: 'note' };
+
 function asText(plan: Plan, sheets: Sheets, finding: Finding): string {
   const said = sayFinding(plan, sheets, finding);
-  const remedies = finding.remedies.map((remedy) => `    remedy: ${sayRemedy(plan, sheets, finding.code, remedy)}`);
-  return [`${finding.level}  ${said.title}  [${finding.code}]`, `    ${said.text}`, ...remedies].join('\n');
+  const remedies = finding.remedies.map((remedy) => `    fix: ${sayRemedy(plan, sheets, finding.code, remedy)}`);
+  return [`${LEVEL_WORDS[finding.level]}  ${said.title}  [${finding.code}]`, `    ${said.text}`, ...remedies].join('\n');
 }
 
 /** Findings of a plan file. Exit code 0 without a clash, 1 with one. */
@@ -29,7 +31,7 @@ export function check(io: Io, shipped: Sheets, file: string, json: boolean): Exi
     io.out(JSON.stringify({ plan: plan.name, findings: said, ledgers: result.review.ledgers }, null, 2));
   } else {
     const lines = findings.map((f) => asText(plan, sheets, f));
-    io.out([...(findings.every(isAboutFacts) ? ['No findings.'] : []), ...lines].join('\n'));
+    io.out([...(findings.every(isAboutFacts) ? ['No issues found.'] : []), ...lines].join('\n'));
   }
   return findings.some((f) => f.level === 'clash') ? EXIT.clashes : EXIT.clean;
 }

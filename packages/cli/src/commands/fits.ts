@@ -2,7 +2,7 @@ import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
 import { ontoBoard } from '@roof-chart/core/allocate/ontoBoard';
 import { sayFinding, sayList, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { type Addition, additionOf, additionVerdict } from '@roof-chart/core/review/addition';
+import { type Addition, additionOf, type AdditionVerdict, additionVerdict } from '@roof-chart/core/review/addition';
 import { type BoardFit, boardFit, compareFits } from '@roof-chart/core/review/boardFit';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -21,13 +21,14 @@ export interface FitsOptions {
 /** Searches of one board are stopped here: the best found is told as such. */
 const NODES = 20_000;
 
-const VERDICTS: { readonly [V in BoardFit['verdict']]: string } = { fits: 'fits', clashes: 'clashes', open: 'no', unknown: 'unknown' };
+const VERDICT_WORDS: { readonly [V in AdditionVerdict]: string } = { fits: 'fits', moves: 'moves', risk: 'warning', no: 'no' };
+const VERDICTS: { readonly [V in BoardFit['verdict']]: string } = { fits: 'fits', clashes: 'errors', open: 'no', unknown: 'unknown' };
 
 function boardLine(fit: BoardFit, sheets: Sheets): string {
   const { pins, adc, pwm, controllers } = fit.headRoom;
   const open = fit.open.length > 0 ? `${fit.open.length} open${fit.verdict === 'open' ? '' : ', not proved'}` : '';
   const findings = fit.findings.filter((f) => f.level !== 'hint').map((f) => sayFinding(fit.plan, sheets, f).title);
-  const room = `${pins} pins left, ${adc} analog, ${pwm} PWM, ${controllers.i2c} I2C, ${controllers.spi} SPI, ${controllers.uart} serial`;
+  const room = `${pins} pins free, ${adc} analog, ${pwm} PWM, ${controllers.i2c} I2C, ${controllers.spi} SPI, ${controllers.uart} serial`;
   return `${VERDICTS[fit.verdict].padEnd(8)} ${fit.board.padEnd(24)} ${[open, ...findings, room].filter(Boolean).join('; ')}`;
 }
 
@@ -35,7 +36,7 @@ function partLine(plan: Plan, addition: Addition, sheets: Sheets): string {
   const findings = addition.added.filter((f) => f.level !== 'hint');
   const moved = addition.moved.length > 0 ? `moves ${sayList(addition.moved.map((key) => sayTerminal(plan, sheets, key)))}` : '';
   const words = [`${addition.pins} pins`, moved, ...findings.map((f) => sayFinding(addition.plan, sheets, f).title)].filter(Boolean);
-  return `${additionVerdict(addition).padEnd(8)} ${addition.part.padEnd(28)} ${words.join('; ')}`;
+  return `${VERDICT_WORDS[additionVerdict(addition)].padEnd(8)} ${addition.part.padEnd(28)} ${words.join('; ')}`;
 }
 
 function switched(

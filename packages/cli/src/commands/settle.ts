@@ -88,7 +88,7 @@ export function explain(io: Io, shipped: Sheets, file: string, terminal: string 
   io.out(
     json
       ? JSON.stringify({ terminal, alternatives }, null, 2)
-      : [`${sayTerminal(plan, sheets, terminal)} costs more at:`, ...lines].join('\n'),
+      : [`${sayTerminal(plan, sheets, terminal)} other pins:`, ...lines].join('\n'),
   );
   return EXIT.clean;
 }

@@ -2,13 +2,13 @@ import { counted } from '../quantity/format';
 import type { Costs } from './instance';
 
 /** Costs in words, tier by tier; what is zero is left out.
- *  @example sayCosts({ unwired: 0, moved: 2, caution: 1, waste: 40 }) // '2 wires moved, 1 pin with caution, 40 of scarcity' */
+ *  @example sayCosts({ unwired: 0, moved: 2, caution: 1, waste: 40 }) // '2 wires moved, 1 pin with caveats, scarce pins used (40)' */
 export function sayCosts(costs: Costs): string {
   const words = [
-    costs.unwired === 0 ? '' : `${counted(costs.unwired, 'terminal', 'terminals')} open`,
+    costs.unwired === 0 ? '' : `${counted(costs.unwired, 'terminal', 'terminals')} unconnected`,
     costs.moved === 0 ? '' : `${counted(costs.moved, 'wire', 'wires')} moved`,
-    costs.caution === 0 ? '' : `${counted(costs.caution, 'pin', 'pins')} with caution`,
-    costs.waste === 0 ? '' : `${costs.waste} of scarcity`,
+    costs.caution === 0 ? '' : `${counted(costs.caution, 'pin')} with caveats`,
+    costs.waste === 0 ? '' : `scarce pins used (${costs.waste})`,
   ].filter(Boolean);
   return words.length > 0 ? words.join(', ') : 'nothing';
 }

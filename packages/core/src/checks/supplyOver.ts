@@ -93,7 +93,7 @@ export const supplyOver: Check = {
   },
   remedies: { move: 'Power {part} from {rail}' },
   otherwise:
-    'Power the largest load from a separate supply with common ground, or enter under Supply which loads are not on at the same time.',
+    'Power the largest load from a separate supply with common ground, or enter under Power which loads are not on at the same time.',
   examine: (context) =>
     supplySheets(context.plan, context.sheets)
       .filter(isOver)

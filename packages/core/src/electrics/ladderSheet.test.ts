@@ -35,7 +35,12 @@ test('values that are too near overlap or are thin; the drawer has better ones',
   expect(gap).toBeLessThan(0);
   expect([...between].sort()).toEqual([3, 4]);
   expectCheck('ladder-ambiguous', onStick(), sheets, [
-    { message: 'unknown', level: 'hint', title: 'Keys: resistor values unknown', remedies: ['Choose resistors for Keys from the values on hand'] },
+    {
+      message: 'unknown',
+      level: 'hint',
+      title: 'Keys: resistor values unknown',
+      remedies: ['Choose resistors for Keys from the values on hand'],
+    },
   ]);
   expectCheck('ladder-ambiguous', onStick(keys(10_000, 2200, 4700)), sheets, []);
 });

@@ -11,8 +11,8 @@ const sheets = shippedSheets();
 
 test('what is not proved does not say so', () => {
   const costs = { unwired: 0, moved: 2, caution: 0, waste: 9 };
-  expect(proofWords({ proved: true, costs, bound: costs })).toMatch(/^Proved: no plan moves fewer wires \(2\)/);
-  expect(proofWords({ proved: true, costs: { ...costs, unwired: 3 }, bound: costs })).toMatch(/fewer terminals open than 3/);
+  expect(proofWords({ proved: true, costs, bound: costs })).toMatch(/^Proved optimal: 2 wires moved/);
+  expect(proofWords({ proved: true, costs: { ...costs, unwired: 3 }, bound: costs })).toMatch(/at least 3 terminals cannot be connected/);
   expect(proofWords({ proved: false, costs, bound: { ...costs, moved: 0 } })).toMatch(/^Best found/);
 });
 
@@ -21,7 +21,7 @@ test('a price ends at the first tier that differs', () => {
   expect([priceWords(none), priceWords({ ...none, moved: 1, waste: -40 }), priceWords({ ...none, waste: 12 })]).toEqual([
     'nothing',
     '1 wire moved',
-    '12 of scarcity',
+    'scarce pins used (12)',
   ]);
 });
 
@@ -35,19 +35,19 @@ describe('wishes', () => {
 
   test('a pin that is as good as any costs nothing; an analog pin for a lamp costs its scarcity', () => {
     const free = settle(lamp, sheets)!.plan.wires['lamp:A']!.end as { pin: string };
-    expect(said(edited(lamp, sheets, wish('lamp:A', { pin: free.pin })))).toEqual([`Lamp anode at ${free.pin}: costs nothing.`]);
+    expect(said(edited(lamp, sheets, wish('lamp:A', { pin: free.pin })))).toEqual([`Lamp anode at ${free.pin}: no cost.`]);
     expect(said(edited(lamp, sheets, wish('lamp:A', { pin: 'GP26' })))).toEqual([
-      expect.stringMatching(/^Lamp anode at GP26: costs \d+ of scarcity\.$/),
+      expect.stringMatching(/^Lamp anode at GP26: cost: scarce pins used \(\d+\)\.$/),
     ]);
   });
 
   test('what stands on the wished pin moves, and that is the price; what is locked there is told as such', () => {
     const knob = `knob:${sheets.parts.get('potentiometer')!.sheet.terminals.list.find((t) => t.role === 'adc.in')!.id}`;
     const taken = edited(lamp, sheets, wire('lamp:A', 'GP4'), wish(knob, { pin: 'GP26' }), wire(knob, 'GP27'));
-    expect(said(taken)).toEqual([expect.stringMatching(/^Knob \S+ at GP26: costs 1 wire moved\.$/)]);
+    expect(said(taken)).toEqual([expect.stringMatching(/^Knob \S+ at GP26: cost: 1 wire moved\.$/)]);
     const [placement, terminal] = knob.split(':') as [string, string];
     expect(said(edited(taken, sheets, { kind: 'lock', placement, terminal, locked: true }))).toEqual([
-      expect.stringMatching(/cannot be met beside what is locked/),
+      expect.stringMatching(/cannot be met with the locked wires/),
     ]);
   });
 
@@ -65,7 +65,7 @@ describe('wishes', () => {
     const at = ['K1', 'K2', 'K3', 'K4'].map((t) => board.pins.get((plan.wires[`keys:${t}`]!.end as { pin: string }).pin)!);
     const positions = at.map((pin) => pin.position!).toSorted((a, b) => a - b);
     expect([new Set(at.map((pin) => pin.header)).size, positions.at(-1)! - positions[0]!]).toEqual([1, 3]);
-    expect(said(wanted)).toEqual([expect.stringMatching(/^Keys: its signals side by side: costs /)]);
+    expect(said(wanted)).toEqual([expect.stringMatching(/^Keys: signals on adjacent pins: (cost|no cost)/)]);
   });
 });
 
@@ -76,6 +76,6 @@ test('a way out says what it does and what it costs', () => {
     ...['a', 'b'].map((id) => add(id, 'clock-ds3231-eeprom', `Clock ${id}`)),
   );
   const way = waysOut(clocks, sheets).find((w) => w.kind === 'multiplexer')!;
-  expect(wayWords(clocks, sheets, way)).toMatch(/^Add I2C multiplexer.*, with Clock [ab] and Clock [ab] behind it$/);
+  expect(wayWords(clocks, sheets, way)).toMatch(/^Add I2C multiplexer.*, connect Clock [ab] and Clock [ab] through it$/);
   expect(wayCosts(way)).toMatch(/^1 part more(, \d pins? (more|fewer))?; one channel at a time/);
 });

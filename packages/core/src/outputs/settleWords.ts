@@ -15,9 +15,9 @@ import type { Sheets } from '../sheets/sheetIndex';
 
 /** What was proved of a settlement. */
 export function proofWords({ proved, costs, bound }: Pick<Settlement, 'proved' | 'costs' | 'bound'>): string {
-  if (!proved) return `Best found in the time (${sayCosts(costs)}); nothing can cost less than ${sayCosts(bound)}.`;
-  if (costs.unwired > 0) return `Proved: no plan leaves fewer terminals open than ${costs.unwired}.`;
-  return `Proved: no plan moves fewer wires (${costs.moved}), then needs fewer pins with caution (${costs.caution}), then spares scarce pins better.`;
+  if (!proved) return `Best found in the time: ${sayCosts(costs)}. Not proved optimal; lower bound: ${sayCosts(bound)}.`;
+  if (costs.unwired > 0) return `Proved: at least ${counted(costs.unwired, 'terminal')} cannot be connected.`;
+  return `Proved optimal: ${counted(costs.moved, 'wire')} moved (the minimum), ${costs.caution === 0 ? 'no pins' : counted(costs.caution, 'pin')} with caveats, scarce pins kept free.`;
 }
 
 /** Who stands in whose way, in one sentence. */
@@ -33,7 +33,7 @@ export function conflictWords(plan: Plan, sheets: Sheets, conflict: Conflict): s
   const pins = conflict.pins.map((pin) => board.pins.get(pin)?.label ?? pin);
   const places =
     conflict.terminals.length === 0 && buses.length > 0 ? `the buses ${sayList(buses)}` : pins.length > 0 ? sayList(pins) : 'no pin';
-  return `${sayList(wanting)} compete for ${places}${conflict.minimal ? '; without any one of them the others fit' : ''}.`;
+  return `${sayList(wanting)} compete for ${places}${conflict.minimal ? '; without any one of them the others can be connected' : ''}.`;
 }
 
 /** A price tier by tier, as far as the first tier that differs: what comes after it was never weighed against it. */
@@ -47,16 +47,16 @@ export function priceWords(more: Costs): string {
 
 /** What it would cost to have a signal at a pin; nothing that was not shown is called impossible. */
 export function alternativeWords({ more, proved }: Alternative): string {
-  if (!more) return proved ? 'no place for it there beside the rest' : 'no place found for it there in the time';
+  if (!more) return proved ? 'impossible with the other wires' : 'no solution found in the time';
   const price = priceWords(more);
-  return `${price === 'nothing' ? 'nothing: as good as any' : price}${proved ? '' : ', as far as was searched'}`;
+  return `${price === 'nothing' ? 'equivalent' : price}${proved ? '' : ', not proved'}`;
 }
 
 /** A wish in words.
  *  @example wishedWords(plan, sheets, { kind: 'wish', terminal: 'lamp:A', wish: { pin: 'GP4' } }) // 'Lamp anode at GP4' */
 export function wishedWords(plan: Plan, sheets: Sheets, of: Wished): string {
   if (of.kind === 'together')
-    return `${sayPlacement(plan, of.placement)}: ${of.how === 'adjacent' ? 'its signals side by side' : 'its signals on one port'}`;
+    return `${sayPlacement(plan, of.placement)}: ${of.how === 'adjacent' ? 'signals on adjacent pins' : 'signals on one port'}`;
   const board = boardOf(plan, sheets);
   const label = (pin: string) => board?.pins.get(pin)?.label ?? pin;
   const { pin, not, controller } = of.wish;
@@ -71,33 +71,33 @@ export function wishedWords(plan: Plan, sheets: Sheets, of: Wished): string {
 /** What a wish costs, and whether it is met. */
 export function wishWords(plan: Plan, sheets: Sheets, { of, met, more, proved }: WishPrice): string {
   const wish = wishedWords(plan, sheets, of);
-  if (!met) return `${wish}: cannot be met beside what is locked and wished for.`;
+  if (!met) return `${wish}: cannot be met with the locked wires and other preferences.`;
   const price = priceWords(more);
-  return `${wish}: ${price === 'nothing' ? 'costs nothing' : `costs ${price}`}${proved ? '' : ', as far as was searched'}.`;
+  return `${wish}: ${price === 'nothing' ? 'no cost' : `cost: ${price}`}${proved ? '' : ', not proved'}.`;
 }
 
 const WAYS: { readonly [K in WayKind]: string } = {
-  variant: 'Take {placement} as {form}',
-  'reset-tie': 'Start with the board: {terminals} to {pin}',
-  'join-lines': 'One pin for several: join {terminals} to {head}',
+  variant: 'Use {form} for {placement}',
+  'reset-tie': 'Connect {terminals} to {pin} (reset with the board)',
+  'join-lines': 'Share one pin: connect {terminals} to {head}',
   expander: 'Add {helper} for {terminals}',
   'shift-out': 'Add {helper} for {terminals}',
   'shift-in': 'Add {helper} for {terminals}',
-  decoder: 'Add {helper} for the selects {terminals}',
-  ladder: 'One {helper} in place of {placements}',
-  multiplexer: 'Add {helper}, with {placements} behind it',
+  decoder: 'Add {helper} for the chip selects {terminals}',
+  ladder: 'Replace {placements} by one {helper}',
+  multiplexer: 'Add {helper}, connect {placements} through it',
 };
 
 /** What a way out gives up besides pins and parts. */
 const PRICE: { readonly [K in WayKind]?: string } = {
-  'reset-tie': 'the program can no longer restart them alone',
-  'join-lines': 'reset together, told apart by their selects',
-  expander: 'each change is a transfer on the bus',
-  'shift-out': 'all are set at once, bit after bit',
-  'shift-in': 'all are read at once, bit after bit',
-  decoder: 'one select at a time, none with its own hardware line',
-  ladder: 'one key at a time is told',
-  multiplexer: 'one channel at a time, switched by the program',
+  'reset-tie': 'the program can no longer reset them separately',
+  'join-lines': 'common reset; distinguished by chip select',
+  expander: 'each change is a bus transfer',
+  'shift-out': 'outputs are set together by a serial transfer',
+  'shift-in': 'inputs are read together by a serial transfer',
+  decoder: 'one chip select at a time, no hardware select',
+  ladder: 'one key at a time',
+  multiplexer: 'one channel at a time, selected by the program',
 };
 
 /** A way out in words.
@@ -106,11 +106,11 @@ export function wayWords(plan: Plan, sheets: Sheets, way: WayOut): string {
   return fillTemplate(plan, sheets, WAYS[way.kind], way.data);
 }
 
-/** What a way out costs: "1 part more, 3 pins fewer, 2 wires moved; each change is a transfer on the bus". */
+/** What a way out costs: "1 part more, 3 pins fewer, 2 wires moved; each change is a bus transfer". */
 export function wayCosts(way: WayOut): string {
   const signed = (n: number, one: string) => (n === 0 ? '' : `${counted(Math.abs(n), one)} ${n > 0 ? 'more' : 'fewer'}`);
   const words = [
-    way.open.length > 0 ? `${counted(way.open.length, 'terminal')} still open` : '',
+    way.open.length > 0 ? `${counted(way.open.length, 'terminal')} unconnected` : '',
     signed(way.parts, 'part'),
     signed(way.pins, 'pin'),
     way.moved > 0 ? `${counted(way.moved, 'wire')} moved` : '',

@@ -120,16 +120,16 @@ function FindingCount({ view }: { readonly view: string }) {
 }
 
 const VIEWS = [
-  { to: 'stock', label: 'Stock' },
+  { to: 'stock', label: 'Parts' },
   { to: 'chart', label: 'Chart' },
   { to: 'buses', label: 'Buses' },
   { to: 'levels', label: 'Levels' },
   { to: 'resistors', label: 'Resistors' },
-  { to: 'supply', label: 'Supply' },
-  { to: 'readout', label: 'Readout' },
+  { to: 'supply', label: 'Power' },
+  { to: 'readout', label: 'Displays' },
   { to: 'build', label: 'Build' },
   { to: 'bring-up', label: 'Bring-up' },
-  { to: 'fits', label: 'Fits' },
+  { to: 'fits', label: 'What fits' },
 ] as const;
 
 const Views = memo(function Views({ planId }: { readonly planId: string }) {
@@ -149,7 +149,7 @@ const Views = memo(function Views({ planId }: { readonly planId: string }) {
         </NavLink>
       ))}
       <NavLink to="/sheets" className={styles.view!}>
-        Sheets
+        Library
       </NavLink>
       <Steps />
     </nav>
@@ -160,12 +160,8 @@ const Views = memo(function Views({ planId }: { readonly planId: string }) {
 const HeaderTools = memo(function HeaderTools({ onVersions }: { readonly onVersions: () => void }) {
   return (
     <>
-      <UnstyledButton
-        className={commands.search}
-        onClick={spotlight.open}
-        aria-label="Do anything: search commands, parts, pins and findings"
-      >
-        Do anything… <span className="mono">Ctrl K</span>
+      <UnstyledButton className={commands.search} onClick={spotlight.open} aria-label="Search commands, parts, pins and findings">
+        Search commands, parts, pins… <span className="mono">Ctrl K</span>
       </UnstyledButton>
       <ActionIcon
         variant="subtle"

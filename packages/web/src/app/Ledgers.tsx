@@ -81,7 +81,7 @@ export function Ledgers() {
               most={rail.budgetMilliamps}
               unit="mA"
               to={`/plans/${reviewed!.plan.id}/supply`}
-              title={`Typical current of the parts on ${rail.label}; at their peaks together ${whole(rail.peakMilliamps)} mA; opens Supply`}
+              title={`Typical current of the parts on ${rail.label}; at their peaks together ${whole(rail.peakMilliamps)} mA; opens Power`}
             />
           ))}
         </>

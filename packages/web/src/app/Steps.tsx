@@ -4,6 +4,7 @@ import { findNets } from '@roof-chart/core/nets/nets';
 import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import { planTerminals } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
 import styles from './Steps.module.css';
 import { useAppSelector } from '../store/store';
 import { useReviewed, useWorkbench } from './workbench';
@@ -39,9 +40,9 @@ function useCounts(plan: Plan): Counts {
 function stepsOf({ parts, wires, open, ticked, clashes }: Counts): readonly Step[] {
   return [
     { label: 'Board', note: 'chosen', to: 'chart', done: true },
-    { label: 'Parts', note: parts === 0 ? 'add some' : String(parts), to: 'stock', done: parts > 0 },
+    { label: 'Parts', note: parts === 0 ? 'add parts' : String(parts), to: 'stock', done: parts > 0 },
     { label: 'Wires', note: open > 0 ? `${open} open` : String(wires), to: 'chart', done: wires > 0 && open === 0 },
-    { label: 'Findings', note: clashes > 0 ? `${clashes} to solve` : 'none grave', to: 'chart', done: wires > 0 && clashes === 0 },
+    { label: 'Findings', note: clashes > 0 ? counted(clashes, 'error') : 'no errors', to: 'chart', done: wires > 0 && clashes === 0 },
     { label: 'Build', note: `${ticked} of ${wires}`, to: 'build', done: wires > 0 && ticked >= wires },
   ];
 }

@@ -71,7 +71,7 @@ function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbenc
       if (done.ok) {
         announce(label);
         void settleAfter(store, feed, edits).then((more) => {
-          if (more.length > 0 && doEdits(store, sheets, more, `settle after: ${label}`).ok) announce(`Settled after: ${label}`);
+          if (more.length > 0 && doEdits(store, sheets, more, `assign pins after: ${label}`).ok) announce(`Pins assigned after: ${label}`);
         });
       }
       if (!done.ok) notifications.show({ message: done.words, color: 'brick' });

@@ -52,16 +52,11 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
   return {
     group: 'Do',
     actions: [
-      action('stock', 'Open Stock: add or remove parts', go('stock'), ['add', 'parts']),
+      action('stock', 'Open Parts: add or remove parts', go('stock'), ['add', 'parts']),
       action('chart', 'Open the Chart', go('chart'), ['wires', 'pins']),
       action('buses', 'Open Buses: addresses, pull-ups, time', go('buses'), ['i2c', 'spi', 'pull-up', 'address']),
-      action('readout', 'Open Readout: text on the displays, memory, segment tables', go('readout'), [
-        'display',
-        'RAM',
-        'frame buffer',
-        'segments',
-      ]),
-      action('supply', 'Open Supply: current of every rail, heat, capacitors', go('supply'), [
+      action('readout', 'Open Displays: text, frame memory, segment tables', go('readout'), ['display', 'RAM', 'frame buffer', 'segments']),
+      action('supply', 'Open Power: rail currents, dissipation, capacitors', go('supply'), [
         'power',
         'current',
         'milliamperes',
@@ -78,14 +73,14 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
       action('levels', 'Open Levels: what comes and what is asked, in volts', go('levels'), ['voltage', 'logic', 'shifter', '5 V']),
       action('build', 'Open the Build sheet', go('build'), ['wire list', 'export', 'print', 'constants']),
       action('steps', 'Build step by step', go('build?mode=steps'), ['tablet']),
-      action('bring-up', 'Open Bring-up', go('bring-up'), ['scan', 'first light', 'bench']),
-      action('fits', 'Fits: which other boards could carry these parts', go('fits'), ['switch board', 'boards']),
-      action('fits-parts', 'Fits: what else fits on this board', go('fits/parts'), ['add', 'more parts']),
+      action('bring-up', 'Open Bring-up', go('bring-up'), ['scan', 'first light', 'first power-up', 'bench']),
+      action('fits', 'What fits: which other boards could carry these parts', go('fits'), ['switch board', 'boards']),
+      action('fits-parts', 'What fits: what else fits on this board', go('fits/parts'), ['add', 'more parts']),
       action(
         'auto',
-        auto ? 'Stop settling after every change' : 'Settle after every change',
+        auto ? 'Stop assigning pins after every change' : 'Assign pins after every change',
         () => dispatch(sessionActions.autoChosen(!auto)),
-        ['auto-settle'],
+        ['auto-assign', 'settle'],
       ),
       action('lock-all', 'Lock all wires', lockAll(true), ['fix', 'soldered']),
       action('unlock-all', 'Unlock all wires', lockAll(false)),
@@ -166,7 +161,7 @@ export const CommandSearch = memo(function CommandSearch(props: CommandSearchPro
       maxHeight={420}
       transitionProps={{ duration: 0 }}
       nothingFound="Nothing of that name. Try a part, a pin, or what you want to do."
-      searchProps={{ placeholder: 'Do anything…', 'aria-label': 'Search commands, parts, pins and findings' }}
+      searchProps={{ placeholder: 'Search commands, parts, pins…', 'aria-label': 'Search commands, parts, pins and findings' }}
     />
   );
 });

@@ -39,7 +39,7 @@ export function Alternatives({ plan, finding }: { readonly plan: Plan; readonly 
   const found = state.is === 'found' && state.of === plan ? state.list : undefined;
   return (
     <div className={styles.remedies}>
-      <p className={styles.none}>No single change of the plan fixes this. {otherwise}</p>
+      <p className={styles.none}>No single fix solves this. {otherwise}</p>
       {state.is === 'busy' ? (
         <>
           <p className={styles.none} role="status">
@@ -51,7 +51,7 @@ export function Alternatives({ plan, finding }: { readonly plan: Plan; readonly 
         </>
       ) : found ? (
         <>
-          {found.length === 0 && <p className={styles.none}>Neither other pins, nor another form of a part, nor another board fixes it.</p>}
+          {found.length === 0 && <p className={styles.none}>No other pins, no other version of a part and no other board solves it.</p>}
           {found.map((one, n) => (
             <ChangeButton key={n} plan={plan} edits={one.edits} label={alternativeWords(plan, sheets, one)} />
           ))}

@@ -18,9 +18,9 @@ import { LevelMark } from './LevelMark';
 import { RemedyButton } from './RemedyButton';
 
 const GROUPS: readonly { readonly level: Level; readonly many: string; readonly one: string }[] = [
-  { level: 'clash', many: 'clashes', one: 'clash' },
-  { level: 'risk', many: 'risks', one: 'risk' },
-  { level: 'hint', many: 'hints', one: 'hint' },
+  { level: 'clash', many: 'errors', one: 'error' },
+  { level: 'risk', many: 'warnings', one: 'warning' },
+  { level: 'hint', many: 'notes', one: 'note' },
 ];
 
 function Remedies({ plan, finding }: { readonly plan: Plan; readonly finding: Finding }) {
@@ -203,9 +203,7 @@ export const FindingsRail = memo(function FindingsRail({ parts }: { readonly par
         ))}
       {reviewed && open.length === 0 && (
         <p className={styles.clean}>
-          {parts === 0
-            ? 'Nothing to check yet: add parts in Stock.'
-            : 'No findings. Every check that exists so far is content with this plan.'}
+          {parts === 0 ? 'Nothing to check yet. Open Parts and add one.' : `No issues found. ${CHECKS.length} checks passed.`}
         </p>
       )}
       {reviewed && <Facts reviewed={reviewed} findings={facts} />}

@@ -3,12 +3,13 @@ import { notifications } from '@mantine/notifications';
 import type { Finding } from '@roof-chart/core/checks/check';
 import { sayRemedy } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
 import { useState } from 'react';
 import { useWorkbench } from '../app/workbench';
 
 const ENDS = {
   done: '',
-  loop: ' Then two remedies began to undo each other, so it stopped there.',
+  loop: ' Two fixes then undid each other, so it stopped.',
   ceiling: ' There are more; run it again.',
 } as const;
 
@@ -24,11 +25,11 @@ export function FixSafe({ plan, findings }: { readonly plan: Plan; readonly find
     setBusy(false);
     if (fix.edits.length === 0 || !edit(fix.edits, `fix ${fix.fixed.length} findings that were safe to fix`)) return;
     const said = fix.fixed.map(({ finding, remedy }) => sayRemedy(plan, sheets, finding.code, remedy));
-    notifications.show({ message: `Done: ${said.join('; ')}.${ENDS[fix.end]} Undo takes all of it back.`, autoClose: 15_000 });
+    notifications.show({ message: `Applied: ${said.join('; ')}.${ENDS[fix.end]} Undo reverts all of it.`, autoClose: 15_000 });
   };
   return (
     <Button size="compact-sm" fullWidth variant="default" mb={8} loading={busy} onClick={() => void run()}>
-      Fix what is safe ({safe})
+      Apply {counted(safe, 'safe fix', 'safe fixes')}
     </Button>
   );
 }

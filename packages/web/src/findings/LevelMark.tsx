@@ -1,6 +1,6 @@
 import type { Level } from '@roof-chart/core/checks/check';
 
-const NAMES = { clash: 'Clash', risk: 'Risk', hint: 'Hint' } as const;
+const NAMES = { clash: 'Error', risk: 'Warning', hint: 'Note' } as const;
 
 /** The sign of a level: square with a cross, triangle, ring; shape as well as colour. */
 export function LevelMark({ level }: { readonly level: Level }) {

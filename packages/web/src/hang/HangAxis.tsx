@@ -68,7 +68,7 @@ export const HangAxis = memo(function HangAxis({ layout, brackets, clashes, colu
         <g
           key={c.id}
           role="columnheader"
-          aria-label={clashes.has(c.id) ? `${c.title}, clash` : c.title}
+          aria-label={clashes.has(c.id) ? `${c.title}, conflict` : c.title}
           onClick={() => onColumn(c.id)}
           className={styles.columnHead}
         >

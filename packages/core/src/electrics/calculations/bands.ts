@@ -6,14 +6,14 @@ import { CIRCUIT_THEORY, RATED_DISSIPATION, RESISTOR_MARKS } from '../documents'
 
 export const colourBands: Calculation = {
   id: 'bands',
-  words: 'Colour bands and letter code of a resistor.',
+  words: 'Colour bands and marking code of a resistor.',
   inputs: [
     { name: 'ohms', words: 'resistance', unit: 'Ω' },
-    { name: 'tolerance', words: 'tolerance, as a share: 0.2 for none', unit: '1', default: '0.05' },
+    { name: 'tolerance', words: 'tolerance, as a fraction (0.2: no band)', unit: '1', default: '0.05' },
   ],
   outputs: [
-    { name: 'bands', unit: 'text', words: 'bands from the end where they begin' },
-    { name: 'code', unit: 'text', words: 'letter code' },
+    { name: 'bands', unit: 'text', words: 'colour bands, first to last' },
+    { name: 'code', unit: 'text', words: 'marking code' },
   ],
   source: RESISTOR_MARKS,
   run(values) {
@@ -34,14 +34,14 @@ export const colourBands: Calculation = {
 
 export const power: Calculation = {
   id: 'power',
-  words: 'Power in a resistor, and the rating to take.',
+  words: 'Power dissipation of a resistor and the rating to choose.',
   inputs: [
     { name: 'ohms', words: 'resistance', unit: 'Ω' },
-    { name: 'current', words: 'current through it', unit: 'A' },
+    { name: 'current', words: 'current', unit: 'A' },
   ],
   outputs: [
-    { name: 'watts', unit: 'W', words: 'power' },
-    { name: 'ratingWatts', unit: 'W', words: 'rating with twice the room; none where no usual one has it' },
+    { name: 'watts', unit: 'W', words: 'power dissipation' },
+    { name: 'ratingWatts', unit: 'W', words: 'power rating with a factor of 2; none if no common rating is high enough' },
   ],
   source: RATED_DISSIPATION,
   run(values) {

@@ -6,19 +6,19 @@ import { SPI_GUIDE } from '../documents';
 
 export const busTimes: Calculation = {
   id: 'bus-time',
-  words: 'How much of a second an access takes on an I2C bus.',
+  words: 'Bus time and utilisation of an access on an I2C bus.',
   inputs: [
     { name: 'hz', words: 'clock', unit: 'Hz', default: '400k' },
-    { name: 'write', words: 'bytes written a transfer, after the address', unit: '1' },
-    { name: 'read', words: 'bytes read a transfer', unit: '1', default: '0' },
-    { name: 'transfers', words: 'transfers an access', unit: '1', default: '1' },
-    { name: 'rate', words: 'accesses a second', unit: '1', default: '1' },
+    { name: 'write', words: 'bytes written per transfer, after the address', unit: '1' },
+    { name: 'read', words: 'bytes read per transfer', unit: '1', default: '0' },
+    { name: 'transfers', words: 'transfers per access', unit: '1', default: '1' },
+    { name: 'rate', words: 'accesses per second', unit: '1', default: '1' },
   ],
   outputs: [
-    { name: 'bits', unit: '1', words: 'bits of one access' },
-    { name: 'seconds', unit: 's', words: 'time of one access' },
-    { name: 'share', unit: '1', words: 'share of a second' },
-    { name: 'mostPerSecond', unit: '1', words: 'accesses a second at the very most' },
+    { name: 'bits', unit: '1', words: 'bits per access' },
+    { name: 'seconds', unit: 's', words: 'time per access' },
+    { name: 'share', unit: '1', words: 'bus utilisation, as a fraction' },
+    { name: 'mostPerSecond', unit: '1', words: 'maximum accesses per second' },
   ],
   source: 'I2C-bus specification UM10204, 3.1',
   run(values) {
@@ -42,19 +42,19 @@ export const busTimes: Calculation = {
 
 export const spiTimes: Calculation = {
   id: 'spi-time',
-  words: 'How much of a second an access takes on an SPI bus, by one part or a chain of equal ones, without pauses between bytes.',
+  words: 'Bus time and utilisation of an access on an SPI bus, by one device or a daisy chain, without gaps between bytes.',
   inputs: [
     { name: 'hz', words: 'clock', unit: 'Hz', default: '10M' },
-    { name: 'bytes', words: 'bytes sent and read a transfer', unit: '1', default: '1' },
-    { name: 'transfers', words: 'transfers an access', unit: '1', default: '1' },
-    { name: 'parts', words: 'parts in the chain, each of which takes the bytes', unit: '1', default: '1' },
-    { name: 'rate', words: 'accesses a second', unit: '1', default: '1' },
+    { name: 'bytes', words: 'bytes sent and read per transfer', unit: '1', default: '1' },
+    { name: 'transfers', words: 'transfers per access', unit: '1', default: '1' },
+    { name: 'parts', words: 'devices in the daisy chain, each receiving these bytes', unit: '1', default: '1' },
+    { name: 'rate', words: 'accesses per second', unit: '1', default: '1' },
   ],
   outputs: [
-    { name: 'bits', unit: '1', words: 'bits of one access' },
-    { name: 'seconds', unit: 's', words: 'time of one access' },
-    { name: 'share', unit: '1', words: 'share of a second' },
-    { name: 'mostPerSecond', unit: '1', words: 'accesses a second at the very most' },
+    { name: 'bits', unit: '1', words: 'bits per access' },
+    { name: 'seconds', unit: 's', words: 'time per access' },
+    { name: 'share', unit: '1', words: 'bus utilisation, as a fraction' },
+    { name: 'mostPerSecond', unit: '1', words: 'maximum accesses per second' },
   ],
   source: SPI_GUIDE,
   run(values) {

@@ -109,13 +109,13 @@ export function valuesIn(values: Values, min: number, max: number): readonly num
 /** The input that every calculation with a resistor has. */
 export const SERIES_INPUT: CalcInput = {
   name: 'series',
-  words: 'values: E3 to E192, or your own, as in 330, 4k7',
+  words: 'preferred values: E3 to E192, or your own, such as 330, 4k7',
   unit: 'text',
   default: 'E12',
 };
 export const TOLERANCE_INPUT: CalcInput = {
   name: 'tolerance',
-  words: 'tolerance of the resistances, as a share',
+  words: 'resistor tolerance, as a fraction',
   unit: '1',
   default: '0.05',
 };

@@ -13,22 +13,22 @@ import {
 import { INPUT_SHEET, OUTPUT_SHEET, SERIES_PROTECTION, SOURCE_TERMINATION } from '../documents';
 
 const LINE_OUTPUTS: Calculation['outputs'] = [
-  { name: 'leastOhms', unit: 'Ω', words: 'below it the line cannot be pulled low' },
-  { name: 'mostOhms', unit: 'Ω', words: 'above it the line does not get high, or too slowly, all limits together' },
-  { name: 'limit', unit: 'text', words: 'what sets the upper end: leakage, rise or pull-down' },
-  { name: 'ohms', unit: 'Ω', words: 'preferred value nearest to the middle of the window' },
-  { name: 'restVolts', unit: 'V', words: 'where the line rests with it, at the least' },
-  { name: 'riseSeconds', unit: 's', words: 'until high with it, at the slowest' },
+  { name: 'leastOhms', unit: 'Ω', words: 'minimum (IOL)' },
+  { name: 'mostOhms', unit: 'Ω', words: 'maximum (leakage, rise time and pull-down together)' },
+  { name: 'limit', unit: 'text', words: 'limiting factor: leakage, rise or pull-down' },
+  { name: 'ohms', unit: 'Ω', words: 'preferred value nearest to the geometric mean' },
+  { name: 'restVolts', unit: 'V', words: 'idle level, minimum' },
+  { name: 'riseSeconds', unit: 's', words: 'rise time to VIH, maximum' },
   { name: 'lowAmps', unit: 'A', words: 'current while the line is low' },
 ];
 
 /** Inputs that every pulled-up line has. */
 const LINE_INPUTS: readonly CalcInput[] = [
-  { name: 'vdd', words: 'supply of the line', unit: 'V', default: '3.3' },
-  { name: 'vih', words: 'high level of the input at the least', unit: 'V', default: '2.31' },
-  { name: 'leak', words: 'leakage of all inputs together', unit: 'A', default: '10u' },
-  { name: 'vol', words: 'low level', unit: 'V', default: '0.4' },
-  { name: 'iol', words: 'what pulls the line low takes so much then', unit: 'A', default: '4m' },
+  { name: 'vdd', words: 'line supply', unit: 'V', default: '3.3' },
+  { name: 'vih', words: 'VIH of the input', unit: 'V', default: '2.31' },
+  { name: 'leak', words: 'total input leakage', unit: 'A', default: '10u' },
+  { name: 'vol', words: 'VOL', unit: 'V', default: '0.4' },
+  { name: 'iol', words: 'IOL at this level', unit: 'A', default: '4m' },
 ];
 
 function pulled(values: Values, farads: number) {
@@ -60,12 +60,12 @@ function pulled(values: Values, farads: number) {
 
 export const select: Calculation = {
   id: 'line-pull-up',
-  words: 'Pull-up of a select or reset line.',
+  words: 'Pull-up of a chip select or reset line.',
   inputs: [
     ...LINE_INPUTS,
-    { name: 'down', words: 'a resistor to ground that is there already; 0 for none', unit: 'Ω', default: '0' },
-    { name: 'capacitance', words: 'capacitance of the line', unit: 'F', default: '50p' },
-    { name: 'rise', words: 'until high, at the most', unit: 's', default: '10u' },
+    { name: 'down', words: 'existing pull-down (0: none)', unit: 'Ω', default: '0' },
+    { name: 'capacitance', words: 'line capacitance', unit: 'F', default: '50p' },
+    { name: 'rise', words: 'rise time to VIH, maximum', unit: 's', default: '10u' },
     TOLERANCE_INPUT,
     SERIES_INPUT,
   ],
@@ -80,13 +80,13 @@ const INPUT = 30e-12;
 
 export const oneWire: Calculation = {
   id: 'one-wire-pull-up',
-  words: 'Pull-up of a 1-Wire line by its length and its parts.',
+  words: 'Pull-up of a 1-Wire line from its length and number of devices.',
   inputs: [
     ...LINE_INPUTS.map((input) => (input.name === 'vih' ? { ...input, default: '2.2' } : input)),
-    { name: 'down', words: 'a resistor to ground that is there already; 0 for none', unit: 'Ω', default: '0' },
-    { name: 'metres', words: 'wire in all, in metres', unit: '1', default: '3' },
-    { name: 'parts', words: 'parts on the line', unit: '1', default: '1' },
-    { name: 'rise', words: 'until high: of the 15 µs of a read the low pulse and the sampling take their part', unit: 's', default: '5u' },
+    { name: 'down', words: 'existing pull-down (0: none)', unit: 'Ω', default: '0' },
+    { name: 'metres', words: 'total wire length, m', unit: '1', default: '3' },
+    { name: 'parts', words: 'devices on the line', unit: '1', default: '1' },
+    { name: 'rise', words: 'rise time to VIH (part of the 15 µs read slot)', unit: 's', default: '5u' },
     TOLERANCE_INPUT,
     SERIES_INPUT,
   ],
@@ -97,18 +97,18 @@ export const oneWire: Calculation = {
 
 export const inI2c: Calculation = {
   id: 'i2c-series',
-  words: 'Largest resistor in series with an I2C line of a part.',
+  words: 'Largest series resistor in an I2C line.',
   inputs: [
-    { name: 'vdd', words: 'supply of the bus', unit: 'V', default: '3.3' },
-    { name: 'pull-up', words: 'pull-up of the line', unit: 'Ω', default: '4.7k' },
-    { name: 'vol', words: 'low level at the part itself', unit: 'V', default: '0.2' },
+    { name: 'vdd', words: 'bus supply VDD', unit: 'V', default: '3.3' },
+    { name: 'pull-up', words: 'bus pull-up', unit: 'Ω', default: '4.7k' },
+    { name: 'vol', words: 'VOL of the device', unit: 'V', default: '0.2' },
     TOLERANCE_INPUT,
     SERIES_INPUT,
   ],
   outputs: [
-    { name: 'mostOhms', unit: 'Ω', words: 'above it a low level is too near to the threshold' },
+    { name: 'mostOhms', unit: 'Ω', words: 'maximum (noise margin 0.1 VDD)' },
     { name: 'ohms', unit: 'Ω', words: 'next preferred value down' },
-    { name: 'lowVolts', unit: 'V', words: 'low level behind it' },
+    { name: 'lowVolts', unit: 'V', words: 'low level on the bus side' },
   ],
   source: SERIES_PROTECTION,
   run(values) {
@@ -125,19 +125,19 @@ export const inI2c: Calculation = {
 
 export const dataLine: Calculation = {
   id: 'damping',
-  words: 'Resistor at the start of a data line: LED strips, long clock lines.',
+  words: 'Series termination of a data line: LED strips, long clock lines.',
   inputs: [
-    { name: 'impedance', words: 'impedance of the wire: 100 to 120 Ω for two beside each other', unit: 'Ω', default: '100' },
-    { name: 'drive', words: 'resistance of the output', unit: 'Ω', default: '30' },
-    { name: 'capacitance', words: 'capacitance at the receiver, with its wire', unit: 'F', default: '50p' },
-    { name: 'rate', words: 'bits a second', unit: '1', default: '800k' },
+    { name: 'impedance', words: 'line impedance (100 to 120 Ω for two parallel wires)', unit: 'Ω', default: '100' },
+    { name: 'drive', words: 'output resistance', unit: 'Ω', default: '30' },
+    { name: 'capacitance', words: 'load capacitance, including the wire', unit: 'F', default: '50p' },
+    { name: 'rate', words: 'bit rate, bit/s', unit: '1', default: '800k' },
     SERIES_INPUT,
   ],
   outputs: [
-    { name: 'exactOhms', unit: 'Ω', words: 'resistance exactly' },
+    { name: 'exactOhms', unit: 'Ω', words: 'exact resistance' },
     { name: 'ohms', unit: 'Ω', words: 'nearest preferred value' },
-    { name: 'riseSeconds', unit: 's', words: 'rise at the receiver' },
-    { name: 'verdict', unit: 'text', words: 'good, or slow (an edge takes more than a tenth of a bit)' },
+    { name: 'riseSeconds', unit: 's', words: 'rise time at the receiver' },
+    { name: 'verdict', unit: 'text', words: 'good, or slow (rise time above 1/10 of a bit)' },
   ],
   source: SOURCE_TERMINATION,
   run(values) {

@@ -53,8 +53,8 @@ export function BringUpView() {
         <h3>Live bench</h3>
         <LiveBench plan={plan} />
       </section>
-      <section aria-label="First light">
-        <h3>First light</h3>
+      <section aria-label="First power-up">
+        <h3>First power-up</h3>
         <FirstLightList plan={plan} />
       </section>
     </div>

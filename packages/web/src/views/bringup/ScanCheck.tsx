@@ -46,7 +46,7 @@ export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly l
                       className={styles.remedy!}
                       onClick={() => edit(remedy.edits, `${formatAddress(remedy.address)} for ${sayPlacement(plan, remedy.placement)}`)}
                     >
-                      Take {formatAddress(remedy.address)} into the plan for {sayPlacement(plan, remedy.placement)}
+                      Set {formatAddress(remedy.address)} in the plan for {sayPlacement(plan, remedy.placement)}
                     </Button>
                   ))}
               </td>

@@ -56,8 +56,8 @@ export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps)
         <thead>
           <tr>
             <th scope="col">Part</th>
-            <th scope="col">Try</th>
-            <th scope="col">Came of it</th>
+            <th scope="col">Test</th>
+            <th scope="col">Result</th>
           </tr>
         </thead>
         <tbody>
@@ -123,7 +123,7 @@ export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps)
             )
           }
         >
-          Try all {open.length} of them
+          Run all {open.length} tests
         </Button>
       )}
     </section>

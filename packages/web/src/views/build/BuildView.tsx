@@ -34,7 +34,7 @@ function Changes({ plan }: { readonly plan: Plan }) {
       <p className={`quiet ${styles.built} ${styles.onScreen}`}>
         Once all of it is wired, say so here: then changes that you plan later are listed as what to take off, move and add.{' '}
         <Button size="compact-sm" variant="default" onClick={keep}>
-          It is built like this
+          Mark as built
         </Button>
       </p>
     );
@@ -44,7 +44,7 @@ function Changes({ plan }: { readonly plan: Plan }) {
         {changes.length === 0 ? `Built on ${built.date}; nothing has changed since.` : `Built on ${built.date}. Since then:`}{' '}
         {changes.length > 0 && (
           <Button size="compact-sm" variant="default" onClick={keep}>
-            It is built like this now
+            Mark the new state as built
           </Button>
         )}
         <Button size="compact-sm" variant="subtle" onClick={() => edit([{ kind: 'built', built: null }], 'forget what was built')}>

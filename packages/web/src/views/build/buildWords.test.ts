@@ -26,7 +26,7 @@ test('positions are counted as people say them', () => {
 });
 
 test('every kind of step says what to do, resistors with their bands', () => {
-  expect(stepWords(plan, sheets, step({ is: 'safety' })).text).toMatch(/off USB/);
+  expect(stepWords(plan, sheets, step({ is: 'safety' })).text).toMatch(/^Unplug USB/);
   const ladder = { do: 'ladder', placement: 'k', ladder: { pull: 5600, row: [1200] } } as const;
   expect(stepWords(plan, sheets, step({ is: 'resistor', resistor: ladder }))).toEqual({
     head: 'Keys',
@@ -54,6 +54,6 @@ test('the sheet as text has a line a step with its section', () => {
   expect(text.split('\n')).toEqual([
     'section\twhat\tdo\twhere\tdone',
     'Open error\tPin conflict: GP4 is used by 2 signals\t\t\t',
-    `${SECTION_WORDS.safety}\tPower off\tTake the board off USB and every other supply.\tEverything up to first light is done without power.\tdone`,
+    `${SECTION_WORDS.safety}\tDisconnect power\tUnplug USB and every other supply.\tStay unpowered until first power-up.\tdone`,
   ]);
 });

@@ -55,7 +55,7 @@ export const SECTION_WORDS: { readonly [S in BuildSection['id']]: string } = {
   passives: 'Resistors, capacitors and what else stands beside the parts',
   wires: 'Wires',
   enabling: 'Settings',
-  light: 'First light',
+  light: 'First power-up',
 };
 
 /** A step in words: what it is about, what to do, and what helps to do it. */
@@ -130,9 +130,9 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
   switch (what.is) {
     case 'safety':
       return {
-        head: 'Power off',
-        text: 'Take the board off USB and every other supply.',
-        detail: 'Everything up to first light is done without power.',
+        head: 'Disconnect power',
+        text: 'Unplug USB and every other supply.',
+        detail: 'Stay unpowered until first power-up.',
       };
     case 'joint': {
       const { end, wires, at } = what.joint;

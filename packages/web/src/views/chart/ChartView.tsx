@@ -51,7 +51,7 @@ function Empty({ plan }: { readonly plan: Plan }) {
   return (
     <div className={styles.empty}>
       <h2>Nothing hangs under the roof yet</h2>
-      <p>Add a display, a sensor or a button in Stock; each of its terminals becomes a row here, and each pin of the board a column.</p>
+      <p>Add a display, a sensor or a button in Parts; each of its terminals becomes a row here, and each pin of the board a column.</p>
       <Button component={Link} to={`/plans/${plan.id}/stock`}>
         Add parts
       </Button>
@@ -160,12 +160,15 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
 
   const wishHere = (target: PlanTerminal, at: string) => {
     const end = endOfColumn(board, at);
-    if (end?.to !== 'pin' || !wantsPin(target.terminal)) return announce('A wish is for a signal and a pin.');
+    if (end?.to !== 'pin' || !wantsPin(target.terminal)) return announce('A preference needs a signal and a pin.');
     const pin = conductor(board, end.pin);
     const words = sayTerminal(plan, sheets, target.key);
     const next = plan.wishes[target.key]?.pin === pin ? null : { ...plan.wishes[target.key], pin };
     const place = { placement: target.placement.id, terminal: target.terminal.id };
-    edit([{ kind: 'wish', ...place, wish: next }], next ? `wish ${words} at ${endWords(plan, sheets, end)}` : `no wishes for ${words}`);
+    edit(
+      [{ kind: 'wish', ...place, wish: next }],
+      next ? `prefer ${endWords(plan, sheets, end)} for ${words}` : `no preference for ${words}`,
+    );
   };
 
   const nextLegal = (target: PlanTerminal, by: 1 | -1) => {
@@ -185,7 +188,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     const found = findings[(at + 1) % findings.length];
     const terminal = found?.place.terminals?.[0];
     const pin = found?.place.pins?.[0];
-    if (!found) return announce('No findings.');
+    if (!found) return announce('No issues found.');
     dispatch(sessionActions.findingChosen({ finding: found.id, scope: 'all', ...(terminal ? { terminal } : {}), ...(pin ? { pin } : {}) }));
   };
 
@@ -211,7 +214,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     const fit = endFit(board, target.part, target.terminal, end);
     if (fit.verdict === 'cannot') return `${name}: not possible. ${sayFit(fit, target.terminal, board.pins.get(at))}`;
     const choice = choices?.get(at);
-    return `${name}: ${choice === 'taken' ? 'would clash, in use' : choice === 'costs' ? 'possible, with a cost' : 'possible'}`;
+    return `${name}: ${choice === 'taken' ? 'conflict, in use' : choice === 'costs' ? 'possible, with a cost' : 'possible'}`;
   };
 
   // The card may follow a frame later: the marks are what one looks at while a wire moves.

@@ -30,7 +30,7 @@ const ScopeControl = memo(function ScopeControl({
       onChange={(value) => dispatch(sessionActions.scopeChosen(value as WireScope))}
       data={[
         { value: 'signals', label: `Signals ${signals}` },
-        { value: 'supplies', label: `Supply ${supplies}` },
+        { value: 'supplies', label: `Power ${supplies}` },
         { value: 'all', label: 'All' },
       ]}
     />
@@ -67,13 +67,13 @@ export function Corner({
         <UnstyledButton
           className={auto ? styles.autoOn : styles.auto}
           aria-pressed={auto}
-          title="Settles after every change, without asking; what you have just wired stays"
+          title="Assigns pins after every change, without asking; what you have just wired stays"
           onClick={() => dispatch(sessionActions.autoChosen(!auto))}
         >
-          Auto-settle
+          Auto-assign
         </UnstyledButton>
         <UnstyledButton className={styles.density} aria-pressed={roomy} onClick={() => dispatch(sessionActions.densityChosen(!roomy))}>
-          {roomy ? 'Denser' : 'Roomier'}
+          {roomy ? 'Smaller rows' : 'Larger rows'}
         </UnstyledButton>
       </p>
       <p className={styles.cornerText}>{freeWords || `${counted(plan.placements.length, 'part')} on this board`}</p>
@@ -105,9 +105,9 @@ function SettleButton({ settling }: { readonly settling: Settling }) {
       onClick={settling.ask}
       loading={settling.busy}
       disabled={settling.proposal !== null}
-      title="Wires everything as well as can be; shows it before it is done (S)"
+      title="Connects everything in the best way; preview first (S)"
     >
-      Settle
+      Assign pins
     </Button>
   );
 }

@@ -116,7 +116,7 @@ function Wishes({ plan, item }: { readonly plan: Plan; readonly item: PlanTermin
     ...(wish ? [wishedWords(plan, sheets, { kind: 'wish', terminal: item.key, wish })] : []),
     ...(how ? [wishedWords(plan, sheets, { kind: 'together', placement: item.placement.id, how })] : []),
   ];
-  return words.length > 0 ? <p className={styles.fact}>Wished: {words.join('; ')}.</p> : null;
+  return words.length > 0 ? <p className={styles.fact}>Preferred: {words.join('; ')}.</p> : null;
 }
 
 /** What a rail or ground column is. */

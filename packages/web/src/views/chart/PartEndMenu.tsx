@@ -40,7 +40,7 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
     <Menu position="top-start" withinPortal transitionProps={{ duration: 0 }}>
       <Menu.Target>
         <Button size="compact-xs" variant="default">
-          To a part
+          Connect to a part
         </Button>
       </Menu.Target>
       <Menu.Dropdown>

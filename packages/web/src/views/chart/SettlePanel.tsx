@@ -53,7 +53,7 @@ export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
         <p className={styles.fact}>{proofWords(proposal)}</p>
         {proposal.conflict && <p className={styles.trouble}>{conflictWords(plan, sheets, proposal.conflict)}</p>}
         {proposal.wishes.length > 0 && (
-          <ul className={styles.wishes} aria-label="Wishes">
+          <ul className={styles.wishes} aria-label="Preferences">
             {proposal.wishes.map((price) => (
               <li key={wishWords(plan, sheets, price)} className={price.met ? styles.fact : styles.trouble}>
                 {wishWords(plan, sheets, price)}
@@ -72,13 +72,13 @@ export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
             <svg width="16" height="16" aria-hidden>
               <Coming x={8} y={8} />
             </svg>{' '}
-            would come
+            added
           </span>
           <span>
             <svg width="16" height="16" aria-hidden>
               <Leaving x={8} y={8} />
             </svg>{' '}
-            would go
+            removed
           </span>
         </p>
       </div>
@@ -101,7 +101,7 @@ function WaysOut({ plan, settling }: { readonly plan: Plan; readonly settling: S
   if (!ways)
     return (
       <p className={styles.fact} role="status">
-        Looking for ways out…{' '}
+        Searching for alternatives…{' '}
         <Button size="compact-xs" variant="subtle" onClick={settling.cancel}>
           Stop
         </Button>
@@ -110,16 +110,21 @@ function WaysOut({ plan, settling }: { readonly plan: Plan; readonly settling: S
   return (
     <>
       <p className={styles.fact}>
-        {ways.length > 0 ? 'Ways out:' : 'No change of form, no helper and no joined line was found that makes room.'}{' '}
+        {ways.length > 0 ? 'Alternatives:' : 'No other version, helper chip or shared line was found that makes room.'}{' '}
         <Link to={`/plans/${plan.id}/fits`}>Other boards</Link>
       </p>
-      <ul className={styles.ways} aria-label="Ways out" tabIndex={0}>
+      <ul className={styles.ways} aria-label="Alternatives" tabIndex={0}>
         {ways.map((way) => {
           const words = wayWords(plan, sheets, way);
           return (
             <li key={words}>
-              <Button size="compact-xs" variant="outline" aria-label={`Take this way: ${words}`} onClick={() => settling.take(way, words)}>
-                Take
+              <Button
+                size="compact-xs"
+                variant="outline"
+                aria-label={`Use this alternative: ${words}`}
+                onClick={() => settling.take(way, words)}
+              >
+                Use
               </Button>
               <span>
                 {words} <span className="quiet">({wayCosts(way)})</span>

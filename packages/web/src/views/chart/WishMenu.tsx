@@ -44,7 +44,7 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
     const what = how === 'adjacent' ? 'side by side' : 'on one port';
     edit(
       [{ kind: 'together', placement: item.placement.id, how: next }],
-      `${next ? 'wish' : 'no longer wish'} ${item.placement.name} ${what}`,
+      `${next ? 'prefer' : 'no longer prefer'} ${item.placement.name} ${what}`,
     );
   };
   // Bus lines follow their bus; only signals of the part's own can be told to lie together.
@@ -63,33 +63,30 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
     <Menu position="top-start" withinPortal transitionProps={{ duration: 0 }}>
       <Menu.Target>
         <Button size="compact-xs" variant={wish || together ? 'light' : 'default'} leftSection={<IconPin size={13} />}>
-          Wish
+          Preference
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
-        <Menu.Label>When settling, {words}</Menu.Label>
+        <Menu.Label>When pins are assigned: {words}</Menu.Label>
         {pin !== undefined && wish?.pin !== pin && (
-          <Menu.Item onClick={() => set({ ...without(wish, 'not'), pin }, `wish ${words} at ${label}`)}>at {label}</Menu.Item>
+          <Menu.Item onClick={() => set({ ...without(wish, 'not'), pin }, `prefer ${label} for ${words}`)}>Prefer {label}</Menu.Item>
         )}
         {pin !== undefined && !wish?.not?.includes(pin) && (
           <Menu.Item
             onClick={() =>
-              set(
-                { ...without(wish, wish?.pin === pin ? 'pin' : 'not'), not: [...(wish?.not ?? []), pin] },
-                `wish ${words} not at ${label}`,
-              )
+              set({ ...without(wish, wish?.pin === pin ? 'pin' : 'not'), not: [...(wish?.not ?? []), pin] }, `avoid ${label} for ${words}`)
             }
           >
-            not at {label}
+            Avoid {label}
           </Menu.Item>
         )}
         {controller && wish?.controller !== controller.id && (
-          <Menu.Item onClick={() => set({ ...wish, controller: controller.id }, `wish ${words} on ${controller.title}`)}>
-            on {controller.title}
+          <Menu.Item onClick={() => set({ ...wish, controller: controller.id }, `prefer ${controller.title} for ${words}`)}>
+            Prefer {controller.title}
           </Menu.Item>
         )}
-        {pin === undefined && <Menu.Item disabled>Move to a pin to wish for it</Menu.Item>}
-        {wish && <Menu.Item onClick={() => set({}, `no wishes for ${words}`)}>anywhere: take the wishes away</Menu.Item>}
+        {pin === undefined && <Menu.Item disabled>Move the focus to a pin to prefer it</Menu.Item>}
+        {wish && <Menu.Item onClick={() => set({}, `no preference for ${words}`)}>No preference</Menu.Item>}
         {several && (
           <>
             <Menu.Label>Signals of {item.placement.name}</Menu.Label>

@@ -37,9 +37,9 @@ interface Shown {
 }
 
 function sayNothingToDo(proved: boolean): void {
-  announce('Settled already: no plan of these parts is better.');
+  announce('Pins are already assigned: no better assignment exists.');
   notifications.show({
-    message: proved ? 'Settled already: it is proved that no plan of these parts is better.' : 'Nothing better was found in the time.',
+    message: proved ? 'Pins are already assigned: proved optimal.' : 'No better assignment found in the time.',
   });
 }
 
@@ -87,7 +87,7 @@ export function useSettle(plan: Plan): Settling {
   }, [feed]);
   const proposal = current?.settled ?? null;
   const accept = useCallback(() => {
-    if (proposal && proposal.edits.length > 0) edit(proposal.edits, 'settle the plan');
+    if (proposal && proposal.edits.length > 0) edit(proposal.edits, 'assign pins');
     setShown(null);
   }, [proposal, edit]);
   const take = useCallback(

@@ -139,9 +139,7 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
           <details key={`${group.name} ${String(open)}`} className={styles.group} open={open}>
             <summary>
               {group.name} <span className="quiet num">{group.facts.length}</span>
-              {typical && (
-                <span className={settled ? styles.settled : styles.typical}>{settled ? 'confirmed' : 'typical, not confirmed'}</span>
-              )}
+              {typical && <span className={settled ? styles.settled : styles.typical}>{settled ? 'confirmed' : 'unverified'}</span>}
             </summary>
             <p className={styles.source}>
               {sourceLine(group.sourced.source)}

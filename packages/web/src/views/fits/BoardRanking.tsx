@@ -128,7 +128,7 @@ export function BoardRanking({ plan }: { readonly plan: Plan }) {
       <Streaming
         done={fits.length}
         all={ids.length}
-        words={`These parts fit on ${able} of ${ids.length} boards. Best first: what fits, then fewest clashes and risks, then most pins left.`}
+        words={`These parts fit on ${able} of ${ids.length} boards. Best first: what fits, then fewest errors and warnings, then most free pins.`}
       />
       <div className={styles.scroller} tabIndex={0} role="region" aria-label="Boards">
         <table className={styles.table}>

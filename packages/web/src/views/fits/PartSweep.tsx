@@ -20,7 +20,7 @@ const askParts = (reviewer: Remote<Reviewer>, held: number, ids: readonly string
   reviewer.sweep(held, ids);
 const partOf = (fit: PartFit): string => fit.part;
 
-const WORDS: { readonly [V in AdditionVerdict]: string } = { fits: 'Fits', moves: 'Moves wires', risk: 'Risk', no: 'No' };
+const WORDS: { readonly [V in AdditionVerdict]: string } = { fits: 'Fits', moves: 'Moves wires', risk: 'Warning', no: 'Does not fit' };
 const TONE: { readonly [V in AdditionVerdict]: string } = {
   fits: fits.good!,
   moves: fits.moves!,
@@ -127,7 +127,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
             { value: 'all', label: 'All' },
             { value: 'fits', label: `Fits ${counts('fits')}` },
             { value: 'moves', label: `Moves wires ${counts('moves')}` },
-            { value: 'risk', label: `Risk ${counts('risk')}` },
+            { value: 'risk', label: `Warning ${counts('risk')}` },
             { value: 'no', label: `No ${counts('no')}` },
           ]}
         />

@@ -11,9 +11,9 @@ export function boardVerdict(fit: BoardFit): string {
   const risks = fit.findings.filter((f) => f.level === 'risk').length;
   switch (fit.verdict) {
     case 'fits':
-      return risks > 0 ? `Fits, ${counted(risks, 'risk')}` : 'Fits';
+      return risks > 0 ? `Fits, ${counted(risks, 'warning')}` : 'Fits';
     case 'clashes':
-      return clashes > 0 ? `Wires fit, ${counted(clashes, 'clash', 'clashes')}` : 'Wires fit, RAM does not';
+      return clashes > 0 ? `Wires fit, ${counted(clashes, 'error')}` : 'Wires fit, RAM does not';
     case 'unknown':
       return `${counted(fit.open.length, 'terminal')} open so far`;
     case 'open':

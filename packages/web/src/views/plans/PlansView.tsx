@@ -188,7 +188,7 @@ export function PlansView() {
         <h1>Roof Chart</h1>
         <p className="quiet">Which wire goes to which pin, decided and checked before anything is soldered.</p>
         <Link to="/sheets" className={styles.sheetsLink}>
-          Sheets of boards and parts
+          Library of boards and parts
         </Link>
       </header>
       <main className={styles.columns}>

@@ -140,7 +140,7 @@ function Display({ plan, placement, part, line }: DisplayProps) {
             label="Letters"
             value={String(kept?.scale ?? 1)}
             data={[1, 2, 3, 4, 6, 8].map((n) => ({ value: String(n), label: n === 1 ? 'smallest, 5 × 7' : `${n} times as large` }))}
-            onChange={(event) => set({ scale: Number(event.currentTarget.value) }, `letters of ${placement.name}`)}
+            onChange={(event) => set({ scale: Number(event.currentTarget.value) }, `character size of ${placement.name}`)}
           />
         )}
         {layout && part.readout?.shape !== 'round' && (
@@ -204,7 +204,7 @@ export function ReadoutView() {
     );
   return (
     <div className={styles.view}>
-      <h2 className={styles.title}>Readout</h2>
+      <h2 className={styles.title}>Displays</h2>
       <MemoryAxes plan={plan} />
       {displays.map(({ placement, part }) => (
         <Display

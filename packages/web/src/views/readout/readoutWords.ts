@@ -22,7 +22,7 @@ export function memoryWords({ ramBytes, runtimeBytes, usedBytes, leftBytes }: Me
 export function flashWords({ flashBytes, runtimeBytes, usedBytes, leftBytes }: FlashLedger): string {
   const loader = runtimeBytes > 0 ? `, ${formatSi(runtimeBytes, 'B')} for the boot loader` : '';
   const left = leftBytes >= 0 ? `${formatSi(leftBytes, 'B')} left for the program` : `${formatSi(-leftBytes, 'B')} more than there is`;
-  return `${formatSi(flashBytes, 'B')} of flash${loader}, ${formatSi(usedBytes, 'B')} for letters, pictures and tables: ${left}.`;
+  return `${formatSi(flashBytes, 'B')} of flash${loader}, ${formatSi(usedBytes, 'B')} for fonts, pictures and tables: ${left}.`;
 }
 
 /** Steps a second at which a running text is read well. */

@@ -29,7 +29,7 @@ export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly lad
   const fit = () => {
     const best = fitLadder(plan, count);
     if (best) edit([{ kind: 'ladder', placement, ladder: best }], `resistors of ${name}`);
-    else setProblem(`No values of the drawer keep ${count} keys apart.`);
+    else setProblem(`No values on hand keep ${count} keys apart.`);
   };
   return (
     <section className={styles.ladder} aria-label={`Keys of ${name}`}>
@@ -50,7 +50,7 @@ export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly lad
           onKeyDown={(event) => event.key === 'Enter' && take()}
         />
         <Button size="compact-sm" variant="default" onClick={fit}>
-          Choose from the drawer
+          Choose from values on hand
         </Button>
       </div>
       {reading && counts !== undefined && (

@@ -12,7 +12,7 @@ test('resistors are read as people write them, and written so that they are read
 test('keys say their thresholds, or what is missing to have them', () => {
   const ladder = { placement: 'k', key: 'k:OUT', count: 2, leadTo: 'ground' as const, counts: 1023, values: undefined, reading: undefined };
   expect(ladderWords({ ...ladder, counts: undefined })).toMatch(/not at an analog input/);
-  expect(ladderWords(ladder)).toMatch(/^2 keys\. Their resistors are not known/);
+  expect(ladderWords(ladder)).toMatch(/^2 keys\. Their resistors are unknown/);
   const reading = {
     keys: [],
     idle: { min: 1023, max: 1023 },

@@ -30,7 +30,7 @@ const TOLD = { good: 'apart at worst', thin: 'apart at worst, which is little', 
 /** What the keys' readings come to, and the thresholds between them. */
 export function ladderWords({ count, counts, values, reading }: LadderSheet): string {
   if (counts === undefined) return 'They are not at an analog input of the board whose scale is known.';
-  if (!values) return `${count} keys. Their resistors are not known yet: read them off the module, or choose them from the drawer.`;
+  if (!values) return `${count} keys. Their resistors are unknown: read them from the module, or choose them from your values on hand.`;
   const { gap, thresholds, verdict } = reading!;
   const limits = thresholds.map((at) => Math.round(at)).join(', ');
   return `${count} keys on ${counts} counts, the closest two ${Math.round(Math.abs(gap))} ${TOLD[verdict]}. Thresholds: ${limits}.`;

@@ -82,7 +82,7 @@ export function PartFacts({ part }: { readonly part: PartSheet }) {
           <FactTable rows={factRows(part.polarity)} />
         </Group>
       )}
-      <Group title="First light" source={part.firstLight.source}>
+      <Group title="First power-up" source={part.firstLight.source}>
         <p>{part.firstLight.see}</p>
         <p className="quiet">If not: {part.firstLight.causes.join('; ')}.</p>
       </Group>

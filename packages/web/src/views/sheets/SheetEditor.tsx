@@ -152,7 +152,7 @@ export function SheetEditor() {
           </div>
           <div aria-live="polite">
             {faults.length === 0 ? (
-              <p className={styles.sound}>The sheet is sound.</p>
+              <p className={styles.sound}>Valid.</p>
             ) : (
               <p className={styles.unsound}>
                 {faults.length} {faults.length === 1 ? 'fault' : 'faults'}:

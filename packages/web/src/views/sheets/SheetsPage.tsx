@@ -19,7 +19,7 @@ export function SheetsPage({
     <div className={styles.page}>
       <header className={styles.top}>
         <Link to="/">← Plans</Link>
-        {title !== 'Sheets' && <Link to="/sheets">Sheets</Link>}
+        {title !== 'Library' && <Link to="/sheets">Library</Link>}
         <h1>{title}</h1>
         <span className={styles.space} />
         {tools}

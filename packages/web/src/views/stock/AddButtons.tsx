@@ -25,14 +25,14 @@ export function AddButtons({
         aria-label={`Add ${part.title} and wire it`}
         onClick={() => addition && edit(addition.edits, `add ${part.title} with its wires`)}
       >
-        Add and wire
+        Add and connect
       </Button>
       <Button
         variant="subtle"
         aria-label={`Add ${part.title} without wires`}
         onClick={() => edit([{ kind: 'add-placement', placement: newPlacement(plan, part) }], `add ${part.title}`)}
       >
-        Add only
+        Add without wires
       </Button>
     </div>
   );

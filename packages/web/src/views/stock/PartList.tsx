@@ -142,7 +142,7 @@ function Counts({ plan }: { readonly plan: Plan }) {
       <span className="num">
         {ledgers.pins.used} of {ledgers.pins.total} pins, {counted(Object.keys(plan.wires).length, 'wire', 'wires')},{' '}
         {counted(buses, 'bus', 'buses')}
-        {clashes > 0 ? `, ${counted(clashes, 'clash', 'clashes')}` : ''}
+        {clashes > 0 ? `, ${counted(clashes, 'error')}` : ''}
       </span>
     </p>
   );

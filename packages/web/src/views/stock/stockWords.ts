@@ -12,7 +12,7 @@ export const FAMILY_WORDS: { readonly [F in Family]: string } = {
   helper: 'Helpers',
 };
 
-export const BUS_WORDS = { i2c: 'I2C', spi: 'SPI', uart: 'serial', private: 'own wires', none: 'plain wires' } as const;
+export const BUS_WORDS = { i2c: 'I2C', spi: 'SPI', uart: 'serial', private: 'dedicated lines', none: 'plain wires' } as const;
 
 export function supplyWords(part: PartSheet): string {
   return part.supply ? `${part.supply.volts.min} V to ${part.supply.volts.max} V` : 'no supply of its own';

@@ -144,7 +144,7 @@ export function SupplyView() {
     );
   return (
     <div className={styles.view}>
-      <h2 className={styles.title}>Supply</h2>
+      <h2 className={styles.title}>Power</h2>
       {rails.map((sheet) => (
         <Rail key={sheet.rail.id} plan={plan} sheet={sheet} />
       ))}

@@ -232,6 +232,6 @@ test('charts are saved as pictures, with the names that stand beside them', asyn
   const curve = (await save(/^Save the picture: Rise of the line$/, 'As SVG')).toString('utf8');
   expect(curve).toMatch(/<path [^>]*stroke="rgb\(/);
   expect(curve).not.toContain('var(--');
-  const second = (await save(/^Save the picture: One second of the bus/, 'As SVG')).toString('utf8');
+  const second = (await save(/^Save the picture: Bus load/, 'As SVG')).toString('utf8');
   expect(second).toContain('Humidity, brood');
 });

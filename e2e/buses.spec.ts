@@ -17,8 +17,8 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
   await expect(motion).toHaveAttribute('aria-valuetext', '0x68');
 
   // The stretch at the board's pins; the display behind the level shifter has one of its own.
-  await expect(page.getByText(/^Nothing is needed: /).first()).toBeVisible();
-  const added = page.getByRole('slider', { name: 'Pull-up added on each line' }).first();
+  await expect(page.getByText(/^OK: /).first()).toBeVisible();
+  const added = page.getByRole('slider', { name: 'Pull-up added to each line' }).first();
   await added.focus();
   await page.keyboard.press('ArrowRight');
   await expect(added).toHaveAttribute('aria-valuetext', '4.7 kΩ');
@@ -53,13 +53,13 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
   await page.getByRole('button', { name: /^Pull-ups of LCD 20×4, stand/ }).press('Enter');
   await expect(findings(page)).not.toContainText('pull-ups too strong');
 
-  await page.getByLabel('Who answers on').fill('0xD0');
+  await page.getByLabel('Find an address').fill('0xD0');
   await expect(page.getByText('0xD0 is the 8-bit form of 0x68. Clock + EEPROM and Motion answer on 0x68.')).toBeVisible();
   await page.getByRole('button', { name: 'Keep all apart: set the straps of 1 part' }).click();
-  await expect(page.getByText(/^Nobody answers on|^0xD0 is the 8-bit form of 0x68\. Clock \+ EEPROM answers/)).toBeVisible();
+  await expect(page.getByText(/^No device at|^0xD0 is the 8-bit form of 0x68\. Clock \+ EEPROM responds/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
 
-  await page.getByLabel('How often a second OLED 128×64 is asked').fill('30');
+  await page.getByLabel('Accesses of OLED 128×64 per second').fill('30');
   await page.keyboard.press('Tab');
   await expect(page.getByText(/More is asked for than a second holds/)).toBeVisible();
   for (let n = 0; n < 7; n += 1) await page.getByRole('button', { name: 'Undo' }).click();
@@ -84,11 +84,11 @@ test('an SPI bus has its sheet: a chain in the order of the wire, a clock set, s
   await expect(page.getByText('Chain: board → Part 0 → Part 1. 32 bits in one go; what is sent first ends in Part 1.')).toBeVisible();
   const picture = page.getByRole('row', { name: /^Part 2/ });
   await expect(picture).toContainText('15 MHz, by the part');
-  await page.getByLabel('Highest clock').selectOption('4000000');
+  await page.getByLabel('Maximum clock').selectOption('4000000');
   await expect(picture).toContainText('4 MHz, by your setting');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(picture).toContainText('15 MHz, by the part');
-  await page.getByLabel('Wire of a line, cm').fill('80');
+  await page.getByLabel('Wire length per line, cm').fill('80');
   await page.keyboard.press('Tab');
   await expect(picture).toContainText('2 MHz, by the wire');
   await findings(page)
@@ -102,11 +102,11 @@ test('an SPI bus has its sheet: a chain in the order of the wire, a clock set, s
 test('the forms of a part side by side: one is taken in a click, and undone', async ({ page, request }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/stock`);
-  await page.getByRole('button', { name: 'Compare OLED 128×64 with its other forms' }).click();
-  const dialog = page.getByRole('dialog', { name: 'OLED 128×64: its forms in this plan' });
-  await expect(dialog.getByRole('row', { name: /^At the very most/ })).toContainText('pictures a second');
-  await expect(dialog.getByRole('row', { name: /^Private pins 0/ })).toBeVisible();
-  await dialog.getByRole('button', { name: 'Take this form' }).first().click();
+  await page.getByRole('button', { name: 'Compare OLED 128×64 with its other versions' }).click();
+  const dialog = page.getByRole('dialog', { name: 'OLED 128×64: versions in this plan' });
+  await expect(dialog.getByRole('row', { name: /^Maximum rate/ })).toContainText('fps');
+  await expect(dialog.getByRole('row', { name: /^Dedicated pins 0/ })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Switch to this version' }).first().click();
   await expect(dialog).toBeHidden();
   await page.goto(`/plans/${id}/buses/spi0`);
   await expect(page.getByRole('row', { name: /^OLED 128×64/ })).toContainText('MHz');
@@ -142,7 +142,7 @@ test('Levels tells what is too low for a part at 5 V; behind a level shifter it 
   await page.getByRole('button', { name: 'Assign pins', exact: true }).click();
   await page.getByRole('region', { name: 'Proposal' }).getByRole('button', { name: 'Accept' }).click();
   await page.getByRole('link', { name: 'Levels', exact: true }).click();
-  await expect(page.getByText(/^Part 1 SDA and SCL: up to \d\.\d+ V comes, the board stands/)).toBeVisible();
+  await expect(page.getByText(/^Part 1 SDA and SCL: up to \d\.\d+ V, the board tolerates/)).toBeVisible();
   await page.getByRole('button', { name: 'Connect Part 1 through a level shifter' }).first().click();
   await expect(page.getByText('Every signal has margin at every corner of both supplies.')).toBeVisible();
   await page.getByText('All', { exact: true }).click();

@@ -20,8 +20,8 @@ test('Levels: two parts at 5 V go across together, channel by channel, and back 
     ],
   );
   await page.goto(`/plans/${id}/levels`);
-  await expect(page.getByText(/up to 5\.25 V comes, the board stands 3\.7 V\. Do not connect power like this/)).toBeVisible();
-  await page.getByRole('button', { name: 'Take all across together' }).click();
+  await expect(page.getByText(/up to 5\.25 V, the board tolerates 3\.7 V\. Do not apply power/)).toBeVisible();
+  await page.getByRole('button', { name: 'Level-shift all together' }).click();
   const shifters = page.getByRole('region', { name: 'Level shifters' });
   await expect(shifters.getByRole('table').first()).toBeVisible();
   await expect(shifters).toContainText('Part 0 CLK');
@@ -48,19 +48,19 @@ test('Resistors: a missing one is put in, stepped by key, seen in its load line;
     [wire('p0', 'A', pin('GP2')), wire('p1', 'PLUS', pin('GP3'))],
   );
   await page.goto(`/plans/${id}/resistors`);
-  await page.getByRole('button', { name: 'Put 180 Ω', exact: true }).click();
+  await page.getByRole('button', { name: 'Add 180 Ω', exact: true }).click();
   await expect(page.getByText(/at nominal values, .* at the corners; at most 12 mA/)).toBeVisible();
   await page.getByRole('button', { name: 'Part 0 anode: next value up' }).press('Enter');
   await expect(page.getByRole('row', { name: /^Part 0 anode/ })).toContainText('220 Ω');
   await expect(page.getByRole('img', { name: 'red, red, brown, gold' })).toBeVisible();
-  await page.getByLabel('What to work out').selectOption({ label: 'Base resistor of a transistor switch' });
-  await page.getByRole('button', { name: 'Work it out' }).click();
+  await page.getByLabel('Calculation').selectOption({ label: 'Base resistor of a transistor switch' });
+  await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByRole('alert')).toContainText('load: expected');
   await page.getByLabel(/^load current/).fill('30m');
-  await page.getByRole('button', { name: 'Work it out' }).click();
+  await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByText('R = (VOH − VBE) · β / I', { exact: false })).toBeVisible();
-  await page.getByLabel('Terminal to use it at').selectOption({ label: 'Part 1 +' });
-  await page.getByRole('button', { name: 'Put it into the plan' }).click();
+  await page.getByLabel('Terminal for this value').selectOption({ label: 'Part 1 +' });
+  await page.getByRole('button', { name: 'Add to the plan' }).click();
   const kind = page.getByLabel('Transistor at Part 1 +');
   await expect(kind).toHaveValue('npn');
   await kind.selectOption('pnp');
@@ -76,11 +76,11 @@ test('Supply: pixels are counted, what is on at once eases the rail, capacitors 
     [wire('p0', 'VCC', rail('vbus')), wire('p0', 'GND', { to: 'ground' })],
   );
   await page.goto(`/plans/${id}/supply`);
-  await page.getByText('How many, and what is on at once').last().click();
-  await page.getByLabel('How many pixels Part 0 has').fill('20');
+  await page.getByText('Quantities and simultaneous use').last().click();
+  await page.getByLabel('Number of pixels of Part 0').fill('20');
   await page.keyboard.press('Tab');
   await expect(findings(page)).toContainText('VBUS overloaded: 1.3 A peak, limit 500 mA');
-  await page.getByLabel('Share of the peak of Part 0 that is on at once, in per cent').fill('30');
+  await page.getByLabel('Simultaneous use of Part 0, per cent of peak').fill('30');
   await page.keyboard.press('Tab');
   await expect(findings(page)).not.toContainText('VBUS has to give');
   await page.getByRole('checkbox', { name: /^Part 0: 470 µF/ }).check();
@@ -100,8 +100,8 @@ test('Readout: text on the real rows, what is cut is told; bare segments have th
   );
   await page.goto(`/plans/${id}/readout`);
   const lcd = page.getByRole('region', { name: 'Part 0' });
-  await lcd.getByLabel('What it is to show').fill('Brood 34.5 °C and humid');
-  await expect(lcd.getByText('2 rows of 16 letters; 7 letters cut off')).toBeVisible();
+  await lcd.getByLabel('Text').fill('Brood 34.5 °C and humid');
+  await expect(lcd.getByText('2 rows × 16 characters; 7 characters cut off')).toBeVisible();
   await page.keyboard.press('Tab');
   await expect(findings(page)).toContainText('Part 0: 7 characters of the text do not fit');
   const digit = page.getByRole('region', { name: 'Part 1' });

@@ -38,7 +38,7 @@ test('a picture becomes bytes in the stated order, is counted in the flash, and 
   ]);
   await display.getByLabel('Inverted').check();
   await expect(display.getByText(/next eight rows, inverted/)).toBeVisible();
-  await display.getByRole('button', { name: 'Count it in the flash' }).click();
+  await display.getByRole('button', { name: 'Add to the flash total' }).click();
   await expect(page.getByRole('region', { name: 'Flash' })).toContainText('half.png');
   await saved(page);
   const { plan } = await storedPlan(request, id);
@@ -53,18 +53,18 @@ test('a long text runs through a chain; a character of one’s own fills what th
   const id = await planWith(request, 'rp2040-stick-40', ['matrix-32x8-max7219', 'lcd-1602-pcf8574']);
   await page.goto(`/plans/${id}/readout`);
   const matrix = page.getByRole('region', { name: 'Part 0' });
-  await matrix.getByLabel('What it is to show').fill('Ferry in 12 min');
+  await matrix.getByLabel('Text').fill('Ferry in 12 min');
   await page.keyboard.press('Tab');
   await expect(findings(page)).toContainText('of the text do not fit');
   await page.getByRole('button', { name: 'Scroll the text' }).click();
-  await expect(matrix.getByText('runs through: 90 columns wide, gone by after 122 steps, 6.1 s at 20 a second')).toBeVisible();
+  await expect(matrix.getByText('scrolls: 90 columns wide, 122 steps, 6.1 s at 20 steps per second')).toBeVisible();
   await expect(findings(page)).not.toContainText('do not fit');
-  const slider = matrix.getByRole('slider', { name: 'Step of the running text of Part 0' });
+  const slider = matrix.getByRole('slider', { name: 'Scroll step of Part 0' });
   await slider.press('End');
   await expect(slider).toHaveAttribute('aria-valuenow', '122');
 
   const lcd = page.getByRole('region', { name: 'Part 1' });
-  await lcd.getByLabel('What it is to show').fill('Crêpe');
+  await lcd.getByLabel('Text').fill('Crêpe');
   await page.keyboard.press('Tab');
   await expect(findings(page)).toContainText('Part 1 cannot show ê');
   await lcd.getByText('Characters of your own (0)').click();
@@ -104,19 +104,19 @@ test('keys on one pin: read off, chosen, told apart; a long search shows how far
   await expect(keys.getByText(/^4 keys on 4095 counts, the closest two \d+ apart at worst/)).toBeVisible();
   await saved(page);
 
-  await page.getByLabel('What to work out').selectOption('ladder');
+  await page.getByLabel('Calculation').selectOption('ladder');
   await page.getByLabel('keys', { exact: true }).fill('40');
-  await page.getByRole('button', { name: 'Work it out' }).click();
+  await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByRole('alert')).toContainText('keys 40: expected 1 to 16 on one pin');
   await page.getByLabel('keys', { exact: true }).fill('16');
   await page.getByLabel(/^values: E3 to E192/).fill('E96');
-  await page.getByRole('button', { name: 'Work it out' }).click();
+  await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByText(/^\d+ %$/)).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
-  await expect(page.getByRole('button', { name: 'Work it out' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Calculate' })).toBeEnabled();
   await page.getByLabel('keys', { exact: true }).fill('3');
   await page.getByLabel(/^values: E3 to E192/).fill('1k, 2k2, 4k7');
-  await page.getByRole('button', { name: 'Work it out' }).click();
+  await page.getByRole('button', { name: 'Calculate' }).click();
   await page.getByRole('button', { name: 'Use them in Part 0' }).click();
   await expect(keys.getByText(/^3 keys on 4095 counts/)).toBeVisible();
 });

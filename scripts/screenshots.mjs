@@ -35,7 +35,7 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.goto(`${hive}/buses`);
-      await page.getByText('One second of the bus').waitFor();
+      await page.getByText('Bus load').waitFor();
     },
   ],
   [
@@ -43,7 +43,7 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.goto(`${base}/plans/workbench-scoreboard/buses/spi0`);
-      await page.getByText('One second of the bus').waitFor();
+      await page.getByText('Bus load').waitFor();
     },
   ],
   [

@@ -203,7 +203,7 @@ describe('assign and explain', () => {
     expect(stuck.out).toMatch(/^[^\n]* compete for GP28, GP27 and GP26[^\n]*$/);
     const clocks = await planWith('atmega328p-5v-shield', 'clock-ds3231-eeprom', 'clock-ds3231-eeprom');
     expect((await cli(['explain', 'p.json'], clocks)).out).toMatch(
-      /compete for[^]*\n {2}Add I2C multiplexer[^:]*, with [^:]* behind it: 1 part more[^\n]*one channel at a time/,
+      /compete for[^]*\n {2}Add I2C multiplexer[^:]*, connect [^:]* through it: 1 part more[^\n]*one channel at a time/,
     );
     const json = JSON.parse((await cli(['assign', 'p.json', '--json'], files)).out) as {
       proved: boolean;

@@ -30,8 +30,8 @@ export function AddressTools({
     <div className={styles.finder}>
       <TextInput
         size="xs"
-        label="Who answers on"
-        placeholder="0x68, or 0xD0 in 8 bits"
+        label="Find an address"
+        placeholder="0x68, or 0xD0 (8-bit form)"
         value={text}
         onChange={(event) => setText(event.currentTarget.value)}
       />
@@ -44,7 +44,7 @@ export function AddressTools({
         <Button
           size="compact-xs"
           variant="outline"
-          onClick={() => edit(cleared.edits, `set the straps of ${counted(cleared.changes, 'part')} so that no two addresses meet`)}
+          onClick={() => edit(cleared.edits, `set the straps of ${counted(cleared.changes, 'part')} to resolve address conflicts`)}
         >
           Keep all apart: set the straps of {counted(cleared.changes, 'part')}
         </Button>

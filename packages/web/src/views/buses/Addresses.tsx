@@ -21,7 +21,7 @@ export function Addresses({ plan, bus, rows }: { readonly plan: Plan; readonly b
   const { edit } = useWorkbench();
   const give = (row: AddressRow, address: number) => {
     const option = row.options.find((o) => o.addresses.includes(address));
-    if (option) edit(option.edits, `give ${nameOf(plan, row.placement)} ${formatAddress(address)}`);
+    if (option) edit(option.edits, `set ${nameOf(plan, row.placement)} to ${formatAddress(address)}`);
   };
   const scaleRows = rows.map((row): ScaleRow => {
     const could = row.steps.filter((address) => !row.now.includes(address));

@@ -30,9 +30,7 @@ export function BusesView() {
     return (
       <div className={styles.empty}>
         <h2>No bus yet</h2>
-        <p>
-          Wire a part with I2C, SPI, serial or 1-Wire lines, and its bus gets a sheet here: addresses, pull-ups, clocks, and how busy it is.
-        </p>
+        <p>Connect a part with I2C, SPI, serial or 1-Wire lines to see its addresses, pull-ups, clock and bus load here.</p>
         <Button component={Link} to={`/plans/${plan.id}/chart`}>
           Open the Chart
         </Button>

@@ -23,31 +23,31 @@ export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
     <>
       <NativeSelect
         size="xs"
-        label="Your resistors"
+        label="Values on hand"
         value={own ? OWN : drawer.series}
-        data={[...Object.keys(SERIES).map((name) => ({ value: name, label: `${name} values` })), { value: OWN, label: 'a list of mine' }]}
+        data={[...Object.keys(SERIES).map((name) => ({ value: name, label: `${name} values` })), { value: OWN, label: 'own list' }]}
         onChange={(event) => {
           const series = event.currentTarget.value as SeriesName;
           setOwn(series === OWN);
           setProblem(null);
-          if (series !== OWN) take({ ...drawer, series }, `take resistors of ${series}`);
-          else if (drawer.own) take({ ...drawer, series }, 'take resistors of your list');
+          if (series !== OWN) take({ ...drawer, series }, `values on hand: ${series}`);
+          else if (drawer.own) take({ ...drawer, series }, 'values on hand: own list');
         }}
       />
       {own && (
         <TextInput
           size="xs"
-          label="Values you have"
+          label="Own values"
           placeholder="330 1k 4k7 10k"
           defaultValue={listed}
           error={problem}
           onBlur={(event) => {
             const { values, bad } = readOhms(event.currentTarget.value);
-            if (bad !== undefined) return setProblem(`${bad} is no value in ohms`);
-            if (values.length === 0) return setProblem('At least one value');
+            if (bad !== undefined) return setProblem(`${bad} is not a resistance. Example: 4k7`);
+            if (values.length === 0) return setProblem('Enter at least one value');
             if (values.length > PLAN_LIMITS.drawerValues) return setProblem(`At most ${PLAN_LIMITS.drawerValues} values`);
             setProblem(null);
-            take({ series: OWN, own: values }, 'take resistors of your list');
+            take({ series: OWN, own: values }, 'values on hand: own list');
           }}
         />
       )}

@@ -26,7 +26,7 @@ export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly al
             <th scope="col">Part</th>
             <th scope="col">Kind</th>
             <th scope="col">Lines</th>
-            <th scope="col">What to know</th>
+            <th scope="col">Notes</th>
           </tr>
         </thead>
         <tbody>

@@ -50,12 +50,12 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
   };
   const added = settings?.addedOhms;
   const add = (ohms: number | undefined) =>
-    set({ addedOhms: ohms }, ohms === undefined ? 'take the added pull-ups away' : `add pull-ups of ${formatSi(ohms, 'Ω')}`);
+    set({ addedOhms: ohms }, ohms === undefined ? 'remove the added pull-ups' : `add pull-ups of ${formatSi(ohms, 'Ω')}`);
   const cut = segment.members.filter((m) => m.pullUpsCut);
   const canCut = (id: string) =>
     (partSheet(sheets, plan.placements.find((p) => p.id === id)?.sheet ?? NOBODY)?.sheet.module.pullUps?.length ?? 0) > 0;
   const toCut = (id: string, on: boolean) =>
-    edit([{ kind: 'cut-pull-ups', placement: id, cut: on }], `${on ? 'cut' : 'put back'} the pull-ups of ${nameOf(plan, id)}`);
+    edit([{ kind: 'cut-pull-ups', placement: id, cut: on }], `${on ? 'remove' : 'restore'} the pull-ups of ${nameOf(plan, id)}`);
   const rows: ScaleRow[] = [...input.pullUps.filter((p) => p.id !== 'added'), ...(input.internal ? [input.internal] : [])].map(
     (pull, at) => ({
       id: `${pull.id}-${at}`,
@@ -84,12 +84,12 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
   };
   const mine: ScaleRow = {
     id: 'added',
-    head: 'Added by you',
+    head: 'Added',
     value: shown === undefined ? 'none' : formatSi(shown, 'Ω'),
     marks: shown === undefined ? [] : [{ at: shown, kind: 'disc' }],
     ...(controller === undefined
       ? {}
-      : { step, stepLabel: segment.via ? `${stretchWords(sheet)}: added on each line` : 'Pull-up added on each line' }),
+      : { step, stepLabel: segment.via ? `${stretchWords(sheet)}: added to each line` : 'Pull-up added to each line' }),
   };
   const good = pullUps.verdict === 'good';
   const rest = restWords(plan, sheet);
@@ -99,7 +99,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
       <h2>
         {stretchWords(sheet)}{' '}
         <span className={styles.aside}>
-          {formatSi(pulledTo(input).max, 'V')} at most, {formatSi(capacitance.farads, 'F')}
+          {formatSi(pulledTo(input).max, 'V')} maximum, {formatSi(capacitance.farads, 'F')}
           {capacitance.measured === undefined ? ' estimated' : ' measured'}, window for {formatSi(input.hz, 'Hz')}
         </span>
       </h2>
@@ -124,7 +124,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
           ? {
               total: {
                 at: pullUps.verdict === 'too-weak' ? all.max : all.min,
-                words: `together ${formatSi(pullUps.verdict === 'too-weak' ? all.max : all.min, 'Ω')}, ${VERDICT_WORDS[pullUps.verdict]}`,
+                words: `effective ${formatSi(pullUps.verdict === 'too-weak' ? all.max : all.min, 'Ω')}: ${VERDICT_WORDS[pullUps.verdict]}`,
                 tone: good ? ('good' as const) : ('risky' as const),
               },
             }
@@ -135,7 +135,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
             <Handle
               x={x(shown ?? OHMS.max)}
               y={ROOF + rows.length * ROW + ROW / 2}
-              words={shown === undefined ? 'drag in a resistor' : ''}
+              words={shown === undefined ? 'drag to add a resistor' : ''}
               onDrag={(at) => setDragged(nearestOf(steps, value(at)) ?? null)}
               onDrop={() => {
                 if (dragged !== null && dragged !== added) add(dragged);
@@ -162,11 +162,11 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
             onClick={() =>
               edit(
                 sheet.cut.map((placement) => ({ kind: 'cut-pull-ups', placement, cut: true })),
-                `cut the pull-ups of ${sayList(sheet.cut.map((id) => nameOf(plan, id)))}`,
+                `remove the pull-ups of ${sayList(sheet.cut.map((id) => nameOf(plan, id)))}`,
               )
             }
           >
-            Cut {sheet.cut.length === 1 ? 'its pull-ups' : `the pull-ups of ${sheet.cut.length}`}
+            Remove {sheet.cut.length === 1 ? 'its pull-ups' : `the pull-ups of ${sheet.cut.length} parts`}
           </Button>
         )}
         {added !== undefined && (
@@ -181,12 +181,12 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
           <div className={styles.fields}>
             <NumberInput
               size="xs"
-              label="Wire of a line, cm"
+              label="Wire length per line, cm"
               min={0}
               max={10_000}
               value={settings?.wireCm ?? ''}
-              placeholder={`${capacitance.wire} taken`}
-              onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }, 'set the length of wire'))}
+              placeholder={`${capacitance.wire} assumed`}
+              onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }, 'set the wire length'))}
             />
             <NumberInput
               size="xs"
@@ -194,7 +194,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
               min={1}
               max={100_000}
               value={settings?.picofarads ?? ''}
-              placeholder={`${Math.round(capacitance.farads * 1e12)} taken`}
+              placeholder={`${Math.round(capacitance.farads * 1e12)} assumed`}
               onBlur={(event) =>
                 commit(event.currentTarget.value, settings?.picofarads, (picofarads) => set({ picofarads }, 'set the measured capacitance'))
               }
@@ -205,12 +205,12 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
                 label="Clock"
                 value={String(settings?.hz ?? '')}
                 data={[
-                  { value: '', label: 'as fast as all allow' },
+                  { value: '', label: 'maximum of all devices' },
                   ...CLOCKS.map((hz) => ({ value: String(hz), label: formatSi(hz, 'Hz') })),
                 ]}
                 onChange={(event) => {
                   const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
-                  set({ hz }, hz === undefined ? 'leave the clock to the parts' : `clock the bus at ${formatSi(hz, 'Hz')}`);
+                  set({ hz }, hz === undefined ? 'use the maximum clock' : `set the bus clock to ${formatSi(hz, 'Hz')}`);
                 }}
               />
             )}

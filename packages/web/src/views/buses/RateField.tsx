@@ -13,7 +13,7 @@ export function RateField({ plan, placement, usual }: { readonly plan: Plan; rea
     <NumberInput
       size="xs"
       className={styles.rate!}
-      aria-label={`How often a second ${name} is asked`}
+      aria-label={`Accesses of ${name} per second`}
       min={0}
       max={10_000}
       decimalScale={2}
@@ -21,7 +21,10 @@ export function RateField({ plan, placement, usual }: { readonly plan: Plan; rea
       placeholder={String(usual)}
       onBlur={(event) =>
         commit(event.currentTarget.value, plan.rates[placement], (value) =>
-          edit([{ kind: 'rate', placement, perSecond: value ?? null }], `ask ${name} ${value ?? 'as usual'} times a second`),
+          edit(
+            [{ kind: 'rate', placement, perSecond: value ?? null }],
+            value === undefined ? `usual access rate of ${name}` : `access ${name} ${value} times per second`,
+          ),
         )
       }
     />

@@ -24,8 +24,8 @@ export function Rise({ sheet }: { readonly sheet: SegmentSheet }) {
       <figcaption>
         Rise{' '}
         {slow && Number.isFinite(slow.max)
-          ? `${formatSi(slow.max, 's')} at worst of ${formatSi(pullUps.riseLimitSeconds, 's')}`
-          : 'that never gets there'}
+          ? `${formatSi(slow.max, 's')} worst case, limit ${formatSi(pullUps.riseLimitSeconds, 's')}`
+          : 'never reaches VIH'}
       </figcaption>
       <LineChart
         width={330}

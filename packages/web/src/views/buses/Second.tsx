@@ -21,10 +21,10 @@ export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I
       <h2>
         One second of the bus <span className={styles.aside}>{percent(time.share)} taken</span>{' '}
         <SavePicture
-          label="One second of the bus"
+          label="Bus load"
           svg={() =>
             scaleSvg({
-              label: `One second of the bus: ${percent(time.share)} taken`,
+              label: `Bus load: ${percent(time.share)}`,
               scale: SECOND,
               rows: stackRows(
                 time.users.map((user) => ({ id: user.id, head: nameOf(plan, user.id), value: percent(user.share), amount: user.share })),
@@ -52,11 +52,11 @@ export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I
         <thead>
           <tr>
             <th scope="col">Part</th>
-            <th scope="col">Times a second</th>
-            <th scope="col">One time takes</th>
-            <th scope="col">Share</th>
-            <th scope="col">Alone at most</th>
-            <th scope="col">Highest clock</th>
+            <th scope="col">Accesses per second</th>
+            <th scope="col">Time per access</th>
+            <th scope="col">Utilisation</th>
+            <th scope="col">Maximum rate alone</th>
+            <th scope="col">Maximum clock</th>
           </tr>
         </thead>
         <tbody>
@@ -69,7 +69,7 @@ export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I
                 <tr key={member.id}>
                   <th scope="row">{member.name}</th>
                   <td>{user && <RateField plan={plan} placement={member.id} usual={user.perSecond} />}</td>
-                  <td className="num">{user ? formatSi(user.seconds, 's') : 'not known'}</td>
+                  <td className="num">{user ? formatSi(user.seconds, 's') : 'unknown'}</td>
                   <td className="num">{user ? percent(user.share) : ''}</td>
                   <td className="num">
                     {user && Number.isFinite(user.alonePerSecond) ? `${Math.floor(user.alonePerSecond)} a second` : ''}

@@ -49,7 +49,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
       const pin = bus.pins[line];
       return pin ? [{ id: line, label: line.toUpperCase(), pin: pinLabel(pin) }] : [];
     }),
-    ...[...new Set(selects)].map((pin) => ({ id: `cs ${pin}`, label: 'select', pin: pinLabel(pin) })),
+    ...[...new Set(selects)].map((pin) => ({ id: `cs ${pin}`, label: 'CS', pin: pinLabel(pin) })),
   ];
   const lineRows = sheet.rows.flatMap((row) =>
     row.chain.map((id, at): LineRow => {
@@ -89,7 +89,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
         second taken
       </p>
       <section className={styles.section}>
-        <h2>Lines and selects</h2>
+        <h2>Lines and chip selects</h2>
         <HangLines label="Lines of the bus" columns={columns} rows={lineRows} />
         <ul className={styles.says}>
           {spiAdvice(plan, sheets, sheet).map((line) => (
@@ -102,7 +102,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
           Clock of each part <span className={styles.aside}>disc: writing, ring: reading, cross: by a program without the controller</span>
         </h2>
         <HangScale
-          label="Clocks of the parts"
+          label="Clock limits"
           scale={CLOCKS}
           rows={clockRows}
           windows={[
@@ -122,19 +122,19 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
         <div className={styles.fields}>
           <NumberInput
             size="xs"
-            label="Wire of a line, cm"
+            label="Wire length per line, cm"
             min={0}
             max={10_000}
             value={settings?.wireCm ?? ''}
-            placeholder={`${sheet.wireCm} taken`}
-            onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }, 'set the length of wire'))}
+            placeholder={`${sheet.wireCm} assumed`}
+            onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }, 'set the wire length'))}
           />
           <NativeSelect
             size="xs"
-            label="Highest clock"
+            label="Maximum clock"
             value={String(settings?.hz ?? '')}
             data={[
-              { value: '', label: 'as fast as each allows' },
+              { value: '', label: 'maximum of each device' },
               ...SETTINGS.filter((hz) => hz <= (sheet.controllerHz ?? Infinity)).map((hz) => ({
                 value: String(hz),
                 label: formatSi(hz, 'Hz'),
@@ -142,7 +142,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
             ]}
             onChange={(event) => {
               const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
-              set({ hz }, hz === undefined ? 'leave the clock to the parts' : `clock the bus at ${formatSi(hz, 'Hz')}`);
+              set({ hz }, hz === undefined ? 'use the maximum clock' : `set the bus clock to ${formatSi(hz, 'Hz')}`);
             }}
           />
         </div>
@@ -156,13 +156,13 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
             <thead>
               <tr>
                 <th scope="col">Part</th>
-                <th scope="col">Select</th>
-                <th scope="col">Writes up to</th>
-                <th scope="col">Reads up to</th>
-                <th scope="col">Times a second</th>
-                <th scope="col">Share</th>
-                <th scope="col">At most</th>
-                <th scope="col">By a program alone</th>
+                <th scope="col">Chip select</th>
+                <th scope="col">Write clock</th>
+                <th scope="col">Read clock</th>
+                <th scope="col">Accesses per second</th>
+                <th scope="col">Utilisation</th>
+                <th scope="col">Maximum rate</th>
+                <th scope="col">Software SPI</th>
               </tr>
             </thead>
             <tbody>

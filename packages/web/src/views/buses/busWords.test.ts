@@ -19,21 +19,23 @@ const advice = (of: Plan) => pullUpAdvice(of, sheetOf(of).segments[0]);
 
 test('where nothing is needed it says so, with the numbers', () => {
   expect(advice(plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen')))).toMatch(
-    /^Nothing is needed: S(DA|CL) rises in [\d.]+ ns at worst, 300 ns allowed at 400 kHz; [\d.]+ (mA|µA) to sink at worst, .* can [34] mA\.$/,
+    /^OK: rise time of S(DA|CL) [\d.]+ ns \(limit 300 ns at 400 kHz\); worst-case sink current [\d.]+ (mA|µA) \(.*: [34] mA\)\.$/,
   );
 });
 
 test('without any pull-up one is named to be added, and with it nothing is needed', () => {
   const bare = plan(...member('x', 'expander-mcp23017', 'Ports'));
-  expect(advice(bare)).toMatch(/^No pull-up holds the lines high: add [\d.]+ kΩ on each\.$/);
+  expect(advice(bare)).toMatch(/^No pull-up resistors: add [\d.]+ kΩ to each line\.$/);
   const { add: ohms } = sheetOf(bare).segments[0];
   const mended = edited(bare, sheets, { kind: 'bus-settings', segment: 'i2c0', settings: { addedOhms: ohms! } });
-  expect(advice(mended)).toMatch(/^Nothing is needed/);
+  expect(advice(mended)).toMatch(/^OK: /);
 });
 
 test('too many modules: the fewest whose pull-ups to cut are named, and those that are left do', () => {
   const many = plan(...Array.from({ length: 6 }, (_, at) => member(`c${at}`, 'clock-ds1307', `Clock ${at}`)).flat());
-  expect(advice(many)).toMatch(/^Too strong: [\d.]+ mA to sink at worst, .* Cut the pull-ups of Clock 0(, Clock \d)* and Clock \d\.$/);
+  expect(advice(many)).toMatch(
+    /^Too strong: worst-case sink current [\d.]+ mA .* Remove the pull-ups of Clock 0(, Clock \d)* and Clock \d\.$/,
+  );
 });
 
 test('a long bus is too weak for its clock, and the mode that it still keeps is named', () => {
@@ -42,16 +44,18 @@ test('a long bus is too weak for its clock, and the mode that it still keeps is 
     segment: 'i2c0',
     settings: { picofarads: 110, hz: 400_000 },
   });
-  expect(advice(long)).toMatch(/^Too weak: .* Add [\d.]+ kΩ on each line\. As it is the bus may run in standard mode\.$/);
+  expect(advice(long)).toMatch(/^Too weak: .* Add [\d.]+ kΩ to each line\. The present pull-ups allow standard mode\.$/);
 });
 
 test('who sets the clock, who waits, what is not known', () => {
   const slow = plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen'), ...member('l', 'lcd-2004-pcf8574', 'Text'));
-  expect(timeWords(slow, sheetOf(slow))).toMatch(/^Text allows 100 kHz at most, the others 400 kHz\. A part waits 1\.64 ms at most/);
+  expect(timeWords(slow, sheetOf(slow))).toMatch(
+    /^Text limits the clock to 100 kHz; the other devices support 400 kHz\. Longest wait for another transfer: 1\.64 ms/,
+  );
   const often = edited(slow, sheets, { kind: 'rate', placement: 'a', perSecond: 30 });
   expect([sheetOf(often).time.share > 1, timeWords(often, sheetOf(often))]).toEqual([
     true,
-    expect.stringMatching(/More is asked for than/),
+    expect.stringMatching(/Utilisation above 100 %/),
   ]);
   expect([percent(0.0421), percent(0.5), percent(0.00042)]).toEqual(['4.2 %', '50 %', '0.042 %']);
 });
@@ -63,7 +67,7 @@ test('a part that pulls to 5 V is named where the board does not take it, and no
     wire('l:VCC', 'rail vbus'),
   );
   expect(restWords(mixed, sheetOf(mixed).segments[0])).toMatch(
-    /^The lines rest at up to 4\.\d+ V, the board takes 3\.\d+ V: Text pulls them higher\./,
+    /^Idle level up to 4\.\d+ V; the board tolerates 3\.\d+ V\. Pulled up by Text:/,
   );
   const alone = plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen'));
   expect(restWords(alone, sheetOf(alone).segments[0])).toBe('');

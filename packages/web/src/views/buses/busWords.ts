@@ -9,8 +9,8 @@ export const VERDICT_WORDS: { readonly [V in PullUpResult['verdict']]: string } 
   missing: 'none',
   'too-strong': 'too strong',
   'too-weak': 'too weak',
-  both: 'too strong for one, too weak for the clock',
-  good: 'well',
+  both: 'too strong and too weak',
+  good: 'OK',
 };
 
 /** @example percent(0.0421) // '4.2 %' */
@@ -21,37 +21,38 @@ export function percent(share: number): string {
 
 /** What to do about the pull-ups of a bus, in one or two sentences with the numbers that count. */
 export function pullUpAdvice(plan: Plan, { pullUps, add, cut, input, line }: SegmentSheet): string {
-  const sink = `${formatSi(pullUps.sinkAmps, 'A')} to sink at worst, ${sayMember(plan, pullUps.weakest)} can ${formatSi(pullUps.canSinkAmps, 'A')}`;
+  const sink = `worst-case sink current ${formatSi(pullUps.sinkAmps, 'A')} (${sayMember(plan, pullUps.weakest)}: ${formatSi(pullUps.canSinkAmps, 'A')})`;
   const rise =
     pullUps.riseSeconds && Number.isFinite(pullUps.riseSeconds.max)
-      ? `${line.toUpperCase()} rises in ${formatSi(pullUps.riseSeconds.max, 's')} at worst, ${formatSi(pullUps.riseLimitSeconds, 's')} allowed at ${formatSi(input.hz, 'Hz')}`
-      : `${line.toUpperCase()} does not reach the high level`;
-  const slower = pullUps.fastest ? ` As it is the bus may run in ${pullUps.fastest.name}.` : '';
-  const closed = pullUps.windowOpen ? '' : ` No resistor can serve: a slower clock or less capacitance opens the window.`;
+      ? `rise time of ${line.toUpperCase()} ${formatSi(pullUps.riseSeconds.max, 's')} (limit ${formatSi(pullUps.riseLimitSeconds, 's')} at ${formatSi(input.hz, 'Hz')})`
+      : `${line.toUpperCase()} does not reach VIH`;
+  const slower = pullUps.fastest ? ` The present pull-ups allow ${pullUps.fastest.name}.` : '';
+  const closed = pullUps.windowOpen ? '' : ` No value meets both limits: use a lower clock or less capacitance.`;
   switch (pullUps.verdict) {
     case 'good':
-      return `Nothing is needed: ${rise}; ${sink}.`;
+      return `OK: ${rise}; ${sink}.`;
     case 'missing':
       return add === undefined
-        ? `No pull-up holds the lines high.${closed}`
-        : `No pull-up holds the lines high: add ${formatSi(add, 'Ω')} on each.`;
+        ? `No pull-up resistors: the lines float.${closed}`
+        : `No pull-up resistors: add ${formatSi(add, 'Ω')} to each line.`;
     case 'too-weak':
-      return `Too weak: ${rise}.${add === undefined ? closed : ` Add ${formatSi(add, 'Ω')} on each line.`}${slower}`;
+      return `Too weak: ${rise}.${add === undefined ? closed : ` Add ${formatSi(add, 'Ω')} to each line.`}${slower}`;
     case 'too-strong':
-      return `Too strong: ${sink}.${cut.length > 0 ? ` Cut the pull-ups of ${sayList(cut.map((id) => sayPlacement(plan, id)))}.` : ''}`;
+      return `Too strong: ${sink}.${cut.length > 0 ? ` Remove the pull-ups of ${sayList(cut.map((id) => sayPlacement(plan, id)))}.` : ''}`;
     case 'both':
-      return `Too strong and too weak at once: ${sink}; ${rise}.${closed}${slower}`;
+      return `Too strong and too weak: ${sink}; ${rise}.${closed}${slower}`;
   }
 }
 
 /** Who sets the clock, and what of that. */
 export function timeWords(plan: Plan, { time, limits, unknown }: I2cSheet): string {
   const [first, second] = limits;
-  const limit = first ? `${sayMember(plan, first.id)} allows ${formatSi(first.hz, 'Hz')} at most` : 'No sheet gives a highest clock';
-  const without = first && second && second.hz > first.hz && first.id !== 'board' ? `, the others ${formatSi(second.hz, 'Hz')}` : '';
-  const over = time.share > 1 ? ' More is asked for than a second holds: parts will wait for one another.' : '';
-  const longest = time.longestSeconds > 0 ? ` A part waits ${formatSi(time.longestSeconds, 's')} at most for a transfer of another.` : '';
-  const missing = unknown.length > 0 ? ` What ${sayList(unknown.map((id) => sayPlacement(plan, id)))} send is not known.` : '';
+  const limit = first ? `${sayMember(plan, first.id)} limits the clock to ${formatSi(first.hz, 'Hz')}` : 'No sheet states a maximum clock';
+  const without =
+    first && second && second.hz > first.hz && first.id !== 'board' ? `; the other devices support ${formatSi(second.hz, 'Hz')}` : '';
+  const over = time.share > 1 ? ' Utilisation above 100 %: accesses are delayed.' : '';
+  const longest = time.longestSeconds > 0 ? ` Longest wait for another transfer: ${formatSi(time.longestSeconds, 's')}.` : '';
+  const missing = unknown.length > 0 ? ` Traffic of ${sayList(unknown.map((id) => sayPlacement(plan, id)))} unknown.` : '';
   return `${limit}${without}.${longest}${over}${missing}`;
 }
 
@@ -60,5 +61,5 @@ export function restWords(plan: Plan, { overdriven, pullingHigher }: SegmentShee
   const first = overdriven[0];
   if (!first) return '';
   const higher = sayList(pullingHigher.map((id) => sayMember(plan, id)));
-  return `The lines rest at up to ${formatSi(first.restVolts, 'V')}, ${sayMember(plan, first.id)} takes ${formatSi(first.limitVolts, 'V')}: ${higher} pulls them higher. Cut its pull-ups or put a level shifter between, before you connect power.`;
+  return `Idle level up to ${formatSi(first.restVolts, 'V')}; ${sayMember(plan, first.id)} tolerates ${formatSi(first.limitVolts, 'V')}. Pulled up by ${higher}: remove its pull-ups or add a level shifter before you connect power.`;
 }

@@ -31,23 +31,23 @@ const sheetOf = (plan: Plan) => spiSheet(plan, sheets, boardOf(plan, sheets)!, f
 test('an SPI bus in sentences: the mode, the card first, the chain in the order of the wire', () => {
   const sheet = sheetOf(chain);
   expect(spiAdvice(chain, sheets, sheet)).toEqual([
-    'Mode 0 serves all.',
-    'Start Card first, at 400 kHz at most and with every other select high; then take its full clock.',
-    'Chain: board → Left → Right. 32 bits in one go; what is sent first ends in Right.',
+    'Mode 0 for all devices.',
+    'Initialise Card first, at 400 kHz or less with every other CS high; then use its full clock.',
+    'Daisy chain: board → Left → Right. 32 bits per transfer; the first bits end up in Right.',
   ]);
   expect(sheet.rows.map((row) => [selectWords(chain, sheets, row), clockWords(row.write)])).toEqual([
-    ['GP17, takes over as it rises', '10 MHz, by the part'],
-    ['GP20, held on the module', '20 MHz, by the wire'],
+    ['GP17, latches on the rising edge', '10 MHz, limited by the part'],
+    ['GP20, pull-up on the module', '20 MHz, limited by the wire'],
   ]);
   const pulled = edited(chain, sheets, { kind: 'pull', placement: 'a', terminal: 'CS', pull: { ohms: 10_000, to: 'supply' } });
-  expect(selectWords(pulled, sheets, sheetOf(pulled).rows[0]!)).toBe('GP17, held by 10 kΩ, takes over as it rises');
+  expect(selectWords(pulled, sheets, sheetOf(pulled).rows[0]!)).toBe('GP17, pull-up 10 kΩ, latches on the rising edge');
 });
 
 test('how often in words, and clocks that nobody knows', () => {
   expect([rateWords(8.137, 'frame'), rateWords(39_062.5, 'frame'), rateWords(undefined, 'text'), clockWords(undefined)]).toEqual([
-    '8.14 pictures a second',
-    '39100 pictures a second',
-    'not known',
+    '8.14 fps',
+    '39100 fps',
+    'unknown',
     'none',
   ]);
 });
@@ -67,16 +67,16 @@ test('other lines in sentences; what several terminals say alike is said once', 
   const words = otherLines(plan, sheets, boardOf(plan, sheets)!).map(({ notes }) => notes.map((note) => noteWords(plan, note)));
   expect(words).toEqual([
     [
-      '16 keys without diodes: two at once are told apart, three can look like four.',
+      '16 keys without diodes: two at a time are read correctly, three can cause a ghost key.',
       'C1, C2, C3 and C4: Needs a pull-up; the pin’s internal one will do.',
     ],
     [
-      'The two lines cross: what the board sends goes to RX, what the part sends comes from TX. One part on a port.',
-      expect.stringMatching(/^These pins are also: Default serial console, transmit; Default serial console, receive\.$/),
+      'TX and RX cross: board TX to RX, board RX from TX. One device per port.',
+      expect.stringMatching(/^Also on these pins: Default serial console, transmit; Default serial console, receive\.$/),
       'RX: Takes settings only; position and time come without it.',
     ],
     [
-      'No resistor pulls the line up: add 4.7 kΩ for all parts together. Over 10 m of wire take half the resistance. Cold lives from the line: while it measures, the line must be held high.',
+      'No pull-up resistor: add 4.7 kΩ for all devices together. Above 10 m of wire use half the resistance. Cold is parasite-powered: apply a strong pull-up during conversion.',
       'DQ: Needs one 4.7 kΩ pull-up for all of them.',
     ],
   ]);
@@ -94,8 +94,8 @@ test('an address is found in 7 and in 8 bits, who could have it is named, and a 
   );
   const rows = i2cSheet(plan, sheets, findBuses(plan, sheets)[0]!)!.addresses;
   const find = (text: string) => findAddress(text, rows, (id) => plan.placements.find((p) => p.id === id)!.name);
-  expect(find('0xD0')).toBe('0xD0 is the 8-bit form of 0x68. Clock and Motion answer on 0x68.');
-  expect(find('0x69')).toBe('Nobody answers on 0x69. Motion could.');
-  expect(find('0x03')).toBe('Nobody answers on 0x03. It is reserved by the standard.');
-  expect(find('clock')).toBe('No address: write it like 0x3C.');
+  expect(find('0xD0')).toBe('0xD0 is the 8-bit form of 0x68. Clock and Motion respond to 0x68.');
+  expect(find('0x69')).toBe('No device at 0x69. Possible: Motion.');
+  expect(find('0x03')).toBe('No device at 0x03. Reserved by UM10204.');
+  expect(find('clock')).toBe('Not an address. Example: 0x3C.');
 });

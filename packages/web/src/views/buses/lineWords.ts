@@ -9,9 +9,9 @@ import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 export const LINE_WORDS: { readonly [K in LineKind]: string } = {
   uart: 'Serial',
   'one-wire': '1-Wire',
-  'own-protocol': 'Lines of its own',
+  'own-protocol': 'Dedicated lines',
   encoder: 'Rotary encoder',
-  'key-matrix': 'Keys in rows and columns',
+  'key-matrix': 'Key matrix',
 };
 
 /** A note about lines as a sentence. */
@@ -20,34 +20,31 @@ export function noteWords(plan: Plan, note: LineNote): string {
     case 'protocol':
       return note.text;
     case 'crossing': {
-      const ways = [
-        ...(note.sends ? [`what the board sends goes to ${note.sends}`] : []),
-        ...(note.hears ? [`what the part sends comes from ${note.hears}`] : []),
-      ];
-      return `The two lines cross: ${ways.join(', ')}. One part on a port.`;
+      const ways = [...(note.sends ? [`board TX to ${note.sends}`] : []), ...(note.hears ? [`board RX from ${note.hears}`] : [])];
+      return `TX and RX cross: ${ways.join(', ')}. One device per port.`;
     }
     case 'console':
-      return `These pins are also: ${note.text}.`;
+      return `Also on these pins: ${note.text}.`;
     case 'one-wire':
       return [
         note.pulled
-          ? 'A resistor pulls the line up.'
-          : `No resistor pulls the line up${note.ohms === undefined ? '' : `: add ${formatSi(note.ohms, 'Ω')} for all parts together`}.`,
-        'Over 10 m of wire take half the resistance.',
+          ? 'Pull-up resistor present.'
+          : `No pull-up resistor${note.ohms === undefined ? '' : `: add ${formatSi(note.ohms, 'Ω')} for all devices together`}.`,
+        'Above 10 m of wire use half the resistance.',
         note.parasitic.length > 0
-          ? `${sayList(note.parasitic.map((id) => sayPlacement(plan, id)))} lives from the line: while it measures, the line must be held high.`
+          ? `${sayList(note.parasitic.map((id) => sayPlacement(plan, id)))} is parasite-powered: apply a strong pull-up during conversion.`
           : '',
       ]
         .filter(Boolean)
         .join(' ');
     case 'encoder':
-      return `${note.interrupts} of its 2 phases are on pins with an interrupt. Contacts bounce for up to ${note.bounceMilliseconds} ms: look again after that, or put 10 nF from each phase to ground.`;
+      return `${note.interrupts} of 2 phases on interrupt pins. Contact bounce up to ${note.bounceMilliseconds} ms: debounce in software, or add 10 nF from each phase to ground.`;
     case 'matrix':
       return note.diodes
-        ? `${note.keys} keys with a diode each: any number at once is told apart.`
-        : `${note.keys} keys without diodes: two at once are told apart, three can look like four.`;
+        ? `${note.keys} keys with diodes: any combination is read correctly.`
+        : `${note.keys} keys without diodes: two at a time are read correctly, three can cause a ghost key.`;
     case 'shared-clock':
-      return `One clock for this and ${sayList([...new Set(note.with)].map((id) => sayPlacement(plan, id)))}; the data lines tell them apart.`;
+      return `Clock shared with ${sayList([...new Set(note.with)].map((id) => sayPlacement(plan, id)))}; separate data lines.`;
     case 'pull':
       return `${formatSi(note.ohms, 'Ω')} from ${note.terminal} to ${note.to === 'supply' ? 'the supply' : 'ground'}.`;
     case 'through':
@@ -62,19 +59,20 @@ const BY: { readonly [K in SpiClock['by']]: string } = {
   controller: 'the controller',
   shifter: 'the level shifter',
   wire: 'the wire',
-  set: 'your setting',
+  set: 'setting',
 };
 
-/** @example clockWords({ hz: 20e6, by: 'wire' }) // '20 MHz, by the wire' */
-export const clockWords = (clock: SpiClock | undefined): string => (clock ? `${formatSi(clock.hz, 'Hz')}, by ${BY[clock.by]}` : 'none');
+/** @example clockWords({ hz: 20e6, by: 'wire' }) // '20 MHz, limited by the wire' */
+export const clockWords = (clock: SpiClock | undefined): string =>
+  clock ? `${formatSi(clock.hz, 'Hz')}, limited by ${BY[clock.by]}` : 'none';
 
 /** The select of a row: where it is, and what holds it. */
 export function selectWords(plan: Plan, sheets: Sheets, { select, held, latches }: SpiRow): string {
   if (!select) return 'none';
-  if (!select.wire) return 'not wired';
+  if (!select.wire) return 'not connected';
   const pull = plan.pulls[select.key];
-  const holding = pull ? `, held by ${formatSi(pull.ohms, 'Ω')}` : held ? ', held on the module' : '';
-  return `${endWords(plan, sheets, select.wire.end)}${holding}${latches ? ', takes over as it rises' : ''}`;
+  const holding = pull ? `, pull-up ${formatSi(pull.ohms, 'Ω')}` : held ? ', pull-up on the module' : '';
+  return `${endWords(plan, sheets, select.wire.end)}${holding}${latches ? ', latches on the rising edge' : ''}`;
 }
 
 /** What to know about an SPI bus as a whole, one sentence each. */
@@ -86,38 +84,33 @@ export function spiAdvice(plan: Plan, sheets: Sheets, { rows, commonMode, cardSh
       ? []
       : [
           commonMode === undefined
-            ? `No one mode serves all: ${known.map((row) => `${name(row.head)} ${row.modes.join(' or ')}`).join(', ')}. The program sets it before each transfer.`
-            : `Mode ${commonMode} serves all.`,
+            ? `No common mode: ${known.map((row) => `${name(row.head)} ${row.modes.join(' or ')}`).join(', ')}. The program must set the mode before each transfer.`
+            : `Mode ${commonMode} for all devices.`,
         ];
   const card =
     cardShares === undefined
       ? []
-      : [`Start ${name(cardShares)} first, at 400 kHz at most and with every other select high; then take its full clock.`];
+      : [`Initialise ${name(cardShares)} first, at 400 kHz or less with every other CS high; then use its full clock.`];
   return [
     ...modes,
     ...card,
-    ...rows
-      .filter((row) => row.holdsDataOut && rows.length > 1)
-      .map((row) => `${name(row.head)} does not let go of the data line when it is not selected.`),
+    ...rows.filter((row) => row.holdsDataOut && rows.length > 1).map((row) => `${name(row.head)} keeps driving MISO when deselected.`),
     ...rows
       .filter((row) => row.halfDuplex)
-      .map(
-        (row) =>
-          `${name(row.head)} sends and hears on one line: wire it to the board’s data input, and through about 1 kΩ to its data output.`,
-      ),
+      .map((row) => `${name(row.head)} uses one bidirectional data line: connect it to MISO, and through about 1 kΩ to MOSI.`),
     ...rows
       .filter((row) => row.chain.length > 1)
       .map(
         (row) =>
-          `Chain: board → ${row.chain.map(name).join(' → ')}.${row.chainBits === undefined ? '' : ` ${row.chainBits} bits in one go; what is sent first ends in ${name(row.chain.at(-1)!)}.`}`,
+          `Daisy chain: board → ${row.chain.map(name).join(' → ')}.${row.chainBits === undefined ? '' : ` ${row.chainBits} bits per transfer; the first bits end up in ${name(row.chain.at(-1)!)}.`}`,
       ),
-    ...rows.flatMap((row) => (row.select && !row.select.wire ? [`${sayTerminal(plan, sheets, row.select.key)} is not wired.`] : [])),
+    ...rows.flatMap((row) => (row.select && !row.select.wire ? [`${sayTerminal(plan, sheets, row.select.key)} is not connected.`] : [])),
   ];
 }
 
-/** @example rateWords(8.13, 'frame') // '8.13 pictures a second' */
+/** @example rateWords(8.13, 'frame') // '8.13 fps' */
 export function rateWords(perSecond: number | undefined, what: SpiRow['what']): string {
-  if (perSecond === undefined || !Number.isFinite(perSecond)) return 'not known';
+  if (perSecond === undefined || !Number.isFinite(perSecond)) return 'unknown';
   const rounded = Number(perSecond.toPrecision(3));
-  return `${rounded} ${what === 'frame' ? 'pictures' : what === 'text' ? 'texts' : 'readings'} a second`;
+  return what === 'frame' ? `${rounded} fps` : `${rounded} ${what === 'text' ? 'texts' : 'readings'} per second`;
 }

@@ -17,11 +17,11 @@ const plan = edited(
 
 test('a board that has too few analog pins says how many terminals are too many, and which', () => {
   const fit = boardFit(plan, sheets, 'esp8266-stick-30')!;
-  expect(boardVerdict(fit)).toBe('2 terminals too many');
+  expect(boardVerdict(fit)).toBe('2 terminals cannot be connected');
   expect(switchWords(plan, fit, sheets)).toEqual([
-    expect.stringMatching(/^Proved: whatever one does, 2 needed terminals find no place there\. In the best plan these are \S/),
-    expect.stringMatching(/^0 of 1 wire stay where they end now/),
-    'Locks that go: lamp anode; the place is not on that board.',
+    expect.stringMatching(/^Proved: 2 required terminals cannot be connected\. In the best assignment: \S/),
+    expect.stringMatching(/^0 of 1 wire keep their pins/),
+    'Locks lost: lamp anode; the pin does not exist on that board.',
   ]);
 });
 

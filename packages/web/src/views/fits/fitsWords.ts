@@ -13,11 +13,11 @@ export function boardVerdict(fit: BoardFit): string {
     case 'fits':
       return risks > 0 ? `Fits, ${counted(risks, 'warning')}` : 'Fits';
     case 'clashes':
-      return clashes > 0 ? `Wires fit, ${counted(clashes, 'error')}` : 'Wires fit, RAM does not';
+      return clashes > 0 ? `Pins fit, ${counted(clashes, 'error')}` : 'Pins fit, RAM does not';
     case 'unknown':
-      return `${counted(fit.open.length, 'terminal')} open so far`;
+      return `${counted(fit.open.length, 'terminal')} unconnected so far`;
     case 'open':
-      return `${counted(fit.open.length, 'terminal')} too many`;
+      return `${counted(fit.open.length, 'terminal')} cannot be connected`;
   }
 }
 
@@ -31,23 +31,23 @@ export function switchWords(plan: Plan, fit: BoardFit, sheets: Sheets): readonly
     const more = fit.open.length > 6 ? ` and ${fit.open.length - 6} more` : '';
     lines.push(
       fit.verdict === 'open'
-        ? `Proved: whatever one does, ${counted(fit.open.length, 'needed terminal')} find no place there. In the best plan these are ${names}${more}.`
-        : `In the best plan found so far ${names}${more} find no place; that nothing better exists is not proved.`,
+        ? `Proved: ${counted(fit.open.length, 'required terminal')} cannot be connected. In the best assignment: ${names}${more}.`
+        : `Best assignment found so far leaves ${names}${more} unconnected; not proved optimal.`,
     );
   }
   if (fit.memory.neededBytes > 0)
-    lines.push(`Pictures take ${formatBytes(fit.memory.neededBytes)} of ${formatBytes(fit.memory.ramBytes)} of RAM.`);
-  if (fit.costs.caution > 0) lines.push(`Uses ${counted(fit.costs.caution, 'pin')} with caution.`);
-  if (wires > 0) lines.push(`${fit.kept} of ${counted(wires, 'wire')} stay where they end now; names, jumpers and colours stay.`);
+    lines.push(`Frame buffers use ${formatBytes(fit.memory.neededBytes)} of ${formatBytes(fit.memory.ramBytes)} RAM.`);
+  if (fit.costs.caution > 0) lines.push(`Uses ${counted(fit.costs.caution, 'pin')} with caveats.`);
+  if (wires > 0) lines.push(`${fit.kept} of ${counted(wires, 'wire')} keep their pins; names, jumpers and colours are kept.`);
   if (fit.lostLocks.length > 0)
-    lines.push(`Locks that go: ${sayList(fit.lostLocks.map((key) => sayTerminal(plan, sheets, key)))}; the place is not on that board.`);
-  if (fit.left.length > 0) lines.push(`Stays with the present board: ${sayList(fit.left.map((id) => sayPlacement(plan, id)))}.`);
+    lines.push(`Locks lost: ${sayList(fit.lostLocks.map((key) => sayTerminal(plan, sheets, key)))}; the pin does not exist on that board.`);
+  if (fit.left.length > 0) lines.push(`Stays on the present board: ${sayList(fit.left.map((id) => sayPlacement(plan, id)))}.`);
   return lines;
 }
 
 /** What adding a part would do, in one line. */
 export function partWords(plan: Plan, addition: Addition, sheets: Sheets): string {
-  const pins = addition.pins <= 0 ? 'no further pin' : counted(addition.pins, 'pin');
+  const pins = addition.pins <= 0 ? 'no additional pins' : counted(addition.pins, 'pin');
   const { length } = addition.moved;
   const names = addition.moved.slice(0, 3).map((key) => sayTerminal(plan, sheets, key));
   const moved = length > 0 ? `moves ${sayList(names)}${length > 3 ? ` and ${length - 3} more` : ''}` : '';

@@ -85,8 +85,8 @@ export function LevelsView() {
           {counted(pairs.length, 'signal')},{' '}
           {counted(
             care.reduce((sum, g) => sum + g.labels.length, 0),
-            'of them without much margin',
-            'of them without much margin',
+            'with low margin',
+            'with low margin',
           )}
         </span>
         <SegmentedControl
@@ -95,7 +95,7 @@ export function LevelsView() {
           value={scope}
           onChange={(value) => setScope(value as 'care' | 'all')}
           data={[
-            { value: 'care', label: 'To look at' },
+            { value: 'care', label: 'To check' },
             { value: 'all', label: 'All' },
           ]}
         />
@@ -104,7 +104,7 @@ export function LevelsView() {
         <p className={styles.good}>Every signal has margin at every corner of both supplies.</p>
       ) : (
         <>
-          <p className="quiet">Disc: what comes. Rings: what is asked, low at most and high at least. Cross: what the input stands.</p>
+          <p className="quiet">Disc: driver output (VOL, VOH). Rings: input thresholds (VIL, VIH). Cross: absolute maximum.</p>
           <HangScale
             label="Levels of the signals"
             scale={scaleFor(shown)}
@@ -136,8 +136,8 @@ export function LevelsView() {
       </ul>
       {together && (
         <p className={styles.together}>
-          <Button size="compact-sm" variant="outline" onClick={() => edit(together.edits, 'take all lines across')}>
-            Take all across together
+          <Button size="compact-sm" variant="outline" onClick={() => edit(together.edits, 'level-shift all lines')}>
+            Level-shift all together
           </Button>
           <span className="quiet">{moduleWords(together.modules)}</span>
         </p>

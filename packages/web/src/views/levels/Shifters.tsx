@@ -47,8 +47,8 @@ export function Shifters({ plan }: { readonly plan: Plan }) {
             <thead>
               <tr>
                 <th scope="col">Channel</th>
-                <th scope="col">{passage.drives === undefined ? 'Low side' : passage.drives === 'up' ? 'Takes' : 'Gives'}</th>
-                <th scope="col">{passage.drives === undefined ? 'High side' : passage.drives === 'up' ? 'Gives' : 'Takes'}</th>
+                <th scope="col">{passage.drives === undefined ? 'Low side' : passage.drives === 'up' ? 'Input' : 'Output'}</th>
+                <th scope="col">{passage.drives === undefined ? 'High side' : passage.drives === 'up' ? 'Output' : 'Input'}</th>
               </tr>
             </thead>
             <tbody>

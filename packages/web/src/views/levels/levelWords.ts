@@ -8,10 +8,10 @@ import { formatSi } from '@roof-chart/core/quantity/format';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 
 export const VERDICT_WORDS: { readonly [V in LevelVerdict]: string } = {
-  damage: 'too high',
+  damage: 'over-voltage',
   none: 'no margin',
-  thin: 'thin',
-  good: 'good',
+  thin: 'low margin',
+  good: 'OK',
 };
 
 /** Signals of one part that go one way and are judged alike. */
@@ -51,18 +51,18 @@ export function levelWords(plan: Plan, group: LevelGroup): string {
   const taker = pair.way === 'to-part' ? name : 'the board';
   const volts = (value: number) => formatSi(Math.max(0, value), 'V');
   const where = `${name} ${sayList(labels)}`;
-  const assumed = pair.assumed && pair.way === 'to-part' ? ' Its sheet states no thresholds: those of usual CMOS stand in.' : '';
+  const assumed = pair.assumed && pair.way === 'to-part' ? ' Thresholds not in its sheet: usual CMOS values assumed.' : '';
   switch (pair.verdict) {
     case 'damage':
-      return `${where}: up to ${volts(pair.mostVolts)} comes, ${taker} stands ${volts(pair.standsVolts)}. Do not connect power like this.${assumed}`;
+      return `${where}: up to ${volts(pair.mostVolts)}, ${taker} tolerates ${volts(pair.standsVolts)}. Do not apply power.${assumed}`;
     case 'none':
       return pair.marginHigh < pair.marginLow
-        ? `${where}: ${volts(pair.highVolts)} comes for high at the least, ${taker} asks ${volts(pair.vihVolts)}. It may work on the bench and fail in the cold.${assumed}`
-        : `${where}: ${volts(pair.lowVolts)} comes for low at the most, ${taker} takes ${volts(pair.vilVolts)}.${assumed}`;
+        ? `${where}: VOH ${volts(pair.highVolts)}, VIH of ${taker} ${volts(pair.vihVolts)}. It may work on the bench and fail in the cold.${assumed}`
+        : `${where}: VOL ${volts(pair.lowVolts)}, VIL of ${taker} ${volts(pair.vilVolts)}.${assumed}`;
     case 'thin':
-      return `${where}: ${volts(Math.min(pair.marginHigh, pair.marginLow))} of margin at the worst corner.${assumed}`;
+      return `${where}: ${volts(Math.min(pair.marginHigh, pair.marginLow))} noise margin, worst case.${assumed}`;
     case 'good':
-      return `${where}: ${volts(Math.min(pair.marginHigh, pair.marginLow))} of margin at the worst corner.`;
+      return `${where}: ${volts(Math.min(pair.marginHigh, pair.marginLow))} noise margin, worst case.`;
   }
 }
 
@@ -71,7 +71,7 @@ export function moduleWords(modules: readonly PackedModule[]): string {
   return sayList(
     modules.map(
       ({ part, added, used }) =>
-        `${added ? part.title : `the ${part.short} that is there`}: ${used} of ${part.passage!.channels.length} channels`,
+        `${added ? part.title : `the existing ${part.short}`}: ${used} of ${part.passage!.channels.length} channels`,
     ),
   );
 }

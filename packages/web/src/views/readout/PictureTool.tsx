@@ -20,14 +20,14 @@ import styles from './Readout.module.css';
 import { readPicture } from './readPicture';
 
 const SHADING_WORDS: { readonly [S in Shading]: string } = {
-  threshold: 'black or white by a threshold',
-  pattern: 'grey as a pattern',
-  spread: 'grey spread over neighbours',
+  threshold: 'threshold',
+  pattern: 'ordered dither',
+  spread: 'error diffusion',
 };
 const ORDER_WORDS: { readonly [O in Order]: string } = {
-  pages: 'in pages of eight rows',
-  columns: 'down the columns',
-  rows: 'along the rows',
+  pages: 'pages of eight rows',
+  columns: 'column by column',
+  rows: 'row by row',
 };
 
 /** The form that a display usually takes pictures in. */
@@ -80,11 +80,11 @@ function FormFields({ form, onChange }: FormFieldsProps) {
     <div className={styles.formFields}>
       <NativeSelect
         size="xs"
-        label="Bits of a pixel"
+        label="Bits per pixel"
         value={String(form.bits)}
         data={[
-          { value: '1', label: '1: lit or not' },
-          { value: '4', label: '4: sixteen greys' },
+          { value: '1', label: '1: monochrome' },
+          { value: '4', label: '4: 16 grey levels' },
           { value: '16', label: '16: colour, 5-6-5' },
         ]}
         onChange={(event) => onChange({ ...form, bits: Number(event.currentTarget.value) as PictureForm['bits'] })}
@@ -100,7 +100,7 @@ function FormFields({ form, onChange }: FormFieldsProps) {
           />
           <NativeSelect
             size="xs"
-            label="Shading"
+            label="Dithering"
             value={form.shading}
             data={Object.entries(SHADING_WORDS).map(([value, label]) => ({ value, label }))}
             onChange={(event) => onChange({ ...form, shading: event.currentTarget.value as Shading })}
@@ -109,11 +109,11 @@ function FormFields({ form, onChange }: FormFieldsProps) {
       )}
       <NativeSelect
         size="xs"
-        label="First"
+        label="Byte or bit order"
         value={form.first}
         data={[
-          { value: 'low', label: plain ? 'lowest bit' : form.bits === 16 ? 'low byte' : 'low half' },
-          { value: 'high', label: plain ? 'highest bit' : form.bits === 16 ? 'high byte' : 'high half' },
+          { value: 'low', label: plain ? 'least significant bit first' : form.bits === 16 ? 'low byte first' : 'low nibble first' },
+          { value: 'high', label: plain ? 'most significant bit first' : form.bits === 16 ? 'high byte first' : 'high nibble first' },
         ]}
         onChange={(event) => onChange({ ...form, first: event.currentTarget.value as PictureForm['first'] })}
       />
@@ -125,7 +125,7 @@ function FormFields({ form, onChange }: FormFieldsProps) {
       />
       {plain && (
         <label className={styles.threshold}>
-          Lit above
+          Threshold
           <Slider
             size="sm"
             min={0}
@@ -160,7 +160,7 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
       .then((pixels) => {
         setProblem(null);
         setOpen({ name: file.name.slice(0, PLAN_LIMITS.nameLength), pixels });
-        announce(`${file.name} brought to ${columns} × ${rows} pixels`);
+        announce(`${file.name} scaled to ${columns} × ${rows} pixels`);
       })
       .catch((error: unknown) => {
         if (!(error instanceof RangeError)) throw error;
@@ -211,7 +211,7 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
             <CopyButton value={bytesText(bytes)}>
               {({ copied, copy }) => (
                 <Button size="compact-sm" variant="default" onClick={copy}>
-                  {copied ? 'Copied' : 'Copy the bytes'}
+                  {copied ? 'Copied' : 'Copy bytes'}
                 </Button>
               )}
             </CopyButton>
@@ -231,7 +231,7 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
                 )
               }
             >
-              {counted ? 'Count it anew in the flash' : 'Count it in the flash'}
+              {counted ? 'Update in the flash total' : 'Add to the flash total'}
             </Button>
           </div>
         </>
@@ -244,10 +244,10 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
               size={24}
               variant="subtle"
               color="gray"
-              aria-label={`Leave the picture ${one.name} out`}
+              aria-label={`Remove the picture ${one.name}`}
               onClick={() => {
                 const left = pictures.filter((other) => other !== one);
-                onChange(left.length > 0 ? left : undefined, `leave the picture ${one.name} out`);
+                onChange(left.length > 0 ? left : undefined, `remove the picture ${one.name}`);
               }}
             >
               <IconX size={13} />

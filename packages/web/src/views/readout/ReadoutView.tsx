@@ -22,8 +22,8 @@ function Segments({ table }: { readonly table: SegmentTable }) {
   return (
     <div className={styles.table}>
       <p className={styles.fact}>
-        Segments as wired: {table.bits.map((bit) => `bit ${bit.bit} ${bit.segment} (${bit.output})`).join(', ')}; a segment lights at{' '}
-        {table.activeLow ? '0: common anode' : '1: common cathode'}.
+        Segments as wired: {table.bits.map((bit) => `bit ${bit.bit} ${bit.segment} (${bit.output})`).join(', ')}; active{' '}
+        {table.activeLow ? 'low: common anode' : 'high: common cathode'}.
       </p>
       <div className={styles.scroll} tabIndex={0} role="region" aria-label="Segment table">
         <table>
@@ -45,7 +45,7 @@ function Segments({ table }: { readonly table: SegmentTable }) {
               ))}
             </tr>
             <tr>
-              <th scope="row">First test, one segment at a time</th>
+              <th scope="row">Segment walk test</th>
               {table.walk.map(({ segment, byte }) => (
                 <td key={segment} className="mono">
                   {segment} {hexByte(byte)}
@@ -58,7 +58,7 @@ function Segments({ table }: { readonly table: SegmentTable }) {
       <CopyButton value={tableText(table)}>
         {({ copied, copy }) => (
           <Button size="compact-xs" variant="default" onClick={copy}>
-            {copied ? 'Copied' : 'Copy the table'}
+            {copied ? 'Copied' : 'Copy table'}
           </Button>
         )}
       </CopyButton>
@@ -106,7 +106,7 @@ function Display({ plan, placement, part, line }: DisplayProps) {
             min={0}
             max={layout.scroll.steps}
             value={Math.min(step, layout.scroll.steps)}
-            thumbLabel={`Step of the running text of ${placement.name}`}
+            thumbLabel={`Scroll step of ${placement.name}`}
             onChange={setStep}
           />
         )}
@@ -123,7 +123,7 @@ function Display({ plan, placement, part, line }: DisplayProps) {
         {layout && (
           <Textarea
             size="xs"
-            label="What it is to show"
+            label="Text"
             placeholder="Brood 34.5"
             autosize
             minRows={2}
@@ -137,16 +137,16 @@ function Display({ plan, placement, part, line }: DisplayProps) {
         {pixels && (
           <NativeSelect
             size="xs"
-            label="Letters"
+            label="Character size"
             value={String(kept?.scale ?? 1)}
-            data={[1, 2, 3, 4, 6, 8].map((n) => ({ value: String(n), label: n === 1 ? 'smallest, 5 × 7' : `${n} times as large` }))}
+            data={[1, 2, 3, 4, 6, 8].map((n) => ({ value: String(n), label: n === 1 ? '5 × 7 pixels' : `${n}×` }))}
             onChange={(event) => set({ scale: Number(event.currentTarget.value) }, `character size of ${placement.name}`)}
           />
         )}
         {layout && part.readout?.shape !== 'round' && (
           <Checkbox
             size="xs"
-            label="A longer text runs through"
+            label="Scroll longer text"
             checked={kept?.scroll === true}
             onChange={(event) => set({ scroll: event.currentTarget.checked ? true : undefined }, `running text of ${placement.name}`)}
           />
@@ -154,7 +154,7 @@ function Display({ plan, placement, part, line }: DisplayProps) {
         {line && pixels && (
           <NativeSelect
             size="xs"
-            label="The program keeps"
+            label="Frame buffer"
             value={line.picture}
             data={Object.entries(PICTURE_WORDS).map(([value, label]) => ({ value, label }))}
             onChange={(event) => set({ picture: event.currentTarget.value as MemoryLine['picture'] }, `picture of ${placement.name}`)}

@@ -2,18 +2,16 @@ import { hexByte, layoutWords, memoryWords, tableText } from './readoutWords';
 
 test('memory says what there is, what pictures take, and what is left or missing', () => {
   expect(memoryWords({ ramBytes: 2048, runtimeBytes: 250, usedBytes: 1024, leftBytes: 774, lines: [] })).toBe(
-    '2.05 kB of RAM, 250 B for the runtime and its stack, 1.02 kB for pictures: 774 B left for the program.',
+    '2 KiB RAM, 250 B for the runtime and its stack, 1 KiB for frame buffers: 774 B left for the program.',
   );
-  expect(memoryWords({ ramBytes: 2048, runtimeBytes: 0, usedBytes: 8192, leftBytes: -6144, lines: [] })).toMatch(
-    /6\.14 kB more than there is\.$/,
-  );
+  expect(memoryWords({ ramBytes: 2048, runtimeBytes: 0, usedBytes: 8192, leftBytes: -6144, lines: [] })).toMatch(/6 KiB too much\.$/);
 });
 
 test('a layout says its room, what is cut and what has no form', () => {
   const layout = { rows: 1, columns: 8, lines: [], first: 0, cut: 1, unknown: ['W', 'M'], oneFont: false };
-  expect(layoutWords(layout)).toBe('1 row of 8 letters; 1 letter cut off; no form for W M');
+  expect(layoutWords(layout)).toBe('1 row × 8 characters; 1 character cut off; not available: W M');
   expect(layoutWords({ ...layout, cut: 0, unknown: [], scroll: { width: 54, steps: 86 } })).toBe(
-    '1 row of 8 letters; runs through: 54 columns wide, gone by after 86 steps, 4.3 s at 20 a second',
+    '1 row × 8 characters; scrolls: 54 columns wide, 86 steps, 4.3 s at 20 steps per second',
   );
 });
 

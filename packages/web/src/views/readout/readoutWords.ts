@@ -2,27 +2,27 @@ import type { FlashLedger } from '@roof-chart/core/readout/flash';
 import type { MemoryLedger, MemoryLine } from '@roof-chart/core/readout/memory';
 import type { Layout } from '@roof-chart/core/readout/layout';
 import type { SegmentTable } from '@roof-chart/core/readout/segmentTable';
-import { counted, formatSi } from '@roof-chart/core/quantity/format';
+import { counted, formatBytes, formatSi } from '@roof-chart/core/quantity/format';
 
 export const PICTURE_WORDS: { readonly [P in MemoryLine['picture']]: string } = {
-  whole: 'the whole picture in memory',
-  part: 'a part of the picture at a time',
-  none: 'drawn straight into the display',
+  whole: 'full frame buffer',
+  part: 'partial frame buffer',
+  none: 'no frame buffer',
 };
 
 /** What memory there is, and what is left. */
 export function memoryWords({ ramBytes, runtimeBytes, usedBytes, leftBytes }: MemoryLedger): string {
-  if (ramBytes === 0) return `The sheet of this board does not say how much RAM it has; pictures take ${formatSi(usedBytes, 'B')}.`;
-  const runtime = runtimeBytes > 0 ? `, ${formatSi(runtimeBytes, 'B')} for the runtime and its stack` : '';
-  const left = leftBytes >= 0 ? `${formatSi(leftBytes, 'B')} left for the program` : `${formatSi(-leftBytes, 'B')} more than there is`;
-  return `${formatSi(ramBytes, 'B')} of RAM${runtime}, ${formatSi(usedBytes, 'B')} for pictures: ${left}.`;
+  if (ramBytes === 0) return `RAM size unknown; frame buffers use ${formatBytes(usedBytes)}.`;
+  const runtime = runtimeBytes > 0 ? `, ${formatBytes(runtimeBytes)} for the runtime and its stack` : '';
+  const left = leftBytes >= 0 ? `${formatBytes(leftBytes)} left for the program` : `${formatBytes(-leftBytes)} too much`;
+  return `${formatBytes(ramBytes)} RAM${runtime}, ${formatBytes(usedBytes)} for frame buffers: ${left}.`;
 }
 
 /** What flash there is, and what displays take of it. */
 export function flashWords({ flashBytes, runtimeBytes, usedBytes, leftBytes }: FlashLedger): string {
-  const loader = runtimeBytes > 0 ? `, ${formatSi(runtimeBytes, 'B')} for the boot loader` : '';
-  const left = leftBytes >= 0 ? `${formatSi(leftBytes, 'B')} left for the program` : `${formatSi(-leftBytes, 'B')} more than there is`;
-  return `${formatSi(flashBytes, 'B')} of flash${loader}, ${formatSi(usedBytes, 'B')} for fonts, pictures and tables: ${left}.`;
+  const loader = runtimeBytes > 0 ? `, ${formatBytes(runtimeBytes)} for the boot loader` : '';
+  const left = leftBytes >= 0 ? `${formatBytes(leftBytes)} left for the program` : `${formatBytes(-leftBytes)} too much`;
+  return `${formatBytes(flashBytes)} flash${loader}, ${formatBytes(usedBytes)} for fonts, pictures and tables: ${left}.`;
 }
 
 /** Steps a second at which a running text is read well. */
@@ -30,11 +30,11 @@ const STEPS_PER_SECOND = 20;
 
 /** How much of a text is seen, and what has no form. */
 export function layoutWords({ rows, columns, cut, unknown, scroll }: Layout): string {
-  const room = `${counted(rows, 'row')} of ${counted(columns, 'letter')}`;
-  const cutWords = cut > 0 ? `; ${counted(cut, 'letter')} cut off` : '';
-  const unknownWords = unknown.length > 0 ? `; no form for ${unknown.join(' ')}` : '';
+  const room = `${counted(rows, 'row')} × ${counted(columns, 'character')}`;
+  const cutWords = cut > 0 ? `; ${counted(cut, 'character')} cut off` : '';
+  const unknownWords = unknown.length > 0 ? `; not available: ${unknown.join(' ')}` : '';
   const runs = scroll
-    ? `; runs through: ${counted(scroll.width, 'column')} wide, gone by after ${scroll.steps} steps, ${formatSi(scroll.steps / STEPS_PER_SECOND, 's')} at ${STEPS_PER_SECOND} a second`
+    ? `; scrolls: ${counted(scroll.width, 'column')} wide, ${scroll.steps} steps, ${formatSi(scroll.steps / STEPS_PER_SECOND, 's')} at ${STEPS_PER_SECOND} steps per second`
     : '';
   return `${room}${cutWords}${runs}${unknownWords}`;
 }

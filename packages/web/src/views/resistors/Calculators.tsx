@@ -78,9 +78,9 @@ function UseIt({ plan, id, result }: { readonly plan: Plan; readonly id: string;
     <div className={styles.row}>
       <NativeSelect
         size="xs"
-        aria-label="Terminal to use it at"
+        aria-label="Terminal for this value"
         value={key}
-        data={[{ value: '', label: 'Use it at…' }, ...terminals.map((t) => ({ value: t.key, label: sayTerminal(plan, sheets, t.key) }))]}
+        data={[{ value: '', label: 'Use at…' }, ...terminals.map((t) => ({ value: t.key, label: sayTerminal(plan, sheets, t.key) }))]}
         onChange={(event) => setKey(event.currentTarget.value)}
       />
       {kinds.length > 0 && (
@@ -98,7 +98,7 @@ function UseIt({ plan, id, result }: { readonly plan: Plan; readonly id: string;
         disabled={!edits}
         onClick={() => edits && edit(edits, `${entry} at ${sayTerminal(plan, sheets, key)}`)}
       >
-        Put it into the plan
+        Add to the plan
       </Button>
     </div>
   );
@@ -144,7 +144,7 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
       >
         <NativeSelect
           size="xs"
-          label="What to work out"
+          label="Calculation"
           value={id}
           data={CALCULATIONS.map((c) => ({ value: c.id, label: c.words.replace(/\.$/, '') }))}
           onChange={(event) => setId(event.currentTarget.value)}
@@ -167,11 +167,11 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
         </div>
         <div className={styles.row}>
           <Button size="compact-sm" type="submit" disabled={running !== null}>
-            Work it out
+            Calculate
           </Button>
           {running !== null && (
             <>
-              <Progress value={running * 100} animated w={120} size="xs" aria-label="Working" />
+              <Progress value={running * 100} animated w={120} size="xs" aria-label="Calculating" />
               <span className="num">{Math.round(running * 100)} %</span>
               <Button size="compact-sm" variant="default" onClick={() => feed.stopSearch()}>
                 Stop

@@ -23,8 +23,8 @@ export function LoadLine({ lamp, ohms }: { readonly lamp: Lamp; readonly ohms: n
   return (
     <figure ref={figure} className={styles.picture}>
       <figcaption>
-        {formatSi(amps.typ ?? amps.min, 'A')} at nominal values, {formatSi(amps.min, 'A')} to {formatSi(amps.max, 'A')} at the corners; at
-        most {formatSi(lamp.mostAmps, 'A')}
+        {formatSi(amps.typ ?? amps.min, 'A')} nominal, {formatSi(amps.min, 'A')} to {formatSi(amps.max, 'A')} worst case; maximum{' '}
+        {formatSi(lamp.mostAmps, 'A')}
       </figcaption>
       <LineChart
         width={400}
@@ -57,7 +57,7 @@ export function LoadLine({ lamp, ohms }: { readonly lamp: Lamp; readonly ohms: n
           y={lamp.mostAmps * 1000}
           stroke="var(--brick)"
           strokeDasharray="4 3"
-          label={{ value: 'at most', position: 'right', fontSize: 11, fill: 'var(--brick)' }}
+          label={{ value: 'maximum', position: 'right', fontSize: 11, fill: 'var(--brick)' }}
         />
         <Line dataKey="most" stroke="var(--verdigris)" strokeDasharray="3 3" dot={false} isAnimationActive={false} connectNulls />
         <Line dataKey="nominal" stroke="var(--verdigris)" strokeWidth={2} dot={false} isAnimationActive={false} connectNulls />

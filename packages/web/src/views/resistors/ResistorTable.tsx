@@ -29,7 +29,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
   const { sheets, edit } = useWorkbench();
   const where = whereWords(plan, sheets, one);
   const set = (ohms: number | null) =>
-    edit([resistorEdit(plan, one, ohms)], ohms === null ? `take the resistor at ${where} out` : `${formatSi(ohms, 'Ω')} at ${where}`);
+    edit([resistorEdit(plan, one, ohms)], ohms === null ? `remove the resistor at ${where}` : `${formatSi(ohms, 'Ω')} at ${where}`);
   const { ohms } = one;
   const fit = one.why.use === 'led' ? one.why.lamp.fitOhms : one.why.use === 'current-set' ? one.why.driver.fitOhms : undefined;
   const step = (by: 1 | -1) => {
@@ -61,7 +61,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
             'missing'
           ) : (
             <Button size="compact-xs" variant="outline" onClick={() => set(fit)}>
-              Put {formatSi(fit, 'Ω')}
+              Add {formatSi(fit, 'Ω')}
             </Button>
           )
         ) : (
@@ -86,7 +86,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
       </td>
       <td>
         {ohms !== undefined && (
-          <ActionIcon size={24} variant="subtle" color="gray" aria-label={`Take the resistor at ${where} out`} onClick={() => set(null)}>
+          <ActionIcon size={24} variant="subtle" color="gray" aria-label={`Remove the resistor at ${where}`} onClick={() => set(null)}>
             <IconX size={13} />
           </ActionIcon>
         )}
@@ -111,12 +111,12 @@ export function ResistorTable({
     <table className={styles.table}>
       <thead>
         <tr>
-          <th scope="col">Where</th>
-          <th scope="col">What for</th>
+          <th scope="col">Location</th>
+          <th scope="col">Function</th>
           <th scope="col" className={styles.number}>
             Value
           </th>
-          <th scope="col">Bands</th>
+          <th scope="col">Colour bands</th>
           <th scope="col">Code</th>
           <th scope="col" className={styles.number}>
             Exactly

@@ -32,11 +32,11 @@ export function ResistorsView() {
         <h2 className={styles.title}>Resistors</h2>
         <span className="quiet num">
           {counted(list.length, 'place')}
-          {missing.length > 0 ? `, ${missing.length} without one` : ''}
+          {missing.length > 0 ? `, ${missing.length} missing` : ''}
         </span>
         {all.length > 1 && (
-          <Button size="compact-sm" onClick={() => edit(all, `put ${counted(all.length, 'resistor')} in`)}>
-            Put all {all.length} in
+          <Button size="compact-sm" onClick={() => edit(all, `add ${counted(all.length, 'resistor')}`)}>
+            Add all {all.length}
           </Button>
         )}
         <span className={styles.grow} />

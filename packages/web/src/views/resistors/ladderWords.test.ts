@@ -4,14 +4,14 @@ test('resistors are read as people write them, and written so that they are read
   const read = readLadder('10k; 2k2, 470 Ω');
   expect(read).toEqual({ pull: 10_000, row: [2200, 470] });
   expect(readLadder(writeLadder(read as Exclude<typeof read, string>))).toEqual(read);
-  expect(readLadder('10k, , 5')).toBe('Nothing is no resistance: write 10k, 2k2, 470');
-  expect(readLadder('10k, x')).toMatch(/^x is no resistance/);
-  expect(readLadder(Array(17).fill('1k').join(','))).toMatch(/^17 resistors: one pin tells at most 16/);
+  expect(readLadder('10k, , 5')).toBe('Enter resistances such as 10k, 2k2, 470');
+  expect(readLadder('10k, x')).toMatch(/^x is not a resistance/);
+  expect(readLadder(Array(17).fill('1k').join(','))).toMatch(/^17 resistors: at most 16 keys per pin/);
 });
 
 test('keys say their thresholds, or what is missing to have them', () => {
   const ladder = { placement: 'k', key: 'k:OUT', count: 2, leadTo: 'ground' as const, counts: 1023, values: undefined, reading: undefined };
-  expect(ladderWords({ ...ladder, counts: undefined })).toMatch(/not at an analog input/);
+  expect(ladderWords({ ...ladder, counts: undefined })).toMatch(/^Not connected to an analog input/);
   expect(ladderWords(ladder)).toMatch(/^2 keys\. Their resistors are unknown/);
   const reading = {
     keys: [],
@@ -22,6 +22,6 @@ test('keys say their thresholds, or what is missing to have them', () => {
     verdict: 'good' as const,
   };
   expect(ladderWords({ ...ladder, values: { pull: 1, row: [1] }, reading })).toBe(
-    '2 keys on 1023 counts, the closest two 200 apart at worst. Thresholds: 250, 800.',
+    '2 keys, full scale 1023 counts; the closest two are 200 apart in the worst case. Thresholds: 250, 800.',
   );
 });

@@ -16,22 +16,21 @@ export function readLadder(text: string): LadderValues | string {
   if ('ambiguous' in split) return ambiguousText(split.ambiguous);
   const parts = split.pieces;
   const values = parts.map((part) => parseSi(part, 'Ω'));
-  if (parts.length === 0 || HAS_GAP.test(text)) return 'Nothing is no resistance: write 10k, 2k2, 470';
+  if (parts.length === 0 || HAS_GAP.test(text)) return 'Enter resistances such as 10k, 2k2, 470';
   const bad = values.findIndex((ohms) => ohms === undefined || !(ohms >= 0.1 && ohms <= 1e8));
-  if (bad >= 0) return `${parts[bad]} is no resistance: write 10k, 2k2, 470`;
-  if (values.length > PLAN_LIMITS.ladderKeys)
-    return `${values.length} resistors: one pin tells at most ${PLAN_LIMITS.ladderKeys} keys apart`;
+  if (bad >= 0) return `${parts[bad]} is not a resistance. Example: 10k, 2k2, 470`;
+  if (values.length > PLAN_LIMITS.ladderKeys) return `${values.length} resistors: at most ${PLAN_LIMITS.ladderKeys} keys per pin`;
   const [pull, ...row] = values as number[];
   return { pull: pull!, row };
 }
 
-const TOLD = { good: 'apart at worst', thin: 'apart at worst, which is little', overlap: 'over each other' } as const;
+const TOLD = { good: 'apart in the worst case', thin: 'apart in the worst case (low margin)', overlap: 'overlapping' } as const;
 
 /** What the keys' readings come to, and the thresholds between them. */
 export function ladderWords({ count, counts, values, reading }: LadderSheet): string {
-  if (counts === undefined) return 'They are not at an analog input of the board whose scale is known.';
+  if (counts === undefined) return 'Not connected to an analog input with a known scale.';
   if (!values) return `${count} keys. Their resistors are unknown: read them from the module, or choose them from your values on hand.`;
   const { gap, thresholds, verdict } = reading!;
   const limits = thresholds.map((at) => Math.round(at)).join(', ');
-  return `${count} keys on ${counts} counts, the closest two ${Math.round(Math.abs(gap))} ${TOLD[verdict]}. Thresholds: ${limits}.`;
+  return `${count} keys, full scale ${counts} counts; the closest two are ${Math.round(Math.abs(gap))} ${TOLD[verdict]}. Thresholds: ${limits}.`;
 }

@@ -22,25 +22,25 @@ export function purposeWords({ why }: PlanResistor): string {
   switch (why.use) {
     case 'led':
       return why.lamp.digits > 1
-        ? `limits an LED, lit a ${why.lamp.digits === 2 ? 'half' : `${why.lamp.digits}th`} of the time`
+        ? `LED series resistor, 1/${why.lamp.digits} duty`
         : why.lamp.anodes.length > 1
-          ? `limits ${why.lamp.anodes.length} LEDs in series`
-          : 'limits an LED';
+          ? `series resistor of ${why.lamp.anodes.length} LEDs in series`
+          : 'LED series resistor';
     case 'divider-top':
-      return `divider, above ${formatSi(why.with, 'Ω')}`;
+      return `voltage divider R1, with ${formatSi(why.with, 'Ω')}`;
     case 'divider-bottom':
-      return `divider, below ${formatSi(why.with, 'Ω')}, to ground`;
+      return `voltage divider R2 to ground, with ${formatSi(why.with, 'Ω')}`;
     case 'series':
-      return 'in the wire';
+      return 'series resistor';
     case 'pull-up':
-      return 'pulls up';
+      return 'pull-up';
     case 'pull-down':
-      return 'pulls down';
+      return 'pull-down';
     case 'bus':
-      return 'pulls a line of the bus up';
+      return 'bus pull-up';
     case 'current-set': {
       const { amps, totalAmps } = why.driver;
-      if (!amps || !totalAmps) return 'sets the segment current';
+      if (!amps || !totalAmps) return 'current-setting resistor';
       return `segment current ${formatSi(amps.min, 'A')} to ${formatSi(amps.max, 'A')}; whole driver up to ${formatSi(totalAmps.max, 'A')} with all segments lit`;
     }
     case 'base':

@@ -20,14 +20,18 @@ export function Forms({ plan, placement }: { readonly plan: Plan; readonly place
   if (others === 0 || placement.onBoard) return null;
   return (
     <>
-      <UnstyledButton className={styles.open} aria-label={`Compare ${placement.name} with its other forms`} onClick={() => setOpen(true)}>
-        {others} other {others === 1 ? 'form' : 'forms'}
+      <UnstyledButton
+        className={styles.open}
+        aria-label={`Compare ${placement.name} with its other versions`}
+        onClick={() => setOpen(true)}
+      >
+        {others} other {others === 1 ? 'version' : 'versions'}
       </UnstyledButton>
       <Modal
         opened={open}
         onClose={() => setOpen(false)}
         size="auto"
-        title={`${placement.name}: its forms in this plan`}
+        title={`${placement.name}: versions in this plan`}
         closeButtonProps={{ 'aria-label': 'Close' }}
       >
         {open && <Comparison plan={plan} placement={placement} onSwap={() => setOpen(false)} />}
@@ -42,20 +46,20 @@ interface Line {
 }
 
 const LINES: readonly Line[] = [
-  { head: 'Private pins', say: (row) => String(row.privatePins) },
-  { head: 'Shared pins', say: (row) => String(row.sharedPins) },
+  { head: 'Dedicated pins', say: (row) => String(row.privatePins) },
+  { head: 'Bus pins', say: (row) => String(row.sharedPins) },
   { head: 'Wires', say: (row) => String(row.wires) },
-  { head: 'Addresses to choose from', say: (row) => (row.addresses === undefined ? 'needs none' : String(row.addresses)) },
-  { head: 'At the very most', say: (row) => rateWords(row.mostPerSecond, row.what) },
-  { head: 'RAM for its picture', say: (row) => (row.ramBytes > 0 ? formatBytes(row.ramBytes) : 'none kept') },
-  { head: 'Supply current', say: (row) => (row.typicalMilliamps === undefined ? 'not known' : formatSi(row.typicalMilliamps / 1000, 'A')) },
+  { head: 'Selectable addresses', say: (row) => (row.addresses === undefined ? 'not needed' : String(row.addresses)) },
+  { head: 'Maximum rate', say: (row) => rateWords(row.mostPerSecond, row.what) },
+  { head: 'Frame buffer', say: (row) => (row.ramBytes > 0 ? formatBytes(row.ramBytes) : 'none') },
+  { head: 'Supply current', say: (row) => (row.typicalMilliamps === undefined ? 'unknown' : formatSi(row.typicalMilliamps / 1000, 'A')) },
   { head: 'Level shifting', say: (row) => (row.shifts ? 'needed' : 'not needed') },
   {
-    head: 'Pull-ups it brings',
+    head: 'Pull-ups on the module',
     say: (row) => (row.pullUps.length > 0 ? [...new Set(row.pullUps)].map((ohms) => formatSi(ohms, 'Ω')).join(', ') : 'none'),
   },
-  { head: 'Wires of others that move', say: (row) => String(row.moved) },
-  { head: 'Terminals without a place', say: (row) => String(row.open.length) },
+  { head: 'Other wires moved', say: (row) => String(row.moved) },
+  { head: 'Unconnected terminals', say: (row) => String(row.open.length) },
 ];
 
 function Comparison({ plan, placement, onSwap }: { readonly plan: Plan; readonly placement: Placement; readonly onSwap: () => void }) {
@@ -112,7 +116,7 @@ function Comparison({ plan, placement, onSwap }: { readonly plan: Plan; readonly
                       onSwap();
                     }}
                   >
-                    Take this form
+                    Switch to this version
                   </Button>
                 )}
               </td>

@@ -86,7 +86,7 @@ export const Found = memo(function Found({ plan, parts, addition, evidence }: Fo
           </span>
           {parts.length > 1 && (
             <UnstyledButton className={styles.more} aria-expanded={open} onClick={() => setOpen(!open)}>
-              {open ? 'Close the comparison' : `${parts.length} forms of it, side by side`}
+              {open ? 'Close comparison' : `Compare ${parts.length} versions`}
             </UnstyledButton>
           )}
         </div>

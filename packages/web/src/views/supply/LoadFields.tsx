@@ -31,7 +31,7 @@ export function LoadFields({
           <NumberInput
             size="xs"
             className={styles.number!}
-            aria-label={`How many ${unit}s ${name} has`}
+            aria-label={`Number of ${unit}s of ${name}`}
             min={1}
             max={PLAN_LIMITS.loadUnits}
             allowDecimal={false}
@@ -47,7 +47,7 @@ export function LoadFields({
         <NumberInput
           size="xs"
           className={styles.number!}
-          aria-label={`Share of the peak of ${name} that is on at once, in per cent`}
+          aria-label={`Simultaneous use of ${name}, per cent of peak`}
           min={0}
           max={100}
           suffix=" %"
@@ -58,7 +58,7 @@ export function LoadFields({
             commit(event.currentTarget.value.replace('%', '').trim(), before, (share) =>
               set(
                 { share: share === undefined ? undefined : Math.min(100, Math.max(0, share)) / 100 },
-                `${share ?? 100} % of ${name} on at once`,
+                `${share ?? 100} % simultaneous use of ${name}`,
               ),
             );
           }}

@@ -51,7 +51,7 @@ function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailSheet 
           {...(limit === undefined
             ? {}
             : {
-                total: { at: limit, words: `gives ${amps(limit)}`, tone: peakMilliamps > limit ? ('risky' as const) : ('good' as const) },
+                total: { at: limit, words: `limit ${amps(limit)}`, tone: peakMilliamps > limit ? ('risky' as const) : ('good' as const) },
               })}
           headWidth={250}
           width={400}
@@ -67,15 +67,15 @@ function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailSheet 
       )}
       {parts.length > 0 && (
         <details className={styles.uses} open={parts.some((line) => plan.loads[line.placement!])}>
-          <summary>How many, and what is on at once</summary>
+          <summary>Quantities and simultaneous use</summary>
           <table className={styles.table}>
             <thead>
               <tr>
                 <th scope="col">Part</th>
-                <th scope="col">On average</th>
-                <th scope="col">At its peak</th>
-                <th scope="col">How many</th>
-                <th scope="col">On at once</th>
+                <th scope="col">Average</th>
+                <th scope="col">Peak</th>
+                <th scope="col">Quantity</th>
+                <th scope="col">Simultaneous use</th>
               </tr>
             </thead>
             <tbody>
@@ -105,7 +105,7 @@ function Capacitors({ plan }: { readonly plan: Plan }) {
   if (wanted.length === 0) return null;
   return (
     <section className={styles.rail} aria-label="Capacitors">
-      <h3>Capacitors beside parts</h3>
+      <h3>Decoupling capacitors</h3>
       <ul className={styles.list}>
         {wanted.map(({ placement, list, there }) => (
           <li key={placement}>
@@ -116,7 +116,7 @@ function Capacitors({ plan }: { readonly plan: Plan }) {
               onChange={(event) =>
                 edit(
                   [{ kind: 'capacitors', placement, there: event.currentTarget.checked }],
-                  `capacitors of ${sayPlacement(plan, placement)} ${event.currentTarget.checked ? 'put in' : 'taken out'}`,
+                  `capacitors of ${sayPlacement(plan, placement)} ${event.currentTarget.checked ? 'added' : 'removed'}`,
                 )
               }
             />
@@ -135,7 +135,7 @@ export function SupplyView() {
   if (rails.every(({ lines }) => lines.every((line) => line.placement === undefined)))
     return (
       <div className={styles.empty}>
-        <h2>Nothing is fed yet</h2>
+        <h2>No loads yet</h2>
         <p>As soon as a part’s supply is wired, the current that it takes stands here against what its rail gives.</p>
         <Button component={Link} to={`/plans/${plan.id}/chart`}>
           Open the Chart

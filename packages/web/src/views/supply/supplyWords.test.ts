@@ -12,9 +12,9 @@ const sheet = (over: Partial<RailSheet> = {}): RailSheet => ({
 });
 
 test('a rail says what it gives on average, at most, and can', () => {
-  expect(railWords(sheet())).toBe('57 mA on average, up to 120 mA of 300 mA');
+  expect(railWords(sheet())).toBe('57 mA average, 120 mA peak of 300 mA');
   const { budgetMilliamps: _none, ...open } = sheet().rail;
-  expect(railWords(sheet({ rail: open, peakMilliamps: 1400 }))).toBe('57 mA on average, up to 1.4 A');
+  expect(railWords(sheet({ rail: open, peakMilliamps: 1400 }))).toBe('57 mA average, 1.4 A peak');
 });
 
 test.each([
@@ -32,16 +32,16 @@ test.each([
 
 test('heat is said with what it means, where the sheet says how the regulator cools', () => {
   const regulator = { from: 'vbus', kind: 'linear', dropVolts: 1.95, milliamps: 200, watts: 0.39, kelvin: 78 } as const;
-  expect(heatWords(sheet({ regulator }))).toMatch(/linear regulator takes 1\.95 V away at 200 mA: 390 mW of heat, 78 K above the air/);
-  expect(heatWords(sheet({ regulator: { ...regulator, kelvin: undefined } }))).toMatch(/390 mW of heat\.$/);
+  expect(heatWords(sheet({ regulator }))).toMatch(/Linear regulator: 1\.95 V drop at 200 mA, 390 mW dissipation, 78 K temperature rise/);
+  expect(heatWords(sheet({ regulator: { ...regulator, kelvin: undefined } }))).toMatch(/390 mW dissipation\.$/);
   const converter = { ...regulator, kind: 'converter', dropVolts: 0, watts: 0.12, kelvin: undefined } as const;
-  expect(heatWords(sheet({ regulator: converter }))).toBe('Its converter turns 120 mW into heat at 200 mA.');
+  expect(heatWords(sheet({ regulator: converter }))).toBe('Converter: 120 mW dissipation at 200 mA.');
   expect(heatWords(sheet())).toBeUndefined();
 });
 
 test('what the board takes besides is said, since no bar shows it', () => {
   expect(besidesWords(sheet())).toBeUndefined();
   expect(besidesWords(sheet({ besides: { typicalMilliamps: 100, peakMilliamps: 240, heldMilliamps: 100 } }))).toBe(
-    'The board itself draws another 100 mA, up to 240 mA; the limit already allows for that.',
+    'The board draws another 100 mA, 240 mA peak; the limit already accounts for it.',
   );
 });

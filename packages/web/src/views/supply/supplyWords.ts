@@ -9,14 +9,14 @@ const amps = (milliamps: number): string => formatSi(milliamps / 1000, 'A');
 /** "57 mA on average, up to 120 mA of 300 mA". */
 export function railWords({ rail, typicalMilliamps, peakMilliamps }: RailSheet): string {
   const of = rail.budgetMilliamps === undefined ? '' : ` of ${amps(rail.budgetMilliamps)}`;
-  return `${amps(typicalMilliamps)} on average, up to ${amps(peakMilliamps)}${of}`;
+  return `${amps(typicalMilliamps)} average, ${amps(peakMilliamps)} peak${of}`;
 }
 
 /** Who takes it: a part, its LEDs through the board's pins, or another rail. */
 export function lineName(plan: Plan, line: SupplyLine): string {
   const part = plan.placements.find((p) => p.id === line.placement)?.name ?? '';
-  if (line.what === 'board') return 'the board itself';
-  if (line.what === 'rail') return `${line.label}, made from it`;
+  if (line.what === 'board') return 'board';
+  if (line.what === 'rail') return `${line.label} (derived)`;
   return line.what === 'lamps' ? `${part}, LEDs` : part;
 }
 
@@ -45,17 +45,17 @@ export function heatWords({ regulator }: RailSheet): string | undefined {
   if (!regulator) return undefined;
   const watts = formatSi(regulator.watts, 'W');
   const by = {
-    linear: `Its linear regulator takes ${formatSi(regulator.dropVolts, 'V')} away at ${amps(regulator.milliamps)}: ${watts} of heat`,
-    diode: `The diode before it takes up to ${formatSi(regulator.dropVolts, 'V')} away at ${amps(regulator.milliamps)}: ${watts} of heat`,
-    converter: `Its converter turns ${watts} into heat at ${amps(regulator.milliamps)}`,
+    linear: `Linear regulator: ${formatSi(regulator.dropVolts, 'V')} drop at ${amps(regulator.milliamps)}, ${watts} dissipation`,
+    diode: `Series diode: up to ${formatSi(regulator.dropVolts, 'V')} drop at ${amps(regulator.milliamps)}, ${watts} dissipation`,
+    converter: `Converter: ${watts} dissipation at ${amps(regulator.milliamps)}`,
   };
   const heat = by[regulator.kind];
   return regulator.kelvin === undefined
     ? `${heat}.`
-    : `${heat}, ${Math.round(regulator.kelvin)} K above the air around it, of 85 K that it stands in a warm case.`;
+    : `${heat}, ${Math.round(regulator.kelvin)} K temperature rise (limit 85 K in a warm enclosure).`;
 }
 
 /** What the board takes from a rail whose budget is what it leaves for parts. */
 export const besidesWords = ({ besides }: RailSheet): string | undefined =>
   besides &&
-  `The board itself draws another ${amps(besides.typicalMilliamps)}, up to ${amps(besides.peakMilliamps)}; the limit already allows for that.`;
+  `The board draws another ${amps(besides.typicalMilliamps)}, ${amps(besides.peakMilliamps)} peak; the limit already accounts for it.`;

@@ -49,7 +49,7 @@ test('Resistors: a missing one is put in, stepped by key, seen in its load line;
   );
   await page.goto(`/plans/${id}/resistors`);
   await page.getByRole('button', { name: 'Add 180 Ω', exact: true }).click();
-  await expect(page.getByText(/at nominal values, .* at the corners; at most 12 mA/)).toBeVisible();
+  await expect(page.getByText(/nominal, .* worst case; maximum 12 mA/)).toBeVisible();
   await page.getByRole('button', { name: 'Part 0 anode: next value up' }).press('Enter');
   await expect(page.getByRole('row', { name: /^Part 0 anode/ })).toContainText('220 Ω');
   await expect(page.getByRole('img', { name: 'red, red, brown, gold' })).toBeVisible();
@@ -84,10 +84,10 @@ test('Supply: pixels are counted, what is on at once eases the rail, capacitors 
   await page.keyboard.press('Tab');
   await expect(findings(page)).not.toContainText('VBUS has to give');
   await page.getByRole('checkbox', { name: /^Part 0: 470 µF/ }).check();
-  await expect(findings(page)).not.toContainText('wants 470 µF');
+  await expect(findings(page)).not.toContainText('capacitor 470 µF missing');
   await saved(page);
   await page.reload();
-  await expect(page.getByRole('region', { name: 'VBUS' })).toContainText('429 mA on average');
+  await expect(page.getByRole('region', { name: 'VBUS' })).toContainText('429 mA average');
 });
 
 test('Readout: text on the real rows, what is cut is told; bare segments have the bytes of their wiring', async ({ page, request }) => {
@@ -100,7 +100,7 @@ test('Readout: text on the real rows, what is cut is told; bare segments have th
   );
   await page.goto(`/plans/${id}/readout`);
   const lcd = page.getByRole('region', { name: 'Part 0' });
-  await lcd.getByLabel('Text').fill('Brood 34.5 °C and humid');
+  await lcd.getByLabel('Text', { exact: true }).fill('Brood 34.5 °C and humid');
   await expect(lcd.getByText('2 rows × 16 characters; 7 characters cut off')).toBeVisible();
   await page.keyboard.press('Tab');
   await expect(findings(page)).toContainText('Part 0: 7 characters of the text do not fit');

@@ -12,7 +12,7 @@ test('boards are ranked, one says what it would change, the plan switches to it 
   const board = page.getByRole('row', { name: /^ESP32 stick, 38 pins/ });
   await expect(board).toContainText('Fits');
   await board.getByRole('button').click();
-  await expect(page.getByText(/Locks that go: SD card CLK/)).toBeVisible();
+  await expect(page.getByText(/Locks lost: SD card CLK/)).toBeVisible();
   await page.getByRole('button', { name: 'Switch to this board' }).click();
   await expect(page.getByText('ESP32 stick, 38 pins').first()).toBeVisible();
   await expect(findings(page)).not.toContainText('is used by 2 signals');

@@ -53,7 +53,7 @@ test('a long text runs through a chain; a character of one’s own fills what th
   const id = await planWith(request, 'rp2040-stick-40', ['matrix-32x8-max7219', 'lcd-1602-pcf8574']);
   await page.goto(`/plans/${id}/readout`);
   const matrix = page.getByRole('region', { name: 'Part 0' });
-  await matrix.getByLabel('Text').fill('Ferry in 12 min');
+  await matrix.getByLabel('Text', { exact: true }).fill('Ferry in 12 min');
   await page.keyboard.press('Tab');
   await expect(findings(page)).toContainText('of the text do not fit');
   await page.getByRole('button', { name: 'Scroll the text' }).click();
@@ -64,7 +64,7 @@ test('a long text runs through a chain; a character of one’s own fills what th
   await expect(slider).toHaveAttribute('aria-valuenow', '122');
 
   const lcd = page.getByRole('region', { name: 'Part 1' });
-  await lcd.getByLabel('Text').fill('Crêpe');
+  await lcd.getByLabel('Text', { exact: true }).fill('Crêpe');
   await page.keyboard.press('Tab');
   await expect(findings(page)).toContainText('Part 1 cannot show ê');
   await lcd.getByText('Characters of your own (0)').click();
@@ -95,13 +95,13 @@ test('keys on one pin: read off, chosen, told apart; a long search shows how far
   const field = keys.getByLabel(/^Resistors: from the pin to ground first/);
   await field.fill('10k, 22k, 47k, x');
   await page.keyboard.press('Enter');
-  await expect(keys.getByText('x is no resistance')).toBeVisible();
+  await expect(keys.getByText('x is not a resistance')).toBeVisible();
   await field.fill('10k, 22k, 47k, 4k7');
   await page.keyboard.press('Enter');
   await expect(findings(page)).toContainText('Part 0: two keys give the same reading');
   await page.getByRole('button', { name: 'Choose resistors for Part 0 from the values on hand' }).click();
-  await expect(findings(page)).not.toContainText('read alike');
-  await expect(keys.getByText(/^4 keys on 4095 counts, the closest two \d+ apart at worst/)).toBeVisible();
+  await expect(findings(page)).not.toContainText('same reading');
+  await expect(keys.getByText(/^4 keys, full scale 4095 counts; the closest two are \d+ apart in the worst case/)).toBeVisible();
   await saved(page);
 
   await page.getByLabel('Calculation').selectOption('ladder');
@@ -109,14 +109,14 @@ test('keys on one pin: read off, chosen, told apart; a long search shows how far
   await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByRole('alert')).toContainText('keys 40: expected 1 to 16 on one pin');
   await page.getByLabel('keys', { exact: true }).fill('16');
-  await page.getByLabel(/^values: E3 to E192/).fill('E96');
+  await page.getByLabel(/^preferred values: E3 to E192/).fill('E96');
   await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByText(/^\d+ %$/)).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByRole('button', { name: 'Calculate' })).toBeEnabled();
   await page.getByLabel('keys', { exact: true }).fill('3');
-  await page.getByLabel(/^values: E3 to E192/).fill('1k, 2k2, 4k7');
+  await page.getByLabel(/^preferred values: E3 to E192/).fill('1k, 2k2, 4k7');
   await page.getByRole('button', { name: 'Calculate' }).click();
   await page.getByRole('button', { name: 'Use them in Part 0' }).click();
-  await expect(keys.getByText(/^3 keys on 4095 counts/)).toBeVisible();
+  await expect(keys.getByText(/^3 keys, full scale 4095 counts/)).toBeVisible();
 });

@@ -46,15 +46,15 @@ export function AddressTools({
           variant="outline"
           onClick={() => edit(cleared.edits, `set the straps of ${counted(cleared.changes, 'part')} to resolve address conflicts`)}
         >
-          Keep all apart: set the straps of {counted(cleared.changes, 'part')}
+          Resolve address conflicts: set straps on {counted(cleared.changes, 'device')}
         </Button>
       )}
       {cleared && !cleared.ok && (
         <p className={styles.bad}>
-          No straps keep {sayList(cleared.stuck.map((id) => nameOf(plan, id)))} apart on one bus: each has been tried.
+          No combination of address straps separates {sayList(cleared.stuck.map((id) => nameOf(plan, id)))} on one bus.
         </p>
       )}
-      {text.trim() === '' && !clashing && <p className={styles.good}>No two meet: {formatFree(rows)} addresses are free.</p>}
+      {text.trim() === '' && !clashing && <p className={styles.good}>No address conflicts; {formatFree(rows)} addresses are free.</p>}
     </div>
   );
 }

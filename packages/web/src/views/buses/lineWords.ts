@@ -59,7 +59,7 @@ const BY: { readonly [K in SpiClock['by']]: string } = {
   controller: 'the controller',
   shifter: 'the level shifter',
   wire: 'the wire',
-  set: 'setting',
+  set: 'the setting',
 };
 
 /** @example clockWords({ hz: 20e6, by: 'wire' }) // '20 MHz, limited by the wire' */

@@ -125,8 +125,8 @@ const DIALOGS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
       await page.goto('/plans/proofing-box/bring-up');
       await page.getByLabel('Or try it on a simulated bench').selectOption({ label: 'Heater SIG is one position off, at D10' });
       await page.getByRole('button', { name: 'Check the simulated bench' }).click();
-      await page.getByRole('button', { name: /^Try all/ }).click();
-      await expect(page.getByRole('button', { name: /^Try all/ })).toBeHidden();
+      await page.getByRole('button', { name: /^Run all/ }).click();
+      await expect(page.getByRole('button', { name: /^Run all/ })).toBeHidden();
       await page.getByText(/answers? of \d+ that differ/).click();
     },
   ],

@@ -6,13 +6,13 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
 }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/buses`);
-  await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
+  await expect(findings(page)).toContainText('Address conflict: 0x68 on I2C0 (2 devices)');
   const motion = page.getByRole('slider', { name: 'Address of Motion' });
   await expect(motion).toHaveAttribute('aria-valuetext', '0x68');
   await motion.focus();
   await page.keyboard.press('ArrowRight');
   await expect(motion).toHaveAttribute('aria-valuetext', '0x69');
-  await expect(findings(page)).not.toContainText('Address conflict: 0x68 on one bus (2 devices)');
+  await expect(findings(page)).not.toContainText('Address conflict: 0x68 on I2C0 (2 devices)');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(motion).toHaveAttribute('aria-valuetext', '0x68');
 

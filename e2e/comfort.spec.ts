@@ -134,7 +134,7 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
   await findings(page).getByRole('button', { name: 'Apply 1 safe fix' }).click();
   await expect(findings(page)).toContainText('No issues found');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
+  await expect(findings(page)).toContainText('Address conflict: 0x68 on I2C0 (2 devices)');
   await page.getByRole('button', { name: 'Redo' }).click();
   await expect(findings(page)).toContainText('No issues found');
   // Somebody else's edit must follow the last of this page.

@@ -56,7 +56,7 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   // The motion sensor was strapped away from the clock; open that strap, and they meet.
   await view(page, 'Chart');
   await clickCell(page, 'sensor-3:AD0', 'Rail 3V3');
-  await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
+  await expect(findings(page)).toContainText('Address conflict: 0x68 on I2C0 (2 devices)');
   // The status LED onto the pin of the encoder's B.
   const { plan } = await storedPlan(request, id);
   const b = (plan.wires['input-1:B']!.end as { pin: string }).pin;

@@ -7,7 +7,7 @@ test('settle shows what it would change and what it proved; refused it changes n
 }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/chart`);
-  await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
+  await expect(findings(page)).toContainText('Address conflict: 0x68 on I2C0 (2 devices)');
   const proposal = page.getByRole('region', { name: 'Proposal' });
   const change = page.getByRole('list', { name: 'Wires that would change' }).getByRole('listitem');
   await page.getByRole('button', { name: 'Assign pins', exact: true }).click();
@@ -18,7 +18,7 @@ test('settle shows what it would change and what it proved; refused it changes n
   expect(scan.violations.map((v) => v.id)).toEqual([]);
   await page.keyboard.press('Escape');
   await expect(proposal).toBeHidden();
-  await expect(findings(page)).toContainText('Address conflict: 0x68 on one bus (2 devices)');
+  await expect(findings(page)).toContainText('Address conflict: 0x68 on I2C0 (2 devices)');
 
   await page.getByRole('grid').focus();
   await page.keyboard.press('s');

@@ -35,7 +35,7 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.goto(`${hive}/buses`);
-      await page.getByText('Bus load').waitFor();
+      await page.getByRole('heading', { name: /Bus load/ }).waitFor();
     },
   ],
   [
@@ -43,7 +43,7 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.goto(`${base}/plans/workbench-scoreboard/buses/spi0`);
-      await page.getByText('Bus load').waitFor();
+      await page.getByRole('heading', { name: /Bus load/ }).waitFor();
     },
   ],
   [
@@ -71,7 +71,7 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.goto(`${base}/plans/workbench-scoreboard/resistors`);
-      await page.getByText(/at nominal values/).waitFor();
+      await page.getByText(/nominal, /).waitFor();
     },
   ],
   [
@@ -154,8 +154,8 @@ const PICTURES = [
       await page.getByLabel('Or try it on a simulated bench').selectOption({ label: 'Humidity, roof has no ground' });
       await page.getByRole('button', { name: 'Check the simulated bench' }).click();
       await page.getByText(/that differ$/).waitFor();
-      await page.getByRole('button', { name: /^Try all/ }).click();
-      await page.getByRole('button', { name: /^Try all/ }).waitFor({ state: 'hidden' });
+      await page.getByRole('button', { name: /^Run all/ }).click();
+      await page.getByRole('button', { name: /^Run all/ }).waitFor({ state: 'hidden' });
       await page.getByRole('region', { name: 'Live bench' }).evaluate((region) => region.scrollIntoView());
     },
   ],

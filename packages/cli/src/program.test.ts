@@ -11,7 +11,7 @@ test('check says clashes with their remedies and ends with 1', async () => {
     findings: { code: string; text: { title: string } }[];
   };
   expect(json.findings.map((f) => [f.code, f.text.title])).toEqual([
-    ['address-shared', 'Address conflict: 0x68 on one bus (2 devices)'],
+    ['address-shared', 'Address conflict: 0x68 on I2C0 (2 devices)'],
     ['pin-shared', 'Pin conflict: GP22 is used by 2 signals'],
     ['sheet-unverified', 'Sheets with unverified data: 10'],
   ]);

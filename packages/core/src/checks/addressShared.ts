@@ -62,6 +62,7 @@ function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], take
     data: {
       address: { is: 'address', value: claims[0]!.address },
       count: { is: 'count', value: claims.length },
+      bus: bus.controller === undefined ? { is: 'words', text: 'one bus' } : { is: 'stretch', controller: bus.controller },
       members: { is: 'placements', ids: members },
       devices: { is: 'words', text: claims.map((c) => c.device.chip).join(' and ') },
     },
@@ -116,12 +117,12 @@ export const addressShared: Check = {
   question: 'Does every I2C device on a bus have a unique address?',
   messages: {
     claimed: {
-      title: 'Address conflict: {address} on one bus ({count} devices)',
+      title: 'Address conflict: {address} on {bus} ({count} devices)',
       text: '{members} ({devices}) respond to the same address.',
       why: 'A 7-bit address must select one device. Two devices that acknowledge together drive SDA at the same time, and every reading is the wired-AND of both.',
     },
     'all-fixed': {
-      title: 'Address conflict: {address} on one bus ({count} devices)',
+      title: 'Address conflict: {address} on {bus} ({count} devices)',
       text: '{members} ({devices}) have this address fixed and cannot share a bus.',
       why: 'A 7-bit address must select one device. None of these devices has an address strap that helps; one of them must move to another bus or behind a multiplexer.',
     },

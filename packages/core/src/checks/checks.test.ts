@@ -164,7 +164,7 @@ describe('address-shared', () => {
       {
         message: 'claimed',
         level: 'clash',
-        title: 'Address conflict: 0x68 on one bus (2 devices)',
+        title: 'Address conflict: 0x68 on I2C0 (2 devices)',
         remedies: ['Tie Motion AD0 to 3V3 (address 0x69)', 'Move Motion to I2C1 (GP2 and GP3)'],
       },
     ]);
@@ -182,11 +182,11 @@ describe('address-shared', () => {
       ...['a', 'b'].flatMap((id) => [add(id, 'clock-ds3231-eeprom', `Clock ${id}`), ...power(id, '5v'), ...i2c(id, 'A4', 'A5')]),
     );
     expectCheck('address-shared', plan, sheets, [
-      { message: 'all-fixed', level: 'clash', title: 'Address conflict: 0x68 on one bus (2 devices)', remedies: [] },
+      { message: 'all-fixed', level: 'clash', title: 'Address conflict: 0x68 on I2C (2 devices)', remedies: [] },
       {
         message: 'claimed',
         level: 'clash',
-        title: 'Address conflict: 0x57 on one bus (2 devices)',
+        title: 'Address conflict: 0x57 on I2C (2 devices)',
         remedies: ['Set Clock b A0 bridged (address 0x56)', 'Set Clock a A0 bridged (address 0x56)'],
       },
     ]);

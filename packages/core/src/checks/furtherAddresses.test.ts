@@ -106,7 +106,7 @@ describe('straps of four states', () => {
       {
         message: 'claimed',
         level: 'clash',
-        title: 'Address conflict: 0x48 on one bus (2 devices)',
+        title: 'Address conflict: 0x48 on I2C0 (2 devices)',
         remedies: expect.arrayContaining(['Tie c ADDR to SCL (address 0x4B)', 'Tie a ADDR to SCL (address 0x4B)']) as string[],
       },
     ]);

@@ -1,4 +1,4 @@
-import { counted, formatAddress, formatSi } from '../quantity/format';
+import { counted, formatAddress, formatBytes, formatSi } from '../quantity/format';
 import { sourceLine } from '../sheets/source';
 import { boardSheet, partSheet, type SheetRef, type Sheets } from '../sheets/sheetIndex';
 import { boardOf, partOf } from '../plan/edit';
@@ -76,7 +76,7 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
     case 'volts':
       return formatSi(datum.value, 'V');
     case 'quantity':
-      return formatSi(datum.value, datum.unit);
+      return datum.unit === 'B' ? formatBytes(datum.value) : formatSi(datum.value, datum.unit);
     case 'share':
       return `${Math.round(datum.value * 100)} %`;
     case 'stretch': {

@@ -48,7 +48,8 @@ export function formatAddress(address: number): string {
  *  @example formatBytes(115_200) // '112.5 KiB' */
 export function formatBytes(bytes: number): string {
   if (bytes < 1024) return `${bytes} B`;
-  const [size, unit] = bytes < 1024 ** 2 ? [bytes / 1024, 'KiB'] : [bytes / 1024 ** 2, 'MiB'];
+  const [size, unit] =
+    bytes < 1024 ** 2 ? [bytes / 1024, 'KiB'] : bytes < 1024 ** 3 ? [bytes / 1024 ** 2, 'MiB'] : [bytes / 1024 ** 3, 'GiB'];
   return `${Number(size.toFixed(1))} ${unit}`;
 }
 

@@ -153,7 +153,7 @@ describe('flash', () => {
   test('more than there is cannot be written; leaving the largest out helps where it is enough', () => {
     const over = edited(glass, sheets, shows('d', 30_000, 3000));
     expectCheck('flash-over', over, sheets, [
-      { message: 'over', level: 'clash', title: 'Pictures use 33.5 kB of 32.3 kB flash', remedies: ['Remove the picture p0'] },
+      { message: 'over', level: 'clash', title: 'Pictures use 32.7 KiB of 31.5 KiB flash', remedies: ['Remove the picture p0'] },
     ]);
     expect(flashLedger(remedied('flash-over', over, sheets), sheets)!.usedBytes).toBe(3475);
     expectCheck('flash-over', edited(glass, sheets, shows('d', 25_000)), sheets, [

@@ -26,7 +26,7 @@ describe('memory', () => {
       {
         message: 'over',
         level: 'clash',
-        title: 'Frame buffers use 8.19 kB of 1.8 kB RAM',
+        title: 'Frame buffers use 8 KiB of 1.8 KiB RAM',
         remedies: ['Use a partial frame buffer for Glass'],
       },
     ]);

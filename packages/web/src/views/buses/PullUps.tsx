@@ -73,7 +73,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
     ...cut.map((member): ScaleRow => ({
       id: `cut-${member.id}`,
       head: <Cuttable name={member.name} cut onChange={() => toCut(member.id, false)} />,
-      value: 'cut',
+      value: 'removed',
       marks: [],
     })),
   );
@@ -114,8 +114,8 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
                   from: pullUps.leastOhms,
                   to: pullUps.mostOhms,
                   tone: 'good',
-                  fromLabel: `${formatSi(pullUps.leastOhms, 'Ω')} least`,
-                  ...(pullUps.mostOhms < OHMS.max ? { toLabel: `${formatSi(pullUps.mostOhms, 'Ω')} most` } : {}),
+                  fromLabel: `min ${formatSi(pullUps.leastOhms, 'Ω')}`,
+                  ...(pullUps.mostOhms < OHMS.max ? { toLabel: `max ${formatSi(pullUps.mostOhms, 'Ω')}` } : {}),
                 },
               ]
             : []
@@ -240,7 +240,7 @@ function Cuttable({ name, cut, onChange }: { readonly name: string; readonly cut
     <span className={styles.cuttable}>
       <span className={cut ? styles.cutName : undefined}>{name}</span>
       <button type="button" className={styles.cutButton} aria-pressed={cut} aria-label={`Pull-ups of ${name} cut`} onClick={onChange}>
-        {cut ? 'put back' : 'cut'}
+        {cut ? 'restore' : 'remove'}
       </button>
     </span>
   );

@@ -68,7 +68,7 @@ export function Rise({ sheet }: { readonly sheet: SegmentSheet }) {
         <Line dataKey="slow" stroke="var(--verdigris)" strokeWidth={2} dot={false} isAnimationActive={false} />
       </LineChart>
       <p className="quiet">
-        Solid: weakest corner. Dashed: strongest.{' '}
+        Solid: weakest pull-up. Dashed: strongest pull-up.{' '}
         <SavePicture
           label={`Rise of the line${sheet.segment.via ? ` behind ${sheet.segment.via.placement.name}` : ''}`}
           svg={() => svgOf(figure.current!)}

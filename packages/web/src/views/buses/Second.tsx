@@ -19,7 +19,7 @@ export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I
   return (
     <section className={styles.section}>
       <h2>
-        One second of the bus <span className={styles.aside}>{percent(time.share)} taken</span>{' '}
+        Bus load <span className={styles.aside}>{percent(time.share)}</span>{' '}
         <SavePicture
           label="Bus load"
           svg={() =>

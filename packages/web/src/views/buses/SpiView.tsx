@@ -84,9 +84,8 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
   return (
     <>
       <p className={styles.facts}>
-        {sheet.rows.length} {sheet.rows.length === 1 ? 'select' : 'selects'} ·{' '}
-        {sheet.controllerHz ? `controller up to ${formatSi(sheet.controllerHz, 'Hz')}` : 'no controller'} · {percent(sheet.share)} of a
-        second taken
+        {sheet.rows.length} {sheet.rows.length === 1 ? 'chip select' : 'chip selects'} ·{' '}
+        {sheet.controllerHz ? `controller up to ${formatSi(sheet.controllerHz, 'Hz')}` : 'no controller'} · bus load {percent(sheet.share)}
       </p>
       <section className={styles.section}>
         <h2>Lines and chip selects</h2>
@@ -99,7 +98,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
       </section>
       <section className={styles.section}>
         <h2>
-          Clock of each part <span className={styles.aside}>disc: writing, ring: reading, cross: by a program without the controller</span>
+          Clock limits <span className={styles.aside}>disc: write, ring: read, cross: software SPI</span>
         </h2>
         <HangScale
           label="Clock limits"
@@ -149,7 +148,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
       </section>
       <section className={styles.section}>
         <h2>
-          One second of the bus <span className={styles.aside}>{percent(sheet.share)} taken</span>
+          Bus load <span className={styles.aside}>{percent(sheet.share)}</span>
         </h2>
         <div className={styles.tableScroll}>
           <table className={styles.table}>

@@ -71,7 +71,7 @@ export function LevelsView() {
     return (
       <div className={styles.empty}>
         <h2>No levels to compare yet</h2>
-        <p>As soon as a part with a supply is wired to a pin, what it gives and asks stands here against what the board gives and asks.</p>
+        <p>Connect a powered part to a pin to compare its levels with those of the board here.</p>
         <Button component={Link} to={`/plans/${plan.id}/chart`}>
           Open the Chart
         </Button>

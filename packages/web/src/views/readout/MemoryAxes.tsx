@@ -1,7 +1,7 @@
 import { flashLedger } from '@roof-chart/core/readout/flash';
 import { memoryLedger } from '@roof-chart/core/readout/memory';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { formatSi } from '@roof-chart/core/quantity/format';
+import { formatBytes } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../app/workbench';
 import { HangScale, type ScaleRow } from '../../hang/HangScale';
 import type { Scale } from '../../hang/placing';
@@ -24,7 +24,7 @@ function Axis({ label, words, total, used, rows }: AxisProps) {
     min: 0,
     max,
     log: false,
-    ticks: [0, 0.25, 0.5, 0.75, 1].map((share) => ({ at: total * share, label: formatSi(total * share, 'B') })),
+    ticks: [0, 0.25, 0.5, 0.75, 1].map((share) => ({ at: total * share, label: formatBytes(Math.round(total * share)) })),
   };
   return (
     <section className={styles.memory} aria-label={label}>

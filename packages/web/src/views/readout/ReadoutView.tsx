@@ -5,7 +5,7 @@ import { layoutText } from '@roof-chart/core/readout/layout';
 import { memoryLedger, type MemoryLine } from '@roof-chart/core/readout/memory';
 import { segmentTable, type SegmentTable } from '@roof-chart/core/readout/segmentTable';
 import { type Placement, type Plan, PLAN_LIMITS, type Readout } from '@roof-chart/core/plan/plan';
-import { formatSi } from '@roof-chart/core/quantity/format';
+import { formatBytes } from '@roof-chart/core/quantity/format';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
@@ -115,7 +115,7 @@ function Display({ plan, placement, part, line }: DisplayProps) {
         )}
         {line && (
           <p className={`quiet ${styles.fact}`}>
-            {formatSi(line.bytes, 'B')} of RAM: {PICTURE_WORDS[line.picture]} ({line.format})
+            frame memory {formatBytes(line.bytes)}: {PICTURE_WORDS[line.picture]} ({line.format})
           </p>
         )}
       </div>
@@ -193,10 +193,7 @@ export function ReadoutView() {
     return (
       <div className={styles.empty}>
         <h2>No display yet</h2>
-        <p>
-          As soon as the plan has a display, what it is to show can be tried here on its real columns and rows, and the memory that it takes
-          stands beside.
-        </p>
+        <p>Add a display to preview its text on the real columns and rows, and to see its frame memory.</p>
         <Button component={Link} to={`/plans/${plan.id}/stock`}>
           Add a display
         </Button>

@@ -1,7 +1,7 @@
 import type { FlashLedger, FlashLine } from '@roof-chart/core/readout/flash';
 import type { MemoryLedger } from '@roof-chart/core/readout/memory';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { formatSi } from '@roof-chart/core/quantity/format';
+import { formatBytes } from '@roof-chart/core/quantity/format';
 import type { ScaleRow } from '../../hang/HangScale';
 import { stackRows } from '../../hang/stackRows';
 
@@ -13,7 +13,7 @@ interface Share {
 
 const rowsOf = (shares: readonly Share[], limit: number): readonly ScaleRow[] =>
   stackRows(
-    shares.filter(({ bytes }) => bytes > 0).map(({ id, head, bytes }) => ({ id, head, value: formatSi(bytes, 'B'), amount: bytes })),
+    shares.filter(({ bytes }) => bytes > 0).map(({ id, head, bytes }) => ({ id, head, value: formatBytes(bytes), amount: bytes })),
     limit,
   );
 

@@ -64,8 +64,8 @@ export function LoadLine({ lamp, ohms }: { readonly lamp: Lamp; readonly ohms: n
         <ReferenceDot x={typical(lamp.forwardVolts)} y={(amps.typ ?? 0) * 1000} r={5} fill="var(--ink)" stroke="none" />
       </LineChart>
       <p className="quiet">
-        Band: forward voltage of the LED. Solid: what the resistor lets through, with half of what the output may drop. Dashed: at the worst
-        corner. The disc is where they meet. <SavePicture label="Load line" svg={() => svgOf(figure.current!)} />
+        Band: forward voltage range. Solid: load line with nominal output resistance. Dashed: load line in the worst case. Disc: operating
+        point. <SavePicture label="Load line" svg={() => svgOf(figure.current!)} />
       </p>
     </figure>
   );

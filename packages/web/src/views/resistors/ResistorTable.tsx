@@ -119,13 +119,13 @@ export function ResistorTable({
           <th scope="col">Colour bands</th>
           <th scope="col">Code</th>
           <th scope="col" className={styles.number}>
-            Exactly
+            Exact value
           </th>
           <th scope="col" className={styles.number}>
-            Carries
+            Current
           </th>
           <th scope="col" className={styles.number}>
-            Heat → rating
+            Dissipation → rating
           </th>
           <td />
         </tr>

@@ -31,7 +31,7 @@ export function ResistorsView() {
       <div className={styles.top}>
         <h2 className={styles.title}>Resistors</h2>
         <span className="quiet num">
-          {counted(list.length, 'place')}
+          {counted(list.length, 'resistor')}
           {missing.length > 0 ? `, ${missing.length} missing` : ''}
         </span>
         {all.length > 1 && (
@@ -44,8 +44,8 @@ export function ResistorsView() {
       </div>
       {list.length === 0 ? (
         <p className={`quiet ${styles.empty}`}>
-          This plan needs no resistors so far. As soon as an LED is wired, a line is pulled up or a level is divided, its resistor stands
-          here with its value and its bands. The calculators below work without a plan, too.
+          No resistors needed yet. Connect an LED, add a pull-up or a voltage divider to see its value and colour bands here. The
+          calculators below work without a plan.
         </p>
       ) : (
         <ResistorTable plan={plan} list={list} chosen={one?.id} onChoose={setChosen} />

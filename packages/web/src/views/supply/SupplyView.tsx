@@ -136,7 +136,7 @@ export function SupplyView() {
     return (
       <div className={styles.empty}>
         <h2>No loads yet</h2>
-        <p>As soon as a part’s supply is wired, the current that it takes stands here against what its rail gives.</p>
+        <p>Connect the supply of a part to see the load and the limit of its rail here.</p>
         <Button component={Link} to={`/plans/${plan.id}/chart`}>
           Open the Chart
         </Button>
@@ -150,8 +150,8 @@ export function SupplyView() {
       ))}
       <Capacitors plan={plan} />
       <p className="quiet">
-        Currents are those of the sheets, LEDs as their resistors make them, each at its peak with the share of it that is on at the same
-        time. <Link to={`/plans/${plan.id}/facts`}>Measured currents go into the facts of this plan.</Link>
+        Currents from the sheets; LED currents calculated from their resistors; peaks multiplied by simultaneous use.{' '}
+        <Link to={`/plans/${plan.id}/facts`}>Enter measured currents under Facts.</Link>
       </p>
     </div>
   );

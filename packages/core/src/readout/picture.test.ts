@@ -157,7 +157,7 @@ describe('flash', () => {
     ]);
     expect(flashLedger(remedied('flash-over', over, sheets), sheets)!.usedBytes).toBe(3475);
     expectCheck('flash-over', edited(glass, sheets, shows('d', 25_000)), sheets, [
-      { message: 'little', level: 'risk', title: 'Pictures use 25.5 kB of 32.3 kB flash', remedies: ['Remove the picture p0'] },
+      { message: 'little', level: 'risk', title: 'Pictures use 24.9 KiB of 31.5 KiB flash', remedies: ['Remove the picture p0'] },
     ]);
   });
 });

@@ -50,7 +50,7 @@ function examine(context: CheckContext, bus: Bus): readonly FindingDraft[] {
 }
 
 const why =
-  'Until the program configures its pins, the level of CS is undefined, and a device may respond to traffic meant for another one. State after reset: {state} A pull-up resistor at each CS keeps all devices deselected.';
+  'Until the program configures its pins, CS floats, and a device may respond to traffic meant for another one. State after reset: {state} A pull-up resistor at each CS keeps all devices deselected.';
 
 export const selectFloating: Check = {
   code: 'select-floating',

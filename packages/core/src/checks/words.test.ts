@@ -1,0 +1,60 @@
+import fc from 'fast-check';
+import { shippedSheets } from '../../tests/catalogue';
+import { spoiltPlan } from '../../tests/spoiltPlan';
+import { CALCULATIONS } from '../electrics/calculations';
+import { reviewPlan } from '../review/review';
+import { CHECKS } from './registry';
+import { sayFinding, sayRemedy } from './say';
+
+const sheets = shippedSheets();
+
+/** Phrases that people had to translate; the trade's own words stand in their place. */
+const OLD =
+  /\b(asks?|stands?|lives?|rests|wants?|hangs? (on|at|under)|comes (in|out|there)|leans on|content with|nobody|letters|remed(y|ies)|clash(es)?|told apart|(times|of) a second|at the most|at the least|takes most|has to (carry|give)|as much as|drawer|settl(ed|ing) plan)\b/i;
+
+const texts = [
+  ...CHECKS.flatMap((check) => [
+    check.question,
+    ...Object.values(check.messages).flatMap(({ title, text, why }) => [title, text, why]),
+    ...Object.values(check.remedies),
+    check.otherwise ?? '',
+  ]),
+  ...CALCULATIONS.flatMap(({ words, inputs, outputs }) => [words, ...inputs.map((one) => one.words), ...outputs.map((one) => one.words)]),
+];
+
+test('findings and calculators use the words of the trade', () => {
+  expect(texts.length).toBeGreaterThan(600);
+  expect(texts.filter((text) => OLD.test(text.replace(/\{\w+\}/g, '')))).toEqual([]);
+});
+
+test('titles are no sentences, texts and reasons are; fixes begin with a verb', () => {
+  for (const { code, messages, remedies } of CHECKS) {
+    for (const { title, text, why } of Object.values(messages)) {
+      expect([code, title]).toEqual([code, expect.not.stringMatching(/[.!]$/)]);
+      expect([code, text]).toEqual([code, expect.stringMatching(/[.:}]$/)]);
+      expect([code, why]).toEqual([code, expect.stringMatching(/\.$/)]);
+    }
+    for (const fix of Object.values(remedies)) expect([code, fix]).toEqual([code, expect.stringMatching(/^[A-Z][a-z]+(-[a-z]+)? /)]);
+  }
+});
+
+test('what is said of any spoilt plan has no hole and no plural of one', () => {
+  fc.assert(
+    fc.property(spoiltPlan(sheets), (plan) => {
+      const result = reviewPlan(plan, sheets);
+      if (!result.ok) return;
+      for (const finding of result.review.findings) {
+        const { title, text, why } = sayFinding(plan, sheets, finding);
+        const fixes = finding.remedies.map((remedy) => sayRemedy(plan, sheets, finding.code, remedy));
+        for (const said of [title, text, why, ...fixes]) {
+          expect([finding.code, said]).toEqual([finding.code, expect.not.stringMatching(/[{}]|undefined|NaN|\bnull\b|\[object/)]);
+          expect([finding.code, said]).toEqual([
+            finding.code,
+            expect.not.stringMatching(/(^|[ (])1 (wires|lines|parts|devices|pins|digits|signals|characters|rows)\b/),
+          ]);
+        }
+      }
+    }),
+    { numRuns: 40 },
+  );
+});

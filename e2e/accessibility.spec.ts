@@ -81,7 +81,7 @@ for (const [path, text] of SHEET_PAGES) {
 test('the forms of a part side by side pass the accessibility scan', async ({ page }) => {
   await page.goto('/plans/hive-watch/stock');
   await page.getByRole('button', { name: 'Compare OLED 128×64 with its other versions' }).click();
-  await expect(page.getByRole('dialog').getByRole('row', { name: /^Private pins/ })).toBeVisible();
+  await expect(page.getByRole('dialog').getByRole('row', { name: /^Dedicated pins/ })).toBeVisible();
   expect(await violations(page)).toEqual([]);
 });
 

@@ -1,13 +1,11 @@
-import type { Finding, Level } from '@roof-chart/core/checks/check';
+import type { Finding } from '@roof-chart/core/checks/check';
 import { isAboutFacts } from '@roof-chart/core/checks/registry';
-import { sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
+import { LEVEL_WORDS, sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile } from '../planFile';
-
-const LEVEL_WORDS: { readonly [L in Level]: string } = { clash: 'error', risk: 'warning', hint: 'note' };
 
 function asText(plan: Plan, sheets: Sheets, finding: Finding): string {
   const said = sayFinding(plan, sheets, finding);

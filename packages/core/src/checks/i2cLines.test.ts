@@ -1,30 +1,17 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
+import { member, plan, pullUpCodes, said } from '../../tests/i2cPlans';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { behindShifter } from '../allocate/behindShifter';
 import { sinkOf } from '../electrics/busInputs';
 import type { Edit } from '../plan/edit';
-import { type BusSettings, newPlan, type Plan } from '../plan/plan';
+import { type BusSettings, newPlan } from '../plan/plan';
 import { reviewPlan } from '../review/review';
 import { sayFinding } from './say';
 
 const sheets = shippedSheets();
-const member = (id: string, sheet: string, name = id, rail = '3v3'): Edit[] => [
-  add(id, sheet, name),
-  wire(`${id}:SDA`, 'GP4'),
-  wire(`${id}:SCL`, 'GP5'),
-  wire(`${id}:VCC`, `rail ${rail}`),
-  wire(`${id}:GND`, 'ground'),
-];
-const plan = (...edits: readonly Edit[]): Plan => edited(stick(), sheets, ...edits);
 const settings = (of: BusSettings | null, segment = 'i2c0'): Edit => ({ kind: 'bus-settings', segment, settings: of });
-const said = (code: string, of: Plan): readonly string[] =>
-  findingsOf(of, sheets)
-    .filter((f) => f.code === code)
-    .map((f) => sayFinding(of, sheets, f).text);
-
-const pullUpCodes = (of: Plan) => codesAfter(of, sheets).filter((code) => code.startsWith('pullup') || code.startsWith('pin'));
 
 describe('pullup-too-strong', () => {
   const many = plan(...Array.from({ length: 6 }, (_, at) => member(`e${at}`, 'oled-096-ssd1306-i2c', `Drive ${at}`)).flat());

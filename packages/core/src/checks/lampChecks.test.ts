@@ -7,6 +7,7 @@ import { driverAmps } from '../electrics/currentSet';
 import { setDriversOf } from '../electrics/setDrivers';
 import { supplySheets } from '../electrics/supplySheet';
 import { buildList } from '../outputs/buildList';
+import { settle } from '../allocate/settle';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
@@ -107,7 +108,20 @@ describe('a lamp at a pin', () => {
       const apart = remedied('led-shared-resistor', shared, sheets);
       expect([apart.wires['m:A']!.end, apart.series['m:A'] !== undefined]).toEqual([{ to: 'pin', pin: 'GP2' }, true]);
     }
-    // Two behind the cathode of a third.
+    // Both at one pin are one signal for assigning, too: they stay, or move together.
+    expect(settle(each, sheets)!.edits).toEqual([]);
+    const met = edited(each, sheets, add('k', 'button-push', 'Key'), wire('k:C1', 'GP2'), wire('k:C2', 'ground'), {
+      kind: 'lock',
+      placement: 'k',
+      terminal: 'C1',
+      locked: true,
+    });
+    const apart = settle(met, sheets)!.plan.wires;
+    expect(apart['m:A']!.end).toEqual(apart['l:A']!.end);
+    expect(apart['m:A']!.end).not.toEqual({ to: 'pin', pin: 'GP2' });
+    // Wires in a circle share nothing.
+    expect(codesAfter(edited(two('red'), sheets, wire('m:A', 'l:A'), wire('l:A', 'm:A')), sheets)).not.toContain('led-shared-resistor');
+    // Two behind the cathode of a third: the fix goes to the pin that drives it.
     const branched = edited(
       two('red'),
       sheets,

@@ -1,4 +1,5 @@
 import { lampsOf } from '../electrics/lamps';
+import { outputEnd } from '../electrics/ledStrings';
 import { terminalsOf, type PlanTerminal } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
@@ -7,8 +8,7 @@ import type { CheckContext, Remedy } from './check';
 
 export const OWN_RESISTOR = { own: 'Connect {terminals} to {end}, each LED with its own resistor' } as const;
 
-/** Wires LEDs to the output that drives the first of them, and gives each its own resistor.
- *  @param first the LED with a wire to an output
+/** Wires LEDs to the output that the current of the first of them comes from, and gives each its own resistor.
  *  @param grounds whether their cathodes, which end at other LEDs so far, go to ground */
 export function ownResistors(
   { plan, sheets }: CheckContext,
@@ -16,7 +16,7 @@ export function ownResistors(
   others: readonly PlanTerminal[],
   grounds = false,
 ): readonly Remedy[] {
-  const end = first.wire?.end;
+  const end = outputEnd(plan, sheets, first);
   const all = [first, ...others];
   if (!end || end.to === 'rail' || end.to === 'ground') return [];
   if (others.some(({ wire, placement }) => wire?.locked || placement.onBoard)) return [];

@@ -3,8 +3,11 @@ import { sourceLine } from '../sheets/source';
 import { boardSheet, partSheet, type SheetRef, type Sheets } from '../sheets/sheetIndex';
 import { boardOf, partOf } from '../plan/edit';
 import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
-import type { Data, Datum, Finding, Remedy } from './check';
+import type { Data, Datum, Finding, Level, Remedy } from './check';
 import { checkOf } from './registry';
+
+/** What the levels of findings are called. */
+export const LEVEL_WORDS: { readonly [L in Level]: string } = { clash: 'error', risk: 'warning', hint: 'note' };
 
 /** Ids and numbers become words here, at the edge; nothing in the core depends on these texts. */
 

@@ -1,5 +1,6 @@
 import { shippedSheets } from '../../tests/catalogue';
-import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
+import { expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
+import { member, plan, pullUpCodes, said } from '../../tests/i2cPlans';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { pullFeed } from '../electrics/busInputs';
 import { segmentSheets } from '../electrics/segmentSheet';
@@ -8,23 +9,9 @@ import { segmentsOf } from '../nets/segments';
 import { boardOf, type Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
 import { additionOf } from '../review/addition';
-import { sayFinding } from './say';
 
 const sheets = shippedSheets();
-const member = (id: string, sheet: string, name = id, rail = '3v3'): Edit[] => [
-  add(id, sheet, name),
-  wire(`${id}:SDA`, 'GP4'),
-  wire(`${id}:SCL`, 'GP5'),
-  wire(`${id}:VCC`, `rail ${rail}`),
-  wire(`${id}:GND`, 'ground'),
-];
-const plan = (...edits: readonly Edit[]): Plan => edited(stick(), sheets, ...edits);
-const said = (code: string, of: Plan): readonly string[] =>
-  findingsOf(of, sheets)
-    .filter((f) => f.code === code)
-    .map((f) => sayFinding(of, sheets, f).text);
 
-const pullUpCodes = (of: Plan) => codesAfter(of, sheets).filter((code) => code.startsWith('pullup') || code.startsWith('pin'));
 const clocks = (count: number): Edit[] =>
   Array.from({ length: count }, (_, at) => member(`c${at}`, 'clock-ds1307', `Clock ${at}`, 'vbus')).flat();
 

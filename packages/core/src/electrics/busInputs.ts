@@ -49,6 +49,9 @@ export function logicVolts(board: IndexedBoard): Range {
   return board.sheet.rails.list.find((rail) => rail.id === board.sheet.logicRail)?.volts ?? board.sheet.electrical.vdd;
 }
 
+/** Most that a pin of the board takes in any state, while the supply of its logic is at its lowest, in volts. */
+export const aboveSupply = (board: IndexedBoard): number => logicVolts(board).min + board.sheet.electrical.inputMaxAboveSupply;
+
 /** A voltage and the rail that it is the voltage of; none where a regulator makes it. */
 export interface Feed {
   readonly volts: Range;
@@ -107,7 +110,7 @@ export function pullFeed(plan: Plan, sheets: Sheets, key: TerminalKey): Feed | u
   if (own.rail === logic.rail) return own;
   const net = findNets(plan, sheets).byTerminal.get(key);
   const pin = net?.pins[0] === undefined ? undefined : board.pins.get(net.pins[0]);
-  const pinTakes = pin ? (pin.limits?.tolerantVolts ?? logic.volts.min + board.sheet.electrical.inputMaxAboveSupply) : Infinity;
+  const pinTakes = pin ? (pin.limits?.tolerantVolts ?? aboveSupply(board)) : Infinity;
   const takes = (net?.terminals ?? []).map((item) => {
     const part = partSheet(sheets, item.placement.sheet)?.sheet;
     if (item.placement.id === placement || !part?.supply || part.passage) return Infinity;
@@ -243,7 +246,7 @@ function stretchOf(
   const feed = shifter?.feed ?? (via ? feedOf(plan, sheets, board, via.placement.id) : logicFeed(board));
   const added = plan.busSettings[segment.id]?.addedOhms;
   const { fixed, internal } = via ? { fixed: [], internal: undefined } : boardPullUps(board, bus, line);
-  const { volMax, pinMilliamps, inputMaxAboveSupply } = board.sheet.electrical;
+  const { volMax, pinMilliamps } = board.sheet.electrical;
   const pullUps = [
     ...segment.members.flatMap((member) => pullUpsOf(plan, sheets, board, member, line)),
     ...(via?.by === 'channel' ? pullUpsOf(plan, sheets, board, via.placement, line, via.channel) : []),
@@ -252,9 +255,9 @@ function stretchOf(
     ...fixed,
     ...(added === undefined ? [] : [addedPullUp(added, feed)]),
   ];
-  const highest = pullUps.length > 0 ? pulledTo({ pullUps, vdd: feed.volts }).max : feed.volts.max;
   const isOff =
-    board.pins.get(bus.pins[line] ?? '')?.limits?.tolerantUnless !== undefined && highest > logicVolts(board).max + inputMaxAboveSupply;
+    board.pins.get(bus.pins[line] ?? '')?.limits?.tolerantUnless !== undefined &&
+    pulledTo({ pullUps, vdd: feed.volts }).max > aboveSupply(board);
   return {
     vdd: feed.volts,
     pullUps,

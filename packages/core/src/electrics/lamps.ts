@@ -168,7 +168,7 @@ function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTermi
   };
   const lit = own.filter((t) => t.terminal.led && t.wire).length;
   const share = circuit.totalAmps === undefined ? Infinity : circuit.totalAmps / Math.max(1, lit);
-  const mostAmps = Math.min(ledAmps, circuit.limitAmps / besideAt(plan, sheets, item), share);
+  const mostAmps = Math.min(ledAmps, circuit.limitAmps / (digits > 1 ? 1 : besideAt(plan, sheets, item)), share);
   const wanted = digits > 1 ? DIGIT_AMPS * digits : USUAL_AMPS;
   const meantAmps = Math.min(wanted, mostAmps * OF_LIMIT);
   const exact = exactOhms(given, meantAmps, mostAmps);

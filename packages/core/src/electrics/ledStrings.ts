@@ -1,9 +1,9 @@
 import { derived } from '../nets/derived';
+import { cathodeOf } from '../nets/leds';
 import { findNets } from '../nets/nets';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals';
-import { type Plan, type TerminalKey, terminalKey } from '../plan/plan';
+import { type Plan, type TerminalKey, terminalKey, type WireEnd } from '../plan/plan';
 import type { Range } from '../quantity/range';
-import type { PartSheet } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 
 /** Single LEDs that one current flows through, one after another from the output to ground. */
@@ -16,12 +16,6 @@ export interface LedString {
   readonly maxAmps: number;
 }
 
-/** The cathode of a part that is nothing but one LED. */
-function cathodeOf({ terminals: { list }, polarity }: PartSheet): string | undefined {
-  const [one, two] = list;
-  return list.length === 2 && polarity && one!.led && two!.role === 'ground' ? two!.id : undefined;
-}
-
 const forwardOf = ({ terminal, part }: PlanTerminal): Range => terminal.led?.forwardVolts ?? part.polarity!.forwardVolts;
 
 const plus = (a: Range, b: Range): Range => ({ min: a.min + b.min, typ: (a.typ ?? a.max) + (b.typ ?? b.max), max: a.max + b.max });
@@ -29,9 +23,9 @@ const plus = (a: Range, b: Range): Range => ({ min: a.min + b.min, typ: (a.typ ?
 /** The anodes that a cathode leads to, where it leads nowhere else. */
 function behind(plan: Plan, sheets: Sheets, { placement, part }: PlanTerminal): readonly PlanTerminal[] {
   const cathode = cathodeOf(part);
-  const net = cathode === undefined ? undefined : findNets(plan, sheets).byTerminal.get(terminalKey(placement.id, cathode));
+  const net = cathode === null ? undefined : findNets(plan, sheets).byTerminal.get(terminalKey(placement.id, cathode));
   if (!net || net.ground || net.rails.length > 0 || net.pins.length > 0) return [];
-  return net.terminals.filter((item) => item.terminal.led && item.placement.id !== placement.id && cathodeOf(item.part) !== undefined);
+  return net.terminals.filter((item) => item.terminal.led && item.placement.id !== placement.id && cathodeOf(item.part) !== null);
 }
 
 /** The string that begins at a driven anode: that LED alone where its cathode goes to ground. Of several LEDs that a cathode leads to, the
@@ -44,6 +38,22 @@ export function ledString(plan: Plan, sheets: Sheets, first: PlanTerminal): LedS
     forwardVolts: anodes.map(forwardOf).reduce(plus),
     maxAmps: Math.min(...anodes.map(({ part }) => part.polarity!.maxMilliamps / 1000)),
   };
+}
+
+/** Where the current of an LED comes from: the end of its wire, followed through the LEDs before it; undefined without such an end. */
+export function outputEnd(
+  plan: Plan,
+  sheets: Sheets,
+  item: PlanTerminal,
+  passed: ReadonlySet<TerminalKey> = new Set(),
+): WireEnd | undefined {
+  const end = item.wire?.end;
+  if (end?.to !== 'terminal' || passed.has(item.key)) return end?.to === 'terminal' ? undefined : end;
+  const there = terminalsOf(plan, { id: end.placement }, sheets);
+  const target = there.find((t) => t.terminal.id === end.terminal);
+  const isCathode = target !== undefined && target.terminal.id === cathodeOf(target.part);
+  const before = target?.terminal.led ? target : isCathode ? there.find((t) => t.terminal.led) : undefined;
+  return before ? outputEnd(plan, sheets, before, new Set([...passed, item.key])) : end;
 }
 
 /** LEDs side by side behind the resistor, or the cathode, of another. */
@@ -82,7 +92,8 @@ export const sharedResistors = derived((plan: Plan, sheets: Sheets): readonly Sh
   const groups = new Map<TerminalKey, { readonly at: PlanTerminal; readonly others: PlanTerminal[] }>();
   for (const item of planTerminals(plan, sheets)) {
     const at = item.terminal.led && item.part.polarity ? sharedWith(plan, sheets, item) : undefined;
-    if (!at || !at.part.polarity) continue;
+    // Wires in a circle lead back to where they began.
+    if (!at?.part.polarity || at.key === item.key) continue;
     const group = groups.get(at.key);
     if (group) group.others.push(item);
     else groups.set(at.key, { at, others: [item] });

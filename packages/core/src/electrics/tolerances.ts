@@ -2,6 +2,7 @@ import { findNets } from '../nets/nets';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import type { Sheets } from '../sheets/sheetIndex';
+import { aboveSupply } from './busInputs';
 import { levelPairs } from './levels';
 
 /** Pins that get more than their supply and take it, on a condition. */
@@ -17,11 +18,10 @@ export interface Tolerance {
 export function tolerancesOf(plan: Plan, sheets: Sheets): readonly Tolerance[] {
   const board = boardOf(plan, sheets);
   if (!board) return [];
-  const { vdd, inputMaxAboveSupply } = board.sheet.electrical;
   const nets = findNets(plan, sheets);
   const byCondition = new Map<string, Map<string, number>>();
   for (const { key, way, verdict, mostVolts } of levelPairs(plan, sheets)) {
-    if (way !== 'to-board' || verdict === 'damage' || mostVolts <= vdd.min + inputMaxAboveSupply) continue;
+    if (way !== 'to-board' || verdict === 'damage' || mostVolts <= aboveSupply(board)) continue;
     for (const pin of nets.byTerminal.get(key)?.pins ?? []) {
       const unless = board.pins.get(pin)?.limits?.tolerantUnless;
       if (unless === undefined) continue;

@@ -6,12 +6,13 @@ import { otherEnds } from './otherEnds';
 import { planTerminals } from './terminals';
 
 const sheets = shippedSheets();
-const ends = (plan: Plan, key: string) =>
+const endsOf = (plan: Plan, key: string) =>
   otherEnds(
     plan,
     sheets,
     planTerminals(plan, sheets).find((t) => t.key === key)!,
-  ).map((one) => `${one.reason} ${one.key}`);
+  );
+const ends = (plan: Plan, key: string) => endsOf(plan, key).map((one) => `${one.reason} ${one.key}`);
 
 test('data goes on from a chain, lines through channels and shifters, signals to ports, alike lines to one another', () => {
   const plan = edited(
@@ -33,6 +34,15 @@ test('data goes on from a chain, lines through channels and shifters, signals to
   expect(ends(plan, 't:RST')).toContain('join u:RST');
   expect(ends(plan, 'l:A').some((e) => e.startsWith('port p:'))).toBe(true);
   expect(ends(plan, 'b:VCC')).toEqual([]);
+});
+
+test('an LED may follow another in series; the ground wire of that one goes then, unless it is locked', () => {
+  const two = edited(stick(), sheets, add('l', 'led-red-5mm'), add('m', 'led-red-5mm'), add('c', 'rgb-led-cc'), wire('l:K', 'ground'));
+  const series = (plan: typeof two, key: string) => endsOf(plan, key).filter((end) => end.reason === 'series');
+  expect(series(two, 'm:A')).toMatchObject([{ key: 'l:K', ungrounds: true }]);
+  expect(series(two, 'l:A').map((end) => [end.key, end.ungrounds])).toEqual([['m:K', undefined]]);
+  expect([series(two, 'c:R'), series(two, 'm:K')]).toEqual([[], []]);
+  expect(series(edited(two, sheets, { kind: 'lock', placement: 'l', terminal: 'K', locked: true }), 'm:A')).toEqual([]);
 });
 
 test('an end that has its signal is not offered again; a second line of the same kind may share a channel', () => {

@@ -3,19 +3,22 @@ import type { PartTerminal } from '../sheets/partSheet';
 import type { Sheets } from '../sheets/sheetIndex';
 import { type Plan, type TerminalKey, terminalKey } from '../plan/plan';
 import { feedRail } from './feedRail';
+import { cathodeOf } from './leds';
 import { findNets, type Nets } from './nets';
 import { flowsThrough, otherEnd } from './passages';
 import { planTerminals, type PlanTerminal } from './terminals';
 
 /** Why a wire may end at another part: its data goes on, a multiplexer or level shifter or port of a helper carries it, two lines may be
- *  one, or a strap is tied to a bus line of its part. */
-export type EndReason = 'chain' | 'channel' | 'shifter' | 'port' | 'join' | 'strap';
+ *  one, a strap is tied to a bus line of its part, or an LED follows another in series. */
+export type EndReason = 'chain' | 'channel' | 'shifter' | 'port' | 'join' | 'strap' | 'series';
 
 export interface OtherEnd {
   readonly key: TerminalKey;
   readonly placement: string;
   readonly terminal: string;
   readonly reason: EndReason;
+  /** The wire that the other end has to ground, and that must go: the cathode of an LED that another follows. */
+  readonly ungrounds?: true;
 }
 
 /** What a port must be able to do for a terminal. */
@@ -29,6 +32,10 @@ function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefi
   const { terminal } = item;
   const other = target.terminal;
   if (terminal.chain === 'in' && other.chain === 'out') return 'chain';
+  if (cathodeOf(item.part) !== null && terminal.led && cathodeOf(target.part) === other.id)
+    return target.wire === undefined || (target.wire.end.to === 'ground' && !target.wire.locked && !target.placement.onBoard)
+      ? 'series'
+      : undefined;
   const line = PIN_ROLES[terminal.role]?.line?.line;
   if (other.channel) return other.channel.line === line ? 'channel' : undefined;
   if (otherEnd(target.part, other.id) !== undefined)
@@ -75,6 +82,7 @@ export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): reado
     if (user !== undefined && reason !== 'join' && !shares) return [];
     // The end of a shifter that stands for others already, or is wired itself, is the board's side.
     if (reason === 'shifter' && (target.carries || target.wire || isWrongSide(nets, own, target))) return [];
-    return [{ key: target.key, placement: target.placement.id, terminal: target.terminal.id, reason }];
+    const ungrounds = reason === 'series' && target.wire ? ({ ungrounds: true } as const) : {};
+    return [{ key: target.key, placement: target.placement.id, terminal: target.terminal.id, reason, ...ungrounds }];
   });
 }

@@ -6,6 +6,7 @@ import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey, typ
 import { tieOf } from './addresses';
 import { derived } from './derived';
 import { grownApart } from './grownApart';
+import { hasDigits } from './leds';
 import { carriedBy } from './passages';
 
 /** A terminal of a placement with its sheet facts and its wire. */
@@ -139,8 +140,6 @@ export const planTerminals = derived((plan: Plan, sheets: Sheets): readonly Plan
   if (grown) return [...planTerminals(grown.base, sheets), ...terminalsOf(plan, grown.placement, sheets)];
   return [...byPlacement(plan, sheets).values()].flat();
 });
-
-const hasDigits = remembered((part: PartSheet): boolean => part.terminals.list.some((t) => t.digit));
 
 /** What makes two terminals the same signal when they meet on one pin: bus lines join, parts of a chain share the
  *  select, latch and clock of its head, all else is private. */

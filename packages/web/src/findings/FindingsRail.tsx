@@ -1,10 +1,11 @@
 import { Button, Collapse, CopyButton, UnstyledButton } from '@mantine/core';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
-import type { Finding, Level } from '@roof-chart/core/checks/check';
+import { type Finding, type Level, LEVELS } from '@roof-chart/core/checks/check';
 import { CHECKS, isAboutFacts } from '@roof-chart/core/checks/registry';
-import { sayFinding } from '@roof-chart/core/checks/say';
+import { LEVEL_WORDS, sayFinding } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
 import { useReviewed, useReviewFailure, useWorkbench } from '../app/workbench';
 import type { Reviewed } from '../review/reviewFeed';
 import { sessionActions } from '../store/sessionSlice';
@@ -16,12 +17,6 @@ import { findingView } from './findingView';
 import { FixSafe } from './FixSafe';
 import { LevelMark } from './LevelMark';
 import { RemedyButton } from './RemedyButton';
-
-const GROUPS: readonly { readonly level: Level; readonly many: string; readonly one: string }[] = [
-  { level: 'clash', many: 'errors', one: 'error' },
-  { level: 'risk', many: 'warnings', one: 'warning' },
-  { level: 'hint', many: 'notes', one: 'note' },
-];
 
 function Remedies({ plan, finding }: { readonly plan: Plan; readonly finding: Finding }) {
   if (finding.remedies.length === 0 && finding.level !== 'hint') return <Alternatives plan={plan} finding={finding} />;
@@ -187,19 +182,19 @@ export const FindingsRail = memo(function FindingsRail({ parts }: { readonly par
   const facts = findings.filter((f) => f.accepted === undefined && isAboutFacts(f));
   const accepted = findings.filter((f) => f.accepted !== undefined);
   const count = (level: Level) => open.filter((f) => f.level === level).length;
-  const words = GROUPS.map(({ level, many, one }) => `${count(level)} ${count(level) === 1 ? one : many}`).join(', ');
+  const words = LEVELS.map((level) => counted(count(level), LEVEL_WORDS[level])).join(', ');
   return (
     <aside className={styles.rail} aria-label="Findings">
       <h2 className={styles.heading}>
         Findings
         <span className="num" title={words} aria-label={words}>
-          {GROUPS.map(({ level }) => count(level)).join(' · ')}
+          {LEVELS.map(count).join(' · ')}
         </span>
       </h2>
       {reviewed && <FixSafe plan={reviewed.plan} findings={open} />}
       {reviewed &&
-        GROUPS.map(({ level, many }) => (
-          <Group key={level} reviewed={reviewed} title={many} findings={open.filter((f) => f.level === level)} />
+        LEVELS.map((level) => (
+          <Group key={level} reviewed={reviewed} title={`${LEVEL_WORDS[level]}s`} findings={open.filter((f) => f.level === level)} />
         ))}
       {reviewed && open.length === 0 && (
         <p className={styles.clean}>

@@ -32,7 +32,7 @@ function Changes({ plan }: { readonly plan: Plan }) {
   if (!built)
     return (
       <p className={`quiet ${styles.built} ${styles.onScreen}`}>
-        Once all of it is wired, say so here: then changes that you plan later are listed as what to take off, move and add.{' '}
+        When everything is wired, mark the build as done; later changes are then listed as wires to remove, move and add.{' '}
         <Button size="compact-sm" variant="default" onClick={keep}>
           Mark as built
         </Button>

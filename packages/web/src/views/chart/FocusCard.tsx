@@ -73,7 +73,7 @@ function Legend() {
         <Sign>
           <ClashDisc x={7} y={7} />
         </Sign>{' '}
-        clash
+        conflict
       </span>
       <span className={styles.legendHow}>
         Choose a row, then click a ring (or move with the arrow keys and press Enter). Delete unwires, L locks, Shift with left or right

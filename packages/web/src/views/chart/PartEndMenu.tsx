@@ -16,6 +16,7 @@ const REASON: { readonly [K in EndReason]: string } = {
   port: 'On a port of a helper',
   join: 'Joined with',
   strap: 'Strapped to its own bus line',
+  series: 'In series after',
 };
 
 interface PartEndMenuProps {
@@ -64,6 +65,7 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
                     onClick={() =>
                       edit(
                         [
+                          ...(end.ungrounds ? [{ kind: 'unwire' as const, placement: end.placement, terminal: end.terminal }] : []),
                           {
                             kind: 'wire',
                             placement: item.placement.id,

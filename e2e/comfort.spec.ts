@@ -4,8 +4,8 @@ async function addPart(page: Parameters<typeof saved>[0], [query, title]: readon
   await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
   await page.getByRole('button', { name: title }).click();
 }
-const LED = ['led red', /^Add LED, red, 5 mm and wire/] as const;
-const KNOB = ['encoder', /^Add Rotary encoder with switch and wire/] as const;
+const LED = ['led red', /^Add LED, red, 5 mm and connect/] as const;
+const KNOB = ['encoder', /^Add Rotary encoder with switch and connect/] as const;
 
 test('two tabs: a change shows in the other at once; a stale write is laid on top, nothing is overwritten', async ({
   page,
@@ -123,8 +123,8 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
   request,
 }) => {
   const id = await startPlan(page, 'Remedies');
-  await addPart(page, ['ds3231 eeprom', /^Add Real-time clock DS3231 with EEPROM and wire/]);
-  await addPart(page, ['mpu6050', /^Add Motion, MPU-6050 .* and wire/]);
+  await addPart(page, ['ds3231 eeprom', /^Add Real-time clock DS3231 with EEPROM and connect/]);
+  await addPart(page, ['mpu6050', /^Add Motion, MPU-6050 .* and connect/]);
   await view(page, 'Chart');
   await clickCell(page, 'sensor-1:AD0', 'Rail 3V3');
   const strap = findings(page).getByRole('button', { name: 'Tie Motion AD0 to 3V3 (address 0x69)' });

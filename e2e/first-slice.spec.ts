@@ -21,11 +21,11 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   for (const [query, title, name] of PARTS) {
     await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
     if (name === null) {
-      await expect(page.getByRole('button', { name: `Add ${title} and wire it` })).toBeEnabled();
+      await expect(page.getByRole('button', { name: `Add ${title} and connect it` })).toBeEnabled();
       continue;
     }
     const before = await inPlan.count();
-    await page.getByRole('button', { name: `Add ${title} and wire it` }).click();
+    await page.getByRole('button', { name: `Add ${title} and connect it` }).click();
     // Adding waits for the worker: until then the last one is the part before.
     await expect(inPlan).toHaveCount(before + 1);
     const placed = inPlan.last();
@@ -147,7 +147,7 @@ test('with the server away edits are kept here, and go when it is back', async (
   const id = await startPlan(page, 'Cellar');
   await context.setOffline(true);
   await page.getByRole('textbox', { name: 'Search parts' }).fill('led red');
-  await page.getByRole('button', { name: /^Add LED, red, 5 mm and wire/ }).click();
+  await page.getByRole('button', { name: /^Add LED, red, 5 mm and connect/ }).click();
   await expect(page.getByTestId('save-state')).toHaveText('Not saved: offline, kept here');
   await context.setOffline(false);
   await saved(page);

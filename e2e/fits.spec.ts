@@ -31,7 +31,7 @@ test('what else fits: every part answers, can be filtered and added, and the lis
   await page.getByLabel('Search parts').fill('potentiometer');
   const knob = page.getByRole('row', { name: /potentiometer/i }).first();
   await expect(knob).toContainText('1 pin');
-  await knob.getByRole('button', { name: /^Add .* and wire it$/ }).click();
+  await knob.getByRole('button', { name: /^Add .* and connect it$/ }).click();
   await saved(page);
   await expect(page.getByText(/^\d+ of \d+ parts fit beside what is there/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -52,7 +52,7 @@ test('parts are added by keyboard, two in quick succession: the focus stays, and
       if (emptied()) document.body.dataset.emptied = 'yes';
     }).observe(table, { subtree: true, childList: true, characterData: true });
   });
-  const button = page.getByRole('button', { name: 'Add Potentiometer 10 kΩ and wire it' });
+  const button = page.getByRole('button', { name: 'Add Potentiometer 10 kΩ and connect it' });
   await button.focus();
   // Twice at once: the second is about a plan that has the first.
   await page.keyboard.press('Enter');

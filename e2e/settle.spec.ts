@@ -39,7 +39,7 @@ test('what cannot be served is named with the pins it competes for, and an edit 
   await page.getByRole('button', { name: 'Start the plan' }).click();
   await page.getByRole('textbox', { name: 'Search parts' }).fill('potentiometer');
   for (let n = 0; n < 4; n += 1) {
-    await page.getByRole('button', { name: /^Add Potentiometer.* and wire/ }).click();
+    await page.getByRole('button', { name: /^Add Potentiometer.* and connect/ }).click();
     await expect(page.getByRole('button', { name: /^Remove / })).toHaveCount(n + 1);
   }
   await view(page, 'Chart');

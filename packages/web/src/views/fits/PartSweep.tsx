@@ -52,7 +52,7 @@ const Line = memo(function Line({
         {words}
       </div>
       <div role="cell" className={styles.action}>
-        <button type="button" className={styles.add} aria-label={`Add ${part.title} and wire it`} onClick={() => void onAdd(part)}>
+        <button type="button" className={styles.add} aria-label={`Add ${part.title} and connect it`} onClick={() => void onAdd(part)}>
           Add
         </button>
       </div>

@@ -22,7 +22,7 @@ export function AddButtons({
       <Button
         variant="filled"
         disabled={!addition}
-        aria-label={`Add ${part.title} and wire it`}
+        aria-label={`Add ${part.title} and connect it`}
         onClick={() => addition && edit(addition.edits, `add ${part.title} with its wires`)}
       >
         Add and connect

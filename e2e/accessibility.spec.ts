@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, findings, row, test } from './workplace';
+import { expect, findings, openFinding, row, test } from './workplace';
 
 const VIEWS = [
   '/',
@@ -61,11 +61,11 @@ async function expectWidth(page: Page, ...widths: readonly number[]): Promise<vo
 const SHEET_PAGES = [
   ['/sheets', '21 boards and'],
   ['/sheets/esp32-stick-38', 'Strapping pins'],
-  ['/sheets/motion-mpu6050', 'Ratios are of the regulated supply'],
+  ['/sheets/motion-mpu6050', 'Thresholds are relative to the regulated supply'],
   ['/sheets/motion-mpu6050/edit?copy', 'Valid'],
   ['/sheets/new-part/edit', 'faults:'],
   ['/plans/hive-watch/facts', 'Facts of this plan'],
-  ['/sheets/new-board', 'What is understood of the table'],
+  ['/sheets/new-board', 'Paste the table'],
 ] as const;
 
 for (const [path, text] of SHEET_PAGES) {
@@ -89,7 +89,7 @@ test('identify passes the accessibility scan with candidates in sight', async ({
   await page.goto('/plans/hive-watch/stock');
   await page.getByRole('button', { name: 'Identify by labels' }).click();
   await page.getByLabel('Printed labels').fill('VIN GND SCL SDA');
-  await expect(page.getByText('Several fit')).toBeVisible();
+  await expect(page.getByText('Several parts match')).toBeVisible();
   expect(await violations(page)).toEqual([]);
 });
 
@@ -108,14 +108,20 @@ const DIALOGS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ['command search', async (page) => page.keyboard.press('Control+k')],
   ['list of keys', async (page) => page.keyboard.press('?')],
   ['versions', async (page) => page.getByRole('button', { name: 'Versions', exact: true }).click()],
-  ['preview of a remedy', async (page) => page.getByRole('button', { name: 'Tie Motion AD0 to 3V3 (address 0x69)' }).focus()],
+  [
+    'preview of a fix',
+    async (page) => {
+      await openFinding(page, 'Address conflict');
+      await page.getByRole('button', { name: 'Tie Motion AD0 to 3V3 (address 0x69)' }).focus();
+    },
+  ],
   // Last: it is in another view.
   [
     'import of wires',
     async (page) => {
       await page.goto('/plans/hive-watch/build');
       await page.getByRole('button', { name: 'Import wires' }).click();
-      await page.getByRole('textbox', { name: 'List of wires' }).fill('Encoder SW -> GP3');
+      await page.getByRole('textbox', { name: 'Wire list' }).fill('Encoder SW -> GP3');
     },
   ],
   ['bench note of a wire', async (page) => page.getByRole('button', { name: 'Bench note on Motion INT' }).click()],
@@ -123,11 +129,11 @@ const DIALOGS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     'bench that was checked part by part',
     async (page) => {
       await page.goto('/plans/proofing-box/bring-up');
-      await page.getByLabel('Or try it on a simulated bench').selectOption({ label: 'Heater SIG is one position off, at D10' });
-      await page.getByRole('button', { name: 'Check the simulated bench' }).click();
+      await page.getByLabel('Simulated bench: fault to simulate').selectOption({ label: 'Heater SIG is one header position off, at D10' });
+      await page.getByRole('button', { name: 'Test the simulated bench' }).click();
       await page.getByRole('button', { name: /^Run all/ }).click();
       await expect(page.getByRole('button', { name: /^Run all/ })).toBeHidden();
-      await page.getByText(/answers? of \d+ that differ/).click();
+      await page.getByText(/differences? in \d+ answers/).click();
     },
   ],
 ];

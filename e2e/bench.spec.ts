@@ -29,12 +29,12 @@ test('step by step by keyboard on a small screen; what was built is told apart f
   await page.locator('body').press('Escape');
   await expect(page.getByText('4 wires, 4 done')).toBeVisible();
   await page.getByRole('button', { name: 'Mark as built' }).click();
-  await expect(page.getByText(/nothing has changed since/)).toBeVisible();
+  await expect(page.getByText(/no changes since/)).toBeVisible();
   await saved(page);
   await editPlan(request, id, [wire('p0', 'SDA', pin('GP8')), { kind: 'unwire', placement: 'p0', terminal: 'SCL' }]);
   await page.reload();
-  const changed = page.getByRole('region', { name: 'Changed since it was built' });
-  await expect(changed.getByRole('listitem')).toHaveText(['Part 0 SCL: take off GP5', 'Part 0 SDA: from GP4 to GP8']);
+  const changed = page.getByRole('region', { name: 'Changes since the build' });
+  await expect(changed.getByRole('listitem')).toHaveText(['Part 0 SCL: remove from GP5', 'Part 0 SDA: move from GP4 to GP8']);
 });
 
 test('a note on a wire says how it was found, and counts on the bench', async ({ page, request }) => {
@@ -42,13 +42,13 @@ test('a note on a wire says how it was found, and counts on the bench', async ({
   await page.goto(`/plans/${id}/build`);
   await page.getByRole('button', { name: 'Bench note on Part 0 SDA' }).click();
   const dialog = page.getByRole('dialog', { name: 'Bench note' });
-  await expect(dialog.getByRole('button', { name: 'Keep the note' })).toBeDisabled();
-  await dialog.getByLabel('How it was found').fill('<i>metered</i>');
-  await dialog.getByLabel('Day').fill('2026-11-26');
-  await dialog.getByRole('button', { name: 'Keep the note' }).click();
-  await expect(page.getByText('Found there 2026-11-26: <i>metered</i>')).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Save note' })).toBeDisabled();
+  await dialog.getByLabel('Method').fill('<i>metered</i>');
+  await dialog.getByLabel('Date').fill('2026-11-26');
+  await dialog.getByRole('button', { name: 'Save note' }).click();
+  await expect(page.getByText('Confirmed 2026-11-26: <i>metered</i>')).toBeVisible();
   await page.goto(`/plans/${id}/bring-up`);
-  await expect(page.getByText('1 of 2 wires felt or found in place')).toBeVisible();
+  await expect(page.getByText('1 of 2 wires confirmed')).toBeVisible();
   await page.goto(`/plans/${id}/build`);
   await page.getByRole('button', { name: 'Bench note on Part 0 SDA' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Remove' }).click();
@@ -71,13 +71,13 @@ test('constants are saved as files, and a list of wires is held against the plan
   await page.getByRole('button', { name: 'Import wires' }).click();
   const dialog = page.getByRole('dialog');
   await dialog
-    .getByLabel('List of wires')
+    .getByLabel('Wire list')
     .fill('Part 1 anode -> GP2\nPart 1 cathode -> GND\nPart 0 SDA -> GP4\nPart 7 X -> GP3\nPart 1 anode -> GP99');
   await expect(dialog.getByRole('row')).toHaveCount(5);
-  await expect(dialog.getByRole('row').nth(2)).toContainText('the plan has it');
+  await expect(dialog.getByRole('row').nth(2)).toContainText('already in the plan');
   await expect(dialog.getByRole('row').nth(3)).toContainText('no such terminal');
   await expect(dialog.getByRole('row').nth(4)).toContainText('no such pin, rail or terminal');
-  await dialog.getByRole('button', { name: 'Take 2 wires into the plan' }).click();
+  await dialog.getByRole('button', { name: 'Import 2 wires' }).click();
   await expect(dialog).toBeHidden();
   await saved(page);
   const { plan } = await storedPlan(request, id);
@@ -99,14 +99,14 @@ test('a pasted scan is held against the plan, a found address is taken, and what
   await page.goto(`/plans/${id}/bring-up`);
   const scan = page.getByRole('region', { name: 'Bus scan' });
   await scan.getByLabel('Scan result').fill('<b>no</b>');
-  await expect(scan.getByText(/No addresses were found in this text/)).toBeVisible();
+  await expect(scan.getByText(/No addresses found in this text/)).toBeVisible();
   await scan.getByLabel('Scan result').fill('Scanning...\nI2C device found at address 0x3C !\nI2C device found at address 0x5C !\n');
   await expect(scan.getByRole('row', { name: /0x23 not found/ })).toBeVisible();
   await scan.getByRole('button', { name: 'Set 0x5C in the plan for Part 1' }).click();
   await expect(scan.getByRole('row', { name: /0x5C as planned/ })).toBeVisible();
-  await scan.getByRole('button', { name: 'Keep 2 parts as found' }).click();
+  await scan.getByRole('button', { name: 'Record 2 parts as found' }).click();
   await expect(page.getByText(/^2 of 2 parts verified on the bench/)).toBeVisible();
-  await page.getByRole('checkbox', { name: 'Part 0: seen to work' }).check();
+  await page.getByRole('checkbox', { name: 'Part 0: works' }).check();
   await saved(page);
   const { plan } = await storedPlan(request, id);
   expect(Object.keys((plan as unknown as { steps: object }).steps).sort()).toEqual(
@@ -117,32 +117,38 @@ test('a pasted scan is held against the plan, a found address is taken, and what
 test('the simulated bench answers as planned, a fault in it is named, and a check can be stopped', async ({ page }) => {
   await page.goto('/plans/proofing-box/bring-up');
   const live = page.getByRole('region', { name: 'Live bench' });
-  await live.getByRole('button', { name: 'Check the simulated bench' }).click();
-  await expect(live.getByText(/^All \d+ answers as planned\. What only listens is not felt: 9 parts and lines to try below/)).toBeVisible();
+  await live.getByRole('button', { name: 'Test the simulated bench' }).click();
+  await expect(
+    live.getByText(/^All \d+ answers as planned\. Inputs of parts cannot be measured: 9 parts and lines to test below/),
+  ).toBeVisible();
   await live.getByRole('button', { name: 'Run all 9 tests' }).click();
-  await expect(live.getByText(/^All \d+ answers as planned\. Every wire was tried/)).toBeVisible();
-  await live.getByRole('button', { name: /^Keep \d+ wires? as felt in place, 5 parts as seen to work$/ }).click();
-  await expect(page.getByText(/, [1-9]\d* of \d+ wires felt or found in place/)).toBeVisible();
+  await expect(live.getByText(/^All \d+ answers as planned\. Every wire was tested/)).toBeVisible();
+  await live.getByRole('button', { name: /^Record \d+ wires? as confirmed, 5 parts as working$/ }).click();
+  await expect(page.getByText(/, [1-9]\d* of \d+ wires confirmed/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText(/, 0 of \d+ wires felt or found in place/)).toBeVisible();
+  await expect(page.getByText(/, 0 of \d+ wires confirmed/)).toBeVisible();
   // What only listens is found once somebody looks.
-  await live.getByLabel('Or try it on a simulated bench').selectOption({ label: 'Heater SIG is one position off, at D10' });
-  await live.getByRole('button', { name: 'Check the simulated bench' }).click();
+  await live.getByLabel('Simulated bench: fault to simulate').selectOption({ label: 'Heater SIG is one header position off, at D10' });
+  await live.getByRole('button', { name: 'Test the simulated bench' }).click();
   await expect(live.getByText(/^All \d+ answers as planned/)).toBeVisible();
   await live.getByRole('button', { name: 'Heater: Show it' }).click();
-  await expect(live.getByRole('row', { name: /^Heater .* not as it should/ })).toBeVisible();
+  await expect(live.getByRole('row', { name: /^Heater .* not as expected/ })).toBeVisible();
   await live.getByRole('button', { name: 'Buzzer: Show it' }).click();
-  await expect(live.getByRole('row', { name: /^Buzzer .* something else, too/ })).toBeVisible();
-  await expect(live.getByRole('listitem')).toHaveText(['Heater SIG is one position off, at D10']);
+  await expect(live.getByRole('row', { name: /^Buzzer .* others too/ })).toBeVisible();
+  await expect(live.getByRole('listitem')).toHaveText(['Heater SIG is one header position off, at D10']);
   await page.goto('/plans/hive-watch/bring-up');
-  const fault = live.getByLabel('Or try it on a simulated bench');
-  for (const words of ['OLED 128×64 SCL and OLED 128×64 SDA are exchanged', 'I2C0: no pull-up resistors', 'Humidity, roof has no ground']) {
+  const fault = live.getByLabel('Simulated bench: fault to simulate');
+  for (const words of [
+    'OLED 128×64 SCL and OLED 128×64 SDA are swapped',
+    'I2C0: no pull-up resistors',
+    'Humidity, roof: ground not connected',
+  ]) {
     await fault.selectOption({ label: words });
-    await live.getByRole('button', { name: 'Check the simulated bench' }).click();
+    await live.getByRole('button', { name: 'Test the simulated bench' }).click();
     await expect(live.getByRole('listitem').filter({ hasText: words })).toBeVisible();
   }
   const saving = page.waitForEvent('download');
-  await live.getByRole('button', { name: 'Probe for MicroPython' }).click();
+  await live.getByRole('button', { name: 'Download probe for MicroPython' }).click();
   expect(await readFile(await (await saving).path(), 'utf8')).toContain('BOARD = "rp2040-stick-40"');
 });
 
@@ -174,26 +180,26 @@ test('a real bench over a serial port: the probe answers, somebody acts and look
     void page.evaluate((text) => (window as unknown as { hearBoard(text: string): void }).hearBoard(text), data.toString());
   });
   const live = page.getByRole('region', { name: 'Live bench' });
-  await live.getByRole('button', { name: 'Check the real bench' }).click();
-  await expect(live.getByText(/answers as planned\. What only listens is not felt/)).toBeVisible();
+  await live.getByRole('button', { name: 'Test the board' }).click();
+  await expect(live.getByText(/answers as planned\. Inputs of parts cannot be measured/)).toBeVisible();
   // Nothing moves before somebody lets it.
   await expect(live.getByRole('button', { name: 'Heater: Show it' })).toBeDisabled();
-  await live.getByRole('checkbox', { name: /Outputs may move/ }).check();
+  await live.getByRole('checkbox', { name: /Allow outputs to move/ }).check();
   await live.getByRole('button', { name: 'Heater: Show it' }).click();
   await live.getByRole('button', { name: 'Heater: Yes, only that' }).click();
-  await expect(live.getByRole('row', { name: /^Heater .* as it should/ })).toBeVisible();
+  await expect(live.getByRole('row', { name: /^Heater .* as expected/ })).toBeVisible();
   await live.getByRole('button', { name: 'Keys OUT: Watch' }).click();
   await expect(live.getByRole('row', { name: /^Keys OUT .* moves/ })).toBeVisible();
   await live.getByRole('button', { name: 'Time and warmth: Show it' }).click();
   await live.getByRole('button', { name: 'Time and warmth: No' }).click();
-  await expect(live.getByRole('listitem').filter({ hasText: 'Time and warmth CLK is one position off, at D12' })).toBeVisible();
-  await live.getByRole('button', { name: 'Let the probe go' }).click();
+  await expect(live.getByRole('listitem').filter({ hasText: 'Time and warmth CLK is one header position off, at D12' })).toBeVisible();
+  await live.getByRole('button', { name: 'Disconnect the probe' }).click();
   await expect(live.getByRole('button', { name: 'Fan: Show it' })).toBeDisabled();
   // Plugged in again, what was seen stays seen.
-  await live.getByRole('button', { name: 'Check the real bench' }).click();
+  await live.getByRole('button', { name: 'Test the board' }).click();
   await expect(live.getByRole('button', { name: 'Fan: Show it' })).toBeEnabled();
-  await expect(live.getByRole('row', { name: /^Time and warmth .* not as it should/ })).toBeVisible();
-  await expect(live.getByRole('listitem').filter({ hasText: 'Time and warmth CLK is one position off, at D12' })).toBeVisible();
+  await expect(live.getByRole('row', { name: /^Time and warmth .* not as expected/ })).toBeVisible();
+  await expect(live.getByRole('listitem').filter({ hasText: 'Time and warmth CLK is one header position off, at D12' })).toBeVisible();
   board.kill();
   await rm(folder, { recursive: true });
 });
@@ -206,13 +212,13 @@ test('a damaged plan file opens as far as it goes, and what does not is handed b
   const open = (name: string, text: string) =>
     page.getByLabel('Plan file to open').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
   await open('half.json', JSON.stringify(broken).slice(0, 200));
-  await expect(page.getByText(/half\.json: this is no JSON.*Nothing was opened/)).toBeVisible();
+  await expect(page.getByText(/half\.json: not valid JSON.*Nothing was opened/)).toBeVisible();
   const saving = page.waitForEvent('download');
   await open('future.json', JSON.stringify(broken));
   const leftovers = JSON.parse(await readFile(await (await saving).path(), 'utf8')) as { path: string }[];
   expect(leftovers.map((one) => one.path).sort()).toEqual(['formatVersion', 'hologram', 'wires.p0:SDA']);
   await expect(page).toHaveURL(/\/chart$/);
-  await expect(page.getByText(/3 places of future\.json could not be read and were left out/)).toBeVisible();
+  await expect(page.getByText(/3 entries of future\.json could not be read and were left out/)).toBeVisible();
 });
 
 test('charts are saved as pictures, with the names that stand beside them', async ({ page }) => {
@@ -223,15 +229,15 @@ test('charts are saved as pictures, with the names that stand beside them', asyn
     await page.getByRole('menuitem', { name: kind }).click();
     return readFile(await (await saving).path());
   };
-  const svg = (await save(/^Save the picture: .*[Aa]ddress/, 'As SVG')).toString('utf8');
+  const svg = (await save(/^Save as image: .*[Aa]ddress/, 'As SVG')).toString('utf8');
   expect(svg).toMatch(/^<svg [^]*Humidity, brood[^]*0x44[^]*<\/svg>\s*$/);
-  const png = await save(/^Save the picture: .*[Aa]ddress/, 'As PNG');
+  const png = await save(/^Save as image: .*[Aa]ddress/, 'As PNG');
   expect([...png.subarray(0, 8)]).toEqual([137, 80, 78, 71, 13, 10, 26, 10]);
   expect(png.length).toBeGreaterThan(10_000);
   // Curves take their looks with them, as nothing of the page's styles goes along.
-  const curve = (await save(/^Save the picture: Rise of the line$/, 'As SVG')).toString('utf8');
+  const curve = (await save(/^Save as image: Rise of the line$/, 'As SVG')).toString('utf8');
   expect(curve).toMatch(/<path [^>]*stroke="rgb\(/);
   expect(curve).not.toContain('var(--');
-  const second = (await save(/^Save the picture: Bus load/, 'As SVG')).toString('utf8');
+  const second = (await save(/^Save as image: Bus load/, 'As SVG')).toString('utf8');
   expect(second).toContain('Humidity, brood');
 });

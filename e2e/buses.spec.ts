@@ -1,4 +1,4 @@
-import { copyOfExample, expect, findings, planWith, saved, storedPlan, test, editPlan } from './workplace';
+import { copyOfExample, editPlan, expect, findings, openFinding, planWith, saved, storedPlan, test } from './workplace';
 
 test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged in and taken away, a rate set', async ({
   page,
@@ -49,6 +49,7 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
   await cut.focus();
   await page.keyboard.press('Enter');
   await expect(findings(page)).toContainText('I2C0: pull-ups too strong');
+  await openFinding(page, 'pull-ups too strong');
   await expect(findings(page).getByRole('button', { name: 'Remove the pull-ups of Clock + EEPROM and Motion' }).first()).toBeVisible();
   await page.getByRole('button', { name: /^Pull-ups of LCD 20×4, stand/ }).press('Enter');
   await expect(findings(page)).not.toContainText('pull-ups too strong');
@@ -93,6 +94,7 @@ test('an SPI bus has its sheet: a chain in the order of the wire, a clock set, s
   await page.getByLabel('Wire length per line, cm').fill('80');
   await page.keyboard.press('Tab');
   await expect(picture).toContainText('2 MHz, limited by the wire');
+  await openFinding(page, /chip selects? floats?/i);
   await findings(page)
     .getByRole('button', { name: /^Add 10 kΩ from Part 0 CS/ })
     .click();
@@ -128,7 +130,7 @@ test('a part goes behind a level shifter from its row in the Chart; the bus then
   await page.getByRole('region', { name: 'Proposal' }).getByRole('button', { name: 'Accept' }).click();
   await page.locator('[data-row="p1:SDA"] [role=rowheader]').click();
   await page.getByRole('button', { name: 'Connect to a part' }).click();
-  await page.getByRole('menuitem', { name: 'behind a level shifter, which is added' }).click();
+  await page.getByRole('menuitem', { name: 'through a new level shifter' }).click();
   await expect(page.locator('[data-row="helper-1:LV1"]')).toBeVisible();
   await expect(findings(page)).not.toContainText('idle level up to');
   await page.goto(`/plans/${id}/buses`);
@@ -145,6 +147,7 @@ test('Levels tells what is too low for a part at 5 V; behind a level shifter it 
   await page.getByRole('region', { name: 'Proposal' }).getByRole('button', { name: 'Accept' }).click();
   await page.getByRole('link', { name: 'Levels', exact: true }).click();
   await expect(page.getByText(/^Part 1 SDA and SCL: up to \d\.\d+ V, the board tolerates/)).toBeVisible();
+  await openFinding(page, 'idle level up to');
   await page.getByRole('button', { name: 'Connect Part 1 through a level shifter' }).first().click();
   await expect(page.getByText('Every signal has margin at every corner of both supplies.')).toBeVisible();
   await page.getByText('All', { exact: true }).click();

@@ -1,4 +1,4 @@
-import { clickCell, expect, findings, row, saved, startPlan, storedPlan, test, view, editPlan } from './workplace';
+import { clickCell, editPlan, expect, findings, openFinding, row, saved, startPlan, storedPlan, test, view } from './workplace';
 
 async function addPart(page: Parameters<typeof saved>[0], [query, title]: readonly [string, RegExp]): Promise<void> {
   await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
@@ -25,7 +25,7 @@ test('two tabs: a change shows in the other at once; a stale write is laid on to
   await addPart(page, LED);
   await saved(page);
   await addPart(deaf, KNOB);
-  await expect(deaf.getByText(/changed elsewhere; your latest edits were laid on top/)).toBeVisible();
+  await expect(deaf.getByText(/changed in another window; your edits were applied on top/)).toBeVisible();
   await saved(deaf);
   expect((await storedPlan(request, id)).plan.placements.map((p) => p.name).sort()).toEqual(['Encoder', 'LED', 'LED 2']);
 });
@@ -45,7 +45,7 @@ test('undo goes on after a reload and in another view; edits made offline surviv
   // The server is away for edits only: the page itself can still be opened again.
   await context.route('**/edits', (route) => route.abort());
   await clickCell(page, 'input-1:SW', 'GP22');
-  await expect(page.getByTestId('save-state')).toHaveText('Not saved: offline, kept here');
+  await expect(page.getByTestId('save-state')).toHaveText('Offline: kept in this browser');
   await page.close();
   expect((await storedPlan(request, id)).plan.wires['input-1:SW']).toBeUndefined();
   await context.unroute('**/edits');
@@ -60,7 +60,7 @@ test('a plan deleted in another tab is brought back with the edits made here', a
   const id = await startPlan(page, 'Attic');
   await request.delete(`/api/plans/${id}`);
   await addPart(page, LED);
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Restore the plan' }).click();
   await expect.poll(async () => (await request.get(`/api/plans/${id}`)).status()).toBe(200);
   await page.evaluate(() => window.dispatchEvent(new Event('online')));
   await saved(page);
@@ -115,7 +115,7 @@ test('command search leads to a pin, a wire, a finding and a command; "?" lists 
   await search('Build sheet', /Open the Build sheet/);
   await expect(page.getByRole('heading', { name: 'Build sheet' })).toBeVisible();
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keyboard' })).toContainText('Move the wire to the next legal pin');
+  await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toContainText('Move the wire to the next legal pin');
 });
 
 test('a remedy shows what it would do; what is safe is fixed in one step; a risk is accepted with a reason and exported', async ({
@@ -127,10 +127,11 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
   await addPart(page, ['mpu6050', /^Add Motion, MPU-6050 .* and connect/]);
   await view(page, 'Chart');
   await clickCell(page, 'sensor-1:AD0', 'Rail 3V3');
+  await openFinding(page, 'Address conflict');
   const strap = findings(page).getByRole('button', { name: 'Tie Motion AD0 to 3V3 (address 0x69)' });
   await strap.focus();
   await expect(page.getByText('Motion AD0: open → 3V3')).toBeVisible();
-  await expect(page.getByText('Causes no new finding')).toBeVisible();
+  await expect(page.getByText('No new findings')).toBeVisible();
   await findings(page).getByRole('button', { name: 'Apply 1 safe fix' }).click();
   await expect(findings(page)).toContainText('No issues found');
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -142,13 +143,15 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
 
   await editPlan(request, id, [{ kind: 'wire', placement: 'clock-1', terminal: 'VCC', end: { to: 'rail', rail: 'vsys' } }]);
   await expect(findings(page)).toContainText('Clock VCC: supply may drop below the specified');
+  await openFinding(page, 'Clock VCC: supply may drop');
   await findings(page).getByRole('region', { name: 'warnings' }).getByRole('button', { name: 'Accept' }).click();
-  await findings(page).getByRole('textbox', { name: 'Why is this all right?' }).fill('Fed from three fresh cells.');
+  await findings(page).getByRole('textbox', { name: 'Reason for accepting' }).fill('Fed from three fresh cells.');
   await findings(page).getByRole('button', { name: 'Accept with this reason' }).click();
   await expect(findings(page)).toContainText('1 accepted');
   await saved(page);
   await page.reload();
   await findings(page).getByText('1 accepted').click();
+  await openFinding(page, 'Clock VCC: supply may drop');
   await expect(findings(page)).toContainText('Fed from three fresh cells.');
   const { plan } = (await (await request.get(`/api/plans/${id}`)).json()) as { plan: { accepted: Record<string, string> } };
   expect(Object.values(plan.accepted)).toEqual(['Fed from three fresh cells.']);
@@ -159,16 +162,16 @@ test('a version is kept, compared, gone back to, and that undone', async ({ page
   await addPart(page, LED);
   await saved(page);
   await page.getByRole('button', { name: 'Versions', exact: true }).click();
-  await page.getByRole('textbox', { name: /Keep the plan/ }).fill('With the lamp');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('textbox', { name: /^Save the current plan/ }).fill('With the lamp');
+  await page.getByRole('button', { name: 'Save version' }).click();
   await expect(page.getByRole('button', { name: 'Compare with With the lamp' })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Remove LED' }).click();
   await page.getByRole('button', { name: 'Versions', exact: true }).click();
   await page.getByRole('button', { name: 'Compare with With the lamp' }).click();
-  await expect(page.getByRole('dialog')).toContainText('LED is added');
-  await page.getByRole('button', { name: 'Go back to With the lamp' }).click();
-  await expect(page.getByRole('dialog')).toContainText('Everything is the same as now.');
+  await expect(page.getByRole('dialog')).toContainText('LED added');
+  await page.getByRole('button', { name: 'Restore With the lamp' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Identical to the current plan.');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'LED: rename this part' })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -179,7 +182,7 @@ test('a deep link leads to a finding’s place; a finding that is gone is no err
   const finding = encodeURIComponent('pin-shared/shared/GP22||encoder-1:SW,light-1:A');
   await page.goto(`/plans/hive-watch/chart?finding=${finding}`);
   await expect(row(page, 'encoder-1:SW')).toHaveAttribute('aria-selected', 'true');
-  await expect(page.getByRole('gridcell')).toHaveAttribute('aria-label', /^GP22, .*wired here/);
+  await expect(page.getByRole('gridcell')).toHaveAttribute('aria-label', /^GP22, .*connected here/);
   await page.goto('/plans/hive-watch/chart?finding=pin-shared%2Fshared%2Fgone');
   await expect(findings(page)).toContainText('Pin conflict: GP22 is used by 2 signals');
 });

@@ -22,18 +22,18 @@ test('the demo says in one plain sentence what hinders it', async () => {
   const { port } = taken.address() as { port: number };
   expect(await run(['scripts/demo.mjs', '--port', String(port)])).toEqual({
     code: 1,
-    output: `Port ${port} is in use. Stop the program that holds it, or choose another with --port.`,
+    output: `Port ${port} is in use. Stop the program that uses it, or choose another with --port.`,
   });
   taken.close();
   expect(await run(['scripts/demo.mjs', '--port', '99999'])).toEqual({
     code: 1,
-    output: '--port 99999 is not a port: give a whole number from 0 to 65535.',
+    output: '--port 99999 : expected a whole number from 0 to 65535.',
   });
   const file = join(mkdtempSync(join(tmpdir(), 'roof-chart-')), 'file');
   writeFileSync(file, '');
   expect(await run(['scripts/demo.mjs', '--port', '0', '--data', join(file, 'data')])).toEqual({
     code: 1,
-    output: `The folder ${join(file, 'data')} cannot be written. Plans are kept there: choose another folder with --data.`,
+    output: `The folder ${join(file, 'data')} cannot be written. It stores the plans: choose another folder with --data.`,
   });
   expect((await run(['scripts/demo.mjs', '--colour', 'red'])).output).toMatch(/^Unknown option '--colour'/);
 });
@@ -57,6 +57,6 @@ test('what cannot be written is an error with a sentence and exit code 2, never 
   const full = shell('$CLI sheets > /dev/full');
   expect([full.status, full.stderr.trim().split('\n').at(-1)]).toEqual([2, 'Standard output cannot be written: the disk is full.']);
   const closed = shell('$CLI sheets --json | true; echo "${PIPESTATUS[0]}"');
-  expect([closed.stdout.trim(), closed.stderr]).toEqual(['2', expect.stringContaining('the program that reads it has ended')]);
+  expect([closed.stdout.trim(), closed.stderr]).toEqual(['2', expect.stringContaining('the reading program has ended')]);
   expect(full.stderr + closed.stderr).not.toMatch(/^\s+at /m);
 });

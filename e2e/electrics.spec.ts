@@ -82,7 +82,7 @@ test('Supply: pixels are counted, what is on at once eases the rail, capacitors 
   await expect(findings(page)).toContainText('VBUS overloaded: 1.3 A peak, limit 500 mA');
   await page.getByLabel('Simultaneous use of Part 0, per cent of peak').fill('30');
   await page.keyboard.press('Tab');
-  await expect(findings(page)).not.toContainText('VBUS has to give');
+  await expect(findings(page)).not.toContainText('VBUS overloaded');
   await page.getByRole('checkbox', { name: /^Part 0: 470 µF/ }).check();
   await expect(findings(page)).not.toContainText('capacitor 470 µF missing');
   await saved(page);

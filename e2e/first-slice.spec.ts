@@ -1,4 +1,4 @@
-import { clickCell, expect, findings, row, saved, startPlan, storedPlan, test, view } from './workplace';
+import { clickCell, expect, findings, openFinding, row, saved, startPlan, storedPlan, test, view } from './workplace';
 
 /** The hive watch, part by part as Stock finds them, with the name each gets. */
 const PARTS = [
@@ -36,16 +36,19 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   }
   // All modules bring pull-ups; that of the display at 5 V is one too many, and too high.
   await expect(findings(page)).toContainText('I2C0: pull-ups too strong');
+  await openFinding(page, 'I2C0: pull-ups too strong');
   await findings(page)
     .getByRole('button', { name: /^Remove the pull-ups of LCD 20×4, stand$/ })
     .first()
     .click();
   // At 3.3 V its lines are no high for it any more: it goes behind a level shifter, whose resistors are again too many.
+  await openFinding(page, /[Hh]igh level too low|noise margin/);
   await findings(page)
     .getByRole('button', { name: /^Level-shift 2 lines with Level shifter/ })
     .click();
   await expect(findings(page)).not.toContainText('Level-shift 2 lines');
   await expect(findings(page)).toContainText('pull-ups too strong');
+  await openFinding(page, 'pull-ups too strong');
   await findings(page)
     .getByRole('button', { name: /^Remove the pull-ups of / })
     .first()
@@ -64,8 +67,10 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   await expect(findings(page)).toContainText(`Pin conflict: ${b} is used by 2 signals`);
   await expect(findings(page).getByRole('heading', { name: /Findings/ })).toContainText('2 · 0 · 0');
 
+  await openFinding(page, 'Address conflict');
   await findings(page).getByRole('button', { name: 'Tie Motion AD0 to 3V3 (address 0x69)' }).click();
   await expect(findings(page)).not.toContainText('0x68');
+  await openFinding(page, 'Pin conflict');
   await findings(page)
     .getByRole('button', { name: /^Move Status LED anode to/ })
     .click();
@@ -81,7 +86,7 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   await view(page, 'Build');
   const line = page.getByRole('listitem').filter({ hasText: 'SD card' }).filter({ hasText: 'MOSI' });
   await expect(line).toContainText(
-    /blue, terminal 3; (left|right) edge, position \d+, \d+(st|nd|rd|th) from the (USB|far) end, chip port GPIO\d+/,
+    /blue · module pin 3 · (left|right) edge, position \d+, \d+(st|nd|rd|th) from the (USB|far) end, chip port GPIO\d+/,
   );
   await line.getByRole('checkbox').check();
   await expect(page.getByText(/1 done/)).toBeVisible();
@@ -103,7 +108,7 @@ test('wiring by keyboard alone: row, pin, Enter, lock, move, unwire, undo', asyn
   await expect(grid).toBeFocused();
   const cell = () => page.getByRole('gridcell');
   for (let n = 0; n < 5; n += 1) await page.keyboard.press('ArrowRight');
-  await expect(cell()).toHaveAttribute('aria-label', /^GP0, position 1, .*: possible, with a cost$/);
+  await expect(cell()).toHaveAttribute('aria-label', /^GP0, position 1, .*: possible, with a caveat$/);
   await page.keyboard.press('Enter');
   await expect(row(page, 'input-1:A')).toContainText('GP0');
   await page.keyboard.press('Shift+ArrowRight');
@@ -138,9 +143,9 @@ test('plans: a deleted plan comes back, markup is only letters', async ({ page }
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(line).toBeVisible();
   await page.goto('/plans/no-such-plan/chart');
-  await expect(page.getByRole('heading', { name: 'There is no such plan' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Plan not found' })).toBeVisible();
   await page.goto('/nowhere');
-  await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Page not found' })).toBeVisible();
 });
 
 test('with the server away edits are kept here, and go when it is back', async ({ page, context, request }) => {
@@ -148,7 +153,7 @@ test('with the server away edits are kept here, and go when it is back', async (
   await context.setOffline(true);
   await page.getByRole('textbox', { name: 'Search parts' }).fill('led red');
   await page.getByRole('button', { name: /^Add LED, red, 5 mm and connect/ }).click();
-  await expect(page.getByTestId('save-state')).toHaveText('Not saved: offline, kept here');
+  await expect(page.getByTestId('save-state')).toHaveText('Offline: kept in this browser');
   await context.setOffline(false);
   await saved(page);
   expect((await storedPlan(request, id)).plan.placements).toHaveLength(1);

@@ -19,7 +19,7 @@ const PARTS = [
   'mpu6050',
   '20x4 pcf8574',
   'hx711',
-  'sd card socket',
+  'sd card socket bare',
   'encoder',
   'led red status',
 ];
@@ -50,6 +50,13 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
     await expect(page.getByRole('region', { name: 'In this plan' }).getByRole('listitem')).toHaveCount(n + 1);
   }
   // The display's pull-ups are one too many, and go to 5 V: the remedy cuts them.
+  const line = (title: string | RegExp) => findings(page).locator('button[aria-expanded]').filter({ hasText: title }).first();
+  const open = async (title: string | RegExp) => {
+    await expect(line(title)).toBeVisible();
+    await tabTo(page, line(title));
+    if ((await line(title).getAttribute('aria-expanded')) !== 'true') await page.keyboard.press('Enter');
+  };
+  await open('pull-ups too strong');
   const cut = findings(page)
     .getByRole('button', { name: /^Remove the pull-ups of LCD/ })
     .first();
@@ -57,7 +64,11 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
   await tabTo(page, cut);
   await page.keyboard.press('Enter');
   // Then it must go behind a level shifter, and one more module's pull-ups are too many.
-  for (const name of [/^Level-shift 2 lines with Level shifter/, /^Remove the pull-ups of /]) {
+  for (const [title, name] of [
+    [/[Hh]igh level too low|noise margin/, /^Level-shift 2 lines with Level shifter/],
+    ['pull-ups too strong', /^Remove the pull-ups of /],
+  ] as const) {
+    await open(title);
     const remedy = findings(page).getByRole('button', { name }).first();
     await expect(remedy).toBeVisible();
     await tabTo(page, remedy);
@@ -78,13 +89,13 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
   await page.keyboard.press('Home');
   for (let n = 0; n < 60 && !(await cell.getAttribute('aria-label'))!.startsWith(`${taken}, `); n += 1)
     await page.keyboard.press('ArrowRight');
-  await expect(cell).toHaveAttribute('aria-label', /conflict, in use$/);
+  await expect(cell).toHaveAttribute('aria-label', /error, in use$/);
   await page.keyboard.press('Enter');
   await expect(findings(page)).toContainText(`Pin conflict: ${taken} is used by 2 signals`);
   await page.keyboard.press('f');
-  await expect(page.locator('[data-row][aria-selected=true]')).toHaveAttribute('aria-label', /clash/);
+  await expect(page.locator('[data-row][aria-selected=true]')).toHaveAttribute('aria-label', /error/);
   await tabTo(page, findings(page).getByRole('button', { name: /^Move LED anode to/ }));
-  await expect(page.getByText('Causes no new finding')).toBeVisible();
+  await expect(page.getByText('No new findings')).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(findings(page)).toContainText('No issues found');
 

@@ -70,7 +70,7 @@ test('two tabs offline: the edits of both are there afterwards, each once, also 
   };
   await move(left, 'p0:A', 2);
   await move(right, 'p1:A', 3);
-  for (const page of [left, right]) await expect(page.getByTestId('save-state')).toHaveText('Not saved: offline, kept here');
+  for (const page of [left, right]) await expect(page.getByTestId('save-state')).toHaveText('Offline: kept in this browser');
   await left.waitForTimeout(300);
   await left.close();
   await context.setOffline(false);
@@ -91,15 +91,15 @@ test('112 parts are placed, built and gone back from: batches far beyond 62 KiB 
   );
   await page.goto(`/plans/${id}/chart`);
   await page.getByRole('button', { name: 'Versions', exact: true }).click();
-  await page.getByLabel('Keep the plan as it is now, under a name').fill('All of them');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByLabel('Save the current plan as a version').fill('All of them');
+  await page.getByRole('button', { name: 'Save version' }).click();
   await expect(page.getByRole('button', { name: 'Compare with All of them' })).toBeVisible();
   await page.keyboard.press('Escape');
   const gone = Array.from({ length: 112 }, (_, n) => ({ kind: 'remove-placement', placement: `p${n}` }));
   await editPlan(request, id, gone);
   await page.getByRole('button', { name: 'Versions', exact: true }).click();
   await page.getByRole('button', { name: 'Compare with All of them' }).click();
-  await page.getByRole('button', { name: 'Go back to All of them' }).click();
+  await page.getByRole('button', { name: 'Restore All of them' }).click();
   await page.keyboard.press('Escape');
   await saved(page);
   expect((await storedPlan(request, id)).plan.placements).toHaveLength(112);
@@ -142,17 +142,17 @@ test('an open tab notices that the server’s data was restored, keeps its edits
     await saved(page);
     await server.stop();
     await page.keyboard.press('Shift+ArrowLeft');
-    await expect(page.getByTestId('save-state')).toHaveText('Not saved: offline, kept here');
+    await expect(page.getByTestId('save-state')).toHaveText('Offline: kept in this browser');
     expect(await server.run('restore', backup)).toBe(0);
     await server.start();
     const dialog = page.getByRole('dialog', { name: 'Two versions of this plan' });
     await expect(dialog).toBeVisible({ timeout: 30_000 });
     await expect(dialog.getByRole('listitem')).toContainText(['SW']);
-    await dialog.getByRole('button', { name: 'Keep the plan of this tab' }).click();
+    await dialog.getByRole('button', { name: 'Keep this tab’s plan' }).click();
     await saved(page);
     await page.getByRole('button', { name: 'Versions', exact: true }).click();
     await page.getByRole('tab', { name: 'History' }).click();
-    await expect(page.getByRole('dialog').getByRole('listitem').first()).toContainText('Kept the plan of this tab');
+    await expect(page.getByRole('dialog').getByRole('listitem').first()).toContainText('Kept this tab’s plan');
   } finally {
     await server.stop();
     server.remove();
@@ -170,13 +170,13 @@ test('a server with a passphrase: sign in, work, be signed out by its restart, s
     await page.goto(`${server.address}/plans/hive-watch/chart`);
     await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
     await signIn('wrong horse battery');
-    await expect(page.getByText('This is not the passphrase of this server.')).toBeVisible();
+    await expect(page.getByText('Wrong passphrase.')).toBeVisible();
     await signIn('correct horse battery');
     await saved(page);
     await server.stop();
     await page.locator('[data-row="encoder-1:SW"] [role=rowheader]').click();
     await page.keyboard.press('Shift+ArrowLeft');
-    await expect(page.getByTestId('save-state')).toContainText('kept here');
+    await expect(page.getByTestId('save-state')).toContainText('kept in this browser');
     await server.start();
     await expect(page.getByRole('dialog', { name: 'Signed out' })).toBeVisible({ timeout: 30_000 });
     await signIn('correct horse battery');
@@ -202,7 +202,7 @@ test('the history says what was done and where; a single step is taken back, and
   await page.getByRole('tab', { name: 'History' }).click();
   const step = page.getByRole('dialog').getByRole('listitem').filter({ hasText: /SW/ }).first();
   await expect(step).toContainText('this tab');
-  await step.getByRole('button', { name: /^Take back/ }).click();
+  await step.getByRole('button', { name: /^Revert/ }).click();
   await page.keyboard.press('Escape');
   await saved(page);
   expect((await storedPlan(request, id)).plan.wires['encoder-1:SW']).toEqual(before);
@@ -211,10 +211,10 @@ test('the history says what was done and where; a single step is taken back, and
 test('everything goes out as one file and in again', async ({ page, request }) => {
   const id = await planWith(request, 'rp2040-stick-40', glass);
   await page.goto('/');
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export everything' }).click()]);
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export all' }).click()]);
   expect(file.suggestedFilename()).toMatch(/^roof-chart-.*\.zip$/);
   const path = await file.path();
   await request.delete(`/api/plans/${id}`);
-  await page.getByLabel('Archive to take in').setInputFiles(path);
-  await expect(page.getByText(/plans? taken in/)).toBeVisible();
+  await page.getByLabel('Archive to import').setInputFiles(path);
+  await expect(page.getByText(/plans? imported/)).toBeVisible();
 });

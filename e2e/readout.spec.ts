@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { greyPng } from './png';
-import { expect, findings, planWith, saved, storedPlan, test } from './workplace';
+import { expect, findings, openFinding, planWith, saved, storedPlan, test } from './workplace';
 
 const png = (name: string, buffer: Buffer) => ({ name, mimeType: 'image/png', buffer });
 
@@ -27,7 +27,7 @@ test('a picture becomes bytes in the stated order, is counted in the flash, and 
     ),
   );
   await expect(display.getByRole('alert')).toBeHidden();
-  await expect(display.getByText('1.02 kB: eight pixels under each other, lowest bit on top')).toBeVisible();
+  await expect(display.getByText('1.02 kB: eight vertical pixels per byte, lowest bit on top')).toBeVisible();
   const saving = page.waitForEvent('download');
   await display.getByRole('button', { name: 'Save as a file' }).click();
   const bytes = await readFile(await (await saving).path());
@@ -37,7 +37,7 @@ test('a picture becomes bytes in the stated order, is counted in the flash, and 
     true,
   ]);
   await display.getByLabel('Inverted').check();
-  await expect(display.getByText(/next eight rows, inverted/)).toBeVisible();
+  await expect(display.getByText(/each column by column, inverted/)).toBeVisible();
   await display.getByRole('button', { name: 'Add to the flash total' }).click();
   await expect(page.getByRole('region', { name: 'Flash' })).toContainText('half.png');
   await saved(page);
@@ -56,6 +56,7 @@ test('a long text runs through a chain; a character of one’s own fills what th
   await matrix.getByLabel('Text', { exact: true }).fill('Ferry in 12 min');
   await page.keyboard.press('Tab');
   await expect(findings(page)).toContainText('of the text do not fit');
+  await openFinding(page, 'of the text do not fit');
   await page.getByRole('button', { name: 'Scroll the text' }).click();
   await expect(matrix.getByText('scrolls: 90 columns wide, 122 steps, 6.1 s at 20 steps per second')).toBeVisible();
   await expect(findings(page)).not.toContainText('do not fit');
@@ -99,6 +100,7 @@ test('keys on one pin: read off, chosen, told apart; a long search shows how far
   await field.fill('10k, 22k, 47k, 4k7');
   await page.keyboard.press('Enter');
   await expect(findings(page)).toContainText('Part 0: two keys give the same reading');
+  await openFinding(page, 'two keys give the same reading');
   await page.getByRole('button', { name: 'Choose resistors for Part 0 from the values on hand' }).click();
   await expect(findings(page)).not.toContainText('same reading');
   await expect(keys.getByText(/^4 keys, full scale 4095 counts; the closest two are \d+ apart in the worst case/)).toBeVisible();

@@ -36,7 +36,7 @@ test('what cannot be served is named with the pins it competes for, and an edit 
   await page.goto('/');
   await page.getByRole('combobox', { name: 'Board' }).click();
   await page.getByRole('option', { name: 'RP2040 stick, 40 pins' }).click();
-  await page.getByRole('button', { name: 'Start the plan' }).click();
+  await page.getByRole('button', { name: 'Create plan' }).click();
   await page.getByRole('textbox', { name: 'Search parts' }).fill('potentiometer');
   for (let n = 0; n < 4; n += 1) {
     await page.getByRole('button', { name: /^Add Potentiometer.* and connect/ }).click();

@@ -15,7 +15,7 @@ test('a tab of before an upgrade reloads itself when a part of the application i
   await page.route('**/edits', (route) => (missing ? route.abort() : route.continue()));
   await page.locator('[data-row="p0:A"] [role=rowheader]').click();
   await page.keyboard.press('Shift+ArrowRight');
-  await expect(page.getByTestId('save-state')).toContainText('kept here');
+  await expect(page.getByTestId('save-state')).toContainText('kept in this browser');
   // Only the reload finds the new files: before, the same address is asked for twice, as a hint and to run it.
   const reloading = page.waitForRequest((asked) => asked.isNavigationRequest());
   const reloaded = page.waitForEvent('load');

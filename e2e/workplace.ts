@@ -32,7 +32,7 @@ export async function startPlan(page: Page, name: string, board = 'RP2040 stick,
   await page.getByRole('combobox', { name: 'Board' }).click();
   await page.getByRole('option', { name: board }).click();
   await page.getByRole('textbox', { name: 'Name' }).fill(name);
-  await page.getByRole('button', { name: 'Start the plan' }).click();
+  await page.getByRole('button', { name: 'Create plan' }).click();
   await expect(page.getByRole('heading', { name: 'Add parts' })).toBeVisible();
   return /plans\/([^/]+)/.exec(page.url())![1]!;
 }
@@ -40,6 +40,13 @@ export async function startPlan(page: Page, name: string, board = 'RP2040 stick,
 export const view = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).first().click();
 export const findings = (page: Page) => page.getByRole('complementary', { name: 'Findings' });
+/** Opens a finding in the rail, so that its text and its fixes are there. */
+export async function openFinding(page: Page, title: string | RegExp): Promise<void> {
+  const line = findings(page).locator('button[aria-expanded]').filter({ hasText: title }).first();
+  await expect(line).toBeVisible();
+  if ((await line.getAttribute('aria-expanded')) !== 'true') await line.click();
+  await expect(line).toHaveAttribute('aria-expanded', 'true');
+}
 export const saved = (page: Page) => expect(page.getByTestId('save-state')).toHaveText('Saved');
 export const row = (page: Page, key: string) => page.locator(`[data-row="${key}"]`);
 

@@ -6,8 +6,8 @@ import { build, checkNode, checkWritable, install, main, PlainFault, root, run }
 
 const HELP = `npm run demo -- [--port N] [--data FOLDER] [--reset-demo]
   --port N        port on this machine (4310)
-  --data FOLDER   where plans are kept (data/)
-  --reset-demo    put the example plan back as it was; a changed one is kept as a copy`;
+  --data FOLDER   folder for the plans (data/)
+  --reset-demo    reset the example plans; changed ones are kept as copies`;
 
 function options() {
   try {
@@ -27,18 +27,18 @@ function options() {
 function portNumber(text) {
   const port = Number(text);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
-    throw new PlainFault(`--port ${text} is not a port: give a whole number from 0 to 65535.`);
+    throw new PlainFault(`--port ${text}: expected a whole number from 0 to 65535.`);
   return port;
 }
 
-/** Asked before anything long is done: nobody should wait minutes to hear that the port is taken. */
+/** Checked first, so that a port in use is reported before the installation and build. */
 function checkPort(port) {
   return new Promise((good, bad) => {
     const probe = createServer();
     probe.once('error', (error) => {
       const words =
         error.code === 'EADDRINUSE'
-          ? `Port ${port} is in use. Stop the program that holds it, or choose another with --port.`
+          ? `Port ${port} is in use. Stop the program that uses it, or choose another with --port.`
           : `Port ${port} cannot be opened (${error.code}). Choose another with --port.`;
       bad(new PlainFault(words));
     });
@@ -53,10 +53,10 @@ await main(async () => {
   const port = portNumber(chosen.port);
   const data = resolve(process.env.INIT_CWD ?? root, chosen.data === 'data' ? join(root, 'data') : chosen.data);
   await checkPort(port);
-  checkWritable(data, 'Plans are kept there: choose another folder with --data.');
+  checkWritable(data, 'It stores the plans: choose another folder with --data.');
   await install();
   await build();
-  // Ctrl-C reaches the server, too, as it shares the terminal: this process only waits for its end.
+  // Ctrl-C also reaches the server through the shared terminal: this process only waits for its end.
   process.on('SIGINT', () => undefined);
   const { code } = await run(process.execPath, [
     join(root, 'packages/server/dist/main.mjs'),

@@ -7,7 +7,7 @@ import { fileURLToPath, pathToFileURL } from 'node:url';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 
-/** A failure that a person can act on: its message is printed alone, without a stack. */
+/** A failure with an actionable message, printed without a stack trace. */
 export class PlainFault extends Error {}
 
 /** Runs a step of a command and ends the process with its sentence when it fails. */
@@ -63,17 +63,17 @@ function digest(text) {
   return createHash('sha256').update(text).digest('hex');
 }
 
-/** Installs the packages of the lock file when they are not there yet, or not these. */
+/** Installs the packages of the lock file if they are missing or outdated. */
 export async function install() {
   const stamp = join(root, 'node_modules/.roof-chart-lock');
   const lock = digest(readFileSync(join(root, 'package-lock.json')));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
-  checkWritable(root, 'Packages are installed there: copy the project to a folder you own.');
-  console.error('Installing packages (npm ci). The database driver may be compiled: this can take two to three minutes.');
+  checkWritable(root, 'Packages are installed there: copy the project to a writable folder.');
+  console.error('Installing packages (npm ci). Compiling the database driver can take two to three minutes.');
   const { code } = await run(process.platform === 'win32' ? 'npm.cmd' : 'npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
   if (code !== 0)
     throw new PlainFault(
-      'The packages could not be installed. The network must reach the npm registry, and a C++ compiler, make and Python must be there for the database driver.',
+      'The packages could not be installed. This needs access to the npm registry and, for the database driver, a C++ compiler, make and Python.',
     );
   writeFileSync(stamp, lock);
 }
@@ -114,7 +114,7 @@ async function checkSheets() {
   const cli = join(root, 'packages/cli/dist/main.mjs');
   if (existsSync(note) && statSync(note).mtimeMs > statSync(cli).mtimeMs) return;
   const { runCli } = await import(pathToFileURL(cli).href);
-  if ((await runCli(['sheets', '--note', note])) !== 0) throw new PlainFault('The sheets are not sound: see above.');
+  if ((await runCli(['sheets', '--note', note])) !== 0) throw new PlainFault('Invalid sheets: see above.');
 }
 
 /** Builds the parts of the application that are not built yet. */

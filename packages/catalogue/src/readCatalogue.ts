@@ -21,7 +21,7 @@ export function sheetFiles(folder: string): readonly SheetFile[] {
   );
 }
 
-/** Tells these very files from any others. */
+/** Identifies exactly these files. */
 export function digestOf(files: readonly SheetFile[]): string {
   const hash = createHash('sha256');
   for (const { name, text } of files) hash.update(`${name}\0${text}\0`);

@@ -8,7 +8,7 @@ test('a list of wires is taken as far as it is clear, and says of each line what
   const { code, out } = await cli(['import', 'p.json', 'list.txt'], files);
   expect([code, out.split('\n').map((line) => line.slice(line.lastIndexOf(': ') + 2))]).toEqual([
     1,
-    ['taken', expect.any(String), 'there already', 'no such terminal'],
+    ['taken', expect.any(String), 'already connected', 'no such terminal'],
   ]);
   expect((JSON.parse(files['p.json']!) as { wires: Record<string, { end: unknown }> }).wires['encoder-1:SW']!.end).toEqual({
     to: 'pin',
@@ -16,7 +16,7 @@ test('a list of wires is taken as far as it is clear, and says of each line what
   });
   expect(await cli(['import', 'p.json', 'empty.txt'], { ...files, 'empty.txt': 'nothing' })).toMatchObject({
     code: 2,
-    err: expect.stringContaining('no wires were found') as string,
+    err: expect.stringContaining('no wires found') as string,
   });
 });
 
@@ -26,10 +26,10 @@ describe('scan and bench', () => {
   test('a scan is held against the plan; what differs ends with 1', async () => {
     const { code, out } = await cli(['scan', 'p.json', 'scan.txt'], files);
     expect(code).toBe(1);
-    expect(out).toMatch(/0x68 {2}missing +Clock[^]*0x69 {2}extra[^]*remedy: set Motion to 0x69/);
+    expect(out).toMatch(/0x68 {2}missing +Clock[^]*0x69 {2}extra[^]*fix: set Motion to 0x69/);
     expect(await cli(['scan', 'p.json', 'odd.txt'], files)).toMatchObject({
       code: 2,
-      err: expect.stringContaining('No addresses were found') as string,
+      err: expect.stringContaining('No addresses found') as string,
     });
     expect(await cli(['scan', 'p.json', 'scan.txt', '--bus', 'spi0'], files)).toMatchObject({
       code: 2,
@@ -47,7 +47,7 @@ describe('scan and bench', () => {
     expect(await cli(['bench', 'p.json', '--check'], files)).toMatchObject({ code: 0 });
     expect(await cli(['bench', 'p.json', '--fault', 'nothing'], files)).toMatchObject({
       code: 2,
-      err: expect.stringContaining('--list says which there are') as string,
+      err: expect.stringContaining('--list shows the faults') as string,
     });
     expect(await cli(['bench', 'p.json', '--seed', 'x'], files)).toMatchObject({ code: 2 });
   });

@@ -7,8 +7,8 @@ const codeOf = (error: unknown): string => (error as NodeJS.ErrnoException).code
 
 const WHY: { readonly [code: string]: string } = {
   ENOSPC: 'the disk is full',
-  EPIPE: 'the program that reads it has ended',
-  EACCES: 'no permission',
+  EPIPE: 'the reading program has ended',
+  EACCES: 'permission denied',
   EROFS: 'it is read-only',
   EISDIR: 'it is a folder',
   ENOENT: 'its folder does not exist',
@@ -45,9 +45,8 @@ export function readText(path: string): string {
   }
 }
 
-/** Writes a file whole or not at all: to a temporary file beside it, which then takes its place. A device or a pipe is
- *  written to as it is.
- *  @throws InputFault when that fails; a file that was there is then as it was */
+/** Writes a file atomically: to a temporary file next to it, which then replaces it. A device or a pipe is written directly.
+ *  @throws InputFault if that fails; an existing file is then unchanged */
 export function writeText(path: string, text: string): void {
   try {
     if (existsSync(path) && !statSync(path).isFile()) writeFileSync(path, text);

@@ -42,7 +42,7 @@ test('a plan from nothing to checked: new, add, wire, lock, show, diff, edit', a
   expect([difference.code, difference.out]).toEqual([1, '  LED anode: open -> GP22\n  LED cathode: open -> ground']);
   files['edits.json'] = (await cli(['diff', '--json', 'before.json', 'p.json'], files)).out;
   await ok('edit', 'before.json', 'edits.json');
-  expect(await ok('diff', 'before.json', 'p.json')).toBe('No difference.');
+  expect(await ok('diff', 'before.json', 'p.json')).toBe('No differences.');
   files['-'] = files['p.json']!;
   expect(JSON.parse(await ok('lock', '-', 'light-1:A', '--off'))).toMatchObject({ wires: { 'light-1:A': { locked: false } } });
   await ok('wire', 'p.json', 'display-1:SDA', 'open', '--out', 'q.json');
@@ -60,7 +60,7 @@ test('an edit that cannot be done is named and leaves the file as it was', async
   expect(await cli(['edit', 'p.json', 'e.json'], files)).toEqual({
     code: 2,
     out: '',
-    err: 'edit 2: terminal should be a wired terminal, not zz:A; nothing was changed',
+    err: 'edit 2: terminal must be a wired terminal, not zz:A; nothing was changed',
   });
   expect(files['p.json']).toBe(hive);
 });
@@ -83,14 +83,14 @@ test.each([
   ['a plan from the future', ['check', '-'], { '-': hive.replace('"formatVersion": 1', '"formatVersion": 9') }, /-: formatVersion: /],
   ['a prototype key', ['check', '-'], { '-': hive.replace('"wires": {', '"wires": {"__proto__": {},') }, /-: wires\.__proto__: /],
   ['a sheet that is gone', ['check', '-'], { '-': hive.replaceAll('humidity-sht31', 'humidity-x') }, /needs the part sheet humidity-x/],
-  ['an unknown board', ['new', 'z80'], {}, /there is no board z80: give one of .*rp2040-stick-40/],
-  ['an unknown part', ['add', '-', 'warp'], { '-': hive }, /there is no part warp/],
-  ['no terminal', ['wire', '-', 'SDA', 'GP4'], { '-': hive }, /SDA is no terminal: write part:terminal/],
+  ['an unknown board', ['new', 'z80'], {}, /unknown board z80: expected one of .*rp2040-stick-40/],
+  ['an unknown part', ['add', '-', 'warp'], { '-': hive }, /unknown part warp/],
+  ['no terminal', ['wire', '-', 'SDA', 'GP4'], { '-': hive }, /SDA: expected part:terminal/],
   [
     'a pin that does not exist',
     ['wire', '-', 'display-1:SDA', 'GP99'],
     { '-': hive },
-    /end\.pin should be a pin of RP2040 stick, 40 pins, not GP99/,
+    /end\.pin must be a pin of RP2040 stick, 40 pins, not GP99/,
   ],
   ['edits that are none', ['edit', '-', 'e'], { '-': hive, e: '{"kind":"x"}' }, /e: the list: /],
   ['both from standard input', ['diff', '-', '-'], { '-': hive }, /only one of the plans/],
@@ -107,13 +107,13 @@ test('identify names candidates with evidence, what settles it and the twins', a
   const { code, out } = await cli(['identify', '--labels', 'GND VCC D0 D1 RES DC CS', '--size', '0.96', '--json']);
   expect(code).toBe(0);
   const found = JSON.parse(out) as { candidates: { part: string; for: string[]; twins: unknown[] }[]; settle: string[] };
-  expect(found.candidates[0]).toMatchObject({ part: 'oled-096-ssd1306-spi', for: ['7 labels fit', 'printed order fits', 'size 0.96'] });
+  expect(found.candidates[0]).toMatchObject({ part: 'oled-096-ssd1306-spi', for: ['7 labels match', 'order matches', 'size 0.96'] });
   expect(found.candidates[0]!.twins.length).toBeGreaterThan(0);
   const text = await cli(['identify', '--labels', 'VIN GND SCL SDA']);
-  expect(text.out).toMatch(/for: 4 labels fit[^]*to settle: Read the marking of the chip/);
+  expect(text.out).toMatch(/for: 4 labels match[^]*to tell them apart: Read the chip marking/);
   expect(await cli(['identify', '--labels', 'ZZ QQQ', '--chip', 'nothing of the kind'])).toMatchObject({
     code: 1,
-    out: 'No sheet fits these clues.',
+    out: 'No part matches.',
   });
 });
 
@@ -121,7 +121,7 @@ test.each([
   [['identify'], /^give at least one of --labels/],
   [['identify', '--pins', 'seven'], /^--pins: a whole number from 1 to 400, not seven$/],
   [['identify', '--labels', 'A '.repeat(100)], /^--labels: at most 48 labels, not 100$/],
-  [['identify', '--does', 'x'.repeat(500)], /^a clue is at most 400 letters$/],
+  [['identify', '--does', 'x'.repeat(500)], /^a clue has at most 400 characters$/],
 ])('%j is refused in one sentence', async (args, words) => {
   expect(await cli(args)).toMatchObject({ code: 2, err: expect.stringMatching(words) });
 });
@@ -264,11 +264,11 @@ describe('fits', () => {
     const files: Record<string, string> = { 'p.json': hive };
     const { code, out } = await cli(['fits', 'p.json', '--switch', 'esp32-stick-38', '--out', 'q.json'], files);
     expect(code).toBe(0);
-    expect(out).toMatch(/wires stay where they end; proved best: [^]*Locks lost: SD card CLK, SD card MOSI/);
+    expect(out).toMatch(/wires unchanged; proved optimal: [^]*Locks removed: SD card CLK, SD card MOSI/);
     expect(JSON.parse(files['q.json']!)).toMatchObject({ board: { id: 'esp32-stick-38' }, name: 'Hive watch' });
     expect(files['p.json']).toBe(hive);
     const refused = await cli(['fits', 'p.json', '--switch', 'nothing'], files);
-    expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('--switch nothing: expected a board of the catalogue')]);
+    expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('--switch nothing: expected a board in the library')]);
   });
 });
 

@@ -22,9 +22,9 @@ export interface AppParts {
   readonly webFolder?: string;
   readonly log?: Logger;
   readonly limits?: Limits;
-  /** Names under which this server may be asked, besides the loopback ones. */
+  /** Accepted host names besides the loopback ones. */
   readonly hostNames?: readonly string[];
-  /** Asked for whenever it is there, on loopback, too. */
+  /** Required if set, also on loopback. */
   readonly secrets?: Secrets;
 }
 
@@ -42,7 +42,7 @@ function apiRoutes({ store, shelf, secrets, limits = LIMITS }: AppParts): Router
   api.use(...rateLimits(limits), jsonOnly);
   api.get('/health', (_req, res) => void res.json({ ok: true }));
   api.get('/session', (_req, res) => void res.json({ required: secrets !== undefined }));
-  // Before anything large is read from somebody who has not signed in.
+  // Before a large body is read from a client that is not signed in.
   if (secrets) api.use(express.json({ limit: '4kb', strict: true, type: (req) => (req.url ?? '') === '/session' }), signIn(secrets));
   api.use(jsonBody);
   api.get('/openapi.json', (_req, res) => void res.json(OPENAPI));
@@ -54,7 +54,7 @@ function apiRoutes({ store, shelf, secrets, limits = LIMITS }: AppParts): Router
     next(
       new ApiError(404, {
         code: 'no-such-route',
-        message: 'There is nothing at this address.',
+        message: 'No such endpoint.',
         path: 'url',
         got: `${req.method} ${req.path}`.slice(0, 200),
       }),

@@ -14,7 +14,7 @@ import { createStore } from './store/store';
 import { cssVariables, theme } from './theme/theme';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content ?? '';
-// The scroll lock of dialogs adds a style sheet of its own and asks here for the nonce.
+// The scroll lock of dialogs adds a style sheet and reads its nonce here.
 setNonce(nonce);
 
 createRoot(document.getElementById('root')!).render(

@@ -7,7 +7,7 @@ import { interview, type Later, ProbeSession } from '@roof-chart/core/bench/sess
 import { SimulatedBench, simulatedPort } from '@roof-chart/core/bench/simulatedBench';
 import { sayPlacement } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { formatAddress } from '@roof-chart/core/quantity/format';
+import { counted, formatAddress } from '@roof-chart/core/quantity/format';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile } from '../planFile';
@@ -20,16 +20,14 @@ export interface ScanOptions {
 function lineText(plan: Plan, line: Compared): string {
   const who =
     line.is === 'extra'
-      ? line.parts.slice(0, 6).join(', ') || 'no part of the catalogue'
+      ? line.parts.slice(0, 6).join(', ') || 'no part in the library'
       : line.who.map((one) => sayPlacement(plan, one.placement)).join(', ');
   const remedies =
-    line.is === 'extra'
-      ? line.remedies.map((r) => `    remedy: set ${sayPlacement(plan, r.placement)} to ${formatAddress(r.address)}`)
-      : [];
+    line.is === 'extra' ? line.remedies.map((r) => `    fix: set ${sayPlacement(plan, r.placement)} to ${formatAddress(r.address)}`) : [];
   return [`${formatAddress(line.address)}  ${line.is.padEnd(10)}  ${who}`, ...remedies].join('\n');
 }
 
-/** `scan`: a scan result held against the plan. Exit code 0 where all is as planned, 1 where something differs. */
+/** `scan`: compares a scan result with the plan. Exit code 0 without a difference, 1 with one. */
 export function scan(io: Io, shipped: Sheets, file: string, result: string, { bus: wanted, json }: ScanOptions): ExitCode {
   const { plan, sheets } = openPlanFile(io, shipped, file);
   const read = readScan(io.read(result));
@@ -59,8 +57,7 @@ const later: Later = (milliseconds, act) => {
   return () => clearTimeout(timer);
 };
 
-/** `bench`: the plan as a simulated bench that speaks the line protocol on standard input and output; or, with `check`, what the bench check
- *  says of it. */
+/** `bench`: simulates the bench of a plan with the line protocol on standard input and output; with `check`, runs the bench test on it. */
 export async function bench(io: Io, shipped: Sheets, file: string, { fault: keys, list, check, seed }: BenchOptions): Promise<ExitCode> {
   const { plan, sheets } = openPlanFile(io, shipped, file);
   const all = possibleFaults(plan, sheets);
@@ -70,7 +67,7 @@ export async function bench(io: Io, shipped: Sheets, file: string, { fault: keys
   }
   const faults = keys.map((key) => {
     const found = all.find((one) => faultKey(one) === key);
-    if (!found) throw new InputFault(`${key}: no fault of this plan; --list says which there are`);
+    if (!found) throw new InputFault(`${key}: unknown fault; --list shows the faults of this plan`);
     return found;
   });
   const number = Number(seed);
@@ -89,14 +86,15 @@ export async function bench(io: Io, shipped: Sheets, file: string, { fault: keys
     new ProbeSession(simulatedPort(simulated, later), later),
     questions,
     undefined,
-    // Whoever acts and looks at a simulated bench sees what it shows.
+    // The simulated user sees what the simulated bench shows.
     (question) => simulated.look(question),
   );
   const { different, faults: named } = diagnose(faultBook(plan, sheets, questions), answers);
   io.out(
-    [`${answers.length} answers, ${different.length} of them not as planned`, ...named.map((one) => faultWords(plan, sheets, one))].join(
-      '\n',
-    ),
+    [
+      `${counted(answers.length, 'answer')}, ${different.length} different from the plan`,
+      ...named.map((one) => faultWords(plan, sheets, one)),
+    ].join('\n'),
   );
   return different.length === 0 ? EXIT.clean : EXIT.clashes;
 }

@@ -10,7 +10,7 @@ export interface CalcOptions {
 
 const IDS = CALCULATIONS.map((c) => c.id).join(', ');
 
-/** `calc`: one calculation with its working, without a plan; `--list` says which there are and what they take. */
+/** `calc`: one calculation with its working, without a plan; `--list` lists calculations with their inputs. */
 export function calc(
   io: Io,
   sheets: () => Sheets,

@@ -13,12 +13,12 @@ function asText(plan: Plan, sheets: Sheets, finding: Finding): string {
   return [`${LEVEL_WORDS[finding.level]}  ${said.title}  [${finding.code}]`, `    ${said.text}`, ...remedies].join('\n');
 }
 
-/** Findings of a plan file. Exit code 0 without a clash, 1 with one. */
+/** Findings of a plan file. Exit code 0 without errors, 1 with errors. */
 export function check(io: Io, shipped: Sheets, file: string, json: boolean): ExitCode {
   const { plan, sheets } = openPlanFile(io, shipped, file);
   const result = reviewPlan(plan, sheets);
   if (!result.ok)
-    throw new InputFault(`${file}: the plan needs the ${result.missing.kind} sheet ${result.missing.id}, which is not in the catalogue`);
+    throw new InputFault(`${file}: the plan needs the ${result.missing.kind} sheet ${result.missing.id}, which is not in the library`);
   const { findings } = result.review;
   if (json) {
     const said = findings.map((f) => ({

@@ -25,9 +25,9 @@ export function cliPage(program: Command): string {
   const intro = [
     '# Command line',
     '',
-    'Made from the commands themselves: `npm run docs:cli`.',
+    'Generated from the commands: `npm run docs:cli`.',
     '',
-    'Works on plan files or standard input (`-`). Exit code 0: clean; 1: clashes, or a difference; 2: bad input, with one plain sentence on standard error. Nothing is ever half written.',
+    'Works on plan files or standard input (`-`). Exit code 0: no errors; 1: errors found, or a difference; 2: invalid input, with one sentence on standard error. Files are never half written.',
     'Wire ends are written `GP4` (a pin), `rail:3v3`, `ground`, `part:terminal`, or `open`.',
   ].join('\n');
   return `${[intro, ...program.commands.map(section)].join('\n\n')}\n`;

@@ -34,7 +34,7 @@ function applied(plan: Plan, edits: readonly Edit[], sheets: Sheets): Plan {
   const result = applyEdits(plan, edits, sheets);
   if (result.ok) return result.plan;
   const { path, expected, got } = result.problem;
-  throw new InputFault(`edit ${result.at + 1}: ${path} should be ${expected}, not ${got}; nothing was changed`);
+  throw new InputFault(`edit ${result.at + 1}: ${path} must be ${expected}, not ${got}; nothing was changed`);
 }
 
 const nearest = (ids: Iterable<string>): string => [...ids].join(', ');
@@ -47,7 +47,7 @@ export function create(
   options: { readonly name: string; readonly id: string; readonly out: string },
 ): ExitCode {
   const board = sheets.boards.get(boardId)?.sheet;
-  if (!board) throw new InputFault(`there is no board ${boardId}: give one of ${nearest(sheets.boards.keys())}`);
+  if (!board) throw new InputFault(`unknown board ${boardId}: expected one of ${nearest(sheets.boards.keys())}`);
   for (const [what, schema, value] of [
     ['--name', nameSchema, options.name],
     ['--id', idSchema, options.id],
@@ -58,11 +58,11 @@ export function create(
   return deliver(io, startPlan(options.id, options.name, board.id, sheets), options.out, {});
 }
 
-/** `add`: a part, with the wires that fit unless told otherwise. */
+/** `add`: a part, by default with proposed wires. */
 export function add(io: Io, shipped: Sheets, file: string, partId: string, options: Target & { readonly wires: boolean }): ExitCode {
   const { plan, sheets, carried } = openPlanFile(io, shipped, file);
   const part = sheets.parts.get(partId)?.sheet;
-  if (!part) throw new InputFault(`there is no part ${partId}: give one of ${nearest(sheets.parts.keys())}`);
+  if (!part) throw new InputFault(`unknown part ${partId}: expected one of ${nearest(sheets.parts.keys())}`);
   const addition = options.wires ? additionOf(plan, sheets, part) : undefined;
   const edits: readonly Edit[] = addition?.edits ?? [{ kind: 'add-placement', placement: newPlacement(plan, part) }];
   return deliver(io, applied(plan, edits, sheets), file, options, carried);
@@ -74,7 +74,7 @@ export function edit(io: Io, shipped: Sheets, file: string, editsFile: string, o
   const { plan, sheets, carried } = openPlanFile(io, shipped, file);
   const document = readJson(io, editsFile);
   const unsafe = unsafePlace(document);
-  if (unsafe !== undefined) throw new InputFault(`${editsFile}: ${unsafe}: a key or a depth that no edit has`);
+  if (unsafe !== undefined) throw new InputFault(`${editsFile}: ${unsafe}: unknown key or nesting depth`);
   const { error, value } = editsSchema.required().validate(document, { convert: false });
   if (error) throw new InputFault(`${editsFile}: ${error.details[0]!.path.join('.') || 'the list'}: ${error.message}`);
   return deliver(io, applied(plan, value as Edit[], sheets), file, options, carried);
@@ -82,7 +82,7 @@ export function edit(io: Io, shipped: Sheets, file: string, editsFile: string, o
 
 function terminal(text: string): { placement: string; terminal: string } {
   const match = /^([a-z0-9][a-z0-9-]*):(.+)$/.exec(text);
-  if (!match) throw new InputFault(`${text} is no terminal: write part:terminal, for example display-1:SDA`);
+  if (!match) throw new InputFault(`${text}: expected part:terminal, for example display-1:SDA`);
   return { placement: match[1]!, terminal: match[2]! };
 }
 
@@ -119,11 +119,11 @@ export function diff(io: Io, shipped: Sheets, from: string, to: string, json: bo
   if (from === '-' && to === '-') throw new InputFault('only one of the plans can come from standard input');
   const { plan: a } = openPlanFile(io, shipped, from);
   const { plan: b, sheets } = openPlanFile(io, shipped, to);
-  if (a.board.id !== b.board.id) throw new InputFault(`the plans stand on different boards: ${a.board.id} and ${b.board.id}`);
+  if (a.board.id !== b.board.id) throw new InputFault(`the plans use different boards: ${a.board.id} and ${b.board.id}`);
   const edits = diffPlans(a, b, (part, strap) => defaultStrap(sheets, part, strap));
   const lines = diffText(a, b, sheets);
   const words =
     lines.length > 0 ? lines.join('\n') : `${edits.length} changes of colours, names, jumpers, locks or ticks (--json lists them)`;
-  io.out(json ? asJson(edits) : edits.length === 0 ? 'No difference.' : words);
+  io.out(json ? asJson(edits) : edits.length === 0 ? 'No differences.' : words);
   return edits.length === 0 ? EXIT.clean : EXIT.clashes;
 }

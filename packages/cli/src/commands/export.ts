@@ -23,7 +23,7 @@ export function exportPlan(
   if (!format) throw new InputFault(`${id}: expected one of ${EXPORT_FORMATS.map((one) => one.id).join(', ')}`);
   const { plan, sheets } = openPlanFile(io, shipped(), file);
   const text = format.write(plan, sheets);
-  if (text === undefined) throw new InputFault(`${file}: ${format.words}: this plan’s board has no use for it, or its sheet is not there`);
+  if (text === undefined) throw new InputFault(`${file}: ${format.words}: not available for this board`);
   if (out === '-') io.out(text.replace(/\r?\n$/, ''));
   else io.write(out, text);
   return EXIT.clean;

@@ -1,3 +1,4 @@
+import { counted } from '@roof-chart/core/quantity/format';
 import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
 import { ontoBoard } from '@roof-chart/core/allocate/ontoBoard';
 import { sayFinding, sayList, sayTerminal } from '@roof-chart/core/checks/say';
@@ -18,7 +19,7 @@ export interface FitsOptions {
   readonly out?: string;
 }
 
-/** Searches of one board are stopped here: the best found is told as such. */
+/** Time limit per board; the best solution found is then marked as not proved. */
 const NODES = 20_000;
 
 const VERDICT_WORDS: { readonly [V in AdditionVerdict]: string } = { fits: 'fits', moves: 'moves', risk: 'warning', no: 'no' };
@@ -26,7 +27,7 @@ const VERDICTS: { readonly [V in BoardFit['verdict']]: string } = { fits: 'fits'
 
 function boardLine(fit: BoardFit, sheets: Sheets): string {
   const { pins, adc, pwm, controllers } = fit.headRoom;
-  const open = fit.open.length > 0 ? `${fit.open.length} open${fit.verdict === 'open' ? '' : ', not proved'}` : '';
+  const open = fit.open.length > 0 ? `${fit.open.length} unconnected${fit.verdict === 'open' ? '' : ', not proved'}` : '';
   const findings = fit.findings.filter((f) => f.level !== 'hint').map((f) => sayFinding(fit.plan, sheets, f).title);
   const room = `${pins} pins free, ${adc} analog, ${pwm} PWM, ${controllers.i2c} I2C, ${controllers.spi} SPI, ${controllers.uart} serial`;
   return `${VERDICTS[fit.verdict].padEnd(8)} ${fit.board.padEnd(24)} ${[open, ...findings, room].filter(Boolean).join('; ')}`;
@@ -49,7 +50,7 @@ function switched(
   carried: OpenPlan['carried'],
 ): ExitCode {
   const onto = ontoBoard(plan, sheets, board, { nodes: NODES });
-  if (!onto) throw new InputFault(`--switch ${board}: expected a board of the catalogue (see: sheets --json)`);
+  if (!onto) throw new InputFault(`--switch ${board}: expected a board in the library (see: sheets --json)`);
   const { settlement } = onto;
   if (options.json)
     io.out(JSON.stringify({ edits: onto.edits, kept: onto.kept, lostLocks: onto.lostLocks, open: settlement.open }, null, 2));
@@ -57,8 +58,8 @@ function switched(
     io.out(
       [
         ...diffText(plan, onto.plan, sheets),
-        `${onto.kept} wires stay where they end; ${settlement.proved ? 'proved best' : 'best found in the time'}: ${sayCosts(settlement.costs)}.`,
-        ...(onto.lostLocks.length > 0 ? [`Locks lost: ${sayList(onto.lostLocks.map((key) => sayTerminal(plan, sheets, key)))}.`] : []),
+        `${counted(onto.kept, 'wire')} unchanged; ${settlement.proved ? 'proved optimal' : 'best found in the time'}: ${sayCosts(settlement.costs)}.`,
+        ...(onto.lostLocks.length > 0 ? [`Locks removed: ${sayList(onto.lostLocks.map((key) => sayTerminal(plan, sheets, key)))}.`] : []),
       ].join('\n'),
     );
   deliver(io, onto.plan, file, options.out === undefined ? {} : { out: options.out }, carried);

@@ -18,7 +18,7 @@ const MOST = { labels: LABEL_LIMITS.labels, text: 400 } as const;
 
 function readClues(options: IdentifyOptions): Clues {
   const texts = [options.labels, options.size, options.does, options.chip].filter((text) => text !== undefined);
-  if (texts.some((text) => text.length > MOST.text)) throw new InputFault(`a clue is at most ${MOST.text} letters`);
+  if (texts.some((text) => text.length > MOST.text)) throw new InputFault(`a clue has at most ${MOST.text} characters`);
   const labels = options.labels === undefined ? [] : readLabels(options.labels);
   if (labels.length > MOST.labels) throw new InputFault(`--labels: at most ${MOST.labels} labels, not ${labels.length}`);
   const pins = options.pins === undefined ? undefined : Number(options.pins);
@@ -40,7 +40,7 @@ function asText({ part, score, speaksFor, speaksAgainst }: Candidate): string {
     `${Math.round(score * 100)}  ${part.title}  [${part.id}]`,
     ...(speaksFor.length > 0 ? [`    for: ${speaksFor.map(sayEvidence).join('; ')}`] : []),
     ...(speaksAgainst.length > 0 ? [`    against: ${speaksAgainst.map(sayEvidence).join('; ')}`] : []),
-    ...part.twins.map((twin) => `    mistaken for: ${twin.what}. ${twin.tell}`),
+    ...part.twins.map((twin) => ` look-alike: ${twin.what}. ${twin.tell}`),
   ].join('\n');
 }
 
@@ -60,8 +60,8 @@ export function identify(io: Io, sheets: Sheets, options: IdentifyOptions): Exit
     }));
     io.out(JSON.stringify({ candidates: said, settle }, null, 2));
   } else {
-    io.out(candidates.length === 0 ? 'No sheet fits these clues.' : candidates.map(asText).join('\n'));
-    for (const question of settle) io.out(`to settle: ${question}`);
+    io.out(candidates.length === 0 ? 'No part matches.' : candidates.map(asText).join('\n'));
+    for (const question of settle) io.out(`to tell them apart: ${question}`);
   }
   return candidates.length === 0 ? EXIT.clashes : EXIT.clean;
 }

@@ -10,17 +10,17 @@ export interface ImportOptions {
 }
 
 function verdict({ there, edit, terminals }: MatchedWire): string {
-  if (there) return 'there already';
+  if (there) return 'already connected';
   if (edit) return 'taken';
-  if (terminals.length > 1) return `not clear: ${terminals.join(', ')}`;
-  return terminals.length === 0 ? 'no such terminal' : 'no such end';
+  if (terminals.length > 1) return `ambiguous: ${terminals.join(', ')}`;
+  return terminals.length === 0 ? 'no such terminal' : 'no such pin, rail or terminal';
 }
 
 /** `import`: a list of wires taken into a plan as far as it is clear. Exit code 1 where something of it is not. */
 export function importWires(io: Io, shipped: Sheets, file: string, list: string, { out }: ImportOptions): ExitCode {
   const { plan, sheets, carried } = openPlanFile(io, shipped, file);
   const matches = matchWires(plan, sheets, readWireList(io.read(list)));
-  if (matches.length === 0) throw new InputFault(`${list}: no wires were found in it: lines such as "OLED SDA -> GP4", or a table`);
+  if (matches.length === 0) throw new InputFault(`${list}: no wires found; expected lines such as "OLED SDA -> GP4", or a table`);
   const edits = matches.flatMap((match) => match.edit ?? []);
   const result = applyEdits(plan, edits, sheets);
   if (!result.ok) throw new InputFault(`${list}: ${result.problem.path}: expected ${result.problem.expected}, got ${result.problem.got}`);

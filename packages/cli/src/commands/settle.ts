@@ -1,3 +1,4 @@
+import { counted } from '@roof-chart/core/quantity/format';
 import { buildInstance } from '@roof-chart/core/allocate/buildInstance';
 import { alternativesOf, conflictOf } from '@roof-chart/core/allocate/explain';
 import { settle as settled } from '@roof-chart/core/allocate/settle';
@@ -29,7 +30,7 @@ function limitOf(seconds: string, now: () => number): () => boolean {
   return () => now() >= end;
 }
 
-/** `settle`: wires everything as well as can be. Exit code 0 where nothing stays open, 1 where something must. */
+/** `assign`: assigns all pins optimally. Exit code 0 if everything is connected, 1 otherwise. */
 export function settle(io: Io, shipped: Sheets, file: string, options: SettleOptions, now: () => number): ExitCode {
   const { plan, sheets: kept, carried } = openPlanFile(io, shipped, file);
   const sheets = notedSheets(kept, plan.benchNotes);
@@ -58,7 +59,7 @@ export function settle(io: Io, shipped: Sheets, file: string, options: SettleOpt
   return result.costs.unwired > 0 ? EXIT.clashes : EXIT.clean;
 }
 
-/** `explain`: why a terminal is where it is; without one, what stands in the way of a whole plan. */
+/** `explain`: why a terminal is on its pin; without one, which terminals compete. */
 export function explain(io: Io, shipped: Sheets, file: string, terminal: string | undefined, json: boolean): ExitCode {
   const { plan, sheets: kept } = openPlanFile(io, shipped, file);
   const sheets = notedSheets(kept, plan.benchNotes);
@@ -76,13 +77,13 @@ export function explain(io: Io, shipped: Sheets, file: string, terminal: string 
         conflict
           ? [conflictWords(plan, sheets, conflict), ...ways.map((way) => `  ${wayWords(plan, sheets, way)}: ${wayCosts(way)}`)].join('\n')
           : open > 0
-            ? `Not known: the best found leaves ${open} open, and nothing is proved.`
-            : 'Everything in this plan can be served.',
+            ? `Not proved: the best solution found leaves ${counted(open, 'terminal')} unconnected.`
+            : 'All terminals of this plan can be connected.',
       );
     return conflict ? EXIT.clashes : EXIT.clean;
   }
   const alternatives = alternativesOf(plan, sheets, terminal, limit);
-  if (!alternatives) throw new InputFault(`${terminal}: no terminal of this plan that has a pin of its own; give placement:terminal`);
+  if (!alternatives) throw new InputFault(`${terminal}: expected part:terminal of a connected signal in this plan`);
   const board = boardOf(plan, sheets)!;
   const lines = alternatives.map((one) => `  ${(board.pins.get(one.pin)?.label ?? one.pin).padEnd(6)} ${alternativeWords(one)}`);
   io.out(

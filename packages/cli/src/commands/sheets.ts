@@ -45,7 +45,7 @@ export function sheets(io: Io, all: Sheets, json: boolean): ExitCode {
   return EXIT.clean;
 }
 
-/** Checks every sheet of a folder from its text, and notes the digest of the sound files. */
+/** Validates every sheet of a folder and stores the digests of the valid files. */
 export function noteChecked(folder: string, note: string): ExitCode {
   const files = sheetFiles(folder);
   writeNote(note, '');

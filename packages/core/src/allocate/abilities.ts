@@ -43,8 +43,8 @@ export function abilitiesFor(terminal: PartTerminal): ReadonlySet<Ability> {
 
 export type Waste = (pin: string, used: ReadonlySet<Ability>) => number;
 
-/** The waste of using a pin: for each of its abilities that is not used, WANTED · 12 / (usable pins of the board that have
- *  it), rounded up. It depends on the board alone, so that it is the same for every choice of one instance. */
+/** The waste of using a pin: for each of its abilities that is not used, WANTED · 12 / (usable pins of the board that have it), rounded
+ *  up. It depends on the board alone, so that it is the same for every choice of one instance. */
 export const wasteOn = remembered((board: IndexedBoard): Waste => {
   const usable = board.ioPins.filter((pin) => pin.grade !== 'reserved');
   const abilities = new Map(usable.map((pin) => [pin.id, abilitiesOf(board, pin)]));
@@ -66,15 +66,15 @@ export const wasteOn = remembered((board: IndexedBoard): Waste => {
   };
 });
 
-/** The level at which a terminal's line rests while nobody drives it: its own, its module's pull-up, or the bus's. */
+/** The idle level of a terminal's line: its own, that of a pull-up on the module, or that of the bus. */
 export function restLevel(part: PartSheet, terminal: PartTerminal): 'high' | 'low' | undefined {
   if (terminal.idle) return terminal.idle;
   if (part.module.pullUps?.some((pull) => pull.terminals.includes(terminal.id))) return 'high';
   return PIN_ROLES[terminal.role]?.line?.kind === 'i2c' ? 'high' : undefined;
 }
 
-/** Whether a terminal leaves a pin that is sampled at reset at the level it must have then. One of which nobody knows how
- *  it rests does not: a lamp to ground is enough to pull a weak pull-up down. */
+/** Whether a terminal keeps a boot pin at its required level at reset. An unknown idle level counts as no: an LED to ground overrides a
+ *  weak pull-up. */
 export function bootsWith(pin: BoardPin, part: PartSheet, terminal: PartTerminal): boolean {
   const rest = restLevel(part, terminal);
   return (pin.duties ?? []).every(({ duty, level }) => {

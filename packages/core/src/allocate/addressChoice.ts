@@ -60,8 +60,8 @@ function asAssignment(members: readonly Addressed[]): readonly AddressOption[] |
   return members.map((_, at) => option.get(at * addresses.length + columns[at]!)!);
 }
 
-/** Depth first over members, those with the fewest options first. Members that are alike take their options in rising
- *  order: to exchange two of them would be the same choice again. */
+/** Depth first over members, those with the fewest options first. Equivalent members take their options in ascending order, because
+ *  swapping two of them gives the same choice. */
 function bySearch(members: readonly Addressed[]): readonly AddressOption[] | null {
   const kind = members.map((m) => JSON.stringify(m.addresses));
   const order = members

@@ -40,7 +40,7 @@ export interface Setting {
 
 const tables = new WeakMap<PartSheet, readonly Setting[]>();
 
-/** Every setting of a part's straps that may be chosen, with its addresses: a fact of the sheet alone, remembered as every plan asks for it. */
+/** Every setting of a part's straps that may be chosen, with its addresses; memoised, because it depends on the sheet alone. */
 function settingsOf(part: PartSheet): readonly Setting[] {
   let table = tables.get(part);
   if (!table) {
@@ -80,8 +80,8 @@ export function possibleAddresses(plan: Plan, placement: Placement, part: PartSh
   return selectableOf(part).filter(({ straps }) => stays.every((s) => straps[s.id] === undefined || straps[s.id] === now[s.id]));
 }
 
-/** The addresses on which these parts answer under their present straps, those on which they answer besides among them. A part whose
- *  straps are in no table answers nowhere we know. */
+/** All addresses to which these parts respond with their present straps, further addresses included. None for a part whose straps are
+ *  not in its table. */
 export function presentAddresses(plan: Plan, sheets: Sheets, placements: readonly Placement[]): readonly number[] {
   const all = placements.flatMap((placement) => {
     const part = partSheet(sheets, placement.sheet)?.sheet;
@@ -90,8 +90,8 @@ export function presentAddresses(plan: Plan, sheets: Sheets, placements: readonl
   return [...new Set(all)];
 }
 
-/** The addresses that a part can be given in this plan, the present one first, then those with the fewest changes.
- *  Settings that a locked wire or a missing rail stands against are left out. */
+/** The addresses that a part can be given in this plan, the present one first, then those with the fewest changes. Settings prevented by
+ *  a locked wire or a missing rail are left out. */
 export function addressOptions(plan: Plan, board: IndexedBoard, placement: Placement, part: PartSheet): readonly AddressOption[] {
   const now = strapStates(plan, placement, part);
   const present = addressesUnder(part, now);

@@ -1,7 +1,7 @@
 import type { Partners } from './exclusions';
 import type { Instance } from './instance';
 
-/** Which items of an instance are alike, found once for each pair that is asked for. */
+/** Which items of an instance are interchangeable, memoised per pair. */
 export class Alikes {
   readonly #known = new Map<number, boolean>();
 

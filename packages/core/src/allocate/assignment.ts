@@ -11,7 +11,7 @@ export interface Assignment {
  *  @param leave what each row costs without a column, finite
  *  @returns an assignment of least total; O(rows² · columns) */
 export function assign(rows: number, columns: number, costs: Float64Array, leave: Float64Array): Assignment {
-  // Column j < columns is a real one; row i may also end at its own nothing, which no other row wants.
+  // Column j < columns is a real one; row i may also end at its own dummy column.
   const u = new Float64Array(rows);
   const v = new Float64Array(columns);
   const rowOf = new Int32Array(columns).fill(-1);
@@ -71,7 +71,7 @@ export function assign(rows: number, columns: number, costs: Float64Array, leave
       v[j] = v[j]! - (distance - least[j]!);
       u[rowOf[j]!] = u[rowOf[j]!]! + (distance - least[j]!);
     }
-    // Shift the rows along the path, back to the one that came in.
+    // Shift the rows along the path, back to the new one.
     let j = end;
     if (j < 0) {
       j = columnOf[leaver]!;

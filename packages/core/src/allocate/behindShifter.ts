@@ -15,14 +15,14 @@ export interface Shifted {
   readonly edits: readonly Edit[];
 }
 
-/** Whether a wire may be taken off its pin and put elsewhere. */
+/** Whether a wire may be moved to another pin. */
 export const isMovable = (item: PlanTerminal): boolean => item.wire?.end.to === 'pin' && !item.wire.locked && !item.placement.onBoard;
 
-/** The shared lines of parts through a level shifter that carries both ways, between their supply and the board's logic: one of the plan that
- *  has room, else a new one. Parts on one line share its channel.
- *  @param signals the rail of the voltage that a part's signals have; the one that feeds it where nothing else is said
- *  @returns undefined where a line is locked or not at a pin, the parts' signals follow different supplies or the logic supply, or no sheet
- *  has a shifter */
+/** Connects the bus lines of parts through a bidirectional level shifter, between their supply and the board's logic: one in the plan
+ *  with free channels, otherwise a new one. Parts on one line share its channel.
+ *  @param signals the rail with the voltage of a part's signals; by default the rail that supplies it
+ *  @returns undefined where a line is locked or not at a pin, the parts' signals follow different supplies or the logic supply, or no
+ *  sheet has a shifter */
 export function behindShifter(
   plan: Plan,
   sheets: Sheets,

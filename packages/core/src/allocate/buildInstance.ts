@@ -140,7 +140,7 @@ function memberOf(
         lines.every((line) => set[line] !== undefined && (fixed[line] === undefined || set[line] === fixed[line])),
       ));
   const able = controllers.filter((controller) => holds(controller, fixed));
-  // A wish for pins that no controller brings together is no reason to leave the part out.
+  // A preference for pins of different controllers does not exclude the part.
   const both = { ...wished.fixed, ...fixed };
   const wishing = able.filter((controller) => holds(controller, both));
   const met = wishing.length > 0;
@@ -159,7 +159,7 @@ function memberOf(
   };
 }
 
-/** The lines of a kind that somebody has, with the pins that the sheet lists for them. */
+/** The lines of a kind that at least one member has, with the pins listed in the sheet. */
 function controllersOf(
   board: IndexedBoard,
   waste: Waste,
@@ -184,7 +184,7 @@ function controllersOf(
         }));
     const own = Object.fromEntries([...wanted].map((line) => [line, pinsOf(line)]));
     const legal = controller.legal.rule === 'sets' ? controller.legal.sets : undefined;
-    // Sets that are the same in the lines that somebody has would be tried twice.
+    // Sets that agree in the lines in use would be tried twice.
     const sets = legal && [
       ...new Map(
         legal
@@ -196,14 +196,14 @@ function controllersOf(
   });
 }
 
-/** A bus line at a pin that is sampled at reset: I2C rests high; of the others nobody knows. */
+/** A bus line at a pin that is sampled at reset: I2C idles high; the idle level of other buses is unknown. */
 function bootsAsLine(pin: BoardPin, kind: ControllerKind): boolean {
   return (pin.duties ?? []).every(
     ({ duty, level }) => duty !== 'boot' || level === undefined || (kind === 'i2c' ? level === 'high' : false),
   );
 }
 
-/** Whether a member is soldered to pins that the board needs for itself: nobody else gets at them. */
+/** Whether a member is soldered to pins that the board uses itself and that no other part can use. */
 function keepsToItself(board: IndexedBoard, member: Member, other: Member): boolean {
   return Object.entries(member.fixed).some(
     ([line, pin]) => board.pins.get(pin)?.grade === 'reserved' && other.lines.includes(line) && other.fixed[line] !== pin,

@@ -1,7 +1,7 @@
 import type { Instance, Member } from './instance';
 import { combined } from './weights';
 
-/** Members of which one bus takes only so many: their addresses, or what makes them clash, leave no room for more. */
+/** Members of which only a limited number fits on one bus, by their addresses or pairwise conflicts. */
 export interface Crowd {
   readonly kind: string;
   readonly members: readonly number[];
@@ -20,7 +20,8 @@ function crowd(instance: Instance, kind: string, members: readonly number[], roo
   return [{ kind, members, room, lines: common, buses }];
 }
 
-/** Crowds by address (members that have addresses only among a few, or have one in common however they are set) and by clash (members that all clash with one another). */
+/** Groups by address (members with few possible addresses, or one fixed address in common) and by conflict (members that all conflict
+ *  with each other). */
 export function crowdsOf(instance: Instance, clash: readonly ReadonlySet<number>[]): readonly Crowd[] {
   const { members } = instance;
   const able = [...members.keys()].filter((at) => members[at]!.controllers.length > 0);
@@ -51,8 +52,8 @@ export function crowdsOf(instance: Instance, clash: readonly ReadonlySet<number>
   return [...byAddress, ...byFixed, ...byClash];
 }
 
-/** The order in which members are placed: first one of each kind, since a controller once chosen says what its lines
- *  cost; then those of crowds, which need further buses; then the rest, those with the fewest controllers first. */
+/** The order in which members are placed: first one of each kind, since a controller once chosen says what its lines cost; then those of
+ *  groups that need further buses; then the rest, fewest controllers first. */
 export function orderOf(members: readonly Member[], crowds: readonly Crowd[]): readonly number[] {
   const crowded = new Set(crowds.flatMap((crowd) => crowd.members));
   const wired = (m: Member) => Object.values(m.here).reduce((n, pins) => n + Object.values(pins).reduce((a, b) => a + b, 0), 0);
@@ -68,7 +69,7 @@ export function orderOf(members: readonly Member[], crowds: readonly Crowd[]): r
   return [...first, ...rest.filter((at) => !first.includes(at))];
 }
 
-/** For each member, the places of those it clashes with. */
+/** For each member, the indices of those it conflicts with. */
 export function clashesAt({ members, clashes }: Instance): readonly ReadonlySet<number>[] {
   const places = new Map(members.map((m, at) => [m.id, at]));
   const found = members.map(() => new Set<number>());
@@ -79,7 +80,7 @@ export function clashesAt({ members, clashes }: Instance): readonly ReadonlySet<
   return found;
 }
 
-/** What the worst crowd of a kind asks for at some point of the search. */
+/** The demand of the largest group of a kind at some point of the search. */
 export interface Crowded {
   readonly crowd: Crowd;
   /** Buses that must come besides those in use. */
@@ -88,7 +89,7 @@ export interface Crowded {
   readonly excess: number;
 }
 
-/** Of each kind the crowd that asks for most.
+/** For each kind, the group with the highest demand.
  *  @param at controller of each member by place, -1 for none, undefined for not yet
  *  @param joined members of each controller */
 export function crowdedNow(

@@ -14,7 +14,7 @@ export type EndFit = PinFit | { readonly verdict: 'cannot'; readonly reason: End
 const CAN: EndFit = { verdict: 'can' };
 const cannot = (reason: EndReason): EndFit => ({ verdict: 'cannot', reason });
 
-/** Whether a part could live on a rail: what only leaves less margin is for the checks to tell. */
+/** Whether a part could work on a rail; a reduced margin is reported by the checks. */
 function canFeed(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, rail: Rail): boolean {
   const fault = supplyFault(board, part, terminal, rail);
   return fault === undefined || isRisky(fault);
@@ -50,22 +50,21 @@ export function sayFit(fit: EndFit, terminal: PartTerminal, pin: BoardPin | unde
 }
 
 const REASON_WORDS: { readonly [R in EndReason]: (terminal: PartTerminal, pin: BoardPin | undefined) => string } = {
-  'not-a-signal-pin': () => 'This is no signal pin.',
-  'no-pin-needed': () => 'This terminal takes no signal pin.',
-  reserved: (_, pin) => `Taken by the board. ${pin?.trouble ?? ''}`,
-  'no-line': (terminal) => `No bus controller brings ${PIN_ROLES[terminal.role]?.line?.line.toUpperCase() ?? 'this line'} out here.`,
-  'no-adc': () => 'No analog input here.',
-  'no-pwm': () => 'No PWM here.',
-  'no-interrupt': () => 'No interrupt here.',
-  'input-only': () => 'This pin is an input only.',
-  'analog-only': () => 'This pin is an analog input and nothing else.',
-  'output-only': () => 'This pin is an output only.',
-  caution: (_, pin) => `Possible, with a cost: ${pin?.trouble ?? ''}`,
-  'rail-does-not-fit': () =>
-    'The rail’s voltage is outside the part’s supply range, or not the board’s logic supply where the part needs that.',
-  'strap-too-high': () => 'The rail’s voltage is above what this strap takes.',
+  'not-a-signal-pin': () => 'Not a signal pin.',
+  'no-pin-needed': () => 'This terminal does not connect to a signal pin.',
+  reserved: (_, pin) => `Used by the board itself. ${pin?.trouble ?? ''}`,
+  'no-line': (terminal) => `No bus controller has ${PIN_ROLES[terminal.role]?.line?.line.toUpperCase() ?? 'this line'} on this pin.`,
+  'no-adc': () => 'No analog input on this pin.',
+  'no-pwm': () => 'No PWM on this pin.',
+  'no-interrupt': () => 'No interrupt on this pin.',
+  'input-only': () => 'Input-only pin.',
+  'analog-only': () => 'Analog-input-only pin.',
+  'output-only': () => 'Output-only pin.',
+  caution: (_, pin) => `Possible, with a caveat: ${pin?.trouble ?? ''}`,
+  'rail-does-not-fit': () => 'The rail is outside the part’s supply range, or is not the logic supply that the part requires.',
+  'strap-too-high': () => 'The rail exceeds the maximum voltage of this strap.',
   'no-tie': () => 'The part sheet does not allow this tie.',
-  'ground-only': () => 'A ground terminal goes to ground.',
-  'rail-only': () => 'A supply terminal goes to a rail.',
-  elsewhere: () => 'This terminal does not go to the board.',
+  'ground-only': () => 'A ground terminal connects to ground.',
+  'rail-only': () => 'A supply terminal connects to a rail.',
+  elsewhere: () => 'This terminal does not connect to the board.',
 };

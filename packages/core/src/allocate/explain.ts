@@ -51,9 +51,8 @@ function restricted(instance: Instance, demands: ReadonlySet<Demand>): Instance 
   };
 }
 
-/** A smallest conflicting set of an instance that cannot be served in full: one demand after the other is left out where
- *  the rest still conflicts, so that of what remains nothing can be. Undefined where everything can be served, or
- *  where the search was stopped before it had shown that not.
+/** A minimal conflicting set of an instance without a complete solution: demands are left out one by one while the rest still conflicts.
+ *  Undefined if everything can be connected, or if the search was stopped before proving otherwise.
  *  @param options limits of each single search */
 export function conflictOf(instance: Instance, options: SolveOptions = {}): Conflict | undefined {
   let minimal = true;
@@ -112,17 +111,17 @@ export function conflictOf(instance: Instance, options: SolveOptions = {}): Conf
   };
 }
 
-/** What a terminal would cost at another pin, everything else settled around it. */
+/** The cost of a terminal at another pin, with everything else reassigned around it. */
 export interface Alternative {
   readonly pin: string;
-  /** Costs less those of the plan as settled freely; null where it finds no place there beside the rest. */
+  /** Costs relative to the free assignment; null if impossible with the other wires. */
   readonly more: Costs | null;
   /** Whether that is shown; else it is what was found until the search was stopped. */
   readonly proved: boolean;
 }
 
-/** Why a signal is where it is: each pin it could have, and what that would cost the whole plan. Undefined for terminals that
- *  want no pin of their own. The free choice comes first, then the cheapest. */
+/** Why a signal is where it is: each pin it could have, and what that would cost the whole plan. Undefined for terminals that need no
+ *  pin of their own. The free choice comes first, then the cheapest. */
 export function alternativesOf(
   plan: Plan,
   sheets: Sheets,

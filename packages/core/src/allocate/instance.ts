@@ -1,4 +1,4 @@
-/** The allocation problem of one plan, with every fact of the sheets turned into lists and whole numbers: a plain JSON
+/** The pin assignment problem of one plan, with all facts of the sheets as lists and integers: a plain JSON
  *  document that any solver can be given (`cli settle --instance`).
  *
  *  To choose: a pin, or none, for each item; a controller, or none, for each member; a pin for each line of a
@@ -9,7 +9,7 @@
  *   - items and lines only go to pins listed for them;
  *   - the lines of a controller that lists `sets` all come from one of them;
  *   - the lines of a member that are `fixed` are at those pins, and none of its lines at a pin to `avoid`;
- *   - two members of one `clash` are not on one controller;
+ *   - two members of one `clash` are on different controllers;
  *   - members on one controller have no address in common;
  *   - no member of a controller has an address that is `beyond` one of its members (two may have the same beyond them: their
  *     channels need not be open at once);
@@ -18,8 +18,8 @@
  *   - a candidate with `unless` is out where that controller has a member.
  *
  *  Costs are compared tier by tier, each a sum of whole numbers:
- *   1. `unwired`: needed terminals that stay open;
- *   2. `moved`: wires of the plan that change (straps that are set otherwise among them); one that is taken away counts twice;
+ *   1. `unwired`: required terminals that stay unconnected;
+ *   2. `moved`: wires of the plan that change (changed straps included); a removed wire counts twice;
  *   3. `caution`: pins used that the sheet advises caution with;
  *   4. `waste`: for each pin used, the scarcity of every ability it has and its user does not need. */
 export interface Instance {
@@ -42,7 +42,7 @@ export interface Costs {
   readonly waste: number;
 }
 
-/** What one plan costs more than another, tier by tier; a lower tier may well be negative. */
+/** The cost difference of two plans, tier by tier; a lower tier may be negative. */
 export function lessCosts(a: Costs, b: Costs): Costs {
   return { unwired: a.unwired - b.unwired, moved: a.moved - b.moved, caution: a.caution - b.caution, waste: a.waste - b.waste };
 }

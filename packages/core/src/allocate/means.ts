@@ -2,23 +2,24 @@ import type { BoardPin } from '../sheets/boardSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import type { PlanTerminal } from '../nets/terminals';
 
-/** Means that several pins share: PWM channels and timers, interrupt lines. */
-
+/** Whether a terminal requires PWM. */
 export const usesPwm = ({ terminal }: PlanTerminal): boolean =>
   PIN_ROLES[terminal.role]?.pwm === true || terminal.requires?.includes('pwm') === true;
+/** Whether a terminal requires an interrupt. */
 export const usesInterrupt = ({ terminal }: PlanTerminal): boolean => terminal.requires?.includes('interrupt') === true;
 
-/** Means that a pin brings along for these terminals.
+/** Shared resources of a pin for these terminals.
  *  @example meansOf(gp0, [servo]) // ['channel slice 0/0A', 'timer slice 0'] */
 export function meansOf(pin: BoardPin, terminals: readonly PlanTerminal[]): readonly string[] {
   const pwm = terminals.some(usesPwm) && pin.pwm ? [`channel ${pin.pwm.timer}/${pin.pwm.channel}`, `timer ${pin.pwm.timer}`] : [];
   const lines = terminals.some(usesInterrupt) ? (pin.interrupts ?? []) : [];
-  // A shared line tells a whole group of pins and the program sees which; only where a pin has none does it need one alone.
+  // A shared interrupt serves a group of pins and the program reads which one changed; a dedicated line is needed only if a pin has no
+  // shared one.
   const own = lines.some((line) => line.shared) ? [] : lines.map((line) => `interrupt ${line.line}`);
   return [...pwm, ...own];
 }
 
-/** Whether two users of PWM want frequencies that one timer cannot give both. */
+/** Whether two PWM users need frequencies that one timer cannot provide. */
 export function unlikePwm(a: readonly PlanTerminal[], b: readonly PlanTerminal[]): boolean {
   const hertz = (terminals: readonly PlanTerminal[]) => terminals.flatMap((t) => t.terminal.pwmHz ?? []);
   return hertz(a).some((x) => hertz(b).some((y) => x.max < y.min || y.max < x.min));

@@ -23,8 +23,8 @@ export function lineTerminals(plan: Plan, sheets: Sheets, members: readonly Plac
   return [...own.filter((item) => item.wire?.end.to !== 'terminal'), ...new Set(carriers)];
 }
 
-/** The terminals that move when one part's lines go to other pins; null where a channel of a shifter carries another part's
- *  line as well, which would come along. */
+/** The terminals that move when one part's lines go to other pins; null if a shifter channel also carries a line of another part, which
+ *  would move with it. */
 export function linesOfItsOwn(plan: Plan, sheets: Sheets, placement: Placement, kind: Bus['kind']): readonly PlanTerminal[] | null {
   const items = lineTerminals(plan, sheets, [placement], kind);
   const isShared = items.some(

@@ -12,7 +12,7 @@ interface Spot {
   readonly position: number;
 }
 
-/** Items that may change their pin without any rule being asked: no shared means, no condition. */
+/** Items that may change their pin without checking a rule: no shared resource, no condition. */
 function loose(instance: Instance): readonly Item[] {
   const plain = (c: Candidate) => !c.uses?.length && c.unless === undefined;
   return instance.items.filter((item) => item.terminals.length === 1 && item.candidates.every(plain));
@@ -73,7 +73,7 @@ export function neatly(instance: Instance, choice: Choice, board: IndexedBoard):
     at.set(pin, item);
   };
 
-  /** Tries one item at one pin, whoever is there taking its place; keeps it where that is neater. */
+  /** Tries one item at one pin, swapping with its present item; keeps the swap if it is more compact. */
   const tryAt = (item: Item, pin: string): boolean => {
     const here = pins.get(item.id)!;
     const other = byId.get(at.get(pin) ?? '');

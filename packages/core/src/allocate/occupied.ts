@@ -22,6 +22,7 @@ export const NOTHING: Occupied = { by: () => [], means: [], controllers: new Set
 /** What is wired on a plan's nets: plans with the same nets have the same. */
 const ofNets = new WeakMap<Nets, Occupied>();
 
+/** The pins and shared resources in use in a plan. */
 export function occupiedBy(plan: Plan, sheets: Sheets, board: IndexedBoard): Occupied {
   const nets = findNets(plan, sheets);
   let occupied = ofNets.get(nets);

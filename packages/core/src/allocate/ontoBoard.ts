@@ -6,7 +6,7 @@ import { type Plan, splitKey, type TerminalKey, type WireEnd } from '../plan/pla
 import { solderedParts } from '../plan/startPlan';
 import { settle, type Settlement, type SettleOptions } from './settle';
 
-/** A plan put on another board and settled there. */
+/** A plan moved to another board with its pins assigned there. */
 export interface OntoBoard {
   /** One batch: what must come off, the board, and the wires there. */
   readonly edits: readonly Edit[];
@@ -31,11 +31,11 @@ function means(end: WireEnd, from: IndexedBoard | undefined, to: IndexedBoard): 
   return here !== undefined && there !== undefined && here.min <= there.max && there.min <= here.max;
 }
 
-/** Steps that say what was felt, seen or found to answer: that was with the other board. */
+/** Bench results; they belong to the previous board and are dropped. */
 const ON_THE_BENCH = /^(sure|light|found):/;
 
-/** The plan's parts on another board: names, jumpers, colours and what can stay are kept, the rest is settled anew.
- *  Undefined where that board is not among the sheets. */
+/** The plan's parts on another board: names, jumpers, colours and possible wires are kept, the rest is assigned anew. Undefined if the
+ *  board is not among the sheets. */
 export function ontoBoard(plan: Plan, sheets: Sheets, boardId: string, options: SettleOptions = {}): OntoBoard | undefined {
   const to = sheets.boards.get(boardId);
   if (!to) return undefined;

@@ -35,7 +35,7 @@ export interface Packed {
   readonly edits: readonly Edit[];
 }
 
-/** Which rails a module stands between, and which side faces the board. */
+/** The two supply rails of a module, and which side faces the board. */
 interface Between {
   readonly low: Rail;
   readonly high: Rail;
@@ -62,7 +62,7 @@ function feedsOf(part: PartSheet, { low, high }: Between): ReadonlyMap<string, R
   ]);
 }
 
-/** Whether every supply of a module takes its rail, and its inputs the higher one. */
+/** Whether every supply range of a module includes its rail, and its inputs tolerate the higher one. */
 function stands(part: PartSheet, between: Between): boolean {
   const feeds = feedsOf(part, between);
   const terminal = (id: string) => part.terminals.list.find((t) => t.id === id)!;
@@ -88,7 +88,7 @@ function carries(part: PartSheet, between: Between, crossing: Crossing): boolean
 const channelsOf = (part: PartSheet, nearIsLow: boolean): Module['channels'] =>
   part.passage!.channels.map(({ low, high }) => (nearIsLow ? { near: low, far: high } : { near: high, far: low }));
 
-/** The modules of the plan that stand between these rails the same way round, with their channels that are free or carry a line already. */
+/** The modules of the plan between these rails in the same direction, with their free channels and those that carry a line already. */
 function present(plan: Plan, sheets: Sheets, between: Between): readonly Module[] {
   const nets = findNets(plan, sheets);
   const ends = Object.values(plan.wires).map((wire) => wire.end);
@@ -117,8 +117,7 @@ function* multisets<T>(list: readonly T[], count: number, from = 0): Generator<r
   else for (let at = from; at < list.length; at += 1) for (const more of multisets(list, count - 1, at)) yield [list[at]!, ...more];
 }
 
-/** A channel for every line, as the place of its module, or none where not all find one: each line takes a channel, and those that have one
- *  make room where they can. */
+/** A channel for every line, as the place of its module, or none if not all fit: an augmenting-path matching of lines and channels. */
 function assign(modules: readonly Module[], between: Between, crossings: readonly Crossing[]): readonly number[] | undefined {
   const free = modules.map((m) => m.channels.filter((c) => !c.carries).length);
   const holders: number[][] = modules.map(() => []);
@@ -167,7 +166,7 @@ function choose(plan: Plan, sheets: Sheets, between: Between, crossings: readonl
 
 const wire = (placement: string, terminal: string, end: WireEnd): Edit => ({ kind: 'wire', placement, terminal, end });
 
-/** A module added to the plan, fed, grounded, and its enabling inputs tied as its sheet asks. */
+/** A module added to the plan with supplies, grounds and enable inputs connected as its sheet requires. */
 function setUp(part: PartSheet, placement: Placement, between: Between): readonly Edit[] {
   const feeds = feedsOf(part, between);
   const supply = [...feeds.values()][0]!;
@@ -184,10 +183,10 @@ function setUp(part: PartSheet, placement: Placement, between: Between): readonl
   ];
 }
 
-/** Lines taken through level shifters between the board's logic supply and the rail of the parts: by those of the plan that have room, and
- *  by as few new ones as it takes. A line that a shifter carries there already is joined. Undefined where the two supplies are one, or
- *  nothing carries some line.
- *  @param feed the rail that feeds every part of these lines */
+/** Connects lines through level shifters between the board's logic supply and the rail of the parts: using free channels in the plan and
+ *  as few new modules as possible. A line that is already shifted is joined. Undefined if both supplies are the same, or no shifter
+ *  suits a line.
+ *  @param feed the rail that supplies every part of these lines */
 export function packAcross(
   plan: Plan,
   sheets: Sheets,

@@ -55,7 +55,7 @@ export function pinFit(board: IndexedBoard, pinId: string, terminal: PartTermina
   return isCautionFor(pin, terminal) ? { verdict: 'costs', reason: 'caution' } : { verdict: 'can' };
 }
 
-/** Whether the radio takes the analog input of this pin away, where the plan uses it. */
+/** Whether the radio, if used in the plan, blocks the analog input of this pin. */
 export function adcBlocked(
   plan: Plan,
   board: IndexedBoard,
@@ -81,7 +81,7 @@ export function pinFits(board: IndexedBoard, terminal: PartTerminal): ReadonlyMa
   return fits;
 }
 
-/** Whether a terminal wants a board pin at all (supplies, grounds and outside terminals do not). */
+/** Whether a terminal needs a board pin at all (supplies, grounds and outside terminals do not). */
 export function wantsPin(terminal: PartTerminal): boolean {
   return terminal.need !== 'outside' && PIN_ROLES[terminal.role] !== undefined;
 }

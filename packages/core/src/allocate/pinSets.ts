@@ -33,7 +33,7 @@ function setsFrom(board: IndexedBoard, controller: Controller, start: BoardPin):
   );
 }
 
-/** How untidy a set is: lines out of counting order weigh most, then the stretch of header it covers. */
+/** A compactness score of a pin set: lines out of order weigh most, then the length of header it spans. */
 function untidiness(board: IndexedBoard, pins: readonly BoardPin[]): number {
   const inOrder = pins.every((pin, at) => at === 0 || pin.position! > pins[at - 1]!.position!);
   const places = pins.map((pin) => place(board, pin));

@@ -2,9 +2,9 @@ import type { BoardPin, PinDuty, PinEffect } from '../sheets/boardSheet';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
 
-/** What a duty of a pin does to a terminal that is wired to it. `contends`: both drive the line; `listens`: the terminal gets what the board
- *  sends for itself; `acts`: what the terminal switches goes on while the board starts; `loads`: an LED keeps a line from its high that only a
- *  weak pull-up brings there; `lights`: it only takes current. */
+/** The effect of a pin's board function on a connected terminal. `contends`: both drive the line; `listens`: the terminal receives what
+ *  the board transmits; `acts`: the switched part turns on during start-up; `loads`: an LED keeps a weakly pulled-up line from reaching
+ *  its high level; `lights`: it only draws current. */
 export type PinUse = 'fails' | 'setting' | 'no-start' | 'contends' | 'listens' | 'loads' | 'lights' | 'pulled' | 'acts' | 'other';
 
 export interface PinTrouble {
@@ -25,8 +25,8 @@ function serialTrouble(duty: PinDuty, terminal: PartTerminal): PinTrouble | unde
   return { duty, use: duty.effect === 'fails' ? 'fails' : 'listens', effect: duty.effect === 'fails' ? 'fails' : 'disturbs' };
 }
 
-/** Whether only a pull-up brings a terminal's line high: contacts, which have no supply, an output without a transistor towards its supply, or
- *  one that rests high through a resistor. */
+/** Whether a terminal's line is pulled high only by a pull-up: contacts, open-drain outputs, and outputs that idle high through a
+ *  resistor. */
 function isPulledOnly(part: PartSheet, terminal: PartTerminal): boolean {
   const outputs = terminal.outputs ?? part.levels?.outputs;
   const rests = terminal.role === 'gpio.in' && terminal.idle === 'high';
@@ -51,7 +51,7 @@ function troubleOf(duty: PinDuty, part: PartSheet, terminal: PartTerminal): PinT
     case 'pull-up':
       return PIN_ROLES[terminal.role]?.line?.kind === 'i2c' ? undefined : { duty, use: 'pulled', effect: 'disturbs' };
     case 'boot':
-      // What must have a level at reset is judged by how the line rests.
+      // Boot levels are judged by the idle level of the line.
       return duty.level === undefined ? (stated(duty) ?? { duty, use: 'other', effect: 'disturbs' }) : undefined;
     case 'flash':
       return { duty, use: 'no-start', effect: 'no-start' };
@@ -70,7 +70,7 @@ function troubleOf(duty: PinDuty, part: PartSheet, terminal: PartTerminal): PinT
  *  pins whose duties leave the terminal alone. */
 export function pinTroubles(pin: BoardPin, part: PartSheet, terminal: PartTerminal): readonly PinTrouble[] {
   if (pin.grade === 'reserved') return [];
-  // An analog input that the board divides is as its sheet says, and free.
+  // An analog input with an on-board divider is described in the sheet and free.
   const own = (pin.duties ?? []).flatMap((duty) => (pin.grade === 'free' && !duty.effect ? [] : (troubleOf(duty, part, terminal) ?? [])));
   return actsAtStart(pin, terminal) ? [...own, { duty: { note: pin.atReset ?? '' }, use: 'acts', effect: 'acts' }] : own;
 }

@@ -58,8 +58,8 @@ function strapEnd(draft: Draft, item: PlanTerminal): Edit[] {
   return tie ? tied(draft, item, tie, strap?.maxVolts) : [];
 }
 
-/** The rail for a supply terminal. One side of a level shifter follows the parts that are wired to it; the high side of one that carries
- *  nothing yet stands above the board's logic where something does. */
+/** The rail for a supply terminal. Each side of a level shifter follows the parts connected to it; the high side of an unused one is put
+ *  on a rail above the logic supply if there is one. */
 function railFor(draft: Draft, item: PlanTerminal): string | undefined {
   const rails = railsFor(draft.board, item.part, item.terminal);
   const { passage } = item.part;
@@ -75,14 +75,14 @@ function railFor(draft: Draft, item: PlanTerminal): string | undefined {
   return fed ?? above?.id ?? rails[0]?.id;
 }
 
-/** Where a terminal goes that is no signal: supply and ground, straps, and what must only rest somewhere. */
+/** The end of a terminal that is not a signal: supply, ground, straps, and inputs that are tied. */
 function restOf(draft: Draft, item: PlanTerminal): readonly Edit[] {
   const { role, ties } = item.terminal;
   if (role === 'ground') return [wireTo(item, { to: 'ground' })];
   if (role === 'strap') return strapEnd(draft, item);
   const rail = role === 'supply.vcc' ? railFor(draft, item) : undefined;
   if (rail) return [wireTo(item, { to: 'rail', rail })];
-  // Enables and modes that must only rest somewhere are tied there: a pin is worth more.
+  // Enable and mode inputs that can be tied are tied, to save pins.
   return ties?.length === 1 ? tied(draft, item, ties[0]!) : [];
 }
 
@@ -95,7 +95,7 @@ interface Way {
   readonly straps: readonly Edit[];
 }
 
-/** Straps under which the placement meets nobody on the bus: none needed, some, or (null) none that help. */
+/** Straps that avoid an address conflict on the bus: none needed, some, or null if none help. */
 function strapsFor(draft: Draft, placement: Placement, bus: Bus): readonly Edit[] | null {
   const others = bus.members.filter((m) => m.id !== placement.id);
   const answering = [...others, ...reachedFrom(draft.plan, draft.sheets, others)];
@@ -163,9 +163,9 @@ function proposePrivate(draft: Draft, placement: Placement): void {
   }
 }
 
-/** Wires for the open needed terminals of one placement, moving nothing that is wired: supply and ground by
- *  voltage, straps by their default, bus lines onto an existing bus or a free pin set, the rest onto free pins.
- *  A terminal for which nothing is free stays open.
+/** Proposes wires for the unconnected required terminals of one placement without moving existing wires: supply and ground by voltage,
+ *  straps by default, bus lines onto an existing bus or a free pin set, the rest onto free pins. A terminal without a free pin stays
+ *  unconnected.
  *  @returns edits that apply one after another to this plan */
 export function proposeWires(
   plan: Plan,

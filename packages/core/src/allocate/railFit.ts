@@ -9,7 +9,7 @@ import { logicSupply } from '../nets/feedRail';
 import type { Edit } from '../plan/edit';
 import { type Placement, type Plan, terminalKey, type WireEnd } from '../plan/plan';
 
-/** The voltages a supply terminal takes: its own range where the sheet gives one, else the part's. */
+/** The supply range of a terminal: its own if the sheet states one, otherwise the part's. */
 export function supplyRange(part: PartSheet, terminal: PartTerminal): Range | undefined {
   return terminal.volts ?? part.supply?.volts;
 }
@@ -29,10 +29,10 @@ const AT_THE_EDGE = 0.03;
 /** So far below its range a part is taken not to work, as a share of the lower end. */
 const STARVED = 0.05;
 
-/** Whether a part lives on a rail with this fault, though nobody promises it. */
+/** Whether a part survives and usually works on this rail, outside its specification. */
 export const isRisky = (fault: SupplyFault | undefined): boolean => fault !== undefined && fault.from !== 'nominal';
 
-/** @param absolute what destroys the part, in volts, where its sheet knows */
+/** @param absolute absolute maximum in volts, if its sheet states it */
 function tooHigh(range: Range, absolute: number | undefined, rail: Rail): SupplyFault | undefined {
   const [nominal, usual, most] = [typical(rail.volts), voltsUnder(rail, 'usual').max, rail.volts.max];
   if (usual > (absolute ?? range.max * (1 + AT_THE_EDGE))) return { trouble: 'too-high', from: 'nominal' };
@@ -60,10 +60,9 @@ export function supplyFault(board: IndexedBoard, part: PartSheet, terminal: Part
   return found.toSorted((a, b) => CONDITIONS.indexOf(a.from) - CONDITIONS.indexOf(b.from))[0];
 }
 
-/** The rails of the board that a supply terminal may hang on, best first: the logic rail where it fits (no level shift
- *  needed), then rails that give current, by sheet order.
- *  A rail fits when it stays within the part's supply range but at extremes. Where none does, a rail serves
- *  on which the part lives, though nobody promises it: the checks then name the risk. */
+/** The rails suitable for a supply terminal, best first: the logic rail if it fits (no level shifting needed), then output rails in
+ *  sheet order. A rail fits if it is within the part's supply range except at extremes. If none does, a rail outside the specification
+ *  on which the part survives is used, and the checks report it. */
 export function railsFor(board: IndexedBoard, part: PartSheet, terminal: PartTerminal): readonly Rail[] {
   if (!supplyRange(part, terminal)) return [];
   const logic = board.sheet.logicRail;
@@ -75,7 +74,7 @@ export function railsFor(board: IndexedBoard, part: PartSheet, terminal: PartTer
   );
 }
 
-/** The rail that feeds a part, or will as far as can be told: the one that its supply is wired to, else the best one for it. */
+/** The rail that supplies a part: the connected one, otherwise the best suitable one. */
 function ownRail(plan: Plan, board: IndexedBoard, placement: Placement, part: PartSheet): Rail | undefined {
   const supply = logicSupply(part);
   const end = supply && plan.wires[terminalKey(placement.id, supply.id)]?.end;
@@ -83,8 +82,8 @@ function ownRail(plan: Plan, board: IndexedBoard, placement: Placement, part: Pa
   return supply && railsFor(board, part, supply)[0];
 }
 
-/** The rail to which a strap or an input of a part is tied for high: the part's own supply, since what is high for it follows from that;
- *  behind a regulator, or where that is more than the strap takes, the best rail under what it takes. */
+/** The rail to which a strap or an input is tied for a high level: the part's own supply, which defines its thresholds; behind a
+ *  regulator, or if the supply exceeds the maximum of the strap, the best rail below that maximum. */
 export function tieRail(plan: Plan, board: IndexedBoard, placement: Placement, part: PartSheet, maxVolts?: number): Rail | undefined {
   const own = part.supply?.regulator ? undefined : ownRail(plan, board, placement, part);
   if (own && own.volts.max <= (maxVolts ?? Infinity)) return own;
@@ -132,8 +131,7 @@ export function refeed(plan: Plan, placement: Placement, part: PartSheet, supply
 export const strapVolts = (part: PartSheet, terminal: string): number | undefined =>
   part.bus.straps?.find((s) => (s.terminal ?? s.id) === terminal)?.maxVolts;
 
-/** What an input that is tied takes at the very most, in volts, as far as its sheet alone says: its strap, its tolerance, or the part's
- *  supply. */
+/** The maximum voltage of a tied input according to its sheet: that of the strap, its tolerance, or the part's supply. */
 export const tieLimit = (part: PartSheet, terminal: string): number =>
   strapVolts(part, terminal) ?? part.levels?.tolerantVolts ?? Math.max(part.supply?.absoluteMaxVolts ?? 0, part.supply?.volts.max ?? 0);
 

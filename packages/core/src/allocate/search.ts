@@ -284,10 +284,10 @@ export class Search {
     return come;
   }
 
-  /** Lines of buses that must come besides those in use, because one bus has no room for a whole crowd. */
+  /** Lines of additional buses that are needed because one bus cannot hold a whole conflict group. */
   #furtherBuses(crowded: ReadonlyMap<string, Crowded>): readonly Row[] {
     return [...crowded.values()].flatMap(({ missing, crowd: { kind, lines, members: own } }) => {
-      // Each bus that does not come leaves at least one more of the crowd open.
+      // Each missing bus leaves at least one more member unconnected.
       const leave = Math.floor(Math.min(...own.map((at) => combined(this.instance.members[at]!.leave))) / lines.length);
       return Array.from({ length: Math.max(0, missing) }, () => lines.map((line): Row => ({ kind, line, leave }))).flat();
     });
@@ -312,7 +312,7 @@ export class Search {
     return Math.floor(without.reduce((sum, m) => sum + combined(m.leave) / m.lines.length, 0));
   }
 
-  /** The candidates of an item that no decision has taken out. */
+  /** The remaining candidates of an item. */
   #itemCosts(state: State, at: number, joined: readonly (readonly Member[])[], costs: Float64Array, base: number): void {
     costs.set(this.#itemRows[at]!, base);
     const item = this.instance.items[at]!;
@@ -331,9 +331,9 @@ export class Search {
     return true;
   }
 
-  /** A bound that sees what the first does not: of a channel there is one user, however many pins it comes out at. Users
-   *  of such a resource take its column instead of a pin; that others may then use their pin only makes it lower.
-   *  Where every user finds a pin of its resource that nobody else has, this is an assignment, too. */
+  /** A second bound: a shared channel has one user, however many pins it is available on. Users of such a resource occupy its column
+   *  instead of a pin, which only lowers the bound. If every user finds an exclusive pin of its resource, this is also a valid
+   *  assignment. */
   #bySingles(count: number, costs: Float64Array, leave: Float64Array): { readonly total: number; readonly columns: Int32Array | null } {
     const [width, wide] = [this.#pins.length, this.#pins.length + this.#single.size];
     const more = new Float64Array(count * wide).fill(Infinity);

@@ -16,7 +16,7 @@ import type { InstanceScope } from './wanting';
 /** With `only`, what is open at other parts stays open. With `freeze` no wire moves, and the instance is a small one. */
 export interface SettleOptions extends SolveOptions, InstanceScope {}
 
-/** A plan settled, as the edits that lead there and what was proved of them. */
+/** A pin assignment: the edits that lead to it and what is proved. */
 export interface Settlement {
   readonly edits: readonly Edit[];
   readonly plan: Plan;
@@ -67,8 +67,8 @@ function strapsOf(plan: Plan, sheets: Sheets, instance: Instance, choice: Choice
   });
 }
 
-/** Wires every terminal of the plan as well as can be: what is wired stays unless it must go, and what is proved is said.
- *  Supplies, grounds and terminals that only rest somewhere follow once the signals have their pins.
+/** Assigns every terminal of the plan optimally: existing wires stay unless they must move, and the result states what is proved.
+ *  Supplies, grounds and tied inputs follow once the signals have their pins.
  *  @returns undefined where the plan's board is not known */
 export function settle(plan: Plan, sheets: Sheets, options: SettleOptions = {}): Settlement | undefined {
   const board = boardOf(plan, sheets);
@@ -84,7 +84,7 @@ export function settle(plan: Plan, sheets: Sheets, options: SettleOptions = {}):
   let now = plan;
   const take = (more: readonly Edit[]) => {
     const result = applyEdits(now, more, sheets);
-    if (!result.ok) throw new Error(`A settled edit does not apply: ${JSON.stringify(result.problem)}`);
+    if (!result.ok) throw new Error(`An assignment edit does not apply: ${JSON.stringify(result.problem)}`);
     now = result.plan;
     edits.push(...more);
   };

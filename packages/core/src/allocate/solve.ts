@@ -68,7 +68,7 @@ class Groups {
       this.options.onBetter?.(solved.costs);
       return;
     }
-    // One assignment each says in which order to look, and of most that there is no need to.
+    // One assignment per branch gives the search order and prunes most branches.
     const children = groups[group]!.alternatives.map((_, alternative) => {
       const child = taking(instance, group, alternative);
       return { child, least: Math.max(bound, new Search(child, {}).rootBound()) };
@@ -110,9 +110,8 @@ function withinLimits(instance: Instance): Instance {
   };
 }
 
-/** The best choice for an instance: lexicographically least costs, proved unless stopped. Deterministic.
- *  Of an instance that is larger than any board can serve the first part is solved and the rest left open; nothing is
- *  claimed of it then. */
+/** The best choice for an instance: lexicographically least costs, proved unless stopped. Deterministic. Of an instance larger than any
+ *  board, only the first part is solved and nothing is claimed. */
 export function solve(instance: Instance, options: SolveOptions = {}): Solved {
   const all = [...instance.members, ...instance.items];
   if (demandsOf(all) <= INSTANCE_LIMITS.demands)

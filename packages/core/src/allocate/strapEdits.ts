@@ -5,8 +5,8 @@ import type { Edit } from '../plan/edit';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
 import { tieEnd } from './railFit';
 
-/** The edits that bring a placement's straps into the wanted states; null where a strap cannot be set
- *  (its wire is locked, or no rail of the board is safe for it). */
+/** The edits that set a placement's straps to the given states; null where a strap cannot be set (its wire is locked, or no rail of the
+ *  board is safe for it). */
 export function strapEdits(
   plan: Plan,
   board: IndexedBoard,

@@ -16,15 +16,15 @@ export interface InstanceScope {
   readonly keep?: readonly string[];
 }
 
-/** A terminal that wants a pin, and whether it must stay at the one it has. */
+/** A terminal that needs a pin, and whether its present pin is fixed. */
 export interface Wanting extends PlanTerminal {
   readonly fixed: boolean;
-  /** The bus with whose members it stands as one: nothing about any of them is to be chosen. */
+  /** The bus whose members are fixed together: nothing about them is to be chosen. */
   readonly bus?: string;
 }
 
-/** Terminals that want a pin: those needed and open, and those that have a pin already. What is tied to ground or a rail,
- *  goes on to another part, or only has to rest somewhere is settled without one. */
+/** Terminals that need a pin: required and unconnected ones, and those with a pin already. Terminals tied to ground or a rail, or
+ *  connected to another part, need none. */
 export function wanting(plan: Plan, sheets: Sheets, board: IndexedBoard, scope: InstanceScope): readonly Wanting[] {
   const { only, freeze, keep = [] } = scope;
   const nets = findNets(plan, sheets);
@@ -41,13 +41,13 @@ export function wanting(plan: Plan, sheets: Sheets, board: IndexedBoard, scope: 
 const isOpen = (nets: Nets, { key, terminal }: PlanTerminal): boolean =>
   wantsPin(terminal) && !nets.byTerminal.has(key) && terminal.need === 'needed' && terminal.role !== 'strap' && terminal.ties?.length !== 1;
 
-/** By nets: the terminals that have a pin and want one. */
+/** By nets: the terminals that need a pin and have one. */
 const atPinsOf = new WeakMap<Nets, readonly PlanTerminal[]>();
 
 function atPins(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets): readonly PlanTerminal[] {
   let found = atPinsOf.get(nets);
   if (!found) {
-    // A wire to the board's reset is settled: no signal pin could take its place.
+    // A wire to the board reset is fixed: no signal pin can replace it.
     found = planTerminals(plan, sheets).filter(
       ({ terminal, wire }) => wire?.end.to === 'pin' && wantsPin(terminal) && !board.pins.get(wire.end.pin)?.control,
     );

@@ -13,7 +13,7 @@ export type Wished =
   | { readonly kind: 'wish'; readonly terminal: TerminalKey; readonly wish: Wish }
   | { readonly kind: 'together'; readonly placement: string; readonly how: Together };
 
-/** One wish of a plan: whether the settled plan fulfils it, and what settling costs more because of it. */
+/** One preference of a plan: whether the assignment meets it, and its additional cost. */
 export interface WishPrice {
   readonly of: Wished;
   readonly met: boolean;
@@ -59,8 +59,8 @@ function without(plan: Plan, of: Wished): Plan {
     : { ...plan, together: drop(plan.together, of.placement) };
 }
 
-/** Every wish of a plan with what it costs: the settled plan with all of them against the one without this one.
- *  @param settled the plan as settled with all of its wishes */
+/** Every preference of a plan with its cost: the assignment with all of them compared with the one without it.
+ *  @param settled the assignment with all preferences */
 export function wishPrices(plan: Plan, settled: Plan, sheets: Sheets, options: SolveOptions = {}): readonly WishPrice[] {
   const board = boardOf(plan, sheets);
   const all: readonly Wished[] = [
@@ -85,5 +85,5 @@ export function wishPrices(plan: Plan, settled: Plan, sheets: Sheets, options: S
     });
 }
 
-/** The placement that a wish is about. */
+/** The placement of a preference. */
 export const placementOf = (of: Wished): string => (of.kind === 'wish' ? splitKey(of.terminal).placement : of.placement);

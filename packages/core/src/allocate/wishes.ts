@@ -4,8 +4,8 @@ import type { PlanTerminal } from '../nets/terminals';
 import type { Plan } from '../plan/plan';
 import type { BusController, Candidate, Group, Item } from './instance';
 
-/** What wishes leave of the pins of an item. A wish that no pin can fulfil leaves them all: it is told as unmet, and never
- *  a reason to call a plan impossible. */
+/** The pins of an item allowed by its preferences. A preference that no pin can meet is ignored and reported as unmet; it never makes a
+ *  plan infeasible. */
 export function wishedPins(plan: Plan, terminals: readonly PlanTerminal[], candidates: readonly Candidate[]): readonly Candidate[] {
   return terminals.reduce<readonly Candidate[]>((left, { key }) => {
     const wish = plan.wishes[key];
@@ -15,12 +15,13 @@ export function wishedPins(plan: Plan, terminals: readonly PlanTerminal[], candi
   }, candidates);
 }
 
-/** What wishes say of the lines of a bus part: by line its pin, or pins that it is not to have. */
+/** The preferences for the lines of a bus part: by line its pin, or pins to avoid. */
 export interface LineWishes {
   readonly fixed: { readonly [line: string]: string };
   readonly avoid: { readonly [line: string]: readonly string[] };
 }
 
+/** The preferences for bus lines of a part, by line. */
 export function wishedLines(plan: Plan, terminals: readonly PlanTerminal[], lineOf: (item: PlanTerminal) => string): LineWishes {
   const fixed: { [line: string]: string } = {};
   const avoid: { [line: string]: readonly string[] } = {};
@@ -32,7 +33,7 @@ export function wishedLines(plan: Plan, terminals: readonly PlanTerminal[], line
   return { fixed, avoid };
 }
 
-/** What wishes leave of the controllers of a bus part; all, where none is left. */
+/** The controllers of a bus part allowed by its preferences; all, if none is left. */
 export function wishedControllers(
   plan: Plan,
   terminals: readonly PlanTerminal[],

@@ -66,11 +66,11 @@ describe('a scan result is read', () => {
   });
 
   test('hostile, empty and truncated text: a sentence, or what is there; never an exception', () => {
-    expect(readScan('')).toEqual({ ok: false, fault: 'There is nothing to read yet.' });
-    expect(readScan('x'.repeat(SCAN_LENGTH + 1))).toMatchObject({ ok: false, fault: expect.stringContaining('at most 20000') as string });
+    expect(readScan('')).toEqual({ ok: false, fault: 'Nothing to read yet.' });
+    expect(readScan('x'.repeat(SCAN_LENGTH + 1))).toMatchObject({ ok: false, fault: expect.stringContaining('limit is 20000') as string });
     expect(readScan('<script>alert(1)</script>')).toMatchObject({
       ok: false,
-      fault: expect.stringContaining('No addresses were found') as string,
+      fault: expect.stringContaining('No addresses found') as string,
     });
     // Cut in the middle of a row: what was there is read.
     expect(scanOf(grid([0x20, 0x3c]).slice(0, 200)).addresses).toEqual([0x20]);
@@ -212,6 +212,6 @@ test('the first-light list says what to see and ranks what this plan has against
     end: settled.wires[`${lcd.placement}:GND`]!.end,
   });
   expect(firstLights(begun, sheets).find((one) => one.placement === lcd.placement)!.causes[0]!.words).toMatch(
-    /not ticked on the build sheet/,
+    /not marked done on the build sheet/,
   );
 });

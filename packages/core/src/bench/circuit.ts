@@ -45,7 +45,7 @@ export interface BenchDevice {
   readonly scl: string | undefined;
 }
 
-/** What hangs at the board's pins, as far as a probe on the board can feel it. */
+/** The circuit at the board's pins, as far as a probe on the board can measure it. */
 export interface Circuit {
   readonly volts: number;
   /** The pull-down of the board's pins; without one a pin is emptied and left alone, and only its leakage holds it, in ohms. */
@@ -58,7 +58,7 @@ export interface Circuit {
   readonly joints: ReadonlyMap<TerminalKey, Joint>;
   /** Lines that are not where the plan has them. */
   readonly misplaced: ReadonlySet<TerminalKey>;
-  /** Whether a line can do what somebody makes it do: contacts need no supply for that. */
+  /** Whether operating the part changes its line: contacts need no supply for that. */
   live(key: TerminalKey): boolean;
   /** Parts without ground, without supply, or dead. */
   readonly out: ReadonlySet<string>;
@@ -77,7 +77,7 @@ const OUTPUT_OHMS = 100;
 /** Pull-ups and pull-downs of pins, and what a pin leaks while nothing pulls it. */
 export const PULL_OHMS = 50_000;
 const LEAK_OHMS = 1e6;
-/** What a part without ground lets through from its supply into its signal lines: its own current takes that way. */
+/** The supply that a part without ground passes into its signal lines through its own current path. */
 const phantomOhms = (volts: number, milliamps: number): number => Math.min(20_000, volts / Math.max(0.2, milliamps) / 1e-3);
 /** Across the protection of an input, in volts. */
 const DIODE = 0.6;
@@ -160,12 +160,12 @@ function sourcesAt(wiring: Wiring, item: PlanTerminal, spread: Spread): readonly
     });
   if (has(faults, 'open-ground', placement.id) && part.supply)
     found.push({ pin, ohms: phantomOhms(feed, part.supply.typicalMilliamps), volts: Math.max(0, feed - DIODE) });
-  // An output whose rest nobody states is taken to rest low; its own pin is not asked.
+  // An output without a stated idle level is taken to idle low; its own pin is not tested.
   if (!isOut(faults, placement.id) && mayDrive(item)) found.push({ pin, ohms: OUTPUT_OHMS, volts: terminal.idle === 'high' ? feed : 0 });
   return found;
 }
 
-/** Contacts that somebody closes, with at most some resistors to the supply. */
+/** Contacts operated by the user, with only resistors to the supply. */
 export const isContacts = (part: PartSheet): boolean =>
   part.encoder !== undefined || (part.keys !== undefined && part.keys.as !== 'ladder');
 
@@ -178,7 +178,7 @@ export const mayDrive = ({ terminal, part }: PlanTerminal): boolean =>
   PIN_ROLES[terminal.role]?.line?.kind !== 'i2c' &&
   terminal.role !== 'adc.in';
 
-/** Whether it is known to: its kind is stated, or how it rests. */
+/** Whether this is known: its output type or idle level is stated. */
 export const drives = (item: PlanTerminal): boolean =>
   mayDrive(item) && ((item.terminal.outputs ?? item.part.levels?.outputs) === 'push-pull' || item.terminal.idle !== undefined);
 

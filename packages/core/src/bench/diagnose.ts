@@ -67,7 +67,7 @@ export function possibleFaults(plan: Plan, sheets: Sheets): readonly BenchFault[
     ...wrongAddresses(plan, sheets),
     ...swaps(plan, sheets),
     ...fed.flatMap(({ id, sheet }): BenchFault[] => [
-      // The transistors of a shifter stand between its two supplies: nothing in it needs the ground.
+      // A MOSFET shifter works between its two supplies and needs no ground.
       ...(partSheet(sheets, sheet)!.sheet.passage?.kind === 'mosfet' ? [] : [{ kind: 'open-ground', placement: id } as const]),
       { kind: 'dead', placement: id },
     ]),
@@ -81,13 +81,13 @@ export interface Diagnosis {
   readonly answered: number;
   /** Those whose answer is not the planned one, with both. */
   readonly different: readonly { readonly question: Question; readonly planned: string; readonly got: string }[];
-  /** Single faults that explain what was answered best, and alike; those that are made most often first. */
+  /** Single faults that explain the answers best and equally well, most common first. */
   readonly faults: readonly BenchFault[];
   /** They explain all of it. */
   readonly exact: boolean;
 }
 
-/** How far two answers are from each other: for scans by addresses, for what somebody saw half where it was seen among other things,
+/** How far two answers are from each other: for scans by addresses, for what the user saw half where it was seen among other things,
  *  else one. */
 function distance(question: Question, a: string, b: string): number {
   if (a === b) return 0;
@@ -103,13 +103,14 @@ type Answers = readonly (string | undefined)[];
 const total = (questions: readonly Question[], a: Answers, b: readonly string[]): number =>
   questions.reduce((sum, question, at) => sum + (a[at] === undefined ? 0 : distance(question, a[at], b[at]!)), 0);
 
-/** What every single fault of a plan would answer: made once, and then held against any bench. */
+/** What every single fault of a plan would answer: computed once, then compared with any bench. */
 export interface FaultBook {
   readonly questions: readonly Question[];
   readonly planned: readonly string[];
   readonly tried: readonly { readonly fault: BenchFault; readonly answers: readonly string[] }[];
 }
 
+/** Precomputes the answers of every single fault of a plan. */
 export function faultBook(plan: Plan, sheets: Sheets, questions: readonly Question[]): FaultBook {
   return {
     questions,
@@ -121,8 +122,8 @@ export function faultBook(plan: Plan, sheets: Sheets, questions: readonly Questi
 /** What goes wrong on a bench, the usual first. */
 const USUAL: readonly BenchFault['kind'][] = ['no-pull-up', 'swapped', 'open-ground', 'dead', 'wrong-address', 'one-off', 'short'];
 
-/** What is wrong with a bench, from what its probe answered: those faults are named whose answers would be nearest to the real ones.
- *  @param answers to the first questions, as far as they came; undefined for those that nobody answered */
+/** Diagnoses a bench from the answers of its probe: the faults whose answers would be closest to the real ones.
+ *  @param answers to the first questions, as far as they came; undefined for unanswered ones */
 export function diagnose({ questions: all, planned, tried }: FaultBook, answers: Answers): Diagnosis {
   const questions = all.slice(0, answers.length);
   const different = questions.flatMap((question, at) => {

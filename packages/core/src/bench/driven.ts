@@ -3,7 +3,7 @@ import type { Placement, Plan, TerminalKey } from '../plan/plan';
 import { SEGMENTS } from '../readout/glyphs';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 
-/** Something that a probe can light, so that somebody can look whether the right one does. */
+/** An LED that the probe can drive, so that the user can see whether the right one lights. */
 export interface Driven {
   /** Lines in the order in which they are driven. */
   readonly lines: readonly { readonly key: TerminalKey; readonly pin: string }[];
@@ -14,8 +14,8 @@ export interface Driven {
 /** How long each is lit, in milliseconds. */
 const EACH = 700;
 
-/** The LEDs or bare segments of a part that hang at the board's own pins with a resistor in their wire and light at a high level: one after
- *  another. What lights at a low level, or through a transistor, a probe leaves alone. */
+/** Active-high LEDs or bare segments of a part on board pins with a series resistor, driven one after another. Active-low ones and those
+ *  behind a transistor are not driven. */
 export function drivenPart(plan: Plan, sheets: Sheets, placement: Placement): Driven | undefined {
   const part = partSheet(sheets, placement.sheet)?.sheet;
   if (!part || part.polarity?.common === 'anode') return undefined;

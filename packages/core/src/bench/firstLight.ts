@@ -46,7 +46,7 @@ function fromWires(plan: Plan, sheets: Sheets, placement: Placement): readonly C
     const supplies = undone.filter((t) => t.terminal.role === 'ground' || t.terminal.role.startsWith('supply'));
     const told = supplies.length > 0 ? supplies : undone;
     causes.push({
-      words: `${told.map((t) => t.terminal.label).join(', ')} not ticked on the build sheet`,
+      words: `${told.map((t) => t.terminal.label).join(', ')} not marked done on the build sheet`,
       weight: WEIGHT.unticked + (supplies.length > 0 ? 5 : 0),
     });
   }
@@ -65,21 +65,21 @@ function fromWiring(plan: Plan, sheets: Sheets, placement: Placement): readonly 
   const shifter = items.map((t) => throughPart(plan, sheets, t.key)).find((id) => id !== undefined);
   if (shifter !== undefined) {
     const name = plan.placements.find((p) => p.id === shifter)?.name ?? shifter;
-    causes.push({ words: `${name} without one of its two supplies, or with its sides exchanged`, weight: WEIGHT.shifter });
+    causes.push({ words: `${name} without one of its two supplies, or with its sides swapped`, weight: WEIGHT.shifter });
   }
   const rail = items.find((t) => t.terminal.role === 'supply.vcc')?.wire?.end;
   if (rail?.to === 'rail' && board && board.sheet.rails.list.length > 1) {
     const label = board.sheet.rails.list.find((r) => r.id === rail.rail)?.label ?? rail.rail;
-    causes.push({ words: `supply on another rail than ${label}: measure it at the part`, weight: WEIGHT.rail });
+    causes.push({ words: `supply not on ${label}: measure it at the part`, weight: WEIGHT.rail });
   }
   if (items.filter(isLine('i2c')).length >= 2 && !part.firstLight.causes.some((c) => /swap/i.test(c)))
     causes.push({ words: 'SDA and SCL swapped', weight: WEIGHT.swapped });
   const serial = items.filter(isLine('uart'));
-  if (serial.length >= 2) causes.push({ words: 'TX and RX not crossed: what one sends the other must hear', weight: WEIGHT.swapped });
+  if (serial.length >= 2) causes.push({ words: 'TX and RX not crossed: TX of one side goes to RX of the other', weight: WEIGHT.swapped });
   if ((part.bus.devices ?? []).some((d) => d.addresses.length > 1) && items.some(isLine('i2c')))
-    causes.push({ words: 'another address than planned: scan the bus', weight: WEIGHT.address });
+    causes.push({ words: 'address differs from the plan: scan the bus', weight: WEIGHT.address });
   if (items.some((t) => t.wire!.end.to === 'pin'))
-    causes.push({ words: 'a wire one position off: count from both ends of the header', weight: WEIGHT.position });
+    causes.push({ words: 'a wire one header position off: count from both ends', weight: WEIGHT.position });
   return causes;
 }
 
@@ -91,7 +91,7 @@ export function firstLights(plan: Plan, sheets: Sheets): readonly FirstLight[] {
     const own = part.firstLight.causes.map((words, at): Cause => ({ words, weight: WEIGHT.sheet - at * 3 }));
     const twins = part.twins
       .slice(0, 1)
-      .map((twin): Cause => ({ words: `another variant: ${twin.what} (${twin.tell})`, weight: WEIGHT.shared }));
+      .map((twin): Cause => ({ words: `different variant: ${twin.what} (${twin.tell})`, weight: WEIGHT.shared }));
     const all = [
       ...fromFindings(plan, sheets, placement),
       ...fromWires(plan, sheets, placement),
@@ -110,7 +110,7 @@ export function firstLights(plan: Plan, sheets: Sheets): readonly FirstLight[] {
   });
 }
 
-/** The step of the build that says that a part was seen to work. */
+/** The build step that marks a part as working. */
 export const lightStep = (placement: string): string => `light:${placement}`;
-/** The step that says that a device answered at an address. */
+/** The step that marks a device as found at an address. */
 export const foundStep = (placement: string, device: string): string => `found:${placement}:${device}`;

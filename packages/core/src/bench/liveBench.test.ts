@@ -221,7 +221,7 @@ describe('a probe that behaves badly', () => {
     ['stranger', 'stranger', 0],
     ['stall', 'silent', 4],
     ['unplug', 'gone', 4],
-  ] as const)('%s ends in %s, and what was answered is kept', async (trouble, fault, kept) => {
+  ] as const)('%s ends in %s, and the answers so far are kept', async (trouble, fault, kept) => {
     const result = await talk(hive, { trouble });
     expect([result.fault, result.answers.length]).toEqual([fault, kept]);
     expect(result.answers).toEqual(answersOf(hive, sheets, questions).slice(0, kept));
@@ -245,7 +245,7 @@ describe('a probe that behaves badly', () => {
 
   test('requests that are none, and pins that are none, are refused in words', () => {
     const bench = new SimulatedBench(hive, sheets);
-    expect(bench.answer('hello')).toEqual(['# what is that?']);
+    expect(bench.answer('hello')).toEqual(['# unknown command']);
     expect(bench.answer('1 hello')).toEqual(['1 ok probe 1 rp2040-stick-40']);
     expect(bench.answer('2 read GP99 up')).toEqual(['2 no pin GP99']);
     expect(bench.answer('3 explode GP1 GP2')).toEqual(['3 no verb']);

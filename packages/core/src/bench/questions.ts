@@ -7,21 +7,21 @@ import { drives, mayDrive, sheetAt, terminalPins } from './circuit';
 import { scannedBuses } from './reconcile';
 import { type Trial, trialsFor, WATCH } from './trials';
 
-/** What a bench can be asked: by the probe alone, or with somebody who acts and looks. */
+/** The questions of a bench test: by the probe alone, or with a user who acts and looks. */
 export type Question =
   | { readonly ask: 'scan'; readonly sda: string; readonly scl: string }
   | { readonly ask: 'read'; readonly pin: string; readonly pull: 'up' | 'down' }
-  /** Drives one pin low and reads the other through a pull-up. At the one that is driven something may hang that moves or switches. */
+  /** Drives one pin low and reads the other through a pull-up. A part that moves or switches may be connected to the driven pin. */
   | { readonly ask: 'link'; readonly drive: string; readonly read: string; readonly moves?: true }
   /** Whether a pin keeps its level against a pull-up and a pull-down, whichever that is. */
   | { readonly ask: 'held'; readonly pin: string }
   | Trial;
 
-/** Whether nobody but the probe is needed for an answer, and nothing can move by it. */
+/** Whether the probe can answer alone without moving anything. */
 export const isForProbe = (question: Question): boolean =>
   question.ask !== 'watch' && question.ask !== 'turn' && question.ask !== 'sign' && !(question.ask === 'link' && question.moves);
 
-/** As it stands on the line: the words after the number of the request. Undefined where the probe has nothing to do. */
+/** The protocol words after the request number. Undefined if the probe has nothing to do. */
 export function questionLine(question: Question): string | undefined {
   switch (question.ask) {
     case 'scan':
@@ -42,10 +42,10 @@ export function questionLine(question: Question): string | undefined {
   }
 }
 
-/** Share of the range that a converter's reading must move by while somebody turns or presses, in per cent: less is noise. */
+/** Minimum change of an ADC reading while the user operates the part, in per cent of full scale; less is noise. */
 const MOVED = 5;
 
-/** The answer in what a probe said.
+/** The answer in a reply of the probe.
  *  @param words behind `ok` or `no` */
 export function heardAs(question: Question, words: string): string {
   if (question.ask === 'search') return /^[0-9a-f]{16}/.test(words) ? String(words.split(' ').length) : words;
@@ -75,8 +75,8 @@ export const neighbours = (board: IndexedBoard): readonly (readonly [string, str
     row.slice(1).flatMap((pin, at) => (isAskable(pin) && isAskable(row[at]!) ? [[row[at]!.id, pin.id] as const] : [])),
   );
 
-/** Pins that are left alone (something moves, heats or is switched there), those that an output of a part holds, and those whose level says
- *  nothing. */
+/** Pins that are not driven (parts that move, heat or switch), pins driven by an output of a part, and pins whose level carries no
+ *  information. */
 function untouchable(plan: Plan, sheets: Sheets): { readonly [K in 'all' | 'driven' | 'unclear' | 'held']: ReadonlySet<string> } {
   const all = new Set<string>();
   const driven = new Set<string>();
@@ -121,7 +121,7 @@ export function questionsFor(plan: Plan, sheets: Sheets): readonly Question[] {
       ...(hasDown || !driven.has(pin) ? [{ ask: 'read', pin, pull: 'down' } as const] : []),
       { ask: 'read', pin, pull: 'up' } as const,
     ]);
-  // Beside an output that may rest either way: a pin that touches it does not follow the pulls any more.
+  // Next to an output with unknown idle level: a pin shorted to it no longer follows its pull resistors.
   const beside = pairs.flatMap(([a, b]) => (driven.has(a) === driven.has(b) ? [] : [driven.has(a) ? b : a]));
   const steady = near
     .filter((pin) => (driven.has(pin) ? hasDown && held.has(pin) && unclear.has(pin) : beside.includes(pin) && !unclear.has(pin)))
@@ -132,7 +132,7 @@ export function questionsFor(plan: Plan, sheets: Sheets): readonly Question[] {
       const [drive, read] = unclear.has(b) || all.has(b) ? [b, a] : [a, b];
       return { ask: 'link', drive, read, ...(all.has(drive) ? { moves: true } : {}) };
     })
-    // A pull-up would switch on what hangs at a pin: such a pin is only driven, and low.
+    // A pull-up would turn on the connected part: such a pin is only driven low.
     .filter((link) => !unclear.has(link.read) && !all.has(link.read));
   const isMoving = (link: Question & { readonly ask: 'link' }) => link.moves === true;
   return [...scans, ...reads, ...steady, ...links.filter((l) => !isMoving(l)), ...trialsFor(plan, sheets), ...links.filter(isMoving)];

@@ -8,7 +8,7 @@ import type { Placement, Plan } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import type { Scan } from './scan';
 
-/** An edit that brings the plan to what the bench says. */
+/** An edit that matches the plan to the bench result. */
 export interface BenchRemedy {
   readonly placement: string;
   readonly address: number;
@@ -18,10 +18,10 @@ export interface BenchRemedy {
 /** One line of a comparison of a scan with the plan. */
 export type Compared =
   | { readonly is: 'as-planned'; readonly address: number; readonly who: readonly DeviceAddress[] }
-  /** Several parts of the plan answer at one address: they cannot be told apart. */
+  /** Several parts of the plan respond at one address and cannot be distinguished. */
   | { readonly is: 'as-one'; readonly address: number; readonly who: readonly DeviceAddress[] }
   | { readonly is: 'missing'; readonly address: number; readonly who: readonly DeviceAddress[] }
-  /** Behind a channel that has to be opened first: nothing is said of it. */
+  /** Behind a channel that must be selected first: not tested. */
   | { readonly is: 'behind'; readonly address: number; readonly who: readonly DeviceAddress[] }
   | {
       readonly is: 'extra';
@@ -73,7 +73,7 @@ const partsAt = (sheets: Sheets, address: number): readonly string[] =>
       : [],
   );
 
-/** What a scan of a bus says against the plan, by address. */
+/** A bus scan compared with the plan, by address. */
 export function compareScan(plan: Plan, sheets: Sheets, bus: Bus, scan: Pick<Scan, 'addresses' | 'held'>): readonly Compared[] {
   const { open, behind } = membersOf(plan, sheets, bus);
   const group = (members: readonly Placement[]) => {

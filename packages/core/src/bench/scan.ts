@@ -4,12 +4,12 @@ export type ScanForm = 'grid' | 'hex' | 'decimal' | 'bare-hex';
 export interface Scan {
   /** 7-bit addresses that answered, rising, each once. */
   readonly addresses: readonly number[];
-  /** Addresses that something of the operating system holds: it is there, and was not asked. */
+  /** Addresses in use by a kernel driver: present, but not scanned. */
   readonly held: readonly number[];
   readonly form: ScanForm;
   /** They were written as 8-bit addresses, twice as large. */
   readonly eightBit: boolean;
-  /** What was no address, at most a few of them, as it stands there. */
+  /** The first few words that are not addresses, as typed. */
   readonly unread: readonly string[];
 }
 
@@ -51,7 +51,7 @@ function readGrid(lines: readonly string[]): { readonly found: number[]; readonl
 const numbersIn = (text: string, pattern: RegExp, base: number): readonly number[] =>
   [...text.matchAll(pattern)].map((match) => parseInt(match[1]!, base));
 
-/** What stands in the first pair of brackets. */
+/** The content of the first pair of brackets. */
 function bracketed(text: string): string | undefined {
   const close = text.indexOf(']');
   const open = text.lastIndexOf('[', close);
@@ -81,9 +81,9 @@ export function readScan(text: string): ScanRead {
   if (text.length > SCAN_LENGTH)
     return {
       ok: false,
-      fault: `This text has ${text.length} characters; a scan result has at most ${SCAN_LENGTH}. Paste only the lines with addresses.`,
+      fault: `The text has ${text.length} characters, the limit is ${SCAN_LENGTH}. Paste only the lines with addresses.`,
     };
-  if (text.trim() === '') return { ok: false, fault: 'There is nothing to read yet.' };
+  if (text.trim() === '') return { ok: false, fault: 'Nothing to read yet.' };
   const grid = readGrid(text.split(/\r?\n/));
   const loose = grid ? undefined : readLoose(text);
   const all = grid?.found ?? loose!.found;
@@ -97,8 +97,7 @@ export function readScan(text: string): ScanRead {
   if (addresses.length === 0 && !grid && !nothing)
     return {
       ok: false,
-      fault:
-        'No addresses were found in this text. It may be a grid of rows such as “30: -- 3c”, lines with 0x3C, or a list such as [60, 104].',
+      fault: 'No addresses found in this text. Accepted: a grid of rows such as “30: -- 3c”, lines with 0x3C, or a list such as [60, 104].',
     };
   return {
     ok: true,

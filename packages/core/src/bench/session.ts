@@ -5,7 +5,7 @@ import { WATCH } from './trials';
 export interface BenchPort {
   /** Sends one line, without its end. Fails once the other side is gone. */
   send(line: string): Promise<void>;
-  /** Whoever listens hears every line, and once that there will be no more. */
+  /** A listener receives every line, and one end signal. */
   listen(hear: { line(text: string): void; gone(): void }): void;
   close(): Promise<void>;
 }
@@ -15,23 +15,23 @@ export type Later = (milliseconds: number, act: () => void) => () => void;
 
 export type SessionFault = 'gone' | 'silent' | 'flood' | 'stranger' | 'stopped';
 export const SESSION_WORDS: { readonly [F in SessionFault]: string } = {
-  gone: 'The probe is gone: was it unplugged? Plug it in and try again; what it answered so far is kept.',
-  silent: 'The probe does not answer. Is its program running, and is this its port? What it answered so far is kept.',
-  flood: 'Something else talks on this port without end. Stop the program that prints there, or run the probe program.',
-  stranger: 'What answers here is no probe of this kind. Run the probe program on the board.',
-  stopped: 'Stopped; what was answered so far is kept.',
+  gone: 'The probe disconnected. Plug it in and try again; the results so far are kept.',
+  silent: 'No reply from the probe. Check that its program is running and that this is its port. The results so far are kept.',
+  flood: 'Another program prints continuously on this port. Stop it, or run the probe program.',
+  stranger: 'Unknown reply: this is not the probe. Run the probe program on the board.',
+  stopped: 'Stopped. The results so far are kept.',
 };
 
 export type Reply = { readonly ok: true; readonly words: string } | { readonly ok: false; readonly fault: SessionFault };
 
-/** How long a probe may take for one answer, in milliseconds, and how often it is asked again. */
+/** Timeout for one answer in milliseconds, and the number of retries. */
 const PATIENCE = 1500;
 const TRIES = 3;
-/** Lines that are no answer, after which nobody waits for one any more. */
+/** Number of unrelated lines after which the host stops waiting. */
 const NOISE = 300;
 const LONGEST = 200;
 
-/** A conversation with a probe by our line protocol: one request at a time, asked again where nothing comes, noise overheard. */
+/** A session with a probe by the line protocol: one request at a time, repeated on timeout, other lines ignored. */
 export class ProbeSession {
   #number = 0;
   #noise = 0;
@@ -69,9 +69,9 @@ export class ProbeSession {
     if (this.#noise > NOISE) this.#settle({ ok: false, fault: 'flood' });
   }
 
-  /** Asks once, and again where nothing comes.
+  /** Sends a request, and repeats it on timeout.
    *  @param words of the request, without its number
-   *  @param longer milliseconds that the probe may take besides the usual, where it waits for somebody */
+   *  @param longer additional timeout in milliseconds, if the probe waits for the user */
   async request(words: string, longer = 0): Promise<Reply> {
     for (let tries = 0; tries < TRIES; tries += 1) {
       if (this.#gone) return { ok: false, fault: 'gone' };
@@ -111,7 +111,7 @@ export class ProbeSession {
   }
 }
 
-/** What was answered, question by question, as far as it came; undefined where nobody was there to look. */
+/** The answers so far, question by question; undefined where the user did not look. */
 export interface Interview {
   readonly answers: readonly (string | undefined)[];
   readonly fault: SessionFault | undefined;
@@ -119,12 +119,11 @@ export interface Interview {
 
 export type Heard = { readonly ok: true; readonly answer: string } | { readonly ok: false; readonly fault: SessionFault };
 
-/** How long a probe may do something that somebody looks at, in milliseconds. */
+/** Maximum duration of an action that the user watches, in milliseconds. */
 const SHOW = 12_000;
 
 /** Asks one question.
- *  @param look says what somebody saw who looked: `1`, `0` or `else`, or undefined where nobody looks any more; called after the probe has
- *  done its part */
+ *  @param look returns what the user saw: `1`, `0` or `else`, or undefined if the user stopped; called after the probe has acted */
 export async function askOne(session: ProbeSession, question: Question, look: () => Promise<string | undefined> | string): Promise<Heard> {
   const line = questionLine(question);
   let words = '';
@@ -142,9 +141,9 @@ export async function askOne(session: ProbeSession, question: Question, look: ()
   return answer === undefined ? { ok: false, fault: 'stopped' } : { ok: true, answer };
 }
 
-/** Asks a probe everything, one after another.
- *  @param onAnswer hears how many are answered; says whether to go on
- *  @param look as in {@link askOne}; without it only what the probe can say alone is asked */
+/** Asks all questions in order.
+ *  @param onAnswer receives the number of answers; returns whether to go on
+ *  @param look as in {@link askOne}; without it only questions that the probe answers alone */
 export async function interview(
   session: ProbeSession,
   questions: readonly Question[],

@@ -29,14 +29,14 @@ function drawer(seed: number): () => number {
   };
 }
 
-/** A bench that is wired as the plan says, with the faults that it is given, behind a probe that speaks the line protocol. */
+/** A bench wired according to the plan, with the given faults, behind a probe that speaks the line protocol. */
 export class SimulatedBench {
   readonly #circuit: Circuit;
   readonly #probe: ProbeOhms;
   readonly #pins: ReadonlySet<string>;
   readonly #title: string;
   readonly #trouble: BenchTrouble | undefined;
-  /** What this plan may be asked, by the line. */
+  /** The questions of this plan by protocol line. */
   readonly #lines: ReadonlyMap<string, Question>;
   #requests = 0;
 
@@ -59,19 +59,19 @@ export class SimulatedBench {
     );
   }
 
-  /** What somebody would see or find at this bench who does as a question says. */
+  /** What the user would see on this bench when following a question. */
   look(question: Question): string {
     return answerOf(this.#circuit, question, this.#probe);
   }
 
-  /** What the probe says to a line; `gone` once it is unplugged. */
+  /** The reply to a line; `gone` once the probe is disconnected. */
   answer(line: string): readonly string[] | 'gone' {
     this.#requests += 1;
     if (this.#trouble === 'unplug' && this.#requests > TROUBLE_AFTER) return 'gone';
     if (this.#trouble === 'stall' && this.#requests > TROUBLE_AFTER) return [];
     if (this.#trouble === 'flood') return Array.from({ length: FLOOD }, (_, n) => `temperature ${n}`);
     const match = /^(\d{1,6}) ([a-z]+)((?: \S+)*)\s*$/.exec(line);
-    if (!match) return ['# what is that?'];
+    if (!match) return ['# unknown command'];
     const said = `${match[1]} ${this.#reply(match[2]!, match[3]!.trim().split(' ').filter(Boolean))}`;
     return this.#trouble === 'garbage' ? ['\u0000\ufffd~~', '17 maybe', said.slice(0, 3), '', said] : [said];
   }
@@ -84,7 +84,7 @@ export class SimulatedBench {
     return String(Math.round(((LINE_FARADS / siemens) * Math.LN2) / 1e-6));
   }
 
-  /** What a part does when it is tried: whoever acts at a simulated bench does at once as he is asked. */
+  /** The reaction of a part under test: the simulated user acts immediately. */
   #act(verb: string, words: readonly string[]): string {
     const question = this.#lines.get([verb, ...words].join(' '));
     const answer = question && this.look(question);
@@ -131,10 +131,10 @@ const PINS_OF: { readonly [verb: string]: (words: readonly string[]) => readonly
   spi: (words) => words.slice(0, 4).filter((word) => word !== '-'),
 };
 
-/** Requests that are well formed, of the verbs by which parts are tried. */
+/** Well-formed requests of the verbs that test parts. */
 const ACTS = /^(?:(?:watch|span) \S+ \d+|turn \S+ \S+ \d+|pulse \S+ \d+ \d+ \d+|spi \S+ \S+ \S+ \S+(?: \^?(?:[0-9a-f]{2})+)+)$/;
 
-/** Capacitance of a line with its wires, in farads: what a rise takes its time for. */
+/** Capacitance of a line with its wires in farads, for rise times. */
 const LINE_FARADS = 100e-12;
 
 /** The number of a 1-Wire part that is made up. */
@@ -159,7 +159,7 @@ export function simulatedPort(bench: SimulatedBench, later: Later): BenchPort {
       hear = listener;
     },
     send: (line) => {
-      if (gone) return Promise.reject(new Error('The bench is gone'));
+      if (gone) return Promise.reject(new Error('The simulated bench was closed'));
       const said = bench.answer(line);
       later(0, () => {
         if (said === 'gone') {

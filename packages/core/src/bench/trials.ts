@@ -30,16 +30,16 @@ export type Trial =
       readonly byte: number;
       readonly needs: Needs;
     }
-  /** Somebody does what moves the line; the probe watches it. */
+  /** The user operates the part; the probe monitors its line. */
   | { readonly ask: 'watch'; readonly placement: string; readonly key: TerminalKey; readonly pin: string; readonly analog: boolean }
-  /** Somebody turns the encoder; the probe says which phase goes low first. */
+  /** The user turns the encoder; the probe reports which phase goes low first. */
   | {
       readonly ask: 'turn';
       readonly placement: string;
       readonly keys: readonly [TerminalKey, TerminalKey];
       readonly pins: readonly [string, string];
     }
-  /** The probe does something (without a line: the builder's own program), and somebody looks. */
+  /** The probe acts (without a line: the user's own program), and the user looks. */
   | {
       readonly ask: 'sign';
       readonly placement: string;
@@ -52,7 +52,7 @@ export type Trial =
       readonly needs: Needs;
     };
 
-/** How long an output is driven, and how long the probe watches for somebody's doing, in milliseconds. */
+/** Drive time of an output and monitoring time of an input, in milliseconds. */
 const DRIVE = 500;
 export const WATCH = 8000;
 
@@ -61,7 +61,7 @@ interface Reach {
   readonly parts: Set<string>;
 }
 
-/** Follows a line to the board: through channels, along joined lines, and back through the parts that stand before it. */
+/** Follows a line to the board: through channels, along joined lines, and back through the parts before it in a chain. */
 function follow(plan: Plan, sheets: Sheets, key: TerminalKey, reach: Reach): void {
   const end = plan.wires[key]?.end;
   if (end?.to === 'pin') reach.lines.set(key, end.pin);
@@ -108,10 +108,10 @@ function pinFor(plan: Plan, sheets: Sheets, items: readonly PlanTerminal[], role
   return needsOf(plan, sheets, found[0]!.placement.id, [found[0]!.key]).lines[0]?.pin;
 }
 
-/** A part that its sheet says how to try over SPI. */
+/** A part whose sheet describes an SPI test. */
 function overSpi(plan: Plan, sheets: Sheets, placement: Placement, part: PartSheet, items: readonly PlanTerminal[]): Trial | undefined {
   const { trial } = part;
-  // Other lines that the board drives, such as a reset, are let go by the probe: nobody knows what the part does then.
+  // Other lines driven by the board, such as a reset, are released by the probe; the reaction of the part is unknown.
   if (!trial || items.some((t) => t.terminal.role === 'gpio.out')) return undefined;
   const chain = chainsOf(plan, sheets).find(({ members }) => members.some((one) => one.id === placement.id));
   const [head, length] = [chain?.members[0], chain?.members.length ?? 1];
@@ -148,7 +148,7 @@ function byDriving(plan: Plan, sheets: Sheets, placement: Placement, part: PartS
   return { ask: 'sign', placement: placement.id, line, undo: undefined, see: part.firstLight.see, moves: true, needs };
 }
 
-/** Lines that somebody moves by hand, with or without something that holds them at rest. */
+/** Lines operated by hand, with or without an idle level. */
 function byHand(plan: Plan, sheets: Sheets, placement: Placement, part: PartSheet, items: readonly PlanTerminal[]): readonly Trial[] {
   const phases = part.encoder?.phases.map((id) => items.find((t) => t.terminal.id === id && t.wire?.end.to === 'pin'));
   const pinAt = (item: PlanTerminal) => needsOf(plan, sheets, placement.id, [item.key]).lines[0]?.pin;
@@ -166,14 +166,14 @@ function byHand(plan: Plan, sheets: Sheets, placement: Placement, part: PartShee
   ];
 }
 
-/** Lines of a part that a trial says something about. */
+/** Lines of a part that a test covers. */
 function triedLines(trial: Trial): readonly TerminalKey[] {
   if (trial.ask === 'watch') return [trial.key];
   if (trial.ask === 'turn') return trial.keys;
   return trial.ask === 'search' ? [] : trial.needs.lines.map((line) => line.key);
 }
 
-/** Outputs whose rest can be felt at the pin. */
+/** Outputs whose idle level can be measured at the pin. */
 const isFelt = (plan: Plan, item: PlanTerminal): boolean =>
   item.terminal.direction === 'out' &&
   ((drives(item) && item.terminal.idle !== undefined) ||
@@ -203,7 +203,7 @@ function trialsOf(plan: Plan, sheets: Sheets, placement: Placement, isCarrier: b
   for (const made of [overSpi(plan, sheets, placement, part, rest), byDriving(plan, sheets, placement, part, rest)])
     if (made) trials.push(made);
   trials.push(...byHand(plan, sheets, placement, part, rest));
-  // What is left only the builder's own program can show. Helpers show by what hangs at them.
+  // The rest can only be tested by the user's own program. Expanders are tested through the parts connected to them.
   if (isCarrier) return trials;
   const tried = new Set(trials.flatMap(triedLines));
   const left = rest.filter((item) => {

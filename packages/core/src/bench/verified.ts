@@ -7,10 +7,10 @@ import { terminalPins } from './circuit';
 import { foundStep, lightStep } from './firstLight';
 import type { Compared } from './reconcile';
 
-/** The step that says that a wire was felt in its place. */
+/** The step that marks a wire as confirmed. */
 const sureStep = (key: TerminalKey): string => `sure:${key}`;
 
-/** The edits that keep which wires were felt in their place. */
+/** The edits that record confirmed wires. */
 export function sureEdits(plan: Plan, keys: readonly TerminalKey[]): readonly Edit[] {
   return keys.flatMap((key): Edit[] => {
     const end = plan.wires[key]?.end;
@@ -24,7 +24,7 @@ export interface Verified {
   readonly parts: number;
   /** Parts that were seen to work, or whose every device answered where the plan has it. */
   readonly verified: number;
-  /** Wires to pins of the board, and those of them that a check of the bench has felt in their place, or the builder has found there. */
+  /** Wires to board pins, and those confirmed by a bench test or a bench note. */
   readonly wires: number;
   readonly sure: number;
 }

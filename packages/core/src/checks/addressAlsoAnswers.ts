@@ -6,7 +6,7 @@ import { partSheet } from '../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from './check';
 import { alsoAnswersOf, strapAway, takenBy } from './strapAway';
 
-/** Who answers on an address of somebody else among parts that hear each other.
+/** Parts that also respond to the address of another part on the same segment.
  *  @param among at least one of two is one of these
  *  @param taken addresses to which a part must not be strapped */
 function meetings(

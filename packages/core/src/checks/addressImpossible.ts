@@ -42,7 +42,7 @@ function canBeParted(claimants: readonly Claimant[]): boolean {
 const insists = ({ options }: Claimant): number =>
   (options[0]?.addresses ?? []).filter((address) => options.every((option) => option.addresses.includes(address))).length;
 
-/** Whether each part finds an address that nobody before it has taken: first those that insist on one, then those with few. */
+/** Whether each part finds a free address: first those with one option, then those with few. */
 function partedAtOnce(claimants: readonly Claimant[]): boolean {
   const taken = new Set<number>();
   return claimants
@@ -54,8 +54,8 @@ function partedAtOnce(claimants: readonly Claimant[]): boolean {
     });
 }
 
-/** Parts of a bus for which no straps give each an address of its own: as few as can be, so that without any one of them
- *  the others have. Empty where straps can part all. */
+/** Parts of a bus for which no straps give each an address of its own: a minimal set, so that without any one of them the others have.
+ *  Empty where straps can part all. */
 export function inseparable(context: CheckContext, bus: Bus): readonly string[] {
   let ids = known.get(bus);
   if (!ids) known.set(bus, (ids = findInseparable(context, bus)));
@@ -67,7 +67,7 @@ const known = new WeakMap<Bus, readonly string[]>();
 
 function findInseparable(context: CheckContext, bus: Bus): readonly string[] {
   const now = bus.members.flatMap((m) => addressesOf(context.plan, m, context.sheets).map((a) => a.address));
-  // As they stand they are apart: no need to try anything, and this is asked after every edit.
+  // Without a present conflict nothing needs to be tried; this runs after every edit.
   if (new Set(now).size === now.length) return [];
   let kept = claimantsOf(context, bus);
   if (canBeParted(kept)) return [];
@@ -78,7 +78,7 @@ function findInseparable(context: CheckContext, bus: Bus): readonly string[] {
   return kept.map((m) => m.id);
 }
 
-/** Whether two parts have one fixed address in common: then that they share it says it all. */
+/** Whether two parts have the same fixed address; then the address conflict is reported alone. */
 export function allFixed(context: CheckContext, ids: readonly string[]): boolean {
   const fixed = ids.map((id) => {
     const part = partSheet(context.sheets, context.plan.placements.find((p) => p.id === id)!.sheet)!.sheet;

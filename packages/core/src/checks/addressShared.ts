@@ -85,7 +85,7 @@ function claimsOf(context: CheckContext, members: readonly Placement[]): Readonl
   return claims;
 }
 
-/** A part behind an open channel is on the bus before the multiplexer as well: it must meet nobody there, nor on its channel.
+/** A part behind an open channel is also on the main bus: its address must be free there and on its channel.
  *  @param anywhere every address on the bus and behind it */
 function examineChannels(context: CheckContext, bus: Bus, anywhere: ReadonlySet<number>): readonly FindingDraft[] {
   return openChannels(context.plan, context.sheets, bus.members).flatMap(({ before, behind }) => {
@@ -101,10 +101,10 @@ function examineChannels(context: CheckContext, bus: Bus, anywhere: ReadonlySet<
 function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
   const claims = claimsOf(context, bus.members);
   const everybody = [...bus.members, ...reachedFrom(context.plan, context.sheets, bus.members)];
-  // A remedy must not lead to where somebody answers besides, or behind a channel.
+  // A fix must not lead to a further address of another part, or one behind a channel.
   const taken = takenBy(context, everybody);
   const ids = inseparable(context, bus);
-  // Where no straps can part them, that is said once, and not of each address anew.
+  // If no straps can separate them, this is reported once, not for each address.
   const said = (list: readonly Claim[]) => ids.length > 0 && !allFixed(context, ids) && list.every((c) => ids.includes(c.placement));
   return [
     ...[...claims.values()].filter((list) => list.length > 1 && !said(list)).map((list) => finding(context, bus, list, () => taken)),

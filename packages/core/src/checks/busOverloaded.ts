@@ -12,10 +12,10 @@ import { toBusOfItsOwn } from './ownBus';
 /** From here on there is little left for what the plan does not count: retries, other programs, waiting. */
 const BUSY = 0.8;
 
-/** What a remedy brings a bus down to: one that is asked for too much to a whole second, one that is busy to where it is not. */
+/** The target bus load of a fix: below 100 % if overloaded, below the warning level if busy. */
 const roomFor = (share: number): number => (share > 1 ? 1 : BUSY);
 
-/** The busiest part asked as often as the bus has room for. */
+/** The update rate of the busiest part reduced to what the bus allows. */
 function lessOften(top: Use['users'][number], share: number): readonly Remedy[] {
   const left = roomFor(share) - (share - top.share);
   const rate = Math.floor((left / top.share) * top.perSecond * 10) / 10;
@@ -43,7 +43,7 @@ function spiUse({ plan, sheets, board }: CheckContext, bus: Bus): Use {
   return { share, users: rows.flatMap((row) => (row.time ? [{ id: row.head, share: row.time.share, perSecond: row.perSecond! }] : [])) };
 }
 
-/** What a bus is asked for once edits are done: a part that goes takes its pull-ups along, and the clock may be another then. */
+/** The bus load after edits: removing a part also removes its pull-ups and may change the clock. */
 function shareAfter(context: CheckContext, { id }: Bus, edits: readonly Edit[]): number {
   const after = applyEdits(context.plan, edits, context.sheets);
   const bus = after.ok ? findBuses(after.plan, context.sheets).find((one) => one.id === id) : undefined;

@@ -8,7 +8,7 @@ const PER_PART = 13e-12;
 function finding(context: CheckContext, stretch: Stretch): FindingDraft {
   const { pullUps, capacitance, segment } = stretch.sheet;
   const last = segment.via ? undefined : segment.members.findLast((m) => !m.onBoard);
-  // Of what was measured nobody knows whose it is.
+  // A measured capacitance cannot be attributed to single parts.
   const helps = capacitance.measured === undefined && pullUps.allFarads - PER_PART <= pullUps.mostFarads;
   return {
     level: 'risk',

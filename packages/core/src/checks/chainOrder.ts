@@ -4,7 +4,7 @@ import type { Placement } from '../plan/plan';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from './check';
 
-/** The parts of a chain moved in the list so that they stand in the order of the wires, at the places that they have now. */
+/** Reorders the parts of a chain in the list to match their wires, at their present positions. */
 function inOrder(context: CheckContext, members: readonly Placement[]): readonly Edit[] {
   const order = context.plan.placements.map((p) => p.id);
   const places = members.map((m) => order.indexOf(m.id)).toSorted((a, b) => a - b);

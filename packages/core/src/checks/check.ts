@@ -6,7 +6,8 @@ import type { PlanTerminal } from '../nets/terminals';
 import type { Edit } from '../plan/edit';
 import type { Plan, TerminalKey } from '../plan/plan';
 
-/** clash: does not work, or damages. risk: outside a limit or without margin. hint: works, could be better. */
+/** clash (error): does not work, or causes damage. risk (warning): outside a limit or without margin. hint (note): works, could be
+ *  better. */
 export const LEVELS = ['clash', 'risk', 'hint'] as const;
 export type Level = (typeof LEVELS)[number];
 
@@ -20,7 +21,7 @@ export type Datum =
   | { readonly is: 'pins'; readonly pins: readonly string[] }
   | { readonly is: 'placement'; readonly id: string }
   | { readonly is: 'placements'; readonly ids: readonly string[] }
-  /** Somebody on a bus: a placement, `board`, or nobody known. */
+  /** A bus member: a placement, `board`, or unknown. */
   | { readonly is: 'member'; readonly id: string | undefined }
   | { readonly is: 'controller'; readonly id: string }
   | { readonly is: 'rail'; readonly rail: string }
@@ -30,14 +31,14 @@ export type Datum =
   | { readonly is: 'quantity'; readonly value: number; readonly unit: 'Ω' | 'A' | 'W' | 'F' | 'Hz' | 's' | 'B' }
   /** A share of one, as per cent. */
   | { readonly is: 'share'; readonly value: number }
-  /** A bus by its controller, and the stretch of it behind a level shifter or a channel. */
+  /** A bus by its controller, and its segment behind a level shifter or a channel. */
   | { readonly is: 'stretch'; readonly controller: string; readonly behind?: string; readonly channel?: number }
   | { readonly is: 'count'; readonly value: number; readonly noun?: string }
   /** Groups of facts (`supply`), sheet by sheet. */
   | { readonly is: 'facts'; readonly of: readonly { readonly sheet: SheetRef; readonly groups: readonly string[] }[] }
   /** Parts of the catalogue by their titles; the same one several times is counted. */
   | { readonly is: 'parts'; readonly ids: readonly string[] }
-  /** Text that stands in a sheet. */
+  /** Text of a sheet. */
   | { readonly is: 'words'; readonly text: string };
 
 export type Data = { readonly [name: string]: Datum };
@@ -74,7 +75,7 @@ export interface FindingDraft {
   readonly place: Place;
   readonly data: Data;
   readonly source?: Source;
-  /** Worked out when somebody asks: most findings of trials, such as what adding a part would do, are only counted. */
+  /** Computed on demand: most findings of trials, such as adding a part, are only counted. */
   remedies(): readonly Remedy[];
 }
 
@@ -84,7 +85,7 @@ export interface Finding extends Omit<FindingDraft, 'remedies'> {
   readonly code: string;
   /** Stable while the trouble is the same: code, message and place. */
   readonly id: string;
-  /** The builder's reason for living with it, where they do. */
+  /** The user's reason for accepting it, if accepted. */
   readonly accepted?: string;
 }
 
@@ -109,7 +110,7 @@ export interface Check {
   readonly code: string;
   /** The question it answers, for its page and for the list of what is checked. */
   readonly question: string;
-  /** `facts`: the finding is about what the sheets know, not about what the plan does with it, and adding a part does not bring it. */
+  /** `facts`: the finding is about the sheets, not about the plan, and does not count when a part is added. */
   readonly about?: 'facts';
   /** It adds up or compares what parts have in common that do not meet by any signal: currents, memory, timers. All other checks look at
    *  each island of the plan on its own. */

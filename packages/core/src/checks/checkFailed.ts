@@ -1,6 +1,6 @@
 import type { Check, FindingDraft } from './check';
 
-/** A check that fails is reported here by the engine, so that the others stand and nobody takes its silence for a pass. */
+/** The engine reports a check that throws here, so that the other checks still run and its silence is not taken for a pass. */
 export const checkFailed: Check = {
   code: 'check-failed',
   question: 'Did every check run?',

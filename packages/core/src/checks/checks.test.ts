@@ -296,7 +296,7 @@ describe('the engine', () => {
     expect(() => runChecks(context, [check({ messages: {} })])).toThrow('x has no message m');
     const remedy = { label: 'r', data: {}, grade: 'safe', edits: [] } as const;
     const [found] = runChecks(context, [check({ examine: () => [{ ...draft, remedies: () => [remedy] }] })]);
-    expect(() => found!.remedies).toThrow('x has no remedy r');
+    expect(() => found!.remedies).toThrow('x has no fix r');
   });
 
   test('offers no remedy that would not apply, or would leave its finding standing', () => {

@@ -9,7 +9,7 @@ const dataOuts = (context: CheckContext, bus: Bus): readonly PlanTerminal[] => {
   return context.terminals.filter((t) => members.has(t.placement.id) && t.terminal.role === 'spi.miso' && t.wire?.end.to === 'pin');
 };
 
-/** A data-out that the part does not need, taken off. */
+/** Disconnects a data output that is not needed. */
 function offBus(item: PlanTerminal): readonly Remedy[] {
   if (item.terminal.need === 'needed' || item.wire?.locked || item.placement.onBoard) return [];
   return [

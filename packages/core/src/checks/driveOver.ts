@@ -52,7 +52,7 @@ export const driveOver: Check = {
     const { plan, sheets, board } = context;
     const byPin = new Map<string, Driven>();
     for (const { driver, key, amps, nominalAmps } of loadsOf(plan, sheets)) {
-      // What nothing limits is told as such, and digits without a transistor, too.
+      // Unlimited currents and digits without a transistor have their own checks.
       const { placement, terminal } = splitKey(key);
       const bare = partOf(plan, placement, sheets)?.terminals.get(terminal)?.digit && !plan.drivers[key];
       if (driver.by !== 'pin' || !Number.isFinite(amps) || bare) continue;

@@ -32,7 +32,7 @@ export const flashOver: Check = {
   remedies: { 'leave-out': 'Remove the picture {picture}' },
   examine: (context) => {
     const ledger = flashLedger(context.plan, context.sheets);
-    // Boards with an operating system have none: their programs live on a card.
+    // Boards with an operating system have none: their programs are stored on a card.
     return ledger ? memoryFinding(context, { ...ledger, total: ledger.flashBytes }, (most) => without(context, most)) : [];
   },
 };

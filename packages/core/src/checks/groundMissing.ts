@@ -17,7 +17,7 @@ export const groundMissing: Check = {
     plan.placements.flatMap((placement) => {
       const grounds = terminalsOf(plan, placement, sheets).filter((t) => t.terminal.role === 'ground');
       const open = grounds.filter((t) => !nets.byTerminal.has(t.key) && isSecondGround(t.terminal));
-      // A part without any is told as open.
+      // A part without any ground wire is reported as unconnected.
       if (open.length === 0 || open.length === grounds.length || !grounds.some((t) => nets.byTerminal.get(t.key)?.ground)) return [];
       const terminals = { is: 'labels' as const, keys: open.map((t) => t.key) };
       return [

@@ -50,7 +50,7 @@ export const ladderAmbiguous: Check = {
       const place = { placements: [placement], terminals: [key], view: 'resistors' as const };
       const data = { placement: { is: 'placement' as const, id: placement }, terminal: { is: 'terminal' as const, key } };
       const remedies = () => fitted(context, sheet);
-      // A board whose sheet says nothing of its analog inputs cannot be asked.
+      // A board sheet without facts on analog inputs cannot be checked.
       if (!values) return sheet.counts === undefined ? [] : [{ level: 'hint', message: 'unknown', place, data, remedies }];
       if (!reading || reading.verdict === 'good') return [];
       const overlap = reading.verdict === 'overlap';

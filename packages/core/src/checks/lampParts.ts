@@ -3,7 +3,7 @@ import type { Edit } from '../plan/edit';
 import { splitKey } from '../plan/plan';
 import type { CheckContext, Data, Place, Remedy } from './check';
 
-/** Lamps by the part they are in. */
+/** LEDs and loads by part. */
 export function byPlacement(lamps: readonly Lamp[]): readonly (readonly [Lamp, ...Lamp[]])[] {
   const groups = new Map<string, [Lamp, ...Lamp[]]>();
   for (const lamp of lamps) {
@@ -14,21 +14,23 @@ export function byPlacement(lamps: readonly Lamp[]): readonly (readonly [Lamp, .
   return [...groups.values()];
 }
 
-/** What lamps are called: their part, and for LEDs in series all of them. */
+/** The names of LEDs: their part, and for LEDs in series all parts. */
 const lampNames = (lamps: readonly [Lamp, ...Lamp[]]): Data[string] =>
   lamps[0].anodes.length > 1
     ? { is: 'placements', ids: lamps[0].anodes.map((key) => splitKey(key).placement) }
     : { is: 'placement', id: lamps[0].placement };
 
+/** The place of a finding about an LED. */
 export const lampPlace = (placement: string): Place => ({ placements: [placement], view: 'resistors' });
 
+/** The data of a finding about LEDs. */
 export const lampData = (lamps: readonly [Lamp, ...Lamp[]]): Data => ({
   placement: lampNames(lamps),
   terminals: { is: 'labels', keys: lamps.map((lamp) => lamp.key) },
   count: { is: 'count', value: lamps.length, noun: 'wire' },
 });
 
-/** The resistors that fit, put into the wires of lamps. Nothing where the drawer has none for some of them.
+/** Fix that adds suitable series resistors. None if the values on hand do not suit all of them.
  *  @param label of the check; with `-each` where the values differ */
 export function fitResistors(lamps: readonly Lamp[], label: string, grade: Remedy['grade']): readonly Remedy[] {
   const values = lamps.flatMap((lamp) => lamp.fitOhms ?? []);

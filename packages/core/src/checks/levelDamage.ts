@@ -20,7 +20,7 @@ export const levelDamage: Check = {
   },
   remedies: ACROSS_REMEDIES,
   examine(context) {
-    // Lines of I2C are what their pull-ups make them: that is told there.
+    // The level of I2C lines follows from their pull-ups and is checked there.
     const isI2c = (key: string) => {
       const { placement, terminal } = splitKey(key);
       return PIN_ROLES[partOf(context.plan, placement, context.sheets)?.terminals.get(terminal)?.role ?? 'outside']?.line?.kind === 'i2c';

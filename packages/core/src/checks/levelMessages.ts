@@ -13,7 +13,7 @@ export interface Trouble {
   readonly pairs: readonly [LevelPair, ...LevelPair[]];
 }
 
-/** Pairs as they are told: a part and a way at a time. */
+/** Level pairs grouped for findings: by part and direction. */
 export function troubles(pairs: readonly LevelPair[], badness: (pair: LevelPair) => number): readonly Trouble[] {
   const groups = new Map<string, LevelPair[]>();
   for (const pair of pairs) groups.set(`${pair.placement} ${pair.way}`, [...(groups.get(`${pair.placement} ${pair.way}`) ?? []), pair]);

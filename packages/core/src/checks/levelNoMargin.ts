@@ -9,8 +9,8 @@ const why =
   'Noise margin high: VOH − VIH; low: VIL − VOL, with both supplies and outputs in their worst case. Without margin a level often works on the bench and fails with another supply, another device or in the cold. Error: beyond (VIL + VIH) / 2 at nominal supplies. Warning: not guaranteed within the usual supply tolerance. Note: only at the extremes.';
 const thinWhy = `${why} Less than 10 % of the supply is a low margin: long wires and switched loads can use it up.`;
 
-/** Whether an input most likely takes a high for a low, or a low for a high: its threshold is somewhere between what is asked for the two,
- *  and the level is on the wrong side of the middle. */
+/** Whether an input most likely misreads a level: its real threshold is between VIL and VIH, and the level is on the wrong side of their
+ *  midpoint. */
 function isMisread(pair: LevelPair): boolean {
   const middle = (pair.vihVolts + pair.vilVolts) / 2;
   return pair.highVolts < middle || pair.lowVolts > middle;

@@ -1,9 +1,9 @@
 import type { CheckContext, FindingDraft, Remedy } from './check';
 
-/** Of what the runtime leaves, pictures may take so much before a program of any size gets into trouble. */
+/** Fraction of the remaining memory that frame buffers may use before a typical program runs out. */
 const CROWDED = 2 / 3;
 
-/** What takes a kind of memory: all there is, what the runtime takes first, and the displays. */
+/** The use of a kind of memory: total, runtime, and displays. */
 interface Taken {
   readonly total: number;
   readonly runtimeBytes: number;
@@ -11,8 +11,8 @@ interface Taken {
   readonly lines: readonly { readonly placement: string; readonly bytes: number }[];
 }
 
-/** The finding about a memory that the displays crowd or overfill; none where the board's sheet does not say how much there is.
- *  @param remedies what brings it down to so many bytes */
+/** The finding about memory that displays nearly fill or exceed; none if the board sheet does not state its size.
+ *  @param remedies fixes that reduce it to the given number of bytes */
 export function memoryFinding(
   { board }: CheckContext,
   { total, runtimeBytes, usedBytes, lines }: Taken,

@@ -3,7 +3,7 @@ import { pinSetsOf } from '../allocate/pinSets';
 import type { ControllerKind } from '../sheets/roles';
 import type { CheckContext, Remedy } from './check';
 
-/** A part's lines onto a controller that nobody uses yet: the first whose pins are free. */
+/** Moves a part's lines to an unused controller: the first whose pins are free. */
 export function toBusOfItsOwn(context: CheckContext, placementId: string, kind: ControllerKind): readonly Remedy[] {
   const placement = context.plan.placements.find((p) => p.id === placementId)!;
   const items = linesOfItsOwn(context.plan, context.sheets, placement, kind)?.filter((item) => item.wire);

@@ -23,7 +23,7 @@ export const pinDirection: Check = {
       const demand = PIN_ROLES[item.terminal.role];
       const controller = pin.functions?.find((name) => name.endsWith('.cs'))?.split('.')[0];
       if (!demand || !controller || !busy.has(controller)) return [];
-      // An output of the board is well; bus lines of the controller itself are no input at its own select.
+      // Board outputs are fine; the controller does not read its own chip select.
       if ((demand.output && !demand.input) || demand.line) return [];
       return [
         {

@@ -34,13 +34,13 @@ function portsOf({ board }: CheckContext): readonly Port[] {
   return totalMilliamps === undefined ? sums : [...sums, { name: undefined, limitAmps: totalMilliamps / 1000, holds: () => true }];
 }
 
-/** What a base takes of the current that its transistor carries, at most. */
+/** Maximum base current as a fraction of the collector current. */
 const BASE_SHARE = 0.15;
 
 /** Loads that go through some pins, and what these carry at most. */
 type Loaded = Port & { readonly loads: readonly Load[]; readonly amps: number };
 
-/** Larger resistors for the LEDs of these pins, so that all of them keep to the limit; a transistor for what takes most and is no LED. */
+/** Larger resistors for the LEDs on these pins to keep the total within the limit; a transistor for the largest other load. */
 function lessCurrent(context: CheckContext, { loads, amps, limitAmps }: Loaded): readonly Remedy[] {
   const { plan, sheets } = context;
   const keys = new Set(loads.map((load) => load.key));
@@ -51,7 +51,7 @@ function lessCurrent(context: CheckContext, { loads, amps, limitAmps }: Loaded):
   );
   const others = loads.filter((load) => !lamps.some((lamp) => lamp.key === load.key) && load.turn === undefined);
   const [largest] = others.toSorted((a, b) => b.amps - a.amps);
-  // The base takes some of what the load gave back.
+  // The base current is subtracted from the saving.
   const enough = largest !== undefined && amps - largest.amps * (1 - BASE_SHARE) <= limitAmps;
   const behind = enough ? transistorRemedy(context, largest.key, limitAmps) : [];
   const left = limitAmps - togetherAmps(others).peak;

@@ -44,7 +44,7 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
   };
 }
 
-/** Stretches that are one while a line is low sink the same current: it is told of the first of them. */
+/** Segments that are connected while a line is low sink the same current, which is reported for the first of them. */
 const isToldBefore = ({ bus, sheet }: Stretch, strong: readonly Stretch[]): boolean =>
   strong.some(
     (other) => other.bus === bus && !other.sheet.segment.via && sheet.input.joined?.some((one) => one.id === other.sheet.segment.id),

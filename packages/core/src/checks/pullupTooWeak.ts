@@ -18,7 +18,7 @@ function finding(context: CheckContext, stretch: Stretch): FindingDraft {
   const { pullUps, input } = stretch.sheet;
   const rise = pullUps.riseSeconds!.max;
   return {
-    // A rise that is too slow only where every tolerance meets is felt by nobody: controllers wait until the clock line is high.
+    // A rise time above the limit only with all tolerances combined has no effect: controllers wait until the clock line is high.
     level: stretchFrom(context, stretch, isWeak) === 'nominal' ? 'risk' : 'hint',
     message: !Number.isFinite(rise) ? 'never' : pullUps.windowOpen ? 'weak' : 'closed',
     place: stretchPlace(stretch),

@@ -10,7 +10,7 @@ export const readoutGlyph: Check = {
   question: 'Can every display show the characters of its text?',
   messages: {
     unknown: {
-      title: '{display} cannot show {letters}',
+      title: '{display} cannot show {characters}',
       text: 'These characters are not available on this display.',
       why: 'Seven segments cannot show K, M, V, W and X. Character displays have the characters of their ROM and eight custom characters. Small pixel fonts usually hold the 95 printable ASCII characters.',
     },
@@ -54,7 +54,7 @@ export const readoutGlyph: Check = {
           level: 'hint',
           message: 'unknown',
           place: { placements: [placement.id], view: 'readout' },
-          data: { display: { is: 'placement', id: placement.id }, letters: { is: 'words', text: unknown.slice(0, TOLD).join(' ') } },
+          data: { display: { is: 'placement', id: placement.id }, characters: { is: 'words', text: unknown.slice(0, TOLD).join(' ') } },
           remedies: () => [],
         },
       ];

@@ -4,7 +4,7 @@ import type { PartSheet } from '../sheets/partSheet';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Check, Remedy } from './check';
 
-/** The largest letters with which all of it is seen. */
+/** The largest text scale at which everything fits. */
 function smaller(placement: string, part: PartSheet, readout: Readout): readonly Remedy[] {
   const now = readout.scale ?? 1;
   for (let scale = now - 1; scale >= 1; scale -= 1)

@@ -3,7 +3,7 @@ import { lampsOf } from '../electrics/lamps';
 import type { Check } from './check';
 import { lampPlace } from './lampParts';
 
-/** Rounds a second that nobody sees. */
+/** Refresh rate in Hz without visible flicker. */
 const CALM_HZ = 100;
 
 export const refreshLow: Check = {

@@ -132,10 +132,10 @@ export const CHECKS: readonly Check[] = [
   timerShared,
 ];
 
-/** Whether a finding is about what the sheets know, not about what the plan does. */
+/** Whether a finding is about the sheets, not about the plan. */
 export const isAboutFacts = (finding: { readonly code: string }): boolean => checkOf(finding.code).about === 'facts';
 
-/** Whether a finding asks for something only that is at hand. */
+/** Whether a finding only requires a component that is at hand. */
 export const isLackOfHelper = (finding: { readonly code: string }): boolean => checkOf(finding.code).lacks !== undefined;
 
 /** The check of a code.

@@ -30,7 +30,7 @@ function keepsBus({ board, buses }: CheckContext, item: PlanTerminal, pin: strin
 /** "Move TERMINAL to PIN": the terminal goes to its best free pin. None where it is locked or no pin is free. */
 export const moveToFree = (context: CheckContext, item: PlanTerminal): readonly Remedy[] => moveWhere(context, item, () => true);
 
-/** As `moveToFree`, to the best free pin that this accepts: one at which the board starts for sure, else one of which nobody knows. */
+/** As `moveToFree`, to the best accepted free pin: one at which the board is certain to start, otherwise one where this is unknown. */
 export function moveWhere(context: CheckContext, item: PlanTerminal, accepts: (pin: BoardPin) => boolean): readonly Remedy[] {
   if (item.wire?.locked || item.placement.onBoard) return [];
   const pins = freePins(context.board, context.nets, item)

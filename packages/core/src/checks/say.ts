@@ -1,15 +1,16 @@
 import { counted, formatAddress, formatBytes, formatSi } from '../quantity/format';
 import { sourceLine } from '../sheets/source';
+import { fieldText } from '../text/fieldText';
 import { boardSheet, partSheet, type SheetRef, type Sheets } from '../sheets/sheetIndex';
 import { boardOf, partOf } from '../plan/edit';
 import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
-import type { Data, Datum, Finding, Level, Remedy } from './check';
+import type { Data, Datum, Finding, Level, Place, Remedy } from './check';
 import { checkOf } from './registry';
 
 /** What the levels of findings are called. */
 export const LEVEL_WORDS: { readonly [L in Level]: string } = { clash: 'error', risk: 'warning', hint: 'note' };
 
-/** Ids and numbers become words here, at the edge; nothing in the core depends on these texts. */
+/** IDs and numbers become text here; nothing in the core depends on these texts. */
 
 /** "Encoder SW": the part's name in the plan and the printed label. */
 export function sayTerminal(plan: Plan, sheets: Sheets, key: TerminalKey): string {
@@ -18,11 +19,12 @@ export function sayTerminal(plan: Plan, sheets: Sheets, key: TerminalKey): strin
   return `${name} ${partOf(plan, placement, sheets)?.terminals.get(terminal)?.label ?? terminal}`;
 }
 
+/** The name of a placement; its ID if it is not in the plan. */
 export function sayPlacement(plan: Plan, id: string): string {
   return plan.placements.find((p) => p.id === id)?.name ?? id;
 }
 
-/** Somebody on a bus, who may be the board, or the lines themselves where they rise too slowly. */
+/** A bus member: a part, the board, or the lines themselves if they rise too slowly. */
 export function sayMember(plan: Plan, id: string | undefined): string {
   if (id === undefined) return 'a part';
   if (id === 'board') return 'the board';
@@ -39,7 +41,7 @@ function sayRail(plan: Plan, sheets: Sheets, id: string): string {
   return boardOf(plan, sheets)?.sheet.rails.list.find((rail) => rail.id === id)?.label ?? id;
 }
 
-/** Six names and the rest as a number: a bus of twenty parts must not fill the screen. */
+/** Six names and the number of the rest, so that a bus of twenty parts does not fill the screen. */
 function sayMany(names: readonly string[]): string {
   const most = 6;
   return names.length <= most ? sayList(names) : `${names.slice(0, most).join(', ')} and ${names.length - most} more`;
@@ -90,9 +92,7 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
     case 'count':
       return datum.noun === undefined ? String(datum.value) : counted(datum.value, datum.noun);
     case 'facts':
-      return datum.of
-        .map(({ sheet, groups }) => `${saySheet(sheets, sheet)}: ${sayList(groups.map((g) => GROUP_WORDS[g] ?? g))}`)
-        .join('; ');
+      return sayFactGroups(sheets, datum.of).join('; ');
     case 'parts': {
       const titles = [...new Set(datum.ids)].map((id) => {
         const count = datum.ids.filter((other) => other === id).length;
@@ -106,25 +106,37 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
   }
 }
 
-const GROUP_WORDS: { readonly [group: string]: string } = {
-  terminals: 'order and labels of its terminals',
-  bus: 'bus',
-  supply: 'supply voltage and current',
-  levels: 'logic levels',
-  module: 'pull-ups on the module',
-  pins: 'pins',
-  controllers: 'controllers',
-  rails: 'rails and their budgets',
-  electrical: 'electrical limits',
-  memory: 'memory',
-};
+/** The groups of a sheet within a sentence: "Supply" as "supply", "LEDs" unchanged. */
+function sayGroups(kind: 'board' | 'part', groups: readonly string[]): string {
+  const labels = groups.map((group) => fieldText(kind, '', group)?.label ?? group);
+  return sayList(labels.map((label) => (/^[A-Z][a-z]/.test(label) ? `${label[0]!.toLowerCase()}${label.slice(1)}` : label)));
+}
+
+/** Where a finding is, as briefly as can be: a pin, a terminal, a rail, a bus or a part; `''` where the plan as a whole is meant.
+ *  @example sayPlace(plan, sheets, { pins: ['GP4'], terminals: ['oled:SDA'] }) // 'GP4' */
+export function sayPlace(plan: Plan, sheets: Sheets, { pins, terminals, rails, bus, placements }: Place): string {
+  const board = boardOf(plan, sheets);
+  const [pin, terminal, rail, placement] = [pins?.[0], terminals?.[0], rails?.[0], placements?.[0]];
+  if (pin !== undefined) return board?.pins.get(pin)?.label ?? pin;
+  if (terminal !== undefined) return sayTerminal(plan, sheets, terminal);
+  if (rail !== undefined) return sayRail(plan, sheets, rail);
+  if (bus !== undefined) return board?.controllers.get(bus)?.title ?? bus;
+  return placement === undefined ? '' : sayPlacement(plan, placement);
+}
+
+/** Sheets with the groups of facts that a finding is about, a line each. */
+export const sayFactGroups = (
+  sheets: Sheets,
+  of: readonly { readonly sheet: SheetRef; readonly groups: readonly string[] }[],
+): readonly string[] =>
+  of.map(({ sheet, groups }) => `${saySheet(sheets, sheet)}: ${sayGroups(boardSheet(sheets, sheet) ? 'board' : 'part', groups)}`);
 
 function saySheet(sheets: Sheets, ref: SheetRef): string {
   return (boardSheet(sheets, ref) ?? partSheet(sheets, ref))?.sheet.title ?? ref.id;
 }
 
-/** A template with its data put in.
- *  @throws Error when the template names a datum that is not there: a check's mistake, not a user's */
+/** Fills a template with its data.
+ *  @throws Error if the template names a missing datum, which is a bug in the check */
 export function fillTemplate(plan: Plan, sheets: Sheets, template: string, data: Data): string {
   return template.replace(/\{(\w+)\}/g, (_, name: string) => {
     const datum = data[name];

@@ -14,7 +14,7 @@ function chained(context: CheckContext, net: Net): readonly Remedy[] {
   const output = first!.part.terminals.list.find((t) => t.chain === 'out')?.id;
   const own = (id: string, terminal: string) => context.terminals.find((t) => t.placement.id === id && t.terminal.id === terminal)?.wire;
   const movable = parts.slice(1).every((p) => input && !p.onBoard && !own(p.id, input)?.locked);
-  // One whose first part hangs on another already is a chain that is wrong in another way.
+  // A chain whose first part follows another part is reported by a different check.
   const headed = input !== undefined && own(parts[0]!.id, input)?.end.to !== 'terminal';
   if (!input || !output || !movable || !headed || parts.some((p) => p.sheet.id !== parts[0]!.sheet.id)) return [];
   return [

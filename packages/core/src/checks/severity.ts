@@ -13,7 +13,7 @@ export function under(context: CheckContext, condition: Condition): CheckContext
   return { ...context, sheets, board: boardSheet(sheets, context.plan.board) ?? context.board };
 }
 
-/** The mildest condition under which something is so; `extreme` where it is found under no other.
- *  @param isSo is asked under the nominal and the usual condition only */
+/** The mildest supply condition under which something holds; `extreme` if under no other.
+ *  @param isSo is called for the nominal and the normal condition only */
 export const mildest = (context: CheckContext, isSo: (under: CheckContext) => boolean): Condition =>
   CONDITIONS.find((condition) => condition === 'extreme' || isSo(under(context, condition)))!;

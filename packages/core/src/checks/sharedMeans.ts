@@ -35,7 +35,7 @@ export function pairsOn(users: readonly MeansUser[], kind: string): readonly Mea
   );
 }
 
-/** Moving either of a pair, the later first, to a free pin where it meets nobody that this excludes. */
+/** Moves one of a pair, the later first, to a free pin without the shared resource. */
 export function moveApart(
   context: CheckContext,
   all: readonly MeansUser[],

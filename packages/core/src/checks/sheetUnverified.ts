@@ -7,13 +7,13 @@ import type { Sourced } from '../sheets/source';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Check, CheckContext } from './check';
 
-/** Groups from which the review takes numbers or places: what a plan leans on. */
+/** Groups whose numbers or positions the review uses. */
 const BOARD_GROUPS = ['pins', 'controllers', 'rails', 'electrical', 'memory'] as const;
 const PART_GROUPS = ['terminals', 'bus', 'supply', 'levels', 'module'] as const;
 
 function groupsOf(sheet: BoardSheet | PartSheet): readonly (readonly [string, Sourced])[] {
   if (sheet.kind === 'board') return BOARD_GROUPS.map((name) => [name, sheet[name]] as const);
-  // Of a module's own parts only the pull-ups count in a plan; a part without a bus says nothing by its bus facts.
+  // Of the components on a module only pull-ups matter to a plan; a part without a bus has no relevant bus facts.
   const used = PART_GROUPS.filter((name) => (name === 'module' ? sheet.module.pullUps : name === 'bus' ? sheet.bus.kind !== 'none' : true));
   return used.flatMap((name) => (sheet[name] ? [[name, sheet[name]] as const] : []));
 }
@@ -26,7 +26,7 @@ function confirmed(notes: BenchNotes, sheet: string, group: string, facts: Sourc
   return factsOf(said, group).every(({ path }) => path.endsWith('/id') || own.some((note) => covers(note, path)));
 }
 
-/** The sheets of a plan, each once, with the groups that are only typical and that nobody confirmed. */
+/** The sheets of a plan, each once, with their typical and unconfirmed groups. */
 function leaning({ plan, sheets, board }: CheckContext) {
   const parts = plan.placements.flatMap((p) => partSheet(sheets, p.sheet)?.sheet ?? []);
   return [...new Set<BoardSheet | PartSheet>([board.sheet, ...parts])].flatMap((sheet) => {

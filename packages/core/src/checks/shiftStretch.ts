@@ -8,7 +8,7 @@ import { addResistor, type Stretch, wellAfter } from './stretches';
 /** What the pull-ups of a level shifter's side add, in ohms; those of the usual modules. */
 const SHIFTER_OHMS = 10_000;
 
-/** Whether nobody is pulled too high any more once some parts are behind a level shifter. */
+/** Whether all idle levels are within limits once some parts are behind a level shifter. */
 function wellWithout({ sheet }: Stretch, ids: ReadonlySet<string>): boolean {
   const { input, limits } = sheet;
   const side = { id: 'shifter', ohms: { min: SHIFTER_OHMS, max: SHIFTER_OHMS }, volts: input.vdd };
@@ -42,8 +42,8 @@ export function shifted(context: CheckContext, stretch: Stretch, groups: readonl
   return [];
 }
 
-/** What brings the lines of a stretch high where nothing does, or too little: a resistor on each line; where that would be too high for
- *  somebody, a level shifter before him, which has its own. */
+/** Fixes for missing or weak pull-ups of a segment: a resistor on each line; if the level would be too high for a device, a level
+ *  shifter before it, which has its own pull-ups. */
 export function broughtHigh(context: CheckContext, stretch: Stretch): readonly Remedy[] {
   const { add, input, limits, overdriven } = stretch.sheet;
   if (add === undefined) return [];

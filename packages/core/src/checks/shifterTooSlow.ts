@@ -3,7 +3,7 @@ import type { Check, CheckContext, FindingDraft } from './check';
 import { type ShifterLines, shifterLines } from './shifterLines';
 import { meantToCarry, mustCarry, repacked } from './waysAcross';
 
-/** From here on a clock that a shifter holds down is worth a word: a quarter of what the part takes. */
+/** Below this fraction of the part's maximum clock, a limit by a shifter is reported. */
 const HOLDS = 4;
 
 const most = ({ part }: ShifterLines): number => part.bus.maxWriteHz ?? part.bus.maxReadHz ?? Infinity;

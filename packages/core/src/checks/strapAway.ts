@@ -22,7 +22,7 @@ export function alsoAnswersOf(context: CheckContext, members: readonly Placement
     .flatMap((claim) => (claim.device.alsoAnswers ?? []).map(({ address, note }) => ({ claim, address, note })));
 }
 
-/** Every address on which one of these parts answers: where nobody else may be strapped to. */
+/** Every address to which one of these parts responds, not available to others. */
 export const takenBy = (context: CheckContext, members: readonly Placement[]): ReadonlySet<number> =>
   new Set([
     ...members.flatMap((m) => addressesOf(context.plan, m, context.sheets).map((a) => a.address)),
@@ -33,7 +33,7 @@ export const takenBy = (context: CheckContext, members: readonly Placement[]): R
 const strapDatum = (part: PartSheet, end: WireEnd): Datum =>
   end.to === 'terminal' ? { is: 'words', text: part.terminals.list.find((t) => t.id === end.terminal)!.label } : endDatum(end);
 
-/** Straps of one claimant that lead to an address nobody on the bus has: the first such choice in sheet order. */
+/** Straps of one device that select an unused address: the first such choice in sheet order. */
 export function strapAway(context: CheckContext, claim: Claim, taken: ReadonlySet<number>): readonly Remedy[] {
   const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
   const part = partSheet(context.sheets, placement.sheet)!.sheet;

@@ -15,28 +15,28 @@ import type { Condition } from '../sheets/condition';
 import type { CheckContext, Datum, Place, Remedy } from './check';
 import { mildest } from './severity';
 
-/** What checks of I2C lines look at: a bus with a controller, and one stretch of it. */
+/** The subject of I2C line checks: a bus with a controller, and one of its segments. */
 export interface Stretch {
   readonly bus: Bus & { readonly controller: string };
   readonly sheet: SegmentSheet;
 }
 
-/** The mildest condition of the supplies under which something is so of a stretch. */
+/** The mildest supply condition under which something holds for a segment. */
 export const stretchFrom = (context: CheckContext, { bus, sheet }: Stretch, isSo: (sheet: SegmentSheet) => boolean): Condition =>
   mildest(context, ({ plan, sheets }) =>
     (i2cStretches(plan, sheets).get(bus.id) ?? []).some((one) => one.segment.id === sheet.segment.id && isSo(one)),
   );
 
-/** Where the limits of I2C lines stand. */
+/** Source of the I2C line limits. */
 export const I2C_SOURCE: Source = { document: I2C_STANDARD, trust: 'standard' };
 
-/** Every stretch of every I2C bus that a controller drives and that has both its lines. */
+/** Every segment with both lines of every I2C bus with a controller. */
 export function stretchesOf({ plan, sheets, buses }: CheckContext): readonly Stretch[] {
   const known = i2cStretches(plan, sheets);
   return buses.flatMap((bus) => (known.get(bus.id) ?? []).map((sheet) => ({ bus: bus as Bus & { readonly controller: string }, sheet })));
 }
 
-/** The place of a stretch: it stays the same while parts come and go, so that what was accepted stays so. */
+/** The place of a segment: unchanged when parts are added or removed, so that accepted findings stay accepted. */
 export function stretchPlace({ bus, sheet }: Stretch): Place {
   const { via } = sheet.segment;
   const pins = Object.values(bus.pins);
@@ -45,6 +45,7 @@ export function stretchPlace({ bus, sheet }: Stretch): Place {
   return { placements: [placement.id], pins, bus: bus.controller, ...(channel === undefined ? {} : { channel }) };
 }
 
+/** A bus segment as a datum of a finding. */
 export function stretchDatum({ bus, sheet }: Stretch): Datum {
   const { via } = sheet.segment;
   return {
@@ -55,6 +56,7 @@ export function stretchDatum({ bus, sheet }: Stretch): Datum {
   };
 }
 
+/** A bus member as a datum of a finding. */
 export const who = (id: string | undefined): Datum => ({ is: 'member', id });
 
 const settingsEdit = ({ sheet }: Stretch, context: CheckContext, addedOhms: number | undefined): Edit => {
@@ -63,7 +65,7 @@ const settingsEdit = ({ sheet }: Stretch, context: CheckContext, addedOhms: numb
   return { kind: 'bus-settings', segment: sheet.segment.id, settings: Object.keys(settings).length > 0 ? settings : null };
 };
 
-/** "Add 4.7 kΩ": one resistor on each line of a stretch. */
+/** "Add 4.7 kΩ": one resistor on each line of a segment. */
 export function addResistor(context: CheckContext, stretch: Stretch, ohms: number | undefined): readonly Remedy[] {
   if (ohms === undefined) return [];
   return [
@@ -76,7 +78,7 @@ export function addResistor(context: CheckContext, stretch: Stretch, ohms: numbe
   ];
 }
 
-/** Whether a stretch is well once edits are done: both its lines neither too strong nor too weak, and nobody pulled too high. */
+/** Whether a segment is OK after edits: pull-ups of both lines within limits, idle level tolerated by all devices. */
 export function wellAfter({ plan, sheets }: CheckContext, { bus, sheet }: Stretch, edits: readonly Edit[]): boolean {
   const after = applyEdits(plan, edits, sheets);
   const then = after.ok
@@ -87,14 +89,14 @@ export function wellAfter({ plan, sheets }: CheckContext, { bus, sheet }: Stretc
   return then !== undefined && then.pullUps.verdict === 'good' && then.overdriven.length === 0;
 }
 
-/** The added resistor taken away, where that leaves the stretch well. */
+/** Removes the added resistor, if the segment is then OK. */
 export function takeAdded(context: CheckContext, stretch: Stretch): readonly Remedy[] {
   const edits = [settingsEdit(stretch, context, undefined)];
   if (!stretch.sheet.input.pullUps.some((p) => p.id === 'added') || !wellAfter(context, stretch, edits)) return [];
   return [{ label: 'take-added', data: {}, grade: 'offered', edits }];
 }
 
-/** The pull-ups of a part on an I2C line, cut: those on its module, and resistors that the builder put there. */
+/** Disconnects the pull-ups of a part on an I2C line: those on its module and added resistors. */
 function cutEdits({ plan, sheets }: CheckContext, id: string): readonly Edit[] {
   const placement = plan.placements.find((p) => p.id === id);
   const module = placement && !placement.pullUpsCut && partSheet(sheets, placement.sheet)?.sheet.module.pullUps?.length;
@@ -107,8 +109,7 @@ function cutEdits({ plan, sheets }: CheckContext, id: string): readonly Edit[] {
   ];
 }
 
-/** The pull-ups of these parts cut, with one resistor added in their place where the rest is too little; none where even that
- *  does not do. */
+/** Disconnects the pull-ups of these parts, with one added resistor if the rest is too weak; none if that does not help either. */
 export function cutFor(context: CheckContext, stretch: Stretch, ids: readonly string[]): readonly Remedy[] {
   const { input, limits } = stretch.sheet;
   const cut = ids.flatMap((id) => cutEdits(context, id));
@@ -116,7 +117,7 @@ export function cutFor(context: CheckContext, stretch: Stretch, ids: readonly st
   const parts = { parts: { is: 'placements', ids } as const };
   if (wellAfter(context, stretch, cut)) return [{ label: 'cut', data: parts, grade: 'offered', edits: cut }];
   const rest = withoutPullUps(input, ids);
-  // Neither too strong nor too weak, and nobody pulled too high.
+  // Pull-ups within limits and idle level tolerated.
   const isWell = (pullUps: readonly PullUp[]) => {
     return busPullUps({ ...rest, pullUps }).verdict === 'good' && overdrivenBy(limits, pullUps).length === 0;
   };

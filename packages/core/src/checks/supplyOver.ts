@@ -10,7 +10,7 @@ import { badPairs } from './waysAcross';
 
 const isOver = ({ rail, peakMilliamps }: RailSheet): boolean => rail.budgetMilliamps !== undefined && peakMilliamps > rail.budgetMilliamps;
 
-/** Of how many parts the I2C lines rest too high. */
+/** Number of parts with an I2C idle level that is too high. */
 const tooHigh = (plan: Plan, sheets: Sheets): number =>
   [...i2cStretches(plan, sheets).values()].flat().reduce((sum, { overdriven }) => sum + overdriven.length, 0);
 
@@ -43,11 +43,11 @@ function moved(context: CheckContext, line: SupplyLine, from: string): readonly 
   return [];
 }
 
-/** Shares of a rail's budget above which it does not hold on average, and above which a peak is felt. */
+/** Fractions of a rail's maximum current above which the average overloads it and a peak matters. */
 const OVERLOAD = 1.25;
 const AT_THE_PEAK = 1.1;
 
-/** Who takes a current: a part, a rail that is made from this one, or the board. */
+/** A load: a part, a rail regulated from this one, or the board. */
 function consumer({ placement, rail }: SupplyLine): Datum {
   if (placement !== undefined) return { is: 'placement', id: placement };
   return rail === undefined ? { is: 'words', text: 'The board itself' } : { is: 'rail', rail };

@@ -4,8 +4,8 @@ import { terminalKey, type WireEnd } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { rewire } from './remedyParts';
 
-/** Where a terminal that was left open may go: ground, a rail for a supply, or each of the ties that its sheet allows. Which of two lights it
- *  is for the builder to know. */
+/** Possible ties of an unconnected terminal: ground, a supply rail, or each tie that its sheet allows. Which level is active only the
+ *  user knows. */
 function endsFor({ plan, board }: CheckContext, { part, placement, terminal }: PlanTerminal): readonly WireEnd[] {
   if (terminal.role === 'ground') return [{ to: 'ground' }];
   if (terminal.role === 'supply.vcc')
@@ -15,7 +15,7 @@ function endsFor({ plan, board }: CheckContext, { part, placement, terminal }: P
   return (terminal.ties ?? []).flatMap((tie) => tieEnd(plan, board, placement, part, tie) ?? []);
 }
 
-/** Offered, not safe: a backlight may want a resistor before it, which its sheet tells. */
+/** Offered, not safe: a backlight may need a series resistor, as its sheet states. */
 const remedies = (context: CheckContext, item: PlanTerminal): readonly Remedy[] =>
   item.wire?.locked || item.placement.onBoard
     ? []

@@ -13,9 +13,9 @@ const FORCED_GAINS = [10, 15, 20] as const;
 /** At a gate there is nothing to set: it only keeps the edge from ringing, in ohms. */
 const GATE_OHMS = 100;
 
-/** A transistor that carries a load and that a pin can drive: the largest base resistor that still switches it on for certain; a
- *  field-effect transistor where the pin is too weak for a base.
- *  @param from whether it stands between the supply and the load */
+/** A transistor that switches a load and that a pin can drive: the largest base resistor that still saturates it; a MOSFET if the pin is
+ *  too weak for the base current.
+ *  @param from whether it switches the supply side of the load */
 export function transistorFor(
   { plan, board }: LampContext,
   amps: number,
@@ -56,7 +56,7 @@ export const TRANSISTOR_WORDS: { readonly [K in Driver['kind']]: string } = {
 
 export const TRANSISTOR_REMEDY = { transistor: 'Add a transistor ({transistor}, {ohms})' } as const;
 
-/** A transistor for a load that is no lamp. */
+/** A transistor for a load other than an LED. */
 export function transistorRemedy(context: CheckContext, key: TerminalKey, limit: number): readonly Remedy[] {
   const { placement, terminal } = splitKey(key);
   const load = partOf(context.plan, placement, context.sheets)?.terminals.get(terminal)?.loadMilliamps;

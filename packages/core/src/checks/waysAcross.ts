@@ -16,7 +16,7 @@ import { PIN_ROLES } from '../sheets/roles';
 import type { CheckContext, Datum, Remedy } from './check';
 import { signalRail } from './signalRail';
 
-/** Bits a second that serial parts are talked to with where nobody says. */
+/** Default bit rate of serial parts in bit/s. */
 const USUAL_BAUD = 115_200;
 /** A line is taken for so many times its frequency of PWM: its edges must be short against a pulse. */
 const EDGES = 20;
@@ -36,7 +36,7 @@ export function mustCarry({ part, terminal }: Pick<PlanTerminal, 'part' | 'termi
   return terminal.role === 'pwm.out' ? (terminal.pwmHz?.min ?? 0) * EDGES : 0;
 }
 
-/** What a line is meant to carry: as much as its part takes and the board sends, where it is one of data and clock. */
+/** The bit rate of a data or clock line: the lower maximum of part and board. */
 export function meantToCarry({ board }: Pick<CheckContext, 'board'>, item: Pick<PlanTerminal, 'part' | 'terminal'>): number {
   const { bus } = item.part;
   const fastest = Math.max(...[...board.controllers.values()].map((c) => (c.kind === 'spi' ? c.maxHz : 0)), 1e6);
@@ -47,7 +47,7 @@ export function meantToCarry({ board }: Pick<CheckContext, 'board'>, item: Pick<
 
 const isBad = (verdict: LevelVerdict): boolean => verdict === 'damage' || verdict === 'none';
 
-/** The signals of a plan that are told with no margin, or that hurt somebody. */
+/** The signals of a plan with a level finding. */
 export const badPairs = (context: Pick<CheckContext, 'plan' | 'sheets'>): readonly LevelPair[] =>
   levelPairs(context.plan, context.sheets).filter(({ verdict }) => isBad(verdict));
 
@@ -83,7 +83,7 @@ const atPin = (item: PlanTerminal): string | undefined => {
   return end?.to === 'pin' ? end.pin : undefined;
 };
 
-/** Everything at the pins of these lines that is in the same trouble and hangs on the same rail: it goes across with them. */
+/** All signals at the pins of these lines with the same finding and rail, which are shifted together. */
 function withNeighbours(context: CheckContext, items: readonly PlanTerminal[], feed: string): readonly PlanTerminal[] {
   const { plan, sheets } = context;
   const bad = new Set(badPairs(context).map((pair) => pair.key));

@@ -1,4 +1,4 @@
-/** The one of some values with which all is well that is nearest to the middle of all those on a scale of ratios. */
+/** Of the values that satisfy all limits, the one nearest to their geometric mean. */
 export function bestAdded(values: readonly number[], tryWith: (ohms: number) => { readonly verdict: string }): number | undefined {
   const good = values.filter((ohms) => tryWith(ohms).verdict === 'good');
   const middle = good.length > 0 ? Math.sqrt(good[0]! * good.at(-1)!) : 0;

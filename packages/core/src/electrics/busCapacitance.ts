@@ -12,7 +12,7 @@ export interface CapacitanceParts {
   readonly inputs: number;
   readonly wire: number;
   readonly nodes: number;
-  /** Measured: then the rest is not counted. */
+  /** Measured value; replaces the estimate. */
   readonly measured?: number;
   /** All of it, in farads. */
   readonly farads: number;
@@ -26,7 +26,7 @@ export const shiftersAt = (segments: readonly Segment[], segment: Segment): read
 export function capacitanceOf(plan: Plan, board: IndexedBoard, segments: readonly Segment[], segment: Segment): CapacitanceParts {
   const settings = plan.busSettings[segment.id];
   const ends = segment.members.length + shiftersAt(segments, segment).length;
-  // What it hangs on: the board's pin, or the end of a shifter or channel.
+  // The end of the segment: the board's pin, or a shifter or channel.
   const start = segment.via ? INPUT_PICOFARADS : (board.sheet.electrical.pinCapacitancePicofarads ?? INPUT_PICOFARADS);
   const inputs = ends * INPUT_PICOFARADS + start;
   const wire = (settings?.wireCm ?? ends * CM_PER_MEMBER) * PICOFARADS_PER_CM;

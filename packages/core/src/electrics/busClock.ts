@@ -10,7 +10,7 @@ import { busPullUps, type PullUpInput, type PullUpResult } from './busPullUps';
 import { I2C_MODES } from './i2cModes';
 import type { Worked } from './working';
 
-/** One line of one stretch, calculated. */
+/** The result for one line of one segment. */
 export interface LinePullUps {
   readonly segment: Segment;
   readonly line: I2cLine;
@@ -21,7 +21,7 @@ export interface LinePullUps {
 /** The clock of an I2C bus, everybody who has a say in it, and its lines at that clock. */
 export interface BusClock {
   readonly hz: number;
-  /** The lowest first; `pull-ups` stands for the rise of the lines. */
+  /** The lowest first; `pull-ups` means the rise time of the lines. */
   readonly limits: readonly ClockLimit[];
   readonly lines: readonly LinePullUps[];
 }
@@ -62,8 +62,8 @@ const clocks = mappedByIsland((plan: Plan, sheets: Sheets): ReadonlyMap<string, 
   return new Map(buses.map((bus) => [bus.id, makeClock(plan, sheets, board!, bus)]));
 });
 
-/** The clock of an I2C bus of the plan: as the builder set it; else the highest that all members, the controller and the rise of its
- *  lines allow, up to the usual 400 kHz. */
+/** The clock of an I2C bus of the plan: as set in the plan; otherwise the highest that all members, the controller and the rise time
+ *  allow, up to the usual 400 kHz. */
 export function busClock(plan: Plan, sheets: Sheets, bus: Bus): BusClock {
   return clocks(plan, sheets).get(bus.id) ?? makeClock(plan, sheets, boardOf(plan, sheets)!, bus);
 }

@@ -23,13 +23,13 @@ import type { BusUser } from './i2cTime';
 
 /** A module's own regulator for parts of 3.3 V. */
 const REGULATED: Range = { min: 3.2, max: 3.4 };
-/** A member of which the sheet says nothing must at least do this. */
+/** Minimum capability assumed for a member without facts. */
 const STANDARD_SINK = { volts: 0.4, atMilliamps: 3 };
 
-/** What a member sinks at a low level that I2C allows, from what its sheet guarantees. The current of a guaranteed level is that of its test,
- *  not a limit: below saturation an output is a resistance. A level below the one that I2C asks is therefore reached with more current, and one
- *  that leaves no noise margin counts with less.
- *  @param mostAmps of the output, where its sheet limits it */
+/** The sink current of a member at the I2C low level, from its guaranteed level. The current of a guaranteed level is a test condition,
+ *  not a limit: below saturation an output is a resistance. A guaranteed level below the I2C limit therefore allows more current, and
+ *  one above it less.
+ *  @param mostAmps maximum current of the output, if its sheet states one */
 export function sinkOf(id: string, fact: DriveFact, vdd: number, mostAmps = Infinity): Sink {
   const [least, most] = [lowVolts(vdd), mostLowVolts(vdd)];
   const amps = fact.atMilliamps / 1000;
@@ -41,7 +41,7 @@ export type I2cLine = 'sda' | 'scl';
 
 const around = (ohms: number): Range => ({ min: ohms * (1 - USUAL_TOLERANCE), typ: ohms, max: ohms * (1 + USUAL_TOLERANCE) });
 
-/** A pull-up of the builder's, to the supply of its stretch. */
+/** A pull-up added by the user, to the supply of its segment. */
 export const addedPullUp = (ohms: number, feed: Feed): PullUp => ({ id: 'added', ohms: around(ohms), ...feed });
 
 /** Supply of the board's logic, in volts. */
@@ -49,7 +49,7 @@ export function logicVolts(board: IndexedBoard): Range {
   return board.sheet.rails.list.find((rail) => rail.id === board.sheet.logicRail)?.volts ?? board.sheet.electrical.vdd;
 }
 
-/** Most that a pin of the board takes in any state, while the supply of its logic is at its lowest, in volts. */
+/** Maximum voltage of a board pin in any state, with the logic supply at its minimum, in volts. */
 export const aboveSupply = (board: IndexedBoard): number => logicVolts(board).min + board.sheet.electrical.inputMaxAboveSupply;
 
 /** A voltage and the rail that it is the voltage of; none where a regulator makes it. */
@@ -67,7 +67,7 @@ export function railAt(plan: Plan, sheets: Sheets, board: IndexedBoard, supply: 
   return found ? { volts: found.volts, rail: found.id } : logicFeed(board);
 }
 
-/** The feeds of parts as far as somebody asked for them: everything on a bus asks for the same. */
+/** Memoised supplies of parts: everything on a bus uses the same ones. */
 const feeds = derived((_plan: Plan, _sheets: Sheets): Map<string, Feed> => new Map<string, Feed>());
 
 /** The rail that feeds a placement. */
@@ -95,10 +95,10 @@ export function partLogic(plan: Plan, sheets: Sheets, board: IndexedBoard, place
   return partSheet(sheets, placement.sheet)?.sheet.supply?.regulator ? regulated(feed, sheets.condition) : feed;
 }
 
-/** Most above its own supply that an input takes, in volts: the usual of CMOS. */
+/** Maximum input voltage above the supply, in volts: typical of CMOS. */
 export const CMOS_ABOVE = 0.3;
 
-/** Where the builder's pull-up at a terminal goes to: the supply of the terminal's part, unless somebody on the line takes less; then the
+/** The supply of a pull-up added at a terminal: that of the terminal's part, unless another device on the line tolerates less; then the
  *  board's logic supply.
  *  @returns undefined where the plan's board is not known */
 export function pullFeed(plan: Plan, sheets: Sheets, key: TerminalKey): Feed | undefined {
@@ -137,7 +137,7 @@ function atLine(part: PartSheet, line: I2cLine, channel?: number): readonly stri
   return ids;
 }
 
-/** The pull-ups that a part brings to a line, those on its module and those that the builder puts there. */
+/** The pull-ups of a part on a line: those on its module and added ones. */
 function pullUpsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, member: Placement, line: I2cLine, channel?: number): readonly PullUp[] {
   const part = partSheet(sheets, member.sheet)?.sheet;
   if (!part) return [];
@@ -219,7 +219,7 @@ export function clockLimits(plan: Plan, sheets: Sheets, board: IndexedBoard, bus
   return [...parts, ...(controller ? [{ id: 'board', hz: controllerHz(controller, bus.pins) }] : [])].toSorted((a, b) => a.hz - b.hz);
 }
 
-/** Clock that programs use where nothing else is said. */
+/** Default I2C clock. */
 export const USUAL_HZ = 400e3;
 
 /** The clock that a bus is meant to have: as set, else the highest that all its members allow, up to the usual one. */
@@ -231,7 +231,7 @@ export function meantClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus:
  *  @param limits the lowest first */
 export const usualClock = (limits: readonly ClockLimit[]): number => Math.min(USUAL_HZ, limits[0]?.hz ?? USUAL_HZ);
 
-/** A stretch of a line, with all that pulls it up or down. */
+/** A segment of a line with all its pull resistors. */
 function stretchOf(
   plan: Plan,
   sheets: Sheets,
@@ -295,8 +295,8 @@ export function everyMember(plan: Plan, sheets: Sheets, bus: Bus): readonly Plac
   return segmentsOf(plan, sheets, bus).flatMap((segment) => segment.members);
 }
 
-/** What the members of a bus send and read, as often as the plan says, else as the sheets take for usual. Members whose sheet
- *  does not say are left out and named. */
+/** The traffic of the members of a bus at the rate set in the plan, otherwise the usual rate of the sheets. Members without facts are
+ *  left out and named. */
 export function busUsers(
   plan: Plan,
   sheets: Sheets,

@@ -22,9 +22,9 @@ export interface Sink {
   readonly amps: number;
 }
 
-/** One stretch of a line. */
+/** One segment of a line. */
 export interface LineStretch {
-  /** Supply that a resistor added by the builder pulls to, in volts; what the lines' levels follow is what they are pulled to. */
+  /** Supply of an added resistor, in volts; bus levels follow the pull-up supply. */
   readonly vdd: Range;
   readonly pullUps: readonly PullUp[];
   /** A pull-up in the controller that a program may switch on: it counts where it makes things worse, and not where better. */
@@ -33,29 +33,29 @@ export interface LineStretch {
   readonly internalOff?: true;
   readonly sinks: readonly Sink[];
   readonly farads: number;
-  /** Where it parts from the stretch that it joins, in volts: the low side's supply less the transistor's threshold. */
+  /** The voltage at which it separates from the segment it joins, in volts: the low-side supply less the gate threshold. */
   readonly partsAt?: Range;
 }
 
 export interface PullUpInput extends LineStretch {
   readonly hz: number;
-  /** The stretches that are one with this while the line is low, behind level shifters and open channels. */
+  /** The segments connected to this one while the line is low, behind level shifters and open channels. */
   readonly joined?: readonly (LineStretch & { readonly id: string })[];
   /** Which of `joined` is the one that all others join; absent where it is this. */
   readonly root?: string;
 }
 
 export interface PullUpResult {
-  /** All pull-ups of this stretch in parallel, at both corners, in ohms; undefined without any. */
+  /** All pull-ups of this segment in parallel, both corners, in ohms; undefined without any. */
   readonly ohms: Range | undefined;
-  /** What the line rests at, in volts. */
+  /** Idle level of the line, in volts. */
   readonly idleVolts: Range | undefined;
   /** Least resistance to the logic supply that the weakest member can pull low, and who that is. */
   readonly leastOhms: number;
   readonly weakest: string | undefined;
   /** Most resistance with which the line still rises in time. */
   readonly mostOhms: number;
-  /** What the weakest member would have to sink at worst, against what it can, in amperes. */
+  /** Worst-case sink current of the weakest member and its specified sink current, in amperes. */
   readonly sinkAmps: number;
   readonly canSinkAmps: number;
   /** Low level that the weakest member brings the line to with that current, as a resistance, and the highest that leaves the noise margin. */
@@ -64,7 +64,7 @@ export interface PullUpResult {
   /** Rise from 0.3 to 0.7 of the supply at both corners, in seconds; infinite where the line does not get there. */
   readonly riseSeconds: Range | undefined;
   readonly riseLimitSeconds: number;
-  /** Capacitance that is charged while the line is low: of this stretch and all that are joined to it. */
+  /** Capacitance of this segment and all segments connected while the line is low. */
   readonly allFarads: number;
   /** Most capacitance that the mode allows. */
   readonly mostFarads: number;
@@ -93,7 +93,7 @@ export function mostPullUp(riseSeconds: number, farads: number): number {
   return riseSeconds / (Math.log(0.7 / 0.3) * farads);
 }
 
-/** Low level that is asked of a member: 0.4 V above a supply of 2 V, a fifth of it below. */
+/** Required low level (VOL): 0.4 V for supplies above 2 V, otherwise 0.2 VDD. */
 export const lowVolts = (vdd: number): number => (vdd > 2 ? 0.4 : 0.2 * vdd);
 
 /** Highest low level that leaves an input of 0.3 VDD the noise margin of 0.1 VDD that UM10204 gives it. */
@@ -103,8 +103,8 @@ const strongOf = ({ pullUps, internal }: LineStretch): readonly Pulled[] =>
   [...pullUps, ...(internal ? [internal] : [])].map((p) => ({ ohms: p.ohms.min, volts: p.volts.max }));
 const weakOf = ({ pullUps }: LineStretch): readonly Pulled[] => pullUps.map((p) => ({ ohms: p.ohms.max, volts: p.volts.min }));
 
-/** What a stretch is pulled to, in volts: the supply of its pull-ups, where these are several between them by their resistances. UM10204
- *  relates all levels and times of a bus to it, whatever the supplies of those on it are. */
+/** The pull-up supply of a segment in volts, weighted by conductance if there are several. UM10204 relates all levels and times of a bus
+ *  to it, independent of the supplies of the devices. */
 export function pulledTo({ pullUps, vdd }: Pick<LineStretch, 'pullUps' | 'vdd'>): Range {
   const [only] = pullUps;
   if (!only) return vdd;
@@ -117,7 +117,7 @@ export function pulledTo({ pullUps, vdd }: Pick<LineStretch, 'pullUps' | 'vdd'>)
   };
 }
 
-/** A stretch and all that are joined to it, the one that the others join first; and the place of the stretch among them. */
+/** A segment and all segments joined to it, the common one first; and the index of the segment among them. */
 function systemOf(input: PullUpInput): { readonly all: readonly [LineStretch, ...LineStretch[]]; readonly own: number } {
   const joined = input.joined ?? [];
   const root = joined.find((one) => one.id === input.root);
@@ -160,7 +160,7 @@ function riseOf(input: PullUpInput): Range {
 const partingLate = <T extends LineStretch>(one: T): T =>
   one.partsAt ? { ...one, partsAt: { ...one.partsAt, min: one.partsAt.max } } : one;
 
-/** The most resistance of a stretch that is joined to others: found by halving, since no formula gives it. */
+/** The maximum resistance of a segment joined to others, found by bisection because there is no closed formula. */
 function mostJoined(input: PullUpInput, limit: number): number {
   const takes = (ohms: number) => {
     const { rise, own } = riseAt(input, 'weak', ohms);
@@ -188,7 +188,7 @@ function workingOf(
   const joined = (input.joined ?? []).length > 0;
   const steps: Step[] = [
     {
-      formula: joined ? 'Rmin = (VDD − VOL) / (IOL − I of the joined stretches)' : 'Rmin = (VDD − VOL) / IOL',
+      formula: joined ? 'Rmin = (VDD − VOL) / (IOL − I of the joined segments)' : 'Rmin = (VDD − VOL) / IOL',
       values: sink
         ? `(${formatSi(vdd.max, 'V')} − ${formatSi(sink.volts, 'V')}) / ${joined ? `(${formatSi(sink.amps, 'A')} − ${formatSi(elsewhere, 'A')})` : formatSi(sink.amps, 'A')} = ${Number.isFinite(result.leastOhms) ? ohm(result.leastOhms) : 'none'}`
         : 'no member',
@@ -196,9 +196,9 @@ function workingOf(
     },
     joined
       ? {
-          formula: 'Rmax: the rise in two phases keeps tr',
-          values: `joined ${formatSi(result.allFarads, 'F')} on all pull-ups, then ${formatSi(farads, 'F')} alone: ${formatSi(result.riseLimitSeconds, 's')} with ${ohm(result.mostOhms)} at ${formatSi(hz, 'Hz')}`,
-          source: 'AN10441, 2; both ends of a level shifter are one until the gate lets go',
+          formula: 'Rmax from the rise in two phases, total tr',
+          values: `joined: ${formatSi(result.allFarads, 'F')} on all pull-ups, then ${formatSi(farads, 'F')} alone: ${formatSi(result.riseLimitSeconds, 's')} with ${ohm(result.mostOhms)} at ${formatSi(hz, 'Hz')}`,
+          source: 'AN10441, 2; both sides of the level shifter are joined until the MOSFET turns off',
         }
       : {
           formula: 'Rmax = tr / (0.8473 · Cb)',
@@ -216,7 +216,7 @@ function workingOf(
       },
       {
         formula: 'tr = R · C · ln((V − 0.3 VDD) / (V − 0.7 VDD))',
-        values: `${ohm(result.ohms.max)} · ${formatSi(farads, 'F')}${joined ? ' after parting' : ''}: ${Number.isFinite(result.riseSeconds.max) ? formatSi(result.riseSeconds.max, 's') : 'never, the line rests too low'}`,
+        values: `${ohm(result.ohms.max)} · ${formatSi(farads, 'F')}${joined ? ' after separation' : ''}: ${Number.isFinite(result.riseSeconds.max) ? formatSi(result.riseSeconds.max, 's') : 'never: idle level too low'}`,
         source: I2C_STANDARD,
       },
     );
@@ -231,7 +231,7 @@ interface Sinking {
   readonly low: number;
   readonly sinkAmps: number;
   readonly canSinkAmps: number;
-  /** What of it comes from stretches that are joined. */
+  /** The part of it from joined segments. */
   readonly elsewhere: number;
   readonly tooStrong: boolean;
 }
@@ -253,8 +253,8 @@ const modeOf = (hz: number): I2cMode => i2cModeAt(hz) ?? I2C_MODES.at(-1)!;
 /** Whether some member cannot pull the line low against all pull-ups; cheaper than all of `busPullUps`. */
 export const isTooStrong = (input: PullUpInput): boolean => sinkingOf(input, modeOf(input.hz)).tooStrong;
 
-/** The pull-ups of one stretch of an I2C line, taken together at both corners and with the stretches that are joined to it: whether
- *  every member can pull it low, and whether it rises in time.
+/** The pull-ups of one segment of an I2C line, both corners, with all joined segments: whether every member can pull it low, and whether
+ *  the rise time is met.
  *  @throws RangeError when a resistance, a capacitance or the clock is not above zero */
 export function busPullUps(input: PullUpInput): Worked<PullUpResult> {
   const { farads, hz } = input;
@@ -262,10 +262,10 @@ export function busPullUps(input: PullUpInput): Worked<PullUpResult> {
   const { all } = systemOf(input);
   const values = all.flatMap((one) => [one.farads, one.vdd.min, ...strongOf(one).map((p) => p.ohms)]);
   const bad = [hz, ...values].find((v) => !(v > 0));
-  if (bad !== undefined) throw new RangeError(`Invalid value ${bad}: resistances, capacitance, supply and clock are above zero`);
+  if (bad !== undefined) throw new RangeError(`Invalid value ${bad}: resistances, capacitance, supply and clock must be above zero`);
   const mode = modeOf(hz);
   const [strong, weak] = [strongOf(input), weakOf(input)];
-  // A stretch that only others pull up is pulled up all the same, as far as they reach.
+  // A segment may be pulled up only by joined segments, up to their separation voltage.
   const pulled = weak.length > 0 || (input.joined ?? []).some((one) => one.pullUps.length > 0);
   const ohms: Range | undefined =
     weak.length > 0 ? { min: parallel(strong.map((p) => p.ohms)), max: parallel(weak.map((p) => p.ohms)) } : undefined;
@@ -297,7 +297,7 @@ export function busPullUps(input: PullUpInput): Worked<PullUpResult> {
     ...result,
     verdict: !pulled ? 'missing' : tooStrong && tooWeak ? 'both' : tooStrong ? 'too-strong' : tooWeak ? 'too-weak' : 'good',
     windowOpen: leastOhms <= mostOhms,
-    // Put into words only when somebody looks: reviews ask for the numbers by the hundred.
+    // The working is made on demand: reviews need only the numbers, hundreds of times.
     get working() {
       return workingOf(input, result, sink, elsewhere);
     },

@@ -8,7 +8,7 @@ import { dataLine, inI2c, oneWire, select } from './calculations/lines';
 import { pullUp } from './calculations/pullUp';
 import { base, gate } from './calculations/transistors';
 
-/** Every calculation that can be asked for by name, in the order of names. */
+/** Every calculation by name, in alphabetical order. */
 export const CALCULATIONS: readonly Calculation[] = [
   colourBands,
   busTimes,

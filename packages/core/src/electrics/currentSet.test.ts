@@ -27,10 +27,10 @@ test('between the points it never gives more current than asked for, and a resis
 });
 
 test('a current that the driver does not give is refused', () => {
-  expect(() => currentSetOhms(table, 0.05, 2)).toThrow('goes from 0.01 A to 0.04 A');
+  expect(() => currentSetOhms(table, 0.05, 2)).toThrow('covers 0.01 A to 0.04 A');
   // Below its last row the table says nothing, and the curve bends.
-  expect(() => currentSetOhms(table, 0.009, 2)).toThrow('goes from 0.01 A to 0.04 A');
-  expect(() => currentSetOhms(table, 0, 2)).toThrow('goes from');
+  expect(() => currentSetOhms(table, 0.009, 2)).toThrow('covers 0.01 A to 0.04 A');
+  expect(() => currentSetOhms(table, 0, 2)).toThrow('table covers');
 });
 
 test('a table with a row that is too short is no sheet', () => {
@@ -38,5 +38,5 @@ test('a table with a row that is too short is no sheet', () => {
   const [first, ...rest] = sheet.currentSet!.rows;
   const rows = [{ ...first!, kiloohms: first!.kiloohms.slice(1) }, ...rest];
   const read = readSheet({ ...sheet, currentSet: { ...sheet.currentSet!, rows } });
-  expect(read).toMatchObject({ ok: false, faults: [{ path: 'currentSet.rows', fault: '40 mA has not a resistance for each voltage' }] });
+  expect(read).toMatchObject({ ok: false, faults: [{ path: 'currentSet.rows', fault: '40 mA: one resistance per LED voltage required' }] });
 });

@@ -50,7 +50,7 @@ export function currentSetOhms(table: CurrentSetTable, amps: number, volts: numb
   const most = points[0]!.amps;
   const least = points.at(-1)!.amps;
   if (!(amps >= least * (1 - 1e-9) && amps <= most * (1 + 1e-9)))
-    throw new RangeError(`current ${amps}: the table of the sheet goes from ${least} A to ${most} A`);
+    throw new RangeError(`current ${amps}: the datasheet table covers ${least} A to ${most} A`);
   const [a, b] = around(points, (point) => point.amps > amps);
   const share = (1 / amps - 1 / a.amps) / (1 / b.amps - 1 / a.amps);
   return a.ohms + (b.ohms - a.ohms) * share;

@@ -10,7 +10,7 @@ export interface DebounceInput {
   readonly seriesOhms: number;
   /** How long the contact may bounce, in seconds. */
   readonly bounceSeconds: number;
-  /** What the pin takes for low at the most, and for high at the least, in volts. */
+  /** Input thresholds VIL and VIH of the pin, in volts. */
   readonly lowVolts: number;
   readonly highVolts: number;
   /** Of the resistors and of the capacitor, as shares. */

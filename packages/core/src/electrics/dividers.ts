@@ -4,15 +4,15 @@ import type { Worked } from './working';
 import { CIRCUIT_THEORY, CONTRAST_DRIVE, INPUT_SHEET, PREFERRED_VALUES } from './documents';
 
 export interface DividerInput {
-  /** What comes in, in volts: its high level at the least and at the most. */
+  /** Input high level in volts, minimum and maximum. */
   readonly input: Range;
-  /** What must come out: at least what the receiver takes for high, at most what it stands, in volts. */
+  /** Required output window in volts: VIH of the receiver to its absolute maximum. */
   readonly output: Range;
   /** Capacitance at the receiver, in farads. */
   readonly farads: number;
   readonly tolerance: number;
   readonly values: readonly number[];
-  /** Both resistors together, in ohms: less takes more current, more is slower. */
+  /** Sum of both resistors in ohms: lower draws more current, higher is slower. */
   readonly total: Range;
 }
 
@@ -22,7 +22,7 @@ export interface Divider {
   readonly output: Range;
   /** Both in parallel: what the receiver sees, in ohms. */
   readonly theveninOhms: number;
-  /** Fastest bits whose edge, 10 % to 90 %, takes half of one bit at most. */
+  /** Bit rate at which the 10 % to 90 % edge is half a bit. */
   readonly mostBitsPerSecond: number;
   /** Current that flows while the input is high, in amperes. */
   readonly standingAmps: number;
@@ -44,11 +44,11 @@ export function dividerOutput(top: number, bottom: number, input: Range, toleran
 export function divide(given: DividerInput): Worked<{ readonly best: Divider | undefined; readonly pairs: number }> {
   const { input, output, farads, tolerance, values, total } = given;
   if (!(input.min > 0 && input.max >= input.min))
-    throw new RangeError(`input ${input.min} to ${input.max}: expected volts above zero, the lower first`);
+    throw new RangeError(`input ${input.min} to ${input.max}: expected volts above zero, the lower value first`);
   if (!(output.min >= 0 && output.max > output.min))
     throw new RangeError(`output ${output.min} to ${output.max}: expected a window in volts`);
   if (!(farads > 0)) throw new RangeError(`capacitance ${farads}: expected farads above zero`);
-  if (!(tolerance >= 0 && tolerance < 1)) throw new RangeError(`tolerance ${tolerance}: expected a share from 0 to below 1`);
+  if (!(tolerance >= 0 && tolerance < 1)) throw new RangeError(`tolerance ${tolerance}: expected a fraction from 0 to below 1`);
   let best: Divider | undefined;
   let room = -Infinity;
   let pairs = 0;
@@ -111,7 +111,7 @@ export function sensorDivider(from: number, to: number): { readonly ohms: number
 export interface Contrast {
   /** Where the contrast terminal must be against ground, in volts. */
   readonly volts: number;
-  /** How far up from ground the trimmer stands, as a share. */
+  /** Trimmer position from ground, as a fraction. */
   readonly turn: number | undefined;
   /** Fixed in place of the trimmer: from the supply to the terminal, and from there to ground; and what they give. */
   readonly top: number | undefined;
@@ -123,8 +123,8 @@ export interface Contrast {
 /** So near to ground, in volts, a terminal is tied to it. */
 const AT_GROUND = 0.05;
 
-/** The contrast of a character display: what its glass is driven with hangs between the supply and the contrast terminal.
- *  @param glassVolts what the glass wants between supply and contrast terminal
+/** The contrast of a character display: the LCD drive voltage is the difference of the supply and the contrast terminal.
+ *  @param glassVolts LCD drive voltage between supply and contrast terminal
  *  @throws RangeError when a value is not above zero
  *  @example contrastDivider({ volts: 5, glassVolts: 4.4, trimmerOhms: 10e3, values }).volts // 0.6 */
 export function contrastDivider(given: {

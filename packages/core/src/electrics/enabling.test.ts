@@ -29,7 +29,7 @@ test.each([
   [SPI0, ['GPIO7'], 'dtparam=spi=on'],
   [SPI0, ['GPIO24'], 'dtoverlay=spi0-1cs,cs0_pin=24 '],
   [SPI0, ['GPIO8', 'GPIO24'], 'dtoverlay=spi0-2cs,cs0_pin=8,cs1_pin=24 '],
-  [SPI0, ['GPIO8', 'GPIO7', 'GPIO24'], 'it lists all 3 selects'],
+  [SPI0, ['GPIO8', 'GPIO7', 'GPIO24'], 'it defines all 3 chip selects'],
   [SPI1, ['GPIO18'], 'dtoverlay=spi1-1cs '],
   [SPI1, ['GPIO18', 'GPIO17'], 'dtoverlay=spi1-2cs '],
   [SPI1, ['GPIO17'], 'dtoverlay=spi1-1cs,cs0_pin=17 '],

@@ -5,7 +5,7 @@ import type { Enabling } from '../sheets/boardSheet';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { spiSheet } from './spiBus';
 
-/** What the system of the board has to be told for one bus, with the pins and selects that the plan gives it. */
+/** How to enable one bus in the operating system, with the pins and chip selects of the plan. */
 export interface BusEnabling {
   readonly bus: Bus;
   readonly controller: string;
@@ -28,8 +28,8 @@ function fits(entry: Enabling, bus: Bus, selects: readonly string[], own: readon
   return entry.selects !== 'first-own' || selects.every((pin, at) => own[at] === pin);
 }
 
-/** What must be told for each bus of a plan; of several ways that a sheet lists for a controller the first that fits. Empty for boards
- *  without an operating system. */
+/** How to enable each bus of a plan; of several entries of a controller the first that matches. Empty for boards without an operating
+ *  system. */
 export function enablingOf(plan: Plan, sheets: Sheets, board: IndexedBoard): readonly BusEnabling[] {
   const list = board.sheet.enabling?.list ?? [];
   if (list.length === 0) return [];

@@ -30,7 +30,7 @@ export interface BusUser {
 
 export interface BusTime {
   readonly hz: number;
-  /** Share of a second that each user takes, and how often at most it could be served alone. */
+  /** Utilisation by each device, and the maximum rate for each alone. */
   readonly users: readonly {
     readonly id: string;
     readonly bits: number;
@@ -60,7 +60,7 @@ export function busTime(hz: number, users: readonly BusUser[]): Worked<BusTime> 
     users: each,
     share: each.reduce((sum, u) => sum + u.share, 0),
     longestSeconds: longest.length > 0 ? Math.max(...longest) : 0,
-    // Put into words only when somebody looks.
+    // The working is made on demand.
     get working() {
       return workingOf(hz, users);
     },

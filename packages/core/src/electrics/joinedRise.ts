@@ -1,16 +1,16 @@
 /** Lines that are one while they are low and part as they rise: what a MOSFET between two supplies does (AN10441, 2). */
 
-/** A stretch of line: its pull-ups as one, what it would rest at, and what must be charged. */
+/** A line segment: its equivalent pull-up, its idle level, and its capacitance. */
 export interface RiseNode {
   readonly ohms: number;
-  /** Where it rests alone, in volts. */
+  /** Its idle level alone, in volts. */
   readonly rest: number;
   readonly farads: number;
   /** Where it parts from the others, in volts; absent for the one that all others join, and where nothing parts them. */
   readonly partsAt?: number;
 }
 
-/** A stretch of time in which a line rises along one exponential. */
+/** A time interval in which a line rises along one exponential. */
 interface Phase {
   readonly from: number;
   readonly start: number;
@@ -20,12 +20,12 @@ interface Phase {
 
 const together = (nodes: readonly RiseNode[]): { readonly rest: number; readonly tau: number } => {
   const ohms = 1 / nodes.reduce((sum, n) => sum + 1 / n.ohms, 0);
-  // A stretch without a pull-up of its own adds capacitance only.
+  // A segment without a pull-up only adds capacitance.
   const amps = nodes.reduce((sum, n) => sum + (Number.isFinite(n.ohms) ? n.rest / n.ohms : 0), 0);
   return { rest: ohms === Infinity ? 0 : ohms * amps, tau: ohms * nodes.reduce((sum, n) => sum + n.farads, 0) };
 };
 
-/** The voltage of each of several joined lines over time, all let go at 0 V. */
+/** The voltage of each of several joined lines over time, released at 0 V. */
 export class JoinedRise {
   readonly #phases: readonly Phase[][];
 
@@ -45,7 +45,7 @@ export class JoinedRise {
         joined.map((at) => nodes[at]!),
       );
       const next = Math.min(...joined.map((at) => (at === 0 ? Infinity : (nodes[at]!.partsAt ?? Infinity))));
-      // A line that never gets to where it would part stays joined.
+      // A line that never reaches its separation voltage stays joined.
       if (!(rest > next) || !Number.isFinite(tau)) break;
       if (next > volts) {
         time += tau * Math.log((rest - volts) / (rest - next));

@@ -43,7 +43,7 @@ export interface LadderOptions {
 /** Analog inputs follow sources of so much resistance, in ohms; most datasheets say 10 kΩ. */
 const FOLLOWED = 10_000;
 
-/** More keys than one pin is ever asked to tell apart. */
+/** Maximum number of keys on one pin. */
 export const LADDER_KEYS = { most: 16 } as const;
 
 /** The corners of a ladder whose row has so much resistance against the pull, as shares of the supply. */
@@ -183,7 +183,7 @@ class Search {
 
   #ladder(): Ladder {
     let { pull, row } = this.#best!;
-    // Ten times as much everywhere reads alike and takes a tenth of the current.
+    // Ten times the resistance gives the same readings with a tenth of the current.
     const has = (ohms: number) => this.input.values.includes(ohms);
     while (pull * 10 <= FOLLOWED && [pull, ...row].every((ohms) => has(ohms * 10))) [pull, row] = [pull * 10, row.map((ohms) => ohms * 10)];
     return ladderOf(this.input, pull, row, this.#best!.gap);
@@ -192,7 +192,7 @@ class Search {
 
 /** Fewer counts than this between two keys, and noise of an analog input of a microcontroller mixes them up. */
 const THIN_COUNTS = 8;
-/** And fewer than this share of the scale: its steps are not all alike. */
+/** Minimum fraction of full scale, because ADC steps are not uniform. */
 const THIN_SHARE = 0.005;
 
 /** Whether a distance between two keys is too small to rely on.
@@ -240,14 +240,14 @@ export function ladderGap(
 export function ladder(input: LadderInput, options: LadderOptions = {}): LadderSearch {
   const { keys, values, tolerance, pullTolerance = tolerance } = input;
   if (!Number.isInteger(keys) || keys < 1 || keys > LADDER_KEYS.most)
-    throw new RangeError(`keys ${keys}: expected 1 to ${LADDER_KEYS.most} on one pin; more keys take a second pin, or rows and columns`);
-  if (values.length === 0) throw new RangeError('values: expected at least one resistor in the drawer');
+    throw new RangeError(`keys ${keys}: expected 1 to ${LADDER_KEYS.most} on one pin; more keys need a second pin or a matrix`);
+  if (values.length === 0) throw new RangeError('values: expected at least one resistor value');
   const bad = values.find((value) => !(value > 0));
   if (bad !== undefined) throw new RangeError(`values ${bad}: expected ohms above zero`);
   for (const [name, value] of [
     ['tolerance', tolerance],
     ['pull-tolerance', pullTolerance],
   ] as const)
-    if (!(value >= 0 && value < 1)) throw new RangeError(`${name} ${value}: expected a share from 0 to below 1`);
+    if (!(value >= 0 && value < 1)) throw new RangeError(`${name} ${value}: expected a fraction from 0 to below 1`);
   return new Search({ ...input, values: values.toSorted((a, b) => a - b) }, options).run();
 }

@@ -67,6 +67,6 @@ test('a supply that the readings do not follow moves them; what is beyond the ra
 
 test('an edit for a part without a ladder is refused in words', () => {
   expect(() => edited(stick(), sheets, add('b', 'button-push'), { kind: 'ladder', placement: 'b', ladder: { pull: 1, row: [] } })).toThrow(
-    /keys on a ladder of resistors/,
+    /keys on a resistor ladder/,
   );
 });

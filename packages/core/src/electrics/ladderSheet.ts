@@ -129,10 +129,10 @@ export const ladderSheets = derived((plan: Plan, sheets: Sheets): readonly Ladde
   });
 });
 
-/** Nodes after which a search for more than six keys takes what it has; up to six are proved. */
+/** Search limit in nodes for more than six keys; up to six are proved optimal. */
 const MANY_KEYS_NODES = 20_000;
 
-/** The ladder of the builder's drawer that keeps its keys farthest apart; undefined where no values keep them apart. */
+/** The ladder from the values on hand with the largest distance between keys; undefined if no values separate them. */
 export function fitLadder(plan: Plan, keys: number): LadderValues | undefined {
   const values = drawerValues(plan.drawer, 100, 100_000);
   if (values.length === 0) return undefined;

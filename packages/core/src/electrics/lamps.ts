@@ -12,7 +12,7 @@ import { feedOf, logicVolts } from './busInputs';
 import { ledString, sharedResistors } from './ledStrings';
 import { BASE_VOLTS } from './transistor';
 
-/** What drives a lamp: a pin of the board, or an output of a part. */
+/** What drives an LED: a board pin, or an output of a part. */
 export type LampDriver =
   { readonly by: 'pin'; readonly pin: string } | { readonly by: 'part'; readonly placement: string; readonly key: TerminalKey };
 
@@ -25,14 +25,14 @@ export interface Lamp {
   /** The terminal in whose wire the resistor sits, or should. */
   readonly resistorAt: TerminalKey;
   readonly driver: LampDriver;
-  /** The output takes the current instead of giving it: the other end is at a supply. */
+  /** The output sinks the current: the other end is at a supply. */
   readonly sinks: boolean;
-  /** Digits that are lit one after another; 1 for a lamp that stays lit. */
+  /** Number of multiplexed digits; 1 for a steady LED. */
   readonly digits: number;
   readonly supply: Range;
   readonly forwardVolts: Range;
-  /** What the output itself drops, as a resistance: nothing at best, what its sheet guarantees at worst; with what other resistors a string
-   *  has. */
+  /** What the output itself drops, as a resistance: 0 at best, the guaranteed value in the worst case; with what other resistors a
+   *  string has. */
   readonly driveOhms: Range;
   /** What the transistor of a digit keeps. */
   readonly dropVolts: Range;
@@ -50,7 +50,7 @@ export interface Lamp {
   readonly fitOhms: number | undefined;
 }
 
-/** Current of an indicator where nobody says: today's LEDs are bright with it. */
+/** Default current of an indicator LED, bright enough with modern LEDs. */
 const USUAL_AMPS = 5e-3;
 /** Mean current of a segment of several digits. */
 const DIGIT_AMPS = 2e-3;
@@ -81,7 +81,7 @@ interface Circuit {
   readonly totalAmps: number | undefined;
 }
 
-/** The output at the end of a lamp's wire. */
+/** The output at the end of an LED's wire. */
 function circuitOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, sinks: boolean): Circuit | undefined {
   const pin = findNets(plan, sheets).byTerminal.get(item.key)?.pins[0];
   if (pin !== undefined) {
@@ -113,7 +113,7 @@ const fitting = (part: PartSheet, feed: Range) => {
   return fact && fact.volts <= typical(feed) ? fact : undefined;
 };
 
-/** The current through a lamp at its corners. */
+/** The current through an LED, both corners. */
 export function lampAmps(
   circuit: Pick<Lamp, 'supply' | 'forwardVolts' | 'driveOhms' | 'dropVolts'>,
   ohms: number,
@@ -139,7 +139,7 @@ function exactOhms(circuit: Pick<Lamp, 'supply' | 'forwardVolts' | 'driveOhms' |
   return Math.max(0, nominal, safe);
 }
 
-/** The least resistor of the drawer with which a lamp has no more than a current at any corner, in ohms; undefined where none is so large. */
+/** The smallest resistor on hand that keeps the worst-case LED current within a limit, in ohms; undefined if none is large enough. */
 export const lampOhms = (plan: Plan, lamp: Lamp, mostAmps: number): number | undefined =>
   drawerValues(plan.drawer, 10, 1e6).find((value) => lampAmps(lamp, value).max <= mostAmps * (1 + 1e-9));
 
@@ -222,11 +222,11 @@ export const lampsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Lam
   });
 });
 
-/** What hangs at a pin or an output, and what it takes or gives there at most. */
+/** The load of a pin or an output and its maximum current. */
 export interface Load {
   readonly key: TerminalKey;
   readonly driver: LampDriver;
-  /** At its peak, on average where what is multiplexed takes turns, and at its peak with nominal values. */
+  /** Peak current, average current if multiplexed, and peak with nominal values. */
   readonly amps: number;
   readonly meanAmps: number;
   readonly nominalAmps: number;
@@ -248,7 +248,7 @@ export function togetherAmps(loads: readonly Load[]): { readonly peak: number; r
   return { peak, mean };
 }
 
-/** The current of the base behind a driver's resistor; a gate takes none. */
+/** The base current through a driver's resistor; a gate draws none. */
 export const baseAmps = (board: IndexedBoard, { kind, ohms }: Driver): number =>
   kind === 'npn' || kind === 'pnp' ? Math.max(0, logicVolts(board).max - BASE_VOLTS) / (ohms * (1 - USUAL_TOLERANCE)) : 0;
 
@@ -257,7 +257,7 @@ export function digitAmps(plan: Plan, sheets: Sheets, placement: string): number
   return lampsOf(plan, sheets).reduce((sum, lamp) => sum + (lamp.placement === placement ? lamp.amps.max : 0), 0);
 }
 
-/** Every known load of the board's pins and of the outputs of parts: lamps, digits, and what sheets say that a terminal takes. */
+/** Every known load of board pins and of part outputs: LEDs, digits, and terminal loads of the sheets. */
 export const loadsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Load[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];

@@ -25,7 +25,7 @@ export interface LedResult {
   readonly ohms: number | undefined;
   /** Current at the corners of supply, forward voltage and tolerance, in amperes. */
   readonly amps: Range | undefined;
-  /** Power in the resistor at worst, in watts, and the rating to take: twice that. */
+  /** Worst-case dissipation of the resistor in watts, and its rating: twice that. */
   readonly watts: number | undefined;
   readonly ratingWatts: number | undefined;
   /** `dark-at-worst`: nothing flows where supply and forward voltage are at their worst. */
@@ -45,7 +45,7 @@ export const ratingStep = (watts: number): Step => {
   const rating = ratingFor(watts);
   return {
     formula: 'Prated ≥ 2 · P',
-    values: `2 · ${formatSi(watts, 'W')} ≤ ${rating === undefined ? 'none of the usual ratings' : formatSi(rating, 'W')}`,
+    values: `2 · ${formatSi(watts, 'W')} ≤ ${rating === undefined ? 'none of the common ratings' : formatSi(rating, 'W')}`,
     source: RATED_DISSIPATION,
   };
 };
@@ -59,7 +59,7 @@ export function ledResistor(input: LedInput): Worked<LedResult> {
   if (!(forwardVolts.min > 0)) throw new RangeError(`forward voltage ${forwardVolts.min}: expected volts above zero`);
   if (!(supply.min > 0)) throw new RangeError(`supply ${supply.min}: expected volts above zero`);
   if (!(driveOhms >= 0)) throw new RangeError(`drive ${driveOhms}: expected ohms, 0 or more`);
-  if (!(tolerance >= 0 && tolerance < 1)) throw new RangeError(`tolerance ${tolerance}: expected a share from 0 to below 1`);
+  if (!(tolerance >= 0 && tolerance < 1)) throw new RangeError(`tolerance ${tolerance}: expected a fraction from 0 to below 1`);
   const left = typical(supply) - typical(forwardVolts) - dropVolts;
   const leastVolts = typical(forwardVolts) + dropVolts;
   const whole = left / amps;

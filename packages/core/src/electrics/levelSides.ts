@@ -20,19 +20,19 @@ export interface Driver {
   readonly share?: Range;
 }
 
-/** What an input takes. */
+/** The limits of an input. */
 export interface Receiver {
   readonly feed: Feed;
   readonly vih: LevelFact;
   readonly vil: LevelFact;
-  /** Highest voltage whatever its supply is; absent where its supply says. */
+  /** Fixed maximum voltage; absent if it follows the supply. */
   readonly stands?: number;
   readonly above: number;
-  /** Its sheet states no thresholds: those of usual CMOS stand in. */
+  /** Its sheet states no thresholds; typical CMOS thresholds are used. */
   readonly assumed: boolean;
 }
 
-/** Somebody at an end of a line: what he gives, and what he takes; a MOSFET between two lines takes anything. */
+/** One end of a line with its output levels and input limits; a MOSFET between two lines accepts any level. */
 export interface Side {
   readonly driver: Driver;
   readonly receiver?: Receiver;
@@ -40,7 +40,7 @@ export interface Side {
 
 /** Current that an input and its wire ask of an output, in amperes: far below what outputs are specified at. */
 export const INPUT_AMPS = 100e-6;
-/** What an input takes above its supply where its sheet does not say: the usual of CMOS, and for I2C that of UM10204. */
+/** Default maximum input voltage above the supply: typical of CMOS, for I2C that of UM10204. */
 const ABOVE = { cmos: CMOS_ABOVE, i2c: 0.5 } as const;
 const CMOS = { high: { ratio: 0.7 }, low: { ratio: 0.3 } } as const;
 /** Up to this feed a module's regulator for 3.3 V is out of regulation, in volts. */
@@ -48,12 +48,12 @@ const PASSED_ON = 3.6;
 /** What a level shifter of MOSFETs adds to a low at the current of its pull-ups, in volts: a few ohms at half a milliampere. */
 const MOSFET_VOLTS = 0.01;
 
-/** What the signals of a part are made of: its feed, what its regulator makes, or what its sheet says of its logic. */
+/** The logic supply of a part: its supply, its regulator output, or the logic supply of its sheet. */
 function logicOf(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: Placement, part: PartSheet): Feed {
   const feed = feedOf(plan, sheets, board, placement.id);
   if (!part.supply?.regulator) return feed;
   const made = partLogic(plan, sheets, board, placement);
-  // A regulator that gets no more than it makes passes it on: what it makes moves with its feed.
+  // A regulator in dropout passes its input through, so its output follows its supply.
   if (feed.volts.max <= PASSED_ON) return feed;
   const stated = part.levels?.logicVolts;
   if (stated && sheets.condition && sheets.condition !== 'extreme') return { volts: point(typical(stated)) };
@@ -67,7 +67,7 @@ const ohmsOf = (supply: number, fact: { readonly volts: number; readonly atMilli
 function partDriver(feed: Feed, part: PartSheet): Driver {
   const { vohMin, volMax } = part.levels ?? {};
   const lowOhms = volMax && volMax.atMilliamps > 0 ? volMax.volts / (volMax.atMilliamps / 1000) : 0;
-  // What is specified at a higher supply than it has says nothing of its drop.
+  // A level specified at a higher supply does not state the drop at this one.
   const fits = vohMin && vohMin.volts <= typical(feed.volts) ? vohMin : undefined;
   return { feed, highOhms: ohmsOf(typical(feed.volts), fits), lowVolts: lowOhms * INPUT_AMPS };
 }
@@ -116,7 +116,7 @@ export function shifterSide(plan: Plan, sheets: Sheets, board: IndexedBoard, shi
   return { driver: { feed, highOhms: 0, lowVolts: boardSide(board, undefined).driver.lowVolts + MOSFET_VOLTS } };
 }
 
-/** The rails of a level shifter that stand the wrong way round: the low side must not be fed with more than the high side. */
+/** The rails of a level shifter if swapped: the low-side supply must not exceed the high-side supply. */
 export function isFedBackwards(plan: Plan, sheets: Sheets, board: IndexedBoard, shifter: Placement): boolean {
   const passage = partSheet(sheets, shifter.sheet)?.sheet.passage;
   if (!passage || passage.low === passage.high) return false;

@@ -17,7 +17,7 @@ import { restFor } from './rest';
 import { i2cStretches } from './segmentSheet';
 
 export const LEVEL_VERDICTS = ['damage', 'none', 'thin', 'good'] as const;
-/** `damage`: more comes than the input stands; `none`: at some corner a level is not told; `thin`: less than a tenth of the supply left. */
+/** `damage`: above the absolute maximum; `none`: a level beyond its threshold in some corner; `thin`: noise margin below 0.1 VDD. */
 export type LevelVerdict = (typeof LEVEL_VERDICTS)[number];
 
 /** A signal from one side to the other, at the worst corner of both supplies. */
@@ -29,17 +29,17 @@ export interface LevelPair {
   readonly highVolts: number;
   readonly mostVolts: number;
   readonly lowVolts: number;
-  /** What is asked, and what is stood. */
+  /** Required thresholds and absolute maximum. */
   readonly vihVolts: number;
   readonly vilVolts: number;
   readonly standsVolts: number;
   readonly marginHigh: number;
   readonly marginLow: number;
-  /** How much the input could stand besides; below nothing where it is too much. */
+  /** Margin to the absolute maximum; negative if exceeded. */
   readonly room: number;
   readonly verdict: LevelVerdict;
   readonly assumed: boolean;
-  /** The two sides hang on different supplies. */
+  /** The two sides have different supplies. */
   readonly crosses: boolean;
 }
 
@@ -87,7 +87,7 @@ class Sides {
     return side;
   }
 
-  /** The line of an I2C bus as somebody drives it low. */
+  /** An I2C line driven low by a device. */
   line(pullUps: readonly PullUp[], lowVolts: number): Driver {
     let of = this.#lines.get(pullUps);
     if (!of) this.#lines.set(pullUps, (of = new Map<number, Driver>()));
@@ -140,7 +140,7 @@ function compare(driver: Driver, receiver: Receiver): Judged {
 const lowAt = ({ volts, atMilliamps }: { readonly volts: number; readonly atMilliamps: number }): number =>
   atMilliamps > 0 ? volts * Math.min(1, (I2C_AMPS * 1000) / atMilliamps) : volts;
 
-/** The pull-ups of the stretch that an I2C line of a part lies on, without the chip's own, which may be off. */
+/** The pull-ups of the segment of a part's I2C line, without internal ones, which may be off. */
 function linePullUps(plan: Plan, sheets: Sheets): ReadonlyMap<TerminalKey, readonly PullUp[]> {
   const found = new Map<TerminalKey, readonly PullUp[]>();
   for (const bus of findBuses(plan, sheets))
@@ -198,7 +198,7 @@ function pairsOf(
   const { terminal, part, placement, key } = item;
   const demand = PIN_ROLES[terminal.role];
   if (!demand || !part.supply || terminal.role === 'adc.in' || terminal.role === 'strap') return [];
-  // Of a level shifter only the ends that stand for others: what it gives to and takes from the board.
+  // Of a level shifter only the board-side ends that represent other terminals.
   if (part.passage && !item.carries) return [];
   if (part.module.levelShift?.terminals.includes(terminal.id)) return [];
   const partner = partnerOf(plan, sheets, board, sides, item);

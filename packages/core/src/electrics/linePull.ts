@@ -5,13 +5,13 @@ import { CIRCUIT_THEORY, INPUT_SHEET, OUTPUT_SHEET, SERIES_PROTECTION, SOURCE_TE
 
 export interface LinePullInput {
   readonly volts: number;
-  /** What must be reached at the least, in volts: the receiver's high level. */
+  /** VIH of the receiver, in volts. */
   readonly highVolts: number;
   /** What all inputs of the line leak together, in amperes. */
   readonly leakAmps: number;
   /** A resistor to ground that is there already, in ohms. */
   readonly downOhms?: number;
-  /** What pulls the line low takes so much at this level. */
+  /** Sink current at this low level. */
   readonly lowVolts: number;
   readonly lowAmps: number;
   readonly farads: number;
@@ -23,13 +23,13 @@ export interface LinePullInput {
 
 export interface LinePull {
   readonly leastOhms: number;
-  /** Where all limits together leave the upper end: the line rests high, and is high in time. 0 where nothing does. */
+  /** Upper limit with all conditions combined: idle level and rise time. 0 if none. */
   readonly mostOhms: number;
   /** What sets it most. */
   readonly limit: 'leakage' | 'rise' | 'pull-down';
   /** Nearest to the middle of the window on a scale of ratios, and within it at both ends of its tolerance. */
   readonly ohms: number | undefined;
-  /** Where the line rests with it at the least, in volts; until the high level, in seconds; and what flows while the line is low. */
+  /** Minimum idle level in volts, rise time to VIH in seconds, and current while the line is low. */
   readonly restVolts: number | undefined;
   readonly riseSeconds: number | undefined;
   readonly lowAmps: number | undefined;
@@ -51,7 +51,7 @@ export function linePull(input: LinePullInput): Worked<LinePull> {
     ...(downOhms ? [{ limit: 'pull-down', ohms: downOhms * (volts / highVolts - 1) } as const] : []),
   ] as const;
   const first = ends.reduce((a, b) => (b.ohms < a.ohms ? b : a));
-  /** Where the line rests with a pull-up, in volts, and how long it rises to the high level: leakage, a pull-down and the pull-up together. */
+  /** Idle level in volts and rise time to VIH with a pull-up, leakage and pull-down combined. */
   const withPull = (ohms: number) => {
     const down = downOhms ? downOhms * (1 - tolerance) : Infinity;
     const seen = 1 / (1 / ohms + 1 / down);
@@ -107,8 +107,8 @@ export function linePull(input: LinePullInput): Worked<LinePull> {
       {
         formula: 'Vrest = (R ∥ Rdown) · (V / R − Ileak); t = (R ∥ Rdown) · C · ln(Vrest / (Vrest − VIH))',
         values: worst
-          ? `with ${formatSi(ohms!, 'Ω')} at its most: ${formatSi(worst.rest, 'V')}, ${formatSi(worst.seconds, 's')}; together they allow ${formatSi(mostOhms, 'Ω')}`
-          : `together they allow ${formatSi(mostOhms, 'Ω')}`,
+          ? `R = ${formatSi(ohms!, 'Ω')}, worst case: ${formatSi(worst.rest, 'V')}, ${formatSi(worst.seconds, 's')}; limit with all three ${formatSi(mostOhms, 'Ω')}`
+          : `limit with all three ${formatSi(mostOhms, 'Ω')}`,
         source: INPUT_SHEET,
       },
       ...(ohms === undefined
@@ -152,7 +152,7 @@ export function i2cSeries(input: {
     lowVolts: lowVolts + ((volts - lowVolts) * (ohms ?? 0)) / ((ohms ?? 0) + pullOhms),
     working: [
       {
-        formula: 'VOL + (VDD − VOL) · Rs / (Rs + Rp) ≤ 0.2 · VDD (VIL 0.3 · VDD less a noise margin of 0.1 · VDD)',
+        formula: 'VOL + (VDD − VOL) · Rs / (Rs + Rp) ≤ 0.2 · VDD (VIL = 0.3 · VDD less a noise margin of 0.1 · VDD)',
         values: `${formatSi(lowVolts, 'V')} + ${formatSi(volts - lowVolts, 'V')} · Rs / (Rs + ${formatSi(pullOhms, 'Ω')}) ≤ ${formatSi(0.2 * volts, 'V')}: Rs ≤ ${formatSi(most, 'Ω')}`,
         source: SERIES_PROTECTION,
       },
@@ -182,7 +182,7 @@ export function damping(input: {
   const { impedanceOhms, driveOhms, farads, bitsPerSecond, values } = input;
   for (const [name, value] of Object.entries({ impedance: impedanceOhms, capacitance: farads, rate: bitsPerSecond }))
     if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
-  if (!(driveOhms >= 0)) throw new RangeError(`drive ${driveOhms}: expected ohms, 0 or more`);
+  if (!(driveOhms >= 0)) throw new RangeError(`drive ${driveOhms}: expected 0 Ω or more`);
   const exact = Math.max(0, impedanceOhms - driveOhms);
   const ohms = exact === 0 ? 0 : nearestOf(values, exact);
   const riseSeconds = Math.log(9) * (driveOhms + (ohms ?? 0)) * farads;
@@ -190,7 +190,7 @@ export function damping(input: {
     exactOhms: exact,
     ohms,
     riseSeconds,
-    // An edge that takes more than a tenth of a bit moves where the receiver sees it.
+    // An edge longer than a tenth of a bit shifts the sampling point of the receiver.
     slow: riseSeconds * bitsPerSecond > 0.1,
     working: [
       {

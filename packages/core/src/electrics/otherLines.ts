@@ -7,7 +7,7 @@ import { PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { feedOf } from './busInputs';
 
-/** Something to know about lines that are neither I2C nor SPI; its words are made at the edge. */
+/** A note on lines that are neither I2C nor SPI; its text is made in the interface. */
 export type LineNote =
   | { readonly note: 'protocol'; readonly text: string }
   /** "board sends to NAME RX": what crosses on a serial line. */
@@ -26,7 +26,7 @@ export type LineNote =
 export const LINE_KINDS = ['uart', 'one-wire', 'own-protocol', 'encoder', 'key-matrix'] as const;
 export type LineKind = (typeof LINE_KINDS)[number];
 
-/** Lines of a part, or of several on one 1-Wire line, with what to know about them. */
+/** Lines of a part, or of several on one 1-Wire line, with their notes. */
 export interface OtherLines {
   readonly kind: LineKind;
   readonly members: readonly Placement[];
@@ -53,7 +53,7 @@ function linesOf(nets: Nets, items: readonly PlanTerminal[]): OtherLines['lines'
 }
 
 function usualNotes(plan: Plan, items: readonly PlanTerminal[]): readonly LineNote[] {
-  // What several terminals say alike is said once.
+  // Identical notes of several terminals are merged.
   const alike = (note: 'through' | 'terminal', textOf: (item: PlanTerminal) => string | undefined): readonly LineNote[] => {
     const texts = [...new Set(items.flatMap((item) => textOf(item) ?? []))];
     return texts.map((text) => ({

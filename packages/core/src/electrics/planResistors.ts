@@ -98,7 +98,7 @@ function ofBuses(plan: Plan, sheets: Sheets, board: IndexedBoard): readonly Plan
   });
 }
 
-/** Every resistor of a plan with what it carries, and those that its LEDs still lack: lamps first, then what sits at terminals, then buses. */
+/** Every resistor of a plan with its current, and those its LEDs still lack: LEDs first, then terminals, then buses. */
 export const planResistors = derived((plan: Plan, sheets: Sheets): readonly PlanResistor[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];

@@ -2,15 +2,14 @@ import { remembered } from '../quantity/remembered';
 import { typical } from '../quantity/range';
 import type { PullUp } from './busPullUps';
 
-/** Where a line rests that resistors pull to several supplies, in volts.
- *  0 V without any. */
+/** The idle level of a line with resistors to several supplies, in volts. 0 V without any. */
 export function restAt(pulls: readonly { readonly ohms: number; readonly volts: number }[]): number {
   if (pulls.length === 0) return 0;
   return pulls.reduce((sum, p) => sum + p.volts / p.ohms, 0) / pulls.reduce((sum, p) => sum + 1 / p.ohms, 0);
 }
 
-/** Where a line rests for somebody whose rail is at a voltage. What pulls to the same rail is at that voltage, too; everything else, and each
- *  resistor, is where it brings the line farthest up or farthest down. */
+/** The worst-case idle level for a device with its rail at a given voltage. Pull-ups to the same rail use that voltage; all other rails
+ *  and each resistor are at their worst corner. */
 export function restFor(pullUps: readonly PullUp[], rail: string | undefined, volts: number, corner: RestCorner): number {
   const known = restsKnown(pullUps);
   const key = `${corner} ${volts} ${rail}`;
@@ -21,7 +20,7 @@ export function restFor(pullUps: readonly PullUp[], rail: string | undefined, vo
 
 type RestCorner = 'min' | 'max';
 
-/** Everybody on a line asks for the same few. */
+/** Memoised: all devices on a line need the same few values. */
 const restsKnown = remembered((_pullUps: readonly PullUp[]) => new Map<string, number>());
 
 function findRest(pullUps: readonly PullUp[], rail: string | undefined, volts: number, corner: RestCorner): number {

@@ -10,7 +10,7 @@ export interface RisePoint {
 /** The levels between which a rise is timed, in volts at a supply: UM10204, 0.3 and 0.7 of it. */
 export const riseLevels = (vdd: number): readonly [low: number, high: number] => [0.3 * vdd, 0.7 * vdd];
 
-/** A line let go at 0 V, at both corners of its pull-ups, over half a period of the clock. Empty without pull-ups.
+/** A line released at 0 V, both corners of its pull-ups, over half a clock period. Empty without pull-ups.
  *  @param points how many, the first and the last among them */
 export function riseCurve(input: PullUpInput, points = 61): readonly RisePoint[] {
   if (input.pullUps.length === 0) return [];

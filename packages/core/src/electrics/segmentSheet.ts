@@ -15,16 +15,16 @@ import { bestAdded } from './bestAdded';
 import { restFor } from './rest';
 import type { Worked } from './working';
 
-/** Somebody on a segment for whom the lines rest too high. */
+/** A device on a segment whose idle level is too high. */
 export interface Overdriven {
   /** A placement, or `board`. */
   readonly id: string;
   readonly limitVolts: number;
-  /** What the lines rest at while its own supply is at its lowest. */
+  /** The idle level while its own supply is at its minimum. */
   readonly restVolts: number;
 }
 
-/** What somebody on a line takes: his supply, and so much above it; or so many volts whatever his supply is. */
+/** The input limit of a device: a voltage above its supply, or a fixed voltage. */
 export interface InputLimit {
   /** A placement, or `board`. */
   readonly id: string;
@@ -33,7 +33,7 @@ export interface InputLimit {
   readonly above: number;
 }
 
-/** What is known of one stretch of an I2C bus. */
+/** The result for one segment of an I2C bus. */
 export interface SegmentSheet {
   readonly segment: Segment;
   /** The line on which the pull-ups are worse. */
@@ -41,21 +41,21 @@ export interface SegmentSheet {
   readonly input: PullUpInput;
   readonly pullUps: Worked<PullUpResult>;
   readonly capacitance: CapacitanceParts;
-  /** What everybody on it takes at most, in volts. */
+  /** The lowest input limit on it, in volts. */
   readonly limits: readonly InputLimit[];
-  /** Who takes less than the lines rest at, the lowest limit first. */
+  /** Devices whose limit is below the idle level, lowest limit first. */
   readonly overdriven: readonly Overdriven[];
-  /** The parts that pull higher than the first of those takes. */
+  /** The parts that pull above the lowest of those limits. */
   readonly pullingHigher: readonly string[];
   /** A value of the drawer to add where the pull-ups are missing or too weak, and adding one helps. */
   readonly add: number | undefined;
-  /** Parts whose pull-ups to cut where they are too strong, as few as can be; empty where that does not help. */
+  /** The fewest parts whose pull-ups must be disconnected because they are too strong; empty where that does not help. */
   readonly cut: readonly string[];
 }
 
 const BADNESS: readonly PullUpResult['verdict'][] = ['good', 'too-weak', 'too-strong', 'both', 'missing'];
 
-/** A line without the pull-ups of some parts, on its own stretch and on those that are joined to it. */
+/** A line without the pull-ups of some parts, on its own segment and on joined ones. */
 export function withoutPullUps(input: PullUpInput, ids: readonly string[]): PullUpInput {
   const left = (pullUps: readonly PullUp[]) => pullUps.filter((p) => !ids.includes(p.id));
   return {
@@ -65,10 +65,10 @@ export function withoutPullUps(input: PullUpInput, ids: readonly string[]): Pull
   };
 }
 
-/** As few parts as can be whose pull-ups, cut, leave the rest neither too strong nor too weak: those of this stretch first, then those of
- *  the stretches that are joined to it; those that pull too high before others, then the strongest.
- *  @param cuttable parts that have pull-ups of their own to cut
- *  @param high parts that pull higher than somebody takes */
+/** The fewest parts whose pull-ups must be disconnected so that the rest is within limits: those of this segment first, then of joined
+ *  ones; too-high pull-ups first, then the strongest.
+ *  @param cuttable parts with pull-ups that can be disconnected
+ *  @param high parts that pull above the limit of a device */
 function toCut(input: PullUpInput, cuttable: ReadonlySet<string>, high: readonly string[]): readonly string[] {
   const rank = (p: PullUp) => Number(!high.includes(p.id));
   const strongest = (pullUps: readonly PullUp[]) =>
@@ -87,14 +87,14 @@ function toCut(input: PullUpInput, cuttable: ReadonlySet<string>, high: readonly
   return [];
 }
 
-/** Most above its own supply that an I2C input takes for good, in volts: UM10204, table 9. */
+/** Maximum continuous I2C input voltage above the supply, in volts: UM10204, table 9. */
 const ABOVE_SUPPLY = 0.5;
 
 /** Whether a module has a level shifter of its own on a line of its bus. */
 const shiftsItself = ({ module, terminals }: PartSheet, line: I2cLine): boolean =>
   terminals.list.some(({ id, role }) => role === `i2c.${line}` && (module.levelShift?.terminals.includes(id) ?? false));
 
-/** What everybody on a segment takes on its lines at most. */
+/** The input limit of each device on a segment. */
 function limitsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, segment: Segment, line: I2cLine): readonly InputLimit[] {
   const pin = board.pins.get(bus.pins[line] ?? '');
   const stands = pin?.limits?.tolerantVolts;
@@ -121,7 +121,7 @@ function limitsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, seg
   return [...(segment.via ? [] : [ofBoard]), ...members];
 }
 
-/** Who is pulled higher than he takes by these pull-ups, the lowest limit first. */
+/** Devices pulled above their limit by these pull-ups, lowest limit first. */
 export function overdrivenBy(limits: readonly InputLimit[], pullUps: readonly PullUp[]): readonly Overdriven[] {
   return limits
     .flatMap(({ id, feed, stands, above }): Overdriven[] => {
@@ -183,15 +183,15 @@ function segmentSheet(
   };
 }
 
-/** The stretches of every I2C bus that a controller drives and that has both lines, by the id of the bus. Remembered for as long as
- *  plan and sheets are there: several checks look at them. */
+/** The segments of every I2C bus with a controller and both lines, by bus ID. Memoised by plan and sheets, because several checks use
+ *  them. */
 export const i2cStretches = mappedByIsland((plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly SegmentSheet[]> => {
   const board = boardOf(plan, sheets);
   const buses = board ? findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c' && bus.controller && bus.pins.sda && bus.pins.scl) : [];
   return new Map(buses.map((bus) => [bus.id, segmentSheets(plan, sheets, board!, bus)]));
 });
 
-/** The stretches of an I2C bus with their pull-ups. */
+/** The segments of an I2C bus with their pull-ups. */
 export function segmentSheets(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): readonly [SegmentSheet, ...SegmentSheet[]] {
   const [first, ...more] = segmentsOf(plan, sheets, bus);
   const one = (segment: Segment) => segmentSheet(plan, sheets, board, bus, [first, ...more], segment);

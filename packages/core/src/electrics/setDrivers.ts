@@ -11,7 +11,7 @@ export interface SetDriver {
   readonly key: TerminalKey;
   readonly placement: string;
   readonly ohms: number | undefined;
-  /** For the current that its sheet takes for usual, exactly and from the drawer. */
+  /** For the usual current of its sheet: exact value and value on hand. */
   readonly exactOhms: number;
   readonly fitOhms: number | undefined;
   /** Of a segment while it is on, with the resistor that is there, in amperes; undefined without one. */

@@ -21,7 +21,7 @@ export const WIRE_CLASSES: readonly { readonly mostCm: number; readonly hz: numb
   { mostCm: 100, hz: 2e6 },
 ];
 const LONGER_HZ = 500e3;
-/** Wire of one line where the builder says nothing, in centimetres. */
+/** Default wire length per line, in centimetres. */
 export const USUAL_SPI_CM = 15;
 
 /** The clock that a wire of a length carries, in hertz. */
@@ -44,7 +44,7 @@ export interface SpiRow {
   readonly chain: readonly string[];
   /** Undefined where the part has none. */
   readonly select: PlanTerminal | undefined;
-  /** The select takes the shifted bits over when it rises. */
+  /** The rising chip select latches the shifted bits. */
   readonly latches: boolean;
   /** A resistor holds the select high until the program runs. */
   readonly held: boolean;
@@ -57,7 +57,7 @@ export interface SpiRow {
   readonly bySoftware: SpiTime | undefined;
   readonly what: 'reading' | 'frame' | 'text' | undefined;
   readonly perSecond: number | undefined;
-  /** Bits that all parts of the chain take in one shift. */
+  /** Bits per transfer of the whole chain. */
   readonly chainBits: number | undefined;
   /** Data goes both ways on one line: a resistor between the board's two data lines. */
   readonly halfDuplex: boolean;
@@ -71,7 +71,7 @@ export interface SpiSheet {
   readonly softwareHz: number | undefined;
   readonly wireCm: number;
   readonly rows: readonly SpiRow[];
-  /** Share of a second that all take together. */
+  /** Bus utilisation, as a fraction. */
   readonly share: number;
   /** One mode that serves all; undefined where none does. */
   readonly commonMode: number | undefined;
@@ -223,8 +223,7 @@ function groupsOf(plan: Plan, sheets: Sheets, bus: Bus): readonly (readonly Plac
   });
 }
 
-/** Everything about an SPI bus: who is selected by what, how fast each may be talked to and by what it is held down, what an access
- *  takes. */
+/** The report of an SPI bus: chip selects, maximum clock of each device and its limiting factor, access times. */
 export function spiSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): SpiSheet {
   const home = homeOf(plan, sheets, bus.members[0]?.id ?? '');
   const known = remembered(home, sheets);
@@ -233,7 +232,7 @@ export function spiSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: B
   return sheet;
 }
 
-/** Sheets of a plan as they are asked for: three checks, the ledgers and the view look at each. */
+/** Memoised per plan: three checks, the budgets and the view use it. */
 const remembered = derived((_plan: Plan, _sheets: Sheets) => new Map<string, SpiSheet>());
 
 function makeSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): SpiSheet {

@@ -15,7 +15,7 @@ export interface SpiTime {
   readonly mostPerSecond: number;
 }
 
-/** How much of a second an access takes at a clock.
+/** The bus utilisation of an access at a clock.
  *  @param bits of one access: for a chain those of all its parts, n · bits
  *  @throws RangeError when the clock is not above zero */
 export function spiTime(hz: number, bits: number, perSecond: number): Worked<SpiTime> {

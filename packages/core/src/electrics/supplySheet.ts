@@ -10,9 +10,9 @@ import { feedRail } from '../nets/feedRail';
 import { type Lamp, lampsOf } from './lamps';
 import { setDriversOf } from './setDrivers';
 
-/** What takes current from a rail. */
+/** A load of a rail. */
 export interface SupplyLine {
-  /** A part; for `lamps` the part whose LEDs the board's own pins feed; for `rail` and `board` nothing. */
+  /** A part; for `lamps` the part whose LEDs are driven by board pins; for `rail` and `board` nothing. */
   readonly placement: string | undefined;
   readonly what: 'part' | 'lamps' | 'rail' | 'board';
   /** The rail that is made from this one, and what the board calls it. */
@@ -29,12 +29,12 @@ export interface SupplyLine {
 export interface RegulatorHeat {
   readonly from: string;
   readonly kind: 'linear' | 'converter' | 'diode';
-  /** What it takes away; of a converter nothing. */
+  /** Voltage drop; none for a converter. */
   readonly dropVolts: number;
   /** What flows through it on average, the board's own current with it, in milliamperes. */
   readonly milliamps: number;
   readonly watts: number;
-  /** Above the air around it; undefined where the sheet does not say how well it cools. */
+  /** Temperature rise above ambient; undefined without a thermal resistance. */
   readonly kelvin: number | undefined;
 }
 
@@ -44,7 +44,7 @@ export interface RailSheet {
   readonly lines: readonly SupplyLine[];
   readonly typicalMilliamps: number;
   readonly peakMilliamps: number;
-  /** What the board itself takes besides, where the budget leaves it out. */
+  /** Current of the board itself, if not included in the maximum current. */
   readonly besides: (OwnCurrent & { readonly heldMilliamps: number }) | undefined;
   readonly regulator: RegulatorHeat | undefined;
 }
@@ -79,7 +79,7 @@ function partLines(plan: Plan, sheets: Sheets): ReadonlyMap<string | undefined, 
   return byRail;
 }
 
-/** The rail that a lamp's current comes from: through the board's pins, through a part that hangs on it, or straight. */
+/** The rail that supplies an LED: through a board pin, through a part, or directly. */
 function lampRail(plan: Plan, sheets: Sheets, board: IndexedBoard, { placement, driver, sinks }: Lamp): string | undefined {
   const drives = driver.by === 'pin' ? board.sheet.logicRail : feedRail(plan, sheets, driver.placement);
   return sinks ? (feedRail(plan, sheets, placement) ?? drives) : drives;
@@ -90,7 +90,7 @@ function lampLines(plan: Plan, lamps: readonly Lamp[]): readonly SupplyLine[] {
   const lines = new Map<string, { typical: number; peak: number }>();
   for (const lamp of lamps) {
     const line = lines.get(lamp.placement) ?? { typical: 0, peak: 0 };
-    // One digit at a time: on average a lamp of four has a quarter, and all of one digit are on at once.
+    // One digit at a time: an LED of four digits has a quarter on average, and all of one digit are on together.
     line.typical += ((lamp.amps.typ ?? lamp.amps.max) * 1000) / lamp.digits;
     line.peak += lamp.amps.max * 1000;
     lines.set(lamp.placement, line);
@@ -101,22 +101,22 @@ function lampLines(plan: Plan, lamps: readonly Lamp[]): readonly SupplyLine[] {
   });
 }
 
-/** What the board itself takes from a rail: with its radio in use, that. `heldMilliamps` is its peak as the supplies before it feel it: a
- *  radio sends in bursts that are over before a fuse or a port takes notice. */
+/** The current of the board itself from a rail, with its radio if in use. `heldMilliamps` is the peak as seen by the supplies before it:
+ *  radio bursts are too short for a fuse or a port. */
 function ownOf(plan: Plan, { sheet }: IndexedBoard, rail: Rail): (OwnCurrent & { readonly heldMilliamps: number }) | undefined {
   if (!rail.own) return undefined;
   const radio = plan.radio && rail.id === sheet.logicRail ? sheet.radio?.own : undefined;
   return { ...rail.own, ...radio, heldMilliamps: Math.max(rail.own.peakMilliamps, radio?.typicalMilliamps ?? 0) };
 }
 
-/** How much a rail takes from the one it is made of, for each milliampere that it gives. */
+/** Input current of a rail's regulator per milliampere of output. */
 function gainOf(rail: Rail, source: Rail): number {
   const { kind, efficiency } = rail.regulator!;
   return kind === 'converter' ? typical(rail.volts) / (typical(source.volts) * efficiency!) : 1;
 }
 
-/** Every rail that gives current, with what takes it: parts, LEDs, the board itself, and the rails that are made from it, which bring all of
- *  theirs along. Inputs of the board stand among them once something hangs on them. */
+/** Every rail with its loads: parts, LEDs, the board itself, and rails regulated from it with all their loads. Inputs of the board are
+ *  listed once they have a load. */
 export const supplySheets = derived((plan: Plan, sheets: Sheets): readonly RailSheet[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
@@ -130,7 +130,7 @@ export const supplySheets = derived((plan: Plan, sheets: Sheets): readonly RailS
   const sheetOf = (rail: Rail, above: readonly Rail[] = []): RailSheet => {
     const known = done.get(rail.id);
     if (known) return known;
-    // No sound sheet has a circle; one that was kept unsound must not hang the page.
+    // A valid sheet has no closed loop; an invalid one must not hang the page.
     const onTheWay = [...above, rail];
     const own = ownOf(plan, board, rail);
     const line = (what: 'board' | 'rail', typicalMilliamps: number, peakMilliamps: number, made?: Rail): SupplyLine[] =>
@@ -190,7 +190,7 @@ function heatOf(board: IndexedBoard, rail: Rail, milliamps: number): RegulatorHe
   return { from: source.id, kind, dropVolts, milliamps, watts, kelvin: kelvinPerWatt === undefined ? undefined : watts * kelvinPerWatt };
 }
 
-/** A part that wants capacitors beside it that are not on it. */
+/** A part that needs external capacitors. */
 export interface WantedCapacitors {
   readonly placement: string;
   readonly list: readonly { readonly farads: number; readonly at: string }[];

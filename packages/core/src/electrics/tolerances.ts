@@ -5,16 +5,16 @@ import type { Sheets } from '../sheets/sheetIndex';
 import { aboveSupply } from './busInputs';
 import { levelPairs } from './levels';
 
-/** Pins that get more than their supply and take it, on a condition. */
+/** Pins with more than their supply on them that tolerate it under a condition. */
 export interface Tolerance {
   readonly pins: readonly string[];
-  /** The most that comes to any of them, in volts. */
+  /** The highest voltage on any of them, in volts. */
   readonly volts: number;
-  /** When they do not take it. */
+  /** The condition under which they do not tolerate it. */
   readonly unless: string;
 }
 
-/** Where a plan leans on pins that take more than the supply of the chip, by the condition that their sheet states. */
+/** The pins that must tolerate more than the supply of the chip, by the condition that their sheet states. */
 export function tolerancesOf(plan: Plan, sheets: Sheets): readonly Tolerance[] {
   const board = boardOf(plan, sheets);
   if (!board) return [];

@@ -30,15 +30,15 @@ export interface GateInput {
   readonly coulombs: number;
   /** Most that the pin gives, in amperes. */
   readonly pinAmps: number;
-  /** Heat that its package gets rid of, in watts. */
+  /** Power limit of its package, in watts. */
   readonly mostWatts: number;
   readonly values: readonly number[];
 }
 
 export interface GateDrive {
-  /** In series with the gate: next value up, so that charging it takes no more than the pin gives. */
+  /** Gate resistor: next value up, so that the charging current stays within the pin's limit. */
   readonly gateOhms: number | undefined;
-  /** From the gate to the source: a hundred times as much, so that it takes a hundredth of the level. */
+  /** Gate-to-source resistor: 100 times as large, so that it reduces the level by 1 %. */
   readonly downOhms: number | undefined;
   readonly switchSeconds: number | undefined;
   /** While it is on: what it keeps, and what it turns into heat. */
@@ -75,7 +75,7 @@ export function gateDrive(input: GateInput): Worked<GateDrive> {
     working: [
       {
         formula: 'VOH ≥ VGS of the stated RDS(on)',
-        values: `${formatSi(highVolts, 'V')} against ${formatSi(ratedVolts, 'V')}; it begins at ${formatSi(thresholdVolts, 'V')} at the latest`,
+        values: `${formatSi(highVolts, 'V')} against ${formatSi(ratedVolts, 'V')}; VGS(th) up to ${formatSi(thresholdVolts, 'V')}`,
         source: MOSFET_SHEET,
       },
       {

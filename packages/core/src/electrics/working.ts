@@ -1,4 +1,4 @@
-/** One step of a calculation as it can be shown: the formula, the same with its numbers put in, and where it is from. */
+/** One step of a calculation: the formula, the formula with its numbers, and the source. */
 export interface Step {
   readonly formula: string;
   readonly values: string;

@@ -76,8 +76,8 @@ test('read from the other end, a row is reversed, not another part', () => {
 
 test('twins are told apart by what settles them: count, measure, read, scan', () => {
   const open = identify(parts, { labels: ['VIN', 'GND', 'SCL', 'SDA'] });
-  expect(open.settle.join(' ')).toMatch(/marking of the chip/);
-  expect(open.settle.join(' ')).toMatch(/Scan the bus: .*0x/);
+  expect(open.settle.join(' ')).toMatch(/chip marking/);
+  expect(open.settle.join(' ')).toMatch(/Scan the I2C bus: .*0x/);
   expect(identify(parts, { labels: ['VIN', 'GND', 'SCL', 'SDA'], chip: 'VEML7700' }).candidates[0]!.part.id).toBe('light-veml7700');
 });
 

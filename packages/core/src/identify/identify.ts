@@ -42,10 +42,10 @@ export interface Identification {
   readonly settle: readonly string[];
 }
 
-/** How telling a label is: one that every module carries says little. */
+/** The weight of a label: one printed on every module has little. */
 class Rarity {
   readonly #parts = new Map<string, number>();
-  /** Of the labels as they stand in the sheets. */
+  /** Of the labels as written in the sheets. */
   readonly #known: ReadonlyMap<string, number>;
 
   constructor(private readonly all: readonly PartSheet[]) {
@@ -69,7 +69,7 @@ class Rarity {
 
 const rarities = new WeakMap<readonly PartSheet[], Rarity>();
 
-/** How much a terminal that nobody saw speaks against a part: those on the module's other side are often not read. */
+/** The weight of a missing label: labels on the far side of a module are often not read. */
 const MISSED = { needed: 0.7, optional: 0.25, outside: 0.05 } as const;
 
 /** Share of the printed and the expected labels that belong together, weighed by how telling each is. */
@@ -144,7 +144,7 @@ function weigh(part: PartSheet, weighing: Weighing): Candidate {
   return { part, score: most === 0 ? 0 : score / most, speaksFor, speaksAgainst };
 }
 
-/** How well each part fits the words, from 0 to 1. */
+/** How well each part matches the words, 0 to 1. */
 function fitsWords(parts: readonly PartSheet[], words: string | undefined): ReadonlyMap<string, number> {
   if (!words) return new Map();
   const scored = scoreParts(parts, words, 'any');

@@ -17,7 +17,7 @@ const LOOK_ALIKES: readonly (readonly [RegExp, string])[] = [
   [/[Z2]/g, 'Z'],
 ];
 
-/** The label with letters that are misread for each other made one: 0 and O, 1 and I and L, 5 and S.
+/** The label with characters that are easily misread unified: 0 and O, 1 and I and L, 5 and S.
  *  @example blurred('SDO') === blurred('5D0') // true */
 export function blurred(label: string): string {
   return LOOK_ALIKES.reduce((text, [letters, one]) => text.replace(letters, one), plainLabel(label));
@@ -36,8 +36,7 @@ export function readLabels(text: string): readonly string[] {
 /** No row of labels is longer, and no label. */
 export const LABEL_LIMITS = { text: 2000, labels: 48, label: 24 } as const;
 
-/** What a row of labels says about the meaning of each: on a module with a select or a data/command line,
- *  SCL is the clock of SPI and SDA its data. */
+/** The meaning of ambiguous labels from their row: with a chip select or a data/command line, SCL is the SPI clock and SDA its data. */
 export type RowContext = 'spi' | 'i2c' | 'none';
 
 const SPI_MARKS = new Set(['CS', 'SS', 'CSN', 'CE', 'DC', 'NSS', 'SCS', 'LCDCS', 'A0', 'RS', 'MISO', 'MOSI', 'BLK']);

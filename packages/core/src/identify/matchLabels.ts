@@ -15,7 +15,7 @@ export interface RowMatch {
   readonly strange: readonly string[];
   /** Terminals of the part that no printed label names. */
   readonly unseen: readonly PartTerminal[];
-  /** How well the printed order is the sheet's, either way round: 1 is in order, 0 is none. */
+  /** How well the printed order matches the sheet in either direction, 0 to 1. */
   readonly order: number;
   readonly reversed: boolean;
 }
@@ -47,7 +47,7 @@ interface TerminalForms {
   readonly terminal: PartTerminal;
   readonly own: string;
   readonly also: ReadonlySet<string>;
-  /** The forms of its label and other names in which letters that are misread for each other are one. */
+  /** Its label and other names with easily misread characters unified. */
   readonly blurred: ReadonlySet<string>;
   readonly trade: ReadonlySet<string>;
 }
@@ -73,14 +73,14 @@ function terminalForms(part: PartSheet): readonly TerminalForms[] {
   return forms;
 }
 
-/** Where in a row each form of a label stands. */
+/** The positions of each form of a label in a row. */
 interface RowForms {
   readonly plain: ReadonlyMap<string, readonly number[]>;
-  /** Of labels that are long enough to be told apart when they are misread. */
+  /** Of labels long enough to be recognised when misread. */
   readonly blurred: ReadonlyMap<string, readonly number[]>;
 }
 
-/** Made once: the same row is held against every part. */
+/** Memoised: the same row is compared with every part. */
 const rowForms = new WeakMap<readonly string[], RowForms>();
 
 function labelForms(labels: readonly string[]): RowForms {
@@ -122,7 +122,7 @@ function pairsOf(labels: readonly string[], part: PartSheet, context: RowContext
   for (const { terminal, own, also, blurred: misread, trade } of terminalForms(part)) {
     const named = new Set<number>();
     const take = (places: readonly number[] | undefined, by: MatchBy) => {
-      // Alike labels are as good as each other: a part takes no more of them than it has terminals, the nearest first.
+      // Identical labels are interchangeable: at most as many match as the part has terminals, nearest first.
       for (const at of nearest(places ?? [], terminal.number - 1, part.terminals.list.length)) {
         if (named.has(at)) continue;
         named.add(at);

@@ -18,7 +18,7 @@ const addresses = (part: PartSheet): readonly number[] =>
 function addressLine(part: PartSheet): string {
   const own = addresses(part);
   const said = own.length > 2 ? `${formatAddress(own[0]!)} to ${formatAddress(own.at(-1)!)}` : own.map(formatAddress).join(' or ');
-  return `${said || 'no answer'}: ${part.title}`;
+  return `${said || 'no address'}: ${part.title}`;
 }
 
 /** Questions whose answers part the first candidates: what to count, measure, read or scan.
@@ -30,13 +30,13 @@ export function settle(candidates: readonly Candidate[], clues: Clues): readonly
   if (near.length < 2) return [];
   const questions: string[] = [];
   const counts = groups(near, (part) => String(part.terminals.list.length));
-  if (!clues.pins && counts.size > 1) questions.push(`Count the connection points: ${[...counts.keys()].join(', ')} are possible.`);
+  if (!clues.pins && counts.size > 1) questions.push(`Count the pins: ${[...counts.keys()].join(' or ')}.`);
   const sizes = groups(near, (part) => part.size ?? '');
   if (!clues.size && sizes.size > 1 && near.some((part) => part.size))
-    questions.push(`Measure it: ${[...sizes.keys()].filter(Boolean).join('; ')}.`);
+    questions.push(`Measure the size: ${[...sizes.keys()].filter(Boolean).join('; ')}.`);
   const chips = groups(near, (part) => part.chip);
-  if (!clues.chip && chips.size > 1) questions.push(`Read the marking of the chip: ${[...chips.keys()].join(', ')}.`);
+  if (!clues.chip && chips.size > 1) questions.push(`Read the chip marking: ${[...chips.keys()].join(', ')}.`);
   if (near.some((part) => addresses(part).length > 0) && groups(near, (part) => addresses(part).join()).size > 1)
-    questions.push(`Scan the bus: ${near.map(addressLine).join('; ')}.`);
+    questions.push(`Scan the I2C bus: ${near.map(addressLine).join('; ')}.`);
   return questions;
 }

@@ -14,11 +14,11 @@ export interface DeviceAddress {
   readonly device: I2cDevice;
   readonly address: number;
   readonly straps: { readonly [strap: string]: string };
-  /** Why the sheet says that the address is not for use. */
+  /** Why the sheet marks the address as reserved. */
   readonly reserved?: string;
 }
 
-/** The terminal of a part that a bus line of its own comes in at. */
+/** The terminal of a part for a bus line. */
 export const lineTerminal = (part: PartSheet, line: 'sda' | 'scl'): string | undefined =>
   part.terminals.list.find((t) => t.role === `i2c.${line}`)?.id;
 
@@ -48,8 +48,7 @@ export function strapStates(plan: Plan, placement: Placement, part: PartSheet): 
   return Object.fromEntries((part.bus.straps ?? []).map((strap) => [strap.id, strapState(plan, placement, part, strap)]));
 }
 
-/** The addresses a placement answers on, one a device. A device whose straps stand in no listed
- *  combination answers nowhere we know, and is left out. */
+/** The addresses of a placement, one per device. A device whose strap combination is not listed is left out. */
 export function addressesOf(plan: Plan, placement: Placement, sheets: Sheets): readonly DeviceAddress[] {
   const part = partSheet(sheets, placement.sheet)?.sheet;
   if (!part) return [];

@@ -2,10 +2,10 @@ import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
 import { derived } from './derived';
 
-/** Parts that pass their bits on, in the order of the wires: the first gets them from the board. */
+/** A daisy chain in the order of its wires: the first part receives from the board. */
 export interface Chain {
   readonly members: readonly Placement[];
-  /** The wires lead round: nobody gets bits from the board. */
+  /** Closed loop: no part receives from the board. */
   readonly circle: boolean;
 }
 

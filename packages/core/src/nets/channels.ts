@@ -3,10 +3,10 @@ import type { PartSheet } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, splitKey } from '../plan/plan';
 
-/** Whether a part is a multiplexer. Remembered: it is asked of every member of every bus at every edit. */
+/** Whether a part is a multiplexer. Memoised, because it is needed for every member of every bus at every edit. */
 const hasChannels = remembered((part: PartSheet): boolean => part.terminals.list.some((t) => t.channel !== undefined));
 
-/** The parts whose data line hangs on a channel of a multiplexer, by channel. Empty for parts that have no channels. */
+/** The parts on each channel of a multiplexer. Empty for parts that have no channels. */
 export function behindChannels(plan: Plan, sheets: Sheets, multiplexer: Placement): ReadonlyMap<number, readonly Placement[]> {
   const part = partSheet(sheets, multiplexer.sheet);
   const behind = new Map<number, Placement[]>();
@@ -27,8 +27,8 @@ export interface OpenChannel {
   readonly behind: readonly Placement[];
 }
 
-/** Every channel that can be opened from these parts of a bus, those of multiplexers behind multiplexers among them. What hangs
- *  behind itself is left where it was met first. */
+/** Every channel that can be opened from these parts of a bus, those of multiplexers behind multiplexers among them. A part in a loop is
+ *  listed where it was found first. */
 export function openChannels(plan: Plan, sheets: Sheets, members: readonly Placement[]): readonly OpenChannel[] {
   const seen = new Set(members.map((m) => m.id));
   const found: OpenChannel[] = [];

@@ -23,7 +23,7 @@ function knownOf(plan: Plan, sheets: Sheets): Known {
   return found;
 }
 
-/** Stands for an answer that is undefined. */
+/** Represents an undefined result. */
 const NOTHING = Symbol('nothing');
 
 /** Remembers what follows from a plan and its sheets for as long as both are there. Both are values: the same two

@@ -3,8 +3,7 @@ import { type Placement, type Plan, terminalKey } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { derived } from './derived';
 
-/** That a plan has grown by one part that is wired to the board alone: of all other parts nothing has changed then, neither what they are
- *  wired to nor what their terminals stand for. */
+/** A plan that gained one part wired only to the board: the wires and roles of all other parts are unchanged. */
 export interface GrownApart {
   readonly base: Plan;
   readonly placement: Placement;

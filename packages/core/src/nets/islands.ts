@@ -43,7 +43,7 @@ interface Kept {
 /** Plans that are islands: there is nothing to cut. */
 const islands = new WeakSet<Plan>();
 
-/** Islands seen last, by their first part: an edit changes few, and one that was taken back is the one before. */
+/** Islands seen last, by their first part: an edit changes few, and an undone edit restores the previous one. */
 const seen = new WeakMap<Placement, Kept[]>();
 const REMEMBERED = 4;
 
@@ -63,8 +63,8 @@ function keptAs(first: Placement, makings: Makings, make: () => Plan): Plan {
   return plan;
 }
 
-/** A plan cut into its islands, each a plan of its own on the same board, without what somebody noted or ticked.
- *  An island of which nothing has changed is the very same plan as before: what was found out about it is still known. */
+/** A plan divided into its connected components, each a plan on the same board, without notes and marks. An unchanged component is the
+ *  same object as before, so memoised results remain valid. */
 export const islandsOf = derived((plan: Plan, sheets: Sheets): readonly Plan[] => {
   if (islands.has(plan)) return [plan];
   const grown = grownApart(plan, sheets);
@@ -91,7 +91,7 @@ function islandsCut(plan: Plan, sheets: Sheets): readonly Plan[] {
 
 type Entries = readonly (readonly [string, unknown])[];
 
-/** The entries of wires and of every map in pieces. What somebody noted at a wire changes nothing. */
+/** The entries of wires and of every map in pieces. Notes on wires do not matter. */
 const cutInto = (plan: Plan, pieceOf: (placement: string) => string | undefined) => [
   ['wires', cutBy<unknown>(plan.wires, (key) => pieceOf(splitKey(key).placement))] as const,
   ...mapsCut({ ...plan, wireNotes: {} }, pieceOf),
@@ -150,8 +150,8 @@ function grownIslands(plan: Plan, sheets: Sheets, { base, placement }: GrownApar
   return before.map((island) => (island === home ? grown : island));
 }
 
-/** The island that a part is on: what is asked about the part, or about a bus that it is on, can be asked there, and stays known for as
- *  long as nothing changes there. The plan itself where it is one island, or the part is none of its. */
+/** The component of a part: results about the part or its bus can be computed there and stay memoised while it is unchanged. The plan
+ *  itself if it is one component or does not contain the part. */
 export function homeOf(plan: Plan, sheets: Sheets, placement: string): Plan {
   const islands = islandsOf(plan, sheets);
   return (islands.length > 1 && islands.find((island) => island.placements.some((p) => p.id === placement))) || plan;

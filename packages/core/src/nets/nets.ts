@@ -12,7 +12,7 @@ export interface Net {
   readonly pins: readonly string[];
   readonly rails: readonly string[];
   readonly ground: boolean;
-  /** The signals that meet here; more than one on a pin is a clash. */
+  /** The signals that meet here; more than one on a pin is a pin conflict. */
   readonly signals: readonly { readonly id: string; readonly terminals: readonly PlanTerminal[] }[];
 }
 

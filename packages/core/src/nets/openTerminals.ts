@@ -7,7 +7,7 @@ export function openTerminals(terminals: readonly PlanTerminal[], nets: Nets): r
   return terminals.filter((item) => item.terminal.need === 'needed' && !nets.byTerminal.has(item.key));
 }
 
-/** As `openTerminals`, for a plan of which nobody needs the nets. */
+/** As `openTerminals`, for a plan whose nets are not needed. */
 export function openOf(plan: Plan, terminals: readonly PlanTerminal[]): readonly PlanTerminal[] {
   const reached = new Set(
     Object.values(plan.wires).flatMap(({ end }) => (end.to === 'terminal' ? [terminalKey(end.placement, end.terminal)] : [])),

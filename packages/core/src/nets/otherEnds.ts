@@ -80,7 +80,7 @@ export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): reado
     const shares =
       (reason === 'shifter' || reason === 'channel') && PIN_ROLES[item.terminal.role]?.shared && roleOf(user) === item.terminal.role;
     if (user !== undefined && reason !== 'join' && !shares) return [];
-    // The end of a shifter that stands for others already, or is wired itself, is the board's side.
+    // The end of a shifter that already represents other terminals, or is wired, is the board side.
     if (reason === 'shifter' && (target.carries || target.wire || isWrongSide(nets, own, target))) return [];
     const ungrounds = reason === 'series' && target.wire ? ({ ungrounds: true } as const) : {};
     return [{ key: target.key, placement: target.placement.id, terminal: target.terminal.id, reason, ...ungrounds }];

@@ -11,7 +11,7 @@ export function otherEnd(part: PartSheet, terminal: string): string | undefined 
   return undefined;
 }
 
-/** Whether what a terminal sends or takes goes the way that a channel drives, if it is wired to this end of it. */
+/** Whether the direction of a terminal matches the direction of a channel at this end. */
 export function flowsThrough(part: PartSheet, end: string, terminal: Pick<PartTerminal, 'direction'>): boolean {
   const { drives, channels } = part.passage ?? {};
   if (!drives) return true;
@@ -37,15 +37,15 @@ function endsAt(wires: Plan['wires']): ReadonlyMap<TerminalKey, readonly Termina
   return found;
 }
 
-/** The terminals for which an end of a channel stands on its own side: those wired to the other end. Empty where parts are
- *  wired to both ends, or to this one. */
+/** The terminals represented by an end of a channel: those wired to the other end. Empty where parts are wired to both ends, or to this
+ *  one. */
 export function carriedBy(plan: Plan, placement: Pick<Placement, 'id'>, part: PartSheet, terminal: string): readonly TerminalKey[] {
   const other = otherEnd(part, terminal);
   if (other === undefined || endsAt(plan.wires).has(terminalKey(placement.id, terminal))) return [];
   return endsAt(plan.wires).get(terminalKey(placement.id, other)) ?? [];
 }
 
-/** The terminal that stands for one that is wired to a channel: the end on the other side. */
+/** The terminal that represents one wired to a channel: the opposite end. */
 export function carrierOf(plan: Plan, sheets: Sheets, key: TerminalKey): TerminalKey | undefined {
   const end = plan.wires[key]?.end;
   if (end?.to !== 'terminal') return undefined;

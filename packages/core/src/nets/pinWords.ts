@@ -12,7 +12,7 @@ export function pinAbilities(board: IndexedBoard, pin: BoardPin): readonly strin
     return `${board.controllers.get(controller!)?.title ?? controller} ${line!.toUpperCase()}`;
   });
   const analog = pin.adc ? [`analog ${pin.adc.channel}`] : [];
-  // A timer that any pin reaches says so itself; its channel is the pin.
+  // A timer available on any pin says so; its channel is the pin.
   const pwm = pin.pwm
     ? [pin.pwm.timer.startsWith('PWM') ? pin.pwm.timer.replace(', any pin', '') : `PWM ${pin.pwm.timer}, ${pin.pwm.channel}`]
     : [];

@@ -6,7 +6,7 @@ import { behindChannels } from './channels';
 import { throughPart } from './passages';
 import { terminalsOf } from './terminals';
 
-/** The stretch of an I2C bus on one side of a level shifter or behind one channel of a multiplexer. */
+/** The segment of an I2C bus on one side of a level shifter or behind one multiplexer channel. */
 export interface Segment {
   /** What its settings are kept under: the controller, else the placement (and channel) that it lies behind. */
   readonly id: string;
@@ -26,8 +26,8 @@ function shifterOf(plan: Plan, sheets: Sheets, member: Placement): string | unde
   return data && throughPart(plan, sheets, data.key);
 }
 
-/** The segments of an I2C bus: first the one at the pins, then those that join it, each after the one it joins. What hangs
- *  behind itself is left where it was met first. */
+/** The segments of an I2C bus: first the one at the pins, then those that join it, each after the one it joins. A part in a loop is
+ *  listed where it was found first. */
 export function segmentsOf(plan: Plan, sheets: Sheets, bus: Bus): readonly [Segment, ...Segment[]] {
   const before = latest.get(bus);
   if (before?.wires === plan.wires && before.placements === plan.placements && before.sheets === sheets) return before.segments;

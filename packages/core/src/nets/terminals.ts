@@ -21,7 +21,7 @@ export interface PlanTerminal {
   /** What this one shares the line of on purpose: the terminal at the other end of a wire between two lines that may be joined, or the bus
    *  line that a strap is tied to. */
   readonly joins?: string;
-  /** The terminals on the other side of a channel that this one stands for: it does what they do. */
+  /** The terminals on the other side of a channel that this one represents. */
   readonly carries?: readonly TerminalKey[];
 }
 
@@ -60,7 +60,7 @@ function joinedWith(
   return joinedWith(plan, sheets, plan.wires[key], terminal, chip, new Set([...passed, key])) ?? key;
 }
 
-/** An end of a channel as the terminal that it stands for: its role and demands, needed as soon as it has something to carry. */
+/** An end of a channel as the terminal it represents, with its role and requirements; required once the channel is in use. */
 function standingFor(plan: Plan, sheets: Sheets, item: PlanTerminal): PlanTerminal {
   const carries = carriedBy(plan, item.placement, item.part, item.terminal.id);
   const { placement: id, terminal: far } = carries.length > 0 ? splitKey(carries[0]!) : { placement: '', terminal: '' };
@@ -87,7 +87,7 @@ function tiedLine(plan: Plan, placement: Placement, part: PartSheet, terminal: P
   return (tie === 'sda' || tie === 'scl') && terminal.ties!.includes(tie) ? `i2c.${tie}` : undefined;
 }
 
-/** Whether nothing but a part's own wires says what its terminals are: it stands in no chain, carries and joins nothing. */
+/** Whether the terminals of a part depend only on its own wires: no chain, no channel, no joined line. */
 const standsAlone = remembered(
   (part: PartSheet): boolean =>
     !part.passage &&

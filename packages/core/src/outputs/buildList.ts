@@ -52,7 +52,7 @@ export interface BuildWire {
   /** A resistor in the wire, in ohms. */
   readonly series: number | undefined;
   readonly ticked: boolean;
-  /** What the builder found out about it; of no worth any more once it ends elsewhere. */
+  /** The bench note on it; void once the wire ends elsewhere. */
   readonly note: WireNote | undefined;
   readonly noteHolds: boolean;
   /** The end this wire had when it was ticked, where it has moved since. */
@@ -65,7 +65,7 @@ export interface BuildStrap {
   readonly words: string;
 }
 
-/** A resistor to put in, or to take out. */
+/** A resistor to add or remove. */
 export type BuildResistor =
   | { readonly do: 'cut'; readonly placement: string; readonly how: 'jumper' | 'resistor'; readonly ohms: number }
   /** `from`: where its other end goes, for one that is in no wire: the supply terminal of its own part. */
@@ -75,7 +75,7 @@ export type BuildResistor =
   | { readonly do: 'ladder'; readonly placement: string; readonly ladder: LadderValues }
   /** `rail`: the rail that a pull-up goes to. */
   | { readonly do: 'pull'; readonly key: TerminalKey; readonly ohms: number; readonly to: 'supply' | 'ground'; readonly rail?: string }
-  /** One from each line of a stretch to its supply. */
+  /** One from each line of a segment to its supply. */
   | {
       readonly do: 'add';
       readonly segment: string;
@@ -215,8 +215,8 @@ function idleInputs(plan: Plan, sheets: Sheets): BuildList['idle'] {
   });
 }
 
-/** Where the board has too few positions for the wires that go there: one position takes one wire. Rails on no header are not among them, nor
- *  pins on which signals clash: those must be parted. Ground first, then rails, then pins as they lie on the board. */
+/** Ends with more wires than board positions, at one wire per position. Rails without header positions are left out, and pins with a
+ *  conflict, which must be separated first. Ground first, then rails, then pins in board order. */
 function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[]): readonly Joint[] {
   const byEnd = new Map<string, { readonly end: WireEnd; wires: number }>();
   for (const { wire } of wired) {

@@ -69,7 +69,7 @@ function passives(plan: Plan, list: BuildList): readonly BuildStep[] {
   ];
 }
 
-/** What the operating system of the board has to be told, for the controllers that the plan uses. */
+/** How to enable the controllers of the plan in the operating system. */
 function enabling(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   const board = boardOf(plan, sheets);
   return (board ? enablingOf(plan, sheets, board) : []).map(({ controller, words }) =>
@@ -143,7 +143,7 @@ const ownWires = (plan: Plan): readonly [TerminalKey, WireEnd][] => {
   return Object.entries(plan.wires).flatMap(([key, { end }]) => (soldered.has(key.slice(0, key.indexOf(':'))) ? [] : [[key, end]]));
 };
 
-/** A plan as built: what it must be told apart from later.
+/** A plan as built, for later comparison.
  *  @param date the day, as 2026-11-26 */
 export function builtNow(plan: Plan, sheets: Sheets, date: string): Built {
   const wires = ownWires(plan).map(([key, end]) => [
@@ -153,7 +153,7 @@ export function builtNow(plan: Plan, sheets: Sheets, date: string): Built {
   return { date, wires: Object.fromEntries(wires) as Built['wires'] };
 }
 
-/** What to take off, to move and to add since the plan was last built; in that order. */
+/** The wires to remove, move and add since the plan was last built, in that order. */
 export function changesSinceBuilt(plan: Plan, sheets: Sheets): readonly BuiltChange[] {
   const { built } = plan;
   if (!built) return [];
@@ -174,7 +174,7 @@ export function changesSinceBuilt(plan: Plan, sheets: Sheets): readonly BuiltCha
   return [...removed, ...moved, ...added];
 }
 
-/** What has to lie on the table: parts, and what is put into wires and beside parts; alike ones counted. */
+/** The bill of materials: parts, resistors, capacitors and transistors, identical ones counted. */
 export interface Bill {
   readonly parts: readonly { readonly title: string; readonly count: number; readonly helper: boolean }[];
   readonly resistors: readonly { readonly ohms: number; readonly count: number }[];
@@ -188,7 +188,7 @@ function counted<T>(items: readonly T[]): readonly (readonly [T, number])[] {
   return [...counts];
 }
 
-/** Resistors that one entry of the list stands for. */
+/** Resistors of one list entry. */
 function ohmsOf(resistor: BuildResistor): readonly number[] {
   if (resistor.do === 'cut') return [];
   if (resistor.do === 'ladder') return [resistor.ladder.pull, ...resistor.ladder.row];

@@ -35,8 +35,8 @@ function columnOf({ wire }: PlanTerminal, board: IndexedBoard): string | undefin
   return end?.to === 'pin' ? `pin ${board.pins.get(end.pin)?.sameAs ?? end.pin}` : undefined;
 }
 
-/** The Chart as a picture of its own: the board's pins as the roof, every wired terminal a row, a disc where it hangs, a line through discs of
- *  one pin, broken and red where different signals meet. Undefined where the board's sheet is gone. */
+/** The Chart as an image: board pins as columns, connected terminals as rows, a disc at each connection, a line through the discs of one
+ *  pin, broken and red at a pin conflict. Undefined if the board sheet is missing. */
 export function chartSvg(plan: Plan, sheets: Sheets): string | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
@@ -91,5 +91,5 @@ export function chartSvg(plan: Plan, sheets: Sheets): string | undefined {
       parts.push(svgText(HEAD + EDGE, middle, words, { size: 11, colour: QUIET }));
     } else parts.push(`<circle cx="${x}" cy="${middle - 4}" r="5" fill="${clashing.has(id!) ? BRICK : INK}"/>`);
   }
-  return svgPicture(width, height, `${plan.name}: where every wire hangs`, parts);
+  return svgPicture(width, height, `${plan.name}: signal chart`, parts);
 }

@@ -2,8 +2,7 @@ import type { Check } from '../checks/check';
 
 const code = (template: string): string => template.replace(/\{(\w+)\}/g, '‹$1›');
 
-/** The documentation page of a check as Markdown, made from the check itself.
- *  Words in ‹ › stand for what the finding names. */
+/** The documentation page of a check as Markdown, generated from the check. Text in ‹ › is filled in by the finding. */
 export function checkPage(check: Check): string {
   const messages = Object.entries(check.messages).map(
     ([id, message]) => `### ${code(message.title)}\n\n\`${check.code}/${id}\`\n\n${code(message.text)}\n\n*Why:* ${code(message.why)}\n`,
@@ -14,12 +13,12 @@ export function checkPage(check: Check): string {
     '',
     check.question,
     '',
-    '## What it says',
+    '## Findings',
     '',
     ...messages,
-    '## What it offers',
+    '## Fixes',
     '',
-    ...(remedies.length > 0 ? remedies : ['Nothing of one step.']),
+    ...(remedies.length > 0 ? remedies : ['No single-step fix.']),
     '',
   ].join('\n');
 }
@@ -29,7 +28,7 @@ export function checkIndex(checks: readonly Check[]): string {
   return [
     '# Checks',
     '',
-    'Made from the checks themselves: `npm run docs:checks`.',
+    'Generated from the checks: `npm run docs:checks`.',
     '',
     ...checks.map((check) => `- [\`${check.code}\`](${check.code}.md): ${check.question}`),
     '',

@@ -192,7 +192,7 @@ test('an overlay names what the kernel knows, comments out the rest, lists selec
   const source = format('overlay').write(plan, sheets)!;
   expect(source).toContain('cs-gpios = <&gpio 8 1>, <&gpio 24 1>;');
   expect(source).toContain('label = "Eight × inputs";');
-  expect(source).toMatch(/errors are open in this plan: /);
+  expect(source).toMatch(/open errors in this plan: /);
   expect(source).toMatch(/No driver of the kernel is known[^]*\/\/ Digits?@1|\/\/ digits@1/);
   const tree = throughDtc(source);
   expect(tree).toMatch(/compatible = "microchip,mcp3008"/);

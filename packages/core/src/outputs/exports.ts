@@ -34,12 +34,12 @@ export const EXPORT_FORMATS: readonly ExportFormat[] = [
   { id: 'json', words: 'Constants as JSON', ending: '.constants.json', type: 'application/json', write: constants(writeJson) },
   { id: 'yaml', words: 'Constants as YAML', ending: '.yaml', type: 'application/yaml', write: constants(writeYaml) },
   { id: 'toml', words: 'Constants as TOML', ending: '.toml', type: 'application/toml', write: constants(writeToml) },
-  { id: 'csv', words: 'Wires as a table, CSV', ending: '.csv', type: 'text/csv', write: wiresCsv },
-  { id: 'svg', words: 'The chart as a picture, SVG', ending: '.svg', type: 'image/svg+xml', write: chartSvg },
-  { id: 'markdown', words: 'Wires as a table, Markdown', ending: '.md', type: 'text/markdown', write: wiresMarkdown },
+  { id: 'csv', words: 'Wire list, CSV', ending: '.csv', type: 'text/csv', write: wiresCsv },
+  { id: 'svg', words: 'Chart, SVG', ending: '.svg', type: 'image/svg+xml', write: chartSvg },
+  { id: 'markdown', words: 'Wire list, Markdown', ending: '.md', type: 'text/markdown', write: wiresMarkdown },
 ];
 
-/** The name of a file for a plan: letters, digits and dashes.
+/** The file name of a plan: letters, digits and dashes.
  *  @example fileName('Hive watch', '.hpp') // 'hive-watch.hpp' */
 export function fileName(name: string, ending: string): string {
   const bare = name

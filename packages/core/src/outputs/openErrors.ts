@@ -5,13 +5,13 @@ import { planFindingsOf } from '../review/review';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 
-/** The titles of the errors among findings that nobody has accepted: what is built or compiled from the plan would not work. */
+/** The titles of the errors that are not accepted: the plan would not work as built or compiled. */
 export const errorTitles = (plan: Plan, sheets: Sheets, findings: readonly Finding[]): readonly string[] =>
   findings
     .filter((finding) => finding.level === 'clash' && finding.accepted === undefined)
     .map((finding) => sayFinding(plan, sheets, finding).title);
 
-/** The titles of the open errors of a plan, where nobody has its findings yet. */
+/** The titles of the open errors of a plan, reviewing it first. */
 export function openErrors(plan: Plan, kept: Sheets): readonly string[] {
   const sheets = notedSheets(kept, plan.benchNotes);
   return errorTitles(plan, sheets, planFindingsOf(plan, sheets));
@@ -22,5 +22,5 @@ export function openErrors(plan: Plan, kept: Sheets): readonly string[] {
 export function openErrorsLine(errors: readonly string[]): string {
   if (errors.length === 0) return '';
   const more = errors.length > 5 ? `; and ${errors.length - 5} more` : '';
-  return `${errors.length} ${errors.length === 1 ? 'error is' : 'errors are'} open in this plan: ${errors.slice(0, 5).join('; ')}${more}.`;
+  return `${errors.length} open ${errors.length === 1 ? 'error' : 'errors'} in this plan: ${errors.slice(0, 5).join('; ')}${more}.`;
 }

@@ -22,14 +22,17 @@ const plan = edited(
 const told = (from: Plan, ...edits: readonly Edit[]) => planChanges(from, edited(from, sheets, ...edits), sheets);
 
 test.each<[Edit, string]>([
-  [{ kind: 'radio', on: false }, 'the radio is off'],
-  [{ kind: 'remove-placement', placement: 'k' }, 'Knob is taken out'],
-  [{ kind: 'load', placement: 't', load: { units: 2, share: 0.5 } }, 'Text counted 2 times, 50 % on at once'],
-  [{ kind: 'wish', placement: 'l', terminal: 'A', wish: { pin: 'GP3' } }, 'Lamp anode preferred at GP3'],
-  [{ kind: 'drawer', drawer: { series: 'E24' } }, 'resistors on hand: E24'],
+  [{ kind: 'radio', on: false }, 'radio not in use'],
+  [{ kind: 'remove-placement', placement: 'k' }, 'Knob removed'],
+  [{ kind: 'load', placement: 't', load: { units: 2, share: 0.5 } }, 'Text: quantity 2, 50 % on at once'],
+  [{ kind: 'wish', placement: 'l', terminal: 'A', wish: { pin: 'GP3' } }, 'Lamp anode: prefers GP3'],
+  [{ kind: 'drawer', drawer: { series: 'E24' } }, 'values on hand: E24'],
   [{ kind: 'strap', placement: 't', strap: 'A0', state: 'bridged' }, 'Text A0: open → bridged'],
   [{ kind: 'lock', placement: 'k', terminal: 'SW', locked: true }, 'wire of Knob SW locked'],
-  [{ kind: 'bus-settings', segment: 'i2c0', settings: { hz: 100_000, addedOhms: 4700 } }, 'I2C0: clock 100 kHz, 4.7 kΩ added on each line'],
+  [
+    { kind: 'bus-settings', segment: 'i2c0', settings: { hz: 100_000, addedOhms: 4700 } },
+    'I2C0: clock 100 kHz, 4.7 kΩ pull-up added per line',
+  ],
 ])('%j', (edit, words) => expect(told(plan, edit)).toEqual(expect.arrayContaining([words])));
 
 test('what is taken away is told as much as what comes', () => {
@@ -42,10 +45,10 @@ test('what is taken away is told as much as what comes', () => {
     { kind: 'rate', placement: 't', perSecond: 2 },
   );
   expect(planChanges(rich, plan, sheets)).toEqual([
-    'pull-ups of Text put back',
-    '10 kΩ at Knob SW taken out',
+    'pull-ups of Text connected',
+    '10 kΩ at Knob SW removed',
     '330 Ω removed at Lamp anode',
-    'Text asked as often as usual',
+    'Text: default update rate',
   ]);
 });
 

@@ -4,8 +4,9 @@ import { boardOf, partOf } from '../plan/edit';
 import type { BusSettings, Placement, Plan, Readout, TerminalKey, Wire, Wish } from '../plan/plan';
 import { counted, formatSi } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
+import { factTitle } from '../text/fieldText';
 
-/** What differs in one field of two plans, in words. */
+/** What differs in one field of two plans, as sentences. */
 type Teller = (before: Plan, after: Plan, sheets: Sheets) => readonly string[];
 
 type MapField = { [K in keyof Plan]: Plan[K] extends { readonly [key: string]: unknown } ? K : never }[keyof Plan];
@@ -47,6 +48,9 @@ class Names {
     return boardOf(this.after, this.sheets)?.pins.get(id)?.label ?? id;
   }
 
+  fact(sheet: string, path: string): string {
+    return factTitle(this.sheets.boards.has(sheet) ? 'board' : 'part', path);
+  }
   sheet(id: string): string {
     return (this.sheets.parts.get(id) ?? this.sheets.boards.get(id))?.sheet.title ?? id;
   }
@@ -68,50 +72,50 @@ const placed: Teller = (before, after, sheets) => {
   const stays = new Set(after.placements.map((p) => p.id));
   const changes = (p: Placement): readonly string[] => {
     const old = was.get(p.id);
-    if (!old) return [`${p.name} is added`];
+    if (!old) return [`${p.name} added`];
     const straps = [...new Set([...Object.keys(old.straps), ...Object.keys(p.straps)])].filter((s) => old.straps[s] !== p.straps[s]);
     return [
-      ...(old.sheet.id === p.sheet.id ? [] : [`${old.name} becomes ${sheets.parts.get(p.sheet.id)?.sheet.title ?? p.sheet.id}`]),
+      ...(old.sheet.id === p.sheet.id ? [] : [`${old.name} replaced by ${sheets.parts.get(p.sheet.id)?.sheet.title ?? p.sheet.id}`]),
       ...(old.sheet.id !== p.sheet.id || old.sheet.version === p.sheet.version
         ? []
-        : [`${p.name} takes version ${p.sheet.version} of its sheet`]),
-      ...(old.name === p.name ? [] : [`${old.name} is called ${p.name}`]),
-      ...(old.pullUpsCut === p.pullUpsCut ? [] : [`pull-ups of ${p.name} ${p.pullUpsCut ? 'cut' : 'put back'}`]),
+        : [`${p.name}: sheet updated to version ${p.sheet.version}`]),
+      ...(old.name === p.name ? [] : [`${old.name} renamed to ${p.name}`]),
+      ...(old.pullUpsCut === p.pullUpsCut ? [] : [`pull-ups of ${p.name} ${p.pullUpsCut ? 'disconnected' : 'connected'}`]),
       ...straps.map((s) => `${p.name} ${s}: ${names.strapState(p.id, s, old.straps[s])} → ${names.strapState(p.id, s, p.straps[s])}`),
     ];
   };
   const order = (plan: Plan, other: Plan) => plan.placements.map((p) => p.id).filter((id) => other.placements.some((p) => p.id === id));
-  const moved = order(before, after).join(' ') === order(after, before).join(' ') ? [] : ['parts in another order'];
+  const moved = order(before, after).join(' ') === order(after, before).join(' ') ? [] : ['order of parts changed'];
   return [
-    ...before.placements.filter((p) => !stays.has(p.id)).map((p) => `${p.name} is taken out`),
+    ...before.placements.filter((p) => !stays.has(p.id)).map((p) => `${p.name} removed`),
     ...after.placements.flatMap(changes),
     ...moved,
   ];
 };
 
-/** Colours and locks; where wires go is told apart, with their ends. */
+/** Colours and locks; the ends of wires are compared separately. */
 function wireLook(key: TerminalKey, was: Wire | undefined, is: Wire | undefined, names: Names): string {
   if (!was || !is) return '';
   const colour = was.colour === is.colour ? [] : [`${is.colour} instead of ${was.colour}`];
-  const lock = was.locked === is.locked ? [] : [is.locked ? 'locked' : 'no longer locked'];
+  const lock = was.locked === is.locked ? [] : [is.locked ? 'locked' : 'unlocked'];
   const both = [...colour, ...lock];
   return both.length === 0 ? '' : `wire of ${names.terminal(key)} ${both.join(', ')}`;
 }
 
 function busChanges(segment: string, was: BusSettings = {}, is: BusSettings = {}, names: Names): string {
   const parts = [
-    was.hz === is.hz ? '' : is.hz === undefined ? 'clock as fast as all allow' : `clock ${formatSi(is.hz, 'Hz')}`,
+    was.hz === is.hz ? '' : is.hz === undefined ? 'fastest common clock' : `clock ${formatSi(is.hz, 'Hz')}`,
     was.addedOhms === is.addedOhms
       ? ''
       : is.addedOhms === undefined
-        ? 'added resistors taken away'
-        : `${formatSi(is.addedOhms, 'Ω')} added on each line`,
-    was.wireCm === is.wireCm ? '' : is.wireCm === undefined ? 'wire as estimated' : `${is.wireCm} cm of wire`,
+        ? 'added pull-ups removed'
+        : `${formatSi(is.addedOhms, 'Ω')} pull-up added per line`,
+    was.wireCm === is.wireCm ? '' : is.wireCm === undefined ? 'wire length estimated' : `wire length ${is.wireCm} cm`,
     was.picofarads === is.picofarads
       ? ''
       : is.picofarads === undefined
-        ? 'capacitance as estimated'
-        : `${formatSi(is.picofarads * 1e-12, 'F')} measured`,
+        ? 'bus capacitance estimated'
+        : `bus capacitance ${formatSi(is.picofarads * 1e-12, 'F')} (measured)`,
   ];
   return `${names.bus(segment)}: ${parts.filter(Boolean).join(', ')}`;
 }
@@ -120,79 +124,77 @@ function readoutChange(id: string, was: Readout = {}, is: Readout = {}, names: N
   const pictures = (is.pictures?.length ?? 0) - (was.pictures?.length ?? 0);
   const parts = [
     was.text === is.text ? '' : is.text === undefined ? 'no text' : `shows “${is.text}”`,
-    was.scale === is.scale ? '' : `letters ${is.scale ?? 1} times the smallest`,
+    was.scale === is.scale ? '' : `text scale ${is.scale ?? 1}×`,
     was.picture === is.picture
       ? ''
       : is.picture === 'part'
-        ? 'its picture in parts'
+        ? 'partial frame buffer'
         : is.picture === 'none'
-          ? 'no picture kept'
-          : 'its picture kept as usual',
-    was.scroll === is.scroll ? '' : is.scroll ? 'its text runs through' : 'its text stands still',
-    JSON.stringify(was.glyphs) === JSON.stringify(is.glyphs) ? '' : 'other characters of its own',
+          ? 'no frame buffer'
+          : 'full frame buffer',
+    was.scroll === is.scroll ? '' : is.scroll ? 'text scrolls' : 'text does not scroll',
+    JSON.stringify(was.glyphs) === JSON.stringify(is.glyphs) ? '' : 'custom characters changed',
     JSON.stringify(was.pictures) === JSON.stringify(is.pictures)
       ? ''
       : pictures > 0
-        ? `${counted(pictures, 'picture')} more`
+        ? `${counted(pictures, 'picture')} added`
         : pictures < 0
-          ? `${counted(-pictures, 'picture')} fewer`
-          : 'other pictures',
+          ? `${counted(-pictures, 'picture')} removed`
+          : 'pictures changed',
   ];
   return `${names.part(id)}: ${parts.filter(Boolean).join(', ')}`;
 }
 
 function wishWords({ pin, controller, not = [] }: Wish, names: Names): string {
-  if (pin !== undefined) return `at ${names.pin(pin)}`;
-  return controller === undefined ? `not at ${not.map((one) => names.pin(one)).join(', ')}` : `on ${names.bus(controller)}`;
+  if (pin !== undefined) return names.pin(pin);
+  return controller === undefined ? `pins other than ${not.map((one) => names.pin(one)).join(', ')}` : names.bus(controller);
 }
 
 /** The code of the check in the id of a finding. */
 const findingCode = (id: string): string => id.split('/', 1)[0]!;
 
-/** By the field of a plan: a field that is new has no teller, and this does not compile. Nothing is told of `wires` but how they look. */
+/** By the field of a plan: a new field without a teller does not compile. Of `wires` only colour and lock are described. */
 const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   format: null,
   formatVersion: null,
   id: null,
-  name: (before, after) => (before.name === after.name ? [] : [`the plan is called ${after.name}`]),
+  name: (before, after) => (before.name === after.name ? [] : [`plan renamed to ${after.name}`]),
   board: (before, after, sheets) =>
     before.board.id === after.board.id
       ? before.board.version === after.board.version
         ? []
-        : [`version ${after.board.version} of the board’s sheet`]
+        : [`board sheet updated to version ${after.board.version}`]
       : [`board: ${boardOf(after, sheets)?.sheet.title ?? after.board.id}`],
   placements: placed,
   wires: (before, after, sheets) => entries('wires', wireLook)(before, after, sheets).filter(Boolean),
-  ticks: entries('ticks', (key, _, is, names) => `wire of ${names.terminal(key)} ${is ? 'ticked' : 'no longer ticked'}`),
-  steps: entries('steps', (step, _, is) => `a step of the build ${is === undefined ? 'no longer done' : 'done'} (${step})`),
+  ticks: entries('ticks', (key, _, is, names) => `wire of ${names.terminal(key)} ${is ? 'marked done' : 'marked not done'}`),
+  steps: entries('steps', (step, _, is) => `build step ${is === undefined ? 'marked not done' : 'marked done'} (${step})`),
   built: (before, after) =>
     JSON.stringify(before.built) === JSON.stringify(after.built)
       ? []
-      : [after.built ? `kept as built on ${after.built.date}` : 'no longer kept as built'],
+      : [after.built ? `marked as built on ${after.built.date}` : 'build record cleared'],
   accepted: entries('accepted', (finding, _, reason) =>
-    reason === undefined
-      ? `a finding no longer accepted (${findingCode(finding)})`
-      : `a finding accepted (${findingCode(finding)}): ${reason}`,
+    reason === undefined ? `finding no longer accepted (${findingCode(finding)})` : `finding accepted (${findingCode(finding)}): ${reason}`,
   ),
   benchNotes: entries('benchNotes', (_, was, note, names) => {
     const { sheet, fact } = (note ?? was)!;
-    return `note on ${fact.replaceAll('/', ' ')} of ${names.sheet(sheet)}${note ? '' : ' taken away'}`;
+    return `bench note on ${names.fact(sheet, fact)} of ${names.sheet(sheet)}${note ? '' : ' removed'}`;
   }),
   wireNotes: entries(
     'wireNotes',
-    (key, _, note, names) => `wire of ${names.terminal(key)} ${note ? 'found in its place' : 'no longer noted'}`,
+    (key, _, note, names) => `wire of ${names.terminal(key)} ${note ? 'confirmed on the bench' : 'no longer confirmed'}`,
   ),
   wishes: entries('wishes', (key, _, wish, names) =>
-    wish ? `${names.terminal(key)} preferred ${wishWords(wish, names)}` : `no preference for ${names.terminal(key)}`,
+    wish ? `${names.terminal(key)}: prefers ${wishWords(wish, names)}` : `${names.terminal(key)}: no preference`,
   ),
   together: entries('together', (id, _, how, names) =>
-    how ? `wires of ${names.part(id)} ${how === 'port' ? 'on one port' : 'side by side'}` : `wires of ${names.part(id)} anywhere`,
+    how ? `wires of ${names.part(id)} ${how === 'port' ? 'on one port' : 'on adjacent pins'}` : `wires of ${names.part(id)} on any pins`,
   ),
   busSettings: entries('busSettings', busChanges),
   pulls: entries('pulls', (key, was, pull, names) =>
     pull
       ? `${formatSi(pull.ohms, 'Ω')} from ${names.terminal(key)} to ${pull.to === 'supply' ? 'the supply' : 'ground'}`
-      : `${formatSi(was!.ohms, 'Ω')} at ${names.terminal(key)} taken out`,
+      : `${formatSi(was!.ohms, 'Ω')} at ${names.terminal(key)} removed`,
   ),
   series: entries('series', (key, was, ohms, names) =>
     ohms === undefined ? `${formatSi(was!, 'Ω')} removed at ${names.terminal(key)}` : `${formatSi(ohms, 'Ω')} at ${names.terminal(key)}`,
@@ -200,27 +202,27 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   drivers: entries('drivers', (key, was, driver, names) =>
     driver
       ? `${TRANSISTOR_WORDS[driver.kind]} with ${formatSi(driver.ohms, 'Ω')} at ${names.terminal(key)}`
-      : `${TRANSISTOR_WORDS[was!.kind]} at ${names.terminal(key)} taken out`,
+      : `${TRANSISTOR_WORDS[was!.kind]} at ${names.terminal(key)} removed`,
   ),
   ladders: entries('ladders', (id, _, ladder, names) =>
     ladder
-      ? `${names.part(id)}: ${[ladder.pull, ...ladder.row].map((ohms) => formatSi(ohms, 'Ω')).join(', ')} as its ladder`
-      : `resistors of ${names.part(id)} not known`,
+      ? `${names.part(id)}: ${[ladder.pull, ...ladder.row].map((ohms) => formatSi(ohms, 'Ω')).join(', ')} resistor ladder`
+      : `${names.part(id)}: resistor ladder unknown`,
   ),
   loads: entries('loads', (id, _, load, names) => {
     const { units = 1, share = 1 } = load ?? {};
-    return `${names.part(id)} counted ${units === 1 ? 'once' : `${units} times`}, ${Math.round(share * 100)} % on at once`;
+    return `${names.part(id)}: quantity ${units}, ${Math.round(share * 100)} % on at once`;
   }),
   readouts: entries('readouts', readoutChange),
-  capacitors: entries('capacitors', (id, _, there, names) => `capacitors beside ${names.part(id)}${there ? '' : ' taken out'}`),
+  capacitors: entries('capacitors', (id, _, there, names) => `decoupling capacitors of ${names.part(id)} ${there ? 'added' : 'removed'}`),
   drawer: (before, after) =>
     JSON.stringify(before.drawer) === JSON.stringify(after.drawer)
       ? []
-      : [`resistors on hand: ${after.drawer.own ? counted(after.drawer.own.length, 'value') : after.drawer.series}`],
+      : [`values on hand: ${after.drawer.own ? counted(after.drawer.own.length, 'value') : after.drawer.series}`],
   rates: entries('rates', (id, _, rate, names) =>
-    rate === undefined ? `${names.part(id)} asked as often as usual` : `${names.part(id)} asked ${rate} times a second`,
+    rate === undefined ? `${names.part(id)}: default update rate` : `${names.part(id)}: update rate ${rate} Hz`,
   ),
-  radio: (before, after) => (before.radio === after.radio ? [] : [after.radio ? 'the radio is used' : 'the radio is off']),
+  radio: (before, after) => (before.radio === after.radio ? [] : [after.radio ? 'radio in use' : 'radio not in use']),
 };
 
 /** Everything that differs between two plans but where their wires go, in words, field by field.

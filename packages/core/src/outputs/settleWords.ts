@@ -11,7 +11,7 @@ import type { Plan } from '../plan/plan';
 import { counted, formatAddress } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
 
-/** What settling found, in words: for the Chart and for the command line. */
+/** The text of a pin assignment, for the Chart and the command line. */
 
 /** What was proved of a settlement. */
 export function proofWords({ proved, costs, bound }: Pick<Settlement, 'proved' | 'costs' | 'bound'>): string {
@@ -20,7 +20,7 @@ export function proofWords({ proved, costs, bound }: Pick<Settlement, 'proved' |
   return `Proved optimal: ${counted(costs.moved, 'wire')} moved (the minimum), ${costs.caution === 0 ? 'no pins' : counted(costs.caution, 'pin')} with caveats, scarce pins kept free.`;
 }
 
-/** Who stands in whose way, in one sentence. */
+/** A conflict in one sentence. */
 export function conflictWords(plan: Plan, sheets: Sheets, conflict: Conflict): string {
   const board = boardOf(plan, sheets)!;
   const wanting = [
@@ -52,7 +52,7 @@ export function alternativeWords({ more, proved }: Alternative): string {
   return `${price === 'nothing' ? 'equivalent' : price}${proved ? '' : ', not proved'}`;
 }
 
-/** A wish in words.
+/** A preference in words.
  *  @example wishedWords(plan, sheets, { kind: 'wish', terminal: 'lamp:A', wish: { pin: 'GP4' } }) // 'Lamp anode at GP4' */
 export function wishedWords(plan: Plan, sheets: Sheets, of: Wished): string {
   if (of.kind === 'together')
@@ -68,7 +68,7 @@ export function wishedWords(plan: Plan, sheets: Sheets, of: Wished): string {
   return `${sayTerminal(plan, sheets, of.terminal)} ${words.join(', ')}`;
 }
 
-/** What a wish costs, and whether it is met. */
+/** The cost of a preference, and whether it is met. */
 export function wishWords(plan: Plan, sheets: Sheets, { of, met, more, proved }: WishPrice): string {
   const wish = wishedWords(plan, sheets, of);
   if (!met) return `${wish}: cannot be met with the locked wires and other preferences.`;

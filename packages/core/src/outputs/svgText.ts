@@ -1,4 +1,4 @@
-/** Colours and letters of pictures: ink on paper, the same on every screen and on a printer. */
+/** Colours and fonts of images, the same on every screen and in print. */
 export const PAPER = '#faf8f3';
 export const INK = '#22303c';
 export const RULE = '#ddd6c8';
@@ -7,7 +7,7 @@ export const BRICK = '#b3261e';
 export const GOOD = '#d9e8e2';
 export const FONT = 'Helvetica, Arial, sans-serif';
 
-/** Text as it may stand in SVG, between tags or in quotes. */
+/** Text escaped for SVG, between tags or in quotes. */
 export const escapeXml = (text: string): string =>
   text
     .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, ' ')
@@ -24,6 +24,7 @@ export interface TextStyle {
   readonly turned?: number;
 }
 
+/** A text element at x, y in pixels. */
 export const svgText = (
   x: number,
   y: number,
@@ -32,6 +33,7 @@ export const svgText = (
 ): string =>
   `<text x="${x}" y="${y}" font-size="${size}" text-anchor="${anchor}" fill="${colour}"${bold ? ' font-weight="700"' : ''}${turned ? ` transform="rotate(${turned} ${x} ${y})"` : ''}>${escapeXml(text)}</text>`;
 
+/** A line element; coordinates and width in pixels. */
 export const svgLine = (x1: number, y1: number, x2: number, y2: number, colour = RULE, width = 1, dash = ''): string =>
   `<line x1="${x1}" y1="${y1}" x2="${x2}" y2="${y2}" stroke="${colour}" stroke-width="${width}"${dash ? ` stroke-dasharray="${dash}"` : ''}/>`;
 

@@ -3,7 +3,7 @@ import { findNets } from '../nets/nets';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 
-/** A chart small enough for a list: for each part the columns its wires hang from, and the columns that clash. */
+/** A chart small enough for a list: for each part the columns of its wires, and the columns with a conflict. */
 export interface Thumbnail {
   readonly columns: number;
   readonly rows: readonly (readonly number[])[];

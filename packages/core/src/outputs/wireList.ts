@@ -5,13 +5,13 @@ import { type Plan, sameEnd, type TerminalKey, WIRE_COLOURS, type WireColour, ty
 import { PIN_ROLES } from '../sheets/roles';
 import type { Sheets } from '../sheets/sheetIndex';
 
-/** One wire of a list from elsewhere, as it stands there. */
+/** One wire of an imported list, as written. */
 export interface ListedWire {
   readonly line: number;
   readonly from: string;
   readonly to: string;
   readonly colour: WireColour | undefined;
-  /** Number of the terminal along its part, where the list says it. */
+  /** Module pin number, if the list states it. */
   readonly number: number | undefined;
 }
 
@@ -52,7 +52,7 @@ function fromTable(rows: readonly (readonly string[])[], firstLine: number): rea
     /^from$/i,
     /^(to|board|board pin|goes to)$/i,
     /^colou?r$/i,
-    /^number$/i,
+    /^module pin$/i,
   ];
   const [part, terminal, from, to, colour, number] = columns.map((pattern) => columnOf(header, pattern));
   const named = to! >= 0 && (terminal! >= 0 || from! >= 0);
@@ -95,7 +95,7 @@ export function readWireList(text: string): readonly ListedWire[] {
   return [...readLines(lines), ...long].sort((a, b) => a.line - b.line);
 }
 
-/** A line that is not read stands in the list, so that nobody takes it for read. */
+/** A line that cannot be read is listed, so that it is not overlooked. */
 const tooLong = (line: string, at: number): ListedWire => ({
   line: at + 1,
   from: `${line.trim().slice(0, 40)}… (${line.length} characters, at most ${LIMITS.characters})`,
@@ -136,7 +136,7 @@ function readLines(lines: readonly string[]): readonly ListedWire[] {
   });
 }
 
-/** Letters and digits only, small: what two ways of writing a name have in common. */
+/** Letters and digits only, lower case, to compare different spellings of a name. */
 const bare = (text: string): string =>
   text
     .normalize('NFKD')
@@ -223,12 +223,12 @@ export function matchWires(plan: Plan, sheets: Sheets, list: readonly ListedWire
     .map(nameTerminal);
   const ends = boardEnds(plan, sheets);
   return list.map((listed): MatchedWire => {
-    // Several terminals of a part may be called alike; their number along the part tells them apart.
+    // Several terminals of a part may have the same label; the module pin number distinguishes them.
     const numbered = all.filter(({ item }) => listed.number === undefined || item.terminal.number === listed.number);
     const counted = terminalsFor(listed.from, numbered);
     const found = counted.length > 0 ? counted : terminalsFor(listed.from, all);
     const end = listed.to === '' ? undefined : endFor(listed.to, ends, all);
-    // Of several that are called alike the one is meant that can go there: a signal to a pin, a supply to a rail.
+    // Of several with the same label the suitable one is meant: a signal for a pin, a supply for a rail.
     const fitting = found.filter(({ terminal }) => (end?.to === 'pin' ? PIN_ROLES[terminal.role] !== undefined : true));
     const terminals = (fitting.length > 0 ? fitting : found).map((item) => item.key);
     const [item] = fitting.length === 1 ? fitting : found;

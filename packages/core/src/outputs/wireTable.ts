@@ -8,17 +8,17 @@ import { endText } from './endText';
 const COLUMNS = [
   'Part',
   'Terminal',
-  'Number',
+  'Module pin',
   'To',
   'Header',
   'Position',
-  'From the end',
-  'Chip port',
+  'From end',
+  'Port',
   'Colour',
-  'Through',
+  'In series',
   'Locked',
   'Done',
-  'Found on the bench',
+  'Bench note',
 ] as const;
 
 function rowOf(plan: Plan, sheets: Sheets, wire: BuildWire): readonly string[] {

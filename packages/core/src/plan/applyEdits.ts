@@ -87,8 +87,8 @@ export type BatchResult =
   | { readonly ok: true; readonly plan: Plan; readonly inverse: readonly Edit[] }
   | { readonly ok: false; readonly at: number; readonly problem: EditProblem };
 
-/** A batch of edits: all of them, or none.
- *  @returns the new plan with the batch that takes it back, or the first edit that failed and why */
+/** Applies a batch of edits, all or none.
+ *  @returns the new plan with the inverse batch, or the first edit that failed and why */
 export function applyEdits(plan: Plan, edits: readonly Edit[], sheets: Sheets): BatchResult {
   let current = plan;
   let inverse: readonly Edit[] = [];

@@ -26,7 +26,7 @@ function placementEdits(from: Plan, to: Plan): Edit[] {
   return edits;
 }
 
-/** Names and jumpers of parts that stay. A jumper that is no longer set goes back to its default state. */
+/** Names and jumpers of parts that stay. A jumper that is no longer set returns to its default state. */
 function partEdits(from: Plan, to: Plan, defaultState: (part: string, strap: string) => string): Edit[] {
   return to.placements.flatMap((after): Edit[] => {
     const before = from.placements.find((p) => p.id === after.id);
@@ -77,7 +77,7 @@ function sameBoard(a: Plan, b: Plan): boolean {
   return a.board.id === b.board.id && parts(a) === parts(b);
 }
 
-/** Takes off every wire that is not soldered, and the parts that do not stay; then the board is another one. */
+/** Removes every wire that is not soldered and the parts that are dropped, then changes the board. */
 function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; readonly then: Plan } {
   const soldered = new Set(from.placements.filter((p) => p.onBoard).map((p) => p.id));
   const own = Object.entries(from.wires).filter(([key]) => !soldered.has(splitKey(key).placement));
@@ -138,9 +138,9 @@ export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, str
   ];
 }
 
-/** What belongs to parts and buses, as it is left by the edits before, against what is wanted. */
+/** Settings of parts and buses after the previous edits, compared with the target. */
 function settingEdits(from: Plan, to: Plan): readonly Edit[] {
-  // Settings of a part that goes, goes with it; those of a controller stay.
+  // Settings of a removed part are removed with it; those of a controller remain.
   const isPart = (segment: string) => from.placements.some((p) => p.id === segmentPlacement(segment));
   const busSettings = Object.fromEntries(
     Object.entries(from.busSettings).filter(([segment]) => !isPart(segment) || survives(from, to, segmentPlacement(segment))),

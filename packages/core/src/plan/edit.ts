@@ -54,29 +54,29 @@ export type Edit =
   | { readonly kind: 'switch-board'; readonly board: SheetRef; readonly soldered: readonly Soldered[] }
   /** `placement` is null for the board. */
   | { readonly kind: 'take-sheet'; readonly placement: string | null; readonly version: number }
-  /** The value is absent where the fact was found to be as the sheet says; `null` takes the note away. */
+  /** The value is absent if the sheet value is confirmed; `null` removes the note. */
   | { readonly kind: 'bench-note'; readonly sheet: string; readonly fact: string; readonly note: Omit<BenchNote, 'sheet' | 'fact'> | null }
-  /** `null` takes the wish away. */
+  /** `null` removes the preference. */
   | { readonly kind: 'wish'; readonly placement: string; readonly terminal: string; readonly wish: Wish | null }
   | { readonly kind: 'together'; readonly placement: string; readonly how: Together | null }
   /** `segment`: a controller, or the placement (and channel) that the segment lies behind. */
   | { readonly kind: 'bus-settings'; readonly segment: string; readonly settings: BusSettings | null }
   | { readonly kind: 'cut-pull-ups'; readonly placement: string; readonly cut: boolean }
-  /** `null` takes the resistor away. */
+  /** `null` removes the resistor. */
   | { readonly kind: 'wire-note'; readonly placement: string; readonly terminal: string; readonly note: WireNote | null }
   | { readonly kind: 'pull'; readonly placement: string; readonly terminal: string; readonly pull: Pull | null }
-  /** A resistor in the terminal’s wire, in ohms; `null` takes it away. */
+  /** A resistor in the terminal’s wire, in ohms; `null` removes it. */
   | { readonly kind: 'series'; readonly placement: string; readonly terminal: string; readonly ohms: number | null }
-  /** A transistor between the terminal and its pin; `null` takes it out. */
+  /** A transistor between the terminal and its pin; `null` removes it. */
   | { readonly kind: 'driver'; readonly placement: string; readonly terminal: string; readonly driver: Driver | null }
-  /** `null`: nobody knows its resistors. */
+  /** `null`: resistors unknown. */
   | { readonly kind: 'ladder'; readonly placement: string; readonly ladder: LadderValues | null }
   /** `null`: one of its kind, at its peak. */
   | { readonly kind: 'load'; readonly placement: string; readonly load: LoadUse | null }
   | { readonly kind: 'readout'; readonly placement: string; readonly readout: Readout | null }
   | { readonly kind: 'capacitors'; readonly placement: string; readonly there: boolean }
   | { readonly kind: 'drawer'; readonly drawer: Drawer }
-  /** `null`: as often as the part's sheet takes for usual. */
+  /** `null`: default rate of the part's sheet. */
   | { readonly kind: 'rate'; readonly placement: string; readonly perSecond: number | null }
   | { readonly kind: 'radio'; readonly on: boolean }
   | { readonly kind: 'accept'; readonly finding: string; readonly reason: string | null };
@@ -110,7 +110,7 @@ export function placementIndex(plan: Plan, id: string): number {
   return plan.placements.findIndex((placement) => placement.id === id);
 }
 
-/** The board sheet the plan stands on, where the sheets hold it. */
+/** The board sheet of the plan, if available. */
 export function boardOf(plan: Plan, sheets: Sheets): IndexedBoard | undefined {
   return boardSheet(sheets, plan.board);
 }

@@ -82,7 +82,7 @@ const FIELDS: { readonly [K in EditKind]: Joi.PartialSchemaMap } = {
   wire: { ...terminal, end: wireEndSchema.required(), colour: colourSchema },
 };
 
-/** The shape of one edit, told apart by `kind`. */
+/** The schema of one edit, discriminated by `kind`. */
 export const editSchema = Joi.alternatives().conditional('.kind', {
   switch: Object.entries(FIELDS).map(([kind, fields]) => ({ is: kind, then: Joi.object({ kind: Joi.valid(kind), ...fields }) })),
   otherwise: Joi.object({ kind: Joi.valid(...Object.keys(FIELDS)).required() }).unknown(),

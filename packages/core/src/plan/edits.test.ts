@@ -144,8 +144,8 @@ describe('an edit that cannot be done says where and what was expected', () => {
     locked: true,
   });
   const refusals: readonly [Edit, string, string][] = [
-    [add('oled', 'humidity-sht31'), 'placement.id', 'an id not yet in the plan'],
-    [add('x', 'no-such-part'), 'placement.sheet.id', 'the id of a known part sheet'],
+    [add('oled', 'humidity-sht31'), 'placement.id', 'an unused ID'],
+    [add('x', 'no-such-part'), 'placement.sheet.id', 'the ID of a part in the library'],
     [wire('oled:SDA', 'GP6'), 'terminal', 'a wire that is not locked'],
     [wire('oled:SCL', 'GP99'), 'end.pin', 'a pin of RP2040 stick, 40 pins'],
     [wire('oled:SCL', 'GP25'), 'end.pin', 'a signal pin on a header'],
@@ -168,13 +168,9 @@ describe('an edit that cannot be done says where and what was expected', () => {
       'wish.controller',
       'a controller of RP2040 stick, 40 pins',
     ],
-    [
-      { kind: 'wish', placement: 'oled', terminal: 'GND', wish: { pin: 'GP4' } },
-      'terminal',
-      'a terminal of a part in this plan that goes to a pin',
-    ],
+    [{ kind: 'wish', placement: 'oled', terminal: 'GND', wish: { pin: 'GP4' } }, 'terminal', 'a terminal of this plan that needs a pin'],
     [{ kind: 'together', placement: 'gone', how: 'port' }, 'placement', 'a part of this plan'],
-    [{ kind: 'switch-board', board: { id: 'no-board', version: 1 }, soldered: [] }, 'board', 'a board sheet that is there'],
+    [{ kind: 'switch-board', board: { id: 'no-board', version: 1 }, soldered: [] }, 'board', 'an available board sheet'],
     [{ kind: 'switch-board', board: { id: 'esp32-stick-38', version: 1 }, soldered: [] }, 'board', 'a board that has the end of oled:SDA'],
     [{ kind: 'explode' } as unknown as Edit, 'kind', EDIT_KINDS.join(', ')],
     [{ kind: '__proto__' } as unknown as Edit, 'kind', EDIT_KINDS.join(', ')],
@@ -194,7 +190,7 @@ describe('an edit that cannot be done says where and what was expected', () => {
     const plan = edited(shield(), sheets, add('oled', 'oled-096-ssd1306-i2c'));
     expect(applyEdit(plan, wire('oled:SDA', 'SDA'), sheets)).toMatchObject({
       ok: false,
-      problem: { expected: 'A4, the name of the conductor' },
+      problem: { expected: 'A4, the main position of this conductor' },
     });
   });
 });

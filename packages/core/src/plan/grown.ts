@@ -18,7 +18,7 @@ const OWN: ReadonlySet<Edit['kind']> = new Set(['wire', 'unwire', 'strap', 'seri
  *  part meets. Undefined is always a right answer. */
 export const growthOf = (plan: Plan): Growth | undefined => growths.get(plan);
 
-/** Says of a plan what it has grown from. Of growth in steps only the last is kept: else every plan would hold all before it. */
+/** Records the predecessor of a plan. Of several steps only the last is kept; otherwise every plan would keep all predecessors alive. */
 export function setGrowth(plan: Plan, growth: Growth): void {
   growths.set(plan, growth);
   growths.delete(growth.base);

@@ -27,19 +27,19 @@ export interface Placement {
   readonly name: string;
   /** States of the solder jumpers that differ from the sheet's default. */
   readonly straps: { readonly [strap: string]: string };
-  /** Soldered to the board: it cannot be taken out, and its wires stay. */
+  /** Soldered to the board: it cannot be removed, and its wires are fixed. */
   readonly onBoard?: true;
-  /** The builder has cut the pull-ups on the module, or will. */
+  /** The pull-ups on the module are disconnected, or will be. */
   readonly pullUpsCut?: true;
 }
 
-/** A resistor of the builder's from a line to its supply or to ground. */
+/** An added resistor from a line to its supply or to ground. */
 export interface Pull {
   readonly ohms: number;
   readonly to: 'supply' | 'ground';
 }
 
-/** The values of resistors that the builder has: a series of preferred values, or a list of his own, in ohms. */
+/** Resistor values on hand: a series of preferred values, or a custom list in ohms. */
 export interface Drawer {
   readonly series: 'E3' | 'E6' | 'E12' | 'E24' | 'E48' | 'E96' | 'E192' | 'own';
   readonly own?: readonly number[];
@@ -63,12 +63,12 @@ export interface PlanPicture {
 /** How a display is used: what it shows, how large, and how much of its picture the program keeps in memory. */
 export interface Readout {
   readonly text?: string;
-  /** Times the smallest letters; 1 where it is absent. */
+  /** Text scale; 1 if absent. */
   readonly scale?: number;
   readonly picture?: 'whole' | 'part' | 'none';
   /** A text that is longer than the display runs through it. */
   readonly scroll?: true;
-  /** Characters of the builder's own: on digits one number, the segments as bits from a on; on characters eight rows of five dots. */
+  /** Custom characters: for digits one number with segment a as bit 0; for character displays eight rows of five dots. */
   readonly glyphs?: { readonly [character: string]: readonly number[] };
   readonly pictures?: readonly PlanPicture[];
 }
@@ -96,14 +96,14 @@ export interface Driver {
   readonly ohms: number;
 }
 
-/** A wire that the builder found in its place: with the end that it had, how, and the day as 2026-11-25. */
+/** A wire confirmed on the bench: its end at that time, the method, and the date as 2026-11-25. */
 export interface WireNote {
   readonly end: WireEnd;
   readonly words: string;
   readonly date: string;
 }
 
-/** What the builder would like for one wire. Settling keeps to it wherever the board can, and says what it costs. */
+/** A preference for one wire. Pin assignment meets it if possible and reports its cost. */
 export interface Wish {
   /** This pin. */
   readonly pin?: string;
@@ -117,7 +117,7 @@ export interface Wish {
 export const TOGETHER = ['adjacent', 'port'] as const;
 export type Together = (typeof TOGETHER)[number];
 
-/** What the builder says about a bus; what is absent follows from the sheets and the usual. */
+/** User settings of a bus; absent values follow from the sheets and defaults. */
 export interface BusSettings {
   /** The clock of the program, in hertz. */
   readonly hz?: number;
@@ -146,9 +146,9 @@ export interface Plan {
    *  longer done. */
   readonly steps: { readonly [step: string]: string };
   readonly built: Built | null;
-  /** Findings that the builder lives with, by finding id, each with the reason in words. */
+  /** Accepted findings by finding ID, each with its reason. */
   readonly accepted: { readonly [finding: string]: string };
-  /** Facts that the builder measured, corrected or confirmed; they go before what the sheets say. */
+  /** Facts measured, corrected or confirmed by the user; they override the sheets. */
   readonly benchNotes: BenchNotes;
   readonly wireNotes: { readonly [key: TerminalKey]: WireNote };
   readonly wishes: { readonly [key: TerminalKey]: Wish };
@@ -161,7 +161,7 @@ export interface Plan {
   /** Resistors in single wires, by the terminal that the wire belongs to, in ohms. A pull at the same terminal sits on the far side of it,
    *  away from the part: the two are a divider for what the part sends. */
   readonly series: { readonly [key: TerminalKey]: number };
-  /** Transistors that switch what hangs at a terminal, so that the pin drives only their base or gate. */
+  /** Transistors that switch the load of a terminal, so that the pin drives only their base or gate. */
   readonly drivers: { readonly [key: TerminalKey]: Driver };
   /** By the placement of keys on one analog pin. */
   readonly ladders: { readonly [placement: string]: LadderValues };
@@ -169,10 +169,10 @@ export interface Plan {
   readonly loads: { readonly [placement: string]: LoadUse };
   /** By the placement of a display. */
   readonly readouts: { readonly [placement: string]: Readout };
-  /** Parts beside which the capacitors stand that their sheet asks for. */
+  /** Parts with the decoupling capacitors that their sheet requires. */
   readonly capacitors: { readonly [placement: string]: true };
   readonly drawer: Drawer;
-  /** How often the program asks a part, by placement, in times a second. */
+  /** Update rate by placement, in Hz. */
   readonly rates: { readonly [placement: string]: number };
   /** Whether the program uses the radio of a board that has one: it may take pins' abilities away. */
   readonly radio: boolean;

@@ -11,13 +11,13 @@ import { upgradePlan } from './upgradePlan';
 
 type Sheet = BoardSheet | PartSheet;
 
-/** A plan on its way: with the sheets it stands on, so that it opens anywhere. */
+/** A plan file: the plan with its sheets, so that it opens anywhere. */
 export interface PlanFile {
   readonly plan: Plan;
   readonly sheets: readonly Sheet[];
 }
 
-/** The shape of a plan file: the plan, and the sheets that it stands on. */
+/** The shape of a plan file: the plan and the sheets it uses. */
 export const fileSchema = planSchema.keys({ sheets: Joi.array().items(Joi.object().unknown()).max(250) });
 
 const refKey = ({ id, version }: SheetRef): string => `${id}@${version}`;
@@ -40,7 +40,7 @@ export type PlanFileRead =
 /** A document from outside as a plan with its sheets, or the first place where it is not one. */
 export function readPlanFile(document: unknown): PlanFileRead {
   const unsafe = unsafePlace(document);
-  if (unsafe !== undefined) return { ok: false, path: unsafe, fault: 'a key or a depth that no plan has' };
+  if (unsafe !== undefined) return { ok: false, path: unsafe, fault: 'unknown key or nesting depth' };
   const { error, value } = fileSchema.validate(document, { convert: false });
   if (error) return { ok: false, path: error.details[0]!.path.join('.') || 'the document', fault: error.message };
   const { sheets: documents = [], ...plan } = value as Plan & { readonly sheets?: readonly unknown[] };
@@ -58,23 +58,23 @@ export function withRefs(plan: Plan, change: (ref: SheetRef) => SheetRef): Plan 
   return { ...plan, board: change(plan.board), placements: plan.placements.map((p) => ({ ...p, sheet: change(p.sheet) })) };
 }
 
-/** The first place of a plan that its sheets do not bear out: a sheet, a terminal or an end that is not there. */
+/** The first contradiction between a plan and its sheets: a missing sheet, terminal or end. */
 export function planFault(plan: Plan, sheets: Sheets): { readonly path: string; readonly fault: string } | undefined {
   const board = boardSheet(sheets, plan.board);
-  if (!board) return { path: 'board.id', fault: `there is no board sheet ${plan.board.id}` };
+  if (!board) return { path: 'board.id', fault: `unknown board sheet ${plan.board.id}` };
   const parts = new Map(plan.placements.map((p) => [p.id, partSheet(sheets, p.sheet)]));
   for (const [at, placement] of plan.placements.entries())
-    if (!parts.get(placement.id)) return { path: `placements.${at}.sheet.id`, fault: `there is no part sheet ${placement.sheet.id}` };
+    if (!parts.get(placement.id)) return { path: `placements.${at}.sheet.id`, fault: `unknown part sheet ${placement.sheet.id}` };
   const hasTerminal = (placement: string, terminal: string) => parts.get(placement)?.terminals.has(terminal) ?? false;
   for (const [key, { end }] of Object.entries(plan.wires)) {
     const colon = key.indexOf(':');
     if (!hasTerminal(key.slice(0, colon), key.slice(colon + 1))) return { path: `wires.${key}`, fault: 'no such terminal in this plan' };
     if (end.to === 'pin' && board.pins.get(end.pin)?.kind !== 'io')
-      return { path: `wires.${key}.end.pin`, fault: `${end.pin} is no signal pin of ${board.sheet.title}` };
+      return { path: `wires.${key}.end.pin`, fault: `${end.pin} is not a signal pin of ${board.sheet.title}` };
     if (end.to === 'rail' && !board.sheet.rails.list.some((rail) => rail.id === end.rail))
-      return { path: `wires.${key}.end.rail`, fault: `${end.rail} is no rail of ${board.sheet.title}` };
+      return { path: `wires.${key}.end.rail`, fault: `${end.rail} is not a rail of ${board.sheet.title}` };
     if (end.to === 'terminal' && !hasTerminal(end.placement, end.terminal))
-      return { path: `wires.${key}.end`, fault: 'leads to a terminal that is not in this plan' };
+      return { path: `wires.${key}.end`, fault: 'ends at a terminal that is not in this plan' };
   }
   return undefined;
 }

@@ -3,11 +3,11 @@ import { fileSchema } from './planFile';
 
 /** What is checked of a plan file besides its shape. */
 const BEYOND = [
-  'ids of parts unique, names without blanks at their ends',
-  'sheets carried along as the schemas of sheets say',
-  'boards, parts, terminals, pins and rails there in the sheets',
+  'IDs of parts are unique; names have no leading or trailing spaces',
+  'enclosed sheets are valid',
+  'boards, parts, terminals, pins and rails exist in the sheets',
 ] as const;
 
 /** The published shape of plan files: JSON Schema, made from the validator so that the two cannot part. */
 export const planJsonSchema = (): JsonSchema =>
-  jsonSchemaOf(fileSchema, 'Plan file', `The shape of a plan file, version 1. Checked besides: ${BEYOND.join('; ')}.`);
+  jsonSchemaOf(fileSchema, 'plan', 'Plan file, version 1', `Also checked: ${BEYOND.join('; ')}.`);

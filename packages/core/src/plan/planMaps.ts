@@ -8,7 +8,7 @@ type MapField =
 interface PlanMap<F extends MapField> {
   /** What the keys are. */
   readonly by: 'terminal' | 'placement';
-  /** The edit that gives an entry this value, or takes it away. */
+  /** The edit that sets or removes an entry. */
   edit(key: string, value: Plan[F][string] | undefined): Edit;
 }
 

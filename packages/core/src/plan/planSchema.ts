@@ -6,7 +6,7 @@ export const nameSchema = Joi.string()
   .trim()
   .min(1)
   .max(PLAN_LIMITS.nameLength)
-  // Control and bidirectional override characters can hide what a name says.
+  // Control and bidirectional override characters can disguise a name.
 
   .pattern(/^[^\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]*$/u, 'no control characters')
   .messages({ 'string.pattern.name': '{{#label}} must have no control characters' });

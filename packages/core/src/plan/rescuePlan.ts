@@ -13,9 +13,9 @@ export type Rescued =
   | { readonly ok: true; readonly file: PlanFile; readonly leftovers: readonly Leftover[] }
   | { readonly ok: false; readonly path: string; readonly fault: string };
 
-/** Faults after which nobody takes the rest for a plan. */
+/** Maximum number of faults in a readable plan. */
 const MOST = 200;
-/** Without these there is no plan: they are not left out but told. */
+/** Required fields of a plan: a fault there is reported, not left out. */
 const NEEDED = new Set(['format', 'id', 'name', 'board', 'placements', 'wires', 'ticks']);
 
 type Tree = { [key: string]: unknown };
@@ -31,7 +31,7 @@ function holderOf(
   return key !== undefined && typeof at === 'object' && at !== null ? { holder: at as Tree, key } : undefined;
 }
 
-/** Takes the entry out that a fault lies in: the whole part, wire or note, not a field of it. */
+/** Removes the entry with a fault: the whole part, wire or note, not a field of it. */
 function takeOut(document: Tree, path: string): Leftover | undefined {
   const steps = path.split('.');
   const depth = NEEDED.has(steps[0]!) || typeof document[steps[0]!] === 'object' ? Math.min(2, steps.length) : 1;
@@ -47,16 +47,16 @@ function takeOut(document: Tree, path: string): Leftover | undefined {
   return { path: at.join('.'), fault: '', value };
 }
 
-/** Opens a plan file that is damaged, from a later version or with more in it than there should be: what cannot be read is taken out entry
- *  by entry and handed back, so that nothing is lost; what makes a plan at all must be there. */
+/** Opens a plan file that is damaged, from a later version or with more in it than there should be: what cannot be read is left out
+ *  entry by entry and handed back, so that nothing is lost; what makes a plan at all must be there. */
 export function rescuePlanFile(given: unknown): Rescued {
   const unsafe = unsafePlace(given);
-  if (unsafe !== undefined) return { ok: false, path: unsafe, fault: 'a key or a depth that no plan has' };
+  if (unsafe !== undefined) return { ok: false, path: unsafe, fault: 'unknown key or nesting depth' };
   const document = JSON.parse(JSON.stringify(given ?? null)) as Tree | null;
   if (document === null || typeof document !== 'object') return { ok: false, path: 'the document', fault: 'expected a plan, found none' };
   const leftovers: Leftover[] = [];
   if (document['format'] === 'roof-chart-plan' && document['formatVersion'] !== 1) {
-    leftovers.push({ path: 'formatVersion', fault: 'a version that this program does not know yet', value: document['formatVersion'] });
+    leftovers.push({ path: 'formatVersion', fault: 'written by a later version', value: document['formatVersion'] });
     document['formatVersion'] = 1;
   }
   for (let n = 0; n < MOST; n += 1) {
@@ -66,5 +66,5 @@ export function rescuePlanFile(given: unknown): Rescued {
     if (!left) return { ok: false, path: read.path, fault: read.fault };
     leftovers.push({ ...left, fault: read.fault });
   }
-  return { ok: false, path: 'the document', fault: `more than ${MOST} places that no plan has` };
+  return { ok: false, path: 'the document', fault: `more than ${MOST} unknown entries` };
 }

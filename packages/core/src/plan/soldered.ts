@@ -1,7 +1,7 @@
 import type { Soldered } from './edit';
 import { type Plan, splitKey } from './plan';
 
-/** The parts soldered to a plan's board as they stand in the plan: with their places in its list and their wires. */
+/** The soldered parts of a plan with their list positions and wires. */
 export function solderedIn(plan: Plan): readonly Soldered[] {
   return plan.placements.flatMap((placement, at) => {
     if (!placement.onBoard) return [];

@@ -3,9 +3,9 @@ import type { Edit } from './edit';
 import { type Placement, type Plan, splitKey } from './plan';
 import { mapEntries } from './planMaps';
 
-/** The edits that put another part in the place of one, as far as the two are alike: its id, name and place in the list stay, so
- *  do jumpers it has too, and wires, colours, locks and wishes of terminals with the same id and role.
- *  @param from the sheet of the part that goes, with which the plan was made */
+/** The edits that replace a part by another one: ID, name and list position are kept, and common jumpers, wires, colours, locks and
+ *  preferences of terminals with the same ID and role.
+ *  @param from the sheet of the replaced part */
 export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: PartSheet): readonly Edit[] {
   const at = plan.placements.findIndex((p) => p.id === placement.id);
   const role = (part: PartSheet, id: string) => part.terminals.list.find((t) => t.id === id)?.role;

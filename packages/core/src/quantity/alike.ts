@@ -1,4 +1,4 @@
-/** Results that are kept at the most; then all are forgotten. */
+/** Maximum number of memoised results; then all are dropped. */
 const KEPT = 500;
 
 /** Remembers what a pure function gave for inputs of the same content, however often they are made anew: of a hundred trial plans most

@@ -1,4 +1,4 @@
-/** Marks of resistors by IEC 60062: colour bands and the letter code. */
+/** Resistor marking by IEC 60062: colour bands and letter code. */
 
 export const COLOURS = [
   'black',
@@ -89,13 +89,13 @@ export function bandsOf(ohms: number, tolerance = 0.05, coefficient?: number): r
   const two = tolerance >= 0.02 && !last ? inDigits(ohms, 2) : undefined;
   const found = two ?? inDigits(ohms, 3);
   const multiplier = found && keyOf(POWERS, found.power);
-  if (!found || !multiplier) throw new RangeError(`Invalid resistance ${ohms}: no bands say so many digits`);
+  if (!found || !multiplier) throw new RangeError(`Invalid resistance ${ohms}: too many digits for colour bands`);
   const digits = [...String(found.digits)].map((digit) => DIGITS[Number(digit)]!);
   return [...digits, multiplier, ...(tolerated ? [tolerated] : []), ...(last ? [last] : [])];
 }
 
-/** What 3 to 6 colour bands say.
- *  @throws RangeError naming the band that cannot stand where it does
+/** The value of 3 to 6 colour bands.
+ *  @throws RangeError naming the invalid band
  *  @example readBands(['yellow', 'violet', 'red', 'gold']) // { ohms: 4700, tolerance: 0.05 } */
 export function readBands(bands: readonly Colour[]): { readonly ohms: number; readonly tolerance: number; readonly coefficient?: number } {
   if (bands.length < 3 || bands.length > 6) throw new RangeError(`Invalid bands: ${bands.length} of them, expected 3 to 6`);
@@ -117,7 +117,7 @@ export function readBands(bands: readonly Colour[]): { readonly ohms: number; re
     : { ohms, tolerance, coefficient: at(5, (colour) => COEFFICIENTS.get(colour), 'coefficient') };
 }
 
-/** The letter code of a resistor: the letter of its power stands for the point; the letter of its tolerance follows.
+/** The letter code of a resistor: the multiplier letter marks the decimal point; the tolerance letter follows.
  *  @throws RangeError where the value is not above zero
  *  @example letterCode(4700, 0.01) // '4K7F'
  *  @example letterCode(0.47) // 'R47'

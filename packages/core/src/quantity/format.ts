@@ -54,7 +54,7 @@ export function formatBytes(bytes: number): string {
 }
 
 /** A number with what it counts.
- *  @example counted(2, 'clash', 'clashes') // '2 clashes' */
+ *  @example counted(2, 'address', 'addresses') // '2 addresses' */
 export function counted(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }

@@ -1,4 +1,4 @@
-/** Work that is done when its result is first asked for, and once. */
+/** A lazily computed value, computed once. */
 export function once<T>(work: () => T): () => T {
   let done: { readonly result: T } | undefined;
   return () => (done ??= { result: work() }).result;

@@ -12,10 +12,10 @@ const FACTORS: { readonly [prefix: string]: number } = {
   R: 1,
 };
 
-/** Nobody writes a value longer than this. */
+/** Maximum length of a value. */
 const LONGEST = 60;
 
-/** Ways to write ohms; the first two look alike and are the Greek letter and the sign. */
+/** Ways to write ohms; the first two are the Greek letter and the ohm sign. */
 const OHMS = ['Ω', 'Ω', 'ohms', 'Ohms', 'ohm', 'Ohm', 'R'];
 
 /** "1,000" may be one or a thousand: it is neither. With a nought before the comma it can only be a decimal one. */
@@ -55,8 +55,8 @@ const BEFORE_UNIT = /(\d)\s+(?=(?:[pnuµμmkKMG]?(?:Ω|Ω|ohms?|[AVFW]|Hz)|[kKMG
 /** "4,7k": a decimal comma, or two values? */
 const COMMA_BETWEEN = /^\d{1,3},\d{1,2}[a-zµμΩΩ]*$/i;
 
-/** The values of a list as they stand there: parted by blanks, semicolons, or commas with a blank after them.
- *  @returns the pieces, or the piece that could be one value or two
+/** The values of a list as written, separated by spaces, semicolons, or commas followed by a space.
+ *  @returns the pieces, or the first ambiguous piece
  *  @example splitValues('4.7 kΩ, 330 470 ohms') // { pieces: ['4.7kΩ', '330', '470ohms'] }
  *  @example splitValues('4,7k') // { ambiguous: '4,7k' } */
 export function splitValues(text: string): { readonly pieces: readonly string[] } | { readonly ambiguous: string } {
@@ -66,5 +66,4 @@ export function splitValues(text: string): { readonly pieces: readonly string[] 
 }
 
 /** What to say about a piece that could be one value or two. */
-export const ambiguousText = (piece: string): string =>
-  `${piece} could be one value or two: write a point for decimals (4.7k), and a blank after each comma`;
+export const ambiguousText = (piece: string): string => `${piece} is ambiguous: use a decimal point (4.7k) and a space after each comma`;

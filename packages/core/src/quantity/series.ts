@@ -37,7 +37,7 @@ export function valuesOf(series: Series, min: number, max: number): readonly num
   return values;
 }
 
-/** The values that somebody has: of a series, or his own, within bounds and in rising order.
+/** The values on hand: of a series or a custom list, within bounds, ascending.
  *  @example drawerValues({ series: 'own', own: [4700, 330] }, 100, 1e6) // [330, 4700] */
 export function drawerValues(
   drawer: { readonly series: Series | 'own'; readonly own?: readonly number[] },

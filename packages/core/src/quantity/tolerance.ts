@@ -1,2 +1,2 @@
-/** Tolerance of the resistors that people have, where nobody says: 5 %. */
+/** Default resistor tolerance: 5 %. */
 export const USUAL_TOLERANCE = 0.05;

@@ -4,7 +4,7 @@ import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { LETTER } from './layout';
 import { segmentTable } from './segmentTable';
 
-/** What a display's letters, pictures and tables take of the flash. */
+/** Flash used by the fonts, pictures and tables of a display. */
 export interface FlashLine {
   readonly placement: string;
   readonly what: 'font' | 'picture' | 'table' | 'glyphs';
@@ -15,16 +15,16 @@ export interface FlashLine {
 
 export interface FlashLedger {
   readonly flashBytes: number;
-  /** What the boot loader takes. */
+  /** Size of the boot loader. */
   readonly runtimeBytes: number;
   readonly lines: readonly FlashLine[];
   readonly usedBytes: number;
   readonly leftBytes: number;
 }
 
-/** The printable characters of ASCII, each a column of bytes for every column of its dots; larger letters are drawn from the same font. */
+/** The printable characters of ASCII, one byte column per dot column; larger scales use the same font. */
 const FONT_BYTES = 95 * (LETTER.width - 1);
-/** Rows of a character of one's own on a character display. */
+/** Rows of a custom character on a character display. */
 const OWN_ROWS = 8;
 
 function linesOf(plan: Plan, sheets: Sheets, placement: Placement): readonly FlashLine[] {
@@ -41,14 +41,14 @@ function linesOf(plan: Plan, sheets: Sheets, placement: Placement): readonly Fla
   return lines;
 }
 
-/** The flash of the board with what the letters and pictures of all displays take. The program itself is not known and not counted.
- *  Undefined where the plan's board is not known. */
+/** The flash of the board and its use by fonts and pictures of all displays. The program itself is unknown and not counted. Undefined if
+ *  the board is unknown. */
 export function flashLedger(plan: Plan, sheets: Sheets): FlashLedger | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const { flashBytes, runtimeFlashBytes = 0 } = board.sheet.memory;
   const all = plan.placements.flatMap((placement) => linesOf(plan, sheets, placement));
-  // Two displays with letters share the font.
+  // Displays with text share the font.
   const font = all.findIndex((line) => line.what === 'font');
   const lines = all.filter((line, at) => line.what !== 'font' || at === font);
   const usedBytes = lines.reduce((sum, line) => sum + line.bytes, 0);

@@ -1,7 +1,7 @@
 /** Segments of a digit, bit 0 to bit 7: a (top), b, c (right), d (bottom), e, f (left), g (middle), the point. */
 export const SEGMENTS = ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'dp'] as const;
 
-/** What seven segments show, as bits of `SEGMENTS`; letters in the form that is told apart best. */
+/** What seven segments show, as bits of `SEGMENTS`; letters in their most legible form. */
 const SEVEN: { readonly [glyph: string]: number } = {
   '0': 0x3f,
   '1': 0x06,
@@ -65,8 +65,8 @@ export interface Cell {
   readonly shown: boolean;
 }
 
-/** Text on digits: a point or a colon belongs to the digit before it and takes no place of its own.
- *  @param own characters of the builder's own, as bits of `SEGMENTS`
+/** Text on digits: a decimal point or colon belongs to the digit before it.
+ *  @param own custom characters, as bits of `SEGMENTS`
  *  @param colons the digits that have a colon after them, from 1
  *  @example digitCells('12:34', {}, [2]).length // 4 */
 export function digitCells(
@@ -116,5 +116,5 @@ export function starburstCells(text: string): readonly Cell[] {
   return cells;
 }
 
-/** Fourteen segments show capitals and figures, small letters as capitals, and the usual signs. */
+/** Fourteen segments show capitals, digits and common symbols, lower case as capitals. */
 export const hasFourteen = (character: string): boolean => /^[A-Za-z0-9 .,\-+*/\\_=<>()'"$%&?!|°]$/.test(character);

@@ -2,7 +2,7 @@ import type { Readout } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { type Cell, digitCells, hasCharacter, starburstCells } from './glyphs';
 
-/** A letter of the smallest usual font with its gap, in pixels. */
+/** Character cell of the smallest common font, in pixels. */
 export const LETTER = { width: 6, height: 8 } as const;
 
 /** Text as a display shows it. */
@@ -11,15 +11,15 @@ export interface Layout {
   readonly rows: number;
   /** The rows that have something, as far as they are seen. */
   readonly lines: readonly (readonly Cell[])[];
-  /** The row that the first line stands in: on round glass text stands in the middle, where there is room. */
+  /** The row of the first line: on a round display text is centred vertically. */
   readonly first: number;
-  /** Letters that do not fit: beside their row, and rows below the last. */
+  /** Characters that do not fit: beyond their row, and rows below the last. */
   readonly cut: number;
   /** What the display cannot show, each once. */
   readonly unknown: readonly string[];
   /** The text runs through the display: how many columns it is wide, and how many steps until it has gone by. */
   readonly scroll?: { readonly width: number; readonly steps: number };
-  /** Larger letters are wished for, and the display has one font of its own. */
+  /** A text scale is set, but the display has a fixed font. */
   readonly oneFont: boolean;
 }
 
@@ -36,7 +36,7 @@ const plain =
 
 type Glyphs = NonNullable<Readout['glyphs']>;
 
-/** How many letters there is room for, and which there are, by the kind of display. */
+/** Capacity in characters and available characters, by kind of display. */
 function gridOf(part: PartSheet, scale: number, own: Glyphs): Grid | undefined {
   const { readout } = part;
   if (!readout) return undefined;
@@ -97,8 +97,8 @@ function layoutOf(part: PartSheet, { text = '', scale = 1, scroll, glyphs = {} }
   };
 }
 
-/** Letters that a row of round glass shows whole: the chord at the row's edge that is farther from the middle.
- *  @param diameter of the glass, in pixels */
+/** Characters fully visible in a row of a round display: the chord at the row edge farther from the centre.
+ *  @param diameter of the display, in pixels */
 export function roundColumns(diameter: number, scale: number, row: number, rows: number): number {
   const radius = diameter / 2;
   const height = LETTER.height * scale;

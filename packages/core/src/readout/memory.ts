@@ -3,7 +3,7 @@ import type { Placement, Plan, Readout } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 
-/** Memory that the picture of a part takes. */
+/** Frame buffer memory of a part. */
 export interface MemoryLine {
   readonly placement: string;
   readonly bytes: number;
@@ -29,7 +29,7 @@ const PAGES = 8;
 
 const isColour = (part: PartSheet): boolean => part.memory?.format.startsWith('16 bits') === true;
 
-/** How much of its picture a display keeps in memory where nobody says: colour displays are drawn into, plain ones worked out first. */
+/** Default frame buffer mode: colour displays are drawn directly, monochrome ones buffered. */
 const usualPicture = (part: PartSheet): MemoryLine['picture'] => (isColour(part) ? 'none' : 'whole');
 
 function bytesOf(part: PartSheet, whole: number, picture: MemoryLine['picture']): number {

@@ -118,13 +118,13 @@ describe('a picture as bytes', () => {
   test('twenty megapixels, and none, are refused with what is possible', () => {
     const huge: Pixels = { width: 5000, height: 4000, rgba: new Uint8ClampedArray(4) };
     expect(() => packPicture(huge, form)).toThrow(
-      `picture of 5000 × 4000: expected at most ${MOST_PIXELS / 1e6} million pixels; make it smaller first`,
+      `picture of 5000 × 4000: expected at most ${MOST_PIXELS / 1e6} million pixels; reduce its size first`,
     );
     expect(() => packPicture({ ...huge, width: 0 }, form)).toThrow('expected pixels');
   });
 
   test('order and bytes in words', () => {
-    expect(orderWords(form)).toBe('eight pixels under each other, lowest bit on top; column by column, then the next eight rows');
+    expect(orderWords(form)).toBe('eight vertical pixels per byte, lowest bit on top; page by page, each column by column');
     expect(orderWords({ ...form, bits: 16, inverted: true })).toMatch(/low byte first; row by row, inverted$/);
     expect(bytesText(Uint8Array.from({ length: 17 }, (_, n) => n)).split('\n')).toEqual([expect.stringMatching(/^0x00, .*0x0F,$/), '0x10']);
   });

@@ -13,7 +13,7 @@ export const SHADINGS = ['threshold', 'pattern', 'spread'] as const;
 export type Shading = (typeof SHADINGS)[number];
 
 /** In what order pixels become bytes: `rows`: eight beside each other, row by row; `pages`: eight under each other, column by column, then
- *  the next eight rows; `columns`: eight under each other down a column, then the next column. */
+ *  the next eight rows; `columns`: eight under each other column by column, each from top to bottom. */
 export const ORDERS = ['rows', 'pages', 'columns'] as const;
 export type Order = (typeof ORDERS)[number];
 
@@ -76,7 +76,7 @@ function bitPlace({ order, first }: PictureForm, width: number, height: number, 
   return { byte: order === 'pages' ? part * width + x : x * Math.ceil(height / 8) + part, bit };
 }
 
-/** Bytes that a picture takes; rows and columns are filled up to whole bytes. */
+/** Size of a picture in bytes; rows and columns are padded to whole bytes. */
 export function pictureBytes({ bits, order }: Pick<PictureForm, 'bits' | 'order'>, width: number, height: number): number {
   if (bits === 16) return 2 * width * height;
   if (bits === 4) return Math.ceil(width / 2) * height;
@@ -101,9 +101,7 @@ export function packPicture(pixels: Pixels, form: PictureForm): Uint8Array {
   const { width, height } = pixels;
   if (!(width > 0 && height > 0)) throw new RangeError(`picture of ${width} × ${height}: expected pixels`);
   if (width * height > MOST_PIXELS)
-    throw new RangeError(
-      `picture of ${width} × ${height}: expected at most ${MOST_PIXELS / 1e6} million pixels; make it smaller first, the display has far fewer`,
-    );
+    throw new RangeError(`picture of ${width} × ${height}: expected at most ${MOST_PIXELS / 1e6} million pixels; reduce its size first`);
   const values = valuesOfPixels(pixels, form);
   const bytes = new Uint8Array(pictureBytes(form, width, height));
   for (let y = 0; y < height; y += 1)
@@ -123,16 +121,16 @@ export function packPicture(pixels: Pixels, form: PictureForm): Uint8Array {
   return bytes;
 }
 
-/** The order in words, as it stands above the bytes.
- *  @example orderWords({ bits: 1, order: 'pages', first: 'low', ... }) // 'eight pixels under each other, lowest bit on top, ...' */
+/** The byte order in words, for the header of an export.
+ *  @example orderWords({ bits: 1, order: 'pages', first: 'low', ... }) // 'eight vertical pixels per byte, lowest bit on top, ...' */
 export function orderWords({ bits, order, first, inverted }: PictureForm): string {
   const turned = inverted ? ', inverted' : '';
   if (bits === 16) return `5 bits red, 6 green, 5 blue; ${first === 'high' ? 'high' : 'low'} byte first; row by row${turned}`;
-  if (bits === 4) return `two pixels in a byte, the left one in the ${first === 'high' ? 'high' : 'low'} half; row by row${turned}`;
+  if (bits === 4) return `two pixels per byte, left pixel in the ${first === 'high' ? 'high' : 'low'} nibble; row by row${turned}`;
   const bit = first === 'high' ? 'highest' : 'lowest';
-  if (order === 'rows') return `eight pixels beside each other, ${bit} bit to the left; row by row${turned}`;
-  const next = order === 'pages' ? 'column by column, then the next eight rows' : 'down a column, then the next column';
-  return `eight pixels under each other, ${bit} bit on top; ${next}${turned}`;
+  if (order === 'rows') return `eight horizontal pixels per byte, ${bit} bit on the left; row by row${turned}`;
+  const next = order === 'pages' ? 'page by page, each column by column' : 'column by column, each from top to bottom';
+  return `eight vertical pixels per byte, ${bit} bit on top; ${next}${turned}`;
 }
 
 /** Bytes as text, sixteen in a row.

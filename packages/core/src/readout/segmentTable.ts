@@ -36,7 +36,7 @@ function byteOf(bits: readonly SegmentBit[], lit: number, activeLow: boolean): n
   return activeLow ? all & ~on : on;
 }
 
-/** The outputs of a part in the order of their labels: QA takes the bit that is shifted in last, bit 0. */
+/** The outputs of a part in the order of their labels: QA receives the bit shifted in last, bit 0. */
 function outputsOf(plan: Plan, sheets: Sheets, placement: string): readonly string[] {
   const list = partOf(plan, placement, sheets)?.sheet.terminals.list ?? [];
   return list

@@ -37,12 +37,12 @@ export interface Addition {
   readonly plan: Plan;
 }
 
-/** Nodes after which the best found is taken: an addition is asked for by the hundred. */
+/** Search limit in nodes, because additions are computed by the hundred. */
 const NODES = 400;
 
 export const ADDITION_VERDICTS = ['fits', 'moves', 'risk', 'no'] as const;
-/** `fits`: beside what is there; `moves`: other wires must give way; `risk`: it works, with findings that are no clash;
- *  `no`: something of it finds no place, or clashes. */
+/** `fits`: without other changes; `moves`: other wires must move; `risk`: it works, with findings below error; `no`: a terminal cannot
+ *  be connected, or an error. */
 export type AdditionVerdict = (typeof ADDITION_VERDICTS)[number];
 
 /** What an addition comes to. */
@@ -52,11 +52,11 @@ export function additionVerdict({ open, added, moved }: Addition): AdditionVerdi
   return moved.length > 0 ? 'moves' : 'fits';
 }
 
-/** Whether every wire can stay where it is. In a plan with a clash settling would mend that too, which is not what adding a
- *  part is asked for. */
+/** Whether every wire can stay. In a plan with a pin conflict, assignment would also solve that, which is not the purpose of adding a
+ *  part. */
 const isSound = derived((plan: Plan, sheets: Sheets): boolean => settle(plan, sheets, { only: '', nodes: NODES })?.costs.moved === 0);
 
-/** The new part settled: beside what is there where that is enough, which moves nothing; else with all of it. */
+/** Assigns the new part without moving wires if possible, otherwise together with all wires. */
 function settledAddition(plan: Plan, bare: Plan, placement: string, sheets: Sheets): Settlement | undefined {
   const beside = settle(bare, sheets, { only: placement, freeze: true, nodes: NODES })!;
   if (beside.costs.unwired === 0 && beside.costs.moved === 0) return beside;
@@ -88,8 +88,8 @@ function applied(plan: Plan, edits: readonly Edit[], sheets: Sheets): Plan {
   return result.plan;
 }
 
-/** The addition of one part: settled, so that nothing moves unless it must. What then stays open is wired as far as it goes,
- *  for the checks to name what is wrong there. Undefined where the plan's board is not known. */
+/** The addition of one part, with its pins assigned so that wires move only if necessary. Remaining terminals are connected as far as
+ *  possible, for the checks to report. Undefined if the board is unknown. */
 export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition | undefined {
   const sheets = notedSheets(kept, plan.benchNotes);
   const board = boardOf(plan, sheets);

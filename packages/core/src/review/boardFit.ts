@@ -26,8 +26,8 @@ export interface HeadRoom {
 
 export interface BoardFit {
   readonly board: string;
-  /** `fits`: everything has its place and no check finds a clash; `clashes`: it has, but something else does not work;
-   *  `open`: it is proved that something finds no place; `unknown`: the search was stopped before that was shown. */
+  /** `fits`: all terminals connected without errors; `clashes`: all connected, with errors; `open`: proved that a terminal cannot be
+   *  connected; `unknown`: search stopped before a proof. */
   readonly verdict: 'fits' | 'clashes' | 'open' | 'unknown';
   readonly open: readonly TerminalKey[];
   readonly proved: boolean;
@@ -39,7 +39,7 @@ export interface BoardFit {
   readonly kept: number;
   readonly lostLocks: readonly TerminalKey[];
   readonly left: readonly string[];
-  /** The change to this board; empty for the board that the plan is on already and settled. */
+  /** The edits that change to this board; empty for the present board with assigned pins. */
   readonly edits: readonly Edit[];
   readonly plan: Plan;
 }
@@ -58,7 +58,7 @@ function headRoomOf(plan: Plan, sheets: Sheets): HeadRoom {
     total: usable.length,
     adc: having('adc'),
     pwm: having('pwm'),
-    // A line for several pins serves all of them, so there the count is of pins as well.
+    // A shared interrupt serves several pins, so pins are counted.
     interrupt: free.filter((pin) => pin.interrupts?.length).length,
     controllers: { i2c, spi, uart },
   };
@@ -97,7 +97,7 @@ function fitFrom(onto: Pick<OntoBoard, 'edits' | 'plan' | 'settlement' | 'kept' 
   };
 }
 
-/** How a plan's parts fit on a board: settled there, and reviewed. Undefined where the board is not among the sheets. */
+/** How the parts of a plan fit on a board, assigned and reviewed there. Undefined if the board is unknown. */
 export function boardFit(plan: Plan, kept: Sheets, boardId: string, options: SettleOptions = {}): BoardFit | undefined {
   const sheets = notedSheets(kept, plan.benchNotes);
   const onto = ontoBoard(plan, sheets, boardId, options);
@@ -107,8 +107,8 @@ export function boardFit(plan: Plan, kept: Sheets, boardId: string, options: Set
 const VERDICTS: readonly BoardFit['verdict'][] = ['fits', 'clashes', 'unknown', 'open'];
 const count = (fit: BoardFit, level: Finding['level']) => fit.findings.filter((f) => f.level === level).length;
 
-/** Best first: what fits before what does not, then fewer terminals open, fewer clashes and risks, fewer pins with caution, more
- *  pins left; among equals in the order of their ids. */
+/** Best first: fitting boards, then fewer unconnected terminals, fewer errors and warnings, fewer pins with caveats, more free pins,
+ *  then by ID. */
 export function compareFits(a: BoardFit, b: BoardFit): number {
   return (
     VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict) ||

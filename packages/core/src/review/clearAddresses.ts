@@ -11,7 +11,7 @@ import { partSheet, type Sheets } from '../sheets/sheetIndex';
 /** The straps that keep every part of a bus apart with as few changes as can be, or the parts that no straps keep apart. */
 export type ClearedAddresses =
   | { readonly ok: true; readonly changes: number; readonly edits: readonly Edit[] }
-  /** As few parts as show it: without any one of them the rest can be kept apart. */
+  /** A minimal set: without any one of them the rest can be separated. */
   | { readonly ok: false; readonly stuck: readonly string[] };
 
 /** Chooses the straps of all parts of an I2C bus at once. Undefined where the plan's board is not known. */
@@ -27,7 +27,7 @@ export function clearAddresses(plan: Plan, sheets: Sheets, bus: Bus): ClearedAdd
       ...option,
       moved: isNow(option.addresses) ? 0 : 1,
     }));
-    // What hangs behind its channels keeps its straps; whoever is before them must not meet it.
+    // Parts behind its channels keep their straps; parts on the main bus must avoid their addresses.
     const beyond = presentAddresses(plan, sheets, reachedFrom(plan, sheets, [placement]));
     return [{ placement, part, addresses, beyond }];
   });
@@ -41,7 +41,7 @@ export function clearAddresses(plan: Plan, sheets: Sheets, bus: Bus): ClearedAdd
         return option && option.moved > 0 ? (strapEdits(plan, board, placement, part, option.straps) ?? []) : [];
       }),
     };
-  // Takes away who is not needed for the clash, one after another.
+  // Removes members that are not needed for the conflict, one by one.
   let stuck = known;
   for (const one of known) {
     const without = stuck.filter((other) => other !== one);

@@ -24,9 +24,9 @@ function nextSafe(plan: Plan, sheets: Sheets): { finding: Finding; remedy: Remed
   return undefined;
 }
 
-/** Takes safe remedies one after another, reviewing anew after each, until none is left.
- *  @param most ceiling on the number of remedies
- *  @returns what was done; on `loop` and `ceiling` what was done up to there, each step being safe by itself */
+/** Applies safe fixes one after another, reviewing after each, until none is left.
+ *  @param most maximum number of fixes
+ *  @returns the applied fixes; on `loop` and `ceiling` those up to that point, each safe on its own */
 export function fixSafe(plan: Plan, sheets: Sheets, most = 200): SafeFix {
   const seen = new Set([JSON.stringify(plan)]);
   const fixed: SafeFix['fixed'][number][] = [];
@@ -35,7 +35,7 @@ export function fixSafe(plan: Plan, sheets: Sheets, most = 200): SafeFix {
   for (let step = nextSafe(now, sheets); step; step = nextSafe(now, sheets)) {
     if (fixed.length >= most) return { plan: now, edits, fixed, end: 'ceiling' };
     const result = applyEdits(now, step.remedy.edits, sheets);
-    if (!result.ok) throw new Error(`${step.finding.id}: its remedy does not apply: ${result.problem.path}`);
+    if (!result.ok) throw new Error(`${step.finding.id}: its fix does not apply: ${result.problem.path}`);
     const key = JSON.stringify(result.plan);
     if (seen.has(key)) return { plan: now, edits, fixed, end: 'loop' };
     seen.add(key);

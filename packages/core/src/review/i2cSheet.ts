@@ -23,7 +23,7 @@ export interface AddressRow {
   readonly options: readonly { readonly addresses: readonly number[]; readonly edits: readonly Edit[] }[];
   /** Addresses it can be given, what it has now among them, in rising order: those that its straps move. */
   readonly steps: readonly number[];
-  /** Addresses that somebody else on the bus answers on, too. */
+  /** Addresses with a conflict. */
   readonly shared: readonly number[];
   /** The channel that it is behind, as the id of its segment. */
   readonly channel?: string;
@@ -33,11 +33,11 @@ export interface AddressRow {
 export interface I2cSheet {
   readonly bus: Bus;
   readonly addresses: readonly AddressRow[];
-  /** The stretch at the board's pins first. */
+  /** The segment at the board's pins first. */
   readonly segments: readonly [SegmentSheet, ...SegmentSheet[]];
   readonly limits: readonly ClockLimit[];
   readonly time: Worked<BusTime>;
-  /** Members of which no sheet says what they send and read. */
+  /** Members without facts on their traffic. */
   readonly unknown: readonly string[];
 }
 

@@ -25,7 +25,7 @@ export interface RailLedger {
   readonly lines: readonly { readonly placement: string | undefined; readonly typicalMilliamps: number; readonly peakMilliamps: number }[];
 }
 
-/** What the parts on one bus take of a second: more than 1 is more than there is. */
+/** The load of one bus as a fraction; more than 1 is an overload. */
 export interface BusLedger {
   readonly controller: string;
   readonly label: string;
@@ -38,7 +38,7 @@ export interface Ledgers {
   readonly buses: readonly BusLedger[];
 }
 
-/** The time of every I2C and SPI bus that a controller drives and of whose parts some sheet says what they send. */
+/** The load of every I2C and SPI bus with a controller and at least one member with traffic facts. */
 export function busLedgers(plan: Plan, sheets: Sheets, board: IndexedBoard, buses: readonly Bus[]): readonly BusLedger[] {
   return buses.flatMap((bus): BusLedger[] => {
     const controller = bus.controller === undefined ? undefined : board.controllers.get(bus.controller);

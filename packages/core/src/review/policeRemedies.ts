@@ -17,7 +17,7 @@ function faultsOf(plan: Plan, sheets: Sheets, finding: Finding, index: number): 
   if (!result.preview.gone.some((f) => f.id === finding.id)) faults.push(`${name} does not remove its finding`);
   const harm = result.preview.added.filter((f) => f.level !== 'hint' && f.code !== finding.code && checkOf(f.code).harm);
   if (harm.length > 0 && finding.code !== 'terminal-unwired') faults.push(`${name} brings ${harm.map((f) => f.id).join(', ')}`);
-  if (!sayRemedy(plan, sheets, finding.code, remedy)) faults.push(`${name} has no words`);
+  if (!sayRemedy(plan, sheets, finding.code, remedy)) faults.push(`${name} has no text`);
   return faults;
 }
 

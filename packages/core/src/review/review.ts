@@ -48,14 +48,14 @@ function placeKey(place: Place): string {
   return whole.length <= 200 ? whole : `${whole.slice(0, 180)}-${checksum(whole)}`;
 }
 
-/** 32-bit FNV-1a, in hexadecimal: stable over runs and machines, which is all that is asked of it. */
+/** 32-bit FNV-1a, in hexadecimal: stable over runs and machines, which is sufficient here. */
 function checksum(text: string): string {
   let hash = 0x811c9dc5;
   for (const letter of text) hash = Math.imul(hash ^ letter.codePointAt(0)!, 0x01000193) >>> 0;
   return hash.toString(16);
 }
 
-/** Findings are drafts until they carry their code; a text key that the check does not know is its author's mistake. */
+/** Completes finding drafts with their code; an unknown text key is a bug in the check. */
 function finish(check: Check, draft: FindingDraft, context: CheckContext): Finding {
   if (!check.messages[draft.message]) throw new Error(`${check.code} has no message ${draft.message}`);
   const id = idOf(check, draft);
@@ -81,7 +81,7 @@ function remediesOf(check: Check, id: string, context: CheckContext): readonly R
     .find((draft) => idOf(check, draft) === id)!
     .remedies();
   const unknown = remedies.find(({ label }) => !check.remedies[label]);
-  if (unknown) throw new Error(`${check.code} has no remedy ${unknown.label}`);
+  if (unknown) throw new Error(`${check.code} has no fix ${unknown.label}`);
   return remedies.filter((remedy) => keepsWord(check, id, context, remedy));
 }
 
@@ -209,7 +209,7 @@ export const findingsOf: (plan: Plan, sheets: Sheets) => readonly Finding[] = de
 
 const PLAN_CHECKS = CHECKS.filter((check) => check.about !== 'facts');
 
-/** The findings of a plan but those about what its sheets know. */
+/** The findings of a plan, except those about its sheets. */
 export const planFindingsOf: (plan: Plan, sheets: Sheets) => readonly Finding[] = derived((plan, sheets) => {
   const context = plan.placements.every((p) => sheets.parts.has(p.sheet.id)) ? contextOf(plan, sheets) : undefined;
   return context ? runChecks(context, PLAN_CHECKS) : [];

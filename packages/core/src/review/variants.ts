@@ -34,7 +34,7 @@ export interface VariantRow {
   readonly wires: number;
   /** How many settings of addresses there are to choose from; undefined for parts without. */
   readonly addresses: number | undefined;
-  /** Frames or readings a second at the very most, alone on its bus at the clock it would have. */
+  /** Maximum frames or readings per second, alone on its bus at its clock. */
   readonly mostPerSecond: number | undefined;
   readonly what: 'reading' | 'frame' | 'text' | undefined;
   /** Memory of its picture, as much of it as the plan keeps. */
@@ -77,7 +77,7 @@ function mostPerSecond(plan: Plan, sheets: Sheets, placement: string, part: Part
   return undefined;
 }
 
-/** The numbers of a part as it stands in a plan. */
+/** The figures of a part in a plan. */
 function measured(plan: Plan, sheets: Sheets, id: string, part: PartSheet) {
   const board = boardOf(plan, sheets)!;
   const nets = findNets(plan, sheets);
@@ -126,8 +126,8 @@ function otherForm(plan: Plan, sheets: Sheets, placement: Placement, from: PartS
   };
 }
 
-/** Every form of a part side by side, each put into this plan in the place of the present one and wired as well as can be. Undefined
- *  where the placement or a sheet is not there. */
+/** Compares all versions of a part, each in place of the present one and connected as far as possible. Undefined if the placement or a
+ *  sheet is missing. */
 export function compareForms(plan: Plan, kept: Sheets, id: string): readonly VariantRow[] | undefined {
   const sheets = notedSheets(kept, plan.benchNotes);
   const placement = plan.placements.find((p) => p.id === id);

@@ -101,9 +101,9 @@ describe('sheet-unverified', () => {
   test('names the sheets and the groups of facts, until every one is confirmed', () => {
     expect(said(stick())).toBeUndefined();
     const groups = ['terminals', 'supply', 'module'];
-    expect(said(oled)).toMatch(/: OLED [^:]*: order and labels of its terminals, supply voltage and current and pull-ups on the module\. /);
+    expect(said(oled)).toMatch(/: OLED [^:]*: terminals, supply and components on the module\. /);
     const terminals = edited(oled, sheets, note('oled-096-ssd1306-i2c', 'terminals'));
-    expect(said(terminals)).toMatch(/: supply voltage and current and pull-ups/);
+    expect(said(terminals)).toMatch(/: supply and components on the module/);
     expect(said(edited(oled, sheets, ...groups.map((g) => note('oled-096-ssd1306-i2c', g))))).toBeUndefined();
   });
   test('one measured fact does not confirm its whole group, all of them do', () => {

@@ -3,11 +3,11 @@ import { type FactValue, withFact } from './factPath';
 import type { PartSheet } from './partSheet';
 import type { Source } from './source';
 
-/** A fact that the builder measured, corrected or confirmed, in one plan. */
+/** A fact measured, corrected or confirmed by the user, in one plan. */
 export interface BenchNote {
   /** Id of the sheet: the fact changes for every part of the plan that this sheet describes. */
   readonly sheet: string;
-  /** Name of the fact (`electrical/pullUpOhms/max`), or of a group of facts that is confirmed as it stands. */
+  /** Name of the fact (`electrical/pullUpOhms/max`), or of a group that is confirmed as a whole. */
   readonly fact: string;
   /** Absent where the sheet's own value was found to be right. */
   readonly value?: FactValue;
@@ -19,6 +19,7 @@ export interface BenchNote {
 /** The notes of a plan, by `sheet:fact`. */
 export type BenchNotes = { readonly [key: string]: BenchNote };
 
+/** The key of a bench note in a plan. @example noteKey('oled-096', 'supply/volts/max') // 'oled-096:supply/volts/max' */
 export const noteKey = (sheet: string, fact: string): string => `${sheet}:${fact}`;
 
 type Sheet = BoardSheet | PartSheet;
@@ -35,7 +36,7 @@ export function covers(note: BenchNote, fact: string): boolean {
   return fact === note.fact || fact.startsWith(`${note.fact}/`);
 }
 
-/** The group that a fact's source stands at. */
+/** The group with the source of a fact. */
 export const groupOf = (fact: string): string => fact.split('/', 1)[0]!;
 
 /** The sheet as measured: values replaced, sources left as they are. A note whose fact is gone changes nothing. */

@@ -37,7 +37,7 @@ function railsOf(rows: readonly PinRow[], logicVolts: number): readonly Rail[] {
     const { id, volts } = railOf(label, logicVolts);
     if (rails.has(id)) return;
     const range = { min: Number((volts * 0.97).toFixed(3)), typ: volts, max: Number((volts * 1.03).toFixed(3)) };
-    rails.set(id, { id, label, volts: range, feed: 'Not known yet: 3 % around nominal is assumed.', direction: 'both' });
+    rails.set(id, { id, label, volts: range, feed: 'Unknown; ±3 % assumed.', direction: 'both' });
   };
   for (const row of rows) if (row.kind === 'supply') add(row.label);
   if (!rails.has('logic')) add(logicVolts === 3.3 ? '3V3' : `${logicVolts}V`);
@@ -63,7 +63,7 @@ function controllersOf(pins: readonly BoardPin[], chip: ChipFacts | undefined): 
         title: `${TITLES[kind]}${id.slice(kind.length)}`,
         maxHz: SAFE_HZ[kind],
         legal: { rule: 'membership' },
-        note: 'From a pasted table: that any two pins of it go together, and the clock, are assumed.',
+        note: 'From a pasted table; clock and free combination of the pins are assumed.',
       };
     }),
   ];
@@ -101,7 +101,7 @@ const headerId = (title: string): string => factId(title).toLowerCase();
 const TYPICAL: Source = {
   document: 'Typical CMOS values',
   trust: 'typical',
-  note: 'Not from a datasheet: replace them before trusting levels and currents.',
+  note: 'Not from a datasheet: replace before relying on levels and currents.',
 };
 
 /** Levels and currents of the pins. At another voltage than that of the known board its levels in volts do not hold; shares of the supply,
@@ -117,7 +117,7 @@ function electricalOf(volts: number, chip: ChipFacts | undefined): BoardSheet['e
     volMax: { volts: level(0.2), atMilliamps: 4 },
     inputMaxAboveSupply: 0.3,
     pinMilliamps: 4,
-    resetState: 'Not known: input is assumed.',
+    resetState: 'Unknown; input assumed.',
   };
   if (!chip) return cmos;
   const { electrical } = chip.board;
@@ -126,7 +126,7 @@ function electricalOf(volts: number, chip: ChipFacts | undefined): BoardSheet['e
   const { vihMin, vilMax, outputOhms: _, driveSettings: __, vohMin: ___, volMax: ____, ...others } = electrical;
   return {
     ...others,
-    source: { ...source, trust: 'typical', note: `${source.note} Levels are typical CMOS values: it runs at another voltage.` },
+    source: { ...source, trust: 'typical', note: `${source.note} Levels are typical CMOS values because the supply differs.` },
     vdd: cmos.vdd,
     vihMin: 'ratio' in vihMin ? vihMin : cmos.vihMin,
     vilMax: 'ratio' in vilMax ? vilMax : cmos.vilMax,
@@ -155,12 +155,12 @@ function ofTheProgram(
   };
 }
 
-/** A board sheet from the rows of a pin table. What a table does not say is filled with cautious, typical values and
- *  listed as unknown, for the builder to replace.
+/** A board sheet from the rows of a pin table. Missing facts are filled with conservative typical values and listed as unknown, for the
+ *  user to replace.
  *  @param rows rows without faults, in any order
- *  @param known a board with the same chip, whose facts about it are taken: `boardOfChip` finds it */
+ *  @param known a board with the same chip, whose chip facts are copied; see `boardOfChip` */
 export function boardFromTable(board: TableBoard, rows: readonly PinRow[], known?: BoardSheet): BoardSheet {
-  const table: Source = { document: 'Pin table of the builder', trust: 'bench' };
+  const table: Source = { document: 'User’s pin table', trust: 'bench' };
   const v = board.logicVolts;
   const chip = known && chipFacts(known, v);
   const taken = new Set<string>();
@@ -175,7 +175,7 @@ export function boardFromTable(board: TableBoard, rows: readonly PinRow[], known
     chip: board.chip,
     form: board.form,
     title: board.title,
-    summary: `Own board, ${rows.filter((row) => row.kind === 'io').length} signal pins, ${v} V; made from a pin table.`,
+    summary: `Own board, ${rows.filter((row) => row.kind === 'io').length} signal pins, ${v} V; created from a pin table.`,
     system: 'bare',
     logicRail: 'logic',
     headers: {
@@ -197,14 +197,14 @@ export function boardFromTable(board: TableBoard, rows: readonly PinRow[], known
     ...(known?.analog && chip!.sameVolts ? { analog: { ...known.analog, source: takenFrom(known.analog.source, known) } } : {}),
     memory: known
       ? { ...known.memory, source: takenFrom(known.memory.source, known) }
-      : { source: TYPICAL, ramBytes: 0, flashBytes: 0, eepromBytes: 0, runtimeNote: 'Not known.' },
+      : { source: TYPICAL, ramBytes: 0, flashBytes: 0, eepromBytes: 0, runtimeNote: 'Unknown.' },
     ...ofTheProgram(known, pins),
     onBoard: { source: table, list: [] },
     unknown: [
-      ...(chip?.sameVolts ? [] : [`Levels${known ? '' : ', currents and pulls'} of the pins: typical CMOS values stand in.`]),
-      'Which pins the board itself uses (USB, LED, button, serial port of the console).',
-      'Rails: voltages at 3 % and no budget are assumed.',
-      known ? `Flash memory, where it is not in the chip: that of ${known.title} stands in.` : 'Memory.',
+      ...(chip?.sameVolts ? [] : [`Levels${known ? '' : ', currents and internal pulls'} of the pins: typical CMOS values assumed.`]),
+      'Pins used by the board itself (USB, LED, button, console).',
+      'Rails: ±3 % and no current limit assumed.',
+      known ? `External flash size: that of ${known.title} assumed.` : 'Memory.',
     ],
   };
 }

@@ -12,7 +12,7 @@ export interface PinLimits {
   readonly noPullUp?: true;
   readonly noPullDown?: true;
   readonly noOpenDrain?: true;
-  /** Highest voltage the pin takes as a digital input, in volts, and when it does not. */
+  /** Maximum voltage of the pin as a digital input, in volts, and the exception. */
   readonly tolerantVolts?: number;
   readonly tolerantUnless?: string;
   /** Lower current limit than the board's other pins, in milliamperes. */
@@ -53,7 +53,7 @@ export interface PinDuty {
   readonly level?: 'high' | 'low';
   /** Of a serial port of the board: whether the board drives the line, or what is at its other end. */
   readonly way?: 'sends' | 'receives';
-  /** What it does to whoever is wired to the pin, where that does not follow from the duty. */
+  /** Effect on a terminal connected to the pin, if it does not follow from the duty. */
   readonly effect?: PinEffect;
   /** What to do so that the pin is free, as an instruction. */
   readonly until?: string;
@@ -72,14 +72,14 @@ export interface BoardPin {
   readonly rail?: string;
   /** What a control pin does: low at `reset` starts the chip anew. */
   readonly control?: 'reset';
-  /** Another position on the same conductor; every fact stands there. */
+  /** The pin with the facts of the same conductor. */
   readonly sameAs?: string;
   readonly io?: 'both' | 'in' | 'out' | 'analog';
   readonly functions?: readonly string[];
   readonly adc?: { readonly unit: string; readonly channel: number };
   readonly pwm?: { readonly timer: string; readonly channel: string };
-  /** `shared`: the line tells a group of pins at once, and the program sees which; else it serves one pin at a time, whatever
-   *  other pins carry its name. */
+  /** `shared`: one interrupt serves a group of pins and the program reads which changed; otherwise it serves one pin at a time, even if
+   *  other pins list it. */
   readonly interrupts?: readonly { readonly line: string; readonly shared: boolean }[];
   readonly touch?: string;
   readonly dac?: { readonly unit: string; readonly channel: number };
@@ -102,10 +102,9 @@ export interface Controller {
   readonly title: string;
   readonly maxHz: number;
   readonly modes?: readonly string[];
-  /** `membership`: any pin that carries the line's function joins with any other of this controller;
-   *  `sets`: only the listed combinations exist;
-   *  `any-pin`: every crossbar pin takes every listed line; the sets are direct, past the crossbar at the controller's own clock, all others
-   *  at the `maxHz` of the rule; `customary` sets are no more than what programs use by default. */
+  /** `membership`: any pins with the functions of this controller can be combined; `sets`: only the listed combinations exist;
+   *  `any-pin`: every crossbar pin supports every listed line; the sets bypass the crossbar at the controller's own clock, all others
+   *  run at the `maxHz` of the rule; `customary` sets are software defaults. */
   readonly legal:
     | { readonly rule: 'membership' }
     | { readonly rule: 'sets'; readonly sets: readonly PinChoice[] }
@@ -145,9 +144,8 @@ export interface Rail {
   readonly usual?: { readonly min: number; readonly max: number };
   readonly budgetMilliamps?: number;
   readonly feed: string;
-  /** Where the rail is made from another one on the board: by a linear regulator or a diode, through which the same current flows, or by a
-   *  converter, into which the same power goes, divided by its efficiency; sheets of before that was asked do not say, and are taken for
-   *  linear. The least drop in volts; the heat in K/W. */
+  /** The regulator from another rail of the board: a linear regulator or a diode passes the same current, a converter the same power
+   *  divided by its efficiency; older sheets without a kind count as linear. Dropout in volts, thermal resistance in K/W. */
   readonly regulator?: {
     readonly from: string;
     readonly kind?: (typeof REGULATOR_KINDS)[number];
@@ -155,9 +153,9 @@ export interface Rail {
     readonly kelvinPerWatt?: number;
     readonly efficiency?: number;
   };
-  /** What the board itself takes from the rail; `leftOut` where the budget is what remains for parts. */
+  /** Current of the board itself; `leftOut` if the maximum current is what remains for parts. */
   readonly own?: OwnCurrent & { readonly leftOut?: true };
-  /** `in` rails feed the board; parts may still hang on them when they carry a voltage. */
+  /** `in` rails supply the board; parts can still be connected to them. */
   readonly direction: 'out' | 'in' | 'both';
 }
 
@@ -167,10 +165,10 @@ export interface DriveSetting extends DriveFact {
   readonly initial?: true;
 }
 
-/** One way of switching a controller on. The first of a controller's that fits is told. */
+/** One way to enable a controller. The first matching entry is used. */
 export interface Enabling {
   readonly controller: string;
-  /** What to do. `{count}` stands for the number of selects, `{selects}` for their pins as parameters of a kernel overlay. */
+  /** Instruction. `{count}` is the number of chip selects, `{selects}` their pins as overlay parameters. */
   readonly words: string;
   /** Only where its lines are on these pins. */
   readonly pins?: PinChoice;
@@ -180,7 +178,7 @@ export interface Enabling {
   readonly most?: number;
 }
 
-/** A microcontroller board: every fact the product knows about it. */
+/** A microcontroller board: all facts about it. */
 export interface BoardSheet {
   readonly kind: 'board';
   readonly schema: 1;
@@ -239,8 +237,8 @@ export interface BoardSheet {
     readonly list: readonly { readonly what: string; readonly pin: string; readonly note: string }[];
     readonly parts?: readonly OnBoardPart[];
   };
-  /** What programs for this board call its pins: numbers of the chip's GPIO, the board's own digital numbers (where the label is
-   *  not D and the number, `numbers` says it), or ports with bits, which have no single number. */
+  /** Pin numbering in programs: GPIO numbers, digital numbers of the board (`numbers`, where the label is not D plus the number), or
+   *  ports with bits, without a single number. */
   readonly programPins?: Sourced & {
     readonly numbering: 'gpio' | 'board' | 'port';
     readonly numbers?: { readonly [pin: string]: number };
@@ -249,7 +247,7 @@ export interface BoardSheet {
   readonly microPython?: Sourced;
   /** How fast a program makes a bus of its own out of pins, in hertz. */
   readonly software?: Sourced & { readonly spiHz: number };
-  /** The board's radio, the ADC units that cannot be relied on while it is in use, and what the board takes from its logic rail then. */
+  /** The board's radio, the ADC units unusable while it is in use, and its current from the logic rail. */
   readonly radio?: Sourced & {
     readonly kinds: string;
     readonly blocksAdc: readonly string[];
@@ -258,7 +256,7 @@ export interface BoardSheet {
   };
   /** What must be switched on before a controller exists, on boards with an operating system. */
   readonly enabling?: Sourced & { readonly list: readonly Enabling[] };
-  /** Facts that are left out because nobody could confirm them. */
+  /** Facts left out because no source confirms them. */
   readonly unknown: readonly string[];
 }
 

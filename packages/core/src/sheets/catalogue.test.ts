@@ -215,7 +215,7 @@ describe('a sheet that is wrong', () => {
         b.pins.list[0].functions.push('i2c7.sda');
         return b;
       },
-      /i2c7\.sda belongs to no declared controller/,
+      /i2c7\.sda belongs to an undeclared controller/,
     ],
     [
       'a legal set on pins without the function',
@@ -284,13 +284,13 @@ describe('a sheet that is wrong', () => {
       /address/,
     ],
     [
-      'a strap that is no terminal',
+      'a strap that is not a terminal',
       () => {
         const p = part();
         p.bus.straps[0].terminal = 'AD9';
         return p;
       },
-      /AD9 is no terminal/,
+      /AD9 is not a terminal/,
     ],
     [
       'a strap table with a hole',
@@ -335,7 +335,7 @@ describe('a sheet that is wrong', () => {
         p.bus.further[0].select = 'T_IRQ';
         return p;
       },
-      /bus\.further\.touch: T_IRQ is no select/,
+      /bus\.further\.touch: T_IRQ is not a chip select/,
     ],
     [
       'no source',

@@ -4,13 +4,13 @@ import type { PinRow } from './pinTable';
 import type { Sheets } from './sheetIndex';
 import type { Source } from './source';
 
-/** Marks of package, temperature range and module that stand behind the name of a chip: they change none of the facts that are taken. */
+/** Suffixes for package, temperature range and module; they do not affect the copied facts. */
 const ORDER_CODE = /^(?:[TUH][67]|-?[PAM]U|-?(?:WROOM|MINI)[-0-9A-Z]*)$/;
 
 const plain = (chip: string): string => chip.toUpperCase().replace(/\s+/g, '');
 
-/** The board of the catalogue whose chip a builder names: by its name, or by its order code. Of several the one with the most signal
- *  pins; boards that a builder made from a table are no source.
+/** The board in the library with a chip given by name or order code. Of several the one with the most signal pins; boards made from a
+ *  pin table are not used.
  *  @example boardOfChip(sheets, 'ATmega328P-PU')?.chip // 'ATmega328P'
  *  @example boardOfChip(sheets, 'ESP32-C6') // undefined: no ESP32 */
 export function boardOfChip(sheets: Sheets, chip: string): BoardSheet | undefined {
@@ -44,12 +44,12 @@ function pinFacts(pin: BoardPin): Partial<BoardPin> & Pick<BoardPin, 'grade'> {
   };
 }
 
-/** What the sheet of a board knows about its chip, for another board with the same one. */
+/** The chip facts of a board sheet, for another board with the same chip. */
 export interface ChipFacts {
   readonly board: BoardSheet;
   /** Whether the other board runs the chip at the same voltage, so that levels in volts hold. */
   readonly sameVolts: boolean;
-  /** The facts of the port that a row of the pin table stands for. */
+  /** The facts of the port of a pin table row. */
   readonly pinOf: (row: PinRow) => ReturnType<typeof pinFacts> | undefined;
 }
 
@@ -67,7 +67,7 @@ export function chipFacts(board: BoardSheet, logicVolts: number): ChipFacts {
 
 /** The same source, with the sheet from which the facts come. */
 export function takenFrom(source: Source, board: BoardSheet): Source {
-  return { ...source, note: `Taken from the sheet of another board with this chip: ${board.title}.` };
+  return { ...source, note: `Copied from another board with this chip: ${board.title}.` };
 }
 
 /** The chip's controllers as far as a board brings them out.

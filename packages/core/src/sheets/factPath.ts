@@ -1,7 +1,7 @@
 /** Facts of a sheet by name: `electrical/pullUpOhms/max`, `terminals/SDA/label`. Members of lists are named by their id,
  *  their address or their place, and `list` is stepped into without being named, so that a name outlives a new order. */
 
-/** How the member of a list is told apart: by id, else by address, else by place from 1. */
+/** The key of a list member: its ID, otherwise its address, otherwise its position from 1. */
 export function memberKey(value: unknown, at: number): string {
   const member = value as { id?: unknown; address?: unknown } | null;
   if (member && typeof member === 'object') {
@@ -44,7 +44,7 @@ export function factsOf(value: unknown, at = ''): readonly Fact[] {
   return facts;
 }
 
-/** What stands at a path: a fact or a group of them; undefined where there is nothing. */
+/** The fact or group at a path; undefined if there is none. */
 export function factAt(sheet: unknown, path: string): unknown {
   let value = sheet;
   for (const key of path.split('/')) {
@@ -67,7 +67,7 @@ function replaced(value: unknown, keys: readonly string[], fact: FactValue): unk
     const list = replaced(value['list'], keys, fact);
     return list === undefined ? undefined : { ...value, list };
   }
-  // A fact that the sheet leaves out may be put in; a group that it lacks may not.
+  // A missing fact can be added; a missing group cannot.
   if (!Object.hasOwn(value, key) && rest.length > 0) return undefined;
   const member = replaced(value[key], rest, fact);
   return member === undefined ? undefined : { ...value, [key]: member };

@@ -1,14 +1,15 @@
 import type Joi from 'joi';
+import { type FieldDocument, fieldText, labelOf } from '../text/fieldText';
 import { boardSchema } from './boardSchema';
 import { partSchema } from './partSchema';
 
-/** The published shape of sheets: JSON Schema, draft 2020-12, made from the validator so that the two cannot part.
- *  What a JSON Schema cannot say stays with the validator and is listed in its description. */
+/** The published JSON Schema of sheets (draft 2020-12), generated from the validator so that the two agree.
+ *  Rules that a JSON Schema cannot express stay with the validator and are listed in its description. */
 export const BEYOND_SHAPE = [
   'min ≤ typ ≤ max in every range',
   'peakMilliamps at least typicalMilliamps',
-  'ids unique within straps, strap states and devices, addresses within a device',
-  'everything that ties facts together: declared controllers and rails, positions without gaps, strap tables, terminals of the bus',
+  'IDs unique among straps, strap states and devices; addresses unique within a device',
+  'references: declared controllers and rails, header positions without gaps, strap tables, bus terminals',
 ] as const;
 
 export interface JsonSchema {
@@ -27,7 +28,7 @@ interface When {
   readonly otherwise?: Described;
 }
 
-/** What Joi says of one of its schemas; the parts that the sheets use. */
+/** A Joi schema description, as far as sheets use it. */
 interface Described {
   readonly type: string;
   readonly flags?: { readonly presence?: string; readonly only?: boolean; readonly unknown?: boolean };
@@ -44,6 +45,12 @@ interface Described {
     readonly switch?: readonly { readonly is: Described; readonly then: Described }[];
   }[];
   readonly whens?: readonly When[];
+}
+
+/** The place of a schema: its document and the enclosing named field. */
+interface Place {
+  readonly document: FieldDocument;
+  readonly parent: string;
 }
 
 const regexOf = (text: string): string => text.replace(/^\/|\/[a-z]*$/g, '');
@@ -71,12 +78,16 @@ function numberSchema(rules: readonly Rule[]): JsonSchema {
   return schema;
 }
 
-function arraySchema(described: Described): JsonSchema {
+function arraySchema(described: Described, at: Place): JsonSchema {
   const schema: { [key: string]: unknown } = { type: 'array' };
   if (described.ordered)
-    Object.assign(schema, { prefixItems: described.ordered.map(convert), items: false, minItems: described.ordered.length });
+    Object.assign(schema, {
+      prefixItems: described.ordered.map((item) => convert(item, at)),
+      items: false,
+      minItems: described.ordered.length,
+    });
   const [item] = described.items ?? [];
-  if (item) schema['items'] = convert(item);
+  if (item) schema['items'] = convert(item, at);
   for (const { name, args } of described.rules ?? []) {
     if (name === 'min') schema['minItems'] = args!.limit;
     if (name === 'max') schema['maxItems'] = args!.limit;
@@ -107,17 +118,28 @@ function wholeCondition({ ref, is, then }: When): JsonSchema {
   return { if: { properties: { [key]: { enum: allowed(is) } }, required: [key] }, then: { required: needed } };
 }
 
-/** Shapes that one of their keys tells apart: that key must be there. */
-function toldApart(key: string, shapes: readonly Described[]): JsonSchema {
+/** Alternatives with a discriminator key, which is required. */
+function toldApart(key: string, shapes: readonly Described[], at: Place): JsonSchema {
   return {
     anyOf: shapes.map((shape) => {
-      const schema = convert(shape) as { readonly required?: readonly string[] };
+      const schema = convert(shape, at) as { readonly required?: readonly string[] };
       return { ...schema, required: [...new Set([key, ...(schema.required ?? [])])] };
     }),
   };
 }
 
-function objectSchema(described: Described): JsonSchema {
+/** A field with the label and help that people read for it. */
+function fieldSchema(key: string, described: Described, at: Place): JsonSchema {
+  const text = fieldText(at.document, at.parent, key);
+  const inside = key === 'list' ? at : { ...at, parent: key };
+  return {
+    ...(text ? { title: labelOf(text) } : {}),
+    ...(text?.help === undefined ? {} : { description: text.help }),
+    ...convert(described, inside),
+  };
+}
+
+function objectSchema(described: Described, at: Place): JsonSchema {
   const keys = Object.entries(described.keys ?? {});
   const required = keys.filter(([, value]) => isRequired(value)).map(([key]) => key);
   const conditions = keys.flatMap(([key, value]) => (value.whens ?? []).map((when) => condition(key, when)));
@@ -133,9 +155,9 @@ function objectSchema(described: Described): JsonSchema {
   const pattern = described.patterns?.[0];
   return {
     type: 'object',
-    ...(keys.length > 0 ? { properties: Object.fromEntries(keys.map(([key, value]) => [key, convert(value)])) } : {}),
+    ...(keys.length > 0 ? { properties: Object.fromEntries(keys.map(([key, value]) => [key, fieldSchema(key, value, at)])) } : {}),
     ...(required.length > 0 ? { required } : {}),
-    ...(pattern ? { patternProperties: { [regexOf(pattern.schema.rules![0]!.args!.regex!)]: convert(pattern.rule) } } : {}),
+    ...(pattern ? { patternProperties: { [regexOf(pattern.schema.rules![0]!.args!.regex!)]: convert(pattern.rule, at) } } : {}),
     ...(described.flags?.unknown ? {} : { additionalProperties: false }),
     ...(together.length > 0
       ? { dependentRequired: Object.fromEntries(together.flatMap((d) => d.peers.map((p) => [p, d.peers.filter((q) => q !== p)]))) }
@@ -150,10 +172,10 @@ function objectSchema(described: Described): JsonSchema {
 const allowed = (described: Described): readonly unknown[] =>
   (described.allow ?? []).filter((value) => !(typeof value === 'object' && value !== null && 'override' in value));
 
-function convert(described: Described): JsonSchema {
+function convert(described: Described, at: Place): JsonSchema {
   if (described.flags?.only) return { enum: allowed(described) };
   // What may also be nothing.
-  if (described.allow?.includes(null)) return { anyOf: [convert({ ...described, allow: [] }), { type: 'null' }] };
+  if (described.allow?.includes(null)) return { anyOf: [convert({ ...described, allow: [] }, at), { type: 'null' }] };
   switch (described.type) {
     case 'string':
       return stringSchema(described.rules ?? []);
@@ -162,31 +184,33 @@ function convert(described: Described): JsonSchema {
     case 'boolean':
       return { type: 'boolean' };
     case 'array':
-      return arraySchema(described);
+      return arraySchema(described, at);
     case 'object':
-      return objectSchema(described);
+      return objectSchema(described, at);
     case 'alternatives': {
       const [first] = described.matches!;
       if (first?.switch)
         return toldApart(
           first.ref!.path[0]!,
           first.switch.map((one) => one.then),
+          at,
         );
-      return { anyOf: described.matches!.map((match) => convert(match.schema!)) };
+      return { anyOf: described.matches!.map((match) => convert(match.schema!, at)) };
     }
     default:
-      throw new Error(`A sheet schema has the type ${described.type}, which no JSON Schema is written for`);
+      throw new Error(`Unsupported schema type ${described.type}`);
   }
 }
 
 /** The JSON Schema of a Joi schema, as far as it can say it.
- *  @param description what goes beyond the shape, and is checked besides */
-export function jsonSchemaOf(schema: Joi.Schema, title: string, description: string): JsonSchema {
+ *  @param document whose field texts it carries
+ *  @param description what is checked besides the schema */
+export function jsonSchemaOf(schema: Joi.Schema, document: FieldDocument, title: string, description: string): JsonSchema {
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     title,
     description,
-    ...convert(schema.describe() as unknown as Described),
+    ...convert(schema.describe() as unknown as Described, { document, parent: '' }),
   };
 }
 
@@ -194,7 +218,8 @@ export function jsonSchemaOf(schema: Joi.Schema, title: string, description: str
 export function sheetJsonSchema(kind: 'board' | 'part'): JsonSchema {
   return jsonSchemaOf(
     kind === 'board' ? boardSchema : partSchema,
-    `Sheet of a ${kind}`,
-    `The shape of a ${kind} sheet. Checked besides: ${BEYOND_SHAPE.join('; ')}.`,
+    kind,
+    `${kind === 'board' ? 'Board' : 'Part'} sheet`,
+    `Also checked: ${BEYOND_SHAPE.join('; ')}.`,
   );
 }

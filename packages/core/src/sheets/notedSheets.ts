@@ -15,8 +15,8 @@ function make(sheets: Sheets, notes: BenchNotes): Sheets {
   return { boards: newest(sheets.boards), parts: newest(sheets.parts), versions };
 }
 
-/** The sheets as a plan with these bench notes has them. The very same sheets where there are no notes, and the same
- *  result for the same notes: both are values, and every edit asks. Sheets that carry other notes are taken back first. */
+/** The sheets with the bench notes of a plan applied. Without notes the same object, and memoised for the same notes, because every edit
+ *  needs it. Sheets with other notes are reset first. */
 export function notedSheets(sheets: Sheets, notes: BenchNotes): Sheets {
   const before = bare.get(sheets);
   if (before?.notes === notes) return sheets;

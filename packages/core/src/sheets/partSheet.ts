@@ -28,15 +28,15 @@ export interface PartTerminal {
   readonly prefers?: readonly ('interrupt' | 'pwm')[];
   /** Frequencies of PWM with which the terminal works, in hertz: one timer gives only one. */
   readonly pwmHz?: Range;
-  /** The level at which the part rests while nothing drives the line. */
+  /** Idle level while nothing drives the line. */
   readonly idle?: 'high' | 'low';
   /** What is missing while nothing is wired to it, where the part works all the same; `with` is the other end of the same circuit. */
   readonly ifOpen?: { readonly note: string; readonly with?: string };
-  /** The level at which it switches, moves or sounds something: a pulse at reset is felt. */
+  /** Active level of something that switches, moves or sounds: a pulse at reset has an effect. */
   readonly acts?: 'high' | 'low';
   /** Of an output, where it is of another kind than the part's others; contacts to ground are open drain. */
   readonly outputs?: 'push-pull' | 'open-drain';
-  /** End of a chain: `in` takes the signal of the part before, `out` feeds the part after. */
+  /** End of a chain: `in` receives from the part before, `out` drives the part after. */
   readonly chain?: 'in' | 'out';
   /** Lines of this kind may be joined with those of other parts: the parts have selects, may start together, or (`clock`, among parts of
    *  one chip) do nothing on a clock that their own data line does not go with. */
@@ -51,7 +51,7 @@ export interface PartTerminal {
   readonly led?: { readonly forwardVolts?: Range };
   /** The common line of one digit of several: it carries all that is lit in it. */
   readonly digit?: true;
-  /** What this terminal takes from what drives it, in milliamperes. */
+  /** Input current of this terminal, in milliamperes. */
   readonly loadMilliamps?: number;
   /** Resistance of an analog output, at the position where it is highest, in ohms. */
   readonly sourceOhms?: number;
@@ -67,16 +67,16 @@ export interface Strap {
   readonly terminal?: string;
   readonly states: readonly { readonly id: string; readonly words: string; readonly tie?: Tie }[];
   readonly default: string;
-  /** Highest voltage that the strap terminal takes, in volts. */
+  /** Maximum voltage of the strap terminal, in volts. */
   readonly maxVolts?: number;
 }
 
 export interface I2cDevice {
   readonly id: string;
   readonly chip: string;
-  /** What the Linux kernel's device tree calls it, where a driver of the kernel knows it. */
+  /** Its compatible string in the Linux device tree, if a kernel driver exists. */
   readonly linux?: string;
-  /** `fixed`, by a strap, by the letters ordered, by the program after a shutdown line lets it start, or stored in the part. */
+  /** `fixed`, by a strap, by order code, by the program after start-up, or stored in the part. */
   readonly how: 'fixed' | 'strap' | 'order-code' | 'program' | 'stored';
   /** Addresses it answers on besides the selected one. */
   readonly alsoAnswers?: readonly { readonly address: number; readonly note: string }[];
@@ -103,11 +103,11 @@ export interface FurtherChip {
   readonly terminals?: readonly string[];
   readonly modes: readonly number[];
   readonly maxHz: number;
-  /** What the Linux kernel's device tree calls it, where a driver of the kernel knows it. */
+  /** Its compatible string in the Linux device tree, if a kernel driver exists. */
   readonly linux?: string;
 }
 
-/** A part: every fact the product knows about it. */
+/** A part: all facts about it. */
 export interface PartSheet {
   readonly kind: 'part';
   readonly schema: 1;
@@ -116,7 +116,7 @@ export interface PartSheet {
   readonly chip: string;
   readonly family: Family;
   readonly title: string;
-  /** Name a placement gets at first. */
+  /** Default name of a placement. */
   readonly short: string;
   readonly summary: string;
   /** Parts that carry the same group are forms of one thing (bus, voltage, pin count). */
@@ -131,19 +131,19 @@ export interface PartSheet {
     readonly devices?: readonly I2cDevice[];
     readonly modes?: readonly number[];
     readonly maxWriteHz?: number;
-    /** What the Linux kernel's device tree calls an SPI part, where a driver of the kernel knows it. */
+    /** Compatible string of an SPI part in the Linux device tree, if a kernel driver exists. */
     readonly linux?: string;
     readonly maxReadHz?: number;
-    /** The bit rate, where the part knows only one, in hertz. */
+    /** Fixed bit rate, in hertz. */
     readonly fixedHz?: number;
     /** Limits that change with the supply, as points: at this supply, this highest clock. */
     readonly clockPoints?: readonly { readonly volts: number; readonly maxHz: number }[];
     /** Terminals that select this bus and how they must be tied. */
     readonly modeTies?: readonly { readonly terminal: string; readonly tie: 'ground' | 'supply'; readonly note: string }[];
     readonly hasSelect?: boolean;
-    /** The select takes the shifted bits over when it rises; it does not gate the clock. */
+    /** The rising chip select latches the shifted bits; it does not gate the clock. */
     readonly selectLatches?: boolean;
-    /** Bits that each part of a chain takes. */
+    /** Bits per part in a daisy chain. */
     readonly chainBits?: number;
     readonly releasesDataOut?: boolean;
     /** Further chips of the module on the same lines; the facts beside this are of the first. */
@@ -157,7 +157,7 @@ export interface PartSheet {
     readonly typicalMilliamps: number;
     readonly peakMilliamps: number;
     readonly regulator: boolean;
-    /** What the currents are of, where the plan says how many there are: one pixel of a strip. */
+    /** The unit of the currents if the plan states a quantity: one pixel of a strip. */
     readonly unit?: string;
     /** Capacitors that it needs beside it and that are not on it. */
     readonly capacitors?: readonly { readonly farads: number; readonly at: string }[];
@@ -206,8 +206,8 @@ export interface PartSheet {
   };
   /** Lines that go through the part from one supply's side to the other's: a level shifter. */
   readonly passage?: Sourced & {
-    /** `mosfet`: while a line is low its two ends are one; `auto`: the same, with edges that the chip speeds up; `buffer`: each side is
-     *  driven by the chip, and knows nothing of the other's pull-ups and capacitance; `drive`: a logic buffer, one way only. */
+    /** `mosfet`: both ends are connected while the line is low; `auto`: the same, with accelerated edges; `buffer`: each side is driven
+     *  separately, with its own pull-ups and capacitance; `drive`: a unidirectional logic buffer. */
     readonly kind: 'mosfet' | 'auto' | 'buffer' | 'drive';
     /** Which way a logic buffer drives: to the higher voltage (from `low` to `high` of each channel) or to the lower. */
     readonly drives?: 'up' | 'down';
@@ -249,7 +249,7 @@ export interface PartSheet {
     readonly count: number;
     readonly as: 'wires' | 'ladder' | 'matrix';
     readonly diodes?: boolean;
-    /** Of a ladder: what the keys lead to; the pin rests at the other end. */
+    /** Of a ladder: the end the keys connect to; the pin idles at the other end. */
     readonly leadTo?: 'ground' | 'supply';
   };
   /** The two phases of a rotary encoder. */

@@ -58,7 +58,7 @@ test('tabs, bars and aligned columns give the same rows', () => {
 });
 
 test.each([
-  ['ragged', 'Pin,Name\n1,A0\n2,A1,extra,cells\n', [{ line: 3, fault: '4 cells, where the table has 2 columns' }]],
+  ['ragged', 'Pin,Name\n1,A0\n2,A1,extra,cells\n', [{ line: 3, fault: '4 cells, expected 2 columns' }]],
   [
     'without a label',
     'Pin,Name\n1,A0\n2,\n3,A2',
@@ -67,9 +67,9 @@ test.each([
       { line: 4, fault: 'position 2 of pins is missing' },
     ],
   ],
-  ['with a pin twice', 'Pin,Name\n1,D1\n2,D1', [{ line: 3, fault: 'pin D1 is on line 2 already' }]],
-  ['with a position twice', 'Pin,Name\n1,D1\n1,D2', [{ line: 3, fault: 'position 1 is on line 2 already' }]],
-  ['with words for a position', 'Pin,Name\none,D1', [{ line: 2, fault: 'position “one” is no number' }]],
+  ['with a pin twice', 'Pin,Name\n1,D1\n2,D1', [{ line: 3, fault: 'pin D1 is already on line 2' }]],
+  ['with a position twice', 'Pin,Name\n1,D1\n1,D2', [{ line: 3, fault: 'position 1 is already on line 2' }]],
+  ['with words for a position', 'Pin,Name\none,D1', [{ line: 2, fault: 'position “one” is not a number' }]],
 ])('a table %s names the line', (_, text, faults) => {
   expect(readPinTable(text).faults).toEqual(faults);
 });
@@ -84,7 +84,7 @@ test('functions nobody knows are kept as they stand, not guessed', () => {
 test('5 000 lines, a wall of letters and nothing at all are told plainly', () => {
   const many = Array.from({ length: 5000 }, (_, n) => `${n + 1},D${n}`).join('\n');
   expect(readPinTable(many)).toMatchObject({ rows: [], faults: [{ line: 402, fault: '5000 rows: a board has at most 400 pins' }] });
-  expect(readPinTable('x'.repeat(TABLE_LIMITS.letters + 1)).faults).toHaveLength(1);
+  expect(readPinTable('x'.repeat(TABLE_LIMITS.characters + 1)).faults).toHaveLength(1);
   expect(readPinTable(' \n\n')).toEqual({ columns: [], rows: [], faults: [] });
 });
 

@@ -14,7 +14,7 @@ export interface PinRow {
   readonly adc?: number;
   readonly pwm?: string;
   readonly interrupt?: string;
-  /** Words that were not understood, as they stand. */
+  /** Unrecognised words. */
   readonly strange: readonly string[];
 }
 
@@ -31,7 +31,7 @@ export interface PinTable {
   readonly faults: readonly TableFault[];
 }
 
-export const TABLE_LIMITS = { rows: 400, letters: 200_000, columns: 40, lineLength: 4000 } as const;
+export const TABLE_LIMITS = { rows: 400, characters: 200_000, columns: 40, lineLength: 4000 } as const;
 
 type Cells = readonly string[];
 
@@ -68,7 +68,7 @@ const MEANINGS: readonly (readonly [RegExp, ColumnMeaning])[] = [
 
 const meaningOf = (title: string): ColumnMeaning => MEANINGS.find(([pattern]) => pattern.test(title.trim()))?.[1] ?? 'ignored';
 
-/** Columns by their titles; without a title line by what stands in them. */
+/** Columns by their titles; without a title line by their content. */
 function readColumns(first: Cells, widest: number): { readonly titled: boolean; readonly columns: PinTable['columns'] } {
   const titled = first.map((title) => ({ title, meaning: meaningOf(title) }));
   if (titled.filter((c) => c.meaning !== 'ignored').length >= 2 && titled.some((c) => c.meaning === 'label'))
@@ -162,15 +162,15 @@ function readRow(cells: Cells, columns: PinTable['columns'], line: number, nth: 
   const label = cell('label');
   const position = cell('position');
   if (!label) return { line, fault: 'no label' };
-  if (label.length > 40) return { line, fault: `label of ${label.length} letters: at most 40` };
-  if (position && !/^\d{1,3}$/.test(position)) return { line, fault: `position “${position.slice(0, 20)}” is no number` };
+  if (label.length > 40) return { line, fault: `label of ${label.length} characters: at most 40` };
+  if (position && !/^\d{1,3}$/.test(position)) return { line, fault: `position “${position.slice(0, 20)}” is not a number` };
   const kind = kindOf(label);
   const read = readAbilities(`${cell('functions')} , ${kind === 'io' ? cell('port') : ''}`);
   const own = kind === 'io' ? readAbilities(label).abilities : [];
   const all = [...read.abilities, ...own];
   const port = cell('port');
   if (all.some((a) => a.inputOnly) && all.some((a) => a.pwm !== undefined || (a.function && !/\.(miso|rx|cts)$/.test(a.function))))
-    return { line, fault: `${label} is input only, yet the table has it drive a line` };
+    return { line, fault: `${label} is input-only but the table lists an output function` };
   const first = <K extends 'adc' | 'pwm' | 'interrupt'>(key: K) => all.find((a) => a[key] !== undefined)?.[key];
   const [adc, pwm, interrupt] = [first('adc'), first('pwm'), first('interrupt')];
   return {
@@ -189,13 +189,13 @@ function readRow(cells: Cells, columns: PinTable['columns'], line: number, nth: 
   };
 }
 
-/** Positions and labels that stand twice, and positions with gaps. */
+/** Duplicate positions and labels, and gaps between positions. */
 function tableFaults(rows: readonly PinRow[]): readonly TableFault[] {
   const faults: TableFault[] = [];
   const seen = new Map<string, number>();
   const twice = (key: string, row: PinRow, what: string) => {
     const before = seen.get(key);
-    if (before !== undefined) faults.push({ line: row.line, fault: `${what} is on line ${before} already` });
+    if (before !== undefined) faults.push({ line: row.line, fault: `${what} is already on line ${before}` });
     else seen.set(key, row.line);
   };
   for (const row of rows) {
@@ -214,7 +214,7 @@ const tooManyRows = (rows: number): string => `${rows} rows: a board has at most
 
 /** The line at which a text is too large to be a table of pins. */
 function tooLarge(lines: readonly { readonly line: string; readonly number: number }[]): TableFault | undefined {
-  // A line of titles may stand before the pins.
+  // A title line may precede the pins.
   const past = lines[TABLE_LIMITS.rows + 1];
   if (past) return { line: past.number, fault: tooManyRows(lines.length) };
   const long = lines.find(({ line }) => line.length > TABLE_LIMITS.lineLength);
@@ -224,8 +224,12 @@ function tooLarge(lines: readonly { readonly line: string; readonly number: numb
 /** A pasted table of pins: what was understood, row by row, and every fault with its line.
  *  It reads CSV, TSV, tables of bars, and text aligned with blanks, with or without a line of titles. */
 export function readPinTable(text: string): PinTable {
-  if (text.length > TABLE_LIMITS.letters)
-    return { columns: [], rows: [], faults: [{ line: 1, fault: `the text has ${text.length} letters: at most ${TABLE_LIMITS.letters}` }] };
+  if (text.length > TABLE_LIMITS.characters)
+    return {
+      columns: [],
+      rows: [],
+      faults: [{ line: 1, fault: `the text has ${text.length} characters: at most ${TABLE_LIMITS.characters}` }],
+    };
   const lines = text
     .split(/\r?\n/)
     .map((line, at) => ({ line, number: at + 1 }))
@@ -248,7 +252,7 @@ export function readPinTable(text: string): PinTable {
   for (const [at, { line, number }] of body.entries()) {
     const cells = split(line);
     if (cells.length > columns.length) {
-      faults.push({ line: number, fault: `${cells.length} cells, where the table has ${columns.length} columns` });
+      faults.push({ line: number, fault: `${cells.length} cells, expected ${columns.length} columns` });
       continue;
     }
     const read = readRow(cells, columns, number, at + 1);

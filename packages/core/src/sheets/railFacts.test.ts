@@ -26,10 +26,10 @@ test.each<[string, Loose['regulator'], string, RegExp]>([
     'rails made from one another',
     { from: '3v3', kind: 'converter', efficiency: 0.9 },
     'vbus',
-    /^rails\.3v3\.regulator: feeds itself in a circle/,
+    /^rails\.3v3\.regulator: forms a closed loop of regulators/,
   ],
-  ['a rail made from itself', { from: 'vbus', kind: 'linear' }, 'vbus', /^rails\.vbus\.regulator: feeds itself in a circle/],
-  ['a rail made from nothing', { from: 'vxx', kind: 'linear' }, '3v3', /^rails\.3v3: vxx is no rail/],
+  ['a rail made from itself', { from: 'vbus', kind: 'linear' }, 'vbus', /^rails\.vbus\.regulator: forms a closed loop of regulators/],
+  ['a rail made from nothing', { from: 'vxx', kind: 'linear' }, '3v3', /^rails\.3v3: vxx is not a rail/],
   [
     'a linear regulator that gives more than it gets',
     { from: 'vsys', kind: 'linear', dropVolts: 2 },

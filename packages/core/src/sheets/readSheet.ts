@@ -11,7 +11,7 @@ export type SheetRead =
 /** A document from outside as a sheet, or every place where it is not one. */
 export function readSheet(document: unknown): SheetRead {
   const unsafe = unsafePlace(document);
-  if (unsafe !== undefined) return { ok: false, faults: [{ path: unsafe, fault: 'a key or a depth that no sheet has' }] };
+  if (unsafe !== undefined) return { ok: false, faults: [{ path: unsafe, fault: 'unknown key or nesting depth' }] };
   const kind = (document as { kind?: unknown } | null)?.kind;
   if (kind !== 'board' && kind !== 'part') return { ok: false, faults: [{ path: 'kind', fault: 'expected "board" or "part"' }] };
   const { error, value } = (kind === 'board' ? boardSchema : partSchema).validate(document, { abortEarly: false, convert: false });

@@ -24,13 +24,13 @@ export type Role = (typeof ROLES)[number];
 
 /** What a board pin must offer to serve a role. */
 export interface RoleDemand {
-  /** Line of a bus controller (`i2c.sda` asks for a pin with some `i2cN.sda`). */
+  /** Line of a bus controller (`i2c.sda` requires a pin with an `i2cN.sda`). */
   readonly line?: { readonly kind: ControllerKind; readonly line: string };
   readonly input?: boolean;
   readonly output?: boolean;
   readonly adc?: boolean;
   readonly pwm?: boolean;
-  /** Several terminals of this role on one pin are one signal, not a clash. */
+  /** Several terminals of this role on one pin are one signal, not a conflict. */
   readonly shared?: boolean;
 }
 
@@ -64,11 +64,11 @@ export const ROLE_WORDS: { readonly [R in Role]: string } = {
   'i2c.sda': 'I2C data',
   'i2c.scl': 'I2C clock',
   'spi.sck': 'SPI clock',
-  'spi.mosi': 'SPI data to the part',
-  'spi.miso': 'SPI data from the part',
-  'spi.cs': 'SPI select',
-  'uart.tx': 'serial, board sends',
-  'uart.rx': 'serial, board receives',
+  'spi.mosi': 'SPI MOSI',
+  'spi.miso': 'SPI MISO',
+  'spi.cs': 'SPI chip select',
+  'uart.tx': 'serial, to the part',
+  'uart.rx': 'serial, from the part',
   'onewire.data': '1-Wire data',
   'gpio.in': 'input of the board',
   'gpio.out': 'output of the board',
@@ -79,5 +79,5 @@ export const ROLE_WORDS: { readonly [R in Role]: string } = {
   'supply.vcc': 'supply',
   'supply.out': 'supply output of the part',
   ground: 'ground',
-  outside: 'goes elsewhere',
+  outside: 'external circuit',
 };

@@ -4,7 +4,7 @@ import { TRUSTS } from './source';
 /** Pieces that board and part sheets share. */
 export const sheetId = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}$/, 'id');
 export const factId = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'id');
-/** No control, line-separating, surrogate or direction-changing characters: they can hide what a text says, or end a comment. */
+/** No control, line-separating, surrogate or direction-changing characters: they can disguise a text, or end a comment. */
 const PLAIN_TEXT = /^[^\p{Cc}\p{Cs}\u2028-\u202e\u2066-\u2069]*$/u;
 export const words = Joi.string().min(1).max(400).pattern(PLAIN_TEXT, 'no control characters');
 export const label = Joi.string().min(1).max(40).pattern(PLAIN_TEXT, 'no control characters');
@@ -30,6 +30,7 @@ export const source = Joi.object({
 
 /** A group of facts with its source. */
 export const sourced = (fields: Joi.PartialSchemaMap) => Joi.object({ source: source.required(), ...fields });
+/** The schema of a list with a source. */
 export const sourcedList = (item: Joi.Schema) => sourced({ list: Joi.array().items(item).max(400).required() });
 
 export const levelFact = Joi.alternatives(

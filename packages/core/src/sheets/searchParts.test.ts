@@ -64,7 +64,7 @@ test('new placements get ids and names the plan does not have', () => {
 });
 
 test('two sheets of one id are not indexed', () => {
-  expect(() => indexSheets([parts[0]!, parts[0]!])).toThrow(`Two sheets carry the id ${parts[0]!.id}`);
+  expect(() => indexSheets([parts[0]!, parts[0]!])).toThrow(`Duplicate sheet: ID ${parts[0]!.id}`);
 });
 
 test.each([

@@ -5,7 +5,7 @@ const plain = (text: string): string => text.toLowerCase().replace(/×/g, 'x').r
 /** Words and numbers of a text: `1.3" OLED` gives `1.3` and `oled`. */
 const wordsOf = (text: string): readonly string[] => plain(text).match(/[\p{L}\d]+(?:[.-][\p{L}\d]+)*\+?/gu) ?? [];
 
-/** Everything a person may type to find a part, by how much finding it there says. */
+/** The search terms of a part with their weights. */
 interface Index {
   readonly family: Family;
   readonly buses: ReadonlySet<string>;
@@ -42,12 +42,12 @@ function indexOf(part: PartSheet): Index {
   return index;
 }
 
-/** A wish about the supply: `needs 5 V`, `3.3 V`. */
+/** A requirement on the supply: `needs 5 V`, `3.3 V`. */
 type SupplyWish = 'needs-5' | 'takes-3.3' | 'takes-5';
 
 export interface PartQuery {
   readonly terms: readonly string[];
-  /** Addresses asked for, 7-bit; an 8-bit form is halved. */
+  /** Addresses to search for, 7-bit; an 8-bit form is halved. */
   readonly addresses: readonly number[];
   readonly supply: SupplyWish | undefined;
   /** The 8-bit forms that were halved, for the interface to say so. */
@@ -63,7 +63,7 @@ const SUPPLY: readonly (readonly [RegExp, SupplyWish])[] = [
 /** What of a search text is read. */
 const QUERY_LENGTH = 200;
 
-/** What a search text asks for: words, an address, a supply.
+/** Parses a search text: words, an address, a supply.
  *  @example readQuery('oled 0x78').addresses // [0x3c]: the 8-bit form is halved */
 export function readQuery(text: string): PartQuery {
   let rest = plain(text.slice(0, QUERY_LENGTH));
@@ -92,10 +92,10 @@ function meetsSupply(part: PartSheet, wish: SupplyWish): boolean {
   return range.min <= volts && volts <= range.max;
 }
 
-/** How much a term says about a part: 0 where it does not occur. */
+/** The weight of a term for a part; 0 if it does not occur. */
 function termScore(index: Index, term: string): number {
   if (term === index.family) return 12;
-  // The name of a bus asks for parts on it; that a text mentions the bus says nothing.
+  // The name of a bus selects parts on it, not texts that mention it.
   if (BUSES.has(term)) return index.buses.has(term) ? 8 : 0;
   if (index.chip.includes(term)) return 10;
   if (index.words.has(term)) return 8;
@@ -109,8 +109,8 @@ function termScore(index: Index, term: string): number {
   return !/^\d/.test(term) && index.rest.some((word) => word.startsWith(term)) ? 1 : 0;
 }
 
-/** Parts with how well they fit a text, best first.
- *  @param need `all`: only parts that every word fits; `any`: those that some word fits */
+/** Parts with their match score, best first.
+ *  @param need `all`: only parts that match every word; `any`: those that match at least one */
 export function scoreParts(
   parts: readonly PartSheet[],
   text: string,

@@ -30,17 +30,17 @@ const DRIVEN = /\.(sda|scl|sck|mosi|cs|tx|rts)$/;
 function abilityFaults(pin: BoardPin, path: string): SheetFault[] {
   const found: SheetFault[] = [];
   const functions = pin.functions ?? [];
-  if (pin.io === 'in' && pin.pwm) found.push(fault(path, 'an input-only pin cannot give PWM'));
+  if (pin.io === 'in' && pin.pwm) found.push(fault(path, 'an input-only pin has no PWM output'));
   if (pin.io === 'in' && functions.some((name) => DRIVEN.test(name))) found.push(fault(path, 'an input-only pin cannot drive a bus line'));
   if ((pin.io === 'in' || pin.io === 'analog') && pin.dac) found.push(fault(path, 'an input-only pin has no analog output'));
   if (pin.io === 'analog' && (pin.pwm || pin.interrupts || pin.crossbar || functions.length > 0 || !pin.adc))
-    found.push(fault(path, 'an analog-only pin has an analog input and nothing else'));
+    found.push(fault(path, 'an analog-only pin has no other function'));
   if (pin.limits?.noOpenDrain && functions.some((name) => /\.(sda|scl)$/.test(name)))
     found.push(fault(path, 'a pin without open drain cannot be an I2C line'));
   if (pin.limits?.tolerantUnless && pin.limits.tolerantVolts === undefined)
-    found.push(fault(path, 'says when it is not tolerant, but not of what'));
-  if (pin.starts && !pin.atReset) found.push(fault(path, 'gives a level at reset, but not why'));
-  if (pin.also?.includes(pin.label)) found.push(fault(path, `${pin.label} is its own synonym`));
+    found.push(fault(path, 'states a condition but no maximum input voltage'));
+  if (pin.starts && !pin.atReset) found.push(fault(path, 'states a level at reset but no reason'));
+  if (pin.also?.includes(pin.label)) found.push(fault(path, `${pin.label} repeats its own label`));
   return found;
 }
 
@@ -64,7 +64,7 @@ function railFaults(sheet: BoardSheet): SheetFault[] {
   const low = (rail: Rail): readonly SheetFault[] => {
     const { from, kind, dropVolts = 0 } = rail.regulator!;
     const feed = sheet.rails.list.find((other) => other.id === from);
-    // What a linear regulator or a diode gives cannot be more than it gets; a converter may step up, and so may what is not stated.
+    // The output of a linear regulator or a diode cannot exceed its input; a converter, or an unstated kind, may step up.
     if (!feed || feed === rail || kind === undefined || kind === 'converter') return [];
     return typical(rail.volts) > typical(feed.volts) - dropVolts + 0.001
       ? [fault(`rails.${rail.id}.regulator`, `${typical(rail.volts)} V out of ${typical(feed.volts)} V less ${dropVolts} V`)]
@@ -74,13 +74,13 @@ function railFaults(sheet: BoardSheet): SheetFault[] {
     ...sheet.rails.list.filter((rail) => rail.regulator).flatMap(low),
     ...sheet.rails.list
       .filter((rail) => feedsItself(sheet, rail))
-      .map((rail) => fault(`rails.${rail.id}.regulator`, 'feeds itself in a circle')),
+      .map((rail) => fault(`rails.${rail.id}.regulator`, 'forms a closed loop of regulators')),
     ...sheet.rails.list
       .filter((rail) => rail.regulator && !rails.has(rail.regulator.from))
-      .map((rail) => fault(`rails.${rail.id}`, `${rail.regulator!.from} is no rail`)),
+      .map((rail) => fault(`rails.${rail.id}`, `${rail.regulator!.from} is not a rail`)),
     ...sheet.rails.list
       .filter(outside)
-      .map((rail) => fault(`rails.${rail.id}.usual`, 'the usual range has the typical voltage in it and lies within the limits')),
+      .map((rail) => fault(`rails.${rail.id}.usual`, 'the normal range must contain the typical voltage and lie within the limits')),
   ];
 }
 
@@ -90,11 +90,11 @@ function onBoardFaults(sheet: BoardSheet): SheetFault[] {
   const missing = (end: BoardEnd) =>
     end.to === 'pin' ? !pins.has(end.pin) && end.pin : end.to === 'rail' && !rails.has(end.rail) && end.rail;
   return [
-    ...sheet.onBoard.list.filter((o) => !pins.has(o.pin)).map((o) => fault('onBoard', `${o.pin} is no pin`)),
+    ...sheet.onBoard.list.filter((o) => !pins.has(o.pin)).map((o) => fault('onBoard', `${o.pin} is not a pin`)),
     ...(sheet.onBoard.parts ?? []).flatMap((part) =>
       Object.values(part.wires).flatMap((end) => {
         const id = missing(end);
-        return id ? [fault(`onBoard.${part.name}`, `${id} is no pin or rail`)] : [];
+        return id ? [fault(`onBoard.${part.name}`, `${id} is not a pin or rail`)] : [];
       }),
     ),
     ...(sheet.radio?.blocksAdc ?? [])
@@ -102,11 +102,11 @@ function onBoardFaults(sheet: BoardSheet): SheetFault[] {
       .map((unit) => fault('radio.blocksAdc', `no pin has an input of ${unit}`)),
     ...(sheet.enabling?.list ?? [])
       .filter((e) => !sheet.controllers.list.some((c) => c.id === e.controller))
-      .map((e) => fault('enabling', `${e.controller} is no controller`)),
+      .map((e) => fault('enabling', `${e.controller} is not a controller`)),
     ...(sheet.enabling?.list ?? [])
       .flatMap((e) => Object.values(e.pins ?? {}))
       .filter((pin) => !pins.has(pin))
-      .map((pin) => fault('enabling', `${pin} is no pin`)),
+      .map((pin) => fault('enabling', `${pin} is not a pin`)),
   ];
 }
 
@@ -119,7 +119,7 @@ function pinFaults(sheet: BoardSheet): SheetFault[] {
     const path = `pins.${pin.id}`;
     const found: SheetFault[] = [];
     for (const name of pin.functions ?? []) {
-      if (!controllers.has(name.split('.')[0]!)) found.push(fault(path, `${name} belongs to no declared controller`));
+      if (!controllers.has(name.split('.')[0]!)) found.push(fault(path, `${name} belongs to an undeclared controller`));
     }
     if (pin.header && !headers.has(pin.header)) found.push(fault(path, `header ${pin.header} is not declared`));
     if (pin.rail && !rails.has(pin.rail)) found.push(fault(path, `rail ${pin.rail} is not declared`));
@@ -147,7 +147,7 @@ function setFaults(sheet: BoardSheet): SheetFault[] {
   });
 }
 
-/** Contradictions within a board sheet that its shape allows; empty when it is sound. */
+/** Contradictions within a board sheet beyond its schema; empty if it is valid. */
 export function boardFaults(sheet: BoardSheet): readonly SheetFault[] {
   return [
     ...repeated(
@@ -161,7 +161,7 @@ export function boardFaults(sheet: BoardSheet): readonly SheetFault[] {
     ...headerFaults(sheet),
     ...pinFaults(sheet),
     ...setFaults(sheet),
-    ...(sheet.rails.list.some((r) => r.id === sheet.logicRail) ? [] : [fault('logicRail', `${sheet.logicRail} is no rail`)]),
+    ...(sheet.rails.list.some((r) => r.id === sheet.logicRail) ? [] : [fault('logicRail', `${sheet.logicRail} is not a rail`)]),
     ...railFaults(sheet),
     ...onBoardFaults(sheet),
     ...memoryFaults(sheet),
@@ -174,7 +174,7 @@ function programPinFaults({ pins, programPins }: BoardSheet): readonly SheetFaul
   const known = new Set(pins.list.map((pin) => pin.id));
   const numbers = Object.entries(programPins?.numbers ?? {});
   return [
-    ...numbers.flatMap(([id]) => (known.has(id) ? [] : [fault('programPins.numbers', `${id} is no pin`)])),
+    ...numbers.flatMap(([id]) => (known.has(id) ? [] : [fault('programPins.numbers', `${id} is not a pin`)])),
     ...repeated(
       numbers.map(([, number]) => String(number)),
       'programPins.numbers',
@@ -182,10 +182,10 @@ function programPinFaults({ pins, programPins }: BoardSheet): readonly SheetFaul
   ];
 }
 
-/** What a runtime takes is a part of what there is. */
+/** The runtime uses at most all of the memory. */
 function memoryFaults({ memory }: BoardSheet): readonly SheetFault[] {
   const { ramBytes, flashBytes, runtimeRamBytes = 0, runtimeFlashBytes = 0 } = memory;
-  // No bytes at all stands for "not known".
+  // 0 bytes means unknown.
   const over = (bytes: number, of: number, path: string) => (of > 0 && bytes > of ? [fault(path, `${bytes} B of ${of} B`)] : []);
   return [...over(runtimeRamBytes, ramBytes, 'memory.runtimeRamBytes'), ...over(runtimeFlashBytes, flashBytes, 'memory.runtimeFlashBytes')];
 }
@@ -195,8 +195,8 @@ function strapFaults(sheet: PartSheet): SheetFault[] {
   return (sheet.bus.straps ?? []).flatMap((strap) => {
     const path = `bus.straps.${strap.id}`;
     const found: SheetFault[] = [];
-    if (strap.terminal && !terminals.has(strap.terminal)) found.push(fault(path, `${strap.terminal} is no terminal`));
-    if (!strap.states.some((s) => s.id === strap.default)) found.push(fault(path, `default ${strap.default} is no state`));
+    if (strap.terminal && !terminals.has(strap.terminal)) found.push(fault(path, `${strap.terminal} is not a terminal`));
+    if (!strap.states.some((s) => s.id === strap.default)) found.push(fault(path, `default ${strap.default} is not a state`));
     // Left open is a state, too, but only the one that an unwired terminal is in.
     if (strap.by === 'terminal' && strap.states.some((s) => !s.tie && s.id !== strap.default))
       found.push(fault(path, 'a state of a terminal strap has no tie'));
@@ -213,11 +213,11 @@ function deviceFaults(sheet: PartSheet): SheetFault[] {
     const unknown = device.addresses.flatMap((a) =>
       Object.entries(a.straps)
         .filter(([id, state]) => !straps.get(id)?.states.some((s) => s.id === state))
-        .map(([id, state]) => fault(path, `${id} ${state} is no strap state`)),
+        .map(([id, state]) => fault(path, `${id} ${state} is not a strap state`)),
     );
     if (device.addresses.length !== combinations)
       unknown.push(fault(path, `${combinations} strap combinations, ${device.addresses.length} addresses`));
-    if (device.movable && device.movable.min > device.movable.max) unknown.push(fault(path, 'movable from above to below'));
+    if (device.movable && device.movable.min > device.movable.max) unknown.push(fault(path, 'lowest address above the highest'));
     if (device.how === 'fixed' && device.addresses.length !== 1) unknown.push(fault(path, 'fixed, yet several addresses'));
     return unknown;
   });
@@ -226,7 +226,7 @@ function deviceFaults(sheet: PartSheet): SheetFault[] {
 const BUS_ROLES: { readonly [kind: string]: readonly string[] } = { i2c: ['i2c.sda', 'i2c.scl'], spi: ['spi.sck'], uart: [] };
 
 function strangers(ids: readonly string[], sheet: PartSheet, path: string): SheetFault[] {
-  return ids.filter((id) => !sheet.terminals.list.some((t) => t.id === id)).map((id) => fault(path, `${id} is no terminal`));
+  return ids.filter((id) => !sheet.terminals.list.some((t) => t.id === id)).map((id) => fault(path, `${id} is not a terminal`));
 }
 
 function busFaults(sheet: PartSheet): SheetFault[] {
@@ -235,20 +235,19 @@ function busFaults(sheet: PartSheet): SheetFault[] {
   const found: SheetFault[] = [];
   const points = bus.clockPoints ?? [];
   if (points.some((point, at) => at > 0 && (point.volts <= points[at - 1]!.volts || point.maxHz < points[at - 1]!.maxHz)))
-    found.push(fault('bus.clockPoints', 'points do not rise'));
+    found.push(fault('bus.clockPoints', 'points are not in rising order'));
   if (bus.kind === 'spi' && bus.hasSelect !== list.some((t) => t.role === 'spi.cs'))
-    found.push(fault('bus.hasSelect', 'says otherwise than the terminals'));
-  if (list.some((t) => t.chain === 'in') && !bus.chainBits) found.push(fault('bus.chainBits', 'a chain without bits'));
+    found.push(fault('bus.hasSelect', 'contradicts the terminals'));
+  if (list.some((t) => t.chain === 'in') && !bus.chainBits) found.push(fault('bus.chainBits', 'a daisy chain without bits per part'));
   for (const { id, select, terminals } of bus.further ?? []) {
-    if (terminals?.some((one) => !list.some((t) => t.id === one)))
-      found.push(fault(`bus.further.${id}`, 'names a terminal that is not there'));
-    if (list.find((t) => t.id === select)?.role !== 'spi.cs') found.push(fault(`bus.further.${id}`, `${select} is no select`));
+    if (terminals?.some((one) => !list.some((t) => t.id === one))) found.push(fault(`bus.further.${id}`, 'names an unknown terminal'));
+    if (list.find((t) => t.id === select)?.role !== 'spi.cs') found.push(fault(`bus.further.${id}`, `${select} is not a chip select`));
   }
   for (const tie of bus.modeTies ?? [])
     if (!list.find((t) => t.id === tie.terminal)?.ties?.includes(tie.tie))
-      found.push(fault('bus.modeTies', `${tie.terminal} may not be tied so`));
+      found.push(fault('bus.modeTies', `${tie.terminal} may not be tied this way`));
   for (const terminal of list) {
-    if (terminal.also?.includes(terminal.label)) found.push(fault(`terminals.${terminal.id}`, `${terminal.label} is its own synonym`));
+    if (terminal.also?.includes(terminal.label)) found.push(fault(`terminals.${terminal.id}`, `${terminal.label} repeats its own label`));
     for (const line of ['sda', 'scl'] as const)
       if (terminal.ties?.includes(line) && !list.some((t) => t.role === `i2c.${line}`))
         found.push(fault(`terminals.${terminal.id}`, `tied to ${line.toUpperCase()}, which the part does not have`));
@@ -257,7 +256,7 @@ function busFaults(sheet: PartSheet): SheetFault[] {
   return found;
 }
 
-/** Contradictions within a part sheet that its shape allows; empty when it is sound. */
+/** Contradictions within a part sheet beyond its schema; empty if it is valid. */
 export function partFaults(sheet: PartSheet): readonly SheetFault[] {
   const { list } = sheet.terminals;
   const roles = new Set(list.map((t) => t.role));
@@ -282,7 +281,7 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
     ...strangers(sheet.currentSet ? [sheet.currentSet.terminal] : [], sheet, 'currentSet'),
     ...(sheet.currentSet?.rows ?? [])
       .filter((row) => row.kiloohms.length !== sheet.currentSet!.ledVolts.length)
-      .map((row) => fault('currentSet.rows', `${row.milliamps} mA has not a resistance for each voltage`)),
+      .map((row) => fault('currentSet.rows', `${row.milliamps} mA: one resistance per LED voltage required`)),
     ...strangers(
       sheet.passage ? [sheet.passage.low, sheet.passage.high, ...sheet.passage.channels.flatMap((c) => [c.low, c.high])] : [],
       sheet,

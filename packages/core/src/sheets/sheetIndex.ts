@@ -26,7 +26,7 @@ export interface Sheets {
   readonly parts: ReadonlyMap<string, IndexedPart>;
   /** Every version, by `id@version`: a plan keeps to the one it was made with. */
   readonly versions: ReadonlyMap<string, IndexedBoard | IndexedPart>;
-  /** How far supplies are from nominal in what is worked out with these; `extreme` where it is not said. */
+  /** The supply condition of these sheets; `extreme` by default. */
   readonly condition?: Condition;
 }
 
@@ -55,7 +55,7 @@ export function partSheet(sheets: Sheets, ref: SheetRef): IndexedPart | undefine
   return kept && 'terminals' in kept ? kept : newest;
 }
 
-/** The pin on which the facts of a conductor stand.
+/** The pin with the facts of a conductor.
  *  @example conductor(board, 'SDA') // 'A4' on a board where both are one conductor */
 export function conductor(board: IndexedBoard, pin: string): string {
   return board.pins.get(pin)?.sameAs ?? pin;
@@ -108,8 +108,9 @@ export function indexSheets(sheets: readonly (BoardSheet | PartSheet)[]): Sheets
   const parts = new Map<string, IndexedPart>();
   const versions = new Map<string, IndexedBoard | IndexedPart>();
   for (const sheet of [...sheets].sort((a, b) => a.version - b.version)) {
-    if (versions.has(versionKey(sheet))) throw new Error(`Two sheets carry the id ${sheet.id} and version ${sheet.version}`);
-    if (sheet.kind === 'board' ? parts.has(sheet.id) : boards.has(sheet.id)) throw new Error(`A board and a part carry the id ${sheet.id}`);
+    if (versions.has(versionKey(sheet))) throw new Error(`Duplicate sheet: ID ${sheet.id}, version ${sheet.version}`);
+    if (sheet.kind === 'board' ? parts.has(sheet.id) : boards.has(sheet.id))
+      throw new Error(`Duplicate ID ${sheet.id}: used by a board and a part`);
     const indexed = indexOne(sheet);
     versions.set(versionKey(sheet), indexed);
     if (sheet.kind === 'board') boards.set(sheet.id, indexed as IndexedBoard);

@@ -10,7 +10,7 @@ export interface Source {
   readonly section?: string;
   readonly trust: Trust;
   readonly note?: string;
-  /** What the builder found about facts of this group: put in by a plan's bench notes, never written in a sheet. */
+  /** Bench notes on facts of this group; added by a plan, never stored in a sheet. */
   readonly benchNotes?: readonly BenchNote[];
 }
 

@@ -12,7 +12,7 @@ export interface ApiProblem {
   readonly got?: string;
 }
 
-/** A request that cannot be answered as asked. */
+/** A request that cannot be fulfilled. */
 export class ApiError extends Error {
   constructor(
     readonly status: number,
@@ -30,7 +30,7 @@ export function valid<T>(schema: Joi.Schema, value: unknown, where: string): T {
   if (unsafe !== undefined)
     throw new ApiError(400, {
       code: 'invalid',
-      message: 'This key or this depth is not allowed.',
+      message: 'Forbidden key or nesting depth.',
       path: `${where}.${unsafe.slice(0, 200)}`,
     });
   const result = schema.validate(value, { convert: false, abortEarly: true });
@@ -56,15 +56,18 @@ const BODY_LIMITS = 'at most 1 MB; 4 MB of edits, 8 MB of a plan file, 64 MB of 
 
 /** The body parser's errors carry a type; the words are ours. */
 const PARSER_PROBLEMS: Readonly<Record<string, { readonly status: number; readonly problem: ApiProblem }>> = {
-  'entity.parse.failed': { status: 400, problem: { code: 'malformed-json', message: 'The body is not valid JSON.', path: 'body' } },
+  'entity.parse.failed': { status: 400, problem: { code: 'malformed-json', message: 'The request body is not valid JSON.', path: 'body' } },
   'entity.too.large': {
     status: 413,
-    problem: { code: 'too-large', message: 'The body is larger than this address takes.', path: 'body', expected: BODY_LIMITS },
+    problem: { code: 'too-large', message: 'The request body is too large for this endpoint.', path: 'body', expected: BODY_LIMITS },
   },
-  'encoding.unsupported': { status: 415, problem: { code: 'unsupported', message: 'The body’s encoding is not supported.', path: 'body' } },
+  'encoding.unsupported': {
+    status: 415,
+    problem: { code: 'unsupported', message: 'The content encoding is not supported.', path: 'body' },
+  },
   'charset.unsupported': {
     status: 415,
-    problem: { code: 'unsupported', message: 'The body’s character set is not supported.', path: 'body' },
+    problem: { code: 'unsupported', message: 'The character set is not supported.', path: 'body' },
   },
 };
 
@@ -82,12 +85,12 @@ function ownTrouble(error: unknown): { readonly status: number; readonly problem
   if (DISK_FULL.has(code) || code.startsWith('SQLITE_IOERR'))
     return {
       status: 507,
-      problem: { code: 'disk-full', message: 'The server’s disk is full. Nothing was changed; make room, and the edit goes through.' },
+      problem: { code: 'disk-full', message: 'The server’s disk is full. Nothing was changed; free some space and try again.' },
     };
   if (code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED'))
     return {
       status: 503,
-      problem: { code: 'busy', message: 'Another program uses the database. Nothing was changed; try again in a moment.' },
+      problem: { code: 'busy', message: 'The database is in use by another program. Nothing was changed; try again in a moment.' },
     };
   if (error instanceof DamagedDocument)
     return {
@@ -95,10 +98,10 @@ function ownTrouble(error: unknown): { readonly status: number; readonly problem
       problem: {
         code: 'plan-damaged',
         message:
-          'The stored document of this plan is damaged. It is left as it is; other plans are not affected. Restore a backup to get it back.',
+          'The stored document of this plan is damaged. It is left untouched and other plans are not affected. Restore a backup to recover it.',
       },
     };
-  return { status: 500, problem: { code: 'internal', message: 'The server met an error of its own. Nothing was changed.' } };
+  return { status: 500, problem: { code: 'internal', message: 'Internal server error. Nothing was changed.' } };
 }
 
 /** What reading a request may fail with: the parser's own errors, a broken compression, a malformed address. */
@@ -107,15 +110,17 @@ function requestTrouble(error: unknown): { readonly status: number; readonly pro
   const parser = PARSER_PROBLEMS[type];
   if (parser) return parser;
   if (codeOf(error).startsWith('Z_'))
-    return { status: 400, problem: { code: 'malformed-compression', message: 'The compressed body is broken or cut off.', path: 'body' } };
+    return {
+      status: 400,
+      problem: { code: 'malformed-compression', message: 'The compressed body is damaged or truncated.', path: 'body' },
+    };
   if (status === 404 || status === 403)
-    return { status: 404, problem: { code: 'no-such-route', message: 'There is nothing at this address.', path: 'url' } };
-  if (status === 400)
-    return { status: 400, problem: { code: 'invalid', message: 'The address of the request is malformed.', path: 'url' } };
+    return { status: 404, problem: { code: 'no-such-route', message: 'No such endpoint.', path: 'url' } };
+  if (status === 400) return { status: 400, problem: { code: 'invalid', message: 'Malformed request URL.', path: 'url' } };
   return undefined;
 }
 
-/** Turns every failure into JSON; what nobody foresaw is logged and answered without its inside. */
+/** Turns every failure into JSON; unexpected errors are logged and answered without details. */
 export function errorHandler(log: (error: unknown) => void) {
   return (error: unknown, _req: Request, res: Response, next: NextFunction): void => {
     if (res.headersSent) return next(error);

@@ -27,17 +27,23 @@ export const OPENAPI = {
     title: 'Roof Chart',
     version: '0.1.0',
     description:
-      'Plans, their edits and checkpoints. JSON in UTF-8; bodies of at most 1 MB, 4 MB of edits, 8 MB of a plan file. Where a passphrase is set, sign in at /api/session or send the token as `Authorization: Bearer`.',
+      'Plans, their edits and versions. JSON in UTF-8; body limit 1 MB, 4 MB for edits, 8 MB for a plan file. If a passphrase is set, sign in at /api/session or send the token as `Authorization: Bearer`.',
   },
   paths: {
-    '/api/health': { get: { summary: 'Whether the server answers', responses: { 200: json('It does', { type: 'object' }) } } },
+    '/api/health': { get: { summary: 'Health check', responses: { 200: json('The server is running', { type: 'object' }) } } },
     '/api/session': {
       get: {
-        summary: 'Whether this server asks for a passphrase',
-        responses: { 200: json('Yes or no', { type: 'object', required: ['required'], properties: { required: { type: 'boolean' } } }) },
+        summary: 'Whether a passphrase is required',
+        responses: {
+          200: json('Required, and whether signed in', {
+            type: 'object',
+            required: ['required'],
+            properties: { required: { type: 'boolean' } },
+          }),
+        },
       },
       post: {
-        summary: 'Signs in: the answer sets a cookie',
+        summary: 'Signs in; the response sets a cookie',
         requestBody: body({
           type: 'object',
           required: ['passphrase'],
@@ -46,22 +52,22 @@ export const OPENAPI = {
         }),
         responses: {
           204: { description: 'Signed in' },
-          401: problem('Not the passphrase'),
-          429: problem('Too many wrong passphrases; Retry-After says how long to wait'),
+          401: problem('Wrong passphrase'),
+          429: problem('Too many wrong passphrases; Retry-After states the wait'),
         },
       },
       delete: { summary: 'Signs out', responses: { 204: { description: 'Signed out' } } },
     },
     '/api/archive': {
       get: {
-        summary: 'Every plan, kept version and own sheet as JSON files in one ZIP file',
+        summary: 'All plans, saved versions and own sheets as JSON files in one ZIP archive',
         responses: { 200: { description: 'The archive', content: { 'application/zip': {} } } },
       },
       post: {
-        summary: 'Takes such an archive in; what is there already and the same is passed over',
+        summary: 'Imports such an archive; identical content is skipped',
         requestBody: { required: true, content: { 'application/zip': {} } },
         responses: {
-          201: json('What was taken in, and what was skipped and why', {
+          201: json('What was imported and what was skipped, with reasons', {
             type: 'object',
             required: ['plans', 'versions', 'sheets', 'same', 'skipped'],
             properties: {
@@ -79,7 +85,7 @@ export const OPENAPI = {
               },
             },
           }),
-          400: problem('This is no archive of ours'),
+          400: problem('Not a Roof Chart archive'),
         },
       },
     },
@@ -93,7 +99,7 @@ export const OPENAPI = {
             required: ['sheets'],
             properties: {
               sheets: { type: 'array', items: ref('Sheet'), description: 'Every version of every sheet' },
-              own: { type: 'array', items: { type: 'string' }, description: 'Ids of the builder’s own sheets' },
+              own: { type: 'array', items: { type: 'string' }, description: 'IDs of the user’s own sheets' },
             },
           }),
         },
@@ -101,7 +107,7 @@ export const OPENAPI = {
     },
     '/api/sheets': {
       post: {
-        summary: 'Keeps own sheets, all or none, each as the next version of its id',
+        summary: 'Saves own sheets, all or none, each as the next version of its ID',
         requestBody: body({
           type: 'object',
           required: ['sheets'],
@@ -109,7 +115,7 @@ export const OPENAPI = {
           additionalProperties: false,
         }),
         responses: {
-          201: json('What was kept', {
+          201: json('Saved versions', {
             type: 'object',
             required: ['sheets'],
             properties: {
@@ -124,28 +130,28 @@ export const OPENAPI = {
             },
           }),
           ...bad,
-          409: problem('The id is taken'),
-          422: problem('A sheet is not sound; `faults` lists every place'),
+          409: problem('The ID is in use'),
+          422: problem('Invalid sheet; `faults` lists every place'),
         },
       },
     },
     '/api/sheets/schema/{kind}': {
       get: {
-        summary: 'The published shape of sheets, as JSON Schema',
+        summary: 'JSON Schema of the sheets',
         parameters: [{ name: 'kind', in: 'path', required: true, schema: { type: 'string', enum: ['board', 'part'] } }],
         responses: { 200: json('A JSON Schema, draft 2020-12', { type: 'object' }), ...bad },
       },
     },
     '/api/sheets/{id}': {
       delete: {
-        summary: 'Removes an own sheet that no plan uses',
+        summary: 'Removes an own sheet that is not used by any plan',
         parameters: [path('id')],
         responses: { 204: { description: 'Done' }, 404: problem('No such own sheet'), 409: problem('Plans use it') },
       },
     },
     '/api/sheets/{id}/plans': {
       get: {
-        summary: 'Plans that use a sheet, with the versions they keep',
+        summary: 'Plans that use a sheet, with their sheet versions',
         parameters: [path('id')],
         responses: {
           200: json('Plans', {
@@ -158,7 +164,7 @@ export const OPENAPI = {
                   type: 'object',
                   required: ['plan', 'name', 'versions', 'where'],
                   properties: {
-                    where: { enum: ['plan', 'deleted plan', 'kept version'] },
+                    where: { enum: ['plan', 'deleted plan', 'saved version'] },
                     plan: { type: 'string' },
                     name: { type: 'string' },
                     versions: { type: 'array', items: { type: 'integer' } },
@@ -189,9 +195,9 @@ export const OPENAPI = {
     },
     '/api/plans/file': {
       post: {
-        summary: 'Opens a plan file; sheets it carries that are not shipped are kept as own ones',
+        summary: 'Imports a plan file; enclosed sheets that are not in the library are saved as own sheets',
         requestBody: body({ type: 'object', description: 'A plan document with a list `sheets`' }),
-        responses: { 201: json('The plan', ref('StoredPlan')), ...bad, 422: problem('Its sheets do not bear the plan out') },
+        responses: { 201: json('The plan', ref('StoredPlan')), ...bad, 422: problem('The plan contradicts its sheets') },
       },
     },
     '/api/plans/{id}': {
@@ -200,14 +206,18 @@ export const OPENAPI = {
         parameters: [path('id')],
         responses: { 200: json('The plan', ref('StoredPlan')), ...gone },
       },
-      delete: { summary: 'Puts a plan aside', parameters: [path('id')], responses: { 204: { description: 'Done' }, ...gone } },
+      delete: {
+        summary: 'Deletes a plan; it can be restored',
+        parameters: [path('id')],
+        responses: { 204: { description: 'Done' }, ...gone },
+      },
     },
     '/api/plans/{id}/restore': {
-      post: { summary: 'Brings a deleted plan back', parameters: [path('id')], responses: { 204: { description: 'Done' }, ...gone } },
+      post: { summary: 'Restores a deleted plan', parameters: [path('id')], responses: { 204: { description: 'Done' }, ...gone } },
     },
     '/api/plans/{id}/edits': {
       post: {
-        summary: 'Applies batches of edits in their order, each whole or not at all',
+        summary: 'Applies batches of edits in order, each whole or not at all',
         parameters: [
           path('id'),
           {
@@ -228,7 +238,7 @@ export const OPENAPI = {
               required: ['device', 'tab'],
               properties: { device: name, tab: { type: 'string' } },
               additionalProperties: false,
-              description: 'The browser and tab that the edits come from, for the history',
+              description: 'Browser and tab that sent the edits, for the history',
             },
           },
           additionalProperties: false,
@@ -237,9 +247,9 @@ export const OPENAPI = {
           200: json('The new revision', { type: 'object', required: ['revision'], properties: { revision: { type: 'integer' } } }),
           ...bad,
           ...gone,
-          409: problem('The id of a batch is taken by other edits'),
-          412: json('The plan has changed: its present state', { allOf: [ref('Problem'), ref('StoredPlan')] }),
-          422: json('An edit cannot be done; the batches before its own are kept', {
+          409: problem('The ID of a batch is in use for different edits'),
+          412: json('The plan has changed; its current state', { allOf: [ref('Problem'), ref('StoredPlan')] }),
+          422: json('An edit cannot be applied; the batches before it are saved', {
             allOf: [
               ref('Problem'),
               { type: 'object', required: ['done', 'revision'], properties: { done: { type: 'integer' }, revision: { type: 'integer' } } },
@@ -252,7 +262,7 @@ export const OPENAPI = {
     },
     '/api/plans/{id}/taken': {
       post: {
-        summary: 'Which of these batches the server has',
+        summary: 'Which of these batches are stored',
         parameters: [path('id')],
         requestBody: body({
           type: 'object',
@@ -268,21 +278,21 @@ export const OPENAPI = {
     },
     '/api/plans/{id}/history': {
       get: {
-        summary: 'Who changed what when, newest first, a hundred at a time',
+        summary: 'History, newest first, 100 entries per page',
         parameters: [path('id'), number('before')],
         responses: { 200: json('Entries', list('entries', 'HistoryEntry')), ...bad },
       },
     },
     '/api/plans/{id}/history/{revision}': {
       get: {
-        summary: 'The edits of one step, and those that take it back',
+        summary: 'The edits of one step and their inverse',
         parameters: [path('id'), { name: 'revision', in: 'path', required: true, schema: { type: 'integer' } }],
-        responses: { 200: json('The step', ref('HistoryEntry')), ...bad, 404: problem('The log does not hold it') },
+        responses: { 200: json('The step', ref('HistoryEntry')), ...bad, 404: problem('No longer in the log') },
       },
     },
     '/api/plans/{id}/events': {
       get: {
-        summary: 'Server-sent events: the revision and epoch, at once and after every change; `gone` where there is no such plan',
+        summary: 'Server-sent events: the revision and epoch, at once and after every change; `gone` if the plan does not exist',
         parameters: [path('id')],
         responses: {
           200: { description: 'Events', content: { 'text/event-stream': {} } },
@@ -292,12 +302,12 @@ export const OPENAPI = {
     },
     '/api/plans/{id}/checkpoints': {
       get: {
-        summary: 'Named versions, newest first',
+        summary: 'Saved versions, newest first',
         parameters: [path('id')],
         responses: { 200: json('Checkpoints', list('checkpoints', 'Checkpoint')) },
       },
       post: {
-        summary: 'Keeps the present plan under a name',
+        summary: 'Saves the current plan as a version',
         parameters: [path('id')],
         requestBody: body({ type: 'object', required: ['name'], properties: { name }, additionalProperties: false }),
         responses: { 201: json('The checkpoint', ref('Checkpoint')), ...bad, ...gone },
@@ -305,9 +315,9 @@ export const OPENAPI = {
     },
     '/api/plans/{id}/checkpoints/{checkpoint}': {
       get: {
-        summary: 'One checkpoint with its plan',
+        summary: 'One saved version with its plan',
         parameters: [path('id'), path('checkpoint')],
-        responses: { 200: json('The checkpoint', ref('Checkpoint')), 404: problem('No such checkpoint') },
+        responses: { 200: json('The checkpoint', ref('Checkpoint')), 404: problem('No such version') },
       },
     },
   },

@@ -25,8 +25,8 @@ export const components = {
     properties: {
       plan: { $ref: '#/components/schemas/Plan' },
       revision: { type: 'integer' },
-      epoch: { type: 'string', description: 'The life of the database that the revision counts in' },
-      recent: { type: 'array', items: { type: 'string' }, description: 'Ids of the latest batches, newest first' },
+      epoch: { type: 'string', description: 'Epoch of the database: changes when a backup is restored' },
+      recent: { type: 'array', items: { type: 'string' }, description: 'IDs of the latest batches, newest first' },
     },
   },
   PlanSummary: {
@@ -52,9 +52,9 @@ export const components = {
     type: 'object',
     required: ['batch', 'edits'],
     properties: {
-      batch: { type: 'string', format: 'uuid', description: 'Chosen by the client: sent twice, it is done once' },
+      batch: { type: 'string', format: 'uuid', description: 'Chosen by the client; a batch sent twice is applied once' },
       edits: { type: 'array', items: { $ref: '#/components/schemas/Edit' }, minItems: 1, maxItems: 5000 },
-      label: { type: 'string', maxLength: 300, description: 'What the user did, in words' },
+      label: { type: 'string', maxLength: 300, description: 'What the user did' },
     },
     additionalProperties: false,
   },

@@ -29,7 +29,7 @@ const revisionParameter = Joi.string()
 const checkpointBody = Joi.object({ name: nameSchema.required() }).required();
 
 const planId = (req: Request): string => valid<string>(idSchema.required(), req.params['id'], 'id');
-const gone = (id: string) => new ApiError(404, { code: 'no-such-plan', message: 'There is no such plan.', path: 'id', got: id });
+const gone = (id: string) => new ApiError(404, { code: 'no-such-plan', message: 'No such plan.', path: 'id', got: id });
 
 /** A revision as an entity tag: it names the life of the database, too, so that one before a restore never matches. */
 const etag = ({ revision, epoch }: SeenRevision): string => `"${revision}-${epoch}"`;
@@ -41,7 +41,7 @@ function seenRevision(req: Request): SeenRevision {
   if (!header)
     throw new ApiError(428, {
       code: 'revision-missing',
-      message: 'Say which revision this edit was made on.',
+      message: 'If-Match is required: the revision that the edit was made on.',
       path: 'If-Match',
       expected: 'the ETag of the plan',
     });
@@ -67,7 +67,7 @@ function answer(id: string, outcome: EditOutcome): number {
         412,
         {
           code: 'stale-revision',
-          message: 'The plan has changed since this edit was made.',
+          message: 'The plan has changed since the edit was made.',
           path: 'If-Match',
           expected: etag(outcome.now),
         },
@@ -76,13 +76,13 @@ function answer(id: string, outcome: EditOutcome): number {
     case 'clash':
       throw new ApiError(409, {
         code: 'batch-clash',
-        message: 'A batch with this id and other edits is already stored. Nothing was changed.',
+        message: 'A batch with this ID but different edits is already stored. Nothing was changed.',
         path: `body.batches.${outcome.at}.batch`,
       });
     case 'refused': {
       const { edit, problem } = outcome.problem;
       const { path, expected, got } = problem;
-      const message = `Edit ${edit + 1} cannot be done: ${path} should be ${expected}, not ${got}.`;
+      const message = `Edit ${edit + 1} cannot be applied: ${path} must be ${expected}, not ${got}.`;
       const place = `body.batches.${outcome.at}.edits.${edit}.${path}`;
       // The batches before it are done: the client must not send them again as if they were not.
       const done = { done: outcome.at, revision: outcome.revision };
@@ -112,7 +112,7 @@ export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
       if (!board)
         throw new ApiError(422, {
           code: 'unknown-board',
-          message: 'There is no such board sheet.',
+          message: 'No such board sheet.',
           path: 'body.board',
           expected: [...boards.keys()].join(', '),
           got: body.board,
@@ -126,12 +126,12 @@ export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
     '/file',
     route((req, res) => {
       const read = readPlanFile(req.body);
-      if (!read.ok) throw new ApiError(400, { code: 'no-plan-file', message: `This is no plan file: ${read.fault}.`, path: read.path });
+      if (!read.ok) throw new ApiError(400, { code: 'no-plan-file', message: `Not a plan file: ${read.fault}.`, path: read.path });
       const made = importPlan(store, shelf, read.file);
       if (!made.ok)
         throw new ApiError(422, {
           code: 'plan-unsound',
-          message: `The plan cannot be opened: ${made.fault}. Nothing was kept.`,
+          message: `The plan cannot be opened: ${made.fault}. Nothing was saved.`,
           path: made.path,
         });
       res
@@ -190,7 +190,7 @@ export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
       if (!step)
         throw new ApiError(404, {
           code: 'no-such-step',
-          message: 'The log does not hold the edits of this step.',
+          message: 'The edits of this step are no longer in the log.',
           path: 'revision',
           got: String(revision),
         });
@@ -245,7 +245,7 @@ export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
       if (!found)
         throw new ApiError(404, {
           code: 'no-such-checkpoint',
-          message: 'There is no such checkpoint.',
+          message: 'No such version.',
           path: 'checkpoint',
           got: checkpoint,
         });

@@ -14,7 +14,7 @@ const bundleBody = Joi.object({
 
 const sheetId = (req: Request): string => valid<string>(idSchema.required(), req.params['id'], 'id');
 const gone = (id: string) =>
-  new ApiError(404, { code: 'no-such-sheet', message: 'There is no such sheet of your own.', path: 'id', got: id });
+  new ApiError(404, { code: 'no-such-sheet', message: 'No such sheet among your own sheets.', path: 'id', got: id });
 
 const useText = ({ name, where }: SheetUse): string => (where === 'plan' ? `“${name}”` : `the ${where} “${name}”`);
 
@@ -35,7 +35,7 @@ function readAll(documents: readonly unknown[]): readonly (BoardSheet | PartShee
   return read.flatMap((result) => (result.ok ? [result.sheet] : []));
 }
 
-/** The builder's own sheets over HTTP. */
+/** The user's own sheets over HTTP. */
 export function sheetRoutes(shelf: SheetShelf): Router {
   const router = Router();
 
@@ -47,7 +47,7 @@ export function sheetRoutes(shelf: SheetShelf): Router {
       if (outcome.kind === 'taken')
         throw new ApiError(409, {
           code: 'id-taken',
-          message: `A shipped sheet, or one of another kind, has the id ${outcome.id}: give yours another one. Nothing was kept.`,
+          message: `The ID ${outcome.id} is used by a library sheet or by a sheet of another kind: choose another ID. Nothing was saved.`,
           path: `body.sheets.${outcome.at}.id`,
           got: outcome.id,
         });
@@ -77,7 +77,7 @@ export function sheetRoutes(shelf: SheetShelf): Router {
       if (outcome.kind === 'used')
         throw new ApiError(409, {
           code: 'sheet-used',
-          message: `The sheet is used by ${outcome.by.map(useText).join(', ')} and stays.`,
+          message: `The sheet is used by ${outcome.by.map(useText).join(', ')} and was not removed.`,
           path: 'id',
           got: id,
         });

@@ -45,12 +45,12 @@ test('a plan keeps its version, says that it uses the sheet, and so keeps it fro
   await api().delete(`/api/plans/${plan.id}`).expect(204);
   // A deleted plan can be brought back: it would come back without its sheet.
   expect((await api().delete('/api/sheets/my-lamp').expect(409)).body).toMatchObject({
-    error: { message: 'The sheet is used by the deleted plan “Lamp” and stays.' },
+    error: { message: 'The sheet is used by the deleted plan “Lamp” and was not removed.' },
   });
   await api().post(`/api/plans/${plan.id}/restore`).expect(204);
   await api().post(`/api/plans/${plan.id}/checkpoints`).send({ name: 'With lamp' }).expect(201);
   await edit(3, [{ kind: 'remove-placement', placement: 'light-1' }]).expect(200);
-  expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp: With lamp', versions: [2], where: 'kept version' }] });
+  expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp: With lamp', versions: [2], where: 'saved version' }] });
   await api().delete('/api/sheets/my-lamp').expect(409);
 });
 
@@ -163,6 +163,6 @@ describe('plan files', () => {
 
 test('the published shape of sheets is served, and nothing else under its address', async () => {
   const schema = (await api().get('/api/sheets/schema/part').expect(200)).body as { title: string };
-  expect(schema.title).toBe('Sheet of a part');
+  expect(schema.title).toBe('Part sheet');
   await api().get('/api/sheets/schema/shelf').expect(400);
 });

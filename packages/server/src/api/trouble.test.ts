@@ -27,7 +27,7 @@ test('a full disk is told in plain words, changes nothing, and the same edit goe
   }
   expect(answer.status).toBe(507);
   expect(answer.body).toEqual({
-    error: { code: 'disk-full', message: 'The server’s disk is full. Nothing was changed; make room, and the edit goes through.' },
+    error: { code: 'disk-full', message: 'The server’s disk is full. Nothing was changed; free some space and try again.' },
   });
   expect((await api.get(`/api/plans/${plan.id}`)).body).toMatchObject({ revision });
   await served.database.source.query('PRAGMA max_page_count = 100000');
@@ -51,10 +51,7 @@ test('an error nobody foresaw is answered without its inside, and logged', async
   const served = await serve();
   await served.database.source.query('ALTER TABLE plans RENAME TO elsewhere');
   const { status, body } = await request(served.app).get('/api/plans');
-  expect([status, body]).toEqual([
-    500,
-    { error: { code: 'internal', message: 'The server met an error of its own. Nothing was changed.' } },
-  ]);
+  expect([status, body]).toEqual([500, { error: { code: 'internal', message: 'Internal server error. Nothing was changed.' } }]);
   expect(served.logged).toHaveLength(1);
   await served.database.source.query('ALTER TABLE elsewhere RENAME TO plans');
   await served.close();

@@ -74,7 +74,7 @@ test('a document that cannot be read is in the archive as it was found, and hide
   expect(new TextDecoder().decode(files[`damaged/plans-${id}.txt`])).toBe('torn');
   expect(readArchive(other.store, other.shelf, await archiveOf(served))).toMatchObject({
     plans: 1,
-    skipped: [{ path: expect.stringMatching(/^versions/), fault: 'its plan was not taken in' }],
+    skipped: [{ path: expect.stringMatching(/^versions/), fault: 'its plan was not imported' }],
   });
 });
 
@@ -90,14 +90,14 @@ test('what is wrong in an archive is skipped and named; the rest is taken in', a
 });
 
 test.each([
-  ['no ZIP file', () => strToU8('hello'), 'no ZIP file'],
-  ['a ZIP file of something else', () => zipSync({ 'a.txt': strToU8('a') }), 'no manifest'],
+  ['Not a ZIP file', () => strToU8('hello'), 'Not a ZIP file'],
+  ['a ZIP file of something else', () => zipSync({ 'a.txt': strToU8('a') }), 'the manifest is missing'],
   [
     'an archive of a later version',
     () => zipSync({ 'manifest.json': strToU8('{"format":"roof-chart-archive","formatVersion":99}') }),
     'later version',
   ],
-  ['an entry that unpacks to 20 MB', () => zipSync({ 'plans/a.json': new Uint8Array(20 * 2 ** 20) }), 'more than is taken'],
+  ['an entry that unpacks to 20 MB', () => zipSync({ 'plans/a.json': new Uint8Array(20 * 2 ** 20) }), 'too large when unpacked'],
 ])('%s is refused in one sentence', (_, bytes, words) => {
   let refused: unknown;
   try {

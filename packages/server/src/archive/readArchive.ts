@@ -25,7 +25,7 @@ export interface ArchiveReport {
   readonly sheets: number;
   /** Plans that were there already, the same. */
   readonly same: number;
-  /** What was not taken in, each with its place and reason. */
+  /** What was not imported, each with its place and reason. */
   readonly skipped: readonly { readonly path: string; readonly fault: string }[];
 }
 
@@ -51,14 +51,13 @@ function unpack(bytes: Uint8Array): ReadonlyMap<string, string> {
       filter: ({ name, originalSize }) => {
         if (!WANTED.test(name)) return false;
         total += originalSize;
-        if (originalSize > LIMITS.entryBytes || total > LIMITS.bytes)
-          throw new ArchiveRefused('The archive unpacks to more than is taken.');
+        if (originalSize > LIMITS.entryBytes || total > LIMITS.bytes) throw new ArchiveRefused('The archive is too large when unpacked.');
         return true;
       },
     });
   } catch (error) {
     if (error instanceof ArchiveRefused) throw error;
-    throw new ArchiveRefused('This is no ZIP file, or it is damaged.');
+    throw new ArchiveRefused('Not a ZIP file, or damaged.');
   }
   const entries = Object.entries(files);
   if (entries.length > LIMITS.entries) throw new ArchiveRefused('The archive has too many files.');
@@ -73,13 +72,13 @@ function parse(text: string): unknown {
   }
 }
 
-/** Takes an archive in: own sheets, plans, deleted plans, kept versions. Each document is there whole or not at all; one that
- *  cannot be taken in is skipped and named. A plan that is there already and differs gets an id of its own.
- *  @throws ArchiveRefused when the file is no archive of ours; nothing is then changed */
+/** Imports an archive: own sheets, plans, deleted plans, saved versions. Each document is imported completely or not at all; one that
+ *  cannot be imported is skipped and listed. An existing plan that differs gets a new ID.
+ *  @throws ArchiveRefused if the file is not a Roof Chart archive; nothing is changed */
 export function readArchive(store: PlanStore, shelf: SheetShelf, bytes: Uint8Array): ArchiveReport {
   const files = unpack(bytes);
   const manifest = manifestSchema.validate(parse(files.get('manifest.json') ?? ''), { convert: false });
-  if (manifest.error) throw new ArchiveRefused('The archive has no manifest of Roof Chart.');
+  if (manifest.error) throw new ArchiveRefused('Not a Roof Chart archive: the manifest is missing.');
   if ((manifest.value as { formatVersion: number }).formatVersion > ARCHIVE_VERSION)
     throw new ArchiveRefused('The archive was written by a later version of Roof Chart.');
   return new ArchiveReader(store, shelf, files).read();
@@ -119,7 +118,7 @@ class ArchiveReader {
     const read = readSheet(document);
     if (!read.ok) return this.#skip(path, `${read.faults[0]!.path}: ${read.faults[0]!.fault}`);
     const kept = this.shelf.keep([read.sheet]);
-    if (kept.kind === 'taken') this.#skip(path, `another sheet has the id ${kept.id}`);
+    if (kept.kind === 'taken') this.#skip(path, `the ID ${kept.id} is used by another sheet`);
     else if (kept.sheets[0]!.how !== 'same') this.#counts.sheets += 1;
   }
 
@@ -139,7 +138,7 @@ class ArchiveReader {
     const read = readPlanFile(document);
     const fault = read.ok ? importFault(this.shelf, read.file) : read;
     if (!fault && read.ok) return read.file;
-    this.#skip(path, fault ? `${fault.path}: ${fault.fault}` : 'no plan');
+    this.#skip(path, fault ? `${fault.path}: ${fault.fault}` : 'not a plan');
     return undefined;
   }
 
@@ -173,7 +172,7 @@ class ArchiveReader {
     if (error) return this.#skip(path, error.message);
     const { name, revision, at, plan } = value as { name: string; revision: number; at: string; plan: unknown };
     const planId = this.#ids.get(path.split('/')[1]!);
-    if (planId === undefined) return this.#skip(path, 'its plan was not taken in');
+    if (planId === undefined) return this.#skip(path, 'its plan was not imported');
     const file = this.#planFile(path, plan);
     if (!file) return;
     this.#write(path, (statements) => {

@@ -11,16 +11,16 @@ import type { Statements } from '../store/transactions';
 export const ARCHIVE_FORMAT = 'roof-chart-archive';
 export const ARCHIVE_VERSION = 1;
 
-const READ_ME = `Everything that this Roof Chart server keeps, as JSON files.
+const READ_ME = `All data of this Roof Chart server, as JSON files.
 
-plans/ID.json              a plan with the sheets that it uses
-deleted-plans/ID.json      a plan that was deleted and can be brought back
-versions/PLAN/ID.json      a version that was kept under a name
+plans/ID.json              a plan with the sheets it uses
+deleted-plans/ID.json      a deleted plan that can be restored
+versions/PLAN/ID.json      a saved version
 sheets/ID@VERSION.json     a board or part sheet of your own
-damaged/                   the text of documents that could not be read, as it was found
-manifest.json              what is in here
+damaged/                   the raw text of documents that could not be read
+manifest.json              list of the content
 
-npm run import -- FILE takes the archive in; a plan that is there already and is the same is passed over.
+npm run import -- FILE imports the archive; identical plans are skipped.
 `;
 
 interface Entry {

@@ -21,7 +21,7 @@ const PAGES_AT_ONCE = 200;
  *  a copy is whole or not there.
  *  @throws Error when the target exists (a backup never overwrites one) or cannot be written */
 export async function writeBackup(connection: Database.Database, target: string): Promise<void> {
-  if (existsSync(target)) throw Object.assign(new Error(`${target} exists already`), { code: 'EEXIST', path: target });
+  if (existsSync(target)) throw Object.assign(new Error(`${target} already exists`), { code: 'EEXIST', path: target });
   mkdirSync(dirname(target), { recursive: true });
   const unfinished = `${target}.unfinished`;
   try {
@@ -55,7 +55,7 @@ export async function backUpFile(file: string, target: string): Promise<void> {
 
 const timeOf = (file: string): Date => timeInName(basename(file)) ?? statSync(file).mtime;
 
-/** The files in a folder of backups, newest first, whether they are sound or not. */
+/** The files in a backup folder, newest first, valid or not. */
 function backupFiles(folder: string): readonly string[] {
   if (!statSync(folder, { throwIfNoEntry: false })?.isDirectory()) return [];
   const files = readdirSync(folder).filter((name) => name.endsWith('.sqlite'));
@@ -77,7 +77,7 @@ export function newestBackup(dataFolder: string, others: readonly string[] = [])
   return newest;
 }
 
-/** When the last backup that was made by itself is a day old. Times in the future (a clock that was wrong) do not count. */
+/** Whether the last automatic backup is a day old. Times in the future (wrong clock) do not count. */
 function isDailyDue(folder: string, now: Date): boolean {
   const times = dailyFiles(folder).map((file) => timeOf(file).getTime());
   return !times.some((time) => time <= now.getTime() && now.getTime() - time < DAY_MS);
@@ -85,7 +85,7 @@ function isDailyDue(folder: string, now: Date): boolean {
 
 const dailyFiles = (folder: string): readonly string[] => backupFiles(folder).filter((file) => DAILY.test(basename(file)));
 
-/** Removes the oldest backups that were made by itself, beyond those kept; no other file is touched. */
+/** Removes the oldest automatic backups beyond the number kept; no other file is touched. */
 function rotate(folder: string): void {
   for (const file of dailyFiles(folder).slice(KEPT_DAILY)) rmSync(file, { force: true });
 }

@@ -31,7 +31,7 @@ function ofError(error: unknown): DatabaseState {
 function ofOpen(database: Database.Database, thorough: boolean): DatabaseState {
   const pragma = thorough ? 'integrity_check' : 'quick_check';
   const [first] = database.pragma(pragma) as { [name: string]: string }[];
-  if (first?.[pragma] !== 'ok') return { kind: 'damaged', reason: first?.[pragma] ?? 'no answer to the check' };
+  if (first?.[pragma] !== 'ok') return { kind: 'damaged', reason: first?.[pragma] ?? 'the integrity check returned nothing' };
   const tables = database.prepare("SELECT name FROM sqlite_master WHERE type = 'table'").pluck().all() as string[];
   if (tables.length === 0) return { kind: 'empty' };
   if (!tables.includes('migrations')) return { kind: 'foreign' };
@@ -43,15 +43,15 @@ function ofOpen(database: Database.Database, thorough: boolean): DatabaseState {
   return { kind: 'sound', plans, pendingMigrations: done.length < MIGRATIONS.length };
 }
 
-/** Judges a file without changing it.
- *  @param thorough checks indexes against tables, too, which takes longer */
+/** Checks a file without changing it.
+ *  @param thorough also checks indexes against tables, which takes longer */
 export function databaseState(file: string, thorough = false): DatabaseState {
   try {
     if (!existsSync(file)) return { kind: 'missing' };
     // An absent database with a log beside it is not empty: SQLite would throw the log away.
     if (statSync(file).size === 0)
       return existsSync(`${file}-wal`) && statSync(`${file}-wal`).size > 0
-        ? { kind: 'damaged', reason: 'the file is empty and its log is not' }
+        ? { kind: 'damaged', reason: 'the file is empty but its log is not' }
         : { kind: 'empty' };
     accessSync(file, constants.R_OK);
   } catch (error) {

@@ -33,24 +33,24 @@ function readHolder(dataFolder: string): Holder | undefined {
   try {
     return JSON.parse(readFileSync(holderFile(dataFolder), 'utf8')) as Holder;
   } catch {
-    // Being written just now, or the disk was full: somebody holds the folder all the same.
+    // Being written at this moment, or the disk was full: the folder is locked all the same.
     return undefined;
   }
 }
 
 export interface FolderLock {
-  /** Says more about the holder, such as its address. */
+  /** Adds details of the holder, such as its address. */
   describe(more: Partial<Holder>): void;
   release(): void;
 }
 
 const isBusy = (error: unknown): boolean => ((error as { code?: string }).code ?? '').startsWith('SQLITE_BUSY');
 
-/** Takes a data folder for this process alone. The operating system gives it free when the process ends, however it ends.
- *  @throws FolderHeld when another program has it */
+/** Locks a data folder for this process. The operating system releases the lock when the process ends.
+ *  @throws FolderHeld if another program holds it */
 export function lockFolder(dataFolder: string, program: string, now: Date): FolderLock {
   mkdirSync(dataFolder, { recursive: true });
-  // An exclusive transaction that is never committed: SQLite knows how to lock on every system.
+  // An exclusive transaction that is never committed: SQLite locks portably on every system.
   const lock = new Database(join(dataFolder, 'in-use.lock'), { timeout: 0 });
   try {
     lock.exec('BEGIN EXCLUSIVE');

@@ -22,7 +22,7 @@ export interface StartPolicy {
   readonly startEmpty: boolean;
 }
 
-/** Whether something in a data folder says that there were plans once. */
+/** Whether a data folder contains evidence of earlier plans. */
 const hasSetAside = (dataFolder: string): boolean =>
   existsSync(dataFolder) && readdirSync(dataFolder).some((name) => /^(damaged|before-restore)-.*\.sqlite$/.test(name));
 
@@ -39,7 +39,7 @@ export async function prepareStart(dataFolder: string, { now, backupFolders, sta
       return backUpBeforeMigration(dataFolder, now).then(
         () => [],
         (error: Error) => {
-          throw new StartRefused('unreadable', { file, reason: `no backup could be written before its schema changes: ${error.message}` });
+          throw new StartRefused('unreadable', { file, reason: `no backup could be written before the schema upgrade: ${error.message}` });
         },
       );
     case 'missing':

@@ -23,7 +23,7 @@ function putBack(dataFolder: string, aside: string): void {
 function refusal(backup: string, state: DatabaseState): string {
   switch (state.kind) {
     case 'missing':
-      return `There is no file ${backup}`;
+      return `File not found: ${backup}`;
     case 'newer':
       return `${backup} was written by a later version of Roof Chart`;
     case 'foreign':
@@ -36,11 +36,11 @@ function refusal(backup: string, state: DatabaseState): string {
     case 'unreadable':
       return `${backup} cannot be read: ${state.reason}`;
     case 'sound':
-      throw new RangeError('a sound backup is not refused');
+      throw new RangeError('a valid backup is not refused');
   }
 }
 
-/** A complete copy of a database in one file on the disk, its log taken in. */
+/** A complete copy of a database in one file on disk, with its log merged. */
 function copyWhole(from: string, to: string): void {
   copyFileSync(from, to);
   if (existsSync(`${from}-wal`)) copyFileSync(`${from}-wal`, `${to}-wal`);
@@ -71,8 +71,8 @@ export interface Restored {
 export function restoreBackup(dataFolder: string, backup: string, now: Date): Restored {
   mkdirSync(dataFolder, { recursive: true });
   const given = databaseState(backup);
-  // What is damaged is told before anything is copied.
-  if (given.kind !== 'sound') throw new Error(`${refusal(backup, given)}. The present database is unchanged.`);
+  // Damage is reported before anything is copied.
+  if (given.kind !== 'sound') throw new Error(`${refusal(backup, given)}. The current database is unchanged.`);
   const copy = join(dataFolder, `restoring-${timestamp(now)}.sqlite.unfinished`);
   try {
     copyWhole(backup, copy);
@@ -81,7 +81,7 @@ export function restoreBackup(dataFolder: string, backup: string, now: Date): Re
     return { aside: swapIn(dataFolder, copy, now), plans: state.plans };
   } catch (error) {
     removeWhole(copy);
-    throw new Error(`Not restored: ${(error as Error).message}. The present database is unchanged.`, { cause: error });
+    throw new Error(`Not restored: ${(error as Error).message}. The current database is unchanged.`, { cause: error });
   }
 }
 

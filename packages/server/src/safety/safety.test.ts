@@ -215,7 +215,7 @@ describe('restore', () => {
     const folder = await folderWith('A');
     const copy = join(root, 'copy.sqlite');
     await backUpFile(databaseFile(folder), copy);
-    await expect(backUpFile(databaseFile(folder), copy)).rejects.toThrow('exists already');
+    await expect(backUpFile(databaseFile(folder), copy)).rejects.toThrow('already exists');
     const epochOf = (file: string) => {
       const database = new Database(file, { readonly: true });
       const epoch = readEpoch(database);
@@ -250,7 +250,7 @@ describe('restore', () => {
     writeFileSync(bad, change(readFileSync(databaseFile(folder))));
     const before = readdirSync(folder).sort();
     expect(() => restoreBackup(folder, bad, now)).toThrow(words);
-    expect(() => restoreBackup(folder, bad, now)).toThrow('The present database is unchanged.');
+    expect(() => restoreBackup(folder, bad, now)).toThrow('The current database is unchanged.');
     expect(readdirSync(folder).sort()).toEqual(before);
     expect(await names(folder)).toEqual(['A']);
   });
@@ -261,7 +261,7 @@ describe('restore', () => {
     await backUpFile(databaseFile(folder), copy);
     // A folder in the place of the copy: writing there fails, for root, too.
     mkdirSync(join(folder, 'restoring-2026-11-26T10-00-00-000Z.sqlite.unfinished'));
-    expect(() => restoreBackup(folder, copy, now)).toThrow(/^Not restored: .* The present database is unchanged\.$/);
+    expect(() => restoreBackup(folder, copy, now)).toThrow(/^Not restored: .* The current database is unchanged\.$/);
     expect(await names(folder)).toEqual(['A']);
   });
 });
@@ -318,16 +318,16 @@ describe('verify', () => {
     [
       'a document',
       "UPDATE plans SET document = replace(document, 'rp2040', 'rp2350')",
-      [/^The document of plan .* is not what was written/, /^Plan .*: a stored document/],
+      [/^The document of plan .* does not match its checksum/, /^Plan .*: a stored document/],
     ],
     [
       'a logged edit',
       "UPDATE batches SET edits = replace(edits, 'A 3', 'A 9') WHERE revision = 4",
-      [/^Plan .*: a logged edit is not what was written/],
+      [/^Plan .*: a logged edit does not match its checksum/],
     ],
     ['a gap in the log', 'DELETE FROM batches WHERE revision = 3', [/^Plan .*: the log has a gap/]],
-    ['an index', 'DROP INDEX plans_recent', [/^The schema lacks index plans_recent/]],
-    ['a table too many', 'CREATE TABLE songs (title TEXT)', [/^The schema has table songs/]],
+    ['an index', 'DROP INDEX plans_recent', [/^Schema: index plans_recent/]],
+    ['a table too many', 'CREATE TABLE songs (title TEXT)', [/^Schema: table songs/]],
   ])('a change of %s is found', async (_, sql, faults) => {
     const found = await verify(await folderWith('A'), (database) => database.exec(sql));
     expect(found.faults).toEqual(faults.map((fault) => expect.stringMatching(fault)));

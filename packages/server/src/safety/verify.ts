@@ -37,10 +37,8 @@ async function schemaFaults(connection: Database.Database): Promise<readonly str
   await fresh.source.destroy();
   const here = new Set(schemaOf(connection));
   return [
-    ...[...wanted].filter((line) => !here.has(line)).map((line) => `The schema lacks ${line.split(':')[0]}, or it is changed.`),
-    ...[...here]
-      .filter((line) => !wanted.has(line))
-      .map((line) => `The schema has ${line.split(':')[0]}, which this version does not make.`),
+    ...[...wanted].filter((line) => !here.has(line)).map((line) => `Schema: ${line.split(':')[0]} is missing or altered.`),
+    ...[...here].filter((line) => !wanted.has(line)).map((line) => `Schema: ${line.split(':')[0]} is unknown to this version.`),
   ];
 }
 
@@ -63,19 +61,19 @@ export async function verifyDatabase(
   const bases = statements.find(BaseEntity, {});
   const documents = [
     ...plans.map((row) => ({ ...row, what: `plan ${row.id}` })),
-    ...versions.map((row) => ({ ...row, what: `version ${row.id} of plan ${row.planId}` })),
+    ...versions.map((row) => ({ ...row, what: `saved version ${row.id} of plan ${row.planId}` })),
     ...sheets.map((row) => ({ ...row, what: `sheet ${row.key}` })),
     ...bases.map((row) => ({ ...row, what: `base of plan ${row.planId}` })),
   ];
   for (const { what, document, checksum: sum } of documents)
-    if (checksum(document) !== sum) faults.push(`The document of ${what} is not what was written.`);
+    if (checksum(document) !== sum) faults.push(`The document of ${what} does not match its checksum.`);
   const remarks: string[] = [];
   let replayed = 0;
   for (const { id } of plans) {
     const result = replay(statements, id, shelf.current);
     if (result.kind === 'equal') replayed += 1;
     else if (result.kind === 'refused')
-      remarks.push(`Plan ${id}: edit ${result.revision} of its log is refused by the present sheets, so the log could not be replayed.`);
+      remarks.push(`Plan ${id}: the log cannot be replayed; edit ${result.revision} does not apply with the current sheets.`);
     else faults.push(`Plan ${id}: ${result.kind === 'broken' ? result.reason : 'its document differs from the replay of its log'}.`);
   }
   return { plans: plans.length, versions: versions.length, sheets: sheets.length, replayed, faults, remarks };

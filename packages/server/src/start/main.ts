@@ -16,7 +16,7 @@ async function main(args: string[]): Promise<void> {
   }
   const command = COMMANDS.find(({ name }) => name === first);
   if (!command && first !== undefined && !first.startsWith('-'))
-    throw new RangeError(`there is no command ${first}: give one of ${COMMANDS.map(({ name }) => name).join(', ')}.`);
+    throw new RangeError(`unknown command ${first}: expected one of ${COMMANDS.map(({ name }) => name).join(', ')}.`);
   await (command ? command.run(rest) : serveCommand.run(args));
 }
 

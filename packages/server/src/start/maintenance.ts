@@ -5,7 +5,7 @@ import { compactLog, KEPT_EDITS } from '../store/planLog';
 import type { PlanStore } from '../store/planStore';
 import type { SheetShelf } from '../store/sheetShelf';
 
-/** How often it is asked whether a backup is due. */
+/** Interval for checking whether a backup is due. */
 const EVERY_MS = 30 * 60 * 1000;
 
 export interface MaintenanceParts {

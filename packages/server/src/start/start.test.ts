@@ -32,7 +32,7 @@ test('what hinders the start is one plain sentence', async () => {
   await new Promise<void>((resolve) => taken.listen(0, '127.0.0.1', resolve));
   const { port } = taken.address() as { port: number };
   expect(await fault(join(folder, 'b'), port)).toBe(
-    `Port ${port} is in use. Stop the program that holds it, or choose another with --port.`,
+    `Port ${port} is in use. Stop the program that uses it, or choose another with --port.`,
   );
   taken.close();
   const file = join(folder, 'file');
@@ -46,10 +46,10 @@ test('a damaged database is told with where it is and what restores it', async (
   writeFileSync(databaseFile(data), 'this is no database, whatever its name says. '.repeat(50));
   const said = await fault(data);
   expect(said).toMatch(
-    /^The database is damaged \(file is not a database\) and is set aside, unchanged, as \S+\. The newest sound backup is \S+ of \d{4}-.* UTC with 4 plans: npm run restore -- \S+ To begin without plans, start with --start-empty\.$/,
+    /^The database is damaged \(file is not a database\); it was set aside unchanged as \S+\. The newest valid backup is \S+ of \d{4}-.* UTC with 4 plans: npm run restore -- \S+ To start without plans, use --start-empty\.$/,
   );
   const [, backup] = /npm run restore -- (\S+)/.exec(said)!;
-  expect(await fault(data)).toMatch(/^There is no database at .*, yet there were plans once\. The newest sound backup is/);
+  expect(await fault(data)).toMatch(/^The database .* is missing although plans were stored before\. The newest valid backup is/);
   restoreBackup(data, backup!, new Date());
   const running = await start(options(data));
   const list = (await (await fetch(`${running.address}api/plans`)).json()) as { plans: { name: string }[] };
@@ -96,7 +96,7 @@ test('a place for backups that cannot be written is a warning, not the end', asy
 
 test('beyond this machine a passphrase is needed, and asked for', async () => {
   const open = { ...options(join(folder, 'open')), host: '0.0.0.0' };
-  expect(await start(open).then(() => 'started', startFault)).toMatch(/a passphrase of at least 12 characters is needed/);
+  expect(await start(open).then(() => 'started', startFault)).toMatch(/requires a passphrase of at least 12 characters/);
   expect(await start({ ...open, passphrase: 'short' }).then(() => 'started', startFault)).toMatch(
     /ROOF_CHART_PASSPHRASE must have at least 12/,
   );

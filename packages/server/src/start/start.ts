@@ -23,15 +23,15 @@ export interface StartOptions {
   readonly dataFolder: string;
   readonly catalogueFolder: string;
   readonly webFolder?: string;
-  /** Folder of example plans to put in place. */
+  /** Folder of the example plans. */
   readonly demoFolder?: string;
   readonly resetDemo?: boolean;
   readonly log?: Logger;
-  /** Asked for whenever it is set; needed when the host is not a loopback address. */
+  /** Required from clients if set; mandatory if the host is not a loopback address. */
   readonly passphrase?: string;
   /** For programs, besides the passphrase for people. */
   readonly token?: string;
-  /** Names under which the server is asked, besides the loopback ones. */
+  /** Accepted host names besides the loopback ones. */
   readonly hostNames?: readonly string[];
   /** Further folders for the daily backup. */
   readonly backupFolders?: readonly string[];
@@ -47,14 +47,14 @@ function checkPassphrase({ host, passphrase, token }: StartOptions): void {
   checkSecrets({ ...(passphrase === undefined ? {} : { passphrase }), ...(token === undefined ? {} : { token }) });
   if (LOOPBACK_HOSTS.has(host) || passphrase !== undefined) return;
   throw new Error(
-    `beyond this machine (--host ${host}) a passphrase of at least ${PASSPHRASE_LENGTH} characters is needed: set ROOF_CHART_PASSPHRASE.`,
+    `--host ${host} opens the server to the network and requires a passphrase of at least ${PASSPHRASE_LENGTH} characters: set ROOF_CHART_PASSPHRASE.`,
   );
 }
 
 const bracketed = (address: string): string => (address.includes(':') ? `[${address}]` : address);
 
-/** The names that a server answers to, besides the loopback ones: those it is told, and the addresses it listens on. An
- *  address as a name is safe: a page elsewhere can point a name of its own at a machine, but not an address. */
+/** Accepted host names besides the loopback ones: configured names and the addresses it listens on. An address is safe, because DNS
+ *  rebinding needs a name. */
 function namesOf({ host, hostNames = [] }: StartOptions): readonly string[] {
   if (LOOPBACK_HOSTS.has(host)) return hostNames;
   const listened = EVERY_ADDRESS.has(host)
@@ -97,9 +97,9 @@ function close(server: Server): Promise<void> {
   });
 }
 
-/** Takes the data folder, opens the database, puts the examples in place, and serves on the address.
- *  @throws FolderHeld when another program has the folder; StartRefused when the database cannot be used; the system's
- *  error when the port is taken or the folder cannot be written */
+/** Locks the data folder, opens the database, installs the examples, and serves on the address.
+ *  @throws FolderHeld if another program holds the folder; StartRefused if the database cannot be used; the system error if the port is
+ *  in use or the folder cannot be written */
 export async function start(options: StartOptions): Promise<Running> {
   checkPassphrase(options);
   const lock = lockFolder(options.dataFolder, 'server', new Date());
@@ -119,7 +119,7 @@ async function startLocked(options: StartOptions, lock: FolderLock): Promise<Run
   try {
     const shelf = new SheetShelf(database, sheets);
     shelf.load();
-    if (shelf.unreadable.length > 0) log.error({ sheets: shelf.unreadable }, 'own sheets that cannot be read; they are left as they are');
+    if (shelf.unreadable.length > 0) log.error({ sheets: shelf.unreadable }, 'own sheets that cannot be read; they are left untouched');
     const store = new PlanStore(database, shelf);
     for (const plan of options.demoFolder ? examples(options.demoFolder) : []) store.placeExample(plan, options.resetDemo ?? false);
     const names = namesOf(options);

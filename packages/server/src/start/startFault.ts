@@ -8,17 +8,17 @@ export const backupText = ({ file, at, plans }: Backup): string =>
   `${file} of ${at.toISOString().slice(0, 16).replace('T', ' ')} UTC with ${plans} ${plans === 1 ? 'plan' : 'plans'}`;
 
 const restoreText = (backup: Backup | undefined): string =>
-  backup ? `The newest sound backup is ${backupText(backup)}: npm run restore -- ${backup.file}` : 'There is no sound backup.';
+  backup ? `The newest valid backup is ${backupText(backup)}: npm run restore -- ${backup.file}` : 'There is no valid backup.';
 
-const EMPTY_HINT = 'To begin without plans, start with --start-empty.';
+const EMPTY_HINT = 'To start without plans, use --start-empty.';
 
 function refusedText({ kind, facts }: StartRefused): string {
   const { file, aside, reason, backup } = facts;
   switch (kind) {
     case 'damaged':
-      return `The database is damaged (${reason}) and is set aside, unchanged, as ${aside}. ${restoreText(backup)} ${EMPTY_HINT}`;
+      return `The database is damaged (${reason}); it was set aside unchanged as ${aside}. ${restoreText(backup)} ${EMPTY_HINT}`;
     case 'empty':
-      return `There is no database at ${file}, yet there were plans once. ${restoreText(backup)} ${EMPTY_HINT}`;
+      return `The database ${file} is missing although plans were stored before. ${restoreText(backup)} ${EMPTY_HINT}`;
     case 'unreadable':
       return `The database ${file} cannot be used: ${reason}. It was not touched.`;
     case 'locked':
@@ -30,7 +30,7 @@ function refusedText({ kind, facts }: StartRefused): string {
   }
 }
 
-/** Why the program did not do what it was asked, as one plain sentence. */
+/** The reason of a failed command in one sentence. */
 export function startFault(error: unknown): string {
   if (error instanceof StartRefused) return refusedText(error);
   if (error instanceof CommandFault) return error.message;
@@ -38,15 +38,15 @@ export function startFault(error: unknown): string {
   const { code, message, port, path } = error as { code?: string; message?: string; port?: number; path?: string };
   switch (code) {
     case 'EADDRINUSE':
-      return `Port ${port} is in use. Stop the program that holds it, or choose another with --port.`;
+      return `Port ${port} is in use. Stop the program that uses it, or choose another with --port.`;
     case 'EADDRNOTAVAIL':
-      return 'This machine does not have the address given with --host.';
+      return 'The --host address does not belong to this machine.';
     case 'EACCES':
       return port === undefined
         ? `No permission to use ${path ?? 'the data folder'}. Choose another folder with --data.`
         : `No permission to open port ${port}. Choose one above 1023 with --port.`;
     case 'EEXIST':
-      return `${path ?? 'The file'} exists already and is not overwritten. Choose another name.`;
+      return `${path ?? 'The file'} already exists and is not overwritten. Choose another name.`;
     case 'EROFS':
     case 'EPERM':
     case 'ENOTDIR':
@@ -58,7 +58,7 @@ export function startFault(error: unknown): string {
       return 'The data folder cannot be written. Choose another folder with --data.';
     case 'SQLITE_FULL':
     case 'ENOSPC':
-      return 'The disk is full. Nothing was changed; make room, then start again.';
+      return 'The disk is full. Nothing was changed; free some space and start again.';
     default:
       return `Not done: ${message ?? String(error)}`;
   }

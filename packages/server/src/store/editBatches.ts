@@ -49,8 +49,7 @@ export interface BatchGround {
   readonly at: string;
 }
 
-/** Applies batches in their order and logs each with what takes it back; those that are in already are passed over.
- *  The plan itself is not stored here. */
+/** Applies batches in order and logs each with its inverse; stored batches are skipped. Does not store the plan itself. */
 export function applyBatches(ground: BatchGround, seen: number, batches: readonly SentBatch[], client?: Client): BatchesOutcome {
   const { statements, planId, sheets, at } = ground;
   let { plan, revision } = ground;

@@ -10,8 +10,8 @@ export type ImportOutcome = Imported | { readonly ok: false; readonly path: stri
 
 const refKey = ({ id, version }: SheetRef): string => `${id}@${version}`;
 
-/** Takes a plan file in: sheets that are not shipped here are kept as own ones, and the plan refers to them as they
- *  are kept. Whether the plan is sound is known before anything is kept; plan and sheets are kept together or not at all. */
+/** Imports a plan file: sheets that are not in the library are saved as own sheets. The plan is validated first; plan and sheets are
+ *  saved together or not at all. */
 export function importPlan(store: PlanStore, shelf: SheetShelf, file: PlanFile): ImportOutcome {
   const fault = importFault(shelf, file);
   if (fault) return { ok: false, ...fault };
@@ -24,7 +24,7 @@ export function importPlan(store: PlanStore, shelf: SheetShelf, file: PlanFile):
   }
 }
 
-/** Why a file cannot be taken in, found while it was: the transaction around it keeps nothing. */
+/** Why a file cannot be imported, found during the import: the enclosing transaction stores nothing. */
 export class ImportRefused extends Error {}
 
 /** Sheets of the file that are not shipped here, versions of one sheet one after another. */
@@ -33,7 +33,7 @@ function foreignSheets(shelf: SheetShelf, { plan, sheets }: PlanFile) {
   return sheets.filter((sheet) => used.has(refKey(sheet)) && !shelf.ships(sheet.id)).sort((a, b) => a.version - b.version);
 }
 
-/** Why a plan file cannot be taken in. */
+/** Why a plan file cannot be imported. */
 export function importFault(shelf: SheetShelf, file: PlanFile): { readonly path: string; readonly fault: string } | undefined {
   const foreign = foreignSheets(shelf, file);
   const carried = new Set(foreign.map(refKey));
@@ -51,8 +51,8 @@ export interface Imported {
   readonly kept: readonly KeptSheet[];
 }
 
-/** Takes a plan file in as a part of a larger transaction. Where that fails, the sheets must be loaded again.
- *  @throws ImportRefused when one of its sheets cannot be kept */
+/** Imports a plan file within a larger transaction. If that fails, the sheets must be reloaded.
+ *  @throws ImportRefused if one of its sheets cannot be saved */
 export function importWithin(statements: Statements, store: PlanStore, shelf: SheetShelf, file: PlanFile): Imported {
   const { plan, kept } = keepSheets(statements, shelf, file);
   const id = store.isTaken(plan.id) ? randomUUID() : plan.id;
@@ -70,7 +70,7 @@ export function keepSheets(
   const kept: KeptSheet[] = [];
   for (const sheet of foreignSheets(shelf, file)) {
     const outcome = shelf.keepWithin(statements, [sheet]);
-    if (outcome.kind === 'taken') throw new ImportRefused(`a sheet of another kind has the id ${outcome.id}`);
+    if (outcome.kind === 'taken') throw new ImportRefused(`the ID ${outcome.id} is used by a sheet of another kind`);
     moved.set(refKey(sheet), outcome.sheets[0]!.version);
     kept.push(...outcome.sheets);
   }

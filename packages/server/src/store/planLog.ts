@@ -15,7 +15,7 @@ export interface HistoryEntry {
   readonly label: string | null;
   readonly device: string | null;
   readonly tab: string | null;
-  /** Whether the log still holds its edits, so that they can be taken back. */
+  /** Whether the log still contains its edits, so that they can be reverted. */
   readonly kept: boolean;
 }
 
@@ -43,7 +43,7 @@ export function historyOf(statements: Statements, planId: string, before?: numbe
   return from < 0 ? [] : all.slice(from, from + HISTORY_PAGE).map(entryOf);
 }
 
-/** One step with its edits and what takes them back; undefined where the log does not hold it. */
+/** One step with its edits and their inverse; undefined if it is no longer in the log. */
 export function historyStep(statements: Statements, planId: string, revision: number): HistoryStep | undefined {
   const row = statements.first(BatchEntity, { planId, revision });
   if (!row || row.edits === '') return undefined;
@@ -69,11 +69,11 @@ interface LogOf {
 function readLog(statements: Statements, planId: string): LogOf | string {
   const row = statements.first(PlanEntity, { id: planId });
   const base = statements.first(BaseEntity, { planId });
-  if (!row || !base) return 'no base to replay the log on';
+  if (!row || !base) return 'no base document to replay the log on';
   const batches = statements.find(BatchEntity, { planId }, 'ORDER BY revision').filter((batch) => batch.revision > base.revision);
   if (batches.some((batch, at) => batch.revision !== base.revision + 1 + at) || base.revision + batches.length !== row.revision)
     return 'the log has a gap';
-  if (batches.some((batch) => checksum(batch.edits) !== batch.digest)) return 'a logged edit is not what was written';
+  if (batches.some((batch) => checksum(batch.edits) !== batch.digest)) return 'a logged edit does not match its checksum';
   return { base: storedPlan(planId, base), baseRevision: base.revision, stored: storedPlan(planId, row), batches };
 }
 
@@ -83,7 +83,7 @@ export function replay(statements: Statements, planId: string, sheets: Sheets): 
   try {
     log = readLog(statements, planId);
   } catch (error) {
-    if (error instanceof DamagedDocument) return { kind: 'broken', reason: 'a stored document is not what was written' };
+    if (error instanceof DamagedDocument) return { kind: 'broken', reason: 'a stored document does not match its checksum' };
     throw error;
   }
   if (typeof log === 'string') return { kind: 'broken', reason: log };
@@ -102,9 +102,9 @@ const plain = (plan: Plan): unknown => JSON.parse(JSON.stringify(plan)) as unkno
 /** Edits of a plan that the log keeps whole, for taking single steps back. */
 export const KEPT_EDITS = 2000;
 
-/** Moves the base of a plan's log forward so that only the latest edits stay whole; who did what when stays listed.
- *  Done only where the log replays to the stored document, before and after.
- *  @returns how many batches the base has taken in */
+/** Moves the base of a plan's log forward so that only the latest edits are stored in full; the history entries remain. Done only where
+ *  the log replays to the stored document, before and after.
+ *  @returns how many batches the base has merged */
 export function compactLog(transactions: Transactions, planId: string, sheets: Sheets, kept = KEPT_EDITS): number {
   return transactions.write((statements) => {
     const log = readLog(statements, planId);
@@ -123,7 +123,7 @@ export function compactLog(transactions: Transactions, planId: string, sheets: S
     const proof = replay(statements, planId, sheets);
     // Thrown inside of the transaction: nothing of it is kept.
     if (proof.kind !== 'equal')
-      throw new Error(`The log of ${planId} does not replay after compaction (${proof.kind}); it is left as it was.`);
+      throw new Error(`The log of ${planId} does not replay after compaction (${proof.kind}); it is left unchanged.`);
     return old.length;
   });
 }

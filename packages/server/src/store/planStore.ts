@@ -37,7 +37,7 @@ export interface Checkpoint {
   readonly at: string;
 }
 
-/** Told after every acknowledged change of a plan: its revision, or null once it is deleted. */
+/** Called after every acknowledged change of a plan with its revision, or null once deleted. */
 export type ChangeListener = (planId: string, revision: number | null) => void;
 
 const RECENT_BATCHES = 200;
@@ -165,7 +165,7 @@ export class PlanStore {
       if (seen.epoch !== this.#epoch) return { kind: 'stale', now: this.#stored(row) };
       return this.#editWithin(statements, row, seen.revision, batches, client);
     });
-    // After the commit only: whoever hears of a revision can read it.
+    // Only after the commit, so that an announced revision can be read.
     if (outcome.kind === 'done' || outcome.kind === 'refused') this.#tell(id, outcome.revision);
     return outcome;
   }
@@ -230,8 +230,8 @@ export class PlanStore {
     return row && { id: row.id, name: row.name, revision: row.revision, at: row.at, plan: storedPlan(planId, row) };
   }
 
-  /** The examples: put in place when absent. With `reset`, a changed one is first kept as a copy under a new id, and
-   *  the database begins another epoch: an open tab then notices that revisions count anew. */
+  /** Installs missing examples. With `reset`, a changed one is first copied under a new ID, and the database starts a new epoch, which
+   *  open tabs detect. */
   placeExample(plan: Plan, reset: boolean): 'placed' | 'kept' | 'reset' {
     const row = this.#statements.first(PlanEntity, { id: plan.id });
     if (!row) {

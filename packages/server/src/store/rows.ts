@@ -16,7 +16,7 @@ export interface PlanRow {
   deletedAt: string | null;
 }
 
-/** One acknowledged batch of edits: what was done, and what takes it back. */
+/** One acknowledged batch of edits with its inverse. */
 export interface BatchRow {
   id: number;
   planId: string;
@@ -50,7 +50,7 @@ export interface SettingRow {
   value: string;
 }
 
-/** A named version of a plan that the builder keeps. */
+/** A saved version of a plan. */
 export interface CheckpointRow {
   id: string;
   planId: string;
@@ -61,7 +61,7 @@ export interface CheckpointRow {
   at: string;
 }
 
-/** One version of a sheet of the builder's own. */
+/** One version of an own sheet. */
 export interface SheetRow {
   /** `id@version` */
   key: string;

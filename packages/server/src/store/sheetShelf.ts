@@ -17,7 +17,7 @@ export interface SheetSource {
 export interface KeptSheet {
   readonly id: string;
   readonly version: number;
-  /** `same`: what came in is what was there. */
+  /** `same`: identical to the stored version. */
   readonly how: 'new' | 'changed' | 'same';
 }
 
@@ -29,15 +29,15 @@ export interface SheetUse {
   readonly name: string;
   /** Versions of the sheet that the plan was made with. */
   readonly versions: readonly number[];
-  /** A deleted plan can be brought back, and a kept version gone back to. */
-  readonly where: 'plan' | 'deleted plan' | 'kept version';
+  /** Deleted plans and saved versions can be restored. */
+  readonly where: 'plan' | 'deleted plan' | 'saved version';
 }
 
 export type RemoveOutcome = { readonly kind: 'removed' | 'gone' } | { readonly kind: 'used'; readonly by: readonly SheetUse[] };
 
 const facts = (sheet: Sheet): string => JSON.stringify({ ...sheet, version: 0 });
 
-/** Shipped sheets and the builder's own, which are kept in every version: a plan keeps the one it was made with. */
+/** Library sheets and own sheets in every version, because a plan keeps the version it was made with. */
 export class SheetShelf implements SheetSource {
   readonly #transactions: Transactions;
   #own: readonly Sheet[] = [];
@@ -120,25 +120,25 @@ export class SheetShelf implements SheetSource {
     return { id: sheet.id, version, how: last?.removedAt === null ? 'changed' : 'new' };
   }
 
-  /** A board cannot become a part under the same id: plans would stand on a display. */
+  /** A board cannot become a part with the same ID, because plans use it as a board. */
   #otherKind(sheet: Sheet): boolean {
     return this.#own.some((own) => own.id === sheet.id && own.kind !== sheet.kind);
   }
 
-  /** Plans that use a sheet, by name: deleted ones, too, and those that only a kept version of a plan uses. */
+  /** Plans that use a sheet, by name: deleted ones, too, and those that only a saved version of a plan uses. */
   uses(id: string): readonly SheetUse[] {
     const { statements } = this.#transactions;
     const plans = statements.find(PlanEntity, {}, 'ORDER BY name');
     const names = new Map(plans.map((row) => [row.id, row.name]));
     const kept = statements.find(CheckpointEntity, {}, 'ORDER BY at DESC');
-    // The base of a log is what single steps are taken back to.
+    // Single steps are reverted relative to the base of a log.
     const bases = statements.find(BaseEntity, {});
     const found = [
       ...plans.flatMap((row) => useIn(row.document, id, row.id, row.name, row.deletedAt === null ? 'plan' : 'deleted plan')),
-      ...kept.flatMap((row) => useIn(row.document, id, row.planId, `${names.get(row.planId) ?? row.planId}: ${row.name}`, 'kept version')),
-      ...bases.flatMap((row) => useIn(row.document, id, row.planId, names.get(row.planId) ?? row.planId, 'kept version')),
+      ...kept.flatMap((row) => useIn(row.document, id, row.planId, `${names.get(row.planId) ?? row.planId}: ${row.name}`, 'saved version')),
+      ...bases.flatMap((row) => useIn(row.document, id, row.planId, names.get(row.planId) ?? row.planId, 'saved version')),
     ];
-    // One line a plan: its present use says more than what it keeps.
+    // One line per plan: its current use matters more than its saved versions.
     return [...new Map(found.toReversed().map((use) => [use.plan, use])).values()].toReversed();
   }
 

@@ -40,7 +40,7 @@ export class Statements {
   }
 
   /** The rows that match, in the order given.
-   *  @param rest what follows the conditions, in SQL: ORDER BY, LIMIT; a fixed text, never a user's */
+   *  @param rest SQL after the conditions (ORDER BY, LIMIT): a constant, never user text */
   find<T extends Row>(entity: EntitySchema<T>, where: Where<T>, rest = ''): readonly T[] {
     const { table, column, columns } = this.#names(entity);
     const { sql, bound } = conditions(where, column);
@@ -80,13 +80,13 @@ const isDiskFull = (error: unknown): boolean => {
 
 /** Ends the process: a connection in an unknown state must not acknowledge anything more. */
 function stopProcess(reason: string): void {
-  process.stderr.write(`${reason} The server stops: what it acknowledged is on the disk. Start it again.\n`);
+  process.stderr.write(`${reason} The server stops; everything acknowledged is on disk. Start it again.\n`);
   process.exit(70);
 }
 
-/** The only way to write. Each transaction runs from BEGIN to COMMIT without giving way to anything else.
- *  The mapper's own transactions are not used: after a COMMIT that failed, SQLite has rolled back by itself, the mapper's
- *  ROLLBACK fails, and it takes everything that follows for nested savepoints of a transaction that never ends. */
+/** The only way to write. Each transaction runs synchronously from BEGIN to COMMIT. The mapper's transactions are not used: after a
+ *  failed COMMIT SQLite has already rolled back, the mapper's ROLLBACK fails, and it treats everything that follows as savepoints of a
+ *  transaction that never ends. */
 export class Transactions {
   readonly statements: Statements;
   readonly #connection: OpenDatabase['connection'];
@@ -106,7 +106,7 @@ export class Transactions {
     try {
       return this.#attempt(work);
     } catch (error) {
-      // The log may hold many versions of the same pages: taking it into the database can make room by itself.
+      // The log may contain many versions of the same pages; a checkpoint can free space.
       if (!isDiskFull(error) || !this.#emptyLog()) throw error;
       return this.#attempt(work);
     }
@@ -138,7 +138,7 @@ export class Transactions {
 
   #rollBack(): void {
     try {
-      // A full disk makes SQLite roll back by itself; a ROLLBACK would then be an error of its own.
+      // On a full disk SQLite rolls back automatically; another ROLLBACK would fail.
       if (this.#connection.inTransaction) this.#connection.exec('ROLLBACK');
     } catch (error) {
       this.stop(`A transaction could not be rolled back (${(error as Error).message}).`);

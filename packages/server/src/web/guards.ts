@@ -7,8 +7,8 @@ export const LOOPBACK_NAMES = ['localhost', '127.0.0.1', '[::1]'] as const;
 
 const hostName = (host: string): string => host.replace(/:\d+$/, '').toLowerCase();
 
-/** Answers only to names of this machine and those it is told: a page elsewhere that points a name of its own at it gets nothing.
- *  @param added names besides the loopback ones */
+/** Accepts only host names of this machine and configured ones, against DNS rebinding.
+ *  @param added host names besides the loopback ones */
 export function hostGuard(added: readonly string[] = []): RequestHandler {
   const allowed = new Set<string>([...LOOPBACK_NAMES, ...added.map((name) => name.toLowerCase())]);
   return (req, _res, next) => {
@@ -17,7 +17,7 @@ export function hostGuard(added: readonly string[] = []): RequestHandler {
       return next(
         new ApiError(403, {
           code: 'foreign-host',
-          message: 'This server answers only to its own name.',
+          message: 'Unknown host name: this server accepts only its own names.',
           path: 'Host',
           got: host.slice(0, 100),
         }),
@@ -28,7 +28,7 @@ export function hostGuard(added: readonly string[] = []): RequestHandler {
       return next(
         new ApiError(403, {
           code: 'foreign-origin',
-          message: 'Requests from other pages are not answered.',
+          message: 'Cross-origin requests are not accepted.',
           path: 'Origin',
           got: origin.slice(0, 100),
         }),
@@ -45,7 +45,7 @@ export const jsonOnly: RequestHandler = (req, _res, next) => {
     return next(
       new ApiError(415, {
         code: 'unsupported',
-        message: 'The body must be application/json.',
+        message: 'The request body must be application/json.',
         path: 'Content-Type',
         expected: 'application/json',
       }),

@@ -15,7 +15,7 @@ interface Count {
 const delay = (wrong: number, free: number): number =>
   wrong < free ? 0 : Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** Math.min(20, wrong - free));
 
-/** Slows down those who guess a passphrase: each address by itself, and all together. */
+/** Throttles passphrase guesses, per address and in total. */
 export class GuessLimit {
   readonly #addresses = new Map<string, Count>();
   readonly #all: Count = { wrong: 0, last: 0 };

@@ -20,7 +20,7 @@ const limit = (most: number, skip: (method: string) => boolean): RequestHandler 
     skip: (req) => skip(req.method),
     // The body is ours, so that a client reads one kind of answer.
     handler: (_req, res) =>
-      void res.status(429).json({ error: { code: 'too-many', message: 'Too many requests in this minute. Wait a little, then go on.' } }),
+      void res.status(429).json({ error: { code: 'too-many', message: 'Too many requests. Try again in a minute.' } }),
   });
 
 export function rateLimits({ requests, writes }: Limits): readonly RequestHandler[] {

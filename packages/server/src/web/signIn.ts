@@ -10,7 +10,7 @@ const SESSION_MS = 30 * 24 * 60 * 60 * 1000;
 const MOST_SESSIONS = 1000;
 const COOKIE = 'roof-chart-session';
 
-/** What opens a server that asks who is there. */
+/** The credentials of a protected server. */
 export interface Secrets {
   readonly passphrase: string;
   /** For programs, as `Authorization: Bearer …`. */
@@ -25,7 +25,7 @@ const equal = (given: string, wanted: Buffer): boolean => timingSafeEqual(digest
 /** @throws Error in one sentence when a passphrase or token cannot protect anything */
 export function checkSecrets({ passphrase, token }: { readonly passphrase?: string; readonly token?: string }): void {
   if (passphrase !== undefined && passphrase.trim().length < PASSPHRASE_LENGTH)
-    throw new Error(`ROOF_CHART_PASSPHRASE must have at least ${PASSPHRASE_LENGTH} characters that are not blanks at its ends.`);
+    throw new Error(`ROOF_CHART_PASSPHRASE must have at least ${PASSPHRASE_LENGTH} characters, not counting leading and trailing spaces.`);
   if (passphrase !== undefined && passphrase.length > PASSPHRASE_MOST)
     throw new Error(`ROOF_CHART_PASSPHRASE must have at most ${PASSPHRASE_MOST} characters.`);
   if (token !== undefined && token.trim().length < 2 * PASSPHRASE_LENGTH)
@@ -64,9 +64,9 @@ class Sessions {
 
 const signInBody = Joi.object({ passphrase: Joi.string().min(1).max(PASSPHRASE_MOST).required() }).required();
 
-const signedOut = () => new ApiError(401, { code: 'signed-out', message: 'Sign in with the passphrase of this server.' });
+const signedOut = () => new ApiError(401, { code: 'signed-out', message: 'Sign in with the server’s passphrase.' });
 
-/** Asks who is there: people sign in with the passphrase and get a cookie, programs send the token.
+/** Authentication: users sign in with the passphrase and get a cookie, programs send the token.
  *  @param now milliseconds, for tests */
 export function signIn({ passphrase, token }: Secrets, now: () => number = Date.now): Router {
   const router = Router();
@@ -91,7 +91,7 @@ export function signIn({ passphrase, token }: Secrets, now: () => number = Date.
     }
     if (isRight()) return guesses.right(req.ip ?? '');
     guesses.wrong(req.ip ?? '');
-    throw new ApiError(401, { code: 'wrong-passphrase', message: 'This is not the passphrase of this server.' });
+    throw new ApiError(401, { code: 'wrong-passphrase', message: 'Wrong passphrase.' });
   };
 
   router.post(
@@ -114,7 +114,7 @@ export function signIn({ passphrase, token }: Secrets, now: () => number = Date.
     }),
   );
 
-  /** @throws ApiError where nobody is signed in */
+  /** @throws ApiError if not signed in */
   const check = (req: Request, res: Response) => {
     const cookie = cookieOf(req);
     if (cookie !== undefined && sessions.isOpen(cookie)) return;

@@ -25,7 +25,7 @@ const BusesView = lazy(async () => ({ default: (await import('../views/buses/Bus
 const FitsView = lazy(async () => ({ default: (await import('../views/fits/FitsView')).FitsView }));
 const NewBoard = lazy(async () => ({ default: (await import('../views/sheets/NewBoard')).NewBoard }));
 
-/** A view that fails takes nothing else with it. */
+/** Isolates a failing view. */
 const safe = (view: ReactNode) => <ErrorBoundary what="This view">{view}</ErrorBoundary>;
 
 /** Changes when the sheets do: the workbench is then set up anew around them. */
@@ -44,8 +44,8 @@ export function App() {
   }
   if (catalogue.isError && !catalogue.data) {
     return (
-      <Message title="The server does not answer" action={{ label: 'Try again', run: () => void catalogue.refetch() }}>
-        Roof Chart needs its server for the board and part sheets. Start it with <code>npm run demo</code>, then try again.
+      <Message title="The server is not responding" action={{ label: 'Try again', run: () => void catalogue.refetch() }}>
+        Roof Chart loads its board and part sheets from the server. Start it with <code>npm run demo</code>, then try again.
       </Message>
     );
   }
@@ -79,7 +79,7 @@ export function App() {
             <Route path="/sheets/new-board" element={safe(<NewBoard />)} />
             <Route path="/sheets/:id" element={safe(<SheetsView />)} />
             <Route path="/sheets/:id/edit" element={safe(<SheetEditor />)} />
-            <Route path="*" element={<Message title="There is nothing at this address" action={{ label: 'Go to Plans', href: '/' }} />} />
+            <Route path="*" element={<Message title="Page not found" action={{ label: 'Go to Plans', href: '/' }} />} />
           </Routes>
         </Suspense>
       </BrowserRouter>

@@ -7,7 +7,7 @@ interface BoundaryProps {
   readonly children: ReactNode;
 }
 
-/** A view that fails says so in its place; what is around it, and the plan, go on. */
+/** Shows an error in place of a failing view; the rest of the page and the plan keep working. */
 export class ErrorBoundary extends Component<BoundaryProps, { readonly failure: string | null }> {
   override state = { failure: null };
 
@@ -19,8 +19,11 @@ export class ErrorBoundary extends Component<BoundaryProps, { readonly failure: 
     const { failure } = this.state;
     if (failure === null) return this.props.children;
     return (
-      <Message title={`${this.props.what} could not be drawn`} action={{ label: 'Try again', run: () => this.setState({ failure: null }) }}>
-        The plan is not affected, and its edits are kept. The reason given: {failure}
+      <Message
+        title={`${this.props.what} could not be displayed`}
+        action={{ label: 'Try again', run: () => this.setState({ failure: null }) }}
+      >
+        The plan is not affected and its edits are kept. Cause: {failure}
       </Message>
     );
   }

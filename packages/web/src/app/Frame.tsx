@@ -21,10 +21,10 @@ import { useReviewed, useReviewing, useWorkbench } from './workbench';
 const SAVE_WORDS = {
   saved: 'Saved',
   saving: 'Saving',
-  offline: 'Not saved: offline, kept here',
-  full: 'Not saved: the server’s disk is full, kept here',
-  'signed-out': 'Not saved: signed out, kept here',
-  choice: 'Not saved: your choice is needed, kept here',
+  offline: 'Offline: kept in this browser',
+  full: 'Server disk full: kept in this browser',
+  'signed-out': 'Signed out: kept in this browser',
+  choice: 'Not saved: choose a version',
 } as const;
 
 function isTyping(target: EventTarget | null): boolean {
@@ -168,7 +168,7 @@ const HeaderTools = memo(function HeaderTools({ onVersions }: { readonly onVersi
         color="gray"
         c="var(--ink)"
         aria-label="Versions"
-        title="Versions: keep, compare, go back"
+        title="Versions: save, compare, restore"
         onClick={onVersions}
       >
         <IconHistory size={17} />
@@ -178,7 +178,7 @@ const HeaderTools = memo(function HeaderTools({ onVersions }: { readonly onVersi
   );
 });
 
-/** "?" opens the list of shortcuts, except where it is a letter. */
+/** "?" opens the list of shortcuts, except while typing. */
 function useHelpKey(open: () => void): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -189,7 +189,7 @@ function useHelpKey(open: () => void): void {
   }, [open]);
 }
 
-/** Asks for the review of every plan that comes; draws nothing. */
+/** Requests a review of every new plan state; renders nothing. */
 function Reviewing() {
   const plan = useAppSelector((state) => state.document.plan);
   useReviewing(plan);

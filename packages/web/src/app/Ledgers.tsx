@@ -11,13 +11,13 @@ interface LedgerProps {
   readonly title: string;
   /** A share needs no second number. */
   readonly share?: true;
-  /** The view that says more. */
+  /** The view with the details. */
   readonly to?: string;
 }
 
 const whole = (value: number) => String(Math.round(value));
 
-/** One budget as a thin bar with its numbers; over budget it says so in words, too. */
+/** One budget as a thin bar with its numbers; over budget it also says so in text. */
 function Ledger({ label, used, most, unit = '', title, share: isShare, to }: LedgerProps) {
   const share = most ? Math.min(1, used / most) : 0;
   const over = most !== undefined && used > most;
@@ -59,7 +59,7 @@ export function Ledgers() {
             label="Pins"
             used={ledgers.pins.used}
             most={ledgers.pins.total}
-            title="Signal pins with a wire, of those on the board’s headers"
+            title="Signal pins in use, of those on the board’s headers"
           />
           {busiest(ledgers.buses).map((bus) => (
             <Ledger
@@ -70,7 +70,7 @@ export function Ledgers() {
               unit="%"
               share
               to={`/plans/${reviewed!.plan.id}/buses/${bus.controller}`}
-              title={`Time that the parts on ${bus.label} take of a second; opens Buses`}
+              title={`Utilisation of ${bus.label}; opens Buses`}
             />
           ))}
           {ledgers.rails.map((rail) => (
@@ -81,7 +81,7 @@ export function Ledgers() {
               most={rail.budgetMilliamps}
               unit="mA"
               to={`/plans/${reviewed!.plan.id}/supply`}
-              title={`Typical current of the parts on ${rail.label}; at their peaks together ${whole(rail.peakMilliamps)} mA; opens Power`}
+              title={`Typical current of the parts on ${rail.label}; all peaks together ${whole(rail.peakMilliamps)} mA; opens Power`}
             />
           ))}
         </>

@@ -8,7 +8,7 @@ interface MessageProps {
   readonly action?: { readonly label: string; readonly run: () => void } | { readonly label: string; readonly href: string };
 }
 
-/** A whole page that says one thing and what to do next. */
+/** A full-page message with the next action. */
 export function Message({ title, children, action }: MessageProps) {
   return (
     <main className={styles.page}>

@@ -22,13 +22,13 @@ function useOverwrite(plan: Plan, server: StoredPlan | 'gone') {
   return () => {
     if (server === 'gone') return;
     const edits = diffPlans(server.plan, plan, (part, strap) => defaultStrap(sheets, part, strap));
-    const batch = { id: crypto.randomUUID(), edits, label: 'Kept the plan of this tab after the server’s data was restored' };
+    const batch = { id: crypto.randomUUID(), edits, label: 'Kept this tab’s plan after the server’s data was restored' };
     const result = rebase(server.plan, edits.length > 0 ? [batch] : [], sheets);
     if (result.lost.length > 0) {
       const { path, expected } = result.lost[0]!.problem;
       return void notifications.show({
         color: 'brick',
-        message: `Not possible: ${path} should be ${expected}. Keep it as a new plan instead.`,
+        message: `Not possible: ${path} must be ${expected}. Save it as a new plan instead.`,
       });
     }
     const { revision, epoch } = server;
@@ -73,23 +73,23 @@ function Choice({ plan, server }: { readonly plan: Plan; readonly server: Stored
     <>
       <p>
         {server === 'gone'
-          ? 'The server’s data was restored from a backup or reset, and this plan is not in it. The plan is still here, in this tab.'
-          : 'The server’s data was restored from a backup or reset. Its plan differs from the one in this tab. Nothing is saved until you choose.'}
+          ? 'The server’s data was restored from a backup or reset and no longer contains this plan. This tab still has it.'
+          : 'The server’s data was restored from a backup or reset; its plan differs from the one in this tab. Nothing is saved until you choose.'}
       </p>
       {server !== 'gone' && (
-        <section className={styles.difference} aria-label="What the server’s plan would change here">
-          <h3 className={styles.heading}>The server’s plan would change here</h3>
+        <section className={styles.difference} aria-label="Changes in the server’s plan">
+          <h3 className={styles.heading}>Changes in the server’s plan</h3>
           <PlanDifference plan={plan} kept={server.plan} />
         </section>
       )}
       <div className={styles.choices}>
         {server !== 'gone' && (
           <Button onClick={overwrite} data-autofocus>
-            Keep the plan of this tab
+            Keep this tab’s plan
           </Button>
         )}
         <Button variant="default" onClick={() => void keep()} loading={isKeeping}>
-          Keep it as a new plan
+          Save it as a new plan
         </Button>
         <Button variant="default" color="brick" onClick={takeServer}>
           {server === 'gone' ? 'Discard it' : 'Use the server’s plan'}
@@ -99,7 +99,7 @@ function Choice({ plan, server }: { readonly plan: Plan; readonly server: Stored
   );
 }
 
-/** Asks which of two plans goes on after the server's database was restored or reset. */
+/** Asks which of two plans to use after the server's database was restored or reset. */
 export function PlanChoice() {
   const plan = useAppSelector((state) => state.document.plan);
   const server = useAppSelector((state) => state.document.choice);

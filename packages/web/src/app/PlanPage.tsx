@@ -1,6 +1,7 @@
 import { notifications } from '@mantine/notifications';
 import { useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
+import { counted } from '@roof-chart/core/quantity/format';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { documentActions } from '../store/documentSlice';
 import { sessionActions } from '../store/sessionSlice';
@@ -28,7 +29,7 @@ async function readKept(id: string) {
   ]);
   if (read.kind === 'damaged')
     notifications.show({
-      message: 'What this browser had kept of the plan could not be read and was set aside. The plan is opened as the server holds it.',
+      message: 'The edits stored in this browser could not be read and were set aside. The plan is opened as saved on the server.',
       autoClose: false,
     });
   void pruneSteps(id);
@@ -43,7 +44,10 @@ async function openPlan(id: string, sheets: Sheets): Promise<Opened | Exclude<Pl
   if (typeof server === 'string' || 'trouble' in server) return server;
   const { document, lost } = openingOf(server, kept, new Set(), sheets);
   if (lost > 0)
-    notifications.show({ message: `${lost} edits kept in this browser no longer fit the plan and were left out.`, autoClose: false });
+    notifications.show({
+      message: `${counted(lost, 'edit')} stored in this browser no longer ${lost === 1 ? 'applies' : 'apply'} to the plan and ${lost === 1 ? 'was' : 'were'} left out.`,
+      autoClose: false,
+    });
   return document;
 }
 
@@ -66,7 +70,7 @@ function useLiveChanges(id: string, ready: boolean): void {
 
 const ADOPT_MS = 15_000;
 
-/** Takes over what another tab of this plan had not sent when it was closed. */
+/** Takes over the unsent edits of a closed tab of this plan. */
 function useLeftBatches(id: string, ready: boolean): void {
   const { saver } = useWorkbench();
   useEffect(() => {
@@ -118,7 +122,7 @@ export function PlanPage() {
   useLiveChanges(id, loading === 'ready');
   useLeftBatches(id, loading === 'ready');
 
-  if (loading === 'gone') return <Message title="There is no such plan" action={{ label: 'Go to Plans', href: '/' }} />;
+  if (loading === 'gone') return <Message title="Plan not found" action={{ label: 'Go to Plans', href: '/' }} />;
   if (typeof loading !== 'string') {
     return (
       <Message title="This plan cannot be opened" action={{ label: 'Go to Plans', href: '/' }}>
@@ -128,8 +132,8 @@ export function PlanPage() {
   }
   if (loading === 'away' || loading === 'signed-out') {
     return (
-      <Message title="The server does not answer" action={{ label: 'Try again', run: () => setAttempt(attempt + 1) }}>
-        The plan cannot be opened just now. Nothing is lost.
+      <Message title="The server is not responding" action={{ label: 'Try again', run: () => setAttempt(attempt + 1) }}>
+        The plan cannot be opened at the moment. Nothing is lost.
       </Message>
     );
   }
@@ -137,7 +141,7 @@ export function PlanPage() {
   if (missing) {
     return (
       <Message title="A sheet of this plan is missing" action={{ label: 'Go to Plans', href: '/' }}>
-        The plan needs the sheet {missing}, which this server does not have. The plan itself is kept as it is.
+        The plan requires the sheet {missing}, which is not on this server. The plan itself is unchanged. Import the sheet in the Library.
       </Message>
     );
   }

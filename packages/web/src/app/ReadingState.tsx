@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import type { Reading } from './useReading';
 
-/** Says when a pasted text takes long to read, with a way to stop it, or why it was not read. */
+/** Progress of reading a pasted text, with a stop button, or why it could not be read. */
 export function ReadingState({ reading }: { readonly reading: Reading<unknown> }) {
   if (reading.failure !== null) return <p role="alert">{reading.failure}</p>;
   if (!reading.isSlow) return null;

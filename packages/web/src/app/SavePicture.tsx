@@ -13,14 +13,14 @@ const pictureName = (label: string): string =>
     .replace(/^-+|-+$/g, '')
     .slice(0, 60) || 'chart';
 
-/** Saves a chart as a picture file.
- *  @param svg makes the picture when it is asked for */
+/** Saves a chart as an image file.
+ *  @param svg creates the image on demand */
 export function SavePicture({ label, svg }: { readonly label: string; readonly svg: () => string }) {
   const name = pictureName(label);
   return (
     <Menu position="bottom-end">
       <Menu.Target>
-        <ActionIcon size={24} variant="subtle" color="gray" aria-label={`Save the picture: ${label}`} title="Save as a picture">
+        <ActionIcon size={24} variant="subtle" color="gray" aria-label={`Save as image: ${label}`} title="Save as image">
           <IconPhotoDown size={15} />
         </ActionIcon>
       </Menu.Target>

@@ -5,7 +5,7 @@ import { sessionActions } from '../store/sessionSlice';
 import { useAppDispatch } from '../store/store';
 import styles from './Message.module.css';
 
-/** Asks for the passphrase of the server. */
+/** The sign-in form with the server's passphrase. */
 export function SignIn({ onSignedIn }: { readonly onSignedIn?: () => void }) {
   const [signIn, signing] = useSignInMutation();
   const dispatch = useAppDispatch();

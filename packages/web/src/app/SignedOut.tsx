@@ -3,13 +3,13 @@ import { useAppSelector } from '../store/store';
 import { SignIn } from './SignIn';
 import { useWorkbench } from './workbench';
 
-/** Over whatever is open, when the server asks for its passphrase again: nothing that was done is lost. */
+/** The sign-in dialog over the open page when the session has ended; nothing is lost. */
 export function SignedOut() {
   const signedOut = useAppSelector((state) => state.session.signedOut);
   const { saver } = useWorkbench();
   return (
     <Modal opened={signedOut} onClose={() => undefined} withCloseButton={false} title="Signed out" transitionProps={{ duration: 0 }}>
-      <p className="quiet">The server asks for its passphrase. Your edits are kept in this browser and are sent when you have signed in.</p>
+      <p className="quiet">Enter the server’s passphrase. Your edits are kept in this browser and saved after you sign in.</p>
       <SignIn onSignedIn={() => saver.retry()} />
     </Modal>
   );

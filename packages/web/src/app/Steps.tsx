@@ -41,7 +41,7 @@ function stepsOf({ parts, wires, open, ticked, clashes }: Counts): readonly Step
   return [
     { label: 'Board', note: 'chosen', to: 'chart', done: true },
     { label: 'Parts', note: parts === 0 ? 'add parts' : String(parts), to: 'stock', done: parts > 0 },
-    { label: 'Wires', note: open > 0 ? `${open} open` : String(wires), to: 'chart', done: wires > 0 && open === 0 },
+    { label: 'Wires', note: open > 0 ? `${open} unconnected` : String(wires), to: 'chart', done: wires > 0 && open === 0 },
     { label: 'Findings', note: clashes > 0 ? counted(clashes, 'error') : 'no errors', to: 'chart', done: wires > 0 && clashes === 0 },
     { label: 'Build', note: `${ticked} of ${wires}`, to: 'build', done: wires > 0 && ticked >= wires },
   ];
@@ -62,7 +62,7 @@ const StepList = memo(function StepList({ planId, ...counts }: Counts & { readon
   const steps = stepsOf(counts);
   const next = steps.findIndex((step) => !step.done);
   return (
-    <ol className={styles.steps} aria-label="The way to a finished build">
+    <ol className={styles.steps} aria-label="Progress of the plan">
       {steps.map((step, at) => (
         <li key={step.label}>
           <Link

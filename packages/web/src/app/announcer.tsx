@@ -4,7 +4,7 @@ import styles from './announcer.module.css';
 let words = '';
 const listeners = new Set<() => void>();
 
-/** Tells people who do not see the screen what has just changed. */
+/** Announces changes to screen readers. */
 export function announce(text: string): void {
   // A repeated text would not be read again; the invisible mark makes it another text.
   words = text === words ? `${text}\u200b` : text;

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 
-/** Tells that the open plan was deleted elsewhere, and offers to bring it back. */
+/** Reports that the open plan was deleted elsewhere and offers to restore it. */
 export function offerRestore(planId: string, restore: () => void): void {
   const id = `gone-${planId}`;
   notifications.show({
@@ -10,7 +10,7 @@ export function offerRestore(planId: string, restore: () => void): void {
     color: 'brick',
     message: (
       <span>
-        This plan was deleted elsewhere. Your latest edits are kept here.{' '}
+        This plan was deleted in another window. Your latest edits are kept here.{' '}
         <Button
           variant="outline"
           onClick={() => {
@@ -18,7 +18,7 @@ export function offerRestore(planId: string, restore: () => void): void {
             restore();
           }}
         >
-          Bring it back
+          Restore the plan
         </Button>
       </span>
     ),

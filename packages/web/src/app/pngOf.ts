@@ -1,4 +1,4 @@
-/** How many pixels of a picture stand for one of its units: sharp on paper, too. */
+/** Pixels per SVG unit, sharp enough for printing. */
 const SHARP = 2;
 
 /** A picture in SVG as a PNG file.
@@ -12,6 +12,6 @@ export async function pngOf(svg: string): Promise<Blob> {
   canvas.height = image.naturalHeight * SHARP;
   canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
   return new Promise((resolve, reject) => {
-    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('This browser cannot draw the picture'))), 'image/png');
+    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('This browser cannot create the image'))), 'image/png');
   });
 }

@@ -1,9 +1,9 @@
 const KEY = 'roof-chart-reloaded-at';
 const AGAIN_MS = 60_000;
 
-/** A tab of before an upgrade asks for parts of the application that are not there any more: it reloads itself once its
- *  edits are kept. At most once a minute, so that a part that is really missing does not make it reload for ever.
- *  @param kept resolves when everything is in the browser's storage
+/** A tab from before an upgrade requests files that no longer exist: it reloads itself once its edits are stored. At most once per
+ *  minute, so that a file that is really missing does not cause a reload loop.
+ *  @param kept resolves when everything is stored in the browser
  *  @returns stops it */
 export function reloadForUpgrades(kept: () => Promise<void>): () => void {
   const reload = (event: Event) => {

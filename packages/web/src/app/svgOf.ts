@@ -14,7 +14,7 @@ const LOOKS = [
   'text-anchor',
 ] as const;
 
-/** The first curve that is drawn within an element, as a picture of its own: its looks written out, as nothing of the page goes with it. */
+/** The first chart within an element as a standalone SVG with its styles inlined. */
 export function svgOf(element: Element): string {
   const drawn = element.querySelector('svg.recharts-surface')!;
   const copy = drawn.cloneNode(true) as SVGElement;

@@ -12,7 +12,7 @@ export interface Reading<T> {
   readonly isCurrent: boolean;
   /** Why the text was not read; null where it was, or will be. */
   readonly failure: string | null;
-  /** Whether it takes so long that somebody may want to stop it. */
+  /** Whether it takes long enough to offer a stop button. */
   readonly isSlow: boolean;
   stop(): void;
 }
@@ -43,14 +43,14 @@ export function useReading<T>(subject: unknown, ask: (reviewer: Remote<Reviewer>
       clearTimeout(timer);
       if (isWanted) setState(next);
     };
-    // A moment later: while somebody types, the last text alone is asked about.
+    // Debounced: while typing, only the last text is read.
     const start = setTimeout(() => {
       feed
         .read<T>((reviewer) => question.current(reviewer))
         .then(
           (value) => finish(() => ({ of: subject, value, failure: null })),
           (error: unknown) => {
-            const failure = error instanceof Stopped ? 'Reading was stopped. Change the text to read it again.' : (error as Error).message;
+            const failure = error instanceof Stopped ? 'Stopped. Change the text to start again.' : (error as Error).message;
             finish((before) => ({ ...before, of: subject, failure }));
           },
         );

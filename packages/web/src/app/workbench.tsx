@@ -28,7 +28,7 @@ export interface Workbench {
   readonly sheets: Sheets;
   readonly feed: ReviewFeed;
   readonly saver: Saver;
-  /** Does edits as one undoable step; says why where they cannot be done. */
+  /** Applies edits as one undoable step; reports why if they cannot be applied. */
   edit(edits: readonly Edit[], label: string): boolean;
   undo(): void;
   redo(): void;
@@ -45,8 +45,7 @@ export function useWorkbench(): Workbench {
 /** Brings a plan back that was deleted elsewhere; what waits here is then sent. */
 async function bringBack(planId: string): Promise<void> {
   const response = await fetch(`/api/plans/${planId}/restore`, { method: 'POST' }).catch(() => null);
-  if (!response?.ok)
-    notifications.show({ message: 'The plan could not be brought back just now. Your edits are still kept here.', color: 'brick' });
+  if (!response?.ok) notifications.show({ message: 'The plan could not be restored. Your edits are still kept here.', color: 'brick' });
 }
 
 function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbench {
@@ -78,7 +77,7 @@ function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbenc
       return done.ok;
     },
     undo: () => tellStep(undo(store, sheets), 'Undone'),
-    redo: () => tellStep(redo(store, sheets), 'Done again'),
+    redo: () => tellStep(redo(store, sheets), 'Redone'),
   };
 }
 
@@ -99,7 +98,7 @@ function flushOrphans(store: Store): () => void {
 function tellStep(stepped: Stepped, word: string): void {
   if (stepped.kind === 'done') announce(`${word}: ${stepped.label}`);
   else if (stepped.kind === 'unfit')
-    notifications.show({ message: `“${stepped.label}” cannot be taken back any more: the plan was changed around it.`, color: 'brick' });
+    notifications.show({ message: `“${stepped.label}” can no longer be undone: later changes depend on it.`, color: 'brick' });
 }
 
 /** One workbench for as long as the application runs: its sheets do not change under it. */
@@ -145,7 +144,7 @@ export function PlanSheets({ notes, children }: { readonly notes: BenchNotes; re
   return <WorkbenchContext.Provider value={own}>{children}</WorkbenchContext.Provider>;
 }
 
-/** Asks for the review of the open plan whenever it changes. Used once, by the frame. */
+/** Requests a review of the open plan whenever it changes. Used once, by the frame. */
 export function useReviewing(plan: Plan | null): void {
   const { feed } = useWorkbench();
   useEffect(() => {

@@ -54,7 +54,7 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
     actions: [
       action('stock', 'Open Parts: add or remove parts', go('stock'), ['add', 'parts']),
       action('chart', 'Open the Chart', go('chart'), ['wires', 'pins']),
-      action('buses', 'Open Buses: addresses, pull-ups, time', go('buses'), ['i2c', 'spi', 'pull-up', 'address']),
+      action('buses', 'Open Buses: addresses, pull-ups, load', go('buses'), ['i2c', 'spi', 'pull-up', 'address']),
       action('readout', 'Open Displays: text, frame memory, segment tables', go('readout'), ['display', 'RAM', 'frame buffer', 'segments']),
       action('supply', 'Open Power: rail currents, dissipation, capacitors', go('supply'), [
         'power',
@@ -70,12 +70,12 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
         'calculator',
         'transistor',
       ]),
-      action('levels', 'Open Levels: what comes and what is asked, in volts', go('levels'), ['voltage', 'logic', 'shifter', '5 V']),
+      action('levels', 'Open Levels: output levels and input thresholds', go('levels'), ['voltage', 'logic', 'shifter', '5 V']),
       action('build', 'Open the Build sheet', go('build'), ['wire list', 'export', 'print', 'constants']),
       action('steps', 'Build step by step', go('build?mode=steps'), ['tablet']),
-      action('bring-up', 'Open Bring-up', go('bring-up'), ['scan', 'first light', 'first power-up', 'bench']),
-      action('fits', 'What fits: which other boards could carry these parts', go('fits'), ['switch board', 'boards']),
-      action('fits-parts', 'What fits: what else fits on this board', go('fits/parts'), ['add', 'more parts']),
+      action('bring-up', 'Open Bring-up', go('bring-up'), ['scan', 'bench test', 'first power-up', 'bench']),
+      action('fits', 'What fits: other boards for these parts', go('fits'), ['switch board', 'boards']),
+      action('fits-parts', 'What fits: more parts on this board', go('fits/parts'), ['add', 'more parts']),
       action(
         'auto',
         auto ? 'Stop assigning pins after every change' : 'Assign pins after every change',
@@ -87,7 +87,7 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
       action('plans', 'Go to Plans', () => void navigate('/'), ['new plan', 'open']),
       action('undo', 'Undo', undo),
       action('redo', 'Redo', redo),
-      action('versions', 'Versions: keep, compare, go back', onVersions, ['checkpoint', 'history']),
+      action('versions', 'Versions: save, compare, restore', onVersions, ['checkpoint', 'history']),
       action('theme', `Use the ${next} theme`, () => setColorScheme(next), ['dark', 'light']),
       action('keys', 'Keyboard shortcuts', onShortcuts, ['help']),
       action('download', 'Download the plan file, with its sheets', save, ['export', 'save', 'file']),
@@ -160,7 +160,7 @@ export const CommandSearch = memo(function CommandSearch(props: CommandSearchPro
       scrollable
       maxHeight={420}
       transitionProps={{ duration: 0 }}
-      nothingFound="Nothing of that name. Try a part, a pin, or what you want to do."
+      nothingFound="No match. Try a part, a pin or an action."
       searchProps={{ placeholder: 'Search commands, parts, pins…', 'aria-label': 'Search commands, parts, pins and findings' }}
     />
   );

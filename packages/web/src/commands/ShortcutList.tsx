@@ -4,7 +4,7 @@ import styles from './commands.module.css';
 
 export function ShortcutList({ onClose }: { readonly onClose: () => void }) {
   return (
-    <Modal opened onClose={onClose} title="Keyboard" transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title="Keyboard shortcuts" transitionProps={{ duration: 0 }}>
       {SHORTCUTS.map(({ group, keys }) => (
         <section key={group}>
           <h3 className={styles.group}>{group}</h3>
@@ -22,7 +22,7 @@ export function ShortcutList({ onClose }: { readonly onClose: () => void }) {
           </table>
         </section>
       ))}
-      <p className="quiet">On a Mac, Cmd stands for Ctrl. With the mouse, a wire’s disc can be dragged along its row.</p>
+      <p className="quiet">On a Mac, use Cmd for Ctrl. With the mouse, drag a wire’s disc along its row.</p>
     </Modal>
   );
 }

@@ -5,7 +5,7 @@ import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../app/workbench';
 import styles from './FindingsRail.module.css';
 
-/** Living with a risk or a hint: only with a reason, which stands in the plan from then on. */
+/** Accepts a warning or a note with a reason, which is saved in the plan. */
 export function AcceptFinding({ finding, title }: { readonly finding: Finding; readonly title: string }) {
   const { edit } = useWorkbench();
   const [draft, setDraft] = useState<string | null>(null);
@@ -15,9 +15,9 @@ export function AcceptFinding({ finding, title }: { readonly finding: Finding; r
         <em>Accepted:</em> {finding.accepted}{' '}
         <UnstyledButton
           className={styles.why}
-          onClick={() => edit([{ kind: 'accept', finding: finding.id, reason: null }], `no longer accept: ${title}`)}
+          onClick={() => edit([{ kind: 'accept', finding: finding.id, reason: null }], `withdraw acceptance: ${title}`)}
         >
-          No longer
+          Withdraw
         </UnstyledButton>
       </p>
     );
@@ -43,7 +43,7 @@ export function AcceptFinding({ finding, title }: { readonly finding: Finding; r
         autosize
         minRows={2}
         size="xs"
-        label="Why is this all right?"
+        label="Reason for accepting"
         maxLength={PLAN_LIMITS.reasonLength}
         value={draft}
         onChange={(event) => setDraft(event.currentTarget.value)}

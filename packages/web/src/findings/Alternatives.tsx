@@ -18,7 +18,7 @@ const LIMIT = 10_000;
 type State =
   { readonly is: 'idle' } | { readonly is: 'busy' } | { readonly is: 'found'; readonly of: Plan; readonly list: readonly FixAlternative[] };
 
-/** What helps where no single change of the plan does: looked for when somebody asks, as it takes seconds. */
+/** Alternatives where no single fix helps; searched on request, because it takes seconds. */
 export function Alternatives({ plan, finding }: { readonly plan: Plan; readonly finding: Finding }) {
   const { sheets, feed } = useWorkbench();
   const [state, setState] = useState<State>({ is: 'idle' });
@@ -51,7 +51,7 @@ export function Alternatives({ plan, finding }: { readonly plan: Plan; readonly 
         </>
       ) : found ? (
         <>
-          {found.length === 0 && <p className={styles.none}>No other pins, no other version of a part and no other board solves it.</p>}
+          {found.length === 0 && <p className={styles.none}>No other pins, part version or board solves this.</p>}
           {found.map((one, n) => (
             <ChangeButton key={n} plan={plan} edits={one.edits} label={alternativeWords(plan, sheets, one)} />
           ))}

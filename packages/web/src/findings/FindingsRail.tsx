@@ -3,7 +3,7 @@ import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
 import { type Finding, type Level, LEVELS } from '@roof-chart/core/checks/check';
 import { CHECKS, isAboutFacts } from '@roof-chart/core/checks/registry';
-import { LEVEL_WORDS, sayFinding } from '@roof-chart/core/checks/say';
+import { LEVEL_WORDS, type SaidFinding, sayFactGroups, sayFinding, sayPlace } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { useReviewed, useReviewFailure, useWorkbench } from '../app/workbench';
@@ -43,27 +43,26 @@ function CopyLink({ plan, finding, view }: { readonly plan: Plan; readonly findi
   );
 }
 
-function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; readonly finding: Finding }) {
-  const { sheets } = useWorkbench();
-  const navigate = useNavigate();
-  const chosen = useAppSelector((state) => state.session.finding === finding.id);
+/** Text, fixes and actions of a chosen finding, below its line in the list. */
+function FindingDetail({
+  reviewed,
+  finding,
+  said,
+}: {
+  readonly reviewed: Reviewed;
+  readonly finding: Finding;
+  readonly said: SaidFinding;
+}) {
   const [open, setOpen] = useState(false);
-  const said = sayFinding(reviewed.plan, sheets, finding);
-  const view = findingView(finding);
-  const choose = () => void navigate(`/plans/${reviewed.plan.id}/${view}?finding=${encodeURIComponent(finding.id)}`);
   return (
-    <li className={chosen ? `${styles.finding} ${styles.chosen}` : styles.finding} data-code={finding.code}>
-      <UnstyledButton className={styles.title} onClick={choose} aria-pressed={chosen}>
-        <LevelMark level={finding.level} />
-        <span>{said.title}</span>
-      </UnstyledButton>
+    <div className={styles.detail}>
       <p className={styles.text}>{said.text}</p>
       {finding.accepted === undefined && <Remedies plan={reviewed.plan} finding={finding} />}
       <div className={styles.actions}>
         <UnstyledButton className={styles.why} aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Less' : 'Why'}
         </UnstyledButton>
-        <CopyLink plan={reviewed.plan} finding={finding} view={view} />
+        <CopyLink plan={reviewed.plan} finding={finding} view={findingView(finding)} />
         <AcceptFinding finding={finding} title={said.title} />
       </div>
       <Collapse expanded={open} transitionDuration={0}>
@@ -73,11 +72,35 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
           Check <code>{finding.code}</code>
         </p>
       </Collapse>
+    </div>
+  );
+}
+
+/** One line per finding: mark, title and place. Chosen, it opens and its place is shown; chosen again, it closes. */
+function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; readonly finding: Finding }) {
+  const { sheets } = useWorkbench();
+  const navigate = useNavigate();
+  const dispatch = useAppDispatch();
+  const chosen = useAppSelector((state) => state.session.finding === finding.id);
+  const said = useMemo(() => sayFinding(reviewed.plan, sheets, finding), [reviewed, sheets, finding]);
+  const place = sayPlace(reviewed.plan, sheets, finding.place);
+  const choose = () => {
+    if (chosen) dispatch(sessionActions.findingChosen({ finding: null }));
+    else void navigate(`/plans/${reviewed.plan.id}/${findingView(finding)}?finding=${encodeURIComponent(finding.id)}`);
+  };
+  return (
+    <li className={chosen ? `${styles.finding} ${styles.chosen}` : styles.finding} data-code={finding.code}>
+      <UnstyledButton className={styles.title} onClick={choose} aria-expanded={chosen}>
+        <LevelMark level={finding.level} />
+        <span className={styles.titleText}>{said.title}</span>
+        {place !== '' && !said.title.includes(place) && <span className={styles.place}>{place}</span>}
+      </UnstyledButton>
+      {chosen && <FindingDetail reviewed={reviewed} finding={finding} said={said} />}
     </li>
   );
 }
 
-/** The finding named in the address is chosen: its place gets the focus. A finding that is gone is no error. */
+/** The finding named in the address is chosen: its place gets the focus. A finding that no longer exists is ignored. */
 function useFindingOfAddress(findings: readonly Finding[]): void {
   const dispatch = useAppDispatch();
   const { key } = useLocation();
@@ -104,7 +127,7 @@ function Scope() {
   return (
     <div className={styles.scope}>
       <details>
-        <summary>What is checked</summary>
+        <summary>List of checks</summary>
         <ul>
           {CHECKS.map((check) => (
             <li key={check.code}>{check.question}</li>
@@ -136,25 +159,33 @@ function Group({
   );
 }
 
-/** What the sheets only take for typical: quieter than what is wrong with the plan, and always of the same place. */
+/** The facts that no source confirms: one line, always in the same place, which opens the list of sheets. */
 function Facts({ reviewed, findings }: { readonly reviewed: Reviewed; readonly findings: readonly Finding[] }) {
   const { sheets } = useWorkbench();
   return findings.map((finding) => {
     const said = sayFinding(reviewed.plan, sheets, finding);
+    const { facts } = finding.data;
     return (
-      <section key={finding.id} aria-label="Facts" className={styles.facts} data-code={finding.code}>
-        <p className={styles.factsTitle}>
+      <details key={finding.id} className={styles.facts} data-code={finding.code}>
+        <summary>
           <LevelMark level={finding.level} />
           <span>{said.title}</span>
-        </p>
+        </summary>
         <p className={styles.text}>{said.text}</p>
+        {facts?.is === 'facts' && (
+          <ul className={styles.factList}>
+            {sayFactGroups(sheets, facts.of).map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        )}
         <div className={styles.actions}>
           <Link className={styles.why} to={`/plans/${reviewed.plan.id}/facts`}>
-            See and confirm them
+            Show and confirm
           </Link>
           <AcceptFinding finding={finding} title={said.title} />
         </div>
-      </section>
+      </details>
     );
   });
 }
@@ -164,7 +195,7 @@ function NotChecked({ reason }: { readonly reason: string }) {
   const { feed } = useWorkbench();
   return (
     <div role="alert" className={styles.text}>
-      <p>The plan is not checked just now: {reason} Editing and saving go on.</p>
+      <p>Checks are not running: {reason} Editing and saving still work.</p>
       <Button size="compact-xs" variant="default" onClick={() => feed.retry()}>
         Check again
       </Button>
@@ -198,7 +229,7 @@ export const FindingsRail = memo(function FindingsRail({ parts }: { readonly par
         ))}
       {reviewed && open.length === 0 && (
         <p className={styles.clean}>
-          {parts === 0 ? 'Nothing to check yet. Open Parts and add one.' : `No issues found. ${CHECKS.length} checks passed.`}
+          {parts === 0 ? 'Nothing to check yet: add a part in Parts.' : `No issues found. ${CHECKS.length} checks passed.`}
         </p>
       )}
       {reviewed && <Facts reviewed={reviewed} findings={facts} />}

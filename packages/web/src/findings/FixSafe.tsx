@@ -9,8 +9,8 @@ import { useWorkbench } from '../app/workbench';
 
 const ENDS = {
   done: '',
-  loop: ' Two fixes then undid each other, so it stopped.',
-  ceiling: ' There are more; run it again.',
+  loop: ' Stopped: two fixes reversed each other.',
+  ceiling: ' More remain; run it again.',
 } as const;
 
 /** All safe remedies in one undoable step, with what was done in words. */
@@ -23,7 +23,7 @@ export function FixSafe({ plan, findings }: { readonly plan: Plan; readonly find
     setBusy(true);
     const fix = await feed.ask((reviewer) => reviewer.fixSafe(plan));
     setBusy(false);
-    if (fix.edits.length === 0 || !edit(fix.edits, `fix ${fix.fixed.length} findings that were safe to fix`)) return;
+    if (fix.edits.length === 0 || !edit(fix.edits, `apply ${counted(fix.fixed.length, 'safe fix', 'safe fixes')}`)) return;
     const said = fix.fixed.map(({ finding, remedy }) => sayRemedy(plan, sheets, finding.code, remedy));
     notifications.show({ message: `Applied: ${said.join('; ')}.${ENDS[fix.end]} Undo reverts all of it.`, autoClose: 15_000 });
   };

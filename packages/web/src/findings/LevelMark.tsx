@@ -2,7 +2,7 @@ import type { Level } from '@roof-chart/core/checks/check';
 import { LEVEL_WORDS } from '@roof-chart/core/checks/say';
 import { capitalised } from '@roof-chart/core/quantity/format';
 
-/** The sign of a level: square with a cross, triangle, ring; shape as well as colour. */
+/** The mark of a level: square with a cross, triangle, ring; by shape as well as colour. */
 export function LevelMark({ level }: { readonly level: Level }) {
   return (
     <svg width="12" height="12" viewBox="0 0 12 12" role="img" aria-label={capitalised(LEVEL_WORDS[level])} style={{ flex: 'none' }}>

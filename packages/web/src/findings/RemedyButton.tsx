@@ -24,7 +24,7 @@ function Shown({ words }: { readonly words: PreviewWords }) {
     <dl className={styles.preview}>
       {list('Changes', [...words.others, ...words.wires])}
       {list('Solves', words.solved)}
-      {words.caused.length > 0 ? list('But then', words.caused) : <dt>Causes no new finding</dt>}
+      {words.caused.length > 0 ? list('New findings', words.caused) : <dt>No new findings</dt>}
     </dl>
   );
 }

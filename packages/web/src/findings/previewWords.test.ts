@@ -41,6 +41,6 @@ test('jumpers and what is no wire are told one by one', () => {
       { kind: 'cut-pull-ups', placement: 't', cut: true },
       add('x', 'shifter-mosfet-4', 'Shifter'),
     ),
-  ).toMatchObject({ wires: [], others: ['pull-ups of Text cut', 'Text A0: open → bridged', 'Shifter is added'] });
+  ).toMatchObject({ wires: [], others: ['pull-ups of Text disconnected', 'Text A0: open → bridged', 'Shifter added'] });
   expect(words({ kind: 'unwire', placement: 'k', terminal: 'SW' })).toMatchObject({ wires: ['Knob SW: GP22 → open'] });
 });

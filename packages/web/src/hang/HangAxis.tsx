@@ -52,7 +52,7 @@ function Bracket({ bracket }: { readonly bracket: PlacedBracket }) {
   );
 }
 
-/** The roof: block titles, brackets, positions, labels, and the thick line everything hangs from. */
+/** The axis: block titles, brackets, positions, labels, and the baseline. */
 export const HangAxis = memo(function HangAxis({ layout, brackets, clashes, column, onColumn }: HangAxisProps) {
   return (
     <svg className={styles.axis} width={layout.width} height={AXIS_HEIGHT} role="presentation">
@@ -68,7 +68,7 @@ export const HangAxis = memo(function HangAxis({ layout, brackets, clashes, colu
         <g
           key={c.id}
           role="columnheader"
-          aria-label={clashes.has(c.id) ? `${c.title}, conflict` : c.title}
+          aria-label={clashes.has(c.id) ? `${c.title}, error` : c.title}
           onClick={() => onColumn(c.id)}
           className={styles.columnHead}
         >

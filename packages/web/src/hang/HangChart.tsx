@@ -25,7 +25,7 @@ export interface HangChartProps {
   readonly rowHeight: number;
   /** Shown over the empty corner left of the roof. */
   readonly corner: ReactNode;
-  /** What a cell says to people who do not see it. */
+  /** The accessible name of a cell. */
   readonly describe: (row: string, column: string) => string;
   readonly onFocus: (row: string | null, column: string | null) => void;
   /** A row was chosen by its head; the column stays. Must be stable, or every row is drawn anew. */
@@ -43,8 +43,7 @@ const BLOCK_GAP = 8;
 
 const step = <T,>(list: readonly T[], at: number, by: number): T | undefined => list[Math.max(0, Math.min(list.length - 1, at + by))];
 
-/** An axis on top and things hanging under it: the product's one picture.
- *  Arrow keys move the reading cursor, Enter or Space acts on its cell. */
+/** A chart with an axis at the top and rows below it. Arrow keys move the reading cursor, Enter or Space acts on its cell. */
 export function HangChart(props: HangChartProps) {
   const { blocks, groups, columnWidth, rowHeight, headWidth, focus, onFocus, onAct } = props;
   const layout = useMemo(() => layoutColumns(blocks, columnWidth, BLOCK_GAP), [blocks, columnWidth]);

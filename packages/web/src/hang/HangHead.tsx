@@ -11,7 +11,7 @@ interface HangHeadProps {
   /** What the row is, for people who do not see the chart. */
   readonly label: string;
   readonly focused: boolean;
-  /** What the cell under the reading cursor says; empty where there is none. */
+  /** The accessible name of the cell under the cursor; empty without one. */
   readonly cellLabel: string;
   readonly onFocus: (row: string) => void;
 }

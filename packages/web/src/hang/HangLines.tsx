@@ -13,9 +13,9 @@ export interface LineRow {
   readonly id: string;
   readonly head: ReactNode;
   readonly value: string;
-  /** Columns that it hangs on. */
+  /** Columns it is connected to. */
   readonly at: readonly string[];
-  /** It gets its data from the row above instead of from the roof: the column that this stands in for. */
+  /** It receives its data from the row above instead of the axis: the column that this replaces. */
   readonly follows?: string;
 }
 
@@ -23,8 +23,8 @@ const COLUMN = 84;
 const ROOF = 40;
 const ROW = 26;
 
-/** Parts hanging on the lines of a bus: one column a line, one line down through all that are on it; in a chain the data goes on from row
- *  to row. */
+/** Parts on the lines of a bus: one column per line with a vertical line through all parts on it; in a daisy chain the data continues
+ *  from row to row. */
 export function HangLines({
   label,
   columns,

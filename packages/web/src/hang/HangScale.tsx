@@ -68,7 +68,7 @@ function Mark({ mark, x, y }: { readonly mark: ScaleMark; readonly x: (value: nu
   );
 }
 
-/** Things that hang under an axis of one quantity: addresses, ohms, time. The marks are those of the Chart. */
+/** Rows under an axis of one quantity: addresses, ohms, time. The marks are those of the Chart. */
 export function HangScale({ label, scale, rows, windows, total, headWidth = 190, width = 620, children }: HangScaleProps) {
   const heads = useRef<HTMLDivElement>(null);
   const { x, value } = placing(scale, width);
@@ -82,7 +82,7 @@ export function HangScale({ label, scale, rows, windows, total, headWidth = 190,
           <SavePicture
             label={label}
             svg={() => {
-              // A head may be more than a word: what is read of it is what stands in the picture.
+              // A head may have several elements; its accessible name is its visible text.
               const words = [...(heads.current?.querySelectorAll('[data-head]') ?? [])].map((one) => one.textContent ?? '');
               return scaleSvg({ label, scale, rows: rows.map((row, at) => ({ ...row, head: words[at] ?? row.id })), windows, total });
             }}

@@ -1,4 +1,4 @@
-/** Geometry of a hang chart: pure, in pixels. */
+/** Geometry of a chart in pixels; pure functions. */
 
 export interface HangColumn {
   readonly id: string;
@@ -32,10 +32,10 @@ export interface ColumnLayout {
   readonly width: number;
 }
 
-/** Width of a letter of a block's title, in pixels, on the wide side. */
+/** Upper estimate of a character's width in a block title, in pixels. */
 const LETTER = 6;
 
-/** A block's title as far as it goes over the block: whole, else what stands before its first comma, else cut.
+/** A block title that fits its block: in full, otherwise up to its first comma, otherwise truncated.
  *  @example fittingTitle('left edge, from the USB end', 98) // 'left edge' */
 export function fittingTitle(title: string, width: number): string {
   const fits = (text: string) => text.length * LETTER <= width;

@@ -1,4 +1,4 @@
-/** The marks of every hang chart. Shape says what they mean; colour only repeats it. */
+/** The marks of every chart. Shape carries the meaning; colour repeats it. */
 
 interface MarkProps {
   readonly x: number;

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 
-/** One row of a hang chart. */
+/** One row of a chart. */
 export interface HangRowModel {
   readonly id: string;
   readonly label: string;

@@ -19,7 +19,7 @@ interface ScalePicture {
 
 const TONES: { readonly [T in ScaleWindow['tone']]: string } = { good: GOOD, quiet: '#efebe0', clash: '#f6d9d5' };
 
-/** An axis with what hangs under it, as a picture of its own. */
+/** A scale chart as a standalone SVG. */
 export function scaleSvg({ label, scale, rows, windows, total }: ScalePicture): string {
   const { x: along } = placing(scale, WIDTH);
   const left = EDGE + HEAD + VALUE;

@@ -6,7 +6,7 @@ export interface InSight {
   readonly clear: number;
 }
 
-/** Where a scroller must stand so that a place is in sight beyond what covers its start; where it stands when it is.
+/** The scroll position that makes a place visible beyond a covered start; unchanged if already visible.
  *  @example scrolledTo({ from: 0, size: 100, covered: 20 }, { at: 95, clear: 10 }) // 25 */
 export function scrolledTo(window: { readonly from: number; readonly size: number; readonly covered: number }, place: InSight): number {
   const shown = window.size - window.covered;
@@ -35,7 +35,7 @@ class Sight {
     this.#top = this.box.scrollTop;
   };
 
-  /** Scrolls, where it must, so that a column and a row stand clear of what covers the scroller's edges. */
+  /** Scrolls a column and a row into view, clear of sticky edges, if necessary. */
   bring(column: InSight | undefined, row: InSight | undefined, covered: { readonly left: number; readonly top: number }): void {
     const left = column ? scrolledTo({ from: this.#left, size: this.#width, covered: covered.left }, column) : this.#left;
     const top = row ? scrolledTo({ from: this.#top, size: this.#height, covered: covered.top }, row) : this.#top;

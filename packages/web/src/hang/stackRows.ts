@@ -1,6 +1,6 @@
 import type { ScaleRow } from './HangScale';
 
-/** What takes a part of something that is limited. */
+/** A share of a limited quantity. */
 export interface Taker {
   readonly id: string;
   readonly head: string;

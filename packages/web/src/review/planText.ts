@@ -12,7 +12,7 @@ export function readPlanText(text: string): PlanFileText {
   try {
     document = JSON.parse(text.replace(/^\uFEFF/, ''));
   } catch (error) {
-    return { ok: false, fault: `this is no JSON: ${(error as Error).message}` };
+    return { ok: false, fault: `not valid JSON: ${(error as Error).message}` };
   }
   const rescued = rescuePlanFile(document);
   if (!rescued.ok) return { ok: false, fault: `${rescued.path}: ${rescued.fault}` };

@@ -51,8 +51,8 @@ export const reviewer = {
       const part = sheets.parts.get(id);
       return (part && additionOf(plan, sheets, part.sheet)) ?? [];
     }),
-  /** The plan settled within so many milliseconds, with what stands in the way where something stays open.
-   *  @param onBetter hears of every better plan while it is searched for */
+  /** Assigns pins within a time limit in milliseconds; with a conflict set if terminals remain unconnected.
+   *  @param onBetter receives every better solution during the search */
   settle: (plan: Plan, milliseconds: number, scope: InstanceScope = {}, onBetter?: (costs: Costs) => void): Settled | undefined => {
     const noted = notedSheets(sheets, plan.benchNotes);
     const end = performance.now() + milliseconds;
@@ -108,11 +108,11 @@ export const reviewer = {
     const end = performance.now() + PINS_LIMIT;
     return alternativesOf(plan, notedSheets(sheets, plan.benchNotes), terminal, { stop: () => performance.now() >= end }) ?? [];
   },
-  /** A calculation without a plan, or the sentence that says what is wrong with its inputs.
-   *  @param onProgress hears of every further hundredth of a long search */
+  /** Runs a calculation, or returns what is wrong with its inputs.
+   *  @param onProgress receives the progress of a long search in steps of 1 % */
   calculate: (id: string, given: { readonly [name: string]: string }, onProgress?: (share: number) => void): CalcResult | string => {
     const calculation = CALCULATIONS.find((c) => c.id === id);
-    if (!calculation) return `${id}: there is no such calculation`;
+    if (!calculation) return `${id}: unknown calculation`;
     try {
       let told = 0;
       const tell = (share: number) => {
@@ -144,11 +144,11 @@ export const reviewer = {
 /** Time for one board of many, and for all pins of one wire, in milliseconds. */
 const BOARD_LIMIT = 400;
 const PINS_LIMIT = 5000;
-/** Of ways out dozens are tried: each gets less. */
+/** Dozens of alternatives are tried, so each has a lower limit. */
 const WAY_NODES = 800;
 const ALTERNATIVE_NODES = 2000;
 
-/** What settling a plan would do. */
+/** The result of pin assignment. */
 export interface Settled extends Omit<Settlement, 'instance' | 'nodes'> {
   readonly wishes: readonly WishPrice[];
   readonly conflict: Conflict | undefined;

@@ -13,7 +13,7 @@ export interface Reviewed {
   readonly result: ReviewResult;
 }
 
-/** Reviews take milliseconds, searches have time limits of their own: what takes so much longer never ends. */
+/** Timeout of a stuck worker: reviews take milliseconds and searches have their own limits. */
 const REVIEW_LIMIT_MS = 20_000;
 const SEARCH_LIMIT_MS = 120_000;
 const READ_LIMIT_MS = 30_000;
@@ -38,12 +38,12 @@ export class ReviewFeed {
     this.#reader = new WorkerSeat({ sheets, limitMs: READ_LIMIT_MS, ...more });
   }
 
-  /** Asks the reviewer, once its sheets are loaded. */
+  /** Calls the reviewer once its sheets are loaded. */
   ask<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {
     return this.#seat.ask(question);
   }
 
-  /** Asks for something that may take long and can be stopped; reviews go on meanwhile.
+  /** Runs a long, stoppable task in parallel with reviews.
    *  @throws Stopped when it was */
   search<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {
     return this.#long.ask(question);
@@ -54,7 +54,7 @@ export class ReviewFeed {
     this.#long.stop();
   }
 
-  /** Asks for a pasted text to be read; neither reviews nor searches wait for it.
+  /** Reads a pasted text in parallel with reviews and searches.
    *  @throws Stopped when it was stopped */
   read<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {
     return this.#reader.ask(question);
@@ -67,7 +67,7 @@ export class ReviewFeed {
 
   readonly current = (): Reviewed | null => this.#current;
 
-  /** Why the plan that is wanted has no review; null where it has one, or will have one soon. */
+  /** Why the current plan has no review; null if it has one or will have one soon. */
   readonly failure = (): string | null => this.#failure;
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -75,14 +75,14 @@ export class ReviewFeed {
     return () => this.#listeners.delete(listener);
   };
 
-  /** Asks for the review of a plan; listeners hear when it is there. */
+  /** Requests the review of a plan; listeners are notified when it is ready. */
   want(plan: Plan): void {
     if (this.#wanted === plan) return;
     this.#wanted = plan;
     void this.#run();
   }
 
-  /** Asks again for the review that failed. */
+  /** Repeats a failed review. */
   retry(): void {
     this.#tell(this.#current, null);
     void this.#run();

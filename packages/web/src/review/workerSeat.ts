@@ -27,14 +27,14 @@ interface OpenWorker {
   readonly worker: WorkerLike;
   readonly reviewer: Remote<Reviewer>;
   readonly ready: Promise<void>;
-  /** Fails when the worker is stopped, dies or is found stuck: what was asked of it will never be answered. */
+  /** Rejects when the worker is stopped, crashes or is stuck. */
   readonly ended: Promise<never>;
   readonly end: (reason: Error) => void;
 }
 
 const newWorker = (): WorkerLike => new Worker(new URL('./review.worker.ts', import.meta.url), { type: 'module', name: 'review' });
 
-/** One worker with the sheets. It starts when it is first asked; one that dies or is stuck is replaced once for a question. */
+/** One worker with the sheets, started on first use; a crashed or stuck worker is replaced once per request. */
 export class WorkerSeat {
   #open: OpenWorker | undefined;
 
@@ -57,7 +57,7 @@ export class WorkerSeat {
   async #once<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {
     const open = (this.#open ??= this.#start());
     const timer = setTimeout(() => {
-      if (this.#open === open) this.#close(new WorkerFailed('The checker did not answer in time.'));
+      if (this.#open === open) this.#close(new WorkerFailed('The checks did not finish in time.'));
     }, this.options.limitMs);
     try {
       await Promise.race([open.ready, open.ended]);
@@ -77,7 +77,7 @@ export class WorkerSeat {
     ended.catch(() => undefined);
     const open: OpenWorker = { worker, reviewer, ready: reviewer.load(this.options.sheets), ended, end };
     const died = () => {
-      if (this.#open === open) this.#close(new WorkerFailed('The checker stopped working.'));
+      if (this.#open === open) this.#close(new WorkerFailed('The checks stopped unexpectedly.'));
     };
     worker.addEventListener('error', died);
     worker.addEventListener('messageerror', died);

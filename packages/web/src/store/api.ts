@@ -46,11 +46,11 @@ export interface HistoryEntry {
   readonly label: string | null;
   readonly device: string | null;
   readonly tab: string | null;
-  /** Whether the server still holds its edits, so that the step can be taken back by itself. */
+  /** Whether the server still stores its edits, so that the step can be reverted on its own. */
   readonly kept: boolean;
 }
 
-/** What became of an archive that was taken in. */
+/** The result of importing an archive. */
 export interface ArchiveReport {
   readonly plans: number;
   readonly versions: number;
@@ -60,7 +60,7 @@ export interface ArchiveReport {
 }
 
 export interface SheetUse {
-  readonly where: 'plan' | 'deleted plan' | 'kept version';
+  readonly where: 'plan' | 'deleted plan' | 'saved version';
   readonly plan: string;
   readonly name: string;
   readonly versions: readonly number[];
@@ -68,7 +68,7 @@ export interface SheetUse {
 
 const request = fetchBaseQuery({ baseUrl: '/api' });
 
-/** Every request; one that is refused for want of a passphrase brings up the sign-in page. */
+/** Every request; one refused without a session opens the sign-in page. */
 const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async (args, store, extra) => {
   const result = await request(args, store, extra);
   const isSignIn = typeof args !== 'string' && args.url === 'session';
@@ -76,7 +76,7 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> =
   return result;
 };
 
-/** What the server holds, as the browser remembers it. The open document is not here: it lives in its own slice. */
+/** Cached server data. The open document has its own slice. */
 export const api = createApi({
   reducerPath: 'server',
   baseQuery,
@@ -170,5 +170,5 @@ export const {
 /** The words of a failed request, or a sentence for a server that does not answer. */
 export function failureWords(error: unknown): string {
   const data = (error as { data?: { error?: { message?: string } } } | undefined)?.data;
-  return data?.error?.message ?? 'The server does not answer. Nothing was changed.';
+  return data?.error?.message ?? 'The server is not responding. Nothing was changed.';
 }

@@ -5,8 +5,8 @@ import type { ReviewFeed } from '../review/reviewFeed';
 import { Stopped } from '../review/workerSeat';
 import type { Store } from './store';
 
-/** Edits after which settling has something to do. Taking a wire off, or a tick, is not among them: what somebody has just
- *  taken off must not come back at once. */
+/** Edits that trigger automatic assignment. Removing a wire is not among them, because a wire the user just removed must not return at
+ *  once. */
 const SETTLED_AFTER: ReadonlySet<Edit['kind']> = new Set([
   'add-placement',
   'remove-placement',
@@ -19,14 +19,14 @@ const SETTLED_AFTER: ReadonlySet<Edit['kind']> = new Set([
   'take-sheet',
 ]);
 
-/** Short enough to be felt as part of the change. */
+/** Short enough to appear as part of the change. */
 const LIMIT = 400;
 
-/** What an edit has just put in place, and settling therefore keeps. */
+/** Terminals just connected by an edit, which assignment keeps. */
 const placedBy = (edits: readonly Edit[]): readonly TerminalKey[] =>
   edits.flatMap((edit) => (edit.kind === 'wire' ? [terminalKey(edit.placement, edit.terminal)] : []));
 
-/** The edits that settle a plan after a change, where settling is on; none where they come too late or there is nothing to do. */
+/** The edits of automatic assignment after a change; none if it is off, too late, or nothing changes. */
 export async function settleAfter(store: Store, feed: ReviewFeed, edits: readonly Edit[]): Promise<readonly Edit[]> {
   const { session, document } = store.getState();
   const plan: Plan | null = document.plan;
@@ -37,6 +37,6 @@ export async function settleAfter(store: Store, feed: ReviewFeed, edits: readonl
       if (error instanceof Stopped) return undefined;
       throw error;
     });
-  // The plan has moved on: the next change asks anew.
+  // The plan has changed meanwhile; the next change triggers it again.
   return store.getState().document.plan === plan ? (settled?.edits ?? []) : [];
 }

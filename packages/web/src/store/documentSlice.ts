@@ -17,8 +17,7 @@ export interface Batch {
   readonly label?: string;
 }
 
-/** Why waiting batches are not on the server: it does not answer, its disk is full, it asks for the passphrase, or the user
- *  has to choose between two plans. */
+/** Why waiting batches are not on the server: no response, disk full, signed out, or a choice between two plans. */
 export type Waiting = 'offline' | 'full' | 'signed-out' | 'choice';
 export type SaveState = 'saved' | 'saving' | Waiting;
 
@@ -53,7 +52,7 @@ const initialState: DocumentState = {
 
 const UNDO_DEPTH = 500;
 
-/** The state itself: every look at a draft makes a proxy, which at thousands of waiting edits takes seconds. */
+/** The plain state: reading a draft creates proxies, which takes seconds with thousands of waiting edits. */
 const plain = (draft: Draft<DocumentState>): DocumentState => original(draft) as DocumentState;
 
 /** What a document is opened from. */
@@ -101,7 +100,7 @@ export const documentSlice = createSlice({
       const state = plain(draft);
       return { ...state, [payload]: state[payload].slice(0, -1) };
     },
-    /** Somebody else changed the plan: their revision is the ground, our waiting batches are laid on it again. */
+    /** The plan was changed elsewhere: waiting batches are applied again on top of the new revision. */
     rebased: (
       draft,
       { payload }: PayloadAction<{ plan: Plan; ground: Plan; revision: number; epoch: string; waiting: readonly Batch[] }>,
@@ -109,7 +108,7 @@ export const documentSlice = createSlice({
       ...plain(draft),
       ...payload,
       choice: null,
-      // Undo steps stay: one that no longer fits says so when it is asked for.
+      // Undo steps remain; one that no longer applies is reported when used.
       save: payload.waiting.length > 0 ? 'saving' : 'saved',
     }),
     /** The server's database is another one: nothing is sent until the user has chosen. */

@@ -13,13 +13,13 @@ const newBatch = (edits: readonly Edit[], label: string): Batch => ({ id: crypto
  *  @param label what the user did, in words, for "Undo: …" */
 export function doEdits(store: Store, sheets: Sheets, edits: readonly Edit[], label: string): Done {
   const { plan } = store.getState().document;
-  if (!plan || edits.length === 0) return { ok: false, words: 'There is nothing to do.' };
+  if (!plan || edits.length === 0) return { ok: false, words: 'Nothing to change.' };
   if (edits.length > PLAN_LIMITS.editsPerBatch)
     return { ok: false, words: `Not done: ${edits.length} edits at once, the limit is ${PLAN_LIMITS.editsPerBatch}.` };
   const result = applyEdits(plan, edits, sheets);
   if (!result.ok) {
     const { path, expected, got } = result.problem;
-    return { ok: false, words: `Not done: ${path} should be ${expected}, not ${got}.` };
+    return { ok: false, words: `Not done: ${path} must be ${expected}, not ${got}.` };
   }
   const step = { label, edits, inverse: result.inverse };
   store.dispatch(documentActions.did({ plan: result.plan, batch: newBatch(edits, label), step }));
@@ -29,7 +29,7 @@ export function doEdits(store: Store, sheets: Sheets, edits: readonly Edit[], la
 /** What became of an undo or redo: done, nothing to do, or a step that other changes have made impossible. */
 export type Stepped = { readonly kind: 'done' | 'unfit'; readonly label: string } | { readonly kind: 'none' };
 
-/** Takes the last step back. A step that no longer fits is dropped, and named. */
+/** Undoes the last step. A step that no longer applies is dropped and reported. */
 export function undo(store: Store, sheets: Sheets): Stepped {
   const { plan, past } = store.getState().document;
   const step = past.at(-1);

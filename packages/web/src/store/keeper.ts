@@ -87,8 +87,6 @@ export class Keeper {
   #full(): void {
     if (this.#told) return;
     this.#told = true;
-    this.tell(
-      'The browser’s storage is full or closed to this page. Your edits are safe as soon as the header says “Saved”; until then keep this tab open.',
-    );
+    this.tell('Browser storage is full or blocked. Keep this tab open until the header shows “Saved”.');
   }
 }

@@ -98,7 +98,7 @@ test('a full storage is told once, in plain words', async () => {
     doEdits(store, sheets, [wire('a:A', pin)], 'move');
     await keeper.settled();
   }
-  expect(told).toEqual([expect.stringMatching(/^The browser’s storage is full or closed to this page\. .*keep this tab open\.$/)]);
+  expect(told).toEqual([expect.stringMatching(/^Browser storage is full or blocked\. Keep this tab open /)]);
 });
 
 test.each([

@@ -16,9 +16,9 @@ export interface Kept {
 
 export type Opened = Opening & { readonly save: DocumentState['save'] };
 
-/** A plan opened from what the server holds and what this browser kept: waiting batches that the server has not
- *  taken yet are laid on its plan. After a restore or reset of the server's database the user is asked first.
- *  @returns the document, and how many waiting batches no longer fit */
+/** Opens a plan from the server's state and the browser's: unsent batches are applied on top of the server's plan. After a restore or
+ *  reset of the database the user chooses first.
+ *  @returns the document, and the number of waiting batches that no longer apply */
 export function openingOf(
   server: StoredPlan,
   { ground, waiting, past, future }: Kept,

@@ -40,7 +40,7 @@ async function sendFor(planId: string): Promise<boolean> {
   return batches.length === 0;
 }
 
-/** Sends the edits that closed tabs left behind, plan by plan. What is refused stays until its plan is opened, where it is told.
+/** Sends the unsent edits of closed tabs, plan by plan. Refused edits stay until their plan is opened, where they are reported.
  *  @param openPlan the plan whose document is open here: its own saver sends for it
  *  @returns plans whose edits could not be sent */
 export async function sendOrphans(openPlan: string | undefined): Promise<readonly string[]> {

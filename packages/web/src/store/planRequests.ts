@@ -9,7 +9,7 @@ export interface Seen {
   readonly epoch: string;
 }
 
-/** What the server said to batches. */
+/** The server's response to batches. */
 export type SaveAnswer =
   | { readonly kind: 'done'; readonly revision: number }
   | { readonly kind: 'stale'; readonly now: StoredPlan }
@@ -34,7 +34,7 @@ export function nextBatches(waiting: readonly Batch[]): readonly Batch[] {
   for (const batch of waiting.slice(0, REQUEST.batches)) {
     edits += batch.edits.length;
     characters += JSON.stringify(batch.edits).length;
-    // The first one goes by itself, however large: whether it can be taken is the server's answer.
+    // The first one is sent alone, however large; the server decides.
     if (list.length > 0 && (edits > REQUEST.edits || characters > REQUEST.characters)) break;
     list.push(batch);
   }
@@ -59,7 +59,7 @@ interface ErrorBody {
   readonly revision?: number;
 }
 
-/** A label as the server takes it. */
+/** A label within the server's limits. */
 const labelOf = ({ label }: Batch) =>
   label === undefined
     ? {}
@@ -92,9 +92,9 @@ function failure(status: number, answer: ErrorBody & Partial<StoredPlan>, revisi
   if (status === 404) return { kind: 'gone' };
   if (status === 401) return { kind: 'wait', why: 'signed-out' };
   if (status === 507) return { kind: 'wait', why: 'full' };
-  // A server in trouble may recover: only a 4xx says that the batch itself is wrong.
+  // Only a 4xx means that the batch itself is invalid; other errors may be temporary.
   if (status >= 500 || status === 429) return { kind: 'wait', why: 'offline' };
-  const message = answer.error?.message ?? `The server answered ${status}.`;
+  const message = answer.error?.message ?? `The server returned status ${status}.`;
   return { kind: 'refused', at: answer.done ?? 0, revision: answer.revision ?? revision, message };
 }
 

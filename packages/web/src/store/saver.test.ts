@@ -129,7 +129,7 @@ test('a batch that is refused in the middle keeps those before it and after it',
   await settled();
   server.mood = 'well';
   expect(await settled()).toMatchObject({ save: 'saved', waiting: [], plan: { name: 'Two' } });
-  expect([server.plan.name, server.revision, told]).toEqual(['Two', 3, [expect.stringMatching(/refused by the server and taken back/)]]);
+  expect([server.plan.name, server.revision, told]).toEqual(['Two', 3, [expect.stringMatching(/server rejected an edit; it was undone/)]]);
   stop();
 });
 
@@ -248,8 +248,8 @@ test('somebody else’s change is taken in and ours laid on top; what no longer 
   doEdits(store, sheets, [wire('a:SCL', 'GP5')], 'wire');
   expect(await settled()).toMatchObject({ save: 'saved', plan: { placements: [] } });
   expect(told).toEqual([
-    expect.stringMatching(/laid on top\.$/),
-    expect.stringMatching(/1 of your edits no longer fit: terminal should be a terminal of a part in this plan, not a:SCL/),
+    expect.stringMatching(/applied on top\.$/),
+    expect.stringMatching(/1 edit of yours no longer applies: terminal must be a terminal of a part in this plan, not a:SCL/),
   ]);
   stop();
 });
@@ -343,7 +343,7 @@ test('a refused edit leaves the plan alone and says why', () => {
   const { store, stop } = setUp();
   expect(doEdits(store, sheets, [wire('a:A', 'GP2')], 'wire')).toEqual({
     ok: false,
-    words: 'Not done: terminal should be a terminal of a part in this plan, not a:A.',
+    words: 'Not done: terminal must be a terminal of a part in this plan, not a:A.',
   });
   expect(store.getState().document).toMatchObject({ waiting: [], past: [] });
   stop();

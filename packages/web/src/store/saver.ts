@@ -1,3 +1,4 @@
+import { counted } from '@roof-chart/core/quantity/format';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { EditProblem } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -35,11 +36,11 @@ export interface SaverEvents {
   tell(message: string): void;
   /** The plan was deleted elsewhere. */
   gone(planId: string): void;
-  /** The server asks for its passphrase. */
+  /** The server requires sign-in. */
   signedOut(): void;
 }
 
-/** What the server told of a plan: its revision, or that it is gone, in which life of its database. */
+/** A server notification on a plan: its revision or that it is deleted, and the epoch. */
 export interface Heard {
   readonly revision: number | null;
   readonly epoch: string;
@@ -81,8 +82,8 @@ export class Saver {
     void this.#pump(true);
   }
 
-  /** The server told a revision, or that the plan is gone. A newer one than ours is taken in; with batches of our own under
-   *  way, their answer will tell. Another life of its database is looked at in any case. */
+  /** Handles a notification. A newer revision is loaded, unless own batches are under way, whose response will contain it. A different
+   *  epoch is always handled. */
   async heard(planId: string, { revision, epoch }: Heard): Promise<void> {
     const { document } = this.store.getState();
     if (document.plan?.id !== planId || document.choice) return;
@@ -106,11 +107,7 @@ export class Saver {
     const known = new Set(waiting.map((batch) => batch.id));
     const fresh = batches.filter((batch) => !known.has(batch.id));
     if (plan?.id !== planId || !ground || choice || fresh.length === 0) return;
-    this.#lay(
-      { plan: ground, revision, epoch },
-      [...waiting, ...fresh],
-      'Edits of a tab that was closed before they were saved were added.',
-    );
+    this.#lay({ plan: ground, revision, epoch }, [...waiting, ...fresh], 'Unsaved edits of a closed tab were added.');
   }
 
   async #pump(now = false): Promise<void> {
@@ -137,7 +134,7 @@ export class Saver {
         return this.#saved(answer.revision, sent);
       case 'stale':
         if (answer.now.epoch !== this.store.getState().document.epoch) return this.#otherLife(answer.now);
-        return this.#rebaseOn(answer.now, 'The plan was changed elsewhere; your latest edits were laid on top.');
+        return this.#rebaseOn(answer.now, 'The plan was changed in another window; your edits were applied on top.');
       case 'refused':
         if (answer.at > 0) this.#saved(answer.revision, answer.at);
         return this.#withoutFirst(planId, answer.message);
@@ -160,7 +157,7 @@ export class Saver {
     this.store.dispatch(documentActions.saved({ revision, batches, ground: next }));
   }
 
-  /** @param words said when our own edits were laid on someone else's; null when there were none */
+  /** @param words reported when own edits were applied on top of others; null without own edits */
   #rebaseOn(now: StoredPlan, words: string | null): void {
     const taken = new Set(now.recent);
     this.#lay(
@@ -174,14 +171,16 @@ export class Saver {
     const result = rebase(now.plan, waiting, this.sheets());
     const { revision, epoch } = now;
     this.store.dispatch(documentActions.rebased({ plan: result.plan, ground: now.plan, revision, epoch, waiting: result.waiting }));
-    const lost = result.lost.map(({ problem }) => `${problem.path} should be ${problem.expected}, not ${problem.got}`);
+    const lost = result.lost.map(({ problem }) => `${problem.path} must be ${problem.expected}, not ${problem.got}`);
     if (lost.length > 0)
-      this.events.tell(`The plan was changed elsewhere. ${lost.length} of your edits no longer fit: ${lost.join('; ')}.`);
+      this.events.tell(
+        `The plan was changed in another window. ${counted(lost.length, 'edit')} of yours no longer ${lost.length === 1 ? 'applies' : 'apply'}: ${lost.join('; ')}.`,
+      );
     else if (words && waiting.length > 0) this.events.tell(words);
   }
 
-  /** The server's database was restored or reset. Where its plan is the one shown here nothing is asked; otherwise nothing is
-   *  sent, and nothing here is given up, before the user has chosen. */
+  /** The server's database was restored or reset. If its plan equals the one shown, nothing is asked; otherwise nothing is sent or
+   *  discarded before the user has chosen. */
   #otherLife(now: StoredPlan): void {
     const { plan } = this.store.getState().document;
     const { plan: ground, revision, epoch } = now;
@@ -190,13 +189,13 @@ export class Saver {
     else this.store.dispatch(documentActions.choiceAsked(now));
   }
 
-  /** The server will never take the first batch: go back to what it holds, without it. */
+  /** The server rejects the first batch permanently: reload its state without it. */
   async #withoutFirst(planId: string, message: string): Promise<void> {
     const now = await this.readPlan(planId);
     if (typeof now === 'string' || 'trouble' in now) return void this.store.dispatch(documentActions.held('offline'));
     this.store.dispatch(documentActions.saved({ revision: now.revision, batches: 1 }));
     this.#rebaseOn(now, null);
-    this.events.tell(`An edit was refused by the server and taken back: ${message}`);
+    this.events.tell(`The server rejected an edit; it was undone: ${message}`);
   }
 }
 

@@ -10,9 +10,9 @@ export interface SessionState {
   readonly scope: WireScope;
   /** Roomy rows and columns are easier to hit with a finger. */
   readonly roomy: boolean;
-  /** Settles after every change. */
+  /** Assigns pins after every change. */
   readonly auto: boolean;
-  /** The server asks for its passphrase. */
+  /** The server requires sign-in. */
   readonly signedOut: boolean;
 }
 

@@ -47,7 +47,7 @@ export function keepBatches(planId: string, tab: string, list: readonly Batch[])
   });
 }
 
-/** Forgets batches that the server has, or that no longer fit and were told. */
+/** Deletes batches that are stored on the server, or no longer apply and were reported. */
 export function forgetBatches(planId: string, ids: readonly string[]): Promise<void> {
   return batches()('readwrite', (objects) => {
     for (const id of ids) objects.delete(keyOf(planId, id));
@@ -55,9 +55,9 @@ export function forgetBatches(planId: string, ids: readonly string[]): Promise<v
   });
 }
 
-/** Makes the batches of tabs that are gone this tab's. Two tabs that ask at once never get the same one.
- *  @param isOpen whether another tab is still there to send its own
- *  @returns those, and with `own` this tab's as well; never its own while they may be on their way */
+/** Takes over the batches of closed tabs. Concurrent tabs never get the same one.
+ *  @param isOpen whether another tab is still open
+ *  @returns these batches, and with `own` this tab's; never its own while they may be in transit */
 export async function adoptBatches(
   planId: string,
   tab: string,

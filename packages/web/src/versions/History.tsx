@@ -37,7 +37,7 @@ function Entry({ planId, entry, ownTab }: EntryProps) {
   const label = capitalised(entry.label ?? `edit ${entry.revision}`);
   const takeBack = async () => {
     const step = await load({ plan: planId, revision: entry.revision });
-    if (step.data) edit(step.data.inverse, `take back “${label}”`);
+    if (step.data) edit(step.data.inverse, `revert “${label}”`);
     else notifications.show({ message: failureWords(step.error), color: 'brick' });
   };
   return (
@@ -51,22 +51,22 @@ function Entry({ planId, entry, ownTab }: EntryProps) {
         <Button
           size="compact-xs"
           variant="default"
-          aria-label={`Take back ${label}`}
+          aria-label={`Revert ${label}`}
           disabled={!entry.kept}
-          title={entry.kept ? 'Takes back this step alone, where it still fits' : 'Too long ago: the edits of this step are no longer kept'}
+          title={entry.kept ? 'Reverts only this step, if later steps allow it' : 'Too old: the edits of this step are no longer stored'}
           loading={loading.isFetching}
           onClick={() => void takeBack()}
         >
-          Take back
+          Revert
         </Button>
       </div>
     </li>
   );
 }
 
-/** Who changed what when; a single step can be taken back where it still fits. */
+/** The history; a single step can be reverted if later steps allow it. */
 export function History({ planId }: { readonly planId: string }) {
-  // Asked anew whenever the server has more.
+  // Refetched whenever the server has more.
   const revision = useAppSelector((state) => state.document.revision);
   return <HistoryList key={revision} planId={planId} />;
 }
@@ -79,8 +79,7 @@ function HistoryList({ planId }: { readonly planId: string }) {
   if (first.isError) return <p className={styles.error}>{failureWords(first.error)}</p>;
   if (!first.data) return <p className="quiet">Loading the history.</p>;
   const entries = [...first.data.entries, ...older];
-  if (entries.length === 0)
-    return <p className="quiet">Nothing has been changed yet. Every edit is listed here, with the tab it came from.</p>;
+  if (entries.length === 0) return <p className="quiet">No changes yet. Every edit will be listed here with the window it was made in.</p>;
   const last = entries.at(-1)!.revision;
   const loadOlder = async () => {
     const page = await more({ plan: planId, before: last });

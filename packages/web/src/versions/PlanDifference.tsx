@@ -5,14 +5,14 @@ import { useWorkbench } from '../app/workbench';
 import { wireWords } from '../findings/previewWords';
 import styles from './Versions.module.css';
 
-/** What would change if another plan came in the place of this one, change by change. */
+/** The changes from this plan to another one. */
 export function PlanDifference({ plan, kept }: { readonly plan: Plan; readonly kept: Plan }) {
   const { sheets } = useWorkbench();
   const others = planChanges(plan, kept, sheets);
   const wires = changedWires(plan, kept);
   // A terminal of a part that only one of the two plans has is named after that one.
   const owner = (key: string) => (plan.placements.some((p) => key.startsWith(`${p.id}:`)) ? plan : kept);
-  if (wires.length + others.length === 0) return <p className="quiet">Everything is the same as now.</p>;
+  if (wires.length + others.length === 0) return <p className="quiet">Identical to the current plan.</p>;
   return (
     <div className={styles.difference}>
       <ul>

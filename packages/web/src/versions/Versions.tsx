@@ -22,7 +22,7 @@ function KeepForm({ plan }: { readonly plan: Plan }) {
   return (
     <form className={styles.keep} onSubmit={(event) => void submit(event)}>
       <TextInput
-        label="Keep the plan as it is now, under a name"
+        label="Save the current plan as a version"
         placeholder="Before the rewiring"
         value={name}
         maxLength={PLAN_LIMITS.nameLength}
@@ -34,9 +34,10 @@ function KeepForm({ plan }: { readonly plan: Plan }) {
         size="xs"
         disabled={!name.trim() || unsaved}
         loading={keeping.isLoading}
-        title={unsaved ? 'Waits until the plan is saved' : undefined}
+        title={unsaved ? 'Available when the plan is saved' : undefined}
       >
-        Keep
+        {' '}
+        Save version{' '}
       </Button>
     </form>
   );
@@ -67,8 +68,8 @@ function Version({ plan, id, name, at }: { readonly plan: Plan; readonly id: str
       {loaded.isError && <p className={styles.error}>{failureWords(loaded.error)}</p>}
       {kept && <PlanDifference plan={plan} kept={kept} />}
       {kept && edits.length > 0 && (
-        <Button size="compact-xs" aria-label={`Go back to ${name}`} onClick={() => edit(edits, `go back to “${name}”`)}>
-          Go back to this version
+        <Button size="compact-xs" aria-label={`Restore ${name}`} onClick={() => edit(edits, `restore “${name}”`)}>
+          Restore this version
         </Button>
       )}
     </li>
@@ -82,7 +83,7 @@ function KeptVersions({ plan }: { readonly plan: Plan }) {
       <KeepForm plan={plan} />
       {list.isError && <p className={styles.error}>{failureWords(list.error)}</p>}
       {list.data?.checkpoints.length === 0 && (
-        <p className="quiet">No version kept yet. Keep one before a larger change; you can compare and go back at any time.</p>
+        <p className="quiet">No saved versions yet. Save one before a large change; you can compare and restore it at any time.</p>
       )}
       <ul className={styles.list}>
         {list.data?.checkpoints.map((c) => (
@@ -93,13 +94,13 @@ function KeptVersions({ plan }: { readonly plan: Plan }) {
   );
 }
 
-/** Named versions of the plan, and its history: keep one, compare, go back (which Undo takes back, too). */
+/** Saved versions of the plan and its history: save, compare, restore (which Undo reverses). */
 export function Versions({ plan, onClose }: { readonly plan: Plan; readonly onClose: () => void }) {
   return (
     <Modal opened onClose={onClose} title="Versions and history" size="lg" transitionProps={{ duration: 0 }}>
       <Tabs defaultValue="versions" keepMounted={false}>
         <Tabs.List>
-          <Tabs.Tab value="versions">Kept versions</Tabs.Tab>
+          <Tabs.Tab value="versions">Saved versions</Tabs.Tab>
           <Tabs.Tab value="history">History</Tabs.Tab>
         </Tabs.List>
         <Tabs.Panel value="versions" pt="sm">

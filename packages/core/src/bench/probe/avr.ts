@@ -327,7 +327,7 @@ int main() {
     const char *number = strtok_r(rest, " ", &rest);
     const char *verb = strtok_r(nullptr, " ", &rest);
     if (!number || !verb || number[0] < '0' || number[0] > '9') {
-      say("# what is that?\\n");
+      say("# unknown command\\n");
       continue;
     }
     const char *first = strtok_r(nullptr, " ", &rest);

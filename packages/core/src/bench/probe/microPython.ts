@@ -333,7 +333,7 @@ def main():
             return
         words = line.split()
         if len(words) < 2 or not words[0].isdigit():
-            print("# what is that?")
+            print("# unknown command")
             continue
         print(words[0], reply(words[1], words[2:]))
 

@@ -34,13 +34,13 @@ export interface CalcResult {
 
 /** What a calculation may ask for beside its inputs. */
 export interface CalcContext {
-  /** The sheets, for what a part's own table says. */
+  /** The sheets, for tables of a part. */
   readonly sheets: () => Sheets;
   /** Hears how much of a long search is done, from 0 to 1. */
   readonly onProgress?: (share: number) => void;
 }
 
-/** A calculation that can be asked for by name, without a plan. */
+/** A calculation with a name that needs no plan. */
 export interface Calculation {
   readonly id: string;
   readonly words: string;
@@ -87,13 +87,13 @@ export function above(values: Values, name: string): number {
  *  @throws RangeError naming the input */
 export function share(values: Values, name: string): number {
   const value = values.number(name);
-  if (!(value >= 0 && value < 1)) throw new RangeError(`${name} ${value}: expected a share from 0 to below 1`);
+  if (!(value >= 0 && value < 1)) throw new RangeError(`${name} ${value}: expected a fraction from 0 to below 1`);
   return value;
 }
 
 const isSeries = (text: string): text is Series => Object.hasOwn(SERIES, text);
 
-/** The values that the input `series` stands for: those of a series within bounds, or a list of one's own.
+/** The values of the input `series`: those of a standard series within bounds, or a custom list.
  *  @throws RangeError naming the series there are */
 export function valuesIn(values: Values, min: number, max: number): readonly number[] {
   const series = values.text('series').trim();
@@ -101,7 +101,7 @@ export function valuesIn(values: Values, min: number, max: number): readonly num
   const own = /^[\d.,;\sRkKM]/.test(series) ? values.numbers('series') : [];
   if (own.length === 0 || own.some((value) => !(value > 0)))
     throw new RangeError(
-      `series ${series || 'without values'}: expected one of ${Object.keys(SERIES).join(', ')}, or values above zero with commas between`,
+      `series ${series || '(empty)'}: expected one of ${Object.keys(SERIES).join(', ')}, or comma-separated values above zero`,
     );
   return own.toSorted((a, b) => a - b);
 }

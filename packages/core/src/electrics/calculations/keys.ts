@@ -70,7 +70,7 @@ export const keypad: Calculation = {
         from: 0,
         to: counts,
         rows: best.levels.map((level, at) => ({ label: `key ${at + 1}`, range: inWhole(level) })),
-        // Where a threshold stands, no key must reach.
+        // No key reading may reach a threshold.
         windows: best.thresholds.map((threshold) => ({
           from: (threshold - best.gap / 2) * counts,
           to: (threshold + best.gap / 2) * counts,

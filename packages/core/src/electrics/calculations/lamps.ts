@@ -163,7 +163,7 @@ export const digits: Calculation = {
   },
 };
 
-/** The part whose own table is asked for.
+/** The part with the requested table.
  *  @throws RangeError naming those that have one */
 function tableOf(values: Values, { sheets }: CalcContext): NonNullable<PartSheet['currentSet']> {
   const id = values.text('sheet').trim();
@@ -172,7 +172,7 @@ function tableOf(values: Values, { sheets }: CalcContext): NonNullable<PartSheet
   if (table) return table;
   const having = parts.flatMap((part) => (part.currentSet ? [part.id] : []));
   throw new RangeError(
-    `sheet ${id}: expected a part whose sheet has a table of currents: ${[...new Set(having)].join(', ') || 'there is none'}`,
+    `sheet ${id}: expected a part with a table of segment currents: ${[...new Set(having)].join(', ') || 'none available'}`,
   );
 }
 
@@ -198,7 +198,7 @@ export const currentSetting: Calculation = {
     const table = tableOf(values, context);
     const [amps, volts] = [above(values, 'current'), above(values, 'vf')];
     const [first, last] = [table.ledVolts[0]!, table.ledVolts.at(-1)!];
-    if (volts < first || volts > last) throw new RangeError(`vf ${volts}: the table of the sheet goes from ${first} V to ${last} V`);
+    if (volts < first || volts > last) throw new RangeError(`vf ${volts}: the datasheet table covers ${first} V to ${last} V`);
     const exact = currentSetOhms(table, amps, volts);
     const ohms = valuesIn(values, 100, 10e6).find((value) => value >= exact * (1 - 1e-9));
     const document = `${table.source.document}${table.source.section ? `, ${table.source.section}` : ''}`;

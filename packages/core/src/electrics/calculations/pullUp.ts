@@ -33,7 +33,7 @@ export const pullUp: Calculation = {
     const tolerance = share(values, 'tolerance');
     const [vdd, hz] = [values.number('vdd'), values.number('hz')];
     const mode = i2cModeAt(hz);
-    if (!mode) throw new RangeError(`hz ${hz}: expected 1 MHz at most; faster modes need a current source in place of resistors`);
+    if (!mode) throw new RangeError(`hz ${hz}: expected up to 1 MHz; faster modes need a current source instead of resistors`);
     const sink = { id: 'weakest', volts: values.number('vol') || lowVolts(vdd), amps: values.number('iol') || sinkAmps(mode, vdd) };
     const given = { vdd: point(vdd), sinks: [sink], farads: values.number('capacitance'), hz };
     const resistor = (ohms: number) => ({

@@ -22,7 +22,7 @@ export type ConstantValue =
   /** Whole numbers of 0 to 65 535. */
   | { readonly is: 'ints'; readonly values: readonly number[]; readonly hex?: true };
 
-/** One value that a program takes from the plan. */
+/** One constant of the plan. */
 export interface Constant {
   readonly name: string;
   readonly value: ConstantValue;
@@ -36,7 +36,7 @@ export interface ConstantGroup {
   readonly constants: readonly Constant[];
 }
 
-/** Everything that a program takes from a plan, before it is written in a language. */
+/** All constants of a plan, independent of the language. */
 export interface ConstantSet {
   readonly name: string;
   readonly title: string;
@@ -70,7 +70,7 @@ export function numberingOf({ sheet }: IndexedBoard): Numbering {
 const GPIO = /^GPIO(\d+)$/;
 const DIGITAL = /^D(\d+)$/;
 
-/** The number that programs for this board know a pin by; undefined where they know it by its port, or not at all.
+/** The pin number in programs for this board; undefined if pins are named by port.
  *  @example pinNumber(board, board.pins.get('D10')!) // 10, though it is bit 2 of port B */
 export function pinNumber(board: IndexedBoard, pin: BoardPin): number | undefined {
   const own = board.sheet.programPins?.numbers?.[pin.id];
@@ -94,13 +94,13 @@ function pinFacts(board: IndexedBoard, pin: BoardPin, name: string, words: strin
   const [number, bit] = [pinNumber(board, pin), portBit(board, pin)];
   return [
     ...(number === undefined ? [] : [int(name, number, words)]),
-    text(`${name}_label`, pin.label, number === undefined ? words : 'printed on the board'),
-    ...(pin.port ? [text(`${name}_port`, pin.port, 'name of the chip')] : []),
-    ...(bit === undefined ? [] : [int(`${name}_bit`, bit, `bit of its port`)]),
+    text(`${name}_label`, pin.label, number === undefined ? words : 'label on the board'),
+    ...(pin.port ? [text(`${name}_port`, pin.port, 'chip pin name')] : []),
+    ...(bit === undefined ? [] : [int(`${name}_bit`, bit, `bit of the port`)]),
   ];
 }
 
-/** Where a pin is on the board, as a comment says it. */
+/** The position of a pin on the board, for a comment. */
 function pinWords(board: IndexedBoard, pin: BoardPin): string {
   const at = positionsOf(board, { to: 'pin', pin: pin.id })[0];
   const where = at ? `, ${at.headerTitle} position ${at.position}` : '';
@@ -128,10 +128,10 @@ function pinConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, item: Pla
     if (wire?.end.to !== 'terminal') return [];
     const { placement, terminal: other } = wire.end;
     const helper = plan.placements.find((p) => p.id === placement)?.name ?? placement;
-    return [text(`${name}_at`, `${helper} ${other}`, `${terminal.label} is at another part`)];
+    return [text(`${name}_at`, `${helper} ${other}`, `${terminal.label} is connected to another part`)];
   }
   const { pin, through } = found;
-  const words = `${terminal.label}: ${pinWords(board, pin)}${through ? `, through ${through}` : ''}`;
+  const words = `${terminal.label}: ${pinWords(board, pin)}${through ? `, in series: ${through}` : ''}`;
   return pinFacts(board, pin, name, words);
 }
 
@@ -153,16 +153,16 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
     ...addresses.map(({ device, address }) => int(of(device.id), address, `7-bit I2C address of ${device.chip}`, true)),
     ...(spi
       ? [
-          int('write_hz', Math.floor(spi.write.hz), 'fastest SPI clock for writing'),
-          ...(spi.read ? [int('read_hz', Math.floor(spi.read.hz), 'fastest SPI clock for reading')] : []),
+          int('write_hz', Math.floor(spi.write.hz), 'maximum SPI clock, writing'),
+          ...(spi.read ? [int('read_hz', Math.floor(spi.read.hz), 'maximum SPI clock, reading')] : []),
           ...(part.bus.modes?.[0] === undefined ? [] : [int('spi_mode', part.bus.modes[0], 'SPI mode')]),
         ]
       : []),
     ...spiRows.flatMap(({ further, write, modes }) =>
       further
         ? [
-            int(`${identifier(further.id)}_hz`, Math.floor(write.hz), `fastest SPI clock of its ${further.chip}`),
-            int(`${identifier(further.id)}_spi_mode`, modes[0]!, `SPI mode of its ${further.chip}`),
+            int(`${identifier(further.id)}_hz`, Math.floor(write.hz), `maximum SPI clock of the ${further.chip}`),
+            int(`${identifier(further.id)}_spi_mode`, modes[0]!, `SPI mode of the ${further.chip}`),
           ]
         : [],
     ),
@@ -171,20 +171,20 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
           ints(
             'glyph_bytes',
             table.glyphs.map((g) => g.byte),
-            `bytes of ${table.glyphs.map((g) => (g.glyph === ' ' ? 'blank' : g.glyph)).join(' ')}, as the segments are wired`,
+            `segment bytes of ${table.glyphs.map((g) => (g.glyph === ' ' ? 'blank' : g.glyph)).join(' ')}, as wired`,
             true,
           ),
           ints(
             'walk_bytes',
             table.walk.map((w) => w.byte),
-            `one segment at a time: ${table.walk.map((w) => w.segment).join(' ')}`,
+            `segment walk test: ${table.walk.map((w) => w.segment).join(' ')}`,
             true,
           ),
         ]
       : []),
-    ...(ladder ? [ints('thresholds', ladder.thresholds.map(Math.round), 'counts between the keys, rising')] : []),
+    ...(ladder ? [ints('thresholds', ladder.thresholds.map(Math.round), 'ADC thresholds between the keys, rising')] : []),
     ...Object.entries(part.readout?.unit === 'characters' ? (plan.readouts[placement.id]?.glyphs ?? {}) : {}).map(([character, rows], at) =>
-      ints(`glyph_${at}`, rows, `own character ${character}: eight rows of five dots`, true),
+      ints(`glyph_${at}`, rows, `custom character ${character}: eight rows of five dots`, true),
     ),
   ];
 }
@@ -193,8 +193,8 @@ function busConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus)
   const number = /(\d+)$/.exec(bus.controller!)?.[1];
   const hz = bus.kind === 'i2c' ? busClock(plan, sheets, bus).hz : undefined;
   return [
-    ...(number === undefined ? [] : [int('number', Number(number), 'of the controller')]),
-    ...(hz === undefined ? [] : [int('hz', Math.floor(hz), 'clock that all members allow')]),
+    ...(number === undefined ? [] : [int('number', Number(number), 'of the bus controller')]),
+    ...(hz === undefined ? [] : [int('hz', Math.floor(hz), 'clock supported by all devices')]),
     ...Object.entries(bus.pins).flatMap(([line, id]) => {
       const pin = board.pins.get(id)!;
       return pinFacts(board, pin, `pin_${line}`, `${line.toUpperCase()}: ${pinWords(board, pin)}`);
@@ -202,7 +202,7 @@ function busConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus)
   ];
 }
 
-/** What a program takes from a plan: pins, addresses, clocks, tables. Undefined where the board's sheet is gone. */
+/** The constants of a plan: pins, addresses, clocks, tables. Undefined if the board sheet is missing. */
 export function constantSet(plan: Plan, sheets: Sheets): ConstantSet | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;

@@ -10,7 +10,7 @@ const KEPT = new Set(
   uint8_t uint16_t uint32_t int8_t int16_t int32_t f32 f64 i8 i16 i32 i64 u8 u16 u32 u64 usize isize str micropython`.split(/\s+/),
 );
 
-/** Letters that Unicode does not take apart, as they are written without them. */
+/** Letters that Unicode does not decompose, with their ASCII spelling. */
 const SPELT: { readonly [letter: string]: string } = {
   ß: 'ss',
   æ: 'ae',
@@ -24,8 +24,8 @@ const SPELT: { readonly [letter: string]: string } = {
   '°': 'deg',
 };
 
-/** A name that every language takes, in small letters with underscores.
- *  @param otherwise stands for a text of which no letter is left, such as one in another script
+/** An identifier valid in every language, in lower case with underscores.
+ *  @param otherwise replacement for a text without Latin letters
  *  @example identifier('OLED 128×64') // 'oled_128_64'
  *  @example identifier('Höhe') // 'hohe' */
 export function identifier(text: string, otherwise = ''): string {
@@ -44,8 +44,8 @@ export function identifier(text: string, otherwise = ''): string {
   return KEPT.has(begun) ? `${begun}_` : begun;
 }
 
-/** Names for several texts, each its own, in their order.
- *  @param otherwise what stands for each where no letter of it is left */
+/** Unique names for several texts, in order.
+ *  @param otherwise replacement for each text without Latin letters */
 export function identifiers(texts: readonly string[], otherwise: readonly string[] = []): readonly string[] {
   const taken = new Set<string>();
   return texts.map((text, at) => {
@@ -57,7 +57,7 @@ export function identifiers(texts: readonly string[], otherwise: readonly string
   });
 }
 
-/** Text as it may stand in a comment to the end of a line: no breaks, and nothing that goes on in the next one. */
+/** Text that is safe in a line comment: no line breaks and no line continuation. */
 export const inComment = (text: string): string =>
   text
     .replace(/[\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069]+/g, ' ')

@@ -26,7 +26,7 @@ interface Node {
   readonly hz?: number | undefined;
 }
 
-/** A node; one that no driver of the kernel is known for stands there as a comment, since it would do nothing but shadow the device. */
+/** A device tree node; without a known kernel driver it is a comment, because the node would only claim the device. */
 function nodeLines({ name, what, compatible, reg, hz }: Node): readonly string[] {
   const lines = [
     `${nodeName(name)}@${reg.toString(16)} {`,
@@ -40,7 +40,7 @@ function nodeLines({ name, what, compatible, reg, hz }: Node): readonly string[]
   if (compatible !== undefined) return [head, ...lines.map((line) => `  ${line}`)];
   return [
     head,
-    '  // No driver of the kernel is known for it: a program talks to it through the bus.',
+    '  // No kernel driver is known: access it from a program through the bus.',
     ...lines.map((line) => `  // ${inComment(line)}`),
   ];
 }
@@ -114,7 +114,7 @@ export function writeOverlay(plan: Plan, sheets: Sheets): string | undefined {
   const errors = openErrors(plan, sheets);
   const names = identifiers(loose.map((one) => one.name.slice(0, 40)));
   return [
-    `/* ${inComment(`${plan.name} on ${board.sheet.title}. Made from the plan; do not edit.`)} */`,
+    `/* ${inComment(`${plan.name} on ${board.sheet.title}. Generated from the plan; do not edit.`)} */`,
     ...(errors.length > 0 ? [`/* ${inComment(openErrorsLine(errors))} */`] : []),
     '/dts-v1/;',
     '/plugin/;',

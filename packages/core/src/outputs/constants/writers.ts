@@ -18,7 +18,7 @@ const utf8 = (text: string): readonly number[] =>
 
 const isPlain = (code: number): boolean => code >= 0x20 && code < 0x7f && code !== 0x22 && code !== 0x5c && code !== 0x3f;
 
-/** A string of C: whatever is not plain ASCII as octal bytes of UTF-8, which no letter after them can lengthen. */
+/** A C string literal: non-ASCII as octal UTF-8 bytes, whose length is fixed. */
 const cString = (text: string): string =>
   `"${utf8(text)
     .map((code) => (isPlain(code) ? String.fromCharCode(code) : `\\${code.toString(8).padStart(3, '0')}`))
@@ -34,15 +34,15 @@ const widest = (value: ConstantValue): number =>
 const bitsOf = (value: ConstantValue): 8 | 16 | 32 => (widest(value) < 256 ? 8 : widest(value) < 65_536 ? 16 : 32);
 
 const NUMBERING_TEXT: { readonly [N in ConstantSet['numbering']]: string } = {
-  gpio: 'Pin numbers are GPIO numbers of the chip.',
-  board: 'Pin numbers are the digital pin numbers of the board, as its usual C++ core counts them.',
-  port: 'Pins go by port and bit of the chip: there is no single number for them.',
+  gpio: 'Pin numbers are GPIO numbers.',
+  board: 'Pin numbers are the digital pin numbers of the board, as counted by its usual C++ core.',
+  port: 'Pins are named by port and bit; there is no single pin number.',
 };
 
-/** What stands at the head of every file. */
+/** The header of every file. */
 function heading({ title, board, numbering, errors }: ConstantSet): readonly string[] {
   return [
-    inComment(`${title} on ${board}. Made from the plan; do not edit.`),
+    inComment(`${title} on ${board}. Generated from the plan; do not edit.`),
     NUMBERING_TEXT[numbering],
     ...(errors.length > 0 ? [inComment(openErrorsLine(errors))] : []),
   ];
@@ -82,7 +82,7 @@ export function writeCpp(set: ConstantSet): string {
 
 const upper = (...words: readonly string[]): string => words.map((word) => word.toUpperCase()).join('_');
 
-/** Names in one flat row; two that would come out alike are told apart. */
+/** Flat names, made unique. */
 function flat(set: ConstantSet): readonly { readonly name: string; readonly constant: Constant; readonly first?: string }[] {
   const taken = new Set<string>();
   return set.groups.flatMap((group) =>
@@ -181,6 +181,9 @@ export function constantTree(set: ConstantSet): { readonly [key: string]: unknow
   };
 }
 
+/** The constants as JSON. */
 export const writeJson = (set: ConstantSet): string => `${JSON.stringify(constantTree(set), null, 2)}\n`;
+/** The constants as YAML. */
 export const writeYaml = (set: ConstantSet): string => yamlOf(constantTree(set));
+/** The constants as TOML. */
 export const writeToml = (set: ConstantSet): string => `${tomlOf(constantTree(set))}\n`;

@@ -1,7 +1,7 @@
 import type { EditRule } from '../edit';
 
-/** Accepts a finding with a reason, or (with `null`) no longer does. That the finding exists is not asked:
- *  an accepted finding may go and come back while the plan changes, and stays accepted. */
+/** Accepts a finding with a reason, or withdraws the acceptance (`null`). The finding need not exist: it may disappear and return while
+ *  the plan changes, and stays accepted. */
 export const accept: EditRule<'accept'> = {
   kind: 'accept',
   apply(plan, edit) {

@@ -6,11 +6,11 @@ export const addPlacement: EditRule<'add-placement'> = {
   kind: 'add-placement',
   apply(plan, edit, sheets) {
     const { placement } = edit;
-    if (placementIndex(plan, placement.id) >= 0) return refuse('placement.id', 'an id not yet in the plan', placement.id);
+    if (placementIndex(plan, placement.id) >= 0) return refuse('placement.id', 'an unused ID', placement.id);
     const part = partSheet(sheets, placement.sheet);
-    if (!part) return refuse('placement.sheet.id', 'the id of a known part sheet', placement.sheet.id);
+    if (!part) return refuse('placement.sheet.id', 'the ID of a part in the library', placement.sheet.id);
     if (placement.onBoard && !boardOf(plan, sheets)?.sheet.onBoard.parts?.some((p) => p.part === placement.sheet.id)) {
-      return refuse('placement.onBoard', 'a part that the board carries', placement.sheet.id);
+      return refuse('placement.onBoard', 'a part soldered to the board', placement.sheet.id);
     }
     if (plan.placements.length >= PLAN_LIMITS.placements) {
       return refuse('placement', `at most ${PLAN_LIMITS.placements} parts in a plan`, 'one more');

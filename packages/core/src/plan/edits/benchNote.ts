@@ -6,11 +6,11 @@ import { boardSheet, partSheet, type Sheets } from '../../sheets/sheetIndex';
 import { type EditResult, type EditRule, refuse } from '../edit';
 import { type Plan, PLAN_LIMITS } from '../plan';
 
-/** What a sheet is, not what it says: nothing a bench can find out. */
+/** Identity of a sheet: not a fact that can be measured. */
 const NOT_FACTS = /^(kind|schema|id|version)$|(^|\/)(id|source)(\/|$)/;
 
-/** The sheets of an id that the plan uses; where it uses none of them, the newest: a note outlives the board or part that it was made at,
- *  and must stand in a plan that is put together from its differences. */
+/** The versions of a sheet that the plan uses, otherwise the newest: a note survives the removal of its part, and must be valid in a
+ *  plan rebuilt from differences. */
 function sheetsOf(plan: Plan, sheets: Sheets, id: string) {
   const refs = [plan.board, ...plan.placements.map((p) => p.sheet)].filter((ref) => ref.id === id);
   const used = refs.flatMap((ref) => (boardSheet(sheets, ref) ?? partSheet(sheets, ref))?.sheet ?? []);
@@ -22,7 +22,7 @@ function sheetsOf(plan: Plan, sheets: Sheets, id: string) {
 function problem(plan: Plan, sheets: Sheets, note: BenchNote): EditResult | undefined {
   const used = sheetsOf(plan, sheets, note.sheet);
   if (used.length === 0) return refuse('sheet', 'a known sheet', note.sheet);
-  if (NOT_FACTS.test(note.fact)) return refuse('fact', 'a fact, not what names the sheet', note.fact);
+  if (NOT_FACTS.test(note.fact)) return refuse('fact', 'a fact other than the sheet’s ID', note.fact);
   const others = notesOn(plan.benchNotes, note.sheet).filter((other) => other.fact !== note.fact);
   for (const sheet of used) {
     const known = factAt(sheet, note.fact);
@@ -34,14 +34,14 @@ function problem(plan: Plan, sheets: Sheets, note: BenchNote): EditResult | unde
     if (!read.ok)
       return refuse(
         'note.value',
-        `a value with which the sheet is sound (${read.faults[0]!.path}: ${read.faults[0]!.fault})`,
+        `a value for which the sheet is valid (${read.faults[0]!.path}: ${read.faults[0]!.fault})`,
         String(note.value),
       );
   }
   return undefined;
 }
 
-/** Sets a bench note, or (with `null`) takes it away. */
+/** Sets a bench note, or removes it (`null`). */
 export const benchNote: EditRule<'bench-note'> = {
   kind: 'bench-note',
   apply(plan, edit, sheets) {

@@ -1,6 +1,6 @@
 import type { EditRule } from '../edit';
 
-/** Keeps a plan as it was built, so that later changes can be told from it. */
+/** Records the plan as built, so that later changes can be listed. */
 export const built: EditRule<'built'> = {
   kind: 'built',
   apply: (plan, { built: wanted }) => ({

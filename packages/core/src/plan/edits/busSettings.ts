@@ -1,16 +1,16 @@
 import { boardOf, type EditRule, placementIndex, refuse } from '../edit';
 
-/** The placement that a segment lies behind: `shifter-1`, or of `multiplexer-1.3` what stands before the channel. */
+/** The placement before a segment: `shifter-1`, or `multiplexer-1` of `multiplexer-1.3`. */
 export const segmentPlacement = (segment: string): string => segment.split('.')[0]!;
 
-/** What the builder says about a stretch of a bus, or (with `null`) nothing any more. */
+/** Sets the user's settings of a bus segment, or removes them (`null`). */
 export const busSettings: EditRule<'bus-settings'> = {
   kind: 'bus-settings',
   apply(plan, { segment, settings }, sheets) {
     const known = boardOf(plan, sheets)?.controllers.has(segment) === true || placementIndex(plan, segmentPlacement(segment)) >= 0;
     const { [segment]: before, ...others } = plan.busSettings;
-    // What a sheet no longer has can still be taken away.
-    if (settings && !known) return refuse('segment', 'a controller of the board, or a part that a stretch of a bus lies behind', segment);
+    // Settings of something the sheet no longer has can still be removed.
+    if (settings && !known) return refuse('segment', 'a controller of the board, or a part with a bus segment behind it', segment);
     return {
       ok: true,
       plan: { ...plan, busSettings: settings ? { ...others, [segment]: settings } : others },

@@ -1,6 +1,6 @@
 import { type EditRule, placementIndex, refuse } from '../edit';
 
-/** Puts the capacitors that its sheet asks for beside a part, or takes them away. */
+/** Adds or removes the decoupling capacitors that a part's sheet requires. */
 export const capacitors: EditRule<'capacitors'> = {
   kind: 'capacitors',
   apply(plan, { placement, there }) {

@@ -1,13 +1,13 @@
 import { type EditRule, partOf, placementIndex, refuse } from '../edit';
 
-/** Says that the pull-ups on a module are cut, or left as they came. */
+/** Marks the pull-ups on a module as disconnected, or as delivered. */
 export const cutPullUps: EditRule<'cut-pull-ups'> = {
   kind: 'cut-pull-ups',
   apply(plan, { placement: id, cut }, sheets) {
     const at = placementIndex(plan, id);
     const placement = plan.placements[at];
     if (!placement) return refuse('placement', 'a part of this plan', id);
-    // What a sheet no longer has can still be taken back.
+    // A setting that the sheet no longer supports can still be removed.
     if (cut && !partOf(plan, id, sheets)?.sheet.module.pullUps?.length)
       return refuse('placement', 'a part with pull-ups on its module', id);
     const { pullUpsCut: before, ...rest } = placement;

@@ -1,6 +1,6 @@
 import { type EditRule } from '../edit';
 
-/** Says which values of resistors the builder has. */
+/** Sets the resistor values on hand. */
 export const drawer: EditRule<'drawer'> = {
   kind: 'drawer',
   apply: (plan, { drawer: wanted }) => ({

@@ -1,7 +1,7 @@
 import { type EditRule, partOf, refuse } from '../edit';
 import { PLAN_LIMITS, terminalKey } from '../plan';
 
-/** Puts a transistor between a terminal and its pin, or (with `null`) takes it out. */
+/** Adds a transistor between a terminal and its pin, or removes it (`null`). */
 export const driver: EditRule<'driver'> = {
   kind: 'driver',
   apply(plan, { placement, terminal, driver: wanted }, sheets) {

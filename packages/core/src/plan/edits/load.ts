@@ -1,6 +1,6 @@
 import { type EditRule, placementIndex, refuse } from '../edit';
 
-/** Says how many units of a part there are and how much of it is on at once, or (with `null`) nothing of it. */
+/** Sets the quantity of a part and the fraction on at once, or the default (`null`). */
 export const load: EditRule<'load'> = {
   kind: 'load',
   apply(plan, { placement, load: wanted }) {

@@ -1,7 +1,7 @@
 import { type EditRule, partOf, refuse } from '../edit';
 import { PLAN_LIMITS, terminalKey } from '../plan';
 
-/** Puts a resistor at a line, or (with `null`) takes it away. */
+/** Adds a pull-up or pull-down to a line, or removes it (`null`). */
 export const pull: EditRule<'pull'> = {
   kind: 'pull',
   apply(plan, { placement, terminal, pull: wanted }, sheets) {
@@ -11,7 +11,7 @@ export const pull: EditRule<'pull'> = {
     const key = terminalKey(placement, terminal);
     const { [key]: before, ...others } = plan.pulls;
     if (wanted && !before && Object.keys(others).length >= PLAN_LIMITS.pulls)
-      return refuse('pull', `at most ${PLAN_LIMITS.pulls} resistors at lines`, 'one more');
+      return refuse('pull', `at most ${PLAN_LIMITS.pulls} pull resistors`, 'one more');
     return {
       ok: true,
       plan: { ...plan, pulls: wanted ? { ...others, [key]: wanted } : others },

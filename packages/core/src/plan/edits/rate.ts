@@ -1,6 +1,6 @@
 import { type EditRule, placementIndex, refuse } from '../edit';
 
-/** How often the program asks a part. */
+/** Sets the update rate of a part. */
 export const rate: EditRule<'rate'> = {
   kind: 'rate',
   apply(plan, { placement, perSecond }) {

@@ -1,6 +1,6 @@
 import { type EditRule, placementIndex, refuse } from '../edit';
 
-/** Says how a display is used, or (with `null`) nothing of it. */
+/** Sets the contents of a display, or the default (`null`). */
 export const readout: EditRule<'readout'> = {
   kind: 'readout',
   apply(plan, { placement, readout: wanted }) {

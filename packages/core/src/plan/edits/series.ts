@@ -1,7 +1,7 @@
 import { type EditRule, partOf, refuse } from '../edit';
 import { PLAN_LIMITS, terminalKey } from '../plan';
 
-/** Puts a resistor into a wire, or (with `null`) takes it out. */
+/** Adds a series resistor to a wire, or removes it (`null`). */
 export const series: EditRule<'series'> = {
   kind: 'series',
   apply(plan, { placement, terminal, ohms }, sheets) {
@@ -11,7 +11,7 @@ export const series: EditRule<'series'> = {
     const key = terminalKey(placement, terminal);
     const { [key]: before, ...others } = plan.series;
     if (ohms !== null && before === undefined && Object.keys(others).length >= PLAN_LIMITS.series)
-      return refuse('series', `at most ${PLAN_LIMITS.series} resistors in wires`, 'one more');
+      return refuse('series', `at most ${PLAN_LIMITS.series} series resistors`, 'one more');
     return {
       ok: true,
       plan: { ...plan, series: ohms === null ? others : { ...others, [key]: ohms } },

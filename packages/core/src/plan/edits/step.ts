@@ -1,7 +1,7 @@
 import { type EditRule, refuse } from '../edit';
 import { PLAN_LIMITS } from '../plan';
 
-/** Ticks a step of the build that is no wire, or takes the tick away. */
+/** Marks a build step other than a wire as done or not done. */
 export const step: EditRule<'step'> = {
   kind: 'step',
   apply(plan, { step: id, done }) {

@@ -17,7 +17,7 @@ function solderedProblem(
   const taken = new Set(kept.map((p) => p.id));
   for (const [n, { placement, wires }] of soldered.entries()) {
     const path = `soldered/${n}`;
-    if (taken.has(placement.id)) return refuse(`${path}/placement/id`, 'an id that no other part has', placement.id);
+    if (taken.has(placement.id)) return refuse(`${path}/placement/id`, 'an unused ID', placement.id);
     taken.add(placement.id);
     const part = partSheet(sheets, placement.sheet);
     if (!part) return refuse(`${path}/placement/sheet`, 'a known part sheet', placement.sheet.id);
@@ -33,13 +33,12 @@ function solderedProblem(
   return null;
 }
 
-/** Puts the plan on another board: its soldered parts go, those of the new board come. Refused where a wire would hang in the air. */
+/** Changes the board of the plan, with its soldered parts. Refused if a wire would lose its end. */
 export const switchBoard: EditRule<'switch-board'> = {
   kind: 'switch-board',
   apply(plan, edit, sheets) {
     const board = sheets.versions.get(`${edit.board.id}@${edit.board.version}`);
-    if (!board || !('pins' in board))
-      return refuse('board', 'a board sheet that is there', `${edit.board.id}, version ${edit.board.version}`);
+    if (!board || !('pins' in board)) return refuse('board', 'an available board sheet', `${edit.board.id}, version ${edit.board.version}`);
     const gone = new Set(plan.placements.filter((p) => p.onBoard).map((p) => p.id));
     const kept = plan.placements.filter((p) => !gone.has(p.id));
     const wires = Object.entries(plan.wires).filter(([key]) => !gone.has(splitKey(key).placement));

@@ -8,7 +8,7 @@ const wanted = (ref: SheetRef, version: number): SheetRef => ({ id: ref.id, vers
 function takeBoard(plan: Plan, version: number, sheets: Sheets): EditResult {
   const board = wanted(plan.board, version);
   const found = sheets.versions.get(`${board.id}@${version}`);
-  if (!found || !('pins' in found)) return refuse('version', `a version of ${board.id} that is there`, String(version));
+  if (!found || !('pins' in found)) return refuse('version', `an available version of ${board.id}`, String(version));
   for (const [key, { end }] of Object.entries(plan.wires)) {
     const problem = boardEndProblem(end, found);
     if (problem) return refuse('version', `a version that still has the end of ${key}`, problem.got);
@@ -23,7 +23,7 @@ function lostTerminal(plan: Plan, placement: string, part: IndexedPart): string 
   return [...own, ...into].find((t) => t.placement === placement && !part.terminals.has(t.terminal))?.terminal;
 }
 
-/** Takes another version of the sheet that a part, or the board, was planned with. Refused where wires would hang in the air. */
+/** Changes the sheet version of a part or the board. Refused if wires would lose their ends. */
 export const takeSheet: EditRule<'take-sheet'> = {
   kind: 'take-sheet',
   apply(plan, edit, sheets) {
@@ -33,7 +33,7 @@ export const takeSheet: EditRule<'take-sheet'> = {
     if (!placement) return refuse('placement', 'a part of this plan', edit.placement);
     const sheet = wanted(placement.sheet, edit.version);
     const found = sheets.versions.get(`${sheet.id}@${sheet.version}`);
-    if (!found || !('terminals' in found)) return refuse('version', `a version of ${sheet.id} that is there`, String(edit.version));
+    if (!found || !('terminals' in found)) return refuse('version', `an available version of ${sheet.id}`, String(edit.version));
     const lost = lostTerminal(plan, placement.id, found);
     if (lost) return refuse('version', `a version that still has the wired terminal ${lost}`, String(edit.version));
     for (const [strap, state] of Object.entries(placement.straps))

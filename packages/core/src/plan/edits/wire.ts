@@ -12,7 +12,7 @@ export function boardEndProblem(end: WireEnd, board: IndexedBoard): EditProblem 
     if (!pin) return bad('end.pin', `a pin of ${board.sheet.title}`, end.pin);
     if ((pin.kind !== 'io' && !pin.control) || !pin.header) return bad('end.pin', 'a signal pin on a header', `${end.pin} (${pin.kind})`);
     // Two ids for one conductor would make two wires on one pin look like wires on two.
-    if (pin.sameAs) return bad('end.pin', `${pin.sameAs}, the name of the conductor`, end.pin);
+    if (pin.sameAs) return bad('end.pin', `${pin.sameAs}, the main position of this conductor`, end.pin);
   }
   if (end.to === 'rail' && !board.sheet.rails.list.some((rail) => rail.id === end.rail)) {
     return bad('end.rail', `a rail of ${board.sheet.title}`, end.rail);
@@ -32,7 +32,7 @@ function endProblem(plan: Plan, from: string, end: WireEnd, sheets: Sheets): Edi
   return board ? boardEndProblem(end, board) : bad('board', 'a known board sheet', plan.board.id);
 }
 
-/** A control pin of the board takes only terminals that may be joined with it: to its reset, reset lines. */
+/** A control pin accepts only compatible terminals: the board reset accepts reset lines. */
 function controlProblem(plan: Plan, terminal: PartTerminal, end: WireEnd, sheets: Sheets): EditProblem | null {
   const pin = end.to === 'pin' ? boardOf(plan, sheets)?.pins.get(end.pin) : undefined;
   return pin?.control && terminal.line !== pin.control ? bad('end.pin', 'a signal pin on a header', `${pin.id} (${pin.kind})`) : null;
@@ -48,7 +48,7 @@ const SIGNAL_COLOURS: { readonly [role: string]: WireColour } = {
 };
 const FREE_COLOURS: readonly WireColour[] = ['green', 'violet', 'orange', 'brown', 'grey'];
 
-/** The colour a new wire gets when none is chosen: red supply, black ground, buses alike, the rest in turn. */
+/** Default colour of a new wire: supply red, ground black, one colour per bus line, the rest in turn. */
 export function defaultColour(terminal: PartTerminal, end: WireEnd): WireColour {
   if (end.to === 'ground') return 'black';
   if (end.to === 'rail') return 'red';
@@ -62,7 +62,7 @@ function colourFor(terminal: PartTerminal, end: WireEnd, before: Wire | undefine
 
 type WireEdit = Extract<Edit, { readonly kind: 'wire' }>;
 
-/** What a wire edit comes to in a plan: the wire, and what takes it back. */
+/** The result of a wire edit: the wire and its inverse. */
 type Drawn =
   | { readonly ok: true; readonly key: TerminalKey; readonly wire: Wire; readonly inverse: Edit }
   | { readonly ok: false; readonly problem: EditProblem };

@@ -1,7 +1,7 @@
 import { type EditRule, partOf, refuse } from '../edit';
 import { PLAN_LIMITS, terminalKey } from '../plan';
 
-/** Says that a wire was found in its place, or (with `null`) takes that back. */
+/** Records that a wire was confirmed on the bench, or removes the note (`null`). */
 export const wireNote: EditRule<'wire-note'> = {
   kind: 'wire-note',
   apply(plan, { placement, terminal, note }, sheets) {

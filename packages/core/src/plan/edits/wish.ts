@@ -3,7 +3,7 @@ import { PIN_ROLES } from '../../sheets/roles';
 import { boardOf, type EditResult, type EditRule, partOf, refuse } from '../edit';
 import { PLAN_LIMITS, type Plan, terminalKey, type Wish } from '../plan';
 
-/** The first part of a wish that the board does not have. */
+/** The first field of a preference that does not exist on the board. */
 function problem(plan: Plan, sheets: Sheets, wish: Wish): EditResult | null {
   const board = boardOf(plan, sheets);
   if (!board) return refuse('board', 'a known board sheet', plan.board.id);
@@ -16,7 +16,7 @@ function problem(plan: Plan, sheets: Sheets, wish: Wish): EditResult | null {
   return null;
 }
 
-/** A wish for one terminal, or (with `null`) none any more. That it can be met is for settling to say. */
+/** Sets the preference of one terminal, or removes it (`null`). Whether it can be met is decided by pin assignment. */
 export const wish: EditRule<'wish'> = {
   kind: 'wish',
   apply(plan, { placement, terminal, wish: wanted }, sheets) {
@@ -25,10 +25,11 @@ export const wish: EditRule<'wish'> = {
     if (wanted) {
       const found = partOf(plan, placement, sheets)?.terminals.get(terminal);
       const demand = found && PIN_ROLES[found.role];
-      if (!demand) return refuse('terminal', 'a terminal of a part in this plan that goes to a pin', key);
-      if (wanted.controller !== undefined && !demand.line) return refuse('wish.controller', 'a wish for a bus line', key);
+      if (!demand) return refuse('terminal', 'a terminal of this plan that needs a pin', key);
+      if (wanted.controller !== undefined && !demand.line)
+        return refuse('wish.controller', 'a preference for a controller on a bus line', key);
       if (!before && Object.keys(others).length >= PLAN_LIMITS.wishes)
-        return refuse('wish', `at most ${PLAN_LIMITS.wishes} wishes`, 'one more');
+        return refuse('wish', `at most ${PLAN_LIMITS.wishes} preferences`, 'one more');
       const bad = problem(plan, sheets, wanted);
       if (bad) return bad;
     }

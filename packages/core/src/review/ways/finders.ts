@@ -6,8 +6,8 @@ import { newPlacement } from '../../plan/newPlacement';
 import { swapPart } from '../../plan/swapPart';
 import { helpersFor, isMovable, onHelper, placelessFirst, portsOf, type Draft, type Finder, type Stuck } from './way';
 
-/** Signals that can wait for a bus transfer: switches, keys, lamps, relays. What needs an interrupt, PWM or an analog value
- *  cannot, nor can the lines of a protocol. */
+/** Signals that tolerate the delay of a bus transfer: switches, keys, LEDs, relays. Not signals with an interrupt, PWM or an analog
+ *  value, and not protocol lines. */
 export function isSlow({ terminal, part }: PlanTerminal, does: 'input' | 'output'): boolean {
   const demand = PIN_ROLES[terminal.role];
   if (part.bus.kind !== 'none' || !demand || demand.line || demand.adc || demand.pwm || demand.shared) return false;
@@ -31,7 +31,7 @@ export const variant: Finder = (stuck) => {
       .map((key) => key.slice(0, key.indexOf(':')))
       .concat(conflict?.members.map((m) => m.placement) ?? []),
   );
-  // One that stands in the way of nothing by itself may still take many pins.
+  // A part without a conflict of its own may still use many pins.
   const all = plan.placements.filter((p) => !p.onBoard).toSorted((a, b) => Number(concerned.has(b.id)) - Number(concerned.has(a.id)));
   return all.flatMap((placement) => {
     const from = partOf(plan, placement.id, sheets)?.sheet;
@@ -177,7 +177,7 @@ export const ladder: Finder = ({ plan, sheets, terminals }) => {
   ];
 };
 
-/** Parts that want one address behind the channels of an I2C multiplexer. */
+/** Parts with the same address behind the channels of an I2C multiplexer. */
 export const multiplexer: Finder = ({ plan, sheets, terminals, conflict, settled }) => {
   const members = new Set([
     ...(conflict?.members ?? []).filter((m) => m.kind === 'i2c').map((m) => m.placement),
@@ -191,7 +191,7 @@ export const multiplexer: Finder = ({ plan, sheets, terminals, conflict, settled
     const channels = [...new Set(part.terminals.list.flatMap((t) => t.channel?.number ?? []))].toSorted((a, b) => a - b);
     const lines = (id: string) => terminals.filter((t) => t.placement.id === id && t.terminal.role.startsWith('i2c.'));
     const own = [...members].filter((id) => lines(id).every((t) => isMovable(t))).toReversed();
-    // As few as can be first: the last part of the plan behind a channel, then the last two.
+    // Smallest changes first: the last part of the plan behind a channel, then the last two.
     return own.flatMap((_, n): Draft[] => {
       const behind = own.slice(0, n + 1);
       if (behind.length > channels.length) return [];

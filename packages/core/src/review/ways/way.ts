@@ -21,12 +21,12 @@ export const WAY_KINDS = [
 ] as const;
 export type WayKind = (typeof WAY_KINDS)[number];
 
-/** A way out before it is settled: what it changes, and what its words need. */
+/** An alternative before pin assignment: its changes and the data of its text. */
 export interface Draft {
   readonly kind: WayKind;
   readonly data: Data;
   readonly edits: readonly Edit[];
-  /** Parts that it adds, without those that it takes out. */
+  /** Number of parts added less parts removed. */
   readonly parts: number;
 }
 
@@ -39,13 +39,14 @@ export interface Stuck {
   readonly settled: Settlement;
   readonly conflict: Conflict | undefined;
   readonly options: SettleOptions;
-  /** Needed terminals that stay open when a draft is settled; undefined where it does not apply. */
+  /** Required terminals that remain unconnected with a draft; undefined if it does not apply. */
   openAfter(edits: readonly Edit[]): number | undefined;
 }
 
 /** A finder of drafts, the likeliest first. */
 export type Finder = (stuck: Stuck) => readonly Draft[];
 
+/** Whether a terminal may be moved: not locked and not soldered to the board. */
 export const isMovable = (item: PlanTerminal): boolean => !item.wire?.locked && !item.placement.onBoard;
 
 const toTerminal = (item: PlanTerminal, helper: Placement, terminal: PartTerminal): Edit => ({

@@ -11,23 +11,23 @@ import { settle, type SettleOptions } from '../../allocate/settle';
 import * as finders from './finders';
 import { type Draft, type Finder, type Stuck, WAY_KINDS, type WayKind } from './way';
 
-/** A way out of a plan in which something finds no place: settled, and with what it costs. */
+/** An alternative for a plan with terminals that cannot be connected: assigned, with its cost. */
 export interface WayOut {
   readonly kind: WayKind;
   readonly data: Data;
-  /** One batch: what it changes, and the wires as settled then. */
+  /** One batch: its changes and the assigned wires. */
   readonly edits: readonly Edit[];
   readonly plan: Plan;
   /** Needed terminals that still find no place. */
   readonly open: readonly TerminalKey[];
-  /** Signal pins in use, against those of the plan settled without it. */
+  /** Change in signal pins in use. */
   readonly pins: number;
   readonly parts: number;
   readonly moved: number;
   readonly proved: boolean;
 }
 
-/** In the order in which ways are offered among equals: what takes nothing but a wire first, new parts last. */
+/** Order of equal alternatives: wires only first, new parts last. */
 const FINDERS: { readonly [K in WayKind]: Finder } = {
   variant: finders.variant,
   'reset-tie': finders.resetTie,

@@ -2,6 +2,7 @@ import { createWriteStream, readFileSync, renameSync, rmSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { parseArgs } from 'node:util';
+import { counted } from '@roof-chart/core/quantity/format';
 import { ArchiveRefused, readArchive } from '../../archive/readArchive';
 import { archiveEntries, zipEntries } from '../../archive/writeArchive';
 import { databaseFile, syncToDisk } from '../../safety/dataFolder';
@@ -14,14 +15,14 @@ import { catalogue, type Command, DATA_OPTION, lockForReading, requireDatabase, 
 import { CommandFault } from './commandFault';
 
 const fileOf = (positionals: readonly string[]): string => {
-  if (!positionals[0]) throw new CommandFault('Which file? Give its name, for example plans.zip.');
+  if (!positionals[0]) throw new CommandFault('No file given. Add its name, for example plans.zip.');
   return resolve(positionals[0]);
 };
 
 export const exportCommand: Command = {
   name: 'export',
   usage: 'export FILE.zip [--data FOLDER]',
-  summary: 'writes every plan, kept version and own sheet as JSON files in one archive, also while the server runs',
+  summary: 'exports all plans, saved versions and own sheets as JSON files in one archive; works while the server runs',
   async run(args) {
     const { values, positionals } = parseArgs({ args, options: DATA_OPTION, allowPositionals: true });
     const dataFolder = resolve(values.data);
@@ -38,7 +39,7 @@ export const exportCommand: Command = {
       await database.source.destroy();
       syncToDisk(unfinished);
       renameSync(unfinished, file);
-      console.log(`Everything is written to ${file}.`);
+      console.log(`Exported to ${file}.`);
     } catch (error) {
       rmSync(unfinished, { force: true });
       throw error;
@@ -51,7 +52,7 @@ export const exportCommand: Command = {
 export const importCommand: Command = {
   name: 'import',
   usage: 'import FILE.zip [--data FOLDER]',
-  summary: 'takes such an archive in; plans that are there already and the same are passed over; the server must be stopped',
+  summary: 'imports such an archive; identical plans are skipped; the server must be stopped',
   async run(args) {
     const { values, positionals } = parseArgs({ args, options: DATA_OPTION, allowPositionals: true });
     const dataFolder = resolve(values.data);
@@ -65,7 +66,7 @@ export const importCommand: Command = {
         shelf.load();
         const { plans, versions, sheets, same, skipped } = readArchive(new PlanStore(database, shelf), shelf, readFileSync(file));
         console.log(
-          `Taken in from ${file}: ${plans} plans, ${versions} kept versions, ${sheets} sheets; ${same} plans were there already.`,
+          `Imported from ${file}: ${counted(plans, 'plan')}, ${counted(versions, 'saved version')}, ${counted(sheets, 'sheet')}; ${counted(same, 'plan')} already present.`,
         );
         for (const { path, fault } of skipped) console.log(`Skipped ${path}: ${fault}`);
       } finally {

@@ -9,7 +9,7 @@ import { CommandFault } from './commandFault';
 export const backupCommand: Command = {
   name: 'backup',
   usage: 'backup [FILE] [--data FOLDER]',
-  summary: 'writes a complete copy of the database, also while the server runs',
+  summary: 'writes a complete copy of the database; works while the server runs',
   async run(args) {
     const { values, positionals } = parseArgs({ args, options: DATA_OPTION, allowPositionals: true });
     const dataFolder = resolve(values.data);
@@ -19,7 +19,7 @@ export const backupCommand: Command = {
     try {
       await backUpFile(databaseFile(dataFolder), target);
       const state = databaseState(target, true);
-      if (state.kind !== 'sound') throw new CommandFault(`The backup ${target} is ${state.kind}: do not rely on it, and run verify.`);
+      if (state.kind !== 'sound') throw new CommandFault(`The backup ${target} is ${state.kind} and must not be relied on; run verify.`);
       console.log(`Backup written to ${target} (${state.plans} plans).`);
     } finally {
       release();

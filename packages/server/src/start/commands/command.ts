@@ -28,15 +28,15 @@ export function requireDatabase(dataFolder: string): void {
     throw new CommandFault(`There is no database in ${dataFolder}. Choose another folder with --data.`);
 }
 
-/** Takes the folder, or says that a running server has it and goes on: for what only reads.
- *  @returns gives the folder free */
+/** Locks the folder, or reports that a running server holds it and continues; for read-only commands.
+ *  @returns releases the folder */
 export function lockForReading(dataFolder: string, program: string): () => void {
   let lock: FolderLock | undefined;
   try {
     lock = lockFolder(dataFolder, program, new Date());
   } catch (error) {
     if (!(error instanceof FolderHeld)) throw error;
-    console.log(`${error.message} It goes on running.`);
+    console.log(`${error.message} It keeps running.`);
   }
   return () => lock?.release();
 }
@@ -50,7 +50,7 @@ export async function openForReading(dataFolder: string): Promise<OpenDatabase> 
     throw new CommandFault(`The database ${file} is ${state.kind}${'reason' in state ? `: ${state.reason}` : ''}.`);
   if (state.pendingMigrations)
     throw new CommandFault(
-      `The database ${file} is of an earlier version: start the server once, which backs it up and brings it up to date.`,
+      `The database ${file} is from an earlier version: start the server once; it makes a backup and upgrades the database.`,
     );
   return openDatabase(file);
 }

@@ -1,2 +1,2 @@
-/** A failure that is told as its sentence alone. */
+/** A failure reported by its message alone. */
 export class CommandFault extends Error {}

@@ -10,19 +10,21 @@ import { CommandFault } from './commandFault';
 export const restoreCommand: Command = {
   name: 'restore',
   usage: 'restore FILE [--data FOLDER]',
-  summary: 'puts a backup in the place of the database, which is kept aside; the server must be stopped',
+  summary: 'replaces the database by a backup and sets the old one aside; the server must be stopped',
   run(args) {
     const { values, positionals } = parseArgs({ args, options: DATA_OPTION, allowPositionals: true });
     const dataFolder = resolve(values.data);
     const file = positionals[0];
     if (!file) {
       const newest = newestBackup(dataFolder);
-      throw new CommandFault(`Which backup? ${newest ? `The newest is ${backupText(newest)}.` : `There is none in ${dataFolder}.`}`);
+      throw new CommandFault(
+        `No backup given. ${newest ? `The newest is ${backupText(newest)}.` : `There is no backup in ${dataFolder}.`}`,
+      );
     }
     const lock = lockFolder(dataFolder, 'restore', new Date());
     try {
       const { aside, plans } = restoreBackup(dataFolder, resolve(file), new Date());
-      console.log(`Restored from ${file}: ${plans} plans.${aside ? ` The former database is kept as ${aside}.` : ''}`);
+      console.log(`Restored from ${file}: ${plans} plans.${aside ? ` The previous database is kept as ${aside}.` : ''}`);
     } finally {
       lock.release();
     }

@@ -24,7 +24,7 @@ const LOG_LEVELS = ['silent', 'error', 'warn', 'info', 'debug'];
 function numberOfPort(text: string): number {
   const port = Number(text);
   if (!Number.isInteger(port) || port < 0 || port > 65535)
-    throw new CommandFault(`--port ${text} is not a port: give a whole number from 0 to 65535.`);
+    throw new CommandFault(`--port ${text}: expected a whole number from 0 to 65535.`);
   return port;
 }
 
@@ -33,14 +33,14 @@ const fromEnvironment = (key: 'passphrase' | 'token', name: string) => {
   return value === undefined ? {} : { [key]: value };
 };
 
-/** Serves the built application until it is told to stop. */
+/** Serves the built application until stopped. */
 export const serveCommand: Command = {
   name: 'serve',
   usage: 'serve [--port N] [--data FOLDER] [--backup-folder FOLDER] [--host ADDRESS] [--host-name NAME] [--start-empty]',
-  summary: 'serves the application (what happens without a command)',
+  summary: 'serves the application (the default command)',
   async run(args) {
     const { values } = parseArgs({ args, options: OPTIONS });
-    if (!LOG_LEVELS.includes(values.log)) throw new CommandFault(`--log ${values.log} is no level: give one of ${LOG_LEVELS.join(', ')}.`);
+    if (!LOG_LEVELS.includes(values.log)) throw new CommandFault(`--log ${values.log}: expected one of ${LOG_LEVELS.join(', ')}.`);
     const running = await start({
       port: numberOfPort(values.port),
       host: values.host,
@@ -56,7 +56,7 @@ export const serveCommand: Command = {
       ...(values.demo || values['reset-demo'] ? { demoFolder: resolve(values.examples) } : {}),
       resetDemo: values['reset-demo'],
     });
-    const answers = running.names.length > 0 ? ` It answers to ${running.names.join(', ')} and to loopback names.` : '';
+    const answers = running.names.length > 0 ? ` Accepted host names: ${running.names.join(', ')} and loopback names.` : '';
     console.log(`Roof Chart is at ${running.address}  (Ctrl-C stops it)${answers}`);
     const stop = () => void running.stop().then(() => process.exit(0));
     process.once('SIGINT', stop);

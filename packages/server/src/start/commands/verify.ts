@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
+import { counted } from '@roof-chart/core/quantity/format';
 import { backUpFile } from '../../safety/backups';
 import { databaseFile } from '../../safety/dataFolder';
 import { databaseState } from '../../safety/databaseState';
@@ -30,7 +31,7 @@ async function verifyCopy(file: string): Promise<Verification> {
 export const verifyCommand: Command = {
   name: 'verify',
   usage: 'verify [FILE] [--data FOLDER]',
-  summary: 'checks integrity, schema, every checksum, and every plan against the replay of its log; FILE is a backup',
+  summary: 'checks integrity, schema, checksums, and every plan against the replay of its log; FILE is a backup',
   async run(args) {
     const { values, positionals } = parseArgs({ args, options: DATA_OPTION, allowPositionals: true });
     const dataFolder = resolve(values.data);
@@ -42,7 +43,7 @@ export const verifyCommand: Command = {
       if (state.kind !== 'sound') throw new CommandFault(`${file} is ${state.kind}${'reason' in state ? `: ${state.reason}` : ''}.`);
       const { plans, versions, sheets, replayed, faults, remarks } = await verifyCopy(file);
       console.log(
-        `${file}: ${plans} plans, ${versions} kept versions, ${sheets} sheets of your own; ${replayed} logs replayed to the stored plan.`,
+        `${file}: ${counted(plans, 'plan')}, ${counted(versions, 'saved version')}, ${counted(sheets, 'own sheet')}; ${counted(replayed, 'log')} replayed to the stored plan.`,
       );
       for (const remark of remarks) console.log(`Note: ${remark}`);
       if (faults.length > 0) throw new CommandFault(`${faults.length} faults:\n${faults.join('\n')}`);

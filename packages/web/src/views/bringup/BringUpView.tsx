@@ -10,7 +10,7 @@ import { FirstLightList } from './FirstLightList';
 import { LiveBench } from './LiveBench';
 import { ScanCheck } from './ScanCheck';
 
-/** What the bench says against what the plan says. */
+/** The bench compared with the plan. */
 export function BringUpView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets } = useWorkbench();
@@ -19,10 +19,8 @@ export function BringUpView() {
   if (plan.placements.length === 0)
     return (
       <div className={styles.empty}>
-        <h2>Nothing to bring up yet</h2>
-        <p>
-          Once the plan has parts, this is where the real bench is held against it: what to see at each part, and what a bus scan found.
-        </p>
+        <h2>No parts to test yet</h2>
+        <p>Add parts first. Then compare the circuit on the bench with the plan here: expected behaviour of each part, bus scan, probe.</p>
         <Button component={Link} to={`/plans/${plan.id}/stock`}>
           Add parts
         </Button>
@@ -34,13 +32,13 @@ export function BringUpView() {
         <h2 className={styles.title}>Bring-up</h2>
         <span className="quiet num">
           {verified} of {parts} parts verified on the bench
-          {wires > 0 ? `, ${sure} of ${counted(wires, 'wire')} felt or found in place` : ''}
+          {wires > 0 ? `, ${sure} of ${counted(wires, 'wire')} confirmed` : ''}
         </span>
         <Progress
           className={styles.share!}
           value={(100 * verified) / parts}
           size="sm"
-          aria-label="Share of the parts verified on the bench"
+          aria-label="Parts verified on the bench"
           transitionDuration={0}
         />
         <Link to={`/plans/${plan.id}/facts`}>{notes === 0 ? 'Bench notes' : `Bench notes (${notes})`}</Link>

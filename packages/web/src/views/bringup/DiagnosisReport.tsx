@@ -10,7 +10,7 @@ import styles from './BringUp.module.css';
 interface DiagnosisReportProps {
   readonly plan: Plan;
   readonly diagnosis: Diagnosis;
-  /** Questions that nobody has answered yet. */
+  /** Number of unanswered questions. */
   readonly open: number;
   readonly causesOf: (fault: BenchFault) => FirstLight | undefined;
 }
@@ -28,21 +28,21 @@ export function DiagnosisReport({ plan, diagnosis, open, causesOf }: DiagnosisRe
       <p className={styles.good} role="status">
         All {counted(answered, 'answer')} as planned.{' '}
         {open > 0
-          ? `What only listens is not felt: ${counted(open, 'part or line', 'parts and lines')} to try below.`
-          : 'Every wire was tried.'}
+          ? `Inputs of parts cannot be measured: ${counted(open, 'part or line', 'parts and lines')} to test below.`
+          : 'Every wire was tested.'}
       </p>
     );
   return (
     <div role="status">
       {faults.length === 0 ? (
         <p className={styles.bad}>
-          {counted(different.length, 'answer')} of {answered} differ, and no single fault explains them: there may be several.
+          {different.length} of {counted(answered, 'answer')} {different.length === 1 ? 'differs' : 'differ'} from the plan; no single fault
+          explains this. There may be more than one fault.
         </p>
       ) : (
         <>
           <p className={styles.bad}>
-            {exact ? 'Most likely' : 'Nearest to what was answered'}
-            {faults.length > 1 ? ' one of these, which answer alike:' : ':'}
+            {exact ? 'Most likely' : 'Closest'} {faults.length > 1 ? 'causes (indistinguishable by this test):' : 'cause:'}
           </p>
           <ul className={styles.named}>
             {faults.slice(0, NAMED).map((fault) => {
@@ -50,26 +50,24 @@ export function DiagnosisReport({ plan, diagnosis, open, causesOf }: DiagnosisRe
               return (
                 <li key={faultKey(fault)}>
                   <strong>{faultWords(plan, sheets, fault)}</strong>
-                  {fault.kind === 'dead' && light && <span className="quiet">; also look at: {light.causes[0]?.words}</span>}
+                  {fault.kind === 'dead' && light && <span className="quiet">; also check: {light.causes[0]?.words}</span>}
                 </li>
               );
             })}
-            {faults.length > NAMED && (
-              <li className="quiet">and {faults.length - NAMED} more, wires and positions that would do the same</li>
-            )}
+            {faults.length > NAMED && <li className="quiet">and {faults.length - NAMED} more wires and positions with the same effect</li>}
           </ul>
         </>
       )}
       <details>
         <summary>
-          {counted(different.length, 'answer')} of {answered} that differ
+          {counted(different.length, 'difference')} in {counted(answered, 'answer')}
         </summary>
         <table className={styles.table}>
           <thead>
             <tr>
-              <th scope="col">Asked</th>
-              <th scope="col">Planned</th>
-              <th scope="col">Answered</th>
+              <th scope="col">Test</th>
+              <th scope="col">Expected</th>
+              <th scope="col">Measured</th>
             </tr>
           </thead>
           <tbody>

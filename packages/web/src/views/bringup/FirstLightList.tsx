@@ -23,18 +23,18 @@ export function FirstLightList({ plan }: { readonly plan: Plan }) {
               checked={seen}
               color="dark.6"
               label={<strong>{name}</strong>}
-              aria-label={`${name}: seen to work`}
+              aria-label={`${name}: works`}
               onChange={(event) =>
                 edit(
                   [{ kind: 'step', step: lightStep(placement), done: event.currentTarget.checked ? 'seen' : null }],
-                  `${name} ${event.currentTarget.checked ? 'seen' : 'not seen'} to work`,
+                  `mark ${name} as ${event.currentTarget.checked ? 'working' : 'not tested'}`,
                 )
               }
             />
             <p className={styles.see}>{see}</p>
             {!seen && causes.length > 0 && (
               <details>
-                <summary>Not there? Look at these, the likeliest first</summary>
+                <summary>Not working? Check in this order</summary>
                 <ol>
                   {causes.slice(0, SHOWN).map((cause) => (
                     <li key={cause.words}>{cause.words}</li>

@@ -24,7 +24,7 @@ import { canSerial, openSerial } from './serialPort';
 import { Trials } from './Trials';
 import { later, type Outcome, useBench } from './useBench';
 
-/** Addresses that answered on the bus at these pins, where it was asked. */
+/** Addresses found on the bus at these pins, if scanned. */
 function foundAt({ questions, answers }: Outcome, sda: string | undefined, scl: string | undefined): readonly number[] | undefined {
   const at = questions.findIndex((q) => q.ask === 'scan' && q.sda === sda && q.scl === scl);
   const answer = answers[at];
@@ -32,7 +32,7 @@ function foundAt({ questions, answers }: Outcome, sda: string | undefined, scl: 
   return answer === 'none' ? [] : answer.split(' ').map((hex) => parseInt(hex, 16));
 }
 
-/** Parts that did as they should in every way in which they were to be tried, and of which the plan does not know it yet. */
+/** Parts that passed all their tests and are not yet marked as working. */
 function lightEdits(plan: Plan, { questions, answers, found }: Outcome): readonly Edit[] {
   const worked = new Map<string, boolean>();
   for (const [at, question] of questions.entries())
@@ -63,8 +63,8 @@ function BenchOutcome({
   const sure = sureEdits(plan, found.sure);
   const lit = lightEdits(plan, outcome);
   const kept = [
-    ...(sure.length > 0 ? [`${counted(sure.length, 'wire')} as felt in place`] : []),
-    ...(lit.length > 0 ? [`${counted(lit.length, 'part')} as seen to work`] : []),
+    ...(sure.length > 0 ? [`${counted(sure.length, 'wire')} as confirmed`] : []),
+    ...(lit.length > 0 ? [`${counted(lit.length, 'part')} as working`] : []),
   ].join(', ');
   return (
     <>
@@ -80,8 +80,8 @@ function BenchOutcome({
         causesOf={causesOf}
       />
       {kept !== '' && (
-        <Button size="compact-sm" variant="default" onClick={() => edit([...sure, ...lit], `bench: ${kept}`)}>
-          Keep {kept}
+        <Button size="compact-sm" variant="default" onClick={() => edit([...sure, ...lit], `record ${kept}`)}>
+          Record {kept}
         </Button>
       )}
       <Trials outcome={outcome} asking={bench.asking} isOpen={bench.isOpen} ask={bench.ask} tell={bench.tell} see={bench.see} />
@@ -123,37 +123,37 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
   return (
     <div className={styles.live}>
       <p className="quiet">
-        A small probe program on the board says what is at its pins; here that is held against the plan, wire by wire. Nothing is driven at
-        which something moves or heats, unless you let it.
+        A small probe program on the board measures its pins and compares them with the plan, wire by wire. Outputs that move, heat or
+        switch are not driven unless you allow it.
       </p>
       <div className={styles.row}>
         <Button
           size="compact-md"
           disabled={asking !== null || !canSerial()}
-          title={canSerial() ? undefined : 'This browser cannot talk to serial ports'}
+          title={canSerial() ? undefined : 'This browser does not support serial ports'}
           onClick={() => void check(real)}
         >
-          Check the real bench
+          Test the board
         </Button>
         {python !== undefined && (
           <Button size="compact-md" variant="default" onClick={() => downloadText('probe.py', python, 'text/x-python')}>
-            Probe for MicroPython
+            Download probe for MicroPython
           </Button>
         )}
         {avr !== undefined && (
           <Button size="compact-md" variant="default" onClick={() => downloadText('probe.cpp', avr, 'text/x-c++')}>
-            Probe in C++
+            Download probe in C++
           </Button>
         )}
         {isOpen && outcome?.isSimulated !== true && asking === null && (
           <Button size="compact-md" variant="default" onClick={() => void close()}>
-            Let the probe go
+            Disconnect the probe
           </Button>
         )}
       </div>
       {python === undefined && avr === undefined && (
         <p className="quiet">
-          There is no probe for {board.sheet.title}: probes exist for boards that run MicroPython and for ATmega chips. The simulated bench
+          No probe for {board.sheet.title}: probes are available for boards that run MicroPython and for ATmega chips. The simulated bench
           works for every board.
         </p>
       )}
@@ -161,16 +161,16 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
         <NativeSelect
           size="xs"
           className={styles.fault!}
-          label="Or try it on a simulated bench"
+          label="Simulated bench: fault to simulate"
           value={chosen}
           data={[
-            { value: '', label: 'wired as planned' },
+            { value: '', label: 'none, wired as planned' },
             ...faults.map((fault) => ({ value: faultKey(fault), label: faultWords(plan, sheets, fault) })),
           ]}
           onChange={(event) => setChosen(event.currentTarget.value)}
         />
         <Button size="compact-md" variant="default" disabled={asking !== null} onClick={() => void check(simulated)}>
-          Check the simulated bench
+          Test the simulated bench
         </Button>
       </div>
       {asking && 'done' in asking && (
@@ -179,7 +179,7 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
             className={styles.share!}
             value={(100 * asking.done) / Math.max(1, asking.all)}
             size="sm"
-            aria-label="Asked so far"
+            aria-label="Test progress"
             transitionDuration={0}
           />
           <span className="num">

@@ -27,7 +27,7 @@ export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly l
   const found = foundEdits(plan, lines);
   return (
     <>
-      <table className={styles.table} aria-label="What answered, against the plan">
+      <table className={styles.table} aria-label="Addresses found, compared with the plan">
         <tbody>
           {lines.map((line) => (
             <tr key={`${line.is} ${line.address}`}>
@@ -55,8 +55,8 @@ export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly l
         </tbody>
       </table>
       {found.length > 0 && (
-        <Button size="compact-sm" variant="default" onClick={() => edit(found, `${counted(found.length, 'part')} found on the bench`)}>
-          Keep {counted(found.length, 'part')} as found
+        <Button size="compact-sm" variant="default" onClick={() => edit(found, `record ${counted(found.length, 'part')} as found`)}>
+          Record {counted(found.length, 'part')} as found
         </Button>
       )}
     </>
@@ -65,7 +65,7 @@ export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly l
 
 const NOT_READ: ScanRead = { ok: false, fault: '' };
 
-/** A scan result that is pasted, read and held against the plan. */
+/** A pasted scan result compared with the plan. */
 export function ScanCheck({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
   const [text, setText] = useState('');
@@ -86,7 +86,7 @@ export function ScanCheck({ plan }: { readonly plan: Plan }) {
     <div className={styles.scan}>
       <Textarea
         label="Scan result"
-        description="Paste what any bus scanner printed: a grid, lines with 0x3C, or a list."
+        description="Paste the output of any I2C scanner: a grid, lines with 0x3C, or a list."
         placeholder={'0x3C\n0x68'}
         autosize
         minRows={4}
@@ -99,7 +99,7 @@ export function ScanCheck({ plan }: { readonly plan: Plan }) {
       {buses.length > 1 && (
         <NativeSelect
           size="xs"
-          label="Of which bus"
+          label="Bus"
           value={controller ?? ''}
           data={buses.map((one) => ({ value: one.controller, label: board.controllers.get(one.controller)?.title ?? one.controller }))}
           onChange={(event) => setChosen(event.currentTarget.value)}

@@ -19,12 +19,12 @@ interface TrialsProps {
 const SEEN = [
   { answer: '1', words: 'Yes, only that' },
   { answer: '0', words: 'No' },
-  { answer: 'else', words: 'Others, too' },
+  { answer: 'else', words: 'Others too' },
 ] as const;
 
 const movesOf = (question: Question): boolean => (question.ask === 'sign' && question.moves) || question.ask === 'link';
 
-/** Part by part: what somebody has to do or to look at, and what came of it. */
+/** The tests that need the user, part by part, with their results. */
 export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps) {
   const { sheets } = useWorkbench();
   const [mayMove, setMayMove] = useState(false);
@@ -39,8 +39,8 @@ export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps)
       <h4>Part by part</h4>
       <p className="quiet">
         {isSimulated
-          ? 'What a probe cannot feel somebody does and sees. The simulated bench says what they would.'
-          : 'What the probe cannot feel you do and see. Leave out what you cannot try now.'}
+          ? 'Tests of what the probe cannot measure. The simulated bench answers them for you.'
+          : 'Checks that need you: do this, then say what you see. Skip what you cannot test now.'}
       </p>
       {hasMoving && !isSimulated && (
         <Checkbox
@@ -48,7 +48,7 @@ export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps)
           size="sm"
           color="dark.6"
           checked={mayMove}
-          label="Outputs may move, heat and switch now: nobody is in the way, and mains is off"
+          label="Allow outputs to move, heat and switch (hands clear, mains disconnected)"
           onChange={(event) => setMayMove(event.currentTarget.checked)}
         />
       )}
@@ -79,7 +79,7 @@ export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps)
                       </span>
                     )}
                     {isMine && !isLooking && (
-                      <span className="quiet">{question.ask === 'sign' ? 'the probe shows it' : 'now: the probe watches'}</span>
+                      <span className="quiet">{question.ask === 'sign' ? 'the probe drives it' : 'now: the probe is monitoring'}</span>
                     )}
                     {isLooking || (isOwn && answer === undefined && !isSimulated) ? (
                       SEEN.map((one) => (

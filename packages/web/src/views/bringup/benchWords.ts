@@ -17,17 +17,17 @@ const FORM_WORDS: { readonly [F in ScanForm]: string } = {
 
 /** How a scan was understood. */
 export function scanWords({ addresses, held, form, eightBit, unread }: Scan): string {
-  const eight = eightBit ? ' They were 8-bit addresses, twice as large.' : '';
-  const busy = held.length > 0 ? ` ${sayList(held.map(formatAddress))} held by the operating system.` : '';
-  const left = unread.length > 0 ? ` Left out: ${unread.join(', ')}.` : '';
+  const eight = eightBit ? ' Converted from 8-bit to 7-bit addresses.' : '';
+  const busy = held.length > 0 ? ` ${sayList(held.map(formatAddress))} in use by a kernel driver.` : '';
+  const left = unread.length > 0 ? ` Ignored: ${unread.join(', ')}.` : '';
   return `Read as ${FORM_WORDS[form]}: ${counted(addresses.length, 'address', 'addresses')}.${eight}${busy}${left}`;
 }
 
 export const COMPARED_WORDS: { readonly [K in Compared['is']]: string } = {
   'as-planned': 'as planned',
-  'as-one': 'two as one',
+  'as-one': 'address conflict',
   missing: 'not found',
-  behind: 'behind a channel',
+  behind: 'behind a multiplexer channel',
   extra: 'not in the plan',
 };
 
@@ -40,17 +40,17 @@ export function comparedWords(plan: Plan, sheets: Sheets, line: Compared): strin
     case 'as-planned':
       return names(plan, line);
     case 'as-one':
-      return `${names(plan, line)} answer together: the program cannot tell them apart. Give one of them another address.`;
+      return `${names(plan, line)} share this address: the program cannot tell them apart. Change the address of one of them.`;
     case 'missing':
-      return `${names(plan, line)} did not answer. The first-light list below says what to look at.`;
+      return `${names(plan, line)} did not acknowledge. The first power-up list below says what to check.`;
     case 'behind':
-      return `${names(plan, line)}: asked only once its channel is open.`;
+      return `${names(plan, line)}: reachable only when its multiplexer channel is selected.`;
     case 'extra': {
-      if (line.twice !== undefined) return `Twice ${formatAddress(line.twice)}: that address in its 8-bit form.`;
+      if (line.twice !== undefined) return `The 8-bit form of ${formatAddress(line.twice)}.`;
       const titles = line.parts.map((id) => sheets.parts.get(id)!.sheet.title);
       const some = titles.slice(0, 4);
       const more = titles.length > some.length ? ` and ${titles.length - some.length} more` : '';
-      return titles.length === 0 ? 'No part of the catalogue has this address.' : `It could be ${sayList(some)}${more}.`;
+      return titles.length === 0 ? 'No part in the library has this address.' : `It could be ${sayList(some)}${more}.`;
     }
   }
 }
@@ -62,19 +62,19 @@ export interface TrialWords {
   readonly button: string;
 }
 
-/** What moves the line of a part. */
+/** The action that changes the line of a part. */
 function doing(part: PartSheet | undefined, isAnalog: boolean): string {
   if (part?.family !== 'input') return part ? `${part.firstLight.see} Make it do that` : 'Make it react';
-  return isAnalog ? 'Turn or press it through all that it can do' : 'Press or switch it';
+  return isAnalog ? 'Turn or press it through its full range' : 'Press or switch it';
 }
 
-/** What somebody does and looks for at a part. */
+/** What the user does and looks for in the test of a part. */
 export function trialWords(plan: Plan, sheets: Sheets, question: Question): TrialWords {
   const label = (pin: string) => boardSheet(sheets, plan.board)?.pins.get(pin)?.label ?? pin;
   if (question.ask === 'link')
     return {
       part: `${label(question.drive)} and ${label(question.read)}`,
-      words: `Whether they touch: ${label(question.drive)} is driven low for a moment.`,
+      words: `Short-circuit test: ${label(question.drive)} is driven low briefly.`,
       button: 'Ask',
     };
   if (!('placement' in question)) return { part: '', words: '', button: 'Ask' };
@@ -84,17 +84,17 @@ export function trialWords(plan: Plan, sheets: Sheets, question: Question): Tria
   if (question.ask === 'watch')
     return {
       part: sayTerminal(plan, sheets, question.key),
-      words: `${doing(part?.sheet, question.analog)}, while the probe watches ${label(question.pin)} for ${WATCH / 1000} s.`,
+      words: `${doing(part?.sheet, question.analog)} while the probe monitors ${label(question.pin)} for ${WATCH / 1000} s.`,
       button: 'Watch',
     };
   if (question.ask === 'turn')
     return {
       part: name,
-      words: `Turn it clockwise by some clicks, while the probe watches both phases for ${WATCH / 1000} s.`,
+      words: `Turn it clockwise by several detents while the probe monitors both phases for ${WATCH / 1000} s.`,
       button: 'Watch',
     };
   const shown = question.ask === 'sign' ? question.see : (part?.sheet.firstLight.see ?? '');
   return questionLine(question) === undefined
-    ? { part: name, words: `With a program of your own: ${shown}`, button: 'Look' }
+    ? { part: name, words: `With your own program: ${shown}`, button: 'Look' }
     : { part: name, words: shown, button: 'Show it' };
 }

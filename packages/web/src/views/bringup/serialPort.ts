@@ -30,7 +30,7 @@ export async function openSerial(): Promise<BenchPort | undefined> {
   try {
     await port.open({ baudRate: BAUD });
   } catch {
-    throw new Error('This port cannot be opened: another program may have it. Close that program and try again.');
+    throw new Error('The serial port could not be opened: another program may be using it. Close that program and try again.');
   }
   return serialPort(port);
 }
@@ -50,7 +50,7 @@ export function serialPort(port: SerialPortLike): BenchPort {
             if (done) break;
             text += decoder.decode(value, { stream: true });
             const lines = text.split(/\r?\n/);
-            // What never ends in a line is no answer, however long it gets.
+            // Data without a line end is not an answer.
             text = lines.pop()!.slice(-500);
             for (const one of lines) line(one);
           }

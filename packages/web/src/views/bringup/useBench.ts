@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { counted } from '@roof-chart/core/quantity/format';
 import type { Diagnosis } from '@roof-chart/core/bench/diagnose';
 import { answerWords } from '@roof-chart/core/bench/faultWords';
 import { isForProbe, type Question, questionsFor } from '@roof-chart/core/bench/questions';
@@ -19,18 +20,18 @@ export interface Found extends Diagnosis {
   readonly planned: readonly string[];
 }
 
-/** A bench that was checked: what it was asked, what it answered, and what that comes to. */
+/** A bench test: questions, answers, and diagnosis. */
 export interface Outcome {
   readonly plan: Plan;
   readonly questions: readonly Question[];
   readonly answers: readonly (string | undefined)[];
   readonly fault: SessionFault | undefined;
   readonly found: Found;
-  /** Nobody need act and look at a simulated bench: it says what they would see. */
+  /** The simulated bench answers for the user. */
   readonly isSimulated: boolean;
 }
 
-/** A port, and what stands for somebody's eyes where the bench is simulated. */
+/** A port, and the simulated user of a simulated bench. */
 export interface BenchAt {
   readonly port: BenchPort;
   readonly look?: (question: Question) => string;
@@ -40,10 +41,10 @@ interface Open extends BenchAt {
   readonly session: ProbeSession;
 }
 
-/** Something that is being asked: on its own, or as one of all. */
+/** The question in progress: single, or one of all. */
 export type Asking = { readonly done: number; readonly all: number } | { readonly at: number; readonly isLooking: boolean };
 
-/** The conversation with a bench: first everything that its probe can say alone, then part by part what somebody has to do or see. */
+/** The session with a bench: first all questions that the probe answers alone, then part by part those that need the user. */
 export function useBench(plan: Plan) {
   const { sheets, feed } = useWorkbench();
   const [asking, setAsking] = useState<Asking | null>(null);
@@ -57,7 +58,7 @@ export function useBench(plan: Plan) {
   const close = async () => {
     const port = open.current?.port;
     open.current = null;
-    // Whoever was asked to look has not.
+    // The user has not answered.
     seen.current?.(undefined);
     setOpen(false);
     await port?.close();
@@ -94,13 +95,17 @@ export function useBench(plan: Plan) {
         setAsking({ done, all: mine.length });
         return !stopping.current;
       });
-      // Answers stand beside all questions. What somebody has seen at this bench already is not asked again.
+      // Answers are kept by question. Observations at this bench are not requested again.
       const before = outcome && !outcome.isSimulated && !bench.look ? outcome : undefined;
       const known = new Map(before?.questions.map((question, n) => [JSON.stringify(question), before.answers[n]]));
       let at = 0;
       const beside = questions.map((question) => (isForProbe(question) ? answers[at++] : known.get(JSON.stringify(question))));
       const { different } = await take(plan, questions, beside, fault);
-      announce(different.length === 0 ? 'The probe answers as planned' : `${different.length} answers differ from the plan`);
+      announce(
+        different.length === 0
+          ? 'The probe confirms the plan'
+          : `${counted(different.length, 'answer')} ${different.length === 1 ? 'differs' : 'differ'} from the plan`,
+      );
       if (fault) await close();
     } catch (error) {
       failed(error);
@@ -110,8 +115,8 @@ export function useBench(plan: Plan) {
     }
   };
 
-  /** Asks what needs somebody: one question, or all that are open.
-   *  @param wanted places among the questions */
+  /** Asks questions that need the user: one, or all unanswered.
+   *  @param wanted indices of the questions */
   const ask = async (from: Outcome, wanted: readonly number[]) => {
     setProblem(null);
     stopping.current = false;
@@ -156,7 +161,7 @@ export function useBench(plan: Plan) {
     outcome: outcome?.plan.wires === plan.wires ? outcome : null,
     check,
     ask,
-    /** Takes an answer that nothing was asked for: what somebody saw with a program of their own. */
+    /** Records an observation made with the user's own program. */
     tell: async (from: Outcome, at: number, answer: string | undefined) => {
       try {
         await take(from.plan, from.questions, from.answers.with(at, answer), from.fault);

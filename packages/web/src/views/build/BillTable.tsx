@@ -15,7 +15,7 @@ export function BillTable({ bill }: { readonly bill: Bill }) {
   ];
   return (
     <table className={styles.bill}>
-      <caption>What you need</caption>
+      <caption>Bill of materials</caption>
       <tbody>
         {rows.map(([count, words]) => (
           <tr key={words}>

@@ -23,12 +23,12 @@ import { StepMode } from './StepMode';
 /** Today, as 2026-11-26. */
 const today = (): string => new Date().toLocaleDateString('sv-SE');
 
-/** What to undo and redo on the bench since the plan was last built. */
+/** The wires to remove, move and add on the bench since the plan was marked as built. */
 function Changes({ plan }: { readonly plan: Plan }) {
   const { sheets, edit } = useWorkbench();
   const changes = useMemo(() => changesSinceBuilt(plan, sheets), [plan, sheets]);
   const { built } = plan;
-  const keep = () => edit([{ kind: 'built', built: builtNow(plan, sheets, today()) }], 'built as it is now');
+  const keep = () => edit([{ kind: 'built', built: builtNow(plan, sheets, today()) }], 'mark as built');
   if (!built)
     return (
       <p className={`quiet ${styles.built} ${styles.onScreen}`}>
@@ -39,16 +39,16 @@ function Changes({ plan }: { readonly plan: Plan }) {
       </p>
     );
   return (
-    <section className={styles.built} aria-label="Changed since it was built">
+    <section className={styles.built} aria-label="Changes since the build">
       <p>
-        {changes.length === 0 ? `Built on ${built.date}; nothing has changed since.` : `Built on ${built.date}. Since then:`}{' '}
+        {changes.length === 0 ? `Built on ${built.date}, no changes since.` : `Built on ${built.date}. To change on the bench:`}{' '}
         {changes.length > 0 && (
           <Button size="compact-sm" variant="default" onClick={keep}>
-            Mark the new state as built
+            Mark the changes as built
           </Button>
         )}
-        <Button size="compact-sm" variant="subtle" onClick={() => edit([{ kind: 'built', built: null }], 'forget what was built')}>
-          Forget
+        <Button size="compact-sm" variant="subtle" onClick={() => edit([{ kind: 'built', built: null }], 'clear the build record')}>
+          Clear build record
         </Button>
       </p>
       <ul>
@@ -86,9 +86,9 @@ export function BuildView() {
     return (
       <div className={styles.empty}>
         <h2>Nothing to wire yet</h2>
-        <p>As soon as parts are wired in the Chart, each wire stands here with its place on the board, in the order to make it.</p>
+        <p>Add parts and assign their pins: each wire is then listed here with its header position, in build order.</p>
         <Button component={Link} to={`/plans/${plan.id}/${plan.placements.length === 0 ? 'stock' : 'chart'}`}>
-          {plan.placements.length === 0 ? 'Add parts' : 'Wire them in the Chart'}
+          {plan.placements.length === 0 ? 'Add parts' : 'Open the Chart'}
         </Button>{' '}
         {plan.placements.length > 0 && <ImportWires plan={plan} />}
       </div>
@@ -127,7 +127,7 @@ export function BuildView() {
         <OpenErrors plan={plan} errors={errors} />
         {open.length > 0 && (
           <p className={styles.openNote}>
-            {open.length} needed {open.length === 1 ? 'terminal is' : 'terminals are'} not wired in the plan and so not on this list:{' '}
+            {open.length} required {open.length === 1 ? 'terminal is' : 'terminals are'} unconnected in the plan and missing from this list:{' '}
             {open.map((o) => `${sayPlacement(plan, o.placement)} ${o.label}`).join(', ')}.
           </p>
         )}

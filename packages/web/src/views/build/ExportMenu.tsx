@@ -47,7 +47,7 @@ export function ExportMenu({ plan }: { readonly plan: Plan }) {
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
-        {written.length === 0 && <Menu.Label>One moment</Menu.Label>}
+        {written.length === 0 && <Menu.Label>Preparing…</Menu.Label>}
         {written.map(({ format, there }) => (
           <Menu.Item key={format.id} disabled={!there} onClick={() => save(format)}>
             {format.words} <span className="quiet mono">{format.ending}</span>
@@ -55,7 +55,7 @@ export function ExportMenu({ plan }: { readonly plan: Plan }) {
         ))}
         {written.length > 0 && (
           <Menu.Item onClick={() => void savePng()}>
-            The chart as a picture, PNG <span className="quiet mono">.png</span>
+            Chart, PNG <span className="quiet mono">.png</span>
           </Menu.Item>
         )}
       </Menu.Dropdown>

@@ -15,13 +15,13 @@ import styles from './Build.module.css';
 function Match({ plan, match }: { readonly plan: Plan; readonly match: MatchedWire }) {
   const { sheets } = useWorkbench();
   const { terminals, end, there, edit } = match;
-  if (there) return <span className="quiet">the plan has it</span>;
+  if (there) return <span className="quiet">already in the plan</span>;
   if (edit) return <>{`${sayTerminal(plan, sheets, terminals[0]!)} → ${endWords(plan, sheets, end!)}`}</>;
   if (terminals.length === 0) return <span className={styles.unmatched}>no such terminal in this plan</span>;
   if (terminals.length > 1)
     return (
       <span className={styles.unmatched}>
-        which one:{' '}
+        ambiguous:{' '}
         {terminals
           .slice(0, 3)
           .map((key) => sayTerminal(plan, sheets, key))
@@ -32,7 +32,7 @@ function Match({ plan, match }: { readonly plan: Plan; readonly match: MatchedWi
   return <span className={styles.unmatched}>no such pin, rail or terminal</span>;
 }
 
-/** A list of wires from elsewhere, held against the plan before anything of it is taken. */
+/** A wire list compared with the plan before it is imported. */
 function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () => void }) {
   const { edit } = useWorkbench();
   const [text, setText] = useState('');
@@ -44,8 +44,8 @@ function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () =>
     <>
       <Textarea
         data-autofocus
-        label="List of wires"
-        description="A table (CSV, tabs, Markdown) or a line for each wire."
+        label="Wire list"
+        description="A table (CSV, tab-separated, Markdown) or one wire per line."
         placeholder={'OLED SDA -> GP4\nOLED SCL -> GP5'}
         rows={7}
         maxLength={LIST_LENGTH}
@@ -59,14 +59,14 @@ function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () =>
       >
         {(props) => (
           <Button {...props} size="compact-sm" variant="default" mt={8}>
-            Open a file
+            Open file
           </Button>
         )}
       </FileButton>
-      <div className={styles.matches} tabIndex={0} role="region" aria-label="What the list comes to" aria-live="polite">
+      <div className={styles.matches} tabIndex={0} role="region" aria-label="Preview of the import" aria-live="polite">
         <ReadingState reading={reading} />
         {text.trim() !== '' && reading.isCurrent && reading.failure === null && matches.length === 0 && (
-          <p className="quiet">No wires were found in this text.</p>
+          <p className="quiet">No wires found in this text.</p>
         )}
         {matches.length > 0 && (
           <table className={styles.bill}>
@@ -87,11 +87,11 @@ function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () =>
       <Button
         disabled={edits.length === 0}
         onClick={() => {
-          edit(edits, `${counted(edits.length, 'wire')} from a list`);
+          edit(edits, `import ${counted(edits.length, 'wire')}`);
           onDone();
         }}
       >
-        {edits.length === 0 ? 'Nothing to take yet' : `Take ${counted(edits.length, 'wire')} into the plan`}
+        {edits.length === 0 ? 'Nothing to import yet' : `Import ${counted(edits.length, 'wire')}`}
       </Button>
     </>
   );
@@ -105,7 +105,7 @@ export function ImportWires({ plan }: { readonly plan: Plan }) {
       <Button variant="default" leftSection={<IconFileImport size={15} />} onClick={() => setOpen(true)}>
         Import wires
       </Button>
-      <Modal opened={open} onClose={() => setOpen(false)} title="Import a list of wires" size="xl">
+      <Modal opened={open} onClose={() => setOpen(false)} title="Import a wire list" size="xl">
         {open && <Preview plan={plan} onDone={() => setOpen(false)} />}
       </Modal>
     </>

@@ -9,16 +9,16 @@ interface OpenErrorsProps {
   readonly brief?: boolean;
 }
 
-/** What is still wrong with the plan, on everything that somebody builds from: before the first wire, in print and step by step. */
+/** The open errors of the plan, shown on every form of the build sheet: list, print and step by step. */
 export function OpenErrors({ plan, errors, brief = false }: OpenErrorsProps) {
   if (errors.length === 0) return null;
   return (
     <section className={styles.errors} aria-label="Open errors">
       <p>
         <strong>
-          {errors.length} {errors.length === 1 ? 'error is' : 'errors are'} open.
+          {errors.length} open {errors.length === 1 ? 'error' : 'errors'}.
         </strong>{' '}
-        Built like this, it does not work or is damaged. <Link to={`/plans/${plan.id}/chart`}>Fix in the Chart</Link>
+        Built as planned, the circuit will not work or may be damaged. <Link to={`/plans/${plan.id}/chart`}>Fix it in the Chart</Link>
       </p>
       {!brief && (
         <ul>

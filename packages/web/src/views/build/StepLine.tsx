@@ -42,13 +42,13 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
         {to} {wire.locked && <IconLock size={13} aria-label="locked" />}
       </span>
       <span className={styles.where}>
-        {wire.colour}, terminal {wire.number}; {whereWords(wire)}
+        {wire.colour} · module pin {wire.number} · {whereWords(wire)}
         {wire.note && (
           <span className={wire.noteHolds ? styles.found : 'quiet'}>
-            . {wire.noteHolds ? 'Found there' : `Found at ${endWords(plan, sheets, wire.note.end)}`} {wire.note.date}: {wire.note.words}
+            · {wire.noteHolds ? 'Confirmed' : `Found at ${endWords(plan, sheets, wire.note.end)}`} {wire.note.date}: {wire.note.words}
           </span>
         )}
-        {wire.wasAt && <strong className={styles.moved}> Moved since it was ticked: was at {endWords(plan, sheets, wire.wasAt)}.</strong>}
+        {wire.wasAt && <strong className={styles.moved}> Moved since it was marked done: was {endWords(plan, sheets, wire.wasAt)}.</strong>}
       </span>
       <ActionIcon
         className={styles.noteButton!}

@@ -18,7 +18,7 @@ interface StepModeProps {
   readonly onClose: () => void;
 }
 
-/** One step at a time in large letters: for a tablet beside the soldering iron. Nothing in it needs a hovering pointer. */
+/** One step at a time in large type, for a tablet on the bench. Nothing depends on hovering. */
 export function StepMode({ plan, sections, errors, onTick, onClose }: StepModeProps) {
   const { sheets } = useWorkbench();
   const all = sections.flatMap((section) => section.steps.map((step) => ({ step, section })));
@@ -62,13 +62,13 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
         <span className="num">
           Step {Math.min(at, all.length - 1) + 1} of {all.length}, {done} done
         </span>
-        <Progress className={styles.stepBar!} value={(100 * done) / all.length} size="sm" aria-label="Done so far" transitionDuration={0} />
+        <Progress className={styles.stepBar!} value={(100 * done) / all.length} size="sm" aria-label="Progress" transitionDuration={0} />
         <Button variant="default" size="md" onClick={onClose}>
-          Whole list
+          Full list
         </Button>
       </div>
       <OpenErrors plan={plan} errors={errors} brief />
-      <div className={styles.stepMain} tabIndex={0} role="group" aria-label="This step">
+      <div className={styles.stepMain} tabIndex={0} role="group" aria-label="Current step">
         <div className={styles.stepCard} aria-live="polite">
           <p className={styles.stepSection}>{SECTION_WORDS[section.id]}</p>
           <h2 className={styles.stepHead}>
@@ -87,11 +87,11 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
         </Button>
         {step.done && (
           <Button size="xl" variant="default" onClick={() => onTick(step, false)}>
-            Not done
+            Mark as not done
           </Button>
         )}
         <Button size="xl" variant="default" disabled={at >= all.length - 1} onClick={() => go(at + 1)}>
-          Later
+          Skip
         </Button>
         <Button
           size="xl"

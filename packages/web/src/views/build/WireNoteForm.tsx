@@ -14,7 +14,7 @@ interface WireNoteFormProps {
   readonly onClose: () => void;
 }
 
-/** That a wire was found in its place: how, and when. */
+/** Records that a wire was found in place on the bench: how, and when. */
 export function WireNoteForm({ plan, wire, onClose }: WireNoteFormProps) {
   const { sheets, edit } = useWorkbench();
   const [found, setFound] = useState<Found>({ words: wire.note?.words ?? '', date: wire.note?.date ?? today(new Date()) });
@@ -35,10 +35,9 @@ export function WireNoteForm({ plan, wire, onClose }: WireNoteFormProps) {
         }}
       >
         <p>
-          <b>{name}</b> goes to <b>{endWords(plan, sheets, wire.end)}</b>. A note says that it was found there; it holds until the wire is
-          moved.
+          Confirm that <b>{name}</b> is connected to <b>{endWords(plan, sheets, wire.end)}</b>. The note expires when the wire is moved.
         </p>
-        <NoteFields found={found} placeholder="Metered from terminal to pin, power off" autofocus onChange={setFound} />
+        <NoteFields found={found} placeholder="Continuity measured from terminal to pin, power off" autofocus onChange={setFound} />
         <Group mt="md" justify="flex-end">
           {wire.note && (
             <Button variant="subtle" color="gray" c="var(--quiet)" onClick={() => keep(null)}>
@@ -49,7 +48,7 @@ export function WireNoteForm({ plan, wire, onClose }: WireNoteFormProps) {
             Cancel
           </Button>
           <Button type="submit" disabled={!isSound(found)}>
-            Keep the note
+            Save note
           </Button>
         </Group>
       </form>

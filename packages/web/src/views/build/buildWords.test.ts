@@ -30,29 +30,29 @@ test('every kind of step says what to do, resistors with their bands', () => {
   const ladder = { do: 'ladder', placement: 'k', ladder: { pull: 5600, row: [1200] } } as const;
   expect(stepWords(plan, sheets, step({ is: 'resistor', resistor: ladder }))).toEqual({
     head: 'Keys',
-    text: 'its ladder has 5.6 kΩ (green, blue, red, gold; 5K6) at the pin',
-    detail: 'then key by key 1.2 kΩ (brown, red, red, gold; 1K2)',
+    text: 'resistor ladder with 5.6 kΩ (green, blue, red, gold; 5K6) at the pin',
+    detail: 'Then 1.2 kΩ (brown, red, red, gold; 1K2), key by key.',
   });
   expect(stepWords(plan, sheets, step({ is: 'idle', placement: 'k', labels: ['A1', 'A2'] })).text).toBe(
-    'A1, A2 to ground, as nothing uses them',
+    'tie A1, A2 to ground (unused inputs)',
   );
   expect(stepWords(plan, sheets, step({ is: 'capacitor', placement: 'k', farads: 1e-7, at: 'VCC' })).text).toBe('100 nF at VCC');
   expect(stepWords(plan, sheets, step({ is: 'resistor', resistor: { do: 'cut', placement: 'k', how: 'jumper', ohms: 4700 } })).detail).toBe(
-    'cut or open their solder jumper',
+    'Cut or open the solder jumper.',
   );
 });
 
 test('a change says what to take off, to move, to add', () => {
   const change = { key: 'k:A', name: 'Keys A', from: 'GP2', to: 'GP3' };
   expect([changeWords({ ...change, do: 'remove' }), changeWords({ ...change, do: 'move' }), changeWords({ ...change, do: 'add' })]).toEqual(
-    ['Keys A: take off GP2', 'Keys A: from GP2 to GP3', 'Keys A: new, to GP3'],
+    ['Keys A: remove from GP2', 'Keys A: move from GP2 to GP3', 'Keys A: connect to GP3'],
   );
 });
 
 test('the sheet as text has a line a step with its section', () => {
   const text = asText(plan, sheets, [{ id: 'safety', steps: [step({ is: 'safety' }, true)] }], ['Pin conflict: GP4 is used by 2 signals']);
   expect(text.split('\n')).toEqual([
-    'section\twhat\tdo\twhere\tdone',
+    'section\titem\tstep\tposition\tdone',
     'Open error\tPin conflict: GP4 is used by 2 signals\t\t\t',
     `${SECTION_WORDS.safety}\tDisconnect power\tUnplug USB and every other supply.\tStay unpowered until first power-up.\tdone`,
   ]);

@@ -3,7 +3,7 @@ import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say'
 import type { BoardPosition, BuildResistor, BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildSection, BuildStep, BuiltChange } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { capitalised, formatSi } from '@roof-chart/core/quantity/format';
+import { capitalised, counted, formatSi } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../../app/editWords';
 import { resistorWords } from '../resistors/resistorWords';
@@ -23,13 +23,13 @@ function positionWords(at: BoardPosition): string {
 }
 
 export function whereWords(wire: BuildWire): string {
-  return wire.joined ? `at the joint; ${boardWords(wire)}` : boardWords(wire);
+  return wire.joined ? `at the junction · ${boardWords(wire)}` : boardWords(wire);
 }
 
 function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement'>): string {
   const [first, ...others] = wire.at;
-  if (wire.end.to === 'terminal') return wire.end.placement === wire.placement ? 'on the same part' : 'from part to part';
-  if (!first) return wire.end.to === 'pin' ? 'on no header of the board' : 'this rail is on no header of the board';
+  if (wire.end.to === 'terminal') return wire.end.placement === wire.placement ? 'on the same part' : 'between parts';
+  if (!first) return wire.end.to === 'pin' ? 'not on a board header' : 'rail not on a board header';
   if (wire.end.to === 'pin') return [positionWords(first), ...others.map((o) => `or ${positionWords(o)}`)].join('; ');
   if (others.length === 0) return positionWords(first);
   const headers = [...new Set(wire.at.map((at) => at.headerTitle))];
@@ -40,21 +40,21 @@ function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement'>): string {
         .map((at) => at.position)
         .join(', ')}`,
   );
-  return `any of ${byHeader.join('; ')}`;
+  return wire.end.to === 'ground' ? `any GND (${byHeader.join('; ')})` : `any of ${byHeader.join('; ')}`;
 }
 
-/** What sits in a wire: the plan's resistor, or what the sheet says must be there. */
+/** What is in series with a wire: the plan's resistor, or what the sheet requires. */
 export const throughWords = (wire: BuildWire): string => (wire.series === undefined ? (wire.through ?? '') : formatSi(wire.series, 'Ω'));
 
 export const SECTION_WORDS: { readonly [S in BuildSection['id']]: string } = {
   safety: 'Before you begin',
-  joints: 'Joints',
+  joints: 'Junctions',
   grounds: 'Grounds',
-  supplies: 'Supplies',
-  straps: 'Jumpers',
-  passives: 'Resistors, capacitors and what else stands beside the parts',
-  wires: 'Wires',
-  enabling: 'Settings',
+  supplies: 'Power',
+  straps: 'Jumpers and straps',
+  passives: 'Resistors, capacitors and transistors',
+  wires: 'Signals',
+  enabling: 'Board settings',
   light: 'First power-up',
 };
 
@@ -76,29 +76,29 @@ function resistorStep(plan: Plan, sheets: Sheets, resistor: BuildResistor): Step
     case 'cut':
       return {
         head: sayPlacement(plan, resistor.placement),
-        text: `take its pull-ups of ${formatSi(resistor.ohms, 'Ω')} off the lines`,
-        detail: resistor.how === 'jumper' ? 'cut or open their solder jumper' : 'unsolder the two resistors',
+        text: `disconnect its ${formatSi(resistor.ohms, 'Ω')} pull-ups`,
+        detail: resistor.how === 'jumper' ? 'Cut or open the solder jumper.' : 'Unsolder both resistors.',
       };
     case 'ladder': {
       const [first, ...rest] = [resistor.ladder.pull, ...resistor.ladder.row].map(resistorWords);
       return {
         head: sayPlacement(plan, resistor.placement),
-        text: `its ladder has ${first} at the pin`,
-        ...(rest.length > 0 ? { detail: `then key by key ${rest.join(', ')}` } : {}),
+        text: `resistor ladder with ${first} at the pin`,
+        ...(rest.length > 0 ? { detail: `Then ${rest.join(', ')}, key by key.` } : {}),
       };
     }
     case 'driver': {
       const { kind, ohms } = resistor.driver;
       return {
         head: sayTerminal(plan, sheets, resistor.key),
-        text: `${TRANSISTOR_WORDS[kind]} between it and its pin`,
-        detail: `with ${resistorWords(ohms)} at its ${kind.endsWith('mos') ? 'gate' : 'base'}`,
+        text: `switched by ${TRANSISTOR_WORDS[kind]} at its pin`,
+        detail: `${resistorWords(ohms)} in series with the ${kind.endsWith('mos') ? 'gate' : 'base'}.`,
       };
     }
     case 'series':
       return {
         head: sayTerminal(plan, sheets, resistor.key),
-        text: `${resistorWords(resistor.ohms)} ${resistor.from === undefined ? 'in its wire' : `between it and ${resistor.from}`}`,
+        text: `${resistorWords(resistor.ohms)} ${resistor.from === undefined ? 'in series' : `between it and ${resistor.from}`}`,
       };
     case 'pull':
       return {
@@ -109,7 +109,7 @@ function resistorStep(plan: Plan, sheets: Sheets, resistor: BuildResistor): Step
       const bus = boardSheet(sheets, plan.board)?.controllers.get(resistor.controller)?.title ?? resistor.controller;
       return {
         head: resistor.behind === undefined ? bus : `${bus} behind ${sayPlacement(plan, resistor.behind)}`,
-        text: `${resistorWords(resistor.ohms)} from each of its two lines to their supply`,
+        text: `${resistorWords(resistor.ohms)} from SDA and from SCL to the supply`,
       };
     }
   }
@@ -117,15 +117,15 @@ function resistorStep(plan: Plan, sheets: Sheets, resistor: BuildResistor): Step
 
 function wireStep(plan: Plan, sheets: Sheets, wire: BuildWire): StepWords {
   const through = throughWords(wire);
-  const moved = wire.wasAt ? `. Moved since it was ticked: was at ${endWords(plan, sheets, wire.wasAt)}` : '';
+  const moved = wire.wasAt ? ` · moved since it was marked done (was ${endWords(plan, sheets, wire.wasAt)})` : '';
   return {
     head: `${sayPlacement(plan, wire.placement)} ${wire.label}`,
     text: `${wire.colour} wire${through ? ` through ${through}` : ''} to ${endWords(plan, sheets, wire.end)}${wire.locked ? ' (locked)' : ''}`,
-    detail: `terminal ${wire.number} of the part; ${whereWords(wire)}${moved}`,
+    detail: `module pin ${wire.number} · ${whereWords(wire)}${moved}`,
   };
 }
 
-/** What a step says. */
+/** The text of a step. */
 export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): StepWords {
   switch (what.is) {
     case 'safety':
@@ -136,10 +136,10 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
       };
     case 'joint': {
       const { end, wires, at } = what.joint;
-      const few = at.length === 1 ? 'the only position' : `${at.length} positions`;
+      const few = counted(at.length, 'board position');
       return {
         head: endWords(plan, sheets, end),
-        text: `join its ${wires} wires on a breadboard row or in a terminal block, with one wire to the board.`,
+        text: `join ${counted(wires, 'wire')} on a breadboard row or in a terminal block; run one wire to the board.`,
         detail: `${capitalised(few)}: ${boardWords({ at, end, placement: '' })}`,
       };
     }
@@ -154,35 +154,35 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
     case 'idle':
       return {
         head: sayPlacement(plan, what.placement),
-        text: `${what.labels.join(', ')} to ground, as nothing uses ${what.labels.length > 1 ? 'them' : 'it'}`,
+        text: `tie ${what.labels.join(', ')} to ground (unused ${what.labels.length > 1 ? 'inputs' : 'input'})`,
       };
     case 'enable':
       return { head: boardSheet(sheets, plan.board)?.controllers.get(what.controller)?.title ?? what.controller, text: what.words };
     case 'setting':
       return {
-        head: `To free ${sayList(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin })))}`,
+        head: `Free ${sayList(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin })))}`,
         text: `${capitalised(what.words)}.`,
       };
     case 'tolerance':
       return {
         head: sayList(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin }))),
-        text: `up to ${formatSi(what.volts, 'V')} come here, which ${what.pins.length === 1 ? 'the pin stands' : 'these pins stand'} unless ${what.unless}.`,
+        text: `up to ${formatSi(what.volts, 'V')} on ${what.pins.length === 1 ? 'this input' : 'these inputs'}; tolerated unless ${what.unless}.`,
       };
     case 'look-over':
       return {
-        head: 'Look it over',
-        text: 'No wire bare beside another, no supply and ground exchanged; then plug the board in.',
-        detail: 'If anything gets warm or smells, unplug it at once.',
+        head: 'Inspect',
+        text: 'No bare wires touching, no supply swapped with ground. Then connect power.',
+        detail: 'If anything gets hot or smells, disconnect power at once.',
       };
     case 'light':
       return { head: sayPlacement(plan, what.placement), text: what.see };
   }
 }
 
-/** What is to be done about a wire that has changed. */
+/** What to do on the bench about a wire that has changed. */
 export function changeWords({ do: what, name, from, to }: BuiltChange): string {
-  if (what === 'remove') return `${name}: take off ${from}`;
-  return what === 'move' ? `${name}: from ${from} to ${to}` : `${name}: new, to ${to}`;
+  if (what === 'remove') return `${name}: remove from ${from}`;
+  return what === 'move' ? `${name}: move from ${from} to ${to}` : `${name}: connect to ${to}`;
 }
 
 /** The sheet as tab-separated lines, ready for a table elsewhere. */
@@ -194,5 +194,5 @@ export function asText(plan: Plan, sheets: Sheets, sections: readonly BuildSecti
     }),
   );
   const open = errors.map((title) => `Open error\t${title}\t\t\t`);
-  return ['section\twhat\tdo\twhere\tdone', ...open, ...lines].join('\n');
+  return ['section\titem\tstep\tposition\tdone', ...open, ...lines].join('\n');
 }

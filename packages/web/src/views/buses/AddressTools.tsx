@@ -59,7 +59,7 @@ export function AddressTools({
   );
 }
 
-/** How many of the 112 that are not reserved nobody on the bus answers on. */
+/** Free addresses of the 112 that are not reserved. */
 function formatFree(rows: readonly AddressRow[]): number {
   const taken = new Set(rows.flatMap((row) => [...row.now, ...row.also]));
   return Array.from({ length: 112 }, (_, at) => at + 8).filter((address) => !taken.has(address)).length;

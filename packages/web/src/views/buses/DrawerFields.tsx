@@ -10,7 +10,7 @@ import { readOhms } from './settings';
 type SeriesName = Drawer['series'];
 const OWN = 'own' as const;
 
-/** Which values of resistors the builder has: a series, or a list of his own. */
+/** Resistor values on hand: a series, or a custom list. */
 export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
   const { edit } = useWorkbench();
   const listed = (drawer.own ?? []).map((ohms) => formatSi(ohms, '').replace(/\s/g, '')).join(' ');

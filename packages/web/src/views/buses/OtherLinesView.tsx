@@ -7,7 +7,7 @@ import { useWorkbench } from '../../app/workbench';
 import styles from './Buses.module.css';
 import { LINE_WORDS, noteWords } from './lineWords';
 
-/** Serial ports, 1-Wire, protocols of a part's own, encoders and key matrices: their pins, and what to know about each. */
+/** Serial ports, 1-Wire, proprietary protocols, encoders and key matrices: their pins with notes. */
 export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly all: readonly OtherLines[] }) {
   const { sheets } = useWorkbench();
   const board = boardOf(plan, sheets)!;

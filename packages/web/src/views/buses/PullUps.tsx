@@ -30,14 +30,14 @@ const USUAL = 4700;
 const BELOW_USUAL = USUAL - 1;
 const CLOCKS = [100e3, 400e3, 1e6];
 
-/** The stretch of a bus in words. */
+/** The name of a bus segment. */
 function stretchWords({ segment: { via } }: SegmentSheet): string {
   if (!via) return 'Pull-ups';
   return `Pull-ups behind ${via.placement.name}${via.channel === undefined ? '' : `, channel ${via.channel}`}`;
 }
 
-/** The pull-ups of a stretch of a bus on an axis of ohms, the window in which they must lie, and one of the builder's to be dragged.
- *  @param connected whether a controller drives the bus, so that something can be said about it */
+/** The pull-ups of a bus segment on an axis of ohms with the allowed window, and an added one that can be dragged.
+ *  @param connected whether the bus has a controller, so that it can be calculated */
 export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; readonly sheet: SegmentSheet; readonly connected: boolean }) {
   const { edit, sheets } = useWorkbench();
   const { input, pullUps, capacitance, segment } = sheet;
@@ -152,7 +152,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
         </div>
         {sheet.add !== undefined && controller !== undefined && (
           <Button size="compact-xs" variant="outline" onClick={() => add(sheet.add)}>
-            Add {formatSi(sheet.add, 'Ω')} on each line
+            Add {formatSi(sheet.add, 'Ω')} to each line
           </Button>
         )}
         {sheet.cut.length > 0 && (
@@ -239,7 +239,13 @@ function Cuttable({ name, cut, onChange }: { readonly name: string; readonly cut
   return (
     <span className={styles.cuttable}>
       <span className={cut ? styles.cutName : undefined}>{name}</span>
-      <button type="button" className={styles.cutButton} aria-pressed={cut} aria-label={`Pull-ups of ${name} cut`} onClick={onChange}>
+      <button
+        type="button"
+        className={styles.cutButton}
+        aria-pressed={cut}
+        aria-label={`Pull-ups of ${name} disconnected`}
+        onClick={onChange}
+      >
         {cut ? 'restore' : 'remove'}
       </button>
     </span>

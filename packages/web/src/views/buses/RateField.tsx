@@ -5,7 +5,7 @@ import styles from './Buses.module.css';
 import { nameOf } from './memberName';
 import { commit } from './settings';
 
-/** How often a second the program asks a part; empty: as often as its sheet takes for usual. */
+/** Update rate of a part in Hz; empty: default of its sheet. */
 export function RateField({ plan, placement, usual }: { readonly plan: Plan; readonly placement: string; readonly usual: number }) {
   const { edit } = useWorkbench();
   const name = nameOf(plan, placement);

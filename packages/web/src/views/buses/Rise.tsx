@@ -8,7 +8,7 @@ import { SavePicture } from '../../app/SavePicture';
 import { svgOf } from '../../app/svgOf';
 import styles from './Buses.module.css';
 
-/** How a line rises when it is let go, at both corners, over half a period of the clock. */
+/** The rise of a released line, both corners, over half a clock period. */
 export function Rise({ sheet }: { readonly sheet: SegmentSheet }) {
   const { input, pullUps } = sheet;
   const figure = useRef<HTMLElement>(null);

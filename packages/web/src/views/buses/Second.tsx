@@ -10,7 +10,7 @@ import { percent, timeWords } from './busWords';
 import { nameOf } from './memberName';
 import { RateField } from './RateField';
 
-/** All of a second, in quarters. */
+/** 100 % bus load, in quarters. */
 const SECOND: Scale = { min: 0, max: 1, log: false, ticks: [0, 0.25, 0.5, 0.75, 1].map((at) => ({ at, label: percent(at) })) };
 
 /** How a second of a bus is taken up, by whom, and who sets its clock. */
@@ -72,7 +72,7 @@ export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I
                   <td className="num">{user ? formatSi(user.seconds, 's') : 'unknown'}</td>
                   <td className="num">{user ? percent(user.share) : ''}</td>
                   <td className="num">
-                    {user && Number.isFinite(user.alonePerSecond) ? `${Math.floor(user.alonePerSecond)} a second` : ''}
+                    {user && Number.isFinite(user.alonePerSecond) ? `${Math.floor(user.alonePerSecond)} per second` : ''}
                   </td>
                   <td className="num">{limit ? formatSi(limit.hz, 'Hz') : ''}</td>
                 </tr>

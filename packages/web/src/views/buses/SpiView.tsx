@@ -31,8 +31,8 @@ const within = (hz: number): number => Math.min(CLOCKS.max, Math.max(CLOCKS.min,
 const rowName = (plan: Plan, { head, further }: SpiRow): string =>
   further ? `${nameOf(plan, head)}, ${further.chip}` : nameOf(plan, head);
 
-/** The sheet of an SPI bus: its lines and selects with all parts hanging on them, chains in the order of the wire, the clock of each
- *  part and what holds it down, what it takes of a second. */
+/** The report of an SPI bus: lines and chip selects with all parts, daisy chains in wiring order, the clock of each part with its
+ *  limiting factor, bus load. */
 export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus }) {
   const { sheets, edit } = useWorkbench();
   const board = boardOf(plan, sheets)!;

@@ -56,7 +56,7 @@ export function timeWords(plan: Plan, { time, limits, unknown }: I2cSheet): stri
   return `${limit}${without}.${longest}${over}${missing}`;
 }
 
-/** What to know where the lines rest above what somebody on them takes; empty where they do not. */
+/** Notes on idle levels above the limit of a device; empty without one. */
 export function restWords(plan: Plan, { overdriven, pullingHigher }: SegmentSheet): string {
   const first = overdriven[0];
   if (!first) return '';

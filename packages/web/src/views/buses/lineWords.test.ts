@@ -68,16 +68,16 @@ test('other lines in sentences; what several terminals say alike is said once', 
   expect(words).toEqual([
     [
       '16 keys without diodes: two at a time are read correctly, three can cause a ghost key.',
-      'C1, C2, C3 and C4: Needs a pull-up; the pin’s internal one will do.',
+      'C1, C2, C3 and C4: Needs a pull-up; the internal one of the pin is sufficient.',
     ],
     [
       'TX and RX cross: board TX to RX, board RX from TX. One device per port.',
       expect.stringMatching(/^Also on these pins: Default serial console, transmit; Default serial console, receive\.$/),
-      'RX: Takes settings only; position and time come without it.',
+      'RX: For configuration only; position and time are sent without it.',
     ],
     [
       'No pull-up resistor: add 4.7 kΩ for all devices together. Above 10 m of wire use half the resistance. Cold is parasite-powered: apply a strong pull-up during conversion.',
-      'DQ: Needs one 4.7 kΩ pull-up for all of them.',
+      'DQ: Needs one 4.7 kΩ pull-up for the whole line.',
     ],
   ]);
 });

@@ -75,7 +75,7 @@ export function selectWords(plan: Plan, sheets: Sheets, { select, held, latches 
   return `${endWords(plan, sheets, select.wire.end)}${holding}${latches ? ', latches on the rising edge' : ''}`;
 }
 
-/** What to know about an SPI bus as a whole, one sentence each. */
+/** Notes on an SPI bus as a whole, one sentence each. */
 export function spiAdvice(plan: Plan, sheets: Sheets, { rows, commonMode, cardShares }: SpiSheet): readonly string[] {
   const name = (id: string) => sayPlacement(plan, id);
   const known = rows.filter((row) => row.modes.length > 0);

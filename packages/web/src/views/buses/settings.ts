@@ -10,7 +10,7 @@ export function changed(
   return Object.keys(next).length > 0 ? next : null;
 }
 
-/** Takes over what was typed, where it differs; an empty field takes the setting away. */
+/** Applies a changed input; an empty field removes the setting. */
 export function commit(text: string, before: number | undefined, set: (value: number | undefined) => void): void {
   const value = text.trim() === '' ? undefined : Number(text);
   if (value !== undefined && !Number.isFinite(value)) return;

@@ -50,8 +50,8 @@ function useChart(plan: Plan) {
 function Empty({ plan }: { readonly plan: Plan }) {
   return (
     <div className={styles.empty}>
-      <h2>Nothing hangs under the roof yet</h2>
-      <p>Add a display, a sensor or a button in Parts; each of its terminals becomes a row here, and each pin of the board a column.</p>
+      <h2>No parts yet</h2>
+      <p>Add a part to see its wires here: one row per terminal, one column per board pin.</p>
       <Button component={Link} to={`/plans/${plan.id}/stock`}>
         Add parts
       </Button>
@@ -102,11 +102,11 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
       const words = `${sayTerminal(latest.current.plan, sheets, target.key)}`;
       const place = { placement: target.placement.id, terminal: target.terminal.id };
       if (target.wire?.locked) return announce(`${words} is locked. Press L to unlock it.`);
-      if (sameEnd(target.wire?.end, end)) edit([{ kind: 'unwire', ...place }], `unwire ${words}`);
+      if (sameEnd(target.wire?.end, end)) edit([{ kind: 'unwire', ...place }], `disconnect ${words}`);
       else
         edit(
           [{ kind: 'wire', ...place, end }],
-          `${target.wire ? 'move' : 'wire'} ${words} to ${endWords(latest.current.plan, sheets, end)}`,
+          `${target.wire ? 'move' : 'connect'} ${words} to ${endWords(latest.current.plan, sheets, end)}`,
         );
     },
     [edit, sheets],
@@ -120,7 +120,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
       if (!target || !end) return;
       const fit = endFit(board, target.part, target.terminal, end);
       if (fit.verdict === 'cannot' && !sameEnd(target.wire?.end, end))
-        return announce(`Not possible. ${sayFit(fit, target.terminal, board.pins.get(at))}`);
+        return announce(`Not possible: ${sayFit(fit, target.terminal, board.pins.get(at))}`);
       wireTo(target, end);
     },
     [board, dispatch, wireTo],
@@ -129,7 +129,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     (key: string, at: string) => {
       const target = latest.current.items.find((i) => i.key === key);
       const end = endOfColumn(board, at);
-      // Dropped where it was, a wire stays; only a click takes it off.
+      // A wire dropped at its old place stays; only a click removes it.
       if (target && end && !sameEnd(target.wire?.end, end)) onAct(key, at);
     },
     [board, onAct],
@@ -160,7 +160,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
 
   const wishHere = (target: PlanTerminal, at: string) => {
     const end = endOfColumn(board, at);
-    if (end?.to !== 'pin' || !wantsPin(target.terminal)) return announce('A preference needs a signal and a pin.');
+    if (end?.to !== 'pin' || !wantsPin(target.terminal)) return announce('Choose a signal row and a pin first.');
     const pin = conductor(board, end.pin);
     const words = sayTerminal(plan, sheets, target.key);
     const next = plan.wishes[target.key]?.pin === pin ? null : { ...plan.wishes[target.key], pin };
@@ -178,7 +178,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     const here = target.wire ? all.indexOf(columnOfEnd(target.wire.end) ?? '') : by > 0 ? -1 : all.length;
     const next = by > 0 ? order.find((id) => all.indexOf(id) > here) : order.findLast((id) => all.indexOf(id) < here);
     const end = next && endOfColumn(board, next);
-    if (!next || !end) return announce('No further legal pin on this side.');
+    if (!next || !end) return announce('No further suitable pin in this direction.');
     dispatch(sessionActions.focused({ pin: next }));
     wireTo(target, end);
   };
@@ -210,11 +210,11 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     const end = endOfColumn(board, at);
     const name = blocks.flatMap((b) => b.columns).find((c) => c.id === at)?.title ?? at;
     if (!target || !end) return name;
-    if (sameEnd(target.wire?.end, end)) return `${name}: wired here${target.wire?.locked ? ', locked' : ''}`;
+    if (sameEnd(target.wire?.end, end)) return `${name}: connected here${target.wire?.locked ? ', locked' : ''}`;
     const fit = endFit(board, target.part, target.terminal, end);
     if (fit.verdict === 'cannot') return `${name}: not possible. ${sayFit(fit, target.terminal, board.pins.get(at))}`;
     const choice = choices?.get(at);
-    return `${name}: ${choice === 'taken' ? 'conflict, in use' : choice === 'costs' ? 'possible, with a cost' : 'possible'}`;
+    return `${name}: ${choice === 'taken' ? 'error, in use' : choice === 'costs' ? 'possible, with a caveat' : 'possible'}`;
   };
 
   // The card may follow a frame later: the marks are what one looks at while a wire moves.
@@ -230,7 +230,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   return (
     <div className={styles.view}>
       <HangChart
-        label="Wires of the plan: rows are terminals, columns are pins"
+        label="Wires of the plan: one row per terminal, one column per pin"
         blocks={blocks}
         brackets={brackets}
         groups={models}

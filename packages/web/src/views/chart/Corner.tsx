@@ -37,7 +37,7 @@ const ScopeControl = memo(function ScopeControl({
   );
 });
 
-/** The corner over the row heads: counts, settling, and which wires are shown. */
+/** The corner above the row heads: counts, pin assignment, and the filter of wires. */
 export function Corner({
   plan,
   items,
@@ -67,7 +67,7 @@ export function Corner({
         <UnstyledButton
           className={auto ? styles.autoOn : styles.auto}
           aria-pressed={auto}
-          title="Assigns pins after every change, without asking; what you have just wired stays"
+          title="Assigns pins after every change without asking; the wire you have just made stays"
           onClick={() => dispatch(sessionActions.autoChosen(!auto))}
         >
           Auto-assign
@@ -85,7 +85,7 @@ export function Corner({
   );
 }
 
-/** Asks for a proposal; while one is searched for longer, stops it. */
+/** Requests a proposal; stops a running search. */
 function SettleButton({ settling }: { readonly settling: Settling }) {
   const { progress } = settling;
   if (progress)
@@ -94,7 +94,7 @@ function SettleButton({ settling }: { readonly settling: Settling }) {
         size="compact-xs"
         variant="outline"
         onClick={settling.cancel}
-        title={progress.best ? `Best so far: ${sayCosts(progress.best)}` : 'Nothing found yet'}
+        title={progress.best ? `Best so far: ${sayCosts(progress.best)}` : 'No solution yet'}
       >
         Stop searching
       </Button>
@@ -105,7 +105,7 @@ function SettleButton({ settling }: { readonly settling: Settling }) {
       onClick={settling.ask}
       loading={settling.busy}
       disabled={settling.proposal !== null}
-      title="Connects everything in the best way; preview first (S)"
+      title="Assigns all pins optimally, with a preview (S)"
     >
       Assign pins
     </Button>

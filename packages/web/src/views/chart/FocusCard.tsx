@@ -49,19 +49,19 @@ function Legend() {
         <Sign>
           <Ring x={7} y={7} />
         </Sign>{' '}
-        could go here
+        possible
       </span>
       <span>
         <Sign>
           <CostRing x={7} y={7} />
         </Sign>{' '}
-        could, with a cost
+        possible, with a caveat
       </span>
       <span>
         <Sign>
           <Disc x={7} y={7} />
         </Sign>{' '}
-        goes here
+        connected
       </span>
       <span>
         <Sign>
@@ -76,8 +76,8 @@ function Legend() {
         conflict
       </span>
       <span className={styles.legendHow}>
-        Choose a row, then click a ring (or move with the arrow keys and press Enter). Delete unwires, L locks, Shift with left or right
-        moves to the next legal pin.
+        Choose a row, then click a ring (or use the arrow keys and Enter). Delete disconnects, L locks, Shift + left or right moves to the
+        next suitable pin.
       </span>
     </div>
   );
@@ -88,9 +88,9 @@ function TerminalFacts({ plan, item, freeCount }: { readonly plan: string; reado
   const facts = [
     ROLE_WORDS[terminal.role],
     terminal.need === 'needed' ? 'needed' : 'optional',
-    ...(terminal.also?.length ? [`also printed ${terminal.also.join(', ')}`] : []),
+    ...(terminal.also?.length ? [`other labels ${terminal.also.join(', ')}`] : []),
     ...(terminal.requires ?? []).map((ability) => `needs ${ability}`),
-    ...(terminal.through ? [`through ${terminal.through}`] : []),
+    ...(terminal.through ? [`in series: ${terminal.through}`] : []),
   ];
   return (
     <>
@@ -101,7 +101,7 @@ function TerminalFacts({ plan, item, freeCount }: { readonly plan: string; reado
       {terminal.note && <p className={styles.fact}>{terminal.note}</p>}
       <p className={styles.source}>
         {part.title}, terminal {terminal.number}; {sourceLine(part.terminals.source, `terminals/${terminal.id}`)}.{' '}
-        <Link to={`/plans/${plan}/facts/${part.id}?q=terminals/${terminal.id}/`}>Note from the bench</Link>
+        <Link to={`/plans/${plan}/facts/${part.id}?q=terminals/${terminal.id}/`}>Bench note</Link>
       </p>
     </>
   );
@@ -122,7 +122,7 @@ function Wishes({ plan, item }: { readonly plan: Plan; readonly item: PlanTermin
 /** What a rail or ground column is. */
 function PowerFacts({ board, column }: { readonly board: IndexedBoard; readonly column: string }) {
   const end = endOfColumn(board, column);
-  if (end?.to === 'ground') return <p className={styles.fact}>The board’s ground, on every position marked GND.</p>;
+  if (end?.to === 'ground') return <p className={styles.fact}>Ground: every position marked GND.</p>;
   const rail = board.sheet.rails.list.find((r) => end?.to === 'rail' && r.id === end.rail);
   return (
     rail && (
@@ -162,7 +162,7 @@ function PinFacts({
       </p>
       <p className={styles.source}>
         {sourceLine(board.sheet.pins.source, `pins/${conductor}`)}.{' '}
-        <Link to={`/plans/${plan.id}/facts/${board.sheet.id}?q=pins/${conductor}/`}>Note from the bench</Link>
+        <Link to={`/plans/${plan.id}/facts/${board.sheet.id}?q=pins/${conductor}/`}>Bench note</Link>
       </p>
     </>
   );
@@ -229,7 +229,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
             <Wishes plan={plan} item={item} />
           </>
         ) : (
-          <p className={styles.fact}>Choose a row to wire its terminal.</p>
+          <p className={styles.fact}>Choose a row to connect its terminal.</p>
         )}
       </div>
       <div className={styles.cardHalf}>
@@ -245,7 +245,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
                   leftSection={wiredHere ? <IconPlugConnectedX size={13} /> : <IconPlugConnected size={13} />}
                   onClick={() => onAct(item.key, column)}
                 >
-                  {wiredHere ? 'Unwire' : 'Wire here'}
+                  {wiredHere ? 'Disconnect' : 'Connect here'}
                 </Button>
               )}
             </div>
@@ -255,7 +255,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
             <PinFacts board={board} plan={plan} nets={nets} column={column} />
           </>
         ) : (
-          <p className={styles.fact}>Move to a pin to read what it can do.</p>
+          <p className={styles.fact}>Move to a pin to see its functions.</p>
         )}
       </div>
     </section>

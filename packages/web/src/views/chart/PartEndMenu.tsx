@@ -13,9 +13,9 @@ const REASON: { readonly [K in EndReason]: string } = {
   chain: 'Next in the chain after',
   channel: 'On a channel of a multiplexer',
   shifter: 'Through a level shifter',
-  port: 'On a port of a helper',
+  port: 'On an expander port',
   join: 'Joined with',
-  strap: 'Strapped to its own bus line',
+  strap: 'Tied to its own bus line',
   series: 'In series after',
 };
 
@@ -49,8 +49,8 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
           {shifted && (
             <>
               <Menu.Label>All lines of {item.placement.name}</Menu.Label>
-              <Menu.Item onClick={() => edit(shifted.edits, `put ${item.placement.name} behind a level shifter`)}>
-                behind a level shifter{shifted.added ? ', which is added' : ' that is there'}
+              <Menu.Item onClick={() => edit(shifted.edits, `connect ${item.placement.name} through a level shifter`)}>
+                through {shifted.added ? 'a new' : 'an existing'} level shifter
               </Menu.Item>
             </>
           )}
@@ -73,7 +73,7 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
                             end: { to: 'terminal', placement: end.placement, terminal: end.terminal },
                           },
                         ],
-                        `wire ${words} to ${sayTerminal(plan, sheets, end.key)}`,
+                        `connect ${words} to ${sayTerminal(plan, sheets, end.key)}`,
                       )
                     }
                   >

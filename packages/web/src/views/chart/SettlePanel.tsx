@@ -23,7 +23,7 @@ interface SettlePanelProps {
 const few = (words: readonly string[]): string =>
   [...words.slice(0, 3), ...(words.length > 3 ? [`${words.length - 3} more`] : [])].join('; ');
 
-/** What settling would change, what it proved, and the two answers to it. */
+/** The proposed pin assignment: changes, proof, accept and refuse. */
 export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
   const { accept: onAccept, refuse: onRefuse } = settling;
   const { sheets } = useWorkbench();
@@ -65,7 +65,7 @@ export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
           <p className={styles.fact}>Solves: {few(proposal.gone.map((f) => sayFinding(plan, sheets, f).title))}.</p>
         )}
         {proposal.added.length > 0 && (
-          <p className={styles.trouble}>But then: {few(proposal.added.map((f) => sayFinding(proposal.plan, sheets, f).title))}.</p>
+          <p className={styles.trouble}>New findings: {few(proposal.added.map((f) => sayFinding(proposal.plan, sheets, f).title))}.</p>
         )}
         <p className={styles.legend}>
           <span>
@@ -110,7 +110,7 @@ function WaysOut({ plan, settling }: { readonly plan: Plan; readonly settling: S
   return (
     <>
       <p className={styles.fact}>
-        {ways.length > 0 ? 'Alternatives:' : 'No other version, helper chip or shared line was found that makes room.'}{' '}
+        {ways.length > 0 ? 'Alternatives:' : 'No other part version, expander or shared line makes room.'}{' '}
         <Link to={`/plans/${plan.id}/fits`}>Other boards</Link>
       </p>
       <ul className={styles.ways} aria-label="Alternatives" tabIndex={0}>

@@ -4,7 +4,7 @@ import styles from './Chart.module.css';
 import { WireBar } from './WireBar';
 
 interface TerminalHeadProps {
-  /** The part's name, in the first row of its group only; its supply stands below it, in the second. */
+  /** The part's name in the first row of its group; its supply in the second. */
   readonly name: string | undefined;
   readonly volts: string | undefined;
   readonly label: string;

@@ -8,7 +8,7 @@ import { useWorkbench } from '../../app/workbench';
 import { Stopped } from '../../review/workerSeat';
 import styles from './Chart.module.css';
 
-/** Every pin that a signal could have, with what that would cost the whole plan as settled freely. */
+/** Every possible pin of a signal with its cost relative to the free assignment. */
 export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readonly board: IndexedBoard; readonly terminal: string }) {
   const { feed } = useWorkbench();
   const [found, setFound] = useState<{ readonly of: string; readonly list: readonly Alternative[] } | null>(null);
@@ -20,7 +20,7 @@ export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readon
     void feed
       .search<readonly Alternative[]>((reviewer) => reviewer.alternatives(plan, terminal))
       .then((alternatives) => setFound({ of: key, list: alternatives }))
-      // Stopped with its plan, nobody waits for it any more.
+      // Stopped together with its plan.
       .catch((error: unknown) => {
         if (!(error instanceof Stopped)) throw error;
       });
@@ -32,7 +32,7 @@ export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readon
           Why here?
         </Button>
       </Popover.Target>
-      <Popover.Dropdown className={styles.why!} aria-label="What each pin would cost">
+      <Popover.Dropdown className={styles.why!} aria-label="Cost of each pin">
         {!list && (
           <p className={styles.fact} role="status">
             Trying every pin…
@@ -43,7 +43,7 @@ export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readon
             <thead>
               <tr>
                 <th scope="col">Pin</th>
-                <th scope="col">What the plan would cost more there</th>
+                <th scope="col">Additional cost there</th>
               </tr>
             </thead>
             <tbody>
@@ -60,7 +60,7 @@ export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readon
               ))}
               {list.length === 0 && (
                 <tr>
-                  <td colSpan={2}>It lies on a bus: its pin follows from the controller that the bus has.</td>
+                  <td colSpan={2}>Bus line: its pin is set by the bus controller.</td>
                 </tr>
               )}
             </tbody>

@@ -21,7 +21,7 @@ interface WishMenuProps {
 const without = (wish: Wish | undefined, ...keys: readonly (keyof Wish)[]): Wish =>
   Object.fromEntries(Object.entries(wish ?? {}).filter(([key]) => !keys.includes(key as keyof Wish)));
 
-/** What settling should do with this wire and this part: entered from the row, kept in the plan. */
+/** Preferences for this wire and part, entered from the row and saved in the plan. */
 export const WishMenu = memo(function WishMenu({ plan, board, item, column }: WishMenuProps) {
   const { sheets, edit } = useWorkbench();
   const wish = plan.wishes[item.key];
@@ -41,13 +41,13 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
   const together = plan.together[item.placement.id];
   const lie = (how: Together) => {
     const next = together === how ? null : how;
-    const what = how === 'adjacent' ? 'side by side' : 'on one port';
+    const what = how === 'adjacent' ? 'on adjacent pins' : 'on one port';
     edit(
       [{ kind: 'together', placement: item.placement.id, how: next }],
       `${next ? 'prefer' : 'no longer prefer'} ${item.placement.name} ${what}`,
     );
   };
-  // Bus lines follow their bus; only signals of the part's own can be told to lie together.
+  // Bus lines follow their bus; only individual signals can be kept together.
   const several = item.part.terminals.list.filter((t) => wantsPin(t) && !PIN_ROLES[t.role]?.line && t.role !== 'strap').length > 1;
   const own = Object.entries(plan.wires).filter(([key]) => key.startsWith(`${item.placement.id}:`));
   const lockPart = (locked: boolean) => {
@@ -90,8 +90,8 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
         {several && (
           <>
             <Menu.Label>Signals of {item.placement.name}</Menu.Label>
-            <Menu.Item onClick={() => lie('adjacent')}>{together === 'adjacent' ? 'need not be side by side' : 'side by side'}</Menu.Item>
-            <Menu.Item onClick={() => lie('port')}>{together === 'port' ? 'need not be on one port' : 'on one port'}</Menu.Item>
+            <Menu.Item onClick={() => lie('adjacent')}>{together === 'adjacent' ? 'on any pins' : 'on adjacent pins'}</Menu.Item>
+            <Menu.Item onClick={() => lie('port')}>{together === 'port' ? 'on any port' : 'on one port'}</Menu.Item>
           </>
         )}
         {!item.placement.onBoard && own.length > 0 && (

@@ -112,7 +112,7 @@ export function clashColumns(nets: Nets): ReadonlySet<string> {
   return new Set(nets.list.filter(isClash).flatMap((net) => net.pins));
 }
 
-/** Every choice where a controller has few; where any pin will do, only the customary ones: the rings say the rest. */
+/** All pin sets of a controller with few; with free pin choice only the default ones, because the rings show the rest. */
 function customarySets(board: IndexedBoard, kind: ControllerKind): readonly PinSet[] {
   return pinSetsOf(board, kind).filter(({ controller, pins }) => {
     const legal = board.controllers.get(controller)!.legal;

@@ -11,7 +11,7 @@ export function columnOfEnd(end: WireEnd): string | null {
   return end.to === 'ground' ? 'ground' : null;
 }
 
-/** The wire end a column stands for, or null where nothing can be wired (control pins, unused positions). */
+/** The wire end of a column, or null if nothing can be connected (control pins, unused positions). */
 export function endOfColumn(board: IndexedBoard, column: string): WireEnd | null {
   if (column === 'ground') return { to: 'ground' };
   if (column.startsWith('rail:')) return { to: 'rail', rail: column.slice(5) };
@@ -22,7 +22,7 @@ export function endOfColumn(board: IndexedBoard, column: string): WireEnd | null
 }
 
 function pinTitle(board: IndexedBoard, pin: BoardPin): string {
-  const able = pin.sameAs ? `the same conductor as ${pin.sameAs}` : pinAbilities(board, pin).join(', ');
+  const able = pin.sameAs ? `same conductor as ${pin.sameAs}` : pinAbilities(board, pin).join(', ');
   return [`${pin.label}, position ${pin.position}`, pin.port !== pin.label ? pin.port : '', able, pin.trouble ?? '']
     .filter(Boolean)
     .join(', ');

@@ -28,7 +28,7 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
   const value = item.wire ? endWords(plan, sheets, item.wire.end) : '';
   // The far end of a level shifter has no wire of its own: those of others end there.
   const carried = (item.carries ?? []).map((key) => sayTerminal(plan, sheets, key)).join(', ');
-  const state = value ? `on ${value}` : carried ? `carries ${carried}` : 'not wired';
+  const state = value ? `on ${value}` : carried ? `through ${carried}` : 'not connected';
   return {
     id: item.key,
     label: `${item.placement.name} ${item.terminal.label}, ${state}${row.mark === 'does' ? '' : `, ${row.mark}`}`,

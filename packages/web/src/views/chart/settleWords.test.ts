@@ -11,6 +11,6 @@ test('wires are counted as added, moved and removed', () => {
   expect(counts).toEqual({ added: 1, moved: 1, removed: 1 });
   expect([countWords(counts), countWords({ added: 0, moved: 0, removed: 0 })]).toEqual([
     'Wires: 1 added, 1 moved, 1 removed',
-    'No wire changes',
+    'No wires change',
   ]);
 });

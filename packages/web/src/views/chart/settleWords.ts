@@ -25,5 +25,5 @@ export function countWords({ added, moved, removed }: WireCounts): string {
   const words = [added > 0 ? `${added} added` : '', moved > 0 ? `${moved} moved` : '', removed > 0 ? `${removed} removed` : ''].filter(
     Boolean,
   );
-  return words.length > 0 ? `Wires: ${words.join(', ')}` : 'No wire changes';
+  return words.length > 0 ? `Wires: ${words.join(', ')}` : 'No wires change';
 }

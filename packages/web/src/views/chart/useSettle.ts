@@ -43,7 +43,7 @@ function sayNothingToDo(proved: boolean): void {
   });
 }
 
-/** Settling a plan: asked for, looked at, accepted as one undoable step or refused. */
+/** Pin assignment: requested, previewed, accepted as one undoable step or refused. */
 export function useSettle(plan: Plan): Settling {
   const { feed, edit } = useWorkbench();
   const [shown, setShown] = useState<Shown | null>(null);

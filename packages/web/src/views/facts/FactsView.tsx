@@ -5,6 +5,7 @@ import { NavLink, useParams, useSearchParams } from 'react-router';
 import { type BenchNote, covers, noteKey } from '@roof-chart/core/sheets/benchNote';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import { type Fact, factsOf, type FactValue } from '@roof-chart/core/sheets/factPath';
+import { factName, factTitle } from '@roof-chart/core/text/fieldText';
 import { bareSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -39,26 +40,30 @@ function groupsOf(sheet: Sheet): readonly FactGroup[] {
 }
 
 function FactRow({
+  kind,
   fact,
   note,
   onNote,
   onRemove,
 }: {
+  readonly kind: Sheet['kind'];
   readonly fact: Fact;
   readonly note: BenchNote | undefined;
   readonly onNote: () => void;
   readonly onRemove: () => void;
 }) {
-  const name = fact.path.slice(fact.path.indexOf('/') + 1);
+  const { labels, unit } = factName(kind, fact.path);
+  const name = labels.slice(1).join(' › ');
+  const shown = (value: FactValue) => `${valueText(value, fact.path)}${unit === undefined ? '' : `\u00a0${unit}`}`;
   return (
     <tr>
-      <th scope="row">{name.split('/').join(' › ')}</th>
+      <th scope="row">{name}</th>
       <td className="num">
         {note?.value === undefined ? (
-          valueText(fact.value, fact.path)
+          shown(fact.value)
         ) : (
           <>
-            <b>{valueText(note.value, fact.path)}</b> <s>{valueText(fact.value, fact.path)}</s>
+            <b>{shown(note.value)}</b> <s>{shown(fact.value)}</s>
           </>
         )}
       </td>
@@ -70,7 +75,7 @@ function FactRow({
         )}
       </td>
       <td className={styles.rowActions}>
-        <Button size="compact-xs" variant="subtle" onClick={onNote} aria-label={`Bench note on ${fact.path}`}>
+        <Button size="compact-xs" variant="subtle" onClick={onNote} aria-label={`Bench note on ${labels.join(' › ')}`}>
           {note ? 'Change' : 'Note'}
         </Button>
         {note && (
@@ -80,7 +85,7 @@ function FactRow({
             color="gray"
             c="var(--quiet)"
             onClick={onRemove}
-            aria-label={`Remove the note on ${fact.path}`}
+            aria-label={`Remove the note on ${labels.join(' › ')}`}
           >
             Remove
           </Button>
@@ -107,17 +112,21 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
   const groups = useMemo(() => groupsOf(sheet), [sheet]);
   const noteOf = (fact: string) => plan.benchNotes[noteKey(sheet.id, fact)];
   const take = (fact: string, note: Omit<BenchNote, 'sheet' | 'fact'> | null) =>
-    edit([{ kind: 'bench-note', sheet: sheet.id, fact, note }], `${note ? 'note' : 'remove the note'} on ${fact} of ${sheet.title}`);
+    edit(
+      [{ kind: 'bench-note', sheet: sheet.id, fact, note }],
+      `${note ? 'note' : 'remove the note'} on ${factTitle(sheet.kind, fact)} of ${sheet.title}`,
+    );
   const shown = groups.flatMap((group) => {
-    const facts = group.facts.filter((fact) => `${fact.path} ${valueText(fact.value, fact.path)}`.toLowerCase().includes(asked));
+    const facts = group.facts.filter((fact) =>
+      `${factTitle(sheet.kind, fact.path)} ${fact.path} ${valueText(fact.value, fact.path)}`.toLowerCase().includes(asked),
+    );
     return facts.length > 0 ? [{ ...group, facts }] : [];
   });
   return (
     <article className={styles.card} aria-label={`Facts of ${sheet.title}`}>
       <h2>{sheet.title}</h2>
       <p className="quiet">
-        What you find out on the bench goes before what the sheet says, in this plan. A note shows wherever its fact is used, and goes with
-        the plan’s file.
+        A bench note overrides the sheet value in this plan. It is shown wherever the fact is used and saved in the plan file.
       </p>
       <TextInput
         aria-label="Search the facts"
@@ -127,7 +136,7 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
         maw={360}
         onChange={(event) => setSearch(event.currentTarget.value ? { q: event.currentTarget.value } : {}, { replace: true })}
       />
-      {shown.length === 0 && <p className="quiet">No fact of this sheet says “{query}”.</p>}
+      {shown.length === 0 && <p className="quiet">No fact of this sheet matches “{query}”.</p>}
       {shown.map((group) => {
         const whole = noteOf(group.name);
         const typical = group.sourced.source.trust === 'typical';
@@ -138,7 +147,7 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
         return (
           <details key={`${group.name} ${String(open)}`} className={styles.group} open={open}>
             <summary>
-              {group.name} <span className="quiet num">{group.facts.length}</span>
+              {factTitle(sheet.kind, group.name)} <span className="quiet num">{group.facts.length}</span>
               {typical && <span className={settled ? styles.settled : styles.typical}>{settled ? 'confirmed' : 'unverified'}</span>}
             </summary>
             <p className={styles.source}>
@@ -149,12 +158,12 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
               <p className={styles.note}>
                 Confirmed {whole.date}: {whole.words}{' '}
                 <Button size="compact-xs" variant="subtle" onClick={() => take(group.name, null)}>
-                  Take back
+                  Withdraw
                 </Button>
               </p>
             ) : (
               <Button size="compact-xs" variant="default" onClick={() => setForm({ fact: group.name, value: undefined })}>
-                Confirm all of “{group.name}” as it is
+                Confirm all of “{factTitle(sheet.kind, group.name)}”
               </Button>
             )}
             <table className={styles.facts}>
@@ -162,6 +171,7 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
                 {group.facts.map((fact) => (
                   <FactRow
                     key={fact.path}
+                    kind={sheet.kind}
                     fact={fact}
                     note={noteOf(fact.path)}
                     onNote={() => setForm({ fact: fact.path, value: fact.value })}
@@ -177,6 +187,7 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
         <NoteForm
           key={form.fact}
           fact={form.fact}
+          title={factTitle(sheet.kind, form.fact)}
           sheetValue={form.value}
           note={noteOf(form.fact)}
           onClose={() => setForm(null)}
@@ -187,7 +198,7 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
   );
 }
 
-/** Every fact that the plan stands on, with what the bench said about it. */
+/** Every fact used by the plan, with its bench notes. */
 export function FactsView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets } = useWorkbench();

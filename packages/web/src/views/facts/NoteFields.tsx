@@ -7,7 +7,7 @@ export interface Found {
   readonly date: string;
 }
 
-/** Whether it is said how, and a day. */
+/** Whether method and date are entered. */
 export const isSound = ({ words, date }: Found): boolean => words.trim() !== '' && /^\d{4}-\d{2}-\d{2}$/.test(date);
 
 interface NoteFieldsProps {
@@ -23,7 +23,7 @@ export function NoteFields({ found, placeholder, autofocus, onChange }: NoteFiel
   return (
     <>
       <Textarea
-        label="How it was found"
+        label="Method"
         placeholder={placeholder}
         mt="sm"
         autosize
@@ -35,7 +35,7 @@ export function NoteFields({ found, placeholder, autofocus, onChange }: NoteFiel
         {...(autofocus ? { 'data-autofocus': true } : {})}
       />
       <TextInput
-        label="Day"
+        label="Date"
         type="date"
         mt="sm"
         value={found.date}

@@ -7,7 +7,8 @@ import { type Found, isSound, NoteFields } from './NoteFields';
 
 interface NoteFormProps {
   readonly fact: string;
-  /** What the sheet says. Undefined for a group, which can be confirmed only as it stands. */
+  /** The fact's name in words. */ readonly title: string;
+  /** The sheet value. Undefined for a group, which can only be confirmed. */
   readonly sheetValue: FactValue | undefined;
   readonly note: BenchNote | undefined;
   readonly onClose: () => void;
@@ -15,8 +16,8 @@ interface NoteFormProps {
   readonly onKeep: (note: Omit<BenchNote, 'sheet' | 'fact'>) => boolean;
 }
 
-/** What the bench says about one fact: that it is as the sheet has it, or another value; in words, with the day. */
-export function NoteForm({ fact, sheetValue, note, onClose, onKeep }: NoteFormProps) {
+/** A bench note on one fact: the sheet value confirmed, or a different value; with method and date. */
+export function NoteForm({ fact, title, sheetValue, note, onClose, onKeep }: NoteFormProps) {
   const [kind, setKind] = useState<'same' | 'other'>(
     sheetValue !== undefined && (note ? note.value !== undefined : true) ? 'other' : 'same',
   );
@@ -39,35 +40,30 @@ export function NoteForm({ fact, sheetValue, note, onClose, onKeep }: NoteFormPr
         }}
       >
         <p>
-          <span className="mono">{fact}</span>
-          {sheetValue !== undefined && (
-            <>
-              {' '}
-              is <b>{valueText(sheetValue, fact)}</b> in the sheet.
-            </>
-          )}
+          <b>{title}</b>
+          {sheetValue !== undefined && <> (sheet value: {valueText(sheetValue, fact)})</>}
         </p>
         {sheetValue !== undefined && (
           <SegmentedControl
             fullWidth
-            aria-label="What the bench says"
+            aria-label="Result on the bench"
             value={kind}
             onChange={(next) => setKind(next as 'same' | 'other')}
             data={[
-              { value: 'other', label: 'It is another value' },
-              { value: 'same', label: 'It is as the sheet says' },
+              { value: 'other', label: 'Different value' },
+              { value: 'same', label: 'Sheet value confirmed' },
             ]}
           />
         )}
         {kind === 'other' && (
           <TextInput
-            label="Value found"
+            label="Measured value"
             mt="sm"
             value={typed}
             onChange={(event) => setTyped(event.currentTarget.value)}
             error={
               value === null
-                ? `Expected ${typeof sheetValue === 'number' ? 'a number' : typeof sheetValue === 'boolean' ? '“yes” or “no”' : 'a text'}`
+                ? `Expected ${typeof sheetValue === 'number' ? 'a number' : typeof sheetValue === 'boolean' ? '“yes” or “no”' : 'text'}`
                 : undefined
             }
             data-autofocus
@@ -79,7 +75,7 @@ export function NoteForm({ fact, sheetValue, note, onClose, onKeep }: NoteFormPr
             Cancel
           </Button>
           <Button type="submit" disabled={!sound}>
-            Keep the note
+            Save note
           </Button>
         </Group>
       </form>

@@ -25,7 +25,7 @@ export function valueText(value: FactValue, path: string): string {
   return typeof value === 'object' ? value.join(', ') : String(value);
 }
 
-/** Today, as the builder's calendar has it. */
+/** Today's local date. */
 export function today(now: Date): string {
   const two = (n: number) => String(n).padStart(2, '0');
   return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;

@@ -21,7 +21,7 @@ const askBoards = (
 
 const boardOfFit = (fit: BoardFit): string => fit.board;
 
-const LEFT = ['Pins left', 'Analog', 'PWM', 'I2C', 'SPI', 'Serial'] as const;
+const LEFT = ['Free pins', 'Analog', 'PWM', 'I2C', 'SPI', 'Serial'] as const;
 
 const TONE = { fits: styles.good!, clashes: styles.bad!, open: styles.bad!, unknown: styles.risky! } as const;
 
@@ -48,7 +48,7 @@ function Details({ plan, fit, title }: { readonly plan: Plan; readonly fit: Boar
         ))}
       </ul>
       {present ? (
-        <p className="quiet">The plan is on this board.</p>
+        <p className="quiet">Present board of the plan.</p>
       ) : (
         <Button
           size="compact-sm"
@@ -111,7 +111,7 @@ function Row({
   );
 }
 
-/** Every board of the sheets with the plan settled on it, best first once all are known. */
+/** Every board with the plan assigned on it, best first once all are known. */
 export function BoardRanking({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
   const ids = useMemo(() => [...sheets.boards.keys()], [sheets]);

@@ -93,7 +93,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
       for (;;) {
         const asked = latest.current.plan;
         const [addition] = await feed.ask<readonly Addition[]>((reviewer) => reviewer.additions(asked, [part.id]));
-        // A plan that has changed meanwhile, by a second press, say, is asked about anew.
+        // If the plan has changed meanwhile, by a second press for example, the addition is computed again.
         if (asked !== latest.current.plan) continue;
         if (addition) latest.current.edit(addition.edits, `add ${part.title} with its wires`);
         return;
@@ -106,7 +106,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
       <Streaming
         done={found.length}
         all={ids.length}
-        words={`${counts('fits')} of ${ids.length} parts fit beside what is there, ${counts('moves')} if other wires give way.`}
+        words={`${counts('fits')} of ${ids.length} parts fit without changes, ${counts('moves')} more if other wires move.`}
       />
       <div className={fits.tools}>
         <TextInput
@@ -128,24 +128,24 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
             { value: 'fits', label: `Fits ${counts('fits')}` },
             { value: 'moves', label: `Moves wires ${counts('moves')}` },
             { value: 'risk', label: `Warning ${counts('risk')}` },
-            { value: 'no', label: `No ${counts('no')}` },
+            { value: 'no', label: `Does not fit ${counts('no')}` },
           ]}
         />
       </div>
       <div className={fits.scroller} tabIndex={0} role="region" aria-label="Parts">
         {list.length === 0 ? (
-          <p className="quiet">{matching ? `No part matches “${asked}” here.` : 'No part comes out like this.'}</p>
+          <p className="quiet">{matching ? `No part matches “${asked}” here.` : 'No part with this verdict.'}</p>
         ) : (
           <div
             role="table"
-            aria-label="What one more of each part would do"
+            aria-label="Effect of adding one more of each part"
             className={found.length < ids.length ? styles.anew : undefined}
           >
             <div role="rowgroup" className={styles.head}>
               <div role="row" className={styles.columns}>
                 <div role="columnheader">Part</div>
-                <div role="columnheader">One more</div>
-                <div role="columnheader">What it takes</div>
+                <div role="columnheader">Verdict</div>
+                <div role="columnheader">Requires</div>
                 <div role="columnheader">
                   <span className={fits.hidden}>Add</span>
                 </div>

@@ -11,9 +11,9 @@ export function Streaming({ done, all, words }: { readonly done: number; readonl
       ) : (
         <>
           <p className="quiet">
-            Trying each: <span className="num">{done}</span> of <span className="num">{all}</span>
+            Checked: <span className="num">{done}</span> of <span className="num">{all}</span>
           </p>
-          <Progress className={styles.progress!} value={(100 * done) / all} size="xs" aria-label="Tried so far" transitionDuration={0} />
+          <Progress className={styles.progress!} value={(100 * done) / all} size="xs" aria-label="Progress" transitionDuration={0} />
         </>
       )}
     </div>

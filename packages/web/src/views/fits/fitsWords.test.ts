@@ -21,7 +21,7 @@ test('a board that has too few analog pins says how many terminals are too many,
   expect(switchWords(plan, fit, sheets)).toEqual([
     expect.stringMatching(/^Proved: 2 required terminals cannot be connected\. In the best assignment: \S/),
     expect.stringMatching(/^0 of 1 wire keep their pins/),
-    'Locks lost: lamp anode; the pin does not exist on that board.',
+    'Locks removed: lamp anode; the pin does not exist on that board.',
   ]);
 });
 

@@ -40,7 +40,9 @@ export function switchWords(plan: Plan, fit: BoardFit, sheets: Sheets): readonly
   if (fit.costs.caution > 0) lines.push(`Uses ${counted(fit.costs.caution, 'pin')} with caveats.`);
   if (wires > 0) lines.push(`${fit.kept} of ${counted(wires, 'wire')} keep their pins; names, jumpers and colours are kept.`);
   if (fit.lostLocks.length > 0)
-    lines.push(`Locks lost: ${sayList(fit.lostLocks.map((key) => sayTerminal(plan, sheets, key)))}; the pin does not exist on that board.`);
+    lines.push(
+      `Locks removed: ${sayList(fit.lostLocks.map((key) => sayTerminal(plan, sheets, key)))}; the pin does not exist on that board.`,
+    );
   if (fit.left.length > 0) lines.push(`Stays on the present board: ${sayList(fit.left.map((id) => sayPlacement(plan, id)))}.`);
   return lines;
 }

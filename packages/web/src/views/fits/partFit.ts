@@ -7,7 +7,7 @@ import { partWords } from './fitsWords';
 export interface PartFit {
   readonly part: string;
   readonly verdict: AdditionVerdict;
-  /** What it takes, in one line. */
+  /** Its requirements in one line. */
   readonly words: string;
 }
 

@@ -24,10 +24,10 @@ export interface Stream<T> {
   readonly known: ReadonlyMap<string, T>;
 }
 
-/** Answers about one plan for each of a list of ids. They come from the workers portion by portion; the next edit starts anew.
- *  @param ask must be the same function at every drawing
- *  @param idOf the id that an answer is about; must be the same function, too
- *  @param each whether one answer takes far less than a turn: then the worker that reviews helps, and an edit waits a turn for it */
+/** Results for a list of IDs and one plan, computed by the workers in batches; the next edit restarts it.
+ *  @param ask must be a stable function
+ *  @param idOf the ID of a result; must be a stable function
+ *  @param each whether one result takes far less than a batch: then the review worker helps, and an edit waits for at most one batch */
 export function useStream<T>(
   plan: Plan,
   ids: readonly string[],
@@ -59,7 +59,7 @@ export function useStream<T>(
         const at = next;
         const part = list.slice(at, at + portion);
         next += part.length;
-        // One that is stopped has no answer, and nobody to wait for it.
+        // A stopped request has no result.
         const found = await who(async (reviewer) => {
           // Once for all portions: what the worker finds out about the plan stays.
           if (first) void reviewer.hold(hold, plan);

@@ -48,7 +48,7 @@ const rowOf = (name: string, { id, pair }: LevelGroup): ScaleRow => {
 const findingOf = (findings: readonly Finding[], { pair }: LevelGroup): Finding | undefined =>
   findings.find((f) => f.place.placements?.[0] === pair.placement && f.code.startsWith('level-'));
 
-/** Signals between board and parts on an axis of volts: what comes, what is asked, and what is stood, at the worst corner. */
+/** Signals between board and parts on an axis of volts: output levels, input thresholds and absolute maximum, worst case. */
 export function LevelsView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets, edit } = useWorkbench();
@@ -144,16 +144,15 @@ export function LevelsView() {
       )}
       <Shifters plan={plan} />
       <details className={styles.how}>
-        <summary>How this is worked out</summary>
+        <summary>How this is calculated</summary>
         <p>
-          Margin of the high level: what comes at the least, less what the input asks (its share of its own supply, or volts). Margin of the
-          low level: what the input takes for low, less what comes at the most. Both at the lowest and the highest of the receiver’s supply;
-          what hangs on the same rail moves with it, everything else is at its worst. Outputs drop what their resistance drops at 0.1 mA, on
-          I2C lines what 3 mA drop; lines that resistors bring high rest where those pull them. An input stands what its sheet says, else
-          its supply and 0.3 V, on I2C 0.5 V (UM10204, table 9).
+          Noise margin of the high level: lowest VOH less VIH. Noise margin of the low level: VIL less highest VOL. Both at minimum and
+          maximum supply of the receiver; parts on the same rail follow it, all other supplies are at their worst case. Output levels
+          include the drop of the output resistance at 0.1 mA, on I2C lines at 3 mA; pulled-up lines idle at the voltage of their pull-ups.
+          The absolute maximum of an input is that of its sheet, otherwise VDD + 0.3 V, on I2C VDD + 0.5 V (UM10204, table 9).
         </p>
         <p>
-          The numbers are of the sheets: <Link to={`/plans/${plan.id}/facts`}>facts of this plan, with their sources</Link>.
+          Source of the numbers: <Link to={`/plans/${plan.id}/facts`}>facts of this plan, with their sources</Link>.
         </p>
       </details>
     </div>

@@ -14,7 +14,7 @@ export const VERDICT_WORDS: { readonly [V in LevelVerdict]: string } = {
   good: 'OK',
 };
 
-/** Signals of one part that go one way and are judged alike. */
+/** Signals of one part with the same direction and verdict. */
 export interface LevelGroup {
   readonly id: string;
   readonly pair: LevelPair;
@@ -51,7 +51,7 @@ export function levelWords(plan: Plan, group: LevelGroup): string {
   const taker = pair.way === 'to-part' ? name : 'the board';
   const volts = (value: number) => formatSi(Math.max(0, value), 'V');
   const where = `${name} ${sayList(labels)}`;
-  const assumed = pair.assumed && pair.way === 'to-part' ? ' Thresholds not in its sheet: usual CMOS values assumed.' : '';
+  const assumed = pair.assumed && pair.way === 'to-part' ? ' Thresholds not in its sheet: typical CMOS values assumed.' : '';
   switch (pair.verdict) {
     case 'damage':
       return `${where}: up to ${volts(pair.mostVolts)}, ${taker} tolerates ${volts(pair.standsVolts)}. Do not apply power.${assumed}`;
@@ -66,7 +66,7 @@ export function levelWords(plan: Plan, group: LevelGroup): string {
   }
 }
 
-/** "74AHCT125, 3 of 4 channels, and the one that is there": what a packing takes. */
+/** "74AHCT125, 3 of 4 channels, and the one that is there": the modules of a packing. */
 export function moduleWords(modules: readonly PackedModule[]): string {
   return sayList(
     modules.map(

@@ -8,9 +8,9 @@ import styles from './Plans.module.css';
 
 const MOST_NAMED = 3;
 
-/** What was taken in from an archive, in words. */
+/** The result of an archive import, in words. */
 function reportText({ plans, versions, sheets, same, skipped }: ArchiveReport): string {
-  const taken = `${counted(plans, 'plan')} taken in, ${counted(versions, 'kept version')}, ${counted(sheets, 'sheet')}; ${same} already here.`;
+  const taken = `${counted(plans, 'plan')} imported, ${counted(versions, 'saved version')}, ${counted(sheets, 'sheet')}; ${same} unchanged.`;
   if (skipped.length === 0) return taken;
   const named = skipped.slice(0, MOST_NAMED).map(({ path, fault }) => `${path} (${fault})`);
   const more = skipped.length > MOST_NAMED ? ` and ${skipped.length - MOST_NAMED} more` : '';
@@ -27,10 +27,10 @@ function TakeArchive() {
     notifications.show({ message: reportText(result.data), autoClose: false });
   };
   return (
-    <FileButton accept="application/zip,.zip" onChange={(file) => void onFile(file)} inputProps={{ 'aria-label': 'Archive to take in' }}>
+    <FileButton accept="application/zip,.zip" onChange={(file) => void onFile(file)} inputProps={{ 'aria-label': 'Archive to import' }}>
       {(props) => (
         <Button variant="default" size="xs" loading={taking.isLoading} {...props}>
-          Import an archive
+          Import archive
         </Button>
       )}
     </FileButton>
@@ -59,14 +59,14 @@ function SignOut() {
 /** Everything that the server keeps, out as one file and in again. */
 export function Everything() {
   return (
-    <section className={styles.everything} aria-label="Everything">
-      <h2 className={styles.heading}>Everything in one file</h2>
+    <section className={styles.everything} aria-label="Backup">
+      <h2 className={styles.heading}>Backup</h2>
       <p className="quiet">
-        All plans, kept versions and your own sheets, as JSON files in a ZIP archive. Daily backups are made by the server.
+        All plans, saved versions and your own sheets as JSON files in a ZIP archive. The server also makes a backup every day.
       </p>
       <div className={styles.everythingTools}>
         <Button component="a" href="/api/archive" download variant="default" size="xs">
-          Export everything
+          Export all
         </Button>
         <TakeArchive />
         <SignOut />

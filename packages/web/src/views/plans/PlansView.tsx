@@ -56,8 +56,8 @@ function NewPlan() {
   return (
     <form className={styles.newPlan} onSubmit={(event) => void submit(event)} aria-label="New plan">
       <h2 className={styles.heading}>New plan</h2>
-      <Select label="Board" placeholder="Choose the board you have" data={boards} value={board} onChange={setBoard} searchable />
-      <p className={styles.boardNote}>{chosen?.summary ?? 'The board decides which pins there are; everything else hangs from it.'}</p>
+      <Select label="Board" placeholder="Choose your board" data={boards} value={board} onChange={setBoard} searchable />
+      <p className={styles.boardNote}>{chosen?.summary ?? 'The board determines the available pins, buses and rails.'}</p>
       <TextInput
         label="Name"
         placeholder="New plan"
@@ -71,7 +71,7 @@ function NewPlan() {
         </p>
       )}
       <Button type="submit" size="sm" disabled={!board} loading={creating.isLoading}>
-        Start the plan
+        Create plan
       </Button>
       <OpenFile />
     </form>
@@ -88,20 +88,20 @@ function OpenFile() {
     const tell = (message: string) => void notifications.show({ message, color: 'brick', autoClose: false });
     const text = await file.text();
     const rescued = await feed.read<PlanFileText>((reviewer) => reviewer.readPlanText(text)).catch((error: Error) => error.message);
-    if (typeof rescued === 'string') return tell(`${file.name} was not read: ${rescued} Nothing was opened.`);
+    if (typeof rescued === 'string') return tell(`${file.name} could not be read: ${rescued} Nothing was opened.`);
     if (!rescued.ok) return tell(`${file.name}: ${rescued.fault}. Nothing was opened.`);
     const { leftovers } = rescued;
     const result = await open(rescued.document);
     if (result.error) return tell(`${file.name}: ${failureWords(result.error)}`);
     const { plan, kept } = result.data;
     const fresh = kept.filter((sheet) => sheet.how !== 'same').map((sheet) => sheet.id);
-    if (fresh.length > 0) notifications.show({ message: `With it came sheets that are now your own: ${fresh.join(', ')}.` });
+    if (fresh.length > 0) notifications.show({ message: `Sheets added to your library: ${fresh.join(', ')}.` });
     if (leftovers.length > 0) {
       const name = `${file.name.replace(/\.json$/, '')}-left-over.json`;
       download(name, leftovers);
       notifications.show({
         autoClose: false,
-        message: `${counted(leftovers.length, 'place')} of ${file.name} could not be read and ${leftovers.length === 1 ? 'was' : 'were'} left out, the first at ${leftovers[0]!.path}: ${leftovers[0]!.fault}. Saved as ${name}, so that nothing is lost.`,
+        message: `${counted(leftovers.length, 'entry', 'entries')} of ${file.name} could not be read and ${leftovers.length === 1 ? 'was' : 'were'} left out; the first is ${leftovers[0]!.path}: ${leftovers[0]!.fault}. The original content is saved as ${name}.`,
       });
     }
     void navigate(`/plans/${plan.id}/chart`);
@@ -110,7 +110,7 @@ function OpenFile() {
     <FileButton accept="application/json,.json" onChange={(file) => void take(file)} inputProps={{ 'aria-label': 'Plan file to open' }}>
       {(props) => (
         <Button variant="default" {...props}>
-          Open a plan file
+          Open plan file
         </Button>
       )}
     </FileButton>
@@ -162,7 +162,7 @@ function useDelete(): (plan: PlanSummary) => Promise<void> {
       autoClose: 20000,
       message: (
         <span className={styles.toast}>
-          “{plan.name}” is deleted.
+          “{plan.name}” deleted.
           <Button variant="outline" onClick={() => void undo()}>
             Undo
           </Button>
@@ -186,7 +186,7 @@ export function PlansView() {
     <div className={styles.page}>
       <header className={styles.top}>
         <h1>Roof Chart</h1>
-        <p className="quiet">Which wire goes to which pin, decided and checked before anything is soldered.</p>
+        <p className="quiet">Plan every wire and check every level, address and current before you solder.</p>
         <Link to="/sheets" className={styles.sheetsLink}>
           Library of boards and parts
         </Link>
@@ -206,8 +206,8 @@ export function PlansView() {
             )}
           </div>
           {plans.isError && <p className={styles.error}>{failureWords(plans.error)}</p>}
-          {plans.isSuccess && all.length === 0 && <p className="quiet">No plans yet. Choose your board at the right and start one.</p>}
-          {all.length > 0 && shown.length === 0 && <p className="quiet">No plan has “{query}” in its name.</p>}
+          {plans.isSuccess && all.length === 0 && <p className="quiet">No plans yet. Choose your board on the right and create one.</p>}
+          {all.length > 0 && shown.length === 0 && <p className="quiet">No plan matches “{query}”.</p>}
           <ul className={styles.list}>
             {shown.map((plan) => (
               <PlanRow key={plan.id} plan={plan} onDelete={(p) => void onDelete(p)} />
@@ -215,7 +215,7 @@ export function PlansView() {
           </ul>
           {plans.data && plans.data.total > all.length && (
             <p className="quiet">
-              The {all.length} plans changed last are shown, of {plans.data.total}.
+              The {all.length} most recently changed plans are shown, of {plans.data.total}.
             </p>
           )}
         </section>

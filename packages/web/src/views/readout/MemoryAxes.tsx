@@ -17,7 +17,7 @@ interface AxisProps {
   readonly rows: readonly ScaleRow[];
 }
 
-/** An axis of bytes with what takes them one after another, and the end of what there is. */
+/** An axis of bytes with each use in turn, and the total. */
 function Axis({ label, words, total, used, rows }: AxisProps) {
   const max = Math.max(total, used) * 1.06;
   const scale: Scale = {

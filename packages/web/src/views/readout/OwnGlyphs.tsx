@@ -56,19 +56,19 @@ interface OwnGlyphsProps {
   readonly onChange: (glyphs: Glyphs | undefined, words: string) => void;
 }
 
-/** Characters of the builder's own, for what the display has no form of. */
+/** Custom characters that the display lacks. */
 export function OwnGlyphs({ glyphs, unit, onChange }: OwnGlyphsProps) {
   const [fresh, setFresh] = useState('');
   const all = Object.entries(glyphs);
   const set = (character: string, dots: readonly number[] | undefined) => {
     const { [character]: _before, ...others } = glyphs;
     const next = dots ? { ...glyphs, [character]: dots } : others;
-    onChange(Object.keys(next).length > 0 ? next : undefined, `own character ${character}`);
+    onChange(Object.keys(next).length > 0 ? next : undefined, `custom character ${character}`);
   };
   const [character] = [...fresh];
   return (
     <details className={styles.own} open={all.length > 0}>
-      <summary>Characters of your own ({all.length})</summary>
+      <summary>Custom characters ({all.length})</summary>
       <div className={styles.glyphs}>
         {all.map(([one, dots]) => (
           <div key={one} className={styles.glyph}>
@@ -103,7 +103,7 @@ export function OwnGlyphs({ glyphs, unit, onChange }: OwnGlyphsProps) {
           </Button>
         </form>
       ) : (
-        <p className={`quiet ${styles.fact}`}>The display has places for {PLAN_LIMITS.ownGlyphs}.</p>
+        <p className={`quiet ${styles.fact}`}>The display stores {PLAN_LIMITS.ownGlyphs}.</p>
       )}
     </details>
   );

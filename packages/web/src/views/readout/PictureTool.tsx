@@ -30,7 +30,7 @@ const ORDER_WORDS: { readonly [O in Order]: string } = {
   rows: 'row by row',
 };
 
-/** The form that a display usually takes pictures in. */
+/** The usual picture format of a display. */
 function usualForm(part: PartSheet): PictureForm {
   const format = part.memory?.format ?? '';
   const bits = format.startsWith('16 bits') ? 16 : format.startsWith('4 bits') ? 4 : 1;
@@ -131,7 +131,7 @@ function FormFields({ form, onChange }: FormFieldsProps) {
             min={0}
             max={254}
             value={form.threshold}
-            thumbLabel="Threshold of lightness"
+            thumbLabel="Brightness threshold"
             onChange={(threshold) => onChange({ ...form, threshold })}
           />
         </label>
@@ -187,12 +187,12 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
         <FileButton onChange={take} accept="image/png,image/jpeg,image/webp,image/gif">
           {(props) => (
             <Button {...props} size="compact-sm" variant="default">
-              Open a picture
+              Open picture
             </Button>
           )}
         </FileButton>
         <span className="quiet">
-          or drop it here: it is brought to {columns} × {rows} pixels and made into bytes.
+          or drop it here; it is scaled to {columns} × {rows} pixels and converted to bytes.
         </span>
       </div>
       {problem && (

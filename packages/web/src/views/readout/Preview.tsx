@@ -43,7 +43,7 @@ interface Box {
   readonly height: number;
 }
 
-/** A character of the builder's own, dot by dot. */
+/** A custom character, dot by dot. */
 function OwnDots({ dots, x, y, cell }: { readonly dots: readonly number[]; readonly x: number; readonly y: number; readonly cell: Box }) {
   const size = Math.min(cell.width / 6, cell.height / 9);
   return (
@@ -67,7 +67,7 @@ function OwnDots({ dots, x, y, cell }: { readonly dots: readonly number[]; reado
   );
 }
 
-/** Letters in boxes: those that cannot be shown are struck. */
+/** Characters in cells; unavailable ones are struck out. */
 function Letters({
   layout,
   cell,
@@ -112,7 +112,7 @@ interface PreviewProps {
   readonly step: number;
 }
 
-/** A display with its text as it will stand on it: its real columns and rows, and what of it has no form. */
+/** A display with its text in its real columns and rows, unavailable characters marked. */
 export function Preview({ part, readout, name, step }: PreviewProps) {
   const layout = layoutText(part, readout);
   if (!layout || !part.readout) return null;

@@ -79,7 +79,7 @@ function Display({ plan, placement, part, line }: DisplayProps) {
   const [text, setText] = useState(kept?.text ?? '');
   const shown: Readout = { ...kept, text };
   const layout = layoutText(part, shown);
-  /** Where a running text stands: at first as it is when all of the display is filled. */
+  /** Scroll position of a text: initially with the display filled. */
   const [step, setStep] = useState(part.readout?.columns ?? 0);
   const table = segmentTable(plan, sheets, placement.id);
   const set = (change: { readonly [K in keyof Readout]?: Readout[K] | undefined }, words: string) => {
@@ -148,7 +148,7 @@ function Display({ plan, placement, part, line }: DisplayProps) {
             size="xs"
             label="Scroll longer text"
             checked={kept?.scroll === true}
-            onChange={(event) => set({ scroll: event.currentTarget.checked ? true : undefined }, `running text of ${placement.name}`)}
+            onChange={(event) => set({ scroll: event.currentTarget.checked ? true : undefined }, `scrolling text of ${placement.name}`)}
           />
         )}
         {line && pixels && (
@@ -157,7 +157,7 @@ function Display({ plan, placement, part, line }: DisplayProps) {
             label="Frame buffer"
             value={line.picture}
             data={Object.entries(PICTURE_WORDS).map(([value, label]) => ({ value, label }))}
-            onChange={(event) => set({ picture: event.currentTarget.value as MemoryLine['picture'] }, `picture of ${placement.name}`)}
+            onChange={(event) => set({ picture: event.currentTarget.value as MemoryLine['picture'] }, `frame buffer of ${placement.name}`)}
           />
         )}
       </div>

@@ -30,10 +30,10 @@ export const memoryRows = (plan: Plan, { ramBytes, runtimeBytes, lines }: Memory
   );
 
 function flashHead(plan: Plan, { placement, what, name }: FlashLine): string {
-  if (what === 'font') return 'Letters of 5 × 7 dots';
+  if (what === 'font') return '5 × 7 font';
   const of = nameOf(plan, placement);
   if (what === 'picture') return `${of}: ${name ?? 'picture'}`;
-  return what === 'table' ? `${of}: segment table` : `${of}: own characters`;
+  return what === 'table' ? `${of}: segment table` : `${of}: custom characters`;
 }
 
 /** The boot loader and all that displays bring along in flash. */

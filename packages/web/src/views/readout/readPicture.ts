@@ -7,17 +7,17 @@ const MOST_BYTES = 30e6;
  *  @throws RangeError saying what is wrong with it, and what would do */
 export async function readPicture(file: File, width: number, height: number): Promise<Pixels> {
   if (file.size > MOST_BYTES)
-    throw new RangeError(`${file.name} has ${Math.round(file.size / 1e6)} MB: at most ${MOST_BYTES / 1e6} MB are opened.`);
+    throw new RangeError(`${file.name} has ${Math.round(file.size / 1e6)} MB; the limit is ${MOST_BYTES / 1e6} MB.`);
   let bitmap: ImageBitmap;
   try {
     bitmap = await createImageBitmap(file);
   } catch {
-    throw new RangeError(`${file.name} is no picture that this browser can read: PNG, JPEG, WebP and GIF do.`);
+    throw new RangeError(`${file.name} is not an image this browser can read. Supported: PNG, JPEG, WebP and GIF.`);
   }
   try {
     if (bitmap.width * bitmap.height > MOST_PIXELS)
       throw new RangeError(
-        `${file.name} has ${bitmap.width} × ${bitmap.height} pixels: at most ${MOST_PIXELS / 1e6} million are read. Make it smaller first; the display has ${width} × ${height}.`,
+        `${file.name} has ${bitmap.width} × ${bitmap.height} pixels; the limit is ${MOST_PIXELS / 1e6} million. Reduce it first; the display has ${width} × ${height}.`,
       );
     const canvas = new OffscreenCanvas(width, height);
     const context = canvas.getContext('2d', { willReadFrequently: true })!;

@@ -4,7 +4,7 @@ test('memory says what there is, what pictures take, and what is left or missing
   expect(memoryWords({ ramBytes: 2048, runtimeBytes: 250, usedBytes: 1024, leftBytes: 774, lines: [] })).toBe(
     '2 KiB RAM, 250 B for the runtime and its stack, 1 KiB for frame buffers: 774 B left for the program.',
   );
-  expect(memoryWords({ ramBytes: 2048, runtimeBytes: 0, usedBytes: 8192, leftBytes: -6144, lines: [] })).toMatch(/6 KiB too much\.$/);
+  expect(memoryWords({ ramBytes: 2048, runtimeBytes: 0, usedBytes: 8192, leftBytes: -6144, lines: [] })).toMatch(/6 KiB over the limit\.$/);
 });
 
 test('a layout says its room, what is cut and what has no form', () => {

@@ -14,18 +14,18 @@ export const PICTURE_WORDS: { readonly [P in MemoryLine['picture']]: string } = 
 export function memoryWords({ ramBytes, runtimeBytes, usedBytes, leftBytes }: MemoryLedger): string {
   if (ramBytes === 0) return `RAM size unknown; frame buffers use ${formatBytes(usedBytes)}.`;
   const runtime = runtimeBytes > 0 ? `, ${formatBytes(runtimeBytes)} for the runtime and its stack` : '';
-  const left = leftBytes >= 0 ? `${formatBytes(leftBytes)} left for the program` : `${formatBytes(-leftBytes)} too much`;
+  const left = leftBytes >= 0 ? `${formatBytes(leftBytes)} left for the program` : `${formatBytes(-leftBytes)} over the limit`;
   return `${formatBytes(ramBytes)} RAM${runtime}, ${formatBytes(usedBytes)} for frame buffers: ${left}.`;
 }
 
 /** What flash there is, and what displays take of it. */
 export function flashWords({ flashBytes, runtimeBytes, usedBytes, leftBytes }: FlashLedger): string {
   const loader = runtimeBytes > 0 ? `, ${formatBytes(runtimeBytes)} for the boot loader` : '';
-  const left = leftBytes >= 0 ? `${formatBytes(leftBytes)} left for the program` : `${formatBytes(-leftBytes)} too much`;
+  const left = leftBytes >= 0 ? `${formatBytes(leftBytes)} left for the program` : `${formatBytes(-leftBytes)} over the limit`;
   return `${formatBytes(flashBytes)} flash${loader}, ${formatBytes(usedBytes)} for fonts, pictures and tables: ${left}.`;
 }
 
-/** Steps a second at which a running text is read well. */
+/** Readable scroll rate, in steps per second. */
 const STEPS_PER_SECOND = 20;
 
 /** How much of a text is seen, and what has no form. */

@@ -41,7 +41,7 @@ function Outputs({ calculation, result }: { readonly calculation: Calculation; r
   );
 }
 
-/** The drawer as the input `series` takes it. */
+/** The values on hand as the input `series`. */
 const drawerText = ({ series, own }: Plan['drawer']): string => (series === 'own' ? (own ?? []).join(', ') : series);
 
 /** Resistors of keys, put into the plan. */
@@ -113,7 +113,7 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
   /** How much of what runs is done, from 0 to 1. */
   const [running, setRunning] = useState<number | null>(null);
   const calculation = CALCULATIONS.find((c) => c.id === id)!;
-  // What the builder has, unless he says otherwise here.
+  // The values on hand by default.
   const drawer = calculation.inputs.some((i) => i.name === 'series' && i.default !== 'E6') ? drawerText(plan.drawer) : undefined;
   const values: { readonly [name: string]: string } = given[id] ?? {};
   const run = () => {

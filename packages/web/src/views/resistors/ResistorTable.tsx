@@ -16,7 +16,7 @@ interface RowProps {
   readonly onChoose: () => void;
 }
 
-/** The letters of a value; none where it has more digits than they say. */
+/** The marking code of a value; none if it has too many digits. */
 function letters(ohms: number): string {
   try {
     return letterCode(ohms);

@@ -2,7 +2,7 @@ import type { CalcResult } from '@roof-chart/core/electrics/calculations/calcula
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { type Driver, splitKey, type TerminalKey } from '@roof-chart/core/plan/plan';
 
-/** Calculations whose result can stand at a terminal of a plan, with what it is there. */
+/** Calculations whose result can be applied to a terminal of a plan, and as what. */
 export const ENTRIES: { readonly [id: string]: string } = {
   led: 'a resistor in the wire',
   multiplex: 'a resistor in the wire',

@@ -9,7 +9,7 @@ export const writeLadder = ({ pull, row }: LadderValues): string => [pull, ...ro
 /** A comma or semicolon with nothing before or after it. */
 const HAS_GAP = /^\s*[,;]|[,;]\s*(?:[,;]|$)/;
 
-/** Resistors as they were typed, or the sentence that says what is wrong with them.
+/** Parses typed resistors, or returns what is wrong with them.
  *  @example readLadder('10k, 2k2') // { pull: 10000, row: [2200] } */
 export function readLadder(text: string): LadderValues | string {
   const split = splitValues(text);

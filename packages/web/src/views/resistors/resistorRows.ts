@@ -48,7 +48,7 @@ export function purposeWords({ why }: PlanResistor): string {
   }
 }
 
-/** The edit that gives a resistor another value, or takes it away. */
+/** The edit that changes or removes a resistor. */
 export function resistorEdit(plan: Plan, { id, key, why }: PlanResistor, ohms: number | null): Edit {
   if (why.use === 'bus') {
     const { addedOhms: _before, ...others } = plan.busSettings[why.segment] ?? {};

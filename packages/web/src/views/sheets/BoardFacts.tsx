@@ -8,7 +8,7 @@ import { factRows } from './factWords';
 
 function legalWords(controller: Controller): string {
   const { legal } = controller;
-  if (legal.rule === 'membership') return 'any pins that carry its lines';
+  if (legal.rule === 'membership') return 'any pin with the line’s function';
   const listed = (sets: readonly PinChoice[]) =>
     sets
       .map((set) =>
@@ -33,7 +33,7 @@ function madeFrom({ regulator }: Rail, rails: readonly Rail[]): string {
 const currentWords = ({ typicalMilliamps, peakMilliamps }: OwnCurrent): string =>
   `${typicalMilliamps}\u00a0mA, up to ${peakMilliamps}\u00a0mA`;
 
-/** Everything a board sheet says. */
+/** All facts of a board sheet. */
 export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
   const { sheet } = board;
   const header = new Map(sheet.headers.list.map((h) => [h.id, h.title]));
@@ -42,7 +42,7 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
       <Group title={`Pins, ${sheet.pins.list.length}`} source={sheet.pins.source}>
         <ListTable
           label="Pins"
-          heads={['Header', 'No.', 'Label', 'Port', 'Can', 'Beware']}
+          heads={['Header', 'No.', 'Label', 'Port', 'Functions', 'Restrictions']}
           rows={sheet.pins.list.map((pin) => [
             pin.header ? header.get(pin.header) : 'not brought out',
             <span className="num">{pin.position ?? ''}</span>,
@@ -50,19 +50,23 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
             <span className="mono">{pin.port === pin.label ? '' : pin.port}</span>,
             pin.kind === 'io'
               ? pin.sameAs
-                ? `the same conductor as ${pin.sameAs}`
+                ? `same conductor as ${pin.sameAs}`
                 : pinAbilities(board, board.pins.get(pin.id)!).join(', ')
               : pin.kind,
-            [pin.trouble, ...(pin.duties ?? []).map((d) => d.note), pin.limits?.tolerantVolts ? `takes ${pin.limits.tolerantVolts} V` : '']
+            [
+              pin.trouble,
+              ...(pin.duties ?? []).map((d) => d.note),
+              pin.limits?.tolerantVolts ? `tolerates ${pin.limits.tolerantVolts} V` : '',
+            ]
               .filter(Boolean)
               .join('. '),
           ])}
         />
       </Group>
-      <Group title="Controllers" source={sheet.controllers.source}>
+      <Group title="Bus controllers" source={sheet.controllers.source}>
         <ListTable
           label="Controllers"
-          heads={['Controller', 'Highest clock', 'Legal pins', 'Note']}
+          heads={['Controller', 'Maximum clock', 'Pins', 'Note']}
           rows={sheet.controllers.list.map((c) => [
             c.title,
             <span className="num">{formatSi(c.maxHz, 'Hz')}</span>,
@@ -71,28 +75,28 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
           ])}
         />
       </Group>
-      <Group title="Rails" source={sheet.rails.source}>
+      <Group title="Power rails" source={sheet.rails.source}>
         <ListTable
           label="Rails"
-          heads={['Rail', 'Nominal', 'Usual', 'Limits', 'Budget', 'Made from', 'The board itself', 'Fed by']}
+          heads={['Rail', 'Nominal', 'Normal range', 'Limits', 'Maximum current', 'Regulated from', 'Board current', 'Supplied by']}
           rows={sheet.rails.list.map((rail) => [
             rail.label,
             <span className="num">{formatSi(typical(rail.volts), 'V')}</span>,
             <span className="num">{rail.usual ? `${rail.usual.min} to ${rail.usual.max}\u00a0V` : ''}</span>,
             <span className="num">{`${rail.volts.min} to ${rail.volts.max}\u00a0V`}</span>,
-            <span className="num">{rail.budgetMilliamps === undefined ? 'not known' : `${rail.budgetMilliamps} mA`}</span>,
+            <span className="num">{rail.budgetMilliamps === undefined ? 'unknown' : `${rail.budgetMilliamps} mA`}</span>,
             madeFrom(rail, sheet.rails.list),
             <span className="num">{rail.own ? currentWords(rail.own) : ''}</span>,
             rail.feed,
           ])}
         />
       </Group>
-      <Group title="Electrical" source={sheet.electrical.source}>
-        <FactTable rows={factRows(sheet.electrical, ['portSums'])} />
+      <Group title="Electrical characteristics" source={sheet.electrical.source}>
+        <FactTable rows={factRows({ kind: 'board', parent: 'electrical' }, sheet.electrical, ['portSums'])} />
         {sheet.electrical.portSums && (
           <ListTable
-            label="Sums of current by ports"
-            heads={['Ports', 'Sink', 'Source']}
+            label="Current limits per port"
+            heads={['Ports', 'Maximum sink', 'Maximum source']}
             rows={sheet.electrical.portSums.map((sum) => [
               sum.ports,
               <span className="num">{sum.sinkMilliamps} mA</span>,
@@ -102,14 +106,14 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
         )}
       </Group>
       <Group title="Memory" source={sheet.memory.source}>
-        <FactTable rows={factRows(sheet.memory)} />
+        <FactTable rows={factRows({ kind: 'board', parent: 'memory' }, sheet.memory)} />
       </Group>
       {(sheet.onBoard.list.length > 0 || sheet.onBoard.parts) && (
         <Group title="On the board" source={sheet.onBoard.source}>
           <FactTable
             rows={[
               ...sheet.onBoard.list.map((o) => ({ name: o.what, value: `${o.pin}. ${o.note}` })),
-              ...(sheet.onBoard.parts ?? []).map((p) => ({ name: p.name, value: `${p.part}, soldered on` })),
+              ...(sheet.onBoard.parts ?? []).map((p) => ({ name: p.name, value: `${p.part}, soldered` })),
             ]}
           />
         </Group>
@@ -120,10 +124,10 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
             rows={[
               { name: 'Kind', value: sheet.radio.kinds },
               {
-                name: 'Takes away',
+                name: 'Blocks',
                 value: sheet.radio.blocksAdc.length > 0 ? `analog inputs of ${sheet.radio.blocksAdc.join(', ')}` : 'nothing',
               },
-              ...(sheet.radio.own ? [{ name: 'Takes from the logic supply', value: currentWords(sheet.radio.own) }] : []),
+              ...(sheet.radio.own ? [{ name: 'Additional current, logic rail', value: currentWords(sheet.radio.own) }] : []),
               ...(sheet.radio.note ? [{ name: 'Note', value: sheet.radio.note }] : []),
             ]}
           />
@@ -131,11 +135,11 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
       )}
       {sheet.microPython && (
         <Group title="MicroPython" source={sheet.microPython.source}>
-          <p>Runs on it; there is a probe for the bench.</p>
+          <p>Supported; a bench probe is available.</p>
         </Group>
       )}
       {sheet.enabling && (
-        <Group title="To be switched on" source={sheet.enabling.source}>
+        <Group title="Controllers to enable" source={sheet.enabling.source}>
           <FactTable
             rows={sheet.enabling.list.map((e) => ({
               name: board.controllers.get(e.controller)!.title,

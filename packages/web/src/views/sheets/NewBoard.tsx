@@ -37,8 +37,8 @@ function Preview({ table }: { readonly table: PinTable }) {
   return (
     <>
       <p aria-live="polite">
-        <span className="num">{table.rows.length}</span> pins understood
-        {strange > 0 ? `; on ${strange} some words were not, and are left out` : ''}.
+        <span className="num">{table.rows.length}</span> pins recognised
+        {strange > 0 ? `; unrecognised words on ${counted(strange, 'pin')} are left out` : ''}.
       </p>
       {table.faults.length > 0 && (
         <ul className={styles.tableFaults} aria-label="Faults in the table">
@@ -52,8 +52,8 @@ function Preview({ table }: { readonly table: PinTable }) {
       )}
       {table.rows.length > 0 && (
         <ListTable
-          label="Pins as understood"
-          heads={['Header', 'No.', 'Label', 'Port', 'Kind', 'Can', 'Not understood']}
+          label="Recognised pins"
+          heads={['Header', 'No.', 'Label', 'Port', 'Kind', 'Functions', 'Not recognised']}
           rows={table.rows.map((row) => [
             row.header,
             <span className="num">{row.position}</span>,
@@ -74,28 +74,26 @@ function Preview({ table }: { readonly table: PinTable }) {
   );
 }
 
-/** Which facts a board takes from the sheet of another one with its chip. */
+/** The facts copied from another board with the same chip. */
 function KnownChip({ known, volts, table }: { readonly known: BoardSheet | undefined; readonly volts: number; readonly table: PinTable }) {
   if (!known)
     return (
-      <p className="quiet">
-        No sheet has this chip: levels, currents and clocks will be typical values of CMOS chips, and the sheet says so.
-      </p>
+      <p className="quiet">No sheet has this chip: levels, currents and clocks are set to typical CMOS values and marked unverified.</p>
     );
   const facts = chipFacts(known, volts);
   const signals = table.rows.filter((row) => row.kind === 'io');
   const met = signals.filter((row) => facts.pinOf(row)).length;
   return (
     <p className="quiet" aria-live="polite">
-      Taken from {known.title}, which has the same chip:{' '}
-      {facts.sameVolts ? 'levels, currents' : 'currents (its levels are for another voltage)'}, bus controllers with their clocks, memory
-      {signals.length > 0 && `, and what ${met} of ${counted(signals.length, 'signal pin')} can do`}. Not taken: rails, and what a board
-      hangs on its pins.
+      Copied from {known.title}(same chip): {facts.sameVolts ? 'levels, currents' : 'currents (its levels are for a different supply)'}, bus
+      controllers with their clocks, memory
+      {signals.length > 0 && `, and the functions of ${met} of ${counted(signals.length, 'signal pin')}`}. Not copied: rails and on-board
+      parts.
     </p>
   );
 }
 
-/** A board of one's own from a pasted pin table. */
+/** A new board from a pasted pin table. */
 export function NewBoard() {
   const navigate = useNavigate();
   const [keep, keeping] = useKeepSheetsMutation();
@@ -114,13 +112,13 @@ export function NewBoard() {
     const about = { id: `my-${slug(title)}`, title: title.trim(), chip: chip.trim(), form: 'own board', logicVolts: volts };
     const read = readSheet(JSON.parse(JSON.stringify(boardFromTable(about, table.rows, known))));
     const tell = (message: string) => void notifications.show({ message, color: 'brick', autoClose: false });
-    if (!read.ok) return tell(`${read.faults[0]!.path}: ${read.faults[0]!.fault}. The table is kept here.`);
+    if (!read.ok) return tell(`${read.faults[0]!.path}: ${read.faults[0]!.fault}. Nothing was saved; the table is kept.`);
     const result = await keep([read.sheet]);
     if (result.error) return tell(failureWords(result.error));
     void navigate(`/sheets/${about.id}`);
   };
   return (
-    <SheetsPage title="New board from a pin table">
+    <SheetsPage title="New board from pin table">
       <form className={styles.newBoard} onSubmit={(event) => void make(event)}>
         <section className={styles.newBoardForm}>
           <TextInput
@@ -131,16 +129,10 @@ export function NewBoard() {
             onChange={(e) => setTitle(e.currentTarget.value)}
           />
           <div className={styles.pair}>
-            <TextInput
-              label="Chip"
-              placeholder="its marking"
-              value={chip}
-              maxLength={40}
-              onChange={(e) => setChip(e.currentTarget.value)}
-            />
+            <TextInput label="Chip" placeholder="as marked" value={chip} maxLength={40} onChange={(e) => setChip(e.currentTarget.value)} />
             <NumberInput
               size="xs"
-              label="Volts of its signals"
+              label="Logic supply, V"
               min={1.2}
               max={5.5}
               step={0.1}
@@ -151,7 +143,7 @@ export function NewBoard() {
           {chip.trim() !== '' && <KnownChip known={known} volts={volts} table={table} />}
           <Textarea
             label="Pin table"
-            description="Paste it from a spreadsheet, a page or a text file. Columns are found by their titles: Pin, Name, GPIO, Functions, Header."
+            description="Paste it from a spreadsheet, a web page or a text file. Columns are recognised by their titles: Pin, Name, GPIO, Functions, Header."
             placeholder={EXAMPLE}
             value={text}
             onChange={(e) => setText(e.currentTarget.value)}
@@ -159,19 +151,19 @@ export function NewBoard() {
             classNames={{ input: styles.pasted! }}
           />
           <Button type="submit" disabled={!ready} loading={keeping.isLoading}>
-            Make the board
+            Create the board
           </Button>
           {!ready && (
             <p className="quiet">
               {table.faults.length > 0
-                ? 'Mend the lines named at the right first.'
-                : 'It needs a title, the chip, and a table with a line for each pin.'}
+                ? 'Correct the lines listed on the right first.'
+                : 'Enter a title, the chip, and a table with one line per pin.'}
             </p>
           )}
         </section>
-        <section aria-label="What was understood" className={styles.preview}>
+        <section aria-label="Recognised pins" className={styles.preview}>
           {text.trim() === '' ? (
-            <p className="quiet">What is understood of the table appears here as you paste it.</p>
+            <p className="quiet">Paste the table: the recognised pins appear here.</p>
           ) : (
             <>
               <ReadingState reading={reading} />

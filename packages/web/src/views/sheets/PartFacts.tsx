@@ -3,13 +3,13 @@ import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { ROLE_WORDS } from '@roof-chart/core/sheets/roles';
 import { deviceAddresses } from '../stock/stockWords';
 import { FactTable, Group, ListTable } from './FactTable';
-import { factRows } from './factWords';
+import { factRows, type Within } from './factWords';
 
 const HOW = {
   fixed: 'fixed',
   strap: 'by strap',
-  'order-code': 'by the letters ordered',
-  program: 'set by the program after start',
+  'order-code': 'by the part number ordered',
+  program: 'set by the program after start-up',
   stored: 'stored in the part',
 } as const;
 
@@ -17,12 +17,12 @@ function busRows(part: PartSheet) {
   const devices = (part.bus.devices ?? []).flatMap((device) => [
     {
       name: device.chip,
-      value: `${deviceAddresses(device)}, ${HOW[device.how]}, at most ${device.maxHz / 1000} kHz, ${
-        device.clockStretching === false ? 'no clock stretching' : 'may stretch the clock'
+      value: `${deviceAddresses(device)}, ${HOW[device.how]}, up to ${device.maxHz / 1000} kHz, ${
+        device.clockStretching === false ? 'no clock stretching' : 'uses clock stretching'
       }`,
     },
     ...(device.alsoAnswers ?? []).map((also) => ({
-      name: `${device.chip} also`,
+      name: `${device.chip}, further address`,
       value: `${formatAddress(also.address)}: ${also.note}`,
     })),
   ]);
@@ -30,24 +30,26 @@ function busRows(part: PartSheet) {
     name: `strap ${strap.id}`,
     value: strap.states.map((s) => `${s.words}${s.id === strap.default ? ' (as delivered)' : ''}`).join('; '),
   }));
-  return [...factRows(part.bus, ['devices', 'straps', 'modeTies']), ...devices, ...straps];
+  return [...factRows(within('bus'), part.bus, ['devices', 'straps', 'modeTies']), ...devices, ...straps];
 }
 
-/** Everything a part sheet says. */
+const within = (parent: string): Within => ({ kind: 'part', parent });
+
+/** All facts of a part sheet. */
 export function PartFacts({ part }: { readonly part: PartSheet }) {
   return (
     <>
       <Group title={`Terminals, ${part.terminals.list.length}`} source={part.terminals.source}>
         <ListTable
           label="Terminals"
-          heads={['No.', 'Label', 'Also printed', 'Role', 'Need', 'Note']}
+          heads={['No.', 'Label', 'Other labels', 'Role', 'Connection', 'Note']}
           rows={part.terminals.list.map((t) => [
             <span className="num">{t.number}</span>,
             <span className="mono">{t.label}</span>,
             <span className="mono">{t.also?.join(' ') ?? ''}</span>,
             ROLE_WORDS[t.role],
             `${t.need}${t.ties ? `, may be tied to ${t.ties.join(' or ')}` : ''}`,
-            [t.note, t.through ? `Through ${t.through}.` : ''].filter(Boolean).join(' '),
+            [t.note, t.through ? `In series: ${t.through}.` : ''].filter(Boolean).join(' '),
           ])}
         />
       </Group>
@@ -56,38 +58,38 @@ export function PartFacts({ part }: { readonly part: PartSheet }) {
       </Group>
       {part.supply && (
         <Group title="Supply" source={part.supply.source}>
-          <FactTable rows={factRows(part.supply)} />
+          <FactTable rows={factRows(within('supply'), part.supply)} />
         </Group>
       )}
       {part.levels && (
         <Group title="Logic levels" source={part.levels.source}>
-          <FactTable rows={factRows(part.levels)} />
+          <FactTable rows={factRows(within('levels'), part.levels)} />
         </Group>
       )}
-      <Group title="On the module" source={part.module.source}>
-        <FactTable rows={factRows(part.module)} />
+      <Group title="Components on the module" source={part.module.source}>
+        <FactTable rows={factRows(within('module'), part.module)} />
       </Group>
       {part.memory && (
-        <Group title="Memory it asks of the board" source={part.memory.source}>
-          <FactTable rows={factRows(part.memory)} />
+        <Group title="Memory required on the board" source={part.memory.source}>
+          <FactTable rows={factRows(within('memory'), part.memory)} />
         </Group>
       )}
       {part.readout && (
-        <Group title="Readout" source={part.readout.source}>
-          <FactTable rows={factRows(part.readout)} />
+        <Group title="Display format" source={part.readout.source}>
+          <FactTable rows={factRows(within('readout'), part.readout)} />
         </Group>
       )}
       {part.polarity && (
         <Group title="LEDs" source={part.polarity.source}>
-          <FactTable rows={factRows(part.polarity)} />
+          <FactTable rows={factRows(within('polarity'), part.polarity)} />
         </Group>
       )}
       <Group title="First power-up" source={part.firstLight.source}>
         <p>{part.firstLight.see}</p>
-        <p className="quiet">If not: {part.firstLight.causes.join('; ')}.</p>
+        <p className="quiet">Not working? Check: {part.firstLight.causes.join('; ')}.</p>
       </Group>
       {part.twins.length > 0 && (
-        <Group title="Mistaken for">
+        <Group title="Look-alikes">
           <FactTable rows={part.twins.map((t) => ({ name: t.what, value: t.tell }))} />
         </Group>
       )}

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
 import type { IndexedBoard, IndexedPart } from '@roof-chart/core/sheets/sheetIndex';
+import { factTitle } from '@roof-chart/core/text/fieldText';
 import { useWorkbench } from '../../app/workbench';
 import { failureWords, useRemoveSheetMutation, useSheetPlansQuery } from '../../store/api';
 import { BoardFacts } from './BoardFacts';
@@ -12,11 +13,11 @@ import { Group, ListTable } from './FactTable';
 import { PartFacts } from './PartFacts';
 import styles from './Sheets.module.css';
 
-/** Plans that stand on the sheet, each with the version it keeps. */
+/** Plans that use the sheet, each with its version. */
 function Uses({ id, newest }: { readonly id: string; readonly newest: number }) {
   const uses = useSheetPlansQuery(id, { refetchOnMountOrArgChange: true });
   const plans = uses.data?.plans ?? [];
-  if (plans.length === 0) return <p className="quiet">No plan uses it.</p>;
+  if (plans.length === 0) return <p className="quiet">Not used in any plan.</p>;
   return (
     <p>
       Used by{' '}
@@ -24,7 +25,7 @@ function Uses({ id, newest }: { readonly id: string; readonly newest: number }) 
         <span key={use.plan}>
           {at > 0 && ', '}
           <Link to={`/plans/${use.plan}/stock`}>{use.name}</Link>
-          {use.versions.some((v) => v < newest) && <span className={styles.weak}> keeps version {use.versions.join(', ')}</span>}
+          {use.versions.some((v) => v < newest) && <span className={styles.weak}> uses version {use.versions.join(', ')}</span>}
         </span>
       ))}
       .
@@ -41,7 +42,7 @@ function Versions({ versions }: { readonly versions: readonly (IndexedBoard | In
   return (
     <Group title="Versions">
       <Select
-        label={`What changed up to version ${newest.version}, since`}
+        label={`Changes up to version ${newest.version}, since`}
         data={versions.slice(0, -1).map((v) => ({ value: String(v.sheet.version), label: `version ${v.sheet.version}` }))}
         value={from}
         onChange={(value) => value && setFrom(value)}
@@ -51,7 +52,7 @@ function Versions({ versions }: { readonly versions: readonly (IndexedBoard | In
       <ListTable
         label="Changed facts"
         heads={['Fact', 'Before', 'Now']}
-        rows={changes.map((c) => [<span className="mono">{c.path}</span>, c.before ?? '(none)', c.after ?? '(none)'])}
+        rows={changes.map((c) => [factTitle(newest.kind, c.path, '.'), c.before ?? '(none)', c.after ?? '(none)'])}
       />
     </Group>
   );
@@ -69,7 +70,7 @@ export function SheetCard({ entry, own }: { readonly entry: IndexedBoard | Index
     if (result.error) notifications.show({ message: failureWords(result.error), color: 'brick' });
     else {
       download(`${sheet.id}.json`, sheet);
-      notifications.show({ message: `“${sheet.title}” is removed. Its last version was downloaded: import it to have it back.` });
+      notifications.show({ message: `“${sheet.title}” removed. Its last version was downloaded; import it to restore the sheet.` });
       void navigate('/sheets');
     }
   };
@@ -92,7 +93,7 @@ export function SheetCard({ entry, own }: { readonly entry: IndexedBoard | Index
             </Button>
           ) : (
             <Button component={Link} to={`/sheets/${sheet.id}/edit?copy`}>
-              Copy as my own
+              Copy to my sheets
             </Button>
           )}
           <Button variant="default" onClick={() => download(`${sheet.id}.json`, sheet)}>
@@ -107,7 +108,7 @@ export function SheetCard({ entry, own }: { readonly entry: IndexedBoard | Index
       </header>
       {sheet.unknown.length > 0 && (
         <div className={styles.unknown}>
-          <b>Not known, so left out or assumed:</b>
+          <b>Unknown facts, left out or assumed:</b>
           <ul>
             {sheet.unknown.map((words) => (
               <li key={words}>{words}</li>

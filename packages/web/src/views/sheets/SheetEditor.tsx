@@ -5,6 +5,7 @@ import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-r
 import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
 import { unsafePlace } from '@roof-chart/core/sheets/unsafePlace';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
+import { factTitle } from '@roof-chart/core/text/fieldText';
 import { useWorkbench } from '../../app/workbench';
 import { failureWords, useKeepSheetsMutation } from '../../store/api';
 import { BLANK_BOARD } from './blankBoard';
@@ -38,15 +39,15 @@ function readText(text: string) {
 }
 
 /** In place of an id: a sheet from nothing. Sheets with these very ids would be hidden from the editor; none are shipped. */
-const BLANKS: { readonly [id: string]: { readonly title: string; readonly sheet: object } } = {
-  'new-part': { title: 'New part', sheet: BLANK_PART },
-  'blank-board': { title: 'New board', sheet: BLANK_BOARD },
+const BLANKS: { readonly [id: string]: { readonly title: string; readonly sheet: object; readonly kind: 'board' | 'part' } } = {
+  'new-part': { title: 'New part', sheet: BLANK_PART, kind: 'part' },
+  'blank-board': { title: 'New board', sheet: BLANK_BOARD, kind: 'board' },
 };
 
 const draftKey = (id: string, copy: boolean) => `roof-chart-sheet:${copy ? 'copy:' : ''}${id}`;
 
-/** The editor of a sheet, by its fields or as text: every fault is named with its place while one types, and nothing unsound is kept.
- *  What is typed stays in this browser until it is saved or thrown away. */
+/** The editor of a sheet, by its fields or as text: faults are shown with their place while typing, and an invalid sheet is not saved.
+ *  Drafts stay in this browser until saved or discarded. */
 export function SheetEditor() {
   const { id = '' } = useParams();
   const [search] = useSearchParams();
@@ -93,9 +94,10 @@ export function SheetEditor() {
     if (result.error) return void notifications.show({ message: failureWords(result.error), color: 'brick', autoClose: false });
     localStorage.removeItem(draftKey(id, copy));
     const { version, how } = result.data.sheets[0]!;
-    notifications.show({ message: how === 'same' ? 'Nothing was new.' : `“${sheet.title}” is kept as version ${version}.` });
+    notifications.show({ message: how === 'same' ? 'No changes to save.' : `“${sheet.title}” saved as version ${version}.` });
     void navigate(`/sheets/${sheet.id}`);
   };
+  const kind = blank?.kind ?? entry!.sheet.kind;
   const dirty = text !== original;
   // The form shows what is typed now, not what was last checked: a field must not lag behind its keys.
   const parsed = fields ? parse(text) : undefined;
@@ -105,15 +107,15 @@ export function SheetEditor() {
         <section aria-label="The sheet">
           {restored !== null && restored !== original && text === restored && (
             <p className={styles.draft}>
-              This is what you typed last time; it was not saved yet.{' '}
+              Unsaved changes from your last visit.{' '}
               <Button variant="subtle" onClick={() => type(original)}>
-                Start anew
+                Discard them
               </Button>
             </p>
           )}
           <SegmentedControl
             size="xs"
-            aria-label="How the sheet is edited"
+            aria-label="Editing mode"
             className={styles.how!}
             value={fields ? 'fields' : 'text'}
             onChange={(how) => setFields(how === 'fields')}
@@ -126,9 +128,7 @@ export function SheetEditor() {
             <SheetForm document={parsed} faults={faults} shown={shown} onChange={(document) => type(JSON.stringify(document, null, 2))} />
           )}
           {fields && !parsed && (
-            <p className={styles.draft}>
-              The text is not JSON with a sheet in it just now: mend it under “Text”, then its fields are here.
-            </p>
+            <p className={styles.draft}>The text is not valid JSON. Correct it under “Text (JSON)” to see its fields.</p>
           )}
           {!fields && (
             <Textarea
@@ -144,10 +144,10 @@ export function SheetEditor() {
         <aside aria-label="State of the sheet" className={styles.state}>
           <div className={styles.actions}>
             <Button onClick={() => void save()} disabled={!sheet || asked !== text} loading={keeping.isLoading}>
-              {copy || blank ? 'Save as my own' : 'Save as a new version'}
+              {copy || blank ? 'Save to my sheets' : 'Save as a new version'}
             </Button>
             <Button variant="default" component={Link} to={blank ? '/sheets' : `/sheets/${id}`}>
-              {dirty ? 'Leave it for later' : 'Back'}
+              {dirty ? 'Close, keep as a draft' : 'Back'}
             </Button>
           </div>
           <div aria-live="polite">
@@ -163,7 +163,7 @@ export function SheetEditor() {
             {faults.slice(0, 50).map((f) => (
               <li key={f.path + f.fault}>
                 <button type="button" onClick={() => goTo(f)}>
-                  {!fields && <span className="num">line {f.place.line}</span>} <span className="mono">{f.path}</span>
+                  {!fields && <span className="num">line {f.place.line}</span>} <b>{fields ? factTitle(kind, f.path, '.') : f.path}</b>
                   <span>{f.fault.replace(/^"[^"]*" /, '')}</span>
                 </button>
               </li>
@@ -175,14 +175,14 @@ export function SheetEditor() {
               <ul className={styles.changes}>
                 {changes.slice(0, 60).map((c) => (
                   <li key={c.path}>
-                    <span className="mono">{c.path}</span> {c.before ?? '(none)'} → {c.after ?? '(none)'}
+                    <b>{factTitle(kind, c.path, '.')}</b> {c.before ?? '(none)'} → {c.after ?? '(none)'}
                   </li>
                 ))}
               </ul>
             </>
           )}
           {(copy || blank) && (
-            <p className="quiet">Give it an id of its own: lower-case letters, digits and dashes. Plans find it by that id.</p>
+            <p className="quiet">The ID must be new: lower-case letters, digits and dashes. Plans refer to the sheet by it.</p>
           )}
         </aside>
       </div>

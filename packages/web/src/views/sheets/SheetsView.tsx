@@ -20,7 +20,7 @@ const SHOWN: readonly (readonly [Shown, string])[] = [
   ['all', 'All'],
   ['boards', 'Boards'],
   ['parts', 'Parts'],
-  ['own', 'My own'],
+  ['own', 'My sheets'],
 ];
 
 const fitsBoard = (board: BoardSheet, query: string): boolean => {
@@ -67,21 +67,21 @@ function Importer() {
     const result = await keep(read.sheets);
     if (result.error) return tell(failureWords(result.error));
     const { sheets } = result.data;
-    notifications.show({ message: sheets.map((s) => `${s.id}: ${s.how === 'same' ? 'nothing new' : `version ${s.version}`}`).join('; ') });
+    notifications.show({ message: sheets.map((s) => `${s.id}: ${s.how === 'same' ? 'no changes' : `version ${s.version}`}`).join('; ') });
     void navigate(`/sheets/${sheets[0]!.id}`);
   };
   return (
     <FileButton accept="application/json,.json" onChange={(file) => void take(file)} inputProps={{ 'aria-label': 'Sheet file to import' }}>
       {(props) => (
         <Button variant="default" {...props}>
-          Import a file
+          Import file
         </Button>
       )}
     </FileButton>
   );
 }
 
-/** The catalogue and the builder's own sheets. */
+/** The library and the user's own sheets. */
 export function SheetsView() {
   const { id } = useParams();
   const { sheets } = useWorkbench();
@@ -100,7 +100,7 @@ export function SheetsView() {
     <>
       {own.size > 0 && (
         <Button variant="subtle" onClick={bundle}>
-          Download my own
+          Download my sheets
         </Button>
       )}
       <Importer />
@@ -111,12 +111,12 @@ export function SheetsView() {
         New board
       </Button>
       <Button component={Link} to="/sheets/new-board">
-        New board from a pin table
+        New board from pin table
       </Button>
     </>
   );
   return (
-    <SheetsPage title="Sheets" tools={tools}>
+    <SheetsPage title="Library" tools={tools}>
       <div className={styles.columns}>
         <nav className={styles.index} aria-label="Sheets">
           <TextInput
@@ -142,7 +142,7 @@ export function SheetsView() {
           {sections.length === 0 && (
             <p className="quiet">
               {shown === 'own' && own.size === 0
-                ? 'No sheets of your own yet. Copy a shipped one, import a file, or paste the pin table of your board.'
+                ? 'No sheets of your own yet. Copy one from the library, import a file, or paste the pin table of your board.'
                 : `No sheet matches “${asked}”.`}
             </p>
           )}
@@ -168,11 +168,10 @@ export function SheetsView() {
           {entry ? (
             <SheetCard key={entry.sheet.id} entry={entry} own={own.has(entry.sheet.id)} />
           ) : id ? (
-            <p className={styles.hello}>There is no sheet {id}. It may have been removed, or it is in another browser’s catalogue.</p>
+            <p className={styles.hello}>No sheet {id}. It may have been removed.</p>
           ) : (
             <p className={styles.hello}>
-              {sheets.boards.size} boards and {sheets.parts.size} parts. Choose one to see every fact, how far it can be trusted and where
-              it comes from.
+              {sheets.boards.size} boards and {sheets.parts.size} parts. Choose one to see its facts, their trust level and their sources.
             </p>
           )}
         </div>

@@ -1,9 +1,16 @@
 import { formatAddress, formatSi } from '@roof-chart/core/quantity/format';
+import { fieldText } from '@roof-chart/core/text/fieldText';
 
 /** A fact as two short texts: what it is, and its value with the unit. */
 export interface FactRow {
   readonly name: string;
   readonly value: string;
+}
+
+/** The sheet and the field of a fact. */
+export interface Within {
+  readonly kind: 'board' | 'part';
+  readonly parent: string;
 }
 
 /** Units that the names of facts end in. */
@@ -17,59 +24,39 @@ const UNITS: readonly (readonly [RegExp, (value: number) => string])[] = [
   [/^address$|^(min|max)Address$/, formatAddress],
 ];
 
-const unitOf = (key: string): ((value: number) => string) => UNITS.find(([pattern]) => pattern.test(key))?.[1] ?? String;
-
-/** `inputMaxAboveSupply` as words: `input max above supply`; the unit's name is in the value. */
-export function keyWords(key: string): string {
-  return key
-    .replace(/(Milliamps|Volts|Hz|Ohms|Picofarads|Bytes)$/, '')
-    .replace(/([a-z])([A-Z0-9])/g, '$1 $2')
-    .toLowerCase()
-    .replace(/^$/, 'value');
-}
-
-const UNIT_WORDS: { readonly [ending: string]: string } = {
-  Milliamps: 'mA',
-  Volts: 'V',
-  Hz: 'Hz',
-  Ohms: 'Ω',
-  Picofarads: 'pF',
-  Bytes: 'bytes',
+const unitOf = ({ kind, parent }: Within, key: string): ((value: number) => string) => {
+  const unit = fieldText(kind, parent, key)?.unit;
+  return UNITS.find(([pattern]) => pattern.test(key))?.[1] ?? ((value) => (unit === undefined ? String(value) : `${value} ${unit}`));
 };
 
-/** The label of a fact's field: its name in words, with the unit it is typed in.
- *  @example fieldLabel('typicalMilliamps') // 'typical (mA)' */
-export function fieldLabel(key: string): string {
-  const ending = /(Milliamps|Volts|Hz|Ohms|Picofarads|Bytes)$/i.exec(key)?.[1];
-  const unit = ending && UNIT_WORDS[`${ending[0]!.toUpperCase()}${ending.slice(1)}`];
-  return unit ? `${keyWords(key.replace(/^(volts|ohms)$/, '$1'))} (${unit})` : keyWords(key);
-}
+/** The name of a fact in words, in lower case within a value. */
+const nameOf = ({ kind, parent }: Within, key: string): string => fieldText(kind, parent, key)?.label ?? key;
 
 const isRange = (value: object): value is { min: number; typ?: number; max: number } => 'min' in value && 'max' in value;
 
-function valueWords(key: string, value: unknown): string {
-  if (typeof value === 'number') return unitOf(key)(value);
+function valueWords(within: Within, key: string, value: unknown): string {
+  if (typeof value === 'number') return unitOf(within, key)(value);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') return value;
-  if (Array.isArray(value)) return value.map((member) => valueWords(key, member)).join(', ');
+  if (Array.isArray(value)) return value.map((member) => valueWords(within, key, member)).join(', ');
   if (typeof value !== 'object' || value === null) return String(value);
   if (isRange(value)) {
-    const unit = unitOf(key);
+    const unit = unitOf(within, key);
     const typ = value.typ === undefined ? '' : `, typically ${unit(value.typ)}`;
     return `${unit(value.min)} to ${unit(value.max)}${typ}`;
   }
-  if ('ratio' in value) return `${(value as { ratio: number }).ratio} × its supply`;
+  if ('ratio' in value) return `${(value as { ratio: number }).ratio} × supply`;
   if ('volts' in value && 'atMilliamps' in value) return `${String(value.volts)} V at ${String(value.atMilliamps)} mA`;
   if ('volts' in value && Object.keys(value).length === 1) return `${String(value.volts)} V`;
   return Object.entries(value)
-    .map(([k, v]) => `${keyWords(k)} ${valueWords(k, v)}`)
+    .map(([k, v]) => `${nameOf({ ...within, parent: key }, k).toLowerCase()} ${valueWords({ ...within, parent: key }, k, v)}`)
     .join(', ');
 }
 
 /** Facts of a group as rows; its source and its long lists are shown elsewhere. */
-export function factRows(group: object, leave: readonly string[] = []): readonly FactRow[] {
+export function factRows(within: Within, group: object, leave: readonly string[] = []): readonly FactRow[] {
   return Object.entries(group)
     .filter(([key]) => key !== 'source' && key !== 'list' && !leave.includes(key))
-    .map(([key, value]) => ({ name: keyWords(key), value: valueWords(key, value) }))
+    .map(([key, value]) => ({ name: nameOf(within, key), value: valueWords(within, key, value) }))
     .filter((row) => row.value !== '');
 }

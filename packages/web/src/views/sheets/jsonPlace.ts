@@ -18,7 +18,7 @@ function step(node: Node, segment: string): Node | undefined {
   return list?.children?.find((member) => findNodeAtLocation(member, ['id'])?.value === segment);
 }
 
-/** Where a path of a fault stands in the text of the document: as deep as the path can be followed.
+/** The place of a path in the text of the document, as deep as the path can be followed.
  *  @example placeOf(text, 'supply.volts.max') */
 export function placeOf(text: string, path: string): TextPlace {
   let node = parseTree(text);
@@ -42,6 +42,6 @@ export function syntaxFault(text: string): { readonly place: TextPlace; readonly
     .toLowerCase();
   return {
     place: { line: lineAt(text, first.offset), start: first.offset, end: first.offset + first.length },
-    fault: `no JSON here: ${words}`,
+    fault: `not valid JSON: ${words}`,
   };
 }

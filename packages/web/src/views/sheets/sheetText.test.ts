@@ -2,7 +2,7 @@ import { shippedSheets } from '../../../../core/tests/catalogue';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
 import { addressWords, moduleWords, supplyWords, variantGroups } from '../stock/stockWords';
-import { factRows, keyWords } from './factWords';
+import { factRows } from './factWords';
 import { placeOf, syntaxFault } from './jsonPlace';
 import { readImport } from './readImport';
 
@@ -29,8 +29,8 @@ test.each([
   ['{\n  "a": 1\n  "b": 2\n}', 3],
   ['{\n "a": [1, 2\n', 3],
   ['// note\n{}', 1],
-])('%j is no JSON at line %d', (broken, line) => {
-  expect(syntaxFault(broken)).toMatchObject({ place: { line }, fault: expect.stringMatching(/^no JSON here: [a-z ]+$/) });
+])('%j is not valid JSON, line %d', (broken, line) => {
+  expect(syntaxFault(broken)).toMatchObject({ place: { line }, fault: expect.stringMatching(/^not valid JSON: [a-z ]+$/) });
 });
 
 test('sound JSON has no fault, and every shipped sheet reads back from its text', () => {
@@ -56,25 +56,29 @@ test('an import takes one sheet or a bundle, whole or not at all', () => {
 });
 
 test('facts are said with their units', () => {
-  const rows = Object.fromEntries(factRows(sheets.boards.get('rp2040-stick-40')!.sheet.electrical).map((r) => [r.name, r.value]));
+  const rows = Object.fromEntries(
+    factRows({ kind: 'board', parent: 'electrical' }, sheets.boards.get('rp2040-stick-40')!.sheet.electrical).map((r) => [r.name, r.value]),
+  );
   expect(rows).toMatchObject({
-    vdd: '1.62 V to 3.63 V, typically 3.3 V',
-    'vih min': '2 V',
-    'voh min': '2.62 V at 4 mA',
-    'pull up': '50 kΩ to 80 kΩ',
-    pin: '12 mA',
+    'Supply of the chip (VDD)': '1.62 V to 3.63 V, typically 3.3 V',
+    'Input high threshold (VIH)': '2 V',
+    'Output high level (VOH)': '2.62 V at 4 mA',
+    'Internal pull-up': '50 kΩ to 80 kΩ',
+    'Maximum current per pin': '12 mA',
   });
-  const supply = Object.fromEntries(factRows(part('humidity-sht31').supply!).map((r) => [r.name, r.value]));
-  expect(supply).toMatchObject({ typical: '0.6 mA', regulator: 'no' });
-  expect(Object.fromEntries(factRows(part('motion-mpu6050').levels!).map((r) => [r.name, r.value]))['vih min']).toBe('0.7 × its supply');
-  expect(keyWords('inputMaxAboveSupply')).toBe('input max above supply');
+  const supply = Object.fromEntries(
+    factRows({ kind: 'part', parent: 'supply' }, part('humidity-sht31').supply!).map((r) => [r.name, r.value]),
+  );
+  expect(supply).toMatchObject({ 'Typical current': '0.6 mA', 'Regulator on the module': 'no' });
+  const levels = factRows({ kind: 'part', parent: 'levels' }, part('motion-mpu6050').levels!);
+  expect(levels.find((row) => row.name === 'Input high threshold (VIH)')?.value).toBe('0.7 × supply');
 });
 
 test('no fact of any sheet is shown as an object or as nothing', () => {
   for (const { sheet } of [...sheets.boards.values(), ...sheets.parts.values()])
-    for (const group of Object.values(sheet))
+    for (const [parent, group] of Object.entries(sheet))
       if (typeof group === 'object' && group !== null && 'source' in group)
-        for (const row of factRows(group as object))
+        for (const row of factRows({ kind: sheet.kind, parent }, group as object))
           expect({ sheet: sheet.id, ...row }).toEqual({
             sheet: sheet.id,
             name: expect.stringMatching(/\S/),
@@ -88,10 +92,10 @@ test('forms of one thing stand together in the order of the first', () => {
 });
 
 test('a module is told by what matters to the plan', () => {
-  expect(moduleWords(part('oled-096-ssd1306-i2c'))).toMatch(/^4.7 kΩ pull-ups to its regulator, regulator/);
-  expect(moduleWords(part('climate-bme280'))).toMatch(/level shift/);
+  expect(moduleWords(part('oled-096-ssd1306-i2c'))).toMatch(/^4.7 kΩ pull-ups to the module’s regulator, regulator/);
+  expect(moduleWords(part('climate-bme280'))).toMatch(/level shifter/);
   expect(moduleWords(part('switch-toggle'))).toBe('');
   expect(addressWords(part('lcd-2004-pcf8574'))).toBe('0x20 to 0x27');
   expect(addressWords(part('clock-ds3231-eeprom'))).toBe('0x68 and 0x50 to 0x57');
-  expect(supplyWords(part('led-red-5mm'))).toBe('no supply of its own');
+  expect(supplyWords(part('led-red-5mm'))).toBe('no supply');
 });

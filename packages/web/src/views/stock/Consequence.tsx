@@ -5,12 +5,12 @@ import type { Addition } from '@roof-chart/core/review/addition';
 import { useWorkbench } from '../../app/workbench';
 import styles from './Stock.module.css';
 
-/** "fits, takes 2 pins" or the first thing that would go wrong: shown before the part is added. */
+/** "fits, needs 2 pins" or the first finding it would cause: shown before the part is added. */
 export function Consequence({ plan, addition }: { readonly plan: Plan; readonly addition: Addition | undefined }) {
   const { sheets } = useWorkbench();
-  if (!addition) return <span className="quiet">working out what it would do…</span>;
-  const pins = addition.pins === 0 ? 'no further pin' : `takes ${addition.pins} ${addition.pins === 1 ? 'pin' : 'pins'}`;
-  // What only the extremes of supplies bring is no reason to look elsewhere.
+  if (!addition) return <span className="quiet">checking the fit…</span>;
+  const pins = addition.pins === 0 ? 'no additional pins' : `needs ${counted(addition.pins, 'pin')}`;
+  // Notes are no reason to choose another part.
   const grave = addition.added.filter((finding) => finding.level !== 'hint');
   const [first] = grave;
   const notes = addition.added.length - grave.length;
@@ -18,7 +18,7 @@ export function Consequence({ plan, addition }: { readonly plan: Plan; readonly 
   if (!first)
     return (
       <span className={moves ? styles.risks : styles.fits}>
-        pins and addresses fit, {pins}
+        fits, {pins}
         {moves}
         {notes > 0 && `; ${counted(notes, 'note')}`}
       </span>
@@ -30,7 +30,7 @@ export function Consequence({ plan, addition }: { readonly plan: Plan; readonly 
       {sayFinding(addition.plan, sheets, first).title}
       {more}; {pins}
       {moves}
-      {remedy && <span className={styles.then}>. Then: {sayRemedy(addition.plan, sheets, first.code, remedy)}</span>}
+      {remedy && <span className={styles.then}>. Fix: {sayRemedy(addition.plan, sheets, first.code, remedy)}</span>}
     </span>
   );
 }

@@ -71,7 +71,7 @@ function Comparison({ plan, placement, onSwap }: { readonly plan: Plan; readonly
         <thead>
           <tr>
             <th scope="col">
-              <span className={styles.hidden}>What</span>
+              <span className={styles.hidden}>Property</span>
             </th>
             {rows.map((row) => (
               <th key={row.part.id} scope="col" className={row.current ? styles.current : undefined}>
@@ -95,13 +95,13 @@ function Comparison({ plan, placement, onSwap }: { readonly plan: Plan; readonly
             <th scope="row">Findings</th>
             {rows.map((row) => (
               <td key={row.part.id} className={row.current ? styles.current : undefined}>
-                {row.current ? 'as now' : <Changes plan={plan} row={row} />}
+                {row.current ? 'unchanged' : <Changes plan={plan} row={row} />}
               </td>
             ))}
           </tr>
           <tr>
             <th scope="row">
-              <span className={styles.hidden}>Take</span>
+              <span className={styles.hidden}>Action</span>
             </th>
             {rows.map((row) => (
               <td key={row.part.id} className={row.current ? styles.current : undefined}>
@@ -112,7 +112,7 @@ function Comparison({ plan, placement, onSwap }: { readonly plan: Plan; readonly
                     size="compact-xs"
                     variant="outline"
                     onClick={() => {
-                      edit(row.edits, `take ${row.part.title} for ${placement.name}`);
+                      edit(row.edits, `switch ${placement.name} to ${row.part.title}`);
                       onSwap();
                     }}
                   >
@@ -125,8 +125,7 @@ function Comparison({ plan, placement, onSwap }: { readonly plan: Plan; readonly
         </tbody>
       </table>
       <p className="quiet">
-        Each form is wired as well as this plan lets it be. Name, wires and jumpers that it shares with the present one stay; Undo takes it
-        back.
+        Each version is connected as far as this plan allows. Name, wires and jumpers in common are kept. Undo reverts the switch.
       </p>
     </div>
   );
@@ -142,14 +141,14 @@ function Changes({ plan, row }: { readonly plan: Plan; readonly row: VariantRow 
   const say = (findings: readonly Finding[], of: Plan) =>
     findings.filter((f) => f.level !== 'hint').map((f) => sayFinding(of, sheets, f).title);
   const [added, gone] = [say(row.added, after), say(row.gone, plan)];
-  if (added.length === 0 && gone.length === 0) return <>none come or go</>;
+  if (added.length === 0 && gone.length === 0) return <>no change</>;
   return (
     <ul className={styles.changes}>
       {added.map((title) => (
         <li key={`+${title}`}>new: {title}</li>
       ))}
       {gone.map((title) => (
-        <li key={`-${title}`}>gone: {title}</li>
+        <li key={`-${title}`}>solved: {title}</li>
       ))}
     </ul>
   );

@@ -1,5 +1,6 @@
 import { UnstyledButton } from '@mantine/core';
 import { memo, type ReactNode, useState } from 'react';
+import { counted } from '@roof-chart/core/quantity/format';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Addition } from '@roof-chart/core/review/addition';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
@@ -16,18 +17,18 @@ function Variants({ plan, parts }: { readonly plan: Plan; readonly parts: readon
     parts.map((p) => p.id),
   );
   const rows: readonly (readonly [string, (part: PartSheet) => ReactNode])[] = [
-    ['Connection', (part) => `${BUS_WORDS[part.bus.kind]}, ${part.terminals.list.length} points`],
+    ['Connection', (part) => `${BUS_WORDS[part.bus.kind]}, ${counted(part.terminals.list.length, 'pin')}`],
     ['Labels', (part) => <span className={styles.labels}>{part.terminals.list.map((t) => t.label).join(' ')}</span>],
     ['Supply', (part) => <span className="num">{supplyWords(part)}</span>],
     ['Addresses', (part) => <span className="num">{addressWords(part) || 'none'}</span>],
-    ['Memory it asks', (part) => <span className="num">{part.memory ? `${part.memory.frameBufferBytes} B` : 'none'}</span>],
-    ['On the module', (part) => moduleWords(part) || 'nothing that matters'],
+    ['Memory required', (part) => <span className="num">{part.memory ? `${part.memory.frameBufferBytes} B` : 'none'}</span>],
+    ['On the module', (part) => moduleWords(part) || 'no pull-ups, no regulator'],
     ['In this plan', (part) => <Consequence plan={plan} addition={additions.get(part.id)} />],
     ['', (part) => <AddButtons plan={plan} part={part} addition={additions.get(part.id)} />],
   ];
   return (
     <div className={styles.variants}>
-      <table aria-label={`Forms of ${parts[0]!.title}`}>
+      <table aria-label={`Versions of ${parts[0]!.title}`}>
         <thead>
           <tr>
             <th />

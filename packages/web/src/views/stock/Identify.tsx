@@ -49,14 +49,14 @@ function Evidence({ candidate }: { readonly candidate: Candidate }) {
       )}
       {part.twins.map((twin) => (
         <span key={twin.what}>
-          <b>Mistaken for:</b> {twin.what}. {twin.tell}
+          <b>Easily mistaken for:</b> {twin.what}. {twin.tell}
         </span>
       ))}
     </span>
   );
 }
 
-/** Which part lies on the bench, from what is printed on it. */
+/** Identifies a part by what is printed on it. */
 export function Identify({
   plan,
   parts,
@@ -86,15 +86,15 @@ export function Identify({
   return (
     <div className={styles.identify}>
       <div className={styles.identifyTop}>
-        <h3 className={styles.heading}>What is this part?</h3>
+        <h3 className={styles.heading}>Identify a part</h3>
         <Button variant="subtle" onClick={onClose}>
           Back to the list
         </Button>
       </div>
       <TextInput
         data-autofocus
-        label="Printed labels, in their order"
-        description="As you read them; either end first. A label you cannot read may be left out."
+        label="Printed labels, in order"
+        description="Start at either end. Labels you cannot read may be left out."
         placeholder="GND VCC D0 D1 RES DC CS"
         value={read.labels}
         maxLength={400}
@@ -104,7 +104,7 @@ export function Identify({
       <div className={styles.clues}>
         <NumberInput
           size="xs"
-          label="Connection points"
+          label="Number of pins"
           placeholder="7"
           min={1}
           max={400}
@@ -112,15 +112,15 @@ export function Identify({
           value={read.pins}
           onChange={(value) => setRead({ ...read, pins: typeof value === 'number' ? value : '' })}
         />
-        {text('size', 'Size', '0.96 or 128x64')}
-        {text('does', 'What it does', 'humidity')}
-        {text('chip', 'Marking of the chip', 'BME280')}
+        {text('size', 'Size or resolution', '0.96 or 128x64')}
+        {text('does', 'Function', 'humidity')}
+        {text('chip', 'Chip marking', 'BME280')}
       </div>
       <div aria-live="polite">
         <ReadingState reading={reading} />
         {settle.length > 0 && (
           <div className={styles.settle}>
-            <b>Several fit. To be sure:</b>
+            <b>Several parts match. To tell them apart:</b>
             <ul>
               {settle.map((question) => (
                 <li key={question}>{question}</li>
@@ -129,7 +129,7 @@ export function Identify({
           </div>
         )}
         {candidates.length === 0 && reading.isCurrent && Object.keys(clues).length > 0 && (
-          <p className="quiet">No sheet fits these clues. Try fewer labels, or search by what it does.</p>
+          <p className="quiet">No part matches. Enter fewer labels, or search by function.</p>
         )}
       </div>
       <ul className={styles.list}>

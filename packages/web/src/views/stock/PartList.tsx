@@ -9,6 +9,7 @@ import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { addressesOf } from '@roof-chart/core/nets/addresses';
 import type { Placement, Plan } from '@roof-chart/core/plan/plan';
+import { factTitle } from '@roof-chart/core/text/fieldText';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import { notesOn } from '@roof-chart/core/sheets/benchNote';
 import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
@@ -40,13 +41,13 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
         <span className={styles.placedFacts}>
           {addresses.length > 0 && <span className="mono">{addresses.join(' ')}</span>}
           {open > 0 ? (
-            <span className={styles.open}>{open === needed.length ? 'not wired' : `${open} of ${needed.length} open`}</span>
+            <span className={styles.open}>{open === needed.length ? 'not connected' : `${open} of ${needed.length} unconnected`}</span>
           ) : (
-            <span className={styles.done}>wired</span>
+            <span className={styles.done}>connected</span>
           )}
         </span>
         <Link className={styles.more} to={`/plans/${plan.id}/facts/${placement.sheet.id}`} aria-label={`Facts of ${placement.name}`}>
-          Facts{notes > 0 ? `, ${notes} from the bench` : ''}
+          Facts{notes > 0 ? `, ${counted(notes, 'bench note')}` : ''}
         </Link>
         <Forms plan={plan} placement={placement} />
         <NewerSheet placement={placement.id} was={part} now={sheets.parts.get(placement.sheet.id)?.sheet} />
@@ -87,22 +88,22 @@ function NewerSheet({
   return (
     <div className={styles.newer}>
       <UnstyledButton className={styles.more} aria-expanded={open} onClick={() => setOpen(!open)}>
-        Its sheet has a version {now.version}; this plan keeps {was.version}
+        Sheet version {now.version} available (this plan uses {was.version})
       </UnstyledButton>
       {open && (
         <>
           <ul className={styles.changes}>
             {changes.map((c) => (
               <li key={c.path}>
-                <span className="mono">{c.path}</span>: {c.before ?? '(none)'} → {c.after ?? '(none)'}
+                {factTitle(now.kind, c.path, '.')}: {c.before ?? '(none)'} → {c.after ?? '(none)'}
               </li>
             ))}
           </ul>
           <Button
             variant="default"
-            onClick={() => edit([{ kind: 'take-sheet', placement, version: now.version }], `take version ${now.version} of ${now.title}`)}
+            onClick={() => edit([{ kind: 'take-sheet', placement, version: now.version }], `update ${now.title} to version ${now.version}`)}
           >
-            Take version {now.version}
+            Update to version {now.version}
           </Button>
         </>
       )}
@@ -110,7 +111,7 @@ function NewerSheet({
   );
 }
 
-/** Whether the program uses the board's radio, where that takes something away from the pins. */
+/** Whether the program uses the board's radio, shown if that blocks pin functions. */
 function Radio({ plan }: { readonly plan: Plan }) {
   const { sheets, edit } = useWorkbench();
   const radio = boardSheet(sheets, plan.board)?.sheet.radio;
@@ -121,7 +122,7 @@ function Radio({ plan }: { readonly plan: Plan }) {
       className={styles.radio!}
       checked={plan.radio}
       label={`The program uses ${radio.kinds}`}
-      description={radio.note ?? `Takes the analog inputs of ${radio.blocksAdc.join(', ')} away.`}
+      description={radio.note ?? `Blocks the analog inputs of ${radio.blocksAdc.join(', ')}.`}
       onChange={(event) =>
         edit([{ kind: 'radio', on: event.currentTarget.checked }], `${event.currentTarget.checked ? 'use' : 'do not use'} ${radio.kinds}`)
       }
@@ -129,7 +130,7 @@ function Radio({ plan }: { readonly plan: Plan }) {
   );
 }
 
-/** "17 of 26 pins, 2 buses, 1 clash": the plan in one line. */
+/** "17 of 26 pins, 2 buses, 1 error": the plan in one line. */
 function Counts({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
   const reviewed = useReviewed();
@@ -155,7 +156,7 @@ function byFamily(plan: Plan, sheets: Sheets): readonly { readonly head: string;
   if (plan.placements.length <= MANY) return [{ head: '', placements: plan.placements }];
   const family = (placement: Placement) => partSheet(sheets, placement.sheet)?.sheet.family;
   const known = FAMILIES.map((f) => ({ head: FAMILY_WORDS[f], placements: plan.placements.filter((p) => family(p) === f) }));
-  const rest = { head: 'Without a sheet', placements: plan.placements.filter((p) => !family(p)) };
+  const rest = { head: 'Sheet missing', placements: plan.placements.filter((p) => !family(p)) };
   return [...known, rest].filter((group) => group.placements.length > 0);
 }
 
@@ -170,8 +171,7 @@ export function PartList({ plan }: { readonly plan: Plan }) {
       </h2>
       {plan.placements.length === 0 && (
         <p className="quiet">
-          Nothing yet. Find what lies on your bench in the list at the right and add it; its wires are proposed at once, and you can move
-          them in the Chart.
+          No parts yet. Choose a part from the list on the right: it is added with proposed wires, which you can move in the Chart.
         </p>
       )}
       <NewerSheet placement={null} was={boardSheet(sheets, plan.board)?.sheet} now={sheets.boards.get(plan.board.id)?.sheet} />

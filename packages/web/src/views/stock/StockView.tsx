@@ -14,7 +14,7 @@ import styles from './Stock.module.css';
 import { FAMILY_WORDS, variantGroups } from './stockWords';
 import { useAdditions } from './useAdditions';
 
-/** Groups shown before the rest is asked for. */
+/** Number of groups shown initially. */
 const FIRST = 20;
 
 function FamilyFilter({
@@ -52,7 +52,7 @@ function Understood({ query }: { readonly query: string }) {
   if (halved.length === 0) return null;
   return (
     <p className={styles.understood}>
-      {halved.map(formatAddress).join(', ')} is the 8-bit form: searching for {addresses.map(formatAddress).join(', ')}.
+      {halved.map(formatAddress).join(', ')} is the 8-bit form of the address; searching for {addresses.map(formatAddress).join(', ')}.
     </p>
   );
 }
@@ -69,8 +69,8 @@ function Results({ plan, found, query, family }: { plan: Plan; found: readonly P
   if (found.length === 0)
     return (
       <p className="quiet">
-        No part matches “{query}”{family ? ` among ${FAMILY_WORDS[family].toLowerCase()}` : ''}. Try the chip’s number, one printed label,
-        an address such as 0x68, or identify it by all of its labels.
+        No part matches “{query}”{family ? ` among ${FAMILY_WORDS[family].toLowerCase()}` : ''}. Try the chip number, a printed label or an
+        address such as 0x68, or identify the part by its labels.
       </p>
     );
   return (

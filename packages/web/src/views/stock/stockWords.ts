@@ -9,22 +9,22 @@ export const FAMILY_WORDS: { readonly [F in Family]: string } = {
   output: 'Outputs',
   storage: 'Storage',
   clock: 'Clocks',
-  helper: 'Helpers',
+  helper: 'Interface chips',
 };
 
-export const BUS_WORDS = { i2c: 'I2C', spi: 'SPI', uart: 'serial', private: 'dedicated lines', none: 'plain wires' } as const;
+export const BUS_WORDS = { i2c: 'I2C', spi: 'SPI', uart: 'serial', private: 'dedicated lines', none: 'individual wires' } as const;
 
 export function supplyWords(part: PartSheet): string {
-  return part.supply ? `${part.supply.volts.min} V to ${part.supply.volts.max} V` : 'no supply of its own';
+  return part.supply ? `${part.supply.volts.min} V to ${part.supply.volts.max} V` : 'no supply';
 }
 
-/** What is on the module that matters to the plan: pull-ups, level shift, regulator.
+/** What is on the module that matters to the plan: pull-ups, level shifter, regulator.
  *  @example moduleWords(oled) // '4.7 kΩ pull-ups to its regulator; 3.3 V regulator' */
 export function moduleWords(part: PartSheet): string {
   const pullUps = (part.module.pullUps ?? []).map(
-    (p) => `${formatSi(p.ohms, 'Ω')} pull-ups to its ${p.to === 'regulated' ? 'regulator' : 'supply'}`,
+    (p) => `${formatSi(p.ohms, 'Ω')} pull-ups to ${p.to === 'regulated' ? 'the module’s regulator' : 'the supply'}`,
   );
-  const shift = part.module.levelShift ? ['level shift'] : [];
+  const shift = part.module.levelShift ? ['level shifter'] : [];
   const regulator = part.supply?.regulator ? ['regulator'] : [];
   const resistors = part.module.passives.filter((words) => /resistor/.test(words)).slice(0, 2);
   return [...new Set([...pullUps, ...shift, ...regulator, ...resistors])].join(', ');

@@ -3,7 +3,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Addition } from '@roof-chart/core/review/addition';
 import { useWorkbench } from '../../app/workbench';
 
-/** Parts asked for at once: small, so that a review of the plan is never kept waiting. */
+/** Parts per batch: small, so that a review never waits long. */
 const PORTION = 5;
 
 /** What adding each listed part would do to the plan: answers stream in from the worker in the order of the list,

@@ -41,7 +41,7 @@ function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailSheet 
       </h3>
       <p className={`quiet ${styles.fact}`}>{rail.feed}</p>
       {lines.length === 0 ? (
-        <p className={styles.fact}>Nothing hangs on it.</p>
+        <p className={styles.fact}>No loads.</p>
       ) : (
         <HangScale
           label={`Current of ${rail.label}`}
@@ -98,7 +98,7 @@ function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailSheet 
   );
 }
 
-/** The capacitors that parts want beside them, each ticked once it is in the plan. */
+/** The decoupling capacitors required by parts, each checked once it is in the plan. */
 function Capacitors({ plan }: { readonly plan: Plan }) {
   const { sheets, edit } = useWorkbench();
   const wanted = useMemo(() => wantedCapacitors(plan, sheets), [plan, sheets]);
@@ -127,7 +127,7 @@ function Capacitors({ plan }: { readonly plan: Plan }) {
   );
 }
 
-/** Rails on an axis of current, with everything that takes some, what the rail gives, and what its regulator heats. */
+/** Rails on an axis of current with their loads, their maximum current, and the dissipation of their regulator. */
 export function SupplyView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets } = useWorkbench();

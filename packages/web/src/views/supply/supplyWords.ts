@@ -12,7 +12,7 @@ export function railWords({ rail, typicalMilliamps, peakMilliamps }: RailSheet):
   return `${amps(typicalMilliamps)} average, ${amps(peakMilliamps)} peak${of}`;
 }
 
-/** Who takes it: a part, its LEDs through the board's pins, or another rail. */
+/** The load: a part, its LEDs through board pins, or another rail. */
 export function lineName(plan: Plan, line: SupplyLine): string {
   const part = plan.placements.find((p) => p.id === line.placement)?.name ?? '';
   if (line.what === 'board') return 'board';
@@ -55,7 +55,7 @@ export function heatWords({ regulator }: RailSheet): string | undefined {
     : `${heat}, ${Math.round(regulator.kelvin)} K temperature rise (limit 85 K in a warm enclosure).`;
 }
 
-/** What the board takes from a rail whose budget is what it leaves for parts. */
+/** The board's own current from a rail whose maximum is what remains for parts. */
 export const besidesWords = ({ besides }: RailSheet): string | undefined =>
   besides &&
   `The board draws another ${amps(besides.typicalMilliamps)}, ${amps(besides.peakMilliamps)} peak; the limit already accounts for it.`;

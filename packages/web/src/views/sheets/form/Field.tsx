@@ -1,5 +1,4 @@
 import { Checkbox, MultiSelect, NativeSelect, Textarea, TextInput } from '@mantine/core';
-import { fieldLabel } from '../factWords';
 import { type FieldProps, useForm } from './FormContext';
 import { ListField, MapField, ObjectField, VariantField } from './Groups';
 import { fieldId, type Json, type Shape } from './shape';
@@ -7,7 +6,7 @@ import { fieldId, type Json, type Shape } from './shape';
 const LONG = 100;
 const isWord = (shape: Shape): boolean => shape.type === 'string' && (shape.maxLength ?? 0) < LONG;
 
-/** Numbers are kept as numbers; what is none is kept as typed, and called a fault. */
+/** Numbers are kept as numbers; other text is kept as typed and reported as a fault. */
 function typedNumber(text: string, required: boolean): Json | undefined {
   const typed = text.trim();
   if (typed === '') return required ? '' : undefined;
@@ -15,10 +14,17 @@ function typedNumber(text: string, required: boolean): Json | undefined {
   return Number.isFinite(value) ? value : text;
 }
 
-function useCommon({ name, steps, required }: FieldProps) {
+function useCommon({ shape, name, steps, required }: FieldProps) {
   const { faults } = useForm();
   const id = fieldId(steps);
-  return { id, label: fieldLabel(name), error: faults.get(id), size: 'xs' as const, withAsterisk: required };
+  return {
+    id,
+    label: shape.title ?? name,
+    description: shape.description,
+    error: faults.get(id),
+    size: 'xs' as const,
+    withAsterisk: required,
+  };
 }
 
 function ChoiceField(props: FieldProps) {
@@ -30,13 +36,14 @@ function ChoiceField(props: FieldProps) {
       <Checkbox
         id={common.id}
         label={common.label}
+        description={common.description}
         size="xs"
         error={common.error}
         checked={value === true}
         onChange={(event) => onChange(event.currentTarget.checked || undefined)}
       />
     );
-  const said = (word: unknown) => (word === true ? 'yes' : word === false ? 'no' : String(word));
+  const said = (word: unknown) => (word === true ? 'yes' : word === false ? 'no' : String(word).replaceAll('-', ' '));
   const data = words.map((word) => ({ value: JSON.stringify(word), label: said(word) }));
   const known = value !== undefined && words.includes(value);
   return (
@@ -81,7 +88,7 @@ function WordsField(props: FieldProps) {
   return (
     <TextInput
       {...common}
-      placeholder="separated by commas"
+      placeholder="comma-separated"
       // Ends are left as typed, so that a comma can be typed at all.
       value={members.map(String).join(',')}
       onChange={(event) =>

@@ -1,7 +1,6 @@
 import { ActionIcon, Button, NativeSelect, TextInput } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
 import { type ReactNode, useState } from 'react';
-import { fieldLabel } from '../factWords';
 import styles from '../Sheets.module.css';
 import { type FieldProps, useForm } from './FormContext';
 import { blankOf, fieldId, isObject, type Json, type JsonObject, memberName, type Shape, shapeAt, shapeName } from './shape';
@@ -10,6 +9,8 @@ function without(value: JsonObject, key: string): JsonObject {
   const { [key]: _, ...rest } = value;
   return rest;
 }
+
+const labelOf = ({ shape, name }: Pick<FieldProps, 'shape' | 'name'>): string => shape.title ?? name;
 
 const isGroup = (shape: Shape): boolean =>
   Boolean(shape.properties ?? shape.patternProperties ?? shape.anyOf) ||
@@ -60,7 +61,7 @@ function Fold({
   const id = fieldId(steps);
   const inside = (other: string) => other === id || other.startsWith(`${id}-`);
   const [own, setOwn] = useState<{ readonly open: boolean; readonly shown: string } | null>(null);
-  // A fault that is gone to opens its way; the builder's own last word on this fold holds until the next one.
+  // Going to a fault opens its folds; opening or closing by hand holds until the next fault.
   const open = own && own.shown === shown ? own.open : inside(shown);
   const faulty = [...faults.keys()].some(inside);
   return (
@@ -87,17 +88,19 @@ function Fold({
   );
 }
 
-function Absent({ name, onAdd }: { readonly name: string; readonly onAdd: () => void }) {
+function Absent({ label, onAdd }: { readonly label: string; readonly onAdd: () => void }) {
   return (
     <Button size="compact-xs" variant="subtle" className={styles.addFact!} onClick={onAdd}>
-      + {fieldLabel(name)}
+      + {label}
     </Button>
   );
 }
 
-/** A group of facts. One that may be left out is put in and taken out whole. */
-export function ObjectField({ shape, name, steps, value, required, onChange }: FieldProps) {
-  if (value === undefined && !required) return <Absent name={name} onAdd={() => onChange(blankOf(shape))} />;
+/** A group of facts. An optional group is added and removed as a whole. */
+export function ObjectField(props: FieldProps) {
+  const { shape, steps, value, required, onChange } = props;
+  const label = labelOf(props);
+  if (value === undefined && !required) return <Absent label={label} onAdd={() => onChange(blankOf(shape))} />;
   const object = isObject(value) ? value : {};
   const body = () => <Members shape={shape} steps={steps} value={object} onChange={onChange} />;
   const short = Object.keys(shape.properties ?? {}).length <= 4 && !Object.values(shape.properties ?? {}).some(isGroup);
@@ -108,20 +111,20 @@ export function ObjectField({ shape, name, steps, value, required, onChange }: F
       color="gray"
       c="var(--quiet)"
       onClick={() => onChange(undefined)}
-      aria-label={`Leave out ${fieldLabel(name)}`}
+      aria-label={`Remove ${label}`}
     >
-      Leave out
+      Remove
     </Button>
   );
   if (!short)
     return (
-      <Fold steps={steps} summary={fieldLabel(name)} actions={remove || undefined}>
+      <Fold steps={steps} summary={label} actions={remove || undefined}>
         {body}
       </Fold>
     );
   return (
     <fieldset className={styles.inlineGroup} id={fieldId(steps)} tabIndex={-1}>
-      <legend>{fieldLabel(name)}</legend>
+      <legend>{label}</legend>
       <Fault steps={steps} />
       {body()}
       {remove}
@@ -131,17 +134,18 @@ export function ObjectField({ shape, name, steps, value, required, onChange }: F
 
 /** A fact that comes in several shapes, of which one is chosen. */
 export function VariantField(props: FieldProps) {
-  const { shape, name, steps, value, required, onChange } = props;
+  const { shape, steps, value, required, onChange } = props;
+  const label = labelOf(props);
   const shapes = shape.anyOf!;
-  if (value === undefined && !required) return <Absent name={name} onAdd={() => onChange(blankOf(shapes[0]!))} />;
+  if (value === undefined && !required) return <Absent label={label} onAdd={() => onChange(blankOf(shapes[0]!))} />;
   const at = shapeAt(shapes, value);
   return (
     <fieldset className={styles.inlineGroup} id={fieldId(steps)} tabIndex={-1}>
-      <legend>{fieldLabel(name)}</legend>
+      <legend>{label}</legend>
       <Fault steps={steps} />
       <NativeSelect
         size="xs"
-        aria-label={`Kind of ${fieldLabel(name)}`}
+        aria-label={`Kind of ${label}`}
         data={[
           ...shapes.map((one, n) => ({ value: String(n), label: shapeName(one) })),
           ...(required ? [] : [{ value: '', label: '(not stated)' }]),
@@ -211,7 +215,7 @@ export function ListField({ shape, name, steps, value, required, onChange }: Fie
   const itemOf = (at: number): Shape => fixed?.[at] ?? (shape.items || {});
   const keep = (next: readonly Json[]) => onChange(next.length === 0 && !required ? undefined : next);
   const set = (at: number, next: Json | undefined) => keep(list.with(at, next ?? ''));
-  const title = name === 'list' ? 'members' : fieldLabel(name);
+  const title = labelOf({ shape, name });
   const member = (at: number) => {
     const field = (
       <Field
@@ -224,7 +228,7 @@ export function ListField({ shape, name, steps, value, required, onChange }: Fie
         onChange={(next) => set(at, next)}
       />
     );
-    const what = `${title} ${memberName(list[at]!, at)}`;
+    const what = name === 'list' ? memberName(list[at]!, at) : `${title} ${memberName(list[at]!, at)}`;
     const mover = !fixed && (
       <Mover
         what={what}
@@ -258,7 +262,7 @@ export function ListField({ shape, name, steps, value, required, onChange }: Fie
       {list.map((_, at) => member(at))}
       {!fixed && (
         <Button size="compact-xs" variant="default" onClick={() => keep([...list, blankOf(itemOf(list.length))])}>
-          Add to {title}
+          {name === 'list' ? 'Add an entry' : `Add to ${title}`}
         </Button>
       )}
     </section>
@@ -268,18 +272,19 @@ export function ListField({ shape, name, steps, value, required, onChange }: Fie
 /** Facts by name, where the names are the sheet's own (strap states, pins of a set). */
 export function MapField({ shape, name, steps, value, onChange }: FieldProps) {
   const { Field } = useForm();
+  const title = labelOf({ shape, name });
   const inner = Object.values(shape.patternProperties!)[0]!;
   const entries = Object.entries(isObject(value) ? value : {});
   const rename = (at: number, key: string) => onChange(Object.fromEntries(entries.map(([k, v], n) => [n === at ? key : k, v])));
   return (
-    <section className={styles.listField} id={fieldId(steps)} tabIndex={-1} aria-label={fieldLabel(name)}>
-      <div className={styles.listTitle}>{fieldLabel(name)}</div>
+    <section className={styles.listField} id={fieldId(steps)} tabIndex={-1} aria-label={title}>
+      <div className={styles.listTitle}>{title}</div>
       <Fault steps={steps} />
       {entries.map(([key, member], at) => (
         <div key={at} className={styles.listRow}>
           <TextInput
             size="xs"
-            aria-label={`Name ${at + 1} in ${fieldLabel(name)}`}
+            aria-label={`Name ${at + 1} in ${title}`}
             value={key}
             onChange={(event) => rename(at, event.currentTarget.value)}
           />
@@ -309,7 +314,7 @@ export function MapField({ shape, name, steps, value, onChange }: FieldProps) {
         disabled={entries.some(([key]) => key === 'new')}
         onClick={() => onChange({ ...(isObject(value) ? value : {}), new: blankOf(inner) })}
       >
-        Add to {fieldLabel(name)}
+        Add to {title}
       </Button>
     </section>
   );

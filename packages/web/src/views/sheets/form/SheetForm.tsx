@@ -9,15 +9,15 @@ import { fieldId, type JsonObject, stepsOf } from './shape';
 interface SheetFormProps {
   readonly document: JsonObject;
   readonly faults: readonly { readonly path: string; readonly fault: string }[];
-  /** The path of a fault that is gone to; `n` tells one going from the next. */
+  /** The path of the chosen fault; `n` counts the choices. */
   readonly shown: { readonly path: string; readonly n: number };
   readonly onChange: (document: JsonObject) => void;
 }
 
-/** A field for every fact that the published shape of sheets has, with its fault beside it. */
+/** A field for every fact in the published schema, with its fault beside it. */
 export function SheetForm({ document: sheet, faults, shown, onChange }: SheetFormProps) {
   // From the server: the validator's browser build cannot tell its own shape.
-  const shape = useSheetSchemaQuery(sheet['kind'] === 'board' ? 'board' : 'part').data;
+  const { data: shape, isError } = useSheetSchemaQuery(sheet['kind'] === 'board' ? 'board' : 'part');
   const context = useMemo(() => {
     const byField = new Map<string, string>();
     for (const { path, fault } of faults) {
@@ -41,7 +41,9 @@ export function SheetForm({ document: sheet, faults, shown, onChange }: SheetFor
         {shape ? (
           <Members shape={shape} steps={[]} value={sheet} onChange={onChange} />
         ) : (
-          <p className="quiet">The fields come from the server, which does not answer just now. The text can be edited meanwhile.</p>
+          <p className="quiet">
+            {isError ? 'The server is not responding, so the fields cannot be loaded. You can still edit the text.' : 'Loading the fields…'}
+          </p>
         )}
       </div>
     </FormContext.Provider>

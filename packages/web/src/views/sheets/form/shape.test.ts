@@ -12,12 +12,12 @@ test('a blank has what is required, and the first word where only some are allow
 
 test('of several shapes the one is found that the value has', () => {
   const level = levels['vihMin']!.anyOf!;
-  expect(level.map(shapeName)).toEqual(['ratio', 'volts']);
+  expect(level.map(shapeName)).toEqual(['Fraction of the supply', 'Voltage, V']);
   expect([shapeAt(level, { volts: 2 }), shapeAt(level, { ratio: 0.7 }), shapeAt(level, {})]).toEqual([1, 0, 0]);
   const board = sheetJsonSchema('board') as Shape;
   const controller = board.properties!['controllers']!.properties!['list']!.items as Shape;
   const legal = controller.properties!['legal']!.anyOf!;
-  expect(legal.map(shapeName)).toEqual(['membership', 'sets', 'any-pin']);
+  expect(legal.map(shapeName)).toEqual(['membership', 'sets', 'any pin']);
   expect(shapeAt(legal, { rule: 'sets', sets: [] })).toBe(1);
 });
 

@@ -1,5 +1,8 @@
 /** A published schema as the form reads it: the parts of JSON Schema that sheets use. */
 export interface Shape {
+  /** What people read for the field: its label with the unit, and one line of help. */
+  readonly title?: string;
+  readonly description?: string;
   readonly type?: 'string' | 'number' | 'integer' | 'boolean' | 'array' | 'object';
   readonly enum?: readonly unknown[];
   readonly maxLength?: number;
@@ -37,7 +40,7 @@ export function blankOf(shape: Shape): Json {
   }
 }
 
-/** Keys by which one of several shapes is told from the others. */
+/** Keys that distinguish one of several shapes. */
 function marks(shape: Shape): readonly string[] {
   return Object.keys(shape.properties ?? {});
 }
@@ -57,7 +60,9 @@ export function shapeAt(shapes: readonly Shape[], value: Json | undefined): numb
 /** A name for one of several shapes: the word that only it allows, or its first key. */
 export function shapeName(shape: Shape): string {
   const word = Object.values(shape.properties ?? {}).find((inner) => inner.enum?.length === 1)?.enum?.[0];
-  return String(word ?? marks(shape)[0] ?? '');
+  const [first] = marks(shape);
+  const said = word ?? (first === undefined ? '' : (shape.properties?.[first]?.title ?? first));
+  return String(said).replaceAll('-', ' ');
 }
 
 /** A short name for a member of a list: its id, label or first text. */

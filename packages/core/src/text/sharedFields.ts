@@ -1,0 +1,39 @@
+import type { FieldTexts } from './fieldText';
+
+/** Fields that boards, parts and plans have in common. `*` holds wherever the nearer tables say nothing. */
+export const SHARED_FIELDS: FieldTexts = {
+  '*': {
+    source: { label: 'Source' },
+    min: { label: 'Minimum' },
+    typ: { label: 'Typical' },
+    max: { label: 'Maximum' },
+    list: { label: 'Entries' },
+    note: { label: 'Note', help: 'One sentence, shown wherever the fact is used.' },
+    unknown: { label: 'Unknown facts', help: 'What is left out because no source states it.' },
+  },
+  '': {
+    kind: { label: 'Kind of sheet' },
+    schema: { label: 'Schema version' },
+    id: { label: 'ID', help: 'Lower-case letters, digits and dashes. Plans refer to the sheet by it.' },
+    version: { label: 'Version', help: 'Counts up with every saved change.' },
+    title: { label: 'Title', help: 'As shown in lists: chip and form.' },
+    summary: { label: 'Summary', help: 'One or two sentences: what it is and what to watch for.' },
+    chip: { label: 'Chip', help: 'Part number as marked.' },
+  },
+  source: {
+    document: { label: 'Document', help: 'Datasheet, standard or measurement.' },
+    section: { label: 'Section', help: 'Chapter, table or page.' },
+    trust: { label: 'Trust', help: 'Datasheet, standard, bench, or typical where nothing confirms it.' },
+    note: { label: 'Note on the source' },
+  },
+  vihMin: {
+    ratio: { label: 'Fraction of the supply', help: '0.7 for 0.7 VDD.' },
+    volts: { label: 'Voltage', unit: 'V' },
+  },
+  vilMax: {
+    ratio: { label: 'Fraction of the supply', help: '0.3 for 0.3 VDD.' },
+    volts: { label: 'Voltage', unit: 'V' },
+  },
+  vohMin: { volts: { label: 'Voltage', unit: 'V' }, atMilliamps: { label: 'At load current', unit: 'mA' } },
+  volMax: { volts: { label: 'Voltage', unit: 'V' }, atMilliamps: { label: 'At load current', unit: 'mA' } },
+};

@@ -131,9 +131,9 @@ test('the simulated bench answers as planned, a fault in it is named, and a chec
   await live.getByLabel('Simulated bench: fault to simulate').selectOption({ label: 'Heater SIG is one header position off, at D10' });
   await live.getByRole('button', { name: 'Test the simulated bench' }).click();
   await expect(live.getByText(/^All \d+ answers as planned/)).toBeVisible();
-  await live.getByRole('button', { name: 'Heater: Show it' }).click();
+  await live.getByRole('button', { name: 'Heater: Run' }).click();
   await expect(live.getByRole('row', { name: /^Heater .* not as expected/ })).toBeVisible();
-  await live.getByRole('button', { name: 'Buzzer: Show it' }).click();
+  await live.getByRole('button', { name: 'Buzzer: Run' }).click();
   await expect(live.getByRole('row', { name: /^Buzzer .* others too/ })).toBeVisible();
   await expect(live.getByRole('listitem')).toHaveText(['Heater SIG is one header position off, at D10']);
   await page.goto('/plans/hive-watch/bring-up');
@@ -183,21 +183,21 @@ test('a real bench over a serial port: the probe answers, somebody acts and look
   await live.getByRole('button', { name: 'Test the board' }).click();
   await expect(live.getByText(/answers as planned\. Inputs of parts cannot be measured/)).toBeVisible();
   // Nothing moves before somebody lets it.
-  await expect(live.getByRole('button', { name: 'Heater: Show it' })).toBeDisabled();
+  await expect(live.getByRole('button', { name: 'Heater: Run' })).toBeDisabled();
   await live.getByRole('checkbox', { name: /Allow outputs to move/ }).check();
-  await live.getByRole('button', { name: 'Heater: Show it' }).click();
+  await live.getByRole('button', { name: 'Heater: Run' }).click();
   await live.getByRole('button', { name: 'Heater: Yes, only that' }).click();
   await expect(live.getByRole('row', { name: /^Heater .* as expected/ })).toBeVisible();
   await live.getByRole('button', { name: 'Keys OUT: Watch' }).click();
   await expect(live.getByRole('row', { name: /^Keys OUT .* moves/ })).toBeVisible();
-  await live.getByRole('button', { name: 'Time and warmth: Show it' }).click();
+  await live.getByRole('button', { name: 'Time and warmth: Run' }).click();
   await live.getByRole('button', { name: 'Time and warmth: No' }).click();
   await expect(live.getByRole('listitem').filter({ hasText: 'Time and warmth CLK is one header position off, at D12' })).toBeVisible();
   await live.getByRole('button', { name: 'Disconnect the probe' }).click();
-  await expect(live.getByRole('button', { name: 'Fan: Show it' })).toBeDisabled();
+  await expect(live.getByRole('button', { name: 'Fan: Run' })).toBeDisabled();
   // Plugged in again, what was seen stays seen.
   await live.getByRole('button', { name: 'Test the board' }).click();
-  await expect(live.getByRole('button', { name: 'Fan: Show it' })).toBeEnabled();
+  await expect(live.getByRole('button', { name: 'Fan: Run' })).toBeEnabled();
   await expect(live.getByRole('row', { name: /^Time and warmth .* not as expected/ })).toBeVisible();
   await expect(live.getByRole('listitem').filter({ hasText: 'Time and warmth CLK is one header position off, at D12' })).toBeVisible();
   board.kill();

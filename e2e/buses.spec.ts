@@ -44,7 +44,7 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
   await expect(added).toHaveAttribute('aria-valuetext', 'none');
 
   // The display at the stand pulls to 5 V again as soon as its pull-ups are put back, and that is a finding with its ways out.
-  const cut = page.getByRole('button', { name: 'Pull-ups of LCD 20×4, stand cut' });
+  const cut = page.getByRole('button', { name: 'Pull-ups of LCD 20×4, stand disconnected' });
   await expect(cut).toHaveAttribute('aria-pressed', 'true');
   await cut.focus();
   await page.keyboard.press('Enter');
@@ -149,6 +149,7 @@ test('Levels tells what is too low for a part at 5 V; behind a level shifter it 
   await expect(page.getByText(/^Part 1 SDA and SCL: up to \d\.\d+ V, the board tolerates/)).toBeVisible();
   await openFinding(page, 'idle level up to');
   await page.getByRole('button', { name: 'Connect Part 1 through a level shifter' }).first().click();
+  await page.getByRole('link', { name: 'Levels', exact: true }).click();
   await expect(page.getByText('Every signal has margin at every corner of both supplies.')).toBeVisible();
   await page.getByText('All', { exact: true }).click();
   await expect(page.getByRole('group', { name: 'Levels of the signals' })).toContainText('OK');

@@ -186,3 +186,28 @@ test('a deep link leads to a finding’s place; a finding that is gone is no err
   await page.goto('/plans/hive-watch/chart?finding=pin-shared%2Fshared%2Fgone');
   await expect(findings(page)).toContainText('Pin conflict: GP22 is used by 2 signals');
 });
+
+test('the command search knows what the trade calls things', async ({ page }) => {
+  const id = await startPlan(page, 'Words');
+  await addPart(page, ['20x4 pcf8574', /^Add Character LCD 20×4 with I2C backpack, 5 V and connect/]);
+  const choose = async (typed: string, option: RegExp) => {
+    await page.keyboard.press('Control+k');
+    await page.getByRole('textbox', { name: 'Search commands, parts, pins and findings' }).fill(typed);
+    await page.getByRole('button', { name: option }).first().click();
+  };
+  for (const [typed, option, path] of [
+    ['400 kHz', /^Open I2C0/, 'buses/i2c0'],
+    ['I2C0', /^Open I2C0/, 'buses/i2c0'],
+    ['level shifter', /^Open Levels/, 'levels'],
+    ['daisy chain', /^Open Buses/, 'buses'],
+    ['netlist', /^Open the Build sheet/, 'build'],
+    ['contrast', /^Contrast voltage of a character LCD/, 'resistors?calculation=contrast'],
+  ] as const) {
+    await choose(typed, option);
+    await expect(page).toHaveURL(new RegExp(`/plans/${id}/${path.replace('?', '\\?')}`));
+  }
+  await expect(page.getByRole('combobox', { name: 'Calculation' })).toHaveValue('contrast');
+  // A fix is found by what it does, and is one step.
+  await choose('remove the pull-ups', /^Remove the pull-ups of LCD/);
+  await expect(page.getByText('idle level up to')).toHaveCount(0);
+});

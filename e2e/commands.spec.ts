@@ -27,7 +27,7 @@ test('the demo says in one plain sentence what hinders it', async () => {
   taken.close();
   expect(await run(['scripts/demo.mjs', '--port', '99999'])).toEqual({
     code: 1,
-    output: '--port 99999 : expected a whole number from 0 to 65535.',
+    output: '--port 99999: expected a whole number from 0 to 65535.',
   });
   const file = join(mkdtempSync(join(tmpdir(), 'roof-chart-')), 'file');
   writeFileSync(file, '');

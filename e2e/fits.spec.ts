@@ -27,13 +27,13 @@ test('boards are ranked, one says what it would change, the plan switches to it 
 test('what else fits: every part answers, can be filtered and added, and the list starts anew with the edit', async ({ page, request }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/fits/parts`);
-  await expect(page.getByText(/^\d+ of \d+ parts fit beside what is there/)).toBeVisible();
+  await expect(page.getByText(/^\d+ of \d+ parts fit without changes/)).toBeVisible();
   await page.getByLabel('Search parts').fill('potentiometer');
   const knob = page.getByRole('row', { name: /potentiometer/i }).first();
   await expect(knob).toContainText('1 pin');
   await knob.getByRole('button', { name: /^Add .* and connect it$/ }).click();
   await saved(page);
-  await expect(page.getByText(/^\d+ of \d+ parts fit beside what is there/)).toBeVisible();
+  await expect(page.getByText(/^\d+ of \d+ parts fit without changes/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await saved(page);
 });
@@ -44,7 +44,7 @@ test('parts are added by keyboard, two in quick succession: the focus stays, and
 }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/fits/parts`);
-  const all = page.getByText(/^\d+ of \d+ parts fit beside what is there/);
+  const all = page.getByText(/^\d+ of \d+ parts fit without changes/);
   await expect(all).toBeVisible();
   await page.getByRole('table').evaluate((table) => {
     const emptied = () => [...table.querySelectorAll('[role=cell]')].some((cell) => cell.textContent === '…');

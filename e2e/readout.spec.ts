@@ -16,9 +16,9 @@ test('a picture becomes bytes in the stated order, is counted in the flash, and 
       greyPng(5000, 4000, () => 0),
     ),
   );
-  await expect(display.getByRole('alert')).toContainText('huge.png has 5000 × 4000 pixels: at most 16 million are read');
+  await expect(display.getByRole('alert')).toContainText('huge.png has 5000 × 4000 pixels; the limit is 16 million');
   await file.setInputFiles(png('words.png', Buffer.from('no picture')));
-  await expect(display.getByRole('alert')).toContainText('words.png is no picture that this browser can read');
+  await expect(display.getByRole('alert')).toContainText('words.png is not an image this browser can read');
   // White above, black below: half of all pages are full.
   await file.setInputFiles(
     png(
@@ -68,7 +68,7 @@ test('a long text runs through a chain; a character of one’s own fills what th
   await lcd.getByLabel('Text', { exact: true }).fill('Crêpe');
   await page.keyboard.press('Tab');
   await expect(findings(page)).toContainText('Part 1 cannot show ê');
-  await lcd.getByText('Characters of your own (0)').click();
+  await lcd.getByText('Custom characters (0)').click();
   await lcd.getByLabel('Character', { exact: true }).fill('ê');
   await page.keyboard.press('Enter');
   await expect(findings(page)).not.toContainText('cannot show');

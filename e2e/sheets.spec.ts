@@ -63,7 +63,7 @@ test('a part is copied, spoilt, mended and kept in versions; a plan keeps its ow
   await page.getByRole('link', { name: 'Edit' }).click();
   await asText();
   await text.fill((await text.inputValue()).replace('"summary": "', '"summary": "Better than before. '));
-  await expect(page.getByText('summary', { exact: true })).toBeVisible();
+  await expect(page.getByText('Summary', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Save as a new version' }).click();
   await expect(page.getByText('version 2, your own')).toBeVisible();
   await expect(page.getByRole('table', { name: 'Changed facts' })).toContainText('Better than before.');

@@ -29,9 +29,9 @@ function stringsOf(path: string): readonly PlacedText[] {
   const source = readFileSync(join(ROOT, path), 'utf8');
   const file = ts.createSourceFile(path, source, ts.ScriptTarget.Latest, true, path.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS);
   const found: PlacedText[] = [];
-  const add = (node: ts.Node, text: string) => {
+  const add = (node: ts.Node, text: string, least = /[A-Za-z]{2,} [A-Za-z]|^[A-Z][a-z]+$/) => {
     const said = text.replace(/\s+/g, ' ').trim();
-    if (!/[A-Za-z]{2,} [A-Za-z]|^[A-Z][a-z]+$/.test(said)) return;
+    if (!least.test(said)) return;
     found.push({ at: `${path}:${file.getLineAndCharacterOfPosition(node.getStart()).line + 1}`, text: said });
   };
   const visit = (node: ts.Node): void => {
@@ -40,7 +40,7 @@ function stringsOf(path: string): readonly PlacedText[] {
     if (ts.isJsxText(node)) add(node, node.text);
     else if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) add(node, node.text);
     else if (ts.isTemplateExpression(node)) {
-      add(node, [node.head.text, ...node.templateSpans.map((span) => span.literal.text)].join('‹›'));
+      add(node, [node.head.text, ...node.templateSpans.map((span) => span.literal.text)].join('‹›'), /(^|[ ,:;(])[A-Za-z]{2,}/);
       for (const span of node.templateSpans) visit(span.expression);
     } else ts.forEachChild(node, visit);
   };

@@ -112,16 +112,20 @@ function sayGroups(kind: 'board' | 'part', groups: readonly string[]): string {
   return sayList(labels.map((label) => (/^[A-Z][a-z]/.test(label) ? `${label[0]!.toLowerCase()}${label.slice(1)}` : label)));
 }
 
-/** Where a finding is, as briefly as can be: a pin, a terminal, a rail, a bus or a part; `''` where the plan as a whole is meant.
- *  @example sayPlace(plan, sheets, { pins: ['GP4'], terminals: ['oled:SDA'] }) // 'GP4' */
-export function sayPlace(plan: Plan, sheets: Sheets, { pins, terminals, rails, bus, placements }: Place): string {
+/** The place of a finding in short: a pin, a terminal, a rail, a bus or a part; `''` if it concerns the whole plan or the title names it.
+ *  @example sayPlace(plan, sheets, { pins: ['GP4'], terminals: ['oled:SDA'] }, 'Pin conflict') // 'GP4' */
+export function sayPlace(plan: Plan, sheets: Sheets, { pins, terminals, rails, bus, placements }: Place, title: string): string {
   const board = boardOf(plan, sheets);
   const [pin, terminal, rail, placement] = [pins?.[0], terminals?.[0], rails?.[0], placements?.[0]];
-  if (pin !== undefined) return board?.pins.get(pin)?.label ?? pin;
-  if (terminal !== undefined) return sayTerminal(plan, sheets, terminal);
-  if (rail !== undefined) return sayRail(plan, sheets, rail);
-  if (bus !== undefined) return board?.controllers.get(bus)?.title ?? bus;
-  return placement === undefined ? '' : sayPlacement(plan, placement);
+  const names = [
+    ...(pin === undefined ? [] : [board?.pins.get(pin)?.label ?? pin]),
+    ...(terminal === undefined ? [] : [sayTerminal(plan, sheets, terminal)]),
+    ...(rail === undefined ? [] : [sayRail(plan, sheets, rail)]),
+    ...(bus === undefined ? [] : [board?.controllers.get(bus)?.title ?? bus]),
+    ...(placement === undefined ? [] : [sayPlacement(plan, placement)]),
+  ];
+  const buses = [...(board?.controllers.values() ?? [])].map((controller) => controller.title);
+  return [...names, ...buses].some((name) => title.includes(name)) ? '' : (names[0] ?? '');
 }
 
 /** Sheets with the groups of facts that a finding is about, a line each. */

@@ -3,8 +3,9 @@ import { shippedSheets } from '../../tests/catalogue';
 import { spoiltPlan } from '../../tests/spoiltPlan';
 import { CALCULATIONS } from '../electrics/calculations';
 import { reviewPlan } from '../review/review';
-import { CHECKS } from './registry';
-import { sayFinding, sayRemedy } from './say';
+import type { Data } from './check';
+import { CHECKS, checkOf } from './registry';
+import { fillTemplate, sayFinding, sayRemedy } from './say';
 
 const sheets = shippedSheets();
 
@@ -57,4 +58,32 @@ test('what is said of any spoilt plan has no hole and no plural of one', () => {
     }),
     { numRuns: 40 },
   );
+});
+
+/** The data with every counted noun counted differently. */
+const recounted = (data: Data, value: number): Data =>
+  Object.fromEntries(
+    Object.entries(data).map(([name, datum]) => [name, datum.is === 'count' && datum.noun !== undefined ? { ...datum, value } : datum]),
+  );
+
+test('counted nouns read right for none, one and many', () => {
+  const seen = new Set<string>();
+  fc.assert(
+    fc.property(spoiltPlan(sheets), (plan) => {
+      const result = reviewPlan(plan, sheets);
+      if (!result.ok) return;
+      for (const { code, message, data } of result.review.findings) {
+        const nouns = Object.values(data).flatMap((datum) => (datum.is === 'count' && datum.noun !== undefined ? [datum.noun] : []));
+        const { title, text, why } = checkOf(code).messages[message]!;
+        for (const value of [0, 1, 12])
+          for (const said of [title, text, why].map((one) => fillTemplate(plan, sheets, one, recounted(data, value))))
+            for (const noun of nouns) {
+              seen.add(noun);
+              expect([code, said]).toEqual([code, expect.not.stringMatching(new RegExp(`\\b1 ${noun}s\\b|\\b(0|12) ${noun}\\b`))]);
+            }
+      }
+    }),
+    { numRuns: 60 },
+  );
+  expect(seen.size).toBeGreaterThan(0);
 });

@@ -9,7 +9,7 @@ import { previewEdits } from './previewEdits';
  *  what the wires meet. */
 function faultsOf(plan: Plan, sheets: Sheets, finding: Finding, index: number): readonly string[] {
   const remedy = finding.remedies[index]!;
-  const name = `${finding.id} remedy ${remedy.label}`;
+  const name = `${finding.id} fix ${remedy.label}`;
   const result = previewEdits(plan, remedy.edits, sheets);
   if (!result.ok) return [`${name} does not apply: ${result.problem.path} expected ${result.problem.expected}`];
   const faults: string[] = [];

@@ -3,7 +3,9 @@ import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } fr
 import { memo, useMemo, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
-import { sayFinding } from '@roof-chart/core/checks/say';
+import { sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
+import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
+import { findBuses } from '@roof-chart/core/nets/buses';
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { planDocument } from '@roof-chart/core/plan/planFile';
@@ -13,6 +15,7 @@ import { useReviewed, useWorkbench } from '../app/workbench';
 import { sessionActions } from '../store/sessionSlice';
 import { download } from '../app/download';
 import { type RootState, useAppDispatch, useAppSelector } from '../store/store';
+import { CALCULATION_SYNONYMS, SYNONYMS } from './synonyms';
 
 interface CommandSearchProps {
   readonly planId: string;
@@ -43,63 +46,51 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
   const { setColorScheme } = useMantineColorScheme();
   const next = useComputedColorScheme('light') === 'dark' ? 'light' : 'dark';
   const go = (view: string) => () => void navigate(`/plans/${planId}/${view}`);
-  const action = (id: string, label: string, onClick: () => void, keywords?: string[]): SpotlightActionData => ({
+  const action = (id: string, label: string, onClick: () => void): SpotlightActionData => ({
     id,
     label,
     onClick,
-    ...(keywords ? { keywords } : {}),
+    keywords: [...(SYNONYMS[id] ?? [])],
   });
   return {
-    group: 'Do',
+    group: 'Commands',
     actions: [
-      action('stock', 'Open Parts: add or remove parts', go('stock'), ['add', 'parts']),
-      action('chart', 'Open the Chart', go('chart'), ['wires', 'pins']),
-      action('buses', 'Open Buses: addresses, pull-ups, load', go('buses'), ['i2c', 'spi', 'pull-up', 'address']),
-      action('readout', 'Open Displays: text, frame memory, segment tables', go('readout'), ['display', 'RAM', 'frame buffer', 'segments']),
-      action('supply', 'Open Power: rail currents, dissipation, capacitors', go('supply'), [
-        'power',
-        'current',
-        'milliamperes',
-        'USB',
-        'decoupling',
-      ]),
-      action('resistors', 'Open Resistors: values, bands, calculators', go('resistors'), [
-        'ohm',
-        'LED',
-        'divider',
-        'calculator',
-        'transistor',
-      ]),
-      action('levels', 'Open Levels: output levels and input thresholds', go('levels'), ['voltage', 'logic', 'shifter', '5 V']),
-      action('build', 'Open the Build sheet', go('build'), ['wire list', 'export', 'print', 'constants']),
-      action('steps', 'Build step by step', go('build?mode=steps'), ['tablet']),
-      action('bring-up', 'Open Bring-up', go('bring-up'), ['scan', 'bench test', 'first power-up', 'bench']),
-      action('fits', 'What fits: other boards for these parts', go('fits'), ['switch board', 'boards']),
-      action('fits-parts', 'What fits: more parts on this board', go('fits/parts'), ['add', 'more parts']),
-      action(
-        'auto',
-        auto ? 'Stop assigning pins after every change' : 'Assign pins after every change',
-        () => dispatch(sessionActions.autoChosen(!auto)),
-        ['auto-assign', 'settle'],
+      action('stock', 'Open Parts: add or remove parts', go('stock')),
+      action('chart', 'Open the Chart', go('chart')),
+      action('assign', 'Assign pins, with a preview', go('chart?assign')),
+      action('buses', 'Open Buses: addresses, pull-ups, load', go('buses')),
+      action('readout', 'Open Displays: text, frame memory, segment tables', go('readout')),
+      action('supply', 'Open Power: rail currents, dissipation, capacitors', go('supply')),
+      action('resistors', 'Open Resistors: values, bands, calculators', go('resistors')),
+      action('levels', 'Open Levels: output levels and input thresholds', go('levels')),
+      action('build', 'Open the Build sheet', go('build')),
+      action('steps', 'Build step by step', go('build?mode=steps')),
+      action('bring-up', 'Open Bring-up', go('bring-up')),
+      action('facts', 'Open Facts: sheet values and bench notes', go('facts')),
+      action('fits', 'What fits: other boards for these parts', go('fits')),
+      action('fits-parts', 'What fits: more parts on this board', go('fits/parts')),
+      action('auto', auto ? 'Stop assigning pins after every change' : 'Assign pins after every change', () =>
+        dispatch(sessionActions.autoChosen(!auto)),
       ),
-      action('lock-all', 'Lock all wires', lockAll(true), ['fix', 'soldered']),
+      action('lock-all', 'Lock all wires', lockAll(true)),
       action('unlock-all', 'Unlock all wires', lockAll(false)),
-      action('plans', 'Go to Plans', () => void navigate('/'), ['new plan', 'open']),
+      action('plans', 'Go to Plans', () => void navigate('/')),
+      action('library', 'Open the Library of boards and parts', () => void navigate('/sheets')),
       action('undo', 'Undo', undo),
       action('redo', 'Redo', redo),
-      action('versions', 'Versions: save, compare, restore', onVersions, ['checkpoint', 'history']),
-      action('theme', `Use the ${next} theme`, () => setColorScheme(next), ['dark', 'light']),
-      action('keys', 'Keyboard shortcuts', onShortcuts, ['help']),
-      action('download', 'Download the plan file, with its sheets', save, ['export', 'save', 'file']),
+      action('versions', 'Versions: save, compare, restore', onVersions),
+      action('theme', `Use the ${next} theme`, () => setColorScheme(next)),
+      action('keys', 'Keyboard shortcuts', onShortcuts),
+      action('download', 'Download the plan file, with its sheets', save),
       action('print', 'Print this view', () => window.print()),
     ],
   };
 }
 
-/** Wires, pins and findings as actions; made only while the search is open, as there may be hundreds. */
+/** Findings, fixes, buses, calculators, wires and pins as actions; made only while the search is open, because there may be hundreds. */
 function usePlaces(opened: boolean): readonly Group[] {
   const plan = useAppSelector((state) => (opened ? state.document.plan : null));
-  const { sheets } = useWorkbench();
+  const { sheets, edit } = useWorkbench();
   const reviewed = useReviewed();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
@@ -134,12 +125,45 @@ function usePlaces(opened: boolean): readonly Group[] {
       description: f.code,
       onClick: () => void navigate(`/plans/${plan.id}/chart?finding=${encodeURIComponent(f.id)}`),
     }));
+    const fixes = findings.flatMap((f) =>
+      f.remedies.map((remedy, n): SpotlightActionData => {
+        const label = sayRemedy(reviewed!.plan, sheets, f.code, remedy);
+        return {
+          id: `fix-${f.id}-${n}`,
+          label,
+          description: sayFinding(reviewed!.plan, sheets, f).title,
+          onClick: () => edit(remedy.edits, label),
+        };
+      }),
+    );
+    const buses = findBuses(plan, sheets).flatMap(({ controller, kind }): SpotlightActionData[] => {
+      const found = controller && board?.controllers.get(controller);
+      if (!found) return [];
+      return [
+        {
+          id: `bus-${found.id}`,
+          label: `Open ${found.title}: addresses, clock, bus load`,
+          keywords: [kind, ...(kind === 'i2c' ? ['400 kHz', 'pull-up', 'address'] : kind === 'spi' ? ['chip select', 'daisy chain'] : [])],
+          onClick: () => void navigate(`/plans/${plan.id}/buses/${found.id}`),
+        },
+      ];
+    });
+    const calculations = CALCULATIONS.map(({ id, words }): SpotlightActionData => ({
+      id: `calculation-${id}`,
+      label: words.replace(/\.$/, ''),
+      description: 'Calculator',
+      keywords: [...(CALCULATION_SYNONYMS[id] ?? [])],
+      onClick: () => void navigate(`/plans/${plan.id}/resistors?calculation=${id}`),
+    }));
     return [
       { group: 'Findings', actions: found },
+      { group: 'Fixes', actions: fixes },
+      { group: 'Buses', actions: buses },
+      { group: 'Calculators', actions: calculations },
       { group: 'Wires', actions: wires },
       { group: 'Pins', actions: pins },
     ];
-  }, [plan, sheets, reviewed, dispatch, navigate]);
+  }, [plan, sheets, reviewed, dispatch, navigate, edit]);
 }
 
 /** Ctrl/Cmd-K: everything that can be done, and every part, pin and finding, by typing. */

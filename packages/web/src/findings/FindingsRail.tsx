@@ -83,7 +83,7 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
   const dispatch = useAppDispatch();
   const chosen = useAppSelector((state) => state.session.finding === finding.id);
   const said = useMemo(() => sayFinding(reviewed.plan, sheets, finding), [reviewed, sheets, finding]);
-  const place = sayPlace(reviewed.plan, sheets, finding.place);
+  const place = sayPlace(reviewed.plan, sheets, finding.place, said.title);
   const choose = () => {
     if (chosen) dispatch(sessionActions.findingChosen({ finding: null }));
     else void navigate(`/plans/${reviewed.plan.id}/${findingView(finding)}?finding=${encodeURIComponent(finding.id)}`);
@@ -93,7 +93,7 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
       <UnstyledButton className={styles.title} onClick={choose} aria-expanded={chosen}>
         <LevelMark level={finding.level} />
         <span className={styles.titleText}>{said.title}</span>
-        {place !== '' && !said.title.includes(place) && <span className={styles.place}>{place}</span>}
+        {place !== '' && <span className={styles.place}>{place}</span>}
       </UnstyledButton>
       {chosen && <FindingDetail reviewed={reviewed} finding={finding} said={said} />}
     </li>

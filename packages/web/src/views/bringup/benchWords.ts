@@ -75,9 +75,9 @@ export function trialWords(plan: Plan, sheets: Sheets, question: Question): Tria
     return {
       part: `${label(question.drive)} and ${label(question.read)}`,
       words: `Short-circuit test: ${label(question.drive)} is driven low briefly.`,
-      button: 'Ask',
+      button: 'Test',
     };
-  if (!('placement' in question)) return { part: '', words: '', button: 'Ask' };
+  if (!('placement' in question)) return { part: '', words: '', button: 'Test' };
   const name = sayPlacement(plan, question.placement);
   const sheet = plan.placements.find((p) => p.id === question.placement)?.sheet;
   const part = sheet && partSheet(sheets, sheet);
@@ -96,5 +96,5 @@ export function trialWords(plan: Plan, sheets: Sheets, question: Question): Tria
   const shown = question.ask === 'sign' ? question.see : (part?.sheet.firstLight.see ?? '');
   return questionLine(question) === undefined
     ? { part: name, words: `With your own program: ${shown}`, button: 'Look' }
-    : { part: name, words: shown, button: 'Show it' };
+    : { part: name, words: shown, button: 'Run' };
 }

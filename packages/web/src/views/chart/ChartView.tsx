@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
 import { wantsPin } from '@roof-chart/core/allocate/pinFit';
 import { isAboutFacts } from '@roof-chart/core/checks/registry';
@@ -76,7 +76,14 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   const [hovered, setHovered] = useState<string | null>(null);
   const item = items.find((i) => i.key === row);
   const settling = useSettle(plan);
-  const { proposal } = settling;
+  const { proposal, ask: assign } = settling;
+  const [params, setParams] = useSearchParams();
+  const isAsked = params.has('assign');
+  useEffect(() => {
+    if (!isAsked) return;
+    setParams({}, { replace: true });
+    assign();
+  }, [isAsked, setParams, assign]);
   const models = useMemo(() => rowModels(plan, sheets, groups, proposal?.plan), [plan, sheets, groups, proposal]);
   const could = groups.flatMap((g) => g.rows).find((r) => r.item.key === row)?.could;
   const choices = useMemo(() => (item && could ? chartChoices(board, nets, item, could) : null), [board, nets, item, could]);

@@ -87,9 +87,9 @@ function TerminalFacts({ plan, item, freeCount }: { readonly plan: string; reado
   const { terminal, part } = item;
   const facts = [
     ROLE_WORDS[terminal.role],
-    terminal.need === 'needed' ? 'needed' : 'optional',
+    terminal.need === 'needed' ? 'required' : 'optional',
     ...(terminal.also?.length ? [`other labels ${terminal.also.join(', ')}`] : []),
-    ...(terminal.requires ?? []).map((ability) => `needs ${ability}`),
+    ...(terminal.requires ?? []).map((ability) => `requires ${ability}`),
     ...(terminal.through ? [`in series: ${terminal.through}`] : []),
   ];
   return (
@@ -100,7 +100,7 @@ function TerminalFacts({ plan, item, freeCount }: { readonly plan: string; reado
       </p>
       {terminal.note && <p className={styles.fact}>{terminal.note}</p>}
       <p className={styles.source}>
-        {part.title}, terminal {terminal.number}; {sourceLine(part.terminals.source, `terminals/${terminal.id}`)}.{' '}
+        {part.title}, module pin {terminal.number}. {sourceLine(part.terminals.source, `terminals/${terminal.id}`)}.{' '}
         <Link to={`/plans/${plan}/facts/${part.id}?q=terminals/${terminal.id}/`}>Bench note</Link>
       </p>
     </>

@@ -21,6 +21,9 @@ export function rowModels(
   return groups.map((group) => ({ id: group.id, rows: group.rows.map((row, at) => rowModel(plan, sheets, row, at, after)) }));
 }
 
+/** What the mark of a row adds to its accessible name. */
+const MARK_WORDS: { readonly [M in ChartRow['mark']]: string } = { does: '', locked: ', locked', clash: ', error' };
+
 function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: Plan | undefined): HangRowModel {
   const { item } = row;
   const next = after && !sameEnd(after.wires[item.key]?.end, item.wire?.end) ? after.wires[item.key]?.end : undefined;
@@ -31,7 +34,7 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
   const state = value ? `on ${value}` : carried ? `through ${carried}` : 'not connected';
   return {
     id: item.key,
-    label: `${item.placement.name} ${item.terminal.label}, ${state}${row.mark === 'does' ? '' : `, ${row.mark}`}`,
+    label: `${item.placement.name} ${item.terminal.label}, ${state}${MARK_WORDS[row.mark]}`,
     head: (
       <TerminalHead
         name={at === 0 ? item.placement.name : undefined}

@@ -14,7 +14,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
 import styles from './Facts.module.css';
-import { valueText } from './factFields';
+import { factValueText, valueText } from './factFields';
 import { NoteForm } from './NoteForm';
 
 type Sheet = BoardSheet | PartSheet;
@@ -54,7 +54,7 @@ function FactRow({
 }) {
   const { labels, unit } = factName(kind, fact.path);
   const name = labels.slice(1).join(' › ');
-  const shown = (value: FactValue) => `${valueText(value, fact.path)}${unit === undefined ? '' : `\u00a0${unit}`}`;
+  const shown = (value: FactValue) => factValueText(value, fact.path, unit);
   return (
     <tr>
       <th scope="row">{name}</th>

@@ -1,5 +1,6 @@
-import { formatAddress } from '@roof-chart/core/quantity/format';
+import { formatAddress, formatBytes, formatSi } from '@roof-chart/core/quantity/format';
 import type { FactValue } from '@roof-chart/core/sheets/factPath';
+import { type Role, ROLE_WORDS } from '@roof-chart/core/sheets/roles';
 
 /** What is typed for a fact, as a value of the kind that the sheet has there; null where it is none.
  *  @example readValue(5.1, '4.7') // 4.7 */
@@ -23,6 +24,16 @@ export function valueText(value: FactValue, path: string): string {
   if (typeof value === 'number' && path.endsWith('address')) return formatAddress(value);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   return typeof value === 'object' ? value.join(', ') : String(value);
+}
+
+/** A fact's value with its unit, scaled where a prefix helps.
+ *  @example factValueText(1e6, 'controllers/i2c0/maxHz', 'Hz') // '1 MHz' */
+export function factValueText(value: FactValue, path: string, unit: string | undefined): string {
+  if (path.endsWith('/role')) return ROLE_WORDS[value as Role] ?? String(value);
+  if (path.endsWith('/need')) return value === 'needed' ? 'required' : String(value);
+  if (unit === undefined || typeof value !== 'number') return `${valueText(value, path)}${unit === undefined ? '' : `\u00a0${unit}`}`;
+  if (unit === 'B') return formatBytes(value);
+  return ['Hz', 'Ω', 'F'].includes(unit) ? formatSi(value, unit) : `${value}\u00a0${unit}`;
 }
 
 /** Today's local date. */

@@ -55,7 +55,7 @@ export function partWords(plan: Plan, addition: Addition, sheets: Sheets): strin
   const moved = length > 0 ? `moves ${sayList(names)}${length > 3 ? ` and ${length - 3} more` : ''}` : '';
   const grave = addition.added.filter((finding) => finding.level !== 'hint');
   if (grave.length > 0) {
-    const more = grave.length > 1 ? ` and ${grave.length - 1} more` : '';
+    const more = grave.length > 1 ? ` (+${grave.length - 1} more)` : '';
     return [`${sayFinding(addition.plan, sheets, grave[0]!).title}${more}`, moved].filter(Boolean).join('; ');
   }
   return [pins, moved].filter(Boolean).join(', ');

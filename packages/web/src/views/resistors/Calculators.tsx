@@ -1,6 +1,7 @@
 import { Button, NativeSelect, Progress, TextInput } from '@mantine/core';
 import { proxy } from 'comlink';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { sayTerminal } from '@roof-chart/core/checks/say';
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
 import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
@@ -107,7 +108,15 @@ function UseIt({ plan, id, result }: { readonly plan: Plan; readonly id: string;
 /** The calculations that need no plan, each with its working; what fits goes into the plan by a click. */
 export function Calculators({ plan }: { readonly plan: Plan }) {
   const { feed } = useWorkbench();
-  const [id, setId] = useState('led');
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get('calculation');
+  const id = CALCULATIONS.some((c) => c.id === asked) ? asked! : 'led';
+  const setId = (next: string) => setSearch({ calculation: next }, { replace: true });
+  const section = useRef<HTMLElement>(null);
+  useEffect(() => {
+    // From the command search the calculator may be below the list of resistors.
+    if (asked !== null) section.current?.scrollIntoView({ block: 'nearest' });
+  }, [asked]);
   const [given, setGiven] = useState<{ readonly [id: string]: { readonly [name: string]: string } }>({});
   const [answer, setAnswer] = useState<Answer | null>(null);
   /** How much of what runs is done, from 0 to 1. */
@@ -134,7 +143,7 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
   };
   const here = answer?.of === id ? answer : null;
   return (
-    <section className={styles.calc} aria-label="Calculators">
+    <section ref={section} className={styles.calc} aria-label="Calculators">
       <h3>Calculators</h3>
       <form
         onSubmit={(event) => {
@@ -155,7 +164,7 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
               key={`${id} ${input.name}`}
               size="xs"
               label={`${input.words}${input.unit === '1' || input.unit === 'text' ? '' : `, in ${input.unit}`}`}
-              placeholder={(input.name === 'series' ? drawer : undefined) ?? input.default ?? 'needed'}
+              placeholder={(input.name === 'series' ? drawer : undefined) ?? input.default ?? 'required'}
               value={values[input.name] ?? ''}
               onChange={(event) => {
                 const { [input.name]: _before, ...others } = values;

@@ -59,7 +59,8 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
               pin.limits?.tolerantVolts ? `tolerates ${pin.limits.tolerantVolts} V` : '',
             ]
               .filter(Boolean)
-              .join('. '),
+              .map((one) => `${one!.replace(/\.$/, '')}.`)
+              .join(' '),
           ])}
         />
       </Group>

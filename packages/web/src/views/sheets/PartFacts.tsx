@@ -33,6 +33,8 @@ function busRows(part: PartSheet) {
   return [...factRows(within('bus'), part.bus, ['devices', 'straps', 'modeTies']), ...devices, ...straps];
 }
 
+const NEED_WORDS = { needed: 'required', optional: 'optional', outside: 'external' } as const;
+
 const within = (parent: string): Within => ({ kind: 'part', parent });
 
 /** All facts of a part sheet. */
@@ -48,7 +50,7 @@ export function PartFacts({ part }: { readonly part: PartSheet }) {
             <span className="mono">{t.label}</span>,
             <span className="mono">{t.also?.join(' ') ?? ''}</span>,
             ROLE_WORDS[t.role],
-            `${t.need}${t.ties ? `, may be tied to ${t.ties.join(' or ')}` : ''}`,
+            `${NEED_WORDS[t.need]}${t.ties ? `, may be tied to ${t.ties.join(' or ')}` : ''}`,
             [t.note, t.through ? `In series: ${t.through}.` : ''].filter(Boolean).join(' '),
           ])}
         />

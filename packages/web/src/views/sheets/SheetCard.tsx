@@ -81,8 +81,8 @@ export function SheetCard({ entry, own }: { readonly entry: IndexedBoard | Index
           <h2>{sheet.title}</h2>
           <p className="quiet">{sheet.summary}</p>
           <p className={styles.idLine}>
-            <span className="mono">{sheet.id}</span>, version <span className="num">{sheet.version}</span>, {own ? 'your own' : 'shipped'},
-            chip <span className="mono">{sheet.chip}</span>
+            <span className="mono">{sheet.id}</span>, version <span className="num">{sheet.version}</span>,{' '}
+            {own ? 'your own' : 'from the library'}, chip <span className="mono">{sheet.chip}</span>
           </p>
           <Uses id={sheet.id} newest={sheet.version} />
         </div>

@@ -24,7 +24,7 @@ export function Consequence({ plan, addition }: { readonly plan: Plan; readonly 
       </span>
     );
   const remedy = first.remedies[0];
-  const more = grave.length > 1 ? ` and ${grave.length - 1} more` : '';
+  const more = grave.length > 1 ? ` (+${grave.length - 1} more)` : '';
   return (
     <span className={first.level === 'clash' ? styles.meets : styles.risks}>
       {sayFinding(addition.plan, sheets, first).title}

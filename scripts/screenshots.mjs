@@ -121,7 +121,7 @@ const PICTURES = [
       await page.goto(`${hive}/stock`);
       await page.getByRole('button', { name: 'Identify by labels' }).click();
       await page.getByLabel('Printed labels').fill('GND VCC D0 D1 RES DC CS');
-      await page.getByText('Several fit').waitFor();
+      await page.getByText('Several parts match').waitFor();
     },
   ],
   [
@@ -129,10 +129,10 @@ const PICTURES = [
     'light',
     async (page) => {
       await page.goto(`${base}/sheets/motion-mpu6050/edit?copy`);
-      await page.getByLabel('summary').waitFor();
-      await page.locator('summary', { hasText: 'supply' }).click();
-      await page.getByRole('group', { name: 'volts (V)' }).getByLabel('max').fill('-5.5');
-      await page.getByRole('button', { name: /supply.volts.max/ }).click();
+      await page.getByLabel('Summary').waitFor();
+      await page.locator('summary', { hasText: /^Supply/ }).click();
+      await page.getByRole('group', { name: 'Supply voltage' }).getByLabel('Maximum, V').fill('-5.5');
+      await page.getByRole('button', { name: /Supply › Supply voltage › Maximum/ }).click();
     },
   ],
   ['build', 'light', async (page) => page.goto(`${hive}/build`)],
@@ -151,9 +151,9 @@ const PICTURES = [
     async (page) => {
       await page.goto(`${hive}/bring-up`);
       await page.getByLabel('Scan result').fill('0x27 0x3C 0x44 0x57 0x68 0x69');
-      await page.getByLabel('Or try it on a simulated bench').selectOption({ label: 'Humidity, roof has no ground' });
-      await page.getByRole('button', { name: 'Check the simulated bench' }).click();
-      await page.getByText(/that differ$/).waitFor();
+      await page.getByLabel('Simulated bench: fault to simulate').selectOption({ label: 'Humidity, roof: ground not connected' });
+      await page.getByRole('button', { name: 'Test the simulated bench' }).click();
+      await page.getByText(/differences? in \d+ answers/).waitFor();
       await page.getByRole('button', { name: /^Run all/ }).click();
       await page.getByRole('button', { name: /^Run all/ }).waitFor({ state: 'hidden' });
       await page.getByRole('region', { name: 'Live bench' }).evaluate((region) => region.scrollIntoView());

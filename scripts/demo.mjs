@@ -26,8 +26,7 @@ function options() {
 
 function portNumber(text) {
   const port = Number(text);
-  if (!Number.isInteger(port) || port < 0 || port > 65535)
-    throw new PlainFault(`--port ${text}: expected a whole number from 0 to 65535.`);
+  if (!Number.isInteger(port) || port < 0 || port > 65535) throw new PlainFault(`--port ${text}: expected a whole number from 0 to 65535.`);
   return port;
 }
 

@@ -14,6 +14,8 @@ function typedNumber(text: string, required: boolean): Json | undefined {
   return Number.isFinite(value) ? value : text;
 }
 
+const ORDER: ('label' | 'input' | 'error' | 'description')[] = ['label', 'input', 'error', 'description'];
+
 function useCommon({ shape, name, steps, required }: FieldProps) {
   const { faults } = useForm();
   const id = fieldId(steps);
@@ -23,6 +25,8 @@ function useCommon({ shape, name, steps, required }: FieldProps) {
     description: shape.description,
     error: faults.get(id),
     size: 'xs' as const,
+    // Help below the input keeps the inputs of a row level.
+    inputWrapperOrder: ORDER,
     withAsterisk: required,
   };
 }

@@ -55,6 +55,24 @@ test('positions are counted from pin 1 and from the nearer end', () => {
   expect(positionsOf(board, { to: 'ground' })).toHaveLength(8);
 });
 
+test('of a header with two rows a finger counts along one row, from the nearer end', () => {
+  // From the drawings of the boards: pin 5 is the third of the odd pins; 37 the second-last of them; 40 the last of the even ones.
+  const counted = (board: string, pin: string) =>
+    positionsOf(sheets.boards.get(board)!, { to: 'pin', pin }).map((p) => [p.position, p.row, p.fromEnd, p.end]);
+  expect(counted('bcm2711-sbc-40', 'GPIO3')).toEqual([[5, 'odd', 3, 'pin 1']]);
+  expect(counted('bcm2711-sbc-40', 'GPIO14')).toEqual([[8, 'even', 4, 'pin 1']]);
+  expect(counted('bcm2711-sbc-40', 'GPIO26')).toEqual([[37, 'odd', 2, 'pin 40']]);
+  expect(counted('bcm2711-sbc-40', 'GPIO21')).toEqual([[40, 'even', 1, 'pin 40']]);
+  expect(counted('atmega2560-5v-shield', 'D53')).toEqual([[34, 'even', 2, 'pin 36']]);
+  expect(counted('stm32f411-shield-64', 'PC11')).toEqual([[2, 'even', 1, 'pin 1']]);
+  // Every double header is counted so that both rows have all numbers from 1 up to the middle and back.
+  for (const board of sheets.boards.values())
+    for (const header of board.sheet.headers.list.filter((one) => one.rows === 2)) {
+      const own = board.sheet.pins.list.filter((pin) => pin.header === header.id).length;
+      expect([board.sheet.id, header.id, own % 2]).toEqual([board.sheet.id, header.id, 0]);
+    }
+});
+
 test('a conductor with two positions gives both', () => {
   const board = boardOf(shield(), sheets)!;
   expect(positionsOf(board, { to: 'pin', pin: 'A4' }).map((p) => p.label)).toEqual(['A4', 'SDA']);

@@ -29,7 +29,9 @@ export interface BoardPosition {
   readonly side: 'left' | 'right' | 'inside';
   /** The number on the header, from pin 1. */
   readonly position: number;
-  /** Counted from the nearer end of the header, from 1. */
+  /** Of a header with two rows, the row that it is in. */
+  readonly row: 'odd' | 'even' | undefined;
+  /** Counted from the nearer end of the header, or of its row, from 1. */
   readonly fromEnd: number;
   readonly end: string;
   readonly label: string;
@@ -107,7 +109,9 @@ export interface BuildList {
 
 function positionOf(board: IndexedBoard, pin: BoardPin): BoardPosition {
   const header = board.sheet.headers.list.find((h) => h.id === pin.header)!;
-  const row = board.sheet.pins.list.filter((p) => p.header === pin.header);
+  const all = board.sheet.pins.list.filter((p) => p.header === pin.header);
+  // In two rows a finger counts along one of them: pin 5 is the third of the odd ones.
+  const row = header.rows === 2 ? all.filter((p) => p.position! % 2 === pin.position! % 2) : all;
   const fromFirst = row.indexOf(pin) + 1;
   const fromLast = row.length - fromFirst + 1;
   const nearFirst = fromFirst <= fromLast;
@@ -116,6 +120,7 @@ function positionOf(board: IndexedBoard, pin: BoardPin): BoardPosition {
     headerTitle: header.title,
     side: header.side,
     position: pin.position!,
+    row: header.rows === 2 ? (pin.position! % 2 === 1 ? 'odd' : 'even') : undefined,
     fromEnd: nearFirst ? fromFirst : fromLast,
     end: header.ends[nearFirst ? 0 : 1],
     label: pin.label,

@@ -30,7 +30,7 @@ function rowOf(plan: Plan, sheets: Sheets, wire: BuildWire): readonly string[] {
     endText(plan, sheets, wire.end),
     at?.headerTitle ?? '',
     at ? String(at.position) : '',
-    at ? `${at.fromEnd} from ${at.end}` : '',
+    at ? `${at.fromEnd} from ${at.end}${at.row === undefined ? '' : `, ${at.row} row`}` : '',
     at?.port ?? '',
     wire.colour,
     [wire.through, wire.series === undefined ? undefined : formatSi(wire.series, 'Ω')].filter(Boolean).join(', '),

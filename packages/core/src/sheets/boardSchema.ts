@@ -113,6 +113,7 @@ const header = Joi.object({
   title: label.required(),
   ends: Joi.array().ordered(label.required(), label.required()).required(),
   side: Joi.valid('left', 'right', 'inside').required(),
+  rows: Joi.valid(2),
 });
 
 const boardEnd = Joi.alternatives(

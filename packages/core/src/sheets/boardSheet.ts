@@ -37,6 +37,8 @@ export interface Header {
   readonly ends: readonly [string, string];
   /** Side of the board on which the header is drawn; `inside` lists conductors that only on-board parts use. */
   readonly side: 'left' | 'right' | 'inside';
+  /** Two rows side by side: odd positions in one, even positions in the other, both counted from the same end. */
+  readonly rows?: 2;
 }
 
 /** What using a pin does in spite of its duty. `fails`: it does not reach the chip as the board is delivered; `setting`: it works once something

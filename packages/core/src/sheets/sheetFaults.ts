@@ -15,11 +15,14 @@ function repeated(ids: readonly string[], path: string): SheetFault[] {
 }
 
 function headerFaults(sheet: BoardSheet): SheetFault[] {
-  return sheet.headers.list.flatMap(({ id }) => {
+  return sheet.headers.list.flatMap(({ id, rows }) => {
     const positions = sheet.pins.list.filter((pin) => pin.header === id).map((pin) => pin.position!);
     const low = Math.min(...positions);
     const whole = positions.toSorted((a, b) => a - b).every((position, at) => position === low + at);
-    return whole ? [] : [fault(`headers.${id}`, 'positions are not contiguous')];
+    if (!whole) return [fault(`headers.${id}`, 'positions are not contiguous')];
+    const paired =
+      rows === undefined || (low === 1 && positions.length % 2 === 0 && positions.every((position, at) => position === at + 1));
+    return paired ? [] : [fault(`headers.${id}.rows`, 'two rows need positions 1, 2, 3, … in order, and as many odd as even ones')];
   });
 }
 

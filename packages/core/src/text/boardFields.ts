@@ -25,6 +25,7 @@ export const BOARD_FIELDS: FieldTexts = {
     title: { label: 'Title', help: 'As used in the build sheet: left edge, digital header.' },
     ends: { label: 'Ends', help: 'Names of both ends, in order of the positions: USB end, far end.' },
     side: { label: 'Side', help: 'Side of the board; “inside” for signals that only on-board parts use.' },
+    rows: { label: 'Rows', help: '2: odd positions in one row, even positions in the other.' },
   },
   pins: {
     id: { label: 'ID' },

@@ -103,7 +103,7 @@ function pinFacts(board: IndexedBoard, pin: BoardPin, name: string, words: strin
 /** The position of a pin on the board, for a comment. */
 function pinWords(board: IndexedBoard, pin: BoardPin): string {
   const at = positionsOf(board, { to: 'pin', pin: pin.id })[0];
-  const where = at ? `, ${at.headerTitle} position ${at.position}` : '';
+  const where = at ? `, ${at.headerTitle} ${at.row === undefined ? 'position' : 'pin'} ${at.position}` : '';
   return `${pin.label}${pin.port && pin.port !== pin.label ? ` (${pin.port})` : ''}${where}`;
 }
 

@@ -8,29 +8,48 @@ import styles from './Build.module.css';
 
 const PITCH = 23;
 const TOP = 34;
-const [LEFT_X, RIGHT_X, WIDTH] = [92, 240, 332];
+/** Distance of the two rows of a double header. */
+const ROW = 26;
+/** Columns of the picture, in pixels: the outermost positions of both sides, and the full width. */
+const NARROW = { left: 92, right: 240, width: 332 };
+const WIDE = { left: 92, right: 262, width: 396 };
+const ONE_SIDED = { left: 20, right: 206, width: 336 };
 
 interface Spot {
   readonly pin: BoardPin;
   readonly x: number;
   readonly y: number;
   readonly side: Header['side'];
+  /** The outer position of a double header: its label is outside of the board, because the inner row is beside it. */
+  readonly outer: boolean;
 }
 
-/** Positions of both sides from the USB end down, a small gap between headers of one side. */
-function spots(headers: readonly Header[], pins: readonly BoardPin[]): readonly Spot[] {
+/** Positions of both sides from the first end down, a small gap between headers of one side; double headers in two columns. */
+export function boardSpots(headers: readonly Header[], pins: readonly BoardPin[], columns: typeof NARROW): readonly Spot[] {
   return (['left', 'right'] as const).flatMap((side) => {
     let y = TOP;
     return headers
       .filter((header) => header.side === side)
-      .flatMap((header, at) => {
+      .flatMap((header, at): Spot[] => {
         if (at > 0) y += 10;
-        return pins
-          .filter((pin) => pin.header === header.id)
-          .map((pin) => ({ pin, side, x: side === 'left' ? LEFT_X : RIGHT_X, y: (y += PITCH) - PITCH }));
+        const own = pins.filter((pin) => pin.header === header.id);
+        if (header.rows !== 2) return own.map((pin) => ({ pin, side, x: columns[side], y: (y += PITCH) - PITCH, outer: false }));
+        const top = y;
+        y += PITCH * Math.ceil(own.length / 2);
+        // Odd positions are in the left one of the two columns.
+        const odd = side === 'left' ? columns.left : columns.right - ROW;
+        return own.map((pin) => {
+          const isOdd = pin.position! % 2 === 1;
+          const place = Math.floor((pin.position! - 1) / 2);
+          return { pin, side, x: isOdd ? odd : odd + ROW, y: top + PITCH * place, outer: isOdd === (side === 'left') };
+        });
       });
   });
 }
+
+/** What is drawn at an end of the board: the socket, the notch or the antenna by which people tell the ends apart. */
+const landmark = (end: string | undefined): string =>
+  end === undefined || /^(far end|last pin)$/.test(end) ? '' : end.replace(/ end$/, '');
 
 /** "SDA ×6" beside a position: the labels that end there. */
 function noteFor(wires: readonly BuildWire[]): string {
@@ -51,27 +70,49 @@ export function BoardPicture({
 }) {
   const { sheets } = useWorkbench();
   const { sheet } = boardOf(plan, sheets)!;
-  const places = spots(sheet.headers.list, sheet.pins.list);
+  const isWide = sheet.headers.list.some((header) => header.rows === 2);
+  const columns = !sheet.headers.list.some((header) => header.side === 'left') ? ONE_SIDED : isWide ? WIDE : NARROW;
+  const { left: leftX, right: rightX, width } = columns;
+  const places = boardSpots(sheet.headers.list, sheet.pins.list, columns);
+  const [first, last] = sheet.headers.list.find((header) => header.side !== 'inside')?.ends ?? [];
   const height = Math.max(...places.map((p) => p.y)) + 40;
   const endsAt = (spot: Spot) => wires.filter((w) => w.at.some((at) => at.header === spot.pin.header && at.position === spot.pin.position));
+  const isDouble = (spot: Spot) => sheet.headers.list.find((header) => header.id === spot.pin.header)?.rows === 2;
   const isPointed = (spot: Spot) => pointed?.at.some((at) => at.header === spot.pin.header && at.position === spot.pin.position) ?? false;
   return (
     <figure className={styles.picture}>
-      <svg width={WIDTH} height={height} viewBox={`0 0 ${WIDTH} ${height}`} role="img" aria-label={`${sheet.title}: used positions`}>
+      <svg
+        className={styles.drawing}
+        width={width}
+        height={height}
+        viewBox={`0 0 ${width} ${height}`}
+        role="img"
+        aria-label={`${sheet.title}: used positions`}
+      >
         <rect
-          x={LEFT_X - 14}
+          x={leftX - 14}
           y={8}
-          width={RIGHT_X - LEFT_X + 28}
+          width={rightX - leftX + 28}
           height={height - 16}
           rx="7"
           fill="var(--field)"
           stroke="var(--ink)"
           strokeWidth="1.5"
         />
-        <rect x={(LEFT_X + RIGHT_X) / 2 - 25} y="1" width="50" height="20" rx="3" fill="var(--field)" stroke="var(--ink)" />
-        <text x={(LEFT_X + RIGHT_X) / 2} y="15" className={styles.pinText} textAnchor="middle">
-          USB
-        </text>
+        {[
+          { words: landmark(first), y: 1 },
+          { words: /^pin /.test(last ?? '') ? '' : landmark(last), y: height - 21 },
+        ].map(
+          ({ words, y }) =>
+            words !== '' && (
+              <g key={y}>
+                <rect x={(leftX + rightX) / 2 - 30} y={y} width="60" height="20" rx="3" fill="var(--field)" stroke="var(--ink)" />
+                <text x={(leftX + rightX) / 2} y={y + 14} className={styles.pinText} textAnchor="middle">
+                  {words}
+                </text>
+              </g>
+            ),
+        )}
         {places.map((spot) => {
           const here = spot.pin.kind === 'ground' || spot.pin.kind === 'supply' ? [] : endsAt(spot);
           const outward = spot.side === 'left' ? -1 : 1;
@@ -86,10 +127,18 @@ export function BoardPicture({
             <g key={spot.pin.id}>
               {isPointed(spot) && <circle cx={spot.x} cy={spot.y} r="9" fill="none" stroke="var(--copper)" strokeWidth="2.5" />}
               <circle cx={spot.x} cy={spot.y} r="4.6" fill={tone} stroke="var(--ink)" />
-              <text x={spot.x - outward * 12} y={spot.y + 4} className={styles.pinText} textAnchor={spot.side === 'left' ? 'start' : 'end'}>
+              <text
+                x={spot.x + (spot.outer ? outward * 20 : -outward * 12)}
+                y={spot.y + 4}
+                className={styles.pinText}
+                textAnchor={(spot.side === 'left') === spot.outer ? 'end' : 'start'}
+              >
                 {spot.pin.label}
+                {isDouble(spot) && here.length > 0 && (
+                  <tspan className={isPointed(spot) ? styles.noteOn : styles.note}>{`  ${noteFor(here)}`}</tspan>
+                )}
               </text>
-              {here.length > 0 && (
+              {!isDouble(spot) && here.length > 0 && (
                 <text
                   x={spot.x + outward * 22}
                   y={spot.y + 4}

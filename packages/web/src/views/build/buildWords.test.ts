@@ -1,7 +1,8 @@
 import { newPlan } from '@roof-chart/core/plan/plan';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildStep, StepWhat } from '@roof-chart/core/outputs/buildSheet';
-import { asText, changeWords, ordinal, SECTION_WORDS, stepWords } from './buildWords';
+import { asText, changeWords, ordinal, SECTION_WORDS, stepWords, whereWords } from './buildWords';
 
 const plan = {
   ...newPlan('p', 'P', { id: 'x', version: 1 }),
@@ -23,6 +24,24 @@ test('positions are counted as people say them', () => {
     '22nd',
     '111th',
   ]);
+});
+
+test('a place of a double header is named by its pin and its row', () => {
+  const at = {
+    header: 'h',
+    headerTitle: '40-pin header',
+    side: 'right',
+    position: 5,
+    row: 'odd',
+    fromEnd: 3,
+    end: 'pin 1',
+    label: 'GPIO3',
+    port: undefined,
+  } as const;
+  const wire = { at: [at], end: { to: 'pin', pin: 'GPIO3' }, placement: 'k', joined: false } as unknown as BuildWire;
+  expect(whereWords(wire)).toBe('40-pin header, right side, pin 5, odd row, 3rd from the end with pin 1');
+  const ground = { ...wire, at: [at, { ...at, position: 9 }], end: { to: 'ground' } } as BuildWire;
+  expect(whereWords(ground)).toBe('any GND (40-pin header 5, 9)');
 });
 
 test('every kind of step says what to do, resistors with their bands', () => {

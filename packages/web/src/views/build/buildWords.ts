@@ -19,7 +19,9 @@ export function ordinal(n: number): string {
 function positionWords(at: BoardPosition): string {
   const port = at.port && at.port !== at.label ? `, chip port ${at.port}` : '';
   const side = at.headerTitle.includes(at.side) ? '' : `, ${at.side} side`;
-  return `${at.headerTitle}${side}, position ${at.position}, ${ordinal(at.fromEnd)} from the ${at.end}${port}`;
+  const end = at.end.startsWith('pin ') ? `the end with ${at.end}` : `the ${at.end}`;
+  const place = at.row === undefined ? `position ${at.position}` : `pin ${at.position}, ${at.row} row`;
+  return `${at.headerTitle}${side}, ${place}, ${ordinal(at.fromEnd)} from ${end}${port}`;
 }
 
 export function whereWords(wire: BuildWire): string {

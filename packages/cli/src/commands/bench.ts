@@ -17,13 +17,19 @@ export interface ScanOptions {
   readonly json: boolean;
 }
 
-function lineText(plan: Plan, line: Compared): string {
+function lineText(plan: Plan, sheets: Sheets, line: Compared): string {
   const who =
     line.is === 'extra'
       ? line.parts.slice(0, 6).join(', ') || 'no part in the library'
       : line.who.map((one) => sayPlacement(plan, one.placement)).join(', ');
   const remedies =
-    line.is === 'extra' ? line.remedies.map((r) => `    fix: set ${sayPlacement(plan, r.placement)} to ${formatAddress(r.address)}`) : [];
+    line.is === 'extra'
+      ? line.remedies.map((r) =>
+          r.part === undefined
+            ? `    fix: set ${sayPlacement(plan, r.placement)} to ${formatAddress(r.address)}`
+            : `    fix: ${sayPlacement(plan, r.placement)} is ${sheets.parts.get(r.part)?.sheet.title ?? r.part}: switch to it`,
+        )
+      : [];
   return [`${formatAddress(line.address)}  ${line.is.padEnd(10)}  ${who}`, ...remedies].join('\n');
 }
 
@@ -41,7 +47,7 @@ export function scan(io: Io, shipped: Sheets, file: string, result: string, { bu
     );
   const lines = compareScan(plan, sheets, bus, read.scan);
   if (json) io.out(JSON.stringify({ bus: bus.controller, scan: read.scan, lines }, null, 2));
-  else io.out([`${bus.controller}:`, ...lines.map((line) => lineText(plan, line))].join('\n'));
+  else io.out([`${bus.controller}:`, ...lines.map((line) => lineText(plan, sheets, line))].join('\n'));
   return lines.every((line) => line.is === 'as-planned' || line.is === 'behind') ? EXIT.clean : EXIT.clashes;
 }
 

@@ -10,7 +10,7 @@ import { buildList } from '../outputs/buildList';
 import { wiresCsv } from '../outputs/wireTable';
 import { settle } from '../allocate/settle';
 import { firstLights } from './firstLight';
-import { compareScan, likeliestBus, scannedBuses } from './reconcile';
+import { compareScan, likeliestBus, scanConclusion, scannedBuses } from './reconcile';
 import { readScan, type Scan, SCAN_LENGTH } from './scan';
 import { foundEdits, verifiedOf } from './verified';
 
@@ -124,6 +124,29 @@ describe('against the plan', () => {
     expect(remedy).toMatchObject({ placement: 'light', address: 0x5c });
     const after = edited(plan, sheets, ...remedy!.edits);
     expect(compared([0x3c, 0x5c], after).every((line) => line.is === 'as-planned')).toBe(true);
+  });
+
+  test.each([
+    ['lcd-1602-pcf8574a', 0x27, 'lcd-1602-pcf8574'],
+    ['lcd-2004-pcf8574', 0x3f, 'lcd-2004-pcf8574a'],
+    ['compass-hmc5883l', 0x0d, 'compass-qmc5883l'],
+  ])('%s planned, %d found: the module is the other one, %s, and every wire stays', (planned, found, other) => {
+    const wrong = edited(stick(), sheets, add('m', planned, 'Module'), wire('m:SDA', 'GP4'), wire('m:SCL', 'GP5'));
+    const extra = compared([found], wrong).find((line) => line.is === 'extra')!;
+    if (extra.is !== 'extra') throw new Error('expected an extra');
+    expect(extra.remedies).toMatchObject([{ placement: 'm', address: found, part: other }]);
+    const after = edited(wrong, sheets, ...extra.remedies[0]!.edits);
+    expect(after.wires).toEqual(wrong.wires);
+    expect(compared([found], after).every((line) => line.is === 'as-planned')).toBe(true);
+  });
+
+  test('a scan as a whole: nothing responds, or everything does because the data line is held low', () => {
+    const every = Array.from({ length: 0x70 }, (_, n) => n + 8);
+    const concluded = (addresses: readonly number[], p = plan) => scanConclusion(compared(addresses, p), addresses);
+    expect(concluded([])).toBe('none-responds');
+    expect(concluded(every)).toBe('all-respond');
+    // One that is there, or a module that was not planned, is no dead bus.
+    expect([concluded([0x3c]), concluded([0x50])]).toEqual([undefined, undefined]);
   });
 
   test('twice an address that is missing is its 8-bit form; two parts at one address are told as one', () => {

@@ -4,7 +4,10 @@ import { addressesOf, type DeviceAddress } from '../nets/addresses';
 import { type Bus, findBuses } from '../nets/buses';
 import { segmentsOf } from '../nets/segments';
 import { boardOf, type Edit } from '../plan/edit';
-import type { Placement, Plan } from '../plan/plan';
+import { applyEdits } from '../plan/applyEdits';
+import { type Placement, type Plan, splitKey } from '../plan/plan';
+import { swapPart } from '../plan/swapPart';
+import type { PartSheet } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import type { Scan } from './scan';
 
@@ -12,6 +15,8 @@ import type { Scan } from './scan';
 export interface BenchRemedy {
   readonly placement: string;
   readonly address: number;
+  /** The part that the module turns out to be, where another one has this address. */
+  readonly part?: string;
   readonly edits: readonly Edit[];
 }
 
@@ -28,7 +33,7 @@ export type Compared =
       readonly address: number;
       /** Twice an address that the plan has and that was not found: the 8-bit form of it. */
       readonly twice: number | undefined;
-      /** Parts of the plan that can be set to it, and are missing where they should be. */
+      /** Parts of the plan that are missing where they should be, and can be set to it, or may be another part that responds there. */
       readonly remedies: readonly BenchRemedy[];
       /** Parts of the catalogue that can have it, by their ids. */
       readonly parts: readonly string[];
@@ -63,7 +68,41 @@ function toAddress(plan: Plan, sheets: Sheets, placement: Placement, address: nu
   return edits && edits.length > 0 ? [{ placement: placement.id, address, edits }] : [];
 }
 
-/** Every part of the catalogue that can answer at an address. */
+/** Whether two parts are versions of one thing. */
+const areVersions = (a: PartSheet, b: PartSheet): boolean => a.variantOf !== undefined && a.variantOf === b.variantOf;
+
+/** Whether the modules of two parts look alike: the same labels, in the same family. */
+function lookAlike(a: PartSheet, b: PartSheet): boolean {
+  const labels = (part: PartSheet) => part.terminals.list.map((t) => `${t.label} ${t.role}`).join();
+  return a.family === b.family && labels(a) === labels(b);
+}
+
+/** The edits that make a placement another part which responds at an address, with all its wires; undefined where that does not work. */
+function toPart(plan: Plan, sheets: Sheets, placement: Placement, [from, to]: readonly [PartSheet, PartSheet], address: number) {
+  const edits = swapPart(plan, placement, from, to);
+  const result = applyEdits(plan, edits, sheets);
+  if (!result.ok) return undefined;
+  const wiresOf = (one: Plan) => Object.keys(one.wires).filter((key) => splitKey(key).placement === placement.id).length;
+  const after = result.plan.placements.find((p) => p.id === placement.id)!;
+  const responds = addressesOf(result.plan, after, sheets).some((one) => one.address === address);
+  return responds && wiresOf(result.plan) === wiresOf(plan) ? edits : undefined;
+}
+
+/** Parts that a module may be instead, because they respond at the address that was found: its other versions, else its look-alikes. */
+function asOther(plan: Plan, sheets: Sheets, placement: Placement, address: number): readonly BenchRemedy[] {
+  const from = partSheet(sheets, placement.sheet)?.sheet;
+  if (!from) return [];
+  const among = (isOne: (a: PartSheet, b: PartSheet) => boolean): readonly BenchRemedy[] =>
+    [...sheets.parts.values()].flatMap(({ sheet }): BenchRemedy[] => {
+      if (sheet.id === from.id || !isOne(from, sheet)) return [];
+      const edits = toPart(plan, sheets, placement, [from, sheet], address);
+      return edits ? [{ placement: placement.id, address, part: sheet.id, edits }] : [];
+    });
+  const versions = among(areVersions);
+  return versions.length > 0 ? versions : among(lookAlike);
+}
+
+/** Every part in the library that can respond at an address. */
 const partsAt = (sheets: Sheets, address: number): readonly string[] =>
   [...sheets.parts.values()].flatMap(({ sheet }) =>
     (sheet.bus.devices ?? []).some(
@@ -103,11 +142,30 @@ export function compareScan(plan: Plan, sheets: Sheets, bus: Bus, scan: Pick<Sca
       is: 'extra',
       address,
       twice: address % 2 === 0 ? missing.find(([wanted]) => wanted * 2 === address)?.[0] : undefined,
-      remedies: open.filter((m) => lost.includes(m.id)).flatMap((member) => toAddress(plan, sheets, member, address)),
+      remedies: open
+        .filter((m) => lost.includes(m.id))
+        .flatMap((member) => {
+          const strapped = toAddress(plan, sheets, member, address);
+          return strapped.length > 0 ? strapped : asOther(plan, sheets, member, address);
+        }),
       parts: partsAt(sheets, address),
     });
   }
   return lines.toSorted((a, b) => a.address - b.address);
+}
+
+/** What a scan as a whole says about the wires: no planned device responds, or nearly every address does. */
+export type ScanConclusion = 'none-responds' | 'all-respond';
+
+/** Of the 112 addresses, so many are never devices: the data line is held low, which every address takes for an acknowledge. */
+const STUCK = 100;
+
+/** The conclusion from a scan as a whole; undefined where its single lines say it all.
+ *  @param addresses found by the scan */
+export function scanConclusion(lines: readonly Compared[], addresses: readonly number[]): ScanConclusion | undefined {
+  if (addresses.length >= STUCK) return 'all-respond';
+  const planned = lines.filter(({ is }) => is !== 'extra' && is !== 'behind');
+  return addresses.length === 0 && planned.length > 0 && planned.every(({ is }) => is === 'missing') ? 'none-responds' : undefined;
 }
 
 /** The bus whose addresses a scan is most like; the first where none is. */

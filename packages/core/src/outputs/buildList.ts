@@ -86,6 +86,12 @@ export type BuildResistor =
       readonly ohms: number;
     };
 
+/** A terminal that the plan does not wire, with what its sheet says about that. */
+export interface OtherTerminal {
+  readonly label: string;
+  readonly note: string | undefined;
+}
+
 /** A pin, rail or ground of the board with more wires than positions. */
 export interface Joint {
   readonly end: WireEnd;
@@ -103,6 +109,8 @@ export interface BuildList {
   readonly capacitors: readonly { readonly placement: string; readonly farads: number; readonly at: string }[];
   /** Inputs of logic buffers that nothing goes to: they go to ground. */
   readonly idle: readonly { readonly placement: string; readonly labels: readonly string[] }[];
+  /** Terminals without a wire that are no mistake: left open, or connected to something outside of the plan. */
+  readonly others: readonly { readonly placement: string; readonly terminals: readonly OtherTerminal[] }[];
   readonly signals: readonly BuildWire[];
   readonly open: readonly { readonly placement: string; readonly label: string }[];
 }
@@ -220,6 +228,18 @@ function idleInputs(plan: Plan, sheets: Sheets): BuildList['idle'] {
   });
 }
 
+/** Terminals that nothing reaches and that need no wire, part by part; inputs that are tied to ground are among the idle ones. */
+function otherTerminals(all: readonly PlanTerminal[], nets: Nets, idle: BuildList['idle']): BuildList['others'] {
+  const byPart = new Map<string, OtherTerminal[]>();
+  for (const { key, placement, terminal, wire, carries } of all) {
+    if (wire || carries || terminal.need === 'needed' || nets.byTerminal.has(key)) continue;
+    if (idle.some((one) => one.placement === placement.id && one.labels.includes(terminal.label))) continue;
+    const note = terminal.ifOpen?.note ?? terminal.note;
+    byPart.set(placement.id, [...(byPart.get(placement.id) ?? []), { label: terminal.label, note }]);
+  }
+  return [...byPart].map(([placement, terminals]) => ({ placement, terminals }));
+}
+
 /** Ends with more wires than board positions, at one wire per position. Rails without header positions are left out, and pins with a
  *  conflict, which must be separated first. Ground first, then rails, then pins in board order. */
 function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[]): readonly Joint[] {
@@ -253,6 +273,7 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   const grounds = wired.filter((item) => item.wire!.end.to === 'ground');
   const rails = wired.filter((item) => item.wire!.end.to === 'rail');
   const nets = findNets(plan, sheets);
+  const idle = idleInputs(plan, sheets);
   const joints = jointsOf(board, nets, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))]);
   return {
     joints,
@@ -262,7 +283,8 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
     capacitors: wantedCapacitors(plan, sheets).flatMap(({ placement, list, there }) =>
       there ? list.map((one) => ({ placement, ...one })) : [],
     ),
-    idle: idleInputs(plan, sheets),
+    idle,
+    others: otherTerminals(all, nets, idle),
     signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, board, item, joints)),
     open: openTerminals(all, nets).map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
   };

@@ -1,10 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
+import { spoiltPlan } from '../../tests/spoiltPlan';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { findNets } from '../nets/nets';
 import { readPlanFile } from '../plan/planFile';
-import { newPlan, type Plan, sameEnd } from '../plan/plan';
+import { newPlan, type Plan, sameEnd, terminalKey } from '../plan/plan';
+import { partSheet } from '../sheets/sheetIndex';
+import { buildList } from './buildList';
 import { billOf, buildSheet, builtNow, changesSinceBuilt, SECTIONS } from './buildSheet';
 
 const sheets = shippedSheets();
@@ -152,4 +156,41 @@ test('the bill counts alike ones together, two resistors for the two lines of a 
     capacitors: [],
     transistors: [{ kind: 'npn', count: 1 }],
   });
+});
+
+/** The terminals of a plan that its build sheet says nothing about. */
+function silentTerminals(plan: Plan): readonly string[] {
+  const steps = buildSheet(plan, sheets)!.flatMap((section) => section.steps);
+  const open = buildList(plan, sheets)!.open;
+  const named = new Set<string>();
+  const byLabel = (placement: string, label: string) => named.add(`${placement} ${label}`);
+  for (const { what } of steps) {
+    if (what.is === 'idle') for (const label of what.labels) byLabel(what.placement, label);
+    if (what.is === 'others') for (const { label } of what.terminals) byLabel(what.placement, label);
+    if (what.is !== 'wire') continue;
+    byLabel(what.wire.placement, what.wire.label);
+    const { end } = what.wire;
+    if (end.to !== 'terminal') continue;
+    const far = plan.placements.find((p) => p.id === end.placement)!;
+    byLabel(far.id, partSheet(sheets, far.sheet)!.terminals.get(end.terminal)!.label);
+  }
+  for (const { placement, label } of open) byLabel(placement, label);
+  return plan.placements
+    .filter((placement) => !placement.onBoard)
+    .flatMap((placement) =>
+      partSheet(sheets, placement.sheet)!
+        .sheet.terminals.list.filter(({ label }) => !named.has(`${placement.id} ${label}`))
+        .map(({ id }) => terminalKey(placement.id, id)),
+    );
+}
+
+test('every terminal of every part has a place on the build sheet: a wire, a tie, or the words that it has none', () => {
+  for (const id of ['hive-watch', 'proofing-box', 'ferry-dial', 'workbench-scoreboard'])
+    expect([id, silentTerminals(demo(id))]).toEqual([id, []]);
+  fc.assert(
+    fc.property(spoiltPlan(sheets), (plan) => expect(silentTerminals(plan)).toEqual([])),
+    { numRuns: 60 },
+  );
+  // Every part of the library alone, without any wire.
+  for (const part of sheets.parts.keys()) expect([part, silentTerminals(edited(stick(), sheets, add('x', part)))]).toEqual([part, []]);
 });

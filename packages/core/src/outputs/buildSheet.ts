@@ -6,7 +6,15 @@ import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Built, type Driver, endKey, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
-import { type BuildList, buildList, type BuildResistor, type BuildStrap, type BuildWire, type Joint } from './buildList';
+import {
+  type BuildList,
+  buildList,
+  type BuildResistor,
+  type BuildStrap,
+  type BuildWire,
+  type Joint,
+  type OtherTerminal,
+} from './buildList';
 import { endText } from './endText';
 
 /** What one step of the build is about. */
@@ -18,6 +26,7 @@ export type StepWhat =
   | { readonly is: 'resistor'; readonly resistor: BuildResistor }
   | { readonly is: 'capacitor'; readonly placement: string; readonly farads: number; readonly at: string }
   | { readonly is: 'idle'; readonly placement: string; readonly labels: readonly string[] }
+  | { readonly is: 'others'; readonly placement: string; readonly terminals: readonly OtherTerminal[] }
   | { readonly is: 'enable'; readonly controller: string; readonly words: string }
   | { readonly is: 'setting'; readonly pins: readonly string[]; readonly words: string }
   | { readonly is: 'tolerance'; readonly pins: readonly string[]; readonly volts: number; readonly unless: string }
@@ -33,7 +42,7 @@ export interface BuildStep {
   readonly done: boolean;
 }
 
-export const SECTIONS = ['safety', 'joints', 'grounds', 'supplies', 'straps', 'passives', 'wires', 'enabling', 'light'] as const;
+export const SECTIONS = ['safety', 'joints', 'grounds', 'supplies', 'straps', 'passives', 'wires', 'others', 'enabling', 'light'] as const;
 export interface BuildSection {
   readonly id: (typeof SECTIONS)[number];
   readonly steps: readonly BuildStep[];
@@ -116,6 +125,17 @@ export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] 
     ),
     passives: passives(plan, list),
     wires: list.signals.map(wireStep),
+    others: list.others.map(({ placement, terminals }) =>
+      ownStep(
+        plan,
+        `others:${placement}`,
+        terminals
+          .map(({ label }) => label)
+          .join(' ')
+          .slice(0, 120),
+        { is: 'others', placement, terminals },
+      ),
+    ),
     enabling: [...enabling(plan, sheets), ...settings(plan, sheets), ...tolerances(plan, sheets)],
     light: [ownStep(plan, 'safety:over', 'done', { is: 'look-over' }), ...lights],
   };

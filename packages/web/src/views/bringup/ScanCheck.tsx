@@ -1,16 +1,16 @@
 import { Button, NativeSelect, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { sayPlacement } from '@roof-chart/core/checks/say';
-import { compareScan, type Compared, likeliestBus, scannedBuses } from '@roof-chart/core/bench/reconcile';
+import { type BenchRemedy, compareScan, type Compared, likeliestBus, scanConclusion, scannedBuses } from '@roof-chart/core/bench/reconcile';
 import { SCAN_LENGTH, type ScanRead } from '@roof-chart/core/bench/scan';
 import { foundEdits } from '@roof-chart/core/bench/verified';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
-import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
+import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { ReadingState } from '../../app/ReadingState';
 import { useReading } from '../../app/useReading';
 import { useWorkbench } from '../../app/workbench';
-import { COMPARED_WORDS, comparedWords, scanWords } from './benchWords';
+import { COMPARED_WORDS, comparedWords, conclusionWords, scanWords } from './benchWords';
 import styles from './BringUp.module.css';
 
 const TONE: { readonly [K in Compared['is']]: string } = {
@@ -20,6 +20,12 @@ const TONE: { readonly [K in Compared['is']]: string } = {
   behind: 'quiet',
   extra: styles.risky!,
 };
+
+/** What a fix does to the plan. */
+const fixWords = (plan: Plan, sheets: Sheets, { placement, address, part }: BenchRemedy): string =>
+  part === undefined
+    ? `Set ${formatAddress(address)} in the plan for ${sayPlacement(plan, placement)}`
+    : `${sayPlacement(plan, placement)} is ${sheets.parts.get(part)?.sheet.title ?? part}: switch to it`;
 
 /** A comparison of what answered with the plan, with what can be done about each difference. */
 export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly lines: readonly Compared[] }) {
@@ -40,13 +46,13 @@ export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly l
                 {line.is === 'extra' &&
                   line.remedies.map((remedy) => (
                     <Button
-                      key={remedy.placement}
+                      key={`${remedy.placement} ${remedy.part ?? ''}`}
                       size="compact-xs"
                       variant="outline"
                       className={styles.remedy!}
-                      onClick={() => edit(remedy.edits, `${formatAddress(remedy.address)} for ${sayPlacement(plan, remedy.placement)}`)}
+                      onClick={() => edit(remedy.edits, fixWords(plan, sheets, remedy))}
                     >
-                      Set {formatAddress(remedy.address)} in the plan for {sayPlacement(plan, remedy.placement)}
+                      {fixWords(plan, sheets, remedy)}
                     </Button>
                   ))}
               </td>
@@ -80,6 +86,7 @@ export function ScanCheck({ plan }: { readonly plan: Plan }) {
       : buses[0]?.controller;
   const bus = buses.find((one) => one.controller === controller);
   const lines = useMemo(() => (read.ok && bus ? compareScan(plan, sheets, bus, read.scan) : []), [plan, sheets, bus, read]);
+  const conclusion = read.ok ? scanConclusion(lines, read.scan.addresses) : undefined;
   if (buses.length === 0) return <p className="quiet">This plan has no I2C bus to scan.</p>;
   const board = boardSheet(sheets, plan.board)!;
   return (
@@ -111,7 +118,8 @@ export function ScanCheck({ plan }: { readonly plan: Plan }) {
           reading.isCurrent &&
           reading.failure === null &&
           (read.ok ? <p className="quiet">{scanWords(read.scan)}</p> : <p className={styles.bad}>{read.fault}</p>)}
-        {read.ok && <ComparedTable plan={plan} lines={lines} />}
+        {conclusion && bus && <p className={styles.bad}>{conclusionWords(plan, sheets, bus, conclusion)}</p>}
+        {read.ok && conclusion !== 'all-respond' && <ComparedTable plan={plan} lines={lines} />}
       </div>
     </div>
   );

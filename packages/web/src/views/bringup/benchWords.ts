@@ -1,8 +1,9 @@
 import { type Question, questionLine } from '@roof-chart/core/bench/questions';
 import { WATCH } from '@roof-chart/core/bench/trials';
 import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
-import type { Compared } from '@roof-chart/core/bench/reconcile';
+import type { Compared, ScanConclusion } from '@roof-chart/core/bench/reconcile';
 import type { Scan, ScanForm } from '@roof-chart/core/bench/scan';
+import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
@@ -49,10 +50,21 @@ export function comparedWords(plan: Plan, sheets: Sheets, line: Compared): strin
       if (line.twice !== undefined) return `The 8-bit form of ${formatAddress(line.twice)}.`;
       const titles = line.parts.map((id) => sheets.parts.get(id)!.sheet.title);
       const some = titles.slice(0, 4);
-      const more = titles.length > some.length ? ` and ${titles.length - some.length} more` : '';
-      return titles.length === 0 ? 'No part in the library has this address.' : `It could be ${sayList(some)}${more}.`;
+      const more = titles.length > some.length ? ` or ${titles.length - some.length} more` : '';
+      return titles.length === 0 ? 'No part in the library has this address.' : `It could be: ${some.join('; ')}${more}.`;
     }
   }
+}
+
+/** What a scan as a whole says, and what to check, most likely first. */
+export function conclusionWords(plan: Plan, sheets: Sheets, bus: Bus, conclusion: ScanConclusion): string {
+  const pin = (line: 'sda' | 'scl') => {
+    const id = bus.pins[line];
+    return id === undefined ? line.toUpperCase() : `${line.toUpperCase()} (${boardSheet(sheets, plan.board)?.pins.get(id)?.label ?? id})`;
+  };
+  return conclusion === 'all-respond'
+    ? `Every address responds: ${pin('sda')} is held low. Check it for a short to ground, then disconnect the devices one by one.`
+    : `No device responds. Check in this order: power and ground at the modules; ${pin('sda')} and ${pin('scl')} swapped; pull-up resistors; the bus pins set in the scanner.`;
 }
 
 export interface TrialWords {

@@ -83,7 +83,12 @@ export function StepLine(props: StepLineProps) {
       />
       <span>
         <strong>{head}</strong>: {text}
-        {detail && <span className="quiet"> {detail}</span>}
+        {detail && (
+          <span className="quiet">
+            {text.endsWith('.') ? ' ' : ' · '}
+            {detail}
+          </span>
+        )}
       </span>
     </li>
   );

@@ -76,3 +76,23 @@ test('the sheet as text has a line a step with its section', () => {
     `${SECTION_WORDS.safety}\tDisconnect power\tUnplug USB and every other supply.\tStay unpowered until first power-up.\tdone`,
   ]);
 });
+
+test('terminals without a wire say what they are for, or are left open', () => {
+  const terminals = [
+    { label: 'XDA', note: 'Auxiliary bus.' },
+    { label: 'XCL', note: 'Auxiliary bus.' },
+    { label: 'NC', note: undefined },
+    { label: 'AL', note: undefined },
+  ];
+  expect(stepWords(plan, sheets, step({ is: 'others', placement: 'k', terminals })).text).toBe(
+    'XDA, XCL: Auxiliary bus · leave NC and AL open',
+  );
+});
+
+test('a transistor is wired leg by leg', () => {
+  const wired = { ...plan, wires: { 'k:A': { end: { to: 'pin', pin: 'GP2' }, colour: 'green', locked: false } } } as const;
+  const driven = (kind: 'npn' | 'pmos') =>
+    stepWords(wired, sheets, step({ is: 'resistor', resistor: { do: 'driver', key: 'k:A', driver: { kind, ohms: 470 } } })).detail;
+  expect(driven('npn')).toBe('Base through 470 Ω (yellow, violet, brown, gold; 470R) to GP2, emitter to ground, collector to Keys A.');
+  expect(driven('pmos')).toMatch(/^Gate through 470 Ω .* to GP2, source to .*, drain to Keys A\.$/);
+});

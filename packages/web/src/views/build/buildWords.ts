@@ -1,8 +1,8 @@
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
 import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
-import type { BoardPosition, BuildResistor, BuildWire } from '@roof-chart/core/outputs/buildList';
+import type { BoardPosition, BuildResistor, BuildWire, OtherTerminal } from '@roof-chart/core/outputs/buildList';
 import type { BuildSection, BuildStep, BuiltChange } from '@roof-chart/core/outputs/buildSheet';
-import type { Plan } from '@roof-chart/core/plan/plan';
+import type { Driver, Plan, TerminalKey } from '@roof-chart/core/plan/plan';
 import { capitalised, counted, formatSi } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../../app/editWords';
@@ -56,6 +56,7 @@ export const SECTION_WORDS: { readonly [S in BuildSection['id']]: string } = {
   straps: 'Jumpers and straps',
   passives: 'Resistors, capacitors and transistors',
   wires: 'Signals',
+  others: 'Unconnected and external terminals',
   enabling: 'Board settings',
   light: 'First power-up',
 };
@@ -90,11 +91,11 @@ function resistorStep(plan: Plan, sheets: Sheets, resistor: BuildResistor): Step
       };
     }
     case 'driver': {
-      const { kind, ohms } = resistor.driver;
+      const { kind } = resistor.driver;
       return {
         head: sayTerminal(plan, sheets, resistor.key),
         text: `switched by ${TRANSISTOR_WORDS[kind]} at its pin`,
-        detail: `${resistorWords(ohms)} in series with the ${kind.endsWith('mos') ? 'gate' : 'base'}.`,
+        detail: legWords(plan, sheets, resistor.driver, resistor.key),
       };
     }
     case 'series':
@@ -158,6 +159,8 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
         head: sayPlacement(plan, what.placement),
         text: `tie ${what.labels.join(', ')} to ground (unused ${what.labels.length > 1 ? 'inputs' : 'input'})`,
       };
+    case 'others':
+      return { head: sayPlacement(plan, what.placement), text: otherWords(what.terminals) };
     case 'enable':
       return { head: boardSheet(sheets, plan.board)?.controllers.get(what.controller)?.title ?? what.controller, text: what.words };
     case 'setting':
@@ -179,6 +182,29 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
     case 'light':
       return { head: sayPlacement(plan, what.placement), text: what.see };
   }
+}
+
+/** Terminals without a wire: what their sheet says of each, terminals of one note together; the others are left open.
+ *  @example otherWords([{ label: 'V-', note: 'To the load.' }, { label: 'NC', note: undefined }]) // 'V-: To the load · leave NC open' */
+export function otherWords(terminals: readonly OtherTerminal[]): string {
+  const byNote = new Map<string, string[]>();
+  for (const { label, note = '' } of terminals) byNote.set(note, [...(byNote.get(note) ?? []), label]);
+  const open = byNote.get('');
+  byNote.delete('');
+  return [
+    ...[...byNote].map(([note, labels]) => `${labels.join(', ')}: ${note.replace(/\.$/, '')}`),
+    ...(open ? [`leave ${sayList(open)} open`] : []),
+  ].join(' · ');
+}
+
+/** The legs of a transistor: which goes where. */
+function legWords(plan: Plan, sheets: Sheets, { kind, ohms }: Driver, key: TerminalKey): string {
+  const [control, common, load] = kind.endsWith('mos') ? ['Gate', 'source', 'drain'] : ['Base', 'emitter', 'collector'];
+  const end = plan.wires[key]?.end;
+  const board = boardSheet(sheets, plan.board)?.sheet;
+  const isHigh = kind === 'pnp' || kind === 'pmos';
+  const rail = isHigh && board ? endWords(plan, sheets, { to: 'rail', rail: board.logicRail }) : 'ground';
+  return `${control} through ${resistorWords(ohms)} to ${end ? endWords(plan, sheets, end) : 'its pin'}, ${common} to ${rail}, ${load} to ${sayTerminal(plan, sheets, key)}.`;
 }
 
 /** What to do on the bench about a wire that has changed. */

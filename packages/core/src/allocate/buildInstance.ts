@@ -217,11 +217,12 @@ function clashesOf(
   terminals: ReadonlyMap<string, readonly PlanTerminal[]>,
 ): readonly (readonly [string, string])[] {
   const facts = members.map((member) => {
-    const parts = terminals.get(member.id)!.map((t) => t.part);
+    const own = terminals.get(member.id)!;
     return {
       member,
-      bare: member.kind === 'spi' && parts.some((p) => p.bus.kind === 'spi' && p.bus.hasSelect === false),
-      holds: member.kind === 'spi' && member.lines.includes('miso') && parts.some((p) => p.bus.releasesDataOut === false),
+      bare: member.kind === 'spi' && own.some(({ part }) => part.bus.kind === 'spi' && part.bus.hasSelect === false),
+      // A bus that stays as it is counts as one member: only the part that drives its data line can hold it.
+      holds: member.kind === 'spi' && own.some((t) => lineOf(t) === 'miso' && t.part.bus.releasesDataOut === false),
     };
   });
   return facts.flatMap((a, at) =>

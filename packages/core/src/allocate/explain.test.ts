@@ -78,7 +78,7 @@ test('why a wire is where it is: nothing costs less than the settled pin, and a 
   const plan = settle(withParts(shield(), ['led-red-5mm', 'potentiometer', 'motion-mpu6050']), sheets)!.plan;
   const list = alternativesOf(plan, sheets, 'p0:A')!;
   const here = plan.wires['p0:A']!.end as { pin: string };
-  expect([list[0]!.pin, sayCosts(list[0]!.more!)]).toEqual([here.pin, 'nothing']);
+  expect([list[0]!.pin, sayCosts(list[0]!.more!)]).toEqual([here.pin, 'no compromises']);
   for (const { more } of list) expect(more === null || more.unwired >= 0).toBe(true);
   const analog = list.find((a) => a.pin === 'A3')!.more!;
   expect(analog.moved).toBe(1);

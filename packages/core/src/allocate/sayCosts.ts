@@ -10,5 +10,5 @@ export function sayCosts(costs: Costs): string {
     costs.caution === 0 ? '' : `${counted(costs.caution, 'pin')} with caveats`,
     costs.waste === 0 ? '' : `scarce pins used (${costs.waste})`,
   ].filter(Boolean);
-  return words.length > 0 ? words.join(', ') : 'nothing';
+  return words.length > 0 ? words.join(', ') : 'no compromises';
 }

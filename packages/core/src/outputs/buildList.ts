@@ -1,4 +1,3 @@
-import type { BoardPin } from '../sheets/boardSheet';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { pullFeed } from '../electrics/busInputs';
 import { findBuses } from '../nets/buses';
@@ -21,22 +20,7 @@ import {
   type WireNote,
 } from '../plan/plan';
 import { wantedCapacitors } from '../electrics/supplySheet';
-
-/** A position on the board, counted the ways a finger counts. */
-export interface BoardPosition {
-  readonly header: string;
-  readonly headerTitle: string;
-  readonly side: 'left' | 'right' | 'inside';
-  /** The number on the header, from pin 1. */
-  readonly position: number;
-  /** Of a header with two rows, the row that it is in. */
-  readonly row: 'odd' | 'even' | undefined;
-  /** Counted from the nearer end of the header, or of its row, from 1. */
-  readonly fromEnd: number;
-  readonly end: string;
-  readonly label: string;
-  readonly port: string | undefined;
-}
+import { type BoardPosition, positionsOf } from './boardPosition';
 
 export interface BuildWire {
   readonly key: TerminalKey;
@@ -46,13 +30,18 @@ export interface BuildWire {
   readonly colour: WireColour;
   readonly locked: boolean;
   readonly end: WireEnd;
-  /** More wires go there than the board has positions: they are joined, and one wire leads from the joint to the board. */
-  readonly joined: boolean;
+  /** Of a wire between parts: the module pin at the other end. */
+  readonly endNumber?: number;
+  /** `junction`: more wires go there than the board has positions, so they are joined and one wire leads to the board. `supply rail`:
+   *  the supply pins of a bare chip and of its parts meet on a rail of the breadboard. */
+  readonly joined?: 'junction' | 'supply rail';
   /** Where the wire goes on the board: the best position first, then others on the same conductor. */
   readonly at: readonly BoardPosition[];
   readonly through: string | undefined;
   /** A resistor in the wire, in ohms. */
   readonly series: number | undefined;
+  /** A transistor between the terminal and the pin. */
+  readonly driver?: Driver;
   readonly ticked: boolean;
   /** The bench note on it; void once the wire ends elsewhere. */
   readonly note: WireNote | undefined;
@@ -115,39 +104,17 @@ export interface BuildList {
   readonly open: readonly { readonly placement: string; readonly label: string }[];
 }
 
-function positionOf(board: IndexedBoard, pin: BoardPin): BoardPosition {
-  const header = board.sheet.headers.list.find((h) => h.id === pin.header)!;
-  const all = board.sheet.pins.list.filter((p) => p.header === pin.header);
-  // In two rows a finger counts along one of them: pin 5 is the third of the odd ones.
-  const row = header.rows === 2 ? all.filter((p) => p.position! % 2 === pin.position! % 2) : all;
-  const fromFirst = row.indexOf(pin) + 1;
-  const fromLast = row.length - fromFirst + 1;
-  const nearFirst = fromFirst <= fromLast;
-  return {
-    header: header.id,
-    headerTitle: header.title,
-    side: header.side,
-    position: pin.position!,
-    row: header.rows === 2 ? (pin.position! % 2 === 1 ? 'odd' : 'even') : undefined,
-    fromEnd: nearFirst ? fromFirst : fromLast,
-    end: header.ends[nearFirst ? 0 : 1],
-    label: pin.label,
-    port: pin.port,
-  };
+function endNumberOf(plan: Plan, sheets: Sheets, end: WireEnd): Pick<BuildWire, 'endNumber'> {
+  const number = end.to === 'terminal' ? partOf(plan, end.placement, sheets)?.terminals.get(end.terminal)?.number : undefined;
+  return number === undefined ? {} : { endNumber: number };
 }
 
-/** Every position on the board where a wire end can be plugged in, in sheet order. */
-export function positionsOf(board: IndexedBoard, end: WireEnd): readonly BoardPosition[] {
-  const pins = board.sheet.pins.list.filter((pin) => {
-    if (!pin.header) return false;
-    if (end.to === 'pin') return (pin.sameAs ?? pin.id) === end.pin;
-    if (end.to === 'rail') return pin.kind === 'supply' && pin.rail === end.rail;
-    return end.to === 'ground' && pin.kind === 'ground';
-  });
-  return pins.map((pin) => positionOf(board, pin));
+function joinedAt(board: IndexedBoard, end: WireEnd, joints: readonly Joint[]): Pick<BuildWire, 'joined'> {
+  if (board.sheet.chipCircuit && (end.to === 'rail' || end.to === 'ground')) return { joined: 'supply rail' };
+  return joints.some((joint) => sameEnd(joint.end, end)) ? { joined: 'junction' } : {};
 }
 
-function buildWire(plan: Plan, board: IndexedBoard, item: PlanTerminal, joints: readonly Joint[]): BuildWire {
+function buildWire(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, joints: readonly Joint[]): BuildWire {
   const wire = item.wire!;
   const done = plan.ticks[item.key];
   return {
@@ -158,7 +125,9 @@ function buildWire(plan: Plan, board: IndexedBoard, item: PlanTerminal, joints: 
     colour: wire.colour,
     locked: wire.locked,
     end: wire.end,
-    joined: joints.some(({ end }) => sameEnd(end, wire.end)),
+    ...(plan.drivers[item.key] ? { driver: plan.drivers[item.key]! } : {}),
+    ...endNumberOf(plan, sheets, wire.end),
+    ...joinedAt(board, wire.end, joints),
     at: positionsOf(board, wire.end),
     through: item.terminal.through,
     series: plan.series[item.key],
@@ -240,12 +209,12 @@ function otherTerminals(all: readonly PlanTerminal[], nets: Nets, idle: BuildLis
   return [...byPart].map(([placement, terminals]) => ({ placement, terminals }));
 }
 
-/** Ends with more wires than board positions, at one wire per position. Rails without header positions are left out, and pins with a
- *  conflict, which must be separated first. Ground first, then rails, then pins in board order. */
+/** Ends with more wires than board positions, at one wire per position. Rails without header positions are left out, pins with a
+ *  conflict, which must be separated first, and the supplies of a bare chip, which are rails of the breadboard. Ground first, then rails, then pins in board order. */
 function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[]): readonly Joint[] {
   const byEnd = new Map<string, { readonly end: WireEnd; wires: number }>();
   for (const { wire } of wired) {
-    if (!wire || wire.end.to === 'terminal') continue;
+    if (!wire || wire.end.to === 'terminal' || (board.sheet.chipCircuit && wire.end.to !== 'pin')) continue;
     if (wire.end.to === 'pin' && nets.byPin.get(wire.end.pin)!.signals.length > 1) continue;
     const key = endKey(wire.end);
     const known = byEnd.get(key);
@@ -277,7 +246,7 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   const joints = jointsOf(board, nets, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))]);
   return {
     joints,
-    supplies: [...grounds, ...rails].map((item) => buildWire(plan, board, item, joints)),
+    supplies: [...grounds, ...rails].map((item) => buildWire(plan, sheets, board, item, joints)),
     straps: jumpers(plan, sheets),
     resistors: resistors(plan, sheets),
     capacitors: wantedCapacitors(plan, sheets).flatMap(({ placement, list, there }) =>
@@ -285,7 +254,7 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
     ),
     idle,
     others: otherTerminals(all, nets, idle),
-    signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, board, item, joints)),
+    signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, sheets, board, item, joints)),
     open: openTerminals(all, nets).map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
   };
 }

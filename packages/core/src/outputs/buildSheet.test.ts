@@ -9,7 +9,8 @@ import { readPlanFile } from '../plan/planFile';
 import { newPlan, type Plan, sameEnd, terminalKey } from '../plan/plan';
 import { partSheet } from '../sheets/sheetIndex';
 import { buildList } from './buildList';
-import { billOf, buildSheet, builtNow, changesSinceBuilt, SECTIONS } from './buildSheet';
+import { billOf } from './bill';
+import { buildSheet, builtNow, changesSinceBuilt, SECTIONS } from './buildSheet';
 
 const sheets = shippedSheets();
 const demo = (id: string): Plan => {
@@ -36,7 +37,7 @@ test.each(['hive-watch', 'proofing-box', 'ferry-dial', 'workbench-scoreboard'])(
       // Two signals on a pin are a clash, which no joint mends.
       const clash = one.end.to === 'pin' && findNets(plan, sheets).byPin.get(one.end.pin)!.signals.length > 1;
       const joined = !clash && one.at.length > 0 && there.length > one.at.length;
-      expect({ key: one.key, joined: one.joined }).toEqual({ key: one.key, joined });
+      expect({ key: one.key, joined: one.joined }).toEqual({ key: one.key, joined: joined ? 'junction' : undefined });
       const joint = steps.find((s) => s.what.is === 'joint' && sameEnd(s.what.joint.end, one.end));
       expect(joint?.value).toBe(one.joined ? String(there.length) : undefined);
     }
@@ -155,6 +156,8 @@ test('the bill counts alike ones together, two resistors for the two lines of a 
     ],
     capacitors: [],
     transistors: [{ kind: 'npn', count: 1 }],
+    crystals: [],
+    connectors: [],
   });
 });
 
@@ -193,4 +196,39 @@ test('every terminal of every part has a place on the build sheet: a wire, a tie
   );
   // Every part of the library alone, without any wire.
   for (const part of sheets.parts.keys()) expect([part, silentTerminals(edited(stick(), sheets, add('x', part)))]).toEqual([part, []]);
+});
+
+test('a bare chip is built first: its supplies, components and connector, its fuses before power-up; the bill counts them', () => {
+  const plan = edited(
+    newPlan('plan-1', 'Test', { id: 'pic16f1829-5v-dip-20', version: 1 }),
+    sheets,
+    add('k', 'light-bh1750'),
+    { kind: 'wire', placement: 'k', terminal: 'VCC', end: { to: 'rail', rail: '5v' } },
+    { kind: 'wire', placement: 'k', terminal: 'GND', end: { to: 'ground' } },
+  );
+  const sections = buildSheet(plan, sheets)!;
+  const steps = sections.flatMap((section) => section.steps);
+  expect(sections[1]).toMatchObject({ id: 'chip' });
+  expect(sections[1]!.steps.map(({ id }) => id)).toEqual(['chip:ground', 'chip:rail:5v', 'chip:C1', 'chip:R1', 'chip:J1']);
+  expect(steps.filter(({ id }) => id.startsWith('fuses:'))).toHaveLength(2);
+  // Its supplies meet on the breadboard; no junction is asked for besides.
+  expect(steps.flatMap(({ what }) => (what.is === 'wire' ? [what.wire.joined] : []))).toEqual(['supply rail', 'supply rail']);
+  expect(steps.some(({ what }) => what.is === 'joint')).toBe(false);
+  expect(billOf(plan, sheets)).toMatchObject({
+    resistors: [{ ohms: 10000, count: 1 }],
+    capacitors: [{ farads: 1e-7, count: 1 }],
+    connectors: [{ title: 'ICSP header, 1×6', count: 1 }],
+  });
+  // Every step can be ticked and kept.
+  const chip = steps.filter(({ id }) => /^(chip|fuses):/.test(id));
+  const ticked = edited(plan, sheets, ...chip.map(({ id, value }) => ({ kind: 'step' as const, step: id, done: value })));
+  expect(readPlanFile(JSON.parse(JSON.stringify(ticked)))).toMatchObject({ ok: true });
+  expect(
+    buildSheet(ticked, sheets)!
+      .flatMap((section) => section.steps)
+      .filter(({ done }) => done),
+  ).toHaveLength(chip.length);
+  // Where the reset input is a port, nothing pulls it.
+  const port = edited(plan, sheets, add('b', 'button-push'), wire('b:C1', 'RA3'));
+  expect(billOf(port, sheets)!.resistors).toEqual([]);
 });

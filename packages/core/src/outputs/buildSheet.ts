@@ -4,7 +4,7 @@ import { enablingOf } from '../electrics/enabling';
 import { tolerancesOf } from '../electrics/tolerances';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import { type Built, type Driver, endKey, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
+import { type Built, endKey, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import {
   type BuildList,
@@ -15,11 +15,16 @@ import {
   type Joint,
   type OtherTerminal,
 } from './buildList';
+import { type ChipSupply, chipCircuitOf, type PlacedComponent, type PlacedConnector } from './chipCircuit';
 import { endText } from './endText';
 
 /** What one step of the build is about. */
 export type StepWhat =
   | { readonly is: 'safety' }
+  | { readonly is: 'chip-supply'; readonly supply: ChipSupply }
+  | { readonly is: 'chip-component'; readonly component: PlacedComponent }
+  | { readonly is: 'chip-connector'; readonly connector: PlacedConnector }
+  | { readonly is: 'chip-setting'; readonly chip: string; readonly words: string }
   | { readonly is: 'joint'; readonly joint: Joint }
   | { readonly is: 'wire'; readonly wire: BuildWire }
   | { readonly is: 'strap'; readonly strap: BuildStrap }
@@ -42,7 +47,19 @@ export interface BuildStep {
   readonly done: boolean;
 }
 
-export const SECTIONS = ['safety', 'joints', 'grounds', 'supplies', 'straps', 'passives', 'wires', 'others', 'enabling', 'light'] as const;
+export const SECTIONS = [
+  'safety',
+  'chip',
+  'joints',
+  'grounds',
+  'supplies',
+  'straps',
+  'passives',
+  'wires',
+  'others',
+  'enabling',
+  'light',
+] as const;
 export interface BuildSection {
   readonly id: (typeof SECTIONS)[number];
   readonly steps: readonly BuildStep[];
@@ -78,6 +95,32 @@ function passives(plan: Plan, list: BuildList): readonly BuildStep[] {
   ];
 }
 
+/** The circuit of a bare chip: supplies, components, connectors; then its fuses or configuration bits. */
+function chipSteps(plan: Plan, sheets: Sheets): { readonly circuit: readonly BuildStep[]; readonly settings: readonly BuildStep[] } {
+  const board = boardOf(plan, sheets);
+  const circuit = board && chipCircuitOf(plan, board);
+  if (!circuit) return { circuit: [], settings: [] };
+  const kept = (pins: readonly { readonly label: string }[]) =>
+    pins
+      .map(({ label }) => label)
+      .join(' ')
+      .slice(0, 120);
+  return {
+    circuit: [
+      ...circuit.supplies.map((supply) => ownStep(plan, `chip:${endKey(supply.end)}`, kept(supply.pins), { is: 'chip-supply', supply })),
+      ...circuit.components.map((component) =>
+        ownStep(plan, `chip:${component.name}`, String(component.value), { is: 'chip-component', component }),
+      ),
+      ...circuit.connectors.map((connector) =>
+        ownStep(plan, `chip:${connector.name}`, kept(connector.pins), { is: 'chip-connector', connector }),
+      ),
+    ],
+    settings: circuit.settings.map((words, n) =>
+      ownStep(plan, `fuses:${n}`, words.slice(0, 120), { is: 'chip-setting', chip: board.sheet.chip, words }),
+    ),
+  };
+}
+
 /** How to enable the controllers of the plan in the operating system. */
 function enabling(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   const board = boardOf(plan, sheets);
@@ -111,12 +154,14 @@ const tolerances = (plan: Plan, sheets: Sheets): readonly BuildStep[] =>
 export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] | undefined {
   const list = buildList(plan, sheets);
   if (!list) return undefined;
+  const chip = chipSteps(plan, sheets);
   const isGround = (wire: BuildWire) => wire.end.to === 'ground';
   const lights = firstLights(plan, sheets).map(({ placement, see }) =>
     ownStep(plan, lightStep(placement), 'seen', { is: 'light', placement, see }),
   );
   const steps: { readonly [S in BuildSection['id']]: readonly BuildStep[] } = {
     safety: [ownStep(plan, 'safety:board', 'done', { is: 'safety' })],
+    chip: chip.circuit,
     joints: list.joints.map((joint) => ownStep(plan, `joint:${endKey(joint.end)}`, String(joint.wires), { is: 'joint', joint })),
     grounds: list.supplies.filter(isGround).map(wireStep),
     supplies: list.supplies.filter((wire) => !isGround(wire)).map(wireStep),
@@ -136,7 +181,7 @@ export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] 
         { is: 'others', placement, terminals },
       ),
     ),
-    enabling: [...enabling(plan, sheets), ...settings(plan, sheets), ...tolerances(plan, sheets)],
+    enabling: [...chip.settings, ...enabling(plan, sheets), ...settings(plan, sheets), ...tolerances(plan, sheets)],
     light: [ownStep(plan, 'safety:over', 'done', { is: 'look-over' }), ...lights],
   };
   return SECTIONS.map((id) => ({ id, steps: steps[id] })).filter((section) => section.steps.length > 0);
@@ -192,47 +237,4 @@ export function changesSinceBuilt(plan: Plan, sheets: Sheets): readonly BuiltCha
     built.wires[key] ? [] : [{ do: 'add', key, name: nameOf(plan, sheets, key), from: undefined, to: endText(plan, sheets, end) }],
   );
   return [...removed, ...moved, ...added];
-}
-
-/** The bill of materials: parts, resistors, capacitors and transistors, identical ones counted. */
-export interface Bill {
-  readonly parts: readonly { readonly title: string; readonly count: number; readonly helper: boolean }[];
-  readonly resistors: readonly { readonly ohms: number; readonly count: number }[];
-  readonly capacitors: readonly { readonly farads: number; readonly count: number }[];
-  readonly transistors: readonly { readonly kind: Driver['kind']; readonly count: number }[];
-}
-
-function counted<T>(items: readonly T[]): readonly (readonly [T, number])[] {
-  const counts = new Map<T, number>();
-  for (const item of items) counts.set(item, (counts.get(item) ?? 0) + 1);
-  return [...counts];
-}
-
-/** Resistors of one list entry. */
-function ohmsOf(resistor: BuildResistor): readonly number[] {
-  if (resistor.do === 'cut') return [];
-  if (resistor.do === 'ladder') return [resistor.ladder.pull, ...resistor.ladder.row];
-  if (resistor.do === 'driver') return [resistor.driver.ohms];
-  // One for each of the two lines.
-  return resistor.do === 'add' ? [resistor.ohms, resistor.ohms] : [resistor.ohms];
-}
-
-/** The bill of a plan; undefined where the board's sheet is gone. */
-export function billOf(plan: Plan, sheets: Sheets): Bill | undefined {
-  const list = buildList(plan, sheets);
-  if (!list) return undefined;
-  const parts = plan.placements.flatMap((p) => (p.onBoard ? [] : (partSheet(sheets, p.sheet)?.sheet ?? [])));
-  return {
-    parts: counted(parts).map(([part, count]) => ({ title: part.title, count, helper: part.family === 'helper' })),
-    resistors: counted(list.resistors.flatMap(ohmsOf))
-      .map(([ohms, count]) => ({ ohms, count }))
-      .toSorted((a, b) => a.ohms - b.ohms),
-    capacitors: counted(list.capacitors.map((one) => one.farads))
-      .map(([farads, count]) => ({ farads, count }))
-      .toSorted((a, b) => a.farads - b.farads),
-    transistors: counted(list.resistors.flatMap((one) => (one.do === 'driver' ? [one.driver.kind] : []))).map(([kind, count]) => ({
-      kind,
-      count,
-    })),
-  };
 }

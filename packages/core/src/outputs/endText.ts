@@ -1,5 +1,6 @@
+import { sayTerminal } from '../checks/say';
 import { boardOf } from '../plan/edit';
-import type { Plan, WireEnd } from '../plan/plan';
+import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
 import type { Sheets } from '../sheets/sheetIndex';
 
 /** Where a wire goes, as it is printed there. */
@@ -13,6 +14,6 @@ export function endText(plan: Plan, sheets: Sheets, end: WireEnd): string {
     case 'ground':
       return 'GND';
     case 'terminal':
-      return `${plan.placements.find((p) => p.id === end.placement)?.name ?? end.placement} ${end.terminal}`;
+      return sayTerminal(plan, sheets, terminalKey(end.placement, end.terminal));
   }
 }

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { REGULATOR_KINDS, DUTIES, PIN_EFFECTS } from './boardSheet';
+import { CHIP_COMPONENTS, REGULATOR_KINDS, DUTIES, PIN_EFFECTS } from './boardSheet';
 import { CONTROLLER_KINDS } from './roles';
 import {
   driveFact,
@@ -150,6 +150,26 @@ const electrical = sourced({
 
 const bytes = Joi.number().integer().min(0);
 
+const designator = Joi.string().pattern(/^[A-Z]{1,2}[1-9][0-9]{0,2}$/, 'a reference designator: C1, R1, Y1');
+
+const chipComponent = Joi.object({
+  name: designator.required(),
+  kind: Joi.valid(...Object.keys(CHIP_COMPONENTS)).required(),
+  value: quantity.greater(0).required(),
+  ends: Joi.array().items(factId).length(2).unique().required(),
+  note: words,
+});
+
+const chipConnector = Joi.object({
+  name: designator.required(),
+  title: label.required(),
+  pins: Joi.array()
+    .items(Joi.object({ number: Joi.number().integer().min(1).max(40).required(), label: label.required(), pin: factId }))
+    .min(1)
+    .unique('number')
+    .required(),
+});
+
 /** The shape of a board sheet. */
 export const boardSchema = Joi.object({
   kind: Joi.valid('board').required(),
@@ -208,5 +228,10 @@ export const boardSchema = Joi.object({
       most: Joi.number().integer().min(1),
     }),
   ),
+  chipCircuit: sourced({
+    components: Joi.array().items(chipComponent).min(1).required(),
+    connectors: Joi.array().items(chipConnector),
+    settings: Joi.array().items(words).required(),
+  }),
   unknown: Joi.array().items(words).required(),
 }).required();

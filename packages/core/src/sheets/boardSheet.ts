@@ -180,6 +180,27 @@ export interface Enabling {
   readonly most?: number;
 }
 
+/** Two-terminal components of a chip circuit, with the unit of their value: F, Ω, Hz. */
+export const CHIP_COMPONENTS = { capacitor: 'F', resistor: 'Ω', crystal: 'Hz' } as const;
+
+/** A component that a bare chip needs, between two of its pins. */
+export interface ChipComponent {
+  /** Reference designator: C1, R1, Y1. */
+  readonly name: string;
+  readonly kind: keyof typeof CHIP_COMPONENTS;
+  /** In farads, ohms or hertz. */
+  readonly value: number;
+  readonly ends: readonly [string, string];
+  readonly note?: string;
+}
+
+/** A connector of a bare chip; pins of the connector that are left open have no chip pin. */
+export interface ChipConnector {
+  readonly name: string;
+  readonly title: string;
+  readonly pins: readonly { readonly number: number; readonly label: string; readonly pin?: string }[];
+}
+
 /** A microcontroller board: all facts about it. */
 export interface BoardSheet {
   readonly kind: 'board';
@@ -258,6 +279,13 @@ export interface BoardSheet {
   };
   /** What must be switched on before a controller exists, on boards with an operating system. */
   readonly enabling?: Sourced & { readonly list: readonly Enabling[] };
+  /** What a bare chip needs in order to run, whatever is connected to it; absent on boards that carry it. `settings` are fuses or
+   *  configuration bits, as instructions. */
+  readonly chipCircuit?: Sourced & {
+    readonly components: readonly ChipComponent[];
+    readonly connectors?: readonly ChipConnector[];
+    readonly settings: readonly string[];
+  };
   /** Facts left out because no source confirms them. */
   readonly unknown: readonly string[];
 }

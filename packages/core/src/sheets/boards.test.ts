@@ -10,6 +10,7 @@ import { applyEdits } from '../plan/applyEdits';
 import { startPlan } from '../plan/startPlan';
 import { buildList } from '../outputs/buildList';
 import { reviewPlan } from '../review/review';
+import { boardFaults } from './sheetFaults';
 
 /** Rules of the datasheets that are often got wrong, board by board, written apart from the sheets. */
 const sheets = shippedSheets();
@@ -230,4 +231,44 @@ describe('rails for parts', () => {
     const plan = edited(placed, sheets, ...proposeWires(placed, sheets, board('rp2040-stick-40'), placed.placements[0]!));
     expect(findingsOf(plan, sheets).map((f) => [f.level, f.code, f.message])).toContainEqual(['hint', 'supply-wrong', 'above-range']);
   });
+});
+
+test('a bare chip has its whole circuit: every supply pin wired and decoupled, reset held, a clock, a programming connector', () => {
+  const chips = [...sheets.boards.values()].filter((one) => /DIP/.test(one.sheet.form));
+  expect(chips.map((one) => one.sheet.id).toSorted()).toEqual(['atmega32a-5v-dip-40', 'pic16f1829-5v-dip-20']);
+  for (const one of chips) {
+    const { chipCircuit, pins, electrical } = one.sheet;
+    const kindOf = (id: string) => pins.list.find((pin) => pin.id === id)!.kind;
+    const ends = (kind: string) => chipCircuit!.components.filter((c) => c.kind === kind).map((c) => c.ends.map(kindOf).toSorted());
+    const decoupled = chipCircuit!.components.flatMap((c) => (c.kind === 'capacitor' && c.value === 1e-7 ? c.ends : []));
+    for (const pin of pins.list) if (pin.kind !== 'io' && !/^XTAL|^RESET/.test(pin.id)) expect(decoupled).toContain(pin.id);
+    expect(ends('resistor')).toEqual([[expect.stringMatching(/control|io/), 'supply']]);
+    // The reset input stays above its threshold at the leakage of the pin, and within what a programmer can pull down.
+    expect(electrical.vdd.typ! / chipCircuit!.components.find((c) => c.kind === 'resistor')!.value).toBeLessThan(0.001);
+    const connector = chipCircuit!.connectors![0]!.pins.flatMap(({ pin }) => pin ?? []);
+    for (const kind of ['supply', 'ground']) expect(connector.map(kindOf)).toContain(kind);
+    expect(connector).toContain(chipCircuit!.components.find((c) => c.kind === 'resistor')!.ends[0]);
+  }
+  // Load of the crystal: both capacitors in series and about 5 pF of pins and wires.
+  const { components } = board('atmega32a-5v-dip-40').sheet.chipCircuit!;
+  const load = components.flatMap((c) => (c.ends.some((end) => end.startsWith('XTAL')) && c.kind === 'capacitor' ? [c.value] : []));
+  expect(1 / load.reduce((sum, farads) => sum + 1 / farads, 0) + 5e-12).toBeCloseTo(16e-12, 13);
+  const crystal = components.find((c) => c.kind === 'crystal')!;
+  expect([crystal.value, ...crystal.ends]).toEqual([16e6, 'XTAL1', 'XTAL2']);
+});
+
+test('a chip circuit with an end on nothing, or one designator twice, is a fault with its place', () => {
+  const { sheet } = board('atmega32a-5v-dip-40');
+  const [first, second, ...others] = sheet.chipCircuit!.components;
+  const spoilt = {
+    ...sheet,
+    chipCircuit: {
+      ...sheet.chipCircuit!,
+      components: [{ ...first!, ends: ['VCC', 'PX9'] as const }, { ...second!, name: first!.name }, ...others],
+    },
+  };
+  expect(boardFaults(spoilt).map(({ path, fault }) => `${path}: ${fault}`)).toEqual([
+    'chipCircuit.C1: PX9 is not a pin',
+    'chipCircuit.C1: designator used twice',
+  ]);
 });

@@ -110,7 +110,21 @@ function onBoardFaults(sheet: BoardSheet): SheetFault[] {
       .flatMap((e) => Object.values(e.pins ?? {}))
       .filter((pin) => !pins.has(pin))
       .map((pin) => fault('enabling', `${pin} is not a pin`)),
+    ...chipCircuitFaults(sheet),
   ];
+}
+
+function chipCircuitFaults({ chipCircuit, pins: { list } }: BoardSheet): readonly SheetFault[] {
+  const { components = [], connectors = [] } = chipCircuit ?? {};
+  const pins = new Set(list.map((pin) => pin.id));
+  const all = [
+    ...components.map(({ name, ends }) => ({ name, ends })),
+    ...connectors.map((one) => ({ name: one.name, ends: one.pins.flatMap(({ pin }) => pin ?? []) })),
+  ];
+  return all.flatMap(({ name, ends }, at) => [
+    ...ends.filter((end) => !pins.has(end)).map((end) => fault(`chipCircuit.${name}`, `${end} is not a pin`)),
+    ...(all.findIndex((other) => other.name === name) < at ? [fault(`chipCircuit.${name}`, 'designator used twice')] : []),
+  ]);
 }
 
 function pinFaults(sheet: BoardSheet): SheetFault[] {

@@ -19,6 +19,7 @@ export const BOARD_FIELDS: FieldTexts = {
     microPython: { label: 'MicroPython' },
     radio: { label: 'Radio' },
     enabling: { label: 'Enabling controllers' },
+    chipCircuit: { label: 'Chip circuit', help: 'What a bare chip needs in order to run; empty on boards that carry it.' },
   },
   headers: {
     id: { label: 'ID' },
@@ -52,6 +53,8 @@ export const BOARD_FIELDS: FieldTexts = {
     duties: { label: 'Board functions' },
     grade: { label: 'Use', help: 'Free, with caution, or reserved.' },
     trouble: { label: 'Consequence', help: 'What happens when the pin is used all the same.' },
+    number: { label: 'Number' },
+    pin: { label: 'Chip pin', help: 'Empty: not connected.' },
   },
   adc: { unit: { label: 'ADC unit' }, channel: { label: 'Channel' } },
   dac: { unit: { label: 'DAC unit' }, channel: { label: 'Channel' } },
@@ -190,5 +193,21 @@ export const BOARD_FIELDS: FieldTexts = {
     pins: { label: 'Only on these pins' },
     selects: { label: 'Only with chip selects' },
     most: { label: 'Maximum number of chip selects' },
+  },
+  chipCircuit: {
+    components: { label: 'Components' },
+    connectors: { label: 'Connectors' },
+    settings: { label: 'Fuses and configuration bits', help: 'One instruction each.' },
+  },
+  components: {
+    name: { label: 'Designator', help: 'C1, R1, Y1.' },
+    kind: { label: 'Kind' },
+    value: { label: 'Value', help: 'In farads, ohms or hertz.' },
+    ends: { label: 'Between', help: 'IDs of two pins.' },
+  },
+  connectors: {
+    name: { label: 'Designator', help: 'J1.' },
+    title: { label: 'Title' },
+    pins: { label: 'Pins' },
   },
 };

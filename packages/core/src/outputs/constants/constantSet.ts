@@ -12,7 +12,7 @@ import { segmentTable } from '../../readout/segmentTable';
 import type { BoardPin, BoardSheet } from '../../sheets/boardSheet';
 import { PIN_ROLES } from '../../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
-import { positionsOf } from '../buildList';
+import { positionsOf } from '../boardPosition';
 import { openErrors } from '../openErrors';
 import { identifier, identifiers } from './names';
 

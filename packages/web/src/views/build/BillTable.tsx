@@ -1,4 +1,4 @@
-import type { Bill } from '@roof-chart/core/outputs/buildSheet';
+import type { Bill } from '@roof-chart/core/outputs/bill';
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { resistorWords } from '../resistors/resistorWords';
@@ -12,6 +12,8 @@ export function BillTable({ bill }: { readonly bill: Bill }) {
     ...bill.resistors.map(({ ohms, count }) => [count, `resistor ${resistorWords(ohms)}`] as const),
     ...bill.capacitors.map(({ farads, count }) => [count, `capacitor ${formatSi(farads, 'F')}`] as const),
     ...bill.transistors.map(({ kind, count }) => [count, TRANSISTOR_WORDS[kind]] as const),
+    ...bill.crystals.map(({ hertz, count }) => [count, `crystal ${formatSi(hertz, 'Hz')}`] as const),
+    ...bill.connectors.map(({ title, count }) => [count, title] as const),
   ];
   return (
     <table className={styles.bill}>

@@ -1,5 +1,6 @@
 import { newPlan } from '@roof-chart/core/plan/plan';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { BoardPosition } from '@roof-chart/core/outputs/boardPosition';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildStep, StepWhat } from '@roof-chart/core/outputs/buildSheet';
 import { asText, changeWords, ordinal, SECTION_WORDS, stepWords, whereWords } from './buildWords';
@@ -95,4 +96,26 @@ test('a transistor is wired leg by leg', () => {
     stepWords(wired, sheets, step({ is: 'resistor', resistor: { do: 'driver', key: 'k:A', driver: { kind, ohms: 470 } } })).detail;
   expect(driven('npn')).toBe('Base through 470 Ω (yellow, violet, brown, gold; 470R) to GP2, emitter to ground, collector to Keys A.');
   expect(driven('pmos')).toMatch(/^Gate through 470 Ω .* to GP2, source to .*, drain to Keys A\.$/);
+});
+
+test('the circuit of a bare chip is said pin by pin', () => {
+  const at = (label: string, position: number) => ({ label, at: { headerTitle: 'left row', position } as BoardPosition });
+  const ends = [at('XTAL1', 13), at('XTAL2', 12)] as const;
+  const component = { name: 'Y1', kind: 'crystal', value: 16e6, ends, note: 'Directly at the pins.' } as const;
+  expect(stepWords(plan, sheets, step({ is: 'chip-component', component }))).toEqual({
+    head: 'Y1',
+    text: '16 MHz crystal between XTAL1 (left row, position 13) and XTAL2 (left row, position 12)',
+    detail: 'Directly at the pins.',
+  });
+  const supply = { end: { to: 'ground' }, pins: [at('GND', 11)], feed: undefined } as const;
+  expect(stepWords(plan, sheets, step({ is: 'chip-supply', supply })).text).toBe(
+    'connect GND (left row, position 11) to the ground rail of the breadboard.',
+  );
+  const pins = [
+    { number: 1, label: 'MISO', end: at('PB6', 7) },
+    { number: 6, label: 'not connected', end: undefined },
+  ];
+  expect(stepWords(plan, sheets, step({ is: 'chip-connector', connector: { name: 'J1', title: 'ISP header', pins } })).text).toBe(
+    'ISP header: pin 1 MISO to PB6 (left row, position 7) · leave pin 6 open',
+  );
 });

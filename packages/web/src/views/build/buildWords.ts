@@ -1,7 +1,9 @@
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
 import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
-import type { BoardPosition, BuildResistor, BuildWire, OtherTerminal } from '@roof-chart/core/outputs/buildList';
+import type { BoardPosition } from '@roof-chart/core/outputs/boardPosition';
+import type { BuildResistor, BuildWire, OtherTerminal } from '@roof-chart/core/outputs/buildList';
 import type { BuildSection, BuildStep, BuiltChange } from '@roof-chart/core/outputs/buildSheet';
+import type { ChipEnd, ChipSupply, PlacedComponent, PlacedConnector } from '@roof-chart/core/outputs/chipCircuit';
 import type { Driver, Plan, TerminalKey } from '@roof-chart/core/plan/plan';
 import { capitalised, counted, formatSi } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -25,12 +27,13 @@ function positionWords(at: BoardPosition): string {
 }
 
 export function whereWords(wire: BuildWire): string {
+  if (wire.joined === 'supply rail') return `on the ${wire.end.to === 'ground' ? 'ground' : 'supply'} rail of the breadboard`;
   return wire.joined ? `at the junction · ${boardWords(wire)}` : boardWords(wire);
 }
 
-function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement'>): string {
+function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement' | 'endNumber'>): string {
   const [first, ...others] = wire.at;
-  if (wire.end.to === 'terminal') return wire.end.placement === wire.placement ? 'on the same part' : 'between parts';
+  if (wire.end.to === 'terminal') return `at module pin ${wire.endNumber ?? '?'}`;
   if (!first) return wire.end.to === 'pin' ? 'not on a board header' : 'rail not on a board header';
   if (wire.end.to === 'pin') return [positionWords(first), ...others.map((o) => `or ${positionWords(o)}`)].join('; ');
   if (others.length === 0) return positionWords(first);
@@ -45,11 +48,15 @@ function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement'>): string {
   return wire.end.to === 'ground' ? `any GND (${byHeader.join('; ')})` : `any of ${byHeader.join('; ')}`;
 }
 
-/** What is in series with a wire: the plan's resistor, or what the sheet requires. */
-export const throughWords = (wire: BuildWire): string => (wire.series === undefined ? (wire.through ?? '') : formatSi(wire.series, 'Ω'));
+/** What is between the ends of a wire: the plan's transistor and resistor, or what the sheet requires. */
+export function throughWords({ driver, series, through = '' }: BuildWire): string {
+  const resistor = series === undefined ? through : formatSi(series, 'Ω');
+  return [...(driver ? [TRANSISTOR_WORDS[driver.kind]] : []), ...(resistor === '' ? [] : [resistor])].join(' and ');
+}
 
 export const SECTION_WORDS: { readonly [S in BuildSection['id']]: string } = {
   safety: 'Before you begin',
+  chip: 'Chip circuit',
   joints: 'Junctions',
   grounds: 'Grounds',
   supplies: 'Power',
@@ -123,9 +130,41 @@ function wireStep(plan: Plan, sheets: Sheets, wire: BuildWire): StepWords {
   const moved = wire.wasAt ? ` · moved since it was marked done (was ${endWords(plan, sheets, wire.wasAt)})` : '';
   return {
     head: `${sayPlacement(plan, wire.placement)} ${wire.label}`,
-    text: `${wire.colour} wire${through ? ` through ${through}` : ''} to ${endWords(plan, sheets, wire.end)}${wire.locked ? ' (locked)' : ''}`,
+    text: `${wire.colour} wire to ${endWords(plan, sheets, wire.end)}${wire.locked ? ' (locked)' : ''}${through ? `, through ${through}` : ''}`,
     detail: `module pin ${wire.number} · ${whereWords(wire)}${moved}`,
   };
+}
+
+/** @example chipEndWords({ label: 'VCC', at }) // 'VCC (left row, position 10)' */
+const chipEndWords = ({ label, at }: ChipEnd): string => (at ? `${label} (${at.headerTitle}, position ${at.position})` : label);
+
+function chipSupplyStep(plan: Plan, sheets: Sheets, { end, pins, feed }: ChipSupply): StepWords {
+  const rail = end.to === 'ground' ? 'the ground rail of the breadboard' : 'a supply rail of the breadboard';
+  return {
+    head: endWords(plan, sheets, end),
+    text: `connect ${sayList(pins.map(chipEndWords))} to ${rail}.`,
+    detail: feed === undefined ? 'Negative terminal of the external supply.' : `Fed by: ${feed}`,
+  };
+}
+
+const COMPONENT_WORDS: { readonly [K in PlacedComponent['kind']]: (value: number) => string } = {
+  capacitor: (farads) => `${formatSi(farads, 'F')} capacitor`,
+  resistor: (ohms) => `resistor ${resistorWords(ohms)}`,
+  crystal: (hertz) => `${formatSi(hertz, 'Hz')} crystal`,
+};
+
+function componentStep({ name, kind, value, ends, note }: PlacedComponent): StepWords {
+  return {
+    head: name,
+    text: `${COMPONENT_WORDS[kind](value)} between ${chipEndWords(ends[0])} and ${chipEndWords(ends[1])}`,
+    ...(note === undefined ? {} : { detail: note }),
+  };
+}
+
+function connectorStep({ name, title, pins }: PlacedConnector): StepWords {
+  const wired = pins.flatMap(({ number, label, end }) => (end ? [`pin ${number} ${label} to ${chipEndWords(end)}`] : []));
+  const open = pins.filter(({ end }) => !end).map(({ number }) => `pin ${number}`);
+  return { head: name, text: `${title}: ${[...wired, ...(open.length > 0 ? [`leave ${sayList(open)} open`] : [])].join(' · ')}` };
 }
 
 /** The text of a step. */
@@ -137,6 +176,14 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
         text: 'Unplug USB and every other supply.',
         detail: 'Stay unpowered until first power-up.',
       };
+    case 'chip-supply':
+      return chipSupplyStep(plan, sheets, what.supply);
+    case 'chip-component':
+      return componentStep(what.component);
+    case 'chip-connector':
+      return connectorStep(what.connector);
+    case 'chip-setting':
+      return { head: what.chip, text: what.words };
     case 'joint': {
       const { end, wires, at } = what.joint;
       const few = counted(at.length, 'board position');

@@ -1,7 +1,7 @@
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import { typical } from '@roof-chart/core/quantity/range';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import type { Controller, OwnCurrent, PinChoice, Rail } from '@roof-chart/core/sheets/boardSheet';
+import { CHIP_COMPONENTS, type Controller, type OwnCurrent, type PinChoice, type Rail } from '@roof-chart/core/sheets/boardSheet';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { FactTable, Group, ListTable } from './FactTable';
 import { factRows } from './factWords';
@@ -137,6 +137,23 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
       {sheet.microPython && (
         <Group title="MicroPython" source={sheet.microPython.source}>
           <p>Supported; a bench probe is available.</p>
+        </Group>
+      )}
+      {sheet.chipCircuit && (
+        <Group title="Chip circuit" source={sheet.chipCircuit.source}>
+          <FactTable
+            rows={[
+              ...sheet.chipCircuit.components.map(({ name, kind, value, ends, note }) => ({
+                name,
+                value: `${formatSi(value, CHIP_COMPONENTS[kind])} ${kind}, ${ends.map((id) => board.pins.get(id)?.label ?? id).join(' to ')}${note === undefined ? '' : `. ${note}`}`,
+              })),
+              ...(sheet.chipCircuit.connectors ?? []).map(({ name, title, pins }) => ({
+                name,
+                value: `${title}: ${pins.map(({ number, label }) => `${number} ${label}`).join(', ')}`,
+              })),
+              ...sheet.chipCircuit.settings.map((words) => ({ name: 'Fuses, configuration', value: words })),
+            ]}
+          />
         </Group>
       )}
       {sheet.enabling && (

@@ -7,6 +7,7 @@ import { type Placement, type Plan, sameEnd } from '../plan/plan';
 import { findingsOf } from '../review/review';
 import { PIN_ROLES } from '../sheets/roles';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import { sightOf } from './firstSight';
 
 /** Why a part may show nothing, in words, and how likely that is against the others. */
 export interface Cause {
@@ -102,7 +103,7 @@ export function firstLights(plan: Plan, sheets: Sheets): readonly FirstLight[] {
     return [
       {
         placement: placement.id,
-        see: part.firstLight.see,
+        see: sightOf(plan, sheets, placement),
         causes: all.toSorted((a, b) => b.weight - a.weight),
         seen: plan.steps[lightStep(placement.id)] !== undefined,
       },

@@ -1,3 +1,4 @@
+import { sightOf } from './firstSight';
 import { chainsOf } from '../nets/chains';
 import { carrierOf } from '../nets/passages';
 import { type PlanTerminal, terminalsOf } from '../nets/terminals';
@@ -145,7 +146,7 @@ function byDriving(plan: Plan, sheets: Sheets, placement: Placement, part: PartS
   const pulse = (hz: number) => `pulse ${pin} ${Math.round(1e6 / hz)} ${hz < 100 ? 1500 : Math.round(5e5 / hz)} ${DRIVE}`;
   const active = (only.terminal.idle === 'high') !== (plan.drivers[only.key]?.kind === 'pnp') ? 0 : 1;
   const line = hertz === undefined ? `drive ${pin} ${active} ${DRIVE}` : pulse(hertz);
-  return { ask: 'sign', placement: placement.id, line, undo: undefined, see: part.firstLight.see, moves: true, needs };
+  return { ask: 'sign', placement: placement.id, line, undo: undefined, see: sightOf(plan, sheets, placement), moves: true, needs };
 }
 
 /** Lines operated by hand, with or without an idle level. */

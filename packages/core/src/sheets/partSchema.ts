@@ -36,7 +36,7 @@ const terminal = Joi.object({
   pwmHz: range,
   idle: Joi.valid('high', 'low'),
   acts: Joi.valid('high', 'low'),
-  ifOpen: Joi.object({ note: words.required(), with: factId }),
+  ifOpen: Joi.object({ note: words.required(), with: factId, wired: words }),
   outputs: Joi.valid('push-pull', 'open-drain'),
   chain: Joi.valid('in', 'out'),
   line: Joi.valid('data-command', 'reset', 'clock'),

@@ -30,8 +30,9 @@ export interface PartTerminal {
   readonly pwmHz?: Range;
   /** Idle level while nothing drives the line. */
   readonly idle?: 'high' | 'low';
-  /** What is missing while nothing is wired to it, where the part works all the same; `with` is the other end of the same circuit. */
-  readonly ifOpen?: { readonly note: string; readonly with?: string };
+  /** What is missing while nothing is wired to it, where the part works all the same; `with` is the other end of the same circuit,
+   *  `wired` what it does at first power-up once both are wired. */
+  readonly ifOpen?: { readonly note: string; readonly with?: string; readonly wired?: string };
   /** Active level of something that switches, moves or sounds: a pulse at reset has an effect. */
   readonly acts?: 'high' | 'low';
   /** Of an output, where it is of another kind than the part's others; contacts to ground are open drain. */
@@ -268,6 +269,7 @@ export interface PartSheet {
     readonly see?: string;
     readonly undo?: readonly string[];
   };
+  /** What the part does at its first power-up; `{addresses}` is replaced by those that its straps select. */
   readonly firstLight: Sourced & { readonly see: string; readonly causes: readonly string[] };
   readonly twins: readonly { readonly what: string; readonly tell: string }[];
   readonly unknown: readonly string[];

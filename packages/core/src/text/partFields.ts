@@ -54,7 +54,7 @@ export const PART_FIELDS: FieldTexts = {
     through: { label: 'Series component', help: 'Required in this wire.' },
     note: { label: 'Note' },
   },
-  ifOpen: { note: { label: 'Consequence' }, with: { label: 'Other terminal of the circuit' } },
+  ifOpen: { note: { label: 'Consequence' }, with: { label: 'Other terminal of the circuit' }, wired: { label: 'Behaviour once wired' } },
   channel: { number: { label: 'Number' }, line: { label: 'Line' } },
   led: { forwardVolts: { label: 'Forward voltage' } },
   bus: {
@@ -220,6 +220,9 @@ export const PART_FIELDS: FieldTexts = {
     undo: { label: 'Bytes that end it' },
   },
   reply: { after: { label: 'Bytes before it' }, byte: { label: 'Byte' } },
-  firstLight: { see: { label: 'Expected behaviour' }, causes: { label: 'Likely causes if not' } },
+  firstLight: {
+    see: { label: 'Expected behaviour', help: '{addresses} is replaced by the addresses that the straps select.' },
+    causes: { label: 'Likely causes if not' },
+  },
   twins: { what: { label: 'Look-alike' }, tell: { label: 'How to tell them apart' } },
 };

@@ -1,3 +1,4 @@
+import { sightOf } from '@roof-chart/core/bench/firstSight';
 import { type Question, questionLine } from '@roof-chart/core/bench/questions';
 import { WATCH } from '@roof-chart/core/bench/trials';
 import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
@@ -75,8 +76,8 @@ export interface TrialWords {
 }
 
 /** The action that changes the line of a part. */
-function doing(part: PartSheet | undefined, isAnalog: boolean): string {
-  if (part?.family !== 'input') return part ? `${part.firstLight.see} Make it do that` : 'Make it react';
+function doing(part: PartSheet | undefined, see: string, isAnalog: boolean): string {
+  if (part?.family !== 'input') return part ? `${see} Make it do that` : 'Make it react';
   return isAnalog ? 'Turn or press it through its full range' : 'Press or switch it';
 }
 
@@ -91,12 +92,13 @@ export function trialWords(plan: Plan, sheets: Sheets, question: Question): Tria
     };
   if (!('placement' in question)) return { part: '', words: '', button: 'Test' };
   const name = sayPlacement(plan, question.placement);
-  const sheet = plan.placements.find((p) => p.id === question.placement)?.sheet;
-  const part = sheet && partSheet(sheets, sheet);
+  const placement = plan.placements.find((p) => p.id === question.placement);
+  const part = placement && partSheet(sheets, placement.sheet);
+  const see = placement ? sightOf(plan, sheets, placement) : '';
   if (question.ask === 'watch')
     return {
       part: sayTerminal(plan, sheets, question.key),
-      words: `${doing(part?.sheet, question.analog)} while the probe monitors ${label(question.pin)} for ${WATCH / 1000} s.`,
+      words: `${doing(part?.sheet, see, question.analog)} while the probe monitors ${label(question.pin)} for ${WATCH / 1000} s.`,
       button: 'Watch',
     };
   if (question.ask === 'turn')
@@ -105,7 +107,7 @@ export function trialWords(plan: Plan, sheets: Sheets, question: Question): Tria
       words: `Turn it clockwise by several detents while the probe monitors both phases for ${WATCH / 1000} s.`,
       button: 'Watch',
     };
-  const shown = question.ask === 'sign' ? question.see : (part?.sheet.firstLight.see ?? '');
+  const shown = question.ask === 'sign' ? question.see : see;
   return questionLine(question) === undefined
     ? { part: name, words: `With your own program: ${shown}`, button: 'Look' }
     : { part: name, words: shown, button: 'Run' };

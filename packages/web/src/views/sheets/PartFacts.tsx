@@ -1,3 +1,4 @@
+import { usualSight } from '@roof-chart/core/bench/firstSight';
 import { formatAddress } from '@roof-chart/core/quantity/format';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { ROLE_WORDS } from '@roof-chart/core/sheets/roles';
@@ -87,7 +88,7 @@ export function PartFacts({ part }: { readonly part: PartSheet }) {
         </Group>
       )}
       <Group title="First power-up" source={part.firstLight.source}>
-        <p>{part.firstLight.see}</p>
+        <p>{usualSight(part)}</p>
         <p className="quiet">Not working? Check: {part.firstLight.causes.join('; ')}.</p>
       </Group>
       {part.twins.length > 0 && (

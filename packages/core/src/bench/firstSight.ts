@@ -1,0 +1,39 @@
+import { addressesOf } from '../nets/addresses';
+import { findNets } from '../nets/nets';
+import { openTerminals } from '../nets/openTerminals';
+import { terminalsOf } from '../nets/terminals';
+import type { Placement, Plan } from '../plan/plan';
+import { formatAddress } from '../quantity/format';
+import type { PartSheet } from '../sheets/partSheet';
+import { partSheet, type Sheets } from '../sheets/sheetIndex';
+
+const PLACE = '{addresses}';
+
+const joined = (addresses: readonly number[]): string => [...new Set(addresses)].map(formatAddress).join(' and ');
+
+/** What a part does at its first power-up with its straps as delivered.
+ *  @example usualSight(part) // 'Responds at 0x68; the seconds count.' */
+export function usualSight({ firstLight, bus }: PartSheet): string {
+  const straps = Object.fromEntries((bus.straps ?? []).map((strap) => [strap.id, strap.default]));
+  const addresses = (bus.devices ?? []).flatMap(
+    (device) => device.addresses.find((one) => Object.entries(one.straps).every(([id, state]) => straps[id] === state))?.address ?? [],
+  );
+  return firstLight.see.replace(PLACE, joined(addresses));
+}
+
+/** What a part does at its first power-up as it is wired: at the addresses that its straps select, and nothing before all that it needs is
+ *  connected. Empty without its sheet. */
+export function sightOf(plan: Plan, sheets: Sheets, placement: Placement): string {
+  const part = partSheet(sheets, placement.sheet)?.sheet;
+  if (!part) return '';
+  const items = terminalsOf(plan, placement, sheets);
+  const open = openTerminals(items, findNets(plan, sheets));
+  if (open.length > 0) return `Nothing: ${open.map(({ terminal }) => terminal.label).join(', ')} not wired in the plan.`;
+  const addresses = addressesOf(plan, placement, sheets).map(({ address }) => address);
+  const see = addresses.length > 0 ? part.firstLight.see.replace(PLACE, joined(addresses)) : usualSight(part);
+  const circuits = items.flatMap((item) => (item.terminal.ifOpen?.wired === undefined ? [] : [item]));
+  const told = circuits.find(({ wire }) => !wire) ?? circuits[0];
+  if (!told) return see;
+  const { note, wired } = told.terminal.ifOpen!;
+  return `${told.wire ? wired : `${note} (${told.terminal.label} not wired)`}. ${see}`;
+}

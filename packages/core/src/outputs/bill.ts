@@ -1,9 +1,9 @@
 import { boardOf } from '../plan/edit';
-import type { Driver, Plan } from '../plan/plan';
+import { type Driver, type Plan, sameEnd, type WireColour, type WireEnd } from '../plan/plan';
 import type { ChipComponent } from '../sheets/boardSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
-import { buildList, type BuildResistor } from './buildList';
-import { chipCircuitOf } from './chipCircuit';
+import { type BuildList, buildList, type BuildResistor } from './buildList';
+import { type ChipCircuit, chipCircuitOf } from './chipCircuit';
 
 /** The bill of materials: parts, passive components, transistors, crystals and connectors, identical ones counted. */
 export interface Bill {
@@ -12,6 +12,8 @@ export interface Bill {
   readonly capacitors: readonly { readonly farads: number; readonly count: number }[];
   readonly transistors: readonly { readonly kind: Driver['kind']; readonly count: number }[];
   readonly crystals: readonly { readonly hertz: number; readonly count: number }[];
+  /** Wires to run, those to junctions and supply rails included, by colour. */
+  readonly jumpers: readonly { readonly colour: WireColour; readonly count: number }[];
   readonly connectors: readonly { readonly title: string; readonly count: number }[];
 }
 
@@ -19,6 +21,18 @@ function counted<T>(items: readonly T[]): readonly (readonly [T, number])[] {
   const counts = new Map<T, number>();
   for (const item of items) counts.set(item, (counts.get(item) ?? 0) + 1);
   return [...counts];
+}
+
+/** The colours of all wires of a build: one for each connection, one from each junction to the board, one for each supply pin of a bare
+ *  chip. */
+function jumperColours({ supplies, signals, joints }: BuildList, chip: ChipCircuit | undefined): readonly WireColour[] {
+  const wires = [...supplies, ...signals];
+  const bySupply = (end: WireEnd): WireColour => (end.to === 'ground' ? 'black' : 'red');
+  return [
+    ...wires.map(({ colour }) => colour),
+    ...joints.map(({ end }) => wires.find((wire) => sameEnd(wire.end, end))?.colour ?? bySupply(end)),
+    ...(chip?.supplies ?? []).flatMap(({ end, pins }) => pins.map(() => bySupply(end))),
+  ];
 }
 
 /** Resistors of one list entry. */
@@ -51,6 +65,9 @@ export function billOf(plan: Plan, sheets: Sheets): Bill | undefined {
       count,
     })),
     crystals: counted(ofChip('crystal')).map(([hertz, count]) => ({ hertz, count })),
+    jumpers: counted(jumperColours(list, chip))
+      .map(([colour, count]) => ({ colour, count }))
+      .toSorted((a, b) => b.count - a.count),
     connectors: counted((chip?.connectors ?? []).map(({ title }) => title)).map(([title, count]) => ({ title, count })),
   };
 }

@@ -157,6 +157,7 @@ test('the bill counts alike ones together, two resistors for the two lines of a 
     capacitors: [],
     transistors: [{ kind: 'npn', count: 1 }],
     crystals: [],
+    jumpers: expect.any(Array),
     connectors: [],
   });
 });
@@ -215,6 +216,11 @@ test('a bare chip is built first: its supplies, components and connector, its fu
   expect(steps.flatMap(({ what }) => (what.is === 'wire' ? [what.wire.joined] : []))).toEqual(['supply rail', 'supply rail']);
   expect(steps.some(({ what }) => what.is === 'joint')).toBe(false);
   expect(billOf(plan, sheets)).toMatchObject({
+    // Two supply pins of the chip and two of the part.
+    jumpers: [
+      { colour: 'black', count: 2 },
+      { colour: 'red', count: 2 },
+    ],
     resistors: [{ ohms: 10000, count: 1 }],
     capacitors: [{ farads: 1e-7, count: 1 }],
     connectors: [{ title: 'ICSP header, 1×6', count: 1 }],
@@ -231,4 +237,15 @@ test('a bare chip is built first: its supplies, components and connector, its fu
   // Where the reset input is a port, nothing pulls it.
   const port = edited(plan, sheets, add('b', 'button-push'), wire('b:C1', 'RA3'));
   expect(billOf(port, sheets)!.resistors).toEqual([]);
+});
+
+test.each(['hive-watch', 'ferry-dial'])('the bill of %s counts a wire for each connection and one for each junction', (id) => {
+  const plan = demo(id);
+  const steps = buildSheet(plan, sheets)!.flatMap((section) => section.steps);
+  const wires = steps.filter(({ what }) => what.is === 'wire' || what.is === 'joint');
+  expect(billOf(plan, sheets)!.jumpers.reduce((sum, { count }) => sum + count, 0)).toBe(wires.length);
+  const grounds = steps.filter(({ what }) =>
+    what.is === 'wire' ? what.wire.colour === 'black' : what.is === 'joint' && what.joint.end.to === 'ground',
+  );
+  expect(billOf(plan, sheets)!.jumpers.find(({ colour }) => colour === 'black')?.count).toBe(grounds.length);
 });

@@ -13,6 +13,7 @@ export function BillTable({ bill }: { readonly bill: Bill }) {
     ...bill.capacitors.map(({ farads, count }) => [count, `capacitor ${formatSi(farads, 'F')}`] as const),
     ...bill.transistors.map(({ kind, count }) => [count, TRANSISTOR_WORDS[kind]] as const),
     ...bill.crystals.map(({ hertz, count }) => [count, `crystal ${formatSi(hertz, 'Hz')}`] as const),
+    ...bill.jumpers.map(({ colour, count }) => [count, `jumper wire, ${colour}`] as const),
     ...bill.connectors.map(({ title, count }) => [count, title] as const),
   ];
   return (

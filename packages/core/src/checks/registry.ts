@@ -32,6 +32,7 @@ import { levelDamage } from './levelDamage';
 import { levelNoMargin } from './levelNoMargin';
 import { looksLikeI2c } from './looksLikeI2c';
 import { memoryOver } from './memoryOver';
+import { nameShared } from './nameShared';
 import { packageCurrentOver } from './packageCurrentOver';
 import { pinBootLevel } from './pinBootLevel';
 import { pinCannot } from './pinCannot';
@@ -99,6 +100,7 @@ export const CHECKS: readonly Check[] = [
   levelNoMargin,
   looksLikeI2c,
   memoryOver,
+  nameShared,
   packageCurrentOver,
   pinBootLevel,
   pinCannot,

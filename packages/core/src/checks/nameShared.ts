@@ -1,0 +1,57 @@
+import type { Placement } from '../plan/plan';
+import type { Check } from './check';
+
+/** A name as people compare it. */
+const folded = (name: string): string => name.trim().replaceAll(/\s+/gu, ' ').toLowerCase();
+
+/** The first "Name 2", "Name 3", … that no part has. */
+function freeName(name: string, taken: ReadonlySet<string>): string {
+  for (let n = 2; ; n += 1) {
+    const ending = ` ${n}`;
+    const next = `${name.trim().slice(0, 80 - ending.length)}${ending}`;
+    if (!taken.has(folded(next))) return next;
+  }
+}
+
+export const nameShared: Check = {
+  code: 'name-shared',
+  question: 'Does every part have a name of its own?',
+  messages: {
+    shared: {
+      title: '{count} named {name}',
+      text: 'The build sheet cannot tell them apart.',
+      why: 'Parts are identified by name on the build sheet, in the wire table and in findings; letter case and spaces do not count.',
+    },
+  },
+  remedies: { rename: 'Rename one to {name}' },
+  whole: true,
+  examine: ({ plan }) => {
+    const byName = new Map<string, Placement[]>();
+    for (const placement of plan.placements) {
+      const name = folded(placement.name);
+      byName.set(name, [...(byName.get(name) ?? []), placement]);
+    }
+    const taken = new Set(byName.keys());
+    return [...byName.values()].flatMap((same) => {
+      const last = same.at(-1)!;
+      if (same.length < 2) return [];
+      const name = freeName(last.name, taken);
+      return [
+        {
+          level: 'risk',
+          message: 'shared',
+          place: { placements: same.map(({ id }) => id) },
+          data: { count: { is: 'count', value: same.length, noun: 'part' }, name: { is: 'words', text: last.name.trim() } },
+          remedies: () => [
+            {
+              label: 'rename',
+              data: { name: { is: 'words', text: name } },
+              grade: 'offered',
+              edits: [{ kind: 'rename-placement', placement: last.id, name }],
+            },
+          ],
+        },
+      ];
+    });
+  },
+};

@@ -19,23 +19,6 @@ const power = (id: string, rail = '3v3'): Edit[] => [wire(`${id}:GND`, 'ground')
 const i2c = (id: string, sda = 'GP4', scl = 'GP5'): Edit[] => [wire(`${id}:SDA`, sda), wire(`${id}:SCL`, scl)];
 const lock = (id: string, terminal: string): Edit => ({ kind: 'lock', placement: id, terminal, locked: true });
 
-test('name-shared: parts of one name, whatever the case; renaming goes on to the next free number', () => {
-  const plan = edited(
-    stick(),
-    sheets,
-    add('a', 'led-red-5mm', 'Lamp'),
-    add('b', 'led-red-5mm', 'lamp '),
-    add('c', 'led-red-5mm', 'Lamp 2'),
-    add('d', 'led-red-5mm', 'Lamps'),
-  );
-  expectCheck('name-shared', plan, sheets, [
-    { message: 'shared', level: 'risk', title: '2 parts named lamp', remedies: ['Rename one to lamp 3'] },
-  ]);
-  const renamed = remedied('name-shared', plan, sheets);
-  expect(renamed.placements.map(({ name }) => name)).toEqual(['Lamp', 'lamp 3', 'Lamp 2', 'Lamps']);
-  expectCheck('name-shared', renamed, sheets, []);
-});
-
 describe('pin-shared', () => {
   const knobAndLamp = edited(
     stick(),

@@ -1,4 +1,4 @@
-import { addressesOf } from '../nets/addresses';
+import { addressesOf, addressesUnder } from '../nets/addresses';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
 import { terminalsOf } from '../nets/terminals';
@@ -13,12 +13,9 @@ const joined = (addresses: readonly number[]): string => [...new Set(addresses)]
 
 /** What a part does at its first power-up with its straps as delivered.
  *  @example usualSight(part) // 'Responds at 0x68; the seconds count.' */
-export function usualSight({ firstLight, bus }: PartSheet): string {
-  const straps = Object.fromEntries((bus.straps ?? []).map((strap) => [strap.id, strap.default]));
-  const addresses = (bus.devices ?? []).flatMap(
-    (device) => device.addresses.find((one) => Object.entries(one.straps).every(([id, state]) => straps[id] === state))?.address ?? [],
-  );
-  return firstLight.see.replace(PLACE, joined(addresses));
+export function usualSight(part: PartSheet): string {
+  const straps = Object.fromEntries((part.bus.straps ?? []).map((strap) => [strap.id, strap.default]));
+  return part.firstLight.see.replace(PLACE, joined(addressesUnder(part, straps).map(({ address }) => address)));
 }
 
 /** What a part does at its first power-up as it is wired: at the addresses that its straps select, and nothing before all that it needs is

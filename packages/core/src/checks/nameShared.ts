@@ -1,17 +1,9 @@
+import { firstFree } from '../plan/newPlacement';
 import type { Placement } from '../plan/plan';
 import type { Check } from './check';
 
 /** A name as people compare it. */
 const folded = (name: string): string => name.trim().replaceAll(/\s+/gu, ' ').toLowerCase();
-
-/** The first "Name 2", "Name 3", … that no part has. */
-function freeName(name: string, taken: ReadonlySet<string>): string {
-  for (let n = 2; ; n += 1) {
-    const ending = ` ${n}`;
-    const next = `${name.trim().slice(0, 80 - ending.length)}${ending}`;
-    if (!taken.has(folded(next))) return next;
-  }
-}
 
 export const nameShared: Check = {
   code: 'name-shared',
@@ -35,7 +27,10 @@ export const nameShared: Check = {
     return [...byName.values()].flatMap((same) => {
       const last = same.at(-1)!;
       if (same.length < 2) return [];
-      const name = freeName(last.name, taken);
+      const name = firstFree(
+        (one) => taken.has(folded(one)),
+        (n) => `${last.name.trim().slice(0, 76)} ${n + 1}`,
+      );
       return [
         {
           level: 'risk',

@@ -52,9 +52,12 @@ export function strapStates(plan: Plan, placement: Placement, part: PartSheet): 
 export function addressesOf(plan: Plan, placement: Placement, sheets: Sheets): readonly DeviceAddress[] {
   const part = partSheet(sheets, placement.sheet)?.sheet;
   if (!part) return [];
-  const straps = strapStates(plan, placement, part);
-  return (part.bus.devices ?? []).flatMap((device) => {
-    const row = device.addresses.find((a) => Object.entries(a.straps).every(([id, state]) => straps[id] === state));
-    return row ? [{ placement: placement.id, device, ...row }] : [];
-  });
+  return addressesUnder(part, strapStates(plan, placement, part)).map((one) => ({ placement: placement.id, ...one }));
 }
+
+/** The addresses of a part's devices under these strap states; a device whose combination is not listed is left out. */
+export const addressesUnder = (part: PartSheet, straps: DeviceAddress['straps']): readonly Omit<DeviceAddress, 'placement'>[] =>
+  (part.bus.devices ?? []).flatMap((device) => {
+    const row = device.addresses.find((a) => Object.entries(a.straps).every(([id, state]) => straps[id] === state));
+    return row ? [{ device, ...row }] : [];
+  });

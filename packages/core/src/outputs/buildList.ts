@@ -210,7 +210,8 @@ function otherTerminals(all: readonly PlanTerminal[], nets: Nets, idle: BuildLis
 }
 
 /** Ends with more wires than board positions, at one wire per position. Rails without header positions are left out, pins with a
- *  conflict, which must be separated first, and the supplies of a bare chip, which are rails of the breadboard. Ground first, then rails, then pins in board order. */
+ *  conflict, which must be separated first, and the supplies of a bare chip, which are rails of the breadboard. Ground first, then rails,
+ *  then pins in board order. */
 function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[]): readonly Joint[] {
   const byEnd = new Map<string, { readonly end: WireEnd; wires: number }>();
   for (const { wire } of wired) {

@@ -95,24 +95,28 @@ function passives(plan: Plan, list: BuildList): readonly BuildStep[] {
   ];
 }
 
+/** Labels as the value of a step. */
+const labelsOf = (list: readonly { readonly label: string }[]): string =>
+  list
+    .map(({ label }) => label)
+    .join(' ')
+    .slice(0, 120);
+
 /** The circuit of a bare chip: supplies, components, connectors; then its fuses or configuration bits. */
 function chipSteps(plan: Plan, sheets: Sheets): { readonly circuit: readonly BuildStep[]; readonly settings: readonly BuildStep[] } {
   const board = boardOf(plan, sheets);
   const circuit = board && chipCircuitOf(plan, board);
   if (!circuit) return { circuit: [], settings: [] };
-  const kept = (pins: readonly { readonly label: string }[]) =>
-    pins
-      .map(({ label }) => label)
-      .join(' ')
-      .slice(0, 120);
   return {
     circuit: [
-      ...circuit.supplies.map((supply) => ownStep(plan, `chip:${endKey(supply.end)}`, kept(supply.pins), { is: 'chip-supply', supply })),
+      ...circuit.supplies.map((supply) =>
+        ownStep(plan, `chip:${endKey(supply.end)}`, labelsOf(supply.pins), { is: 'chip-supply', supply }),
+      ),
       ...circuit.components.map((component) =>
         ownStep(plan, `chip:${component.name}`, String(component.value), { is: 'chip-component', component }),
       ),
       ...circuit.connectors.map((connector) =>
-        ownStep(plan, `chip:${connector.name}`, kept(connector.pins), { is: 'chip-connector', connector }),
+        ownStep(plan, `chip:${connector.name}`, labelsOf(connector.pins), { is: 'chip-connector', connector }),
       ),
     ],
     settings: circuit.settings.map((words, n) =>
@@ -171,15 +175,7 @@ export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] 
     passives: passives(plan, list),
     wires: list.signals.map(wireStep),
     others: list.others.map(({ placement, terminals }) =>
-      ownStep(
-        plan,
-        `others:${placement}`,
-        terminals
-          .map(({ label }) => label)
-          .join(' ')
-          .slice(0, 120),
-        { is: 'others', placement, terminals },
-      ),
+      ownStep(plan, `others:${placement}`, labelsOf(terminals), { is: 'others', placement, terminals }),
     ),
     enabling: [...chip.settings, ...enabling(plan, sheets), ...settings(plan, sheets), ...tolerances(plan, sheets)],
     light: [ownStep(plan, 'safety:over', 'done', { is: 'look-over' }), ...lights],

@@ -1,9 +1,11 @@
 import type { PartSheet } from '../sheets/partSheet';
 import type { Placement, Plan } from './plan';
 
-function firstFree(taken: ReadonlySet<string>, make: (n: number) => string): string {
+/** The first of a numbered series of names that is not taken.
+ *  @example firstFree((name) => name === 'led-1', (n) => `led-${n}`) // 'led-2' */
+export function firstFree(isTaken: (name: string) => boolean, make: (n: number) => string): string {
   let n = 1;
-  while (taken.has(make(n))) n += 1;
+  while (isTaken(make(n))) n += 1;
   return make(n);
 }
 
@@ -13,9 +15,15 @@ export function newPlacement(plan: Plan, part: PartSheet): Placement {
   const ids = new Set(plan.placements.map((p) => p.id));
   const names = new Set(plan.placements.map((p) => p.name));
   return {
-    id: firstFree(ids, (n) => `${part.family}-${n}`),
+    id: firstFree(
+      (id) => ids.has(id),
+      (n) => `${part.family}-${n}`,
+    ),
     sheet: { id: part.id, version: part.version },
-    name: firstFree(names, (n) => (n === 1 ? part.short : `${part.short} ${n}`)),
+    name: firstFree(
+      (name) => names.has(name),
+      (n) => (n === 1 ? part.short : `${part.short} ${n}`),
+    ),
     straps: {},
   };
 }

@@ -93,9 +93,17 @@ function follows(plan: Plan): void {
   ];
   const left = [...components];
   for (const one of wantedComponents) {
-    const at = left.indexOf(one);
-    expect({ one, at, left: at < 0 ? left : [] }).toMatchObject({ one, at: expect.any(Number), left: [] });
-    left.splice(at, 1);
+    expect(left).toContain(one);
+    left.splice(left.indexOf(one), 1);
+  }
+  // What is left: added pull-ups by their bus, and what is beside a part or cut from it.
+  const titles = sheets.boards.get(plan.board.id)!.sheet.controllers.list.map((one) => one.title);
+  const names = plan.placements.map((one) => one.name);
+  for (const one of left) {
+    const [, head, value] = /^(.*): (.*)$/u.exec(one)!;
+    const added = Object.values(plan.busSettings).map((set) => String(set.addedOhms));
+    if (titles.some((title) => head === title || head!.startsWith(`${title} behind `))) expect(added).toContain(value);
+    else expect(names).toContain(head);
   }
 }
 

@@ -9,21 +9,22 @@ import { StockView } from '../views/stock/StockView';
 import { Announcer } from './announcer';
 import { ErrorBoundary } from './ErrorBoundary';
 import { Message } from './Message';
+import { loaded } from './loaded';
 import { PlanPage } from './PlanPage';
 import { SignedOut } from './SignedOut';
 import { SignIn } from './SignIn';
 import { WorkbenchProvider } from './workbench';
 
-const SheetsView = lazy(async () => ({ default: (await import('../views/sheets/SheetsView')).SheetsView }));
-const SheetEditor = lazy(async () => ({ default: (await import('../views/sheets/SheetEditor')).SheetEditor }));
-const FactsView = lazy(async () => ({ default: (await import('../views/facts/FactsView')).FactsView }));
-const ReadoutView = lazy(async () => ({ default: (await import('../views/readout/ReadoutView')).ReadoutView }));
-const SupplyView = lazy(async () => ({ default: (await import('../views/supply/SupplyView')).SupplyView }));
-const ResistorsView = lazy(async () => ({ default: (await import('../views/resistors/ResistorsView')).ResistorsView }));
-const LevelsView = lazy(async () => ({ default: (await import('../views/levels/LevelsView')).LevelsView }));
-const BusesView = lazy(async () => ({ default: (await import('../views/buses/BusesView')).BusesView }));
-const FitsView = lazy(async () => ({ default: (await import('../views/fits/FitsView')).FitsView }));
-const NewBoard = lazy(async () => ({ default: (await import('../views/sheets/NewBoard')).NewBoard }));
+const SheetsView = lazy(async () => ({ default: (await loaded(import('../views/sheets/SheetsView'))).SheetsView }));
+const SheetEditor = lazy(async () => ({ default: (await loaded(import('../views/sheets/SheetEditor'))).SheetEditor }));
+const FactsView = lazy(async () => ({ default: (await loaded(import('../views/facts/FactsView'))).FactsView }));
+const ReadoutView = lazy(async () => ({ default: (await loaded(import('../views/readout/ReadoutView'))).ReadoutView }));
+const SupplyView = lazy(async () => ({ default: (await loaded(import('../views/supply/SupplyView'))).SupplyView }));
+const ResistorsView = lazy(async () => ({ default: (await loaded(import('../views/resistors/ResistorsView'))).ResistorsView }));
+const LevelsView = lazy(async () => ({ default: (await loaded(import('../views/levels/LevelsView'))).LevelsView }));
+const BusesView = lazy(async () => ({ default: (await loaded(import('../views/buses/BusesView'))).BusesView }));
+const FitsView = lazy(async () => ({ default: (await loaded(import('../views/fits/FitsView'))).FitsView }));
+const NewBoard = lazy(async () => ({ default: (await loaded(import('../views/sheets/NewBoard'))).NewBoard }));
 
 /** Isolates a failing view. */
 const safe = (view: ReactNode) => <ErrorBoundary what="This view">{view}</ErrorBoundary>;

@@ -1,0 +1,11 @@
+import { loaded } from './loaded';
+
+test('a module passes, and so does the error of its import', async () => {
+  await expect(loaded(Promise.resolve({ LevelsView: 1 }))).resolves.toEqual({ LevelsView: 1 });
+  await expect(loaded(Promise.reject(new Error('offline')))).rejects.toThrow('offline');
+});
+
+test('an import that ends without a module keeps its view waiting for the reload', async () => {
+  const waiting = loaded(Promise.resolve(undefined)).then(() => 'shown');
+  await expect(Promise.race([waiting, new Promise((done) => setTimeout(() => done('waiting'), 20))])).resolves.toBe('waiting');
+});

@@ -2,7 +2,7 @@ import { sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
 import { addressesOf } from '@roof-chart/core/nets/addresses';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { changedWires } from '@roof-chart/core/review/previewEdits';
-import type { Plan, WireEnd } from '@roof-chart/core/plan/plan';
+import { endKey, type Plan, type WireEnd } from '@roof-chart/core/plan/plan';
 import { formatAddress } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 
@@ -12,6 +12,7 @@ export function endText(end: WireEnd | undefined): string {
   if (!end) return 'open';
   if (end.to === 'pin') return end.pin;
   if (end.to === 'rail') return `rail:${end.rail}`;
+  if (end.to === 'trimmer' || end.to === 'divider') return endKey(end);
   return end.to === 'ground' ? 'ground' : `${end.placement}:${end.terminal}`;
 }
 

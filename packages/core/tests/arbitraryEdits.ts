@@ -16,6 +16,7 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
     fc.constantFrom(...board.sheet.rails.list.map((r) => r.id), 'nope').map((rail): WireEnd => ({ to: 'rail', rail })),
     fc.constant<WireEnd>({ to: 'ground' }),
     fc.record({ to: fc.constant('terminal' as const), placement, terminal }),
+    fc.constantFrom<WireEnd>({ to: 'trimmer', ohms: 10_000 }, { to: 'divider', topOhms: 4700, bottomOhms: 680 }),
   );
   const at = fc.nat(6);
   const ref = (p: { readonly id: string; readonly version: number }) => ({ id: p.id, version: p.version });
@@ -138,6 +139,11 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
           { glyphs: { ä: [0x77] } },
         ),
       ),
+    }),
+    reference: fc.record({
+      kind: fc.constant('reference' as const),
+      component: fc.tuple(placement, fc.constantFrom('series.A', 'capacitor.0', 'bus.sda')).map(([id, what]) => `${id}:${what}`),
+      name: fc.constantFrom('R1', 'RV12', 'C3', null),
     }),
     capacitors: fc.record({ kind: fc.constant('capacitors' as const), placement, there: fc.boolean() }),
     driver: fc.record({

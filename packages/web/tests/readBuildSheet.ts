@@ -2,7 +2,7 @@
  *  board positions `header#position`, rails off the headers and the rails of a breadboard `rail label`. */
 export interface PrintedCircuit {
   readonly nets: Nets;
-  /** "name label: kind value", value in ohms, farads or hertz. */
+  /** "name: value, legs", value in ohms, farads or hertz; of a chip's own circuit its board positions. */
   readonly components: readonly string[];
   /** Lines that say nothing that could be read. */
   readonly unread: readonly string[];
@@ -78,13 +78,22 @@ export function readBuildSheet(text: string): PrintedCircuit {
       if (rail) for (const one of ends) nets.join(one, `rail ${item}`);
       else if (/between/u.test(step)) components.push(`${item}: ${ends.join(' and ')} ${readValue(step)}`);
     } else {
-      const value = readValue(step) ?? readValue(detail);
-      const kind = /in series|between it|switched by (\S+ \S+)|to ground|to |at |ladder|from SDA|disconnect|tie/u.exec(step)?.[0];
-      if (kind === undefined) unread.push(line);
-      components.push(`${item}: ${value ?? ''}`);
+      const added = readComponent(step);
+      if (added !== undefined) components.push(`${item}: ${added}`);
+      else if (!/^(?:disconnect its|tie) /u.test(step)) unread.push(line);
     }
   }
   return { nets, components, unread };
+}
+
+/** A component leg by leg: what it is, its value, and what each leg is at, as printed. */
+function readComponent(step: string): string | undefined {
+  const two = /^(?:resistor )?([\d.].*?) (?:capacitor |electrolytic capacitor, plus leg first, )?between (.*)$/u.exec(step);
+  if (two) return `${readValue(two[1]!)}, ${two[2]}`;
+  const trimmer = /^([\d.].*?) trimmer: outer legs to (.*), wiper to (.*)$/u.exec(step);
+  if (trimmer) return `${readValue(trimmer[1]!)}, ${trimmer[2]} wiper ${trimmer[3]}`;
+  const transistor = /^(NPN transistor|PNP transistor|N-MOSFET|P-MOSFET): (.*)$/u.exec(step);
+  return transistor ? `${transistor[1]}, ${transistor[2]}` : undefined;
 }
 
 function readWire(nets: Nets, item: string, to: string, detail: string, fail: () => void): void {
@@ -95,6 +104,8 @@ function readWire(nets: Nets, item: string, to: string, detail: string, fail: ()
   const other = /^at module pin (\d+)$/u.exec(where);
   if (other) return nets.join(from, `${to}#${other[1]}`);
   if (where.startsWith('at the junction')) nets.join(from, `junction ${to}`);
+  // The wiper or the middle of a divider is a net of its own; the legs of its components are read with them.
+  if (where === 'on the breadboard') return nets.join(from, to);
   if (where.endsWith('rail of the breadboard') || /^(?:rail )?not on a board header$/u.test(where)) return nets.join(from, `rail ${to}`);
   const positions = readPositions(where.replace(/^at the junction · /u, ''));
   if (positions.length === 0) return fail();

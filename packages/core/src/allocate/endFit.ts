@@ -39,6 +39,7 @@ export function endFit(board: IndexedBoard, part: PartSheet, terminal: PartTermi
   if (end.to === 'rail') return railFit(board, part, terminal, end.rail);
   if (end.to === 'ground') return groundFit(terminal);
   if (end.to === 'terminal') return CAN;
+  if (end.to === 'trimmer' || end.to === 'divider') return terminal.bias ? CAN : cannot('no-tie');
   if (!PIN_ROLES[terminal.role]) return cannot(terminal.role === 'ground' ? 'ground-only' : 'rail-only');
   return pinFits(board, terminal).get(end.pin) ?? pinFit(board, end.pin, terminal);
 }

@@ -77,7 +77,8 @@ function railFor(draft: Draft, item: PlanTerminal): string | undefined {
 
 /** The end of a terminal that is not a signal: supply, ground, straps, and inputs that are tied. */
 function restOf(draft: Draft, item: PlanTerminal): readonly Edit[] {
-  const { role, ties } = item.terminal;
+  const { role, ties, bias } = item.terminal;
+  if (bias) return [wireTo(item, { to: 'trimmer', ohms: bias.trimmerOhms })];
   if (role === 'ground') return [wireTo(item, { to: 'ground' })];
   if (role === 'strap') return strapEnd(draft, item);
   const rail = role === 'supply.vcc' ? railFor(draft, item) : undefined;

@@ -6,7 +6,7 @@ import { baseAmps, digitAmps, lampsOf, loadsOf, togetherAmps } from '../electric
 import { driverAmps } from '../electrics/currentSet';
 import { setDriversOf } from '../electrics/setDrivers';
 import { supplySheets } from '../electrics/supplySheet';
-import { buildList } from '../outputs/buildList';
+import { planComponents } from '../electrics/components';
 import { settle } from '../allocate/settle';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
@@ -224,7 +224,10 @@ test('a driver of many segments wants the resistor that sets their current: the 
   expect(supplySheets(fed, sheets).flatMap(({ lines }) => lines.filter((line) => line.placement === 'd'))).toMatchObject([
     { typicalMilliamps: driver!.totalAmps!.typ! * 1000, peakMilliamps: driver!.totalAmps!.max * 1000 },
   ]);
-  expect(buildList(set, sheets)!.resistors).toEqual([{ do: 'series', key: 'd:ISET', ohms: 33_000, from: 'V+' }]);
+  const at = (terminal: string) => ({ at: { to: 'terminal', placement: 'd', terminal } });
+  expect(planComponents(set, sheets)).toEqual([
+    { id: 'd:series.ISET', name: 'R1', kind: 'resistor', value: 33_000, key: 'd:ISET', ends: [at('ISET'), at('VCC')] },
+  ]);
   // Between 20 mA (28 kΩ) and 10 mA (63.7 kΩ), and never above 20 mA with a resistor of 5 %.
   expect([driver!.amps!.min > 0.01, driver!.amps!.max < 0.02]).toEqual([true, true]);
   expect(additionOf(stick(), sheets, sheets.parts.get('driver-max7219-dip24')!.sheet)!.added.map((f) => f.code)).not.toContain(

@@ -18,7 +18,7 @@ export function ownResistors(
 ): readonly Remedy[] {
   const end = outputEnd(plan, sheets, first);
   const all = [first, ...others];
-  if (!end || end.to === 'rail' || end.to === 'ground') return [];
+  if (end?.to !== 'pin' && end?.to !== 'terminal') return [];
   if (others.some(({ wire, placement }) => wire?.locked || placement.onBoard)) return [];
   const wired: Edit[] = others.map(({ placement, terminal }) => ({ kind: 'wire', placement: placement.id, terminal: terminal.id, end }));
   const grounded: Edit[] = grounds

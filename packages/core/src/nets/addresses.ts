@@ -26,6 +26,7 @@ export const lineTerminal = (part: PartSheet, line: 'sda' | 'scl'): string | und
 export function tieOf(plan: Plan, placement: Placement, part: PartSheet, end: WireEnd): Tie | undefined {
   if (end.to === 'ground') return 'ground';
   if (end.to === 'rail') return 'supply';
+  if (end.to !== 'pin' && end.to !== 'terminal') return undefined;
   return (['sda', 'scl'] as const).find((line) => {
     const own = lineTerminal(part, line);
     if (own === undefined) return false;

@@ -23,10 +23,12 @@ export interface Nets {
 }
 
 /** The conductor a wire end lies on, as a node name. */
-function nodeOf(end: WireEnd, board: IndexedBoard | undefined): string {
+function nodeOf(end: WireEnd, board: IndexedBoard | undefined, key: string): string {
   if (end.to === 'pin') return `pin:${board?.pins.get(end.pin)?.sameAs ?? end.pin}`;
   if (end.to === 'rail') return `rail:${end.rail}`;
-  return end.to === 'ground' ? 'ground' : `terminal:${terminalKey(end.placement, end.terminal)}`;
+  if (end.to === 'ground') return 'ground';
+  // The middle of a divider belongs to its own terminal alone.
+  return end.to === 'terminal' ? `terminal:${terminalKey(end.placement, end.terminal)}` : `divider:${key}`;
 }
 
 class Joined {
@@ -98,7 +100,7 @@ function grownNets(before: Nets, terminals: readonly PlanTerminal[], board: Inde
   const come = groupBy(
     terminals.filter((item) => item.wire),
     (item) => {
-      const node = nodeOf(item.wire!.end, board);
+      const node = nodeOf(item.wire!.end, board, item.key);
       return netAt(before, node) ?? node;
     },
   );
@@ -134,10 +136,10 @@ function makeNets(plan: Plan, sheets: Sheets): Nets {
     between.add(key).add(target);
   }
   for (const { key, wire } of all)
-    if (wire && wire.end.to !== 'terminal' && between.has(key)) joined.join(nodeOf(wire.end, board), `terminal:${key}`);
+    if (wire && wire.end.to !== 'terminal' && between.has(key)) joined.join(nodeOf(wire.end, board, key), `terminal:${key}`);
   const groups = new Map<string, { readonly terminals: PlanTerminal[]; readonly nodes: Set<string> }>();
   for (const item of all) {
-    const node = item.wire && item.wire.end.to !== 'terminal' ? nodeOf(item.wire.end, board) : undefined;
+    const node = item.wire && item.wire.end.to !== 'terminal' ? nodeOf(item.wire.end, board, item.key) : undefined;
     if (node === undefined && !between.has(item.key)) continue;
     const root = joined.find(between.has(item.key) ? `terminal:${item.key}` : node!);
     const group = groups.get(root) ?? { terminals: [], nodes: new Set() };

@@ -1,17 +1,23 @@
 import { boardOf } from '../plan/edit';
-import { type Driver, type Plan, sameEnd, type WireColour, type WireEnd } from '../plan/plan';
-import type { ChipComponent } from '../sheets/boardSheet';
+import { type Driver, DRIVER_KINDS, type Plan, sameEnd, type WireColour, type WireEnd } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
-import { type BuildList, buildList, type BuildResistor } from './buildList';
+import { type BuildList, buildList, type BuildWire } from './buildList';
 import { type ChipCircuit, chipCircuitOf } from './chipCircuit';
+
+/** Equal components with their reference designators. */
+interface Named {
+  readonly count: number;
+  readonly names: readonly string[];
+}
 
 /** The bill of materials: parts, passive components, transistors, crystals and connectors, identical ones counted. */
 export interface Bill {
   readonly parts: readonly { readonly title: string; readonly count: number; readonly helper: boolean }[];
-  readonly resistors: readonly { readonly ohms: number; readonly count: number }[];
-  readonly capacitors: readonly { readonly farads: number; readonly count: number }[];
-  readonly transistors: readonly { readonly kind: Driver['kind']; readonly count: number }[];
-  readonly crystals: readonly { readonly hertz: number; readonly count: number }[];
+  readonly resistors: readonly (Named & { readonly ohms: number })[];
+  readonly trimmers: readonly (Named & { readonly ohms: number })[];
+  readonly capacitors: readonly (Named & { readonly farads: number })[];
+  readonly transistors: readonly (Named & { readonly kind: Driver['kind'] })[];
+  readonly crystals: readonly (Named & { readonly hertz: number })[];
   /** Wires to run, those to junctions and supply rails included, by colour. */
   readonly jumpers: readonly { readonly colour: WireColour; readonly count: number }[];
   readonly connectors: readonly { readonly title: string; readonly count: number }[];
@@ -23,25 +29,35 @@ function counted<T>(items: readonly T[]): readonly (readonly [T, number])[] {
   return [...counts];
 }
 
-/** The colours of all wires of a build: one for each connection, one from each junction to the board, one for each supply pin of a bare
- *  chip. */
-function jumperColours({ supplies, signals, joints }: BuildList, chip: ChipCircuit | undefined): readonly WireColour[] {
+/** Whether a wire is cut in two by components: one piece to each side of them. */
+const isCut = ({ end, components }: BuildWire): boolean => components.length > 0 && end.to !== 'trimmer' && end.to !== 'divider';
+
+/** The colours of all wires of a build: one for each connection, two where a component is in it, one from each junction to the board, one
+ *  for each leg of a component at a supply or ground, one for each supply pin of a bare chip, whose rails components reach by themselves. */
+function jumperColours({ supplies, signals, joints, components }: BuildList, chip: ChipCircuit | undefined): readonly WireColour[] {
   const wires = [...supplies, ...signals];
   const bySupply = (end: WireEnd): WireColour => (end.to === 'ground' ? 'black' : 'red');
+  const legs = chip ? [] : components.flatMap(({ ends }) => ends.map(({ at }) => at));
   return [
-    ...wires.map(({ colour }) => colour),
+    ...wires.flatMap((wire) => (isCut(wire) ? [wire.colour, wire.colour] : [wire.colour])),
+    ...legs.flatMap((at) => (at.to === 'rail' || at.to === 'ground' ? [bySupply(at)] : [])),
     ...joints.map(({ end }) => wires.find((wire) => sameEnd(wire.end, end))?.colour ?? bySupply(end)),
     ...(chip?.supplies ?? []).flatMap(({ end, pins }) => pins.map(() => bySupply(end))),
   ];
 }
 
-/** Resistors of one list entry. */
-function ohmsOf(resistor: BuildResistor): readonly number[] {
-  if (resistor.do === 'cut') return [];
-  if (resistor.do === 'ladder') return [resistor.ladder.pull, ...resistor.ladder.row];
-  if (resistor.do === 'driver') return [resistor.driver.ohms];
-  // One for each of the two lines.
-  return resistor.do === 'add' ? [resistor.ohms, resistor.ohms] : [resistor.ohms];
+/** One component: kind, value in its unit, reference designator. */
+interface BillItem {
+  readonly name: string;
+  readonly kind: string;
+  readonly value: number;
+}
+
+/** Components of a kind by value, smallest first. */
+function grouped(items: readonly BillItem[], kind: string): readonly (Named & { readonly value: number })[] {
+  const byValue = new Map<number, string[]>();
+  for (const one of items) if (one.kind === kind) byValue.set(one.value, [...(byValue.get(one.value) ?? []), one.name]);
+  return [...byValue].map(([value, names]) => ({ value, count: names.length, names })).toSorted((a, b) => a.value - b.value);
 }
 
 /** The bill of a plan; undefined where the board's sheet is gone. */
@@ -50,21 +66,18 @@ export function billOf(plan: Plan, sheets: Sheets): Bill | undefined {
   const board = boardOf(plan, sheets);
   if (!list || !board) return undefined;
   const chip = chipCircuitOf(plan, board);
-  const ofChip = (kind: ChipComponent['kind']) => (chip?.components ?? []).flatMap((one) => (one.kind === kind ? [one.value] : []));
+  const items: readonly BillItem[] = [
+    ...list.components.map(({ name, kind, value, transistor }) => ({ name, kind: transistor?.kind ?? kind, value: value ?? 0 })),
+    ...(chip?.components ?? []).map(({ name, kind, value }) => ({ name, kind, value })),
+  ];
   const parts = plan.placements.flatMap((p) => (p.onBoard ? [] : (partSheet(sheets, p.sheet)?.sheet ?? [])));
   return {
     parts: counted(parts).map(([part, count]) => ({ title: part.title, count, helper: part.family === 'helper' })),
-    resistors: counted([...list.resistors.flatMap(ohmsOf), ...ofChip('resistor')])
-      .map(([ohms, count]) => ({ ohms, count }))
-      .toSorted((a, b) => a.ohms - b.ohms),
-    capacitors: counted([...list.capacitors.map((one) => one.farads), ...ofChip('capacitor')])
-      .map(([farads, count]) => ({ farads, count }))
-      .toSorted((a, b) => a.farads - b.farads),
-    transistors: counted(list.resistors.flatMap((one) => (one.do === 'driver' ? [one.driver.kind] : []))).map(([kind, count]) => ({
-      kind,
-      count,
-    })),
-    crystals: counted(ofChip('crystal')).map(([hertz, count]) => ({ hertz, count })),
+    resistors: grouped(items, 'resistor').map(({ value, ...rest }) => ({ ohms: value, ...rest })),
+    trimmers: grouped(items, 'trimmer').map(({ value, ...rest }) => ({ ohms: value, ...rest })),
+    capacitors: grouped(items, 'capacitor').map(({ value, ...rest }) => ({ farads: value, ...rest })),
+    transistors: DRIVER_KINDS.flatMap((kind) => grouped(items, kind).map(({ count, names }) => ({ kind, count, names }))),
+    crystals: grouped(items, 'crystal').map(({ value, ...rest }) => ({ hertz: value, ...rest })),
     jumpers: counted(jumperColours(list, chip))
       .map(([colour, count]) => ({ colour, count }))
       .toSorted((a, b) => b.count - a.count),

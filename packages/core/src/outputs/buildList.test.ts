@@ -116,5 +116,7 @@ test('a pull-up goes to a rail that everybody on its line takes', () => {
   expect(pullFeed(digits('GP2'), sheets, 'm:CS')?.rail).toBe('3v3');
   expect(pullFeed(digits('B8', 'stm32f103-stick-40'), sheets, 'm:CS')?.rail).toBe('5v');
   expect(pullFeed(digits('D9', 'atmega328p-5v-shield'), sheets, 'm:CS')?.rail).toBe('5v');
-  expect(buildList(digits('GP2'), sheets)!.resistors).toContainEqual({ do: 'pull', key: 'm:CS', ohms: 10_000, to: 'supply', rail: '3v3' });
+  expect(buildList(digits('GP2'), sheets)!.components).toMatchObject([
+    { name: 'R1', value: 10_000, ends: [{ at: { to: 'terminal', terminal: 'CS' } }, { at: { to: 'rail', rail: '3v3' } }] },
+  ]);
 });

@@ -1,25 +1,10 @@
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
-import { pullFeed } from '../electrics/busInputs';
-import { findBuses } from '../nets/buses';
 import { findNets, type Nets } from '../nets/nets';
-import { segmentsOf } from '../nets/segments';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf, partOf } from '../plan/edit';
-import {
-  type Driver,
-  endKey,
-  type LadderValues,
-  type Plan,
-  sameEnd,
-  splitKey,
-  type TerminalKey,
-  terminalKey,
-  type WireColour,
-  type WireEnd,
-  type WireNote,
-} from '../plan/plan';
-import { wantedCapacitors } from '../electrics/supplySheet';
+import { endKey, type Plan, sameEnd, type TerminalKey, terminalKey, type WireColour, type WireEnd, type WireNote } from '../plan/plan';
+import { type Component, planComponents } from '../electrics/components';
 import { type BoardPosition, positionsOf } from './boardPosition';
 
 export interface BuildWire {
@@ -38,10 +23,8 @@ export interface BuildWire {
   /** Where the wire goes on the board: the best position first, then others on the same conductor. */
   readonly at: readonly BoardPosition[];
   readonly through: string | undefined;
-  /** A resistor in the wire, in ohms. */
-  readonly series: number | undefined;
-  /** A transistor between the terminal and the pin. */
-  readonly driver?: Driver;
+  /** The transistor and the resistor in the wire, and the divider at its end. */
+  readonly components: readonly Component[];
   readonly ticked: boolean;
   /** The bench note on it; void once the wire ends elsewhere. */
   readonly note: WireNote | undefined;
@@ -56,24 +39,12 @@ export interface BuildStrap {
   readonly words: string;
 }
 
-/** A resistor to add or remove. */
-export type BuildResistor =
-  | { readonly do: 'cut'; readonly placement: string; readonly how: 'jumper' | 'resistor'; readonly ohms: number }
-  /** `from`: where its other end goes, for one that is in no wire: the supply terminal of its own part. */
-  | { readonly do: 'series'; readonly key: TerminalKey; readonly ohms: number; readonly from?: string }
-  | { readonly do: 'driver'; readonly key: TerminalKey; readonly driver: Driver }
-  /** Keys on one analog pin: the resistor that holds the pin, then the row. */
-  | { readonly do: 'ladder'; readonly placement: string; readonly ladder: LadderValues }
-  /** `rail`: the rail that a pull-up goes to. */
-  | { readonly do: 'pull'; readonly key: TerminalKey; readonly ohms: number; readonly to: 'supply' | 'ground'; readonly rail?: string }
-  /** One from each line of a segment to its supply. */
-  | {
-      readonly do: 'add';
-      readonly segment: string;
-      readonly controller: string;
-      readonly behind: string | undefined;
-      readonly ohms: number;
-    };
+/** Pull-ups of a module to disconnect. */
+export interface BuildCut {
+  readonly placement: string;
+  readonly how: 'jumper' | 'resistor';
+  readonly ohms: number;
+}
 
 /** A terminal that the plan does not wire, with what its sheet says about that. */
 export interface OtherTerminal {
@@ -93,9 +64,9 @@ export interface BuildList {
   readonly joints: readonly Joint[];
   readonly supplies: readonly BuildWire[];
   readonly straps: readonly BuildStrap[];
-  readonly resistors: readonly BuildResistor[];
-  /** Capacitors beside parts, as far as the plan has them. */
-  readonly capacitors: readonly { readonly placement: string; readonly farads: number; readonly at: string }[];
+  readonly cuts: readonly BuildCut[];
+  /** Resistors, trimmers, capacitors and transistors to add. */
+  readonly components: readonly Component[];
   /** Inputs of logic buffers that nothing goes to: they go to ground. */
   readonly idle: readonly { readonly placement: string; readonly labels: readonly string[] }[];
   /** Terminals without a wire that are no mistake: left open, or connected to something outside of the plan. */
@@ -114,7 +85,12 @@ function joinedAt(board: IndexedBoard, end: WireEnd, joints: readonly Joint[]): 
   return joints.some((joint) => sameEnd(joint.end, end)) ? { joined: 'junction' } : {};
 }
 
-function buildWire(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, joints: readonly Joint[]): BuildWire {
+/** Components that are in the wire of their terminal, or at its end. */
+const IN_WIRE = /:(?:series|transistor|trimmer|top|bottom)\./;
+
+function buildWire(plan: Plan, sheets: Sheets, item: PlanTerminal, joints: readonly Joint[]): BuildWire {
+  const board = boardOf(plan, sheets)!;
+  const components = planComponents(plan, sheets);
   const wire = item.wire!;
   const done = plan.ticks[item.key];
   return {
@@ -125,12 +101,11 @@ function buildWire(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTe
     colour: wire.colour,
     locked: wire.locked,
     end: wire.end,
-    ...(plan.drivers[item.key] ? { driver: plan.drivers[item.key]! } : {}),
     ...endNumberOf(plan, sheets, wire.end),
     ...joinedAt(board, wire.end, joints),
     at: positionsOf(board, wire.end),
     through: item.terminal.through,
-    series: plan.series[item.key],
+    components: components.filter(({ key, id }) => key === item.key && IN_WIRE.test(id)),
     note: plan.wireNotes[item.key],
     noteHolds: sameEnd(plan.wireNotes[item.key]?.end, wire.end),
     ticked: sameEnd(done, wire.end),
@@ -149,37 +124,11 @@ function jumpers(plan: Plan, sheets: Sheets): readonly BuildStrap[] {
   );
 }
 
-/** The supply terminal that the current-setting resistor of a driver comes from. */
-function setFrom(plan: Plan, sheets: Sheets, key: TerminalKey): string | undefined {
-  const { placement, terminal } = splitKey(key);
-  const part = partOf(plan, placement, sheets)?.sheet;
-  return part?.currentSet?.terminal === terminal ? part.terminals.list.find((t) => t.role === 'supply.vcc')?.label : undefined;
-}
-
-function resistors(plan: Plan, sheets: Sheets): readonly BuildResistor[] {
-  const cut = plan.placements.flatMap((placement): BuildResistor[] => {
+function cuts(plan: Plan, sheets: Sheets): readonly BuildCut[] {
+  return plan.placements.flatMap((placement): BuildCut[] => {
     const own = placement.pullUpsCut ? (partSheet(sheets, placement.sheet)?.sheet.module.pullUps ?? []) : [];
-    return own.slice(0, 1).map(({ cut: how, ohms }) => ({ do: 'cut', placement: placement.id, how, ohms }));
+    return own.slice(0, 1).map(({ cut: how, ohms }) => ({ placement: placement.id, how, ohms }));
   });
-  const added = findBuses(plan, sheets)
-    .filter((bus) => bus.kind === 'i2c' && bus.controller !== undefined)
-    .flatMap((bus) =>
-      segmentsOf(plan, sheets, bus).flatMap(({ id, via }): BuildResistor[] => {
-        const ohms = plan.busSettings[id]?.addedOhms;
-        return ohms === undefined ? [] : [{ do: 'add', segment: id, controller: bus.controller!, behind: via?.placement.id, ohms }];
-      }),
-    );
-  const pulls = Object.entries(plan.pulls).map(([key, pull]): BuildResistor => {
-    const rail = pull.to === 'supply' ? pullFeed(plan, sheets, key)?.rail : undefined;
-    return { do: 'pull', key, ...pull, ...(rail === undefined ? {} : { rail }) };
-  });
-  const inWires = Object.entries(plan.series).map(([key, ohms]): BuildResistor => {
-    const from = setFrom(plan, sheets, key);
-    return { do: 'series', key, ohms, ...(from === undefined ? {} : { from }) };
-  });
-  const drivers = Object.entries(plan.drivers).map(([key, driver]): BuildResistor => ({ do: 'driver', key, driver }));
-  const ladders = Object.entries(plan.ladders).map(([placement, ladder]): BuildResistor => ({ do: 'ladder', placement, ladder }));
-  return [...cut, ...inWires, ...drivers, ...added, ...pulls, ...ladders];
 }
 
 /** The inputs of channels that nothing is wired to: an open input of such a chip swings. */
@@ -198,10 +147,17 @@ function idleInputs(plan: Plan, sheets: Sheets): BuildList['idle'] {
 }
 
 /** Terminals that nothing reaches and that need no wire, part by part; inputs that are tied to ground are among the idle ones. */
-function otherTerminals(all: readonly PlanTerminal[], nets: Nets, idle: BuildList['idle']): BuildList['others'] {
+function otherTerminals(
+  all: readonly PlanTerminal[],
+  nets: Nets,
+  { idle, components }: Pick<BuildList, 'idle' | 'components'>,
+): BuildList['others'] {
+  const atComponent = new Set(
+    components.flatMap(({ ends }) => ends.flatMap(({ at }) => (at.to === 'terminal' ? terminalKey(at.placement, at.terminal) : []))),
+  );
   const byPart = new Map<string, OtherTerminal[]>();
   for (const { key, placement, terminal, wire, carries } of all) {
-    if (wire || carries || terminal.need === 'needed' || nets.byTerminal.has(key)) continue;
+    if (wire || carries || terminal.need === 'needed' || nets.byTerminal.has(key) || atComponent.has(key)) continue;
     if (idle.some((one) => one.placement === placement.id && one.labels.includes(terminal.label))) continue;
     const note = terminal.ifOpen?.note ?? terminal.note;
     byPart.set(placement.id, [...(byPart.get(placement.id) ?? []), { label: terminal.label, note }]);
@@ -209,18 +165,25 @@ function otherTerminals(all: readonly PlanTerminal[], nets: Nets, idle: BuildLis
   return [...byPart].map(([placement, terminals]) => ({ placement, terminals }));
 }
 
+const isOnBoard = (end: WireEnd): boolean => end.to === 'pin' || end.to === 'rail' || end.to === 'ground';
+
 /** Ends with more wires than board positions, at one wire per position. Rails without header positions are left out, pins with a
  *  conflict, which must be separated first, and the supplies of a bare chip, which are rails of the breadboard. Ground first, then rails,
  *  then pins in board order. */
-function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[]): readonly Joint[] {
+function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[], components: readonly Component[]): readonly Joint[] {
   const byEnd = new Map<string, { readonly end: WireEnd; wires: number }>();
-  for (const { wire } of wired) {
-    if (!wire || wire.end.to === 'terminal' || (board.sheet.chipCircuit && wire.end.to !== 'pin')) continue;
-    if (wire.end.to === 'pin' && nets.byPin.get(wire.end.pin)!.signals.length > 1) continue;
-    const key = endKey(wire.end);
+  const ends = [
+    ...wired.flatMap(({ wire }) => wire?.end ?? []),
+    // Legs of components go to rails and ground by wires of their own; those at pins are in the wire of their terminal.
+    ...components.flatMap((one) => one.ends.flatMap(({ at }) => (at.to === 'rail' || at.to === 'ground' ? at : []))),
+  ];
+  for (const end of ends) {
+    if (!isOnBoard(end) || (board.sheet.chipCircuit && end.to !== 'pin')) continue;
+    if (end.to === 'pin' && nets.byPin.get(end.pin)!.signals.length > 1) continue;
+    const key = endKey(end);
     const known = byEnd.get(key);
     if (known) known.wires += 1;
-    else byEnd.set(key, { end: wire.end, wires: 1 });
+    else byEnd.set(key, { end, wires: 1 });
   }
   const order = new Map(board.sheet.pins.list.map(({ id }, at) => [id, at]));
   const rank = (end: WireEnd): number => (end.to === 'ground' ? -2 : end.to === 'pin' ? order.get(end.pin)! : -1);
@@ -244,18 +207,17 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   const rails = wired.filter((item) => item.wire!.end.to === 'rail');
   const nets = findNets(plan, sheets);
   const idle = idleInputs(plan, sheets);
-  const joints = jointsOf(board, nets, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))]);
+  const components = planComponents(plan, sheets);
+  const joints = jointsOf(board, nets, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))], components);
   return {
     joints,
-    supplies: [...grounds, ...rails].map((item) => buildWire(plan, sheets, board, item, joints)),
+    supplies: [...grounds, ...rails].map((item) => buildWire(plan, sheets, item, joints)),
     straps: jumpers(plan, sheets),
-    resistors: resistors(plan, sheets),
-    capacitors: wantedCapacitors(plan, sheets).flatMap(({ placement, list, there }) =>
-      there ? list.map((one) => ({ placement, ...one })) : [],
-    ),
+    cuts: cuts(plan, sheets),
+    components,
     idle,
-    others: otherTerminals(all, nets, idle),
-    signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, sheets, board, item, joints)),
+    others: otherTerminals(all, nets, { idle, components }),
+    signals: wired.filter((item) => !isSupply(item)).map((item) => buildWire(plan, sheets, item, joints)),
     open: openTerminals(all, nets).map((item) => ({ placement: item.placement.id, label: item.terminal.label })),
   };
 }

@@ -32,8 +32,12 @@ test.each(['hive-watch', 'proofing-box', 'ferry-dial', 'workbench-scoreboard'])(
     expect(steps.flatMap((s) => (s.what.is === 'wire' ? [s.what.wire.key] : [])).toSorted()).toEqual(wires.toSorted());
     // No position of the board takes two wires: what goes there twice is joined first.
     const all = steps.flatMap((s) => (s.what.is === 'wire' && s.what.wire.end.to !== 'terminal' ? [s.what.wire] : []));
+    const legs = steps.flatMap(({ what }) => (what.is === 'component' ? what.component.ends.map(({ at }) => at) : []));
     for (const one of all) {
-      const there = all.filter((other) => sameEnd(other.end, one.end));
+      // Legs of components at a rail or ground take a position, too.
+      const there = [...all.map(({ end }) => end), ...legs.flatMap((at) => (at.to === 'rail' || at.to === 'ground' ? at : []))].filter(
+        (end) => sameEnd(end, one.end),
+      );
       // Two signals on a pin are a clash, which no joint mends.
       const clash = one.end.to === 'pin' && findNets(plan, sheets).byPin.get(one.end.pin)!.signals.length > 1;
       const joined = !clash && one.at.length > 0 && there.length > one.at.length;
@@ -69,14 +73,13 @@ test('the operating system is told what to switch on, and what a resistor was is
       .find((s) => s.id === id);
   expect(find(board, 'enable:spi0')?.what).toMatchObject({ is: 'enable' });
   const box = demo('proofing-box');
-  const step =
-    find(box, 'resistor:output-3:PLUS:series') ??
-    buildSheet(box, sheets)!
-      .flatMap((s) => s.steps)
-      .find((s) => s.id.endsWith(':series'))!;
+  const step = buildSheet(box, sheets)!
+    .flatMap((s) => s.steps)
+    .find((s) => s.id.includes(':series.'))!;
   const done = edited(box, sheets, { kind: 'step', step: step.id, done: step.value });
   expect(find(done, step.id)!.done).toBe(true);
-  const [, placement, terminal] = step.id.split(':') as [string, string, string];
+  const [, placement, what] = step.id.split(':') as [string, string, string];
+  const terminal = what.split('.')[1]!;
   expect(find(edited(done, sheets, { kind: 'series', placement, terminal, ohms: 330 }), step.id)!.done).toBe(false);
 });
 
@@ -150,12 +153,13 @@ test('the bill counts alike ones together, two resistors for the two lines of a 
       { title: sheets.parts.get('light-bh1750')!.sheet.title, count: 1, helper: false },
     ],
     resistors: [
-      { ohms: 330, count: 2 },
-      { ohms: 1000, count: 1 },
-      { ohms: 4700, count: 2 },
+      { ohms: 330, count: 2, names: ['R1', 'R3'] },
+      { ohms: 1000, count: 1, names: ['R2'] },
+      { ohms: 4700, count: 2, names: ['R4', 'R5'] },
     ],
+    trimmers: [],
     capacitors: [],
-    transistors: [{ kind: 'npn', count: 1 }],
+    transistors: [{ kind: 'npn', count: 1, names: ['Q1'] }],
     crystals: [],
     jumpers: expect.any(Array),
     connectors: [],
@@ -171,6 +175,13 @@ function silentTerminals(plan: Plan): readonly string[] {
   for (const { what } of steps) {
     if (what.is === 'idle') for (const label of what.labels) byLabel(what.placement, label);
     if (what.is === 'others') for (const { label } of what.terminals) byLabel(what.placement, label);
+    if (what.is === 'component')
+      for (const { at } of what.component.ends)
+        if (at.to === 'terminal')
+          byLabel(
+            at.placement,
+            partSheet(sheets, plan.placements.find((p) => p.id === at.placement)!.sheet)!.terminals.get(at.terminal)!.label,
+          );
     if (what.is !== 'wire') continue;
     byLabel(what.wire.placement, what.wire.label);
     const { end } = what.wire;
@@ -243,9 +254,14 @@ test.each(['hive-watch', 'ferry-dial'])('the bill of %s counts a wire for each c
   const plan = demo(id);
   const steps = buildSheet(plan, sheets)!.flatMap((section) => section.steps);
   const wires = steps.filter(({ what }) => what.is === 'wire' || what.is === 'joint');
-  expect(billOf(plan, sheets)!.jumpers.reduce((sum, { count }) => sum + count, 0)).toBe(wires.length);
+  // A resistor or transistor in a wire cuts it in two; a leg at a rail or ground has a wire of its own.
+  const cut = steps.filter(({ what }) => what.is === 'wire' && what.wire.components.length > 0 && what.wire.end.to !== 'trimmer');
+  const legs = steps.flatMap(({ what }) => (what.is === 'component' ? what.component.ends.map(({ at }) => at.to) : []));
+  const supplied = legs.filter((to) => to === 'rail' || to === 'ground');
+  expect(billOf(plan, sheets)!.jumpers.reduce((sum, { count }) => sum + count, 0)).toBe(wires.length + cut.length + supplied.length);
   const grounds = steps.filter(({ what }) =>
     what.is === 'wire' ? what.wire.colour === 'black' : what.is === 'joint' && what.joint.end.to === 'ground',
   );
-  expect(billOf(plan, sheets)!.jumpers.find(({ colour }) => colour === 'black')?.count).toBe(grounds.length);
+  const black = grounds.length + legs.filter((to) => to === 'ground').length;
+  expect(billOf(plan, sheets)!.jumpers.find(({ colour }) => colour === 'black')?.count).toBe(black);
 });

@@ -1,20 +1,13 @@
 import { firstLights, lightStep } from '../bench/firstLight';
 import { pinTroubles } from '../allocate/pinUse';
+import type { Component } from '../electrics/components';
 import { enablingOf } from '../electrics/enabling';
 import { tolerancesOf } from '../electrics/tolerances';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Built, endKey, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
-import {
-  type BuildList,
-  buildList,
-  type BuildResistor,
-  type BuildStrap,
-  type BuildWire,
-  type Joint,
-  type OtherTerminal,
-} from './buildList';
+import { type BuildCut, type BuildList, buildList, type BuildStrap, type BuildWire, type Joint, type OtherTerminal } from './buildList';
 import { type ChipSupply, chipCircuitOf, type PlacedComponent, type PlacedConnector } from './chipCircuit';
 import { endText } from './endText';
 
@@ -28,8 +21,8 @@ export type StepWhat =
   | { readonly is: 'joint'; readonly joint: Joint }
   | { readonly is: 'wire'; readonly wire: BuildWire }
   | { readonly is: 'strap'; readonly strap: BuildStrap }
-  | { readonly is: 'resistor'; readonly resistor: BuildResistor }
-  | { readonly is: 'capacitor'; readonly placement: string; readonly farads: number; readonly at: string }
+  | { readonly is: 'cut'; readonly cut: BuildCut }
+  | { readonly is: 'component'; readonly component: Component }
   | { readonly is: 'idle'; readonly placement: string; readonly labels: readonly string[] }
   | { readonly is: 'others'; readonly placement: string; readonly terminals: readonly OtherTerminal[] }
   | { readonly is: 'enable'; readonly controller: string; readonly words: string }
@@ -69,25 +62,16 @@ function ownStep(plan: Plan, id: string, value: string, what: StepWhat): BuildSt
   return { id, what, value, done: plan.steps[id] === value };
 }
 
-function resistorStep(plan: Plan, resistor: BuildResistor): BuildStep {
-  const owner = 'key' in resistor ? resistor.key : 'segment' in resistor ? resistor.segment : resistor.placement;
-  const { do: kind } = resistor;
-  const value =
-    resistor.do === 'ladder'
-      ? [resistor.ladder.pull, ...resistor.ladder.row].join(' ')
-      : resistor.do === 'driver'
-        ? `${resistor.driver.kind} ${resistor.driver.ohms}`
-        : String(resistor.ohms);
-  return ownStep(plan, `resistor:${owner}:${kind}`, value.slice(0, 120), { is: 'resistor', resistor });
-}
+/** A component as the value of its step: changed, it is no longer done. */
+const componentValue = ({ value, transistor }: Component): string => (transistor ? transistor.kind : String(value));
 
 const wireStep = (wire: BuildWire): BuildStep => ({ id: `wire:${wire.key}`, what: { is: 'wire', wire }, value: '', done: wire.ticked });
 
 function passives(plan: Plan, list: BuildList): readonly BuildStep[] {
   return [
-    ...list.resistors.map((resistor) => resistorStep(plan, resistor)),
-    ...list.capacitors.map(({ placement, farads, at }, n) =>
-      ownStep(plan, `capacitor:${placement}:${n}`, String(farads), { is: 'capacitor', placement, farads, at }),
+    ...list.cuts.map((cut) => ownStep(plan, `cut:${cut.placement}`, String(cut.ohms), { is: 'cut', cut })),
+    ...list.components.map((component) =>
+      ownStep(plan, `component:${component.id}`, componentValue(component), { is: 'component', component }),
     ),
     ...list.idle.map(({ placement, labels }) =>
       ownStep(plan, `idle:${placement}`, labels.join(' ').slice(0, 120), { is: 'idle', placement, labels }),

@@ -1,4 +1,5 @@
 import { sayTerminal } from '../checks/say';
+import { formatSi } from '../quantity/format';
 import { boardOf } from '../plan/edit';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
 import type { Sheets } from '../sheets/sheetIndex';
@@ -15,5 +16,9 @@ export function endText(plan: Plan, sheets: Sheets, end: WireEnd): string {
       return 'GND';
     case 'terminal':
       return sayTerminal(plan, sheets, terminalKey(end.placement, end.terminal));
+    case 'trimmer':
+      return `${formatSi(end.ohms, 'Ω')} trimmer`;
+    case 'divider':
+      return `${formatSi(end.topOhms, 'Ω')} / ${formatSi(end.bottomOhms, 'Ω')} divider`;
   }
 }

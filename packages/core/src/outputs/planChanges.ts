@@ -215,6 +215,9 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   }),
   readouts: entries('readouts', readoutChange),
   capacitors: entries('capacitors', (id, _, there, names) => `decoupling capacitors of ${names.part(id)} ${there ? 'added' : 'removed'}`),
+  references: entries('references', (id, was, name, names) =>
+    name === undefined ? `${was} renumbered` : `${name} is the name of a component at ${names.part(id.split(':')[0]!)}`,
+  ),
   drawer: (before, after) =>
     JSON.stringify(before.drawer) === JSON.stringify(after.drawer)
       ? []

@@ -1,8 +1,8 @@
 import Papa from 'papaparse';
 import type { Plan } from '../plan/plan';
-import { formatSi } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
 import { buildList, type BuildWire } from './buildList';
+import { componentText } from './componentText';
 import { endText } from './endText';
 
 const COLUMNS = [
@@ -33,7 +33,7 @@ function rowOf(plan: Plan, sheets: Sheets, wire: BuildWire): readonly string[] {
     at ? `${at.fromEnd} from ${at.end}${at.row === undefined ? '' : `, ${at.row} row`}` : '',
     at?.port ?? '',
     wire.colour,
-    [wire.through, wire.series === undefined ? undefined : formatSi(wire.series, 'Ω')].filter(Boolean).join(', '),
+    wire.components.length > 0 ? wire.components.map(componentText).join(', ') : (wire.through ?? ''),
     wire.locked ? 'yes' : '',
     wire.ticked ? 'yes' : '',
     wire.note && wire.noteHolds ? `${wire.note.date}: ${wire.note.words}` : '',

@@ -20,6 +20,7 @@ import { pull } from './edits/pull';
 import { wireNote } from './edits/wireNote';
 import { series } from './edits/series';
 import { rate } from './edits/rate';
+import { reference } from './edits/reference';
 import { removePlacement } from './edits/removePlacement';
 import { radio } from './edits/radio';
 import { renamePlacement } from './edits/renamePlacement';
@@ -58,6 +59,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   series,
   radio,
   rate,
+  reference,
   'remove-placement': removePlacement,
   'rename-placement': renamePlacement,
   'rename-plan': renamePlan,

@@ -75,6 +75,8 @@ export type Edit =
   | { readonly kind: 'load'; readonly placement: string; readonly load: LoadUse | null }
   | { readonly kind: 'readout'; readonly placement: string; readonly readout: Readout | null }
   | { readonly kind: 'capacitors'; readonly placement: string; readonly there: boolean }
+  /** The reference designator of a component; `null`: the next free number. */
+  | { readonly kind: 'reference'; readonly component: string; readonly name: string | null }
   | { readonly kind: 'drawer'; readonly drawer: Drawer }
   /** `null`: default rate of the part's sheet. */
   | { readonly kind: 'rate'; readonly placement: string; readonly perSecond: number | null }

@@ -8,12 +8,15 @@ export type { SheetRef };
 export const WIRE_COLOURS = ['red', 'black', 'yellow', 'blue', 'green', 'orange', 'white', 'grey', 'violet', 'brown'] as const;
 export type WireColour = (typeof WIRE_COLOURS)[number];
 
-/** Where a wire goes: a board pin, a supply rail, ground, or another part's terminal. */
+/** Where a wire goes: a board pin, a supply rail, ground, another part's terminal, the wiper of a trimmer between the part's own supply and
+ *  ground, or the middle of a fixed divider between them, in ohms. */
 export type WireEnd =
   | { readonly to: 'pin'; readonly pin: string }
   | { readonly to: 'rail'; readonly rail: string }
   | { readonly to: 'ground' }
-  | { readonly to: 'terminal'; readonly placement: string; readonly terminal: string };
+  | { readonly to: 'terminal'; readonly placement: string; readonly terminal: string }
+  | { readonly to: 'trimmer'; readonly ohms: number }
+  | { readonly to: 'divider'; readonly topOhms: number; readonly bottomOhms: number };
 
 export interface Wire {
   readonly end: WireEnd;
@@ -94,7 +97,15 @@ export interface Driver {
   readonly kind: (typeof DRIVER_KINDS)[number];
   /** Resistor at its base or gate, in ohms. */
   readonly ohms: number;
+  /** The legs of the transistor on hand, from left to right with the marked flat side towards you: E, B, C or S, G, D in that order. */
+  readonly legs?: string;
 }
+
+/** The order of the legs of a transistor package. */
+export const LEG_ORDERS = {
+  bipolar: ['EBC', 'CBE', 'ECB', 'BCE', 'BEC', 'CEB'],
+  fieldEffect: ['GDS', 'SGD', 'DGS', 'SDG', 'GSD', 'DSG'],
+} as const;
 
 /** A wire confirmed on the bench: its end at that time, the method, and the date as 2026-11-25. */
 export interface WireNote {
@@ -171,6 +182,9 @@ export interface Plan {
   readonly readouts: { readonly [placement: string]: Readout };
   /** Parts with the decoupling capacitors that their sheet requires. */
   readonly capacitors: { readonly [placement: string]: true };
+  /** Reference designators that are kept, such as R1, by component id (see `electrics/components`). A component without one has the next
+   *  free number in the order of the plan. */
+  readonly references: { readonly [component: string]: string };
   readonly drawer: Drawer;
   /** Update rate by placement, in Hz. */
   readonly rates: { readonly [placement: string]: number };
@@ -197,6 +211,7 @@ export const PLAN_LIMITS = {
   ladderKeys: 16,
   drawerValues: 200,
   steps: 800,
+  references: 2000,
 } as const;
 
 /** @example terminalKey('display-1', 'SDA') // 'display-1:SDA' */
@@ -228,6 +243,10 @@ export function endKey(end: WireEnd): string {
       return 'ground';
     case 'terminal':
       return `terminal:${end.placement}:${end.terminal}`;
+    case 'trimmer':
+      return `trimmer:${end.ohms}`;
+    case 'divider':
+      return `divider:${end.topOhms}:${end.bottomOhms}`;
   }
 }
 
@@ -248,6 +267,7 @@ export const PLAN_DEFAULTS = {
   loads: {},
   readouts: {},
   capacitors: {},
+  references: {},
   drawer: { series: 'E12' },
   rates: {},
   // A board with a radio is most often bought for it; to leave it on is the careful assumption.

@@ -75,6 +75,8 @@ export function planFault(plan: Plan, sheets: Sheets): { readonly path: string; 
       return { path: `wires.${key}.end.rail`, fault: `${end.rail} is not a rail of ${board.sheet.title}` };
     if (end.to === 'terminal' && !hasTerminal(end.placement, end.terminal))
       return { path: `wires.${key}.end`, fault: 'ends at a terminal that is not in this plan' };
+    if ((end.to === 'trimmer' || end.to === 'divider') && !parts.get(key.slice(0, colon))?.terminals.get(key.slice(colon + 1))?.bias)
+      return { path: `wires.${key}.end`, fault: 'no terminal whose voltage a trimmer or divider sets' };
   }
   return undefined;
 }

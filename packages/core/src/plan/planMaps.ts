@@ -3,11 +3,22 @@ import { type Plan, splitKey } from './plan';
 
 /** The maps of a plan whose entries belong to a part: they go with it, come back with it, and differ one by one between two plans. */
 type MapField =
-  'wishes' | 'wireNotes' | 'together' | 'rates' | 'pulls' | 'series' | 'drivers' | 'ladders' | 'loads' | 'capacitors' | 'readouts';
+  | 'wishes'
+  | 'wireNotes'
+  | 'together'
+  | 'rates'
+  | 'pulls'
+  | 'series'
+  | 'drivers'
+  | 'ladders'
+  | 'loads'
+  | 'capacitors'
+  | 'readouts'
+  | 'references';
 
 interface PlanMap<F extends MapField> {
   /** What the keys are. */
-  readonly by: 'terminal' | 'placement';
+  readonly by: 'terminal' | 'placement' | 'component';
   /** The edit that sets or removes an entry. */
   edit(key: string, value: Plan[F][string] | undefined): Edit;
 }
@@ -23,6 +34,7 @@ const MAPS: { readonly [F in MapField]: PlanMap<F> } = {
   ladders: { by: 'placement', edit: (placement, ladder) => ({ kind: 'ladder', placement, ladder: ladder ?? null }) },
   loads: { by: 'placement', edit: (placement, load) => ({ kind: 'load', placement, load: load ?? null }) },
   capacitors: { by: 'placement', edit: (placement, there) => ({ kind: 'capacitors', placement, there: there === true }) },
+  references: { by: 'component', edit: (component, name) => ({ kind: 'reference', component, name: name ?? null }) },
   readouts: { by: 'placement', edit: (placement, readout) => ({ kind: 'readout', placement, readout: readout ?? null }) },
 };
 
@@ -33,7 +45,8 @@ export type PlanMaps = Pick<Plan, MapField>;
 
 export const NO_MAPS: PlanMaps = Object.fromEntries(FIELDS.map((field) => [field, {}])) as unknown as PlanMaps;
 
-const ownerIn = (field: MapField, key: string): string => (MAPS[field].by === 'terminal' ? splitKey(key).placement : key);
+/** A component of a bus belongs to its controller, or to the part that its segment lies behind, of which a channel may be named too. */
+const ownerIn = (field: MapField, key: string): string => (MAPS[field].by === 'placement' ? key : splitKey(key).placement.split('.')[0]!);
 
 /** Any field's edit: which value belongs to which is kept by `MAPS`. */
 const editOf = (field: MapField, key: string, value: unknown): Edit =>

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { DRIVER_KINDS, PLAN_LIMITS, TOGETHER, WIRE_COLOURS } from './plan';
+import { DRIVER_KINDS, LEG_ORDERS, PLAN_LIMITS, TOGETHER, WIRE_COLOURS } from './plan';
 
 /** Text a person typed: any script, no control characters, bounded. */
 export const nameSchema = Joi.string()
@@ -27,14 +27,18 @@ export const factIdSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,
 
 export const sheetRefSchema = Joi.object({ id: idSchema.required(), version: Joi.number().integer().min(1).required() });
 
+export const ohmsSchema = Joi.number().min(0.1).max(1e8);
+
 export const wireEndSchema = Joi.alternatives().conditional('.to', {
   switch: [
     { is: 'pin', then: Joi.object({ to: 'pin', pin: factIdSchema.required() }) },
     { is: 'rail', then: Joi.object({ to: 'rail', rail: factIdSchema.required() }) },
     { is: 'ground', then: Joi.object({ to: 'ground' }) },
     { is: 'terminal', then: Joi.object({ to: 'terminal', placement: idSchema.required(), terminal: factIdSchema.required() }) },
+    { is: 'trimmer', then: Joi.object({ to: 'trimmer', ohms: ohmsSchema.required() }) },
+    { is: 'divider', then: Joi.object({ to: 'divider', topOhms: ohmsSchema.required(), bottomOhms: ohmsSchema.required() }) },
   ],
-  otherwise: Joi.object({ to: Joi.valid('pin', 'rail', 'ground', 'terminal').required() }),
+  otherwise: Joi.object({ to: Joi.valid('pin', 'rail', 'ground', 'terminal', 'trimmer', 'divider').required() }),
 });
 
 export const colourSchema = Joi.string().valid(...WIRE_COLOURS);
@@ -83,7 +87,6 @@ export const busSettingsSchema = Joi.object({
 }).or('hz', 'addedOhms', 'wireCm', 'picofarads');
 /** A controller, or a placement with the channel behind a point. */
 export const segmentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}$/, 'segment');
-export const ohmsSchema = Joi.number().min(0.1).max(1e8);
 export const readoutSchema = Joi.object({
   // Lines are broken on purpose here; other control characters show nothing.
   text: Joi.string()
@@ -122,7 +125,15 @@ export const loadSchema = Joi.object({
   units: Joi.number().integer().min(1).max(PLAN_LIMITS.loadUnits),
   share: Joi.number().min(0).max(1),
 }).min(1);
-export const driverSchema = Joi.object({ kind: Joi.valid(...DRIVER_KINDS).required(), ohms: ohmsSchema.required() });
+export const driverSchema = Joi.object({
+  kind: Joi.valid(...DRIVER_KINDS).required(),
+  ohms: ohmsSchema.required(),
+  legs: Joi.valid(...LEG_ORDERS.bipolar, ...LEG_ORDERS.fieldEffect),
+});
+/** A component of the plan: what it belongs to, and what it is there. */
+export const componentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}:[a-z]{2,12}\.[A-Za-z0-9+_.-]{1,40}$/, 'component');
+/** A reference designator, as printed on a drawing. */
+export const referenceSchema = Joi.string().pattern(/^[A-Z]{1,3}[0-9]{1,4}$/, 'reference designator');
 export const pullSchema = Joi.object({ ohms: ohmsSchema.required(), to: Joi.valid('supply', 'ground').required() });
 export const drawerSchema = Joi.object({
   series: Joi.valid('E3', 'E6', 'E12', 'E24', 'E48', 'E96', 'E192', 'own').required(),
@@ -173,6 +184,7 @@ export const planSchema = Joi.object({
   capacitors: Joi.object().pattern(idSchema, Joi.valid(true)).max(PLAN_LIMITS.placements).default({}),
   drivers: Joi.object().pattern(keySchema, driverSchema).max(PLAN_LIMITS.drivers).default({}),
   series: Joi.object().pattern(keySchema, ohmsSchema).max(PLAN_LIMITS.series).default({}),
+  references: Joi.object().pattern(componentSchema, referenceSchema).max(PLAN_LIMITS.references).default({}),
   drawer: drawerSchema.default({ series: 'E12' }),
   rates: Joi.object().pattern(idSchema, rateSchema).max(PLAN_LIMITS.placements).default({}),
   radio: Joi.boolean().default(true),

@@ -6,13 +6,15 @@ import { isSecondGround } from '../nets/grounds';
 import { lampsOf } from '../electrics/lamps';
 import { setDriversOf } from '../electrics/setDrivers';
 import { derived } from '../nets/derived';
+import { feedRail } from '../nets/feedRail';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
 import { newPlacement } from '../plan/newPlacement';
-import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
+import { type Plan, splitKey, type TerminalKey, terminalKey, type WireEnd } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
+import type { Role } from '../sheets/roles';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import { usedPins } from './ledgers';
@@ -73,6 +75,30 @@ function openAfter(plan: Plan, placement: string, sheets: Sheets): readonly Term
   ).map((t) => t.key);
 }
 
+/** The other circuits of a part that work only with both of their terminals, such as a backlight: supply and ground, where neither is
+ *  wired yet. */
+function pairsOf(wired: Plan, id: string, part: PartSheet, sheets: Sheets): readonly Edit[] {
+  const rail = feedRail(wired, sheets, id);
+  const end = (role: Role): WireEnd | undefined =>
+    role === 'ground' ? { to: 'ground' } : role === 'supply.vcc' && rail !== undefined ? { to: 'rail', rail } : undefined;
+  return part.terminals.list.flatMap((t): Edit[] => {
+    const to = t.ifOpen?.with === undefined || wired.wires[terminalKey(id, t.id)] ? undefined : end(t.role);
+    return to ? [{ kind: 'wire', placement: id, terminal: t.id, end: to }] : [];
+  });
+}
+
+/** The resistors that the sheet of a new part requires in or at its wires. */
+function ownResistors(wired: Plan, id: string, part: PartSheet): readonly Edit[] {
+  return part.terminals.list.flatMap(({ id: terminal, seriesOhms, pullDownOhms }): Edit[] => {
+    if (!wired.wires[terminalKey(id, terminal)]) return [];
+    const at = { placement: id, terminal };
+    return [
+      ...(seriesOhms === undefined ? [] : [{ kind: 'series' as const, ...at, ohms: seriesOhms }]),
+      ...(pullDownOhms === undefined ? [] : [{ kind: 'pull' as const, ...at, pull: { ohms: pullDownOhms, to: 'ground' as const } }]),
+    ];
+  });
+}
+
 /** The resistors that LEDs of a new part need where they are wired. */
 function resistorsFor(wired: Plan, id: string, part: PartSheet, sheets: Sheets): readonly Edit[] {
   if (!part.currentSet && !part.terminals.list.some((t) => t.led)) return [];
@@ -108,7 +134,13 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
       .filter(isSecondGround)
       .map((t): Edit => ({ kind: 'wire', placement: placement.id, terminal: t.id, end: { to: 'ground' } })),
   ];
-  const last = [...beside, ...resistorsFor(wired, placement.id, part, sheets)];
+  const paired = pairsOf(wired, placement.id, part, sheets);
+  const last = [
+    ...beside,
+    ...paired,
+    ...ownResistors(applied(wired, paired, sheets), placement.id, part),
+    ...resistorsFor(wired, placement.id, part, sheets),
+  ];
   const edits = [add, ...(settled?.edits ?? []), ...rest, ...last];
   const preview = previewOf(plan, applied(wired, last, sheets), sheets, planFindingsOf);
   return {

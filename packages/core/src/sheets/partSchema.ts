@@ -50,6 +50,9 @@ const terminal = Joi.object({
   digit: Joi.valid(true),
   loadMilliamps: quantity.greater(0),
   sourceOhms: quantity.greater(0),
+  bias: Joi.object({ belowSupplyVolts: positiveRange.required(), trimmerOhms: positive.required() }),
+  seriesOhms: positive,
+  pullDownOhms: positive,
   through: words,
   note: words,
 });

@@ -56,6 +56,12 @@ export interface PartTerminal {
   readonly loadMilliamps?: number;
   /** Resistance of an analog output, at the position where it is highest, in ohms. */
   readonly sourceOhms?: number;
+  /** A voltage between supply and ground that a trimmer or a fixed divider sets, such as the contrast of a display: how far it lies below
+   *  the supply of the part, and the trimmer to use. */
+  readonly bias?: { readonly belowSupplyVolts: Range; readonly trimmerOhms: number };
+  /** A resistor to add in this wire, or from it to ground, in ohms, where no calculation gives one. */
+  readonly seriesOhms?: number;
+  readonly pullDownOhms?: number;
   /** A component that must sit in this wire, in words. */
   readonly through?: string;
   readonly note?: string;

@@ -26,6 +26,7 @@ export const PLAN_FIELDS: FieldTexts = {
     capacitors: { label: 'Decoupling capacitors fitted', help: 'By part.' },
     drivers: { label: 'Transistors', help: 'By part:terminal.' },
     series: { label: 'Series resistors', unit: 'Ω', help: 'By part:terminal.' },
+    references: { label: 'Reference designators kept', help: 'By component.' },
     drawer: { label: 'Values on hand' },
     rates: { label: 'Update rates', unit: '1/s', help: 'By part.' },
     radio: { label: 'Radio in use' },
@@ -54,6 +55,9 @@ export const PLAN_FIELDS: FieldTexts = {
     rail: { label: 'Rail' },
     placement: { label: 'Part' },
     terminal: { label: 'Terminal' },
+    ohms: { label: 'Trimmer', unit: 'Ω' },
+    topOhms: { label: 'Resistor to the supply', unit: 'Ω' },
+    bottomOhms: { label: 'Resistor to ground', unit: 'Ω' },
   },
   ticks: {
     to: { label: 'Kind of end' },
@@ -61,6 +65,9 @@ export const PLAN_FIELDS: FieldTexts = {
     rail: { label: 'Rail' },
     placement: { label: 'Part' },
     terminal: { label: 'Terminal' },
+    ohms: { label: 'Trimmer', unit: 'Ω' },
+    topOhms: { label: 'Resistor to the supply', unit: 'Ω' },
+    bottomOhms: { label: 'Resistor to ground', unit: 'Ω' },
   },
   built: { date: { label: 'Date' }, wires: { label: 'Wires at that time' } },
   benchNotes: {
@@ -105,6 +112,10 @@ export const PLAN_FIELDS: FieldTexts = {
     height: { label: 'Height', unit: 'pixels' },
     bytes: { label: 'Size', unit: 'B' },
   },
-  drivers: { kind: { label: 'Transistor' }, ohms: { label: 'Base or gate resistor', unit: 'Ω' } },
+  drivers: {
+    kind: { label: 'Transistor' },
+    ohms: { label: 'Base or gate resistor', unit: 'Ω' },
+    legs: { label: 'Order of the legs', help: 'Left to right, flat side towards you.' },
+  },
   drawer: { series: { label: 'Preferred values' }, own: { label: 'Own values', unit: 'Ω' } },
 };

@@ -66,14 +66,17 @@ export const switchBoard: EditRule<'switch-board'> = {
     const settings = Object.entries(plan.busSettings);
     const stands = ([segment]: (typeof settings)[number]) =>
       kept.some((p) => p.id === segmentPlacement(segment)) || (edit.board.id === plan.board.id && board.controllers.has(segment));
+    const names = Object.entries(plan.references);
+    const isNamed = ([component]: (typeof names)[number]) => stands([splitKey(component).placement, {}]);
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedIn(plan) },
       ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
       ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
       ...settings.filter((s) => !stands(s)).map(([segment, own]): Edit => ({ kind: 'bus-settings', segment, settings: own })),
       ...mapEntries(plan)
-        .filter((entry) => entry.field !== 'wishes' && gone.has(entry.owner))
+        .filter((entry) => entry.field !== 'wishes' && entry.field !== 'references' && gone.has(entry.owner))
         .map((entry) => entry.set),
+      ...names.filter((n) => !isNamed(n)).map(([component, name]): Edit => ({ kind: 'reference', component, name })),
     ];
     return {
       ok: true,
@@ -86,6 +89,7 @@ export const switchBoard: EditRule<'switch-board'> = {
         busSettings: Object.fromEntries(settings.filter(stands)),
         ...mapsKept(plan, (owner) => !gone.has(owner)),
         wishes: Object.fromEntries(wishes.filter(stays)),
+        references: Object.fromEntries(names.filter(isNamed)),
       },
       inverse: back,
     };

@@ -1,7 +1,7 @@
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import type { PartTerminal } from '../../sheets/partSheet';
 import { boardOf, type Edit, type EditProblem, type EditRule, partOf } from '../edit';
-import { type Plan, type TerminalKey, terminalKey, type Wire, type WireColour, type WireEnd } from '../plan';
+import { type Plan, splitKey, type TerminalKey, terminalKey, type Wire, type WireColour, type WireEnd } from '../plan';
 
 const bad = (path: string, expected: string, got: string): EditProblem => ({ path, expected, got });
 
@@ -22,6 +22,11 @@ export function boardEndProblem(end: WireEnd, board: IndexedBoard): EditProblem 
 
 /** Whether a wire may end there at all; that it makes sense is for the checks to say. */
 function endProblem(plan: Plan, from: string, end: WireEnd, sheets: Sheets): EditProblem | null {
+  if (end.to === 'trimmer' || end.to === 'divider') {
+    const { placement, terminal } = splitKey(from);
+    const isSet = partOf(plan, placement, sheets)?.terminals.get(terminal)?.bias !== undefined;
+    return isSet ? null : bad('terminal', 'a terminal whose voltage a trimmer or divider sets', from);
+  }
   if (end.to === 'terminal') {
     if (!partOf(plan, end.placement, sheets)?.terminals.has(end.terminal)) {
       return bad('end.terminal', 'a terminal of a part in this plan', terminalKey(end.placement, end.terminal));

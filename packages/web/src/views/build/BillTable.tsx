@@ -9,10 +9,11 @@ export function BillTable({ bill }: { readonly bill: Bill }) {
   const rows = [
     ...bill.parts.filter((part) => !part.helper).map(({ title, count }) => [count, title] as const),
     ...bill.parts.filter((part) => part.helper).map(({ title, count }) => [count, title] as const),
-    ...bill.resistors.map(({ ohms, count }) => [count, `resistor ${resistorWords(ohms)}`] as const),
-    ...bill.capacitors.map(({ farads, count }) => [count, `capacitor ${formatSi(farads, 'F')}`] as const),
-    ...bill.transistors.map(({ kind, count }) => [count, TRANSISTOR_WORDS[kind]] as const),
-    ...bill.crystals.map(({ hertz, count }) => [count, `crystal ${formatSi(hertz, 'Hz')}`] as const),
+    ...bill.resistors.map(({ ohms, count, names }) => [count, `resistor ${resistorWords(ohms)}`, names] as const),
+    ...bill.trimmers.map(({ ohms, count, names }) => [count, `trimmer ${formatSi(ohms, 'Ω')}`, names] as const),
+    ...bill.capacitors.map(({ farads, count, names }) => [count, `capacitor ${formatSi(farads, 'F')}`, names] as const),
+    ...bill.transistors.map(({ kind, count, names }) => [count, TRANSISTOR_WORDS[kind], names] as const),
+    ...bill.crystals.map(({ hertz, count, names }) => [count, `crystal ${formatSi(hertz, 'Hz')}`, names] as const),
     ...bill.jumpers.map(({ colour, count }) => [count, `jumper wire, ${colour}`] as const),
     ...bill.connectors.map(({ title, count }) => [count, title] as const),
   ];
@@ -20,10 +21,13 @@ export function BillTable({ bill }: { readonly bill: Bill }) {
     <table className={styles.bill}>
       <caption>Bill of materials</caption>
       <tbody>
-        {rows.map(([count, words]) => (
+        {rows.map(([count, words, names = []]) => (
           <tr key={words}>
             <td className="num">{count}</td>
-            <td>{words}</td>
+            <td>
+              {words}
+              {names.length > 0 && <span className={styles.names}> {names.join(', ')}</span>}
+            </td>
           </tr>
         ))}
       </tbody>

@@ -1,3 +1,4 @@
+import type { Component } from '@roof-chart/core/electrics/components';
 import { newPlan } from '@roof-chart/core/plan/plan';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { BoardPosition } from '@roof-chart/core/outputs/boardPosition';
@@ -47,17 +48,10 @@ test('a place of a double header is named by its pin and its row', () => {
 
 test('every kind of step says what to do, resistors with their bands', () => {
   expect(stepWords(plan, sheets, step({ is: 'safety' })).text).toMatch(/^Unplug USB/);
-  const ladder = { do: 'ladder', placement: 'k', ladder: { pull: 5600, row: [1200] } } as const;
-  expect(stepWords(plan, sheets, step({ is: 'resistor', resistor: ladder }))).toEqual({
-    head: 'Keys',
-    text: 'resistor ladder with 5.6 kΩ (green, blue, red, gold; 5K6) at the pin',
-    detail: 'Then 1.2 kΩ (brown, red, red, gold; 1K2), key by key.',
-  });
   expect(stepWords(plan, sheets, step({ is: 'idle', placement: 'k', labels: ['A1', 'A2'] })).text).toBe(
     'tie A1, A2 to ground (unused inputs)',
   );
-  expect(stepWords(plan, sheets, step({ is: 'capacitor', placement: 'k', farads: 1e-7, at: 'VCC' })).text).toBe('100 nF at VCC');
-  expect(stepWords(plan, sheets, step({ is: 'resistor', resistor: { do: 'cut', placement: 'k', how: 'jumper', ohms: 4700 } })).detail).toBe(
+  expect(stepWords(plan, sheets, step({ is: 'cut', cut: { placement: 'k', how: 'jumper', ohms: 4700 } })).detail).toBe(
     'Cut or open the solder jumper.',
   );
 });
@@ -90,12 +84,39 @@ test('terminals without a wire say what they are for, or are left open', () => {
   );
 });
 
-test('a transistor is wired leg by leg', () => {
-  const wired = { ...plan, wires: { 'k:A': { end: { to: 'pin', pin: 'GP2' }, colour: 'green', locked: false } } } as const;
-  const driven = (kind: 'npn' | 'pmos') =>
-    stepWords(wired, sheets, step({ is: 'resistor', resistor: { do: 'driver', key: 'k:A', driver: { kind, ohms: 470 } } })).detail;
-  expect(driven('npn')).toBe('Base through 470 Ω (yellow, violet, brown, gold; 470R) to GP2, emitter to ground, collector to Keys A.');
-  expect(driven('pmos')).toMatch(/^Gate through 470 Ω .* to GP2, source to .*, drain to Keys A\.$/);
+test('components are placed leg by leg', () => {
+  const say = (component: Component) => stepWords(plan, sheets, step({ is: 'component', component }));
+  const own = { to: 'terminal', placement: 'k', terminal: 'A' } as const;
+  const pin = { at: { to: 'pin', pin: 'GP2' } } as const;
+  expect(say({ id: 'k:series.A', name: 'R1', kind: 'resistor', value: 470, ends: [{ at: own }, pin] })).toEqual({
+    head: 'R1',
+    text: 'resistor 470 Ω (yellow, violet, brown, gold; 470R) between Keys A and GP2',
+  });
+  expect(say({ id: 'k:series.A', name: 'R1', kind: 'resistor', value: 470, ends: [{ at: own }] }).text).toMatch(/Keys A and nothing yet$/);
+  const trimmed = [{ at: { to: 'rail', rail: '5V' } }, { at: { to: 'ground' } }, { leg: 'wiper', at: own }] as const;
+  expect(say({ id: 'k:trimmer.A', name: 'RV1', kind: 'trimmer', value: 1e4, ends: trimmed }).text).toBe(
+    '10 kΩ trimmer: outer legs to 5V and GND, wiper to Keys A',
+  );
+  const ends = [{ at: { to: 'rail', rail: '5V' } }, { at: { to: 'ground' } }] as const;
+  expect(say({ id: 'k:capacitor.0', name: 'C1', kind: 'capacitor', value: 1e-5, near: 'its supply', ends })).toEqual({
+    head: 'C1',
+    text: '10 µF electrolytic capacitor, plus leg first, between 5V and GND',
+    detail: 'At its supply.',
+  });
+  expect(say({ id: 'k:capacitor.0', name: 'C1', kind: 'capacitor', value: 1e-7, ends }).text).toBe('100 nF capacitor between 5V and GND');
+  const legs = [
+    { leg: 'base', at: { to: 'component', id: 'k:base.A' } },
+    { leg: 'emitter', at: { to: 'ground' } },
+    { leg: 'collector', at: own },
+  ] as const;
+  const npn = { id: 'k:transistor.A', name: 'Q1', kind: 'transistor', value: undefined, ends: legs } as const;
+  expect(say({ ...npn, transistor: { kind: 'npn', ohms: 470 } }).text).toBe(
+    'NPN transistor: base to k:base.A, emitter to GND, collector to Keys A',
+  );
+  expect(say({ ...npn, transistor: { kind: 'npn', ohms: 470 } }).detail).toMatch(/datasheet of the one on hand/);
+  expect(say({ ...npn, transistor: { kind: 'npn', ohms: 470, legs: 'EBC' } }).detail).toBe(
+    'Legs from left to right, flat side towards you: E, B, C.',
+  );
 });
 
 test('the circuit of a bare chip is said pin by pin', () => {

@@ -1,10 +1,12 @@
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
-import { sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import { sayList, sayPlacement } from '@roof-chart/core/checks/say';
 import type { BoardPosition } from '@roof-chart/core/outputs/boardPosition';
-import type { BuildResistor, BuildWire, OtherTerminal } from '@roof-chart/core/outputs/buildList';
+import type { Component } from '@roof-chart/core/electrics/components';
+import type { BuildWire, OtherTerminal } from '@roof-chart/core/outputs/buildList';
+import { componentText, pointText } from '@roof-chart/core/outputs/componentText';
 import type { BuildSection, BuildStep, BuiltChange } from '@roof-chart/core/outputs/buildSheet';
 import type { ChipEnd, ChipSupply, PlacedComponent, PlacedConnector } from '@roof-chart/core/outputs/chipCircuit';
-import type { Driver, Plan, TerminalKey } from '@roof-chart/core/plan/plan';
+import type { Plan } from '@roof-chart/core/plan/plan';
 import { capitalised, counted, formatSi } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { endWords } from '../../app/editWords';
@@ -34,6 +36,7 @@ export function whereWords(wire: BuildWire): string {
 function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement' | 'endNumber'>): string {
   const [first, ...others] = wire.at;
   if (wire.end.to === 'terminal') return `at module pin ${wire.endNumber ?? '?'}`;
+  if (wire.end.to === 'trimmer' || wire.end.to === 'divider') return 'on the breadboard';
   if (!first) return wire.end.to === 'pin' ? 'not on a board header' : 'rail not on a board header';
   if (wire.end.to === 'pin') return [positionWords(first), ...others.map((o) => `or ${positionWords(o)}`)].join('; ');
   if (others.length === 0) return positionWords(first);
@@ -48,10 +51,19 @@ function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement' | 'endNumbe
   return wire.end.to === 'ground' ? `any GND (${byHeader.join('; ')})` : `any of ${byHeader.join('; ')}`;
 }
 
+const isDivider = ({ id }: Component): boolean => /:(?:trimmer|top|bottom)\./.test(id);
+
 /** What is between the ends of a wire: the plan's transistor and resistor, or what the sheet requires. */
-export function throughWords({ driver, series, through = '' }: BuildWire): string {
-  const resistor = series === undefined ? through : formatSi(series, 'Ω');
-  return [...(driver ? [TRANSISTOR_WORDS[driver.kind]] : []), ...(resistor === '' ? [] : [resistor])].join(' and ');
+export function throughWords({ components, through = '' }: BuildWire): string {
+  const within = components.filter((one) => !isDivider(one)).map(componentText);
+  return within.length > 0 ? within.join(' and ') : components.length > 0 ? '' : through;
+}
+
+/** The end of a wire with the components that are there. */
+export function wireEndWords(plan: Plan, sheets: Sheets, { end, components }: BuildWire): string {
+  const names = components.filter(isDivider).map(componentText);
+  if (end.to === 'trimmer') return `the wiper of ${names.join()}`;
+  return end.to === 'divider' ? `the junction of ${names.join(' and ')}` : endWords(plan, sheets, end);
 }
 
 export const SECTION_WORDS: { readonly [S in BuildSection['id']]: string } = {
@@ -75,54 +87,33 @@ export interface StepWords {
   readonly detail?: string;
 }
 
-/** Where a pull-up or pull-down goes. */
-function pullEnd(plan: Plan, sheets: Sheets, { to, rail }: Extract<BuildResistor, { do: 'pull' }>): string {
-  if (to === 'ground') return 'ground';
-  return rail === undefined ? 'its supply' : endWords(plan, sheets, { to: 'rail', rail });
-}
+/** Capacitors of this value and more are electrolytic: they have a plus and a minus leg. In farads. */
+const ELECTROLYTIC = 1e-6;
 
-function resistorStep(plan: Plan, sheets: Sheets, resistor: BuildResistor): StepWords {
-  switch (resistor.do) {
-    case 'cut':
-      return {
-        head: sayPlacement(plan, resistor.placement),
-        text: `disconnect its ${formatSi(resistor.ohms, 'Ω')} pull-ups`,
-        detail: resistor.how === 'jumper' ? 'Cut or open the solder jumper.' : 'Unsolder both resistors.',
-      };
-    case 'ladder': {
-      const [first, ...rest] = [resistor.ladder.pull, ...resistor.ladder.row].map(resistorWords);
-      return {
-        head: sayPlacement(plan, resistor.placement),
-        text: `resistor ladder with ${first} at the pin`,
-        ...(rest.length > 0 ? { detail: `Then ${rest.join(', ')}, key by key.` } : {}),
-      };
-    }
-    case 'driver': {
-      const { kind } = resistor.driver;
-      return {
-        head: sayTerminal(plan, sheets, resistor.key),
-        text: `switched by ${TRANSISTOR_WORDS[kind]} at its pin`,
-        detail: legWords(plan, sheets, resistor.driver, resistor.key),
-      };
-    }
-    case 'series':
-      return {
-        head: sayTerminal(plan, sheets, resistor.key),
-        text: `${resistorWords(resistor.ohms)} ${resistor.from === undefined ? 'in series' : `between it and ${resistor.from}`}`,
-      };
-    case 'pull':
-      return {
-        head: sayTerminal(plan, sheets, resistor.key),
-        text: `${resistorWords(resistor.ohms)} to ${pullEnd(plan, sheets, resistor)}`,
-      };
-    case 'add': {
-      const bus = boardSheet(sheets, plan.board)?.controllers.get(resistor.controller)?.title ?? resistor.controller;
-      return {
-        head: resistor.behind === undefined ? bus : `${bus} behind ${sayPlacement(plan, resistor.behind)}`,
-        text: `${resistorWords(resistor.ohms)} from SDA and from SCL to the supply`,
-      };
-    }
+/** A component leg by leg. */
+function addedStep(plan: Plan, sheets: Sheets, component: Component): StepWords {
+  const { name: head, kind, value, ends, transistor, near } = component;
+  const at = (n: number): string => (ends[n] ? pointText(plan, sheets, ends[n].at) : 'nothing yet');
+  if (transistor) {
+    const legs = ends.map(({ leg }, n) => `${leg} to ${at(n)}`);
+    const order = transistor.legs && [...transistor.legs].join(', ');
+    return {
+      head,
+      text: `${TRANSISTOR_WORDS[transistor.kind]}: ${legs.join(', ')}`,
+      detail: order
+        ? `Legs from left to right, flat side towards you: ${order}.`
+        : 'The order of the legs differs between types: see the datasheet of the one on hand.',
+    };
   }
+  if (kind === 'trimmer') {
+    const outer = ends.filter(({ leg }) => leg === undefined).map((_, n) => at(n));
+    return { head, text: `${formatSi(value!, 'Ω')} trimmer: outer legs to ${sayList(outer)}, wiper to ${at(ends.length - 1)}` };
+  }
+  if (kind === 'capacitor') {
+    const polar = value! >= ELECTROLYTIC ? 'electrolytic capacitor, plus leg first, ' : 'capacitor ';
+    return { head, text: `${formatSi(value!, 'F')} ${polar}between ${at(0)} and ${at(1)}`, ...(near ? { detail: `At ${near}.` } : {}) };
+  }
+  return { head, text: `resistor ${resistorWords(value!)} between ${at(0)} and ${at(1)}` };
 }
 
 function wireStep(plan: Plan, sheets: Sheets, wire: BuildWire): StepWords {
@@ -130,7 +121,7 @@ function wireStep(plan: Plan, sheets: Sheets, wire: BuildWire): StepWords {
   const moved = wire.wasAt ? ` · moved since it was marked done (was ${endWords(plan, sheets, wire.wasAt)})` : '';
   return {
     head: `${sayPlacement(plan, wire.placement)} ${wire.label}`,
-    text: `${wire.colour} wire to ${endWords(plan, sheets, wire.end)}${wire.locked ? ' (locked)' : ''}${through ? `, through ${through}` : ''}`,
+    text: `${wire.colour} wire to ${wireEndWords(plan, sheets, wire)}${wire.locked ? ' (locked)' : ''}${through ? `, through ${through}` : ''}`,
     detail: `module pin ${wire.number} · ${whereWords(wire)}${moved}`,
   };
 }
@@ -197,10 +188,14 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
       return wireStep(plan, sheets, what.wire);
     case 'strap':
       return { head: sayPlacement(plan, what.strap.placement), text: what.strap.words };
-    case 'resistor':
-      return resistorStep(plan, sheets, what.resistor);
-    case 'capacitor':
-      return { head: sayPlacement(plan, what.placement), text: `${formatSi(what.farads, 'F')} at ${what.at}` };
+    case 'cut':
+      return {
+        head: sayPlacement(plan, what.cut.placement),
+        text: `disconnect its ${formatSi(what.cut.ohms, 'Ω')} pull-ups`,
+        detail: what.cut.how === 'jumper' ? 'Cut or open the solder jumper.' : 'Unsolder both resistors.',
+      };
+    case 'component':
+      return addedStep(plan, sheets, what.component);
     case 'idle':
       return {
         head: sayPlacement(plan, what.placement),
@@ -242,16 +237,6 @@ export function otherWords(terminals: readonly OtherTerminal[]): string {
     ...[...byNote].map(([note, labels]) => `${labels.join(', ')}: ${note.replace(/\.$/, '')}`),
     ...(open ? [`leave ${sayList(open)} open`] : []),
   ].join(' · ');
-}
-
-/** The legs of a transistor: which goes where. */
-function legWords(plan: Plan, sheets: Sheets, { kind, ohms }: Driver, key: TerminalKey): string {
-  const [control, common, load] = kind.endsWith('mos') ? ['Gate', 'source', 'drain'] : ['Base', 'emitter', 'collector'];
-  const end = plan.wires[key]?.end;
-  const board = boardSheet(sheets, plan.board)?.sheet;
-  const isHigh = kind === 'pnp' || kind === 'pmos';
-  const rail = isHigh && board ? endWords(plan, sheets, { to: 'rail', rail: board.logicRail }) : 'ground';
-  return `${control} through ${resistorWords(ohms)} to ${end ? endWords(plan, sheets, end) : 'its pin'}, ${common} to ${rail}, ${load} to ${sayTerminal(plan, sheets, key)}.`;
 }
 
 /** What to do on the bench about a wire that has changed. */

@@ -7,6 +7,7 @@ import { readPlanFile } from '@roof-chart/core/plan/planFile';
 import { endKey, type Plan, splitKey, terminalKey, type TerminalKey } from '@roof-chart/core/plan/plan';
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import { settledPlan, spoiltPlan } from '../../../../core/tests/spoiltPlan';
+import { addedComponents, nameless } from '../../../tests/addedComponents';
 import { Nets, type PrintedCircuit, readBuildSheet } from '../../../tests/readBuildSheet';
 import { asText } from './buildWords';
 
@@ -32,7 +33,8 @@ function connected(plan: Plan): Nets {
   const soldered = new Set(plan.placements.flatMap((p) => (p.onBoard ? [p.id] : [])));
   for (const [key, { end }] of Object.entries(plan.wires)) {
     if (soldered.has(splitKey(key).placement)) continue;
-    nets.join(nodeOf(plan, key), end.to === 'terminal' ? nodeOf(plan, terminalKey(end.placement, end.terminal)) : endKey(end));
+    const own = end.to === 'trimmer' || end.to === 'divider' ? `divider of ${key}` : endKey(end);
+    nets.join(nodeOf(plan, key), end.to === 'terminal' ? nodeOf(plan, terminalKey(end.placement, end.terminal)) : own);
   }
   return nets;
 }
@@ -72,7 +74,7 @@ function follows(plan: Plan): void {
   const wanted = connected(plan);
   expect(nets.groups(isTerminal)).toEqual(wanted.groups(isTerminal));
   // Each printed position is one conductor of the board, and the one that the plan means.
-  for (const node of nets.nodes().filter((one) => !isTerminal(one) && !one.startsWith('junction '))) {
+  for (const node of nets.nodes().filter((one) => !isTerminal(one) && !/^(?:junction |the (?:wiper|junction) of )/u.test(one))) {
     const key = conductorAt(plan, node);
     const [mine] = nets.nodes().filter((one) => isTerminal(one) && nets.find(one) === nets.find(node));
     if (mine !== undefined) expect({ node, key: wanted.find(mine) }).toEqual({ node, key: wanted.find(key) });
@@ -83,28 +85,15 @@ function follows(plan: Plan): void {
     return `${headers.list.find((one) => one.id === pin.header)!.title}#${pin.position}`;
   };
   const used = new Set(Object.values(plan.wires).flatMap(({ end }) => (end.to === 'pin' ? [end.pin] : [])));
-  const wantedComponents = [
-    ...(chipCircuit?.components ?? []).flatMap(({ name, ends, value }) =>
-      ends.some((id) => used.has(id)) ? [] : [`${name}: ${ends.map(at).join(' and ')} ${value}`],
-    ),
-    ...Object.entries(plan.series).map(([key, ohms]) => `${sayTerminal(plan, sheets, key)}: ${ohms}`),
-    ...Object.entries(plan.pulls).map(([key, { ohms }]) => `${sayTerminal(plan, sheets, key)}: ${ohms}`),
-    ...Object.entries(plan.drivers).map(([key, { ohms }]) => `${sayTerminal(plan, sheets, key)}: ${ohms}`),
-  ];
-  const left = [...components];
-  for (const one of wantedComponents) {
-    expect(left).toContain(one);
-    left.splice(left.indexOf(one), 1);
-  }
-  // What is left: added pull-ups by their bus, and what is beside a part or cut from it.
-  const titles = sheets.boards.get(plan.board.id)!.sheet.controllers.list.map((one) => one.title);
-  const names = plan.placements.map((one) => one.name);
-  for (const one of left) {
-    const [, head, value] = /^(.*): (.*)$/u.exec(one)!;
-    const added = Object.values(plan.busSettings).map((set) => String(set.addedOhms));
-    if (titles.some((title) => head === title || head!.startsWith(`${title} behind `))) expect(added).toContain(value);
-    else expect(names).toContain(head);
-  }
+  const ofChip = (chipCircuit?.components ?? []).flatMap(({ name, ends, value }) =>
+    ends.some((id) => used.has(id)) ? [] : [`${name}: ${ends.map(at).join(' and ')} ${value}`],
+  );
+  expect(components.map(nameless).toSorted()).toEqual([...ofChip, ...addedComponents(plan, sheets)].map(nameless).toSorted());
+  // Each has a name of its own, and the legs that lead to another component lead to one that is there.
+  const names = components.map((one) => one.slice(0, one.indexOf(':')));
+  expect(new Set(names).size).toBe(names.length);
+  for (const one of components)
+    for (const [, name] of one.matchAll(/\b((?:R|Q|RV|C)\d+)\b(?! pull)/gu)) if (/^[RQ]\d/u.test(name!)) expect(names).toContain(name);
 }
 
 /** Every terminal of every part, by the name it is printed under; two of one name could not be told apart on the bench. */

@@ -56,7 +56,7 @@ export function resistorEdit(plan: Plan, { id, key, why }: PlanResistor, ohms: n
     return { kind: 'bus-settings', segment: why.segment, settings: Object.keys(settings).length > 0 ? settings : null };
   }
   const at = splitKey(key!);
-  if (why.use === 'base') return { kind: 'driver', ...at, driver: ohms === null ? null : { kind: why.kind, ohms } };
+  if (why.use === 'base') return { kind: 'driver', ...at, driver: ohms === null ? null : { ...plan.drivers[key!], kind: why.kind, ohms } };
   if (id.startsWith('pull')) {
     const to = plan.pulls[key!]!.to;
     return { kind: 'pull', ...at, pull: ohms === null ? null : { ohms, to } };

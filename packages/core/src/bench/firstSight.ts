@@ -1,3 +1,4 @@
+import { dividerNames } from '../electrics/components';
 import { addressesOf, addressesUnder } from '../nets/addresses';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
@@ -27,7 +28,9 @@ export function sightOf(plan: Plan, sheets: Sheets, placement: Placement): strin
   const open = openTerminals(items, findNets(plan, sheets));
   if (open.length > 0) return `Nothing: ${open.map(({ terminal }) => terminal.label).join(', ')} not wired in the plan.`;
   const addresses = addressesOf(plan, placement, sheets).map(({ address }) => address);
-  const see = addresses.length > 0 ? part.firstLight.see.replace(PLACE, joined(addresses)) : usualSight(part);
+  const shown = addresses.length > 0 ? part.firstLight.see.replace(PLACE, joined(addresses)) : usualSight(part);
+  const trimmers = items.filter(({ wire }) => wire?.end.to === 'trimmer').map(({ key }) => dividerNames(plan, sheets, key));
+  const see = [shown, ...trimmers.map((name) => `Turn ${name} until the contrast is right.`)].join(' ');
   const circuits = items.flatMap((item) => (item.terminal.ifOpen?.wired === undefined ? [] : [item]));
   const told = circuits.find(({ wire }) => !wire) ?? circuits[0];
   if (!told) return see;

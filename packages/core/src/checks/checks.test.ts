@@ -362,7 +362,11 @@ test('a preview tells wires and findings that come and go, and refuses what no l
   const result = previewEdits(plan, [wire('l:A', 'GP2')], sheets);
   expect(result).toMatchObject({
     ok: true,
-    preview: { wires: [{ terminal: 'l:A', from: undefined, to: { pin: 'GP2' } }], gone: [{ code: 'terminal-unwired' }], added: [] },
+    preview: {
+      wires: [{ terminal: 'l:A', from: undefined, to: { pin: 'GP2' } }],
+      gone: [{ code: 'terminal-unwired' }, { code: 'component-unconnected' }],
+      added: [],
+    },
   });
   expect(previewEdits(plan, [wire('gone:A', 'GP2')], sheets)).toMatchObject({ ok: false, problem: { path: 'terminal' } });
 });

@@ -14,6 +14,7 @@ import { capacitanceOver } from './capacitanceOver';
 import { chainBroken } from './chainBroken';
 import { chainOrder } from './chainOrder';
 import { checkFailed } from './checkFailed';
+import { componentUnconnected } from './componentUnconnected';
 import { dataOutHeld } from './dataOutHeld';
 import { decouplingMissing } from './decouplingMissing';
 import { digitDriverMissing } from './digitDriverMissing';
@@ -48,6 +49,7 @@ import { pullupTooWeak } from './pullupTooWeak';
 import { pullupWrongRail } from './pullupWrongRail';
 import { readoutGlyph } from './readoutGlyph';
 import { readoutOverflow } from './readoutOverflow';
+import { referenceShared } from './referenceShared';
 import { refreshLow } from './refreshLow';
 import { regulatorHot } from './regulatorHot';
 import { selectFloating } from './selectFloating';
@@ -82,6 +84,7 @@ export const CHECKS: readonly Check[] = [
   chainBroken,
   chainOrder,
   checkFailed,
+  componentUnconnected,
   dataOutHeld,
   decouplingMissing,
   digitDriverMissing,
@@ -116,6 +119,7 @@ export const CHECKS: readonly Check[] = [
   pullupWrongRail,
   readoutGlyph,
   readoutOverflow,
+  referenceShared,
   refreshLow,
   regulatorHot,
   selectFloating,

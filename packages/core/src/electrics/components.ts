@@ -3,7 +3,7 @@ import { derived } from '../nets/derived';
 import { logicSupply } from '../nets/feedRail';
 import { type Segment, segmentsOf } from '../nets/segments';
 import { type PlanTerminal, terminalsOf } from '../nets/terminals';
-import { boardOf } from '../plan/edit';
+import { boardOf, type Edit } from '../plan/edit';
 import { firstFree } from '../plan/newPlacement';
 import { type Driver, type Placement, type Plan, type TerminalKey, type WireEnd } from '../plan/plan';
 import { PIN_ROLES } from '../sheets/roles';
@@ -255,3 +255,17 @@ export const planComponents = derived((plan: Plan, sheets: Sheets): readonly Com
 export const componentNames = derived(
   (plan: Plan, sheets: Sheets): ReadonlyMap<string, string> => new Map(planComponents(plan, sheets).map(({ id, name }) => [id, name])),
 );
+
+/** The edits that keep the present reference designators: once the build has begun, R3 stays R3. */
+export const namesKept = (plan: Plan, sheets: Sheets): readonly Edit[] =>
+  planComponents(plan, sheets).flatMap(({ id, name }): Edit[] =>
+    plan.references[id] === undefined ? [{ kind: 'reference', component: id, name }] : [],
+  );
+
+/** The trimmer or the two resistors that a terminal is set by, such as 'RV1' or 'R1/R2'; undefined for other terminals. */
+export function dividerNames(plan: Plan, sheets: Sheets, key: TerminalKey): string | undefined {
+  const to = plan.wires[key]?.end.to;
+  if (to !== 'trimmer' && to !== 'divider') return undefined;
+  const own = planComponents(plan, sheets).filter((one) => one.key === key && /:(?:trimmer|top|bottom)\./.test(one.id));
+  return own.map(({ name }) => name).join('/');
+}

@@ -3,6 +3,7 @@ import { IconCopy, IconListNumbers, IconPrinter } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { sayPlacement } from '@roof-chart/core/checks/say';
+import { namesKept } from '@roof-chart/core/electrics/components';
 import { buildList, type BuildWire } from '@roof-chart/core/outputs/buildList';
 import { billOf } from '@roof-chart/core/outputs/bill';
 import { buildSheet, type BuildStep, builtNow, changesSinceBuilt } from '@roof-chart/core/outputs/buildSheet';
@@ -29,7 +30,7 @@ function Changes({ plan }: { readonly plan: Plan }) {
   const { sheets, edit } = useWorkbench();
   const changes = useMemo(() => changesSinceBuilt(plan, sheets), [plan, sheets]);
   const { built } = plan;
-  const keep = () => edit([{ kind: 'built', built: builtNow(plan, sheets, today()) }], 'mark as built');
+  const keep = () => edit([...namesKept(plan, sheets), { kind: 'built', built: builtNow(plan, sheets, today()) }], 'mark as built');
   if (!built)
     return (
       <p className={`quiet ${styles.built} ${styles.onScreen}`}>
@@ -79,9 +80,11 @@ export function BuildView() {
   const wires = steps.flatMap((step) => (step.what.is === 'wire' ? [step.what.wire] : []));
   const tick = (step: BuildStep, done: boolean) => {
     const words = `${done ? 'tick' : 'untick'} ${stepWords(plan, sheets, step).head}`;
-    if (step.what.is !== 'wire') return edit([{ kind: 'step', step: step.id, done: done ? step.value : null }], words);
+    // From the first step that is done on the bench, components keep their names.
+    const names = done ? namesKept(plan, sheets) : [];
+    if (step.what.is !== 'wire') return edit([...names, { kind: 'step', step: step.id, done: done ? step.value : null }], words);
     const { key, end } = step.what.wire;
-    return edit([{ kind: 'tick', ...splitKey(key), end: done ? end : null }], words);
+    return edit([...names, { kind: 'tick', ...splitKey(key), end: done ? end : null }], words);
   };
   if (wires.length === 0) {
     return (

@@ -8,8 +8,9 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { endWords } from '../../app/editWords';
 import { useWorkbench } from '../../app/workbench';
 import { WireBar } from '../chart/WireBar';
-import { stepWords, throughWords, whereWords } from './buildWords';
+import { stepWords, throughWords, whereWords, wireEndWords } from './buildWords';
 import styles from './Build.module.css';
+import { ComponentMenu } from './ComponentMenu';
 import { WireNoteForm } from './WireNoteForm';
 
 interface StepLineProps {
@@ -22,7 +23,7 @@ interface StepLineProps {
 function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { readonly wire: BuildWire }) {
   const { sheets } = useWorkbench();
   const name = sayPlacement(plan, wire.placement);
-  const to = endWords(plan, sheets, wire.end);
+  const to = wireEndWords(plan, sheets, wire);
   const [isNoting, setNoting] = useState(false);
   return (
     <li className={wire.ticked ? styles.tickedLine : styles.line} onMouseEnter={() => onPoint(wire)} onMouseLeave={() => onPoint(null)}>
@@ -90,6 +91,7 @@ export function StepLine(props: StepLineProps) {
           </span>
         )}
       </span>
+      {step.what.is === 'component' && <ComponentMenu plan={plan} component={step.what.component} />}
     </li>
   );
 }

@@ -2,9 +2,11 @@ import { Button, Menu, ScrollArea } from '@mantine/core';
 import { memo, useMemo } from 'react';
 import { behindShifter } from '@roof-chart/core/allocate/behindShifter';
 import { sayTerminal } from '@roof-chart/core/checks/say';
+import { biasEnds } from '@roof-chart/core/electrics/biasEnds';
 import { type EndReason, otherEnds } from '@roof-chart/core/nets/otherEnds';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
-import type { Plan } from '@roof-chart/core/plan/plan';
+import { endText } from '@roof-chart/core/outputs/endText';
+import { endKey, type Plan } from '@roof-chart/core/plan/plan';
 import { PIN_ROLES } from '@roof-chart/core/sheets/roles';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
@@ -34,14 +36,15 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
     () => (kind === 'i2c' ? behindShifter(plan, sheets, board, [item.placement.id], kind) : undefined),
     [plan, sheets, board, item, kind],
   );
-  if (item.placement.onBoard || item.wire?.locked || (ends.length === 0 && !shifted)) return null;
+  const dividers = useMemo(() => biasEnds(plan, sheets, item), [plan, sheets, item]);
+  if (item.placement.onBoard || item.wire?.locked || (ends.length === 0 && !shifted && dividers.length === 0)) return null;
   const words = sayTerminal(plan, sheets, item.key);
   const reasons = [...new Set(ends.map((end) => end.reason))];
   return (
     <Menu position="top-start" withinPortal transitionProps={{ duration: 0 }}>
       <Menu.Target>
         <Button size="compact-xs" variant="default">
-          Connect to a part
+          {dividers.length > 0 ? 'Set the voltage' : 'Connect to a part'}
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
@@ -54,6 +57,20 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
               </Menu.Item>
             </>
           )}
+          {dividers.length > 0 && <Menu.Label>Between the supply of {item.placement.name} and ground</Menu.Label>}
+          {dividers.map((end) => (
+            <Menu.Item
+              key={endKey(end)}
+              onClick={() =>
+                edit(
+                  [{ kind: 'wire', placement: item.placement.id, terminal: item.terminal.id, end }],
+                  `connect ${words} to a ${endText(plan, sheets, end)}`,
+                )
+              }
+            >
+              {endText(plan, sheets, end)}
+            </Menu.Item>
+          ))}
           {reasons.map((reason) => (
             <div key={reason}>
               <Menu.Label>{REASON[reason]}</Menu.Label>

@@ -1,6 +1,7 @@
 import { sayTerminal } from '@roof-chart/core/checks/say';
 import { partOf } from '@roof-chart/core/plan/edit';
 import { logicSupply } from '@roof-chart/core/nets/feedRail';
+import { dividerNames } from '@roof-chart/core/electrics/components';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import { type Plan, sameEnd, type WireEnd } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -28,7 +29,7 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
   const { item } = row;
   const next = after && !sameEnd(after.wires[item.key]?.end, item.wire?.end) ? after.wires[item.key]?.end : undefined;
   const leaves = after && item.wire && !after.wires[item.key];
-  const value = item.wire ? endWords(plan, sheets, item.wire.end) : '';
+  const value = item.wire ? (dividerNames(plan, sheets, item.key) ?? endWords(plan, sheets, item.wire.end)) : '';
   // The far end of a level shifter has no wire of its own: those of others end there.
   const carried = (item.carries ?? []).map((key) => sayTerminal(plan, sheets, key)).join(', ');
   const state = value ? `on ${value}` : carried ? `through ${carried}` : 'not connected';

@@ -7,7 +7,7 @@ import { formatSi } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../app/workbench';
 import { Bands } from './Bands';
 import styles from './Resistors.module.css';
-import { resistorEdit, stepped, purposeWords, whereWords } from './resistorRows';
+import { namesOf, resistorEdit, stepped, purposeWords, whereWords } from './resistorRows';
 
 interface RowProps {
   readonly plan: Plan;
@@ -38,6 +38,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
   };
   return (
     <tr className={chosen ? styles.chosen : undefined} onClick={onChoose}>
+      <td className="num">{namesOf(plan, sheets, one).join(', ')}</td>
       <th scope="row">{where}</th>
       <td>
         {one.why.use === 'base' && one.key !== undefined ? (
@@ -111,6 +112,7 @@ export function ResistorTable({
     <table className={styles.table}>
       <thead>
         <tr>
+          <th scope="col">Name</th>
           <th scope="col">Location</th>
           <th scope="col">Function</th>
           <th scope="col" className={styles.number}>

@@ -1,5 +1,6 @@
 import { sayTerminal } from '@roof-chart/core/checks/say';
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
+import { componentNames } from '@roof-chart/core/electrics/components';
 import type { PlanResistor } from '@roof-chart/core/electrics/planResistors';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
@@ -15,6 +16,17 @@ export function whereWords(plan: Plan, sheets: Sheets, { key, why }: PlanResisto
   const bus = boardSheet(sheets, plan.board)?.controllers.get(why.controller)?.title ?? why.controller;
   const behind = why.segment === why.controller ? undefined : plan.placements.find((p) => p.id === why.segment.split('.')[0])?.name;
   return behind === undefined ? `${bus}, each line` : `${bus} behind ${behind}, each line`;
+}
+
+const ROLES: { readonly [kind: string]: string } = { series: 'series', pull: 'pull', driver: 'base' };
+
+/** Its reference designators: one, or one for each line of a bus; none while it is missing. */
+export function namesOf(plan: Plan, sheets: Sheets, { id, key, ohms, why }: PlanResistor): readonly string[] {
+  if (ohms === undefined) return [];
+  const all = componentNames(plan, sheets);
+  if (why.use === 'bus') return ['sda', 'scl'].flatMap((line) => all.get(`${why.segment}:bus.${line}`) ?? []);
+  const { placement, terminal } = splitKey(key!);
+  return [all.get(`${placement}:${ROLES[id.split(' ', 1)[0]!]}.${terminal}`) ?? []].flat();
 }
 
 /** What it is there for. */

@@ -22,7 +22,7 @@ export function planText(plan: Plan, sheets: Sheets): string {
   const parts = plan.placements.map((placement) => {
     const addresses = addressesOf(plan, placement, sheets).map((a) => formatAddress(a.address));
     const wires = terminalsOf(plan, placement, sheets)
-      .filter((t) => t.terminal.need !== 'outside')
+      .filter((t) => t.terminal.role !== 'external')
       .map((t) => `    ${t.terminal.label.padEnd(8)} ${endText(t.wire?.end)}${t.wire?.locked ? '  locked' : ''}`);
     return [
       `  ${placement.id}  ${placement.name}  (${placement.sheet.id})${addresses.length > 0 ? `  ${addresses.join(' ')}` : ''}`,

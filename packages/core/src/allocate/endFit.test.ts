@@ -31,7 +31,7 @@ test('what the Chart says of an end is what the checks find once the wire is the
     fc.property(wires, (wire) => {
       const [board, part, terminal, end] = wire;
       // An end of a channel or a port has its wire at the other part: no rule of the board.
-      if (terminal.need === 'outside') return;
+      if (terminal.role === 'external') return;
       const fit = endFit(board, part.sheet, terminal, end);
       const empty = edited(newPlan('p', 'P', { id: board.sheet.id, version: board.sheet.version }), sheets, add('x', part.sheet.id));
       const made = applyEdits(empty, [{ kind: 'wire', placement: 'x', terminal: terminal.id, end }], sheets);

@@ -35,7 +35,7 @@ function groundFit(terminal: PartTerminal): EndFit {
 
 /** Whether a terminal could go to an end: a pin by its abilities, a rail by its voltage, ground by its role. */
 export function endFit(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, end: WireEnd): EndFit {
-  if (terminal.need === 'outside') return cannot('elsewhere');
+  if (terminal.role === 'external') return cannot('elsewhere');
   if (end.to === 'rail') return railFit(board, part, terminal, end.rail);
   if (end.to === 'ground') return groundFit(terminal);
   if (end.to === 'terminal') return CAN;

@@ -83,5 +83,5 @@ export function pinFits(board: IndexedBoard, terminal: PartTerminal): ReadonlyMa
 
 /** Whether a terminal needs a board pin at all (supplies, grounds and outside terminals do not). */
 export function wantsPin(terminal: PartTerminal): boolean {
-  return terminal.need !== 'outside' && PIN_ROLES[terminal.role] !== undefined;
+  return PIN_ROLES[terminal.role] !== undefined;
 }

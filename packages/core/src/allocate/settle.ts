@@ -7,6 +7,7 @@ import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
 import { buildInstance } from './buildInstance';
 import type { Choice, Costs, Instance } from './instance';
 import { neatly } from './neat';
+import { ontoFreeDrivers } from './ontoDriver';
 import { proposeWires } from './proposeWires';
 import { solve } from './solve';
 import type { SolveOptions } from './solved';
@@ -71,6 +72,14 @@ function strapsOf(plan: Plan, sheets: Sheets, instance: Instance, choice: Choice
  *  Supplies, grounds and tied inputs follow once the signals have their pins.
  *  @returns undefined where the plan's board is not known */
 export function settle(plan: Plan, sheets: Sheets, options: SettleOptions = {}): Settlement | undefined {
+  // What a driver of the plan can light needs no pins.
+  const driven = ontoFreeDrivers(plan, sheets, options.only);
+  const after = driven.length > 0 ? applyEdits(plan, driven, sheets) : undefined;
+  const rest = settlePins(after?.ok ? after.plan : plan, sheets, options);
+  return rest && after?.ok ? { ...rest, edits: [...driven, ...rest.edits] } : rest;
+}
+
+function settlePins(plan: Plan, sheets: Sheets, options: SettleOptions): Settlement | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const instance = buildInstance(plan, sheets, board, options);

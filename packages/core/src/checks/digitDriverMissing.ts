@@ -1,6 +1,6 @@
 import { pinLimit } from '../electrics/lamps';
-import { terminalsOf } from '../nets/terminals';
-import type { Edit } from '../plan/edit';
+import { type PlanTerminal, terminalsOf } from '../nets/terminals';
+import { type Edit, partOf } from '../plan/edit';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { lampPlace } from './lampParts';
 import { isAnode, plannedDigitAmps, TRANSISTOR_WORDS, transistorFor } from './transistors';
@@ -27,18 +27,28 @@ function transistors(
   ];
 }
 
+/** What a pin, or an output of another part, may carry at the common line of a digit, in amperes. */
+function limitOf({ plan, sheets, board, nets }: CheckContext, { key, wire }: PlanTerminal): number | undefined {
+  const pin = nets.byTerminal.get(key)?.pins[0];
+  if (pin !== undefined) return pinLimit(board, pin);
+  const end = wire?.end;
+  const other = end?.to === 'terminal' ? partOf(plan, end.placement, sheets) : undefined;
+  const isOutput = end?.to === 'terminal' && other?.terminals.get(end.terminal)?.serves?.includes('output');
+  return isOutput && other!.sheet.drive ? other!.sheet.drive.milliamps / 1000 : undefined;
+}
+
 function examine(context: CheckContext, id: string): readonly FindingDraft[] {
-  const { plan, sheets, board, nets } = context;
+  const { plan, sheets, board } = context;
   const bare = terminalsOf(plan, { id }, sheets).filter((t) => t.terminal.digit && t.wire && !plan.drivers[t.key]);
-  const pins = bare.flatMap((t) => nets.byTerminal.get(t.key)?.pins[0] ?? []);
-  if (pins.length === 0) return [];
+  const limits = bare.flatMap((t) => limitOf(context, t) ?? []);
+  if (limits.length === 0) return [];
   const amps = plannedDigitAmps(context, id);
-  const limit = Math.min(...pins.map((pin) => pinLimit(board, pin)));
+  const limit = Math.min(...limits);
   if (amps <= limit) return [];
   return [
     {
       level: 'clash',
-      message: 'bare',
+      message: bare.some((t) => context.nets.byTerminal.get(t.key)?.pins[0] !== undefined) ? 'bare' : 'output',
       place: lampPlace(id),
       data: {
         placement: { is: 'placement', id },
@@ -57,15 +67,23 @@ function examine(context: CheckContext, id: string): readonly FindingDraft[] {
   ];
 }
 
+const why =
+  'Idigit = Σ Isegment, because every segment has its own resistor and one digit is lit at a time. A common anode needs a PNP transistor or P-MOSFET from the supply, a common cathode an NPN transistor or N-MOSFET to ground.';
+
 export const digitDriverMissing: Check = {
   code: 'digit-driver-missing',
-  question: 'Does every digit have a transistor where a pin cannot drive all segments?',
+  question: 'Does every digit have a transistor where a pin or output cannot drive all segments?',
   lacks: 'resistor',
   messages: {
     bare: {
       title: '{placement}: a digit draws {amps}, a pin drives {limit}; a transistor is needed',
       text: 'The common terminal carries the current of all lit segments.',
-      why: 'Idigit = Σ Isegment, because every segment has its own resistor and one digit is lit at a time. A common anode needs a PNP transistor or P-MOSFET from the supply, a common cathode an NPN transistor or N-MOSFET to ground.',
+      why,
+    },
+    output: {
+      title: '{placement}: a digit draws {amps}, an output drives {limit}; a transistor is needed',
+      text: 'The common terminal carries the current of all lit segments.',
+      why,
     },
   },
   remedies: { put: 'Add a transistor ({transistor}, {ohms}) at {count}' },

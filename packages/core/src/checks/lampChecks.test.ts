@@ -1,3 +1,4 @@
+import { logicVolts } from '../electrics/busInputs';
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
@@ -167,7 +168,7 @@ describe('digits that are lit in turn', () => {
       const driven = remedied('digit-driver-missing', plan, sheets);
       const drivers = Object.values(driven.drivers);
       expect(drivers.map((d) => d.kind)).toEqual([right, right, right, right]);
-      const base = baseAmps(boardOf(plan, sheets)!, drivers[0]!);
+      const base = baseAmps(logicVolts(boardOf(plan, sheets)!).max, drivers[0]!);
       // Enough to switch it on for certain, at most what the pin gives.
       expect([base >= carried / 20, base <= 12e-3]).toEqual([true, true]);
       const crossed = edited(driven, sheets, { kind: 'driver', placement: 'd', terminal: 'DIG1', driver: { kind: wrong, ohms: 1000 } });

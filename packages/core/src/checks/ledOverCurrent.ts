@@ -1,6 +1,8 @@
 import { lampsOf } from '../electrics/lamps';
+import { setDriversOf } from '../electrics/setDrivers';
 import { partOf } from '../plan/edit';
-import type { Check } from './check';
+import { splitKey } from '../plan/plan';
+import type { Check, CheckContext, FindingDraft } from './check';
 import { byPlacement, FIT_REMEDIES, fitResistors, lampData, lampPlace } from './lampParts';
 
 export const ledOverCurrent: Check = {
@@ -13,25 +15,64 @@ export const ledOverCurrent: Check = {
       text: 'At {terminals}, worst case of supply, forward voltage and resistor.',
       why: 'I = (V − VF) / (R + Rout) with V at its maximum, VF, R and Rout at their minimum.',
     },
+    few: {
+      title: '{placement}: keep the scan limit at all digits, or lower the segment current',
+      text: 'With the scan limit at {count}: {amps} per segment, maximum {limit}.',
+      why: 'With fewer digits scanned, each is on for a longer share of the time, and the digit outputs dissipate more.',
+    },
   },
-  remedies: FIT_REMEDIES,
-  examine: (context) =>
-    byPlacement(
-      lampsOf(context.plan, context.sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.max > lamp.ledAmps * (1 + 1e-9)),
-    ).map((lamps) => {
-      const limit = Math.min(...lamps.map((lamp) => lamp.ledAmps));
-      const source = partOf(context.plan, lamps[0].placement, context.sheets)?.sheet.polarity?.source;
-      return {
-        level: lamps.some((lamp) => lamp.amps.typ! > limit) ? 'clash' : 'risk',
-        message: 'over',
-        place: lampPlace(lamps[0].placement),
+  remedies: { ...FIT_REMEDIES, set: 'Use {ohms} at {terminal}' },
+  examine: (context) => [...fewDigits(context), ...ofLamps(context)],
+};
+
+/** Drivers that are set to more current than they stand while they scan only the digits of the plan. */
+const fewDigits = ({ plan, sheets }: CheckContext): readonly FindingDraft[] =>
+  setDriversOf(plan, sheets).flatMap(({ placement, key, amps, few }): FindingDraft[] => {
+    if (!few || !amps || amps.max <= few.maxAmps * (1 + 1e-9)) return [];
+    const source = partOf(plan, placement, sheets)?.sheet.multiplex?.source;
+    return [
+      {
+        level: 'hint',
+        message: 'few',
+        place: lampPlace(placement),
         data: {
-          ...lampData(lamps),
-          amps: { is: 'quantity', value: Math.max(...lamps.map((lamp) => lamp.amps.max)), unit: 'A' },
-          limit: { is: 'quantity', value: limit, unit: 'A' },
+          placement: { is: 'placement', id: placement },
+          count: { is: 'count', value: few.digits, noun: 'digit' },
+          amps: { is: 'quantity', value: amps.max, unit: 'A' },
+          limit: { is: 'quantity', value: few.maxAmps, unit: 'A' },
         },
         ...(source ? { source } : {}),
-        remedies: () => fitResistors(lamps, 'fit', 'offered'),
-      };
-    }),
-};
+        remedies: () =>
+          few.fitOhms === undefined
+            ? []
+            : [
+                {
+                  label: 'set',
+                  data: { ohms: { is: 'quantity', value: few.fitOhms, unit: 'Ω' }, terminal: { is: 'labels', keys: [key] } },
+                  grade: 'offered',
+                  edits: [{ kind: 'series', ...splitKey(key), ohms: few.fitOhms }],
+                },
+              ],
+      },
+    ];
+  });
+
+const ofLamps = (context: CheckContext): readonly FindingDraft[] =>
+  byPlacement(
+    lampsOf(context.plan, context.sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.max > lamp.ledAmps * (1 + 1e-9)),
+  ).map((lamps) => {
+    const limit = Math.min(...lamps.map((lamp) => lamp.ledAmps));
+    const source = partOf(context.plan, lamps[0].placement, context.sheets)?.sheet.polarity?.source;
+    return {
+      level: lamps.some((lamp) => lamp.amps.typ! > limit) ? 'clash' : 'risk',
+      message: 'over',
+      place: lampPlace(lamps[0].placement),
+      data: {
+        ...lampData(lamps),
+        amps: { is: 'quantity', value: Math.max(...lamps.map((lamp) => lamp.amps.max)), unit: 'A' },
+        limit: { is: 'quantity', value: limit, unit: 'A' },
+      },
+      ...(source ? { source } : {}),
+      remedies: () => fitResistors(lamps, 'fit', 'offered'),
+    };
+  });

@@ -23,7 +23,7 @@ export const levelDamage: Check = {
     // The level of I2C lines follows from their pull-ups and is checked there.
     const isI2c = (key: string) => {
       const { placement, terminal } = splitKey(key);
-      return PIN_ROLES[partOf(context.plan, placement, context.sheets)?.terminals.get(terminal)?.role ?? 'outside']?.line?.kind === 'i2c';
+      return PIN_ROLES[partOf(context.plan, placement, context.sheets)?.terminals.get(terminal)?.role ?? 'external']?.line?.kind === 'i2c';
     };
     const bad = levelPairs(context.plan, context.sheets).filter((pair) => pair.verdict === 'damage' && !isI2c(pair.key));
     return troubles(bad, (pair) => pair.room).map((trouble) => {

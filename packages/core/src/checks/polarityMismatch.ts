@@ -1,15 +1,50 @@
+import { commonsOf, driverAt, segmentsOfPart } from '../nets/multiplexed';
 import { partOf } from '../plan/edit';
-import { type Driver, splitKey } from '../plan/plan';
+import { type Driver, splitKey, terminalKey } from '../plan/plan';
+import type { IndexedPart } from '../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from './check';
 import { lampPlace } from './lampParts';
 import { isAnode, TRANSISTOR_WORDS } from './transistors';
 
 const OTHER: { readonly [K in Driver['kind']]: Driver['kind'] } = { npn: 'pnp', pnp: 'npn', nmos: 'pmos', pmos: 'nmos' };
 
+/** A driver chip whose digit outputs are for the other common. */
+function onDriver({ plan, sheets }: CheckContext, id: string): readonly FindingDraft[] {
+  const part = partOf(plan, id, sheets)!.sheet;
+  const common = part.polarity!.common!;
+  const lines = [...segmentsOfPart(part), ...commonsOf(part)].map((t) => terminalKey(id, t.id));
+  const drivers = new Set(lines.flatMap((key) => driverAt(plan, sheets, key)?.driver ?? []));
+  return [...drivers].flatMap((driver): FindingDraft[] => {
+    const { multiplex } = partOf(plan, driver, sheets)!.sheet;
+    if (multiplex!.common === common) return [];
+    return [
+      {
+        level: 'clash',
+        message: 'driver',
+        place: lampPlace(id),
+        data: {
+          placement: { is: 'placement', id },
+          driver: { is: 'placement', id: driver },
+          common: { is: 'words', text: common },
+          needed: { is: 'words', text: multiplex!.common },
+        },
+        source: multiplex!.source,
+        remedies: () => [],
+      },
+    ];
+  });
+}
+
 function examine(context: CheckContext, id: string): readonly FindingDraft[] {
   const { plan, sheets } = context;
   const part = partOf(plan, id, sheets);
   if (!part?.sheet.polarity?.common) return [];
+  return [...onDriver(context, id), ...withTransistors(context, id, part)];
+}
+
+function withTransistors(context: CheckContext, id: string, part: IndexedPart): readonly FindingDraft[] {
+  const { plan } = context;
+  const { polarity } = part.sheet;
   const anode = isAnode(context, id);
   const wrong = Object.entries(plan.drivers).filter(
     ([key, { kind }]) =>
@@ -24,7 +59,7 @@ function examine(context: CheckContext, id: string): readonly FindingDraft[] {
       message: anode ? 'anode' : 'cathode',
       place: lampPlace(id),
       data: { placement: { is: 'placement', id }, transistor: { is: 'words', text: TRANSISTOR_WORDS[first[1].kind] } },
-      source: part.sheet.polarity.source,
+      source: polarity!.source,
       remedies: () => [
         {
           label: 'exchange',
@@ -42,7 +77,7 @@ const why =
 
 export const polarityMismatch: Check = {
   code: 'polarity-mismatch',
-  question: 'Does the transistor of every digit match its common terminal?',
+  question: 'Does what switches every digit match its common terminal?',
   messages: {
     anode: {
       title: '{placement}: common anode with a low-side switch ({transistor})',
@@ -53,6 +88,11 @@ export const polarityMismatch: Check = {
       title: '{placement}: common cathode with a high-side switch ({transistor})',
       text: 'A common cathode needs a low-side switch.',
       why,
+    },
+    driver: {
+      title: '{placement}: common {common} on {driver}, which drives common {needed}',
+      text: 'Its LEDs are reverse-biased there and stay dark. Use the common-{needed} version of the display.',
+      why: 'The segment outputs of the driver source current and its digit outputs sink it, or the other way round: LEDs conduct in one direction only.',
     },
   },
   remedies: { exchange: 'Use a {transistor}' },

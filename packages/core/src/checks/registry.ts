@@ -19,6 +19,7 @@ import { dataOutHeld } from './dataOutHeld';
 import { decouplingMissing } from './decouplingMissing';
 import { digitDriverMissing } from './digitDriverMissing';
 import { driveOver } from './driveOver';
+import { driverWiring } from './driverWiring';
 import { flashOver } from './flashOver';
 import { frameRateLow } from './frameRateLow';
 import { ghostKeys } from './ghostKeys';
@@ -89,6 +90,7 @@ export const CHECKS: readonly Check[] = [
   decouplingMissing,
   digitDriverMissing,
   driveOver,
+  driverWiring,
   flashOver,
   frameRateLow,
   ghostKeys,

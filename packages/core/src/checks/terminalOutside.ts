@@ -53,7 +53,7 @@ export const terminalOutside: Check = {
     terminals
       .flatMap((item): Outside[] => {
         const { terminal, wire, carries } = item;
-        return terminal.need === 'outside' && !carries && wire && wire.end.to !== 'terminal' ? [{ item, end: wire.end }] : [];
+        return terminal.role === 'external' && !carries && wire && wire.end.to !== 'terminal' ? [{ item, end: wire.end }] : [];
       })
       .map(finding),
 };

@@ -28,7 +28,7 @@ export function transistorFor(
     const ohms = values.findLast((value) => value <= exact * (1 + 1e-9));
     if (ohms === undefined) continue;
     const driver: Driver = { kind: from === 'supply' ? 'pnp' : 'npn', ohms };
-    if (baseAmps(board, driver) <= limitAmps) return driver;
+    if (baseAmps(logicVolts(board).max, driver) <= limitAmps) return driver;
   }
   const ohms = values.find((value) => value >= GATE_OHMS);
   return ohms === undefined ? undefined : { kind: from === 'supply' ? 'pmos' : 'nmos', ohms };

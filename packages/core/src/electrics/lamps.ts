@@ -248,9 +248,10 @@ export function togetherAmps(loads: readonly Load[]): { readonly peak: number; r
   return { peak, mean };
 }
 
-/** The base current through a driver's resistor; a gate draws none. */
-export const baseAmps = (board: IndexedBoard, { kind, ohms }: Driver): number =>
-  kind === 'npn' || kind === 'pnp' ? Math.max(0, logicVolts(board).max - BASE_VOLTS) / (ohms * (1 - USUAL_TOLERANCE)) : 0;
+/** The base current through a driver's resistor, in amperes; a gate draws none.
+ *  @param high of what drives it, at most, in volts */
+export const baseAmps = (high: number, { kind, ohms }: Driver): number =>
+  kind === 'npn' || kind === 'pnp' ? Math.max(0, high - BASE_VOLTS) / (ohms * (1 - USUAL_TOLERANCE)) : 0;
 
 /** All segments of a digit together, which its common line carries. */
 export function digitAmps(plan: Plan, sheets: Sheets, placement: string): number {
@@ -287,7 +288,7 @@ export const loadsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Loa
       sinks,
       ...(terminal.digit ? { turn: placement } : {}),
     });
-    if (transistor) return [taking(baseAmps(board, transistor), transistor.kind.startsWith('p'))];
+    if (transistor) return [taking(baseAmps(circuit.supply.max, transistor), transistor.kind.startsWith('p'))];
     if (!terminal.digit) return [taking(terminal.loadMilliamps! / 1000, false)];
     // The pin of a digit is at the other end of its segments.
     return [taking(digitAmps(plan, sheets, placement), !isSunk(part))];

@@ -71,7 +71,7 @@ function atTerminal(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanT
       key,
       ohms: driver.ohms,
       exactOhms: undefined,
-      ...heated(driver.ohms, baseAmps(board, driver)),
+      ...heated(driver.ohms, baseAmps(logicVolts(board).max, driver)),
     });
   return found;
 }

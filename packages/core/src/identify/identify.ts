@@ -130,7 +130,7 @@ function weigh(part: PartSheet, weighing: Weighing): Candidate {
   const counted = clues.pins ?? clues.labels?.length;
   if (counted) {
     // Counted may be the whole module or only the row towards the board.
-    const row = part.terminals.list.filter((t) => t.need !== 'outside').length;
+    const row = part.terminals.list.filter((t) => t.role !== 'external').length;
     const away = Math.min(Math.abs(pins - counted), Math.abs(row - counted));
     const evidence: Evidence | null = clues.pins ? { is: 'pins', counted, sheet: pins } : null;
     clue(clues.pins ? 2 : 1, Math.max(0, 1 - away / Math.max(3, counted)) * (away === 0 ? 1 : 0.6), evidence);

@@ -4,13 +4,14 @@ import type { Sheets } from '../sheets/sheetIndex';
 import { type Plan, type TerminalKey, terminalKey } from '../plan/plan';
 import { feedRail } from './feedRail';
 import { cathodeOf } from './leds';
+import { BANK, canMultiplex, commonsOf, multiplexedOutput } from './multiplexed';
 import { findNets, type Nets } from './nets';
 import { flowsThrough, otherEnd } from './passages';
 import { planTerminals, type PlanTerminal } from './terminals';
 
 /** Why a wire may end at another part: its data goes on, a multiplexer or level shifter or port of a helper carries it, two lines may be
  *  one, a strap is tied to a bus line of its part, or an LED follows another in series. */
-export type EndReason = 'chain' | 'channel' | 'shifter' | 'port' | 'join' | 'strap' | 'series';
+export type EndReason = 'chain' | 'channel' | 'shifter' | 'port' | 'join' | 'strap' | 'series' | 'segment' | 'digit';
 
 export interface OtherEnd {
   readonly key: TerminalKey;
@@ -36,6 +37,12 @@ function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefi
     return target.wire === undefined || (target.wire.end.to === 'ground' && !target.wire.locked && !target.placement.onBoard)
       ? 'series'
       : undefined;
+  const output = multiplexedOutput(target.part, other.id);
+  if (output) {
+    if (!canMultiplex(target.part, item.part)) return undefined;
+    const isCommon = commonsOf(item.part).some((t) => t.id === terminal.id);
+    return output.is === 'segment' ? (terminal.led ? 'segment' : undefined) : isCommon ? 'digit' : undefined;
+  }
   const line = PIN_ROLES[terminal.role]?.line?.line;
   if (other.channel) return other.channel.line === line ? 'channel' : undefined;
   if (otherEnd(target.part, other.id) !== undefined)
@@ -79,7 +86,9 @@ export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): reado
     const user = taken.get(target.key);
     const shares =
       (reason === 'shifter' || reason === 'channel') && PIN_ROLES[item.terminal.role]?.shared && roleOf(user) === item.terminal.role;
-    if (user !== undefined && reason !== 'join' && !shares) return [];
+    // Digits share segment outputs; a digit output belongs to one, or to one of each bank of segments.
+    const multiplexed = reason === 'segment' || (reason === 'digit' && target.part.multiplex!.segments.length > BANK);
+    if (user !== undefined && reason !== 'join' && !shares && !multiplexed) return [];
     // The end of a shifter that already represents other terminals, or is wired, is the board side.
     if (reason === 'shifter' && (target.carries || target.wire || isWrongSide(nets, own, target))) return [];
     const ungrounds = reason === 'series' && target.wire ? ({ ungrounds: true } as const) : {};

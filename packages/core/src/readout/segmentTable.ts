@@ -1,7 +1,9 @@
 import { findNets } from '../nets/nets';
+import { BANK, commonsOf, driverAt } from '../nets/multiplexed';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf, partOf } from '../plan/edit';
-import type { Plan } from '../plan/plan';
+import { type Plan, terminalKey } from '../plan/plan';
+import type { PartSheet } from '../sheets/partSheet';
 import type { Sheets } from '../sheets/sheetIndex';
 import { SEGMENTS, sevenSegments } from './glyphs';
 
@@ -15,10 +17,22 @@ export interface SegmentBit {
   readonly output: string;
 }
 
+/** A digit of a display and what selects it. */
+export interface DigitPlace {
+  /** The common terminal of the digit, by its label. */
+  readonly digit: string;
+  /** The output of a part, or the pin of the board. */
+  readonly output: string;
+  /** Register of a driver, or bit of a shift register or expander, from 0; undefined at a pin. */
+  readonly index: number | undefined;
+}
+
 /** What a program sends for each glyph, as the segments are really wired. */
 export interface SegmentTable {
   /** Bit 0 first. */
   readonly bits: readonly SegmentBit[];
+  /** Where the digits are selected, the first one first; empty where the digit is always on. */
+  readonly digits: readonly DigitPlace[];
   /** A segment lights while its bit is low: the common is an anode. */
   readonly activeLow: boolean;
   readonly glyphs: readonly { readonly glyph: string; readonly byte: number }[];
@@ -36,13 +50,35 @@ function byteOf(bits: readonly SegmentBit[], lit: number, activeLow: boolean): n
   return activeLow ? all & ~on : on;
 }
 
-/** The outputs of a part in the order of their labels: QA receives the bit shifted in last, bit 0. */
+/** The outputs of a part, bit 0 first: of a driver as its sheet lists them, else in the order of their labels: QA of a shift register
+ *  receives the bit that is shifted in last. */
 function outputsOf(plan: Plan, sheets: Sheets, placement: string): readonly string[] {
-  const list = partOf(plan, placement, sheets)?.sheet.terminals.list ?? [];
-  return list
+  const part = partOf(plan, placement, sheets)?.sheet;
+  if (part?.multiplex) return part.multiplex.segments;
+  return (part?.terminals.list ?? [])
     .filter((t) => t.serves?.includes('output'))
     .map((t) => t.id)
     .toSorted((a, b) => a.localeCompare(b, 'en', { numeric: true }));
+}
+
+const labelOf = (plan: Plan, sheets: Sheets, placement: string, terminal: string): string =>
+  partOf(plan, placement, sheets)?.terminals.get(terminal)?.label ?? terminal;
+
+/** What selects the digits of a display. A common that is at ground or a rail is always on. */
+function digitsOf(plan: Plan, sheets: Sheets, placement: string, part: PartSheet): readonly DigitPlace[] {
+  const nets = findNets(plan, sheets);
+  return commonsOf(part).flatMap(({ id, label }): DigitPlace[] => {
+    const key = terminalKey(placement, id);
+    const end = plan.wires[key]?.end;
+    if (end?.to === 'terminal') {
+      const driven = driverAt(plan, sheets, key);
+      const bit = outputsOf(plan, sheets, end.placement).indexOf(end.terminal);
+      const index = driven?.is === 'digit' ? driven.index : bit < 0 ? undefined : bit;
+      return [{ digit: label, output: labelOf(plan, sheets, end.placement, end.terminal), index }];
+    }
+    const pin = nets.byTerminal.get(key)?.pins[0];
+    return pin === undefined ? [] : [{ digit: label, output: pin, index: undefined }];
+  });
 }
 
 /** The table of a display of bare segments, in whatever order they are wired: to the outputs of one part, whose bits count in the order of
@@ -62,24 +98,29 @@ export function segmentTable(plan: Plan, sheets: Sheets, placement: string): Seg
     const end = item.wire?.end;
     if (end?.to === 'terminal') {
       const bit = outputs.indexOf(end.terminal);
-      return bit < 0 ? [] : [{ segment, bit, output: end.terminal }];
+      return bit < 0 ? [] : [{ segment, bit, output: labelOf(plan, sheets, end.placement, end.terminal) }];
     }
     const pin = nets.byTerminal.get(item.key)?.pins[0];
     return pin === undefined ? [] : [{ segment, bit: SEGMENTS.indexOf(segment), output: pin }];
   });
   if (bits.length < items.length) return undefined;
+  // A driver with more than eight segment outputs keeps a byte for each eight of them.
+  const banks = new Set(bits.map(({ bit }) => Math.floor(bit / BANK)));
+  if (banks.size !== 1) return undefined;
+  const inByte = bits.map((one) => ({ ...one, bit: one.bit % BANK }));
   const activeLow = part.polarity.common === 'anode';
   const own = plan.readouts[placement]?.glyphs ?? {};
   return {
-    bits: bits.toSorted((a, b) => a.bit - b.bit),
+    bits: inByte.toSorted((a, b) => a.bit - b.bit),
+    digits: digitsOf(plan, sheets, placement, part),
     activeLow,
     glyphs: [
       ...TABLE_GLYPHS.filter((glyph) => own[glyph] === undefined).map((glyph) => ({ glyph, lit: sevenSegments(glyph)! })),
       ...Object.entries(own).map(([glyph, [lit = 0]]) => ({ glyph, lit })),
-    ].map(({ glyph, lit }) => ({ glyph, byte: byteOf(bits, lit, activeLow) })),
+    ].map(({ glyph, lit }) => ({ glyph, byte: byteOf(inByte, lit, activeLow) })),
     walk: SEGMENTS.filter((s) => bits.some((b) => b.segment === s)).map((segment) => ({
       segment,
-      byte: byteOf(bits, 1 << SEGMENTS.indexOf(segment), activeLow),
+      byte: byteOf(inByte, 1 << SEGMENTS.indexOf(segment), activeLow),
     })),
   };
 }

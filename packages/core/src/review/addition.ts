@@ -19,12 +19,15 @@ import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import { usedPins } from './ledgers';
 import { contextOf, planFindingsOf } from './review';
+import { chainEdits, chainTail } from './chainOn';
 import { previewOf } from './previewEdits';
 
 /** What adding a part, wired where it fits, would do to a plan. */
 export interface Addition {
   readonly part: string;
   readonly placement: string;
+  /** The part of its kind that it follows in a chain. */
+  readonly after?: string;
   /** Adds the part, then its wires. */
   readonly edits: readonly Edit[];
   /** Signal pins that are free now and would not be. */
@@ -115,14 +118,17 @@ function applied(plan: Plan, edits: readonly Edit[], sheets: Sheets): Plan {
 }
 
 /** The addition of one part, with its pins assigned so that wires move only if necessary. Remaining terminals are connected as far as
- *  possible, for the checks to report. Undefined if the board is unknown. */
-export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition | undefined {
+ *  possible, for the checks to report. Undefined if the board is unknown.
+ *  @param isApart wires it to pins of its own where it could follow a chain */
+export function additionOf(plan: Plan, kept: Sheets, part: PartSheet, isApart = false): Addition | undefined {
   const sheets = notedSheets(kept, plan.benchNotes);
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const placement = newPlacement(plan, part);
-  const add: Edit = { kind: 'add-placement', placement };
-  const bare = applyEdits(plan, [add], sheets);
+  // What chains goes on with the chain that is there: that takes no pins.
+  const tail = isApart ? undefined : chainTail(plan, sheets, part);
+  const add: readonly Edit[] = [{ kind: 'add-placement', placement }, ...(tail ? chainEdits(placement.id, part, tail) : [])];
+  const bare = applyEdits(plan, add, sheets);
   if (!bare.ok) return undefined;
   const settled = settledAddition(plan, bare.plan, placement.id, sheets);
   const rest = settled?.open.length === 0 ? [] : proposeWires(settled?.plan ?? bare.plan, sheets, board, placement);
@@ -141,11 +147,12 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet): Addition 
     ...ownResistors(applied(wired, paired, sheets), placement.id, part),
     ...resistorsFor(wired, placement.id, part, sheets),
   ];
-  const edits = [add, ...(settled?.edits ?? []), ...rest, ...last];
+  const edits = [...add, ...(settled?.edits ?? []), ...rest, ...last];
   const preview = previewOf(plan, applied(wired, last, sheets), sheets, planFindingsOf);
   return {
     part: part.id,
     placement: placement.id,
+    ...(tail ? { after: tail.id } : {}),
     edits,
     pins: usedPins(board, findNets(preview.plan, sheets)) - usedPins(board, findNets(plan, sheets)),
     moved: preview.wires.flatMap(({ terminal, from }) => (from ? [terminal] : [])),

@@ -27,7 +27,7 @@ const terminal = Joi.object({
   also: Joi.array().items(label),
   role: Joi.valid(...ROLES).required(),
   direction: Joi.valid('in', 'out', 'both', 'passive').required(),
-  need: Joi.valid('needed', 'optional', 'outside').required(),
+  need: Joi.valid('needed', 'optional').required(),
   ties: Joi.array()
     .items(Joi.valid(...TIES))
     .unique(),
@@ -201,6 +201,12 @@ export const partSchema = Joi.object({
     passives: Joi.array().items(words).required(),
     levelShift: Joi.object({ terminals: Joi.array().items(factId).min(1).required(), how: words.required() }),
   }).required(),
+  multiplex: sourced({
+    segments: Joi.array().items(factId).min(1).max(32).unique().required(),
+    digits: Joi.array().items(factId).min(1).max(32).unique().required(),
+    common: Joi.valid('anode', 'cathode').required(),
+    fewDigitsMilliamps: Joi.array().items(quantity.greater(0)).min(1).max(8),
+  }),
   currentSet: sourced({
     terminal: factId.required(),
     segments: count.min(1).required(),

@@ -19,7 +19,7 @@ export interface PartTerminal {
   readonly role: Role;
   /** Seen from the part. */
   readonly direction: 'in' | 'out' | 'both' | 'passive';
-  readonly need: 'needed' | 'optional' | 'outside';
+  readonly need: 'needed' | 'optional';
   /** Where the terminal may be tied instead of taking a pin. */
   readonly ties?: readonly Tie[];
   /** Special abilities the pin must have. */
@@ -198,6 +198,17 @@ export interface PartSheet {
     readonly passives: readonly string[];
     /** Level shift on the module: which terminals, and how. */
     readonly levelShift?: { readonly terminals: readonly string[]; readonly how: string };
+  };
+  /** Outputs that light LEDs in turn: the segment outputs feed all digits, the digit outputs select one after another. */
+  readonly multiplex?: Sourced & {
+    /** Terminals in the order of the bits of a digit, bit 0 first; more than eight are further digits at the same digit outputs. */
+    readonly segments: readonly string[];
+    /** Terminals in the order of the digit registers, the first one first. */
+    readonly digits: readonly string[];
+    /** What the digit outputs connect: cathodes to ground, or anodes to the supply. */
+    readonly common: 'anode' | 'cathode';
+    /** Highest segment current where the chip scans one digit only, two, and so on, in milliamperes; with more digits no lower limit. */
+    readonly fewDigitsMilliamps?: readonly number[];
   };
   /** The resistor that sets the current of a driver's segments: where it sits, and the table of its datasheet, the most current first. */
   readonly currentSet?: Sourced & {

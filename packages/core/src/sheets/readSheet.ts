@@ -4,6 +4,7 @@ import type { PartSheet } from './partSheet';
 import { partSchema } from './partSchema';
 import { boardFaults, partFaults, type SheetFault } from './sheetFaults';
 import { unsafePlace } from './unsafePlace';
+import { upgradeSheet } from './upgradeSheet';
 
 export type SheetRead =
   { readonly ok: true; readonly sheet: BoardSheet | PartSheet } | { readonly ok: false; readonly faults: readonly SheetFault[] };
@@ -14,7 +15,10 @@ export function readSheet(document: unknown): SheetRead {
   if (unsafe !== undefined) return { ok: false, faults: [{ path: unsafe, fault: 'unknown key or nesting depth' }] };
   const kind = (document as { kind?: unknown } | null)?.kind;
   if (kind !== 'board' && kind !== 'part') return { ok: false, faults: [{ path: 'kind', fault: 'expected "board" or "part"' }] };
-  const { error, value } = (kind === 'board' ? boardSchema : partSchema).validate(document, { abortEarly: false, convert: false });
+  const { error, value } = (kind === 'board' ? boardSchema : partSchema).validate(upgradeSheet(document), {
+    abortEarly: false,
+    convert: false,
+  });
   if (error) return { ok: false, faults: error.details.map((d) => ({ path: d.path.join('.'), fault: d.message })) };
   const sheet = value as BoardSheet | PartSheet;
   const faults = sheet.kind === 'board' ? boardFaults(sheet) : partFaults(sheet);

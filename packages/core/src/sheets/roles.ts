@@ -1,4 +1,5 @@
-/** What a terminal does on its wire, named from the board's side (`gpio.in` = the board reads it). */
+/** What a terminal does on its wire, named from the board's side (`gpio.in` = the board reads it). `external`: it belongs to a circuit
+ *  outside of the board, such as a load, a contact or what a driver drives. */
 export const ROLES = [
   'i2c.sda',
   'i2c.scl',
@@ -18,7 +19,7 @@ export const ROLES = [
   'supply.vcc',
   'supply.out',
   'ground',
-  'outside',
+  'external',
 ] as const;
 export type Role = (typeof ROLES)[number];
 
@@ -79,5 +80,5 @@ export const ROLE_WORDS: { readonly [R in Role]: string } = {
   'supply.vcc': 'supply',
   'supply.out': 'supply output of the part',
   ground: 'ground',
-  outside: 'external circuit',
+  external: 'external circuit',
 };

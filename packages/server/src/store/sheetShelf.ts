@@ -2,6 +2,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { upgradeSheet } from '@roof-chart/core/sheets/upgradeSheet';
 import { checksum } from './checksum';
 import type { OpenDatabase } from './database';
 import { BaseEntity, CheckpointEntity, PlanEntity, SheetEntity } from './rows';
@@ -156,7 +157,7 @@ export class SheetShelf implements SheetSource {
 /** The sheet of a stored document; undefined where it cannot be read: one bad row never hides the others. */
 function readStored(document: string): Sheet | undefined {
   try {
-    const sheet = JSON.parse(document) as Sheet | null;
+    const sheet = upgradeSheet(JSON.parse(document)) as Sheet | null;
     return sheet && (sheet.kind === 'board' || sheet.kind === 'part') ? sheet : undefined;
   } catch {
     return undefined;

@@ -104,7 +104,7 @@ function usePlaces(opened: boolean): readonly Group[] {
     };
     const wires = plan.placements.flatMap((placement) =>
       terminalsOf(plan, placement, sheets)
-        .filter((t) => t.terminal.need !== 'outside')
+        .filter((t) => t.terminal.role !== 'external')
         .map((t): SpotlightActionData => ({
           id: `wire-${t.key}`,
           label: `${placement.name} ${t.terminal.label}`,

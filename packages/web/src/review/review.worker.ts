@@ -17,6 +17,7 @@ import type { Finding } from '@roof-chart/core/checks/check';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
+import { ledWays } from '@roof-chart/core/review/ledWays';
 import { type BoardFit, boardFit } from '@roof-chart/core/review/boardFit';
 import { type FixAlternative, fixAlternatives } from '@roof-chart/core/review/fixAlternatives';
 import { fixSafe } from '@roof-chart/core/review/fixSafe';
@@ -51,6 +52,16 @@ export const reviewer = {
       const part = sheets.parts.get(id);
       return (part && additionOf(plan, sheets, part.sheet)) ?? [];
     }),
+  /** Adding a part on pins of its own, where it could follow a chain. */
+  additionApart: (plan: Plan, id: string) => {
+    const part = sheets.parts.get(id);
+    return part && additionOf(plan, sheets, part.sheet, true);
+  },
+  /** Other ways to drive the bare LEDs of a part. */
+  ledWays: (plan: Plan, id: string) => {
+    const placement = plan.placements.find((p) => p.id === id);
+    return placement ? ledWays(plan, notedSheets(sheets, plan.benchNotes), placement) : [];
+  },
   /** Assigns pins within a time limit in milliseconds; with a conflict set if terminals remain unconnected.
    *  @param onBetter receives every better solution during the search */
   settle: (plan: Plan, milliseconds: number, scope: InstanceScope = {}, onBetter?: (costs: Costs) => void): Settled | undefined => {

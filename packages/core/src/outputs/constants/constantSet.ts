@@ -8,7 +8,7 @@ import { carrierOf } from '../../nets/passages';
 import { type PlanTerminal, terminalsOf } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
 import { type Placement, type Plan, splitKey } from '../../plan/plan';
-import { segmentTable } from '../../readout/segmentTable';
+import { type SegmentTable, segmentTable } from '../../readout/segmentTable';
 import type { BoardPin, BoardSheet } from '../../sheets/boardSheet';
 import { PIN_ROLES } from '../../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
@@ -135,6 +135,14 @@ function pinConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, item: Pla
   return pinFacts(board, pin, name, words);
 }
 
+/** The registers or bits that select the digits, where each digit has one. */
+function digitConstants({ digits }: SegmentTable): readonly Constant[] {
+  const places = digits.flatMap(({ index }) => index ?? []);
+  if (places.length === 0 || places.length < digits.length) return [];
+  const words = digits.map(({ digit, output }) => `${digit} at ${output}`).join(', ');
+  return [ints('digit_places', places, `digit registers or bits, from 0: ${words}`)];
+}
+
 function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: Placement): readonly Constant[] {
   const part = partSheet(sheets, placement.sheet)!.sheet;
   const signals = terminalsOf(plan, placement, sheets).filter((t) => PIN_ROLES[t.terminal.role] && t.terminal.role !== 'strap' && t.wire);
@@ -180,6 +188,7 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
             `segment walk test: ${table.walk.map((w) => w.segment).join(' ')}`,
             true,
           ),
+          ...digitConstants(table),
         ]
       : []),
     ...(ladder ? [ints('thresholds', ladder.thresholds.map(Math.round), 'ADC thresholds between the keys, rising')] : []),

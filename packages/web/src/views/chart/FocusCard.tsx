@@ -18,6 +18,7 @@ import { CostRing, Disc, LockedDisc, ClashDisc, Ring } from '../../hang/marks';
 import styles from './Chart.module.css';
 import { columnOfEnd, endOfColumn } from './columns';
 import { WhyHere } from './WhyHere';
+import { LedDriverMenu } from './LedDriverMenu';
 import { PartEndMenu } from './PartEndMenu';
 import { WishMenu } from './WishMenu';
 
@@ -199,10 +200,11 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
               {wantsPin(item.terminal) && (
                 <>
                   <WishMenu plan={plan} board={board} item={item} column={column} />
-                  <PartEndMenu plan={plan} board={board} item={item} />
                   <WhyHere key={item.key} plan={plan} board={board} terminal={item.key} />
                 </>
               )}
+              <PartEndMenu plan={plan} board={board} item={item} />
+              <LedDriverMenu plan={plan} item={item} />
               {item.wire && (
                 <>
                   <Button

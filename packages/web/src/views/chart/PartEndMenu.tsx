@@ -19,6 +19,8 @@ const REASON: { readonly [K in EndReason]: string } = {
   join: 'Joined with',
   strap: 'Tied to its own bus line',
   series: 'In series after',
+  segment: 'At a segment output',
+  digit: 'At a digit output',
 };
 
 interface PartEndMenuProps {

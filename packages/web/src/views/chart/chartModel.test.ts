@@ -82,11 +82,13 @@ test('a net is one line down to its lowest row in sight: a bus thick, a clash br
   expect([...clashColumns(chart(plan).nets)]).toEqual(['GP22']);
 });
 
-test('scopes divide the rows; wires to elsewhere are in none', () => {
+test('scopes divide the rows; terminals of external circuits are among all of them only', () => {
   const count = (scope: WireScope) => chart(plan, scope).rows.length;
   expect(count('signals') + count('supplies')).toBe(count('all'));
   const scale = edited(stick(), sheets, add('s', 'load-cell-hx711'));
-  expect(chart(scale).rows.map((r) => r.item.terminal.id)).toEqual(['GND', 'DT', 'SCK', 'VCC']);
+  const rows = (scope: WireScope) => chart(scale, scope).rows.map((r) => r.item.terminal.id);
+  expect([...rows('signals'), ...rows('supplies')].toSorted()).toEqual(['DT', 'GND', 'SCK', 'VCC']);
+  expect(rows('all')).toHaveLength(sheets.parts.get('load-cell-hx711')!.sheet.terminals.list.length);
 });
 
 test('choices of a terminal: free, with a cost, taken; what cannot serve is absent', () => {

@@ -31,9 +31,9 @@ export interface ChartGroup {
 
 const isPower = (terminal: PartTerminal) => terminal.role === 'supply.vcc' || terminal.role === 'ground' || terminal.role === 'supply.out';
 
-/** Whether a terminal is shown in a scope. Terminals that go elsewhere (a load cell's own wires) never are. */
+/** Whether a terminal is shown in a scope. Terminals for external circuits, such as relay contacts, are shown only among all. */
 export function inScope(terminal: PartTerminal, scope: WireScope): boolean {
-  if (terminal.need === 'outside') return false;
+  if (terminal.role === 'external') return scope === 'all';
   return scope === 'all' || (scope === 'supplies') === isPower(terminal);
 }
 

@@ -52,6 +52,17 @@ function Segments({ table }: { readonly table: SegmentTable }) {
                 </td>
               ))}
             </tr>
+            {table.digits.length > 0 && (
+              <tr>
+                <th scope="row">Digits</th>
+                {table.digits.map(({ digit, output, index }) => (
+                  <td key={digit} className="mono">
+                    {digit} {index === undefined ? '' : `${index} `}
+                    <span className="quiet">{output}</span>
+                  </td>
+                ))}
+              </tr>
+            )}
           </tbody>
         </table>
       </div>

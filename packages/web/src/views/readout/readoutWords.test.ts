@@ -19,6 +19,7 @@ test('a table is text with a line a glyph', () => {
   const table = {
     bits: [],
     activeLow: false,
+    digits: [],
     walk: [],
     glyphs: [
       { glyph: '0', byte: 0x3f },
@@ -26,5 +27,14 @@ test('a table is text with a line a glyph', () => {
     ],
   };
   expect(tableText(table)).toBe('glyph\tbyte\n0\t0x3F\nblank\t0x00');
+  const digits = [
+    { digit: 'DIG1', output: 'DIG0', index: 0 },
+    { digit: 'DIG2', output: 'GP5', index: undefined },
+  ];
+  expect(
+    tableText({ ...table, digits })
+      .split('\n')
+      .slice(3),
+  ).toEqual(['digit\toutput', 'DIG1\t0 (DIG0)', 'DIG2\tGP5']);
   expect(hexByte(7)).toBe('0x07');
 });

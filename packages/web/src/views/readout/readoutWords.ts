@@ -44,4 +44,9 @@ export const hexByte = (byte: number): string => `0x${byte.toString(16).toUpperC
 
 /** A table as lines for a program or a table elsewhere: glyph, byte. */
 export const tableText = (table: SegmentTable): string =>
-  ['glyph\tbyte', ...table.glyphs.map(({ glyph, byte }) => `${glyph === ' ' ? 'blank' : glyph}\t${hexByte(byte)}`)].join('\n');
+  [
+    'glyph\tbyte',
+    ...table.glyphs.map(({ glyph, byte }) => `${glyph === ' ' ? 'blank' : glyph}\t${hexByte(byte)}`),
+    ...(table.digits.length > 0 ? ['digit\toutput'] : []),
+    ...table.digits.map(({ digit, output, index }) => `${digit}\t${index === undefined ? output : `${index} (${output})`}`),
+  ].join('\n');

@@ -16,7 +16,12 @@ export function AddButtons({
   readonly part: PartSheet;
   readonly addition: Addition | undefined;
 }) {
-  const { edit } = useWorkbench();
+  const { edit, feed } = useWorkbench();
+  const isChained = addition?.after !== undefined;
+  const addApart = async () => {
+    const apart = await feed.ask((reviewer) => reviewer.additionApart(plan, part.id));
+    if (apart) edit(apart.edits, `add ${part.title} with its wires`);
+  };
   return (
     <div className={styles.buttons}>
       <Button
@@ -25,8 +30,13 @@ export function AddButtons({
         aria-label={`Add ${part.title} and connect it`}
         onClick={() => addition && edit(addition.edits, `add ${part.title} with its wires`)}
       >
-        Add and connect
+        {isChained ? 'Add to the chain' : 'Add and connect'}
       </Button>
+      {isChained && (
+        <Button variant="subtle" aria-label={`Add ${part.title} on its own pins`} onClick={() => void addApart()}>
+          Add on its own pins
+        </Button>
+      )}
       <Button
         variant="subtle"
         aria-label={`Add ${part.title} without wires`}

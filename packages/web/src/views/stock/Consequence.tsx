@@ -1,4 +1,4 @@
-import { sayFinding, sayList, sayRemedy, sayTerminal } from '@roof-chart/core/checks/say';
+import { sayFinding, sayList, sayPlacement, sayRemedy, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { Addition } from '@roof-chart/core/review/addition';
@@ -9,7 +9,8 @@ import styles from './Stock.module.css';
 export function Consequence({ plan, addition }: { readonly plan: Plan; readonly addition: Addition | undefined }) {
   const { sheets } = useWorkbench();
   if (!addition) return <span className="quiet">checking the fit…</span>;
-  const pins = addition.pins === 0 ? 'no additional pins' : `needs ${counted(addition.pins, 'pin')}`;
+  const taken = addition.pins === 0 ? 'no additional pins' : `needs ${counted(addition.pins, 'pin')}`;
+  const pins = addition.after === undefined ? taken : `next in the chain after ${sayPlacement(plan, addition.after)}, ${taken}`;
   // Notes are no reason to choose another part.
   const grave = addition.added.filter((finding) => finding.level !== 'hint');
   const [first] = grave;

@@ -103,7 +103,7 @@ test('Readout: text on the real rows, what is cut is told; bare segments have th
   await lcd.getByLabel('Text', { exact: true }).fill('Brood 34.5 °C and humid');
   await expect(lcd.getByText('2 rows × 16 characters; 7 characters cut off')).toBeVisible();
   await page.keyboard.press('Tab');
-  await expect(findings(page)).toContainText('Part 0: 7 characters of the text do not fit');
+  await expect(findings(page)).toContainText('Part 0: 7 characters of the text cut off');
   const digit = page.getByRole('region', { name: 'Part 1' });
   await expect(digit.getByRole('row', { name: /^Byte 0xC0 0xF9 0xA4/ })).toBeVisible();
   await expect(digit).toContainText('common anode');

@@ -55,11 +55,11 @@ test('a long text runs through a chain; a character of one’s own fills what th
   const matrix = page.getByRole('region', { name: 'Part 0' });
   await matrix.getByLabel('Text', { exact: true }).fill('Ferry in 12 min');
   await page.keyboard.press('Tab');
-  await expect(findings(page)).toContainText('of the text do not fit');
-  await openFinding(page, 'of the text do not fit');
+  await expect(findings(page)).toContainText('of the text cut off');
+  await openFinding(page, 'of the text cut off');
   await page.getByRole('button', { name: 'Scroll the text' }).click();
   await expect(matrix.getByText('scrolls: 90 columns wide, 122 steps, 6.1 s at 20 steps per second')).toBeVisible();
-  await expect(findings(page)).not.toContainText('do not fit');
+  await expect(findings(page)).not.toContainText('cut off');
   const slider = matrix.getByRole('slider', { name: 'Scroll step of Part 0' });
   await slider.press('End');
   await expect(slider).toHaveAttribute('aria-valuenow', '122');

@@ -252,7 +252,7 @@ describe('fits', () => {
     const { code, out } = await cli(['fits', '--parts', '-'], { '-': hive });
     expect([code, out.split('\n').length]).toEqual([0, sheets.parts.size]);
     expect(out).toMatch(/^fits +humidity-aht20 +0 pins$/m);
-    expect(out).toMatch(/^warning +temperature-ds18b20 +1 pins; GP2: no pull-up resistor$/m);
+    expect(out).toMatch(/^with +temperature-ds18b20 +with 1 resistor; 1 pins$/m);
     const full = await cli(['new', 'rp2040-stamp-14']);
     const files = { '-': full.out };
     const lines = (await cli(['fits', '--parts', '-'], files)).out.split('\n');

@@ -3,8 +3,10 @@ import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
 import { ontoBoard } from '@roof-chart/core/allocate/ontoBoard';
 import { sayFinding, sayList, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { type Addition, additionOf, type AdditionVerdict, additionVerdict } from '@roof-chart/core/review/addition';
+import type { AdditionVerdict } from '@roof-chart/core/review/addition';
+import { type CompleteAddition, completeAddition, completeVerdict } from '@roof-chart/core/review/additionNeeds';
 import { type BoardFit, boardFit, compareFits } from '@roof-chart/core/review/boardFit';
+import { needsText } from '@roof-chart/core/text/needsText';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
@@ -22,7 +24,13 @@ export interface FitsOptions {
 /** Time limit per board; the best solution found is then marked as not proved. */
 const NODES = 20_000;
 
-const VERDICT_WORDS: { readonly [V in AdditionVerdict]: string } = { fits: 'fits', moves: 'moves', risk: 'warning', no: 'no' };
+const VERDICT_WORDS: { readonly [V in AdditionVerdict]: string } = {
+  fits: 'fits',
+  with: 'with',
+  moves: 'moves',
+  risk: 'warning',
+  no: 'no',
+};
 const VERDICTS: { readonly [V in BoardFit['verdict']]: string } = { fits: 'fits', clashes: 'errors', open: 'no', unknown: 'unknown' };
 
 function boardLine(fit: BoardFit, sheets: Sheets): string {
@@ -33,11 +41,17 @@ function boardLine(fit: BoardFit, sheets: Sheets): string {
   return `${VERDICTS[fit.verdict].padEnd(8)} ${fit.board.padEnd(24)} ${[open, ...findings, room].filter(Boolean).join('; ')}`;
 }
 
-function partLine(plan: Plan, addition: Addition, sheets: Sheets): string {
-  const findings = addition.added.filter((f) => f.level !== 'hint');
+function partLine(plan: Plan, addition: CompleteAddition, sheets: Sheets): string {
+  const fitted = addition.needs?.left.length === 0 ? addition.needs : undefined;
+  const findings = fitted ? [] : addition.added.filter((f) => f.level !== 'hint');
   const moved = addition.moved.length > 0 ? `moves ${sayList(addition.moved.map((key) => sayTerminal(plan, sheets, key)))}` : '';
-  const words = [`${addition.pins} pins`, moved, ...findings.map((f) => sayFinding(addition.plan, sheets, f).title)].filter(Boolean);
-  return `${VERDICT_WORDS[additionVerdict(addition)].padEnd(8)} ${addition.part.padEnd(28)} ${words.join('; ')}`;
+  const words = [
+    fitted ? `with ${needsText(fitted)}` : '',
+    `${addition.pins} pins`,
+    moved,
+    ...findings.map((f) => sayFinding(addition.plan, sheets, f).title),
+  ].filter(Boolean);
+  return `${VERDICT_WORDS[completeVerdict(addition)].padEnd(8)} ${addition.part.padEnd(28)} ${words.join('; ')}`;
 }
 
 function switched(
@@ -72,14 +86,17 @@ export function fits(io: Io, shipped: Sheets, file: string, options: FitsOptions
   const sheets = notedSheets(kept, plan.benchNotes);
   if (options.switch !== undefined) return switched(io, plan, sheets, file, options.switch, options, carried);
   if (options.parts) {
-    const all = [...kept.parts.values()].flatMap(({ sheet }) => additionOf(plan, kept, sheet) ?? []);
-    const short = ({ part, pins, moved, open, proved, added }: Addition) => ({
+    const all = [...kept.parts.values()].flatMap(({ sheet }) => completeAddition(plan, kept, sheet) ?? []);
+    const short = ({ part, pins, moved, open, proved, added, needs }: CompleteAddition) => ({
       part,
       pins,
       moved,
       open,
       proved,
       findings: added.map(({ code, level, id }) => ({ code, level, id })),
+      ...(needs
+        ? { with: { adds: needs.adds, uses: needs.uses, components: needs.components, left: needs.left.map(({ id }) => id) } }
+        : {}),
     });
     io.out(options.json ? JSON.stringify(all.map(short), null, 2) : all.map((a) => partLine(plan, a, sheets)).join('\n'));
     return all.some((a) => a.open.length === 0) ? EXIT.clean : EXIT.clashes;

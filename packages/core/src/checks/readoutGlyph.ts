@@ -1,5 +1,5 @@
 import { layoutText } from '../readout/layout';
-import { partSheet } from '../sheets/sheetIndex';
+import { seenDisplays } from '../readout/chainedDisplay';
 import type { Check, FindingDraft } from './check';
 
 /** More of them say nothing more. */
@@ -21,11 +21,11 @@ export const readoutGlyph: Check = {
     },
   },
   remedies: { usual: 'Use its built-in size' },
+  whole: true,
   examine: ({ plan, sheets }) =>
-    plan.placements.flatMap((placement) => {
+    seenDisplays(plan, sheets).flatMap(({ placement, part }) => {
       const readout = plan.readouts[placement.id];
-      const part = partSheet(sheets, placement.sheet)?.sheet;
-      const layout = readout && part ? layoutText(part, readout) : undefined;
+      const layout = readout ? layoutText(part, readout) : undefined;
       if (!layout) return [];
       const unknown = readout!.text ? layout.unknown : [];
       const { scale = 1, ...rest } = readout!;

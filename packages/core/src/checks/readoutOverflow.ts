@@ -1,7 +1,7 @@
 import type { Readout } from '../plan/plan';
 import { layoutText } from '../readout/layout';
 import type { PartSheet } from '../sheets/partSheet';
-import { partSheet } from '../sheets/sheetIndex';
+import { seenDisplays } from '../readout/chainedDisplay';
 import type { Check, Remedy } from './check';
 
 /** The largest text scale at which everything fits. */
@@ -26,17 +26,17 @@ export const readoutOverflow: Check = {
   question: 'Does the text fit on every display?',
   messages: {
     cut: {
-      title: '{display}: {count} of the text do not fit',
+      title: '{display}: {count} of the text cut off',
       text: 'Capacity: {rows} of {columns}.',
       why: 'On pixel displays the number of columns and rows follows from the character size; round displays have fewer columns at the top and bottom. Text beyond that is not shown.',
     },
   },
   remedies: { smaller: 'Use smaller characters', run: 'Scroll the text' },
+  whole: true,
   examine: ({ plan, sheets }) =>
-    plan.placements.flatMap((placement) => {
+    seenDisplays(plan, sheets).flatMap(({ placement, part }) => {
       const readout = plan.readouts[placement.id];
-      const part = partSheet(sheets, placement.sheet)?.sheet;
-      const layout = readout?.text && part ? layoutText(part, readout) : undefined;
+      const layout = readout?.text ? layoutText(part, readout) : undefined;
       if (!layout || layout.cut === 0) return [];
       return [
         {
@@ -49,7 +49,7 @@ export const readoutOverflow: Check = {
             rows: { is: 'count', value: layout.rows, noun: 'row' },
             columns: { is: 'count', value: layout.columns, noun: 'character' },
           },
-          remedies: () => [...smaller(placement.id, part!, readout!), ...running(placement.id, part!, readout!)],
+          remedies: () => [...smaller(placement.id, part, readout!), ...running(placement.id, part, readout!)],
         },
       ];
     }),

@@ -1,4 +1,5 @@
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
+import { driverAt } from '../nets/multiplexed';
 import { findNets, type Nets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
@@ -104,7 +105,8 @@ function buildWire(plan: Plan, sheets: Sheets, item: PlanTerminal, joints: reado
     ...endNumberOf(plan, sheets, wire.end),
     ...joinedAt(board, wire.end, joints),
     at: positionsOf(board, wire.end),
-    through: item.terminal.through,
+    // A driver limits and switches the current of what is on it.
+    through: driverAt(plan, sheets, item.key) ? undefined : item.terminal.through,
     components: components.filter(({ key, id }) => key === item.key && IN_WIRE.test(id)),
     note: plan.wireNotes[item.key],
     noteHolds: sameEnd(plan.wireNotes[item.key]?.end, wire.end),

@@ -76,7 +76,7 @@ describe('text on a display', () => {
   test('findings say what is cut and what has no form; smaller letters help where they do', () => {
     const plan = edited(stick(), sheets, add('d', 'oled-096-ssd1306-i2c', 'Glass'), shows('d', { text: 'Brood 34.5', scale: 4 }));
     expectCheck('readout-overflow', plan, sheets, [
-      { message: 'cut', level: 'hint', title: 'Glass: 5 characters of the text do not fit', remedies: ['Use smaller characters'] },
+      { message: 'cut', level: 'hint', title: 'Glass: 5 characters of the text cut off', remedies: ['Use smaller characters'] },
     ]);
     expect(remedied('readout-overflow', plan, sheets).readouts['d']!.scale).toBe(2);
     const digits = edited(stick(), sheets, add('d', 'digits-8-max7219', 'Score'), shows('d', { text: 'WARM 21.5' }));

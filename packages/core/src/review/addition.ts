@@ -45,8 +45,8 @@ export interface Addition {
 /** Search limit in nodes, because additions are computed by the hundred. */
 const NODES = 400;
 
-export const ADDITION_VERDICTS = ['fits', 'moves', 'risk', 'no'] as const;
-/** `fits`: without other changes; `moves`: other wires must move; `risk`: it works, with findings below error; `no`: a terminal cannot
+export const ADDITION_VERDICTS = ['fits', 'with', 'moves', 'risk', 'no'] as const;
+/** `fits`: without other changes; `with`: with helpers or components that are added in one step; `moves`: other wires must move; `risk`: it works, with findings below error; `no`: a terminal cannot
  *  be connected, or an error. */
 export type AdditionVerdict = (typeof ADDITION_VERDICTS)[number];
 

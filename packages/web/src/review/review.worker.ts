@@ -17,6 +17,7 @@ import type { Finding } from '@roof-chart/core/checks/check';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
+import { completeAddition } from '@roof-chart/core/review/additionNeeds';
 import { ledWays } from '@roof-chart/core/review/ledWays';
 import { type BoardFit, boardFit } from '@roof-chart/core/review/boardFit';
 import { type FixAlternative, fixAlternatives } from '@roof-chart/core/review/fixAlternatives';
@@ -50,7 +51,7 @@ export const reviewer = {
   additions: (plan: Plan, parts: readonly string[]) =>
     parts.flatMap((id) => {
       const part = sheets.parts.get(id);
-      return (part && additionOf(plan, sheets, part.sheet)) ?? [];
+      return (part && completeAddition(plan, sheets, part.sheet)) ?? [];
     }),
   /** Adding a part on pins of its own, where it could follow a chain. */
   additionApart: (plan: Plan, id: string) => {
@@ -99,7 +100,7 @@ export const reviewer = {
   sweep: (key: number, parts: readonly string[]): readonly PartFit[] =>
     parts.flatMap((id) => {
       const part = sheets.parts.get(id);
-      const addition = part && held?.key === key ? additionOf(held.plan, sheets, part.sheet) : undefined;
+      const addition = part && held?.key === key ? completeAddition(held.plan, sheets, part.sheet) : undefined;
       return addition ? partFitOf(held!.plan, addition, sheets) : [];
     }),
   /** Ways out of a plan in which something finds no place. */

@@ -61,8 +61,8 @@ export function Corner({
   return (
     <>
       <p className={styles.cornerTitle}>
-        <span className={styles.cornerCount}>
-          {wired} wires{open > 0 ? `, ${open} open` : ''}
+        <span className={styles.cornerCount} title={`${counted(wired, 'wire')}, ${open} open`}>
+          {open > 0 ? `${open} open` : counted(wired, 'wire')}
         </span>
         <UnstyledButton
           className={auto ? styles.autoOn : styles.auto}

@@ -3,6 +3,9 @@ import { IconLock, IconLockOpen, IconPlugConnected, IconPlugConnectedX } from '@
 import { memo, type ReactNode } from 'react';
 import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
 import { sayTerminal } from '@roof-chart/core/checks/say';
+import { planComponents } from '@roof-chart/core/electrics/components';
+import { driverAt } from '@roof-chart/core/nets/multiplexed';
+import { componentText } from '@roof-chart/core/outputs/componentText';
 import { wantsPin } from '@roof-chart/core/allocate/pinFit';
 import { wishedWords } from '@roof-chart/core/outputs/settleWords';
 import type { Nets } from '@roof-chart/core/nets/nets';
@@ -84,14 +87,18 @@ function Legend() {
   );
 }
 
-function TerminalFacts({ plan, item, freeCount }: { readonly plan: string; readonly item: PlanTerminal; readonly freeCount: number }) {
+function TerminalFacts({ plan, item, freeCount }: { readonly plan: Plan; readonly item: PlanTerminal; readonly freeCount: number }) {
+  const { sheets } = useWorkbench();
   const { terminal, part } = item;
+  const own = planComponents(plan, sheets).filter(({ key }) => key === item.key);
+  const lacks = own.length === 0 && terminal.through !== undefined && !driverAt(plan, sheets, item.key);
   const facts = [
     ROLE_WORDS[terminal.role],
     terminal.need === 'needed' ? 'required' : 'optional',
     ...(terminal.also?.length ? [`other labels ${terminal.also.join(', ')}`] : []),
     ...(terminal.requires ?? []).map((ability) => `requires ${ability}`),
-    ...(terminal.through ? [`in series: ${terminal.through}`] : []),
+    ...own.map(componentText),
+    ...(lacks ? [`in series: ${terminal.through}`] : []),
   ];
   return (
     <>
@@ -102,7 +109,7 @@ function TerminalFacts({ plan, item, freeCount }: { readonly plan: string; reado
       {terminal.note && <p className={styles.fact}>{terminal.note}</p>}
       <p className={styles.source}>
         {part.title}, module pin {terminal.number}. {sourceLine(part.terminals.source, `terminals/${terminal.id}`)}.{' '}
-        <Link to={`/plans/${plan}/facts/${part.id}?q=terminals/${terminal.id}/`}>Bench note</Link>
+        <Link to={`/plans/${plan.id}/facts/${part.id}?q=terminals/${terminal.id}/`}>Bench note</Link>
       </p>
     </>
   );
@@ -227,7 +234,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
                 </>
               )}
             </div>
-            <TerminalFacts plan={plan.id} item={item} freeCount={freeCount} />
+            <TerminalFacts plan={plan} item={item} freeCount={freeCount} />
             <Wishes plan={plan} item={item} />
           </>
         ) : (

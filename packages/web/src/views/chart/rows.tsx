@@ -1,4 +1,5 @@
 import { sayTerminal } from '@roof-chart/core/checks/say';
+import { chainsOf } from '@roof-chart/core/nets/chains';
 import { partOf } from '@roof-chart/core/plan/edit';
 import { logicSupply } from '@roof-chart/core/nets/feedRail';
 import { dividerNames } from '@roof-chart/core/electrics/components';
@@ -39,10 +40,16 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
     head: (
       <TerminalHead
         name={at === 0 ? item.placement.name : undefined}
-        volts={at === 1 ? supplyNote(plan, item, (end) => endWords(plan, sheets, end)) : undefined}
+        volts={
+          at === 1
+            ? supplyNote(plan, item, (end) => endWords(plan, sheets, end))
+            : at === 2
+              ? chainNote(plan, sheets, item.placement.id)
+              : undefined
+        }
         label={item.terminal.label}
         colour={item.wire?.colour}
-        value={item.wire?.end.to === 'terminal' ? `→ ${endLabel(plan, sheets, item.wire.end)}` : value}
+        value={item.wire?.end.to === 'terminal' ? `→${endLabel(plan, sheets, item.wire.end)}` : value}
         wrong={row.mark === 'clash'}
         missing={item.terminal.need === 'needed'}
       />
@@ -64,4 +71,10 @@ function supplyNote(plan: Plan, item: PlanTerminal, say: (end: WireEnd) => strin
   const supply = logicSupply(item.part);
   const end = supply && plan.wires[`${item.placement.id}:${supply.id}`]?.end;
   return end ? say(end) : '';
+}
+
+/** "2 of 3 in chain" beside a part that is chained with others. */
+function chainNote(plan: Plan, sheets: Sheets, id: string): string | undefined {
+  const members = chainsOf(plan, sheets).find((chain) => chain.members.some((p) => p.id === id))?.members ?? [];
+  return members.length < 2 ? undefined : `${members.findIndex((p) => p.id === id) + 1} of ${members.length} in chain`;
 }

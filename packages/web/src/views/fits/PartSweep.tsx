@@ -4,7 +4,8 @@ import { type CSSProperties, memo, useCallback, useDeferredValue, useEffect, use
 import type { Remote } from 'comlink';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import type { Addition, AdditionVerdict } from '@roof-chart/core/review/addition';
+import type { AdditionVerdict } from '@roof-chart/core/review/addition';
+import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';
 import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../app/workbench';
@@ -20,9 +21,16 @@ const askParts = (reviewer: Remote<Reviewer>, held: number, ids: readonly string
   reviewer.sweep(held, ids);
 const partOf = (fit: PartFit): string => fit.part;
 
-const WORDS: { readonly [V in AdditionVerdict]: string } = { fits: 'Fits', moves: 'Moves wires', risk: 'Warning', no: 'Does not fit' };
+const WORDS: { readonly [V in AdditionVerdict]: string } = {
+  fits: 'Fits',
+  with: 'Fits with parts',
+  moves: 'Moves wires',
+  risk: 'Warning',
+  no: 'Does not fit',
+};
 const TONE: { readonly [V in AdditionVerdict]: string } = {
   fits: fits.good!,
+  with: fits.good!,
   moves: fits.moves!,
   risk: fits.risky!,
   no: fits.bad!,
@@ -92,10 +100,14 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
     async (part: PartSheet) => {
       for (;;) {
         const asked = latest.current.plan;
-        const [addition] = await feed.ask<readonly Addition[]>((reviewer) => reviewer.additions(asked, [part.id]));
+        const [addition] = await feed.ask<readonly CompleteAddition[]>((reviewer) => reviewer.additions(asked, [part.id]));
         // If the plan has changed meanwhile, by a second press for example, the addition is computed again.
         if (asked !== latest.current.plan) continue;
-        if (addition) latest.current.edit(addition.edits, `add ${part.title} with its wires`);
+        if (addition)
+          latest.current.edit(
+            addition.needs?.left.length === 0 ? addition.needs.edits : addition.edits,
+            `add ${part.title} with its wires`,
+          );
         return;
       }
     },
@@ -106,7 +118,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
       <Streaming
         done={found.length}
         all={ids.length}
-        words={`${counts('fits')} of ${ids.length} parts fit without changes, ${counts('moves')} more if other wires move.`}
+        words={`${counts('fits')} of ${ids.length} parts fit without changes, ${counts('with')} with parts that are added beside them, ${counts('moves')} if other wires move.`}
       />
       <div className={fits.tools}>
         <TextInput
@@ -126,6 +138,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
           data={[
             { value: 'all', label: 'All' },
             { value: 'fits', label: `Fits ${counts('fits')}` },
+            { value: 'with', label: `With parts ${counts('with')}` },
             { value: 'moves', label: `Moves wires ${counts('moves')}` },
             { value: 'risk', label: `Warning ${counts('risk')}` },
             { value: 'no', label: `Does not fit ${counts('no')}` },

@@ -1,7 +1,8 @@
 import { sayFinding, sayList, sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatBytes } from '@roof-chart/core/quantity/format';
-import type { Addition } from '@roof-chart/core/review/addition';
+import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';
+import { needsText } from '@roof-chart/core/text/needsText';
 import type { BoardFit } from '@roof-chart/core/review/boardFit';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 
@@ -48,11 +49,12 @@ export function switchWords(plan: Plan, fit: BoardFit, sheets: Sheets): readonly
 }
 
 /** What adding a part would do, in one line. */
-export function partWords(plan: Plan, addition: Addition, sheets: Sheets): string {
+export function partWords(plan: Plan, addition: CompleteAddition, sheets: Sheets): string {
   const pins = addition.pins <= 0 ? 'no additional pins' : counted(addition.pins, 'pin');
   const { length } = addition.moved;
   const names = addition.moved.slice(0, 3).map((key) => sayTerminal(plan, sheets, key));
   const moved = length > 0 ? `moves ${sayList(names)}${length > 3 ? ` and ${length - 3} more` : ''}` : '';
+  if (addition.needs?.left.length === 0) return [`with ${needsText(addition.needs)}`, pins].join(', ');
   const grave = addition.added.filter((finding) => finding.level !== 'hint');
   if (grave.length > 0) {
     const more = grave.length > 1 ? ` (+${grave.length - 1} more)` : '';

@@ -1,5 +1,6 @@
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { type Addition, type AdditionVerdict, additionVerdict } from '@roof-chart/core/review/addition';
+import type { AdditionVerdict } from '@roof-chart/core/review/addition';
+import { type CompleteAddition, completeVerdict } from '@roof-chart/core/review/additionNeeds';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { partWords } from './fitsWords';
 
@@ -13,10 +14,10 @@ export interface PartFit {
 
 /** What of an addition the list shows.
  *  @param plan the plan without it */
-export function partFitOf(plan: Plan, addition: Addition, sheets: Sheets): PartFit {
+export function partFitOf(plan: Plan, addition: CompleteAddition, sheets: Sheets): PartFit {
   return {
     part: addition.part,
-    verdict: additionVerdict(addition),
+    verdict: completeVerdict(addition),
     words: partWords(plan, addition, sheets),
   };
 }

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { layoutText } from '@roof-chart/core/readout/layout';
 import { memoryLedger, type MemoryLine } from '@roof-chart/core/readout/memory';
+import { seenDisplays } from '@roof-chart/core/readout/chainedDisplay';
 import { segmentTable, type SegmentTable } from '@roof-chart/core/readout/segmentTable';
 import { type Placement, type Plan, PLAN_LIMITS, type Readout } from '@roof-chart/core/plan/plan';
 import { formatBytes } from '@roof-chart/core/quantity/format';
@@ -81,10 +82,30 @@ interface DisplayProps {
   readonly plan: Plan;
   readonly placement: Placement;
   readonly part: PartSheet;
+  readonly members: readonly Placement[];
   readonly line: MemoryLine | undefined;
 }
 
-function Display({ plan, placement, part, line }: DisplayProps) {
+/** The frame memory of a display: of several modules that of all. */
+function linesOf(lines: readonly MemoryLine[], members: readonly Placement[]): MemoryLine | undefined {
+  const own = lines.filter(({ placement }) => members.some(({ id }) => id === placement));
+  return own[0] && { ...own[0], bytes: own.reduce((sum, { bytes }) => sum + bytes, 0) };
+}
+
+/** The modules of a display of several, in their order, and how their bits are sent. */
+function ChainOrder({ part, members }: { readonly part: PartSheet; readonly members: readonly Placement[] }) {
+  if (members.length < 2) return null;
+  const { chainBits } = part.bus;
+  return (
+    <p className={`quiet ${styles.fact}`}>
+      {members.length} modules in a chain, left to right: {members.map(({ name }) => name).join(', ')}. The bits that are sent first end up
+      in {members.at(-1)!.name}
+      {chainBits === undefined ? '' : `; ${members.length} × ${chainBits} bits per update, most significant bit first`}.
+    </p>
+  );
+}
+
+function Display({ plan, placement, part, members, line }: DisplayProps) {
   const { sheets, edit } = useWorkbench();
   const kept = plan.readouts[placement.id];
   const [text, setText] = useState(kept?.text ?? '');
@@ -124,6 +145,7 @@ function Display({ plan, placement, part, line }: DisplayProps) {
         {layout && (
           <p className={`${styles.fact} ${layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet'}`}>{layoutWords(layout)}</p>
         )}
+        <ChainOrder part={part} members={members} />
         {line && (
           <p className={`quiet ${styles.fact}`}>
             frame memory {formatBytes(line.bytes)}: {PICTURE_WORDS[line.picture]} ({line.format})
@@ -196,10 +218,16 @@ export function ReadoutView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets } = useWorkbench();
   const ledger = useMemo(() => memoryLedger(plan, sheets)!, [plan, sheets]);
-  const displays = plan.placements.flatMap((placement) => {
-    const part = partSheet(sheets, placement.sheet)?.sheet;
-    return part && (part.readout ?? part.memory) ? [{ placement, part }] : [];
-  });
+  const displays = useMemo(() => {
+    const seen = seenDisplays(plan, sheets);
+    const shown = new Set(seen.flatMap(({ members }) => members.map(({ id }) => id)));
+    // Parts with a frame in memory and no geometry, which takes no text.
+    const others = plan.placements.flatMap((placement) => {
+      const part = partSheet(sheets, placement.sheet)?.sheet;
+      return part?.memory && !shown.has(placement.id) ? [{ placement, part, members: [placement] }] : [];
+    });
+    return [...seen, ...others];
+  }, [plan, sheets]);
   if (displays.length === 0)
     return (
       <div className={styles.empty}>
@@ -214,13 +242,14 @@ export function ReadoutView() {
     <div className={styles.view}>
       <h2 className={styles.title}>Displays</h2>
       <MemoryAxes plan={plan} />
-      {displays.map(({ placement, part }) => (
+      {displays.map(({ placement, part, members }) => (
         <Display
           key={`${placement.id} ${plan.readouts[placement.id]?.text ?? ''}`}
           plan={plan}
           placement={placement}
           part={part}
-          line={ledger.lines.find((one) => one.placement === placement.id)}
+          members={members}
+          line={linesOf(ledger.lines, members)}
         />
       ))}
     </div>

@@ -1,10 +1,15 @@
 import { Button } from '@mantine/core';
 import { newPlacement } from '@roof-chart/core/plan/newPlacement';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import type { Addition } from '@roof-chart/core/review/addition';
+import type { AdditionNeeds, CompleteAddition } from '@roof-chart/core/review/additionNeeds';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { needsText } from '@roof-chart/core/text/needsText';
 import { useWorkbench } from '../../app/workbench';
 import styles from './Stock.module.css';
+
+/** The helpers alone where there are some: the components are in the line beside the button. */
+const shortNeeds = (needs: AdditionNeeds): string =>
+  needsText(needs.adds.length + needs.uses.length > 0 ? { ...needs, components: {} } : needs);
 
 /** Adds a part with the wires that fit, or bare. */
 export function AddButtons({
@@ -14,9 +19,10 @@ export function AddButtons({
 }: {
   readonly plan: Plan;
   readonly part: PartSheet;
-  readonly addition: Addition | undefined;
+  readonly addition: CompleteAddition | undefined;
 }) {
   const { edit, feed } = useWorkbench();
+  const needs = addition?.needs;
   const isChained = addition?.after !== undefined;
   const addApart = async () => {
     const apart = await feed.ask((reviewer) => reviewer.additionApart(plan, part.id));
@@ -24,8 +30,19 @@ export function AddButtons({
   };
   return (
     <div className={styles.buttons}>
+      {needs && (
+        <Button
+          variant="filled"
+
+          aria-label={`Add ${part.title} with ${needsText(needs)}`}
+          title={`Add with ${needsText(needs)}`}
+          onClick={() => edit(needs.edits, `add ${part.title} with ${needsText(needs)}`)}
+        >
+          Add with {shortNeeds(needs)}
+        </Button>
+      )}
       <Button
-        variant="filled"
+        variant={needs ? 'subtle' : 'filled'}
         disabled={!addition}
         aria-label={`Add ${part.title} and connect it`}
         onClick={() => addition && edit(addition.edits, `add ${part.title} with its wires`)}

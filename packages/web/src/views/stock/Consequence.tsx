@@ -1,16 +1,23 @@
 import { sayFinding, sayList, sayPlacement, sayRemedy, sayTerminal } from '@roof-chart/core/checks/say';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import type { Addition } from '@roof-chart/core/review/addition';
+import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';
+import { needsText } from '@roof-chart/core/text/needsText';
 import { useWorkbench } from '../../app/workbench';
 import styles from './Stock.module.css';
 
 /** "fits, needs 2 pins" or the first finding it would cause: shown before the part is added. */
-export function Consequence({ plan, addition }: { readonly plan: Plan; readonly addition: Addition | undefined }) {
+export function Consequence({ plan, addition }: { readonly plan: Plan; readonly addition: CompleteAddition | undefined }) {
   const { sheets } = useWorkbench();
   if (!addition) return <span className="quiet">checking the fit…</span>;
   const taken = addition.pins === 0 ? 'no additional pins' : `needs ${counted(addition.pins, 'pin')}`;
   const pins = addition.after === undefined ? taken : `next in the chain after ${sayPlacement(plan, addition.after)}, ${taken}`;
+  if (addition.needs?.left.length === 0)
+    return (
+      <span className={styles.fits}>
+        fits with {needsText(addition.needs)}; {pins}
+      </span>
+    );
   // Notes are no reason to choose another part.
   const grave = addition.added.filter((finding) => finding.level !== 'hint');
   const [first] = grave;

@@ -2,7 +2,7 @@ import { UnstyledButton } from '@mantine/core';
 import { memo, type ReactNode, useState } from 'react';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import type { Addition } from '@roof-chart/core/review/addition';
+import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { AddButtons } from './AddButtons';
 import { Consequence } from './Consequence';
@@ -58,7 +58,7 @@ export interface FoundProps {
   readonly plan: Plan;
   /** A part and its other forms. */
   readonly parts: readonly PartSheet[];
-  readonly addition: Addition | undefined;
+  readonly addition: CompleteAddition | undefined;
   /** Why it is shown, where that is not plain. */
   readonly evidence?: ReactNode;
 }

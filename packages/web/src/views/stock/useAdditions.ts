@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import type { Addition } from '@roof-chart/core/review/addition';
+import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';
 import { useWorkbench } from '../../app/workbench';
 
 /** Parts per batch: small, so that a review never waits long. */
@@ -8,9 +8,9 @@ const PORTION = 5;
 
 /** What adding each listed part would do to the plan: answers stream in from the worker in the order of the list,
  *  and start anew with every edit. */
-export function useAdditions(plan: Plan, parts: readonly string[]): ReadonlyMap<string, Addition> {
+export function useAdditions(plan: Plan, parts: readonly string[]): ReadonlyMap<string, CompleteAddition> {
   const { feed } = useWorkbench();
-  const [state, setState] = useState<{ readonly plan: Plan; readonly byPart: ReadonlyMap<string, Addition> } | null>(null);
+  const [state, setState] = useState<{ readonly plan: Plan; readonly byPart: ReadonlyMap<string, CompleteAddition> } | null>(null);
   const key = parts.join();
   useEffect(() => {
     let current = true;
@@ -21,7 +21,7 @@ export function useAdditions(plan: Plan, parts: readonly string[]): ReadonlyMap<
         if (!current) return;
         setState((before) => ({
           plan,
-          byPart: new Map([...(before?.plan === plan ? before.byPart : []), ...list.map((a): [string, Addition] => [a.part, a])]),
+          byPart: new Map([...(before?.plan === plan ? before.byPart : []), ...list.map((a): [string, CompleteAddition] => [a.part, a])]),
         }));
       }
     };
@@ -33,4 +33,4 @@ export function useAdditions(plan: Plan, parts: readonly string[]): ReadonlyMap<
   return state?.plan === plan ? state.byPart : NONE;
 }
 
-const NONE: ReadonlyMap<string, Addition> = new Map();
+const NONE: ReadonlyMap<string, CompleteAddition> = new Map();

@@ -1,0 +1,57 @@
+import { shippedSheets } from '../../tests/catalogue';
+import { findingsOf } from '../../tests/checkHarness';
+import { add, edited, stick } from '../../tests/makePlan';
+import { applyEdits } from '../plan/applyEdits';
+import { newPlan, type Plan } from '../plan/plan';
+import { needsText } from '../text/needsText';
+import { completeAddition, completeVerdict } from './additionNeeds';
+
+const sheets = shippedSheets();
+const on = (board: string): Plan => newPlan('p', 'P', { id: board, version: 1 });
+const complete = (plan: Plan, part: string) => completeAddition(plan, sheets, sheets.parts.get(part)!.sheet)!;
+
+test('a 5 V display comes with the buffer or shifter that it needs, wired and decoupled', () => {
+  const digits = complete(stick(), 'digits-8-max7219');
+  expect([completeVerdict(digits), needsText(digits.needs!)]).toEqual(['with', '74AHCT125 and 1 capacitor']);
+  const lcd = complete(stick(), 'lcd-1602-pcf8574');
+  expect(needsText(lcd.needs!)).toBe('BSS138 ×4');
+  const probe = complete(stick(), 'temperature-ds18b20');
+  expect(needsText(probe.needs!)).toBe('1 resistor');
+  for (const { needs } of [digits, lcd, probe]) expect(findingsOf(needs!.plan, sheets).filter((f) => f.level !== 'hint')).toEqual([]);
+});
+
+test('free channels of a helper that is there are used first', () => {
+  const first = complete(stick(), 'digits-8-max7219');
+  const with2 = complete(first.needs!.plan, 'relay-active-low');
+  expect(with2.needs!.adds).toEqual([]);
+  expect(needsText(with2.needs!)).toBe('74AHCT125 of the plan');
+});
+
+test('what no added part helps is still said', () => {
+  const matrix = complete(stick(), 'matrix-32x8-max7219');
+  expect(matrix.needs!.left.map(({ code }) => code)).toEqual(['supply-over']);
+  expect(completeVerdict(matrix)).toBe('risk');
+  expect(complete(stick(), 'light-bh1750').needs).toBeUndefined();
+});
+
+test.each(['rp2040-stick-40', 'atmega328p-5v-shield', 'bcm2711-sbc-40', 'esp8266-stick-30'])(
+  'on %s most parts that need something come with it: nothing there moves, and no error or warning is added',
+  (board) => {
+    const plan = edited(on(board), sheets, add('l', 'led-red-5mm'));
+    const told = { with: 0, not: 0 };
+    for (const { sheet } of sheets.parts.values()) {
+      const addition = completeAddition(plan, sheets, sheet)!;
+      const { needs } = addition;
+      if (!needs) continue;
+      const applied = applyEdits(plan, needs.edits, sheets);
+      expect(applied).toMatchObject({ ok: true, plan: needs.plan });
+      expect(needs.plan.placements[0]).toEqual(plan.placements[0]);
+      expect(needs.plan.wires['l:A']).toEqual(plan.wires['l:A']);
+      // It never ends with more to mend than the plain addition.
+      const grave = addition.added.filter((f) => f.level !== 'hint').length;
+      expect({ part: sheet.id, left: needs.left.length < grave }).toEqual({ part: sheet.id, left: true });
+      told[needs.left.length === 0 ? 'with' : 'not'] += 1;
+    }
+    expect(told.with).toBeGreaterThan(2 * told.not);
+  },
+);

@@ -118,7 +118,7 @@ export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalog
     .command('export')
     .description('Exports constants for a program, a wire list or data; without a format, lists the formats.')
     .argument('[file]', PLAN)
-    .argument('[format]', 'cpp, c, micropython, rust, overlay, json, yaml, toml, csv, svg, markdown')
+    .argument('[format]', 'cpp, c, micropython, rust, overlay, json, yaml, toml, csv, components, svg, markdown')
     .option('--out <file>', 'output file', '-')
     .action((file: string | undefined, format: string | undefined, options: ExportOptions) =>
       done(exportPlan(io, sheets, file, format, options)),

@@ -4,6 +4,7 @@ import { chartSvg } from './chartSvg';
 import { constantSet, type ConstantSet } from './constants/constantSet';
 import { writeOverlay } from './constants/overlay';
 import { writeC, writeCpp, writeJson, writeMicroPython, writeRust, writeToml, writeYaml } from './constants/writers';
+import { componentsCsv } from './componentTable';
 import { wiresCsv, wiresMarkdown } from './wireTable';
 
 /** One file that a plan can be written to. */
@@ -35,6 +36,7 @@ export const EXPORT_FORMATS: readonly ExportFormat[] = [
   { id: 'yaml', words: 'Constants as YAML', ending: '.yaml', type: 'application/yaml', write: constants(writeYaml) },
   { id: 'toml', words: 'Constants as TOML', ending: '.toml', type: 'application/toml', write: constants(writeToml) },
   { id: 'csv', words: 'Wire list, CSV', ending: '.csv', type: 'text/csv', write: wiresCsv },
+  { id: 'components', words: 'Components, CSV', ending: '.components.csv', type: 'text/csv', write: componentsCsv },
   { id: 'svg', words: 'Chart, SVG', ending: '.svg', type: 'image/svg+xml', write: chartSvg },
   { id: 'markdown', words: 'Wire list, Markdown', ending: '.md', type: 'text/markdown', write: wiresMarkdown },
 ];

@@ -1,6 +1,9 @@
+import { followValues } from '@roof-chart/core/electrics/followValues';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
+import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { type Batch, documentActions } from './documentSlice';
 import type { Store } from './store';
@@ -9,20 +12,26 @@ export type Done = { readonly ok: true } | { readonly ok: false; readonly words:
 
 const newBatch = (edits: readonly Edit[], label: string): Batch => ({ id: crypto.randomUUID(), edits, label });
 
-/** Does edits to the open plan as one undoable step.
+/** Does edits to the open plan as one undoable step, with the component values that follow from them.
  *  @param label what the user did, in words, for "Undo: …" */
-export function doEdits(store: Store, sheets: Sheets, edits: readonly Edit[], label: string): Done {
+export function doEdits(store: Store, sheets: Sheets, asked: readonly Edit[], label: string): Done {
   const { plan } = store.getState().document;
-  if (!plan || edits.length === 0) return { ok: false, words: 'Nothing to change.' };
-  if (edits.length > PLAN_LIMITS.editsPerBatch)
-    return { ok: false, words: `Not done: ${edits.length} edits at once, the limit is ${PLAN_LIMITS.editsPerBatch}.` };
-  const result = applyEdits(plan, edits, sheets);
-  if (!result.ok) {
-    const { path, expected, got } = result.problem;
+  if (!plan || asked.length === 0) return { ok: false, words: 'Nothing to change.' };
+  if (asked.length > PLAN_LIMITS.editsPerBatch)
+    return { ok: false, words: `Not done: ${asked.length} edits at once, the limit is ${PLAN_LIMITS.editsPerBatch}.` };
+  const first = applyEdits(plan, asked, sheets);
+  if (!first.ok) {
+    const { path, expected, got } = first.problem;
     return { ok: false, words: `Not done: ${path} must be ${expected}, not ${got}.` };
   }
-  const step = { label, edits, inverse: result.inverse };
-  store.dispatch(documentActions.did({ plan: result.plan, batch: newBatch(edits, label), step }));
+  const following = followValues(plan, first.plan, notedSheets(sheets, plan.benchNotes)).slice(0, PLAN_LIMITS.editsPerBatch - asked.length);
+  const rest = following.length > 0 ? applyEdits(first.plan, following, sheets) : undefined;
+  const whole = rest?.ok
+    ? { edits: [...asked, ...following], plan: rest.plan, inverse: [...rest.inverse, ...first.inverse] }
+    : { edits: asked, plan: first.plan, inverse: first.inverse };
+  const words = rest?.ok ? `${label}, ${counted(following.length, 'value')} recalculated` : label;
+  const step = { label: words, edits: whole.edits, inverse: whole.inverse };
+  store.dispatch(documentActions.did({ plan: whole.plan, batch: newBatch(whole.edits, words), step }));
   return { ok: true };
 }
 

@@ -100,7 +100,7 @@ test('an SPI bus has its sheet: a chain in the order of the wire, a clock set, s
     .click();
   await expect(picture).toContainText('GP20, pull-up 10 kΩ');
   await page.goto(`/plans/${id}/build`);
-  await expect(page.getByText('10 kΩ (brown, black, orange, gold; 10K) to 3V3')).toHaveCount(2);
+  await expect(page.getByText(/resistor 10 kΩ \(brown, black, orange, gold; 10K\) between .* and 3V3/)).toHaveCount(2);
 });
 
 test('the forms of a part side by side: one is taken in a click, and undone', async ({ page, request }) => {

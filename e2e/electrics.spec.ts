@@ -51,7 +51,7 @@ test('Resistors: a missing one is put in, stepped by key, seen in its load line;
   await page.getByRole('button', { name: 'Add 180 Ω', exact: true }).click();
   await expect(page.getByText(/nominal, .* worst case; maximum 12 mA/)).toBeVisible();
   await page.getByRole('button', { name: 'Part 0 anode: next value up' }).press('Enter');
-  await expect(page.getByRole('row', { name: /^Part 0 anode/ })).toContainText('220 Ω');
+  await expect(page.getByRole('row', { name: /^R1 Part 0 anode/ })).toContainText('220 Ω');
   await expect(page.getByRole('img', { name: 'red, red, brown, gold' })).toBeVisible();
   await page.getByLabel('Calculation').selectOption({ label: 'Base resistor of a transistor switch' });
   await page.getByRole('button', { name: 'Calculate' }).click();

@@ -1,7 +1,8 @@
+import type { Page } from '@playwright/test';
 import { expect, findings, planWith, row, saved, startPlan, storedPlan, test, view } from './workplace';
 
 /** Searches for a part in Parts and presses a button of it. */
-async function addPart(page: import('@playwright/test').Page, query: string, button: RegExp | string): Promise<void> {
+async function addPart(page: Page, query: string, button: RegExp | string): Promise<void> {
   await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
   await page.getByRole('button', { name: button }).first().click();
 }

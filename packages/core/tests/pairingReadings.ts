@@ -17,7 +17,7 @@ export const READINGS: { readonly [kind: string]: string } = {
     'True. The common line of a digit carries the current of all its segments, above the limit of any pin.',
   'warning port-current-over/chip':
     'True in the worst case with all segments lit. Limits of the chips: 50 mA for all pins of the RP2040 or of the BCM2711 header, 15 mA for the nRF52840. One digit at a time is counted.',
-  'error drive-over/over': 'True. A 30 mA buzzer on a pin with a lower limit; boards with 40 mA per pin are not listed.',
+  'error drive-over/over': 'True. A 72 mA relay coil on any pin, and a 30 mA buzzer on a pin with a lower limit.',
   'warning regulator-hot/hot':
     'True, by a small margin: 222 mA on average, 90 mA of it the chip with its radio, in a small package with 200 K/W. It shuts down only in a warm enclosure.',
   'warning supply-over/peak':

@@ -1,6 +1,7 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { segmentCurrent } from '../electrics/segmentCurrent';
 import { setDriversOf } from '../electrics/setDrivers';
 import { multiplexedLeds } from '../nets/multiplexed';
 import type { Plan } from '../plan/plan';
@@ -140,4 +141,18 @@ test('with few digits the segment current has a lower limit, which the datasheet
   const four = set(put(driver('seven-segment-4-cc'), 's0'));
   expect(setDriversOf(four, sheets)[0]!.few).toBeUndefined();
   expectCheck('led-over-current', four, sheets, []);
+});
+
+test('the current of a segment is that of its driver, which scans eight digits, or of its resistors', () => {
+  const set = edited(put(driver('seven-segment-4-cc'), 's0'), sheets, { kind: 'series', placement: 'd', terminal: 'ISET', ohms: 28_000 });
+  const current = segmentCurrent(set, sheets, 's0')!;
+  // 28.0 kΩ give 20 mA with 2 V LEDs by the table of the datasheet.
+  expect(current.amps.typ).toBeCloseTo(0.02, 12);
+  expect(current.digits).toBe(8);
+  const direct = edited(stick(), sheets, add('s', 'seven-segment-1-cc'), wire('s:a', 'GP2'), wire('s:COM1', 'ground'));
+  expect(segmentCurrent(direct, sheets, 's')).toBeUndefined();
+  const limited = edited(direct, sheets, { kind: 'series', placement: 's', terminal: 'a', ohms: 330 });
+  const alone = segmentCurrent(limited, sheets, 's')!;
+  // 3.3 V − 2 V over 330 Ω and the output, which keeps some of it.
+  expect([alone.digits, alone.amps.typ! < 1.3 / 330, alone.amps.typ! > 0.7 * (1.3 / 330)]).toEqual([1, true, true]);
 });

@@ -3,9 +3,9 @@ import { derived } from '../nets/derived';
 import { logicSupply } from '../nets/feedRail';
 import { type Segment, segmentsOf } from '../nets/segments';
 import { type PlanTerminal, terminalsOf } from '../nets/terminals';
-import { boardOf, type Edit } from '../plan/edit';
+import { boardOf, type Edit, partOf } from '../plan/edit';
 import { firstFree } from '../plan/newPlacement';
-import { type Driver, type Placement, type Plan, type TerminalKey, type WireEnd } from '../plan/plan';
+import { type Driver, type Placement, type Plan, type TerminalKey, terminalKey, type WireEnd } from '../plan/plan';
 import { PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { feedOf, pullFeed } from './busInputs';
@@ -18,7 +18,7 @@ export type ComponentPoint =
   /** A key of a resistor ladder, from 1, on the side away from the others. */
   | { readonly to: 'key'; readonly placement: string; readonly key: number };
 
-export type ComponentLeg = 'wiper' | 'base' | 'emitter' | 'collector' | 'gate' | 'source' | 'drain';
+export type ComponentLeg = 'wiper' | 'anode' | 'cathode' | 'base' | 'emitter' | 'collector' | 'gate' | 'source' | 'drain';
 
 export interface ComponentEnd {
   /** Absent for a component whose two ends are alike. */
@@ -32,8 +32,8 @@ export interface Component {
   readonly id: string;
   /** Reference designator, such as R1. */
   readonly name: string;
-  readonly kind: 'resistor' | 'trimmer' | 'capacitor' | 'transistor';
-  /** In ohms or farads; undefined for a transistor. */
+  readonly kind: 'resistor' | 'trimmer' | 'capacitor' | 'transistor' | 'diode';
+  /** In ohms or farads; undefined for a transistor or diode. */
   readonly value: number | undefined;
   readonly transistor?: Driver;
   readonly ends: readonly ComponentEnd[];
@@ -50,7 +50,13 @@ type Draft = Omit<Component, 'name'>;
 const pointOf = (end: WireEnd | undefined): Exclude<WireEnd, { readonly to: 'trimmer' } | { readonly to: 'divider' }> | undefined =>
   end?.to === 'trimmer' || end?.to === 'divider' ? undefined : end;
 
-const LETTERS: { readonly [K in Component['kind']]: string } = { resistor: 'R', trimmer: 'RV', capacitor: 'C', transistor: 'Q' };
+const LETTERS: { readonly [K in Component['kind']]: string } = {
+  resistor: 'R',
+  trimmer: 'RV',
+  capacitor: 'C',
+  transistor: 'Q',
+  diode: 'D',
+};
 
 /** The legs of a transistor: which is switched by the pin, which goes to ground or the supply, which to the load. */
 export function legsOf(kind: Driver['kind']): readonly [ComponentLeg, ComponentLeg, ComponentLeg] {
@@ -132,6 +138,23 @@ function pullDraft(plan: Plan, sheets: Sheets, { key, placement, terminal, wire 
   return [{ id: `${placement.id}:pull.${terminal.id}`, kind: 'resistor', value: pull.ohms, key, ends: [{ at: line }, ...far] }];
 }
 
+/** The diode beside a coil, which takes its current when it is switched off; outputs with clamp diodes of their own need none. */
+function diodeDraft(plan: Plan, sheets: Sheets, { key, placement, terminal, wire }: PlanTerminal): readonly Draft[] {
+  if (!terminal.coil || !wire || isClamped(plan, sheets, wire.end)) return [];
+  const at = (id: string): ComponentPoint => ({ to: 'terminal', placement: placement.id, terminal: id });
+  const ends: readonly ComponentEnd[] = [
+    { leg: 'cathode', at: at(terminal.coil.other) },
+    { leg: 'anode', at: at(terminal.id) },
+  ];
+  return [{ id: `${placement.id}:diode.${terminal.id}`, kind: 'diode', value: undefined, key, ends }];
+}
+
+/** Whether a wire ends at an output whose clamp diodes are wired. */
+function isClamped(plan: Plan, sheets: Sheets, end: WireEnd): boolean {
+  const switchPart = end.to === 'terminal' ? partOf(plan, end.placement, sheets)?.sheet.sinks : undefined;
+  return end.to === 'terminal' && switchPart?.clamp !== undefined && plan.wires[terminalKey(end.placement, switchPart.clamp)] !== undefined;
+}
+
 function atTerminal(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal): readonly Draft[] {
   const { key, placement, terminal, wire } = item;
   const own: ComponentPoint = { to: 'terminal', placement: placement.id, terminal: terminal.id };
@@ -145,6 +168,7 @@ function atTerminal(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanT
     ...driverDrafts(plan, sheets, board, item, load),
     ...seriesDraft(plan, item, own, onward),
     ...pullDraft(plan, sheets, item, own),
+    ...diodeDraft(plan, sheets, item),
   ];
 }
 

@@ -2,7 +2,7 @@ import { USUAL_TOLERANCE } from '../quantity/tolerance';
 import { listedByIsland } from '../nets/islands';
 import { findNets } from '../nets/nets';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals';
-import { boardOf } from '../plan/edit';
+import { boardOf, partOf } from '../plan/edit';
 import { type Driver, type Plan, splitKey, type TerminalKey } from '../plan/plan';
 import { type Range, typical } from '../quantity/range';
 import { drawerValues } from '../quantity/series';
@@ -146,6 +146,15 @@ export const lampOhms = (plan: Plan, lamp: Lamp, mostAmps: number): number | und
 /** Whether the common of a part's LEDs is at a supply, so that the outputs take their current. */
 const isSunk = (part: PartSheet): boolean => part.polarity?.common === 'anode';
 
+/** What an open-collector output keeps at the common line of a display. */
+function sinkDrop(plan: Plan, sheets: Sheets, own: readonly PlanTerminal[]): Range | undefined {
+  for (const { wire } of own) {
+    const sinks = wire?.end.to === 'terminal' ? partOf(plan, wire.end.placement, sheets)?.sheet.sinks : undefined;
+    if (sinks?.channels.some(({ output }) => wire?.end.to === 'terminal' && output === wire.end.terminal)) return sinks.dropVolts;
+  }
+  return undefined;
+}
+
 function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, own: readonly PlanTerminal[]): readonly Lamp[] {
   const { part, terminal, placement, key } = item;
   const { polarity } = part;
@@ -164,7 +173,7 @@ function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTermi
     supply: sinks && common ? feedOf(plan, sheets, board, placement.id).volts : circuit.supply,
     forwardVolts,
     driveOhms: further === 0 ? circuit.driveOhms : inSeries(circuit.driveOhms, further),
-    dropVolts: switched ? SATURATED : NONE,
+    dropVolts: switched ? SATURATED : (sinkDrop(plan, sheets, own) ?? NONE),
   };
   const lit = own.filter((t) => t.terminal.led && t.wire).length;
   const share = circuit.totalAmps === undefined ? Infinity : circuit.totalAmps / Math.max(1, lit);

@@ -198,6 +198,8 @@ function pairsOf(
   const { terminal, part, placement, key } = item;
   const demand = PIN_ROLES[terminal.role];
   if (!demand || !part.supply || terminal.role === 'adc.in' || terminal.role === 'strap') return [];
+  // A coil is no logic input, and a pin with a transistor drives only the base or gate.
+  if (terminal.coil || plan.drivers[key]) return [];
   // Of a level shifter only the board-side ends that represent other terminals.
   if (part.passage && !item.carries) return [];
   if (part.module.levelShift?.terminals.includes(terminal.id)) return [];

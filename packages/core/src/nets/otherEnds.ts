@@ -11,7 +11,7 @@ import { planTerminals, type PlanTerminal } from './terminals';
 
 /** Why a wire may end at another part: its data goes on, a multiplexer or level shifter or port of a helper carries it, two lines may be
  *  one, a strap is tied to a bus line of its part, or an LED follows another in series. */
-export type EndReason = 'chain' | 'channel' | 'shifter' | 'port' | 'join' | 'strap' | 'series' | 'segment' | 'digit';
+export type EndReason = 'chain' | 'channel' | 'shifter' | 'port' | 'join' | 'strap' | 'series' | 'segment' | 'digit' | 'sink';
 
 export interface OtherEnd {
   readonly key: TerminalKey;
@@ -29,6 +29,10 @@ function serving(terminal: PartTerminal): 'input' | 'output' | 'select' | undefi
   return terminal.role === 'gpio.in' ? 'input' : undefined;
 }
 
+/** What a switch to ground can drive: the low end of a coil, or the common cathode of a digit. */
+const isLowSide = ({ part, terminal }: PlanTerminal): boolean =>
+  terminal.coil !== undefined || (part.polarity?.common === 'cathode' && commonsOf(part).some((t) => t.id === terminal.id));
+
 function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefined {
   const { terminal } = item;
   const other = target.terminal;
@@ -43,6 +47,7 @@ function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefi
     const isCommon = commonsOf(item.part).some((t) => t.id === terminal.id);
     return output.is === 'segment' ? (terminal.led ? 'segment' : undefined) : isCommon ? 'digit' : undefined;
   }
+  if (target.part.sinks?.channels.some((c) => c.output === other.id)) return isLowSide(item) ? 'sink' : undefined;
   const line = PIN_ROLES[terminal.role]?.line?.line;
   if (other.channel) return other.channel.line === line ? 'channel' : undefined;
   if (otherEnd(target.part, other.id) !== undefined)

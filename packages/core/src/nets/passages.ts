@@ -60,3 +60,6 @@ export const throughPart = (plan: Plan, sheets: Sheets, key: TerminalKey): strin
   const carrier = carrierOf(plan, sheets, key);
   return carrier && splitKey(carrier).placement;
 };
+
+/** Whether a wire of another terminal ends at this one. */
+export const isWiredTo = (wires: Plan['wires'], key: TerminalKey): boolean => endsAt(wires).has(key);

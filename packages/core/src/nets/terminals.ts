@@ -7,7 +7,7 @@ import { tieOf } from './addresses';
 import { derived } from './derived';
 import { grownApart } from './grownApart';
 import { hasDigits } from './leds';
-import { carriedBy } from './passages';
+import { carriedBy, isWiredTo } from './passages';
 
 /** A terminal of a placement with its sheet facts and its wire. */
 export interface PlanTerminal {
@@ -81,6 +81,13 @@ function standingFor(plan: Plan, sheets: Sheets, item: PlanTerminal): PlanTermin
   return { ...item, terminal, carries };
 }
 
+/** An input of an open-collector output: required once a load is wired to the output. */
+function inUse(plan: Plan, part: PartSheet, item: PlanTerminal): PlanTerminal {
+  const output = part.sinks!.channels.find(({ input }) => input === item.terminal.id)?.output;
+  if (output === undefined || !isWiredTo(plan.wires, terminalKey(item.placement.id, output))) return item;
+  return { ...item, terminal: { ...item.terminal, need: 'needed' } };
+}
+
 /** The bus line of its own part that a strap is tied to, where the sheet allows that. */
 function tiedLine(plan: Plan, placement: Placement, part: PartSheet, terminal: PartTerminal, wire: Wire | undefined): Role | undefined {
   const tie = wire && terminal.ties && tieOf(plan, placement, part, wire.end);
@@ -91,6 +98,7 @@ function tiedLine(plan: Plan, placement: Placement, part: PartSheet, terminal: P
 const standsAlone = remembered(
   (part: PartSheet): boolean =>
     !part.passage &&
+    !part.sinks &&
     part.terminals.list.every((t) => t.chain !== 'in' && t.line === undefined && !t.ties?.some((tie) => tie === 'sda' || tie === 'scl')),
 );
 
@@ -118,6 +126,7 @@ function terminalsIn(plan: Plan, placement: Placement, sheets: Sheets): readonly
     const wire = plan.wires[key];
     const joins = terminal.line ? joinedWith(plan, sheets, wire, terminal, part.chip) : tiedLine(plan, placement, part, terminal, wire);
     const item: PlanTerminal = { key, placement, part, terminal, wire, head, ...(joins ? { joins } : {}) };
+    if (part.sinks) return inUse(plan, part, item);
     return part.passage ? standingFor(plan, sheets, item) : item;
   });
 }

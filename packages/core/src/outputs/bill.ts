@@ -17,6 +17,7 @@ export interface Bill {
   readonly trimmers: readonly (Named & { readonly ohms: number })[];
   readonly capacitors: readonly (Named & { readonly farads: number })[];
   readonly transistors: readonly (Named & { readonly kind: Driver['kind'] })[];
+  readonly diodes: readonly Named[];
   readonly crystals: readonly (Named & { readonly hertz: number })[];
   /** Wires to run, those to junctions and supply rails included, by colour. */
   readonly jumpers: readonly { readonly colour: WireColour; readonly count: number }[];
@@ -77,6 +78,7 @@ export function billOf(plan: Plan, sheets: Sheets): Bill | undefined {
     trimmers: grouped(items, 'trimmer').map(({ value, ...rest }) => ({ ohms: value, ...rest })),
     capacitors: grouped(items, 'capacitor').map(({ value, ...rest }) => ({ farads: value, ...rest })),
     transistors: DRIVER_KINDS.flatMap((kind) => grouped(items, kind).map(({ count, names }) => ({ kind, count, names }))),
+    diodes: grouped(items, 'diode'),
     crystals: grouped(items, 'crystal').map(({ value, ...rest }) => ({ hertz: value, ...rest })),
     jumpers: counted(jumperColours(list, chip))
       .map(([colour, count]) => ({ colour, count }))

@@ -10,6 +10,7 @@ import { endText } from './endText';
  *  @example componentText(resistor) // 'R1 (220 Ω)' */
 export function componentText({ name, kind, value, transistor }: Pick<Component, 'name' | 'kind' | 'value' | 'transistor'>): string {
   if (transistor) return `${name} (${TRANSISTOR_WORDS[transistor.kind]})`;
+  if (kind === 'diode') return `${name} (flyback diode)`;
   const size = formatSi(value!, kind === 'capacitor' ? 'F' : 'Ω');
   return `${name} (${kind === 'trimmer' ? `${size} trimmer` : size})`;
 }

@@ -8,8 +8,8 @@ import { additionOf } from './addition';
 import { ledWays } from './ledWays';
 
 const sheets = shippedSheets();
-const uno = (): Plan => newPlan('p', 'P', { id: 'atmega328p-5v-shield', version: 1 });
-const withDigits = (part: string, board = uno()): Plan => edited(board, sheets, add('s', part, 'Digits'));
+const shield = (): Plan => newPlan('p', 'P', { id: 'atmega328p-5v-shield', version: 1 });
+const withDigits = (part: string, board = shield()): Plan => edited(board, sheets, add('s', part, 'Digits'));
 const ways = (plan: Plan) =>
   ledWays(
     plan,
@@ -49,7 +49,7 @@ test('bare digits go to the driver of the plan first, then to new ones; common a
     ['registers', sheets.parts.get('shift-out-74hc595')!.sheet.title],
   ]);
   expect(ways(withDigits('seven-segment-4-ca')).map(({ kind }) => kind)).toEqual(['segments', 'registers']);
-  const button = edited(uno(), sheets, add('s', 'button-push'));
+  const button = edited(shield(), sheets, add('s', 'button-push'));
   expect(ways(button)).toEqual([]);
 });
 
@@ -64,7 +64,7 @@ test('four bare digits on a new MAX7219: supplied, set, decoupled, nothing left 
 
 test('a second equal module follows the first in its chain, without another pin; apart it takes its own', () => {
   const sheet = sheets.parts.get('matrix-8x8-max7219')!.sheet;
-  const first = additionOf(uno(), sheets, sheet)!;
+  const first = additionOf(shield(), sheets, sheet)!;
   expect(first.after).toBeUndefined();
   const second = additionOf(first.plan, sheets, sheet)!;
   expect([second.after, second.pins, second.open]).toEqual([first.placement, 0, []]);

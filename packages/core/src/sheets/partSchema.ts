@@ -48,6 +48,7 @@ const terminal = Joi.object({
   volts: range,
   led: Joi.object({ forwardVolts: positiveRange }),
   digit: Joi.valid(true),
+  coil: Joi.object({ other: factId.required() }),
   loadMilliamps: quantity.greater(0),
   sourceOhms: quantity.greater(0),
   bias: Joi.object({ belowSupplyVolts: positiveRange.required(), trimmerOhms: positive.required() }),
@@ -201,6 +202,16 @@ export const partSchema = Joi.object({
     passives: Joi.array().items(words).required(),
     levelShift: Joi.object({ terminals: Joi.array().items(factId).min(1).required(), how: words.required() }),
   }).required(),
+  sinks: sourced({
+    channels: Joi.array()
+      .items(Joi.object({ input: factId.required(), output: factId.required() }))
+      .min(1)
+      .max(32)
+      .required(),
+    milliamps: quantity.greater(0).required(),
+    dropVolts: range.required(),
+    clamp: factId,
+  }),
   multiplex: sourced({
     segments: Joi.array().items(factId).min(1).max(32).unique().required(),
     digits: Joi.array().items(factId).min(1).max(32).unique().required(),

@@ -52,6 +52,8 @@ export interface PartTerminal {
   readonly led?: { readonly forwardVolts?: Range };
   /** The common line of one digit of several: it carries all that is lit in it. */
   readonly digit?: true;
+  /** The low end of a coil: what switches it off needs a diode from here to the other end, unless it clamps by itself. */
+  readonly coil?: { readonly other: string };
   /** Input current of this terminal, in milliamperes. */
   readonly loadMilliamps?: number;
   /** Resistance of an analog output, at the position where it is highest, in ohms. */
@@ -198,6 +200,16 @@ export interface PartSheet {
     readonly passives: readonly string[];
     /** Level shift on the module: which terminals, and how. */
     readonly levelShift?: { readonly terminals: readonly string[]; readonly how: string };
+  };
+  /** Inputs each with an open-collector output, which connects its load to ground while the input is high. */
+  readonly sinks?: Sourced & {
+    readonly channels: readonly { readonly input: string; readonly output: string }[];
+    /** Of one output, absolute maximum. */
+    readonly milliamps: number;
+    /** What an output keeps while it is on, in volts. */
+    readonly dropVolts: Range;
+    /** The common end of its clamp diodes, which goes to the supply of the coils. */
+    readonly clamp?: string;
   };
   /** Outputs that light LEDs in turn: the segment outputs feed all digits, the digit outputs select one after another. */
   readonly multiplex?: Sourced & {

@@ -296,6 +296,11 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
     ...strangers(sheet.module.levelShift?.terminals ?? [], sheet, 'module.levelShift'),
     ...strangers(sheet.encoder?.phases ?? [], sheet, 'encoder.phases'),
     ...strangers(sheet.currentSet ? [sheet.currentSet.terminal] : [], sheet, 'currentSet'),
+    ...strangers(
+      [...(sheet.sinks?.channels ?? []).flatMap((c) => [c.input, c.output]), ...(sheet.sinks?.clamp ? [sheet.sinks.clamp] : [])],
+      sheet,
+      'sinks',
+    ),
     ...strangers([...(sheet.multiplex?.segments ?? []), ...(sheet.multiplex?.digits ?? [])], sheet, 'multiplex'),
     ...(sheet.currentSet?.rows ?? [])
       .filter((row) => row.kiloohms.length !== sheet.currentSet!.ledVolts.length)

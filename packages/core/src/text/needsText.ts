@@ -3,7 +3,7 @@ import type { Component } from '../electrics/components';
 import { counted } from '../quantity/format';
 import type { AdditionNeeds } from '../review/additionNeeds';
 
-const KINDS: readonly Component['kind'][] = ['resistor', 'trimmer', 'transistor', 'capacitor'];
+const KINDS: readonly Component['kind'][] = ['resistor', 'trimmer', 'transistor', 'diode', 'capacitor'];
 
 /** What comes with a part, or is used of what is there.
  *  @example needsText(needs) // '74AHCT125 and 1 capacitor' */

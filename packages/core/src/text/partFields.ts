@@ -14,6 +14,7 @@ export const PART_FIELDS: FieldTexts = {
     levels: { label: 'Logic levels' },
     drive: { label: 'Output drive' },
     module: { label: 'Components on the module' },
+    sinks: { label: 'Open-collector outputs' },
     multiplex: { label: 'Multiplexed LED outputs' },
     currentSet: { label: 'Current-setting resistor' },
     passage: { label: 'Level shifter channels' },
@@ -50,6 +51,7 @@ export const PART_FIELDS: FieldTexts = {
     volts: { label: 'Supply of this terminal' },
     led: { label: 'LED', help: 'Needs a series resistor.' },
     digit: { label: 'Common line of a digit' },
+    coil: { label: 'Coil, low end' },
     loadMilliamps: { label: 'Input current', unit: 'mA' },
     sourceOhms: { label: 'Source resistance, maximum', unit: 'Ω' },
     bias: { label: 'Voltage set by a trimmer' },
@@ -160,6 +162,13 @@ export const PART_FIELDS: FieldTexts = {
     cut: { label: 'Disconnected by' },
   },
   levelShift: { terminals: { label: 'Terminals' }, how: { label: 'Circuit' } },
+  coil: { other: { label: 'Other end of the coil' } },
+  sinks: {
+    channels: { label: 'Channels' },
+    milliamps: { label: 'Current of an output, maximum', unit: 'mA' },
+    dropVolts: { label: 'Voltage drop, on' },
+    clamp: { label: 'Common terminal of the clamp diodes' },
+  },
   multiplex: {
     segments: { label: 'Segment outputs', help: 'In bit order, bit 0 first.' },
     digits: { label: 'Digit outputs', help: 'In the order of the digit registers.' },
@@ -185,7 +194,7 @@ export const PART_FIELDS: FieldTexts = {
     ohms: { label: 'Pull-up at each end', unit: 'Ω' },
     thresholdVolts: { label: 'Gate threshold' },
   },
-  channels: { low: { label: 'Low side' }, high: { label: 'High side' } },
+  channels: { low: { label: 'Low side' }, high: { label: 'High side' }, input: { label: 'Input' }, output: { label: 'Output' } },
   memory: {
     frameBufferBytes: { label: 'Frame buffer', unit: 'B' },
     required: { label: 'Required' },

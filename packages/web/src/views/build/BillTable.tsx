@@ -13,6 +13,7 @@ export function BillTable({ bill }: { readonly bill: Bill }) {
     ...bill.trimmers.map(({ ohms, count, names }) => [count, `trimmer ${formatSi(ohms, 'Ω')}`, names] as const),
     ...bill.capacitors.map(({ farads, count, names }) => [count, `capacitor ${formatSi(farads, 'F')}`, names] as const),
     ...bill.transistors.map(({ kind, count, names }) => [count, TRANSISTOR_WORDS[kind], names] as const),
+    ...bill.diodes.map(({ count, names }) => [count, 'diode 1N4148, or 1N4007 for larger coils', names] as const),
     ...bill.crystals.map(({ hertz, count, names }) => [count, `crystal ${formatSi(hertz, 'Hz')}`, names] as const),
     ...bill.jumpers.map(({ colour, count }) => [count, `jumper wire, ${colour}`] as const),
     ...bill.connectors.map(({ title, count }) => [count, title] as const),

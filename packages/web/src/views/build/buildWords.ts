@@ -105,6 +105,12 @@ function addedStep(plan: Plan, sheets: Sheets, component: Component): StepWords 
         : 'The order of the legs differs between types: see the datasheet of the one on hand.',
     };
   }
+  if (kind === 'diode')
+    return {
+      head,
+      text: `flyback diode: cathode, the end with the ring, to ${at(0)}, anode to ${at(1)}`,
+      detail: 'The wrong way round it is a short circuit.',
+    };
   if (kind === 'trimmer') {
     const outer = ends.filter(({ leg }) => leg === undefined).map((_, n) => at(n));
     return { head, text: `${formatSi(value!, 'Ω')} trimmer: outer legs to ${sayList(outer)}, wiper to ${at(ends.length - 1)}` };

@@ -21,6 +21,7 @@ const REASON: { readonly [K in EndReason]: string } = {
   series: 'In series after',
   segment: 'At a segment output',
   digit: 'At a digit output',
+  sink: 'Switched by',
 };
 
 interface PartEndMenuProps {

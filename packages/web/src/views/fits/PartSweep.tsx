@@ -19,7 +19,10 @@ import { useStream } from './useStream';
 
 const askParts = (reviewer: Remote<Reviewer>, held: number, ids: readonly string[]): Promise<readonly PartFit[]> =>
   reviewer.sweep(held, ids);
+const askNeeds = (reviewer: Remote<Reviewer>, held: number, ids: readonly string[]): Promise<readonly PartFit[]> =>
+  reviewer.sweepWithNeeds(held, ids);
 const partOf = (fit: PartFit): string => fit.part;
+const NO_IDS: readonly string[] = [];
 
 const WORDS: { readonly [V in AdditionVerdict]: string } = {
   fits: 'Fits',
@@ -81,7 +84,14 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
     [sheets],
   );
   const ids = useMemo(() => parts.map((part) => part.id), [parts]);
-  const { found, known } = useStream(plan, ids, askParts, partOf, 'quick');
+  const { found, known: plain } = useStream(plan, ids, askParts, partOf, 'quick');
+  // What does not fit as it is, is asked once more with what it needs, after all have their first answer.
+  const doubtful = useMemo(
+    () => (found.length < ids.length ? NO_IDS : found.filter(({ verdict }) => verdict === 'risk' || verdict === 'no').map(partOf)),
+    [found, ids],
+  );
+  const { known: complete } = useStream(plan, doubtful, askNeeds, partOf, 'quick');
+  const known = useMemo(() => new Map([...plain, ...[...complete].filter(([id]) => doubtful.includes(id))]), [plain, complete, doubtful]);
   const [query, setQuery] = useState('');
   const [shown, setShown] = useState<Shown>('all');
   const asked = useDeferredValue(query);

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { layoutText } from '@roof-chart/core/readout/layout';
 import { memoryLedger, type MemoryLine } from '@roof-chart/core/readout/memory';
+import { type SegmentCurrent, segmentCurrent } from '@roof-chart/core/electrics/segmentCurrent';
 import { seenDisplays } from '@roof-chart/core/readout/chainedDisplay';
 import { segmentTable, type SegmentTable } from '@roof-chart/core/readout/segmentTable';
 import { type Placement, type Plan, PLAN_LIMITS, type Readout } from '@roof-chart/core/plan/plan';
@@ -16,16 +17,17 @@ import { OwnGlyphs } from './OwnGlyphs';
 import { PictureTool } from './PictureTool';
 import { Preview } from './Preview';
 import styles from './Readout.module.css';
-import { hexByte, layoutWords, PICTURE_WORDS, tableText } from './readoutWords';
+import { currentWords, hexByte, layoutWords, PICTURE_WORDS, tableText } from './readoutWords';
 
 /** What a program sends to light glyphs on bare segments, as they are wired. */
-function Segments({ table }: { readonly table: SegmentTable }) {
+function Segments({ table, current }: { readonly table: SegmentTable; readonly current: SegmentCurrent | undefined }) {
   return (
     <div className={styles.table}>
       <p className={styles.fact}>
         Segments as wired: {table.bits.map((bit) => `bit ${bit.bit} ${bit.segment} (${bit.output})`).join(', ')}; active{' '}
         {table.activeLow ? 'low: common anode' : 'high: common cathode'}.
       </p>
+      {current && <p className={styles.fact}>{currentWords(current)}</p>}
       <div className={styles.scroll} tabIndex={0} role="region" aria-label="Segment table">
         <table>
           <tbody>
@@ -208,7 +210,7 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
           onChange={(pictures, words) => set({ pictures }, `${words} of ${placement.name}`)}
         />
       )}
-      {table && <Segments table={table} />}
+      {table && <Segments table={table} current={segmentCurrent(plan, sheets, placement.id)} />}
     </section>
   );
 }

@@ -1,4 +1,4 @@
-import { hexByte, layoutWords, memoryWords, tableText } from './readoutWords';
+import { currentWords, hexByte, layoutWords, memoryWords, tableText } from './readoutWords';
 
 test('memory says what there is, what pictures take, and what is left or missing', () => {
   expect(memoryWords({ ramBytes: 2048, runtimeBytes: 250, usedBytes: 1024, leftBytes: 774, lines: [] })).toBe(
@@ -37,4 +37,10 @@ test('a table is text with a line a glyph', () => {
       .slice(3),
   ).toEqual(['digit\toutput', 'DIG1\t0 (DIG0)', 'DIG2\tGP5']);
   expect(hexByte(7)).toBe('0x07');
+});
+
+test('the current of a segment, with its duty where digits take turns', () => {
+  const amps = { min: 0.018, typ: 0.02, max: 0.022 };
+  expect(currentWords({ amps, digits: 8 })).toBe('Segment current 18 mA to 22 mA at 1/8 duty: 2.5 mA on average at full brightness.');
+  expect(currentWords({ amps, digits: 1 })).toBe('Segment current 18 mA to 22 mA, always on.');
 });

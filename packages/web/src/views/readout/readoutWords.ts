@@ -1,3 +1,4 @@
+import type { SegmentCurrent } from '@roof-chart/core/electrics/segmentCurrent';
 import type { FlashLedger } from '@roof-chart/core/readout/flash';
 import type { MemoryLedger, MemoryLine } from '@roof-chart/core/readout/memory';
 import type { Layout } from '@roof-chart/core/readout/layout';
@@ -50,3 +51,12 @@ export const tableText = (table: SegmentTable): string =>
     ...(table.digits.length > 0 ? ['digit\toutput'] : []),
     ...table.digits.map(({ digit, output, index }) => `${digit}\t${index === undefined ? output : `${index} (${output})`}`),
   ].join('\n');
+
+/** What lights a segment, and how bright.
+ *  @example currentWords({ amps: { min: 0.018, typ: 0.02, max: 0.022 }, digits: 8 })
+ *    // 'Segment current 18 mA to 22 mA at 1/8 duty: 2.5 mA on average at full brightness.' */
+export function currentWords({ amps, digits }: SegmentCurrent): string {
+  const span = `Segment current ${formatSi(amps.min, 'A')} to ${formatSi(amps.max, 'A')}`;
+  const mean = (amps.typ ?? amps.max) / digits;
+  return digits === 1 ? `${span}, always on.` : `${span} at 1/${digits} duty: ${formatSi(mean, 'A')} on average at full brightness.`;
+}

@@ -1,0 +1,88 @@
+import { shippedSheets } from '../../tests/catalogue';
+import { findingsOf } from '../../tests/checkHarness';
+import { add, edited, stick, wire } from '../../tests/makePlan';
+import { settle } from '../allocate/settle';
+import { planComponents } from '../electrics/components';
+import { lampsOf } from '../electrics/lamps';
+import type { Edit } from '../plan/edit';
+import { completeAddition } from '../review/additionNeeds';
+import { otherEnds } from './otherEnds';
+import { openOf } from './openTerminals';
+import { planTerminals } from './terminals';
+
+const sheets = shippedSheets();
+const to = (from: string, placement: string, terminal: string): Edit => {
+  const [id, own] = from.split(':') as [string, string];
+  return { kind: 'wire', placement: id, terminal: own, end: { to: 'terminal', placement, terminal } };
+};
+const kinds = (plan: Parameters<typeof planComponents>[0]) => planComponents(plan, sheets).map(({ name, kind }) => [name, kind]);
+
+test('a bare relay comes with its transistor, its base resistor and the diode across its coil', () => {
+  const addition = completeAddition(stick(), sheets, sheets.parts.get('relay-coil-5v')!.sheet)!;
+  const plan = addition.needs!.plan;
+  expect(findingsOf(plan, sheets).filter((f) => f.level !== 'hint')).toEqual([]);
+  expect(kinds(plan)).toEqual([
+    ['Q1', 'transistor'],
+    ['R1', 'resistor'],
+    ['D1', 'diode'],
+  ]);
+  expect(planComponents(plan, sheets).at(-1)!.ends).toEqual([
+    { leg: 'cathode', at: { to: 'terminal', placement: 'output-1', terminal: 'A1' } },
+    { leg: 'anode', at: { to: 'terminal', placement: 'output-1', terminal: 'A2' } },
+  ]);
+});
+
+test('an output of a transistor array asks for a pin at its own input, and clamps the coil once its diodes are wired', () => {
+  const plan = edited(
+    stick(),
+    sheets,
+    add('r', 'relay-coil-5v', 'Relay'),
+    add('u', 'driver-uln2803', 'Array'),
+    wire('r:A1', 'rail vbus'),
+    wire('u:GND', 'ground'),
+    to('r:A2', 'u', 'O3'),
+  );
+  expect(openOf(plan, planTerminals(plan, sheets)).map(({ key }) => key)).toEqual(['u:I3']);
+  expect(kinds(plan)).toEqual([['D1', 'diode']]);
+  const wired = settle(plan, sheets)!.plan;
+  expect(wired.wires['u:I3']!.end.to).toBe('pin');
+  expect(wired.wires['u:I4']).toBeUndefined();
+  expect(kinds(edited(wired, sheets, wire('u:COM', 'rail vbus')))).toEqual([]);
+  expect(findingsOf(wired, sheets).filter((f) => f.level !== 'hint')).toEqual([]);
+});
+
+test('coils and common cathodes are offered its outputs, each to one; anodes and inputs are not', () => {
+  const plan = edited(
+    stick(),
+    sheets,
+    add('r', 'relay-coil-5v'),
+    add('q', 'relay-coil-5v'),
+    add('s', 'seven-segment-1-cc'),
+    add('t', 'seven-segment-1-ca'),
+    add('u', 'driver-uln2803'),
+    to('q:A2', 'u', 'O1'),
+  );
+  const offered = (key: string) =>
+    otherEnds(
+      plan,
+      sheets,
+      planTerminals(plan, sheets).find((t) => t.key === key)!,
+    ).filter((end) => end.placement === 'u');
+  expect(offered('r:A2').map(({ terminal }) => terminal)).toEqual(['O8', 'O7', 'O6', 'O5', 'O4', 'O3', 'O2']);
+  expect(offered('s:COM1')).toHaveLength(7);
+  expect([offered('s:a'), offered('t:COM1'), offered('r:A1')]).toEqual([[], [], []]);
+});
+
+test('what the output keeps lowers the current of the segments', () => {
+  const digit = (common: Edit) =>
+    edited(stick(), sheets, add('s', 'seven-segment-1-cc'), add('u', 'driver-uln2803'), wire('s:a', 'GP2'), common, {
+      kind: 'series',
+      placement: 's',
+      terminal: 'a',
+      ohms: 100,
+    });
+  const amps = (common: Edit) => lampsOf(digit(common), sheets)[0]!.amps.typ!;
+  const [direct, switched] = [amps(wire('s:COM1', 'ground')), amps(to('s:COM1', 'u', 'O1'))];
+  // 3.3 V − 2 V − 0.9 V leave less than a third of the voltage for the resistor.
+  expect(switched).toBeLessThan(direct / 2);
+});

@@ -92,5 +92,13 @@ export function addedComponents(plan: Plan, sheets: Sheets): readonly string[] {
           );
         }),
   );
-  return [...series, ...pulls, ...drivers, ...dividers, ...ladders, ...capacitors, ...buses];
+  const diodes = plan.placements.flatMap(({ id }) =>
+    partOf(id).terminals.list.flatMap(({ id: terminal, coil }) => {
+      const end = coil && plan.wires[terminalKey(id, terminal)]?.end;
+      const sinks = end?.to === 'terminal' ? partOf(end.placement).sinks : undefined;
+      const isClamped = end?.to === 'terminal' && sinks?.clamp !== undefined && plan.wires[terminalKey(end.placement, sinks.clamp)];
+      return end && !isClamped ? [`diode, cathode ${say(terminalKey(id, coil.other))}, anode ${say(terminalKey(id, terminal))}`] : [];
+    }),
+  );
+  return [...diodes, ...series, ...pulls, ...drivers, ...dividers, ...ladders, ...capacitors, ...buses];
 }

@@ -92,6 +92,8 @@ function readComponent(step: string): string | undefined {
   if (two) return `${readValue(two[1]!)}, ${two[2]}`;
   const trimmer = /^([\d.].*?) trimmer: outer legs to (.*), wiper to (.*)$/u.exec(step);
   if (trimmer) return `${readValue(trimmer[1]!)}, ${trimmer[2]} wiper ${trimmer[3]}`;
+  const diode = /^flyback diode: cathode, the end with the ring, to (.*), anode to (.*)$/u.exec(step);
+  if (diode) return `diode, cathode ${diode[1]}, anode ${diode[2]}`;
   const transistor = /^(NPN transistor|PNP transistor|N-MOSFET|P-MOSFET): (.*)$/u.exec(step);
   return transistor ? `${transistor[1]}, ${transistor[2]}` : undefined;
 }

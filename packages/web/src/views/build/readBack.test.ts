@@ -93,7 +93,8 @@ function follows(plan: Plan): void {
   const names = components.map((one) => one.slice(0, one.indexOf(':')));
   expect(new Set(names).size).toBe(names.length);
   for (const one of components)
-    for (const [, name] of one.matchAll(/\b((?:R|Q|RV|C)\d+)\b(?! pull)/gu)) if (/^[RQ]\d/u.test(name!)) expect(names).toContain(name);
+    // A terminal is printed with its part before it, a component alone.
+    for (const [, name] of one.matchAll(/(?:, | and | to )([RQ]\d+)\b/gu)) expect(names).toContain(name);
 }
 
 /** Every terminal of every part, by the name it is printed under; two of one name could not be told apart on the bench. */

@@ -2,7 +2,7 @@ import { sayTerminal } from '@roof-chart/core/checks/say';
 import { chainsOf } from '@roof-chart/core/nets/chains';
 import { partOf } from '@roof-chart/core/plan/edit';
 import { logicSupply } from '@roof-chart/core/nets/feedRail';
-import { dividerNames } from '@roof-chart/core/electrics/components';
+import { dividerNames, planComponents } from '@roof-chart/core/electrics/components';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import { type Plan, sameEnd, type WireEnd } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -31,9 +31,12 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
   const next = after && !sameEnd(after.wires[item.key]?.end, item.wire?.end) ? after.wires[item.key]?.end : undefined;
   const leaves = after && item.wire && !after.wires[item.key];
   const value = item.wire ? (dividerNames(plan, sheets, item.key) ?? endWords(plan, sheets, item.wire.end)) : '';
+  // A current-setting terminal has a resistor and no wire.
+  const own = item.wire ? [] : planComponents(plan, sheets).filter(({ key }) => key === item.key);
+  const through = own.map(({ name }) => name).join(', ');
   // The far end of a level shifter has no wire of its own: those of others end there.
   const carried = (item.carries ?? []).map((key) => sayTerminal(plan, sheets, key)).join(', ');
-  const state = value ? `on ${value}` : carried ? `through ${carried}` : 'not connected';
+  const state = value ? `on ${value}` : through ? `connected through ${through}` : carried ? `through ${carried}` : 'not connected';
   return {
     id: item.key,
     label: `${item.placement.name} ${item.terminal.label}, ${state}${MARK_WORDS[row.mark]}`,
@@ -49,7 +52,7 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
         }
         label={item.terminal.label}
         colour={item.wire?.colour}
-        value={item.wire?.end.to === 'terminal' ? `→${endLabel(plan, sheets, item.wire.end)}` : value}
+        value={item.wire?.end.to === 'terminal' ? `→${endLabel(plan, sheets, item.wire.end)}` : value || through}
         wrong={row.mark === 'clash'}
         missing={item.terminal.need === 'needed'}
       />

@@ -1,3 +1,4 @@
+import type { BoardPosition } from '@roof-chart/core/outputs/boardPosition';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -58,7 +59,7 @@ function noteFor(wires: readonly BuildWire[]): string {
   return labels.length === 1 ? `${labels[0]} ×${wires.length}` : `${wires.length} wires`;
 }
 
-/** The board's headers with the positions that are used; the wire under the pointer is ringed. */
+/** The board's headers with the positions that are used; those of the step under the pointer are ringed. */
 export function BoardPicture({
   plan,
   wires,
@@ -66,7 +67,7 @@ export function BoardPicture({
 }: {
   readonly plan: Plan;
   readonly wires: readonly BuildWire[];
-  readonly pointed: BuildWire | null;
+  readonly pointed: readonly BoardPosition[];
 }) {
   const { sheets } = useWorkbench();
   const { sheet } = boardOf(plan, sheets)!;
@@ -78,7 +79,7 @@ export function BoardPicture({
   const height = Math.max(...places.map((p) => p.y)) + 40;
   const endsAt = (spot: Spot) => wires.filter((w) => w.at.some((at) => at.header === spot.pin.header && at.position === spot.pin.position));
   const isDouble = (spot: Spot) => sheet.headers.list.find((header) => header.id === spot.pin.header)?.rows === 2;
-  const isPointed = (spot: Spot) => pointed?.at.some((at) => at.header === spot.pin.header && at.position === spot.pin.position) ?? false;
+  const isPointed = (spot: Spot) => pointed.some((at) => at.header === spot.pin.header && at.position === spot.pin.position);
   return (
     <figure className={styles.picture}>
       <svg

@@ -4,9 +4,10 @@ import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { sayPlacement } from '@roof-chart/core/checks/say';
 import { namesKept } from '@roof-chart/core/electrics/components';
-import { buildList, type BuildWire } from '@roof-chart/core/outputs/buildList';
+import { buildList } from '@roof-chart/core/outputs/buildList';
 import { billOf } from '@roof-chart/core/outputs/bill';
 import { buildSheet, type BuildStep, builtNow, changesSinceBuilt } from '@roof-chart/core/outputs/buildSheet';
+import { stepPositions } from '@roof-chart/core/outputs/stepPositions';
 import { errorTitles } from '@roof-chart/core/outputs/openErrors';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
@@ -66,7 +67,7 @@ function Changes({ plan }: { readonly plan: Plan }) {
 export function BuildView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets, edit } = useWorkbench();
-  const [pointed, setPointed] = useState<BuildWire | null>(null);
+  const [pointed, setPointed] = useState<BuildStep | null>(null);
   const [params, setParams] = useSearchParams();
   const sections = useMemo(() => buildSheet(plan, sheets)!, [plan, sheets]);
   const bill = useMemo(() => billOf(plan, sheets)!, [plan, sheets]);
@@ -148,7 +149,7 @@ export function BuildView() {
         ))}
         <BillTable bill={bill} />
       </div>
-      <BoardPicture plan={plan} wires={wires} pointed={pointed} />
+      <BoardPicture plan={plan} wires={wires} pointed={pointed ? stepPositions(plan, sheets, pointed) : []} />
     </div>
   );
 }

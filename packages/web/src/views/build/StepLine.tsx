@@ -17,7 +17,7 @@ interface StepLineProps {
   readonly plan: Plan;
   readonly step: BuildStep;
   readonly onTick: (step: BuildStep, done: boolean) => void;
-  readonly onPoint: (wire: BuildWire | null) => void;
+  readonly onPoint: (step: BuildStep | null) => void;
 }
 
 function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { readonly wire: BuildWire }) {
@@ -26,13 +26,13 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
   const to = wireEndWords(plan, sheets, wire);
   const [isNoting, setNoting] = useState(false);
   return (
-    <li className={wire.ticked ? styles.tickedLine : styles.line} onMouseEnter={() => onPoint(wire)} onMouseLeave={() => onPoint(null)}>
+    <li className={wire.ticked ? styles.tickedLine : styles.line} onMouseEnter={() => onPoint(step)} onMouseLeave={() => onPoint(null)}>
       <Checkbox
         checked={wire.ticked}
         aria-label={`${name} ${wire.label} to ${to}: done`}
         color="dark.6"
         onChange={(event) => onTick(step, event.currentTarget.checked)}
-        onFocus={() => onPoint(wire)}
+        onFocus={() => onPoint(step)}
       />
       <WireBar colour={wire.colour} />
       <span className={styles.part}>{name}</span>
@@ -70,14 +70,15 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
 
 /** One step of the build sheet with its box. */
 export function StepLine(props: StepLineProps) {
-  const { plan, step, onTick } = props;
+  const { plan, step, onTick, onPoint } = props;
   const { sheets } = useWorkbench();
   if (step.what.is === 'wire') return <WireLine {...props} wire={step.what.wire} />;
   const { head, text, detail } = stepWords(plan, sheets, step);
   return (
-    <li className={step.done ? styles.tickedOther : styles.other}>
+    <li className={step.done ? styles.tickedOther : styles.other} onMouseEnter={() => onPoint(step)} onMouseLeave={() => onPoint(null)}>
       <Checkbox
         checked={step.done}
+        onFocus={() => onPoint(step)}
         aria-label={`${head}: ${text}: done`}
         color="dark.6"
         onChange={(event) => onTick(step, event.currentTarget.checked)}

@@ -1,6 +1,7 @@
 import { Button, Progress } from '@mantine/core';
 import { IconArrowLeft, IconArrowRight, IconCheck } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
+import { stepPositions } from '@roof-chart/core/outputs/stepPositions';
 import type { BuildSection, BuildStep } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../app/workbench';
@@ -79,7 +80,7 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
           {detail && <p className={styles.stepDetail}>{detail}</p>}
           <p className={styles.stepState}>{step.done ? 'Done' : ' '}</p>
         </div>
-        <BoardPicture plan={plan} wires={wires} pointed={wire} />
+        <BoardPicture plan={plan} wires={wires} pointed={stepPositions(plan, sheets, step)} />
       </div>
       <div className={styles.stepButtons}>
         <Button size="xl" variant="default" leftSection={<IconArrowLeft />} disabled={at === 0} onClick={() => go(at - 1)}>

@@ -89,14 +89,14 @@ async function scrollFrames(page) {
  *  goes, so that no plan is one that was asked about before, but that of twelve parts itself. */
 async function sweep(page) {
   await page.goto(`${base}/plans/twelve/fits/parts`);
-  await page.getByText(/parts fit beside what is there/).waitFor();
+  await page.getByText(/parts fit without changes/).waitFor();
   await page.waitForTimeout(1500);
   const found = [];
   for (let n = 0; n < 28; n += 1) {
     found.push(
       await page.evaluate(async (n) => {
-        const status = [...document.querySelectorAll('[role=status]')].find((one) => /parts fit beside/.test(one.textContent));
-        const said = () => /parts fit beside what is there/.test(status.textContent);
+        const status = [...document.querySelectorAll('[role=status]')].find((one) => /parts fit without/.test(one.textContent));
+        const said = () => /parts fit without changes/.test(status.textContent);
         const fitting = [...document.querySelectorAll('[role=row]')].filter((row) => row.children[1]?.textContent === 'Fits');
         const from = performance.now();
         if (n % 2) document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, bubbles: true }));

@@ -9,7 +9,7 @@ import { type Driver, type Placement, type Plan, type TerminalKey, terminalKey, 
 import { PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
 import { feedOf, pullFeed } from './busInputs';
-import { wantedCapacitors } from './supplySheet';
+import { type WantedCapacitors, wantedCapacitors } from './supplySheet';
 
 /** What an end of a component is soldered or plugged to: a place on the board, a terminal of a part, or a leg of another component. */
 export type ComponentPoint =
@@ -195,8 +195,7 @@ function ladderDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard, { id, she
 }
 
 /** Capacitors go between the supply of their part and ground. */
-function capacitorDrafts(plan: Plan, sheets: Sheets, { id, sheet }: Placement): readonly Draft[] {
-  const wanted = wantedCapacitors(plan, sheets).find((one) => one.placement === id);
+function capacitorDrafts(sheets: Sheets, { id, sheet }: Placement, wanted: WantedCapacitors | undefined): readonly Draft[] {
   const part = partSheet(sheets, sheet)?.sheet;
   const supply = part && logicSupply(part);
   const ground = part?.terminals.list.find((t) => t.role === 'ground');
@@ -245,18 +244,31 @@ function busDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard): readonly Dr
   );
 }
 
+/** The terminals at which the plan keeps a component; coils have theirs by their sheet. */
+const keysWithComponents = (plan: Plan): ReadonlySet<TerminalKey> =>
+  new Set([
+    ...Object.keys(plan.series),
+    ...Object.keys(plan.pulls),
+    ...Object.keys(plan.drivers),
+    ...Object.entries(plan.wires).flatMap(([key, { end }]) => (end.to === 'trimmer' || end.to === 'divider' ? [key] : [])),
+  ]);
+
 /** Every component that is added to the parts, with its reference designator and its ends: part by part in printed order, then those of buses.
  *  The circuit of a bare chip is the board's own. */
 export const planComponents = derived((plan: Plan, sheets: Sheets): readonly Component[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
+  const keys = keysWithComponents(plan);
+  const wanted = new Map(Object.keys(plan.capacitors).length > 0 ? wantedCapacitors(plan, sheets).map((one) => [one.placement, one]) : []);
   const drafts = [
     ...plan.placements.flatMap((placement) => [
-      ...terminalsOf(plan, placement, sheets).flatMap((item) => atTerminal(plan, sheets, board, item)),
+      ...terminalsOf(plan, placement, sheets).flatMap((item) =>
+        keys.has(item.key) || item.terminal.coil ? atTerminal(plan, sheets, board, item) : [],
+      ),
       ...ladderDrafts(plan, sheets, board, placement),
-      ...capacitorDrafts(plan, sheets, placement),
+      ...capacitorDrafts(sheets, placement, wanted.get(placement.id)),
     ]),
-    ...busDrafts(plan, sheets, board),
+    ...(Object.values(plan.busSettings).some((settings) => settings.addedOhms !== undefined) ? busDrafts(plan, sheets, board) : []),
   ];
   const taken = new Set([
     ...(board.sheet.chipCircuit?.components ?? []).map(({ name }) => name),

@@ -158,6 +158,7 @@ test('the bill counts alike ones together, two resistors for the two lines of a 
       { ohms: 4700, count: 2, names: ['R4', 'R5'] },
     ],
     trimmers: [],
+    diodes: [],
     capacitors: [],
     transistors: [{ kind: 'npn', count: 1, names: ['Q1'] }],
     crystals: [],

@@ -98,8 +98,8 @@ test('two matrices are chained as they are added, and one text runs across both'
 test('a 5 V display on a 3.3 V board comes with the buffer that it needs', async ({ page, request }) => {
   const id = await startPlan(page, 'With a buffer');
   await page.getByRole('textbox', { name: 'Search parts' }).fill('8 digits max7219');
-  await expect(page.getByText('fits with 74AHCT125 and 1 capacitor')).toBeVisible();
-  await page.getByRole('button', { name: 'Add 8 digits, MAX7219 with 74AHCT125 and 1 capacitor' }).click();
+  await expect(page.getByText('fits with buffer 74AHCT125 and 1 capacitor')).toBeVisible();
+  await page.getByRole('button', { name: 'Add 8 digits, MAX7219 with buffer 74AHCT125 and 1 capacitor' }).click();
   await expect(findings(page)).toContainText('No issues found');
   await saved(page);
   const { plan } = await storedPlan(request, id);

@@ -44,6 +44,7 @@ test('a plan that its sheets do not bear out names the place', () => {
   expect(fault((p) => (p['wires']['display-1:SDA'].end = { to: 'terminal', placement: 'x', terminal: 'Y' }))).toBe(
     'wires.display-1:SDA.end',
   );
+  expect(fault((p) => (p['wires']['display-1:SDA'].end = { to: 'trimmer', ohms: 10_000 }))).toBe('wires.display-1:SDA.end');
   expect(fault(() => undefined)).toBeUndefined();
 });
 

@@ -12,9 +12,9 @@ const complete = (plan: Plan, part: string) => completeAddition(plan, sheets, sh
 
 test('a 5 V display comes with the buffer or shifter that it needs, wired and decoupled', () => {
   const digits = complete(stick(), 'digits-8-max7219');
-  expect([completeVerdict(digits), needsText(digits.needs!)]).toEqual(['with', '74AHCT125 and 1 capacitor']);
+  expect([completeVerdict(digits), needsText(digits.needs!)]).toEqual(['with', 'buffer 74AHCT125 and 1 capacitor']);
   const lcd = complete(stick(), 'lcd-1602-pcf8574');
-  expect(needsText(lcd.needs!)).toBe('BSS138 ×4');
+  expect(needsText(lcd.needs!)).toBe('level shifter BSS138 ×4');
   const probe = complete(stick(), 'temperature-ds18b20');
   expect(needsText(probe.needs!)).toBe('1 resistor');
   for (const { needs } of [digits, lcd, probe]) expect(findingsOf(needs!.plan, sheets).filter((f) => f.level !== 'hint')).toEqual([]);
@@ -24,7 +24,7 @@ test('free channels of a helper that is there are used first', () => {
   const first = complete(stick(), 'digits-8-max7219');
   const with2 = complete(first.needs!.plan, 'relay-active-low');
   expect(with2.needs!.adds).toEqual([]);
-  expect(needsText(with2.needs!)).toBe('74AHCT125 of the plan');
+  expect(needsText(with2.needs!)).toBe('buffer 74AHCT125 of the plan');
 });
 
 test('what no added part helps is still said', () => {

@@ -16,7 +16,7 @@ export interface AdditionNeeds {
   /** All of it: the part, its wires, and what it needs. */
   readonly edits: readonly Edit[];
   readonly plan: Plan;
-  /** Chips of the helpers that come with it, such as a level shifter, and those of the plan that it uses, in order. */
+  /** The helpers that come with it, such as `buffer 74AHCT125`, and those of the plan that it uses, in order. */
   readonly adds: readonly string[];
   readonly uses: readonly string[];
   /** Components that come with it beyond those of the plain addition, by kind. */
@@ -98,7 +98,10 @@ export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): Add
   }
   if (edits.length === 0) return undefined;
   const had = new Set(planFindingsOf(plan, sheets).map((f) => f.id));
-  const chipOf = (id: string) => partSheet(sheets, now.placements.find((p) => p.id === id)!.sheet)!.sheet.chip;
+  const helper = (id: string) => {
+    const { short, chip } = partSheet(sheets, now.placements.find((p) => p.id === id)!.sheet)!.sheet;
+    return `${short[0]!.toLowerCase()}${short.slice(1)} ${chip}`;
+  };
   const came = now.placements.filter((p) => !addition.plan.placements.some((q) => q.id === p.id));
   const used = Object.entries(now.wires).flatMap(([key, { end }]) =>
     end.to === 'terminal' && !sameEnd(end, addition.plan.wires[key]?.end) && plan.placements.some((p) => p.id === end.placement)
@@ -108,8 +111,8 @@ export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): Add
   return {
     edits: [...addition.edits, ...edits],
     plan: now,
-    adds: came.map(({ id }) => chipOf(id)),
-    uses: [...new Set(used)].map(chipOf),
+    adds: came.map(({ id }) => helper(id)),
+    uses: [...new Set(used)].map(helper),
     components: cameOf(planComponents(addition.plan, sheets), planComponents(now, sheets)),
     left: planFindingsOf(now, sheets).filter((f) => isGrave(f) && !had.has(f.id)),
   };

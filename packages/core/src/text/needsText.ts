@@ -6,15 +6,15 @@ import type { AdditionNeeds } from '../review/additionNeeds';
 const KINDS: readonly Component['kind'][] = ['resistor', 'trimmer', 'transistor', 'diode', 'capacitor'];
 
 /** What comes with a part, or is used of what is there.
- *  @example needsText(needs) // '74AHCT125 and 1 capacitor' */
+ *  @example needsText(needs) // 'buffer 74AHCT125 and 1 capacitor' */
 export function needsText({ adds, uses, components }: Pick<AdditionNeeds, 'adds' | 'uses' | 'components'>): string {
-  const chips = [...uses.map((chip) => `${chip} of the plan`), ...[...new Set(adds)].map((chip) => severalOf(chip, adds))];
+  const chips = [...uses.map((helper) => `${helper} of the plan`), ...[...new Set(adds)].map((helper) => severalOf(helper, adds))];
   const counts = KINDS.flatMap((kind) => (components[kind] === undefined ? [] : counted(components[kind], kind)));
   const all = [...chips, ...counts];
   return all.length > 0 ? sayList(all) : 'other component values';
 }
 
-function severalOf(chip: string, adds: readonly string[]): string {
-  const count = adds.filter((one) => one === chip).length;
-  return count > 1 ? `${count} × ${chip}` : chip;
+function severalOf(helper: string, adds: readonly string[]): string {
+  const count = adds.filter((one) => one === helper).length;
+  return count > 1 ? `${count} × ${helper}` : helper;
 }

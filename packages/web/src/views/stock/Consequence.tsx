@@ -18,6 +18,13 @@ export function Consequence({ plan, addition }: { readonly plan: Plan; readonly 
         fits with {needsText(addition.needs)}; {pins}
       </span>
     );
+  const [left] = addition.needs?.left ?? [];
+  if (addition.needs && left)
+    return (
+      <span className={left.level === 'clash' ? styles.meets : styles.risks}>
+        with {needsText(addition.needs)}: {sayFinding(addition.needs.plan, sheets, left).title}; {pins}
+      </span>
+    );
   // Notes are no reason to choose another part.
   const grave = addition.added.filter((finding) => finding.level !== 'hint');
   const [first] = grave;

@@ -58,12 +58,13 @@ test('four single digits share the segment outputs; nine are one too many, and f
 
 test('pins are assigned to what the driver of the plan does not light', () => {
   const plan = settle(driver('seven-segment-4-cc', 'led-red-5mm'), sheets)!.plan;
-  const ends = Object.entries(plan.wires).filter(([key]) => /^s[01]:/.test(key));
+  const ends = Object.entries(plan.wires).filter(([key]) => /^s0:/.test(key));
   expect(ends.every(([, { end }]) => end.to === 'terminal' && end.placement === 'd')).toBe(true);
   expect(findingsOf(plan, sheets).filter((f) => f.level === 'clash' && f.code !== 'led-no-resistor')).toEqual([]);
-  // What is wired already stays where it is.
-  const wired = edited(driver('led-red-5mm'), sheets, wire('s0:A', 'GP9'));
-  expect(settle(wired, sheets)!.plan.wires['s0:A']!.end).toEqual({ to: 'pin', pin: 'GP9' });
+  // A status LED goes to a pin, and what is wired already stays where it is.
+  expect(plan.wires['s1:A']!.end.to).toBe('pin');
+  const wired = edited(driver('seven-segment-1-cc'), sheets, wire('s0:a', 'GP9'));
+  expect(settle(wired, sheets)!.plan.wires['s0:a']!.end).toEqual({ to: 'pin', pin: 'GP9' });
 });
 
 test('an HT16K33 takes eight digits at its first eight rows, and eight more at the others', () => {

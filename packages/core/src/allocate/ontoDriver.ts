@@ -99,7 +99,10 @@ export function driversFor(
   });
 }
 
-/** Wires for bare digits and lights without any wire on the drivers that a plan has: a driver with room spares the pins.
+/** Parts with fewer lines, such as a status LED or an RGB LED that is dimmed, are usually wired to pins: only the user puts them on a driver. */
+const MANY_LINES = 7;
+
+/** Wires for bare digits and bar graphs without any wire on the drivers that a plan has: a driver with room spares the pins.
  *  @param only the placement to look at; without it all */
 export function ontoFreeDrivers(plan: Plan, sheets: Sheets, only?: string): readonly Edit[] {
   if (!plan.placements.some(({ sheet }) => partSheet(sheets, sheet)?.sheet.multiplex)) return [];
@@ -107,7 +110,7 @@ export function ontoFreeDrivers(plan: Plan, sheets: Sheets, only?: string): read
   const edits: Edit[] = [];
   for (const display of plan.placements) {
     const part = partSheet(sheets, display.sheet)?.sheet;
-    if (!part || (only !== undefined && display.id !== only)) continue;
+    if (!part || segmentsOfPart(part).length < MANY_LINES || (only !== undefined && display.id !== only)) continue;
     const lines = [...segmentsOfPart(part), ...commonsOf(part)];
     if (lines.some((t) => plan.wires[terminalKey(display.id, t.id)])) continue;
     const [onto] = driversFor(now, sheets, display);

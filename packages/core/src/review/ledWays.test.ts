@@ -95,3 +95,29 @@ test.each(['strip-ws2812b', 'shift-out-74hc595', 'digits-2-hc595', 'digits-8-max
     expect([...codes(second.plan)].filter((code) => !codes(first.plan).has(code))).toEqual([]);
   },
 );
+
+test('registers and expanders of the plan with free outputs are offered before new ones', () => {
+  const plan = edited(
+    withDigits('seven-segment-4-cc'),
+    sheets,
+    add('r', 'shift-out-74hc595', 'Register'),
+    add('e', 'expander-mcp23017', 'Expander'),
+  );
+  const own = ways(plan).filter(({ placement }) => placement !== undefined);
+  expect(own.map(({ kind, placement }) => [kind, placement])).toEqual([
+    ['segments', 'r'],
+    ['registers', 'e'],
+  ]);
+  const onExpander = edited(plan, sheets, ...own[1]!.edits);
+  expect(onExpander.wires['s:a']!.end).toEqual({ to: 'terminal', placement: 'e', terminal: 'GPA0' });
+  expect(onExpander.wires['s:DIG1']!.end).toEqual({ to: 'terminal', placement: 'e', terminal: 'GPB0' });
+  expect(Object.keys(onExpander.drivers)).toHaveLength(4);
+  // An output that another part uses is not free.
+  const used = edited(plan, sheets, add('l', 'led-red-5mm'), {
+    kind: 'wire',
+    placement: 'l',
+    terminal: 'A',
+    end: { to: 'terminal', placement: 'r', terminal: 'QC' },
+  });
+  expect(ways(used).some(({ placement }) => placement === 'r')).toBe(false);
+});

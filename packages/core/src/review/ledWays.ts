@@ -13,7 +13,7 @@ import { helpersFor, portsOf } from './ways/way';
 
 /** A way to drive the bare LEDs of a part by another part than the board. */
 export interface LedWay {
-  /** `driver`: all lines on a driver; `segments`: the segment lines on a shift register; `registers`: the digits on a second one, too. */
+  /** `driver`: all lines on a driver; `segments`: the segment lines on a shift register or expander; `registers`: the digits, too. */
   readonly kind: 'driver' | 'segments' | 'registers';
   /** The part of the plan that it goes to, where it is there already. */
   readonly placement: string | undefined;
@@ -66,9 +66,21 @@ const rank = ({ id }: PartTerminal): number => {
   return at < 0 ? SEGMENTS.length : at;
 };
 
-/** Wires terminals of a part to the outputs of a register one after another. */
+/** The outputs of a part that no other part uses, in the order of their bits. */
+function freeOutputs({ wires }: Plan, display: Placement, register: Placement, chip: PartSheet): readonly PartTerminal[] {
+  const used = new Set(
+    Object.entries(wires).flatMap(([key, { end }]) =>
+      end.to === 'terminal' && splitKey(key).placement !== display.id ? [terminalKey(end.placement, end.terminal)] : [],
+    ),
+  );
+  return portsOf(chip, 'output')
+    .filter(({ id }) => !used.has(terminalKey(register.id, id)) && !wires[terminalKey(register.id, id)])
+    .toSorted((a, b) => a.id.localeCompare(b.id, 'en', { numeric: true }));
+}
+
+/** Wires terminals of a part to the free outputs of a register or expander one after another. */
 function toOutputs(draft: Draft, display: Placement, lines: readonly PartTerminal[], register: Placement, chip: PartSheet): boolean {
-  const outputs = portsOf(chip, 'output').toSorted((a, b) => a.id.localeCompare(b.id, 'en', { numeric: true }));
+  const outputs = freeOutputs(draft.plan, display, register, chip);
   if (lines.length > outputs.length) return false;
   return draft.take(
     lines.flatMap(({ id: terminal }, at): Edit[] => {
@@ -117,13 +129,34 @@ function toRegisters(plan: Plan, sheets: Sheets, display: Placement, part: PartS
   });
 }
 
-/** How else the bare LEDs of a part can be driven: by the drivers of the plan first, then by new ones, then by shift registers. Empty for
+/** The lines on registers and expanders of the plan with free outputs: segments and digits where there is room for both, else the segments. */
+function toPresent(plan: Plan, sheets: Sheets, display: Placement, part: PartSheet): readonly LedWay[] {
+  const [segments, digits] = [inOrder(segmentsOfPart(part)), commonsOf(part).filter((t) => t.digit)];
+  return plan.placements.flatMap((register): LedWay[] => {
+    const chip = partSheet(sheets, register.sheet)?.sheet;
+    if (!chip || register.id === display.id || lines(plan, display, part).some((end) => end === register.id)) return [];
+    const free = freeOutputs(plan, display, register, chip).length;
+    const both = digits.length > 0 && free >= segments.length + digits.length;
+    const draft = new Draft(plan, sheets);
+    if (free < segments.length || !toOutputs(draft, display, both ? [...segments, ...digits] : segments, register, chip)) return [];
+    completed(draft, display.id);
+    return [{ kind: both ? 'registers' : 'segments', placement: register.id, adds: undefined, edits: draft.edits }];
+  });
+}
+
+/** The parts at which the lines of a display end now. */
+const lines = (plan: Plan, display: Placement, part: PartSheet): readonly string[] =>
+  segmentsOfPart(part).flatMap((t) => {
+    const end = plan.wires[terminalKey(display.id, t.id)]?.end;
+    return end?.to === 'terminal' ? [end.placement] : [];
+  });
+
+/** How else the bare LEDs of a part can be driven: by the drivers of the plan first, then by its registers and expanders, then by new ones. Empty for
  *  other parts, and where a wire of it is locked. */
 export function ledWays(plan: Plan, sheets: Sheets, display: Placement): readonly LedWay[] {
   const part = partSheet(sheets, display.sheet)?.sheet;
   if (!part || display.onBoard || commonsOf(part).length === 0 || segmentsOfPart(part).length === 0) return [];
-  const lines = [...segmentsOfPart(part), ...commonsOf(part)];
-  if (lines.some((t) => plan.wires[terminalKey(display.id, t.id)]?.locked)) return [];
+  if ([...segmentsOfPart(part), ...commonsOf(part)].some((t) => plan.wires[terminalKey(display.id, t.id)]?.locked)) return [];
   return [
     ...driversFor(plan, sheets, display).map(({ driver, edits }): LedWay => ({
       kind: 'driver',
@@ -131,6 +164,7 @@ export function ledWays(plan: Plan, sheets: Sheets, display: Placement): readonl
       adds: undefined,
       edits,
     })),
+    ...toPresent(plan, sheets, display, part),
     ...toNewDriver(plan, sheets, display, part),
     ...toRegisters(plan, sheets, display, part),
   ];

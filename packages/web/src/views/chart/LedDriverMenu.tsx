@@ -9,7 +9,7 @@ import { useWorkbench } from '../../app/workbench';
 
 /** What a way is called in the menu. */
 function wayWords(plan: Plan, { kind, placement, adds }: LedWay): string {
-  if (placement !== undefined) return `All lines on ${sayPlacement(plan, placement)}`;
+  if (placement !== undefined) return `${kind === 'segments' ? 'Segments' : 'All lines'} on ${sayPlacement(plan, placement)}`;
   if (kind === 'driver') return `All lines on a new ${adds}`;
   return kind === 'segments' ? `Segments on a new ${adds}` : `Segments and digits on two: ${adds}`;
 }

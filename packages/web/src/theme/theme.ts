@@ -42,6 +42,8 @@ export const theme = createTheme({
     // A dialog's head is no second banner of the page.
     Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, attributes: { header: { role: 'presentation' } } } },
     Select: { defaultProps: { size: 'xs' } },
+    Popover: { styles: { dropdown: { background: 'var(--field)', borderColor: 'var(--rule-strong)' } } },
+    Menu: { styles: { dropdown: { background: 'var(--field)', borderColor: 'var(--rule-strong)' } } },
   },
 });
 

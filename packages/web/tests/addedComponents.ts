@@ -53,7 +53,10 @@ export function addedComponents(plan: Plan, sheets: Sheets): readonly string[] {
   });
   const drivers = Object.entries(plan.drivers).flatMap(([key, { kind, ohms }]) => {
     const [words, control, common, load] = LEGS[kind];
-    const rest = kind.startsWith('p') ? fedBy(splitKey(key).placement) : 'GND';
+    const end = plan.wires[key]?.end;
+    const own = feedOf(plan, sheets, board, splitKey(key).placement).rail;
+    const fed = end?.to === 'terminal' ? feedOf(plan, sheets, board, end.placement).rail : undefined;
+    const rest = kind.startsWith('p') ? railName(own ?? fed) : 'GND';
     const onward = plan.series[key] === undefined ? say(key) : '*';
     return [`${words}, ${control} to *, ${common} to ${rest}, ${load} to ${onward}`, pair(ohms, endOf(key), `* ${control}`)];
   });

@@ -14,7 +14,7 @@ export type OntoDriver =
   | { readonly ok: false; readonly reason: 'digits' | 'segments'; readonly wanted: number; readonly free: number };
 
 /** The wire of a terminal to an end, with what was in the old wire taken out: the driver limits and switches the current. */
-function rewired(plan: Plan, placement: string, terminal: string, end: WireEnd): readonly Edit[] {
+export function rewired(plan: Plan, placement: string, terminal: string, end: WireEnd): readonly Edit[] {
   const key = terminalKey(placement, terminal);
   const at = { placement, terminal };
   return [

@@ -8,12 +8,12 @@ import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 const ends = ({ kind }: Component): number => (kind === 'trimmer' || kind === 'transistor' ? 3 : 2);
 
 /** Takes a component out of the plan; the resistor at a base goes with its transistor. */
-function removing({ id, key }: Component): Edit | undefined {
+function removing({ role, key }: Component): Edit | undefined {
   if (key === undefined) return undefined;
   const at = splitKey(key);
-  if (id.includes(':series.')) return { kind: 'series', ...at, ohms: null };
-  if (id.includes(':pull.')) return { kind: 'pull', ...at, pull: null };
-  return id.includes(':base.') ? { kind: 'driver', ...at, driver: null } : undefined;
+  if (role === 'series') return { kind: 'series', ...at, ohms: null };
+  if (role === 'pull') return { kind: 'pull', ...at, pull: null };
+  return role === 'base' ? { kind: 'driver', ...at, driver: null } : undefined;
 }
 
 function remedies({ plan }: CheckContext, component: Component): readonly Remedy[] {

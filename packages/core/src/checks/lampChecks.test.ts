@@ -227,7 +227,7 @@ test('a driver of many segments wants the resistor that sets their current: the 
   ]);
   const at = (terminal: string) => ({ at: { to: 'terminal', placement: 'd', terminal } });
   expect(planComponents(set, sheets)).toEqual([
-    { id: 'd:series.ISET', name: 'R1', kind: 'resistor', value: 33_000, key: 'd:ISET', ends: [at('ISET'), at('VCC')] },
+    { id: 'd:series.ISET', role: 'series', name: 'R1', kind: 'resistor', value: 33_000, key: 'd:ISET', ends: [at('ISET'), at('VCC')] },
   ]);
   // Between 20 mA (28 kΩ) and 10 mA (63.7 kΩ), and never above 20 mA with a resistor of 5 %.
   expect([driver!.amps!.min > 0.01, driver!.amps!.max < 0.02]).toEqual([true, true]);

@@ -20,6 +20,14 @@ export type ComponentPoint =
 
 export type ComponentLeg = 'wiper' | 'anode' | 'cathode' | 'base' | 'emitter' | 'collector' | 'gate' | 'source' | 'drain';
 
+/** What a component is there for: `top` and `bottom` are the two of a fixed divider, `base` the resistor of a `transistor`, `bus` a pull-up of
+ *  an I2C line. */
+export type ComponentRole =
+  'series' | 'pull' | 'base' | 'transistor' | 'diode' | 'trimmer' | 'top' | 'bottom' | 'ladder' | 'capacitor' | 'bus';
+
+/** Whether a component sets the voltage of its terminal: a trimmer, or one of a fixed divider. */
+export const isDivider = ({ role }: Pick<Component, 'role'>): boolean => role === 'trimmer' || role === 'top' || role === 'bottom';
+
 export interface ComponentEnd {
   /** Absent for a component whose two ends are alike. */
   readonly leg?: ComponentLeg;
@@ -30,6 +38,7 @@ export interface ComponentEnd {
 export interface Component {
   /** `OWNER:ROLE.WHAT`: the part or bus segment, what the component is there, and the terminal, line or number. */
   readonly id: string;
+  readonly role: ComponentRole;
   /** Reference designator, such as R1. */
   readonly name: string;
   readonly kind: 'resistor' | 'trimmer' | 'capacitor' | 'transistor' | 'diode';
@@ -42,6 +51,8 @@ export interface Component {
   readonly placement?: string;
   /** Where a capacitor goes, in words of the sheet. */
   readonly near?: string;
+  /** An electrolytic capacitor: its first end is the plus leg. */
+  readonly polar?: true;
 }
 
 type Draft = Omit<Component, 'name'>;
@@ -74,7 +85,14 @@ function seriesDraft(plan: Plan, item: PlanTerminal, own: ComponentPoint, load: 
   const supply = part.currentSet?.terminal === terminal.id ? logicSupply(part) : undefined;
   const far = supply ? ({ to: 'terminal', placement: placement.id, terminal: supply.id } as const) : load;
   return [
-    { id: `${placement.id}:series.${terminal.id}`, kind: 'resistor', value: ohms, key, ends: [{ at: own }, ...(far ? [{ at: far }] : [])] },
+    {
+      id: `${placement.id}:series.${terminal.id}`,
+      role: 'series',
+      kind: 'resistor',
+      value: ohms,
+      key,
+      ends: [{ at: own }, ...(far ? [{ at: far }] : [])],
+    },
   ];
 }
 
@@ -86,12 +104,12 @@ function dividerDrafts({ placement, part, terminal, key }: PlanTerminal, end: Wi
   const bottom: ComponentEnd = { at: { to: 'ground' } };
   if (end.to === 'trimmer') {
     const ends: readonly ComponentEnd[] = [...upper, bottom, { leg: 'wiper', at: own }];
-    return [{ id: at('trimmer'), kind: 'trimmer', value: end.ohms, key, ends }];
+    return [{ id: at('trimmer'), role: 'trimmer', kind: 'trimmer', value: end.ohms, key, ends }];
   }
   if (end.to !== 'divider') return [];
   return [
-    { id: at('top'), kind: 'resistor', value: end.topOhms, key, ends: [...upper, { at: own }] },
-    { id: at('bottom'), kind: 'resistor', value: end.bottomOhms, key, ends: [{ at: own }, bottom] },
+    { id: at('top'), role: 'top', kind: 'resistor', value: end.topOhms, key, ends: [...upper, { at: own }] },
+    { id: at('bottom'), role: 'bottom', kind: 'resistor', value: end.bottomOhms, key, ends: [{ at: own }, bottom] },
   ];
 }
 
@@ -103,10 +121,13 @@ function driverDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard, item: Pla
   const [resistor, transistor] = [`${placement.id}:base.${terminal.id}`, `${placement.id}:transistor.${terminal.id}`];
   const end = pointOf(wire?.end);
   const pin = end ? [{ at: end }] : [];
-  const rail = feedOf(plan, sheets, board, placement.id).rail ?? board.sheet.logicRail;
+  // The load of a part without a supply of its own lies at that of the output which drives it.
+  const fed = end?.to === 'terminal' ? feedOf(plan, sheets, board, end.placement).rail : undefined;
+  const rail = feedOf(plan, sheets, board, placement.id).rail ?? fed ?? board.sheet.logicRail;
   return [
     {
       id: transistor,
+      role: 'transistor',
       kind: 'transistor',
       value: undefined,
       transistor: driver,
@@ -119,6 +140,7 @@ function driverDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard, item: Pla
     },
     {
       id: resistor,
+      role: 'base',
       kind: 'resistor',
       value: driver.ohms,
       key,
@@ -135,7 +157,9 @@ function pullDraft(plan: Plan, sheets: Sheets, { key, placement, terminal, wire 
   const rail = pull.to === 'supply' ? pullFeed(plan, sheets, key)?.rail : undefined;
   const far: readonly ComponentEnd[] =
     pull.to === 'ground' ? [{ at: { to: 'ground' } }] : rail === undefined ? [] : [{ at: { to: 'rail', rail } }];
-  return [{ id: `${placement.id}:pull.${terminal.id}`, kind: 'resistor', value: pull.ohms, key, ends: [{ at: line }, ...far] }];
+  return [
+    { id: `${placement.id}:pull.${terminal.id}`, role: 'pull', kind: 'resistor', value: pull.ohms, key, ends: [{ at: line }, ...far] },
+  ];
 }
 
 /** The diode beside a coil, which takes its current when it is switched off; outputs with clamp diodes of their own need none. */
@@ -146,7 +170,7 @@ function diodeDraft(plan: Plan, sheets: Sheets, { key, placement, terminal, wire
     { leg: 'cathode', at: at(terminal.coil.other) },
     { leg: 'anode', at: at(terminal.id) },
   ];
-  return [{ id: `${placement.id}:diode.${terminal.id}`, kind: 'diode', value: undefined, key, ends }];
+  return [{ id: `${placement.id}:diode.${terminal.id}`, role: 'diode', kind: 'diode', value: undefined, key, ends }];
 }
 
 /** Whether a wire ends at an output whose clamp diodes are wired. */
@@ -183,9 +207,10 @@ function ladderDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard, { id, she
   const rest: ComponentPoint = part.keys!.leadTo === 'supply' ? { to: 'ground' } : { to: 'rail', rail };
   const key = (n: number): ComponentPoint => ({ to: 'key', placement: id, key: n });
   return [
-    { id: `${id}:ladder.0`, kind: 'resistor', value: ladder.pull, placement: id, ends: [{ at: own }, { at: rest }] },
+    { id: `${id}:ladder.0`, role: 'ladder', kind: 'resistor', value: ladder.pull, placement: id, ends: [{ at: own }, { at: rest }] },
     ...ladder.row.map((ohms, at): Draft => ({
       id: `${id}:ladder.${at + 1}`,
+      role: 'ladder',
       kind: 'resistor',
       value: ohms,
       placement: id,
@@ -193,6 +218,9 @@ function ladderDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard, { id, she
     })),
   ];
 }
+
+/** From this value on capacitors are usually electrolytic. */
+const ELECTROLYTIC_FARADS = 1e-6;
 
 /** Capacitors go between the supply of their part and ground. */
 function capacitorDrafts(sheets: Sheets, { id, sheet }: Placement, wanted: WantedCapacitors | undefined): readonly Draft[] {
@@ -203,10 +231,12 @@ function capacitorDrafts(sheets: Sheets, { id, sheet }: Placement, wanted: Wante
   const at = (terminal: string): ComponentEnd => ({ at: { to: 'terminal', placement: id, terminal } });
   return wanted.list.map(({ farads, at: near }, n): Draft => ({
     id: `${id}:capacitor.${n}`,
+    role: 'capacitor',
     kind: 'capacitor',
     value: farads,
     placement: id,
     near,
+    ...(farads >= ELECTROLYTIC_FARADS ? { polar: true as const } : {}),
     ends: [at(supply.id), ground ? at(ground.id) : { at: { to: 'ground' } }],
   }));
 }
@@ -235,6 +265,7 @@ function busDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard): readonly Dr
             const at = lineAt(plan, sheets, segment, line) ?? { to: 'pin', pin: bus.pins[line] ?? '' };
             return {
               id: `${segment.id}:bus.${line}`,
+              role: 'bus',
               kind: 'resistor',
               value: ohms,
               ends: [{ at }, { at: { to: 'rail', rail } }],
@@ -302,6 +333,6 @@ export const namesKept = (plan: Plan, sheets: Sheets): readonly Edit[] =>
 export function dividerNames(plan: Plan, sheets: Sheets, key: TerminalKey): string | undefined {
   const to = plan.wires[key]?.end.to;
   if (to !== 'trimmer' && to !== 'divider') return undefined;
-  const own = planComponents(plan, sheets).filter((one) => one.key === key && /:(?:trimmer|top|bottom)\./.test(one.id));
+  const own = planComponents(plan, sheets).filter((one) => one.key === key && isDivider(one));
   return own.map(({ name }) => name).join('/');
 }

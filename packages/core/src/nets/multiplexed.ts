@@ -1,4 +1,4 @@
-import { type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
+import { type Plan, type TerminalKey, terminalKey } from '../plan/plan';
 import { remembered } from '../quantity/remembered';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -83,12 +83,3 @@ export function multiplexedLeds(plan: Plan, sheets: Sheets): readonly Multiplexe
     );
   });
 }
-
-/** The parts whose LEDs a driver lights, each once, in the order of the plan. */
-export const multiplexedBy = (plan: Plan, sheets: Sheets, driver: string): readonly string[] => [
-  ...new Set(
-    multiplexedLeds(plan, sheets)
-      .filter((led) => led.driver === driver)
-      .map(({ key }) => splitKey(key).placement),
-  ),
-];

@@ -5,7 +5,7 @@ import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf, partOf } from '../plan/edit';
 import { endKey, type Plan, sameEnd, type TerminalKey, terminalKey, type WireColour, type WireEnd, type WireNote } from '../plan/plan';
-import { type Component, planComponents } from '../electrics/components';
+import { type Component, isDivider, planComponents } from '../electrics/components';
 import { type BoardPosition, positionsOf } from './boardPosition';
 
 export interface BuildWire {
@@ -86,8 +86,8 @@ function joinedAt(board: IndexedBoard, end: WireEnd, joints: readonly Joint[]): 
   return joints.some((joint) => sameEnd(joint.end, end)) ? { joined: 'junction' } : {};
 }
 
-/** Components that are in the wire of their terminal, or at its end. */
-const IN_WIRE = /:(?:series|transistor|trimmer|top|bottom)\./;
+/** Whether a component is in the wire of its terminal, or at its end. */
+const isInWire = (one: Component): boolean => one.role === 'series' || one.role === 'transistor' || isDivider(one);
 
 function buildWire(plan: Plan, sheets: Sheets, item: PlanTerminal, joints: readonly Joint[]): BuildWire {
   const board = boardOf(plan, sheets)!;
@@ -107,7 +107,7 @@ function buildWire(plan: Plan, sheets: Sheets, item: PlanTerminal, joints: reado
     at: positionsOf(board, wire.end),
     // A driver limits and switches the current of what is on it.
     through: driverAt(plan, sheets, item.key) ? undefined : item.terminal.through,
-    components: components.filter(({ key, id }) => key === item.key && IN_WIRE.test(id)),
+    components: components.filter((one) => one.key === item.key && isInWire(one)),
     note: plan.wireNotes[item.key],
     noteHolds: sameEnd(plan.wireNotes[item.key]?.end, wire.end),
     ticked: sameEnd(done, wire.end),

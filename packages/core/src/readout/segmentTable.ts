@@ -52,7 +52,7 @@ function byteOf(bits: readonly SegmentBit[], lit: number, activeLow: boolean): n
 
 /** The outputs of a part, bit 0 first: of a driver as its sheet lists them, else in the order of their labels: QA of a shift register
  *  receives the bit that is shifted in last. */
-function outputsOf(plan: Plan, sheets: Sheets, placement: string): readonly string[] {
+export function outputsOf(plan: Plan, sheets: Sheets, placement: string): readonly string[] {
   const part = partOf(plan, placement, sheets)?.sheet;
   if (part?.multiplex) return part.multiplex.segments;
   return (part?.terminals.list ?? [])

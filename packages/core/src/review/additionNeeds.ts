@@ -3,7 +3,7 @@ import { isAboutFacts } from '../checks/registry';
 import { type Component, planComponents } from '../electrics/components';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
-import { type Plan, sameEnd } from '../plan/plan';
+import { type Plan, sameEnd, splitKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { notedSheets } from '../sheets/notedSheets';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -61,7 +61,7 @@ function onlyAdds(plan: Plan, after: Plan, moved: Preview['wires'], own: Readonl
   return (
     stays &&
     plan.board.id === after.board.id &&
-    moved.every(({ terminal, from }) => from === undefined || own.has(terminal.slice(0, terminal.indexOf(':'))))
+    moved.every(({ terminal, from }) => from === undefined || own.has(splitKey(terminal).placement))
   );
 }
 

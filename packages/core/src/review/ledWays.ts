@@ -1,10 +1,11 @@
-import { driversFor, ontoDriver } from '../allocate/ontoDriver';
+import { driversFor, ontoDriver, rewired } from '../allocate/ontoDriver';
 import { lampsOf } from '../electrics/lamps';
 import { canMultiplex, commonsOf, segmentsOfPart } from '../nets/multiplexed';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { type Placement, type Plan, splitKey, terminalKey } from '../plan/plan';
 import { SEGMENTS } from '../readout/glyphs';
+import { outputsOf } from '../readout/segmentTable';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { additionOf } from './addition';
@@ -66,32 +67,27 @@ const rank = ({ id }: PartTerminal): number => {
   return at < 0 ? SEGMENTS.length : at;
 };
 
-/** The outputs of a part that no other part uses, in the order of their bits. */
-function freeOutputs({ wires }: Plan, display: Placement, register: Placement, chip: PartSheet): readonly PartTerminal[] {
+/** The outputs of a register or expander that no other part uses, in the order of their bits. */
+function freeOutputs({ plan, sheets }: Draft, display: Placement, register: Placement): readonly string[] {
   const used = new Set(
-    Object.entries(wires).flatMap(([key, { end }]) =>
+    Object.entries(plan.wires).flatMap(([key, { end }]) =>
       end.to === 'terminal' && splitKey(key).placement !== display.id ? [terminalKey(end.placement, end.terminal)] : [],
     ),
   );
-  return portsOf(chip, 'output')
-    .filter(({ id }) => !used.has(terminalKey(register.id, id)) && !wires[terminalKey(register.id, id)])
-    .toSorted((a, b) => a.id.localeCompare(b.id, 'en', { numeric: true }));
+  const part = partSheet(sheets, register.sheet)?.sheet;
+  if (!part || portsOf(part, 'output').length === 0) return [];
+  return outputsOf(plan, sheets, register.id).filter((id) => {
+    const key = terminalKey(register.id, id);
+    return !used.has(key) && !plan.wires[key];
+  });
 }
 
 /** Wires terminals of a part to the free outputs of a register or expander one after another. */
-function toOutputs(draft: Draft, display: Placement, lines: readonly PartTerminal[], register: Placement, chip: PartSheet): boolean {
-  const outputs = freeOutputs(draft.plan, display, register, chip);
+function toOutputs(draft: Draft, display: Placement, lines: readonly PartTerminal[], register: Placement): boolean {
+  const outputs = freeOutputs(draft, display, register);
   if (lines.length > outputs.length) return false;
   return draft.take(
-    lines.flatMap(({ id: terminal }, at): Edit[] => {
-      const key = terminalKey(display.id, terminal);
-      const place = { placement: display.id, terminal };
-      return [
-        ...(draft.plan.series[key] === undefined ? [] : [{ kind: 'series' as const, ...place, ohms: null }]),
-        ...(draft.plan.drivers[key] ? [{ kind: 'driver' as const, ...place, driver: null }] : []),
-        { kind: 'wire', ...place, end: { to: 'terminal', placement: register.id, terminal: outputs[at]!.id } },
-      ];
-    }),
+    lines.flatMap(({ id }, at) => rewired(draft.plan, display.id, id, { to: 'terminal', placement: register.id, terminal: outputs[at]! })),
   );
 }
 
@@ -119,10 +115,10 @@ function toRegisters(plan: Plan, sheets: Sheets, display: Placement, part: PartS
     if (both && digits.length === 0) return [];
     const draft = new Draft(plan, sheets);
     const first = draft.add(chip);
-    if (!first || !toOutputs(draft, display, inOrder(segmentsOfPart(part)), first, chip)) return [];
+    if (!first || !toOutputs(draft, display, inOrder(segmentsOfPart(part)), first)) return [];
     if (both) {
       const second = draft.add(chip);
-      if (!second || !toOutputs(draft, display, digits, second, chip)) return [];
+      if (!second || !toOutputs(draft, display, digits, second)) return [];
     }
     completed(draft, display.id);
     return [{ kind: both ? 'registers' : 'segments', placement: undefined, adds: chip.title, edits: draft.edits }];
@@ -132,24 +128,22 @@ function toRegisters(plan: Plan, sheets: Sheets, display: Placement, part: PartS
 /** The lines on registers and expanders of the plan with free outputs: segments and digits where there is room for both, else the segments. */
 function toPresent(plan: Plan, sheets: Sheets, display: Placement, part: PartSheet): readonly LedWay[] {
   const [segments, digits] = [inOrder(segmentsOfPart(part)), commonsOf(part).filter((t) => t.digit)];
+  const present = new Set(
+    segments.flatMap((t) => {
+      const end = plan.wires[terminalKey(display.id, t.id)]?.end;
+      return end?.to === 'terminal' ? [end.placement] : [];
+    }),
+  );
   return plan.placements.flatMap((register): LedWay[] => {
-    const chip = partSheet(sheets, register.sheet)?.sheet;
-    if (!chip || register.id === display.id || lines(plan, display, part).some((end) => end === register.id)) return [];
-    const free = freeOutputs(plan, display, register, chip).length;
-    const both = digits.length > 0 && free >= segments.length + digits.length;
+    if (register.id === display.id || present.has(register.id)) return [];
     const draft = new Draft(plan, sheets);
-    if (free < segments.length || !toOutputs(draft, display, both ? [...segments, ...digits] : segments, register, chip)) return [];
+    const free = freeOutputs(draft, display, register).length;
+    const both = digits.length > 0 && free >= segments.length + digits.length;
+    if (free < segments.length || !toOutputs(draft, display, both ? [...segments, ...digits] : segments, register)) return [];
     completed(draft, display.id);
     return [{ kind: both ? 'registers' : 'segments', placement: register.id, adds: undefined, edits: draft.edits }];
   });
 }
-
-/** The parts at which the lines of a display end now. */
-const lines = (plan: Plan, display: Placement, part: PartSheet): readonly string[] =>
-  segmentsOfPart(part).flatMap((t) => {
-    const end = plan.wires[terminalKey(display.id, t.id)]?.end;
-    return end?.to === 'terminal' ? [end.placement] : [];
-  });
 
 /** How else the bare LEDs of a part can be driven: by the drivers of the plan first, then by its registers and expanders, then by new ones. Empty for
  *  other parts, and where a wire of it is locked. */

@@ -37,6 +37,14 @@ let parts: readonly PartSheet[] = [];
 /** The plan that a row of questions is about: what was worked out for one of them serves the next. */
 let held: { readonly key: number; readonly plan: Plan } | undefined;
 
+function fitsOf(key: number, ids: readonly string[], add: typeof completeAddition): readonly PartFit[] {
+  return ids.flatMap((id) => {
+    const part = sheets.parts.get(id);
+    const addition = part && held?.key === key ? add(held.plan, sheets, part.sheet) : undefined;
+    return addition ? partFitOf(held!.plan, addition, sheets) : [];
+  });
+}
+
 /** The reviewer: holds the sheets, answers for one plan at a time. */
 export const reviewer = {
   load(list: readonly (BoardSheet | PartSheet)[]): void {
@@ -97,19 +105,9 @@ export const reviewer = {
       return (held?.key === key && boardFit(held.plan, sheets, board, { stop: () => performance.now() >= end })) || [];
     }),
   /** In short what adding each of these parts to the plan that is held would do; nothing once another plan is held. */
-  sweep: (key: number, parts: readonly string[]): readonly PartFit[] =>
-    parts.flatMap((id) => {
-      const part = sheets.parts.get(id);
-      const addition = part && held?.key === key ? additionOf(held.plan, sheets, part.sheet) : undefined;
-      return addition ? partFitOf(held!.plan, addition, sheets) : [];
-    }),
+  sweep: (key: number, ids: readonly string[]): readonly PartFit[] => fitsOf(key, ids, additionOf),
   /** As `sweep`, with what the parts need beside themselves: it takes several times as long. */
-  sweepWithNeeds: (key: number, ids: readonly string[]): readonly PartFit[] =>
-    ids.flatMap((id) => {
-      const part = sheets.parts.get(id);
-      const addition = part && held?.key === key ? completeAddition(held.plan, sheets, part.sheet) : undefined;
-      return addition ? partFitOf(held!.plan, addition, sheets) : [];
-    }),
+  sweepWithNeeds: (key: number, ids: readonly string[]): readonly PartFit[] => fitsOf(key, ids, completeAddition),
   /** Ways out of a plan in which something finds no place. */
   ways: (plan: Plan, milliseconds: number): readonly WayOut[] => {
     const end = performance.now() + milliseconds;

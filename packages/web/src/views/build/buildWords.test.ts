@@ -88,28 +88,34 @@ test('components are placed leg by leg', () => {
   const say = (component: Component) => stepWords(plan, sheets, step({ is: 'component', component }));
   const own = { to: 'terminal', placement: 'k', terminal: 'A' } as const;
   const pin = { at: { to: 'pin', pin: 'GP2' } } as const;
-  expect(say({ id: 'k:series.A', name: 'R1', kind: 'resistor', value: 470, ends: [{ at: own }, pin] })).toEqual({
+  expect(say({ id: 'k:series.A', role: 'series', name: 'R1', kind: 'resistor', value: 470, ends: [{ at: own }, pin] })).toEqual({
     head: 'R1',
     text: 'resistor 470 Ω (yellow, violet, brown, gold; 470R) between Keys A and GP2',
   });
-  expect(say({ id: 'k:series.A', name: 'R1', kind: 'resistor', value: 470, ends: [{ at: own }] }).text).toMatch(/Keys A and nothing yet$/);
+  expect(say({ id: 'k:series.A', role: 'series', name: 'R1', kind: 'resistor', value: 470, ends: [{ at: own }] }).text).toMatch(
+    /Keys A and nothing yet$/,
+  );
   const trimmed = [{ at: { to: 'rail', rail: '5V' } }, { at: { to: 'ground' } }, { leg: 'wiper', at: own }] as const;
-  expect(say({ id: 'k:trimmer.A', name: 'RV1', kind: 'trimmer', value: 1e4, ends: trimmed }).text).toBe(
+  expect(say({ id: 'k:trimmer.A', role: 'trimmer', name: 'RV1', kind: 'trimmer', value: 1e4, ends: trimmed }).text).toBe(
     '10 kΩ trimmer: outer legs to 5V and GND, wiper to Keys A',
   );
   const ends = [{ at: { to: 'rail', rail: '5V' } }, { at: { to: 'ground' } }] as const;
-  expect(say({ id: 'k:capacitor.0', name: 'C1', kind: 'capacitor', value: 1e-5, near: 'its supply', ends })).toEqual({
+  expect(
+    say({ id: 'k:capacitor.0', role: 'capacitor', name: 'C1', kind: 'capacitor', value: 1e-5, polar: true, near: 'its supply', ends }),
+  ).toEqual({
     head: 'C1',
     text: '10 µF electrolytic capacitor, plus leg first, between 5V and GND',
     detail: 'At its supply.',
   });
-  expect(say({ id: 'k:capacitor.0', name: 'C1', kind: 'capacitor', value: 1e-7, ends }).text).toBe('100 nF capacitor between 5V and GND');
+  expect(say({ id: 'k:capacitor.0', role: 'capacitor', name: 'C1', kind: 'capacitor', value: 1e-7, ends }).text).toBe(
+    '100 nF capacitor between 5V and GND',
+  );
   const legs = [
     { leg: 'base', at: { to: 'component', id: 'k:base.A' } },
     { leg: 'emitter', at: { to: 'ground' } },
     { leg: 'collector', at: own },
   ] as const;
-  const npn = { id: 'k:transistor.A', name: 'Q1', kind: 'transistor', value: undefined, ends: legs } as const;
+  const npn = { id: 'k:transistor.A', role: 'transistor', name: 'Q1', kind: 'transistor', value: undefined, ends: legs } as const;
   expect(say({ ...npn, transistor: { kind: 'npn', ohms: 470 } }).text).toBe(
     'NPN transistor: base to k:base.A, emitter to GND, collector to Keys A',
   );

@@ -1,7 +1,7 @@
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
 import { sayList, sayPlacement } from '@roof-chart/core/checks/say';
 import type { BoardPosition } from '@roof-chart/core/outputs/boardPosition';
-import type { Component } from '@roof-chart/core/electrics/components';
+import { type Component, isDivider } from '@roof-chart/core/electrics/components';
 import type { BuildWire, OtherTerminal } from '@roof-chart/core/outputs/buildList';
 import { componentText, pointText } from '@roof-chart/core/outputs/componentText';
 import type { BuildSection, BuildStep, BuiltChange } from '@roof-chart/core/outputs/buildSheet';
@@ -51,8 +51,6 @@ function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement' | 'endNumbe
   return wire.end.to === 'ground' ? `any GND (${byHeader.join('; ')})` : `any of ${byHeader.join('; ')}`;
 }
 
-const isDivider = ({ id }: Component): boolean => /:(?:trimmer|top|bottom)\./.test(id);
-
 /** What is between the ends of a wire: the plan's transistor and resistor, or what the sheet requires. */
 export function throughWords({ components, through = '' }: BuildWire): string {
   const within = components.filter((one) => !isDivider(one)).map(componentText);
@@ -87,12 +85,9 @@ export interface StepWords {
   readonly detail?: string;
 }
 
-/** Capacitors of this value and more are electrolytic: they have a plus and a minus leg. In farads. */
-const ELECTROLYTIC = 1e-6;
-
 /** A component leg by leg. */
 function addedStep(plan: Plan, sheets: Sheets, component: Component): StepWords {
-  const { name: head, kind, value, ends, transistor, near } = component;
+  const { name: head, kind, value, ends, transistor, near, polar: isPolar } = component;
   const at = (n: number): string => (ends[n] ? pointText(plan, sheets, ends[n].at) : 'nothing yet');
   if (transistor) {
     const legs = ends.map(({ leg }, n) => `${leg} to ${at(n)}`);
@@ -116,7 +111,7 @@ function addedStep(plan: Plan, sheets: Sheets, component: Component): StepWords 
     return { head, text: `${formatSi(value!, 'Ω')} trimmer: outer legs to ${sayList(outer)}, wiper to ${at(ends.length - 1)}` };
   }
   if (kind === 'capacitor') {
-    const polar = value! >= ELECTROLYTIC ? 'electrolytic capacitor, plus leg first, ' : 'capacitor ';
+    const polar = isPolar ? 'electrolytic capacitor, plus leg first, ' : 'capacitor ';
     return { head, text: `${formatSi(value!, 'F')} ${polar}between ${at(0)} and ${at(1)}`, ...(near ? { detail: `At ${near}.` } : {}) };
   }
   return { head, text: `resistor ${resistorWords(value!)} between ${at(0)} and ${at(1)}` };

@@ -51,10 +51,7 @@ export const LedDriverMenu = memo(function LedDriverMenu({ plan, item }: LedDriv
         {!ways && <Menu.Item disabled>Checking drivers…</Menu.Item>}
         {ways?.length === 0 && <Menu.Item disabled>No driver fits: a wire is locked, or the board has no pins for one</Menu.Item>}
         {ways?.map((way) => (
-          <Menu.Item
-            key={`${way.kind} ${way.placement ?? way.adds}`}
-            onClick={() => edit(way.edits, `${name}: ${wayWords(plan, way).toLowerCase()}`)}
-          >
+          <Menu.Item key={`${way.kind} ${way.placement ?? way.adds}`} onClick={() => edit(way.edits, `${name}: ${wayWords(plan, way)}`)}>
             {wayWords(plan, way)}
           </Menu.Item>
         ))}

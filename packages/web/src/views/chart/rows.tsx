@@ -32,7 +32,7 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
   const leaves = after && item.wire && !after.wires[item.key];
   const value = item.wire ? (dividerNames(plan, sheets, item.key) ?? endWords(plan, sheets, item.wire.end)) : '';
   // A current-setting terminal has a resistor and no wire.
-  const own = item.wire ? [] : planComponents(plan, sheets).filter(({ key }) => key === item.key);
+  const own = item.wire || item.terminal.role !== 'external' ? [] : planComponents(plan, sheets).filter(({ key }) => key === item.key);
   const through = own.map(({ name }) => name).join(', ');
   // The far end of a level shifter has no wire of its own: those of others end there.
   const carried = (item.carries ?? []).map((key) => sayTerminal(plan, sheets, key)).join(', ');

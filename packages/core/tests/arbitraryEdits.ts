@@ -9,11 +9,11 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
   const board = sheets.boards.get(boardId)!;
   const parts = [...sheets.parts.values()].map((p) => p.sheet);
   const placement = fc.constantFrom('a', 'b', 'c');
-  const terminal = fc.constantFrom('SDA', 'SCL', 'VCC', 'GND', 'A', 'CLK', 'DT');
+  const terminal = fc.constantFrom('SDA', 'SCL', 'VCC', 'GND', 'A', 'CLK', 'DT', 'VIN', 'VOUT');
   const pin = fc.constantFrom(...board.sheet.pins.list.map((p) => p.id), 'NOPE');
   const end: fc.Arbitrary<WireEnd> = fc.oneof(
     { weight: 6, arbitrary: pin.map((id): WireEnd => ({ to: 'pin', pin: id })) },
-    fc.constantFrom(...board.sheet.rails.list.map((r) => r.id), 'nope').map((rail): WireEnd => ({ to: 'rail', rail })),
+    fc.constantFrom(...board.sheet.rails.list.map((r) => r.id), 'a:VOUT', 'b:VOUT', 'nope').map((rail): WireEnd => ({ to: 'rail', rail })),
     fc.constant<WireEnd>({ to: 'ground' }),
     fc.record({ to: fc.constant('terminal' as const), placement, terminal }),
     fc.constantFrom<WireEnd>({ to: 'trimmer', ohms: 10_000 }, { to: 'divider', topOhms: 4700, bottomOhms: 680 }),
@@ -22,7 +22,8 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
   const ref = (p: { readonly id: string; readonly version: number }) => ({ id: p.id, version: p.version });
   // Parts with jumpers, with ladders and with several versions are few, and yet must be drawn often.
   const special = parts.filter(
-    (p) => p.version > 1 || p.keys?.as === 'ladder' || p.bus.straps?.some((s) => s.by === 'jumper' && s.id === 'A0'),
+    (p) =>
+      p.version > 1 || p.supplies !== undefined || p.keys?.as === 'ladder' || p.bus.straps?.some((s) => s.by === 'jumper' && s.id === 'A0'),
   );
   // Wires are drawn for terminals of a few names: parts that have those must be frequent, too, or hardly any wire is ever laid.
   const named = parts.filter((p) => ['SDA', 'SCL', 'VCC', 'GND'].every((id) => p.terminals.list.some((t) => t.id === id)));

@@ -14,10 +14,15 @@ export function settledPlan(sheets: Sheets, boardId: string, parts: readonly str
 /** A plan that was settled, and then spoilt: wires at any pin, at other parts or gone, resistors and settings of any size. */
 export function spoiltPlan(sheets: Sheets): fc.Arbitrary<Plan> {
   const partIds = [...sheets.parts.keys()];
+  const supplies = partIds.filter((id) => sheets.parts.get(id)!.sheet.supplies);
   return fc
     .record({
       boardId: fc.constantFrom(...sheets.boards.keys()),
-      parts: fc.array(fc.constantFrom(...partIds), { minLength: 2, maxLength: 8 }),
+      // Supplies are few, and yet must be drawn often: each gives a rail.
+      parts: fc.array(fc.oneof({ weight: 6, arbitrary: fc.constantFrom(...partIds) }, fc.constantFrom(...supplies)), {
+        minLength: 2,
+        maxLength: 8,
+      }),
       dice: fc.infiniteStream(fc.nat(0xffff)),
     })
     .map(({ boardId, parts, dice }) => {
@@ -36,6 +41,12 @@ export function spoiltPlan(sheets: Sheets): fc.Arbitrary<Plan> {
         if (roll(5) === 0) Reflect.deleteProperty(wires, key);
         else wires[key] = { ...plan.wires[key]!, locked: false, end };
       }
+      const given = plan.placements.flatMap((p) =>
+        (sheets.parts.get(p.sheet.id)?.sheet.supplies?.list ?? []).map(({ output }) => `${p.id}:${output}`),
+      );
+      for (const key of given.length > 0 ? keys : [])
+        if (plan.wires[key]?.end.to === 'rail' && roll(2) === 0 && wires[key])
+          wires[key] = { ...wires[key], end: { to: 'rail', rail: pick(given) } };
       const some = <T>(map: { readonly [key: string]: T }) => Object.fromEntries(Object.entries(map).filter(() => roll(3) > 0));
       const atKeys = <T>(values: readonly T[]) =>
         Object.fromEntries(keys.flatMap((key) => (roll(8) === 0 ? [[key, pick(values)] as const] : [])));

@@ -67,7 +67,8 @@ export function readBuildSheet(text: string): PrintedCircuit {
     if (SAFE.has(section) || section === 'Open error') continue;
     const wire = /^\S+ wire to (.*?)(?: \(locked\))?(?:, through .*)?$/u.exec(step);
     if (section === 'Junctions') {
-      const at = readPositions(detail.replace(/^\d+ board positions?: /u, ''));
+      const module = /^1 module pin: at module pin (\d+)$/u.exec(detail);
+      const at = module ? [`${item}#${module[1]}`] : readPositions(detail.replace(/^\d+ board positions?: /u, ''));
       if (at.length === 0) unread.push(line);
       for (const one of at) nets.join(`junction ${item}`, one);
     } else if (wire) readWire(nets, item, wire[1]!, detail, () => unread.push(line));
@@ -103,9 +104,10 @@ function readWire(nets: Nets, item: string, to: string, detail: string, fail: ()
   if (!own) return fail();
   const [, number, where] = own as unknown as [string, string, string];
   const from = `${item}#${number}`;
-  const other = /^at module pin (\d+)$/u.exec(where);
-  if (other) return nets.join(from, `${to}#${other[1]}`);
+  const other = /^(?:at the junction · )?at module pin (\d+)$/u.exec(where);
   if (where.startsWith('at the junction')) nets.join(from, `junction ${to}`);
+  // The step of the junction says which module pin it leads to.
+  if (other) return where.startsWith('at the junction') ? undefined : nets.join(from, `${to}#${other[1]}`);
   // The wiper or the middle of a divider is a net of its own; the legs of its components are read with them.
   if (where === 'on the breadboard') return nets.join(from, to);
   if (where.endsWith('rail of the breadboard') || /^(?:rail )?not on a board header$/u.test(where)) return nets.join(from, `rail ${to}`);

@@ -1,3 +1,4 @@
+import { endPlacement } from '../plan/planRails';
 import { type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { applyEdits } from '../plan/applyEdits';
 import { boardEndProblem } from '../plan/edits/wire';
@@ -42,7 +43,10 @@ export function ontoBoard(plan: Plan, sheets: Sheets, boardId: string, options: 
   const from = boardOf(plan, sheets);
   const soldered = new Set(plan.placements.filter((p) => p.onBoard).map((p) => p.id));
   const own = Object.entries(plan.wires).filter(([key]) => !soldered.has(splitKey(key).placement));
-  const stays = ({ end }: { readonly end: WireEnd }) => (end.to === 'terminal' ? !soldered.has(end.placement) : means(end, from, to));
+  const stays = ({ end }: { readonly end: WireEnd }) => {
+    const other = endPlacement(end);
+    return other === undefined ? means(end, from, to) : !soldered.has(other);
+  };
   const gone = own.filter(([, wire]) => !stays(wire));
   // What was wired on one board is not wired on the other yet.
   const ticks = Object.keys(plan.ticks).filter((key) => !soldered.has(splitKey(key).placement));

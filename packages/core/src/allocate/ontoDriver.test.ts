@@ -157,3 +157,24 @@ test('the current of a segment is that of its driver, which scans eight digits, 
   // 3.3 V − 2 V over 330 Ω and the output, which keeps some of it.
   expect([alone.digits, alone.amps.typ! < 1.3 / 330, alone.amps.typ! > 0.7 * (1.3 / 330)]).toEqual([1, true, true]);
 });
+
+test('a matrix module without its matrix drives other digits by its sockets, at the current that its own resistor sets', () => {
+  const plan = put(edited(stick(), sheets, add('d', 'driver-max7219-module', 'Module'), add('s0', 'seven-segment-4-cc', 'Digits')), 's0');
+  // Pin 9 of an 8×8 matrix is its first row, pin 13 its first column, pin 3 the second.
+  const labelAt = (key: string) => {
+    const end = plan.wires[key]!.end;
+    return end.to === 'terminal' ? sheets.parts.get('driver-max7219-module')!.terminals.get(end.terminal)!.label : undefined;
+  };
+  expect([labelAt('s0:DIG1'), labelAt('s0:dp'), labelAt('s0:a')]).toEqual(['S9', 'S13', 'S3']);
+  const byte = (glyph: string) => segmentTable(plan, sheets, 's0')!.glyphs.find((one) => one.glyph === glyph)!.byte;
+  expect([byte('0'), byte('1'), byte('8')]).toEqual([0x7e, 0x30, 0x7f]);
+  const [driven] = setDriversOf(plan, sheets);
+  expect(driven).toMatchObject({ key: undefined, ohms: 10_000 });
+  expect(segmentCurrent(plan, sheets, 's0')).toEqual({ amps: driven!.amps, digits: 8 });
+  expectCheck('led-no-resistor', plan, sheets, []);
+  // Four digits need no other resistor; one does, and it is soldered to the module: the scan limit is what is left.
+  expectCheck('led-over-current', plan, sheets, []);
+  const one = put(edited(stick(), sheets, add('d', 'driver-max7219-module', 'Module'), add('s0', 'seven-segment-1-cc', 'Digit')), 's0');
+  const [few] = findingsOf(one, sheets).filter((f) => f.code === 'led-over-current');
+  expect([few!.message, few!.remedies]).toEqual(['few', []]);
+});

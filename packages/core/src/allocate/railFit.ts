@@ -1,4 +1,5 @@
-import { type Range, typical } from '../quantity/range';
+import { outputOfRail } from '../plan/planRails';
+import { isSameNominal, type Range, typical } from '../quantity/range';
 import { type Condition, CONDITIONS } from '../sheets/condition';
 import { voltsUnder } from '../sheets/conditions';
 import type { Rail } from '../sheets/boardSheet';
@@ -48,6 +49,14 @@ function tooLow(range: Range, rail: Rail): SupplyFault | undefined {
   return rail.volts.min < range.min ? { trouble: 'sags-low', from: 'extreme' } : undefined;
 }
 
+/** Whether a rail has the voltage of the board's logic: it is the logic supply, or one as high. */
+function isLogicVolts({ sheet }: IndexedBoard, rail: Rail): boolean {
+  const logic = sheet.rails.list.find(({ id }) => id === sheet.logicRail);
+  return (
+    rail.id === sheet.logicRail || (outputOfRail(rail.id) !== undefined && logic !== undefined && isSameNominal(rail.volts, logic.volts))
+  );
+}
+
 /** What is wrong with a rail for a supply terminal, the gravest.
  *  @returns undefined where the rail is within the range under every condition */
 export function supplyFault(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, rail: Rail): SupplyFault | undefined {
@@ -55,7 +64,7 @@ export function supplyFault(board: IndexedBoard, part: PartSheet, terminal: Part
   if (!range) return undefined;
   const absolute = terminal.volts ? undefined : part.supply?.absoluteMaxVolts;
   const found = [tooHigh(range, absolute, rail), tooLow(range, rail)].filter((fault) => fault !== undefined);
-  if (part.supply?.mustMatchLogic && !terminal.volts && rail.id !== board.sheet.logicRail && !found.some((f) => f.from === 'nominal'))
+  if (part.supply?.mustMatchLogic && !terminal.volts && !isLogicVolts(board, rail) && !found.some((f) => f.from === 'nominal'))
     return { trouble: 'not-logic', from: 'nominal' };
   return found.toSorted((a, b) => CONDITIONS.indexOf(a.from) - CONDITIONS.indexOf(b.from))[0];
 }

@@ -84,9 +84,11 @@ function fromWiring(plan: Plan, sheets: Sheets, placement: Placement): readonly 
   return causes;
 }
 
-/** The first-light list of a plan: part by part in the order of the plan. */
+/** The first-light list of a plan: supplies first, as nothing works without, then part by part in the order of the plan. */
 export function firstLights(plan: Plan, sheets: Sheets): readonly FirstLight[] {
-  return plan.placements.flatMap((placement): FirstLight[] => {
+  const gives = ({ sheet }: Placement) => Number(partSheet(sheets, sheet)?.sheet.supplies !== undefined);
+  const inOrder = plan.placements.toSorted((a, b) => gives(b) - gives(a));
+  return inOrder.flatMap((placement): FirstLight[] => {
     const part = partSheet(sheets, placement.sheet)?.sheet;
     if (!part) return [];
     const own = part.firstLight.causes.map((words, at): Cause => ({ words, weight: WEIGHT.sheet - at * 3 }));

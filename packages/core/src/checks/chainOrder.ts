@@ -1,4 +1,4 @@
-import { chainsOf } from '../nets/chains';
+import { chainsOf, fromBoard, isReadChain } from '../nets/chains';
 import type { Edit } from '../plan/edit';
 import type { Placement } from '../plan/plan';
 import { partSheet } from '../sheets/sheetIndex';
@@ -28,17 +28,24 @@ export const chainOrder: Check = {
       text: 'Wiring: {wired}. List: {listed}. The bits that are sent first end up in {last}.',
       why: 'The first bits that are shifted in travel to the last device. Code that counts the other way shows each pattern on the wrong device.',
     },
+    read: {
+      title: 'Daisy chain order differs from the list: {first} is read first',
+      text: 'Wiring from the board: {wired}. List: {listed}. The bits that are read first come from {first}.',
+      why: 'The device at the data-in pin of the board shifts out first; the others follow through it. Code that counts the other way takes the inputs of one device for those of another.',
+    },
   },
   remedies: { reorder: 'Sort the list by wiring' },
   examine: (context) =>
-    chainsOf(context.plan, context.sheets).flatMap(({ members, circle }): readonly FindingDraft[] => {
+    chainsOf(context.plan, context.sheets).flatMap(({ members: wired, circle }): readonly FindingDraft[] => {
+      const members = fromBoard({ members: wired }, context.sheets);
+      const part = partSheet(context.sheets, wired[0]!.sheet)!.sheet;
       const place = (p: Placement) => context.plan.placements.indexOf(p);
       const listed = members.toSorted((a, b) => place(a) - place(b));
       if (circle || members.length < 2 || listed.every((p, at) => p === members[at])) return [];
       return [
         {
           level: 'hint',
-          message: 'other',
+          message: isReadChain(part) ? 'read' : 'other',
           place: { placements: members.map((m) => m.id) },
           data: {
             first: { is: 'placement', id: members[0]!.id },
@@ -46,7 +53,7 @@ export const chainOrder: Check = {
             wired: { is: 'placements', ids: members.map((m) => m.id) },
             listed: { is: 'placements', ids: listed.map((m) => m.id) },
           },
-          source: partSheet(context.sheets, members[0]!.sheet)!.sheet.bus.source,
+          source: part.bus.source,
           remedies: () => [{ label: 'reorder', data: {}, grade: 'offered', edits: inOrder(context, members) }],
         },
       ];

@@ -339,6 +339,7 @@ describe('the engine', () => {
       'say',
       'severity',
       'sharedMeans',
+      'separateSupply',
       'shiftStretch',
       'shifterLines',
       'signalRail',

@@ -1,9 +1,9 @@
-import { pinLimit } from '../electrics/lamps';
-import { type PlanTerminal, terminalsOf } from '../nets/terminals';
-import { type Edit, partOf } from '../plan/edit';
+import { endLimit, isAnode, plannedDigitAmps, transistorFor } from '../electrics/transistorFor';
+import { terminalsOf } from '../nets/terminals';
+import type { Edit } from '../plan/edit';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { lampPlace } from './lampParts';
-import { isAnode, plannedDigitAmps, TRANSISTOR_WORDS, transistorFor } from './transistors';
+import { TRANSISTOR_WORDS } from './transistors';
 
 function transistors(
   context: CheckContext,
@@ -27,20 +27,10 @@ function transistors(
   ];
 }
 
-/** What a pin, or an output of another part, may carry at the common line of a digit, in amperes. */
-function limitOf({ plan, sheets, board, nets }: CheckContext, { key, wire }: PlanTerminal): number | undefined {
-  const pin = nets.byTerminal.get(key)?.pins[0];
-  if (pin !== undefined) return pinLimit(board, pin);
-  const end = wire?.end;
-  const other = end?.to === 'terminal' ? partOf(plan, end.placement, sheets) : undefined;
-  const isOutput = end?.to === 'terminal' && other?.terminals.get(end.terminal)?.serves?.includes('output');
-  return isOutput && other!.sheet.drive ? other!.sheet.drive.milliamps / 1000 : undefined;
-}
-
 function examine(context: CheckContext, id: string): readonly FindingDraft[] {
   const { plan, sheets, board } = context;
   const bare = terminalsOf(plan, { id }, sheets).filter((t) => t.terminal.digit && t.wire && !plan.drivers[t.key]);
-  const limits = bare.flatMap((t) => limitOf(context, t) ?? []);
+  const limits = bare.flatMap((t) => endLimit(context, t) ?? []);
   if (limits.length === 0) return [];
   const amps = plannedDigitAmps(context, id);
   const limit = Math.min(...limits);

@@ -1,7 +1,7 @@
 import type { Lamp } from '../electrics/lamps';
 import type { Edit } from '../plan/edit';
 import { splitKey } from '../plan/plan';
-import type { CheckContext, Data, Place, Remedy } from './check';
+import type { Data, Place, Remedy } from './check';
 
 /** LEDs and loads by part. */
 export function byPlacement(lamps: readonly Lamp[]): readonly (readonly [Lamp, ...Lamp[]])[] {
@@ -52,5 +52,3 @@ export function fitResistors(lamps: readonly Lamp[], label: string, grade: Remed
 }
 
 export const FIT_REMEDIES = { fit: 'Add {ohms} in {count}', 'fit-each': 'Add {ohms} to {most} in {count}' } as const;
-
-export type LampContext = Pick<CheckContext, 'plan' | 'sheets' | 'board'>;

@@ -1,7 +1,7 @@
 import { type Lamp, lampsOf } from '../electrics/lamps';
 import { type SetDriver, setDriversOf } from '../electrics/setDrivers';
 import { partOf } from '../plan/edit';
-import { splitKey } from '../plan/plan';
+import { splitKey, type TerminalKey } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft } from './check';
 import { byPlacement, FIT_REMEDIES, fitResistors, lampData, lampPlace } from './lampParts';
 
@@ -14,7 +14,10 @@ const lampFinding = (lamps: readonly [Lamp, ...Lamp[]]): FindingDraft => ({
 });
 
 /** A driver whose segments get their current by a resistor that is not there. */
-function driverFinding({ plan, sheets }: CheckContext, { key, placement, fitOhms }: SetDriver): FindingDraft {
+function driverFinding(
+  { plan, sheets }: CheckContext,
+  { key, placement, fitOhms }: SetDriver & { readonly key: TerminalKey },
+): FindingDraft {
   const source = partOf(plan, placement, sheets)?.sheet.currentSet?.source;
   const terminal = { is: 'labels' as const, keys: [key] };
   return {
@@ -56,8 +59,8 @@ export const ledNoResistor: Check = {
   remedies: { ...FIT_REMEDIES, set: 'Add {ohms} at {terminal}' },
   examine: (context) => [
     ...byPlacement(lampsOf(context.plan, context.sheets).filter((lamp) => lamp.ohms === undefined && lamp.amps.max > 0)).map(lampFinding),
-    ...setDriversOf(context.plan, context.sheets)
-      .filter((driver) => driver.ohms === undefined)
-      .map((driver) => driverFinding(context, driver)),
+    ...setDriversOf(context.plan, context.sheets).flatMap((driver) =>
+      driver.ohms === undefined && driver.key !== undefined ? [driverFinding(context, { ...driver, key: driver.key })] : [],
+    ),
   ],
 };

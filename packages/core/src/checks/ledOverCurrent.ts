@@ -43,7 +43,7 @@ const fewDigits = ({ plan, sheets }: CheckContext): readonly FindingDraft[] =>
         },
         ...(source ? { source } : {}),
         remedies: () =>
-          few.fitOhms === undefined
+          few.fitOhms === undefined || key === undefined
             ? []
             : [
                 {

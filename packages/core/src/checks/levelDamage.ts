@@ -1,13 +1,20 @@
-import { levelPairs } from '../electrics/levels';
+import { type LevelPair, levelPairs } from '../electrics/levels';
 import { PIN_ROLES } from '../sheets/roles';
 import { partOf } from '../plan/edit';
 import { splitKey } from '../plan/plan';
-import type { Check } from './check';
+import type { Check, CheckContext, Level } from './check';
 import { levelFinding, pairsUnder, troubles } from './levelMessages';
 import { ACROSS_REMEDIES } from './waysAcross';
 
 const why =
   'VOH at the highest supply of the output, against the absolute maximum of the input: its datasheet value, else VDD(min) + 0.3 V. Above it, current flows through the input protection diode into the supply. The input may work for hours and still be damaged.';
+
+/** Damage is not undone: what is too much within the usual tolerance is no mere risk. Two sources of one nominal voltage are too far apart only
+ *  at opposite ends of their tolerance. */
+function levelOf(context: CheckContext, pairs: readonly LevelPair[]): Level {
+  if (pairsUnder(context, 'usual', pairs).some((pair) => pair.room < 0)) return 'clash';
+  return pairs.every((pair) => pair.sameNominal) ? 'hint' : 'risk';
+}
 
 export const levelDamage: Check = {
   code: 'level-damage',
@@ -29,8 +36,7 @@ export const levelDamage: Check = {
     return troubles(bad, (pair) => pair.room).map((trouble) => {
       const [worst] = trouble.pairs;
       return levelFinding(context, trouble, {
-        // Damage is not undone: what is too much within the usual tolerance is no mere risk.
-        level: pairsUnder(context, 'usual', trouble.pairs).some((pair) => pair.room < 0) ? 'clash' : 'risk',
+        level: levelOf(context, trouble.pairs),
         message: trouble.way,
         data: { most: { is: 'volts', value: worst.mostVolts }, stands: { is: 'volts', value: worst.standsVolts } },
         verdicts: ['damage', 'none'],

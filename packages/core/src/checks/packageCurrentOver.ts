@@ -1,4 +1,4 @@
-import { lampsOf, loadsOf, togetherAmps } from '../electrics/lamps';
+import { lampsOf, loadsOf, sunkLoads, togetherAmps } from '../electrics/lamps';
 import { partSheet } from '../sheets/sheetIndex';
 import type { Placement } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft } from './check';
@@ -6,11 +6,14 @@ import { FIT_REMEDIES, fitResistors } from './lampParts';
 
 function examine(context: CheckContext, placement: Placement): readonly FindingDraft[] {
   const { plan, sheets } = context;
-  const drive = partSheet(sheets, placement.sheet)?.sheet.drive;
-  if (!drive) return [];
-  const own = loadsOf(plan, sheets).filter(
-    (load) => load.driver.by === 'part' && load.driver.placement === placement.id && Number.isFinite(load.amps),
-  );
+  const part = partSheet(sheets, placement.sheet)?.sheet;
+  const drive = part?.drive ?? part?.sinks;
+  if (!part || !drive) return [];
+  const own = part.sinks
+    ? sunkLoads(plan, sheets, placement.id)
+    : loadsOf(plan, sheets).filter(
+        (load) => load.driver.by === 'part' && load.driver.placement === placement.id && Number.isFinite(load.amps),
+      );
   const amps = togetherAmps(own).peak;
   const most = Math.max(0, ...own.map((load) => load.amps));
   const [total, each] = [drive.totalMilliamps / 1000, drive.milliamps / 1000];

@@ -4,7 +4,8 @@ import { type Driver, splitKey, terminalKey } from '../plan/plan';
 import type { IndexedPart } from '../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from './check';
 import { lampPlace } from './lampParts';
-import { isAnode, TRANSISTOR_WORDS } from './transistors';
+import { isAnode } from '../electrics/transistorFor';
+import { TRANSISTOR_WORDS } from './transistors';
 
 const OTHER: { readonly [K in Driver['kind']]: Driver['kind'] } = { npn: 'pnp', pnp: 'npn', nmos: 'pmos', pmos: 'nmos' };
 

@@ -1,6 +1,6 @@
 import { type Condition, CONDITIONS } from '../sheets/condition';
 import { sheetsUnder } from '../sheets/conditions';
-import { boardSheet } from '../sheets/sheetIndex';
+import { boardOf } from '../plan/edit';
 import type { CheckContext, Level } from './check';
 
 /** What a trouble weighs that is there from a condition on: it is always there, within the usual tolerance, or only where every extreme
@@ -10,7 +10,7 @@ export const LEVEL_FROM: { readonly [C in Condition]: Level } = { nominal: 'clas
 /** The context of a check with its board's rails as they are under a condition. */
 export function under(context: CheckContext, condition: Condition): CheckContext {
   const sheets = sheetsUnder(context.sheets, condition);
-  return { ...context, sheets, board: boardSheet(sheets, context.plan.board) ?? context.board };
+  return { ...context, sheets, board: boardOf(context.plan, sheets) ?? context.board };
 }
 
 /** The mildest supply condition under which something holds; `extreme` if under no other.

@@ -4,11 +4,11 @@ import { type RailSheet, type SupplyLine, supplySheets } from '../electrics/supp
 import { terminalsOf } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import type { Plan } from '../plan/plan';
+import { sheetsUnder } from '../sheets/conditions';
 import type { Sheets } from '../sheets/sheetIndex';
 import type { Check, CheckContext, Datum, FindingDraft, Level, Remedy } from './check';
+import { isOver, separateSupplies } from './separateSupply';
 import { badPairs } from './waysAcross';
-
-const isOver = ({ rail, peakMilliamps }: RailSheet): boolean => rail.budgetMilliamps !== undefined && peakMilliamps > rail.budgetMilliamps;
 
 /** Number of parts with an I2C idle level that is too high. */
 const tooHigh = (plan: Plan, sheets: Sheets): number =>
@@ -43,6 +43,27 @@ function moved(context: CheckContext, line: SupplyLine, from: string): readonly 
   return [];
 }
 
+/** The part fed from a regulator or a source of its own, which comes with it. */
+function separated(context: CheckContext, line: SupplyLine, from: string): readonly Remedy[] {
+  const { plan, sheets } = context;
+  if (line.placement === undefined || line.what !== 'part') return [];
+  // Two sources of one voltage drift apart only in the extreme: that is no reason against one.
+  const usual = sheetsUnder(sheets, 'usual');
+  const [bad, high] = [badPairs({ plan, sheets: usual }).length, tooHigh(plan, usual)];
+  return separateSupplies(plan, sheets, line.placement, from).flatMap(({ part, edits, plan: after }): Remedy[] =>
+    badPairs({ plan: after, sheets: usual }).length > bad || tooHigh(after, usual) > high
+      ? []
+      : [
+          {
+            label: 'separate',
+            data: { part: { is: 'placement', id: line.placement! }, supply: { is: 'parts', ids: [part.id] } },
+            grade: 'offered',
+            edits,
+          },
+        ],
+  );
+}
+
 /** Fractions of a rail's maximum current above which the average overloads it and a peak matters. */
 const OVERLOAD = 1.25;
 const AT_THE_PEAK = 1.1;
@@ -51,6 +72,15 @@ const AT_THE_PEAK = 1.1;
 function consumer({ placement, rail }: SupplyLine): Datum {
   if (placement !== undefined) return { is: 'placement', id: placement };
   return rail === undefined ? { is: 'words', text: 'The board itself' } : { is: 'rail', rail };
+}
+
+/** What is found for the first that anything is found for. */
+function firstOf<T, U>(items: readonly T[], find: (item: T) => readonly U[]): readonly U[] {
+  for (const item of items) {
+    const found = find(item);
+    if (found.length > 0) return found;
+  }
+  return [];
 }
 
 function finding(context: CheckContext, sheet: RailSheet): FindingDraft {
@@ -72,7 +102,10 @@ function finding(context: CheckContext, sheet: RailSheet): FindingDraft {
       most: { is: 'quantity', value: top!.peakMilliamps / 1000, unit: 'A' },
     },
     source: context.board.sheet.rails.source,
-    remedies: () => lines.flatMap((line) => moved(context, line, rail.id)).slice(0, 2),
+    remedies: () => [
+      ...lines.flatMap((line) => moved(context, line, rail.id)).slice(0, 2),
+      ...firstOf(lines, (line) => separated(context, line, rail.id)),
+    ],
   };
 }
 
@@ -91,7 +124,7 @@ export const supplyOver: Check = {
       why,
     },
   },
-  remedies: { move: 'Power {part} from {rail}' },
+  remedies: { move: 'Power {part} from {rail}', separate: 'Add a supply for {part}: {supply}' },
   otherwise:
     'Power the largest load from a separate supply with common ground, or enter under Power which loads are not on at the same time.',
   examine: (context) =>

@@ -1,3 +1,4 @@
+import { outputOfRail } from '../plan/planRails';
 import { freePins } from '../allocate/freePins';
 import { railsFor, refeed, strapVolts, supplyFault, supplyRange, tieLimit, tieRail } from '../allocate/railFit';
 import { partSide } from '../electrics/levelSides';
@@ -73,9 +74,27 @@ function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): F
   return [draft(item, LEVEL_FROM[found.from], message, data, () => toFittingRail(context, item, better))];
 }
 
+/** Whether a supply comes round to the part that it feeds: nothing feeds it then. */
+function isFedByItself({ board, nets }: CheckContext, item: PlanTerminal): boolean {
+  const passed = new Set<string>();
+  for (let rail = nets.byTerminal.get(item.key)?.rails[0]; rail !== undefined && !passed.has(rail);) {
+    if (outputOfRail(rail)?.placement === item.placement.id) return true;
+    passed.add(rail);
+    const id: string = rail;
+    rail = board.sheet.rails.list.find((one) => one.id === id)?.regulator?.from;
+  }
+  return false;
+}
+
 function examineSupply(context: CheckContext, item: PlanTerminal): FindingDraft[] {
   const net = context.nets.byTerminal.get(item.key);
   if (!net) return [];
+  if (isFedByItself(context, item))
+    return [
+      draft(item, 'clash', 'fed-by-itself', {}, () =>
+        toFittingRail(context, item, (rail) => outputOfRail(rail.id)?.placement !== item.placement.id),
+      ),
+    ];
   if (net.ground) {
     const lives = item.terminal.ties?.includes('ground');
     return [draft(item, lives ? 'risk' : 'clash', lives ? 'fed-by-signal' : 'supply-on-ground', {}, () => toFittingRail(context, item))];
@@ -163,9 +182,12 @@ function examineOutput(context: CheckContext, item: PlanTerminal): FindingDraft[
       : [];
   if (net.ground) return [draft(item, 'clash', 'output-on-ground', {}, remedies)];
   const [pin] = net.pins;
+  const others = net.rails.filter((id) => id !== item.key);
+  // A rail of its own is no other source.
+  if (net.rails.includes(item.key) && others.length === 0 && pin === undefined) return [];
   if (pin !== undefined) return [draft(item, 'risk', 'output-on-pin', { pin: { is: 'pin', pin } }, remedies)];
-  const rail = railOf(context, item);
-  return rail ? [draft(item, 'risk', 'output-on-rail', { rail: { is: 'rail', rail: rail.id } }, remedies)] : [];
+  const [rail] = others;
+  return rail === undefined ? [] : [draft(item, 'risk', 'output-on-rail', { rail: { is: 'rail', rail } }, remedies)];
 }
 
 function examineTerminal(context: CheckContext, item: PlanTerminal): FindingDraft[] {
@@ -219,6 +241,11 @@ export const supplyWrong: Check = {
       title: '{terminal}: supply terminal connected to ground',
       text: 'The part is not powered.',
       why: 'Both supply terminals are at ground.',
+    },
+    'fed-by-itself': {
+      title: '{terminal}: powered from its own output',
+      text: 'Nothing feeds the regulator, so its output stays at 0 V.',
+      why: 'The input of a regulator must come from a rail that does not depend on its output.',
     },
     'fed-from-pin': {
       title: '{terminal}: powered from I/O pin {pin}',

@@ -3,6 +3,7 @@ import { openTerminals } from '../nets/openTerminals';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Edit } from '../plan/edit';
 import type { Placement } from '../plan/plan';
+import { missingSupplies } from './separateSupply';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 
 function remedy(label: string, grade: Remedy['grade'], edits: readonly Edit[], words: string): Remedy {
@@ -14,13 +15,15 @@ function wording(edits: readonly Edit[]): string {
   return edits.flatMap((edit) => (edit.kind === 'wire' && edit.end.to === 'pin' ? [`${edit.terminal} → ${edit.end.pin}`] : [])).join(', ');
 }
 
-function remedies(context: CheckContext, placement: Placement): readonly Remedy[] {
+function remedies(context: CheckContext, placement: Placement, open: readonly PlanTerminal[]): readonly Remedy[] {
   const { plan, sheets, board } = context;
   const supply = proposeWires(plan, sheets, board, placement, 'supply');
   const all = proposeWires(plan, sheets, board, placement);
   const found: Remedy[] = [];
   if (all.length > supply.length) found.push(remedy('all', 'offered', all, wording(all)));
   if (supply.length > 0) found.push(remedy('supply', 'safe', supply, ''));
+  for (const { part, edits } of missingSupplies(plan, sheets, open))
+    found.push({ label: 'separate', grade: 'offered', edits, data: { supply: { is: 'parts', ids: [part.id] } } });
   return found;
 }
 
@@ -36,7 +39,7 @@ function finding(context: CheckContext, open: readonly PlanTerminal[]): FindingD
       terminals: { is: 'words', text: open.map((t) => t.terminal.label).join(', ') },
     },
     source: open[0]!.part.terminals.source,
-    remedies: () => remedies(context, placement),
+    remedies: () => remedies(context, placement, open),
   };
 }
 
@@ -49,7 +52,7 @@ export const terminalUnwired: Check = {
     one: { title: '{placement}: {terminals} is not connected', text: 'The part requires this terminal.', why },
     some: { title: '{placement}: {count} connections missing', text: 'Not connected: {terminals}.', why },
   },
-  remedies: { all: 'Connect all {count}: {ends}', supply: 'Connect supply and ground' },
+  remedies: { all: 'Connect all {count}: {ends}', supply: 'Connect supply and ground', separate: 'Add a supply: {supply}' },
   examine(context) {
     const open = openTerminals(context.terminals, context.nets);
     return context.plan.placements.flatMap((placement) => {

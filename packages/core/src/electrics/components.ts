@@ -220,7 +220,7 @@ function ladderDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard, { id, she
 }
 
 /** From this value on capacitors are usually electrolytic. */
-const ELECTROLYTIC_FARADS = 1e-6;
+const ELECTROLYTIC_FARADS = 2.2e-6;
 
 /** Capacitors go between the supply of their part and ground. */
 function capacitorDrafts(sheets: Sheets, { id, sheet }: Placement, wanted: WantedCapacitors | undefined): readonly Draft[] {
@@ -229,7 +229,7 @@ function capacitorDrafts(sheets: Sheets, { id, sheet }: Placement, wanted: Wante
   const ground = part?.terminals.list.find((t) => t.role === 'ground');
   if (!wanted?.there || !supply) return [];
   const at = (terminal: string): ComponentEnd => ({ at: { to: 'terminal', placement: id, terminal } });
-  return wanted.list.map(({ farads, at: near }, n): Draft => ({
+  return wanted.list.map(({ farads, at: near, terminal = supply.id }, n): Draft => ({
     id: `${id}:capacitor.${n}`,
     role: 'capacitor',
     kind: 'capacitor',
@@ -237,7 +237,7 @@ function capacitorDrafts(sheets: Sheets, { id, sheet }: Placement, wanted: Wante
     placement: id,
     near,
     ...(farads >= ELECTROLYTIC_FARADS ? { polar: true as const } : {}),
-    ends: [at(supply.id), ground ? at(ground.id) : { at: { to: 'ground' } }],
+    ends: [at(terminal), ground ? at(ground.id) : { at: { to: 'ground' } }],
   }));
 }
 

@@ -2,7 +2,10 @@ import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import type { Edit } from '../plan/edit';
 import { additionOf } from '../review/addition';
+import { terminalsOf } from '../nets/terminals';
+import { boardOf } from '../plan/edit';
 import { followValues } from './followValues';
+import { calculatedTransistor } from './transistorFor';
 
 const sheets = shippedSheets();
 const lit = additionOf(stick(), sheets, sheets.parts.get('led-red-5mm')!.sheet)!.plan;
@@ -56,4 +59,25 @@ test('a contrast divider follows the drawer; a locked one stays', () => {
   const e3: Edit = { kind: 'drawer', drawer: { series: 'E3' } };
   expect(follow(e3, lcd)).toMatchObject([{ kind: 'wire', terminal: 'V0', end: { to: 'divider' } }]);
   expect(follow(e3, edited(lcd, sheets, { kind: 'lock', placement: 'l', terminal: 'V0', locked: true }))).toEqual([]);
+});
+
+test('a base resistor follows the drawer at its calculated value; the kind of transistor, a chosen value and a built one stay', () => {
+  const bare = edited(stick(), sheets, add('r', 'relay-coil-5v'), wire('r:A1', 'rail vbus'), wire('r:A2', 'GP2'));
+  const item = terminalsOf(bare, { id: 'r' }, sheets).find(({ terminal }) => terminal.id === 'A2')!;
+  const driver = calculatedTransistor({ plan: bare, sheets, board: boardOf(bare, sheets)! }, item)!;
+  // (3.3 V − 0.7 V) · gain / 72 mA, the next value down.
+  expect(driver.kind).toBe('npn');
+  expect(72e-3 / ((3.3 - 0.7) / driver.ohms)).toBeLessThanOrEqual(20);
+  const put = (ohms: number) => edited(bare, sheets, { kind: 'driver', placement: 'r', terminal: 'A2', driver: { ...driver, ohms } });
+  const [change, ...others] = follow(E96, put(driver.ohms));
+  expect(others).toEqual([]);
+  expect(change).toMatchObject({ kind: 'driver', placement: 'r', terminal: 'A2', driver: { kind: 'npn' } });
+  const { ohms } = (change as { driver: { ohms: number } }).driver;
+  // The finer series comes nearer to the exact value from below.
+  expect([ohms > driver.ohms, ohms < driver.ohms * 1.2]).toEqual([true, true]);
+  expect(follow(E96, put(driver.ohms - 1))).toEqual([]);
+  for (const role of ['base', 'transistor']) {
+    const built = edited(put(driver.ohms), sheets, { kind: 'step', step: `component:r:${role}.A2`, done: 'x' });
+    expect(follow(E96, built)).toEqual([]);
+  }
 });

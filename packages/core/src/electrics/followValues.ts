@@ -1,15 +1,16 @@
 import { type PlanTerminal, planTerminals } from '../nets/terminals';
-import type { Edit } from '../plan/edit';
+import { boardOf, type Edit } from '../plan/edit';
 import { type Plan, sameEnd, splitKey, type TerminalKey } from '../plan/plan';
 import type { Sheets } from '../sheets/sheetIndex';
 import { biasEnds } from './biasEnds';
 import { lampsOf } from './lamps';
 import { setDriversOf } from './setDrivers';
+import { calculatedTransistor } from './transistorFor';
 
 /** The resistor that the calculators give at each terminal, in ohms; terminals for which none on hand fits are left out. */
 function calculated(plan: Plan, sheets: Sheets): ReadonlyMap<TerminalKey, number> {
   const lamps = lampsOf(plan, sheets).map(({ resistorAt, fitOhms }) => [resistorAt, fitOhms] as const);
-  const drivers = setDriversOf(plan, sheets).map(({ key, fitOhms }) => [key, fitOhms] as const);
+  const drivers = setDriversOf(plan, sheets).flatMap(({ key, fitOhms }) => (key === undefined ? [] : [[key, fitOhms] as const]));
   return new Map([...lamps, ...drivers].flatMap(([key, ohms]) => (ohms === undefined ? [] : [[key, ohms] as const])));
 }
 
@@ -41,9 +42,31 @@ function dividerEdits(before: Plan, after: Plan, sheets: Sheets): readonly Edit[
   });
 }
 
-/** What follows a change: LED resistors, current-setting resistors and contrast dividers that had their calculated value get the new one.
+/** Base resistors with their calculated value; the kind of the transistor stays. */
+function transistorEdits(before: Plan, after: Plan, sheets: Sheets): readonly Edit[] {
+  if (Object.keys(after.drivers).length === 0) return [];
+  const [was, now] = [boardOf(before, sheets), boardOf(after, sheets)];
+  if (!was || !now) return [];
+  const itemsBefore = new Map(planTerminals(before, sheets).map((item) => [item.key, item]));
+  return planTerminals(after, sheets).flatMap((item): Edit[] => {
+    const driver = after.drivers[item.key];
+    const old = itemsBefore.get(item.key);
+    if (!driver || !old || driver !== before.drivers[item.key] || isDone(after, item.key, 'base') || isDone(after, item.key, 'transistor'))
+      return [];
+    const [had, gets] = [
+      calculatedTransistor({ plan: before, sheets, board: was }, old),
+      calculatedTransistor({ plan: after, sheets, board: now }, item),
+    ];
+    const follows = had?.kind === driver.kind && had.ohms === driver.ohms && gets?.kind === driver.kind && gets.ohms !== driver.ohms;
+    return follows ? [{ kind: 'driver', ...splitKey(item.key), driver: { ...driver, ohms: gets.ohms } }] : [];
+  });
+}
+
+/** What follows a change: LED resistors, current-setting resistors, base resistors and contrast dividers that had their calculated value get the new one.
  *  A value that was chosen otherwise, one that the change itself sets, and one marked as done on the bench stay.
  *  @param before the plan before the change
  *  @example followValues(plan, edited(plan, { kind: 'drawer', drawer: { series: 'E24' } }), sheets) // [{ kind: 'series', ohms: 240, ... }] */
 export const followValues = (before: Plan, after: Plan, sheets: Sheets): readonly Edit[] =>
-  before === after ? [] : [...resistorEdits(before, after, sheets), ...dividerEdits(before, after, sheets)];
+  before === after
+    ? []
+    : [...resistorEdits(before, after, sheets), ...transistorEdits(before, after, sheets), ...dividerEdits(before, after, sheets)];

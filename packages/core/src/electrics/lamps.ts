@@ -245,7 +245,7 @@ export interface Load {
 }
 
 /** What loads take that are there at the same time, in amperes: of those that take turns the largest. */
-export function togetherAmps(loads: readonly Load[]): { readonly peak: number; readonly mean: number } {
+export function togetherAmps(loads: readonly Pick<Load, 'amps' | 'meanAmps' | 'turn'>[]): { readonly peak: number; readonly mean: number } {
   const turns = new Map<string, number>();
   let [peak, mean] = [0, 0];
   for (const { amps, meanAmps, turn } of loads) {
@@ -266,6 +266,17 @@ export const baseAmps = (high: number, { kind, ohms }: Driver): number =>
 export function digitAmps(plan: Plan, sheets: Sheets, placement: string): number {
   return lampsOf(plan, sheets).reduce((sum, lamp) => sum + (lamp.placement === placement ? lamp.amps.max : 0), 0);
 }
+
+/** What the open-collector outputs of a part switch: coils and other loads, and the common lines of digits. */
+export const sunkLoads = (plan: Plan, sheets: Sheets, sinks: string): readonly Pick<Load, 'key' | 'amps' | 'meanAmps' | 'turn'>[] =>
+  planTerminals(plan, sheets).flatMap(({ key, terminal, wire, placement }) => {
+    if (wire?.end.to !== 'terminal' || wire.end.placement !== sinks) return [];
+    if (terminal.loadMilliamps !== undefined)
+      return [{ key, amps: terminal.loadMilliamps / 1000, meanAmps: terminal.loadMilliamps / 1000 }];
+    if (!terminal.digit) return [];
+    const amps = digitAmps(plan, sheets, placement.id);
+    return Number.isFinite(amps) ? [{ key, amps, meanAmps: amps, turn: placement.id }] : [];
+  });
 
 /** Every known load of board pins and of part outputs: LEDs, digits, and terminal loads of the sheets. */
 export const loadsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Load[] => {

@@ -6,10 +6,12 @@ import { findNets } from '../nets/nets';
 import { carrierOf } from '../nets/passages';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../nets/terminals';
 import type { Plan, TerminalKey } from '../plan/plan';
-import { type Range, typical } from '../quantity/range';
+import type { Condition } from '../sheets/condition';
+import { isSameNominal, type Range, typical } from '../quantity/range';
 import type { LevelFact } from '../sheets/boardSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import type { Feed } from './busInputs';
 import { dividerOutput } from './dividers';
 import { boardSide, type Driver, INPUT_AMPS, partSide, type Receiver, shifterSide, type Side } from './levelSides';
 import type { PullUp } from './busPullUps';
@@ -41,6 +43,8 @@ export interface LevelPair {
   readonly assumed: boolean;
   /** The two sides have different supplies. */
   readonly crosses: boolean;
+  /** Those are of one nominal voltage. */
+  readonly sameNominal: boolean;
 }
 
 const THIN = 0.1;
@@ -49,10 +53,16 @@ const I2C_AMPS = 3e-3;
 
 const voltsOf = (fact: LevelFact, supply: number): number => ('volts' in fact ? fact.volts : fact.ratio * supply);
 
+/** Whether two supplies move together. Two sources of one nominal voltage are at opposite ends of their tolerance only in the extreme. */
+function isSameSupply(a: Feed, b: Feed, condition: Condition): boolean {
+  if (a.rail === undefined || b.rail === undefined) return false;
+  return a.rail === b.rail || (condition === 'usual' && isSameNominal(a.volts, b.volts));
+}
+
 /** The high level that a driver gives while the receiver's supply is at a voltage. */
-function highOf(driver: Driver, receiver: Receiver, supply: number, corner: 'min' | 'max'): number {
+function highOf(driver: Driver, receiver: Receiver, supply: number, corner: 'min' | 'max', condition: Condition): number {
   if (driver.pullUps) return restFor(driver.pullUps, receiver.feed.rail, supply, corner);
-  const same = driver.feed.rail !== undefined && driver.feed.rail === receiver.feed.rail;
+  const same = isSameSupply(driver.feed, receiver.feed, condition);
   const own = same ? supply : driver.feed.volts[corner];
   const given = corner === 'min' ? own - (driver.highOhms ?? 0) * INPUT_AMPS : own;
   return given * (driver.share?.[corner] ?? 1);
@@ -100,17 +110,17 @@ class Sides {
     let of = this.#judged.get(driver);
     if (!of) this.#judged.set(driver, (of = new Map<Receiver, Judged>()));
     let found = of.get(receiver);
-    if (!found) of.set(receiver, (found = compare(driver, receiver)));
+    if (!found) of.set(receiver, (found = compare(driver, receiver, this.sheets.condition ?? 'extreme')));
     return found;
   }
 }
 
-function compare(driver: Driver, receiver: Receiver): Judged {
+function compare(driver: Driver, receiver: Receiver, condition: Condition): Judged {
   const { feed, vih, vil, stands, above } = receiver;
   const corners = (['min', 'max'] as const).map((corner) => {
     const supply = feed.volts[corner];
-    const high = highOf(driver, receiver, supply, 'min');
-    const most = highOf(driver, receiver, supply, 'max');
+    const high = highOf(driver, receiver, supply, 'min', condition);
+    const most = highOf(driver, receiver, supply, 'max', condition);
     const asked = voltsOf(vih, supply);
     const low = voltsOf(vil, supply);
     const limit = stands ?? supply + above;
@@ -133,6 +143,7 @@ function compare(driver: Driver, receiver: Receiver): Judged {
     verdict: r.room < -tiny ? 'damage' : least < -tiny ? 'none' : least < THIN * typical(feed.volts) ? 'thin' : 'good',
     assumed: receiver.assumed,
     crosses: driver.feed.rail === undefined || driver.feed.rail !== feed.rail,
+    sameNominal: isSameNominal(driver.feed.volts, feed.volts),
   };
 }
 

@@ -111,14 +111,20 @@ export const planResistors = derived((plan: Plan, sheets: Sheets): readonly Plan
     ...heated(lamp.ohms, lamp.amps.max),
   }));
   // What flows into the terminal is microamperes: the driver multiplies it.
-  const drivers = setDriversOf(plan, sheets).map((driver): PlanResistor => ({
-    id: `series ${driver.key}`,
-    why: { use: 'current-set', driver },
-    key: driver.key,
-    ohms: driver.ohms,
-    exactOhms: driver.exactOhms,
-    ...heated(undefined, undefined),
-  }));
+  const drivers = setDriversOf(plan, sheets).flatMap((driver): PlanResistor[] =>
+    driver.key === undefined
+      ? []
+      : [
+          {
+            id: `series ${driver.key}`,
+            why: { use: 'current-set', driver },
+            key: driver.key,
+            ohms: driver.ohms,
+            exactOhms: driver.exactOhms,
+            ...heated(undefined, undefined),
+          },
+        ],
+  );
   const told = new Set([...lamps, ...drivers].map((one) => one.key));
   const others = planTerminals(plan, sheets).flatMap((item) =>
     atTerminal(plan, sheets, board, item).filter((one) => !(told.has(one.key) && one.id.startsWith('series'))),

@@ -11,7 +11,8 @@ import { currentSetAmps, currentSetOhms, driverAmps } from './currentSet';
 
 /** An LED driver whose segment current a resistor sets. */
 export interface SetDriver {
-  readonly key: TerminalKey;
+  /** Where the resistor sits; undefined where it is on the module. */
+  readonly key: TerminalKey | undefined;
   readonly placement: string;
   readonly ohms: number | undefined;
   /** For the usual current of its sheet: exact value and value on hand. */
@@ -51,11 +52,11 @@ export const setDriversOf = derived((plan: Plan, sheets: Sheets): readonly SetDr
   plan.placements.flatMap((placement): SetDriver[] => {
     const table = partSheet(sheets, placement.sheet)?.sheet.currentSet;
     if (!table) return [];
-    const key = terminalKey(placement.id, table.terminal);
+    const key = table.terminal === undefined ? undefined : terminalKey(placement.id, table.terminal);
     const leds = multiplexedLeds(plan, sheets).filter((led) => led.driver === placement.id);
     const volts = forwardVolts(plan, sheets, leds) ?? table.usualVolts;
     const exact = currentSetOhms(table, table.usualMilliamps / 1000, volts);
-    const ohms = plan.series[key];
+    const ohms = key === undefined ? table.fixedOhms : plan.series[key];
     const amps = ohms === undefined ? undefined : currentSetAmps(table, ohms, volts, USUAL_TOLERANCE);
     return [
       {

@@ -5,6 +5,7 @@ import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { typical } from '../quantity/range';
 import type { OwnCurrent, Rail } from '../sheets/boardSheet';
+import type { WantedCapacitor } from '../sheets/partSheet';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { feedRail } from '../nets/feedRail';
 import { type Lamp, lampsOf } from './lamps';
@@ -193,7 +194,7 @@ function heatOf(board: IndexedBoard, rail: Rail, milliamps: number): RegulatorHe
 /** A part that needs external capacitors. */
 export interface WantedCapacitors {
   readonly placement: string;
-  readonly list: readonly { readonly farads: number; readonly at: string }[];
+  readonly list: readonly WantedCapacitor[];
   readonly there: boolean;
 }
 

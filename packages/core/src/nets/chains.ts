@@ -1,5 +1,6 @@
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
+import type { PartSheet } from '../sheets/partSheet';
 import { derived } from './derived';
 
 /** A daisy chain in the order of its wires: the first part receives from the board. */
@@ -7,6 +8,15 @@ export interface Chain {
   readonly members: readonly Placement[];
   /** Closed loop: no part receives from the board. */
   readonly circle: boolean;
+}
+
+/** Whether the board reads a chain at its last part, as with input registers; it feeds others at their first one. */
+export const isReadChain = (part: PartSheet): boolean => part.terminals.list.some((t) => t.chain === 'out' && t.need === 'needed');
+
+/** The parts of a chain, the one at the board first. */
+export function fromBoard({ members }: Pick<Chain, 'members'>, sheets: Sheets): readonly Placement[] {
+  const part = partSheet(sheets, members[0]!.sheet)?.sheet;
+  return part && isReadChain(part) ? members.toReversed() : members;
 }
 
 /** For each part that chains, the one whose data-out its data-in is wired to; null for those at the start. */

@@ -1,3 +1,4 @@
+import { endPlacement } from '../plan/planRails';
 import { growthOf } from '../plan/grown';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -15,6 +16,11 @@ export const grownApart = derived((plan: Plan, sheets: Sheets): GrownApart | und
   const placement = plan.placements.at(-1);
   if (!growth || placement?.id !== growth.placement) return undefined;
   const part = partSheet(sheets, placement.sheet)?.sheet;
-  const isApart = part?.terminals.list.every((t) => plan.wires[terminalKey(placement.id, t.id)]?.end.to !== 'terminal');
+  const isApart =
+    !part?.supplies &&
+    part?.terminals.list.every((t) => {
+      const end = plan.wires[terminalKey(placement.id, t.id)]?.end;
+      return end === undefined || endPlacement(end) === undefined;
+    });
   return isApart ? { base: growth.base, placement } : undefined;
 });

@@ -1,3 +1,4 @@
+import { endPlacement } from '../plan/planRails';
 import { derived } from './derived';
 import { type GrownApart, grownApart } from './grownApart';
 import { findNets } from './nets';
@@ -27,8 +28,10 @@ function banks(plan: Plan, sheets: Sheets): ReadonlyMap<string, string> {
     if (ground || rails.length > 0) continue;
     for (const { placement } of terminals) join(terminals[0]!.placement.id, placement.id);
   }
-  for (const [key, { end }] of Object.entries(plan.wires))
-    if (end.to === 'terminal' && order.has(end.placement)) join(splitKey(key).placement, end.placement);
+  for (const [key, { end }] of Object.entries(plan.wires)) {
+    const other = endPlacement(end);
+    if (other !== undefined && order.has(other)) join(splitKey(key).placement, other);
+  }
   return new Map(plan.placements.map((p) => [p.id, find(p.id)]));
 }
 

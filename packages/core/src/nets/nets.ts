@@ -1,6 +1,7 @@
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
+import { givesRail } from '../plan/planRails';
 import { derived } from './derived';
 import { grownApart } from './grownApart';
 import { planTerminals, type PlanTerminal, signalOf, terminalsOf } from './terminals';
@@ -135,6 +136,12 @@ function makeNets(plan: Plan, sheets: Sheets): Nets {
     joined.join(`terminal:${target}`, `terminal:${key}`);
     between.add(key).add(target);
   }
+  // What gives a supply lies on the rail that it gives, with whatever is wired there.
+  const given = all.filter(({ placement, terminal }) => givesRail(sheets, placement, terminal.id));
+  for (const { key } of given) {
+    joined.join(`rail:${key}`, `terminal:${key}`);
+    between.add(key);
+  }
   for (const { key, wire } of all)
     if (wire && wire.end.to !== 'terminal' && between.has(key)) joined.join(nodeOf(wire.end, board, key), `terminal:${key}`);
   const groups = new Map<string, { readonly terminals: PlanTerminal[]; readonly nodes: Set<string> }>();
@@ -145,9 +152,13 @@ function makeNets(plan: Plan, sheets: Sheets): Nets {
     const group = groups.get(root) ?? { terminals: [], nodes: new Set() };
     group.terminals.push(item);
     if (node !== undefined) group.nodes.add(node);
+    if (given.includes(item)) group.nodes.add(`rail:${item.key}`);
     groups.set(root, group);
   }
-  const list = [...groups.values()].map(({ terminals, nodes }) => makeNet(terminals, nodes));
+  // An output that nothing is wired to is in no net.
+  const list = [...groups.values()].flatMap(({ terminals, nodes }) =>
+    terminals.length === 1 && given.includes(terminals[0]!) && !terminals[0]!.wire ? [] : [makeNet(terminals, nodes)],
+  );
   return indexed(list);
 }
 

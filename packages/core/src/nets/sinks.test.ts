@@ -6,6 +6,7 @@ import { planComponents } from '../electrics/components';
 import { lampsOf } from '../electrics/lamps';
 import type { Edit } from '../plan/edit';
 import { completeAddition } from '../review/additionNeeds';
+import { indexSheets } from '../sheets/sheetIndex';
 import { otherEnds } from './otherEnds';
 import { openOf } from './openTerminals';
 import { planTerminals } from './terminals';
@@ -85,4 +86,32 @@ test('what the output keeps lowers the current of the segments', () => {
   const [direct, switched] = [amps(wire('s:COM1', 'ground')), amps(to('s:COM1', 'u', 'O1'))];
   // 3.3 V − 2 V − 0.9 V leave less than a third of the voltage for the resistor.
   expect(switched).toBeLessThan(direct / 2);
+});
+
+/** Relays of another coil current, so many of them on one array. */
+function relays(milliamps: number, count: number) {
+  const relay = sheets.parts.get('relay-coil-5v')!.sheet;
+  const list = relay.terminals.list.map((t) => (t.coil ? { ...t, loadMilliamps: milliamps } : t));
+  const changed = indexSheets([
+    sheets.boards.get('rp2040-stick-40')!.sheet,
+    sheets.parts.get('driver-uln2803')!.sheet,
+    { ...relay, terminals: { ...relay.terminals, list } },
+  ]);
+  const each = Array.from({ length: count }, (_, n): Edit[] => [
+    add(`r${n}`, relay.id),
+    wire(`r${n}:A1`, 'rail vbus'),
+    to(`r${n}:A2`, 'u', `O${n + 1}`),
+  ]);
+  const plan = edited(stick(), changed, add('u', 'driver-uln2803', 'Array'), wire('u:GND', 'ground'), ...each.flat());
+  return findingsOf(plan, changed).flatMap(({ code, message, data }) =>
+    code === 'package-current-over' ? [[message, data['limit']]] : [],
+  );
+}
+
+test('an output of the array carries 500 mA, and all together 2.5 A', () => {
+  const amps = (value: number) => ({ is: 'quantity', value, unit: 'A' });
+  expect(relays(500, 1)).toEqual([]);
+  expect(relays(501, 1)).toEqual([['one', amps(0.5)]]);
+  expect(relays(312.5, 8)).toEqual([]);
+  expect(relays(313, 8)).toEqual([['all', amps(2.5)]]);
 });

@@ -1,6 +1,7 @@
 import { boardOf } from '../plan/edit';
 import { type Driver, DRIVER_KINDS, type Plan, sameEnd, type WireColour, type WireEnd } from '../plan/plan';
-import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
+import { type BoardPosition, positionsOf } from './boardPosition';
 import { type BuildList, buildList, type BuildWire } from './buildList';
 import { type ChipCircuit, chipCircuitOf } from './chipCircuit';
 
@@ -8,6 +9,12 @@ import { type ChipCircuit, chipCircuitOf } from './chipCircuit';
 interface Named {
   readonly count: number;
   readonly names: readonly string[];
+}
+
+/** A wire to run: its colour, and the end that the header of the board takes; undefined on a breadboard, and where its sheet does not say. */
+export interface Jumper {
+  readonly colour: WireColour;
+  readonly boardEnd: 'male' | 'female' | undefined;
 }
 
 /** The bill of materials: parts, passive components, transistors, crystals and connectors, identical ones counted. */
@@ -19,8 +26,8 @@ export interface Bill {
   readonly transistors: readonly (Named & { readonly kind: Driver['kind'] })[];
   readonly diodes: readonly Named[];
   readonly crystals: readonly (Named & { readonly hertz: number })[];
-  /** Wires to run, those to junctions and supply rails included, by colour. */
-  readonly jumpers: readonly { readonly colour: WireColour; readonly count: number }[];
+  /** Wires to run, those to junctions and supply rails included, by colour and by the end at the board. */
+  readonly jumpers: readonly (Jumper & { readonly count: number })[];
   readonly connectors: readonly { readonly title: string; readonly count: number }[];
 }
 
@@ -33,17 +40,35 @@ function counted<T>(items: readonly T[]): readonly (readonly [T, number])[] {
 /** Whether a wire is cut in two by components: one piece to each side of them. */
 const isCut = ({ end, components }: BuildWire): boolean => components.length > 0 && end.to !== 'trimmer' && end.to !== 'divider';
 
-/** The colours of all wires of a build: one for each connection, two where a component is in it, one from each junction to the board, one
+/** What a header of the board takes: pins in two rows stand free, those in one row are in a breadboard. */
+function boardEnd({ sheet }: IndexedBoard, at: readonly BoardPosition[]): Jumper['boardEnd'] {
+  const header = sheet.headers.list.find(({ id }) => id === at[0]?.header);
+  if (header?.contact === 'socket') return 'male';
+  return header?.contact === 'pin' && header.rows === 2 ? 'female' : undefined;
+}
+
+/** All wires of a build: one for each connection, two where a component is in it, one from each junction to the board, one
  *  for each leg of a component at a supply or ground, one for each supply pin of a bare chip, whose rails components reach by themselves. */
-function jumperColours({ supplies, signals, joints, components }: BuildList, chip: ChipCircuit | undefined): readonly WireColour[] {
+function jumpersOf(
+  board: IndexedBoard,
+  { supplies, signals, joints, components }: BuildList,
+  chip: ChipCircuit | undefined,
+): readonly Jumper[] {
   const wires = [...supplies, ...signals];
   const bySupply = (end: WireEnd): WireColour => (end.to === 'ground' ? 'black' : 'red');
   const legs = chip ? [] : components.flatMap(({ ends }) => ends.map(({ at }) => at));
+  const atEnd = (end: WireEnd) => (joints.some((joint) => sameEnd(joint.end, end)) ? undefined : boardEnd(board, positionsOf(board, end)));
   return [
-    ...wires.flatMap((wire) => (isCut(wire) ? [wire.colour, wire.colour] : [wire.colour])),
-    ...legs.flatMap((at) => (at.to === 'rail' || at.to === 'ground' ? [bySupply(at)] : [])),
-    ...joints.map(({ end }) => wires.find((wire) => sameEnd(wire.end, end))?.colour ?? bySupply(end)),
-    ...(chip?.supplies ?? []).flatMap(({ end, pins }) => pins.map(() => bySupply(end))),
+    ...wires.flatMap((wire): Jumper[] => {
+      const jumper = { colour: wire.colour, boardEnd: wire.joined ? undefined : boardEnd(board, wire.at) };
+      return isCut(wire) ? [jumper, { colour: wire.colour, boardEnd: undefined }] : [jumper];
+    }),
+    ...legs.flatMap((at): Jumper[] => (at.to === 'rail' || at.to === 'ground' ? [{ colour: bySupply(at), boardEnd: atEnd(at) }] : [])),
+    ...joints.map(({ end, at }): Jumper => ({
+      colour: wires.find((wire) => sameEnd(wire.end, end))?.colour ?? bySupply(end),
+      boardEnd: boardEnd(board, at),
+    })),
+    ...(chip?.supplies ?? []).flatMap(({ end, pins }) => pins.map((): Jumper => ({ colour: bySupply(end), boardEnd: undefined }))),
   ];
 }
 
@@ -80,8 +105,11 @@ export function billOf(plan: Plan, sheets: Sheets): Bill | undefined {
     transistors: DRIVER_KINDS.flatMap((kind) => grouped(items, kind).map(({ count, names }) => ({ kind, count, names }))),
     diodes: grouped(items, 'diode'),
     crystals: grouped(items, 'crystal').map(({ value, ...rest }) => ({ hertz: value, ...rest })),
-    jumpers: counted(jumperColours(list, chip))
-      .map(([colour, count]) => ({ colour, count }))
+    jumpers: counted(jumpersOf(board, list, chip).map(({ colour, boardEnd: own }) => `${colour} ${own ?? ''}`))
+      .map(([key, count]) => {
+        const [colour, own] = key.split(' ') as [WireColour, 'male' | 'female' | ''];
+        return { colour, boardEnd: own === '' ? undefined : own, count };
+      })
       .toSorted((a, b) => b.count - a.count),
     connectors: counted((chip?.connectors ?? []).map(({ title }) => title)).map(([title, count]) => ({ title, count })),
   };

@@ -4,6 +4,7 @@ import { findNets, type Nets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf, partOf } from '../plan/edit';
+import { endTerminal } from '../plan/planRails';
 import { endKey, type Plan, sameEnd, type TerminalKey, terminalKey, type WireColour, type WireEnd, type WireNote } from '../plan/plan';
 import { type Component, isDivider, planComponents } from '../electrics/components';
 import { type BoardPosition, positionsOf } from './boardPosition';
@@ -16,7 +17,7 @@ export interface BuildWire {
   readonly colour: WireColour;
   readonly locked: boolean;
   readonly end: WireEnd;
-  /** Of a wire between parts: the module pin at the other end. */
+  /** Of a wire to another part, or to the supply that one gives: the module pin at the other end. */
   readonly endNumber?: number;
   /** `junction`: more wires go there than the board has positions, so they are joined and one wire leads to the board. `supply rail`:
    *  the supply pins of a bare chip and of its parts meet on a rail of the breadboard. */
@@ -53,10 +54,12 @@ export interface OtherTerminal {
   readonly note: string | undefined;
 }
 
-/** A pin, rail or ground of the board with more wires than positions. */
+/** A pin, rail or ground of the board, or a supply that a part gives, with more wires than positions. */
 export interface Joint {
   readonly end: WireEnd;
   readonly wires: number;
+  /** Of the supply that a part gives: its module pin. */
+  readonly endNumber?: number;
   readonly at: readonly BoardPosition[];
 }
 
@@ -77,12 +80,13 @@ export interface BuildList {
 }
 
 function endNumberOf(plan: Plan, sheets: Sheets, end: WireEnd): Pick<BuildWire, 'endNumber'> {
-  const number = end.to === 'terminal' ? partOf(plan, end.placement, sheets)?.terminals.get(end.terminal)?.number : undefined;
+  const at = endTerminal(end);
+  const number = at && partOf(plan, at.placement, sheets)?.terminals.get(at.terminal)?.number;
   return number === undefined ? {} : { endNumber: number };
 }
 
 function joinedAt(board: IndexedBoard, end: WireEnd, joints: readonly Joint[]): Pick<BuildWire, 'joined'> {
-  if (board.sheet.chipCircuit && (end.to === 'rail' || end.to === 'ground')) return { joined: 'supply rail' };
+  if (board.sheet.chipCircuit && (end.to === 'rail' || end.to === 'ground') && !endTerminal(end)) return { joined: 'supply rail' };
   return joints.some((joint) => sameEnd(joint.end, end)) ? { joined: 'junction' } : {};
 }
 
@@ -172,7 +176,14 @@ const isOnBoard = (end: WireEnd): boolean => end.to === 'pin' || end.to === 'rai
 /** Ends with more wires than board positions, at one wire per position. Rails without header positions are left out, pins with a
  *  conflict, which must be separated first, and the supplies of a bare chip, which are rails of the breadboard. Ground first, then rails,
  *  then pins in board order. */
-function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[], components: readonly Component[]): readonly Joint[] {
+function jointsOf(
+  plan: Plan,
+  sheets: Sheets,
+  nets: Nets,
+  wired: readonly PlanTerminal[],
+  components: readonly Component[],
+): readonly Joint[] {
+  const board = boardOf(plan, sheets)!;
   const byEnd = new Map<string, { readonly end: WireEnd; wires: number }>();
   const ends = [
     ...wired.flatMap(({ wire }) => wire?.end ?? []),
@@ -180,7 +191,7 @@ function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[
     ...components.flatMap((one) => one.ends.flatMap(({ at }) => (at.to === 'rail' || at.to === 'ground' ? at : []))),
   ];
   for (const end of ends) {
-    if (!isOnBoard(end) || (board.sheet.chipCircuit && end.to !== 'pin')) continue;
+    if (!isOnBoard(end) || (board.sheet.chipCircuit && end.to !== 'pin' && !endTerminal(end))) continue;
     if (end.to === 'pin' && nets.byPin.get(end.pin)!.signals.length > 1) continue;
     const key = endKey(end);
     const known = byEnd.get(key);
@@ -192,7 +203,9 @@ function jointsOf(board: IndexedBoard, nets: Nets, wired: readonly PlanTerminal[
   return [...byEnd.values()]
     .flatMap(({ end, wires }) => {
       const at = positionsOf(board, end);
-      return at.length > 0 && wires > at.length ? [{ end, wires, at }] : [];
+      // A module has one pin for the supply that it gives.
+      const room = endTerminal(end) ? 1 : at.length;
+      return room > 0 && wires > room ? [{ end, wires, at, ...endNumberOf(plan, sheets, end) }] : [];
     })
     .toSorted((a, b) => rank(a.end) - rank(b.end));
 }
@@ -210,7 +223,7 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   const nets = findNets(plan, sheets);
   const idle = idleInputs(plan, sheets);
   const components = planComponents(plan, sheets);
-  const joints = jointsOf(board, nets, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))], components);
+  const joints = jointsOf(plan, sheets, nets, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))], components);
   return {
     joints,
     supplies: [...grounds, ...rails].map((item) => buildWire(plan, sheets, item, joints)),

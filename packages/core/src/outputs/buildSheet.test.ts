@@ -7,6 +7,7 @@ import { add, edited, stick, wire } from '../../tests/makePlan';
 import { findNets } from '../nets/nets';
 import { readPlanFile } from '../plan/planFile';
 import { newPlan, type Plan, sameEnd, terminalKey } from '../plan/plan';
+import { endTerminal } from '../plan/planRails';
 import { partSheet } from '../sheets/sheetIndex';
 import { buildList } from './buildList';
 import { billOf } from './bill';
@@ -185,10 +186,10 @@ function silentTerminals(plan: Plan): readonly string[] {
           );
     if (what.is !== 'wire') continue;
     byLabel(what.wire.placement, what.wire.label);
-    const { end } = what.wire;
-    if (end.to !== 'terminal') continue;
-    const far = plan.placements.find((p) => p.id === end.placement)!;
-    byLabel(far.id, partSheet(sheets, far.sheet)!.terminals.get(end.terminal)!.label);
+    const at = endTerminal(what.wire.end);
+    if (!at) continue;
+    const far = plan.placements.find((p) => p.id === at.placement)!;
+    byLabel(far.id, partSheet(sheets, far.sheet)!.terminals.get(at.terminal)!.label);
   }
   for (const { placement, label } of open) byLabel(placement, label);
   return plan.placements
@@ -264,5 +265,37 @@ test.each(['hive-watch', 'ferry-dial'])('the bill of %s counts a wire for each c
     what.is === 'wire' ? what.wire.colour === 'black' : what.is === 'joint' && what.joint.end.to === 'ground',
   );
   const black = grounds.length + legs.filter((to) => to === 'ground').length;
-  expect(billOf(plan, sheets)!.jumpers.find(({ colour }) => colour === 'black')?.count).toBe(black);
+  const counts = billOf(plan, sheets)!.jumpers.flatMap(({ colour, count }) => (colour === 'black' ? [count] : []));
+  expect(counts.reduce((sum, count) => sum + count, 0)).toBe(black);
+});
+
+test('a wire has a male end at a socket, a female end at pins that stand free, and none of either on a breadboard', () => {
+  const on = (board: string, pin: string) => {
+    const plan = edited(
+      newPlan('plan-1', 'Test', { id: board, version: 1 }),
+      sheets,
+      add('l', 'led-red-5mm'),
+      wire('l:A', pin),
+      wire('l:K', 'ground'),
+    );
+    return billOf(plan, sheets)!.jumpers;
+  };
+  const ends = (boardEnd: string | undefined) => [
+    { colour: 'black', boardEnd, count: 1 },
+    { colour: expect.any(String) as string, boardEnd, count: 1 },
+  ];
+  expect(on('atmega328p-5v-shield', 'D8')).toEqual(ends('male'));
+  expect(on('bcm2711-sbc-40', 'GPIO17')).toEqual(ends('female'));
+  expect(on('rp2040-stick-40', 'GP2')).toEqual(ends(undefined));
+  // A board whose sheet does not say it.
+  expect(on('kl25z-shield', 'D8')).toEqual(ends(undefined));
+});
+
+test('what goes to a junction is on the breadboard; the one wire from there has the end that the board takes', () => {
+  const leds = Array.from({ length: 8 }, (_, n) => [add(`l${n}`, 'led-red-5mm'), wire(`l${n}:K`, 'ground')]).flat();
+  const plan = edited(newPlan('plan-1', 'Test', { id: 'atmega328p-5v-shield', version: 1 }), sheets, ...leds);
+  expect(billOf(plan, sheets)!.jumpers).toEqual([
+    { colour: 'black', boardEnd: undefined, count: 8 },
+    { colour: 'black', boardEnd: 'male', count: 1 },
+  ]);
 });

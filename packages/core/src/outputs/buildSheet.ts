@@ -5,7 +5,7 @@ import { enablingOf } from '../electrics/enabling';
 import { tolerancesOf } from '../electrics/tolerances';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
-import { type Built, endKey, type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';
+import { type Built, endKey, type Plan, sameEnd, type TerminalKey, terminalKey, type WireEnd } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type BuildCut, type BuildList, buildList, type BuildStrap, type BuildWire, type Joint, type OtherTerminal } from './buildList';
 import { type ChipSupply, chipCircuitOf, type PlacedComponent, type PlacedConnector } from './chipCircuit';
@@ -14,6 +14,8 @@ import { endText } from './endText';
 /** What one step of the build is about. */
 export type StepWhat =
   | { readonly is: 'safety' }
+  /** A source beside the board's own. */
+  | { readonly is: 'source'; readonly placement: string }
   | { readonly is: 'chip-supply'; readonly supply: ChipSupply }
   | { readonly is: 'chip-component'; readonly component: PlacedComponent }
   | { readonly is: 'chip-connector'; readonly connector: PlacedConnector }
@@ -137,6 +139,17 @@ const tolerances = (plan: Plan, sheets: Sheets): readonly BuildStep[] =>
     ownStep(plan, `tolerance:${pins[0]}`, pins.join(' ').slice(0, 120), { is: 'tolerance', pins, volts, unless }),
   );
 
+/** The sources of the plan that feed something: their order of switching on matters. */
+function sources(plan: Plan, sheets: Sheets): readonly BuildStep[] {
+  const used = new Set(Object.values(plan.wires).flatMap(({ end }) => (end.to === 'rail' ? [end.rail] : [])));
+  return plan.placements.flatMap(({ id, sheet }) => {
+    const given = partSheet(sheets, sheet)?.sheet.supplies?.list ?? [];
+    return given.some(({ output, regulator }) => !regulator && used.has(terminalKey(id, output)))
+      ? [ownStep(plan, `source:${id}`, 'done', { is: 'source', placement: id })]
+      : [];
+  });
+}
+
 /** The whole build in the order to do it in: unpowered first, grounds before supplies, what is soldered before what is wired, and what to
  *  see at the end. Sections without a step are left out. Undefined where the board's sheet is gone. */
 export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] | undefined {
@@ -162,7 +175,7 @@ export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] 
       ownStep(plan, `others:${placement}`, labelsOf(terminals), { is: 'others', placement, terminals }),
     ),
     enabling: [...chip.settings, ...enabling(plan, sheets), ...settings(plan, sheets), ...tolerances(plan, sheets)],
-    light: [ownStep(plan, 'safety:over', 'done', { is: 'look-over' }), ...lights],
+    light: [ownStep(plan, 'safety:over', 'done', { is: 'look-over' }), ...sources(plan, sheets), ...lights],
   };
   return SECTIONS.map((id) => ({ id, steps: steps[id] })).filter((section) => section.steps.length > 0);
 }

@@ -22,7 +22,9 @@ function columnsOf(board: IndexedBoard, items: readonly PlanTerminal[]): readonl
   const rails = new Set(items.flatMap(({ wire }) => (wire?.end.to === 'rail' ? [wire.end.rail] : [])));
   const all = [
     { id: 'ground', label: 'GND' },
-    ...board.sheet.rails.list.filter((rail) => rails.has(rail.id)).map((rail) => ({ id: `rail ${rail.id}`, label: rail.label })),
+    ...board.sheet.rails.list
+      .filter((rail) => rails.has(rail.id))
+      .map((rail) => ({ id: `rail ${rail.id}`, label: rail.terminal ?? rail.label })),
     ...board.ioPins.map((pin) => ({ id: `pin ${pin.id}`, label: pin.label })),
   ];
   return all.map((column, at) => ({ ...column, x: HEAD + EDGE + at * COLUMN + COLUMN / 2 }));

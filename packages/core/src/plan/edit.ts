@@ -1,3 +1,4 @@
+import { withPartRails } from './planRails';
 import type { BenchNote } from '../sheets/benchNote';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
 import type {
@@ -114,7 +115,8 @@ export function placementIndex(plan: Plan, id: string): number {
 
 /** The board sheet of the plan, if available. */
 export function boardOf(plan: Plan, sheets: Sheets): IndexedBoard | undefined {
-  return boardSheet(sheets, plan.board);
+  const board = boardSheet(sheets, plan.board);
+  return board && withPartRails(board, plan, sheets);
 }
 
 /** The part sheet of a placement, where both exist. */

@@ -1,3 +1,4 @@
+import { endPlacement } from './planRails';
 import { remembered } from '../quantity/remembered';
 import type { Edit } from './edit';
 import { type Plan, splitKey } from './plan';
@@ -28,7 +29,7 @@ export function setGrowth(plan: Plan, growth: Growth): void {
 const namedIn = remembered(
   (wires: Plan['wires']): ReadonlySet<string> =>
     new Set(
-      Object.entries(wires).flatMap(([key, { end }]) => [splitKey(key).placement, ...(end.to === 'terminal' ? [end.placement] : [])]),
+      Object.entries(wires).flatMap(([key, { end }]) => [splitKey(key).placement, endPlacement(end)].filter((id) => id !== undefined)),
     ),
 );
 

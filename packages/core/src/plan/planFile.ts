@@ -3,6 +3,7 @@ import type { BoardSheet } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
 import { readSheet } from '../sheets/readSheet';
 import { bareSheets } from '../sheets/notedSheets';
+import { boardOf } from './edit';
 import { boardSheet, partSheet, type SheetRef, type Sheets } from '../sheets/sheetIndex';
 import { unsafePlace } from '../sheets/unsafePlace';
 import type { Plan } from './plan';
@@ -60,7 +61,7 @@ export function withRefs(plan: Plan, change: (ref: SheetRef) => SheetRef): Plan 
 
 /** The first contradiction between a plan and its sheets: a missing sheet, terminal or end. */
 export function planFault(plan: Plan, sheets: Sheets): { readonly path: string; readonly fault: string } | undefined {
-  const board = boardSheet(sheets, plan.board);
+  const board = boardOf(plan, sheets);
   if (!board) return { path: 'board.id', fault: `unknown board sheet ${plan.board.id}` };
   const parts = new Map(plan.placements.map((p) => [p.id, partSheet(sheets, p.sheet)]));
   for (const [at, placement] of plan.placements.entries())

@@ -25,6 +25,10 @@ export const findingIdSchema = Joi.string().pattern(/^[a-z][a-z0-9-]*\/[a-z][a-z
 export const idSchema = Joi.string().pattern(/^(?!constructor$|prototype$)[a-z0-9][a-z0-9-]{0,63}$/, 'id');
 export const factIdSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'id');
 
+const keySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'placement:terminal');
+/** A rail of the board, or the terminal of a part that gives one. */
+const railSchema = Joi.string().pattern(/^([a-z0-9][a-z0-9-]{0,63}:)?[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'rail');
+
 export const sheetRefSchema = Joi.object({ id: idSchema.required(), version: Joi.number().integer().min(1).required() });
 
 export const ohmsSchema = Joi.number().min(0.1).max(1e8);
@@ -32,7 +36,7 @@ export const ohmsSchema = Joi.number().min(0.1).max(1e8);
 export const wireEndSchema = Joi.alternatives().conditional('.to', {
   switch: [
     { is: 'pin', then: Joi.object({ to: 'pin', pin: factIdSchema.required() }) },
-    { is: 'rail', then: Joi.object({ to: 'rail', rail: factIdSchema.required() }) },
+    { is: 'rail', then: Joi.object({ to: 'rail', rail: railSchema.required() }) },
     { is: 'ground', then: Joi.object({ to: 'ground' }) },
     { is: 'terminal', then: Joi.object({ to: 'terminal', placement: idSchema.required(), terminal: factIdSchema.required() }) },
     { is: 'trimmer', then: Joi.object({ to: 'trimmer', ohms: ohmsSchema.required() }) },
@@ -52,7 +56,6 @@ export const placementSchema = Joi.object({
   pullUpsCut: Joi.valid(true),
 });
 
-const keySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'placement:terminal');
 export const wireSchema = Joi.object({ end: wireEndSchema.required(), colour: colourSchema.required(), locked: Joi.boolean().required() });
 
 export const factPathSchema = Joi.string().pattern(

@@ -1,3 +1,4 @@
+import { endTerminal } from './planRails';
 import type { PartSheet } from '../sheets/partSheet';
 import type { Edit } from './edit';
 import { type Placement, type Plan, splitKey } from './plan';
@@ -10,13 +11,15 @@ export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: 
   const at = plan.placements.findIndex((p) => p.id === placement.id);
   const role = (part: PartSheet, id: string) => part.terminals.list.find((t) => t.id === id)?.role;
   const stays = (terminal: string) => role(to, terminal) !== undefined && role(to, terminal) === role(from, terminal);
+  const gives = (terminal: string) => to.supplies?.list.some(({ output }) => output === terminal) === true;
   const straps = Object.entries(placement.straps).filter(([id, state]) =>
     to.bus.straps?.some((s) => s.id === id && s.by === 'jumper' && s.default !== state && s.states.some((one) => one.id === state)),
   );
   const wires = Object.entries(plan.wires).filter(([key, { end }]) => {
     const own = splitKey(key);
     if (own.placement === placement.id) return stays(own.terminal);
-    return end.to === 'terminal' && end.placement === placement.id && stays(end.terminal);
+    const other = endTerminal(end);
+    return other?.placement === placement.id && stays(other.terminal) && (end.to !== 'rail' || gives(other.terminal));
   });
   const own = mapEntries(plan).filter(({ owner, terminal }) => owner === placement.id && (terminal === undefined || stays(terminal)));
   const next: Placement = {

@@ -21,3 +21,9 @@ export function typical(range: Range): number {
 export function point(value: number): Range {
   return { min: value, max: value };
 }
+
+/** Nominal voltages so near each other are one: a single-board computer calls 5.1 V its 5 V. */
+const SAME_NOMINAL = 0.03;
+
+/** Whether two supplies have one nominal voltage. */
+export const isSameNominal = (a: Range, b: Range): boolean => Math.abs(typical(a) - typical(b)) <= SAME_NOMINAL * typical(b);

@@ -107,7 +107,9 @@ function resistorsFor(wired: Plan, id: string, part: PartSheet, sheets: Sheets):
   if (!part.currentSet && !part.terminals.list.some((t) => t.led)) return [];
   const leds = lampsOf(wired, sheets).map((lamp) => ({ ...lamp, key: lamp.resistorAt }));
   return [...leds, ...setDriversOf(wired, sheets)].flatMap(({ placement, key, ohms, fitOhms }): Edit[] =>
-    placement === id && ohms === undefined && fitOhms !== undefined ? [{ kind: 'series', ...splitKey(key), ohms: fitOhms }] : [],
+    placement === id && key !== undefined && ohms === undefined && fitOhms !== undefined
+      ? [{ kind: 'series', ...splitKey(key), ohms: fitOhms }]
+      : [],
   );
 }
 

@@ -27,10 +27,29 @@ test('free channels of a helper that is there are used first', () => {
   expect(needsText(with2.needs!)).toBe('buffer 74AHCT125 of the plan');
 });
 
-test('what no added part helps is still said', () => {
+test('a part that asks more than a rail gives comes with a regulator or a source of its own, grounds joined', () => {
   const matrix = complete(stick(), 'matrix-32x8-max7219');
-  expect(matrix.needs!.left.map(({ code }) => code)).toEqual(['supply-over']);
-  expect(completeVerdict(matrix)).toBe('risk');
+  expect([completeVerdict(matrix), needsText(matrix.needs!)]).toEqual([
+    'with',
+    'buffer 74AHCT125, 5 V supply USB-C connector and 1 capacitor',
+  ]);
+  const { plan } = matrix.needs!;
+  const source = plan.placements.find(({ sheet }) => sheet.id === 'supply-5v-usb')!.id;
+  expect(plan.wires[`${source}:GND`]?.end).toEqual({ to: 'ground' });
+  expect(plan.wires[`${matrix.placement}:VCC`]?.end).toEqual({ to: 'rail', rail: `${source}:VOUT` });
+  const net = complete(on('atmega328p-5v-shield'), 'ethernet-w5500');
+  expect(needsText(net.needs!)).toBe('3.3 V LDO MCP1700-3302E and 2 capacitors');
+  for (const { needs } of [matrix, net]) expect(findingsOf(needs!.plan, sheets).filter((f) => f.level !== 'hint')).toEqual([]);
+});
+
+test('on a board without 3.3 V a part of 3.3 V comes with a regulator, and with the buffer that its signals need then', () => {
+  const card = complete(on('atmega32a-5v-dip-40'), 'sd-card-3v3');
+  expect([completeVerdict(card), needsText(card.needs!)]).toEqual(['with', '3.3 V LDO MCP1700-3302E, buffer 74LVC245A and 3 capacitors']);
+});
+
+test('what no added part helps is still said', () => {
+  const joystick = complete(on('bcm2711-sbc-40'), 'joystick');
+  expect([completeVerdict(joystick), joystick.needs]).toEqual(['no', undefined]);
   expect(complete(stick(), 'light-bh1750').needs).toBeUndefined();
 });
 

@@ -1,8 +1,8 @@
 import type { Finding } from '../checks/check';
-import { isAboutFacts } from '../checks/registry';
+import { isAboutFacts, isLackOfHelper } from '../checks/registry';
 import { type Component, planComponents } from '../electrics/components';
 import { applyEdits } from '../plan/applyEdits';
-import type { Edit } from '../plan/edit';
+import { type Edit, partOf } from '../plan/edit';
 import { type Plan, sameEnd, splitKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { notedSheets } from '../sheets/notedSheets';
@@ -68,14 +68,19 @@ function onlyAdds(plan: Plan, after: Plan, moved: Preview['wires'], own: Readonl
 /** One step: the plan after the first fix that removes an error or warning of the addition and brings none, with its edits. */
 function step(base: Plan, now: Plan, sheets: Sheets): { readonly plan: Plan; readonly edits: readonly Edit[] } | undefined {
   const had = new Set(planFindingsOf(base, sheets).map((f) => f.id));
-  const before = planFindingsOf(now, sheets).filter((f) => isGrave(f) && !had.has(f.id));
+  // Supplies first: levels and pull-ups follow from them.
+  const before = planFindingsOf(now, sheets)
+    .filter((f) => isGrave(f) && !had.has(f.id))
+    .toSorted((a, b) => Number(b.code === 'terminal-unwired') - Number(a.code === 'terminal-unwired'));
   for (const finding of before) {
     for (const { edits } of finding.remedies) {
       const result = applyEdits(now, edits, sheets);
       if (!result.ok) continue;
       const came = new Set(result.plan.placements.filter((p) => !base.placements.some((q) => q.id === p.id)).map((p) => p.id));
       const { wires, added, gone } = previewOf(now, result.plan, sheets, planFindingsOf);
-      const isBetter = gone.some((f) => f.id === finding.id) && !added.some((f) => isGrave(f) && !had.has(f.id));
+      // What was not fed at all may show only now what its signals need.
+      const shows = (f: Finding) => finding.code === 'terminal-unwired' && isLackOfHelper(f);
+      const isBetter = gone.some((f) => f.id === finding.id) && !added.some((f) => isGrave(f) && !had.has(f.id) && !shows(f));
       if (isBetter && onlyAdds(now, result.plan, wires, came)) return { plan: result.plan, edits };
     }
   }
@@ -86,8 +91,12 @@ function step(base: Plan, now: Plan, sheets: Sheets): { readonly plan: Plan; rea
  *  there in its place. Undefined where it needs nothing, or nothing helps.
  *  @param plan the plan without the part */
 export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): AdditionNeeds | undefined {
-  if (addition.open.length > 0 || addition.moved.length > 0 || !addition.added.some(isGrave)) return undefined;
+  if (addition.moved.length > 0 || !addition.added.some(isGrave)) return undefined;
   const sheets = notedSheets(kept, plan.benchNotes);
+  // What no rail suits may have a supply of its own; for any other terminal nothing is left.
+  const isSupply = (key: string) =>
+    partOf(addition.plan, splitKey(key).placement, sheets)?.terminals.get(splitKey(key).terminal)?.role === 'supply.vcc';
+  if (!addition.open.every(isSupply)) return undefined;
   const edits: Edit[] = [];
   let now = addition.plan;
   for (let n = 0; n < STEPS; n += 1) {

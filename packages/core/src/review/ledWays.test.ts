@@ -45,6 +45,7 @@ test('bare digits go to the driver of the plan first, then to new ones; common a
     ['driver', 'd'],
     ['driver', sheets.parts.get('driver-ht16k33')!.sheet.title],
     ['driver', sheets.parts.get('driver-max7219-dip24')!.sheet.title],
+    ['driver', sheets.parts.get('driver-max7219-module')!.sheet.title],
     ['segments', sheets.parts.get('shift-out-74hc595')!.sheet.title],
     ['registers', sheets.parts.get('shift-out-74hc595')!.sheet.title],
   ]);

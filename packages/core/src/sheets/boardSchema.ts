@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { CHIP_COMPONENTS, REGULATOR_KINDS, DUTIES, PIN_EFFECTS } from './boardSheet';
+import { CHIP_COMPONENTS, DUTIES, PIN_EFFECTS } from './boardSheet';
 import { CONTROLLER_KINDS } from './roles';
 import {
   driveFact,
@@ -8,6 +8,7 @@ import {
   levelFact,
   quantity,
   range,
+  regulator,
   sheetId,
   sourced,
   sourcedList,
@@ -97,13 +98,7 @@ const rail = Joi.object({
   usual: Joi.object({ min: positive.required(), max: positive.required() }),
   budgetMilliamps: quantity,
   feed: words.required(),
-  regulator: Joi.object({
-    from: factId.required(),
-    kind: Joi.valid(...REGULATOR_KINDS),
-    dropVolts: quantity,
-    kelvinPerWatt: quantity,
-    efficiency: Joi.number().greater(0.3).less(1).when('kind', { is: 'converter', then: Joi.required(), otherwise: Joi.forbidden() }),
-  }),
+  regulator,
   own: Joi.object({ ...current, leftOut: Joi.valid(true) }),
   direction: Joi.valid('out', 'in', 'both').required(),
 });
@@ -114,6 +109,7 @@ const header = Joi.object({
   ends: Joi.array().ordered(label.required(), label.required()).required(),
   side: Joi.valid('left', 'right', 'inside').required(),
   rows: Joi.valid(2),
+  contact: Joi.valid('socket', 'pin'),
 });
 
 const boardEnd = Joi.alternatives(

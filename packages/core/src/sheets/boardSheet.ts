@@ -39,6 +39,8 @@ export interface Header {
   readonly side: 'left' | 'right' | 'inside';
   /** Two rows side by side: odd positions in one, even positions in the other, both counted from the same end. */
   readonly rows?: 2;
+  /** What a jumper wire meets there. Pins in one row go into a breadboard. */
+  readonly contact?: 'socket' | 'pin';
 }
 
 /** What using a pin does in spite of its duty. `fails`: it does not reach the chip as the board is delivered; `setting`: it works once something
@@ -131,6 +133,15 @@ export const choicesOf = ({ legal }: Controller): readonly PinChoice[] =>
 
 export const REGULATOR_KINDS = ['linear', 'converter', 'diode'] as const;
 
+/** How a regulator works: a linear regulator or a diode passes the same current, a converter the same power divided by its efficiency;
+ *  older sheets without a kind count as linear. Dropout in volts, thermal resistance in K/W. */
+export interface RegulatorFacts {
+  readonly kind?: (typeof REGULATOR_KINDS)[number];
+  readonly dropVolts?: number;
+  readonly kelvinPerWatt?: number;
+  readonly efficiency?: number;
+}
+
 /** A current of the board itself, in milliamperes. */
 export interface OwnCurrent {
   readonly typicalMilliamps: number;
@@ -140,21 +151,16 @@ export interface OwnCurrent {
 export interface Rail {
   readonly id: string;
   readonly label: string;
+  /** Of a rail that a part of the plan gives: the label of the terminal. */
+  readonly terminal?: string;
   /** Typical voltage and the limits within which it stays at all. */
   readonly volts: Range;
   /** Where it normally is: the tolerance of a regulator, the range of a USB port with a short cable. */
   readonly usual?: { readonly min: number; readonly max: number };
   readonly budgetMilliamps?: number;
   readonly feed: string;
-  /** The regulator from another rail of the board: a linear regulator or a diode passes the same current, a converter the same power
-   *  divided by its efficiency; older sheets without a kind count as linear. Dropout in volts, thermal resistance in K/W. */
-  readonly regulator?: {
-    readonly from: string;
-    readonly kind?: (typeof REGULATOR_KINDS)[number];
-    readonly dropVolts?: number;
-    readonly kelvinPerWatt?: number;
-    readonly efficiency?: number;
-  };
+  /** The regulator from another rail of the board. */
+  readonly regulator?: RegulatorFacts & { readonly from: string };
   /** Current of the board itself; `leftOut` if the maximum current is what remains for parts. */
   readonly own?: OwnCurrent & { readonly leftOut?: true };
   /** `in` rails supply the board; parts can still be connected to them. */

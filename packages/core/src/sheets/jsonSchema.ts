@@ -74,6 +74,7 @@ function numberSchema(rules: readonly Rule[]): JsonSchema {
     if (name === 'min') schema['minimum'] = limit;
     if (name === 'max') schema['maximum'] = limit;
     if (name === 'greater') schema['exclusiveMinimum'] = limit;
+    if (name === 'less') schema['exclusiveMaximum'] = limit;
   }
   return schema;
 }

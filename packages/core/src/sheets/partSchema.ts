@@ -10,6 +10,7 @@ import {
   positiveRange,
   quantity,
   range,
+  regulator,
   sheetId,
   sourced,
   sourcedList,
@@ -151,7 +152,7 @@ const supply = sourced({
   regulator: Joi.boolean().required(),
   unit: words,
   capacitors: Joi.array()
-    .items(Joi.object({ farads: quantity.greater(0).required(), at: words.required() }))
+    .items(Joi.object({ farads: quantity.greater(0).required(), at: words.required(), terminal: factId }))
     .min(1)
     .max(4),
   mustMatchLogic: Joi.boolean(),
@@ -209,6 +210,7 @@ export const partSchema = Joi.object({
       .max(32)
       .required(),
     milliamps: quantity.greater(0).required(),
+    totalMilliamps: quantity.greater(0).required(),
     dropVolts: range.required(),
     clamp: factId,
   }),
@@ -218,8 +220,17 @@ export const partSchema = Joi.object({
     common: Joi.valid('anode', 'cathode').required(),
     fewDigitsMilliamps: Joi.array().items(quantity.greater(0)).min(1).max(8),
   }),
+  supplies: sourcedList(
+    Joi.object({
+      output: factId.required(),
+      volts: positiveRange.required(),
+      maxMilliamps: quantity.greater(0).required(),
+      regulator,
+    }),
+  ),
   currentSet: sourced({
-    terminal: factId.required(),
+    terminal: factId,
+    fixedOhms: positive,
     segments: count.min(1).required(),
     ownMilliamps: quantity,
     usualMilliamps: quantity.greater(0).required(),
@@ -235,7 +246,7 @@ export const partSchema = Joi.object({
       .min(2)
       .max(20)
       .required(),
-  }),
+  }).xor('terminal', 'fixedOhms'),
   passage: sourced({
     kind: Joi.valid('mosfet', 'auto', 'buffer', 'drive').required(),
     drives: Joi.valid('up', 'down').when('kind', { is: 'drive', then: Joi.required(), otherwise: Joi.forbidden() }),

@@ -1,9 +1,9 @@
 import type { Range } from '../quantity/range';
-import type { LevelFact } from './boardSheet';
+import type { LevelFact, RegulatorFacts } from './boardSheet';
 import type { Role } from './roles';
 import type { Sourced } from './source';
 
-export const FAMILIES = ['display', 'sensor', 'input', 'light', 'output', 'storage', 'clock', 'helper'] as const;
+export const FAMILIES = ['display', 'sensor', 'input', 'light', 'output', 'storage', 'clock', 'power', 'helper'] as const;
 export type Family = (typeof FAMILIES)[number];
 
 /** What a terminal may be tied to instead of taking a pin: ground, a supply, or a bus line of the part's own. */
@@ -116,6 +116,15 @@ export interface FurtherChip {
   readonly linux?: string;
 }
 
+/** A capacitor that a part needs beside it, between a terminal and ground. */
+export interface WantedCapacitor {
+  readonly farads: number;
+  /** Where to place it, in words. */
+  readonly at: string;
+  /** The terminal, where that is not the supply that its signals follow. */
+  readonly terminal?: string;
+}
+
 /** A part: all facts about it. */
 export interface PartSheet {
   readonly kind: 'part';
@@ -169,7 +178,7 @@ export interface PartSheet {
     /** The unit of the currents if the plan states a quantity: one pixel of a strip. */
     readonly unit?: string;
     /** Capacitors that it needs beside it and that are not on it. */
-    readonly capacitors?: readonly { readonly farads: number; readonly at: string }[];
+    readonly capacitors?: readonly WantedCapacitor[];
     /** The supply sets the level of the part's outputs or pull-ups, so it must be the board's logic supply. */
     readonly mustMatchLogic?: boolean;
     readonly note?: string;
@@ -204,8 +213,9 @@ export interface PartSheet {
   /** Inputs each with an open-collector output, which connects its load to ground while the input is high. */
   readonly sinks?: Sourced & {
     readonly channels: readonly { readonly input: string; readonly output: string }[];
-    /** Of one output, absolute maximum. */
+    /** Of one output, absolute maximum, and of all together. */
     readonly milliamps: number;
+    readonly totalMilliamps: number;
     /** What an output keeps while it is on, in volts. */
     readonly dropVolts: Range;
     /** The common end of its clamp diodes, which goes to the supply of the coils. */
@@ -222,9 +232,23 @@ export interface PartSheet {
     /** Highest segment current where the chip scans one digit only, two, and so on, in milliamperes; with more digits no lower limit. */
     readonly fewDigitsMilliamps?: readonly number[];
   };
-  /** The resistor that sets the current of a driver's segments: where it sits, and the table of its datasheet, the most current first. */
+  /** Supplies that the part makes for others: a regulator from a supply terminal of its own, or a source from outside of the plan. */
+  readonly supplies?: Sourced & {
+    readonly list: readonly {
+      /** The terminal that gives it. */
+      readonly output: string;
+      /** Nominal voltage and its limits over load and temperature. */
+      readonly volts: Range;
+      readonly maxMilliamps: number;
+      /** The supply terminal that it is made from, and how; none for a source. */
+      readonly regulator?: RegulatorFacts & { readonly from: string };
+    }[];
+  };
+  /** The resistor that sets the current of a driver's segments: the terminal where it sits or its value on the module, and the table of its
+   *  datasheet, the most current first. */
   readonly currentSet?: Sourced & {
-    readonly terminal: string;
+    readonly terminal?: string;
+    readonly fixedOhms?: number;
     /** Segments that are on at once. */
     readonly segments: number;
     /** What the driver itself draws with all segments off. */

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { REGULATOR_KINDS } from './boardSheet';
 import { TRUSTS } from './source';
 
 /** Pieces that board and part sheets share. */
@@ -38,3 +39,12 @@ export const levelFact = Joi.alternatives(
   Joi.object({ volts: quantity.max(60).required() }),
 );
 export const driveFact = Joi.object({ volts: quantity.required(), atMilliamps: quantity.required() });
+
+/** How a regulator makes a supply of another. */
+export const regulator = Joi.object({
+  from: factId.required(),
+  kind: Joi.valid(...REGULATOR_KINDS),
+  dropVolts: quantity,
+  kelvinPerWatt: quantity,
+  efficiency: Joi.number().greater(0.3).less(1).when('kind', { is: 'converter', then: Joi.required(), otherwise: Joi.forbidden() }),
+});

@@ -246,6 +246,22 @@ function strangers(ids: readonly string[], sheet: PartSheet, path: string): Shee
   return ids.filter((id) => !sheet.terminals.list.some((t) => t.id === id)).map((id) => fault(path, `${id} is not a terminal`));
 }
 
+/** What is given must come out of a supply output, once, and be made from a supply terminal. */
+function suppliesFaults(sheet: PartSheet): SheetFault[] {
+  const list = sheet.supplies?.list ?? [];
+  const roleOf = (id: string) => sheet.terminals.list.find((t) => t.id === id)?.role;
+  return [
+    ...repeated(
+      list.map(({ output }) => output),
+      'supplies',
+    ),
+    ...list.flatMap(({ output, regulator }) => [
+      ...(roleOf(output) === 'supply.out' ? [] : [fault('supplies', `${output} is not a supply output`)]),
+      ...(regulator && roleOf(regulator.from) !== 'supply.vcc' ? [fault('supplies', `${regulator.from} is not a supply terminal`)] : []),
+    ]),
+  ];
+}
+
 function busFaults(sheet: PartSheet): SheetFault[] {
   const { bus } = sheet;
   const { list } = sheet.terminals;
@@ -293,9 +309,15 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
       sheet,
       'module.pullUps',
     ),
+    ...strangers(
+      (sheet.supply?.capacitors ?? []).flatMap(({ terminal }) => terminal ?? []),
+      sheet,
+      'supply.capacitors',
+    ),
     ...strangers(sheet.module.levelShift?.terminals ?? [], sheet, 'module.levelShift'),
     ...strangers(sheet.encoder?.phases ?? [], sheet, 'encoder.phases'),
-    ...strangers(sheet.currentSet ? [sheet.currentSet.terminal] : [], sheet, 'currentSet'),
+    ...suppliesFaults(sheet),
+    ...strangers(sheet.currentSet?.terminal === undefined ? [] : [sheet.currentSet.terminal], sheet, 'currentSet'),
     ...strangers(
       [...(sheet.sinks?.channels ?? []).flatMap((c) => [c.input, c.output]), ...(sheet.sinks?.clamp ? [sheet.sinks.clamp] : [])],
       sheet,

@@ -1,3 +1,4 @@
+import { REGULATOR_FIELDS } from './sharedFields';
 import type { FieldTexts } from './fieldText';
 
 /** Texts of the fields of board sheets. */
@@ -27,6 +28,7 @@ export const BOARD_FIELDS: FieldTexts = {
     ends: { label: 'Ends', help: 'Names of both ends, in order of the positions: USB end, far end.' },
     side: { label: 'Side', help: 'Side of the board; “inside” for signals that only on-board parts use.' },
     rows: { label: 'Rows', help: '2: odd positions in one row, even positions in the other.' },
+    contact: { label: 'Contact', help: 'What a jumper wire meets: a socket or a pin.' },
   },
   pins: {
     id: { label: 'ID' },
@@ -108,13 +110,7 @@ export const BOARD_FIELDS: FieldTexts = {
     own: { label: 'Current of the board itself' },
     direction: { label: 'Direction', help: 'Output, input, or both.' },
   },
-  regulator: {
-    from: { label: 'Input rail' },
-    kind: { label: 'Kind' },
-    dropVolts: { label: 'Dropout voltage', unit: 'V' },
-    kelvinPerWatt: { label: 'Thermal resistance', unit: 'K/W' },
-    efficiency: { label: 'Efficiency', help: '0.9 for 90 %.' },
-  },
+  regulator: { ...REGULATOR_FIELDS, from: { label: 'Input rail' } },
   own: {
     typicalMilliamps: { label: 'Typical current', unit: 'mA' },
     peakMilliamps: { label: 'Peak current', unit: 'mA' },

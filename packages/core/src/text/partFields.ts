@@ -1,3 +1,4 @@
+import { REGULATOR_FIELDS } from './sharedFields';
 import type { FieldTexts } from './fieldText';
 
 /** Texts of the fields of part sheets. */
@@ -16,6 +17,7 @@ export const PART_FIELDS: FieldTexts = {
     module: { label: 'Components on the module' },
     sinks: { label: 'Open-collector outputs' },
     multiplex: { label: 'Multiplexed LED outputs' },
+    supplies: { label: 'Supply outputs' },
     currentSet: { label: 'Current-setting resistor' },
     passage: { label: 'Level shifter channels' },
     memory: { label: 'Memory required on the board' },
@@ -134,7 +136,11 @@ export const PART_FIELDS: FieldTexts = {
     capacitors: { label: 'Required capacitors' },
     mustMatchLogic: { label: 'Must be the logic supply', help: 'The supply sets the level of its outputs or pull-ups.' },
   },
-  capacitors: { farads: { label: 'Capacitance', unit: 'F' }, at: { label: 'Position' } },
+  capacitors: {
+    farads: { label: 'Capacitance', unit: 'F' },
+    at: { label: 'Position' },
+    terminal: { label: 'Terminal', help: 'Where it is not the supply terminal.' },
+  },
   levels: {
     vihMin: { label: 'Input high threshold (VIH)' },
     vilMax: { label: 'Input low threshold (VIL)' },
@@ -166,6 +172,7 @@ export const PART_FIELDS: FieldTexts = {
   sinks: {
     channels: { label: 'Channels' },
     milliamps: { label: 'Current of an output, maximum', unit: 'mA' },
+    totalMilliamps: { label: 'Current of all outputs, maximum', unit: 'mA' },
     dropVolts: { label: 'Voltage drop, on' },
     clamp: { label: 'Common terminal of the clamp diodes' },
   },
@@ -175,8 +182,16 @@ export const PART_FIELDS: FieldTexts = {
     common: { label: 'Common terminal of the digits' },
     fewDigitsMilliamps: { label: 'Segment current limit with few digits', unit: 'mA', help: 'For one digit, two digits, and so on.' },
   },
+  supplies: {
+    output: { label: 'Output terminal' },
+    volts: { label: 'Output voltage', help: 'Nominal, with its limits over load and temperature.' },
+    maxMilliamps: { label: 'Maximum current', unit: 'mA' },
+    regulator: { label: 'Regulator', help: 'None for a source of its own.' },
+  },
+  regulator: { ...REGULATOR_FIELDS, from: { label: 'Input terminal' } },
   currentSet: {
     terminal: { label: 'Terminal' },
+    fixedOhms: { label: 'Resistor on the module', unit: 'Ω' },
     segments: { label: 'Segments on at once' },
     ownMilliamps: { label: 'Supply current, segments off', unit: 'mA' },
     usualMilliamps: { label: 'Usual segment current', unit: 'mA' },

@@ -37,3 +37,11 @@ export const SHARED_FIELDS: FieldTexts = {
   vohMin: { volts: { label: 'Voltage', unit: 'V' }, atMilliamps: { label: 'At load current', unit: 'mA' } },
   volMax: { volts: { label: 'Voltage', unit: 'V' }, atMilliamps: { label: 'At load current', unit: 'mA' } },
 };
+
+/** Fields of a regulator, on a board or in a part. */
+export const REGULATOR_FIELDS: FieldTexts[string] = {
+  kind: { label: 'Kind' },
+  dropVolts: { label: 'Dropout voltage', unit: 'V' },
+  kelvinPerWatt: { label: 'Thermal resistance', unit: 'K/W' },
+  efficiency: { label: 'Efficiency', help: '0.9 for 90 %.' },
+};

@@ -1,10 +1,11 @@
+import { endPlacement } from '../planRails';
 import { type Edit, type EditRule, placementIndex, refuse } from '../edit';
 import { type Plan, splitKey, type Wire } from '../plan';
 import { mapEntries, mapsKept } from '../planMaps';
 import { segmentPlacement } from './busSettings';
 
 const touches = (key: string, wire: Wire | undefined, id: string): boolean =>
-  splitKey(key).placement === id || (wire?.end.to === 'terminal' && wire.end.placement === id);
+  splitKey(key).placement === id || (wire !== undefined && endPlacement(wire.end) === id);
 
 /** The edits that put a part's wires and ticks back, in an order that always applies. */
 function restoring(plan: Plan, id: string): Edit[] {

@@ -1,3 +1,4 @@
+import { endPlacement, withPartRails } from '../planRails';
 import { solderedIn } from '../soldered';
 import { segmentPlacement } from './busSettings';
 import { boardEndProblem } from './wire';
@@ -43,8 +44,8 @@ export const switchBoard: EditRule<'switch-board'> = {
     const kept = plan.placements.filter((p) => !gone.has(p.id));
     const wires = Object.entries(plan.wires).filter(([key]) => !gone.has(splitKey(key).placement));
     for (const [key, { end }] of wires) {
-      if (end.to === 'terminal' && gone.has(end.placement)) return refuse('board', `no wire to what is soldered to the board`, key);
-      const problem = boardEndProblem(end, board);
+      if (gone.has(endPlacement(end) ?? '')) return refuse('board', `no wire to what is soldered to the board`, key);
+      const problem = boardEndProblem(end, withPartRails(board, plan, sheets));
       if (problem) return refuse('board', `a board that has the end of ${key}`, problem.got);
     }
     const problem = solderedProblem(edit.soldered, kept, board, sheets);

@@ -1,3 +1,4 @@
+import { endTerminal, outputOfRail, withPartRails } from '../planRails';
 import type { IndexedPart, SheetRef, Sheets } from '../../sheets/sheetIndex';
 import { boardEndProblem } from './wire';
 import { type Edit, type EditResult, type EditRule, placementIndex, refuse } from '../edit';
@@ -10,7 +11,7 @@ function takeBoard(plan: Plan, version: number, sheets: Sheets): EditResult {
   const found = sheets.versions.get(`${board.id}@${version}`);
   if (!found || !('pins' in found)) return refuse('version', `an available version of ${board.id}`, String(version));
   for (const [key, { end }] of Object.entries(plan.wires)) {
-    const problem = boardEndProblem(end, found);
+    const problem = boardEndProblem(end, withPartRails(found, plan, sheets));
     if (problem) return refuse('version', `a version that still has the end of ${key}`, problem.got);
   }
   return { ok: true, plan: { ...plan, board }, inverse: [{ kind: 'take-sheet', placement: null, version: plan.board.version }] };
@@ -19,8 +20,12 @@ function takeBoard(plan: Plan, version: number, sheets: Sheets): EditResult {
 /** A terminal of the placement that is wired and that the version does not have. */
 function lostTerminal(plan: Plan, placement: string, part: IndexedPart): string | undefined {
   const own = Object.keys(plan.wires).map(splitKey);
-  const into = Object.values(plan.wires).flatMap(({ end }) => (end.to === 'terminal' ? [end] : []));
-  return [...own, ...into].find((t) => t.placement === placement && !part.terminals.has(t.terminal))?.terminal;
+  const into = Object.values(plan.wires).flatMap(({ end }) => endTerminal(end) ?? []);
+  const rails = Object.values(plan.wires).flatMap(({ end }) => (end.to === 'rail' ? (outputOfRail(end.rail) ?? []) : []));
+  return (
+    [...own, ...into].find((t) => t.placement === placement && !part.terminals.has(t.terminal)) ??
+    rails.find((t) => t.placement === placement && !part.sheet.supplies?.list.some(({ output }) => output === t.terminal))
+  )?.terminal;
 }
 
 /** Changes the sheet version of a part or the board. Refused if wires would lose their ends. */

@@ -104,7 +104,8 @@ export function applyWires(
     wires[result.key] = result.wire;
     inverse.unshift(result.inverse);
   }
-  return { ok: true, plan: next, inverse };
+  // A plan of its own: what was looked up on the way is remembered for the one before the last wire.
+  return { ok: true, plan: { ...plan, wires }, inverse };
 }
 
 export const wire: EditRule<'wire'> = {

@@ -35,7 +35,7 @@ export function whereWords(wire: BuildWire): string {
 
 function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement' | 'endNumber'>): string {
   const [first, ...others] = wire.at;
-  if (wire.end.to === 'terminal') return `at module pin ${wire.endNumber ?? '?'}`;
+  if (wire.end.to === 'terminal' || wire.endNumber !== undefined) return `at module pin ${wire.endNumber ?? '?'}`;
   if (wire.end.to === 'trimmer' || wire.end.to === 'divider') return 'on the breadboard';
   if (!first) return wire.end.to === 'pin' ? 'not on a board header' : 'rail not on a board header';
   if (wire.end.to === 'pin') return [positionWords(first), ...others.map((o) => `or ${positionWords(o)}`)].join('; ');
@@ -168,6 +168,12 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
         text: 'Unplug USB and every other supply.',
         detail: 'Stay unpowered until first power-up.',
       };
+    case 'source':
+      return {
+        head: sayPlacement(plan, what.placement),
+        text: 'switch it on before the board or together with it, and off after it.',
+        detail: 'While it is off, signals from the board flow into parts without power. Its ground and that of the board are joined.',
+      };
     case 'chip-supply':
       return chipSupplyStep(plan, sheets, what.supply);
     case 'chip-component':
@@ -177,10 +183,17 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
     case 'chip-setting':
       return { head: what.chip, text: what.words };
     case 'joint': {
-      const { end, wires, at } = what.joint;
+      const { end, wires, at, endNumber } = what.joint;
+      const head = endWords(plan, sheets, end);
+      if (endNumber !== undefined)
+        return {
+          head,
+          text: `join ${counted(wires, 'wire')} on a breadboard row or in a terminal block; run one wire to the module.`,
+          detail: `1 module pin: at module pin ${endNumber}`,
+        };
       const few = counted(at.length, 'board position');
       return {
-        head: endWords(plan, sheets, end),
+        head,
         text: `join ${counted(wires, 'wire')} on a breadboard row or in a terminal block; run one wire to the board.`,
         detail: `${capitalised(few)}: ${boardWords({ at, end, placement: '' })}`,
       };

@@ -57,7 +57,22 @@ class Bench {
       const [title, position] = node.split('#');
       const header = headers.list.find((one) => one.title === title);
       const pin = header && pins.list.find((one) => one.header === header.id && one.position === Number(position));
+      if (this.feeds(node)) return ['rail'];
       return pin ? [pin.kind === 'ground' ? 'ground' : pin.kind === 'supply' ? 'rail' : 'pin'] : [];
+    });
+  }
+
+  /** Whether a node is a supply output that works: its module is grounded, and fed if it is a regulator. */
+  feeds(node: string): boolean {
+    return this.plan.placements.some(({ id, sheet }) => {
+      const part = sheets.parts.get(sheet.id)!.sheet;
+      const given = part.supplies?.list.find(({ output }) => this.node(id, part, output) === node);
+      const ground = part.terminals.list.find(({ role }) => role === 'ground');
+      return (
+        given !== undefined &&
+        this.meets(id, part, ground!.id).includes('ground') &&
+        (given.regulator === undefined || this.meets(id, part, given.regulator.from).includes('rail'))
+      );
     });
   }
 

@@ -34,7 +34,8 @@ function connected(plan: Plan): Nets {
   for (const [key, { end }] of Object.entries(plan.wires)) {
     if (soldered.has(splitKey(key).placement)) continue;
     const own = end.to === 'trimmer' || end.to === 'divider' ? `divider of ${key}` : endKey(end);
-    nets.join(nodeOf(plan, key), end.to === 'terminal' ? nodeOf(plan, terminalKey(end.placement, end.terminal)) : own);
+    const at = end.to === 'terminal' ? end : end.to === 'rail' && end.rail.includes(':') ? splitKey(end.rail) : undefined;
+    nets.join(nodeOf(plan, key), at ? nodeOf(plan, terminalKey(at.placement, at.terminal)) : own);
   }
   return nets;
 }

@@ -44,7 +44,8 @@ export function boardBlocks(board: IndexedBoard): readonly HangBlock[] {
   const { sheet } = board;
   const rails = sheet.rails.list.map((rail): HangColumn => ({
     id: `rail:${rail.id}`,
-    label: rail.label,
+    // The roof has room for the name of a terminal; the title has the part that gives the supply.
+    label: rail.terminal ?? rail.label,
     tone: 'power',
     title: `Rail ${rail.label}, ${rail.volts.min} V to ${rail.volts.max} V`,
   }));

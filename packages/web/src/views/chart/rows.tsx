@@ -1,5 +1,5 @@
 import { sayTerminal } from '@roof-chart/core/checks/say';
-import { chainsOf } from '@roof-chart/core/nets/chains';
+import { chainsOf, fromBoard } from '@roof-chart/core/nets/chains';
 import { partOf } from '@roof-chart/core/plan/edit';
 import { logicSupply } from '@roof-chart/core/nets/feedRail';
 import { dividerNames, planComponents } from '@roof-chart/core/electrics/components';
@@ -78,6 +78,7 @@ function supplyNote(plan: Plan, item: PlanTerminal, say: (end: WireEnd) => strin
 
 /** "2 of 3 in chain" beside a part that is chained with others. */
 function chainNote(plan: Plan, sheets: Sheets, id: string): string | undefined {
-  const members = chainsOf(plan, sheets).find((chain) => chain.members.some((p) => p.id === id))?.members ?? [];
+  const chain = chainsOf(plan, sheets).find((one) => one.members.some((p) => p.id === id));
+  const members = chain ? fromBoard(chain, sheets) : [];
   return members.length < 2 ? undefined : `${members.findIndex((p) => p.id === id) + 1} of ${members.length} in chain`;
 }

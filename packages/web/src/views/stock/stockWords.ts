@@ -9,6 +9,7 @@ export const FAMILY_WORDS: { readonly [F in Family]: string } = {
   output: 'Outputs',
   storage: 'Storage',
   clock: 'Clocks',
+  power: 'Power supplies',
   helper: 'Interface chips',
 };
 

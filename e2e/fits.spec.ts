@@ -71,26 +71,24 @@ test('where no single change fixes a finding, alternatives are looked for; one i
 }) => {
   const id = await planWith(
     request,
-    'rp2040-stick-40',
-    ['servo-micro'],
+    'bcm2711-sbc-40',
+    ['potentiometer'],
     [
-      { kind: 'wire', placement: 'p0', terminal: 'VCC', end: { to: 'rail', rail: 'vbus' } },
+      { kind: 'wire', placement: 'p0', terminal: 'VCC', end: { to: 'rail', rail: '3v3' } },
       { kind: 'wire', placement: 'p0', terminal: 'GND', end: { to: 'ground' } },
-      { kind: 'wire', placement: 'p0', terminal: 'SIG', end: { to: 'pin', pin: 'GP2' } },
     ],
   );
-  await page.goto(`/plans/${id}/supply`);
-  await openFinding(page, /overloaded/);
-  await expect(findings(page)).toContainText('Power the largest load from a separate supply');
+  await page.goto(`/plans/${id}/chart`);
+  await openFinding(page, /is not connected/);
   await findings(page).getByRole('button', { name: 'Look for alternatives' }).click();
   await findings(page)
     .getByRole('button', { name: /^Use the board / })
     .first()
     .click();
-  await expect(findings(page)).not.toContainText('overloaded');
+  await expect(findings(page)).not.toContainText('is not connected');
   await saved(page);
-  expect((await storedPlan(request, id)).plan.board.id).not.toBe('rp2040-stick-40');
+  expect((await storedPlan(request, id)).plan.board.id).not.toBe('bcm2711-sbc-40');
   await page.getByRole('button', { name: 'Undo' }).click();
   await saved(page);
-  expect((await storedPlan(request, id)).plan.board.id).toBe('rp2040-stick-40');
+  expect((await storedPlan(request, id)).plan.board.id).toBe('bcm2711-sbc-40');
 });

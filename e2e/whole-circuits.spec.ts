@@ -105,3 +105,29 @@ test('a 5 V display on a 3.3 V board comes with the buffer that it needs', async
   const { plan } = await storedPlan(request, id);
   expect(plan.placements.map(({ sheet }) => sheet.id)).toEqual(['digits-8-max7219', 'buffer-74ahct125']);
 });
+
+test('a network module on a 50 mA pin comes with its regulator: its own rail in the Chart, its load counted, its output on the build sheet', async ({
+  page,
+  request,
+}) => {
+  const id = await startPlan(page, 'Regulator', 'ATmega328P 5 V, shield headers');
+  await addPart(page, 'w5500', 'Add Ethernet module W5500, SPI with 3.3 V LDO MCP1700-3302E and 2 capacitors');
+  await expect(findings(page)).toContainText('No issues found');
+  await saved(page);
+  const { plan } = await storedPlan(request, id);
+  expect(plan.placements.map(({ sheet }) => sheet.id)).toEqual(['ethernet-w5500', 'regulator-mcp1700-3v3']);
+  await view(page, 'Power');
+  await expect(page.getByRole('heading', { name: /^3\.3 V LDO VOUT/ })).toContainText('150 mA peak of 250 mA');
+  await view(page, 'Build');
+  await expect(page.getByRole('region', { name: 'Power' })).toContainText('3.3 V LDO VOUT');
+  await expect(page.getByText(/^C2: 1 µF capacitor between 3\.3 V LDO VOUT and 3\.3 V LDO GND/)).toBeVisible();
+  // The regulator is measured before its load is tried.
+  const first = page.getByRole('region', { name: 'First power-up' });
+  await expect(first).toContainText(/VOUT measures 3\.3 V before a load is connected.*Network|VOUT measures 3\.3 V/s);
+  // What feeds a part goes with the wires to it, and comes back.
+  await view(page, 'Parts');
+  await page.getByRole('button', { name: /^Remove 3\.3 V LDO/ }).click();
+  await expect(findings(page)).toContainText('is not connected');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(findings(page)).toContainText('No issues found');
+});

@@ -3,7 +3,7 @@ import type { Choice, Costs, Instance } from '@roof-chart/core/allocate/instance
 /** What a choice costs, counted from the rules anew; throws where it breaks one.
  *  @throws Error naming the rule */
 export function checkChoice(instance: Instance, choice: Choice): Costs {
-  const costs = { unwired: 0, moved: 0, caution: 0, waste: 0 };
+  const costs = { unwired: 0, moved: 0, caution: 0, unusual: 0, waste: 0 };
   const add = (more: Partial<Costs>) => {
     for (const tier of Object.keys(costs) as (keyof Costs)[]) costs[tier] += more[tier] ?? 0;
   };
@@ -25,7 +25,7 @@ export function checkChoice(instance: Instance, choice: Choice): Costs {
     if (candidate.unless && busy.has(candidate.unless)) throw new Error(`${item.id} at ${pin} while ${candidate.unless} is in use`);
     for (const resource of candidate.uses ?? []) using.set(resource, (using.get(resource) ?? new Set()).add(item.id));
     take(pin, item.id);
-    add({ moved: candidate.moved, caution: candidate.caution, waste: candidate.waste });
+    add({ moved: candidate.moved, caution: candidate.caution, unusual: candidate.unusual, waste: candidate.waste });
   }
   for (const { id, alternatives } of instance.groups ?? []) {
     const holds = alternatives.some((only) =>
@@ -43,7 +43,7 @@ export function checkChoice(instance: Instance, choice: Choice): Costs {
       const at = controller.lines[line]?.find((p) => p.pin === pins[line]);
       if (!at) throw new Error(`${controller.id}.${line} has no legal pin`);
       take(at.pin, `${controller.id}.${line}`);
-      add({ caution: at.caution, waste: at.waste });
+      add({ caution: at.caution, unusual: at.unusual, waste: at.waste });
     }
     if (lines.length > 0 && controller.sets && !controller.sets.some((set) => lines.every((line) => set[line] === pins[line])))
       throw new Error(`${controller.id} on no listed set`);

@@ -3,7 +3,7 @@ import type { BusController, Instance, Member } from '@roof-chart/core/allocate/
 /** The allocation problem as an integer program in LP format, written from the rules in `instance.ts` and from nothing
  *  that the product's own solver does: so that the two can be held against each other. */
 
-export const TIERS = ['unwired', 'moved', 'caution', 'waste'] as const;
+export const TIERS = ['unwired', 'moved', 'caution', 'unusual', 'waste'] as const;
 export type Tier = (typeof TIERS)[number];
 
 interface Term {
@@ -15,7 +15,7 @@ interface Term {
 class Program {
   readonly rows: string[] = [];
   readonly binaries: string[] = [];
-  readonly objective: { readonly [T in Tier]: Term[] } = { unwired: [], moved: [], caution: [], waste: [] };
+  readonly objective: { readonly [T in Tier]: Term[] } = { unwired: [], moved: [], caution: [], unusual: [], waste: [] };
 
   binary(name: string): string {
     this.binaries.push(name);
@@ -44,7 +44,7 @@ function itemRows(program: Program, instance: Instance, onPin: Map<string, Term[
     program.cost('moved', left, item.leave.moved);
     const all = item.candidates.map((candidate, k) => {
       const name = program.binary(`u${i}_${k}`);
-      for (const tier of ['moved', 'caution', 'waste'] as const) program.cost(tier, name, candidate[tier]);
+      for (const tier of ['moved', 'caution', 'unusual', 'waste'] as const) program.cost(tier, name, candidate[tier]);
       onPin.set(candidate.pin, [...(onPin.get(candidate.pin) ?? []), one(name)]);
       for (const resource of candidate.uses ?? []) {
         const key = `${resource}\n${item.id}`;
@@ -88,9 +88,10 @@ function lineRows(program: Program, instance: Instance, controller: BusControlle
     const users = members.filter(([, member]) => member.lines.includes(line));
     if (users.length === 0) continue;
     const at = new Map(pins.map(({ pin }, p) => [pin, `y${c}_${l}_${p}`]));
-    for (const { pin, caution, waste } of pins) {
+    for (const { pin, caution, unusual, waste } of pins) {
       const name = program.binary(at.get(pin)!);
       program.cost('caution', name, caution);
+      program.cost('unusual', name, unusual);
       program.cost('waste', name, waste);
       onPin.set(pin, [...(onPin.get(pin) ?? []), one(name)]);
       if (!controller.sets) continue;

@@ -16,7 +16,7 @@ const GAPS = { mip_rel_gap: 0, mip_abs_gap: 0.5 } as const;
  *  one with a known solution): such an instance is asked again without
  *  @throws Error when it does not prove an optimum */
 export function oracle(highs: Highs, instance: Instance, presolve: 'on' | 'off' = 'on'): Costs {
-  if (instance.items.length + instance.members.length === 0) return { unwired: 0, moved: 0, caution: 0, waste: 0 };
+  if (instance.items.length + instance.members.length === 0) return { unwired: 0, moved: 0, caution: 0, unusual: 0, waste: 0 };
   const program = integerProgram(instance);
   const found: number[] = [];
   for (const tier of TIERS) {
@@ -24,6 +24,6 @@ export function oracle(highs: Highs, instance: Instance, presolve: 'on' | 'off' 
     if (Status !== 'Optimal') throw new Error(`The general solver ended with ${Status} in tier ${tier}`);
     found.push(Math.round(ObjectiveValue));
   }
-  const [unwired, moved, caution, waste] = found as [number, number, number, number];
-  return { unwired, moved, caution, waste };
+  const [unwired, moved, caution, unusual, waste] = found as [number, number, number, number, number];
+  return { unwired, moved, caution, unusual, waste };
 }

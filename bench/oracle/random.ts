@@ -111,7 +111,7 @@ export function madeUpInstance(seed: number): Instance {
     const kind = chance.pick(['i2c', 'spi']);
     const names = kind === 'i2c' ? ['sda', 'scl'] : ['sck', 'mosi', 'miso'];
     const lines = Object.fromEntries(
-      names.map((line) => [line, chance.some(pins, 0.4).map((pin) => ({ pin, caution: grade(), waste: chance.below(30) }))]),
+      names.map((line) => [line, chance.some(pins, 0.4).map((pin) => ({ pin, caution: grade(), unusual: chance.below(3), waste: chance.below(30) }))]),
     );
     const pickable = names.every((line) => lines[line]!.length > 0);
     if (!pickable || chance.next() < 0.5) return { id: `c${n}`, kind, lines };
@@ -128,6 +128,7 @@ export function madeUpInstance(seed: number): Instance {
         pin,
         moved: chance.next() < 0.4 ? 1 : 0,
         caution: grade(),
+        unusual: chance.below(3),
         waste: chance.below(40),
         ...(uses.length > 0 ? { uses } : {}),
         ...(unless ? { unless } : {}),
@@ -170,7 +171,7 @@ export function madeUpInstance(seed: number): Instance {
   const pairs = <T>(list: readonly T[]) => list.flatMap((a, at) => list.slice(at + 1).map((b) => [a, b] as const));
   return {
     format: 'roof-chart-instance',
-    version: 1,
+    version: 2,
     items,
     members,
     controllers,

@@ -66,11 +66,12 @@ export const wasteOn = remembered((board: IndexedBoard): Waste => {
   };
 });
 
-/** The idle level of a terminal's line: its own, that of a pull-up on the module, or that of the bus. */
+/** The idle level of a terminal's line: its own, that of a pull-up on the module, that of the bus, or that of a chip select. */
 export function restLevel(part: PartSheet, terminal: PartTerminal): 'high' | 'low' | undefined {
   if (terminal.idle) return terminal.idle;
   if (part.module.pullUps?.some((pull) => pull.terminals.includes(terminal.id))) return 'high';
-  return PIN_ROLES[terminal.role]?.line?.kind === 'i2c' ? 'high' : undefined;
+  // A chip select is an input that leaves the line where the board's own pull-up has it, and is not selected before the program runs.
+  return PIN_ROLES[terminal.role]?.line?.kind === 'i2c' || terminal.role === 'spi.cs' ? 'high' : undefined;
 }
 
 /** Whether a terminal keeps a boot pin at its required level at reset. An unknown idle level counts as no: an LED to ground overrides a

@@ -4,7 +4,7 @@ import { boardOf } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
 import { abilitiesFor, abilitiesOf, bootsWith, restLevel, wasteOn } from './abilities';
 import { buildInstance } from './buildInstance';
-import { INSTANCE_LIMITS, TIER, combined, split } from './weights';
+import { combined, INSTANCE_LIMITS, NO_COSTS, split, TIER } from './weights';
 
 const sheets = shippedSheets();
 const instanceOf = (plan: Plan) => buildInstance(plan, sheets, boardOf(plan, sheets)!);
@@ -82,22 +82,24 @@ test('boot pins: only what rests at their level', () => {
 
 test('tiers: combined and split again, exact to the last unit', () => {
   for (const costs of [
-    { unwired: 0, moved: 0, caution: 0, waste: 0 },
-    { unwired: 2400, moved: 9999, caution: 999, waste: 99_999 },
-    { unwired: 1, moved: 0, caution: 7, waste: 12 },
+    NO_COSTS,
+    { unwired: 1400, moved: 1999, caution: 499, unusual: 124, waste: 49_999 },
+    { unwired: 1, moved: 0, caution: 7, unusual: 3, waste: 12 },
   ])
     expect(split(combined(costs))).toEqual(costs);
   const most = {
     unwired: 2 * INSTANCE_LIMITS.demands,
     moved: 2 * INSTANCE_LIMITS.demands,
     caution: 400,
+    unusual: INSTANCE_LIMITS.unusual,
     waste: 400 * INSTANCE_LIMITS.waste,
   };
   expect(combined(most)).toBeLessThan(Number.MAX_SAFE_INTEGER);
   // Each tier is worth more than the most that those below it can come to.
   expect(combined({ ...most, unwired: 0 })).toBeLessThan(TIER.unwired);
-  expect(combined({ caution: most.caution, waste: most.waste })).toBeLessThan(TIER.moved);
-  expect(most.waste).toBeLessThan(TIER.caution);
+  expect(combined({ ...most, unwired: 0, moved: 0 })).toBeLessThan(TIER.moved);
+  expect(combined({ unusual: most.unusual, waste: most.waste })).toBeLessThan(TIER.caution);
+  expect(most.waste).toBeLessThan(TIER.unusual);
 });
 
 test('a board without pins, or a plan without parts, is an empty problem', () => {

@@ -13,6 +13,8 @@ import { meansOf, unlikePwm } from './means';
 import { fitsBeside, NOTHING, type Occupied, occupiedBy, pinOf } from './occupied';
 import { adcBlocked, pinFits } from './pinFit';
 import { type InstanceScope, wanting, type Wanting } from './wanting';
+import { usualPins } from './usual';
+import { INSTANCE_LIMITS } from './weights';
 import { groupsOf, wishedControllers, wishedLines, wishedPins } from './wishes';
 
 /** What belongs to one choice of pin or controller. */
@@ -58,6 +60,7 @@ function itemOf(plan: Plan, board: IndexedBoard, waste: Waste, id: string, termi
   const used = unionOf(terminals);
   const moved = (pin: string) => terminals.filter((t) => pinOf(board, t) !== undefined && pinOf(board, t) !== pin).length;
   const fits = terminals.map((t) => pinFits(board, t.terminal));
+  const unusual = (pin: string) => Math.max(0, ...terminals.map((t) => usualPins(board).signal(t.terminal.role, pin)));
   const pins = board.ioPins.filter((pin) =>
     locked
       ? pin.id === pinOf(board, locked)
@@ -72,6 +75,7 @@ function itemOf(plan: Plan, board: IndexedBoard, waste: Waste, id: string, termi
       pin: pin.id,
       moved: moved(pin.id),
       caution: terminals.some((t) => isCautionFor(pin, t.terminal)) ? 1 : 0,
+      unusual: unusual(pin.id),
       waste: waste(pin.id, used),
       ...(uses.length > 0 ? { uses } : {}),
       ...(unless ? { unless } : {}),
@@ -180,6 +184,7 @@ function controllersOf(
         .map((pin): LinePin => ({
           pin: pin.id,
           caution: isCautionForLine(pin, controller.kind, line) ? 1 : 0,
+          unusual: usualPins(board).line(controller.id, line, pin.id),
           waste: waste(pin.id, used),
         }));
     const own = Object.fromEntries([...wanted].map((line) => [line, pinsOf(line)]));
@@ -293,9 +298,9 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, s
     memberOf(plan, sheets, board, controllers, id, terminals, scope.freeze === true),
   );
   const groups = scope.freeze ? [] : groupsOf(plan, board, items);
-  return {
+  const instance: Instance = {
     format: 'roof-chart-instance',
-    version: 1,
+    version: 2,
     items,
     members: members.toSorted(
       (a, b) => CONTROLLER_KINDS.indexOf(a.kind as ControllerKind) - CONTROLLER_KINDS.indexOf(b.kind as ControllerKind),
@@ -305,4 +310,31 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, s
     resources: resourcesOf(items, wanted.items),
     ...(groups.length > 0 ? { groups } : {}),
   };
+  return mostUnusual(instance) > INSTANCE_LIMITS.unusual ? allUsual(instance) : instance;
 }
+
+/** The most that a choice can be unusual: each signal once, each line of each bus once. Signals that only keep off the pins of buses pay
+ *  for each of those pins at most. */
+function mostUnusual({ items, members, controllers }: Instance): number {
+  const costly = new Set(items.flatMap(({ candidates }) => candidates.flatMap(({ pin, unusual }) => (unusual > 0 ? [pin] : []))));
+  const dearest = (list: readonly { readonly unusual: number }[]) => Math.max(0, ...list.map(({ unusual }) => unusual));
+  const kinds = new Map<string, number>();
+  for (const { kind, lines } of members) kinds.set(kind, (kinds.get(kind) ?? 0) + lines.length);
+  const lines = [...kinds].map(([kind, most]) => {
+    const own = controllers.filter((c) => c.kind === kind).flatMap((c) => Object.values(c.lines));
+    return Math.min(most, own.length) * Math.max(0, ...own.map(dearest));
+  });
+  const own = items.map(({ candidates }) => dearest(candidates));
+  const far = own.filter((one) => one > 1);
+  return [...far, ...lines, Math.min(own.length - far.length, costly.size)].reduce((sum, one) => sum + one, 0);
+}
+
+/** An instance of more buses and selects than any board has, in which nothing counts as unusual. */
+const allUsual = (instance: Instance): Instance => ({
+  ...instance,
+  items: instance.items.map((item) => ({ ...item, candidates: item.candidates.map((c) => ({ ...c, unusual: 0 })) })),
+  controllers: instance.controllers.map((c) => ({
+    ...c,
+    lines: Object.fromEntries(Object.entries(c.lines).map(([line, pins]) => [line, pins.map((p) => ({ ...p, unusual: 0 }))])),
+  })),
+});

@@ -1,10 +1,12 @@
 import type { Sheets } from '../sheets/sheetIndex';
-import { boardOf } from '../plan/edit';
-import type { Plan, TerminalKey } from '../plan/plan';
+import { PIN_ROLES } from '../sheets/roles';
+import { boardOf, partOf } from '../plan/edit';
+import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
 import { buildInstance } from './buildInstance';
-import { type Costs, type Instance, type Item, lessCosts, type Member } from './instance';
+import { type Choice, type Costs, type Instance, type Item, lessCosts, type Member } from './instance';
 import { solve } from './solve';
 import type { SolveOptions } from './solved';
+import { combined } from './weights';
 
 /** Signals and parts that cannot all be served: with any one of them less, the others can. */
 export interface Conflict {
@@ -29,7 +31,7 @@ const needs = (leave: { readonly unwired: number }): boolean => leave.unwired > 
 /** The instance of some of the demands alone, with nothing to pay but open terminals. */
 function restricted(instance: Instance, demands: ReadonlySet<Demand>): Instance {
   const own = [...demands];
-  const free = { moved: 0, caution: 0, waste: 0 };
+  const free = { moved: 0, caution: 0, unusual: 0, waste: 0 };
   const leave = { unwired: 1, moved: 0 };
   return {
     ...instance,
@@ -40,7 +42,7 @@ function restricted(instance: Instance, demands: ReadonlySet<Demand>): Instance 
     controllers: instance.controllers.map((c) => ({
       ...c,
       lines: Object.fromEntries(
-        Object.entries(c.lines).map(([line, pins]) => [line, pins.map(({ pin }) => ({ pin, caution: 0, waste: 0 }))]),
+        Object.entries(c.lines).map(([line, pins]) => [line, pins.map(({ pin }) => ({ pin, caution: 0, unusual: 0, waste: 0 }))]),
       ),
     })),
     clashes: instance.clashes.filter(([a, b]) => [a, b].every((id) => own.some((d) => 'member' in d && d.member.id === id))),
@@ -120,8 +122,44 @@ export interface Alternative {
   readonly proved: boolean;
 }
 
-/** Why a signal is where it is: each pin it could have, and what that would cost the whole plan. Undefined for terminals that need no
- *  pin of their own. The free choice comes first, then the cheapest. */
+/** Each way in which an instance can have a signal at a certain pin: with one candidate of an item, or with a member on a controller and its
+ *  line fixed. Undefined for terminals that need no pin. */
+function forcedAt(instance: Instance, terminal: TerminalKey, line: string | undefined): readonly Forced[] | undefined {
+  const item = instance.items.find((i) => i.terminals.includes(terminal));
+  if (item)
+    return item.candidates.map((candidate): Forced => ({
+      pin: candidate.pin,
+      instance: { ...instance, items: instance.items.map((i) => (i === item ? { ...item, candidates: [candidate] } : i)) },
+      holds: (choice) => choice.items[item.id] === candidate.pin,
+    }));
+  const { placement } = splitKey(terminal);
+  const member = line === undefined ? undefined : instance.members.find((m) => m.placements.includes(placement) && m.lines.includes(line));
+  if (!member || line === undefined) return undefined;
+  return instance.controllers
+    .filter(({ id }) => member.controllers.includes(id))
+    .flatMap((controller) =>
+      (controller.lines[line] ?? [])
+        .filter(({ pin }) => member.fixed[line] === undefined || member.fixed[line] === pin)
+        .map(({ pin }): Forced => {
+          const only: Member = { ...member, controllers: [controller.id], fixed: { ...member.fixed, [line]: pin } };
+          return {
+            pin,
+            instance: { ...instance, members: instance.members.map((m) => (m === member ? only : m)) },
+            holds: (choice) => choice.members[member.id] !== undefined && choice.lines[controller.id]?.[line] === pin,
+          };
+        }),
+    );
+}
+
+interface Forced {
+  readonly pin: string;
+  readonly instance: Instance;
+  /** Whether a choice has the signal there. */
+  readonly holds: (choice: Choice) => boolean;
+}
+
+/** Why a signal is where it is: each pin it could have, and what that would cost the whole plan; of a bus line with the controller that
+ *  costs least there. Undefined for terminals that need no pin. The free choice comes first, then the cheapest. */
 export function alternativesOf(
   plan: Plan,
   sheets: Sheets,
@@ -132,18 +170,22 @@ export function alternativesOf(
   // What it was wished for is one of the answers, not a reason to leave out the others.
   const { [terminal]: _wish, ...wishes } = plan.wishes;
   const instance = board && buildInstance({ ...plan, wishes }, sheets, board);
-  const item = instance?.items.find((i) => i.terminals.includes(terminal));
-  if (!instance || !item) return undefined;
+  const { placement, terminal: own } = splitKey(terminal);
+  const role = partOf(plan, placement, sheets)?.terminals.get(own)?.role;
+  const ways = instance && forcedAt(instance, terminal, role && PIN_ROLES[role]?.line?.line);
+  if (!instance || !ways) return undefined;
   const free = solve(instance, options);
-  const forced = item.candidates.map((candidate): Alternative => {
-    const only = { ...item, candidates: [candidate] };
-    const { costs, choice, proved } = solve({ ...instance, items: instance.items.map((i) => (i === item ? only : i)) }, options);
-    return {
-      pin: candidate.pin,
-      more: choice.items[item.id] === candidate.pin ? lessCosts(costs, free.costs) : null,
+  const rank = ({ more }: Alternative) => (more ? combined(more) : Infinity);
+  const byPin = new Map<string, Alternative>();
+  for (const way of ways) {
+    const { costs, choice, proved } = solve(way.instance, options);
+    const found: Alternative = {
+      pin: way.pin,
+      more: way.holds(choice) ? lessCosts(costs, free.costs) : null,
       proved: proved && free.proved,
     };
-  });
-  const rank = ({ more }: Alternative) => (more ? more.unwired * 1e12 + more.moved * 1e9 + more.caution * 1e6 + more.waste : Infinity);
-  return forced.toSorted((a, b) => rank(a) - rank(b));
+    const known = byPin.get(way.pin);
+    if (!known || rank(found) < rank(known)) byPin.set(way.pin, found);
+  }
+  return [...byPin.values()].toSorted((a, b) => rank(a) - rank(b));
 }

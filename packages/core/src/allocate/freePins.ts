@@ -3,6 +3,7 @@ import type { IndexedBoard } from '../sheets/sheetIndex';
 import type { Nets } from '../nets/nets';
 import { type PlanTerminal, signalOf } from '../nets/terminals';
 import { pinFits } from './pinFit';
+import { usualPins } from './usual';
 
 /** Whether a terminal could join a pin without meeting a different signal. */
 export function isFreeFor(nets: Nets, pin: string, item: PlanTerminal): boolean {
@@ -20,14 +21,19 @@ function waste(pin: BoardPin, item: PlanTerminal): number {
   return analog + pwm + ownLine + hardwareBus;
 }
 
-/** Pins that could take the terminal now, best first: no caution, then least waste, then physical order.
+/** Pins that could take the terminal now, best first: no caution, then usual ones, then least waste, then physical order.
  *  @param item the terminal to be wired; its own present pin is left out */
 export function freePins(board: IndexedBoard, nets: Nets, item: PlanTerminal): readonly string[] {
   const here = item.wire?.end.to === 'pin' ? item.wire.end.pin : undefined;
   const fits = pinFits(board, item.terminal);
+  const usual = usualPins(board);
   return board.ioPins
     .filter((pin) => pin.id !== here && fits.get(pin.id)!.verdict !== 'cannot' && isFreeFor(nets, pin.id, item))
-    .map((pin, order) => ({ pin, order, cost: (fits.get(pin.id)!.verdict === 'costs' ? 100 : 0) + waste(pin, item) }))
+    .map((pin, order) => ({
+      pin,
+      order,
+      cost: (fits.get(pin.id)!.verdict === 'costs' ? 100 : 0) + 20 * usual.signal(item.terminal.role, pin.id) + waste(pin, item),
+    }))
     .sort((a, b) => a.cost - b.cost || a.order - b.order)
     .map(({ pin }) => pin.id);
 }

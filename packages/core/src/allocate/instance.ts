@@ -21,10 +21,13 @@
  *   1. `unwired`: required terminals that stay unconnected;
  *   2. `moved`: wires of the plan that change (changed straps included); a removed wire counts twice;
  *   3. `caution`: pins used that the sheet advises caution with;
- *   4. `waste`: for each pin used, the scarcity of every ability it has and its user does not need. */
+ *   4. `unusual`: for each bus line, chip select and one-wire bus, how far its pin is from what people use first on the board: 0 for the
+ *      first choice of the sheet, 1 for the second, 2 for any other; and 1 for whatever is at a pin of the first bus of a kind and is not
+ *      listed there;
+ *   5. `waste`: for each pin used, the scarcity of every ability it has and its user does not need. */
 export interface Instance {
   readonly format: 'roof-chart-instance';
-  readonly version: 1;
+  readonly version: 2;
   readonly items: readonly Item[];
   readonly members: readonly Member[];
   readonly controllers: readonly BusController[];
@@ -39,18 +42,26 @@ export interface Costs {
   readonly unwired: number;
   readonly moved: number;
   readonly caution: number;
+  readonly unusual: number;
   readonly waste: number;
 }
 
 /** The cost difference of two plans, tier by tier; a lower tier may be negative. */
 export function lessCosts(a: Costs, b: Costs): Costs {
-  return { unwired: a.unwired - b.unwired, moved: a.moved - b.moved, caution: a.caution - b.caution, waste: a.waste - b.waste };
+  return {
+    unwired: a.unwired - b.unwired,
+    moved: a.moved - b.moved,
+    caution: a.caution - b.caution,
+    unusual: a.unusual - b.unusual,
+    waste: a.waste - b.waste,
+  };
 }
 
 export interface Candidate {
   readonly pin: string;
   readonly moved: number;
   readonly caution: number;
+  readonly unusual: number;
   readonly waste: number;
   /** Shared means that the pin brings along: a timer, a channel, an interrupt line. */
   readonly uses?: readonly string[];
@@ -96,6 +107,7 @@ export interface Member {
 export interface LinePin {
   readonly pin: string;
   readonly caution: number;
+  readonly unusual: number;
   readonly waste: number;
 }
 

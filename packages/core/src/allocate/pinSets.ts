@@ -2,6 +2,7 @@ import { type BoardPin, choicesOf, type Controller } from '../sheets/boardSheet'
 import type { ControllerKind } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import { linePins } from '../nets/controllers';
+import { usualPins } from './usual';
 import { isCautionForLine } from './pinUse';
 
 /** A legal combination of pins for a controller. */
@@ -59,7 +60,7 @@ export function pinSets(board: IndexedBoard, controller: Controller): readonly P
 
 const known = new WeakMap<IndexedBoard, Map<ControllerKind, readonly PinSet[]>>();
 
-/** The pin sets of every controller of a kind: those without pins of caution first, then in sheet order.
+/** The pin sets of every controller of a kind: those without pins of caution first, then the usual ones, then in sheet order.
  *  Remembered per board, which is immutable: charts and proposals ask at every edit. */
 export function pinSetsOf(board: IndexedBoard, kind: ControllerKind): readonly PinSet[] {
   const kinds = known.get(board) ?? new Map<ControllerKind, readonly PinSet[]>();
@@ -76,5 +77,8 @@ function findPinSets(board: IndexedBoard, kind: ControllerKind): readonly PinSet
       return found && isCautionForLine(found, kind, line);
     }).length;
   const sets = board.sheet.controllers.list.filter((c) => c.kind === kind).flatMap((c) => pinSets(board, c));
-  return sets.toSorted((a, b) => caution(a) - caution(b));
+  const usual = usualPins(board);
+  const unusual = ({ controller, pins }: PinSet) =>
+    Object.entries(pins).reduce((sum, [line, pin]) => sum + usual.line(controller, line, pin), 0);
+  return sets.toSorted((a, b) => caution(a) - caution(b) || unusual(a) - unusual(b));
 }

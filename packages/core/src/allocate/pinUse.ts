@@ -78,8 +78,17 @@ export function pinTroubles(pin: BoardPin, part: PartSheet, terminal: PartTermin
 /** Whether a pin is one of caution for a terminal: one with a consequence that the sheet states, for this use of it. */
 export function isCautionFor(pin: BoardPin, terminal: PartTerminal): boolean {
   const line = PIN_ROLES[terminal.role]?.line;
-  const stated = line ? isCautionForLine(pin, line.kind, line.line) : pin.grade === 'caution';
+  const stated = line ? isCautionForLine(pin, line.kind, line.line) : pin.grade === 'caution' && !isHarmlessFor(pin, terminal);
   return stated || actsAtStart(pin, terminal);
+}
+
+/** Whether what the board uses a pin for does nothing to a signal of this kind: a hardware select is an output as any chip select is, and a
+ *  chip select leaves a boot pin that the board pulls up where it is. */
+function isHarmlessFor({ duties = [] }: BoardPin, { role }: PartTerminal): boolean {
+  const drives = PIN_ROLES[role]?.output === true && PIN_ROLES[role]?.input !== true;
+  const harmless = ({ duty, level }: PinDuty) =>
+    (duty === 'select' && drives) || (duty === 'boot' && level === 'high' && role === 'spi.cs');
+  return duties.length > 0 && duties.every(harmless);
 }
 
 /** Lines that the board drives. */

@@ -2,7 +2,7 @@ import { Alikes } from './alikes';
 import { assign } from './assignment';
 import type { Solved, SolveOptions } from './solved';
 import { movedTo } from './movedTo';
-import { type AddressOption, type BusController, type Choice, type Instance, type Member } from './instance';
+import type { AddressOption, BusController, Choice, Costs, Instance, LinePin, Member } from './instance';
 import { cheapestAddresses } from './addressChoice';
 import { clashesAt, type Crowd, type Crowded, crowdedNow, crowdsOf, orderOf } from './crowds';
 import { type Partners, partnersOf, singles } from './exclusions';
@@ -81,7 +81,7 @@ export class Search {
     this.#controllers = new Map(controllers.map((c, at) => [c.id, at]));
     this.#itemRows = items.map((item) => {
       const row = new Float64Array(this.#pins.length).fill(Infinity);
-      for (const { pin, moved, caution, waste } of item.candidates) row[this.#column.get(pin)!] = combined({ moved, caution, waste });
+      for (const candidate of item.candidates) row[this.#column.get(candidate.pin)!] = combined(pinCosts(candidate));
       return row;
     });
     this.#usesAt = items.map(
@@ -297,9 +297,9 @@ export class Search {
   #anyController(kind: string, line: string, costs: Float64Array, base: number): void {
     for (const controller of this.instance.controllers) {
       if (controller.kind !== kind) continue;
-      for (const { pin, caution, waste } of controller.lines[line] ?? []) {
-        const column = base + this.#column.get(pin)!;
-        costs[column] = Math.min(costs[column]!, combined({ caution, waste }));
+      for (const at of controller.lines[line] ?? []) {
+        const column = base + this.#column.get(at.pin)!;
+        costs[column] = Math.min(costs[column]!, combined(pinCosts(at)));
       }
     }
   }
@@ -378,11 +378,12 @@ export class Search {
     const fixed = new Set(own.flatMap((m) => m.fixed[line] ?? []));
     if (fixed.size > 1 || (controller.sets && chosen === undefined)) return false;
     let any = false;
-    for (const { pin, caution, waste } of controller.lines[line] ?? []) {
+    for (const at of controller.lines[line] ?? []) {
+      const { pin } = at;
       if ((controller.sets && pin !== chosen) || (fixed.size === 1 && !fixed.has(pin)) || own.some((m) => m.avoid?.[line]?.includes(pin)))
         continue;
       any = true;
-      costs[base + this.#column.get(pin)!] = combined({ moved: movedTo(own, line, pin), caution, waste });
+      costs[base + this.#column.get(pin)!] = combined({ ...pinCosts(at), moved: movedTo(own, line, pin) });
     }
     return any;
   }
@@ -406,4 +407,13 @@ export class Search {
   }
 }
 
-const FORBIDDEN = TIER.unwired * 2500;
+/** More than leaving everything open. */
+const FORBIDDEN = TIER.unwired * 1000;
+
+/** What a pin costs its user. */
+const pinCosts = ({ moved, caution, unusual, waste }: LinePin & { readonly moved?: number }): Partial<Costs> => ({
+  moved: moved ?? 0,
+  caution,
+  unusual,
+  waste,
+});

@@ -1,7 +1,7 @@
 import type { Instance } from './instance';
 import { Search } from './search';
 import type { Solved, SolveOptions } from './solved';
-import { combined, INSTANCE_LIMITS, split } from './weights';
+import { combined, INSTANCE_LIMITS, NO_COSTS, split } from './weights';
 
 /** The instance with one alternative of a group taken: its items have only the pins that this lists. */
 function taking(instance: Instance, group: number, alternative: number): Instance {
@@ -125,7 +125,7 @@ export function solve(instance: Instance, options: SolveOptions = {}): Solved {
   return {
     ...solved,
     costs: { ...costs, unwired: costs.unwired + more('unwired'), moved: costs.moved + more('moved') },
-    bound: { unwired: 0, moved: 0, caution: 0, waste: 0 },
+    bound: NO_COSTS,
     proved: false,
   };
 }

@@ -7,6 +7,7 @@ import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { newPlan, type Plan, splitKey } from '../plan/plan';
 import { settle } from './settle';
+import { TIERS } from './weights';
 import { wishPrices } from './wishPrice';
 import { portOf } from './wishes';
 
@@ -46,13 +47,20 @@ test('with any wishes no hard rule is broken, the prices are never below nothing
       const hard = findingsOf(settled.plan, sheets).filter((f) => /^(pin-shared|pin-cannot|pin-reserved|bus-pair-illegal)$/.test(f.code));
       expect(hard.map((f) => f.id)).toEqual([]);
       if (!settled.proved || !free.proved) return;
-      const worth = (costs: typeof free.costs) => [costs.unwired, costs.moved, costs.caution, costs.waste];
+      const worth = (costs: typeof free.costs) => TIERS.map((tier) => costs[tier]);
       const order = (a: readonly number[], b: readonly number[]) => a.reduce((sum, v, at) => sum || v - b[at]!, 0);
       expect(order(worth(settled.costs), worth(free.costs))).toBeGreaterThanOrEqual(0);
       const prices = wishPrices(wished, settled.plan, sheets, limit);
       // Of wishes that contradict each other one is left out, and to take the other away makes it count.
       if (prices.some(({ met }) => !met)) return;
-      for (const { more, proved } of prices) if (proved) expect(order(worth(more), [0, 0, 0, 0])).toBeGreaterThanOrEqual(0);
+      for (const { more, proved } of prices)
+        if (proved)
+          expect(
+            order(
+              worth(more),
+              TIERS.map(() => 0),
+            ),
+          ).toBeGreaterThanOrEqual(0);
     }),
     { numRuns: 40 },
   );

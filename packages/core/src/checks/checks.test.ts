@@ -165,7 +165,7 @@ describe('address-shared', () => {
         message: 'claimed',
         level: 'clash',
         title: 'Address conflict: 0x68 on I2C0 (2 devices)',
-        remedies: ['Tie Motion AD0 to 3V3 (address 0x69)', 'Move Motion to I2C1 (GP2 and GP3)'],
+        remedies: ['Tie Motion AD0 to 3V3 (address 0x69)', 'Move Motion to I2C1 (GP6 and GP7)'],
       },
     ]);
     expect(codesAfter(remedied('address-shared', clockAndMotion, sheets), sheets)).toEqual([]);

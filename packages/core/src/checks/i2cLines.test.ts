@@ -160,7 +160,7 @@ describe('capacitance, clock, time, enabling', () => {
         message: 'one',
         level: 'risk',
         title: 'I2C0: 400 kHz exceeds the maximum of Text',
-        remedies: ['Set the bus clock to 100 kHz', 'Move Text to I2C1 (GP2 and GP3)'],
+        remedies: ['Set the bus clock to 100 kHz', 'Move Text to I2C1 (GP6 and GP7)'],
       },
     ]);
     expect(said('bus-too-fast', remedied('bus-too-fast', fast, sheets))).toEqual([]);
@@ -173,11 +173,11 @@ describe('capacitance, clock, time, enabling', () => {
         message: 'over',
         level: 'risk',
         title: expect.stringMatching(/^I2C0 overloaded: 2\d\d % utilisation$/) as string,
-        remedies: [expect.stringMatching(/^Read Screen \d\.?\d* times per second$/) as string, 'Move Screen to I2C1 (GP2 and GP3)'],
+        remedies: [expect.stringMatching(/^Read Screen \d\.?\d* times per second$/) as string, 'Move Screen to I2C1 (GP6 and GP7)'],
       },
     ]);
     expectCheck('bus-mixed-modes', often, sheets, [
-      { message: 'held', level: 'hint', title: 'Text limits I2C0 to 100 kHz', remedies: ['Move Text to I2C1 (GP2 and GP3)'] },
+      { message: 'held', level: 'hint', title: 'Text limits I2C0 to 100 kHz', remedies: ['Move Text to I2C1 (GP6 and GP7)'] },
     ]);
     // With so much capacitance the lines would not rise for more, and nothing is lost by the slow part.
     expect(said('bus-mixed-modes', edited(often, sheets, settings({ picofarads: 390 })))).toEqual([]);

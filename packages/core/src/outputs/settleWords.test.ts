@@ -10,14 +10,14 @@ import { priceWords, proofWords, wayCosts, wayWords, wishWords } from './settleW
 const sheets = shippedSheets();
 
 test('what is not proved does not say so', () => {
-  const costs = { unwired: 0, moved: 2, caution: 0, waste: 9 };
+  const costs = { unwired: 0, moved: 2, caution: 0, unusual: 0, waste: 9 };
   expect(proofWords({ proved: true, costs, bound: costs })).toMatch(/^Proved optimal: 2 wires moved/);
   expect(proofWords({ proved: true, costs: { ...costs, unwired: 3 }, bound: costs })).toMatch(/at least 3 terminals cannot be connected/);
   expect(proofWords({ proved: false, costs, bound: { ...costs, moved: 0 } })).toMatch(/^Best found/);
 });
 
 test('a price ends at the first tier that differs', () => {
-  const none = { unwired: 0, moved: 0, caution: 0, waste: 0 };
+  const none = { unwired: 0, moved: 0, caution: 0, unusual: 0, waste: 0 };
   expect([priceWords(none), priceWords({ ...none, moved: 1, waste: -40 }), priceWords({ ...none, waste: 12 })]).toEqual([
     'nothing',
     '1 wire moved',

@@ -1,6 +1,7 @@
 import type { Alternative, Conflict } from '../allocate/explain';
 import type { Costs } from '../allocate/instance';
 import { sayCosts } from '../allocate/sayCosts';
+import { NO_COSTS, TIERS } from '../allocate/weights';
 import type { Settlement } from '../allocate/settle';
 import type { WayKind } from '../review/ways/way';
 import type { WayOut } from '../review/ways/waysOut';
@@ -38,8 +39,8 @@ export function conflictWords(plan: Plan, sheets: Sheets, conflict: Conflict): s
 
 /** A price tier by tier, as far as the first tier that differs: what comes after it was never weighed against it. */
 export function priceWords(more: Costs): string {
-  for (const tier of ['unwired', 'moved', 'caution', 'waste'] as const) {
-    const only: Costs = { unwired: 0, moved: 0, caution: 0, waste: 0, [tier]: more[tier] };
+  for (const tier of TIERS) {
+    const only: Costs = { ...NO_COSTS, [tier]: more[tier] };
     if (more[tier] > 0) return sayCosts(only);
   }
   return 'nothing';

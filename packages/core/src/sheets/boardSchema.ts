@@ -103,6 +103,12 @@ const rail = Joi.object({
   direction: Joi.valid('out', 'in', 'both').required(),
 });
 
+const usualBus = Joi.object({
+  controller: factId.required(),
+  pins: Joi.object().pattern(factId, factId).min(1).required(),
+  selects: Joi.array().items(factId).min(1).max(8).unique(),
+});
+
 const header = Joi.object({
   id: factId.required(),
   title: label.required(),
@@ -181,6 +187,7 @@ export const boardSchema = Joi.object({
   headers: sourcedList(header).required(),
   pins: sourcedList(pin).required(),
   controllers: sourcedList(controller).required(),
+  usual: sourced({ list: Joi.array().items(usualBus).max(40).required(), oneWire: Joi.array().items(factId).min(1).max(4).unique() }),
   rails: sourcedList(rail).required(),
   electrical: electrical.required(),
   analog: sourced({

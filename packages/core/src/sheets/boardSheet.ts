@@ -131,6 +131,13 @@ export type PinChoice = { readonly [line: string]: string };
 export const choicesOf = ({ legal }: Controller): readonly PinChoice[] =>
   legal.rule === 'membership' ? [] : legal.rule === 'sets' ? legal.sets : [...legal.sets, ...(legal.customary ?? [])];
 
+/** A bus on the pins that people and example programs use first, with the chip selects that go with it, in order. */
+export interface UsualBus {
+  readonly controller: string;
+  readonly pins: PinChoice;
+  readonly selects?: readonly string[];
+}
+
 export const REGULATOR_KINDS = ['linear', 'converter', 'diode'] as const;
 
 /** How a regulator works: a linear regulator or a diode passes the same current, a converter the same power divided by its efficiency;
@@ -222,6 +229,8 @@ export interface BoardSheet {
   readonly headers: Sourced & { readonly list: readonly Header[] };
   readonly pins: Sourced & { readonly list: readonly BoardPin[] };
   readonly controllers: Sourced & { readonly list: readonly Controller[] };
+  /** The usual buses, of each kind the first choice first, and the usual pin of a one-wire bus. */
+  readonly usual?: Sourced & { readonly list: readonly UsualBus[]; readonly oneWire?: readonly string[] };
   readonly rails: Sourced & { readonly list: readonly Rail[] };
   readonly electrical: Sourced & {
     readonly vdd: Range;

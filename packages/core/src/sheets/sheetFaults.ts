@@ -180,10 +180,34 @@ export function boardFaults(sheet: BoardSheet): readonly SheetFault[] {
     ...setFaults(sheet),
     ...(sheet.rails.list.some((r) => r.id === sheet.logicRail) ? [] : [fault('logicRail', `${sheet.logicRail} is not a rail`)]),
     ...railFaults(sheet),
+    ...usualFaults(sheet),
     ...onBoardFaults(sheet),
     ...memoryFaults(sheet),
     ...programPinFaults(sheet),
   ];
+}
+
+/** Usual buses are on pins of their controller, all of one legal set, and their selects at pins that can be outputs. */
+function usualFaults({ usual, controllers, pins }: BoardSheet): readonly SheetFault[] {
+  const pinOf = (id: string) => pins.list.find((pin) => pin.id === id);
+  const isSignal = (id: string) => pinOf(id)?.kind === 'io' && !pinOf(id)?.sameAs;
+  return (usual?.list ?? [])
+    .flatMap(({ controller: id, pins: own, selects = [] }): readonly SheetFault[] => {
+      const controller = controllers.list.find((one) => one.id === id);
+      if (!controller) return [fault('usual', `${id} is not a controller`)];
+      const { legal } = controller;
+      const reaches = ([line, pin]: readonly [string, string]) =>
+        pinOf(pin)?.functions?.includes(`${id}.${line}`) || (legal.rule === 'any-pin' && pinOf(pin)?.crossbar === true);
+      const isSet = legal.rule !== 'sets' || legal.sets.some((set) => Object.entries(own).every(([line, pin]) => set[line] === pin));
+      return [
+        ...Object.entries(own)
+          .filter((entry) => !isSignal(entry[1]) || !reaches(entry))
+          .map(([line, pin]) => fault('usual', `${pin} is no ${line} pin of ${id}`)),
+        ...(isSet ? [] : [fault('usual', `${Object.values(own).join(', ')}: no pin set of ${id}`)]),
+        ...selects.filter((pin) => !isSignal(pin)).map((pin) => fault('usual', `${pin} is not a signal pin`)),
+      ];
+    })
+    .concat((usual?.oneWire ?? []).filter((pin) => !isSignal(pin)).map((pin) => fault('usual.oneWire', `${pin} is not a signal pin`)));
 }
 
 /** Numbers are of pins that there are, and no two pins have the same. */

@@ -10,6 +10,7 @@ export const BOARD_FIELDS: FieldTexts = {
     headers: { label: 'Headers' },
     pins: { label: 'Pins' },
     controllers: { label: 'Bus controllers' },
+    usual: { label: 'Usual buses', help: 'Those that people and example programs use first, of each kind the first choice first.' },
     rails: { label: 'Power rails' },
     electrical: { label: 'Electrical characteristics' },
     analog: { label: 'Analog inputs' },
@@ -109,6 +110,12 @@ export const BOARD_FIELDS: FieldTexts = {
     regulator: { label: 'Regulator' },
     own: { label: 'Current of the board itself' },
     direction: { label: 'Direction', help: 'Output, input, or both.' },
+  },
+  usual: {
+    controller: { label: 'Bus' },
+    pins: { label: 'Pins' },
+    selects: { label: 'Chip selects, in order' },
+    oneWire: { label: 'One-wire bus' },
   },
   regulator: { ...REGULATOR_FIELDS, from: { label: 'Input rail' } },
   own: {

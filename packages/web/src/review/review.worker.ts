@@ -17,6 +17,8 @@ import type { Finding } from '@roof-chart/core/checks/check';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
+import { addSeveral } from '@roof-chart/core/review/addSeveral';
+import { duplicateOf } from '@roof-chart/core/review/duplicate';
 import { completeAddition } from '@roof-chart/core/review/additionNeeds';
 import { ledWays } from '@roof-chart/core/review/ledWays';
 import { type BoardFit, boardFit } from '@roof-chart/core/review/boardFit';
@@ -61,6 +63,13 @@ export const reviewer = {
       const part = sheets.parts.get(id);
       return (part && completeAddition(plan, sheets, part.sheet)) ?? [];
     }),
+  /** Several parts of one kind. */
+  addSeveral: (plan: Plan, id: string, count: number) => {
+    const part = sheets.parts.get(id);
+    return part && addSeveral(plan, notedSheets(sheets, plan.benchNotes), part.sheet, count);
+  },
+  /** A second part like one of the plan. */
+  duplicate: (plan: Plan, id: string) => duplicateOf(plan, notedSheets(sheets, plan.benchNotes), id),
   /** Adding a part on pins of its own, where it could follow a chain. */
   additionApart: (plan: Plan, id: string) => {
     const part = sheets.parts.get(id);

@@ -207,7 +207,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
               {wantsPin(item.terminal) && (
                 <>
                   <WishMenu plan={plan} board={board} item={item} column={column} />
-                  <WhyHere key={item.key} plan={plan} board={board} terminal={item.key} />
+                  <WhyHere key={item.key} plan={plan} board={board} terminal={item.key} role={item.terminal.role} />
                 </>
               )}
               <PartEndMenu plan={plan} board={board} item={item} />

@@ -1,15 +1,28 @@
 import { Button, Popover } from '@mantine/core';
 import { useState } from 'react';
 import type { Alternative } from '@roof-chart/core/allocate/explain';
+import { isUsualAt } from '@roof-chart/core/allocate/usual';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { alternativeWords } from '@roof-chart/core/outputs/settleWords';
+import type { Role } from '@roof-chart/core/sheets/roles';
+import { sourceLine } from '@roof-chart/core/sheets/source';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
 import { Stopped } from '../../review/workerSeat';
 import styles from './Chart.module.css';
 
 /** Every possible pin of a signal with its cost relative to the free assignment. */
-export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readonly board: IndexedBoard; readonly terminal: string }) {
+export function WhyHere({
+  plan,
+  board,
+  terminal,
+  role,
+}: {
+  readonly plan: Plan;
+  readonly board: IndexedBoard;
+  readonly terminal: string;
+  readonly role: Role;
+}) {
   const { feed } = useWorkbench();
   const [found, setFound] = useState<{ readonly of: string; readonly list: readonly Alternative[] } | null>(null);
   const key = `${terminal} ${JSON.stringify(plan.wires[terminal]?.end)}`;
@@ -38,6 +51,11 @@ export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readon
             Trying every pin…
           </p>
         )}
+        {here !== undefined && isUsualAt(board, role, here) && (
+          <p className={styles.fact}>
+            The usual pin for this signal on this board. <span className="quiet">{sourceLine(board.sheet.usual!.source)}</span>
+          </p>
+        )}
         {list && (
           <table>
             <thead>
@@ -60,7 +78,7 @@ export function WhyHere({ plan, board, terminal }: { readonly plan: Plan; readon
               ))}
               {list.length === 0 && (
                 <tr>
-                  <td colSpan={2}>Bus line: its pin is set by the bus controller.</td>
+                  <td colSpan={2}>No other pin can serve this signal.</td>
                 </tr>
               )}
             </tbody>

@@ -37,6 +37,7 @@ const currentWords = ({ typicalMilliamps, peakMilliamps }: OwnCurrent): string =
 export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
   const { sheet } = board;
   const header = new Map(sheet.headers.list.map((h) => [h.id, h.title]));
+  const labelOf = (pin: string) => board.pins.get(pin)?.label ?? pin;
   return (
     <>
       <Group title={`Pins, ${sheet.pins.list.length}`} source={sheet.pins.source}>
@@ -76,6 +77,26 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
           ])}
         />
       </Group>
+      {sheet.usual && (
+        <Group title="Usual buses" source={sheet.usual.source}>
+          <ListTable
+            label="Usual buses"
+            heads={['Bus', 'Pins', 'Chip selects']}
+            rows={[
+              ...sheet.usual.list.map(({ controller, pins, selects = [] }) => [
+                sheet.controllers.list.find(({ id }) => id === controller)?.title ?? controller,
+                <span className="mono">
+                  {Object.entries(pins)
+                    .map(([line, pin]) => `${line.toUpperCase()} ${labelOf(pin)}`)
+                    .join(', ')}
+                </span>,
+                <span className="mono">{selects.map(labelOf).join(', ')}</span>,
+              ]),
+              ...(sheet.usual.oneWire ?? []).map((pin) => ['1-Wire', <span className="mono">{labelOf(pin)}</span>, '']),
+            ]}
+          />
+        </Group>
+      )}
       <Group title="Power rails" source={sheet.rails.source}>
         <ListTable
           label="Rails"

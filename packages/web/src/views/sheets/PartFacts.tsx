@@ -1,7 +1,9 @@
 import { usualSight } from '@roof-chart/core/bench/firstSight';
-import { formatAddress } from '@roof-chart/core/quantity/format';
+import { formatAddress, formatSi } from '@roof-chart/core/quantity/format';
+import { typical } from '@roof-chart/core/quantity/range';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { ROLE_WORDS } from '@roof-chart/core/sheets/roles';
+import { fieldText } from '@roof-chart/core/text/fieldText';
 import { deviceAddresses } from '../stock/stockWords';
 import { FactTable, Group, ListTable } from './FactTable';
 import { factRows, type Within } from './factWords';
@@ -38,6 +40,24 @@ const NEED_WORDS = { needed: 'required', optional: 'optional', outside: 'externa
 
 const within = (parent: string): Within => ({ kind: 'part', parent });
 
+/** Groups that few parts have, in the order in which they are shown. */
+const FURTHER_GROUPS = [
+  'drive',
+  'sinks',
+  'multiplex',
+  'currentSet',
+  'passage',
+  'memory',
+  'readout',
+  'polarity',
+  'keys',
+  'encoder',
+  'access',
+] as const;
+
+const titleOf = (group: string): string => fieldText('part', '', group)?.label ?? group;
+const labelOf = (part: PartSheet, terminal: string): string => part.terminals.list.find((t) => t.id === terminal)?.label ?? terminal;
+
 /** All facts of a part sheet. */
 export function PartFacts({ part }: { readonly part: PartSheet }) {
   return (
@@ -72,21 +92,31 @@ export function PartFacts({ part }: { readonly part: PartSheet }) {
       <Group title="Components on the module" source={part.module.source}>
         <FactTable rows={factRows(within('module'), part.module)} />
       </Group>
-      {part.memory && (
-        <Group title="Memory required on the board" source={part.memory.source}>
-          <FactTable rows={factRows(within('memory'), part.memory)} />
+      {part.supplies && (
+        <Group title={titleOf('supplies')} source={part.supplies.source}>
+          <ListTable
+            label="Supply outputs"
+            heads={['Terminal', 'Voltage', 'Limits', 'Maximum current', 'Regulated from']}
+            rows={part.supplies.list.map(({ output, volts, maxMilliamps, regulator }) => [
+              <span className="mono">{labelOf(part, output)}</span>,
+              <span className="num">{formatSi(typical(volts), 'V')}</span>,
+              <span className="num">{`${volts.min} to ${volts.max}\u00a0V`}</span>,
+              <span className="num">{maxMilliamps}&nbsp;mA</span>,
+              regulator ? `${labelOf(part, regulator.from)}, ${regulator.kind ?? 'linear'}` : '',
+            ])}
+          />
         </Group>
       )}
-      {part.readout && (
-        <Group title="Display format" source={part.readout.source}>
-          <FactTable rows={factRows(within('readout'), part.readout)} />
-        </Group>
-      )}
-      {part.polarity && (
-        <Group title="LEDs" source={part.polarity.source}>
-          <FactTable rows={factRows(within('polarity'), part.polarity)} />
-        </Group>
-      )}
+      {FURTHER_GROUPS.map((key) => {
+        const group = part[key];
+        return (
+          group && (
+            <Group key={key} title={titleOf(key)} source={group.source}>
+              <FactTable rows={factRows(within(key), group)} />
+            </Group>
+          )
+        );
+      })}
       <Group title="First power-up" source={part.firstLight.source}>
         <p>{usualSight(part)}</p>
         <p className="quiet">Not working? Check: {part.firstLight.causes.join('; ')}.</p>

@@ -16,10 +16,13 @@ export function AddButtons({
   plan,
   part,
   addition,
+  count,
 }: {
   readonly plan: Plan;
   readonly part: PartSheet;
   readonly addition: CompleteAddition | undefined;
+  /** How many to add at once. */
+  readonly count: number;
 }) {
   const { edit, feed } = useWorkbench();
   const needs = addition?.needs;
@@ -28,6 +31,18 @@ export function AddButtons({
     const apart = await feed.ask((reviewer) => reviewer.additionApart(plan, part.id));
     if (apart) edit(apart.edits, `add ${part.title} with its wires`);
   };
+  const addAll = async () => {
+    const several = await feed.ask((reviewer) => reviewer.addSeveral(plan, part.id, count));
+    if (several && several.count > 0) edit(several.edits, `add ${several.count} × ${part.title} with their wires`);
+  };
+  if (count > 1)
+    return (
+      <div className={styles.buttons}>
+        <Button variant="filled" aria-label={`Add ${count} × ${part.title} and connect them`} onClick={() => void addAll()}>
+          Add {count} and connect
+        </Button>
+      </div>
+    );
   return (
     <div className={styles.buttons}>
       {needs && (

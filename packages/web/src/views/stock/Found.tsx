@@ -11,7 +11,7 @@ import { addressWords, BUS_WORDS, moduleWords, supplyWords } from './stockWords'
 import { useAdditions } from './useAdditions';
 
 /** The forms of one thing side by side, each with what it would do to this plan. */
-function Variants({ plan, parts }: { readonly plan: Plan; readonly parts: readonly PartSheet[] }) {
+function Variants({ plan, parts, count }: { readonly plan: Plan; readonly parts: readonly PartSheet[]; readonly count: number }) {
   const additions = useAdditions(
     plan,
     parts.map((p) => p.id),
@@ -24,7 +24,7 @@ function Variants({ plan, parts }: { readonly plan: Plan; readonly parts: readon
     ['Memory required', (part) => <span className="num">{part.memory ? `${part.memory.frameBufferBytes} B` : 'none'}</span>],
     ['On the module', (part) => moduleWords(part) || 'no pull-ups, no regulator'],
     ['In this plan', (part) => <Consequence plan={plan} addition={additions.get(part.id)} />],
-    ['', (part) => <AddButtons plan={plan} part={part} addition={additions.get(part.id)} />],
+    ['', (part) => <AddButtons plan={plan} part={part} addition={additions.get(part.id)} count={count} />],
   ];
   return (
     <div className={styles.variants}>
@@ -59,12 +59,14 @@ export interface FoundProps {
   /** A part and its other forms. */
   readonly parts: readonly PartSheet[];
   readonly addition: CompleteAddition | undefined;
+  /** How many to add at once; one by default. */
+  readonly count?: number;
   /** Why it is shown, where that is not plain. */
   readonly evidence?: ReactNode;
 }
 
 /** A part that could be added, with its other forms behind a button. */
-export const Found = memo(function Found({ plan, parts, addition, evidence }: FoundProps) {
+export const Found = memo(function Found({ plan, parts, addition, evidence, count = 1 }: FoundProps) {
   const [open, setOpen] = useState(false);
   const part = parts[0]!;
   const onModule = moduleWords(part);
@@ -91,9 +93,9 @@ export const Found = memo(function Found({ plan, parts, addition, evidence }: Fo
             </UnstyledButton>
           )}
         </div>
-        {!open && <AddButtons plan={plan} part={part} addition={addition} />}
+        {!open && <AddButtons plan={plan} part={part} addition={addition} count={count} />}
       </div>
-      {open && <Variants plan={plan} parts={parts} />}
+      {open && <Variants plan={plan} parts={parts} count={count} />}
     </li>
   );
 });

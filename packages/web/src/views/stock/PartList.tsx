@@ -1,5 +1,5 @@
 import { ActionIcon, Button, Switch, UnstyledButton } from '@mantine/core';
-import { IconTrash } from '@tabler/icons-react';
+import { IconCopy, IconTrash } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
@@ -22,7 +22,11 @@ import { FAMILY_WORDS } from './stockWords';
 import styles from './Stock.module.css';
 
 function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets: Nets; readonly placement: Placement }) {
-  const { sheets, edit } = useWorkbench();
+  const { sheets, edit, feed } = useWorkbench();
+  const duplicate = async () => {
+    const second = await feed.ask((reviewer) => reviewer.duplicate(plan, placement.id));
+    if (second) edit(second.edits, `duplicate ${placement.name}`);
+  };
   const part = partSheet(sheets, placement.sheet)?.sheet;
   const addresses = addressesOf(plan, placement, sheets).map((a) => formatAddress(a.address));
   const notes = notesOn(plan.benchNotes, placement.sheet.id).length;
@@ -55,16 +59,28 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
       {placement.onBoard ? (
         <span className="quiet">on the board</span>
       ) : (
-        <ActionIcon
-          variant="subtle"
-          color="gray"
-          c="var(--quiet)"
-          aria-label={`Remove ${placement.name}`}
-          title="Remove (Undo brings it back)"
-          onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `remove ${placement.name}`)}
-        >
-          <IconTrash size={16} />
-        </ActionIcon>
+        <span className={styles.placedButtons}>
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            c="var(--quiet)"
+            aria-label={`Duplicate ${placement.name}`}
+            title="Duplicate with its wiring"
+            onClick={() => void duplicate()}
+          >
+            <IconCopy size={16} />
+          </ActionIcon>
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            c="var(--quiet)"
+            aria-label={`Remove ${placement.name}`}
+            title="Remove (Undo brings it back)"
+            onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `remove ${placement.name}`)}
+          >
+            <IconTrash size={16} />
+          </ActionIcon>
+        </span>
       )}
     </li>
   );

@@ -1,9 +1,10 @@
-import { Button, TextInput, UnstyledButton } from '@mantine/core';
+import { Button, NumberInput, TextInput, UnstyledButton } from '@mantine/core';
 import { IconSearch } from '@tabler/icons-react';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { formatAddress } from '@roof-chart/core/quantity/format';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { FAMILIES, type Family, type PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { countedQuery, MOST_AT_ONCE } from '@roof-chart/core/sheets/countedQuery';
 import { readQuery, searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../app/workbench';
 import { useAppSelector } from '../../store/store';
@@ -57,7 +58,19 @@ function Understood({ query }: { readonly query: string }) {
   );
 }
 
-function Results({ plan, found, query, family }: { plan: Plan; found: readonly PartSheet[]; query: string; family: Family | undefined }) {
+function Results({
+  plan,
+  found,
+  query,
+  family,
+  quantity,
+}: {
+  readonly plan: Plan;
+  readonly found: readonly PartSheet[];
+  readonly query: string;
+  readonly family: Family | undefined;
+  readonly quantity: number;
+}) {
   const groups = useMemo(() => variantGroups(found), [found]);
   const [shownFor, setShownFor] = useState({ found, count: FIRST });
   const count = shownFor.found === found ? shownFor.count : FIRST;
@@ -77,7 +90,7 @@ function Results({ plan, found, query, family }: { plan: Plan; found: readonly P
     <>
       <ul className={styles.list}>
         {shown.map((group) => (
-          <Found key={group[0]!.id} plan={plan} parts={group} addition={additions.get(group[0]!.id)} />
+          <Found key={group[0]!.id} plan={plan} parts={group} addition={additions.get(group[0]!.id)} count={quantity} />
         ))}
       </ul>
       {groups.length > count && (
@@ -97,8 +110,10 @@ export function StockView() {
   const [query, setQuery] = useState('');
   const [family, setFamily] = useState<Family | undefined>();
   const [identifying, setIdentifying] = useState(false);
+  const [quantity, setQuantity] = useState(1);
   const asked = useDeferredValue(query);
-  const matching = useMemo(() => searchParts(parts, asked), [parts, asked]);
+  const { count, rest } = countedQuery(asked);
+  const matching = useMemo(() => searchParts(parts, rest), [parts, rest]);
   const found = useMemo(() => (family ? matching.filter((part) => part.family === family) : matching), [matching, family]);
   const search = useRef<HTMLInputElement>(null);
   useEffect(() => {
@@ -124,13 +139,25 @@ export function StockView() {
                 maxLength={120}
                 onChange={(event) => setQuery(event.currentTarget.value)}
               />
+              <NumberInput
+                size="sm"
+                className={styles.quantity!}
+                aria-label="Quantity"
+                title="How many to add at once"
+                min={1}
+                max={MOST_AT_ONCE}
+                clampBehavior="strict"
+                allowDecimal={false}
+                value={count > 1 ? count : quantity}
+                onChange={(value) => setQuantity(Number(value) || 1)}
+              />
               <Button variant="default" size="sm" onClick={() => setIdentifying(true)}>
                 Identify by labels
               </Button>
             </div>
-            <Understood query={asked} />
+            <Understood query={rest} />
             <FamilyFilter family={family} parts={matching} onChoose={setFamily} />
-            <Results plan={plan} found={found} query={asked} family={family} />
+            <Results plan={plan} found={found} query={rest} family={family} quantity={count > 1 ? count : quantity} />
           </>
         )}
       </section>

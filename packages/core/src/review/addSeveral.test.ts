@@ -1,0 +1,92 @@
+import { shippedSheets } from '../../tests/catalogue';
+import { findingsOf } from '../../tests/checkHarness';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { addressesOf } from '../nets/addresses';
+import { applyEdits } from '../plan/applyEdits';
+import type { Plan } from '../plan/plan';
+import { countedQuery, MOST_AT_ONCE } from '../sheets/countedQuery';
+import { additionOf } from './addition';
+import { addSeveral } from './addSeveral';
+import { duplicateOf } from './duplicate';
+
+const sheets = shippedSheets();
+const part = (id: string) => sheets.parts.get(id)!.sheet;
+const grave = (plan: Plan) => findingsOf(plan, sheets).filter(({ level }) => level !== 'hint');
+const endOf = (plan: Plan, key: string) => plan.wires[key]?.end;
+
+test('a number before a part is how many; another number is part of its name', () => {
+  expect(countedQuery('8 × red led')).toEqual({ count: 8, rest: 'red led' });
+  expect(countedQuery('3x button')).toEqual({ count: 3, rest: 'button' });
+  expect(countedQuery('12 * ds18b20')).toEqual({ count: 12, rest: 'ds18b20' });
+  expect(countedQuery('99 x led')).toEqual({ count: MOST_AT_ONCE, rest: 'led' });
+  for (const text of ['8x8 matrix', '16x2', '74hc595', 'led', '', '0 x led']) expect(countedQuery(text)).toEqual({ count: 1, rest: text });
+});
+
+test('eight LEDs at once: named by number, each on a pin of its own with its resistor', () => {
+  const several = addSeveral(stick(), sheets, part('led-red-5mm'), 8);
+  expect([several.count, several.fit]).toEqual([8, 8]);
+  const { plan } = several;
+  expect(plan.placements.map(({ name }) => name)).toEqual([1, 2, 3, 4, 5, 6, 7, 8].map((n) => `${part('led-red-5mm').short} ${n}`));
+  const pins = plan.placements.map(({ id }) => JSON.stringify(endOf(plan, `${id}:A`)));
+  expect(new Set(pins).size).toBe(8);
+  expect(Object.keys(plan.series)).toHaveLength(8);
+  expect(grave(plan)).toEqual([]);
+  // One batch that goes as it came.
+  const applied = applyEdits(stick(), several.edits, sheets);
+  expect(applied).toMatchObject({ ok: true, plan });
+});
+
+test('several that need something come with it, and share what has room', () => {
+  const { plan, fit } = addSeveral(stick(), sheets, part('relay-active-low'), 3);
+  expect(fit).toBe(3);
+  expect(plan.placements.filter(({ sheet }) => sheet.id === 'buffer-74ahct125')).toHaveLength(1);
+  expect(grave(plan)).toEqual([]);
+});
+
+test('more than fit are added all the same, and the findings say so; a full plan takes fewer', () => {
+  const many = addSeveral(shield(), sheets, part('potentiometer'), 8);
+  expect(many.count).toBe(8);
+  expect(many.fit).toBeLessThan(8);
+  expect(grave(many.plan).length).toBeGreaterThan(0);
+  const leds = Array.from({ length: 198 }, (_, n) => add(`l${n}`, 'led-red-5mm'));
+  expect(addSeveral(edited(stick(), sheets, ...leds), sheets, part('led-red-5mm'), 8).count).toBe(2);
+});
+
+test('a duplicate has the buses, ties, resistors and colours of the first, and pins and an address of its own', () => {
+  const first = additionOf(stick(), sheets, part('expander-mcp23017'))!.plan;
+  const [id] = first.placements.map((p) => p.id) as [string];
+  const marked = edited(
+    first,
+    sheets,
+    { kind: 'rename-placement', placement: id, name: 'Front panel' },
+    { kind: 'colour', placement: id, terminal: 'SDA', colour: 'violet' },
+    wire(`${id}:INTA`, 'GP22'),
+    { kind: 'rate', placement: id, perSecond: 7 },
+  );
+  const { placement, plan } = duplicateOf(marked, sheets, id)!;
+  expect(plan.placements.at(-1)).toMatchObject({ id: placement, name: 'Front panel 2' });
+  for (const terminal of ['SDA', 'SCL', 'VDD', 'VSS'])
+    expect(endOf(plan, `${placement}:${terminal}`)).toEqual(endOf(plan, `${id}:${terminal}`));
+  expect(plan.wires[`${placement}:SDA`]!.colour).toBe('violet');
+  expect(endOf(plan, `${placement}:INTA`)).toMatchObject({ to: 'pin' });
+  expect(endOf(plan, `${placement}:INTA`)).not.toEqual(endOf(plan, `${id}:INTA`));
+  expect(plan.rates[placement]).toBe(7);
+  const addresses = plan.placements.map((p) =>
+    addressesOf(plan, p, sheets)
+      .map(({ address }) => address)
+      .join(),
+  );
+  expect(new Set(addresses).size).toBe(2);
+  // A bare chip has no pull-ups, one as little as two.
+  expect(grave(plan).map(({ id: finding }) => finding)).toEqual(grave(marked).map(({ id: finding }) => finding));
+  const again = duplicateOf(plan, sheets, placement)!;
+  expect(again.plan.placements.at(-1)!.name).toBe('Front panel 3');
+});
+
+test('a resistor that was chosen is the duplicate’s too; what is on the board, or unknown, has none', () => {
+  const lit = additionOf(stick(), sheets, part('led-red-5mm'))!.plan;
+  const dim = edited(lit, sheets, { kind: 'series', placement: 'light-1', terminal: 'A', ohms: 4700 });
+  const { placement, plan } = duplicateOf(dim, sheets, 'light-1')!;
+  expect(plan.series[`${placement}:A`]).toBe(4700);
+  expect(duplicateOf(dim, sheets, 'no-such-part')).toBeUndefined();
+});

@@ -75,13 +75,16 @@ test('constants are saved as files, and a list of wires is held against the plan
     .fill('Part 1 anode -> GP2\nPart 1 cathode -> GND\nPart 0 SDA -> GP4\nPart 7 X -> GP3\nPart 1 anode -> GP99');
   await expect(dialog.getByRole('row')).toHaveCount(5);
   await expect(dialog.getByRole('row').nth(2)).toContainText('already in the plan');
-  await expect(dialog.getByRole('row').nth(3)).toContainText('no such terminal');
-  await expect(dialog.getByRole('row').nth(4)).toContainText('no such pin, rail or terminal');
-  await dialog.getByRole('button', { name: 'Import 2 wires' }).click();
+  await expect(dialog.getByPlaceholder('No such terminal. Which one?')).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Import 2 wires' })).toBeEnabled();
+  // What is not understood is asked.
+  await dialog.getByLabel('Pin meant in line 5').click();
+  await page.getByRole('option', { name: 'GP7', exact: true }).click();
+  await dialog.getByRole('button', { name: 'Import 3 wires' }).click();
   await expect(dialog).toBeHidden();
   await saved(page);
   const { plan } = await storedPlan(request, id);
-  expect((plan as unknown as { wires: Record<string, { end: unknown }> }).wires['p1:A']!.end).toEqual(pin('GP2'));
+  expect((plan as unknown as { wires: Record<string, { end: unknown }> }).wires['p1:A']!.end).toEqual(pin('GP7'));
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('4 wires, 0 done')).toBeVisible();
 });

@@ -2,12 +2,12 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { shippedSheets } from '../../tests/catalogue';
-import { add, edited, stick } from '../../tests/makePlan';
+import { add, edited, shield, stick } from '../../tests/makePlan';
 import type { Edit } from '../plan/edit';
 import { readPlanFile } from '../plan/planFile';
-import type { Plan } from '../plan/plan';
+import { newPlan, type Plan } from '../plan/plan';
 import { EXPORT_FORMATS } from './exports';
-import { matchWires, readWireList } from './wireList';
+import { answeredEdit, boardEndChoices, matchWires, readWireList } from './wireList';
 
 const sheets = shippedSheets();
 const plan = edited(
@@ -92,3 +92,59 @@ test.each(['hive-watch', 'proofing-box', 'ferry-dial', 'workbench-scoreboard'])(
     }
   },
 );
+
+test('what people write: a number alone, a position of a two-row header, voltages, nothing', () => {
+  const shieldPlan = edited(shield(), sheets, add('c', 'led-red-5mm', 'Lamp'), add('m', 'matrix-8x8-max7219', 'Matrix'));
+  const rail = (id: string) => ({ to: 'rail', rail: id });
+  for (const to of ['D10', '10', 'pin 10', 'd10', 'Pin 10', 'digital pin 10'])
+    expect([to, taken(`Lamp anode -> ${to}`, shieldPlan)]).toEqual([to, [['c:A', pin('D10')]]]);
+  for (const to of ['5V', '+5V', '5 V', '5.0V'])
+    expect([to, taken(`Matrix VCC -> ${to}`, shieldPlan)]).toEqual([to, [['m:VCC', rail('5v')]]]);
+  for (const to of ['3.3V', '3V3', '+3.3 V', '3,3V'])
+    expect([to, taken(`Matrix VCC -> ${to}`, shieldPlan)]).toEqual([to, [['m:VCC', rail('3v3')]]]);
+  // Both ways to write a matrix of eight by eight, and a label of another module of the kind.
+  for (const from of ['Matrix 8x8 DIN', 'matrix DIN', 'Matrix 8×8 DIN', '8x8 DIN', 'Matrix MOSI'])
+    expect([from, taken(`${from} -> 11`, shieldPlan)]).toEqual([from, [['m:DIN', pin('D11')]]]);
+  const header = edited(newPlan('p', 'P', { id: 'bcm2711-sbc-40', version: 1 }), sheets, add('a', 'oled-096-ssd1306-i2c', 'Glass'));
+  expect(taken('Glass SDA -> pin 3\nGlass GND -> pin 6\nGlass VCC -> pin 1', header)).toEqual([
+    ['a:SDA', pin('GPIO2')],
+    ['a:GND', { to: 'ground' }],
+    ['a:VCC', rail('3v3')],
+  ]);
+  // A bare number may be either there: it is asked.
+  expect(matchWires(header, sheets, readWireList('Glass SDA -> 3'))[0]).toMatchObject({ end: undefined, edit: undefined });
+});
+
+test('what is open in the list is taken off in the plan; what is open in both is there', () => {
+  const wired = edited(plan, sheets, { kind: 'wire', placement: 'a', terminal: 'SDA', end: { to: 'pin', pin: 'GP4' } });
+  for (const word of ['open', 'NC', 'n/c', 'not connected', '-'])
+    expect(matchWires(wired, sheets, readWireList(`Part,Terminal,To\nGlass,SDA,${word}\nLight,SCL,GP5`))[0]).toMatchObject({
+      open: true,
+      edit: { kind: 'unwire', placement: 'a', terminal: 'SDA' },
+    });
+  expect(matchWires(plan, sheets, readWireList('Glass SDA -> open'))[0]).toMatchObject({ open: true, there: true, edit: undefined });
+  const locked = edited(wired, sheets, { kind: 'lock', placement: 'a', terminal: 'SDA', locked: true });
+  expect(matchWires(locked, sheets, readWireList('Glass SDA -> open'))[0]!.edit).toBeUndefined();
+});
+
+test('what is not clear becomes a wire once it is answered', () => {
+  const [both] = matchWires(plan, sheets, readWireList('SDA -> GP4 (violet)'));
+  expect(answeredEdit(plan, both!, {})).toBeUndefined();
+  expect(answeredEdit(plan, both!, { terminal: 'b:SDA' })).toEqual({
+    kind: 'wire',
+    placement: 'b',
+    terminal: 'SDA',
+    end: pin('GP4'),
+    colour: 'violet',
+  });
+  const [none] = matchWires(plan, sheets, readWireList('Glass SDA -> somewhere'));
+  expect(answeredEdit(plan, none!, {})).toBeUndefined();
+  const { end } = boardEndChoices(plan, sheets).find(({ label }) => label === 'GP7')!;
+  expect(answeredEdit(plan, none!, { end })).toEqual({ kind: 'wire', placement: 'a', terminal: 'SDA', end: pin('GP7') });
+  const [clear] = matchWires(plan, sheets, readWireList('Glass SDA -> GP4'));
+  expect(answeredEdit(plan, clear!, { end })).toBe(clear!.edit);
+  expect(boardEndChoices(plan, sheets).slice(0, 2)).toEqual([
+    { label: 'GND', end: { to: 'ground' } },
+    { label: '3V3', end: { to: 'rail', rail: '3v3' } },
+  ]);
+});

@@ -1,7 +1,8 @@
 import Papa from 'papaparse';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf, type Edit } from '../plan/edit';
-import { type Plan, sameEnd, type TerminalKey, WIRE_COLOURS, type WireColour, type WireEnd } from '../plan/plan';
+import { type Plan, sameEnd, splitKey, type TerminalKey, WIRE_COLOURS, type WireColour, type WireEnd } from '../plan/plan';
+import { isSameNominal } from '../quantity/range';
 import { PIN_ROLES } from '../sheets/roles';
 import type { Sheets } from '../sheets/sheetIndex';
 
@@ -21,6 +22,8 @@ export interface MatchedWire {
   /** The terminals that it may begin at: one where that is clear. */
   readonly terminals: readonly TerminalKey[];
   readonly end: WireEnd | undefined;
+  /** The list says that nothing is connected there. */
+  readonly open: boolean;
   /** The plan has it already. */
   readonly there: boolean;
   /** Undefined where it is not clear what is meant. */
@@ -126,7 +129,7 @@ function readLines(lines: readonly string[]): readonly ListedWire[] {
     return fromTable(data, 1);
   }
   return lines.flatMap((line, at): ListedWire[] => {
-    const item = line.replace(/^[\s*•\d.)-]+(?=[A-Za-z])/, '').trim();
+    const item = line.replace(/^[\s*•-]*(?:\d{1,4}[.)]\s*)?[\s*•-]*(?=[A-Za-z\d])/, '').trim();
     const arrow = ARROW.exec(item);
     const [from, words] = arrow ? [item.slice(0, arrow.index).trim(), item.slice(arrow.index + arrow[0].length).trim()] : ['', ''];
     if (!from || !words) return [];
@@ -141,9 +144,25 @@ const bare = (text: string): string =>
   text
     .normalize('NFKD')
     .toLowerCase()
+    .replace(/×/g, 'x')
     .replace(/\+/g, 'plus')
     .replace(/(?<=^|[^a-z0-9])-(?=$|[^a-z0-9])/g, 'minus')
     .replace(/[^a-z0-9]/g, '');
+
+/** What modules print at terminals of a role, without punctuation: a list often has the name of another module of the kind. */
+const ROLE_LABELS: { readonly [role: string]: readonly string[] } = {
+  'i2c.sda': ['sda', 'data', 'dat'],
+  'i2c.scl': ['scl', 'sck', 'clock', 'clk'],
+  'spi.sck': ['sck', 'sclk', 'clk', 'clock', 'scl'],
+  'spi.mosi': ['mosi', 'din', 'sdi', 'di', 'sda', 'copi', 'data'],
+  'spi.miso': ['miso', 'dout', 'sdo', 'do', 'cipo'],
+  'spi.cs': ['cs', 'ss', 'csn', 'ncs', 'nss', 'ce', 'select'],
+  'supply.vcc': ['vcc', 'vdd', 'vin', 'plus', 'power', 'vplus', '3v3', '33v', '5v'],
+  ground: ['gnd', 'ground', 'vss', 'minus', '0v', 'g'],
+  'uart.tx': ['rx', 'rxd'],
+  'uart.rx': ['tx', 'txd'],
+  'onewire.data': ['dq', 'data', 'dat', 'out', 'signal', 's'],
+};
 
 /** The ways in which a terminal may be written, worked out once for a list. */
 interface NamedTerminal {
@@ -155,13 +174,19 @@ interface NamedTerminal {
   /** With the name of its part before it, and with a usual name of such a part. */
   readonly own: ReadonlySet<string>;
   readonly usual: ReadonlySet<string>;
+  /** What other modules print at a terminal of this role, alone, and with the names of the part before it. */
+  readonly byRole: ReadonlySet<string>;
+  readonly partByRole: ReadonlySet<string>;
 }
 
 function nameTerminal(item: PlanTerminal): NamedTerminal {
   const { placement, part, terminal } = item;
   const labels = [terminal.label, terminal.id, ...(terminal.also ?? [])].map(bare).filter(Boolean);
   const usual = [part.short, part.short.split(' ')[0]!, part.title, part.chip, part.family, ...(part.words ?? [])].map(bare);
-  const before = (names: readonly string[]) => new Set(names.flatMap((name) => labels.map((label) => name + label)));
+  const roles = (ROLE_LABELS[terminal.role] ?? []).filter((label) => !labels.includes(label));
+  const before = (names: readonly string[], ends: readonly string[] = labels) =>
+    new Set(names.flatMap((name) => ends.map((end) => name + end)));
+  const names = [bare(placement.name), bare(placement.id), ...usual.filter((name) => name !== '')];
   return {
     item,
     byId: `${placement.name} ${terminal.id}`.toLowerCase(),
@@ -169,6 +194,8 @@ function nameTerminal(item: PlanTerminal): NamedTerminal {
     labels: new Set(labels),
     own: before([bare(placement.name), bare(placement.id)]),
     usual: before(usual.filter((name) => name !== '')),
+    byRole: new Set(roles),
+    partByRole: before(names, roles),
   };
 }
 
@@ -178,7 +205,9 @@ function score(exact: string, wanted: string, named: NamedTerminal): number {
   if (exact === named.byLabel) return 4;
   if (named.own.has(wanted)) return 3;
   if (named.usual.has(wanted)) return 2;
-  return named.labels.has(wanted) ? 1 : 0;
+  if (named.partByRole.has(wanted)) return 1.5;
+  if (named.labels.has(wanted)) return 1;
+  return named.byRole.has(wanted) ? 0.5 : 0;
 }
 
 function terminalsFor(text: string, all: readonly NamedTerminal[]): readonly PlanTerminal[] {
@@ -187,6 +216,15 @@ function terminalsFor(text: string, all: readonly NamedTerminal[]): readonly Pla
   const most = Math.max(0, ...scored.map(({ points }) => points));
   return scored.filter(({ points }) => points === most).map(({ item }) => item);
 }
+
+const VOLTAGES = [
+  { volts: 3.3, spellings: ['3v3', '3.3v', '3,3v', '+3.3v', '+3v3', '3v'] },
+  { volts: 5, spellings: ['5v', '+5v', '5.0v', '5v0'] },
+  { volts: 12, spellings: ['12v', '+12v'] },
+] as const;
+
+/** Nothing at all, as people write it. */
+const OPEN = /^(?:open|nc|n\.?\/?c\.?|none|nothing|not connected|unconnected|no connection|not used|unused|floating|left open|-+|–|—)$/i;
 
 /** The ends that a board has, by the ways in which they may be written; earlier names go before later ones. */
 function boardEnds(plan: Plan, sheets: Sheets): ReadonlyMap<string, WireEnd> {
@@ -199,16 +237,40 @@ function boardEnds(plan: Plan, sheets: Sheets): ReadonlyMap<string, WireEnd> {
   for (const rail of board?.sheet.rails.list ?? []) for (const text of [rail.label, rail.id]) name(text, { to: 'rail', rail: rail.id });
   const pins = (board?.sheet.pins.list ?? []).filter((pin) => pin.kind === 'io');
   const end = (pin: (typeof pins)[number]): WireEnd => ({ to: 'pin', pin: pin.sameAs ?? pin.id });
+  // A number alone is that of the printed D10, GPIO10, GP10 or IO10; of a header with two rows people count its positions.
+  const twoRows =
+    board?.sheet.headers.list.length === 1 && board.sheet.headers.list[0]!.rows === 2 ? board.sheet.headers.list[0] : undefined;
+  for (const pin of twoRows ? board!.sheet.pins.list.filter(({ header }) => header === twoRows.id) : []) {
+    const at: WireEnd | undefined =
+      pin.kind === 'io'
+        ? end(pin)
+        : pin.kind === 'ground'
+          ? { to: 'ground' }
+          : pin.rail === undefined
+            ? undefined
+            : { to: 'rail', rail: pin.rail };
+    if (at) for (const text of [`pin${pin.position}`, `physical${pin.position}`]) name(text, at);
+  }
   // What is printed goes before the chip's own name, which another pin may carry as its label.
   for (const pin of pins) for (const text of [pin.label, pin.id]) name(text, end(pin));
   for (const pin of pins) for (const text of [pin.port, ...(pin.also ?? [])]) name(text, end(pin));
+  if (!twoRows)
+    for (const pin of pins) {
+      const number = /^(?:D|GPIO|GP|IO)(\d{1,2})$/i.exec(pin.label)?.[1];
+      if (number !== undefined) for (const text of [number, `pin${number}`, `d${number}`, `gpio${number}`]) name(text, end(pin));
+    }
+  // A voltage is the rail of the board that gives it.
+  for (const { volts, spellings } of VOLTAGES) {
+    const rail = board?.sheet.rails.list.find((one) => one.direction !== 'in' && isSameNominal(one.volts, { min: volts, max: volts }));
+    if (rail) for (const text of spellings) name(text, { to: 'rail', rail: rail.id });
+  }
   ends.delete('');
   return ends;
 }
 
 /** The end that a text names: ground, a rail, a pin of the board, or a terminal of a part. */
 function endFor(text: string, ends: ReadonlyMap<string, WireEnd>, all: readonly NamedTerminal[]): WireEnd | undefined {
-  const end = ends.get(bare(text)) ?? ends.get(bare(text.replace(/\b(?:pin|gpio|board)\b/gi, ' ')));
+  const end = ends.get(bare(text)) ?? ends.get(bare(text.replace(/\b(?:pin|gpio|board|digital|analog|number|no)\b/gi, ' ')));
   if (end) return end;
   const terminals = terminalsFor(text, all);
   return terminals.length === 1
@@ -227,13 +289,18 @@ export function matchWires(plan: Plan, sheets: Sheets, list: readonly ListedWire
     const numbered = all.filter(({ item }) => listed.number === undefined || item.terminal.number === listed.number);
     const counted = terminalsFor(listed.from, numbered);
     const found = counted.length > 0 ? counted : terminalsFor(listed.from, all);
-    const end = listed.to === '' ? undefined : endFor(listed.to, ends, all);
+    const open = OPEN.test(listed.to.trim());
+    const end = listed.to === '' || open ? undefined : endFor(listed.to, ends, all);
     // Of several with the same label the suitable one is meant: a signal for a pin, a supply for a rail.
     const fitting = found.filter(({ terminal }) => (end?.to === 'pin' ? PIN_ROLES[terminal.role] !== undefined : true));
     const terminals = (fitting.length > 0 ? fitting : found).map((item) => item.key);
     const [item] = fitting.length === 1 ? fitting : found;
     const wire = terminals.length === 1 ? plan.wires[terminals[0]!] : undefined;
-    const there = end !== undefined && sameEnd(wire?.end, end);
+    const there = open ? terminals.length === 1 && wire === undefined : end !== undefined && sameEnd(wire?.end, end);
+    const taken: Edit | undefined =
+      open && terminals.length === 1 && wire && !wire.locked
+        ? { kind: 'unwire', placement: item!.placement.id, terminal: item!.terminal.id }
+        : undefined;
     const edit: Edit | undefined =
       terminals.length === 1 && end && !there
         ? {
@@ -243,7 +310,37 @@ export function matchWires(plan: Plan, sheets: Sheets, list: readonly ListedWire
             end,
             ...(listed.colour ? { colour: listed.colour } : {}),
           }
-        : undefined;
-    return { listed, terminals, end, there, edit };
+        : taken;
+    return { listed, terminals, end, open, there, edit };
   });
+}
+
+/** What is not clear about a listed wire, answered. */
+export interface WireAnswer {
+  readonly terminal?: TerminalKey;
+  readonly end?: WireEnd;
+}
+
+/** The edit of a listed wire, with what the list leaves open answered. Undefined while something is missing, and where the plan has the wire
+ *  already. */
+export function answeredEdit(plan: Plan, match: MatchedWire, answer: WireAnswer): Edit | undefined {
+  if (match.edit || match.there) return match.edit;
+  const key = match.terminals.length === 1 ? match.terminals[0] : answer.terminal;
+  const end = match.end ?? answer.end;
+  if (key === undefined) return undefined;
+  const { placement, terminal } = splitKey(key);
+  if (match.open) return plan.wires[key] && !plan.wires[key].locked ? { kind: 'unwire', placement, terminal } : undefined;
+  if (!end || sameEnd(plan.wires[key]?.end, end)) return undefined;
+  return { kind: 'wire', placement, terminal, end, ...(match.listed.colour ? { colour: match.listed.colour } : {}) };
+}
+
+/** The ends on the board that a listed wire may be meant to have: ground, rails, and signal pins in physical order. */
+export function boardEndChoices(plan: Plan, sheets: Sheets): readonly { readonly label: string; readonly end: WireEnd }[] {
+  const board = boardOf(plan, sheets);
+  if (!board) return [];
+  return [
+    { label: 'GND', end: { to: 'ground' } },
+    ...board.sheet.rails.list.map(({ id, label }) => ({ label, end: { to: 'rail' as const, rail: id } })),
+    ...board.ioPins.map(({ id, label }) => ({ label, end: { to: 'pin' as const, pin: id } })),
+  ];
 }

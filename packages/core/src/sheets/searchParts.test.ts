@@ -4,6 +4,7 @@ import { newPlacement } from '../plan/newPlacement';
 import { applyEdit } from '../plan/applyEdits';
 import { indexSheets } from './sheetIndex';
 import { readQuery, searchParts } from './searchParts';
+import { inOtherWords } from './searchSynonyms';
 import { unsafePlace } from './unsafePlace';
 
 const sheets = shippedSheets();
@@ -74,4 +75,32 @@ test.each([
   ['{"a":[1,{"b":null}]}', undefined],
 ])('%s is unsafe at %s', (json, place) => {
   expect(unsafePlace(JSON.parse(json))).toBe(place);
+});
+
+test.each([
+  ['level converter', 'shifter-mosfet-4'],
+  ['logic converter', 'shifter-mosfet-4'],
+  ['liquid crystal 16x2', 'lcd-1602-parallel'],
+  ['thermometer', 'temperature-lm75'],
+  ['barometer', 'pressure-bmp280'],
+  ['gyroscope', 'motion-mpu6050'],
+  ['ldr', 'light-photoresistor'],
+  ['rtc', 'clock-ds3231-mini'],
+  ['poti', 'potentiometer'],
+  ['beeper', 'buzzer-passive'],
+  ['magnetometer', 'compass-qmc5883l'],
+  ['e-ink', 'epaper-154'],
+  ['step down', 'converter-lm2596-5v'],
+  ['seven segment', 'seven-segment-1-cc'],
+  ['color sensor', 'colour-tcs34725'],
+])('in other words: %s finds %s', (query, id) => expect(found(query)).toContain(id));
+
+test('what is typed comes before what means the same, and other words find no more than belongs together', () => {
+  expect(found('thermometer').toSorted()).toEqual(found('temperature').toSorted());
+  expect(found('motor')[0]).toMatch(/^motor-/);
+  expect(inOtherWords('level converter')).toEqual(expect.arrayContaining(['level converter', 'level shifter', 'level translator']));
+  expect(inOtherWords('bme280')).toEqual(['bme280']);
+  // A phrase is whole words: a potted sensor is no potentiometer.
+  expect(inOtherWords('potted')).toEqual(['potted']);
+  expect(inOtherWords('')).toEqual(['']);
 });

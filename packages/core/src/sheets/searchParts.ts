@@ -1,4 +1,5 @@
 import type { Family, PartSheet } from './partSheet';
+import { inOtherWords } from './searchSynonyms';
 
 const plain = (text: string): string => text.toLowerCase().replace(/×/g, 'x').replace(/[″"]/g, '').replace(/,/g, '.');
 
@@ -116,19 +117,29 @@ export function scoreParts(
   text: string,
   need: 'all' | 'any',
 ): readonly { readonly part: PartSheet; readonly score: number }[] {
-  const query = readQuery(text);
-  return parts
-    .flatMap((part) => {
-      const index = indexOf(part);
-      const scores = [
-        ...query.terms.map((term) => termScore(index, term)),
-        ...query.addresses.map((address) => (index.addresses.has(address) ? 10 : 0)),
-        ...(query.supply ? [meetsSupply(part, query.supply) ? 3 : 0] : []),
-      ];
-      const fits = need === 'all' ? scores.every((score) => score > 0) : scores.some((score) => score > 0);
-      return fits || scores.length === 0 ? [{ part, score: scores.reduce((sum, score) => sum + score, 0) }] : [];
-    })
-    .sort((a, b) => b.score - a.score || a.part.title.localeCompare(b.part.title));
+  const best = new Map<PartSheet, number>();
+  // What is typed counts before what means the same.
+  for (const [way, words] of inOtherWords(plain(text.slice(0, QUERY_LENGTH))).entries()) {
+    const query = readQuery(words);
+    for (const part of parts) {
+      const score = scoreOf(part, query, need);
+      const worth = score && score - (way === 0 ? 0 : 0.5);
+      if (worth !== undefined && worth > (best.get(part) ?? -1)) best.set(part, worth);
+    }
+  }
+  return [...best].map(([part, score]) => ({ part, score })).sort((a, b) => b.score - a.score || a.part.title.localeCompare(b.part.title));
+}
+
+/** The match score of a part; undefined where it does not match. */
+function scoreOf(part: PartSheet, query: PartQuery, need: 'all' | 'any'): number | undefined {
+  const index = indexOf(part);
+  const scores = [
+    ...query.terms.map((term) => termScore(index, term)),
+    ...query.addresses.map((address) => (index.addresses.has(address) ? 10 : 0)),
+    ...(query.supply ? [meetsSupply(part, query.supply) ? 3 : 0] : []),
+  ];
+  const fits = scores.length === 0 || (need === 'all' ? scores.every((score) => score > 0) : scores.some((score) => score > 0));
+  return fits ? scores.reduce((sum, score) => sum + score, 0) : undefined;
 }
 
 /** Parts that every word of the query fits, best first; all of them by title for an empty query. It understands

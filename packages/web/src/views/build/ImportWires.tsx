@@ -1,9 +1,10 @@
-import { Button, FileButton, Modal, Textarea } from '@mantine/core';
+import { Button, FileButton, Modal, Select, Textarea } from '@mantine/core';
 import { IconFileImport } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { sayTerminal } from '@roof-chart/core/checks/say';
-import { LIST_LENGTH, type MatchedWire } from '@roof-chart/core/outputs/wireList';
-import { type Plan, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { answeredEdit, boardEndChoices, LIST_LENGTH, type MatchedWire, type WireAnswer } from '@roof-chart/core/outputs/wireList';
+import { planTerminals } from '@roof-chart/core/nets/terminals';
+import { endKey, type Plan, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { endWords } from '../../app/editWords';
 import { ReadingState } from '../../app/ReadingState';
@@ -11,25 +12,54 @@ import { useReading } from '../../app/useReading';
 import { useWorkbench } from '../../app/workbench';
 import styles from './Build.module.css';
 
-/** What a listed wire comes to, in words. */
-function Match({ plan, match }: { readonly plan: Plan; readonly match: MatchedWire }) {
+/** What a listed wire comes to, in words, or what it may mean where that is not clear. */
+function Match({
+  plan,
+  match,
+  answer,
+  onAnswer,
+}: {
+  readonly plan: Plan;
+  readonly match: MatchedWire;
+  readonly answer: WireAnswer;
+  readonly onAnswer: (answer: WireAnswer) => void;
+}) {
   const { sheets } = useWorkbench();
-  const { terminals, end, there, edit } = match;
-  if (there) return <span className="quiet">already in the plan</span>;
-  if (edit) return <>{`${sayTerminal(plan, sheets, terminals[0]!)} → ${endWords(plan, sheets, end!)}`}</>;
-  if (terminals.length === 0) return <span className={styles.unmatched}>no such terminal in this plan</span>;
-  if (terminals.length > 1)
-    return (
-      <span className={styles.unmatched}>
-        ambiguous:{' '}
-        {terminals
-          .slice(0, 3)
-          .map((key) => sayTerminal(plan, sheets, key))
-          .join(', ')}
-        {terminals.length > 3 ? ' …' : '?'}
-      </span>
-    );
-  return <span className={styles.unmatched}>no such pin, rail or terminal</span>;
+  const { terminals, end, open, there, edit, listed } = match;
+  const ends = useMemo(() => boardEndChoices(plan, sheets), [plan, sheets]);
+  if (there) return <span className="quiet">{open ? 'not connected in the plan either' : 'already in the plan'}</span>;
+  if (edit) return <>{`${sayTerminal(plan, sheets, terminals[0]!)} → ${open ? 'disconnected' : endWords(plan, sheets, end!)}`}</>;
+  if (listed.to === '') return <span className={styles.unmatched}>line too long</span>;
+  const keys = terminals.length > 0 ? terminals : planTerminals(plan, sheets).flatMap((t) => (t.placement.onBoard ? [] : [t.key]));
+  return (
+    <span className={styles.asked}>
+      {terminals.length !== 1 && (
+        <Select
+          size="xs"
+          searchable
+          aria-label={`Terminal meant in line ${listed.line}`}
+          placeholder={terminals.length > 1 ? 'Which of these?' : 'No such terminal. Which one?'}
+          data={keys.map((key) => ({ value: key, label: sayTerminal(plan, sheets, key) }))}
+          value={answer.terminal ?? null}
+          onChange={(terminal) => onAnswer({ ...answer, ...(terminal === null ? {} : { terminal }) })}
+        />
+      )}
+      {!end && !open && (
+        <Select
+          size="xs"
+          searchable
+          aria-label={`Pin meant in line ${listed.line}`}
+          placeholder="No such pin or rail. Which one?"
+          data={ends.map(({ label, end: own }) => ({ value: endKey(own), label }))}
+          value={answer.end ? endKey(answer.end) : null}
+          onChange={(key) => {
+            const found = ends.find((one) => endKey(one.end) === key);
+            if (found) onAnswer({ ...answer, end: found.end });
+          }}
+        />
+      )}
+    </span>
+  );
 }
 
 /** A wire list compared with the plan before it is imported. */
@@ -39,7 +69,10 @@ function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () =>
   const subject = useMemo(() => ({ plan, text }), [plan, text]);
   const reading = useReading<readonly MatchedWire[]>(subject, (reviewer) => reviewer.readWires(plan, text));
   const matches = reading.isCurrent ? (reading.value ?? []) : [];
-  const edits = matches.flatMap((match) => match.edit ?? []).slice(0, PLAN_LIMITS.editsPerBatch);
+  const [answers, setAnswers] = useState<{ readonly [line: number]: WireAnswer }>({});
+  const edits = matches
+    .flatMap((match) => answeredEdit(plan, match, answers[match.listed.line] ?? {}) ?? [])
+    .slice(0, PLAN_LIMITS.editsPerBatch);
   return (
     <>
       <Textarea
@@ -50,7 +83,10 @@ function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () =>
         rows={7}
         maxLength={LIST_LENGTH}
         value={text}
-        onChange={(event) => setText(event.currentTarget.value)}
+        onChange={(event) => {
+          setText(event.currentTarget.value);
+          setAnswers({});
+        }}
         styles={{ input: { fontFamily: 'var(--mono)', fontSize: 12 } }}
       />
       <FileButton
@@ -76,7 +112,12 @@ function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () =>
                   <td className="num">{match.listed.line}</td>
                   <td>{`${match.listed.from} → ${match.listed.to}`}</td>
                   <td>
-                    <Match plan={plan} match={match} />
+                    <Match
+                      plan={plan}
+                      match={match}
+                      answer={answers[match.listed.line] ?? {}}
+                      onAnswer={(answer) => setAnswers({ ...answers, [match.listed.line]: answer })}
+                    />
                   </td>
                 </tr>
               ))}

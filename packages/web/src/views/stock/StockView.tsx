@@ -143,6 +143,7 @@ export function StockView() {
                 size="sm"
                 className={styles.quantity!}
                 aria-label="Quantity"
+                prefix="× "
                 title="How many to add at once"
                 min={1}
                 max={MOST_AT_ONCE}

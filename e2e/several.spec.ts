@@ -27,9 +27,27 @@ test('eight LEDs are added at once by number, one step back takes all; a part is
   }
   await row(page, 'sensor-1:SDA').getByRole('rowheader').click();
   await page.getByRole('button', { name: 'Why here?' }).click();
-  const why = page.getByRole('dialog', { name: 'Cost of each pin' });
+  const why = page.getByRole('dialog').filter({ hasText: 'Additional cost there' });
   await expect(why).toContainText('The usual pin for this signal on this board.');
   await expect(why.getByRole('row', { name: /GPIO2 equivalent \(here now\)/ })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(findings(page)).not.toContainText('Address conflict');
+});
+
+test('a board is found by what is printed on it, and its labels are there to compare', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Identify by labels' }).click();
+  await page.getByLabel('Labels printed at the edges').fill('GP0 GP1 GND GP2 GP3 XYZ');
+  await expect(page.getByText('5 labels found; not on it: XYZ').first()).toBeVisible();
+  // Two boards print the same: the chip tells them apart.
+  await expect(page.getByText(/^Printed like RP2350 stick, 40 pins: read the chip, RP2040\.$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Use RP2040 stick, 40 pins' }).click();
+  await page.getByText('Check the labels against yours').click();
+  await expect(page.getByText(/^GP0 GP1 GND GP2 GP3/)).toBeVisible();
+  // By traits; what does not match says what to do.
+  const board = page.getByRole('textbox', { name: 'Board' });
+  await board.fill('stamp bluetooth');
+  await expect(page.getByRole('option')).toHaveText(['nRF52840 stamp, 14 pads']);
+  await board.fill('no such board');
+  await expect(page.getByText('No board matches. Identify it by its labels, or make it from its pin table.')).toBeVisible();
 });

@@ -120,7 +120,7 @@ test('a network module on a 50 mA pin comes with its regulator: its own rail in 
   await view(page, 'Power');
   await expect(page.getByRole('heading', { name: /^3\.3 V LDO VOUT/ })).toContainText('150 mA peak of 250 mA');
   await view(page, 'Build');
-  await expect(page.getByRole('region', { name: 'Power' })).toContainText('3.3 V LDO VOUT');
+  await expect(page.getByRole('region', { name: 'Power', exact: true })).toContainText('3.3 V LDO VOUT');
   await expect(page.getByText(/^C2: 1 µF capacitor between 3\.3 V LDO VOUT and 3\.3 V LDO GND/)).toBeVisible();
   // The regulator is measured before its load is tried.
   const first = page.getByRole('region', { name: 'First power-up' });

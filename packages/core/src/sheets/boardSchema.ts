@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { CHIP_COMPONENTS, DUTIES, PIN_EFFECTS } from './boardSheet';
+import { USB_CONNECTORS, CHIP_COMPONENTS, DUTIES, PIN_EFFECTS } from './boardSheet';
 import { CONTROLLER_KINDS } from './roles';
 import {
   driveFact,
@@ -184,6 +184,7 @@ export const boardSchema = Joi.object({
   summary: words.required(),
   system: Joi.valid('bare', 'linux').required(),
   logicRail: factId.required(),
+  traits: sourced({ usb: Joi.valid(...USB_CONNECTORS), words: Joi.array().items(words).min(1).max(24).unique() }),
   headers: sourcedList(header).required(),
   pins: sourcedList(pin).required(),
   controllers: sourcedList(controller).required(),

@@ -214,6 +214,8 @@ export interface ChipConnector {
   readonly pins: readonly { readonly number: number; readonly label: string; readonly pin?: string }[];
 }
 
+export const USB_CONNECTORS = ['USB-C', 'micro-USB', 'mini-USB', 'USB-B'] as const;
+
 /** A microcontroller board: all facts about it. */
 export interface BoardSheet {
   readonly kind: 'board';
@@ -226,6 +228,8 @@ export interface BoardSheet {
   readonly summary: string;
   readonly system: 'bare' | 'linux';
   readonly logicRail: string;
+  /** What tells the board apart by sight, and what people call its family. */
+  readonly traits?: Sourced & { readonly usb?: (typeof USB_CONNECTORS)[number]; readonly words?: readonly string[] };
   readonly headers: Sourced & { readonly list: readonly Header[] };
   readonly pins: Sourced & { readonly list: readonly BoardPin[] };
   readonly controllers: Sourced & { readonly list: readonly Controller[] };

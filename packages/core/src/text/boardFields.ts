@@ -10,6 +10,7 @@ export const BOARD_FIELDS: FieldTexts = {
     headers: { label: 'Headers' },
     pins: { label: 'Pins' },
     controllers: { label: 'Bus controllers' },
+    traits: { label: 'Appearance' },
     usual: { label: 'Usual buses', help: 'Those that people and example programs use first, of each kind the first choice first.' },
     rails: { label: 'Power rails' },
     electrical: { label: 'Electrical characteristics' },
@@ -111,6 +112,7 @@ export const BOARD_FIELDS: FieldTexts = {
     own: { label: 'Current of the board itself' },
     direction: { label: 'Direction', help: 'Output, input, or both.' },
   },
+  traits: { usb: { label: 'USB connector' }, words: { label: 'Search words' } },
   usual: {
     controller: { label: 'Bus' },
     pins: { label: 'Pins' },

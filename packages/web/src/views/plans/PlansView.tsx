@@ -1,4 +1,4 @@
-import { ActionIcon, Button, FileButton, Select, TextInput } from '@mantine/core';
+import { ActionIcon, Button, FileButton, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { IconSearch, IconTrash } from '@tabler/icons-react';
 import { type FormEvent, useEffect, useMemo, useState } from 'react';
@@ -17,6 +17,8 @@ import {
   usePlansQuery,
   useRestorePlanMutation,
 } from '../../store/api';
+import { BoardChoice } from './BoardChoice';
+import { EdgeLabels } from './EdgeLabels';
 import { Everything } from './Everything';
 import styles from './Plans.module.css';
 import { Thumb } from './Thumb';
@@ -38,10 +40,7 @@ function NewPlan() {
   const navigate = useNavigate();
   const [create, creating] = useCreatePlanMutation();
   const boards = useMemo(
-    () =>
-      [...sheets.boards.values()]
-        .map(({ sheet }) => ({ value: sheet.id, label: sheet.title }))
-        .sort((a, b) => a.label.localeCompare(b.label)),
+    () => [...sheets.boards.values()].map((one) => one.sheet).toSorted((a, b) => a.title.localeCompare(b.title)),
     [sheets],
   );
   const [board, setBoard] = useState<string | null>(null);
@@ -56,8 +55,12 @@ function NewPlan() {
   return (
     <form className={styles.newPlan} onSubmit={(event) => void submit(event)} aria-label="New plan">
       <h2 className={styles.heading}>New plan</h2>
-      <Select label="Board" placeholder="Choose your board" data={boards} value={board} onChange={setBoard} searchable />
-      <p className={styles.boardNote}>{chosen?.summary ?? 'The board determines the available pins, buses and rails.'}</p>
+      <BoardChoice boards={boards} board={board} onChoose={setBoard} />
+      {chosen ? (
+        <EdgeLabels board={chosen} />
+      ) : (
+        <p className={styles.boardNote}>The board determines the available pins, buses and rails.</p>
+      )}
       <TextInput
         label="Name"
         placeholder="New plan"

@@ -72,20 +72,25 @@ test('where no single change fixes a finding, alternatives are looked for; one i
   const id = await planWith(
     request,
     'bcm2711-sbc-40',
-    ['potentiometer'],
+    ['rgb-led-cc'],
     [
-      { kind: 'wire', placement: 'p0', terminal: 'VCC', end: { to: 'rail', rail: '3v3' } },
-      { kind: 'wire', placement: 'p0', terminal: 'GND', end: { to: 'ground' } },
+      { kind: 'wire', placement: 'p0', terminal: 'COM', end: { to: 'ground' } },
+      ...[
+        ['R', 'GPIO12'],
+        ['G', 'GPIO13'],
+        ['B', 'GPIO18'],
+      ].map(([terminal, pin]) => ({ kind: 'wire', placement: 'p0', terminal, end: { to: 'pin', pin } })),
+      ...['R', 'G', 'B'].map((terminal) => ({ kind: 'series', placement: 'p0', terminal, ohms: 330 })),
     ],
   );
   await page.goto(`/plans/${id}/chart`);
-  await openFinding(page, /is not connected/);
+  await openFinding(page, /share one PWM channel/);
   await findings(page).getByRole('button', { name: 'Look for alternatives' }).click();
   await findings(page)
     .getByRole('button', { name: /^Use the board / })
     .first()
     .click();
-  await expect(findings(page)).not.toContainText('is not connected');
+  await expect(findings(page)).not.toContainText('share one PWM channel');
   await saved(page);
   expect((await storedPlan(request, id)).plan.board.id).not.toBe('bcm2711-sbc-40');
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -333,6 +333,7 @@ describe('the engine', () => {
       'ownResistor',
       'levelMessages',
       'memoryFinding',
+      'onAdc',
       'ownBus',
       'registry',
       'remedyParts',

@@ -3,6 +3,7 @@ import { openTerminals } from '../nets/openTerminals';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Edit } from '../plan/edit';
 import type { Placement } from '../plan/plan';
+import { onAdc } from './onAdc';
 import { missingSupplies } from './separateSupply';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 
@@ -22,6 +23,8 @@ function remedies(context: CheckContext, placement: Placement, open: readonly Pl
   const found: Remedy[] = [];
   if (all.length > supply.length) found.push(remedy('all', 'offered', all, wording(all)));
   if (supply.length > 0) found.push(remedy('supply', 'safe', supply, ''));
+  if (all.every((edit) => edit.kind !== 'wire' || !open.some((t) => t.terminal.role === 'adc.in' && t.terminal.id === edit.terminal)))
+    found.push(...onAdc(context, open));
   for (const { part, edits } of missingSupplies(plan, sheets, open))
     found.push({ label: 'separate', grade: 'offered', edits, data: { supply: { is: 'parts', ids: [part.id] } } });
   return found;
@@ -52,7 +55,13 @@ export const terminalUnwired: Check = {
     one: { title: '{placement}: {terminals} is not connected', text: 'The part requires this terminal.', why },
     some: { title: '{placement}: {count} connections missing', text: 'Not connected: {terminals}.', why },
   },
-  remedies: { all: 'Connect all {count}: {ends}', supply: 'Connect supply and ground', separate: 'Add a supply: {supply}' },
+  remedies: {
+    all: 'Connect all {count}: {ends}',
+    supply: 'Connect supply and ground',
+    separate: 'Add a supply: {supply}',
+    'on-adc': 'Use free channels of {helper}',
+    'add-adc': 'Add a converter: {adc}',
+  },
   examine(context) {
     const open = openTerminals(context.terminals, context.nets);
     return context.plan.placements.flatMap((placement) => {

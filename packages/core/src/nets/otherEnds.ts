@@ -1,5 +1,5 @@
 import { PIN_ROLES } from '../sheets/roles';
-import type { PartTerminal } from '../sheets/partSheet';
+import type { PartTerminal, Service } from '../sheets/partSheet';
 import type { Sheets } from '../sheets/sheetIndex';
 import { type Plan, type TerminalKey, terminalKey } from '../plan/plan';
 import { feedRail } from './feedRail';
@@ -23,7 +23,8 @@ export interface OtherEnd {
 }
 
 /** What a port must be able to do for a terminal. */
-function serving(terminal: PartTerminal): 'input' | 'output' | 'select' | undefined {
+function serving(terminal: PartTerminal): Service | undefined {
+  if (terminal.role === 'adc.in') return 'analog';
   if (terminal.role === 'spi.cs') return 'select';
   if (terminal.role === 'gpio.out') return 'output';
   return terminal.role === 'gpio.in' ? 'input' : undefined;

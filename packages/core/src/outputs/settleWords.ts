@@ -81,6 +81,7 @@ const WAYS: { readonly [K in WayKind]: string } = {
   variant: 'Use {form} for {placement}',
   'reset-tie': 'Connect {terminals} to {pin} (reset with the board)',
   'join-lines': 'Share one pin: connect {terminals} to {head}',
+  adc: 'Add {helper} for {terminals}',
   expander: 'Add {helper} for {terminals}',
   'shift-out': 'Add {helper} for {terminals}',
   'shift-in': 'Add {helper} for {terminals}',
@@ -93,6 +94,7 @@ const WAYS: { readonly [K in WayKind]: string } = {
 const PRICE: { readonly [K in WayKind]?: string } = {
   'reset-tie': 'the program can no longer reset them separately',
   'join-lines': 'common reset; distinguished by chip select',
+  adc: 'each reading is a bus transfer',
   expander: 'each change is a bus transfer',
   'shift-out': 'outputs are set together by a serial transfer',
   'shift-in': 'inputs are read together by a serial transfer',

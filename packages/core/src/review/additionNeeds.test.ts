@@ -48,8 +48,8 @@ test('on a board without 3.3 V a part of 3.3 V comes with a regulator, and with 
 });
 
 test('what no added part helps is still said', () => {
-  const joystick = complete(on('bcm2711-sbc-40'), 'joystick');
-  expect([completeVerdict(joystick), joystick.needs]).toEqual(['no', undefined]);
+  const digits = complete(on('rp2040-stamp-14'), 'seven-segment-4-cc');
+  expect([completeVerdict(digits), digits.needs]).toEqual(['no', undefined]);
   expect(complete(stick(), 'light-bh1750').needs).toBeUndefined();
 });
 

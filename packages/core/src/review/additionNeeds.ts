@@ -93,10 +93,12 @@ function step(base: Plan, now: Plan, sheets: Sheets): { readonly plan: Plan; rea
 export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): AdditionNeeds | undefined {
   if (addition.moved.length > 0 || !addition.added.some(isGrave)) return undefined;
   const sheets = notedSheets(kept, plan.benchNotes);
-  // What no rail suits may have a supply of its own; for any other terminal nothing is left.
-  const isSupply = (key: string) =>
-    partOf(addition.plan, splitKey(key).placement, sheets)?.terminals.get(splitKey(key).terminal)?.role === 'supply.vcc';
-  if (!addition.open.every(isSupply)) return undefined;
+  // What no rail suits may have a supply of its own, and an analog output a converter; for any other terminal nothing is left.
+  const isHelped = (key: string) => {
+    const role = partOf(addition.plan, splitKey(key).placement, sheets)?.terminals.get(splitKey(key).terminal)?.role;
+    return role === 'supply.vcc' || role === 'adc.in';
+  };
+  if (!addition.open.every(isHelped)) return undefined;
   const edits: Edit[] = [];
   let now = addition.plan;
   for (let n = 0; n < STEPS; n += 1) {
@@ -109,7 +111,9 @@ export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): Add
   const had = new Set(planFindingsOf(plan, sheets).map((f) => f.id));
   const helper = (id: string) => {
     const { short, chip } = partSheet(sheets, now.placements.find((p) => p.id === id)!.sheet)!.sheet;
-    return `${short[0]!.toLowerCase()}${short.slice(1)} ${chip}`;
+    // An abbreviation keeps its capitals.
+    const name = /^[A-Z][a-z]/.test(short) ? `${short[0]!.toLowerCase()}${short.slice(1)}` : short;
+    return `${name} ${chip}`;
   };
   const came = now.placements.filter((p) => !addition.plan.placements.some((q) => q.id === p.id));
   const used = Object.entries(now.wires).flatMap(([key, { end }]) =>

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { FAMILIES, TIES } from './partSheet';
+import { FAMILIES, SERVICES, TIES } from './partSheet';
 import { ROLES } from './roles';
 import {
   driveFact,
@@ -42,7 +42,7 @@ const terminal = Joi.object({
   chain: Joi.valid('in', 'out'),
   line: Joi.valid('data-command', 'reset', 'clock'),
   serves: Joi.array()
-    .items(Joi.valid('input', 'output', 'select'))
+    .items(Joi.valid(...SERVICES))
     .min(1)
     .unique(),
   channel: Joi.object({ number: Joi.number().integer().min(0).max(63).required(), line: Joi.valid('sda', 'scl').required() }),

@@ -10,6 +10,10 @@ export type Family = (typeof FAMILIES)[number];
 export const TIES = ['ground', 'supply', 'sda', 'scl'] as const;
 export type Tie = (typeof TIES)[number];
 
+/** What a terminal of a helper does for another part: it is read, it is set, it selects one part at a time, or it measures a voltage. */
+export const SERVICES = ['input', 'output', 'select', 'analog'] as const;
+export type Service = (typeof SERVICES)[number];
+
 export interface PartTerminal {
   readonly id: string;
   /** Place along the printed row, from 1. */
@@ -42,8 +46,8 @@ export interface PartTerminal {
   /** Lines of this kind may be joined with those of other parts: the parts have selects, may start together, or (`clock`, among parts of
    *  one chip) do nothing on a clock that their own data line does not go with. */
   readonly line?: 'data-command' | 'reset' | 'clock';
-  /** What this terminal of a helper can do for a terminal of another part: be read, be set, or select one part at a time. */
-  readonly serves?: readonly ('input' | 'output' | 'select')[];
+  /** What this terminal of a helper can do for a terminal of another part. */
+  readonly serves?: readonly Service[];
   /** A line of a multiplexer's channel. */
   readonly channel?: { readonly number: number; readonly line: 'sda' | 'scl' };
   /** Supply range of this terminal in volts, where it is not the part's. */

@@ -48,7 +48,7 @@ export const PART_FIELDS: FieldTexts = {
     outputs: { label: 'Output type' },
     chain: { label: 'Daisy chain' },
     line: { label: 'Shared line' },
-    serves: { label: 'Expander function' },
+    serves: { label: 'Helper function' },
     channel: { label: 'Multiplexer channel' },
     volts: { label: 'Supply of this terminal' },
     led: { label: 'LED', help: 'Needs a series resistor.' },

@@ -93,6 +93,12 @@ export const joinLines: Finder = ({ terminals }) => {
   });
 };
 
+/** Analog outputs on an analog-to-digital converter that is added. */
+export const adc: Finder = (stuck) => {
+  const items = wanting(stuck, ({ terminal }) => terminal.role === 'adc.in');
+  return helpersFor(stuck.sheets, 'analog').flatMap((part) => onHelper(stuck, 'adc', part, portsOf(part, 'analog'), items));
+};
+
 const isExpander = (part: PartSheet): boolean => part.bus.kind === 'i2c' || part.bus.kind === 'spi';
 
 /** Slow inputs and outputs on a port expander, whichever of the two the expander can serve. */

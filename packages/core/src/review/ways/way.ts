@@ -2,7 +2,7 @@ import type { Data } from '../../checks/check';
 import type { Edit } from '../../plan/edit';
 import { newPlacement } from '../../plan/newPlacement';
 import type { Placement, Plan } from '../../plan/plan';
-import type { PartSheet, PartTerminal } from '../../sheets/partSheet';
+import type { PartSheet, PartTerminal, Service } from '../../sheets/partSheet';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import type { PlanTerminal } from '../../nets/terminals';
 import type { Conflict } from '../../allocate/explain';
@@ -12,6 +12,7 @@ export const WAY_KINDS = [
   'variant',
   'reset-tie',
   'join-lines',
+  'adc',
   'expander',
   'shift-out',
   'shift-in',
@@ -88,12 +89,12 @@ export function onHelper(
 }
 
 /** Helper terminals that can do something for others, by what they can do. */
-export function portsOf(part: PartSheet, does: 'input' | 'output' | 'select'): readonly PartTerminal[] {
+export function portsOf(part: PartSheet, does: Service): readonly PartTerminal[] {
   return part.terminals.list.filter((t) => t.serves?.includes(does));
 }
 
 /** Parts of the sheets that serve in one of these ways, fewest terminals first. */
-export function helpersFor(sheets: Sheets, does: 'input' | 'output' | 'select'): readonly PartSheet[] {
+export function helpersFor(sheets: Sheets, does: Service): readonly PartSheet[] {
   return [...sheets.parts.values()]
     .map((p) => p.sheet)
     .filter((p) => portsOf(p, does).length > 0)

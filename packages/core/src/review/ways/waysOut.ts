@@ -32,6 +32,7 @@ const FINDERS: { readonly [K in WayKind]: Finder } = {
   variant: finders.variant,
   'reset-tie': finders.resetTie,
   'join-lines': finders.joinLines,
+  adc: finders.adc,
   expander: finders.expander,
   'shift-out': finders.shiftOut,
   'shift-in': finders.shiftIn,

@@ -45,7 +45,7 @@ test('a board is found by what is printed on it, and its labels are there to com
   await page.getByText('Check the labels against yours').click();
   await expect(page.getByText(/^GP0 GP1 GND GP2 GP3/)).toBeVisible();
   // By traits; what does not match says what to do.
-  const board = page.getByRole('textbox', { name: 'Board' });
+  const board = page.getByRole('combobox', { name: 'Board' });
   await board.fill('stamp bluetooth');
   await expect(page.getByRole('option')).toHaveText(['nRF52840 stamp, 14 pads']);
   await board.fill('no such board');

@@ -11,7 +11,7 @@ export interface BoardMatch {
   readonly matched: number;
   /** Labels that the board does not have, as typed. */
   readonly strange: readonly string[];
-  /** Pairs of labels that stand beside each other on an edge of the board as they do in the text. */
+  /** Pairs of labels that are neighbours on an edge of the board, as in the text. */
   readonly inOrder: number;
 }
 
@@ -41,7 +41,7 @@ function neighboursOf(board: BoardSheet): ReadonlySet<string> {
   return pairs;
 }
 
-/** The boards that labels printed at the edges may belong to, the best first. Boards that share most labels are told apart by the rest.
+/** The boards that labels printed at the edges may belong to, the best first. Boards that share most labels differ in the rest.
  *  @param text labels as printed along an edge, in any order and parted by anything: "D13 3V3 AREF A0 A1"
  *  @example identifyBoard(boards, 'D13 3V3 AREF A0')[0].board.form // '5 V, stick, 30 pins' */
 export function identifyBoard(boards: readonly BoardSheet[], text: string): readonly BoardMatch[] {

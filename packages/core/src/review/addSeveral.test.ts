@@ -44,7 +44,7 @@ test('several that need something come with it, and share what has room', () => 
 });
 
 test('more than fit are added all the same, and the findings say so; a full plan takes fewer', () => {
-  const many = addSeveral(shield(), sheets, part('potentiometer'), 8);
+  const many = addSeveral(shield(), sheets, part('rgb-led-cc'), 8);
   expect(many.count).toBe(8);
   expect(many.fit).toBeLessThan(8);
   expect(grave(many.plan).length).toBeGreaterThan(0);

@@ -109,6 +109,9 @@ export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): Add
   }
   if (edits.length === 0) return undefined;
   const had = new Set(planFindingsOf(plan, sheets).map((f) => f.id));
+  const left = planFindingsOf(now, sheets).filter((f) => isGrave(f) && !had.has(f.id));
+  // What shows as many troubles as it removes is no help.
+  if (left.length >= addition.added.filter(isGrave).length) return undefined;
   const helper = (id: string) => {
     const { short, chip } = partSheet(sheets, now.placements.find((p) => p.id === id)!.sheet)!.sheet;
     // An abbreviation keeps its capitals.
@@ -127,6 +130,6 @@ export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): Add
     adds: came.map(({ id }) => helper(id)),
     uses: [...new Set(used)].map(helper),
     components: cameOf(planComponents(addition.plan, sheets), planComponents(now, sheets)),
-    left: planFindingsOf(now, sheets).filter((f) => isGrave(f) && !had.has(f.id)),
+    left,
   };
 }

@@ -46,6 +46,7 @@ test('bare digits go to the driver of the plan first, then to new ones; common a
     ['driver', sheets.parts.get('driver-ht16k33')!.sheet.title],
     ['driver', sheets.parts.get('driver-max7219-dip24')!.sheet.title],
     ['driver', sheets.parts.get('driver-max7219-module')!.sheet.title],
+    ['driver', sheets.parts.get('driver-max7221-dip24')!.sheet.title],
     ['segments', sheets.parts.get('shift-out-74hc595')!.sheet.title],
     ['registers', sheets.parts.get('shift-out-74hc595')!.sheet.title],
   ]);

@@ -18,7 +18,7 @@ test.each([
   ['0x15', ['touch-cst816s', 'tft-128-round-gc9a01-touch']],
   ['5ah touch', ['touch-mpr121']],
   ['xshut', ['distance-vl53l0x', 'distance-vl53l1x']],
-  ['max7219 dip', ['driver-max7219-dip24']],
+  ['max7219 dip 24', ['driver-max7219-dip24', 'driver-max7221-dip24']],
   ['humidity needs 5 V', []],
 ])('%s finds %j', (query, ids) => {
   expect(found(query).toSorted()).toEqual(ids.toSorted());

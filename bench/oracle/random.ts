@@ -111,7 +111,10 @@ export function madeUpInstance(seed: number): Instance {
     const kind = chance.pick(['i2c', 'spi']);
     const names = kind === 'i2c' ? ['sda', 'scl'] : ['sck', 'mosi', 'miso'];
     const lines = Object.fromEntries(
-      names.map((line) => [line, chance.some(pins, 0.4).map((pin) => ({ pin, caution: grade(), unusual: chance.below(3), waste: chance.below(30) }))]),
+      names.map((line) => [
+        line,
+        chance.some(pins, 0.4).map((pin) => ({ pin, caution: grade(), unusual: chance.below(3), waste: chance.below(30) })),
+      ]),
     );
     const pickable = names.every((line) => lines[line]!.length > 0);
     if (!pickable || chance.next() < 0.5) return { id: `c${n}`, kind, lines };

@@ -94,7 +94,7 @@ function circuitOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTe
   const end = item.wire?.end;
   if (end?.to !== 'terminal') return undefined;
   const other = terminalsOf(plan, { id: end.placement }, sheets).find((t) => t.terminal.id === end.terminal);
-  if (!other?.terminal.serves?.includes('output')) return undefined;
+  if (!other?.terminal.serves?.some((does) => does === 'output' || does === 'select')) return undefined;
   const { part } = other;
   const feed = feedOf(plan, sheets, board, end.placement).volts;
   const worst = droppedBy(typical(feed), sinks ? part.levels?.volMax : fitting(part, feed), sinks);

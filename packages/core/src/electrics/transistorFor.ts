@@ -63,7 +63,8 @@ export function endLimit({ plan, sheets, board }: PlanOnBoard, { key, wire }: Pl
   if (pin !== undefined) return pinLimit(board, pin);
   const end = wire?.end;
   const other = end?.to === 'terminal' ? partOf(plan, end.placement, sheets) : undefined;
-  const isOutput = end?.to === 'terminal' && other?.terminals.get(end.terminal)?.serves?.includes('output');
+  const serves = end?.to === 'terminal' ? other?.terminals.get(end.terminal)?.serves : undefined;
+  const isOutput = serves?.some((does) => does === 'output' || does === 'select');
   return isOutput && other!.sheet.drive ? other!.sheet.drive.milliamps / 1000 : undefined;
 }
 

@@ -53,6 +53,8 @@ function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefi
   if (other.channel) return other.channel.line === line ? 'channel' : undefined;
   if (otherEnd(target.part, other.id) !== undefined)
     return PIN_ROLES[terminal.role] && !item.part.passage && flowsThrough(target.part, other.id, terminal) ? 'shifter' : undefined;
+  // A decoder brings one output low at a time: one digit of common cathodes is lit.
+  if (terminal.digit && item.part.polarity?.common === 'cathode' && other.serves?.includes('select')) return 'port';
   const does = serving(terminal);
   if (does && (other.serves?.includes(does) || (does === 'select' && other.serves?.includes('output')))) return 'port';
   if (terminal.line && terminal.line === other.line && (terminal.line !== 'clock' || item.part.chip === target.part.chip)) return 'join';

@@ -8,6 +8,7 @@ import type { Edit } from '../plan/edit';
 import { completeAddition } from '../review/additionNeeds';
 import { indexSheets } from '../sheets/sheetIndex';
 import { otherEnds } from './otherEnds';
+import { segmentTable } from '../readout/segmentTable';
 import { openOf } from './openTerminals';
 import { planTerminals } from './terminals';
 
@@ -114,4 +115,34 @@ test('an output of the array carries 500 mA, and all together 2.5 A', () => {
   expect(relays(501, 1)).toEqual([['one', amps(0.5)]]);
   expect(relays(312.5, 8)).toEqual([]);
   expect(relays(313, 8)).toEqual([['all', amps(2.5)]]);
+});
+
+test('a decoder selects digits of common cathodes: one output each, in order, within what an output carries; common anodes are not offered it', () => {
+  const digits = (sheet: string) => edited(stick(), sheets, add('s', sheet, 'Digits'), add('d', 'decoder-74hc138', 'Decoder'));
+  const offered = (sheet: string) => {
+    const plan = digits(sheet);
+    const item = planTerminals(plan, sheets).find(({ key }) => key === 's:DIG1')!;
+    return otherEnds(plan, sheets, item).flatMap(({ placement, terminal, reason }) => (placement === 'd' ? [`${terminal} ${reason}`] : []));
+  };
+  expect(offered('seven-segment-4-cc').toSorted()).toEqual(['Y0', 'Y1', 'Y2', 'Y3', 'Y4', 'Y5', 'Y6'].map((id) => `${id} port`));
+  expect(offered('seven-segment-4-ca')).toEqual([]);
+  const ohms = (each: number): Edit[] =>
+    ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'dp'].map((terminal) => ({ kind: 'series', placement: 's', terminal, ohms: each }));
+  const plan = edited(
+    digits('seven-segment-4-cc'),
+    sheets,
+    wire('d:VCC', 'rail 3v3'),
+    wire('d:GND', 'ground'),
+    ...['a', 'b', 'c', 'd', 'e', 'f', 'g', 'dp'].map((id, n) => wire(`s:${id}`, `GP${n}`)),
+    ...['DIG1', 'DIG2', 'DIG3', 'DIG4'].map((id, n) => to(`s:${id}`, 'd', `Y${n}`)),
+  );
+  const codes = (each: number) =>
+    findingsOf(edited(plan, sheets, ...ohms(each)), sheets).flatMap(({ code, message }) =>
+      code === 'digit-driver-missing' ? [message] : [],
+    );
+  // Eight segments at about 1.3 V / R: 16 mA through 680 Ω, 47 mA through 220 Ω; an output of the decoder carries 25 mA.
+  expect(codes(680)).toEqual([]);
+  expect(codes(220)).toEqual(['output']);
+  const table = segmentTable(edited(plan, sheets, ...ohms(680)), sheets, 's')!;
+  expect(table.digits).toEqual(['DIG1', 'DIG2', 'DIG3', 'DIG4'].map((digit, index) => ({ digit, output: `Y${index}`, index })));
 });

@@ -3,7 +3,7 @@ import { BANK, commonsOf, driverAt } from '../nets/multiplexed';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf, partOf } from '../plan/edit';
 import { type Plan, terminalKey } from '../plan/plan';
-import type { PartSheet } from '../sheets/partSheet';
+import type { PartSheet, Service } from '../sheets/partSheet';
 import type { Sheets } from '../sheets/sheetIndex';
 import { SEGMENTS, sevenSegments } from './glyphs';
 
@@ -54,12 +54,15 @@ function byteOf(bits: readonly SegmentBit[], lit: number, activeLow: boolean): n
  *  receives the bit that is shifted in last. */
 export function outputsOf(plan: Plan, sheets: Sheets, placement: string): readonly string[] {
   const part = partOf(plan, placement, sheets)?.sheet;
-  if (part?.multiplex) return part.multiplex.segments;
-  return (part?.terminals.list ?? [])
-    .filter((t) => t.serves?.includes('output'))
+  return part?.multiplex ? part.multiplex.segments : serving(part, 'output');
+}
+
+/** The terminals of a helper that serve in a way, in the order of their labels. */
+const serving = (part: PartSheet | undefined, does: Service): readonly string[] =>
+  (part?.terminals.list ?? [])
+    .filter((t) => t.serves?.includes(does))
     .map((t) => t.id)
     .toSorted((a, b) => a.localeCompare(b, 'en', { numeric: true }));
-}
 
 const labelOf = (plan: Plan, sheets: Sheets, placement: string, terminal: string): string =>
   partOf(plan, placement, sheets)?.terminals.get(terminal)?.label ?? terminal;
@@ -73,7 +76,9 @@ function digitsOf(plan: Plan, sheets: Sheets, placement: string, part: PartSheet
     if (end?.to === 'terminal') {
       const driven = driverAt(plan, sheets, key);
       const bit = outputsOf(plan, sheets, end.placement).indexOf(end.terminal);
-      const index = driven?.is === 'digit' ? driven.index : bit < 0 ? undefined : bit;
+      // A decoder counts its outputs: the number that selects one is its place.
+      const select = serving(partOf(plan, end.placement, sheets)?.sheet, 'select').indexOf(end.terminal);
+      const index = driven?.is === 'digit' ? driven.index : bit >= 0 ? bit : select >= 0 ? select : undefined;
       return [{ digit: label, output: labelOf(plan, sheets, end.placement, end.terminal), index }];
     }
     const pin = nets.byTerminal.get(key)?.pins[0];

@@ -5,12 +5,13 @@ import { applyEdits } from '../plan/applyEdits';
 import { type Edit, partOf } from '../plan/edit';
 import { newPlacement } from '../plan/newPlacement';
 import type { PartSheet } from '../sheets/partSheet';
+import { portsOf } from '../sheets/ports';
 import type { CheckContext, Remedy } from './check';
 
 /** Nodes of the small search for the wires of a converter. */
 const NODES = 400;
 
-const channelsOf = (part: PartSheet): readonly string[] => part.terminals.list.flatMap((t) => (t.serves?.includes('analog') ? [t.id] : []));
+const channelsOf = (part: PartSheet) => portsOf(part, 'analog');
 
 /** Analog terminals on channels of a converter of the plan; undefined where it has too few free ones. */
 function onPresent(context: CheckContext, items: readonly PlanTerminal[]): Remedy | undefined {
@@ -54,7 +55,7 @@ function onNew({ plan, sheets }: CheckContext, items: readonly PlanTerminal[]): 
         kind: 'wire',
         placement: own.id,
         terminal: terminal.id,
-        end: { to: 'terminal', placement: placement.id, terminal: channels[at]! },
+        end: { to: 'terminal', placement: placement.id, terminal: channels[at]!.id },
       })),
       ...(part.supply?.capacitors ? [{ kind: 'capacitors' as const, placement: placement.id, there: true }] : []),
     ];

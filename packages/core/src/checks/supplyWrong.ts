@@ -182,11 +182,9 @@ function examineOutput(context: CheckContext, item: PlanTerminal): FindingDraft[
       : [];
   if (net.ground) return [draft(item, 'clash', 'output-on-ground', {}, remedies)];
   const [pin] = net.pins;
-  const others = net.rails.filter((id) => id !== item.key);
-  // A rail of its own is no other source.
-  if (net.rails.includes(item.key) && others.length === 0 && pin === undefined) return [];
   if (pin !== undefined) return [draft(item, 'risk', 'output-on-pin', { pin: { is: 'pin', pin } }, remedies)];
-  const [rail] = others;
+  // A rail of its own is no other source.
+  const rail = net.rails.find((id) => id !== item.key);
   return rail === undefined ? [] : [draft(item, 'risk', 'output-on-rail', { rail: { is: 'rail', rail } }, remedies)];
 }
 

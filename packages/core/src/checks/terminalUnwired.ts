@@ -23,8 +23,9 @@ function remedies(context: CheckContext, placement: Placement, open: readonly Pl
   const found: Remedy[] = [];
   if (all.length > supply.length) found.push(remedy('all', 'offered', all, wording(all)));
   if (supply.length > 0) found.push(remedy('supply', 'safe', supply, ''));
-  if (all.every((edit) => edit.kind !== 'wire' || !open.some((t) => t.terminal.role === 'adc.in' && t.terminal.id === edit.terminal)))
-    found.push(...onAdc(context, open));
+  const wired = new Set(all.map((edit) => (edit.kind === 'wire' ? edit.terminal : undefined)));
+  const pinless = open.filter(({ terminal }) => !wired.has(terminal.id));
+  found.push(...onAdc(context, pinless));
   for (const { part, edits } of missingSupplies(plan, sheets, open))
     found.push({ label: 'separate', grade: 'offered', edits, data: { supply: { is: 'parts', ids: [part.id] } } });
   return found;

@@ -1,4 +1,3 @@
-import { voltsUnder } from '../sheets/conditions';
 import type { BoardPin, BoardSheet, Header } from '../sheets/boardSheet';
 import { typical } from '../quantity/range';
 import { LABEL_LIMITS, plainLabel, readLabels } from './labelForms';
@@ -99,7 +98,7 @@ export const pinCount = ({ headers, pins }: BoardSheet): number =>
 /** Nominal voltage of the logic, in volts. */
 export function logicNominal(board: BoardSheet): number {
   const rail = board.rails.list.find(({ id }) => id === board.logicRail);
-  return typical(rail ? voltsUnder(rail, 'nominal') : board.electrical.vdd);
+  return typical(rail?.volts ?? board.electrical.vdd);
 }
 
 /** A board of 5 V behind a diode is a 5 V board. */

@@ -25,7 +25,7 @@ export const MATCH_WORTH: { readonly [B in MatchBy]: number } = { label: 1, syno
 
 /** Names that makers print for a role whatever the part, where a sheet does not list them. SPI clock and data are
  *  also printed SCL and SDA, but only on rows that have a select or a data/command line. */
-const TRADE_NAMES: { readonly [role: string]: readonly string[] } = {
+export const TRADE_NAMES: { readonly [role: string]: readonly string[] } = {
   ground: ['GND', 'G', '-', 'VSS', 'GROUND', 'COM'],
   'supply.vcc': ['VCC', 'VIN', 'VDD', '3V3', '3.3V', '5V', '+', 'V', 'V+', 'VSUP', '+5V', '3V', 'PWR'],
   'i2c.scl': ['SCL', 'SCK', 'C', 'CL', 'SCLK', 'CLK'],

@@ -1,7 +1,6 @@
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
-import { givesRail } from '../plan/planRails';
 import { derived } from './derived';
 import { grownApart } from './grownApart';
 import { planTerminals, type PlanTerminal, signalOf, terminalsOf } from './terminals';
@@ -137,7 +136,7 @@ function makeNets(plan: Plan, sheets: Sheets): Nets {
     between.add(key).add(target);
   }
   // What gives a supply lies on the rail that it gives, with whatever is wired there.
-  const given = all.filter(({ placement, terminal }) => givesRail(sheets, placement, terminal.id));
+  const given = all.filter(({ part, terminal }) => part.supplies?.list.some(({ output }) => output === terminal.id));
   for (const { key } of given) {
     joined.join(`rail:${key}`, `terminal:${key}`);
     between.add(key);

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { TRADE_NAMES } from '../identify/matchLabels';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf, type Edit } from '../plan/edit';
 import { type Plan, sameEnd, splitKey, type TerminalKey, WIRE_COLOURS, type WireColour, type WireEnd } from '../plan/plan';
@@ -149,20 +150,24 @@ const bare = (text: string): string =>
     .replace(/(?<=^|[^a-z0-9])-(?=$|[^a-z0-9])/g, 'minus')
     .replace(/[^a-z0-9]/g, '');
 
-/** What modules print at terminals of a role, without punctuation: a list often has the name of another module of the kind. */
-const ROLE_LABELS: { readonly [role: string]: readonly string[] } = {
-  'i2c.sda': ['sda', 'data', 'dat'],
-  'i2c.scl': ['scl', 'sck', 'clock', 'clk'],
-  'spi.sck': ['sck', 'sclk', 'clk', 'clock', 'scl'],
-  'spi.mosi': ['mosi', 'din', 'sdi', 'di', 'sda', 'copi', 'data'],
-  'spi.miso': ['miso', 'dout', 'sdo', 'do', 'cipo'],
-  'spi.cs': ['cs', 'ss', 'csn', 'ncs', 'nss', 'ce', 'select'],
-  'supply.vcc': ['vcc', 'vdd', 'vin', 'plus', 'power', 'vplus', '3v3', '33v', '5v'],
-  ground: ['gnd', 'ground', 'vss', 'minus', '0v', 'g'],
-  'uart.tx': ['rx', 'rxd'],
-  'uart.rx': ['tx', 'txd'],
+/** What people write for a role beside what modules print. */
+const SPOKEN: { readonly [role: string]: readonly string[] } = {
+  'i2c.sda': ['data', 'dat'],
+  'i2c.scl': ['clock'],
+  'spi.sck': ['clock'],
+  'spi.mosi': ['data'],
+  'spi.cs': ['ncs', 'select'],
+  'supply.vcc': ['power'],
+  ground: ['0v'],
   'onewire.data': ['dq', 'data', 'dat', 'out', 'signal', 's'],
 };
+/** The names of a terminal by its role alone: a list often has those of another module of the kind. */
+const ROLE_LABELS = new Map(
+  [...new Set([...Object.keys(TRADE_NAMES), ...Object.keys(SPOKEN)])].map((role) => [
+    role,
+    [...new Set([...(TRADE_NAMES[role] ?? []).map(bare), ...(SPOKEN[role] ?? [])])],
+  ]),
+);
 
 /** The ways in which a terminal may be written, worked out once for a list. */
 interface NamedTerminal {
@@ -183,7 +188,7 @@ function nameTerminal(item: PlanTerminal): NamedTerminal {
   const { placement, part, terminal } = item;
   const labels = [terminal.label, terminal.id, ...(terminal.also ?? [])].map(bare).filter(Boolean);
   const usual = [part.short, part.short.split(' ')[0]!, part.title, part.chip, part.family, ...(part.words ?? [])].map(bare);
-  const roles = (ROLE_LABELS[terminal.role] ?? []).filter((label) => !labels.includes(label));
+  const roles = (ROLE_LABELS.get(terminal.role) ?? []).filter((label) => !labels.includes(label));
   const before = (names: readonly string[], ends: readonly string[] = labels) =>
     new Set(names.flatMap((name) => ends.map((end) => name + end)));
   const names = [bare(placement.name), bare(placement.id), ...usual.filter((name) => name !== '')];

@@ -1,7 +1,7 @@
 import type { Rail } from '../sheets/boardSheet';
 import { voltsUnder } from '../sheets/conditions';
 import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
-import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey, type WireEnd } from './plan';
+import { type Plan, splitKey, type TerminalKey, terminalKey, type WireEnd } from './plan';
 
 /** The terminal of a part that gives a rail; undefined for a rail of the board. A rail that a part gives has the key of that terminal as
  *  its id, which no rail of a board can have. */
@@ -16,10 +16,6 @@ export function endTerminal(end: WireEnd): { readonly placement: string; readonl
 
 /** The part that a wire ends at: at a terminal of it, or at a rail that it gives. */
 export const endPlacement = (end: WireEnd): string | undefined => endTerminal(end)?.placement;
-
-/** Whether a terminal gives a rail of the plan. */
-export const givesRail = (sheets: Sheets, placement: Placement, terminal: string): boolean =>
-  partSheet(sheets, placement.sheet)?.sheet.supplies?.list.some(({ output }) => output === terminal) === true;
 
 /** The rail that a terminal is fed from by its own wire. */
 function fedFrom(plan: Plan, key: TerminalKey): string | undefined {

@@ -4,6 +4,7 @@ import { terminalsOf } from '../nets/terminals';
 import { boardOf, partOf } from '../plan/edit';
 import { type Plan, terminalKey } from '../plan/plan';
 import type { PartSheet, Service } from '../sheets/partSheet';
+import { portsOf } from '../sheets/ports';
 import type { Sheets } from '../sheets/sheetIndex';
 import { SEGMENTS, sevenSegments } from './glyphs';
 
@@ -59,10 +60,7 @@ export function outputsOf(plan: Plan, sheets: Sheets, placement: string): readon
 
 /** The terminals of a helper that serve in a way, in the order of their labels. */
 const serving = (part: PartSheet | undefined, does: Service): readonly string[] =>
-  (part?.terminals.list ?? [])
-    .filter((t) => t.serves?.includes(does))
-    .map((t) => t.id)
-    .toSorted((a, b) => a.localeCompare(b, 'en', { numeric: true }));
+  (part ? portsOf(part, does) : []).map((t) => t.id).toSorted((a, b) => a.localeCompare(b, 'en', { numeric: true }));
 
 const labelOf = (plan: Plan, sheets: Sheets, placement: string, terminal: string): string =>
   partOf(plan, placement, sheets)?.terminals.get(terminal)?.label ?? terminal;

@@ -7,10 +7,11 @@ import { type Placement, type Plan, splitKey, terminalKey } from '../plan/plan';
 import { SEGMENTS } from '../readout/glyphs';
 import { outputsOf } from '../readout/segmentTable';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
+import { portsOf } from '../sheets/ports';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { additionOf } from './addition';
 import { planFindingsOf } from './review';
-import { helpersFor, portsOf } from './ways/way';
+import { helpersFor } from './ways/way';
 
 /** A way to drive the bare LEDs of a part by another part than the board. */
 export interface LedWay {

@@ -53,14 +53,7 @@ function ThemeSwitch() {
   const scheme = useComputedColorScheme('light');
   const next = scheme === 'dark' ? 'light' : 'dark';
   return (
-    <ActionIcon
-      variant="subtle"
-      color="gray"
-      c="var(--ink)"
-      aria-label={`Use the ${next} theme`}
-      title={`Use the ${next} theme`}
-      onClick={() => setColorScheme(next)}
-    >
+    <ActionIcon c="var(--ink)" aria-label={`Use the ${next} theme`} title={`Use the ${next} theme`} onClick={() => setColorScheme(next)}>
       {scheme === 'dark' ? <IconSun size={17} /> : <IconMoon size={17} />}
     </ActionIcon>
   );
@@ -163,14 +156,7 @@ const HeaderTools = memo(function HeaderTools({ onVersions }: { readonly onVersi
       <UnstyledButton className={commands.search} onClick={spotlight.open} aria-label="Search commands, parts, pins and findings">
         Search commands, parts, pins… <span className="mono">Ctrl K</span>
       </UnstyledButton>
-      <ActionIcon
-        variant="subtle"
-        color="gray"
-        c="var(--ink)"
-        aria-label="Versions"
-        title="Versions: save, compare, restore"
-        onClick={onVersions}
-      >
+      <ActionIcon c="var(--ink)" aria-label="Versions" title="Versions: save, compare, restore" onClick={onVersions}>
         <IconHistory size={17} />
       </ActionIcon>
       <ThemeSwitch />

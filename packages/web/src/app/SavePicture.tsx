@@ -20,7 +20,7 @@ export function SavePicture({ label, svg }: { readonly label: string; readonly s
   return (
     <Menu position="bottom-end">
       <Menu.Target>
-        <ActionIcon size={24} variant="subtle" color="gray" aria-label={`Save as image: ${label}`} title="Save as image">
+        <ActionIcon size={24} aria-label={`Save as image: ${label}`} title="Save as image">
           <IconPhotoDown size={15} />
         </ActionIcon>
       </Menu.Target>

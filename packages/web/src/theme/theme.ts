@@ -37,6 +37,8 @@ export const theme = createTheme({
   headings: { fontFamily: 'var(--sans)', fontWeight: '600' },
   autoContrast: true,
   components: {
+    // A symbol beside what it is about stands back.
+    ActionIcon: { defaultProps: { variant: 'subtle', color: 'gray', c: 'var(--quiet)' } },
     Button: { defaultProps: { size: 'compact-sm' } },
     TextInput: { defaultProps: { size: 'xs' } },
     // A dialog's head is no second banner of the page.

@@ -1,10 +1,11 @@
 import { PIN_ROLES } from '../../sheets/roles';
 import type { PartSheet } from '../../sheets/partSheet';
+import { portsOf } from '../../sheets/ports';
 import type { PlanTerminal } from '../../nets/terminals';
 import { type Edit, partOf } from '../../plan/edit';
 import { newPlacement } from '../../plan/newPlacement';
 import { swapPart } from '../../plan/swapPart';
-import { helpersFor, isMovable, onHelper, placelessFirst, portsOf, type Draft, type Finder, type Stuck } from './way';
+import { helpersFor, isMovable, onHelper, placelessFirst, type Draft, type Finder, type Stuck } from './way';
 
 /** Signals that tolerate the delay of a bus transfer: switches, keys, LEDs, relays. Not signals with an interrupt, PWM or an analog
  *  value, and not protocol lines. */

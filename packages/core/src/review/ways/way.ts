@@ -3,6 +3,7 @@ import type { Edit } from '../../plan/edit';
 import { newPlacement } from '../../plan/newPlacement';
 import type { Placement, Plan } from '../../plan/plan';
 import type { PartSheet, PartTerminal, Service } from '../../sheets/partSheet';
+import { portsOf } from '../../sheets/ports';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import type { PlanTerminal } from '../../nets/terminals';
 import type { Conflict } from '../../allocate/explain';
@@ -86,11 +87,6 @@ export function onHelper(
     if (stuck.openAfter(draft.edits) === 0) return [draft];
   }
   return most > 0 ? [draftOf(most)] : [];
-}
-
-/** Helper terminals that can do something for others, by what they can do. */
-export function portsOf(part: PartSheet, does: Service): readonly PartTerminal[] {
-  return part.terminals.list.filter((t) => t.serves?.includes(does));
 }
 
 /** Parts of the sheets that serve in one of these ways, fewest terminals first. */

@@ -51,9 +51,6 @@ export function ComponentMenu({ plan, component }: ComponentMenuProps) {
         <ActionIcon
           className={styles.noteButton!}
           size="sm"
-          variant="subtle"
-          color="gray"
-          c="var(--quiet)"
           aria-label={`Edit ${component.name}`}
           title={component.transistor ? 'Name and legs' : 'Name'}
           onClick={() => {

@@ -54,9 +54,6 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
       <ActionIcon
         className={styles.noteButton!}
         size="sm"
-        variant="subtle"
-        color="gray"
-        c="var(--quiet)"
         aria-label={`Bench note on ${name} ${wire.label}`}
         title="Bench note"
         onClick={() => setNoting(true)}

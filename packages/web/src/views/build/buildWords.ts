@@ -9,6 +9,7 @@ import type { ChipEnd, ChipSupply, PlacedComponent, PlacedConnector } from '@roo
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { capitalised, counted, formatSi } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { headerEnd } from '@roof-chart/core/text/headerEnd';
 import { endWords } from '../../app/editWords';
 import { resistorWords } from '../resistors/resistorWords';
 
@@ -23,9 +24,8 @@ export function ordinal(n: number): string {
 function positionWords(at: BoardPosition): string {
   const port = at.port && at.port !== at.label ? `, chip port ${at.port}` : '';
   const side = at.headerTitle.includes(at.side) ? '' : `, ${at.side} side`;
-  const end = at.end.startsWith('pin ') ? `the end with ${at.end}` : `the ${at.end}`;
   const place = at.row === undefined ? `position ${at.position}` : `pin ${at.position}, ${at.row} row`;
-  return `${at.headerTitle}${side}, ${place}, ${ordinal(at.fromEnd)} from ${end}${port}`;
+  return `${at.headerTitle}${side}, ${place}, ${ordinal(at.fromEnd)} from ${headerEnd(at.end)}${port}`;
 }
 
 export function whereWords(wire: BuildWire): string {

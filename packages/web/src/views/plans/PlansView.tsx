@@ -134,14 +134,7 @@ function PlanRow({ plan, onDelete }: { readonly plan: PlanSummary; readonly onDe
           </span>
         </span>
       </Link>
-      <ActionIcon
-        variant="subtle"
-        color="gray"
-        c="var(--quiet)"
-        aria-label={`Delete ${plan.name}`}
-        title="Delete"
-        onClick={() => onDelete(plan)}
-      >
+      <ActionIcon aria-label={`Delete ${plan.name}`} title="Delete" onClick={() => onDelete(plan)}>
         <IconTrash size={17} />
       </ActionIcon>
     </li>

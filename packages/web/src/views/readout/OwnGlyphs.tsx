@@ -73,7 +73,7 @@ export function OwnGlyphs({ glyphs, unit, onChange }: OwnGlyphsProps) {
         {all.map(([one, dots]) => (
           <div key={one} className={styles.glyph}>
             <span className="mono">{one}</span>
-            <ActionIcon size={24} variant="subtle" color="gray" aria-label={`Remove character ${one}`} onClick={() => set(one, undefined)}>
+            <ActionIcon size={24} aria-label={`Remove character ${one}`} onClick={() => set(one, undefined)}>
               <IconX size={13} />
             </ActionIcon>
             <Dots name={one} dots={dots} onChange={(next) => set(one, next)} />

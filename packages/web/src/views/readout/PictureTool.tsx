@@ -242,8 +242,6 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
             {one.name} <span className="quiet num">{`${one.width} × ${one.height}, ${formatSi(one.bytes, 'B')}`}</span>
             <ActionIcon
               size={24}
-              variant="subtle"
-              color="gray"
               aria-label={`Remove the picture ${one.name}`}
               onClick={() => {
                 const left = pictures.filter((other) => other !== one);

@@ -68,10 +68,10 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
         ) : (
           <span className={styles.value}>
             <span className="num">{formatSi(ohms, 'Ω')}</span>
-            <ActionIcon size={24} variant="subtle" color="gray" aria-label={`${where}: next value down`} onClick={() => step(-1)}>
+            <ActionIcon size={24} aria-label={`${where}: next value down`} onClick={() => step(-1)}>
               <IconChevronDown size={13} />
             </ActionIcon>
-            <ActionIcon size={24} variant="subtle" color="gray" aria-label={`${where}: next value up`} onClick={() => step(1)}>
+            <ActionIcon size={24} aria-label={`${where}: next value up`} onClick={() => step(1)}>
               <IconChevronUp size={13} />
             </ActionIcon>
           </span>
@@ -87,7 +87,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
       </td>
       <td>
         {ohms !== undefined && (
-          <ActionIcon size={24} variant="subtle" color="gray" aria-label={`Remove the resistor at ${where}`} onClick={() => set(null)}>
+          <ActionIcon size={24} aria-label={`Remove the resistor at ${where}`} onClick={() => set(null)}>
             <IconX size={13} />
           </ActionIcon>
         )}

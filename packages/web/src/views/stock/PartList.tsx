@@ -60,20 +60,10 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
         <span className="quiet">on the board</span>
       ) : (
         <span className={styles.placedButtons}>
-          <ActionIcon
-            variant="subtle"
-            color="gray"
-            c="var(--quiet)"
-            aria-label={`Duplicate ${placement.name}`}
-            title="Duplicate with its wiring"
-            onClick={() => void duplicate()}
-          >
+          <ActionIcon aria-label={`Duplicate ${placement.name}`} title="Duplicate with its wiring" onClick={() => void duplicate()}>
             <IconCopy size={16} />
           </ActionIcon>
           <ActionIcon
-            variant="subtle"
-            color="gray"
-            c="var(--quiet)"
             aria-label={`Remove ${placement.name}`}
             title="Remove (Undo brings it back)"
             onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `remove ${placement.name}`)}

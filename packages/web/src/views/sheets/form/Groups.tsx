@@ -178,29 +178,13 @@ function Mover({
 }) {
   return (
     <>
-      <ActionIcon
-        size={24}
-        variant="subtle"
-        color="gray"
-        c="var(--quiet)"
-        disabled={at === 0}
-        aria-label={`Move ${what} up`}
-        onClick={() => onMove(-1)}
-      >
+      <ActionIcon size={24} disabled={at === 0} aria-label={`Move ${what} up`} onClick={() => onMove(-1)}>
         <IconArrowUp size={14} />
       </ActionIcon>
-      <ActionIcon
-        size={24}
-        variant="subtle"
-        color="gray"
-        c="var(--quiet)"
-        disabled={at === count - 1}
-        aria-label={`Move ${what} down`}
-        onClick={() => onMove(1)}
-      >
+      <ActionIcon size={24} disabled={at === count - 1} aria-label={`Move ${what} down`} onClick={() => onMove(1)}>
         <IconArrowDown size={14} />
       </ActionIcon>
-      <ActionIcon size={24} variant="subtle" color="gray" c="var(--quiet)" aria-label={`Remove ${what}`} onClick={onRemove}>
+      <ActionIcon size={24} aria-label={`Remove ${what}`} onClick={onRemove}>
         <IconX size={14} />
       </ActionIcon>
     </>
@@ -296,14 +280,7 @@ export function MapField({ shape, name, steps, value, onChange }: FieldProps) {
             required
             onChange={(next) => onChange({ ...(value as JsonObject), [key]: next ?? '' })}
           />
-          <ActionIcon
-            size={24}
-            variant="subtle"
-            color="gray"
-            c="var(--quiet)"
-            aria-label={`Remove ${key}`}
-            onClick={() => onChange(without(value as JsonObject, key))}
-          >
+          <ActionIcon size={24} aria-label={`Remove ${key}`} onClick={() => onChange(without(value as JsonObject, key))}>
             <IconX size={14} />
           </ActionIcon>
         </div>

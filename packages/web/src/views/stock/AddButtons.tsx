@@ -1,4 +1,5 @@
 import { Button } from '@mantine/core';
+import { useState } from 'react';
 import { newPlacement } from '@roof-chart/core/plan/newPlacement';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { AdditionNeeds, CompleteAddition } from '@roof-chart/core/review/additionNeeds';
@@ -25,8 +26,12 @@ export function AddButtons({
   readonly count: number;
 }) {
   const { edit, feed } = useWorkbench();
-  const needs = addition?.needs;
-  const isChained = addition?.after !== undefined;
+  // The buttons stay as they are until the next answer, so that the one in use keeps the focus.
+  const [shown, setShown] = useState(addition);
+  if (addition && addition !== shown) setShown(addition);
+  const needs = shown?.needs;
+  const isChained = shown?.after !== undefined;
+  const waiting = addition ? {} : { 'aria-disabled': true, 'data-disabled': true };
   const addApart = async () => {
     const apart = await feed.ask((reviewer) => reviewer.additionApart(plan, part.id));
     if (apart) edit(apart.edits, `add ${part.title} with its wires`);
@@ -47,18 +52,18 @@ export function AddButtons({
     <div className={styles.buttons}>
       {needs && (
         <Button
+          {...waiting}
           variant="filled"
-
           aria-label={`Add ${part.title} with ${needsText(needs)}`}
           title={`Add with ${needsText(needs)}`}
-          onClick={() => edit(needs.edits, `add ${part.title} with ${needsText(needs)}`)}
+          onClick={() => addition && edit(needs.edits, `add ${part.title} with ${needsText(needs)}`)}
         >
           Add with {shortNeeds(needs)}
         </Button>
       )}
       <Button
         variant={needs ? 'subtle' : 'filled'}
-        disabled={!addition}
+        {...waiting}
         aria-label={`Add ${part.title} and connect it`}
         onClick={() => addition && edit(addition.edits, `add ${part.title} with its wires`)}
       >

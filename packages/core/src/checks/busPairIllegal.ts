@@ -1,14 +1,68 @@
-import type { Bus } from '../nets/buses';
-import { controllersAt } from '../nets/controllers';
-import { lineTerminals } from '../allocate/moveBus';
-import type { Check, CheckContext, FindingDraft } from './check';
+import { type Bus, findBuses } from '../nets/buses';
+import { controllersAt, legalControllers } from '../nets/controllers';
+import { editsOnto, lineTerminals } from '../allocate/moveBus';
+import { PIN_ROLES } from '../sheets/roles';
+import type { Plan } from '../plan/plan';
+import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 import { busToLegal } from './remedyParts';
 
 /** Every line has some controller, yet no controller has them all. (A pin with none is `pin-cannot`.) */
 function isSplit(context: CheckContext, bus: Bus): boolean {
   const lines = Object.entries(bus.pins);
-  if (bus.controller || lines.length < 2) return false;
+  if (bus.controller || lines.length < 2 || legalControllers(context.board, bus.kind, bus.pins).length > 0) return false;
   return lines.every(([line, pin]) => controllersAt(context.board, pin, bus.kind, line).length > 0);
+}
+
+/** Buses on other pins that have the controllers which this one would need. */
+function holdersOf(context: CheckContext, bus: Bus, wanted: readonly string[]): readonly Bus[] {
+  return context.buses.filter((other) => other !== bus && other.controller !== undefined && wanted.includes(other.controller));
+}
+
+/** "Connect MEMBERS to PINS": the bus joins another one of its kind. Serial lines have one part at each end. */
+function joinOther(context: CheckContext, bus: Bus, holders: readonly Bus[]): readonly Remedy[] {
+  if (bus.kind === 'uart') return [];
+  const items = lineTerminals(context.plan, context.sheets, bus.members, bus.kind);
+  return holders.flatMap(({ controller, pins, members }): Remedy[] => {
+    const edits = editsOnto(context.board, context.nets, items, { controller: controller!, pins });
+    if (!edits || edits.length === 0) return [];
+    return [
+      {
+        label: 'join',
+        data: {
+          members: { is: 'placements', ids: members.map((m) => m.id) },
+          pins: { is: 'pins', pins: items.flatMap((item) => pins[PIN_ROLES[item.terminal.role]!.line!.line] ?? []) },
+        },
+        grade: 'offered',
+        edits,
+      },
+    ];
+  });
+}
+
+/** Controllers are there for these pins, and each of them drives another bus. */
+function taken(context: CheckContext, bus: Bus): FindingDraft | null {
+  const wanted = bus.controller ? [] : legalControllers(context.board, bus.kind, bus.pins).map(({ id }) => id);
+  const holders = holdersOf(context, bus, wanted);
+  if (holders.length === 0) return null;
+  const pins = Object.values(bus.pins);
+  const isOnItsOwn = (plan: Plan) =>
+    findBuses(plan, context.sheets).some(
+      ({ kind, controller, members }) =>
+        kind === bus.kind && controller !== undefined && members.length === bus.members.length && members[0]!.id === bus.members[0]!.id,
+    );
+  return {
+    level: 'clash',
+    message: 'taken',
+    place: { pins, terminals: lineTerminals(context.plan, context.sheets, bus.members, bus.kind).map((t) => t.key) },
+    data: {
+      pins: { is: 'pins', pins },
+      members: { is: 'placements', ids: bus.members.map((m) => m.id) },
+      controllers: { is: 'words', text: wanted.map((id) => context.board.controllers.get(id)!.title).join(' or ') },
+      others: { is: 'placements', ids: [...new Set(holders.flatMap((one) => one.members.map((m) => m.id)))] },
+    },
+    source: context.board.sheet.controllers.source,
+    remedies: () => [...joinOther(context, bus, holders), ...busToLegal(context, bus, isOnItsOwn)],
+  };
 }
 
 function finding(context: CheckContext, bus: Bus): FindingDraft {
@@ -32,6 +86,7 @@ function finding(context: CheckContext, bus: Bus): FindingDraft {
 
 export const busPairIllegal: Check = {
   code: 'bus-pair-illegal',
+  whole: true,
   question: 'Do all lines of a bus belong to one controller?',
   messages: {
     split: {
@@ -39,7 +94,15 @@ export const busPairIllegal: Check = {
       text: '{members}: no controller has all of these lines. {belongs}.',
       why: 'SDA and SCL (or SCK, MOSI and MISO) must come from one controller, on pins that its alternate functions allow.',
     },
+    taken: {
+      title: 'No controller left for {pins}',
+      text: 'Only {controllers} can drive {members} on these pins, and it already drives other pins: {others}.',
+      why: 'A controller connects each of its lines to one pin at a time: two buses need two controllers, or the same pins.',
+    },
   },
-  remedies: { 'move-bus': 'Move the bus to {controller} ({pins})' },
-  examine: (context) => context.buses.filter((bus) => isSplit(context, bus)).map((bus) => finding(context, bus)),
+  remedies: {
+    join: 'Connect to the same bus as {members} ({pins})',
+    'move-bus': 'Move the bus to {controller} ({pins})',
+  },
+  examine: (context) => context.buses.flatMap((bus) => (isSplit(context, bus) ? [finding(context, bus)] : (taken(context, bus) ?? []))),
 };

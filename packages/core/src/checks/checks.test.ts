@@ -4,8 +4,10 @@ import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { findBuses } from '../nets/buses';
 import { applyEdit } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
+import type { Plan } from '../plan/plan';
 import { additionOf } from '../review/addition';
 import { previewEdits } from '../review/previewEdits';
 import { runChecks, contextOf } from '../review/review';
@@ -148,6 +150,32 @@ describe('bus-pair-illegal', () => {
     expect(findingsOf(plan, sheets).map((f) => f.code)).toEqual(['bus-pair-illegal']);
     const locked = edited(plan, sheets, lock('s', 'CLK'), lock('s', 'MISO'));
     expect(remedied('bus-pair-illegal', locked, sheets).wires['s:MOSI']!.end).toEqual({ to: 'pin', pin: 'GP19' });
+  });
+
+  test('a second bus on other pins of one controller has none: it joins the first, or moves to another controller', () => {
+    const two = edited(
+      stick(),
+      sheets,
+      ...[add('a', 'humidity-sht31', 'Air'), add('b', 'clock-ds3231-mini', 'Clock')],
+      ...[...power('a'), ...i2c('a', 'GP4', 'GP5'), ...power('b'), ...i2c('b', 'GP0', 'GP1')],
+    );
+    expectCheck('bus-pair-illegal', two, sheets, [
+      {
+        message: 'taken',
+        level: 'clash',
+        title: 'No controller left for GP0 and GP1',
+        remedies: ['Connect to the same bus as Air (GP4 and GP5)', 'Move the bus to I2C1 (GP2 and GP3)'],
+      },
+    ]);
+    expect(remedied('bus-pair-illegal', two, sheets).wires['b:SDA']!.end).toEqual({ to: 'pin', pin: 'GP4' });
+    // On a crossbar the second bus has the second controller, and the third none.
+    const cross = { ...two, board: { id: 'esp32-stick-38', version: 1 } };
+    const onto = (plan: Plan, id: string, sda: string, scl: string) => edited(plan, sheets, ...i2c(id, sda, scl));
+    const both = onto(onto(cross, 'a', 'IO21', 'IO22'), 'b', 'IO32', 'IO33');
+    expect(findBuses(both, sheets).map((bus) => bus.controller)).toEqual(['i2c0', 'i2c1']);
+    const three = onto(edited(both, sheets, add('c', 'humidity-aht20', 'Porch')), 'c', 'IO25', 'IO26');
+    expect(findBuses(three, sheets).map((bus) => bus.controller)).toEqual(['i2c0', 'i2c1', undefined]);
+    expect(findingsOf(three, sheets).filter((f) => f.code === 'bus-pair-illegal')).toHaveLength(1);
   });
 });
 

@@ -1,8 +1,8 @@
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
-import type { Placement, Plan, TerminalKey } from '../plan/plan';
-import { legalControllers } from './controllers';
+import { type Placement, type Plan, splitKey, type TerminalKey } from '../plan/plan';
+import { shareControllers } from './busControllers';
 import { derived } from './derived';
 import { grownApart } from './grownApart';
 import { findNets, type Nets } from './nets';
@@ -66,7 +66,7 @@ export const findBuses = derived((plan: Plan, sheets: Sheets): readonly Bus[] =>
   if (!buses) {
     const grown = grownApart(plan, sheets);
     buses = grown
-      ? grownBuses(findBuses(grown.base, sheets), board, grown.placement, linesOf(plan, grown.placement, nets, sheets))
+      ? grownBuses(plan, findBuses(grown.base, sheets), board, grown.placement, linesOf(plan, grown.placement, nets, sheets))
       : makeBuses(plan, sheets, board, nets);
     ofNets.set(nets, buses);
   }
@@ -74,6 +74,34 @@ export const findBuses = derived((plan: Plan, sheets: Sheets): readonly Bus[] =>
 });
 
 const ofNets = new WeakMap<Nets, readonly Bus[]>();
+
+/** Controllers of the buses of a plan that is a part of another, by bus: which one a bus has depends on the buses beside it. */
+export const controllersInWhole = new WeakMap<Plan, ReadonlyMap<string, string | undefined>>();
+
+/** The controllers wished for a part, of whatever kind. */
+function wishedFor(plan: Plan, members: readonly Placement[]): ReadonlySet<string> {
+  const ids = new Set(members.map((member) => member.id));
+  return new Set(
+    Object.entries(plan.wishes).flatMap(([key, wish]) =>
+      wish.controller !== undefined && ids.has(splitKey(key).placement) ? [wish.controller] : [],
+    ),
+  );
+}
+
+/** Buses with their controllers. One that is as it was stays the same object. */
+function withControllers(plan: Plan, board: IndexedBoard, found: readonly (Found | Bus)[]): readonly Bus[] {
+  const whole = controllersInWhole.get(plan);
+  const shared = whole
+    ? found.map((one) => whole.get(busKey(one.kind, one.pins)))
+    : shareControllers(
+        board,
+        found.map(({ kind, pins, members }) => ({ kind, pins, wished: wishedFor(plan, members) })),
+      );
+  return found.map((one, at): Bus => {
+    const controller = shared[at];
+    return 'id' in one && one.controller === controller ? one : { ...one, id: busKey(one.kind, one.pins), controller };
+  });
+}
 
 function makeBuses(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets): readonly Bus[] {
   const found = new Map<string, Found>();
@@ -85,20 +113,18 @@ function makeBuses(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets):
       bus.members.push(placement);
       found.set(id, bus);
     }
-  const all = [...found].map(([id, one]) => busOf(board, id, one));
-  return CONTROLLER_KINDS.flatMap((kind) => all.filter((bus) => bus.kind === kind));
+  return CONTROLLER_KINDS.flatMap((kind) =>
+    withControllers(
+      plan,
+      board,
+      [...found.values()].filter((bus) => bus.kind === kind),
+    ),
+  );
 }
-
-const busOf = (board: IndexedBoard, id: string, { kind, pins, members }: Found): Bus => ({
-  id,
-  kind,
-  pins,
-  members,
-  controller: legalControllers(board, kind, pins)[0]?.id,
-});
 
 /** Buses with a new last part on them. */
 function grownBuses(
+  plan: Plan,
   before: readonly Bus[],
   board: IndexedBoard,
   placement: Placement,
@@ -111,7 +137,7 @@ function grownBuses(
     if (!pins) return same;
     const id = busKey(kind, pins);
     const met = same.find((bus) => bus.id === id);
-    const now = busOf(board, id, { kind, pins: { ...met?.pins, ...pins }, members: [...(met?.members ?? []), placement] });
-    return met ? same.map((bus) => (bus === met ? now : bus)) : [...same, now];
+    const now: Found = { kind, pins: { ...met?.pins, ...pins }, members: [...(met?.members ?? []), placement] };
+    return withControllers(plan, board, met ? same.map((bus) => (bus === met ? now : bus)) : [...same, now]);
   });
 }

@@ -1,4 +1,5 @@
 import { endPlacement } from '../plan/planRails';
+import { type Bus, controllersInWhole, findBuses } from './buses';
 import { derived } from './derived';
 import { type GrownApart, grownApart } from './grownApart';
 import { findNets } from './nets';
@@ -83,9 +84,11 @@ function islandsCut(plan: Plan, sheets: Sheets): readonly Plan[] {
     else members.set(placement.id, [placement]);
   }
   const cut = cutInto(plan, (id) => bank.get(id));
+  const buses = findBuses(plan, sheets);
   return [...members].map(([id, placements]) =>
     islandMade(
       plan,
+      buses,
       placements,
       cut.map(([field, entries]) => [field, entries.get(id) ?? []] as const),
     ),
@@ -100,18 +103,28 @@ const cutInto = (plan: Plan, pieceOf: (placement: string) => string | undefined)
   ...mapsCut({ ...plan, wireNotes: {} }, pieceOf),
 ];
 
-function islandMade(plan: Plan, placements: readonly Placement[], own: readonly (readonly [string, Entries])[]): Plan {
+function islandMade(
+  plan: Plan,
+  buses: readonly Bus[],
+  placements: readonly Placement[],
+  own: readonly (readonly [string, Entries])[],
+): Plan {
   const { board, busSettings, drawer, radio } = plan;
+  const there = new Set(placements);
+  const controllers = buses.flatMap(({ id, members, controller }) =>
+    members.some((m) => there.has(m)) ? [[id, controller] as const] : [],
+  );
   const makings = [
     board.id,
     board.version,
     busSettings,
     drawer,
     radio,
+    ...controllers.flat(),
     ...placements,
     ...own.flatMap(([field, entries]) => [field, ...entries.flat()]),
   ];
-  return keptAs(placements[0]!, makings, () => ({
+  const island = keptAs(placements[0]!, makings, () => ({
     ...plan,
     placements,
     ...Object.fromEntries(own.map(([field, entries]) => [field, Object.fromEntries(entries)])),
@@ -122,6 +135,8 @@ function islandMade(plan: Plan, placements: readonly Placement[], own: readonly 
     accepted: {},
     benchNotes: {},
   }));
+  controllersInWhole.set(island, new Map(controllers));
+  return island;
 }
 
 /** The islands of a plan that has grown by a part: those it had, with the part on one of them or on one of its own. Undefined where the part
@@ -135,6 +150,10 @@ function grownIslands(plan: Plan, sheets: Sheets, { base, placement }: GrownApar
     for (const other of net.terminals) near.add(other.placement.id);
   }
   near.delete(placement.id);
+  const [was, buses] = [findBuses(base, sheets), findBuses(plan, sheets)];
+  // The new part's bus may have taken the controller of another.
+  const isMoved = was.some(({ id, controller }) => buses.find((bus) => bus.id === id)?.controller !== controller);
+  if (isMoved) return undefined;
   const before = islandsOf(base, sheets);
   const met = near.size === 0 ? [] : before.filter((island) => island.placements.some((p) => near.has(p.id)));
   if (met.length > 1) return undefined;
@@ -142,9 +161,10 @@ function grownIslands(plan: Plan, sheets: Sheets, { base, placement }: GrownApar
     ([field, entries]) => [field, entries.get(placement.id) ?? []] as const,
   );
   const [home] = met;
-  if (!home) return [...before, islandMade(plan, [placement], own)];
+  if (!home) return [...before, islandMade(plan, buses, [placement], own)];
   const grown = islandMade(
     plan,
+    buses,
     [...home.placements, placement],
     own.map(([field, entries]) => [field, [...Object.entries(home[field]), ...entries]] as const),
   );

@@ -1,0 +1,61 @@
+import { type Controller, choicesOf } from '../sheets/boardSheet';
+import type { ControllerKind } from '../sheets/roles';
+import type { IndexedBoard } from '../sheets/sheetIndex';
+import { legalControllers } from './controllers';
+
+/** What a bus asks of a controller. */
+export interface BusLines {
+  readonly kind: ControllerKind;
+  readonly pins: { readonly [line: string]: string };
+  /** Controllers that its parts are wished to be on. */
+  readonly wished: ReadonlySet<string>;
+}
+
+/** Whether two buses can be lines of one controller: a line comes out at one pin at a time. Serial parts may share a controller, one
+ *  sending and one receiving. */
+const canShare = (a: BusLines, b: BusLines): boolean => Object.keys(a.pins).every((line) => b.pins[line] === undefined);
+
+interface Option {
+  readonly id: string;
+  /** Wished, on the pins that the sheet lists for it, on others, or made by the program. */
+  readonly rank: number;
+}
+
+/** The controllers that can drive a bus, best first. */
+function optionsFor(board: IndexedBoard, { kind, pins, wished }: BusLines): readonly Option[] {
+  const isListed = (controller: Controller) =>
+    choicesOf(controller).some((set) => Object.entries(pins).every(([line, pin]) => set[line] === pin));
+  const rank = (controller: Controller) => (wished.has(controller.id) ? 0 : controller.software ? 3 : isListed(controller) ? 1 : 2);
+  return legalControllers(board, kind, pins)
+    .map((controller) => ({ id: controller.id, rank: rank(controller) }))
+    .toSorted((a, b) => a.rank - b.rank);
+}
+
+/** A controller for each bus, no controller for two that need it for themselves: as many buses as possible get one, those with a wish or
+ *  on listed pins before others, and the earlier before the later.
+ *  @returns controller IDs in the order of the buses; undefined where none is left */
+export function shareControllers(board: IndexedBoard, buses: readonly BusLines[]): readonly (string | undefined)[] {
+  const options = buses.map((bus) => optionsFor(board, bus));
+  const given: (string | undefined)[] = buses.map(() => undefined);
+  const inTheWay = (bus: number, id: string) =>
+    buses.flatMap((other, at) => (at !== bus && given[at] === id && !canShare(buses[bus]!, other) ? [at] : []));
+  const place = (bus: number, tried: Set<string>): boolean => {
+    const free = options[bus]!.find(({ id }) => !tried.has(id) && inTheWay(bus, id).length === 0);
+    if (free) {
+      given[bus] = free.id;
+      return true;
+    }
+    return options[bus]!.some(({ id }) => {
+      if (tried.has(id)) return false;
+      tried.add(id);
+      // The bus that is there moves on if another controller is left for it.
+      const [other, ...more] = inTheWay(bus, id);
+      if (more.length > 0 || !place(other!, tried)) return false;
+      given[bus] = id;
+      return true;
+    });
+  };
+  const rankOf = (bus: number) => options[bus]![0]?.rank ?? 0;
+  for (const bus of [...buses.keys()].toSorted((a, b) => rankOf(a) - rankOf(b))) place(bus, new Set());
+  return given;
+}

@@ -23,7 +23,11 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
   // Parts with jumpers, with ladders and with several versions are few, and yet must be drawn often.
   const special = parts.filter(
     (p) =>
-      p.version > 1 || p.supplies !== undefined || p.keys?.as === 'ladder' || p.bus.straps?.some((s) => s.by === 'jumper' && s.id === 'A0'),
+      p.version > 1 ||
+      p.id.startsWith('rgb-led') ||
+      p.supplies !== undefined ||
+      p.keys?.as === 'ladder' ||
+      p.bus.straps?.some((s) => s.by === 'jumper' && s.id === 'A0'),
   );
   // Wires are drawn for terminals of a few names: parts that have those must be frequent, too, or hardly any wire is ever laid.
   const named = parts.filter((p) => ['SDA', 'SCL', 'VCC', 'GND'].every((id) => p.terminals.list.some((t) => t.id === id)));
@@ -51,6 +55,17 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       { requiredKeys: ['kind', 'placement', 'terminal', 'end'] },
     ),
     unwire: fc.record({ kind: fc.constant('unwire' as const), placement, terminal }),
+    'software-bus': fc.record({
+      kind: fc.constant('software-bus' as const),
+      bus: fc.constantFrom('softi2c1' as const, 'softspi1' as const, 'softuart2' as const),
+      on: fc.boolean(),
+    }),
+    'software-pwm': fc.record({
+      kind: fc.constant('software-pwm' as const),
+      placement,
+      terminal: fc.constantFrom('R', 'A', 'SIG', 'LED'),
+      on: fc.boolean(),
+    }),
     lock: fc.record({ kind: fc.constant('lock' as const), placement, terminal, locked: fc.boolean() }),
     colour: fc.record({ kind: fc.constant('colour' as const), placement, terminal, colour: fc.constantFrom(...WIRE_COLOURS) }),
     strap: fc.record({
@@ -77,7 +92,7 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
         fc.oneof(
           fc.record({ pin }),
           fc.record({ not: fc.uniqueArray(pin, { minLength: 1, maxLength: 3 }) }),
-          fc.record({ controller: fc.constantFrom('i2c0', 'i2c1', 'nope') }),
+          fc.record({ controller: fc.constantFrom('i2c0', 'i2c1', 'softi2c1', 'nope') }),
         ),
       ),
     }),
@@ -88,7 +103,7 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
     }),
     'bus-settings': fc.record({
       kind: fc.constant('bus-settings' as const),
-      segment: fc.constantFrom('i2c0', 'i2c1', 'nope', 'a', 'b.2'),
+      segment: fc.constantFrom('i2c0', 'i2c1', 'softi2c1', 'nope', 'a', 'b.2'),
       settings: fc.option(fc.record({ hz: fc.constantFrom(1e5, 4e5) })),
     }),
     'cut-pull-ups': fc.record({ kind: fc.constant('cut-pull-ups' as const), placement, cut: fc.boolean() }),

@@ -1,10 +1,9 @@
 import type { BoardPin } from '../sheets/boardSheet';
-import { PIN_ROLES } from '../sheets/roles';
+import { needsPwm } from '../sheets/softwarePwm';
 import type { PlanTerminal } from '../nets/terminals';
 
 /** Whether a terminal requires PWM. */
-export const usesPwm = ({ terminal }: PlanTerminal): boolean =>
-  PIN_ROLES[terminal.role]?.pwm === true || terminal.requires?.includes('pwm') === true;
+export const usesPwm = ({ terminal }: PlanTerminal): boolean => needsPwm(terminal);
 /** Whether a terminal requires an interrupt. */
 export const usesInterrupt = ({ terminal }: PlanTerminal): boolean => terminal.requires?.includes('interrupt') === true;
 

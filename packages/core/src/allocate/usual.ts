@@ -5,6 +5,7 @@ import type { IndexedBoard } from '../sheets/sheetIndex';
 
 /** From here on nothing is less usual. */
 const UNUSUAL = 2;
+const BY_PROGRAM = UNUSUAL + 2;
 
 /** How far a choice is from what people use first: its place in the list of the sheet, from 0; 0 throughout where the sheet lists nothing. */
 export interface UsualPins {
@@ -32,7 +33,10 @@ export const usualPins = remembered(({ sheet, controllers }: IndexedBoard): Usua
   const kept = new Set([...byKind.values()].flatMap(([first]) => [...Object.values(first!.pins), ...(first!.selects ?? []).slice(0, 1)]));
   return {
     line: (controller, line, pin) => {
-      const list = byKind.get(controllers.get(controller)!.kind) ?? [];
+      const { kind, software } = controllers.get(controller)!;
+      const list = byKind.get(kind) ?? [];
+      // A bus of the chip comes before one that the program makes, wherever it is.
+      if (software && list.every((bus) => bus.controller !== controller)) return BY_PROGRAM + (kept.has(pin) ? 1 : 0);
       const at = list.findIndex((bus) => bus.controller === controller && bus.pins[line] === pin);
       return placeOf(list, at, kept.has(pin));
     },

@@ -1,10 +1,12 @@
 import { type Bus, findBuses } from '../nets/buses';
 import { controllersAt, legalControllers } from '../nets/controllers';
+import { meetOnPin } from '../nets/busControllers';
+import { sayList } from './say';
 import { editsOnto, lineTerminals } from '../allocate/moveBus';
 import { PIN_ROLES } from '../sheets/roles';
 import type { Plan } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
-import { busToLegal } from './remedyParts';
+import { busToLegal, bySoftware } from './remedyParts';
 
 /** Every line has some controller, yet no controller has them all. (A pin with none is `pin-cannot`.) */
 function isSplit(context: CheckContext, bus: Bus): boolean {
@@ -39,6 +41,43 @@ function joinOther(context: CheckContext, bus: Bus, holders: readonly Bus[]): re
   });
 }
 
+/** Some lines are on the pins of another bus, and some are not. */
+function half(context: CheckContext, bus: Bus): FindingDraft | null {
+  const other = bus.controller
+    ? undefined
+    : context.buses.find((one) => one !== bus && one.kind === bus.kind && one.controller && meetOnPin(one, bus));
+  if (!other) return null;
+  const shared = Object.entries(bus.pins).filter(([, pin]) => Object.values(other.pins).includes(pin));
+  return {
+    level: 'clash',
+    message: 'half',
+    place: {
+      pins: Object.values(bus.pins),
+      terminals: lineTerminals(context.plan, context.sheets, bus.members, bus.kind).map((t) => t.key),
+    },
+    data: {
+      members: { is: 'placements', ids: bus.members.map((m) => m.id) },
+      others: { is: 'placements', ids: other.members.map((m) => m.id) },
+      lines: { is: 'words', text: sayList(shared.map(([line]) => line.toUpperCase())) },
+      pins: { is: 'pins', pins: shared.map(([, pin]) => pin) },
+    },
+    source: context.board.sheet.controllers.source,
+    remedies: () => {
+      const join = joinOther(context, bus, [other]);
+      const isJoin = ({ edits }: Remedy) => join.some((one) => JSON.stringify(one.edits) === JSON.stringify(edits));
+      return [...join, ...busToLegal(context, bus, hasControllers(context, bus)).filter((move) => !isJoin(move))];
+    },
+  };
+}
+
+/** Whether a plan has a controller for every bus of these parts. */
+const hasControllers =
+  ({ sheets }: CheckContext, { kind, members }: Bus) =>
+  (plan: Plan): boolean =>
+    findBuses(plan, sheets)
+      .filter((bus) => bus.kind === kind && bus.members.some(({ id }) => members.some((m) => m.id === id)))
+      .every((bus) => bus.controller !== undefined);
+
 /** Controllers are there for these pins, and each of them drives another bus. */
 function taken(context: CheckContext, bus: Bus): FindingDraft | null {
   const wanted = bus.controller ? [] : legalControllers(context.board, bus.kind, bus.pins).map(({ id }) => id);
@@ -61,7 +100,7 @@ function taken(context: CheckContext, bus: Bus): FindingDraft | null {
       others: { is: 'placements', ids: [...new Set(holders.flatMap((one) => one.members.map((m) => m.id)))] },
     },
     source: context.board.sheet.controllers.source,
-    remedies: () => [...joinOther(context, bus, holders), ...busToLegal(context, bus, isOnItsOwn)],
+    remedies: () => [...joinOther(context, bus, holders), ...busToLegal(context, bus, isOnItsOwn), ...bySoftware(context, bus)],
   };
 }
 
@@ -80,7 +119,7 @@ function finding(context: CheckContext, bus: Bus): FindingDraft {
       belongs: { is: 'words', text: belongs.join('; ') },
     },
     source: context.board.sheet.controllers.source,
-    remedies: () => busToLegal(context, bus),
+    remedies: () => [...busToLegal(context, bus), ...bySoftware(context, bus)],
   };
 }
 
@@ -94,6 +133,11 @@ export const busPairIllegal: Check = {
       text: '{members}: no controller has all of these lines. {belongs}.',
       why: 'SDA and SCL (or SCK, MOSI and MISO) must come from one controller, on pins that its alternate functions allow.',
     },
+    half: {
+      title: '{members}: only some lines on the bus of {others}',
+      text: '{lines} on {pins} is shared with {others}; the other lines are on pins of their own.',
+      why: 'A pin belongs to one bus: parts share all lines of a bus or none.',
+    },
     taken: {
       title: 'No controller left for {pins}',
       text: 'Only {controllers} can drive {members} on these pins, and it already drives other pins: {others}.',
@@ -102,7 +146,9 @@ export const busPairIllegal: Check = {
   },
   remedies: {
     join: 'Connect to the same bus as {members} ({pins})',
+    software: 'Drive this bus by software on {pins} (up to {clock})',
     'move-bus': 'Move the bus to {controller} ({pins})',
   },
-  examine: (context) => context.buses.flatMap((bus) => (isSplit(context, bus) ? [finding(context, bus)] : (taken(context, bus) ?? []))),
+  examine: (context) =>
+    context.buses.flatMap((bus) => (isSplit(context, bus) ? [finding(context, bus)] : (half(context, bus) ?? taken(context, bus) ?? []))),
 };

@@ -87,7 +87,12 @@ describe('pin-cannot', () => {
   test('a bus line where no controller brings it out: the part moves as a whole', () => {
     const plan = edited(shield(), sheets, add('a', 'oled-096-ssd1306-i2c', 'Glass'), wire('a:SDA', 'D2'), wire('a:SCL', 'A5'));
     expectCheck('pin-cannot', plan, sheets, [
-      { message: 'no-line', level: 'clash', title: 'D2 does not support Glass SDA', remedies: ['Move the bus to I2C (A4 and A5)'] },
+      {
+        message: 'no-line',
+        level: 'clash',
+        title: 'D2 does not support Glass SDA',
+        remedies: ['Move the bus to I2C (A4 and A5)', 'Drive this bus by software on A5 and D2 (up to 100 kHz)'],
+      },
     ]);
   });
 
@@ -126,7 +131,11 @@ describe('bus-pair-illegal', () => {
         message: 'split',
         level: 'clash',
         title: 'GP3 and GP4 belong to different controllers',
-        remedies: ['Move the bus to I2C0 (GP4 and GP5)', 'Move the bus to I2C1 (GP3 and GP2)'],
+        remedies: [
+          'Move the bus to I2C0 (GP4 and GP5)',
+          'Move the bus to I2C1 (GP3 and GP2)',
+          'Drive this bus by software on GP3 and GP4 (up to 400 kHz)',
+        ],
       },
     ]);
   });
@@ -164,7 +173,11 @@ describe('bus-pair-illegal', () => {
         message: 'taken',
         level: 'clash',
         title: 'No controller left for GP0 and GP1',
-        remedies: ['Connect to the same bus as Air (GP4 and GP5)', 'Move the bus to I2C1 (GP2 and GP3)'],
+        remedies: [
+          'Connect to the same bus as Air (GP4 and GP5)',
+          'Move the bus to I2C1 (GP2 and GP3)',
+          'Drive this bus by software on GP0 and GP1 (up to 400 kHz)',
+        ],
       },
     ]);
     expect(remedied('bus-pair-illegal', two, sheets).wires['b:SDA']!.end).toEqual({ to: 'pin', pin: 'GP4' });
@@ -176,6 +189,16 @@ describe('bus-pair-illegal', () => {
     const three = onto(edited(both, sheets, add('c', 'humidity-aht20', 'Porch')), 'c', 'IO25', 'IO26');
     expect(findBuses(three, sheets).map((bus) => bus.controller)).toEqual(['i2c0', 'i2c1', undefined]);
     expect(findingsOf(three, sheets).filter((f) => f.code === 'bus-pair-illegal')).toHaveLength(1);
+    // Two parts on one clock and two data lines are no bus of any controller.
+    const crossed = onto(onto(cross, 'a', 'IO21', 'IO22'), 'b', 'IO25', 'IO22');
+    expectCheck('bus-pair-illegal', crossed, sheets, [
+      {
+        message: 'half',
+        level: 'clash',
+        title: 'Clock: only some lines on the bus of Air',
+        remedies: ['Connect to the same bus as Air (21 and 22)', 'Move the bus to I2C1 (25 and 26)'],
+      },
+    ]);
   });
 });
 
@@ -363,6 +386,7 @@ describe('the engine', () => {
       'memoryFinding',
       'onAdc',
       'ownBus',
+      'pwmBySoftware',
       'registry',
       'remedyParts',
       'say',

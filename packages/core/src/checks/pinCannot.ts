@@ -2,7 +2,8 @@ import { pinFit, type FitReason } from '../allocate/pinFit';
 import { PIN_ROLES, ROLE_WORDS } from '../sheets/roles';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft, Message } from './check';
-import { moveBus, moveToFree, swapLines } from './remedyParts';
+import { busOfTerminal, bySoftware, moveBus, moveToFree, swapLines } from './remedyParts';
+import { pwmBySoftware, SOFTWARE_PWM } from './pwmBySoftware';
 
 const because = (text: string, why: string): Message => ({ title: '{pin} does not support {terminal}', text, why });
 
@@ -21,7 +22,15 @@ function finding(context: CheckContext, item: PlanTerminal, pin: string, reason:
     },
     source: context.board.sheet.pins.source,
     // A bus line alone on a new pin would leave its bus, so its whole part moves to a legal set.
-    remedies: () => [...swapLines(context, item), ...(moveBus(context, item) ?? moveToFree(context, item))],
+    remedies: () => {
+      const bus = busOfTerminal(context, item);
+      return [
+        ...swapLines(context, item),
+        ...(moveBus(context, item) ?? moveToFree(context, item)),
+        ...(reason === 'no-line' && bus ? bySoftware(context, bus) : []),
+        ...(reason === 'no-pwm' ? pwmBySoftware(context, [item]) : []),
+      ];
+    },
   };
 }
 
@@ -47,6 +56,8 @@ export const pinCannot: Check = {
   remedies: {
     swap: 'Swap SDA and SCL of {parts}',
     move: 'Move {terminal} to {pin}',
+    software: 'Drive this bus by software on {pins} (up to {clock})',
+    'software-pwm': SOFTWARE_PWM,
     'move-bus': 'Move the bus to {controller} ({pins})',
   },
   examine: (context) =>

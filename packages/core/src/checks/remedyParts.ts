@@ -1,6 +1,8 @@
 import { bootsWith, restLevel } from '../allocate/abilities';
 import { freePins } from '../allocate/freePins';
 import { movesToLegal } from '../allocate/moveBus';
+import { softwareAsWired, softwareUnit } from '../allocate/softwareBus';
+import { formatSi } from '../quantity/format';
 import type { Bus } from '../nets/buses';
 import { legalControllers } from '../nets/controllers';
 import { PIN_ROLES } from '../sheets/roles';
@@ -74,10 +76,32 @@ export function busToLegal(context: CheckContext, bus: Bus, helps: (after: Plan)
     }));
 }
 
+/** "Drive the bus by software": where it is wired now. */
+export function bySoftware({ plan, sheets }: CheckContext, bus: Bus): readonly Remedy[] {
+  const found = softwareAsWired(plan, sheets, bus);
+  if (!found) return [];
+  return [
+    {
+      label: 'software',
+      data: {
+        clock: { is: 'words', text: formatSi(found.hz, softwareUnit(bus.kind)) },
+        pins: { is: 'pins', pins: Object.values(bus.pins) },
+      },
+      grade: 'offered',
+      edits: found.edits,
+    },
+  ];
+}
+
+/** The bus that a terminal is a line of. */
+export function busOfTerminal(context: CheckContext, item: PlanTerminal): Bus | undefined {
+  const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
+  return kind && context.buses.find((b) => b.kind === kind && b.members.some((m) => m.id === item.placement.id));
+}
+
 /** As `busToLegal`, the bus that a terminal is a line of. Undefined for other signals. */
 export function moveBus(context: CheckContext, item: PlanTerminal, helps?: (after: Plan) => boolean): readonly Remedy[] | undefined {
-  const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
-  const bus = kind && context.buses.find((b) => b.kind === kind && b.members.some((m) => m.id === item.placement.id));
+  const bus = busOfTerminal(context, item);
   return bus && busToLegal(context, bus, helps);
 }
 

@@ -1,9 +1,13 @@
 import { proposeWires } from '../allocate/proposeWires';
+import { ontoSoftware, softwareUnit } from '../allocate/softwareBus';
+import { formatSi } from '../quantity/format';
+import { PIN_ROLES } from '../sheets/roles';
 import { openTerminals } from '../nets/openTerminals';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Edit } from '../plan/edit';
 import type { Placement } from '../plan/plan';
 import { onAdc } from './onAdc';
+import { pwmBySoftware, SOFTWARE_PWM } from './pwmBySoftware';
 import { missingSupplies } from './separateSupply';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 
@@ -25,10 +29,28 @@ function remedies(context: CheckContext, placement: Placement, open: readonly Pl
   if (supply.length > 0) found.push(remedy('supply', 'safe', supply, ''));
   const wired = new Set(all.map((edit) => (edit.kind === 'wire' ? edit.terminal : undefined)));
   const pinless = open.filter(({ terminal }) => !wired.has(terminal.id));
-  found.push(...onAdc(context, pinless));
+  found.push(...onAdc(context, pinless), ...onSoftwareBus(context, placement, pinless), ...pwmBySoftware(context, pinless));
   for (const { part, edits } of missingSupplies(plan, sheets, open))
     found.push({ label: 'separate', grade: 'offered', edits, data: { supply: { is: 'parts', ids: [part.id] } } });
   return found;
+}
+
+/** "Use a bus by software": for bus lines that no controller of the chip is left for. */
+function onSoftwareBus({ plan, sheets }: CheckContext, placement: Placement, open: readonly PlanTerminal[]): readonly Remedy[] {
+  const kinds = new Set(open.flatMap(({ terminal }) => PIN_ROLES[terminal.role]?.line?.kind ?? []));
+  return [...kinds].flatMap((kind): Remedy[] => {
+    const found = ontoSoftware(plan, sheets, [placement], kind);
+    if (!found) return [];
+    const clock = formatSi(found.hz, softwareUnit(kind));
+    return [
+      {
+        label: 'software',
+        grade: 'offered',
+        edits: found.edits,
+        data: { pins: { is: 'pins', pins: Object.values(found.pins) }, clock: { is: 'words', text: clock } },
+      },
+    ];
+  });
 }
 
 function finding(context: CheckContext, open: readonly PlanTerminal[]): FindingDraft {
@@ -62,6 +84,8 @@ export const terminalUnwired: Check = {
     separate: 'Add a supply: {supply}',
     'on-adc': 'Use free channels of {helper}',
     'add-adc': 'Add a converter: {adc}',
+    software: 'Use a bus by software on {pins} (up to {clock})',
+    'software-pwm': SOFTWARE_PWM,
   },
   examine(context) {
     const open = openTerminals(context.terminals, context.nets);

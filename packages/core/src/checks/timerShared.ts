@@ -1,6 +1,7 @@
 import { unlikePwm } from '../allocate/means';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft } from './check';
+import { pwmBySoftware, SOFTWARE_PWM } from './pwmBySoftware';
 import { meansUsers, type MeansPair, type MeansUser, moveApart, pairsOn } from './sharedMeans';
 
 /** Whether a terminal with these means would share a channel with another, or a timer at another frequency. */
@@ -20,7 +21,7 @@ function draft(context: CheckContext, all: readonly MeansUser[], message: string
       timer: { is: 'words', text: a.pin.pwm!.timer },
     },
     source: context.board.sheet.pins.source,
-    remedies: () => moveApart(context, all, pair, meets),
+    remedies: () => [...moveApart(context, all, pair, meets), ...[b, a].flatMap(({ item }) => pwmBySoftware(context, [item])).slice(0, 1)],
   };
 }
 
@@ -40,7 +41,7 @@ export const timerShared: Check = {
       why: 'The PWM frequency ranges of the parts do not overlap, and a timer has one frequency.',
     },
   },
-  remedies: { move: 'Move {terminal} to {pin}' },
+  remedies: { move: 'Move {terminal} to {pin}', 'software-pwm': SOFTWARE_PWM },
   examine(context) {
     const users = meansUsers(context);
     const channels = pairsOn(users, 'channel');

@@ -242,7 +242,7 @@ function makeSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): S
     controllerHz: controller && controllerHz(controller, bus.pins),
     setHz: settings?.hz,
     wireCm: settings?.wireCm ?? USUAL_SPI_CM,
-    softwareHz: board.sheet.software?.spiHz,
+    softwareHz: controller?.software ? undefined : board.sheet.software?.spiHz,
   };
   const groups = groupsOf(plan, sheets, bus);
   const rows = groups.flatMap((members) => [rowOf(plan, sheets, board, members, common), ...furtherRows(plan, sheets, members, common)]);

@@ -40,6 +40,7 @@ test('no controller is given twice, each is legal, and no other way serves more 
     );
     fc.assert(
       fc.property(fc.uniqueArray(fc.constantFrom(...pairs), { maxLength: 5, selector: (pins) => pins.scl }), (chosen) => {
+        fc.pre(new Set(chosen.flatMap((pins) => Object.values(pins))).size === 2 * chosen.length);
         const buses = chosen.map((pins) => bus('i2c', pins));
         const given = shareControllers(here, buses);
         const had = given.filter((one) => one !== undefined);

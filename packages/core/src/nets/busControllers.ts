@@ -3,7 +3,7 @@ import type { ControllerKind } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import { legalControllers } from './controllers';
 
-/** What a bus asks of a controller. */
+/** What a bus requires of a controller. */
 export interface BusLines {
   readonly kind: ControllerKind;
   readonly pins: { readonly [line: string]: string };
@@ -14,6 +14,10 @@ export interface BusLines {
 /** Whether two buses can be lines of one controller: a line comes out at one pin at a time. Serial parts may share a controller, one
  *  sending and one receiving. */
 const canShare = (a: BusLines, b: BusLines): boolean => Object.keys(a.pins).every((line) => b.pins[line] === undefined);
+
+/** Whether two buses meet on a pin: it belongs to one of them only. */
+export const meetOnPin = (a: Pick<BusLines, 'pins'>, b: Pick<BusLines, 'pins'>): boolean =>
+  Object.values(a.pins).some((pin) => Object.values(b.pins).includes(pin));
 
 interface Option {
   readonly id: string;
@@ -39,7 +43,9 @@ export function shareControllers(board: IndexedBoard, buses: readonly BusLines[]
   const given: (string | undefined)[] = buses.map(() => undefined);
   const inTheWay = (bus: number, id: string) =>
     buses.flatMap((other, at) => (at !== bus && given[at] === id && !canShare(buses[bus]!, other) ? [at] : []));
+  const isCrossed = (bus: number) => buses.some((other, at) => at !== bus && given[at] !== undefined && meetOnPin(buses[bus]!, other));
   const place = (bus: number, tried: Set<string>): boolean => {
+    if (given[bus] === undefined && isCrossed(bus)) return false;
     const free = options[bus]!.find(({ id }) => !tried.has(id) && inTheWay(bus, id).length === 0);
     if (free) {
       given[bus] = free.id;

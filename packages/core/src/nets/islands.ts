@@ -109,7 +109,7 @@ function islandMade(
   placements: readonly Placement[],
   own: readonly (readonly [string, Entries])[],
 ): Plan {
-  const { board, busSettings, drawer, radio } = plan;
+  const { board, busSettings, drawer, radio, softwareBuses } = plan;
   const there = new Set(placements);
   const controllers = buses.flatMap(({ id, members, controller }) =>
     members.some((m) => there.has(m)) ? [[id, controller] as const] : [],
@@ -120,6 +120,7 @@ function islandMade(
     busSettings,
     drawer,
     radio,
+    softwareBuses,
     ...controllers.flat(),
     ...placements,
     ...own.flatMap(([field, entries]) => [field, ...entries.flat()]),

@@ -1,6 +1,7 @@
 import { remembered } from '../quantity/remembered';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PIN_ROLES, type Role } from '../sheets/roles';
+import { asSoftwarePwm } from '../sheets/softwarePwm';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey, type Wire } from '../plan/plan';
 import { tieOf } from './addresses';
@@ -60,6 +61,10 @@ function joinedWith(
   return joinedWith(plan, sheets, plan.wires[key], terminal, chip, new Set([...passed, key])) ?? key;
 }
 
+/** A terminal as the plan uses it: its PWM may be made by the program. */
+const inPlan = (plan: Plan, key: TerminalKey, terminal: PartTerminal): PartTerminal =>
+  plan.softwarePwm[key] ? asSoftwarePwm(terminal) : terminal;
+
 /** An end of a channel as the terminal it represents, with its role and requirements; required once the channel is in use. */
 function standingFor(plan: Plan, sheets: Sheets, item: PlanTerminal): PlanTerminal {
   const carries = carriedBy(plan, item.placement, item.part, item.terminal.id);
@@ -67,7 +72,7 @@ function standingFor(plan: Plan, sheets: Sheets, item: PlanTerminal): PlanTermin
   const other = plan.placements.find((p) => p.id === id);
   const carried = other && partSheet(sheets, other.sheet)?.terminals.get(far);
   if (!carried || !PIN_ROLES[carried.role]) return item;
-  const { role, direction, requires, prefers, pwmHz, idle } = carried;
+  const { role, direction, requires, prefers, pwmHz, idle } = inPlan(plan, carries[0]!, carried);
   const terminal: PartTerminal = {
     ...item.terminal,
     role,
@@ -107,10 +112,12 @@ const lastOf = new WeakMap<Placement, { readonly part: PartSheet; readonly list:
 
 function alone(plan: Plan, placement: Placement, part: PartSheet): readonly PlanTerminal[] {
   const last = lastOf.get(placement);
-  if (last?.part === part && last.list.every((item) => plan.wires[item.key] === item.wire)) return last.list;
+  const isSame = (item: PlanTerminal, at: number) =>
+    plan.wires[item.key] === item.wire && inPlan(plan, item.key, part.terminals.list[at]!) === item.terminal;
+  if (last?.part === part && last.list.every(isSame)) return last.list;
   const list = part.terminals.list.map((terminal): PlanTerminal => {
     const key = terminalKey(placement.id, terminal.id);
-    return { key, placement, part, terminal, wire: plan.wires[key], head: placement.id };
+    return { key, placement, part, terminal: inPlan(plan, key, terminal), wire: plan.wires[key], head: placement.id };
   });
   lastOf.set(placement, { part, list });
   return list;
@@ -125,7 +132,7 @@ function terminalsIn(plan: Plan, placement: Placement, sheets: Sheets): readonly
     const key = terminalKey(placement.id, terminal.id);
     const wire = plan.wires[key];
     const joins = terminal.line ? joinedWith(plan, sheets, wire, terminal, part.chip) : tiedLine(plan, placement, part, terminal, wire);
-    const item: PlanTerminal = { key, placement, part, terminal, wire, head, ...(joins ? { joins } : {}) };
+    const item: PlanTerminal = { key, placement, part, terminal: inPlan(plan, key, terminal), wire, head, ...(joins ? { joins } : {}) };
     if (part.sinks) return inUse(plan, part, item);
     return part.passage ? standingFor(plan, sheets, item) : item;
   });

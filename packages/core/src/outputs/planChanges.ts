@@ -56,7 +56,9 @@ class Names {
   }
 
   bus(segment: string): string {
-    const controller = boardOf(this.after, this.sheets)?.controllers.get(segment)?.title;
+    const controller = (
+      boardOf(this.after, this.sheets)?.controllers.get(segment) ?? boardOf(this.before, this.sheets)?.controllers.get(segment)
+    )?.title;
     return controller ?? `the bus behind ${this.part(segment.split(':')[0]!)}`;
   }
 
@@ -218,6 +220,14 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   references: entries('references', (id, was, name, names) =>
     name === undefined ? `${was} renumbered` : `${name} is the name of a component at ${names.part(id.split(':')[0]!)}`,
   ),
+  softwareBuses: (before, after, sheets) => {
+    const names = new Names(before, after, sheets);
+    return [
+      ...after.softwareBuses.filter((id) => !before.softwareBuses.includes(id)).map((id) => `${names.bus(id)} added`),
+      ...before.softwareBuses.filter((id) => !after.softwareBuses.includes(id)).map((id) => `${names.bus(id)} removed`),
+    ];
+  },
+  softwarePwm: entries('softwarePwm', (key, _, on, names) => `PWM of ${names.terminal(key)} by ${on ? 'the program' : 'a timer'}`),
   drawer: (before, after) =>
     JSON.stringify(before.drawer) === JSON.stringify(after.drawer)
       ? []

@@ -81,6 +81,8 @@ const WAYS: { readonly [K in WayKind]: string } = {
   variant: 'Use {form} for {placement}',
   'reset-tie': 'Connect {terminals} to {pin} (reset with the board)',
   'join-lines': 'Share one pin: connect {terminals} to {head}',
+  'software-bus': 'Drive {terminals} by software ({bus}, up to {clock})',
+  'software-pwm': 'Make the PWM of {terminals} by software (about {clock})',
   adc: 'Add {helper} for {terminals}',
   expander: 'Add {helper} for {terminals}',
   'shift-out': 'Add {helper} for {terminals}',
@@ -94,6 +96,8 @@ const WAYS: { readonly [K in WayKind]: string } = {
 const PRICE: { readonly [K in WayKind]?: string } = {
   'reset-tie': 'the program can no longer reset them separately',
   'join-lines': 'common reset; distinguished by chip select',
+  'software-bus': 'slower, and the program does nothing else during a transfer',
+  'software-pwm': 'a timer interrupt that runs all the time',
   adc: 'each reading is a bus transfer',
   expander: 'each change is a bus transfer',
   'shift-out': 'outputs are set together by a serial transfer',

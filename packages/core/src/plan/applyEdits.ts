@@ -23,6 +23,8 @@ import { rate } from './edits/rate';
 import { reference } from './edits/reference';
 import { removePlacement } from './edits/removePlacement';
 import { radio } from './edits/radio';
+import { softwareBus } from './edits/softwareBus';
+import { softwarePwm } from './edits/softwarePwm';
 import { renamePlacement } from './edits/renamePlacement';
 import { renamePlan } from './edits/renamePlan';
 import { step } from './edits/step';
@@ -45,6 +47,8 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   lock,
   'move-placement': movePlacement,
   'bus-settings': busSettings,
+  'software-bus': softwareBus,
+  'software-pwm': softwarePwm,
   'cut-pull-ups': cutPullUps,
   drawer,
   pull,

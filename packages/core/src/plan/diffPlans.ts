@@ -1,5 +1,6 @@
 import type { Edit } from './edit';
 import { segmentPlacement } from './edits/busSettings';
+import { withoutSoftwareBus } from './edits/softwareBus';
 import { solderedIn } from './soldered';
 import { type Placement, type Plan, sameEnd, splitKey } from './plan';
 import { mapEdits, mapEntries, mapsKept, NO_MAPS } from './planMaps';
@@ -139,13 +140,17 @@ export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, str
 }
 
 /** Settings of parts and buses after the previous edits, compared with the target. */
-function settingEdits(from: Plan, to: Plan): readonly Edit[] {
+function settingEdits(before: Plan, to: Plan): readonly Edit[] {
+  const gone = before.softwareBuses.filter((bus) => !to.softwareBuses.includes(bus));
+  const from = gone.reduce(withoutSoftwareBus, before);
   // Settings of a removed part are removed with it; those of a controller remain.
   const isPart = (segment: string) => from.placements.some((p) => p.id === segmentPlacement(segment));
   const busSettings = Object.fromEntries(
     Object.entries(from.busSettings).filter(([segment]) => !isPart(segment) || survives(from, to, segmentPlacement(segment))),
   );
   return [
+    ...gone.map((bus): Edit => ({ kind: 'software-bus', bus, on: false })),
+    ...to.softwareBuses.filter((bus) => !from.softwareBuses.includes(bus)).map((bus): Edit => ({ kind: 'software-bus', bus, on: true })),
     ...mapEdits(
       mapsKept(from, (owner) => survives(from, to, owner)),
       to,

@@ -1,5 +1,6 @@
 import { withPartRails } from './planRails';
 import type { BenchNote } from '../sheets/benchNote';
+import { type SoftwareBusId, withSoftwareBuses } from '../sheets/softwareBuses';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
 import type {
   Built,
@@ -62,6 +63,10 @@ export type Edit =
   | { readonly kind: 'together'; readonly placement: string; readonly how: Together | null }
   /** `segment`: a controller, or the placement (and channel) that the segment lies behind. */
   | { readonly kind: 'bus-settings'; readonly segment: string; readonly settings: BusSettings | null }
+  /** A bus that the program makes: there for parts to be on, or (`on` false) gone with its settings and the preferences for it. */
+  | { readonly kind: 'software-bus'; readonly bus: SoftwareBusId; readonly on: boolean }
+  /** PWM of the terminal by the program instead of a timer. */
+  | { readonly kind: 'software-pwm'; readonly placement: string; readonly terminal: string; readonly on: boolean }
   | { readonly kind: 'cut-pull-ups'; readonly placement: string; readonly cut: boolean }
   /** `null` removes the resistor. */
   | { readonly kind: 'wire-note'; readonly placement: string; readonly terminal: string; readonly note: WireNote | null }
@@ -116,7 +121,7 @@ export function placementIndex(plan: Plan, id: string): number {
 /** The board sheet of the plan, if available. */
 export function boardOf(plan: Plan, sheets: Sheets): IndexedBoard | undefined {
   const board = boardSheet(sheets, plan.board);
-  return board && withPartRails(board, plan, sheets);
+  return board && withPartRails(withSoftwareBuses(board, plan.softwareBuses), plan, sheets);
 }
 
 /** The part sheet of a placement, where both exist. */

@@ -50,7 +50,7 @@ describe.each(boards)('random edits on $board.id', (empty) => {
         expect(applyEdits(result.plan, result.inverse, sheets)).toMatchObject({ ok: true, plan });
         expect((applyEdits(result.plan, result.inverse, sheets) as { plan: Plan }).plan).toEqual(plan);
       }),
-      { numRuns: 1500 },
+      { numRuns: 2500 },
     );
     // A generator that never gets an edit through would prove nothing.
     expect([...kinds].sort()).toEqual([...EDIT_KINDS].sort());

@@ -1,5 +1,6 @@
 import type { BenchNotes } from '../sheets/benchNote';
 import type { SheetRef } from '../sheets/sheetIndex';
+import type { SoftwareBusId } from '../sheets/softwareBuses';
 
 /** The plan document: a value. Nothing in it is derived; everything shown comes from plan and sheets. */
 
@@ -161,6 +162,10 @@ export interface Plan {
   readonly accepted: { readonly [finding: string]: string };
   /** Facts measured, corrected or confirmed by the user; they override the sheets. */
   readonly benchNotes: BenchNotes;
+  /** Buses that the program makes, on any pins. */
+  readonly softwareBuses: readonly SoftwareBusId[];
+  /** Terminals whose PWM the program makes, on any output. */
+  readonly softwarePwm: { readonly [key: TerminalKey]: true };
   readonly wireNotes: { readonly [key: TerminalKey]: WireNote };
   readonly wishes: { readonly [key: TerminalKey]: Wish };
   /** By placement. */
@@ -260,6 +265,8 @@ export const PLAN_DEFAULTS = {
   wishes: {},
   together: {},
   busSettings: {},
+  softwareBuses: [],
+  softwarePwm: {},
   pulls: {},
   series: {},
   drivers: {},

@@ -5,6 +5,7 @@ import { type Plan, splitKey } from './plan';
 type MapField =
   | 'wishes'
   | 'wireNotes'
+  | 'softwarePwm'
   | 'together'
   | 'rates'
   | 'pulls'
@@ -26,6 +27,7 @@ interface PlanMap<F extends MapField> {
 const MAPS: { readonly [F in MapField]: PlanMap<F> } = {
   wishes: { by: 'terminal', edit: (key, wish) => ({ kind: 'wish', ...splitKey(key), wish: wish ?? null }) },
   wireNotes: { by: 'terminal', edit: (key, note) => ({ kind: 'wire-note', ...splitKey(key), note: note ?? null }) },
+  softwarePwm: { by: 'terminal', edit: (key, on) => ({ kind: 'software-pwm', ...splitKey(key), on: on === true }) },
   pulls: { by: 'terminal', edit: (key, pull) => ({ kind: 'pull', ...splitKey(key), pull: pull ?? null }) },
   series: { by: 'terminal', edit: (key, ohms) => ({ kind: 'series', ...splitKey(key), ohms: ohms ?? null }) },
   drivers: { by: 'terminal', edit: (key, driver) => ({ kind: 'driver', ...splitKey(key), driver: driver ?? null }) },

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { SOFTWARE_BUSES } from '../sheets/softwareBuses';
 import { DRIVER_KINDS, LEG_ORDERS, PLAN_LIMITS, TOGETHER, WIRE_COLOURS } from './plan';
 
 /** Text a person typed: any script, no control characters, bounded. */
@@ -89,6 +90,7 @@ export const busSettingsSchema = Joi.object({
   picofarads: Joi.number().min(1).max(1e5),
 }).or('hz', 'addedOhms', 'wireCm', 'picofarads');
 /** A controller, or a placement with the channel behind a point. */
+export const softwareBusSchema = Joi.valid(...SOFTWARE_BUSES);
 export const segmentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}$/, 'segment');
 export const readoutSchema = Joi.object({
   // Lines are broken on purpose here; other control characters show nothing.
@@ -179,6 +181,8 @@ export const planSchema = Joi.object({
   wishes: Joi.object().pattern(keySchema, wishSchema).max(PLAN_LIMITS.wishes).default({}),
   together: Joi.object().pattern(idSchema, togetherSchema).max(PLAN_LIMITS.placements).default({}),
   busSettings: Joi.object().pattern(segmentSchema, busSettingsSchema).max(100).default({}),
+  softwareBuses: Joi.array().items(softwareBusSchema).unique().max(SOFTWARE_BUSES.length).default([]),
+  softwarePwm: Joi.object().pattern(keySchema, Joi.valid(true)).max(PLAN_LIMITS.series).default({}),
   wireNotes: Joi.object().pattern(keySchema, wireNoteSchema).max(PLAN_LIMITS.wireNotes).default({}),
   pulls: Joi.object().pattern(keySchema, pullSchema).max(PLAN_LIMITS.pulls).default({}),
   ladders: Joi.object().pattern(idSchema, ladderSchema).max(PLAN_LIMITS.placements).default({}),

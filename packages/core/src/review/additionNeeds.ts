@@ -5,6 +5,8 @@ import { applyEdits } from '../plan/applyEdits';
 import { type Edit, partOf } from '../plan/edit';
 import { type Plan, sameEnd, splitKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
+import { PIN_ROLES } from '../sheets/roles';
+import { softwareKind } from '../sheets/softwareBuses';
 import { notedSheets } from '../sheets/notedSheets';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Addition, additionOf, type AdditionVerdict, additionVerdict } from './addition';
@@ -19,6 +21,8 @@ export interface AdditionNeeds {
   /** The helpers that come with it, such as `buffer 74AHCT125`, and those of the plan that it uses, in order. */
   readonly adds: readonly string[];
   readonly uses: readonly string[];
+  /** What the program makes for it instead of the chip, such as `software SPI`. */
+  readonly software: readonly string[];
   /** Components that come with it beyond those of the plain addition, by kind. */
   readonly components: { readonly [K in Component['kind']]?: number };
   /** Errors and warnings that are left. */
@@ -87,16 +91,27 @@ function step(base: Plan, now: Plan, sheets: Sheets): { readonly plan: Plan; rea
   return undefined;
 }
 
+/** What the program makes in a plan and not in the one before. */
+function softwareOf(before: Plan, after: Plan): readonly string[] {
+  const buses = after.softwareBuses.filter((id) => !before.softwareBuses.includes(id));
+  const hasPwm = Object.keys(after.softwarePwm).some((key) => !before.softwarePwm[key]);
+  return [...buses.map((id) => `software ${softwareKind(id)!.toUpperCase()}`), ...(hasPwm ? ['software PWM'] : [])];
+}
+
 /** What an addition needs, found by following the fixes of its own findings as long as each removes one, adds none, and leaves what is
  *  there in its place. Undefined where it needs nothing, or nothing helps.
  *  @param plan the plan without the part */
 export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): AdditionNeeds | undefined {
   if (addition.moved.length > 0 || !addition.added.some(isGrave)) return undefined;
   const sheets = notedSheets(kept, plan.benchNotes);
-  // What no rail suits may have a supply of its own, and an analog output a converter; for any other terminal nothing is left.
+  // What no rail suits may have a supply of its own, an analog output a converter, a bus or PWM may be made by the program; for any other
+  // terminal nothing is left.
   const isHelped = (key: string) => {
     const role = partOf(addition.plan, splitKey(key).placement, sheets)?.terminals.get(splitKey(key).terminal)?.role;
-    return role === 'supply.vcc' || role === 'adc.in';
+    return (
+      role !== undefined &&
+      (role === 'supply.vcc' || role === 'adc.in' || PIN_ROLES[role]?.line !== undefined || PIN_ROLES[role]?.pwm === true)
+    );
   };
   if (!addition.open.every(isHelped)) return undefined;
   const edits: Edit[] = [];
@@ -129,6 +144,7 @@ export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): Add
     plan: now,
     adds: came.map(({ id }) => helper(id)),
     uses: [...new Set(used)].map(helper),
+    software: softwareOf(addition.plan, now),
     components: cameOf(planComponents(addition.plan, sheets), planComponents(now, sheets)),
     left,
   };

@@ -18,7 +18,7 @@ export interface Duplicate {
 
 /** What of a part a second one of its kind has too: its resistors, transistors, capacitors and loads, not what was done on the bench or what is
  *  said of one part alone. */
-const PATTERN: ReadonlySet<Edit['kind']> = new Set(['series', 'pull', 'driver', 'ladder', 'capacitors', 'load', 'rate']);
+const PATTERN: ReadonlySet<Edit['kind']> = new Set(['series', 'pull', 'driver', 'ladder', 'capacitors', 'load', 'rate', 'software-pwm']);
 
 /** Whether a wire ends the same for both: at a supply, at ground, at a trimmer or divider of its own. */
 const isShared = ({ to }: WireEnd): boolean => to === 'rail' || to === 'ground' || to === 'trimmer' || to === 'divider';

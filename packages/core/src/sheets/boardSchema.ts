@@ -215,7 +215,12 @@ export const boardSchema = Joi.object({
     numbering: Joi.valid('gpio', 'board', 'port').required(),
     numbers: Joi.object().pattern(factId, Joi.number().integer().min(0).max(999)).min(1),
   }),
-  software: sourced({ spiHz: quantity.greater(0).required() }),
+  software: sourced({
+    spiHz: quantity.greater(0).required(),
+    i2cHz: quantity.greater(0),
+    uartBaud: quantity.greater(0),
+    pwmHz: quantity.greater(0),
+  }),
   microPython: sourced({}),
   radio: sourced({
     kinds: label.required(),

@@ -287,8 +287,14 @@ export interface BoardSheet {
   };
   /** That MicroPython runs on the board, with pins by GPIO number or by the name of their port. */
   readonly microPython?: Sourced;
-  /** How fast a program makes a bus of its own out of pins, in hertz. */
-  readonly software?: Sourced & { readonly spiHz: number };
+  /** How fast a program makes buses and PWM of its own on any pins: clocks in hertz, serial lines in baud, PWM with 8 bits in hertz. Absent
+   *  values: not usual on this chip. */
+  readonly software?: Sourced & {
+    readonly spiHz: number;
+    readonly i2cHz?: number;
+    readonly uartBaud?: number;
+    readonly pwmHz?: number;
+  };
   /** The board's radio, the ADC units unusable while it is in use, and its current from the logic rail. */
   readonly radio?: Sourced & {
     readonly kinds: string;

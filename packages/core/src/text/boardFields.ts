@@ -18,7 +18,7 @@ export const BOARD_FIELDS: FieldTexts = {
     memory: { label: 'Memory' },
     onBoard: { label: 'On-board parts' },
     programPins: { label: 'Pin numbers in programs' },
-    software: { label: 'Software bus' },
+    software: { label: 'Software buses and PWM' },
     microPython: { label: 'MicroPython' },
     radio: { label: 'Radio' },
     enabling: { label: 'Enabling controllers' },
@@ -186,7 +186,12 @@ export const BOARD_FIELDS: FieldTexts = {
     numbering: { label: 'Numbering', help: 'GPIO numbers, board numbers, or ports with bits.' },
     numbers: { label: 'Numbers', help: 'Pin ID and number, where the label does not state it.' },
   },
-  software: { spiHz: { label: 'Software SPI clock', unit: 'Hz' } },
+  software: {
+    spiHz: { label: 'Software SPI clock', unit: 'Hz' },
+    i2cHz: { label: 'Software I2C clock', unit: 'Hz' },
+    uartBaud: { label: 'Software UART rate', unit: 'baud' },
+    pwmHz: { label: 'Software PWM frequency', unit: 'Hz', help: 'At 8 bits.' },
+  },
   radio: {
     kinds: { label: 'Kinds' },
     blocksAdc: { label: 'ADC units blocked in use' },

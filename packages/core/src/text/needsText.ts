@@ -7,10 +7,10 @@ const KINDS: readonly Component['kind'][] = ['resistor', 'trimmer', 'transistor'
 
 /** What comes with a part, or is used of what is there.
  *  @example needsText(needs) // 'buffer 74AHCT125 and 1 capacitor' */
-export function needsText({ adds, uses, components }: Pick<AdditionNeeds, 'adds' | 'uses' | 'components'>): string {
+export function needsText({ adds, uses, software, components }: Pick<AdditionNeeds, 'adds' | 'uses' | 'software' | 'components'>): string {
   const chips = [...uses.map((helper) => `${helper} of the plan`), ...[...new Set(adds)].map((helper) => severalOf(helper, adds))];
   const counts = KINDS.flatMap((kind) => (components[kind] === undefined ? [] : counted(components[kind], kind)));
-  const all = [...chips, ...counts];
+  const all = [...chips, ...software, ...counts];
   return all.length > 0 ? sayList(all) : 'other component values';
 }
 

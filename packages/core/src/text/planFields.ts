@@ -18,6 +18,8 @@ export const PLAN_FIELDS: FieldTexts = {
     wishes: { label: 'Pin preferences', help: 'By part:terminal.' },
     together: { label: 'Pins of a part kept together', help: 'By part: on adjacent pins or on one port.' },
     busSettings: { label: 'Bus settings', help: 'By controller, or by part for the segment behind it.' },
+    softwareBuses: { label: 'Software buses', help: 'Made by the program on any pins.' },
+    softwarePwm: { label: 'Software PWM', help: 'By part:terminal.' },
     wireNotes: { label: 'Bench notes on wires', help: 'By part:terminal.' },
     pulls: { label: 'Added pull-up and pull-down resistors', help: 'By part:terminal.' },
     ladders: { label: 'Resistor ladders of keys', help: 'By part.' },

@@ -199,7 +199,8 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
 }
 
 function busConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): readonly Constant[] {
-  const number = /(\d+)$/.exec(bus.controller!)?.[1];
+  const { software } = board.controllers.get(bus.controller!)!;
+  const number = software ? undefined : /(\d+)$/.exec(bus.controller!)?.[1];
   const hz = bus.kind === 'i2c' ? busClock(plan, sheets, bus).hz : undefined;
   return [
     ...(number === undefined ? [] : [int('number', Number(number), 'of the bus controller')]),

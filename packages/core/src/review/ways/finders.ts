@@ -1,4 +1,8 @@
-import { PIN_ROLES } from '../../sheets/roles';
+import { CONTROLLER_KINDS, PIN_ROLES } from '../../sheets/roles';
+import { nextSoftwareBus, softwareHz } from '../../sheets/softwareBuses';
+import { canBeSoftwarePwm } from '../../sheets/softwarePwm';
+import { softwareUnit } from '../../allocate/softwareBus';
+import { formatSi } from '../../quantity/format';
 import type { PartSheet } from '../../sheets/partSheet';
 import { portsOf } from '../../sheets/ports';
 import type { PlanTerminal } from '../../nets/terminals';
@@ -92,6 +96,52 @@ export const joinLines: Finder = ({ terminals }) => {
       },
     ];
   });
+};
+
+/** Bus parts that no controller is left for on a bus that the program makes. */
+export const softwareBus: Finder = ({ plan, board, terminals, settled }) => {
+  const open = terminals.filter((t) => settled.open.includes(t.key));
+  return CONTROLLER_KINDS.flatMap((kind): Draft[] => {
+    const lines = open.filter((t) => PIN_ROLES[t.terminal.role]?.line?.kind === kind);
+    const bus = lines.length > 0 ? nextSoftwareBus(board, plan.softwareBuses, kind) : undefined;
+    if (!bus) return [];
+    return [
+      {
+        kind: 'software-bus',
+        parts: 0,
+        data: {
+          terminals: { is: 'terminals', keys: lines.map((t) => t.key) },
+          bus: { is: 'words', text: `software ${kind.toUpperCase()}` },
+          clock: { is: 'words', text: formatSi(softwareHz(board, kind)!, softwareUnit(kind)) },
+        },
+        edits: [{ kind: 'software-bus', bus, on: true }],
+      },
+    ];
+  });
+};
+
+/** PWM by the program: of the terminals that find no pin, else of those that hold the pins that others need. */
+export const softwarePwm: Finder = (stuck) => {
+  const hz = stuck.board.sheet.software?.pwmHz;
+  if (hz === undefined) return [];
+  const able = wanting(stuck, ({ terminal }) => canBeSoftwarePwm(terminal));
+  const isOpen = (item: PlanTerminal) => stuck.settled.open.includes(item.key);
+  const draftOf = (items: readonly PlanTerminal[]): Draft => ({
+    kind: 'software-pwm',
+    parts: 0,
+    data: {
+      terminals: { is: 'terminals', keys: items.map((t) => t.key) },
+      clock: { is: 'words', text: formatSi(hz, 'Hz') },
+    },
+    edits: items.map(({ placement, terminal }): Edit => ({
+      kind: 'software-pwm',
+      placement: placement.id,
+      terminal: terminal.id,
+      on: true,
+    })),
+  });
+  const open = able.filter(isOpen);
+  return [open, ...able.map((item) => [...open, ...(isOpen(item) ? [] : [item])])].filter((items) => items.length > 0).map(draftOf);
 };
 
 /** Analog outputs on an analog-to-digital converter that is added. */

@@ -13,6 +13,8 @@ export const WAY_KINDS = [
   'variant',
   'reset-tie',
   'join-lines',
+  'software-bus',
+  'software-pwm',
   'adc',
   'expander',
   'shift-out',

@@ -32,6 +32,8 @@ const FINDERS: { readonly [K in WayKind]: Finder } = {
   variant: finders.variant,
   'reset-tie': finders.resetTie,
   'join-lines': finders.joinLines,
+  'software-bus': finders.softwareBus,
+  'software-pwm': finders.softwarePwm,
   adc: finders.adc,
   expander: finders.expander,
   'shift-out': finders.shiftOut,

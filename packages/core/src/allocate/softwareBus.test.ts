@@ -1,5 +1,5 @@
 import { shippedSheets } from '../../tests/catalogue';
-import { expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
+import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, shield, wire } from '../../tests/makePlan';
 import { spiSheet } from '../electrics/spiBus';
 import { findBuses } from '../nets/buses';
@@ -7,7 +7,6 @@ import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
 import { startPlan } from '../plan/startPlan';
-import { additionOf } from '../review/addition';
 import { completeAddition } from '../review/additionNeeds';
 import { waysOut } from '../review/ways/waysOut';
 import { CONTROLLER_KINDS } from '../sheets/roles';
@@ -48,7 +47,7 @@ describe('a display on any five pins', () => {
     const [bus] = findBuses(plan, sheets);
     expect(bus).toMatchObject({ controller: 'softspi1', pins: { sck: 'D3', mosi: 'D4' } });
     const { rows, softwareHz: other } = spiSheet(plan, sheets, boardOf(plan, sheets)!, bus!);
-    expect([rows[0]!.write, other]).toEqual([{ hz: 500_000, by: 'controller' }, undefined]);
+    expect([rows[0]!.write, other]).toEqual([{ hz: 500_000, by: 'program' }, undefined]);
     // A frame is 1024 bytes and its commands: at 500 kHz some 60 a second, where the controller of the chip would make hundreds.
     expect(rows[0]!.time!.mostPerSecond).toBeLessThanOrEqual(500_000 / (1024 * 8));
     expect(rows[0]!.time!.mostPerSecond).toBeGreaterThan(55);

@@ -7,6 +7,7 @@ import type { Placement, Plan } from '../plan/plan';
 import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import { nextSoftwareBus, type SoftwareBusId, softwareHz } from '../sheets/softwareBuses';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import { type Ability, wasteOn } from './abilities';
 import { freePins } from './freePins';
 import { editsOntoFree, lineTerminals } from './moveBus';
 import { type PinSet, pinSetsOf } from './pinSets';
@@ -19,6 +20,8 @@ export interface OntoSoftware {
   readonly pins: { readonly [line: string]: string };
   readonly edits: readonly Edit[];
 }
+
+const NONE: ReadonlySet<Ability> = new Set();
 
 const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.line!.line;
 
@@ -54,7 +57,13 @@ export function ontoSoftware(plan: Plan, sheets: Sheets, members: readonly Place
   const { bus, board } = next;
   const items = lineTerminals(next.plan, sheets, members, kind).filter((item) => item.wire || item.terminal.need === 'needed');
   const nets = findNets(next.plan, sheets);
-  const neat = pinSetsOf(board, kind).filter(({ controller }) => controller === bus);
+  const waste = wasteOn(board);
+  // A program can use any pins: those that can do more are left for others.
+  const price = ({ pins }: PinSet) => items.reduce((sum, item) => sum + waste(pins[lineOf(item)] ?? '', NONE), 0);
+  const isCautious = ({ pins }: PinSet) => (items.some((item) => board.pins.get(pins[lineOf(item)] ?? '')?.grade === 'caution') ? 1 : 0);
+  const neat = pinSetsOf(board, kind)
+    .filter(({ controller }) => controller === bus)
+    .toSorted((a, b) => isCautious(a) - isCautious(b) || price(a) - price(b));
   for (const set of [...neat, looseSet(board, next.plan, sheets, bus, items)]) {
     const wires = editsOntoFree(board, nets, items, set);
     if (!wires || wires.length === 0) continue;

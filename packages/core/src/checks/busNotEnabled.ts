@@ -1,24 +1,44 @@
-import { enablingOf } from '../electrics/enabling';
-import type { Check } from './check';
+import { enablingOf, enablingText } from '../electrics/enabling';
+import type { Check, FindingDraft } from './check';
+import { moveToFree } from './remedyParts';
 
 export const busNotEnabled: Check = {
   code: 'bus-not-enabled',
-  question: 'Is every bus enabled that the board’s operating system leaves disabled?',
+  question: 'Is everything enabled that the board’s operating system leaves disabled, and does it leave the other pins alone?',
+  whole: true,
   messages: {
     off: {
-      title: '{bus} must be enabled',
+      title: '{what} must be enabled',
       text: '{how}',
       why: 'Under an operating system a controller has no pins until its configuration assigns them. Accept this finding once that is done.',
     },
+    claims: {
+      title: '{what} also takes {pins}',
+      text: '{how} also takes {pins}, where {terminals} is connected.',
+      why: 'An overlay takes all pins of its function, whether the plan uses them or not; a program cannot use them then.',
+    },
   },
-  remedies: {},
-  examine: ({ plan, sheets, board }) =>
-    enablingOf(plan, sheets, board).map(({ bus, controller, words }) => ({
-      level: 'hint' as const,
-      message: 'off',
-      place: { pins: Object.values(bus.pins), bus: controller },
-      data: { bus: { is: 'stretch', controller } as const, how: { is: 'words', text: words } as const },
-      source: board.sheet.enabling!.source,
-      remedies: () => [],
-    })),
+  remedies: { move: 'Move {terminal} to {pin}' },
+  examine: (context) =>
+    enablingOf(context.plan, context.sheets, context.board).map((enabled): FindingDraft => {
+      const { title, pins, controller, conflicts, meets } = enabled;
+      const place = { pins: [...pins, ...conflicts], ...(controller === undefined ? {} : { bus: controller }) };
+      const what = { is: 'words', text: title } as const;
+      const { source } = context.board.sheet.enabling!;
+      const how = { is: 'words', text: enablingText(enabled) } as const;
+      if (conflicts.length === 0) return { level: 'hint' as const, message: 'off', place, data: { what, how }, source, remedies: () => [] };
+      return {
+        level: 'risk' as const,
+        message: 'claims',
+        place: { ...place, terminals: meets },
+        data: {
+          what,
+          how: { is: 'words', text: enabled.lines.join(' and ') } as const,
+          pins: { is: 'pins', pins: conflicts } as const,
+          terminals: { is: 'terminals', keys: meets } as const,
+        },
+        source,
+        remedies: () => context.terminals.filter(({ key }) => meets.includes(key)).flatMap((item) => moveToFree(context, item)),
+      };
+    }),
 };

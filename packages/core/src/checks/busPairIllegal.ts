@@ -1,7 +1,6 @@
 import { type Bus, findBuses } from '../nets/buses';
 import { controllersAt, legalControllers } from '../nets/controllers';
 import { meetOnPin } from '../nets/busControllers';
-import { sayList } from './say';
 import { editsOnto, lineTerminals } from '../allocate/moveBus';
 import { PIN_ROLES } from '../sheets/roles';
 import type { Plan } from '../plan/plan';
@@ -58,7 +57,7 @@ function half(context: CheckContext, bus: Bus): FindingDraft | null {
     data: {
       members: { is: 'placements', ids: bus.members.map((m) => m.id) },
       others: { is: 'placements', ids: other.members.map((m) => m.id) },
-      lines: { is: 'words', text: sayList(shared.map(([line]) => line.toUpperCase())) },
+      lines: { is: 'words', text: shared.map(([line]) => line.toUpperCase()).join(' and ') },
       pins: { is: 'pins', pins: shared.map(([, pin]) => pin) },
     },
     source: context.board.sheet.controllers.source,

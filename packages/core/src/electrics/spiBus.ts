@@ -28,7 +28,7 @@ export const USUAL_SPI_CM = 15;
 export const wireHz = (cm: number): number => WIRE_CLASSES.find((one) => cm <= one.mostCm)?.hz ?? LONGER_HZ;
 
 /** What holds a clock down. */
-export type SpiLimit = 'part' | 'controller' | 'shifter' | 'wire' | 'set';
+export type SpiLimit = 'part' | 'controller' | 'program' | 'shifter' | 'wire' | 'set';
 
 export interface SpiClock {
   readonly hz: number;
@@ -110,14 +110,16 @@ function shifterHz(plan: Plan, sheets: Sheets, items: readonly PlanTerminal[]): 
 /** What applies to every part of a bus. */
 interface Common {
   readonly controllerHz: number | undefined;
+  /** Made by the program instead of the chip. */
+  readonly software: boolean;
   readonly setHz: number | undefined;
   readonly wireCm: number;
   readonly softwareHz: number | undefined;
 }
 
 /** What holds every clock of a bus down. */
-const limitsOf = ({ controllerHz, wireCm, setHz }: Common): readonly (SpiClock | undefined)[] => [
-  limit(controllerHz, 'controller'),
+const limitsOf = ({ controllerHz, software, wireCm, setHz }: Common): readonly (SpiClock | undefined)[] => [
+  limit(controllerHz, software ? 'program' : 'controller'),
   limit(wireHz(wireCm), 'wire'),
   limit(setHz, 'set'),
 ];
@@ -240,6 +242,7 @@ function makeSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): S
   const settings = plan.busSettings[bus.controller ?? ''];
   const common: Common = {
     controllerHz: controller && controllerHz(controller, bus.pins),
+    software: controller?.software === true,
     setHz: settings?.hz,
     wireCm: settings?.wireCm ?? USUAL_SPI_CM,
     softwareHz: controller?.software ? undefined : board.sheet.software?.spiHz,

@@ -27,7 +27,7 @@ export type StepWhat =
   | { readonly is: 'component'; readonly component: Component }
   | { readonly is: 'idle'; readonly placement: string; readonly labels: readonly string[] }
   | { readonly is: 'others'; readonly placement: string; readonly terminals: readonly OtherTerminal[] }
-  | { readonly is: 'enable'; readonly controller: string; readonly words: string }
+  | { readonly is: 'enable'; readonly title: string; readonly words: string; readonly lines: readonly string[] }
   | { readonly is: 'setting'; readonly pins: readonly string[]; readonly words: string }
   | { readonly is: 'tolerance'; readonly pins: readonly string[]; readonly volts: number; readonly unless: string }
   | { readonly is: 'look-over' }
@@ -114,9 +114,11 @@ function chipSteps(plan: Plan, sheets: Sheets): { readonly circuit: readonly Bui
 /** How to enable the controllers of the plan in the operating system. */
 function enabling(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   const board = boardOf(plan, sheets);
-  return (board ? enablingOf(plan, sheets, board) : []).map(({ controller, words }) =>
-    ownStep(plan, `enable:${controller}`, words.slice(0, 120), { is: 'enable', controller, words }),
-  );
+  return (board ? enablingOf(plan, sheets, board) : []).map((enabled) => {
+    const { id, title, words, lines } = enabled;
+    // The lines are what was done: other words for them leave it done.
+    return ownStep(plan, `enable:${id}`, (lines.join(' ') || words).slice(0, 120), { is: 'enable', title, words, lines });
+  });
 }
 
 /** What must be done so that pins which the board uses for itself are free for what is wired to them; the same for several pins once. */

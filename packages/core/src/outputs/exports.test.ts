@@ -153,6 +153,21 @@ test('an overlay compiles, and the compiled tree has the plan’s addresses, clo
   expect(format('overlay').write(stick(), sheets)).toBeUndefined();
 });
 
+test('buses that the kernel makes on GPIO pins are nodes of their own, with the lines and selects of the plan', () => {
+  const plan = edited(
+    newPlan('plan-1', 'Test', { id: 'bcm2711-sbc-40', version: 1 }),
+    sheets,
+    { kind: 'software-bus', bus: 'softi2c1', on: true },
+    { kind: 'software-bus', bus: 'softspi1', on: true },
+    ...[add('l', 'light-bh1750'), wire('l:SDA', 'GPIO23'), wire('l:SCL', 'GPIO24')],
+    ...[add('a', 'adc-mcp3008'), wire('a:CLK', 'GPIO5'), wire('a:DIN', 'GPIO6'), wire('a:DOUT', 'GPIO13'), wire('a:CS', 'GPIO26')],
+  );
+  const tree = throughDtc(format('overlay').write(plan, sheets)!);
+  expect(tree).toMatch(/compatible = "i2c-gpio";\s+sda-gpios = <0xffffffff 0x17 0x06>;\s+scl-gpios = <0xffffffff 0x18 0x06>;/);
+  expect(tree).toMatch(/compatible = "spi-gpio";\s+sck-gpios = <0xffffffff 0x05 0x00>;\s+mosi-gpios = <0xffffffff 0x06 0x00>;/);
+  expect(tree).toMatch(/miso-gpios = <0xffffffff 0x0d 0x00>;\s+cs-gpios = <0xffffffff 0x1a 0x01>;\s+num-chipselects = <0x01>;/);
+});
+
 test('an overlay has a node for each chip of a module, with its own clock and select', () => {
   const linux = newPlan('plan-1', 'Touch', { id: 'bcm2711-sbc-40', version: 1 });
   const ends = {

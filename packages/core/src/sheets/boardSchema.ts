@@ -232,6 +232,8 @@ export const boardSchema = Joi.object({
     Joi.object({
       controller: factId.required(),
       words: words.required(),
+      lines: Joi.array().items(label.max(120)).max(6).required(),
+      claims: Joi.array().items(factId).min(1).max(8).unique(),
       pins: Joi.object().pattern(factId, factId).min(1),
       selects: Joi.valid('any-own', 'first-own'),
       most: Joi.number().integer().min(1),

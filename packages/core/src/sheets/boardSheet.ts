@@ -180,11 +180,20 @@ export interface DriveSetting extends DriveFact {
   readonly initial?: true;
 }
 
-/** One way to enable a controller. The first matching entry is used. */
+/** What an operating system must enable besides controllers. */
+export const ENABLED_FUNCTIONS = ['softi2c', 'onewire', 'pwm'] as const;
+export type EnabledFunction = (typeof ENABLED_FUNCTIONS)[number];
+
+/** One way to enable a controller, or another function. The first matching entry is used. */
 export interface Enabling {
   readonly controller: string;
-  /** Instruction. `{count}` is the number of chip selects, `{selects}` their pins as overlay parameters. */
+  /** Instruction; ends with a colon where lines follow. */
   readonly words: string;
+  /** Exact lines of the boot configuration. `{count}` is the number of chip selects, `{selects}` their pins as parameters, `{hz}` the clock,
+   *  `{sda}`, `{scl}` and `{pin}` the GPIO numbers, `{bus}` a free bus number, `{no_miso}` a parameter for an SPI bus that is not read. */
+  readonly lines: readonly string[];
+  /** Pins that it takes, used or not: another entry is chosen where something else is on them. */
+  readonly claims?: readonly string[];
   /** Only where its lines are on these pins. */
   readonly pins?: PinChoice;
   /** Only where the selects are the controller's own: any of them, or the first ones in their order. */

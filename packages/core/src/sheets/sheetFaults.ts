@@ -1,5 +1,5 @@
 import { typical } from '../quantity/range';
-import { type BoardEnd, type BoardPin, type BoardSheet, choicesOf, type Rail } from './boardSheet';
+import { type BoardEnd, type BoardPin, type BoardSheet, choicesOf, ENABLED_FUNCTIONS, type Rail } from './boardSheet';
 import type { PartSheet } from './partSheet';
 
 /** A fact that contradicts another in the same sheet, with its place. */
@@ -104,15 +104,17 @@ function onBoardFaults(sheet: BoardSheet): SheetFault[] {
       .filter((unit) => !sheet.pins.list.some((pin) => pin.adc?.unit === unit))
       .map((unit) => fault('radio.blocksAdc', `no pin has an input of ${unit}`)),
     ...(sheet.enabling?.list ?? [])
-      .filter((e) => !sheet.controllers.list.some((c) => c.id === e.controller))
+      .filter((e) => !isEnabledFunction(e.controller) && !sheet.controllers.list.some((c) => c.id === e.controller))
       .map((e) => fault('enabling', `${e.controller} is not a controller`)),
     ...(sheet.enabling?.list ?? [])
-      .flatMap((e) => Object.values(e.pins ?? {}))
+      .flatMap((e) => [...Object.values(e.pins ?? {}), ...(e.claims ?? [])])
       .filter((pin) => !pins.has(pin))
       .map((pin) => fault('enabling', `${pin} is not a pin`)),
     ...chipCircuitFaults(sheet),
   ];
 }
+
+const isEnabledFunction = (id: string): boolean => ENABLED_FUNCTIONS.some((one) => one === id);
 
 function chipCircuitFaults({ chipCircuit, pins: { list } }: BoardSheet): readonly SheetFault[] {
   const { components = [], connectors = [] } = chipCircuit ?? {};

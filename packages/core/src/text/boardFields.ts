@@ -199,7 +199,12 @@ export const BOARD_FIELDS: FieldTexts = {
   },
   enabling: {
     controller: { label: 'Controller' },
-    words: { label: 'Instruction', help: '{count} is the number of chip selects, {selects} their pins.' },
+    words: { label: 'Instruction' },
+    lines: {
+      label: 'Lines',
+      help: 'Of the boot configuration. {count} is the number of chip selects, {selects} their pins, {hz} the clock.',
+    },
+    claims: { label: 'Pins taken', help: 'Used or not.' },
     pins: { label: 'Only on these pins' },
     selects: { label: 'Only with chip selects' },
     most: { label: 'Maximum number of chip selects' },

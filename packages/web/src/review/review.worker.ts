@@ -21,6 +21,7 @@ import { addSeveral } from '@roof-chart/core/review/addSeveral';
 import { duplicateOf } from '@roof-chart/core/review/duplicate';
 import { completeAddition } from '@roof-chart/core/review/additionNeeds';
 import { ledWays } from '@roof-chart/core/review/ledWays';
+import { busPlaces } from '@roof-chart/core/review/busPlaces';
 import { type BoardFit, boardFit } from '@roof-chart/core/review/boardFit';
 import { type FixAlternative, fixAlternatives } from '@roof-chart/core/review/fixAlternatives';
 import { fixSafe } from '@roof-chart/core/review/fixSafe';
@@ -70,6 +71,8 @@ export const reviewer = {
   },
   /** A second part like one of the plan. */
   duplicate: (plan: Plan, id: string) => duplicateOf(plan, notedSheets(sheets, plan.benchNotes), id),
+  /** Where a bus of the plan can be put. */
+  busPlaces: (plan: Plan, bus: string) => busPlaces(plan, sheets, bus),
   /** Adding a part on pins of its own, where it could follow a chain. */
   additionApart: (plan: Plan, id: string) => {
     const part = sheets.parts.get(id);

@@ -83,6 +83,34 @@ function spiNodes(
   return { nodes, selects: isOwn || numbers.some((n) => n === undefined) ? [] : (numbers as readonly number[]) };
 }
 
+/** A bus that the kernel makes on GPIO pins: the bindings i2c-gpio and spi-gpio. Flag 6 is an open-drain output, 1 is active low. */
+function softwareBus(board: IndexedBoard, bus: Bus, { nodes, selects }: ReturnType<typeof spiNodes>): readonly string[] {
+  const gpio = (line: string, flags: number) => {
+    const pin = board.pins.get(bus.pins[line] ?? '');
+    return pin ? [`    ${line}-gpios = <&gpio ${pinNumber(board, pin)} ${flags}>;`] : [];
+  };
+  const lines =
+    bus.kind === 'i2c'
+      ? [...gpio('sda', 6), ...gpio('scl', 6), '    i2c-gpio,delay-us = <2>;']
+      : [
+          ...['sck', 'mosi', 'miso'].flatMap((line) => gpio(line, 0)),
+          ...(selects.length > 0 ? [`    cs-gpios = ${selects.map((number) => `<&gpio ${number} 1>`).join(', ')};`] : []),
+          `    num-chipselects = <${selects.length}>;`,
+        ];
+  return [
+    '&{/} {',
+    `  ${nodeName(bus.controller!)} {`,
+    `    compatible = "${bus.kind}-gpio";`,
+    ...lines,
+    '    #address-cells = <1>;',
+    '    #size-cells = <0>;',
+    ...nodes.flatMap(nodeLines).map((line) => `  ${line}`),
+    '  };',
+    '};',
+    '',
+  ];
+}
+
 /** A device tree overlay for a board with an operating system: its I2C and SPI controllers switched on at the plan's clocks, with a node
  *  for every part on them, and the GPIO numbers of everything else by name. Undefined for boards without an operating system. */
 export function writeOverlay(plan: Plan, sheets: Sheets): string | undefined {
@@ -91,6 +119,7 @@ export function writeOverlay(plan: Plan, sheets: Sheets): string | undefined {
   const buses = findBuses(plan, sheets).filter((bus) => bus.controller !== undefined && bus.kind !== 'uart');
   const fragments = buses.map((bus) => {
     const found = bus.kind === 'spi' ? spiNodes(plan, sheets, board, bus) : { nodes: i2cNodes(plan, sheets, bus), selects: [] };
+    if (board.controllers.get(bus.controller!)!.software) return softwareBus(board, bus, found);
     return [
       `&${bus.controller!} {`,
       '  status = "okay";',

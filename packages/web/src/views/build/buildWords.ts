@@ -8,8 +8,9 @@ import type { BuildSection, BuildStep, BuiltChange } from '@roof-chart/core/outp
 import type { ChipEnd, ChipSupply, PlacedComponent, PlacedConnector } from '@roof-chart/core/outputs/chipCircuit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { capitalised, counted, formatSi } from '@roof-chart/core/quantity/format';
-import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { headerEnd } from '@roof-chart/core/text/headerEnd';
+import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { enablingText } from '@roof-chart/core/electrics/enabling';
 import { endWords } from '../../app/editWords';
 import { resistorWords } from '../resistors/resistorWords';
 
@@ -218,7 +219,7 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
     case 'others':
       return { head: sayPlacement(plan, what.placement), text: otherWords(what.terminals) };
     case 'enable':
-      return { head: boardSheet(sheets, plan.board)?.controllers.get(what.controller)?.title ?? what.controller, text: what.words };
+      return { head: what.title, text: enablingText(what) };
     case 'setting':
       return {
         head: `Free ${sayList(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin })))}`,

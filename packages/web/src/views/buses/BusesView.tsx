@@ -9,6 +9,7 @@ import { useAppSelector } from '../../store/store';
 import styles from './Buses.module.css';
 import { I2cView } from './I2cView';
 import { OtherLinesView } from './OtherLinesView';
+import { busLabel } from './placeWords';
 import { SpiView } from './SpiView';
 
 /** The tab of everything that is no bus of controllers. */
@@ -24,8 +25,7 @@ export function BusesView() {
   const buses = useMemo(() => findBuses(plan, sheets).filter((bus) => bus.kind !== 'uart'), [plan, sheets]);
   const others = useMemo(() => otherLines(plan, sheets, board), [plan, sheets, board]);
   const keyOf = (bus: Bus) => bus.controller ?? bus.id.replaceAll(':', '-');
-  const titleOf = (bus: Bus) =>
-    (bus.controller ? board.controllers.get(bus.controller)?.title : undefined) ?? `${bus.kind.toUpperCase()}, no controller`;
+  const titleOf = (bus: Bus) => busLabel(board, bus);
   if (buses.length === 0 && others.length === 0)
     return (
       <div className={styles.empty}>

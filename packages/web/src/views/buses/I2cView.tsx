@@ -7,6 +7,7 @@ import { i2cSheet } from '@roof-chart/core/review/i2cSheet';
 import { useWorkbench } from '../../app/workbench';
 import { Addresses } from './Addresses';
 import styles from './Buses.module.css';
+import { BusPlaceMenu } from './BusPlaceMenu';
 import { PullUps } from './PullUps';
 import { Second } from './Second';
 
@@ -21,9 +22,12 @@ export function I2cView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
     .join(', ');
   return (
     <>
-      <p className={styles.facts}>
-        {pins} · {sheet.addresses.length} {sheet.addresses.length === 1 ? 'part' : 'parts'} · {formatSi(sheet.time.hz, 'Hz')}
-      </p>
+      <div className={styles.head}>
+        <p className={styles.facts}>
+          {pins} · {sheet.addresses.length} {sheet.addresses.length === 1 ? 'part' : 'parts'} · {formatSi(sheet.time.hz, 'Hz')}
+        </p>
+        <BusPlaceMenu plan={plan} bus={bus} />
+      </div>
       <Addresses plan={plan} bus={bus} rows={sheet.addresses} />
       {sheet.segments.map((segment) => (
         <PullUps key={segment.segment.id} plan={plan} sheet={segment} connected={bus.controller !== undefined} />

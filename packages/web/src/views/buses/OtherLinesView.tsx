@@ -1,10 +1,12 @@
 import { type OtherLines } from '@roof-chart/core/electrics/otherLines';
+import { findBuses } from '@roof-chart/core/nets/buses';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { endWords } from '../../app/editWords';
 import { useWorkbench } from '../../app/workbench';
 import styles from './Buses.module.css';
+import { BusPlaceMenu } from './BusPlaceMenu';
 import { LINE_WORDS, noteWords } from './lineWords';
 
 /** Serial ports, 1-Wire, proprietary protocols, encoders and key matrices: their pins with notes. */
@@ -17,6 +19,8 @@ export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly al
     if (pin !== undefined) return board.pins.get(pin)?.label ?? pin;
     return end ? endWords(plan, sheets, end) : 'open';
   };
+  const serial = findBuses(plan, sheets).filter((bus) => bus.kind === 'uart');
+  const busOf = (members: OtherLines['members']) => serial.find((bus) => bus.members.some((m) => members.some(({ id }) => id === m.id)));
   return (
     <>
       <p className={styles.facts}>Lines that are neither I2C nor SPI.</p>
@@ -47,6 +51,7 @@ export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly al
                 </ul>
               </td>
               <td className={styles.notes}>
+                {kind === 'uart' && busOf(members) && <BusPlaceMenu plan={plan} bus={busOf(members)!} />}
                 {notes.map((note) => (
                   <p key={JSON.stringify(note)}>{noteWords(plan, note)}</p>
                 ))}

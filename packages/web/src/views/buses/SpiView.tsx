@@ -12,6 +12,7 @@ import { HangLines, type LineColumn, type LineRow } from '../../hang/HangLines';
 import { HangScale, type ScaleRow } from '../../hang/HangScale';
 import type { Scale } from '../../hang/placing';
 import styles from './Buses.module.css';
+import { BusPlaceMenu } from './BusPlaceMenu';
 import { percent } from './busWords';
 import { clockWords, rateWords, selectWords, spiAdvice } from './lineWords';
 import { nameOf } from './memberName';
@@ -42,6 +43,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
   const set = (change: Parameters<typeof changed>[1], words: string) => {
     if (controller !== undefined) edit([{ kind: 'bus-settings', segment: controller, settings: changed(settings, change) }], words);
   };
+  const maker = controller !== undefined && board.controllers.get(controller)?.software ? 'program' : 'controller';
   const pinLabel = (pin: string) => board.pins.get(pin)?.label ?? pin;
   const selects = sheet.rows.flatMap((row) => (row.select?.wire?.end.to === 'pin' ? [row.select.wire.end.pin] : []));
   const columns: readonly LineColumn[] = [
@@ -83,10 +85,13 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
   const carried = wireHz(sheet.wireCm);
   return (
     <>
-      <p className={styles.facts}>
-        {sheet.rows.length} {sheet.rows.length === 1 ? 'chip select' : 'chip selects'} ·{' '}
-        {sheet.controllerHz ? `controller up to ${formatSi(sheet.controllerHz, 'Hz')}` : 'no controller'} · bus load {percent(sheet.share)}
-      </p>
+      <div className={styles.head}>
+        <p className={styles.facts}>
+          {sheet.rows.length} {sheet.rows.length === 1 ? 'chip select' : 'chip selects'} ·{' '}
+          {sheet.controllerHz ? `${maker} up to ${formatSi(sheet.controllerHz, 'Hz')}` : 'no controller'} · bus load {percent(sheet.share)}
+        </p>
+        <BusPlaceMenu plan={plan} bus={bus} />
+      </div>
       <section className={styles.section}>
         <h2>Lines and chip selects</h2>
         <HangLines label="Lines of the bus" columns={columns} rows={lineRows} />
@@ -98,7 +103,8 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
       </section>
       <section className={styles.section}>
         <h2>
-          Clock limits <span className={styles.aside}>disc: write, ring: read, cross: software SPI</span>
+          Clock limits{' '}
+          <span className={styles.aside}>disc: write, ring: read{sheet.softwareHz === undefined ? '' : ', cross: software SPI'}</span>
         </h2>
         <HangScale
           label="Clock limits"
@@ -114,7 +120,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
           ]}
           {...(sheet.controllerHz
             ? {
-                total: { at: within(sheet.controllerHz), words: `controller ${formatSi(sheet.controllerHz, 'Hz')}`, tone: 'good' as const },
+                total: { at: within(sheet.controllerHz), words: `${maker} ${formatSi(sheet.controllerHz, 'Hz')}`, tone: 'good' as const },
               }
             : {})}
         />
@@ -161,7 +167,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
                 <th scope="col">Accesses per second</th>
                 <th scope="col">Utilisation</th>
                 <th scope="col">Maximum rate</th>
-                <th scope="col">Software SPI</th>
+                {sheet.softwareHz !== undefined && <th scope="col">Software SPI</th>}
               </tr>
             </thead>
             <tbody>
@@ -174,7 +180,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
                   <td>{row.perSecond === undefined ? '' : <RateField plan={plan} placement={row.head} usual={row.perSecond} />}</td>
                   <td className="num">{row.time ? percent(row.time.share) : ''}</td>
                   <td>{rateWords(row.time?.mostPerSecond, row.what)}</td>
-                  <td>{rateWords(row.bySoftware?.mostPerSecond, row.what)}</td>
+                  {sheet.softwareHz !== undefined && <td>{rateWords(row.bySoftware?.mostPerSecond, row.what)}</td>}
                 </tr>
               ))}
             </tbody>

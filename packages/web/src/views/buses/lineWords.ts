@@ -57,6 +57,7 @@ export function noteWords(plan: Plan, note: LineNote): string {
 const BY: { readonly [K in SpiClock['by']]: string } = {
   part: 'the part',
   controller: 'the controller',
+  program: 'the program',
   shifter: 'the level shifter',
   wire: 'the wire',
   set: 'the setting',

@@ -8,6 +8,7 @@ import { sayTerminal } from '@roof-chart/core/checks/say';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan, Together, Wish } from '@roof-chart/core/plan/plan';
 import { PIN_ROLES } from '@roof-chart/core/sheets/roles';
+import { canBeSoftwarePwm } from '@roof-chart/core/sheets/softwarePwm';
 import { conductor, type IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../app/workbench';
 
@@ -38,6 +39,8 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
   const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
   const bus = kind && findBuses(plan, sheets).find((b) => b.kind === kind && b.members.some((m) => m.id === item.placement.id));
   const controller = bus?.controller === undefined ? undefined : board.controllers.get(bus.controller);
+  const isSoftwarePwm = plan.softwarePwm[item.key] === true;
+  const sheetTerminal = item.part.terminals.list.find((t) => t.id === item.terminal.id)!;
   const together = plan.together[item.placement.id];
   const lie = (how: Together) => {
     const next = together === how ? null : how;
@@ -87,6 +90,15 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
         )}
         {pin === undefined && <Menu.Item disabled>Move the focus to a pin to prefer it</Menu.Item>}
         {wish && <Menu.Item onClick={() => set({}, `no preference for ${words}`)}>No preference</Menu.Item>}
+        {canBeSoftwarePwm(sheetTerminal) && (
+          <Menu.Item
+            onClick={() =>
+              edit([{ kind: 'software-pwm', ...place, on: !isSoftwarePwm }], `PWM of ${words} by ${isSoftwarePwm ? 'a timer' : 'software'}`)
+            }
+          >
+            PWM by {isSoftwarePwm ? 'a timer' : 'software'}
+          </Menu.Item>
+        )}
         {several && (
           <>
             <Menu.Label>Signals of {item.placement.name}</Menu.Label>

@@ -1,10 +1,20 @@
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import { typical } from '@roof-chart/core/quantity/range';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { CHIP_COMPONENTS, type Controller, type OwnCurrent, type PinChoice, type Rail } from '@roof-chart/core/sheets/boardSheet';
+import { enablingText } from '@roof-chart/core/electrics/enabling';
+import {
+  CHIP_COMPONENTS,
+  type Controller,
+  type EnabledFunction,
+  type OwnCurrent,
+  type PinChoice,
+  type Rail,
+} from '@roof-chart/core/sheets/boardSheet';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { FactTable, Group, ListTable } from './FactTable';
 import { factRows } from './factWords';
+
+const FUNCTION_WORDS: { readonly [F in EnabledFunction]: string } = { softi2c: 'Software I2C', onewire: '1-Wire', pwm: 'PWM' };
 
 function legalWords(controller: Controller): string {
   const { legal } = controller;
@@ -181,8 +191,8 @@ export function BoardFacts({ board }: { readonly board: IndexedBoard }) {
         <Group title="Controllers to enable" source={sheet.enabling.source}>
           <FactTable
             rows={sheet.enabling.list.map((e) => ({
-              name: board.controllers.get(e.controller)!.title,
-              value: e.words.replace('{count}', 'N').replace('{selects}', ',cs0_pin=…'),
+              name: board.controllers.get(e.controller)?.title ?? FUNCTION_WORDS[e.controller as EnabledFunction],
+              value: enablingText(e),
             }))}
           />
         </Group>

@@ -1,0 +1,50 @@
+import { softwareUnit } from '@roof-chart/core/allocate/softwareBus';
+import { sayFinding, sayList } from '@roof-chart/core/checks/say';
+import type { Bus } from '@roof-chart/core/nets/buses';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted, formatSi } from '@roof-chart/core/quantity/format';
+import type { BusPlace, BusSpeed } from '@roof-chart/core/review/busPlaces';
+import type { IndexedBoard, Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { nameOf } from './memberName';
+
+/** @example busLabel(board, bus) // 'I2C0', or 'SPI, no controller' */
+export const busLabel = (board: IndexedBoard, { controller, kind }: Bus): string =>
+  (controller === undefined ? undefined : board.controllers.get(controller)?.title) ?? `${kind.toUpperCase()}, no controller`;
+
+/** Frames per second beyond which the eye sees no difference. */
+const SEEN = 100;
+
+const LINE_ORDER = ['sda', 'scl', 'sck', 'mosi', 'miso', 'tx', 'rx'];
+
+/** Where a place is: "I2C1 on GP2 (SDA) and GP3 (SCL)", with the parts that are there already. */
+export function placeHead(plan: Plan, board: IndexedBoard, { title, pins, joins, usual }: BusPlace): string {
+  const at = Object.entries(pins)
+    .toSorted(([a], [b]) => LINE_ORDER.indexOf(a) - LINE_ORDER.indexOf(b))
+    .map(([line, pin]) => `${board.pins.get(pin)?.label ?? pin} (${line.toUpperCase()})`);
+  const beside = joins.length > 0 ? `, with ${sayList(joins.map((id) => nameOf(plan, id)))}` : '';
+  return `${title} on ${sayList(at)}${beside}${usual ? ', usual pins' : ''}`;
+}
+
+/** What a place costs: wires that move, the clock and frame rate where they change, and what comes and goes. */
+export function costWords(plan: Plan, sheets: Sheets, { kind }: Pick<Bus, 'kind'>, now: BusSpeed, place: BusPlace): string {
+  const { moved, speed, added, gone, software } = place;
+  const unit = softwareUnit(kind);
+  const clock = (hz: number | undefined) => (hz === undefined ? 'no clock' : formatSi(hz, unit));
+  const frames = (perSecond: number) => String(perSecond >= 10 ? Math.round(perSecond) : Number(perSecond.toPrecision(2)));
+  const words = [
+    moved === 0 ? 'no wire moves' : `${counted(moved, 'wire')} ${moved === 1 ? 'moves' : 'move'}`,
+    speed.hz === now.hz ? clock(speed.hz) : `${clock(now.hz)} → ${clock(speed.hz)}`,
+    // A frame rate far above what the eye sees is no cost.
+    ...(speed.framesPerSecond !== undefined && speed.framesPerSecond !== now.framesPerSecond && speed.framesPerSecond < SEEN
+      ? [
+          now.framesPerSecond === undefined
+            ? `${frames(speed.framesPerSecond)} frames/s`
+            : `${frames(now.framesPerSecond)} → ${frames(speed.framesPerSecond)} frames/s`,
+        ]
+      : []),
+    ...(software ? ['takes the program’s time'] : []),
+    ...(gone.length > 0 ? [`removes ${counted(gone.length, 'finding')}`] : []),
+    ...added.map((finding) => `new ${finding.level === 'clash' ? 'error' : 'warning'}: ${sayFinding(plan, sheets, finding).title}`),
+  ];
+  return words.join(' · ');
+}

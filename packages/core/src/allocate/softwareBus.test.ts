@@ -57,8 +57,8 @@ describe('a display on any five pins', () => {
 });
 
 describe('where the controllers are used up', () => {
-  const uno = startPlan('a', 'Test', 'atmega328p-5v-shield', sheets);
-  const two = edited(uno, sheets, add('a', 'gps-neo-6m', 'Fix'), add('b', 'gps-neo-6m', 'Other'));
+  const avr = startPlan('a', 'Test', 'atmega328p-5v-shield', sheets);
+  const two = edited(avr, sheets, add('a', 'gps-neo-6m', 'Fix'), add('b', 'gps-neo-6m', 'Other'));
 
   test('the second serial part is driven by software: as a way out, as a fix, and with the part', () => {
     const settled = settle(two, sheets)!;
@@ -70,7 +70,7 @@ describe('where the controllers are used up', () => {
         .map((bus) => bus.controller)
         .toSorted(),
     ).toEqual(['softuart1', 'uart0']);
-    const one = settle(edited(uno, sheets, add('a', 'gps-neo-6m', 'Fix')), sheets)!.plan;
+    const one = settle(edited(avr, sheets, add('a', 'gps-neo-6m', 'Fix')), sheets)!.plan;
     const complete = completeAddition(one, sheets, partSheetOf('gps-neo-6m'))!;
     expect(complete.needs?.software).toEqual(['software UART']);
   });

@@ -20,9 +20,9 @@ test('the listed pins of a controller get it, a wish comes first, and a bus make
 });
 
 test('serial parts share a controller where one only sends and the other only receives', () => {
-  const uno = board('atmega328p-5v-shield');
-  expect(shareControllers(uno, [bus('uart', { tx: 'D1' }), bus('uart', { rx: 'D0' })])).toEqual(['uart0', 'uart0']);
-  expect(shareControllers(uno, [bus('uart', { tx: 'D1', rx: 'D0' }), bus('uart', { rx: 'D0' })])).toEqual(['uart0', undefined]);
+  const avr = board('atmega328p-5v-shield');
+  expect(shareControllers(avr, [bus('uart', { tx: 'D1' }), bus('uart', { rx: 'D0' })])).toEqual(['uart0', 'uart0']);
+  expect(shareControllers(avr, [bus('uart', { tx: 'D1', rx: 'D0' }), bus('uart', { rx: 'D0' })])).toEqual(['uart0', undefined]);
 });
 
 /** The most buses that can have a controller of their own, by trying every way. */

@@ -72,16 +72,14 @@ test('where no single change fixes a finding, alternatives are looked for; one i
   const id = await planWith(
     request,
     'bcm2711-sbc-40',
-    ['rgb-led-cc'],
-    [
-      { kind: 'wire', placement: 'p0', terminal: 'COM', end: { to: 'ground' } },
-      ...[
-        ['R', 'GPIO12'],
-        ['G', 'GPIO13'],
-        ['B', 'GPIO18'],
-      ].map(([terminal, pin]) => ({ kind: 'wire', placement: 'p0', terminal, end: { to: 'pin', pin } })),
-      ...['R', 'G', 'B'].map((terminal) => ({ kind: 'series', placement: 'p0', terminal, ohms: 330 })),
-    ],
+    ['servo-micro', 'servo-micro', 'servo-micro'],
+    ['GPIO12', 'GPIO13', 'GPIO18'].flatMap((pin, at) =>
+      [
+        ['SIG', { to: 'pin', pin }],
+        ['VCC', { to: 'rail', rail: '5v' }],
+        ['GND', { to: 'ground' }],
+      ].map(([terminal, end]) => ({ kind: 'wire', placement: `p${at}`, terminal, end })),
+    ),
   );
   await page.goto(`/plans/${id}/chart`);
   await openFinding(page, /share one PWM channel/);

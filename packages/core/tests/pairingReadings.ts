@@ -8,6 +8,13 @@ export const READINGS: { readonly [kind: string]: string } = {
     'True. The part drives 5 V into pins with an absolute maximum of 3.6 V; boards with 5 V tolerant pins are not listed.',
   'warning level-no-margin/high-to-board':
     'True. The inputs of the PIC16F1829 are Schmitt triggers with VIH = 0.8 VDD = 4 V; parts with 3.3 V outputs do not reach it. Its TTL inputs require 2 V, but these pins have none.',
+  'warning bus-overloaded/over':
+    'True. A picture of 16 bits per pixel over 1 MHz (ATtiny85) or 4 MHz (8 MHz AVR) takes longer than a fifth of a second, the rate that the sheet expects; the fix lowers it.',
+  'warning memory-over/little': 'True. The frame buffer of 4.7 KiB leaves less than a fifth of 6 KiB; the fix renders it in parts.',
+  'warning port-current-over/port':
+    'True in the worst case with all segments of a digit lit: the segments share a port of the chip, whose pins together may give 150 mA; larger resistors are the fix.',
+  'warning terminal-needs-tie/half':
+    'True, and a consequence of the missing supply: on a board without 5 V the contrast trimmer has one end only until the display has its supply.',
   'error pullup-missing/bus': 'True. Bare chips and modules without pull-ups; alone on a bus nothing pulls the lines high.',
   'error pullup-missing/one-wire':
     'True. A bare DS18B20 and the cable probe lack the resistor that the line needs; the module has it and is not listed.',
@@ -16,7 +23,7 @@ export const READINGS: { readonly [kind: string]: string } = {
   'error digit-driver-missing/bare':
     'True. The common line of a digit carries the current of all its segments, above the limit of any pin.',
   'warning port-current-over/chip':
-    'True in the worst case with all segments lit. Limits of the chips: 50 mA for all pins of the RP2040 or of the BCM2711 header, 15 mA for the nRF52840. One digit at a time is counted.',
+    'True in the worst case with all segments lit. Limits of the chips: 50 mA for all pins of the RP2040 or of a 40-pin header, 60 mA for the ATtiny85 and the RA4M1, 15 mA for the nRF52840 and nRF52833. One digit at a time is counted.',
   'error drive-over/over': 'True. A 72 mA relay coil on any pin, and a 30 mA buzzer on a pin with a lower limit.',
   'warning regulator-hot/hot':
     'True, by a small margin: 222 mA on average, 90 mA of it the chip with its radio, in a small package with 200 K/W. It shuts down only in a warm enclosure.',
@@ -30,8 +37,8 @@ export const READINGS: { readonly [kind: string]: string } = {
   'warning supply-wrong/above-range':
     'True. The display is specified up to 3.3 V with an absolute maximum of 7 V; on a board with 5 V only it works with wrong contrast.',
   'error terminal-unwired/one':
-    'True. The board has no 3.3 V rail (the two bare DIP chips), no analog input (BCM2711), only one (ESP8266), or too few pins for four digits.',
-  'error terminal-unwired/some': 'True. A joystick has two analog outputs, and the BCM2711 has no analog input.',
+    'True. The board has no 3.3 V rail (bare DIP chips), no 5 V rail (3.3 V mini board, edge connector), no analog input (40-pin headers), only one (ESP8266), no serial port (ATtiny85), or too few pins.',
+  'error terminal-unwired/some': 'True. A joystick has two analog outputs, and the boards with a 40-pin header have no analog input.',
   'error memory-over/over': 'True. The frame buffer is larger than the RAM; the fix renders it in parts, as libraries for small chips do.',
   'warning pin-boot-level/unknown':
     'True. The display needs so many pins that boot pins are used, and their level at reset with an LED and its resistor is unknown.',

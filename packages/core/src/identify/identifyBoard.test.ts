@@ -22,7 +22,7 @@ test.each([
 ])('%s finds %j', (text, ids) => expect(found(text)).toEqual(expect.arrayContaining(ids)));
 
 test('traits narrow down: a voltage, a number of pins and a connector are not words', () => {
-  expect(found('wroom')).toEqual(['esp32-stick-38']);
+  expect(found('wroom')).toEqual(['esp32-stick-30', 'esp32-stick-38']);
   expect(found('5 V').every((id) => logicNominal(board(id)) > 4.5)).toBe(true);
   expect(found('14 pins').length).toBeGreaterThan(2);
   expect(found('14 pins').every((id) => pinCount(board(id)) === 14)).toBe(true);

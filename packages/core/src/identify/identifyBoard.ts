@@ -46,25 +46,28 @@ function neighboursOf(board: BoardSheet): ReadonlySet<string> {
 export function identifyBoard(boards: readonly BoardSheet[], text: string): readonly BoardMatch[] {
   const labels = readLabels(text).slice(0, LABEL_LIMITS.labels);
   if (labels.length === 0) return [];
-  return boards
-    .map((board): BoardMatch => {
-      const free = new Map<string, number>();
-      for (const pin of board.pins.list.filter(({ header }) => header !== undefined))
-        for (const name of printed(pin)) free.set(name, (free.get(name) ?? 0) + 1);
-      const strange = labels.filter((label) => {
-        const name = plainLabel(label);
-        const left = free.get(name) ?? 0;
-        free.set(name, left - 1);
-        return left <= 0;
-      });
-      const beside = neighboursOf(board);
-      const inOrder = labels.slice(1).filter((label, at) => beside.has(`${plainLabel(labels[at]!)} ${plainLabel(label)}`)).length;
-      const matched = labels.length - strange.length;
-      const order = labels.length > 1 ? inOrder / (labels.length - 1) : 1;
-      return { board, matched, strange, inOrder, score: WORTH.label * (matched / labels.length) + WORTH.order * order };
-    })
-    .filter(({ matched }) => matched >= LEAST * labels.length)
-    .toSorted((a, b) => b.score - a.score || a.board.title.localeCompare(b.board.title));
+  return (
+    boards
+      .map((board): BoardMatch => {
+        const free = new Map<string, number>();
+        for (const pin of board.pins.list.filter(({ header }) => header !== undefined))
+          for (const name of printed(pin)) free.set(name, (free.get(name) ?? 0) + 1);
+        const strange = labels.filter((label) => {
+          const name = plainLabel(label);
+          const left = free.get(name) ?? 0;
+          free.set(name, left - 1);
+          return left <= 0;
+        });
+        const beside = neighboursOf(board);
+        const inOrder = labels.slice(1).filter((label, at) => beside.has(`${plainLabel(labels[at]!)} ${plainLabel(label)}`)).length;
+        const matched = labels.length - strange.length;
+        const order = labels.length > 1 ? inOrder / (labels.length - 1) : 1;
+        return { board, matched, strange, inOrder, score: WORTH.label * (matched / labels.length) + WORTH.order * order };
+      })
+      .filter(({ matched }) => matched >= LEAST * labels.length)
+      // Of boards with the same labels the plain one first: "stick" before "radio stick".
+      .toSorted((a, b) => b.score - a.score || a.board.title.length - b.board.title.length || a.board.title.localeCompare(b.board.title))
+  );
 }
 
 /** Labels that only the first of two boards has, in printed order: where to look to tell them apart. */

@@ -235,7 +235,12 @@ describe('rails for parts', () => {
 
 test('a bare chip has its whole circuit: every supply pin wired and decoupled, reset held, a clock, a programming connector', () => {
   const chips = [...sheets.boards.values()].filter((one) => /DIP/.test(one.sheet.form));
-  expect(chips.map((one) => one.sheet.id).toSorted()).toEqual(['atmega32a-5v-dip-40', 'pic16f1829-5v-dip-20']);
+  expect(chips.map((one) => one.sheet.id).toSorted()).toEqual([
+    'atmega16a-5v-dip-40',
+    'atmega32a-5v-dip-40',
+    'attiny85-5v-dip-8',
+    'pic16f1829-5v-dip-20',
+  ]);
   for (const one of chips) {
     const { chipCircuit, pins, electrical } = one.sheet;
     const kindOf = (id: string) => pins.list.find((pin) => pin.id === id)!.kind;

@@ -1,3 +1,4 @@
+import { logicNominal } from '../identify/identifyBoard';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { settledPlan } from '../../tests/spoiltPlan';
@@ -23,7 +24,7 @@ const tableOf = ({ pins }: BoardSheet) =>
   ).rows;
 
 const copyOf = (board: BoardSheet, logicVolts = board.electrical.vdd.typ!) =>
-  boardFromTable({ ...about, chip: board.chip, logicVolts }, tableOf(board), boardOfChip(sheets, board.chip));
+  boardFromTable({ ...about, chip: board.chip, logicVolts }, tableOf(board), boardOfChip(sheets, board.chip, logicNominal(board)));
 
 test.each([
   ['ATmega328P-PU', 'ATmega328P'],
@@ -33,7 +34,7 @@ test.each([
   ['ESP32', 'ESP32'],
 ])('%s is the chip %s', (named, chip) => expect(boardOfChip(sheets, named)?.chip).toBe(chip));
 
-test.each(['ESP32-C6', 'ESP32-S', 'RP2', '', 'ATmega328PB', 'XC8'])('%j is no chip of the catalogue', (named) =>
+test.each(['ESP32-H2', 'ESP32-S', 'RP2', '', 'ATmega328PB', 'XC8'])('%j is no chip of the catalogue', (named) =>
   expect(boardOfChip(sheets, named)).toBeUndefined(),
 );
 
@@ -47,7 +48,7 @@ const boards = [...sheets.boards.values()].map(({ sheet }) => sheet);
 test.each(boards.map((board) => [board.id, board] as const))('%s from its own pin table has the facts of its chip', (_, board) => {
   const own = copyOf(board);
   expect(readSheet(JSON.parse(JSON.stringify(own)))).toMatchObject({ ok: true });
-  const known = boardOfChip(sheets, board.chip)!;
+  const known = boardOfChip(sheets, board.chip, logicNominal(board))!;
   const bare = ({ source: __, ...facts }: BoardSheet['electrical']) => facts;
   expect(bare(own.electrical)).toEqual(bare(known.electrical));
   expect(own.electrical.source.note).toContain(known.title);

@@ -9,16 +9,21 @@ const ORDER_CODE = /^(?:[TUH][67]|-?[PAM]U|-?(?:WROOM|MINI)[-0-9A-Z]*)$/;
 
 const plain = (chip: string): string => chip.toUpperCase().replace(/\s+/g, '');
 
-/** The board in the library with a chip given by name or order code. Of several the one with the most signal pins; boards made from a
- *  pin table are not used.
+const logicVolts = ({ rails, logicRail }: BoardSheet): number => typical(rails.list.find((rail) => rail.id === logicRail)!.volts);
+
+/** The board in the library with a chip given by name or order code. Of several the one at the same logic voltage, then the one with the
+ *  most signal pins, then the one at the higher voltage; boards made from a pin table are not used.
  *  @example boardOfChip(sheets, 'ATmega328P-PU')?.chip // 'ATmega328P'
- *  @example boardOfChip(sheets, 'ESP32-C6') // undefined: no ESP32 */
-export function boardOfChip(sheets: Sheets, chip: string): BoardSheet | undefined {
+ *  @example boardOfChip(sheets, 'ESP32-H2') // undefined: no ESP32 */
+export function boardOfChip(sheets: Sheets, chip: string, volts?: number): BoardSheet | undefined {
+  const isOther = (sheet: BoardSheet) => (volts !== undefined && Math.abs(logicVolts(sheet) - volts) > 0.5 ? 1 : 0);
   const asked = plain(chip);
   const isNamed = (known: string) => asked === known || (asked.startsWith(known) && ORDER_CODE.test(asked.slice(known.length)));
   return [...sheets.boards.values()]
     .filter(({ sheet }) => asked !== '' && sheet.pins.source.trust !== 'bench' && isNamed(plain(sheet.chip)))
-    .toSorted((a, b) => b.ioPins.length - a.ioPins.length)[0]?.sheet;
+    .toSorted(
+      (a, b) => isOther(a.sheet) - isOther(b.sheet) || b.ioPins.length - a.ioPins.length || logicVolts(b.sheet) - logicVolts(a.sheet),
+    )[0]?.sheet;
 }
 
 /** A port by its name or number: "GPIO4", "GP4", "IO4" and "4" are one. */

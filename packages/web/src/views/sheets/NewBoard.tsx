@@ -104,7 +104,7 @@ export function NewBoard() {
   const reading = useReading<PinTable>(text, (reviewer) => reviewer.readPinTable(text));
   const table = reading.value ?? NOTHING_READ;
   const { sheets } = useWorkbench();
-  const known = boardOfChip(sheets, chip);
+  const known = boardOfChip(sheets, chip, volts);
   const ready = title.trim() !== '' && chip.trim() !== '' && table.rows.length > 0 && table.faults.length === 0 && reading.isCurrent;
   const make = async (event: FormEvent) => {
     event.preventDefault();

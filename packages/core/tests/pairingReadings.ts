@@ -9,7 +9,7 @@ export const READINGS: { readonly [kind: string]: string } = {
   'warning level-no-margin/high-to-board':
     'True. The inputs of the PIC16F1829 are Schmitt triggers with VIH = 0.8 VDD = 4 V; parts with 3.3 V outputs do not reach it. Its TTL inputs require 2 V, but these pins have none.',
   'warning bus-overloaded/over':
-    'True. A picture of 16 bits per pixel over 1 MHz (ATtiny85) or 4 MHz (8 MHz AVR) takes longer than a fifth of a second, the rate that the sheet expects; the fix lowers it.',
+    'True. A picture of 16 bits per pixel over 1 MHz (ATtiny85) or 4 MHz (8 MHz AVR) takes longer than 200 ms, the rate that the sheet expects; the fix lowers it.',
   'warning memory-over/little': 'True. The frame buffer of 4.7 KiB leaves less than a fifth of 6 KiB; the fix renders it in parts.',
   'warning port-current-over/port':
     'True in the worst case with all segments of a digit lit: the segments share a port of the chip, whose pins together may give 150 mA; larger resistors are the fix.',

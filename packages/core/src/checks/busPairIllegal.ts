@@ -1,6 +1,6 @@
 import { type Bus, findBuses } from '../nets/buses';
 import { controllersAt, legalControllers } from '../nets/controllers';
-import { meetOnPin } from '../nets/busControllers';
+import { areCrossed } from '../nets/busControllers';
 import { editsOnto, lineTerminals } from '../allocate/moveBus';
 import { PIN_ROLES } from '../sheets/roles';
 import type { Plan } from '../plan/plan';
@@ -44,7 +44,7 @@ function joinOther(context: CheckContext, bus: Bus, holders: readonly Bus[]): re
 function half(context: CheckContext, bus: Bus): FindingDraft | null {
   const other = bus.controller
     ? undefined
-    : context.buses.find((one) => one !== bus && one.kind === bus.kind && one.controller && meetOnPin(one, bus));
+    : context.buses.find((one) => one !== bus && one.kind === bus.kind && one.controller && areCrossed(one, bus));
   if (!other) return null;
   const shared = Object.entries(bus.pins).filter(([, pin]) => Object.values(other.pins).includes(pin));
   return {

@@ -62,6 +62,9 @@ export const driveOver: Check = {
       found.nominal += nominalAmps;
       byPin.set(driver.pin, found);
     }
+    const order = new Map(context.terminals.map(({ key }, at) => [key, at]));
+    // In the order of the plan: the finding is the same wherever it was looked for.
+    for (const { keys } of byPin.values()) keys.sort((a, b) => order.get(a)! - order.get(b)!);
     return [...byPin].flatMap(([pin, driven]) => (driven.amps > pinLimit(board, pin) * (1 + 1e-9) ? [finding(context, pin, driven)] : []));
   },
 };

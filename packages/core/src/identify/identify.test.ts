@@ -102,3 +102,19 @@ test('every role with trade names is some part’s', () => {
   const roles = new Set(parts.flatMap((p) => p.terminals.list.map((t) => t.role as string)));
   expect(TRADE_ROLES.filter((role) => !roles.has(role))).toEqual([]);
 });
+
+test.each([
+  ['PCF8574T', ['expander-pcf8574', 'lcd-1602-pcf8574', 'lcd-2004-pcf8574']],
+  ['PCF8574AT', ['expander-pcf8574a', 'lcd-1602-pcf8574a', 'lcd-2004-pcf8574a']],
+  ['ACS712ELC-20A', ['current-acs712', 'current-acs712-20a', 'current-acs712-30a']],
+  ['MAX7219CNG', ['digits-8-max7219', 'driver-max7219-dip24', 'driver-max7219-module', 'matrix-32x8-max7219', 'matrix-8x8-max7219']],
+])('the marking %s names the version of the chip, on a bare chip and on a module', (chip, ids) => {
+  const { candidates } = identify(parts, { chip });
+  const best = candidates.filter((c) => c.score === candidates[0]!.score).map((c) => c.part.id);
+  expect(best.toSorted()).toEqual(ids);
+});
+
+test('a chip marking of the expander helps to find the LCD that it is soldered to', () => {
+  const [first] = identify(parts, { chip: 'PCF8574AT', pins: 4, does: 'lcd 16x2' }).candidates;
+  expect(first!.part.id).toBe('lcd-1602-pcf8574a');
+});

@@ -1,5 +1,6 @@
 import type { PartSheet } from '../sheets/partSheet';
 import { scoreParts } from '../sheets/searchParts';
+import { markingFits } from './chipMarking';
 import { LABEL_LIMITS, plainLabel, type RowContext, rowContext } from './labelForms';
 import { MATCH_WORTH, matchRow, type RowMatch } from './matchLabels';
 import { settle } from './settle';
@@ -70,7 +71,7 @@ class Rarity {
 const rarities = new WeakMap<readonly PartSheet[], Rarity>();
 
 /** The weight of a missing label: labels on the far side of a module are often not read. */
-const MISSED = { needed: 0.7, optional: 0.25, outside: 0.05 } as const;
+const MISSED = { needed: 0.7, optional: 0.12, outside: 0.05 } as const;
 
 /** Share of the printed and the expected labels that belong together, weighed by how telling each is. */
 function labelScore(row: RowMatch, { rarity, printed }: Weighing): number {
@@ -102,6 +103,8 @@ interface Weighing {
   /** How telling each printed label is. */
   readonly printed: ReadonlyMap<string, number>;
   readonly does: ReadonlyMap<string, number>;
+  /** How well the chip marking fits a part. */
+  readonly marking: (part: PartSheet) => number;
 }
 
 function weigh(part: PartSheet, weighing: Weighing): Candidate {
@@ -138,8 +141,7 @@ function weigh(part: PartSheet, weighing: Weighing): Candidate {
   if (clues.size) clue(3, sameSize(part, clues.size) ? 1 : 0, { is: 'size', size: clues.size });
   if (clues.does) clue(3, does.get(part.id) ?? 0, does.has(part.id) ? { is: 'does', words: clues.does } : null);
   if (clues.chip) {
-    const same = plainLabel(part.chip).includes(plainLabel(clues.chip)) || plainLabel(clues.chip).includes(plainLabel(part.chip));
-    clue(8, same ? 1 : 0, { is: 'chip', chip: clues.chip });
+    clue(8, weighing.marking(part), { is: 'chip', chip: clues.chip });
   }
   return { part, score: most === 0 ? 0 : score / most, speaksFor, speaksAgainst };
 }
@@ -161,7 +163,14 @@ export function identify(parts: readonly PartSheet[], given: Clues, most = 8): I
   if (!rarity) rarities.set(parts, (rarity = new Rarity(parts)));
   const does = fitsWords(parts, clues.does);
   const { labels = [] } = clues;
-  const weighing: Weighing = { clues, context: rowContext(labels), rarity, printed: rarity.of(labels), does };
+  const weighing: Weighing = {
+    clues,
+    context: rowContext(labels),
+    rarity,
+    printed: rarity.of(labels),
+    does,
+    marking: markingFits(parts, clues.chip ?? ''),
+  };
   const candidates = parts
     .map((part) => weigh(part, weighing))
     .filter((candidate) => candidate.score > 0.15)

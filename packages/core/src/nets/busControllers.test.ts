@@ -22,7 +22,20 @@ test('the listed pins of a controller get it, a wish comes first, and a bus make
 test('serial parts share a controller where one only sends and the other only receives', () => {
   const avr = board('atmega328p-5v-shield');
   expect(shareControllers(avr, [bus('uart', { tx: 'D1' }), bus('uart', { rx: 'D0' })])).toEqual(['uart0', 'uart0']);
-  expect(shareControllers(avr, [bus('uart', { tx: 'D1', rx: 'D0' }), bus('uart', { rx: 'D0' })])).toEqual(['uart0', undefined]);
+  // Two that send to one pin meet there: that is another check's.
+  expect(shareControllers(avr, [bus('uart', { tx: 'D1', rx: 'D0' }), bus('uart', { rx: 'D0' })])).toEqual(['uart0', 'uart0']);
+});
+
+test('a part that is half wired shares the controller of the bus that it is on; two buses that cross have one controller', () => {
+  const stm = board('stm32f401-stick-40');
+  const [half, whole] = [bus('i2c', { sda: 'B7' }), bus('i2c', { sda: 'B7', scl: 'B6' })];
+  expect(shareControllers(stm, [half, whole])).toEqual(['i2c1', 'i2c1']);
+  const esp = board('esp32-stick-38');
+  expect(shareControllers(esp, [bus('i2c', { sda: 'IO21', scl: 'IO22' }), bus('i2c', { sda: 'IO25', scl: 'IO22' })])).toEqual([
+    'i2c0',
+    undefined,
+  ]);
+  expect(shareControllers(esp, [bus('i2c', { sda: 'IO21', scl: 'IO22' }), bus('i2c', { sda: 'IO22' })])).toEqual(['i2c0', undefined]);
 });
 
 /** The most buses that can have a controller of their own, by trying every way. */

@@ -11,13 +11,18 @@ export interface BusLines {
   readonly wished: ReadonlySet<string>;
 }
 
-/** Whether two buses can be lines of one controller: a line comes out at one pin at a time. Serial parts may share a controller, one
- *  sending and one receiving. */
-const canShare = (a: BusLines, b: BusLines): boolean => Object.keys(a.pins).every((line) => b.pins[line] === undefined);
+type Lines = Pick<BusLines, 'pins'>;
 
-/** Whether two buses meet on a pin: it belongs to one of them only. */
-export const meetOnPin = (a: Pick<BusLines, 'pins'>, b: Pick<BusLines, 'pins'>): boolean =>
-  Object.values(a.pins).some((pin) => Object.values(b.pins).includes(pin));
+/** Whether two buses can be lines of one controller: a line comes out at one pin at a time. Serial parts may share a controller, one
+ *  sending and one receiving, and a part that is only half wired shares that of the others. */
+const canShare = (a: Lines, b: Lines): boolean =>
+  Object.entries(a.pins).every(([line, pin]) => b.pins[line] === undefined || b.pins[line] === pin);
+
+/** Whether two buses have a pin in common and are not lines of one controller: the pin belongs to one of them only. */
+export const areCrossed = (a: Lines, b: Lines): boolean => {
+  const shared = Object.entries(a.pins).filter(([, pin]) => Object.values(b.pins).includes(pin));
+  return shared.length > 0 && (!canShare(a, b) || shared.some(([line, pin]) => b.pins[line] !== pin));
+};
 
 interface Option {
   readonly id: string;
@@ -43,7 +48,7 @@ export function shareControllers(board: IndexedBoard, buses: readonly BusLines[]
   const given: (string | undefined)[] = buses.map(() => undefined);
   const inTheWay = (bus: number, id: string) =>
     buses.flatMap((other, at) => (at !== bus && given[at] === id && !canShare(buses[bus]!, other) ? [at] : []));
-  const isCrossed = (bus: number) => buses.some((other, at) => at !== bus && given[at] !== undefined && meetOnPin(buses[bus]!, other));
+  const isCrossed = (bus: number) => buses.some((other, at) => at !== bus && given[at] !== undefined && areCrossed(buses[bus]!, other));
   const place = (bus: number, tried: Set<string>): boolean => {
     if (given[bus] === undefined && isCrossed(bus)) return false;
     const free = options[bus]!.find(({ id }) => !tried.has(id) && inTheWay(bus, id).length === 0);
@@ -62,6 +67,9 @@ export function shareControllers(board: IndexedBoard, buses: readonly BusLines[]
     });
   };
   const rankOf = (bus: number) => options[bus]![0]?.rank ?? 0;
-  for (const bus of [...buses.keys()].toSorted((a, b) => rankOf(a) - rankOf(b))) place(bus, new Set());
+  const linesOf = (bus: number) => Object.keys(buses[bus]!.pins).length;
+  // Parts that are wired in full come before those that are not yet.
+  const order = [...buses.keys()].toSorted((a, b) => rankOf(a) - rankOf(b) || linesOf(b) - linesOf(a));
+  for (const bus of order) place(bus, new Set());
   return given;
 }

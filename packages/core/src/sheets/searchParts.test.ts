@@ -12,12 +12,12 @@ const parts = [...sheets.parts.values()].map((p) => p.sheet);
 const found = (query: string) => searchParts(parts, query).map((p) => p.id);
 
 test.each([
-  ['oled i2c', ['oled-091-ssd1306-i2c', 'oled-096-ssd1306-i2c', 'oled-13-sh1106-i2c', 'oled-15-ssd1327-i2c']],
+  ['oled i2c', ['oled-091-ssd1306-i2c', 'oled-096-ssd1306-i2c', 'oled-13-sh1106-i2c', 'oled-15-ssd1327-i2c', 'oled-242-ssd1309-i2c']],
   ['1.3 oled', ['oled-13-sh1106-i2c', 'oled-13-sh1106-spi']],
   ['0.96"', ['oled-096-ssd1306-i2c', 'oled-096-ssd1306-spi']],
   ['0x15', ['touch-cst816s', 'tft-128-round-gc9a01-touch']],
   ['5ah touch', ['touch-mpr121']],
-  ['xshut', ['distance-vl53l0x', 'distance-vl53l1x']],
+  ['xshut', ['distance-vl53l0x', 'distance-vl53l1x', 'distance-vl6180x']],
   ['max7219 dip 24', ['driver-max7219-dip24', 'driver-max7221-dip24']],
   ['humidity needs 5 V', []],
 ])('%s finds %j', (query, ids) => {

@@ -1,4 +1,5 @@
 import type { BoardPin } from '../sheets/boardSheet';
+import { softwareKind } from '../sheets/softwareBuses';
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { reachedFrom } from '../nets/channels';
@@ -335,6 +336,9 @@ const allUsual = (instance: Instance): Instance => ({
   items: instance.items.map((item) => ({ ...item, candidates: item.candidates.map((c) => ({ ...c, unusual: 0 })) })),
   controllers: instance.controllers.map((c) => ({
     ...c,
-    lines: Object.fromEntries(Object.entries(c.lines).map(([line, pins]) => [line, pins.map((p) => ({ ...p, unusual: 0 }))])),
+    // A bus of the chip still comes before one that the program makes.
+    lines: Object.fromEntries(
+      Object.entries(c.lines).map(([line, pins]) => [line, pins.map((p) => ({ ...p, unusual: softwareKind(c.id) ? 1 : 0 }))]),
+    ),
   })),
 });

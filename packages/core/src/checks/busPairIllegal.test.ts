@@ -24,7 +24,7 @@ describe('bus-pair-illegal', () => {
         remedies: [
           'Move the bus to I2C0 (GP4 and GP5)',
           'Move the bus to I2C1 (GP3 and GP2)',
-          'Drive this bus by software on GP3 and GP4 (up to 400 kHz)',
+          'Drive this bus by software on GP3 and GP4 (up to 400 kHz instead of 1 MHz)',
         ],
       },
     ]);
@@ -66,7 +66,7 @@ describe('bus-pair-illegal', () => {
         remedies: [
           'Connect to the same bus as Air (GP4 and GP5)',
           'Move the bus to I2C1 (GP2 and GP3)',
-          'Drive this bus by software on GP0 and GP1 (up to 400 kHz)',
+          'Drive this bus by software on GP0 and GP1 (up to 400 kHz instead of 1 MHz)',
         ],
       },
     ]);

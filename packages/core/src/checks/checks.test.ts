@@ -89,7 +89,7 @@ describe('pin-cannot', () => {
         message: 'no-line',
         level: 'clash',
         title: 'D2 does not support Glass SDA',
-        remedies: ['Move the bus to I2C (A4 and A5)', 'Drive this bus by software on A5 and D2 (up to 100 kHz)'],
+        remedies: ['Move the bus to I2C (A4 and A5)', 'Drive this bus by software on A5 and D2 (up to 100 kHz instead of 400 kHz)'],
       },
     ]);
   });

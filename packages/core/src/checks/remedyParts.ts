@@ -1,8 +1,8 @@
 import { bootsWith, restLevel } from '../allocate/abilities';
 import { freePins } from '../allocate/freePins';
 import { movesToLegal } from '../allocate/moveBus';
-import { softwareAsWired, softwareUnit } from '../allocate/softwareBus';
-import { formatSi } from '../quantity/format';
+import { softwareAsWired } from '../allocate/softwareBus';
+import { softwareSpeed } from '../text/softwareSpeed';
 import type { Bus } from '../nets/buses';
 import { legalControllers } from '../nets/controllers';
 import { PIN_ROLES } from '../sheets/roles';
@@ -77,14 +77,14 @@ export function busToLegal(context: CheckContext, bus: Bus, helps: (after: Plan)
 }
 
 /** "Drive the bus by software": where it is wired now. */
-export function bySoftware({ plan, sheets }: CheckContext, bus: Bus): readonly Remedy[] {
+export function bySoftware({ plan, sheets, board }: CheckContext, bus: Bus): readonly Remedy[] {
   const found = softwareAsWired(plan, sheets, bus);
   if (!found) return [];
   return [
     {
       label: 'software',
       data: {
-        clock: { is: 'words', text: formatSi(found.hz, softwareUnit(bus.kind)) },
+        clock: { is: 'words', text: softwareSpeed(board, bus.kind) },
         pins: { is: 'pins', pins: Object.values(bus.pins) },
       },
       grade: 'offered',

@@ -1,6 +1,6 @@
 import { proposeWires } from '../allocate/proposeWires';
-import { ontoSoftware, softwareUnit } from '../allocate/softwareBus';
-import { formatSi } from '../quantity/format';
+import { ontoSoftware } from '../allocate/softwareBus';
+import { softwareSpeed } from '../text/softwareSpeed';
 import { PIN_ROLES } from '../sheets/roles';
 import { openTerminals } from '../nets/openTerminals';
 import type { PlanTerminal } from '../nets/terminals';
@@ -36,18 +36,17 @@ function remedies(context: CheckContext, placement: Placement, open: readonly Pl
 }
 
 /** "Use a bus by software": for bus lines that no controller of the chip is left for. */
-function onSoftwareBus({ plan, sheets }: CheckContext, placement: Placement, open: readonly PlanTerminal[]): readonly Remedy[] {
+function onSoftwareBus({ plan, sheets, board }: CheckContext, placement: Placement, open: readonly PlanTerminal[]): readonly Remedy[] {
   const kinds = new Set(open.flatMap(({ terminal }) => PIN_ROLES[terminal.role]?.line?.kind ?? []));
   return [...kinds].flatMap((kind): Remedy[] => {
     const found = ontoSoftware(plan, sheets, [placement], kind);
     if (!found) return [];
-    const clock = formatSi(found.hz, softwareUnit(kind));
     return [
       {
         label: 'software',
         grade: 'offered',
         edits: found.edits,
-        data: { pins: { is: 'pins', pins: Object.values(found.pins) }, clock: { is: 'words', text: clock } },
+        data: { pins: { is: 'pins', pins: Object.values(found.pins) }, clock: { is: 'words', text: softwareSpeed(board, kind) } },
       },
     ];
   });

@@ -1,7 +1,7 @@
 import { CONTROLLER_KINDS, PIN_ROLES } from '../../sheets/roles';
-import { nextSoftwareBus, softwareHz } from '../../sheets/softwareBuses';
+import { nextSoftwareBus } from '../../sheets/softwareBuses';
 import { canBeSoftwarePwm } from '../../sheets/softwarePwm';
-import { softwareUnit } from '../../allocate/softwareBus';
+import { softwareSpeed } from '../../text/softwareSpeed';
 import { formatSi } from '../../quantity/format';
 import type { PartSheet } from '../../sheets/partSheet';
 import { portsOf } from '../../sheets/ports';
@@ -112,7 +112,7 @@ export const softwareBus: Finder = ({ plan, board, terminals, settled }) => {
         data: {
           terminals: { is: 'terminals', keys: lines.map((t) => t.key) },
           bus: { is: 'words', text: `software ${kind.toUpperCase()}` },
-          clock: { is: 'words', text: formatSi(softwareHz(board, kind)!, softwareUnit(kind)) },
+          clock: { is: 'words', text: softwareSpeed(board, kind) },
         },
         edits: [{ kind: 'software-bus', bus, on: true }],
       },

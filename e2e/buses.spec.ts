@@ -154,3 +154,42 @@ test('Levels tells what is too low for a part at 5 V; behind a level shifter it 
   await page.getByText('All', { exact: true }).click();
   await expect(page.getByRole('group', { name: 'Levels of the signals' })).toContainText('OK');
 });
+
+test('a display on any five pins is driven by software with one fix; its bus is put on the hardware pins from its menu, and back by undo', async ({
+  page,
+  request,
+}) => {
+  const id = await planWith(
+    request,
+    'atmega328p-5v-shield',
+    ['oled-096-ssd1306-spi'],
+    [
+      ['VCC', { to: 'rail', rail: '5v' }],
+      ['GND', { to: 'ground' }],
+      ...Object.entries({ D0: 'D3', D1: 'D4', RES: 'D5', DC: 'D6', CS: 'D7' }).map(
+        ([terminal, pin]) => [terminal, { to: 'pin', pin }] as const,
+      ),
+    ].map(([terminal, end]) => ({ kind: 'wire', placement: 'p0', terminal, end })),
+  );
+  await page.goto(`/plans/${id}/chart`);
+  await openFinding(page, /D3 does not support/);
+  await findings(page)
+    .getByRole('button', { name: 'Drive this bus by software on D3 and D4 (up to 500 kHz instead of 8 MHz)' })
+    .first()
+    .click();
+  await expect(findings(page)).not.toContainText('does not support');
+  await page.goto(`/plans/${id}/buses`);
+  await expect(page.getByRole('tab', { name: 'Software SPI 1' })).toBeVisible();
+  await expect(page.getByText(/program up to 500 kHz/)).toBeVisible();
+  await page.getByRole('button', { name: 'Put Software SPI 1 on other pins' }).press('Enter');
+  const place = page.getByRole('menuitem', { name: /^SPI on D13 \(SCK\) and D11 \(MOSI\), usual pins/ });
+  await expect(place).toContainText('2 wires move · 500 kHz → 8 MHz');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('tab', { name: 'SPI', exact: true })).toBeVisible();
+  await saved(page);
+  expect((await storedPlan(request, id)).plan.softwareBuses).toEqual([]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('tab', { name: 'Software SPI 1' })).toBeVisible();
+  await saved(page);
+});

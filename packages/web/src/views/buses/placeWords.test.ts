@@ -1,0 +1,42 @@
+import { findBuses } from '@roof-chart/core/nets/buses';
+import { settle } from '@roof-chart/core/allocate/settle';
+import { boardOf } from '@roof-chart/core/plan/edit';
+import { startPlan } from '@roof-chart/core/plan/startPlan';
+import { busPlaces } from '@roof-chart/core/review/busPlaces';
+import { shippedSheets } from '../../../../core/tests/catalogue';
+import { add, edited } from '../../../../core/tests/makePlan';
+import { busLabel, costWords, placeHead } from './placeWords';
+
+const sheets = shippedSheets();
+
+test('a place says its pins in the order of a datasheet, who is there, and what it costs', () => {
+  const plan = settle(
+    edited(
+      startPlan('a', 'Test', 'rp2040-stick-40', sheets),
+      sheets,
+      add('x', 'humidity-aht20', 'Air'),
+      add('y', 'humidity-aht20', 'Porch'),
+    ),
+    sheets,
+  )!.plan;
+  const bus = findBuses(plan, sheets)[1]!;
+  const board = boardOf(plan, sheets)!;
+  expect(busLabel(board, bus)).toBe('I2C1');
+  expect(busLabel(board, { ...bus, controller: undefined })).toBe('I2C, no controller');
+  const { now, places } = busPlaces(plan, sheets, bus.id)!;
+  const said = places.map((place) => `${placeHead(plan, board, place)}: ${costWords(plan, sheets, bus, now, place)}`);
+  expect(said).toContain(
+    'I2C0 on GP4 (SDA) and GP5 (SCL), with Air, usual pins: 2 wires move · 400 kHz · new error: Address conflict: 0x38 on I2C0 (2 devices)',
+  );
+  expect(said.at(-1)).toMatch(/^Software I2C on GP\d+ \(SDA\) and GP\d+ \(SCL\): 2 wires move · 400 kHz · takes the program’s time$/);
+});
+
+test('a frame rate is told where it is one that can be seen', () => {
+  const plan = settle(
+    edited(startPlan('a', 'Test', 'atmega328p-5v-shield', sheets), sheets, add('d', 'tft-18-st7735-spi', 'Screen')),
+    sheets,
+  )!.plan;
+  const bus = findBuses(plan, sheets)[0]!;
+  const { now, places } = busPlaces(plan, sheets, bus.id)!;
+  expect(costWords(plan, sheets, bus, now, places.at(-1)!)).toMatch(/8 MHz → 500 kHz · 24 → 1\.5 frames\/s/);
+});

@@ -59,7 +59,7 @@ async function expectWidth(page: Page, ...widths: readonly number[]): Promise<vo
 }
 
 const SHEET_PAGES = [
-  ['/sheets', '21 boards and'],
+  ['/sheets', '41 boards and'],
   ['/sheets/esp32-stick-38', 'Strapping pins'],
   ['/sheets/motion-mpu6050', 'Thresholds are relative to the regulated supply'],
   ['/sheets/motion-mpu6050/edit?copy', 'Valid'],

@@ -20,7 +20,7 @@ const PARTS = [
   '20x4 pcf8574',
   'hx711',
   'sd card socket bare',
-  'encoder',
+  'encoder switch',
   'led red status',
 ];
 

@@ -11,6 +11,7 @@ import { completeAddition } from '../review/additionNeeds';
 import { waysOut } from '../review/ways/waysOut';
 import { CONTROLLER_KINDS } from '../sheets/roles';
 import { softwareBusId, softwareHz, withSoftwareBuses } from '../sheets/softwareBuses';
+import { indexSheets } from '../sheets/sheetIndex';
 import { settle } from './settle';
 import { ontoSoftware } from './softwareBus';
 
@@ -54,6 +55,24 @@ describe('a display on any five pins', () => {
     // Assigned again, it stays.
     expect(settle(plan, sheets)!.edits).toEqual([]);
   });
+});
+
+test('a pin without the direction is no place for a bus by software either, and a board that states no clock has none', () => {
+  const onInput = edited(
+    newPlan('p', 'Test', { id: 'esp32-stick-38', version: 1 }),
+    sheets,
+    add('d', 'oled-096-ssd1306-spi', 'Screen'),
+    wire('d:D0', 'IO34'),
+    wire('d:D1', 'IO32'),
+  );
+  const found = findingsOf(onInput, sheets).filter((f) => f.place.pins?.includes('IO34'));
+  expect(found.map((f) => f.level)).toEqual(['clash']);
+  expect(found.flatMap((f) => f.remedies.map((r) => r.label))).not.toContain('software');
+  const { software: _none, ...bare } = sheets.boards.get('atmega328p-5v-shield')!.sheet;
+  const own = indexSheets([bare, partSheetOf('oled-096-ssd1306-spi')]);
+  const labels = findingsOf(anyFive, own).flatMap((f) => f.remedies.map((r) => r.label));
+  expect(labels).not.toContain('software');
+  expect(ontoSoftware(anyFive, own, anyFive.placements, 'spi')).toBeUndefined();
 });
 
 describe('where the controllers are used up', () => {

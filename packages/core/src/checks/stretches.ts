@@ -21,11 +21,14 @@ export interface Stretch {
   readonly sheet: SegmentSheet;
 }
 
-/** The mildest supply condition under which something holds for a segment. */
+/** The mildest supply condition under which something holds for a segment. Milder conditions lie within the extreme ones: what does not
+ *  hold there holds nowhere. */
 export const stretchFrom = (context: CheckContext, { bus, sheet }: Stretch, isSo: (sheet: SegmentSheet) => boolean): Condition =>
-  mildest(context, ({ plan, sheets }) =>
-    (i2cStretches(plan, sheets).get(bus.id) ?? []).some((one) => one.segment.id === sheet.segment.id && isSo(one)),
-  );
+  isSo(sheet)
+    ? mildest(context, ({ plan, sheets }) =>
+        (i2cStretches(plan, sheets).get(bus.id) ?? []).some((one) => one.segment.id === sheet.segment.id && isSo(one)),
+      )
+    : 'extreme';
 
 /** Source of the I2C line limits. */
 export const I2C_SOURCE: Source = { document: I2C_STANDARD, trust: 'standard' };

@@ -78,3 +78,10 @@ test('any text is answered: two hundred labels, labels alike, ornament', () => {
     }),
   );
 });
+
+test('rows of pins: a double row, or two edges', () => {
+  expect(found('2x20 linux').toSorted()).toEqual(['bcm2711-sbc-40', 'bcm2712-sbc-40', 'bcm2835-sbc-40', 'bcm2837-sbc-40']);
+  expect(found('2 × 15 esp32')).toEqual(['esp32-stick-30']);
+  expect(found('2x7').every((id) => pinCount(board(id)) === 14)).toBe(true);
+  expect(found('2x99')).toEqual([]);
+});

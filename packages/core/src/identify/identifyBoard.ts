@@ -112,10 +112,16 @@ const hasPins = (board: BoardSheet, count: number): boolean =>
   pinCount(board) === count ||
   new RegExp(`\\b${count}[ -]?(?:pin|pad)`, 'i').test([board.form, board.title, ...(board.traits?.words ?? [])].join(' '));
 
+/** Whether the edges of a board are so many rows of so many pins: "2x20" for a double row of 40, or for two rows of 20. */
+function isLaidOut(board: BoardSheet, rows: number, columns: number): boolean {
+  const lengths = edgesOf(board).map(({ pins }) => pins.length);
+  return lengths.length === rows && lengths.every((length) => length === columns);
+}
+
 /** From here on words that a board has as labels are taken as labels. */
 const MANY_LABELS = 4;
 
-/** The boards that everything in a text fits: chip, family, form, voltage ("3.3 V"), number of pins ("30 pins"), USB connector ("micro-usb"),
+/** The boards that everything in a text fits: chip, family, form, voltage ("3.3 V"), number of pins ("30 pins"), rows of pins ("2x20"), USB connector ("micro-usb"),
  *  radio, and printed labels. All of them by title for an empty text.
  *  @example searchBoards(boards, 'esp32 usb-c 16 pins') // the small stick with the C3 */
 export function searchBoards(boards: readonly BoardSheet[], text: string): readonly BoardSheet[] {
@@ -125,6 +131,8 @@ export function searchBoards(boards: readonly BoardSheet[], text: string): reado
     if (found) rest = rest.replace(pattern, ' ');
     return found ? Number(found[1]!.replace(',', '.')) : undefined;
   };
+  const layout = /\b(\d{1,2}) ?[x×] ?(\d{1,2})\b/.exec(rest);
+  if (layout) rest = rest.replace(layout[0], ' ');
   const pins = take(/\b(\d{1,3})[ -]?pins?\b/);
   const volts = take(/\b(\d(?:[.,]\d)?) ?v(?:olts?)?\b/);
   const terms = words(rest);
@@ -134,6 +142,7 @@ export function searchBoards(boards: readonly BoardSheet[], text: string): reado
   const row = count >= MANY_LABELS ? whole.filter(({ matched }) => matched === count) : [];
   if (row.length > 0) return row.map(({ board }) => board);
   const found = boards.filter((board) => {
+    if (layout && !isLaidOut(board, Number(layout[1]), Number(layout[2]))) return false;
     if (pins !== undefined && !hasPins(board, pins)) return false;
     if (volts !== undefined && Math.abs(logicNominal(board) - volts) > SAME_VOLTS) return false;
     const own = wordsOf(board);

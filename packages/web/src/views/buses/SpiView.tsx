@@ -88,7 +88,10 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
       <div className={styles.head}>
         <p className={styles.facts}>
           {sheet.rows.length} {sheet.rows.length === 1 ? 'chip select' : 'chip selects'} ·{' '}
-          {sheet.controllerHz ? `${maker} up to ${formatSi(sheet.controllerHz, 'Hz')}` : 'no controller'} · bus load {percent(sheet.share)}
+          {sheet.controllerHz
+            ? `${maker} up to ${formatSi(sheet.controllerHz, 'Hz')}${maker === 'program' ? ', compiled' : ''}`
+            : 'no controller'}{' '}
+          · bus load {percent(sheet.share)}
         </p>
         <BusPlaceMenu plan={plan} bus={bus} />
       </div>

@@ -67,3 +67,23 @@ test.each([
 ])('letter code of %d Ω', (ohms, tolerance, code) => {
   expect(letterCode(ohms, tolerance)).toBe(code);
 });
+
+test.each([
+  [0.0001, 'L'],
+  [0.0002, 'P'],
+  [0.0005, 'W'],
+  [0.001, 'B'],
+  [0.0025, 'C'],
+  [0.005, 'D'],
+  [0.01, 'F'],
+  [0.02, 'G'],
+  [0.05, 'J'],
+  [0.1, 'K'],
+  [0.2, 'M'],
+])('a tolerance of %d has the letter of IEC 60062, table 3: %s', (tolerance, letter) => {
+  expect(letterCode(4700, tolerance)).toBe(`4K7${letter}`);
+});
+
+test('a tolerance without a letter leaves it out', () => {
+  expect(letterCode(4700, 0.03)).toBe('4K7');
+});

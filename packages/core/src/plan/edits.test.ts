@@ -1,3 +1,4 @@
+import { canBeSoftwarePwm } from '../sheets/softwarePwm';
 import fc from 'fast-check';
 import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { versionedSheets } from '../../tests/catalogue';
@@ -28,6 +29,14 @@ function aimed(plan: Plan, edit: Edit, n: number): Edit {
   const jumpered = plan.placements.find((p) => p.sheet.id === 'lcd-2004-pcf8574');
   if (edit.kind === 'strap' && jumpered) return { ...edit, placement: jumpered.id, strap: 'A1', state: n % 2 ? 'open' : 'bridged' };
   if (edit.kind === 'bench-note' && n % 2) return { ...edit, sheet: plan.board.id, fact: 'electrical/pinMilliamps' };
+  if (edit.kind === 'software-pwm') {
+    const able = plan.placements.flatMap(({ id, sheet }) =>
+      (sheets.parts.get(sheet.id)?.sheet.terminals.list ?? [])
+        .filter(canBeSoftwarePwm)
+        .map((terminal) => ({ placement: id, terminal: terminal.id })),
+    );
+    return able.length > 0 ? { ...edit, ...able[n % able.length]! } : edit;
+  }
   return key && ['lock', 'colour', 'unwire', 'wish', 'tick', 'pull', 'series', 'driver'].includes(edit.kind)
     ? ({ ...edit, ...splitKey(key) } as Edit)
     : edit;

@@ -67,6 +67,7 @@ export async function storedPlan(
     board: { id: string };
     wires: Record<string, { end: unknown; locked: boolean }>;
     wishes: Record<string, unknown>;
+    softwareBuses: readonly string[];
     placements: { id: string; name: string; sheet: { id: string } }[];
   };
   revision: number;

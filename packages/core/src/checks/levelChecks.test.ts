@@ -180,7 +180,16 @@ describe('a level shifter', () => {
         remedies: ['Exchange the two supplies'],
       },
     ]);
-    expect(codes(remedied('shifter-direction', plan, sheets))).not.toContain('shifter-direction');
+    const after = remedied('shifter-direction', plan, sheets);
+    expect(codes(after)).not.toContain('shifter-direction');
+    expect([after.wires['x:LV']!.end, after.wires['x:HV']!.end]).toEqual([plan.wires['x:HV']!.end, plan.wires['x:LV']!.end]);
+  });
+
+  test.each(['LV', 'HV'])('a supply that is locked is not exchanged: %s', (terminal) => {
+    const plan = strip([add('x', 'shifter-mosfet-4', 'Shifter'), wire('x:LV', 'rail vbus'), wire('x:HV', 'rail 3v3')]);
+    const locked = edited(plan, sheets, { kind: 'lock', placement: 'x', terminal, locked: true });
+    const [found] = findingsOf(locked, sheets).filter((f) => f.code === 'shifter-direction');
+    expect(found!.remedies).toEqual([]);
   });
 
   test('that finds the direction by itself is unsuitable for I2C', () => {

@@ -4,6 +4,7 @@ import { expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { settle } from '../allocate/settle';
 import { newPlan, type Plan } from '../plan/plan';
+import { sayFinding } from './say';
 
 const sheets = shippedSheets();
 const on = (board: string): Plan => newPlan('plan-1', 'Test', { id: board, version: sheets.boards.get(board)!.sheet.version });
@@ -95,6 +96,16 @@ describe('pin-boot-level', () => {
       },
     ]);
     expectCheck('pin-boot-level', lamp('D1'), sheets, []);
+  });
+
+  test('tells the level that the chip needs and the one that the line has', () => {
+    const texts = (plan: Plan) =>
+      findingsOf(plan, sheets)
+        .filter((f) => f.code === 'pin-boot-level')
+        .map((f) => sayFinding(plan, sheets, f).text);
+    expect(texts(glass('D8'))).toEqual([expect.stringMatching(/^D8 must be low at reset; this line idles high\. /)]);
+    expect(texts(lamp('D4'))).toEqual([expect.stringMatching(/^D4 must be high at reset\. /)]);
+    expect(texts(lamp('D8'))).toEqual([expect.stringMatching(/^D8 must be low at reset\. /)]);
   });
 
   test('the remedy never leads to another pin that is read at reset at the wrong level', () => {

@@ -5,6 +5,7 @@ import { add, edited, stick, wire } from '../../tests/makePlan';
 import { chainsOf } from '../nets/chains';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
+import { sayFinding } from './say';
 
 const sheets = shippedSheets();
 const plan = (...edits: readonly Edit[]): Plan => edited(stick(), sheets, ...edits);
@@ -68,6 +69,34 @@ describe('selects', () => {
   });
 });
 
+describe('SPI modes of one bus', () => {
+  // From the datasheets: MAX7219 mode 0, ADXL345 mode 3, MCP3008 modes 0 and 3, MAX31865 modes 1 and 3.
+  const digits = matrix('m', 'Digits', 'GP19');
+  const motion = spi('x', 'motion-adxl345-spi', 'Motion', 'GP16', 'SDA', 'SCL');
+  const inputs = spi('i', 'adc-mcp3008', 'Inputs', 'GP20', 'DIN', 'CLK');
+  const oven = spi('o', 'temperature-max31865', 'Oven', 'GP21', 'SDI', 'CLK');
+
+  test.each([
+    ['mode 0 serves both', [...digits, ...inputs], false],
+    ['mode 3 serves all', [...motion, ...inputs, ...oven], false],
+    ['0 and 3', [...digits, ...motion], true],
+    ['0 against 1 or 3', [...digits, ...oven], true],
+    ['two of one kind', [...motion, ...spi('y', 'motion-adxl345-spi', 'Second', 'GP22', 'SDA', 'SCL')], false],
+    ['each pair has one, the three together none', [...digits, ...inputs, ...oven], true],
+  ])('%s', (_, edits, told) => {
+    const found = findingsOf(plan(...edits), sheets).filter((f) => f.code === 'bus-mixed-modes');
+    expect(found.map((f) => [f.message, f.level])).toEqual(told ? [['modes', 'hint']] : []);
+  });
+
+  test('the modes are listed in the order of the parts', () => {
+    const both = plan(...digits, ...oven);
+    const found = findingsOf(both, sheets).find((f) => f.code === 'bus-mixed-modes')!;
+    expect(sayFinding(both, sheets, found).text).toBe(
+      'Digits and Oven use modes 0, 1 or 3; the program must set the mode before each transfer.',
+    );
+  });
+});
+
 describe('chains', () => {
   const chain = plan(...matrix('a', 'Left', 'GP19'), ...matrix('b', 'Right', 'a:DOUT'));
 
@@ -82,6 +111,8 @@ describe('chains', () => {
       { message: 'apart', level: 'clash', title: 'Right is not clocked with Left', remedies: ['Connect Right CS with those of Left'] },
     ]);
     expect(remedied('chain-broken', apart, sheets).wires['b:CS']!.end).toEqual({ to: 'pin', pin: 'GP17' });
+    const locked = edited(apart, sheets, { kind: 'lock', placement: 'b', terminal: 'CS', locked: true });
+    expect(findingsOf(locked, sheets).find((f) => f.code === 'chain-broken')!.remedies).toEqual([]);
   });
 
   test('two side by side on one select are offered to be chained', () => {

@@ -53,7 +53,7 @@ const PICTURES = [
       await page.goto(`${hive}/fits`);
       await page.getByText(/^These parts fit on/).waitFor();
       await page
-        .getByRole('row', { name: /^ESP32 stick/ })
+        .getByRole('row', { name: /^ESP32 stick, 38 pins/ })
         .getByRole('button')
         .click();
     },

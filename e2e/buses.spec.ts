@@ -1,3 +1,4 @@
+import type { APIRequestContext } from '@playwright/test';
 import { copyOfExample, editPlan, expect, findings, openFinding, planWith, saved, storedPlan, test } from './workplace';
 
 test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged in and taken away, a rate set', async ({
@@ -155,22 +156,41 @@ test('Levels tells what is too low for a part at 5 V; behind a level shifter it 
   await expect(page.getByRole('group', { name: 'Levels of the signals' })).toContainText('OK');
 });
 
-test('a display on any five pins is driven by software with one fix; its bus is put on the hardware pins from its menu, and back by undo', async ({
-  page,
-  request,
-}) => {
-  const id = await planWith(
+/** A plan with a display of seven pins, its five signals on these. */
+const displayOn = (request: APIRequestContext, pins: { readonly [terminal: string]: string }) =>
+  planWith(
     request,
     'atmega328p-5v-shield',
     ['oled-096-ssd1306-spi'],
     [
       ['VCC', { to: 'rail', rail: '5v' }],
       ['GND', { to: 'ground' }],
-      ...Object.entries({ D0: 'D3', D1: 'D4', RES: 'D5', DC: 'D6', CS: 'D7' }).map(
-        ([terminal, pin]) => [terminal, { to: 'pin', pin }] as const,
-      ),
+      ...Object.entries(pins).map(([terminal, pin]) => [terminal, { to: 'pin', pin }] as const),
     ].map(([terminal, end]) => ({ kind: 'wire', placement: 'p0', terminal, end })),
   );
+
+test('a display on pins 9 to 13 is driven by software with one fix; its own lines are in the way of the hardware pins', async ({
+  page,
+  request,
+}) => {
+  const id = await displayOn(request, { D1: 'D9', D0: 'D10', DC: 'D11', CS: 'D12', RES: 'D13' });
+  await page.goto(`/plans/${id}/chart`);
+  await openFinding(page, /D(?:9|10) does not support/);
+  await findings(page)
+    .getByRole('button', { name: 'Drive this bus by software on D10 and D9 (up to 500 kHz instead of 8 MHz)' })
+    .first()
+    .click();
+  await expect(findings(page)).not.toContainText('does not support');
+  await page.goto(`/plans/${id}/buses`);
+  await page.getByRole('button', { name: 'Put Software SPI 1 on other pins' }).press('Enter');
+  await expect(page.getByText('No other place: other signals or locked wires take 1 place.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await saved(page);
+  expect((await storedPlan(request, id)).plan.softwareBuses).toEqual(['softspi1']);
+});
+
+test('a bus made by software is put on the hardware pins from its menu, and back by undo', async ({ page, request }) => {
+  const id = await displayOn(request, { D0: 'D3', D1: 'D4', RES: 'D5', DC: 'D6', CS: 'D7' });
   await page.goto(`/plans/${id}/chart`);
   await openFinding(page, /D3 does not support/);
   await findings(page)

@@ -5,7 +5,7 @@ import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit } from '../plan/edit';
 import type { Placement, Plan } from '../plan/plan';
 import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
-import { nextSoftwareBus, type SoftwareBusId, softwareHz } from '../sheets/softwareBuses';
+import { nextSoftwareBus, type SoftwareBusId } from '../sheets/softwareBuses';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { type Ability, wasteOn } from './abilities';
 import { freePins } from './freePins';
@@ -15,8 +15,6 @@ import { type PinSet, pinSetsOf } from './pinSets';
 /** Parts on a bus that the program makes. */
 export interface OntoSoftware {
   readonly bus: SoftwareBusId;
-  /** The clock that a compiled program reaches, in hertz; for a UART in baud. */
-  readonly hz: number;
   readonly pins: { readonly [line: string]: string };
   readonly edits: readonly Edit[];
 }
@@ -29,9 +27,10 @@ const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.li
 function withNext(plan: Plan, sheets: Sheets, kind: ControllerKind) {
   const board = boardOf(plan, sheets);
   const bus = board && nextSoftwareBus(board, plan.softwareBuses, kind);
-  const on: Edit = { kind: 'software-bus', bus: bus!, on: true };
-  const after = bus ? applyEdits(plan, [on], sheets) : undefined;
-  return after?.ok ? { bus: bus!, hz: softwareHz(board!, kind)!, on, plan: after.plan, board: boardOf(after.plan, sheets)! } : undefined;
+  if (!bus) return undefined;
+  const on: Edit = { kind: 'software-bus', bus, on: true };
+  const after = applyEdits(plan, [on], sheets);
+  return after.ok ? { bus, on, plan: after.plan, board: boardOf(after.plan, sheets)! } : undefined;
 }
 
 /** Pins one by one where no neat set is free: the best free pin for each line. */
@@ -68,7 +67,7 @@ export function ontoSoftware(plan: Plan, sheets: Sheets, members: readonly Place
     const wires = editsOntoFree(board, nets, items, set);
     if (!wires || wires.length === 0) continue;
     const pins = Object.fromEntries(items.flatMap((item) => (set.pins[lineOf(item)] ? [[lineOf(item), set.pins[lineOf(item)]!]] : [])));
-    return { bus, hz: next.hz, pins, edits: [next.on, ...wires] };
+    return { bus, pins, edits: [next.on, ...wires] };
   }
   return undefined;
 }
@@ -77,8 +76,5 @@ export function ontoSoftware(plan: Plan, sheets: Sheets, members: readonly Place
 export function softwareAsWired(plan: Plan, sheets: Sheets, { id, kind, pins, controller }: Bus): OntoSoftware | undefined {
   const next = controller === undefined ? withNext(plan, sheets, kind) : undefined;
   const found = next && findBuses(next.plan, sheets).find((bus) => bus.id === id);
-  return next && found?.controller === next.bus ? { bus: next.bus, hz: next.hz, pins, edits: [next.on] } : undefined;
+  return next && found?.controller === next.bus ? { bus: next.bus, pins, edits: [next.on] } : undefined;
 }
-
-/** What a bus of the program runs at, in words of a unit. */
-export const softwareUnit = (kind: ControllerKind): 'Hz' | 'baud' => (kind === 'uart' ? 'baud' : 'Hz');

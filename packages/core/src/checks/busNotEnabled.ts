@@ -1,4 +1,5 @@
-import { enablingOf, enablingText } from '../electrics/enabling';
+import { enablingOf } from '../electrics/enabling';
+import { enablingText } from '../text/enablingText';
 import type { Check, FindingDraft } from './check';
 import { moveToFree } from './remedyParts';
 

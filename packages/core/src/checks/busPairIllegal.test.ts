@@ -4,6 +4,7 @@ import { add, edited, stick, wire } from '../../tests/makePlan';
 import { findBuses } from '../nets/buses';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
+import { sayFinding } from './say';
 
 const sheets = shippedSheets();
 const power = (id: string, rail = '3v3'): Edit[] => [wire(`${id}:GND`, 'ground'), wire(`${id}:VCC`, `rail ${rail}`)];
@@ -28,6 +29,13 @@ describe('bus-pair-illegal', () => {
         ],
       },
     ]);
+  });
+
+  test('tells which controller each line has', () => {
+    const found = findingsOf(split, sheets).find((f) => f.code === 'bus-pair-illegal')!;
+    expect(sayFinding(split, sheets, found).text).toMatch(
+      /^Air: no controller has all of these lines\. (?=.*SDA on GP4: I2C0)(?=.*SCL on GP3: I2C1)/,
+    );
   });
 
   test('the remedy moves the fewest wires', () => {

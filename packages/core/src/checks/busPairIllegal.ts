@@ -5,7 +5,7 @@ import { editsOnto, lineTerminals } from '../allocate/moveBus';
 import { PIN_ROLES } from '../sheets/roles';
 import type { Plan } from '../plan/plan';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
-import { busToLegal, bySoftware } from './remedyParts';
+import { busToLegal, bySoftware, SOFTWARE_BUS } from './remedyParts';
 
 /** Every line has some controller, yet no controller has them all. (A pin with none is `pin-cannot`.) */
 function isSplit(context: CheckContext, bus: Bus): boolean {
@@ -18,6 +18,19 @@ function isSplit(context: CheckContext, bus: Bus): boolean {
 function holdersOf(context: CheckContext, bus: Bus, wanted: readonly string[]): readonly Bus[] {
   return context.buses.filter((other) => other !== bus && other.controller !== undefined && wanted.includes(other.controller));
 }
+
+/** A finding about a bus, with its parts and pins. */
+const draft = (
+  { plan, sheets, board }: CheckContext,
+  { kind, pins, members }: Bus,
+  { data, ...rest }: Pick<FindingDraft, 'message' | 'data' | 'remedies'>,
+): FindingDraft => ({
+  ...rest,
+  level: 'clash',
+  place: { pins: Object.values(pins), terminals: lineTerminals(plan, sheets, members, kind).map((t) => t.key) },
+  data: { members: { is: 'placements', ids: members.map((m) => m.id) }, ...data },
+  source: board.sheet.controllers.source,
+});
 
 /** "Connect MEMBERS to PINS": the bus joins another one of its kind. Serial lines have one part at each end. */
 function joinOther(context: CheckContext, bus: Bus, holders: readonly Bus[]): readonly Remedy[] {
@@ -47,26 +60,19 @@ function half(context: CheckContext, bus: Bus): FindingDraft | null {
     : context.buses.find((one) => one !== bus && one.kind === bus.kind && one.controller && areCrossed(one, bus));
   if (!other) return null;
   const shared = Object.entries(bus.pins).filter(([, pin]) => Object.values(other.pins).includes(pin));
-  return {
-    level: 'clash',
+  return draft(context, bus, {
     message: 'half',
-    place: {
-      pins: Object.values(bus.pins),
-      terminals: lineTerminals(context.plan, context.sheets, bus.members, bus.kind).map((t) => t.key),
-    },
     data: {
-      members: { is: 'placements', ids: bus.members.map((m) => m.id) },
       others: { is: 'placements', ids: other.members.map((m) => m.id) },
       lines: { is: 'words', text: shared.map(([line]) => line.toUpperCase()).join(' and ') },
       pins: { is: 'pins', pins: shared.map(([, pin]) => pin) },
     },
-    source: context.board.sheet.controllers.source,
     remedies: () => {
       const join = joinOther(context, bus, [other]);
       const isJoin = ({ edits }: Remedy) => join.some((one) => JSON.stringify(one.edits) === JSON.stringify(edits));
       return [...join, ...busToLegal(context, bus, hasControllers(context, bus)).filter((move) => !isJoin(move))];
     },
-  };
+  });
 }
 
 /** Whether a plan has a controller for every bus of these parts. */
@@ -82,44 +88,34 @@ function taken(context: CheckContext, bus: Bus): FindingDraft | null {
   const wanted = bus.controller ? [] : legalControllers(context.board, bus.kind, bus.pins).map(({ id }) => id);
   const holders = holdersOf(context, bus, wanted);
   if (holders.length === 0) return null;
-  const pins = Object.values(bus.pins);
   const isOnItsOwn = (plan: Plan) =>
     findBuses(plan, context.sheets).some(
       ({ kind, controller, members }) =>
         kind === bus.kind && controller !== undefined && members.length === bus.members.length && members[0]!.id === bus.members[0]!.id,
     );
-  return {
-    level: 'clash',
+  return draft(context, bus, {
     message: 'taken',
-    place: { pins, terminals: lineTerminals(context.plan, context.sheets, bus.members, bus.kind).map((t) => t.key) },
     data: {
-      pins: { is: 'pins', pins },
-      members: { is: 'placements', ids: bus.members.map((m) => m.id) },
+      pins: { is: 'pins', pins: Object.values(bus.pins) },
       controllers: { is: 'words', text: wanted.map((id) => context.board.controllers.get(id)!.title).join(' or ') },
       others: { is: 'placements', ids: [...new Set(holders.flatMap((one) => one.members.map((m) => m.id)))] },
     },
-    source: context.board.sheet.controllers.source,
     remedies: () => [...joinOther(context, bus, holders), ...busToLegal(context, bus, isOnItsOwn), ...bySoftware(context, bus)],
-  };
+  });
 }
 
-function finding(context: CheckContext, bus: Bus): FindingDraft {
-  const pins = Object.values(bus.pins);
-  const belongs = Object.entries(bus.pins).map(
-    ([line, pin]) => `${line.toUpperCase()} on ${pin}: ${controllersAt(context.board, pin, bus.kind, line).join(' or ').toUpperCase()}`,
-  );
-  return {
-    level: 'clash',
+/** Every line has a controller of its own. */
+function split(context: CheckContext, bus: Bus): FindingDraft {
+  const { pins, controllers } = context.board;
+  const belongs = Object.entries(bus.pins).map(([line, pin]) => {
+    const titles = controllersAt(context.board, pin, bus.kind, line).map((id) => controllers.get(id)!.title);
+    return `${line.toUpperCase()} on ${pins.get(pin)!.label}: ${titles.join(' or ')}`;
+  });
+  return draft(context, bus, {
     message: 'split',
-    place: { pins, terminals: lineTerminals(context.plan, context.sheets, bus.members, bus.kind).map((t) => t.key) },
-    data: {
-      pins: { is: 'pins', pins },
-      members: { is: 'placements', ids: bus.members.map((m) => m.id) },
-      belongs: { is: 'words', text: belongs.join('; ') },
-    },
-    source: context.board.sheet.controllers.source,
+    data: { pins: { is: 'pins', pins: Object.values(bus.pins) }, belongs: { is: 'words', text: belongs.join('; ') } },
     remedies: () => [...busToLegal(context, bus), ...bySoftware(context, bus)],
-  };
+  });
 }
 
 export const busPairIllegal: Check = {
@@ -145,9 +141,9 @@ export const busPairIllegal: Check = {
   },
   remedies: {
     join: 'Connect to the same bus as {members} ({pins})',
-    software: 'Drive this bus by software on {pins} (up to {clock})',
+    software: SOFTWARE_BUS,
     'move-bus': 'Move the bus to {controller} ({pins})',
   },
   examine: (context) =>
-    context.buses.flatMap((bus) => (isSplit(context, bus) ? [finding(context, bus)] : (half(context, bus) ?? taken(context, bus) ?? []))),
+    context.buses.flatMap((bus) => (isSplit(context, bus) ? [split(context, bus)] : (half(context, bus) ?? taken(context, bus) ?? []))),
 };

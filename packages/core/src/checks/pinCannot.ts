@@ -2,7 +2,7 @@ import { pinFit, type FitReason } from '../allocate/pinFit';
 import { PIN_ROLES, ROLE_WORDS } from '../sheets/roles';
 import type { PlanTerminal } from '../nets/terminals';
 import type { Check, CheckContext, FindingDraft, Message } from './check';
-import { busOfTerminal, bySoftware, moveBus, moveToFree, swapLines } from './remedyParts';
+import { busOfTerminal, bySoftware, moveBus, moveToFree, SOFTWARE_BUS, swapLines } from './remedyParts';
 import { pwmBySoftware, SOFTWARE_PWM } from './pwmBySoftware';
 
 const because = (text: string, why: string): Message => ({ title: '{pin} does not support {terminal}', text, why });
@@ -56,7 +56,7 @@ export const pinCannot: Check = {
   remedies: {
     swap: 'Swap SDA and SCL of {parts}',
     move: 'Move {terminal} to {pin}',
-    software: 'Drive this bus by software on {pins} (up to {clock})',
+    software: SOFTWARE_BUS,
     'software-pwm': SOFTWARE_PWM,
     'move-bus': 'Move the bus to {controller} ({pins})',
   },

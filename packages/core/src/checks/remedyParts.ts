@@ -1,7 +1,7 @@
 import { bootsWith, restLevel } from '../allocate/abilities';
 import { freePins } from '../allocate/freePins';
 import { movesToLegal } from '../allocate/moveBus';
-import { softwareAsWired } from '../allocate/softwareBus';
+import { type OntoSoftware, softwareAsWired } from '../allocate/softwareBus';
 import { softwareSpeed } from '../text/softwareSpeed';
 import type { Bus } from '../nets/buses';
 import { legalControllers } from '../nets/controllers';
@@ -76,21 +76,21 @@ export function busToLegal(context: CheckContext, bus: Bus, helps: (after: Plan)
     }));
 }
 
+/** The label of `bySoftware`. */
+export const SOFTWARE_BUS = 'Drive this bus by software on {pins} (up to {clock})';
+
+/** A bus of the program as a remedy, with its pins and the clock that it reaches. */
+export const softwareRemedy = ({ board }: CheckContext, kind: Bus['kind'], { pins, edits }: OntoSoftware): Remedy => ({
+  label: 'software',
+  data: { clock: { is: 'words', text: softwareSpeed(board, kind) }, pins: { is: 'pins', pins: Object.values(pins) } },
+  grade: 'offered',
+  edits,
+});
+
 /** "Drive the bus by software": where it is wired now. */
-export function bySoftware({ plan, sheets, board }: CheckContext, bus: Bus): readonly Remedy[] {
-  const found = softwareAsWired(plan, sheets, bus);
-  if (!found) return [];
-  return [
-    {
-      label: 'software',
-      data: {
-        clock: { is: 'words', text: softwareSpeed(board, bus.kind) },
-        pins: { is: 'pins', pins: Object.values(bus.pins) },
-      },
-      grade: 'offered',
-      edits: found.edits,
-    },
-  ];
+export function bySoftware(context: CheckContext, bus: Bus): readonly Remedy[] {
+  const found = softwareAsWired(context.plan, context.sheets, bus);
+  return found ? [softwareRemedy(context, bus.kind, found)] : [];
 }
 
 /** The bus that a terminal is a line of. */

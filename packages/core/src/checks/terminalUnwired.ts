@@ -1,6 +1,5 @@
 import { proposeWires } from '../allocate/proposeWires';
 import { ontoSoftware } from '../allocate/softwareBus';
-import { softwareSpeed } from '../text/softwareSpeed';
 import { PIN_ROLES } from '../sheets/roles';
 import { openTerminals } from '../nets/openTerminals';
 import type { PlanTerminal } from '../nets/terminals';
@@ -8,6 +7,7 @@ import type { Edit } from '../plan/edit';
 import type { Placement } from '../plan/plan';
 import { onAdc } from './onAdc';
 import { pwmBySoftware, SOFTWARE_PWM } from './pwmBySoftware';
+import { softwareRemedy } from './remedyParts';
 import { missingSupplies } from './separateSupply';
 import type { Check, CheckContext, FindingDraft, Remedy } from './check';
 
@@ -36,19 +36,11 @@ function remedies(context: CheckContext, placement: Placement, open: readonly Pl
 }
 
 /** "Use a bus by software": for bus lines that no controller of the chip is left for. */
-function onSoftwareBus({ plan, sheets, board }: CheckContext, placement: Placement, open: readonly PlanTerminal[]): readonly Remedy[] {
+function onSoftwareBus(context: CheckContext, placement: Placement, open: readonly PlanTerminal[]): readonly Remedy[] {
   const kinds = new Set(open.flatMap(({ terminal }) => PIN_ROLES[terminal.role]?.line?.kind ?? []));
   return [...kinds].flatMap((kind): Remedy[] => {
-    const found = ontoSoftware(plan, sheets, [placement], kind);
-    if (!found) return [];
-    return [
-      {
-        label: 'software',
-        grade: 'offered',
-        edits: found.edits,
-        data: { pins: { is: 'pins', pins: Object.values(found.pins) }, clock: { is: 'words', text: softwareSpeed(board, kind) } },
-      },
-    ];
+    const found = ontoSoftware(context.plan, context.sheets, [placement], kind);
+    return found ? [softwareRemedy(context, kind, found)] : [];
   });
 }
 

@@ -3,7 +3,8 @@ import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, wire } from '../../tests/makePlan';
 import { boardOf } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
-import { enablingOf, enablingText } from './enabling';
+import { enablingText } from '../text/enablingText';
+import { enablingOf } from './enabling';
 
 const sheets = shippedSheets();
 const linux = newPlan('plan-1', 'Settings', { id: 'bcm2711-sbc-40', version: 1 });

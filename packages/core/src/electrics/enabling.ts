@@ -150,7 +150,3 @@ class Reader {
 
 /** How to enable each bus, 1-Wire line and PWM of a plan. Empty for boards without an operating system. */
 export const enablingOf = (plan: Plan, sheets: Sheets, board: IndexedBoard): readonly Enabled[] => new Reader(plan, sheets, board).all();
-
-/** An instruction with its lines. */
-export const enablingText = ({ words, lines }: Pick<Enabled, 'words' | 'lines'>): string =>
-  lines.length > 0 ? `${words} ${lines.join(' and ')}` : words;

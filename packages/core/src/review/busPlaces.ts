@@ -13,7 +13,7 @@ import { boardOf, type Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { notedSheets } from '../sheets/notedSheets';
 import { PIN_ROLES, type Role } from '../sheets/roles';
-import type { SoftwareBusId } from '../sheets/softwareBuses';
+import { softwareTitle } from '../sheets/softwareBuses';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { previewEdits } from './previewEdits';
 
@@ -89,6 +89,101 @@ function wishesFor(plan: Plan, items: readonly PlanTerminal[], controller: strin
     });
 }
 
+/** A way to a place, before it is known what comes of it. */
+type Candidate = Pick<BusPlace, 'controller' | 'title' | 'pins' | 'software' | 'joins' | 'edits'>;
+
+/** What the search for places looks at. */
+interface Search {
+  readonly plan: Plan;
+  readonly sheets: Sheets;
+  readonly board: IndexedBoard;
+  readonly buses: readonly Bus[];
+  readonly bus: Bus;
+  readonly items: readonly PlanTerminal[];
+  /** The software bus that is left. */
+  readonly leaves: readonly Edit[];
+}
+
+/** The pins of a set without those of lines that the bus does not have, such as chip selects. */
+function linesOf({ items }: Search, { pins }: PinSet): PinSet['pins'] {
+  const lines = new Set(items.map((item) => PIN_ROLES[item.terminal.role]!.line!.line));
+  return Object.fromEntries(Object.entries(pins).filter(([line]) => lines.has(line)));
+}
+
+/** Free pins of the controllers that no other bus has. Of a controller with a crossbar or a free choice the first few. */
+function freePlaces(search: Search): { readonly found: readonly Candidate[]; readonly blocked: number } {
+  const { plan, sheets, board, buses, bus, items, leaves } = search;
+  const nets = findNets(plan, sheets);
+  const taken = new Set(buses.flatMap((one) => (one !== bus && one.controller !== undefined ? [one.controller] : [])));
+  const counts = new Map<string, number>();
+  const seen = new Set<string>();
+  const found: Candidate[] = [];
+  let blocked = 0;
+  for (const set of pinSetsOf(board, bus.kind)) {
+    const { id, title, software, legal } = board.controllers.get(set.controller)!;
+    const pins = linesOf(search, set);
+    const isHere = id === bus.controller && Object.entries(pins).every(([line, pin]) => bus.pins[line] === pin);
+    // Sets that differ in a chip select only are one place.
+    const name = `${id} ${Object.values(pins).join(' ')}`;
+    if (software || taken.has(id) || isHere || seen.has(name)) continue;
+    seen.add(name);
+    const count = counts.get(id) ?? 0;
+    if (legal.rule !== 'sets' && count >= EACH) continue;
+    const edits = editsOntoFree(board, nets, items, set);
+    if (!edits) {
+      blocked += 1;
+      continue;
+    }
+    counts.set(id, count + 1);
+    const wished = wishesFor(plan, items, id, legalControllers(board, bus.kind, pins).length === 1);
+    found.push({ controller: id, title, pins, software: false, joins: [], edits: [...edits, ...leaves, ...wished] });
+  }
+  return { found, blocked };
+}
+
+/** The other buses of its kind. Serial lines have one part at each end. */
+function joinPlaces({ plan, sheets, board, buses, bus, items, leaves }: Search): readonly Candidate[] {
+  if (bus.kind === 'uart') return [];
+  const nets = findNets(plan, sheets);
+  return buses.flatMap((other): Candidate[] => {
+    if (other === bus || other.kind !== bus.kind || other.controller === undefined) return [];
+    const controller = board.controllers.get(other.controller)!;
+    const { id, title, software = false } = controller;
+    const edits = isLegalSet(board, controller, other.pins) ? editsOnto(board, nets, items, { controller: id, pins: other.pins }) : null;
+    if (!edits || edits.length === 0) return [];
+    const wished = wishesFor(plan, items, id, true);
+    const joins = other.members.map((m) => m.id);
+    return [{ controller: id, title, pins: other.pins, software, joins, edits: [...edits, ...leaves, ...wished] }];
+  });
+}
+
+/** By software, for a bus that is not there yet. */
+function softwarePlaces({ plan, sheets, bus, items, leaves }: Search): readonly Candidate[] {
+  const soft = leaves.length > 0 ? undefined : ontoSoftware(plan, sheets, bus.members, bus.kind);
+  if (!soft) return [];
+  const edits = [...soft.edits, ...wishesFor(plan, items, soft.bus, false)];
+  return [{ controller: soft.bus, title: softwareTitle(bus.kind), pins: soft.pins, software: true, joins: [], edits }];
+}
+
+/** What comes of a way to a place. */
+function placeOf({ plan, sheets, board, bus }: Search, found: Candidate): readonly BusPlace[] {
+  const result = previewEdits(plan, found.edits, sheets);
+  if (!result.ok) return [];
+  const { plan: after, wires, added, gone } = result.preview;
+  const there = findBuses(after, sheets).find(({ kind, members }) => kind === bus.kind && members.some((m) => m.id === bus.members[0]!.id));
+  if (there?.controller === undefined) return [];
+  return [
+    {
+      ...found,
+      usual: Object.entries(found.pins).every(([line, pin]) => isUsualAt(board, `${bus.kind}.${line}` as Role, pin)),
+      moved: wires.length,
+      speed: speedOf(after, sheets, boardOf(after, sheets)!, there),
+      added: without(added, gone),
+      gone: without(gone, added),
+    },
+  ];
+}
+
 /** Every place where a bus can be put: each controller with its legal pins, the bus of other parts, and by software on free pins.
  *  @returns undefined where the bus is not of this plan */
 export function busPlaces(plan: Plan, kept: Sheets, id: string): BusPlaces | undefined {
@@ -97,94 +192,22 @@ export function busPlaces(plan: Plan, kept: Sheets, id: string): BusPlaces | und
   const buses = findBuses(plan, sheets);
   const bus = buses.find((one) => one.id === id);
   if (!board || !bus) return undefined;
-  const nets = findNets(plan, sheets);
-  const items = lineTerminals(plan, sheets, bus.members, bus.kind);
-  const lines = new Set(items.map((item) => PIN_ROLES[item.terminal.role]!.line!.line));
-  const ownLines = ({ pins }: PinSet) => Object.fromEntries(Object.entries(pins).filter(([line]) => lines.has(line)));
-  const leaves: readonly Edit[] = plan.softwareBuses.includes(bus.controller as SoftwareBusId)
-    ? [{ kind: 'software-bus', bus: bus.controller as SoftwareBusId, on: false }]
-    : [];
-  let blocked = 0;
-  const placeOf = (found: Pick<BusPlace, 'controller' | 'title' | 'pins' | 'software' | 'joins' | 'edits'>): BusPlace[] => {
-    const result = previewEdits(plan, found.edits, sheets);
-    if (!result.ok) return [];
-    const { plan: after, wires, added, gone } = result.preview;
-    const there = findBuses(after, sheets).find(
-      ({ kind, members }) => kind === bus.kind && members.some((m) => m.id === bus.members[0]!.id),
-    );
-    if (there?.controller === undefined) return [];
-    const usual = Object.entries(found.pins).every(([line, pin]) => isUsualAt(board, `${bus.kind}.${line}` as Role, pin));
-    return [
-      {
-        ...found,
-        usual,
-        moved: wires.length,
-        speed: speedOf(after, sheets, boardOf(after, sheets)!, there),
-        added: without(added, gone),
-        gone: without(gone, added),
-      },
-    ];
+  const own = plan.softwareBuses.find((one) => one === bus.controller);
+  const search: Search = {
+    plan,
+    sheets,
+    board,
+    buses,
+    bus,
+    items: lineTerminals(plan, sheets, bus.members, bus.kind),
+    leaves: own === undefined ? [] : [{ kind: 'software-bus', bus: own, on: false }],
   };
-  const taken = new Set(buses.filter((one) => one !== bus && one.controller !== undefined).map((one) => one.controller!));
-  const counts = new Map<string, number>();
-  const seen = new Set<string>();
-  const free = pinSetsOf(board, bus.kind).flatMap((set): BusPlace[] => {
-    const { title, software, legal } = board.controllers.get(set.controller)!;
-    const isHere = Object.entries(ownLines(set)).every(([line, pin]) => bus.pins[line] === pin);
-    if (software || taken.has(set.controller) || (isHere && set.controller === bus.controller)) return [];
-    // Sets that differ in a chip select only are one place.
-    const name = `${set.controller} ${Object.values(ownLines(set)).join(' ')}`;
-    if (seen.has(name)) return [];
-    seen.add(name);
-    const count = counts.get(set.controller) ?? 0;
-    if (legal.rule !== 'sets' && count >= EACH) return [];
-    const edits = editsOntoFree(board, nets, items, set);
-    if (!edits) {
-      blocked += 1;
-      return [];
-    }
-    counts.set(set.controller, count + 1);
-    const wished = wishesFor(plan, items, set.controller, legalControllers(board, bus.kind, ownLines(set)).length === 1);
-    return placeOf({
-      controller: set.controller,
-      title,
-      pins: ownLines(set),
-      software: false,
-      joins: [],
-      edits: [...edits, ...leaves, ...wished],
-    });
-  });
-  const joins = buses.flatMap((other): BusPlace[] => {
-    if (other === bus || other.kind !== bus.kind || bus.kind === 'uart' || other.controller === undefined) return [];
-    const controller = board.controllers.get(other.controller)!;
-    if (!isLegalSet(board, controller, other.pins)) return [];
-    const edits = editsOnto(board, nets, items, { controller: controller.id, pins: other.pins });
-    if (!edits || edits.length === 0) return [];
-    return placeOf({
-      controller: controller.id,
-      title: controller.title,
-      pins: other.pins,
-      software: controller.software === true,
-      joins: other.members.map((m) => m.id),
-      edits: [...edits, ...leaves, ...wishesFor(plan, items, controller.id, true)],
-    });
-  });
-  const soft = leaves.length > 0 ? undefined : ontoSoftware(plan, sheets, bus.members, bus.kind);
-  const bySoftware = soft
-    ? placeOf({
-        controller: soft.bus,
-        title: `Software ${bus.kind.toUpperCase()}`,
-        pins: soft.pins,
-        software: true,
-        joins: [],
-        edits: [...soft.edits, ...wishesFor(plan, items, soft.bus, false)],
-      })
-    : [];
+  const { found, blocked } = freePlaces(search);
   return {
     now: speedOf(plan, sheets, board, bus),
-    places: [...joins, ...free, ...bySoftware].toSorted(
-      (a, b) => Number(a.software) - Number(b.software) || a.added.length - b.added.length || a.moved - b.moved,
-    ),
+    places: [...joinPlaces(search), ...found, ...softwarePlaces(search)]
+      .flatMap((one) => placeOf(search, one))
+      .toSorted((a, b) => Number(a.software) - Number(b.software) || a.added.length - b.added.length || a.moved - b.moved),
     blocked,
   };
 }

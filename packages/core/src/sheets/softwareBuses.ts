@@ -3,8 +3,7 @@ import type { BoardPin, Controller } from './boardSheet';
 import { CONTROLLER_KINDS, type ControllerKind } from './roles';
 import type { IndexedBoard } from './sheetIndex';
 
-/** Most buses of one kind that a program makes: more leave it no time for anything else. */
-const MOST = 4;
+/** The buses of one kind that a program makes: more leave it no time for anything else. */
 const NUMBERS = [1, 2, 3, 4] as const;
 
 export type SoftwareBusId = `soft${ControllerKind}${(typeof NUMBERS)[number]}`;
@@ -14,7 +13,7 @@ export const softwareBusId = (kind: ControllerKind, number: (typeof NUMBERS)[num
 
 /** Every bus that a program can make, by id. */
 export const SOFTWARE_BUSES: readonly SoftwareBusId[] = CONTROLLER_KINDS.flatMap((kind) =>
-  NUMBERS.slice(0, MOST).map((number) => softwareBusId(kind, number)),
+  NUMBERS.map((number) => softwareBusId(kind, number)),
 );
 
 /** @example softwareKind('softspi1') // 'spi'; undefined for a controller of the chip */
@@ -39,13 +38,14 @@ const LINES: { readonly [K in ControllerKind]: { readonly [line: string]: (pin: 
   uart: { tx: drives, rx: (pin) => reads(pin) && pin.interrupts !== undefined && pin.interrupts.length > 0 },
 };
 
-const TITLES: { readonly [K in ControllerKind]: string } = { i2c: 'Software I2C', spi: 'Software SPI', uart: 'Software UART' };
+/** @example softwareTitle('spi') // 'Software SPI' */
+export const softwareTitle = (kind: ControllerKind): string => `Software ${kind.toUpperCase()}`;
 
 function controllerOf(id: SoftwareBusId, kind: ControllerKind, hz: number): Controller {
   return {
     id,
     kind,
-    title: `${TITLES[kind]} ${id.at(-1)!}`,
+    title: `${softwareTitle(kind)} ${id.at(-1)!}`,
     maxHz: hz,
     legal: { rule: 'any-pin', lines: Object.keys(LINES[kind]), sets: [], maxHz: hz },
     software: true,

@@ -10,7 +10,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { capitalised, counted, formatSi } from '@roof-chart/core/quantity/format';
 import { headerEnd } from '@roof-chart/core/text/headerEnd';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { enablingText } from '@roof-chart/core/electrics/enabling';
+import { enablingText } from '@roof-chart/core/text/enablingText';
 import { endWords } from '../../app/editWords';
 import { resistorWords } from '../resistors/resistorWords';
 

@@ -5,7 +5,7 @@ import { startPlan } from '@roof-chart/core/plan/startPlan';
 import { busPlaces } from '@roof-chart/core/review/busPlaces';
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import { add, edited } from '../../../../core/tests/makePlan';
-import { busLabel, costWords, placeHead } from './placeWords';
+import { busLabel, costWords, nowhereWords, placeHead } from './placeWords';
 
 const sheets = shippedSheets();
 
@@ -39,4 +39,21 @@ test('a frame rate is told where it is one that can be seen', () => {
   const bus = findBuses(plan, sheets)[0]!;
   const { now, places } = busPlaces(plan, sheets, bus.id)!;
   expect(costWords(plan, sheets, bus, now, places.at(-1)!)).toMatch(/8 MHz → 500 kHz · 24 → 1\.5 frames\/s/);
+});
+
+test('a bus that can be put nowhere else tells why', () => {
+  const wordsOn = (board: string, kind: 'spi' | 'uart', blocked: number, controller?: string) => {
+    const plan = { ...startPlan('a', 'Test', board, sheets), softwareBuses: ['softspi1' as const] };
+    return nowhereWords(boardOf(plan, sheets)!, { id: '', kind, pins: {}, members: [], controller }, blocked);
+  };
+  expect(wordsOn('atmega328p-5v-shield', 'spi', 2, 'spi0')).toBe(
+    'No other place: other signals or locked wires take 2 places. Software SPI finds no free pins.',
+  );
+  expect(wordsOn('atmega328p-5v-shield', 'spi', 0, 'softspi1')).toBe('No other place: this board has no other pins for SPI.');
+  expect(wordsOn('attiny85-5v-dip-8', 'uart', 0)).toBe(
+    'No other place: this board has no controller for UART. Software UART finds no free pins.',
+  );
+  expect(wordsOn('rp2040-stick-40', 'uart', 0, 'uart0')).toBe(
+    'No other place: this board has no other pins for UART. Software UART is not usual on its chip.',
+  );
 });

@@ -1,10 +1,11 @@
-import { softwareUnit } from '@roof-chart/core/allocate/softwareBus';
 import { sayFinding, sayList } from '@roof-chart/core/checks/say';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatSi } from '@roof-chart/core/quantity/format';
 import type { BusPlace, BusSpeed } from '@roof-chart/core/review/busPlaces';
 import type { IndexedBoard, Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { softwareHz } from '@roof-chart/core/sheets/softwareBuses';
+import { clockUnit } from '@roof-chart/core/text/softwareSpeed';
 import { nameOf } from './memberName';
 
 /** @example busLabel(board, bus) // 'I2C0', or 'SPI, no controller' */
@@ -28,7 +29,7 @@ export function placeHead(plan: Plan, board: IndexedBoard, { title, pins, joins,
 /** What a place costs: wires that move, the clock and frame rate where they change, and what comes and goes. */
 export function costWords(plan: Plan, sheets: Sheets, { kind }: Pick<Bus, 'kind'>, now: BusSpeed, place: BusPlace): string {
   const { moved, speed, added, gone, software } = place;
-  const unit = softwareUnit(kind);
+  const unit = clockUnit(kind);
   const clock = (hz: number | undefined) => (hz === undefined ? 'no clock' : formatSi(hz, unit));
   const frames = (perSecond: number) => String(perSecond >= 10 ? Math.round(perSecond) : Number(perSecond.toPrecision(2)));
   const words = [
@@ -47,4 +48,18 @@ export function costWords(plan: Plan, sheets: Sheets, { kind }: Pick<Bus, 'kind'
     ...added.map((finding) => `new ${finding.level === 'clash' ? 'error' : 'warning'}: ${sayFinding(plan, sheets, finding).title}`),
   ];
   return words.join(' · ');
+}
+
+/** Why a bus can be put nowhere else. */
+export function nowhereWords(board: IndexedBoard, { kind, controller }: Bus, blocked: number): string {
+  const name = kind.toUpperCase();
+  const hasHardware = board.sheet.controllers.list.some((one) => one.kind === kind && !one.software);
+  const why =
+    blocked > 0
+      ? `other signals or locked wires take ${counted(blocked, 'place')}.`
+      : `this board has no ${hasHardware ? 'other pins for' : 'controller for'} ${name}.`;
+  if (controller !== undefined && board.controllers.get(controller)?.software) return `No other place: ${why}`;
+  const software =
+    softwareHz(board, kind) === undefined ? `Software ${name} is not usual on its chip` : `Software ${name} finds no free pins`;
+  return `No other place: ${why} ${software}.`;
 }

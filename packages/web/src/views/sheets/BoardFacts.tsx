@@ -1,7 +1,7 @@
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import { typical } from '@roof-chart/core/quantity/range';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { enablingText } from '@roof-chart/core/electrics/enabling';
+import { enablingText } from '@roof-chart/core/text/enablingText';
 import {
   CHIP_COMPONENTS,
   type Controller,

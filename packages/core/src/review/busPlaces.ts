@@ -89,7 +89,7 @@ function wishesFor(plan: Plan, items: readonly PlanTerminal[], controller: strin
     });
 }
 
-/** A way to a place, before it is known what comes of it. */
+/** Edits that put the bus in a place, before they are tried. */
 type Candidate = Pick<BusPlace, 'controller' | 'title' | 'pins' | 'software' | 'joins' | 'edits'>;
 
 /** What the search for places looks at. */
@@ -165,7 +165,7 @@ function softwarePlaces({ plan, sheets, bus, items, leaves }: Search): readonly 
   return [{ controller: soft.bus, title: softwareTitle(bus.kind), pins: soft.pins, software: true, joins: [], edits }];
 }
 
-/** What comes of a way to a place. */
+/** The place with the clock, findings and wires that its edits lead to; none where they cannot be applied. */
 function placeOf({ plan, sheets, board, bus }: Search, found: Candidate): readonly BusPlace[] {
   const result = previewEdits(plan, found.edits, sheets);
   if (!result.ok) return [];

@@ -1,56 +1,8 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
+import { freePort, OwnServer } from './ownServer';
 import { copyOfExample, editPlan, expect, planWith, saved, storedPlan, test, view } from './workplace';
 
-const program = join(process.cwd(), 'packages/server/dist/main.mjs');
-
-/** A server of the test's own, on a folder of its own. */
-class OwnServer {
-  readonly data = mkdtempSync(join(tmpdir(), 'roof-chart-own-'));
-  #child: ChildProcess | undefined;
-
-  constructor(
-    readonly port: number,
-    readonly env: Record<string, string> = {},
-  ) {}
-
-  get address(): string {
-    return `http://127.0.0.1:${this.port}`;
-  }
-
-  async start(): Promise<void> {
-    this.#child = spawn(process.execPath, [program, '--port', String(this.port), '--data', this.data, '--demo'], {
-      env: { ...process.env, ...this.env },
-      stdio: ['ignore', 'pipe', 'inherit'],
-    });
-    await new Promise<void>((resolve) =>
-      this.#child!.stdout!.on('data', (said: Buffer) => String(said).includes('Roof Chart is at') && resolve()),
-    );
-  }
-
-  async stop(): Promise<void> {
-    const child = this.#child;
-    this.#child = undefined;
-    if (!child) return;
-    const ended = new Promise((resolve) => child.once('exit', resolve));
-    child.kill('SIGTERM');
-    await ended;
-  }
-
-  run(...args: string[]): Promise<number | null> {
-    const child = spawn(process.execPath, [program, ...args, '--data', this.data], { stdio: 'ignore' });
-    return new Promise((resolve) => child.once('exit', resolve));
-  }
-
-  remove(): void {
-    rmSync(this.data, { recursive: true, force: true });
-  }
-}
-
-const ownPort = () => 20_000 + Math.floor(Math.random() * 20_000);
 const glass = ['oled-096-ssd1306-i2c'];
 
 test('two tabs offline: the edits of both are there afterwards, each once, also those of a tab that was closed', async ({
@@ -130,7 +82,7 @@ test('saving keeps pace with a key that is held down', async ({ page, request })
 });
 
 test('an open tab notices that the server’s data was restored, keeps its edits, shows the difference and asks', async ({ page }) => {
-  const server = new OwnServer(ownPort());
+  const server = new OwnServer(await freePort());
   await server.start();
   try {
     await page.goto(`${server.address}/plans/hive-watch/chart`);
@@ -160,7 +112,7 @@ test('an open tab notices that the server’s data was restored, keeps its edits
 });
 
 test('a server with a passphrase: sign in, work, be signed out by its restart, sign in again; nothing is lost', async ({ page }) => {
-  const server = new OwnServer(ownPort(), { ROOF_CHART_PASSPHRASE: 'correct horse battery' });
+  const server = new OwnServer(await freePort(), { ROOF_CHART_PASSPHRASE: 'correct horse battery' });
   await server.start();
   const signIn = async (words: string) => {
     await page.getByLabel('Passphrase of this server', { exact: true }).fill(words);

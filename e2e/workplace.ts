@@ -2,9 +2,22 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type APIRequestContext, expect, type Page, test as base } from '@playwright/test';
+import { freePort, OwnServer } from './ownServer';
 
-/** A page on which any console error, refused policy or uncaught exception fails the test. */
-export const test = base.extend<{ quiet: undefined }>({
+/** A server with a database for each worker, and a page on which any console error, refused policy or uncaught exception fails the
+ *  test. */
+export const test = base.extend<{ quiet: undefined }, { server: OwnServer }>({
+  server: [
+    async ({}, use) => {
+      const server = new OwnServer(await freePort());
+      await server.start();
+      await use(server);
+      await server.stop();
+      server.remove();
+    },
+    { scope: 'worker' },
+  ],
+  baseURL: ({ server }, use) => use(server.address),
   quiet: [
     async ({ page }, use) => {
       const noise: string[] = [];

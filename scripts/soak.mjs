@@ -10,6 +10,7 @@ const PARTS = [
     [process.execPath, tool('jest/bin/jest.js'), 'packages/core/src/outputs/fuzz'],
     { ROOF_CHART_FUZZ: '1000000' },
   ],
+  ['properties, ten times as often', [process.execPath, tool('jest/bin/jest.js'), '--testTimeout=7200000'], { ROOF_CHART_SOAK: '1' }],
   [
     '10 000 interleaved edits',
     [process.execPath, tool('jest/bin/jest.js'), 'packages/server/src/api/interleaved'],

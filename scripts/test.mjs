@@ -1,8 +1,6 @@
 // npm test: installs what is missing, then everything that can say no. Ends with "N passed, N failed".
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
-import { tmpdir } from 'node:os';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
 import { build, checkNode, install, main, root, run, tool } from './steps.mjs';
@@ -14,17 +12,41 @@ const total = { passed: 0, failed: 0 };
 /** Said again at the end, where the output of a long run is not cut. */
 const reasons = [];
 
-function count(name, passed, failed, output = '') {
+/** Steps that run beside each other: one for each of the two cores that this is made for. */
+const LANES = 2;
+
+function count(name, passed, failed, seconds, output = '') {
   total.passed += passed;
   total.failed += failed;
-  console.log(`${failed > 0 ? 'FAILED' : 'ok'}  ${name}${passed + failed > 1 ? `: ${passed} passed, ${failed} failed` : ''}`);
+  const numbers = passed + failed > 1 ? `: ${passed} passed, ${failed} failed` : '';
+  console.log(`${failed > 0 ? 'FAILED' : 'ok'}  ${name}${numbers} (${seconds.toFixed(0)} s)`);
   if (failed > 0 && output) console.log(output);
 }
 
-/** A step that is right or wrong as a whole. */
-async function step(name, program, args) {
-  const { code, output } = await run(process.execPath, [tool(program), ...args], { quiet: true });
-  count(name, code === 0 ? 1 : 0, code === 0 ? 0 : 1, output);
+/** @returns the seconds since then */
+function clock() {
+  const from = performance.now();
+  return () => (performance.now() - from) / 1000;
+}
+
+/** A step that is right or wrong as a whole. @param shown prints what it says also where it is right */
+function step(name, program, args, { shown = false } = {}) {
+  return async () => {
+    const seconds = clock();
+    const { code, output } = await run(process.execPath, [program, ...args], { quiet: true });
+    if (shown && code === 0) console.log(output.trim());
+    count(name, code === 0 ? 1 : 0, code === 0 ? 0 : 1, seconds(), output);
+    if (code !== 0) reasons.push(`${name}\n${output.slice(-1500)}`);
+  };
+}
+
+/** Runs steps in their order, as many beside each other as there are lanes. */
+async function inLanes(steps) {
+  const left = [...steps];
+  const lane = async () => {
+    for (let next = left.shift(); next; next = left.shift()) await next();
+  };
+  await Promise.all(Array.from({ length: LANES }, lane));
 }
 
 /** Installs packages of the distribution, where that is allowed here. @returns what was said */
@@ -67,37 +89,40 @@ async function findBrowser() {
   return false;
 }
 
-function freePort() {
-  return new Promise((resolve) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = probe.address();
-      probe.close(() => resolve(port));
-    });
-  });
-}
-
-async function types() {
-  for (const project of [
+/** What reads the code without running it, the longest first. Types keep what they have found for the next run (`incremental`). */
+const STATIC = [
+  step('lint', tool('eslint/bin/eslint.js'), ['.', '--max-warnings', '0', '--cache', '--cache-location', 'node_modules/.cache/eslint']),
+  ...[
+    'packages/web/tsconfig.test.json',
+    'packages/core/tsconfig.test.json',
     'packages/core',
-    ...['core', 'server', 'web', 'cli'].map((p) => `packages/${p}/tsconfig.test.json`),
-    'packages/server',
-    'packages/web',
-    'packages/cli',
+    'packages/cli/tsconfig.test.json',
+    'bench',
+    'packages/server/tsconfig.test.json',
+    'e2e',
+  ].map((project) => {
+    const memory = `node_modules/.cache/types-${project.replaceAll(/\W/g, '-')}.json`;
+    return step(`types of ${project}`, tool('typescript/bin/tsc'), ['-p', project, '--incremental', '--tsBuildInfoFile', memory]);
+  }),
+  step('formatting', tool('prettier/bin/prettier.cjs'), ['--check', '.', '--log-level', 'warn', '--cache']),
+  step('dependency direction and cycles', tool('dependency-cruiser/bin/dependency-cruise.mjs'), [
+    'packages',
     'e2e',
     'bench',
-  ]) {
-    await step(`types of ${project}`, 'typescript/bin/tsc', ['-p', project]);
-  }
-}
+    '--config',
+    '.dependency-cruiser.cjs',
+  ]),
+];
 
 async function unit() {
   await findCompilers();
+  const seconds = clock();
   const file = join(results, 'unit.json');
   const { output } = await run(process.execPath, [tool('jest/bin/jest.js'), '--json', `--outputFile=${file}`], { quiet: true });
-  if (!existsSync(file)) return count('unit and server tests', 0, 1, output);
+  if (!existsSync(file)) return count('unit and server tests', 0, 1, seconds(), output);
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(readFileSync(file, 'utf8'));
   // A suite that cannot even be loaded has no tests to fail.
-  count('unit and server tests', numPassedTests, numFailedTests + numRuntimeErrorTestSuites, output);
+  count('unit and server tests', numPassedTests, numFailedTests + numRuntimeErrorTestSuites, seconds(), output);
   for (const { assertionResults, message } of testResults) {
     const failed = assertionResults.filter(({ status }) => status === 'failed');
     reasons.push(
@@ -110,18 +135,17 @@ async function unit() {
 }
 
 async function browser() {
-  if (!(await findBrowser())) return count('browser tests', 0, 1);
+  if (!(await findBrowser())) return count('browser tests', 0, 1, 0);
+  const seconds = clock();
   const file = join(results, 'e2e.json');
-  const data = mkdtempSync(join(tmpdir(), 'roof-chart-e2e-'));
-  const env = { E2E_DATA: data, E2E_PORT: String(await freePort()), CHROMIUM_PATH: chromium() };
+  const env = { CHROMIUM_PATH: chromium() };
   const { output } = await run(process.execPath, [tool('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts'], {
     quiet: true,
     env,
   });
-  rmSync(data, { recursive: true, force: true });
-  if (!existsSync(file)) return count('browser tests', 0, 1, output);
+  if (!existsSync(file)) return count('browser tests', 0, 1, seconds(), output);
   const { stats, errors, suites } = JSON.parse(readFileSync(file, 'utf8'));
-  count('browser tests', stats.expected, stats.unexpected + stats.flaky + errors.length, output);
+  count('browser tests', stats.expected, stats.unexpected + stats.flaky + errors.length, seconds(), output);
   reasons.push(...suites.flatMap(failuresIn));
 }
 
@@ -142,41 +166,26 @@ function failuresIn({ specs, suites = [] }) {
 }
 
 /** What is done to the real server under edits: kills (few with `--quick`), full disks, a second server, a restore. */
-async function faults() {
-  const kills = process.argv.includes('--quick') ? '20' : '200';
-  const scripts = [
-    ['kills of the server', ['e2e/faults/kills.mjs', '--kills', kills]],
-    ['full disks', ['e2e/faults/fullDisk.mjs']],
-    ['a data folder in use', ['e2e/faults/folder.mjs']],
-  ];
-  for (const [name, args] of scripts) {
-    const { code, output } = await run(process.execPath, args, { quiet: true });
-    if (code === 0) console.log(output.trim());
-    total[code === 0 ? 'passed' : 'failed'] += 1;
-    if (code !== 0) console.log(`FAILED  ${name}\n${output}`);
-  }
-}
+const KILLS = process.argv.includes('--quick') ? '20' : '100';
+const FAULTS = [
+  step('kills of the server', 'e2e/faults/kills.mjs', ['--kills', KILLS], { shown: true }),
+  step('full disks', 'e2e/faults/fullDisk.mjs', [], { shown: true }),
+  step('a data folder in use', 'e2e/faults/folder.mjs', [], { shown: true }),
+];
 
 await main(async () => {
+  const seconds = clock();
   checkNode();
   await install();
   rmSync(results, { recursive: true, force: true });
   mkdirSync(results, { recursive: true });
-  await types();
-  await step('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']);
-  await step('formatting', 'prettier/bin/prettier.cjs', ['--check', '.', '--log-level', 'warn']);
-  await step('dependency direction and cycles', 'dependency-cruiser/bin/dependency-cruise.mjs', [
-    'packages',
-    'e2e',
-    'bench',
-    '--config',
-    '.dependency-cruiser.cjs',
-  ]);
+  await inLanes(STATIC);
   await unit();
   await build();
-  await faults();
   await browser();
+  await inLanes(FAULTS);
   for (const reason of reasons) console.log(`\n${reason}\n`);
+  console.log(`${(seconds() / 60).toFixed(1)} minutes`);
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exitCode = total.failed > 0 ? 1 : 0;
 });

@@ -1,7 +1,6 @@
 import type { Finding, Level } from '../src/checks/check';
 import { checkOf, isAboutFacts } from '../src/checks/registry';
 import { sayRemedy } from '../src/checks/say';
-import { applyEdits } from '../src/plan/applyEdits';
 import { newPlan } from '../src/plan/plan';
 import { additionOf } from '../src/review/addition';
 import { reviewPlan } from '../src/review/review';
@@ -37,9 +36,8 @@ function found(sheets: Sheets, board: string, part: string): Found {
   const sheet = sheets.parts.get(part)!.sheet;
   const empty = newPlan('pairing', 'Pairing', { id: board, version: sheets.boards.get(board)!.sheet.version });
   const addition = additionOf(empty, sheets, sheet)!;
-  const added = applyEdits(empty, addition.edits, sheets);
-  if (!added.ok) throw new Error(`${part} on ${board}: ${added.problem.path}`);
-  const reviewed = reviewPlan(added.plan, sheets);
+  const { plan } = addition;
+  const reviewed = reviewPlan(plan, sheets);
   if (!reviewed.ok) throw new Error(`${part} on ${board} is not reviewed`);
   const grave = reviewed.review.findings.filter((f) => f.level !== 'hint' && !isAboutFacts(f));
   return {
@@ -48,7 +46,7 @@ function found(sheets: Sheets, board: string, part: string): Found {
     findings: grave.map((finding) => ({
       kind: kindOf(finding),
       code: finding.code,
-      fixes: finding.remedies.map((remedy) => sayRemedy(added.plan, sheets, finding.code, remedy)),
+      fixes: finding.remedies.map((remedy) => sayRemedy(plan, sheets, finding.code, remedy)),
     })),
   };
 }

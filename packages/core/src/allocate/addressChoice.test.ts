@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { boardOf } from '../plan/edit';
 import { cheapestAddresses } from './addressChoice';
 import { addressOptions } from './addressOptions';
@@ -54,7 +55,7 @@ test('addresses are chosen as by trying every combination, and never meet', () =
       expect(new Set(all).size).toBe(all.length);
       for (const [, behind] of lists) expect(all.filter((address) => behind.includes(address))).toEqual([]);
     }),
-    { numRuns: 1500 },
+    { numRuns: runs(1500) },
   );
 });
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '../../tests/runs';
 import { assign } from './assignment';
 
 /** Every way to give rows columns, each column once at most: the least total, the slow way. */
@@ -33,7 +34,7 @@ test('the total is that of trying every way; each column has one row, and each r
       expect(new Set(used).size).toBe(used.length);
       expect([...found.columns].reduce((sum, column, row) => sum + (column < 0 ? leave[row]! : costs[row]![column]!), 0)).toBe(found.total);
     }),
-    { numRuns: 1500 },
+    { numRuns: runs(1500) },
   );
 });
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { applyEdits } from '../plan/applyEdits';
 import { newPlan, type WireEnd } from '../plan/plan';
 import { planFindingsOf } from '../review/review';
@@ -44,6 +45,6 @@ test('what the Chart says of an end is what the checks find once the wire is the
       if (fit.verdict === 'cannot') expect(found?.length ?? 1).toBeGreaterThan(0);
       else expect(found?.filter((f) => f.level === 'clash')).toEqual([]);
     }),
-    { numRuns: 3000 },
+    { numRuns: runs(3000) },
   );
 });

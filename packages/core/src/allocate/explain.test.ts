@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, shield, stick } from '../../tests/makePlan';
+import { cases, runs } from '../../tests/runs';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { buildInstance } from './buildInstance';
@@ -69,9 +70,9 @@ test('a conflict is a conflict, and with any one demand less it is none', () => 
       if (!bare) return;
       for (const out of [...bare.terminals, ...bare.members.map((m) => m.placement)]) expect(solve(only(out)).costs.unwired).toBe(0);
     }),
-    { numRuns: 25 },
+    { numRuns: runs(25) },
   );
-  expect(seen).toBeGreaterThan(3);
+  expect(seen).toBeGreaterThan(cases(3));
 });
 
 test('why a wire is where it is: nothing costs less than the settled pin, and a taken analog pin costs its scarcity', () => {

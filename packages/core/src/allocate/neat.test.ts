@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { checkChoice } from '../../../../bench/oracle/checkChoice';
 import { madeUpInstance, realInstance } from '../../../../bench/oracle/random';
 import { neatly } from './neat';
@@ -17,7 +18,7 @@ test('it costs the same to the last tier and breaks no rule, on real and on made
       const { choice, costs } = solve(instance, { nodes: 500 });
       expect(checkChoice(instance, neatly(instance, choice, board))).toEqual(costs);
     }),
-    { numRuns: 120 },
+    { numRuns: runs(120) },
   );
 });
 

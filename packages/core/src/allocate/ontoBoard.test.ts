@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
@@ -37,7 +38,7 @@ test('from any board to any other and back again by undo: all parts and names st
         expect(hard.map((f) => f.id)).toEqual([]);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(30) },
   );
 });
 

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { boardOf } from '../plan/edit';
 import { type Plan, sameEnd } from '../plan/plan';
 import { additionOf } from '../review/addition';
@@ -49,7 +50,7 @@ test.each([stick(), shield()])(
         const supply = findingsOf(plan, sheets).filter((f) => f.code === 'supply-wrong' && f.level === 'clash');
         expect(supply).toEqual([]);
       }),
-      { numRuns: 40 },
+      { numRuns: runs(20) },
     );
   },
 );

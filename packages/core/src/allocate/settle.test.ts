@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import type { Edit } from '../plan/edit';
 import { addressesOf } from '../nets/addresses';
 import { newPlan, type Plan } from '../plan/plan';
@@ -39,7 +40,7 @@ test('a settled plan breaks no hard rule, on any board with any parts; what stay
         .flatMap((f) => f.place.terminals ?? []);
       expect(unwired).toEqual(expect.arrayContaining([...settled.open]));
     }),
-    { numRuns: 150 },
+    { numRuns: runs(60) },
   );
 });
 
@@ -66,7 +67,7 @@ test('before a multiplexer nobody is given an address that answers behind it, an
         expect(met.map((f) => f.id)).toEqual([]);
       },
     ),
-    { numRuns: 80 },
+    { numRuns: runs(30) },
   );
 });
 
@@ -100,7 +101,7 @@ test('settling a settled plan moves nothing, and gives the same for the same', (
       const again = settle(first.plan, sheets)!;
       expect([again.edits, again.costs.moved]).toEqual([[], 0]);
     }),
-    { numRuns: 60 },
+    { numRuns: runs(20) },
   );
 });
 
@@ -126,7 +127,7 @@ test('locked wires never move; a part added to a working build moves nothing unl
         expect(moved.length + removed.length).toBe(after.costs.moved);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(20) },
   );
 });
 
@@ -137,7 +138,7 @@ test('to take a part out never makes a plan impossible', () => {
       const less = settle(bare(ids.toSpliced(n % ids.length, 1), 'atmega328p-5v-shield'), sheets, { nodes: 3000 })!;
       if (whole.proved && less.proved) expect(less.costs.unwired).toBeLessThanOrEqual(whole.costs.unwired);
     }),
-    { numRuns: 60 },
+    { numRuns: runs(20) },
   );
 });
 

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { findBuses } from '../nets/buses';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
@@ -62,7 +63,7 @@ test('with any wishes no hard rule is broken, the prices are never below nothing
             ),
           ).toBeGreaterThanOrEqual(0);
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   );
 });
 

@@ -4,6 +4,7 @@ import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { applyEdit } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { additionOf } from '../review/addition';
@@ -216,7 +217,7 @@ test('no random plan gets a remedy that does not apply, changes nothing, or leav
         const findings = findingsOf(plan, sheets);
         expect(new Set(findings.map((f) => f.id)).size).toBe(findings.length);
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   }
 });

@@ -3,6 +3,7 @@ import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { member, plan, pullUpCodes, said } from '../../tests/i2cPlans';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { behindShifter } from '../allocate/behindShifter';
 import { sinkOf } from '../electrics/busInputs';
 import type { Edit } from '../plan/edit';
@@ -234,7 +235,7 @@ test('any settings of a bus, however absurd, give findings and numbers and never
           expect(JSON.stringify(sayFinding(made, sheets, finding))).not.toMatch(/NaN|Infinity|undefined/);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 

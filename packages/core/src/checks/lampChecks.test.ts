@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { baseAmps, digitAmps, lampsOf, loadsOf, togetherAmps } from '../electrics/lamps';
 import { driverAmps } from '../electrics/currentSet';
 import { setDriversOf } from '../electrics/setDrivers';
@@ -289,7 +290,7 @@ test('on any board the value that fits is from the drawer, the worst case enclos
         ).toEqual([]);
       },
     ),
-    { numRuns: 80 },
+    { numRuns: runs(80) },
   );
 });
 

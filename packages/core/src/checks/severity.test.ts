@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { railsFor, supplyFault } from '../allocate/railFit';
 import { levelPairs } from '../electrics/levels';
 import { applyEdits } from '../plan/applyEdits';
@@ -91,7 +92,7 @@ describe('a supply is judged by how likely its voltage is', () => {
           for (const rail of railsFor(board, part, supply)) expect(supplyFault(board, part, supply, rail)?.from).not.toBe('nominal');
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 });

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { settle } from '../allocate/settle';
 import { newPlan, type Plan } from '../plan/plan';
 import { sayFinding } from './say';
@@ -140,6 +141,6 @@ test('a settled plan has none of these, on any board', () => {
         ).toEqual([]);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });

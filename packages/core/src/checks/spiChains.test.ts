@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { codesAfter, expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { chainsOf } from '../nets/chains';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
@@ -162,7 +163,7 @@ describe('chains', () => {
           if (!circle) expect(made.wires[`${members[0]!.id}:DIN`]?.end ?? {}).not.toMatchObject({ placement: members.at(-1)!.id });
         expect(findingsOf(made, sheets)).toBeDefined();
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

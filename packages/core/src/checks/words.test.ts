@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { spoiltPlan } from '../../tests/spoiltPlan';
+import { runs } from '../../tests/runs';
 import { CALCULATIONS } from '../electrics/calculations';
 import { reviewPlan } from '../review/review';
 import type { Data } from './check';
@@ -56,7 +57,7 @@ test('what is said of any spoilt plan has no hole and no plural of one', () => {
         }
       }
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   );
 });
 
@@ -83,7 +84,7 @@ test('counted nouns read right for none, one and many', () => {
             }
       }
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
   expect(seen.size).toBeGreaterThan(0);
 });

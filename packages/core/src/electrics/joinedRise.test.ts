@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '../../tests/runs';
 import { busPullUps, type PullUp, type PullUpInput } from './busPullUps';
 import { JoinedRise, type RiseNode } from './joinedRise';
 
@@ -45,7 +46,7 @@ test('two phases by formula are what small steps of time give, for one and for t
         if (first(0.7) > 0) expect(rise.rise(nodes.length - 1, vdd)).toBeCloseTo((first(0.7) - first(0.3)) * step, 8);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 
@@ -117,6 +118,6 @@ test('more pull-ups on either side never make the current less; the most resista
       const at = busPullUps({ ...input([]), pullUps: [{ ...pull(1, 3.3), ohms: { min: before.mostOhms, max: before.mostOhms * 0.999 } }] });
       expect(at.riseSeconds!.max).toBeLessThanOrEqual(before.riseLimitSeconds * 1.001);
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   );
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '../../tests/runs';
 import { valuesOf } from '../quantity/series';
 import { ladder, ladderGap } from './ladder';
 
@@ -34,17 +35,17 @@ test('up to five keys: no ladder of the drawer has a larger gap, by trying them 
         else expect(best!.gap).toBeCloseTo(all, 12);
       },
     ),
-    { numRuns: 120 },
+    { numRuns: runs(120) },
   );
 });
 
-test('six keys of E12 at 5 % are proved, and better than a hundred thousand draws', () => {
+test('six keys of E12 at 5 % are proved, and better than twenty thousand draws', () => {
   const values = valuesOf('E12', 100, 100_000);
   const { best, proved } = ladder({ keys: 6, values, tolerance: 0.05 });
   expect([proved, best!.row.length]).toEqual([true, 5]);
   const draw = drawer(1);
   const pick = () => values[Math.floor(draw() * values.length)]!;
-  for (let n = 0; n < 100_000; n += 1)
+  for (let n = 0; n < runs(20_000); n += 1)
     expect(ladderGap({ tolerance: 0.05 }, pick(), [pick(), pick(), pick(), pick(), pick()])).toBeLessThanOrEqual(best!.gap + 1e-12);
   // By hand: each level lies where its sum says, with the corners about it.
   const sum = best!.row[0]! + best!.row[1]!;
@@ -52,13 +53,13 @@ test('six keys of E12 at 5 % are proved, and better than a hundred thousand draw
   expect(best!.levels[2]!.min).toBeCloseTo((sum * 0.95) / (sum * 0.95 + best!.pull * 1.05), 12);
 });
 
-test('sixteen keys at 1 %: within its nodes at least as good as a million draws', () => {
+test('sixteen keys at 1 %: within its nodes at least as good as a hundred thousand draws', () => {
   const values = valuesOf('E24', 100, 100_000);
   const { best } = ladder({ keys: 16, values, tolerance: 0.01 }, { nodes: 20_000 });
   const draw = drawer(7);
   const row = new Array<number>(15);
   let most = -Infinity;
-  for (let n = 0; n < 1_000_000; n += 1) {
+  for (let n = 0; n < runs(100_000); n += 1) {
     const pull = values[Math.floor(draw() * values.length)]!;
     for (let at = 0; at < row.length; at += 1) row[at] = values[Math.floor(draw() * values.length)]!;
     most = Math.max(most, ladderGap({ tolerance: 0.01 }, pull, row));

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { behindShifter } from '../allocate/behindShifter';
 import { settle } from '../allocate/settle';
 import { boardOf } from '../plan/edit';
@@ -105,6 +106,6 @@ test('on any board with any parts every number is one, and verdicts follow from 
         }
       },
     ),
-    { numRuns: 80 },
+    { numRuns: runs(80) },
   );
 });

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
+import { runs } from '../../tests/runs';
 import { valuesOf } from '../quantity/series';
 import { CALCULATIONS } from './calculations';
 import { readValues } from './calculations/calculation';
@@ -44,7 +45,7 @@ describe('a key that bounces', () => {
         expect(after(exactFarads! * 0.99)).toBeGreaterThan(0.99);
         expect(input.values.filter((f) => f < farads!).every((f) => f * 0.8 < exactFarads!)).toBe(true);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 

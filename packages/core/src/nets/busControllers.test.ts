@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { startPlan } from '../plan/startPlan';
 import { type BusLines, shareControllers } from './busControllers';
 import { findBuses } from './buses';
@@ -62,7 +63,7 @@ test('no controller is given twice, each is legal, and no other way serves more 
         given.forEach((one, at) => expect(one === undefined || choices[at]!.includes(one)).toBe(true));
         expect(had).toHaveLength(most(choices));
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   }
 });

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { versionedSheets } from '../../tests/catalogue';
 import { shield, stick } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { applyEdit } from '../plan/applyEdits';
 import type { Plan } from '../plan/plan';
 import { findBuses } from './buses';
@@ -44,7 +45,7 @@ test.each([stick(), shield()])(
         const terminals = planTerminals(plan, sheets);
         expect(openOf(plan, terminals).map((t) => t.key)).toEqual(openTerminals(terminals, findNets(plan, sheets)).map((t) => t.key));
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   },
 );

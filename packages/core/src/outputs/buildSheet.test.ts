@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { spoiltPlan } from '../../tests/spoiltPlan';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { findNets } from '../nets/nets';
 import { readPlanFile } from '../plan/planFile';
 import { newPlan, type Plan, sameEnd, terminalKey } from '../plan/plan';
@@ -206,7 +207,7 @@ test('every terminal of every part has a place on the build sheet: a wire, a tie
     expect([id, silentTerminals(demo(id))]).toEqual([id, []]);
   fc.assert(
     fc.property(spoiltPlan(sheets), (plan) => expect(silentTerminals(plan)).toEqual([])),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
   // Every part of the library alone, without any wire.
   for (const part of sheets.parts.keys()) expect([part, silentTerminals(edited(stick(), sheets, add('x', part)))]).toEqual([part, []]);

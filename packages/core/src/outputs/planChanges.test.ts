@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
@@ -65,6 +66,6 @@ test('no edit changes a plan without a word', () => {
         now = next.plan;
       }
     }),
-    { numRuns: 400 },
+    { numRuns: runs(400) },
   );
 });

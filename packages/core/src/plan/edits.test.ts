@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { versionedSheets } from '../../tests/catalogue';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { cases, runs } from '../../tests/runs';
 import { applyEdit, applyEdits, EDIT_KINDS } from './applyEdits';
 import type { Edit } from './edit';
 import { defaultStrap } from '../sheets/defaultStrap';
@@ -59,7 +60,7 @@ describe.each(boards)('random edits on $board.id', (empty) => {
         expect(applyEdits(result.plan, result.inverse, sheets)).toMatchObject({ ok: true, plan });
         expect((applyEdits(result.plan, result.inverse, sheets) as { plan: Plan }).plan).toEqual(plan);
       }),
-      { numRuns: 2500 },
+      { numRuns: Math.max(2500, runs(2500)) },
     );
     // A generator that never gets an edit through would prove nothing.
     expect([...kinds].sort()).toEqual([...EDIT_KINDS].sort());
@@ -79,7 +80,7 @@ describe.each(boards)('random edits on $board.id', (empty) => {
         for (const inverse of undo.reverse()) plan = (applyEdits(plan, inverse, sheets) as { plan: Plan }).plan;
         expect(plan).toEqual(empty);
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -91,12 +92,12 @@ describe.each(boards)('random edits on $board.id', (empty) => {
         expect(grown(empty, JSON.parse(JSON.stringify(list)) as Edit[])).toEqual(plan);
         for (const one of list) expect(editSchema.validate(one, { convert: false }).error).toBeUndefined();
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 
   test('a batch does what its edits do one by one, and stops where they stop', () => {
-    let [whole, stopped, runs] = [0, 0, 0];
+    let [whole, stopped, wired] = [0, 0, 0];
     // Mostly wires, since those that follow one another are laid at once.
     const batch = fc.array(fc.oneof({ weight: 3, arbitrary: edit.filter(({ kind }) => kind === 'wire') }, edit), {
       minLength: 20,
@@ -122,11 +123,11 @@ describe.each(boards)('random edits on $board.id', (empty) => {
         if (result.ok) expect(JSON.stringify(result.plan)).toBe(JSON.stringify(plan));
         if (result.ok) whole += 1;
         else stopped += 1;
-        if (result.ok && list.some((one, n) => one.kind === 'wire' && list[n + 1]?.kind === 'wire')) runs += 1;
+        if (result.ok && list.some((one, n) => one.kind === 'wire' && list[n + 1]?.kind === 'wire')) wired += 1;
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
-    expect(Math.min(whole, stopped, runs)).toBeGreaterThan(20);
+    expect(Math.min(whole, stopped, wired)).toBeGreaterThan(cases(15));
   });
 
   test('a batch with a bad edit leaves nothing behind and names it', () => {
@@ -140,7 +141,7 @@ describe.each(boards)('random edits on $board.id', (empty) => {
           problem: { path: 'terminal', expected: 'a wired terminal', got: 'zz:SDA' },
         });
       }),
-      { numRuns: 50 },
+      { numRuns: runs(50) },
     );
   });
 });
@@ -248,7 +249,7 @@ describe.each(boards)('the difference of two random plans on $board.id', (empty)
         expect((applyEdits(from, difference, sheets) as { plan: Plan }).plan).toEqual(to);
         if (difference.length === 0) expect(from).toEqual(to);
       }),
-      { numRuns: 600 },
+      { numRuns: runs(600) },
     );
   });
 });

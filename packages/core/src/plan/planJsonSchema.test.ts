@@ -4,6 +4,7 @@ import Ajv from 'ajv/dist/2020';
 import fc from 'fast-check';
 import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { shippedSheets } from '../../tests/catalogue';
+import { cases, runs } from '../../tests/runs';
 import { applyEdits } from './applyEdits';
 import { newPlan, type Plan } from './plan';
 import { fileSchema, planDocument } from './planFile';
@@ -39,7 +40,7 @@ test('whatever edits made of a plan, its file is one by the schema, too', () => 
       }
       expect([schema(JSON.parse(JSON.stringify(plan))), schema.errors]).toEqual([true, null]);
     }),
-    { numRuns: 60 },
+    { numRuns: runs(20) },
   );
 });
 
@@ -69,8 +70,8 @@ test('validator and schema say the same of files that somebody has broken', () =
         else refused += 1;
       },
     ),
-    { numRuns: 2500 },
+    { numRuns: runs(1000) },
   );
-  expect(refused).toBeGreaterThan(400);
-  expect(accepted).toBeGreaterThan(50);
+  expect(refused).toBeGreaterThan(cases(150));
+  expect(accepted).toBeGreaterThan(cases(15));
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '../../tests/runs';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { readPlanFile } from './planFile';
@@ -50,6 +51,6 @@ test('whatever entries are broken, every other one is kept, and every broken one
         );
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });

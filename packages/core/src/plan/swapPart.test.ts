@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { settle } from '../allocate/settle';
 import { applyEdits } from './applyEdits';
 import { newPlan, type Plan, splitKey } from './plan';
@@ -44,7 +45,7 @@ test('another form takes the place of a part: id, name, place in the list and al
       expect(Object.keys(result.plan.wires)).toHaveLength(common.length);
       expect(applyEdits(result.plan, result.inverse, sheets)).toMatchObject({ ok: true, plan });
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { digitCells, SEGMENTS, sevenSegments, starburstCells } from './glyphs';
@@ -138,7 +139,7 @@ describe('the table of bare segments', () => {
           expect(lit(byte)).toEqual(SEGMENTS.filter((_, at) => (sevenSegments(glyph)! >> at) & 1));
         for (const { segment, byte } of table.walk) expect(lit(byte)).toEqual([segment]);
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 

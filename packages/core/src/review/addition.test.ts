@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { settle } from '../allocate/settle';
 import { applyEdits } from '../plan/applyEdits';
 import { newPlan, type Plan, sameEnd } from '../plan/plan';
@@ -35,7 +36,7 @@ test('beside what is there a part costs exactly what it costs when everything is
       expect(beside.plan.wires).toEqual(expect.objectContaining(plan.wires));
     }),
     {
-      numRuns: 80,
+      numRuns: runs(80),
       // A bus with a part that holds its data line only where that part has one wired.
       examples: [['rp2040-stick-40', ['driver-max7219-dip24', 'tft-28-ili9341-touch'], 'sd-card-3v3']],
     },
@@ -53,7 +54,7 @@ test('an addition is what it says: its edits lead to its plan, what it names is 
       expect([...addition.moved].sort()).toEqual(changed.sort());
       for (const key of addition.open) expect(key.startsWith(`${addition.placement}:`)).toBe(true);
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 

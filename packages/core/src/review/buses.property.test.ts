@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { behindShifter } from '../allocate/behindShifter';
 import { settle } from '../allocate/settle';
 import { everyMember } from '../electrics/busInputs';
@@ -90,7 +91,7 @@ test('wires to other parts, taken at random from those that are offered: every m
         expect(buildList(plan, sheets)).toBeDefined();
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 
@@ -127,7 +128,7 @@ test('an SPI bus: no part is clocked above what it, the controller or the wire t
         }
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 
@@ -150,7 +151,7 @@ test('a part behind a level shifter stays on its bus, breaks no hard rule, and u
         expect(back.ok && back.plan).toEqual(plan);
       }
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   );
 });
 
@@ -169,6 +170,6 @@ test('other lines: every part with a protocol of its own or a serial port is tol
         for (const chain of chainsOf(plan, sheets)) expect(chain.circle).toBe(false);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });

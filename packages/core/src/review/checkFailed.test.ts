@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { sayFinding } from '../checks/say';
 import { CHECKS } from '../checks/registry';
 import type { Check } from '../checks/check';
@@ -85,7 +86,7 @@ test('a fact of 0, or of a size that nothing has, is refused with the sheet, or 
       expect(findings.filter((finding) => finding.code === 'check-failed')).toEqual([]);
       expect(numbersOf([findings.map((finding) => finding.data), ledgers]).filter((number) => Number.isNaN(number))).toEqual([]);
     }),
-    { numRuns: 250 },
+    { numRuns: runs(250) },
   );
   expect([seen.refused > 20, seen.stood > 20]).toEqual([true, true]);
 }, 120_000);

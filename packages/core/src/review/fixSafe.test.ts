@@ -3,6 +3,7 @@ import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { applyEdit, applyEdits } from '../plan/applyEdits';
 import { fixSafe } from './fixSafe';
 import { reviewPlan } from './review';
@@ -55,6 +56,6 @@ test('on random plans it ends, by itself, without a safe remedy left', () => {
         : [];
       expect(open).toEqual([]);
     }),
-    { numRuns: 100 },
+    { numRuns: runs(60) },
   );
 });

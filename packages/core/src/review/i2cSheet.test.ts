@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { settle } from '../allocate/settle';
 import { busPullUps } from '../electrics/busPullUps';
 import { findBuses } from '../nets/buses';
@@ -55,7 +56,7 @@ test('on any board with any I2C parts every number is one; what is advised does 
         }
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 

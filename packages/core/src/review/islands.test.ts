@@ -3,6 +3,7 @@ import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { shippedSheets, versionedSheets } from '../../tests/catalogue';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { spoiltPlan } from '../../tests/spoiltPlan';
+import { runs } from '../../tests/runs';
 import type { FindingDraft } from '../checks/check';
 import { CHECKS } from '../checks/registry';
 import { islandsOf } from '../nets/islands';
@@ -27,7 +28,7 @@ test('island by island the same is found as in the whole plan, by every check th
         expect([check.code, cut]).toEqual([check.code, whole]);
       }
     }),
-    { numRuns: 120 },
+    { numRuns: runs(70) },
   );
 }, 60_000);
 
@@ -48,7 +49,7 @@ test('a finding has the remedies that its check has for it in the whole plan', (
         expect(proposed.some((all) => kept.every((one) => all.includes(one)))).toBe(true);
       }
     }),
-    { numRuns: 40 },
+    { numRuns: runs(20) },
   );
 }, 60_000);
 
@@ -66,7 +67,7 @@ test.each([stick(), shield()])(
           expect(JSON.stringify(reviewPlan(plan, own))).toBe(JSON.stringify(reviewPlan(structuredClone(plan), own)));
         }
       }),
-      { numRuns: 25 },
+      { numRuns: runs(20) },
     );
   },
   60_000,

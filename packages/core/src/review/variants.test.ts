@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { settle } from '../allocate/settle';
 import { addressesOf } from '../nets/addresses';
 import { findBuses } from '../nets/buses';
@@ -47,7 +48,7 @@ test('swapping is one step that gives what was told, and undo gives the plan bac
         expect(back.ok && back.plan).toEqual(plan);
       }
     }),
-    { numRuns: 25 },
+    { numRuns: runs(25) },
   );
 });
 

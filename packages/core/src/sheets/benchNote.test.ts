@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { allFindingsOf } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { runs } from '../../tests/runs';
 import { sayFinding } from '../checks/say';
 import { applyEdit } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
@@ -40,7 +41,7 @@ test('every fact of every sheet is found by its name, and replacing it changes t
       const differing = factsOf(changed).filter((f, at) => JSON.stringify(f) !== JSON.stringify(facts[at]));
       expect(differing).toEqual([{ path: fact.path, value: 'otherwise' }]);
     }),
-    { numRuns: 200 },
+    { numRuns: runs(200) },
   );
 });
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
+import { runs } from '../../tests/runs';
 import { boardFromTable } from './boardFromTable';
 import { readPinTable, TABLE_LIMITS } from './pinTable';
 import { readSheet } from './readSheet';
@@ -100,7 +101,7 @@ test('a table without faults makes a sound sheet, whatever is in it', () => {
       expect(readSheet(JSON.parse(JSON.stringify(sheet)))).toMatchObject({ ok: true });
       expect(indexSheets([sheet]).boards.get('my-board')!.sheet.pins.list).toHaveLength(cells.length);
     }),
-    { numRuns: 300 },
+    { numRuns: runs(300) },
   );
 });
 

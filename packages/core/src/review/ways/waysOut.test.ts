@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../../tests/catalogue';
 import { findingsOf } from '../../../tests/checkHarness';
 import { add, edited, wire } from '../../../tests/makePlan';
+import { runs } from '../../../tests/runs';
 import { applyEdits } from '../../plan/applyEdits';
 import { newPlan, type Plan } from '../../plan/plan';
 import type { Edit } from '../../plan/edit';
@@ -49,7 +50,7 @@ test('every way out is what it says: its edits apply, lead to its plan, break no
         }
       },
     ),
-    { numRuns: 12 },
+    { numRuns: runs(12) },
   );
 });
 

@@ -1,0 +1,8 @@
+const { ROOF_CHART_SOAK: isSoak, ROOF_CHART_MUTATE: isMutation } = process.env;
+const SCALE = isSoak ? 10 : isMutation ? 0.2 : 1;
+
+/** How often a property is tried: so often in `npm test`, ten times as often under `npm run soak`, a fifth as often on each mutant. */
+export const runs = (count: number): number => Math.max(5, Math.round(count * SCALE));
+
+/** How often a case must have come up, so that its property says something: scaled as `runs` is. */
+export const cases = (count: number): number => count * SCALE;

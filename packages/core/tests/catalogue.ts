@@ -13,16 +13,20 @@ export function catalogueFiles(): ReadonlyMap<string, unknown> {
 
 /** The shipped sheets with a second version of two boards and two parts. */
 export function versionedSheets(): Sheets {
-  const shipped = shippedSheets();
-  const list = [...shipped.boards.values(), ...shipped.parts.values()].map((s) => s.sheet);
+  const { boards, parts } = shippedSheets();
+  const list = [...boards.values(), ...parts.values()].map((s) => s.sheet);
   const again = ['rp2040-stick-40', 'atmega328p-5v-shield', 'oled-096-ssd1306-i2c', 'lcd-2004-pcf8574'];
   const second = list.filter((s) => again.includes(s.id)).map((s) => ({ ...s, version: 2, summary: `${s.summary} Second version.` }));
   return indexSheets([...list, ...second]);
 }
 
-/** The shipped sheets, read and indexed.
+let shipped: Sheets | undefined;
+
+/** The shipped sheets, read and indexed; read once, because they are values.
  *  @throws Error when one is not a valid sheet */
-export function shippedSheets(): Sheets {
+export const shippedSheets = (): Sheets => (shipped ??= readShipped());
+
+function readShipped(): Sheets {
   const read = [...catalogueFiles()].map(([name, document]) => {
     const result = readSheet(document);
     if (!result.ok) throw new Error(`${name}: ${JSON.stringify(result.faults)}`);

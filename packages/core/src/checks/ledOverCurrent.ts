@@ -64,7 +64,7 @@ const ofLamps = (context: CheckContext): readonly FindingDraft[] =>
     const limit = Math.min(...lamps.map((lamp) => lamp.ledAmps));
     const source = partOf(context.plan, lamps[0].placement, context.sheets)?.sheet.polarity?.source;
     return {
-      level: lamps.some((lamp) => lamp.amps.typ! > limit) ? 'clash' : 'risk',
+      level: lamps.some((lamp) => lamp.amps.typ! > limit * (1 + 1e-9)) ? 'clash' : 'risk',
       message: 'over',
       place: lampPlace(lamps[0].placement),
       data: {

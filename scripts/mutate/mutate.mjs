@@ -2,7 +2,7 @@
 // Without words all folders as a whole, which takes hours; with a sample so many lines of them, drawn by the seed.
 import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
-import { checkNode, install, main, PlainFault, root, run, tool } from './steps.mjs';
+import { checkNode, install, main, PlainFault, root, run, tool } from '../steps.mjs';
 
 const core = (folder) => `packages/core/src/${folder}`;
 
@@ -115,7 +115,7 @@ async function mutateFolder(name, mutate) {
     testRunner: 'jest',
     plugins: ['@stryker-mutator/jest-runner'],
     // Jest follows imports within its roots only, so it would not find a test that reaches the code through another folder.
-    jest: { configFile: 'jest.mutate.config.cjs', enableFindRelatedTests: false },
+    jest: { configFile: 'scripts/mutate/jest.config.cjs', enableFindRelatedTests: false },
     mutate,
     coverageAnalysis: 'perTest',
     concurrency: 2,

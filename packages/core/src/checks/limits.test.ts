@@ -1,0 +1,232 @@
+import { shippedSheets } from '../../tests/catalogue';
+import { withBoard, withPart } from '../../tests/facts';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { busUsers } from '../electrics/busInputs';
+import { busTime } from '../electrics/i2cTime';
+import { lampsOf, loadsOf } from '../electrics/lamps';
+import { supplySheets } from '../electrics/supplySheet';
+import { findBuses } from '../nets/buses';
+import type { Edit } from '../plan/edit';
+import { newPlan, type Plan } from '../plan/plan';
+import { flashLedger } from '../readout/flash';
+import { memoryLedger } from '../readout/memory';
+import { findingsOf } from '../review/review';
+import type { BoardSheet } from '../sheets/boardSheet';
+import type { PartSheet } from '../sheets/partSheet';
+import type { Sheets } from '../sheets/sheetIndex';
+
+const sheets = shippedSheets();
+const STICK = 'rp2040-stick-40';
+const SHIELD = 'atmega328p-5v-shield';
+const series = (placement: string, terminal: string, ohms: number): Edit => ({ kind: 'series', placement, terminal, ohms });
+const supplied = (id: string, rail = '3v3'): Edit[] => [wire(`${id}:VCC`, `rail ${rail}`), wire(`${id}:GND`, 'ground')];
+const rate = (placement: string, perSecond: number): Edit => ({ kind: 'rate', placement, perSecond });
+
+/** Level and message of what a check finds, in order. */
+const told = (code: string, plan: Plan, facts: Sheets = sheets): readonly string[] =>
+  findingsOf(plan, facts).flatMap((finding) => (finding.code === code ? [`${finding.level} ${finding.message}`] : []));
+
+const electrical = (id: string, facts: Partial<BoardSheet['electrical']>): Sheets =>
+  withBoard(sheets, id, (board) => ({ ...board, electrical: { ...board.electrical, ...facts } }));
+const memory = (facts: Partial<BoardSheet['memory']>): Sheets =>
+  withBoard(sheets, SHIELD, (board) => ({ ...board, memory: { ...board.memory, ...facts } }));
+const railFacts = (id: string, rail: string, facts: Partial<BoardSheet['rails']['list'][number]>): Sheets =>
+  withBoard(sheets, id, (board) => ({
+    ...board,
+    rails: { ...board.rails, list: board.rails.list.map((one) => (one.id === rail ? { ...one, ...facts } : one)) },
+  }));
+const partFacts = (id: string, facts: Partial<PartSheet>): Sheets => withPart(sheets, id, (part) => ({ ...part, ...facts }));
+
+const lamp = edited(stick(), sheets, add('l', 'led-red-5mm'), wire('l:A', 'GP2'), wire('l:K', 'ground'), series('l', 'A', 150));
+const digits = edited(
+  stick(),
+  sheets,
+  add('d', 'seven-segment-4-cc'),
+  ...['a', 'b', 'c', 'd', 'e', 'f', 'g', 'dp'].flatMap((t, at) => [wire(`d:${t}`, `GP${2 + at}`), series('d', t, 220)]),
+  ...[1, 2, 3, 4].map((n) => wire(`d:DIG${n}`, `GP${15 + n}`)),
+);
+/** Just below and just above a value that a limit is compared with. */
+const BELOW = 1 - 1e-6;
+const ABOVE = 1 + 1e-6;
+
+describe('currents: at the limit is within it', () => {
+  test('drive-over: the worst case above the limit is a warning, the nominal current above it an error', () => {
+    const [load] = loadsOf(lamp, sheets);
+    const at = (amps: number) => told('drive-over', lamp, electrical(STICK, { pinMilliamps: amps * 1000 }));
+    expect(load!.nominalAmps).toBeLessThan(load!.amps);
+    expect([at(load!.amps), at(load!.amps * BELOW)]).toEqual([[], ['risk over']]);
+    expect([at(load!.nominalAmps), at(load!.nominalAmps * BELOW)]).toEqual([['risk over'], ['clash over']]);
+  });
+
+  test('led-over-current: the same with the current of the LED', () => {
+    const [{ amps }] = lampsOf(lamp, sheets) as [ReturnType<typeof lampsOf>[number]];
+    const polarity = sheets.parts.get('led-red-5mm')!.sheet.polarity!;
+    const at = (limit: number) =>
+      told('led-over-current', lamp, partFacts('led-red-5mm', { polarity: { ...polarity, maxMilliamps: limit * 1000 } }));
+    expect([at(amps.max), at(amps.max * BELOW)]).toEqual([[], ['risk over']]);
+    expect([at(amps.typ!), at(amps.typ! * BELOW)]).toEqual([['risk over'], ['clash over']]);
+  });
+
+  test('port-current-over: the sum of all pins, and that of a port by its direction', () => {
+    const amps = loadsOf(lamp, sheets)[0]!.amps;
+    const chip = (limit: number) => told('port-current-over', lamp, electrical(STICK, { totalMilliamps: limit * 1000 }));
+    expect([chip(amps * ABOVE), chip(amps * BELOW)]).toEqual([[], ['risk chip']]);
+    const five = edited(shield(), sheets, add('l', 'led-red-5mm'), wire('l:A', 'D2'), wire('l:K', 'ground'), series('l', 'A', 330));
+    const most = loadsOf(five, sheets)[0]!.amps * 1000;
+    const port = (sinkMilliamps: number, sourceMilliamps: number | undefined) =>
+      told('port-current-over', five, electrical(SHIELD, { portSums: [{ ports: 'PD0-PD4', sinkMilliamps, sourceMilliamps }] } as never));
+    expect([port(0.1, most * ABOVE), port(0.1, most * BELOW), port(0.1, undefined)]).toEqual([[], ['risk port'], []]);
+  });
+
+  test('package-current-over: the sum of the outputs, and a single one', () => {
+    const register = edited(
+      digits,
+      sheets,
+      add('r', 'shift-out-74hc595'),
+      ...supplied('r'),
+      ...['a', 'b', 'c'].map((t, at) => wire(`d:${t}`, `r:Q${'ABC'[at]}`)),
+    );
+    const loads = loadsOf(register, sheets).filter(({ driver }) => driver.by === 'part');
+    const [sum, most] = [loads.reduce((all, { amps }) => all + amps, 0), Math.max(...loads.map(({ amps }) => amps))];
+    const drive = sheets.parts.get('shift-out-74hc595')!.sheet.drive!;
+    const at = (totalAmps: number, amps: number) =>
+      told(
+        'package-current-over',
+        register,
+        partFacts('shift-out-74hc595', { drive: { ...drive, totalMilliamps: totalAmps * 1000, milliamps: amps * 1000 } }),
+      );
+    expect(loads).toHaveLength(3);
+    expect([at(sum, most), at(sum * BELOW, most), at(sum, most * BELOW)]).toEqual([[], ['clash all'], ['clash one']]);
+  });
+
+  test('digit-driver-missing: all segments at the pin of their digit', () => {
+    const amps = lampsOf(digits, sheets).reduce((sum, one) => sum + one.amps.max, 0);
+    const at = (limit: number) => told('digit-driver-missing', digits, electrical(STICK, { pinMilliamps: limit * 1000 }));
+    expect([at(amps * ABOVE), at(amps * BELOW)]).toEqual([[], ['clash bare']]);
+  });
+
+  test('led-dim: from half a milliampere in the worst case an LED is seen; without current it is dark', () => {
+    const polarity = sheets.parts.get('led-red-5mm')!.sheet.polarity!;
+    const at = (min: number, typ: number, max: number) =>
+      told('led-dim', lamp, partFacts('led-red-5mm', { polarity: { ...polarity, forwardVolts: { min, typ, max } } }));
+    // The supply at its lowest, and what the pin and the resistor (5 % above its value) take of it at 0.5 mA.
+    const { supply, driveOhms } = { supply: 3.2, driveOhms: 170 };
+    const worst = supply - 0.5e-3 * (150 * 1.05 + driveOhms);
+    const typical = 3.3 - 0.5e-3 * (150 + driveOhms / 2);
+    expect(lampsOf(lamp, sheets)[0]!.supply).toMatchObject({ min: 3.2, typ: 3.3 });
+    expect([at(1.7, 2, worst - 1e-4), at(1.7, 2, worst + 1e-4)]).toEqual([[], ['hint worst']]);
+    expect([at(1.7, typical - 1e-3, 3.3), at(1.7, typical + 1e-3, 3.3)]).toEqual([['hint worst'], ['hint dim']]);
+    expect([at(1.7, 3.3 - 1e-4, 3.4), at(1.7, 3.3, 3.4)]).toEqual([['hint dim'], ['clash dark']]);
+  });
+
+  test('led-shared-resistor: LEDs that are more than 0.4 V apart are of different types', () => {
+    const two = edited(lamp, sheets, add('m', 'led-green-5mm'), wire('m:A', 'l:A'), wire('m:K', 'ground'));
+    const red = sheets.parts.get('led-red-5mm')!.sheet.polarity!.forwardVolts.typ!;
+    const polarity = sheets.parts.get('led-green-5mm')!.sheet.polarity!;
+    const at = (apart: number) =>
+      told(
+        'led-shared-resistor',
+        two,
+        partFacts('led-green-5mm', { polarity: { ...polarity, forwardVolts: { min: 1.8, typ: red + apart, max: 2.8 } } }),
+      );
+    expect([at(0.4 - 1e-9), at(0.4 + 1e-9)]).toEqual([['risk uneven'], ['clash dark']]);
+  });
+});
+
+describe('supplies', () => {
+  const plan = edited(stick(), sheets, add('o', 'oled-15-ssd1327-i2c'), ...supplied('o'));
+  const { typicalMilliamps, peakMilliamps } = supplySheets(plan, sheets).find(({ rail }) => rail.id === '3v3')!;
+  const at = (budgetMilliamps: number) => told('supply-over', plan, railFacts(STICK, '3v3', { budgetMilliamps }));
+
+  test('supply-over: the peak is a note to 110 %, then a warning; the average a warning to 125 %, then an error', () => {
+    expect(peakMilliamps).toBeGreaterThan(1.25 * typicalMilliamps);
+    expect([at(peakMilliamps), at(peakMilliamps * BELOW)]).toEqual([[], ['hint peak']]);
+    expect([at((peakMilliamps / 1.1) * ABOVE), at((peakMilliamps / 1.1) * BELOW)]).toEqual([['hint peak'], ['risk peak']]);
+    expect([at(typicalMilliamps), at(typicalMilliamps * BELOW)]).toEqual([['risk peak'], ['risk average']]);
+    expect([at((typicalMilliamps / 1.25) * ABOVE), at((typicalMilliamps / 1.25) * BELOW)]).toEqual([['risk average'], ['clash average']]);
+  });
+
+  test('regulator-hot: above 85 K', () => {
+    const board = 'esp32-c3-stick-16';
+    const hot = edited(newPlan('p', 'P', { id: board, version: 1 }), sheets, add('o', 'oled-15-ssd1351-spi'), ...supplied('o'));
+    const { regulator } = sheets.boards.get(board)!.sheet.rails.list.find(({ id }) => id === '3v3')!;
+    const now = supplySheets(hot, sheets).find(({ rail }) => rail.id === '3v3')!.regulator!;
+    const kelvin = (value: number) =>
+      told('regulator-hot', hot, railFacts(board, '3v3', { regulator: { ...regulator!, kelvinPerWatt: value / now.watts } }));
+    expect([kelvin(85 * BELOW), kelvin(85 * ABOVE)]).toEqual([[], ['risk hot']]);
+  });
+});
+
+describe('memory', () => {
+  const glass = edited(shield(), sheets, add('d', 'oled-096-ssd1306-i2c'), {
+    kind: 'readout',
+    placement: 'd',
+    readout: { text: 'x', pictures: [{ name: 'p', width: 200, height: 120, bytes: 3000 }] },
+  });
+  const ram = memoryLedger(glass, sheets)!;
+  const flash = flashLedger(glass, sheets)!;
+
+  test('memory-over: to two thirds of what is left there is room for the program', () => {
+    const at = (ramBytes: number) => told('memory-over', glass, memory({ ramBytes: ram.runtimeBytes + ramBytes }));
+    expect([at(1.5 * ram.usedBytes), at(1.5 * ram.usedBytes - 1)]).toEqual([[], ['risk little']]);
+    expect([at(ram.usedBytes), at(ram.usedBytes - 1)]).toEqual([['risk little'], ['clash over']]);
+  });
+
+  test('flash-over: the same with pictures and fonts', () => {
+    const at = (flashBytes: number) => told('flash-over', glass, memory({ flashBytes: flash.runtimeBytes + flashBytes }));
+    expect([at(Math.ceil(1.5 * flash.usedBytes)), at(Math.ceil(1.5 * flash.usedBytes) - 1)]).toEqual([[], ['risk little']]);
+    expect([at(flash.usedBytes), at(flash.usedBytes - 1)]).toEqual([['risk little'], ['clash over']]);
+  });
+});
+
+describe('buses', () => {
+  const member = (id: string, sheet: string): Edit[] => [add(id, sheet), wire(`${id}:SDA`, 'GP4'), wire(`${id}:SCL`, 'GP5')];
+  const settings = (own: Extract<Edit, { kind: 'bus-settings' }>['settings']): Edit => ({
+    kind: 'bus-settings',
+    segment: 'i2c0',
+    settings: own,
+  });
+  const glass = edited(stick(), sheets, ...member('o', 'oled-096-ssd1306-i2c'), settings({ hz: 100_000, addedOhms: 4700 }));
+  const seconds = (plan: Plan, hz: number) =>
+    busTime(hz, busUsers(plan, sheets, findBuses(plan, sheets)[0]!).users).users.map(({ alonePerSecond }) => 1 / alonePerSecond);
+
+  test('bus-overloaded: busy above 80 %, overloaded above 100 %', () => {
+    const [each] = seconds(glass, 100_000);
+    const at = (share: number) => told('bus-overloaded', edited(glass, sheets, rate('o', share / each!)));
+    expect([at(0.8 * BELOW), at(0.8 * ABOVE), at(1 * BELOW), at(1 * ABOVE)]).toEqual([[], ['hint busy'], ['hint busy'], ['risk over']]);
+  });
+
+  test('frame-rate-low: a picture that takes an eighth of a second', () => {
+    const [each] = seconds(glass, 100_000);
+    // The clock at which the display alone could be sent eight times a second.
+    const hz = 8 * each! * 100_000;
+    const at = (clock: number) => told('frame-rate-low', edited(glass, sheets, settings({ hz: clock, addedOhms: 4700 })));
+    expect([at(Math.ceil(hz)), at(Math.floor(hz * 0.999))]).toEqual([[], ['hint slow']]);
+  });
+
+  test('capacitance-over: 400 pF at 400 kHz, measured', () => {
+    const at = (picofarads: number) => told('capacitance-over', edited(glass, sheets, settings({ hz: 400_000, picofarads })));
+    expect([at(400), at(400.1)]).toEqual([[], ['risk measured']]);
+  });
+
+  test('bus-mixed-modes: from half of the time on, a part that is half as fast as the others holds them back', () => {
+    const both = edited(glass, sheets, ...member('l', 'lcd-2004-pcf8574'), settings({ addedOhms: 2200 }));
+    const own = sheets.parts.get('lcd-2004-pcf8574')!.sheet.bus;
+    const at = (share: number, maxHz: number) => {
+      const facts = partFacts('lcd-2004-pcf8574', { bus: { ...own, devices: own.devices!.map((chip) => ({ ...chip, maxHz })) } });
+      const bus = findBuses(both, facts)[0]!;
+      const { users } = busTime(maxHz, busUsers(edited(both, facts, rate('o', 1), rate('l', 1)), facts, bus).users);
+      const [glassShare, textShare] = ['o', 'l'].map((id) => users.find((one) => one.id === id)!.share);
+      return told('bus-mixed-modes', edited(both, facts, rate('o', (share - textShare!) / glassShare!), rate('l', 1)), facts);
+    };
+    expect([at(0.5 * BELOW, 100_000), at(0.5 * ABOVE, 100_000)]).toEqual([[], ['hint held']]);
+    expect([at(0.6, 200_000), at(0.6, 200_001)]).toEqual([['hint held'], []]);
+  });
+
+  test('refresh-low: below 70 Hz', () => {
+    expect([
+      told('refresh-low', edited(digits, sheets, rate('d', 70))),
+      told('refresh-low', edited(digits, sheets, rate('d', 69))),
+    ]).toEqual([[], ['hint flickers']]);
+  });
+});

@@ -2,11 +2,21 @@
 module.exports = {
   testEnvironment: 'node',
   roots: ['<rootDir>/packages', '<rootDir>/bench'],
-  testMatch: ['**/*.test.ts'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+  setupFiles: ['<rootDir>/packages/web/tests/browser.ts'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'json'],
-  moduleNameMapper: { '^@roof-chart/(core|catalogue)/(.*)$': '<rootDir>/packages/$1/src/$2.ts' },
+  moduleNameMapper: {
+    '^@roof-chart/(core|catalogue)/(.*)$': '<rootDir>/packages/$1/src/$2.ts',
+    '\\.css$': '<rootDir>/packages/web/tests/style.cjs',
+  },
   transform: {
-    '^.+\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } }],
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } },
+        module: { type: 'commonjs' },
+      },
+    ],
   },
   maxWorkers: 2,
   // Far above what any test takes: a machine that does other things, too, is no fault of the product's.

@@ -18,5 +18,4 @@ const testsIn = (folder) =>
   });
 
 const paths = (process.env.ROOF_CHART_MUTATE ?? '').split(',').flatMap((folder) => (folder ? testsIn(join(root, folder)) : []));
-for (const path of paths.toSorted((a, b) => LATE.test(a) - LATE.test(b)))
-  describe(relative(root, path), () => void require(path));
+for (const path of paths.toSorted((a, b) => LATE.test(a) - LATE.test(b))) describe(relative(root, path), () => void require(path));

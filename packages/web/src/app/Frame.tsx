@@ -15,17 +15,9 @@ import { Versions } from '../versions/Versions';
 import styles from './Frame.module.css';
 import { Ledgers } from './Ledgers';
 import { PlanName } from './PlanName';
+import { SaveState } from './SaveState';
 import { Steps } from './Steps';
 import { useReviewed, useReviewing, useWorkbench } from './workbench';
-
-const SAVE_WORDS = {
-  saved: 'Saved',
-  saving: 'Saving',
-  offline: 'Offline: kept in this browser',
-  full: 'Server disk full: kept in this browser',
-  'signed-out': 'Signed out: kept in this browser',
-  choice: 'Not saved: choose a version',
-} as const;
 
 function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
@@ -86,15 +78,6 @@ function UndoButtons() {
         Redo
       </Button>
     </div>
-  );
-}
-
-function SaveState() {
-  const save = useAppSelector((state) => state.document.save);
-  return (
-    <span className={save === 'saved' || save === 'saving' ? styles.saved : styles.offline} role="status" data-testid="save-state">
-      {SAVE_WORDS[save]}
-    </span>
   );
 }
 

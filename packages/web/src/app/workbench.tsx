@@ -34,7 +34,8 @@ export interface Workbench {
   redo(): void;
 }
 
-const WorkbenchContext = createContext<Workbench | null>(null);
+/** Held by `WorkbenchProvider`; tests of components put their own workbench there. */
+export const WorkbenchContext = createContext<Workbench | null>(null);
 
 export function useWorkbench(): Workbench {
   const bench = useContext(WorkbenchContext);

@@ -72,6 +72,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   const dispatch = useAppDispatch();
   const row = useAppSelector((state) => state.session.terminal);
   const column = useAppSelector((state) => state.session.pin);
+  const chosen = useAppSelector((state) => state.session.finding);
   const roomy = useAppSelector((state) => state.session.roomy);
   const [hovered, setHovered] = useState<string | null>(null);
   const item = items.find((i) => i.key === row);
@@ -191,7 +192,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   };
 
   const nextFinding = () => {
-    const at = findings.findIndex((f) => f.place.terminals?.includes(row ?? '') && f.place.pins?.includes(column ?? ''));
+    const at = findings.findIndex(({ id }) => id === chosen);
     const found = findings[(at + 1) % findings.length];
     const terminal = found?.place.terminals?.[0];
     const pin = found?.place.pins?.[0];

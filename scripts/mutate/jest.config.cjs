@@ -8,6 +8,6 @@ module.exports = {
   roots: ['<rootDir>/scripts/mutate', '<rootDir>/packages'],
   testMatch: ['<rootDir>/scripts/mutate/all.test.cjs'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'cjs', 'json'],
-  testEnvironment: '<rootDir>/scripts/mutate/environment.cjs',
+  testEnvironment: join(__dirname, 'environment.cjs'),
   maxWorkers: 1,
 };

@@ -1,0 +1,116 @@
+import { createHash } from 'node:crypto';
+import { settle } from '../src/allocate/settle';
+import { sayFinding, sayRemedy } from '../src/checks/say';
+import { analogSources } from '../src/electrics/analogSource';
+import { clockLimits } from '../src/electrics/busInputs';
+import { planComponents } from '../src/electrics/components';
+import { enablingOf } from '../src/electrics/enabling';
+import { ladderSheets } from '../src/electrics/ladderSheet';
+import { lampsOf, loadsOf } from '../src/electrics/lamps';
+import { levelPairs } from '../src/electrics/levels';
+import { otherLines } from '../src/electrics/otherLines';
+import { planResistors } from '../src/electrics/planResistors';
+import { setDriversOf } from '../src/electrics/setDrivers';
+import { spiSheet } from '../src/electrics/spiBus';
+import { supplySheets, wantedCapacitors } from '../src/electrics/supplySheet';
+import { findBuses } from '../src/nets/buses';
+import { findNets } from '../src/nets/nets';
+import { openTerminals } from '../src/nets/openTerminals';
+import { planTerminals } from '../src/nets/terminals';
+import { billOf } from '../src/outputs/bill';
+import { buildSheet } from '../src/outputs/buildSheet';
+import { chartSvg } from '../src/outputs/chartSvg';
+import { componentsCsv } from '../src/outputs/componentTable';
+import { constantSet } from '../src/outputs/constants/constantSet';
+import { writeOverlay } from '../src/outputs/constants/overlay';
+import * as writers from '../src/outputs/constants/writers';
+import { thumbnail } from '../src/outputs/thumbnail';
+import { wiresCsv, wiresMarkdown } from '../src/outputs/wireTable';
+import { boardOf } from '../src/plan/edit';
+import type { Plan } from '../src/plan/plan';
+import { flashLedger } from '../src/readout/flash';
+import { memoryLedger } from '../src/readout/memory';
+import { i2cSheet } from '../src/review/i2cSheet';
+import { reviewPlan } from '../src/review/review';
+import type { Sheets } from '../src/sheets/sheetIndex';
+
+/** What is said elsewhere, or is the same for every plan. */
+const LEFT_OUT = new Set(['working', 'source', 'part', 'net', 'sheet', 'curve', 'remedies', 'otherwise']);
+
+/** A result as it is compared: numbers to nine digits, terminals by their key, parts by their ID. */
+function plain(value: unknown): unknown {
+  if (typeof value === 'number') return Number.isInteger(value) ? value : Number(value.toPrecision(9));
+  if (typeof value !== 'object' || value === null) return value;
+  if (value instanceof Map) return plain([...value]);
+  if (value instanceof Set) return plain([...value]);
+  if (Array.isArray(value)) return value.map(plain);
+  if ('terminal' in value && 'key' in value && 'placement' in value && typeof value.placement === 'object') return value.key;
+  if ('straps' in value && 'name' in value && 'id' in value) return value.id;
+  return Object.fromEntries(
+    Object.entries(value).flatMap(([name, inner]) =>
+      LEFT_OUT.has(name) || inner === undefined || typeof inner === 'function' ? [] : [[name, plain(inner)]],
+    ),
+  );
+}
+
+const checksum = (text: string | undefined): string =>
+  text === undefined ? 'none' : createHash('sha256').update(text).digest('hex').slice(0, 16);
+
+/** All that the core works out of a plan, as lines: findings with their words and fixes, buses, levels, currents, memory, assignment, and
+ *  checksums of the exports. */
+export function planReport(plan: Plan, sheets: Sheets): readonly string[] {
+  const board = boardOf(plan, sheets)!;
+  const lines: string[] = [];
+  const put = (name: string, value: unknown): void => {
+    const list = Array.isArray(value) ? value : [value];
+    for (const one of list) lines.push(`${name} ${JSON.stringify(plain(one)) ?? 'none'}`);
+  };
+  const reviewed = reviewPlan(plan, sheets);
+  if (!reviewed.ok) throw new Error(`a sheet is missing: ${reviewed.missing.id}`);
+  const { findings, ledgers } = reviewed.review;
+  for (const finding of findings) {
+    const { title, text } = sayFinding(plan, sheets, finding);
+    lines.push(`${finding.level} ${finding.id}`, `  ${title}. ${text}`);
+    for (const remedy of finding.remedies)
+      lines.push(`  ${remedy.grade}: ${sayRemedy(plan, sheets, finding.code, remedy)}: ${JSON.stringify(plain(remedy.edits))}`);
+  }
+  put('pins', ledgers.pins);
+  for (const bus of findBuses(plan, sheets)) {
+    put('bus', bus);
+    if (bus.kind === 'i2c') {
+      put('limit', clockLimits(plan, sheets, board, bus));
+      put('i2c', i2cSheet(plan, sheets, bus));
+    }
+    if (bus.kind === 'spi') put('spi', spiSheet(plan, sheets, board, bus).rows);
+  }
+  put('level', levelPairs(plan, sheets));
+  put('lamp', lampsOf(plan, sheets));
+  put('load', loadsOf(plan, sheets));
+  put('set', setDriversOf(plan, sheets));
+  put('rail', supplySheets(plan, sheets));
+  put('capacitors', wantedCapacitors(plan, sheets));
+  put('resistor', planResistors(plan, sheets));
+  put('component', planComponents(plan, sheets));
+  put('line', otherLines(plan, sheets, board));
+  put('ladder', ladderSheets(plan, sheets));
+  put('analog', analogSources(plan, sheets));
+  put('enabling', enablingOf(plan, sheets, board));
+  put('memory', memoryLedger(plan, sheets));
+  put('flash', flashLedger(plan, sheets));
+  put(
+    'open',
+    openTerminals(planTerminals(plan, sheets), findNets(plan, sheets)).map(({ key }) => key),
+  );
+  const { edits, costs, bound, proved, open } = settle(plan, sheets, { nodes: 2000 })!;
+  put('assignment', { costs, bound, proved, open });
+  put('assigned', edits);
+  put('bill', checksum(JSON.stringify(plain(billOf(plan, sheets)))));
+  const set = constantSet(plan, sheets);
+  const { writeC, writeCpp, writeMicroPython, writeRust, writeYaml, writeToml } = writers;
+  for (const write of [writeC, writeCpp, writeMicroPython, writeRust, writeYaml, writeToml]) put(write.name, checksum(set && write(set)));
+  put('overlay', checksum(writeOverlay(plan, sheets)));
+  put('build sheet', checksum(JSON.stringify(plain(buildSheet(plan, sheets)))));
+  put('wires', checksum(`${wiresCsv(plan, sheets)}${wiresMarkdown(plan, sheets)}${componentsCsv(plan, sheets)}`));
+  put('pictures', checksum(`${chartSvg(plan, sheets)}${JSON.stringify(thumbnail(plan, sheets))}`));
+  return lines;
+}

@@ -5,6 +5,7 @@ import { busUsers } from '../electrics/busInputs';
 import { busTime } from '../electrics/i2cTime';
 import { lampsOf, loadsOf } from '../electrics/lamps';
 import { supplySheets } from '../electrics/supplySheet';
+import { levelPairs } from '../electrics/levels';
 import { findBuses } from '../nets/buses';
 import type { Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
@@ -13,6 +14,7 @@ import { memoryLedger } from '../readout/memory';
 import { findingsOf } from '../review/review';
 import type { BoardSheet } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
+import { sheetsUnder } from '../sheets/conditions';
 import type { Sheets } from '../sheets/sheetIndex';
 
 const sheets = shippedSheets();
@@ -229,4 +231,86 @@ describe('buses', () => {
       told('refresh-low', edited(digits, sheets, rate('d', 69))),
     ]).toEqual([[], ['hint flickers']]);
   });
+});
+
+describe('levels: volts on either side of a threshold', () => {
+  const MATRIX = 'matrix-8x8-max7219';
+  const matrix = edited(
+    stick(),
+    sheets,
+    add('m', MATRIX),
+    wire('m:VCC', 'rail vbus'),
+    wire('m:GND', 'ground'),
+    wire('m:DIN', 'GP3'),
+    wire('m:CS', 'GP5'),
+    wire('m:CLK', 'GP2'),
+  );
+  const { levels } = sheets.parts.get(MATRIX)!.sheet;
+  const of = (condition: 'extreme' | 'usual' | 'nominal') =>
+    levelPairs(matrix, condition === 'extreme' ? sheets : sheetsUnder(sheets, condition)).find(({ key }) => key === 'm:DIN')!;
+  const at = (vih: number, vil: number) =>
+    told('level-no-margin', matrix, partFacts(MATRIX, { levels: { ...levels!, vihMin: { volts: vih }, vilMax: { volts: vil } } }));
+  const TINY = 1e-6;
+
+  test('a high level: thin below a tenth of the supply, a note at the extremes, a warning at usual tolerances, an error below the middle', () => {
+    const [extreme, usual, nominal] = [of('extreme').highVolts, of('usual').highVolts, of('nominal').highVolts];
+    expect([extreme < usual, usual < nominal]).toEqual([true, true]);
+    // The supply of the part is 5 V: a tenth is half a volt.
+    expect([at(extreme - 0.5 - TINY, 0.8), at(extreme - 0.5 + TINY, 0.8)]).toEqual([[], ['hint thin-high-to-part']]);
+    expect([at(extreme, 0.8), at(extreme + TINY, 0.8)]).toEqual([['hint thin-high-to-part'], ['hint high-to-part']]);
+    expect([at(usual, 0.8), at(usual + TINY, 0.8)]).toEqual([['hint high-to-part'], ['risk high-to-part']]);
+    expect([at(2 * nominal - 0.8 - TINY, 0.8), at(2 * nominal - 0.8 + TINY, 0.8)]).toEqual([['risk high-to-part'], ['clash high-to-part']]);
+  });
+
+  test('a low level: the same from the other side', () => {
+    const { lowVolts } = of('extreme');
+    expect(lowVolts).toBeCloseTo((0.5 / 4e-3) * 100e-6, 12);
+    expect([at(2.4, lowVolts + 0.5 + TINY), at(2.4, lowVolts + 0.5 - TINY)]).toEqual([[], ['hint thin-low-to-part']]);
+    expect([at(2.4, lowVolts), at(2.4, lowVolts - TINY)]).toEqual([['hint thin-low-to-part'], ['risk low-to-part']]);
+  });
+
+  test('levels of a part at the board’s inputs: VOH against VIH, VOL against VIL', () => {
+    const ECHO = 'distance-ultrasonic-3v3';
+    const plan = edited(
+      stick(),
+      sheets,
+      add('e', ECHO),
+      wire('e:VCC', 'rail 3v3'),
+      wire('e:GND', 'ground'),
+      wire('e:TRIG', 'GP2'),
+      wire('e:ECHO', 'GP3'),
+    );
+    const own = sheets.parts.get(ECHO)!.sheet.levels;
+    const pair = levelPairs(plan, sheets).find(({ key, way }) => key === 'e:ECHO' && way === 'to-board')!;
+    const out = (high: number, low: number) =>
+      told(
+        'level-no-margin',
+        plan,
+        partFacts(ECHO, {
+          levels: { ...own!, vohMin: { volts: high, atMilliamps: 0.1 }, volMax: { volts: low, atMilliamps: 0.1 } },
+        }),
+      );
+    expect([pair.vihVolts, pair.vilVolts]).toEqual([2, 0.8]);
+    // VOH is stated at the nominal supply: at its minimum of 3.2 V it is 0.1 V less.
+    expect([out(2.1, 0.1), out(2.1 - TINY, 0.1)]).toEqual([[], ['hint high-to-board']]);
+    expect([out(3.2, 0.8), out(3.2, 0.8 + TINY)]).toEqual([[], ['risk low-to-board']]);
+    expect([out(3.2, 1.4 - TINY), out(3.2, 1.4 + TINY)]).toEqual([['risk low-to-board'], ['clash low-to-board']]);
+  });
+});
+
+test('address-reserved: 0x08 to 0x77 are free to use; the ranges on either side are named by what they are kept for', () => {
+  const GAS = 'air-sgp30';
+  const { bus } = sheets.parts.get(GAS)!.sheet;
+  const plan = edited(stick(), sheets, add('g', GAS), wire('g:SDA', 'GP4'), wire('g:SCL', 'GP5'));
+  const at = (address: number) => {
+    const facts = partFacts(GAS, {
+      bus: { ...bus, devices: bus.devices!.map((chip) => ({ ...chip, addresses: [{ address, straps: {} }] })) },
+    });
+    return findingsOf(plan, facts).flatMap(({ code, data }) =>
+      code === 'address-reserved' && data['purpose']?.is === 'words' ? [data['purpose'].text] : [],
+    );
+  };
+  expect([at(0x07), at(0x08), at(0x77)]).toEqual([['general call, START byte, CBUS and high-speed mode'], [], []]);
+  expect([at(0x78), at(0x7b)]).toEqual([['the first byte of 10-bit addresses'], ['the first byte of 10-bit addresses']]);
+  expect(at(0x7c)).toEqual(['the device ID']);
 });

@@ -314,3 +314,34 @@ test('address-reserved: 0x08 to 0x77 are free to use; the ranges on either side 
   expect([at(0x78), at(0x7b)]).toEqual([['the first byte of 10-bit addresses'], ['the first byte of 10-bit addresses']]);
   expect(at(0x7c)).toEqual(['the device ID']);
 });
+
+describe('supply-wrong: the range of a part against its rail, at its nominal voltage, its usual tolerance and its extremes', () => {
+  const OLED = 'oled-096-ssd1306-i2c';
+  const plan = edited(stick(), sheets, add('o', OLED), ...supplied('o'));
+  const supply = sheets.parts.get(OLED)!.sheet.supply!;
+  const rail = sheets.boards.get(STICK)!.sheet.rails.list.find(({ id }) => id === '3v3')!;
+  const at = (min: number, max: number, absoluteMaxVolts?: number) => {
+    const { absoluteMaxVolts: _, ...rest } = supply;
+    const facts = { ...rest, volts: { min, max }, ...(absoluteMaxVolts === undefined ? {} : { absoluteMaxVolts }) };
+    return told('supply-wrong', plan, partFacts(OLED, { supply: facts }));
+  };
+  const TINY = 1e-6;
+
+  test('too high: a note at the extremes, a warning at the nominal voltage, an error 3 % above it or above the absolute maximum', () => {
+    const [most, usual] = [rail.volts.max, rail.usual!.max];
+    expect([most, usual]).toEqual([3.4, 3.37]);
+    expect([at(1, most), at(1, most - TINY)]).toEqual([[], ['hint above-range-only']]);
+    expect([at(1, 3.3), at(1, 3.3 - TINY)]).toEqual([['hint above-range-only'], ['risk above-range-only']]);
+    expect([at(1, usual / 1.03 + TINY), at(1, usual / 1.03 - TINY)]).toEqual([['risk above-range-only'], ['clash too-high']]);
+    expect([at(1, 3, most), at(1, 3, most - TINY)]).toEqual([['risk above-range'], ['risk too-high']]);
+    expect([at(1, 3, usual), at(1, 3, usual - TINY)]).toEqual([['risk too-high'], ['clash too-high']]);
+  });
+
+  test('too low: a note at the extremes, a warning at the nominal voltage, an error 5 % below the range', () => {
+    const least = rail.volts.min;
+    expect(least).toBe(3.2);
+    expect([at(least, 5), at(least + TINY, 5)]).toEqual([[], ['hint sags-low']]);
+    expect([at(3.3, 5), at(3.3 + TINY, 5)]).toEqual([['hint sags-low'], ['risk sags-low']]);
+    expect([at(3.3 / 0.95 - TINY, 5), at(3.3 / 0.95 + TINY, 5)]).toEqual([['risk sags-low'], ['clash too-low']]);
+  });
+});

@@ -211,6 +211,26 @@ describe('buses', () => {
     expect([at(400), at(400.1)]).toEqual([[], ['risk measured']]);
   });
 
+  test('pull-ups: the rise time of the mode and the current that the weakest device sinks, with resistors of 5 %', () => {
+    const bare = edited(glass, sheets, { kind: 'cut-pull-ups', placement: 'o', cut: true });
+    const at = (code: string, hz: number, addedOhms: number) =>
+      told(code, edited(bare, sheets, settings({ hz, addedOhms, picofarads: 100 })));
+    // UM10204: 1000 ns at 100 kHz and 300 ns at 400 kHz, from 0.3 to 0.7 VDD, for R · 1.05 and 100 pF.
+    for (const [hz, seconds] of [
+      [100_000, 1000e-9],
+      [400_000, 300e-9],
+    ] as const) {
+      const ohms = seconds / (Math.log(7 / 3) * 100e-12) / 1.05;
+      expect([hz, at('pullup-too-weak', hz, ohms * BELOW), at('pullup-too-weak', hz, ohms * ABOVE)]).toEqual([hz, [], ['risk weak']]);
+    }
+    // The OLED sinks 3 mA at 0.4 V (UM10204): from 3.4 V at most, through R · 0.95 and the 50 kΩ in the pins.
+    const least = (3.4 - 0.4) / (3e-3 - (3.4 - 0.4) / 50e3) / 0.95;
+    expect([at('pullup-too-strong', 100_000, least * ABOVE), at('pullup-too-strong', 100_000, least * BELOW)]).toEqual([
+      [],
+      ['hint strong'],
+    ]);
+  });
+
   test('bus-mixed-modes: from half of the time on, a part that is half as fast as the others holds them back', () => {
     const both = edited(glass, sheets, ...member('l', 'lcd-2004-pcf8574'), settings({ addedOhms: 2200 }));
     const own = sheets.parts.get('lcd-2004-pcf8574')!.sheet.bus;

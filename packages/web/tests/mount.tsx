@@ -5,6 +5,8 @@ import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
+import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
+import { readValues } from '@roof-chart/core/electrics/calculations/calculation';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { fixSafe } from '@roof-chart/core/review/fixSafe';
@@ -49,8 +51,20 @@ class DirectFeed {
       question({
         preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, this.sheets),
         fixSafe: (plan: Plan) => fixSafe(plan, this.sheets),
+        calculate: (id: string, given: { readonly [name: string]: string }) => {
+          const calculation = CALCULATIONS.find((one) => one.id === id)!;
+          try {
+            return calculation.run(readValues(calculation, given), { sheets: () => this.sheets });
+          } catch (error) {
+            if (error instanceof RangeError) return error.message;
+            throw error;
+          }
+        },
       }),
     );
+  }
+  search<T>(question: (reviewer: unknown) => T): Promise<T> {
+    return this.ask(question);
   }
   #tell(): void {
     for (const listener of this.#listeners) listener();

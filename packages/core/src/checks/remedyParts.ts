@@ -119,7 +119,7 @@ export function swapLines(context: CheckContext, item: PlanTerminal): readonly R
   const partner = ({ placement }: PlanTerminal) =>
     context.terminals.find((one) => one.placement.id === placement.id && one.terminal.role === `i2c.${other}`);
   const [here, there] = [pinOf(item), pinOf(partner(item))];
-  if (here === undefined || there === undefined || here === there) return [];
+  if (here === undefined || there === undefined) return [];
   if (legalControllers(context.board, 'i2c', { [line.line]: there, [other]: here }).length === 0) return [];
   const alike = context.terminals.filter(
     (one) => one.terminal.role === item.terminal.role && pinOf(one) === here && pinOf(partner(one)) === there,

@@ -1,0 +1,126 @@
+import { shippedSheets } from '../../tests/catalogue';
+import { withBoard, withPart } from '../../tests/facts';
+import { findingsOf } from '../../tests/checkHarness';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { planTerminals } from '../nets/terminals';
+import { newPlan, type Plan } from '../plan/plan';
+import { contextOf } from '../review/review';
+import type { BoardSheet } from '../sheets/boardSheet';
+import type { Sheets } from '../sheets/sheetIndex';
+import { pwmBySoftware } from './pwmBySoftware';
+import { separateSupplies } from './separateSupply';
+import { signalRail } from './signalRail';
+import { allAcross } from './waysAcross';
+
+const sheets = shippedSheets();
+type Rails = BoardSheet['rails']['list'];
+const withRails = (board: string, change: (rail: Rails[number]) => Rails[number]): Sheets =>
+  withBoard(sheets, board, (sheet) => ({ ...sheet, rails: { ...sheet.rails, list: sheet.rails.list.map(change) } }));
+const itemsOf = (plan: Plan, of: Sheets, ...keys: readonly string[]) => planTerminals(plan, of).filter(({ key }) => keys.includes(key));
+
+describe('swapped lines', () => {
+  const glass = (...wires: readonly (readonly [string, string])[]) =>
+    edited(stick(), sheets, add('o', 'oled-096-ssd1306-i2c'), ...wires.map(([from, to]) => wire(from, to)));
+  const swaps = (plan: Plan) => findingsOf(plan, sheets).flatMap(({ remedies }) => remedies.filter(({ label }) => label === 'swap'));
+
+  test('are swapped where both are wired to the pins of each other, not with one line or both lines on one pin', () => {
+    expect(swaps(glass(['o:SDA', 'GP5'], ['o:SCL', 'GP4']))).not.toHaveLength(0);
+    expect(swaps(glass(['o:SDA', 'GP5']))).toEqual([]);
+    expect(swaps(glass(['o:SDA', 'GP5'], ['o:SCL', 'GP5']))).toEqual([]);
+  });
+});
+
+test('a signal moves to a pin whose interrupt line no other signal has', () => {
+  const board = sheets.boards.get('stm32f411-shield-64')!;
+  const lineOf = (pin: string) => board.pins.get(pin)?.interrupts?.[0]?.line;
+  const free = board.ioPins.filter((pin) => pin.grade === 'free' && pin.interrupts?.length).map(({ id }) => id);
+  const [first] = free as [string];
+  const twin = free.find((id) => id !== first && lineOf(id) === lineOf(first))!;
+  const knobs = edited(
+    newPlan('p', 'P', { id: board.sheet.id, version: board.sheet.version }),
+    sheets,
+    add('k', 'encoder-rotary-switch', 'Knob'),
+    wire('k:A', first),
+    wire('k:B', twin),
+  );
+  const moves = (plan: Plan) =>
+    findingsOf(plan, sheets)
+      .filter(({ code }) => code === 'interrupt-line-shared')
+      .flatMap(({ remedies }) =>
+        remedies.flatMap(({ edits }) => edits.flatMap((e) => (e.kind === 'wire' && e.end.to === 'pin' ? [e.end.pin] : []))),
+      );
+  const [offered] = moves(knobs);
+  // Another signal takes the line of the pin that would be offered, on a pin of another port.
+  const rival = free.find((id) => id !== offered && lineOf(id) === lineOf(offered!))!;
+  const more = edited(knobs, sheets, add('m', 'encoder-rotary-switch', 'More'), wire('m:A', rival));
+  const taken = new Set([first, rival].map(lineOf));
+  expect(moves(more)).not.toHaveLength(0);
+  for (const pin of moves(more)) expect([pin, taken.has(lineOf(pin))]).toEqual([pin, false]);
+});
+
+test('PWM by software is for what may have any frequency: an LED, not a servo beside it', () => {
+  const board = [...sheets.boards.values()].find(({ sheet }) => sheet.software?.pwmHz !== undefined)!.sheet;
+  const plan = edited(newPlan('p', 'P', { id: board.id, version: board.version }), sheets, add('s', 'servo-micro'), add('r', 'rgb-led-cc'));
+  const context = contextOf(plan, sheets)!;
+  const [remedy, ...more] = pwmBySoftware(context, itemsOf(plan, sheets, 's:SIG', 'r:R'));
+  expect(more).toEqual([]);
+  expect(remedy!.data['terminals']).toEqual({ is: 'terminals', keys: ['r:R'] });
+  expect(remedy!.edits.map((edit) => edit.kind)).toEqual(['software-pwm', 'wire']);
+  expect(pwmBySoftware(context, itemsOf(plan, sheets, 's:SIG'))).toEqual([]);
+});
+
+describe('a supply of its own', () => {
+  const plan = edited(stick(), sheets, add('d', 'oled-15-ssd1327-i2c'), wire('d:VCC', 'rail 3v3'), wire('d:GND', 'ground'));
+  const inputs = (of: Sheets) =>
+    separateSupplies(plan, of, 'd', '3v3').map(({ part, edits }) => [
+      part.id,
+      ...edits.flatMap((edit) => (edit.kind === 'wire' && edit.terminal === 'VIN' && edit.end.to === 'rail' ? [edit.end.rail] : [])),
+    ]);
+
+  test('is a regulator from a rail that the board gives, within its range; a rail that the board takes gives nothing', () => {
+    expect(inputs(sheets)).toContainEqual(['regulator-mcp1700-3v3', 'vbus']);
+    const taken = withRails('rp2040-stick-40', (rail) => (rail.id === 'vbus' ? { ...rail, direction: 'in' } : rail));
+    expect(inputs(taken).flatMap(([, rail]) => rail ?? [])).toEqual([]);
+  });
+
+  test('is the smallest regulator that a rail suits: one that asks for more volts is passed over', () => {
+    const { supply } = sheets.parts.get('regulator-mcp1700-3v3')!.sheet;
+    const hungry = withPart(sheets, 'regulator-mcp1700-3v3', (part) => ({
+      ...part,
+      supply: { ...supply!, volts: { min: 5.1, typ: 6, max: 12 } },
+    }));
+    expect(inputs(hungry)).toContainEqual(['regulator-ams1117-3v3', 'vbus']);
+    expect(inputs(hungry).map(([id]) => id)).not.toContain('regulator-mcp1700-3v3');
+  });
+});
+
+describe('the rail that the signals of a part with a regulator follow', () => {
+  const plan = edited(shield(), sheets, add('c', 'climate-bme280'), wire('c:VCC', 'rail 5v'), wire('c:GND', 'ground'));
+  const railOf = (of: Sheets) => signalRail(contextOf(plan, of)!, 'c');
+  const at = (typ: number, direction: 'in' | 'out' = 'out') =>
+    withRails('atmega328p-5v-shield', (rail) =>
+      rail.id === '3v3' ? { ...rail, direction, volts: { min: typ - 0.1, typ, max: typ + 0.1 } } : rail,
+    );
+  const { min, max } = sheets.parts.get('climate-bme280')!.sheet.levels!.logicVolts!;
+
+  test('is one of the voltage that it makes, to its limits, and that the board gives', () => {
+    expect([railOf(sheets), railOf(at(min)), railOf(at(max))]).toEqual(['3v3', '3v3', '3v3']);
+    expect([railOf(at(min - 1e-6)), railOf(at(max + 1e-6)), railOf(at(3.3, 'in'))]).toEqual([undefined, undefined, undefined]);
+  });
+});
+
+test('all lines are taken across together only while every one of them may move', () => {
+  const lines = { DIN: 'GP3', CS: 'GP5', CLK: 'GP2' };
+  const matrix = edited(
+    stick(),
+    sheets,
+    add('m', 'matrix-8x8-max7219'),
+    wire('m:VCC', 'rail vbus'),
+    wire('m:GND', 'ground'),
+    ...Object.entries(lines).map(([terminal, pin]) => wire(`m:${terminal}`, pin)),
+  );
+  const across = allAcross(contextOf(matrix, sheets)!);
+  expect(across!.modules.length).toBeGreaterThan(0);
+  const locked = edited(matrix, sheets, { kind: 'lock', placement: 'm', terminal: 'CS', locked: true });
+  expect(allAcross(contextOf(locked, sheets)!)).toBeUndefined();
+});

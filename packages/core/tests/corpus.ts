@@ -78,10 +78,13 @@ export function drawCorpus(sheets: Sheets, given: readonly Plan[], tries: number
   return chosen;
 }
 
-/** Messages of checks that no plan of a list shows. */
-export function messagesNotShown(plans: readonly Plan[], sheets: Sheets): readonly string[] {
-  const seen = new Set(plans.flatMap((plan) => [...shownBy(plan, sheets)].map((one) => one.split('/').slice(0, 2).join('/'))));
-  return CHECKS.flatMap(({ code, messages }) => Object.keys(messages).map((message) => `${code}/${message}`)).filter(
-    (one) => !seen.has(one),
+/** Messages and kinds of fixes of checks that no plan of a list shows. */
+export function notShown(plans: readonly Plan[], sheets: Sheets): readonly string[] {
+  const seen = new Set(
+    plans.flatMap((plan) => [...shownBy(plan, sheets)].map((one) => (one.includes('/') ? one.split('/').slice(0, 2).join('/') : one))),
   );
+  return CHECKS.flatMap(({ code, messages, remedies }) => [
+    ...Object.keys(messages).map((message) => `${code}/${message}`),
+    ...Object.keys(remedies).map((label) => `${code}: ${label}`),
+  ]).filter((one) => !seen.has(one));
 }

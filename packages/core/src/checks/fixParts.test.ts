@@ -124,3 +124,22 @@ test('all lines are taken across together only while every one of them may move'
   const locked = edited(matrix, sheets, { kind: 'lock', placement: 'm', terminal: 'CS', locked: true });
   expect(allAcross(contextOf(locked, sheets)!)).toBeUndefined();
 });
+
+test('LEDs of unlike forward voltage at one pin get a resistor each, of the value that each needs; afterwards nothing is over its limit', () => {
+  const plan = edited(
+    stick(),
+    sheets,
+    ...(['red', 'blue'] as const).flatMap((colour) => [
+      add(colour, `led-${colour}-5mm`),
+      wire(`${colour}:A`, 'GP2'),
+      wire(`${colour}:K`, 'ground'),
+      { kind: 'series', placement: colour, terminal: 'A', ohms: 47 } as const,
+    ]),
+  );
+  const found = findingsOf(plan, sheets).find(({ code }) => code === 'drive-over')!;
+  const fix = found.remedies.find(({ label }) => label === 'fit-each')!;
+  const mended = edited(plan, sheets, ...fix.edits);
+  const { 'red:A': red, 'blue:A': blue } = mended.series;
+  expect([red! > blue!, blue! >= 47]).toEqual([true, true]);
+  expect(findingsOf(mended, sheets).map(({ code }) => code)).not.toContain('drive-over');
+});

@@ -2,12 +2,13 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { shippedSheets } from '../../tests/catalogue';
-import { add, edited, shield, stick } from '../../tests/makePlan';
+import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import type { Edit } from '../plan/edit';
 import { readPlanFile } from '../plan/planFile';
 import { newPlan, type Plan } from '../plan/plan';
 import { EXPORT_FORMATS } from './exports';
 import { answeredEdit, boardEndChoices, matchWires, readWireList } from './wireList';
+import { wiresMarkdown } from './wireTable';
 
 const sheets = shippedSheets();
 const plan = edited(
@@ -147,4 +148,11 @@ test('what is not clear becomes a wire once it is answered', () => {
     { label: 'GND', end: { to: 'ground' } },
     { label: '3V3', end: { to: 'rail', rail: '3v3' } },
   ]);
+});
+
+test('a Markdown table that was written here is read back, whatever signs the names have', () => {
+  const name = 'Left|Right *1* _x_ [a] <b> `c` \\d';
+  const plan = edited(stick(), sheets, add('l', 'led-red-5mm', name), wire('l:A', 'GP2'));
+  const listed = readWireList(wiresMarkdown(plan, sheets)!);
+  expect(listed.map((line) => JSON.stringify(line)).join('\n')).toContain(JSON.stringify(name).slice(1, -1));
 });

@@ -70,6 +70,8 @@ test.each([
   ],
   ['with a pin twice', 'Pin,Name\n1,D1\n2,D1', [{ line: 3, fault: 'pin D1 is already on line 2' }]],
   ['with a position twice', 'Pin,Name\n1,D1\n1,D2', [{ line: 3, fault: 'position 1 is already on line 2' }]],
+  ['with a label of 41 characters', `Pin,Name\n1,D1\n2,${'D'.repeat(41)}`, [{ line: 3, fault: 'label of 41 characters: at most 40' }]],
+  ['with a label of 40 characters', `Pin,Name\n1,D1\n2,${'D'.repeat(40)}`, []],
   ['with words for a position', 'Pin,Name\none,D1', [{ line: 2, fault: 'position “one” is not a number' }]],
 ])('a table %s names the line', (_, text, faults) => {
   expect(readPinTable(text).faults).toEqual(faults);

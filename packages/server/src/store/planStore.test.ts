@@ -90,3 +90,21 @@ test('a reader learns which batches are in', async () => {
   for (const [n, batch] of ['b1', 'b2', 'b3'].entries()) editOnce(served.store, hive.id, n + 1, batch, rename(batch));
   expect(served.store.read(hive.id)!.recent).toEqual(['b3', 'b2', 'b1']);
 });
+
+test('listeners hear of an edit with its revision, of a plan put aside without one, of one brought back again; of nothing that did not happen', () => {
+  const { store } = served;
+  const heard: (readonly [string, number | null])[] = [];
+  store.create(hive);
+  const stop = store.listen((id, revision) => heard.push([id, revision]));
+  editOnce(store, hive.id, 1, 'b1', rename('Twice'));
+  expect([store.remove('no-such-plan'), store.restore('no-such-plan')]).toEqual([false, false]);
+  expect([store.remove(hive.id), store.restore(hive.id)]).toEqual([true, true]);
+  expect(heard).toEqual([
+    [hive.id, 2],
+    [hive.id, null],
+    [hive.id, 2],
+  ]);
+  stop();
+  store.remove(hive.id);
+  expect(heard).toHaveLength(3);
+});

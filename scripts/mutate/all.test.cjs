@@ -21,5 +21,4 @@ const testsIn = (folder) => {
 };
 
 const paths = (process.env.ROOF_CHART_MUTATE ?? '').split(',').flatMap((folder) => (folder ? testsIn(join(root, folder)) : []));
-for (const path of [...new Set(paths)].toSorted((a, b) => rank(a) - rank(b)))
-  describe(relative(root, path), () => void require(path));
+for (const path of [...new Set(paths)].toSorted((a, b) => rank(a) - rank(b))) describe(relative(root, path), () => void require(path));

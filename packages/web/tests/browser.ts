@@ -2,9 +2,12 @@ import { TextDecoder, TextEncoder } from 'node:util';
 
 // What components ask of a browser that jsdom does not have.
 if (typeof window !== 'undefined') {
+  class Asked {
+    constructor(readonly url: string) {}
+  }
   // A component that asks the server is told that it is not there, unless its test answers.
   const fetch = () => Promise.reject(new TypeError('no network'));
-  Object.assign(globalThis, { TextEncoder, TextDecoder, fetch, Headers: Map, Request: Map });
+  Object.assign(globalThis, { TextEncoder, TextDecoder, fetch, Headers: Map, Request: Asked });
   const nothing = () => undefined;
   window.matchMedia ??= (media: string) =>
     ({

@@ -1,6 +1,8 @@
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
+const TEST_GLOBALS = ['test', 'it', 'describe', 'expect', 'jest', 'beforeEach', 'afterEach', 'beforeAll', 'afterAll'];
+
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'test-results/**', 'playwright-report/**', 'coverage/**'] },
   ...tseslint.configs.strict,
@@ -17,6 +19,31 @@ export default tseslint.config(
     },
   },
   { files: ['packages/web/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
+  // Types of tests and of Node are in sight of all code here; the product must not use them where they are not.
+  {
+    files: ['packages/*/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}'],
+    rules: { 'no-restricted-globals': ['error', ...TEST_GLOBALS] },
+  },
+  {
+    files: ['packages/web/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...TEST_GLOBALS,
+        'process',
+        'Buffer',
+        'global',
+        'require',
+        'module',
+        '__dirname',
+        '__filename',
+        'setImmediate',
+      ],
+      'no-restricted-imports': ['error', { patterns: ['node:*'] }],
+    },
+  },
   // The core is told the time, the chance and the sheets; it never asks for them.
   {
     files: ['packages/core/src/**/*.ts'],

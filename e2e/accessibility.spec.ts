@@ -25,14 +25,15 @@ const planIn = (path: string): string =>
   path.includes('scoreboard') ? 'Workbench scoreboard' : path.includes('ferry') ? 'Ferry dial' : 'Hive watch';
 
 async function violations(page: Page, rules: 'all' | 'colours' = 'all'): Promise<string[]> {
-  // Of what passes one place is enough: to list them all takes a quarter of the time.
-  const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'] });
-  if (rules === 'all') axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']);
+  const axe = new AxeBuilder({ page });
+  // Of the many rules that pass one place each is enough: to list them all takes a quarter of the time.
+  if (rules === 'all')
+    axe.options({ resultTypes: ['violations'] }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']);
   else axe.withRules(['color-contrast', 'link-in-text-block']);
   const result = await axe.analyze();
   // A scan that looked at nothing would be clean, too.
   if (rules === 'all') expect(result.passes.length).toBeGreaterThan(10);
-  else expect(result.passes.map(({ id }) => id)).toContain('color-contrast');
+  else expect(result.passes.flatMap(({ id, nodes }) => (id === 'color-contrast' ? nodes : [])).length).toBeGreaterThan(10);
   return result.violations.map(
     (v) =>
       `${v.id}: ${v.nodes

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { freePort, OwnServer } from './ownServer';
+import { OwnServer } from './ownServer';
 import { copyOfExample, editPlan, expect, planWith, saved, storedPlan, test, view } from './workplace';
 
 const glass = ['oled-096-ssd1306-i2c'];
@@ -82,7 +82,7 @@ test('saving keeps pace with a key that is held down', async ({ page, request })
 });
 
 test('an open tab notices that the server’s data was restored, keeps its edits, shows the difference and asks', async ({ page }) => {
-  const server = new OwnServer(await freePort());
+  const server = new OwnServer();
   await server.start();
   try {
     await page.goto(`${server.address}/plans/hive-watch/chart`);
@@ -112,7 +112,7 @@ test('an open tab notices that the server’s data was restored, keeps its edits
 });
 
 test('a server with a passphrase: sign in, work, be signed out by its restart, sign in again; nothing is lost', async ({ page }) => {
-  const server = new OwnServer(await freePort(), { ROOF_CHART_PASSPHRASE: 'correct horse battery' });
+  const server = new OwnServer({ ROOF_CHART_PASSPHRASE: 'correct horse battery' });
   await server.start();
   const signIn = async (words: string) => {
     await page.getByLabel('Passphrase of this server', { exact: true }).fill(words);

@@ -1,60 +1,39 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-
-const program = join(process.cwd(), 'packages/server/dist/main.mjs');
+import { freePort, runCommand, startServer } from './faults/realServer.mjs';
 
 /** The built server with the examples, on a port and a folder of its own. */
 export class OwnServer {
   readonly data = mkdtempSync(join(tmpdir(), 'roof-chart-own-'));
-  #child: ChildProcess | undefined;
+  #port = 0;
+  #running: ReturnType<typeof startServer> | undefined;
 
-  constructor(
-    readonly port: number,
-    readonly env: Record<string, string> = {},
-  ) {}
+  constructor(readonly env: Record<string, string> = {}) {}
 
   get address(): string {
-    return `http://127.0.0.1:${this.port}`;
+    return `http://127.0.0.1:${this.#port}`;
   }
 
+  /** @throws Error with what the server said, where it does not start */
   async start(): Promise<void> {
-    this.#child = spawn(process.execPath, [program, '--port', String(this.port), '--data', this.data, '--demo'], {
-      env: { ...process.env, ...this.env },
-      stdio: ['ignore', 'pipe', 'inherit'],
-    });
-    await new Promise<void>((resolve, reject) => {
-      this.#child!.stdout!.on('data', (said: Buffer) => String(said).includes('Roof Chart is at') && resolve());
-      this.#child!.once('exit', (code) => reject(new Error(`The server ended with code ${code}.`)));
-    });
+    this.#port ||= await freePort();
+    this.#running = startServer({ port: this.#port, data: this.data, extra: ['--demo'], env: this.env });
+    await this.#running.ready;
   }
 
   async stop(): Promise<void> {
-    const child = this.#child;
-    this.#child = undefined;
-    if (!child) return;
-    const ended = new Promise((resolve) => child.once('exit', resolve));
-    child.kill('SIGTERM');
-    await ended;
+    this.#running?.child.kill('SIGTERM');
+    await this.#running?.ended;
+    this.#running = undefined;
   }
 
-  run(...args: string[]): Promise<number | null> {
-    const child = spawn(process.execPath, [program, ...args, '--data', this.data], { stdio: 'ignore' });
-    return new Promise((resolve) => child.once('exit', resolve));
+  /** One command of the server's program on the folder. @returns its exit code */
+  async run(...args: string[]): Promise<number | null> {
+    return (await runCommand([...args, '--data', this.data])).code;
   }
 
   remove(): void {
     rmSync(this.data, { recursive: true, force: true });
   }
 }
-
-/** @returns a port of the loopback interface that nothing listens on */
-export const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => resolve(port));
-    });
-  });

@@ -2,14 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type APIRequestContext, expect, type Page, test as base } from '@playwright/test';
-import { freePort, OwnServer } from './ownServer';
+import { OwnServer } from './ownServer';
 
 /** A server with a database for each worker, and a page on which any console error, refused policy or uncaught exception fails the
  *  test. */
 export const test = base.extend<{ quiet: undefined }, { server: OwnServer }>({
   server: [
     async ({}, use) => {
-      const server = new OwnServer(await freePort());
+      const server = new OwnServer();
       await server.start();
       await use(server);
       await server.stop();

@@ -19,6 +19,7 @@ export function randomFrom(seed) {
   };
 }
 
+/** @returns {Promise<number>} a port of the loopback interface that nothing listens on */
 export const freePort = () =>
   new Promise((resolve) => {
     const probe = createServer().listen(0, '127.0.0.1', () => {
@@ -27,7 +28,10 @@ export const freePort = () =>
     });
   });
 
-/** Starts the server. @param wrapper a program that runs it, such as `prlimit`, with its arguments */
+/** Starts the server.
+ *  @param {{ port: number, data: string, extra?: string[], wrapper?: string[], env?: Record<string, string> }} options
+ *    `wrapper`: a program that runs it, such as `prlimit`, with its arguments
+ *  @returns {{ child: import('node:child_process').ChildProcess, ready: Promise<void>, ended: Promise<unknown>, said: () => string }} */
 export function startServer({ port, data, extra = [], wrapper = [], env = {} }) {
   const [command, ...args] = [...wrapper, process.execPath, program, '--port', String(port), '--data', data, ...extra];
   const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } });
@@ -43,7 +47,10 @@ export function startServer({ port, data, extra = [], wrapper = [], env = {} }) 
   return { child, ready, ended, said: () => said };
 }
 
-/** Runs one command of the server's program. @returns its exit code and what it said */
+/** Runs one command of the server's program.
+ *  @param {string[]} args
+ *  @param {string[]} wrapper
+ *  @returns {Promise<{ code: number | null, said: string }>} its exit code and what it said */
 export function runCommand(args, wrapper = []) {
   const [command, ...rest] = [...wrapper, process.execPath, program, ...args];
   const child = spawn(command, rest, { stdio: ['ignore', 'pipe', 'pipe'] });

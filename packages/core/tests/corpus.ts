@@ -51,14 +51,10 @@ function shrunk(plan: Plan, wanted: readonly string[], sheets: Sheets): Plan {
     if (wanted.every((one) => shown.has(one))) least = result.plan;
   };
   for (const { id } of plan.placements) without([{ kind: 'remove-placement', placement: id }]);
-  const at = (key: string) => {
-    const { placement, terminal } = splitKey(key);
-    return { placement, terminal };
-  };
-  for (const key of Object.keys(least.wires)) without([{ kind: 'unwire', ...at(key) }]);
-  for (const key of Object.keys(least.series)) without([{ kind: 'series', ...at(key), ohms: null } as Edit]);
-  for (const key of Object.keys(least.pulls)) without([{ kind: 'pull', ...at(key), pull: null }]);
-  for (const key of Object.keys(least.drivers)) without([{ kind: 'driver', ...at(key), driver: null } as Edit]);
+  for (const key of Object.keys(least.wires)) without([{ kind: 'unwire', ...splitKey(key) }]);
+  for (const key of Object.keys(least.series)) without([{ kind: 'series', ...splitKey(key), ohms: null }]);
+  for (const key of Object.keys(least.pulls)) without([{ kind: 'pull', ...splitKey(key), pull: null }]);
+  for (const key of Object.keys(least.drivers)) without([{ kind: 'driver', ...splitKey(key), driver: null }]);
   for (const segment of Object.keys(least.busSettings)) without([{ kind: 'bus-settings', segment, settings: null }]);
   return least;
 }

@@ -32,3 +32,10 @@ export function wire(from: string, to: string): Edit {
   const [placement, terminal] = from.split(':');
   return { kind: 'wire', placement: placement!, terminal: terminal!, end: end(to) };
 }
+
+/** A part with its wires.
+ *  @example wired('oled', 'oled-096-ssd1306-i2c', { SDA: 'GP4', SCL: 'GP5' }) */
+export const wired = (id: string, sheet: string, ends: { readonly [terminal: string]: string }): readonly Edit[] => [
+  add(id, sheet),
+  ...Object.entries(ends).map(([terminal, to]) => wire(`${id}:${terminal}`, to)),
+];

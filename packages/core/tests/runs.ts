@@ -1,4 +1,6 @@
-const { ROOF_CHART_SOAK: isSoak, ROOF_CHART_MUTATE: isMutation } = process.env;
+/** Under `npm run soak`. */
+export const isSoak = process.env['ROOF_CHART_SOAK'] !== undefined;
+const isMutation = process.env['ROOF_CHART_MUTATE'] !== undefined;
 const SCALE = isSoak ? 10 : isMutation ? 0.2 : 1;
 
 /** How often a property is tried: so often in `npm test`, ten times as often under `npm run soak`, a fifth as often on each mutant. */

@@ -5,26 +5,23 @@ import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
-import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
-import { readValues } from '@roof-chart/core/electrics/calculations/calculation';
-import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { fixSafe } from '@roof-chart/core/review/fixSafe';
-import { previewEdits } from '@roof-chart/core/review/previewEdits';
-import { reviewPlan } from '@roof-chart/core/review/review';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { useReviewing, type Workbench, WorkbenchContext } from '../src/app/workbench';
+import { type Reviewer, reviewer } from '../src/review/review.worker';
 import type { Reviewed, ReviewFeed } from '../src/review/reviewFeed';
 import { doEdits, redo, undo } from '../src/store/doing';
 import { documentActions } from '../src/store/documentSlice';
 import { createStore, type Store, useAppSelector } from '../src/store/store';
 
-/** Reviews at once and in this thread, in place of the worker. */
+/** The reviewer of the worker, asked at once and in this thread. */
 class DirectFeed {
   #current: Reviewed | null = null;
   #failure: string | null = null;
   readonly #listeners = new Set<() => void>();
-  constructor(readonly sheets: Sheets) {}
+  constructor({ boards, parts }: Sheets) {
+    reviewer.load([...boards.values(), ...parts.values()].map(({ sheet }) => sheet));
+  }
 
   readonly current = () => this.#current;
   readonly failure = () => this.#failure;
@@ -34,7 +31,7 @@ class DirectFeed {
   };
   want(plan: Plan): void {
     if (this.#failure !== null) return;
-    this.#current = { plan, result: reviewPlan(plan, this.sheets) };
+    this.#current = { plan, result: reviewer.review(plan) };
     this.#tell();
   }
   /** As a worker that died would leave it. */
@@ -46,24 +43,10 @@ class DirectFeed {
   retry(): void {
     this.retries += 1;
   }
-  ask<T>(question: (reviewer: unknown) => T): Promise<T> {
-    return Promise.resolve(
-      question({
-        preview: (plan: Plan, edits: readonly Edit[]) => previewEdits(plan, edits, this.sheets),
-        fixSafe: (plan: Plan) => fixSafe(plan, this.sheets),
-        calculate: (id: string, given: { readonly [name: string]: string }) => {
-          const calculation = CALCULATIONS.find((one) => one.id === id)!;
-          try {
-            return calculation.run(readValues(calculation, given), { sheets: () => this.sheets });
-          } catch (error) {
-            if (error instanceof RangeError) return error.message;
-            throw error;
-          }
-        },
-      }),
-    );
+  ask<T>(question: (reviewer: Reviewer) => T): Promise<T> {
+    return Promise.resolve(question(reviewer));
   }
-  search<T>(question: (reviewer: unknown) => T): Promise<T> {
+  search<T>(question: (reviewer: Reviewer) => T): Promise<T> {
     return this.ask(question);
   }
   #tell(): void {

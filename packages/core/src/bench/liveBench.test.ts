@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
+import { isSoak } from '../../tests/runs';
 import { settle } from '../allocate/settle';
 import { newPlan, type Plan, terminalKey } from '../plan/plan';
 import { readPlanFile } from '../plan/planFile';
@@ -97,7 +98,7 @@ function alone(board: string, part: PartSheet): Plan | undefined {
 }
 
 /** Two boards of unlike voltage; here one of them, with `npm run soak` both. */
-const BOARDS = ['atmega328p-5v-shield', 'rp2040-stick-40'].slice(0, process.env['ROOF_CHART_SOAK'] ? 2 : 1);
+const BOARDS = ['atmega328p-5v-shield', 'rp2040-stick-40'].slice(0, isSoak ? 2 : 1);
 
 test.each(BOARDS)('every fault of every part alone on %s is found and named, and none where there is none', (board) => {
   const [missed, tried]: [string[], Set<string>] = [[], new Set()];

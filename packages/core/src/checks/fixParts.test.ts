@@ -1,11 +1,10 @@
 import { shippedSheets } from '../../tests/catalogue';
-import { withBoard, withPart } from '../../tests/facts';
+import { withPart, withRail } from '../../tests/facts';
 import { findingsOf } from '../../tests/checkHarness';
-import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { add, edited, shield, stick, wire, wired } from '../../tests/makePlan';
 import { planTerminals } from '../nets/terminals';
 import { newPlan, type Plan } from '../plan/plan';
 import { contextOf } from '../review/review';
-import type { BoardSheet } from '../sheets/boardSheet';
 import type { Sheets } from '../sheets/sheetIndex';
 import { pwmBySoftware } from './pwmBySoftware';
 import { separateSupplies } from './separateSupply';
@@ -13,9 +12,6 @@ import { signalRail } from './signalRail';
 import { allAcross } from './waysAcross';
 
 const sheets = shippedSheets();
-type Rails = BoardSheet['rails']['list'];
-const withRails = (board: string, change: (rail: Rails[number]) => Rails[number]): Sheets =>
-  withBoard(sheets, board, (sheet) => ({ ...sheet, rails: { ...sheet.rails, list: sheet.rails.list.map(change) } }));
 const itemsOf = (plan: Plan, of: Sheets, ...keys: readonly string[]) => planTerminals(plan, of).filter(({ key }) => keys.includes(key));
 
 describe('swapped lines', () => {
@@ -79,7 +75,7 @@ describe('a supply of its own', () => {
 
   test('is a regulator from a rail that the board gives, within its range; a rail that the board takes gives nothing', () => {
     expect(inputs(sheets)).toContainEqual(['regulator-mcp1700-3v3', 'vbus']);
-    const taken = withRails('rp2040-stick-40', (rail) => (rail.id === 'vbus' ? { ...rail, direction: 'in' } : rail));
+    const taken = withRail(sheets, 'rp2040-stick-40', 'vbus', { direction: 'in' });
     expect(inputs(taken).flatMap(([, rail]) => rail ?? [])).toEqual([]);
   });
 
@@ -98,9 +94,7 @@ describe('the rail that the signals of a part with a regulator follow', () => {
   const plan = edited(shield(), sheets, add('c', 'climate-bme280'), wire('c:VCC', 'rail 5v'), wire('c:GND', 'ground'));
   const railOf = (of: Sheets) => signalRail(contextOf(plan, of)!, 'c');
   const at = (typ: number, direction: 'in' | 'out' = 'out') =>
-    withRails('atmega328p-5v-shield', (rail) =>
-      rail.id === '3v3' ? { ...rail, direction, volts: { min: typ - 0.1, typ, max: typ + 0.1 } } : rail,
-    );
+    withRail(sheets, 'atmega328p-5v-shield', '3v3', { direction, volts: { min: typ - 0.1, typ, max: typ + 0.1 } });
   const { min, max } = sheets.parts.get('climate-bme280')!.sheet.levels!.logicVolts!;
 
   test('is one of the voltage that it makes, to its limits, and that the board gives', () => {
@@ -110,14 +104,10 @@ describe('the rail that the signals of a part with a regulator follow', () => {
 });
 
 test('all lines are taken across together only while every one of them may move', () => {
-  const lines = { DIN: 'GP3', CS: 'GP5', CLK: 'GP2' };
   const matrix = edited(
     stick(),
     sheets,
-    add('m', 'matrix-8x8-max7219'),
-    wire('m:VCC', 'rail vbus'),
-    wire('m:GND', 'ground'),
-    ...Object.entries(lines).map(([terminal, pin]) => wire(`m:${terminal}`, pin)),
+    ...wired('m', 'matrix-8x8-max7219', { VCC: 'rail vbus', GND: 'ground', DIN: 'GP3', CS: 'GP5', CLK: 'GP2' }),
   );
   const across = allAcross(contextOf(matrix, sheets)!);
   expect(across!.modules.length).toBeGreaterThan(0);

@@ -1,6 +1,6 @@
 import { shippedSheets } from '../../tests/catalogue';
-import { withBoard, withPart } from '../../tests/facts';
-import { add, edited, shield, stick, wire } from '../../tests/makePlan';
+import { withBoard, withPart, withRail } from '../../tests/facts';
+import { add, edited, shield, stick, wire, wired } from '../../tests/makePlan';
 import { busUsers } from '../electrics/busInputs';
 import { busTime } from '../electrics/i2cTime';
 import { lampsOf, loadsOf } from '../electrics/lamps';
@@ -32,11 +32,6 @@ const electrical = (id: string, facts: Partial<BoardSheet['electrical']>): Sheet
   withBoard(sheets, id, (board) => ({ ...board, electrical: { ...board.electrical, ...facts } }));
 const memory = (facts: Partial<BoardSheet['memory']>): Sheets =>
   withBoard(sheets, SHIELD, (board) => ({ ...board, memory: { ...board.memory, ...facts } }));
-const railFacts = (id: string, rail: string, facts: Partial<BoardSheet['rails']['list'][number]>): Sheets =>
-  withBoard(sheets, id, (board) => ({
-    ...board,
-    rails: { ...board.rails, list: board.rails.list.map((one) => (one.id === rail ? { ...one, ...facts } : one)) },
-  }));
 const partFacts = (id: string, facts: Partial<PartSheet>): Sheets => withPart(sheets, id, (part) => ({ ...part, ...facts }));
 
 const lamp = edited(stick(), sheets, add('l', 'led-red-5mm'), wire('l:A', 'GP2'), wire('l:K', 'ground'), series('l', 'A', 150));
@@ -138,7 +133,7 @@ describe('currents: at the limit is within it', () => {
 describe('supplies', () => {
   const plan = edited(stick(), sheets, add('o', 'oled-15-ssd1327-i2c'), ...supplied('o'));
   const { typicalMilliamps, peakMilliamps } = supplySheets(plan, sheets).find(({ rail }) => rail.id === '3v3')!;
-  const at = (budgetMilliamps: number) => told('supply-over', plan, railFacts(STICK, '3v3', { budgetMilliamps }));
+  const at = (budgetMilliamps: number) => told('supply-over', plan, withRail(sheets, STICK, '3v3', { budgetMilliamps }));
 
   test('supply-over: the peak is a note to 110 %, then a warning; the average a warning to 125 %, then an error', () => {
     expect(peakMilliamps).toBeGreaterThan(1.25 * typicalMilliamps);
@@ -154,7 +149,7 @@ describe('supplies', () => {
     const { regulator } = sheets.boards.get(board)!.sheet.rails.list.find(({ id }) => id === '3v3')!;
     const now = supplySheets(hot, sheets).find(({ rail }) => rail.id === '3v3')!.regulator!;
     const kelvin = (value: number) =>
-      told('regulator-hot', hot, railFacts(board, '3v3', { regulator: { ...regulator!, kelvinPerWatt: value / now.watts } }));
+      told('regulator-hot', hot, withRail(sheets, board, '3v3', { regulator: { ...regulator!, kelvinPerWatt: value / now.watts } }));
     expect([kelvin(85 * BELOW), kelvin(85 * ABOVE)]).toEqual([[], ['risk hot']]);
   });
 });
@@ -255,16 +250,7 @@ describe('buses', () => {
 
 describe('levels: volts on either side of a threshold', () => {
   const MATRIX = 'matrix-8x8-max7219';
-  const matrix = edited(
-    stick(),
-    sheets,
-    add('m', MATRIX),
-    wire('m:VCC', 'rail vbus'),
-    wire('m:GND', 'ground'),
-    wire('m:DIN', 'GP3'),
-    wire('m:CS', 'GP5'),
-    wire('m:CLK', 'GP2'),
-  );
+  const matrix = edited(stick(), sheets, ...wired('m', MATRIX, { VCC: 'rail vbus', GND: 'ground', DIN: 'GP3', CS: 'GP5', CLK: 'GP2' }));
   const { levels } = sheets.parts.get(MATRIX)!.sheet;
   const of = (condition: 'extreme' | 'usual' | 'nominal') =>
     levelPairs(matrix, condition === 'extreme' ? sheets : sheetsUnder(sheets, condition)).find(({ key }) => key === 'm:DIN')!;
@@ -291,15 +277,7 @@ describe('levels: volts on either side of a threshold', () => {
 
   test('levels of a part at the board’s inputs: VOH against VIH, VOL against VIL', () => {
     const ECHO = 'distance-ultrasonic-3v3';
-    const plan = edited(
-      stick(),
-      sheets,
-      add('e', ECHO),
-      wire('e:VCC', 'rail 3v3'),
-      wire('e:GND', 'ground'),
-      wire('e:TRIG', 'GP2'),
-      wire('e:ECHO', 'GP3'),
-    );
+    const plan = edited(stick(), sheets, ...wired('e', ECHO, { VCC: 'rail 3v3', GND: 'ground', TRIG: 'GP2', ECHO: 'GP3' }));
     const own = sheets.parts.get(ECHO)!.sheet.levels;
     const pair = levelPairs(plan, sheets).find(({ key, way }) => key === 'e:ECHO' && way === 'to-board')!;
     const out = (high: number, low: number) =>
@@ -364,4 +342,38 @@ describe('supply-wrong: the range of a part against its rail, at its nominal vol
     expect([at(3.3, 5), at(3.3 + TINY, 5)]).toEqual([['hint sags-low'], ['risk sags-low']]);
     expect([at(3.3 / 0.95 - TINY, 5), at(3.3 / 0.95 + TINY, 5)]).toEqual([['risk sags-low'], ['clash too-low']]);
   });
+});
+
+test('bus-too-fast: a clock that is set above what a device follows', () => {
+  const glass = edited(stick(), sheets, ...wired('o', 'oled-096-ssd1306-i2c', { SDA: 'GP4', SCL: 'GP5' }));
+  const at = (hz: number) =>
+    told('bus-too-fast', edited(glass, sheets, { kind: 'bus-settings', segment: 'i2c0', settings: { hz, addedOhms: 2200 } }));
+  expect([at(400_000), at(400_001)]).toEqual([[], ['risk one']]);
+});
+
+test('level-damage: the highest level of a part against what the board’s inputs stand above their supply', () => {
+  const plan = edited(
+    stick(),
+    sheets,
+    ...wired('e', 'distance-ultrasonic-3v3', { VCC: 'rail vbus', GND: 'ground', TRIG: 'GP2', ECHO: 'GP3' }),
+  );
+  // VBUS reaches 5.25 V while the pins are fed with 3.2 V; 5.25 V in usual operation while they have 3.23 V.
+  const at = (volts: number) => told('level-damage', plan, electrical(STICK, { inputMaxAboveSupply: volts }));
+  const [extreme, usual] = [5.25 - 3.2, 5.25 - 3.23];
+  expect([at(extreme + 1e-6), at(extreme - 1e-6)]).toEqual([[], ['risk to-board']]);
+  expect([at(usual + 1e-6), at(usual - 1e-6)]).toEqual([['risk to-board'], ['clash to-board']]);
+});
+
+test('shifter-too-slow: a limit below a quarter of what the display follows is told', () => {
+  const SHIFTER = 'shifter-mosfet-4';
+  const plan = edited(
+    stick(),
+    sheets,
+    ...wired('x', SHIFTER, { LV: 'rail 3v3', HV: 'rail vbus', GND: 'ground', LV1: 'GP19', LV2: 'GP18', LV3: 'GP17' }),
+    ...wired('m', 'matrix-8x8-max7219', { VCC: 'rail vbus', GND: 'ground', DIN: 'x:HV1', CLK: 'x:HV2', CS: 'x:HV3' }),
+  );
+  const { bus } = sheets.parts.get(SHIFTER)!.sheet;
+  const at = (hz: number) => told('shifter-too-slow', plan, partFacts(SHIFTER, { bus: { ...bus, maxWriteHz: hz, maxReadHz: hz } }));
+  // The MAX7219 is clocked at up to 10 MHz.
+  expect([at(2_500_000), at(2_500_001)]).toEqual([['hint holds'], []]);
 });

@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import { act, screen } from '@testing-library/react';
 import { shippedSheets } from '../../../../core/tests/catalogue';
-import { add, edited, stick, wire } from '../../../../core/tests/makePlan';
+import { add, edited, stick, wire, wired } from '../../../../core/tests/makePlan';
 import { mount } from '../../../tests/mount';
 import { sessionActions } from '../../store/sessionSlice';
 import { ChartView } from './ChartView';
@@ -116,6 +116,15 @@ test('F goes from finding to finding, to those without a pin as well, and begins
     'terminal-unwired',
   ]);
   expect(seen.slice(4)).toEqual(seen.slice(0, 2));
+});
+
+test('F at a finding about a part as a whole goes to its first row, and leaves the pin of the finding before', async () => {
+  const matrix = wired('x', 'matrix-8x8-max7219', { VCC: 'rail vbus', GND: 'ground', DIN: 'GP3', CS: 'GP5', CLK: 'GP2' });
+  const { keys, focus, store, to } = chart(edited(stick(), sheets, ...matrix));
+  to('x:CS', 'GP5');
+  await keys('f');
+  expect(store.getState().session.finding).toMatch(/^level-no-margin/);
+  expect(focus()).toEqual([sheets.parts.get('matrix-8x8-max7219')!.sheet.terminals.list.map(({ id }) => `x:${id}`)[0], null]);
 });
 
 test('an empty plan leads to the parts', () => {

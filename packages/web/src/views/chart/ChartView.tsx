@@ -194,10 +194,12 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   const nextFinding = () => {
     const at = findings.findIndex(({ id }) => id === chosen);
     const found = findings[(at + 1) % findings.length];
-    const terminal = found?.place.terminals?.[0];
-    const pin = found?.place.pins?.[0];
     if (!found) return announce('No issues found.');
-    dispatch(sessionActions.findingChosen({ finding: found.id, scope: 'all', ...(terminal ? { terminal } : {}), ...(pin ? { pin } : {}) }));
+    const { terminals, placements, pins } = found.place;
+    // What is about a part as a whole is shown at its first row; the cursor does not stay at the place of another finding.
+    const terminal = terminals?.[0] ?? items.find((i) => i.placement.id === placements?.[0])?.key ?? null;
+    dispatch(sessionActions.focused({ terminal, pin: pins?.[0] ?? null }));
+    dispatch(sessionActions.findingChosen({ finding: found.id, scope: 'all' }));
   };
 
   const onKey = (event: KeyboardEvent): boolean => {

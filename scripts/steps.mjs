@@ -63,19 +63,31 @@ function digest(text) {
   return createHash('sha256').update(text).digest('hex');
 }
 
-/** Installs the packages of the lock file if they are missing or outdated. */
-export async function install() {
+/** Installs the packages of the lock file if they are missing or outdated, but for the database driver, which is compiled here.
+ *  @returns compiles it; nothing works with the database before */
+export async function installPackages() {
   const stamp = join(root, 'node_modules/.roof-chart-lock');
   const lock = digest(readFileSync(join(root, 'package-lock.json')));
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return async () => {};
   checkWritable(root, 'Packages are installed there: copy the project to a writable folder.');
-  console.error('Installing packages (npm ci). Compiling the database driver can take two to three minutes.');
-  const { code } = await run(process.platform === 'win32' ? 'npm.cmd' : 'npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
-  if (code !== 0)
-    throw new PlainFault(
-      'The packages could not be installed. This needs access to the npm registry and, for the database driver, a C++ compiler, make and Python.',
-    );
-  writeFileSync(stamp, lock);
+  console.error('Installing packages (npm ci).');
+  const npm = process.platform === 'win32' ? 'npm.cmd' : 'npm';
+  const { code } = await run(npm, ['ci', '--ignore-scripts', '--no-audit', '--no-fund', '--loglevel=error']);
+  if (code !== 0) throw new PlainFault('The packages could not be installed. This needs access to the npm registry.');
+  return async () => {
+    console.error('Compiling the database driver. This can take two to three minutes.');
+    // Its two files are compiled beside each other.
+    const { code, output } = await run(npm, ['rebuild', 'better-sqlite3', '--loglevel=error'], { env: { JOBS: '2' }, quiet: true });
+    if (code !== 0)
+      throw new PlainFault(`The database driver could not be compiled. This needs a C++ compiler, make and Python.\n${output.slice(-2000)}`);
+    writeFileSync(stamp, lock);
+  };
+}
+
+/** Installs everything that is missing or outdated. */
+export async function install() {
+  const compileDriver = await installPackages();
+  await compileDriver();
 }
 
 function* files(folder) {

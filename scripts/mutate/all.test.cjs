@@ -9,7 +9,7 @@ const TOO_LONG = /review\/pairings|outputs\/fuzz|bench\/liveBench|start\/start|a
 
 /** Searches that random plans go through: they run last, where neither worked values nor the corpus have noticed the mutant. */
 const LATE = /property|words\.test|severity|addressTree|policeRemedies|ladder\.test|islands|grownApart/;
-const rank = (path) => (LATE.test(path) ? 2 : path.includes('corpus') ? 1 : 0);
+const rank = (path) => (LATE.test(path) ? 2 : /corpus|refusals/.test(path) ? 1 : 0);
 
 const testsIn = (folder) => {
   if (folder.endsWith('.ts')) return [folder];

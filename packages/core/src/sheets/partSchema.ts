@@ -80,7 +80,7 @@ const address = Joi.number()
   .error((errors) => {
     for (const error of errors)
       if (error.code === 'number.max' && typeof error.value === 'number' && error.value <= 0xff)
-        error.message = `${error.path.join('.')} must be a 7-bit address: ${error.value} (0x${error.value.toString(16).toUpperCase()}) is the 8-bit form of ${error.value >> 1} (0x${(error.value >> 1).toString(16).toUpperCase().padStart(2, '0')})`;
+        error.message = `must be a 7-bit address: ${error.value} (0x${error.value.toString(16).toUpperCase()}) is the 8-bit form of ${error.value >> 1} (0x${(error.value >> 1).toString(16).toUpperCase().padStart(2, '0')})`;
     return errors as unknown as Joi.ValidationErrorItem;
   });
 

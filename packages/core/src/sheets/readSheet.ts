@@ -18,6 +18,9 @@ export function readSheet(document: unknown): SheetRead {
   const { error, value } = (kind === 'board' ? boardSchema : partSchema).validate(upgradeSheet(document), {
     abortEarly: false,
     convert: false,
+    // The place stands before each fault already.
+    errors: { label: false },
+    messages: { 'any.custom': '{#error.message}' },
   });
   if (error) return { ok: false, faults: error.details.map((d) => ({ path: d.path.join('.'), fault: d.message })) };
   const sheet = value as BoardSheet | PartSheet;

@@ -1,11 +1,12 @@
 import 'fake-indexeddb/auto';
 import { createStore as keyValueStore, entries, get, set } from 'idb-keyval';
+import type { Plan } from '@roof-chart/core/plan/plan';
 import { shippedSheets } from '../../../core/tests/catalogue';
 import { add, edited, stick, wire } from '../../../core/tests/makePlan';
 import { doEdits } from './doing';
 import { type Batch, documentActions } from './documentSlice';
 import { browserStorage, Keeper, type LocalStorage } from './keeper';
-import { isLocalGround, type LocalGround, pruneSteps, readGround, readSteps, writeGround, writeSteps } from './localCopy';
+import { isLocalGround, isLocalSteps, type LocalGround, pruneSteps, readGround, readSteps, writeGround, writeSteps } from './localCopy';
 import { openingOf, openingOffline } from './opening';
 import { createStore } from './store';
 import { adoptBatches, forgetBatches, keepBatches, plansWithOrphans } from './waitingBatches';
@@ -142,12 +143,120 @@ test('a fresh tab goes on with the undo of the tab that was last at work; of man
   expect(await readSteps(id, 'tab-2')).toMatchObject({ past: [{ label: 'of 7' }] });
 });
 
-test('unsent edits that an earlier version kept are taken over', async () => {
+const aStep = (label: string) => ({ label, edits: [], inverse: [] });
+
+test('unsent edits that an earlier version kept are taken over, with its undo', async () => {
   const plan = planOf();
-  await set(`plan:${plan.id}`, { version: 1, revision: 3, plan, waiting: [batch('old', 'GP2')], past: [], future: [] });
+  const [past, future] = [[aStep('done')], [aStep('undone')]];
+  await set(`plan:${plan.id}`, { version: 1, revision: 3, plan, waiting: [batch('old', 'GP2')], past, future });
   expect(await readGround(plan.id)).toEqual({ kind: 'none' });
   expect(ids(await adoptBatches(plan.id, 'tab-1', { isOpen: everyoneGone, own: true }))).toEqual(['old']);
+  expect(await readSteps(plan.id, 'tab-1')).toMatchObject({ past, future });
   expect(await get(`plan:${plan.id}`)).toBeUndefined();
+});
+
+test('of an earlier version’s record without undo, or with undo that is none, the unsent edits count', async () => {
+  for (const more of [{}, { past: [{ label: 'no edits' }], future: [] }, { past: [], future: ['none'] }]) {
+    const plan = planOf();
+    await set(`plan:${plan.id}`, { version: 1, plan, waiting: [batch('old', 'GP2')], ...more });
+    await readGround(plan.id);
+    expect(ids(await adoptBatches(plan.id, 'tab-1', { isOpen: everyoneGone, own: true }))).toEqual(['old']);
+    expect(await readSteps(plan.id, 'tab-1')).toMatchObject({ past: [], future: [] });
+  }
+});
+
+test.each([
+  ['of a version that never was', () => ({ version: 3 })],
+  ['of another plan', (plan: Plan) => ({ plan: { ...plan, id: 'other' } })],
+  ['without a plan', () => ({ plan: null })],
+  ['of another format', (plan: Plan) => ({ plan: { ...plan, format: 'other' } })],
+  ['without parts', (plan: Plan) => ({ plan: { ...plan, placements: undefined } })],
+  ['with edits that are no list', () => ({ waiting: { 0: batch('old', 'GP2') } })],
+  ['with one sound batch and one that is none', () => ({ waiting: [batch('old', 'GP2'), { id: 'no edits' }] })],
+  ['with one sound batch and one without an id', () => ({ waiting: [batch('old', 'GP2'), { edits: [] }] })],
+])('a record of an earlier version %s is set aside', async (_, change) => {
+  const plan = planOf();
+  const value = { version: 1, plan, waiting: [batch('old', 'GP2')], ...change(plan) };
+  await set(`plan:${plan.id}`, value);
+  expect(await readGround(plan.id)).toEqual({ kind: 'none' });
+  expect(await adoptBatches(plan.id, 'tab-1', { isOpen: everyoneGone, own: true })).toEqual([]);
+  const aside = await entries(keyValueStore('roof-chart-damaged', 'damaged'));
+  expect(aside.filter(([key]) => String(key).startsWith(`${plan.id}/`)).map(([, kept]) => kept)).toEqual([value]);
+  expect(await get(`plan:${plan.id}`)).toBeUndefined();
+});
+
+test.each([
+  ['nothing', undefined],
+  ['a time that is a word', { at: 'now', past: [], future: [] }],
+  ['no way forward', { at: 1, past: [] }],
+  ['no way back', { at: 1, future: [] }],
+  ['a step without a label', { at: 1, past: [aStep('sound'), { edits: [], inverse: [] }], future: [] }],
+  ['a step without edits', { at: 1, past: [], future: [{ label: 'x', inverse: [] }] }],
+  ['a step without a way back', { at: 1, past: [], future: [{ label: 'x', edits: [] }] }],
+])('undo that was kept as %s is none', async (_, kept) => {
+  const { id } = planOf();
+  expect(isLocalSteps(kept)).toBe(false);
+  await set(`${id}/tab-1`, kept, keyValueStore('roof-chart-undo', 'undo'));
+  expect(await readSteps(id, 'tab-1')).toEqual({ past: [], future: [] });
+});
+
+test('200 steps of undo and of redo are kept, the last ones', async () => {
+  const { id } = planOf();
+  const many = Array.from({ length: 230 }, (_, n) => aStep(String(n)));
+  await writeSteps(id, 'tab-1', { past: many, future: many });
+  const { past, future } = await readSteps(id, 'tab-1');
+  expect([past.length, past[0]!.label, future.length, future[0]!.label]).toEqual([200, '30', 200, '30']);
+});
+
+test('a storage that is refused is an empty one', async () => {
+  const refused = jest.spyOn(IDBObjectStore.prototype, 'get').mockImplementation(() => {
+    throw new DOMException('refused', 'InvalidStateError');
+  });
+  expect(await readGround(planOf().id)).toEqual({ kind: 'none' });
+  expect(await readSteps(planOf().id, 'tab-1')).toEqual({ past: [], future: [] });
+  refused.mockRestore();
+});
+
+test.each([
+  ['its ground', { ground: base }, ['writeGround']],
+  ['its revision', { revision: 4 }, ['writeGround']],
+  ['the life of the database', { epoch: 'second' }, ['writeGround']],
+  ['undo', { past: [aStep('done')] }, ['writeSteps']],
+  ['redo', { future: [aStep('undone')] }, ['writeSteps']],
+  ['how it is saved', { save: 'offline' as const }, []],
+])('of a plan that is open, what changes is written and no more: %s', async (_, change, written) => {
+  const calls: string[] = [];
+  const note = (name: string) => () => {
+    calls.push(name);
+    return Promise.resolve();
+  };
+  const { store, keeper } = keeping({
+    keepBatches: note('keepBatches'),
+    forgetBatches: note('forgetBatches'),
+    writeGround: note('writeGround'),
+    writeSteps: note('writeSteps'),
+  });
+  await keeper.settled();
+  expect(calls).toEqual(['writeGround', 'writeSteps']);
+  calls.length = 0;
+  const { document } = store.getState();
+  store.dispatch(documentActions.opened({ ...document, plan: document.plan!, ...change }));
+  await keeper.settled();
+  expect(calls).toEqual(written);
+  // A plan that is closed leaves nothing to write.
+  calls.length = 0;
+  store.dispatch(documentActions.closed());
+  await keeper.settled();
+  expect(calls).toEqual([]);
+});
+
+test('records that are no batches, in a storage that others write, are passed over', async () => {
+  const { id } = planOf();
+  const sound = { planId: id, tab: 'gone', order: 2, batch: batch('sound', 'GP2') };
+  const strange = ['none', { ...sound, planId: 3 }, { ...sound, tab: null }, { ...sound, order: '1' }, { ...sound, batch: { id: 'x' } }];
+  const records = [sound, { ...sound, order: 1, batch: batch('first', 'GP3') }, ...strange];
+  for (const [n, record] of records.entries()) await set(`${id}/${n}`, record, keyValueStore('roof-chart-waiting', 'batches'));
+  expect(ids(await adoptBatches(id, 'tab-1', { isOpen: everyoneGone, own: true }))).toEqual(['first', 'sound']);
 });
 
 describe('opening', () => {

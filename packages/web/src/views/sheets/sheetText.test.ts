@@ -48,7 +48,7 @@ test('an import takes one sheet or a bundle, whole or not at all', () => {
   expect(bundle([one, part('button-push')])).toMatchObject({ ok: true, sheets: [{ id: 'led-red-5mm' }, { id: 'button-push' }] });
   expect(bundle([one, { ...one, chip: 7 }])).toEqual({
     ok: false,
-    words: 'b.json, sheet 2: chip: "chip" must be a string. Nothing was imported.',
+    words: 'b.json, sheet 2: chip: must be a string. Nothing was imported.',
   });
   expect(bundle([])).toMatchObject({ words: 'b.json has 0 sheets: 1 to 50 can be imported at once. Nothing was imported.' });
   expect(readImport('null', 'n.json')).toMatchObject({ ok: false, words: expect.stringContaining('expected "board" or "part"') });

@@ -42,7 +42,7 @@ export type PlanFileRead =
 export function readPlanFile(document: unknown): PlanFileRead {
   const unsafe = unsafePlace(document);
   if (unsafe !== undefined) return { ok: false, path: unsafe, fault: 'unknown key or nesting depth' };
-  const { error, value } = fileSchema.validate(document, { convert: false });
+  const { error, value } = fileSchema.validate(document, { convert: false, errors: { label: false } });
   if (error) return { ok: false, path: error.details[0]!.path.join('.') || 'the document', fault: error.message };
   const { sheets: documents = [], ...plan } = value as Plan & { readonly sheets?: readonly unknown[] };
   const sheets: Sheet[] = [];

@@ -18,7 +18,7 @@ export function readSheet(document: unknown): SheetRead {
   const { error, value } = (kind === 'board' ? boardSchema : partSchema).validate(upgradeSheet(document), {
     abortEarly: false,
     convert: false,
-    // The place stands before each fault already.
+    // Each fault is given with its path, so that the message need not repeat it.
     errors: { label: false },
     messages: { 'any.custom': '{#error.message}' },
   });

@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import request from 'supertest';
 import type { Edit } from '@roof-chart/core/plan/edit';
@@ -95,7 +97,7 @@ test('of many clients writing on one revision exactly one wins each round', asyn
 
 describe('bad input is answered with its place and changes nothing', () => {
   const batch = randomUUID();
-  const bad: readonly [string, (id: string) => request.Test, number, object][] = [
+  const bad: readonly [string, (id: string) => PromiseLike<request.Response>, number, object][] = [
     [
       'malformed JSON',
       () => api().post('/api/plans').set('Content-Type', 'application/json').send('{"name": '),
@@ -204,14 +206,90 @@ describe('bad input is answered with its place and changes nothing', () => {
     ],
     ['a list far out of range', () => api().get('/api/plans?limit=1e9'), 400, { path: 'query.limit' }],
     ['an unknown route', () => api().get('/api/boards/7'), 404, { code: 'no-such-route' }],
+    ['an unknown plan, read', () => api().get('/api/plans/no-such-plan'), 404, { code: 'no-such-plan' }],
+    ['an unknown plan, removed', () => api().delete('/api/plans/no-such-plan'), 404, { code: 'no-such-plan' }],
+    ['an unknown plan, restored', () => api().post('/api/plans/no-such-plan/restore'), 404, { code: 'no-such-plan' }],
+    [
+      'a version of an unknown plan',
+      () => api().post('/api/plans/no-such-plan/checkpoints').send({ name: 'A' }),
+      404,
+      { code: 'no-such-plan' },
+    ],
+    ['an unknown version', (id) => api().get(`/api/plans/${id}/checkpoints/v1`), 404, { code: 'no-such-checkpoint' }],
+    ['a version whose id is none', (id) => api().get(`/api/plans/${id}/checkpoints/..`), 400, { path: 'checkpoint' }],
+    ['a version without a name', (id) => api().post(`/api/plans/${id}/checkpoints`).send({}), 400, { path: 'body.name' }],
+    ['an unknown step of the history', (id) => api().get(`/api/plans/${id}/history/9`), 404, { code: 'no-such-step', got: '9' }],
+    ['a step whose number is none', (id) => api().get(`/api/plans/${id}/history/last`), 400, { path: 'revision' }],
+    ['a history from a place that is none', (id) => api().get(`/api/plans/${id}/history?before=now`), 400, { path: 'query.before' }],
+    [
+      'a question for batches that are no ids',
+      (id) =>
+        api()
+          .post(`/api/plans/${id}/taken`)
+          .send({ batches: ['x'] }),
+      400,
+      { path: 'body.batches.0' },
+    ],
+    ['a plan file that is none', () => api().post('/api/plans/file').send({ hello: 1 }), 400, { code: 'no-plan-file' }],
+    ['no sheets', () => api().post('/api/sheets').send({ sheets: [] }), 400, { path: 'body.sheets' }],
+    [
+      'a sheet that is none',
+      () =>
+        api()
+          .post('/api/sheets')
+          .send({ sheets: [{ kind: 'part' }] }),
+      422,
+      { code: 'sheet-unsound' },
+    ],
+    [
+      'a sheet under the id of the library',
+      () =>
+        api()
+          .post('/api/sheets')
+          .send({ sheets: [served.sheets.parts.get('led-red-5mm')!.sheet] }),
+      409,
+      { code: 'id-taken' },
+    ],
+    ['a sheet that is not there, removed', () => api().delete('/api/sheets/led-red-5mm'), 404, { code: 'no-such-sheet' }],
+    ['a schema of a kind that is none', () => api().get('/api/sheets/schema/cable'), 400, { path: 'kind' }],
+    [
+      'an archive of another type',
+      () => api().post('/api/archive').set('Content-Type', 'text/plain').send('PK'),
+      415,
+      { code: 'unsupported' },
+    ],
+    ['a list with a question too many', () => api().get('/api/plans?order=name'), 400, { path: 'query.order' }],
+    [
+      'a revision that is over',
+      async (id) => {
+        await edit(id, 1, [{ kind: 'rename-plan', name: 'Bench' }]);
+        const answer = await edit(id, 1, [oled]);
+        await edit(id, 2, [{ kind: 'rename-plan', name: 'Bench' }]);
+        return answer;
+      },
+      412,
+      { code: 'stale-revision' },
+    ],
   ];
+  const answers: string[] = [];
 
-  test.each(bad)('%s', async (_, call, status, problem) => {
+  test.each(bad)('%s', async (name, call, status, problem) => {
     const id = await newPlan();
     const response = await call(id);
     expect({ status: response.status, error: (response.body as { error: object }).error }).toMatchObject({ status, error: problem });
     expect((response.body as { error: { message: string } }).error.message.length).toBeLessThan(400);
-    expect(await stored(id)).toMatchObject({ revision: 1, plan: { name: 'Bench', placements: [], wires: {} } });
+    expect(await stored(id)).toMatchObject({ plan: { name: 'Bench', placements: [], wires: {} } });
+    const { error, ...more } = response.body as { error: object };
+    const rest = Object.keys(more).length > 0 ? `, with ${Object.keys(more).join(', ')}` : '';
+    const told = Object.entries({ ...error }).map(([key, value]) => `  ${key}: ${String(value).slice(0, 200)}`);
+    const plain = [`${name}: ${status}${rest}`, ...told].join('\n').replaceAll(id, 'ID').replaceAll(served.store.epoch, 'EPOCH');
+    answers.push(plain);
+  });
+
+  test('what each of them is told is as it was read', () => {
+    const file = join(__dirname, '../../tests/refusals.txt');
+    if (process.env['ROOF_CHART_WRITE']) writeFileSync(file, `${answers.join('\n\n')}\n`);
+    expect(answers).toEqual(readFileSync(file, 'utf8').trimEnd().split('\n\n'));
   });
 
   test('markup in a name is kept as the letters it is', async () => {

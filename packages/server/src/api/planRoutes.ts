@@ -11,7 +11,9 @@ import type { SheetShelf } from '../store/sheetShelf';
 import { ApiError, route, valid } from './apiError';
 import { planEvents } from './planEvents';
 
-const listQuery = Joi.object({ limit: Joi.string().pattern(/^\d{1,3}$/), offset: Joi.string().pattern(/^\d{1,6}$/) });
+/** A whole number in a URL. @param digits at most */
+const wholeNumber = (digits: number) => Joi.string().pattern(new RegExp(`^\\d{1,${digits}}$`), `${digits}-digit whole number`);
+const listQuery = Joi.object({ limit: wholeNumber(3), offset: wholeNumber(6) });
 const createBody = Joi.object({ name: nameSchema.required(), board: idSchema.required() }).required();
 /** Words from a program: shown in the history, so bounded like a name. */
 const wordsSchema = nameSchema.max(300);
@@ -21,10 +23,8 @@ const editBody = Joi.object({
   client: Joi.object({ device: nameSchema.required(), tab: idSchema.required() }),
 }).required();
 const takenBody = Joi.object({ batches: Joi.array().items(Joi.string().guid()).max(5000).required() }).required();
-const historyQuery = Joi.object({ before: Joi.string().pattern(/^\d{1,9}$/) });
-const revisionParameter = Joi.string()
-  .pattern(/^\d{1,9}$/)
-  .required();
+const historyQuery = Joi.object({ before: wholeNumber(9) });
+const revisionParameter = wholeNumber(9).required();
 
 const checkpointBody = Joi.object({ name: nameSchema.required() }).required();
 
@@ -126,7 +126,8 @@ export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
     '/file',
     route((req, res) => {
       const read = readPlanFile(req.body);
-      if (!read.ok) throw new ApiError(400, { code: 'no-plan-file', message: `Not a plan file: ${read.fault}.`, path: read.path });
+      if (!read.ok)
+        throw new ApiError(400, { code: 'no-plan-file', message: `Not a plan file: ${read.path}: ${read.fault}.`, path: read.path });
       const made = importPlan(store, shelf, read.file);
       if (!made.ok)
         throw new ApiError(422, {

@@ -23,14 +23,18 @@ const useText = ({ name, where }: SheetUse): string => (where === 'plan' ? `“$
 function readAll(documents: readonly unknown[]): readonly (BoardSheet | PartSheet)[] {
   const read = documents.map(readSheet);
   const faults = read.flatMap((result, at) =>
-    result.ok ? [] : result.faults.map(({ path, fault }) => ({ path: `body.sheets.${at}.${path}`, fault })),
+    result.ok ? [] : result.faults.map(({ path, fault }) => ({ path: `body.sheets.${at}.${path}`, fault, words: `${path}: ${fault}` })),
   );
   const first = faults[0];
   if (first)
     throw new ApiError(
       422,
-      { code: 'sheet-unsound', message: `The sheet has ${faults.length} faults; first: ${first.fault}`, path: first.path },
-      { faults: faults.slice(0, 100) },
+      {
+        code: 'sheet-unsound',
+        message: `${faults.length} faults in the sheets; the first is ${first.words}. Nothing was saved.`,
+        path: first.path,
+      },
+      { faults: faults.slice(0, 100).map(({ path, fault }) => ({ path, fault })) },
     );
   return read.flatMap((result) => (result.ok ? [result.sheet] : []));
 }

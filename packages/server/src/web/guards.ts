@@ -45,7 +45,7 @@ export const jsonOnly: RequestHandler = (req, _res, next) => {
     return next(
       new ApiError(415, {
         code: 'unsupported',
-        message: 'The request body must be application/json.',
+        message: 'The request body must be application/json, or application/zip for an archive.',
         path: 'Content-Type',
         expected: 'application/json',
       }),

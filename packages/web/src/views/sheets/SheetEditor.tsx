@@ -164,7 +164,7 @@ export function SheetEditor() {
               <li key={f.path + f.fault}>
                 <button type="button" onClick={() => goTo(f)}>
                   {!fields && <span className="num">line {f.place.line}</span>} <b>{fields ? factTitle(kind, f.path, '.') : f.path}</b>
-                  <span>{f.fault.replace(/^"[^"]*" /, '')}</span>
+                  <span>{f.fault}</span>
                 </button>
               </li>
             ))}

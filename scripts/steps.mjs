@@ -79,7 +79,9 @@ export async function installPackages() {
     // Its two files are compiled beside each other.
     const { code, output } = await run(npm, ['rebuild', 'better-sqlite3', '--loglevel=error'], { env: { JOBS: '2' }, quiet: true });
     if (code !== 0)
-      throw new PlainFault(`The database driver could not be compiled. This needs a C++ compiler, make and Python.\n${output.slice(-2000)}`);
+      throw new PlainFault(
+        `The database driver could not be compiled. This needs a C++ compiler, make and Python.\n${output.slice(-2000)}`,
+      );
     writeFileSync(stamp, lock);
   };
 }

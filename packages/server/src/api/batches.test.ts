@@ -1,7 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import request from 'supertest';
-import type { Edit } from '@roof-chart/core/plan/edit';
-import type { Plan } from '@roof-chart/core/plan/plan';
+import { clientOf, oled, sda } from '../../tests/client';
 import { serve, type Served } from '../../tests/serve';
 
 let served: Served;
@@ -11,26 +9,7 @@ beforeAll(async () => {
 afterAll(() => served.close());
 afterEach(() => expect(served.logged).toEqual([]));
 
-const api = () => request(served.app);
-const oled: Edit = {
-  kind: 'add-placement',
-  placement: { id: 'display-1', sheet: { id: 'oled-096-ssd1306-i2c', version: 1 }, name: 'Glass', straps: {} },
-};
-const sda = (pin: string): Edit => ({ kind: 'wire', placement: 'display-1', terminal: 'SDA', end: { to: 'pin', pin } });
-
-async function newPlan(name = 'Bench'): Promise<string> {
-  const response = await api().post('/api/plans').send({ name, board: 'rp2040-stick-40' }).expect(201);
-  return (response.body as { plan: Plan }).plan.id;
-}
-
-const tag = (revision: number) => `"${revision}-${served.store.epoch}"`;
-const sendBatches = (id: string, revision: number | null, batches: unknown) => {
-  const call = api().post(`/api/plans/${id}/edits`);
-  return (revision === null ? call : call.set('If-Match', tag(revision))).send({ batches } as object);
-};
-const edit = (id: string, revision: number | null, edits: unknown, batch: string = randomUUID()) =>
-  sendBatches(id, revision, [{ batch, edits }]);
-const stored = async (id: string) => (await api().get(`/api/plans/${id}`).expect(200)).body as { plan: Plan; revision: number };
+const { api, newPlan, tag, sendBatches, edit, stored } = clientOf(() => served);
 
 test('a batch id that comes again with other edits is told, and nothing is done', async () => {
   const id = await newPlan();

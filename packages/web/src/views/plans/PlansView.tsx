@@ -92,7 +92,7 @@ function OpenFile() {
     const text = await file.text();
     const rescued = await feed.read<PlanFileText>((reviewer) => reviewer.readPlanText(text)).catch((error: Error) => error.message);
     if (typeof rescued === 'string') return tell(`${file.name} could not be read: ${rescued} Nothing was opened.`);
-    if (!rescued.ok) return tell(`${file.name}: ${rescued.path}: ${rescued.fault}. Nothing was opened.`);
+    if (!rescued.ok) return tell(`${file.name}: ${rescued.fault}. Nothing was opened.`);
     const { leftovers } = rescued;
     const result = await open(rescued.document);
     if (result.error) return tell(`${file.name}: ${failureWords(result.error)}`);

@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { violations } from './accessibilityScan';
 import { expect, findings, openFinding, row, test } from './workplace';
 
 const VIEWS = [
@@ -23,25 +23,6 @@ const VIEWS = [
 /** The plan whose name shows that a view is there. */
 const planIn = (path: string): string =>
   path.includes('scoreboard') ? 'Workbench scoreboard' : path.includes('ferry') ? 'Ferry dial' : 'Hive watch';
-
-async function violations(page: Page, rules: 'all' | 'colours' = 'all'): Promise<string[]> {
-  const axe = new AxeBuilder({ page });
-  // Of the many rules that pass one place each is enough: to list them all takes a quarter of the time.
-  if (rules === 'all')
-    axe.options({ resultTypes: ['violations'] }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']);
-  else axe.withRules(['color-contrast', 'link-in-text-block']);
-  const result = await axe.analyze();
-  // A scan that looked at nothing would be clean, too.
-  if (rules === 'all') expect(result.passes.length).toBeGreaterThan(10);
-  else expect(result.passes.flatMap(({ id, nodes }) => (id === 'color-contrast' ? nodes : [])).length).toBeGreaterThan(10);
-  return result.violations.map(
-    (v) =>
-      `${v.id}: ${v.nodes
-        .map((n) => `${n.target.join(' ')} ${n.failureSummary ?? ''}`)
-        .slice(0, 4)
-        .join(' | ')}`,
-  );
-}
 
 /** Scans a page in the light theme, then what a theme can change in the dark one. */
 async function expectAccessible(page: Page): Promise<void> {
@@ -82,7 +63,7 @@ for (const [path, text] of SHEET_PAGES) {
 
 test('the forms of a part side by side pass the accessibility scan', async ({ page }) => {
   await page.goto('/plans/hive-watch/stock');
-  await page.getByRole('button', { name: 'Compare OLED 128×64 with its other versions' }).click();
+  await page.getByRole('button', { name: '1 other version: compare with OLED 128×64' }).click();
   await expect(page.getByRole('dialog').getByRole('row', { name: /^Dedicated pins/ })).toBeVisible();
   expect(await violations(page)).toEqual([]);
 });

@@ -45,14 +45,13 @@ test('a bus has its sheet: an address is stepped by keyboard, a resistor dragged
   await expect(added).toHaveAttribute('aria-valuetext', 'none');
 
   // The display at the stand pulls to 5 V again as soon as its pull-ups are put back, and that is a finding with its ways out.
-  const cut = page.getByRole('button', { name: 'Pull-ups of LCD 20×4, stand disconnected' });
-  await expect(cut).toHaveAttribute('aria-pressed', 'true');
+  const cut = page.getByRole('button', { name: 'restore the pull-ups of LCD 20×4, stand' });
   await cut.focus();
   await page.keyboard.press('Enter');
   await expect(findings(page)).toContainText('I2C0: pull-ups too strong');
   await openFinding(page, 'pull-ups too strong');
   await expect(findings(page).getByRole('button', { name: 'Remove the pull-ups of Clock + EEPROM and Motion' }).first()).toBeVisible();
-  await page.getByRole('button', { name: /^Pull-ups of LCD 20×4, stand/ }).press('Enter');
+  await page.getByRole('button', { name: 'remove the pull-ups of LCD 20×4, stand' }).press('Enter');
   await expect(findings(page)).not.toContainText('pull-ups too strong');
 
   await page.getByLabel('Find an address').fill('0xD0');
@@ -107,7 +106,7 @@ test('an SPI bus has its sheet: a chain in the order of the wire, a clock set, s
 test('the forms of a part side by side: one is taken in a click, and undone', async ({ page, request }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/stock`);
-  await page.getByRole('button', { name: 'Compare OLED 128×64 with its other versions' }).click();
+  await page.getByRole('button', { name: '1 other version: compare with OLED 128×64' }).click();
   const dialog = page.getByRole('dialog', { name: 'OLED 128×64: versions in this plan' });
   await expect(dialog.getByRole('row', { name: /^Maximum rate/ })).toContainText('fps');
   await expect(dialog.getByRole('row', { name: /^Dedicated pins 0/ })).toBeVisible();
@@ -182,7 +181,7 @@ test('a display on pins 9 to 13 is driven by software with one fix; its own line
     .click();
   await expect(findings(page)).not.toContainText('does not support');
   await page.goto(`/plans/${id}/buses`);
-  await page.getByRole('button', { name: 'Put Software SPI 1 on other pins' }).press('Enter');
+  await page.getByRole('button', { name: 'Put this bus on… (Software SPI 1)' }).press('Enter');
   await expect(page.getByText('No other place: other signals or locked wires take 1 place.')).toBeVisible();
   await page.keyboard.press('Escape');
   await saved(page);
@@ -201,7 +200,7 @@ test('a bus made by software is put on the hardware pins from its menu, and back
   await page.goto(`/plans/${id}/buses`);
   await expect(page.getByRole('tab', { name: 'Software SPI 1' })).toBeVisible();
   await expect(page.getByText(/program up to 500 kHz/)).toBeVisible();
-  await page.getByRole('button', { name: 'Put Software SPI 1 on other pins' }).press('Enter');
+  await page.getByRole('button', { name: 'Put this bus on… (Software SPI 1)' }).press('Enter');
   const place = page.getByRole('menuitem', { name: /^SPI on D13 \(SCK\) and D11 \(MOSI\), usual pins/ });
   await expect(place).toContainText('2 wires move · 500 kHz → 8 MHz');
   await page.keyboard.press('ArrowDown');

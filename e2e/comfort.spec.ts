@@ -4,8 +4,8 @@ async function addPart(page: Parameters<typeof saved>[0], [query, title]: readon
   await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
   await page.getByRole('button', { name: title }).click();
 }
-const LED = ['led red', /^Add LED, red, 5 mm and connect/] as const;
-const KNOB = ['encoder', /^Add Rotary encoder with switch and connect/] as const;
+const LED = ['led red', /^Add and connect: LED, red, 5 mm/] as const;
+const KNOB = ['encoder', /^Add and connect: Rotary encoder with switch/] as const;
 
 test('two tabs: a change shows in the other at once; a stale write is laid on top, nothing is overwritten', async ({
   page,
@@ -123,7 +123,7 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
   request,
 }) => {
   const id = await startPlan(page, 'Remedies');
-  await addPart(page, ['ds3231 eeprom', /^Add Real-time clock DS3231 with EEPROM and connect/]);
+  await addPart(page, ['ds3231 eeprom', /^Add and connect: Real-time clock DS3231 with EEPROM/]);
   await addPart(page, ['mpu6050', /^Add Motion, MPU-6050 .* and connect/]);
   await view(page, 'Chart');
   await clickCell(page, 'sensor-1:AD0', 'Rail 3V3');
@@ -189,7 +189,7 @@ test('a deep link leads to a finding’s place; a finding that is gone is no err
 
 test('the command search knows what the trade calls things', async ({ page }) => {
   const id = await startPlan(page, 'Words');
-  await addPart(page, ['20x4 pcf8574', /^Add Character LCD 20×4 with I2C backpack, 5 V and connect/]);
+  await addPart(page, ['20x4 pcf8574', /^Add and connect: Character LCD 20×4 with I2C backpack, 5 V/]);
   const choose = async (typed: string, option: RegExp) => {
     await page.keyboard.press('Control+k');
     await page.getByRole('textbox', { name: 'Search commands, parts, pins and findings' }).fill(typed);

@@ -21,11 +21,11 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
   for (const [query, title, name] of PARTS) {
     await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
     if (name === null) {
-      await expect(page.getByRole('button', { name: `Add ${title} and connect it` })).toBeEnabled();
+      await expect(page.getByRole('button', { name: `Add and connect: ${title}` })).toBeEnabled();
       continue;
     }
     const before = await inPlan.count();
-    await page.getByRole('button', { name: `Add ${title} and connect it` }).click();
+    await page.getByRole('button', { name: `Add and connect: ${title}` }).click();
     // Adding waits for the worker: until then the last one is the part before.
     await expect(inPlan).toHaveCount(before + 1);
     const placed = inPlan.last();
@@ -99,7 +99,7 @@ test('the hive plan from nothing: parts, a pin clash, an address clash, remedies
 test('wiring by keyboard alone: row, pin, Enter, lock, move, unwire, undo', async ({ page, request }) => {
   const id = await startPlan(page, 'Keys only');
   await page.getByRole('textbox', { name: 'Search parts' }).fill('encoder');
-  await page.getByRole('button', { name: /^Add Rotary encoder with switch without/ }).focus();
+  await page.getByRole('button', { name: /^Add without wires: Rotary encoder with switch/ }).focus();
   await page.keyboard.press('Enter');
   await view(page, 'Chart');
   const grid = page.getByRole('grid');
@@ -152,7 +152,7 @@ test('with the server away edits are kept here, and go when it is back', async (
   const id = await startPlan(page, 'Cellar');
   await context.setOffline(true);
   await page.getByRole('textbox', { name: 'Search parts' }).fill('led red');
-  await page.getByRole('button', { name: /^Add LED, red, 5 mm and connect/ }).click();
+  await page.getByRole('button', { name: /^Add and connect: LED, red, 5 mm/ }).click();
   await expect(page.getByTestId('save-state')).toHaveText('Offline: kept in this browser');
   await context.setOffline(false);
   await saved(page);

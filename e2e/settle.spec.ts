@@ -1,4 +1,4 @@
-import { AxeBuilder } from '@axe-core/playwright';
+import { violations } from './accessibilityScan';
 import { clickCell, copyOfExample, expect, findings, planWith, row, saved, storedPlan, test, view } from './workplace';
 
 test('settle shows what it would change and what it proved; refused it changes nothing, accepted it is one step', async ({
@@ -14,8 +14,7 @@ test('settle shows what it would change and what it proved; refused it changes n
   await expect(proposal).toContainText('Wires: 1 added, 1 moved');
   await expect(proposal).toContainText('Proved optimal: 1 wire moved');
   await expect(change).toHaveCount(2);
-  const scan = await new AxeBuilder({ page }).analyze();
-  expect(scan.violations.map((v) => v.id)).toEqual([]);
+  expect(await violations(page)).toEqual([]);
   await page.keyboard.press('Escape');
   await expect(proposal).toBeHidden();
   await expect(findings(page)).toContainText('Address conflict: 0x68 on I2C0 (2 devices)');
@@ -39,7 +38,7 @@ test('what cannot be served is named with the pins it competes for, and an edit 
   await page.getByRole('button', { name: 'Create plan' }).click();
   await page.getByRole('textbox', { name: 'Search parts' }).fill('potentiometer');
   for (let n = 0; n < 4; n += 1) {
-    await page.getByRole('button', { name: /^Add Potentiometer.* and connect/ }).click();
+    await page.getByRole('button', { name: /^Add and connect: Potentiometer/ }).click();
     await expect(page.getByRole('button', { name: /^Remove / })).toHaveCount(n + 1);
   }
   await view(page, 'Chart');

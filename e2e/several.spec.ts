@@ -5,7 +5,7 @@ test('eight LEDs are added at once by number, one step back takes all; a part is
   const search = page.getByRole('textbox', { name: 'Search parts' });
   await search.fill('8 × led red');
   await expect(page.getByRole('textbox', { name: 'Quantity' })).toHaveValue('× 8');
-  await page.getByRole('button', { name: 'Add 8 × LED, red, 5 mm and connect them' }).click();
+  await page.getByRole('button', { name: 'Add 8 and connect: LED, red, 5 mm' }).click();
   await expect(page.getByRole('heading', { name: /^In this plan 8/ })).toBeVisible();
   await saved(page);
   const stored = (await storedPlan(request, id)).plan;
@@ -14,10 +14,7 @@ test('eight LEDs are added at once by number, one step back takes all; a part is
   await expect(page.getByRole('heading', { name: /^In this plan 0/ })).toBeVisible();
   // The first display is where example programs have it; a second one of the same kind beside it.
   await search.fill('bme280');
-  await page
-    .getByRole('button', { name: /^Add Humidity, pressure, temperature BME280 and connect it$/ })
-    .first()
-    .click();
+  await page.getByRole('button', { name: 'Add and connect: Humidity, pressure, temperature BME280' }).first().click();
   await page.getByRole('button', { name: /^Duplicate Climate/ }).click();
   await expect(page.getByRole('heading', { name: /^In this plan 2/ })).toBeVisible();
   await view(page, 'Chart');

@@ -34,7 +34,7 @@ test('an own board from a pasted table: faults named by line, then planned on', 
   await page.getByRole('option', { name: 'XC8 stick, 7 pins' }).click();
   await page.getByRole('button', { name: 'Create plan' }).click();
   await page.getByRole('textbox', { name: 'Search parts' }).fill('oled 0.96 i2c');
-  await page.getByRole('button', { name: /^Add OLED 128×64, 0.96", I2C and connect/ }).click();
+  await page.getByRole('button', { name: /^Add and connect: OLED 128×64, 0.96", I2C/ }).click();
   await expect(findings(page)).toContainText('No issues found');
   await saved(page);
   await view(page, 'Chart');
@@ -173,7 +173,7 @@ test('identify names a part from its labels and adds it', async ({ page }) => {
   await expect(first).toContainText('E-paper 200×200');
   await expect(first).toContainText('8 labels match; order matches from the other end');
   await expect(first).toContainText('Easily mistaken for: The same size in three colours');
-  await expect(first.getByRole('button', { name: /and connect it$/ })).toBeEnabled();
+  await expect(first.getByRole('button', { name: /^Add and connect: / })).toBeEnabled();
 });
 
 test('a plan file is downloaded with its sheets and opens again under an id of its own', async ({ page }) => {

@@ -12,7 +12,7 @@ test('a character LCD from nothing: contrast trimmer and backlight resistor are 
   request,
 }) => {
   const id = await startPlan(page, 'LCD from nothing', 'ATmega328P 5 V, shield headers');
-  await addPart(page, '1602 parallel', /^Add Character LCD 16×2, parallel, 5 V and connect it$/);
+  await addPart(page, '1602 parallel', 'Add and connect: Character LCD 16×2, parallel, 5 V');
   await expect(findings(page)).toContainText('No issues found');
   await view(page, 'Chart');
   await expect(row(page, 'display-1:V0')).toContainText('RV1');
@@ -75,7 +75,7 @@ test('four bare digits on two shift registers: chained, with transistors and res
 
 test('two matrices are chained as they are added, and one text runs across both', async ({ page, request }) => {
   const id = await startPlan(page, 'Two matrices', 'ATmega328P 5 V, shield headers');
-  const name = /^Add LED matrix 8×8, MAX7219 and connect it$/;
+  const name = /^Add (and connect|to the chain): LED matrix 8×8, MAX7219$/;
   await addPart(page, '8x8 max7219', name);
   await expect(page.getByText('next in the chain after Matrix 8×8, no additional pins')).toBeVisible();
   await page.getByRole('button', { name }).click();
@@ -99,7 +99,7 @@ test('a 5 V display on a 3.3 V board comes with the buffer that it needs', async
   const id = await startPlan(page, 'With a buffer');
   await page.getByRole('textbox', { name: 'Search parts' }).fill('8 digits max7219');
   await expect(page.getByText('fits with buffer 74AHCT125 and 1 capacitor')).toBeVisible();
-  await page.getByRole('button', { name: 'Add 8 digits, MAX7219 with buffer 74AHCT125 and 1 capacitor' }).click();
+  await page.getByRole('button', { name: 'Add with buffer 74AHCT125: 8 digits, MAX7219' }).click();
   await expect(findings(page)).toContainText('No issues found');
   await saved(page);
   const { plan } = await storedPlan(request, id);
@@ -111,7 +111,7 @@ test('a network module on a 50 mA pin comes with its regulator: its own rail in 
   request,
 }) => {
   const id = await startPlan(page, 'Regulator', 'ATmega328P 5 V, shield headers');
-  await addPart(page, 'w5500', 'Add Ethernet module W5500, SPI with 3.3 V LDO MCP1700-3302E and 2 capacitors');
+  await addPart(page, 'w5500', 'Add with 3.3 V LDO MCP1700-3302E: Ethernet module W5500, SPI');
   await expect(page.getByRole('button', { name: /^Remove 3\.3 V LDO/ })).toBeVisible();
   await expect(findings(page)).not.toContainText('overloaded');
   await saved(page);

@@ -30,6 +30,7 @@ import { boardOf } from '../src/plan/edit';
 import type { Plan } from '../src/plan/plan';
 import { flashLedger } from '../src/readout/flash';
 import { memoryLedger } from '../src/readout/memory';
+import { duplicateOf } from '../src/review/duplicate';
 import { i2cSheet } from '../src/review/i2cSheet';
 import { reviewPlan } from '../src/review/review';
 import type { Sheets } from '../src/sheets/sheetIndex';
@@ -51,6 +52,14 @@ function plain(value: unknown): unknown {
       LEFT_OUT.has(name) || inner === undefined || typeof inner === 'function' ? [] : [[name, plain(inner)]],
     ),
   );
+}
+
+/** Every formula with its numbers, and every curve, in a result. */
+function workingsIn(value: unknown, within = new Set<unknown>()): readonly unknown[] {
+  if (typeof value !== 'object' || value === null || within.has(value)) return [];
+  within.add(value);
+  if (value instanceof Map) return workingsIn([...value], within);
+  return Object.entries(value).flatMap(([name, inner]) => (name === 'working' || name === 'curve' ? [inner] : workingsIn(inner, within)));
 }
 
 const checksum = (text: string | undefined): string =>
@@ -95,12 +104,20 @@ export function planReport(plan: Plan, sheets: Sheets): readonly string[] {
   put('ladder', ladderSheets(plan, sheets));
   put('analog', analogSources(plan, sheets));
   put('enabling', enablingOf(plan, sheets, board));
+  // Formulas with their numbers, and the curves that are drawn of them.
+  const worked = [lampsOf, levelPairs, supplySheets, setDriversOf, ladderSheets, analogSources].map((make) => make(plan, sheets));
+  const buses = findBuses(plan, sheets).map((bus) =>
+    bus.kind === 'i2c' ? i2cSheet(plan, sheets, bus) : bus.kind === 'spi' ? spiSheet(plan, sheets, board, bus) : bus,
+  );
+  put('workings', checksum(JSON.stringify(workingsIn([worked, buses, otherLines(plan, sheets, board)]))));
   put('memory', memoryLedger(plan, sheets));
   put('flash', flashLedger(plan, sheets));
   put(
     'open',
     openTerminals(planTerminals(plan, sheets), findNets(plan, sheets)).map(({ key }) => key),
   );
+  const [first] = plan.placements;
+  put('duplicate', first && (duplicateOf(plan, sheets, first.id)?.edits ?? 'none'));
   const { edits, costs, bound, proved, open } = settle(plan, sheets, { nodes: 2000 })!;
   put('assignment', { costs, bound, proved, open });
   put('assigned', edits);

@@ -143,7 +143,8 @@ export function i2cSeries(input: {
   const { volts, pullOhms, lowVolts, tolerance, values } = input;
   if (!(volts > 0 && pullOhms > 0)) throw new RangeError(`supply ${volts}, pull-up ${pullOhms}: expected values above zero`);
   const room = (0.2 * volts - lowVolts) / (volts - lowVolts);
-  if (!(room > 0)) throw new RangeError(`low level ${lowVolts}: expected below ${0.2 * volts} V, 0.2 of the supply`);
+  // Above the supply both differences are negative, and their quotient is not.
+  if (!(lowVolts < 0.2 * volts)) throw new RangeError(`low level ${lowVolts}: expected below ${0.2 * volts} V, 0.2 of the supply`);
   const most = ((pullOhms * (1 - tolerance)) / (1 + tolerance)) * (room / (1 - room));
   const ohms = values.findLast((value) => value <= most);
   return {

@@ -136,7 +136,7 @@ const Views = memo(function Views({ planId }: { readonly planId: string }) {
 const HeaderTools = memo(function HeaderTools({ onVersions }: { readonly onVersions: () => void }) {
   return (
     <>
-      <UnstyledButton className={commands.search} onClick={spotlight.open} aria-label="Search commands, parts, pins and findings">
+      <UnstyledButton className={commands.search} onClick={spotlight.open}>
         Search commands, parts, pins… <span className="mono">Ctrl K</span>
       </UnstyledButton>
       <ActionIcon c="var(--ink)" aria-label="Versions" title="Versions: save, compare, restore" onClick={onVersions}>

@@ -138,7 +138,9 @@ export function readValues(calculation: Calculation, given: { readonly [name: st
   };
   const numberOf = (name: string, text: string): number => {
     const value = parseSi(text, unitOf(name));
-    if (value === undefined) throw new RangeError(`${name} ${text}: expected a number${unitOf(name) && ` in ${unitOf(name)}`}`);
+    if (value === undefined)
+      throw new RangeError(`${text.trim() === '' ? name : `${name} ${text}`}: expected a number${unitOf(name) && ` in ${unitOf(name)}`}`);
+    if (value < 0) throw new RangeError(`${name} ${text}: expected 0 or more`);
     return value;
   };
   return {

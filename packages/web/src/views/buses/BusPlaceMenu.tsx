@@ -56,7 +56,7 @@ export function BusPlaceMenu({ plan, bus }: BusPlaceMenuProps) {
   return (
     <Menu position="bottom-end" width={430} withinPortal transitionProps={{ duration: 0 }}>
       <Menu.Target>
-        <Button size="compact-sm" variant="default" rightSection={<IconChevronDown size={14} />} aria-label={`Put ${label} on other pins`}>
+        <Button size="compact-sm" variant="default" rightSection={<IconChevronDown size={14} />} aria-label={`Put this bus on… (${label})`}>
           Put this bus on…
         </Button>
       </Menu.Target>

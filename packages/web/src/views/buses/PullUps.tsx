@@ -242,8 +242,7 @@ function Cuttable({ name, cut, onChange }: { readonly name: string; readonly cut
       <button
         type="button"
         className={styles.cutButton}
-        aria-pressed={cut}
-        aria-label={`Pull-ups of ${name} disconnected`}
+        aria-label={`${cut ? 'restore' : 'remove'} the pull-ups of ${name}`}
         onClick={onChange}
       >
         {cut ? 'restore' : 'remove'}

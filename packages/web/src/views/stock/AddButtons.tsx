@@ -12,7 +12,7 @@ import styles from './Stock.module.css';
 const shortNeeds = (needs: AdditionNeeds): string =>
   needsText(needs.adds.length + needs.uses.length > 0 ? { ...needs, components: {} } : needs);
 
-/** Adds a part with the wires that fit, or bare. */
+/** Adds a part with the wires that fit, or bare. Names of buttons begin with what they show, for those who speak to the page. */
 export function AddButtons({
   plan,
   part,
@@ -31,6 +31,7 @@ export function AddButtons({
   if (addition && addition !== shown) setShown(addition);
   const needs = shown?.needs;
   const isChained = shown?.after !== undefined;
+  const connectText = isChained ? 'Add to the chain' : 'Add and connect';
   const waiting = addition ? {} : { 'aria-disabled': true, 'data-disabled': true };
   const addApart = async () => {
     const apart = await feed.ask((reviewer) => reviewer.additionApart(plan, part.id));
@@ -43,7 +44,7 @@ export function AddButtons({
   if (count > 1)
     return (
       <div className={styles.buttons}>
-        <Button variant="filled" aria-label={`Add ${count} × ${part.title} and connect them`} onClick={() => void addAll()}>
+        <Button variant="filled" aria-label={`Add ${count} and connect: ${part.title}`} onClick={() => void addAll()}>
           Add {count} and connect
         </Button>
       </div>
@@ -54,7 +55,7 @@ export function AddButtons({
         <Button
           {...waiting}
           variant="filled"
-          aria-label={`Add ${part.title} with ${needsText(needs)}`}
+          aria-label={`Add with ${shortNeeds(needs)}: ${part.title}`}
           title={`Add with ${needsText(needs)}`}
           onClick={() => addition && edit(needs.edits, `add ${part.title} with ${needsText(needs)}`)}
         >
@@ -64,19 +65,19 @@ export function AddButtons({
       <Button
         variant={needs ? 'subtle' : 'filled'}
         {...waiting}
-        aria-label={`Add ${part.title} and connect it`}
+        aria-label={`${connectText}: ${part.title}`}
         onClick={() => addition && edit(addition.edits, `add ${part.title} with its wires`)}
       >
-        {isChained ? 'Add to the chain' : 'Add and connect'}
+        {connectText}
       </Button>
       {isChained && (
-        <Button variant="subtle" aria-label={`Add ${part.title} on its own pins`} onClick={() => void addApart()}>
+        <Button variant="subtle" aria-label={`Add on its own pins: ${part.title}`} onClick={() => void addApart()}>
           Add on its own pins
         </Button>
       )}
       <Button
         variant="subtle"
-        aria-label={`Add ${part.title} without wires`}
+        aria-label={`Add without wires: ${part.title}`}
         onClick={() => edit([{ kind: 'add-placement', placement: newPlacement(plan, part) }], `add ${part.title}`)}
       >
         Add without wires

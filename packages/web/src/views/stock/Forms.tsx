@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { sayFinding } from '@roof-chart/core/checks/say';
 import type { Finding } from '@roof-chart/core/checks/check';
 import type { Placement, Plan } from '@roof-chart/core/plan/plan';
-import { formatBytes, formatSi } from '@roof-chart/core/quantity/format';
+import { counted, formatBytes, formatSi } from '@roof-chart/core/quantity/format';
 import { compareForms, formsOf, type VariantRow } from '@roof-chart/core/review/variants';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
@@ -18,14 +18,11 @@ export function Forms({ plan, placement }: { readonly plan: Plan; readonly place
   const part = partSheet(sheets, placement.sheet)?.sheet;
   const others = useMemo(() => (part ? formsOf(sheets, part).length - 1 : 0), [sheets, part]);
   if (others === 0 || placement.onBoard) return null;
+  const otherVersions = counted(others, 'other version');
   return (
     <>
-      <UnstyledButton
-        className={styles.open}
-        aria-label={`Compare ${placement.name} with its other versions`}
-        onClick={() => setOpen(true)}
-      >
-        {others} other {others === 1 ? 'version' : 'versions'}
+      <UnstyledButton className={styles.open} aria-label={`${otherVersions}: compare with ${placement.name}`} onClick={() => setOpen(true)}>
+        {otherVersions}
       </UnstyledButton>
       <Modal
         opened={open}

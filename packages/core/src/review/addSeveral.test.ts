@@ -3,6 +3,7 @@ import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { addressesOf } from '../nets/addresses';
 import { applyEdits } from '../plan/applyEdits';
+import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { countedQuery, MOST_AT_ONCE } from '../sheets/countedQuery';
 import { additionOf } from './addition';
@@ -89,4 +90,38 @@ test('a resistor that was chosen is the duplicate’s too; what is on the board,
   const { placement, plan } = duplicateOf(dim, sheets, 'light-1')!;
   expect(plan.series[`${placement}:A`]).toBe(4700);
   expect(duplicateOf(dim, sheets, 'no-such-part')).toBeUndefined();
+});
+
+test.each<[string, string, Edit, keyof Plan]>([
+  ['a resistor in the wire', 'led-red-5mm', { kind: 'series', placement: 'x', terminal: 'A', ohms: 4700 }, 'series'],
+  ['a pull resistor', 'button-push', { kind: 'pull', placement: 'x', terminal: 'C1', pull: { ohms: 22_000, to: 'supply' } }, 'pulls'],
+  ['a transistor', 'relay-coil-5v', { kind: 'driver', placement: 'x', terminal: 'A1', driver: { kind: 'npn', ohms: 1500 } }, 'drivers'],
+  ['the resistors of a ladder', 'keypad-ladder', { kind: 'ladder', placement: 'x', ladder: { pull: 2200, row: [330, 620] } }, 'ladders'],
+  ['capacitors', 'climate-bme280', { kind: 'capacitors', placement: 'x', there: true }, 'capacitors'],
+  ['a load', 'strip-ws2812b', { kind: 'load', placement: 'x', load: { units: 12, share: 0.3 } }, 'loads'],
+  ['a rate', 'climate-bme280', { kind: 'rate', placement: 'x', perSecond: 3 }, 'rates'],
+  ['PWM by software', 'rgb-led-cc', { kind: 'software-pwm', placement: 'x', terminal: 'R', on: true }, 'softwarePwm'],
+])('a duplicate has what the first one has: %s', (_, sheet, edit, map) => {
+  const start = additionOf(stick(), sheets, part(sheet))!;
+  const first = edited(start.plan, sheets, { ...edit, placement: start.placement } as Edit);
+  const { placement, plan } = duplicateOf(first, sheets, start.placement)!;
+  const of = (id: string) =>
+    Object.entries(plan[map] as object).flatMap(([key, value]) => (key.split(':')[0] === id ? [[key.slice(id.length), value]] : []));
+  expect(of(placement)).toEqual(of(start.placement));
+  expect(of(placement).length).toBeGreaterThan(0);
+});
+
+test('what was said or done of one part alone is not the duplicate’s', () => {
+  const { plan: first, placement: id } = additionOf(stick(), sheets, part('climate-bme280'))!;
+  const at = { placement: id, terminal: 'SDA' };
+  const marked = edited(
+    first,
+    sheets,
+    { kind: 'wish', ...at, wish: { pin: 'GP4' } },
+    { kind: 'wire-note', ...at, note: { end: { to: 'pin', pin: 'GP4' }, words: 'tested', date: '2026-11-30' } },
+    { kind: 'tick', ...at, end: { to: 'pin', pin: 'GP4' } },
+  );
+  const { placement, plan } = duplicateOf(marked, sheets, id)!;
+  for (const map of [plan.wishes, plan.wireNotes, plan.ticks])
+    expect(Object.keys(map).filter((key) => key.startsWith(`${placement}:`))).toEqual([]);
 });

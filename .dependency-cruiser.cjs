@@ -1,6 +1,8 @@
 // Dependencies point downwards only:
-// quantity <- sheets <- plan <- nets <- { allocate, electrics, readout } <- checks <- review <- outputs/bench <- { server, web, cli }
-const ORDER = ['quantity', 'sheets', 'plan', 'nets', 'allocate|electrics|readout', 'checks', 'review', 'outputs|bench'];
+// quantity <- sheets <- plan <- nets <- { assign, electrics, displays } <- checks <- review <- outputs/bench <- { server, web, cli }
+const ORDER = ['quantity', 'sheets', 'plan', 'nets', 'assign|electrics|displays', 'checks', 'review', 'outputs|bench'];
+// The four floors of the web: { workers <- state } <- ui <- views <- app. Types count: what a floor names, it depends on.
+const FLOORS = ['workers', 'state', 'ui', 'views', 'app'];
 
 const upwards = ORDER.map((layer, at) => ({
   name: `core-${layer.replaceAll('|', '-')}-points-down`,
@@ -9,9 +11,23 @@ const upwards = ORDER.map((layer, at) => ({
   to: { path: `^packages/core/src/(${ORDER.slice(at + 1).join('|') || 'none'})/` },
 }));
 
+const floors = FLOORS.map((floor, at) => ({
+  name: `web-${floor}-points-down`,
+  severity: 'error',
+  from: { path: `^packages/web/src/${floor}/`, pathNot: '\\.test\\.tsx?$' },
+  to: { path: `^packages/web/src/(${FLOORS.slice(at + 1).join('|') || 'none'})/` },
+}));
+
 module.exports = {
   forbidden: [
     ...upwards,
+    ...floors,
+    {
+      name: 'views-know-no-other-view',
+      severity: 'error',
+      from: { path: '^packages/web/src/views/([^/]+)/' },
+      to: { path: '^packages/web/src/views/', pathNot: '^packages/web/src/views/$1/' },
+    },
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
     {
       name: 'core-knows-no-face',

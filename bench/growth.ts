@@ -1,5 +1,5 @@
-import { buildInstance } from '@roof-chart/core/allocate/buildInstance';
-import { solve } from '@roof-chart/core/allocate/solve';
+import { buildInstance } from '@roof-chart/core/assign/model/buildInstance';
+import { solve } from '@roof-chart/core/assign/solve/solve';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { newPlan, type Plan } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';

@@ -6,7 +6,7 @@ import { findNets } from '@roof-chart/core/nets/nets';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { newPlan, type Plan } from '@roof-chart/core/plan/plan';
 import { readPlanFile } from '@roof-chart/core/plan/planFile';
-import { settle } from '@roof-chart/core/allocate/settle';
+import { assignPins } from '@roof-chart/core/assign/assignPins';
 import { additionOf } from '@roof-chart/core/review/addition';
 import { boardFit } from '@roof-chart/core/review/boardFit';
 import { waysOut } from '@roof-chart/core/review/ways/waysOut';
@@ -37,7 +37,7 @@ const move = [{ kind: 'wire', placement: 'light-1', terminal: 'A', end: { to: 'p
 /** The hive plan with two more parts, settled: what somebody has who asks what else fits. */
 const twelve = ['servo-micro', 'potentiometer'].reduce(
   (plan, id) => additionOf(plan, catalogue, catalogue.parts.get(id)!.sheet)!.plan,
-  settle(hive, catalogue)!.plan,
+  assignPins(hive, catalogue)!.plan,
 );
 if (folder) {
   mkdirSync(folder, { recursive: true });

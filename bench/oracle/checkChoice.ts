@@ -1,4 +1,4 @@
-import type { Choice, Costs, Instance } from '@roof-chart/core/allocate/instance';
+import type { Choice, Costs, Instance } from '@roof-chart/core/assign/model/instance';
 
 /** What a choice costs, counted from the rules anew; throws where it breaks one.
  *  @throws Error naming the rule */

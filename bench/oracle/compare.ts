@@ -1,6 +1,6 @@
 import loadHighs from 'highs';
-import { solve } from '@roof-chart/core/allocate/solve';
-import type { Costs, Instance } from '@roof-chart/core/allocate/instance';
+import { solve } from '@roof-chart/core/assign/solve/solve';
+import type { Costs, Instance } from '@roof-chart/core/assign/model/instance';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { checkChoice } from './checkChoice';
 import { type Highs, oracle } from './oracle';

@@ -1,4 +1,4 @@
-import type { BusController, Instance, Member } from '@roof-chart/core/allocate/instance';
+import type { BusController, Instance, Member } from '@roof-chart/core/assign/model/instance';
 
 /** The allocation problem as an integer program in LP format, written from the rules in `instance.ts` and from nothing
  *  that the product's own solver does: so that the two can be held against each other. */

@@ -1,5 +1,5 @@
 import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
-import { solve } from '@roof-chart/core/allocate/solve';
+import { solve } from '@roof-chart/core/assign/solve/solve';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import loadHighs from 'highs';
 import { join } from 'node:path';

@@ -1,4 +1,4 @@
-import type { Costs, Instance } from '@roof-chart/core/allocate/instance';
+import type { Costs, Instance } from '@roof-chart/core/assign/model/instance';
 import { integerProgram, TIERS } from './integerProgram';
 
 /** What is used of the general solver. */

@@ -1,6 +1,6 @@
-import { buildInstance } from '@roof-chart/core/allocate/buildInstance';
-import type { BusController, Candidate, Group, Instance, Item, Member } from '@roof-chart/core/allocate/instance';
-import { settle } from '@roof-chart/core/allocate/settle';
+import { buildInstance } from '@roof-chart/core/assign/model/buildInstance';
+import type { BusController, Candidate, Group, Instance, Item, Member } from '@roof-chart/core/assign/model/instance';
+import { assignPins } from '@roof-chart/core/assign/assignPins';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { newPlan, type Plan, splitKey } from '@roof-chart/core/plan/plan';
@@ -54,7 +54,7 @@ export function randomPlan(seed: number, sheets: Sheets, mostParts: number): Pla
   };
   for (let n = 0; n < count; n += 1) plan = applied(plan, [addOne(n)], sheets);
   if (chance.next() < 0.5) return plan;
-  plan = settle(plan, sheets, { nodes: 300 })!.plan;
+  plan = assignPins(plan, sheets, { nodes: 300 })!.plan;
   for (const key of chance.some(Object.keys(plan.wires), 0.3)) {
     const place = splitKey(key);
     const pins = sheets.boards.get(board.id)!.ioPins;

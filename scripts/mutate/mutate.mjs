@@ -13,9 +13,9 @@ const FOLDERS = {
   formulas: { path: core('electrics'), least: 90 },
   checks: { path: core('checks'), least: 90 },
   edits: { path: core('plan'), least: 90 },
-  assign: { path: core('allocate'), least: 85 },
+  assign: { path: core('assign'), least: 85 },
   nets: { path: core('nets'), least: 85, tests: [core('nets'), core('checks')] },
-  displays: { path: core('readout'), least: 85 },
+  displays: { path: core('displays'), least: 85 },
   outputs: { path: core('outputs'), least: 85 },
   review: { path: core('review'), least: 85 },
   sheets: { path: core('sheets'), least: 85 },
@@ -23,7 +23,7 @@ const FOLDERS = {
   quantity: { path: core('quantity'), least: 85, tests: [core('quantity'), core('electrics')] },
   store: { path: 'packages/server/src/store', least: 85, tests: ['packages/server/src'] },
   api: { path: 'packages/server/src/api', least: 85, tests: ['packages/server/src'] },
-  state: { path: 'packages/web/src/store', least: 85 },
+  state: { path: 'packages/web/src/state', least: 85 },
 };
 
 const WORK = join(root, '.mutate');

@@ -1,4 +1,4 @@
-import { sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import { placementText, terminalText } from '@roof-chart/core/text/describe';
 import { addressesOf } from '@roof-chart/core/nets/addresses';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { changedWires } from '@roof-chart/core/review/previewEdits';
@@ -38,8 +38,10 @@ export function diffText(from: Plan, to: Plan, sheets: Sheets): readonly string[
   const owner = (key: string) => (has(to, key.split(':')[0]!) ? to : from);
   return [
     ...(from.name === to.name ? [] : [`name: ${from.name} -> ${to.name}`]),
-    ...from.placements.filter((p) => !has(to, p.id)).map((p) => `- part ${sayPlacement(from, p.id)}`),
-    ...to.placements.filter((p) => !has(from, p.id)).map((p) => `+ part ${sayPlacement(to, p.id)}`),
-    ...changedWires(from, to).map((w) => `  ${sayTerminal(owner(w.terminal), sheets, w.terminal)}: ${endText(w.from)} -> ${endText(w.to)}`),
+    ...from.placements.filter((p) => !has(to, p.id)).map((p) => `- part ${placementText(from, p.id)}`),
+    ...to.placements.filter((p) => !has(from, p.id)).map((p) => `+ part ${placementText(to, p.id)}`),
+    ...changedWires(from, to).map(
+      (w) => `  ${terminalText(owner(w.terminal), sheets, w.terminal)}: ${endText(w.from)} -> ${endText(w.to)}`,
+    ),
   ];
 }

@@ -300,7 +300,7 @@ describe('calc', () => {
 
   test.each([
     [['calc', 'nothing'], 'expected one of bands, bus-time, contrast'],
-    [['calc', 'pull-up', 'capacitance=-5p'], 'above zero'],
+    [['calc', 'pull-up', 'capacitance=-5p'], 'expected 0 or more'],
     [['calc', 'pull-up', 'hz=fast'], 'hz fast: expected a number in Hz'],
     [['calc', 'pull-up', 'ohms=5'], 'ohms: expected one of vdd'],
     [['calc', 'pull-up', 'series=E7'], 'series E7: expected one of E3'],

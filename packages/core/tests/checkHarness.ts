@@ -1,6 +1,6 @@
-import type { Finding } from '../src/checks/check';
-import { isAboutFacts } from '../src/checks/registry';
-import { sayFinding, sayRemedy } from '../src/checks/say';
+import type { Finding } from '../src/checks/engine/check';
+import { isAboutFacts } from '../src/checks/engine/registry';
+import { describeFinding, describeFix } from '../src/text/describe';
 import type { Edit } from '../src/plan/edit';
 import type { Plan } from '../src/plan/plan';
 import { policeRemedies } from '../src/review/policeRemedies';
@@ -39,8 +39,8 @@ export function expectCheck(code: string, plan: Plan, sheets: Sheets, expected: 
   const said = found.map((finding) => ({
     message: finding.message,
     level: finding.level,
-    title: sayFinding(plan, sheets, finding).title,
-    remedies: finding.remedies.map((remedy) => sayRemedy(plan, sheets, code, remedy)),
+    title: describeFinding(plan, sheets, finding).title,
+    remedies: finding.remedies.map((remedy) => describeFix(plan, sheets, code, remedy)),
   }));
   expect(said).toEqual(expected);
 }

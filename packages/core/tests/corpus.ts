@@ -1,14 +1,14 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { CHECKS } from '../src/checks/registry';
+import { CHECKS } from '../src/checks/engine/registry';
 import { applyEdits } from '../src/plan/applyEdits';
 import type { Edit } from '../src/plan/edit';
 import { type Plan, splitKey } from '../src/plan/plan';
 import { readPlanFile } from '../src/plan/planFile';
 import { reviewPlan } from '../src/review/review';
 import type { Sheets } from '../src/sheets/sheetIndex';
-import { spoiltPlan } from './spoiltPlan';
+import { corruptedPlan } from './corruptedPlan';
 
 export const CORPUS = join(__dirname, 'corpus');
 
@@ -65,7 +65,7 @@ function shrunk(plan: Plan, wanted: readonly string[], sheets: Sheets): Plan {
 export function drawCorpus(sheets: Sheets, given: readonly Plan[], tries: number, seed: number): readonly Plan[] {
   const seen = new Set<string>();
   const chosen: Plan[] = [];
-  for (const plan of [...given, ...fc.sample(spoiltPlan(sheets), { numRuns: tries, seed })]) {
+  for (const plan of [...given, ...fc.sample(corruptedPlan(sheets), { numRuns: tries, seed })]) {
     const fresh = [...shownBy(plan, sheets)].filter((one) => !seen.has(one));
     if (fresh.length === 0) continue;
     for (const one of fresh) seen.add(one);

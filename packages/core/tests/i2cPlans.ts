@@ -1,4 +1,4 @@
-import { sayFinding } from '../src/checks/say';
+import { describeFinding } from '../src/text/describe';
 import type { Edit } from '../src/plan/edit';
 import type { Plan } from '../src/plan/plan';
 import { shippedSheets } from './catalogue';
@@ -22,6 +22,6 @@ export const plan = (...edits: readonly Edit[]): Plan => edited(stick(), sheets,
 export const said = (code: string, of: Plan): readonly string[] =>
   findingsOf(of, sheets)
     .filter((f) => f.code === code)
-    .map((f) => sayFinding(of, sheets, f).text);
+    .map((f) => describeFinding(of, sheets, f).text);
 
 export const pullUpCodes = (of: Plan) => codesAfter(of, sheets).filter((code) => code.startsWith('pullup') || code.startsWith('pin'));

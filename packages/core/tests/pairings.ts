@@ -1,6 +1,6 @@
-import type { Finding, Level } from '../src/checks/check';
-import { checkOf, isAboutFacts } from '../src/checks/registry';
-import { sayRemedy } from '../src/checks/say';
+import type { Finding, Level } from '../src/checks/engine/check';
+import { checkOf, isAboutFacts } from '../src/checks/engine/registry';
+import { describeFix } from '../src/text/describe';
 import { newPlan } from '../src/plan/plan';
 import { additionOf } from '../src/review/addition';
 import { reviewPlan } from '../src/review/review';
@@ -46,7 +46,7 @@ function found(sheets: Sheets, board: string, part: string): Found {
     findings: grave.map((finding) => ({
       kind: kindOf(finding),
       code: finding.code,
-      fixes: finding.remedies.map((remedy) => sayRemedy(plan, sheets, finding.code, remedy)),
+      fixes: finding.remedies.map((remedy) => describeFix(plan, sheets, finding.code, remedy)),
     })),
   };
 }

@@ -1,18 +1,18 @@
 import { createHash } from 'node:crypto';
-import { settle } from '../src/allocate/settle';
-import { sayFinding, sayRemedy } from '../src/checks/say';
-import { analogSources } from '../src/electrics/analogSource';
-import { clockLimits } from '../src/electrics/busInputs';
-import { planComponents } from '../src/electrics/components';
-import { enablingOf } from '../src/electrics/enabling';
-import { ladderSheets } from '../src/electrics/ladderSheet';
-import { lampsOf, loadsOf } from '../src/electrics/lamps';
-import { levelPairs } from '../src/electrics/levels';
-import { otherLines } from '../src/electrics/otherLines';
-import { planResistors } from '../src/electrics/planResistors';
-import { setDriversOf } from '../src/electrics/setDrivers';
-import { spiSheet } from '../src/electrics/spiBus';
-import { supplySheets, wantedCapacitors } from '../src/electrics/supplySheet';
+import { assignPins } from '../src/assign/assignPins';
+import { describeFinding, describeFix } from '../src/text/describe';
+import { analogSources } from '../src/electrics/reports/analogSource';
+import { clockLimits } from '../src/electrics/reports/busInputs';
+import { planComponents } from '../src/electrics/reports/components';
+import { enablingOf } from '../src/electrics/reports/enabling';
+import { ladderReports } from '../src/electrics/reports/ladderReport';
+import { ledReports, loadsOf } from '../src/electrics/reports/ledReport';
+import { levelPairs } from '../src/electrics/reports/levels';
+import { otherLines } from '../src/electrics/reports/otherLines';
+import { planResistors } from '../src/electrics/reports/planResistors';
+import { setDriversOf } from '../src/electrics/reports/setDrivers';
+import { spiReport } from '../src/electrics/reports/spiReport';
+import { railReports, wantedCapacitors } from '../src/electrics/reports/railReport';
 import { findBuses } from '../src/nets/buses';
 import { findNets } from '../src/nets/nets';
 import { openTerminals } from '../src/nets/openTerminals';
@@ -28,10 +28,10 @@ import { thumbnail } from '../src/outputs/thumbnail';
 import { wiresCsv, wiresMarkdown } from '../src/outputs/wireTable';
 import { boardOf } from '../src/plan/edit';
 import type { Plan } from '../src/plan/plan';
-import { flashLedger } from '../src/readout/flash';
-import { memoryLedger } from '../src/readout/memory';
+import { flashLedger } from '../src/displays/flash';
+import { memoryLedger } from '../src/displays/memory';
 import { duplicateOf } from '../src/review/duplicate';
-import { i2cSheet } from '../src/review/i2cSheet';
+import { i2cReport } from '../src/review/i2cReport';
 import { reviewPlan } from '../src/review/review';
 import type { Sheets } from '../src/sheets/sheetIndex';
 
@@ -78,36 +78,36 @@ export function planReport(plan: Plan, sheets: Sheets): readonly string[] {
   if (!reviewed.ok) throw new Error(`a sheet is missing: ${reviewed.missing.id}`);
   const { findings, ledgers } = reviewed.review;
   for (const finding of findings) {
-    const { title, text } = sayFinding(plan, sheets, finding);
+    const { title, text } = describeFinding(plan, sheets, finding);
     lines.push(`${finding.level} ${finding.id}`, `  ${title}. ${text}`);
     for (const remedy of finding.remedies)
-      lines.push(`  ${remedy.grade}: ${sayRemedy(plan, sheets, finding.code, remedy)}: ${JSON.stringify(plain(remedy.edits))}`);
+      lines.push(`  ${remedy.grade}: ${describeFix(plan, sheets, finding.code, remedy)}: ${JSON.stringify(plain(remedy.edits))}`);
   }
   put('pins', ledgers.pins);
   for (const bus of findBuses(plan, sheets)) {
     put('bus', bus);
     if (bus.kind === 'i2c') {
       put('limit', clockLimits(plan, sheets, board, bus));
-      put('i2c', i2cSheet(plan, sheets, bus));
+      put('i2c', i2cReport(plan, sheets, bus));
     }
-    if (bus.kind === 'spi') put('spi', spiSheet(plan, sheets, board, bus).rows);
+    if (bus.kind === 'spi') put('spi', spiReport(plan, sheets, board, bus).rows);
   }
   put('level', levelPairs(plan, sheets));
-  put('lamp', lampsOf(plan, sheets));
+  put('lamp', ledReports(plan, sheets));
   put('load', loadsOf(plan, sheets));
   put('set', setDriversOf(plan, sheets));
-  put('rail', supplySheets(plan, sheets));
+  put('rail', railReports(plan, sheets));
   put('capacitors', wantedCapacitors(plan, sheets));
   put('resistor', planResistors(plan, sheets));
   put('component', planComponents(plan, sheets));
   put('line', otherLines(plan, sheets, board));
-  put('ladder', ladderSheets(plan, sheets));
+  put('ladder', ladderReports(plan, sheets));
   put('analog', analogSources(plan, sheets));
   put('enabling', enablingOf(plan, sheets, board));
   // Formulas with their numbers, and the curves that are drawn of them.
-  const worked = [lampsOf, levelPairs, supplySheets, setDriversOf, ladderSheets, analogSources].map((make) => make(plan, sheets));
+  const worked = [ledReports, levelPairs, railReports, setDriversOf, ladderReports, analogSources].map((make) => make(plan, sheets));
   const buses = findBuses(plan, sheets).map((bus) =>
-    bus.kind === 'i2c' ? i2cSheet(plan, sheets, bus) : bus.kind === 'spi' ? spiSheet(plan, sheets, board, bus) : bus,
+    bus.kind === 'i2c' ? i2cReport(plan, sheets, bus) : bus.kind === 'spi' ? spiReport(plan, sheets, board, bus) : bus,
   );
   put('workings', checksum(JSON.stringify(workingsIn([worked, buses, otherLines(plan, sheets, board)]))));
   put('memory', memoryLedger(plan, sheets));
@@ -118,7 +118,7 @@ export function planReport(plan: Plan, sheets: Sheets): readonly string[] {
   );
   const [first] = plan.placements;
   put('duplicate', first && (duplicateOf(plan, sheets, first.id)?.edits ?? 'none'));
-  const { edits, costs, bound, proved, open } = settle(plan, sheets, { nodes: 2000 })!;
+  const { edits, costs, bound, proved, open } = assignPins(plan, sheets, { nodes: 2000 })!;
   put('assignment', { costs, bound, proved, open });
   put('assigned', edits);
   put('bill', checksum(JSON.stringify(plain(billOf(plan, sheets)))));

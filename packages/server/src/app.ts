@@ -6,7 +6,7 @@ import { archiveRoutes } from './api/archiveRoutes';
 import { OPENAPI } from './api/openapi';
 import { planRoutes } from './api/planRoutes';
 import { sheetRoutes } from './api/sheetRoutes';
-import type { SheetShelf } from './store/sheetShelf';
+import type { SheetRepository } from './store/sheetRepository';
 import type { PlanStore } from './store/planStore';
 import { hostGuard, jsonOnly, policy } from './web/guards';
 import { LIMITS, type Limits, rateLimits } from './web/limits';
@@ -17,7 +17,7 @@ import { type Secrets, signIn } from './web/signIn';
 
 export interface AppParts {
   readonly store: PlanStore;
-  readonly shelf: SheetShelf;
+  readonly shelf: SheetRepository;
   /** Folder of the built web application; without it only the API is served. */
   readonly webFolder?: string;
   readonly log?: Logger;

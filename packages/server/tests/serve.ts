@@ -8,7 +8,7 @@ import { pino } from 'pino';
 import { type AppParts, createApp } from '../src/app';
 import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
 import { openDatabase, type OpenDatabase } from '../src/store/database';
-import { SheetShelf } from '../src/store/sheetShelf';
+import { SheetRepository } from '../src/store/sheetRepository';
 import { PlanStore } from '../src/store/planStore';
 
 export const catalogueFolder = join(__dirname, '../../catalogue');
@@ -18,7 +18,7 @@ export interface Served {
   readonly store: PlanStore;
   readonly sheets: Sheets;
   readonly database: OpenDatabase;
-  readonly shelf: SheetShelf;
+  readonly shelf: SheetRepository;
   readonly folder: string;
   /** Lines of the log at level error, as JSON. */
   readonly logged: string[];
@@ -32,7 +32,7 @@ export async function serve(parts: Partial<AppParts> = {}): Promise<Served> {
   const list = readCatalogue(catalogueFolder);
   const sheets = indexSheets(list);
   const database = await openDatabase(join(folder, 'test.sqlite'));
-  const shelf = new SheetShelf(database, list);
+  const shelf = new SheetRepository(database, list);
   const store = new PlanStore(database, shelf);
   const logged: string[] = [];
   const lines: string[] = [];

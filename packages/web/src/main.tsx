@@ -7,11 +7,11 @@ import { Provider } from 'react-redux';
 import '@mantine/core/styles.css';
 import '@mantine/notifications/styles.css';
 import '@mantine/spotlight/styles.css';
-import './theme/fonts.css';
-import './theme/tokens.css';
+import './ui/theme/fonts.css';
+import './ui/theme/tokens.css';
 import { App } from './app/App';
-import { createStore } from './store/store';
-import { cssVariables, theme } from './theme/theme';
+import { createStore } from './state/store';
+import { cssVariables, theme } from './ui/theme/theme';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content ?? '';
 // The scroll lock of dialogs adds a style sheet and reads its nonce here.

@@ -1,5 +1,5 @@
-import { sayTerminal } from '@roof-chart/core/checks/say';
-import { feedOf, pullFeed } from '@roof-chart/core/electrics/busInputs';
+import { terminalText } from '@roof-chart/core/text/describe';
+import { feedOf, pullFeed } from '@roof-chart/core/electrics/reports/busInputs';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { segmentsOf } from '@roof-chart/core/nets/segments';
 import { boardOf } from '@roof-chart/core/plan/edit';
@@ -20,7 +20,7 @@ const LEGS: { readonly [K in Driver['kind']]: readonly [string, string, string, 
 /** What a plan adds beside its parts, worked out from its own maps: "value, leg and leg". */
 export function addedComponents(plan: Plan, sheets: Sheets): readonly string[] {
   const board = boardOf(plan, sheets)!;
-  const say = (key: TerminalKey) => sayTerminal(plan, sheets, key);
+  const say = (key: TerminalKey) => terminalText(plan, sheets, key);
   const partOf = (id: string): PartSheet => sheets.parts.get(plan.placements.find((p) => p.id === id)!.sheet.id)!.sheet;
   const railName = (id: string | undefined) => board.sheet.rails.list.find((rail) => rail.id === (id ?? board.sheet.logicRail))!.label;
   const fedBy = (id: string) => railName(feedOf(plan, sheets, board, id).rail);

@@ -7,12 +7,12 @@ import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { useReviewing, type Workbench, WorkbenchContext } from '../src/app/workbench';
-import { type Reviewer, reviewer } from '../src/review/review.worker';
-import type { Reviewed, ReviewFeed } from '../src/review/reviewFeed';
-import { doEdits, redo, undo } from '../src/store/doing';
-import { documentActions } from '../src/store/documentSlice';
-import { createStore, type Store, useAppSelector } from '../src/store/store';
+import { useReviewing, type Workbench, WorkbenchContext } from '../src/state/workbench';
+import { type Reviewer, reviewer } from '../src/workers/review.worker';
+import type { Reviewed, ReviewFeed } from '../src/workers/reviewFeed';
+import { doEdits, redo, undo } from '../src/state/commands';
+import { documentActions } from '../src/state/documentSlice';
+import { createStore, type Store, useAppSelector } from '../src/state/store';
 
 /** The reviewer of the worker, asked at once and in this thread. */
 class DirectFeed {

@@ -1,11 +1,11 @@
 import { diagnose, faultBook, faultKey, possibleFaults } from '@roof-chart/core/bench/diagnose';
-import { faultWords } from '@roof-chart/core/bench/faultWords';
+import { faultWords } from '@roof-chart/core/text/faultText';
 import { questionsFor } from '@roof-chart/core/bench/questions';
 import { compareScan, type Compared, likeliestBus, scannedBuses } from '@roof-chart/core/bench/reconcile';
 import { readScan } from '@roof-chart/core/bench/scan';
 import { interview, type Later, ProbeSession } from '@roof-chart/core/bench/session';
 import { SimulatedBench, simulatedPort } from '@roof-chart/core/bench/simulatedBench';
-import { sayPlacement } from '@roof-chart/core/checks/say';
+import { placementText } from '@roof-chart/core/text/describe';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -21,13 +21,13 @@ function lineText(plan: Plan, sheets: Sheets, line: Compared): string {
   const who =
     line.is === 'extra'
       ? line.parts.slice(0, 6).join(', ') || 'no part in the library'
-      : line.who.map((one) => sayPlacement(plan, one.placement)).join(', ');
+      : line.who.map((one) => placementText(plan, one.placement)).join(', ');
   const remedies =
     line.is === 'extra'
       ? line.remedies.map((r) =>
           r.part === undefined
-            ? `    fix: set ${sayPlacement(plan, r.placement)} to ${formatAddress(r.address)}`
-            : `    fix: ${sayPlacement(plan, r.placement)} is ${sheets.parts.get(r.part)?.sheet.title ?? r.part}: switch to it`,
+            ? `    fix: set ${placementText(plan, r.placement)} to ${formatAddress(r.address)}`
+            : `    fix: ${placementText(plan, r.placement)} is ${sheets.parts.get(r.part)?.sheet.title ?? r.part}: switch to it`,
         )
       : [];
   return [`${formatAddress(line.address)}  ${line.is.padEnd(10)}  ${who}`, ...remedies].join('\n');

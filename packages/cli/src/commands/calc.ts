@@ -1,5 +1,5 @@
-import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
-import { readValues, sayOutput } from '@roof-chart/core/electrics/calculations/calculation';
+import { CALCULATIONS } from '@roof-chart/core/electrics/calculations/calculations';
+import { readValues, outputText } from '@roof-chart/core/electrics/calculations/calculation';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 
@@ -36,7 +36,7 @@ export function calc(
   try {
     const { outputs, working } = calculation.run(readValues(calculation, values), { sheets });
     const lines = calculation.outputs.map(
-      ({ name, unit, words }) => `${name.padEnd(14)} ${sayOutput(outputs[name]!, unit).padStart(12)}  ${words}`,
+      ({ name, unit, words }) => `${name.padEnd(14)} ${outputText(outputs[name]!, unit).padStart(12)}  ${words}`,
     );
     const steps = working.map((step) => `${step.formula}: ${step.values}  [${step.source}]`);
     io.out(json ? JSON.stringify({ outputs, working }, null, 2) : [...lines, ...steps].join('\n'));

@@ -1,6 +1,6 @@
-import type { Finding } from '@roof-chart/core/checks/check';
-import { isAboutFacts } from '@roof-chart/core/checks/registry';
-import { LEVEL_WORDS, sayFinding, sayRemedy } from '@roof-chart/core/checks/say';
+import type { Finding } from '@roof-chart/core/checks/engine/check';
+import { isAboutFacts } from '@roof-chart/core/checks/engine/registry';
+import { LEVEL_TEXT, describeFinding, describeFix } from '@roof-chart/core/text/describe';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -8,9 +8,9 @@ import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile } from '../planFile';
 
 function asText(plan: Plan, sheets: Sheets, finding: Finding): string {
-  const said = sayFinding(plan, sheets, finding);
-  const remedies = finding.remedies.map((remedy) => `    fix: ${sayRemedy(plan, sheets, finding.code, remedy)}`);
-  return [`${LEVEL_WORDS[finding.level]}  ${said.title}  [${finding.code}]`, `    ${said.text}`, ...remedies].join('\n');
+  const said = describeFinding(plan, sheets, finding);
+  const remedies = finding.remedies.map((remedy) => `    fix: ${describeFix(plan, sheets, finding.code, remedy)}`);
+  return [`${LEVEL_TEXT[finding.level]}  ${said.title}  [${finding.code}]`, `    ${said.text}`, ...remedies].join('\n');
 }
 
 /** Findings of a plan file. Exit code 0 without errors, 1 with errors. */
@@ -23,8 +23,8 @@ export function check(io: Io, shipped: Sheets, file: string, json: boolean): Exi
   if (json) {
     const said = findings.map((f) => ({
       ...f,
-      text: sayFinding(plan, sheets, f),
-      remedies: f.remedies.map((r) => ({ ...r, text: sayRemedy(plan, sheets, f.code, r) })),
+      text: describeFinding(plan, sheets, f),
+      remedies: f.remedies.map((r) => ({ ...r, text: describeFix(plan, sheets, f.code, r) })),
     }));
     io.out(JSON.stringify({ plan: plan.name, findings: said, ledgers: result.review.ledgers }, null, 2));
   } else {

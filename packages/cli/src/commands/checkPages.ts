@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { CHECKS } from '@roof-chart/core/checks/registry';
+import { CHECKS } from '@roof-chart/core/checks/engine/registry';
 import { checkIndex, checkPage } from '@roof-chart/core/outputs/checkPage';
 import { EXIT, type ExitCode, type Io } from '../io';
 

@@ -1,7 +1,7 @@
 import { counted } from '@roof-chart/core/quantity/format';
-import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
-import { ontoBoard } from '@roof-chart/core/allocate/ontoBoard';
-import { sayFinding, sayList, sayTerminal } from '@roof-chart/core/checks/say';
+import { costText } from '@roof-chart/core/text/costText';
+import { ontoBoard } from '@roof-chart/core/assign/ontoBoard';
+import { describeFinding, listText, terminalText } from '@roof-chart/core/text/describe';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { AdditionVerdict } from '@roof-chart/core/review/addition';
 import { type CompleteAddition, completeAddition, completeVerdict } from '@roof-chart/core/review/additionNeeds';
@@ -36,7 +36,7 @@ const VERDICTS: { readonly [V in BoardFit['verdict']]: string } = { fits: 'fits'
 function boardLine(fit: BoardFit, sheets: Sheets): string {
   const { pins, adc, pwm, controllers } = fit.headRoom;
   const open = fit.open.length > 0 ? `${fit.open.length} unconnected${fit.verdict === 'open' ? '' : ', not proved'}` : '';
-  const findings = fit.findings.filter((f) => f.level !== 'hint').map((f) => sayFinding(fit.plan, sheets, f).title);
+  const findings = fit.findings.filter((f) => f.level !== 'hint').map((f) => describeFinding(fit.plan, sheets, f).title);
   const room = `${pins} pins free, ${adc} analog, ${pwm} PWM, ${controllers.i2c} I2C, ${controllers.spi} SPI, ${controllers.uart} serial`;
   return `${VERDICTS[fit.verdict].padEnd(8)} ${fit.board.padEnd(24)} ${[open, ...findings, room].filter(Boolean).join('; ')}`;
 }
@@ -44,12 +44,12 @@ function boardLine(fit: BoardFit, sheets: Sheets): string {
 function partLine(plan: Plan, addition: CompleteAddition, sheets: Sheets): string {
   const fitted = addition.needs?.left.length === 0 ? addition.needs : undefined;
   const findings = fitted ? [] : addition.added.filter((f) => f.level !== 'hint');
-  const moved = addition.moved.length > 0 ? `moves ${sayList(addition.moved.map((key) => sayTerminal(plan, sheets, key)))}` : '';
+  const moved = addition.moved.length > 0 ? `moves ${listText(addition.moved.map((key) => terminalText(plan, sheets, key)))}` : '';
   const words = [
     fitted ? `with ${needsText(fitted)}` : '',
     `${addition.pins} pins`,
     moved,
-    ...findings.map((f) => sayFinding(addition.plan, sheets, f).title),
+    ...findings.map((f) => describeFinding(addition.plan, sheets, f).title),
   ].filter(Boolean);
   return `${VERDICT_WORDS[completeVerdict(addition)].padEnd(8)} ${addition.part.padEnd(28)} ${words.join('; ')}`;
 }
@@ -72,8 +72,8 @@ function switched(
     io.out(
       [
         ...diffText(plan, onto.plan, sheets),
-        `${counted(onto.kept, 'wire')} unchanged; ${settlement.proved ? 'proved optimal' : 'best found in the time'}: ${sayCosts(settlement.costs)}.`,
-        ...(onto.lostLocks.length > 0 ? [`Locks removed: ${sayList(onto.lostLocks.map((key) => sayTerminal(plan, sheets, key)))}.`] : []),
+        `${counted(onto.kept, 'wire')} unchanged; ${settlement.proved ? 'proved optimal' : 'best found in the time'}: ${costText(settlement.costs)}.`,
+        ...(onto.lostLocks.length > 0 ? [`Locks removed: ${listText(onto.lostLocks.map((key) => terminalText(plan, sheets, key)))}.`] : []),
       ].join('\n'),
     );
   deliver(io, onto.plan, file, options.out === undefined ? {} : { out: options.out }, carried);

@@ -1,6 +1,6 @@
 import { type Candidate, type Clues, identify as identifyPart } from '@roof-chart/core/identify/identify';
 import { LABEL_LIMITS, readLabels } from '@roof-chart/core/identify/labelForms';
-import { sayEvidence } from '@roof-chart/core/identify/sayEvidence';
+import { evidenceText } from '@roof-chart/core/text/evidenceText';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 
@@ -38,8 +38,8 @@ function readClues(options: IdentifyOptions): Clues {
 function asText({ part, score, speaksFor, speaksAgainst }: Candidate): string {
   return [
     `${Math.round(score * 100)}  ${part.title}  [${part.id}]`,
-    ...(speaksFor.length > 0 ? [`    for: ${speaksFor.map(sayEvidence).join('; ')}`] : []),
-    ...(speaksAgainst.length > 0 ? [`    against: ${speaksAgainst.map(sayEvidence).join('; ')}`] : []),
+    ...(speaksFor.length > 0 ? [`    for: ${speaksFor.map(evidenceText).join('; ')}`] : []),
+    ...(speaksAgainst.length > 0 ? [`    against: ${speaksAgainst.map(evidenceText).join('; ')}`] : []),
     ...part.twins.map((twin) => ` look-alike: ${twin.what}. ${twin.tell}`),
   ].join('\n');
 }
@@ -54,8 +54,8 @@ export function identify(io: Io, sheets: Sheets, options: IdentifyOptions): Exit
       title: part.title,
       family: part.family,
       score: Number(score.toFixed(3)),
-      for: speaksFor.map(sayEvidence),
-      against: speaksAgainst.map(sayEvidence),
+      for: speaksFor.map(evidenceText),
+      against: speaksAgainst.map(evidenceText),
       twins: part.twins,
     }));
     io.out(JSON.stringify({ candidates: said, settle }, null, 2));

@@ -1,12 +1,12 @@
 import { counted } from '@roof-chart/core/quantity/format';
-import { buildInstance } from '@roof-chart/core/allocate/buildInstance';
-import { alternativesOf, conflictOf } from '@roof-chart/core/allocate/explain';
-import { settle as settled } from '@roof-chart/core/allocate/settle';
+import { buildInstance } from '@roof-chart/core/assign/model/buildInstance';
+import { alternativesOf, conflictOf } from '@roof-chart/core/assign/explain';
+import { assignPins as settled } from '@roof-chart/core/assign/assignPins';
 import { waysOut } from '@roof-chart/core/review/ways/waysOut';
-import { wishPrices } from '@roof-chart/core/allocate/wishPrice';
-import { sayTerminal } from '@roof-chart/core/checks/say';
-import { alternativeWords, conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/outputs/settleWords';
-import { solve } from '@roof-chart/core/allocate/solve';
+import { preferenceCosts } from '@roof-chart/core/assign/preferenceCost';
+import { terminalText } from '@roof-chart/core/text/describe';
+import { alternativeWords, conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/text/assignmentText';
+import { solve } from '@roof-chart/core/assign/solve/solve';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -43,7 +43,7 @@ export function settle(io: Io, shipped: Sheets, file: string, options: SettleOpt
   const conflict = result.costs.unwired > 0 ? conflictOf(result.instance, { stop }) : undefined;
   if (options.json) {
     const { edits, costs, bound, proved, nodes, open } = result;
-    const wishes = wishPrices(plan, result.plan, sheets, { stop });
+    const wishes = preferenceCosts(plan, result.plan, sheets, { stop });
     io.out(JSON.stringify({ edits, costs, bound, proved, nodes, open, wishes, ...(conflict ? { conflict } : {}) }, null, 2));
   } else {
     io.out(
@@ -51,7 +51,7 @@ export function settle(io: Io, shipped: Sheets, file: string, options: SettleOpt
         ...diffText(plan, result.plan, sheets),
         proofWords(result),
         ...(conflict ? [conflictWords(plan, sheets, conflict)] : []),
-        ...wishPrices(plan, result.plan, sheets, { stop }).map((price) => wishWords(plan, sheets, price)),
+        ...preferenceCosts(plan, result.plan, sheets, { stop }).map((price) => wishWords(plan, sheets, price)),
       ].join('\n'),
     );
   }
@@ -89,7 +89,7 @@ export function explain(io: Io, shipped: Sheets, file: string, terminal: string 
   io.out(
     json
       ? JSON.stringify({ terminal, alternatives }, null, 2)
-      : [`${sayTerminal(plan, sheets, terminal)} other pins:`, ...lines].join('\n'),
+      : [`${terminalText(plan, sheets, terminal)} other pins:`, ...lines].join('\n'),
   );
   return EXIT.clean;
 }

@@ -8,7 +8,7 @@ import { applyEdits } from '../plan/applyEdits';
 import { readPlanFile } from '../plan/planFile';
 import { buildList } from '../outputs/buildList';
 import { wiresCsv } from '../outputs/wireTable';
-import { settle } from '../allocate/settle';
+import { assignPins } from '../assign/assignPins';
 import { firstLights } from './firstLight';
 import { compareScan, likeliestBus, scanConclusion, scannedBuses } from './reconcile';
 import { readScan, type Scan, SCAN_LENGTH } from './scan';
@@ -224,7 +224,7 @@ test('the first-light list says what to see and ranks what this plan has against
   // Both parts of the address clash have it first.
   const clock = lights.find((one) => one.causes[0]?.words.includes('0x68'));
   expect(clock).toBeDefined();
-  const settled = settle(hive, sheets)!.plan;
+  const settled = assignPins(hive, sheets)!.plan;
   const lcd = firstLights(settled, sheets).find((one) => one.see.startsWith('Backlight'))!;
   expect(lcd.causes.map((c) => c.words).join('; ')).toMatch(/contrast.*without one of its two supplies/);
   // Once building has begun, what is not ticked comes first.

@@ -1,7 +1,7 @@
-import { feedOf, logicVolts, railAt, pullFeed } from '../electrics/busInputs';
+import { feedOf, logicVolts, railAt, pullFeed } from '../electrics/reports/busInputs';
 import { addressesOf } from '../nets/addresses';
 import { segmentsOf } from '../nets/segments';
-import { carrierOf } from '../nets/passages';
+import { passThroughSource } from '../nets/passThrough';
 import { planTerminals, type PlanTerminal, terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
@@ -114,7 +114,7 @@ function reached(wiring: Wiring, key: TerminalKey): string | undefined {
   const direct = pinOf(wiring, key);
   if (direct !== undefined) return direct;
   const meant = takenFor(faults, key);
-  const carrier = carrierOf(plan, sheets, meant);
+  const carrier = passThroughSource(plan, sheets, meant);
   if (carrier === undefined || isOut(faults, splitKey(carrier).placement)) return undefined;
   return pinOf(wiring, carrier);
 }

@@ -1,6 +1,6 @@
 import { terminalsOf } from '../nets/terminals';
 import type { Placement, Plan, TerminalKey } from '../plan/plan';
-import { SEGMENTS } from '../readout/glyphs';
+import { SEGMENTS } from '../displays/glyphs';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 
 /** An LED that the probe can drive, so that the user can see whether the right one lights. */

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { shippedSheets } from '../../tests/catalogue';
-import { settle } from '../allocate/settle';
+import { assignPins } from '../assign/assignPins';
 import { readPlanFile } from '../plan/planFile';
 import { faultBook, faultKey, faultPart } from './diagnose';
-import { answerWords, faultWords, questionWords } from './faultWords';
+import { answerWords, faultWords, questionWords } from '../text/faultText';
 import { questionsFor } from './questions';
 
 const sheets = shippedSheets();
@@ -13,7 +13,7 @@ const EXAMPLES = ['hive-watch', 'proofing-box', 'ferry-dial', 'workbench-scorebo
 describe.each(EXAMPLES)('%s in words', (id) => {
   const read = readPlanFile(JSON.parse(readFileSync(join(__dirname, `../../../../demo/plans/${id}.json`), 'utf8')));
   if (!read.ok) throw new Error(read.fault);
-  const { plan } = settle(read.file.plan, sheets)!;
+  const { plan } = assignPins(read.file.plan, sheets)!;
   const book = faultBook(plan, sheets, questionsFor(plan, sheets));
   const nameOf = (placement: string) => plan.placements.find((p) => p.id === placement)!.name;
 

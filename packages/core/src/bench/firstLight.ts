@@ -1,6 +1,6 @@
-import { isAboutFacts } from '../checks/registry';
-import { sayFinding } from '../checks/say';
-import { throughPart } from '../nets/passages';
+import { isAboutFacts } from '../checks/engine/registry';
+import { describeFinding } from '../text/describe';
+import { throughPart } from '../nets/passThrough';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Placement, type Plan, sameEnd } from '../plan/plan';
@@ -32,7 +32,7 @@ function fromFindings(plan: Plan, sheets: Sheets, placement: Placement): readonl
   return findingsOf(plan, sheets)
     .filter((finding) => !isAboutFacts(finding) && finding.accepted === undefined)
     .filter(({ place }) => place.placements?.includes(placement.id) || place.terminals?.some((key) => key.startsWith(`${placement.id}:`)))
-    .map((finding) => ({ words: sayFinding(plan, sheets, finding).title, weight: LEVEL_WEIGHT[finding.level] }));
+    .map((finding) => ({ words: describeFinding(plan, sheets, finding).title, weight: LEVEL_WEIGHT[finding.level] }));
 }
 
 function fromWires(plan: Plan, sheets: Sheets, placement: Placement): readonly Cause[] {

@@ -1,6 +1,6 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
-import { settledPlan } from '../../tests/spoiltPlan';
+import { settledPlan } from '../../tests/corruptedPlan';
 import { sightOf, usualSight } from './firstSight';
 
 const sheets = shippedSheets();

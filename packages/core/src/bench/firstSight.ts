@@ -1,4 +1,4 @@
-import { dividerNames } from '../electrics/components';
+import { dividerNames } from '../electrics/reports/components';
 import { addressesOf, addressesUnder } from '../nets/addresses';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { isSoak } from '../../tests/runs';
-import { settle } from '../allocate/settle';
+import { assignPins } from '../assign/assignPins';
 import { newPlan, type Plan, terminalKey } from '../plan/plan';
 import { readPlanFile } from '../plan/planFile';
 import { additionOf } from '../review/addition';
@@ -21,7 +21,7 @@ const sheets = shippedSheets();
 const demo = (id: string): Plan => {
   const read = readPlanFile(JSON.parse(readFileSync(join(__dirname, `../../../../demo/plans/${id}.json`), 'utf8')));
   if (!read.ok) throw new Error(read.fault);
-  return settle(read.file.plan, sheets)!.plan;
+  return assignPins(read.file.plan, sheets)!.plan;
 };
 const DEMOS = ['hive-watch', 'proofing-box', 'ferry-dial', 'workbench-scoreboard'].map(demo);
 const hive = DEMOS[0]!;

@@ -1,5 +1,5 @@
-import { addressOptions } from '../allocate/addressOptions';
-import { strapEdits } from '../allocate/strapEdits';
+import { addressOptions } from '../assign/addresses/addressOptions';
+import { strapEdits } from '../assign/addresses/strapEdits';
 import { addressesOf, type DeviceAddress } from '../nets/addresses';
 import { type Bus, findBuses } from '../nets/buses';
 import { segmentsOf } from '../nets/segments';

@@ -1,6 +1,6 @@
 import { sightOf } from './firstSight';
 import { chainsOf } from '../nets/chains';
-import { carrierOf } from '../nets/passages';
+import { passThroughSource } from '../nets/passThrough';
 import { type PlanTerminal, terminalsOf } from '../nets/terminals';
 import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
 import { typical } from '../quantity/range';
@@ -67,7 +67,7 @@ function follow(plan: Plan, sheets: Sheets, key: TerminalKey, reach: Reach): voi
   const end = plan.wires[key]?.end;
   if (end?.to === 'pin') reach.lines.set(key, end.pin);
   if (end?.to !== 'terminal') return;
-  const carrier = carrierOf(plan, sheets, key);
+  const carrier = passThroughSource(plan, sheets, key);
   if (carrier !== undefined) {
     reach.parts.add(splitKey(carrier).placement);
     follow(plan, sheets, carrier, reach);

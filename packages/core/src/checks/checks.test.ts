@@ -11,9 +11,9 @@ import { additionOf } from '../review/addition';
 import { previewEdits } from '../review/previewEdits';
 import { runChecks, contextOf } from '../review/review';
 import { indexSheets } from '../sheets/sheetIndex';
-import type { Check } from './check';
-import { CHECKS } from './registry';
-import { fillTemplate, sayList } from './say';
+import type { Check } from './engine/check';
+import { CHECKS } from './engine/registry';
+import { fillTemplate, listText } from '../text/describe';
 
 const sheets = shippedSheets();
 const power = (id: string, rail = '3v3'): Edit[] => [wire(`${id}:GND`, 'ground'), wire(`${id}:VCC`, `rail ${rail}`)];
@@ -291,7 +291,7 @@ describe('the engine', () => {
 
   test('a text without its datum is an error of the check', () => {
     expect(() => fillTemplate(context.plan, sheets, '{gone}', {})).toThrow('No datum {gone}');
-    expect([sayList([]), sayList(['a']), sayList(['a', 'b']), sayList(['a', 'b', 'c'])]).toEqual(['', 'a', 'a and b', 'a, b and c']);
+    expect([listText([]), listText(['a']), listText(['a', 'b']), listText(['a', 'b', 'c'])]).toEqual(['', 'a', 'a and b', 'a, b and c']);
   });
 
   test('the registry is sorted, complete, and every check has its page', () => {

@@ -1,16 +1,16 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { withBoard, withPart, withRail } from '../../tests/facts';
 import { add, edited, shield, stick, wire, wired } from '../../tests/makePlan';
-import { busUsers } from '../electrics/busInputs';
-import { busTime } from '../electrics/i2cTime';
-import { lampsOf, loadsOf } from '../electrics/lamps';
-import { supplySheets } from '../electrics/supplySheet';
-import { levelPairs } from '../electrics/levels';
+import { busUsers } from '../electrics/reports/busInputs';
+import { busTime } from '../electrics/formulas/i2cTime';
+import { ledReports, loadsOf } from '../electrics/reports/ledReport';
+import { railReports } from '../electrics/reports/railReport';
+import { levelPairs } from '../electrics/reports/levels';
 import { findBuses } from '../nets/buses';
 import type { Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
-import { flashLedger } from '../readout/flash';
-import { memoryLedger } from '../readout/memory';
+import { flashLedger } from '../displays/flash';
+import { memoryLedger } from '../displays/memory';
 import { findingsOf } from '../review/review';
 import type { BoardSheet } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
@@ -56,7 +56,7 @@ describe('currents: at the limit is within it', () => {
   });
 
   test('led-over-current: the same with the current of the LED', () => {
-    const [{ amps }] = lampsOf(lamp, sheets) as [ReturnType<typeof lampsOf>[number]];
+    const [{ amps }] = ledReports(lamp, sheets) as [ReturnType<typeof ledReports>[number]];
     const polarity = sheets.parts.get('led-red-5mm')!.sheet.polarity!;
     const at = (limit: number) =>
       told('led-over-current', lamp, partFacts('led-red-5mm', { polarity: { ...polarity, maxMilliamps: limit * 1000 } }));
@@ -97,7 +97,7 @@ describe('currents: at the limit is within it', () => {
   });
 
   test('digit-driver-missing: all segments at the pin of their digit', () => {
-    const amps = lampsOf(digits, sheets).reduce((sum, one) => sum + one.amps.max, 0);
+    const amps = ledReports(digits, sheets).reduce((sum, one) => sum + one.amps.max, 0);
     const at = (limit: number) => told('digit-driver-missing', digits, electrical(STICK, { pinMilliamps: limit * 1000 }));
     expect([at(amps * ABOVE), at(amps * BELOW)]).toEqual([[], ['clash bare']]);
   });
@@ -110,7 +110,7 @@ describe('currents: at the limit is within it', () => {
     const { supply, driveOhms } = { supply: 3.2, driveOhms: 170 };
     const worst = supply - 0.5e-3 * (150 * 1.05 + driveOhms);
     const typical = 3.3 - 0.5e-3 * (150 + driveOhms / 2);
-    expect(lampsOf(lamp, sheets)[0]!.supply).toMatchObject({ min: 3.2, typ: 3.3 });
+    expect(ledReports(lamp, sheets)[0]!.supply).toMatchObject({ min: 3.2, typ: 3.3 });
     expect([at(1.7, 2, worst - 1e-4), at(1.7, 2, worst + 1e-4)]).toEqual([[], ['hint worst']]);
     expect([at(1.7, typical - 1e-3, 3.3), at(1.7, typical + 1e-3, 3.3)]).toEqual([['hint worst'], ['hint dim']]);
     expect([at(1.7, 3.3 - 1e-4, 3.4), at(1.7, 3.3, 3.4)]).toEqual([['hint dim'], ['clash dark']]);
@@ -132,7 +132,7 @@ describe('currents: at the limit is within it', () => {
 
 describe('supplies', () => {
   const plan = edited(stick(), sheets, add('o', 'oled-15-ssd1327-i2c'), ...supplied('o'));
-  const { typicalMilliamps, peakMilliamps } = supplySheets(plan, sheets).find(({ rail }) => rail.id === '3v3')!;
+  const { typicalMilliamps, peakMilliamps } = railReports(plan, sheets).find(({ rail }) => rail.id === '3v3')!;
   const at = (budgetMilliamps: number) => told('supply-over', plan, withRail(sheets, STICK, '3v3', { budgetMilliamps }));
 
   test('supply-over: the peak is a note to 110 %, then a warning; the average a warning to 125 %, then an error', () => {
@@ -147,7 +147,7 @@ describe('supplies', () => {
     const board = 'esp32-c3-stick-16';
     const hot = edited(newPlan('p', 'P', { id: board, version: 1 }), sheets, add('o', 'oled-15-ssd1351-spi'), ...supplied('o'));
     const { regulator } = sheets.boards.get(board)!.sheet.rails.list.find(({ id }) => id === '3v3')!;
-    const now = supplySheets(hot, sheets).find(({ rail }) => rail.id === '3v3')!.regulator!;
+    const now = railReports(hot, sheets).find(({ rail }) => rail.id === '3v3')!.regulator!;
     const kelvin = (value: number) =>
       told('regulator-hot', hot, withRail(sheets, board, '3v3', { regulator: { ...regulator!, kelvinPerWatt: value / now.watts } }));
     expect([kelvin(85 * BELOW), kelvin(85 * ABOVE)]).toEqual([[], ['risk hot']]);

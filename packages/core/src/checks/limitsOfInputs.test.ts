@@ -1,10 +1,10 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { withBoard, withPart } from '../../tests/facts';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
-import { analogSources } from '../electrics/analogSource';
-import { isThin } from '../electrics/ladder';
-import { ladderSheets } from '../electrics/ladderSheet';
-import { setDriversOf } from '../electrics/setDrivers';
+import { analogSources } from '../electrics/reports/analogSource';
+import { isThin } from '../electrics/formulas/ladder';
+import { ladderReports } from '../electrics/reports/ladderReport';
+import { setDriversOf } from '../electrics/reports/setDrivers';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { findingsOf } from '../review/review';
@@ -41,7 +41,7 @@ describe('ladder-ambiguous: keys on an analog input', () => {
       placement: 'k',
       ladder: { pull: 10_000, row: [2200, row] },
     });
-  const gap = (row: number): number => ladderSheets(plan(row), sheets)[0]!.reading!.gap;
+  const gap = (row: number): number => ladderReports(plan(row), sheets)[0]!.reading!.gap;
   /** The smallest resistor with which the keys are so many counts apart at their worst. */
   const rowFor = (counts: number): number => {
     let [low, high] = [1, 10_000];

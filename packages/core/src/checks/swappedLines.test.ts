@@ -4,7 +4,7 @@ import { findingsOf } from '../../tests/checkHarness';
 import { additionOf } from '../review/addition';
 import { applyEdits } from '../plan/applyEdits';
 import { newPlan, type Plan, terminalKey } from '../plan/plan';
-import { sayRemedy } from './say';
+import { describeFix } from '../text/describe';
 
 const sheets = shippedSheets();
 
@@ -51,7 +51,7 @@ test('of two parts on one bus the one that is the other way round is swapped; tw
   const one = two(['GP5', 'GP4']);
   const labels = (plan: Plan) =>
     findingsOf(plan, sheets).flatMap((finding) =>
-      finding.remedies.filter((r) => r.label === 'swap').map((remedy) => sayRemedy(plan, sheets, finding.code, remedy)),
+      finding.remedies.filter((r) => r.label === 'swap').map((remedy) => describeFix(plan, sheets, finding.code, remedy)),
     );
   expect(new Set(labels(one))).toEqual(new Set(['Swap SDA and SCL of Light']));
   const both = edited(one, sheets, wire('a:SDA', 'GP5'), wire('a:SCL', 'GP4'));

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
-import { spoiltPlan } from '../../tests/spoiltPlan';
+import { corruptedPlan } from '../../tests/corruptedPlan';
 import { runs } from '../../tests/runs';
-import { CALCULATIONS } from '../electrics/calculations';
+import { CALCULATIONS } from '../electrics/calculations/calculations';
 import { reviewPlan } from '../review/review';
-import type { Data } from './check';
-import { CHECKS, checkOf } from './registry';
-import { fillTemplate, sayFinding, sayRemedy } from './say';
+import type { Data } from './engine/check';
+import { CHECKS, checkOf } from './engine/registry';
+import { fillTemplate, describeFinding, describeFix } from '../text/describe';
 
 const sheets = shippedSheets();
 
@@ -42,12 +42,12 @@ test('titles are no sentences, texts and reasons are; fixes begin with a verb', 
 
 test('what is said of any spoilt plan has no hole and no plural of one', () => {
   fc.assert(
-    fc.property(spoiltPlan(sheets), (plan) => {
+    fc.property(corruptedPlan(sheets), (plan) => {
       const result = reviewPlan(plan, sheets);
       if (!result.ok) return;
       for (const finding of result.review.findings) {
-        const { title, text, why } = sayFinding(plan, sheets, finding);
-        const fixes = finding.remedies.map((remedy) => sayRemedy(plan, sheets, finding.code, remedy));
+        const { title, text, why } = describeFinding(plan, sheets, finding);
+        const fixes = finding.remedies.map((remedy) => describeFix(plan, sheets, finding.code, remedy));
         for (const said of [title, text, why, ...fixes]) {
           expect([finding.code, said]).toEqual([finding.code, expect.not.stringMatching(/[{}]|undefined|NaN|\bnull\b|\[object/)]);
           expect([finding.code, said]).toEqual([
@@ -70,7 +70,7 @@ const recounted = (data: Data, value: number): Data =>
 test('counted nouns read right for none, one and many', () => {
   const seen = new Set<string>();
   fc.assert(
-    fc.property(spoiltPlan(sheets), (plan) => {
+    fc.property(corruptedPlan(sheets), (plan) => {
       const result = reviewPlan(plan, sheets);
       if (!result.ok) return;
       for (const { code, message, data } of result.review.findings) {

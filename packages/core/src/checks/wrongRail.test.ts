@@ -2,8 +2,8 @@ import { shippedSheets } from '../../tests/catalogue';
 import { expectCheck, findingsOf, remedied } from '../../tests/checkHarness';
 import { member, plan, pullUpCodes, said } from '../../tests/i2cPlans';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
-import { pullFeed } from '../electrics/busInputs';
-import { segmentSheets } from '../electrics/segmentSheet';
+import { pullFeed } from '../electrics/reports/busInputs';
+import { segmentReports } from '../electrics/reports/segmentReport';
 import { findBuses } from '../nets/buses';
 import { segmentsOf } from '../nets/segments';
 import { boardOf, type Edit } from '../plan/edit';
@@ -74,7 +74,7 @@ describe('pullup-wrong-rail', () => {
       );
     const lineOf = (of: Plan) => {
       const board = boardOf(of, sheets)!;
-      return segmentSheets(of, sheets, board, findBuses(of, sheets)[0]!)[0].input;
+      return segmentReports(of, sheets, board, findBuses(of, sheets)[0]!)[0].input;
     };
     const [high, low] = [lineOf(on('5v')), lineOf(on('3v3'))];
     expect([high.internalOff, high.internal, low.internalOff, low.internal?.id]).toEqual([true, undefined, undefined, 'internal']);

@@ -3,7 +3,7 @@ import { scoreParts } from '../sheets/searchParts';
 import { markingFits } from './chipMarking';
 import { LABEL_LIMITS, plainLabel, type RowContext, rowContext } from './labelForms';
 import { MATCH_WORTH, matchRow, type RowMatch } from './matchLabels';
-import { settle } from './settle';
+import { narrowDown } from './narrowDown';
 
 /** What a person can read off a part in the hand; anything may be missing. */
 export interface Clues {
@@ -176,5 +176,5 @@ export function identify(parts: readonly PartSheet[], given: Clues, most = 8): I
     .filter((candidate) => candidate.score > 0.15)
     .sort((a, b) => b.score - a.score || a.part.title.localeCompare(b.part.title))
     .slice(0, most);
-  return { candidates, settle: settle(candidates, clues) };
+  return { candidates, settle: narrowDown(candidates, clues) };
 }

@@ -6,7 +6,7 @@ import { shareControllers } from './busControllers';
 import { derived } from './derived';
 import { grownApart } from './grownApart';
 import { findNets, type Nets } from './nets';
-import { carrierOf } from './passages';
+import { passThroughSource } from './passThrough';
 import { terminalsOf } from './terminals';
 
 /** One bus: the pins its lines use, its members, and the controller that can drive them together. */
@@ -37,7 +37,7 @@ interface Found {
 
 /** The pin of a line: its net's, or that of the net on the other side of a level shifter. */
 export function pinOfLine(plan: Plan, key: TerminalKey, nets: Nets, sheets: Sheets): string | undefined {
-  const carrier = carrierOf(plan, sheets, key);
+  const carrier = passThroughSource(plan, sheets, key);
   return nets.byTerminal.get(carrier ?? key)?.pins[0];
 }
 

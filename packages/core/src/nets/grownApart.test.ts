@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add } from '../../tests/makePlan';
-import { settledPlan } from '../../tests/spoiltPlan';
+import { settledPlan } from '../../tests/corruptedPlan';
 import { cases, runs } from '../../tests/runs';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';

@@ -6,7 +6,7 @@ import { feedRail } from './feedRail';
 import { cathodeOf } from './leds';
 import { BANK, canMultiplex, commonsOf, multiplexedOutput } from './multiplexed';
 import { findNets, type Nets } from './nets';
-import { flowsThrough, otherEnd } from './passages';
+import { flowsThrough, otherEnd } from './passThrough';
 import { planTerminals, type PlanTerminal } from './terminals';
 
 /** Why a wire may end at another part: its data goes on, a multiplexer or level shifter or port of a helper carries it, two lines may be

@@ -1,8 +1,8 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
-import { behindShifter } from '../allocate/behindShifter';
-import { settle } from '../allocate/settle';
-import { pullUpInput } from '../electrics/busInputs';
+import { behindShifter } from '../assign/behindShifter';
+import { assignPins } from '../assign/assignPins';
+import { pullUpInput } from '../electrics/reports/busInputs';
 import { findBuses } from './buses';
 import { findNets } from './nets';
 import { joinedWith, segmentsOf } from './segments';
@@ -42,7 +42,7 @@ test('a part behind a level shifter is on the same bus, on a stretch of its own'
 
 test('the board’s end of a channel is wired by settling, where the bus can be', () => {
   const open = edited(shifted, sheets, ...['LV1', 'LV2'].map((t) => ({ kind: 'unwire', placement: 'helper-1', terminal: t }) as const));
-  const settled = settle(open, sheets)!;
+  const settled = assignPins(open, sheets)!;
   expect([settled.open, settled.costs.moved]).toEqual([[], 0]);
   const bus = findBuses(settled.plan, sheets);
   expect(bus.flatMap((b) => b.members.map((m) => m.id)).sort()).toEqual(['l', 's']);

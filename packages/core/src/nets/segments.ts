@@ -3,7 +3,7 @@ import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import type { Placement, Plan } from '../plan/plan';
 import type { Bus } from './buses';
 import { behindChannels } from './channels';
-import { throughPart } from './passages';
+import { throughPart } from './passThrough';
 import { terminalsOf } from './terminals';
 
 /** The segment of an I2C bus on one side of a level shifter or behind one multiplexer channel. */

@@ -1,14 +1,14 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
-import { settle } from '../allocate/settle';
-import { planComponents } from '../electrics/components';
-import { lampsOf } from '../electrics/lamps';
+import { assignPins } from '../assign/assignPins';
+import { planComponents } from '../electrics/reports/components';
+import { ledReports } from '../electrics/reports/ledReport';
 import type { Edit } from '../plan/edit';
 import { completeAddition } from '../review/additionNeeds';
 import { indexSheets } from '../sheets/sheetIndex';
 import { otherEnds } from './otherEnds';
-import { segmentTable } from '../readout/segmentTable';
+import { segmentTable } from '../displays/segmentTable';
 import { openOf } from './openTerminals';
 import { planTerminals } from './terminals';
 
@@ -46,7 +46,7 @@ test('an output of a transistor array asks for a pin at its own input, and clamp
   );
   expect(openOf(plan, planTerminals(plan, sheets)).map(({ key }) => key)).toEqual(['u:I3']);
   expect(kinds(plan)).toEqual([['D1', 'diode']]);
-  const wired = settle(plan, sheets)!.plan;
+  const wired = assignPins(plan, sheets)!.plan;
   expect(wired.wires['u:I3']!.end.to).toBe('pin');
   expect(wired.wires['u:I4']).toBeUndefined();
   expect(kinds(edited(wired, sheets, wire('u:COM', 'rail vbus')))).toEqual([]);
@@ -83,7 +83,7 @@ test('what the output keeps lowers the current of the segments', () => {
       terminal: 'a',
       ohms: 100,
     });
-  const amps = (common: Edit) => lampsOf(digit(common), sheets)[0]!.amps.typ!;
+  const amps = (common: Edit) => ledReports(digit(common), sheets)[0]!.amps.typ!;
   const [direct, switched] = [amps(wire('s:COM1', 'ground')), amps(to('s:COM1', 'u', 'O1'))];
   // 3.3 V − 2 V − 0.9 V leave less than a third of the voltage for the resistor.
   expect(switched).toBeLessThan(direct / 2);

@@ -8,7 +8,7 @@ import { tieOf } from './addresses';
 import { derived } from './derived';
 import { grownApart } from './grownApart';
 import { hasDigits } from './leds';
-import { carriedBy, isWiredTo } from './passages';
+import { passThroughOf, isWiredTo } from './passThrough';
 
 /** A terminal of a placement with its sheet facts and its wire. */
 export interface PlanTerminal {
@@ -67,7 +67,7 @@ const inPlan = (plan: Plan, key: TerminalKey, terminal: PartTerminal): PartTermi
 
 /** An end of a channel as the terminal it represents, with its role and requirements; required once the channel is in use. */
 function standingFor(plan: Plan, sheets: Sheets, item: PlanTerminal): PlanTerminal {
-  const carries = carriedBy(plan, item.placement, item.part, item.terminal.id);
+  const carries = passThroughOf(plan, item.placement, item.part, item.terminal.id);
   const { placement: id, terminal: far } = carries.length > 0 ? splitKey(carries[0]!) : { placement: '', terminal: '' };
   const other = plan.placements.find((p) => p.id === id);
   const carried = other && partSheet(sheets, other.sheet)?.terminals.get(far);

@@ -1,8 +1,8 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
-import { CHECKS } from '../checks/registry';
+import { CHECKS } from '../checks/engine/registry';
 import { boardOf } from '../plan/edit';
-import { pullFeed } from '../electrics/busInputs';
+import { pullFeed } from '../electrics/reports/busInputs';
 import { newPlan } from '../plan/plan';
 import { positionsOf } from './boardPosition';
 import { buildList } from './buildList';

@@ -6,7 +6,7 @@ import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf, partOf } from '../plan/edit';
 import { endTerminal } from '../plan/planRails';
 import { endKey, type Plan, sameEnd, type TerminalKey, terminalKey, type WireColour, type WireEnd, type WireNote } from '../plan/plan';
-import { type Component, isDivider, planComponents } from '../electrics/components';
+import { type Component, isDivider, planComponents } from '../electrics/reports/components';
 import { type BoardPosition, positionsOf } from './boardPosition';
 
 export interface BuildWire {

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
-import { spoiltPlan } from '../../tests/spoiltPlan';
+import { corruptedPlan } from '../../tests/corruptedPlan';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { runs } from '../../tests/runs';
 import { findNets } from '../nets/nets';
@@ -206,7 +206,7 @@ test('every terminal of every part has a place on the build sheet: a wire, a tie
   for (const id of ['hive-watch', 'proofing-box', 'ferry-dial', 'workbench-scoreboard'])
     expect([id, silentTerminals(demo(id))]).toEqual([id, []]);
   fc.assert(
-    fc.property(spoiltPlan(sheets), (plan) => expect(silentTerminals(plan)).toEqual([])),
+    fc.property(corruptedPlan(sheets), (plan) => expect(silentTerminals(plan)).toEqual([])),
     { numRuns: runs(60) },
   );
   // Every part of the library alone, without any wire.

@@ -1,8 +1,8 @@
 import { firstLights, lightStep } from '../bench/firstLight';
-import { pinTroubles } from '../allocate/pinUse';
-import type { Component } from '../electrics/components';
-import { enablingOf } from '../electrics/enabling';
-import { tolerancesOf } from '../electrics/tolerances';
+import { pinTroubles } from '../assign/fit/pinUse';
+import type { Component } from '../electrics/reports/components';
+import { enablingOf } from '../electrics/reports/enabling';
+import { tolerancesOf } from '../electrics/reports/tolerances';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Built, endKey, type Plan, sameEnd, type TerminalKey, terminalKey, type WireEnd } from '../plan/plan';

@@ -1,4 +1,4 @@
-import type { Check } from '../checks/check';
+import type { Check } from '../checks/engine/check';
 
 const code = (template: string): string => template.replace(/\{(\w+)\}/g, '‹$1›');
 

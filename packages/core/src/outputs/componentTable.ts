@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
-import { sayPlacement, sayTerminal } from '../checks/say';
-import { TRANSISTOR_WORDS } from '../checks/transistors';
-import { type Component, planComponents } from '../electrics/components';
+import { placementText, terminalText } from '../text/describe';
+import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
+import { type Component, planComponents } from '../electrics/reports/components';
 import type { Plan } from '../plan/plan';
 import { formatSi } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
@@ -12,7 +12,7 @@ const COLUMNS = ['Name', 'Kind', 'Value', 'Legs', 'Belongs to'] as const;
 function rowOf(plan: Plan, sheets: Sheets, component: Component): readonly string[] {
   const { name, kind, value, transistor, ends, key, placement } = component;
   const legs = ends.map(({ leg, at }) => [...(leg ? [leg] : []), pointText(plan, sheets, at)].join(': '));
-  const owner = key === undefined ? (placement === undefined ? 'bus' : sayPlacement(plan, placement)) : sayTerminal(plan, sheets, key);
+  const owner = key === undefined ? (placement === undefined ? 'bus' : placementText(plan, placement)) : terminalText(plan, sheets, key);
   return [
     name,
     transistor ? TRANSISTOR_WORDS[transistor.kind] : kind,

@@ -1,6 +1,6 @@
-import { sayPlacement, sayTerminal } from '../checks/say';
-import { TRANSISTOR_WORDS } from '../checks/transistors';
-import { type Component, type ComponentPoint, componentNames } from '../electrics/components';
+import { placementText, terminalText } from '../text/describe';
+import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
+import { type Component, type ComponentPoint, componentNames } from '../electrics/reports/components';
 import { type Plan, terminalKey } from '../plan/plan';
 import { formatSi } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
@@ -22,9 +22,9 @@ export function pointText(plan: Plan, sheets: Sheets, point: ComponentPoint): st
     case 'component':
       return [componentNames(plan, sheets).get(point.id) ?? point.id, point.leg].filter(Boolean).join(' ');
     case 'key':
-      return `${sayPlacement(plan, point.placement)} key ${point.key}`;
+      return `${placementText(plan, point.placement)} key ${point.key}`;
     case 'terminal':
-      return sayTerminal(plan, sheets, terminalKey(point.placement, point.terminal));
+      return terminalText(plan, sheets, terminalKey(point.placement, point.terminal));
     default:
       return endText(plan, sheets, point);
   }

@@ -1,4 +1,4 @@
-import { sayTerminal } from '../checks/say';
+import { terminalText } from '../text/describe';
 import { formatSi } from '../quantity/format';
 import { boardOf } from '../plan/edit';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
@@ -15,7 +15,7 @@ export function endText(plan: Plan, sheets: Sheets, end: WireEnd): string {
     case 'ground':
       return 'GND';
     case 'terminal':
-      return sayTerminal(plan, sheets, terminalKey(end.placement, end.terminal));
+      return terminalText(plan, sheets, terminalKey(end.placement, end.terminal));
     case 'trimmer':
       return `${formatSi(end.ohms, 'Ω')} trimmer`;
     case 'divider':

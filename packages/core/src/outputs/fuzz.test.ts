@@ -4,7 +4,7 @@ import { performance } from 'node:perf_hooks';
 import { shippedSheets } from '../../tests/catalogue';
 import { randomText, seededRandom, spoilt } from '../../tests/fuzzTexts';
 import { readScan } from '../bench/scan';
-import { CALCULATIONS } from '../electrics/calculations';
+import { CALCULATIONS } from '../electrics/calculations/calculations';
 import { readValues } from '../electrics/calculations/calculation';
 import { identify } from '../identify/identify';
 import { readLabels } from '../identify/labelForms';

@@ -1,5 +1,5 @@
-import type { Finding } from '../checks/check';
-import { sayFinding } from '../checks/say';
+import type { Finding } from '../checks/engine/check';
+import { describeFinding } from '../text/describe';
 import type { Plan } from '../plan/plan';
 import { planFindingsOf } from '../review/review';
 import { notedSheets } from '../sheets/notedSheets';
@@ -9,7 +9,7 @@ import type { Sheets } from '../sheets/sheetIndex';
 export const errorTitles = (plan: Plan, sheets: Sheets, findings: readonly Finding[]): readonly string[] =>
   findings
     .filter((finding) => finding.level === 'clash' && finding.accepted === undefined)
-    .map((finding) => sayFinding(plan, sheets, finding).title);
+    .map((finding) => describeFinding(plan, sheets, finding).title);
 
 /** The titles of the open errors of a plan, reviewing it first. */
 export function openErrors(plan: Plan, kept: Sheets): readonly string[] {

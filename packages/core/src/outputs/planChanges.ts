@@ -1,5 +1,5 @@
-import { sayPlacement, sayTerminal } from '../checks/say';
-import { TRANSISTOR_WORDS } from '../checks/transistors';
+import { placementText, terminalText } from '../text/describe';
+import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
 import { boardOf, partOf } from '../plan/edit';
 import type { BusSettings, Placement, Plan, Readout, TerminalKey, Wire, Wish } from '../plan/plan';
 import { counted, formatSi } from '../quantity/format';
@@ -37,11 +37,11 @@ class Names {
   ) {}
 
   part(id: string): string {
-    return sayPlacement(this.after.placements.some((p) => p.id === id) ? this.after : this.before, id);
+    return placementText(this.after.placements.some((p) => p.id === id) ? this.after : this.before, id);
   }
 
   terminal(key: TerminalKey): string {
-    return sayTerminal(this.after.placements.some((p) => key.startsWith(`${p.id}:`)) ? this.after : this.before, this.sheets, key);
+    return terminalText(this.after.placements.some((p) => key.startsWith(`${p.id}:`)) ? this.after : this.before, this.sheets, key);
   }
 
   pin(id: string): string {

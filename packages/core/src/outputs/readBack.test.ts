@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { shippedSheets } from '../../tests/catalogue';
 import { runCpp } from '../../tests/compilers';
 import { CORE_NAMES } from '../../tests/coreVariants';
-import { ontoBoard } from '../allocate/ontoBoard';
+import { ontoBoard } from '../assign/ontoBoard';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';

@@ -1,11 +1,11 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
-import { settle } from '../allocate/settle';
+import { assignPins } from '../assign/assignPins';
 import { waysOut } from '../review/ways/waysOut';
-import { wishPrices } from '../allocate/wishPrice';
+import { preferenceCosts } from '../assign/preferenceCost';
 import type { Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
-import { priceWords, proofWords, wayCosts, wayWords, wishWords } from './settleWords';
+import { priceWords, proofWords, wayCosts, wayWords, wishWords } from '../text/assignmentText';
 
 const sheets = shippedSheets();
 
@@ -31,10 +31,10 @@ describe('wishes', () => {
     const [placement, id] = terminal.split(':') as [string, string];
     return { kind: 'wish', placement, terminal: id, wish: wanted };
   };
-  const said = (plan: Plan) => wishPrices(plan, settle(plan, sheets)!.plan, sheets).map((price) => wishWords(plan, sheets, price));
+  const said = (plan: Plan) => preferenceCosts(plan, assignPins(plan, sheets)!.plan, sheets).map((price) => wishWords(plan, sheets, price));
 
   test('a pin that is as good as any costs nothing; an analog pin for a lamp costs its scarcity', () => {
-    const free = settle(lamp, sheets)!.plan.wires['lamp:A']!.end as { pin: string };
+    const free = assignPins(lamp, sheets)!.plan.wires['lamp:A']!.end as { pin: string };
     expect(said(edited(lamp, sheets, wish('lamp:A', { pin: free.pin })))).toEqual([`Lamp anode at ${free.pin}: no cost.`]);
     expect(said(edited(lamp, sheets, wish('lamp:A', { pin: 'GP26' })))).toEqual([
       expect.stringMatching(/^Lamp anode at GP26: cost: scarce pins used \(\d+\)\.$/),
@@ -60,7 +60,7 @@ describe('wishes', () => {
     );
     const wires = [6, 9, 12, 15].map((n, at) => wire(`b${at}:C1`, `GP${n}`));
     const wanted = edited(keys, sheets, ...wires, { kind: 'together', placement: 'keys', how: 'adjacent' });
-    const { plan } = settle(wanted, sheets)!;
+    const { plan } = assignPins(wanted, sheets)!;
     const board = sheets.boards.get('rp2040-stick-40')!;
     const at = ['K1', 'K2', 'K3', 'K4'].map((t) => board.pins.get((plan.wires[`keys:${t}`]!.end as { pin: string }).pin)!);
     const positions = at.map((pin) => pin.position!).toSorted((a, b) => a - b);

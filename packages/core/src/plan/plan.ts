@@ -187,7 +187,7 @@ export interface Plan {
   readonly readouts: { readonly [placement: string]: Readout };
   /** Parts with the decoupling capacitors that their sheet requires. */
   readonly capacitors: { readonly [placement: string]: true };
-  /** Reference designators that are kept, such as R1, by component id (see `electrics/components`). A component without one has the next
+  /** Reference designators that are kept, such as R1, by component id (see `electrics/reports/components`). A component without one has the next
    *  free number in the order of the plan. */
   readonly references: { readonly [component: string]: string };
   readonly drawer: Drawer;

@@ -1,10 +1,10 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
-import { ontoBoard } from '../allocate/ontoBoard';
-import { separateSupplies } from '../checks/separateSupply';
-import { feedOf } from '../electrics/busInputs';
-import { supplySheets } from '../electrics/supplySheet';
+import { ontoBoard } from '../assign/ontoBoard';
+import { separateSupplies } from '../checks/fixes/separateSupply';
+import { feedOf } from '../electrics/reports/busInputs';
+import { railReports } from '../electrics/reports/railReport';
 import { islandsOf } from '../nets/islands';
 import { findNets } from '../nets/nets';
 import { buildList } from '../outputs/buildList';
@@ -26,7 +26,7 @@ const fed = (): Plan =>
     wire('net:VCC', 'rail reg:VOUT'),
     wire('net:GND', 'ground'),
   );
-const railOf = (plan: Plan, id: string) => supplySheets(plan, sheets).find(({ rail }) => rail.id === id)!;
+const railOf = (plan: Plan, id: string) => railReports(plan, sheets).find(({ rail }) => rail.id === id)!;
 
 test('a regulator gives a rail: its loads count there, and with its own current on the rail that feeds it', () => {
   const plan = fed();

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited } from '../../tests/makePlan';
 import { runs } from '../../tests/runs';
-import { settle } from '../allocate/settle';
+import { assignPins } from '../assign/assignPins';
 import { applyEdits } from './applyEdits';
 import { newPlan, type Plan, splitKey } from './plan';
 import { swapPart } from './swapPart';
@@ -14,7 +14,7 @@ const forms = (id: string) =>
 const withForms = parts.filter((p) => forms(p.id).length > 0).map((p) => p.id);
 
 const settled = (ids: readonly string[]): Plan =>
-  settle(
+  assignPins(
     edited(
       newPlan('plan-1', 'Test', { id: 'atmega2560-5v-shield', version: 1 }),
       sheets,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { runs } from '../../tests/runs';
-import { settle } from '../allocate/settle';
+import { assignPins } from '../assign/assignPins';
 import { applyEdits } from '../plan/applyEdits';
 import { newPlan, type Plan, sameEnd } from '../plan/plan';
 import { additionOf } from './addition';
@@ -13,7 +13,7 @@ const part = (id: string) => sheets.parts.get(id)!.sheet;
 const limit = { nodes: 1000 };
 const grown = (board: string, parts: readonly string[]): Plan => {
   const bare = newPlan('plan-1', 'Test', { id: board, version: 1 });
-  return settle(edited(bare, sheets, ...parts.map((id, at) => add(`p${at}`, id))), sheets, limit)!.plan;
+  return assignPins(edited(bare, sheets, ...parts.map((id, at) => add(`p${at}`, id))), sheets, limit)!.plan;
 };
 const boards = fc.constantFrom('rp2040-stick-40', 'atmega328p-5v-shield', 'esp32-stick-38');
 
@@ -21,15 +21,15 @@ test('beside what is there a part costs exactly what it costs when everything is
   fc.assert(
     fc.property(boards, fc.array(fc.constantFrom(...ids), { maxLength: 6 }), fc.constantFrom(...ids), (board, parts, id) => {
       const plan = edited(grown(board, parts), sheets, add('new', id));
-      const beside = settle(plan, sheets, { only: 'new', freeze: true })!;
-      const whole = settle(plan, sheets, { only: 'new', ...limit })!;
+      const beside = assignPins(plan, sheets, { only: 'new', freeze: true })!;
+      const whole = assignPins(plan, sheets, { only: 'new', ...limit })!;
       // A strap of a part that is there is new wire where it had none: it moves nothing, but freezing leaves it alone.
       const strapped = whole.edits.some((edit) => 'placement' in edit && edit.placement !== 'new');
       if (beside.costs.unwired > 0 || !whole.proved || strapped) return;
-      const before = settle(plan, sheets, { only: '', ...limit })!;
+      const before = assignPins(plan, sheets, { only: '', ...limit })!;
       if (before.costs.unwired > 0 || before.costs.moved > 0) return;
       // The frozen problem leaves the old parts out of its sums: its plan is weighed by the whole one.
-      const weighed = settle(beside.plan, sheets, { only: 'new', ...limit })!;
+      const weighed = assignPins(beside.plan, sheets, { only: 'new', ...limit })!;
       if (!weighed.proved) return;
       expect(weighed.costs).toEqual(whole.costs);
       expect(weighed.edits).toEqual([]);

@@ -1,10 +1,10 @@
-import { proposeWires } from '../allocate/proposeWires';
-import { settle, type Settlement } from '../allocate/settle';
-import type { Finding } from '../checks/check';
-import { isLackOfHelper } from '../checks/registry';
+import { proposeWires } from '../assign/proposeWires';
+import { assignPins, type PinAssignment } from '../assign/assignPins';
+import type { Finding } from '../checks/engine/check';
+import { isLackOfHelper } from '../checks/engine/registry';
 import { isSecondGround } from '../nets/grounds';
-import { lampsOf } from '../electrics/lamps';
-import { setDriversOf } from '../electrics/setDrivers';
+import { ledReports } from '../electrics/reports/ledReport';
+import { setDriversOf } from '../electrics/reports/setDrivers';
 import { derived } from '../nets/derived';
 import { feedRail } from '../nets/feedRail';
 import { findNets } from '../nets/nets';
@@ -59,13 +59,13 @@ export function additionVerdict({ open, added, moved }: Addition): AdditionVerdi
 
 /** Whether every wire can stay. In a plan with a pin conflict, assignment would also solve that, which is not the purpose of adding a
  *  part. */
-const isSound = derived((plan: Plan, sheets: Sheets): boolean => settle(plan, sheets, { only: '', nodes: NODES })?.costs.moved === 0);
+const isSound = derived((plan: Plan, sheets: Sheets): boolean => assignPins(plan, sheets, { only: '', nodes: NODES })?.costs.moved === 0);
 
 /** Assigns the new part without moving wires if possible, otherwise together with all wires. */
-function settledAddition(plan: Plan, bare: Plan, placement: string, sheets: Sheets): Settlement | undefined {
-  const beside = settle(bare, sheets, { only: placement, freeze: true, nodes: NODES })!;
+function settledAddition(plan: Plan, bare: Plan, placement: string, sheets: Sheets): PinAssignment | undefined {
+  const beside = assignPins(bare, sheets, { only: placement, freeze: true, nodes: NODES })!;
   if (beside.costs.unwired === 0 && beside.costs.moved === 0) return beside;
-  const whole = isSound(plan, sheets) ? settle(bare, sheets, { only: placement, nodes: NODES }) : undefined;
+  const whole = isSound(plan, sheets) ? assignPins(bare, sheets, { only: placement, nodes: NODES }) : undefined;
   // A part that is there never loses its place to one that comes: it may move, but not go.
   return whole?.open.every((key) => splitKey(key).placement === placement) ? whole : undefined;
 }
@@ -105,7 +105,7 @@ function ownResistors(wired: Plan, id: string, part: PartSheet): readonly Edit[]
 /** The resistors that LEDs of a new part need where they are wired. */
 function resistorsFor(wired: Plan, id: string, part: PartSheet, sheets: Sheets): readonly Edit[] {
   if (!part.currentSet && !part.terminals.list.some((t) => t.led)) return [];
-  const leds = lampsOf(wired, sheets).map((lamp) => ({ ...lamp, key: lamp.resistorAt }));
+  const leds = ledReports(wired, sheets).map((lamp) => ({ ...lamp, key: lamp.resistorAt }));
   return [...leds, ...setDriversOf(wired, sheets)].flatMap(({ placement, key, ohms, fitOhms }): Edit[] =>
     placement === id && key !== undefined && ohms === undefined && fitOhms !== undefined
       ? [{ kind: 'series', ...splitKey(key), ohms: fitOhms }]

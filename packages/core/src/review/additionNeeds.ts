@@ -1,6 +1,6 @@
-import type { Finding } from '../checks/check';
-import { isAboutFacts, isLackOfHelper } from '../checks/registry';
-import { type Component, planComponents } from '../electrics/components';
+import type { Finding } from '../checks/engine/check';
+import { isAboutFacts, isLackOfHelper } from '../checks/engine/registry';
+import { type Component, planComponents } from '../electrics/reports/components';
 import { applyEdits } from '../plan/applyEdits';
 import { type Edit, partOf } from '../plan/edit';
 import { type Plan, sameEnd, splitKey } from '../plan/plan';

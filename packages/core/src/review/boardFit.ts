@@ -1,13 +1,13 @@
-import { abilitiesOf, type Ability } from '../allocate/abilities';
-import { ontoBoard, type OntoBoard } from '../allocate/ontoBoard';
-import type { SettleOptions } from '../allocate/settle';
-import type { Costs } from '../allocate/instance';
-import type { Finding } from '../checks/check';
-import { isAboutFacts, isLackOfHelper } from '../checks/registry';
+import { abilitiesOf, type Ability } from '../assign/model/abilities';
+import { ontoBoard, type OntoBoard } from '../assign/ontoBoard';
+import type { AssignOptions } from '../assign/assignPins';
+import type { Costs } from '../assign/model/instance';
+import type { Finding } from '../checks/engine/check';
+import { isAboutFacts, isLackOfHelper } from '../checks/engine/registry';
 import type { Edit } from '../plan/edit';
 import type { Plan, TerminalKey } from '../plan/plan';
 import { CONTROLLER_KINDS, type ControllerKind } from '../sheets/roles';
-import { memoryLedger } from '../readout/memory';
+import { memoryLedger } from '../displays/memory';
 import { notedSheets } from '../sheets/notedSheets';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { contextOf, reviewPlan } from './review';
@@ -98,7 +98,7 @@ function fitFrom(onto: Pick<OntoBoard, 'edits' | 'plan' | 'settlement' | 'kept' 
 }
 
 /** How the parts of a plan fit on a board, assigned and reviewed there. Undefined if the board is unknown. */
-export function boardFit(plan: Plan, kept: Sheets, boardId: string, options: SettleOptions = {}): BoardFit | undefined {
+export function boardFit(plan: Plan, kept: Sheets, boardId: string, options: AssignOptions = {}): BoardFit | undefined {
   const sheets = notedSheets(kept, plan.benchNotes);
   const onto = ontoBoard(plan, sheets, boardId, options);
   return onto && fitFrom(onto, sheets);

@@ -6,12 +6,12 @@ import { findBuses } from '../nets/buses';
 import type { Plan } from '../plan/plan';
 import { upgradePlan } from '../plan/upgradePlan';
 import { startPlan } from '../plan/startPlan';
-import { settle } from '../allocate/settle';
+import { assignPins } from '../assign/assignPins';
 import { busPlaces, type BusPlace } from './busPlaces';
 
 const sheets = shippedSheets();
 const on = (board: string, ...parts: readonly string[]): Plan =>
-  settle(edited(startPlan('a', 'Test', board, sheets), sheets, ...parts.map((id, at) => add(`p${at}`, id))), sheets)!.plan;
+  assignPins(edited(startPlan('a', 'Test', board, sheets), sheets, ...parts.map((id, at) => add(`p${at}`, id))), sheets)!.plan;
 const placesOf = (plan: Plan, at = 0) => busPlaces(plan, sheets, findBuses(plan, sheets)[at]!.id)!;
 const after = (plan: Plan, place: BusPlace) => edited(plan, sheets, ...place.edits);
 

@@ -1,10 +1,10 @@
-import { isUsualAt } from '../allocate/usual';
-import { editsOnto, editsOntoFree, lineTerminals } from '../allocate/moveBus';
-import { type PinSet, pinSetsOf } from '../allocate/pinSets';
-import { ontoSoftware } from '../allocate/softwareBus';
-import type { Finding } from '../checks/check';
-import { busClock } from '../electrics/busClock';
-import { spiSheet } from '../electrics/spiBus';
+import { isUsualAt } from '../assign/fit/usual';
+import { editsOnto, editsOntoFree, lineTerminals } from '../assign/moveBus';
+import { type PinSet, pinSetsOf } from '../assign/fit/pinSets';
+import { ontoSoftware } from '../assign/softwareBus';
+import type { Finding } from '../checks/engine/check';
+import { busClock } from '../electrics/reports/busClock';
+import { spiReport } from '../electrics/reports/spiReport';
 import { type Bus, findBuses } from '../nets/buses';
 import { isLegalSet, legalControllers } from '../nets/controllers';
 import { findNets } from '../nets/nets';
@@ -70,7 +70,7 @@ function speedOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus | und
   if (bus?.controller === undefined) return { hz: undefined, framesPerSecond: undefined };
   if (bus.kind === 'uart') return { hz: board.controllers.get(bus.controller)?.maxHz, framesPerSecond: undefined };
   if (bus.kind === 'i2c') return { hz: busClock(plan, sheets, bus).hz, framesPerSecond: undefined };
-  const { rows } = spiSheet(plan, sheets, board, bus);
+  const { rows } = spiReport(plan, sheets, board, bus);
   const frames = rows.flatMap((row) => (row.what === 'frame' && row.time ? [row.time.mostPerSecond] : []));
   return { hz: Math.min(...rows.map((row) => row.write.hz)), framesPerSecond: frames.length > 0 ? Math.min(...frames) : undefined };
 }

@@ -3,12 +3,12 @@ import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited } from '../../tests/makePlan';
 import { runs } from '../../tests/runs';
-import { behindShifter } from '../allocate/behindShifter';
-import { settle } from '../allocate/settle';
-import { everyMember } from '../electrics/busInputs';
-import { i2cStretches } from '../electrics/segmentSheet';
-import { otherLines } from '../electrics/otherLines';
-import { spiSheet } from '../electrics/spiBus';
+import { behindShifter } from '../assign/behindShifter';
+import { assignPins } from '../assign/assignPins';
+import { everyMember } from '../electrics/reports/busInputs';
+import { i2cSegmentReports } from '../electrics/reports/segmentReport';
+import { otherLines } from '../electrics/reports/otherLines';
+import { spiReport } from '../electrics/reports/spiReport';
 import { findBuses } from '../nets/buses';
 import { chainsOf } from '../nets/chains';
 import { joinedWith, segmentsOf } from '../nets/segments';
@@ -28,7 +28,7 @@ const boards = [...sheets.boards.keys()];
 const HARD = new Set(['pin-shared', 'pin-cannot', 'bus-pair-illegal']);
 
 const settled = (board: string, ids: readonly string[]): Plan =>
-  settle(
+  assignPins(
     edited(newPlan('plan-1', 'Test', { id: board, version: 1 }), sheets, ...ids.map((id, at) => add(`p${at}`, id, `Part ${at}`))),
     sheets,
     {
@@ -86,7 +86,7 @@ test('wires to other parts, taken at random from those that are offered: every m
               if (other.via?.by !== 'channel' && segment.via?.by !== 'channel') expect(joinedWith(segments, other)).toContain(segment);
           }
         }
-        for (const stretches of i2cStretches(plan, sheets).values())
+        for (const stretches of i2cSegmentReports(plan, sheets).values())
           expect(numbersIn(stretches.map((s) => [s.pullUps, s.overdriven])).some((n) => Number.isNaN(n))).toBe(false);
         expect(buildList(plan, sheets)).toBeDefined();
       },
@@ -107,7 +107,7 @@ test('an SPI bus: no part is clocked above what it, the controller or the wire t
           plan = edited(plan, sheets, { kind: 'bus-settings', segment: bus.controller!, settings: { wireCm } });
         const on = boardOf(plan, sheets)!;
         for (const bus of findBuses(plan, sheets).filter((b) => b.kind === 'spi')) {
-          const sheet = spiSheet(plan, sheets, on, bus);
+          const sheet = spiReport(plan, sheets, on, bus);
           // Further chips of a part have rows of their own beside its first.
           const first = sheet.rows.filter((row) => !row.further);
           expect(first.flatMap((row) => row.chain).sort()).toEqual(bus.members.map((m) => m.id).sort());

@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { cases, runs } from '../../tests/runs';
-import { sayFinding } from '../checks/say';
-import { CHECKS } from '../checks/registry';
-import type { Check } from '../checks/check';
+import { describeFinding } from '../text/describe';
+import { CHECKS } from '../checks/engine/registry';
+import type { Check } from '../checks/engine/check';
 import { applyEdits } from '../plan/applyEdits';
 import { newPlan } from '../plan/plan';
 import { readPlanFile } from '../plan/planFile';
@@ -36,7 +36,7 @@ describe('a check that throws', () => {
     const [failed] = found.filter((finding) => finding.code === 'check-failed');
     expect(found.filter((finding) => finding !== failed).map((finding) => finding.id)).toEqual(others.map((finding) => finding.id));
     expect([failed!.level, failed!.id, failed!.remedies]).toEqual(['risk', 'check-failed/failed/|||pin-shared', []]);
-    expect(sayFinding(plan, sheets, failed!)).toMatchObject({
+    expect(describeFinding(plan, sheets, failed!)).toMatchObject({
       title: 'Check failed: pin-shared',
       why: expect.stringContaining('Invalid volts 0: expected more'),
     });

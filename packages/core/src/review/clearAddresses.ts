@@ -1,6 +1,6 @@
-import { cheapestAddresses } from '../allocate/addressChoice';
-import { addressOptions, presentAddresses } from '../allocate/addressOptions';
-import { strapEdits } from '../allocate/strapEdits';
+import { cheapestAddresses } from '../assign/addresses/addressChoice';
+import { addressOptions, presentAddresses } from '../assign/addresses/addressOptions';
+import { strapEdits } from '../assign/addresses/strapEdits';
 import { addressesOf } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
 import { reachedFrom } from '../nets/channels';

@@ -1,4 +1,4 @@
-import { freePins } from '../allocate/freePins';
+import { freePins } from '../assign/fit/freePins';
 import { findNets } from '../nets/nets';
 import { terminalsOf } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';

@@ -1,6 +1,6 @@
-import { settle, type SettleOptions } from '../allocate/settle';
-import type { Finding } from '../checks/check';
-import { isAboutFacts } from '../checks/registry';
+import { assignPins, type AssignOptions } from '../assign/assignPins';
+import type { Finding } from '../checks/engine/check';
+import { isAboutFacts } from '../checks/engine/registry';
 import { findNets } from '../nets/nets';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit, partOf } from '../plan/edit';
@@ -45,16 +45,16 @@ function isRid(plan: Plan, after: Plan, sheets: Sheets, finding: Finding, parts:
   return !same && left.length < before.length && clashes(left) <= clashes(before);
 }
 
-function settled(plan: Plan, first: readonly Edit[], sheets: Sheets, options: SettleOptions): readonly Edit[] {
+function settled(plan: Plan, first: readonly Edit[], sheets: Sheets, options: AssignOptions): readonly Edit[] {
   const started = applyEdits(plan, first, sheets);
-  const found = started.ok ? settle(started.plan, sheets, options) : undefined;
+  const found = started.ok ? assignPins(started.plan, sheets, options) : undefined;
   return found ? [...first, ...found.edits] : [];
 }
 
 /** The larger changes that rid a plan of a finding, each tried: pins assigned anew, then other forms of the parts concerned, then other boards,
  *  the best first. Empty where none of them does.
  *  @param options limits of each single search */
-export function fixAlternatives(plan: Plan, kept: Sheets, finding: Finding, options: SettleOptions = {}): readonly FixAlternative[] {
+export function fixAlternatives(plan: Plan, kept: Sheets, finding: Finding, options: AssignOptions = {}): readonly FixAlternative[] {
   const sheets = notedSheets(kept, plan.benchNotes);
   const board = boardOf(plan, sheets);
   if (!board) return [];

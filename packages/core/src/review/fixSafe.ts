@@ -1,5 +1,5 @@
 import type { Sheets } from '../sheets/sheetIndex';
-import type { Finding, Remedy } from '../checks/check';
+import type { Finding, Remedy } from '../checks/engine/check';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';

@@ -2,17 +2,17 @@ import fc from 'fast-check';
 import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { shippedSheets, versionedSheets } from '../../tests/catalogue';
 import { add, edited, shield, stick, wire } from '../../tests/makePlan';
-import { spoiltPlan } from '../../tests/spoiltPlan';
+import { corruptedPlan } from '../../tests/corruptedPlan';
 import { runs } from '../../tests/runs';
-import type { FindingDraft } from '../checks/check';
-import { CHECKS } from '../checks/registry';
+import type { FindingDraft } from '../checks/engine/check';
+import { CHECKS } from '../checks/engine/registry';
 import { islandsOf } from '../nets/islands';
 import { applyEdit } from '../plan/applyEdits';
 import type { Plan } from '../plan/plan';
 import { contextOf, reviewPlan } from './review';
 
 const sheets = shippedSheets();
-const spoilt = spoiltPlan(sheets);
+const spoilt = corruptedPlan(sheets);
 const said = ({ level, message, place, data, source }: FindingDraft) => JSON.stringify([level, message, place, data, source]);
 
 test('island by island the same is found as in the whole plan, by every check that does not ask for all of it', () => {
@@ -21,7 +21,7 @@ test('island by island the same is found as in the whole plan, by every check th
       const context = contextOf(plan, sheets)!;
       const islands = islandsOf(plan, sheets).map((island) => contextOf(island, sheets)!);
       for (const check of CHECKS) {
-        if (check.whole) continue;
+        if (check.planWide) continue;
         const [whole, cut] = [check.examine(context), islands.flatMap((one) => check.examine(one))].map((drafts) =>
           drafts.map(said).sort(),
         );

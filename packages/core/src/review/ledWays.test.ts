@@ -3,7 +3,7 @@ import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, stick } from '../../tests/makePlan';
 import { chainsOf } from '../nets/chains';
 import { newPlan, type Plan } from '../plan/plan';
-import { segmentTable } from '../readout/segmentTable';
+import { segmentTable } from '../displays/segmentTable';
 import { additionOf } from './addition';
 import { ledWays } from './ledWays';
 

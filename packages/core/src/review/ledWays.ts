@@ -1,11 +1,11 @@
-import { driversFor, ontoDriver, rewired } from '../allocate/ontoDriver';
-import { lampsOf } from '../electrics/lamps';
+import { driversFor, ontoDriver, rewired } from '../assign/ontoDriver';
+import { ledReports } from '../electrics/reports/ledReport';
 import { canMultiplex, commonsOf, segmentsOfPart } from '../nets/multiplexed';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { type Placement, type Plan, splitKey, terminalKey } from '../plan/plan';
-import { SEGMENTS } from '../readout/glyphs';
-import { outputsOf } from '../readout/segmentTable';
+import { SEGMENTS } from '../displays/glyphs';
+import { outputsOf } from '../displays/segmentTable';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { portsOf } from '../sheets/ports';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -101,7 +101,7 @@ function completed(draft: Draft, display: string): void {
   const [transistors] = lacking?.remedies ?? [];
   if (transistors) draft.take(transistors.edits);
   draft.take(
-    lampsOf(draft.plan, sheets).flatMap(({ placement, resistorAt, fitOhms }): Edit[] =>
+    ledReports(draft.plan, sheets).flatMap(({ placement, resistorAt, fitOhms }): Edit[] =>
       placement === display && fitOhms !== undefined ? [{ kind: 'series', ...splitKey(resistorAt), ohms: fitOhms }] : [],
     ),
   );

@@ -1,8 +1,8 @@
-import { busClock } from '../electrics/busClock';
-import { busUsers } from '../electrics/busInputs';
-import { busTime } from '../electrics/i2cTime';
-import { spiSheet } from '../electrics/spiBus';
-import { supplySheets } from '../electrics/supplySheet';
+import { busClock } from '../electrics/reports/busClock';
+import { busUsers } from '../electrics/reports/busInputs';
+import { busTime } from '../electrics/formulas/i2cTime';
+import { spiReport } from '../electrics/reports/spiReport';
+import { railReports } from '../electrics/reports/railReport';
 import type { Bus } from '../nets/buses';
 import type { Plan } from '../plan/plan';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
@@ -46,7 +46,7 @@ export function busLedgers(plan: Plan, sheets: Sheets, board: IndexedBoard, buse
     const share =
       bus.kind === 'i2c'
         ? busTime(busClock(plan, sheets, bus).hz, busUsers(plan, sheets, bus).users).share
-        : spiSheet(plan, sheets, board, bus).share;
+        : spiReport(plan, sheets, board, bus).share;
     return share > 0 ? [{ controller: controller.id, label: controller.title, share }] : [];
   });
 }
@@ -56,7 +56,7 @@ export const usedPins = (board: IndexedBoard, nets: Nets): number => board.ioPin
 
 /** The budgets of a plan but bus time: pins, and the current of every rail that gives current. */
 export function ledgersOf(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets): Omit<Ledgers, 'buses'> {
-  const rails = supplySheets(plan, sheets).map(({ rail, lines, typicalMilliamps, peakMilliamps }): RailLedger => ({
+  const rails = railReports(plan, sheets).map(({ rail, lines, typicalMilliamps, peakMilliamps }): RailLedger => ({
     rail: rail.id,
     label: rail.label,
     typicalMilliamps,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
-import { spoiltPlan } from '../../tests/spoiltPlan';
+import { corruptedPlan } from '../../tests/corruptedPlan';
 import { cases, runs } from '../../tests/runs';
 import { policeRemedies } from './policeRemedies';
 import { reviewPlan } from './review';
@@ -10,7 +10,7 @@ const sheets = shippedSheets();
 test('whatever is wrong with a plan, every remedy that is offered applies, changes something, takes its finding away, harms nothing and has words', () => {
   let offered = 0;
   fc.assert(
-    fc.property(spoiltPlan(sheets), (plan) => {
+    fc.property(corruptedPlan(sheets), (plan) => {
       const result = reviewPlan(plan, sheets);
       if (!result.ok) throw new Error('no review');
       const { findings } = result.review;

@@ -1,7 +1,7 @@
 import type { Sheets } from '../sheets/sheetIndex';
-import type { Finding } from '../checks/check';
-import { checkOf } from '../checks/registry';
-import { sayFinding, sayRemedy } from '../checks/say';
+import type { Finding } from '../checks/engine/check';
+import { checkOf } from '../checks/engine/registry';
+import { describeFinding, describeFix } from '../text/describe';
 import type { Plan } from '../plan/plan';
 import { previewEdits } from './previewEdits';
 
@@ -17,14 +17,14 @@ function faultsOf(plan: Plan, sheets: Sheets, finding: Finding, index: number): 
   if (!result.preview.gone.some((f) => f.id === finding.id)) faults.push(`${name} does not remove its finding`);
   const harm = result.preview.added.filter((f) => f.level !== 'hint' && f.code !== finding.code && checkOf(f.code).harm);
   if (harm.length > 0 && finding.code !== 'terminal-unwired') faults.push(`${name} brings ${harm.map((f) => f.id).join(', ')}`);
-  if (!sayRemedy(plan, sheets, finding.code, remedy)) faults.push(`${name} has no text`);
+  if (!describeFix(plan, sheets, finding.code, remedy)) faults.push(`${name} has no text`);
   return faults;
 }
 
 /** What is wrong with the remedies of these findings; empty when all keep their word. For tests and the workshop. */
 export function policeRemedies(plan: Plan, sheets: Sheets, findings: readonly Finding[]): readonly string[] {
   return findings.flatMap((finding) => {
-    sayFinding(plan, sheets, finding);
+    describeFinding(plan, sheets, finding);
     return finding.remedies.flatMap((_, index) => faultsOf(plan, sheets, finding, index));
   });
 }

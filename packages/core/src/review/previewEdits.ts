@@ -1,5 +1,5 @@
 import type { Sheets } from '../sheets/sheetIndex';
-import type { Finding } from '../checks/check';
+import type { Finding } from '../checks/engine/check';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit, EditProblem } from '../plan/edit';
 import { type Plan, sameEnd, type TerminalKey, type WireEnd } from '../plan/plan';

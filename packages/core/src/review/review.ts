@@ -11,9 +11,9 @@ import {
   LEVELS,
   type Place,
   type Remedy,
-} from '../checks/check';
-import { checkFailed, failureDraft } from '../checks/checkFailed';
-import { CHECKS } from '../checks/registry';
+} from '../checks/engine/check';
+import { checkFailed, failureDraft } from '../checks/engine/checkFailed';
+import { CHECKS } from '../checks/engine/registry';
 import { findBuses, type Bus } from '../nets/buses';
 import { derived } from '../nets/derived';
 import { findNets } from '../nets/nets';
@@ -89,7 +89,7 @@ function keepsWord(check: Check, id: string, { plan, sheets }: CheckContext, { e
   const result = applyEdits(plan, edits, sheets);
   const after = result.ok ? contextOf(result.plan, sheets) : undefined;
   if (!after) return false;
-  const looked = check.whole ? [after] : islandContexts(after);
+  const looked = check.planWide ? [after] : islandContexts(after);
   if (looked.some((one) => wholeDrafts(check, one).some((draft) => idOf(check, draft) === id))) return false;
   // What is wired for the first time shows what it meets: that is no harm of the wire.
   if (check.code === 'terminal-unwired') return true;
@@ -104,7 +104,7 @@ const harms = remembered((context: CheckContext): ReadonlySet<string> => {
   const islands = islandContexts(context).map((island) => islandDrafts(HARMFUL, island));
   return new Set(
     HARMFUL.flatMap((check) => {
-      const found = check.whole ? wholeDrafts(check, context) : islands.flatMap((island) => island.get(check) ?? []);
+      const found = check.planWide ? wholeDrafts(check, context) : islands.flatMap((island) => island.get(check) ?? []);
       return found.flatMap((draft) => (draft.level === 'hint' ? [] : [idOf(check, draft)]));
     }),
   );
@@ -126,7 +126,7 @@ function islandDrafts(checks: readonly Check[], island: CheckContext): IslandDra
   if (!found) {
     found = new Map(
       checks
-        .filter((check) => !check.whole)
+        .filter((check) => !check.planWide)
         .map((check) => [check, wholeDrafts(check, island)] as const)
         .filter(([, own]) => own.length > 0),
     );
@@ -180,7 +180,7 @@ export function runChecks(context: CheckContext, checks: readonly Check[] = CHEC
   const contexts = islandContexts(context);
   const islands = contexts.map((island) => islandDrafts(checks, island));
   const found = checks.flatMap((check) => {
-    const own = check.whole ? wholeDrafts(check, context) : islands.flatMap((island) => island.get(check) ?? []);
+    const own = check.planWide ? wholeDrafts(check, context) : islands.flatMap((island) => island.get(check) ?? []);
     return own.map((draft) => finish(check, draft, context));
   });
   const rank = (level: Level) => LEVELS.indexOf(level);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { runs } from '../../tests/runs';
-import { settle } from '../allocate/settle';
+import { assignPins } from '../assign/assignPins';
 import { addressesOf } from '../nets/addresses';
 import { findBuses } from '../nets/buses';
 import { applyEdits } from '../plan/applyEdits';
@@ -14,7 +14,7 @@ import { compareForms, formsOf } from './variants';
 
 const sheets = shippedSheets();
 const settled = (...ids: readonly string[]): Plan =>
-  settle(edited(stick(), sheets, ...ids.map((id, at) => add(`p${at}`, id, `Part ${at}`))), sheets)!.plan;
+  assignPins(edited(stick(), sheets, ...ids.map((id, at) => add(`p${at}`, id, `Part ${at}`))), sheets)!.plan;
 
 test('a screen by I2C and by SPI: pins against frames, each as it would stand in this plan', () => {
   const plan = settled('oled-096-ssd1306-i2c', 'humidity-sht31');

@@ -1,10 +1,10 @@
-import { addressOptions } from '../allocate/addressOptions';
-import { settle } from '../allocate/settle';
-import type { Finding } from '../checks/check';
-import { busClock } from '../electrics/busClock';
-import { accessBits } from '../electrics/i2cTime';
-import { levelPairs } from '../electrics/levels';
-import { spiSheet } from '../electrics/spiBus';
+import { addressOptions } from '../assign/addresses/addressOptions';
+import { assignPins } from '../assign/assignPins';
+import type { Finding } from '../checks/engine/check';
+import { busClock } from '../electrics/reports/busClock';
+import { accessBits } from '../electrics/formulas/i2cTime';
+import { levelPairs } from '../electrics/reports/levels';
+import { spiReport } from '../electrics/reports/spiReport';
 import { findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
 import { segmentsOf } from '../nets/segments';
@@ -12,7 +12,7 @@ import { terminalsOf } from '../nets/terminals';
 import { boardOf, type Edit } from '../plan/edit';
 import type { Placement, Plan, TerminalKey } from '../plan/plan';
 import { swapPart } from '../plan/swapPart';
-import { memoryLedger } from '../readout/memory';
+import { memoryLedger } from '../displays/memory';
 import { notedSheets } from '../sheets/notedSheets';
 import type { PartSheet } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
@@ -72,7 +72,7 @@ function mostPerSecond(plan: Plan, sheets: Sheets, placement: string, part: Part
     if (bus.kind === 'i2c' && segmentsOf(plan, sheets, bus).some((s) => s.members.some((m) => m.id === placement)))
       return 1 / (accessBits(part.access.transfers) / busClock(plan, sheets, bus).hz + (part.access.stretchMicroseconds ?? 0) * 1e-6);
     if (bus.kind === 'spi' && bus.members.some((m) => m.id === placement))
-      return spiSheet(plan, sheets, board, bus).rows.find((row) => row.chain.includes(placement))?.time?.mostPerSecond;
+      return spiReport(plan, sheets, board, bus).rows.find((row) => row.chain.includes(placement))?.time?.mostPerSecond;
   }
   return undefined;
 }
@@ -108,7 +108,7 @@ function otherForm(plan: Plan, sheets: Sheets, placement: Placement, from: PartS
   const swap = swapPart(plan, placement, from, to);
   const bare = previewEdits(plan, swap, sheets, planFindingsOf);
   if (!bare.ok) return undefined;
-  const settled = settle(bare.preview.plan, sheets, { only: placement.id, nodes: NODES })!;
+  const settled = assignPins(bare.preview.plan, sheets, { only: placement.id, nodes: NODES })!;
   const edits = [...swap, ...settled.edits];
   const result = previewEdits(plan, edits, sheets, planFindingsOf);
   if (!result.ok) return undefined;

@@ -3,7 +3,7 @@ import { shippedSheets } from '../../tests/catalogue';
 import { allFindingsOf } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { runs } from '../../tests/runs';
-import { sayFinding } from '../checks/say';
+import { describeFinding } from '../text/describe';
 import { applyEdit } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { planDocument, readPlanFile } from '../plan/planFile';
@@ -97,7 +97,7 @@ test('notes are in the plan’s file, and a comparison of plans restores them', 
 describe('sheet-unverified', () => {
   const said = (plan: typeof oled) => {
     const finding = allFindingsOf(plan, sheets).find((f) => f.code === 'sheet-unverified');
-    return finding && sayFinding(plan, sheets, finding).why;
+    return finding && describeFinding(plan, sheets, finding).why;
   };
   test('names the sheets and the groups of facts, until every one is confirmed', () => {
     expect(said(stick())).toBeUndefined();

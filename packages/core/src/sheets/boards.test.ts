@@ -1,10 +1,10 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
 import { add, edited, stick } from '../../tests/makePlan';
-import { proposeWires } from '../allocate/proposeWires';
-import { railsFor } from '../allocate/railFit';
-import { pinFit } from '../allocate/pinFit';
-import { pinSetsOf } from '../allocate/pinSets';
+import { proposeWires } from '../assign/proposeWires';
+import { railsFor } from '../assign/fit/railFit';
+import { pinFit } from '../assign/fit/pinFit';
+import { pinSetsOf } from '../assign/fit/pinSets';
 import { isLegalSet } from '../nets/controllers';
 import { applyEdits } from '../plan/applyEdits';
 import { startPlan } from '../plan/startPlan';

@@ -1,8 +1,8 @@
 import { logicNominal } from '../identify/identifyBoard';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
-import { settledPlan } from '../../tests/spoiltPlan';
-import { spiSheet } from '../electrics/spiBus';
+import { settledPlan } from '../../tests/corruptedPlan';
+import { spiReport } from '../electrics/reports/spiReport';
 import { findBuses } from '../nets/buses';
 import { boardFromTable } from './boardFromTable';
 import type { BoardSheet } from './boardSheet';
@@ -95,5 +95,5 @@ test('a display on an own board with a known chip runs at the clock of the chip,
   expect(codes).not.toContain('bus-overloaded');
   expect(codes).not.toContain('bus-too-fast');
   const buses = findBuses(plan, all).filter(({ kind }) => kind === 'spi');
-  expect(buses.every((bus) => spiSheet(plan, all, all.boards.get(own.id)!, bus).controllerHz! >= 40e6)).toBe(true);
+  expect(buses.every((bus) => spiReport(plan, all, all.boards.get(own.id)!, bus).controllerHz! >= 40e6)).toBe(true);
 });

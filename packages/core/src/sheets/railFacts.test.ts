@@ -1,6 +1,6 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, wire } from '../../tests/makePlan';
-import { supplySheets } from '../electrics/supplySheet';
+import { railReports } from '../electrics/reports/railReport';
 import { newPlan } from '../plan/plan';
 import type { BoardSheet, Rail } from './boardSheet';
 import { readSheet } from './readSheet';
@@ -46,7 +46,7 @@ test.each<[string, Loose['regulator'], string, RegExp]>([
 const on = (board: BoardSheet, rail: string) => {
   const all = indexSheets([board, ...[...sheets.parts.values()].map(({ sheet }) => sheet)]);
   const plan = edited(newPlan('p', 'P', { id: board.id, version: 1 }), all, add('s', 'sd-card-3v3'), wire('s:VCC', `rail ${rail}`));
-  return supplySheets(plan, all);
+  return railReports(plan, all);
 };
 
 test('a board of before regulators had a kind is sound still, and its regulators are linear', () => {

@@ -1,5 +1,5 @@
-import { sayList } from '../checks/say';
-import type { Component } from '../electrics/components';
+import { listText } from './describe';
+import type { Component } from '../electrics/reports/components';
 import { counted } from '../quantity/format';
 import type { AdditionNeeds } from '../review/additionNeeds';
 
@@ -11,7 +11,7 @@ export function needsText({ adds, uses, software, components }: Pick<AdditionNee
   const chips = [...uses.map((helper) => `${helper} of the plan`), ...[...new Set(adds)].map((helper) => severalOf(helper, adds))];
   const counts = KINDS.flatMap((kind) => (components[kind] === undefined ? [] : counted(components[kind], kind)));
   const all = [...chips, ...software, ...counts];
-  return all.length > 0 ? sayList(all) : 'other component values';
+  return all.length > 0 ? listText(all) : 'other component values';
 }
 
 function severalOf(helper: string, adds: readonly string[]): string {

@@ -37,7 +37,7 @@ export function valid<T>(schema: Joi.Schema, value: unknown, where: string): T {
   if (!result.error) return result.value as T;
   const detail = result.error.details[0]!;
   const path = [where, ...detail.path].join('.');
-  // What has no name within the value is named by where it stands in the request.
+  // What has no name within the value is named by its part of the request.
   const named = detail.path.length === 0 ? detail.message.replace('"value"', `"${where}"`) : detail.message;
   const message = named.length > 300 ? `${named.slice(0, 300)}…` : named;
   throw new ApiError(400, { code: 'invalid', message, path });

@@ -2,13 +2,13 @@ import express, { Router } from 'express';
 import { archiveEntries, zipEntries } from '../archive/writeArchive';
 import { ArchiveRefused, readArchive } from '../archive/readArchive';
 import type { PlanStore } from '../store/planStore';
-import type { SheetShelf } from '../store/sheetShelf';
+import type { SheetRepository } from '../store/sheetRepository';
 import { ApiError, route } from './apiError';
 
 const ZIP = 'application/zip';
 
 /** Everything that the server keeps, as one file in open formats: out and in. */
-export function archiveRoutes(store: PlanStore, shelf: SheetShelf): Router {
+export function archiveRoutes(store: PlanStore, shelf: SheetRepository): Router {
   const router = Router();
 
   router.get(

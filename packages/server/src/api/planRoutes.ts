@@ -7,7 +7,7 @@ import { historyOf, historyStep } from '../store/planLog';
 import type { EditOutcome, PlanStore } from '../store/planStore';
 import { readPlanFile } from '@roof-chart/core/plan/planFile';
 import { importPlan } from '../store/importPlan';
-import type { SheetShelf } from '../store/sheetShelf';
+import type { SheetRepository } from '../store/sheetRepository';
 import { ApiError, route, valid } from './apiError';
 import { planEvents } from './planEvents';
 
@@ -92,7 +92,7 @@ function answer(id: string, outcome: EditOutcome): number {
 }
 
 /** Plans over HTTP: parse, ask the store, answer. */
-export function planRoutes(store: PlanStore, shelf: SheetShelf): Router {
+export function planRoutes(store: PlanStore, shelf: SheetRepository): Router {
   const router = Router();
 
   router.get(

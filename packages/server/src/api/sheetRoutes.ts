@@ -5,7 +5,7 @@ import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { sheetJsonSchema } from '@roof-chart/core/sheets/jsonSchema';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
-import type { SheetShelf, SheetUse } from '../store/sheetShelf';
+import type { SheetRepository, SheetUse } from '../store/sheetRepository';
 import { ApiError, route, valid } from './apiError';
 
 const bundleBody = Joi.object({
@@ -40,7 +40,7 @@ function readAll(documents: readonly unknown[]): readonly (BoardSheet | PartShee
 }
 
 /** The user's own sheets over HTTP. */
-export function sheetRoutes(shelf: SheetShelf): Router {
+export function sheetRoutes(shelf: SheetRepository): Router {
   const router = Router();
 
   router.post(

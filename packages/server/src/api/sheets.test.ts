@@ -3,7 +3,7 @@ import request from 'supertest';
 import { indexSheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { serve, type Served } from '../../tests/serve';
-import { SheetShelf } from '../store/sheetShelf';
+import { SheetRepository } from '../store/sheetRepository';
 
 let served: Served;
 beforeAll(async () => void (served = await serve()));
@@ -101,14 +101,14 @@ test('prototype keys, depth and colliding kinds are refused; nothing is kept', a
 });
 
 test('own sheets are there again after a restart; a shipped sheet under their id wins', async () => {
-  const again = new SheetShelf(
+  const again = new SheetRepository(
     served.database,
     [...served.sheets.parts.values()].map((p) => p.sheet),
   );
   again.load();
   expect(again.own).toEqual(['my-lamp', 'my-other']);
   const shipped = { ...(mine() as unknown as PartSheet), version: 1 };
-  const later = new SheetShelf(served.database, [shipped]);
+  const later = new SheetRepository(served.database, [shipped]);
   later.load();
   expect([later.own, later.current.parts.get('my-lamp')!.sheet]).toEqual([['my-other'], shipped]);
 });

@@ -10,7 +10,7 @@ import { checksum } from '../store/checksum';
 import { importFault, ImportRefused, importWithin, keepSheets } from '../store/importPlan';
 import type { PlanStore } from '../store/planStore';
 import { CheckpointEntity, PlanEntity } from '../store/rows';
-import type { SheetShelf } from '../store/sheetShelf';
+import type { SheetRepository } from '../store/sheetRepository';
 import { storedPlan } from '../store/storedDocument';
 import type { Statements } from '../store/transactions';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION } from './writeArchive';
@@ -75,7 +75,7 @@ function parse(text: string): unknown {
 /** Imports an archive: own sheets, plans, deleted plans, saved versions. Each document is imported completely or not at all; one that
  *  cannot be imported is skipped and listed. An existing plan that differs gets a new ID.
  *  @throws ArchiveRefused if the file is not a Roof Chart archive; nothing is changed */
-export function readArchive(store: PlanStore, shelf: SheetShelf, bytes: Uint8Array): ArchiveReport {
+export function readArchive(store: PlanStore, shelf: SheetRepository, bytes: Uint8Array): ArchiveReport {
   const files = unpack(bytes);
   const manifest = manifestSchema.validate(parse(files.get('manifest.json') ?? ''), { convert: false });
   if (manifest.error) throw new ArchiveRefused('Not a Roof Chart archive: the manifest is missing.');
@@ -92,7 +92,7 @@ class ArchiveReader {
 
   constructor(
     private readonly store: PlanStore,
-    private readonly shelf: SheetShelf,
+    private readonly shelf: SheetRepository,
     private readonly files: ReadonlyMap<string, string>,
   ) {}
 

@@ -4,7 +4,7 @@ import { strToU8, Zip, ZipDeflate } from 'fflate';
 import { planDocument } from '@roof-chart/core/plan/planFile';
 import { checksum } from '../store/checksum';
 import { CheckpointEntity, PlanEntity, SheetEntity } from '../store/rows';
-import type { SheetSource } from '../store/sheetShelf';
+import type { SheetSource } from '../store/sheetRepository';
 import { DamagedDocument, storedPlan } from '../store/storedDocument';
 import type { Statements } from '../store/transactions';
 

@@ -5,7 +5,7 @@ import { checksum } from '../store/checksum';
 import { openDatabase, type OpenDatabase } from '../store/database';
 import { replay } from '../store/planLog';
 import { BaseEntity, CheckpointEntity, PlanEntity, SheetEntity } from '../store/rows';
-import { SheetShelf } from '../store/sheetShelf';
+import { SheetRepository } from '../store/sheetRepository';
 import { Transactions } from '../store/transactions';
 import { databaseState } from './databaseState';
 
@@ -53,7 +53,7 @@ export async function verifyDatabase(
   const faults = state.kind === 'sound' ? [] : [`The database is ${state.kind}${'reason' in state ? `: ${state.reason}` : ''}.`];
   faults.push(...(await schemaFaults(database.connection)));
   const { statements } = new Transactions(database);
-  const shelf = new SheetShelf(database, shipped);
+  const shelf = new SheetRepository(database, shipped);
   shelf.load();
   const plans = statements.find(PlanEntity, {}, 'ORDER BY id');
   const versions = statements.find(CheckpointEntity, {}, 'ORDER BY id');

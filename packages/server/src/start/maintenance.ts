@@ -3,7 +3,7 @@ import { dailyBackups } from '../safety/backups';
 import type { OpenDatabase } from '../store/database';
 import { compactLog, KEPT_EDITS } from '../store/planLog';
 import type { PlanStore } from '../store/planStore';
-import type { SheetShelf } from '../store/sheetShelf';
+import type { SheetRepository } from '../store/sheetRepository';
 
 /** Interval for checking whether a backup is due. */
 const EVERY_MS = 30 * 60 * 1000;
@@ -11,7 +11,7 @@ const EVERY_MS = 30 * 60 * 1000;
 export interface MaintenanceParts {
   readonly database: OpenDatabase;
   readonly store: PlanStore;
-  readonly shelf: SheetShelf;
+  readonly shelf: SheetRepository;
   readonly log: Logger;
   /** Folders for the daily backup. */
   readonly folders: readonly string[];

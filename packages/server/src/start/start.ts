@@ -11,7 +11,7 @@ import { backupFolder, databaseFile } from '../safety/dataFolder';
 import { type FolderLock, lockFolder } from '../safety/folderLock';
 import { prepareStart } from '../safety/prepareStart';
 import { openDatabase } from '../store/database';
-import { SheetShelf } from '../store/sheetShelf';
+import { SheetRepository } from '../store/sheetRepository';
 import { PlanStore } from '../store/planStore';
 import { LOOPBACK_NAMES } from '../web/guards';
 import { checkSecrets, PASSPHRASE_LENGTH } from '../web/signIn';
@@ -117,7 +117,7 @@ async function startLocked(options: StartOptions, lock: FolderLock): Promise<Run
   await prepareStart(dataFolder, { now: new Date(), backupFolders, startEmpty });
   const database = await openDatabase(databaseFile(dataFolder));
   try {
-    const shelf = new SheetShelf(database, sheets);
+    const shelf = new SheetRepository(database, sheets);
     shelf.load();
     if (shelf.unreadable.length > 0) log.error({ sheets: shelf.unreadable }, 'own sheets that cannot be read; they are left untouched');
     const store = new PlanStore(database, shelf);

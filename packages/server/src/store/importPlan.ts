@@ -3,7 +3,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { type PlanFile, planFault, planRefs, withRefs } from '@roof-chart/core/plan/planFile';
 import { indexSheets, type SheetRef } from '@roof-chart/core/sheets/sheetIndex';
 import type { PlanStore, StoredPlan } from './planStore';
-import type { KeptSheet, SheetShelf } from './sheetShelf';
+import type { KeptSheet, SheetRepository } from './sheetRepository';
 import type { Statements } from './transactions';
 
 export type ImportOutcome = Imported | { readonly ok: false; readonly path: string; readonly fault: string };
@@ -12,7 +12,7 @@ const refKey = ({ id, version }: SheetRef): string => `${id}@${version}`;
 
 /** Imports a plan file: sheets that are not in the library are saved as own sheets. The plan is validated first; plan and sheets are
  *  saved together or not at all. */
-export function importPlan(store: PlanStore, shelf: SheetShelf, file: PlanFile): ImportOutcome {
+export function importPlan(store: PlanStore, shelf: SheetRepository, file: PlanFile): ImportOutcome {
   const fault = importFault(shelf, file);
   if (fault) return { ok: false, ...fault };
   try {
@@ -28,13 +28,13 @@ export function importPlan(store: PlanStore, shelf: SheetShelf, file: PlanFile):
 export class ImportRefused extends Error {}
 
 /** Sheets of the file that are not shipped here, versions of one sheet one after another. */
-function foreignSheets(shelf: SheetShelf, { plan, sheets }: PlanFile) {
+function foreignSheets(shelf: SheetRepository, { plan, sheets }: PlanFile) {
   const used = new Set(planRefs(plan).map(refKey));
   return sheets.filter((sheet) => used.has(refKey(sheet)) && !shelf.ships(sheet.id)).sort((a, b) => a.version - b.version);
 }
 
 /** Why a plan file cannot be imported. */
-export function importFault(shelf: SheetShelf, file: PlanFile): { readonly path: string; readonly fault: string } | undefined {
+export function importFault(shelf: SheetRepository, file: PlanFile): { readonly path: string; readonly fault: string } | undefined {
   const foreign = foreignSheets(shelf, file);
   const carried = new Set(foreign.map(refKey));
   const here = shelf.list.filter((sheet) => !carried.has(refKey(sheet)));
@@ -53,7 +53,7 @@ export interface Imported {
 
 /** Imports a plan file within a larger transaction. If that fails, the sheets must be reloaded.
  *  @throws ImportRefused if one of its sheets cannot be saved */
-export function importWithin(statements: Statements, store: PlanStore, shelf: SheetShelf, file: PlanFile): Imported {
+export function importWithin(statements: Statements, store: PlanStore, shelf: SheetRepository, file: PlanFile): Imported {
   const { plan, kept } = keepSheets(statements, shelf, file);
   const id = store.isTaken(plan.id) ? randomUUID() : plan.id;
   return { ok: true, stored: store.createWithin(statements, { ...plan, id }), kept };
@@ -63,7 +63,7 @@ export function importWithin(statements: Statements, store: PlanStore, shelf: Sh
  *  @throws ImportRefused when one of them cannot be kept */
 export function keepSheets(
   statements: Statements,
-  shelf: SheetShelf,
+  shelf: SheetRepository,
   file: PlanFile,
 ): { readonly plan: Plan; readonly kept: readonly KeptSheet[] } {
   const moved = new Map<string, number>();

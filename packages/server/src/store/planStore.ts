@@ -6,7 +6,7 @@ import { checksum } from './checksum';
 import type { OpenDatabase } from './database';
 import { applyBatches, type Client, type RefusedEdit, type SeenRevision, type SentBatch } from './editBatches';
 import { newEpoch, readEpoch } from './epoch';
-import type { SheetSource } from './sheetShelf';
+import type { SheetSource } from './sheetRepository';
 import { BaseEntity, BatchEntity, CheckpointEntity, PlanEntity, type PlanRow, SettingEntity } from './rows';
 import { storedPlan } from './storedDocument';
 import { type Statements, Transactions } from './transactions';

@@ -1,19 +1,19 @@
 import { lazy, type ReactNode, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { useCatalogueQuery } from '../store/api';
+import { useCatalogueQuery } from '../state/api';
 import { BringUpView } from '../views/bringup/BringUpView';
 import { BuildView } from '../views/build/BuildView';
 import { ChartView } from '../views/chart/ChartView';
 import { PlansView } from '../views/plans/PlansView';
 import { StockView } from '../views/stock/StockView';
-import { Announcer } from './announcer';
+import { Announcer } from '../ui/announcer';
 import { ErrorBoundary } from './ErrorBoundary';
 import { Message } from './Message';
 import { loaded } from './loaded';
 import { PlanPage } from './PlanPage';
 import { SignedOut } from './SignedOut';
 import { SignIn } from './SignIn';
-import { WorkbenchProvider } from './workbench';
+import { WorkbenchProvider } from './WorkbenchProvider';
 
 const SheetsView = lazy(async () => ({ default: (await loaded(import('../views/sheets/SheetsView'))).SheetsView }));
 const SheetEditor = lazy(async () => ({ default: (await loaded(import('../views/sheets/SheetEditor'))).SheetEditor }));

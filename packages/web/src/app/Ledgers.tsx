@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import type { BusLedger } from '@roof-chart/core/review/ledgers';
 import styles from './Ledgers.module.css';
-import { useReviewed } from './workbench';
+import { useReviewed } from '../state/workbench';
 
 interface LedgerProps {
   readonly label: string;

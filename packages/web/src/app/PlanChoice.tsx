@@ -6,14 +6,14 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { planDocument } from '@roof-chart/core/plan/planFile';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { defaultStrap } from '@roof-chart/core/sheets/defaultStrap';
-import { failureWords, type StoredPlan, useOpenPlanFileMutation } from '../store/api';
-import { documentActions } from '../store/documentSlice';
-import { rebase } from '../store/saver';
-import { useAppDispatch, useAppSelector } from '../store/store';
-import { forgetBatches } from '../store/waitingBatches';
-import { PlanDifference } from '../versions/PlanDifference';
+import { failureWords, type StoredPlan, useOpenPlanFileMutation } from '../state/api';
+import { documentActions } from '../state/documentSlice';
+import { rebase } from '../state/saver';
+import { useAppDispatch, useAppSelector } from '../state/store';
+import { forgetBatches } from '../state/waitingBatches';
+import { PlanDifference } from './versions/PlanDifference';
 import styles from './PlanChoice.module.css';
-import { useWorkbench } from './workbench';
+import { useWorkbench } from '../state/workbench';
 
 /** The plan as it is here, as a batch of edits on what the server holds. */
 function useOverwrite(plan: Plan, server: StoredPlan | 'gone') {

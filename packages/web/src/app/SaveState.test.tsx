@@ -3,7 +3,7 @@ import { act, screen } from '@testing-library/react';
 import { shippedSheets } from '../../../core/tests/catalogue';
 import { stick } from '../../../core/tests/makePlan';
 import { mount } from '../../tests/mount';
-import { documentActions } from '../store/documentSlice';
+import { documentActions } from '../state/documentSlice';
 import { SaveState } from './SaveState';
 
 test('where the edits are is said in words, and looks different while they are not on the server', () => {

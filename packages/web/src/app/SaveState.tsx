@@ -1,5 +1,5 @@
-import type { SaveState as Saving } from '../store/documentSlice';
-import { useAppSelector } from '../store/store';
+import type { SaveState as Saving } from '../state/documentSlice';
+import { useAppSelector } from '../state/store';
 import styles from './Frame.module.css';
 
 const SAVE_WORDS: { readonly [S in Saving]: string } = {

@@ -1,8 +1,8 @@
 import { Button, PasswordInput } from '@mantine/core';
 import { type FormEvent, useState } from 'react';
-import { api, failureWords, useSignInMutation } from '../store/api';
-import { sessionActions } from '../store/sessionSlice';
-import { useAppDispatch } from '../store/store';
+import { api, failureWords, useSignInMutation } from '../state/api';
+import { sessionActions } from '../state/sessionSlice';
+import { useAppDispatch } from '../state/store';
 import styles from './Message.module.css';
 
 /** The sign-in form with the server's passphrase. */

@@ -1,7 +1,7 @@
 import { Modal } from '@mantine/core';
-import { useAppSelector } from '../store/store';
+import { useAppSelector } from '../state/store';
 import { SignIn } from './SignIn';
-import { useWorkbench } from './workbench';
+import { useWorkbench } from '../state/workbench';
 
 /** The sign-in dialog over the open page when the session has ended; nothing is lost. */
 export function SignedOut() {

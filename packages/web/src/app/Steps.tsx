@@ -6,8 +6,8 @@ import { planTerminals } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import styles from './Steps.module.css';
-import { useAppSelector } from '../store/store';
-import { useReviewed, useWorkbench } from './workbench';
+import { useAppSelector } from '../state/store';
+import { useReviewed, useWorkbench } from '../state/workbench';
 
 interface Step {
   readonly label: string;

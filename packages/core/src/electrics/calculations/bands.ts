@@ -1,8 +1,8 @@
 import { bandsOf, letterCode } from '../../quantity/bands';
 import { formatSi, significant } from '../../quantity/format';
-import { ratingFor, ratingStep } from '../led';
+import { ratingFor, ratingStep } from '../formulas/led';
 import { above, type Calculation, share } from './calculation';
-import { CIRCUIT_THEORY, RATED_DISSIPATION, RESISTOR_MARKS } from '../documents';
+import { CIRCUIT_THEORY, RATED_DISSIPATION, RESISTOR_MARKS } from '../formulas/documents';
 
 export const colourBands: Calculation = {
   id: 'bands',

@@ -1,8 +1,8 @@
 import { formatSi } from '../../quantity/format';
-import { busTime, I2C_FRAMES } from '../i2cTime';
-import { spiTime } from '../spiTime';
-import { type Calculation, finite, sayOutput, whole } from './calculation';
-import { SPI_GUIDE } from '../documents';
+import { busTime, I2C_FRAMES } from '../formulas/i2cTime';
+import { spiTime } from '../formulas/spiTime';
+import { type Calculation, finite, outputText, whole } from './calculation';
+import { SPI_GUIDE } from '../formulas/documents';
 
 export const busTimes: Calculation = {
   id: 'bus-time',
@@ -31,10 +31,10 @@ export const busTimes: Calculation = {
       working: [
         {
           formula: 't = bits / clock; rate ≤ 1 / t',
-          values: `${bits} / ${formatSi(values.number('hz'), 'Hz')} = ${formatSi(seconds, 's')}; 1 / ${formatSi(seconds, 's')} = ${sayOutput(most, '1')}`,
+          values: `${bits} / ${formatSi(values.number('hz'), 'Hz')} = ${formatSi(seconds, 's')}; 1 / ${formatSi(seconds, 's')} = ${outputText(most, '1')}`,
           source: I2C_FRAMES,
         },
-        ...working.map((step) => ({ ...step, values: `${step.values} = ${sayOutput(share, '1')}` })),
+        ...working.map((step) => ({ ...step, values: `${step.values} = ${outputText(share, '1')}` })),
       ],
     };
   },

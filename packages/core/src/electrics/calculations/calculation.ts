@@ -3,7 +3,7 @@ import { ambiguousText, parseSi, splitValues } from '../../quantity/parse';
 import type { Range } from '../../quantity/range';
 import { SERIES, type Series, valuesOf } from '../../quantity/series';
 import type { Sheets } from '../../sheets/sheetIndex';
-import type { Step } from '../working';
+import type { Step } from '../formulas/working';
 
 /** One input of a calculation. Without a default it must be given. */
 export interface CalcInput {
@@ -61,7 +61,7 @@ export interface Values {
 export const finite = (value: number | undefined): number | null => (value !== undefined && Number.isFinite(value) ? value : null);
 
 /** An output as people read it: numbers without a unit exactly where they are whole, values with an SI prefix. */
-export function sayOutput(value: number | string | null, unit: string): string {
+export function outputText(value: number | string | null, unit: string): string {
   if (value === null) return 'none';
   if (typeof value === 'string') return value;
   return unit === '1' ? plain(value) : formatSi(value, unit);

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { CALCULATION_CASES } from '../../../tests/calculationCases';
 import { shippedSheets } from '../../../tests/catalogue';
 import { parseSi } from '../../quantity/parse';
-import { CALCULATIONS } from '../calculations';
+import { CALCULATIONS } from './calculations';
 import { type Calculation, type CalcInput, readValues } from './calculation';
 
 const FILE = join(__dirname, '../../../tests/corpus/calculations.txt');

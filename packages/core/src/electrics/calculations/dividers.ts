@@ -1,8 +1,8 @@
 import { formatSi, plain } from '../../quantity/format';
 import { nearestOf } from '../../quantity/series';
-import { contrastDivider, divide, sensorDivider } from '../dividers';
+import { contrastDivider, divide, sensorDivider } from '../formulas/dividers';
 import { above, type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn, whole } from './calculation';
-import { ADC_SHEET, CIRCUIT_THEORY, CONTRAST_DRIVE, INPUT_SHEET, PREFERRED_VALUES } from '../documents';
+import { ADC_SHEET, CIRCUIT_THEORY, CONTRAST_DRIVE, INPUT_SHEET, PREFERRED_VALUES } from '../formulas/documents';
 
 export const divider: Calculation = {
   id: 'divider',

@@ -1,8 +1,8 @@
 import { formatSi, plain } from '../../quantity/format';
-import { debounce } from '../debounce';
-import { isThin, ladder } from '../ladder';
+import { debounce } from '../formulas/debounce';
+import { isThin, ladder } from '../formulas/ladder';
 import { above, type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn, whole } from './calculation';
-import { ADC_SHEET, CIRCUIT_THEORY, INPUT_SHEET, RESISTOR_MARKS } from '../documents';
+import { ADC_SHEET, CIRCUIT_THEORY, INPUT_SHEET, RESISTOR_MARKS } from '../formulas/documents';
 
 /** What a key connects to ground: the row up to it. */
 const keyOhms = ({ row }: { readonly row: readonly number[] }, at: number): string =>

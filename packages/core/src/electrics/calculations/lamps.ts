@@ -1,8 +1,8 @@
 import { formatSi } from '../../quantity/format';
 import { point } from '../../quantity/range';
 import type { PartSheet } from '../../sheets/partSheet';
-import { currentSetAmps, currentSetOhms, driverAmps } from '../currentSet';
-import { ledResistor, multiplexed } from '../led';
+import { currentSetAmps, currentSetOhms, driverAmps } from '../formulas/currentSet';
+import { ledResistor, multiplexed } from '../formulas/led';
 import {
   above,
   type CalcContext,
@@ -15,7 +15,7 @@ import {
   valuesIn,
   whole,
 } from './calculation';
-import { FLICKER, LED_SHEET, PREFERRED_VALUES } from '../documents';
+import { FLICKER, LED_SHEET, PREFERRED_VALUES } from '../formulas/documents';
 
 export const led: Calculation = {
   id: 'led',

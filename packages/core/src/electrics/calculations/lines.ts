@@ -1,4 +1,4 @@
-import { damping, i2cSeries, linePull } from '../linePull';
+import { damping, i2cSeries, linePull } from '../formulas/linePull';
 import {
   above,
   type CalcInput,
@@ -10,7 +10,7 @@ import {
   valuesIn,
   type Values,
 } from './calculation';
-import { INPUT_SHEET, OUTPUT_SHEET, SERIES_PROTECTION, SOURCE_TERMINATION } from '../documents';
+import { INPUT_SHEET, OUTPUT_SHEET, SERIES_PROTECTION, SOURCE_TERMINATION } from '../formulas/documents';
 
 const LINE_OUTPUTS: Calculation['outputs'] = [
   { name: 'leastOhms', unit: 'Ω', words: 'minimum (IOL)' },

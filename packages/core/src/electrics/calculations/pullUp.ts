@@ -1,10 +1,10 @@
 import { formatSi } from '../../quantity/format';
 import { point } from '../../quantity/range';
-import { bestAdded } from '../bestAdded';
-import { busPullUps, lowVolts } from '../busPullUps';
-import { I2C_STANDARD, i2cModeAt, sinkAmps } from '../i2cModes';
+import { bestAdded } from '../formulas/bestAdded';
+import { busPullUps, lowVolts } from '../formulas/busPullUps';
+import { I2C_STANDARD, i2cModeAt, sinkAmps } from '../formulas/i2cModes';
 import { type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn } from './calculation';
-import { PREFERRED_VALUES } from '../documents';
+import { PREFERRED_VALUES } from '../formulas/documents';
 
 export const pullUp: Calculation = {
   id: 'pull-up',

@@ -1,7 +1,7 @@
 import { formatSi } from '../../quantity/format';
-import { baseResistor, gateDrive } from '../transistor';
+import { baseResistor, gateDrive } from '../formulas/transistor';
 import { above, type Calculation, finite, SERIES_INPUT, valuesIn } from './calculation';
-import { FORCED_GAIN, MOSFET_SHEET, OUTPUT_SHEET, PREFERRED_VALUES } from '../documents';
+import { FORCED_GAIN, MOSFET_SHEET, OUTPUT_SHEET, PREFERRED_VALUES } from '../formulas/documents';
 
 export const base: Calculation = {
   id: 'transistor-base',

@@ -1,14 +1,14 @@
-import { busClock } from '../../electrics/busClock';
-import { ladderSheets } from '../../electrics/ladderSheet';
-import { spiSheet } from '../../electrics/spiBus';
+import { busClock } from '../../electrics/reports/busClock';
+import { ladderReports } from '../../electrics/reports/ladderReport';
+import { spiReport } from '../../electrics/reports/spiReport';
 import { addressesOf } from '../../nets/addresses';
 import { type Bus, findBuses, pinOfLine } from '../../nets/buses';
 import { findNets } from '../../nets/nets';
-import { carrierOf } from '../../nets/passages';
+import { passThroughSource } from '../../nets/passThrough';
 import { type PlanTerminal, terminalsOf } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
 import { type Placement, type Plan, splitKey } from '../../plan/plan';
-import { type SegmentTable, segmentTable } from '../../readout/segmentTable';
+import { type SegmentTable, segmentTable } from '../../displays/segmentTable';
 import type { BoardPin, BoardSheet } from '../../sheets/boardSheet';
 import { PIN_ROLES } from '../../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
@@ -114,7 +114,7 @@ export function pinOf(
   board: IndexedBoard,
   item: PlanTerminal,
 ): { readonly pin: BoardPin; readonly through?: string } | undefined {
-  const carrier = carrierOf(plan, sheets, item.key);
+  const carrier = passThroughSource(plan, sheets, item.key);
   const id = pinOfLine(plan, item.key, findNets(plan, sheets), sheets);
   const pin = id === undefined ? undefined : board.pins.get(id);
   const through = carrier && plan.placements.find((p) => p.id === splitKey(carrier).placement)?.name;
@@ -151,10 +151,10 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
   const of = (id: string) => (addresses.length > 1 ? `address_${identifier(id)}` : 'address');
   const spiRows = findBuses(plan, sheets)
     .filter((bus) => bus.kind === 'spi' && bus.controller !== undefined)
-    .flatMap((bus) => spiSheet(plan, sheets, board, bus).rows)
+    .flatMap((bus) => spiReport(plan, sheets, board, bus).rows)
     .filter((row) => row.chain.includes(placement.id));
   const spi = spiRows.find((row) => !row.further);
-  const ladder = ladderSheets(plan, sheets).find((one) => one.placement === placement.id)?.reading;
+  const ladder = ladderReports(plan, sheets).find((one) => one.placement === placement.id)?.reading;
   const table = segmentTable(plan, sheets, placement.id);
   return [
     ...signals.flatMap((item, at) => pinConstants(plan, sheets, board, item, `pin_${names[at]!.replace(/_$/, '')}`)),

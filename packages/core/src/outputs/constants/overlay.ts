@@ -1,5 +1,5 @@
-import { busClock } from '../../electrics/busClock';
-import { spiSheet } from '../../electrics/spiBus';
+import { busClock } from '../../electrics/reports/busClock';
+import { spiReport } from '../../electrics/reports/spiReport';
 import { addressesOf } from '../../nets/addresses';
 import { type Bus, findBuses } from '../../nets/buses';
 import { terminalsOf } from '../../nets/terminals';
@@ -63,7 +63,7 @@ function spiNodes(
   board: IndexedBoard,
   bus: Bus,
 ): { readonly nodes: readonly Node[]; readonly selects: readonly number[] } {
-  const { rows } = spiSheet(plan, sheets, board, bus);
+  const { rows } = spiReport(plan, sheets, board, bus);
   const nodes = rows.map(({ head, chain, further, write }, reg): Node => {
     const placement = plan.placements.find((p) => p.id === head)!;
     const part = partSheet(sheets, placement.sheet)!.sheet;

@@ -1,4 +1,4 @@
-import type { Data } from '../../checks/check';
+import type { Data } from '../../checks/engine/check';
 import type { Edit } from '../../plan/edit';
 import { newPlacement } from '../../plan/newPlacement';
 import type { Placement, Plan } from '../../plan/plan';
@@ -6,8 +6,8 @@ import type { PartSheet, PartTerminal, Service } from '../../sheets/partSheet';
 import { portsOf } from '../../sheets/ports';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import type { PlanTerminal } from '../../nets/terminals';
-import type { Conflict } from '../../allocate/explain';
-import type { Settlement, SettleOptions } from '../../allocate/settle';
+import type { Conflict } from '../../assign/explain';
+import type { PinAssignment, AssignOptions } from '../../assign/assignPins';
 
 export const WAY_KINDS = [
   'variant',
@@ -40,9 +40,9 @@ export interface Stuck {
   readonly sheets: Sheets;
   readonly board: IndexedBoard;
   readonly terminals: readonly PlanTerminal[];
-  readonly settled: Settlement;
+  readonly settled: PinAssignment;
   readonly conflict: Conflict | undefined;
-  readonly options: SettleOptions;
+  readonly options: AssignOptions;
   /** Required terminals that remain unconnected with a draft; undefined if it does not apply. */
   openAfter(edits: readonly Edit[]): number | undefined;
 }

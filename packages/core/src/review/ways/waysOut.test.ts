@@ -6,7 +6,7 @@ import { runs } from '../../../tests/runs';
 import { applyEdits } from '../../plan/applyEdits';
 import { newPlan, type Plan } from '../../plan/plan';
 import type { Edit } from '../../plan/edit';
-import { settle } from '../../allocate/settle';
+import { assignPins } from '../../assign/assignPins';
 import type { WayKind } from './way';
 import { waysOut } from './waysOut';
 
@@ -37,7 +37,7 @@ test('every way out is what it says: its edits apply, lead to its plan, break no
       fc.array(fc.constantFrom(...ids), { minLength: 5, maxLength: 10 }),
       (board, parts) => {
         const from = plan(board, parts);
-        const before = settle(from, sheets, limit)!;
+        const before = assignPins(from, sheets, limit)!;
         for (const way of waysOut(from, sheets, { nodes: 300 })) {
           const result = applyEdits(from, way.edits, sheets);
           if (!result.ok) throw new Error(`${way.kind}: ${JSON.stringify(result.problem)}`);
@@ -61,7 +61,7 @@ describe('each way, where it is the one that helps', () => {
       [...many(9, 'button-push'), 'encoder-rotary-switch'],
       ...(['A', 'B', 'SW'] as const).map((t, at) => wire(`p9:${t}`, pins[at]!)),
     );
-    const settled = settle(knob, sheets, limit)!;
+    const settled = assignPins(knob, sheets, limit)!;
     expect([settled.open, settled.plan.wires['p9:SW']]).toEqual([[], undefined]);
     expect(ways(knob)).toEqual([]);
   });
@@ -77,7 +77,7 @@ describe('each way, where it is the one that helps', () => {
   test('reset lines go to the reset of the board, or two displays have their command line in common', () => {
     const board = 'atmega328p-5v-stick-30';
     const two = plan(board, ['tft-18-st7735-spi', 'tft-18-st7735-spi', ...many(13, 'button-push')]);
-    const open = settle(two, sheets, limit)!.open.length;
+    const open = assignPins(two, sheets, limit)!.open.length;
     expect(open).toBe(1);
     expect(of('reset-tie', two)[0]).toMatchObject({ open: [], parts: 0 });
     const joined = of('join-lines', two)[0]!;

@@ -4,10 +4,10 @@ import { applyEdits } from '../../plan/applyEdits';
 import { boardOf, type Edit } from '../../plan/edit';
 import type { Plan, TerminalKey } from '../../plan/plan';
 import { changedWires } from '../previewEdits';
-import type { Data } from '../../checks/check';
+import type { Data } from '../../checks/engine/check';
 import type { Sheets } from '../../sheets/sheetIndex';
-import { conflictOf } from '../../allocate/explain';
-import { settle, type SettleOptions } from '../../allocate/settle';
+import { conflictOf } from '../../assign/explain';
+import { assignPins, type AssignOptions } from '../../assign/assignPins';
 import * as finders from './finders';
 import { type Draft, type Finder, type Stuck, WAY_KINDS, type WayKind } from './way';
 
@@ -52,7 +52,7 @@ function settledDraft(stuck: Stuck, draft: Draft): WayOut | undefined {
   const { plan, sheets, settled, options } = stuck;
   const applied = applyEdits(plan, draft.edits, sheets);
   if (!applied.ok) return undefined;
-  const after = settle(applied.plan, sheets, options)!;
+  const after = assignPins(applied.plan, sheets, options)!;
   return {
     kind: draft.kind,
     data: draft.data,
@@ -71,9 +71,9 @@ function settledDraft(stuck: Stuck, draft: Draft): WayOut | undefined {
 /** Ways out of a plan in which something finds no place, each solved: those that leave nothing open first, then those with fewer
  *  parts to add, then fewer wires to move. Ways that do not help are left out; none where everything has its place.
  *  @param options limits of each single search */
-export function waysOut(plan: Plan, sheets: Sheets, options: SettleOptions = {}): readonly WayOut[] {
+export function waysOut(plan: Plan, sheets: Sheets, options: AssignOptions = {}): readonly WayOut[] {
   const board = boardOf(plan, sheets);
-  const settled = board && settle(plan, sheets, options);
+  const settled = board && assignPins(plan, sheets, options);
   if (!board || !settled || settled.open.length === 0) return [];
   const stuck: Stuck = {
     plan,
@@ -85,7 +85,7 @@ export function waysOut(plan: Plan, sheets: Sheets, options: SettleOptions = {})
     options,
     openAfter(edits) {
       const applied = applyEdits(plan, edits, sheets);
-      return applied.ok ? settle(applied.plan, sheets, options)!.open.length : undefined;
+      return applied.ok ? assignPins(applied.plan, sheets, options)!.open.length : undefined;
     },
   };
   const found = WAY_KINDS.flatMap((kind) => {

@@ -10,7 +10,7 @@ import { lockFolder } from '../../safety/folderLock';
 import { prepareStart } from '../../safety/prepareStart';
 import { openDatabase } from '../../store/database';
 import { PlanStore } from '../../store/planStore';
-import { SheetShelf } from '../../store/sheetShelf';
+import { SheetRepository } from '../../store/sheetRepository';
 import { catalogue, type Command, DATA_OPTION, lockForReading, requireDatabase, openForReading } from './command';
 import { CommandFault } from './commandFault';
 
@@ -32,7 +32,7 @@ export const exportCommand: Command = {
     const unfinished = `${file}.unfinished`;
     try {
       const database = await openForReading(dataFolder);
-      const shelf = new SheetShelf(database, catalogue());
+      const shelf = new SheetRepository(database, catalogue());
       shelf.load();
       const store = new PlanStore(database, shelf);
       await pipeline(zipEntries(archiveEntries(store.transactions.statements, shelf, new Date())), createWriteStream(unfinished));
@@ -62,7 +62,7 @@ export const importCommand: Command = {
       await prepareStart(dataFolder, { now: new Date(), backupFolders: [], startEmpty: false });
       const database = await openDatabase(databaseFile(dataFolder));
       try {
-        const shelf = new SheetShelf(database, catalogue());
+        const shelf = new SheetRepository(database, catalogue());
         shelf.load();
         const { plans, versions, sheets, same, skipped } = readArchive(new PlanStore(database, shelf), shelf, readFileSync(file));
         console.log(

@@ -1,10 +1,10 @@
 import type { BenchFault } from '@roof-chart/core/bench/circuit';
 import { type Diagnosis, faultKey } from '@roof-chart/core/bench/diagnose';
-import { answerWords, faultWords, questionWords } from '@roof-chart/core/bench/faultWords';
+import { answerWords, faultWords, questionWords } from '@roof-chart/core/text/faultText';
 import type { FirstLight } from '@roof-chart/core/bench/firstLight';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import { useWorkbench } from '../../app/workbench';
+import { useWorkbench } from '../../state/workbench';
 import styles from './BringUp.module.css';
 
 interface DiagnosisReportProps {

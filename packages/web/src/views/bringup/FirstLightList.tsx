@@ -1,9 +1,9 @@
 import { Checkbox } from '@mantine/core';
 import { useMemo } from 'react';
 import { firstLights, lightStep } from '@roof-chart/core/bench/firstLight';
-import { sayPlacement } from '@roof-chart/core/checks/say';
+import { placementText } from '@roof-chart/core/text/describe';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { useWorkbench } from '../../app/workbench';
+import { useWorkbench } from '../../state/workbench';
 import styles from './BringUp.module.css';
 
 /** Causes beyond these are too unlikely to look at first. */
@@ -16,7 +16,7 @@ export function FirstLightList({ plan }: { readonly plan: Plan }) {
   return (
     <ul className={styles.lights}>
       {lights.map(({ placement, see, causes, seen }) => {
-        const name = sayPlacement(plan, placement);
+        const name = placementText(plan, placement);
         return (
           <li key={placement} className={styles.light}>
             <Checkbox

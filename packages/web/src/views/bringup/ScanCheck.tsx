@@ -1,16 +1,16 @@
 import { Button, NativeSelect, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { sayPlacement } from '@roof-chart/core/checks/say';
+import { placementText } from '@roof-chart/core/text/describe';
 import { type BenchRemedy, compareScan, type Compared, likeliestBus, scanConclusion, scannedBuses } from '@roof-chart/core/bench/reconcile';
 import { SCAN_LENGTH, type ScanRead } from '@roof-chart/core/bench/scan';
 import { foundEdits } from '@roof-chart/core/bench/verified';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { ReadingState } from '../../app/ReadingState';
-import { useReading } from '../../app/useReading';
-import { useWorkbench } from '../../app/workbench';
-import { COMPARED_WORDS, comparedWords, conclusionWords, scanWords } from './benchWords';
+import { ReadingState } from '../../ui/ReadingState';
+import { useReading } from '../../ui/useReading';
+import { useWorkbench } from '../../state/workbench';
+import { COMPARED_WORDS, comparedWords, conclusionWords, scanWords } from '@roof-chart/core/text/views/benchText';
 import styles from './BringUp.module.css';
 
 const TONE: { readonly [K in Compared['is']]: string } = {
@@ -24,8 +24,8 @@ const TONE: { readonly [K in Compared['is']]: string } = {
 /** What a fix does to the plan. */
 const fixWords = (plan: Plan, sheets: Sheets, { placement, address, part }: BenchRemedy): string =>
   part === undefined
-    ? `Set ${formatAddress(address)} in the plan for ${sayPlacement(plan, placement)}`
-    : `${sayPlacement(plan, placement)} is ${sheets.parts.get(part)?.sheet.title ?? part}: switch to it`;
+    ? `Set ${formatAddress(address)} in the plan for ${placementText(plan, placement)}`
+    : `${placementText(plan, placement)} is ${sheets.parts.get(part)?.sheet.title ?? part}: switch to it`;
 
 /** A comparison of what answered with the plan, with what can be done about each difference. */
 export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly lines: readonly Compared[] }) {

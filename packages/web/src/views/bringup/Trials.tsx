@@ -1,9 +1,9 @@
 import { Button, Checkbox } from '@mantine/core';
 import { useState } from 'react';
-import { answerWords } from '@roof-chart/core/bench/faultWords';
+import { answerWords } from '@roof-chart/core/text/faultText';
 import { isForProbe, type Question, questionLine } from '@roof-chart/core/bench/questions';
-import { useWorkbench } from '../../app/workbench';
-import { trialWords } from './benchWords';
+import { useWorkbench } from '../../state/workbench';
+import { trialWords } from '@roof-chart/core/text/views/benchText';
 import styles from './BringUp.module.css';
 import type { Asking, Outcome } from './useBench';
 

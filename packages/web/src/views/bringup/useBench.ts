@@ -1,13 +1,13 @@
 import { useEffect, useRef, useState } from 'react';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { Diagnosis } from '@roof-chart/core/bench/diagnose';
-import { answerWords } from '@roof-chart/core/bench/faultWords';
+import { answerWords } from '@roof-chart/core/text/faultText';
 import { isForProbe, type Question, questionsFor } from '@roof-chart/core/bench/questions';
 import { askOne, type BenchPort, interview, ProbeSession, SESSION_WORDS, type SessionFault } from '@roof-chart/core/bench/session';
 import type { Plan, TerminalKey } from '@roof-chart/core/plan/plan';
-import { announce } from '../../app/announcer';
-import { useWorkbench } from '../../app/workbench';
-import { Stopped } from '../../review/workerSeat';
+import { announce } from '../../ui/announcer';
+import { useWorkbench } from '../../state/workbench';
+import { Stopped } from '../../workers/workerSeat';
 
 export const later = (milliseconds: number, act: () => void) => {
   const timer = setTimeout(act, milliseconds);

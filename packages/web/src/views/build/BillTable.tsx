@@ -1,7 +1,7 @@
 import type { Bill, Jumper } from '@roof-chart/core/outputs/bill';
-import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
+import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/fixes/transistors';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { resistorWords } from '../resistors/resistorWords';
+import { resistorWords } from '@roof-chart/core/text/resistorText';
 import styles from './Build.module.css';
 
 /** @example jumperText('red', 'male') // 'jumper wire, red, male end at the board' */

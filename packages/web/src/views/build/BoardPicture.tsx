@@ -3,8 +3,8 @@ import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BoardPin, Header } from '@roof-chart/core/sheets/boardSheet';
-import { useWorkbench } from '../../app/workbench';
-import { WIRE_HEX } from '../chart/wireHex';
+import { useWorkbench } from '../../state/workbench';
+import { WIRE_HEX } from '../../ui/wireHex';
 import styles from './Build.module.css';
 
 const PITCH = 23;

@@ -2,8 +2,8 @@ import { Button, CopyButton } from '@mantine/core';
 import { IconCopy, IconListNumbers, IconPrinter } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { sayPlacement } from '@roof-chart/core/checks/say';
-import { namesKept } from '@roof-chart/core/electrics/components';
+import { placementText } from '@roof-chart/core/text/describe';
+import { namesKept } from '@roof-chart/core/electrics/reports/components';
 import { buildList } from '@roof-chart/core/outputs/buildList';
 import { billOf } from '@roof-chart/core/outputs/bill';
 import { buildSheet, type BuildStep, builtNow, changesSinceBuilt } from '@roof-chart/core/outputs/buildSheet';
@@ -11,11 +11,11 @@ import { stepPositions } from '@roof-chart/core/outputs/stepPositions';
 import { errorTitles } from '@roof-chart/core/outputs/openErrors';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import { useReviewed, useWorkbench } from '../../app/workbench';
-import { useAppSelector } from '../../store/store';
+import { useReviewed, useWorkbench } from '../../state/workbench';
+import { useAppSelector } from '../../state/store';
 import { BillTable } from './BillTable';
 import { BoardPicture } from './BoardPicture';
-import { asText, changeWords, SECTION_WORDS, stepWords } from './buildWords';
+import { asText, changeWords, SECTION_WORDS, stepWords } from '@roof-chart/core/text/views/buildText';
 import styles from './Build.module.css';
 import { ExportMenu } from './ExportMenu';
 import { ImportWires } from './ImportWires';
@@ -133,7 +133,7 @@ export function BuildView() {
         {open.length > 0 && (
           <p className={styles.openNote}>
             {open.length} required {open.length === 1 ? 'terminal is' : 'terminals are'} unconnected in the plan and missing from this list:{' '}
-            {open.map((o) => `${sayPlacement(plan, o.placement)} ${o.label}`).join(', ')}.
+            {open.map((o) => `${placementText(plan, o.placement)} ${o.label}`).join(', ')}.
           </p>
         )}
         <Changes plan={plan} />

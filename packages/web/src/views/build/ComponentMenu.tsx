@@ -1,9 +1,9 @@
 import { ActionIcon, Button, NativeSelect, Popover, TextInput } from '@mantine/core';
 import { IconPencil } from '@tabler/icons-react';
 import { useState } from 'react';
-import type { Component } from '@roof-chart/core/electrics/components';
+import type { Component } from '@roof-chart/core/electrics/reports/components';
 import { LEG_ORDERS, type Plan, splitKey } from '@roof-chart/core/plan/plan';
-import { useWorkbench } from '../../app/workbench';
+import { useWorkbench } from '../../state/workbench';
 import styles from './Build.module.css';
 
 interface ComponentMenuProps {

@@ -3,10 +3,10 @@ import { IconFileExport } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import type { ExportFormat } from '@roof-chart/core/outputs/exports';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { announce } from '../../app/announcer';
-import { downloadBlob, downloadText } from '../../app/download';
-import { pngOf } from '../../app/pngOf';
-import { useWorkbench } from '../../app/workbench';
+import { announce } from '../../ui/announcer';
+import { downloadBlob, downloadText } from '../../ui/download';
+import { pngOf } from '../../ui/pngOf';
+import { useWorkbench } from '../../state/workbench';
 
 interface Exports {
   readonly formats: readonly ExportFormat[];

@@ -1,15 +1,15 @@
 import { Button, FileButton, Modal, Select, Textarea } from '@mantine/core';
 import { IconFileImport } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
-import { sayTerminal } from '@roof-chart/core/checks/say';
+import { terminalText } from '@roof-chart/core/text/describe';
 import { answeredEdit, boardEndChoices, LIST_LENGTH, type MatchedWire, type WireAnswer } from '@roof-chart/core/outputs/wireList';
 import { planTerminals } from '@roof-chart/core/nets/terminals';
 import { endKey, type Plan, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import { endWords } from '../../app/editWords';
-import { ReadingState } from '../../app/ReadingState';
-import { useReading } from '../../app/useReading';
-import { useWorkbench } from '../../app/workbench';
+import { endWords } from '@roof-chart/core/text/wireEndText';
+import { ReadingState } from '../../ui/ReadingState';
+import { useReading } from '../../ui/useReading';
+import { useWorkbench } from '../../state/workbench';
 import styles from './Build.module.css';
 
 /** What a listed wire comes to, in words, or what it may mean where that is not clear. */
@@ -28,7 +28,7 @@ function Match({
   const { terminals, end, open, there, edit, listed } = match;
   const ends = useMemo(() => boardEndChoices(plan, sheets), [plan, sheets]);
   if (there) return <span className="quiet">{open ? 'not connected in the plan either' : 'already in the plan'}</span>;
-  if (edit) return <>{`${sayTerminal(plan, sheets, terminals[0]!)} → ${open ? 'disconnected' : endWords(plan, sheets, end!)}`}</>;
+  if (edit) return <>{`${terminalText(plan, sheets, terminals[0]!)} → ${open ? 'disconnected' : endWords(plan, sheets, end!)}`}</>;
   if (listed.to === '') return <span className={styles.unmatched}>line too long</span>;
   const keys = terminals.length > 0 ? terminals : planTerminals(plan, sheets).flatMap((t) => (t.placement.onBoard ? [] : [t.key]));
   return (
@@ -39,7 +39,7 @@ function Match({
           searchable
           aria-label={`Terminal meant in line ${listed.line}`}
           placeholder={terminals.length > 1 ? 'Which of these?' : 'No such terminal. Which one?'}
-          data={keys.map((key) => ({ value: key, label: sayTerminal(plan, sheets, key) }))}
+          data={keys.map((key) => ({ value: key, label: terminalText(plan, sheets, key) }))}
           value={answer.terminal ?? null}
           onChange={(terminal) => onAnswer({ ...answer, ...(terminal === null ? {} : { terminal }) })}
         />

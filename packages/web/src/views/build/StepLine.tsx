@@ -1,14 +1,14 @@
 import { ActionIcon, Checkbox } from '@mantine/core';
 import { IconLock, IconNote } from '@tabler/icons-react';
 import { useState } from 'react';
-import { sayPlacement } from '@roof-chart/core/checks/say';
+import { placementText } from '@roof-chart/core/text/describe';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildStep } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { endWords } from '../../app/editWords';
-import { useWorkbench } from '../../app/workbench';
-import { WireBar } from '../chart/WireBar';
-import { stepWords, throughWords, whereWords, wireEndWords } from './buildWords';
+import { endWords } from '@roof-chart/core/text/wireEndText';
+import { useWorkbench } from '../../state/workbench';
+import { WireBar } from '../../ui/WireBar';
+import { stepWords, throughWords, whereWords, wireEndWords } from '@roof-chart/core/text/views/buildText';
 import styles from './Build.module.css';
 import { ComponentMenu } from './ComponentMenu';
 import { WireNoteForm } from './WireNoteForm';
@@ -22,7 +22,7 @@ interface StepLineProps {
 
 function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { readonly wire: BuildWire }) {
   const { sheets } = useWorkbench();
-  const name = sayPlacement(plan, wire.placement);
+  const name = placementText(plan, wire.placement);
   const to = wireEndWords(plan, sheets, wire);
   const [isNoting, setNoting] = useState(false);
   return (

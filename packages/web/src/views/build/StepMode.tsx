@@ -4,10 +4,10 @@ import { useEffect, useState } from 'react';
 import { stepPositions } from '@roof-chart/core/outputs/stepPositions';
 import type { BuildSection, BuildStep } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { useWorkbench } from '../../app/workbench';
-import { WIRE_HEX } from '../chart/wireHex';
+import { useWorkbench } from '../../state/workbench';
+import { WIRE_HEX } from '../../ui/wireHex';
 import { BoardPicture } from './BoardPicture';
-import { SECTION_WORDS, stepWords } from './buildWords';
+import { SECTION_WORDS, stepWords } from '@roof-chart/core/text/views/buildText';
 import styles from './Build.module.css';
 import { OpenErrors } from './OpenErrors';
 

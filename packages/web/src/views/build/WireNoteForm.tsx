@@ -1,12 +1,12 @@
 import { Button, Group, Modal } from '@mantine/core';
 import { useState } from 'react';
-import { sayPlacement } from '@roof-chart/core/checks/say';
+import { placementText } from '@roof-chart/core/text/describe';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
-import { endWords } from '../../app/editWords';
-import { useWorkbench } from '../../app/workbench';
-import { today } from '../facts/factFields';
-import { type Found, isSound, NoteFields } from '../facts/NoteFields';
+import { endWords } from '@roof-chart/core/text/wireEndText';
+import { useWorkbench } from '../../state/workbench';
+import { today } from '../../ui/factFields';
+import { type Found, isSound, NoteFields } from '../../ui/NoteFields';
 
 interface WireNoteFormProps {
   readonly plan: Plan;
@@ -18,7 +18,7 @@ interface WireNoteFormProps {
 export function WireNoteForm({ plan, wire, onClose }: WireNoteFormProps) {
   const { sheets, edit } = useWorkbench();
   const [found, setFound] = useState<Found>({ words: wire.note?.words ?? '', date: wire.note?.date ?? today(new Date()) });
-  const name = `${sayPlacement(plan, wire.placement)} ${wire.label}`;
+  const name = `${placementText(plan, wire.placement)} ${wire.label}`;
   const keep = (note: Found | null) => {
     const done = edit(
       [{ kind: 'wire-note', ...splitKey(wire.key), note: note && { end: wire.end, ...note } }],

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { sayTerminal } from '@roof-chart/core/checks/say';
+import { terminalText } from '@roof-chart/core/text/describe';
 import { buildSheet } from '@roof-chart/core/outputs/buildSheet';
 import { addressesUnder } from '@roof-chart/core/nets/addresses';
 import { newPlan, type Plan, terminalKey } from '@roof-chart/core/plan/plan';
@@ -8,7 +8,7 @@ import { planFindingsOf } from '@roof-chart/core/review/review';
 import type { PartSheet, PartTerminal, Strap } from '@roof-chart/core/sheets/partSheet';
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import { type Nets, readBuildSheet } from '../../../tests/readBuildSheet';
-import { asText } from './buildWords';
+import { asText } from '@roof-chart/core/text/views/buildText';
 
 const sheets = shippedSheets();
 
@@ -42,7 +42,7 @@ class Bench {
 
   node(id: string, part: PartSheet, terminal: string): string {
     const { number } = part.terminals.list.find((t) => t.id === terminal)!;
-    return `${sayTerminal(this.plan, sheets, terminalKey(id, terminal))}#${number}`;
+    return `${terminalText(this.plan, sheets, terminalKey(id, terminal))}#${number}`;
   }
 
   /** What of the board, or of the breadboard, a terminal is connected to: `ground`, `rail`, `pin`, `divider`. */
@@ -78,7 +78,7 @@ class Bench {
 
   /** The components with an end at a terminal. */
   at(id: string, terminal: string): readonly string[] {
-    const own = sayTerminal(this.plan, sheets, terminalKey(id, terminal));
+    const own = terminalText(this.plan, sheets, terminalKey(id, terminal));
     return this.components.filter((one) => one.split(/: |, | and | wiper /u).includes(own));
   }
 }

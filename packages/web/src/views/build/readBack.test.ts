@@ -1,15 +1,15 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { sayTerminal } from '@roof-chart/core/checks/say';
+import { terminalText } from '@roof-chart/core/text/describe';
 import { buildSheet } from '@roof-chart/core/outputs/buildSheet';
 import { readPlanFile } from '@roof-chart/core/plan/planFile';
 import { endKey, type Plan, splitKey, terminalKey, type TerminalKey } from '@roof-chart/core/plan/plan';
 import { shippedSheets } from '../../../../core/tests/catalogue';
-import { settledPlan, spoiltPlan } from '../../../../core/tests/spoiltPlan';
+import { settledPlan, corruptedPlan } from '../../../../core/tests/corruptedPlan';
 import { addedComponents, nameless } from '../../../tests/addedComponents';
 import { Nets, type PrintedCircuit, readBuildSheet } from '../../../tests/readBuildSheet';
-import { asText } from './buildWords';
+import { asText } from '@roof-chart/core/text/views/buildText';
 
 const sheets = shippedSheets();
 const demo = (id: string): Plan => {
@@ -24,7 +24,7 @@ const printed = (plan: Plan): PrintedCircuit => readBuildSheet(asText(plan, shee
 function nodeOf(plan: Plan, key: TerminalKey): string {
   const { placement, terminal } = splitKey(key);
   const sheet = plan.placements.find((p) => p.id === placement)!.sheet;
-  return `${sayTerminal(plan, sheets, key)}#${sheets.parts.get(sheet.id)!.terminals.get(terminal)!.number}`;
+  return `${terminalText(plan, sheets, key)}#${sheets.parts.get(sheet.id)!.terminals.get(terminal)!.number}`;
 }
 
 /** What the plan connects, from its wires alone; soldered parts come with the board. */
@@ -65,7 +65,7 @@ function follows(plan: Plan): void {
     const own = lines.filter(
       (line) =>
         / wire to /u.test(line) &&
-        line.includes(`\t${sayTerminal(plan, sheets, key)}\t`) &&
+        line.includes(`\t${terminalText(plan, sheets, key)}\t`) &&
         line.includes(`module pin ${nodeOf(plan, key).split('#')[1]} `),
     );
     for (const line of own) expect(line).toMatch(/, through .*(?:transistor|MOSFET)/u);
@@ -111,7 +111,7 @@ function sheetTerminals(plan: Plan): { readonly [node: string]: TerminalKey } {
 test.each(DEMOS)('the printed build sheet of %s, read back, is the circuit of the plan', (id) => follows(demo(id)));
 
 test('the printed build sheet of any plan, read back, is the circuit of the plan', () => {
-  fc.assert(fc.property(spoiltPlan(sheets), follows), { numRuns: 150 });
+  fc.assert(fc.property(corruptedPlan(sheets), follows), { numRuns: 150 });
 });
 
 test.each(DEMOS)('a pin or position that is printed wrongly on the sheet of %s is noticed, wherever it stands', (id) => {

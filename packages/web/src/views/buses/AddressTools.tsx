@@ -1,15 +1,15 @@
 import { Button, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { sayList } from '@roof-chart/core/checks/say';
+import { listText } from '@roof-chart/core/text/describe';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { clearAddresses } from '@roof-chart/core/review/clearAddresses';
-import type { AddressRow } from '@roof-chart/core/review/i2cSheet';
-import { useWorkbench } from '../../app/workbench';
-import { findAddress } from './addressWords';
+import type { AddressRow } from '@roof-chart/core/review/i2cReport';
+import { useWorkbench } from '../../state/workbench';
+import { findAddress } from '@roof-chart/core/text/views/addressText';
 import styles from './Buses.module.css';
-import { nameOf } from './memberName';
+import { nameOf } from '@roof-chart/core/text/memberName';
 
 /** Who answers on an address, in either form; and all straps of the bus chosen at once where parts meet. */
 export function AddressTools({
@@ -51,7 +51,7 @@ export function AddressTools({
       )}
       {cleared && !cleared.ok && (
         <p className={styles.bad}>
-          No combination of address straps separates {sayList(cleared.stuck.map((id) => nameOf(plan, id)))} on one bus.
+          No combination of address straps separates {listText(cleared.stuck.map((id) => nameOf(plan, id)))} on one bus.
         </p>
       )}
       {text.trim() === '' && !clashing && <p className={styles.good}>No address conflicts; {formatFree(rows)} addresses are free.</p>}

@@ -1,13 +1,13 @@
 import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatAddress } from '@roof-chart/core/quantity/format';
-import type { AddressRow } from '@roof-chart/core/review/i2cSheet';
-import { useWorkbench } from '../../app/workbench';
-import { HangScale, type ScaleRow } from '../../hang/HangScale';
-import type { Scale } from '../../hang/placing';
+import type { AddressRow } from '@roof-chart/core/review/i2cReport';
+import { useWorkbench } from '../../state/workbench';
+import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
+import type { Scale } from '../../ui/chart/placing';
 import { AddressTools } from './AddressTools';
 import styles from './Buses.module.css';
-import { nameOf } from './memberName';
+import { nameOf } from '@roof-chart/core/text/memberName';
 
 const ADDRESSES: Scale = {
   min: 0,
@@ -50,7 +50,7 @@ export function Addresses({ plan, bus, rows }: { readonly plan: Plan; readonly b
   return (
     <section className={styles.section}>
       <h2>Addresses</h2>
-      <HangScale
+      <ScaleChart
         label="Addresses of the bus"
         scale={ADDRESSES}
         rows={scaleRows}

@@ -5,10 +5,10 @@ import { boardOf } from '@roof-chart/core/plan/edit';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BusPlaces } from '@roof-chart/core/review/busPlaces';
-import { useReading } from '../../app/useReading';
-import { useWorkbench } from '../../app/workbench';
+import { useReading } from '../../ui/useReading';
+import { useWorkbench } from '../../state/workbench';
 import styles from './Buses.module.css';
-import { busLabel, costWords, nowhereWords, placeHead } from './placeWords';
+import { busLabel, costWords, nowhereWords, placeHead } from '@roof-chart/core/text/views/busPlaceText';
 
 interface BusPlaceMenuProps {
   readonly plan: Plan;

@@ -2,14 +2,14 @@ import { Button, Tabs } from '@mantine/core';
 import { useMemo } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { type Bus, findBuses } from '@roof-chart/core/nets/buses';
-import { otherLines } from '@roof-chart/core/electrics/otherLines';
+import { otherLines } from '@roof-chart/core/electrics/reports/otherLines';
 import { boardOf } from '@roof-chart/core/plan/edit';
-import { useWorkbench } from '../../app/workbench';
-import { useAppSelector } from '../../store/store';
+import { useWorkbench } from '../../state/workbench';
+import { useAppSelector } from '../../state/store';
 import styles from './Buses.module.css';
 import { I2cView } from './I2cView';
 import { OtherLinesView } from './OtherLinesView';
-import { busLabel } from './placeWords';
+import { busLabel } from '@roof-chart/core/text/views/busPlaceText';
 import { SpiView } from './SpiView';
 
 /** The tab of everything that is no bus of controllers. */

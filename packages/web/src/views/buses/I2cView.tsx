@@ -3,8 +3,8 @@ import type { Bus } from '@roof-chart/core/nets/buses';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { i2cSheet } from '@roof-chart/core/review/i2cSheet';
-import { useWorkbench } from '../../app/workbench';
+import { i2cReport } from '@roof-chart/core/review/i2cReport';
+import { useWorkbench } from '../../state/workbench';
 import { Addresses } from './Addresses';
 import styles from './Buses.module.css';
 import { BusPlaceMenu } from './BusPlaceMenu';
@@ -14,7 +14,7 @@ import { Second } from './Second';
 /** The sheet of one I2C bus: who answers where, what pulls the lines up, and how busy it is. */
 export function I2cView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus }) {
   const { sheets } = useWorkbench();
-  const sheet = useMemo(() => i2cSheet(plan, sheets, bus), [plan, sheets, bus]);
+  const sheet = useMemo(() => i2cReport(plan, sheets, bus), [plan, sheets, bus]);
   if (!sheet) return null;
   const board = boardOf(plan, sheets)!;
   const pins = Object.entries(bus.pins)

@@ -1,13 +1,13 @@
-import { type OtherLines } from '@roof-chart/core/electrics/otherLines';
+import { type OtherLines } from '@roof-chart/core/electrics/reports/otherLines';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { endWords } from '../../app/editWords';
-import { useWorkbench } from '../../app/workbench';
+import { endWords } from '@roof-chart/core/text/wireEndText';
+import { useWorkbench } from '../../state/workbench';
 import styles from './Buses.module.css';
 import { BusPlaceMenu } from './BusPlaceMenu';
-import { LINE_WORDS, noteWords } from './lineWords';
+import { LINE_WORDS, noteWords } from '@roof-chart/core/text/lineText';
 
 /** Serial ports, 1-Wire, proprietary protocols, encoders and key matrices: their pins with notes. */
 export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly all: readonly OtherLines[] }) {

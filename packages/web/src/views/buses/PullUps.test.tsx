@@ -2,10 +2,10 @@
 import { screen } from '@testing-library/react';
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import { add, edited, stick, wire } from '../../../../core/tests/makePlan';
-import { i2cSheet } from '@roof-chart/core/review/i2cSheet';
+import { i2cReport } from '@roof-chart/core/review/i2cReport';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { mount } from '../../../tests/mount';
-import { useAppSelector } from '../../store/store';
+import { useAppSelector } from '../../state/store';
 import { PullUps } from './PullUps';
 
 const sheets = shippedSheets();
@@ -14,7 +14,7 @@ const plan = edited(stick(), sheets, ...member('o', 'oled-096-ssd1306-i2c', 'Scr
 
 function Bus() {
   const now = useAppSelector((state) => state.document.plan)!;
-  const [first] = i2cSheet(now, sheets, findBuses(now, sheets)[0]!)!.segments;
+  const [first] = i2cReport(now, sheets, findBuses(now, sheets)[0]!)!.segments;
   return <PullUps plan={now} sheet={first!} connected />;
 }
 const settings = (mounted: ReturnType<typeof mount>) => mounted.plan().busSettings['i2c0'];

@@ -1,23 +1,23 @@
 import { Button, NativeSelect, NumberInput } from '@mantine/core';
-import { sayList } from '@roof-chart/core/checks/say';
+import { listText } from '@roof-chart/core/text/describe';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
-import { pulledTo } from '@roof-chart/core/electrics/busPullUps';
-import type { SegmentSheet } from '@roof-chart/core/electrics/segmentSheet';
+import { pulledTo } from '@roof-chart/core/electrics/formulas/busPullUps';
+import type { SegmentReport } from '@roof-chart/core/electrics/reports/segmentReport';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { typical } from '@roof-chart/core/quantity/range';
 import { drawerValues, nearestOf } from '@roof-chart/core/quantity/series';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
-import { useWorkbench } from '../../app/workbench';
-import { HangScale, PAD, ROOF, ROW, type ScaleRow } from '../../hang/HangScale';
-import { Ring } from '../../hang/marks';
-import type { Scale } from '../../hang/placing';
+import { useWorkbench } from '../../state/workbench';
+import { ScaleChart, PAD, HEADER_HEIGHT, ROW_HEIGHT, type ScaleRow } from '../../ui/chart/ScaleChart';
+import { Ring } from '../../ui/chart/marks';
+import type { Scale } from '../../ui/chart/placing';
 import styles from './Buses.module.css';
-import { pullUpAdvice, restWords, VERDICT_WORDS } from './busWords';
-import { DrawerFields } from './DrawerFields';
-import { nameOf } from './memberName';
+import { pullUpAdvice, restWords, VERDICT_WORDS } from '@roof-chart/core/text/views/busText';
+import { DrawerFields } from '../../ui/DrawerFields';
+import { nameOf } from '@roof-chart/core/text/memberName';
 import { Rise } from './Rise';
-import { changed, commit } from './settings';
+import { changed, commit } from '../../ui/busSettings';
 
 const OHMS: Scale = {
   min: 300,
@@ -31,14 +31,14 @@ const BELOW_USUAL = USUAL - 1;
 const CLOCKS = [100e3, 400e3, 1e6];
 
 /** The name of a bus segment. */
-function stretchWords({ segment: { via } }: SegmentSheet): string {
+function stretchWords({ segment: { via } }: SegmentReport): string {
   if (!via) return 'Pull-ups';
   return `Pull-ups behind ${via.placement.name}${via.channel === undefined ? '' : `, channel ${via.channel}`}`;
 }
 
 /** The pull-ups of a bus segment on an axis of ohms with the allowed window, and an added one that can be dragged.
  *  @param connected whether the bus has a controller, so that it can be calculated */
-export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; readonly sheet: SegmentSheet; readonly connected: boolean }) {
+export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; readonly sheet: SegmentReport; readonly connected: boolean }) {
   const { edit, sheets } = useWorkbench();
   const { input, pullUps, capacitance, segment } = sheet;
   const controller = connected ? segment.id : undefined;
@@ -103,7 +103,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
           {capacitance.measured === undefined ? ' estimated' : ' measured'}, window for {formatSi(input.hz, 'Hz')}
         </span>
       </h2>
-      <HangScale
+      <ScaleChart
         label={segment.via ? stretchWords(sheet) : 'Pull-ups of the bus'}
         scale={OHMS}
         rows={[...rows, mine]}
@@ -134,7 +134,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
           controller !== undefined && (
             <Handle
               x={x(shown ?? OHMS.max)}
-              y={ROOF + rows.length * ROW + ROW / 2}
+              y={HEADER_HEIGHT + rows.length * ROW_HEIGHT + ROW_HEIGHT / 2}
               words={shown === undefined ? 'drag to add a resistor' : ''}
               onDrag={(at) => setDragged(nearestOf(steps, value(at)) ?? null)}
               onDrop={() => {
@@ -144,7 +144,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
             />
           )
         }
-      </HangScale>
+      </ScaleChart>
       <div className={styles.advice}>
         <div>
           <p className={good ? styles.good : styles.risky}>{pullUpAdvice(plan, sheet)}</p>
@@ -162,7 +162,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
             onClick={() =>
               edit(
                 sheet.cut.map((placement) => ({ kind: 'cut-pull-ups', placement, cut: true })),
-                `remove the pull-ups of ${sayList(sheet.cut.map((id) => nameOf(plan, id)))}`,
+                `remove the pull-ups of ${listText(sheet.cut.map((id) => nameOf(plan, id)))}`,
               )
             }
           >

@@ -1,9 +1,9 @@
 import { NumberInput } from '@mantine/core';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { useWorkbench } from '../../app/workbench';
+import { useWorkbench } from '../../state/workbench';
 import styles from './Buses.module.css';
-import { nameOf } from './memberName';
-import { commit } from './settings';
+import { nameOf } from '@roof-chart/core/text/memberName';
+import { commit } from '../../ui/busSettings';
 
 /** Update rate of a part in Hz; empty: default of its sheet. */
 export function RateField({ plan, placement, usual }: { readonly plan: Plan; readonly placement: string; readonly usual: number }) {

@@ -1,15 +1,15 @@
 import { useMemo, useRef } from 'react';
 import { Line, LineChart, ReferenceLine, XAxis, YAxis } from 'recharts';
-import { pulledTo } from '@roof-chart/core/electrics/busPullUps';
-import { riseCurve, riseLevels } from '@roof-chart/core/electrics/riseCurve';
+import { pulledTo } from '@roof-chart/core/electrics/formulas/busPullUps';
+import { riseCurve, riseLevels } from '@roof-chart/core/electrics/formulas/riseCurve';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import type { SegmentSheet } from '@roof-chart/core/electrics/segmentSheet';
-import { SavePicture } from '../../app/SavePicture';
-import { svgOf } from '../../app/svgOf';
+import type { SegmentReport } from '@roof-chart/core/electrics/reports/segmentReport';
+import { SavePicture } from '../../ui/SavePicture';
+import { svgOf } from '../../ui/svgOf';
 import styles from './Buses.module.css';
 
 /** The rise of a released line, both corners, over half a clock period. */
-export function Rise({ sheet }: { readonly sheet: SegmentSheet }) {
+export function Rise({ sheet }: { readonly sheet: SegmentReport }) {
   const { input, pullUps } = sheet;
   const figure = useRef<HTMLElement>(null);
   const points = useMemo(() => riseCurve(input), [input]);

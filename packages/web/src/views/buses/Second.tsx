@@ -1,20 +1,20 @@
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import type { I2cSheet } from '@roof-chart/core/review/i2cSheet';
-import { SavePicture } from '../../app/SavePicture';
-import type { Scale } from '../../hang/placing';
-import { scaleSvg } from '../../hang/scaleSvg';
-import { stackRows } from '../../hang/stackRows';
+import type { I2cReport } from '@roof-chart/core/review/i2cReport';
+import { SavePicture } from '../../ui/SavePicture';
+import type { Scale } from '../../ui/chart/placing';
+import { scaleSvg } from '../../ui/chart/scaleSvg';
+import { stackRows } from '../../ui/chart/stackRows';
 import styles from './Buses.module.css';
-import { percent, timeWords } from './busWords';
-import { nameOf } from './memberName';
+import { percent, timeWords } from '@roof-chart/core/text/views/busText';
+import { nameOf } from '@roof-chart/core/text/memberName';
 import { RateField } from './RateField';
 
 /** 100 % bus load, in quarters. */
 const SECOND: Scale = { min: 0, max: 1, log: false, ticks: [0, 0.25, 0.5, 0.75, 1].map((at) => ({ at, label: percent(at) })) };
 
 /** How a second of a bus is taken up, by whom, and who sets its clock. */
-export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I2cSheet }) {
+export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I2cReport }) {
   const { time, limits } = sheet;
   return (
     <section className={styles.section}>

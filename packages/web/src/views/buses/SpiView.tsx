@@ -1,23 +1,23 @@
 import { NativeSelect, NumberInput } from '@mantine/core';
 import { useMemo } from 'react';
 import { endKey } from '@roof-chart/core/plan/plan';
-import { rowId, spiSheet, wireHz, type SpiRow } from '@roof-chart/core/electrics/spiBus';
+import { rowId, spiReport, wireHz, type SpiRow } from '@roof-chart/core/electrics/reports/spiReport';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { useWorkbench } from '../../app/workbench';
-import { HangLines, type LineColumn, type LineRow } from '../../hang/HangLines';
-import { HangScale, type ScaleRow } from '../../hang/HangScale';
-import type { Scale } from '../../hang/placing';
+import { useWorkbench } from '../../state/workbench';
+import { LineChart, type LineColumn, type LineRow } from '../../ui/chart/LineChart';
+import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
+import type { Scale } from '../../ui/chart/placing';
 import styles from './Buses.module.css';
 import { BusPlaceMenu } from './BusPlaceMenu';
-import { percent } from './busWords';
-import { clockWords, rateWords, selectWords, spiAdvice } from './lineWords';
-import { nameOf } from './memberName';
+import { percent } from '@roof-chart/core/text/views/busText';
+import { clockWords, rateWords, selectWords, spiAdvice } from '@roof-chart/core/text/lineText';
+import { nameOf } from '@roof-chart/core/text/memberName';
 import { RateField } from './RateField';
-import { changed, commit } from './settings';
+import { changed, commit } from '../../ui/busSettings';
 
 const CLOCKS: Scale = {
   min: 100e3,
@@ -37,7 +37,7 @@ const rowName = (plan: Plan, { head, further }: SpiRow): string =>
 export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus }) {
   const { sheets, edit } = useWorkbench();
   const board = boardOf(plan, sheets)!;
-  const sheet = useMemo(() => spiSheet(plan, sheets, board, bus), [plan, sheets, board, bus]);
+  const sheet = useMemo(() => spiReport(plan, sheets, board, bus), [plan, sheets, board, bus]);
   const controller = bus.controller;
   const settings = controller === undefined ? undefined : plan.busSettings[controller];
   const set = (change: Parameters<typeof changed>[1], words: string) => {
@@ -97,7 +97,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
       </div>
       <section className={styles.section}>
         <h2>Lines and chip selects</h2>
-        <HangLines label="Lines of the bus" columns={columns} rows={lineRows} />
+        <LineChart label="Lines of the bus" columns={columns} rows={lineRows} />
         <ul className={styles.says}>
           {spiAdvice(plan, sheets, sheet).map((line) => (
             <li key={line}>{line}</li>
@@ -109,7 +109,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
           Clock limits{' '}
           <span className={styles.aside}>disc: write, ring: read{sheet.softwareHz === undefined ? '' : ', cross: software SPI'}</span>
         </h2>
-        <HangScale
+        <ScaleChart
           label="Clock limits"
           scale={CLOCKS}
           rows={clockRows}

@@ -3,7 +3,7 @@ import { act, screen } from '@testing-library/react';
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import { add, edited, stick, wire, wired } from '../../../../core/tests/makePlan';
 import { mount } from '../../../tests/mount';
-import { sessionActions } from '../../store/sessionSlice';
+import { sessionActions } from '../../state/sessionSlice';
 import { ChartView } from './ChartView';
 
 const sheets = shippedSheets();

@@ -1,10 +1,10 @@
 import { Button } from '@mantine/core';
 import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
-import { wantsPin } from '@roof-chart/core/allocate/pinFit';
-import { isAboutFacts } from '@roof-chart/core/checks/registry';
-import { sayTerminal } from '@roof-chart/core/checks/say';
+import { endFit, fitReason } from '@roof-chart/core/assign/fit/endFit';
+import { wantsPin } from '@roof-chart/core/assign/fit/pinFit';
+import { isAboutFacts } from '@roof-chart/core/checks/engine/registry';
+import { terminalText } from '@roof-chart/core/text/describe';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets } from '@roof-chart/core/nets/nets';
 import { openTerminals } from '@roof-chart/core/nets/openTerminals';
@@ -12,13 +12,13 @@ import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminal
 import { boardOf } from '@roof-chart/core/plan/edit';
 import { type Plan, sameEnd, type WireColour, type WireEnd } from '@roof-chart/core/plan/plan';
 import { conductor } from '@roof-chart/core/sheets/sheetIndex';
-import { announce } from '../../app/announcer';
-import { endWords } from '../../app/editWords';
-import { useReviewed, useWorkbench } from '../../app/workbench';
-import { HangChart } from '../../hang/HangChart';
-import { useSteady, useSteadySet } from '../../hang/steady';
-import { sessionActions } from '../../store/sessionSlice';
-import { useAppDispatch, useAppSelector } from '../../store/store';
+import { announce } from '../../ui/announcer';
+import { endWords } from '@roof-chart/core/text/wireEndText';
+import { useReviewed, useWorkbench } from '../../state/workbench';
+import { SignalChart } from '../../ui/chart/SignalChart';
+import { useStableReference, useStableSet } from '../../ui/chart/stableReference';
+import { sessionActions } from '../../state/sessionSlice';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import styles from './Chart.module.css';
 import { chartBrackets, chartChoices, chartGroups, chartLines, clashColumns } from './chartModel';
 import { boardBlocks, columnOfEnd, endOfColumn } from './columns';
@@ -89,14 +89,14 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
   const could = groups.flatMap((g) => g.rows).find((r) => r.item.key === row)?.could;
   const choices = useMemo(() => (item && could ? chartChoices(board, nets, item, could) : null), [board, nets, item, could]);
   const lines = useMemo(() => chartLines(groups, nets), [groups, nets]);
-  const clashes = useSteadySet(useMemo(() => clashColumns(nets), [nets]));
-  const brackets = useSteady(useMemo(() => chartBrackets(board, buses, item?.terminal), [board, buses, item?.terminal]));
+  const clashes = useStableSet(useMemo(() => clashColumns(nets), [nets]));
+  const brackets = useStableReference(useMemo(() => chartBrackets(board, buses, item?.terminal), [board, buses, item?.terminal]));
   const cannot = useMemo(
     () =>
       choices ? blocks.flatMap((b) => b.columns.filter((c) => c.tone !== 'quiet' && !choices.has(c.sameAs ?? c.id)).map((c) => c.id)) : [],
     [choices, blocks],
   );
-  const dim = useSteadySet(cannot);
+  const dim = useStableSet(cannot);
   const here = item?.wire && columnOfEnd(item.wire.end);
   const free = choices ? [...choices].filter(([id, choice]) => choice !== 'taken' && id !== here).length : 0;
 
@@ -107,7 +107,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
 
   const wireTo = useCallback(
     (target: PlanTerminal, end: WireEnd) => {
-      const words = `${sayTerminal(latest.current.plan, sheets, target.key)}`;
+      const words = `${terminalText(latest.current.plan, sheets, target.key)}`;
       const place = { placement: target.placement.id, terminal: target.terminal.id };
       if (target.wire?.locked) return announce(`${words} is locked. Press L to unlock it.`);
       if (sameEnd(target.wire?.end, end)) edit([{ kind: 'unwire', ...place }], `disconnect ${words}`);
@@ -128,7 +128,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
       if (!target || !end) return;
       const fit = endFit(board, target.part, target.terminal, end);
       if (fit.verdict === 'cannot' && !sameEnd(target.wire?.end, end))
-        return announce(`Not possible: ${sayFit(fit, target.terminal, board.pins.get(at))}`);
+        return announce(`Not possible: ${fitReason(fit, target.terminal, board.pins.get(at))}`);
       wireTo(target, end);
     },
     [board, dispatch, wireTo],
@@ -152,7 +152,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
       const locked = !target.wire.locked;
       edit(
         [{ kind: 'lock', placement: target.placement.id, terminal: target.terminal.id, locked }],
-        `${locked ? 'lock' : 'unlock'} ${sayTerminal(latest.current.plan, sheets, target.key)}`,
+        `${locked ? 'lock' : 'unlock'} ${terminalText(latest.current.plan, sheets, target.key)}`,
       );
     },
     [edit, sheets],
@@ -161,7 +161,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     (target: PlanTerminal, value: WireColour) =>
       void edit(
         [{ kind: 'colour', placement: target.placement.id, terminal: target.terminal.id, colour: value }],
-        `make the wire of ${sayTerminal(latest.current.plan, sheets, target.key)} ${value}`,
+        `make the wire of ${terminalText(latest.current.plan, sheets, target.key)} ${value}`,
       ),
     [edit, sheets],
   );
@@ -170,7 +170,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     const end = endOfColumn(board, at);
     if (end?.to !== 'pin' || !wantsPin(target.terminal)) return announce('Choose a signal row and a pin first.');
     const pin = conductor(board, end.pin);
-    const words = sayTerminal(plan, sheets, target.key);
+    const words = terminalText(plan, sheets, target.key);
     const next = plan.wishes[target.key]?.pin === pin ? null : { ...plan.wishes[target.key], pin };
     const place = { placement: target.placement.id, terminal: target.terminal.id };
     edit(
@@ -222,7 +222,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     if (!target || !end) return name;
     if (sameEnd(target.wire?.end, end)) return `${name}: connected here${target.wire?.locked ? ', locked' : ''}`;
     const fit = endFit(board, target.part, target.terminal, end);
-    if (fit.verdict === 'cannot') return `${name}: not possible. ${sayFit(fit, target.terminal, board.pins.get(at))}`;
+    if (fit.verdict === 'cannot') return `${name}: not possible. ${fitReason(fit, target.terminal, board.pins.get(at))}`;
     const choice = choices?.get(at);
     return `${name}: ${choice === 'taken' ? 'error, in use' : choice === 'costs' ? 'possible, with a caveat' : 'possible'}`;
   };
@@ -239,7 +239,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     : '';
   return (
     <div className={styles.view}>
-      <HangChart
+      <SignalChart
         label="Wires of the plan: one row per terminal, one column per pin"
         blocks={blocks}
         brackets={brackets}

@@ -1,11 +1,11 @@
 import { Button, SegmentedControl, UnstyledButton } from '@mantine/core';
 import { memo } from 'react';
-import { sayCosts } from '@roof-chart/core/allocate/sayCosts';
+import { costText } from '@roof-chart/core/text/costText';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { sessionActions, type WireScope } from '../../store/sessionSlice';
-import { useAppDispatch, useAppSelector } from '../../store/store';
+import { sessionActions, type WireScope } from '../../state/sessionSlice';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import styles from './Chart.module.css';
 import { inScope } from './chartModel';
 import type { Settling } from './useSettle';
@@ -94,7 +94,7 @@ function SettleButton({ settling }: { readonly settling: Settling }) {
         size="compact-xs"
         variant="outline"
         onClick={settling.cancel}
-        title={progress.best ? `Best so far: ${sayCosts(progress.best)}` : 'No solution yet'}
+        title={progress.best ? `Best so far: ${costText(progress.best)}` : 'No solution yet'}
       >
         Stop searching
       </Button>

@@ -1,13 +1,13 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { IconLock, IconLockOpen, IconPlugConnected, IconPlugConnectedX } from '@tabler/icons-react';
 import { memo, type ReactNode } from 'react';
-import { endFit, sayFit } from '@roof-chart/core/allocate/endFit';
-import { sayTerminal } from '@roof-chart/core/checks/say';
-import { planComponents } from '@roof-chart/core/electrics/components';
+import { endFit, fitReason } from '@roof-chart/core/assign/fit/endFit';
+import { terminalText } from '@roof-chart/core/text/describe';
+import { planComponents } from '@roof-chart/core/electrics/reports/components';
 import { driverAt } from '@roof-chart/core/nets/multiplexed';
 import { componentText } from '@roof-chart/core/outputs/componentText';
-import { wantsPin } from '@roof-chart/core/allocate/pinFit';
-import { wishedWords } from '@roof-chart/core/outputs/settleWords';
+import { wantsPin } from '@roof-chart/core/assign/fit/pinFit';
+import { wishedWords } from '@roof-chart/core/text/assignmentText';
 import type { Nets } from '@roof-chart/core/nets/nets';
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
@@ -16,8 +16,8 @@ import { ROLE_WORDS } from '@roof-chart/core/sheets/roles';
 import { sourceLine } from '@roof-chart/core/sheets/source';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { Link } from 'react-router';
-import { useWorkbench } from '../../app/workbench';
-import { CostRing, Disc, LockedDisc, ClashDisc, Ring } from '../../hang/marks';
+import { useWorkbench } from '../../state/workbench';
+import { CostRing, Disc, LockedDisc, ClashDisc, Ring } from '../../ui/chart/marks';
 import styles from './Chart.module.css';
 import { columnOfEnd, endOfColumn } from './columns';
 import { WhyHere } from './WhyHere';
@@ -166,7 +166,7 @@ function PinFacts({
       <p className={styles.fact}>{pinAbilities(board, real).join(' · ')}</p>
       {real.trouble && <p className={styles.trouble}>{real.trouble}</p>}
       <p className={styles.fact}>
-        {users.length === 0 ? 'Free.' : `Used by ${users.map((u) => sayTerminal(plan, sheets, u.key)).join(', ')}.`}
+        {users.length === 0 ? 'Free.' : `Used by ${users.map((u) => terminalText(plan, sheets, u.key)).join(', ')}.`}
       </p>
       <p className={styles.source}>
         {sourceLine(board.sheet.pins.source, `pins/${conductor}`)}.{' '}
@@ -203,7 +203,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
         {item ? (
           <>
             <div className={styles.cardTitle}>
-              <strong>{sayTerminal(plan, sheets, item.key)}</strong>
+              <strong>{terminalText(plan, sheets, item.key)}</strong>
               {wantsPin(item.terminal) && (
                 <>
                   <WishMenu plan={plan} board={board} item={item} column={column} />
@@ -259,7 +259,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
               )}
             </div>
             {item && fit && fit.verdict === 'cannot' && (
-              <p className={styles.trouble}>{sayFit(fit, item.terminal, board.pins.get(column))}</p>
+              <p className={styles.trouble}>{fitReason(fit, item.terminal, board.pins.get(column))}</p>
             )}
             <PinFacts board={board} plan={plan} nets={nets} column={column} />
           </>

@@ -1,15 +1,15 @@
 import { Button, Menu } from '@mantine/core';
 import { memo, useEffect, useState } from 'react';
-import { sayPlacement } from '@roof-chart/core/checks/say';
+import { placementText } from '@roof-chart/core/text/describe';
 import { commonsOf, segmentsOfPart } from '@roof-chart/core/nets/multiplexed';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { LedWay } from '@roof-chart/core/review/ledWays';
-import { useWorkbench } from '../../app/workbench';
+import { useWorkbench } from '../../state/workbench';
 
 /** What a way is called in the menu. */
 function wayWords(plan: Plan, { kind, placement, adds }: LedWay): string {
-  if (placement !== undefined) return `${kind === 'segments' ? 'Segments' : 'All lines'} on ${sayPlacement(plan, placement)}`;
+  if (placement !== undefined) return `${kind === 'segments' ? 'Segments' : 'All lines'} on ${placementText(plan, placement)}`;
   if (kind === 'driver') return `All lines on a new ${adds}`;
   return kind === 'segments' ? `Segments on a new ${adds}` : `Segments and digits on two: ${adds}`;
 }

@@ -1,15 +1,15 @@
 import { Button, Menu, ScrollArea } from '@mantine/core';
 import { memo, useMemo } from 'react';
-import { behindShifter } from '@roof-chart/core/allocate/behindShifter';
-import { sayTerminal } from '@roof-chart/core/checks/say';
-import { biasEnds } from '@roof-chart/core/electrics/biasEnds';
+import { behindShifter } from '@roof-chart/core/assign/behindShifter';
+import { terminalText } from '@roof-chart/core/text/describe';
+import { biasEnds } from '@roof-chart/core/electrics/reports/biasEnds';
 import { type EndReason, otherEnds } from '@roof-chart/core/nets/otherEnds';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import { endText } from '@roof-chart/core/outputs/endText';
 import { endKey, type Plan } from '@roof-chart/core/plan/plan';
 import { PIN_ROLES } from '@roof-chart/core/sheets/roles';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
-import { useWorkbench } from '../../app/workbench';
+import { useWorkbench } from '../../state/workbench';
 
 const REASON: { readonly [K in EndReason]: string } = {
   chain: 'Next in the chain after',
@@ -41,7 +41,7 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
   );
   const dividers = useMemo(() => biasEnds(plan, sheets, item), [plan, sheets, item]);
   if (item.placement.onBoard || item.wire?.locked || (ends.length === 0 && !shifted && dividers.length === 0)) return null;
-  const words = sayTerminal(plan, sheets, item.key);
+  const words = terminalText(plan, sheets, item.key);
   const reasons = [...new Set(ends.map((end) => end.reason))];
   return (
     <Menu position="top-start" withinPortal transitionProps={{ duration: 0 }}>
@@ -93,11 +93,11 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
                             end: { to: 'terminal', placement: end.placement, terminal: end.terminal },
                           },
                         ],
-                        `connect ${words} to ${sayTerminal(plan, sheets, end.key)}`,
+                        `connect ${words} to ${terminalText(plan, sheets, end.key)}`,
                       )
                     }
                   >
-                    {sayTerminal(plan, sheets, end.key)}
+                    {terminalText(plan, sheets, end.key)}
                   </Menu.Item>
                 ))}
             </div>

@@ -1,16 +1,16 @@
 import { Button } from '@mantine/core';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
-import { sayFinding } from '@roof-chart/core/checks/say';
+import { describeFinding } from '@roof-chart/core/text/describe';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/outputs/settleWords';
+import { conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/text/assignmentText';
 import { changedWires } from '@roof-chart/core/review/previewEdits';
-import { useWorkbench } from '../../app/workbench';
-import { wireWords } from '../../findings/previewWords';
-import { Coming, Leaving } from '../../hang/marks';
-import type { Settled } from '../../review/review.worker';
+import { useWorkbench } from '../../state/workbench';
+import { wireWords } from '@roof-chart/core/text/editPreviewText';
+import { Coming, Leaving } from '../../ui/chart/marks';
+import type { Settled } from '../../workers/review.worker';
 import styles from './Chart.module.css';
-import { countWords, wireCounts } from './settleWords';
+import { countWords, wireCounts } from '@roof-chart/core/text/views/assignProposalText';
 import type { Settling } from './useSettle';
 
 interface SettlePanelProps {
@@ -62,10 +62,10 @@ export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
           </ul>
         )}
         {proposal.gone.length > 0 && (
-          <p className={styles.fact}>Solves: {few(proposal.gone.map((f) => sayFinding(plan, sheets, f).title))}.</p>
+          <p className={styles.fact}>Solves: {few(proposal.gone.map((f) => describeFinding(plan, sheets, f).title))}.</p>
         )}
         {proposal.added.length > 0 && (
-          <p className={styles.trouble}>New findings: {few(proposal.added.map((f) => sayFinding(proposal.plan, sheets, f).title))}.</p>
+          <p className={styles.trouble}>New findings: {few(proposal.added.map((f) => describeFinding(proposal.plan, sheets, f).title))}.</p>
         )}
         <p className={styles.legend}>
           <span>

@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import type { WireColour } from '@roof-chart/core/plan/plan';
 import styles from './Chart.module.css';
-import { WireBar } from './WireBar';
+import { WireBar } from '../../ui/WireBar';
 
 interface TerminalHeadProps {
   /** The part's name in the first row of its group; its supply in the second. */

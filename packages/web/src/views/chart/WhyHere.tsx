@@ -1,14 +1,14 @@
 import { Button, Popover } from '@mantine/core';
 import { useState } from 'react';
-import type { Alternative } from '@roof-chart/core/allocate/explain';
-import { isUsualAt } from '@roof-chart/core/allocate/usual';
+import type { Alternative } from '@roof-chart/core/assign/explain';
+import { isUsualAt } from '@roof-chart/core/assign/fit/usual';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { alternativeWords } from '@roof-chart/core/outputs/settleWords';
+import { alternativeWords } from '@roof-chart/core/text/assignmentText';
 import type { Role } from '@roof-chart/core/sheets/roles';
 import { sourceLine } from '@roof-chart/core/sheets/source';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
-import { useWorkbench } from '../../app/workbench';
-import { Stopped } from '../../review/workerSeat';
+import { useWorkbench } from '../../state/workbench';
+import { Stopped } from '../../workers/workerSeat';
 import styles from './Chart.module.css';
 
 /** Every possible pin of a signal with its cost relative to the free assignment. */

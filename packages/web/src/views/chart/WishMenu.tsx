@@ -1,16 +1,16 @@
 import { Button, Menu } from '@mantine/core';
 import { IconPin } from '@tabler/icons-react';
 import { memo } from 'react';
-import { wantsPin } from '@roof-chart/core/allocate/pinFit';
+import { wantsPin } from '@roof-chart/core/assign/fit/pinFit';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
-import { sayTerminal } from '@roof-chart/core/checks/say';
+import { terminalText } from '@roof-chart/core/text/describe';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan, Together, Wish } from '@roof-chart/core/plan/plan';
 import { PIN_ROLES } from '@roof-chart/core/sheets/roles';
 import { canBeSoftwarePwm } from '@roof-chart/core/sheets/softwarePwm';
 import { conductor, type IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
-import { useWorkbench } from '../../app/workbench';
+import { useWorkbench } from '../../state/workbench';
 
 interface WishMenuProps {
   readonly plan: Plan;
@@ -27,7 +27,7 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
   const { sheets, edit } = useWorkbench();
   const wish = plan.wishes[item.key];
   const place = { placement: item.placement.id, terminal: item.terminal.id };
-  const words = sayTerminal(plan, sheets, item.key);
+  const words = terminalText(plan, sheets, item.key);
   const set = (next: Wish, label: string) => {
     const empty = Object.keys(next).length === 0;
     edit([{ kind: 'wish', ...place, wish: empty ? null : next }], label);

@@ -6,7 +6,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import { add, edited, shield, stick, wire } from '../../../../core/tests/makePlan';
-import type { WireScope } from '../../store/sessionSlice';
+import type { WireScope } from '../../state/sessionSlice';
 import { chartBrackets, chartChoices, chartGroups, chartLines, clashColumns } from './chartModel';
 import { boardBlocks, columnOfEnd, endOfColumn } from './columns';
 

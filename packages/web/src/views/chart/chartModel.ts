@@ -1,7 +1,7 @@
-import { endFit } from '@roof-chart/core/allocate/endFit';
-import { isFreeFor } from '@roof-chart/core/allocate/freePins';
-import { type PinSet, pinSetsOf } from '@roof-chart/core/allocate/pinSets';
-import type { Finding } from '@roof-chart/core/checks/check';
+import { endFit } from '@roof-chart/core/assign/fit/endFit';
+import { isFreeFor } from '@roof-chart/core/assign/fit/freePins';
+import { type PinSet, pinSetsOf } from '@roof-chart/core/assign/fit/pinSets';
+import type { Finding } from '@roof-chart/core/checks/engine/check';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Net, Nets } from '@roof-chart/core/nets/nets';
 import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
@@ -10,11 +10,11 @@ import { choicesOf } from '@roof-chart/core/sheets/boardSheet';
 import type { PartTerminal } from '@roof-chart/core/sheets/partSheet';
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '@roof-chart/core/sheets/roles';
 import type { IndexedBoard, Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import type { HangBracket } from '../../hang/HangAxis';
-import type { Choice } from '../../hang/HangCells';
-import type { HangLine } from '../../hang/HangUnder';
-import type { HangBlock } from '../../hang/layout';
-import type { WireScope } from '../../store/sessionSlice';
+import type { AxisBracket } from '../../ui/chart/ChartAxis';
+import type { Choice } from '../../ui/chart/ChartCells';
+import type { NetLine } from '../../ui/chart/ChartUnderlay';
+import type { ColumnBlock } from '../../ui/chart/layout';
+import type { WireScope } from '../../state/sessionSlice';
 import { columnOfEnd, endOfColumn } from './columns';
 
 export interface ChartRow {
@@ -40,7 +40,7 @@ export function inScope(terminal: PartTerminal, scope: WireScope): boolean {
 const couldTables = new WeakMap<IndexedBoard, WeakMap<PartTerminal, readonly string[]>>();
 
 /** Columns a terminal could go to, by the sheets alone: the same array for the same terminal. */
-function couldColumns(board: IndexedBoard, item: PlanTerminal, blocks: readonly HangBlock[]): readonly string[] {
+function couldColumns(board: IndexedBoard, item: PlanTerminal, blocks: readonly ColumnBlock[]): readonly string[] {
   let table = couldTables.get(board);
   if (!table) couldTables.set(board, (table = new WeakMap()));
   let could = table.get(item.terminal);
@@ -55,7 +55,7 @@ function couldColumns(board: IndexedBoard, item: PlanTerminal, blocks: readonly 
 }
 
 /** Columns that carry marks: rails and signal pins; ground and supply positions on the headers only show where they are. */
-function markable(blocks: readonly HangBlock[]): readonly string[] {
+function markable(blocks: readonly ColumnBlock[]): readonly string[] {
   return blocks.flatMap((block) => block.columns.filter((c) => c.tone !== 'quiet' && !c.sameAs).map((c) => c.id));
 }
 
@@ -78,7 +78,7 @@ export function chartGroups(
   nets: Nets,
   scope: WireScope,
   findings: readonly Finding[],
-  blocks: readonly HangBlock[],
+  blocks: readonly ColumnBlock[],
 ): readonly ChartGroup[] {
   const wrong = wrongTerminals(findings);
   const groups = new Map<string, ChartRow[]>(plan.placements.map((p) => [p.id, []]));
@@ -97,7 +97,7 @@ export function chartGroups(
 }
 
 /** One line for each column that has marks, down to its lowest row in sight. */
-export function chartLines(groups: readonly ChartGroup[], nets: Nets): readonly HangLine[] {
+export function chartLines(groups: readonly ChartGroup[], nets: Nets): readonly NetLine[] {
   const lowest = new Map<string, { row: string; item: PlanTerminal }>();
   for (const { rows } of groups) for (const row of rows) if (row.at) lowest.set(row.at, { row: row.item.key, item: row.item });
   return [...lowest].map(([column, { row, item }]) => {
@@ -121,7 +121,7 @@ function customarySets(board: IndexedBoard, kind: ControllerKind): readonly PinS
 }
 
 /** Brackets: buses in use solid; choices faint, of the focused terminal's kind, else of I2C. */
-export function chartBrackets(board: IndexedBoard, buses: readonly Bus[], focused: PartTerminal | undefined): readonly HangBracket[] {
+export function chartBrackets(board: IndexedBoard, buses: readonly Bus[], focused: PartTerminal | undefined): readonly AxisBracket[] {
   const kind = (focused && PIN_ROLES[focused.role]?.line?.kind) ?? 'i2c';
   const title = (id: string) => board.controllers.get(id)?.title ?? id;
   const chosen = buses.flatMap((bus) =>

@@ -2,7 +2,7 @@ import type { WireEnd } from '@roof-chart/core/plan/plan';
 import type { BoardPin } from '@roof-chart/core/sheets/boardSheet';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
-import type { HangBlock, HangColumn } from '../../hang/layout';
+import type { ColumnBlock, ChartColumn } from '../../ui/chart/layout';
 
 /** Columns of the chart are wire ends: pins by their id, rails as `rail:ID`, ground as `ground`. */
 export function columnOfEnd(end: WireEnd): string | null {
@@ -28,7 +28,7 @@ function pinTitle(board: IndexedBoard, pin: BoardPin): string {
     .join(', ');
 }
 
-function pinColumn(board: IndexedBoard, pin: BoardPin): HangColumn {
+function pinColumn(board: IndexedBoard, pin: BoardPin): ChartColumn {
   return {
     id: pin.id,
     label: pin.label,
@@ -40,16 +40,16 @@ function pinColumn(board: IndexedBoard, pin: BoardPin): HangColumn {
 }
 
 /** The roof of a board: ground and rails at the left, then its headers in physical order. */
-export function boardBlocks(board: IndexedBoard): readonly HangBlock[] {
+export function boardBlocks(board: IndexedBoard): readonly ColumnBlock[] {
   const { sheet } = board;
-  const rails = sheet.rails.list.map((rail): HangColumn => ({
+  const rails = sheet.rails.list.map((rail): ChartColumn => ({
     id: `rail:${rail.id}`,
     // The roof has room for the name of a terminal; the title has the part that gives the supply.
     label: rail.terminal ?? rail.label,
     tone: 'power',
     title: `Rail ${rail.label}, ${rail.volts.min} V to ${rail.volts.max} V`,
   }));
-  const ground: HangColumn = { id: 'ground', label: 'GND', tone: 'power', title: 'Ground' };
+  const ground: ChartColumn = { id: 'ground', label: 'GND', tone: 'power', title: 'Ground' };
   const headers = sheet.headers.list.map((header) => ({
     id: header.id,
     title:

@@ -1,13 +1,13 @@
-import { sayTerminal } from '@roof-chart/core/checks/say';
+import { terminalText } from '@roof-chart/core/text/describe';
 import { chainsOf, fromBoard } from '@roof-chart/core/nets/chains';
 import { partOf } from '@roof-chart/core/plan/edit';
 import { logicSupply } from '@roof-chart/core/nets/feedRail';
-import { dividerNames, planComponents } from '@roof-chart/core/electrics/components';
+import { dividerNames, planComponents } from '@roof-chart/core/electrics/reports/components';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import { type Plan, sameEnd, type WireEnd } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { endWords } from '../../app/editWords';
-import type { HangRowModel } from '../../hang/rowModel';
+import { endWords } from '@roof-chart/core/text/wireEndText';
+import type { RowModel } from '../../ui/chart/rowModel';
 import type { ChartGroup, ChartRow } from './chartModel';
 import { columnOfEnd } from './columns';
 import { TerminalHead } from './TerminalHead';
@@ -19,14 +19,14 @@ export function rowModels(
   sheets: Sheets,
   groups: readonly ChartGroup[],
   after: Plan | undefined,
-): readonly { id: string; rows: readonly HangRowModel[] }[] {
+): readonly { id: string; rows: readonly RowModel[] }[] {
   return groups.map((group) => ({ id: group.id, rows: group.rows.map((row, at) => rowModel(plan, sheets, row, at, after)) }));
 }
 
 /** What the mark of a row adds to its accessible name. */
 const MARK_WORDS: { readonly [M in ChartRow['mark']]: string } = { does: '', locked: ', locked', clash: ', error' };
 
-function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: Plan | undefined): HangRowModel {
+function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: Plan | undefined): RowModel {
   const { item } = row;
   const next = after && !sameEnd(after.wires[item.key]?.end, item.wire?.end) ? after.wires[item.key]?.end : undefined;
   const leaves = after && item.wire && !after.wires[item.key];
@@ -35,7 +35,7 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
   const own = item.wire || item.terminal.role !== 'external' ? [] : planComponents(plan, sheets).filter(({ key }) => key === item.key);
   const through = own.map(({ name }) => name).join(', ');
   // The far end of a level shifter has no wire of its own: those of others end there.
-  const carried = (item.carries ?? []).map((key) => sayTerminal(plan, sheets, key)).join(', ');
+  const carried = (item.carries ?? []).map((key) => terminalText(plan, sheets, key)).join(', ');
   const state = value ? `on ${value}` : through ? `connected through ${through}` : carried ? `through ${carried}` : 'not connected';
   return {
     id: item.key,

@@ -1,13 +1,13 @@
 import { notifications } from '@mantine/notifications';
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useState } from 'react';
-import type { Costs } from '@roof-chart/core/allocate/instance';
+import type { Costs } from '@roof-chart/core/assign/model/instance';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { WayOut } from '@roof-chart/core/review/ways/waysOut';
-import { announce } from '../../app/announcer';
-import { useWorkbench } from '../../app/workbench';
-import { Stopped } from '../../review/workerSeat';
-import type { Settled } from '../../review/review.worker';
+import { announce } from '../../ui/announcer';
+import { useWorkbench } from '../../state/workbench';
+import { Stopped } from '../../workers/workerSeat';
+import type { Settled } from '../../workers/review.worker';
 
 /** Time after which the best found is shown, in milliseconds. */
 const LIMIT = 8000;

@@ -11,10 +11,10 @@ import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { sourceLine, type Sourced } from '@roof-chart/core/sheets/source';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { useWorkbench } from '../../app/workbench';
-import { useAppSelector } from '../../store/store';
+import { useWorkbench } from '../../state/workbench';
+import { useAppSelector } from '../../state/store';
 import styles from './Facts.module.css';
-import { factValueText, valueText } from './factFields';
+import { factValueText, valueText } from '../../ui/factFields';
 import { NoteForm } from './NoteForm';
 
 type Sheet = BoardSheet | PartSheet;

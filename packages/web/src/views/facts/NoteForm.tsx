@@ -2,8 +2,8 @@ import { Button, Group, Modal, SegmentedControl, TextInput } from '@mantine/core
 import { useState } from 'react';
 import type { BenchNote } from '@roof-chart/core/sheets/benchNote';
 import type { FactValue } from '@roof-chart/core/sheets/factPath';
-import { readValue, today, valueText } from './factFields';
-import { type Found, isSound, NoteFields } from './NoteFields';
+import { readValue, today, valueText } from '../../ui/factFields';
+import { type Found, isSound, NoteFields } from '../../ui/NoteFields';
 
 interface NoteFormProps {
   readonly fact: string;

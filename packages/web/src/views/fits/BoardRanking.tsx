@@ -2,14 +2,14 @@ import { Button, UnstyledButton } from '@mantine/core';
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { sayFinding } from '@roof-chart/core/checks/say';
+import { describeFinding } from '@roof-chart/core/text/describe';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { type BoardFit, compareFits } from '@roof-chart/core/review/boardFit';
-import { useWorkbench } from '../../app/workbench';
-import { LevelMark } from '../../findings/LevelMark';
+import { useWorkbench } from '../../state/workbench';
+import { LevelMark } from '../../ui/findings/LevelMark';
 import { PinAxis, PinBar } from './PinBar';
 import styles from './Fits.module.css';
-import { boardVerdict, switchWords } from './fitsWords';
+import { boardVerdict, switchWords } from '@roof-chart/core/text/views/fitText';
 import { Streaming } from './Streaming';
 import { useStream } from './useStream';
 
@@ -43,7 +43,7 @@ function Details({ plan, fit, title }: { readonly plan: Plan; readonly fit: Boar
         ))}
         {grave.map((finding) => (
           <li key={finding.id} className={styles.finding}>
-            <LevelMark level={finding.level} /> {sayFinding(fit.plan, sheets, finding).title}
+            <LevelMark level={finding.level} /> {describeFinding(fit.plan, sheets, finding).title}
           </li>
         ))}
       </ul>

@@ -1,6 +1,6 @@
 import { Tabs } from '@mantine/core';
 import { useNavigate, useParams } from 'react-router';
-import { useAppSelector } from '../../store/store';
+import { useAppSelector } from '../../state/store';
 import { BoardRanking } from './BoardRanking';
 import styles from './Fits.module.css';
 import { PartSweep } from './PartSweep';

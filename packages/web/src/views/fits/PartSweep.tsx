@@ -8,12 +8,12 @@ import type { AdditionVerdict } from '@roof-chart/core/review/addition';
 import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';
 import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { searchParts } from '@roof-chart/core/sheets/searchParts';
-import { useWorkbench } from '../../app/workbench';
-import type { Reviewer } from '../../review/review.worker';
-import { FAMILY_WORDS } from '../stock/stockWords';
+import { useWorkbench } from '../../state/workbench';
+import type { Reviewer } from '../../workers/review.worker';
+import { FAMILY_WORDS } from '@roof-chart/core/text/partText';
 import fits from './Fits.module.css';
 import styles from './PartSweep.module.css';
-import type { PartFit } from './partFit';
+import type { PartFit } from '@roof-chart/core/text/views/partFit';
 import { Streaming } from './Streaming';
 import { useStream } from './useStream';
 

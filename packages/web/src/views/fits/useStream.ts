@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Remote } from 'comlink';
-import { useWorkbench } from '../../app/workbench';
-import type { Reviewer } from '../../review/review.worker';
-import { Stopped } from '../../review/workerSeat';
+import { useWorkbench } from '../../state/workbench';
+import type { Reviewer } from '../../workers/review.worker';
+import { Stopped } from '../../workers/workerSeat';
 
 /** How long a portion may keep the next edit's answers waiting, in milliseconds; portions grow and shrink to it. */
 const TURN = 30;

@@ -1,18 +1,18 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import type { Finding } from '@roof-chart/core/checks/check';
-import { allAcross } from '@roof-chart/core/checks/waysAcross';
-import { levelPairs } from '@roof-chart/core/electrics/levels';
+import type { Finding } from '@roof-chart/core/checks/engine/check';
+import { translateAll } from '@roof-chart/core/checks/fixes/levelTranslation';
+import { levelPairs } from '@roof-chart/core/electrics/reports/levels';
 import { contextOf } from '@roof-chart/core/review/review';
 import { counted, formatSi } from '@roof-chart/core/quantity/format';
-import { useReviewed, useWorkbench } from '../../app/workbench';
-import { RemedyButton } from '../../findings/RemedyButton';
-import { HangScale, type ScaleRow } from '../../hang/HangScale';
-import type { Scale } from '../../hang/placing';
-import { useAppSelector } from '../../store/store';
+import { useReviewed, useWorkbench } from '../../state/workbench';
+import { RemedyButton } from '../../ui/findings/RemedyButton';
+import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
+import type { Scale } from '../../ui/chart/placing';
+import { useAppSelector } from '../../state/store';
 import styles from './Levels.module.css';
-import { groupHead, type LevelGroup, levelGroups, levelWords, moduleWords, VERDICT_WORDS } from './levelWords';
+import { groupHead, type LevelGroup, levelGroups, levelWords, moduleWords, VERDICT_WORDS } from '@roof-chart/core/text/views/levelText';
 import { Shifters } from './Shifters';
 
 /** An axis of volts that holds every value. */
@@ -65,7 +65,7 @@ export function LevelsView() {
   const troubled = new Set(care.flatMap(({ pair }) => (pair.verdict === 'damage' || pair.verdict === 'none' ? [pair.placement] : []))).size;
   const together = useMemo(() => {
     const context = troubled > 1 ? contextOf(plan, sheets) : undefined;
-    return context && allAcross(context);
+    return context && translateAll(context);
   }, [plan, sheets, troubled]);
   if (pairs.length === 0)
     return (
@@ -105,7 +105,7 @@ export function LevelsView() {
       ) : (
         <>
           <p className="quiet">Disc: driver output (VOL, VOH). Rings: input thresholds (VIL, VIH). Cross: absolute maximum.</p>
-          <HangScale
+          <ScaleChart
             label="Levels of the signals"
             scale={scaleFor(shown)}
             rows={shown.map((group) => rowOf(groupHead(plan, group), group))}

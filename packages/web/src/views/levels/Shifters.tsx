@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
-import { sayPlacement, sayTerminal } from '@roof-chart/core/checks/say';
+import { placementText, terminalText } from '@roof-chart/core/text/describe';
 import { type Plan, terminalKey, type WireEnd } from '@roof-chart/core/plan/plan';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
-import { endWords } from '../../app/editWords';
-import { useWorkbench } from '../../app/workbench';
+import { endWords } from '@roof-chart/core/text/wireEndText';
+import { useWorkbench } from '../../state/workbench';
 import styles from './Levels.module.css';
 
 /** The level shifters of the plan, channel by channel: what goes through, and what is free. */
@@ -26,7 +26,7 @@ export function Shifters({ plan }: { readonly plan: Plan }) {
     const own: WireEnd | undefined = plan.wires[terminalKey(placement, terminal)]?.end;
     const words = [
       ...(own ? [endWords(plan, sheets, own)] : []),
-      ...wiredTo(placement, terminal).map((key) => sayTerminal(plan, sheets, key)),
+      ...wiredTo(placement, terminal).map((key) => terminalText(plan, sheets, key)),
     ];
     return words.join(', ');
   };
@@ -39,7 +39,7 @@ export function Shifters({ plan }: { readonly plan: Plan }) {
         return (
           <table key={placement.id} className={styles.channels}>
             <caption>
-              {sayPlacement(plan, placement.id)}{' '}
+              {placementText(plan, placement.id)}{' '}
               <span className="quiet">
                 {part.title}; {used} of {passage.channels.length} channels used
               </span>

@@ -1,9 +1,9 @@
 import { Button, FileButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { counted } from '@roof-chart/core/quantity/format';
-import { type ArchiveReport, failureWords, useSessionQuery, useSignOutMutation, useTakeArchiveMutation } from '../../store/api';
-import { sessionActions } from '../../store/sessionSlice';
-import { useAppDispatch } from '../../store/store';
+import { type ArchiveReport, failureWords, useSessionQuery, useSignOutMutation, useTakeArchiveMutation } from '../../state/api';
+import { sessionActions } from '../../state/sessionSlice';
+import { useAppDispatch } from '../../state/store';
 import styles from './Plans.module.css';
 
 const MOST_NAMED = 3;

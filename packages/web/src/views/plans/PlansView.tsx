@@ -5,9 +5,9 @@ import { type FormEvent, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import { download } from '../../app/download';
-import { useWorkbench } from '../../app/workbench';
-import type { PlanFileText } from '../../review/planText';
+import { download } from '../../ui/download';
+import { useWorkbench } from '../../state/workbench';
+import type { PlanFileText } from '../../workers/planText';
 import {
   failureWords,
   type PlanSummary,
@@ -16,7 +16,7 @@ import {
   useOpenPlanFileMutation,
   usePlansQuery,
   useRestorePlanMutation,
-} from '../../store/api';
+} from '../../state/api';
 import { BoardChoice } from './BoardChoice';
 import { EdgeLabels } from './EdgeLabels';
 import { Everything } from './Everything';

@@ -1,13 +1,13 @@
-import { flashLedger } from '@roof-chart/core/readout/flash';
-import { memoryLedger } from '@roof-chart/core/readout/memory';
+import { flashLedger } from '@roof-chart/core/displays/flash';
+import { memoryLedger } from '@roof-chart/core/displays/memory';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatBytes } from '@roof-chart/core/quantity/format';
-import { useWorkbench } from '../../app/workbench';
-import { HangScale, type ScaleRow } from '../../hang/HangScale';
-import type { Scale } from '../../hang/placing';
+import { useWorkbench } from '../../state/workbench';
+import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
+import type { Scale } from '../../ui/chart/placing';
 import { flashRows, memoryRows } from './memoryRows';
 import styles from './Readout.module.css';
-import { flashWords, memoryWords } from './readoutWords';
+import { flashWords, memoryWords } from '@roof-chart/core/text/views/displayText';
 
 interface AxisProps {
   readonly label: string;
@@ -30,7 +30,7 @@ function Axis({ label, words, total, used, rows }: AxisProps) {
     <section className={styles.memory} aria-label={label}>
       <p className={used > total && total > 0 ? `${styles.fact} ${styles.bad}` : styles.fact}>{words}</p>
       {rows.length > 0 && total > 0 && (
-        <HangScale
+        <ScaleChart
           label={`${label} of the board`}
           scale={scale}
           rows={rows}

@@ -2,7 +2,7 @@ import { ActionIcon, Button, TextInput } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import { useState } from 'react';
 import { PLAN_LIMITS, type Readout } from '@roof-chart/core/plan/plan';
-import { SEGMENTS } from '@roof-chart/core/readout/glyphs';
+import { SEGMENTS } from '@roof-chart/core/displays/glyphs';
 import styles from './Readout.module.css';
 
 type Glyphs = NonNullable<Readout['glyphs']>;

@@ -12,10 +12,10 @@ import {
   type Pixels,
   type Shading,
   valuesOfPixels,
-} from '@roof-chart/core/readout/picture';
+} from '@roof-chart/core/displays/picture';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
-import { announce } from '../../app/announcer';
-import { downloadBytes } from '../../app/download';
+import { announce } from '../../ui/announcer';
+import { downloadBytes } from '../../ui/download';
 import styles from './Readout.module.css';
 import { readPicture } from './readPicture';
 

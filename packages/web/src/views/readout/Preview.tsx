@@ -1,5 +1,5 @@
-import type { Cell } from '@roof-chart/core/readout/glyphs';
-import { LETTER, type Layout, layoutText } from '@roof-chart/core/readout/layout';
+import type { Cell } from '@roof-chart/core/displays/glyphs';
+import { LETTER, type Layout, layoutText } from '@roof-chart/core/displays/layout';
 import type { Readout } from '@roof-chart/core/plan/plan';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import styles from './Readout.module.css';

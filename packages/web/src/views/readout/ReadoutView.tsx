@@ -1,23 +1,23 @@
 import { Button, Checkbox, CopyButton, NativeSelect, Slider, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { layoutText } from '@roof-chart/core/readout/layout';
-import { memoryLedger, type MemoryLine } from '@roof-chart/core/readout/memory';
-import { type SegmentCurrent, segmentCurrent } from '@roof-chart/core/electrics/segmentCurrent';
-import { seenDisplays } from '@roof-chart/core/readout/chainedDisplay';
-import { segmentTable, type SegmentTable } from '@roof-chart/core/readout/segmentTable';
+import { layoutText } from '@roof-chart/core/displays/layout';
+import { memoryLedger, type MemoryLine } from '@roof-chart/core/displays/memory';
+import { type SegmentCurrent, segmentCurrent } from '@roof-chart/core/electrics/reports/segmentCurrent';
+import { seenDisplays } from '@roof-chart/core/displays/chainedDisplay';
+import { segmentTable, type SegmentTable } from '@roof-chart/core/displays/segmentTable';
 import { type Placement, type Plan, PLAN_LIMITS, type Readout } from '@roof-chart/core/plan/plan';
 import { formatBytes } from '@roof-chart/core/quantity/format';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
-import { useWorkbench } from '../../app/workbench';
-import { useAppSelector } from '../../store/store';
+import { useWorkbench } from '../../state/workbench';
+import { useAppSelector } from '../../state/store';
 import { MemoryAxes } from './MemoryAxes';
 import { OwnGlyphs } from './OwnGlyphs';
 import { PictureTool } from './PictureTool';
 import { Preview } from './Preview';
 import styles from './Readout.module.css';
-import { currentWords, hexByte, layoutWords, PICTURE_WORDS, tableText } from './readoutWords';
+import { currentWords, hexByte, layoutWords, PICTURE_WORDS, tableText } from '@roof-chart/core/text/views/displayText';
 
 /** What a program sends to light glyphs on bare segments, as they are wired. */
 function Segments({ table, current }: { readonly table: SegmentTable; readonly current: SegmentCurrent | undefined }) {

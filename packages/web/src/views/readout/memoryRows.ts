@@ -1,9 +1,9 @@
-import type { FlashLedger, FlashLine } from '@roof-chart/core/readout/flash';
-import type { MemoryLedger } from '@roof-chart/core/readout/memory';
+import type { FlashLedger, FlashLine } from '@roof-chart/core/displays/flash';
+import type { MemoryLedger } from '@roof-chart/core/displays/memory';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatBytes } from '@roof-chart/core/quantity/format';
-import type { ScaleRow } from '../../hang/HangScale';
-import { stackRows } from '../../hang/stackRows';
+import type { ScaleRow } from '../../ui/chart/ScaleChart';
+import { stackRows } from '../../ui/chart/stackRows';
 
 interface Share {
   readonly id: string;

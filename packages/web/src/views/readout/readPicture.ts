@@ -1,4 +1,4 @@
-import { MOST_PIXELS, type Pixels } from '@roof-chart/core/readout/picture';
+import { MOST_PIXELS, type Pixels } from '@roof-chart/core/displays/picture';
 
 /** Larger files are not opened. */
 const MOST_BYTES = 30e6;

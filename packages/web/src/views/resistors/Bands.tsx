@@ -1,4 +1,4 @@
-import { bandColours } from './resistorWords';
+import { bandColours } from '@roof-chart/core/text/resistorText';
 import styles from './Resistors.module.css';
 
 /** What the colours of IEC 60062 look like on a resistor. */

@@ -2,7 +2,7 @@
 import { screen, waitFor } from '@testing-library/react';
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import { add, edited, stick, wire } from '../../../../core/tests/makePlan';
-import { useAppSelector } from '../../store/store';
+import { useAppSelector } from '../../state/store';
 import { mount } from '../../../tests/mount';
 import { Calculators } from './Calculators';
 

@@ -2,16 +2,16 @@ import { Button, NativeSelect, Progress, TextInput } from '@mantine/core';
 import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { sayTerminal } from '@roof-chart/core/checks/say';
-import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
-import { CALCULATIONS } from '@roof-chart/core/electrics/calculations';
-import { type CalcResult, type Calculation, sayOutput } from '@roof-chart/core/electrics/calculations/calculation';
+import { terminalText } from '@roof-chart/core/text/describe';
+import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/fixes/transistors';
+import { CALCULATIONS } from '@roof-chart/core/electrics/calculations/calculations';
+import { type CalcResult, type Calculation, outputText } from '@roof-chart/core/electrics/calculations/calculation';
 import { planTerminals } from '@roof-chart/core/nets/terminals';
 import type { Driver, Plan } from '@roof-chart/core/plan/plan';
 import { PIN_ROLES } from '@roof-chart/core/sheets/roles';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
-import { useWorkbench } from '../../app/workbench';
-import { Stopped } from '../../review/workerSeat';
+import { useWorkbench } from '../../state/workbench';
+import { Stopped } from '../../workers/workerSeat';
 import { calcEdits, ENTRIES, ladderEdits, TRANSISTOR_KINDS } from './calcEntries';
 import { SpanPicture } from './SpanPicture';
 import styles from './Resistors.module.css';
@@ -25,7 +25,7 @@ function Outputs({ calculation, result }: { readonly calculation: Calculation; r
         <tbody>
           {calculation.outputs.map(({ name, unit, words }) => (
             <tr key={name}>
-              <td className="num">{sayOutput(result.outputs[name] ?? null, unit)}</td>
+              <td className="num">{outputText(result.outputs[name] ?? null, unit)}</td>
               <th scope="row">{words}</th>
             </tr>
           ))}
@@ -81,7 +81,7 @@ function UseIt({ plan, id, result }: { readonly plan: Plan; readonly id: string;
         size="xs"
         aria-label="Terminal for this value"
         value={key}
-        data={[{ value: '', label: 'Use at…' }, ...terminals.map((t) => ({ value: t.key, label: sayTerminal(plan, sheets, t.key) }))]}
+        data={[{ value: '', label: 'Use at…' }, ...terminals.map((t) => ({ value: t.key, label: terminalText(plan, sheets, t.key) }))]}
         onChange={(event) => setKey(event.currentTarget.value)}
       />
       {kinds.length > 0 && (
@@ -97,7 +97,7 @@ function UseIt({ plan, id, result }: { readonly plan: Plan; readonly id: string;
         size="compact-sm"
         variant="outline"
         disabled={!edits}
-        onClick={() => edits && edit(edits, `${entry} at ${sayTerminal(plan, sheets, key)}`)}
+        onClick={() => edits && edit(edits, `${entry} at ${terminalText(plan, sheets, key)}`)}
       >
         Add to the plan
       </Button>

@@ -1,16 +1,16 @@
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { fitLadder, type LadderSheet } from '@roof-chart/core/electrics/ladderSheet';
-import { sayTerminal } from '@roof-chart/core/checks/say';
+import { fitLadder, type LadderReport } from '@roof-chart/core/electrics/reports/ladderReport';
+import { terminalText } from '@roof-chart/core/text/describe';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { typical } from '@roof-chart/core/quantity/range';
-import { useWorkbench } from '../../app/workbench';
-import { HangScale } from '../../hang/HangScale';
-import { ladderWords, readLadder, writeLadder } from './ladderWords';
+import { useWorkbench } from '../../state/workbench';
+import { ScaleChart } from '../../ui/chart/ScaleChart';
+import { ladderWords, readLadder, writeLadder } from '@roof-chart/core/text/views/ladderText';
 import styles from './Resistors.module.css';
 
 /** Keys on one analog pin: their resistors, and what the pin reads for each. */
-export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly ladder: LadderSheet }) {
+export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly ladder: LadderReport }) {
   const { sheets, edit } = useWorkbench();
   const { placement, key, count, values, counts, reading, leadTo } = ladder;
   const [text, setText] = useState(values ? writeLadder(values) : '');
@@ -34,7 +34,7 @@ export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly lad
   return (
     <section className={styles.ladder} aria-label={`Keys of ${name}`}>
       <h3>
-        {name} <span className="quiet">{sayTerminal(plan, sheets, key)}</span>
+        {name} <span className="quiet">{terminalText(plan, sheets, key)}</span>
       </h3>
       <p className="quiet">{ladderWords(ladder)}</p>
       <div className={styles.row}>
@@ -54,7 +54,7 @@ export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly lad
         </Button>
       </div>
       {reading && counts !== undefined && (
-        <HangScale
+        <ScaleChart
           label={`Readings of ${name}`}
           scale={{
             min: 0,

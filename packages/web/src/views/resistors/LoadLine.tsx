@@ -1,30 +1,30 @@
 import { useRef } from 'react';
 import { Line, LineChart, ReferenceArea, ReferenceDot, ReferenceLine, XAxis, YAxis } from 'recharts';
-import { type Lamp, lampAmps } from '@roof-chart/core/electrics/lamps';
+import { type LedReport, ledCurrent } from '@roof-chart/core/electrics/reports/ledReport';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { typical } from '@roof-chart/core/quantity/range';
-import { SavePicture } from '../../app/SavePicture';
-import { svgOf } from '../../app/svgOf';
+import { SavePicture } from '../../ui/SavePicture';
+import { svgOf } from '../../ui/svgOf';
 import styles from './Resistors.module.css';
 
 /** How supply, resistor and LED meet: the line of what the resistor lets through, and where the LED's forward voltage cuts it. */
-export function LoadLine({ lamp, ohms }: { readonly lamp: Lamp; readonly ohms: number }) {
+export function LoadLine({ lamp, ohms }: { readonly lamp: LedReport; readonly ohms: number }) {
   const supply = typical(lamp.supply) - typical(lamp.dropVolts);
   const whole = ohms + typical(lamp.driveOhms);
   const most = lamp.supply.max / (ohms * 0.95);
-  const amps = lampAmps(lamp, ohms);
+  const amps = ledCurrent(lamp, ohms);
   const points = [
     { volts: 0, nominal: (supply / whole) * 1000, most: most * 1000 },
     { volts: supply, nominal: 0 },
     { volts: lamp.supply.max, most: 0 },
   ];
-  const top = Math.max(amps.max, lamp.mostAmps) * 1250;
+  const top = Math.max(amps.max, lamp.maxAmps) * 1250;
   const figure = useRef<HTMLElement>(null);
   return (
     <figure ref={figure} className={styles.picture}>
       <figcaption>
         {formatSi(amps.typ ?? amps.min, 'A')} nominal, {formatSi(amps.min, 'A')} to {formatSi(amps.max, 'A')} worst case; maximum{' '}
-        {formatSi(lamp.mostAmps, 'A')}
+        {formatSi(lamp.maxAmps, 'A')}
       </figcaption>
       <LineChart
         width={400}
@@ -54,7 +54,7 @@ export function LoadLine({ lamp, ohms }: { readonly lamp: Lamp; readonly ohms: n
         />
         <ReferenceArea x1={lamp.forwardVolts.min} x2={lamp.forwardVolts.max} fill="var(--tint)" ifOverflow="hidden" />
         <ReferenceLine
-          y={lamp.mostAmps * 1000}
+          y={lamp.maxAmps * 1000}
           stroke="var(--brick)"
           strokeDasharray="4 3"
           label={{ value: 'maximum', position: 'right', fontSize: 11, fill: 'var(--brick)' }}

@@ -1,10 +1,10 @@
 import { ActionIcon, Button, NativeSelect } from '@mantine/core';
 import { IconChevronDown, IconChevronUp, IconX } from '@tabler/icons-react';
-import type { PlanResistor } from '@roof-chart/core/electrics/planResistors';
+import type { PlanResistor } from '@roof-chart/core/electrics/reports/planResistors';
 import { type Driver, DRIVER_KINDS, type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { letterCode } from '@roof-chart/core/quantity/bands';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { useWorkbench } from '../../app/workbench';
+import { useWorkbench } from '../../state/workbench';
 import { Bands } from './Bands';
 import styles from './Resistors.module.css';
 import { namesOf, resistorEdit, stepped, purposeWords, whereWords } from './resistorRows';

@@ -1,13 +1,13 @@
 import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { ladderSheets } from '@roof-chart/core/electrics/ladderSheet';
-import { planResistors } from '@roof-chart/core/electrics/planResistors';
+import { ladderReports } from '@roof-chart/core/electrics/reports/ladderReport';
+import { planResistors } from '@roof-chart/core/electrics/reports/planResistors';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { splitKey } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import { useWorkbench } from '../../app/workbench';
-import { useAppSelector } from '../../store/store';
-import { DrawerFields } from '../buses/DrawerFields';
+import { useWorkbench } from '../../state/workbench';
+import { useAppSelector } from '../../state/store';
+import { DrawerFields } from '../../ui/DrawerFields';
 import { Calculators } from './Calculators';
 import { LadderKeys } from './LadderKeys';
 import { LoadLine } from './LoadLine';
@@ -19,7 +19,7 @@ export function ResistorsView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets, edit } = useWorkbench();
   const list = useMemo(() => planResistors(plan, sheets), [plan, sheets]);
-  const ladders = useMemo(() => ladderSheets(plan, sheets), [plan, sheets]);
+  const ladders = useMemo(() => ladderReports(plan, sheets), [plan, sheets]);
   const [chosen, setChosen] = useState<string>();
   const one = list.find((r) => r.id === chosen) ?? list.find((r) => r.why.use === 'led');
   const missing = list.flatMap((r) =>

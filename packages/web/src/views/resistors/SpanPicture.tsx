@@ -1,8 +1,8 @@
 import type { Spans } from '@roof-chart/core/electrics/calculations/calculation';
 import { typical } from '@roof-chart/core/quantity/range';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { HangScale } from '../../hang/HangScale';
-import type { Scale } from '../../hang/placing';
+import { ScaleChart } from '../../ui/chart/ScaleChart';
+import type { Scale } from '../../ui/chart/placing';
 
 const said = (value: number, unit: string): string => (unit === 'counts' ? String(Math.round(value)) : formatSi(value, unit));
 
@@ -16,7 +16,7 @@ export function SpanPicture({ spans, label }: { readonly spans: Spans; readonly 
     ticks: [0, 0.25, 0.5, 0.75, 1].map((share) => from + (to - from) * share).map((at) => ({ at, label: said(at, unit) })),
   };
   return (
-    <HangScale
+    <ScaleChart
       label={label}
       scale={scale}
       rows={rows.map(({ label: head, range }) => ({

@@ -1,7 +1,7 @@
-import type { PlanResistor } from '@roof-chart/core/electrics/planResistors';
+import type { PlanResistor } from '@roof-chart/core/electrics/reports/planResistors';
 import { newPlan } from '@roof-chart/core/plan/plan';
 import { resistorEdit, stepped } from './resistorRows';
-import { bandColours, resistorWords } from './resistorWords';
+import { bandColours, resistorWords } from '@roof-chart/core/text/resistorText';
 
 const plan = newPlan('p', 'P', { id: 'rp2040-stick-40', version: 1 });
 const resistor = (id: string, why: PlanResistor['why'], key?: string): PlanResistor => ({

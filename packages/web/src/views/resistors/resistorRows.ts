@@ -1,7 +1,7 @@
-import { sayTerminal } from '@roof-chart/core/checks/say';
-import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/transistors';
-import { componentNames } from '@roof-chart/core/electrics/components';
-import type { PlanResistor } from '@roof-chart/core/electrics/planResistors';
+import { terminalText } from '@roof-chart/core/text/describe';
+import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/fixes/transistors';
+import { componentNames } from '@roof-chart/core/electrics/reports/components';
+import type { PlanResistor } from '@roof-chart/core/electrics/reports/planResistors';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
@@ -11,7 +11,7 @@ import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 /** Where a resistor sits.
  *  @example 'Status LED anode' */
 export function whereWords(plan: Plan, sheets: Sheets, { key, why }: PlanResistor): string {
-  if (key !== undefined) return sayTerminal(plan, sheets, key);
+  if (key !== undefined) return terminalText(plan, sheets, key);
   if (why.use !== 'bus') return '';
   const bus = boardSheet(sheets, plan.board)?.controllers.get(why.controller)?.title ?? why.controller;
   const behind = why.segment === why.controller ? undefined : plan.placements.find((p) => p.id === why.segment.split('.')[0])?.name;

@@ -12,7 +12,7 @@ import {
 } from '@roof-chart/core/sheets/boardSheet';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { FactTable, Group, ListTable } from './FactTable';
-import { factRows } from './factWords';
+import { factRows } from '@roof-chart/core/text/views/factText';
 
 const FUNCTION_WORDS: { readonly [F in EnabledFunction]: string } = { softi2c: 'Software I2C', onewire: '1-Wire', pwm: 'PWM' };
 

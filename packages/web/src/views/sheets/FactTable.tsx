@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { sourceLine, type Source } from '@roof-chart/core/sheets/source';
-import type { FactRow } from './factWords';
+import type { FactRow } from '@roof-chart/core/text/views/factText';
 import styles from './Sheets.module.css';
 
 /** A group of facts with where they come from, and how far they can be trusted. */

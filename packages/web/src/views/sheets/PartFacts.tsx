@@ -4,9 +4,9 @@ import { typical } from '@roof-chart/core/quantity/range';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { ROLE_WORDS } from '@roof-chart/core/sheets/roles';
 import { fieldText } from '@roof-chart/core/text/fieldText';
-import { deviceAddresses } from '../stock/stockWords';
+import { deviceAddresses } from '@roof-chart/core/text/partText';
 import { FactTable, Group, ListTable } from './FactTable';
-import { factRows, type Within } from './factWords';
+import { factRows, type Within } from '@roof-chart/core/text/views/factText';
 
 const HOW = {
   fixed: 'fixed',

@@ -5,8 +5,8 @@ import { shippedSheets } from '../../../../core/tests/catalogue';
 import { stick } from '../../../../core/tests/makePlan';
 import { sheetJsonSchema } from '@roof-chart/core/sheets/jsonSchema';
 import { mount } from '../../../tests/mount';
-import { api } from '../../store/api';
-import type { Shape } from './form/shape';
+import { api } from '../../state/api';
+import type { Shape } from '../../state/sheetShape';
 import { SheetEditor } from './SheetEditor';
 
 const sheets = shippedSheets();

@@ -1,8 +1,8 @@
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
-import { addressWords, moduleWords, supplyWords, variantGroups } from '../stock/stockWords';
-import { factRows } from './factWords';
+import { addressWords, moduleWords, supplyWords, variantGroups } from '@roof-chart/core/text/partText';
+import { factRows } from '@roof-chart/core/text/views/factText';
 import { placeOf, syntaxFault } from './jsonPlace';
 import { readImport } from './readImport';
 

@@ -5,7 +5,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { AdditionNeeds, CompleteAddition } from '@roof-chart/core/review/additionNeeds';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { needsText } from '@roof-chart/core/text/needsText';
-import { useWorkbench } from '../../app/workbench';
+import { useWorkbench } from '../../state/workbench';
 import styles from './Stock.module.css';
 
 /** The helpers alone where there are some: the components are in the line beside the button. */

@@ -1,14 +1,14 @@
 import { Button, Modal, UnstyledButton } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { sayFinding } from '@roof-chart/core/checks/say';
-import type { Finding } from '@roof-chart/core/checks/check';
+import { describeFinding } from '@roof-chart/core/text/describe';
+import type { Finding } from '@roof-chart/core/checks/engine/check';
 import type { Placement, Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatBytes, formatSi } from '@roof-chart/core/quantity/format';
 import { compareForms, formsOf, type VariantRow } from '@roof-chart/core/review/variants';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
-import { useWorkbench } from '../../app/workbench';
-import { rateWords } from '../buses/lineWords';
+import { useWorkbench } from '../../state/workbench';
+import { rateWords } from '@roof-chart/core/text/lineText';
 import styles from './Forms.module.css';
 
 /** "2 other forms": opens the comparison of a part with the other forms it is sold in. */
@@ -136,7 +136,7 @@ function Changes({ plan, row }: { readonly plan: Plan; readonly row: VariantRow 
     return result.ok ? result.plan : plan;
   }, [plan, row, sheets]);
   const say = (findings: readonly Finding[], of: Plan) =>
-    findings.filter((f) => f.level !== 'hint').map((f) => sayFinding(of, sheets, f).title);
+    findings.filter((f) => f.level !== 'hint').map((f) => describeFinding(of, sheets, f).title);
   const [added, gone] = [say(row.added, after), say(row.gone, plan)];
   if (added.length === 0 && gone.length === 0) return <>no change</>;
   return (

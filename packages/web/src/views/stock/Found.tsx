@@ -7,7 +7,7 @@ import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { AddButtons } from './AddButtons';
 import { Consequence } from './Consequence';
 import styles from './Stock.module.css';
-import { addressWords, BUS_WORDS, moduleWords, supplyWords } from './stockWords';
+import { addressWords, BUS_WORDS, moduleWords, supplyWords } from '@roof-chart/core/text/partText';
 import { useAdditions } from './useAdditions';
 
 /** The forms of one thing side by side, each with what it would do to this plan. */

@@ -2,11 +2,11 @@ import { Button, NumberInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Candidate, Clues, Identification } from '@roof-chart/core/identify/identify';
 import { readLabels } from '@roof-chart/core/identify/labelForms';
-import { sayEvidence } from '@roof-chart/core/identify/sayEvidence';
+import { evidenceText } from '@roof-chart/core/text/evidenceText';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
-import { useReading } from '../../app/useReading';
-import { ReadingState } from '../../app/ReadingState';
+import { useReading } from '../../ui/useReading';
+import { ReadingState } from '../../ui/ReadingState';
 import { Found } from './Found';
 import styles from './Stock.module.css';
 import { useAdditions } from './useAdditions';
@@ -40,11 +40,11 @@ function Evidence({ candidate }: { readonly candidate: Candidate }) {
   return (
     <span className={styles.evidence}>
       <span>
-        <b>For:</b> {speaksFor.map(sayEvidence).join('; ') || 'little'}
+        <b>For:</b> {speaksFor.map(evidenceText).join('; ') || 'little'}
       </span>
       {speaksAgainst.length > 0 && (
         <span>
-          <b>Against:</b> {speaksAgainst.map(sayEvidence).join('; ')}
+          <b>Against:</b> {speaksAgainst.map(evidenceText).join('; ')}
         </span>
       )}
       {part.twins.map((twin) => (

@@ -15,10 +15,10 @@ import { notesOn } from '@roof-chart/core/sheets/benchNote';
 import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
 import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { EditableName } from '../../app/PlanName';
-import { useReviewed, useWorkbench } from '../../app/workbench';
+import { EditableName } from '../../ui/PlanName';
+import { useReviewed, useWorkbench } from '../../state/workbench';
 import { Forms } from './Forms';
-import { FAMILY_WORDS } from './stockWords';
+import { FAMILY_WORDS } from '@roof-chart/core/text/partText';
 import styles from './Stock.module.css';
 
 function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets: Nets; readonly placement: Placement }) {

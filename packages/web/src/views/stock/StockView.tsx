@@ -6,13 +6,13 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { FAMILIES, type Family, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { countedQuery, MOST_AT_ONCE } from '@roof-chart/core/sheets/countedQuery';
 import { readQuery, searchParts } from '@roof-chart/core/sheets/searchParts';
-import { useWorkbench } from '../../app/workbench';
-import { useAppSelector } from '../../store/store';
+import { useWorkbench } from '../../state/workbench';
+import { useAppSelector } from '../../state/store';
 import { Found } from './Found';
 import { Identify } from './Identify';
 import { PartList } from './PartList';
 import styles from './Stock.module.css';
-import { FAMILY_WORDS, variantGroups } from './stockWords';
+import { FAMILY_WORDS, variantGroups } from '@roof-chart/core/text/partText';
 import { useAdditions } from './useAdditions';
 
 /** Number of groups shown initially. */

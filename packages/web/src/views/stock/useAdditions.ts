@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';
-import { useWorkbench } from '../../app/workbench';
+import { useWorkbench } from '../../state/workbench';
 
 /** Parts per batch: small, so that a review never waits long. */
 const PORTION = 5;

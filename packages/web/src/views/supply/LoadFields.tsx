@@ -1,8 +1,8 @@
 import { NumberInput } from '@mantine/core';
-import type { SupplyLine } from '@roof-chart/core/electrics/supplySheet';
+import type { SupplyLine } from '@roof-chart/core/electrics/reports/railReport';
 import { type LoadUse, type Plan, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
-import { useWorkbench } from '../../app/workbench';
-import { commit } from '../buses/settings';
+import { useWorkbench } from '../../state/workbench';
+import { commit } from '../../ui/busSettings';
 import styles from './Supply.module.css';
 
 /** How many there are of a part, and how much of its peak is on at the same time as the others. */

@@ -1,14 +1,14 @@
 import { Button, Checkbox } from '@mantine/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { sayPlacement } from '@roof-chart/core/checks/say';
-import { type RailSheet, supplySheets, wantedCapacitors } from '@roof-chart/core/electrics/supplySheet';
+import { placementText } from '@roof-chart/core/text/describe';
+import { type RailReport, railReports, wantedCapacitors } from '@roof-chart/core/electrics/reports/railReport';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { useWorkbench } from '../../app/workbench';
-import { HangScale, type ScaleRow } from '../../hang/HangScale';
-import { stackRows } from '../../hang/stackRows';
-import { useAppSelector } from '../../store/store';
+import { useWorkbench } from '../../state/workbench';
+import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
+import { stackRows } from '../../ui/chart/stackRows';
+import { useAppSelector } from '../../state/store';
 import { LoadFields } from './LoadFields';
 import styles from './Supply.module.css';
 import { besidesWords, heatWords, lineName, railWords, scaleOf, unitOf } from './supplyWords';
@@ -16,7 +16,7 @@ import { besidesWords, heatWords, lineName, railWords, scaleOf, unitOf } from '.
 const amps = (milliamps: number): string => formatSi(milliamps / 1000, 'A');
 
 /** The consumers of a rail. */
-const rowsOf = (plan: Plan, { rail, lines }: RailSheet): readonly ScaleRow[] =>
+const rowsOf = (plan: Plan, { rail, lines }: RailReport): readonly ScaleRow[] =>
   stackRows(
     lines.map((line, n) => ({
       id: `${n}`,
@@ -27,7 +27,7 @@ const rowsOf = (plan: Plan, { rail, lines }: RailSheet): readonly ScaleRow[] =>
     rail.budgetMilliamps ?? Infinity,
   );
 
-function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailSheet }) {
+function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailReport }) {
   const { sheets } = useWorkbench();
   const { rail, lines, peakMilliamps } = sheet;
   const limit = rail.budgetMilliamps;
@@ -43,7 +43,7 @@ function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailSheet 
       {lines.length === 0 ? (
         <p className={styles.fact}>No loads.</p>
       ) : (
-        <HangScale
+        <ScaleChart
           label={`Current of ${rail.label}`}
           scale={scale}
           rows={rowsOf(plan, sheet)}
@@ -112,11 +112,11 @@ function Capacitors({ plan }: { readonly plan: Plan }) {
             <Checkbox
               size="xs"
               checked={there}
-              label={`${sayPlacement(plan, placement)}: ${list.map(({ farads, at }) => `${formatSi(farads, 'F')} at ${at}`).join('; ')}`}
+              label={`${placementText(plan, placement)}: ${list.map(({ farads, at }) => `${formatSi(farads, 'F')} at ${at}`).join('; ')}`}
               onChange={(event) =>
                 edit(
                   [{ kind: 'capacitors', placement, there: event.currentTarget.checked }],
-                  `capacitors of ${sayPlacement(plan, placement)} ${event.currentTarget.checked ? 'added' : 'removed'}`,
+                  `capacitors of ${placementText(plan, placement)} ${event.currentTarget.checked ? 'added' : 'removed'}`,
                 )
               }
             />
@@ -131,7 +131,7 @@ function Capacitors({ plan }: { readonly plan: Plan }) {
 export function SupplyView() {
   const plan = useAppSelector((state) => state.document.plan)!;
   const { sheets } = useWorkbench();
-  const rails = useMemo(() => supplySheets(plan, sheets), [plan, sheets]);
+  const rails = useMemo(() => railReports(plan, sheets), [plan, sheets]);
   if (rails.every(({ lines }) => lines.every((line) => line.placement === undefined)))
     return (
       <div className={styles.empty}>

@@ -1,7 +1,7 @@
-import type { RailSheet } from '@roof-chart/core/electrics/supplySheet';
+import type { RailReport } from '@roof-chart/core/electrics/reports/railReport';
 import { besidesWords, heatWords, railWords, scaleOf } from './supplyWords';
 
-const sheet = (over: Partial<RailSheet> = {}): RailSheet => ({
+const sheet = (over: Partial<RailReport> = {}): RailReport => ({
   rail: { id: '3v3', label: '3V3', volts: { min: 3.2, typ: 3.3, max: 3.4 }, budgetMilliamps: 300, feed: '', direction: 'out' },
   lines: [],
   typicalMilliamps: 57,

@@ -1,13 +1,13 @@
-import type { RailSheet, SupplyLine } from '@roof-chart/core/electrics/supplySheet';
+import type { RailReport, SupplyLine } from '@roof-chart/core/electrics/reports/railReport';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import type { Scale } from '../../hang/placing';
+import type { Scale } from '../../ui/chart/placing';
 
 const amps = (milliamps: number): string => formatSi(milliamps / 1000, 'A');
 
 /** "57 mA on average, up to 120 mA of 300 mA". */
-export function railWords({ rail, typicalMilliamps, peakMilliamps }: RailSheet): string {
+export function railWords({ rail, typicalMilliamps, peakMilliamps }: RailReport): string {
   const of = rail.budgetMilliamps === undefined ? '' : ` of ${amps(rail.budgetMilliamps)}`;
   return `${amps(typicalMilliamps)} average, ${amps(peakMilliamps)} peak${of}`;
 }
@@ -27,7 +27,7 @@ export const unitOf = (plan: Plan, sheets: Sheets, line: SupplyLine): string | u
 };
 
 /** An axis of milliamperes that holds the peak and the limit, with five to ten ticks. */
-export function scaleOf({ rail, peakMilliamps }: RailSheet): Scale {
+export function scaleOf({ rail, peakMilliamps }: RailReport): Scale {
   const most = Math.max(peakMilliamps, rail.budgetMilliamps ?? 0, 10) * 1.05;
   const step = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000].find((one) => most / one <= 8) ?? 10_000;
   const max = Math.ceil(most / step) * step;
@@ -41,7 +41,7 @@ export function scaleOf({ rail, peakMilliamps }: RailSheet): Scale {
 }
 
 /** What the heat of a regulator means. */
-export function heatWords({ regulator }: RailSheet): string | undefined {
+export function heatWords({ regulator }: RailReport): string | undefined {
   if (!regulator) return undefined;
   const watts = formatSi(regulator.watts, 'W');
   const by = {
@@ -56,6 +56,6 @@ export function heatWords({ regulator }: RailSheet): string | undefined {
 }
 
 /** The board's own current from a rail whose maximum is what remains for parts. */
-export const besidesWords = ({ besides }: RailSheet): string | undefined =>
+export const besidesWords = ({ besides }: RailReport): string | undefined =>
   besides &&
   `The board draws another ${amps(besides.typicalMilliamps)}, ${amps(besides.peakMilliamps)} peak; the limit already accounts for it.`;

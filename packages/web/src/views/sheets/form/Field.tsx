@@ -1,7 +1,7 @@
 import { Checkbox, MultiSelect, NativeSelect, Textarea, TextInput } from '@mantine/core';
 import { type FieldProps, useForm } from './FormContext';
 import { ListField, MapField, ObjectField, VariantField } from './Groups';
-import { fieldId, type Json, type Shape } from './shape';
+import { fieldId, type Json, type Shape } from '../../../state/sheetShape';
 
 const LONG = 100;
 const isWord = (shape: Shape): boolean => shape.type === 'string' && (shape.maxLength ?? 0) < LONG;

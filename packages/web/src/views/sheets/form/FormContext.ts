@@ -1,5 +1,5 @@
 import { type ComponentType, createContext, useContext } from 'react';
-import type { Json, Shape } from './shape';
+import type { Json, Shape } from '../../../state/sheetShape';
 
 export type Steps = readonly (string | number)[];
 

@@ -3,7 +3,17 @@ import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
 import { type ReactNode, useState } from 'react';
 import styles from '../Sheets.module.css';
 import { type FieldProps, useForm } from './FormContext';
-import { blankOf, fieldId, isObject, type Json, type JsonObject, memberName, type Shape, shapeAt, shapeName } from './shape';
+import {
+  blankOf,
+  fieldId,
+  isObject,
+  type Json,
+  type JsonObject,
+  memberName,
+  type Shape,
+  shapeAt,
+  shapeName,
+} from '../../../state/sheetShape';
 
 function without(value: JsonObject, key: string): JsonObject {
   const { [key]: _, ...rest } = value;

@@ -1,10 +1,10 @@
 import { useEffect, useMemo } from 'react';
-import { useSheetSchemaQuery } from '../../../store/api';
+import { useSheetSchemaQuery } from '../../../state/api';
 import styles from '../Sheets.module.css';
 import { Field } from './Field';
 import { FormContext } from './FormContext';
 import { Members } from './Groups';
-import { fieldId, type JsonObject, stepsOf } from './shape';
+import { fieldId, type JsonObject, stepsOf } from '../../../state/sheetShape';
 
 interface SheetFormProps {
   readonly document: JsonObject;

@@ -1,0 +1,57 @@
+import { conductor, type IndexedBoard, type Sheets } from '../../sheets/sheetIndex';
+import { findBuses } from '../../nets/buses';
+import { findNets, type Nets } from '../../nets/nets';
+import { planTerminals, type PlanTerminal } from '../../nets/terminals';
+import type { Plan } from '../../plan/plan';
+import type { Candidate } from './instance';
+import { resourcesAt, unlikePwm } from './sharedResources';
+
+/** The conductor that a terminal is wired to. */
+export const pinOf = (board: IndexedBoard, item: PlanTerminal): string | undefined =>
+  item.wire?.end.to === 'pin' ? conductor(board, item.wire.end.pin) : undefined;
+
+/** Pins, and means that pins share, which wired terminals have for good. */
+export interface Occupied {
+  readonly by: (pin: string) => readonly string[];
+  readonly means: readonly { readonly means: readonly string[]; readonly item: PlanTerminal }[];
+  readonly controllers: ReadonlySet<string>;
+}
+
+export const NOTHING: Occupied = { by: () => [], means: [], controllers: new Set() };
+
+/** What is wired on a plan's nets: plans with the same nets have the same. */
+const ofNets = new WeakMap<Nets, Occupied>();
+
+/** The pins and shared resources in use in a plan. */
+export function occupiedBy(plan: Plan, sheets: Sheets, board: IndexedBoard): Occupied {
+  const nets = findNets(plan, sheets);
+  let occupied = ofNets.get(nets);
+  if (!occupied) ofNets.set(nets, (occupied = findOccupied(plan, sheets, board, nets)));
+  return occupied;
+}
+
+function findOccupied(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets): Occupied {
+  const users = planTerminals(plan, sheets).flatMap((item) => {
+    const pin = pinOf(board, item);
+    const means = pin === undefined ? [] : resourcesAt(board.pins.get(pin)!, [item]);
+    return means.length > 0 ? [{ means, item }] : [];
+  });
+  const controllers = findBuses(plan, sheets).flatMap((bus) => bus.controller ?? []);
+  return {
+    by: (pin) => nets.byPin.get(pin)?.signals.map((signal) => signal.id) ?? [],
+    means: users,
+    controllers: new Set(controllers),
+  };
+}
+
+/** Whether an item can have a pin beside all that is there for good. */
+export function fitsBeside(occupied: Occupied, id: string, terminals: readonly PlanTerminal[], candidate: Candidate): boolean {
+  if (occupied.by(candidate.pin).some((signal) => signal !== id)) return false;
+  if (candidate.unless !== undefined && occupied.controllers.has(candidate.unless)) return false;
+  return (candidate.uses ?? []).every((use) =>
+    occupied.means.every(({ means, item }) => {
+      if (!means.includes(use) || terminals.some((t) => t.key === item.key)) return true;
+      return use.startsWith('timer ') && !unlikePwm(terminals, [item]);
+    }),
+  );
+}

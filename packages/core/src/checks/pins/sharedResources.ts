@@ -1,0 +1,51 @@
+import { resourcesAt } from '../../assign/model/sharedResources';
+import { remembered } from '../../quantity/remembered';
+import type { BoardPin } from '../../sheets/boardSheet';
+import type { PlanTerminal } from '../../nets/terminals';
+import type { CheckContext, Remedy } from '../engine/check';
+import { moveWhere } from '../fixes/remedyParts';
+
+export interface ResourceUser {
+  readonly item: PlanTerminal;
+  readonly pin: BoardPin;
+  readonly means: readonly string[];
+}
+
+/** Every terminal on a pin with the shared means that it uses there. Two checks ask for those of the same plan. */
+export const resourceUsers = remembered(({ terminals, board }: CheckContext): readonly ResourceUser[] =>
+  terminals.flatMap((item) => {
+    const pin = item.wire?.end.to === 'pin' ? board.pins.get(item.wire.end.pin) : undefined;
+    const means = pin ? resourcesAt(pin, [item]) : [];
+    return pin && means.length > 0 ? [{ item, pin, means }] : [];
+  }),
+);
+
+export interface ResourcePair {
+  readonly means: string;
+  readonly users: readonly [ResourceUser, ResourceUser];
+}
+
+/** Pairs of different pins that use one of these means, each pair once; one pin for two is another check's business. */
+export function pairsOn(users: readonly ResourceUser[], kind: string): readonly ResourcePair[] {
+  return users.flatMap((a, at) =>
+    users.slice(at + 1).flatMap((b): ResourcePair[] => {
+      const means = a.means.find((id) => id.startsWith(`${kind} `) && b.means.includes(id));
+      return means !== undefined && a.pin.id !== b.pin.id ? [{ means, users: [a, b] }] : [];
+    }),
+  );
+}
+
+/** Moves one of a pair, the later first, to a free pin without the shared resource. */
+export function moveApart(
+  context: CheckContext,
+  all: readonly ResourceUser[],
+  { users: [a, b] }: ResourcePair,
+  meets: (item: PlanTerminal, means: readonly string[], other: ResourceUser) => boolean,
+): readonly Remedy[] {
+  return [b, a].flatMap(({ item }) =>
+    moveWhere(context, item, (pin) => {
+      const means = resourcesAt(pin, [item]);
+      return all.every((other) => other.item.key === item.key || !meets(item, means, other));
+    }),
+  );
+}

@@ -1,0 +1,273 @@
+import { TRANSISTOR_WORDS } from '../../checks/fixes/transistors';
+import { listText, placementText } from '../describe';
+import type { BoardPosition } from '../../outputs/boardPosition';
+import { type Component, isDivider } from '../../electrics/reports/components';
+import type { BuildWire, OtherTerminal } from '../../outputs/buildList';
+import { componentText, pointText } from '../../outputs/componentText';
+import type { BuildSection, BuildStep, BuiltChange } from '../../outputs/buildSheet';
+import type { ChipEnd, ChipSupply, PlacedComponent, PlacedConnector } from '../../outputs/chipCircuit';
+import type { Plan } from '../../plan/plan';
+import { capitalised, counted, formatSi } from '../../quantity/format';
+import { headerEnd } from '../headerEnd';
+import type { Sheets } from '../../sheets/sheetIndex';
+import { enablingText } from '../enablingText';
+import { endWords } from '../wireEndText';
+import { resistorWords } from '../resistorText';
+
+const ORDINAL = ['th', 'st', 'nd', 'rd'] as const;
+
+/** @example ordinal(22) // '22nd' */
+export function ordinal(n: number): string {
+  const teen = n % 100 > 10 && n % 100 < 14;
+  return `${n}${teen ? 'th' : (ORDINAL[n % 10] ?? 'th')}`;
+}
+
+function positionWords(at: BoardPosition): string {
+  const port = at.port && at.port !== at.label ? `, chip port ${at.port}` : '';
+  const side = at.headerTitle.includes(at.side) ? '' : `, ${at.side} side`;
+  const place = at.row === undefined ? `position ${at.position}` : `pin ${at.position}, ${at.row} row`;
+  return `${at.headerTitle}${side}, ${place}, ${ordinal(at.fromEnd)} from ${headerEnd(at.end)}${port}`;
+}
+
+export function whereWords(wire: BuildWire): string {
+  if (wire.joined === 'supply rail') return `on the ${wire.end.to === 'ground' ? 'ground' : 'supply'} rail of the breadboard`;
+  return wire.joined ? `at the junction · ${boardWords(wire)}` : boardWords(wire);
+}
+
+function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement' | 'endNumber'>): string {
+  const [first, ...others] = wire.at;
+  if (wire.end.to === 'terminal' || wire.endNumber !== undefined) return `at module pin ${wire.endNumber ?? '?'}`;
+  if (wire.end.to === 'trimmer' || wire.end.to === 'divider') return 'on the breadboard';
+  if (!first) return wire.end.to === 'pin' ? 'not on a board header' : 'rail not on a board header';
+  if (wire.end.to === 'pin') return [positionWords(first), ...others.map((o) => `or ${positionWords(o)}`)].join('; ');
+  if (others.length === 0) return positionWords(first);
+  const headers = [...new Set(wire.at.map((at) => at.headerTitle))];
+  const byHeader = headers.map(
+    (title) =>
+      `${title} ${wire.at
+        .filter((at) => at.headerTitle === title)
+        .map((at) => at.position)
+        .join(', ')}`,
+  );
+  return wire.end.to === 'ground' ? `any GND (${byHeader.join('; ')})` : `any of ${byHeader.join('; ')}`;
+}
+
+/** What is between the ends of a wire: the plan's transistor and resistor, or what the sheet requires. */
+export function throughWords({ components, through = '' }: BuildWire): string {
+  const within = components.filter((one) => !isDivider(one)).map(componentText);
+  return within.length > 0 ? within.join(' and ') : components.length > 0 ? '' : through;
+}
+
+/** The end of a wire with the components that are there. */
+export function wireEndWords(plan: Plan, sheets: Sheets, { end, components }: BuildWire): string {
+  const names = components.filter(isDivider).map(componentText);
+  if (end.to === 'trimmer') return `the wiper of ${names.join()}`;
+  return end.to === 'divider' ? `the junction of ${names.join(' and ')}` : endWords(plan, sheets, end);
+}
+
+export const SECTION_WORDS: { readonly [S in BuildSection['id']]: string } = {
+  safety: 'Before you begin',
+  chip: 'Chip circuit',
+  joints: 'Junctions',
+  grounds: 'Grounds',
+  supplies: 'Power',
+  straps: 'Jumpers and straps',
+  passives: 'Resistors, capacitors and transistors',
+  wires: 'Signals',
+  others: 'Unconnected and external terminals',
+  enabling: 'Board settings',
+  light: 'First power-up',
+};
+
+/** A step in words: what it is about, what to do, and what helps to do it. */
+export interface StepWords {
+  readonly head: string;
+  readonly text: string;
+  readonly detail?: string;
+}
+
+/** A component leg by leg. */
+function addedStep(plan: Plan, sheets: Sheets, component: Component): StepWords {
+  const { name: head, kind, value, ends, transistor, near, polar: isPolar } = component;
+  const at = (n: number): string => (ends[n] ? pointText(plan, sheets, ends[n].at) : 'nothing yet');
+  if (transistor) {
+    const legs = ends.map(({ leg }, n) => `${leg} to ${at(n)}`);
+    const order = transistor.legs && [...transistor.legs].join(', ');
+    return {
+      head,
+      text: `${TRANSISTOR_WORDS[transistor.kind]}: ${legs.join(', ')}`,
+      detail: order
+        ? `Legs from left to right, flat side towards you: ${order}.`
+        : 'The order of the legs differs between types: see the datasheet of the one on hand.',
+    };
+  }
+  if (kind === 'diode')
+    return {
+      head,
+      text: `flyback diode: cathode, the end with the ring, to ${at(0)}, anode to ${at(1)}`,
+      detail: 'The wrong way round it is a short circuit.',
+    };
+  if (kind === 'trimmer') {
+    const outer = ends.filter(({ leg }) => leg === undefined).map((_, n) => at(n));
+    return { head, text: `${formatSi(value!, 'Ω')} trimmer: outer legs to ${listText(outer)}, wiper to ${at(ends.length - 1)}` };
+  }
+  if (kind === 'capacitor') {
+    const polar = isPolar ? 'electrolytic capacitor, plus leg first, ' : 'capacitor ';
+    return { head, text: `${formatSi(value!, 'F')} ${polar}between ${at(0)} and ${at(1)}`, ...(near ? { detail: `At ${near}.` } : {}) };
+  }
+  return { head, text: `resistor ${resistorWords(value!)} between ${at(0)} and ${at(1)}` };
+}
+
+function wireStep(plan: Plan, sheets: Sheets, wire: BuildWire): StepWords {
+  const through = throughWords(wire);
+  const moved = wire.wasAt ? ` · moved since it was marked done (was ${endWords(plan, sheets, wire.wasAt)})` : '';
+  return {
+    head: `${placementText(plan, wire.placement)} ${wire.label}`,
+    text: `${wire.colour} wire to ${wireEndWords(plan, sheets, wire)}${wire.locked ? ' (locked)' : ''}${through ? `, through ${through}` : ''}`,
+    detail: `module pin ${wire.number} · ${whereWords(wire)}${moved}`,
+  };
+}
+
+/** @example chipEndWords({ label: 'VCC', at }) // 'VCC (left row, position 10)' */
+const chipEndWords = ({ label, at }: ChipEnd): string => (at ? `${label} (${at.headerTitle}, position ${at.position})` : label);
+
+function chipSupplyStep(plan: Plan, sheets: Sheets, { end, pins, feed }: ChipSupply): StepWords {
+  const rail = end.to === 'ground' ? 'the ground rail of the breadboard' : 'a supply rail of the breadboard';
+  return {
+    head: endWords(plan, sheets, end),
+    text: `connect ${listText(pins.map(chipEndWords))} to ${rail}.`,
+    detail: feed === undefined ? 'Negative terminal of the external supply.' : `Fed by: ${feed}`,
+  };
+}
+
+const COMPONENT_WORDS: { readonly [K in PlacedComponent['kind']]: (value: number) => string } = {
+  capacitor: (farads) => `${formatSi(farads, 'F')} capacitor`,
+  resistor: (ohms) => `resistor ${resistorWords(ohms)}`,
+  crystal: (hertz) => `${formatSi(hertz, 'Hz')} crystal`,
+};
+
+function componentStep({ name, kind, value, ends, note }: PlacedComponent): StepWords {
+  return {
+    head: name,
+    text: `${COMPONENT_WORDS[kind](value)} between ${chipEndWords(ends[0])} and ${chipEndWords(ends[1])}`,
+    ...(note === undefined ? {} : { detail: note }),
+  };
+}
+
+function connectorStep({ name, title, pins }: PlacedConnector): StepWords {
+  const wired = pins.flatMap(({ number, label, end }) => (end ? [`pin ${number} ${label} to ${chipEndWords(end)}`] : []));
+  const open = pins.filter(({ end }) => !end).map(({ number }) => `pin ${number}`);
+  return { head: name, text: `${title}: ${[...wired, ...(open.length > 0 ? [`leave ${listText(open)} open`] : [])].join(' · ')}` };
+}
+
+/** The text of a step. */
+export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): StepWords {
+  switch (what.is) {
+    case 'safety':
+      return {
+        head: 'Disconnect power',
+        text: 'Unplug USB and every other supply.',
+        detail: 'Stay unpowered until first power-up.',
+      };
+    case 'source':
+      return {
+        head: placementText(plan, what.placement),
+        text: 'switch it on before the board or together with it, and off after it.',
+        detail: 'While it is off, signals from the board flow into parts without power. Its ground and that of the board are joined.',
+      };
+    case 'chip-supply':
+      return chipSupplyStep(plan, sheets, what.supply);
+    case 'chip-component':
+      return componentStep(what.component);
+    case 'chip-connector':
+      return connectorStep(what.connector);
+    case 'chip-setting':
+      return { head: what.chip, text: what.words };
+    case 'joint': {
+      const { end, wires, at, endNumber } = what.joint;
+      const head = endWords(plan, sheets, end);
+      if (endNumber !== undefined)
+        return {
+          head,
+          text: `join ${counted(wires, 'wire')} on a breadboard row or in a terminal block; run one wire to the module.`,
+          detail: `1 module pin: at module pin ${endNumber}`,
+        };
+      const few = counted(at.length, 'board position');
+      return {
+        head,
+        text: `join ${counted(wires, 'wire')} on a breadboard row or in a terminal block; run one wire to the board.`,
+        detail: `${capitalised(few)}: ${boardWords({ at, end, placement: '' })}`,
+      };
+    }
+    case 'wire':
+      return wireStep(plan, sheets, what.wire);
+    case 'strap':
+      return { head: placementText(plan, what.strap.placement), text: what.strap.words };
+    case 'cut':
+      return {
+        head: placementText(plan, what.cut.placement),
+        text: `disconnect its ${formatSi(what.cut.ohms, 'Ω')} pull-ups`,
+        detail: what.cut.how === 'jumper' ? 'Cut or open the solder jumper.' : 'Unsolder both resistors.',
+      };
+    case 'component':
+      return addedStep(plan, sheets, what.component);
+    case 'idle':
+      return {
+        head: placementText(plan, what.placement),
+        text: `tie ${what.labels.join(', ')} to ground (unused ${what.labels.length > 1 ? 'inputs' : 'input'})`,
+      };
+    case 'others':
+      return { head: placementText(plan, what.placement), text: otherWords(what.terminals) };
+    case 'enable':
+      return { head: what.title, text: enablingText(what) };
+    case 'setting':
+      return {
+        head: `Free ${listText(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin })))}`,
+        text: `${capitalised(what.words)}.`,
+      };
+    case 'tolerance':
+      return {
+        head: listText(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin }))),
+        text: `up to ${formatSi(what.volts, 'V')} on ${what.pins.length === 1 ? 'this input' : 'these inputs'}; tolerated unless ${what.unless}.`,
+      };
+    case 'look-over':
+      return {
+        head: 'Inspect',
+        text: 'No bare wires touching, no supply swapped with ground. Then connect power.',
+        detail: 'If anything gets hot or smells, disconnect power at once.',
+      };
+    case 'light':
+      return { head: placementText(plan, what.placement), text: what.see };
+  }
+}
+
+/** Terminals without a wire: what their sheet says of each, terminals of one note together; the others are left open.
+ *  @example otherWords([{ label: 'V-', note: 'To the load.' }, { label: 'NC', note: undefined }]) // 'V-: To the load · leave NC open' */
+export function otherWords(terminals: readonly OtherTerminal[]): string {
+  const byNote = new Map<string, string[]>();
+  for (const { label, note = '' } of terminals) byNote.set(note, [...(byNote.get(note) ?? []), label]);
+  const open = byNote.get('');
+  byNote.delete('');
+  return [
+    ...[...byNote].map(([note, labels]) => `${labels.join(', ')}: ${note.replace(/\.$/, '')}`),
+    ...(open ? [`leave ${listText(open)} open`] : []),
+  ].join(' · ');
+}
+
+/** What to do on the bench about a wire that has changed. */
+export function changeWords({ do: what, name, from, to }: BuiltChange): string {
+  if (what === 'remove') return `${name}: remove from ${from}`;
+  return what === 'move' ? `${name}: move from ${from} to ${to}` : `${name}: connect to ${to}`;
+}
+
+/** The sheet as tab-separated lines, ready for a table elsewhere. */
+export function asText(plan: Plan, sheets: Sheets, sections: readonly BuildSection[], errors: readonly string[]): string {
+  const lines = sections.flatMap(({ id, steps }) =>
+    steps.map((step) => {
+      const { head, text, detail = '' } = stepWords(plan, sheets, step);
+      return [SECTION_WORDS[id], head, text, detail, step.done ? 'done' : ''].join('\t');
+    }),
+  );
+  const open = errors.map((title) => `Open error\t${title}\t\t\t`);
+  return ['section\titem\tstep\tposition\tdone', ...open, ...lines].join('\n');
+}

@@ -1,0 +1,115 @@
+import { type ReactNode, useEffect, useState } from 'react';
+import { useStore } from 'react-redux';
+import { notifications } from '@mantine/notifications';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { settleAfter } from '../state/autoSettle';
+import { doEdits, redo, type Stepped, undo } from '../state/commands';
+import { browserStorage, LocalPersistence } from '../state/localPersistence';
+import { sendOrphans } from '../state/orphanBatches';
+import { sendBatches } from '../state/planRequests';
+import { Saver } from '../state/saver';
+import { sessionActions } from '../state/sessionSlice';
+import type { Store } from '../state/store';
+import { tabId } from '../state/tabIdentity';
+import { type Workbench, WorkbenchContext } from '../state/workbench';
+import { announce } from '../ui/announcer';
+import { afterPaint } from '../workers/afterPaint';
+import { ReviewFeed } from '../workers/reviewFeed';
+import { offerRestore } from './offerRestore';
+import { reloadForUpgrades } from './reloadForUpgrades';
+
+/** Brings a plan back that was deleted elsewhere; what waits here is then sent. */
+async function bringBack(planId: string): Promise<void> {
+  const response = await fetch(`/api/plans/${planId}/restore`, { method: 'POST' }).catch(() => null);
+  if (!response?.ok) notifications.show({ message: 'The plan could not be restored. Your edits are still kept here.', color: 'brick' });
+}
+
+function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbench {
+  return {
+    sheets,
+    feed,
+    saver: new Saver(
+      store,
+      () => sheets,
+      {
+        tell: (message) => void notifications.show({ message, autoClose: false }),
+        gone: (id) => offerRestore(id, () => void bringBack(id)),
+        signedOut: () => void store.dispatch(sessionActions.signedOutChanged(true)),
+      },
+      async (...batches) => {
+        await afterPaint();
+        return sendBatches(...batches);
+      },
+    ),
+    edit(edits, label) {
+      const done = doEdits(store, sheets, edits, label);
+      if (done.ok) {
+        announce(label);
+        void settleAfter(store, feed, edits).then((more) => {
+          if (more.length > 0 && doEdits(store, sheets, more, `assign pins after: ${label}`).ok) announce(`Pins assigned after: ${label}`);
+        });
+      }
+      if (!done.ok) notifications.show({ message: done.words, color: 'brick' });
+      return done.ok;
+    },
+    undo: () => tellStep(undo(store, sheets), 'Undone'),
+    redo: () => tellStep(redo(store, sheets), 'Redone'),
+  };
+}
+
+const FLUSH_MS = 30_000;
+
+/** Sends what closed tabs left behind, at once, when the network is back, and now and then. @returns stops it */
+function flushOrphans(store: Store): () => void {
+  const flush = () => void sendOrphans(store.getState().document.plan?.id).catch(() => undefined);
+  flush();
+  const timer = setInterval(flush, FLUSH_MS);
+  globalThis.addEventListener('online', flush);
+  return () => {
+    clearInterval(timer);
+    globalThis.removeEventListener('online', flush);
+  };
+}
+
+function tellStep(stepped: Stepped, word: string): void {
+  if (stepped.kind === 'done') announce(`${word}: ${stepped.label}`);
+  else if (stepped.kind === 'unfit')
+    notifications.show({ message: `“${stepped.label}” can no longer be undone: later changes depend on it.`, color: 'brick' });
+}
+
+/** One workbench for as long as the application runs: its sheets do not change under it. */
+export function WorkbenchProvider({
+  list,
+  children,
+}: {
+  readonly list: readonly (BoardSheet | PartSheet)[];
+  readonly children: ReactNode;
+}) {
+  const store = useStore() as Store;
+  const [bench] = useState(() => makeWorkbench(store, indexSheets(list), new ReviewFeed(list)));
+  useEffect(() => {
+    const tell = (message: string) => void notifications.show({ message, autoClose: false });
+    const storage = browserStorage(tabId);
+    const keeper = new LocalPersistence(store, tell, {
+      ...storage,
+      keepBatches: async (...batches) => {
+        await afterPaint();
+        await storage.keepBatches(...batches);
+      },
+    });
+    const stopKeeping = keeper.watch();
+    const stopSaving = bench.saver.watch();
+    const stopFlushing = flushOrphans(store);
+    const stopReloading = reloadForUpgrades(() => keeper.settled());
+    return () => {
+      stopReloading();
+      stopFlushing();
+      stopSaving();
+      stopKeeping();
+      bench.feed.close();
+    };
+  }, [bench, store]);
+  return <WorkbenchContext.Provider value={bench}>{children}</WorkbenchContext.Provider>;
+}

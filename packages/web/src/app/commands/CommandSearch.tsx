@@ -1,0 +1,191 @@
+import { useMantineColorScheme, useComputedColorScheme } from '@mantine/core';
+import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } from '@mantine/spotlight';
+import { memo, useMemo, useState } from 'react';
+import { useStore } from 'react-redux';
+import { useNavigate } from 'react-router';
+import { describeFinding, describeFix } from '@roof-chart/core/text/describe';
+import { CALCULATIONS } from '@roof-chart/core/electrics/calculations/calculations';
+import { findBuses } from '@roof-chart/core/nets/buses';
+import { pinAbilities } from '@roof-chart/core/nets/pinWords';
+import { terminalsOf } from '@roof-chart/core/nets/terminals';
+import { planDocument } from '@roof-chart/core/plan/planFile';
+import { boardOf, type Edit } from '@roof-chart/core/plan/edit';
+import { splitKey } from '@roof-chart/core/plan/plan';
+import { useReviewed, useWorkbench } from '../../state/workbench';
+import { sessionActions } from '../../state/sessionSlice';
+import { download } from '../../ui/download';
+import { type RootState, useAppDispatch, useAppSelector } from '../../state/store';
+import { CALCULATION_SYNONYMS, SYNONYMS } from './synonyms';
+
+interface CommandSearchProps {
+  readonly planId: string;
+  readonly onVersions: () => void;
+  readonly onShortcuts: () => void;
+}
+
+type Group = SpotlightActionGroupData;
+
+function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Group {
+  const { undo, redo, edit, sheets } = useWorkbench();
+  const store = useStore<RootState>();
+  const save = () => {
+    const plan = store.getState().document.plan;
+    if (plan) download(`${plan.id}.json`, planDocument(plan, sheets));
+  };
+  const dispatch = useAppDispatch();
+  const auto = useAppSelector((state) => state.session.auto);
+  const lockAll = (locked: boolean) => () => {
+    const plan = store.getState().document.plan;
+    const soldered = new Set(plan?.placements.filter((p) => p.onBoard).map((p) => p.id));
+    const edits = Object.entries(plan?.wires ?? {}).flatMap(([key, wire]): Edit[] =>
+      wire.locked === locked || soldered.has(splitKey(key).placement) ? [] : [{ kind: 'lock', ...splitKey(key), locked }],
+    );
+    if (edits.length > 0) edit(edits, locked ? 'lock all wires' : 'unlock all wires');
+  };
+  const navigate = useNavigate();
+  const { setColorScheme } = useMantineColorScheme();
+  const next = useComputedColorScheme('light') === 'dark' ? 'light' : 'dark';
+  const go = (view: string) => () => void navigate(`/plans/${planId}/${view}`);
+  const action = (id: string, label: string, onClick: () => void): SpotlightActionData => ({
+    id,
+    label,
+    onClick,
+    keywords: [...(SYNONYMS[id] ?? [])],
+  });
+  return {
+    group: 'Commands',
+    actions: [
+      action('stock', 'Open Parts: add or remove parts', go('stock')),
+      action('chart', 'Open the Chart', go('chart')),
+      action('assign', 'Assign pins, with a preview', go('chart?assign')),
+      action('buses', 'Open Buses: addresses, pull-ups, load', go('buses')),
+      action('readout', 'Open Displays: text, frame memory, segment tables', go('readout')),
+      action('supply', 'Open Power: rail currents, dissipation, capacitors', go('supply')),
+      action('resistors', 'Open Resistors: values, bands, calculators', go('resistors')),
+      action('levels', 'Open Levels: output levels and input thresholds', go('levels')),
+      action('build', 'Open the Build sheet', go('build')),
+      action('steps', 'Build step by step', go('build?mode=steps')),
+      action('bring-up', 'Open Bring-up', go('bring-up')),
+      action('facts', 'Open Facts: sheet values and bench notes', go('facts')),
+      action('fits', 'What fits: other boards for these parts', go('fits')),
+      action('fits-parts', 'What fits: more parts on this board', go('fits/parts')),
+      action('auto', auto ? 'Stop assigning pins after every change' : 'Assign pins after every change', () =>
+        dispatch(sessionActions.autoChosen(!auto)),
+      ),
+      action('lock-all', 'Lock all wires', lockAll(true)),
+      action('unlock-all', 'Unlock all wires', lockAll(false)),
+      action('plans', 'Go to Plans', () => void navigate('/')),
+      action('library', 'Open the Library of boards and parts', () => void navigate('/sheets')),
+      action('undo', 'Undo', undo),
+      action('redo', 'Redo', redo),
+      action('versions', 'Versions: save, compare, restore', onVersions),
+      action('theme', `Use the ${next} theme`, () => setColorScheme(next)),
+      action('keys', 'Keyboard shortcuts', onShortcuts),
+      action('download', 'Download the plan file, with its sheets', save),
+      action('print', 'Print this view', () => window.print()),
+    ],
+  };
+}
+
+/** Findings, fixes, buses, calculators, wires and pins as actions; made only while the search is open, because there may be hundreds. */
+function usePlaces(opened: boolean): readonly Group[] {
+  const plan = useAppSelector((state) => (opened ? state.document.plan : null));
+  const { sheets, edit } = useWorkbench();
+  const reviewed = useReviewed();
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  return useMemo(() => {
+    if (!plan) return [];
+    const board = boardOf(plan, sheets);
+    const show = (focus: { terminal?: string; pin?: string }) => () => {
+      dispatch(sessionActions.scopeChosen('all'));
+      dispatch(sessionActions.focused(focus));
+      void navigate(`/plans/${plan.id}/chart`);
+    };
+    const wires = plan.placements.flatMap((placement) =>
+      terminalsOf(plan, placement, sheets)
+        .filter((t) => t.terminal.role !== 'external')
+        .map((t): SpotlightActionData => ({
+          id: `wire-${t.key}`,
+          label: `${placement.name} ${t.terminal.label}`,
+          description: t.part.title,
+          onClick: show({ terminal: t.key }),
+        })),
+    );
+    const pins = (board?.ioPins ?? []).map((pin): SpotlightActionData => ({
+      id: `pin-${pin.id}`,
+      label: pin.label,
+      description: pinAbilities(board!, pin).join(', '),
+      onClick: show({ pin: pin.id }),
+    }));
+    const findings = reviewed?.result.ok ? reviewed.result.review.findings : [];
+    const found = findings.map((f): SpotlightActionData => ({
+      id: `finding-${f.id}`,
+      label: describeFinding(reviewed!.plan, sheets, f).title,
+      description: f.code,
+      onClick: () => void navigate(`/plans/${plan.id}/chart?finding=${encodeURIComponent(f.id)}`),
+    }));
+    const fixes = findings.flatMap((f) =>
+      f.remedies.map((remedy, n): SpotlightActionData => {
+        const label = describeFix(reviewed!.plan, sheets, f.code, remedy);
+        return {
+          id: `fix-${f.id}-${n}`,
+          label,
+          description: describeFinding(reviewed!.plan, sheets, f).title,
+          onClick: () => edit(remedy.edits, label),
+        };
+      }),
+    );
+    const buses = findBuses(plan, sheets).flatMap(({ controller, kind }): SpotlightActionData[] => {
+      const found = controller && board?.controllers.get(controller);
+      if (!found) return [];
+      return [
+        {
+          id: `bus-${found.id}`,
+          label: `Open ${found.title}: addresses, clock, bus load`,
+          keywords: [kind, ...(kind === 'i2c' ? ['400 kHz', 'pull-up', 'address'] : kind === 'spi' ? ['chip select', 'daisy chain'] : [])],
+          onClick: () => void navigate(`/plans/${plan.id}/buses/${found.id}`),
+        },
+      ];
+    });
+    const calculations = CALCULATIONS.map(({ id, words }): SpotlightActionData => ({
+      id: `calculation-${id}`,
+      label: words.replace(/\.$/, ''),
+      description: 'Calculator',
+      keywords: [...(CALCULATION_SYNONYMS[id] ?? [])],
+      onClick: () => void navigate(`/plans/${plan.id}/resistors?calculation=${id}`),
+    }));
+    return [
+      { group: 'Findings', actions: found },
+      { group: 'Fixes', actions: fixes },
+      { group: 'Buses', actions: buses },
+      { group: 'Calculators', actions: calculations },
+      { group: 'Wires', actions: wires },
+      { group: 'Pins', actions: pins },
+    ];
+  }, [plan, sheets, reviewed, dispatch, navigate, edit]);
+}
+
+/** Ctrl/Cmd-K: everything that can be done, and every part, pin and finding, by typing. */
+export const CommandSearch = memo(function CommandSearch(props: CommandSearchProps) {
+  const [opened, setOpened] = useState(false);
+  const actions = useActions(props);
+  const places = usePlaces(opened);
+  return (
+    <Spotlight
+      actions={[actions, ...places]}
+      attributes={{ content: { 'aria-label': 'Command search' } }}
+      shortcut="mod + K"
+      onSpotlightOpen={() => setOpened(true)}
+      onSpotlightClose={() => setOpened(false)}
+      limit={12}
+
+      overlayProps={{ blur: 0, backgroundOpacity: 0.3 }}
+      scrollable
+      maxHeight={420}
+      transitionProps={{ duration: 0 }}
+      nothingFound="No match. Try a part, a pin or an action."
+      searchProps={{ placeholder: 'Search commands, parts, pins…', 'aria-label': 'Search commands, parts, pins and findings' }}
+    />
+  );
+});

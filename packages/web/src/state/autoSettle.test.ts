@@ -1,0 +1,66 @@
+import { shippedSheets } from '../../../core/tests/catalogue';
+import { add, edited, stick, wire } from '../../../core/tests/makePlan';
+import { assignPins } from '@roof-chart/core/assign/assignPins';
+import type { Edit } from '@roof-chart/core/plan/edit';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import type { ReviewFeed } from '../workers/reviewFeed';
+import { settleAfter } from './autoSettle';
+import type { Store } from './store';
+
+const sheets = shippedSheets();
+
+/** A store that holds a plan, and a feed that answers as the worker does; `meanwhile` changes the plan while it searches. */
+function bench(plan: Plan, auto: boolean, meanwhile?: Plan) {
+  let held: Plan = plan;
+  let asked = 0;
+  const store = { getState: () => ({ session: { auto }, document: { plan: held } }) } as unknown as Store;
+  const feed = {
+    search: async (question: (reviewer: unknown) => Promise<unknown>) => {
+      asked += 1;
+      const answer = await question({
+        settle: (of: Plan, _ms: number, scope: { keep?: readonly string[] }) => Promise.resolve(assignPins(of, sheets, scope)),
+      });
+      if (meanwhile) held = meanwhile;
+      return answer;
+    },
+  } as unknown as ReviewFeed;
+  return { after: (edits: readonly Edit[]) => settleAfter(store, feed, edits), asked: () => asked };
+}
+
+const lamp = add('lamp', 'led-red-5mm');
+const plan = edited(stick(), sheets, lamp);
+
+test('switched off it does nothing, not even ask', async () => {
+  const { after, asked } = bench(plan, false);
+  expect([await after([lamp]), asked()]).toEqual([[], 0]);
+});
+
+test('after a part is added its terminals are wired', async () => {
+  const edits = await bench(plan, true).after([lamp]);
+  expect(edits.map((e) => e.kind)).toEqual(['wire', 'wire']);
+});
+
+test('what has just been taken off, ticked or renamed does not bring wires back', async () => {
+  const { after, asked } = bench(plan, true);
+  const quiet: readonly Edit[] = [
+    { kind: 'unwire', placement: 'lamp', terminal: 'A' },
+    { kind: 'tick', placement: 'lamp', terminal: 'A', end: null },
+    { kind: 'rename-plan', name: 'Other' },
+    { kind: 'lock', placement: 'lamp', terminal: 'A', locked: true },
+  ];
+  for (const edit of quiet) expect(await after([edit])).toEqual([]);
+  expect(asked()).toBe(0);
+});
+
+test('the wire that was just put there stays, and the other one gives way', async () => {
+  const move = wire('key:C1', 'GP2');
+  const clash = edited(plan, sheets, wire('lamp:A', 'GP2'), add('key', 'button-push'), move);
+  const edits = await bench(clash, true).after([move]);
+  const moved = edits.filter((e) => e.kind === 'wire' && e.end.to === 'pin').map((e) => (e as { placement: string }).placement);
+  expect(moved).toEqual(['lamp']);
+});
+
+test('an answer for a plan that is no longer there is thrown away', async () => {
+  const later = edited(plan, sheets, { kind: 'rename-plan', name: 'Later' });
+  expect(await bench(plan, true, later).after([lamp])).toEqual([]);
+});

@@ -1,0 +1,56 @@
+import { NativeSelect, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { Drawer } from '@roof-chart/core/plan/plan';
+import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { formatSi } from '@roof-chart/core/quantity/format';
+import { SERIES } from '@roof-chart/core/quantity/series';
+import { useWorkbench } from '../state/workbench';
+import { readOhms } from './busSettings';
+
+type SeriesName = Drawer['series'];
+const OWN = 'own' as const;
+
+/** Resistor values on hand: a series, or a custom list. */
+export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
+  const { edit } = useWorkbench();
+  const listed = (drawer.own ?? []).map((ohms) => formatSi(ohms, '').replace(/\s/g, '')).join(' ');
+  const [own, setOwn] = useState(drawer.series === OWN);
+  const [problem, setProblem] = useState<string | null>(null);
+  const take = (next: Drawer, words: string) => {
+    if (JSON.stringify(next) !== JSON.stringify(drawer)) edit([{ kind: 'drawer', drawer: next }], words);
+  };
+  return (
+    <>
+      <NativeSelect
+        size="xs"
+        label="Values on hand"
+        value={own ? OWN : drawer.series}
+        data={[...Object.keys(SERIES).map((name) => ({ value: name, label: `${name} values` })), { value: OWN, label: 'own list' }]}
+        onChange={(event) => {
+          const series = event.currentTarget.value as SeriesName;
+          setOwn(series === OWN);
+          setProblem(null);
+          if (series !== OWN) take({ ...drawer, series }, `values on hand: ${series}`);
+          else if (drawer.own) take({ ...drawer, series }, 'values on hand: own list');
+        }}
+      />
+      {own && (
+        <TextInput
+          size="xs"
+          label="Own values"
+          placeholder="330 1k 4k7 10k"
+          defaultValue={listed}
+          error={problem}
+          onBlur={(event) => {
+            const { values, bad } = readOhms(event.currentTarget.value);
+            if (bad !== undefined) return setProblem(`${bad} is not a resistance. Example: 4k7`);
+            if (values.length === 0) return setProblem('Enter at least one value');
+            if (values.length > PLAN_LIMITS.drawerValues) return setProblem(`At most ${PLAN_LIMITS.drawerValues} values`);
+            setProblem(null);
+            take({ series: OWN, own: values }, 'values on hand: own list');
+          }}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,59 @@
+import { Button, Textarea, UnstyledButton } from '@mantine/core';
+import { useState } from 'react';
+import type { Finding } from '@roof-chart/core/checks/engine/check';
+import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { useWorkbench } from '../../state/workbench';
+import styles from './FindingsRail.module.css';
+
+/** Accepts a warning or a note with a reason, which is saved in the plan. */
+export function AcceptFinding({ finding, title }: { readonly finding: Finding; readonly title: string }) {
+  const { edit } = useWorkbench();
+  const [draft, setDraft] = useState<string | null>(null);
+  if (finding.accepted !== undefined) {
+    return (
+      <p className={styles.text}>
+        <em>Accepted:</em> {finding.accepted}{' '}
+        <UnstyledButton
+          className={styles.why}
+          onClick={() => edit([{ kind: 'accept', finding: finding.id, reason: null }], `withdraw acceptance: ${title}`)}
+        >
+          Withdraw
+        </UnstyledButton>
+      </p>
+    );
+  }
+  if (finding.level === 'clash') return null;
+  if (draft === null) {
+    return (
+      <UnstyledButton className={styles.why} onClick={() => setDraft('')}>
+        Accept
+      </UnstyledButton>
+    );
+  }
+  return (
+    <form
+      className={styles.accept}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (edit([{ kind: 'accept', finding: finding.id, reason: draft.trim() }], `accept: ${title}`)) setDraft(null);
+      }}
+    >
+      <Textarea
+        autoFocus
+        autosize
+        minRows={2}
+        size="xs"
+        label="Reason for accepting"
+        maxLength={PLAN_LIMITS.reasonLength}
+        value={draft}
+        onChange={(event) => setDraft(event.currentTarget.value)}
+      />
+      <Button type="submit" size="compact-xs" disabled={!draft.trim()}>
+        Accept with this reason
+      </Button>{' '}
+      <Button size="compact-xs" variant="subtle" onClick={() => setDraft(null)}>
+        Cancel
+      </Button>
+    </form>
+  );
+}

@@ -48,7 +48,7 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
-    exclude: { path: '(^|/)(dist|node_modules/\\.vite)/' },
+    exclude: { path: '(^|/)(dist|dist-dev|node_modules/\\.vite)/' },
     tsPreCompilationDeps: true,
     enhancedResolveOptions: {
       extensions: ['.ts', '.tsx', '.mjs', '.js', '.cjs', '.json'],

@@ -4,7 +4,7 @@ import tseslint from 'typescript-eslint';
 const TEST_GLOBALS = ['test', 'it', 'describe', 'expect', 'jest', 'beforeEach', 'afterEach', 'beforeAll', 'afterAll'];
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'test-results/**', 'playwright-report/**', 'coverage/**'] },
+  { ignores: ['**/dist*/**', '**/node_modules/**', 'data*/**', 'test-results/**', 'playwright-report/**', 'coverage/**'] },
   ...tseslint.configs.strict,
   {
     rules: {

@@ -1,6 +1,7 @@
 // npm test: installs what is missing, then everything that can say no. Ends with "N passed, N failed".
+// npm test -- core/levels: the tests whose path has these words in this order, in Jest and in the browser.
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
 import { build, checkNode, installPackages, main, root, run, tool } from './steps.mjs';
@@ -114,11 +115,22 @@ const STATIC = [
   ]),
 ];
 
+/** Parts of the tests that are asked for by name; none: all of them. */
+const NAMES = process.argv.slice(2).filter((word) => !word.startsWith('-'));
+const escaped = (word) => word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+const patterns = NAMES.map((name) => name.split('/').map(escaped).join('.*'));
+const specs = () =>
+  readdirSync(join(root, 'e2e')).filter((file) => file.endsWith('.spec.ts') && patterns.some((one) => new RegExp(one).test(`e2e/${file}`)));
+
 async function unit() {
   await findCompilers();
   const seconds = clock();
   const file = join(results, 'unit.json');
-  const { output } = await run(process.execPath, [tool('jest/bin/jest.js'), '--json', `--outputFile=${file}`], { quiet: true });
+  const { output } = await run(
+    process.execPath,
+    [tool('jest/bin/jest.js'), ...patterns, '--passWithNoTests', '--json', `--outputFile=${file}`],
+    { quiet: true },
+  );
   if (!existsSync(file)) return count('unit and server tests', 0, 1, seconds(), output);
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(readFileSync(file, 'utf8'));
   // A suite that cannot even be loaded has no tests to fail.
@@ -139,10 +151,14 @@ async function browser() {
   const seconds = clock();
   const file = join(results, 'e2e.json');
   const env = { CHROMIUM_PATH: chromium() };
-  const { output } = await run(process.execPath, [tool('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts'], {
-    quiet: true,
-    env,
-  });
+  const { output } = await run(
+    process.execPath,
+    [tool('@playwright/test/cli.js'), 'test', '--config', 'e2e/playwright.config.ts', ...(NAMES.length > 0 ? specs() : [])],
+    {
+      quiet: true,
+      env,
+    },
+  );
   if (!existsSync(file)) return count('browser tests', 0, 1, seconds(), output);
   const { stats, errors, suites } = JSON.parse(readFileSync(file, 'utf8'));
   count('browser tests', stats.expected, stats.unexpected + stats.flaky + errors.length, seconds(), output);
@@ -179,12 +195,22 @@ await main(async () => {
   const compileDriver = await installPackages();
   rmSync(results, { recursive: true, force: true });
   mkdirSync(results, { recursive: true });
-  // Reading the code needs no database.
-  await inLanes([compileDriver, ...STATIC]);
-  await unit();
-  await build();
-  await browser();
-  await inLanes(FAULTS);
+  if (NAMES.length > 0) {
+    await compileDriver();
+    await unit();
+    if (specs().length > 0) {
+      await build();
+      await browser();
+    }
+    if (total.passed + total.failed === 0) count(`tests named ${NAMES.join(', ')}: none there`, 0, 1, seconds());
+  } else {
+    // Reading the code needs no database.
+    await inLanes([compileDriver, ...STATIC]);
+    await unit();
+    await build();
+    await browser();
+    await inLanes(FAULTS);
+  }
   for (const reason of reasons) console.log(`\n${reason}\n`);
   console.log(`${(seconds() / 60).toFixed(1)} minutes`);
   console.log(`${total.passed} passed, ${total.failed} failed`);

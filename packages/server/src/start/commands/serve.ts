@@ -9,6 +9,8 @@ const OPTIONS = {
   port: { type: 'string', default: '4310' },
   data: { type: 'string', default: join(root, 'data') },
   demo: { type: 'boolean', default: false },
+  // For development: the pages come from a server of their own.
+  'api-only': { type: 'boolean', default: false },
   'reset-demo': { type: 'boolean', default: false },
   'start-empty': { type: 'boolean', default: false },
   host: { type: 'string', default: '127.0.0.1' },
@@ -49,7 +51,7 @@ export const serveCommand: Command = {
       backupFolders: values['backup-folder'].map((folder) => resolve(folder)),
       startEmpty: values['start-empty'],
       catalogueFolder: resolve(values.catalogue),
-      webFolder: join(root, 'packages/web/dist'),
+      ...(values['api-only'] ? {} : { webFolder: join(root, 'packages/web/dist') }),
       log: pino({ level: values.log }),
       ...fromEnvironment('passphrase', 'ROOF_CHART_PASSPHRASE'),
       ...fromEnvironment('token', 'ROOF_CHART_TOKEN'),

@@ -124,7 +124,7 @@ test('a remedy shows what it would do; what is safe is fixed in one step; a risk
 }) => {
   const id = await startPlan(page, 'Remedies');
   await addPart(page, ['ds3231 eeprom', /^Add and connect: Real-time clock DS3231 with EEPROM/]);
-  await addPart(page, ['mpu6050', /^Add Motion, MPU-6050 .* and connect/]);
+  await addPart(page, ['mpu6050', /^Add and connect: Motion, MPU-6050 /]);
   await view(page, 'Chart');
   await clickCell(page, 'sensor-1:AD0', 'Rail 3V3');
   await openFinding(page, 'Address conflict');

@@ -1,5 +1,5 @@
 import { diagnose, faultBook, faultKey, possibleFaults } from '@roof-chart/core/bench/diagnose';
-import { faultWords } from '@roof-chart/core/text/faultText';
+import { faultText } from '@roof-chart/core/text/faultText';
 import { questionsFor } from '@roof-chart/core/bench/questions';
 import { compareScan, type Compared, likeliestBus, scannedBuses } from '@roof-chart/core/bench/reconcile';
 import { readScan } from '@roof-chart/core/bench/scan';
@@ -68,7 +68,7 @@ export async function bench(io: Io, shipped: Sheets, file: string, { fault: keys
   const { plan, sheets } = openPlanFile(io, shipped, file);
   const all = possibleFaults(plan, sheets);
   if (list) {
-    io.out(all.map((one) => `${faultKey(one)}: ${faultWords(plan, sheets, one)}`).join('\n'));
+    io.out(all.map((one) => `${faultKey(one)}: ${faultText(plan, sheets, one)}`).join('\n'));
     return EXIT.clean;
   }
   const faults = keys.map((key) => {
@@ -99,7 +99,7 @@ export async function bench(io: Io, shipped: Sheets, file: string, { fault: keys
   io.out(
     [
       `${counted(answers.length, 'answer')}, ${different.length} different from the plan`,
-      ...named.map((one) => faultWords(plan, sheets, one)),
+      ...named.map((one) => faultText(plan, sheets, one)),
     ].join('\n'),
   );
   return different.length === 0 ? EXIT.clean : EXIT.clashes;

@@ -5,7 +5,7 @@ import { assignPins as settled } from '@roof-chart/core/assign/assignPins';
 import { waysOut } from '@roof-chart/core/review/ways/waysOut';
 import { preferenceCosts } from '@roof-chart/core/assign/preferenceCost';
 import { terminalText } from '@roof-chart/core/text/describe';
-import { alternativeWords, conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/text/assignmentText';
+import { alternativeText, conflictText, proofText, wayCosts, wayText, wishText } from '@roof-chart/core/text/assignmentText';
 import { solve } from '@roof-chart/core/assign/solve/solve';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
@@ -49,9 +49,9 @@ export function settle(io: Io, shipped: Sheets, file: string, options: SettleOpt
     io.out(
       [
         ...diffText(plan, result.plan, sheets),
-        proofWords(result),
-        ...(conflict ? [conflictWords(plan, sheets, conflict)] : []),
-        ...preferenceCosts(plan, result.plan, sheets, { stop }).map((price) => wishWords(plan, sheets, price)),
+        proofText(result),
+        ...(conflict ? [conflictText(plan, sheets, conflict)] : []),
+        ...preferenceCosts(plan, result.plan, sheets, { stop }).map((price) => wishText(plan, sheets, price)),
       ].join('\n'),
     );
   }
@@ -70,12 +70,12 @@ export function explain(io: Io, shipped: Sheets, file: string, terminal: string 
     const ways = conflict ? waysOut(plan, sheets, limit) : [];
     const open = conflict ? 0 : solve(instance, limit).costs.unwired;
     if (json) {
-      const short = ways.map(({ plan: _plan, ...way }) => ({ ...way, words: wayWords(plan, sheets, { ...way, plan: _plan }) }));
+      const short = ways.map(({ plan: _plan, ...way }) => ({ ...way, words: wayText(plan, sheets, { ...way, plan: _plan }) }));
       io.out(JSON.stringify({ conflict: conflict ?? null, ways: short }, null, 2));
     } else
       io.out(
         conflict
-          ? [conflictWords(plan, sheets, conflict), ...ways.map((way) => `  ${wayWords(plan, sheets, way)}: ${wayCosts(way)}`)].join('\n')
+          ? [conflictText(plan, sheets, conflict), ...ways.map((way) => `  ${wayText(plan, sheets, way)}: ${wayCosts(way)}`)].join('\n')
           : open > 0
             ? `Not proved: the best solution found leaves ${counted(open, 'terminal')} unconnected.`
             : 'All terminals of this plan can be connected.',
@@ -85,7 +85,7 @@ export function explain(io: Io, shipped: Sheets, file: string, terminal: string 
   const alternatives = alternativesOf(plan, sheets, terminal, limit);
   if (!alternatives) throw new InputFault(`${terminal}: expected part:terminal of a connected signal in this plan`);
   const board = boardOf(plan, sheets)!;
-  const lines = alternatives.map((one) => `  ${(board.pins.get(one.pin)?.label ?? one.pin).padEnd(6)} ${alternativeWords(one)}`);
+  const lines = alternatives.map((one) => `  ${(board.pins.get(one.pin)?.label ?? one.pin).padEnd(6)} ${alternativeText(one)}`);
   io.out(
     json
       ? JSON.stringify({ terminal, alternatives }, null, 2)

@@ -4,7 +4,7 @@ import { shippedSheets } from '../../tests/catalogue';
 import { assignPins } from '../assign/assignPins';
 import { readPlanFile } from '../plan/planFile';
 import { faultBook, faultKey, faultPart } from './diagnose';
-import { answerWords, faultWords, questionWords } from '../text/faultText';
+import { answerText, faultText, questionText } from '../text/faultText';
 import { questionsFor } from './questions';
 
 const sheets = shippedSheets();
@@ -20,7 +20,7 @@ describe.each(EXAMPLES)('%s in words', (id) => {
   test('two faults never read alike, and each names its part by the name that it has in the plan', () => {
     const words = new Map<string, string>();
     for (const { fault } of book.tried) {
-      const said = faultWords(plan, sheets, fault);
+      const said = faultText(plan, sheets, fault);
       expect(words.get(said) ?? faultKey(fault)).toBe(faultKey(fault));
       words.set(said, faultKey(fault));
       expect(said).not.toMatch(/undefined|null|NaN|\{/);
@@ -31,11 +31,11 @@ describe.each(EXAMPLES)('%s in words', (id) => {
   });
 
   test('two questions never read alike, nor two answers to one question', () => {
-    const asked = book.questions.map((question) => questionWords(plan, sheets, question));
+    const asked = book.questions.map((question) => questionText(plan, sheets, question));
     expect(new Set(asked).size).toBe(asked.length);
     for (const [at, question] of book.questions.entries()) {
       const answers = new Set([book.planned[at], ...book.tried.map((one) => one.answers[at])].filter((one) => one !== undefined));
-      const said = [...answers].map((answer) => answerWords(question, answer));
+      const said = [...answers].map((answer) => answerText(question, answer));
       expect(new Set(said).size).toBe(answers.size);
       for (const one of said) expect(one).toMatch(/^[A-Za-z0-9]/);
     }

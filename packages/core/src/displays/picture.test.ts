@@ -9,7 +9,7 @@ import {
   litOf,
   MOST_PIXELS,
   ORDERS,
-  orderWords,
+  orderText,
   packPicture,
   type PictureForm,
   pictureBytes,
@@ -124,8 +124,8 @@ describe('a picture as bytes', () => {
   });
 
   test('order and bytes in words', () => {
-    expect(orderWords(form)).toBe('eight vertical pixels per byte, lowest bit on top; page by page, each column by column');
-    expect(orderWords({ ...form, bits: 16, inverted: true })).toMatch(/low byte first; row by row, inverted$/);
+    expect(orderText(form)).toBe('eight vertical pixels per byte, lowest bit on top; page by page, each column by column');
+    expect(orderText({ ...form, bits: 16, inverted: true })).toMatch(/low byte first; row by row, inverted$/);
     expect(bytesText(Uint8Array.from({ length: 17 }, (_, n) => n)).split('\n')).toEqual([expect.stringMatching(/^0x00, .*0x0F,$/), '0x10']);
   });
 });

@@ -123,7 +123,7 @@ export function packPicture(pixels: Pixels, form: PictureForm): Uint8Array {
 
 /** The byte order in words, for the header of an export.
  *  @example orderWords({ bits: 1, order: 'pages', first: 'low', ... }) // 'eight vertical pixels per byte, lowest bit on top, ...' */
-export function orderWords({ bits, order, first, inverted }: PictureForm): string {
+export function orderText({ bits, order, first, inverted }: PictureForm): string {
   const turned = inverted ? ', inverted' : '';
   if (bits === 16) return `5 bits red, 6 green, 5 blue; ${first === 'high' ? 'high' : 'low'} byte first; row by row${turned}`;
   if (bits === 4) return `two pixels per byte, left pixel in the ${first === 'high' ? 'high' : 'low'} nibble; row by row${turned}`;

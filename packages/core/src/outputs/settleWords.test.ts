@@ -5,20 +5,20 @@ import { waysOut } from '../review/ways/waysOut';
 import { preferenceCosts } from '../assign/preferenceCost';
 import type { Edit } from '../plan/edit';
 import { newPlan, type Plan } from '../plan/plan';
-import { priceWords, proofWords, wayCosts, wayWords, wishWords } from '../text/assignmentText';
+import { priceText, proofText, wayCosts, wayText, wishText } from '../text/assignmentText';
 
 const sheets = shippedSheets();
 
 test('what is not proved does not say so', () => {
   const costs = { unwired: 0, moved: 2, caution: 0, unusual: 0, waste: 9 };
-  expect(proofWords({ proved: true, costs, bound: costs })).toMatch(/^Proved optimal: 2 wires moved/);
-  expect(proofWords({ proved: true, costs: { ...costs, unwired: 3 }, bound: costs })).toMatch(/at least 3 terminals cannot be connected/);
-  expect(proofWords({ proved: false, costs, bound: { ...costs, moved: 0 } })).toMatch(/^Best found/);
+  expect(proofText({ proved: true, costs, bound: costs })).toMatch(/^Proved optimal: 2 wires moved/);
+  expect(proofText({ proved: true, costs: { ...costs, unwired: 3 }, bound: costs })).toMatch(/at least 3 terminals cannot be connected/);
+  expect(proofText({ proved: false, costs, bound: { ...costs, moved: 0 } })).toMatch(/^Best found/);
 });
 
 test('a price ends at the first tier that differs', () => {
   const none = { unwired: 0, moved: 0, caution: 0, unusual: 0, waste: 0 };
-  expect([priceWords(none), priceWords({ ...none, moved: 1, waste: -40 }), priceWords({ ...none, waste: 12 })]).toEqual([
+  expect([priceText(none), priceText({ ...none, moved: 1, waste: -40 }), priceText({ ...none, waste: 12 })]).toEqual([
     'nothing',
     '1 wire moved',
     'scarce pins used (12)',
@@ -31,7 +31,7 @@ describe('wishes', () => {
     const [placement, id] = terminal.split(':') as [string, string];
     return { kind: 'wish', placement, terminal: id, wish: wanted };
   };
-  const said = (plan: Plan) => preferenceCosts(plan, assignPins(plan, sheets)!.plan, sheets).map((price) => wishWords(plan, sheets, price));
+  const said = (plan: Plan) => preferenceCosts(plan, assignPins(plan, sheets)!.plan, sheets).map((price) => wishText(plan, sheets, price));
 
   test('a pin that is as good as any costs nothing; an analog pin for a lamp costs its scarcity', () => {
     const free = assignPins(lamp, sheets)!.plan.wires['lamp:A']!.end as { pin: string };
@@ -76,6 +76,6 @@ test('a way out says what it does and what it costs', () => {
     ...['a', 'b'].map((id) => add(id, 'clock-ds3231-eeprom', `Clock ${id}`)),
   );
   const way = waysOut(clocks, sheets).find((w) => w.kind === 'multiplexer')!;
-  expect(wayWords(clocks, sheets, way)).toMatch(/^Add I2C multiplexer.*, connect Clock [ab] and Clock [ab] through it$/);
+  expect(wayText(clocks, sheets, way)).toMatch(/^Add I2C multiplexer.*, connect Clock [ab] and Clock [ab] through it$/);
   expect(wayCosts(way)).toMatch(/^1 part more(, \d pins? (more|fewer))?; one channel at a time/);
 });

@@ -15,14 +15,14 @@ import type { Sheets } from '../sheets/sheetIndex';
 /** The text of a pin assignment, for the Chart and the command line. */
 
 /** What was proved of a settlement. */
-export function proofWords({ proved, costs, bound }: Pick<PinAssignment, 'proved' | 'costs' | 'bound'>): string {
+export function proofText({ proved, costs, bound }: Pick<PinAssignment, 'proved' | 'costs' | 'bound'>): string {
   if (!proved) return `Best found in the time: ${costText(costs)}. Not proved optimal; lower bound: ${costText(bound)}.`;
   if (costs.unwired > 0) return `Proved: at least ${counted(costs.unwired, 'terminal')} cannot be connected.`;
   return `Proved optimal: ${counted(costs.moved, 'wire')} moved (the minimum), ${costs.caution === 0 ? 'no pins' : counted(costs.caution, 'pin')} with caveats, scarce pins kept free.`;
 }
 
 /** A conflict in one sentence. */
-export function conflictWords(plan: Plan, sheets: Sheets, conflict: Conflict): string {
+export function conflictText(plan: Plan, sheets: Sheets, conflict: Conflict): string {
   const board = boardOf(plan, sheets)!;
   const wanting = [
     ...conflict.terminals.map((key) => terminalText(plan, sheets, key)),
@@ -38,7 +38,7 @@ export function conflictWords(plan: Plan, sheets: Sheets, conflict: Conflict): s
 }
 
 /** A price tier by tier, as far as the first tier that differs: what comes after it was never weighed against it. */
-export function priceWords(more: Costs): string {
+export function priceText(more: Costs): string {
   for (const tier of TIERS) {
     const only: Costs = { ...NO_COSTS, [tier]: more[tier] };
     if (more[tier] > 0) return costText(only);
@@ -47,15 +47,15 @@ export function priceWords(more: Costs): string {
 }
 
 /** What it would cost to have a signal at a pin; nothing that was not shown is called impossible. */
-export function alternativeWords({ more, proved }: Alternative): string {
+export function alternativeText({ more, proved }: Alternative): string {
   if (!more) return proved ? 'impossible with the other wires' : 'no solution found in the time';
-  const price = priceWords(more);
+  const price = priceText(more);
   return `${price === 'nothing' ? 'equivalent' : price}${proved ? '' : ', not proved'}`;
 }
 
 /** A preference in words.
  *  @example wishedWords(plan, sheets, { kind: 'wish', terminal: 'lamp:A', wish: { pin: 'GP4' } }) // 'Lamp anode at GP4' */
-export function wishedWords(plan: Plan, sheets: Sheets, of: Preference): string {
+export function wishedText(plan: Plan, sheets: Sheets, of: Preference): string {
   if (of.kind === 'together')
     return `${placementText(plan, of.placement)}: ${of.how === 'adjacent' ? 'signals on adjacent pins' : 'signals on one port'}`;
   const board = boardOf(plan, sheets);
@@ -70,10 +70,10 @@ export function wishedWords(plan: Plan, sheets: Sheets, of: Preference): string 
 }
 
 /** The cost of a preference, and whether it is met. */
-export function wishWords(plan: Plan, sheets: Sheets, { of, met, more, proved }: PreferenceCost): string {
-  const wish = wishedWords(plan, sheets, of);
+export function wishText(plan: Plan, sheets: Sheets, { of, met, more, proved }: PreferenceCost): string {
+  const wish = wishedText(plan, sheets, of);
   if (!met) return `${wish}: cannot be met with the locked wires and other preferences.`;
-  const price = priceWords(more);
+  const price = priceText(more);
   return `${wish}: ${price === 'nothing' ? 'no cost' : `cost: ${price}`}${proved ? '' : ', not proved'}.`;
 }
 
@@ -109,7 +109,7 @@ const PRICE: { readonly [K in WayKind]?: string } = {
 
 /** A way out in words.
  *  @param plan the plan that it leads out of */
-export function wayWords(plan: Plan, sheets: Sheets, way: WayOut): string {
+export function wayText(plan: Plan, sheets: Sheets, way: WayOut): string {
   return fillTemplate(plan, sheets, WAYS[way.kind], way.data);
 }
 

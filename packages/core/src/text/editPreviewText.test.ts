@@ -2,7 +2,7 @@ import { previewEdits } from '../review/previewEdits';
 import type { Edit } from '../plan/edit';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
-import { previewWords } from './editPreviewText';
+import { previewText } from './editPreviewText';
 
 const sheets = shippedSheets();
 const plan = edited(
@@ -18,7 +18,7 @@ const plan = edited(
 const words = (...edits: readonly Edit[]) => {
   const result = previewEdits(plan, edits, sheets);
   if (!result.ok) throw new Error(result.problem.expected);
-  return previewWords(plan, sheets, result.preview);
+  return previewText(plan, sheets, result.preview);
 };
 
 test('a move says from where to where, what it solves and what it causes', () => {

@@ -3,16 +3,16 @@ import { planChanges } from '../outputs/planChanges';
 import type { Plan } from '../plan/plan';
 import type { Preview } from '../review/previewEdits';
 import type { Sheets } from '../sheets/sheetIndex';
-import { endWords } from './wireEndText';
+import { wireEndText } from './wireEndText';
 
 /** One changed wire in words.
  *  @example 'Status LED anode: GP22 → GP2' */
-export function wireWords(plan: Plan, sheets: Sheets, wire: Preview['wires'][number]): string {
-  const say = (end: typeof wire.from) => (end ? endWords(plan, sheets, end) : 'open');
+export function wireText(plan: Plan, sheets: Sheets, wire: Preview['wires'][number]): string {
+  const say = (end: typeof wire.from) => (end ? wireEndText(plan, sheets, end) : 'open');
   return `${terminalText(plan, sheets, wire.terminal)}: ${say(wire.from)} → ${say(wire.to)}`;
 }
 
-export interface PreviewWords {
+export interface PreviewText {
   readonly wires: readonly string[];
   readonly others: readonly string[];
   readonly solved: readonly string[];
@@ -20,9 +20,9 @@ export interface PreviewWords {
 }
 
 /** What edits would change and what that costs, in words. */
-export function previewWords(before: Plan, sheets: Sheets, preview: Preview): PreviewWords {
+export function previewText(before: Plan, sheets: Sheets, preview: Preview): PreviewText {
   return {
-    wires: preview.wires.map((wire) => wireWords(preview.plan, sheets, wire)),
+    wires: preview.wires.map((wire) => wireText(preview.plan, sheets, wire)),
     others: planChanges(before, preview.plan, sheets),
     solved: preview.gone.map((finding) => describeFinding(before, sheets, finding).title),
     caused: preview.added.map((finding) => describeFinding(preview.plan, sheets, finding).title),

@@ -8,7 +8,7 @@ import { type Question } from '../bench/questions';
 const pinLabel = (plan: Plan, sheets: Sheets, pin: string): string => boardSheet(sheets, plan.board)?.pins.get(pin)?.label ?? pin;
 
 /** What is wrong, in a sentence without its end. */
-export function faultWords(plan: Plan, sheets: Sheets, fault: BenchFault): string {
+export function faultText(plan: Plan, sheets: Sheets, fault: BenchFault): string {
   switch (fault.kind) {
     case 'swapped':
       return `${terminalText(plan, sheets, fault.a)} and ${terminalText(plan, sheets, fault.b)} are swapped`;
@@ -28,7 +28,7 @@ export function faultWords(plan: Plan, sheets: Sheets, fault: BenchFault): strin
 }
 
 /** A question in words. */
-export function questionWords(plan: Plan, sheets: Sheets, question: Question): string {
+export function questionText(plan: Plan, sheets: Sheets, question: Question): string {
   const label = (pin: string) => pinLabel(plan, sheets, pin);
   if (question.ask === 'scan') return `I2C scan with SDA ${label(question.sda)} and SCL ${label(question.scl)}`;
   if (question.ask === 'read') return `${label(question.pin)} with pull-${question.pull}`;
@@ -53,7 +53,7 @@ const PLAIN: { readonly [A in Question['ask']]?: { readonly [answer: string]: st
 };
 
 /** An answer in words. */
-export function answerWords(question: Question, answer: string): string {
+export function answerText(question: Question, answer: string): string {
   const words = PLAIN[question.ask]?.[answer];
   if (words !== undefined) return words;
   if (question.ask === 'search') return answer === 'none' ? 'no device responds' : `responds: ${answer}`;

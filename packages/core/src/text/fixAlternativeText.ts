@@ -5,7 +5,7 @@ import type { Sheets } from '../sheets/sheetIndex';
 
 /** A larger change as the label of its button.
  *  @example 'Use the board RP2040 stick, 40 pins' */
-export function alternativeWords(plan: Plan, sheets: Sheets, one: FixAlternative): string {
+export function alternativeText(plan: Plan, sheets: Sheets, one: FixAlternative): string {
   switch (one.kind) {
     case 'assign':
       return 'Assign all pins again';

@@ -7,7 +7,7 @@ import { i2cReport } from '../review/i2cReport';
 import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { findAddress } from './views/addressText';
-import { clockWords, noteWords, rateWords, selectWords, spiAdvice } from './lineText';
+import { clockText, noteText, rateText, selectText, spiAdvice } from './lineText';
 
 const sheets = shippedSheets();
 const chain = edited(
@@ -35,16 +35,16 @@ test('an SPI bus in sentences: the mode, the card first, the chain in the order 
     'Initialise Card first, at 400 kHz or less with every other CS high; then use its full clock.',
     'Daisy chain: board → Left → Right. 32 bits per transfer; the first bits end up in Right.',
   ]);
-  expect(sheet.rows.map((row) => [selectWords(chain, sheets, row), clockWords(row.write)])).toEqual([
+  expect(sheet.rows.map((row) => [selectText(chain, sheets, row), clockText(row.write)])).toEqual([
     ['GP17, latches on the rising edge', '10 MHz, limited by the part'],
     ['GP20, pull-up on the module', '20 MHz, limited by the wire'],
   ]);
   const pulled = edited(chain, sheets, { kind: 'pull', placement: 'a', terminal: 'CS', pull: { ohms: 10_000, to: 'supply' } });
-  expect(selectWords(pulled, sheets, sheetOf(pulled).rows[0]!)).toBe('GP17, pull-up 10 kΩ, latches on the rising edge');
+  expect(selectText(pulled, sheets, sheetOf(pulled).rows[0]!)).toBe('GP17, pull-up 10 kΩ, latches on the rising edge');
 });
 
 test('how often in words, and clocks that nobody knows', () => {
-  expect([rateWords(8.137, 'frame'), rateWords(39_062.5, 'frame'), rateWords(undefined, 'text'), clockWords(undefined)]).toEqual([
+  expect([rateText(8.137, 'frame'), rateText(39_062.5, 'frame'), rateText(undefined, 'text'), clockText(undefined)]).toEqual([
     '8.14 fps',
     '39100 fps',
     'unknown',
@@ -64,7 +64,7 @@ test('other lines in sentences; what several terminals say alike is said once', 
     wire('g:RX', 'GP0'),
     wire('g:TX', 'GP1'),
   );
-  const words = otherLines(plan, sheets, boardOf(plan, sheets)!).map(({ notes }) => notes.map((note) => noteWords(plan, note)));
+  const words = otherLines(plan, sheets, boardOf(plan, sheets)!).map(({ notes }) => notes.map((note) => noteText(plan, note)));
   expect(words).toEqual([
     [
       '16 keys without diodes: two at a time are read correctly, three can cause a ghost key.',

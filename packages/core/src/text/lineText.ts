@@ -1,12 +1,12 @@
 import { listText, placementText, terminalText } from './describe';
 import type { LineKind, LineNote } from '../electrics/reports/otherLines';
 import type { SpiClock, SpiRow, SpiReport } from '../electrics/reports/spiReport';
-import { endWords } from './wireEndText';
+import { wireEndText } from './wireEndText';
 import type { Plan } from '../plan/plan';
 import { formatSi } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
 
-export const LINE_WORDS: { readonly [K in LineKind]: string } = {
+export const LINE_TEXT: { readonly [K in LineKind]: string } = {
   uart: 'Serial',
   'one-wire': '1-Wire',
   'own-protocol': 'Dedicated lines',
@@ -15,7 +15,7 @@ export const LINE_WORDS: { readonly [K in LineKind]: string } = {
 };
 
 /** A note about lines as a sentence. */
-export function noteWords(plan: Plan, note: LineNote): string {
+export function noteText(plan: Plan, note: LineNote): string {
   switch (note.note) {
     case 'protocol':
       return note.text;
@@ -64,16 +64,16 @@ const BY: { readonly [K in SpiClock['by']]: string } = {
 };
 
 /** @example clockWords({ hz: 20e6, by: 'wire' }) // '20 MHz, limited by the wire' */
-export const clockWords = (clock: SpiClock | undefined): string =>
+export const clockText = (clock: SpiClock | undefined): string =>
   clock ? `${formatSi(clock.hz, 'Hz')}, limited by ${BY[clock.by]}` : 'none';
 
 /** The select of a row: where it is, and what holds it. */
-export function selectWords(plan: Plan, sheets: Sheets, { select, held, latches }: SpiRow): string {
+export function selectText(plan: Plan, sheets: Sheets, { select, held, latches }: SpiRow): string {
   if (!select) return 'none';
   if (!select.wire) return 'not connected';
   const pull = plan.pulls[select.key];
   const holding = pull ? `, pull-up ${formatSi(pull.ohms, 'Ω')}` : held ? ', pull-up on the module' : '';
-  return `${endWords(plan, sheets, select.wire.end)}${holding}${latches ? ', latches on the rising edge' : ''}`;
+  return `${wireEndText(plan, sheets, select.wire.end)}${holding}${latches ? ', latches on the rising edge' : ''}`;
 }
 
 /** Notes on an SPI bus as a whole, one sentence each. */
@@ -110,7 +110,7 @@ export function spiAdvice(plan: Plan, sheets: Sheets, { rows, commonMode, cardSh
 }
 
 /** @example rateWords(8.13, 'frame') // '8.13 fps' */
-export function rateWords(perSecond: number | undefined, what: SpiRow['what']): string {
+export function rateText(perSecond: number | undefined, what: SpiRow['what']): string {
   if (perSecond === undefined || !Number.isFinite(perSecond)) return 'unknown';
   const rounded = Number(perSecond.toPrecision(3));
   return what === 'frame' ? `${rounded} fps` : `${rounded} ${what === 'text' ? 'texts' : 'readings'} per second`;

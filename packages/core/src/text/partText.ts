@@ -1,7 +1,7 @@
 import { formatAddress, formatSi } from '../quantity/format';
 import type { Family, I2cDevice, PartSheet } from '../sheets/partSheet';
 
-export const FAMILY_WORDS: { readonly [F in Family]: string } = {
+export const FAMILY_TEXT: { readonly [F in Family]: string } = {
   display: 'Displays',
   sensor: 'Sensors',
   input: 'Inputs',
@@ -13,15 +13,17 @@ export const FAMILY_WORDS: { readonly [F in Family]: string } = {
   helper: 'Interface chips',
 };
 
-export const BUS_WORDS = { i2c: 'I2C', spi: 'SPI', uart: 'serial', private: 'dedicated lines', none: 'individual wires' } as const;
+export const BUS_TEXT = { i2c: 'I2C', spi: 'SPI', uart: 'serial', private: 'dedicated lines', none: 'individual wires' } as const;
 
-export function supplyWords(part: PartSheet): string {
+/** The supply range of a part.
+ *  @example supplyText(oled) // '3 V to 5 V' */
+export function supplyText(part: PartSheet): string {
   return part.supply ? `${part.supply.volts.min} V to ${part.supply.volts.max} V` : 'no supply';
 }
 
 /** What is on the module that matters to the plan: pull-ups, level shifter, regulator.
  *  @example moduleWords(oled) // '4.7 kΩ pull-ups to its regulator; 3.3 V regulator' */
-export function moduleWords(part: PartSheet): string {
+export function moduleText(part: PartSheet): string {
   const pullUps = (part.module.pullUps ?? []).map(
     (p) => `${formatSi(p.ohms, 'Ω')} pull-ups to ${p.to === 'regulated' ? 'the module’s regulator' : 'the supply'}`,
   );
@@ -38,7 +40,7 @@ export function deviceAddresses(device: I2cDevice): string {
 }
 
 /** The addresses of every device on the module. */
-export function addressWords(part: PartSheet): string {
+export function addressText(part: PartSheet): string {
   return (part.bus.devices ?? []).map(deviceAddresses).join(' and ');
 }
 

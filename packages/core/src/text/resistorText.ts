@@ -4,7 +4,7 @@ import { USUAL_TOLERANCE } from '../quantity/tolerance';
 
 /** A value with the marks to find it by.
  *  @example resistorWords(4700) // '4.7 kΩ (yellow, violet, red, gold; 4K7)' */
-export function resistorWords(ohms: number): string {
+export function resistorText(ohms: number): string {
   const value = formatSi(ohms, 'Ω');
   try {
     return `${value} (${bandsOf(ohms, USUAL_TOLERANCE).join(', ')}; ${letterCode(ohms)})`;

@@ -4,7 +4,7 @@ import { add, edited, wire } from '../../../tests/makePlan';
 import { newPlan, type Plan } from '../../plan/plan';
 import { completeAddition, completeVerdict } from '../../review/additionNeeds';
 import { waysOut } from '../../review/ways/waysOut';
-import { wayCosts, wayWords } from '../../text/assignmentText';
+import { wayCosts, wayText } from '../../text/assignmentText';
 import { needsText } from '../../text/needsText';
 
 const sheets = shippedSheets();
@@ -53,7 +53,7 @@ test('where the board has one analog input the second part gets a converter, the
 test('Assign pins offers a converter among the ways out, with what it costs', () => {
   const plan = edited(bcm(), sheets, add('p', 'potentiometer', 'Dial'));
   const [way] = waysOut(plan, sheets, { nodes: 2000 });
-  expect([way!.kind, wayWords(plan, sheets, way!), way!.open]).toEqual([
+  expect([way!.kind, wayText(plan, sheets, way!), way!.open]).toEqual([
     'adc',
     expect.stringMatching(/^Add Analog inputs, 4 × \d+ bit, .* for Dial 2$/) as string,
     [],

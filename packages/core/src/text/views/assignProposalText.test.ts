@@ -1,5 +1,5 @@
 import { newPlan, type Plan } from '../../plan/plan';
-import { countWords, wireCounts } from './assignProposalText';
+import { countText, wireCounts } from './assignProposalText';
 
 const plan = (ends: Record<string, string>): Plan => ({
   ...newPlan('p', 'P', { id: 'b', version: 1 }),
@@ -9,7 +9,7 @@ const plan = (ends: Record<string, string>): Plan => ({
 test('wires are counted as added, moved and removed', () => {
   const counts = wireCounts(plan({ 'a:X': 'P1', 'a:Y': 'P2', 'a:Z': 'P3' }), plan({ 'a:X': 'P1', 'a:Y': 'P4', 'a:W': 'P5' }));
   expect(counts).toEqual({ added: 1, moved: 1, removed: 1 });
-  expect([countWords(counts), countWords({ added: 0, moved: 0, removed: 0 })]).toEqual([
+  expect([countText(counts), countText({ added: 0, moved: 0, removed: 0 })]).toEqual([
     'Wires: 1 added, 1 moved, 1 removed',
     'No wires change',
   ]);

@@ -21,7 +21,7 @@ export function wireCounts(before: Plan, after: Plan): WireCounts {
 }
 
 /** "12 wires added, 1 moved". */
-export function countWords({ added, moved, removed }: WireCounts): string {
+export function countText({ added, moved, removed }: WireCounts): string {
   const words = [added > 0 ? `${added} added` : '', moved > 0 ? `${moved} moved` : '', removed > 0 ? `${removed} removed` : ''].filter(
     Boolean,
   );

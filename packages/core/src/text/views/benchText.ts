@@ -18,14 +18,14 @@ const FORM_WORDS: { readonly [F in ScanForm]: string } = {
 };
 
 /** How a scan was understood. */
-export function scanWords({ addresses, held, form, eightBit, unread }: Scan): string {
+export function scanText({ addresses, held, form, eightBit, unread }: Scan): string {
   const eight = eightBit ? ' Converted from 8-bit to 7-bit addresses.' : '';
   const busy = held.length > 0 ? ` ${listText(held.map(formatAddress))} in use by a kernel driver.` : '';
   const left = unread.length > 0 ? ` Ignored: ${unread.join(', ')}.` : '';
   return `Read as ${FORM_WORDS[form]}: ${counted(addresses.length, 'address', 'addresses')}.${eight}${busy}${left}`;
 }
 
-export const COMPARED_WORDS: { readonly [K in Compared['is']]: string } = {
+export const COMPARED_TEXT: { readonly [K in Compared['is']]: string } = {
   'as-planned': 'as planned',
   'as-one': 'address conflict',
   missing: 'not found',
@@ -37,7 +37,7 @@ const names = (plan: Plan, line: Compared): string =>
   line.is === 'extra' ? '' : listText([...new Set(line.who.map((one) => placementText(plan, one.placement)))]);
 
 /** What a line of the comparison means. */
-export function comparedWords(plan: Plan, sheets: Sheets, line: Compared): string {
+export function comparedText(plan: Plan, sheets: Sheets, line: Compared): string {
   switch (line.is) {
     case 'as-planned':
       return names(plan, line);
@@ -58,7 +58,7 @@ export function comparedWords(plan: Plan, sheets: Sheets, line: Compared): strin
 }
 
 /** What a scan as a whole says, and what to check, most likely first. */
-export function conclusionWords(plan: Plan, sheets: Sheets, bus: Bus, conclusion: ScanConclusion): string {
+export function conclusionText(plan: Plan, sheets: Sheets, bus: Bus, conclusion: ScanConclusion): string {
   const pin = (line: 'sda' | 'scl') => {
     const id = bus.pins[line];
     return id === undefined ? line.toUpperCase() : `${line.toUpperCase()} (${boardSheet(sheets, plan.board)?.pins.get(id)?.label ?? id})`;
@@ -68,7 +68,7 @@ export function conclusionWords(plan: Plan, sheets: Sheets, bus: Bus, conclusion
     : `No device responds. Check in this order: power and ground at the modules; ${pin('sda')} and ${pin('scl')} swapped; pull-up resistors; the bus pins set in the scanner.`;
 }
 
-export interface TrialWords {
+export interface TrialText {
   readonly part: string;
   /** What to do and to look for. */
   readonly words: string;
@@ -82,7 +82,7 @@ function doing(part: PartSheet | undefined, see: string, isAnalog: boolean): str
 }
 
 /** What the user does and looks for in the test of a part. */
-export function trialWords(plan: Plan, sheets: Sheets, question: Question): TrialWords {
+export function trialText(plan: Plan, sheets: Sheets, question: Question): TrialText {
   const label = (pin: string) => boardSheet(sheets, plan.board)?.pins.get(pin)?.label ?? pin;
   if (question.ask === 'link')
     return {

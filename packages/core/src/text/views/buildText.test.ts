@@ -4,7 +4,7 @@ import { indexSheets } from '../../sheets/sheetIndex';
 import type { BoardPosition } from '../../outputs/boardPosition';
 import type { BuildWire } from '../../outputs/buildList';
 import type { BuildStep, StepWhat } from '../../outputs/buildSheet';
-import { asText, changeWords, ordinal, SECTION_WORDS, stepWords, whereWords } from './buildText';
+import { asText, changeText, ordinal, SECTION_TEXT, stepText, whereText } from './buildText';
 
 const plan = {
   ...newPlan('p', 'P', { id: 'x', version: 1 }),
@@ -41,26 +41,28 @@ test('a place of a double header is named by its pin and its row', () => {
     port: undefined,
   } as const;
   const wire = { at: [at], end: { to: 'pin', pin: 'GPIO3' }, placement: 'k', joined: false } as unknown as BuildWire;
-  expect(whereWords(wire)).toBe('40-pin header, right side, pin 5, odd row, 3rd from the end with pin 1');
+  expect(whereText(wire)).toBe('40-pin header, right side, pin 5, odd row, 3rd from the end with pin 1');
   const ground = { ...wire, at: [at, { ...at, position: 9 }], end: { to: 'ground' } } as BuildWire;
-  expect(whereWords(ground)).toBe('any GND (40-pin header 5, 9)');
+  expect(whereText(ground)).toBe('any GND (40-pin header 5, 9)');
 });
 
 test('every kind of step says what to do, resistors with their bands', () => {
-  expect(stepWords(plan, sheets, step({ is: 'safety' })).text).toMatch(/^Unplug USB/);
-  expect(stepWords(plan, sheets, step({ is: 'idle', placement: 'k', labels: ['A1', 'A2'] })).text).toBe(
+  expect(stepText(plan, sheets, step({ is: 'safety' })).text).toMatch(/^Unplug USB/);
+  expect(stepText(plan, sheets, step({ is: 'idle', placement: 'k', labels: ['A1', 'A2'] })).text).toBe(
     'tie A1, A2 to ground (unused inputs)',
   );
-  expect(stepWords(plan, sheets, step({ is: 'cut', cut: { placement: 'k', how: 'jumper', ohms: 4700 } })).detail).toBe(
+  expect(stepText(plan, sheets, step({ is: 'cut', cut: { placement: 'k', how: 'jumper', ohms: 4700 } })).detail).toBe(
     'Cut or open the solder jumper.',
   );
 });
 
 test('a change says what to take off, to move, to add', () => {
   const change = { key: 'k:A', name: 'Keys A', from: 'GP2', to: 'GP3' };
-  expect([changeWords({ ...change, do: 'remove' }), changeWords({ ...change, do: 'move' }), changeWords({ ...change, do: 'add' })]).toEqual(
-    ['Keys A: remove from GP2', 'Keys A: move from GP2 to GP3', 'Keys A: connect to GP3'],
-  );
+  expect([changeText({ ...change, do: 'remove' }), changeText({ ...change, do: 'move' }), changeText({ ...change, do: 'add' })]).toEqual([
+    'Keys A: remove from GP2',
+    'Keys A: move from GP2 to GP3',
+    'Keys A: connect to GP3',
+  ]);
 });
 
 test('the sheet as text has a line a step with its section', () => {
@@ -68,7 +70,7 @@ test('the sheet as text has a line a step with its section', () => {
   expect(text.split('\n')).toEqual([
     'section\titem\tstep\tposition\tdone',
     'Open error\tPin conflict: GP4 is used by 2 signals\t\t\t',
-    `${SECTION_WORDS.safety}\tDisconnect power\tUnplug USB and every other supply.\tStay unpowered until first power-up.\tdone`,
+    `${SECTION_TEXT.safety}\tDisconnect power\tUnplug USB and every other supply.\tStay unpowered until first power-up.\tdone`,
   ]);
 });
 
@@ -79,13 +81,13 @@ test('terminals without a wire say what they are for, or are left open', () => {
     { label: 'NC', note: undefined },
     { label: 'AL', note: undefined },
   ];
-  expect(stepWords(plan, sheets, step({ is: 'others', placement: 'k', terminals })).text).toBe(
+  expect(stepText(plan, sheets, step({ is: 'others', placement: 'k', terminals })).text).toBe(
     'XDA, XCL: Auxiliary bus · leave NC and AL open',
   );
 });
 
 test('components are placed leg by leg', () => {
-  const say = (component: Component) => stepWords(plan, sheets, step({ is: 'component', component }));
+  const say = (component: Component) => stepText(plan, sheets, step({ is: 'component', component }));
   const own = { to: 'terminal', placement: 'k', terminal: 'A' } as const;
   const pin = { at: { to: 'pin', pin: 'GP2' } } as const;
   expect(say({ id: 'k:series.A', role: 'series', name: 'R1', kind: 'resistor', value: 470, ends: [{ at: own }, pin] })).toEqual({
@@ -129,20 +131,20 @@ test('the circuit of a bare chip is said pin by pin', () => {
   const at = (label: string, position: number) => ({ label, at: { headerTitle: 'left row', position } as BoardPosition });
   const ends = [at('XTAL1', 13), at('XTAL2', 12)] as const;
   const component = { name: 'Y1', kind: 'crystal', value: 16e6, ends, note: 'Directly at the pins.' } as const;
-  expect(stepWords(plan, sheets, step({ is: 'chip-component', component }))).toEqual({
+  expect(stepText(plan, sheets, step({ is: 'chip-component', component }))).toEqual({
     head: 'Y1',
     text: '16 MHz crystal between XTAL1 (left row, position 13) and XTAL2 (left row, position 12)',
     detail: 'Directly at the pins.',
   });
   const supply = { end: { to: 'ground' }, pins: [at('GND', 11)], feed: undefined } as const;
-  expect(stepWords(plan, sheets, step({ is: 'chip-supply', supply })).text).toBe(
+  expect(stepText(plan, sheets, step({ is: 'chip-supply', supply })).text).toBe(
     'connect GND (left row, position 11) to the ground rail of the breadboard.',
   );
   const pins = [
     { number: 1, label: 'MISO', end: at('PB6', 7) },
     { number: 6, label: 'not connected', end: undefined },
   ];
-  expect(stepWords(plan, sheets, step({ is: 'chip-connector', connector: { name: 'J1', title: 'ISP header', pins } })).text).toBe(
+  expect(stepText(plan, sheets, step({ is: 'chip-connector', connector: { name: 'J1', title: 'ISP header', pins } })).text).toBe(
     'ISP header: pin 1 MISO to PB6 (left row, position 7) · leave pin 6 open',
   );
 });

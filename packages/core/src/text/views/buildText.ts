@@ -11,8 +11,8 @@ import { capitalised, counted, formatSi } from '../../quantity/format';
 import { headerEnd } from '../headerEnd';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { enablingText } from '../enablingText';
-import { endWords } from '../wireEndText';
-import { resistorWords } from '../resistorText';
+import { wireEndText } from '../wireEndText';
+import { resistorText } from '../resistorText';
 
 const ORDINAL = ['th', 'st', 'nd', 'rd'] as const;
 
@@ -29,7 +29,8 @@ function positionWords(at: BoardPosition): string {
   return `${at.headerTitle}${side}, ${place}, ${ordinal(at.fromEnd)} from ${headerEnd(at.end)}${port}`;
 }
 
-export function whereWords(wire: BuildWire): string {
+/** Where the board's end of a wire goes: a header position, the rail of the breadboard, or a junction. */
+export function whereText(wire: BuildWire): string {
   if (wire.joined === 'supply rail') return `on the ${wire.end.to === 'ground' ? 'ground' : 'supply'} rail of the breadboard`;
   return wire.joined ? `at the junction · ${boardWords(wire)}` : boardWords(wire);
 }
@@ -53,19 +54,19 @@ function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement' | 'endNumbe
 }
 
 /** What is between the ends of a wire: the plan's transistor and resistor, or what the sheet requires. */
-export function throughWords({ components, through = '' }: BuildWire): string {
+export function throughText({ components, through = '' }: BuildWire): string {
   const within = components.filter((one) => !isDivider(one)).map(componentText);
   return within.length > 0 ? within.join(' and ') : components.length > 0 ? '' : through;
 }
 
 /** The end of a wire with the components that are there. */
-export function wireEndWords(plan: Plan, sheets: Sheets, { end, components }: BuildWire): string {
+export function buildWireEndText(plan: Plan, sheets: Sheets, { end, components }: BuildWire): string {
   const names = components.filter(isDivider).map(componentText);
   if (end.to === 'trimmer') return `the wiper of ${names.join()}`;
-  return end.to === 'divider' ? `the junction of ${names.join(' and ')}` : endWords(plan, sheets, end);
+  return end.to === 'divider' ? `the junction of ${names.join(' and ')}` : wireEndText(plan, sheets, end);
 }
 
-export const SECTION_WORDS: { readonly [S in BuildSection['id']]: string } = {
+export const SECTION_TEXT: { readonly [S in BuildSection['id']]: string } = {
   safety: 'Before you begin',
   chip: 'Chip circuit',
   joints: 'Junctions',
@@ -80,14 +81,14 @@ export const SECTION_WORDS: { readonly [S in BuildSection['id']]: string } = {
 };
 
 /** A step in words: what it is about, what to do, and what helps to do it. */
-export interface StepWords {
+export interface StepText {
   readonly head: string;
   readonly text: string;
   readonly detail?: string;
 }
 
 /** A component leg by leg. */
-function addedStep(plan: Plan, sheets: Sheets, component: Component): StepWords {
+function addedStep(plan: Plan, sheets: Sheets, component: Component): StepText {
   const { name: head, kind, value, ends, transistor, near, polar: isPolar } = component;
   const at = (n: number): string => (ends[n] ? pointText(plan, sheets, ends[n].at) : 'nothing yet');
   if (transistor) {
@@ -115,26 +116,26 @@ function addedStep(plan: Plan, sheets: Sheets, component: Component): StepWords 
     const polar = isPolar ? 'electrolytic capacitor, plus leg first, ' : 'capacitor ';
     return { head, text: `${formatSi(value!, 'F')} ${polar}between ${at(0)} and ${at(1)}`, ...(near ? { detail: `At ${near}.` } : {}) };
   }
-  return { head, text: `resistor ${resistorWords(value!)} between ${at(0)} and ${at(1)}` };
+  return { head, text: `resistor ${resistorText(value!)} between ${at(0)} and ${at(1)}` };
 }
 
-function wireStep(plan: Plan, sheets: Sheets, wire: BuildWire): StepWords {
-  const through = throughWords(wire);
-  const moved = wire.wasAt ? ` · moved since it was marked done (was ${endWords(plan, sheets, wire.wasAt)})` : '';
+function wireStep(plan: Plan, sheets: Sheets, wire: BuildWire): StepText {
+  const through = throughText(wire);
+  const moved = wire.wasAt ? ` · moved since it was marked done (was ${wireEndText(plan, sheets, wire.wasAt)})` : '';
   return {
     head: `${placementText(plan, wire.placement)} ${wire.label}`,
-    text: `${wire.colour} wire to ${wireEndWords(plan, sheets, wire)}${wire.locked ? ' (locked)' : ''}${through ? `, through ${through}` : ''}`,
-    detail: `module pin ${wire.number} · ${whereWords(wire)}${moved}`,
+    text: `${wire.colour} wire to ${buildWireEndText(plan, sheets, wire)}${wire.locked ? ' (locked)' : ''}${through ? `, through ${through}` : ''}`,
+    detail: `module pin ${wire.number} · ${whereText(wire)}${moved}`,
   };
 }
 
 /** @example chipEndWords({ label: 'VCC', at }) // 'VCC (left row, position 10)' */
 const chipEndWords = ({ label, at }: ChipEnd): string => (at ? `${label} (${at.headerTitle}, position ${at.position})` : label);
 
-function chipSupplyStep(plan: Plan, sheets: Sheets, { end, pins, feed }: ChipSupply): StepWords {
+function chipSupplyStep(plan: Plan, sheets: Sheets, { end, pins, feed }: ChipSupply): StepText {
   const rail = end.to === 'ground' ? 'the ground rail of the breadboard' : 'a supply rail of the breadboard';
   return {
-    head: endWords(plan, sheets, end),
+    head: wireEndText(plan, sheets, end),
     text: `connect ${listText(pins.map(chipEndWords))} to ${rail}.`,
     detail: feed === undefined ? 'Negative terminal of the external supply.' : `Fed by: ${feed}`,
   };
@@ -142,11 +143,11 @@ function chipSupplyStep(plan: Plan, sheets: Sheets, { end, pins, feed }: ChipSup
 
 const COMPONENT_WORDS: { readonly [K in PlacedComponent['kind']]: (value: number) => string } = {
   capacitor: (farads) => `${formatSi(farads, 'F')} capacitor`,
-  resistor: (ohms) => `resistor ${resistorWords(ohms)}`,
+  resistor: (ohms) => `resistor ${resistorText(ohms)}`,
   crystal: (hertz) => `${formatSi(hertz, 'Hz')} crystal`,
 };
 
-function componentStep({ name, kind, value, ends, note }: PlacedComponent): StepWords {
+function componentStep({ name, kind, value, ends, note }: PlacedComponent): StepText {
   return {
     head: name,
     text: `${COMPONENT_WORDS[kind](value)} between ${chipEndWords(ends[0])} and ${chipEndWords(ends[1])}`,
@@ -154,14 +155,14 @@ function componentStep({ name, kind, value, ends, note }: PlacedComponent): Step
   };
 }
 
-function connectorStep({ name, title, pins }: PlacedConnector): StepWords {
+function connectorStep({ name, title, pins }: PlacedConnector): StepText {
   const wired = pins.flatMap(({ number, label, end }) => (end ? [`pin ${number} ${label} to ${chipEndWords(end)}`] : []));
   const open = pins.filter(({ end }) => !end).map(({ number }) => `pin ${number}`);
   return { head: name, text: `${title}: ${[...wired, ...(open.length > 0 ? [`leave ${listText(open)} open`] : [])].join(' · ')}` };
 }
 
 /** The text of a step. */
-export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): StepWords {
+export function stepText(plan: Plan, sheets: Sheets, { what }: BuildStep): StepText {
   switch (what.is) {
     case 'safety':
       return {
@@ -185,7 +186,7 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
       return { head: what.chip, text: what.words };
     case 'joint': {
       const { end, wires, at, endNumber } = what.joint;
-      const head = endWords(plan, sheets, end);
+      const head = wireEndText(plan, sheets, end);
       if (endNumber !== undefined)
         return {
           head,
@@ -217,17 +218,17 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
         text: `tie ${what.labels.join(', ')} to ground (unused ${what.labels.length > 1 ? 'inputs' : 'input'})`,
       };
     case 'others':
-      return { head: placementText(plan, what.placement), text: otherWords(what.terminals) };
+      return { head: placementText(plan, what.placement), text: otherText(what.terminals) };
     case 'enable':
       return { head: what.title, text: enablingText(what) };
     case 'setting':
       return {
-        head: `Free ${listText(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin })))}`,
+        head: `Free ${listText(what.pins.map((pin) => wireEndText(plan, sheets, { to: 'pin', pin })))}`,
         text: `${capitalised(what.words)}.`,
       };
     case 'tolerance':
       return {
-        head: listText(what.pins.map((pin) => endWords(plan, sheets, { to: 'pin', pin }))),
+        head: listText(what.pins.map((pin) => wireEndText(plan, sheets, { to: 'pin', pin }))),
         text: `up to ${formatSi(what.volts, 'V')} on ${what.pins.length === 1 ? 'this input' : 'these inputs'}; tolerated unless ${what.unless}.`,
       };
     case 'look-over':
@@ -243,7 +244,7 @@ export function stepWords(plan: Plan, sheets: Sheets, { what }: BuildStep): Step
 
 /** Terminals without a wire: what their sheet says of each, terminals of one note together; the others are left open.
  *  @example otherWords([{ label: 'V-', note: 'To the load.' }, { label: 'NC', note: undefined }]) // 'V-: To the load · leave NC open' */
-export function otherWords(terminals: readonly OtherTerminal[]): string {
+export function otherText(terminals: readonly OtherTerminal[]): string {
   const byNote = new Map<string, string[]>();
   for (const { label, note = '' } of terminals) byNote.set(note, [...(byNote.get(note) ?? []), label]);
   const open = byNote.get('');
@@ -255,7 +256,7 @@ export function otherWords(terminals: readonly OtherTerminal[]): string {
 }
 
 /** What to do on the bench about a wire that has changed. */
-export function changeWords({ do: what, name, from, to }: BuiltChange): string {
+export function changeText({ do: what, name, from, to }: BuiltChange): string {
   if (what === 'remove') return `${name}: remove from ${from}`;
   return what === 'move' ? `${name}: move from ${from} to ${to}` : `${name}: connect to ${to}`;
 }
@@ -264,8 +265,8 @@ export function changeWords({ do: what, name, from, to }: BuiltChange): string {
 export function asText(plan: Plan, sheets: Sheets, sections: readonly BuildSection[], errors: readonly string[]): string {
   const lines = sections.flatMap(({ id, steps }) =>
     steps.map((step) => {
-      const { head, text, detail = '' } = stepWords(plan, sheets, step);
-      return [SECTION_WORDS[id], head, text, detail, step.done ? 'done' : ''].join('\t');
+      const { head, text, detail = '' } = stepText(plan, sheets, step);
+      return [SECTION_TEXT[id], head, text, detail, step.done ? 'done' : ''].join('\t');
     }),
   );
   const open = errors.map((title) => `Open error\t${title}\t\t\t`);

@@ -27,7 +27,7 @@ export function placeHead(plan: Plan, board: IndexedBoard, { title, pins, joins,
 }
 
 /** What a place costs: wires that move, the clock and frame rate where they change, and what comes and goes. */
-export function costWords(plan: Plan, sheets: Sheets, { kind }: Pick<Bus, 'kind'>, now: BusSpeed, place: BusPlace): string {
+export function costText(plan: Plan, sheets: Sheets, { kind }: Pick<Bus, 'kind'>, now: BusSpeed, place: BusPlace): string {
   const { moved, speed, added, gone, software } = place;
   const unit = clockUnit(kind);
   const clock = (hz: number | undefined) => (hz === undefined ? 'no clock' : formatSi(hz, unit));
@@ -51,7 +51,7 @@ export function costWords(plan: Plan, sheets: Sheets, { kind }: Pick<Bus, 'kind'
 }
 
 /** Why a bus can be put nowhere else. */
-export function nowhereWords(board: IndexedBoard, { kind, controller }: Bus, blocked: number): string {
+export function nowhereText(board: IndexedBoard, { kind, controller }: Bus, blocked: number): string {
   const name = kind.toUpperCase();
   const hasHardware = board.sheet.controllers.list.some((one) => one.kind === kind && !one.software);
   const why =

@@ -4,7 +4,7 @@ import { findBuses } from '../../nets/buses';
 import type { Edit } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
 import { i2cReport } from '../../review/i2cReport';
-import { percent, pullUpAdvice, restWords, timeWords } from './busText';
+import { percent, pullUpAdvice, idleLevelText, timeText } from './busText';
 
 const sheets = shippedSheets();
 const member = (id: string, sheet: string, name: string): Edit[] => [
@@ -49,11 +49,11 @@ test('a long bus is too weak for its clock, and the mode that it still keeps is 
 
 test('who sets the clock, who waits, what is not known', () => {
   const slow = plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen'), ...member('l', 'lcd-2004-pcf8574', 'Text'));
-  expect(timeWords(slow, sheetOf(slow))).toMatch(
+  expect(timeText(slow, sheetOf(slow))).toMatch(
     /^Text limits the clock to 100 kHz; the other devices support 400 kHz\. Longest wait for another transfer: 1\.64 ms/,
   );
   const often = edited(slow, sheets, { kind: 'rate', placement: 'a', perSecond: 30 });
-  expect([sheetOf(often).time.share > 1, timeWords(often, sheetOf(often))]).toEqual([
+  expect([sheetOf(often).time.share > 1, timeText(often, sheetOf(often))]).toEqual([
     true,
     expect.stringMatching(/Utilisation above 100 %/),
   ]);
@@ -66,9 +66,9 @@ test('a part that pulls to 5 V is named where the board does not take it, and no
     sheets,
     wire('l:VCC', 'rail vbus'),
   );
-  expect(restWords(mixed, sheetOf(mixed).segments[0])).toMatch(
+  expect(idleLevelText(mixed, sheetOf(mixed).segments[0])).toMatch(
     /^Idle level up to 4\.\d+ V; the board tolerates 3\.\d+ V\. Pulled up by Text:/,
   );
   const alone = plan(...member('a', 'oled-096-ssd1306-i2c', 'Screen'));
-  expect(restWords(alone, sheetOf(alone).segments[0])).toBe('');
+  expect(idleLevelText(alone, sheetOf(alone).segments[0])).toBe('');
 });

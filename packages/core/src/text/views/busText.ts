@@ -5,7 +5,7 @@ import { formatSi } from '../../quantity/format';
 import type { SegmentReport } from '../../electrics/reports/segmentReport';
 import type { I2cReport } from '../../review/i2cReport';
 
-export const VERDICT_WORDS: { readonly [V in PullUpResult['verdict']]: string } = {
+export const VERDICT_TEXT: { readonly [V in PullUpResult['verdict']]: string } = {
   missing: 'none',
   'too-strong': 'too strong',
   'too-weak': 'too weak',
@@ -45,7 +45,7 @@ export function pullUpAdvice(plan: Plan, { pullUps, add, cut, input, line }: Seg
 }
 
 /** Who sets the clock, and what of that. */
-export function timeWords(plan: Plan, { time, limits, unknown }: I2cReport): string {
+export function timeText(plan: Plan, { time, limits, unknown }: I2cReport): string {
   const [first, second] = limits;
   const limit = first ? `${memberText(plan, first.id)} limits the clock to ${formatSi(first.hz, 'Hz')}` : 'No sheet states a maximum clock';
   const without =
@@ -57,7 +57,7 @@ export function timeWords(plan: Plan, { time, limits, unknown }: I2cReport): str
 }
 
 /** Notes on idle levels above the limit of a device; empty without one. */
-export function restWords(plan: Plan, { overdriven, pullingHigher }: SegmentReport): string {
+export function idleLevelText(plan: Plan, { overdriven, pullingHigher }: SegmentReport): string {
   const first = overdriven[0];
   if (!first) return '';
   const higher = listText(pullingHigher.map((id) => memberText(plan, id)));

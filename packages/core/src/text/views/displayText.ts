@@ -5,14 +5,14 @@ import type { Layout } from '../../displays/layout';
 import type { SegmentTable } from '../../displays/segmentTable';
 import { counted, formatBytes, formatSi } from '../../quantity/format';
 
-export const PICTURE_WORDS: { readonly [P in MemoryLine['picture']]: string } = {
+export const PICTURE_TEXT: { readonly [P in MemoryLine['picture']]: string } = {
   whole: 'full frame buffer',
   part: 'partial frame buffer',
   none: 'no frame buffer',
 };
 
 /** What memory there is, and what is left. */
-export function memoryWords({ ramBytes, runtimeBytes, usedBytes, leftBytes }: MemoryLedger): string {
+export function memoryText({ ramBytes, runtimeBytes, usedBytes, leftBytes }: MemoryLedger): string {
   if (ramBytes === 0) return `RAM size unknown; frame buffers use ${formatBytes(usedBytes)}.`;
   const runtime = runtimeBytes > 0 ? `, ${formatBytes(runtimeBytes)} for the runtime and its stack` : '';
   const left = leftBytes >= 0 ? `${formatBytes(leftBytes)} left for the program` : `${formatBytes(-leftBytes)} over the limit`;
@@ -20,7 +20,7 @@ export function memoryWords({ ramBytes, runtimeBytes, usedBytes, leftBytes }: Me
 }
 
 /** What flash there is, and what displays take of it. */
-export function flashWords({ flashBytes, runtimeBytes, usedBytes, leftBytes }: FlashLedger): string {
+export function flashText({ flashBytes, runtimeBytes, usedBytes, leftBytes }: FlashLedger): string {
   const loader = runtimeBytes > 0 ? `, ${formatBytes(runtimeBytes)} for the boot loader` : '';
   const left = leftBytes >= 0 ? `${formatBytes(leftBytes)} left for the program` : `${formatBytes(-leftBytes)} over the limit`;
   return `${formatBytes(flashBytes)} flash${loader}, ${formatBytes(usedBytes)} for fonts, pictures and tables: ${left}.`;
@@ -30,7 +30,7 @@ export function flashWords({ flashBytes, runtimeBytes, usedBytes, leftBytes }: F
 const STEPS_PER_SECOND = 20;
 
 /** How much of a text is seen, and what has no form. */
-export function layoutWords({ rows, columns, cut, unknown, scroll }: Layout): string {
+export function displayLayoutText({ rows, columns, cut, unknown, scroll }: Layout): string {
   const room = `${counted(rows, 'row')} × ${counted(columns, 'character')}`;
   const cutWords = cut > 0 ? `; ${counted(cut, 'character')} cut off` : '';
   const unknownWords = unknown.length > 0 ? `; not available: ${unknown.join(' ')}` : '';
@@ -55,7 +55,7 @@ export const tableText = (table: SegmentTable): string =>
 /** What lights a segment, and how bright.
  *  @example currentWords({ amps: { min: 0.018, typ: 0.02, max: 0.022 }, digits: 8 })
  *    // 'Segment current 18 mA to 22 mA at 1/8 duty: 2.5 mA on average at full brightness.' */
-export function currentWords({ amps, digits }: SegmentCurrent): string {
+export function currentText({ amps, digits }: SegmentCurrent): string {
   const span = `Segment current ${formatSi(amps.min, 'A')} to ${formatSi(amps.max, 'A')}`;
   const mean = (amps.typ ?? amps.max) / digits;
   return digits === 1 ? `${span}, always on.` : `${span} at 1/${digits} duty: ${formatSi(mean, 'A')} on average at full brightness.`;

@@ -2,7 +2,7 @@ import { boardFit } from '../../review/boardFit';
 import { additionOf } from '../../review/addition';
 import { shippedSheets } from '../../../tests/catalogue';
 import { add, edited, stick, wire } from '../../../tests/makePlan';
-import { boardVerdict, switchWords } from './fitText';
+import { boardVerdict, switchText } from './fitText';
 import { partFitOf } from './partFit';
 
 const sheets = shippedSheets();
@@ -18,7 +18,7 @@ const plan = edited(
 test('a board that has too few analog pins says how many terminals are too many, and which', () => {
   const fit = boardFit(plan, sheets, 'esp8266-stick-30')!;
   expect(boardVerdict(fit)).toBe('2 terminals cannot be connected');
-  expect(switchWords(plan, fit, sheets)).toEqual([
+  expect(switchText(plan, fit, sheets)).toEqual([
     expect.stringMatching(/^Proved: 2 required terminals cannot be connected\. In the best assignment: \S/),
     expect.stringMatching(/^0 of 1 wire keep their pins/),
     'Locks removed: lamp anode; the pin does not exist on that board.',

@@ -24,7 +24,7 @@ export function boardVerdict(fit: BoardFit): string {
 
 /** What changing to a board would do, sentence by sentence.
  *  @param plan the plan as it is now */
-export function switchWords(plan: Plan, fit: BoardFit, sheets: Sheets): readonly string[] {
+export function switchText(plan: Plan, fit: BoardFit, sheets: Sheets): readonly string[] {
   const wires = Object.keys(plan.wires).length;
   const lines: string[] = [];
   if (fit.open.length > 0) {
@@ -49,7 +49,7 @@ export function switchWords(plan: Plan, fit: BoardFit, sheets: Sheets): readonly
 }
 
 /** What adding a part would do, in one line. */
-export function partWords(plan: Plan, addition: CompleteAddition, sheets: Sheets): string {
+export function partText(plan: Plan, addition: CompleteAddition, sheets: Sheets): string {
   const pins = addition.pins <= 0 ? 'no additional pins' : counted(addition.pins, 'pin');
   const { length } = addition.moved;
   const names = addition.moved.slice(0, 3).map((key) => terminalText(plan, sheets, key));

@@ -1,4 +1,4 @@
-import { ladderWords, readLadder, writeLadder } from './ladderText';
+import { ladderText, readLadder, writeLadder } from './ladderText';
 
 test('resistors are read as people write them, and written so that they are read again', () => {
   const read = readLadder('10k; 2k2, 470 Ω');
@@ -11,8 +11,8 @@ test('resistors are read as people write them, and written so that they are read
 
 test('keys say their thresholds, or what is missing to have them', () => {
   const ladder = { placement: 'k', key: 'k:OUT', count: 2, leadTo: 'ground' as const, counts: 1023, values: undefined, reading: undefined };
-  expect(ladderWords({ ...ladder, counts: undefined })).toMatch(/^Not connected to an analog input/);
-  expect(ladderWords(ladder)).toMatch(/^2 keys\. Their resistors are unknown/);
+  expect(ladderText({ ...ladder, counts: undefined })).toMatch(/^Not connected to an analog input/);
+  expect(ladderText(ladder)).toMatch(/^2 keys\. Their resistors are unknown/);
   const reading = {
     keys: [],
     idle: { min: 1023, max: 1023 },
@@ -21,7 +21,7 @@ test('keys say their thresholds, or what is missing to have them', () => {
     thresholds: [250.2, 800],
     verdict: 'good' as const,
   };
-  expect(ladderWords({ ...ladder, values: { pull: 1, row: [1] }, reading })).toBe(
+  expect(ladderText({ ...ladder, values: { pull: 1, row: [1] }, reading })).toBe(
     '2 keys, full scale 1023 counts; the closest two are 200 apart in the worst case. Thresholds: 250, 800.',
   );
 });

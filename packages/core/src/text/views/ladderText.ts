@@ -27,7 +27,7 @@ export function readLadder(text: string): LadderValues | string {
 const TOLD = { good: 'apart in the worst case', thin: 'apart in the worst case (low margin)', overlap: 'overlapping' } as const;
 
 /** What the keys' readings come to, and the thresholds between them. */
-export function ladderWords({ count, counts, values, reading }: LadderReport): string {
+export function ladderText({ count, counts, values, reading }: LadderReport): string {
   if (counts === undefined) return 'Not connected to an analog input with a known scale.';
   if (!values) return `${count} keys. Their resistors are unknown: read them from the module, or choose them from your values on hand.`;
   const { gap, thresholds, verdict } = reading!;

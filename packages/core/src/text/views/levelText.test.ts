@@ -2,7 +2,7 @@ import { levelPairs } from '../../electrics/reports/levels';
 import type { Plan } from '../../plan/plan';
 import { shippedSheets } from '../../../tests/catalogue';
 import { add, edited, stick, wire } from '../../../tests/makePlan';
-import { groupHead, levelGroups, levelWords } from './levelText';
+import { groupHead, levelGroups, levelText } from './levelText';
 
 const sheets = shippedSheets();
 const groups = (plan: Plan) => levelGroups(plan, sheets, levelPairs(plan, sheets));
@@ -18,7 +18,7 @@ const text = edited(
 test('lines that are judged alike are one entry, the worst first, and it says by how much', () => {
   const all = groups(text);
   expect(all.map((group) => groupHead(text, group))).toEqual(['Text SDA and SCL → board', 'Text SDA and SCL ← board']);
-  expect(levelWords(text, all[0]!)).toBe('Text SDA and SCL: up to 5.25 V, the board tolerates 3.7 V. Do not apply power.');
+  expect(levelText(text, all[0]!)).toBe('Text SDA and SCL: up to 5.25 V, the board tolerates 3.7 V. Do not apply power.');
 });
 
 test('a high that is too low names both numbers; a part whose sheet has no thresholds is said to be taken for CMOS', () => {
@@ -29,9 +29,9 @@ test('a high that is too low names both numbers; a part whose sheet has no thres
     { kind: 'bus-settings', segment: 'i2c0', settings: { addedOhms: 2200 } },
   );
   const bad = groups(cut).find((group) => group.pair.verdict === 'none')!;
-  expect(levelWords(cut, bad)).toMatch(/^Text SDA and SCL: VOH 3\.\d+ V, VIH of Text 3\.67 V\. It may work on the bench/);
+  expect(levelText(cut, bad)).toMatch(/^Text SDA and SCL: VOH 3\.\d+ V, VIH of Text 3\.67 V\. It may work on the bench/);
   const strip = edited(stick(), sheets, add('s', 'strip-ws2812b', 'Strip'), wire('s:DIN', 'GP2'), wire('s:VCC', 'rail 3v3'));
-  expect(groups(strip).map((group) => levelWords(strip, group))).toEqual([
+  expect(groups(strip).map((group) => levelText(strip, group))).toEqual([
     expect.stringMatching(/^Strip DIN: \d+ mV noise margin, worst case\.$/),
   ]);
 });

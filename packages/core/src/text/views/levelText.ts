@@ -7,7 +7,7 @@ import { type Plan, splitKey } from '../../plan/plan';
 import { formatSi } from '../../quantity/format';
 import type { Sheets } from '../../sheets/sheetIndex';
 
-export const VERDICT_WORDS: { readonly [V in LevelVerdict]: string } = {
+export const VERDICT_TEXT: { readonly [V in LevelVerdict]: string } = {
   damage: 'over-voltage',
   none: 'no margin',
   thin: 'low margin',
@@ -45,7 +45,7 @@ export function groupHead(plan: Plan, { pair, labels }: LevelGroup): string {
 }
 
 /** What is wrong with a level, by how much, and what that does. */
-export function levelWords(plan: Plan, group: LevelGroup): string {
+export function levelText(plan: Plan, group: LevelGroup): string {
   const { pair, labels } = group;
   const name = placementText(plan, pair.placement);
   const taker = pair.way === 'to-part' ? name : 'the board';
@@ -67,7 +67,7 @@ export function levelWords(plan: Plan, group: LevelGroup): string {
 }
 
 /** "74AHCT125, 3 of 4 channels, and the one that is there": the modules of a packing. */
-export function moduleWords(modules: readonly PackedModule[]): string {
+export function moduleText(modules: readonly PackedModule[]): string {
   return listText(
     modules.map(
       ({ part, added, used }) =>

@@ -2,7 +2,7 @@ import type { Plan } from '../../plan/plan';
 import type { AdditionVerdict } from '../../review/addition';
 import { type CompleteAddition, completeVerdict } from '../../review/additionNeeds';
 import type { Sheets } from '../../sheets/sheetIndex';
-import { partWords } from './fitText';
+import { partText } from './fitText';
 
 /** An addition in short: what the list of all parts shows of it. */
 export interface PartFit {
@@ -18,6 +18,6 @@ export function partFitOf(plan: Plan, addition: CompleteAddition, sheets: Sheets
   return {
     part: addition.part,
     verdict: completeVerdict(addition),
-    words: partWords(plan, addition, sheets),
+    words: partText(plan, addition, sheets),
   };
 }

@@ -2,7 +2,7 @@ import { planChanges } from '@roof-chart/core/outputs/planChanges';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { changedWires } from '@roof-chart/core/review/previewEdits';
 import { useWorkbench } from '../../state/workbench';
-import { wireWords } from '@roof-chart/core/text/editPreviewText';
+import { wireText } from '@roof-chart/core/text/editPreviewText';
 import styles from './Versions.module.css';
 
 /** The changes from this plan to another one. */
@@ -20,7 +20,7 @@ export function PlanDifference({ plan, kept }: { readonly plan: Plan; readonly k
           <li key={words}>{words}</li>
         ))}
         {wires.map((wire) => (
-          <li key={wire.terminal}>{wireWords(owner(wire.terminal), sheets, wire)}</li>
+          <li key={wire.terminal}>{wireText(owner(wire.terminal), sheets, wire)}</li>
         ))}
       </ul>
     </div>

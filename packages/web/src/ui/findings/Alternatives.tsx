@@ -8,7 +8,7 @@ import type { FixAlternative } from '@roof-chart/core/review/fixAlternatives';
 import { announce } from '../announcer';
 import { useWorkbench } from '../../state/workbench';
 import { Stopped } from '../../workers/workerSeat';
-import { alternativeWords } from '@roof-chart/core/text/fixAlternativeText';
+import { alternativeText } from '@roof-chart/core/text/fixAlternativeText';
 import styles from './FindingsRail.module.css';
 import { ChangeButton } from './RemedyButton';
 
@@ -53,7 +53,7 @@ export function Alternatives({ plan, finding }: { readonly plan: Plan; readonly 
         <>
           {found.length === 0 && <p className={styles.none}>No other pins, part version or board solves this.</p>}
           {found.map((one, n) => (
-            <ChangeButton key={n} plan={plan} edits={one.edits} label={alternativeWords(plan, sheets, one)} />
+            <ChangeButton key={n} plan={plan} edits={one.edits} label={alternativeText(plan, sheets, one)} />
           ))}
         </>
       ) : (

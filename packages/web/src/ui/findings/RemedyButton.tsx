@@ -7,9 +7,9 @@ import type { PreviewResult } from '@roof-chart/core/review/previewEdits';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../state/workbench';
 import styles from './FindingsRail.module.css';
-import { type PreviewWords, previewWords } from '@roof-chart/core/text/editPreviewText';
+import { type PreviewText, previewText } from '@roof-chart/core/text/editPreviewText';
 
-function Shown({ words }: { readonly words: PreviewWords }) {
+function Shown({ words }: { readonly words: PreviewText }) {
   const list = (title: string, items: readonly string[]) =>
     items.length > 0 && (
       <>
@@ -32,13 +32,13 @@ function Shown({ words }: { readonly words: PreviewWords }) {
 /** A change of the plan: what it would do is shown on hover and focus, before it is done. */
 export function ChangeButton({ plan, edits, label }: { readonly plan: Plan; readonly edits: readonly Edit[]; readonly label: string }) {
   const { sheets, feed, edit } = useWorkbench();
-  const [words, setWords] = useState<PreviewWords | null>(null);
+  const [words, setWords] = useState<PreviewText | null>(null);
   const [open, setOpen] = useState(false);
   const show = () => {
     setOpen(true);
     void feed
       .ask<PreviewResult>((reviewer) => reviewer.preview(plan, edits))
-      .then((result) => setWords(result.ok ? previewWords(plan, sheets, result.preview) : null));
+      .then((result) => setWords(result.ok ? previewText(plan, sheets, result.preview) : null));
   };
   return (
     <Popover

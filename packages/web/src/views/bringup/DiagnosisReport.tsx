@@ -1,6 +1,6 @@
 import type { BenchFault } from '@roof-chart/core/bench/circuit';
 import { type Diagnosis, faultKey } from '@roof-chart/core/bench/diagnose';
-import { answerWords, faultWords, questionWords } from '@roof-chart/core/text/faultText';
+import { answerText, faultText, questionText } from '@roof-chart/core/text/faultText';
 import type { FirstLight } from '@roof-chart/core/bench/firstLight';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
@@ -49,7 +49,7 @@ export function DiagnosisReport({ plan, diagnosis, open, causesOf }: DiagnosisRe
               const light = causesOf(fault);
               return (
                 <li key={faultKey(fault)}>
-                  <strong>{faultWords(plan, sheets, fault)}</strong>
+                  <strong>{faultText(plan, sheets, fault)}</strong>
                   {fault.kind === 'dead' && light && <span className="quiet">; also check: {light.causes[0]?.words}</span>}
                 </li>
               );
@@ -72,12 +72,12 @@ export function DiagnosisReport({ plan, diagnosis, open, causesOf }: DiagnosisRe
           </thead>
           <tbody>
             {different.map(({ question, planned, got }) => {
-              const words = questionWords(plan, sheets, question);
+              const words = questionText(plan, sheets, question);
               return (
                 <tr key={words}>
                   <th scope="row">{words}</th>
-                  <td>{answerWords(question, planned)}</td>
-                  <td>{answerWords(question, got)}</td>
+                  <td>{answerText(question, planned)}</td>
+                  <td>{answerText(question, got)}</td>
                 </tr>
               );
             })}

@@ -2,7 +2,7 @@ import { Button, NativeSelect, Progress } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { type BenchFault } from '@roof-chart/core/bench/circuit';
 import { faultKey, faultPart, possibleFaults } from '@roof-chart/core/bench/diagnose';
-import { faultWords } from '@roof-chart/core/text/faultText';
+import { faultText } from '@roof-chart/core/text/faultText';
 import { firstLights, lightStep } from '@roof-chart/core/bench/firstLight';
 import { probeAvr } from '@roof-chart/core/bench/probe/avr';
 import { probeMicroPython } from '@roof-chart/core/bench/probe/microPython';
@@ -165,7 +165,7 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
           value={chosen}
           data={[
             { value: '', label: 'none, wired as planned' },
-            ...faults.map((fault) => ({ value: faultKey(fault), label: faultWords(plan, sheets, fault) })),
+            ...faults.map((fault) => ({ value: faultKey(fault), label: faultText(plan, sheets, fault) })),
           ]}
           onChange={(event) => setChosen(event.currentTarget.value)}
         />

@@ -10,7 +10,7 @@ import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { ReadingState } from '../../ui/ReadingState';
 import { useReading } from '../../ui/useReading';
 import { useWorkbench } from '../../state/workbench';
-import { COMPARED_WORDS, comparedWords, conclusionWords, scanWords } from '@roof-chart/core/text/views/benchText';
+import { COMPARED_TEXT, comparedText, conclusionText, scanText } from '@roof-chart/core/text/views/benchText';
 import styles from './BringUp.module.css';
 
 const TONE: { readonly [K in Compared['is']]: string } = {
@@ -40,9 +40,9 @@ export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly l
               <th scope="row" className="mono">
                 {formatAddress(line.address)}
               </th>
-              <td className={TONE[line.is]}>{COMPARED_WORDS[line.is]}</td>
+              <td className={TONE[line.is]}>{COMPARED_TEXT[line.is]}</td>
               <td>
-                {comparedWords(plan, sheets, line)}
+                {comparedText(plan, sheets, line)}
                 {line.is === 'extra' &&
                   line.remedies.map((remedy) => (
                     <Button
@@ -117,8 +117,8 @@ export function ScanCheck({ plan }: { readonly plan: Plan }) {
         {text.trim() !== '' &&
           reading.isCurrent &&
           reading.failure === null &&
-          (read.ok ? <p className="quiet">{scanWords(read.scan)}</p> : <p className={styles.bad}>{read.fault}</p>)}
-        {conclusion && bus && <p className={styles.bad}>{conclusionWords(plan, sheets, bus, conclusion)}</p>}
+          (read.ok ? <p className="quiet">{scanText(read.scan)}</p> : <p className={styles.bad}>{read.fault}</p>)}
+        {conclusion && bus && <p className={styles.bad}>{conclusionText(plan, sheets, bus, conclusion)}</p>}
         {read.ok && conclusion !== 'all-respond' && <ComparedTable plan={plan} lines={lines} />}
       </div>
     </div>

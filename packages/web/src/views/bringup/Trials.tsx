@@ -1,9 +1,9 @@
 import { Button, Checkbox } from '@mantine/core';
 import { useState } from 'react';
-import { answerWords } from '@roof-chart/core/text/faultText';
+import { answerText } from '@roof-chart/core/text/faultText';
 import { isForProbe, type Question, questionLine } from '@roof-chart/core/bench/questions';
 import { useWorkbench } from '../../state/workbench';
-import { trialWords } from '@roof-chart/core/text/views/benchText';
+import { trialText } from '@roof-chart/core/text/views/benchText';
 import styles from './BringUp.module.css';
 import type { Asking, Outcome } from './useBench';
 
@@ -62,7 +62,7 @@ export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps)
         </thead>
         <tbody>
           {rows.map(({ question, at }) => {
-            const { part, words, button } = trialWords(plan, sheets, question);
+            const { part, words, button } = trialText(plan, sheets, question);
             const isMine = asking !== null && 'at' in asking && asking.at === at;
             const isLooking = isMine && asking.isLooking;
             const isOwn = question.ask === 'sign' && questionLine(question) === undefined;
@@ -75,7 +75,7 @@ export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps)
                   <div className={styles.answer}>
                     {answer !== undefined && (
                       <span className={answer === outcome.found.planned[at] ? styles.good : styles.bad}>
-                        {answerWords(question, answer)}
+                        {answerText(question, answer)}
                       </span>
                     )}
                     {isMine && !isLooking && (

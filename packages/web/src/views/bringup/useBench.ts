@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { Diagnosis } from '@roof-chart/core/bench/diagnose';
-import { answerWords } from '@roof-chart/core/text/faultText';
+import { answerText } from '@roof-chart/core/text/faultText';
 import { isForProbe, type Question, questionsFor } from '@roof-chart/core/bench/questions';
 import { askOne, type BenchPort, interview, ProbeSession, SESSION_WORDS, type SessionFault } from '@roof-chart/core/bench/session';
 import type { Plan, TerminalKey } from '@roof-chart/core/plan/plan';
@@ -143,7 +143,7 @@ export function useBench(plan: Plan) {
           break;
         }
         answers[at] = heard.answer;
-        announce(answerWords(question, heard.answer));
+        announce(answerText(question, heard.answer));
       }
       await take(from.plan, from.questions, answers, fault);
       if (fault) await close();

@@ -1,7 +1,7 @@
 import type { Bill, Jumper } from '@roof-chart/core/outputs/bill';
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/fixes/transistors';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { resistorWords } from '@roof-chart/core/text/resistorText';
+import { resistorText } from '@roof-chart/core/text/resistorText';
 import styles from './Build.module.css';
 
 /** @example jumperText('red', 'male') // 'jumper wire, red, male end at the board' */
@@ -13,7 +13,7 @@ export function BillTable({ bill }: { readonly bill: Bill }) {
   const rows = [
     ...bill.parts.filter((part) => !part.helper).map(({ title, count }) => [count, title] as const),
     ...bill.parts.filter((part) => part.helper).map(({ title, count }) => [count, title] as const),
-    ...bill.resistors.map(({ ohms, count, names }) => [count, `resistor ${resistorWords(ohms)}`, names] as const),
+    ...bill.resistors.map(({ ohms, count, names }) => [count, `resistor ${resistorText(ohms)}`, names] as const),
     ...bill.trimmers.map(({ ohms, count, names }) => [count, `trimmer ${formatSi(ohms, 'Ω')}`, names] as const),
     ...bill.capacitors.map(({ farads, count, names }) => [count, `capacitor ${formatSi(farads, 'F')}`, names] as const),
     ...bill.transistors.map(({ kind, count, names }) => [count, TRANSISTOR_WORDS[kind], names] as const),

@@ -15,7 +15,7 @@ import { useReviewed, useWorkbench } from '../../state/workbench';
 import { useAppSelector } from '../../state/store';
 import { BillTable } from './BillTable';
 import { BoardPicture } from './BoardPicture';
-import { asText, changeWords, SECTION_WORDS, stepWords } from '@roof-chart/core/text/views/buildText';
+import { asText, changeText, SECTION_TEXT, stepText } from '@roof-chart/core/text/views/buildText';
 import styles from './Build.module.css';
 import { ExportMenu } from './ExportMenu';
 import { ImportWires } from './ImportWires';
@@ -56,7 +56,7 @@ function Changes({ plan }: { readonly plan: Plan }) {
       </p>
       <ul>
         {changes.map((change) => (
-          <li key={`${change.do} ${change.key}`}>{changeWords(change)}</li>
+          <li key={`${change.do} ${change.key}`}>{changeText(change)}</li>
         ))}
       </ul>
     </section>
@@ -80,7 +80,7 @@ export function BuildView() {
   const steps = sections.flatMap((section) => section.steps);
   const wires = steps.flatMap((step) => (step.what.is === 'wire' ? [step.what.wire] : []));
   const tick = (step: BuildStep, done: boolean) => {
-    const words = `${done ? 'tick' : 'untick'} ${stepWords(plan, sheets, step).head}`;
+    const words = `${done ? 'tick' : 'untick'} ${stepText(plan, sheets, step).head}`;
     // From the first step that is done on the bench, components keep their names.
     const names = done ? namesKept(plan, sheets) : [];
     if (step.what.is !== 'wire') return edit([...names, { kind: 'step', step: step.id, done: done ? step.value : null }], words);
@@ -138,8 +138,8 @@ export function BuildView() {
         )}
         <Changes plan={plan} />
         {sections.map((section) => (
-          <section key={section.id} aria-label={SECTION_WORDS[section.id]}>
-            <h3 className={styles.heading}>{SECTION_WORDS[section.id]}</h3>
+          <section key={section.id} aria-label={SECTION_TEXT[section.id]}>
+            <h3 className={styles.heading}>{SECTION_TEXT[section.id]}</h3>
             <ul className={styles.list}>
               {section.steps.map((step) => (
                 <StepLine key={step.id} plan={plan} step={step} onTick={tick} onPoint={setPointed} />

@@ -6,7 +6,7 @@ import { answeredEdit, boardEndChoices, LIST_LENGTH, type MatchedWire, type Wire
 import { planTerminals } from '@roof-chart/core/nets/terminals';
 import { endKey, type Plan, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import { endWords } from '@roof-chart/core/text/wireEndText';
+import { wireEndText } from '@roof-chart/core/text/wireEndText';
 import { ReadingState } from '../../ui/ReadingState';
 import { useReading } from '../../ui/useReading';
 import { useWorkbench } from '../../state/workbench';
@@ -28,7 +28,7 @@ function Match({
   const { terminals, end, open, there, edit, listed } = match;
   const ends = useMemo(() => boardEndChoices(plan, sheets), [plan, sheets]);
   if (there) return <span className="quiet">{open ? 'not connected in the plan either' : 'already in the plan'}</span>;
-  if (edit) return <>{`${terminalText(plan, sheets, terminals[0]!)} → ${open ? 'disconnected' : endWords(plan, sheets, end!)}`}</>;
+  if (edit) return <>{`${terminalText(plan, sheets, terminals[0]!)} → ${open ? 'disconnected' : wireEndText(plan, sheets, end!)}`}</>;
   if (listed.to === '') return <span className={styles.unmatched}>line too long</span>;
   const keys = terminals.length > 0 ? terminals : planTerminals(plan, sheets).flatMap((t) => (t.placement.onBoard ? [] : [t.key]));
   return (

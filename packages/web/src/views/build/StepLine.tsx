@@ -5,10 +5,10 @@ import { placementText } from '@roof-chart/core/text/describe';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildStep } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { endWords } from '@roof-chart/core/text/wireEndText';
+import { wireEndText } from '@roof-chart/core/text/wireEndText';
 import { useWorkbench } from '../../state/workbench';
 import { WireBar } from '../../ui/WireBar';
-import { stepWords, throughWords, whereWords, wireEndWords } from '@roof-chart/core/text/views/buildText';
+import { stepText, throughText, whereText, buildWireEndText } from '@roof-chart/core/text/views/buildText';
 import styles from './Build.module.css';
 import { ComponentMenu } from './ComponentMenu';
 import { WireNoteForm } from './WireNoteForm';
@@ -23,7 +23,7 @@ interface StepLineProps {
 function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { readonly wire: BuildWire }) {
   const { sheets } = useWorkbench();
   const name = placementText(plan, wire.placement);
-  const to = wireEndWords(plan, sheets, wire);
+  const to = buildWireEndText(plan, sheets, wire);
   const [isNoting, setNoting] = useState(false);
   return (
     <li className={wire.ticked ? styles.tickedLine : styles.line} onMouseEnter={() => onPoint(step)} onMouseLeave={() => onPoint(null)}>
@@ -39,17 +39,19 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
       <span className={styles.label}>{wire.label}</span>
       <span className={styles.arrow}>→</span>
       <span className={styles.to}>
-        {throughWords(wire) && `${throughWords(wire)}, then `}
+        {throughText(wire) && `${throughText(wire)}, then `}
         {to} {wire.locked && <IconLock size={13} aria-label="locked" />}
       </span>
       <span className={styles.where}>
-        {wire.colour} · module pin {wire.number} · {whereWords(wire)}
+        {wire.colour} · module pin {wire.number} · {whereText(wire)}
         {wire.note && (
           <span className={wire.noteHolds ? styles.found : 'quiet'}>
-            · {wire.noteHolds ? 'Confirmed' : `Found at ${endWords(plan, sheets, wire.note.end)}`} {wire.note.date}: {wire.note.words}
+            · {wire.noteHolds ? 'Confirmed' : `Found at ${wireEndText(plan, sheets, wire.note.end)}`} {wire.note.date}: {wire.note.words}
           </span>
         )}
-        {wire.wasAt && <strong className={styles.moved}> Moved since it was marked done: was {endWords(plan, sheets, wire.wasAt)}.</strong>}
+        {wire.wasAt && (
+          <strong className={styles.moved}> Moved since it was marked done: was {wireEndText(plan, sheets, wire.wasAt)}.</strong>
+        )}
       </span>
       <ActionIcon
         className={styles.noteButton!}
@@ -70,7 +72,7 @@ export function StepLine(props: StepLineProps) {
   const { plan, step, onTick, onPoint } = props;
   const { sheets } = useWorkbench();
   if (step.what.is === 'wire') return <WireLine {...props} wire={step.what.wire} />;
-  const { head, text, detail } = stepWords(plan, sheets, step);
+  const { head, text, detail } = stepText(plan, sheets, step);
   return (
     <li className={step.done ? styles.tickedOther : styles.other} onMouseEnter={() => onPoint(step)} onMouseLeave={() => onPoint(null)}>
       <Checkbox

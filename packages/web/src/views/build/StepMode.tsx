@@ -7,7 +7,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../state/workbench';
 import { WIRE_HEX } from '../../ui/wireHex';
 import { BoardPicture } from './BoardPicture';
-import { SECTION_WORDS, stepWords } from '@roof-chart/core/text/views/buildText';
+import { SECTION_TEXT, stepText } from '@roof-chart/core/text/views/buildText';
 import styles from './Build.module.css';
 import { OpenErrors } from './OpenErrors';
 
@@ -27,7 +27,7 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
   const [at, setAt] = useState(Math.max(0, firstOpen));
   const here = all[Math.min(at, all.length - 1)]!;
   const { step, section } = here;
-  const { head, text, detail } = stepWords(plan, sheets, step);
+  const { head, text, detail } = stepText(plan, sheets, step);
   const done = all.filter((one) => one.step.done).length;
   const wire = step.what.is === 'wire' ? step.what.wire : null;
   const wires = all.flatMap((one) => (one.step.what.is === 'wire' ? [one.step.what.wire] : []));
@@ -71,7 +71,7 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
       <OpenErrors plan={plan} errors={errors} brief />
       <div className={styles.stepMain} tabIndex={0} role="group" aria-label="Current step">
         <div className={styles.stepCard} aria-live="polite">
-          <p className={styles.stepSection}>{SECTION_WORDS[section.id]}</p>
+          <p className={styles.stepSection}>{SECTION_TEXT[section.id]}</p>
           <h2 className={styles.stepHead}>
             {wire && <span className={styles.stepColour} style={{ background: WIRE_HEX[wire.colour] }} aria-hidden />}
             {head}

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { placementText } from '@roof-chart/core/text/describe';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
-import { endWords } from '@roof-chart/core/text/wireEndText';
+import { wireEndText } from '@roof-chart/core/text/wireEndText';
 import { useWorkbench } from '../../state/workbench';
 import { today } from '../../ui/factFields';
 import { type Found, isSound, NoteFields } from '../../ui/NoteFields';
@@ -35,7 +35,7 @@ export function WireNoteForm({ plan, wire, onClose }: WireNoteFormProps) {
         }}
       >
         <p>
-          Confirm that <b>{name}</b> is connected to <b>{endWords(plan, sheets, wire.end)}</b>. The note expires when the wire is moved.
+          Confirm that <b>{name}</b> is connected to <b>{wireEndText(plan, sheets, wire.end)}</b>. The note expires when the wire is moved.
         </p>
         <NoteFields found={found} placeholder="Continuity measured from terminal to pin, power off" autofocus onChange={setFound} />
         <Group mt="md" justify="flex-end">

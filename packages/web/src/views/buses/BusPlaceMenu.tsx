@@ -8,7 +8,7 @@ import type { BusPlaces } from '@roof-chart/core/review/busPlaces';
 import { useReading } from '../../ui/useReading';
 import { useWorkbench } from '../../state/workbench';
 import styles from './Buses.module.css';
-import { busLabel, costWords, nowhereWords, placeHead } from '@roof-chart/core/text/views/busPlaceText';
+import { busLabel, costText, nowhereText, placeHead } from '@roof-chart/core/text/views/busPlaceText';
 
 interface BusPlaceMenuProps {
   readonly plan: Plan;
@@ -28,7 +28,7 @@ function Places({ plan, bus }: BusPlaceMenuProps) {
       </Menu.Label>
     );
   const { places, blocked, now } = value;
-  if (places.length === 0) return <Menu.Label>{nowhereWords(board, bus, blocked)}</Menu.Label>;
+  if (places.length === 0) return <Menu.Label>{nowhereText(board, bus, blocked)}</Menu.Label>;
   return (
     <>
       {places.map((place) => (
@@ -37,7 +37,7 @@ function Places({ plan, bus }: BusPlaceMenuProps) {
           onClick={() => edit(place.edits, `put ${busLabel(board, bus)} on ${place.title}`)}
         >
           <span className={styles.placeHead}>{placeHead(plan, board, place)}</span>
-          <span className={styles.placeCosts}>{costWords(plan, sheets, bus, now, place)}</span>
+          <span className={styles.placeCosts}>{costText(plan, sheets, bus, now, place)}</span>
         </Menu.Item>
       ))}
       {blocked > 0 && (

@@ -3,11 +3,11 @@ import { findBuses } from '@roof-chart/core/nets/buses';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { endWords } from '@roof-chart/core/text/wireEndText';
+import { wireEndText } from '@roof-chart/core/text/wireEndText';
 import { useWorkbench } from '../../state/workbench';
 import styles from './Buses.module.css';
 import { BusPlaceMenu } from './BusPlaceMenu';
-import { LINE_WORDS, noteWords } from '@roof-chart/core/text/lineText';
+import { LINE_TEXT, noteText } from '@roof-chart/core/text/lineText';
 
 /** Serial ports, 1-Wire, proprietary protocols, encoders and key matrices: their pins with notes. */
 export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly all: readonly OtherLines[] }) {
@@ -17,7 +17,7 @@ export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly al
   const label = ({ pin, key }: OtherLines['lines'][number]) => {
     const end = plan.wires[key]?.end;
     if (pin !== undefined) return board.pins.get(pin)?.label ?? pin;
-    return end ? endWords(plan, sheets, end) : 'open';
+    return end ? wireEndText(plan, sheets, end) : 'open';
   };
   const serial = findBuses(plan, sheets).filter((bus) => bus.kind === 'uart');
   const busOf = (members: OtherLines['members']) => serial.find((bus) => bus.members.some((m) => members.some(({ id }) => id === m.id)));
@@ -38,7 +38,7 @@ export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly al
             <tr key={`${kind} ${members.map((m) => m.id).join(' ')}`} className={styles.tall}>
               <th scope="row">{members.map((m) => m.name).join(', ')}</th>
               <td>
-                {LINE_WORDS[kind]}
+                {LINE_TEXT[kind]}
                 {maxHz === undefined ? '' : `, up to ${formatSi(maxHz, 'Hz')}`}
               </td>
               <td>
@@ -53,7 +53,7 @@ export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly al
               <td className={styles.notes}>
                 {kind === 'uart' && busOf(members) && <BusPlaceMenu plan={plan} bus={busOf(members)!} />}
                 {notes.map((note) => (
-                  <p key={JSON.stringify(note)}>{noteWords(plan, note)}</p>
+                  <p key={JSON.stringify(note)}>{noteText(plan, note)}</p>
                 ))}
               </td>
             </tr>

@@ -13,7 +13,7 @@ import { ScaleChart, PAD, HEADER_HEIGHT, ROW_HEIGHT, type ScaleRow } from '../..
 import { Ring } from '../../ui/chart/marks';
 import type { Scale } from '../../ui/chart/placing';
 import styles from './Buses.module.css';
-import { pullUpAdvice, restWords, VERDICT_WORDS } from '@roof-chart/core/text/views/busText';
+import { pullUpAdvice, idleLevelText, VERDICT_TEXT } from '@roof-chart/core/text/views/busText';
 import { DrawerFields } from '../../ui/DrawerFields';
 import { nameOf } from '@roof-chart/core/text/memberName';
 import { Rise } from './Rise';
@@ -92,7 +92,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
       : { step, stepLabel: segment.via ? `${stretchWords(sheet)}: added to each line` : 'Pull-up added to each line' }),
   };
   const good = pullUps.verdict === 'good';
-  const rest = restWords(plan, sheet);
+  const rest = idleLevelText(plan, sheet);
   const all = pullUps.ohms;
   return (
     <section className={styles.section}>
@@ -124,7 +124,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
           ? {
               total: {
                 at: pullUps.verdict === 'too-weak' ? all.max : all.min,
-                words: `effective ${formatSi(pullUps.verdict === 'too-weak' ? all.max : all.min, 'Ω')}: ${VERDICT_WORDS[pullUps.verdict]}`,
+                words: `effective ${formatSi(pullUps.verdict === 'too-weak' ? all.max : all.min, 'Ω')}: ${VERDICT_TEXT[pullUps.verdict]}`,
                 tone: good ? ('good' as const) : ('risky' as const),
               },
             }

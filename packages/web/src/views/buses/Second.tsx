@@ -6,7 +6,7 @@ import type { Scale } from '../../ui/chart/placing';
 import { scaleSvg } from '../../ui/chart/scaleSvg';
 import { stackRows } from '../../ui/chart/stackRows';
 import styles from './Buses.module.css';
-import { percent, timeWords } from '@roof-chart/core/text/views/busText';
+import { percent, timeText } from '@roof-chart/core/text/views/busText';
 import { nameOf } from '@roof-chart/core/text/memberName';
 import { RateField } from './RateField';
 
@@ -47,7 +47,7 @@ export function Second({ plan, sheet }: { readonly plan: Plan; readonly sheet: I
         ))}
         <span className={styles.free}>{time.share < 0.85 ? `${percent(1 - time.share)} free` : ''}</span>
       </div>
-      <p className={time.share > 1 ? styles.bad : styles.fact}>{timeWords(plan, sheet)}</p>
+      <p className={time.share > 1 ? styles.bad : styles.fact}>{timeText(plan, sheet)}</p>
       <table className={styles.table}>
         <thead>
           <tr>

@@ -14,7 +14,7 @@ import type { Scale } from '../../ui/chart/placing';
 import styles from './Buses.module.css';
 import { BusPlaceMenu } from './BusPlaceMenu';
 import { percent } from '@roof-chart/core/text/views/busText';
-import { clockWords, rateWords, selectWords, spiAdvice } from '@roof-chart/core/text/lineText';
+import { clockText, rateText, selectText, spiAdvice } from '@roof-chart/core/text/lineText';
 import { nameOf } from '@roof-chart/core/text/memberName';
 import { RateField } from './RateField';
 import { changed, commit } from '../../ui/busSettings';
@@ -177,13 +177,13 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
               {sheet.rows.map((row) => (
                 <tr key={rowId(row)}>
                   <th scope="row">{row.further ? rowName(plan, row) : row.chain.map((id) => nameOf(plan, id)).join(', ')}</th>
-                  <td>{selectWords(plan, sheets, row)}</td>
-                  <td>{clockWords(row.write)}</td>
-                  <td>{clockWords(row.read)}</td>
+                  <td>{selectText(plan, sheets, row)}</td>
+                  <td>{clockText(row.write)}</td>
+                  <td>{clockText(row.read)}</td>
                   <td>{row.perSecond === undefined ? '' : <RateField plan={plan} placement={row.head} usual={row.perSecond} />}</td>
                   <td className="num">{row.time ? percent(row.time.share) : ''}</td>
-                  <td>{rateWords(row.time?.mostPerSecond, row.what)}</td>
-                  {sheet.softwareHz !== undefined && <td>{rateWords(row.bySoftware?.mostPerSecond, row.what)}</td>}
+                  <td>{rateText(row.time?.mostPerSecond, row.what)}</td>
+                  {sheet.softwareHz !== undefined && <td>{rateText(row.bySoftware?.mostPerSecond, row.what)}</td>}
                 </tr>
               ))}
             </tbody>

@@ -13,7 +13,7 @@ import { boardOf } from '@roof-chart/core/plan/edit';
 import { type Plan, sameEnd, type WireColour, type WireEnd } from '@roof-chart/core/plan/plan';
 import { conductor } from '@roof-chart/core/sheets/sheetIndex';
 import { announce } from '../../ui/announcer';
-import { endWords } from '@roof-chart/core/text/wireEndText';
+import { wireEndText } from '@roof-chart/core/text/wireEndText';
 import { useReviewed, useWorkbench } from '../../state/workbench';
 import { SignalChart } from '../../ui/chart/SignalChart';
 import { useStableReference, useStableSet } from '../../ui/chart/stableReference';
@@ -114,7 +114,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
       else
         edit(
           [{ kind: 'wire', ...place, end }],
-          `${target.wire ? 'move' : 'connect'} ${words} to ${endWords(latest.current.plan, sheets, end)}`,
+          `${target.wire ? 'move' : 'connect'} ${words} to ${wireEndText(latest.current.plan, sheets, end)}`,
         );
     },
     [edit, sheets],
@@ -175,7 +175,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     const place = { placement: target.placement.id, terminal: target.terminal.id };
     edit(
       [{ kind: 'wish', ...place, wish: next }],
-      next ? `prefer ${endWords(plan, sheets, end)} for ${words}` : `no preference for ${words}`,
+      next ? `prefer ${wireEndText(plan, sheets, end)} for ${words}` : `no preference for ${words}`,
     );
   };
 

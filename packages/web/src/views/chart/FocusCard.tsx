@@ -7,7 +7,7 @@ import { planComponents } from '@roof-chart/core/electrics/reports/components';
 import { driverAt } from '@roof-chart/core/nets/multiplexed';
 import { componentText } from '@roof-chart/core/outputs/componentText';
 import { wantsPin } from '@roof-chart/core/assign/fit/pinFit';
-import { wishedWords } from '@roof-chart/core/text/assignmentText';
+import { wishedText } from '@roof-chart/core/text/assignmentText';
 import type { Nets } from '@roof-chart/core/nets/nets';
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
@@ -121,8 +121,8 @@ function Wishes({ plan, item }: { readonly plan: Plan; readonly item: PlanTermin
   const wish = plan.wishes[item.key];
   const how = plan.together[item.placement.id];
   const words = [
-    ...(wish ? [wishedWords(plan, sheets, { kind: 'wish', terminal: item.key, wish })] : []),
-    ...(how ? [wishedWords(plan, sheets, { kind: 'together', placement: item.placement.id, how })] : []),
+    ...(wish ? [wishedText(plan, sheets, { kind: 'wish', terminal: item.key, wish })] : []),
+    ...(how ? [wishedText(plan, sheets, { kind: 'together', placement: item.placement.id, how })] : []),
   ];
   return words.length > 0 ? <p className={styles.fact}>Preferred: {words.join('; ')}.</p> : null;
 }

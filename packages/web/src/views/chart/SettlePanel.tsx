@@ -3,14 +3,14 @@ import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { describeFinding } from '@roof-chart/core/text/describe';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { conflictWords, proofWords, wayCosts, wayWords, wishWords } from '@roof-chart/core/text/assignmentText';
+import { conflictText, proofText, wayCosts, wayText, wishText } from '@roof-chart/core/text/assignmentText';
 import { changedWires } from '@roof-chart/core/review/previewEdits';
 import { useWorkbench } from '../../state/workbench';
-import { wireWords } from '@roof-chart/core/text/editPreviewText';
+import { wireText } from '@roof-chart/core/text/editPreviewText';
 import { Coming, Leaving } from '../../ui/chart/marks';
 import type { Settled } from '../../workers/review.worker';
 import styles from './Chart.module.css';
-import { countWords, wireCounts } from '@roof-chart/core/text/views/assignProposalText';
+import { countText, wireCounts } from '@roof-chart/core/text/views/assignProposalText';
 import type { Settling } from './useSettle';
 
 interface SettlePanelProps {
@@ -40,7 +40,7 @@ export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
     >
       <div className={styles.cardHalf}>
         <div className={styles.cardTitle}>
-          <strong>{countWords(wireCounts(plan, proposal.plan))}</strong>
+          <strong>{countText(wireCounts(plan, proposal.plan))}</strong>
           {proposal.edits.length > 0 && (
             <Button ref={first} size="compact-xs" onClick={onAccept}>
               Accept
@@ -50,13 +50,13 @@ export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
             {proposal.edits.length > 0 ? 'Refuse' : 'Close'}
           </Button>
         </div>
-        <p className={styles.fact}>{proofWords(proposal)}</p>
-        {proposal.conflict && <p className={styles.trouble}>{conflictWords(plan, sheets, proposal.conflict)}</p>}
+        <p className={styles.fact}>{proofText(proposal)}</p>
+        {proposal.conflict && <p className={styles.trouble}>{conflictText(plan, sheets, proposal.conflict)}</p>}
         {proposal.wishes.length > 0 && (
           <ul className={styles.wishes} aria-label="Preferences">
             {proposal.wishes.map((price) => (
-              <li key={wishWords(plan, sheets, price)} className={price.met ? styles.fact : styles.trouble}>
-                {wishWords(plan, sheets, price)}
+              <li key={wishText(plan, sheets, price)} className={price.met ? styles.fact : styles.trouble}>
+                {wishText(plan, sheets, price)}
               </li>
             ))}
           </ul>
@@ -86,7 +86,7 @@ export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
         {proposal.open.length > 0 && <WaysOut plan={plan} settling={settling} />}
         <ul className={styles.proposed} aria-label="Wires that would change" tabIndex={0}>
           {wires.map((wire) => (
-            <li key={wire.terminal}>{wireWords(proposal.plan, sheets, wire)}</li>
+            <li key={wire.terminal}>{wireText(proposal.plan, sheets, wire)}</li>
           ))}
         </ul>
       </div>
@@ -115,7 +115,7 @@ function WaysOut({ plan, settling }: { readonly plan: Plan; readonly settling: S
       </p>
       <ul className={styles.ways} aria-label="Alternatives" tabIndex={0}>
         {ways.map((way) => {
-          const words = wayWords(plan, sheets, way);
+          const words = wayText(plan, sheets, way);
           return (
             <li key={words}>
               <Button

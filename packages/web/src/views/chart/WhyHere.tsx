@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Alternative } from '@roof-chart/core/assign/explain';
 import { isUsualAt } from '@roof-chart/core/assign/fit/usual';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { alternativeWords } from '@roof-chart/core/text/assignmentText';
+import { alternativeText } from '@roof-chart/core/text/assignmentText';
 import type { Role } from '@roof-chart/core/sheets/roles';
 import { sourceLine } from '@roof-chart/core/sheets/source';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
@@ -71,7 +71,7 @@ export function WhyHere({
                     {board.pins.get(one.pin)?.label ?? one.pin}
                   </th>
                   <td>
-                    {alternativeWords(one)}
+                    {alternativeText(one)}
                     {one.pin === here && <strong> (here now)</strong>}
                   </td>
                 </tr>

@@ -6,7 +6,7 @@ import { dividerNames, planComponents } from '@roof-chart/core/electrics/reports
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import { type Plan, sameEnd, type WireEnd } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { endWords } from '@roof-chart/core/text/wireEndText';
+import { wireEndText } from '@roof-chart/core/text/wireEndText';
 import type { RowModel } from '../../ui/chart/rowModel';
 import type { ChartGroup, ChartRow } from './chartModel';
 import { columnOfEnd } from './columns';
@@ -30,7 +30,7 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
   const { item } = row;
   const next = after && !sameEnd(after.wires[item.key]?.end, item.wire?.end) ? after.wires[item.key]?.end : undefined;
   const leaves = after && item.wire && !after.wires[item.key];
-  const value = item.wire ? (dividerNames(plan, sheets, item.key) ?? endWords(plan, sheets, item.wire.end)) : '';
+  const value = item.wire ? (dividerNames(plan, sheets, item.key) ?? wireEndText(plan, sheets, item.wire.end)) : '';
   // A current-setting terminal has a resistor and no wire.
   const own = item.wire || item.terminal.role !== 'external' ? [] : planComponents(plan, sheets).filter(({ key }) => key === item.key);
   const through = own.map(({ name }) => name).join(', ');
@@ -45,7 +45,7 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
         name={at === 0 ? item.placement.name : undefined}
         volts={
           at === 1
-            ? supplyNote(plan, item, (end) => endWords(plan, sheets, end))
+            ? supplyNote(plan, item, (end) => wireEndText(plan, sheets, end))
             : at === 2
               ? chainNote(plan, sheets, item.placement.id)
               : undefined

@@ -9,7 +9,7 @@ import { useWorkbench } from '../../state/workbench';
 import { LevelMark } from '../../ui/findings/LevelMark';
 import { PinAxis, PinBar } from './PinBar';
 import styles from './Fits.module.css';
-import { boardVerdict, switchWords } from '@roof-chart/core/text/views/fitText';
+import { boardVerdict, switchText } from '@roof-chart/core/text/views/fitText';
 import { Streaming } from './Streaming';
 import { useStream } from './useStream';
 
@@ -38,7 +38,7 @@ function Details({ plan, fit, title }: { readonly plan: Plan; readonly fit: Boar
   return (
     <div className={styles.details} ref={place}>
       <ul className={styles.sentences}>
-        {switchWords(plan, fit, sheets).map((line) => (
+        {switchText(plan, fit, sheets).map((line) => (
           <li key={line}>{line}</li>
         ))}
         {grave.map((finding) => (

@@ -10,7 +10,7 @@ import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../state/workbench';
 import type { Reviewer } from '../../workers/review.worker';
-import { FAMILY_WORDS } from '@roof-chart/core/text/partText';
+import { FAMILY_TEXT } from '@roof-chart/core/text/partText';
 import fits from './Fits.module.css';
 import styles from './PartSweep.module.css';
 import type { PartFit } from '@roof-chart/core/text/views/partFit';
@@ -180,7 +180,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
                 <div key={family} role="rowgroup" className={styles.group} style={{ '--rows': own.length } as CSSProperties}>
                   <div role="row">
                     <div role="rowheader" aria-colspan={4} className={fits.family}>
-                      {FAMILY_WORDS[family]}
+                      {FAMILY_TEXT[family]}
                     </div>
                   </div>
                   {own.map((part) => (

@@ -12,7 +12,7 @@ import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
 import type { Scale } from '../../ui/chart/placing';
 import { useAppSelector } from '../../state/store';
 import styles from './Levels.module.css';
-import { groupHead, type LevelGroup, levelGroups, levelWords, moduleWords, VERDICT_WORDS } from '@roof-chart/core/text/views/levelText';
+import { groupHead, type LevelGroup, levelGroups, levelText, moduleText, VERDICT_TEXT } from '@roof-chart/core/text/views/levelText';
 import { Shifters } from './Shifters';
 
 /** An axis of volts that holds every value. */
@@ -33,7 +33,7 @@ const rowOf = (name: string, { id, pair }: LevelGroup): ScaleRow => {
   return {
     id,
     head: name,
-    value: VERDICT_WORDS[pair.verdict],
+    value: VERDICT_TEXT[pair.verdict],
     marks: [
       { at: pair.vilVolts, kind: 'ring' },
       { at: pair.vihVolts, kind: 'ring' },
@@ -122,7 +122,7 @@ export function LevelsView() {
           const finding = again ? undefined : findingOf(findings, group);
           return (
             <li key={group.id} className={styles[group.pair.verdict]}>
-              {levelWords(plan, group)}
+              {levelText(plan, group)}
               {finding && finding.remedies.length > 0 && (
                 <div className={styles.ways}>
                   {finding.remedies.map((remedy) => (
@@ -139,7 +139,7 @@ export function LevelsView() {
           <Button size="compact-sm" variant="outline" onClick={() => edit(together.edits, 'level-shift all lines')}>
             Level-shift all together
           </Button>
-          <span className="quiet">{moduleWords(together.modules)}</span>
+          <span className="quiet">{moduleText(together.modules)}</span>
         </p>
       )}
       <Shifters plan={plan} />

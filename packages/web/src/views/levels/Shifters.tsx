@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { placementText, terminalText } from '@roof-chart/core/text/describe';
 import { type Plan, terminalKey, type WireEnd } from '@roof-chart/core/plan/plan';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
-import { endWords } from '@roof-chart/core/text/wireEndText';
+import { wireEndText } from '@roof-chart/core/text/wireEndText';
 import { useWorkbench } from '../../state/workbench';
 import styles from './Levels.module.css';
 
@@ -25,7 +25,7 @@ export function Shifters({ plan }: { readonly plan: Plan }) {
   const said = (placement: string, terminal: string): string => {
     const own: WireEnd | undefined = plan.wires[terminalKey(placement, terminal)]?.end;
     const words = [
-      ...(own ? [endWords(plan, sheets, own)] : []),
+      ...(own ? [wireEndText(plan, sheets, own)] : []),
       ...wiredTo(placement, terminal).map((key) => terminalText(plan, sheets, key)),
     ];
     return words.join(', ');

@@ -7,7 +7,7 @@ import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
 import type { Scale } from '../../ui/chart/placing';
 import { flashRows, memoryRows } from './memoryRows';
 import styles from './Readout.module.css';
-import { flashWords, memoryWords } from '@roof-chart/core/text/views/displayText';
+import { flashText, memoryText } from '@roof-chart/core/text/views/displayText';
 
 interface AxisProps {
   readonly label: string;
@@ -51,7 +51,7 @@ export function MemoryAxes({ plan }: { readonly plan: Plan }) {
     <>
       <Axis
         label="Memory"
-        words={memoryWords(ram)}
+        words={memoryText(ram)}
         total={ram.ramBytes}
         used={ram.runtimeBytes + ram.usedBytes}
         rows={memoryRows(plan, ram)}
@@ -59,7 +59,7 @@ export function MemoryAxes({ plan }: { readonly plan: Plan }) {
       {flash.flashBytes > 0 && flash.lines.length > 0 && (
         <Axis
           label="Flash"
-          words={flashWords(flash)}
+          words={flashText(flash)}
           total={flash.flashBytes}
           used={flash.runtimeBytes + flash.usedBytes}
           rows={flashRows(plan, flash)}

@@ -6,7 +6,7 @@ import { formatSi } from '@roof-chart/core/quantity/format';
 import {
   bytesText,
   type Order,
-  orderWords,
+  orderText,
   packPicture,
   type PictureForm,
   type Pixels,
@@ -205,7 +205,7 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
           <FormFields form={form} onChange={setForm} />
           <Preview pixels={open.pixels} form={form} name={open.name} />
           <p className={styles.fact}>
-            {formatSi(bytes.length, 'B')}: {orderWords(form)}.
+            {formatSi(bytes.length, 'B')}: {orderText(form)}.
           </p>
           <div className={styles.addGlyph}>
             <CopyButton value={bytesText(bytes)}>

@@ -17,7 +17,7 @@ import { OwnGlyphs } from './OwnGlyphs';
 import { PictureTool } from './PictureTool';
 import { Preview } from './Preview';
 import styles from './Readout.module.css';
-import { currentWords, hexByte, layoutWords, PICTURE_WORDS, tableText } from '@roof-chart/core/text/views/displayText';
+import { currentText, hexByte, displayLayoutText, PICTURE_TEXT, tableText } from '@roof-chart/core/text/views/displayText';
 
 /** What a program sends to light glyphs on bare segments, as they are wired. */
 function Segments({ table, current }: { readonly table: SegmentTable; readonly current: SegmentCurrent | undefined }) {
@@ -27,7 +27,7 @@ function Segments({ table, current }: { readonly table: SegmentTable; readonly c
         Segments as wired: {table.bits.map((bit) => `bit ${bit.bit} ${bit.segment} (${bit.output})`).join(', ')}; active{' '}
         {table.activeLow ? 'low: common anode' : 'high: common cathode'}.
       </p>
-      {current && <p className={styles.fact}>{currentWords(current)}</p>}
+      {current && <p className={styles.fact}>{currentText(current)}</p>}
       <div className={styles.scroll} tabIndex={0} role="region" aria-label="Segment table">
         <table>
           <tbody>
@@ -145,12 +145,12 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
           />
         )}
         {layout && (
-          <p className={`${styles.fact} ${layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet'}`}>{layoutWords(layout)}</p>
+          <p className={`${styles.fact} ${layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet'}`}>{displayLayoutText(layout)}</p>
         )}
         <ChainOrder part={part} members={members} />
         {line && (
           <p className={`quiet ${styles.fact}`}>
-            frame memory {formatBytes(line.bytes)}: {PICTURE_WORDS[line.picture]} ({line.format})
+            frame memory {formatBytes(line.bytes)}: {PICTURE_TEXT[line.picture]} ({line.format})
           </p>
         )}
       </div>
@@ -191,7 +191,7 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
             size="xs"
             label="Frame buffer"
             value={line.picture}
-            data={Object.entries(PICTURE_WORDS).map(([value, label]) => ({ value, label }))}
+            data={Object.entries(PICTURE_TEXT).map(([value, label]) => ({ value, label }))}
             onChange={(event) => set({ picture: event.currentTarget.value as MemoryLine['picture'] }, `frame buffer of ${placement.name}`)}
           />
         )}

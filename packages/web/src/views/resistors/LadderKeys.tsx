@@ -6,7 +6,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { typical } from '@roof-chart/core/quantity/range';
 import { useWorkbench } from '../../state/workbench';
 import { ScaleChart } from '../../ui/chart/ScaleChart';
-import { ladderWords, readLadder, writeLadder } from '@roof-chart/core/text/views/ladderText';
+import { ladderText, readLadder, writeLadder } from '@roof-chart/core/text/views/ladderText';
 import styles from './Resistors.module.css';
 
 /** Keys on one analog pin: their resistors, and what the pin reads for each. */
@@ -36,7 +36,7 @@ export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly lad
       <h3>
         {name} <span className="quiet">{terminalText(plan, sheets, key)}</span>
       </h3>
-      <p className="quiet">{ladderWords(ladder)}</p>
+      <p className="quiet">{ladderText(ladder)}</p>
       <div className={styles.row}>
         <TextInput
           size="xs"

@@ -1,7 +1,7 @@
 import type { PlanResistor } from '@roof-chart/core/electrics/reports/planResistors';
 import { newPlan } from '@roof-chart/core/plan/plan';
 import { resistorEdit, stepped } from './resistorRows';
-import { bandColours, resistorWords } from '@roof-chart/core/text/resistorText';
+import { bandColours, resistorText } from '@roof-chart/core/text/resistorText';
 
 const plan = newPlan('p', 'P', { id: 'rp2040-stick-40', version: 1 });
 const resistor = (id: string, why: PlanResistor['why'], key?: string): PlanResistor => ({
@@ -45,6 +45,6 @@ test('steps go to the next value of the drawer, and end with it', () => {
 });
 
 test('a value is said with its bands and its letters', () => {
-  expect(resistorWords(4700)).toBe('4.7 kΩ (yellow, violet, red, gold; 4K7)');
+  expect(resistorText(4700)).toBe('4.7 kΩ (yellow, violet, red, gold; 4K7)');
   expect(bandColours(180)).toEqual(['brown', 'grey', 'brown', 'gold']);
 });

@@ -8,7 +8,7 @@ import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../state/workbench';
 import { failureWords, useCatalogueQuery, useKeepSheetsMutation } from '../../state/api';
-import { FAMILY_WORDS } from '@roof-chart/core/text/partText';
+import { FAMILY_TEXT } from '@roof-chart/core/text/partText';
 import { download } from '../../ui/download';
 import { readImport } from './readImport';
 import { SheetCard } from './SheetCard';
@@ -51,7 +51,7 @@ function useSections(query: string, shown: Shown, own: ReadonlySet<string>): rea
     const parts = shown === 'boards' ? [] : searchParts(all, query).filter(keep);
     const families = query.trim()
       ? [{ head: 'Parts', sheets: parts }]
-      : FAMILIES.map((f) => ({ head: FAMILY_WORDS[f], sheets: parts.filter((p) => p.family === f) }));
+      : FAMILIES.map((f) => ({ head: FAMILY_TEXT[f], sheets: parts.filter((p) => p.family === f) }));
     return [{ head: 'Boards', sheets: boards }, ...families].filter((section) => section.sheets.length > 0);
   }, [sheets, query, shown, own]);
 }

@@ -1,7 +1,7 @@
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
-import { addressWords, moduleWords, supplyWords, variantGroups } from '@roof-chart/core/text/partText';
+import { addressText, moduleText, supplyText, variantGroups } from '@roof-chart/core/text/partText';
 import { factRows } from '@roof-chart/core/text/views/factText';
 import { placeOf, syntaxFault } from './jsonPlace';
 import { readImport } from './readImport';
@@ -92,10 +92,10 @@ test('forms of one thing stand together in the order of the first', () => {
 });
 
 test('a module is told by what matters to the plan', () => {
-  expect(moduleWords(part('oled-096-ssd1306-i2c'))).toMatch(/^4.7 kΩ pull-ups to the module’s regulator, regulator/);
-  expect(moduleWords(part('climate-bme280'))).toMatch(/level shifter/);
-  expect(moduleWords(part('switch-toggle'))).toBe('');
-  expect(addressWords(part('lcd-2004-pcf8574'))).toBe('0x20 to 0x27');
-  expect(addressWords(part('clock-ds3231-eeprom'))).toBe('0x68 and 0x50 to 0x57');
-  expect(supplyWords(part('led-red-5mm'))).toBe('no supply');
+  expect(moduleText(part('oled-096-ssd1306-i2c'))).toMatch(/^4.7 kΩ pull-ups to the module’s regulator, regulator/);
+  expect(moduleText(part('climate-bme280'))).toMatch(/level shifter/);
+  expect(moduleText(part('switch-toggle'))).toBe('');
+  expect(addressText(part('lcd-2004-pcf8574'))).toBe('0x20 to 0x27');
+  expect(addressText(part('clock-ds3231-eeprom'))).toBe('0x68 and 0x50 to 0x57');
+  expect(supplyText(part('led-red-5mm'))).toBe('no supply');
 });

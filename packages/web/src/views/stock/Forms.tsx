@@ -8,7 +8,7 @@ import { compareForms, formsOf, type VariantRow } from '@roof-chart/core/review/
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { useWorkbench } from '../../state/workbench';
-import { rateWords } from '@roof-chart/core/text/lineText';
+import { rateText } from '@roof-chart/core/text/lineText';
 import styles from './Forms.module.css';
 
 /** "2 other forms": opens the comparison of a part with the other forms it is sold in. */
@@ -47,7 +47,7 @@ const LINES: readonly Line[] = [
   { head: 'Bus pins', say: (row) => String(row.sharedPins) },
   { head: 'Wires', say: (row) => String(row.wires) },
   { head: 'Selectable addresses', say: (row) => (row.addresses === undefined ? 'not needed' : String(row.addresses)) },
-  { head: 'Maximum rate', say: (row) => rateWords(row.mostPerSecond, row.what) },
+  { head: 'Maximum rate', say: (row) => rateText(row.mostPerSecond, row.what) },
   { head: 'Frame buffer', say: (row) => (row.ramBytes > 0 ? formatBytes(row.ramBytes) : 'none') },
   { head: 'Supply current', say: (row) => (row.typicalMilliamps === undefined ? 'unknown' : formatSi(row.typicalMilliamps / 1000, 'A')) },
   { head: 'Level shifting', say: (row) => (row.shifts ? 'needed' : 'not needed') },

@@ -7,7 +7,7 @@ import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { AddButtons } from './AddButtons';
 import { Consequence } from './Consequence';
 import styles from './Stock.module.css';
-import { addressWords, BUS_WORDS, moduleWords, supplyWords } from '@roof-chart/core/text/partText';
+import { addressText, BUS_TEXT, moduleText, supplyText } from '@roof-chart/core/text/partText';
 import { useAdditions } from './useAdditions';
 
 /** The forms of one thing side by side, each with what it would do to this plan. */
@@ -17,12 +17,12 @@ function Variants({ plan, parts, count }: { readonly plan: Plan; readonly parts:
     parts.map((p) => p.id),
   );
   const rows: readonly (readonly [string, (part: PartSheet) => ReactNode])[] = [
-    ['Connection', (part) => `${BUS_WORDS[part.bus.kind]}, ${counted(part.terminals.list.length, 'pin')}`],
+    ['Connection', (part) => `${BUS_TEXT[part.bus.kind]}, ${counted(part.terminals.list.length, 'pin')}`],
     ['Labels', (part) => <span className={styles.labels}>{part.terminals.list.map((t) => t.label).join(' ')}</span>],
-    ['Supply', (part) => <span className="num">{supplyWords(part)}</span>],
-    ['Addresses', (part) => <span className="num">{addressWords(part) || 'none'}</span>],
+    ['Supply', (part) => <span className="num">{supplyText(part)}</span>],
+    ['Addresses', (part) => <span className="num">{addressText(part) || 'none'}</span>],
     ['Memory required', (part) => <span className="num">{part.memory ? `${part.memory.frameBufferBytes} B` : 'none'}</span>],
-    ['On the module', (part) => moduleWords(part) || 'no pull-ups, no regulator'],
+    ['On the module', (part) => moduleText(part) || 'no pull-ups, no regulator'],
     ['In this plan', (part) => <Consequence plan={plan} addition={additions.get(part.id)} />],
     ['', (part) => <AddButtons plan={plan} part={part} addition={additions.get(part.id)} count={count} />],
   ];
@@ -69,7 +69,7 @@ export interface FoundProps {
 export const Found = memo(function Found({ plan, parts, addition, evidence, count = 1 }: FoundProps) {
   const [open, setOpen] = useState(false);
   const part = parts[0]!;
-  const onModule = moduleWords(part);
+  const onModule = moduleText(part);
   return (
     <li className={styles.foundItem}>
       <div className={styles.found}>
@@ -78,9 +78,9 @@ export const Found = memo(function Found({ plan, parts, addition, evidence, coun
           <span className="quiet">{part.summary}</span>
           <span className={styles.labels}>{part.terminals.list.map((t) => t.label).join(' ')}</span>
           <span className={styles.facts}>
-            <span>{BUS_WORDS[part.bus.kind]}</span>
-            {addressWords(part) && <span className="num">{addressWords(part)}</span>}
-            <span className="num">{supplyWords(part)}</span>
+            <span>{BUS_TEXT[part.bus.kind]}</span>
+            {addressText(part) && <span className="num">{addressText(part)}</span>}
+            <span className="num">{supplyText(part)}</span>
             {onModule && <span className="quiet">on the module: {onModule}</span>}
           </span>
           {evidence}

@@ -18,7 +18,7 @@ import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/shee
 import { EditableName } from '../../ui/PlanName';
 import { useReviewed, useWorkbench } from '../../state/workbench';
 import { Forms } from './Forms';
-import { FAMILY_WORDS } from '@roof-chart/core/text/partText';
+import { FAMILY_TEXT } from '@roof-chart/core/text/partText';
 import styles from './Stock.module.css';
 
 function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets: Nets; readonly placement: Placement }) {
@@ -161,7 +161,7 @@ const MANY = 12;
 function byFamily(plan: Plan, sheets: Sheets): readonly { readonly head: string; readonly placements: readonly Placement[] }[] {
   if (plan.placements.length <= MANY) return [{ head: '', placements: plan.placements }];
   const family = (placement: Placement) => partSheet(sheets, placement.sheet)?.sheet.family;
-  const known = FAMILIES.map((f) => ({ head: FAMILY_WORDS[f], placements: plan.placements.filter((p) => family(p) === f) }));
+  const known = FAMILIES.map((f) => ({ head: FAMILY_TEXT[f], placements: plan.placements.filter((p) => family(p) === f) }));
   const rest = { head: 'Sheet missing', placements: plan.placements.filter((p) => !family(p)) };
   return [...known, rest].filter((group) => group.placements.length > 0);
 }

@@ -12,7 +12,7 @@ import { Found } from './Found';
 import { Identify } from './Identify';
 import { PartList } from './PartList';
 import styles from './Stock.module.css';
-import { FAMILY_WORDS, variantGroups } from '@roof-chart/core/text/partText';
+import { FAMILY_TEXT, variantGroups } from '@roof-chart/core/text/partText';
 import { useAdditions } from './useAdditions';
 
 /** Number of groups shown initially. */
@@ -40,7 +40,7 @@ function FamilyFilter({
           aria-pressed={family === f}
           onClick={() => onChoose(f)}
         >
-          {FAMILY_WORDS[f]} <span className="num">{count(f)}</span>
+          {FAMILY_TEXT[f]} <span className="num">{count(f)}</span>
         </UnstyledButton>
       ))}
     </div>
@@ -82,7 +82,7 @@ function Results({
   if (found.length === 0)
     return (
       <p className="quiet">
-        No part matches “{query}”{family ? ` among ${FAMILY_WORDS[family].toLowerCase()}` : ''}. Try the chip number, a printed label or an
+        No part matches “{query}”{family ? ` among ${FAMILY_TEXT[family].toLowerCase()}` : ''}. Try the chip number, a printed label or an
         address such as 0x68, or identify the part by its labels.
       </p>
     );

@@ -87,7 +87,7 @@ export function mount(
     edit: (edits, label) => doEdits(store, sheets, edits, label).ok,
     undo: () => void undo(store, sheets),
     redo: () => void redo(store, sheets),
-  } satisfies Omit<Workbench, 'saver'> as unknown as Workbench;
+  } satisfies Omit<Workbench, 'saver' | 'requests'> as unknown as Workbench;
   void prepare?.(store);
   render(
     <Provider store={store}>

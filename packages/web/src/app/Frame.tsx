@@ -14,6 +14,7 @@ import { useAppSelector } from '../state/store';
 import { Versions } from './versions/Versions';
 import styles from './Frame.module.css';
 import { Ledgers } from './Ledgers';
+import { PLAN_VIEWS } from './planViews';
 import { PlanName } from '../ui/PlanName';
 import { SaveState } from './SaveState';
 import { Steps } from './Steps';
@@ -95,18 +96,7 @@ function FindingCount({ view }: { readonly view: string }) {
   );
 }
 
-const VIEWS = [
-  { to: 'stock', label: 'Parts' },
-  { to: 'chart', label: 'Chart' },
-  { to: 'buses', label: 'Buses' },
-  { to: 'levels', label: 'Levels' },
-  { to: 'resistors', label: 'Resistors' },
-  { to: 'supply', label: 'Power' },
-  { to: 'readout', label: 'Displays' },
-  { to: 'build', label: 'Build' },
-  { to: 'bring-up', label: 'Bring-up' },
-  { to: 'fits', label: 'What fits' },
-] as const;
+const NAVIGATION = PLAN_VIEWS.filter((view) => 'label' in view);
 
 const Views = memo(function Views({ planId }: { readonly planId: string }) {
   return (
@@ -114,14 +104,14 @@ const Views = memo(function Views({ planId }: { readonly planId: string }) {
       <Link to="/" className={styles.back}>
         ← Plans
       </Link>
-      {VIEWS.map((view) => (
+      {NAVIGATION.map((view) => (
         <NavLink
-          key={view.to}
-          to={`/plans/${planId}/${view.to}`}
+          key={view.path}
+          to={`/plans/${planId}/${view.path}`}
           className={({ isActive }) => (isActive ? `${styles.view} ${styles.on}` : styles.view!)}
         >
           {view.label}
-          <FindingCount view={view.to} />
+          <FindingCount view={view.path} />
         </NavLink>
       ))}
       <NavLink to="/sheets" className={styles.view!}>
@@ -175,9 +165,18 @@ function Rail() {
   return <FindingsRail parts={useAppSelector((state) => state.document.plan?.placements.length ?? 0)} />;
 }
 
+/** Loads the code of every view soon after the first is shown: changing to another takes no time then, and needs no server. */
+function useLoadedViews(): void {
+  useEffect(() => {
+    const timer = setTimeout(() => void Promise.allSettled(PLAN_VIEWS.map((view) => view.load())), 1500);
+    return () => clearTimeout(timer);
+  }, []);
+}
+
 /** The frame around every view of a plan. Its parts ask for what they show: an edit draws those alone that it changes. */
 export const Frame = memo(function Frame({ planId, children }: { readonly planId: string; readonly children: ReactNode }) {
   useUndoKeys();
+  useLoadedViews();
   const name = useAppSelector((state) => state.document.plan?.name ?? '');
   const [dialog, setDialog] = useState<'versions' | 'keys' | null>(null);
   const openKeys = useCallback(() => setDialog('keys'), []);

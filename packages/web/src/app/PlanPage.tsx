@@ -11,7 +11,7 @@ import type { Batch } from '../state/documentSlice';
 import { pruneSteps, readGround, readSteps } from '../state/localCopy';
 import { openingOf, openingOffline, type Opened } from '../state/opening';
 import { takeOverBatches } from '../state/orphanBatches';
-import { fetchPlan, type PlanAnswer } from '../state/planRequests';
+import type { PlanAnswer, PlanRequests } from '../state/planRequests';
 import { tabId } from '../state/tabIdentity';
 import { Frame } from './Frame';
 import { Message } from './Message';
@@ -21,11 +21,11 @@ import { PlanSheets, useWorkbench } from '../state/workbench';
 type Loading = 'loading' | 'ready' | Exclude<PlanAnswer, StoredPlan>;
 
 /** What this browser kept of a plan; batches that another open tab sends stay with it. */
-async function readKept(id: string) {
+async function readKept(requests: PlanRequests, id: string) {
   const [read, steps, waiting] = await Promise.all([
     readGround(id),
     tabId().then((tab) => readSteps(id, tab)),
-    takeOverBatches(id, true).catch((): readonly Batch[] => []),
+    takeOverBatches(requests, id, true).catch((): readonly Batch[] => []),
   ]);
   if (read.kind === 'damaged')
     notifications.show({
@@ -37,8 +37,8 @@ async function readKept(id: string) {
 }
 
 /** The plan of an address, from the server and from what this browser kept of it. */
-async function openPlan(id: string, sheets: Sheets): Promise<Opened | Exclude<PlanAnswer, StoredPlan>> {
-  const [server, kept] = await Promise.all([fetchPlan(id), readKept(id)]);
+async function openPlan(requests: PlanRequests, id: string, sheets: Sheets): Promise<Opened | Exclude<PlanAnswer, StoredPlan>> {
+  const [server, kept] = await Promise.all([requests.read(id), readKept(requests, id)]);
   const { ground } = kept;
   if (server === 'away' || server === 'signed-out') return ground ? openingOffline({ ...kept, ground }, sheets) : server;
   if (typeof server === 'string' || 'trouble' in server) return server;
@@ -72,11 +72,11 @@ const ADOPT_MS = 15_000;
 
 /** Takes over the unsent edits of a closed tab of this plan. */
 function useLeftBatches(id: string, ready: boolean): void {
-  const { saver } = useWorkbench();
+  const { saver, requests } = useWorkbench();
   useEffect(() => {
     if (!ready) return undefined;
     const take = () =>
-      void takeOverBatches(id, false)
+      void takeOverBatches(requests, id, false)
         .then((batches) => saver.adopt(id, batches))
         .catch(() => undefined);
     const timer = setInterval(take, ADOPT_MS);
@@ -85,7 +85,7 @@ function useLeftBatches(id: string, ready: boolean): void {
       clearInterval(timer);
       globalThis.removeEventListener('online', take);
     };
-  }, [id, ready, saver]);
+  }, [id, ready, saver, requests]);
 }
 
 /** Always the same element: the frame is not drawn anew because of it. */
@@ -95,7 +95,7 @@ const OUTLET = <Outlet />;
 export function PlanPage() {
   const { id = '' } = useParams();
   const dispatch = useAppDispatch();
-  const { sheets } = useWorkbench();
+  const { sheets, requests } = useWorkbench();
   const planId = useAppSelector((state) => state.document.plan?.id);
   const notes = useAppSelector((state) => state.document.plan?.benchNotes);
   const missing = useAppSelector(({ document: { plan } }) => plan && missingSheet(plan.board.id, plan.placements, sheets));
@@ -105,7 +105,7 @@ export function PlanPage() {
   const loading = answer.of === ask ? answer.loading : 'loading';
   useEffect(() => {
     let current = true;
-    void openPlan(id, sheets).then((found) => {
+    void openPlan(requests, id, sheets).then((found) => {
       if (!current) return;
       const isOpened = typeof found !== 'string' && 'plan' in found;
       if (isOpened) {
@@ -117,7 +117,7 @@ export function PlanPage() {
     return () => {
       current = false;
     };
-  }, [id, ask, dispatch, sheets]);
+  }, [id, ask, dispatch, sheets, requests]);
   useEffect(() => () => void dispatch(documentActions.closed()), [id, dispatch]);
   useLiveChanges(id, loading === 'ready');
   useLeftBatches(id, loading === 'ready');

@@ -4,11 +4,12 @@ import { notifications } from '@mantine/notifications';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { api } from '../state/api';
 import { settleAfter } from '../state/autoSettle';
 import { doEdits, redo, type Stepped, undo } from '../state/commands';
 import { browserStorage, LocalPersistence } from '../state/localPersistence';
 import { sendOrphans } from '../state/orphanBatches';
-import { sendBatches } from '../state/planRequests';
+import { type PlanRequests, planRequests } from '../state/planRequests';
 import { Saver } from '../state/saver';
 import { sessionActions } from '../state/sessionSlice';
 import type { Store } from '../state/store';
@@ -21,26 +22,31 @@ import { offerRestore } from './offerRestore';
 import { reloadForUpgrades } from './reloadForUpgrades';
 
 /** Brings a plan back that was deleted elsewhere; what waits here is then sent. */
-async function bringBack(planId: string): Promise<void> {
-  const response = await fetch(`/api/plans/${planId}/restore`, { method: 'POST' }).catch(() => null);
-  if (!response?.ok) notifications.show({ message: 'The plan could not be restored. Your edits are still kept here.', color: 'brick' });
+async function bringBack(store: Store, planId: string): Promise<void> {
+  const { error } = await store.dispatch(api.endpoints.restorePlan.initiate(planId));
+  if (error) notifications.show({ message: 'The plan could not be restored. Your edits are still kept here.', color: 'brick' });
 }
 
 function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbench {
+  const requests = planRequests(store.dispatch);
   return {
     sheets,
     feed,
+    requests,
     saver: new Saver(
       store,
       () => sheets,
       {
         tell: (message) => void notifications.show({ message, autoClose: false }),
-        gone: (id) => offerRestore(id, () => void bringBack(id)),
+        gone: (id) => offerRestore(id, () => void bringBack(store, id)),
         signedOut: () => void store.dispatch(sessionActions.signedOutChanged(true)),
       },
-      async (...batches) => {
-        await afterPaint();
-        return sendBatches(...batches);
+      {
+        ...requests,
+        send: async (...batches) => {
+          await afterPaint();
+          return requests.send(...batches);
+        },
       },
     ),
     edit(edits, label) {
@@ -62,8 +68,8 @@ function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbenc
 const FLUSH_MS = 30_000;
 
 /** Sends what closed tabs left behind, at once, when the network is back, and now and then. @returns stops it */
-function flushOrphans(store: Store): () => void {
-  const flush = () => void sendOrphans(store.getState().document.plan?.id).catch(() => undefined);
+function flushOrphans(store: Store, requests: PlanRequests): () => void {
+  const flush = () => void sendOrphans(requests, store.getState().document.plan?.id).catch(() => undefined);
   flush();
   const timer = setInterval(flush, FLUSH_MS);
   globalThis.addEventListener('online', flush);
@@ -101,7 +107,7 @@ export function WorkbenchProvider({
     });
     const stopKeeping = keeper.watch();
     const stopSaving = bench.saver.watch();
-    const stopFlushing = flushOrphans(store);
+    const stopFlushing = flushOrphans(store, bench.requests);
     const stopReloading = reloadForUpgrades(() => keeper.settled());
     return () => {
       stopReloading();

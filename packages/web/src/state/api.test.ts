@@ -1,33 +1,14 @@
+import { type Asked, serving } from '../../tests/server';
 import { api, failureWords } from './api';
 import { createStore } from './store';
 
 const { endpoints } = api;
-let requests: string[] = [];
-let bodies: unknown[] = [];
-
+let asked: readonly Asked[] = [];
 /** Answers everything with this status and body. */
-function answering(status = 200, body: unknown = {}): void {
-  requests = [];
-  bodies = [];
-  jest.spyOn(globalThis, 'fetch').mockImplementation(async (input) => {
-    const request = input as Request;
-    requests.push(`${request.method} ${new URL(request.url).pathname}${new URL(request.url).search}`);
-    bodies.push(request.method === 'POST' ? await request.text() : '');
-    return new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
-  });
-}
-// Addresses without a host are for pages only.
-const RealRequest = globalThis.Request;
-beforeAll(() => {
-  globalThis.Request = class extends RealRequest {
-    constructor(input: string | URL | Request, init?: RequestInit) {
-      super(typeof input === 'string' ? new URL(input, 'http://127.0.0.1') : input, init);
-    }
-  };
-});
-afterAll(() => {
-  globalThis.Request = RealRequest;
-});
+const answering = (status = 200, body: unknown = {}): void => {
+  asked = serving(() => [status, body]);
+};
+const requests = () => asked.map(({ method, path }) => `${method} ${path}`);
 afterEach(() => jest.restoreAllMocks());
 
 const settled = () => new Promise((resolve) => setTimeout(resolve, 5));
@@ -46,7 +27,7 @@ test.each([
 ])('%s', async (request, question) => {
   answering(200, { it: 'is here' });
   const { data } = await createStore().dispatch(question as ReturnType<typeof endpoints.plans.initiate>);
-  expect({ requests, data }).toEqual({ requests: [request], data: { it: 'is here' } });
+  expect({ requests: requests(), data }).toEqual({ requests: [request], data: { it: 'is here' } });
 });
 
 /** Lists that are shown while something is changed. */
@@ -78,11 +59,15 @@ test.each([
   answering();
   const store = createStore();
   for (const question of SHOWN) await store.dispatch(question as ReturnType<typeof endpoints.plans.initiate>);
-  [requests, bodies] = [[], []];
+  const before = asked.length;
   await store.dispatch(change as ReturnType<typeof endpoints.signOut.initiate>);
   await settled();
-  expect([requests[0], bodies[0]]).toEqual([request, body]);
-  expect(requests.slice(1).toSorted()).toEqual(again.map((path) => `GET /api/${path}`).toSorted());
+  expect([requests()[before], asked[before]!.body]).toEqual([request, body]);
+  expect(
+    requests()
+      .slice(before + 1)
+      .toSorted(),
+  ).toEqual(again.map((path) => `GET /api/${path}`).toSorted());
 });
 
 test('a request that is refused without a session opens the sign-in page; a wrong passphrase does not', async () => {

@@ -59,6 +59,18 @@ export interface ArchiveReport {
   readonly skipped: readonly { readonly path: string; readonly fault: string }[];
 }
 
+/** Edits on their way to the server. */
+export interface SentBatches {
+  readonly planId: string;
+  /** What they were made on. */
+  readonly revision: number;
+  readonly epoch: string;
+  /** As JSON: its length says whether it can be kept alive. */
+  readonly body: string;
+  /** Whether the browser ends the request although the page closes. */
+  readonly keepalive: boolean;
+}
+
 export interface SheetUse {
   readonly where: 'plan' | 'deleted plan' | 'saved version';
   readonly plan: string;
@@ -136,6 +148,20 @@ export const api = createApi({
     keepCheckpoint: build.mutation<Checkpoint, { readonly plan: string; readonly name: string }>({
       query: ({ plan, name }) => ({ url: `plans/${plan}/checkpoints`, method: 'POST', body: { name } }),
       invalidatesTags: ['checkpoints'],
+    }),
+    // Asked for anew each time, and never answered by a request that is already under way: a plan changes with every edit.
+    readPlan: build.mutation<StoredPlan, string>({ query: (id) => `plans/${encodeURIComponent(id)}` }),
+    sendBatches: build.mutation<{ readonly revision: number }, SentBatches>({
+      query: ({ planId, revision, epoch, body, keepalive }) => ({
+        url: `plans/${encodeURIComponent(planId)}/edits`,
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json', 'If-Match': `"${revision}-${epoch}"` },
+        body,
+        ...(keepalive ? { keepalive } : {}),
+      }),
+    }),
+    takenBatches: build.mutation<{ readonly taken: readonly string[] }, { readonly planId: string; readonly batches: readonly string[] }>({
+      query: ({ planId, batches }) => ({ url: `plans/${encodeURIComponent(planId)}/taken`, method: 'POST', body: { batches } }),
     }),
     restorePlan: build.mutation<void, string>({
       query: (id) => ({ url: `plans/${id}/restore`, method: 'POST' }),

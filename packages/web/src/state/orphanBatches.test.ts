@@ -1,11 +1,15 @@
 import 'fake-indexeddb/auto';
 import { stick, wire } from '../../../core/tests/makePlan';
+import { serving } from '../../tests/server';
 import type { Batch } from './documentSlice';
 import { sendOrphans, takeOverBatches } from './orphanBatches';
+import { planRequests } from './planRequests';
+import { createStore } from './store';
 import { tabId } from './tabIdentity';
 import { adoptBatches, forgetBatches, keepBatches } from './waitingBatches';
 
 const batch = (id: string): Batch => ({ id, edits: [wire('a:A', 'GP2')] });
+const requests = planRequests(createStore().dispatch);
 let count = 0;
 const planId = () => `orphan-${(count += 1)}`;
 const left = async (plan: string) => (await adoptBatches(plan, 'reader', { isOpen: () => false, own: true })).map(({ id }) => id);
@@ -13,24 +17,22 @@ const left = async (plan: string) => (await adoptBatches(plan, 'reader', { isOpe
 type Server = { [plan: string]: { taken: string[]; status?: number; stale?: number; sent: string[][]; revision?: number } };
 
 /** A server with these plans: what it has of each, and what it says to edits. */
-function serving(plans: Server): void {
-  jest.spyOn(globalThis, 'fetch').mockImplementation((path, init) => {
-    const [, , , id, what] = (path as string).split('/');
+const servingPlans = (plans: Server) =>
+  serving(({ path, body }) => {
+    const [, , , id, what] = path.split('/');
     const plan = plans[id!];
-    const answer = (status: number, body: unknown) => Promise.resolve(new Response(JSON.stringify(body), { status }));
-    if (!plan) return answer(404, {});
-    const { batches } = JSON.parse((init?.body ?? '{}') as string) as { batches: (string | { batch: string })[] };
-    if (what === 'taken') return answer(200, { taken: plan.taken });
+    if (!plan) return [404, {}];
+    const { batches } = JSON.parse(body || '{}') as { batches: (string | { batch: string })[] };
+    if (what === 'taken') return [200, { taken: plan.taken }];
     const now = { plan: stick(), revision: (plan.revision ??= 1), epoch: 'first', recent: [] };
-    if (what !== 'edits') return answer(200, now);
+    if (what !== 'edits') return [200, now];
     plan.sent.push(batches.map((one) => (typeof one === 'string' ? one : one.batch)));
     if (plan.stale) {
       plan.stale -= 1;
-      return answer(412, now);
+      return [412, now];
     }
-    return answer(plan.status ?? 200, { revision: (plan.revision += 1) });
+    return [plan.status ?? 200, { revision: (plan.revision += 1) }];
   });
-}
 
 /** Tabs that are open in this browser. */
 const tabsOpen = (...tabs: string[]) =>
@@ -47,7 +49,7 @@ const tabsOpen = (...tabs: string[]) =>
 beforeEach(async () => {
   tabsOpen();
   // Each test begins without batches of another.
-  serving({});
+  servingPlans({});
   for (let n = 1; n <= count; n += 1) await forgetBatches(`orphan-${n}`, await left(`orphan-${n}`));
 });
 afterEach(() => jest.restoreAllMocks());
@@ -57,8 +59,8 @@ test('what closed tabs left behind is sent, plan by plan, but for what the serve
   await keepBatches(one, 'gone', [batch('a'), batch('b')]);
   await keepBatches(two, 'gone', [batch('c')]);
   const server: Server = { [one]: { taken: ['a'], sent: [] }, [two]: { taken: [], sent: [] } };
-  serving(server);
-  expect(await sendOrphans(undefined)).toEqual([]);
+  servingPlans(server);
+  expect(await sendOrphans(requests, undefined)).toEqual([]);
   expect([server[one]!.sent, server[two]!.sent, await left(one), await left(two)]).toEqual([[['b']], [['c']], [], []]);
 });
 
@@ -68,8 +70,8 @@ test('not for the plan that is open here, nor for another tab that is open', asy
   await keepBatches(there, 'open', [batch('b')]);
   tabsOpen('open');
   const server: Server = { [here]: { taken: [], sent: [] }, [there]: { taken: [], sent: [] } };
-  serving(server);
-  expect(await sendOrphans(here)).toEqual([]);
+  servingPlans(server);
+  expect(await sendOrphans(requests, here)).toEqual([]);
   expect([server[here]!.sent, server[there]!.sent]).toEqual([[], []]);
   expect([await left(here), await left(there)]).toEqual([['a'], ['b']]);
 });
@@ -82,8 +84,8 @@ test.each([
   const plan = planId();
   await keepBatches(plan, 'gone', [batch('a')]);
   const server: Server = { [plan]: { taken: [], sent: [], ...says } };
-  serving(server);
-  expect(await sendOrphans(undefined)).toEqual(kept.length > 0 ? [plan] : []);
+  servingPlans(server);
+  expect(await sendOrphans(requests, undefined)).toEqual(kept.length > 0 ? [plan] : []);
   expect(server[plan]!.sent).toHaveLength(times);
   expect(await left(plan)).toEqual(kept);
 });
@@ -93,8 +95,8 @@ test('more than one request takes goes in several, however many', async () => {
   const many = Array.from({ length: 2100 }, (_, n) => batch(`b${String(n).padStart(4, '0')}`));
   await keepBatches(plan, 'gone', many);
   const server: Server = { [plan]: { taken: [], sent: [] } };
-  serving(server);
-  expect(await sendOrphans(undefined)).toEqual([]);
+  servingPlans(server);
+  expect(await sendOrphans(requests, undefined)).toEqual([]);
   expect(server[plan]!.sent.map((list) => list.length)).toEqual([400, 400, 400, 400, 400, 100]);
   expect(server[plan]!.sent.flat()).toEqual(many.map(({ id }) => id));
 });
@@ -102,8 +104,8 @@ test('more than one request takes goes in several, however many', async () => {
 test('a plan that the server has not keeps its edits', async () => {
   const plan = planId();
   await keepBatches(plan, 'gone', [batch('a')]);
-  serving({});
-  expect(await sendOrphans(undefined)).toEqual([plan]);
+  servingPlans({});
+  expect(await sendOrphans(requests, undefined)).toEqual([plan]);
   expect(await left(plan)).toEqual(['a']);
 });
 
@@ -111,9 +113,9 @@ test('a saver that sends its own gets only those of others', async () => {
   const plan = planId();
   await keepBatches(plan, await tabId(), [batch('own')]);
   await keepBatches(plan, 'gone', [batch('a'), batch('b')]);
-  serving({ [plan]: { taken: ['b'], sent: [] } });
+  servingPlans({ [plan]: { taken: ['b'], sent: [] } });
   // Its own tab counts as open to others, yet not as another one.
   tabsOpen(await tabId());
-  expect((await takeOverBatches(plan, false)).map(({ id }) => id)).toEqual(['a']);
-  expect((await takeOverBatches(plan, true)).map(({ id }) => id)).toEqual(['own', 'a']);
+  expect((await takeOverBatches(requests, plan, false)).map(({ id }) => id)).toEqual(['a']);
+  expect((await takeOverBatches(requests, plan, true)).map(({ id }) => id)).toEqual(['own', 'a']);
 });

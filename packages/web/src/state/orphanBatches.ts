@@ -1,4 +1,4 @@
-import { fetchPlan, fetchTaken, nextBatches, sendBatches } from './planRequests';
+import { nextBatches, type PlanRequests } from './planRequests';
 import { openTabs, tabId } from './tabIdentity';
 import { adoptBatches, forgetBatches, plansWithOrphans } from './waitingBatches';
 
@@ -12,22 +12,22 @@ async function tabCheck(): Promise<(tab: string) => boolean> {
 
 /** The batches of a plan that no other tab will send, made this tab's; those that the server has already are forgotten.
  *  @param own whether this tab's own are among them: only while no saver of it is sending them */
-export async function takeOverBatches(planId: string, own: boolean) {
+export async function takeOverBatches(requests: PlanRequests, planId: string, own: boolean) {
   const batches = await adoptBatches(planId, await tabId(), { isOpen: await tabCheck(), own });
-  const taken = await fetchTaken(planId, batches);
+  const taken = await requests.taken(planId, batches);
   if (taken.size > 0) await forgetBatches(planId, [...taken]);
   return batches.filter((batch) => !taken.has(batch.id));
 }
 
 /** Sends what a closed tab left behind for one plan that is not open.
  *  @returns whether everything of it is on the server */
-async function sendFor(planId: string): Promise<boolean> {
-  let batches = await takeOverBatches(planId, true);
+async function sendFor(requests: PlanRequests, planId: string): Promise<boolean> {
+  let batches = await takeOverBatches(requests, planId, true);
   for (let attempt = 0; attempt < TRIES && batches.length > 0; attempt += 1) {
-    const now = await fetchPlan(planId);
+    const now = await requests.read(planId);
     if (typeof now === 'string' || 'trouble' in now) return false;
     const next = nextBatches(batches);
-    const answer = await sendBatches(planId, now, next);
+    const answer = await requests.send(planId, now, next);
     if (answer.kind === 'done') {
       await forgetBatches(
         planId,
@@ -43,10 +43,10 @@ async function sendFor(planId: string): Promise<boolean> {
 /** Sends the unsent edits of closed tabs, plan by plan. Refused edits stay until their plan is opened, where they are reported.
  *  @param openPlan the plan whose document is open here: its own saver sends for it
  *  @returns plans whose edits could not be sent */
-export async function sendOrphans(openPlan: string | undefined): Promise<readonly string[]> {
+export async function sendOrphans(requests: PlanRequests, openPlan: string | undefined): Promise<readonly string[]> {
   const isOpen = await tabCheck();
   const plans = (await plansWithOrphans(isOpen)).filter((planId) => planId !== openPlan);
   const left: string[] = [];
-  for (const planId of plans) if (!(await sendFor(planId))) left.push(planId);
+  for (const planId of plans) if (!(await sendFor(requests, planId))) left.push(planId);
   return left;
 }

@@ -1,42 +1,23 @@
 import { add, stick, wire } from '../../../core/tests/makePlan';
 import type { Batch } from './documentSlice';
-import { fetchPlan, fetchTaken, sendBatches } from './planRequests';
+import { answering, type Asked } from '../../tests/server';
+import { planRequests } from './planRequests';
+import { createStore } from './store';
 
 const SEEN = { revision: 4, epoch: 'first' };
 const one = (label?: string): Batch => ({ id: 'b1', edits: [add('a', 'led-red-5mm')], ...(label === undefined ? {} : { label }) });
 
-interface Asked {
-  readonly path: string;
-  readonly init: RequestInit | undefined;
-}
-let asked: Asked[] = [];
+const requests = () => planRequests(createStore().dispatch);
+const bodyOf = ({ body }: Asked) => JSON.parse(body) as { batches: { batch: string; label?: string }[]; client: object };
 
-/** Answers each request of a test in turn: a status with a body, or no answer at all. */
-function answering(...answers: readonly (readonly [number, unknown] | 'away')[]): void {
-  const left = [...answers];
-  jest.spyOn(globalThis, 'fetch').mockImplementation((path, init) => {
-    asked.push({ path: path as string, init });
-    const next = left.shift() ?? 'away';
-    if (next === 'away') return Promise.reject(new TypeError('Failed to fetch'));
-    return Promise.resolve(new Response(JSON.stringify(next[1]), { status: next[0] }));
-  });
-}
-const bodyOf = (n: number) =>
-  JSON.parse(asked[n]!.init!.body as string) as { batches: { batch: string; label?: string }[]; client: object };
-
-beforeEach(() => {
-  asked = [];
-});
 afterEach(() => jest.restoreAllMocks());
 
 test('batches go with the revision that they were made on, their label, and the tab', async () => {
-  answering([200, { revision: 5 }]);
-  expect(await sendBatches('p', SEEN, [one('wire A')])).toEqual({ kind: 'done', revision: 5 });
-  expect(asked[0]).toMatchObject({
-    path: '/api/plans/p/edits',
-    init: { method: 'POST', keepalive: true, headers: { 'Content-Type': 'application/json', 'If-Match': '"4-first"' } },
-  });
-  expect(bodyOf(0)).toEqual({
+  const asked = answering([200, { revision: 5 }]);
+  expect(await requests().send('p', SEEN, [one('wire A')])).toEqual({ kind: 'done', revision: 5 });
+  expect(asked[0]).toMatchObject({ path: '/api/plans/p/edits', method: 'POST', keepalive: true });
+  expect(['Content-Type', 'If-Match'].map((name) => asked[0]!.headers.get(name))).toEqual(['application/json', '"4-first"']);
+  expect(bodyOf(asked[0]!)).toEqual({
     batches: [{ batch: 'b1', edits: one().edits, label: 'wire A' }],
     client: { device: expect.stringContaining(' on ') as string, tab: expect.stringMatching(/^tab-[0-9a-f]{8}$/) as string },
   });
@@ -49,9 +30,9 @@ test.each([
   ['nothing that can be read is "Edit"', '\u0000 \u2066', 'Edit'],
   ['one that the batch has not stays away', undefined, undefined],
 ])('a label within the server’s limits: %s', async (_, label, sent) => {
-  answering([200, { revision: 5 }]);
-  await sendBatches('p', SEEN, [one(label)]);
-  expect(bodyOf(0).batches[0]!.label).toBe(sent);
+  const asked = answering([200, { revision: 5 }]);
+  await requests().send('p', SEEN, [one(label)]);
+  expect(bodyOf(asked[0]!).batches[0]!.label).toBe(sent);
 });
 
 const stored = { plan: stick(), revision: 9, epoch: 'first', recent: [] };
@@ -70,26 +51,25 @@ test.each([
   [400, {}, { kind: 'refused', at: 0, revision: 4, message: 'The server returned status 400.' }],
 ])('status %i of the server means for the batches', async (status, body, meaning) => {
   answering([status, body]);
-  expect(await sendBatches('p', SEEN, [one()])).toEqual(meaning);
+  expect(await requests().send('p', SEEN, [one()])).toEqual(meaning);
 });
 
 test('a request that the browser does not keep alive is sent once more as a plain one', async () => {
-  answering('away', [200, { revision: 5 }]);
-  expect(await sendBatches('p', SEEN, [one()])).toEqual({ kind: 'done', revision: 5 });
-  expect(asked.map(({ init }) => init?.keepalive)).toEqual([true, undefined]);
-  asked = [];
-  answering('away', 'away');
-  expect(await sendBatches('p', SEEN, [one()])).toEqual({ kind: 'wait', why: 'offline' });
-  expect(asked).toHaveLength(2);
+  const asked = answering('away', [200, { revision: 5 }]);
+  expect(await requests().send('p', SEEN, [one()])).toEqual({ kind: 'done', revision: 5 });
+  expect(asked.map(({ keepalive }) => keepalive)).toEqual([true, false]);
+  const again = answering('away', 'away');
+  expect(await requests().send('p', SEEN, [one()])).toEqual({ kind: 'wait', why: 'offline' });
+  expect(again).toHaveLength(2);
 });
 
 test('what browsers do not keep alive, 60 000 bytes and more, is sent plainly at once', async () => {
   const wires = (count: number): Batch => ({ id: 'b', edits: Array.from({ length: count }, () => wire('a:A', 'GP2')) });
-  answering([200, { revision: 5 }], [200, { revision: 5 }]);
-  await sendBatches('p', SEEN, [wires(10)]);
-  await sendBatches('p', SEEN, [wires(1000)]);
-  expect(asked.map(({ init }) => init?.keepalive)).toEqual([true, undefined]);
-  expect((asked[1]!.init!.body as string).length).toBeGreaterThan(60_000);
+  const asked = answering([200, { revision: 5 }], [200, { revision: 5 }]);
+  await requests().send('p', SEEN, [wires(10)]);
+  await requests().send('p', SEEN, [wires(1000)]);
+  expect(asked.map(({ keepalive }) => keepalive)).toEqual([true, false]);
+  expect(asked[1]!.body.length).toBeGreaterThan(60_000);
 });
 
 test.each([
@@ -101,22 +81,22 @@ test.each([
   [500, {}, 'away'],
   [503, refusal, 'away'],
 ])('status %i means for a plan that is opened', async (status, body, meaning) => {
-  answering([status, body]);
-  expect(await fetchPlan('a/b')).toEqual(meaning);
+  const asked = answering([status, body]);
+  expect(await requests().read('a/b')).toEqual(meaning);
   expect(asked[0]!.path).toBe('/api/plans/a%2Fb');
 });
 
 test('a plan without an answer is away', async () => {
   answering('away');
-  expect(await fetchPlan('p')).toBe('away');
+  expect(await requests().read('p')).toBe('away');
 });
 
 test('which batches the server has: none are asked for without a request, and none are taken without an answer', async () => {
-  answering([200, { taken: ['b1'] }], [500, { taken: ['b1'] }], 'away', 'away');
-  expect(await fetchTaken('a/b', [])).toEqual(new Set());
+  const asked = answering([200, { taken: ['b1'] }], [500, { taken: ['b1'] }], 'away', 'away');
+  expect(await requests().taken('a/b', [])).toEqual(new Set());
   expect(asked).toEqual([]);
-  expect(await fetchTaken('a/b', [one()])).toEqual(new Set(['b1']));
-  expect(asked[0]).toMatchObject({ path: '/api/plans/a%2Fb/taken', init: { method: 'POST', body: '{"batches":["b1"]}' } });
-  expect(await fetchTaken('p', [one()])).toEqual(new Set());
-  expect(await fetchTaken('p', [one()])).toEqual(new Set());
+  expect(await requests().taken('a/b', [one()])).toEqual(new Set(['b1']));
+  expect(asked[0]).toMatchObject({ path: '/api/plans/a%2Fb/taken', method: 'POST', body: '{"batches":["b1"]}' });
+  expect(await requests().taken('p', [one()])).toEqual(new Set());
+  expect(await requests().taken('p', [one()])).toEqual(new Set());
 });

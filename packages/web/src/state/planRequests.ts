@@ -1,6 +1,9 @@
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
-import type { StoredPlan } from './api';
+import type { SerializedError } from '@reduxjs/toolkit';
+import type { FetchBaseQueryError } from '@reduxjs/toolkit/query';
+import { api, type StoredPlan } from './api';
 import type { Batch, Waiting } from './documentSlice';
+import type { Store } from './store';
 import { deviceName, tabId } from './tabIdentity';
 
 /** Which revision an edit was made on, in which life of the server's database. */
@@ -41,18 +44,6 @@ export function nextBatches(waiting: readonly Batch[]): readonly Batch[] {
   return list;
 }
 
-async function post(path: string, headers: Record<string, string>, body: string): Promise<Response> {
-  const request = { method: 'POST', headers: { 'Content-Type': 'application/json', ...headers }, body };
-  const small = new TextEncoder().encode(body).length < KEPT_ALIVE_BYTES;
-  if (!small) return fetch(path, request);
-  try {
-    return await fetch(path, { ...request, keepalive: true });
-  } catch {
-    // The browser's room for requests that outlive a page may be taken: that is no reason to wait.
-    return fetch(path, request);
-  }
-}
-
 interface ErrorBody {
   readonly error?: { readonly message: string };
   readonly done?: number;
@@ -71,22 +62,6 @@ const labelOf = ({ label }: Batch) =>
             .slice(0, 300) || 'Edit',
       };
 
-/** Sends batches over HTTP. Small ones are kept alive when the page closes. */
-export const sendBatches: SendBatches = async (planId, { revision, epoch }, batches) => {
-  try {
-    const body = {
-      batches: batches.map((batch) => ({ batch: batch.id, edits: batch.edits, ...labelOf(batch) })),
-      client: { device: deviceName(), tab: await tabId() },
-    };
-    const response = await post(`/api/plans/${planId}/edits`, { 'If-Match': `"${revision}-${epoch}"` }, JSON.stringify(body));
-    const answer = (await response.json()) as ErrorBody & Partial<StoredPlan>;
-    if (response.ok) return { kind: 'done', revision: answer.revision! };
-    return failure(response.status, answer, revision);
-  } catch {
-    return { kind: 'wait', why: 'offline' };
-  }
-};
-
 function failure(status: number, answer: ErrorBody & Partial<StoredPlan>, revision: number): SaveAnswer {
   if (status === 412) return { kind: 'stale', now: answer as StoredPlan };
   if (status === 404) return { kind: 'gone' };
@@ -101,31 +76,53 @@ function failure(status: number, answer: ErrorBody & Partial<StoredPlan>, revisi
 export type PlanAnswer = StoredPlan | 'gone' | 'away' | 'signed-out' | { readonly trouble: string };
 export type FetchPlan = (planId: string) => Promise<PlanAnswer>;
 
-/** The plan as the server holds it, or why there is no answer. */
-export const fetchPlan: FetchPlan = async (planId) => {
-  try {
-    const response = await fetch(`/api/plans/${encodeURIComponent(planId)}`);
-    const body = (await response.json()) as StoredPlan & ErrorBody;
-    if (response.ok) return body;
-    if (response.status === 404 || response.status === 400) return 'gone';
-    if (response.status === 401) return 'signed-out';
-    return response.status === 500 && body.error ? { trouble: body.error.message } : 'away';
-  } catch {
-    return 'away';
-  }
-};
+/** What saving and opening ask of the server. */
+export interface PlanRequests {
+  /** Sends batches. Small ones are kept alive when the page closes. */
+  readonly send: SendBatches;
+  /** The plan as the server holds it, or why there is no answer. */
+  readonly read: FetchPlan;
+  /** Which of these batches the server has; none where it does not answer. */
+  readonly taken: (planId: string, batches: readonly Batch[]) => Promise<ReadonlySet<string>>;
+}
 
-/** Which of these batches the server has; none where it does not answer. */
-export async function fetchTaken(planId: string, batches: readonly Batch[]): Promise<ReadonlySet<string>> {
-  if (batches.length === 0) return new Set();
-  try {
-    const response = await post(
-      `/api/plans/${encodeURIComponent(planId)}/taken`,
-      {},
-      JSON.stringify({ batches: batches.map((b) => b.id) }),
-    );
-    return new Set(response.ok ? ((await response.json()) as { taken: string[] }).taken : []);
-  } catch {
-    return new Set();
-  }
+type Failed = FetchBaseQueryError | SerializedError;
+/** The status of an answer that the server gave; none where it gave none, or not as JSON. */
+const statusOf = (error: Failed): number | undefined => ('status' in error && typeof error.status === 'number' ? error.status : undefined);
+const bodyOf = (error: Failed) => ('data' in error ? error.data : undefined) as ErrorBody & Partial<StoredPlan>;
+
+/** The requests of a store: all of them go through its API. Nothing of their answers is kept there. */
+export function planRequests(dispatch: Store['dispatch']): PlanRequests {
+  const { readPlan, sendBatches, takenBatches } = api.endpoints;
+  const once = { track: false } as const;
+  return {
+    async send(planId, { revision, epoch }, batches) {
+      const body = JSON.stringify({
+        batches: batches.map((batch) => ({ batch: batch.id, edits: batch.edits, ...labelOf(batch) })),
+        client: { device: deviceName(), tab: await tabId() },
+      });
+      const isSmall = new TextEncoder().encode(body).length < KEPT_ALIVE_BYTES;
+      const ask = (keepalive: boolean) => dispatch(sendBatches.initiate({ planId, revision, epoch, body, keepalive }, once));
+      let result = await ask(isSmall);
+      // The browser's room for requests that outlive a page may be taken: that is no reason to wait.
+      if (isSmall && result.error && statusOf(result.error) === undefined) result = await ask(false);
+      if (!result.error) return { kind: 'done', revision: result.data.revision };
+      const status = statusOf(result.error);
+      return status === undefined ? { kind: 'wait', why: 'offline' } : failure(status, bodyOf(result.error), revision);
+    },
+    async read(planId) {
+      const { data, error } = await dispatch(readPlan.initiate(planId, once));
+      if (!error) return data;
+      const status = statusOf(error);
+      if (status === 404 || status === 400) return 'gone';
+      if (status === 401) return 'signed-out';
+      const message = bodyOf(error)?.error?.message;
+      return status === 500 && message !== undefined ? { trouble: message } : 'away';
+    },
+    async taken(planId, batches) {
+      if (batches.length === 0) return new Set();
+      const { data } = await dispatch(takenBatches.initiate({ planId, batches: batches.map(({ id }) => id) }, once));
+      return new Set(data?.taken);
+    },
+  };
 }

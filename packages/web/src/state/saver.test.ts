@@ -70,8 +70,7 @@ function setUp(plan = stick()) {
     store,
     () => sheets,
     { tell: (m) => told.push(m), gone: () => told.push('gone'), signedOut: () => told.push('signed out') },
-    server.send,
-    async () => (server.mood === 'away' ? 'away' : server.stored()),
+    { send: server.send, read: async () => (server.mood === 'away' ? 'away' : server.stored()) },
   );
   const stop = saver.watch();
   const settled = async () => {
@@ -141,7 +140,7 @@ test('a full disk and a lost sign-in are told as such, and saving goes on when t
     store,
     () => sheets,
     { tell: (m) => told.push(m), gone: () => told.push('gone'), signedOut: () => told.push('signed out') },
-    async (...args) => answer ?? server.send(...args),
+    { send: async (...args) => answer ?? server.send(...args), read: async () => server.stored() },
   );
   const stopAgain = saver.watch();
   doEdits(store, sheets, rename('Kept'), 'rename');
@@ -326,7 +325,7 @@ test('a plan that was deleted elsewhere keeps its edits here until it is back', 
     store,
     () => sheets,
     { tell: () => undefined, gone: () => told.push('gone'), signedOut: () => undefined },
-    async (...args) => (deleted ? { kind: 'gone' } : send(...args)),
+    { send: async (...args) => (deleted ? { kind: 'gone' } : send(...args)), read: async () => 'gone' },
   );
   stop();
   const stopAgain = saver.watch();

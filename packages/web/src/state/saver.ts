@@ -5,7 +5,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { StoredPlan } from './api';
 import { type Batch, documentActions } from './documentSlice';
-import { type FetchPlan, fetchPlan, nextBatches, type SaveAnswer, type SendBatches, sendBatches } from './planRequests';
+import { nextBatches, type PlanRequests, type SaveAnswer } from './planRequests';
 import type { Store } from './store';
 
 export interface Rebased {
@@ -57,8 +57,7 @@ export class Saver {
     private readonly store: Store,
     private readonly sheets: () => Sheets,
     private readonly events: SaverEvents,
-    private readonly send: SendBatches = sendBatches,
-    private readonly readPlan: FetchPlan = fetchPlan,
+    private readonly requests: Pick<PlanRequests, 'send' | 'read'>,
   ) {}
 
   /** Starts watching the document. @returns stops watching */
@@ -94,7 +93,7 @@ export class Saver {
     }
     if (document.save === 'offline') this.retry();
     if (isSameLife && (revision <= document.revision || document.waiting.length > 0 || this.#busy)) return;
-    const now = await this.readPlan(planId);
+    const now = await this.requests.read(planId);
     const after = this.store.getState().document;
     if (typeof now === 'string' || 'trouble' in now || after.plan?.id !== planId) return;
     if (now.epoch !== after.epoch) this.#otherLife(now);
@@ -118,7 +117,7 @@ export class Saver {
     try {
       if (save !== 'saving') this.store.dispatch(documentActions.saving());
       const batches = nextBatches(waiting);
-      const answer = await this.send(plan.id, { revision, epoch }, batches);
+      const answer = await this.requests.send(plan.id, { revision, epoch }, batches);
       // The user may have opened another plan meanwhile; this answer is not for that one.
       if (this.store.getState().document.plan?.id === plan.id) await this.#take(answer, plan.id, batches.length);
     } finally {
@@ -191,7 +190,7 @@ export class Saver {
 
   /** The server rejects the first batch permanently: reload its state without it. */
   async #withoutFirst(planId: string, message: string): Promise<void> {
-    const now = await this.readPlan(planId);
+    const now = await this.requests.read(planId);
     if (typeof now === 'string' || 'trouble' in now) return void this.store.dispatch(documentActions.held('offline'));
     this.store.dispatch(documentActions.saved({ revision: now.revision, batches: 1 }));
     this.#rebaseOn(now, null);

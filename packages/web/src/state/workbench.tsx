@@ -5,6 +5,7 @@ import type { BenchNotes } from '@roof-chart/core/sheets/benchNote';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { Reviewed, ReviewFeed } from '../workers/reviewFeed';
+import type { PlanRequests } from './planRequests';
 import type { Saver } from './saver';
 import { useAppSelector } from './store';
 
@@ -13,6 +14,7 @@ export interface Workbench {
   readonly sheets: Sheets;
   readonly feed: ReviewFeed;
   readonly saver: Saver;
+  readonly requests: PlanRequests;
   /** Applies edits as one undoable step; reports why if they cannot be applied. */
   edit(edits: readonly Edit[], label: string): boolean;
   undo(): void;

@@ -15,6 +15,7 @@ import { useReviewed, useWorkbench } from '../../state/workbench';
 import { sessionActions } from '../../state/sessionSlice';
 import { download } from '../../ui/download';
 import { type RootState, useAppDispatch, useAppSelector } from '../../state/store';
+import { PLAN_VIEWS } from '../planViews';
 import { CALCULATION_SYNONYMS, SYNONYMS } from './synonyms';
 
 interface CommandSearchProps {
@@ -46,29 +47,16 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
   const { setColorScheme } = useMantineColorScheme();
   const next = useComputedColorScheme('light') === 'dark' ? 'light' : 'dark';
   const go = (view: string) => () => void navigate(`/plans/${planId}/${view}`);
-  const action = (id: string, label: string, onClick: () => void): SpotlightActionData => ({
+  const action = (id: string, label: string, onClick: () => void, keywords = SYNONYMS[id] ?? []): SpotlightActionData => ({
     id,
     label,
     onClick,
-    keywords: [...(SYNONYMS[id] ?? [])],
+    keywords: [...keywords],
   });
   return {
     group: 'Commands',
     actions: [
-      action('stock', 'Open Parts: add or remove parts', go('stock')),
-      action('chart', 'Open the Chart', go('chart')),
-      action('assign', 'Assign pins, with a preview', go('chart?assign')),
-      action('buses', 'Open Buses: addresses, pull-ups, load', go('buses')),
-      action('readout', 'Open Displays: text, frame memory, segment tables', go('readout')),
-      action('supply', 'Open Power: rail currents, dissipation, capacitors', go('supply')),
-      action('resistors', 'Open Resistors: values, bands, calculators', go('resistors')),
-      action('levels', 'Open Levels: output levels and input thresholds', go('levels')),
-      action('build', 'Open the Build sheet', go('build')),
-      action('steps', 'Build step by step', go('build?mode=steps')),
-      action('bring-up', 'Open Bring-up', go('bring-up')),
-      action('facts', 'Open Facts: sheet values and bench notes', go('facts')),
-      action('fits', 'What fits: other boards for these parts', go('fits')),
-      action('fits-parts', 'What fits: more parts on this board', go('fits/parts')),
+      ...PLAN_VIEWS.flatMap((view) => view.commands).map(({ id, label, to, keywords }) => action(id, label, go(to), keywords)),
       action('auto', auto ? 'Stop assigning pins after every change' : 'Assign pins after every change', () =>
         dispatch(sessionActions.autoChosen(!auto)),
       ),

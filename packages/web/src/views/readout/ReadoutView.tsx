@@ -145,7 +145,9 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
           />
         )}
         {layout && (
-          <p className={`${styles.fact} ${layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet'}`}>{displayLayoutText(layout)}</p>
+          <p className={`${styles.fact} ${layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet'}`}>
+            {displayLayoutText(layout)}
+          </p>
         )}
         <ChainOrder part={part} members={members} />
         {line && (

@@ -1,5 +1,5 @@
 import { chainsOf } from '../nets/chains';
-import { derived } from '../nets/derived';
+import { memoizeByPair } from '../memo/memoizeByPair';
 import type { Placement, Plan } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -28,7 +28,7 @@ function chained(plan: Plan, sheets: Sheets, members: readonly Placement[]): See
 
 /** Every display of a plan as it is seen, in the order of the plan: modules of a chain, as long as the further ones show nothing of their
  *  own, are one. */
-export const seenDisplays = derived((plan: Plan, sheets: Sheets): readonly SeenDisplay[] => {
+export const seenDisplays = memoizeByPair((plan: Plan, sheets: Sheets): readonly SeenDisplay[] => {
   const chains = chainsOf(plan, sheets).flatMap(({ members, circle }) => (circle ? [] : (chained(plan, sheets, members) ?? [])));
   const behind = new Set(chains.flatMap(({ members }) => members.slice(1).map(({ id }) => id)));
   return plan.placements.flatMap((placement): SeenDisplay[] => {

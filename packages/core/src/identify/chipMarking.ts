@@ -1,9 +1,9 @@
-import { remembered } from '../quantity/remembered';
+import { memoizeByObject } from '../memo/memoizeByObject';
 import type { PartSheet } from '../sheets/partSheet';
 import { plainLabel } from './labelForms';
 
 /** The chips of a part, each by its name alone. */
-const chipsOf = remembered((part: PartSheet): readonly string[] => {
+const chipsOf = memoizeByObject((part: PartSheet): readonly string[] => {
   const names = [part.chip, ...(part.bus.devices ?? []).map(({ chip }) => chip), ...(part.bus.further ?? []).map(({ chip }) => chip)];
   const words = names.flatMap((name) => [name, ...name.split(/[\s,;/()]+/)]);
   return [...new Set(words.map(plainLabel))].filter((name) => name.length >= 3 && /\d/.test(name));

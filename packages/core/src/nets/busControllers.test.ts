@@ -6,7 +6,7 @@ import { startPlan } from '../plan/startPlan';
 import { type BusLines, shareControllers } from './busControllers';
 import { findBuses } from './buses';
 import { legalControllers } from './controllers';
-import { islandsOf } from './islands';
+import { connectedComponents } from './connectedComponents';
 
 const sheets = shippedSheets();
 const board = (id: string) => sheets.boards.get(id)!;
@@ -81,5 +81,8 @@ test('a piece of a plan keeps the controllers of the whole', () => {
       { kind: 'wire' as const, placement: placement!, terminal: 'SCL', end: { to: 'pin' as const, pin: scl! } },
     ]),
   );
-  expect(islandsOf(plan, sheets).map((island) => findBuses(island, sheets).map((one) => one.controller))).toEqual([['i2c0'], ['i2c1']]);
+  expect(connectedComponents(plan, sheets).map((component) => findBuses(component, sheets).map((one) => one.controller))).toEqual([
+    ['i2c0'],
+    ['i2c1'],
+  ]);
 });

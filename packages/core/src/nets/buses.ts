@@ -3,8 +3,8 @@ import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
 import { type Placement, type Plan, splitKey, type TerminalKey } from '../plan/plan';
 import { shareControllers } from './busControllers';
-import { derived } from './derived';
-import { grownApart } from './grownApart';
+import { memoizeByPair } from '../memo/memoizeByPair';
+import { incrementalSplit } from './incrementalSplit';
 import { findNets, type Nets } from './nets';
 import { passThroughSource } from './passThrough';
 import { terminalsOf } from './terminals';
@@ -57,16 +57,16 @@ function linesOf(plan: Plan, placement: Placement, nets: Nets, sheets: Sheets): 
 }
 
 /** Every I2C, SPI and UART bus of the plan with at least one wired line. */
-export const findBuses = derived((plan: Plan, sheets: Sheets): readonly Bus[] => {
+export const findBuses = memoizeByPair((plan: Plan, sheets: Sheets): readonly Bus[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const nets = findNets(plan, sheets);
   // Plans with the same nets have the same buses: a part that is not wired yet is on none.
   let buses = ofNets.get(nets);
   if (!buses) {
-    const grown = grownApart(plan, sheets);
-    buses = grown
-      ? grownBuses(plan, findBuses(grown.base, sheets), board, grown.placement, linesOf(plan, grown.placement, nets, sheets))
+    const split = incrementalSplit(plan, sheets);
+    buses = split
+      ? incrementalBuses(plan, findBuses(split.base, sheets), board, split.placement, linesOf(plan, split.placement, nets, sheets))
       : makeBuses(plan, sheets, board, nets);
     ofNets.set(nets, buses);
   }
@@ -123,7 +123,7 @@ function makeBuses(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets):
 }
 
 /** Buses with a new last part on them. */
-function grownBuses(
+function incrementalBuses(
   plan: Plan,
   before: readonly Bus[],
   board: IndexedBoard,

@@ -1,7 +1,7 @@
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
-import { derived } from './derived';
+import { memoizeByPair } from '../memo/memoizeByPair';
 
 /** A daisy chain in the order of its wires: the first part receives from the board. */
 export interface Chain {
@@ -35,7 +35,7 @@ function before(plan: Plan, sheets: Sheets): ReadonlyMap<string, string | null> 
 
 /** Every chain of the plan, those of one part among them, in the order of their first parts. A part whose data-out feeds two ends
  *  its chain there: what follows it twice are two chains. */
-export const chainsOf = derived((plan: Plan, sheets: Sheets): readonly Chain[] => {
+export const chainsOf = memoizeByPair((plan: Plan, sheets: Sheets): readonly Chain[] => {
   const from = before(plan, sheets);
   const after = new Map<string, string[]>();
   for (const [id, other] of from) if (other !== null) after.set(other, [...(after.get(other) ?? []), id]);

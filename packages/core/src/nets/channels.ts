@@ -1,10 +1,10 @@
-import { remembered } from '../quantity/remembered';
+import { memoizeByObject } from '../memo/memoizeByObject';
 import type { PartSheet } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, splitKey } from '../plan/plan';
 
 /** Whether a part is a multiplexer. Memoised, because it is needed for every member of every bus at every edit. */
-const hasChannels = remembered((part: PartSheet): boolean => part.terminals.list.some((t) => t.channel !== undefined));
+const hasChannels = memoizeByObject((part: PartSheet): boolean => part.terminals.list.some((t) => t.channel !== undefined));
 
 /** The parts on each channel of a multiplexer. Empty for parts that have no channels. */
 export function behindChannels(plan: Plan, sheets: Sheets, multiplexer: Placement): ReadonlyMap<number, readonly Placement[]> {

@@ -1,4 +1,4 @@
-import { remembered } from '../quantity/remembered';
+import { memoizeByObject } from '../memo/memoizeByObject';
 import type { BoardPin, Controller } from '../sheets/boardSheet';
 import type { ControllerKind } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
@@ -22,7 +22,7 @@ export function linePins(board: IndexedBoard, controller: string, line: string):
   return pins;
 }
 
-const linesKnown = remembered((_board: IndexedBoard) => new Map<string, readonly BoardPin[]>());
+const linesKnown = memoizeByObject((_board: IndexedBoard) => new Map<string, readonly BoardPin[]>());
 
 /** Whether these pins together are a legal set of the controller (lines that are absent do not matter). */
 export function isLegalSet(board: IndexedBoard, controller: Controller, chosen: { readonly [line: string]: string }): boolean {

@@ -1,5 +1,5 @@
 import { type Plan, type TerminalKey, terminalKey } from '../plan/plan';
-import { remembered } from '../quantity/remembered';
+import { memoizeByObject } from '../memo/memoizeByObject';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { cathodeOf } from './leds';
@@ -21,7 +21,7 @@ export function multiplexedOutput(
 
 /** The terminals that the LEDs of a part have in common, digit by digit; several of one digit are joined on the part. Empty for parts
  *  without LEDs. */
-export const commonsOf = remembered((part: PartSheet): readonly PartTerminal[] => {
+export const commonsOf = memoizeByObject((part: PartSheet): readonly PartTerminal[] => {
   const { terminals, polarity } = part;
   if (!polarity) return [];
   const digits = terminals.list.filter((t) => t.digit);
@@ -31,7 +31,7 @@ export const commonsOf = remembered((part: PartSheet): readonly PartTerminal[] =
 });
 
 /** The lines of a part's LEDs that are not common. */
-export const segmentsOfPart = remembered((part: PartSheet): readonly PartTerminal[] => part.terminals.list.filter((t) => t.led));
+export const segmentsOfPart = memoizeByObject((part: PartSheet): readonly PartTerminal[] => part.terminals.list.filter((t) => t.led));
 
 /** Whether a driver that lights LEDs in turn can drive a part: bare LEDs of the polarity that its digit outputs connect. */
 export const canMultiplex = (driver: PartSheet, part: PartSheet): boolean =>

@@ -1,8 +1,8 @@
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
-import { derived } from './derived';
-import { grownApart } from './grownApart';
+import { memoizeByPair } from '../memo/memoizeByPair';
+import { incrementalSplit } from './incrementalSplit';
 import { planTerminals, type PlanTerminal, signalOf, terminalsOf } from './terminals';
 
 /** Everything one wire system joins. */
@@ -81,10 +81,10 @@ function makeNet(terminals: readonly PlanTerminal[], nodes: ReadonlySet<string>)
 }
 
 /** The nets of a plan, in the order of their first terminal. Unwired terminals are in none. */
-export const findNets = derived((plan: Plan, sheets: Sheets): Nets => {
-  const grown = grownApart(plan, sheets);
-  return grown
-    ? grownNets(findNets(grown.base, sheets), terminalsOf(plan, grown.placement, sheets), boardOf(plan, sheets))
+export const findNets = memoizeByPair((plan: Plan, sheets: Sheets): Nets => {
+  const split = incrementalSplit(plan, sheets);
+  return split
+    ? incrementalNets(findNets(split.base, sheets), terminalsOf(plan, split.placement, sheets), boardOf(plan, sheets))
     : makeNets(plan, sheets);
 });
 
@@ -96,7 +96,7 @@ function netAt({ list, byPin }: Nets, node: string): Net | undefined {
 
 /** Nets with those terminals of a new last part added that have a wire, none of which ends at another part. The very same nets where there
  *  is no such terminal. */
-function grownNets(before: Nets, terminals: readonly PlanTerminal[], board: IndexedBoard | undefined): Nets {
+function incrementalNets(before: Nets, terminals: readonly PlanTerminal[], board: IndexedBoard | undefined): Nets {
   const come = groupBy(
     terminals.filter((item) => item.wire),
     (item) => {

@@ -1,12 +1,12 @@
-import { remembered } from '../quantity/remembered';
+import { memoizeByObject } from '../memo/memoizeByObject';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PIN_ROLES, type Role } from '../sheets/roles';
 import { asSoftwarePwm } from '../sheets/softwarePwm';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey, type Wire } from '../plan/plan';
 import { tieOf } from './addresses';
-import { derived } from './derived';
-import { grownApart } from './grownApart';
+import { memoizeByPair } from '../memo/memoizeByPair';
+import { incrementalSplit } from './incrementalSplit';
 import { hasDigits } from './leds';
 import { passThroughOf, isWiredTo } from './passThrough';
 
@@ -29,7 +29,7 @@ export interface PlanTerminal {
 const NONE: ReadonlySet<string> = new Set();
 
 /** The data-in of a part that chains, or null. Remembered: nets are found anew at every edit. */
-const chainInput = remembered((part: PartSheet): string | null => part.terminals.list.find((t) => t.chain === 'in')?.id ?? null);
+const chainInput = memoizeByObject((part: PartSheet): string | null => part.terminals.list.find((t) => t.chain === 'in')?.id ?? null);
 
 /** The first part of a chain, found from its data-in backwards. A chain in a circle has no head but where one began. */
 function chainHead(plan: Plan, placement: Placement, sheets: Sheets, passed: ReadonlySet<string> = NONE): string {
@@ -100,7 +100,7 @@ function tiedLine(plan: Plan, placement: Placement, part: PartSheet, terminal: P
 }
 
 /** Whether the terminals of a part depend only on its own wires: no chain, no channel, no joined line. */
-const standsAlone = remembered(
+const standsAlone = memoizeByObject(
   (part: PartSheet): boolean =>
     !part.passage &&
     !part.sinks &&
@@ -139,9 +139,9 @@ function terminalsIn(plan: Plan, placement: Placement, sheets: Sheets): readonly
 }
 
 /** The terminals of each placement, by its id. */
-const byPlacement = derived((plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly PlanTerminal[]> => {
-  const grown = grownApart(plan, sheets);
-  if (grown) return new Map(byPlacement(grown.base, sheets)).set(grown.placement.id, terminalsIn(plan, grown.placement, sheets));
+const byPlacement = memoizeByPair((plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly PlanTerminal[]> => {
+  const split = incrementalSplit(plan, sheets);
+  if (split) return new Map(byPlacement(split.base, sheets)).set(split.placement.id, terminalsIn(plan, split.placement, sheets));
   return new Map(plan.placements.map((placement) => [placement.id, terminalsIn(plan, placement, sheets)]));
 });
 
@@ -151,9 +151,9 @@ export function terminalsOf(plan: Plan, placement: Pick<Placement, 'id'>, sheets
 }
 
 /** Every terminal of the plan, part by part in printed order. */
-export const planTerminals = derived((plan: Plan, sheets: Sheets): readonly PlanTerminal[] => {
-  const grown = grownApart(plan, sheets);
-  if (grown) return [...planTerminals(grown.base, sheets), ...terminalsOf(plan, grown.placement, sheets)];
+export const planTerminals = memoizeByPair((plan: Plan, sheets: Sheets): readonly PlanTerminal[] => {
+  const split = incrementalSplit(plan, sheets);
+  if (split) return [...planTerminals(split.base, sheets), ...terminalsOf(plan, split.placement, sheets)];
   return [...byPlacement(plan, sheets).values()].flat();
 });
 

@@ -36,7 +36,7 @@ import { together } from './edits/together';
 import { unwire } from './edits/unwire';
 import { wish } from './edits/wish';
 import { applyWires, wire } from './edits/wire';
-import { noteGrowth } from './grown';
+import { noteIncrement } from './increment';
 import type { Plan } from './plan';
 
 const RULES: { readonly [K in EditKind]: EditRule<K> } = {
@@ -85,7 +85,7 @@ export function applyEdit(plan: Plan, edit: Edit, sheets: Sheets): EditResult {
   const rule = Object.hasOwn(RULES, edit.kind) ? (RULES[edit.kind] as EditRule<EditKind>) : undefined;
   if (!rule) return refuse('kind', EDIT_KINDS.join(', '), String(edit.kind));
   const result = rule.apply(plan, edit as never, notedSheets(sheets, plan.benchNotes));
-  if (result.ok) noteGrowth(plan, [edit], result.plan);
+  if (result.ok) noteIncrement(plan, [edit], result.plan);
   return result;
 }
 
@@ -118,7 +118,7 @@ type WireEdit = Extract<Edit, { readonly kind: 'wire' }>;
 
 function applyWireRun(plan: Plan, edits: readonly WireEdit[], sheets: Sheets): BatchResult {
   const result = applyWires(plan, edits, notedSheets(sheets, plan.benchNotes));
-  if (result.ok) noteGrowth(plan, edits, result.plan);
+  if (result.ok) noteIncrement(plan, edits, result.plan);
   return result;
 }
 

@@ -5,7 +5,7 @@ import { ontoBoard } from '../assign/ontoBoard';
 import { separateSupplies } from '../checks/fixes/separateSupply';
 import { feedOf } from '../electrics/reports/busInputs';
 import { railReports } from '../electrics/reports/railReport';
-import { islandsOf } from '../nets/islands';
+import { connectedComponents } from '../nets/connectedComponents';
 import { findNets } from '../nets/nets';
 import { buildList } from '../outputs/buildList';
 import { applyEdits } from './applyEdits';
@@ -105,10 +105,10 @@ test('what a part feeds goes along to another board, where its input is wired an
   expect(moved.plan.wires['reg:VIN']?.end).toEqual({ to: 'rail', rail: 'vbus' });
 });
 
-test('a load is in one island with what feeds it, so that its rail is known there', () => {
+test('a load is in one component with what feeds it, so that its rail is known there', () => {
   const plan = edited(fed(), sheets, add('lamp', 'led-red-5mm'), wire('lamp:A', 'D9'));
-  const islands = islandsOf(plan, sheets).map(({ placements }) => placements.map(({ id }) => id));
-  expect(islands).toEqual([['reg', 'net'], ['lamp']]);
+  const components = connectedComponents(plan, sheets).map(({ placements }) => placements.map(({ id }) => id));
+  expect(components).toEqual([['reg', 'net'], ['lamp']]);
 });
 
 test('a regulator fed from its own output, directly or around, is an error; one from another is none', () => {

@@ -5,7 +5,7 @@ import { isLackOfHelper } from '../checks/engine/registry';
 import { isSecondGround } from '../nets/grounds';
 import { ledReports } from '../electrics/reports/ledReport';
 import { setDriversOf } from '../electrics/reports/setDrivers';
-import { derived } from '../nets/derived';
+import { memoizeByPair } from '../memo/memoizeByPair';
 import { feedRail } from '../nets/feedRail';
 import { findNets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
@@ -59,7 +59,9 @@ export function additionVerdict({ open, added, moved }: Addition): AdditionVerdi
 
 /** Whether every wire can stay. In a plan with a pin conflict, assignment would also solve that, which is not the purpose of adding a
  *  part. */
-const isSound = derived((plan: Plan, sheets: Sheets): boolean => assignPins(plan, sheets, { only: '', nodes: NODES })?.costs.moved === 0);
+const isSound = memoizeByPair(
+  (plan: Plan, sheets: Sheets): boolean => assignPins(plan, sheets, { only: '', nodes: NODES })?.costs.moved === 0,
+);
 
 /** Assigns the new part without moving wires if possible, otherwise together with all wires. */
 function settledAddition(plan: Plan, bare: Plan, placement: string, sheets: Sheets): PinAssignment | undefined {

@@ -1,5 +1,5 @@
-import { once } from '../quantity/once';
-import { remembered } from '../quantity/remembered';
+import { lazy } from '../memo/lazy';
+import { memoizeByObject } from '../memo/memoizeByObject';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import {
@@ -15,12 +15,12 @@ import {
 import { checkFailed, failureDraft } from '../checks/engine/checkFailed';
 import { CHECKS } from '../checks/engine/registry';
 import { findBuses, type Bus } from '../nets/buses';
-import { derived } from '../nets/derived';
+import { memoizeByPair } from '../memo/memoizeByPair';
 import { findNets } from '../nets/nets';
 import { planTerminals } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf } from '../plan/edit';
-import { islandsOf } from '../nets/islands';
+import { connectedComponents } from '../nets/connectedComponents';
 import type { Plan } from '../plan/plan';
 import { busLedgers, ledgersOf, type Ledgers } from './ledgers';
 
@@ -60,7 +60,7 @@ function finish(check: Check, draft: FindingDraft, context: CheckContext): Findi
   if (!check.messages[draft.message]) throw new Error(`${check.code} has no message ${draft.message}`);
   const id = idOf(check, draft);
   const accepted = context.plan.accepted[id];
-  const remedies = once(() => remediesOf(check, id, context));
+  const remedies = lazy(() => remediesOf(check, id, context));
   return {
     ...draft,
     code: check.code,
@@ -89,7 +89,7 @@ function keepsWord(check: Check, id: string, { plan, sheets }: CheckContext, { e
   const result = applyEdits(plan, edits, sheets);
   const after = result.ok ? contextOf(result.plan, sheets) : undefined;
   if (!after) return false;
-  const looked = check.planWide ? [after] : islandContexts(after);
+  const looked = check.planWide ? [after] : componentContexts(after);
   if (looked.some((one) => wholeDrafts(check, one).some((draft) => idOf(check, draft) === id))) return false;
   // What is wired for the first time shows what it meets: that is no harm of the wire.
   if (check.code === 'terminal-unwired') return true;
@@ -100,11 +100,11 @@ function keepsWord(check: Check, id: string, { plan, sheets }: CheckContext, { e
 const HARMFUL = CHECKS.filter((check) => check.harm);
 
 /** What is damaged or set against each other in a plan, as ids of findings: voltages and currents above their limits, pins used twice. */
-const harms = remembered((context: CheckContext): ReadonlySet<string> => {
-  const islands = islandContexts(context).map((island) => islandDrafts(HARMFUL, island));
+const harms = memoizeByObject((context: CheckContext): ReadonlySet<string> => {
+  const components = componentContexts(context).map((component) => componentDrafts(HARMFUL, component));
   return new Set(
     HARMFUL.flatMap((check) => {
-      const found = check.planWide ? wholeDrafts(check, context) : islands.flatMap((island) => island.get(check) ?? []);
+      const found = check.planWide ? wholeDrafts(check, context) : components.flatMap((component) => component.get(check) ?? []);
       return found.flatMap((draft) => (draft.level === 'hint' ? [] : [idOf(check, draft)]));
     }),
   );
@@ -113,24 +113,24 @@ const harms = remembered((context: CheckContext): ReadonlySet<string> => {
 /** What a check drafts is made once for a context. */
 const drafts = new WeakMap<CheckContext, Map<Check, readonly FindingDraft[]>>();
 
-/** What checks find on an island, by check; those that find nothing are left out. */
-type IslandDrafts = ReadonlyMap<Check, readonly FindingDraft[]>;
+/** What checks find on a component, by check; those that find nothing are left out. */
+type ComponentDrafts = ReadonlyMap<Check, readonly FindingDraft[]>;
 
-const ofIslands = new WeakMap<readonly Check[], WeakMap<CheckContext, IslandDrafts>>();
+const ofComponents = new WeakMap<readonly Check[], WeakMap<CheckContext, ComponentDrafts>>();
 
-/** All that a list of checks finds on an island, remembered as one: of most islands nothing changes from one plan to the next. */
-function islandDrafts(checks: readonly Check[], island: CheckContext): IslandDrafts {
-  let known = ofIslands.get(checks);
-  if (!known) ofIslands.set(checks, (known = new WeakMap<CheckContext, IslandDrafts>()));
-  let found = known.get(island);
+/** All that a list of checks finds on a component, remembered as one: of most components nothing changes from one plan to the next. */
+function componentDrafts(checks: readonly Check[], component: CheckContext): ComponentDrafts {
+  let known = ofComponents.get(checks);
+  if (!known) ofComponents.set(checks, (known = new WeakMap<CheckContext, ComponentDrafts>()));
+  let found = known.get(component);
   if (!found) {
     found = new Map(
       checks
         .filter((check) => !check.planWide)
-        .map((check) => [check, wholeDrafts(check, island)] as const)
+        .map((check) => [check, wholeDrafts(check, component)] as const)
         .filter(([, own]) => own.length > 0),
     );
-    known.set(island, found);
+    known.set(component, found);
   }
   return found;
 }
@@ -168,19 +168,19 @@ function failureFindings(contexts: readonly CheckContext[]): readonly Finding[] 
   });
 }
 
-/** The contexts of a plan's islands; the plan's own where it is one. */
-function islandContexts(context: CheckContext): readonly CheckContext[] {
-  const islands = islandsOf(context.plan, context.sheets);
-  return islands.length < 2 ? [context] : islands.map((island) => contextMade(island, context.sheets)!);
+/** The contexts of a plan's components; the plan's own where it is one. */
+function componentContexts(context: CheckContext): readonly CheckContext[] {
+  const components = connectedComponents(context.plan, context.sheets);
+  return components.length < 2 ? [context] : components.map((component) => contextMade(component, context.sheets)!);
 }
 
-/** Every finding of every check, gravest first, in registry order within a level; accepted ones last. Most checks look at the islands of the
+/** Every finding of every check, gravest first, in registry order within a level; accepted ones last. Most checks look at the components of the
  *  plan one by one, so that what was found on one stays as long as nothing changes there. */
 export function runChecks(context: CheckContext, checks: readonly Check[] = CHECKS): readonly Finding[] {
-  const contexts = islandContexts(context);
-  const islands = contexts.map((island) => islandDrafts(checks, island));
+  const contexts = componentContexts(context);
+  const components = contexts.map((component) => componentDrafts(checks, component));
   const found = checks.flatMap((check) => {
-    const own = check.planWide ? wholeDrafts(check, context) : islands.flatMap((island) => island.get(check) ?? []);
+    const own = check.planWide ? wholeDrafts(check, context) : components.flatMap((component) => component.get(check) ?? []);
     return own.map((draft) => finish(check, draft, context));
   });
   const rank = (level: Level) => LEVELS.indexOf(level);
@@ -195,14 +195,14 @@ export function contextOf(plan: Plan, kept: Sheets): CheckContext | undefined {
   return contextMade(plan, notedSheets(kept, plan.benchNotes));
 }
 
-const contextMade = derived((plan: Plan, sheets: Sheets): CheckContext | undefined => {
+const contextMade = memoizeByPair((plan: Plan, sheets: Sheets): CheckContext | undefined => {
   const nets = findNets(plan, sheets);
   const board = boardOf(plan, sheets);
   return board && { plan, sheets, board, nets, buses: findBuses(plan, sheets), terminals: planTerminals(plan, sheets) };
 });
 
 /** The findings of a plan; none where a sheet is gone. */
-export const findingsOf: (plan: Plan, sheets: Sheets) => readonly Finding[] = derived((plan, sheets) => {
+export const findingsOf: (plan: Plan, sheets: Sheets) => readonly Finding[] = memoizeByPair((plan, sheets) => {
   const context = plan.placements.every((p) => sheets.parts.has(p.sheet.id)) ? contextOf(plan, sheets) : undefined;
   return context ? runChecks(context) : [];
 });
@@ -210,14 +210,14 @@ export const findingsOf: (plan: Plan, sheets: Sheets) => readonly Finding[] = de
 const PLAN_CHECKS = CHECKS.filter((check) => check.about !== 'facts');
 
 /** The findings of a plan, except those about its sheets. */
-export const planFindingsOf: (plan: Plan, sheets: Sheets) => readonly Finding[] = derived((plan, sheets) => {
+export const planFindingsOf: (plan: Plan, sheets: Sheets) => readonly Finding[] = memoizeByPair((plan, sheets) => {
   const context = plan.placements.every((p) => sheets.parts.has(p.sheet.id)) ? contextOf(plan, sheets) : undefined;
   return context ? runChecks(context, PLAN_CHECKS) : [];
 });
 
 /** The review of a plan: a pure function of plan and sheets.
  *  A sheet that is gone is a normal outcome and named; nothing is guessed in its place. */
-export const reviewPlan: (plan: Plan, sheets: Sheets) => ReviewResult = derived((plan, sheets): ReviewResult => {
+export const reviewPlan: (plan: Plan, sheets: Sheets) => ReviewResult = memoizeByPair((plan, sheets): ReviewResult => {
   const lost = plan.placements.find((p) => !sheets.parts.has(p.sheet.id));
   if (lost) return { ok: false, missing: { kind: 'part', id: lost.sheet.id } };
   const context = contextOf(plan, sheets);

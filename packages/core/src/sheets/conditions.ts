@@ -1,5 +1,5 @@
 import { point, type Range, typical } from '../quantity/range';
-import { remembered } from '../quantity/remembered';
+import { memoizeByObject } from '../memo/memoizeByObject';
 import type { Rail } from './boardSheet';
 import type { Condition } from './condition';
 import type { IndexedBoard, IndexedPart, Sheets } from './sheetIndex';
@@ -30,8 +30,8 @@ function narrowed(sheets: Sheets, condition: Condition): Sheets {
 }
 
 const NARROWED = {
-  nominal: remembered((sheets: Sheets) => narrowed(sheets, 'nominal')),
-  usual: remembered((sheets: Sheets) => narrowed(sheets, 'usual')),
+  nominal: memoizeByObject((sheets: Sheets) => narrowed(sheets, 'nominal')),
+  usual: memoizeByObject((sheets: Sheets) => narrowed(sheets, 'usual')),
   extreme: (sheets: Sheets): Sheets => sheets,
 } as const;
 

@@ -1,4 +1,4 @@
-import { remembered } from '../quantity/remembered';
+import { memoizeByObject } from '../memo/memoizeByObject';
 import type { BoardPin, Controller } from './boardSheet';
 import { CONTROLLER_KINDS, type ControllerKind } from './roles';
 import type { IndexedBoard } from './sheetIndex';
@@ -83,7 +83,7 @@ function makeBoard(board: IndexedBoard, ids: readonly SoftwareBusId[]): IndexedB
   };
 }
 
-const known = remembered((_board: IndexedBoard) => new Map<string, IndexedBoard>());
+const known = memoizeByObject((_board: IndexedBoard) => new Map<string, IndexedBoard>());
 
 /** A board with the buses that a program makes among its controllers, on every pin that has the direction. */
 export function withSoftwareBuses(board: IndexedBoard, ids: readonly SoftwareBusId[]): IndexedBoard {

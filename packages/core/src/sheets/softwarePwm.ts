@@ -1,4 +1,4 @@
-import { remembered } from '../quantity/remembered';
+import { memoizeByObject } from '../memo/memoizeByObject';
 import type { PartTerminal } from './partSheet';
 import { PIN_ROLES } from './roles';
 
@@ -9,7 +9,7 @@ export const needsPwm = ({ role, requires }: PartTerminal): boolean => PIN_ROLES
 export const canBeSoftwarePwm = (terminal: PartTerminal): boolean => needsPwm(terminal) && terminal.pwmHz === undefined;
 
 /** A terminal whose PWM the program makes: an output like any other. Always the same for one terminal. */
-export const asSoftwarePwm = remembered((terminal: PartTerminal): PartTerminal => {
+export const asSoftwarePwm = memoizeByObject((terminal: PartTerminal): PartTerminal => {
   const { requires, ...rest } = terminal;
   const left = requires?.filter((one) => one !== 'pwm') ?? [];
   return { ...rest, role: terminal.role === 'pwm.out' ? 'gpio.out' : terminal.role, ...(left.length > 0 ? { requires: left } : {}) };

@@ -1,4 +1,4 @@
-import { remembered } from '../../quantity/remembered';
+import { memoizeByObject } from '../../memo/memoizeByObject';
 import type { UsualBus } from '../../sheets/boardSheet';
 import { PIN_ROLES, type Role } from '../../sheets/roles';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
@@ -23,7 +23,7 @@ function placeOf(list: readonly unknown[], at: number, isKept: boolean): number 
 
 /** The usual pins of a board. A signal that has no usual pin keeps off those of the first bus of each kind: a bus that is added later
  *  is looked for there. */
-export const usualPins = remembered(({ sheet, controllers }: IndexedBoard): UsualPins => {
+export const usualPins = memoizeByObject(({ sheet, controllers }: IndexedBoard): UsualPins => {
   const byKind = new Map<string, UsualBus[]>();
   for (const bus of sheet.usual?.list ?? []) {
     const kind = controllers.get(bus.controller)!.kind;

@@ -1,4 +1,4 @@
-import { remembered } from '../../quantity/remembered';
+import { memoizeByObject } from '../../memo/memoizeByObject';
 import type { BoardPin } from '../../sheets/boardSheet';
 import type { PartSheet, PartTerminal } from '../../sheets/partSheet';
 import { type ControllerKind, PIN_ROLES } from '../../sheets/roles';
@@ -45,7 +45,7 @@ export type Waste = (pin: string, used: ReadonlySet<Ability>) => number;
 
 /** The waste of using a pin: for each of its abilities that is not used, WANTED · 12 / (usable pins of the board that have it), rounded
  *  up. It depends on the board alone, so that it is the same for every choice of one instance. */
-export const wasteOn = remembered((board: IndexedBoard): Waste => {
+export const wasteOn = memoizeByObject((board: IndexedBoard): Waste => {
   const usable = board.ioPins.filter((pin) => pin.grade !== 'reserved');
   const abilities = new Map(usable.map((pin) => [pin.id, abilitiesOf(board, pin)]));
   const count = new Map<Ability, number>();

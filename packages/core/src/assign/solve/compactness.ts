@@ -1,4 +1,4 @@
-import { remembered } from '../../quantity/remembered';
+import { memoizeByObject } from '../../memo/memoizeByObject';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import type { Candidate, Choice, Instance, Item } from '../model/instance';
 import { combined } from '../model/weights';
@@ -44,7 +44,7 @@ function untidy(items: readonly Item[], pins: ReadonlyMap<string, string>, spots
 }
 
 /** Where the pins of a board lie. */
-const spotsOf = remembered(
+const spotsOf = memoizeByObject(
   (board: IndexedBoard): ReadonlyMap<string, Spot> =>
     new Map(
       board.sheet.pins.list.flatMap((pin): [string, Spot][] =>

@@ -113,7 +113,7 @@ export interface Check {
   /** `facts`: the finding is about the sheets, not about the plan, and does not count when a part is added. */
   readonly about?: 'facts';
   /** It adds up or compares what parts have in common that do not meet by any signal: currents, memory, timers. All other checks look at
-   *  each island of the plan on its own. */
+   *  each component of the plan on its own. */
   readonly planWide?: true;
   /** What it finds damages something, or sets two things against each other: no fix of another check may bring it. */
   readonly harm?: true;

@@ -1,5 +1,5 @@
 import { resourcesAt } from '../../assign/model/sharedResources';
-import { remembered } from '../../quantity/remembered';
+import { memoizeByObject } from '../../memo/memoizeByObject';
 import type { BoardPin } from '../../sheets/boardSheet';
 import type { PlanTerminal } from '../../nets/terminals';
 import type { CheckContext, Remedy } from '../engine/check';
@@ -12,7 +12,7 @@ export interface ResourceUser {
 }
 
 /** Every terminal on a pin with the shared means that it uses there. Two checks ask for those of the same plan. */
-export const resourceUsers = remembered(({ terminals, board }: CheckContext): readonly ResourceUser[] =>
+export const resourceUsers = memoizeByObject(({ terminals, board }: CheckContext): readonly ResourceUser[] =>
   terminals.flatMap((item) => {
     const pin = item.wire?.end.to === 'pin' ? board.pins.get(item.wire.end.pin) : undefined;
     const means = pin ? resourcesAt(pin, [item]) : [];

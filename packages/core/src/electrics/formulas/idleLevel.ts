@@ -1,4 +1,4 @@
-import { remembered } from '../../quantity/remembered';
+import { memoizeByObject } from '../../memo/memoizeByObject';
 import { typical } from '../../quantity/range';
 import type { PullUp } from './busPullUps';
 
@@ -21,7 +21,7 @@ export function worstIdleVoltage(pullUps: readonly PullUp[], rail: string | unde
 type RestCorner = 'min' | 'max';
 
 /** Memoised: all devices on a line need the same few values. */
-const restsKnown = remembered((_pullUps: readonly PullUp[]) => new Map<string, number>());
+const restsKnown = memoizeByObject((_pullUps: readonly PullUp[]) => new Map<string, number>());
 
 function findRest(pullUps: readonly PullUp[], rail: string | undefined, volts: number, corner: RestCorner): number {
   const pulls = pullUps.map((pull) => {

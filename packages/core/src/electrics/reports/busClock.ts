@@ -1,9 +1,9 @@
 import { type Bus, findBuses } from '../../nets/buses';
-import { mappedByIsland } from '../../nets/islands';
+import { mapPerComponent } from '../../nets/connectedComponents';
 import { type Segment, segmentsOf } from '../../nets/segments';
 import { boardOf } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
-import { alike } from '../../quantity/alike';
+import { memoizeByContent } from '../../memo/memoizeByContent';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import { type ClockLimit, clockLimits, type I2cLine, pullUpInput, usualClock } from './busInputs';
 import { busPullUps, type PullUpInput, type PullUpResult } from '../formulas/busPullUps';
@@ -26,7 +26,7 @@ export interface BusClock {
   readonly lines: readonly LinePullUps[];
 }
 
-const pullUpsOf = alike(busPullUps);
+const pullUpsOf = memoizeByContent(busPullUps);
 
 const linesAt = (plan: Plan, sheets: Sheets, bus: Bus, hz: number): readonly LinePullUps[] =>
   segmentsOf(plan, sheets, bus).flatMap((segment) =>
@@ -56,7 +56,7 @@ function makeClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): B
   };
 }
 
-const clocks = mappedByIsland((plan: Plan, sheets: Sheets): ReadonlyMap<string, BusClock> => {
+const clocks = mapPerComponent((plan: Plan, sheets: Sheets): ReadonlyMap<string, BusClock> => {
   const board = boardOf(plan, sheets);
   const buses = board ? findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c') : [];
   return new Map(buses.map((bus) => [bus.id, makeClock(plan, sheets, board!, bus)]));

@@ -1,4 +1,4 @@
-import { remembered } from '../../quantity/remembered';
+import { memoizeByObject } from '../../memo/memoizeByObject';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { point, type Range, typical } from '../../quantity/range';
 import type { Condition } from '../../sheets/condition';
@@ -7,7 +7,7 @@ import { PIN_ROLES } from '../../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
 import type { Bus } from '../../nets/buses';
 import { controllerHz } from '../../nets/controllers';
-import { derived } from '../../nets/derived';
+import { memoizeByPair } from '../../memo/memoizeByPair';
 import { logicSupply } from '../../nets/feedRail';
 import { findNets } from '../../nets/nets';
 import { terminalsOf } from '../../nets/terminals';
@@ -68,7 +68,7 @@ export function railAt(plan: Plan, sheets: Sheets, board: IndexedBoard, supply: 
 }
 
 /** Memoised supplies of parts: everything on a bus uses the same ones. */
-const feeds = derived((_plan: Plan, _sheets: Sheets): Map<string, Feed> => new Map<string, Feed>());
+const feeds = memoizeByPair((_plan: Plan, _sheets: Sheets): Map<string, Feed> => new Map<string, Feed>());
 
 /** The rail that feeds a placement. */
 export function feedOf(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: string): Feed {
@@ -119,7 +119,7 @@ export function pullFeed(plan: Plan, sheets: Sheets, key: TerminalKey): Feed | u
   return own.volts.max <= Math.min(pinTakes, ...takes) ? own : logic;
 }
 
-const linesKnown = remembered((_part: PartSheet) => new Map<string, readonly string[]>());
+const linesKnown = memoizeByObject((_part: PartSheet) => new Map<string, readonly string[]>());
 
 /** The terminals of a part at a line of a bus: its own, or those of a channel. */
 function atLine(part: PartSheet, line: I2cLine, channel?: number): readonly string[] {

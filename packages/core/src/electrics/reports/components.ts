@@ -1,5 +1,5 @@
 import { findBuses } from '../../nets/buses';
-import { derived } from '../../nets/derived';
+import { memoizeByPair } from '../../memo/memoizeByPair';
 import { logicSupply } from '../../nets/feedRail';
 import { type Segment, segmentsOf } from '../../nets/segments';
 import { type PlanTerminal, terminalsOf } from '../../nets/terminals';
@@ -286,7 +286,7 @@ const keysWithComponents = (plan: Plan): ReadonlySet<TerminalKey> =>
 
 /** Every component that is added to the parts, with its reference designator and its ends: part by part in printed order, then those of buses.
  *  The circuit of a bare chip is the board's own. */
-export const planComponents = derived((plan: Plan, sheets: Sheets): readonly Component[] => {
+export const planComponents = memoizeByPair((plan: Plan, sheets: Sheets): readonly Component[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const keys = keysWithComponents(plan);
@@ -319,7 +319,7 @@ export const planComponents = derived((plan: Plan, sheets: Sheets): readonly Com
 });
 
 /** By id. */
-export const componentNames = derived(
+export const componentNames = memoizeByPair(
   (plan: Plan, sheets: Sheets): ReadonlyMap<string, string> => new Map(planComponents(plan, sheets).map(({ id, name }) => [id, name])),
 );
 

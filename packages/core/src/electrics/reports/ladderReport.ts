@@ -1,4 +1,4 @@
-import { derived } from '../../nets/derived';
+import { memoizeByPair } from '../../memo/memoizeByPair';
 import { terminalsOf } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
 import type { LadderValues, Placement, Plan, TerminalKey } from '../../plan/plan';
@@ -104,7 +104,7 @@ function readingOf({ pull, row }: LadderValues, leadTo: LadderReport['leadTo'], 
 }
 
 /** The ladders of keys of a plan, with what is read of each key. */
-export const ladderReports = derived((plan: Plan, sheets: Sheets): readonly LadderReport[] => {
+export const ladderReports = memoizeByPair((plan: Plan, sheets: Sheets): readonly LadderReport[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   return plan.placements.flatMap((placement): LadderReport[] => {

@@ -1,5 +1,5 @@
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
-import { listedByIsland } from '../../nets/islands';
+import { listPerComponent } from '../../nets/connectedComponents';
 import { findNets } from '../../nets/nets';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../../nets/terminals';
 import { boardOf, partOf } from '../../plan/edit';
@@ -222,7 +222,7 @@ const inSeries = (drive: Range, ohms: number): Range => ({
 });
 
 /** Every LED that is driven, with its current as wired. */
-export const ledReports = listedByIsland((plan: Plan, sheets: Sheets): readonly LedReport[] => {
+export const ledReports = listPerComponent((plan: Plan, sheets: Sheets): readonly LedReport[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   return plan.placements.flatMap((placement) => {
@@ -282,7 +282,7 @@ export const sunkLoads = (plan: Plan, sheets: Sheets, sinks: string): readonly P
   });
 
 /** Every known load of board pins and of part outputs: LEDs, digits, and terminal loads of the sheets. */
-export const loadsOf = listedByIsland((plan: Plan, sheets: Sheets): readonly Load[] => {
+export const loadsOf = listPerComponent((plan: Plan, sheets: Sheets): readonly Load[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const lamps = ledReports(plan, sheets).map(({ key, driver, amps, sinks }): Load => ({

@@ -1,4 +1,4 @@
-import { derived } from '../../nets/derived';
+import { memoizeByPair } from '../../memo/memoizeByPair';
 import { cathodeOf } from '../../nets/leds';
 import { findNets } from '../../nets/nets';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../../nets/terminals';
@@ -87,7 +87,7 @@ function sharedWith(
 }
 
 /** Every group of LEDs that share one resistor in parallel. */
-export const sharedResistors = derived((plan: Plan, sheets: Sheets): readonly SharedResistor[] => {
+export const sharedResistors = memoizeByPair((plan: Plan, sheets: Sheets): readonly SharedResistor[] => {
   if (!plan.placements.some(({ sheet }) => partSheet(sheets, sheet)?.sheet.terminals.list.some((t) => t.led))) return [];
   const groups = new Map<TerminalKey, { readonly at: PlanTerminal; readonly others: PlanTerminal[] }>();
   for (const item of planTerminals(plan, sheets)) {

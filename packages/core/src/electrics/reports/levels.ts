@@ -1,7 +1,7 @@
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { boardOf } from '../../plan/edit';
 import { findBuses } from '../../nets/buses';
-import { listedByIsland } from '../../nets/islands';
+import { listPerComponent } from '../../nets/connectedComponents';
 import { findNets } from '../../nets/nets';
 import { passThroughSource } from '../../nets/passThrough';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../../nets/terminals';
@@ -240,7 +240,7 @@ function pairsOf(
 
 /** Every signal between the board and a part that has a supply, judged where it arrives: both ways for lines that go both ways, and at each
  *  end of a level shifter. Lines with a shifter on the part's own module are that module's matter and left out. */
-export const levelPairs = listedByIsland((plan: Plan, sheets: Sheets): readonly LevelPair[] => {
+export const levelPairs = listPerComponent((plan: Plan, sheets: Sheets): readonly LevelPair[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const pullUps = linePullUps(plan, sheets);

@@ -1,6 +1,6 @@
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { findBuses } from '../../nets/buses';
-import { derived } from '../../nets/derived';
+import { memoizeByPair } from '../../memo/memoizeByPair';
 import { segmentsOf } from '../../nets/segments';
 import { type PlanTerminal, planTerminals } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
@@ -99,7 +99,7 @@ function ofBuses(plan: Plan, sheets: Sheets, board: IndexedBoard): readonly Plan
 }
 
 /** Every resistor of a plan with its current, and those its LEDs still lack: LEDs first, then terminals, then buses. */
-export const planResistors = derived((plan: Plan, sheets: Sheets): readonly PlanResistor[] => {
+export const planResistors = memoizeByPair((plan: Plan, sheets: Sheets): readonly PlanResistor[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const lamps = ledReports(plan, sheets).map((lamp): PlanResistor => ({

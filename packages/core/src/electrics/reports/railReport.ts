@@ -1,4 +1,4 @@
-import { derived } from '../../nets/derived';
+import { memoizeByPair } from '../../memo/memoizeByPair';
 import { findNets } from '../../nets/nets';
 import { planTerminals } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
@@ -118,7 +118,7 @@ function gainOf(rail: Rail, source: Rail): number {
 
 /** Every rail with its loads: parts, LEDs, the board itself, and rails regulated from it with all their loads. Inputs of the board are
  *  listed once they have a load. */
-export const railReports = derived((plan: Plan, sheets: Sheets): readonly RailReport[] => {
+export const railReports = memoizeByPair((plan: Plan, sheets: Sheets): readonly RailReport[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
   const rails = board.sheet.rails.list;

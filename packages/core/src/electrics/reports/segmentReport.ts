@@ -1,9 +1,9 @@
 import { type Bus, findBuses } from '../../nets/buses';
-import { mappedByIsland } from '../../nets/islands';
+import { mapPerComponent } from '../../nets/connectedComponents';
 import { type Segment, segmentsOf } from '../../nets/segments';
 import { boardOf } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
-import { once } from '../../quantity/once';
+import { lazy } from '../../memo/lazy';
 import { drawerValues } from '../../quantity/series';
 import type { PartSheet } from '../../sheets/partSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
@@ -158,14 +158,14 @@ function segmentSheet(
   const above = ({ overdriven: [first] }: (typeof heights)[number]) => (first ? first.restVolts - first.limitVolts : 0);
   const highest = heights.reduce((a, b) => (above(b) > above(a) + 1e-9 ? b : a));
   const { limits, overdriven } = highest;
-  const add = once(() =>
+  const add = lazy(() =>
     helps
       ? bestAdded(drawerValues(plan.drawer, 330, 100_000), (ohms) =>
           busPullUps({ ...input, pullUps: [...others, addedPullUp(ohms, { volts: input.vdd })] }),
         )
       : undefined,
   );
-  const cut = once(() => (pullUps.verdict === 'too-strong' ? toCut(input, cuttableOf(plan, sheets), pullingHigher) : []));
+  const cut = lazy(() => (pullUps.verdict === 'too-strong' ? toCut(input, cuttableOf(plan, sheets), pullingHigher) : []));
   const limit = overdriven[0]?.limitVolts;
   const pullingHigher = limit === undefined ? [] : [...new Set(highest.pullUps.filter((p) => p.volts.max > limit).map((p) => p.id))];
   return {
@@ -185,7 +185,7 @@ function segmentSheet(
 
 /** The segments of every I2C bus with a controller and both lines, by bus ID. Memoised by plan and sheets, because several checks use
  *  them. */
-export const i2cSegmentReports = mappedByIsland((plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly SegmentReport[]> => {
+export const i2cSegmentReports = mapPerComponent((plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly SegmentReport[]> => {
   const board = boardOf(plan, sheets);
   const buses = board ? findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c' && bus.controller && bus.pins.sda && bus.pins.scl) : [];
   return new Map(buses.map((bus) => [bus.id, segmentReports(plan, sheets, board!, bus)]));

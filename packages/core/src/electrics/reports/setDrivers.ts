@@ -1,4 +1,4 @@
-import { derived } from '../../nets/derived';
+import { memoizeByPair } from '../../memo/memoizeByPair';
 import { type MultiplexedLed, multiplexedLeds } from '../../nets/multiplexed';
 import { partOf } from '../../plan/edit';
 import { type Plan, splitKey, type TerminalKey, terminalKey } from '../../plan/plan';
@@ -48,7 +48,7 @@ function fewDigits(plan: Plan, { multiplex, currentSet }: PartSheet, leds: reado
 }
 
 /** Every driver of the plan whose current a resistor sets. */
-export const setDriversOf = derived((plan: Plan, sheets: Sheets): readonly SetDriver[] =>
+export const setDriversOf = memoizeByPair((plan: Plan, sheets: Sheets): readonly SetDriver[] =>
   plan.placements.flatMap((placement): SetDriver[] => {
     const table = partSheet(sheets, placement.sheet)?.sheet.currentSet;
     if (!table) return [];

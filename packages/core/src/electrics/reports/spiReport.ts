@@ -1,8 +1,8 @@
 import type { Bus } from '../../nets/buses';
 import { controllerHz } from '../../nets/controllers';
 import { chainsOf } from '../../nets/chains';
-import { derived } from '../../nets/derived';
-import { homeOf } from '../../nets/islands';
+import { memoizeByPair } from '../../memo/memoizeByPair';
+import { connectedComponentOf } from '../../nets/connectedComponents';
 import { throughPart } from '../../nets/passThrough';
 import { isPulledUp } from '../../nets/pulled';
 import { terminalsOf, type PlanTerminal } from '../../nets/terminals';
@@ -227,7 +227,7 @@ function groupsOf(plan: Plan, sheets: Sheets, bus: Bus): readonly (readonly Plac
 
 /** The report of an SPI bus: chip selects, maximum clock of each device and its limiting factor, access times. */
 export function spiReport(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): SpiReport {
-  const home = homeOf(plan, sheets, bus.members[0]?.id ?? '');
+  const home = connectedComponentOf(plan, sheets, bus.members[0]?.id ?? '');
   const known = remembered(home, sheets);
   let sheet = known.get(bus.id);
   if (!sheet) known.set(bus.id, (sheet = makeSheet(home, sheets, board, bus)));
@@ -235,7 +235,7 @@ export function spiReport(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: 
 }
 
 /** Memoised per plan: three checks, the budgets and the view use it. */
-const remembered = derived((_plan: Plan, _sheets: Sheets) => new Map<string, SpiReport>());
+const remembered = memoizeByPair((_plan: Plan, _sheets: Sheets) => new Map<string, SpiReport>());
 
 function makeSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): SpiReport {
   const controller = bus.controller === undefined ? undefined : board.controllers.get(bus.controller);

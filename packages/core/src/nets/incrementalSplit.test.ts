@@ -5,14 +5,14 @@ import { settledPlan } from '../../tests/corruptedPlan';
 import { cases, runs } from '../../tests/runs';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
-import { growthOf } from '../plan/grown';
+import { incrementOf } from '../plan/increment';
 import { newPlacement } from '../plan/newPlacement';
 import { newPlan, type Plan } from '../plan/plan';
 import { additionOf } from '../review/addition';
 import { planFindingsOf } from '../review/review';
 import { findBuses } from './buses';
-import { grownApart } from './grownApart';
-import { islandsOf } from './islands';
+import { incrementalSplit } from './incrementalSplit';
+import { connectedComponents } from './connectedComponents';
 import { findNets } from './nets';
 import { planTerminals } from './terminals';
 
@@ -27,7 +27,7 @@ const known = (plan: Plan) => {
     byPin: [...byPin].map(([pin, net]) => [pin, list.indexOf(net)]).sort(),
     byTerminal: [...byTerminal].map(([key, net]) => [key, list.indexOf(net)]).sort(),
     buses: findBuses(plan, sheets),
-    islands: islandsOf(plan, sheets),
+    components: connectedComponents(plan, sheets),
     findings: planFindingsOf(plan, sheets).map(({ id, data }) => [id, data]),
   });
 };
@@ -79,12 +79,12 @@ test('of a plan that has grown by a part the same is known as of one that was ma
         if (edit.kind === 'wire' && edit.end.to !== 'terminal' && edit !== edits.at(-1)) continue;
         expect(known(now)).toBe(known(structuredClone(now)));
       }
-      if (grownApart(now, sheets)) apart += 1;
-      if (islandsOf(now, sheets).length < islandsOf(plan, sheets).length) several += 1;
+      if (incrementalSplit(now, sheets)) apart += 1;
+      if (connectedComponents(now, sheets).length < connectedComponents(plan, sheets).length) several += 1;
     }),
     { numRuns: runs(60) },
   );
-  // Of both kinds there were some: those worked out from what was known, and those that bring islands together.
+  // Of both kinds there were some: those worked out from what was known, and those that bring components together.
   expect(apart).toBeGreaterThan(cases(8));
   expect(several).toBeGreaterThan(cases(1));
 }, 60_000);
@@ -108,13 +108,13 @@ test('growth is known step by step for the last part alone, and for edits of tha
     return result.plan;
   };
   const first = after(empty, add('screen', 'oled-096-ssd1306-i2c'));
-  expect(growthOf(first)?.base).toBe(empty);
+  expect(incrementOf(first)?.base).toBe(empty);
   const second = after(first, add('light', 'light-bh1750'));
-  expect([growthOf(first), growthOf(second)?.base]).toEqual([undefined, first]);
+  expect([incrementOf(first), incrementOf(second)?.base]).toEqual([undefined, first]);
   const wired = after(second, { kind: 'wire', placement: 'light', terminal: 'SDA', end: { to: 'pin', pin: 'GP4' } });
-  expect(growthOf(wired)?.base).toBe(first);
-  expect(growthOf(after(wired, { kind: 'wire', placement: 'screen', terminal: 'SDA', end: { to: 'pin', pin: 'GP4' } }))).toBeUndefined();
-  expect(growthOf(after(wired, { kind: 'rename-plan', name: 'Other' }))).toBeUndefined();
-  expect(growthOf(after(wired, { kind: 'move-placement', placement: 'light', at: 0 }))).toBeUndefined();
-  expect(growthOf(after(first, { kind: 'add-placement', placement: { ...second.placements[1]!, id: 'front' }, at: 0 }))).toBeUndefined();
+  expect(incrementOf(wired)?.base).toBe(first);
+  expect(incrementOf(after(wired, { kind: 'wire', placement: 'screen', terminal: 'SDA', end: { to: 'pin', pin: 'GP4' } }))).toBeUndefined();
+  expect(incrementOf(after(wired, { kind: 'rename-plan', name: 'Other' }))).toBeUndefined();
+  expect(incrementOf(after(wired, { kind: 'move-placement', placement: 'light', at: 0 }))).toBeUndefined();
+  expect(incrementOf(after(first, { kind: 'add-placement', placement: { ...second.placements[1]!, id: 'front' }, at: 0 }))).toBeUndefined();
 });

@@ -1,17 +1,17 @@
 import { endPlacement } from '../plan/planRails';
 import { type Bus, controllersInWhole, findBuses } from './buses';
-import { derived } from './derived';
-import { type GrownApart, grownApart } from './grownApart';
+import { memoizeByPair } from '../memo/memoizeByPair';
+import { type IncrementalSplit, incrementalSplit } from './incrementalSplit';
 import { findNets } from './nets';
 import { terminalsOf } from './terminals';
-import { setGrowth } from '../plan/grown';
+import { setIncrement } from '../plan/increment';
 import { type Placement, type Plan, splitKey } from '../plan/plan';
 import { cutBy, mapsCut } from '../plan/planMaps';
 import type { Sheets } from '../sheets/sheetIndex';
 
 /** Which parts have to do with each other by their signals: those that meet on a net that is no supply, and those wired to one another.
- *  @returns by placement, the first placement of its island */
-function banks(plan: Plan, sheets: Sheets): ReadonlyMap<string, string> {
+ *  @returns by placement, the first placement of its component */
+function roots(plan: Plan, sheets: Sheets): ReadonlyMap<string, string> {
   const parent = new Map<string, string>();
   const find = (id: string): string => {
     let root = id;
@@ -36,47 +36,47 @@ function banks(plan: Plan, sheets: Sheets): ReadonlyMap<string, string> {
   return new Map(plan.placements.map((p) => [p.id, find(p.id)]));
 }
 
-/** What an island is made of, in a fixed order: the same values are the same island. */
-type Makings = readonly unknown[];
+/** What a component is made of, in a fixed order: the same values are the same component. */
+type Signature = readonly unknown[];
 
 interface Kept {
-  readonly makings: Makings;
+  readonly signature: Signature;
   readonly plan: Plan;
 }
 
-/** Plans that are islands: there is nothing to cut. */
-const islands = new WeakSet<Plan>();
+/** Plans that are components: there is nothing to cut. */
+const components = new WeakSet<Plan>();
 
-/** Islands seen last, by their first part: an edit changes few, and an undone edit restores the previous one. */
+/** Components seen last, by their first part: an edit changes few, and an undone edit restores the previous one. */
 const seen = new WeakMap<Placement, Kept[]>();
 const REMEMBERED = 4;
 
-const same = (a: Makings, b: Makings): boolean => a.length === b.length && a.every((one, at) => one === b[at]);
+const same = (a: Signature, b: Signature): boolean => a.length === b.length && a.every((one, at) => one === b[at]);
 
-function keptAs(first: Placement, makings: Makings, make: () => Plan): Plan {
+function keptAs(first: Placement, signature: Signature, make: () => Plan): Plan {
   const known = seen.get(first) ?? [];
-  const found = known.find((one) => same(one.makings, makings));
+  const found = known.find((one) => same(one.signature, signature));
   if (found) {
-    // Trials of what could be done make islands that are seen once: the one that is there must outlast them.
+    // Trials of what could be done make components that are seen once: the one that is there must outlast them.
     if (known[0] !== found) seen.set(first, [found, ...known.filter((one) => one !== found)]);
     return found.plan;
   }
   const plan = make();
-  islands.add(plan);
-  seen.set(first, [{ makings, plan }, ...known].slice(0, REMEMBERED));
+  components.add(plan);
+  seen.set(first, [{ signature, plan }, ...known].slice(0, REMEMBERED));
   return plan;
 }
 
 /** A plan divided into its connected components, each a plan on the same board, without notes and marks. An unchanged component is the
  *  same object as before, so memoised results remain valid. */
-export const islandsOf = derived((plan: Plan, sheets: Sheets): readonly Plan[] => {
-  if (islands.has(plan)) return [plan];
-  const grown = grownApart(plan, sheets);
-  return (grown && grownIslands(plan, sheets, grown)) ?? islandsCut(plan, sheets);
+export const connectedComponents = memoizeByPair((plan: Plan, sheets: Sheets): readonly Plan[] => {
+  if (components.has(plan)) return [plan];
+  const split = incrementalSplit(plan, sheets);
+  return (split && incrementalComponents(plan, sheets, split)) ?? componentsCut(plan, sheets);
 });
 
-function islandsCut(plan: Plan, sheets: Sheets): readonly Plan[] {
-  const bank = banks(plan, sheets);
+function componentsCut(plan: Plan, sheets: Sheets): readonly Plan[] {
+  const bank = roots(plan, sheets);
   const members = new Map<string, Placement[]>();
   for (const placement of plan.placements) {
     const list = members.get(bank.get(placement.id)!);
@@ -86,7 +86,7 @@ function islandsCut(plan: Plan, sheets: Sheets): readonly Plan[] {
   const cut = cutInto(plan, (id) => bank.get(id));
   const buses = findBuses(plan, sheets);
   return [...members].map(([id, placements]) =>
-    islandMade(
+    componentMade(
       plan,
       buses,
       placements,
@@ -103,7 +103,7 @@ const cutInto = (plan: Plan, pieceOf: (placement: string) => string | undefined)
   ...mapsCut({ ...plan, wireNotes: {} }, pieceOf),
 ];
 
-function islandMade(
+function componentMade(
   plan: Plan,
   buses: readonly Bus[],
   placements: readonly Placement[],
@@ -114,7 +114,7 @@ function islandMade(
   const controllers = buses.flatMap(({ id, members, controller }) =>
     members.some((m) => there.has(m)) ? [[id, controller] as const] : [],
   );
-  const makings = [
+  const signature = [
     board.id,
     board.version,
     busSettings,
@@ -125,7 +125,7 @@ function islandMade(
     ...placements,
     ...own.flatMap(([field, entries]) => [field, ...entries.flat()]),
   ];
-  const island = keptAs(placements[0]!, makings, () => ({
+  const component = keptAs(placements[0]!, signature, () => ({
     ...plan,
     placements,
     ...Object.fromEntries(own.map(([field, entries]) => [field, Object.fromEntries(entries)])),
@@ -136,13 +136,13 @@ function islandMade(
     accepted: {},
     benchNotes: {},
   }));
-  controllersInWhole.set(island, new Map(controllers));
-  return island;
+  controllersInWhole.set(component, new Map(controllers));
+  return component;
 }
 
-/** The islands of a plan that has grown by a part: those it had, with the part on one of them or on one of its own. Undefined where the part
+/** The components of a plan that has grown by a part: those it had, with the part on one of them or on one of its own. Undefined where the part
  *  brings several together. */
-function grownIslands(plan: Plan, sheets: Sheets, { base, placement }: GrownApart): readonly Plan[] | undefined {
+function incrementalComponents(plan: Plan, sheets: Sheets, { base, placement }: IncrementalSplit): readonly Plan[] | undefined {
   const { byTerminal } = findNets(plan, sheets);
   const near = new Set<string>();
   for (const { key } of terminalsOf(plan, placement, sheets)) {
@@ -155,53 +155,53 @@ function grownIslands(plan: Plan, sheets: Sheets, { base, placement }: GrownApar
   // The new part's bus may have taken the controller of another.
   const isMoved = was.some(({ id, controller }) => buses.find((bus) => bus.id === id)?.controller !== controller);
   if (isMoved) return undefined;
-  const before = islandsOf(base, sheets);
-  const met = near.size === 0 ? [] : before.filter((island) => island.placements.some((p) => near.has(p.id)));
+  const before = connectedComponents(base, sheets);
+  const met = near.size === 0 ? [] : before.filter((component) => component.placements.some((p) => near.has(p.id)));
   if (met.length > 1) return undefined;
   const own = cutInto(plan, (id) => (id === placement.id ? id : undefined)).map(
     ([field, entries]) => [field, entries.get(placement.id) ?? []] as const,
   );
   const [home] = met;
-  if (!home) return [...before, islandMade(plan, buses, [placement], own)];
-  const grown = islandMade(
+  if (!home) return [...before, componentMade(plan, buses, [placement], own)];
+  const grown = componentMade(
     plan,
     buses,
     [...home.placements, placement],
     own.map(([field, entries]) => [field, [...Object.entries(home[field]), ...entries]] as const),
   );
-  // What is known of the island holds in the grown one as what is known of the plan does.
-  setGrowth(grown, { base: home, placement: placement.id });
-  return before.map((island) => (island === home ? grown : island));
+  // What is known of the component holds in the grown one as what is known of the plan does.
+  setIncrement(grown, { base: home, placement: placement.id });
+  return before.map((component) => (component === home ? grown : component));
 }
 
 /** The component of a part: results about the part or its bus can be computed there and stay memoised while it is unchanged. The plan
  *  itself if it is one component or does not contain the part. */
-export function homeOf(plan: Plan, sheets: Sheets, placement: string): Plan {
-  const islands = islandsOf(plan, sheets);
-  return (islands.length > 1 && islands.find((island) => island.placements.some((p) => p.id === placement))) || plan;
+export function connectedComponentOf(plan: Plan, sheets: Sheets, placement: string): Plan {
+  const components = connectedComponents(plan, sheets);
+  return (components.length > 1 && components.find((component) => component.placements.some((p) => p.id === placement))) || plan;
 }
 
-/** A list about the parts of a plan, worked out island by island, in the order of the parts. */
-export function listedByIsland<T extends { readonly key: string }>(
+/** A list about the parts of a plan, worked out component by component, in the order of the parts. */
+export function listPerComponent<T extends { readonly key: string }>(
   make: (plan: Plan, sheets: Sheets) => readonly T[],
 ): (plan: Plan, sheets: Sheets) => readonly T[] {
-  const own = derived(make);
-  return derived((plan, sheets) => {
-    const islands = islandsOf(plan, sheets);
-    if (islands.length < 2) return own(plan, sheets);
+  const own = memoizeByPair(make);
+  return memoizeByPair((plan, sheets) => {
+    const components = connectedComponents(plan, sheets);
+    if (components.length < 2) return own(plan, sheets);
     const order = new Map(plan.placements.map((p, at) => [p.id, at]));
     const at = ({ key }: T) => order.get(splitKey(key).placement)!;
-    return islands.flatMap((island) => own(island, sheets)).toSorted((a, b) => at(a) - at(b));
+    return components.flatMap((component) => own(component, sheets)).toSorted((a, b) => at(a) - at(b));
   });
 }
 
-/** What is known by the buses of a plan, worked out island by island. */
-export function mappedByIsland<T>(
+/** What is known by the buses of a plan, worked out component by component. */
+export function mapPerComponent<T>(
   make: (plan: Plan, sheets: Sheets) => ReadonlyMap<string, T>,
 ): (plan: Plan, sheets: Sheets) => ReadonlyMap<string, T> {
-  const own = derived(make);
-  return derived((plan, sheets) => {
-    const islands = islandsOf(plan, sheets);
-    return islands.length < 2 ? own(plan, sheets) : new Map(islands.flatMap((island) => [...own(island, sheets)]));
+  const own = memoizeByPair(make);
+  return memoizeByPair((plan, sheets) => {
+    const components = connectedComponents(plan, sheets);
+    return components.length < 2 ? own(plan, sheets) : new Map(components.flatMap((component) => [...own(component, sheets)]));
   });
 }

@@ -1,5 +1,5 @@
 /** Remembers what follows from an object for as long as the object is there. */
-export function remembered<K extends object, T>(make: (key: K) => T): (key: K) => T {
+export function memoizeByObject<K extends object, T>(make: (key: K) => T): (key: K) => T {
   const known = new WeakMap<K, { readonly value: T }>();
   return (key) => {
     let found = known.get(key);

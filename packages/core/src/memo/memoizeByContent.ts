@@ -3,7 +3,7 @@ const KEPT = 500;
 
 /** Remembers what a pure function gave for inputs of the same content, however often they are made anew: of a hundred trial plans most
  *  have the same lines. The input must be plain data, without functions. */
-export function alike<I, T>(make: (input: I) => T): (input: I) => T {
+export function memoizeByContent<I, T>(make: (input: I) => T): (input: I) => T {
   const known = new Map<string, T>();
   return (input) => {
     const key = JSON.stringify(input);

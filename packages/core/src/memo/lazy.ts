@@ -1,5 +1,5 @@
 /** A lazily computed value, computed once. */
-export function once<T>(work: () => T): () => T {
+export function lazy<T>(work: () => T): () => T {
   let done: { readonly result: T } | undefined;
   return () => (done ??= { result: work() }).result;
 }

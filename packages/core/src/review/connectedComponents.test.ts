@@ -6,7 +6,7 @@ import { corruptedPlan } from '../../tests/corruptedPlan';
 import { runs } from '../../tests/runs';
 import type { FindingDraft } from '../checks/engine/check';
 import { CHECKS } from '../checks/engine/registry';
-import { islandsOf } from '../nets/islands';
+import { connectedComponents } from '../nets/connectedComponents';
 import { applyEdit } from '../plan/applyEdits';
 import type { Plan } from '../plan/plan';
 import { contextOf, reviewPlan } from './review';
@@ -15,14 +15,14 @@ const sheets = shippedSheets();
 const spoilt = corruptedPlan(sheets);
 const said = ({ level, message, place, data, source }: FindingDraft) => JSON.stringify([level, message, place, data, source]);
 
-test('island by island the same is found as in the whole plan, by every check that does not ask for all of it', () => {
+test('component by component the same is found as in the whole plan, by every check that does not ask for all of it', () => {
   fc.assert(
     fc.property(spoilt, (plan) => {
       const context = contextOf(plan, sheets)!;
-      const islands = islandsOf(plan, sheets).map((island) => contextOf(island, sheets)!);
+      const components = connectedComponents(plan, sheets).map((component) => contextOf(component, sheets)!);
       for (const check of CHECKS) {
         if (check.planWide) continue;
-        const [whole, cut] = [check.examine(context), islands.flatMap((one) => check.examine(one))].map((drafts) =>
+        const [whole, cut] = [check.examine(context), components.flatMap((one) => check.examine(one))].map((drafts) =>
           drafts.map(said).sort(),
         );
         expect([check.code, cut]).toEqual([check.code, whole]);
@@ -54,7 +54,7 @@ test('a finding has the remedies that its check has for it in the whole plan', (
 }, 60_000);
 
 test.each([stick(), shield()])(
-  'what is remembered of islands is what would be found anew, after any edits on $board.id',
+  'what is remembered of components is what would be found anew, after any edits on $board.id',
   (empty) => {
     const own = versionedSheets();
     fc.assert(
@@ -73,7 +73,7 @@ test.each([stick(), shield()])(
   60_000,
 );
 
-test('an island that an edit does not touch is the same plan as before; one that it touches is another', () => {
+test('a component that an edit does not touch is the same plan as before; one that it touches is another', () => {
   const plan = edited(
     stick(),
     sheets,
@@ -84,13 +84,13 @@ test('an island that an edit does not touch is the same plan as before; one that
     wire('lamp:A', 'GP2'),
     wire('lamp:K', 'ground'),
   );
-  const ids = (one: Plan) => islandsOf(one, sheets).map((island) => island.placements.map((p) => p.id).join(' '));
+  const ids = (one: Plan) => connectedComponents(one, sheets).map((component) => component.placements.map((p) => p.id).join(' '));
   expect(ids(plan)).toEqual(['screen light', 'lamp']);
   const moved = edited(plan, sheets, wire('lamp:A', 'GP3'));
-  expect(islandsOf(moved, sheets)[0]).toBe(islandsOf(plan, sheets)[0]);
-  expect(islandsOf(moved, sheets)[1]).not.toBe(islandsOf(plan, sheets)[1]);
+  expect(connectedComponents(moved, sheets)[0]).toBe(connectedComponents(plan, sheets)[0]);
+  expect(connectedComponents(moved, sheets)[1]).not.toBe(connectedComponents(plan, sheets)[1]);
   // Back again is what it was.
-  expect(islandsOf(edited(moved, sheets, wire('lamp:A', 'GP2')), sheets)[0]).toBe(islandsOf(plan, sheets)[0]);
+  expect(connectedComponents(edited(moved, sheets, wire('lamp:A', 'GP2')), sheets)[0]).toBe(connectedComponents(plan, sheets)[0]);
   for (const edit of [
     wire('light:SDA', 'GP6'),
     { kind: 'series', placement: 'light', terminal: 'SDA', ohms: 330 },
@@ -99,7 +99,11 @@ test('an island that an edit does not touch is the same plan as before; one that
     { kind: 'rate', placement: 'light', perSecond: 9 },
   ] as const) {
     const changed = applyEdit(plan, edit, sheets);
-    if (changed.ok) expect([edit.kind, islandsOf(changed.plan, sheets)[0] === islandsOf(plan, sheets)[0]]).toEqual([edit.kind, false]);
+    if (changed.ok)
+      expect([edit.kind, connectedComponents(changed.plan, sheets)[0] === connectedComponents(plan, sheets)[0]]).toEqual([
+        edit.kind,
+        false,
+      ]);
   }
   // A lamp on the bus joins it.
   expect(ids(edited(plan, sheets, wire('lamp:A', 'GP4')))).toEqual(['screen light lamp']);

@@ -1,4 +1,4 @@
-import { placementText, terminalText } from '@roof-chart/core/text/describe';
+import { placementText, terminalText } from '@roof-chart/core/text/names';
 import { addressesOf } from '@roof-chart/core/nets/addresses';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { changedWires } from '@roof-chart/core/review/previewEdits';

@@ -1,5 +1,4 @@
-import type { Finding } from '../src/checks/engine/check';
-import { isAboutFacts } from '../src/checks/engine/registry';
+import { isAboutFacts, type Finding } from '../src/checks/engine/check';
 import { describeFinding, describeFix } from '../src/text/describe';
 import type { Edit } from '../src/plan/edit';
 import type { Plan } from '../src/plan/plan';

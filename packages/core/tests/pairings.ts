@@ -1,5 +1,5 @@
-import type { Finding, Level } from '../src/checks/engine/check';
-import { checkOf, isAboutFacts } from '../src/checks/engine/registry';
+import { isAboutFacts, type Finding, type Level } from '../src/checks/engine/check';
+import { checkOf } from '../src/checks/engine/registry';
 import { describeFix } from '../src/text/describe';
 import { newPlan } from '../src/plan/plan';
 import { additionOf } from '../src/review/addition';

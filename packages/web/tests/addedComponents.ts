@@ -1,4 +1,4 @@
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import { feedOf, pullFeed } from '@roof-chart/core/electrics/reports/busInputs';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { segmentsOf } from '@roof-chart/core/nets/segments';

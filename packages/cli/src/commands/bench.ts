@@ -5,7 +5,7 @@ import { compareScan, type Compared, likeliestBus, scannedBuses } from '@roof-ch
 import { readScan } from '@roof-chart/core/bench/scan';
 import { interview, type Later, ProbeSession } from '@roof-chart/core/bench/session';
 import { SimulatedBench, simulatedPort } from '@roof-chart/core/bench/simulatedBench';
-import { placementText } from '@roof-chart/core/text/describe';
+import { placementText } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';

@@ -1,6 +1,6 @@
-import type { Finding } from '@roof-chart/core/checks/engine/check';
-import { isAboutFacts } from '@roof-chart/core/checks/engine/registry';
-import { LEVEL_TEXT, describeFinding, describeFix } from '@roof-chart/core/text/describe';
+import { isAboutFacts, type Finding } from '@roof-chart/core/checks/engine/check';
+import { describeFinding, describeFix } from '@roof-chart/core/text/describe';
+import { LEVEL_TEXT } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';

@@ -1,7 +1,8 @@
 import { counted } from '@roof-chart/core/quantity/format';
 import { costText } from '@roof-chart/core/text/costText';
 import { ontoBoard } from '@roof-chart/core/assign/ontoBoard';
-import { describeFinding, listText, terminalText } from '@roof-chart/core/text/describe';
+import { describeFinding } from '@roof-chart/core/text/describe';
+import { listText, terminalText } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { AdditionVerdict } from '@roof-chart/core/review/addition';
 import { type CompleteAddition, completeAddition, completeVerdict } from '@roof-chart/core/review/additionNeeds';

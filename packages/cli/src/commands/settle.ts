@@ -4,7 +4,7 @@ import { alternativesOf, conflictOf } from '@roof-chart/core/assign/explain';
 import { assignPins as settled } from '@roof-chart/core/assign/assignPins';
 import { waysOut } from '@roof-chart/core/review/ways/waysOut';
 import { preferenceCosts } from '@roof-chart/core/assign/preferenceCost';
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import { alternativeText, conflictText, proofText, wayCosts, wayText, wishText } from '@roof-chart/core/text/assignmentText';
 import { solve } from '@roof-chart/core/assign/solve/solve';
 import { boardOf } from '@roof-chart/core/plan/edit';

@@ -1,4 +1,4 @@
-import { isAboutFacts } from '../checks/engine/registry';
+import { isAboutFacts } from '../checks/engine/check';
 import { describeFinding } from '../text/describe';
 import { throughPart } from '../nets/passThrough';
 import { terminalsOf } from '../nets/terminals';

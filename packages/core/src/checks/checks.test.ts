@@ -13,7 +13,8 @@ import { runChecks, contextOf } from '../review/review';
 import { indexSheets } from '../sheets/sheetIndex';
 import type { Check } from './engine/check';
 import { CHECKS } from './engine/registry';
-import { fillTemplate, listText } from '../text/describe';
+import { fillTemplate } from '../text/describe';
+import { listText } from '../text/names';
 
 const sheets = shippedSheets();
 const power = (id: string, rail = '3v3'): Edit[] => [wire(`${id}:GND`, 'ground'), wire(`${id}:VCC`, `rail ${rail}`)];

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { placementText, terminalText } from '../text/describe';
+import { placementText, terminalText } from '../text/names';
 import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
 import { type Component, planComponents } from '../electrics/reports/components';
 import type { Plan } from '../plan/plan';

@@ -1,4 +1,4 @@
-import { placementText, terminalText } from '../text/describe';
+import { placementText, terminalText } from '../text/names';
 import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
 import { type Component, type ComponentPoint, componentNames } from '../electrics/reports/components';
 import { type Plan, terminalKey } from '../plan/plan';

@@ -1,4 +1,4 @@
-import { terminalText } from '../text/describe';
+import { terminalText } from '../text/names';
 import { formatSi } from '../quantity/format';
 import { boardOf } from '../plan/edit';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';

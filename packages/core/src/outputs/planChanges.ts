@@ -1,4 +1,4 @@
-import { placementText, terminalText } from '../text/describe';
+import { placementText, terminalText } from '../text/names';
 import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
 import { boardOf, partOf } from '../plan/edit';
 import type { BusSettings, Placement, Plan, Readout, TerminalKey, Wire, Wish } from '../plan/plan';

@@ -1,5 +1,5 @@
-import type { Finding } from '../checks/engine/check';
-import { isAboutFacts, isLackOfHelper } from '../checks/engine/registry';
+import { isAboutFacts, type Finding } from '../checks/engine/check';
+import { isLackOfHelper } from '../checks/engine/registry';
 import { type Component, planComponents } from '../electrics/reports/components';
 import { applyEdits } from '../plan/applyEdits';
 import { type Edit, partOf } from '../plan/edit';

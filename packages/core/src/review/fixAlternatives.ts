@@ -1,6 +1,5 @@
 import { assignPins, type AssignOptions } from '../assign/assignPins';
-import type { Finding } from '../checks/engine/check';
-import { isAboutFacts } from '../checks/engine/registry';
+import { isAboutFacts, type Finding } from '../checks/engine/check';
 import { findNets } from '../nets/nets';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, type Edit, partOf } from '../plan/edit';

@@ -66,6 +66,7 @@ function finish(check: Check, draft: FindingDraft, context: CheckContext): Findi
     code: check.code,
     id,
     ...(accepted !== undefined && { accepted }),
+    ...(check.about && { about: check.about }),
     get remedies() {
       return remedies();
     },

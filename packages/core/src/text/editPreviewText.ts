@@ -1,4 +1,5 @@
-import { describeFinding, terminalText } from './describe';
+import { describeFinding } from './describe';
+import { terminalText } from './names';
 import { planChanges } from '../outputs/planChanges';
 import type { Plan } from '../plan/plan';
 import type { Preview } from '../review/previewEdits';

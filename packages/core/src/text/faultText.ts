@@ -1,4 +1,4 @@
-import { placementText, terminalText } from './describe';
+import { placementText, terminalText } from './names';
 import type { Plan } from '../plan/plan';
 import { formatAddress } from '../quantity/format';
 import { boardSheet, type Sheets } from '../sheets/sheetIndex';

@@ -1,4 +1,4 @@
-import { placementText } from './describe';
+import { placementText } from './names';
 import type { Plan } from '../plan/plan';
 import type { FixAlternative } from '../review/fixAlternatives';
 import type { Sheets } from '../sheets/sheetIndex';

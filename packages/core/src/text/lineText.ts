@@ -1,4 +1,4 @@
-import { listText, placementText, terminalText } from './describe';
+import { listText, placementText, terminalText } from './names';
 import type { LineKind, LineNote } from '../electrics/reports/otherLines';
 import type { SpiClock, SpiRow, SpiReport } from '../electrics/reports/spiReport';
 import { wireEndText } from './wireEndText';

@@ -1,4 +1,4 @@
-import { listText } from './describe';
+import { listText } from './names';
 import type { Component } from '../electrics/reports/components';
 import { counted } from '../quantity/format';
 import type { AdditionNeeds } from '../review/additionNeeds';

@@ -1,4 +1,4 @@
-import { terminalText } from './describe';
+import { terminalText } from './names';
 import { endText } from '../outputs/endText';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
 import type { Sheets } from '../sheets/sheetIndex';

@@ -1,24 +1,28 @@
+import { isAboutFacts } from '@roof-chart/core/checks/engine/check';
 import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { ActionIcon, Button, UnstyledButton, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { spotlight } from '@mantine/spotlight';
 import { IconArrowBackUp, IconArrowForwardUp, IconHistory, IconMoon, IconSun } from '@tabler/icons-react';
-import { memo, type ReactNode, useCallback, useEffect, useState } from 'react';
+import { lazy, memo, type ReactNode, Suspense, useCallback, useEffect, useState } from 'react';
 import { Link, NavLink } from 'react-router';
-import { isAboutFacts } from '@roof-chart/core/checks/engine/registry';
 import commands from './commands/commands.module.css';
-import { CommandSearch } from './commands/CommandSearch';
 import { ShortcutList } from './commands/ShortcutList';
 import { findingView } from '../ui/findings/findingView';
-import { FindingsRail } from '../ui/findings/FindingsRail';
+import railStyles from '../ui/findings/FindingsRail.module.css';
 import { useAppSelector } from '../state/store';
 import { Versions } from './versions/Versions';
 import styles from './Frame.module.css';
 import { Ledgers } from './Ledgers';
+import { loaded } from './loaded';
 import { PLAN_VIEWS } from './planViews';
 import { PlanName } from '../ui/PlanName';
 import { SaveState } from './SaveState';
 import { Steps } from './Steps';
 import { useReviewed, useReviewing, useWorkbench } from '../state/workbench';
+
+// The texts of all checks come with these two: the Chart is painted before them.
+const FindingsRail = lazy(async () => ({ default: (await loaded(import('../ui/findings/FindingsRail'))).FindingsRail }));
+const CommandSearch = lazy(async () => ({ default: (await loaded(import('./commands/CommandSearch'))).CommandSearch }));
 
 function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
@@ -162,7 +166,12 @@ function BoardTitle() {
 }
 
 function Rail() {
-  return <FindingsRail parts={useAppSelector((state) => state.document.plan?.placements.length ?? 0)} />;
+  const parts = useAppSelector((state) => state.document.plan?.placements.length ?? 0);
+  return (
+    <Suspense fallback={<aside className={railStyles.rail} aria-label="Findings" />}>
+      <FindingsRail parts={parts} />
+    </Suspense>
+  );
 }
 
 /** Loads the code of every view soon after the first is shown: changing to another takes no time then, and needs no server. */
@@ -200,7 +209,9 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
       <main className={styles.main}>{children}</main>
       <Rail />
       <Ledgers />
-      <CommandSearch planId={planId} onVersions={openVersions} onShortcuts={openKeys} />
+      <Suspense fallback={null}>
+        <CommandSearch planId={planId} onVersions={openVersions} onShortcuts={openKeys} />
+      </Suspense>
       {dialog === 'versions' && <PlanVersions onClose={() => setDialog(null)} />}
       {dialog === 'keys' && <ShortcutList onClose={() => setDialog(null)} />}
     </div>

@@ -87,7 +87,12 @@ export interface Finding extends Omit<FindingDraft, 'remedies'> {
   readonly id: string;
   /** The user's reason for accepting it, if accepted. */
   readonly accepted?: string;
+  /** `facts`: about the sheets, not about the plan. */
+  readonly about?: 'facts';
 }
+
+/** Whether a finding is about the sheets, not about the plan. */
+export const isAboutFacts = ({ about }: Pick<Finding, 'about'>): boolean => about === 'facts';
 
 export interface Message {
   readonly title: string;

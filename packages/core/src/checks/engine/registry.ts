@@ -140,9 +140,6 @@ export const CHECKS: readonly Check[] = [
   timerShared,
 ];
 
-/** Whether a finding is about the sheets, not about the plan. */
-export const isAboutFacts = (finding: { readonly code: string }): boolean => checkOf(finding.code).about === 'facts';
-
 /** Whether a finding only requires a component that is at hand. */
 export const isLackOfHelper = (finding: { readonly code: string }): boolean => checkOf(finding.code).missing !== undefined;
 

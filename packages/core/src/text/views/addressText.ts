@@ -1,4 +1,4 @@
-import { listText } from '../describe';
+import { listText } from '../names';
 import { formatAddress } from '../../quantity/format';
 import type { AddressRow } from '../../review/i2cReport';
 import { readQuery } from '../../sheets/searchParts';

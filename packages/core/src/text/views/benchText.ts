@@ -1,7 +1,7 @@
 import { sightOf } from '../../bench/firstSight';
 import { type Question, questionLine } from '../../bench/questions';
 import { WATCH } from '../../bench/trials';
-import { listText, placementText, terminalText } from '../describe';
+import { listText, placementText, terminalText } from '../names';
 import type { Compared, ScanConclusion } from '../../bench/reconcile';
 import type { Scan, ScanForm } from '../../bench/scan';
 import type { Bus } from '../../nets/buses';

@@ -1,5 +1,5 @@
 import { TRANSISTOR_WORDS } from '../../checks/fixes/transistors';
-import { listText, placementText } from '../describe';
+import { listText, placementText } from '../names';
 import type { BoardPosition } from '../../outputs/boardPosition';
 import { type Component, isDivider } from '../../electrics/reports/components';
 import type { BuildWire, OtherTerminal } from '../../outputs/buildList';

@@ -1,4 +1,5 @@
-import { describeFinding, listText } from '../describe';
+import { describeFinding } from '../describe';
+import { listText } from '../names';
 import type { Bus } from '../../nets/buses';
 import type { Plan } from '../../plan/plan';
 import { counted, formatSi } from '../../quantity/format';

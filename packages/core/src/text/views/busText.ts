@@ -1,4 +1,4 @@
-import { listText, memberText, placementText } from '../describe';
+import { listText, memberText, placementText } from '../names';
 import type { PullUpResult } from '../../electrics/formulas/busPullUps';
 import type { Plan } from '../../plan/plan';
 import { formatSi } from '../../quantity/format';

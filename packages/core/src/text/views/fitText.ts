@@ -1,4 +1,5 @@
-import { describeFinding, listText, placementText, terminalText } from '../describe';
+import { describeFinding } from '../describe';
+import { listText, placementText, terminalText } from '../names';
 import type { Plan } from '../../plan/plan';
 import { counted, formatBytes } from '../../quantity/format';
 import type { CompleteAddition } from '../../review/additionNeeds';

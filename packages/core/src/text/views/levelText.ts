@@ -1,5 +1,5 @@
 import type { PackedModule } from '../../assign/packShifterChannels';
-import { listText, placementText } from '../describe';
+import { listText, placementText } from '../names';
 import type { LevelPair, LevelVerdict } from '../../electrics/reports/levels';
 import { LEVEL_VERDICTS } from '../../electrics/reports/levels';
 import { partOf } from '../../plan/edit';

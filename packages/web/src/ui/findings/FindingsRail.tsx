@@ -1,9 +1,10 @@
 import { Button, Collapse, CopyButton, UnstyledButton } from '@mantine/core';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
-import { type Finding, type Level, LEVELS } from '@roof-chart/core/checks/engine/check';
-import { CHECKS, isAboutFacts } from '@roof-chart/core/checks/engine/registry';
-import { LEVEL_TEXT, type FindingText, factGroupsText, describeFinding, placeText } from '@roof-chart/core/text/describe';
+import { isAboutFacts, type Finding, type Level, LEVELS } from '@roof-chart/core/checks/engine/check';
+import { CHECKS } from '@roof-chart/core/checks/engine/registry';
+import { type FindingText, factGroupsText, describeFinding, placeText } from '@roof-chart/core/text/describe';
+import { LEVEL_TEXT } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { useReviewed, useReviewFailure, useWorkbench } from '../../state/workbench';

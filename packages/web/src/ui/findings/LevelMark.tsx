@@ -1,5 +1,5 @@
 import type { Level } from '@roof-chart/core/checks/engine/check';
-import { LEVEL_TEXT } from '@roof-chart/core/text/describe';
+import { LEVEL_TEXT } from '@roof-chart/core/text/names';
 import { capitalised } from '@roof-chart/core/quantity/format';
 
 /** The mark of a level: square with a cross, triangle, ring; by shape as well as colour. */

@@ -1,7 +1,7 @@
 import { Checkbox } from '@mantine/core';
 import { useMemo } from 'react';
 import { firstLights, lightStep } from '@roof-chart/core/bench/firstLight';
-import { placementText } from '@roof-chart/core/text/describe';
+import { placementText } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../state/workbench';
 import styles from './BringUp.module.css';

@@ -1,6 +1,6 @@
 import { Button, NativeSelect, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { placementText } from '@roof-chart/core/text/describe';
+import { placementText } from '@roof-chart/core/text/names';
 import { type BenchRemedy, compareScan, type Compared, likeliestBus, scanConclusion, scannedBuses } from '@roof-chart/core/bench/reconcile';
 import { SCAN_LENGTH, type ScanRead } from '@roof-chart/core/bench/scan';
 import { foundEdits } from '@roof-chart/core/bench/verified';

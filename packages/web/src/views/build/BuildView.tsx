@@ -2,7 +2,7 @@ import { Button, CopyButton } from '@mantine/core';
 import { IconCopy, IconListNumbers, IconPrinter } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { placementText } from '@roof-chart/core/text/describe';
+import { placementText } from '@roof-chart/core/text/names';
 import { namesKept } from '@roof-chart/core/electrics/reports/components';
 import { buildList } from '@roof-chart/core/outputs/buildList';
 import { billOf } from '@roof-chart/core/outputs/bill';

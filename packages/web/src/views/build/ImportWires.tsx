@@ -1,7 +1,7 @@
 import { Button, FileButton, Modal, Select, Textarea } from '@mantine/core';
 import { IconFileImport } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import { answeredEdit, boardEndChoices, LIST_LENGTH, type MatchedWire, type WireAnswer } from '@roof-chart/core/outputs/wireList';
 import { planTerminals } from '@roof-chart/core/nets/terminals';
 import { endKey, type Plan, PLAN_LIMITS } from '@roof-chart/core/plan/plan';

@@ -1,7 +1,7 @@
 import { ActionIcon, Checkbox } from '@mantine/core';
 import { IconLock, IconNote } from '@tabler/icons-react';
 import { useState } from 'react';
-import { placementText } from '@roof-chart/core/text/describe';
+import { placementText } from '@roof-chart/core/text/names';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildStep } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';

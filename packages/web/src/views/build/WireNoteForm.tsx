@@ -1,6 +1,6 @@
 import { Button, Group, Modal } from '@mantine/core';
 import { useState } from 'react';
-import { placementText } from '@roof-chart/core/text/describe';
+import { placementText } from '@roof-chart/core/text/names';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { wireEndText } from '@roof-chart/core/text/wireEndText';

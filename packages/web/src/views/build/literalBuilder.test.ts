@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import { buildSheet } from '@roof-chart/core/outputs/buildSheet';
 import { addressesUnder } from '@roof-chart/core/nets/addresses';
 import { newPlan, type Plan, terminalKey } from '@roof-chart/core/plan/plan';

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import { buildSheet } from '@roof-chart/core/outputs/buildSheet';
 import { readPlanFile } from '@roof-chart/core/plan/planFile';
 import { endKey, type Plan, splitKey, terminalKey, type TerminalKey } from '@roof-chart/core/plan/plan';

@@ -1,6 +1,6 @@
 import { Button, TextInput } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { listText } from '@roof-chart/core/text/describe';
+import { listText } from '@roof-chart/core/text/names';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';

@@ -1,5 +1,5 @@
 import { Button, NativeSelect, NumberInput } from '@mantine/core';
-import { listText } from '@roof-chart/core/text/describe';
+import { listText } from '@roof-chart/core/text/names';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
 import { pulledTo } from '@roof-chart/core/electrics/formulas/busPullUps';
 import type { SegmentReport } from '@roof-chart/core/electrics/reports/segmentReport';

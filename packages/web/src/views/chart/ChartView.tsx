@@ -1,10 +1,10 @@
+import { isAboutFacts } from '@roof-chart/core/checks/engine/check';
 import { Button } from '@mantine/core';
 import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { endFit, fitReason } from '@roof-chart/core/assign/fit/endFit';
 import { wantsPin } from '@roof-chart/core/assign/fit/pinFit';
-import { isAboutFacts } from '@roof-chart/core/checks/engine/registry';
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets } from '@roof-chart/core/nets/nets';
 import { openTerminals } from '@roof-chart/core/nets/openTerminals';

@@ -2,7 +2,7 @@ import { Button, NativeSelect } from '@mantine/core';
 import { IconLock, IconLockOpen, IconPlugConnected, IconPlugConnectedX } from '@tabler/icons-react';
 import { memo, type ReactNode } from 'react';
 import { endFit, fitReason } from '@roof-chart/core/assign/fit/endFit';
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import { planComponents } from '@roof-chart/core/electrics/reports/components';
 import { driverAt } from '@roof-chart/core/nets/multiplexed';
 import { componentText } from '@roof-chart/core/outputs/componentText';

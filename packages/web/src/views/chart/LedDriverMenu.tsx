@@ -1,6 +1,6 @@
 import { Button, Menu } from '@mantine/core';
 import { memo, useEffect, useState } from 'react';
-import { placementText } from '@roof-chart/core/text/describe';
+import { placementText } from '@roof-chart/core/text/names';
 import { commonsOf, segmentsOfPart } from '@roof-chart/core/nets/multiplexed';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';

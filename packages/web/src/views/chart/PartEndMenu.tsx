@@ -1,7 +1,7 @@
 import { Button, Menu, ScrollArea } from '@mantine/core';
 import { memo, useMemo } from 'react';
 import { behindShifter } from '@roof-chart/core/assign/behindShifter';
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import { biasEnds } from '@roof-chart/core/electrics/reports/biasEnds';
 import { type EndReason, otherEnds } from '@roof-chart/core/nets/otherEnds';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';

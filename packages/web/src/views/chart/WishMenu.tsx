@@ -4,7 +4,7 @@ import { memo } from 'react';
 import { wantsPin } from '@roof-chart/core/assign/fit/pinFit';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan, Together, Wish } from '@roof-chart/core/plan/plan';
 import { PIN_ROLES } from '@roof-chart/core/sheets/roles';

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { placementText, terminalText } from '@roof-chart/core/text/describe';
+import { placementText, terminalText } from '@roof-chart/core/text/names';
 import { type Plan, terminalKey, type WireEnd } from '@roof-chart/core/plan/plan';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { wireEndText } from '@roof-chart/core/text/wireEndText';

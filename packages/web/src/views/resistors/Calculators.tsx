@@ -2,7 +2,7 @@ import { Button, NativeSelect, Progress, TextInput } from '@mantine/core';
 import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/fixes/transistors';
 import { CALCULATIONS } from '@roof-chart/core/electrics/calculations/calculations';
 import { type CalcResult, type Calculation, outputText } from '@roof-chart/core/electrics/calculations/calculation';

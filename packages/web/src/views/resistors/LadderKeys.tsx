@@ -1,7 +1,7 @@
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { fitLadder, type LadderReport } from '@roof-chart/core/electrics/reports/ladderReport';
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { typical } from '@roof-chart/core/quantity/range';
 import { useWorkbench } from '../../state/workbench';

@@ -1,4 +1,4 @@
-import { terminalText } from '@roof-chart/core/text/describe';
+import { terminalText } from '@roof-chart/core/text/names';
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/fixes/transistors';
 import { componentNames } from '@roof-chart/core/electrics/reports/components';
 import type { PlanResistor } from '@roof-chart/core/electrics/reports/planResistors';

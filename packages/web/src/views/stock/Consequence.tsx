@@ -1,4 +1,5 @@
-import { describeFinding, listText, placementText, describeFix, terminalText } from '@roof-chart/core/text/describe';
+import { describeFinding, describeFix } from '@roof-chart/core/text/describe';
+import { listText, placementText, terminalText } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';

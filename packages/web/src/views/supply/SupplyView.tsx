@@ -1,7 +1,7 @@
 import { Button, Checkbox } from '@mantine/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { placementText } from '@roof-chart/core/text/describe';
+import { placementText } from '@roof-chart/core/text/names';
 import { type RailReport, railReports, wantedCapacitors } from '@roof-chart/core/electrics/reports/railReport';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';

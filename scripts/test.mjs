@@ -206,6 +206,7 @@ await main(async () => {
   } else {
     // Reading and building the code needs no database.
     await inLanes([compileDriver, ...STATIC.slice(0, 1), build, ...STATIC.slice(1)]);
+    await step('size of the first load', 'scripts/firstLoad.mjs', [], { shown: true })();
     await unit();
     // Browsers wait more than they compute: a server that is killed beside them has room.
     await inLanes([browser, ...FAULTS]);

@@ -6,11 +6,15 @@ import { Announcer } from '../ui/announcer';
 import { ErrorBoundary } from './ErrorBoundary';
 import { Message } from './Message';
 import { loaded } from './loaded';
-import { PlanPage } from './PlanPage';
 import { PLAN_VIEWS } from './planViews';
 import { SignedOut } from './SignedOut';
 import { SignIn } from './SignIn';
-import { WorkbenchProvider } from './WorkbenchProvider';
+
+// What edits a plan comes while the sheets do: the page is painted before either.
+const WorkbenchProvider = lazy(async () => ({ default: (await workbench).WorkbenchProvider }));
+const workbench = loaded(import('./WorkbenchProvider'));
+const PlanPage = lazy(async () => ({ default: (await planPage).PlanPage }));
+const planPage = loaded(import('./PlanPage'));
 
 const SheetsView = lazy(async () => ({ default: (await loaded(import('../views/sheets/SheetsView'))).SheetsView }));
 const SheetEditor = lazy(async () => ({ default: (await loaded(import('../views/sheets/SheetEditor'))).SheetEditor }));
@@ -48,25 +52,27 @@ export function App() {
   }
   if (!catalogue.data) return <Message title="Loading the sheets" />;
   return (
-    <WorkbenchProvider key={edition(catalogue.data.sheets)} list={catalogue.data.sheets}>
-      <Announcer />
-      <SignedOut />
-      <BrowserRouter>
-        <Suspense fallback={<Message title="Loading" />}>
-          <Routes>
-            <Route path="/" element={safe(<PlansView />)} />
-            <Route path="/plans/:id" element={<PlanPage />}>
-              <Route index element={<Navigate to="chart" replace />} />
-              {PLAN_VIEWS.flatMap(viewRoutes)}
-            </Route>
-            <Route path="/sheets" element={safe(<SheetsView />)} />
-            <Route path="/sheets/new-board" element={safe(<NewBoard />)} />
-            <Route path="/sheets/:id" element={safe(<SheetsView />)} />
-            <Route path="/sheets/:id/edit" element={safe(<SheetEditor />)} />
-            <Route path="*" element={<Message title="Page not found" action={{ label: 'Go to Plans', href: '/' }} />} />
-          </Routes>
-        </Suspense>
-      </BrowserRouter>
-    </WorkbenchProvider>
+    <Suspense fallback={<Message title="Loading the sheets" />}>
+      <WorkbenchProvider key={edition(catalogue.data.sheets)} list={catalogue.data.sheets}>
+        <Announcer />
+        <SignedOut />
+        <BrowserRouter>
+          <Suspense fallback={<Message title="Loading" />}>
+            <Routes>
+              <Route path="/" element={safe(<PlansView />)} />
+              <Route path="/plans/:id" element={<PlanPage />}>
+                <Route index element={<Navigate to="chart" replace />} />
+                {PLAN_VIEWS.flatMap(viewRoutes)}
+              </Route>
+              <Route path="/sheets" element={safe(<SheetsView />)} />
+              <Route path="/sheets/new-board" element={safe(<NewBoard />)} />
+              <Route path="/sheets/:id" element={safe(<SheetsView />)} />
+              <Route path="/sheets/:id/edit" element={safe(<SheetEditor />)} />
+              <Route path="*" element={<Message title="Page not found" action={{ label: 'Go to Plans', href: '/' }} />} />
+            </Routes>
+          </Suspense>
+        </BrowserRouter>
+      </WorkbenchProvider>
+    </Suspense>
   );
 }

@@ -10,7 +10,6 @@ import { ShortcutList } from './commands/ShortcutList';
 import { findingView } from '../ui/findings/findingView';
 import railStyles from '../ui/findings/FindingsRail.module.css';
 import { useAppSelector } from '../state/store';
-import { Versions } from './versions/Versions';
 import styles from './Frame.module.css';
 import { Ledgers } from './Ledgers';
 import { loaded } from './loaded';
@@ -22,6 +21,7 @@ import { useReviewed, useReviewing, useWorkbench } from '../state/workbench';
 
 // The texts of all checks come with these two: the Chart is painted before them.
 const FindingsRail = lazy(async () => ({ default: (await loaded(import('../ui/findings/FindingsRail'))).FindingsRail }));
+const Versions = lazy(async () => ({ default: (await loaded(import('./versions/Versions'))).Versions }));
 const CommandSearch = lazy(async () => ({ default: (await loaded(import('./commands/CommandSearch'))).CommandSearch }));
 
 function isTyping(target: EventTarget | null): boolean {
@@ -177,7 +177,10 @@ function Rail() {
 /** Loads the code of every view soon after the first is shown: changing to another takes no time then, and needs no server. */
 function useLoadedViews(): void {
   useEffect(() => {
-    const timer = setTimeout(() => void Promise.allSettled(PLAN_VIEWS.map((view) => view.load())), 1500);
+    const timer = setTimeout(
+      () => void Promise.allSettled([...PLAN_VIEWS.map((view) => view.load()), import('./versions/Versions')]),
+      1500,
+    );
     return () => clearTimeout(timer);
   }, []);
 }
@@ -220,5 +223,5 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
 
 function PlanVersions({ onClose }: { readonly onClose: () => void }) {
   const plan = useAppSelector((state) => state.document.plan);
-  return plan && <Versions plan={plan} onClose={onClose} />;
+  return <Suspense fallback={null}>{plan && <Versions plan={plan} onClose={onClose} />}</Suspense>;
 }

@@ -1,5 +1,5 @@
 import { notifications } from '@mantine/notifications';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -15,8 +15,10 @@ import type { PlanAnswer, PlanRequests } from '../state/planRequests';
 import { tabId } from '../state/tabIdentity';
 import { Frame } from './Frame';
 import { Message } from './Message';
-import { PlanChoice } from './PlanChoice';
+import { loaded } from './loaded';
 import { PlanSheets, useWorkbench } from '../state/workbench';
+
+const PlanChoice = lazy(async () => ({ default: (await loaded(import('./PlanChoice'))).PlanChoice }));
 
 type Loading = 'loading' | 'ready' | Exclude<PlanAnswer, StoredPlan>;
 
@@ -148,7 +150,9 @@ export function PlanPage() {
   return (
     <PlanSheets notes={notes}>
       <Frame planId={planId}>{OUTLET}</Frame>
-      <PlanChoice />
+      <Suspense fallback={null}>
+        <PlanChoice />
+      </Suspense>
     </PlanSheets>
   );
 }

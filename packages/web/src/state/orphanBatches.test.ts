@@ -6,7 +6,7 @@ import { sendOrphans, takeOverBatches } from './orphanBatches';
 import { planRequests } from './planRequests';
 import { createStore } from './store';
 import { tabId } from './tabIdentity';
-import { adoptBatches, forgetBatches, keepBatches } from './waitingBatches';
+import { adoptBatches, forgetBatches, keepBatches, plansWithOrphans } from './waitingBatches';
 
 const batch = (id: string): Batch => ({ id, edits: [wire('a:A', 'GP2')] });
 const requests = planRequests(createStore().dispatch);
@@ -50,7 +50,7 @@ beforeEach(async () => {
   tabsOpen();
   // Each test begins without batches of another.
   servingPlans({});
-  for (let n = 1; n <= count; n += 1) await forgetBatches(`orphan-${n}`, await left(`orphan-${n}`));
+  for (const plan of await plansWithOrphans(() => false)) await forgetBatches(plan, await left(plan));
 });
 afterEach(() => jest.restoreAllMocks());
 

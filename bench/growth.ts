@@ -19,7 +19,7 @@ const PARTS = [
 ];
 
 /** A plan with at least so many terminals that want a pin. */
-export function planOf(terminals: number, board: string, sheets: Sheets): Plan {
+function planOf(terminals: number, board: string, sheets: Sheets): Plan {
   let plan = newPlan('growth', 'Growth', { id: board, version: sheets.boards.get(board)!.sheet.version });
   const known = PARTS.filter((id) => sheets.parts.has(id));
   for (let n = 0; ; n += 1) {

@@ -7,7 +7,7 @@ import { newPlan, type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 
 /** Chance from a seed: the same numbers on every machine (mulberry32). */
-export class Chance {
+class Chance {
   #state: number;
   constructor(seed: number) {
     this.#state = seed >>> 0;
@@ -37,7 +37,7 @@ const applied = (plan: Plan, edits: readonly Edit[], sheets: Sheets): Plan => {
 };
 
 /** A plan on a shipped board with random parts: half of the time settled, then with some wires taken away, moved or locked. */
-export function randomPlan(seed: number, sheets: Sheets, mostParts: number): Plan {
+function randomPlan(seed: number, sheets: Sheets, mostParts: number): Plan {
   const chance = new Chance(seed);
   const board = chance.pick([...sheets.boards.values()]).sheet;
   const parts = [...sheets.parts.values()].map((p) => p.sheet);

@@ -8,7 +8,7 @@ import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 
 /** A wire end as the command line writes and reads it.
  *  @example endText({ to: 'rail', rail: '3v3' }) // 'rail:3v3' */
-export function endText(end: WireEnd | undefined): string {
+function endText(end: WireEnd | undefined): string {
   if (!end) return 'open';
   if (end.to === 'pin') return end.pin;
   if (end.to === 'rail') return `rail:${end.rail}`;

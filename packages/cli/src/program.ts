@@ -26,7 +26,7 @@ export interface Catalogue {
 }
 
 /** The command line as a value: its help, and what each command does. The exit code goes to `done`. */
-export function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalogue, done: (code: number) => void): Command {
+function makeProgram(io: Io, { sheets, folder: catalogueFolder }: Catalogue, done: (code: number) => void): Command {
   const program = new Command('roof-chart')
     .description('Plans, checks and calculates microcontroller wiring on the command line.')
     .exitOverride();

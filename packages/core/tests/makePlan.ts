@@ -20,7 +20,7 @@ export const add = (id: string, sheet: string, name = id): Edit => ({
 });
 
 /** "GP4", "rail 3v3", "ground" or "part:terminal" as a wire end. */
-export function end(text: string): WireEnd {
+function end(text: string): WireEnd {
   if (text === 'ground') return { to: 'ground' };
   if (text.startsWith('rail ')) return { to: 'rail', rail: text.slice(5) };
   const [placement, terminal] = text.split(':');

@@ -35,7 +35,7 @@ export class Nets {
 const PREFIX: { readonly [p: string]: number } = { p: 1e-12, n: 1e-9, µ: 1e-6, m: 1e-3, k: 1e3, M: 1e6 };
 
 /** @example readValue('4.7 kΩ (yellow, violet, red, gold; 4K7)') // 4700 */
-export function readValue(text: string): number | undefined {
+function readValue(text: string): number | undefined {
   const found = /([\d.]+)\s*([pnµmkM]?)(?:Ω|F|Hz)/u.exec(text.replaceAll('\u00a0', ' '));
   return found ? Number((Number(found[1]) * (PREFIX[found[2]!] ?? 1)).toPrecision(6)) : undefined;
 }

@@ -20,7 +20,7 @@ const PAGES_AT_ONCE = 200;
 /** Writes a complete copy of an open database, which may be written to meanwhile: to a temporary file first, so that
  *  a copy is whole or not there.
  *  @throws Error when the target exists (a backup never overwrites one) or cannot be written */
-export async function writeBackup(connection: Database.Database, target: string): Promise<void> {
+async function writeBackup(connection: Database.Database, target: string): Promise<void> {
   if (existsSync(target)) throw Object.assign(new Error(`${target} already exists`), { code: 'EEXIST', path: target });
   mkdirSync(dirname(target), { recursive: true });
   const unfinished = `${target}.unfinished`;

@@ -27,7 +27,7 @@ function longLogs({ connection }: OpenDatabase): readonly string[] {
 
 /** What is done once a day: backups, and logs shortened where the shorter one is proved to give the same plan. A failure is
  *  logged and does not stop the server. */
-export async function maintain({ database, store, shelf, log, folders }: MaintenanceParts, now: Date): Promise<void> {
+async function maintain({ database, store, shelf, log, folders }: MaintenanceParts, now: Date): Promise<void> {
   for (const failure of await dailyBackups(database.connection, folders, now)) log.warn(failure);
   for (const planId of longLogs(database)) {
     try {

@@ -291,8 +291,8 @@ export const PLAN_VIEWS = [
   ),
 ] as const;
 
-export type PlanViewPath = (typeof PLAN_VIEWS)[number]['path'];
+type PlanViewPath = (typeof PLAN_VIEWS)[number]['path'];
 
 type Holds<T extends true> = T;
-/** Checked by the compiler: every view that a finding leads to is in the list. */
+/** Checked by the compiler: every view that a finding leads to is in the list. @public */
 export type FindingsLeadToViews = Holds<NonNullable<Place['view']> | 'chart' | 'buses' extends PlanViewPath ? true : false>;

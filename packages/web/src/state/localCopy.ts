@@ -19,7 +19,7 @@ export interface LocalSteps {
 }
 
 /** Undo steps kept over a reload. */
-export const KEPT_STEPS = 200;
+const KEPT_STEPS = 200;
 /** Tabs of a plan whose undo is kept. */
 const KEPT_TABS = 5;
 

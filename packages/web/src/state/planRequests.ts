@@ -7,7 +7,7 @@ import type { Store } from './store';
 import { deviceName, tabId } from './tabIdentity';
 
 /** Which revision an edit was made on, in which life of the server's database. */
-export interface Seen {
+interface Seen {
   readonly revision: number;
   readonly epoch: string;
 }
@@ -74,7 +74,7 @@ function failure(status: number, answer: ErrorBody & Partial<StoredPlan>, revisi
 }
 
 export type PlanAnswer = StoredPlan | 'gone' | 'away' | 'signed-out' | { readonly trouble: string };
-export type FetchPlan = (planId: string) => Promise<PlanAnswer>;
+type FetchPlan = (planId: string) => Promise<PlanAnswer>;
 
 /** What saving and opening ask of the server. */
 export interface PlanRequests {

@@ -2,7 +2,7 @@ import { createStore, promisifyRequest, type UseStore } from 'idb-keyval';
 import type { Batch } from './documentSlice';
 
 /** A batch that the server has not acknowledged yet, as a record of its own: two tabs never write the same one. */
-export interface BatchRecord {
+interface BatchRecord {
   readonly planId: string;
   /** The tab that sends it. */
   readonly tab: string;

@@ -5,7 +5,7 @@ import styles from './ScaleChart.module.css';
 import { placing, type Scale } from './placing';
 import { scaleSvg } from './scaleSvg';
 
-export interface ScaleMark {
+interface ScaleMark {
   readonly at: number;
   readonly kind: 'ring' | 'disc' | 'clash' | 'also';
   /** Where a mark is an interval: a line from here to there through the mark. */

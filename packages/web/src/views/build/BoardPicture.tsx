@@ -26,7 +26,7 @@ interface Spot {
 }
 
 /** Positions of both sides from the first end down, a small gap between headers of one side; double headers in two columns. */
-export function boardSpots(headers: readonly Header[], pins: readonly BoardPin[], columns: typeof NARROW): readonly Spot[] {
+function boardSpots(headers: readonly Header[], pins: readonly BoardPin[], columns: typeof NARROW): readonly Spot[] {
   return (['left', 'right'] as const).flatMap((side) => {
     let y = TOP;
     return headers

@@ -1,7 +1,7 @@
 import { type ComponentType, createContext, useContext } from 'react';
 import type { Json, Shape } from '../../../state/sheetShape';
 
-export type Steps = readonly (string | number)[];
+type Steps = readonly (string | number)[];
 
 export interface FieldProps {
   readonly shape: Shape;

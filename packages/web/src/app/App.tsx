@@ -5,20 +5,20 @@ import { PlansView } from '../views/plans/PlansView';
 import { Announcer } from '../ui/announcer';
 import { ErrorBoundary } from './ErrorBoundary';
 import { Message } from './Message';
-import { loaded } from './loaded';
+import { awaited, loaded } from './loaded';
 import { PLAN_VIEWS } from './planViews';
 import { SignedOut } from './SignedOut';
 import { SignIn } from './SignIn';
 
 // What edits a plan comes while the sheets do: the page is painted before either.
-const WorkbenchProvider = lazy(async () => ({ default: (await workbench).WorkbenchProvider }));
+const WorkbenchProvider = lazy(() => awaited(async () => (await workbench).WorkbenchProvider));
 const workbench = loaded(import('./WorkbenchProvider'));
-const PlanPage = lazy(async () => ({ default: (await planPage).PlanPage }));
+const PlanPage = lazy(() => awaited(async () => (await planPage).PlanPage));
 const planPage = loaded(import('./PlanPage'));
 
-const SheetsView = lazy(async () => ({ default: (await loaded(import('../views/sheets/SheetsView'))).SheetsView }));
-const SheetEditor = lazy(async () => ({ default: (await loaded(import('../views/sheets/SheetEditor'))).SheetEditor }));
-const NewBoard = lazy(async () => ({ default: (await loaded(import('../views/sheets/NewBoard'))).NewBoard }));
+const SheetsView = lazy(() => awaited(async () => (await loaded(import('../views/sheets/SheetsView'))).SheetsView));
+const SheetEditor = lazy(() => awaited(async () => (await loaded(import('../views/sheets/SheetEditor'))).SheetEditor));
+const NewBoard = lazy(() => awaited(async () => (await loaded(import('../views/sheets/NewBoard'))).NewBoard));
 
 /** Isolates a failing view. */
 const safe = (view: ReactNode) => <ErrorBoundary what="This view">{view}</ErrorBoundary>;

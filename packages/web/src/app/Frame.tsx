@@ -12,17 +12,20 @@ import railStyles from '../ui/findings/FindingsRail.module.css';
 import { useAppSelector } from '../state/store';
 import styles from './Frame.module.css';
 import { Ledgers } from './Ledgers';
-import { loaded } from './loaded';
+import { awaited, loaded } from './loaded';
 import { PLAN_VIEWS } from './planViews';
 import { PlanName } from '../ui/PlanName';
 import { SaveState } from './SaveState';
 import { Steps } from './Steps';
 import { useReviewed, useReviewing, useWorkbench } from '../state/workbench';
 
-// The texts of all checks come with these two: the Chart is painted before them.
-const FindingsRail = lazy(async () => ({ default: (await loaded(import('../ui/findings/FindingsRail'))).FindingsRail }));
-const Versions = lazy(async () => ({ default: (await loaded(import('./versions/Versions'))).Versions }));
-const CommandSearch = lazy(async () => ({ default: (await loaded(import('./commands/CommandSearch'))).CommandSearch }));
+// The texts of all checks come with these: the Chart is painted before them.
+const rail = loaded(import('../ui/findings/FindingsRail'));
+const search = loaded(import('./commands/CommandSearch'));
+const FindingsRail = lazy(() => awaited(async () => (await rail).FindingsRail));
+const CommandSearch = lazy(() => awaited(async () => (await search).CommandSearch));
+const loadVersions = async () => (await loaded(import('./versions/Versions'))).Versions;
+const Versions = lazy(() => awaited(loadVersions));
 
 function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
@@ -177,10 +180,7 @@ function Rail() {
 /** Loads the code of every view soon after the first is shown: changing to another takes no time then, and needs no server. */
 function useLoadedViews(): void {
   useEffect(() => {
-    const timer = setTimeout(
-      () => void Promise.allSettled([...PLAN_VIEWS.map((view) => view.load()), import('./versions/Versions')]),
-      1500,
-    );
+    const timer = setTimeout(() => void Promise.allSettled([...PLAN_VIEWS.map((view) => view.load()), loadVersions()]), 1500);
     return () => clearTimeout(timer);
   }, []);
 }

@@ -15,10 +15,10 @@ import type { PlanAnswer, PlanRequests } from '../state/planRequests';
 import { tabId } from '../state/tabIdentity';
 import { Frame } from './Frame';
 import { Message } from './Message';
-import { loaded } from './loaded';
+import { awaited, loaded } from './loaded';
 import { PlanSheets, useWorkbench } from '../state/workbench';
 
-const PlanChoice = lazy(async () => ({ default: (await loaded(import('./PlanChoice'))).PlanChoice }));
+const PlanChoice = lazy(() => awaited(async () => (await loaded(import('./PlanChoice'))).PlanChoice));
 
 type Loading = 'loading' | 'ready' | Exclude<PlanAnswer, StoredPlan>;
 

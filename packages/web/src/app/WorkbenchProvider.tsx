@@ -108,7 +108,10 @@ export function WorkbenchProvider({
     const stopKeeping = keeper.watch();
     const stopSaving = bench.saver.watch();
     const stopFlushing = flushOrphans(store, bench.requests);
-    const stopReloading = reloadForUpgrades(() => keeper.settled());
+    const stopReloading = reloadForUpgrades(
+      () => keeper.settled(),
+      async () => !(await store.dispatch(api.endpoints.session.initiate(undefined, { forceRefetch: true, subscribe: false }))).error,
+    );
     return () => {
       stopReloading();
       stopFlushing();

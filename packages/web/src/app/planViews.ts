@@ -1,6 +1,6 @@
 import { type ComponentType, lazy } from 'react';
 import type { Place } from '@roof-chart/core/checks/engine/check';
-import { loaded } from './loaded';
+import { awaited, loaded } from './loaded';
 
 /** A command that leads to a view, or to one side of it. */
 interface ViewCommand {
@@ -22,7 +22,7 @@ interface ViewFacts {
 
 /** A view of the plan with everything that leads to it. Its code is loaded when it is first shown, or by `load`. */
 function view<P extends string>(path: P, facts: ViewFacts, load: () => Promise<ComponentType>) {
-  return { path, ...facts, load, View: lazy(async () => ({ default: await load() })) };
+  return { path, ...facts, load, View: lazy(() => awaited(load)) };
 }
 
 /** The views of a plan in the order of the navigation: routes, navigation, commands and the links of findings are made from this list. */

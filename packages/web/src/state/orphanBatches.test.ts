@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { clear, createStore as keyValueStore } from 'idb-keyval';
 import { stick, wire } from '../../../core/tests/makePlan';
 import { serving } from '../../tests/server';
 import type { Batch } from './documentSlice';
@@ -6,7 +7,7 @@ import { sendOrphans, takeOverBatches } from './orphanBatches';
 import { planRequests } from './planRequests';
 import { createStore } from './store';
 import { tabId } from './tabIdentity';
-import { adoptBatches, forgetBatches, keepBatches, plansWithOrphans } from './waitingBatches';
+import { adoptBatches, keepBatches } from './waitingBatches';
 
 const batch = (id: string): Batch => ({ id, edits: [wire('a:A', 'GP2')] });
 const requests = planRequests(createStore().dispatch);
@@ -50,7 +51,7 @@ beforeEach(async () => {
   tabsOpen();
   // Each test begins without batches of another.
   servingPlans({});
-  for (const plan of await plansWithOrphans(() => false)) await forgetBatches(plan, await left(plan));
+  await clear(keyValueStore('roof-chart-waiting', 'batches'));
 });
 afterEach(() => jest.restoreAllMocks());
 

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { counted } from '@roof-chart/core/quantity/format';
 import { verifiedOf } from '@roof-chart/core/bench/verified';
 import { useWorkbench } from '../../state/workbench';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import styles from './BringUp.module.css';
 import { FirstLightList } from './FirstLightList';
 import { LiveBench } from './LiveBench';
@@ -12,7 +12,7 @@ import { ScanCheck } from './ScanCheck';
 
 /** The bench compared with the plan. */
 export function BringUpView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const { sheets } = useWorkbench();
   const { parts, verified, wires, sure } = useMemo(() => verifiedOf(plan, sheets), [plan, sheets]);
   const notes = Object.keys(plan.benchNotes).length;

@@ -12,7 +12,7 @@ import { errorTitles } from '@roof-chart/core/outputs/openErrors';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { useReviewed, useWorkbench } from '../../state/workbench';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import { BillTable } from './BillTable';
 import { BoardPicture } from './BoardPicture';
 import { asText, changeText, SECTION_TEXT, stepText } from '@roof-chart/core/text/views/buildText';
@@ -65,7 +65,7 @@ function Changes({ plan }: { readonly plan: Plan }) {
 
 /** The build sheet: everything to do, in the order to do it, with boxes to tick. */
 export function BuildView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const { sheets, edit } = useWorkbench();
   const [pointed, setPointed] = useState<BuildStep | null>(null);
   const [params, setParams] = useSearchParams();

@@ -5,7 +5,7 @@ import { type Bus, findBuses } from '@roof-chart/core/nets/buses';
 import { otherLines } from '@roof-chart/core/electrics/reports/otherLines';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import { useWorkbench } from '../../state/workbench';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import styles from './Buses.module.css';
 import { I2cView } from './I2cView';
 import { OtherLinesView } from './OtherLinesView';
@@ -17,7 +17,7 @@ const OTHERS = 'lines';
 
 /** One sheet for each bus of the plan. */
 export function BusesView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const { sheets } = useWorkbench();
   const { bus: wanted } = useParams();
   const navigate = useNavigate();

@@ -5,7 +5,7 @@ import { add, edited, stick, wire } from '../../../../core/tests/makePlan';
 import { i2cReport } from '@roof-chart/core/review/i2cReport';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { mount } from '../../../tests/mount';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import { PullUps } from './PullUps';
 
 const sheets = shippedSheets();
@@ -13,7 +13,7 @@ const member = (id: string, sheet: string, name: string) => [add(id, sheet, name
 const plan = edited(stick(), sheets, ...member('o', 'oled-096-ssd1306-i2c', 'Screen'), ...member('l', 'lcd-2004-pcf8574', 'Text'));
 
 function Bus() {
-  const now = useAppSelector((state) => state.document.plan)!;
+  const now = useOpenPlan();
   const [first] = i2cReport(now, sheets, findBuses(now, sheets)[0]!)!.segments;
   return <PullUps plan={now} sheet={first!} connected />;
 }

@@ -18,7 +18,7 @@ import { useReviewed, useWorkbench } from '../../state/workbench';
 import { SignalChart } from '../../ui/chart/SignalChart';
 import { useStableReference, useStableSet } from '../../ui/chart/stableReference';
 import { sessionActions } from '../../state/sessionSlice';
-import { useAppDispatch, useAppSelector } from '../../state/store';
+import { useAppDispatch, useAppSelector, useOpenPlan } from '../../state/store';
 import styles from './Chart.module.css';
 import { chartBrackets, chartChoices, chartGroups, chartLines, clashColumns } from './chartModel';
 import { boardBlocks, columnOfEnd, endOfColumn } from './columns';
@@ -60,7 +60,7 @@ function Empty({ plan }: { readonly plan: Plan }) {
 }
 
 export function ChartView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const chart = useChart(plan);
   if (plan.placements.length === 0) return <Empty plan={plan} />;
   return <Chart plan={plan} chart={chart} />;

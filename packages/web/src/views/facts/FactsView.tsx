@@ -12,7 +12,7 @@ import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/shee
 import { sourceLine, type Sourced } from '@roof-chart/core/sheets/source';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../state/workbench';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import styles from './Facts.module.css';
 import { factValueText, valueText } from '../../ui/factFields';
 import { NoteForm } from './NoteForm';
@@ -200,7 +200,7 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
 
 /** Every fact used by the plan, with its bench notes. */
 export function FactsView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const { sheets } = useWorkbench();
   const { sheet: id } = useParams();
   const list = useMemo(() => sheetsOf(plan, bareSheets(sheets)), [plan, sheets]);

@@ -1,13 +1,13 @@
 import { Tabs } from '@mantine/core';
 import { useNavigate, useParams } from 'react-router';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import { BoardRanking } from './BoardRanking';
 import styles from './Fits.module.css';
 import { PartSweep } from './PartSweep';
 
 /** Which boards could carry these parts, and which further parts this board could carry. */
 export function FitsView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const { side } = useParams();
   const navigate = useNavigate();
   const shown = side === 'parts' ? 'parts' : 'boards';

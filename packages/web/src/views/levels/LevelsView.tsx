@@ -10,7 +10,7 @@ import { useReviewed, useWorkbench } from '../../state/workbench';
 import { RemedyButton } from '../../ui/findings/RemedyButton';
 import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
 import type { Scale } from '../../ui/chart/placing';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import styles from './Levels.module.css';
 import { groupHead, type LevelGroup, levelGroups, levelText, moduleText, VERDICT_TEXT } from '@roof-chart/core/text/views/levelText';
 import { Shifters } from './Shifters';
@@ -50,7 +50,7 @@ const findingOf = (findings: readonly Finding[], { pair }: LevelGroup): Finding 
 
 /** Signals between board and parts on an axis of volts: output levels, input thresholds and absolute maximum, worst case. */
 export function LevelsView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const { sheets, edit } = useWorkbench();
   const [scope, setScope] = useState<'care' | 'all'>('care');
   const pairs = useMemo(() => levelPairs(plan, sheets), [plan, sheets]);

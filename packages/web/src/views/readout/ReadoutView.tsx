@@ -11,7 +11,7 @@ import { formatBytes } from '@roof-chart/core/quantity/format';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { partSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../state/workbench';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import { MemoryAxes } from './MemoryAxes';
 import { OwnGlyphs } from './OwnGlyphs';
 import { PictureTool } from './PictureTool';
@@ -219,7 +219,7 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
 
 /** What the displays will show, on their real geometry, and the memory that their pictures take. */
 export function ReadoutView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const { sheets } = useWorkbench();
   const ledger = useMemo(() => memoryLedger(plan, sheets)!, [plan, sheets]);
   const displays = useMemo(() => {

@@ -2,7 +2,7 @@
 import { screen, waitFor } from '@testing-library/react';
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import { add, edited, stick, wire } from '../../../../core/tests/makePlan';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import { mount } from '../../../tests/mount';
 import { Calculators } from './Calculators';
 
@@ -10,7 +10,7 @@ const sheets = shippedSheets();
 const plan = edited(stick(), sheets, add('l', 'led-red-5mm', 'Lamp'), wire('l:A', 'GP2'), wire('l:K', 'ground'));
 
 function Here() {
-  return <Calculators plan={useAppSelector((state) => state.document.plan)!} />;
+  return <Calculators plan={useOpenPlan()} />;
 }
 const field = (label: RegExp) => screen.getByRole('textbox', { name: label });
 const calculate = () => screen.getByRole('button', { name: 'Calculate' });

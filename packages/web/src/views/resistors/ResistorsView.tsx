@@ -6,7 +6,7 @@ import type { Edit } from '@roof-chart/core/plan/edit';
 import { splitKey } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../state/workbench';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import { DrawerFields } from '../../ui/DrawerFields';
 import { Calculators } from './Calculators';
 import { LadderKeys } from './LadderKeys';
@@ -16,7 +16,7 @@ import { ResistorTable } from './ResistorTable';
 
 /** Every resistor that the plan has or lacks, with its value, its marks and its load; and the calculators. */
 export function ResistorsView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const { sheets, edit } = useWorkbench();
   const list = useMemo(() => planResistors(plan, sheets), [plan, sheets]);
   const ladders = useMemo(() => ladderReports(plan, sheets), [plan, sheets]);

@@ -7,7 +7,7 @@ import { FAMILIES, type Family, type PartSheet } from '@roof-chart/core/sheets/p
 import { countedQuery, MOST_AT_ONCE } from '@roof-chart/core/sheets/countedQuery';
 import { readQuery, searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../state/workbench';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import { Found } from './Found';
 import { Identify } from './Identify';
 import { PartList } from './PartList';
@@ -104,7 +104,7 @@ function Results({
 
 /** What is in the plan, and what could be added. */
 export function StockView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const { sheets } = useWorkbench();
   const parts = useMemo(() => [...sheets.parts.values()].map((p) => p.sheet), [sheets]);
   const [query, setQuery] = useState('');

@@ -8,7 +8,7 @@ import { formatSi } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../state/workbench';
 import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
 import { stackRows } from '../../ui/chart/stackRows';
-import { useAppSelector } from '../../state/store';
+import { useOpenPlan } from '../../state/store';
 import { LoadFields } from './LoadFields';
 import styles from './Supply.module.css';
 import { besidesWords, heatWords, lineName, railWords, scaleOf, unitOf } from './supplyWords';
@@ -129,7 +129,7 @@ function Capacitors({ plan }: { readonly plan: Plan }) {
 
 /** Rails on an axis of current with their loads, their maximum current, and the dissipation of their regulator. */
 export function SupplyView() {
-  const plan = useAppSelector((state) => state.document.plan)!;
+  const plan = useOpenPlan();
   const { sheets } = useWorkbench();
   const rails = useMemo(() => railReports(plan, sheets), [plan, sheets]);
   if (rails.every(({ lines }) => lines.every((line) => line.placement === undefined)))

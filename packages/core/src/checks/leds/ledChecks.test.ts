@@ -35,6 +35,23 @@ describe('a lamp at a pin', () => {
     expect(findingsOf(edited(red, sheets, { kind: 'drawer', drawer: { series: 'own', own: [100] } }), sheets)[0]!.remedies).toEqual([]);
   });
 
+  test('a resistor at the cathode limits the current as one at the anode does, also for another LED at the same cathode', () => {
+    const atCathode = edited(red, sheets, series('l', 'K', 220));
+    expectCheck('led-no-resistor', atCathode, sheets, []);
+    const [there] = ledReports(atCathode, sheets);
+    const [here] = ledReports(edited(red, sheets, series('l', 'A', 220)), sheets);
+    expect([there!.amps, there!.ohms, there!.resistorAt]).toEqual([here!.amps, 220, 'l:K']);
+    // One on either side: their sum counts.
+    const [both] = ledReports(edited(atCathode, sheets, series('l', 'A', 100)), sheets);
+    expect(both!.amps.typ).toBeCloseTo(1.3 / (320 + both!.driveOhms.typ! - 220), 9);
+    expect(both!.driveOhms.typ! - there!.driveOhms.typ!).toBeCloseTo(220, 9);
+    const joined = edited(atCathode, sheets, add('m', 'led-red-5mm'), wire('m:A', 'GP3'), wire('m:K', 'l:K'));
+    expect(ledReports(joined, sheets).map(({ ohms, resistorAt }) => [ohms, resistorAt])).toEqual([
+      [220, 'l:K'],
+      [220, 'l:K'],
+    ]);
+  });
+
   test('with one that is too small is over its limit, and the pin over its own', () => {
     const strong = edited(red, sheets, series('l', 'A', 47));
     expectCheck('led-over-current', strong, sheets, [

@@ -9,7 +9,7 @@ import { drawerValues } from '../../quantity/series';
 import type { PartSheet } from '../../sheets/partSheet';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import { feedOf, logicVolts } from './busInputs';
-import { ledString, sharedResistors } from './ledStrings';
+import { cathodeKeys, ledString, sharedResistors } from './ledStrings';
 import { BASE_VOLTS } from '../formulas/transistor';
 
 /** What drives an LED: a board pin, or an output of a part. */
@@ -167,8 +167,12 @@ function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTermi
   const switched = own.some((t) => t.terminal.digit && plan.drivers[t.key]?.kind.length === 3);
   const { anodes, forwardVolts, maxAmps: ledAmps } = ledString(plan, sheets, item);
   const keys = anodes.map((anode) => anode.key);
-  const resistorAt = keys.find((one) => plan.series[one] !== undefined) ?? key;
-  const further = keys.reduce((sum, one) => sum + (one === resistorAt ? 0 : (plan.series[one] ?? 0)), 0);
+  // A resistor limits the current on either side of its LED.
+  const resistors = [...keys, ...anodes.flatMap((anode) => cathodeKeys(plan, sheets, anode))].filter(
+    (one) => plan.series[one] !== undefined,
+  );
+  const resistorAt = resistors[0] ?? key;
+  const further = resistors.reduce((sum, one) => sum + (one === resistorAt ? 0 : (plan.series[one] ?? 0)), 0);
   const given = {
     supply: sinks && common ? feedOf(plan, sheets, board, placement.id).volts : circuit.supply,
     forwardVolts,

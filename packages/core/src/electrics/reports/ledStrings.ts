@@ -2,6 +2,7 @@ import { memoizeByPair } from '../../memo/memoizeByPair';
 import { cathodeOf } from '../../nets/leds';
 import { findNets } from '../../nets/nets';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../../nets/terminals';
+import { partOf } from '../../plan/edit';
 import { type Plan, type TerminalKey, terminalKey, type WireEnd } from '../../plan/plan';
 import type { Range } from '../../quantity/range';
 import { partSheet, type Sheets } from '../../sheets/sheetIndex';
@@ -38,6 +39,20 @@ export function ledString(plan: Plan, sheets: Sheets, first: PlanTerminal): LedS
     forwardVolts: anodes.map(forwardOf).reduce(plus),
     maxAmps: Math.min(...anodes.map(({ part }) => part.polarity!.maxMilliamps / 1000)),
   };
+}
+
+/** The terminals behind an LED whose wires its current goes through: its cathode, and the cathodes that this one leads to. */
+export function cathodeKeys(plan: Plan, sheets: Sheets, { placement, part }: PlanTerminal): readonly TerminalKey[] {
+  const keys: TerminalKey[] = [];
+  let at: { readonly id: string; readonly cathode: string | null } | undefined = { id: placement.id, cathode: cathodeOf(part) };
+  while (at && at.cathode !== null && !keys.includes(terminalKey(at.id, at.cathode))) {
+    const key: TerminalKey = terminalKey(at.id, at.cathode);
+    keys.push(key);
+    const end: WireEnd | undefined = plan.wires[key]?.end;
+    const next = end?.to === 'terminal' ? partOf(plan, end.placement, sheets) : undefined;
+    at = end?.to === 'terminal' && next && cathodeOf(next.sheet) === end.terminal ? { id: end.placement, cathode: end.terminal } : undefined;
+  }
+  return keys;
 }
 
 /** Where the current of an LED comes from: the end of its wire, followed through the LEDs before it; undefined without such an end. */

@@ -104,7 +104,6 @@ export type EditResult =
 
 /** One kind of edit: applied to a plan it gives the new plan and the edits that take it back. */
 export interface EditRule<K extends EditKind> {
-  readonly kind: K;
   apply(plan: Plan, edit: EditOf<K>, sheets: Sheets): EditResult;
 }
 

@@ -2,7 +2,8 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { shippedSheets } from '../../tests/catalogue';
 import { CORPUS, corpusPlans } from '../../tests/corpus';
-import { add, edited, stick, wire } from '../../tests/makePlan';
+import { add, stick } from '../../tests/makePlan';
+import { EVERY_EDIT, everyPart } from '../../tests/everyEdit';
 import { refusals } from '../../tests/refusals';
 import { applyEdit, EDIT_KINDS } from './applyEdits';
 import type { Edit } from './edit';
@@ -11,71 +12,7 @@ import { PLAN_LIMITS, type Plan } from './plan';
 import { planFault, readPlanFile } from './planFile';
 
 const sheets = shippedSheets();
-const plan = edited(
-  stick(),
-  sheets,
-  add('s', 'oled-096-ssd1306-i2c', 'Screen'),
-  add('t', 'lcd-1602-parallel', 'Text'),
-  add('l', 'led-red-5mm', 'Lamp'),
-  add('k', 'keypad-ladder', 'Keys'),
-  add('m', 'relay-coil-5v', 'Relay'),
-  add('g', 'strip-ws2812b', 'Strip'),
-  add('c', 'rgb-led-cc', 'Colour'),
-  wire('s:SDA', 'GP4'),
-  wire('s:SCL', 'GP5'),
-  wire('l:A', 'GP15'),
-  wire('t:V0', 'ground'),
-);
-const at = (placement: string, terminal: string) => ({ placement, terminal });
-const day = '2026-11-30';
-
-/** One of each kind, and of what differs within a kind. All apply to the plan above. */
-const EDITS: readonly Edit[] = [
-  { kind: 'rename-plan', name: 'Renamed' },
-  { kind: 'add-placement', at: 1, placement: { id: 'b', sheet: { id: 'climate-bme280', version: 1 }, name: 'Climate', straps: {} } },
-  { kind: 'remove-placement', placement: 's' },
-  { kind: 'rename-placement', placement: 's', name: 'Renamed' },
-  { kind: 'move-placement', placement: 's', at: 2 },
-  { kind: 'wire', ...at('s', 'SDA'), end: { to: 'pin', pin: 'GP8' }, colour: 'blue' },
-  { kind: 'wire', ...at('s', 'VCC'), end: { to: 'rail', rail: '3v3' } },
-  { kind: 'wire', ...at('s', 'VCC'), end: { to: 'terminal', placement: 'l', terminal: 'A' } },
-  { kind: 'wire', ...at('t', 'V0'), end: { to: 'trimmer', ohms: 10_000 } },
-  { kind: 'wire', ...at('t', 'V0'), end: { to: 'divider', topOhms: 4700, bottomOhms: 680 } },
-  { kind: 'wire', ...at('s', 'GND'), end: { to: 'ground' } },
-  { kind: 'unwire', ...at('s', 'SDA') },
-  { kind: 'lock', ...at('s', 'SDA'), locked: true },
-  { kind: 'colour', ...at('s', 'SDA'), colour: 'green' },
-  { kind: 'tick', ...at('s', 'SDA'), end: { to: 'pin', pin: 'GP4' } },
-  { kind: 'step', step: 'component:l:series.A', done: '330' },
-  { kind: 'built', built: { date: day, wires: { 's:SDA': { name: 'Screen SDA', end: { to: 'pin', pin: 'GP4' }, to: 'GP4' } } } },
-  { kind: 'switch-board', board: { id: 'rp2350-stick-40', version: 1 }, soldered: [] },
-  { kind: 'take-sheet', placement: null, version: 1 },
-  { kind: 'take-sheet', placement: 's', version: 1 },
-  { kind: 'bench-note', sheet: 'led-red-5mm', fact: 'polarity/forwardVolts/max', note: { value: 2.4, words: 'measured', date: day } },
-  { kind: 'wish', ...at('s', 'SDA'), wish: { pin: 'GP8', not: ['GP0'], controller: 'i2c0' } },
-  { kind: 'together', placement: 's', how: 'adjacent' },
-  { kind: 'bus-settings', segment: 'i2c0', settings: { hz: 100_000, addedOhms: 4700, wireCm: 30, picofarads: 200 } },
-  { kind: 'software-bus', bus: 'softi2c1', on: true },
-  { kind: 'software-pwm', ...at('c', 'R'), on: true },
-  { kind: 'cut-pull-ups', placement: 's', cut: true },
-  { kind: 'wire-note', ...at('s', 'SDA'), note: { end: { to: 'pin', pin: 'GP4' }, words: 'tested', date: day } },
-  { kind: 'pull', ...at('s', 'SDA'), pull: { ohms: 4700, to: 'supply' } },
-  { kind: 'series', ...at('l', 'A'), ohms: 330 },
-  { kind: 'driver', ...at('m', 'A1'), driver: { kind: 'npn', ohms: 1000, legs: 'EBC' } },
-  { kind: 'ladder', placement: 'k', ladder: { pull: 2200, row: [330, 620, 1000, 3300] } },
-  { kind: 'load', placement: 'g', load: { units: 30, share: 0.5 } },
-  { kind: 'readout', placement: 's', readout: { text: 'Hello', scale: 2, picture: 'part', scroll: true } },
-  { kind: 'readout', placement: 't', readout: { glyphs: { '°': [1, 2, 3] } } },
-  { kind: 'readout', placement: 's', readout: { pictures: [{ name: 'Logo', width: 32, height: 32, bytes: 128 }] } },
-  { kind: 'capacitors', placement: 's', there: true },
-  { kind: 'reference', component: 'l:series.A', name: 'R7' },
-  { kind: 'drawer', drawer: { series: 'E12' } },
-  { kind: 'drawer', drawer: { series: 'own', own: [220, 470] } },
-  { kind: 'rate', placement: 's', perSecond: 10 },
-  { kind: 'radio', on: true },
-  { kind: 'accept', finding: 'pin-caution/strap/GP4', reason: 'checked' },
-  { kind: 'strap', placement: 's', strap: 'ADDR', state: 'high' },
-];
+const plan = everyPart(sheets);
 
 /** Why an edit is refused: its shape first, then what the plan says. */
 function editFaults(edit: unknown): readonly string[] {
@@ -100,17 +37,17 @@ function expectAsRead(file: string, lines: readonly string[]): void {
 }
 
 test('the edits are of every kind, and all of them apply', () => {
-  expect([...new Set(EDITS.map(({ kind }) => kind))].toSorted()).toEqual([...EDIT_KINDS].toSorted());
-  expect(EDITS.flatMap((edit) => editFaults(edit).map((fault) => ({ edit, fault })))).toEqual([]);
+  expect([...new Set(EVERY_EDIT.map(({ kind }) => kind))].toSorted()).toEqual([...EDIT_KINDS].toSorted());
+  expect(EVERY_EDIT.flatMap((edit) => editFaults(edit).map((fault) => ({ edit, fault })))).toEqual([]);
 });
 
 test('what an edit is refused for, at every place that it can have, is as it was read', () => {
-  const lines = EDITS.flatMap((edit, n) => refusals(new Map([[`${edit.kind} (${n + 1})`, edit]]), editFaults));
+  const lines = EVERY_EDIT.flatMap((edit, n) => refusals(new Map([[`${edit.kind} (${n + 1})`, edit]]), editFaults));
   expectAsRead('refusals-edit.txt', lines);
 });
 
 test('what a plan file is refused for, at every place that one of the corpus has, is as it was read', () => {
-  const whole = EDITS.filter(({ kind }) => kind !== 'remove-placement' && kind !== 'switch-board').reduce<Plan>((before, edit) => {
+  const whole = EVERY_EDIT.filter(({ kind }) => kind !== 'remove-placement' && kind !== 'switch-board').reduce<Plan>((before, edit) => {
     const result = applyEdit(before, edit, sheets);
     return result.ok ? result.plan : before;
   }, plan);
@@ -119,6 +56,8 @@ test('what a plan file is refused for, at every place that one of the corpus has
 });
 
 describe('how many a plan holds', () => {
+  const at = (placement: string, terminal: string) => ({ placement, terminal });
+  const day = '2026-11-30';
   const many = <T>(count: number, value: T): { [key: string]: T } =>
     Object.fromEntries(Array.from({ length: count }, (_, n) => [`x${n}:A`, value]));
   const note = { end: { to: 'ground' as const }, words: 'tested', date: day };

@@ -3,7 +3,6 @@ import { boardOf, type EditRule, placementIndex, refuse } from '../edit';
 import { PLAN_LIMITS } from '../plan';
 
 export const addPlacement: EditRule<'add-placement'> = {
-  kind: 'add-placement',
   apply(plan, edit, sheets) {
     const { placement } = edit;
     if (placementIndex(plan, placement.id) >= 0) return refuse('placement.id', 'an unused ID', placement.id);

@@ -43,7 +43,6 @@ function problem(plan: Plan, sheets: Sheets, note: BenchNote): EditResult | unde
 
 /** Sets a bench note, or removes it (`null`). */
 export const benchNote: EditRule<'bench-note'> = {
-  kind: 'bench-note',
   apply(plan, edit, sheets) {
     const key = noteKey(edit.sheet, edit.fact);
     const { [key]: before, ...others } = plan.benchNotes;

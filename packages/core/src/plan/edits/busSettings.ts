@@ -5,7 +5,6 @@ export const segmentPlacement = (segment: string): string => segment.split('.')[
 
 /** Sets the user's settings of a bus segment, or removes them (`null`). */
 export const busSettings: EditRule<'bus-settings'> = {
-  kind: 'bus-settings',
   apply(plan, { segment, settings }, sheets) {
     const known = boardOf(plan, sheets)?.controllers.has(segment) === true || placementIndex(plan, segmentPlacement(segment)) >= 0;
     const { [segment]: before, ...others } = plan.busSettings;

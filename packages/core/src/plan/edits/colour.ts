@@ -2,7 +2,6 @@ import { type EditRule, refuse } from '../edit';
 import { terminalKey } from '../plan';
 
 export const colour: EditRule<'colour'> = {
-  kind: 'colour',
   apply(plan, edit) {
     const key = terminalKey(edit.placement, edit.terminal);
     const before = plan.wires[key];

@@ -2,7 +2,6 @@ import { type EditRule, partOf, placementIndex, refuse } from '../edit';
 
 /** Marks the pull-ups on a module as disconnected, or as delivered. */
 export const cutPullUps: EditRule<'cut-pull-ups'> = {
-  kind: 'cut-pull-ups',
   apply(plan, { placement: id, cut }, sheets) {
     const at = placementIndex(plan, id);
     const placement = plan.placements[at];

@@ -2,7 +2,6 @@ import { type EditRule } from '../edit';
 
 /** Sets the resistor values on hand. */
 export const drawer: EditRule<'drawer'> = {
-  kind: 'drawer',
   apply: (plan, { drawer: wanted }) => ({
     ok: true,
     plan: { ...plan, drawer: wanted },

@@ -3,7 +3,6 @@ import { PLAN_LIMITS, terminalKey } from '../plan';
 
 /** Adds a transistor between a terminal and its pin, or removes it (`null`). */
 export const driver: EditRule<'driver'> = {
-  kind: 'driver',
   apply(plan, { placement, terminal, driver: wanted }, sheets) {
     const part = partOf(plan, placement, sheets);
     if (!part) return refuse('placement', 'a part of this plan', placement);

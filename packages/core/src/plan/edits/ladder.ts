@@ -2,7 +2,6 @@ import { type EditRule, partOf, refuse } from '../edit';
 
 /** Sets the resistor ladder of keys on one analog pin, or marks it unknown (`null`). */
 export const ladder: EditRule<'ladder'> = {
-  kind: 'ladder',
   apply(plan, { placement, ladder: wanted }, sheets) {
     const part = partOf(plan, placement, sheets);
     if (!part) return refuse('placement', 'a part of this plan', placement);

@@ -1,7 +1,6 @@
 import { type EditRule, placementIndex, refuse } from '../edit';
 
 export const movePlacement: EditRule<'move-placement'> = {
-  kind: 'move-placement',
   apply(plan, edit) {
     const from = placementIndex(plan, edit.placement);
     const placement = plan.placements[from];

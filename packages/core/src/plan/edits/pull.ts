@@ -3,7 +3,6 @@ import { PLAN_LIMITS, terminalKey } from '../plan';
 
 /** Adds a pull-up or pull-down to a line, or removes it (`null`). */
 export const pull: EditRule<'pull'> = {
-  kind: 'pull',
   apply(plan, { placement, terminal, pull: wanted }, sheets) {
     const part = partOf(plan, placement, sheets);
     if (!part) return refuse('placement', 'a part of this plan', placement);

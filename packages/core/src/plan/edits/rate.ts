@@ -2,7 +2,6 @@ import { type EditRule, placementIndex, refuse } from '../edit';
 
 /** Sets the update rate of a part. */
 export const rate: EditRule<'rate'> = {
-  kind: 'rate',
   apply(plan, { placement, perSecond }) {
     if (placementIndex(plan, placement) < 0) return refuse('placement', 'a part of this plan', placement);
     const { [placement]: before, ...others } = plan.rates;

@@ -2,7 +2,6 @@ import { type EditRule, placementIndex, refuse } from '../edit';
 
 /** Sets the contents of a display, or the default (`null`). */
 export const readout: EditRule<'readout'> = {
-  kind: 'readout',
   apply(plan, { placement, readout: wanted }) {
     if (placementIndex(plan, placement) < 0) return refuse('placement', 'a part of this plan', placement);
     const { [placement]: before, ...others } = plan.readouts;

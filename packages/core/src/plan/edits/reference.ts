@@ -5,7 +5,6 @@ import { segmentPlacement } from './busSettings';
 /** Keeps the reference designator of a component, or (`null`) lets it follow the order of the plan again. Two of one name are for the
  *  checks to report. */
 export const reference: EditRule<'reference'> = {
-  kind: 'reference',
   apply(plan, { component, name }, sheets) {
     const { [component]: before, ...others } = plan.references;
     const owner = segmentPlacement(splitKey(component).placement);

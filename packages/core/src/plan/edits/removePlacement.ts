@@ -25,7 +25,6 @@ function restoring(plan: Plan, id: string): Edit[] {
 }
 
 export const removePlacement: EditRule<'remove-placement'> = {
-  kind: 'remove-placement',
   apply(plan, edit) {
     const at = placementIndex(plan, edit.placement);
     const placement = plan.placements[at];

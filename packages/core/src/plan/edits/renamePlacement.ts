@@ -1,7 +1,6 @@
 import { type EditRule, placementIndex, refuse } from '../edit';
 
 export const renamePlacement: EditRule<'rename-placement'> = {
-  kind: 'rename-placement',
   apply(plan, edit) {
     const at = placementIndex(plan, edit.placement);
     const placement = plan.placements[at];

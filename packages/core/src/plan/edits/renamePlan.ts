@@ -1,7 +1,6 @@
 import type { EditRule } from '../edit';
 
 export const renamePlan: EditRule<'rename-plan'> = {
-  kind: 'rename-plan',
   apply: (plan, edit) => ({
     ok: true,
     plan: { ...plan, name: edit.name },

@@ -3,7 +3,6 @@ import { PLAN_LIMITS, terminalKey } from '../plan';
 
 /** Adds a series resistor to a wire, or removes it (`null`). */
 export const series: EditRule<'series'> = {
-  kind: 'series',
   apply(plan, { placement, terminal, ohms }, sheets) {
     const part = partOf(plan, placement, sheets);
     if (!part) return refuse('placement', 'a part of this plan', placement);

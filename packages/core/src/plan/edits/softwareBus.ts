@@ -16,7 +16,6 @@ export function withoutSoftwareBus(plan: Plan, bus: SoftwareBusId): Plan {
 /** Takes a bus that the program makes into the plan, or out of it with its settings and the preferences for it. On a board whose sheet
  *  states no clock for it no part can be on it. */
 export const softwareBus: EditRule<'software-bus'> = {
-  kind: 'software-bus',
   apply(plan, { bus, on }) {
     const before = plan.softwareBuses;
     if (before.includes(bus) === on) return { ok: true, plan, inverse: [] };

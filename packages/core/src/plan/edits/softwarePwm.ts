@@ -4,7 +4,6 @@ import { PLAN_LIMITS, terminalKey } from '../plan';
 
 /** PWM of a terminal by the program, or by a timer again. */
 export const softwarePwm: EditRule<'software-pwm'> = {
-  kind: 'software-pwm',
   apply(plan, { placement, terminal, on }, sheets) {
     const part = partOf(plan, placement, sheets);
     if (!part) return refuse('placement', 'a part of this plan', placement);

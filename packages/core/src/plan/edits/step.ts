@@ -3,7 +3,6 @@ import { PLAN_LIMITS } from '../plan';
 
 /** Marks a build step other than a wire as done or not done. */
 export const step: EditRule<'step'> = {
-  kind: 'step',
   apply(plan, { step: id, done }) {
     const { [id]: before, ...others } = plan.steps;
     if (done !== null && before === undefined && Object.keys(others).length >= PLAN_LIMITS.steps)

@@ -2,7 +2,6 @@ import { type EditRule, partOf, placementIndex, refuse } from '../edit';
 
 /** Sets a solder jumper. Straps that are terminals are wires, and set by wiring them. */
 export const strap: EditRule<'strap'> = {
-  kind: 'strap',
   apply(plan, edit, sheets) {
     const at = placementIndex(plan, edit.placement);
     const placement = plan.placements[at];

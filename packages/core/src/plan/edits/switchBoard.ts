@@ -36,7 +36,6 @@ function solderedProblem(
 
 /** Changes the board of the plan, with its soldered parts. Refused if a wire would lose its end. */
 export const switchBoard: EditRule<'switch-board'> = {
-  kind: 'switch-board',
   apply(plan, edit, sheets) {
     const board = sheets.versions.get(`${edit.board.id}@${edit.board.version}`);
     if (!board || !('pins' in board)) return refuse('board', 'an available board sheet', `${edit.board.id}, version ${edit.board.version}`);

@@ -30,7 +30,6 @@ function lostTerminal(plan: Plan, placement: string, part: IndexedPart): string 
 
 /** Changes the sheet version of a part or the board. Refused if wires would lose their ends. */
 export const takeSheet: EditRule<'take-sheet'> = {
-  kind: 'take-sheet',
   apply(plan, edit, sheets) {
     if (edit.placement === null) return takeBoard(plan, edit.version, sheets);
     const at = placementIndex(plan, edit.placement);

@@ -3,7 +3,6 @@ import { terminalKey } from '../plan';
 
 /** Marks a wire as done at an end, or (with `null`) as not done. */
 export const tick: EditRule<'tick'> = {
-  kind: 'tick',
   apply(plan, edit, sheets) {
     const key = terminalKey(edit.placement, edit.terminal);
     if (!partOf(plan, edit.placement, sheets)?.terminals.has(edit.terminal)) {

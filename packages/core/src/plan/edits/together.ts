@@ -2,7 +2,6 @@ import { type EditRule, placementIndex, refuse } from '../edit';
 
 /** How the signals of a part should lie, or (with `null`) that it does not matter. */
 export const together: EditRule<'together'> = {
-  kind: 'together',
   apply(plan, { placement, how }) {
     if (placementIndex(plan, placement) < 0) return refuse('placement', 'a part of this plan', placement);
     const { [placement]: before, ...others } = plan.together;

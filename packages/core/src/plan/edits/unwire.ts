@@ -2,7 +2,6 @@ import { type EditRule, refuse } from '../edit';
 import { terminalKey } from '../plan';
 
 export const unwire: EditRule<'unwire'> = {
-  kind: 'unwire',
   apply(plan, edit) {
     const key = terminalKey(edit.placement, edit.terminal);
     const { [key]: before, ...wires } = plan.wires;

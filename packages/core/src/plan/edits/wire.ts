@@ -109,7 +109,6 @@ export function applyWires(
 }
 
 export const wire: EditRule<'wire'> = {
-  kind: 'wire',
   apply(plan, edit, sheets) {
     const result = drawn(plan, edit, sheets);
     if (!result.ok) return result;

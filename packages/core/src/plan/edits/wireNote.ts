@@ -3,7 +3,6 @@ import { PLAN_LIMITS, terminalKey } from '../plan';
 
 /** Records that a wire was confirmed on the bench, or removes the note (`null`). */
 export const wireNote: EditRule<'wire-note'> = {
-  kind: 'wire-note',
   apply(plan, { placement, terminal, note }, sheets) {
     const part = partOf(plan, placement, sheets);
     if (!part) return refuse('placement', 'a part of this plan', placement);

@@ -18,7 +18,6 @@ function problem(plan: Plan, sheets: Sheets, wish: Wish): EditResult | null {
 
 /** Sets the preference of one terminal, or removes it (`null`). Whether it can be met is decided by pin assignment. */
 export const wish: EditRule<'wish'> = {
-  kind: 'wish',
   apply(plan, { placement, terminal, wish: wanted }, sheets) {
     const key = terminalKey(placement, terminal);
     const { [key]: before, ...others } = plan.wishes;

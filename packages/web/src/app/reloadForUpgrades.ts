@@ -9,8 +9,8 @@ async function untilAnswered(answers: () => Promise<boolean>): Promise<void> {
   while (!(await answers())) await new Promise((resolve) => setTimeout(resolve, ASK_MS));
 }
 
-/** A tab from before an upgrade requests files that no longer exist: it reloads itself once its edits are stored and the server answers. At
- *  most once per minute, so that a file that is really missing does not cause a reload loop. Code that was only loaded ahead is asked for
+/** A tab from before an upgrade has files that no longer exist: it reloads itself once its edits are stored and the server answers. At
+ *  most once per minute, so that a file that is really missing does not cause a reload loop. Code that was only loaded ahead is requested
  *  again when it is needed.
  *  @param kept resolves when everything is stored in the browser
  *  @param answers whether the server answers

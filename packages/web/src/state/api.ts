@@ -149,7 +149,7 @@ export const api = createApi({
       query: ({ plan, name }) => ({ url: `plans/${plan}/checkpoints`, method: 'POST', body: { name } }),
       invalidatesTags: ['checkpoints'],
     }),
-    // Asked for anew each time, and never answered by a request that is already under way: a plan changes with every edit.
+    // A request of its own each time, never answered by one that is already under way: a plan changes with every edit.
     readPlan: build.mutation<StoredPlan, string>({ query: (id) => `plans/${encodeURIComponent(id)}` }),
     sendBatches: build.mutation<{ readonly revision: number }, SentBatches>({
       query: ({ planId, revision, epoch, body, keepalive }) => ({

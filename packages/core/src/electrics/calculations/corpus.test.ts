@@ -35,7 +35,7 @@ function others({ unit, default: usual }: CalcInput, given: string | undefined):
   if (unit === 'text') return ['', 'other'];
   const value = text.includes(',') ? undefined : parseSi(text, unit === '1' ? '' : unit);
   const near = value === undefined || !Number.isFinite(value) ? [] : [String(value / 2), String(value * 2), String(value * 40)];
-  return [...near, '0', '-1', '', 'many', '1M'];
+  return [...near, '0', '1', '-1', '', 'many', '1M'];
 }
 
 // A search among all resistors takes seconds with many keys.

@@ -50,7 +50,8 @@ export function cathodeKeys(plan: Plan, sheets: Sheets, { placement, part }: Pla
     keys.push(key);
     const end: WireEnd | undefined = plan.wires[key]?.end;
     const next = end?.to === 'terminal' ? partOf(plan, end.placement, sheets) : undefined;
-    at = end?.to === 'terminal' && next && cathodeOf(next.sheet) === end.terminal ? { id: end.placement, cathode: end.terminal } : undefined;
+    at =
+      end?.to === 'terminal' && next && cathodeOf(next.sheet) === end.terminal ? { id: end.placement, cathode: end.terminal } : undefined;
   }
   return keys;
 }

@@ -226,13 +226,15 @@ test('a server that is away costs nothing: edits wait, and go when it is back', 
 });
 
 test('an answer that was lost does not make an edit happen twice', async () => {
-  const { store, server, settled, stop } = setUp();
+  const { store, server, settled, stop, told } = setUp();
   server.mood = 'loses-answers';
   doEdits(store, sheets, [add('a', 'humidity-sht31')], 'add');
   await settled();
   server.mood = 'well';
   expect(await settled()).toMatchObject({ save: 'saved' });
   expect([server.plan.placements.length, server.revision]).toEqual([1, 2]);
+  // Nothing was laid on anything: there is nothing to tell.
+  expect(told).toEqual([]);
   stop();
 });
 

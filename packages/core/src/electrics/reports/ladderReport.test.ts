@@ -58,7 +58,11 @@ test('a supply that the readings do not follow moves them; what is beyond the ra
   expect(full!.counts).toBe(1023);
   // 3.3 V of a 5 V scale, each with its own corners.
   expect(full!.reading!.keys[0]!.typ).toBeCloseTo((1023 * 3.3) / 5, 0);
-  expect(full!.reading!.keys[0]!.max).toBeGreaterThan(full!.reading!.keys[0]!.typ!);
+  const rail = (id: string) => sheets.boards.get('atmega328p-5v-shield')!.sheet.rails.list.find((one) => one.id === id)!.volts;
+  const [from, reference] = [rail('3v3'), rail('5v')];
+  // The first key joins the pin to the supply: no resistor counts.
+  expect(full!.reading!.keys[0]!.min).toBeCloseTo((1023 * from.min) / reference.max, 6);
+  expect(full!.reading!.keys[0]!.max).toBeCloseTo((1023 * from.max) / reference.min, 6);
   const esp = newPlan('p', 'P', { id: 'esp32-stick-38', version: 1 });
   const clipped = edited(esp, sheets, add('k', 'keypad-ladder', 'Keys'), wire('k:VCC', 'rail 3v3'), keys(10_000, 1000, 1000));
   // Full supply, and eleven twelfths of it, both lie above 2.45 V.

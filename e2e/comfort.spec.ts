@@ -92,6 +92,22 @@ test('a wire is dragged along its row, and stays where it was when dropped on an
   await expect(row(page, 'input-1:A')).toHaveAttribute('aria-label', /on GP21$/);
 });
 
+test('a row that is scrolled into view and pressed at once, as assistive technology does it, stays under the pointer', async ({ page }) => {
+  await page.goto('/plans/hive-watch/chart');
+  await expect(row(page, 'encoder-1:SW')).toBeAttached();
+  const places = await page.getByRole('grid').evaluate(async (grid) => {
+    const head = grid.querySelector('[data-row="encoder-1:SW"] [role=rowheader]') as HTMLElement;
+    head.scrollIntoView({ block: 'center' });
+    const before = head.getBoundingClientRect().top;
+    head.click();
+    const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+    for (let n = 0; n < 4; n += 1) await frame();
+    return [before, head.getBoundingClientRect().top];
+  });
+  expect(places[1]).toBe(places[0]);
+  await expect(page.getByText('Connects to ground when pressed')).toBeVisible();
+});
+
 test('command search leads to a pin, a wire, a finding and a command; "?" lists the keys', async ({ page }) => {
   await page.goto('/plans/hive-watch/stock');
   await expect(findings(page)).toContainText('GP22');

@@ -1,12 +1,13 @@
 // node scripts/screenshots.mjs: one current picture of each view, from the demo data, into docs/screenshots/.
 import { spawn } from 'node:child_process';
-import { copyFileSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { build, checkNode, install, main, root, run, tool } from './steps.mjs';
 
-const PORT = 4397;
-const base = `http://127.0.0.1:${PORT}`;
+const base = 'http://127.0.0.1:4397';
+/** The same with a plan on a made-up board of 144 pins, which is there for measuring. */
+const measured = 'http://127.0.0.1:4398';
 const hive = `${base}/plans/hive-watch`;
 
 /** Each picture: its name, its theme, and how to come to it. */
@@ -110,7 +111,7 @@ const PICTURES = [
     'chart-large',
     'light',
     async (page) => {
-      await page.goto(`${base}/plans/large/chart`);
+      await page.goto(`${measured}/plans/large/chart`);
       await page.locator('[data-row="light-1:A"] [role=rowheader]').click();
     },
   ],
@@ -167,22 +168,25 @@ await main(async () => {
   await build();
   const { chromium } = await import('@playwright/test');
   const data = mkdtempSync(join(tmpdir(), 'roof-chart-shots-'));
-  // The large plan is made up for measuring; its board joins the catalogue for these pictures only.
   await run(process.execPath, [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(root, 'bench'), quiet: true });
   await run(process.execPath, [join(root, 'bench/dist/main.mjs'), join(data, 'large'), '--files'], { quiet: true });
-  for (const name of readdirSync(join(root, 'demo/plans'))) copyFileSync(join(root, 'demo/plans', name), join(data, 'large/plans', name));
-  const extra = ['--catalogue', join(data, 'large/catalogue'), '--examples', join(data, 'large/plans')];
-  const server = spawn(
-    process.execPath,
-    [join(root, 'packages/server/dist/main.mjs'), '--port', String(PORT), '--data', data, '--demo', ...extra],
-    { stdio: 'ignore' },
-  );
+  const serve = (address, folder, ...extra) =>
+    spawn(
+      process.execPath,
+      [join(root, 'packages/server/dist/main.mjs'), '--port', new URL(address).port, '--data', join(data, folder), '--demo', ...extra],
+      { stdio: 'ignore' },
+    );
+  const servers = [
+    serve(base, 'demo'),
+    serve(measured, 'measured', '--catalogue', join(data, 'large/catalogue'), '--examples', join(data, 'large/plans')),
+  ];
+  const answers = (address) => fetch(`${address}/api/health`).catch(() => null);
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu'],
   });
   try {
-    for (let n = 0; n < 40 && !(await fetch(`${base}/api/health`).catch(() => null)); n += 1) await new Promise((r) => setTimeout(r, 100));
+    for (let n = 0; n < 100 && !((await answers(base)) && (await answers(measured))); n += 1) await new Promise((r) => setTimeout(r, 100));
     for (const [name, colorScheme, go] of PICTURES) {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme });
       await go(page);
@@ -200,7 +204,7 @@ await main(async () => {
     }
   } finally {
     await browser.close();
-    server.kill();
+    for (const server of servers) server.kill();
     rmSync(data, { recursive: true, force: true });
   }
 });

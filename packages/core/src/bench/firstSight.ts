@@ -6,7 +6,7 @@ import { terminalsOf } from '../nets/terminals';
 import type { Placement, Plan } from '../plan/plan';
 import { formatAddress } from '../quantity/format';
 import type { PartSheet } from '../sheets/partSheet';
-import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import type { Sheets } from '../sheets/sheetIndex';
 
 const PLACE = '{addresses}';
 
@@ -22,9 +22,10 @@ export function usualSight(part: PartSheet): string {
 /** What a part does at its first power-up as it is wired: at the addresses that its straps select, and nothing before all that it needs is
  *  connected. Empty without its sheet. */
 export function sightOf(plan: Plan, sheets: Sheets, placement: Placement): string {
-  const part = partSheet(sheets, placement.sheet)?.sheet;
-  if (!part) return '';
   const items = terminalsOf(plan, placement, sheets);
+  const part = items[0]?.part;
+  if (!part) return '';
+  if (items.some(({ terminal, wire }) => terminal.led && wire?.end.to === 'rail')) return 'Lit while powered.';
   const open = openTerminals(items, findNets(plan, sheets));
   if (open.length > 0) return `Nothing: ${open.map(({ terminal }) => terminal.label).join(', ')} not wired in the plan.`;
   const addresses = addressesOf(plan, placement, sheets).map(({ address }) => address);

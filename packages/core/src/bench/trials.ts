@@ -182,7 +182,7 @@ const isFelt = (plan: Plan, item: PlanTerminal): boolean =>
     (!item.placement.pullUpsCut && (item.part.module.pullUps ?? []).some((pull) => pull.terminals.includes(item.terminal.id))));
 
 function trialsOf(plan: Plan, sheets: Sheets, placement: Placement, isCarrier: boolean): readonly Trial[] {
-  const part = partSheet(sheets, placement.sheet)?.sheet;
+  const part = terminalsOf(plan, placement, sheets)[0]?.part;
   if (!part || placement.onBoard) return [];
   const items = signalsOf(plan, sheets, placement);
   const rest = items.filter((t) => PIN_ROLES[t.terminal.role]?.line?.kind !== 'i2c');

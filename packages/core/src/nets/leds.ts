@@ -1,11 +1,40 @@
 import { memoizeByObject } from '../memo/memoizeByObject';
-import type { PartSheet } from '../sheets/partSheet';
+import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 
 /** The cathode of a part that is nothing but one LED; null for all others. */
 export const cathodeOf = memoizeByObject(({ terminals: { list }, polarity }: PartSheet): string | null => {
   const [anode, cathode] = list;
   return list.length === 2 && polarity && anode!.led && cathode!.role === 'ground' ? cathode!.id : null;
 });
+
+/** A single LED between a supply and an output that sinks its current: the cathode is the signal, the anode the supply, as in a part with a
+ *  common anode. Always the same for one part. */
+export const asActiveLow = memoizeByObject((part: PartSheet): PartSheet => {
+  const [anode, cathode] = part.terminals.list as readonly [PartTerminal, PartTerminal];
+  const { role, direction, need, through, prefers, led, ...common } = anode;
+  const signal = { role, direction, need, ...(through ? { through } : {}), ...(prefers ? { prefers } : {}), ...(led ? { led } : {}) };
+  const list: readonly PartTerminal[] = [
+    // Any supply feeds it; whether it lights, and goes off, the checks of LEDs tell.
+    { ...common, role: 'supply.vcc', direction, need, volts: { min: 0, max: Infinity } },
+    { ...cathode, ...signal },
+  ];
+  return {
+    ...part,
+    terminals: { ...part.terminals, list },
+    polarity: { ...part.polarity!, common: 'anode' },
+    firstLight: { ...part.firstLight, see: 'Active low: lit while the pin is low.' },
+  };
+});
+
+/** The two ends of a part that is nothing but one LED, and the terminal that takes the place of its signal; null for all others. */
+export const singleLed = memoizeByObject(
+  (part: PartSheet): { readonly anode: string; readonly cathode: string; readonly signal: PartTerminal } | null => {
+    const [anode, cathode] = part.terminals.list;
+    if (part.terminals.list.length !== 2 || !part.polarity) return null;
+    if (cathodeOf(part) !== null) return { anode: anode!.id, cathode: cathode!.id, signal: anode! };
+    return anode!.role === 'supply.vcc' && cathode!.led ? { anode: anode!.id, cathode: cathode!.id, signal: cathode! } : null;
+  },
+);
 
 /** Whether the LEDs of a part take turns, digit by digit. */
 export const hasDigits = memoizeByObject((part: PartSheet): boolean => part.terminals.list.some((t) => t.digit));

@@ -7,7 +7,7 @@ import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey, typ
 import { tieOf } from './addresses';
 import { memoizeByPair } from '../memo/memoizeByPair';
 import { incrementalSplit } from './incrementalSplit';
-import { hasDigits } from './leds';
+import { asActiveLow, cathodeOf, hasDigits } from './leds';
 import { passThroughOf, isWiredTo } from './passThrough';
 
 /** A terminal of a placement with its sheet facts and its wire. */
@@ -123,9 +123,24 @@ function alone(plan: Plan, placement: Placement, part: PartSheet): readonly Plan
   return list;
 }
 
+/** Whether the output of a single LED is at its cathode: that is at a pin, or the anode is at a supply and the cathode not at ground. */
+function isActiveLow(plan: Plan, sheets: Sheets, placement: Placement, part: PartSheet): boolean {
+  const cathode = cathodeOf(part);
+  if (cathode === null) return false;
+  const anodeEnd = plan.wires[terminalKey(placement.id, part.terminals.list[0]!.id)]?.end;
+  const end = plan.wires[terminalKey(placement.id, cathode)]?.end;
+  if (end?.to === 'pin') return anodeEnd?.to !== 'pin' && anodeEnd?.to !== 'terminal';
+  if (anodeEnd?.to !== 'rail' || end?.to === 'ground' || end?.to === 'rail') return false;
+  // Another LED behind it is a string of LEDs.
+  const next = end?.to === 'terminal' ? plan.placements.find((p) => p.id === end.placement) : undefined;
+  const nextPart = next && partSheet(sheets, next.sheet)?.sheet;
+  return !nextPart || cathodeOf(nextPart) === null;
+}
+
 function terminalsIn(plan: Plan, placement: Placement, sheets: Sheets): readonly PlanTerminal[] {
-  const part = partSheet(sheets, placement.sheet)?.sheet;
-  if (!part) return [];
+  const sheet = partSheet(sheets, placement.sheet)?.sheet;
+  if (!sheet) return [];
+  const part = isActiveLow(plan, sheets, placement, sheet) ? asActiveLow(sheet) : sheet;
   if (standsAlone(part)) return alone(plan, placement, part);
   const head = chainHead(plan, placement, sheets);
   return part.terminals.list.map((terminal): PlanTerminal => {

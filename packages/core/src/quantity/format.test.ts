@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { parseSi, splitValues } from './parse';
-import { formatAddress, formatSi, significant } from './format';
+import { formatBytes, formatAddress, formatSi, significant } from './format';
 
 test.each([
   [3.3, 'V', '3.3 V'],
@@ -96,3 +96,12 @@ test.each([
   ['10k 2,2 M 470', '2,2M'],
   ['1,5', '1,5'],
 ])('in the list %j it is asked what is meant', (text, ambiguous) => expect(splitValues(text)).toEqual({ ambiguous }));
+
+test.each([
+  [1023, '1023 B'],
+  [1024, '1 KiB'],
+  [115_200, '112.5 KiB'],
+  [1024 ** 2 - 1, '1 MiB'],
+  [1024 ** 3 - 20, '1 GiB'],
+  [3.5 * 1024 ** 3, '3.5 GiB'],
+])('%i bytes are %s', (bytes, text) => expect(formatBytes(bytes)).toBe(text));

@@ -48,9 +48,10 @@ export function formatAddress(address: number): string {
  *  @example formatBytes(115_200) // '112.5 KiB' */
 export function formatBytes(bytes: number): string {
   if (bytes < 1024) return `${bytes} B`;
-  const [size, unit] =
-    bytes < 1024 ** 2 ? [bytes / 1024, 'KiB'] : bytes < 1024 ** 3 ? [bytes / 1024 ** 2, 'MiB'] : [bytes / 1024 ** 3, 'GiB'];
-  return `${Number(size.toFixed(1))} ${unit}`;
+  const in1024 = (power: number): number => Number((bytes / 1024 ** power).toFixed(1));
+  // What rounds to 1024 of a unit is one of the next.
+  const power = [1, 2].find((one) => in1024(one) < 1024) ?? 3;
+  return `${in1024(power)} ${['KiB', 'MiB', 'GiB'][power - 1]}`;
 }
 
 /** A number with what it counts.

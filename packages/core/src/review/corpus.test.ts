@@ -40,6 +40,9 @@ const ELSEWHERE = [
   'driver-wiring/doubled',
   'driver-wiring/together',
   'ladder-ambiguous/thin',
+  'led-never-off/glows',
+  'led-never-off/on',
+  'led-never-off: to-rail',
   'led-over-current/few',
   'led-over-current: set',
   'level-no-margin/low-to-board',
@@ -52,6 +55,7 @@ const ELSEWHERE = [
   'polarity-mismatch/driver',
   'pullup-too-weak/never',
   'pullup-too-weak: shift',
+  'supply-wrong/led-between-pins',
   'timer-shared: software-pwm',
 ];
 

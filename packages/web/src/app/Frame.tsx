@@ -1,4 +1,6 @@
-import { isAboutFacts } from '@roof-chart/core/checks/engine/check';
+import { isAboutFacts, LEVELS } from '@roof-chart/core/checks/engine/check';
+import { LEVEL_TEXT } from '@roof-chart/core/text/names';
+import { counted } from '@roof-chart/core/quantity/format';
 import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { ActionIcon, Button, UnstyledButton, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { spotlight } from '@mantine/spotlight';
@@ -93,12 +95,16 @@ function UndoButtons() {
 function FindingCount({ view }: { readonly view: string }) {
   const reviewed = useReviewed();
   const all = reviewed?.result.ok ? reviewed.result.review.findings : [];
-  const found = all.filter((f) => !isAboutFacts(f) && f.accepted === undefined && findingView(f).split('/')[0] === view).length;
-  if (found === 0) return null;
+  const found = all.filter((f) => !isAboutFacts(f) && f.accepted === undefined && findingView(f).split('/')[0] === view);
+  if (found.length === 0) return null;
+  const levels = LEVELS.flatMap((level) => {
+    const count = found.filter((f) => f.level === level).length;
+    return count > 0 ? [counted(count, LEVEL_TEXT[level])] : [];
+  }).join(', ');
   return (
-    <span className={styles.count}>
-      {found}
-      <span className={styles.hidden}> findings</span>
+    <span className={found.some((f) => f.level === 'clash') ? `${styles.count} ${styles.withErrors}` : styles.count} title={levels}>
+      <span aria-hidden>{found.length}</span>
+      <span className={styles.hidden}>{levels}</span>
     </span>
   );
 }

@@ -1,5 +1,6 @@
 import type { BoardPin, Rail } from '../../sheets/boardSheet';
 import type { PartSheet, PartTerminal } from '../../sheets/partSheet';
+import { singleLed } from '../../nets/leds';
 import { PIN_ROLES } from '../../sheets/roles';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import type { WireEnd } from '../../plan/plan';
@@ -33,9 +34,22 @@ function groundFit(terminal: PartTerminal): EndFit {
   return cannot(terminal.role === 'supply.vcc' ? 'rail-only' : 'no-tie');
 }
 
+/** Where the two ends of a single LED may go, whichever way it is driven: the anode to a supply, the cathode to ground, either to an output.
+ *  @returns undefined for all other parts */
+function ledFit(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, end: WireEnd): EndFit | undefined {
+  const led = singleLed(part);
+  if (!led || end.to === 'terminal' || end.to === 'trimmer' || end.to === 'divider') return undefined;
+  const isAnode = terminal.id === led.anode;
+  if (end.to === 'rail') return isAnode ? CAN : cannot('ground-only');
+  if (end.to === 'ground') return isAnode ? cannot('no-tie') : CAN;
+  return pinFits(board, led.signal).get(end.pin) ?? pinFit(board, end.pin, led.signal);
+}
+
 /** Whether a terminal could go to an end: a pin by its abilities, a rail by its voltage, ground by its role. */
 export function endFit(board: IndexedBoard, part: PartSheet, terminal: PartTerminal, end: WireEnd): EndFit {
   if (terminal.role === 'external') return cannot('elsewhere');
+  const led = ledFit(board, part, terminal, end);
+  if (led) return led;
   if (end.to === 'rail') return railFit(board, part, terminal, end.rail);
   if (end.to === 'ground') return groundFit(terminal);
   if (end.to === 'terminal') return CAN;

@@ -27,6 +27,7 @@ import { groundMissing } from '../power/groundMissing';
 import { interruptLineShared } from '../pins/interruptLineShared';
 import { ladderAmbiguous } from '../inputs/ladderAmbiguous';
 import { ledDim } from '../leds/ledDim';
+import { ledNeverOff } from '../leds/ledNeverOff';
 import { ledNoResistor } from '../leds/ledNoResistor';
 import { ledOverCurrent } from '../leds/ledOverCurrent';
 import { ledSharedResistor } from '../leds/ledSharedResistor';
@@ -98,6 +99,7 @@ export const CHECKS: readonly Check[] = [
   interruptLineShared,
   ladderAmbiguous,
   ledDim,
+  ledNeverOff,
   ledNoResistor,
   ledOverCurrent,
   ledSharedResistor,

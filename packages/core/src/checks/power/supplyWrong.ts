@@ -3,6 +3,7 @@ import { freePins } from '../../assign/fit/freePins';
 import { railsFor, refeed, strapVolts, supplyFault, supplyRange, tieLimit, tieRail } from '../../assign/fit/railFit';
 import { partSide } from '../../electrics/reports/levelSides';
 import { feedRail } from '../../nets/feedRail';
+import { cathodeOf } from '../../nets/leds';
 import { typical } from '../../quantity/range';
 import type { Rail } from '../../sheets/boardSheet';
 import { CONDITIONS } from '../../sheets/condition';
@@ -110,6 +111,8 @@ function examineGround(context: CheckContext, item: PlanTerminal): FindingDraft[
   const rail = railOf(context, item);
   if (rail) return [draft(item, 'clash', 'ground-on-rail', { rail: { is: 'rail', rail: rail.id } }, () => toGround(item))];
   const pin = net?.pins[0];
+  const isCathode = cathodeOf(item.part) === item.terminal.id;
+  if (pin && isCathode) return [draft(item, 'hint', 'led-between-pins', { pin: { is: 'pin', pin } }, () => [])];
   return pin ? [draft(item, 'clash', 'ground-on-pin', { pin: { is: 'pin', pin } }, () => toGround(item))] : [];
 }
 
@@ -157,7 +160,9 @@ function tiedOtherwise({ plan, board }: CheckContext, item: PlanTerminal): reado
 function examineSignal(context: CheckContext, item: PlanTerminal): FindingDraft[] {
   const net = context.nets.byTerminal.get(item.key);
   const rail = railOf(context, item);
-  if (!net || (!rail && !net.ground)) return [];
+  // An LED from a supply to ground is lit as long as there is power; its current is checked like that of others.
+  const isPowerLight = rail !== undefined && item.terminal.led !== undefined && cathodeOf(item.part) !== null;
+  if (!net || isPowerLight || (!rail && !net.ground)) return [];
   if (item.terminal.ties?.includes(rail ? 'supply' : 'ground')) return rail ? examineTied(context, item, rail) : [];
   const to: Data = { to: rail ? { is: 'rail', rail: rail.id } : { is: 'words', text: 'GND' } };
   const remedies = () =>
@@ -274,6 +279,11 @@ export const supplyWrong: Check = {
       title: '{terminal}: tied level too low ({low}, VIH {least})',
       text: '{rail} may drop to {low}; VIH is {least}.',
       why: 'VIH follows from the supply of the part. Worst case of both supplies: {low} < {least}.',
+    },
+    'led-between-pins': {
+      title: '{terminal}: LED between two pins',
+      text: 'Lit only while the pin of its anode is high and {pin} is low.',
+      why: 'With both pins as outputs each of two LEDs in opposite directions can be lit (charlieplexing); the program must drive both pins.',
     },
     'fed-by-signal': {
       title: '{terminal} at ground: parasite power from the data line',

@@ -12,9 +12,11 @@ import { feedOf, logicVolts } from './busInputs';
 import { cathodeKeys, ledString, sharedResistors } from './ledStrings';
 import { BASE_VOLTS } from '../formulas/transistor';
 
-/** What drives an LED: a board pin, or an output of a part. */
+/** What drives an LED: a board pin, an output of a part, or a rail as long as there is power. */
 export type LedSource =
-  { readonly by: 'pin'; readonly pin: string } | { readonly by: 'part'; readonly placement: string; readonly key: TerminalKey };
+  | { readonly by: 'pin'; readonly pin: string }
+  | { readonly by: 'part'; readonly placement: string; readonly key: TerminalKey }
+  | { readonly by: 'rail'; readonly rail: string };
 
 /** One LED of a plan, or several in series, with everything in the circuit. */
 export interface LedReport {
@@ -92,6 +94,9 @@ function circuitOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTe
     return { driver: { by: 'pin', pin }, supply: volts, driveOhms: stated ?? outputOhms(worst), limitAmps, totalAmps: undefined };
   }
   const end = item.wire?.end;
+  const rail = end?.to === 'rail' && item.terminal.led ? board.sheet.rails.list.find(({ id }) => id === end.rail) : undefined;
+  if (rail)
+    return { driver: { by: 'rail', rail: rail.id }, supply: rail.volts, driveOhms: NONE, limitAmps: Infinity, totalAmps: undefined };
   if (end?.to !== 'terminal') return undefined;
   const other = terminalsOf(plan, { id: end.placement }, sheets).find((t) => t.terminal.id === end.terminal);
   if (!other?.terminal.serves?.some((does) => does === 'output' || does === 'select')) return undefined;
@@ -168,7 +173,8 @@ function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTermi
   const { anodes, forwardVolts, maxAmps: ledAmps } = ledString(plan, sheets, item);
   const keys = anodes.map((anode) => anode.key);
   // A resistor limits the current on either side of its LED.
-  const resistors = [...keys, ...anodes.flatMap((anode) => cathodeKeys(plan, sheets, anode))].filter(
+  const supplies = own.length === 2 && common ? [common.key] : [];
+  const resistors = [...keys, ...supplies, ...anodes.flatMap((anode) => cathodeKeys(plan, sheets, anode))].filter(
     (one) => plan.series[one] !== undefined,
   );
   const resistorAt = resistors[0] ?? key;

@@ -82,6 +82,7 @@ function partLines(plan: Plan, sheets: Sheets): ReadonlyMap<string | undefined, 
 
 /** The rail that supplies an LED: through a board pin, through a part, or directly. */
 function lampRail(plan: Plan, sheets: Sheets, board: IndexedBoard, { placement, driver, sinks }: LedReport): string | undefined {
+  if (driver.by === 'rail') return driver.rail;
   const drives = driver.by === 'pin' ? board.sheet.logicRail : feedRail(plan, sheets, driver.placement);
   return sinks ? (feedRail(plan, sheets, placement) ?? drives) : drives;
 }

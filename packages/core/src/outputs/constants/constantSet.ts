@@ -122,7 +122,7 @@ export function pinOf(
 }
 
 function pinConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, name: string): readonly Constant[] {
-  const { terminal, wire } = item;
+  const { terminal, wire, part } = item;
   const found = pinOf(plan, sheets, board, item);
   if (!found) {
     if (wire?.end.to !== 'terminal') return [];
@@ -131,7 +131,8 @@ function pinConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, item: Pla
     return [text(`${name}_at`, `${helper} ${other}`, `${terminal.label} is connected to another part`)];
   }
   const { pin, through } = found;
-  const words = `${terminal.label}: ${pinWords(board, pin)}${through ? `, in series: ${through}` : ''}`;
+  const isActiveLow = terminal.led !== undefined && part.polarity?.common === 'anode';
+  const words = `${terminal.label}: ${pinWords(board, pin)}${through ? `, in series: ${through}` : ''}${isActiveLow ? ', active low' : ''}`;
   return pinFacts(board, pin, name, words);
 }
 

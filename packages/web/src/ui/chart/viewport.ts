@@ -25,6 +25,7 @@ class Viewport {
   #top = 0;
   #width = 0;
   #height = 0;
+  #frame = 0;
 
   constructor(private readonly box: HTMLElement) {}
 
@@ -38,8 +39,20 @@ class Viewport {
     this.#top = this.box.scrollTop;
   };
 
-  /** Scrolls a column and a row into view, clear of sticky edges, if necessary. */
+  /** Scrolls a column and a row into view, clear of sticky edges, if necessary. In the next frame, when the events of all scrolling so far
+   *  have come: a row that assistive technology scrolls into view and presses at once must not jump away. */
   bring(column: VisibleRange | undefined, row: VisibleRange | undefined, covered: { readonly left: number; readonly top: number }): void {
+    cancelAnimationFrame(this.#frame);
+    this.#frame = requestAnimationFrame(() => this.#bringNow(column, row, covered));
+  }
+
+  stop = (): void => cancelAnimationFrame(this.#frame);
+
+  #bringNow(
+    column: VisibleRange | undefined,
+    row: VisibleRange | undefined,
+    covered: { readonly left: number; readonly top: number },
+  ): void {
     const left = column ? scrolledTo({ from: this.#left, size: this.#width, covered: covered.left }, column) : this.#left;
     const top = row ? scrolledTo({ from: this.#top, size: this.#height, covered: covered.top }, row) : this.#top;
     if (left !== this.#left) this.box.scrollLeft = this.#left = left;
@@ -61,6 +74,7 @@ export function useViewport(): readonly [RefObject<HTMLDivElement | null>, RefOb
     size.observe(box);
     box.addEventListener('scroll', made.scrolled, { passive: true });
     return () => {
+      made.stop();
       size.disconnect();
       box.removeEventListener('scroll', made.scrolled);
     };

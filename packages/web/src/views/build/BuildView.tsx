@@ -34,12 +34,12 @@ function Changes({ plan }: { readonly plan: Plan }) {
   const keep = () => edit([...namesKept(plan, sheets), { kind: 'built', built: builtNow(plan, sheets, today()) }], 'mark as built');
   if (!built)
     return (
-      <p className={`quiet ${styles.built} ${styles.onScreen}`}>
-        When everything is wired, mark the build as done; later changes are then listed as wires to remove, move and add.{' '}
+      <div className={`quiet ${styles.built} ${styles.unbuilt} ${styles.onScreen}`}>
+        When everything is wired, mark the build as done; later changes are then listed as wires to remove, move and add.
         <Button size="compact-sm" variant="default" onClick={keep}>
           Mark as built
         </Button>
-      </p>
+      </div>
     );
   return (
     <section className={styles.built} aria-label="Changes since the build">

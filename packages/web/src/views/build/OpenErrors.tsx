@@ -1,4 +1,5 @@
 import { Link } from 'react-router';
+import { counted } from '@roof-chart/core/quantity/format';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import styles from './Build.module.css';
 
@@ -15,10 +16,8 @@ export function OpenErrors({ plan, errors, brief = false }: OpenErrorsProps) {
   return (
     <section className={styles.errors} aria-label="Open errors">
       <p>
-        <strong>
-          {errors.length} open {errors.length === 1 ? 'error' : 'errors'}.
-        </strong>{' '}
-        Built as planned, the circuit will not work or may be damaged. <Link to={`/plans/${plan.id}/chart`}>Fix it in the Chart</Link>
+        <strong>{counted(errors.length, 'open error')}.</strong> Built as planned, the circuit will not work or may be damaged.{' '}
+        <Link to={`/plans/${plan.id}/chart`}>Fix it in the Chart</Link>
       </p>
       {!brief && (
         <ul>

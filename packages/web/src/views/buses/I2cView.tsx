@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { formatSi } from '@roof-chart/core/quantity/format';
+import { counted, formatSi } from '@roof-chart/core/quantity/format';
 import { i2cReport } from '@roof-chart/core/review/i2cReport';
 import { useWorkbench } from '../../state/workbench';
 import { Addresses } from './Addresses';
@@ -24,7 +24,7 @@ export function I2cView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
     <>
       <div className={styles.head}>
         <p className={styles.facts}>
-          {pins} · {sheet.addresses.length} {sheet.addresses.length === 1 ? 'part' : 'parts'} · {formatSi(sheet.time.hz, 'Hz')}
+          {pins} · {counted(sheet.addresses.length, 'part')} · {formatSi(sheet.time.hz, 'Hz')}
         </p>
         <BusPlaceMenu plan={plan} bus={bus} />
       </div>

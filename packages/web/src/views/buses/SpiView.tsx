@@ -6,7 +6,7 @@ import type { Bus } from '@roof-chart/core/nets/buses';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { formatSi } from '@roof-chart/core/quantity/format';
+import { counted, formatSi } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../state/workbench';
 import { LineChart, type LineColumn, type LineRow } from '../../ui/chart/LineChart';
 import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
@@ -19,14 +19,17 @@ import { nameOf } from '@roof-chart/core/text/memberName';
 import { RateField } from './RateField';
 import { changed, commit } from '../../ui/busSettings';
 
-const CLOCKS: Scale = {
-  min: 100e3,
-  max: 100e6,
-  log: true,
-  ticks: [100e3, 200e3, 500e3, 1e6, 2e6, 5e6, 10e6, 20e6, 50e6, 100e6].map((at) => ({ at, label: formatSi(at, '').replace(/\s/g, '') })),
-};
+const CLOCK_TICKS = [1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8].flatMap((decade) => [decade, 2 * decade, 5 * decade]);
+
+/** The scale of clocks, 100 kHz to 100 MHz, wider where a clock lies outside it.
+ *  @param clocks in hertz */
+function clockScale(clocks: readonly number[]): Scale {
+  const min = CLOCK_TICKS.findLast((tick) => tick <= Math.min(1e5, ...clocks)) ?? CLOCK_TICKS[0]!;
+  const max = CLOCK_TICKS.find((tick) => tick >= Math.max(1e8, ...clocks)) ?? CLOCK_TICKS.at(-1)!;
+  const ticks = CLOCK_TICKS.filter((at) => at >= min && at <= max).map((at) => ({ at, label: formatSi(at, '').replace(/\s/g, '') }));
+  return { min, max, log: true, ticks };
+}
 const SETTINGS = [1e6, 2e6, 4e6, 8e6, 10e6, 20e6, 40e6];
-const within = (hz: number): number => Math.min(CLOCKS.max, Math.max(CLOCKS.min, hz));
 
 /** A part, or the further chip of it that a row is about. */
 const rowName = (plan: Plan, { head, further }: SpiRow): string =>
@@ -75,19 +78,21 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
     value: formatSi(row.write.hz, 'Hz'),
     hung: true,
     marks: [
-      { at: within(row.write.hz), kind: 'disc' },
-      ...(row.read && row.read.hz !== row.write.hz ? [{ at: within(row.read.hz), kind: 'ring' as const }] : []),
-      ...(row.bySoftware && sheet.softwareHz && sheet.softwareHz < row.write.hz
-        ? [{ at: within(sheet.softwareHz), kind: 'also' as const }]
-        : []),
+      { at: row.write.hz, kind: 'disc' },
+      ...(row.read && row.read.hz !== row.write.hz ? [{ at: row.read.hz, kind: 'ring' as const }] : []),
+      ...(row.bySoftware && sheet.softwareHz && sheet.softwareHz < row.write.hz ? [{ at: sheet.softwareHz, kind: 'also' as const }] : []),
     ],
   }));
+  const clocks = clockScale([
+    ...clockRows.flatMap(({ marks }) => marks.map(({ at }) => at)),
+    ...(sheet.controllerHz ? [sheet.controllerHz] : []),
+  ]);
   const carried = wireHz(sheet.wireCm);
   return (
     <>
       <div className={styles.head}>
         <p className={styles.facts}>
-          {sheet.rows.length} {sheet.rows.length === 1 ? 'chip select' : 'chip selects'} ·{' '}
+          {counted(sheet.rows.length, 'chip select')} ·{' '}
           {sheet.controllerHz
             ? `${maker} up to ${formatSi(sheet.controllerHz, 'Hz')}${maker === 'program' ? ', compiled' : ''}`
             : 'no controller'}{' '}
@@ -111,19 +116,19 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
         </h2>
         <ScaleChart
           label="Clock limits"
-          scale={CLOCKS}
+          scale={clocks}
           rows={clockRows}
           windows={[
             {
-              from: within(carried),
-              to: CLOCKS.max,
+              from: Math.min(carried, clocks.max),
+              to: clocks.max,
               tone: 'quiet',
-              ...(carried < CLOCKS.max ? { fromLabel: `wires of ${sheet.wireCm} cm: ${formatSi(carried, 'Hz')}` } : {}),
+              ...(carried < clocks.max ? { fromLabel: `wires of ${sheet.wireCm} cm: ${formatSi(carried, 'Hz')}` } : {}),
             },
           ]}
           {...(sheet.controllerHz
             ? {
-                total: { at: within(sheet.controllerHz), words: `${maker} ${formatSi(sheet.controllerHz, 'Hz')}`, tone: 'good' as const },
+                total: { at: sheet.controllerHz, words: `${maker} ${formatSi(sheet.controllerHz, 'Hz')}`, tone: 'good' as const },
               }
             : {})}
         />

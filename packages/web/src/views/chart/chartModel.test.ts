@@ -95,7 +95,7 @@ test('choices of a terminal: free, with a cost, taken; what cannot serve is abse
   const { board, nets, rows } = chart(plan);
   const item = planTerminals(plan, sheets).find((t) => t.key === 'l:A')!;
   const choices = chartChoices(board, nets, item, rows.find((r) => r.item.key === 'l:A')!.could);
-  expect([choices.get('GP2'), choices.get('GP0'), choices.get('GP4'), choices.get('RUN'), choices.get('rail:3v3')]).toEqual([
+  expect([choices.get('GP2'), choices.get('GP0'), choices.get('GP4'), choices.get('RUN'), choices.get('ground')]).toEqual([
     'free',
     'costs',
     'taken',

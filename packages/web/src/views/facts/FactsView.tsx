@@ -2,6 +2,7 @@ import { Button, TextInput } from '@mantine/core';
 import { IconSearch } from '@tabler/icons-react';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { NavLink, useParams, useSearchParams } from 'react-router';
+import { counted } from '@roof-chart/core/quantity/format';
 import { type BenchNote, covers, noteKey } from '@roof-chart/core/sheets/benchNote';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import { type Fact, factsOf, type FactValue } from '@roof-chart/core/sheets/factPath';
@@ -215,12 +216,7 @@ export function FactsView() {
             <li key={sheet.id}>
               <NavLink to={`/plans/${plan.id}/facts/${sheet.id}`} className={sheet === chosen ? styles.linkOn! : styles.link!}>
                 {sheet.title}
-                {notes(sheet) > 0 && (
-                  <span className={styles.noteCount}>
-                    {' '}
-                    {notes(sheet)} {notes(sheet) === 1 ? 'note' : 'notes'}
-                  </span>
-                )}
+                {notes(sheet) > 0 && <span className={styles.noteCount}> {counted(notes(sheet), 'note')}</span>}
               </NavLink>
             </li>
           ))}

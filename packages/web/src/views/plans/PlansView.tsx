@@ -130,7 +130,7 @@ function PlanRow({ plan, onDelete }: { readonly plan: PlanSummary; readonly onDe
           <strong className={styles.name}>{plan.name}</strong>
           <span className="quiet">{sheets.boards.get(plan.board)?.sheet.title ?? plan.board}</span>
           <span className="quiet num">
-            {plan.parts} {plan.parts === 1 ? 'part' : 'parts'}, changed {when(plan.updatedAt)}
+            {counted(plan.parts, 'part')}, changed {when(plan.updatedAt)}
           </span>
         </span>
       </Link>

@@ -115,7 +115,7 @@ export function ResistorTable({
           <th scope="col">Name</th>
           <th scope="col">Location</th>
           <th scope="col">Function</th>
-          <th scope="col" className={styles.number}>
+          <th scope="col" className={styles.valueHead}>
             Value
           </th>
           <th scope="col">Colour bands</th>

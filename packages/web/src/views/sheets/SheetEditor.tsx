@@ -2,6 +2,7 @@ import { Button, SegmentedControl, Textarea } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import { counted } from '@roof-chart/core/quantity/format';
 import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
 import { unsafePlace } from '@roof-chart/core/sheets/unsafePlace';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
@@ -154,9 +155,7 @@ export function SheetEditor() {
             {faults.length === 0 ? (
               <p className={styles.sound}>Valid.</p>
             ) : (
-              <p className={styles.unsound}>
-                {faults.length} {faults.length === 1 ? 'fault' : 'faults'}:
-              </p>
+              <p className={styles.unsound}>{counted(faults.length, 'fault')}:</p>
             )}
           </div>
           <ul className={styles.faults}>

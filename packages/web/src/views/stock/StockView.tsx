@@ -133,7 +133,7 @@ export function StockView() {
                 ref={search}
                 size="sm"
                 aria-label="Search parts"
-                placeholder="Name, chip, printed label, address, 1.3 oled, needs 5 V…"
+                placeholder="Name, chip, label, address, needs 5 V…"
                 leftSection={<IconSearch size={15} />}
                 value={query}
                 maxLength={120}

@@ -33,6 +33,12 @@ module.exports = {
       name: 'core-knows-no-face',
       severity: 'error',
       from: { path: '^packages/core/src' },
+      to: { path: '^packages/(api|server|web|cli|catalogue)/' },
+    },
+    {
+      name: 'api-knows-the-core-alone',
+      severity: 'error',
+      from: { path: '^packages/api/' },
       to: { path: '^packages/(server|web|cli|catalogue)/' },
     },
     { name: 'web-and-server-apart', severity: 'error', from: { path: '^packages/web/' }, to: { path: '^packages/(server|cli)/' } },

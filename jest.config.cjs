@@ -6,7 +6,7 @@ module.exports = {
   setupFiles: ['<rootDir>/packages/web/tests/browser.ts'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'json'],
   moduleNameMapper: {
-    '^@roof-chart/(core|catalogue)/(.*)$': '<rootDir>/packages/$1/src/$2.ts',
+    '^@roof-chart/(api|core|catalogue)/(.*)$': '<rootDir>/packages/$1/src/$2.ts',
     '\\.css$': '<rootDir>/packages/web/tests/style.cjs',
   },
   transform: {

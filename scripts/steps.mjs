@@ -102,7 +102,7 @@ function* files(folder) {
 }
 
 /** Packages whose sources each part is built from. */
-const BUILT_FROM = { server: ['core', 'catalogue', 'server'], cli: ['core', 'catalogue', 'cli'], web: ['core', 'web'] };
+const BUILT_FROM = { server: ['core', 'api', 'catalogue', 'server'], cli: ['core', 'catalogue', 'cli'], web: ['core', 'api', 'web'] };
 
 /** Builds one part when it is not built from these sources yet. */
 export async function buildPart(part) {

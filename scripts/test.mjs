@@ -97,6 +97,7 @@ const STATIC = [
     'packages/web/tsconfig.test.json',
     'packages/core/tsconfig.test.json',
     'packages/core',
+    'packages/api/tsconfig.test.json',
     'packages/cli/tsconfig.test.json',
     'bench',
     'packages/server/tsconfig.test.json',

@@ -3,7 +3,9 @@ import express, { type Express, type RequestHandler, Router } from 'express';
 import { type Logger, pino } from 'pino';
 import { ApiError, errorHandler } from './api/apiError';
 import { archiveRoutes } from './api/archiveRoutes';
-import { OPENAPI } from './api/openapi';
+import type { Catalogue } from '@roof-chart/api/catalogue';
+import { openApi } from '@roof-chart/api/openApi';
+import type { SessionState } from '@roof-chart/api/session';
 import { planRoutes } from './api/planRoutes';
 import { sheetRoutes } from './api/sheetRoutes';
 import type { SheetRepository } from './store/sheetRepository';
@@ -41,12 +43,12 @@ function apiRoutes({ store, shelf, secrets, limits = LIMITS }: AppParts): Router
   });
   api.use(...rateLimits(limits), jsonOnly);
   api.get('/health', (_req, res) => void res.json({ ok: true }));
-  api.get('/session', (_req, res) => void res.json({ required: secrets !== undefined }));
+  api.get('/session', (_req, res) => void res.json({ required: secrets !== undefined } satisfies SessionState));
   // Before a large body is read from a client that is not signed in.
   if (secrets) api.use(express.json({ limit: '4kb', strict: true, type: (req) => (req.url ?? '') === '/session' }), signIn(secrets));
   api.use(jsonBody);
-  api.get('/openapi.json', (_req, res) => void res.json(OPENAPI));
-  api.get('/catalogue', (_req, res) => void res.json({ sheets: shelf.list, own: shelf.own }));
+  api.get('/openapi.json', (_req, res) => void res.json(openApi()));
+  api.get('/catalogue', (_req, res) => void res.json({ sheets: shelf.list, own: shelf.own } satisfies Catalogue));
   api.use('/sheets', sheetRoutes(shelf));
   api.use('/plans', planRoutes(store, shelf));
   api.use('/archive', archiveRoutes(store, shelf));

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Express } from 'express';
+import express, { type Express } from 'express';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { pino } from 'pino';
@@ -10,6 +10,7 @@ import { readCatalogue } from '@roof-chart/catalogue/readCatalogue';
 import { openDatabase, type OpenDatabase } from '../src/store/database';
 import { SheetRepository } from '../src/store/sheetRepository';
 import { PlanStore } from '../src/store/planStore';
+import { checkAnswers } from './checkAnswers';
 
 export const catalogueFolder = join(__dirname, '../../catalogue');
 
@@ -37,7 +38,9 @@ export async function serve(parts: Partial<AppParts> = {}): Promise<Served> {
   const logged: string[] = [];
   const lines: string[] = [];
   const log = pino({ level: 'info' }, { write: (line) => void (line.includes('"level":50') ? logged : lines).push(line) });
-  const app = createApp({ store, shelf, log, ...parts });
+  const app = express()
+    .disable('x-powered-by')
+    .use(checkAnswers, createApp({ store, shelf, log, ...parts }));
   return {
     app,
     store,

@@ -33,6 +33,7 @@ interface Described {
   readonly type: string;
   readonly flags?: { readonly presence?: string; readonly only?: boolean; readonly unknown?: boolean };
   readonly allow?: readonly unknown[];
+  readonly metas?: readonly { readonly component?: string }[];
   readonly rules?: readonly Rule[];
   readonly keys?: { readonly [key: string]: Described };
   readonly patterns?: readonly { readonly schema: Described; readonly rule: Described }[];
@@ -49,8 +50,11 @@ interface Described {
 
 /** The place of a schema: its document and the enclosing named field. */
 interface Place {
-  readonly document: FieldDocument;
+  /** Whose field texts it carries; none for messages. */
+  readonly document?: FieldDocument;
   readonly parent: string;
+  /** Schemas that are referred to by name, by that name; each is added where it is first met. */
+  readonly components?: Map<string, JsonSchema>;
 }
 
 const regexOf = (text: string): string => text.replace(/^\/|\/[a-z]*$/g, '');
@@ -61,6 +65,8 @@ function stringSchema(rules: readonly Rule[]): JsonSchema {
     if (name === 'pattern') schema['pattern'] = regexOf(args!.regex!);
     if (name === 'min') schema['minLength'] = args!.limit;
     if (name === 'max') schema['maxLength'] = args!.limit;
+    if (name === 'guid') schema['format'] = 'uuid';
+    if (name === 'isoDate') schema['format'] = 'date-time';
   }
   return schema;
 }
@@ -131,7 +137,7 @@ function toldApart(key: string, shapes: readonly Described[], at: Place): JsonSc
 
 /** A field with the label and help that people read for it. */
 function fieldSchema(key: string, described: Described, at: Place): JsonSchema {
-  const text = fieldText(at.document, at.parent, key);
+  const text = at.document && fieldText(at.document, at.parent, key);
   const inside = key === 'list' ? at : { ...at, parent: key };
   return {
     ...(text ? { title: labelOf(text) } : {}),
@@ -173,13 +179,25 @@ function objectSchema(described: Described, at: Place): JsonSchema {
 const allowed = (described: Described): readonly unknown[] =>
   (described.allow ?? []).filter((value) => !(typeof value === 'object' && value !== null && 'override' in value));
 
+/** A reference to a schema that has a name; the schema itself joins the others. */
+function reference(name: string, described: Described, at: Place): JsonSchema {
+  const { components } = at;
+  if (components && !components.has(name)) {
+    components.set(name, {});
+    components.set(name, convert({ ...described, metas: [] }, at));
+  }
+  return { $ref: `#/components/schemas/${name}` };
+}
+
 function convert(described: Described, at: Place): JsonSchema {
+  const name = at.components && described.metas?.find(({ component }) => component !== undefined)?.component;
+  if (name !== undefined) return reference(name, described, at);
   if (described.flags?.only) return { enum: allowed(described) };
   // What may also be nothing.
   if (described.allow?.includes(null)) return { anyOf: [convert({ ...described, allow: [] }, at), { type: 'null' }] };
   switch (described.type) {
     case 'string':
-      return stringSchema(described.rules ?? []);
+      return described.allow?.includes('') ? { ...stringSchema(described.rules ?? []), minLength: 0 } : stringSchema(described.rules ?? []);
     case 'number':
       return numberSchema(described.rules ?? []);
     case 'boolean':
@@ -214,6 +232,11 @@ export function jsonSchemaOf(schema: Joi.Schema, document: FieldDocument, title:
     ...convert(schema.describe() as unknown as Described, { document, parent: '' }),
   };
 }
+
+/** The JSON Schema of a message, which refers to schemas with a name (`component` in its meta data) by it.
+ *  @param components takes those in */
+export const messageJsonSchema = (schema: Joi.Schema, components: Map<string, JsonSchema>): JsonSchema =>
+  convert(schema.describe() as unknown as Described, { parent: '', components });
 
 /** The JSON Schema of board or part sheets. */
 export function sheetJsonSchema(kind: 'board' | 'part'): JsonSchema {

@@ -1,16 +1,8 @@
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import type Joi from 'joi';
+import type { ApiProblem } from '@roof-chart/api/problem';
 import { DamagedDocument } from '../store/storedDocument';
 import { unsafePlace } from '@roof-chart/core/sheets/unsafePlace';
-
-/** What went wrong with a request, for people and programs. */
-export interface ApiProblem {
-  readonly code: string;
-  readonly message: string;
-  readonly path?: string;
-  readonly expected?: string;
-  readonly got?: string;
-}
 
 /** A request that cannot be fulfilled. */
 export class ApiError extends Error {

@@ -1,4 +1,5 @@
 import type { RequestHandler } from 'express';
+import type { GoneEvent, RevisionEvent } from '@roof-chart/api/planEvents';
 import { idSchema } from '@roof-chart/core/plan/planSchema';
 import type { PlanStore } from '../store/planStore';
 import { route, valid } from './apiError';
@@ -19,7 +20,8 @@ export function planEvents(store: PlanStore): RequestHandler {
     res.flushHeaders();
     const send = (revision: number | null) => {
       const { epoch } = store;
-      const [event, data] = revision === null ? ['gone', { epoch }] : ['revision', { revision, epoch }];
+      const [event, data] =
+        revision === null ? ['gone', { epoch } satisfies GoneEvent] : ['revision', { revision, epoch } satisfies RevisionEvent];
       res.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
     };
     send(store.revisionOf(id) ?? null);

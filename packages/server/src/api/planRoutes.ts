@@ -1,8 +1,12 @@
 import { Router, type Request } from 'express';
-import Joi from 'joi';
-import { editsSchema } from '@roof-chart/core/plan/editSchema';
-import { idSchema, nameSchema } from '@roof-chart/core/plan/planSchema';
-import type { Client, SeenRevision, SentBatch } from '../store/editBatches';
+import { keepCheckpointSchema, type KeepCheckpoint } from '@roof-chart/api/checkpoints';
+import { type CreatePlan, createPlanSchema } from '@roof-chart/api/createPlan';
+import { type EditAnswer, type EditRequest, editRequestSchema } from '@roof-chart/api/editBatches';
+import type { OpenedFile } from '@roof-chart/api/openedFile';
+import { type HistoryQuery, historyQuerySchema, type PageQuery, pageQuerySchema, wholeNumber } from '@roof-chart/api/queries';
+import { type TakenRequest, takenRequestSchema } from '@roof-chart/api/takenBatches';
+import { idSchema } from '@roof-chart/core/plan/planSchema';
+import type { SeenRevision } from '../store/editBatches';
 import { historyOf, historyStep } from '../store/planLog';
 import type { EditOutcome, PlanStore } from '../store/planStore';
 import { readPlanFile } from '@roof-chart/core/plan/planFile';
@@ -11,22 +15,7 @@ import type { SheetRepository } from '../store/sheetRepository';
 import { ApiError, route, valid } from './apiError';
 import { planEvents } from './planEvents';
 
-/** A whole number in a URL. @param digits at most */
-const wholeNumber = (digits: number) => Joi.string().pattern(new RegExp(`^\\d{1,${digits}}$`), `${digits}-digit whole number`);
-const listQuery = Joi.object({ limit: wholeNumber(3), offset: wholeNumber(6) });
-const createBody = Joi.object({ name: nameSchema.required(), board: idSchema.required() }).required();
-/** Words from a program: shown in the history, so bounded like a name. */
-const wordsSchema = nameSchema.max(300);
-const batchSchema = Joi.object({ batch: Joi.string().guid().required(), edits: editsSchema.required(), label: wordsSchema });
-const editBody = Joi.object({
-  batches: Joi.array().items(batchSchema).unique('batch').min(1).max(500).required(),
-  client: Joi.object({ device: nameSchema.required(), tab: idSchema.required() }),
-}).required();
-const takenBody = Joi.object({ batches: Joi.array().items(Joi.string().guid()).max(5000).required() }).required();
-const historyQuery = Joi.object({ before: wholeNumber(9) });
 const revisionParameter = wholeNumber(9).required();
-
-const checkpointBody = Joi.object({ name: nameSchema.required() }).required();
 
 const planId = (req: Request): string => valid<string>(idSchema.required(), req.params['id'], 'id');
 const gone = (id: string) => new ApiError(404, { code: 'no-such-plan', message: 'No such plan.', path: 'id', got: id });
@@ -98,7 +87,7 @@ export function planRoutes(store: PlanStore, shelf: SheetRepository): Router {
   router.get(
     '/',
     route(async (req, res) => {
-      const { limit = '100', offset = '0' } = valid<{ limit?: string; offset?: string }>(listQuery, req.query, 'query');
+      const { limit = '100', offset = '0' } = valid<PageQuery>(pageQuerySchema, req.query, 'query');
       res.json(await store.list(Math.min(Number(limit), 200), Number(offset)));
     }),
   );
@@ -106,7 +95,7 @@ export function planRoutes(store: PlanStore, shelf: SheetRepository): Router {
   router.post(
     '/',
     route((req, res) => {
-      const body = valid<{ name: string; board: string }>(createBody, req.body, 'body');
+      const body = valid<CreatePlan>(createPlanSchema.required(), req.body, 'body');
       const { boards } = shelf.current;
       const board = boards.get(body.board)?.sheet;
       if (!board)
@@ -139,7 +128,7 @@ export function planRoutes(store: PlanStore, shelf: SheetRepository): Router {
         .status(201)
         .location(`/api/plans/${made.stored.plan.id}`)
         .set('ETag', etag(made.stored))
-        .json({ ...made.stored, kept: made.kept });
+        .json({ ...made.stored, kept: made.kept } satisfies OpenedFile);
     }),
   );
 
@@ -158,9 +147,9 @@ export function planRoutes(store: PlanStore, shelf: SheetRepository): Router {
     route((req, res) => {
       const id = planId(req);
       const revision = seenRevision(req);
-      const body = valid<{ batches: SentBatch[]; client?: Client }>(editBody, req.body, 'body');
+      const body = valid<EditRequest>(editRequestSchema.required(), req.body, 'body');
       const next = answer(id, store.edit(id, revision, body.batches, body.client));
-      res.set('ETag', etag({ revision: next, epoch: store.epoch })).json({ revision: next });
+      res.set('ETag', etag({ revision: next, epoch: store.epoch })).json({ revision: next } satisfies EditAnswer);
     }),
   );
 
@@ -168,7 +157,7 @@ export function planRoutes(store: PlanStore, shelf: SheetRepository): Router {
     '/:id/taken',
     route((req, res) => {
       const id = planId(req);
-      const { batches } = valid<{ batches: string[] }>(takenBody, req.body, 'body');
+      const { batches } = valid<TakenRequest>(takenRequestSchema.required(), req.body, 'body');
       res.json({ taken: store.taken(id, batches) });
     }),
   );
@@ -177,7 +166,7 @@ export function planRoutes(store: PlanStore, shelf: SheetRepository): Router {
     '/:id/history',
     route((req, res) => {
       const id = planId(req);
-      const { before } = valid<{ before?: string }>(historyQuery, req.query, 'query');
+      const { before } = valid<HistoryQuery>(historyQuerySchema, req.query, 'query');
       res.json({ entries: historyOf(store.transactions.statements, id, before === undefined ? undefined : Number(before)) });
     }),
   );
@@ -230,7 +219,7 @@ export function planRoutes(store: PlanStore, shelf: SheetRepository): Router {
     '/:id/checkpoints',
     route((req, res) => {
       const id = planId(req);
-      const { name } = valid<{ name: string }>(checkpointBody, req.body, 'body');
+      const { name } = valid<KeepCheckpoint>(keepCheckpointSchema.required(), req.body, 'body');
       const kept = store.keep(id, name);
       if (!kept) throw gone(id);
       res.status(201).json(kept);

@@ -1,16 +1,14 @@
 import { Router, type Request } from 'express';
 import Joi from 'joi';
+import { type KeepSheets, keepSheetsSchema } from '@roof-chart/api/keptSheets';
+import type { SheetUse } from '@roof-chart/api/sheetUses';
 import { idSchema } from '@roof-chart/core/plan/planSchema';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { sheetJsonSchema } from '@roof-chart/core/sheets/jsonSchema';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
-import type { SheetRepository, SheetUse } from '../store/sheetRepository';
+import type { SheetRepository } from '../store/sheetRepository';
 import { ApiError, route, valid } from './apiError';
-
-const bundleBody = Joi.object({
-  sheets: Joi.array().items(Joi.object().unknown()).min(1).max(50).required(),
-}).required();
 
 const sheetId = (req: Request): string => valid<string>(idSchema.required(), req.params['id'], 'id');
 const gone = (id: string) =>
@@ -46,7 +44,7 @@ export function sheetRoutes(shelf: SheetRepository): Router {
   router.post(
     '/',
     route((req, res) => {
-      const body = valid<{ sheets: unknown[] }>(bundleBody, req.body, 'body');
+      const body = valid<KeepSheets>(keepSheetsSchema.required(), req.body, 'body');
       const outcome = shelf.keep(readAll(body.sheets));
       if (outcome.kind === 'taken')
         throw new ApiError(409, {

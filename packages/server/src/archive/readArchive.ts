@@ -8,6 +8,7 @@ import { type PlanFile, readPlanFile } from '@roof-chart/core/plan/planFile';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
 import { checksum } from '../store/checksum';
 import { importFault, ImportRefused, importWithin, keepSheets } from '../store/importPlan';
+import type { ArchiveReport } from '@roof-chart/api/archiveReport';
 import type { PlanStore } from '../store/planStore';
 import { CheckpointEntity, PlanEntity } from '../store/rows';
 import type { SheetRepository } from '../store/sheetRepository';
@@ -18,16 +19,6 @@ import { ARCHIVE_FORMAT, ARCHIVE_VERSION } from './writeArchive';
 /** What an archive may unpack to. */
 const LIMITS = { bytes: 256 * 2 ** 20, entries: 100_000, entryBytes: 16 * 2 ** 20 } as const;
 const WANTED = /^(manifest\.json|(plans|deleted-plans|versions|sheets)\/[A-Za-z0-9@/_-]{1,200}\.json)$/;
-
-export interface ArchiveReport {
-  readonly plans: number;
-  readonly versions: number;
-  readonly sheets: number;
-  /** Plans that were there already, the same. */
-  readonly same: number;
-  /** What was not imported, each with its place and reason. */
-  readonly skipped: readonly { readonly path: string; readonly fault: string }[];
-}
 
 /** A file that is no archive of ours, or too large a one. */
 export class ArchiveRefused extends Error {}

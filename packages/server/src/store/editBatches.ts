@@ -1,24 +1,11 @@
+import type { Client, SentBatch } from '@roof-chart/api/editBatches';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
-import type { Edit, EditProblem } from '@roof-chart/core/plan/edit';
+import type { EditProblem } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { checksum } from './checksum';
 import { BatchEntity, type BatchRow } from './rows';
 import type { Statements } from './transactions';
-
-/** One thing the user did, under an id that the client chose: sent twice, it is done once. */
-export interface SentBatch {
-  readonly batch: string;
-  readonly edits: readonly Edit[];
-  /** What the user did, in words. */
-  readonly label?: string;
-}
-
-/** The browser and the tab that edits come from, as the history shows them. */
-export interface Client {
-  readonly device: string;
-  readonly tab: string;
-}
 
 /** The revision that a client saw, in which life of the database. */
 export interface SeenRevision {

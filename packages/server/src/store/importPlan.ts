@@ -2,8 +2,10 @@ import { randomUUID } from 'node:crypto';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { type PlanFile, planFault, planRefs, withRefs } from '@roof-chart/core/plan/planFile';
 import { indexSheets, type SheetRef } from '@roof-chart/core/sheets/sheetIndex';
-import type { PlanStore, StoredPlan } from './planStore';
-import type { KeptSheet, SheetRepository } from './sheetRepository';
+import type { KeptSheet } from '@roof-chart/api/keptSheets';
+import type { StoredPlan } from '@roof-chart/api/storedPlan';
+import type { PlanStore } from './planStore';
+import type { SheetRepository } from './sheetRepository';
 import type { Statements } from './transactions';
 
 export type ImportOutcome = Imported | { readonly ok: false; readonly path: string; readonly fault: string };

@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
+import type { HistoryEntry, HistoryStep } from '@roof-chart/api/history';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -7,22 +8,6 @@ import { checksum } from './checksum';
 import { BaseEntity, BatchEntity, type BatchRow, PlanEntity } from './rows';
 import { DamagedDocument, storedPlan } from './storedDocument';
 import type { Statements, Transactions } from './transactions';
-
-/** One line of a plan's history. */
-export interface HistoryEntry {
-  readonly revision: number;
-  readonly at: string;
-  readonly label: string | null;
-  readonly device: string | null;
-  readonly tab: string | null;
-  /** Whether the log still contains its edits, so that they can be reverted. */
-  readonly kept: boolean;
-}
-
-export interface HistoryStep extends HistoryEntry {
-  readonly edits: readonly Edit[];
-  readonly inverse: readonly Edit[];
-}
 
 const HISTORY_PAGE = 100;
 

@@ -1,41 +1,19 @@
 import { randomUUID } from 'node:crypto';
+import type { Checkpoint } from '@roof-chart/api/checkpoints';
+import type { Client, SentBatch } from '@roof-chart/api/editBatches';
+import type { PlanList, PlanSummary } from '@roof-chart/api/planList';
+import type { StoredPlan } from '@roof-chart/api/storedPlan';
 import { thumbnail, type Thumbnail } from '@roof-chart/core/outputs/thumbnail';
 import type { Plan, SheetRef } from '@roof-chart/core/plan/plan';
 import { startPlan } from '@roof-chart/core/plan/startPlan';
 import { checksum } from './checksum';
 import type { OpenDatabase } from './database';
-import { applyBatches, type Client, type RefusedEdit, type SeenRevision, type SentBatch } from './editBatches';
+import { applyBatches, type RefusedEdit, type SeenRevision } from './editBatches';
 import { newEpoch, readEpoch } from './epoch';
 import type { SheetSource } from './sheetRepository';
 import { BaseEntity, BatchEntity, CheckpointEntity, PlanEntity, type PlanRow, SettingEntity } from './rows';
 import { storedPlan } from './storedDocument';
 import { type Statements, Transactions } from './transactions';
-
-export interface PlanSummary {
-  readonly id: string;
-  readonly name: string;
-  readonly board: string;
-  readonly parts: number;
-  readonly revision: number;
-  readonly updatedAt: string;
-  readonly thumbnail: Thumbnail;
-}
-
-export interface StoredPlan {
-  readonly plan: Plan;
-  readonly revision: number;
-  /** The life of the database that the revision counts in. */
-  readonly epoch: string;
-  /** Ids of the latest batches, newest first: a client that lost an answer learns that its batch is in. */
-  readonly recent: readonly string[];
-}
-
-export interface Checkpoint {
-  readonly id: string;
-  readonly name: string;
-  readonly revision: number;
-  readonly at: string;
-}
 
 /** Called after every acknowledged change of a plan with its revision, or null once deleted. */
 export type ChangeListener = (planId: string, revision: number | null) => void;
@@ -95,7 +73,7 @@ export class PlanStore {
 
   /** The plans that are not deleted, last changed first.
    *  Plain SQL: making an entity of each of a hundred rows would take longer than finding them. */
-  async list(limit: number, offset: number): Promise<{ readonly plans: readonly PlanSummary[]; readonly total: number }> {
+  async list(limit: number, offset: number): Promise<PlanList> {
     const { source } = this.database;
     const rows = await source.query<SummaryRow[]>(
       `SELECT id, name, board, parts, revision, updated_at AS updatedAt, thumbnail FROM plans

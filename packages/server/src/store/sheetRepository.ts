@@ -1,3 +1,5 @@
+import type { KeptSheet } from '@roof-chart/api/keptSheets';
+import type { SheetUse } from '@roof-chart/api/sheetUses';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
@@ -15,24 +17,8 @@ export interface SheetSource {
   readonly current: Sheets;
 }
 
-export interface KeptSheet {
-  readonly id: string;
-  readonly version: number;
-  /** `same`: identical to the stored version. */
-  readonly how: 'new' | 'changed' | 'same';
-}
-
 export type KeepOutcome =
   { readonly kind: 'kept'; readonly sheets: readonly KeptSheet[] } | { readonly kind: 'taken'; readonly at: number; readonly id: string };
-
-export interface SheetUse {
-  readonly plan: string;
-  readonly name: string;
-  /** Versions of the sheet that the plan was made with. */
-  readonly versions: readonly number[];
-  /** Deleted plans and saved versions can be restored. */
-  readonly where: 'plan' | 'deleted plan' | 'saved version';
-}
 
 export type RemoveOutcome = { readonly kind: 'removed' | 'gone' } | { readonly kind: 'used'; readonly by: readonly SheetUse[] };
 

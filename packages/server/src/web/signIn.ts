@@ -1,11 +1,10 @@
 import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import { type Request, type Response, Router } from 'express';
-import Joi from 'joi';
+import { MAX_PASSPHRASE, type SignIn, signInSchema } from '@roof-chart/api/session';
 import { ApiError, route, valid } from '../api/apiError';
 import { GuessLimit } from './guessLimit';
 
 export const PASSPHRASE_LENGTH = 12;
-const PASSPHRASE_MOST = 1000;
 const SESSION_MS = 30 * 24 * 60 * 60 * 1000;
 const MOST_SESSIONS = 1000;
 const COOKIE = 'roof-chart-session';
@@ -26,8 +25,8 @@ const equal = (given: string, wanted: Buffer): boolean => timingSafeEqual(digest
 export function checkSecrets({ passphrase, token }: { readonly passphrase?: string; readonly token?: string }): void {
   if (passphrase !== undefined && passphrase.trim().length < PASSPHRASE_LENGTH)
     throw new Error(`ROOF_CHART_PASSPHRASE must have at least ${PASSPHRASE_LENGTH} characters, not counting leading and trailing spaces.`);
-  if (passphrase !== undefined && passphrase.length > PASSPHRASE_MOST)
-    throw new Error(`ROOF_CHART_PASSPHRASE must have at most ${PASSPHRASE_MOST} characters.`);
+  if (passphrase !== undefined && passphrase.length > MAX_PASSPHRASE)
+    throw new Error(`ROOF_CHART_PASSPHRASE must have at most ${MAX_PASSPHRASE} characters.`);
   if (token !== undefined && token.trim().length < 2 * PASSPHRASE_LENGTH)
     throw new Error(`ROOF_CHART_TOKEN must have at least ${2 * PASSPHRASE_LENGTH} characters.`);
   if (token !== undefined && passphrase === undefined)
@@ -62,8 +61,6 @@ class Sessions {
   }
 }
 
-const signInBody = Joi.object({ passphrase: Joi.string().min(1).max(PASSPHRASE_MOST).required() }).required();
-
 const signedOut = () => new ApiError(401, { code: 'signed-out', message: 'Sign in with the server’s passphrase.' });
 
 /** Authentication: users sign in with the passphrase and get a cookie, programs send the token.
@@ -97,7 +94,7 @@ export function signIn({ passphrase, token }: Secrets, now: () => number = Date.
   router.post(
     '/session',
     route((req, res) => {
-      const body = valid<{ passphrase: string }>(signInBody, req.body, 'body');
+      const body = valid<SignIn>(signInSchema.required(), req.body, 'body');
       guess(req, res, () => equal(body.passphrase, wanted));
       setCookie(req, res, sessions.begin(), SESSION_MS);
       res.status(204).end();

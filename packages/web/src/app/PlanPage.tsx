@@ -6,7 +6,8 @@ import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { documentActions } from '../state/documentSlice';
 import { sessionActions } from '../state/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../state/store';
-import type { StoredPlan } from '../state/api';
+import type { GoneEvent, RevisionEvent } from '@roof-chart/api/planEvents';
+import type { StoredPlan } from '@roof-chart/api/storedPlan';
 import type { Batch } from '../state/documentSlice';
 import { pruneSteps, readGround, readSteps } from '../state/localCopy';
 import { openingOf, openingOffline, type Opened } from '../state/opening';
@@ -61,7 +62,7 @@ function useLiveChanges(id: string, ready: boolean): void {
     if (!ready || signedOut) return undefined;
     const source = new EventSource(`/api/plans/${encodeURIComponent(id)}/events`);
     const hear = (event: Event) => {
-      const { revision = null, epoch } = JSON.parse((event as MessageEvent<string>).data) as { revision?: number; epoch: string };
+      const { revision = null, epoch } = JSON.parse((event as MessageEvent<string>).data) as Partial<RevisionEvent> & GoneEvent;
       void saver.heard(id, { revision, epoch });
     };
     source.addEventListener('revision', hear);

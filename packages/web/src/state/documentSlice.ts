@@ -1,7 +1,7 @@
 import { createSlice, type Draft, original, type PayloadAction } from '@reduxjs/toolkit';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import type { StoredPlan } from './api';
+import type { StoredPlan } from '@roof-chart/api/storedPlan';
 
 /** One thing the user did, with the way back. */
 export interface Step {

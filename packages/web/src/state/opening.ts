@@ -1,6 +1,6 @@
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import type { StoredPlan } from './api';
+import type { StoredPlan } from '@roof-chart/api/storedPlan';
 import type { Batch, DocumentState, Opening, Step } from './documentSlice';
 import type { LocalGround } from './localCopy';
 import { rebase } from './saver';

@@ -1,7 +1,8 @@
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import type { SerializedError } from '@reduxjs/toolkit';
 import type { FetchBaseQueryError } from '@reduxjs/toolkit/query';
-import { api, type StoredPlan } from './api';
+import type { StoredPlan } from '@roof-chart/api/storedPlan';
+import { api } from './api';
 import type { Batch, Waiting } from './documentSlice';
 import type { Store } from './store';
 import { deviceName, tabId } from './tabIdentity';

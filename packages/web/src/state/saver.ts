@@ -3,7 +3,7 @@ import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { EditProblem } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import type { StoredPlan } from './api';
+import type { StoredPlan } from '@roof-chart/api/storedPlan';
 import { type Batch, documentActions } from './documentSlice';
 import { nextBatches, type PlanRequests, type SaveAnswer } from './planRequests';
 import type { Store } from './store';

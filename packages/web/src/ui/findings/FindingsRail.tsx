@@ -5,7 +5,7 @@ import { isAboutFacts, type Finding, type Level, LEVELS } from '@roof-chart/core
 import { CHECKS } from '@roof-chart/core/checks/engine/registry';
 import { type FindingText, factGroupsText, describeFinding, placeText } from '@roof-chart/core/text/describe';
 import { LEVEL_TEXT } from '@roof-chart/core/text/names';
-import { unbroken } from '@roof-chart/core/text/unbroken';
+import { Unbroken } from '../Unbroken';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { useReviewed, useReviewFailure, useWorkbench } from '../../state/workbench';
@@ -58,7 +58,9 @@ function FindingDetail({
   const [open, setOpen] = useState(false);
   return (
     <div className={styles.detail}>
-      <p className={styles.text}>{unbroken(said.text)}</p>
+      <p className={styles.text}>
+        <Unbroken text={said.text} />
+      </p>
       {finding.accepted === undefined && <Remedies plan={reviewed.plan} finding={finding} />}
       <div className={styles.actions}>
         <UnstyledButton className={styles.why} aria-expanded={open} onClick={() => setOpen(!open)}>
@@ -68,7 +70,9 @@ function FindingDetail({
         <AcceptFinding finding={finding} title={said.title} />
       </div>
       <Collapse expanded={open} transitionDuration={0}>
-        <p className={styles.text}>{unbroken(said.why)}</p>
+        <p className={styles.text}>
+          <Unbroken text={said.why} />
+        </p>
         {said.source && <p className={styles.source}>Source: {said.source}</p>}
         <p className={styles.source}>
           Check <code>{finding.code}</code>
@@ -94,7 +98,9 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
     <li className={chosen ? `${styles.finding} ${styles.chosen}` : styles.finding} data-code={finding.code}>
       <UnstyledButton className={styles.title} onClick={choose} aria-expanded={chosen}>
         <LevelMark level={finding.level} />
-        <span className={styles.titleText}>{unbroken(said.title)}</span>
+        <span className={styles.titleText}>
+          <Unbroken text={said.title} />
+        </span>
         {place !== '' && <span className={styles.place}>{place}</span>}
       </UnstyledButton>
       {chosen && <FindingDetail reviewed={reviewed} finding={finding} said={said} />}
@@ -171,9 +177,13 @@ function Facts({ reviewed, findings }: { readonly reviewed: Reviewed; readonly f
       <details key={finding.id} className={styles.facts} data-code={finding.code}>
         <summary>
           <LevelMark level={finding.level} />
-          <span>{unbroken(said.title)}</span>
+          <span>
+            <Unbroken text={said.title} />
+          </span>
         </summary>
-        <p className={styles.text}>{unbroken(said.text)}</p>
+        <p className={styles.text}>
+          <Unbroken text={said.text} />
+        </p>
         {facts?.is === 'facts' && (
           <ul className={styles.factList}>
             {factGroupsText(sheets, facts.of).map((line) => (

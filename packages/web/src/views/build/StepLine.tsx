@@ -5,7 +5,7 @@ import { placementText } from '@roof-chart/core/text/names';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import type { BuildStep } from '@roof-chart/core/outputs/buildSheet';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { unbroken } from '@roof-chart/core/text/unbroken';
+import { Unbroken } from '../../ui/Unbroken';
 import { wireEndText } from '@roof-chart/core/text/wireEndText';
 import { useWorkbench } from '../../state/workbench';
 import { WireBar } from '../../ui/WireBar';
@@ -84,11 +84,11 @@ export function StepLine(props: StepLineProps) {
         onChange={(event) => onTick(step, event.currentTarget.checked)}
       />
       <span>
-        <strong>{head}</strong>: {unbroken(text)}
+        <strong>{head}</strong>: <Unbroken text={text} />
         {detail && (
           <span className="quiet">
             {text.endsWith('.') ? ' ' : ' · '}
-            {unbroken(detail)}
+            <Unbroken text={detail} />
           </span>
         )}
       </span>

@@ -57,7 +57,7 @@ export function Corner({
   const roomy = useAppSelector((state) => state.session.roomy);
   const auto = useAppSelector((state) => state.session.auto);
   const wired = items.filter((item) => item.wire).length;
-  const count = (s: WireScope) => items.filter((item) => inScope(item.terminal, s)).length;
+  const count = (s: WireScope) => items.filter((item) => inScope(item, s)).length;
   return (
     <>
       <p className={styles.cornerTitle}>

@@ -1,7 +1,7 @@
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets } from '@roof-chart/core/nets/nets';
 import { planTerminals } from '@roof-chart/core/nets/terminals';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOf, type Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import { shippedSheets } from '../../../../core/tests/catalogue';
@@ -89,6 +89,16 @@ test('scopes divide the rows; terminals of external circuits are among all of th
   const rows = (scope: WireScope) => chart(scale, scope).rows.map((r) => r.item.terminal.id);
   expect([...rows('signals'), ...rows('supplies')].toSorted()).toEqual(['DT', 'GND', 'SCK', 'VCC']);
   expect(rows('all')).toHaveLength(sheets.parts.get('load-cell-hx711')!.sheet.terminals.list.length);
+});
+
+test('an LED keeps both of its rows among the signals while its anode is at a supply', () => {
+  const rows = (...ends: readonly Edit[]) => {
+    const led = edited(stick(), sheets, add('l', 'led-red-5mm'), ...ends);
+    return (['signals', 'supplies'] as const).map((scope) => chart(led, scope).rows.map((r) => r.item.terminal.id));
+  };
+  expect(rows(wire('l:A', 'GP2'), wire('l:K', 'ground'))).toEqual([['A'], ['K']]);
+  expect(rows(wire('l:A', 'rail 3v3'))).toEqual([['A', 'K'], []]);
+  expect(rows(wire('l:A', 'rail 3v3'), wire('l:K', 'ground'))).toEqual([['A'], ['K']]);
 });
 
 test('choices of a terminal: free, with a cost, taken; what cannot serve is absent', () => {

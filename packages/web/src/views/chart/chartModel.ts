@@ -4,6 +4,7 @@ import { type PinSet, pinSetsOf } from '@roof-chart/core/assign/fit/pinSets';
 import type { Finding } from '@roof-chart/core/checks/engine/check';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Net, Nets } from '@roof-chart/core/nets/nets';
+import { singleLed } from '@roof-chart/core/nets/leds';
 import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { choicesOf } from '@roof-chart/core/sheets/boardSheet';
@@ -31,10 +32,11 @@ export interface ChartGroup {
 
 const isPower = (terminal: PartTerminal) => terminal.role === 'supply.vcc' || terminal.role === 'ground' || terminal.role === 'supply.out';
 
-/** Whether a terminal is shown in a scope. Terminals for external circuits, such as relay contacts, are shown only among all. */
-export function inScope(terminal: PartTerminal, scope: WireScope): boolean {
+/** Whether a terminal is shown in a scope. Terminals for external circuits, such as relay contacts, are shown only among all; the anode of an
+ *  LED stays a signal at a supply too, so that its row does not go away while it is moved. */
+export function inScope({ part, terminal }: Pick<PlanTerminal, 'part' | 'terminal'>, scope: WireScope): boolean {
   if (terminal.role === 'external') return scope === 'all';
-  return scope === 'all' || (scope === 'supplies') === isPower(terminal);
+  return scope === 'all' || (scope === 'supplies') === (isPower(terminal) && singleLed(part)?.anode !== terminal.id);
 }
 
 const couldTables = new WeakMap<IndexedBoard, WeakMap<PartTerminal, readonly string[]>>();
@@ -83,7 +85,7 @@ export function chartGroups(
   const wrong = wrongTerminals(findings);
   const groups = new Map<string, ChartRow[]>(plan.placements.map((p) => [p.id, []]));
   for (const item of planTerminals(plan, sheets)) {
-    if (!inScope(item.terminal, scope)) continue;
+    if (!inScope(item, scope)) continue;
     const clash = item.wire?.end.to === 'pin' && (isClash(nets.byTerminal.get(item.key)) || wrong.has(item.key));
     groups.get(item.placement.id)!.push({
       item,

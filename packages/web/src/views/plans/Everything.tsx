@@ -1,7 +1,8 @@
 import { Button, FileButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { counted } from '@roof-chart/core/quantity/format';
-import { type ArchiveReport, failureWords, useSessionQuery, useSignOutMutation, useTakeArchiveMutation } from '../../state/api';
+import type { ArchiveReport } from '@roof-chart/api/archiveReport';
+import { failureWords, useSessionQuery, useSignOutMutation, useTakeArchiveMutation } from '../../state/api';
 import { sessionActions } from '../../state/sessionSlice';
 import { useAppDispatch } from '../../state/store';
 import styles from './Plans.module.css';

@@ -8,9 +8,9 @@ import { counted } from '@roof-chart/core/quantity/format';
 import { download } from '../../ui/download';
 import { useWorkbench } from '../../state/workbench';
 import type { PlanFileText } from '../../workers/planText';
+import type { PlanSummary } from '@roof-chart/api/planList';
 import {
   failureWords,
-  type PlanSummary,
   useCreatePlanMutation,
   useDeletePlanMutation,
   useOpenPlanFileMutation,

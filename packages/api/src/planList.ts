@@ -1,0 +1,41 @@
+import Joi from 'joi';
+import type { Thumbnail } from '@roof-chart/core/outputs/thumbnail';
+import { message, named, timeSchema, wholeSchema } from './message';
+
+/** A plan in the list of plans. */
+export interface PlanSummary {
+  readonly id: string;
+  readonly name: string;
+  /** Its board's sheet. */
+  readonly board: string;
+  /** Number of its parts. */
+  readonly parts: number;
+  readonly revision: number;
+  readonly updatedAt: string;
+  readonly thumbnail: Thumbnail;
+}
+
+/** A page of the plans, last changed first. */
+export interface PlanList {
+  readonly plans: readonly PlanSummary[];
+  /** Of all pages. */
+  readonly total: number;
+}
+
+const columnsSchema = Joi.array().items(wholeSchema);
+const thumbnailSchema = message<Thumbnail>({ columns: wholeSchema, rows: Joi.array().items(columnsSchema), clashes: columnsSchema });
+
+const planSummarySchema = named(
+  'PlanSummary',
+  message<PlanSummary>({
+    id: Joi.string(),
+    name: Joi.string(),
+    board: Joi.string(),
+    parts: wholeSchema,
+    revision: wholeSchema,
+    updatedAt: timeSchema,
+    thumbnail: thumbnailSchema,
+  }),
+);
+
+export const planListSchema = message<PlanList>({ plans: Joi.array().items(planSummarySchema), total: wholeSchema });

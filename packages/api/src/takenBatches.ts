@@ -1,0 +1,15 @@
+import Joi from 'joi';
+import { message } from './message';
+
+/** Batches that a client has and does not know about. */
+export interface TakenRequest {
+  readonly batches: readonly string[];
+}
+
+/** Those of them that are stored. */
+export interface TakenAnswer {
+  readonly taken: readonly string[];
+}
+
+export const takenRequestSchema = message<TakenRequest>({ batches: Joi.array().items(Joi.string().guid()).max(5000) });
+export const takenAnswerSchema = message<TakenAnswer>({ taken: Joi.array().items(Joi.string()) });

@@ -9,7 +9,7 @@ import { type Refusal, refusalSchema } from './problem';
 export interface SentBatch {
   readonly batch: string;
   readonly edits: readonly Edit[];
-  /** What the user did, in words. */
+  /** What the user did, in words; without it what differs afterwards. */
   readonly label?: string;
 }
 
@@ -36,12 +36,12 @@ export interface RefusedEdits extends Refusal {
   readonly revision: number;
 }
 
-/** The longest label of a batch. */
-const LABEL = 300;
+/** The longest label of a batch, in characters. */
+export const LABEL_LENGTH = 300;
 
 const sentBatchSchema = named(
   'Batch',
-  message<SentBatch>({ batch: Joi.string().guid(), edits: editsSchema }, { label: nameSchema.max(LABEL) }),
+  message<SentBatch>({ batch: Joi.string().guid(), edits: editsSchema }, { label: nameSchema.max(LABEL_LENGTH) }),
 );
 const clientSchema = message<Client>({ device: nameSchema, tab: idSchema });
 

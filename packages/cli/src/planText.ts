@@ -1,7 +1,5 @@
-import { placementText, terminalText } from '@roof-chart/core/text/names';
 import { addressesOf } from '@roof-chart/core/nets/addresses';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
-import { changedWires } from '@roof-chart/core/review/previewEdits';
 import { endKey, type Plan, type WireEnd } from '@roof-chart/core/plan/plan';
 import { formatAddress } from '@roof-chart/core/quantity/format';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -30,18 +28,4 @@ export function planText(plan: Plan, sheets: Sheets): string {
     ].join('\n');
   });
   return [`${plan.name}, on ${board}`, ...parts].join('\n');
-}
-
-/** What differs between two plans, one line a difference; empty when nothing does. */
-export function diffText(from: Plan, to: Plan, sheets: Sheets): readonly string[] {
-  const has = (plan: Plan, id: string) => plan.placements.some((p) => p.id === id);
-  const owner = (key: string) => (has(to, key.split(':')[0]!) ? to : from);
-  return [
-    ...(from.name === to.name ? [] : [`name: ${from.name} -> ${to.name}`]),
-    ...from.placements.filter((p) => !has(to, p.id)).map((p) => `- part ${placementText(from, p.id)}`),
-    ...to.placements.filter((p) => !has(from, p.id)).map((p) => `+ part ${placementText(to, p.id)}`),
-    ...changedWires(from, to).map(
-      (w) => `  ${terminalText(owner(w.terminal), sheets, w.terminal)}: ${endText(w.from)} -> ${endText(w.to)}`,
-    ),
-  ];
 }

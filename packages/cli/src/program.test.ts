@@ -39,7 +39,7 @@ test('a plan from nothing to checked: new, add, wire, lock, show, diff, edit', a
   );
   expect(await ok('check', 'p.json')).toMatch(/^No issues found\.\nnote .*\[sheet-unverified\]/);
   const difference = await cli(['diff', 'before.json', 'p.json'], files);
-  expect([difference.code, difference.out]).toEqual([1, '  LED anode: open -> GP22\n  LED cathode: open -> ground']);
+  expect([difference.code, difference.out]).toEqual([1, 'LED anode: open → GP22\nLED cathode: open → GND\n180 Ω at LED anode']);
   files['edits.json'] = (await cli(['diff', '--json', 'before.json', 'p.json'], files)).out;
   await ok('edit', 'before.json', 'edits.json');
   expect(await ok('diff', 'before.json', 'p.json')).toBe('No differences.');
@@ -183,7 +183,7 @@ describe('assign and explain', () => {
     const before = files['p.json'];
     const shown = await cli(['assign', 'p.json'], files);
     expect(shown).toMatchObject({ code: 0, err: '' });
-    expect(shown.out).toMatch(/OLED 128×64 SDA: open -> GP\d+[^]*Proved optimal: 0 wires moved/);
+    expect(shown.out).toMatch(/OLED 128×64 SDA: open → GP\d+[^]*Proved optimal: 0 wires moved/);
     expect(files['p.json']).toBe(before);
     expect((await cli(['assign', 'p.json', '--out', 'q.json'], files)).code).toBe(0);
     // What settling does not do: the lamp was added without wires, and so without its resistor.

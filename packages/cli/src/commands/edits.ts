@@ -1,3 +1,4 @@
+import { planChanges } from '@roof-chart/core/text/planChanges';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { diffPlans } from '@roof-chart/core/plan/diffPlans';
 import type { Edit } from '@roof-chart/core/plan/edit';
@@ -12,7 +13,7 @@ import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { unsafePlace } from '@roof-chart/core/sheets/unsafePlace';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile, type OpenPlan, readJson } from '../planFile';
-import { diffText, planText } from '../planText';
+import { planText } from '../planText';
 
 /** Where the changed plan goes: back into its file, to another, or to standard output. */
 export interface Target {
@@ -121,7 +122,7 @@ export function diff(io: Io, shipped: Sheets, from: string, to: string, json: bo
   const { plan: b, sheets } = openPlanFile(io, shipped, to);
   if (a.board.id !== b.board.id) throw new InputFault(`the plans use different boards: ${a.board.id} and ${b.board.id}`);
   const edits = diffPlans(a, b, (part, strap) => defaultStrap(sheets, part, strap));
-  const lines = diffText(a, b, sheets);
+  const lines = planChanges(a, b, sheets);
   const words =
     lines.length > 0 ? lines.join('\n') : `${edits.length} changes of colours, names, jumpers, locks or ticks (--json lists them)`;
   io.out(json ? asJson(edits) : edits.length === 0 ? 'No differences.' : words);

@@ -1,3 +1,4 @@
+import { planChanges } from '@roof-chart/core/text/planChanges';
 import { counted } from '@roof-chart/core/quantity/format';
 import { costText } from '@roof-chart/core/text/costText';
 import { ontoBoard } from '@roof-chart/core/assign/ontoBoard';
@@ -12,7 +13,6 @@ import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile, type OpenPlan } from '../planFile';
-import { diffText } from '../planText';
 import { deliver } from './edits';
 
 export interface FitsOptions {
@@ -72,7 +72,7 @@ function switched(
   else if (options.out !== '-')
     io.out(
       [
-        ...diffText(plan, onto.plan, sheets),
+        ...planChanges(plan, onto.plan, sheets),
         `${counted(onto.kept, 'wire')} unchanged; ${settlement.proved ? 'proved optimal' : 'best found in the time'}: ${costText(settlement.costs)}.`,
         ...(onto.lostLocks.length > 0 ? [`Locks removed: ${listText(onto.lostLocks.map((key) => terminalText(plan, sheets, key)))}.`] : []),
       ].join('\n'),

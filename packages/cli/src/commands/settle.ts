@@ -1,3 +1,4 @@
+import { planChanges } from '@roof-chart/core/text/planChanges';
 import { counted } from '@roof-chart/core/quantity/format';
 import { buildInstance } from '@roof-chart/core/assign/model/buildInstance';
 import { alternativesOf, conflictOf } from '@roof-chart/core/assign/explain';
@@ -12,7 +13,6 @@ import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile } from '../planFile';
-import { diffText } from '../planText';
 import { deliver } from './edits';
 
 export interface SettleOptions {
@@ -48,7 +48,7 @@ export function settle(io: Io, shipped: Sheets, file: string, options: SettleOpt
   } else {
     io.out(
       [
-        ...diffText(plan, result.plan, sheets),
+        ...planChanges(plan, result.plan, sheets),
         proofText(result),
         ...(conflict ? [conflictText(plan, sheets, conflict)] : []),
         ...preferenceCosts(plan, result.plan, sheets, { stop }).map((price) => wishText(plan, sheets, price)),

@@ -23,13 +23,12 @@ const words = (...edits: readonly Edit[]) => {
 
 test('a move says from where to where, what it solves and what it causes', () => {
   expect(words(wire('l:A', 'GP2'))).toEqual({
-    wires: ['Lamp anode: GP22 → GP2'],
-    others: [],
+    changes: ['Lamp anode: GP22 → GP2'],
     solved: ['Pin conflict: GP22 is used by 2 signals'],
     caused: [],
   });
   expect(words(wire('t:VCC', 'rail 3v3'))).toMatchObject({
-    wires: ['Text VCC: open → 3V3'],
+    changes: ['Text VCC: open → 3V3'],
     caused: ['Text VCC: under-voltage (3.3 V, minimum 4.5 V)', 'Text: 3 connections missing'],
   });
 });
@@ -41,6 +40,6 @@ test('jumpers and what is no wire are told one by one', () => {
       { kind: 'cut-pull-ups', placement: 't', cut: true },
       add('x', 'shifter-mosfet-4', 'Shifter'),
     ),
-  ).toMatchObject({ wires: [], others: ['pull-ups of Text disconnected', 'Text A0: open → bridged', 'Shifter added'] });
-  expect(words({ kind: 'unwire', placement: 'k', terminal: 'SW' })).toMatchObject({ wires: ['Knob SW: GP22 → open'] });
+  ).toMatchObject({ changes: ['pull-ups of Text disconnected', 'Text A0: open → bridged', 'Shifter added'] });
+  expect(words({ kind: 'unwire', placement: 'k', terminal: 'SW' })).toMatchObject({ changes: ['Knob SW: GP22 → open'] });
 });

@@ -63,7 +63,7 @@ test('the history tells who did what, and gives the edits that take a step back'
   const { body } = await api().get(`/api/plans/${id}/history`).expect(200);
   expect(body).toMatchObject({
     entries: [
-      { revision: 3, label: null, device: null },
+      { revision: 3, label: 'Glass SDA: open → GP4', device: null },
       { revision: 2, label: 'Add Glass', device: 'Chromium on Linux', tab: 'tab-1', kept: true },
     ],
   });

@@ -1,5 +1,6 @@
-import type { Client, SentBatch } from '@roof-chart/api/editBatches';
+import { type Client, LABEL_LENGTH, type SentBatch } from '@roof-chart/api/editBatches';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
+import { changeText } from '@roof-chart/core/text/planChanges';
 import type { EditProblem } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -55,6 +56,7 @@ export function applyBatches(ground: BatchGround, seen: number, batches: readonl
     if (expected !== revision) return { kind: 'stale' };
     const result = applyEdits(plan, sent.edits, sheets);
     if (!result.ok) return { kind: 'refused', plan, revision, at: n, problem: { edit: result.at, problem: result.problem } };
+    const label = sent.label ?? changeText(plan, result.plan, sheets).slice(0, LABEL_LENGTH);
     plan = result.plan;
     revision += 1;
     expected = revision;
@@ -65,7 +67,7 @@ export function applyBatches(ground: BatchGround, seen: number, batches: readonl
       edits: text,
       inverse: JSON.stringify(result.inverse),
       digest,
-      label: sent.label ?? null,
+      label,
       device: client?.device ?? null,
       tab: client?.tab ?? null,
       at,

@@ -52,9 +52,10 @@ function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbenc
     edit(edits, label) {
       const done = doEdits(store, sheets, edits, label);
       if (done.ok) {
-        announce(label);
+        announce(done.label);
         void settleAfter(store, feed, edits).then((more) => {
-          if (more.length > 0 && doEdits(store, sheets, more, `assign pins after: ${label}`).ok) announce(`Pins assigned after: ${label}`);
+          if (more.length > 0 && doEdits(store, sheets, more, `assign pins after: ${done.label}`).ok)
+            announce(`Pins assigned after: ${done.label}`);
         });
       }
       if (!done.ok) notifications.show({ message: done.words, color: 'brick' });

@@ -2,19 +2,20 @@ import { followValues } from '@roof-chart/core/electrics/reports/followValues';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { changeText } from '@roof-chart/core/text/planChanges';
 import { counted } from '@roof-chart/core/quantity/format';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { type Batch, documentActions } from './documentSlice';
 import type { Store } from './store';
 
-export type Done = { readonly ok: true } | { readonly ok: false; readonly words: string };
+export type Done = { readonly ok: true; readonly label: string } | { readonly ok: false; readonly words: string };
 
 const newBatch = (edits: readonly Edit[], label: string): Batch => ({ id: crypto.randomUUID(), edits, label });
 
 /** Does edits to the open plan as one undoable step, with the component values that follow from them.
- *  @param label what the user did, in words, for "Undo: …" */
-export function doEdits(store: Store, sheets: Sheets, asked: readonly Edit[], label: string): Done {
+ *  @param label what the user did, in words, for "Undo: …" and the history; without it what differs afterwards */
+export function doEdits(store: Store, sheets: Sheets, asked: readonly Edit[], label?: string): Done {
   const { plan } = store.getState().document;
   if (!plan || asked.length === 0) return { ok: false, words: 'Nothing to change.' };
   if (asked.length > PLAN_LIMITS.editsPerBatch)
@@ -29,10 +30,11 @@ export function doEdits(store: Store, sheets: Sheets, asked: readonly Edit[], la
   const whole = rest?.ok
     ? { edits: [...asked, ...following], plan: rest.plan, inverse: [...rest.inverse, ...first.inverse] }
     : { edits: asked, plan: first.plan, inverse: first.inverse };
-  const words = rest?.ok ? `${label}, ${counted(following.length, 'value')} recalculated` : label;
+  const told = label ?? changeText(plan, first.plan, sheets);
+  const words = rest?.ok ? `${told}, ${counted(following.length, 'value')} recalculated` : told;
   const step = { label: words, edits: whole.edits, inverse: whole.inverse };
   store.dispatch(documentActions.did({ plan: whole.plan, batch: newBatch(whole.edits, words), step }));
-  return { ok: true };
+  return { ok: true, label: told };
 }
 
 /** What became of an undo or redo: done, nothing to do, or a step that other changes have made impossible. */

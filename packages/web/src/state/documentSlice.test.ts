@@ -115,7 +115,7 @@ describe('edits of the open plan', () => {
   });
   test('are 5 000 at once and no more', () => {
     const many = (count: number) => Array.from({ length: count }, () => wire('a:A', 'GP2'));
-    expect(doEdits(opened(), sheets, many(5000), 'many')).toEqual({ ok: true });
+    expect(doEdits(opened(), sheets, many(5000), 'many')).toEqual({ ok: true, label: 'many' });
     expect(doEdits(opened(), sheets, many(5001), 'too many')).toEqual({
       ok: false,
       words: 'Not done: 5001 edits at once, the limit is 5000.',
@@ -125,7 +125,10 @@ describe('edits of the open plan', () => {
     const lit = additionOf(plan, sheets, sheets.parts.get('led-red-5mm')!.sheet)!.plan;
     const store = createStore();
     store.dispatch(documentActions.opened({ plan: lit, revision: 1 }));
-    expect(doEdits(store, sheets, [{ kind: 'drawer', drawer: { series: 'E96' } }], 'E96 on hand')).toEqual({ ok: true });
+    expect(doEdits(store, sheets, [{ kind: 'drawer', drawer: { series: 'E96' } }], 'E96 on hand')).toEqual({
+      ok: true,
+      label: 'E96 on hand',
+    });
     const { document } = store.getState();
     expect(document.plan!.series['light-1:A']).not.toBe(lit.series['light-1:A']);
     expect(document.waiting).toMatchObject([

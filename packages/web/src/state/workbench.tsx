@@ -15,8 +15,9 @@ export interface Workbench {
   readonly feed: ReviewFeed;
   readonly saver: Saver;
   readonly requests: PlanRequests;
-  /** Applies edits as one undoable step; reports why if they cannot be applied. */
-  edit(edits: readonly Edit[], label: string): boolean;
+  /** Applies edits as one undoable step; reports why if they cannot be applied.
+   *  @param label of what has a name of its own, such as "assign pins"; all else is named by what differs afterwards */
+  edit(edits: readonly Edit[], label?: string): boolean;
   undo(): void;
   redo(): void;
 }

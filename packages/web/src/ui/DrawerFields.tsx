@@ -16,8 +16,8 @@ export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
   const listed = (drawer.own ?? []).map((ohms) => formatSi(ohms, '').replace(/\s/g, '')).join(' ');
   const [own, setOwn] = useState(drawer.series === OWN);
   const [problem, setProblem] = useState<string | null>(null);
-  const take = (next: Drawer, words: string) => {
-    if (JSON.stringify(next) !== JSON.stringify(drawer)) edit([{ kind: 'drawer', drawer: next }], words);
+  const take = (next: Drawer) => {
+    if (JSON.stringify(next) !== JSON.stringify(drawer)) edit([{ kind: 'drawer', drawer: next }]);
   };
   return (
     <>
@@ -30,8 +30,8 @@ export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
           const series = event.currentTarget.value as SeriesName;
           setOwn(series === OWN);
           setProblem(null);
-          if (series !== OWN) take({ ...drawer, series }, `values on hand: ${series}`);
-          else if (drawer.own) take({ ...drawer, series }, 'values on hand: own list');
+          if (series !== OWN) take({ ...drawer, series });
+          else if (drawer.own) take({ ...drawer, series });
         }}
       />
       {own && (
@@ -47,7 +47,7 @@ export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
             if (values.length === 0) return setProblem('Enter at least one value');
             if (values.length > PLAN_LIMITS.drawerValues) return setProblem(`At most ${PLAN_LIMITS.drawerValues} values`);
             setProblem(null);
-            take({ series: OWN, own: values }, 'values on hand: own list');
+            take({ series: OWN, own: values });
           }}
         />
       )}

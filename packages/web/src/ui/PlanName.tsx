@@ -50,12 +50,7 @@ export function PlanName({ name }: { readonly name: string }) {
   const { edit } = useWorkbench();
   return (
     <h1 className={styles.heading}>
-      <EditableName
-        name={name}
-        what="the plan"
-        className={styles.name!}
-        onRename={(next) => edit([{ kind: 'rename-plan', name: next }], `rename the plan to ${next}`)}
-      />
+      <EditableName name={name} what="the plan" className={styles.name!} onRename={(next) => edit([{ kind: 'rename-plan', name: next }])} />
     </h1>
   );
 }

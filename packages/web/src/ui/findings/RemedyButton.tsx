@@ -22,7 +22,7 @@ function Shown({ words }: { readonly words: PreviewText }) {
     );
   return (
     <dl className={styles.preview}>
-      {list('Changes', [...words.others, ...words.wires])}
+      {list('Changes', words.changes)}
       {list('Solves', words.solved)}
       {words.caused.length > 0 ? list('New findings', words.caused) : <dt>No new findings</dt>}
     </dl>

@@ -24,12 +24,7 @@ export function FirstLightList({ plan }: { readonly plan: Plan }) {
               color="dark.6"
               label={<strong>{name}</strong>}
               aria-label={`${name}: works`}
-              onChange={(event) =>
-                edit(
-                  [{ kind: 'step', step: lightStep(placement), done: event.currentTarget.checked ? 'seen' : null }],
-                  `mark ${name} as ${event.currentTarget.checked ? 'working' : 'not tested'}`,
-                )
-              }
+              onChange={(event) => edit([{ kind: 'step', step: lightStep(placement), done: event.currentTarget.checked ? 'seen' : null }])}
             />
             <p className={styles.see}>{see}</p>
             {!seen && causes.length > 0 && (

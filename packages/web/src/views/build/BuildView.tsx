@@ -50,7 +50,7 @@ function Changes({ plan }: { readonly plan: Plan }) {
             Mark the changes as built
           </Button>
         )}
-        <Button size="compact-sm" variant="subtle" onClick={() => edit([{ kind: 'built', built: null }], 'clear the build record')}>
+        <Button size="compact-sm" variant="subtle" onClick={() => edit([{ kind: 'built', built: null }])}>
           Clear build record
         </Button>
       </p>

@@ -15,13 +15,12 @@ interface ComponentMenuProps {
 const REFERENCE = /^[A-Z]{1,3}[0-9]{1,4}$/;
 
 /** The order of the legs of the transistor on hand. */
-function LegOrder({ plan, component: { key, name, transistor } }: ComponentMenuProps) {
+function LegOrder({ plan, component: { key, transistor } }: ComponentMenuProps) {
   const { edit } = useWorkbench();
   if (!transistor || key === undefined) return null;
   const orders = transistor.kind.endsWith('mos') ? LEG_ORDERS.fieldEffect : LEG_ORDERS.bipolar;
   const { legs: _before, ...driver } = plan.drivers[key]!;
-  const choose = (legs: string) =>
-    edit([{ kind: 'driver', ...splitKey(key), driver: legs === '' ? driver : { ...driver, legs } }], `legs of ${name} ${legs}`.trim());
+  const choose = (legs: string) => edit([{ kind: 'driver', ...splitKey(key), driver: legs === '' ? driver : { ...driver, legs } }]);
   return (
     <NativeSelect
       size="xs"
@@ -42,7 +41,7 @@ export function ComponentMenu({ plan, component }: ComponentMenuProps) {
   const isWrong = !REFERENCE.test(name);
   const rename = () => {
     if (isWrong) return;
-    if (name !== component.name) edit([{ kind: 'reference', component: component.id, name }], `rename ${component.name} to ${name}`);
+    if (name !== component.name) edit([{ kind: 'reference', component: component.id, name }]);
     setOpen(false);
   };
   return (

@@ -20,10 +20,7 @@ export function WireNoteForm({ plan, wire, onClose }: WireNoteFormProps) {
   const [found, setFound] = useState<Found>({ words: wire.note?.words ?? '', date: wire.note?.date ?? today(new Date()) });
   const name = `${placementText(plan, wire.placement)} ${wire.label}`;
   const keep = (note: Found | null) => {
-    const done = edit(
-      [{ kind: 'wire-note', ...splitKey(wire.key), note: note && { end: wire.end, ...note } }],
-      `${note ? 'note' : 'remove the note'} on ${name}`,
-    );
+    const done = edit([{ kind: 'wire-note', ...splitKey(wire.key), note: note && { end: wire.end, ...note } }]);
     if (done) onClose();
   };
   return (

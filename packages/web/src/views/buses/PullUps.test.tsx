@@ -61,7 +61,7 @@ test('the pull-ups of a module are disconnected and restored, in the plan and in
   expect(mounted.plan().placements.map(({ pullUpsCut }) => pullUpsCut)).toEqual([true, undefined]);
   expect(total()).not.toBe(before);
   await user.click(cut('Screen', true));
-  expect([total(), mounted.steps()]).toEqual([before, ['remove the pull-ups of Screen', 'restore the pull-ups of Screen']]);
+  expect([total(), mounted.steps()]).toEqual([before, ['pull-ups of Screen disconnected', 'pull-ups of Screen connected']]);
 });
 
 test('wire length and capacitance are taken on leaving their field; what is empty is removed, what did not change is no step', async () => {
@@ -74,7 +74,7 @@ test('wire length and capacitance are taken on leaving their field; what is empt
   expect(settings(mounted)).toEqual({ picofarads: 120 });
   await user.click(field);
   await user.tab();
-  expect(mounted.steps()).toEqual(['set the measured capacitance']);
+  expect(mounted.steps()).toEqual(['I2C0: bus capacitance 120 pF (measured)']);
   const length = screen.getByRole('textbox', { name: 'Wire length per line, cm' });
   await user.type(length, '30');
   await user.tab();
@@ -91,5 +91,5 @@ test('the clock is chosen and given back; a bus without a controller has no sett
   expect(settings(mounted)).toEqual({ hz: 100_000 });
   await user.selectOptions(screen.getByRole('combobox', { name: 'Clock' }), '');
   expect(settings(mounted)).toBeUndefined();
-  expect(mounted.steps()).toEqual(['set the bus clock to 100 kHz', 'use the maximum clock']);
+  expect(mounted.steps()).toEqual(['I2C0: clock 100 kHz', 'I2C0: fastest common clock']);
 });

@@ -1,5 +1,4 @@
 import { Button, NativeSelect, NumberInput } from '@mantine/core';
-import { listText } from '@roof-chart/core/text/names';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
 import { pulledTo } from '@roof-chart/core/electrics/formulas/busPullUps';
 import type { SegmentReport } from '@roof-chart/core/electrics/reports/segmentReport';
@@ -45,17 +44,15 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
   const settings = controller === undefined ? undefined : plan.busSettings[controller];
   const steps = useMemo(() => drawerValues(plan.drawer, OHMS.min, OHMS.max), [plan.drawer]);
   const [dragged, setDragged] = useState<number | null>(null);
-  const set = (change: Parameters<typeof changed>[1], words: string) => {
-    if (controller !== undefined) edit([{ kind: 'bus-settings', segment: controller, settings: changed(settings, change) }], words);
+  const set = (change: Parameters<typeof changed>[1]) => {
+    if (controller !== undefined) edit([{ kind: 'bus-settings', segment: controller, settings: changed(settings, change) }]);
   };
   const added = settings?.addedOhms;
-  const add = (ohms: number | undefined) =>
-    set({ addedOhms: ohms }, ohms === undefined ? 'remove the added pull-ups' : `add pull-ups of ${formatSi(ohms, 'Ω')}`);
+  const add = (ohms: number | undefined) => set({ addedOhms: ohms });
   const cut = segment.members.filter((m) => m.pullUpsCut);
   const canCut = (id: string) =>
     (partSheet(sheets, plan.placements.find((p) => p.id === id)?.sheet ?? NOBODY)?.sheet.module.pullUps?.length ?? 0) > 0;
-  const toCut = (id: string, on: boolean) =>
-    edit([{ kind: 'cut-pull-ups', placement: id, cut: on }], `${on ? 'remove' : 'restore'} the pull-ups of ${nameOf(plan, id)}`);
+  const toCut = (id: string, on: boolean) => edit([{ kind: 'cut-pull-ups', placement: id, cut: on }]);
   const rows: ScaleRow[] = [...input.pullUps.filter((p) => p.id !== 'added'), ...(input.internal ? [input.internal] : [])].map(
     (pull, at) => ({
       id: `${pull.id}-${at}`,
@@ -159,12 +156,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
           <Button
             size="compact-xs"
             variant="outline"
-            onClick={() =>
-              edit(
-                sheet.cut.map((placement) => ({ kind: 'cut-pull-ups', placement, cut: true })),
-                `remove the pull-ups of ${listText(sheet.cut.map((id) => nameOf(plan, id)))}`,
-              )
-            }
+            onClick={() => edit(sheet.cut.map((placement) => ({ kind: 'cut-pull-ups', placement, cut: true })))}
           >
             Remove {sheet.cut.length === 1 ? 'its pull-ups' : `the pull-ups of ${sheet.cut.length} parts`}
           </Button>
@@ -186,7 +178,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
               max={10_000}
               value={settings?.wireCm ?? ''}
               placeholder={`${capacitance.wire} assumed`}
-              onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }, 'set the wire length'))}
+              onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }))}
             />
             <NumberInput
               size="xs"
@@ -195,9 +187,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
               max={100_000}
               value={settings?.picofarads ?? ''}
               placeholder={`${Math.round(capacitance.farads * 1e12)} assumed`}
-              onBlur={(event) =>
-                commit(event.currentTarget.value, settings?.picofarads, (picofarads) => set({ picofarads }, 'set the measured capacitance'))
-              }
+              onBlur={(event) => commit(event.currentTarget.value, settings?.picofarads, (picofarads) => set({ picofarads }))}
             />
             {!segment.via && (
               <NativeSelect
@@ -210,7 +200,7 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
                 ]}
                 onChange={(event) => {
                   const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
-                  set({ hz }, hz === undefined ? 'use the maximum clock' : `set the bus clock to ${formatSi(hz, 'Hz')}`);
+                  set({ hz });
                 }}
               />
             )}

@@ -20,12 +20,7 @@ export function RateField({ plan, placement, usual }: { readonly plan: Plan; rea
       value={plan.rates[placement] ?? ''}
       placeholder={String(usual)}
       onBlur={(event) =>
-        commit(event.currentTarget.value, plan.rates[placement], (value) =>
-          edit(
-            [{ kind: 'rate', placement, perSecond: value ?? null }],
-            value === undefined ? `usual access rate of ${name}` : `access ${name} ${value} times per second`,
-          ),
-        )
+        commit(event.currentTarget.value, plan.rates[placement], (value) => edit([{ kind: 'rate', placement, perSecond: value ?? null }]))
       }
     />
   );

@@ -43,8 +43,8 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
   const sheet = useMemo(() => spiReport(plan, sheets, board, bus), [plan, sheets, board, bus]);
   const controller = bus.controller;
   const settings = controller === undefined ? undefined : plan.busSettings[controller];
-  const set = (change: Parameters<typeof changed>[1], words: string) => {
-    if (controller !== undefined) edit([{ kind: 'bus-settings', segment: controller, settings: changed(settings, change) }], words);
+  const set = (change: Parameters<typeof changed>[1]) => {
+    if (controller !== undefined) edit([{ kind: 'bus-settings', segment: controller, settings: changed(settings, change) }]);
   };
   const maker = controller !== undefined && board.controllers.get(controller)?.software ? 'program' : 'controller';
   const pinLabel = (pin: string) => board.pins.get(pin)?.label ?? pin;
@@ -140,7 +140,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
             max={10_000}
             value={settings?.wireCm ?? ''}
             placeholder={`${sheet.wireCm} assumed`}
-            onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }, 'set the wire length'))}
+            onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }))}
           />
           <NativeSelect
             size="xs"
@@ -155,7 +155,7 @@ export function SpiView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
             ]}
             onChange={(event) => {
               const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
-              set({ hz }, hz === undefined ? 'use the maximum clock' : `set the bus clock to ${formatSi(hz, 'Hz')}`);
+              set({ hz });
             }}
           />
         </div>

@@ -63,7 +63,7 @@ test('Enter wires, and at the wire’s own pin takes it away; a pin that cannot 
   to('l:A', 'ground');
   await keys('{Enter}');
   expect(ends()).toEqual({ 'm:A': 'GP3' });
-  expect(steps()).toEqual(['move Lamp anode to GP6', 'disconnect Lamp anode']);
+  expect(steps()).toEqual(['Lamp anode: GP2 → GP6', 'Lamp anode: GP6 → open']);
 });
 
 test('Shift and an arrow go to the next pin that fits and is free', async () => {
@@ -98,7 +98,7 @@ test('W prefers a pin, and again prefers none; keys with Ctrl or Alt are not the
   await keys('w');
   expect(now().wishes).toEqual({});
   await keys('{Control>}l{/Control}{Alt>}w{/Alt}{Meta>}{Delete}{/Meta}');
-  expect(steps()).toEqual(['prefer GP6 for Lamp anode', 'no preference for Lamp anode']);
+  expect(steps()).toEqual(['Lamp anode: prefers GP6', 'Lamp anode: no preference']);
 });
 
 test('F goes from finding to finding, to those without a pin as well, and begins anew after the last', async () => {

@@ -13,7 +13,6 @@ import { boardOf } from '@roof-chart/core/plan/edit';
 import { type Plan, sameEnd, type WireColour, type WireEnd } from '@roof-chart/core/plan/plan';
 import { conductor } from '@roof-chart/core/sheets/sheetIndex';
 import { announce } from '../../ui/announcer';
-import { wireEndText } from '@roof-chart/core/text/wireEndText';
 import { useReviewed, useWorkbench } from '../../state/workbench';
 import { SignalChart } from '../../ui/chart/SignalChart';
 import { useStableReference, useStableSet } from '../../ui/chart/stableReference';
@@ -110,12 +109,8 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
       const words = `${terminalText(latest.current.plan, sheets, target.key)}`;
       const place = { placement: target.placement.id, terminal: target.terminal.id };
       if (target.wire?.locked) return announce(`${words} is locked. Press L to unlock it.`);
-      if (sameEnd(target.wire?.end, end)) edit([{ kind: 'unwire', ...place }], `disconnect ${words}`);
-      else
-        edit(
-          [{ kind: 'wire', ...place, end }],
-          `${target.wire ? 'move' : 'connect'} ${words} to ${wireEndText(latest.current.plan, sheets, end)}`,
-        );
+      if (sameEnd(target.wire?.end, end)) edit([{ kind: 'unwire', ...place }]);
+      else edit([{ kind: 'wire', ...place, end }]);
     },
     [edit, sheets],
   );
@@ -150,33 +145,23 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
     (target: PlanTerminal) => {
       if (!target.wire) return;
       const locked = !target.wire.locked;
-      edit(
-        [{ kind: 'lock', placement: target.placement.id, terminal: target.terminal.id, locked }],
-        `${locked ? 'lock' : 'unlock'} ${terminalText(latest.current.plan, sheets, target.key)}`,
-      );
+      edit([{ kind: 'lock', placement: target.placement.id, terminal: target.terminal.id, locked }]);
     },
-    [edit, sheets],
+    [edit],
   );
   const colour = useCallback(
     (target: PlanTerminal, value: WireColour) =>
-      void edit(
-        [{ kind: 'colour', placement: target.placement.id, terminal: target.terminal.id, colour: value }],
-        `make the wire of ${terminalText(latest.current.plan, sheets, target.key)} ${value}`,
-      ),
-    [edit, sheets],
+      void edit([{ kind: 'colour', placement: target.placement.id, terminal: target.terminal.id, colour: value }]),
+    [edit],
   );
 
   const wishHere = (target: PlanTerminal, at: string) => {
     const end = endOfColumn(board, at);
     if (end?.to !== 'pin' || !wantsPin(target.terminal)) return announce('Choose a signal row and a pin first.');
     const pin = conductor(board, end.pin);
-    const words = terminalText(plan, sheets, target.key);
     const next = plan.wishes[target.key]?.pin === pin ? null : { ...plan.wishes[target.key], pin };
     const place = { placement: target.placement.id, terminal: target.terminal.id };
-    edit(
-      [{ kind: 'wish', ...place, wish: next }],
-      next ? `prefer ${wireEndText(plan, sheets, end)} for ${words}` : `no preference for ${words}`,
-    );
+    edit([{ kind: 'wish', ...place, wish: next }]);
   };
 
   const nextLegal = (target: PlanTerminal, by: 1 | -1) => {

@@ -64,12 +64,7 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
           {dividers.map((end) => (
             <Menu.Item
               key={endKey(end)}
-              onClick={() =>
-                edit(
-                  [{ kind: 'wire', placement: item.placement.id, terminal: item.terminal.id, end }],
-                  `connect ${words} to a ${endText(plan, sheets, end)}`,
-                )
-              }
+              onClick={() => edit([{ kind: 'wire', placement: item.placement.id, terminal: item.terminal.id, end }])}
             >
               {endText(plan, sheets, end)}
             </Menu.Item>
@@ -93,7 +88,7 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
                             end: { to: 'terminal', placement: end.placement, terminal: end.terminal },
                           },
                         ],
-                        `connect ${words} to ${terminalText(plan, sheets, end.key)}`,
+                        `${words}: connected to ${terminalText(plan, sheets, end.key)}`,
                       )
                     }
                   >

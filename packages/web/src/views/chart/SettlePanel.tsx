@@ -4,9 +4,8 @@ import { Link } from 'react-router';
 import { describeFinding } from '@roof-chart/core/text/describe';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { conflictText, proofText, wayCosts, wayText, wishText } from '@roof-chart/core/text/assignmentText';
-import { changedWires } from '@roof-chart/core/review/previewEdits';
 import { useWorkbench } from '../../state/workbench';
-import { wireText } from '@roof-chart/core/text/editPreviewText';
+import { planChanges } from '@roof-chart/core/text/planChanges';
 import { Coming, Leaving } from '../../ui/chart/marks';
 import type { Settled } from '../../workers/review.worker';
 import styles from './Chart.module.css';
@@ -29,7 +28,6 @@ export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
   const { sheets } = useWorkbench();
   const first = useRef<HTMLButtonElement>(null);
   useEffect(() => first.current?.focus(), []);
-  const wires = changedWires(plan, proposal.plan);
   return (
     <section
       className={styles.cardTall}
@@ -85,8 +83,8 @@ export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
       <div className={styles.cardHalf}>
         {proposal.open.length > 0 && <WaysOut plan={plan} settling={settling} />}
         <ul className={styles.proposed} aria-label="Wires that would change" tabIndex={0}>
-          {wires.map((wire) => (
-            <li key={wire.terminal}>{wireText(proposal.plan, sheets, wire)}</li>
+          {planChanges(plan, proposal.plan, sheets).map((change) => (
+            <li key={change}>{change}</li>
           ))}
         </ul>
       </div>

@@ -28,9 +28,9 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
   const wish = plan.wishes[item.key];
   const place = { placement: item.placement.id, terminal: item.terminal.id };
   const words = terminalText(plan, sheets, item.key);
-  const set = (next: Wish, label: string) => {
+  const set = (next: Wish) => {
     const empty = Object.keys(next).length === 0;
-    edit([{ kind: 'wish', ...place, wish: empty ? null : next }], label);
+    edit([{ kind: 'wish', ...place, wish: empty ? null : next }]);
   };
   const wired = item.wire?.end.to === 'pin' ? conductor(board, item.wire.end.pin) : undefined;
   const focused = column && board.pins.get(column)?.kind === 'io' ? conductor(board, column) : undefined;
@@ -44,11 +44,7 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
   const together = plan.together[item.placement.id];
   const lie = (how: Together) => {
     const next = together === how ? null : how;
-    const what = how === 'adjacent' ? 'on adjacent pins' : 'on one port';
-    edit(
-      [{ kind: 'together', placement: item.placement.id, how: next }],
-      `${next ? 'prefer' : 'no longer prefer'} ${item.placement.name} ${what}`,
-    );
+    edit([{ kind: 'together', placement: item.placement.id, how: next }]);
   };
   // Bus lines follow their bus; only individual signals can be kept together.
   const several = item.part.terminals.list.filter((t) => wantsPin(t) && !PIN_ROLES[t.role]?.line && t.role !== 'strap').length > 1;
@@ -72,30 +68,20 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
       <Menu.Dropdown>
         <Menu.Label>When pins are assigned: {words}</Menu.Label>
         {pin !== undefined && wish?.pin !== pin && (
-          <Menu.Item onClick={() => set({ ...without(wish, 'not'), pin }, `prefer ${label} for ${words}`)}>Prefer {label}</Menu.Item>
+          <Menu.Item onClick={() => set({ ...without(wish, 'not'), pin })}>Prefer {label}</Menu.Item>
         )}
         {pin !== undefined && !wish?.not?.includes(pin) && (
-          <Menu.Item
-            onClick={() =>
-              set({ ...without(wish, wish?.pin === pin ? 'pin' : 'not'), not: [...(wish?.not ?? []), pin] }, `avoid ${label} for ${words}`)
-            }
-          >
+          <Menu.Item onClick={() => set({ ...without(wish, wish?.pin === pin ? 'pin' : 'not'), not: [...(wish?.not ?? []), pin] })}>
             Avoid {label}
           </Menu.Item>
         )}
         {controller && wish?.controller !== controller.id && (
-          <Menu.Item onClick={() => set({ ...wish, controller: controller.id }, `prefer ${controller.title} for ${words}`)}>
-            Prefer {controller.title}
-          </Menu.Item>
+          <Menu.Item onClick={() => set({ ...wish, controller: controller.id })}>Prefer {controller.title}</Menu.Item>
         )}
         {pin === undefined && <Menu.Item disabled>Move the focus to a pin to prefer it</Menu.Item>}
-        {wish && <Menu.Item onClick={() => set({}, `no preference for ${words}`)}>No preference</Menu.Item>}
+        {wish && <Menu.Item onClick={() => set({})}>No preference</Menu.Item>}
         {canBeSoftwarePwm(sheetTerminal) && (
-          <Menu.Item
-            onClick={() =>
-              edit([{ kind: 'software-pwm', ...place, on: !isSoftwarePwm }], `PWM of ${words} by ${isSoftwarePwm ? 'a timer' : 'software'}`)
-            }
-          >
+          <Menu.Item onClick={() => edit([{ kind: 'software-pwm', ...place, on: !isSoftwarePwm }])}>
             PWM by {isSoftwarePwm ? 'a timer' : 'software'}
           </Menu.Item>
         )}

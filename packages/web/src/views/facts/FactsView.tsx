@@ -113,10 +113,7 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
   const groups = useMemo(() => groupsOf(sheet), [sheet]);
   const noteOf = (fact: string) => plan.benchNotes[noteKey(sheet.id, fact)];
   const take = (fact: string, note: Omit<BenchNote, 'sheet' | 'fact'> | null) =>
-    edit(
-      [{ kind: 'bench-note', sheet: sheet.id, fact, note }],
-      `${note ? 'note' : 'remove the note'} on ${factTitle(sheet.kind, fact)} of ${sheet.title}`,
-    );
+    edit([{ kind: 'bench-note', sheet: sheet.id, fact, note }]);
   const shown = groups.flatMap((group) => {
     const facts = group.facts.filter((fact) =>
       `${factTitle(sheet.kind, fact.path)} ${fact.path} ${valueText(fact.value, fact.path)}`.toLowerCase().includes(asked),

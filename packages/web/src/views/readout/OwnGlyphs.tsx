@@ -53,7 +53,7 @@ function Dots({
 interface OwnGlyphsProps {
   readonly glyphs: Glyphs;
   readonly unit: 'digits' | 'characters';
-  readonly onChange: (glyphs: Glyphs | undefined, words: string) => void;
+  readonly onChange: (glyphs: Glyphs | undefined) => void;
 }
 
 /** Custom characters that the display lacks. */
@@ -63,7 +63,7 @@ export function OwnGlyphs({ glyphs, unit, onChange }: OwnGlyphsProps) {
   const set = (character: string, dots: readonly number[] | undefined) => {
     const { [character]: _before, ...others } = glyphs;
     const next = dots ? { ...glyphs, [character]: dots } : others;
-    onChange(Object.keys(next).length > 0 ? next : undefined, `custom character ${character}`);
+    onChange(Object.keys(next).length > 0 ? next : undefined);
   };
   const [character] = [...fresh];
   return (

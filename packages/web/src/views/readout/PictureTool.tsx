@@ -143,7 +143,7 @@ function FormFields({ form, onChange }: FormFieldsProps) {
 interface PictureToolProps {
   readonly part: PartSheet;
   readonly pictures: readonly PlanPicture[];
-  readonly onChange: (pictures: readonly PlanPicture[] | undefined, words: string) => void;
+  readonly onChange: (pictures: readonly PlanPicture[] | undefined) => void;
 }
 
 /** Makes a picture file into the bytes that a program brings along, and keeps account of them in the plan. */
@@ -222,13 +222,10 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
               size="compact-sm"
               disabled={pictures.length >= PLAN_LIMITS.pictures && !counted}
               onClick={() =>
-                onChange(
-                  [
-                    ...pictures.filter((one) => one.name !== open.name),
-                    { name: open.name, width: columns, height: rows, bytes: bytes.length },
-                  ],
-                  `picture ${open.name}`,
-                )
+                onChange([
+                  ...pictures.filter((one) => one.name !== open.name),
+                  { name: open.name, width: columns, height: rows, bytes: bytes.length },
+                ])
               }
             >
               {counted ? 'Update in the flash total' : 'Add to the flash total'}
@@ -245,7 +242,7 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
               aria-label={`Remove the picture ${one.name}`}
               onClick={() => {
                 const left = pictures.filter((other) => other !== one);
-                onChange(left.length > 0 ? left : undefined, `remove the picture ${one.name}`);
+                onChange(left.length > 0 ? left : undefined);
               }}
             >
               <IconX size={13} />

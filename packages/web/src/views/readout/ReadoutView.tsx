@@ -116,12 +116,12 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
   /** Scroll position of a text: initially with the display filled. */
   const [step, setStep] = useState(part.readout?.columns ?? 0);
   const table = segmentTable(plan, sheets, placement.id);
-  const set = (change: { readonly [K in keyof Readout]?: Readout[K] | undefined }, words: string) => {
+  const set = (change: { readonly [K in keyof Readout]?: Readout[K] | undefined }) => {
     const next = Object.fromEntries(
       Object.entries({ ...kept, ...change }).filter(([, value]) => value !== undefined && value !== ''),
     ) as Readout;
     if (JSON.stringify(next) === JSON.stringify(kept ?? {})) return;
-    edit([{ kind: 'readout', placement: placement.id, readout: Object.keys(next).length > 0 ? next : null }], words);
+    edit([{ kind: 'readout', placement: placement.id, readout: Object.keys(next).length > 0 ? next : null }]);
   };
   const pixels = part.readout?.unit === 'pixels';
   const unit = part.readout?.unit;
@@ -168,7 +168,7 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
             maxLength={PLAN_LIMITS.readoutText}
             value={text}
             onChange={(event) => setText(event.currentTarget.value)}
-            onBlur={() => set({ text: text === '' ? undefined : text }, `text of ${placement.name}`)}
+            onBlur={() => set({ text: text === '' ? undefined : text })}
           />
         )}
         {pixels && (
@@ -177,7 +177,7 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
             label="Character size"
             value={String(kept?.scale ?? 1)}
             data={[1, 2, 3, 4, 6, 8].map((n) => ({ value: String(n), label: n === 1 ? '5 × 7 pixels' : `${n}×` }))}
-            onChange={(event) => set({ scale: Number(event.currentTarget.value) }, `character size of ${placement.name}`)}
+            onChange={(event) => set({ scale: Number(event.currentTarget.value) })}
           />
         )}
         {layout && part.readout?.shape !== 'round' && (
@@ -185,7 +185,7 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
             size="xs"
             label="Scroll longer text"
             checked={kept?.scroll === true}
-            onChange={(event) => set({ scroll: event.currentTarget.checked ? true : undefined }, `scrolling text of ${placement.name}`)}
+            onChange={(event) => set({ scroll: event.currentTarget.checked ? true : undefined })}
           />
         )}
         {line && pixels && (
@@ -194,24 +194,12 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
             label="Frame buffer"
             value={line.picture}
             data={Object.entries(PICTURE_TEXT).map(([value, label]) => ({ value, label }))}
-            onChange={(event) => set({ picture: event.currentTarget.value as MemoryLine['picture'] }, `frame buffer of ${placement.name}`)}
+            onChange={(event) => set({ picture: event.currentTarget.value as MemoryLine['picture'] })}
           />
         )}
       </div>
-      {ownUnit && (
-        <OwnGlyphs
-          glyphs={kept?.glyphs ?? {}}
-          unit={ownUnit}
-          onChange={(glyphs, words) => set({ glyphs }, `${words} of ${placement.name}`)}
-        />
-      )}
-      {pixels && (
-        <PictureTool
-          part={part}
-          pictures={kept?.pictures ?? []}
-          onChange={(pictures, words) => set({ pictures }, `${words} of ${placement.name}`)}
-        />
-      )}
+      {ownUnit && <OwnGlyphs glyphs={kept?.glyphs ?? {}} unit={ownUnit} onChange={(glyphs) => set({ glyphs })} />}
+      {pixels && <PictureTool part={part} pictures={kept?.pictures ?? []} onChange={(pictures) => set({ pictures })} />}
       {table && <Segments table={table} current={segmentCurrent(plan, sheets, placement.id)} />}
     </section>
   );

@@ -24,11 +24,11 @@ export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly lad
       return;
     }
     setProblem(null);
-    if (JSON.stringify(read) !== JSON.stringify(values)) edit([{ kind: 'ladder', placement, ladder: read }], `resistors of ${name}`);
+    if (JSON.stringify(read) !== JSON.stringify(values)) edit([{ kind: 'ladder', placement, ladder: read }]);
   };
   const fit = () => {
     const best = fitLadder(plan, count);
-    if (best) edit([{ kind: 'ladder', placement, ladder: best }], `resistors of ${name}`);
+    if (best) edit([{ kind: 'ladder', placement, ladder: best }]);
     else setProblem(`No values on hand keep ${count} keys apart.`);
   };
   return (

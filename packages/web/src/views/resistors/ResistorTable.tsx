@@ -28,8 +28,7 @@ function letters(ohms: number): string {
 function Row({ plan, one, chosen, onChoose }: RowProps) {
   const { sheets, edit } = useWorkbench();
   const where = whereWords(plan, sheets, one);
-  const set = (ohms: number | null) =>
-    edit([resistorEdit(plan, one, ohms)], ohms === null ? `remove the resistor at ${where}` : `${formatSi(ohms, 'Ω')} at ${where}`);
+  const set = (ohms: number | null) => edit([resistorEdit(plan, one, ohms)]);
   const { ohms } = one;
   const fit = one.why.use === 'led' ? one.why.lamp.fitOhms : one.why.use === 'current-set' ? one.why.driver.fitOhms : undefined;
   const step = (by: 1 | -1) => {
@@ -49,7 +48,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
             data={DRIVER_KINDS.map((kind) => ({ value: kind, label: purposeWords({ ...one, why: { use: 'base', kind } }) }))}
             onChange={(event) => {
               const kind = event.currentTarget.value as Driver['kind'];
-              edit([{ kind: 'driver', ...splitKey(one.key!), driver: { kind, ohms: one.ohms! } }], `transistor at ${where}`);
+              edit([{ kind: 'driver', ...splitKey(one.key!), driver: { kind, ohms: one.ohms! } }]);
             }}
           />
         ) : (

@@ -78,7 +78,7 @@ export function AddButtons({
       <Button
         variant="subtle"
         aria-label={`Add without wires: ${part.title}`}
-        onClick={() => edit([{ kind: 'add-placement', placement: newPlacement(plan, part) }], `add ${part.title}`)}
+        onClick={() => edit([{ kind: 'add-placement', placement: newPlacement(plan, part) }])}
       >
         Add without wires
       </Button>

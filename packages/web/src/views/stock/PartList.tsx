@@ -39,7 +39,7 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
           name={placement.name}
           what="this part"
           className={styles.placedName!}
-          onRename={(name) => edit([{ kind: 'rename-placement', placement: placement.id, name }], `rename ${placement.name} to ${name}`)}
+          onRename={(name) => edit([{ kind: 'rename-placement', placement: placement.id, name }])}
         />
         <span className="quiet">{part?.title}</span>
         <span className={styles.placedFacts}>
@@ -66,7 +66,7 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
           <ActionIcon
             aria-label={`Remove ${placement.name}`}
             title="Remove (Undo brings it back)"
-            onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `remove ${placement.name}`)}
+            onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `${placement.name} removed`)}
           >
             <IconTrash size={16} />
           </ActionIcon>
@@ -105,10 +105,7 @@ function NewerSheet({
               </li>
             ))}
           </ul>
-          <Button
-            variant="default"
-            onClick={() => edit([{ kind: 'take-sheet', placement, version: now.version }], `update ${now.title} to version ${now.version}`)}
-          >
+          <Button variant="default" onClick={() => edit([{ kind: 'take-sheet', placement, version: now.version }])}>
             Update to version {now.version}
           </Button>
         </>
@@ -129,9 +126,7 @@ function Radio({ plan }: { readonly plan: Plan }) {
       checked={plan.radio}
       label={`The program uses ${radio.kinds}`}
       description={radio.note ?? `Blocks the analog inputs of ${radio.blocksAdc.join(', ')}.`}
-      onChange={(event) =>
-        edit([{ kind: 'radio', on: event.currentTarget.checked }], `${event.currentTarget.checked ? 'use' : 'do not use'} ${radio.kinds}`)
-      }
+      onChange={(event) => edit([{ kind: 'radio', on: event.currentTarget.checked }])}
     />
   );
 }

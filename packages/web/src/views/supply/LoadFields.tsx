@@ -20,9 +20,9 @@ export function LoadFields({
   const { edit } = useWorkbench();
   const placement = line.placement!;
   const load = plan.loads[placement] ?? {};
-  const set = (change: { readonly units?: number | undefined; readonly share?: number | undefined }, words: string) => {
+  const set = (change: { readonly units?: number | undefined; readonly share?: number | undefined }) => {
     const next = Object.fromEntries(Object.entries({ ...load, ...change }).filter(([, value]) => value !== undefined)) as LoadUse;
-    edit([{ kind: 'load', placement, load: Object.keys(next).length > 0 ? next : null }], words);
+    edit([{ kind: 'load', placement, load: Object.keys(next).length > 0 ? next : null }]);
   };
   return (
     <>
@@ -37,9 +37,7 @@ export function LoadFields({
             allowDecimal={false}
             value={load.units ?? ''}
             placeholder="1"
-            onBlur={(event) =>
-              commit(event.currentTarget.value, load.units, (units) => set({ units }, `${units ?? 1} ${unit}s of ${name}`))
-            }
+            onBlur={(event) => commit(event.currentTarget.value, load.units, (units) => set({ units }))}
           />
         )}
       </td>
@@ -56,10 +54,7 @@ export function LoadFields({
           onBlur={(event) => {
             const before = load.share === undefined ? undefined : Math.round(load.share * 100);
             commit(event.currentTarget.value.replace('%', '').trim(), before, (share) =>
-              set(
-                { share: share === undefined ? undefined : Math.min(100, Math.max(0, share)) / 100 },
-                `${share ?? 100} % simultaneous use of ${name}`,
-              ),
+              set({ share: share === undefined ? undefined : Math.min(100, Math.max(0, share)) / 100 }),
             );
           }}
         />

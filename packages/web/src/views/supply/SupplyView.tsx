@@ -113,12 +113,7 @@ function Capacitors({ plan }: { readonly plan: Plan }) {
               size="xs"
               checked={there}
               label={`${placementText(plan, placement)}: ${list.map(({ farads, at }) => `${formatSi(farads, 'F')} at ${at}`).join('; ')}`}
-              onChange={(event) =>
-                edit(
-                  [{ kind: 'capacitors', placement, there: event.currentTarget.checked }],
-                  `capacitors of ${placementText(plan, placement)} ${event.currentTarget.checked ? 'added' : 'removed'}`,
-                )
-              }
+              onChange={(event) => edit([{ kind: 'capacitors', placement, there: event.currentTarget.checked }])}
             />
           </li>
         ))}

@@ -1,10 +1,21 @@
-import { placementText, terminalText } from '../text/names';
+import { placementText, terminalText } from './names';
 import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
 import { boardOf, partOf } from '../plan/edit';
-import type { BusSettings, Placement, Plan, Readout, TerminalKey, Wire, Wish } from '../plan/plan';
+import {
+  type BusSettings,
+  type Placement,
+  type Plan,
+  type Readout,
+  sameEnd,
+  type TerminalKey,
+  type Wire,
+  type WireEnd,
+  type Wish,
+} from '../plan/plan';
+import { endText } from '../outputs/endText';
 import { counted, formatSi } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
-import { factTitle } from '../text/fieldText';
+import { factTitle } from './fieldText';
 
 /** What differs in one field of two plans, as sentences. */
 type Teller = (before: Plan, after: Plan, sheets: Sheets) => readonly string[];
@@ -42,6 +53,12 @@ class Names {
 
   terminal(key: TerminalKey): string {
     return terminalText(this.after.placements.some((p) => key.startsWith(`${p.id}:`)) ? this.after : this.before, this.sheets, key);
+  }
+
+  end(end: WireEnd | undefined): string {
+    if (!end) return 'open';
+    const has = end.to !== 'terminal' || this.after.placements.some((p) => p.id === end.placement);
+    return endText(has ? this.after : this.before, this.sheets, end);
   }
 
   pin(id: string): string {
@@ -95,13 +112,12 @@ const placed: Teller = (before, after, sheets) => {
   ];
 };
 
-/** Colours and locks; the ends of wires are compared separately. */
-function wireLook(key: TerminalKey, was: Wire | undefined, is: Wire | undefined, names: Names): string {
-  if (!was || !is) return '';
+/** Where a wire goes, or its colour and lock where it stays. */
+function wireChange(key: TerminalKey, was: Wire | undefined, is: Wire | undefined, names: Names): string {
+  if (!was || !is || !sameEnd(was.end, is.end)) return `${names.terminal(key)}: ${names.end(was?.end)} → ${names.end(is?.end)}`;
   const colour = was.colour === is.colour ? [] : [`${is.colour} instead of ${was.colour}`];
   const lock = was.locked === is.locked ? [] : [is.locked ? 'locked' : 'unlocked'];
-  const both = [...colour, ...lock];
-  return both.length === 0 ? '' : `wire of ${names.terminal(key)} ${both.join(', ')}`;
+  return `wire of ${names.terminal(key)} ${[...colour, ...lock].join(', ')}`;
 }
 
 function busChanges(segment: string, was: BusSettings = {}, is: BusSettings = {}, names: Names): string {
@@ -152,10 +168,18 @@ function wishWords({ pin, controller, not = [] }: Wish, names: Names): string {
   return controller === undefined ? `pins other than ${not.map((one) => names.pin(one)).join(', ')}` : names.bus(controller);
 }
 
+/** A step of the build by its id: what is seen and found of a part, and all others by their kind. */
+function stepChange(step: string, done: boolean, names: Names): string {
+  const [kind, part = '', device] = step.split(':');
+  if (kind === 'light') return `${names.part(part)} marked as ${done ? 'working' : 'not tested'}`;
+  if (kind === 'found') return `${names.part(part)}${device === undefined ? '' : ` ${device}`} marked as ${done ? 'found' : 'not found'}`;
+  return `build step ${done ? 'marked done' : 'marked not done'} (${step})`;
+}
+
 /** The code of the check in the id of a finding. */
 const findingCode = (id: string): string => id.split('/', 1)[0]!;
 
-/** By the field of a plan: a new field without a teller does not compile. Of `wires` only colour and lock are described. */
+/** By the field of a plan: a new field without a teller does not compile. */
 const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   format: null,
   formatVersion: null,
@@ -168,9 +192,9 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
         : [`board sheet updated to version ${after.board.version}`]
       : [`board: ${boardOf(after, sheets)?.sheet.title ?? after.board.id}`],
   placements: placed,
-  wires: (before, after, sheets) => entries('wires', wireLook)(before, after, sheets).filter(Boolean),
+  wires: entries('wires', wireChange),
   ticks: entries('ticks', (key, _, is, names) => `wire of ${names.terminal(key)} ${is ? 'marked done' : 'marked not done'}`),
-  steps: entries('steps', (step, _, is) => `build step ${is === undefined ? 'marked not done' : 'marked done'} (${step})`),
+  steps: entries('steps', (step, _, done, names) => stepChange(step, done !== undefined, names)),
   built: (before, after) =>
     JSON.stringify(before.built) === JSON.stringify(after.built)
       ? []
@@ -203,7 +227,7 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   ),
   drivers: entries('drivers', (key, was, driver, names) =>
     driver
-      ? `${TRANSISTOR_WORDS[driver.kind]} with ${formatSi(driver.ohms, 'Ω')} at ${names.terminal(key)}`
+      ? `${TRANSISTOR_WORDS[driver.kind]} with ${formatSi(driver.ohms, 'Ω')} at ${names.terminal(key)}${driver.legs === undefined ? '' : `, legs ${[...driver.legs].join(' ')}`}`
       : `${TRANSISTOR_WORDS[was!.kind]} at ${names.terminal(key)} removed`,
   ),
   ladders: entries('ladders', (id, _, ladder, names) =>
@@ -238,7 +262,16 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   radio: (before, after) => (before.radio === after.radio ? [] : [after.radio ? 'radio in use' : 'radio not in use']),
 };
 
-/** Everything that differs between two plans but where their wires go, in words, field by field.
- *  @returns empty where nothing else differs */
+/** Everything that differs between two plans, in words: parts first, then wires, then settings. What an edit did is what differs after it, so
+ *  undo, history, previews of fixes, versions and the command line read this, and every kind of edit has its words.
+ *  @returns empty where nothing differs
+ *  @example planChanges(before, after, sheets) // ['Status LED anode: GP22 → GP2'] */
 export const planChanges = (before: Plan, after: Plan, sheets: Sheets): readonly string[] =>
   Object.values(TELLERS).flatMap((tell) => tell?.(before, after, sheets) ?? []);
+
+/** A change of a plan in one line: its first difference, and how many there are besides.
+ *  @example changeText(before, after, sheets) // 'Status LED anode: GP22 → GP2' */
+export function changeText(before: Plan, after: Plan, sheets: Sheets): string {
+  const [first = 'no change', ...others] = planChanges(before, after, sheets);
+  return others.length === 0 ? first : `${first}, and ${counted(others.length, 'other change')}`;
+}

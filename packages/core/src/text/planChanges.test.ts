@@ -7,8 +7,7 @@ import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { startPlan } from '../plan/startPlan';
-import { changedWires } from '../review/previewEdits';
-import { planChanges } from './planChanges';
+import { changeText, planChanges } from './planChanges';
 
 const sheets = shippedSheets();
 const plan = edited(
@@ -61,11 +60,20 @@ test('no edit changes a plan without a word', () => {
       for (const edit of edits) {
         const next = applyEdits(now, [edit], sheets);
         if (!next.ok) continue;
-        const silent = changedWires(now, next.plan).length === 0 && planChanges(now, next.plan, sheets).length === 0;
+        const silent = planChanges(now, next.plan, sheets).length === 0;
         expect([edit.kind, silent]).toEqual([edit.kind, JSON.stringify(now) === JSON.stringify(next.plan)]);
         now = next.plan;
       }
     }),
     { numRuns: runs(400) },
   );
+});
+
+test('a change in one line: its first difference, and how many there are besides', () => {
+  const after = (...edits: readonly Edit[]) => changeText(plan, edited(plan, sheets, ...edits), sheets);
+  expect(after(wire('l:A', 'GP3'))).toBe('Lamp anode: GP2 → GP3');
+  expect(after(wire('l:A', 'GP3'), wire('k:SW', 'GP4'))).toBe('Knob SW: GP22 → GP4, and 1 other change');
+  expect(after({ kind: 'remove-placement', placement: 'l' })).toBe('Lamp removed, and 1 other change');
+  expect(after({ kind: 'step', step: 'light:l', done: 'seen' })).toBe('Lamp marked as working');
+  expect(changeText(plan, plan, sheets)).toBe('no change');
 });

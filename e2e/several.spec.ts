@@ -1,4 +1,4 @@
-import { expect, findings, row, saved, startPlan, storedPlan, test, view } from './workplace';
+import { copyOfExample, expect, findings, row, saved, startPlan, storedPlan, test, view } from './workplace';
 
 test('eight LEDs are added at once by number, one step back takes all; a part is duplicated with its wiring', async ({ page, request }) => {
   const id = await startPlan(page, 'Several', 'BCM2711 single-board computer, 40-pin header');
@@ -29,6 +29,38 @@ test('eight LEDs are added at once by number, one step back takes all; a part is
   await expect(why.getByRole('row', { name: /GPIO2 equivalent \(here now\)/ })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(findings(page)).not.toContainText('Address conflict');
+});
+
+test('a board is found by sight: traits and labels leave few pictures, and the chosen one starts the plan', async ({ page }) => {
+  await page.goto('/');
+  const boards = page.getByRole('region', { name: 'Boards' });
+  await expect(boards.getByText('41 boards')).toBeVisible();
+  await boards.getByText('USB-B', { exact: true }).first().click();
+  await expect(boards.getByText('2 boards')).toBeVisible();
+  await boards.getByRole('textbox', { name: 'Search boards' }).fill('A15');
+  await expect(boards.getByText('1 board', { exact: true })).toBeVisible();
+  const card = boards.getByRole('button', { name: /^ATmega2560 5 V/ });
+  await card.click();
+  await expect(card).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('textbox', { name: 'Name' })).toBeFocused();
+  // Its likeness is beside, with every label.
+  await expect(page.getByRole('img', { name: /^ATmega2560 5 V/ })).toContainText('AREF');
+  await page.keyboard.type('Loom');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Add parts' })).toBeVisible();
+  await expect(page.getByRole('banner')).toContainText('ATmega2560');
+});
+
+test('the likeness of a part marks the labels that were read, and in steps the terminal of the wire', async ({ page, request }) => {
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/stock`);
+  await page.getByRole('button', { name: 'Identify by labels' }).click();
+  await page.getByRole('textbox', { name: 'Printed labels' }).fill('GND VCC SCL SDA');
+  await expect(page.getByRole('img', { name: /^OLED 128×64, 0.96", I2C; marked: GND, VCC, SCL, SDA$/ })).toBeVisible();
+  await page.goto(`/plans/${id}/build?mode=steps`);
+  const face = page.getByRole('img', { name: /; marked: / });
+  while (!(await face.isVisible())) await page.getByRole('button', { name: 'Skip' }).click();
+  await expect(face).toHaveAccessibleName(/; marked: GND$/);
 });
 
 test('a board is found by what is printed on it, and its labels are there to compare', async ({ page }) => {

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { USB_CONNECTORS, CHIP_COMPONENTS, DUTIES, PIN_EFFECTS } from './boardSheet';
 import { CONTROLLER_KINDS } from './roles';
+import { shapeSchema } from './shapeSchema';
 import {
   driveFact,
   factId,
@@ -185,6 +186,7 @@ export const boardSchema = Joi.object({
   system: Joi.valid('bare', 'linux').required(),
   logicRail: factId.required(),
   traits: sourced({ usb: Joi.valid(...USB_CONNECTORS), words: Joi.array().items(words).min(1).max(24).unique() }),
+  shape: shapeSchema,
   headers: sourcedList(header).required(),
   pins: sourcedList(pin).required(),
   controllers: sourcedList(controller).required(),

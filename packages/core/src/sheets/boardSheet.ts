@@ -1,5 +1,6 @@
 import type { Range } from '../quantity/range';
 import type { ControllerKind } from './roles';
+import type { SourcedShape } from './shape';
 import type { Sourced } from './source';
 
 export type Grade = 'free' | 'caution' | 'reserved';
@@ -239,6 +240,8 @@ export interface BoardSheet {
   readonly logicRail: string;
   /** What tells the board apart by sight, and what people call its family. */
   readonly traits?: Sourced & { readonly usb?: (typeof USB_CONNECTORS)[number]; readonly words?: readonly string[] };
+  /** Its front, to scale; without it a plain one is drawn from the headers. */
+  readonly shape?: SourcedShape;
   readonly headers: Sourced & { readonly list: readonly Header[] };
   readonly pins: Sourced & { readonly list: readonly BoardPin[] };
   readonly controllers: Sourced & { readonly list: readonly Controller[] };

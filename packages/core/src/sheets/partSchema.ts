@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { FAMILIES, SERVICES, TIES } from './partSheet';
 import { ROLES } from './roles';
+import { shapeSchema } from './shapeSchema';
 import {
   driveFact,
   factId,
@@ -182,6 +183,7 @@ export const partSchema = Joi.object({
   summary: words.required(),
   variantOf: sheetId,
   size: label,
+  shape: shapeSchema,
   words: Joi.array().items(label),
   terminals: sourcedList(terminal).required(),
   bus: bus.required(),

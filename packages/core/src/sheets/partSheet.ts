@@ -1,6 +1,7 @@
 import type { Range } from '../quantity/range';
 import type { LevelFact, RegulatorFacts } from './boardSheet';
 import type { Role } from './roles';
+import type { SourcedShape } from './shape';
 import type { Sourced } from './source';
 
 export const FAMILIES = ['display', 'sensor', 'input', 'light', 'output', 'storage', 'clock', 'power', 'helper'] as const;
@@ -144,6 +145,8 @@ export interface PartSheet {
   /** Parts that carry the same group are forms of one thing (bus, voltage, pin count). */
   readonly variantOf?: string;
   readonly size?: string;
+  /** Its front, to scale; without it a plain one is drawn from the terminals. */
+  readonly shape?: SourcedShape;
   readonly words?: readonly string[];
   readonly terminals: Sourced & { readonly list: readonly PartTerminal[] };
   readonly bus: Sourced & {

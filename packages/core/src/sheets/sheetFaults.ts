@@ -1,6 +1,7 @@
 import { typical } from '../quantity/range';
 import { type BoardEnd, type BoardPin, type BoardSheet, choicesOf, ENABLED_FUNCTIONS, type Rail } from './boardSheet';
 import type { PartSheet } from './partSheet';
+import { shapeFaults } from './shapeFaults';
 
 /** A fact that contradicts another in the same sheet, with its place. */
 export interface SheetFault {
@@ -178,6 +179,7 @@ export function boardFaults(sheet: BoardSheet): readonly SheetFault[] {
       'controllers',
     ),
     ...headerFaults(sheet),
+    ...boardShapeFaults(sheet),
     ...pinFaults(sheet),
     ...setFaults(sheet),
     ...(sheet.rails.list.some((r) => r.id === sheet.logicRail) ? [] : [fault('logicRail', `${sheet.logicRail} is not a rail`)]),
@@ -187,6 +189,14 @@ export function boardFaults(sheet: BoardSheet): readonly SheetFault[] {
     ...memoryFaults(sheet),
     ...programPinFaults(sheet),
   ];
+}
+
+function boardShapeFaults({ shape, headers, pins }: BoardSheet): readonly SheetFault[] {
+  const rowsOf = (id: string | undefined) => headers.list.find((header) => header.id === id)?.rows ?? 1;
+  return shapeFaults(shape, {
+    ids: headers.list.map(({ id }) => id),
+    count: ({ header }) => Math.ceil(pins.list.filter((pin) => pin.header === header).length / rowsOf(header)),
+  });
 }
 
 /** Usual buses are on pins of their controller, all of one legal set, and their selects at pins that can be outputs. */
@@ -342,6 +352,7 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
     ),
     ...strangers(sheet.module.levelShift?.terminals ?? [], sheet, 'module.levelShift'),
     ...strangers(sheet.encoder?.phases ?? [], sheet, 'encoder.phases'),
+    ...shapeFaults(sheet.shape, { ids: list.map(({ id }) => id), count: ({ terminals = [] }) => terminals.length }),
     ...suppliesFaults(sheet),
     ...strangers(sheet.currentSet?.terminal === undefined ? [] : [sheet.currentSet.terminal], sheet, 'currentSet'),
     ...strangers(

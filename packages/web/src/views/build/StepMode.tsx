@@ -1,9 +1,13 @@
 import { Button, Progress } from '@mantine/core';
 import { IconArrowLeft, IconArrowRight, IconCheck } from '@tabler/icons-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { stepPositions } from '@roof-chart/core/outputs/stepPositions';
 import type { BuildSection, BuildStep } from '@roof-chart/core/outputs/buildSheet';
-import type { Plan } from '@roof-chart/core/plan/plan';
+import { partFace } from '@roof-chart/core/faces/partFace';
+import type { BuildWire } from '@roof-chart/core/outputs/buildList';
+import { partOf } from '@roof-chart/core/plan/edit';
+import { type Plan, splitKey, terminalKey } from '@roof-chart/core/plan/plan';
+import { FacePicture } from '../../ui/face/Face';
 import { useWorkbench } from '../../state/workbench';
 import { WIRE_HEX } from '../../ui/wireHex';
 import { BoardPicture } from './BoardPicture';
@@ -17,6 +21,28 @@ interface StepModeProps {
   readonly errors: readonly string[];
   readonly onTick: (step: BuildStep, done: boolean) => void;
   readonly onClose: () => void;
+}
+
+/** The part of a wire with its terminal marked; the terminals of its other wires have their colours. */
+function WireFace({ plan, wire }: { readonly plan: Plan; readonly wire: BuildWire }) {
+  const { sheets } = useWorkbench();
+  const part = partOf(plan, wire.placement, sheets)?.sheet;
+  const filled = useMemo(
+    () =>
+      new Map(
+        (part?.terminals.list ?? []).flatMap(({ id }) => {
+          const own = plan.wires[terminalKey(wire.placement, id)];
+          return own ? [[id, WIRE_HEX[own.colour]] as const] : [];
+        }),
+      ),
+    [part, plan.wires, wire.placement],
+  );
+  if (!part) return null;
+  return (
+    <div className={styles.stepFace}>
+      <FacePicture face={partFace(part)} lit={[splitKey(wire.key).terminal]} filled={filled} />
+    </div>
+  );
 }
 
 /** One step at a time in large type, for a tablet on the bench. Nothing depends on hovering. */
@@ -78,6 +104,7 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
           </h2>
           <p className={styles.stepText}>{text}</p>
           {detail && <p className={styles.stepDetail}>{detail}</p>}
+          {wire && <WireFace plan={plan} wire={wire} />}
           <p className={styles.stepState}>{step.done ? 'Done' : ' '}</p>
         </div>
         <BoardPicture plan={plan} wires={wires} pointed={stepPositions(plan, sheets, step)} />

@@ -5,7 +5,10 @@ import { type FormEvent, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
+import { boardFace } from '@roof-chart/core/faces/boardFace';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import { download } from '../../ui/download';
+import { FacePicture } from '../../ui/face/Face';
 import { useWorkbench } from '../../state/workbench';
 import type { PlanFileText } from '../../workers/planText';
 import type { PlanSummary } from '@roof-chart/api/planList';
@@ -18,6 +21,7 @@ import {
   useRestorePlanMutation,
 } from '../../state/api';
 import { BoardChoice } from './BoardChoice';
+import { BoardGallery } from './BoardGallery';
 import { EdgeLabels } from './EdgeLabels';
 import { Everything } from './Everything';
 import styles from './Plans.module.css';
@@ -35,15 +39,17 @@ function when(iso: string): string {
   });
 }
 
-function NewPlan() {
+/** The board that a new plan starts with. */
+interface Choice {
+  readonly boards: readonly BoardSheet[];
+  readonly board: string | null;
+  readonly onChoose: (board: string | null) => void;
+}
+
+function NewPlan({ boards, board, onChoose }: Choice) {
   const { sheets } = useWorkbench();
   const navigate = useNavigate();
   const [create, creating] = useCreatePlanMutation();
-  const boards = useMemo(
-    () => [...sheets.boards.values()].map((one) => one.sheet).toSorted((a, b) => a.title.localeCompare(b.title)),
-    [sheets],
-  );
-  const [board, setBoard] = useState<string | null>(null);
   const [name, setName] = useState('');
   const chosen = board ? sheets.boards.get(board)?.sheet : undefined;
   const submit = async (event: FormEvent) => {
@@ -55,15 +61,21 @@ function NewPlan() {
   return (
     <form className={styles.newPlan} onSubmit={(event) => void submit(event)} aria-label="New plan">
       <h2 className={styles.heading}>New plan</h2>
-      <BoardChoice boards={boards} board={board} onChoose={setBoard} />
+      <BoardChoice boards={boards} board={board} onChoose={onChoose} />
       {chosen ? (
-        <EdgeLabels board={chosen} />
+        <>
+          <div className={styles.chosenFace}>
+            <FacePicture face={boardFace(chosen)} />
+          </div>
+          <EdgeLabels board={chosen} />
+        </>
       ) : (
         <p className={styles.boardNote}>The board determines the available pins, buses and rails.</p>
       )}
       <TextInput
         label="Name"
         placeholder="New plan"
+        id={NAME_FIELD}
         value={name}
         maxLength={PLAN_LIMITS.nameLength}
         onChange={(event) => setName(event.currentTarget.value)}
@@ -80,6 +92,9 @@ function NewPlan() {
     </form>
   );
 }
+
+/** The field that a choice in the gallery leads to. */
+const NAME_FIELD = 'new-plan-name';
 
 /** Opens a plan file: a plan with the sheets it carries. */
 function OpenFile() {
@@ -173,6 +188,18 @@ export function PlansView() {
   const plans = usePlansQuery(undefined, { refetchOnMountOrArgChange: true });
   const [query, setQuery] = useState('');
   const onDelete = useDelete();
+  const { sheets } = useWorkbench();
+  const boards = useMemo(
+    () => [...sheets.boards.values()].map((one) => one.sheet).toSorted((a, b) => a.title.localeCompare(b.title)),
+    [sheets],
+  );
+  const [board, setBoard] = useState<string | null>(null);
+  const choose = (id: string) => {
+    setBoard(id);
+    const field = document.getElementById(NAME_FIELD);
+    field?.focus({ preventScroll: true });
+    field?.scrollIntoView({ block: 'nearest' });
+  };
   useEffect(() => {
     document.title = 'Plans · Roof Chart';
   }, []);
@@ -188,35 +215,38 @@ export function PlansView() {
         </Link>
       </header>
       <main className={styles.columns}>
-        <section aria-label="Plans" className={styles.plans}>
-          <div className={styles.listTop}>
-            <h2 className={styles.heading}>Plans</h2>
-            {all.length > 5 && (
-              <TextInput
-                aria-label="Search plans"
-                placeholder="Search"
-                leftSection={<IconSearch size={14} />}
-                value={query}
-                onChange={(event) => setQuery(event.currentTarget.value)}
-              />
+        <div className={styles.plans}>
+          <section aria-label="Plans">
+            <div className={styles.listTop}>
+              <h2 className={styles.heading}>Plans</h2>
+              {all.length > 5 && (
+                <TextInput
+                  aria-label="Search plans"
+                  placeholder="Search"
+                  leftSection={<IconSearch size={14} />}
+                  value={query}
+                  onChange={(event) => setQuery(event.currentTarget.value)}
+                />
+              )}
+            </div>
+            {plans.isError && <p className={styles.error}>{failureWords(plans.error)}</p>}
+            {plans.isSuccess && all.length === 0 && <p className="quiet">No plans yet. Choose your board on the right and create one.</p>}
+            {all.length > 0 && shown.length === 0 && <p className="quiet">No plan matches “{query}”.</p>}
+            <ul className={styles.list}>
+              {shown.map((plan) => (
+                <PlanRow key={plan.id} plan={plan} onDelete={(p) => void onDelete(p)} />
+              ))}
+            </ul>
+            {plans.data && plans.data.total > all.length && (
+              <p className="quiet">
+                The {all.length} most recently changed plans are shown, of {plans.data.total}.
+              </p>
             )}
-          </div>
-          {plans.isError && <p className={styles.error}>{failureWords(plans.error)}</p>}
-          {plans.isSuccess && all.length === 0 && <p className="quiet">No plans yet. Choose your board on the right and create one.</p>}
-          {all.length > 0 && shown.length === 0 && <p className="quiet">No plan matches “{query}”.</p>}
-          <ul className={styles.list}>
-            {shown.map((plan) => (
-              <PlanRow key={plan.id} plan={plan} onDelete={(p) => void onDelete(p)} />
-            ))}
-          </ul>
-          {plans.data && plans.data.total > all.length && (
-            <p className="quiet">
-              The {all.length} most recently changed plans are shown, of {plans.data.total}.
-            </p>
-          )}
-        </section>
+          </section>
+          <BoardGallery boards={boards} board={board} onChoose={choose} />
+        </div>
         <div className={styles.side}>
-          <NewPlan />
+          <NewPlan boards={boards} board={board} onChoose={setBoard} />
           <Everything />
         </div>
       </main>

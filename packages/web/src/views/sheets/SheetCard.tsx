@@ -11,6 +11,7 @@ import { BoardFacts } from './BoardFacts';
 import { download } from '../../ui/download';
 import { Group, ListTable } from './FactTable';
 import { PartFacts } from './PartFacts';
+import { SheetFace } from './SheetFace';
 import styles from './Sheets.module.css';
 
 /** Plans that use the sheet, each with its version. */
@@ -117,6 +118,7 @@ export function SheetCard({ entry, own }: { readonly entry: IndexedBoard | Index
         </div>
       )}
       {versions.length > 1 && <Versions key={sheet.id} versions={versions} />}
+      <SheetFace sheet={entry.sheet} />
       {'pins' in entry ? <BoardFacts board={entry} /> : <PartFacts part={entry.sheet} />}
     </article>
   );

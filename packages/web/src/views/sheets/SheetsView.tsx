@@ -11,6 +11,7 @@ import { failureWords, useCatalogueQuery, useKeepSheetsMutation } from '../../st
 import { FAMILY_TEXT } from '@roof-chart/core/text/partText';
 import { download } from '../../ui/download';
 import { readImport } from './readImport';
+import { Pictures } from './Pictures';
 import { SheetCard } from './SheetCard';
 import styles from './Sheets.module.css';
 import { SheetsPage } from './SheetsPage';
@@ -170,9 +171,12 @@ export function SheetsView() {
           ) : id ? (
             <p className={styles.hello}>No sheet {id}. It may have been removed.</p>
           ) : (
-            <p className={styles.hello}>
-              {sheets.boards.size} boards and {sheets.parts.size} parts. Choose one to see its facts, their trust level and their sources.
-            </p>
+            <>
+              <p className={styles.hello}>
+                {sheets.boards.size} boards and {sheets.parts.size} parts. Choose one to see its facts, their trust level and their sources.
+              </p>
+              <Pictures sections={sections} />
+            </>
           )}
         </div>
       </div>

@@ -4,6 +4,8 @@ import { counted } from '@roof-chart/core/quantity/format';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
+import { partFace } from '@roof-chart/core/faces/partFace';
+import { FacePicture } from '../../ui/face/Face';
 import { AddButtons } from './AddButtons';
 import { Consequence } from './Consequence';
 import styles from './Stock.module.css';
@@ -61,18 +63,23 @@ export interface FoundProps {
   readonly addition: CompleteAddition | undefined;
   /** How many to add at once; one by default. */
   readonly count?: number;
+  /** Terminals that are marked on its likeness: those whose labels were read. */
+  readonly lit?: readonly string[];
   /** Why it is shown, where that is not plain. */
   readonly evidence?: ReactNode;
 }
 
 /** A part that could be added, with its other forms behind a button. */
-export const Found = memo(function Found({ plan, parts, addition, evidence, count = 1 }: FoundProps) {
+export const Found = memo(function Found({ plan, parts, addition, evidence, lit, count = 1 }: FoundProps) {
   const [open, setOpen] = useState(false);
   const part = parts[0]!;
   const onModule = moduleText(part);
   return (
     <li className={styles.foundItem}>
       <div className={styles.found}>
+        <div className={styles.foundFace} aria-hidden={lit === undefined}>
+          <FacePicture face={partFace(part)} labels={false} maxScale={3} {...(lit ? { lit } : {})} />
+        </div>
         <div className={styles.foundWords}>
           <strong>{part.title}</strong>
           <span className="quiet">{part.summary}</span>

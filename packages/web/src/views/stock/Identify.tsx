@@ -35,6 +35,14 @@ function cluesOf(read: Read): Clues {
   };
 }
 
+/** The terminals with a label that was read. */
+const readTerminals = (part: PartSheet, labels: readonly string[]): readonly string[] => {
+  const read = new Set(labels.map((label) => label.toUpperCase()));
+  return part.terminals.list.flatMap(({ id, label, also = [] }) =>
+    [label, ...also].some((one) => read.has(one.toUpperCase())) ? [id] : [],
+  );
+};
+
 function Evidence({ candidate }: { readonly candidate: Candidate }) {
   const { speaksFor, speaksAgainst, part } = candidate;
   return (
@@ -140,6 +148,7 @@ export function Identify({
             // The part of this page's sheets, not the copy that came from the worker.
             parts={[parts.find((part) => part.id === candidate.part.id) ?? candidate.part]}
             addition={additions.get(candidate.part.id)}
+            lit={readTerminals(candidate.part, clues.labels ?? [])}
             evidence={<Evidence candidate={candidate} />}
           />
         ))}

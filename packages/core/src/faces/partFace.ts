@@ -1,0 +1,218 @@
+import { memoizeByObject } from '../memo/memoizeByObject';
+import type { PartSheet, PartTerminal } from '../sheets/partSheet';
+import type { ShapeRow } from '../sheets/shape';
+import { PITCH_MM } from '../sheets/shapeFaults';
+import { singleLed } from '../nets/leds';
+import { CHARACTER_MM, drawnLabel, type Face, type FaceItem, type FacePad, viewOf } from './face';
+import { turnFace } from './turnFace';
+
+/** From the edge of a module to the middle of its pins. */
+const INSET = 1.6;
+const TO_LABEL = 1.7;
+const LEG = 1.8;
+/** So many terminals lie along one edge, and as many more as it has room for. */
+const ONE_EDGE = 10;
+
+const kindOf = ({ role }: PartTerminal): FacePad['kind'] =>
+  role === 'ground' ? 'ground' : role === 'supply.vcc' || role === 'supply.out' ? 'supply' : role === 'external' ? 'control' : 'signal';
+
+interface Size {
+  readonly w: number;
+  readonly h: number;
+}
+
+/** What the front of a part shows, and how much room that takes; the room is not to scale but for displays whose diagonal is stated. */
+function frontOf(part: PartSheet): { readonly item: FaceItem; readonly size: Size } | undefined {
+  const at = { x: 0, y: 0 };
+  const { readout, encoder, keys, family, chip } = part;
+  if (readout) {
+    const { unit, columns, rows, shape } = readout;
+    // So few pixels are single LEDs.
+    if (unit === 'pixels' && rows <= 8) {
+      const size = { w: columns * DOT_MM, h: rows * DOT_MM };
+      return { item: { is: 'dots', columns, rows, ...at, ...size }, size };
+    }
+    const size =
+      unit === 'characters' ? { w: columns * 3.55, h: rows * 5.95 } : unit === 'digits' ? { w: columns * 8, h: 14 } : pixelSize(part);
+    return { item: { is: 'cells', unit, columns, rows, ...at, ...size, ...(shape === 'round' ? { round: true as const } : {}) }, size };
+  }
+  if (encoder) return { item: { is: 'knob', ...at, w: 13, h: 13 }, size: { w: 13, h: 13 } };
+  if (keys) {
+    const columns = keys.as === 'matrix' ? Math.ceil(Math.sqrt(keys.count)) : keys.count;
+    const rows = Math.ceil(keys.count / columns);
+    const size = { w: columns * 7, h: rows * 7 };
+    return { item: { is: 'keys', columns, rows, ...at, ...size }, size };
+  }
+  if (family === 'power' || family === 'light') return undefined;
+  const size = { w: Math.max(5, chip.length * CHARACTER_MM + 2), h: 5 };
+  return { item: { is: 'feature', what: 'chip', label: chip, ...at, ...size }, size };
+}
+
+/** Distance of the LEDs of a matrix, in millimetres. */
+const DOT_MM = 4;
+/** Millimetres of an inch. */
+const INCH = 25.4;
+
+/** The area of a display of pixels: by its diagonal where the sheet states one. */
+function pixelSize({ size = '', readout }: PartSheet): Size {
+  const { columns, rows } = readout!;
+  const inches = Number(/(\d+(?:\.\d+)?)\s*(?:″|"|in)/.exec(size)?.[1] ?? NaN);
+  const diagonal = Number.isFinite(inches) ? inches * INCH : 30;
+  const unit = diagonal / Math.hypot(columns, rows);
+  return { w: columns * unit, h: rows * unit };
+}
+
+const STEPS = { down: [0, 1], up: [0, -1], right: [1, 0], left: [-1, 0] } as const;
+
+/** Where the label of a pad lies, seen from the row that it is in. */
+function textAt(x: number, y: number, towards: ShapeRow['towards'], side: 1 | -1): FacePad['text'] {
+  if (towards === 'down' || towards === 'up') return { x: x + side * TO_LABEL, y, turn: 0, anchor: side > 0 ? 'start' : 'end' };
+  return { x, y: y + side * TO_LABEL, turn: 90, anchor: side > 0 ? 'start' : 'end' };
+}
+
+function rowPads(
+  terminals: readonly PartTerminal[],
+  row: Omit<ShapeRow, 'terminals' | 'header'>,
+  side: 1 | -1,
+  form: FacePad['form'],
+): readonly FacePad[] {
+  const [dx, dy] = STEPS[row.towards];
+  return terminals.map((terminal, at): FacePad => {
+    const [x, y] = [row.firstMm[0] + dx * at * PITCH_MM, row.firstMm[1] + dy * at * PITCH_MM];
+    return { id: terminal.id, label: terminal.label, x, y, kind: kindOf(terminal), form, text: textAt(x, y, row.towards, side) };
+  });
+}
+
+/** A chip with two rows of legs: the first half down the left side from the notch, the second half up the right one. */
+function chipFace(part: PartSheet): readonly [readonly FaceItem[], readonly FacePad[]] {
+  const { list } = part.terminals;
+  const half = Math.ceil(list.length / 2);
+  const w = list.length > 20 && part.shape?.widthMm === undefined ? 13.7 : (part.shape?.widthMm ?? 6.4);
+  const h = (half - 1) * PITCH_MM + 2 * PITCH_MM;
+  const left = rowPads(list.slice(0, half), { firstMm: [-LEG / 2, PITCH_MM], towards: 'down' }, -1, 'leg');
+  const right = rowPads(list.slice(half), { firstMm: [w + LEG / 2, h - PITCH_MM], towards: 'up' }, 1, 'leg');
+  return [
+    [
+      { is: 'body', body: 'chip', x: 0, y: 0, w, h },
+      { is: 'notch', x: w / 2, y: 0, turned: false },
+      { is: 'marking', label: part.chip, x: w / 2 - 2, y: h * 0.2, w: 4, h: h * 0.6 },
+    ],
+    [...left, ...right],
+  ];
+}
+
+/** An LED on its two legs, the longer one at the anode. */
+function ledFace(part: PartSheet): readonly [readonly FaceItem[], readonly FacePad[]] {
+  return [
+    [{ is: 'lens', x: 0, y: 0, w: 5.8, h: 8.6 }],
+    part.terminals.list.map((terminal, at): FacePad => {
+      const [x, y] = [1.6 + at * PITCH_MM, at === 0 ? 17 : 15];
+      return {
+        id: terminal.id,
+        label: terminal.label,
+        x,
+        y,
+        kind: kindOf(terminal),
+        form: 'leg',
+        text: { x, y: y + 2.4, turn: 90, anchor: 'start' },
+      };
+    }),
+  ];
+}
+
+/** A module: its terminals along the upper edge, many of them along two edges, and its front under them. */
+function moduleFace(part: PartSheet): readonly [readonly FaceItem[], readonly FacePad[]] {
+  const { list } = part.terminals;
+  const front = frontOf(part);
+  const shown = list.filter((terminal) => terminal.role !== 'external');
+  const { w: frontW, h: frontH } = front?.size ?? { w: 0, h: 0 };
+  const isTwoSided = shown.length > ONE_EDGE && (shown.length - 1) * PITCH_MM > frontW + 6;
+  const longest = Math.max(2, ...shown.map((terminal) => drawnLabel(terminal.label).length)) * CHARACTER_MM;
+  const half = isTwoSided ? Math.ceil(shown.length / 2) : shown.length;
+  const { shape } = part;
+  if (isTwoSided) {
+    const w = shape?.widthMm ?? Math.max(frontW, 4) + 2 * (INSET + TO_LABEL + longest) + 3;
+    const h = shape?.heightMm ?? Math.max(frontH + 5, (half - 1) * PITCH_MM + 2 * PITCH_MM);
+    const top = (h - (half - 1) * PITCH_MM) / 2;
+    return [
+      [{ is: 'body', body: 'board', x: 0, y: 0, w, h }, ...(front ? [{ ...front.item, x: (w - frontW) / 2, y: (h - frontH) / 2 }] : [])],
+      [
+        ...rowPads(shown.slice(0, half), { firstMm: [INSET, top], towards: 'down' }, 1, 'round'),
+        ...rowPads(shown.slice(half), { firstMm: [w - INSET, top], towards: 'down' }, -1, 'round'),
+      ],
+    ];
+  }
+  const w = shape?.widthMm ?? Math.max(frontW + 5, (shown.length - 1) * PITCH_MM + 2 * INSET + 4, 12);
+  const under = INSET + TO_LABEL + longest + 1;
+  const h = shape?.heightMm ?? Math.max(under + frontH + 2.5, 10);
+  return [
+    [
+      { is: 'body', body: 'board', x: 0, y: 0, w, h },
+      ...(front ? [{ ...front.item, x: (w - frontW) / 2, y: Math.max(under, h - frontH - 2.5) }] : []),
+    ],
+    rowPads(shown, { firstMm: [(w - (shown.length - 1) * PITCH_MM) / 2, INSET], towards: 'right' }, 1, 'round'),
+  ];
+}
+
+/** A bare display of digits: its legs in two rows, the first half below from left to right, the others above and back. */
+function bareDigitsFace(part: PartSheet): readonly [readonly FaceItem[], readonly FacePad[]] {
+  const { list } = part.terminals;
+  const { item, size } = frontOf(part)!;
+  const half = Math.ceil(list.length / 2);
+  const w = Math.max(size.w + 3, (half - 1) * PITCH_MM + 4);
+  const h = size.h + 4.5;
+  const start = (w - (half - 1) * PITCH_MM) / 2;
+  return [
+    [
+      { is: 'body', body: 'board', x: 0, y: 0, w, h },
+      { ...item, x: (w - size.w) / 2, y: (h - size.h) / 2 },
+    ],
+    [
+      ...rowPads(list.slice(0, half), { firstMm: [start, h + LEG / 2], towards: 'right' }, 1, 'leg'),
+      ...rowPads(list.slice(half), { firstMm: [w - start, -LEG / 2], towards: 'left' }, -1, 'leg'),
+    ],
+  ];
+}
+
+/** Whether a part is nothing but digits on legs: its LEDs are driven from outside. */
+const isBareDigits = ({ readout, polarity, supply }: PartSheet): boolean =>
+  readout?.unit === 'digits' && polarity !== undefined && (supply === undefined || polarity.common !== undefined);
+
+/** Rows of a sheet instead of the plain ones: their labels lie to the inside of the board. */
+function statedPads(part: PartSheet): readonly FacePad[] | undefined {
+  const { shape } = part;
+  if (!shape?.rows || shape.widthMm === undefined || shape.heightMm === undefined) return undefined;
+  const { widthMm, heightMm } = shape;
+  return shape.rows.flatMap((row) => {
+    const isUpright = row.towards === 'down' || row.towards === 'up';
+    const isFirstHalf = isUpright ? row.firstMm[0] < widthMm / 2 : row.firstMm[1] < heightMm / 2;
+    const terminals = (row.terminals ?? []).flatMap((id) => part.terminals.list.filter((terminal) => terminal.id === id));
+    return rowPads(terminals, row, isFirstHalf ? 1 : -1, 'round');
+  });
+}
+
+/** The likeness of a part. Chips lie with pin 1 at the lower left, as they are drawn in datasheets. */
+export const partFace = memoizeByObject((part: PartSheet): Face => {
+  const { shape } = part;
+  const isChip = shape?.body === 'dip';
+  const [items, plain] = isChip
+    ? chipFace(part)
+    : singleLed(part)
+      ? ledFace(part)
+      : isBareDigits(part)
+        ? bareDigitsFace(part)
+        : moduleFace(part);
+  const pads = statedPads(part) ?? plain;
+  const toScale = isChip || (shape?.widthMm !== undefined && shape.heightMm !== undefined);
+  const size = shape?.widthMm === undefined ? 'Size not stated' : `${String(shape.widthMm)} × ${String(shape.heightMm)} mm`;
+  const order = pads.map(({ label }) => label).join(', ');
+  const face: Face = {
+    title: part.title,
+    description: isChip ? `Chip with ${String(pads.length)} legs, pin 1 at the notch: ${order}.` : `${size}. Terminals in order: ${order}.`,
+    view: viewOf(items, pads),
+    items,
+    pads,
+    toScale,
+  };
+  return isChip ? turnFace(face) : face;
+});

@@ -1,0 +1,48 @@
+import type { Sourced } from './source';
+
+/** What stands out on the front of a board or module. */
+export const FEATURES = [
+  'usb',
+  'power jack',
+  'antenna',
+  'radio module',
+  'chip',
+  'hole',
+  'button',
+  'display',
+  'network jack',
+  'slot',
+] as const;
+export type FeatureKind = (typeof FEATURES)[number];
+
+/** A feature with its upper left corner and its size, in millimetres. A hole has its centre there, and its diameter twice. */
+export interface ShapeFeature {
+  readonly what: FeatureKind;
+  readonly atMm: readonly [number, number];
+  readonly sizeMm: readonly [number, number];
+  readonly label?: string;
+}
+
+export const DIRECTIONS = ['down', 'up', 'right', 'left'] as const;
+
+/** Where the pins of a header, or terminals of a part in their order, lie: the first one in millimetres, the others 2.54 mm apart. */
+export interface ShapeRow {
+  readonly header?: string;
+  readonly terminals?: readonly string[];
+  readonly firstMm: readonly [number, number];
+  readonly towards: (typeof DIRECTIONS)[number];
+}
+
+export const BODIES = ['board', 'dip', 'leads'] as const;
+
+/** The front of a board or part, from its upper left corner. The first end of its headers is above, so that left is left. */
+export interface Shape {
+  /** A circuit board; a chip with two rows of legs, pin 1 at the upper left; a component on two or three leads. */
+  readonly body: (typeof BODIES)[number];
+  readonly widthMm?: number;
+  readonly heightMm?: number;
+  readonly rows?: readonly ShapeRow[];
+  readonly features?: readonly ShapeFeature[];
+}
+
+export type SourcedShape = Sourced & Shape;

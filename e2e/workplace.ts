@@ -79,6 +79,7 @@ export async function storedPlan(
   plan: {
     board: { id: string };
     wires: Record<string, { end: unknown; locked: boolean }>;
+    steps: Record<string, string>;
     wishes: Record<string, unknown>;
     softwareBuses: readonly string[];
     placements: { id: string; name: string; sheet: { id: string } }[];

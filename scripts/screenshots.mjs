@@ -13,6 +13,7 @@ const hive = `${base}/plans/hive-watch`;
 /** Each picture: its name, its theme, and how to come to it. */
 const PICTURES = [
   ['plans', 'light', async (page) => page.goto(base)],
+  ['library', 'light', async (page) => page.goto(`${base}/sheets`)],
   ['stock', 'light', async (page) => page.goto(`${hive}/stock`)],
   [
     'chart',
@@ -97,14 +98,6 @@ const PICTURES = [
     async (page) => {
       await page.goto(`${hive}/facts/oled-096-ssd1306-i2c?q=supply`);
       await page.getByRole('heading', { name: /^OLED/ }).waitFor();
-    },
-  ],
-  [
-    'chart-dark',
-    'dark',
-    async (page) => {
-      await page.goto(`${hive}/chart`);
-      await page.getByRole('button', { name: 'Pin conflict: GP22 is used by 2 signals' }).click();
     },
   ],
   [

@@ -12,6 +12,7 @@ import { ShortcutList } from './commands/ShortcutList';
 import { findingView } from '../ui/findings/findingView';
 import railStyles from '../ui/findings/FindingsRail.module.css';
 import { useAppSelector } from '../state/store';
+import { BottomBar } from './BottomBar';
 import styles from './Frame.module.css';
 import { Ledgers } from './Ledgers';
 import { awaited, loaded } from './loaded';
@@ -196,6 +197,8 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
   useUndoKeys();
   useLoadedViews();
   const name = useAppSelector((state) => state.document.plan?.name ?? '');
+  // On a phone the findings lie over the view, when they are asked for.
+  const [hasFindings, setFindings] = useState(false);
   const [dialog, setDialog] = useState<'versions' | 'keys' | null>(null);
   const openKeys = useCallback(() => setDialog('keys'), []);
   const openVersions = useCallback(() => setDialog('versions'), []);
@@ -204,7 +207,7 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
     document.title = `${name} · Roof Chart`;
   }, [name]);
   return (
-    <div className={styles.frame}>
+    <div className={hasFindings ? `${styles.frame} ${styles.withFindings}` : styles.frame}>
       <Reviewing />
       <header className={styles.header}>
         <PlanName name={name} />
@@ -218,6 +221,7 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
       <main className={styles.main}>{children}</main>
       <Rail />
       <Ledgers />
+      <BottomBar planId={planId} isOpen={hasFindings} onFindings={setFindings} onVersions={openVersions} />
       <Suspense fallback={null}>
         <CommandSearch planId={planId} onVersions={openVersions} onShortcuts={openKeys} />
       </Suspense>

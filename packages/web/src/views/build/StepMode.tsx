@@ -8,6 +8,7 @@ import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import { partOf } from '@roof-chart/core/plan/edit';
 import { type Plan, splitKey, terminalKey } from '@roof-chart/core/plan/plan';
 import { FacePicture } from '../../ui/face/Face';
+import { useWakeLock } from '../../ui/useWakeLock';
 import { useWorkbench } from '../../state/workbench';
 import { WIRE_HEX } from '../../ui/wireHex';
 import { BoardPicture } from './BoardPicture';
@@ -23,24 +24,35 @@ interface StepModeProps {
   readonly onClose: () => void;
 }
 
-/** The part of a wire with its terminal marked; the terminals of its other wires have their colours. */
-function WireFace({ plan, wire }: { readonly plan: Plan; readonly wire: BuildWire }) {
+interface EndFaceProps {
+  readonly plan: Plan;
+  readonly placement: string;
+  readonly terminal: string;
+}
+
+/** The part at one end of a wire with its terminal marked; the terminals of its other wires have their colours. */
+function EndFace({ plan, placement, terminal }: EndFaceProps) {
   const { sheets } = useWorkbench();
-  const part = partOf(plan, wire.placement, sheets)?.sheet;
+  const part = partOf(plan, placement, sheets)?.sheet;
   const filled = useMemo(
     () =>
       new Map(
         (part?.terminals.list ?? []).flatMap(({ id }) => {
-          const own = plan.wires[terminalKey(wire.placement, id)];
+          const own = plan.wires[terminalKey(placement, id)];
           return own ? [[id, WIRE_HEX[own.colour]] as const] : [];
         }),
       ),
-    [part, plan.wires, wire.placement],
+    [part, plan.wires, placement],
   );
-  if (!part) return null;
+  return part ? <FacePicture face={partFace(part)} lit={[terminal]} filled={filled} /> : null;
+}
+
+/** The parts at the ends of a wire; an end at the board is marked on its own picture. */
+function WireFaces({ plan, wire: { key, end } }: { readonly plan: Plan; readonly wire: BuildWire }) {
   return (
     <div className={styles.stepFace}>
-      <FacePicture face={partFace(part)} lit={[splitKey(wire.key).terminal]} filled={filled} />
+      <EndFace plan={plan} {...splitKey(key)} />
+      {end.to === 'terminal' && <EndFace plan={plan} placement={end.placement} terminal={end.terminal} />}
     </div>
   );
 }
@@ -48,6 +60,7 @@ function WireFace({ plan, wire }: { readonly plan: Plan; readonly wire: BuildWir
 /** One step at a time in large type, for a tablet on the bench. Nothing depends on hovering. */
 export function StepMode({ plan, sections, errors, onTick, onClose }: StepModeProps) {
   const { sheets } = useWorkbench();
+  const staysOn = useWakeLock();
   const all = sections.flatMap((section) => section.steps.map((step) => ({ step, section })));
   const firstOpen = all.findIndex(({ step }) => !step.done);
   const [at, setAt] = useState(Math.max(0, firstOpen));
@@ -104,9 +117,12 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
           </h2>
           <p className={styles.stepText}>{text}</p>
           {detail && <p className={styles.stepDetail}>{detail}</p>}
-          {wire && <WireFace plan={plan} wire={wire} />}
-          <p className={styles.stepState}>{step.done ? 'Done' : ' '}</p>
+          <p className={styles.stepState}>
+            {step.done ? 'Done' : ' '}
+            {staysOn && <span className={styles.staysOn}>The screen stays on.</span>}
+          </p>
         </div>
+        {wire && <WireFaces plan={plan} wire={wire} />}
         <BoardPicture plan={plan} wires={wires} pointed={stepPositions(plan, sheets, step)} />
       </div>
       <div className={styles.stepButtons}>

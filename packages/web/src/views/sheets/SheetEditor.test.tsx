@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
-import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
-import { Route, Routes } from 'react-router';
+import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { useEffect } from 'react';
+import { Route, Routes, useNavigate } from 'react-router';
 import { shippedSheets } from '../../../../core/tests/catalogue';
 import { stick } from '../../../../core/tests/makePlan';
 import { sheetJsonSchema } from '@roof-chart/core/sheets/jsonSchema';
@@ -85,4 +86,31 @@ test('a sheet that the server does not take stays in the editor, with the reason
 test('a sheet that does not exist leads to the list', async () => {
   await open('/sheets/nothing/edit');
   expect(screen.getByText('All sheets')).toBeTruthy();
+});
+
+test('from one editor to another, as by the back button, no text comes along', async () => {
+  const go: { to?: (path: string) => void } = {};
+  function Mover() {
+    const navigate = useNavigate();
+    useEffect(() => {
+      go.to = (path) => void navigate(path);
+    });
+    return <SheetEditor />;
+  }
+  mount(
+    <Routes>
+      <Route path="/sheets/:id/edit" element={<Mover />} />
+    </Routes>,
+    stick(),
+    sheets,
+    {
+      path: '/sheets/led-red-5mm/edit?copy',
+      prepare: (store) => store.dispatch(api.util.upsertQueryData('sheetSchema', 'part', sheetJsonSchema('part') as Shape)),
+    },
+  );
+  await waitFor(() => expect(screen.getByDisplayValue('my-led-red-5mm')).toBeTruthy());
+  act(() => go.to!('/sheets/led-blue-5mm/edit?copy'));
+  await waitFor(() => expect(screen.getByDisplayValue('my-led-blue-5mm')).toBeTruthy());
+  expect(screen.queryByDisplayValue('my-led-red-5mm')).toBeNull();
+  expect(localStorage.length).toBe(0);
 });

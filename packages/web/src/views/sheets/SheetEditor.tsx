@@ -53,6 +53,11 @@ export function SheetEditor() {
   const { id = '' } = useParams();
   const [search] = useSearchParams();
   const copy = search.has('copy');
+  // Each sheet has an editor of its own: by the back button one comes from one sheet to another, and its text must not come along.
+  return <EditorOf key={draftKey(id, copy)} id={id} copy={copy} />;
+}
+
+function EditorOf({ id, copy }: { readonly id: string; readonly copy: boolean }) {
   const { sheets } = useWorkbench();
   const navigate = useNavigate();
   const [keep, keeping] = useKeepSheetsMutation();

@@ -1,0 +1,53 @@
+import { copyOfExample, expect, saved, storedPlan, test } from './workplace';
+
+test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+
+test('a phone at the bench: build, steps, bring-up, chart and findings from the bar below, nothing beyond the edge', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/build`);
+  const bar = page.getByRole('navigation', { name: 'At the bench' });
+  const fits = () => expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await expect(page.getByRole('heading', { name: 'Build sheet' })).toBeVisible();
+  await expect(page.getByRole('navigation', { name: 'Views' })).toBeHidden();
+  await fits();
+  // Every line of the sheet ends within the screen.
+  const beyond = await page
+    .getByRole('listitem')
+    .evaluateAll((items) => items.filter((item) => item.getBoundingClientRect().right > 391).length);
+  expect(beyond).toBe(0);
+
+  await page.getByRole('button', { name: 'Step by step' }).tap();
+  const done = page.getByRole('button', { name: 'Done', exact: true });
+  expect((await done.boundingBox())!.height).toBeGreaterThanOrEqual(56);
+  await done.tap();
+  await saved(page);
+  expect(Object.keys((await storedPlan(request, id)).plan.steps)).toContain('safety:board');
+  await fits();
+
+  await bar.getByRole('button', { name: /^Findings: 2 findings, 2 errors$/ }).tap();
+  const rail = page.getByRole('complementary', { name: 'Findings' });
+  await rail.getByText('Pin conflict: GP22 is used by 2 signals').tap();
+  await rail.getByRole('button', { name: /^Move Status LED anode to GP/ }).tap();
+  await expect(bar.getByRole('button', { name: /^Findings: 1 finding, 1 error$/ })).toBeVisible();
+  await fits();
+
+  await bar.getByRole('link', { name: 'Bring-up' }).tap();
+  await expect(rail).toBeHidden();
+  await expect(page.getByRole('heading', { name: 'Bring-up' })).toBeVisible();
+  await fits();
+  await bar.getByRole('link', { name: 'Chart' }).tap();
+  await expect(page.getByRole('grid')).toBeVisible();
+  await fits();
+
+  // What a wide screen has in its header is behind one button.
+  await bar.getByRole('button', { name: 'More' }).tap();
+  await page.getByRole('menuitem', { name: /^Undo: / }).tap();
+  await expect(bar.getByRole('button', { name: /^Findings: 2 findings/ })).toBeVisible();
+  await bar.getByRole('button', { name: 'More' }).tap();
+  await page.getByRole('menuitem', { name: 'Power' }).tap();
+  await expect(page.getByRole('heading', { name: 'Power', exact: true })).toBeVisible();
+  await fits();
+});

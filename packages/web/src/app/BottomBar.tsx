@@ -1,0 +1,115 @@
+import { Menu, UnstyledButton, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { spotlight } from '@mantine/spotlight';
+import { IconAlertTriangle, IconDots, IconHammer, IconLayoutGrid, IconPlugConnected, type TablerIcon } from '@tabler/icons-react';
+import { type ReactNode } from 'react';
+import { Link, NavLink } from 'react-router';
+import { isAboutFacts } from '@roof-chart/core/checks/engine/check';
+import { counted } from '@roof-chart/core/quantity/format';
+import { useAppSelector } from '../state/store';
+import { useReviewed, useWorkbench } from '../state/workbench';
+import styles from './BottomBar.module.css';
+import { PLAN_VIEWS } from './planViews';
+
+interface BottomBarProps {
+  readonly planId: string;
+  readonly isOpen: boolean;
+  /** Shows the findings over the view, or the view again. */
+  readonly onFindings: (open: boolean) => void;
+  readonly onVersions: () => void;
+}
+
+/** What is used at the bench, in reach of a thumb. */
+const AT_THE_BENCH: readonly (readonly [string, TablerIcon])[] = [
+  ['chart', IconLayoutGrid],
+  ['build', IconHammer],
+  ['bring-up', IconPlugConnected],
+];
+
+function Entry({ icon: Icon, children }: { readonly icon: TablerIcon; readonly children: ReactNode }) {
+  return (
+    <>
+      <Icon size={20} aria-hidden />
+      <span>{children}</span>
+    </>
+  );
+}
+
+function Findings({ isOpen, onFindings }: Pick<BottomBarProps, 'isOpen' | 'onFindings'>) {
+  const reviewed = useReviewed();
+  const all = reviewed?.result.ok ? reviewed.result.review.findings : [];
+  const open = all.filter((f) => !isAboutFacts(f) && f.accepted === undefined);
+  const errors = open.filter((f) => f.level === 'clash').length;
+  return (
+    <UnstyledButton
+      className={isOpen ? `${styles.entry} ${styles.on}` : styles.entry}
+      aria-pressed={isOpen}
+      aria-label={`Findings: ${open.length === 0 ? 'none' : `${counted(open.length, 'finding')}, ${counted(errors, 'error')}`}`}
+      onClick={() => onFindings(!isOpen)}
+    >
+      <Entry icon={IconAlertTriangle}>Findings</Entry>
+      {open.length > 0 && <span className={errors > 0 ? `${styles.count} ${styles.withErrors}` : styles.count}>{open.length}</span>}
+    </UnstyledButton>
+  );
+}
+
+/** The other views, and what the header has on wider screens. */
+function More({ planId, onFindings, onVersions }: Omit<BottomBarProps, 'isOpen'>) {
+  const { undo, redo } = useWorkbench();
+  const past = useAppSelector((state) => state.document.past.at(-1)?.label);
+  const future = useAppSelector((state) => state.document.future.at(-1)?.label);
+  const { setColorScheme } = useMantineColorScheme();
+  const next = useComputedColorScheme('light') === 'dark' ? 'light' : 'dark';
+  const views = PLAN_VIEWS.flatMap((view) => ('label' in view && !AT_THE_BENCH.some(([path]) => path === view.path) ? [view] : []));
+  return (
+    <Menu position="top-end" width={240} transitionProps={{ duration: 0 }}>
+      <Menu.Target>
+        <UnstyledButton className={styles.entry}>
+          <Entry icon={IconDots}>More</Entry>
+        </UnstyledButton>
+      </Menu.Target>
+      <Menu.Dropdown className={styles.menu!}>
+        {views.map((view) => (
+          <Menu.Item key={view.path} component={Link} to={`/plans/${planId}/${view.path}`} onClick={() => onFindings(false)}>
+            {view.label}
+          </Menu.Item>
+        ))}
+        <Menu.Item component={Link} to="/sheets">
+          Library
+        </Menu.Item>
+        <Menu.Item component={Link} to="/">
+          All plans
+        </Menu.Item>
+        <Menu.Divider />
+        <Menu.Item disabled={!past} onClick={undo}>
+          Undo{past ? `: ${past}` : ''}
+        </Menu.Item>
+        <Menu.Item disabled={!future} onClick={redo}>
+          Redo{future ? `: ${future}` : ''}
+        </Menu.Item>
+        <Menu.Item onClick={onVersions}>Versions</Menu.Item>
+        <Menu.Item onClick={spotlight.open}>Search commands, parts, pins…</Menu.Item>
+        <Menu.Item onClick={() => setColorScheme(next)}>Use the {next} theme</Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
+/** The navigation of a phone, in place of the list of views, the header’s tools and the rail. */
+export function BottomBar({ planId, isOpen, onFindings, onVersions }: BottomBarProps) {
+  return (
+    <nav className={styles.bar} aria-label="At the bench">
+      {AT_THE_BENCH.map(([path, icon]) => (
+        <NavLink
+          key={path}
+          to={`/plans/${planId}/${path}`}
+          className={({ isActive }) => (isActive && !isOpen ? `${styles.entry} ${styles.on}` : styles.entry!)}
+          onClick={() => onFindings(false)}
+        >
+          <Entry icon={icon}>{PLAN_VIEWS.flatMap((view) => (view.path === path && 'label' in view ? [view.label] : []))[0]}</Entry>
+        </NavLink>
+      ))}
+      <Findings isOpen={isOpen} onFindings={onFindings} />
+      <More planId={planId} onFindings={onFindings} onVersions={onVersions} />
+    </nav>
+  );
+}

@@ -47,7 +47,7 @@ test('a phone at the bench: build, steps, bring-up, chart and findings from the 
   await page.getByRole('menuitem', { name: /^Undo: / }).tap();
   await expect(bar.getByRole('button', { name: /^Findings: 2 findings/ })).toBeVisible();
   await bar.getByRole('button', { name: 'More' }).tap();
-  await page.getByRole('menuitem', { name: 'Power' }).tap();
+  await page.getByRole('menuitem', { name: 'Power', exact: true }).tap();
   await expect(page.getByRole('heading', { name: 'Power', exact: true })).toBeVisible();
   await fits();
 });

@@ -81,9 +81,13 @@ function examples(folder: string): readonly Plan[] {
     });
 }
 
+const KEEP_ALIVE_MS = 65_000;
+
 function listen(app: ReturnType<typeof createApp>, port: number, host: string): Promise<Server> {
   return new Promise((resolve, reject) => {
     const server = app.listen(port, host);
+    // Longer than clients keep a connection: one that is used again just as the server closes it is a request that fails for no reason.
+    server.keepAliveTimeout = KEEP_ALIVE_MS;
     server.once('listening', () => resolve(server));
     server.once('error', reject);
   });

@@ -80,3 +80,32 @@ test('a board is found by what is printed on it, and its labels are there to com
   await board.fill('no such board');
   await expect(page.getByText('No board matches. Identify it by its labels, or make it from its pin table.')).toBeVisible();
 });
+
+test('a plan is duplicated from the list, the list is sorted, and a plan file that is dropped on the page opens', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/');
+  const plans = page.getByRole('region', { name: 'Plans' });
+  await plans.getByRole('button', { name: 'Duplicate Ferry dial' }).click();
+  await expect(plans.getByRole('link', { name: /^Ferry dial \(copy\)/ })).toBeVisible();
+  await plans.getByRole('combobox', { name: 'Sort by' }).selectOption('name');
+  await expect(plans.getByRole('listitem').first()).toContainText('Ferry dial');
+  const { plans: stored } = (await (await request.get('/api/plans')).json()) as { plans: { id: string; name: string; parts: number }[] };
+  const [copy, original] = ['Ferry dial (copy)', 'Ferry dial'].map((name) => stored.find((plan) => plan.name === name)!);
+  expect([copy!.parts, copy!.id === original!.id]).toEqual([original!.parts, false]);
+
+  const { plan } = (await (await request.get(`/api/plans/${copy!.id}`)).json()) as { plan: object };
+  const dropped = await page.evaluateHandle(
+    (text) => {
+      const data = new DataTransfer();
+      data.items.add(new File([text], 'dropped.json', { type: 'application/json' }));
+      return data;
+    },
+    JSON.stringify({ ...plan, id: 'dropped-plan', name: 'Dropped' }),
+  );
+  await page.dispatchEvent('main', 'dragover', { dataTransfer: dropped });
+  await page.dispatchEvent('main', 'drop', { dataTransfer: dropped });
+  await expect(page).toHaveURL(/\/plans\/dropped-plan\/chart$/);
+  await expect(page.getByRole('heading', { name: /Dropped/ })).toBeVisible();
+});

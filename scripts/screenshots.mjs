@@ -136,7 +136,7 @@ const PICTURES = [
     async (page) => {
       await page.goto(`${hive}/build?mode=steps`);
       await page.getByRole('heading', { name: 'Disconnect power' }).waitFor();
-      for (let n = 0; n < 32; n += 1) await page.locator('body').press('ArrowRight');
+      for (let n = 0; n < 45; n += 1) await page.locator('body').press('ArrowRight');
     },
   ],
   [

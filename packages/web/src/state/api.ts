@@ -142,6 +142,7 @@ export const {
   usePlansQuery,
   useCreatePlanMutation,
   useDeletePlanMutation,
+  useReadPlanMutation,
   useRestorePlanMutation,
 } = api;
 

@@ -38,7 +38,7 @@ function Pad({
   return (
     <g>
       {form === 'leg' ? <rect x={x - 0.9} y={y - 0.9} width={1.8} height={1.8} {...shown} /> : <circle cx={x} cy={y} r={0.8} {...shown} />}
-      {isLit && <circle cx={x} cy={y} r={1.45} className={styles.lit} />}
+      {isLit && <circle cx={x} cy={y} r={1.45} className={hasLabel ? styles.lit : `${styles.lit} ${styles.litSmall}`} />}
       {hasLabel && (
         <text
           className={isLit ? styles.labelLit : styles.label}

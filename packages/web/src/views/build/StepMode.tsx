@@ -4,7 +4,6 @@ import { useEffect, useMemo, useState } from 'react';
 import { stepPositions } from '@roof-chart/core/outputs/stepPositions';
 import type { BuildSection, BuildStep } from '@roof-chart/core/outputs/buildSheet';
 import { partFace } from '@roof-chart/core/faces/partFace';
-import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import { partOf } from '@roof-chart/core/plan/edit';
 import { type Plan, splitKey, terminalKey } from '@roof-chart/core/plan/plan';
 import { FacePicture } from '../../ui/face/Face';
@@ -47,12 +46,26 @@ function EndFace({ plan, placement, terminal }: EndFaceProps) {
   return part ? <FacePicture face={partFace(part)} lit={[terminal]} filled={filled} /> : null;
 }
 
-/** The parts at the ends of a wire; an end at the board is marked on its own picture. */
-function WireFaces({ plan, wire: { key, end } }: { readonly plan: Plan; readonly wire: BuildWire }) {
+/** The terminals at which a step has to do with parts: the ends of a wire or of a component. */
+function terminalsOfStep({ what }: BuildStep): readonly (readonly [placement: string, terminal: string])[] {
+  if (what.is === 'wire') {
+    const { placement, terminal } = splitKey(what.wire.key);
+    const { end } = what.wire;
+    return [[placement, terminal], ...(end.to === 'terminal' ? [[end.placement, end.terminal] as const] : [])];
+  }
+  if (what.is !== 'component') return [];
+  return what.component.ends.flatMap(({ at }) => (at.to === 'terminal' ? [[at.placement, at.terminal] as const] : []));
+}
+
+/** The parts at the ends of a step, two at most; an end at the board is marked on its own picture. */
+function EndFaces({ plan, step }: { readonly plan: Plan; readonly step: BuildStep }) {
+  const ends = terminalsOfStep(step).slice(0, 2);
+  if (ends.length === 0) return null;
   return (
     <div className={styles.stepFace}>
-      <EndFace plan={plan} {...splitKey(key)} />
-      {end.to === 'terminal' && <EndFace plan={plan} placement={end.placement} terminal={end.terminal} />}
+      {ends.map(([placement, terminal]) => (
+        <EndFace key={`${placement}:${terminal}`} plan={plan} placement={placement} terminal={terminal} />
+      ))}
     </div>
   );
 }
@@ -118,11 +131,11 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
           <p className={styles.stepText}>{text}</p>
           {detail && <p className={styles.stepDetail}>{detail}</p>}
           <p className={styles.stepState}>
-            {step.done ? 'Done' : ' '}
+            {step.done && 'Done'}
             {staysOn && <span className={styles.staysOn}>The screen stays on.</span>}
           </p>
         </div>
-        {wire && <WireFaces plan={plan} wire={wire} />}
+        <EndFaces plan={plan} step={step} />
         <BoardPicture plan={plan} wires={wires} pointed={stepPositions(plan, sheets, step)} />
       </div>
       <div className={styles.stepButtons}>

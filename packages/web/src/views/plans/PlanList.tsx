@@ -1,0 +1,170 @@
+import { ActionIcon, Button, NativeSelect, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { IconCopy, IconSearch, IconTrash } from '@tabler/icons-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { PlanSummary } from '@roof-chart/api/planList';
+import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
+import {
+  failureWords,
+  useDeletePlanMutation,
+  useOpenPlanFileMutation,
+  usePlansQuery,
+  useReadPlanMutation,
+  useRestorePlanMutation,
+} from '../../state/api';
+import { useWorkbench } from '../../state/workbench';
+import styles from './Plans.module.css';
+import { Thumb } from './Thumb';
+
+/** "today 14:05", "24 Nov", "24 Nov 2025": as short as it can be without doubt. */
+function when(iso: string): string {
+  const date = new Date(iso);
+  const now = new Date();
+  if (date.toDateString() === now.toDateString()) return `today ${date.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`;
+  return date.toLocaleDateString([], {
+    day: 'numeric',
+    month: 'short',
+    ...(date.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }),
+  });
+}
+
+interface PlanRowProps {
+  readonly plan: PlanSummary;
+  readonly onDuplicate: (plan: PlanSummary) => void;
+  readonly onDelete: (plan: PlanSummary) => void;
+}
+
+function PlanRow({ plan, onDuplicate, onDelete }: PlanRowProps) {
+  const { sheets } = useWorkbench();
+  return (
+    <li className={styles.row}>
+      <Link to={`/plans/${plan.id}/chart`} className={styles.open}>
+        <Thumb thumbnail={plan.thumbnail} />
+        <span className={styles.words}>
+          <strong className={styles.name}>{plan.name}</strong>
+          <span className="quiet">{sheets.boards.get(plan.board)?.sheet.title ?? plan.board}</span>
+          <span className="quiet num">
+            {counted(plan.parts, 'part')}, changed {when(plan.updatedAt)}
+          </span>
+        </span>
+      </Link>
+      <ActionIcon aria-label={`Duplicate ${plan.name}`} title="Duplicate" onClick={() => onDuplicate(plan)}>
+        <IconCopy size={17} />
+      </ActionIcon>
+      <ActionIcon aria-label={`Delete ${plan.name}`} title="Delete" onClick={() => onDelete(plan)}>
+        <IconTrash size={17} />
+      </ActionIcon>
+    </li>
+  );
+}
+
+function useDelete(): (plan: PlanSummary) => Promise<void> {
+  const [remove] = useDeletePlanMutation();
+  const [restore] = useRestorePlanMutation();
+  return async (plan) => {
+    const result = await remove(plan.id);
+    if (result.error) return void notifications.show({ message: failureWords(result.error), color: 'brick' });
+    const id = `deleted-${plan.id}`;
+    const undo = async () => {
+      notifications.hide(id);
+      const restored = await restore(plan.id);
+      if (restored.error) notifications.show({ message: failureWords(restored.error), color: 'brick' });
+    };
+    notifications.show({
+      id,
+      autoClose: 20000,
+      message: (
+        <span className={styles.toast}>
+          “{plan.name}” deleted.
+          <Button variant="outline" onClick={() => void undo()}>
+            Undo
+          </Button>
+        </span>
+      ),
+    });
+  };
+}
+
+/** A copy of a plan as the server has it, without its history. */
+function useDuplicate(): (plan: PlanSummary) => Promise<void> {
+  const [read] = useReadPlanMutation();
+  const [open] = useOpenPlanFileMutation();
+  return async ({ id, name }) => {
+    const found = await read(id);
+    const copy = `${name} (copy)`.slice(0, PLAN_LIMITS.nameLength);
+    const made = found.data ? await open({ ...found.data.plan, name: copy }) : found;
+    if (made.error) notifications.show({ message: failureWords(made.error), color: 'brick' });
+    else notifications.show({ message: `“${copy}” created.` });
+  };
+}
+
+const ORDERS = {
+  changed: { label: 'last changed', compare: (a: PlanSummary, b: PlanSummary) => b.updatedAt.localeCompare(a.updatedAt) },
+  name: { label: 'name', compare: (a: PlanSummary, b: PlanSummary) => a.name.localeCompare(b.name) },
+  board: { label: 'board', compare: (a: PlanSummary, b: PlanSummary) => a.board.localeCompare(b.board) || a.name.localeCompare(b.name) },
+} as const;
+type Order = keyof typeof ORDERS;
+
+function ListTools({
+  query,
+  onQuery,
+  order,
+  onOrder,
+}: {
+  readonly query: string;
+  readonly onQuery: (query: string) => void;
+  readonly order: Order;
+  readonly onOrder: (order: Order) => void;
+}) {
+  return (
+    <div className={styles.listTools}>
+      <TextInput
+        aria-label="Search plans"
+        placeholder="Search"
+        leftSection={<IconSearch size={14} />}
+        value={query}
+        onChange={(event) => onQuery(event.currentTarget.value)}
+      />
+      <NativeSelect
+        aria-label="Sort by"
+        value={order}
+        data={Object.entries(ORDERS).map(([value, { label }]) => ({ value, label: `by ${label}` }))}
+        onChange={(event) => onOrder(event.currentTarget.value as Order)}
+      />
+    </div>
+  );
+}
+
+/** The plans, with search and order once there are several. */
+export function PlanList() {
+  const plans = usePlansQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [query, setQuery] = useState('');
+  const [order, setOrder] = useState<Order>('changed');
+  const onDelete = useDelete();
+  const onDuplicate = useDuplicate();
+  const all = plans.data?.plans ?? [];
+  const shown = all.filter((plan) => plan.name.toLowerCase().includes(query.trim().toLowerCase())).toSorted(ORDERS[order].compare);
+  return (
+    <section aria-label="Plans">
+      <div className={styles.listTop}>
+        <h2 className={styles.heading}>Plans</h2>
+        {all.length > 3 && <ListTools query={query} onQuery={setQuery} order={order} onOrder={setOrder} />}
+      </div>
+      {plans.isError && <p className={styles.error}>{failureWords(plans.error)}</p>}
+      {plans.isSuccess && all.length === 0 && <p className="quiet">No plans yet. Choose your board below and create one.</p>}
+      {all.length > 0 && shown.length === 0 && <p className="quiet">No plan matches “{query}”.</p>}
+      <ul className={styles.list}>
+        {shown.map((plan) => (
+          <PlanRow key={plan.id} plan={plan} onDuplicate={(p) => void onDuplicate(p)} onDelete={(p) => void onDelete(p)} />
+        ))}
+      </ul>
+      {plans.data && plans.data.total > all.length && (
+        <p className="quiet">
+          The {all.length} most recently changed plans are shown, of {plans.data.total}.
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,20 +1,8 @@
 import Joi from 'joi';
+import type { SchemaOf } from '@roof-chart/core/sheets/strictObject';
 
 type OptionalKey<T> = { [K in keyof T]-?: object extends Pick<T, K> ? K : never }[keyof T];
 type RequiredKey<T> = Exclude<keyof T, OptionalKey<T>>;
-
-/** The kind of Joi schema that a field of this type needs. */
-type SchemaOf<V> = [V] extends [boolean]
-  ? Joi.BooleanSchema
-  : [V] extends [string | null]
-    ? string extends V
-      ? Joi.StringSchema
-      : Joi.AnySchema
-    : [V] extends [number | null]
-      ? Joi.NumberSchema
-      : [V] extends [readonly unknown[]]
-        ? Joi.ArraySchema
-        : Joi.ObjectSchema | Joi.AlternativesSchema;
 
 type Fields<T, K extends keyof T> = { readonly [N in K]-?: SchemaOf<Exclude<T[N], undefined>> };
 

@@ -19,7 +19,9 @@ export interface PlanFile {
 }
 
 /** The shape of a plan file: the plan and the sheets it uses. */
-export const fileSchema = planSchema.keys({ sheets: Joi.array().items(Joi.object().unknown()).max(250) });
+export const fileSchema = (planSchema as Joi.ObjectSchema<Plan & { readonly sheets?: readonly unknown[] }>).keys({
+  sheets: Joi.array().items(Joi.object().unknown()).max(250),
+});
 
 const refKey = ({ id, version }: SheetRef): string => `${id}@${version}`;
 

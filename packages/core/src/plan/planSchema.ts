@@ -1,6 +1,28 @@
 import Joi from 'joi';
 import { SOFTWARE_BUSES } from '../sheets/softwareBuses';
-import { DRIVER_KINDS, LEG_ORDERS, PLAN_LIMITS, TOGETHER, WIRE_COLOURS } from './plan';
+import { defaulted, optional, required, strictObject } from '../sheets/strictObject';
+import {
+  type Built,
+  type BusSettings,
+  type Drawer,
+  type Driver,
+  DRIVER_KINDS,
+  type LadderValues,
+  LEG_ORDERS,
+  type LoadUse,
+  type Placement,
+  type Plan,
+  PLAN_LIMITS,
+  type PlanPicture,
+  type Pull,
+  type Readout,
+  type SheetRef,
+  TOGETHER,
+  type Wire,
+  WIRE_COLOURS,
+  type WireNote,
+  type Wish,
+} from './plan';
 
 /** Text a person typed: any script, no control characters, bounded. */
 export const nameSchema = Joi.string()
@@ -30,7 +52,7 @@ const keySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Z
 /** A rail of the board, or the terminal of a part that gives one. */
 const railSchema = Joi.string().pattern(/^([a-z0-9][a-z0-9-]{0,63}:)?[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'rail');
 
-export const sheetRefSchema = Joi.object({ id: idSchema.required(), version: Joi.number().integer().min(1).required() });
+export const sheetRefSchema = strictObject<SheetRef>({ id: required(idSchema), version: required(Joi.number().integer().min(1)) });
 
 export const ohmsSchema = Joi.number().min(0.1).max(1e8);
 
@@ -48,17 +70,22 @@ export const wireEndSchema = Joi.alternatives().conditional('.to', {
 
 export const colourSchema = Joi.string().valid(...WIRE_COLOURS);
 
-export const placementSchema = Joi.object({
-  id: idSchema.required(),
-  sheet: sheetRefSchema.required(),
-  name: nameSchema.required(),
-  straps: Joi.object().pattern(factIdSchema, factIdSchema).max(16).required(),
-  onBoard: Joi.valid(true),
-  pullUpsCut: Joi.valid(true),
+export const placementSchema = strictObject<Placement>({
+  id: required(idSchema),
+  sheet: required(sheetRefSchema),
+  name: required(nameSchema),
+  straps: required(Joi.object().pattern(factIdSchema, factIdSchema).max(16)),
+  onBoard: optional(Joi.valid(true)),
+  pullUpsCut: optional(Joi.valid(true)),
 });
 
-export const wireSchema = Joi.object({ end: wireEndSchema.required(), colour: colourSchema.required(), locked: Joi.boolean().required() });
+export const wireSchema = strictObject<Wire>({
+  end: required(wireEndSchema),
+  colour: required(colourSchema),
+  locked: required(Joi.boolean()),
+});
 
+const dateSchema = Joi.string().pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'day');
 export const factPathSchema = Joi.string().pattern(
   /^[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}(\/[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}){0,7}$/,
   'path of a fact',
@@ -67,82 +94,90 @@ const factText = Joi.string().max(400);
 export const noteFields = {
   value: Joi.alternatives(Joi.number().min(0).max(1e12), Joi.boolean(), factText, Joi.array().items(factText, Joi.number()).max(40)),
   words: reasonSchema.required(),
-  date: Joi.string()
-    .pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'day')
-    .required(),
+  date: dateSchema.required(),
 };
 const noteSchema = Joi.object({ sheet: idSchema.required(), fact: factPathSchema.required(), ...noteFields });
-export const wireNoteSchema = Joi.object({ end: wireEndSchema.required(), words: noteFields.words, date: noteFields.date });
+export const wireNoteSchema = strictObject<WireNote>({
+  end: required(wireEndSchema),
+  words: required(reasonSchema),
+  date: required(dateSchema),
+});
 const noteKeySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_./-]{0,255}$/, 'sheet:fact');
 
-const wishFields = {
-  pin: factIdSchema,
-  not: Joi.array().items(factIdSchema).min(1).max(200).unique(),
-  controller: factIdSchema,
-};
-export const wishSchema = Joi.object(wishFields).or('pin', 'not', 'controller');
+export const wishSchema = strictObject<Wish>({
+  pin: optional(factIdSchema),
+  not: optional(Joi.array().items(factIdSchema).min(1).max(200).unique()),
+  controller: optional(factIdSchema),
+}).or('pin', 'not', 'controller');
 export const togetherSchema = Joi.valid(...TOGETHER);
 
-export const busSettingsSchema = Joi.object({
-  hz: Joi.number().min(1).max(5e6),
-  addedOhms: Joi.number().min(100).max(1e6),
-  wireCm: Joi.number().min(0).max(1e4),
-  picofarads: Joi.number().min(1).max(1e5),
+export const busSettingsSchema = strictObject<BusSettings>({
+  hz: optional(Joi.number().min(1).max(5e6)),
+  addedOhms: optional(Joi.number().min(100).max(1e6)),
+  wireCm: optional(Joi.number().min(0).max(1e4)),
+  picofarads: optional(Joi.number().min(1).max(1e5)),
 }).or('hz', 'addedOhms', 'wireCm', 'picofarads');
 /** A controller, or a placement with the channel behind a point. */
 export const softwareBusSchema = Joi.valid(...SOFTWARE_BUSES);
 export const segmentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}$/, 'segment');
-export const readoutSchema = Joi.object({
+export const readoutSchema = strictObject<Readout>({
   // Lines are broken on purpose here; other control characters show nothing.
-  text: Joi.string()
-    .max(PLAN_LIMITS.readoutText)
-    .pattern(/^[^\u0000-\u0009\u000b-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]*$/u, 'no control characters'),
-  scale: Joi.number().integer().min(1).max(16),
-  picture: Joi.valid('whole', 'part', 'none'),
-  scroll: Joi.valid(true),
-  glyphs: Joi.object()
-    .pattern(
-      Joi.string().pattern(/^[^\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]{1,2}$/u, 'one character'),
-      Joi.array().items(Joi.number().integer().min(0).max(255)).min(1).max(8),
-    )
-    .min(1)
-    .max(PLAN_LIMITS.ownGlyphs),
-  pictures: Joi.array()
-    .items(
-      Joi.object({
-        name: nameSchema.required(),
-        width: Joi.number().integer().min(1).max(4096).required(),
-        height: Joi.number().integer().min(1).max(4096).required(),
-        bytes: Joi.number().integer().min(1).max(1e8).required(),
-      }),
-    )
-    .min(1)
-    .max(PLAN_LIMITS.pictures),
+  text: optional(
+    Joi.string()
+      .max(PLAN_LIMITS.readoutText)
+      .pattern(/^[^\u0000-\u0009\u000b-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]*$/u, 'no control characters'),
+  ),
+  scale: optional(Joi.number().integer().min(1).max(16)),
+  picture: optional(Joi.valid('whole', 'part', 'none')),
+  scroll: optional(Joi.valid(true)),
+  glyphs: optional(
+    Joi.object()
+      .pattern(
+        Joi.string().pattern(/^[^\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]{1,2}$/u, 'one character'),
+        Joi.array().items(Joi.number().integer().min(0).max(255)).min(1).max(8),
+      )
+      .min(1)
+      .max(PLAN_LIMITS.ownGlyphs),
+  ),
+  pictures: optional(
+    Joi.array()
+      .items(
+        strictObject<PlanPicture>({
+          name: required(nameSchema),
+          width: required(Joi.number().integer().min(1).max(4096)),
+          height: required(Joi.number().integer().min(1).max(4096)),
+          bytes: required(Joi.number().integer().min(1).max(1e8)),
+        }),
+      )
+      .min(1)
+      .max(PLAN_LIMITS.pictures),
+  ),
 }).min(1);
-export const ladderSchema = Joi.object({
-  pull: ohmsSchema.required(),
-  row: Joi.array()
-    .items(ohmsSchema)
-    .max(PLAN_LIMITS.ladderKeys - 1)
-    .required(),
+export const ladderSchema = strictObject<LadderValues>({
+  pull: required(ohmsSchema),
+  row: required(
+    Joi.array()
+      .items(ohmsSchema)
+      .max(PLAN_LIMITS.ladderKeys - 1),
+  ),
 });
-export const loadSchema = Joi.object({
-  units: Joi.number().integer().min(1).max(PLAN_LIMITS.loadUnits),
-  share: Joi.number().min(0).max(1),
+export const loadSchema = strictObject<LoadUse>({
+  units: optional(Joi.number().integer().min(1).max(PLAN_LIMITS.loadUnits)),
+  share: optional(Joi.number().min(0).max(1)),
 }).min(1);
-export const driverSchema = Joi.object({
-  kind: Joi.valid(...DRIVER_KINDS).required(),
-  ohms: ohmsSchema.required(),
-  legs: Joi.valid(...LEG_ORDERS.bipolar, ...LEG_ORDERS.fieldEffect),
+export const driverSchema = strictObject<Driver>({
+  kind: required(Joi.valid(...DRIVER_KINDS)),
+  ohms: required(ohmsSchema),
+  legs: optional(Joi.string().valid(...LEG_ORDERS.bipolar, ...LEG_ORDERS.fieldEffect)),
 });
 /** A component of the plan: what it belongs to, and what it is there. */
 export const componentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}:[a-z]{2,12}\.[A-Za-z0-9+_.-]{1,40}$/, 'component');
 /** A reference designator, as printed on a drawing. */
 export const referenceSchema = Joi.string().pattern(/^[A-Z]{1,3}[0-9]{1,4}$/, 'reference designator');
-export const pullSchema = Joi.object({ ohms: ohmsSchema.required(), to: Joi.valid('supply', 'ground').required() });
-export const drawerSchema = Joi.object({
-  series: Joi.valid('E3', 'E6', 'E12', 'E24', 'E48', 'E96', 'E192', 'own').required(),
-  own: Joi.array().items(ohmsSchema).min(1).max(PLAN_LIMITS.drawerValues).unique(),
+export const pullSchema = strictObject<Pull>({ ohms: required(ohmsSchema), to: required(Joi.valid('supply', 'ground')) });
+export const drawerSchema = strictObject<Drawer>({
+  series: required(Joi.valid('E3', 'E6', 'E12', 'E24', 'E48', 'E96', 'E192', 'own')),
+  own: optional(Joi.array().items(ohmsSchema).min(1).max(PLAN_LIMITS.drawerValues).unique()),
 }).when('.series', { is: 'own', then: Joi.object({ own: Joi.required() }) });
 export const rateSchema = Joi.number().min(0).max(10_000);
 
@@ -152,47 +187,51 @@ export const stepValueSchema = Joi.string()
   .min(1)
   .max(120)
   .pattern(/^[^\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]*$/u, 'no control characters');
-const dateSchema = Joi.string().pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'day');
-export const builtSchema = Joi.object({
-  date: dateSchema.required(),
-  wires: Joi.object()
-    .pattern(
-      keySchema,
-      Joi.object({ name: Joi.string().max(200).required(), end: wireEndSchema.required(), to: Joi.string().max(200).required() }),
-    )
-    .max(2000)
-    .required(),
+export const builtSchema = strictObject<Built>({
+  date: required(dateSchema),
+  wires: required(
+    Joi.object()
+      .pattern(
+        keySchema,
+        strictObject<Built['wires'][string]>({
+          name: required(Joi.string().max(200)),
+          end: required(wireEndSchema),
+          to: required(Joi.string().max(200)),
+        }),
+      )
+      .max(2000),
+  ),
 });
 
 /** The shape of a plan file. That its ids exist is checked against the sheets, not here. */
-export const planSchema = Joi.object({
-  format: Joi.valid('roof-chart-plan').required(),
-  formatVersion: Joi.valid(1).required(),
-  id: idSchema.required(),
-  name: nameSchema.required(),
-  board: sheetRefSchema.required(),
-  placements: Joi.array().items(placementSchema).unique('id').max(PLAN_LIMITS.placements).required(),
-  wires: Joi.object().pattern(keySchema, wireSchema).required(),
-  ticks: Joi.object().pattern(keySchema, wireEndSchema).required(),
-  steps: Joi.object().pattern(stepSchema, stepValueSchema).max(PLAN_LIMITS.steps).default({}),
-  built: builtSchema.allow(null).default(null),
-  accepted: Joi.object().pattern(findingIdSchema, reasonSchema).max(1000).default({}),
-  benchNotes: Joi.object().pattern(noteKeySchema, noteSchema).max(PLAN_LIMITS.benchNotes).default({}),
-  wishes: Joi.object().pattern(keySchema, wishSchema).max(PLAN_LIMITS.wishes).default({}),
-  together: Joi.object().pattern(idSchema, togetherSchema).max(PLAN_LIMITS.placements).default({}),
-  busSettings: Joi.object().pattern(segmentSchema, busSettingsSchema).max(100).default({}),
-  softwareBuses: Joi.array().items(softwareBusSchema).unique().max(SOFTWARE_BUSES.length).default([]),
-  softwarePwm: Joi.object().pattern(keySchema, Joi.valid(true)).max(PLAN_LIMITS.series).default({}),
-  wireNotes: Joi.object().pattern(keySchema, wireNoteSchema).max(PLAN_LIMITS.wireNotes).default({}),
-  pulls: Joi.object().pattern(keySchema, pullSchema).max(PLAN_LIMITS.pulls).default({}),
-  ladders: Joi.object().pattern(idSchema, ladderSchema).max(PLAN_LIMITS.placements).default({}),
-  loads: Joi.object().pattern(idSchema, loadSchema).max(PLAN_LIMITS.placements).default({}),
-  readouts: Joi.object().pattern(idSchema, readoutSchema).max(PLAN_LIMITS.placements).default({}),
-  capacitors: Joi.object().pattern(idSchema, Joi.valid(true)).max(PLAN_LIMITS.placements).default({}),
-  drivers: Joi.object().pattern(keySchema, driverSchema).max(PLAN_LIMITS.drivers).default({}),
-  series: Joi.object().pattern(keySchema, ohmsSchema).max(PLAN_LIMITS.series).default({}),
-  references: Joi.object().pattern(componentSchema, referenceSchema).max(PLAN_LIMITS.references).default({}),
-  drawer: drawerSchema.default({ series: 'E12' }),
-  rates: Joi.object().pattern(idSchema, rateSchema).max(PLAN_LIMITS.placements).default({}),
-  radio: Joi.boolean().default(true),
+export const planSchema = strictObject<Plan>({
+  format: required(Joi.valid('roof-chart-plan')),
+  formatVersion: required(Joi.valid(1)),
+  id: required(idSchema),
+  name: required(nameSchema),
+  board: required(sheetRefSchema),
+  placements: required(Joi.array().items(placementSchema).unique('id').max(PLAN_LIMITS.placements)),
+  wires: required(Joi.object().pattern(keySchema, wireSchema)),
+  ticks: required(Joi.object().pattern(keySchema, wireEndSchema)),
+  steps: defaulted(Joi.object().pattern(stepSchema, stepValueSchema).max(PLAN_LIMITS.steps), {}),
+  built: defaulted(builtSchema.allow(null), null),
+  accepted: defaulted(Joi.object().pattern(findingIdSchema, reasonSchema).max(1000), {}),
+  benchNotes: defaulted(Joi.object().pattern(noteKeySchema, noteSchema).max(PLAN_LIMITS.benchNotes), {}),
+  wishes: defaulted(Joi.object().pattern(keySchema, wishSchema).max(PLAN_LIMITS.wishes), {}),
+  together: defaulted(Joi.object().pattern(idSchema, togetherSchema).max(PLAN_LIMITS.placements), {}),
+  busSettings: defaulted(Joi.object().pattern(segmentSchema, busSettingsSchema).max(100), {}),
+  softwareBuses: defaulted(Joi.array().items(softwareBusSchema).unique().max(SOFTWARE_BUSES.length), []),
+  softwarePwm: defaulted(Joi.object().pattern(keySchema, Joi.valid(true)).max(PLAN_LIMITS.series), {}),
+  wireNotes: defaulted(Joi.object().pattern(keySchema, wireNoteSchema).max(PLAN_LIMITS.wireNotes), {}),
+  pulls: defaulted(Joi.object().pattern(keySchema, pullSchema).max(PLAN_LIMITS.pulls), {}),
+  ladders: defaulted(Joi.object().pattern(idSchema, ladderSchema).max(PLAN_LIMITS.placements), {}),
+  loads: defaulted(Joi.object().pattern(idSchema, loadSchema).max(PLAN_LIMITS.placements), {}),
+  readouts: defaulted(Joi.object().pattern(idSchema, readoutSchema).max(PLAN_LIMITS.placements), {}),
+  capacitors: defaulted(Joi.object().pattern(idSchema, Joi.valid(true)).max(PLAN_LIMITS.placements), {}),
+  drivers: defaulted(Joi.object().pattern(keySchema, driverSchema).max(PLAN_LIMITS.drivers), {}),
+  series: defaulted(Joi.object().pattern(keySchema, ohmsSchema).max(PLAN_LIMITS.series), {}),
+  references: defaulted(Joi.object().pattern(componentSchema, referenceSchema).max(PLAN_LIMITS.references), {}),
+  drawer: defaulted(drawerSchema, { series: 'E12' }),
+  rates: defaulted(Joi.object().pattern(idSchema, rateSchema).max(PLAN_LIMITS.placements), {}),
+  radio: defaulted(Joi.boolean(), true),
 }).required();

@@ -123,12 +123,26 @@ function alone(plan: Plan, placement: Placement, part: PartSheet): readonly Plan
   return list;
 }
 
+/** Whether another LED is wired to an end of this one, its cathode to the anode or its anode to the cathode: it is the string that is driven
+ *  then. */
+const isInString = (plan: Plan, sheets: Sheets, placement: Placement, part: PartSheet): boolean =>
+  Object.entries(plan.wires).some(([key, { end }]) => {
+    if (end.to !== 'terminal' || end.placement !== placement.id) return false;
+    const { placement: id, terminal } = splitKey(key);
+    const from = plan.placements.find((p) => p.id === id);
+    const other = from && partSheet(sheets, from.sheet)?.sheet;
+    const cathode = other && cathodeOf(other);
+    if (cathode === undefined || cathode === null) return false;
+    return (terminal === cathode) !== (end.terminal === cathodeOf(part));
+  });
+
 /** Whether the output of a single LED is at its cathode: that is at a pin, or the anode is at a supply and the cathode not at ground. */
 function isActiveLow(plan: Plan, sheets: Sheets, placement: Placement, part: PartSheet): boolean {
   const cathode = cathodeOf(part);
   if (cathode === null) return false;
   const anodeEnd = plan.wires[terminalKey(placement.id, part.terminals.list[0]!.id)]?.end;
   const end = plan.wires[terminalKey(placement.id, cathode)]?.end;
+  if (isInString(plan, sheets, placement, part)) return false;
   if (end?.to === 'pin') return anodeEnd?.to !== 'pin' && anodeEnd?.to !== 'terminal';
   if (anodeEnd?.to !== 'rail' || end?.to === 'ground' || end?.to === 'rail') return false;
   // Another LED behind it is a string of LEDs.

@@ -55,6 +55,33 @@ test('one at a supply and ground is lit while powered, with its current in the b
   expect([loadsOf(limited, sheets).length, sightOf(limited, sheets, limited.placements[0]!)]).toEqual([1, 'Lit while powered.']);
 });
 
+test('two in series, sunk by a pin: one current, their forward voltages together, whichever of the two the wire between them belongs to', () => {
+  const two = edited(
+    shield(),
+    sheets,
+    add('a', 'led-red-5mm', 'One'),
+    add('b', 'led-red-5mm', 'Two'),
+    wire('a:A', 'rail 5v'),
+    wire('b:K', 'D2'),
+  );
+  for (const between of [wire('a:K', 'b:A'), wire('b:A', 'a:K')]) {
+    const plan = edited(two, sheets, between);
+    expectCheck('led-no-resistor', plan, sheets, [
+      { message: 'none', level: 'clash', title: 'One and Two: no series resistor', remedies: ['Add 180 Ω in 1 wire'] },
+    ]);
+    const limited = edited(plan, sheets, series('a', 'A', 180));
+    const [one, ...more] = ledReports(limited, sheets);
+    expect([one!.driver, one!.sinks, one!.anodes, more]).toEqual([{ by: 'pin', pin: 'D2' }, true, ['a:A', 'b:A'], []]);
+    // 5 V less 4 V over 180 Ω and half of what the output drops at worst, 0.9 V at 20 mA.
+    expect(one!.amps.typ).toBeCloseTo(1 / (180 + one!.driveOhms.typ!), 9);
+    // In the worst case 4.75 V are less than 4.8 V of forward voltage.
+    expect([codesAfter(limited, sheets), loadsOf(limited, sheets)[0]]).toMatchObject([
+      ['led-dim'],
+      { driver: { by: 'pin', pin: 'D2' }, sinks: true },
+    ]);
+  }
+});
+
 test('between two pins it is a note; the wrong way round it is an error', () => {
   const at = (anode: string, cathode: string) =>
     findingsOf(edited(stick(), sheets, add('l', 'led-red-5mm'), wire('l:A', anode), wire('l:K', cathode)), sheets)

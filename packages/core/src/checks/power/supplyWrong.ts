@@ -10,6 +10,7 @@ import { CONDITIONS } from '../../sheets/condition';
 import { voltsUnder } from '../../sheets/conditions';
 import { PIN_ROLES } from '../../sheets/roles';
 import type { PlanTerminal } from '../../nets/terminals';
+import { terminalKey } from '../../plan/plan';
 import type { Check, CheckContext, Data, Datum, FindingDraft, Level, Remedy } from '../engine/check';
 import { LEVEL_FROM } from '../engine/severity';
 import { moveToFree, rewire } from '../fixes/remedyParts';
@@ -111,8 +112,11 @@ function examineGround(context: CheckContext, item: PlanTerminal): FindingDraft[
   const rail = railOf(context, item);
   if (rail) return [draft(item, 'clash', 'ground-on-rail', { rail: { is: 'rail', rail: rail.id } }, () => toGround(item))];
   const pin = net?.pins[0];
-  const isCathode = cathodeOf(item.part) === item.terminal.id;
-  if (pin && isCathode) return [draft(item, 'hint', 'led-between-pins', { pin: { is: 'pin', pin } }, () => [])];
+  if (pin && cathodeOf(item.part) === item.terminal.id) {
+    // The last LED of a string that a pin sinks is one of those with a supply at their other end.
+    const anode = context.nets.byTerminal.get(terminalKey(item.placement.id, item.part.terminals.list[0]!.id));
+    return anode?.pins.length ? [draft(item, 'hint', 'led-between-pins', { pin: { is: 'pin', pin } }, () => [])] : [];
+  }
   return pin ? [draft(item, 'clash', 'ground-on-pin', { pin: { is: 'pin', pin } }, () => toGround(item))] : [];
 }
 

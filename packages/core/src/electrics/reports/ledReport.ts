@@ -1,9 +1,10 @@
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { listPerComponent } from '../../nets/connectedComponents';
+import { cathodeOf } from '../../nets/leds';
 import { findNets } from '../../nets/nets';
 import { type PlanTerminal, planTerminals, terminalsOf } from '../../nets/terminals';
 import { boardOf, partOf } from '../../plan/edit';
-import { type Driver, type Plan, splitKey, type TerminalKey } from '../../plan/plan';
+import { type Driver, type Plan, splitKey, type TerminalKey, terminalKey } from '../../plan/plan';
 import { type Range, typical } from '../../quantity/range';
 import { drawerValues } from '../../quantity/series';
 import type { PartSheet } from '../../sheets/partSheet';
@@ -112,6 +113,17 @@ function circuitOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTe
   };
 }
 
+/** The pin that takes the current of a string from a rail: where its last cathode ends. */
+function sunkBy(plan: Plan, sheets: Sheets, board: IndexedBoard, circuit: Circuit, last: PlanTerminal): Circuit | undefined {
+  const cathode = cathodeOf(last.part);
+  if (circuit.driver.by !== 'rail' || cathode === null) return undefined;
+  const pin = findNets(plan, sheets).byTerminal.get(terminalKey(last.placement.id, cathode))?.pins[0];
+  if (pin === undefined) return undefined;
+  const { volMax, outputOhms: stated } = board.sheet.electrical;
+  const driveOhms = stated ?? outputOhms(droppedBy(typical(logicVolts(board)), volMax, true));
+  return { ...circuit, driver: { by: 'pin', pin }, driveOhms, limitAmps: pinLimit(board, pin) };
+}
+
 /** A high level that is specified at this supply, not at a higher one. */
 const fitting = (part: PartSheet, feed: Range) => {
   const fact = part.levels?.vohMin;
@@ -164,13 +176,16 @@ function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTermi
   const { part, terminal, placement, key } = item;
   const { polarity } = part;
   if (!terminal.led || !polarity || item.joins || isBehindAnother(plan, sheets, key)) return [];
-  const sinks = isSunk(part);
-  const circuit = circuitOf(plan, sheets, board, item, sinks);
-  if (!circuit) return [];
+  const isSunkPart = isSunk(part);
+  const fed = circuitOf(plan, sheets, board, item, isSunkPart);
+  if (!fed) return [];
+  const { anodes, forwardVolts, maxAmps: ledAmps } = ledString(plan, sheets, item);
+  const sunk = sunkBy(plan, sheets, board, fed, anodes.at(-1)!);
+  const circuit = sunk ?? fed;
+  const sinks = isSunkPart || sunk !== undefined;
   const digits = Math.max(1, own.filter((t) => t.terminal.digit).length);
   const common = own.find((t) => t.terminal.role === 'supply.vcc');
   const switched = own.some((t) => t.terminal.digit && plan.drivers[t.key]?.kind.length === 3);
-  const { anodes, forwardVolts, maxAmps: ledAmps } = ledString(plan, sheets, item);
   const keys = anodes.map((anode) => anode.key);
   // A resistor limits the current on either side of its LED.
   const supplies = own.length === 2 && common ? [common.key] : [];

@@ -197,7 +197,7 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
   useUndoKeys();
   useLoadedViews();
   const name = useAppSelector((state) => state.document.plan?.name ?? '');
-  // On a phone the findings lie over the view, when they are asked for.
+  // On a phone the findings lie over the view, at the press of a button.
   const [hasFindings, setFindings] = useState(false);
   const [dialog, setDialog] = useState<'versions' | 'keys' | null>(null);
   const openKeys = useCallback(() => setDialog('keys'), []);

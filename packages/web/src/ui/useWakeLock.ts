@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 
-/** Keeps the screen on for as long as it is shown; browsers let go of it when the page is hidden, so it is asked for again afterwards.
+/** Keeps the screen on while a view is shown. Browsers release the lock when the page is hidden; it is requested again afterwards.
  *  @returns whether the screen stays on: not every browser, and not every battery, allows it */
 export function useWakeLock(): boolean {
   const [isOn, setOn] = useState(false);

@@ -13,7 +13,14 @@ const hive = `${base}/plans/hive-watch`;
 /** Each picture: its name, its theme, and how to come to it. */
 const PICTURES = [
   ['plans', 'light', async (page) => page.goto(base)],
-  ['library', 'light', async (page) => page.goto(`${base}/sheets`)],
+  [
+    'library',
+    'light',
+    async (page) => {
+      await page.goto(`${base}/sheets`);
+      await page.getByText(/boards and .* parts\. Choose one/).waitFor();
+    },
+  ],
   ['stock', 'light', async (page) => page.goto(`${hive}/stock`)],
   [
     'chart',

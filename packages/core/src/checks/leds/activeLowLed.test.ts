@@ -6,6 +6,7 @@ import { sightOf } from '../../bench/firstSight';
 import { ledReports, loadsOf } from '../../electrics/reports/ledReport';
 import { railReports } from '../../electrics/reports/railReport';
 import type { Edit } from '../../plan/edit';
+import { indexSheets } from '../../sheets/sheetIndex';
 
 const sheets = shippedSheets();
 const series = (placement: string, terminal: string, ohms: number): Edit => ({ kind: 'series', placement, terminal, ohms });
@@ -121,4 +122,17 @@ test('an active-low one goes off only where its supply is at most its forward vo
       remedies: ['Connect Lamp anode to 5V'],
     },
   ]);
+});
+
+test('its limits: what is left across it at most against its lowest forward voltage, and nominally against the typical one', () => {
+  const red = sheets.parts.get('led-red-5mm')!.sheet;
+  const { volts: supply } = sheets.boards.get('rp2040-stick-40')!.sheet.rails.list.find(({ id }) => id === 'vbus')!;
+  const found = (forwardVolts: { min: number; typ: number; max: number }) => {
+    const own = indexSheets([sheets.boards.get('rp2040-stick-40')!.sheet, { ...red, polarity: { ...red.polarity!, forwardVolts } }]);
+    const plan = edited(stick(), own, add('l', red.id), wire('l:A', 'rail vbus'), wire('l:K', 'GP2'), series('l', 'K', 1000));
+    return findingsOf(plan, own).flatMap(({ code, message }) => (code === 'led-never-off' ? [message] : []));
+  };
+  const [most, nominal] = [supply.max - 3.2, supply.typ! - 3.3];
+  expect([found({ min: most + 1e-3, typ: 3, max: 3.2 }), found({ min: most - 1e-3, typ: 3, max: 3.2 })]).toEqual([[], ['glows']]);
+  expect([found({ min: 1, typ: nominal + 1e-3, max: 3 }), found({ min: 1, typ: nominal - 1e-3, max: 3 })]).toEqual([['glows'], ['on']]);
 });

@@ -5,16 +5,24 @@ import { Link } from 'react-router';
 import { boardFace } from '@roof-chart/core/faces/boardFace';
 import { searchBoards } from '@roof-chart/core/identify/identifyBoard';
 import { counted } from '@roof-chart/core/quantity/format';
-import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import { typical } from '@roof-chart/core/quantity/range';
+import { type BoardSheet, USB_CONNECTORS } from '@roof-chart/core/sheets/boardSheet';
 import { boardTraits } from '@roof-chart/core/text/boardTraits';
 import { FacePicture } from '../../ui/face/Face';
 import styles from './Plans.module.css';
 
-/** What people know of a board without reading its name. */
-const TRAITS = ['3.3 V', '5 V', 'USB-C', 'micro-USB', 'USB-B', 'stick', 'stamp', 'shield', 'Linux', 'radio', 'bare chip'];
-
-/** What the search calls a trait. */
-const SEARCHED: { readonly [trait: string]: string } = { 'bare chip': 'dip', radio: 'wi-fi' };
+/** What people know of a board without reading its name, by the facts of its sheet. */
+const TRAITS: { readonly [trait: string]: (board: BoardSheet) => boolean } = {
+  '3.3 V': ({ electrical }) => Math.round(typical(electrical.vdd)) === 3,
+  '5 V': ({ electrical }) => Math.round(typical(electrical.vdd)) === 5,
+  ...Object.fromEntries(USB_CONNECTORS.map((usb) => [usb, ({ traits }: BoardSheet) => traits?.usb === usb])),
+  stick: ({ form }) => /\bstick\b/.test(form),
+  stamp: ({ form }) => /\bstamp\b/.test(form),
+  shield: ({ form }) => /\bshield\b/.test(form),
+  Linux: ({ system }) => system === 'linux',
+  radio: ({ radio }) => radio !== undefined,
+  'bare chip': ({ shape }) => shape?.body === 'dip',
+};
 
 /** Every board by its likeness: one is found by sight, by what people know of it, or by what is printed on it. */
 export function BoardGallery({
@@ -28,8 +36,11 @@ export function BoardGallery({
 }) {
   const [text, setText] = useState('');
   const [traits, setTraits] = useState<string[]>([]);
-  const asked = useDeferredValue([text, ...traits.map((trait) => SEARCHED[trait] ?? trait)].join(' ').trim());
-  const shown = useMemo(() => (asked === '' ? boards : searchBoards(boards, asked)), [boards, asked]);
+  const asked = useDeferredValue(text.trim());
+  const shown = useMemo(
+    () => (asked === '' ? boards : searchBoards(boards, asked)).filter((one) => traits.every((trait) => TRAITS[trait]!(one))),
+    [boards, asked, traits],
+  );
   return (
     <section aria-label="Boards" className={styles.gallery}>
       <h2 className={styles.heading}>Which board is on your bench?</h2>
@@ -43,7 +54,7 @@ export function BoardGallery({
           onChange={(event) => setText(event.currentTarget.value)}
         />
         <Chip.Group multiple value={traits} onChange={setTraits}>
-          {TRAITS.map((trait) => (
+          {Object.keys(TRAITS).map((trait) => (
             <Chip key={trait} value={trait} size="xs" variant="outline">
               {trait}
             </Chip>

@@ -24,13 +24,18 @@ const VIEWS = [
 const planIn = (path: string): string =>
   path.includes('scoreboard') ? 'Workbench scoreboard' : path.includes('ferry') ? 'Ferry dial' : 'Hive watch';
 
+/** Colours of the library change over a moment: one in between is neither theme's. */
+async function useTheme(page: Page, colorScheme: 'light' | 'dark'): Promise<void> {
+  await page.emulateMedia({ colorScheme });
+  await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme);
+  await page.waitForTimeout(300);
+}
+
 /** Scans a page in the light theme, then what a theme can change in the dark one. */
 async function expectAccessible(page: Page): Promise<void> {
-  await page.emulateMedia({ colorScheme: 'light' });
+  await useTheme(page, 'light');
   expect(await violations(page)).toEqual([]);
-  await page.emulateMedia({ colorScheme: 'dark' });
-  await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark');
-  await page.waitForTimeout(200);
+  await useTheme(page, 'dark');
   expect({ theme: 'dark', violations: await violations(page, 'colours') }).toEqual({ theme: 'dark', violations: [] });
 }
 

@@ -58,6 +58,7 @@ import { selectFloating } from '../buses/selectFloating';
 import { selectMissing } from '../buses/selectMissing';
 import { selectShared } from '../buses/selectShared';
 import { sheetUnverified } from '../plan/sheetUnverified';
+import { seriesMissing } from '../leds/seriesMissing';
 import { shifterDirection } from '../levels/shifterDirection';
 import { shifterTooSlow } from '../levels/shifterTooSlow';
 import { shifterUnfit } from '../levels/shifterUnfit';
@@ -129,6 +130,7 @@ export const CHECKS: readonly Check[] = [
   selectFloating,
   selectMissing,
   selectShared,
+  seriesMissing,
   sheetUnverified,
   shifterDirection,
   shifterTooSlow,

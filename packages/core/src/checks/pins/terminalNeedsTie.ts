@@ -15,13 +15,21 @@ function endsFor({ plan, board }: CheckContext, { part, placement, terminal }: P
   return (terminal.ties ?? []).flatMap((tie) => tieEnd(plan, board, placement, part, tie) ?? []);
 }
 
-/** Offered, not safe: a backlight may need a series resistor, as its sheet states. */
+/** A terminal to a rail, with the resistor that its sheet requires in that wire. */
+function toRail({ plan }: CheckContext, item: PlanTerminal, end: WireEnd & { readonly to: 'rail' }): Remedy {
+  const { terminal, placement, key } = item;
+  const rail = { is: 'rail', rail: end.rail } as const;
+  const ohms = terminal.seriesOhms;
+  if (ohms === undefined || plan.series[key] !== undefined) return rewire(item, end, 'to-rail', { rail });
+  const wired = rewire(item, end, 'to-rail-through', { rail, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } });
+  return { ...wired, edits: [...wired.edits, { kind: 'series', placement: placement.id, terminal: terminal.id, ohms }] };
+}
+
+/** Offered, not safe: a backlight may be left dark on purpose. */
 const remedies = (context: CheckContext, item: PlanTerminal): readonly Remedy[] =>
   item.wire?.locked || item.placement.onBoard
     ? []
-    : endsFor(context, item).map((end) =>
-        end.to === 'rail' ? rewire(item, end, 'to-rail', { rail: { is: 'rail', rail: end.rail } }) : rewire(item, end, 'to-ground', {}),
-      );
+    : endsFor(context, item).map((end) => (end.to === 'rail' ? toRail(context, item, end) : rewire(item, end, 'to-ground', {})));
 
 function finding(context: CheckContext, item: PlanTerminal): readonly FindingDraft[] {
   const { ifOpen } = item.terminal;
@@ -59,6 +67,10 @@ export const terminalNeedsTie: Check = {
       why: 'Both terminals belong to one circuit on the part, such as a backlight. With one of them open no current flows.',
     },
   },
-  remedies: { 'to-rail': 'Connect {terminal} to {rail}', 'to-ground': 'Connect {terminal} to GND' },
+  remedies: {
+    'to-rail': 'Connect {terminal} to {rail}',
+    'to-rail-through': 'Connect {terminal} to {rail} through {ohms}',
+    'to-ground': 'Connect {terminal} to GND',
+  },
   examine: (context) => context.terminals.flatMap((item) => finding(context, item)),
 };

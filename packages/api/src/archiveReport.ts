@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import { message, textSchema, wholeSchema } from './message';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
+import { textSchema, wholeSchema } from './schemaParts';
 
 /** What was not imported, with its place and reason. */
 export interface SkippedEntry {
@@ -17,9 +18,9 @@ export interface ArchiveReport {
   readonly skipped: readonly SkippedEntry[];
 }
 
-const skippedSchema = message<SkippedEntry>({ path: textSchema, fault: Joi.string() });
+const skippedSchema = strictObject<SkippedEntry>({ path: textSchema, fault: Joi.string() });
 
-export const archiveReportSchema = message<ArchiveReport>({
+export const archiveReportSchema = strictObject<ArchiveReport>({
   plans: wholeSchema,
   versions: wholeSchema,
   sheets: wholeSchema,

@@ -1,7 +1,8 @@
 import Joi from 'joi';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
-import { message, named } from './message';
+import { named } from './schemaParts';
 
 /** Every version of every sheet, and the ids of the user's own. */
 export interface Catalogue {
@@ -12,4 +13,4 @@ export interface Catalogue {
 /** A sheet on its way: its own schema, which is published with the sheets, is applied where sheets are read. */
 export const anySheetSchema = named('Sheet', Joi.object().unknown());
 
-export const catalogueSchema = message<Catalogue>({ sheets: Joi.array().items(anySheetSchema), own: Joi.array().items(Joi.string()) });
+export const catalogueSchema = strictObject<Catalogue>({ sheets: Joi.array().items(anySheetSchema), own: Joi.array().items(Joi.string()) });

@@ -1,7 +1,8 @@
 import Joi from 'joi';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { nameSchema } from '@roof-chart/core/plan/planSchema';
-import { message, named, timeSchema, wholeSchema } from './message';
+import { named, timeSchema, wholeSchema } from './schemaParts';
 import { publishedPlanSchema } from './storedPlan';
 
 /** A saved version of a plan. */
@@ -29,7 +30,7 @@ export interface KeepCheckpoint {
 
 const fields = { id: Joi.string(), name: Joi.string(), revision: wholeSchema, at: timeSchema } as const;
 
-export const checkpointSchema = named('Checkpoint', message<Checkpoint>(fields));
-export const checkpointListSchema = message<CheckpointList>({ checkpoints: Joi.array().items(checkpointSchema) });
-export const checkpointPlanSchema = message<CheckpointPlan>({ ...fields, plan: publishedPlanSchema });
-export const keepCheckpointSchema = message<KeepCheckpoint>({ name: nameSchema });
+export const checkpointSchema = named('Checkpoint', strictObject<Checkpoint>(fields));
+export const checkpointListSchema = strictObject<CheckpointList>({ checkpoints: Joi.array().items(checkpointSchema) });
+export const checkpointPlanSchema = strictObject<CheckpointPlan>({ ...fields, plan: publishedPlanSchema });
+export const keepCheckpointSchema = strictObject<KeepCheckpoint>({ name: nameSchema });

@@ -1,5 +1,5 @@
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
 import { idSchema, nameSchema } from '@roof-chart/core/plan/planSchema';
-import { message } from './message';
 
 /** A new plan on a board. */
 export interface CreatePlan {
@@ -8,4 +8,4 @@ export interface CreatePlan {
   readonly board: string;
 }
 
-export const createPlanSchema = message<CreatePlan>({ name: nameSchema, board: idSchema });
+export const createPlanSchema = strictObject<CreatePlan>({ name: nameSchema, board: idSchema });

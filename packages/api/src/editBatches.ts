@@ -1,9 +1,10 @@
 import Joi from 'joi';
+import { optional, strictObject } from '@roof-chart/core/sheets/strictObject';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { editsSchema } from '@roof-chart/core/plan/editSchema';
 import { idSchema, nameSchema } from '@roof-chart/core/plan/planSchema';
-import { message, named, wholeSchema } from './message';
-import { type Refusal, refusalSchema } from './problem';
+import { named, wholeSchema } from './schemaParts';
+import { problemSchema, type Refusal } from './problem';
 
 /** One thing the user did, under an id that the client chose: sent twice, it is done once. */
 export interface SentBatch {
@@ -41,19 +42,19 @@ export const LABEL_LENGTH = 300;
 
 const sentBatchSchema = named(
   'Batch',
-  message<SentBatch>({ batch: Joi.string().guid(), edits: editsSchema }, { label: nameSchema.max(LABEL_LENGTH) }),
+  strictObject<SentBatch>({ batch: Joi.string().guid(), edits: editsSchema, label: optional(nameSchema.max(LABEL_LENGTH)) }),
 );
-const clientSchema = message<Client>({ device: nameSchema, tab: idSchema });
+const clientSchema = strictObject<Client>({ device: nameSchema, tab: idSchema });
 
-export const editRequestSchema = message<EditRequest>(
-  { batches: Joi.array().items(sentBatchSchema).unique('batch').min(1).max(500) },
-  { client: clientSchema },
-);
+export const editRequestSchema = strictObject<EditRequest>({
+  batches: Joi.array().items(sentBatchSchema).unique('batch').min(1).max(500),
+  client: optional(clientSchema),
+});
 
-export const editAnswerSchema = message<EditAnswer>({ revision: wholeSchema });
+export const editAnswerSchema = strictObject<EditAnswer>({ revision: wholeSchema });
 
-export const refusedEditsSchema = message<RefusedEdits>({
-  error: refusalSchema.extract('error') as Joi.ObjectSchema,
+export const refusedEditsSchema = strictObject<RefusedEdits>({
+  error: problemSchema,
   done: wholeSchema,
   revision: wholeSchema,
 });

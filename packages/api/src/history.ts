@@ -1,7 +1,8 @@
 import Joi from 'joi';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { editSchema } from '@roof-chart/core/plan/editSchema';
-import { message, named, timeSchema, wholeSchema } from './message';
+import { named, timeSchema, wholeSchema } from './schemaParts';
 
 /** One line of a plan's history. */
 export interface HistoryEntry {
@@ -35,5 +36,7 @@ const entry = {
 } as const;
 const edits = Joi.array().items(named('Edit', editSchema));
 
-export const historySchema = message<History>({ entries: Joi.array().items(named('HistoryEntry', message<HistoryEntry>(entry))) });
-export const historyStepSchema = message<HistoryStep>({ ...entry, edits, inverse: edits });
+export const historySchema = strictObject<History>({
+  entries: Joi.array().items(named('HistoryEntry', strictObject<HistoryEntry>(entry))),
+});
+export const historyStepSchema = strictObject<HistoryStep>({ ...entry, edits, inverse: edits });

@@ -1,6 +1,7 @@
 import Joi from 'joi';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
 import { anySheetSchema } from './catalogue';
-import { message, wholeSchema } from './message';
+import { wholeSchema } from './schemaParts';
 
 /** Saves own sheets, all or none, each as the next version of its id. */
 export interface KeepSheets {
@@ -19,10 +20,10 @@ export interface KeptSheets {
   readonly sheets: readonly KeptSheet[];
 }
 
-export const keepSheetsSchema = message<KeepSheets>({ sheets: Joi.array().items(anySheetSchema).min(1).max(50) });
-export const keptSheetSchema = message<KeptSheet>({
+export const keepSheetsSchema = strictObject<KeepSheets>({ sheets: Joi.array().items(anySheetSchema).min(1).max(50) });
+export const keptSheetSchema = strictObject<KeptSheet>({
   id: Joi.string(),
   version: wholeSchema,
   how: Joi.valid('new', 'changed', 'same'),
 });
-export const keptSheetsSchema = message<KeptSheets>({ sheets: Joi.array().items(keptSheetSchema) });
+export const keptSheetsSchema = strictObject<KeptSheets>({ sheets: Joi.array().items(keptSheetSchema) });

@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import { message, wholeSchema } from './message';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
+import { wholeSchema } from './schemaParts';
 
 /** Data of the event `revision`: what a plan is at now. */
 export interface RevisionEvent {
@@ -12,5 +13,5 @@ export interface GoneEvent {
   readonly epoch: string;
 }
 
-export const revisionEventSchema = message<RevisionEvent>({ revision: wholeSchema, epoch: Joi.string() });
-export const goneEventSchema = message<GoneEvent>({ epoch: Joi.string() });
+export const revisionEventSchema = strictObject<RevisionEvent>({ revision: wholeSchema, epoch: Joi.string() });
+export const goneEventSchema = strictObject<GoneEvent>({ epoch: Joi.string() });

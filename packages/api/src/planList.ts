@@ -1,6 +1,7 @@
 import Joi from 'joi';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
 import type { Thumbnail } from '@roof-chart/core/outputs/thumbnail';
-import { message, named, timeSchema, wholeSchema } from './message';
+import { named, timeSchema, wholeSchema } from './schemaParts';
 
 /** A plan in the list of plans. */
 export interface PlanSummary {
@@ -23,11 +24,11 @@ export interface PlanList {
 }
 
 const columnsSchema = Joi.array().items(wholeSchema);
-const thumbnailSchema = message<Thumbnail>({ columns: wholeSchema, rows: Joi.array().items(columnsSchema), clashes: columnsSchema });
+const thumbnailSchema = strictObject<Thumbnail>({ columns: wholeSchema, rows: Joi.array().items(columnsSchema), clashes: columnsSchema });
 
 const planSummarySchema = named(
   'PlanSummary',
-  message<PlanSummary>({
+  strictObject<PlanSummary>({
     id: Joi.string(),
     name: Joi.string(),
     board: Joi.string(),
@@ -38,4 +39,4 @@ const planSummarySchema = named(
   }),
 );
 
-export const planListSchema = message<PlanList>({ plans: Joi.array().items(planSummarySchema), total: wholeSchema });
+export const planListSchema = strictObject<PlanList>({ plans: Joi.array().items(planSummarySchema), total: wholeSchema });

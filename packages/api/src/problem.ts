@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import { message, named, textSchema } from './message';
+import { optional, strictObject } from '@roof-chart/core/sheets/strictObject';
+import { named, textSchema } from './schemaParts';
 
 /** What went wrong with a request, for people and programs. */
 export interface ApiProblem {
@@ -16,9 +17,12 @@ export interface Refusal {
   readonly error: ApiProblem;
 }
 
-const problemSchema = message<ApiProblem>(
-  { code: Joi.string(), message: Joi.string() },
-  { path: textSchema, expected: textSchema, got: textSchema },
-);
+export const problemSchema = strictObject<ApiProblem>({
+  code: Joi.string(),
+  message: Joi.string(),
+  path: optional(textSchema),
+  expected: optional(textSchema),
+  got: optional(textSchema),
+});
 
-export const refusalSchema = named('Problem', message<Refusal>({ error: problemSchema }));
+export const refusalSchema = named('Problem', strictObject<Refusal>({ error: problemSchema }));

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { message } from './message';
+import { optional, strictObject } from '@roof-chart/core/sheets/strictObject';
 
 /** A page of the list of plans. */
 export interface PageQuery {
@@ -16,5 +16,5 @@ export interface HistoryQuery {
 export const wholeNumber = (digits: number): Joi.StringSchema =>
   Joi.string().pattern(new RegExp(`^\\d{1,${digits}}$`), `${digits}-digit whole number`);
 
-export const pageQuerySchema = message<PageQuery>({}, { limit: wholeNumber(3), offset: wholeNumber(6) });
-export const historyQuerySchema = message<HistoryQuery>({}, { before: wholeNumber(9) });
+export const pageQuerySchema = strictObject<PageQuery>({ limit: optional(wholeNumber(3)), offset: optional(wholeNumber(6)) });
+export const historyQuerySchema = strictObject<HistoryQuery>({ before: optional(wholeNumber(9)) });

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { message } from './message';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
 
 /** Whether a passphrase is required. */
 export interface SessionState {
@@ -14,5 +14,5 @@ export interface SignIn {
 /** The longest passphrase, in characters. */
 export const MAX_PASSPHRASE = 1000;
 
-export const sessionStateSchema = message<SessionState>({ required: Joi.boolean() });
-export const signInSchema = message<SignIn>({ passphrase: Joi.string().min(1).max(MAX_PASSPHRASE) });
+export const sessionStateSchema = strictObject<SessionState>({ required: Joi.boolean() });
+export const signInSchema = strictObject<SignIn>({ passphrase: Joi.string().min(1).max(MAX_PASSPHRASE) });

@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import { message, wholeSchema } from './message';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
+import { wholeSchema } from './schemaParts';
 
 /** A plan that uses a sheet. */
 export interface SheetUse {
@@ -15,11 +16,11 @@ export interface SheetUses {
   readonly plans: readonly SheetUse[];
 }
 
-const sheetUseSchema = message<SheetUse>({
+const sheetUseSchema = strictObject<SheetUse>({
   plan: Joi.string(),
   name: Joi.string(),
   versions: Joi.array().items(wholeSchema),
   where: Joi.valid('plan', 'deleted plan', 'saved version'),
 });
 
-export const sheetUsesSchema = message<SheetUses>({ plans: Joi.array().items(sheetUseSchema) });
+export const sheetUsesSchema = strictObject<SheetUses>({ plans: Joi.array().items(sheetUseSchema) });

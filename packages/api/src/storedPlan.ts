@@ -1,8 +1,9 @@
 import Joi from 'joi';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { planSchema } from '@roof-chart/core/plan/planSchema';
-import { message, named, wholeSchema } from './message';
-import { type Refusal, refusalSchema } from './problem';
+import { named, wholeSchema } from './schemaParts';
+import { problemSchema, type Refusal } from './problem';
 
 /** A plan as the server holds it. */
 export interface StoredPlan {
@@ -16,16 +17,16 @@ export interface StoredPlan {
 
 export const publishedPlanSchema = named('Plan', planSchema);
 
-const fields = {
+export const storedPlanFields = {
   plan: publishedPlanSchema,
   revision: wholeSchema,
   epoch: Joi.string(),
   recent: Joi.array().items(Joi.string()),
 } as const;
 
-export const storedPlanSchema = named('StoredPlan', message<StoredPlan>(fields));
+export const storedPlanSchema = named('StoredPlan', strictObject<StoredPlan>(storedPlanFields));
 
 /** The plan has changed since: what it is now. */
 export type StalePlan = StoredPlan & Refusal;
 
-export const stalePlanSchema = message<StalePlan>({ ...fields, error: refusalSchema.extract('error') as Joi.ObjectSchema });
+export const stalePlanSchema = strictObject<StalePlan>({ ...storedPlanFields, error: problemSchema });

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { message } from './message';
+import { strictObject } from '@roof-chart/core/sheets/strictObject';
 
 /** Batches that a client has and does not know about. */
 export interface TakenRequest {
@@ -11,5 +11,5 @@ export interface TakenAnswer {
   readonly taken: readonly string[];
 }
 
-export const takenRequestSchema = message<TakenRequest>({ batches: Joi.array().items(Joi.string().guid()).max(5000) });
-export const takenAnswerSchema = message<TakenAnswer>({ taken: Joi.array().items(Joi.string()) });
+export const takenRequestSchema = strictObject<TakenRequest>({ batches: Joi.array().items(Joi.string().guid()).max(5000) });
+export const takenAnswerSchema = strictObject<TakenAnswer>({ taken: Joi.array().items(Joi.string()) });

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { type FieldsOf, optional, required, schemaMap, strictObject } from '../sheets/strictObject';
+import { type FieldsOf, optional, schemaMap, strictObject } from '../sheets/strictObject';
 import type { EditKind, EditOf, Soldered } from './edit';
 import { PLAN_LIMITS } from './plan';
 import {
@@ -39,49 +39,49 @@ import {
 const at = Joi.number().integer().min(0).max(PLAN_LIMITS.placements);
 /** A part that is soldered to a board, with its wires. */
 const solderedSchema = strictObject<Soldered>({
-  at: required(at),
-  placement: required(placementSchema.keys({ onBoard: Joi.valid(true).required() })),
-  wires: required(Joi.object().pattern(factIdSchema, wireSchema)),
+  at: at,
+  placement: placementSchema.keys({ onBoard: Joi.valid(true).required() }),
+  wires: Joi.object().pattern(factIdSchema, wireSchema),
 });
 
-const terminal = { placement: required(idSchema), terminal: required(factIdSchema) };
+const terminal = { placement: idSchema, terminal: factIdSchema };
 
 const FIELDS: { readonly [K in EditKind]: FieldsOf<Omit<EditOf<K>, 'kind'>> } = {
-  accept: { finding: required(findingIdSchema), reason: required(reasonSchema.allow(null)) },
-  'bench-note': { sheet: required(idSchema), fact: required(factPathSchema), note: required(Joi.object(noteFields).allow(null)) },
-  'add-placement': { placement: required(placementSchema), at: optional(at) },
-  colour: { ...terminal, colour: required(colourSchema) },
-  lock: { ...terminal, locked: required(Joi.boolean()) },
-  'move-placement': { placement: required(idSchema), at: required(at) },
-  'remove-placement': { placement: required(idSchema) },
-  'rename-placement': { placement: required(idSchema), name: required(nameSchema) },
-  'rename-plan': { name: required(nameSchema) },
-  step: { step: required(stepSchema), done: required(stepValueSchema.allow(null)) },
-  built: { built: required(builtSchema.allow(null)) },
-  strap: { placement: required(idSchema), strap: required(factIdSchema), state: required(factIdSchema) },
-  'switch-board': { board: required(sheetRefSchema), soldered: required(Joi.array().items(solderedSchema).max(40)) },
-  'take-sheet': { placement: required(idSchema.allow(null)), version: required(Joi.number().integer().min(1)) },
-  wish: { ...terminal, wish: required(wishSchema.allow(null)) },
-  together: { placement: required(idSchema), how: required(togetherSchema.allow(null)) },
-  'software-bus': { bus: required(softwareBusSchema), on: required(Joi.boolean()) },
-  'software-pwm': { ...terminal, on: required(Joi.boolean()) },
-  'cut-pull-ups': { placement: required(idSchema), cut: required(Joi.boolean()) },
-  'wire-note': { ...terminal, note: required(wireNoteSchema.allow(null)) },
-  pull: { ...terminal, pull: required(pullSchema.allow(null)) },
-  ladder: { placement: required(idSchema), ladder: required(ladderSchema.allow(null)) },
-  load: { placement: required(idSchema), load: required(loadSchema.allow(null)) },
-  readout: { placement: required(idSchema), readout: required(readoutSchema.allow(null)) },
-  reference: { component: required(componentSchema), name: required(referenceSchema.allow(null)) },
-  capacitors: { placement: required(idSchema), there: required(Joi.boolean()) },
-  driver: { ...terminal, driver: required(driverSchema.allow(null)) },
-  series: { ...terminal, ohms: required(ohmsSchema.allow(null)) },
-  drawer: { drawer: required(drawerSchema) },
-  'bus-settings': { segment: required(segmentSchema), settings: required(busSettingsSchema.allow(null)) },
-  rate: { placement: required(idSchema), perSecond: required(rateSchema.allow(null)) },
-  radio: { on: required(Joi.boolean()) },
-  tick: { ...terminal, end: required(wireEndSchema.allow(null)) },
+  accept: { finding: findingIdSchema, reason: reasonSchema.allow(null) },
+  'bench-note': { sheet: idSchema, fact: factPathSchema, note: Joi.object(noteFields).allow(null) },
+  'add-placement': { placement: placementSchema, at: optional(at) },
+  colour: { ...terminal, colour: colourSchema },
+  lock: { ...terminal, locked: Joi.boolean() },
+  'move-placement': { placement: idSchema, at: at },
+  'remove-placement': { placement: idSchema },
+  'rename-placement': { placement: idSchema, name: nameSchema },
+  'rename-plan': { name: nameSchema },
+  step: { step: stepSchema, done: stepValueSchema.allow(null) },
+  built: { built: builtSchema.allow(null) },
+  strap: { placement: idSchema, strap: factIdSchema, state: factIdSchema },
+  'switch-board': { board: sheetRefSchema, soldered: Joi.array().items(solderedSchema).max(40) },
+  'take-sheet': { placement: idSchema.allow(null), version: Joi.number().integer().min(1) },
+  wish: { ...terminal, wish: wishSchema.allow(null) },
+  together: { placement: idSchema, how: togetherSchema.allow(null) },
+  'software-bus': { bus: softwareBusSchema, on: Joi.boolean() },
+  'software-pwm': { ...terminal, on: Joi.boolean() },
+  'cut-pull-ups': { placement: idSchema, cut: Joi.boolean() },
+  'wire-note': { ...terminal, note: wireNoteSchema.allow(null) },
+  pull: { ...terminal, pull: pullSchema.allow(null) },
+  ladder: { placement: idSchema, ladder: ladderSchema.allow(null) },
+  load: { placement: idSchema, load: loadSchema.allow(null) },
+  readout: { placement: idSchema, readout: readoutSchema.allow(null) },
+  reference: { component: componentSchema, name: referenceSchema.allow(null) },
+  capacitors: { placement: idSchema, there: Joi.boolean() },
+  driver: { ...terminal, driver: driverSchema.allow(null) },
+  series: { ...terminal, ohms: ohmsSchema.allow(null) },
+  drawer: { drawer: drawerSchema },
+  'bus-settings': { segment: segmentSchema, settings: busSettingsSchema.allow(null) },
+  rate: { placement: idSchema, perSecond: rateSchema.allow(null) },
+  radio: { on: Joi.boolean() },
+  tick: { ...terminal, end: wireEndSchema.allow(null) },
   unwire: terminal,
-  wire: { ...terminal, end: required(wireEndSchema), colour: optional(colourSchema) },
+  wire: { ...terminal, end: wireEndSchema, colour: optional(colourSchema) },
 };
 
 /** The schema of one edit, discriminated by `kind`. */

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { SOFTWARE_BUSES } from '../sheets/softwareBuses';
-import { defaulted, optional, required, strictObject } from '../sheets/strictObject';
+import { defaulted, optional, strictObject } from '../sheets/strictObject';
 import {
   type Built,
   type BusSettings,
@@ -52,7 +52,7 @@ const keySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Z
 /** A rail of the board, or the terminal of a part that gives one. */
 const railSchema = Joi.string().pattern(/^([a-z0-9][a-z0-9-]{0,63}:)?[A-Za-z0-9][A-Za-z0-9+_.-]{0,31}$/, 'rail');
 
-export const sheetRefSchema = strictObject<SheetRef>({ id: required(idSchema), version: required(Joi.number().integer().min(1)) });
+export const sheetRefSchema = strictObject<SheetRef>({ id: idSchema, version: Joi.number().integer().min(1) });
 
 export const ohmsSchema = Joi.number().min(0.1).max(1e8);
 
@@ -71,18 +71,18 @@ export const wireEndSchema = Joi.alternatives().conditional('.to', {
 export const colourSchema = Joi.string().valid(...WIRE_COLOURS);
 
 export const placementSchema = strictObject<Placement>({
-  id: required(idSchema),
-  sheet: required(sheetRefSchema),
-  name: required(nameSchema),
-  straps: required(Joi.object().pattern(factIdSchema, factIdSchema).max(16)),
+  id: idSchema,
+  sheet: sheetRefSchema,
+  name: nameSchema,
+  straps: Joi.object().pattern(factIdSchema, factIdSchema).max(16),
   onBoard: optional(Joi.valid(true)),
   pullUpsCut: optional(Joi.valid(true)),
 });
 
 export const wireSchema = strictObject<Wire>({
-  end: required(wireEndSchema),
-  colour: required(colourSchema),
-  locked: required(Joi.boolean()),
+  end: wireEndSchema,
+  colour: colourSchema,
+  locked: Joi.boolean(),
 });
 
 const dateSchema = Joi.string().pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'day');
@@ -98,9 +98,9 @@ export const noteFields = {
 };
 const noteSchema = Joi.object({ sheet: idSchema.required(), fact: factPathSchema.required(), ...noteFields });
 export const wireNoteSchema = strictObject<WireNote>({
-  end: required(wireEndSchema),
-  words: required(reasonSchema),
-  date: required(dateSchema),
+  end: wireEndSchema,
+  words: reasonSchema,
+  date: dateSchema,
 });
 const noteKeySchema = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,63}:[A-Za-z0-9][A-Za-z0-9+_./-]{0,255}$/, 'sheet:fact');
 
@@ -143,10 +143,10 @@ export const readoutSchema = strictObject<Readout>({
     Joi.array()
       .items(
         strictObject<PlanPicture>({
-          name: required(nameSchema),
-          width: required(Joi.number().integer().min(1).max(4096)),
-          height: required(Joi.number().integer().min(1).max(4096)),
-          bytes: required(Joi.number().integer().min(1).max(1e8)),
+          name: nameSchema,
+          width: Joi.number().integer().min(1).max(4096),
+          height: Joi.number().integer().min(1).max(4096),
+          bytes: Joi.number().integer().min(1).max(1e8),
         }),
       )
       .min(1)
@@ -154,29 +154,27 @@ export const readoutSchema = strictObject<Readout>({
   ),
 }).min(1);
 export const ladderSchema = strictObject<LadderValues>({
-  pull: required(ohmsSchema),
-  row: required(
-    Joi.array()
-      .items(ohmsSchema)
-      .max(PLAN_LIMITS.ladderKeys - 1),
-  ),
+  pull: ohmsSchema,
+  row: Joi.array()
+    .items(ohmsSchema)
+    .max(PLAN_LIMITS.ladderKeys - 1),
 });
 export const loadSchema = strictObject<LoadUse>({
   units: optional(Joi.number().integer().min(1).max(PLAN_LIMITS.loadUnits)),
   share: optional(Joi.number().min(0).max(1)),
 }).min(1);
 export const driverSchema = strictObject<Driver>({
-  kind: required(Joi.valid(...DRIVER_KINDS)),
-  ohms: required(ohmsSchema),
+  kind: Joi.valid(...DRIVER_KINDS),
+  ohms: ohmsSchema,
   legs: optional(Joi.string().valid(...LEG_ORDERS.bipolar, ...LEG_ORDERS.fieldEffect)),
 });
 /** A component of the plan: what it belongs to, and what it is there. */
 export const componentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}:[a-z]{2,12}\.[A-Za-z0-9+_.-]{1,40}$/, 'component');
 /** A reference designator, as printed on a drawing. */
 export const referenceSchema = Joi.string().pattern(/^[A-Z]{1,3}[0-9]{1,4}$/, 'reference designator');
-export const pullSchema = strictObject<Pull>({ ohms: required(ohmsSchema), to: required(Joi.valid('supply', 'ground')) });
+export const pullSchema = strictObject<Pull>({ ohms: ohmsSchema, to: Joi.valid('supply', 'ground') });
 export const drawerSchema = strictObject<Drawer>({
-  series: required(Joi.valid('E3', 'E6', 'E12', 'E24', 'E48', 'E96', 'E192', 'own')),
+  series: Joi.valid('E3', 'E6', 'E12', 'E24', 'E48', 'E96', 'E192', 'own'),
   own: optional(Joi.array().items(ohmsSchema).min(1).max(PLAN_LIMITS.drawerValues).unique()),
 }).when('.series', { is: 'own', then: Joi.object({ own: Joi.required() }) });
 export const rateSchema = Joi.number().min(0).max(10_000);
@@ -188,31 +186,29 @@ export const stepValueSchema = Joi.string()
   .max(120)
   .pattern(/^[^\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\p{Cs}]*$/u, 'no control characters');
 export const builtSchema = strictObject<Built>({
-  date: required(dateSchema),
-  wires: required(
-    Joi.object()
-      .pattern(
-        keySchema,
-        strictObject<Built['wires'][string]>({
-          name: required(Joi.string().max(200)),
-          end: required(wireEndSchema),
-          to: required(Joi.string().max(200)),
-        }),
-      )
-      .max(2000),
-  ),
+  date: dateSchema,
+  wires: Joi.object()
+    .pattern(
+      keySchema,
+      strictObject<Built['wires'][string]>({
+        name: Joi.string().max(200),
+        end: wireEndSchema,
+        to: Joi.string().max(200),
+      }),
+    )
+    .max(2000),
 });
 
 /** The shape of a plan file. That its ids exist is checked against the sheets, not here. */
 export const planSchema = strictObject<Plan>({
-  format: required(Joi.valid('roof-chart-plan')),
-  formatVersion: required(Joi.valid(1)),
-  id: required(idSchema),
-  name: required(nameSchema),
-  board: required(sheetRefSchema),
-  placements: required(Joi.array().items(placementSchema).unique('id').max(PLAN_LIMITS.placements)),
-  wires: required(Joi.object().pattern(keySchema, wireSchema)),
-  ticks: required(Joi.object().pattern(keySchema, wireEndSchema)),
+  format: Joi.valid('roof-chart-plan'),
+  formatVersion: Joi.valid(1),
+  id: idSchema,
+  name: nameSchema,
+  board: sheetRefSchema,
+  placements: Joi.array().items(placementSchema).unique('id').max(PLAN_LIMITS.placements),
+  wires: Joi.object().pattern(keySchema, wireSchema),
+  ticks: Joi.object().pattern(keySchema, wireEndSchema),
   steps: defaulted(Joi.object().pattern(stepSchema, stepValueSchema).max(PLAN_LIMITS.steps), {}),
   built: defaulted(builtSchema.allow(null), null),
   accepted: defaulted(Joi.object().pattern(findingIdSchema, reasonSchema).max(1000), {}),

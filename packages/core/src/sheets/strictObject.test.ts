@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { defaulted, optional, required, strictObject } from './strictObject';
+import { defaulted, optional, strictObject } from './strictObject';
 
 interface Lamp {
   readonly name: string;
@@ -11,9 +11,9 @@ interface Lamp {
 const text = Joi.string();
 const volts = Joi.number();
 const lamp = strictObject<Lamp>({
-  name: required(text),
+  name: text,
   volts: defaulted(volts, 5),
-  on: required(Joi.boolean()),
+  on: Joi.boolean(),
   colour: optional(Joi.valid('red', 'green')),
 });
 
@@ -27,17 +27,17 @@ test('fields are required, optional or have their usual value, as the type has t
 });
 
 test('a schema that differs from its type does not compile', () => {
-  const on = required(Joi.boolean());
+  const on = Joi.boolean();
   const colour = optional(Joi.valid('red', 'green'));
   // @ts-expect-error a field is missing
-  strictObject<Lamp>({ name: required(text), volts: required(volts), on });
+  strictObject<Lamp>({ name: text, volts: volts, on });
   // @ts-expect-error a field too many
-  strictObject<Lamp>({ name: required(text), volts: required(volts), on, colour, watts: required(volts) });
+  strictObject<Lamp>({ name: text, volts: volts, on, colour, watts: volts });
   // @ts-expect-error a number is no text
-  strictObject<Lamp>({ name: required(volts), volts: required(volts), on, colour });
+  strictObject<Lamp>({ name: volts, volts: volts, on, colour });
   // @ts-expect-error required in the type, optional in the schema
-  strictObject<Lamp>({ name: optional(text), volts: required(volts), on, colour });
+  strictObject<Lamp>({ name: optional(text), volts: volts, on, colour });
   // @ts-expect-error optional in the type, required in the schema
-  strictObject<Lamp>({ name: required(text), volts: required(volts), on, colour: required(Joi.valid('red', 'green')) });
+  strictObject<Lamp>({ name: text, volts: volts, on, colour: Joi.valid('red', 'green') });
   expect(Object.keys(lamp.describe().keys as object)).toEqual(['name', 'volts', 'on', 'colour']);
 });

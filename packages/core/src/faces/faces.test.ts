@@ -2,7 +2,7 @@ import { shippedSheets } from '../../tests/catalogue';
 import type { BoardSheet } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
 import { boardFaults, partFaults } from '../sheets/sheetFaults';
-import { PITCH_MM } from '../sheets/shapeFaults';
+import { PITCH_MM } from '../sheets/shape';
 import { boardFace } from './boardFace';
 import type { Face, FacePad } from './face';
 import { partFace } from './partFace';

@@ -1,25 +1,16 @@
 import { memoizeByObject } from '../memo/memoizeByObject';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
-import type { ShapeRow } from '../sheets/shape';
-import { PITCH_MM } from '../sheets/shapeFaults';
+import { PITCH_MM, placeInRow, type ShapeRow } from '../sheets/shape';
 import { singleLed } from '../nets/leds';
 import { CHARACTER_MM, drawnLabel, type Face, type FaceItem, type FacePad, viewOf } from './face';
+import { chipItems, chipWidth, INSET_MM, isUpright, labelPlace, LEG_MM, type Size, sizeText, TO_LABEL_MM } from './rows';
 import { turnFace } from './turnFace';
 
-/** From the edge of a module to the middle of its pins. */
-const INSET = 1.6;
-const TO_LABEL = 1.7;
-const LEG = 1.8;
 /** So many terminals lie along one edge, and as many more as it has room for. */
 const ONE_EDGE = 10;
 
 const kindOf = ({ role }: PartTerminal): FacePad['kind'] =>
   role === 'ground' ? 'ground' : role === 'supply.vcc' || role === 'supply.out' ? 'supply' : role === 'external' ? 'control' : 'signal';
-
-interface Size {
-  readonly w: number;
-  readonly h: number;
-}
 
 /** What the front of a part shows, and how much room that takes; the room is not to scale but for displays whose diagonal is stated. */
 function frontOf(part: PartSheet): { readonly item: FaceItem; readonly size: Size } | undefined {
@@ -62,24 +53,15 @@ function pixelSize({ size = '', readout }: PartSheet): Size {
   return { w: columns * unit, h: rows * unit };
 }
 
-const STEPS = { down: [0, 1], up: [0, -1], right: [1, 0], left: [-1, 0] } as const;
-
-/** Where the label of a pad lies, seen from the row that it is in. */
-function textAt(x: number, y: number, towards: ShapeRow['towards'], side: 1 | -1): FacePad['text'] {
-  if (towards === 'down' || towards === 'up') return { x: x + side * TO_LABEL, y, turn: 0, anchor: side > 0 ? 'start' : 'end' };
-  return { x, y: y + side * TO_LABEL, turn: 90, anchor: side > 0 ? 'start' : 'end' };
-}
-
 function rowPads(
   terminals: readonly PartTerminal[],
   row: Omit<ShapeRow, 'terminals' | 'header'>,
   side: 1 | -1,
   form: FacePad['form'],
 ): readonly FacePad[] {
-  const [dx, dy] = STEPS[row.towards];
   return terminals.map((terminal, at): FacePad => {
-    const [x, y] = [row.firstMm[0] + dx * at * PITCH_MM, row.firstMm[1] + dy * at * PITCH_MM];
-    return { id: terminal.id, label: terminal.label, x, y, kind: kindOf(terminal), form, text: textAt(x, y, row.towards, side) };
+    const [x, y] = placeInRow(row, at);
+    return { id: terminal.id, label: terminal.label, x, y, kind: kindOf(terminal), form, text: labelPlace(x, y, row.towards, side) };
   });
 }
 
@@ -87,18 +69,11 @@ function rowPads(
 function chipFace(part: PartSheet): readonly [readonly FaceItem[], readonly FacePad[]] {
   const { list } = part.terminals;
   const half = Math.ceil(list.length / 2);
-  const w = list.length > 20 && part.shape?.widthMm === undefined ? 13.7 : (part.shape?.widthMm ?? 6.4);
+  const w = part.shape?.widthMm ?? chipWidth(list.length);
   const h = (half - 1) * PITCH_MM + 2 * PITCH_MM;
-  const left = rowPads(list.slice(0, half), { firstMm: [-LEG / 2, PITCH_MM], towards: 'down' }, -1, 'leg');
-  const right = rowPads(list.slice(half), { firstMm: [w + LEG / 2, h - PITCH_MM], towards: 'up' }, 1, 'leg');
-  return [
-    [
-      { is: 'body', body: 'chip', x: 0, y: 0, w, h },
-      { is: 'notch', x: w / 2, y: 0, turned: false },
-      { is: 'marking', label: part.chip, x: w / 2 - 2, y: h * 0.2, w: 4, h: h * 0.6 },
-    ],
-    [...left, ...right],
-  ];
+  const left = rowPads(list.slice(0, half), { firstMm: [-LEG_MM / 2, PITCH_MM], towards: 'down' }, -1, 'leg');
+  const right = rowPads(list.slice(half), { firstMm: [w + LEG_MM / 2, h - PITCH_MM], towards: 'up' }, 1, 'leg');
+  return [chipItems(part.chip, { w, h }), [...left, ...right]];
 }
 
 /** An LED on its two legs, the longer one at the anode. */
@@ -131,26 +106,26 @@ function moduleFace(part: PartSheet): readonly [readonly FaceItem[], readonly Fa
   const half = isTwoSided ? Math.ceil(shown.length / 2) : shown.length;
   const { shape } = part;
   if (isTwoSided) {
-    const w = shape?.widthMm ?? Math.max(frontW, 4) + 2 * (INSET + TO_LABEL + longest) + 3;
+    const w = shape?.widthMm ?? Math.max(frontW, 4) + 2 * (INSET_MM + TO_LABEL_MM + longest) + 3;
     const h = shape?.heightMm ?? Math.max(frontH + 5, (half - 1) * PITCH_MM + 2 * PITCH_MM);
     const top = (h - (half - 1) * PITCH_MM) / 2;
     return [
       [{ is: 'body', body: 'board', x: 0, y: 0, w, h }, ...(front ? [{ ...front.item, x: (w - frontW) / 2, y: (h - frontH) / 2 }] : [])],
       [
-        ...rowPads(shown.slice(0, half), { firstMm: [INSET, top], towards: 'down' }, 1, 'round'),
-        ...rowPads(shown.slice(half), { firstMm: [w - INSET, top], towards: 'down' }, -1, 'round'),
+        ...rowPads(shown.slice(0, half), { firstMm: [INSET_MM, top], towards: 'down' }, 1, 'round'),
+        ...rowPads(shown.slice(half), { firstMm: [w - INSET_MM, top], towards: 'down' }, -1, 'round'),
       ],
     ];
   }
-  const w = shape?.widthMm ?? Math.max(frontW + 5, (shown.length - 1) * PITCH_MM + 2 * INSET + 4, 12);
-  const under = INSET + TO_LABEL + longest + 1;
+  const w = shape?.widthMm ?? Math.max(frontW + 5, (shown.length - 1) * PITCH_MM + 2 * INSET_MM + 4, 12);
+  const under = INSET_MM + TO_LABEL_MM + longest + 1;
   const h = shape?.heightMm ?? Math.max(under + frontH + 2.5, 10);
   return [
     [
       { is: 'body', body: 'board', x: 0, y: 0, w, h },
       ...(front ? [{ ...front.item, x: (w - frontW) / 2, y: Math.max(under, h - frontH - 2.5) }] : []),
     ],
-    rowPads(shown, { firstMm: [(w - (shown.length - 1) * PITCH_MM) / 2, INSET], towards: 'right' }, 1, 'round'),
+    rowPads(shown, { firstMm: [(w - (shown.length - 1) * PITCH_MM) / 2, INSET_MM], towards: 'right' }, 1, 'round'),
   ];
 }
 
@@ -168,8 +143,8 @@ function bareDigitsFace(part: PartSheet): readonly [readonly FaceItem[], readonl
       { ...item, x: (w - size.w) / 2, y: (h - size.h) / 2 },
     ],
     [
-      ...rowPads(list.slice(0, half), { firstMm: [start, h + LEG / 2], towards: 'right' }, 1, 'leg'),
-      ...rowPads(list.slice(half), { firstMm: [w - start, -LEG / 2], towards: 'left' }, -1, 'leg'),
+      ...rowPads(list.slice(0, half), { firstMm: [start, h + LEG_MM / 2], towards: 'right' }, 1, 'leg'),
+      ...rowPads(list.slice(half), { firstMm: [w - start, -LEG_MM / 2], towards: 'left' }, -1, 'leg'),
     ],
   ];
 }
@@ -184,8 +159,7 @@ function statedPads(part: PartSheet): readonly FacePad[] | undefined {
   if (!shape?.rows || shape.widthMm === undefined || shape.heightMm === undefined) return undefined;
   const { widthMm, heightMm } = shape;
   return shape.rows.flatMap((row) => {
-    const isUpright = row.towards === 'down' || row.towards === 'up';
-    const isFirstHalf = isUpright ? row.firstMm[0] < widthMm / 2 : row.firstMm[1] < heightMm / 2;
+    const isFirstHalf = isUpright(row.towards) ? row.firstMm[0] < widthMm / 2 : row.firstMm[1] < heightMm / 2;
     const terminals = (row.terminals ?? []).flatMap((id) => part.terminals.list.filter((terminal) => terminal.id === id));
     return rowPads(terminals, row, isFirstHalf ? 1 : -1, 'round');
   });
@@ -203,16 +177,17 @@ export const partFace = memoizeByObject((part: PartSheet): Face => {
         ? bareDigitsFace(part)
         : moduleFace(part);
   const pads = statedPads(part) ?? plain;
-  const toScale = isChip || (shape?.widthMm !== undefined && shape.heightMm !== undefined);
-  const size = shape?.widthMm === undefined ? 'Size not stated' : `${String(shape.widthMm)} × ${String(shape.heightMm)} mm`;
+  const stated = shape?.widthMm !== undefined && shape.heightMm !== undefined ? { w: shape.widthMm, h: shape.heightMm } : undefined;
   const order = pads.map(({ label }) => label).join(', ');
   const face: Face = {
     title: part.title,
-    description: isChip ? `Chip with ${String(pads.length)} legs, pin 1 at the notch: ${order}.` : `${size}. Terminals in order: ${order}.`,
+    description: isChip
+      ? `Chip with ${pads.length} legs, pin 1 at the notch: ${order}.`
+      : `${sizeText(stated)}. Terminals in order: ${order}.`,
     view: viewOf(items, pads),
     items,
     pads,
-    toScale,
+    toScale: isChip || stated !== undefined,
   };
   return isChip ? turnFace(face) : face;
 });

@@ -19,8 +19,17 @@ export interface Clues {
   readonly chip?: string;
 }
 
+/** A label that was read, with the terminal that it names and what it was recognised by. */
+interface LabelEvidence {
+  readonly label: string;
+  /** Of the terminal. */
+  readonly id: string;
+  readonly terminal: string;
+  readonly by: string;
+}
+
 export type Evidence =
-  | { readonly is: 'labels'; readonly matched: readonly { readonly label: string; readonly terminal: string; readonly by: string }[] }
+  | { readonly is: 'labels'; readonly matched: readonly LabelEvidence[] }
   | { readonly is: 'strange-labels'; readonly labels: readonly string[] }
   | { readonly is: 'unseen-labels'; readonly labels: readonly string[] }
   | { readonly is: 'order'; readonly reversed: boolean }
@@ -119,7 +128,7 @@ function weigh(part: PartSheet, weighing: Weighing): Candidate {
   };
   if (clues.labels?.length) {
     const row = matchRow(clues.labels, part, context);
-    const matched = row.matches.map((m) => ({ label: m.label, terminal: m.terminal.label, by: m.by }));
+    const matched = row.matches.map((m) => ({ label: m.label, id: m.terminal.id, terminal: m.terminal.label, by: m.by }));
     clue(6, labelScore(row, weighing), null);
     if (matched.length > 0) speaksFor.push({ is: 'labels', matched });
     if (row.strange.length > 0) speaksAgainst.push({ is: 'strange-labels', labels: row.strange });

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
+import { BOARD_TRAITS } from './boardTraits';
 import { edgesOf, identifyBoard, logicNominal, onlyOn, pinCount, searchBoards } from './identifyBoard';
 
 const sheets = shippedSheets();
@@ -84,4 +85,14 @@ test('rows of pins: a double row, or two edges', () => {
   expect(found('2 × 15 esp32')).toEqual(['esp32-stick-30']);
   expect(found('2x7').every((id) => pinCount(board(id)) === 14)).toBe(true);
   expect(found('2x99')).toEqual([]);
+});
+
+test('every trait is of some boards and not of others, and a 5 V board behind a diode is one of 5 V', () => {
+  for (const [trait, has] of Object.entries(BOARD_TRAITS)) {
+    const count = boards.filter(has).length;
+    expect([trait, count > 0 && count < boards.length]).toEqual([trait, true]);
+  }
+  for (const board of boards)
+    expect([board.id, BOARD_TRAITS['3.3 V']!(board), BOARD_TRAITS['5 V']!(board)].filter(Boolean)).toHaveLength(2);
+  expect(boards.filter(BOARD_TRAITS['bare chip']!).map(({ id }) => id)).toContain('attiny85-5v-dip-8');
 });

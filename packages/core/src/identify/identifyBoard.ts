@@ -107,6 +107,9 @@ export function logicNominal(board: BoardSheet): number {
 /** A board of 5 V behind a diode is a 5 V board. */
 const SAME_VOLTS = 0.4;
 
+/** Whether people call it a board of so many volts. */
+export const hasLogicVolts = (board: BoardSheet, volts: number): boolean => Math.abs(logicNominal(board) - volts) <= SAME_VOLTS;
+
 /** Whether people would count so many pins: at its edges, or as its form is called. */
 const hasPins = (board: BoardSheet, count: number): boolean =>
   pinCount(board) === count ||
@@ -144,7 +147,7 @@ export function searchBoards(boards: readonly BoardSheet[], text: string): reado
   const found = boards.filter((board) => {
     if (layout && !isLaidOut(board, Number(layout[1]), Number(layout[2]))) return false;
     if (pins !== undefined && !hasPins(board, pins)) return false;
-    if (volts !== undefined && Math.abs(logicNominal(board) - volts) > SAME_VOLTS) return false;
+    if (volts !== undefined && !hasLogicVolts(board, volts)) return false;
     const own = wordsOf(board);
     const labels = new Set(board.pins.list.flatMap(printed));
     return terms.every((term) => own.some((word) => word.startsWith(term)) || labels.has(plainLabel(term)));

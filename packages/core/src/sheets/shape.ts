@@ -33,6 +33,17 @@ export interface ShapeRow {
   readonly towards: (typeof DIRECTIONS)[number];
 }
 
+/** Distance of the pins of headers and of the legs of chips, in millimetres. */
+export const PITCH_MM = 2.54;
+
+const STEPS = { down: [0, 1], up: [0, -1], right: [1, 0], left: [-1, 0] } as const;
+
+/** Where a pin of a row lies, in millimetres. @param at places after the first pin */
+export function placeInRow({ firstMm: [x, y], towards }: Pick<ShapeRow, 'firstMm' | 'towards'>, at: number): readonly [number, number] {
+  const [dx, dy] = STEPS[towards];
+  return [x + dx * at * PITCH_MM, y + dy * at * PITCH_MM];
+}
+
 export const BODIES = ['board', 'dip', 'leads'] as const;
 
 /** The front of a board or part, from its upper left corner. The first end of its headers is above, so that left is left. */

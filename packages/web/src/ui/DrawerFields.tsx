@@ -30,8 +30,7 @@ export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
           const series = event.currentTarget.value as SeriesName;
           setOwn(series === OWN);
           setProblem(null);
-          if (series !== OWN) take({ ...drawer, series });
-          else if (drawer.own) take({ ...drawer, series });
+          if (series !== OWN || drawer.own) take({ ...drawer, series });
         }}
       />
       {own && (

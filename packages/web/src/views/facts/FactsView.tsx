@@ -1,5 +1,4 @@
-import { Button, TextInput } from '@mantine/core';
-import { IconSearch } from '@tabler/icons-react';
+import { Button } from '@mantine/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { NavLink, useParams, useSearchParams } from 'react-router';
 import { counted } from '@roof-chart/core/quantity/format';
@@ -16,6 +15,7 @@ import { useWorkbench } from '../../state/workbench';
 import { useOpenPlan } from '../../state/store';
 import styles from './Facts.module.css';
 import { factValueText, valueText } from '../../ui/factFields';
+import { SearchField } from '../../ui/SearchField';
 import { NoteForm } from './NoteForm';
 
 type Sheet = BoardSheet | PartSheet;
@@ -126,13 +126,12 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
       <p className="quiet">
         A bench note overrides the sheet value in this plan. It is shown wherever the fact is used and saved in the plan file.
       </p>
-      <TextInput
-        aria-label="Search the facts"
+      <SearchField
+        label="Search the facts"
         placeholder="pull-up, volts, SDA …"
-        leftSection={<IconSearch size={15} />}
         value={query}
         maw={360}
-        onChange={(event) => setSearch(event.currentTarget.value ? { q: event.currentTarget.value } : {}, { replace: true })}
+        onChange={(text) => setSearch(text ? { q: text } : {}, { replace: true })}
       />
       {shown.length === 0 && <p className="quiet">No fact of this sheet matches “{query}”.</p>}
       {shown.map((group) => {

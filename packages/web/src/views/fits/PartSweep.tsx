@@ -1,5 +1,4 @@
-import { SegmentedControl, TextInput } from '@mantine/core';
-import { IconSearch } from '@tabler/icons-react';
+import { SegmentedControl } from '@mantine/core';
 import { type CSSProperties, memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import type { Remote } from 'comlink';
 import type { Edit } from '@roof-chart/core/plan/edit';
@@ -9,6 +8,7 @@ import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';
 import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../state/workbench';
+import { SearchField } from '../../ui/SearchField';
 import type { Reviewer } from '../../workers/review.worker';
 import { FAMILY_TEXT } from '@roof-chart/core/text/partText';
 import fits from './Fits.module.css';
@@ -131,14 +131,13 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
         words={`${counts('fits')} of ${ids.length} parts fit without changes, ${counts('with')} with parts that are added beside them, ${counts('moves')} if other wires move.`}
       />
       <div className={fits.tools}>
-        <TextInput
+        <SearchField
           size="xs"
           className={fits.search!}
-          aria-label="Search parts"
+          label="Search parts"
           placeholder="chip, function, label, address"
-          leftSection={<IconSearch size={14} />}
           value={query}
-          onChange={(event) => setQuery(event.currentTarget.value)}
+          onChange={setQuery}
         />
         <SegmentedControl
           size="xs"

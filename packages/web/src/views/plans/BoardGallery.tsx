@@ -1,28 +1,15 @@
-import { Chip, TextInput, UnstyledButton } from '@mantine/core';
-import { IconSearch } from '@tabler/icons-react';
+import { Chip, UnstyledButton } from '@mantine/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { boardFace } from '@roof-chart/core/faces/boardFace';
+import { BOARD_TRAITS } from '@roof-chart/core/identify/boardTraits';
 import { searchBoards } from '@roof-chart/core/identify/identifyBoard';
 import { counted } from '@roof-chart/core/quantity/format';
-import { typical } from '@roof-chart/core/quantity/range';
-import { type BoardSheet, USB_CONNECTORS } from '@roof-chart/core/sheets/boardSheet';
-import { boardTraits } from '@roof-chart/core/text/boardTraits';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import { boardTraitsText } from '@roof-chart/core/text/boardTraitsText';
 import { FacePicture } from '../../ui/face/Face';
+import { SearchField } from '../../ui/SearchField';
 import styles from './Plans.module.css';
-
-/** What people know of a board without reading its name, by the facts of its sheet. */
-const TRAITS: { readonly [trait: string]: (board: BoardSheet) => boolean } = {
-  '3.3 V': ({ electrical }) => Math.round(typical(electrical.vdd)) === 3,
-  '5 V': ({ electrical }) => Math.round(typical(electrical.vdd)) === 5,
-  ...Object.fromEntries(USB_CONNECTORS.map((usb) => [usb, ({ traits }: BoardSheet) => traits?.usb === usb])),
-  stick: ({ form }) => /\bstick\b/.test(form),
-  stamp: ({ form }) => /\bstamp\b/.test(form),
-  shield: ({ form }) => /\bshield\b/.test(form),
-  Linux: ({ system }) => system === 'linux',
-  radio: ({ radio }) => radio !== undefined,
-  'bare chip': ({ shape }) => shape?.body === 'dip',
-};
 
 /** Every board by its likeness: one is found by sight, by what people know of it, or by what is printed on it. */
 export function BoardGallery({
@@ -38,23 +25,16 @@ export function BoardGallery({
   const [traits, setTraits] = useState<string[]>([]);
   const asked = useDeferredValue(text.trim());
   const shown = useMemo(
-    () => (asked === '' ? boards : searchBoards(boards, asked)).filter((one) => traits.every((trait) => TRAITS[trait]!(one))),
+    () => (asked === '' ? boards : searchBoards(boards, asked)).filter((one) => traits.every((trait) => BOARD_TRAITS[trait]!(one))),
     [boards, asked, traits],
   );
   return (
     <section aria-label="Boards" className={styles.gallery}>
       <h2 className={styles.heading}>Which board is on your bench?</h2>
       <div className={styles.galleryTools}>
-        <TextInput
-          aria-label="Search boards"
-          placeholder="Chip, pins, labels: D13 AREF A0"
-          leftSection={<IconSearch size={14} />}
-          value={text}
-          maxLength={400}
-          onChange={(event) => setText(event.currentTarget.value)}
-        />
+        <SearchField label="Search boards" placeholder="Chip, pins, labels: D13 AREF A0" value={text} maxLength={400} onChange={setText} />
         <Chip.Group multiple value={traits} onChange={setTraits}>
-          {Object.keys(TRAITS).map((trait) => (
+          {Object.keys(BOARD_TRAITS).map((trait) => (
             <Chip key={trait} value={trait} size="xs" variant="outline">
               {trait}
             </Chip>
@@ -83,7 +63,7 @@ export function BoardGallery({
               </span>
               <strong>{one.title}</strong>
               <span className={styles.traits}>
-                {boardTraits(one).map((trait) => (
+                {boardTraitsText(one).map((trait) => (
                   <span key={trait}>{trait}</span>
                 ))}
               </span>

@@ -1,6 +1,6 @@
-import { ActionIcon, Button, NativeSelect, TextInput } from '@mantine/core';
+import { ActionIcon, Button, NativeSelect } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { IconCopy, IconSearch, IconTrash } from '@tabler/icons-react';
+import { IconCopy, IconTrash } from '@tabler/icons-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PlanSummary } from '@roof-chart/api/planList';
@@ -15,6 +15,7 @@ import {
   useRestorePlanMutation,
 } from '../../state/api';
 import { useWorkbench } from '../../state/workbench';
+import { SearchField } from '../../ui/SearchField';
 import styles from './Plans.module.css';
 import { Thumb } from './Thumb';
 
@@ -120,13 +121,7 @@ function ListTools({
 }) {
   return (
     <div className={styles.listTools}>
-      <TextInput
-        aria-label="Search plans"
-        placeholder="Search"
-        leftSection={<IconSearch size={14} />}
-        value={query}
-        onChange={(event) => onQuery(event.currentTarget.value)}
-      />
+      <SearchField label="Search plans" placeholder="Search" value={query} onChange={onQuery} />
       <NativeSelect
         aria-label="Sort by"
         value={order}

@@ -1,6 +1,5 @@
-import { Button, FileButton, TextInput, UnstyledButton } from '@mantine/core';
+import { Button, FileButton, UnstyledButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { IconSearch } from '@tabler/icons-react';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link, NavLink, useNavigate, useParams } from 'react-router';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
@@ -10,6 +9,7 @@ import { useWorkbench } from '../../state/workbench';
 import { failureWords, useCatalogueQuery, useKeepSheetsMutation } from '../../state/api';
 import { FAMILY_TEXT } from '@roof-chart/core/text/partText';
 import { download } from '../../ui/download';
+import { SearchField } from '../../ui/SearchField';
 import { readImport } from './readImport';
 import { Pictures } from './Pictures';
 import { SheetCard } from './SheetCard';
@@ -120,14 +120,7 @@ export function SheetsView() {
     <SheetsPage title="Library" tools={tools}>
       <div className={styles.columns}>
         <nav className={styles.index} aria-label="Sheets">
-          <TextInput
-            aria-label="Search sheets"
-            placeholder="Name, chip, label, address…"
-            leftSection={<IconSearch size={14} />}
-            value={query}
-            maxLength={120}
-            onChange={(event) => setQuery(event.currentTarget.value)}
-          />
+          <SearchField label="Search sheets" placeholder="Name, chip, label, address…" value={query} onChange={setQuery} />
           <div className={styles.filter} role="group" aria-label="Which sheets">
             {SHOWN.map(([value, words]) => (
               <UnstyledButton

@@ -35,13 +35,9 @@ function cluesOf(read: Read): Clues {
   };
 }
 
-/** The terminals with a label that was read. */
-const readTerminals = (part: PartSheet, labels: readonly string[]): readonly string[] => {
-  const read = new Set(labels.map((label) => label.toUpperCase()));
-  return part.terminals.list.flatMap(({ id, label, also = [] }) =>
-    [label, ...also].some((one) => read.has(one.toUpperCase())) ? [id] : [],
-  );
-};
+/** The terminals that labels were read of, also those that were misread or have another name in the trade. */
+const readTerminals = ({ speaksFor }: Candidate): readonly string[] =>
+  speaksFor.flatMap((evidence) => (evidence.is === 'labels' ? evidence.matched.map(({ id }) => id) : []));
 
 function Evidence({ candidate }: { readonly candidate: Candidate }) {
   const { speaksFor, speaksAgainst, part } = candidate;
@@ -148,7 +144,7 @@ export function Identify({
             // The part of this page's sheets, not the copy that came from the worker.
             parts={[parts.find((part) => part.id === candidate.part.id) ?? candidate.part]}
             addition={additions.get(candidate.part.id)}
-            lit={readTerminals(candidate.part, clues.labels ?? [])}
+            lit={readTerminals(candidate)}
             evidence={<Evidence candidate={candidate} />}
           />
         ))}

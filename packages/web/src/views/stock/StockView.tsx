@@ -1,5 +1,4 @@
-import { Button, NumberInput, TextInput, UnstyledButton } from '@mantine/core';
-import { IconSearch } from '@tabler/icons-react';
+import { Button, NumberInput, UnstyledButton } from '@mantine/core';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { formatAddress } from '@roof-chart/core/quantity/format';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -8,6 +7,7 @@ import { countedQuery, MOST_AT_ONCE } from '@roof-chart/core/sheets/countedQuery
 import { readQuery, searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../state/workbench';
 import { useOpenPlan } from '../../state/store';
+import { SearchField } from '../../ui/SearchField';
 import { Found } from './Found';
 import { Identify } from './Identify';
 import { PartList } from './PartList';
@@ -129,15 +129,13 @@ export function StockView() {
           <>
             <h2 className={styles.heading}>Add parts</h2>
             <div className={styles.searchLine}>
-              <TextInput
+              <SearchField
                 ref={search}
                 size="sm"
-                aria-label="Search parts"
+                label="Search parts"
                 placeholder="Name, chip, label, address, needs 5 V…"
-                leftSection={<IconSearch size={15} />}
                 value={query}
-                maxLength={120}
-                onChange={(event) => setQuery(event.currentTarget.value)}
+                onChange={setQuery}
               />
               <NumberInput
                 size="sm"

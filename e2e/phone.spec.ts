@@ -42,13 +42,13 @@ test('a phone at the bench: build, steps, bring-up, chart and findings from the 
   await expect(page.getByRole('grid')).toBeVisible();
   await fits();
 
-  // What a wide screen has in its header is behind one button.
-  // Over the Chart, too, nothing of which shows through.
+  // The findings lie over the Chart, nothing of which shows through.
   await bar.getByRole('button', { name: /^Findings/ }).tap();
   await expect(rail.getByRole('heading', { name: 'Findings' })).toBeVisible();
   await expect(page.getByRole('grid')).toBeHidden();
   await bar.getByRole('button', { name: /^Findings/ }).tap();
   await expect(page.getByRole('grid')).toBeVisible();
+  // What a wide screen has in its header is behind one button.
   await bar.getByRole('button', { name: 'More' }).tap();
   await page.getByRole('menuitem', { name: /^Undo: / }).tap();
   await expect(bar.getByRole('button', { name: /^Findings: 2 findings/ })).toBeVisible();

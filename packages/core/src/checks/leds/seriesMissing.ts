@@ -1,4 +1,5 @@
 import type { PlanTerminal } from '../../nets/terminals';
+import { splitKey } from '../../plan/plan';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
 
 /** A supply terminal whose part limits no current, such as the backlight of a display without a resistor on its module. Signals are left out:
@@ -13,20 +14,14 @@ const isUnlimited = ({ plan }: CheckContext, { key, terminal, wire, placement }:
 function draft(item: PlanTerminal): FindingDraft {
   const { key, part, placement, terminal } = item;
   const ohms = terminal.seriesOhms!;
+  const data = { terminal: { is: 'terminal', key }, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } } as const;
   return {
     level: 'risk',
     message: 'supply',
     place: { terminals: [key], placements: [placement.id], view: 'resistors' },
-    data: { terminal: { is: 'terminal', key }, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } },
+    data,
     source: part.terminals.source,
-    remedies: () => [
-      {
-        label: 'add',
-        data: { terminal: { is: 'terminal', key }, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } },
-        grade: 'safe',
-        edits: [{ kind: 'series', placement: placement.id, terminal: terminal.id, ohms }],
-      },
-    ],
+    remedies: () => [{ label: 'add', data, grade: 'safe', edits: [{ kind: 'series', ...splitKey(key), ohms }] }],
   };
 }
 

@@ -1,6 +1,6 @@
 import { railsFor, tieEnd } from '../../assign/fit/railFit';
 import type { PlanTerminal } from '../../nets/terminals';
-import { terminalKey, type WireEnd } from '../../plan/plan';
+import { splitKey, terminalKey, type WireEnd } from '../../plan/plan';
 import type { Check, CheckContext, FindingDraft, Remedy } from '../engine/check';
 import { rewire } from '../fixes/remedyParts';
 
@@ -17,12 +17,12 @@ function endsFor({ plan, board }: CheckContext, { part, placement, terminal }: P
 
 /** A terminal to a rail, with the resistor that its sheet requires in that wire. */
 function toRail({ plan }: CheckContext, item: PlanTerminal, end: WireEnd & { readonly to: 'rail' }): Remedy {
-  const { terminal, placement, key } = item;
+  const { terminal, key } = item;
   const rail = { is: 'rail', rail: end.rail } as const;
   const ohms = terminal.seriesOhms;
   if (ohms === undefined || plan.series[key] !== undefined) return rewire(item, end, 'to-rail', { rail });
   const wired = rewire(item, end, 'to-rail-through', { rail, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } });
-  return { ...wired, edits: [...wired.edits, { kind: 'series', placement: placement.id, terminal: terminal.id, ohms }] };
+  return { ...wired, edits: [...wired.edits, { kind: 'series', ...splitKey(key), ohms }] };
 }
 
 /** Offered, not safe: a backlight may be left dark on purpose. */

@@ -75,6 +75,15 @@ const droppedBy = (supply: number, fact: { readonly volts: number; readonly atMi
 export const pinLimit = (board: IndexedBoard, pin: string): number =>
   (board.pins.get(pin)?.limits?.milliamps ?? board.sheet.electrical.pinMilliamps) / 1000;
 
+/** The board pin in the net of a terminal, as the output of an LED: its drop, and what it carries at most. */
+function pinDriver(plan: Plan, sheets: Sheets, board: IndexedBoard, key: TerminalKey, sinks: boolean) {
+  const pin = findNets(plan, sheets).byTerminal.get(key)?.pins[0];
+  if (pin === undefined) return undefined;
+  const { vohMin, volMax, outputOhms: stated } = board.sheet.electrical;
+  const driveOhms = stated ?? outputOhms(droppedBy(typical(logicVolts(board)), sinks ? volMax : vohMin, sinks));
+  return { driver: { by: 'pin', pin }, driveOhms, limitAmps: pinLimit(board, pin) } as const;
+}
+
 interface Circuit {
   readonly driver: LedSource;
   readonly supply: Range;
@@ -86,14 +95,8 @@ interface Circuit {
 
 /** The output at the end of an LED's wire. */
 function circuitOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, sinks: boolean): Circuit | undefined {
-  const pin = findNets(plan, sheets).byTerminal.get(item.key)?.pins[0];
-  if (pin !== undefined) {
-    const { vohMin, volMax, outputOhms: stated } = board.sheet.electrical;
-    const volts = logicVolts(board);
-    const worst = stated?.max ?? droppedBy(typical(volts), sinks ? volMax : vohMin, sinks);
-    const limitAmps = pinLimit(board, pin);
-    return { driver: { by: 'pin', pin }, supply: volts, driveOhms: stated ?? outputOhms(worst), limitAmps, totalAmps: undefined };
-  }
+  const atPin = pinDriver(plan, sheets, board, item.key, sinks);
+  if (atPin) return { ...atPin, supply: logicVolts(board), totalAmps: undefined };
   const end = item.wire?.end;
   const rail = end?.to === 'rail' && item.terminal.led ? board.sheet.rails.list.find(({ id }) => id === end.rail) : undefined;
   if (rail)
@@ -117,11 +120,8 @@ function circuitOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTe
 function sunkBy(plan: Plan, sheets: Sheets, board: IndexedBoard, circuit: Circuit, last: PlanTerminal): Circuit | undefined {
   const cathode = cathodeOf(last.part);
   if (circuit.driver.by !== 'rail' || cathode === null) return undefined;
-  const pin = findNets(plan, sheets).byTerminal.get(terminalKey(last.placement.id, cathode))?.pins[0];
-  if (pin === undefined) return undefined;
-  const { volMax, outputOhms: stated } = board.sheet.electrical;
-  const driveOhms = stated ?? outputOhms(droppedBy(typical(logicVolts(board)), volMax, true));
-  return { ...circuit, driver: { by: 'pin', pin }, driveOhms, limitAmps: pinLimit(board, pin) };
+  const atPin = pinDriver(plan, sheets, board, terminalKey(last.placement.id, cathode), true);
+  return atPin && { ...circuit, ...atPin };
 }
 
 /** A high level that is specified at this supply, not at a higher one. */

@@ -184,7 +184,7 @@ function failuresIn({ specs, suites = [] }) {
 }
 
 /** What is done to the real server under edits: kills (few with `--quick`), full disks, a second server, a restore. */
-const KILLS = process.argv.includes('--quick') ? '20' : '60';
+const KILLS = process.argv.includes('--quick') ? '20' : '40';
 const FAULTS = [
   step('kills of the server', 'e2e/faults/kills.mjs', ['--kills', KILLS], { shown: true }),
   step('full disks', 'e2e/faults/fullDisk.mjs', [], { shown: true }),

@@ -51,9 +51,10 @@ function found(sheets: Sheets, board: string, part: string): Found {
   };
 }
 
-/** Every part of the sheets added alone to every board and wired, with the errors and warnings that its plan has. */
-export function pairings(sheets: Sheets): readonly Pairing[] {
-  const all = [...sheets.boards.keys()].flatMap((board) => [...sheets.parts.keys()].map((part) => found(sheets, board, part)));
+/** Every part of the sheets added alone to a board and wired, with the errors and warnings that its plan has.
+ *  @param boards on which; on others it may fit as well, so that of fewer boards the ways out are not those of all */
+export function pairings(sheets: Sheets, boards: readonly string[] = [...sheets.boards.keys()]): readonly Pairing[] {
+  const all = boards.flatMap((board) => [...sheets.parts.keys()].map((part) => found(sheets, board, part)));
   // A part is at home where it is told nothing, or nothing that one fix does not mend.
   const clean = new Set(
     all.filter(({ findings }) => findings.every(({ fixes }) => fixes.length > 0)).map(({ board, part }) => `${board} ${part}`),
@@ -67,7 +68,7 @@ export function pairings(sheets: Sheets): readonly Pairing[] {
       forms: formsOf(sheets, sheets.parts.get(part)!.sheet)
         .slice(1)
         .flatMap(({ id }) => (clean.has(`${board} ${id}`) ? [id] : [])),
-      boards: [...sheets.boards.keys()].filter((id) => clean.has(`${id} ${part}`)),
+      boards: boards.filter((id) => clean.has(`${id} ${part}`)),
       otherwise: checkOf(finding.code).otherwise,
     })),
   );

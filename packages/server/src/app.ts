@@ -35,7 +35,14 @@ const bodyLimit = (path: string): string => (path.endsWith('/edits') ? '4mb' : p
 const parsers = new Map(['1mb', '4mb', '8mb'].map((limit) => [limit, express.json({ limit, strict: true })]));
 const jsonBody: RequestHandler = (req, res, next) => parsers.get(bodyLimit(req.path))!(req, res, next);
 
-function apiRoutes({ store, shelf, secrets, limits = LIMITS }: AppParts): Router {
+/** Where other devices reach the server: by its IPv4 addresses, which every phone finds, then by its names. */
+function networkAddresses(names: readonly string[], port: number | undefined): readonly string[] {
+  const isIPv4 = (name: string) => /^\d+(\.\d+){3}$/.test(name);
+  const reachable = names.filter((name) => !name.startsWith('[') && !name.startsWith('169.254.'));
+  return [...reachable.filter(isIPv4), ...reachable.filter((name) => !isIPv4(name))].map((name) => `http://${name}:${port ?? 80}`);
+}
+
+function apiRoutes({ store, shelf, secrets, hostNames = [], limits = LIMITS }: AppParts): Router {
   const api = Router();
   api.use((_req, res, next) => {
     res.set('Cache-Control', 'no-store');
@@ -43,7 +50,14 @@ function apiRoutes({ store, shelf, secrets, limits = LIMITS }: AppParts): Router
   });
   api.use(...rateLimits(limits), jsonOnly);
   api.get('/health', (_req, res) => void res.json({ ok: true }));
-  api.get('/session', (_req, res) => void res.json({ required: secrets !== undefined } satisfies SessionState));
+  api.get(
+    '/session',
+    (req, res) =>
+      void res.json({
+        required: secrets !== undefined,
+        addresses: networkAddresses(hostNames, req.socket.localPort),
+      } satisfies SessionState),
+  );
   // Before a large body is read from a client that is not signed in.
   if (secrets) api.use(express.json({ limit: '4kb', strict: true, type: (req) => (req.url ?? '') === '/session' }), signIn(secrets));
   api.use(jsonBody);

@@ -11,6 +11,8 @@ beforeAll(async () => {
   mkdirSync(join(folder, 'assets'));
   writeFileSync(join(folder, 'index.html'), '<script nonce="__CSP_NONCE__"></script><meta content="__CSP_NONCE__">');
   writeFileSync(join(folder, 'assets/app-1a2b.js'), 'export {};');
+  writeFileSync(join(folder, 'manifest.webmanifest'), '{}');
+  writeFileSync(join(folder, 'service-worker.js'), '');
   writeFileSync(join(folder, 'favicon.svg'), '<svg xmlns="http://www.w3.org/2000/svg"/>');
   served = await serve({ webFolder: folder });
 });
@@ -38,6 +40,14 @@ test('built files may be kept for a year; one that is not there is told as such,
   expect((await get('/assets/app-gone.js').expect(404)).body).toMatchObject({ error: { code: 'no-such-route' } });
   await get('/assets/..%2findex.html').expect(404);
   await get('/favicon.svg').expect(200).expect('Content-Type', /svg/);
+  await get('/manifest.webmanifest')
+    .expect(200)
+    .expect('Content-Type', /manifest\+json/)
+    .expect('Cache-Control', 'no-cache');
+  await get('/service-worker.js')
+    .expect(200)
+    .expect('Content-Type', /javascript/)
+    .expect('Cache-Control', 'no-cache');
   expect(served.logged).toEqual([]);
 });
 

@@ -11,11 +11,18 @@ afterEach(() => served.close());
 const api = () => request(served.app);
 const signIn = (words: string) => api().post('/api/session').send({ passphrase: words });
 
+test('an open server names its addresses for other devices, those that a phone finds first', async () => {
+  const open = await serve({ secrets: { passphrase }, hostNames: ['workshop', '[fe80::1]', '192.168.1.20', '169.254.3.4'] });
+  const { addresses } = (await request(open.app).get('/api/session').expect(200)).body as { addresses: readonly string[] };
+  expect(addresses.map((address) => address.replace(/:\d+$/, ''))).toEqual(['http://192.168.1.20', 'http://workshop']);
+  await open.close();
+});
+
 test('nothing is answered before signing in, on loopback neither; health and the question are', async () => {
   for (const path of ['/api/plans', '/api/catalogue', '/api/archive', '/api/openapi.json'])
     expect((await api().get(path).expect(401)).body).toMatchObject({ error: { code: 'signed-out' } });
   await api().get('/api/health').expect(200);
-  await api().get('/api/session').expect(200, { required: true });
+  await api().get('/api/session').expect(200, { required: true, addresses: [] });
 });
 
 test('a cookie that no script reads and no other page sends; signing out ends it', async () => {
@@ -60,7 +67,7 @@ test('long passphrases work, blanks alone are none, and half a setting is told',
 
 test('without a passphrase nobody is asked', async () => {
   const open = await serve();
-  await request(open.app).get('/api/session').expect(200, { required: false });
+  await request(open.app).get('/api/session').expect(200, { required: false, addresses: [] });
   await request(open.app).get('/api/plans').expect(200);
   await open.close();
 });

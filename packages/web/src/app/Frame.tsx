@@ -14,6 +14,7 @@ import railStyles from '../ui/findings/FindingsRail.module.css';
 import { useAppSelector } from '../state/store';
 import { BottomBar } from './BottomBar';
 import styles from './Frame.module.css';
+import { isKeptOffline } from './offline';
 import { Ledgers } from './Ledgers';
 import { awaited, loaded } from './loaded';
 import { PLAN_VIEWS } from './planViews';
@@ -184,10 +185,16 @@ function Rail() {
   );
 }
 
-/** Loads the code of every view soon after the first is shown: changing to another takes no time then, and needs no server. */
+async function loadViews(): Promise<void> {
+  if (await isKeptOffline()) return;
+  await Promise.allSettled([...PLAN_VIEWS.map((view) => view.load()), loadVersions()]);
+}
+
+/** Where the browser does not keep the application, loads the code of every view soon after the first is shown: changing to another needs
+ *  no server then. */
 function useLoadedViews(): void {
   useEffect(() => {
-    const timer = setTimeout(() => void Promise.allSettled([...PLAN_VIEWS.map((view) => view.load()), loadVersions()]), 1500);
+    const timer = setTimeout(() => void loadViews(), 1500);
     return () => clearTimeout(timer);
   }, []);
 }

@@ -19,6 +19,7 @@ import { announce } from '../ui/announcer';
 import { afterPaint } from '../workers/afterPaint';
 import { ReviewFeed } from '../workers/reviewFeed';
 import { offerRestore } from './offerRestore';
+import { startOffline } from './offline';
 import { reloadForUpgrades } from './reloadForUpgrades';
 
 /** Brings a plan back that was deleted elsewhere; what waits here is then sent. */
@@ -113,6 +114,7 @@ export function WorkbenchProvider({
       () => keeper.settled(),
       async () => !(await store.dispatch(api.endpoints.session.initiate(undefined, { forceRefetch: true, subscribe: false }))).error,
     );
+    startOffline(() => keeper.settled());
     return () => {
       stopReloading();
       stopFlushing();

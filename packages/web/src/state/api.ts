@@ -48,6 +48,9 @@ export const api = createApi({
   endpoints: (build) => ({
     catalogue: build.query<Catalogue, void>({
       query: () => 'catalogue',
+      // Some hundred thousand values that never change: neither compared with the last ones nor frozen one by one.
+      structuralSharing: false,
+      transformResponse: (answer: Catalogue) => Object.freeze(answer),
       providesTags: ['sheets'],
     }),
     keepSheets: build.mutation<KeptSheets, readonly (BoardSheet | PartSheet)[]>({

@@ -20,6 +20,7 @@ import styles from './Build.module.css';
 import { ExportMenu } from './ExportMenu';
 import { ImportWires } from './ImportWires';
 import { OpenErrors } from './OpenErrors';
+import { PhoneCode } from './PhoneCode';
 import { StepLine } from './StepLine';
 import { StepMode } from './StepMode';
 
@@ -127,6 +128,7 @@ export function BuildView() {
             Print
           </Button>
           <ExportMenu plan={plan} />
+          <PhoneCode planId={plan.id} />
           <ImportWires plan={plan} />
         </div>
         <OpenErrors plan={plan} errors={errors} />

@@ -3,6 +3,7 @@ import { notifications } from '@mantine/notifications';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { ArchiveReport } from '@roof-chart/api/archiveReport';
 import { failureWords, useSessionQuery, useSignOutMutation, useTakeArchiveMutation } from '../../state/api';
+import { forgetServerCache } from '../../workers/keepOffline';
 import { sessionActions } from '../../state/sessionSlice';
 import { useAppDispatch } from '../../state/store';
 import styles from './Plans.module.css';
@@ -46,8 +47,11 @@ function SignOut() {
   const leave = async () => {
     const result = await signOut();
     if (result.error) notifications.show({ message: failureWords(result.error), color: 'brick' });
-    // Nothing of the plans stays in the page.
-    else location.assign('/');
+    // Nothing of the plans stays in the page, and no list of them in the browser.
+    else {
+      await forgetServerCache();
+      location.assign('/');
+    }
     dispatch(sessionActions.signedOutChanged(false));
   };
   return (

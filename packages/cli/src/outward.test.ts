@@ -58,7 +58,7 @@ describe('export', () => {
 
   test('writes every format that the board has a use for, and lists them', async () => {
     const list = (await cli(['export'])).out.split('\n');
-    expect(list).toHaveLength(12);
+    expect(list).toHaveLength(13);
     for (const line of list) {
       const id = line.slice(0, line.indexOf(':'));
       const { out, code } = await cli(['export', 'p.json', id], files);

@@ -5,11 +5,16 @@ import { constantSet, type ConstantSet } from './constants/constantSet';
 import { writeOverlay } from './constants/overlay';
 import { writeC, writeCpp, writeJson, writeMicroPython, writeRust, writeToml, writeYaml } from './constants/writers';
 import { componentsCsv } from './componentTable';
+import { wiringSvg } from './wiring/wiringSvg';
 import { wiresCsv, wiresMarkdown } from './wireTable';
+
+/** What formats are for. */
+export const EXPORT_GROUPS = ['Programs', 'Data', 'Tables', 'Pictures'] as const;
 
 /** One file that a plan can be written to. */
 export interface ExportFormat {
   readonly id: string;
+  readonly group: (typeof EXPORT_GROUPS)[number];
   readonly words: string;
   /** What follows the plan's name in the name of the file. */
   readonly ending: string;
@@ -27,18 +32,33 @@ const constants =
 
 /** Every format, in the order that they are offered in. */
 export const EXPORT_FORMATS: readonly ExportFormat[] = [
-  { id: 'cpp', words: 'Constants for C++', ending: '.hpp', type: 'text/x-c++', write: constants(writeCpp) },
-  { id: 'c', words: 'Constants for C', ending: '.h', type: 'text/x-c', write: constants(writeC) },
-  { id: 'micropython', words: 'Constants for MicroPython', ending: '.py', type: 'text/x-python', write: constants(writeMicroPython) },
-  { id: 'rust', words: 'Constants for Rust', ending: '.rs', type: 'text/rust', write: constants(writeRust) },
-  { id: 'overlay', words: 'Device tree overlay', ending: '.dts', type: 'text/plain', write: writeOverlay },
-  { id: 'json', words: 'Constants as JSON', ending: '.constants.json', type: 'application/json', write: constants(writeJson) },
-  { id: 'yaml', words: 'Constants as YAML', ending: '.yaml', type: 'application/yaml', write: constants(writeYaml) },
-  { id: 'toml', words: 'Constants as TOML', ending: '.toml', type: 'application/toml', write: constants(writeToml) },
-  { id: 'csv', words: 'Wire list, CSV', ending: '.csv', type: 'text/csv', write: wiresCsv },
-  { id: 'components', words: 'Components, CSV', ending: '.components.csv', type: 'text/csv', write: componentsCsv },
-  { id: 'svg', words: 'Chart, SVG', ending: '.svg', type: 'image/svg+xml', write: chartSvg },
-  { id: 'markdown', words: 'Wire list, Markdown', ending: '.md', type: 'text/markdown', write: wiresMarkdown },
+  { id: 'cpp', group: 'Programs', words: 'Constants for C++', ending: '.hpp', type: 'text/x-c++', write: constants(writeCpp) },
+  { id: 'c', group: 'Programs', words: 'Constants for C', ending: '.h', type: 'text/x-c', write: constants(writeC) },
+  {
+    id: 'micropython',
+    group: 'Programs',
+    words: 'Constants for MicroPython',
+    ending: '.py',
+    type: 'text/x-python',
+    write: constants(writeMicroPython),
+  },
+  { id: 'rust', group: 'Programs', words: 'Constants for Rust', ending: '.rs', type: 'text/rust', write: constants(writeRust) },
+  { id: 'overlay', group: 'Programs', words: 'Device tree overlay', ending: '.dts', type: 'text/plain', write: writeOverlay },
+  {
+    id: 'json',
+    group: 'Data',
+    words: 'Constants as JSON',
+    ending: '.constants.json',
+    type: 'application/json',
+    write: constants(writeJson),
+  },
+  { id: 'yaml', group: 'Data', words: 'Constants as YAML', ending: '.yaml', type: 'application/yaml', write: constants(writeYaml) },
+  { id: 'toml', group: 'Data', words: 'Constants as TOML', ending: '.toml', type: 'application/toml', write: constants(writeToml) },
+  { id: 'csv', group: 'Tables', words: 'Wire list, CSV', ending: '.csv', type: 'text/csv', write: wiresCsv },
+  { id: 'components', group: 'Tables', words: 'Components, CSV', ending: '.components.csv', type: 'text/csv', write: componentsCsv },
+  { id: 'markdown', group: 'Tables', words: 'Wire list, Markdown', ending: '.md', type: 'text/markdown', write: wiresMarkdown },
+  { id: 'svg', group: 'Pictures', words: 'Chart, SVG', ending: '.svg', type: 'image/svg+xml', write: chartSvg },
+  { id: 'wiring', group: 'Pictures', words: 'Wiring picture, SVG', ending: '.wiring.svg', type: 'image/svg+xml', write: wiringSvg },
 ];
 
 /** The file name of a plan: letters, digits and dashes.

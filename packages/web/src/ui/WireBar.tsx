@@ -1,5 +1,5 @@
 import type { WireColour } from '@roof-chart/core/plan/plan';
-import { WIRE_HEX } from './wireHex';
+import { WIRE_HEX } from '@roof-chart/core/outputs/wireHex';
 
 /** A wire's real colour as a short bar; a thin line where there is no wire. */
 export function WireBar({ colour }: { readonly colour: WireColour | undefined }) {

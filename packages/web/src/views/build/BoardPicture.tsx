@@ -4,7 +4,7 @@ import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BoardPin, Header } from '@roof-chart/core/sheets/boardSheet';
 import { useWorkbench } from '../../state/workbench';
-import { WIRE_HEX } from '../../ui/wireHex';
+import { WIRE_HEX } from '@roof-chart/core/outputs/wireHex';
 import styles from './Build.module.css';
 
 const PITCH = 23;

@@ -1,5 +1,5 @@
 import { Button, CopyButton } from '@mantine/core';
-import { IconCopy, IconListNumbers, IconPrinter } from '@tabler/icons-react';
+import { IconCopy, IconListNumbers, IconPrinter, IconSitemap } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { placementText } from '@roof-chart/core/text/names';
@@ -22,6 +22,7 @@ import { ImportWires } from './ImportWires';
 import { OpenErrors } from './OpenErrors';
 import { PhoneCode } from './PhoneCode';
 import { StepLine } from './StepLine';
+import { WiringView } from './WiringView';
 import { StepMode } from './StepMode';
 
 /** Today, as 2026-11-26. */
@@ -102,6 +103,7 @@ export function BuildView() {
   }
   if (params.get('mode') === 'steps')
     return <StepMode plan={plan} sections={sections} errors={errors} onTick={tick} onClose={() => setParams({}, { replace: true })} />;
+  if (params.get('mode') === 'wiring') return <WiringView plan={plan} onClose={() => setParams({}, { replace: true })} />;
   const done = wires.filter((w) => w.ticked).length;
   return (
     <div className={styles.view}>
@@ -116,6 +118,9 @@ export function BuildView() {
         <div className={styles.actions}>
           <Button leftSection={<IconListNumbers size={15} />} onClick={() => setParams({ mode: 'steps' })}>
             Step by step
+          </Button>
+          <Button variant="default" leftSection={<IconSitemap size={15} />} onClick={() => setParams({ mode: 'wiring' })}>
+            Wiring picture
           </Button>
           <CopyButton value={asText(plan, sheets, sections, errors)}>
             {({ copied, copy }) => (

@@ -1,7 +1,7 @@
 import { Button, Menu } from '@mantine/core';
 import { IconFileExport } from '@tabler/icons-react';
-import { useEffect, useState } from 'react';
-import type { ExportFormat } from '@roof-chart/core/outputs/exports';
+import { Fragment, useEffect, useState } from 'react';
+import type { EXPORT_GROUPS, ExportFormat } from '@roof-chart/core/outputs/exports';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { announce } from '../../ui/announcer';
 import { downloadBlob, downloadText } from '../../ui/download';
@@ -9,6 +9,7 @@ import { pngOf } from '../../ui/pngOf';
 import { useWorkbench } from '../../state/workbench';
 
 interface Exports {
+  readonly groups: typeof EXPORT_GROUPS;
   readonly formats: readonly ExportFormat[];
   readonly fileName: (name: string, ending: string) => string;
 }
@@ -20,8 +21,8 @@ export function ExportMenu({ plan }: { readonly plan: Plan }) {
   const [exports, setExports] = useState<Exports | null>(null);
   useEffect(() => {
     if (!opened || exports) return;
-    void import('@roof-chart/core/outputs/exports').then(({ EXPORT_FORMATS, fileName }) =>
-      setExports({ formats: EXPORT_FORMATS, fileName }),
+    void import('@roof-chart/core/outputs/exports').then(({ EXPORT_FORMATS, EXPORT_GROUPS: groups, fileName }) =>
+      setExports({ groups, formats: EXPORT_FORMATS, fileName }),
     );
   }, [opened, exports]);
   const save = (format: ExportFormat) => {
@@ -31,10 +32,10 @@ export function ExportMenu({ plan }: { readonly plan: Plan }) {
     downloadText(name, text, format.type);
     announce(`Saved ${name}`);
   };
-  const savePng = async () => {
-    const svg = exports!.formats.find((format) => format.id === 'svg')!.write(plan, sheets);
+  const savePng = async (format: ExportFormat) => {
+    const svg = format.write(plan, sheets);
     if (svg === undefined) return;
-    const name = exports!.fileName(plan.name, '.png');
+    const name = exports!.fileName(plan.name, format.ending.replace('.svg', '.png'));
     downloadBlob(name, await pngOf(svg));
     announce(`Saved ${name}`);
   };
@@ -48,16 +49,25 @@ export function ExportMenu({ plan }: { readonly plan: Plan }) {
       </Menu.Target>
       <Menu.Dropdown>
         {written.length === 0 && <Menu.Label>Preparing…</Menu.Label>}
-        {written.map(({ format, there }) => (
-          <Menu.Item key={format.id} disabled={!there} onClick={() => save(format)}>
-            {format.words} <span className="quiet mono">{format.ending}</span>
-          </Menu.Item>
+        {exports?.groups.map((group) => (
+          <Fragment key={group}>
+            <Menu.Label>{group}</Menu.Label>
+            {written
+              .filter(({ format }) => format.group === group)
+              .map(({ format, there }) => (
+                <Fragment key={format.id}>
+                  <Menu.Item disabled={!there} onClick={() => save(format)}>
+                    {format.words} <span className="quiet mono">{format.ending}</span>
+                  </Menu.Item>
+                  {format.ending.endsWith('.svg') && (
+                    <Menu.Item disabled={!there} onClick={() => void savePng(format)}>
+                      {format.words.replace('SVG', 'PNG')} <span className="quiet mono">{format.ending.replace('.svg', '.png')}</span>
+                    </Menu.Item>
+                  )}
+                </Fragment>
+              ))}
+          </Fragment>
         ))}
-        {written.length > 0 && (
-          <Menu.Item onClick={() => void savePng()}>
-            Chart, PNG <span className="quiet mono">.png</span>
-          </Menu.Item>
-        )}
       </Menu.Dropdown>
     </Menu>
   );

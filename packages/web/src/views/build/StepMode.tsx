@@ -1,6 +1,7 @@
 import { Button, Progress } from '@mantine/core';
 import { IconArrowLeft, IconArrowRight, IconCheck } from '@tabler/icons-react';
 import { useEffect, useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import { stepPositions } from '@roof-chart/core/outputs/stepPositions';
 import type { BuildSection, BuildStep } from '@roof-chart/core/outputs/buildSheet';
 import { partFace } from '@roof-chart/core/faces/partFace';
@@ -9,7 +10,7 @@ import { type Plan, splitKey, terminalKey } from '@roof-chart/core/plan/plan';
 import { FacePicture } from '../../ui/face/Face';
 import { useWakeLock } from '../../ui/useWakeLock';
 import { useWorkbench } from '../../state/workbench';
-import { WIRE_HEX } from '../../ui/wireHex';
+import { WIRE_HEX } from '@roof-chart/core/outputs/wireHex';
 import { BoardPicture } from './BoardPicture';
 import { SECTION_TEXT, stepText } from '@roof-chart/core/text/views/buildText';
 import styles from './Build.module.css';
@@ -134,6 +135,11 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
             {step.done && 'Done'}
             {staysOn && <span className={styles.staysOn}>The screen stays on.</span>}
           </p>
+          {wire && (
+            <Link className={styles.toPicture} to={`/plans/${plan.id}/build?mode=wiring&mark=${encodeURIComponent(`wire ${wire.key}`)}`}>
+              Show in the wiring picture
+            </Link>
+          )}
         </div>
         <EndFaces plan={plan} step={step} />
         <BoardPicture plan={plan} wires={wires} pointed={stepPositions(plan, sheets, step)} />

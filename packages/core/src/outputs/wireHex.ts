@@ -1,6 +1,6 @@
-import type { WireColour } from '@roof-chart/core/plan/plan';
+import type { WireColour } from '../plan/plan';
 
-/** The real wires' colours, the same in both themes. */
+/** The real wires' colours, the same in both themes and in files. */
 export const WIRE_HEX: { readonly [C in WireColour]: string } = {
   red: '#c9302c',
   black: '#1c1c1c',

@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import { strictObject } from '@roof-chart/core/sheets/strictObject';
+import type { PlanState } from '@roof-chart/core/outputs/planState';
+import { optional, strictObject } from '@roof-chart/core/sheets/strictObject';
 import type { Thumbnail } from '@roof-chart/core/outputs/thumbnail';
 import { named, timeSchema, wholeSchema } from './schemaParts';
 
@@ -14,6 +15,8 @@ export interface PlanSummary {
   readonly revision: number;
   readonly updatedAt: string;
   readonly thumbnail: Thumbnail;
+  /** Absent until the server has worked it out, and for a plan that misses a sheet. */
+  readonly state?: PlanState;
 }
 
 /** A page of the plans, last changed first. */
@@ -26,6 +29,8 @@ export interface PlanList {
 const columnsSchema = Joi.array().items(wholeSchema);
 const thumbnailSchema = strictObject<Thumbnail>({ columns: wholeSchema, rows: Joi.array().items(columnsSchema), clashes: columnsSchema });
 
+const planStateSchema = strictObject<PlanState>({ wires: wholeSchema, ticked: wholeSchema, errors: wholeSchema, warnings: wholeSchema });
+
 const planSummarySchema = named(
   'PlanSummary',
   strictObject<PlanSummary>({
@@ -36,6 +41,7 @@ const planSummarySchema = named(
     revision: wholeSchema,
     updatedAt: timeSchema,
     thumbnail: thumbnailSchema,
+    state: optional(planStateSchema),
   }),
 );
 

@@ -84,7 +84,10 @@ test('a chip lies with pin 1 at the lower left, half of its pins below from left
 test.each(parts.map((sheet) => [sheet.id, sheet] as const))('%s has its terminals once, within its view', (_, sheet) => {
   const face = partFace(sheet);
   const isWhole = sheet.shape?.body === 'dip' || sheet.polarity !== undefined;
-  const shown = sheet.terminals.list.filter(({ role }) => isWhole || role !== 'external');
+  const { list } = sheet.terminals;
+  const isOwn = ({ role }: (typeof list)[number]) => role !== 'external';
+  // A pin without a function is still a pin of its row; what comes before or after all others leads elsewhere.
+  const shown = isWhole ? list : list.slice(list.findIndex(isOwn), list.findLastIndex(isOwn) + 1);
   expect(face.pads.map(({ id }) => id).toSorted()).toEqual(shown.map(({ id }) => id).toSorted());
   const places = face.pads.map(({ x, y }) => `${x.toFixed(1)} ${y.toFixed(1)}`);
   expect(new Set(places).size).toBe(places.length);
@@ -93,6 +96,13 @@ test.each(parts.map((sheet) => [sheet.id, sheet] as const))('%s has its terminal
     expect(
       item.x >= view.x && item.y >= view.y && item.x + item.w <= view.x + view.w + 1e-9 && item.y + item.h <= view.y + view.h + 1e-9,
     ).toBe(true);
+});
+
+test('a leg that is connected to nothing has its place: the fourth leg of a sensor is not its third', () => {
+  expect(partFace(part('humidity-dht22')).pads.map(({ label }) => label)).toEqual(['VDD', 'DATA', 'NC', 'GND']);
+  expect(partFace(part('motion-mpu6050')).pads.map(({ id }) => id)).toEqual(['VCC', 'GND', 'SCL', 'SDA', 'XDA', 'XCL', 'AD0', 'INT']);
+  // The load cell's own end lies at another edge.
+  expect(partFace(part('load-cell-hx711')).pads.map(({ id }) => id)).toEqual(['GND', 'DT', 'SCK', 'VCC']);
 });
 
 describe('what is hostile or contradicts itself', () => {

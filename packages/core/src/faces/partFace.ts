@@ -39,6 +39,13 @@ function frontOf(part: PartSheet): { readonly item: FaceItem; readonly size: Siz
   return { item: { is: 'feature', what: 'chip', label: chip, ...at, ...size }, size };
 }
 
+/** The terminals of the header that goes to the board. What leads elsewhere, such as to a load, lies at another edge unless it has its number
+ *  among them. */
+function headerRow(list: readonly PartTerminal[]): readonly PartTerminal[] {
+  const own = list.filter(({ role }) => role !== 'external');
+  return own.length === 0 ? list : list.slice(list.indexOf(own[0]!), list.indexOf(own.at(-1)!) + 1);
+}
+
 /** Distance of the LEDs of a matrix, in millimetres. */
 const DOT_MM = 4;
 /** Millimetres of an inch. */
@@ -99,7 +106,7 @@ function ledFace(part: PartSheet): readonly [readonly FaceItem[], readonly FaceP
 function moduleFace(part: PartSheet): readonly [readonly FaceItem[], readonly FacePad[]] {
   const { list } = part.terminals;
   const front = frontOf(part);
-  const shown = list.filter((terminal) => terminal.role !== 'external');
+  const shown = headerRow(list);
   const { w: frontW, h: frontH } = front?.size ?? { w: 0, h: 0 };
   const isTwoSided = shown.length > ONE_EDGE && (shown.length - 1) * PITCH_MM > frontW + 6;
   const longest = Math.max(2, ...shown.map((terminal) => drawnLabel(terminal.label).length)) * CHARACTER_MM;

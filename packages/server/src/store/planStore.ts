@@ -4,6 +4,7 @@ import type { Client, SentBatch } from '@roof-chart/api/editBatches';
 import type { PlanList, PlanSummary } from '@roof-chart/api/planList';
 import type { StoredPlan } from '@roof-chart/api/storedPlan';
 import { thumbnail, type Thumbnail } from '@roof-chart/core/outputs/thumbnail';
+import type { PlanState } from '@roof-chart/core/outputs/planState';
 import type { Plan, SheetRef } from '@roof-chart/core/plan/plan';
 import { startPlan } from '@roof-chart/core/plan/startPlan';
 import { checksum } from './checksum';
@@ -12,6 +13,7 @@ import { applyBatches, type RefusedEdit, type SeenRevision } from './editBatches
 import { newEpoch, readEpoch } from './epoch';
 import type { SheetSource } from './sheetRepository';
 import { BaseEntity, BatchEntity, CheckpointEntity, PlanEntity, type PlanRow, SettingEntity } from './rows';
+import { PlanStates } from './planStates';
 import { storedPlan } from './storedDocument';
 import { type Statements, Transactions } from './transactions';
 
@@ -42,12 +44,17 @@ function readThumbnail(text: string): Thumbnail {
   }
 }
 
-const summary = (row: SummaryRow): PlanSummary => ({ ...row, thumbnail: readThumbnail(row.thumbnail) });
+const summary = (row: SummaryRow, state: PlanState | undefined): PlanSummary => ({
+  ...row,
+  thumbnail: readThumbnail(row.thumbnail),
+  ...(state ? { state } : {}),
+});
 
 /** Plans in SQLite. Every write is one transaction; nothing is ever removed from the disk. */
 export class PlanStore {
   readonly transactions: Transactions;
   readonly #statements: Statements;
+  readonly #states = new PlanStates();
   readonly #listeners = new Set<ChangeListener>();
   #epoch: string;
 
@@ -81,7 +88,17 @@ export class PlanStore {
       [limit, offset],
     );
     const [count] = await source.query<{ total: number }[]>('SELECT count(*) AS total FROM plans WHERE deleted_at IS NULL');
-    return { plans: rows.map(summary), total: count!.total };
+    const states = await this.#states.of(rows, this.shelf.current, (id) => this.#readable(id));
+    return { plans: rows.map((row) => summary(row, states.get(row.id))), total: count!.total };
+  }
+
+  /** A plan for its state in the list: a damaged one has none, and is reported when it is opened. */
+  #readable(id: string): Plan | undefined {
+    try {
+      return this.read(id)?.plan;
+    } catch {
+      return undefined;
+    }
   }
 
   /** @throws DamagedDocument when the stored document is not what was written */

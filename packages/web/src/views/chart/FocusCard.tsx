@@ -2,6 +2,8 @@ import { Button, NativeSelect } from '@mantine/core';
 import { IconLock, IconLockOpen, IconPlugConnected, IconPlugConnectedX } from '@tabler/icons-react';
 import { memo, type ReactNode } from 'react';
 import { endFit, fitReason } from '@roof-chart/core/assign/fit/endFit';
+import { boardFace } from '@roof-chart/core/faces/boardFace';
+import { partFace } from '@roof-chart/core/faces/partFace';
 import { terminalText } from '@roof-chart/core/text/names';
 import { planComponents } from '@roof-chart/core/electrics/reports/components';
 import { driverAt } from '@roof-chart/core/nets/multiplexed';
@@ -18,6 +20,7 @@ import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { Link } from 'react-router';
 import { useWorkbench } from '../../state/workbench';
 import { CostRing, Disc, LockedDisc, ClashDisc, Ring } from '../../ui/chart/marks';
+import { FacePicture } from '../../ui/face/Face';
 import styles from './Chart.module.css';
 import { columnOfEnd, endOfColumn } from './columns';
 import { WhyHere } from './WhyHere';
@@ -184,12 +187,22 @@ function columnTitle(board: IndexedBoard, column: string): string {
   return end?.to === 'rail' ? `Rail ${board.sheet.rails.list.find((r) => r.id === end.rail)?.label ?? end.rail}` : 'Ground';
 }
 
+/** The board positions of a column: its pin, or all of its rail or of ground. */
+function pinsOfColumn(board: IndexedBoard, column: string): readonly string[] {
+  if (board.pins.has(column)) return [column];
+  const end = endOfColumn(board, column);
+  return board.sheet.pins.list.flatMap(({ id, kind, rail }) =>
+    (end?.to === 'ground' && kind === 'ground') || (end?.to === 'rail' && kind === 'supply' && rail === end.rail) ? [id] : [],
+  );
+}
+
 /** Under the chart: the focused terminal, the column under the cursor, and what can be done with them. */
 export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
   const { plan, board, nets, item, column, freeCount, onAct, onLock, onColour } = props;
   const { sheets } = useWorkbench();
   const end = column ? endOfColumn(board, column) : null;
   const fit = item && end ? endFit(board, item.part, item.terminal, end) : undefined;
+  const place = column ?? (item?.wire ? columnOfEnd(item.wire.end) : null);
   const wiredHere = item?.wire && end && columnOfEnd(item.wire.end) === columnOfEnd(end);
   if (!item && !column)
     return (
@@ -241,6 +254,11 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
           <p className={styles.fact}>Choose a row to connect its terminal.</p>
         )}
       </div>
+      {item && (
+        <div className={styles.cardFace}>
+          <FacePicture face={partFace(item.part)} lit={[item.terminal.id]} labels={false} maxScale={4} />
+        </div>
+      )}
       <div className={styles.cardHalf}>
         {column ? (
           <>
@@ -267,6 +285,11 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
           <p className={styles.fact}>Move to a pin to see its functions.</p>
         )}
       </div>
+      {place && (
+        <div className={styles.cardFace}>
+          <FacePicture face={boardFace(board.sheet)} lit={pinsOfColumn(board, place)} labels={false} maxScale={4} />
+        </div>
+      )}
     </section>
   );
 });

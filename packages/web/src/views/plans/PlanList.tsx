@@ -4,6 +4,7 @@ import { IconCopy, IconTrash } from '@tabler/icons-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PlanSummary } from '@roof-chart/api/planList';
+import type { PlanState } from '@roof-chart/core/outputs/planState';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import {
@@ -31,6 +32,20 @@ function when(iso: string): string {
   });
 }
 
+/** Findings and progress of a plan, as its own pages tell them. */
+function State({ state: { wires, ticked, errors, warnings } }: { readonly state: PlanState }) {
+  const found = [...(errors > 0 ? [counted(errors, 'error')] : []), ...(warnings > 0 ? [counted(warnings, 'warning')] : [])];
+  return (
+    <span className={`${styles.state} num`}>
+      <span className={errors > 0 ? styles.withErrors : warnings > 0 ? styles.withWarnings : styles.withoutFindings}>
+        {wires === 0 ? 'nothing wired' : found.length === 0 ? 'no errors' : found.join(', ')}
+      </span>
+      <span className="quiet">{wires > 0 && (ticked >= wires ? 'built' : `${ticked} of ${wires} wires built`)}</span>
+      {wires > 0 && <progress className={styles.progress} value={ticked} max={wires} aria-hidden />}
+    </span>
+  );
+}
+
 interface PlanRowProps {
   readonly plan: PlanSummary;
   readonly onDuplicate: (plan: PlanSummary) => void;
@@ -50,6 +65,7 @@ function PlanRow({ plan, onDuplicate, onDelete }: PlanRowProps) {
             {counted(plan.parts, 'part')}, changed {when(plan.updatedAt)}
           </span>
         </span>
+        {plan.state && <State state={plan.state} />}
       </Link>
       <ActionIcon aria-label={`Duplicate ${plan.name}`} title="Duplicate" onClick={() => onDuplicate(plan)}>
         <IconCopy size={17} />
@@ -101,6 +117,9 @@ function useDuplicate(): (plan: PlanSummary) => Promise<void> {
   };
 }
 
+/** Time between two requests for states that are missing, in milliseconds. */
+const STATES_MS = 1500;
+
 const ORDERS = {
   changed: { label: 'last changed', compare: (a: PlanSummary, b: PlanSummary) => b.updatedAt.localeCompare(a.updatedAt) },
   name: { label: 'name', compare: (a: PlanSummary, b: PlanSummary) => a.name.localeCompare(b.name) },
@@ -134,7 +153,16 @@ function ListTools({
 
 /** The plans, with search and order once there are several. */
 export function PlanList() {
-  const plans = usePlansQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [isWaiting, setWaiting] = useState(false);
+  // The server works out the states of many plans bit by bit; of a plan that misses a sheet there is none, ever.
+  const plans = usePlansQuery(undefined, { refetchOnMountOrArgChange: true, pollingInterval: isWaiting ? STATES_MS : 0 });
+  const known = plans.data?.plans.filter((plan) => plan.state).length ?? 0;
+  const [seen, setSeen] = useState({ at: 0, known: -1 });
+  if (plans.data && plans.fulfilledTimeStamp !== undefined && plans.fulfilledTimeStamp !== seen.at) {
+    setSeen({ at: plans.fulfilledTimeStamp, known });
+    // As long as each answer knows more.
+    setWaiting(known < plans.data.plans.length && known > seen.known);
+  }
   const [query, setQuery] = useState('');
   const [order, setOrder] = useState<Order>('changed');
   const onDelete = useDelete();

@@ -56,7 +56,7 @@ test('Resistors: a missing one is put in, stepped by key, seen in its load line;
   await page.getByLabel('Calculation').selectOption({ label: 'Base resistor of a transistor switch' });
   await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByRole('alert')).toContainText('load: expected');
-  await page.getByLabel(/^load current/).fill('30m');
+  await page.getByLabel('Load current', { exact: true }).fill('30m');
   await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByText('R = (VOH − VBE) · β / I', { exact: false })).toBeVisible();
   await page.getByLabel('Terminal for this value').selectOption({ label: 'Part 1 +' });

@@ -107,17 +107,17 @@ test('keys on one pin: read off, chosen, told apart; a long search shows how far
   await saved(page);
 
   await page.getByLabel('Calculation').selectOption('ladder');
-  await page.getByLabel('keys', { exact: true }).fill('40');
+  await page.getByLabel('Keys', { exact: true }).fill('40');
   await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByRole('alert')).toContainText('keys 40: expected 1 to 16 on one pin');
-  await page.getByLabel('keys', { exact: true }).fill('16');
-  await page.getByLabel(/^preferred values: E3 to E192/).fill('E96');
+  await page.getByLabel('Keys', { exact: true }).fill('16');
+  await page.getByLabel('Preferred values', { exact: true }).fill('E96');
   await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByText(/^\d+ %$/)).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByRole('button', { name: 'Calculate' })).toBeEnabled();
-  await page.getByLabel('keys', { exact: true }).fill('3');
-  await page.getByLabel(/^preferred values: E3 to E192/).fill('1k, 2k2, 4k7');
+  await page.getByLabel('Keys', { exact: true }).fill('3');
+  await page.getByLabel('Preferred values', { exact: true }).fill('1k, 2k2, 4k7');
   await page.getByRole('button', { name: 'Calculate' }).click();
   await page.getByRole('button', { name: 'Use them in Part 0' }).click();
   await expect(keys.getByText(/^3 keys, full scale 4095 counts/)).toBeVisible();

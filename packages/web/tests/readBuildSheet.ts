@@ -104,14 +104,14 @@ function readWire(nets: Nets, item: string, to: string, detail: string, fail: ()
   if (!own) return fail();
   const [, number, where] = own as unknown as [string, string, string];
   const from = `${item}#${number}`;
-  const other = /^(?:at the junction · )?at module pin (\d+)$/u.exec(where);
-  if (where.startsWith('at the junction')) nets.join(from, `junction ${to}`);
-  // The step of the junction says which module pin it leads to.
-  if (other) return where.startsWith('at the junction') ? undefined : nets.join(from, `${to}#${other[1]}`);
+  // The step of the junction says where it leads to.
+  if (where === 'at the junction') return nets.join(from, `junction ${to}`);
+  const other = /^at module pin (\d+)$/u.exec(where);
+  if (other) return nets.join(from, `${to}#${other[1]}`);
   // The wiper or the middle of a divider is a net of its own; the legs of its components are read with them.
   if (where === 'on the breadboard') return nets.join(from, to);
   if (where.endsWith('rail of the breadboard') || /^(?:rail )?not on a board header$/u.test(where)) return nets.join(from, `rail ${to}`);
-  const positions = readPositions(where.replace(/^at the junction · /u, ''));
+  const positions = readPositions(where);
   if (positions.length === 0) return fail();
   for (const one of positions) nets.join(from, one);
 }

@@ -32,7 +32,8 @@ function positionWords(at: BoardPosition): string {
 /** Where the board's end of a wire goes: a header position, the rail of the breadboard, or a junction. */
 export function whereText(wire: BuildWire): string {
   if (wire.joined === 'supply rail') return `on the ${wire.end.to === 'ground' ? 'ground' : 'supply'} rail of the breadboard`;
-  return wire.joined ? `at the junction · ${boardWords(wire)}` : boardWords(wire);
+  // Where the one wire of the junction goes is said once, with the junction.
+  return wire.joined ? 'at the junction' : boardWords(wire);
 }
 
 function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement' | 'endNumber'>): string {

@@ -7,12 +7,24 @@ import { type Plan, splitKey } from '../../plan/plan';
 import { formatSi } from '../../quantity/format';
 import type { Sheets } from '../../sheets/sheetIndex';
 
-export const VERDICT_TEXT: { readonly [V in LevelVerdict]: string } = {
+const VERDICT_TEXT: { readonly [V in LevelVerdict]: string } = {
   damage: 'over-voltage',
   none: 'no margin',
   thin: 'low margin',
   good: 'OK',
 };
+
+/** Verdict and margin of a row.
+ *  @example verdictText(pair) // '265 mV, low' */
+export function verdictText({ verdict, marginHigh, marginLow }: LevelPair): string {
+  const margin = formatSi(Math.max(0, Math.min(marginHigh, marginLow)), 'V');
+  if (verdict === 'thin') return `${margin}, low`;
+  return verdict === 'good' ? margin : VERDICT_TEXT[verdict];
+}
+
+/** Whether the row of a group says all that its sentence would. */
+export const isSaidByRow = ({ pair: { verdict, assumed, way } }: LevelGroup): boolean =>
+  verdict === 'good' || (verdict === 'thin' && !(assumed && way === 'to-part'));
 
 /** Signals of one part with the same direction and verdict. */
 export interface LevelGroup {

@@ -11,7 +11,14 @@ interface ScaleMark {
   /** Where a mark is an interval: a line from here to there through the mark. */
   readonly from?: number;
   readonly to?: number;
+  /** What the value is called, in small above or below its mark. */
+  readonly name?: string;
+  readonly nameBelow?: true;
 }
+
+/** Where the name of a mark stands, from the middle of its row. */
+export const NAME_ABOVE = -7;
+export const NAME_BELOW = 13;
 
 export interface ScaleRow {
   readonly id: string;
@@ -50,6 +57,8 @@ interface HangScaleProps {
 export const PAD = 18;
 export const HEADER_HEIGHT = 26;
 export const ROW_HEIGHT = 24;
+/** Of rows whose marks have names. */
+export const NAMED_ROW_HEIGHT = 34;
 /** Room for the words at an edge of a window, beside it where there is so much. */
 const LABEL = 110;
 
@@ -64,6 +73,11 @@ function Mark({ mark, x, y }: { readonly mark: ScaleMark; readonly x: (value: nu
       {mark.kind === 'also' && (
         <path className={styles.also} d={`M${at - 3} ${y - 3}L${at + 3} ${y + 3}M${at - 3} ${y + 3}L${at + 3} ${y - 3}`} />
       )}
+      {mark.name !== undefined && (
+        <text className={styles.markName} x={at} y={y + (mark.nameBelow ? NAME_BELOW : NAME_ABOVE)} textAnchor="middle">
+          {mark.name}
+        </text>
+      )}
     </>
   );
 }
@@ -72,9 +86,10 @@ function Mark({ mark, x, y }: { readonly mark: ScaleMark; readonly x: (value: nu
 export function ScaleChart({ label, scale, rows, windows, total, headWidth = 190, width = 620, children }: HangScaleProps) {
   const heads = useRef<HTMLDivElement>(null);
   const { x, value } = placing(scale, width);
+  const rowHeight = rows.some((row) => row.marks.some((mark) => mark.name !== undefined)) ? NAMED_ROW_HEIGHT : ROW_HEIGHT;
   const foot = total ? 22 : 4;
-  const height = HEADER_HEIGHT + rows.length * ROW_HEIGHT + foot;
-  const yOf = (at: number) => HEADER_HEIGHT + at * ROW_HEIGHT + ROW_HEIGHT / 2;
+  const height = HEADER_HEIGHT + rows.length * rowHeight + foot;
+  const yOf = (at: number) => HEADER_HEIGHT + at * rowHeight + rowHeight / 2;
   return (
     <div className={styles.scale} role="group" aria-label={label} style={{ gridTemplateColumns: `${headWidth}px ${width + 2 * PAD}px` }}>
       <div ref={heads} className={styles.heads} style={{ paddingTop: HEADER_HEIGHT }}>
@@ -92,7 +107,7 @@ export function ScaleChart({ label, scale, rows, windows, total, headWidth = 190
           <div
             key={row.id}
             className={styles.head}
-            style={{ height: ROW_HEIGHT }}
+            style={{ height: rowHeight }}
             {...(row.step
               ? {
                   role: 'slider',
@@ -178,8 +193,8 @@ export function ScaleChart({ label, scale, rows, windows, total, headWidth = 190
               className={styles.rule}
               x1={0}
               x2={width}
-              y1={HEADER_HEIGHT + (at + 1) * ROW_HEIGHT}
-              y2={HEADER_HEIGHT + (at + 1) * ROW_HEIGHT}
+              y1={HEADER_HEIGHT + (at + 1) * rowHeight}
+              y2={HEADER_HEIGHT + (at + 1) * rowHeight}
             />
             {row.hung &&
               row.marks

@@ -12,7 +12,15 @@ import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
 import type { Scale } from '../../ui/chart/placing';
 import { useOpenPlan } from '../../state/store';
 import styles from './Levels.module.css';
-import { groupHead, type LevelGroup, levelGroups, levelText, moduleText, VERDICT_TEXT } from '@roof-chart/core/text/views/levelText';
+import {
+  groupHead,
+  isSaidByRow,
+  type LevelGroup,
+  levelGroups,
+  levelText,
+  moduleText,
+  verdictText,
+} from '@roof-chart/core/text/views/levelText';
 import { Shifters } from './Shifters';
 
 /** An axis of volts that holds every value. */
@@ -33,13 +41,13 @@ const rowOf = (name: string, { id, pair }: LevelGroup): ScaleRow => {
   return {
     id,
     head: name,
-    value: VERDICT_TEXT[pair.verdict],
+    value: verdictText(pair),
     marks: [
-      { at: pair.vilVolts, kind: 'ring' },
-      { at: pair.vihVolts, kind: 'ring' },
-      { at: pair.standsVolts, kind: 'also' },
-      { at: Math.max(0, pair.lowVolts), kind: 'disc', from: 0, to: Math.max(0, pair.lowVolts) },
-      { at: pair.highVolts, kind: bad ? 'clash' : 'disc', from: pair.highVolts, to: Math.max(pair.highVolts, pair.mostVolts) },
+      { at: pair.vilVolts, kind: 'ring', name: 'VIL', nameBelow: true },
+      { at: pair.vihVolts, kind: 'ring', name: 'VIH', nameBelow: true },
+      { at: pair.standsVolts, kind: 'also', name: 'max', nameBelow: true },
+      { at: Math.max(0, pair.lowVolts), kind: 'disc', from: 0, to: Math.max(0, pair.lowVolts), name: 'VOL' },
+      { at: pair.highVolts, kind: bad ? 'clash' : 'disc', from: pair.highVolts, to: Math.max(pair.highVolts, pair.mostVolts), name: 'VOH' },
     ],
   };
 };
@@ -104,7 +112,10 @@ export function LevelsView() {
         <p className={styles.good}>Every signal has margin at every corner of both supplies.</p>
       ) : (
         <>
-          <p className="quiet">Disc: driver output (VOL, VOH). Rings: input thresholds (VIL, VIH). Cross: absolute maximum.</p>
+          <p className="quiet">
+            Above: output of the driver, worst case. Below: thresholds and absolute maximum of the input. At the left: the smaller noise
+            margin.
+          </p>
           <ScaleChart
             label="Levels of the signals"
             scale={scaleFor(shown)}
@@ -120,6 +131,8 @@ export function LevelsView() {
           // What helps a part is offered once, whichever ways its signals go.
           const again = shown.findIndex((other) => other.pair.placement === group.pair.placement) < at;
           const finding = again ? undefined : findingOf(findings, group);
+          // The row has said it: a sentence only where more than the margin is to be told.
+          if (isSaidByRow(group) && !finding?.remedies.length) return null;
           return (
             <li key={group.id} className={styles[group.pair.verdict]}>
               {levelText(plan, group)}

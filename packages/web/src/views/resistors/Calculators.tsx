@@ -42,6 +42,16 @@ function Outputs({ calculation, result }: { readonly calculation: Calculation; r
   );
 }
 
+/** The calculation whose search takes seconds. */
+const SLOW = 'ladder';
+/** Time from the last key to the result, in milliseconds. */
+const LIVE_MS = 400;
+
+const capitalised = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+/** What fits above a field: without its brackets and what follows a colon. @example shortLabel('tolerance (0.2: no band)') // 'Tolerance' */
+const shortLabel = (words: string): string => capitalised(words.replace(/(\s\(|:).*$/, ''));
+const hasUnit = ({ unit }: Calculation['inputs'][number]): boolean => unit !== '1' && unit !== 'text';
+
 /** The values on hand as the input `series`. */
 const drawerText = ({ series, own }: Plan['drawer']): string => (series === 'own' ? (own ?? []).join(', ') : series);
 
@@ -125,6 +135,7 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
   // The values on hand by default.
   const drawer = calculation.inputs.some((i) => i.name === 'series' && i.default !== 'E6') ? drawerText(plan.drawer) : undefined;
   const values: { readonly [name: string]: string } = given[id] ?? {};
+  const [focused, setFocused] = useState<string | null>(null);
   const run = () => {
     setRunning(0);
     feed
@@ -141,66 +152,98 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
       })
       .finally(() => setRunning(null));
   };
+  const live = useRef(run);
+  useEffect(() => {
+    live.current = run;
+  });
+  // The result follows what is typed; a search for resistors takes long, and begins by the button alone.
+  const isComplete = calculation.inputs.every((input) => input.default !== undefined || values[input.name] !== undefined);
+  const isLive = id !== SLOW && isComplete && given[id] !== undefined;
+  useEffect(() => {
+    if (!isLive) return undefined;
+    const timer = setTimeout(() => live.current(), LIVE_MS);
+    return () => clearTimeout(timer);
+  }, [isLive, id, given]);
   const here = answer?.of === id ? answer : null;
+  const help = calculation.inputs.find(({ name }) => name === focused);
   return (
     <section ref={section} className={styles.calc} aria-label="Calculators">
       <h3>Calculators</h3>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          run();
-        }}
-      >
-        <NativeSelect
-          size="xs"
-          label="Calculation"
-          value={id}
-          data={CALCULATIONS.map((c) => ({ value: c.id, label: c.words.replace(/\.$/, '') }))}
-          onChange={(event) => setId(event.currentTarget.value)}
-        />
-        <div className={styles.fields}>
-          {calculation.inputs.map((input) => (
-            <TextInput
-              key={`${id} ${input.name}`}
-              size="xs"
-              label={`${input.words}${input.unit === '1' || input.unit === 'text' ? '' : `, in ${input.unit}`}`}
-              placeholder={(input.name === 'series' ? drawer : undefined) ?? input.default ?? 'required'}
-              value={values[input.name] ?? ''}
-              onChange={(event) => {
-                const { [input.name]: _before, ...others } = values;
-                const text = event.currentTarget.value;
-                setGiven({ ...given, [id]: text.trim() === '' ? others : { ...others, [input.name]: text } });
-              }}
-            />
-          ))}
-        </div>
-        <div className={styles.row}>
-          <Button size="compact-sm" type="submit" disabled={running !== null}>
-            Calculate
-          </Button>
-          {running !== null && (
+      <div className={styles.sheet}>
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            run();
+          }}
+        >
+          <NativeSelect
+            size="xs"
+            label="Calculation"
+            value={id}
+            data={CALCULATIONS.map((c) => ({ value: c.id, label: c.words.replace(/\.$/, '') }))}
+            onChange={(event) => setId(event.currentTarget.value)}
+          />
+          <div className={styles.fields}>
+            {calculation.inputs.map((input) => (
+              <TextInput
+                key={`${id} ${input.name}`}
+                size="xs"
+                label={shortLabel(input.words)}
+                aria-describedby="calculation-help"
+                rightSection={hasUnit(input) ? <span className={styles.unit}>{input.unit}</span> : undefined}
+                rightSectionWidth={34}
+                onFocus={() => setFocused(input.name)}
+                onBlur={() => setFocused(null)}
+                placeholder={(input.name === 'series' ? drawer : undefined) ?? input.default ?? 'required'}
+                value={values[input.name] ?? ''}
+                onChange={(event) => {
+                  const { [input.name]: _before, ...others } = values;
+                  const text = event.currentTarget.value;
+                  setGiven({ ...given, [id]: text.trim() === '' ? others : { ...others, [input.name]: text } });
+                }}
+              />
+            ))}
+          </div>
+          <p id="calculation-help" className={styles.help}>
+            {help
+              ? `${capitalised(help.words)}${hasUnit(help) ? `, in ${help.unit}` : ''}.`
+              : 'Values as 4.7k, 10m or 100n; an empty field has the value shown in it.'}
+          </p>
+          <div className={styles.row}>
+            <Button size="compact-sm" type="submit" disabled={running !== null}>
+              Calculate
+            </Button>
+            {running !== null && (
+              <>
+                <Progress value={running * 100} animated w={120} size="xs" aria-label="Calculating" />
+                <span className="num">{Math.round(running * 100)} %</span>
+                <Button size="compact-sm" variant="default" onClick={() => feed.stopSearch()}>
+                  Stop
+                </Button>
+              </>
+            )}
+          </div>
+        </form>
+        <div className={styles.result} aria-live="polite">
+          {!here && <p className="quiet">The result follows what you enter.</p>}
+          {here && 'problem' in here && (
+            <p className={styles.problem} role="alert">
+              {here.problem}
+            </p>
+          )}
+          {here && 'result' in here && (
             <>
-              <Progress value={running * 100} animated w={120} size="xs" aria-label="Calculating" />
-              <span className="num">{Math.round(running * 100)} %</span>
-              <Button size="compact-sm" variant="default" onClick={() => feed.stopSearch()}>
-                Stop
-              </Button>
+              <Outputs calculation={calculation} result={here.result} />
+              {here.result.spans && <SpanPicture spans={here.result.spans} label={calculation.words} />}
+              {id === 'ladder' ? (
+                <UseLadder plan={plan} result={here.result} />
+              ) : (
+                <UseIt key={id} plan={plan} id={id} result={here.result} />
+              )}
             </>
           )}
         </div>
-      </form>
-      {here && 'problem' in here && (
-        <p className={styles.problem} role="alert">
-          {here.problem}
-        </p>
-      )}
-      {here && 'result' in here && (
-        <>
-          <Outputs calculation={calculation} result={here.result} />
-          {here.result.spans && <SpanPicture spans={here.result.spans} label={calculation.words} />}
-          {id === 'ladder' ? <UseLadder plan={plan} result={here.result} /> : <UseIt key={id} plan={plan} id={id} result={here.result} />}
-        </>
-      )}
+      </div>
     </section>
   );
 }

@@ -102,6 +102,16 @@ test('a plan is duplicated from the list, the list is sorted, and a plan file th
   const [copy, original] = ['Ferry dial (copy)', 'Ferry dial'].map((name) => stored.find((plan) => plan.name === name)!);
   expect([copy!.parts, copy!.id === original!.id]).toEqual([original!.parts, false]);
 
+  // Out of the way, and back.
+  await expect(plans.getByRole('link', { name: /^Ferry dial \(copy\)/ })).toContainText('of 22 wires built');
+  await plans.getByRole('button', { name: 'Archive Ferry dial (copy)' }).click();
+  await expect(plans.getByRole('link', { name: /^Ferry dial \(copy\)/ })).toBeHidden();
+  await plans.getByRole('button', { name: 'Archived plans: 1' }).click();
+  await expect(plans.getByRole('listitem')).toHaveCount(1);
+  await plans.getByRole('button', { name: 'Unarchive Ferry dial (copy)' }).click();
+  await expect(plans.getByRole('button', { name: /^Archived plans/ })).toBeHidden();
+  await expect(plans.getByRole('link', { name: /^Ferry dial \(copy\)/ })).toBeVisible();
+
   const { plan } = (await (await request.get(`/api/plans/${copy!.id}`)).json()) as { plan: object };
   const dropped = await page.evaluateHandle(
     (text) => {

@@ -48,11 +48,11 @@ const PICTURES = [
     },
   ],
   [
-    'buses-spi',
+    'wiring',
     'light',
     async (page) => {
-      await page.goto(`${base}/plans/workbench-scoreboard/buses/spi0`);
-      await page.getByRole('heading', { name: /Bus load/ }).waitFor();
+      await page.goto(`${hive}/build?mode=wiring`);
+      await page.getByRole('group', { name: /^Wiring of / }).waitFor();
     },
   ],
   [

@@ -135,6 +135,16 @@ export const ENDPOINTS: { readonly [route: string]: Endpoint } = {
     answers: { 204: empty('Done'), ...bad, ...gone },
   },
   'post /api/plans/{id}/restore': { summary: 'Restores a deleted plan', path: id, answers: { 204: empty('Done'), ...bad, ...gone } },
+  'post /api/plans/{id}/archive': {
+    summary: 'Lists a plan after those at work',
+    path: id,
+    answers: { 204: empty('Done'), ...bad, ...gone },
+  },
+  'post /api/plans/{id}/unarchive': {
+    summary: 'Lists an archived plan among those at work again',
+    path: id,
+    answers: { 204: empty('Done'), ...bad, ...gone },
+  },
   'post /api/plans/{id}/edits': {
     summary: 'Applies batches of edits in order, each whole or not at all',
     path: id,

@@ -15,11 +15,13 @@ export interface PlanSummary {
   readonly revision: number;
   readonly updatedAt: string;
   readonly thumbnail: Thumbnail;
+  /** Not at work: listed after all others. */
+  readonly archived?: true;
   /** Absent until the server has worked it out, and for a plan that misses a sheet. */
   readonly state?: PlanState;
 }
 
-/** A page of the plans, last changed first. */
+/** A page of the plans, last changed first, archived ones after all others. */
 export interface PlanList {
   readonly plans: readonly PlanSummary[];
   /** Of all pages. */
@@ -41,6 +43,7 @@ const planSummarySchema = named(
     revision: wholeSchema,
     updatedAt: timeSchema,
     thumbnail: thumbnailSchema,
+    archived: optional(Joi.valid(true)),
     state: optional(planStateSchema),
   }),
 );

@@ -34,6 +34,40 @@ test('a plan is made, edited, read, listed', async () => {
   });
 });
 
+test('an archived plan is whole and stays open to edits, is listed after the others, and comes back', async () => {
+  const id = await newPlan('Summer project');
+  const other = await newPlan('At work');
+  const list = async () => {
+    const { plans } = (await api().get('/api/plans').expect(200)).body as { plans: { id: string; archived?: true }[] };
+    return plans.filter((plan) => [id, other].includes(plan.id)).map((plan) => [plan.id, plan.archived ?? false]);
+  };
+  await api().post(`/api/plans/${id}/archive`).expect(204);
+  await edit(id, 1, [oled]).expect(200);
+  expect(await list()).toEqual([
+    [other, false],
+    [id, true],
+  ]);
+  await api().post(`/api/plans/${id}/unarchive`).expect(204);
+  expect(await list()).toEqual([
+    [id, false],
+    [other, false],
+  ]);
+  await api().delete(`/api/plans/${id}`).expect(204);
+  for (const gone of [id, 'no-such-plan']) await api().post(`/api/plans/${gone}/archive`).expect(404);
+});
+
+test('a list says how far each plan is; one that cannot be read hides no other', async () => {
+  const id = await newPlan('Counted');
+  await edit(id, 1, [oled, sda('GP4')]).expect(200);
+  const state = async () => {
+    const { plans } = (await api().get('/api/plans').expect(200)).body as { plans: { id: string; state?: object }[] };
+    return plans.find((plan) => plan.id === id)!.state;
+  };
+  expect(await state()).toEqual({ wires: 1, ticked: 0, errors: expect.any(Number), warnings: expect.any(Number) });
+  await edit(id, 2, [{ kind: 'tick', placement: 'display-1', terminal: 'SDA', end: { to: 'pin', pin: 'GP4' } }]).expect(200);
+  expect(await state()).toMatchObject({ wires: 1, ticked: 1 });
+});
+
 test('a deleted plan is gone from list and reading, and comes back whole', async () => {
   const id = await newPlan();
   await edit(id, 1, [oled]).expect(200);

@@ -206,6 +206,19 @@ export function planRoutes(store: PlanStore, shelf: SheetRepository): Router {
     }),
   );
 
+  for (const [path, isArchived] of [
+    ['/:id/archive', true],
+    ['/:id/unarchive', false],
+  ] as const)
+    router.post(
+      path,
+      route((req, res) => {
+        const id = planId(req);
+        if (!store.archive(id, isArchived)) throw gone(id);
+        res.status(204).end();
+      }),
+    );
+
   router.get('/:id/events', planEvents(store));
 
   router.get(

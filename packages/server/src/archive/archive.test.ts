@@ -56,6 +56,14 @@ test('everything comes out and goes in again elsewhere, the same', async () => {
   expect(readArchive(other.store, other.shelf, archive)).toEqual({ plans: 0, versions: 0, sheets: 0, same: 2, skipped: [] });
 });
 
+test('an archived plan is archived elsewhere, too', async () => {
+  const id = fill(served);
+  served.store.archive(id, true);
+  readArchive(other.store, other.shelf, await archiveOf(served));
+  const { plans } = await other.store.list(10, 0);
+  expect(plans.map((plan) => [plan.id, plan.archived])).toEqual([[id, true]]);
+});
+
 test('a plan that has changed meanwhile is not overwritten: the one of the archive gets an id of its own', async () => {
   const id = fill(served);
   const archive = await archiveOf(served);

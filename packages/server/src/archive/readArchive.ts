@@ -23,7 +23,11 @@ const WANTED = /^(manifest\.json|(plans|deleted-plans|versions|sheets)\/[A-Za-z0
 /** A file that is no archive of ours, or too large a one. */
 export class ArchiveRefused extends Error {}
 
-const manifestSchema = Joi.object({ format: Joi.valid(ARCHIVE_FORMAT).required(), formatVersion: Joi.number().required() })
+const manifestSchema = Joi.object({
+  format: Joi.valid(ARCHIVE_FORMAT).required(),
+  formatVersion: Joi.number().required(),
+  archived: Joi.array().items(Joi.string()),
+})
   .unknown()
   .required();
 const versionSchema = Joi.object({
@@ -72,7 +76,8 @@ export function readArchive(store: PlanStore, shelf: SheetRepository, bytes: Uin
   if (manifest.error) throw new ArchiveRefused('Not a Roof Chart archive: the manifest is missing.');
   if ((manifest.value as { formatVersion: number }).formatVersion > ARCHIVE_VERSION)
     throw new ArchiveRefused('The archive was written by a later version of Roof Chart.');
-  return new ArchiveReader(store, shelf, files).read();
+  const { archived = [] } = manifest.value as { archived?: readonly string[] };
+  return new ArchiveReader(store, shelf, files, new Set(archived)).read();
 }
 
 class ArchiveReader {
@@ -85,6 +90,8 @@ class ArchiveReader {
     private readonly store: PlanStore,
     private readonly shelf: SheetRepository,
     private readonly files: ReadonlyMap<string, string>,
+    /** The plans that are archived, by their ids in the archive. */
+    private readonly archived: ReadonlySet<string>,
   ) {}
 
   read(): ArchiveReport {
@@ -143,7 +150,9 @@ class ArchiveReader {
     }
     const imported = this.#write(path, (statements) => {
       const made = importWithin(statements, this.store, this.shelf, file);
-      if (deleted) statements.update(PlanEntity, { id: made.stored.plan.id }, { deletedAt: this.store.time() });
+      const at = this.store.time();
+      const [archivedAt, deletedAt] = [this.archived.has(file.plan.id) ? at : null, deleted ? at : null];
+      statements.update(PlanEntity, { id: made.stored.plan.id }, { archivedAt, deletedAt });
       return made;
     });
     if (!imported) return;

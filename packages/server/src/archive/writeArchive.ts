@@ -18,7 +18,7 @@ deleted-plans/ID.json      a deleted plan that can be restored
 versions/PLAN/ID.json      a saved version
 sheets/ID@VERSION.json     a board or part sheet of your own
 damaged/                   the raw text of documents that could not be read
-manifest.json              list of the content
+manifest.json              list of the content, and which plans are archived
 
 npm run import -- FILE imports the archive; identical plans are skipped.
 `;
@@ -49,6 +49,8 @@ function entryOf(
 export function* archiveEntries(statements: Statements, shelf: SheetSource, now: Date): Generator<Entry> {
   yield { path: 'README.txt', text: READ_ME };
   const counts: Record<string, number> = {};
+  // In the manifest, so that an earlier version imports these plans, too.
+  const archived: string[] = [];
   const seen = (entry: Entry): Entry => {
     const folder = entry.path.split('/')[0]!;
     counts[folder] = (counts[folder] ?? 0) + 1;
@@ -57,6 +59,7 @@ export function* archiveEntries(statements: Statements, shelf: SheetSource, now:
   for (const { id } of statements.find(PlanEntity, {}, 'ORDER BY id')) {
     const row = statements.first(PlanEntity, { id })!;
     const shape = () => pretty(planDocument(storedPlan(id, row), shelf.current));
+    if (row.archivedAt !== null) archived.push(id);
     yield seen(entryOf(row.deletedAt === null ? 'plans' : 'deleted-plans', id, row, shape));
   }
   for (const row of statements.find(CheckpointEntity, {}, 'ORDER BY plan_id, at, id')) {
@@ -68,7 +71,10 @@ export function* archiveEntries(statements: Statements, shelf: SheetSource, now:
     const isWhole = checksum(row.document) === row.checksum;
     yield seen({ path: isWhole ? `sheets/${row.key}.json` : `damaged/sheets-${row.key}.txt`, text: row.document });
   }
-  yield { path: 'manifest.json', text: pretty({ format: ARCHIVE_FORMAT, formatVersion: ARCHIVE_VERSION, at: now.toISOString(), counts }) };
+  yield {
+    path: 'manifest.json',
+    text: pretty({ format: ARCHIVE_FORMAT, formatVersion: ARCHIVE_VERSION, at: now.toISOString(), counts, archived }),
+  };
 }
 
 /** The entries as a ZIP file, made while it is read; other work is let in between. */

@@ -97,9 +97,23 @@ class AddChecksumsBasesAndEpoch1795870800000 implements MigrationInterface {
   }
 }
 
+/** Plans that are out of the way without being deleted. */
+class AddArchivedPlans1796040000000 implements MigrationInterface {
+  name = 'AddArchivedPlans1796040000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query('ALTER TABLE plans ADD COLUMN archived_at TEXT');
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('ALTER TABLE plans DROP COLUMN archived_at');
+  }
+}
+
 export const MIGRATIONS = [
   CreatePlans1795564800000,
   CreateCheckpoints1795568400000,
   CreateSheets1795608000000,
   AddChecksumsBasesAndEpoch1795870800000,
+  AddArchivedPlans1796040000000,
 ];

@@ -30,7 +30,7 @@ export type EditOutcome =
   | { readonly kind: 'clash'; readonly at: number }
   | { readonly kind: 'refused'; readonly at: number; readonly revision: number; readonly problem: RefusedEdit };
 
-type SummaryRow = Pick<PlanRow, 'id' | 'name' | 'board' | 'parts' | 'revision' | 'updatedAt' | 'thumbnail'>;
+type SummaryRow = Pick<PlanRow, 'id' | 'name' | 'board' | 'parts' | 'revision' | 'updatedAt' | 'thumbnail' | 'archivedAt'>;
 
 const EMPTY_THUMBNAIL: Thumbnail = { columns: 0, rows: [], clashes: [] };
 
@@ -44,9 +44,10 @@ function readThumbnail(text: string): Thumbnail {
   }
 }
 
-const summary = (row: SummaryRow, state: PlanState | undefined): PlanSummary => ({
+const summary = ({ archivedAt, ...row }: SummaryRow, state: PlanState | undefined): PlanSummary => ({
   ...row,
   thumbnail: readThumbnail(row.thumbnail),
+  ...(archivedAt === null ? {} : { archived: true as const }),
   ...(state ? { state } : {}),
 });
 
@@ -78,13 +79,13 @@ export class PlanStore {
     return this.now().toISOString();
   }
 
-  /** The plans that are not deleted, last changed first.
+  /** The plans that are not deleted, last changed first, archived ones after all others.
    *  Plain SQL: making an entity of each of a hundred rows would take longer than finding them. */
   async list(limit: number, offset: number): Promise<PlanList> {
     const { source } = this.database;
     const rows = await source.query<SummaryRow[]>(
-      `SELECT id, name, board, parts, revision, updated_at AS updatedAt, thumbnail FROM plans
-       WHERE deleted_at IS NULL ORDER BY updated_at DESC, id LIMIT ? OFFSET ?`,
+      `SELECT id, name, board, parts, revision, updated_at AS updatedAt, thumbnail, archived_at AS archivedAt FROM plans
+       WHERE deleted_at IS NULL ORDER BY archived_at IS NOT NULL, updated_at DESC, id LIMIT ? OFFSET ?`,
       [limit, offset],
     );
     const [count] = await source.query<{ total: number }[]>('SELECT count(*) AS total FROM plans WHERE deleted_at IS NULL');
@@ -126,7 +127,15 @@ export class PlanStore {
   createWithin(statements: Statements, plan: Plan): StoredPlan {
     const at = this.time();
     const columns = this.#columns(plan);
-    statements.insert(PlanEntity, { ...columns, id: plan.id, revision: 1, createdAt: at, updatedAt: at, deletedAt: null });
+    statements.insert(PlanEntity, {
+      ...columns,
+      id: plan.id,
+      revision: 1,
+      createdAt: at,
+      updatedAt: at,
+      deletedAt: null,
+      archivedAt: null,
+    });
     statements.insert(BaseEntity, { planId: plan.id, revision: 1, document: columns.document, checksum: columns.checksum });
     return { plan, revision: 1, epoch: this.#epoch, recent: [] };
   }
@@ -195,6 +204,12 @@ export class PlanStore {
     const revision = this.revisionOf(id);
     if (done && revision !== undefined) this.#tell(id, revision);
     return done;
+  }
+
+  /** Takes a plan out of the list of those at work, or back into it. @returns false where there is none */
+  archive(id: string, isArchived: boolean): boolean {
+    const archivedAt = isArchived ? this.time() : null;
+    return this.transactions.write((statements) => statements.update(PlanEntity, { id, deletedAt: null }, { archivedAt }) > 0);
   }
 
   #mark(id: string, deletedAt: string | null): boolean {

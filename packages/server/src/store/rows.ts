@@ -14,6 +14,7 @@ export interface PlanRow {
   createdAt: string;
   updatedAt: string;
   deletedAt: string | null;
+  archivedAt: string | null;
 }
 
 /** One acknowledged batch of edits with its inverse. */
@@ -117,6 +118,7 @@ export const PlanEntity = new EntitySchema<PlanRow>({
     createdAt: { type: 'text', name: 'created_at' },
     updatedAt: { type: 'text', name: 'updated_at' },
     deletedAt: { type: 'text', name: 'deleted_at', nullable: true },
+    archivedAt: { type: 'text', name: 'archived_at', nullable: true },
   },
 });
 

@@ -4,6 +4,7 @@ import { findNets } from '@roof-chart/core/nets/nets';
 import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import { planTerminals } from '@roof-chart/core/nets/terminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { buildProgress } from '@roof-chart/core/outputs/buildProgress';
 import { counted } from '@roof-chart/core/quantity/format';
 import styles from './Steps.module.css';
 import { useAppSelector } from '../state/store';
@@ -30,9 +31,8 @@ function useCounts(plan: Plan): Counts {
   const findings = reviewed?.result.ok ? reviewed.result.review.findings : [];
   return {
     open: openTerminals(planTerminals(plan, sheets), findNets(plan, sheets)).length,
-    wires: Object.keys(plan.wires).length,
-    clashes: findings.filter((f) => f.level === 'clash' && f.code !== 'terminal-unwired').length,
-    ticked: Object.keys(plan.ticks).length,
+    clashes: findings.filter((f) => f.level === 'clash' && f.accepted === undefined && f.code !== 'terminal-unwired').length,
+    ...buildProgress(plan),
     parts: plan.placements.length,
   };
 }

@@ -118,6 +118,10 @@ export const api = createApi({
     takenBatches: build.mutation<TakenAnswer, TakenRequest & { readonly planId: string }>({
       query: ({ planId, batches }) => ({ url: `plans/${encodeURIComponent(planId)}/taken`, method: 'POST', body: { batches } }),
     }),
+    archivePlan: build.mutation<void, { readonly id: string; readonly archived: boolean }>({
+      query: ({ id, archived }) => ({ url: `plans/${id}/${archived ? 'archive' : 'unarchive'}`, method: 'POST' }),
+      invalidatesTags: ['plans'],
+    }),
     restorePlan: build.mutation<void, string>({
       query: (id) => ({ url: `plans/${id}/restore`, method: 'POST' }),
       invalidatesTags: ['plans'],
@@ -144,6 +148,7 @@ export const {
   useOpenPlanFileMutation,
   usePlansQuery,
   useCreatePlanMutation,
+  useArchivePlanMutation,
   useDeletePlanMutation,
   useReadPlanMutation,
   useRestorePlanMutation,

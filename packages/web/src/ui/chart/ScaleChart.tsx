@@ -2,7 +2,7 @@ import { type ReactNode, useRef } from 'react';
 import { SavePicture } from '../SavePicture';
 import { ClashDisc, Disc, Ring } from './marks';
 import styles from './ScaleChart.module.css';
-import { placing, type Scale } from './placing';
+import { NAME_ABOVE, NAME_BELOW, NAMED_ROW_HEIGHT, placing, ROW_HEIGHT, type Scale } from './placing';
 import { scaleSvg } from './scaleSvg';
 
 interface ScaleMark {
@@ -15,10 +15,6 @@ interface ScaleMark {
   readonly name?: string;
   readonly nameBelow?: true;
 }
-
-/** Where the name of a mark stands, from the middle of its row. */
-export const NAME_ABOVE = -7;
-export const NAME_BELOW = 13;
 
 export interface ScaleRow {
   readonly id: string;
@@ -56,9 +52,6 @@ interface HangScaleProps {
 /** Room for the labels of the first and last tick. */
 export const PAD = 18;
 export const HEADER_HEIGHT = 26;
-export const ROW_HEIGHT = 24;
-/** Of rows whose marks have names. */
-export const NAMED_ROW_HEIGHT = 34;
 /** Room for the words at an edge of a window, beside it where there is so much. */
 const LABEL = 110;
 

@@ -17,3 +17,10 @@ export function placing(scale: Scale, width: number): { x: (value: number) => nu
     value: (x) => g(low + (clamp(x) / width) * (high - low)),
   };
 }
+
+/** Height of a row, in pixels; of one whose marks have names it is larger. */
+export const ROW_HEIGHT = 24;
+export const NAMED_ROW_HEIGHT = 34;
+/** Where the name of a mark has its base line, from the middle of its row. */
+export const NAME_ABOVE = -7;
+export const NAME_BELOW = 13;

@@ -1,6 +1,6 @@
 import { BRICK, GOOD, INK, QUIET, RULE, svgLine, svgPicture, svgText } from '@roof-chart/core/outputs/svgText';
-import { NAME_ABOVE, NAME_BELOW, NAMED_ROW_HEIGHT, ROW_HEIGHT, type ScaleRow, type ScaleWindow } from './ScaleChart';
-import { placing, type Scale } from './placing';
+import type { ScaleRow, ScaleWindow } from './ScaleChart';
+import { NAME_ABOVE, NAME_BELOW, NAMED_ROW_HEIGHT, placing, ROW_HEIGHT, type Scale } from './placing';
 
 const HEAD = 240;
 const VALUE = 150;

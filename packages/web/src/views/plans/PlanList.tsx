@@ -1,6 +1,6 @@
 import { ActionIcon, Button, NativeSelect } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { IconCopy, IconTrash } from '@tabler/icons-react';
+import { IconArchive, IconArchiveOff, IconCopy, IconTrash } from '@tabler/icons-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PlanSummary } from '@roof-chart/api/planList';
@@ -9,6 +9,7 @@ import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import {
   failureWords,
+  useArchivePlanMutation,
   useDeletePlanMutation,
   useOpenPlanFileMutation,
   usePlansQuery,
@@ -49,10 +50,11 @@ function State({ state: { wires, ticked, errors, warnings } }: { readonly state:
 interface PlanRowProps {
   readonly plan: PlanSummary;
   readonly onDuplicate: (plan: PlanSummary) => void;
+  readonly onArchive: (plan: PlanSummary) => void;
   readonly onDelete: (plan: PlanSummary) => void;
 }
 
-function PlanRow({ plan, onDuplicate, onDelete }: PlanRowProps) {
+function PlanRow({ plan, onDuplicate, onArchive, onDelete }: PlanRowProps) {
   const { sheets } = useWorkbench();
   return (
     <li className={styles.row}>
@@ -69,6 +71,13 @@ function PlanRow({ plan, onDuplicate, onDelete }: PlanRowProps) {
       </Link>
       <ActionIcon aria-label={`Duplicate ${plan.name}`} title="Duplicate" onClick={() => onDuplicate(plan)}>
         <IconCopy size={17} />
+      </ActionIcon>
+      <ActionIcon
+        aria-label={`${plan.archived ? 'Unarchive' : 'Archive'} ${plan.name}`}
+        title={plan.archived ? 'Unarchive' : 'Archive: out of this list, not deleted'}
+        onClick={() => onArchive(plan)}
+      >
+        {plan.archived ? <IconArchiveOff size={17} /> : <IconArchive size={17} />}
       </ActionIcon>
       <ActionIcon aria-label={`Delete ${plan.name}`} title="Delete" onClick={() => onDelete(plan)}>
         <IconTrash size={17} />
@@ -101,6 +110,15 @@ function useDelete(): (plan: PlanSummary) => Promise<void> {
         </span>
       ),
     });
+  };
+}
+
+function useArchive(): (plan: PlanSummary) => Promise<void> {
+  const [archive] = useArchivePlanMutation();
+  return async ({ id, name, archived }) => {
+    const result = await archive({ id, archived: !archived });
+    const message = `“${name}” ${archived ? 'is listed again' : 'archived'}.`;
+    notifications.show(result.error ? { message: failureWords(result.error), color: 'brick' } : { message });
   };
 }
 
@@ -167,8 +185,14 @@ export function PlanList() {
   const [order, setOrder] = useState<Order>('changed');
   const onDelete = useDelete();
   const onDuplicate = useDuplicate();
+  const onArchive = useArchive();
+  const [showsArchived, setShowsArchived] = useState(false);
   const all = plans.data?.plans ?? [];
-  const shown = all.filter((plan) => plan.name.toLowerCase().includes(query.trim().toLowerCase())).toSorted(ORDERS[order].compare);
+  const archived = all.filter((plan) => plan.archived).length;
+  const shown = all
+    .filter((plan) => (showsArchived && archived > 0) === (plan.archived ?? false))
+    .filter((plan) => plan.name.toLowerCase().includes(query.trim().toLowerCase()))
+    .toSorted(ORDERS[order].compare);
   return (
     <section aria-label="Plans">
       <div className={styles.listTop}>
@@ -177,12 +201,25 @@ export function PlanList() {
       </div>
       {plans.isError && <p className={styles.error}>{failureWords(plans.error)}</p>}
       {plans.isSuccess && all.length === 0 && <p className="quiet">No plans yet. Choose your board below and create one.</p>}
-      {all.length > 0 && shown.length === 0 && <p className="quiet">No plan matches “{query}”.</p>}
+      {all.length > 0 && shown.length === 0 && (
+        <p className="quiet">{query.trim() === '' ? 'All plans are archived.' : `No plan matches “${query}”.`}</p>
+      )}
       <ul className={styles.list}>
         {shown.map((plan) => (
-          <PlanRow key={plan.id} plan={plan} onDuplicate={(p) => void onDuplicate(p)} onDelete={(p) => void onDelete(p)} />
+          <PlanRow
+            key={plan.id}
+            plan={plan}
+            onDuplicate={(p) => void onDuplicate(p)}
+            onArchive={(p) => void onArchive(p)}
+            onDelete={(p) => void onDelete(p)}
+          />
         ))}
       </ul>
+      {archived > 0 && (
+        <Button variant="subtle" size="compact-sm" aria-pressed={showsArchived} onClick={() => setShowsArchived(!showsArchived)}>
+          {showsArchived ? 'Back to the plans at work' : `Archived plans: ${archived}`}
+        </Button>
+      )}
       {plans.data && plans.data.total > all.length && (
         <p className="quiet">
           The {all.length} most recently changed plans are shown, of {plans.data.total}.

@@ -28,6 +28,8 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
   // Some hundred single key presses, each waited for: a slow machine needs minutes.
   test.setTimeout(400_000);
   await page.goto('/');
+  await tabTo(page, page.getByRole('link', { name: 'Skip the list: new plan' }));
+  await page.keyboard.press('Enter');
   await tabTo(page, page.getByRole('combobox', { name: 'Board' }));
   await page.keyboard.type('RP2040 stick');
   await page.keyboard.press('ArrowDown');

@@ -35,7 +35,7 @@ function NewPlan({ boards, board, onChoose }: Choice) {
     if (result.data) void navigate(`/plans/${result.data.plan.id}/stock`);
   };
   return (
-    <form className={styles.newPlan} onSubmit={(event) => void submit(event)} aria-label="New plan">
+    <form id={NEW_PLAN} tabIndex={-1} className={styles.newPlan} onSubmit={(event) => void submit(event)} aria-label="New plan">
       <h2 className={styles.heading}>New plan</h2>
       <BoardChoice boards={boards} board={board} onChoose={onChoose} />
       {chosen ? (
@@ -68,6 +68,9 @@ function NewPlan({ boards, board, onChoose }: Choice) {
     </form>
   );
 }
+
+/** Where the keyboard gets to past a long list of plans. */
+const NEW_PLAN = 'new-plan';
 
 /** The field that a choice in the gallery leads to. */
 const NAME_FIELD = 'new-plan-name';
@@ -120,6 +123,9 @@ export function PlansView() {
   return (
     <div className={isOver ? `${styles.page} ${styles.dropping}` : styles.page} {...handlers}>
       <header className={styles.top}>
+        <a href={`#${NEW_PLAN}`} className={styles.skip}>
+          Skip the list: new plan
+        </a>
         <h1>Roof Chart</h1>
         <p className="quiet">Plan every wire and check every level, address and current before you solder.</p>
         <Link to="/sheets" className={styles.sheetsLink}>

@@ -12,6 +12,14 @@ test('without the server the application starts again, with the plan, its other 
   await page.goto(`/plans/${id}/chart`);
   await saved(page);
   await page.evaluate(() => navigator.serviceWorker.ready);
+  // As long as the server answers, the page is its own each time: with a nonce that no page had before.
+  const nonces = new Set<string>();
+  for (const path of ['/', '/', `/plans/${id}/chart`]) {
+    await page.goto(path);
+    nonces.add((await page.locator('meta[name=csp-nonce]').getAttribute('content'))!);
+  }
+  expect(nonces.size).toBe(3);
+  await saved(page);
   await server.stop();
 
   try {

@@ -3,6 +3,7 @@ import { boardOf } from '../plan/edit';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
 import { memoizeByPair } from '../memo/memoizeByPair';
 import { incrementalSplit } from './incrementalSplit';
+import { Joined } from './joined';
 import { planTerminals, type PlanTerminal, signalOf, terminalsOf } from './terminals';
 
 /** Everything one wire system joins. */
@@ -23,28 +24,12 @@ export interface Nets {
 }
 
 /** The conductor a wire end lies on, as a node name. */
-function nodeOf(end: WireEnd, board: IndexedBoard | undefined, key: string): string {
+export function nodeOf(end: WireEnd, board: IndexedBoard | undefined, key: string): string {
   if (end.to === 'pin') return `pin:${board?.pins.get(end.pin)?.sameAs ?? end.pin}`;
   if (end.to === 'rail') return `rail:${end.rail}`;
   if (end.to === 'ground') return 'ground';
   // The middle of a divider belongs to its own terminal alone.
   return end.to === 'terminal' ? `terminal:${terminalKey(end.placement, end.terminal)}` : `divider:${key}`;
-}
-
-class Joined {
-  readonly #parent = new Map<string, string>();
-
-  find(node: string): string {
-    let root = node;
-    for (let up = this.#parent.get(root); up !== undefined; up = this.#parent.get(root)) root = up;
-    if (root !== node) this.#parent.set(node, root);
-    return root;
-  }
-
-  join(a: string, b: string): void {
-    const [rootA, rootB] = [this.find(a), this.find(b)];
-    if (rootA !== rootB) this.#parent.set(rootB, rootA);
-  }
 }
 
 function groupBy<T, K>(items: readonly T[], keyOf: (item: T) => K): Map<K, T[]> {

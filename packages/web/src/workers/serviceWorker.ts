@@ -13,9 +13,6 @@ const PAGE = '/';
 /** How long a server that is there, but slow, is waited for before the kept page is shown, in milliseconds. */
 const PAGE_WAIT_MS = 4000;
 
-precacheAndRoute([...BUILT_FILES]);
-cleanupOutdatedCaches();
-
 /** The page from the server, which is always the newest; without it the one that belongs to the kept files, with the headers that came
  *  with it: its nonce and its policy stay a pair. */
 async function page(request: Request): Promise<Response> {
@@ -26,7 +23,10 @@ async function page(request: Request): Promise<Response> {
   }
 }
 
+// Before the kept files, of which the page is one.
 registerRoute(new NavigationRoute(({ request }) => page(request), { denylist: [/^\/api\//] }));
+precacheAndRoute([...BUILT_FILES]);
+cleanupOutdatedCaches();
 
 // What the application cannot begin without. Each plan is kept by the application itself, together with its unsent edits.
 const LISTS = ['/api/catalogue', '/api/plans'];

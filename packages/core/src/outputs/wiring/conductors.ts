@@ -1,7 +1,9 @@
 import { type Component, type ComponentEnd, type ComponentPoint, isDivider, planComponents } from '../../electrics/reports/components';
+import { Joined } from '../../nets/joined';
+import { nodeOf } from '../../nets/nets';
 import { planTerminals } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
-import { type Plan, type TerminalKey, terminalKey, type WireColour, type WireEnd } from '../../plan/plan';
+import { type Plan, type TerminalKey, terminalKey, type WireColour } from '../../plan/plan';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
 
 /** A part or a component as a box with terminals. */
@@ -33,37 +35,8 @@ export interface Conductor {
   readonly pins: readonly (readonly string[])[];
 }
 
-/** Disjoint sets of nodes. */
-class Joined {
-  readonly #parent = new Map<string, string>();
-
-  root(node: string): string {
-    let at = node;
-    for (let up = this.#parent.get(at); up !== undefined; up = this.#parent.get(at)) at = up;
-    return at;
-  }
-
-  join(a: string, b: string): void {
-    const [first, second] = [this.root(a), this.root(b)];
-    if (first !== second) this.#parent.set(second, first);
-  }
-}
-
-const terminalNode = (key: TerminalKey): string => `terminal ${key}`;
-const legNode = (component: string, end: number): string => `leg ${end} ${component}`;
-
-function endNode(board: IndexedBoard, end: Exclude<WireEnd, { to: 'trimmer' } | { to: 'divider' }>): string {
-  switch (end.to) {
-    case 'pin':
-      return `pin ${board.pins.get(end.pin)?.sameAs ?? end.pin}`;
-    case 'rail':
-      return `rail ${end.rail}`;
-    case 'ground':
-      return 'ground';
-    case 'terminal':
-      return terminalNode(terminalKey(end.placement, end.terminal));
-  }
-}
+const terminalNode = (key: TerminalKey): string => `terminal:${key}`;
+const legNode = (component: string, end: number): string => `leg:${end} ${component}`;
 
 /** The end of a component that another one is soldered to: by its leg, else the one that leads back, else its last. */
 function meetingEnd({ ends }: Component, leg: ComponentEnd['leg'], from: string): number {
@@ -73,8 +46,8 @@ function meetingEnd({ ends }: Component, leg: ComponentEnd['leg'], from: string)
 }
 
 function pointNode(board: IndexedBoard, byId: ReadonlyMap<string, Component>, from: string, at: ComponentPoint): string | undefined {
-  if (at.to === 'key') return `key ${at.key} ${at.placement}`;
-  if (at.to !== 'component') return endNode(board, at);
+  if (at.to === 'key') return `key:${at.key} ${at.placement}`;
+  if (at.to !== 'component') return nodeOf(at, board, from);
   const other = byId.get(at.id);
   return other && legNode(other.id, meetingEnd(other, at.leg, from));
 }
@@ -108,7 +81,7 @@ function componentModule(component: Component): WiringModule {
 function positionsOn(board: IndexedBoard, node: string): readonly string[] {
   return board.sheet.pins.list.flatMap((pin) => {
     if (!pin.header) return [];
-    const own = pin.kind === 'ground' ? 'ground' : pin.kind === 'supply' ? `rail ${pin.rail ?? pin.id}` : `pin ${pin.sameAs ?? pin.id}`;
+    const own = pin.kind === 'ground' ? 'ground' : pin.kind === 'supply' ? `rail:${pin.rail ?? pin.id}` : `pin:${pin.sameAs ?? pin.id}`;
     return own === node ? [pin.id] : [];
   });
 }
@@ -126,7 +99,7 @@ export function wiringOf(
   const byId = new Map(components.map((one) => [one.id, one]));
   const series = new Map(components.flatMap((one) => (one.role === 'series' && one.key !== undefined ? [[one.key, one]] : [])));
   /** Wires that go through a transistor or a divider: its legs make the connection. */
-  const led = new Set(
+  const interrupted = new Set(
     components.flatMap((one) => (one.key !== undefined && (one.role === 'transistor' || isDivider(one)) ? [one.key] : [])),
   );
   const joined = new Joined();
@@ -138,11 +111,11 @@ export function wiringOf(
       node,
       { module: placement.id, terminal: terminal.id, ...(wire ? { colour: wire.colour } : {}), ...(resistor ? { series: resistor } : {}) },
     ]);
-    if (wire && !led.has(key) && wire.end.to !== 'trimmer' && wire.end.to !== 'divider') joined.join(endNode(board, wire.end), node);
+    if (wire && !interrupted.has(key)) joined.join(nodeOf(wire.end, board, key), node);
   }
   for (const { id, sheet } of plan.placements)
     for (const { output } of partSheet(sheets, sheet)?.sheet.supplies?.list ?? [])
-      joined.join(`rail ${terminalKey(id, output)}`, terminalNode(terminalKey(id, output)));
+      joined.join(`rail:${terminalKey(id, output)}`, terminalNode(terminalKey(id, output)));
   for (const component of components) {
     const nodes = component.ends.map(({ at }, n) => [legNode(component.id, n), pointNode(board, byId, component.id, at)] as const);
     for (const [leg, point] of nodes) if (point !== undefined) joined.join(point, leg);
@@ -161,23 +134,23 @@ export function wiringOf(
 
 function conductorsOf(board: IndexedBoard, joined: Joined, ends: readonly [string, ConductorEnd][], plan: Plan): readonly Conductor[] {
   const byRoot = new Map<string, ConductorEnd[]>();
-  for (const [node, end] of ends) byRoot.set(joined.root(node), [...(byRoot.get(joined.root(node)) ?? []), end]);
+  for (const [node, end] of ends) byRoot.set(joined.find(node), [...(byRoot.get(joined.find(node)) ?? []), end]);
   const given = plan.placements.map(({ id }) => `${id}:`);
-  const rails = new Set(Object.values(plan.wires).flatMap(({ end }) => (end.to === 'rail' ? [`rail ${end.rail}`] : [])));
+  const rails = new Set(Object.values(plan.wires).flatMap(({ end }) => (end.to === 'rail' ? [`rail:${end.rail}`] : [])));
   const places = [
     'ground',
-    ...new Set([...board.sheet.rails.list.map((rail) => `rail ${rail.id}`), ...rails]),
-    ...new Set(board.sheet.pins.list.map((pin) => `pin ${pin.sameAs ?? pin.id}`)),
+    ...new Set([...board.sheet.rails.list.map((rail) => `rail:${rail.id}`), ...rails]),
+    ...new Set(board.sheet.pins.list.map((pin) => `pin:${pin.sameAs ?? pin.id}`)),
   ];
   const nodesOf = new Map<string, string[]>();
-  for (const place of places) nodesOf.set(joined.root(place), [...(nodesOf.get(joined.root(place)) ?? []), place]);
+  for (const place of places) nodesOf.set(joined.find(place), [...(nodesOf.get(joined.find(place)) ?? []), place]);
   return [...byRoot].flatMap(([root, own]): Conductor[] => {
     const nodes = nodesOf.get(root) ?? [];
     const pins = nodes.map((node) => positionsOn(board, node)).filter((positions) => positions.length > 0);
     if (own.length + pins.length < 2) return [];
     const kind = nodes.includes('ground')
       ? 'ground'
-      : nodes.some((node) => node.startsWith('rail ') && (pins.length > 0 || given.some((id) => node.startsWith(`rail ${id}`))))
+      : nodes.some((node) => node.startsWith('rail:') && (pins.length > 0 || given.some((id) => node.startsWith(`rail:${id}`))))
         ? 'supply'
         : 'signal';
     const colour = kind === 'ground' ? 'black' : kind === 'supply' ? 'red' : (own.find((end) => end.colour)?.colour ?? 'grey');

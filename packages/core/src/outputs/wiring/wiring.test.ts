@@ -3,7 +3,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { shippedSheets } from '../../../tests/catalogue';
 import { corpusPlans } from '../../../tests/corpus';
-import { add, edited, shield, stick, wire } from '../../../tests/makePlan';
+import { add, edited, shield, stick, wire, wired } from '../../../tests/makePlan';
 import { wiredPlan } from '../../../tests/randomPlans';
 import { isSoak, runs } from '../../../tests/runs';
 import { readBackWiring } from '../../../tests/wiringReadBack';
@@ -11,11 +11,12 @@ import { findNets } from '../../nets/nets';
 import { boardOf } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
 import { additionOf } from '../../review/addition';
+import { indexSheets } from '../../sheets/sheetIndex';
 import { orderByPairs } from './orderByPairs';
 import { measureWiring } from './wiringMeasures';
 import { wiringPicture } from './wiringPicture';
 import { wiringSvg } from './wiringSvg';
-import { conductorText } from './wiringText';
+import { conductorText } from '../../text/views/wiringText';
 
 const sheets = shippedSheets();
 const PAGE = join(__dirname, '../../../../../docs/wiring.md');
@@ -106,6 +107,16 @@ test('names of any length and hostile labels are text in the file', () => {
   expect(svg).toContain('&lt;/text&gt;');
   expect(svg.match(/<svg/g)).toHaveLength(1);
   expect(wiringSvg(stick(), sheets)).toBeUndefined();
+});
+
+test('a board whose pins no header brings out is an outline without pins', () => {
+  const { sheet } = sheets.boards.get('rp2040-stick-40')!;
+  const list = sheet.pins.list.map(({ header: _header, position: _position, ...pin }) => pin);
+  const bare = indexSheets([{ ...sheet, pins: { ...sheet.pins, list } }, ...[...sheets.parts.values()].map((part) => part.sheet)]);
+  const plan = edited(stick(), sheets, ...wired('a', 'oled-096-ssd1306-i2c', { SDA: 'GP4', GND: 'ground' }));
+  const picture = wiringPicture(plan, bare)!;
+  expect([picture.pins, picture.lines]).toEqual([[], []]);
+  for (const size of [picture.width, picture.height, picture.board.height]) expect(size).toBeGreaterThan(0);
 });
 
 test('an order by pairs is the best of all orders up to 13 items, and hardly worse beyond', () => {

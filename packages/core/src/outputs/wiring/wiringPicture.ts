@@ -1,7 +1,6 @@
-import type { WireColour } from '../../plan/plan';
 import type { Component } from '../../electrics/reports/components';
 import { memoizeByPair } from '../../memo/memoizeByPair';
-import type { Plan } from '../../plan/plan';
+import type { Plan, WireColour } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { type Conductor, type ConductorEnd, wiringOf } from './conductors';
 import { type PlacedModule, type PlacedPin, placePins, type Side, SIDES, sidesOf, stackModules, STEP } from './placeModules';
@@ -139,7 +138,7 @@ export const wiringPicture = memoizeByPair((plan: Plan, sheets: Sheets): WiringP
     SIDES.flatMap((side) => stackModules(columns[side], side, top + offset[side] * STEP));
   const first = stack({ left: 0, right: 0 });
   const bottom = (list: readonly PlacedModule[]) => Math.max(top, ...list.map(({ y, height }) => y + height));
-  const boardHeight = Math.max(...free.map(({ y }) => y)) + 4 * STEP;
+  const boardHeight = Math.max(0, ...free.map(({ y }) => y)) + 4 * STEP;
   const heights = {
     left: bottom(first.filter(({ side }) => side === 'left')) - top,
     right: bottom(first.filter(({ side }) => side === 'right')) - top,

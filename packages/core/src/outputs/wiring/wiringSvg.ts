@@ -6,11 +6,11 @@ import { WIRE_HEX } from '../wireHex';
 import { INK, PAPER, QUIET, svgLine, svgPicture, svgText } from '../svgText';
 import { type ModuleFace, moduleFace } from './moduleFace';
 import { SYMBOLS } from './symbols';
-import { moduleText, valueText } from './wiringText';
+import { moduleText, valueText } from '../../text/views/wiringText';
 import { MODULE_WIDTH, wiringPicture, type WiringPicture } from './wiringPicture';
 
 const FIELD = '#fffefb';
-const FILLS: Partial<Record<FaceItem['is'], string>> = { cells: '#31475a', feature: '#e9e4d8', marking: 'none' };
+const FILLS: Partial<Record<FaceItem['is'], string>> = { cells: '#31475a', feature: '#e9e4d8' };
 const WIRE_WIDTH = 1.8;
 const BAR_WIDTH = 3.6;
 const TITLE_LENGTH = 24;

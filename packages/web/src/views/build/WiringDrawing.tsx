@@ -3,7 +3,7 @@ import { moduleFace } from '@roof-chart/core/outputs/wiring/moduleFace';
 import { SYMBOLS } from '@roof-chart/core/outputs/wiring/symbols';
 import { MODULE_WIDTH, type WiringPicture } from '@roof-chart/core/outputs/wiring/wiringPicture';
 import { shortened } from '@roof-chart/core/outputs/wiring/wiringSvg';
-import { conductorText, moduleText, valueText } from '@roof-chart/core/outputs/wiring/wiringText';
+import { conductorText, moduleText, valueText } from '@roof-chart/core/text/views/wiringText';
 import { WIRE_HEX } from '@roof-chart/core/outputs/wireHex';
 import { boardOf, partOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';

@@ -6,7 +6,7 @@ import { counted } from '@roof-chart/core/quantity/format';
 import { measureWiring } from '@roof-chart/core/outputs/wiring/wiringMeasures';
 import { wiringPicture, type WiringPicture } from '@roof-chart/core/outputs/wiring/wiringPicture';
 import { wiringSvg } from '@roof-chart/core/outputs/wiring/wiringSvg';
-import { conductorName, conductorText, moduleText } from '@roof-chart/core/outputs/wiring/wiringText';
+import { conductorName, conductorText, moduleText } from '@roof-chart/core/text/views/wiringText';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import { type Plan, terminalKey } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';

@@ -1,17 +1,14 @@
-import { placementText, terminalText } from '../../text/names';
+import { placementText, terminalText } from '../names';
 import { componentNames, type Component } from '../../electrics/reports/components';
 import { boardOf, partOf } from '../../plan/edit';
 import { type Plan, terminalKey } from '../../plan/plan';
 import { formatSi } from '../../quantity/format';
 import type { Sheets } from '../../sheets/sheetIndex';
-import type { Conductor, ConductorEnd, WiringModule } from './conductors';
+import type { Conductor, ConductorEnd, WiringModule } from '../../outputs/wiring/conductors';
 
-const isComponent = (plan: Plan, sheets: Sheets, id: string): boolean => componentNames(plan, sheets).has(id);
-
-/** @example endText(plan, sheets, end) // 'Clock SDA', 'R3 1' */
-function endText(plan: Plan, sheets: Sheets, { module, terminal }: ConductorEnd): string {
-  if (!isComponent(plan, sheets, module)) return terminalText(plan, sheets, terminalKey(module, terminal));
-  return componentNames(plan, sheets).get(module)!;
+/** @example endLabel(plan, sheets, end) // 'Clock SDA', or of a component 'R3' */
+function endLabel(plan: Plan, sheets: Sheets, { module, terminal }: ConductorEnd): string {
+  return componentNames(plan, sheets).get(module) ?? terminalText(plan, sheets, terminalKey(module, terminal));
 }
 
 /** What a conductor is called: ground, the label of a rail or pin, or of its first end.
@@ -19,19 +16,19 @@ function endText(plan: Plan, sheets: Sheets, { module, terminal }: ConductorEnd)
 export function conductorName(plan: Plan, sheets: Sheets, conductor: Conductor): string {
   const board = boardOf(plan, sheets)!;
   if (conductor.kind === 'ground') return 'GND';
-  if (conductor.id.startsWith('rail ')) {
-    const id = conductor.id.slice('rail '.length);
+  if (conductor.id.startsWith('rail:')) {
+    const id = conductor.id.slice('rail:'.length);
     const rail = board.sheet.rails.list.find((one) => one.id === id);
     return rail ? (rail.terminal ?? rail.label) : terminalText(plan, sheets, id);
   }
   const label = conductor.pins.map(([pin]) => board.pins.get(pin!)?.label).filter(Boolean);
-  return label.length > 0 ? label.join(' + ') : endText(plan, sheets, conductor.ends[0]!);
+  return label.length > 0 ? label.join(' + ') : endLabel(plan, sheets, conductor.ends[0]!);
 }
 
 /** A conductor with everything at it.
  *  @example conductorText(plan, sheets, conductor) // 'GP4: OLED SDA, Clock SDA' */
 export const conductorText = (plan: Plan, sheets: Sheets, conductor: Conductor): string =>
-  `${conductorName(plan, sheets, conductor)}: ${conductor.ends.map((end) => endText(plan, sheets, end)).join(', ')}`;
+  `${conductorName(plan, sheets, conductor)}: ${conductor.ends.map((end) => endLabel(plan, sheets, end)).join(', ')}`;
 
 /** The value of a component in short. @example valueText(resistor) // '4.7 kΩ' */
 export const valueText = ({ kind, value, transistor }: Component): string =>

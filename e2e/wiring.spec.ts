@@ -3,7 +3,8 @@ import { copyOfExample, expect, test } from './workplace';
 test('the wiring picture shows where a part, a pin and the wire of a step lead; its file has the same wires', async ({ page, request }) => {
   const id = await copyOfExample(request, 'hive-watch');
   await page.goto(`/plans/${id}/build`);
-  await page.getByRole('button', { name: 'Wiring picture' }).click();
+  await page.getByRole('button', { name: 'Wiring picture' }).press('Enter');
+  await expect(page.getByRole('group', { name: 'Wiring picture', exact: true })).toBeFocused();
   const picture = page.getByRole('group', { name: /^Wiring of / });
   const caption = page.getByRole('main').getByRole('status');
   await expect(caption).toContainText('supplies are thick bars');

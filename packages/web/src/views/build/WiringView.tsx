@@ -1,6 +1,6 @@
 import { Button, SegmentedControl, Select } from '@mantine/core';
 import { IconArrowLeft, IconPrinter } from '@tabler/icons-react';
-import { memo, useMemo, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { counted } from '@roof-chart/core/quantity/format';
 import { measureWiring } from '@roof-chart/core/outputs/wiring/wiringMeasures';
@@ -70,6 +70,9 @@ export function WiringView({ plan, onClose }: WiringViewProps) {
   const { sheets } = useWorkbench();
   const [params, setParams] = useSearchParams();
   const [zoom, setZoom] = useState('width');
+  const paper = useRef<HTMLDivElement>(null);
+  // The button that led here is gone: the keyboard goes on in the picture.
+  useEffect(() => paper.current?.focus({ preventScroll: true }), []);
   const picture = useMemo(() => wiringPicture(plan, sheets)!, [plan, sheets]);
   const measures = useMemo(() => measureWiring(picture), [picture]);
   const marked = params.get('mark');
@@ -129,7 +132,7 @@ export function WiringView({ plan, onClose }: WiringViewProps) {
             ? named.map((conductor) => conductorText(plan, sheets, conductor)).join(' · ')
             : named.map((conductor) => conductorName(plan, sheets, conductor)).join(', ')}
       </p>
-      <div className={styles.paper} data-zoom={zoom} tabIndex={0} role="group" aria-label="Wiring picture">
+      <div ref={paper} className={styles.paper} data-zoom={zoom} tabIndex={0} role="group" aria-label="Wiring picture">
         <Drawing
           plan={plan}
           picture={picture}

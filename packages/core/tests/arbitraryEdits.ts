@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Edit } from '../src/plan/edit';
-import { DRIVER_KINDS, newPlan, WIRE_COLOURS, type WireEnd } from '../src/plan/plan';
+import { BREADBOARD_ROWS, DRIVER_KINDS, newPlan, WIRE_COLOURS, type WireEnd } from '../src/plan/plan';
 import { solderedParts } from '../src/plan/startPlan';
 import type { Sheets } from '../src/sheets/sheetIndex';
 
@@ -160,6 +160,30 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       kind: fc.constant('reference' as const),
       component: fc.tuple(placement, fc.constantFrom('series.A', 'capacitor.0', 'bus.sda')).map(([id, what]) => `${id}:${what}`),
       name: fc.constantFrom('R1', 'RV12', 'C3', null),
+    }),
+    breadboard: fc.record({
+      kind: fc.constant('breadboard' as const),
+      breadboard: fc.option(
+        fc.record({
+          rows: fc.constantFrom(...BREADBOARD_ROWS),
+          boards: fc.integer({ min: 1, max: 4 }),
+          rails: fc.constantFrom('whole', 'split'),
+        }),
+      ),
+    }),
+    place: fc.record({
+      kind: fc.constant('place' as const),
+      item: fc.oneof(
+        placement,
+        fc.constant('board'),
+        placement.map((id) => `${id}:series.A`),
+      ),
+      place: fc.option(
+        fc.oneof(
+          fc.constant({ side: 'off' as const }),
+          fc.record({ side: fc.constantFrom('ae' as const, 'fj' as const), row: fc.integer({ min: 1, max: 63 }) }),
+        ),
+      ),
     }),
     capacitors: fc.record({ kind: fc.constant('capacitors' as const), placement, there: fc.boolean() }),
     driver: fc.record({

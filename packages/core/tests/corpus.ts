@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { CHECKS } from '../src/checks/engine/registry';
 import { applyEdits } from '../src/plan/applyEdits';
 import type { Edit } from '../src/plan/edit';
-import { type Plan, splitKey } from '../src/plan/plan';
+import { type Plan, PLAN_DEFAULTS, splitKey } from '../src/plan/plan';
 import { readPlanFile } from '../src/plan/planFile';
 import { reviewPlan } from '../src/review/review';
 import type { Sheets } from '../src/sheets/sheetIndex';
@@ -17,7 +17,10 @@ const DEMOS = join(__dirname, '../../../demo/plans');
 const plansIn = (folder: string): readonly (readonly [string, Plan])[] =>
   readdirSync(folder)
     .filter((file) => file.endsWith('.json'))
-    .map((file) => [file.slice(0, -'.json'.length), JSON.parse(readFileSync(join(folder, file), 'utf8')) as Plan]);
+    .map((file) => [
+      file.slice(0, -'.json'.length),
+      { ...PLAN_DEFAULTS, ...(JSON.parse(readFileSync(join(folder, file), 'utf8')) as Plan) },
+    ]);
 
 /** The plans of the corpus and those of the demo, by name. */
 export const corpusPlans = (): ReadonlyMap<string, Plan> =>

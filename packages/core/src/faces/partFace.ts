@@ -142,7 +142,7 @@ function bareDigitsFace(part: PartSheet): readonly [readonly FaceItem[], readonl
   const { item, size } = frontOf(part)!;
   const half = Math.ceil(list.length / 2);
   const w = Math.max(size.w + 3, (half - 1) * PITCH_MM + 4);
-  const h = size.h + 4.5;
+  const h = Math.max(size.h + 4.5, (part.shape?.rowsMm ?? 0) - LEG_MM);
   const start = (w - (half - 1) * PITCH_MM) / 2;
   return [
     [

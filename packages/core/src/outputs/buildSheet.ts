@@ -10,12 +10,19 @@ import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type BuildCut, type BuildList, buildList, type BuildStrap, type BuildWire, type Joint, type OtherTerminal } from './buildList';
 import { type ChipSupply, chipCircuitOf, type PlacedComponent, type PlacedConnector } from './chipCircuit';
 import { endText } from './endText';
+import { holeText } from './holes/breadboard';
+import { holePlan, type Jumper, type Lead, type PlacedItem } from './holes/holePlan';
+import { itemsToPlug, railWires } from './holes/stepHoles';
 
 /** What one step of the build is about. */
 export type StepWhat =
   | { readonly is: 'safety' }
   /** A source beside the board's own. */
   | { readonly is: 'source'; readonly placement: string }
+  /** A board or part that is plugged into the breadboard. */
+  | { readonly is: 'plug'; readonly item: PlacedItem }
+  /** A wire that feeds a rail of the breadboard, or links two pieces of it. */
+  | { readonly is: 'rail-wire'; readonly wire: Jumper | Lead }
   | { readonly is: 'chip-supply'; readonly supply: ChipSupply }
   | { readonly is: 'chip-component'; readonly component: PlacedComponent }
   | { readonly is: 'chip-connector'; readonly connector: PlacedConnector }
@@ -44,6 +51,7 @@ export interface BuildStep {
 
 export const SECTIONS = [
   'safety',
+  'breadboard',
   'chip',
   'joints',
   'grounds',
@@ -152,6 +160,22 @@ function sources(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   });
 }
 
+/** What is plugged in, and what feeds the rails. */
+function breadboardSteps(plan: Plan, sheets: Sheets): readonly BuildStep[] {
+  const holes = holePlan(plan, sheets);
+  if (!holes) return [];
+  const { breadboard } = holes;
+  const text = (wire: Jumper | Lead) =>
+    'from' in wire
+      ? `${holeText(breadboard, wire.from)} to ${holeText(breadboard, wire.to)}`
+      : `${wire.end.terminal} to ${wire.to.at === 'hole' ? holeText(breadboard, wire.to.hole) : wire.to.end.terminal}`;
+  const { jumpers, leads } = railWires(plan, sheets);
+  return [
+    ...itemsToPlug(holes).map((item) => ownStep(plan, `plug:${item.id}`, `${item.side} ${item.row}`, { is: 'plug', item })),
+    ...[...jumpers, ...leads].map((wire, at) => ownStep(plan, `rail:${at + 1}`, text(wire).slice(0, 120), { is: 'rail-wire', wire })),
+  ];
+}
+
 /** The whole build in the order to do it in: unpowered first, grounds before supplies, what is soldered before what is wired, and what to
  *  see at the end. Sections without a step are left out. Undefined where the board's sheet is gone. */
 export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] | undefined {
@@ -164,8 +188,12 @@ export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] 
   );
   const steps: { readonly [S in BuildSection['id']]: readonly BuildStep[] } = {
     safety: [ownStep(plan, 'safety:board', 'done', { is: 'safety' })],
+    breadboard: breadboardSteps(plan, sheets),
     chip: chip.circuit,
-    joints: list.joints.map((joint) => ownStep(plan, `joint:${endKey(joint.end)}`, String(joint.wires), { is: 'joint', joint })),
+    // On a breadboard its strips and rails are the junctions.
+    joints: (plan.breadboard ? [] : list.joints).map((joint) =>
+      ownStep(plan, `joint:${endKey(joint.end)}`, String(joint.wires), { is: 'joint', joint }),
+    ),
     grounds: list.supplies.filter(isGround).map(wireStep),
     supplies: list.supplies.filter((wire) => !isGround(wire)).map(wireStep),
     straps: list.straps.map((strap) =>

@@ -5,6 +5,7 @@ import { constantSet, type ConstantSet } from './constants/constantSet';
 import { writeOverlay } from './constants/overlay';
 import { writeC, writeCpp, writeJson, writeMicroPython, writeRust, writeToml, writeYaml } from './constants/writers';
 import { componentsCsv } from './componentTable';
+import { holeSvg } from './holes/holeSvg';
 import { wiringSvg } from './wiring/wiringSvg';
 import { wiresCsv, wiresMarkdown } from './wireTable';
 
@@ -59,6 +60,7 @@ export const EXPORT_FORMATS: readonly ExportFormat[] = [
   { id: 'markdown', group: 'Tables', words: 'Wire list, Markdown', ending: '.md', type: 'text/markdown', write: wiresMarkdown },
   { id: 'svg', group: 'Pictures', words: 'Chart, SVG', ending: '.svg', type: 'image/svg+xml', write: chartSvg },
   { id: 'wiring', group: 'Pictures', words: 'Wiring picture, SVG', ending: '.wiring.svg', type: 'image/svg+xml', write: wiringSvg },
+  { id: 'holes', group: 'Pictures', words: 'Hole plan, SVG', ending: '.holes.svg', type: 'image/svg+xml', write: holeSvg },
 ];
 
 /** The file name of a plan: letters, digits and dashes.

@@ -4,6 +4,7 @@ import { refuse, type Edit, type EditKind, type EditProblem, type EditResult, ty
 import { accept } from './edits/accept';
 import { addPlacement } from './edits/addPlacement';
 import { benchNote } from './edits/benchNote';
+import { breadboard } from './edits/breadboard';
 import { built } from './edits/built';
 import { busSettings } from './edits/busSettings';
 import { colour } from './edits/colour';
@@ -11,6 +12,7 @@ import { cutPullUps } from './edits/cutPullUps';
 import { drawer } from './edits/drawer';
 import { lock } from './edits/lock';
 import { movePlacement } from './edits/movePlacement';
+import { place } from './edits/place';
 import { capacitors } from './edits/capacitors';
 import { driver } from './edits/driver';
 import { ladder } from './edits/ladder';
@@ -53,6 +55,8 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   drawer,
   pull,
   'wire-note': wireNote,
+  breadboard,
+  place,
   built,
   capacitors,
   ladder,

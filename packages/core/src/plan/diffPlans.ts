@@ -152,7 +152,8 @@ function settingEdits(before: Plan, to: Plan): readonly Edit[] {
     ...gone.map((bus): Edit => ({ kind: 'software-bus', bus, on: false })),
     ...to.softwareBuses.filter((bus) => !from.softwareBuses.includes(bus)).map((bus): Edit => ({ kind: 'software-bus', bus, on: true })),
     ...mapEdits(
-      mapsKept(from, (owner) => survives(from, to, owner)),
+      // What belongs to the board or to a bus stays when parts go.
+      mapsKept(from, (owner) => !from.placements.some(({ id }) => id === owner) || survives(from, to, owner)),
       to,
     ),
     ...keysOf(busSettings, to.busSettings)
@@ -162,6 +163,9 @@ function settingEdits(before: Plan, to: Plan): readonly Edit[] {
       .filter((id) => from.steps[id] !== to.steps[id])
       .map((id): Edit => ({ kind: 'step', step: id, done: to.steps[id] ?? null })),
     ...(JSON.stringify(from.built) === JSON.stringify(to.built) ? [] : [{ kind: 'built' as const, built: to.built }]),
+    ...(JSON.stringify(from.breadboard) === JSON.stringify(to.breadboard)
+      ? []
+      : [{ kind: 'breadboard' as const, breadboard: to.breadboard }]),
     ...(JSON.stringify(from.drawer) === JSON.stringify(to.drawer) ? [] : [{ kind: 'drawer' as const, drawer: to.drawer }]),
     ...(from.radio === to.radio ? [] : [{ kind: 'radio' as const, on: to.radio }]),
   ];

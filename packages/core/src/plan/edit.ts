@@ -3,10 +3,12 @@ import type { BenchNote } from '../sheets/benchNote';
 import { type SoftwareBusId, withSoftwareBuses } from '../sheets/softwareBuses';
 import { boardSheet, partSheet, type IndexedBoard, type IndexedPart, type Sheets } from '../sheets/sheetIndex';
 import type {
+  Breadboard,
   Built,
   BusSettings,
   Drawer,
   Driver,
+  HolePlace,
   LadderValues,
   LoadUse,
   Placement,
@@ -52,6 +54,10 @@ export type Edit =
   | { readonly kind: 'step'; readonly step: string; readonly done: string | null }
   /** Keeps how the plan is now as built, or (with `null`) forgets it. */
   | { readonly kind: 'built'; readonly built: Built | null }
+  /** What the plan is built on; `null`: not on a breadboard. */
+  | { readonly kind: 'breadboard'; readonly breadboard: Breadboard | null }
+  /** Where something is plugged in; `null`: not placed. */
+  | { readonly kind: 'place'; readonly item: string; readonly place: HolePlace | null }
   /** The parts soldered to the board come with it; those of the board before go. */
   | { readonly kind: 'switch-board'; readonly board: SheetRef; readonly soldered: readonly Soldered[] }
   /** `placement` is null for the board. */

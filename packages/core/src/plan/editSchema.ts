@@ -3,6 +3,7 @@ import { type FieldsOf, optional, schemaMap, strictObject } from '../sheets/stri
 import type { EditKind, EditOf, Soldered } from './edit';
 import { PLAN_LIMITS } from './plan';
 import {
+  breadboardSchema,
   builtSchema,
   busSettingsSchema,
   colourSchema,
@@ -12,7 +13,9 @@ import {
   factIdSchema,
   factPathSchema,
   findingIdSchema,
+  holePlaceSchema,
   idSchema,
+  itemSchema,
   ladderSchema,
   loadSchema,
   nameSchema,
@@ -58,6 +61,8 @@ const FIELDS: { readonly [K in EditKind]: FieldsOf<Omit<EditOf<K>, 'kind'>> } = 
   'rename-plan': { name: nameSchema },
   step: { step: stepSchema, done: stepValueSchema.allow(null) },
   built: { built: builtSchema.allow(null) },
+  breadboard: { breadboard: breadboardSchema.allow(null) },
+  place: { item: itemSchema, place: holePlaceSchema.allow(null) },
   strap: { placement: idSchema, strap: factIdSchema, state: factIdSchema },
   'switch-board': { board: sheetRefSchema, soldered: Joi.array().items(solderedSchema).max(40) },
   'take-sheet': { placement: idSchema.allow(null), version: Joi.number().integer().min(1) },

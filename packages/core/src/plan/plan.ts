@@ -108,6 +108,27 @@ export const LEG_ORDERS = {
   fieldEffect: ['GDS', 'SGD', 'DGS', 'SDG', 'GSD', 'DSG'],
 } as const;
 
+export const BREADBOARD_ROWS = [30, 63] as const;
+
+/** The breadboard that a plan is built on: its boards lie end to end, and their supply rails go through or are split in the middle. */
+export interface Breadboard {
+  readonly rows: (typeof BREADBOARD_ROWS)[number];
+  readonly boards: number;
+  readonly rails: 'whole' | 'split';
+}
+
+/** How something lies on a breadboard: in one half of it, across the gap, across the gap turned half round, or not on it at all. */
+export const HOLE_SIDES = ['ae', 'fj', 'across', 'turned', 'off'] as const;
+
+/** Where the microcontroller board, a part or a component is plugged in. */
+export interface HolePlace {
+  readonly side: (typeof HOLE_SIDES)[number];
+  /** The first of its rows, counted through all boards; absent where it is not on the breadboard. */
+  readonly row?: number;
+  /** The user has put it there: placing the others leaves it. */
+  readonly locked?: true;
+}
+
 /** A wire confirmed on the bench: its end at that time, the method, and the date as 2026-11-25. */
 export interface WireNote {
   readonly end: WireEnd;
@@ -190,6 +211,10 @@ export interface Plan {
   /** Reference designators that are kept, such as R1, by component id (see `electrics/reports/components`). A component without one has the next
    *  free number in the order of the plan. */
   readonly references: { readonly [component: string]: string };
+  /** What the plan is built on; null: not on a breadboard, or not planned. */
+  readonly breadboard: Breadboard | null;
+  /** By what is placed: `board`, a placement, or a component's id. */
+  readonly places: { readonly [item: string]: HolePlace };
   readonly drawer: Drawer;
   /** Update rate by placement, in Hz. */
   readonly rates: { readonly [placement: string]: number };
@@ -217,6 +242,8 @@ export const PLAN_LIMITS = {
   drawerValues: 200,
   steps: 800,
   references: 2000,
+  places: 1000,
+  breadboards: 4,
 } as const;
 
 /** @example terminalKey('display-1', 'SDA') // 'display-1:SDA' */
@@ -275,6 +302,8 @@ export const PLAN_DEFAULTS = {
   readouts: {},
   capacitors: {},
   references: {},
+  breadboard: null,
+  places: {},
   drawer: { series: 'E12' },
   rates: {},
   // A board with a radio is most often bought for it; to leave it on is the careful assumption.

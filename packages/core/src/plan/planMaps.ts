@@ -15,11 +15,12 @@ type MapField =
   | 'loads'
   | 'capacitors'
   | 'readouts'
-  | 'references';
+  | 'references'
+  | 'places';
 
 interface PlanMap<F extends MapField> {
   /** What the keys are. */
-  readonly by: 'terminal' | 'placement' | 'component';
+  readonly by: 'terminal' | 'placement' | 'component' | 'item';
   /** The edit that sets or removes an entry. */
   edit(key: string, value: Plan[F][string] | undefined): Edit;
 }
@@ -37,6 +38,7 @@ const MAPS: { readonly [F in MapField]: PlanMap<F> } = {
   loads: { by: 'placement', edit: (placement, load) => ({ kind: 'load', placement, load: load ?? null }) },
   capacitors: { by: 'placement', edit: (placement, there) => ({ kind: 'capacitors', placement, there: there === true }) },
   references: { by: 'component', edit: (component, name) => ({ kind: 'reference', component, name: name ?? null }) },
+  places: { by: 'item', edit: (item, place) => ({ kind: 'place', item, place: place ?? null }) },
   readouts: { by: 'placement', edit: (placement, readout) => ({ kind: 'readout', placement, readout: readout ?? null }) },
 };
 
@@ -48,7 +50,10 @@ export type PlanMaps = Pick<Plan, MapField>;
 export const NO_MAPS: PlanMaps = Object.fromEntries(FIELDS.map((field) => [field, {}])) as unknown as PlanMaps;
 
 /** A component of a bus belongs to its controller, or to the part that its segment lies behind, of which a channel may be named too. */
-const ownerIn = (field: MapField, key: string): string => (MAPS[field].by === 'placement' ? key : splitKey(key).placement.split('.')[0]!);
+function ownerIn(field: MapField, key: string): string {
+  const { by } = MAPS[field];
+  return by === 'placement' || (by === 'item' && !key.includes(':')) ? key : splitKey(key).placement.split('.')[0]!;
+}
 
 /** Any field's edit: which value belongs to which is kept by `MAPS`. */
 const editOf = (field: MapField, key: string, value: unknown): Edit =>

@@ -2,11 +2,15 @@ import Joi from 'joi';
 import { SOFTWARE_BUSES } from '../sheets/softwareBuses';
 import { defaulted, optional, strictObject } from '../sheets/strictObject';
 import {
+  type Breadboard,
+  BREADBOARD_ROWS,
   type Built,
   type BusSettings,
   type Drawer,
   type Driver,
   DRIVER_KINDS,
+  HOLE_SIDES,
+  type HolePlace,
   type LadderValues,
   LEG_ORDERS,
   type LoadUse,
@@ -172,6 +176,23 @@ export const driverSchema = strictObject<Driver>({
 export const componentSchema = Joi.string().pattern(/^[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}:[a-z]{2,12}\.[A-Za-z0-9+_.-]{1,40}$/, 'component');
 /** A reference designator, as printed on a drawing. */
 export const referenceSchema = Joi.string().pattern(/^[A-Z]{1,3}[0-9]{1,4}$/, 'reference designator');
+/** The most rows there are, counted through all boards. */
+const LAST_ROW = Math.max(...BREADBOARD_ROWS) * PLAN_LIMITS.breadboards;
+export const breadboardSchema = strictObject<Breadboard>({
+  rows: Joi.valid(...BREADBOARD_ROWS),
+  boards: Joi.number().integer().min(1).max(PLAN_LIMITS.breadboards),
+  rails: Joi.valid('whole', 'split'),
+});
+export const holePlaceSchema = strictObject<HolePlace>({
+  side: Joi.valid(...HOLE_SIDES),
+  row: optional(Joi.number().integer().min(1).max(LAST_ROW)),
+  locked: optional(Joi.valid(true)),
+}).when('.side', { is: 'off', then: Joi.object({ row: Joi.forbidden() }), otherwise: Joi.object({ row: Joi.required() }) });
+/** What is placed on a breadboard: `board`, a placement, or a component. */
+export const itemSchema = Joi.string().pattern(
+  /^(?!(?:constructor|prototype)$)(?:[a-z0-9][a-z0-9-]{0,63}|[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}:[a-z]{2,12}\.[A-Za-z0-9+_.-]{1,40})$/,
+  'board, part or component',
+);
 export const pullSchema = strictObject<Pull>({ ohms: ohmsSchema, to: Joi.valid('supply', 'ground') });
 export const drawerSchema = strictObject<Drawer>({
   series: Joi.valid('E3', 'E6', 'E12', 'E24', 'E48', 'E96', 'E192', 'own'),
@@ -227,6 +248,8 @@ export const planSchema = strictObject<Plan>({
   drivers: defaulted(Joi.object().pattern(keySchema, driverSchema).max(PLAN_LIMITS.drivers), {}),
   series: defaulted(Joi.object().pattern(keySchema, ohmsSchema).max(PLAN_LIMITS.series), {}),
   references: defaulted(Joi.object().pattern(componentSchema, referenceSchema).max(PLAN_LIMITS.references), {}),
+  breadboard: defaulted(breadboardSchema.allow(null), null),
+  places: defaulted(Joi.object().pattern(itemSchema, holePlaceSchema).max(PLAN_LIMITS.places), {}),
   drawer: defaulted(drawerSchema, { series: 'E12' }),
   rates: defaulted(Joi.object().pattern(idSchema, rateSchema).max(PLAN_LIMITS.placements), {}),
   radio: defaulted(Joi.boolean(), true),

@@ -44,6 +44,7 @@ export function placeInRow({ firstMm: [x, y], towards }: Pick<ShapeRow, 'firstMm
   return [x + dx * at * PITCH_MM, y + dy * at * PITCH_MM];
 }
 
+export const MOUNTS = ['leads', 'double row', 'irregular'] as const;
 export const BODIES = ['board', 'dip', 'leads'] as const;
 
 /** The front of a board or part, from its upper left corner. The first end of its headers is above, so that left is left. */
@@ -53,7 +54,12 @@ export interface Shape {
   readonly widthMm?: number;
   readonly heightMm?: number;
   readonly rows?: readonly ShapeRow[];
+  /** Why it cannot be plugged into a breadboard: it is connected by leads, plugs or screws; its pins are in two rows side by side; or its
+   *  legs are not 2.54 mm apart. */
+  readonly mount?: (typeof MOUNTS)[number];
   readonly features?: readonly ShapeFeature[];
+  /** From one to the other of two rows of pins or legs, where the drawing does not state it. */
+  readonly rowsMm?: number;
 }
 
 export type SourcedShape = Sourced & Shape;

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { factId, label, sourced } from './schemaParts';
-import { BODIES, DIRECTIONS, FEATURES } from './shape';
+import { BODIES, DIRECTIONS, FEATURES, MOUNTS } from './shape';
 
 /** Nothing that is planned here is larger than a keyboard. */
 const mm = Joi.number().min(-20).max(500);
@@ -21,6 +21,8 @@ export const shapeSchema = sourced({
   body: Joi.valid(...BODIES).required(),
   widthMm: Joi.number().greater(0).max(500),
   heightMm: Joi.number().greater(0).max(500),
+  mount: Joi.valid(...MOUNTS),
+  rowsMm: Joi.number().greater(0).max(100),
   rows: Joi.array().items(row).min(1).max(20),
   features: Joi.array().items(feature).min(1).max(40),
 }).and('widthMm', 'heightMm');

@@ -16,6 +16,7 @@ import { endText } from '../outputs/endText';
 import { counted, formatSi } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
 import { factTitle } from './fieldText';
+import { breadboardText, itemText, placeText } from './views/holeText';
 
 /** What differs in one field of two plans, as sentences. */
 type Teller = (before: Plan, after: Plan, sheets: Sheets) => readonly string[];
@@ -252,6 +253,17 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
     ];
   },
   softwarePwm: entries('softwarePwm', (key, _, on, names) => `PWM of ${names.terminal(key)} by ${on ? 'the program' : 'a timer'}`),
+  breadboard: (before, after) =>
+    JSON.stringify(before.breadboard) === JSON.stringify(after.breadboard)
+      ? []
+      : [after.breadboard ? `breadboard: ${breadboardText(after.breadboard)}` : 'breadboard removed'],
+  places: (before, after, sheets) =>
+    entries('places', (item, _, place) => {
+      const plan = after.places[item] ? after : before;
+      const name = itemText(plan, sheets, item);
+      if (!place) return `${name}: no place on the breadboard`;
+      return place.side === 'off' ? `${name}: off the breadboard` : `${name}: ${placeText(after.breadboard, place)}`;
+    })(before, after, sheets),
   drawer: (before, after) =>
     JSON.stringify(before.drawer) === JSON.stringify(after.drawer)
       ? []

@@ -29,6 +29,8 @@ export const PLAN_FIELDS: FieldTexts = {
     drivers: { label: 'Transistors', help: 'By part:terminal.' },
     series: { label: 'Series resistors', unit: 'Ω', help: 'By part:terminal.' },
     references: { label: 'Reference designators kept', help: 'By component.' },
+    breadboard: { label: 'Breadboard' },
+    places: { label: 'Places on the breadboard', help: 'By board, part or component.' },
     drawer: { label: 'Values on hand' },
     rates: { label: 'Update rates', unit: '1/s', help: 'By part.' },
     radio: { label: 'Radio in use' },
@@ -118,6 +120,16 @@ export const PLAN_FIELDS: FieldTexts = {
     kind: { label: 'Transistor' },
     ohms: { label: 'Base or gate resistor', unit: 'Ω' },
     legs: { label: 'Order of the legs', help: 'Left to right, flat side towards you.' },
+  },
+  breadboard: {
+    rows: { label: 'Rows' },
+    boards: { label: 'Breadboards end to end' },
+    rails: { label: 'Supply rails', help: 'In one piece, or split in the middle.' },
+  },
+  places: {
+    side: { label: 'Half of the breadboard' },
+    row: { label: 'First row' },
+    locked: { label: 'Locked' },
   },
   drawer: { series: { label: 'Preferred values' }, own: { label: 'Own values', unit: 'Ω' } },
 };

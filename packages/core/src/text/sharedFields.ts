@@ -16,6 +16,8 @@ export const SHARED_FIELDS: FieldTexts = {
     widthMm: { label: 'Width', unit: 'mm', help: 'With the first end of the headers above.' },
     heightMm: { label: 'Height', unit: 'mm' },
     rows: { label: 'Rows of pins', help: 'Where the pins lie, 2.54 mm apart.' },
+    mount: { label: 'Not for a breadboard', help: 'Why its pins cannot be plugged into one.' },
+    rowsMm: { label: 'Distance of its rows of pins', unit: 'mm' },
     features: { label: 'Features', help: 'Connectors, chips, buttons, holes.' },
   },
   rows: {

@@ -17,6 +17,8 @@ import type { Finding } from '@roof-chart/core/checks/engine/check';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
+import { type HolePlacement, placeHoles, type Scope } from '@roof-chart/core/outputs/holes/placeHoles';
+import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { addSeveral } from '@roof-chart/core/review/addSeveral';
 import { duplicateOf } from '@roof-chart/core/review/duplicate';
 import { completeAddition } from '@roof-chart/core/review/additionNeeds';
@@ -108,6 +110,14 @@ export const reviewer = {
       added: preview.ok ? preview.preview.added : [],
       gone: preview.ok ? preview.preview.gone : [],
     };
+  },
+  /** Places on the breadboard, after some edits; undefined if they leave no room.
+   *  @returns edits that begin with those given */
+  placeHoles: (plan: Plan, first: readonly Edit[], scope: Scope): HolePlacement | undefined => {
+    const noted = notedSheets(sheets, plan.benchNotes);
+    const begun = applyEdits(plan, first, noted);
+    const found = begun.ok ? placeHoles(begun.plan, noted, scope) : undefined;
+    return found && { ...found, edits: [...first, ...found.edits] };
   },
   /** How the parts of the plan that is held fit on each board, as far as is found within the time for one; nothing once another plan
    *  is held. */

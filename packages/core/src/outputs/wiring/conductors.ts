@@ -86,22 +86,25 @@ function positionsOn(board: IndexedBoard, node: string): readonly string[] {
   });
 }
 
-/** What a wiring picture shows: parts and components as modules, and the conductors between them and the board. A resistor in a wire is no
- *  module but sits in the line. Conductors that end in one place alone are left out. Undefined if the board's sheet is missing. */
+/** What a wiring picture shows: parts and components as modules, and the conductors between them and the board. Conductors that end in one
+ *  place alone are left out. Undefined if the board's sheet is missing.
+ *  @param resistors whether a resistor in a wire sits in the line, or is a module with two terminals of its own */
 export function wiringOf(
   plan: Plan,
   sheets: Sheets,
+  resistors: 'in line' | 'as modules' = 'in line',
 ): { readonly board: IndexedBoard; readonly modules: readonly WiringModule[]; readonly conductors: readonly Conductor[] } | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const items = planTerminals(plan, sheets).filter(({ placement }) => !placement.onBoard);
   const components = planComponents(plan, sheets);
   const byId = new Map(components.map((one) => [one.id, one]));
-  const series = new Map(components.flatMap((one) => (one.role === 'series' && one.key !== undefined ? [[one.key, one]] : [])));
-  /** Wires that go through a transistor or a divider: its legs make the connection. */
-  const interrupted = new Set(
-    components.flatMap((one) => (one.key !== undefined && (one.role === 'transistor' || isDivider(one)) ? [one.key] : [])),
-  );
+  const isInLine = (one: Component) => one.role === 'series' && resistors === 'in line';
+  const series = new Map(components.flatMap((one) => (isInLine(one) && one.key !== undefined ? [[one.key, one]] : [])));
+  /** Wires that go through a transistor or a divider, or through a resistor that is a module: its legs make the connection. */
+  const isBetween = (one: Component) =>
+    one.role === 'transistor' || isDivider(one) || (one.role === 'series' && !isInLine(one) && one.ends.length > 1);
+  const interrupted = new Set(components.flatMap((one) => (one.key !== undefined && isBetween(one) ? [one.key] : [])));
   const joined = new Joined();
   const ends: [string, ConductorEnd][] = [];
   for (const { key, placement, terminal, wire } of items) {
@@ -119,7 +122,7 @@ export function wiringOf(
   for (const component of components) {
     const nodes = component.ends.map(({ at }, n) => [legNode(component.id, n), pointNode(board, byId, component.id, at)] as const);
     for (const [leg, point] of nodes) if (point !== undefined) joined.join(point, leg);
-    if (component.role === 'series') joined.join(legNode(component.id, 0), legNode(component.id, component.ends.length - 1));
+    if (isInLine(component)) joined.join(legNode(component.id, 0), legNode(component.id, component.ends.length - 1));
     else component.ends.forEach((_, n) => ends.push([legNode(component.id, n), { module: component.id, terminal: String(n) }]));
   }
   const modules: readonly WiringModule[] = [
@@ -127,7 +130,7 @@ export function wiringOf(
       const part = onBoard ? undefined : partSheet(sheets, sheet)?.sheet;
       return part ? [{ id, terminals: part.terminals.list.map((one) => ({ id: one.id, label: one.label })) }] : [];
     }),
-    ...components.filter(({ role }) => role !== 'series').map(componentModule),
+    ...components.filter((one) => !isInLine(one)).map(componentModule),
   ];
   return { board, modules, conductors: conductorsOf(board, joined, ends, plan) };
 }

@@ -10,9 +10,11 @@ import type { Plan } from '../../plan/plan';
 import { capitalised, counted, formatSi } from '../../quantity/format';
 import { headerEnd } from '../headerEnd';
 import type { Sheets } from '../../sheets/sheetIndex';
+import { holesOfComponent, holesOfWire, type StepHoles } from '../../outputs/holes/stepHoles';
 import { enablingText } from '../enablingText';
 import { wireEndText } from '../wireEndText';
 import { resistorText } from '../resistorText';
+import { itemText, jumperText, leadText, plugText, railWireHead, stepHolesText } from './holeText';
 
 const ORDINAL = ['th', 'st', 'nd', 'rd'] as const;
 
@@ -69,6 +71,7 @@ export function buildWireEndText(plan: Plan, sheets: Sheets, { end, components }
 
 export const SECTION_TEXT: { readonly [S in BuildSection['id']]: string } = {
   safety: 'Before you begin',
+  breadboard: 'Breadboard',
   chip: 'Chip circuit',
   joints: 'Junctions',
   grounds: 'Grounds',
@@ -86,6 +89,8 @@ export interface StepText {
   readonly head: string;
   readonly text: string;
   readonly detail?: string;
+  /** The holes of a planned breadboard. */
+  readonly holes?: string;
 }
 
 /** A component leg by leg. */
@@ -122,11 +127,13 @@ function addedStep(plan: Plan, sheets: Sheets, component: Component): StepText {
 
 function wireStep(plan: Plan, sheets: Sheets, wire: BuildWire): StepText {
   const through = throughText(wire);
+  const holes = holesText(plan, sheets, holesOfWire(plan, sheets, wire));
   const moved = wire.wasAt ? ` · moved since it was marked done (was ${wireEndText(plan, sheets, wire.wasAt)})` : '';
   return {
     head: `${placementText(plan, wire.placement)} ${wire.label}`,
     text: `${wire.colour} wire to ${buildWireEndText(plan, sheets, wire)}${wire.locked ? ' (locked)' : ''}${through ? `, through ${through}` : ''}`,
-    detail: `module pin ${wire.number} · ${whereText(wire)}${moved}`,
+    ...holes,
+    detail: `module pin ${wire.number}${holes.holes === undefined ? ` · ${whereText(wire)}` : ''}${moved}`,
   };
 }
 
@@ -162,6 +169,18 @@ function connectorStep({ name, title, pins }: PlacedConnector): StepText {
   return { head: name, text: `${title}: ${[...wired, ...(open.length > 0 ? [`leave ${listText(open)} open`] : [])].join(' · ')}` };
 }
 
+/** The holes of a step, if the plan has a breadboard and they are on it. */
+function holesText(plan: Plan, sheets: Sheets, holes: StepHoles | undefined): Pick<StepText, 'holes'> {
+  const text = stepHolesText(plan, sheets, holes);
+  return text === '' ? {} : { holes: capitalised(text) };
+}
+
+/** The text of a component's step with the holes of its legs. */
+const withHoles = (plan: Plan, sheets: Sheets, step: StepText, component: string): StepText => ({
+  ...step,
+  ...holesText(plan, sheets, holesOfComponent(plan, sheets, component)),
+});
+
 /** The text of a step. */
 export function stepText(plan: Plan, sheets: Sheets, { what }: BuildStep): StepText {
   switch (what.is) {
@@ -177,10 +196,18 @@ export function stepText(plan: Plan, sheets: Sheets, { what }: BuildStep): StepT
         text: 'switch it on before the board or together with it, and off after it.',
         detail: 'While it is off, signals from the board flow into parts without power. Its ground and that of the board are joined.',
       };
+    case 'plug':
+      return { head: itemText(plan, sheets, what.item.id), text: plugText(plan, sheets, what.item) };
+    case 'rail-wire':
+      return {
+        head: railWireHead(plan, sheets, what.wire),
+        text:
+          'from' in what.wire ? `${what.wire.colour} jumper ${jumperText(plan.breadboard!, what.wire)}` : leadText(plan, sheets, what.wire),
+      };
     case 'chip-supply':
       return chipSupplyStep(plan, sheets, what.supply);
     case 'chip-component':
-      return componentStep(what.component);
+      return withHoles(plan, sheets, componentStep(what.component), `chip:circuit.${what.component.name}`);
     case 'chip-connector':
       return connectorStep(what.connector);
     case 'chip-setting':
@@ -212,7 +239,7 @@ export function stepText(plan: Plan, sheets: Sheets, { what }: BuildStep): StepT
         detail: what.cut.how === 'jumper' ? 'Cut or open the solder jumper.' : 'Unsolder both resistors.',
       };
     case 'component':
-      return addedStep(plan, sheets, what.component);
+      return withHoles(plan, sheets, addedStep(plan, sheets, what.component), what.component.id);
     case 'idle':
       return {
         head: placementText(plan, what.placement),
@@ -266,8 +293,9 @@ export function changeText({ do: what, name, from, to }: BuiltChange): string {
 export function asText(plan: Plan, sheets: Sheets, sections: readonly BuildSection[], errors: readonly string[]): string {
   const lines = sections.flatMap(({ id, steps }) =>
     steps.map((step) => {
-      const { head, text, detail = '' } = stepText(plan, sheets, step);
-      return [SECTION_TEXT[id], head, text, detail, step.done ? 'done' : ''].join('\t');
+      const { head, text, detail, holes } = stepText(plan, sheets, step);
+      const position = [holes, detail].filter((one) => one !== undefined).join(' · ');
+      return [SECTION_TEXT[id], head, text, position, step.done ? 'done' : ''].join('\t');
     }),
   );
   const open = errors.map((title) => `Open error\t${title}\t\t\t`);

@@ -1,5 +1,5 @@
 import { Button, CopyButton } from '@mantine/core';
-import { IconCopy, IconListNumbers, IconPrinter, IconSitemap } from '@tabler/icons-react';
+import { IconCopy, IconLayoutBoard, IconListNumbers, IconPrinter, IconSitemap } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { placementText } from '@roof-chart/core/text/names';
@@ -18,6 +18,7 @@ import { BoardPicture } from './BoardPicture';
 import { asText, changeText, SECTION_TEXT, stepText } from '@roof-chart/core/text/views/buildText';
 import styles from './Build.module.css';
 import { ExportMenu } from './ExportMenu';
+import { HoleView } from './HoleView';
 import { ImportWires } from './ImportWires';
 import { OpenErrors } from './OpenErrors';
 import { PhoneCode } from './PhoneCode';
@@ -104,6 +105,7 @@ export function BuildView() {
   if (params.get('mode') === 'steps')
     return <StepMode plan={plan} sections={sections} errors={errors} onTick={tick} onClose={() => setParams({}, { replace: true })} />;
   if (params.get('mode') === 'wiring') return <WiringView plan={plan} onClose={() => setParams({}, { replace: true })} />;
+  if (params.get('mode') === 'holes') return <HoleView plan={plan} onClose={() => setParams({}, { replace: true })} />;
   const done = wires.filter((w) => w.ticked).length;
   return (
     <div className={styles.view}>
@@ -122,6 +124,11 @@ export function BuildView() {
           <Button variant="default" leftSection={<IconSitemap size={15} />} onClick={() => setParams({ mode: 'wiring' })}>
             Wiring picture
           </Button>
+          <Button variant="default" leftSection={<IconLayoutBoard size={15} />} onClick={() => setParams({ mode: 'holes' })}>
+            Hole plan
+          </Button>
+        </div>
+        <div className={styles.actions}>
           <CopyButton value={asText(plan, sheets, sections, errors)}>
             {({ copied, copy }) => (
               <Button variant="default" leftSection={<IconCopy size={15} />} onClick={copy}>

@@ -25,6 +25,7 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
   const { sheets } = useWorkbench();
   const name = placementText(plan, wire.placement);
   const to = buildWireEndText(plan, sheets, wire);
+  const { holes } = stepText(plan, sheets, step);
   const [isNoting, setNoting] = useState(false);
   return (
     <li className={wire.ticked ? styles.tickedLine : styles.line} onMouseEnter={() => onPoint(step)} onMouseLeave={() => onPoint(null)}>
@@ -44,7 +45,9 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
         {to} {wire.locked && <IconLock size={13} aria-label="locked" />}
       </span>
       <span className={styles.where}>
-        {wire.colour} · module pin {wire.number} · {whereText(wire)}
+        {holes && <strong className={`num ${styles.holes}`}>{holes}</strong>}
+        {wire.colour} · module pin {wire.number}
+        {!holes && ` · ${whereText(wire)}`}
         {wire.note && (
           <span className={wire.noteHolds ? styles.found : 'quiet'}>
             · {wire.noteHolds ? 'Confirmed' : `Found at ${wireEndText(plan, sheets, wire.note.end)}`} {wire.note.date}: {wire.note.words}
@@ -73,7 +76,7 @@ export function StepLine(props: StepLineProps) {
   const { plan, step, onTick, onPoint } = props;
   const { sheets } = useWorkbench();
   if (step.what.is === 'wire') return <WireLine {...props} wire={step.what.wire} />;
-  const { head, text, detail } = stepText(plan, sheets, step);
+  const { head, text, detail, holes } = stepText(plan, sheets, step);
   return (
     <li className={step.done ? styles.tickedOther : styles.other} onMouseEnter={() => onPoint(step)} onMouseLeave={() => onPoint(null)}>
       <Checkbox
@@ -85,6 +88,7 @@ export function StepLine(props: StepLineProps) {
       />
       <span>
         <strong>{head}</strong>: <Unbroken text={text} />
+        {holes && <strong className={`num ${styles.holes}`}> {holes}</strong>}
         {detail && (
           <span className="quiet">
             {text.endsWith('.') ? ' ' : ' · '}

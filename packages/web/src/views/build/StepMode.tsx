@@ -80,7 +80,7 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
   const [at, setAt] = useState(Math.max(0, firstOpen));
   const here = all[Math.min(at, all.length - 1)]!;
   const { step, section } = here;
-  const { head, text, detail } = stepText(plan, sheets, step);
+  const { head, text, detail, holes } = stepText(plan, sheets, step);
   const done = all.filter((one) => one.step.done).length;
   const wire = step.what.is === 'wire' ? step.what.wire : null;
   const wires = all.flatMap((one) => (one.step.what.is === 'wire' ? [one.step.what.wire] : []));
@@ -130,6 +130,7 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
             {head}
           </h2>
           <p className={styles.stepText}>{text}</p>
+          {holes && <p className={`num ${styles.stepHoles}`}>{holes}</p>}
           {detail && <p className={styles.stepDetail}>{detail}</p>}
           <p className={styles.stepState}>
             {step.done && 'Done'}
@@ -138,6 +139,14 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
           {wire && (
             <Link className={styles.toPicture} to={`/plans/${plan.id}/build?mode=wiring&mark=${encodeURIComponent(`wire ${wire.key}`)}`}>
               Show in the wiring picture
+            </Link>
+          )}
+          {holes && (
+            <Link
+              className={styles.toPicture}
+              to={`/plans/${plan.id}/build?mode=holes${wire ? `&mark=${encodeURIComponent(`wire ${wire.key}`)}` : ''}`}
+            >
+              Show in the hole plan
             </Link>
           )}
         </div>

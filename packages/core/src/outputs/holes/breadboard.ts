@@ -1,0 +1,73 @@
+import type { Breadboard } from '../../plan/plan';
+
+/** The two halves of a breadboard: five holes of a row are one strip in each. */
+export const HALVES = ['ae', 'fj'] as const;
+export type Half = (typeof HALVES)[number];
+
+/** The columns of a half, from the edge of the breadboard inwards for `ae`, outwards for `fj`. */
+export const COLUMNS: { readonly [H in Half]: readonly string[] } = { ae: ['a', 'b', 'c', 'd', 'e'], fj: ['f', 'g', 'h', 'i', 'j'] };
+
+/** @example otherHalf('ae') // 'fj' */
+export const otherHalf = (half: Half): Half => (half === 'ae' ? 'fj' : 'ae');
+
+/** From column a, in pitches of 2.54 mm: the gap between e and f is 7.62 mm wide. */
+export const acrossOf = (half: Half, column: number): number => (half === 'ae' ? column : 7 + column);
+
+/** From a hole of one half to the same one of the other, in pitches. */
+export const ACROSS = 7;
+
+export type RailSign = '+' | '−';
+
+/** A hole of a row, or of a supply rail beside a row. Rows are counted through all boards. */
+export type Hole =
+  | { readonly at: 'strip'; readonly half: Half; readonly row: number; readonly column: number }
+  | { readonly at: 'rail'; readonly half: Half; readonly row: number; readonly sign: RailSign };
+
+/** Rows of all boards together. */
+export const rowsOf = ({ rows, boards }: Breadboard): number => rows * boards;
+
+/** The board that a row is on, from 0, and its number there. */
+export function rowOnBoard({ rows }: Breadboard, row: number): readonly [board: number, row: number] {
+  return [Math.floor((row - 1) / rows), ((row - 1) % rows) + 1];
+}
+
+/** Whether a rail has a hole beside a row: rails have their holes in groups of five, with a gap after each. */
+export function hasRailHole(breadboard: Breadboard, row: number): boolean {
+  const [, local] = rowOnBoard(breadboard, row);
+  const first = breadboard.rows === 63 ? 3 : 1;
+  const last = breadboard.rows === 63 ? 61 : 29;
+  return local >= first && local <= last && (local - first) % 6 !== 5;
+}
+
+/** The piece of a rail that a hole beside a row belongs to, counted along the breadboard: one for each board, two where rails are split. */
+export function railPiece(breadboard: Breadboard, row: number): number {
+  const [board, local] = rowOnBoard(breadboard, row);
+  if (breadboard.rails === 'whole') return board;
+  return 2 * board + (local > Math.floor(breadboard.rows / 2) ? 1 : 0);
+}
+
+/** The conductor that a hole belongs to: its strip, or its piece of a rail. */
+export function conductorOf(breadboard: Breadboard, hole: Hole): string {
+  if (hole.at === 'strip') return `${hole.half} ${hole.row}`;
+  return `${hole.half} ${hole.sign} ${railPiece(breadboard, hole.row)}`;
+}
+
+/** What is printed beside a hole.
+ *  @example holeText(breadboard, hole) // '8 i', on the second of two boards 'B2 8 i', of a rail '− rail a–e, row 8' */
+export function holeText(breadboard: Breadboard, hole: Hole): string {
+  const [board, local] = rowOnBoard(breadboard, hole.row);
+  const before = breadboard.boards > 1 ? `B${board + 1} ` : '';
+  return hole.at === 'strip'
+    ? `${before}${local} ${COLUMNS[hole.half][hole.column]!}`
+    : `${before}${hole.sign} rail ${hole.half === 'ae' ? 'a–e' : 'f–j'}, row ${local}`;
+}
+
+/** How far a hole is across the breadboard from column a, in pitches; the rails lie 2.5 to 3.5 beyond the outermost columns. */
+function acrossHole(hole: Hole): number {
+  if (hole.at === 'strip') return acrossOf(hole.half, hole.column);
+  const beyond = hole.sign === '+' ? 3.5 : 2.5;
+  return hole.half === 'ae' ? -beyond : acrossOf('fj', 4) + beyond;
+}
+
+/** How long a wire is that lies along the rows and columns, in pitches of 2.54 mm. */
+export const pitchesBetween = (a: Hole, b: Hole): number => Math.abs(a.row - b.row) + Math.round(Math.abs(acrossHole(a) - acrossHole(b)));

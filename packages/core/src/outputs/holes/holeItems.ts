@@ -1,0 +1,242 @@
+import { type Component, planComponents } from '../../electrics/reports/components';
+import type { Plan } from '../../plan/plan';
+import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
+import { chipCircuitOf } from '../chipCircuit';
+import type { Conductor, ConductorEnd } from '../wiring/conductors';
+import { wiringOf } from '../wiring/conductors';
+import { type Half, HALVES } from './breadboard';
+import { boardFootprint, type Footprint, inRow, partFootprint, type Unpluggable } from './footprint';
+import { placeLegs } from './placeLegs';
+
+/** A strip of five holes that something is plugged into, relative to the first leg of its item. */
+export interface Strip {
+  readonly item: string;
+  readonly row: number;
+  readonly half: Half;
+  /** The leg in it; of a strip beside an item, which holds only the end of a component, there is none. */
+  readonly leg?: string;
+  /** Holes that are left for wires. */
+  free: number;
+}
+
+/** What is plugged in as one: a board, a part, a component, or a strip where wires meet. */
+export interface HoleItem {
+  readonly id: string;
+  readonly footprint: Footprint;
+  /** From the first to the last leg. */
+  readonly length: number;
+  readonly strips: Strip[];
+}
+
+/** The end of a component with two legs: in a strip, or in a rail. */
+export type LegPlace = { readonly to: 'strip'; readonly strip: Strip } | { readonly to: 'rail'; readonly net: string };
+
+/** A resistor, capacitor or diode that goes from one conductor to another. */
+export interface Bridge {
+  readonly id: string;
+  readonly name: string;
+  readonly polar: boolean;
+  readonly legs: readonly [LegPlace, LegPlace];
+}
+
+/** What is not on the breadboard, and why. */
+export interface OffBoard {
+  readonly id: string;
+  readonly why: Unpluggable | 'chosen';
+}
+
+/** Where a supply or ground is led along the breadboard. */
+export interface RailUse {
+  readonly sign: '+' | '−';
+  readonly halves: readonly Half[];
+}
+
+/** Everything that is to be joined: strips by jumpers, and leads of what is not on the breadboard. */
+export interface HoleNet {
+  readonly id: string;
+  readonly conductor: Conductor;
+  readonly strips: Strip[];
+  /** Terminals that are not on the breadboard; of the board its positions. */
+  readonly leads: readonly ConductorEnd[];
+  readonly rail: RailUse | undefined;
+}
+
+/** What a breadboard is to hold, wherever it is placed. */
+export interface HoleInstance {
+  readonly items: readonly HoleItem[];
+  readonly bridges: readonly Bridge[];
+  readonly nets: readonly HoleNet[];
+  readonly off: readonly OffBoard[];
+}
+
+/** Holes of a strip beside its leg. */
+const HOLES = 5;
+/** From leg to leg of a component that lies on its own: 10.16 mm. */
+const OWN_SPAN = 4;
+
+function itemOf(id: string, footprint: Footprint): HoleItem {
+  const { across, legs } = footprint;
+  const free = (half: Half) => (across ? (half === 'ae' ? across.ae : HOLES - 1 - across.fj) : HOLES - 1);
+  return {
+    id,
+    footprint,
+    length: Math.max(...legs.map(({ row }) => row)) + 1,
+    strips: legs.map(({ id: leg, row, half }) => ({ item: id, row, half, leg, free: free(half) })),
+  };
+}
+
+/** A strip without a leg, where wires meet. */
+function junctionOf(id: string): HoleItem {
+  return { id, footprint: inRow([id]), length: 1, strips: [{ item: id, row: 0, half: 'fj', free: HOLES }] };
+}
+
+/** The legs of a transistor or trimmer from left to right, as numbers of its ends. */
+function legOrder({ kind, ends, transistor }: Component): readonly string[] {
+  if (kind === 'trimmer') {
+    const wiper = ends.findIndex(({ leg }) => leg === 'wiper');
+    const others = ends.flatMap((_, at) => (at === wiper ? [] : [String(at)]));
+    return [others[0]!, String(wiper), ...others.slice(1)];
+  }
+  const initial = (at: number) => ends[at]!.leg!.slice(0, 1).toUpperCase();
+  const order = transistor!.legs ?? (transistor!.kind.endsWith('mos') ? 'GDS' : 'EBC');
+  return [...order].map((letter) => String(ends.findIndex((_, at) => initial(at) === letter)));
+}
+
+/** Whether a component has a footprint of its own; those with two legs go from strip to strip. */
+const isThreeLegged = ({ kind }: Component): boolean => kind === 'transistor' || kind === 'trimmer';
+
+/** Ground by its usual label: an analog ground is left to what needs it. */
+function usualPositions(board: IndexedBoard, positions: readonly string[]): readonly string[] {
+  const labelOf = (id: string) => board.pins.get(id)!.label;
+  const count = (label: string) => positions.filter((id) => labelOf(id) === label).length;
+  const most = Math.max(...positions.map((id) => count(labelOf(id))));
+  return positions.filter((id) => count(labelOf(id)) === most);
+}
+
+/** The board positions of a conductor that are wired: one for each place, of a bare chip every supply pin. */
+function positionsOf(board: IndexedBoard, conductor: Conductor, legs: ReadonlySet<string>): readonly string[] {
+  return conductor.pins.flatMap((all) => {
+    if (board.sheet.chipCircuit && conductor.kind !== 'signal') return all;
+    const usual = conductor.kind === 'ground' ? usualPositions(board, all) : all;
+    return usual.find((id) => legs.has(id)) ?? usual[0] ?? [];
+  });
+}
+
+/** Which conductors the rails carry: ground, and the supplies with most ends, at least two. */
+function railUses(conductors: readonly Conductor[]): ReadonlyMap<string, RailUse> {
+  const large = conductors
+    .filter(({ kind, ends }) => kind !== 'signal' && ends.length > 1)
+    .toSorted((a, b) => b.ends.length - a.ends.length);
+  const grounds = large.filter(({ kind }) => kind === 'ground').slice(0, 1);
+  const supplies = large.filter(({ kind }) => kind === 'supply').slice(0, 2);
+  return new Map<string, RailUse>([
+    ...grounds.map(({ id }) => [id, { sign: '−', halves: HALVES }] as const),
+    ...supplies.map(({ id }, at) => [id, { sign: '+', halves: supplies.length === 1 ? HALVES : [HALVES[at]!] }] as const),
+  ]);
+}
+
+/** The components that a bare chip needs around it, as those of the plan. */
+function chipComponents(
+  plan: Plan,
+  board: IndexedBoard,
+): readonly { readonly id: string; readonly name: string; readonly pins: readonly string[] }[] {
+  const circuit = chipCircuitOf(plan, board);
+  const pinAt = (header: string, position: number) =>
+    board.sheet.pins.list.find((pin) => pin.header === header && pin.position === position)?.id;
+  return (circuit?.components ?? []).flatMap(({ name, ends }) => {
+    const pins = ends.flatMap(({ at }) => (at && pinAt(at.header, at.position)) ?? []);
+    return pins.length === 2 ? [{ id: `chip:circuit.${name}`, name, pins }] : [];
+  });
+}
+
+/** A conductor for every board position that a bare chip's components lead to and no part does. */
+function withChipPins(conductors: readonly Conductor[], pins: readonly string[]): readonly Conductor[] {
+  const known = new Set(conductors.flatMap((one) => one.pins.flat()));
+  const missing = [...new Set(pins)].filter((pin) => !known.has(pin));
+  return [
+    ...conductors,
+    ...missing.map((pin): Conductor => ({ id: `pin:${pin}`, kind: 'signal', colour: 'grey', ends: [], pins: [[pin]] })),
+  ];
+}
+
+/** What of a plan goes on a breadboard: the board and parts whose pins fit its holes, transistors and trimmers; what is joined; and between
+ *  which strips or rails each resistor, capacitor and diode lies. Undefined if the board's sheet is missing.
+ *  @param isOff whether something is left off the breadboard by choice */
+export function holeInstance(plan: Plan, sheets: Sheets, isOff: (item: string) => boolean): HoleInstance | undefined {
+  const wiring = wiringOf(plan, sheets, 'as modules');
+  if (!wiring) return undefined;
+  const { board, modules } = wiring;
+  const off: OffBoard[] = [];
+  const items: HoleItem[] = [];
+  const take = (id: string, plugged: ReturnType<typeof partFootprint>) => {
+    if (isOff(id)) off.push({ id, why: 'chosen' });
+    else if (plugged.ok) items.push(itemOf(id, plugged.footprint));
+    else off.push({ id, why: plugged.why });
+  };
+  take('board', boardFootprint(board.sheet));
+  for (const { id, component } of modules) {
+    const sheet = plan.placements.find((placement) => placement.id === id)?.sheet;
+    const part = sheet && partSheet(sheets, sheet)?.sheet;
+    if (component && isThreeLegged(component)) take(id, { ok: true, footprint: inRow(legOrder(component)) });
+    else if (part) take(id, partFootprint(part));
+  }
+  const chip = items[0]?.id === 'board' ? chipComponents(plan, board) : [];
+  const conductors = withChipPins(
+    wiring.conductors,
+    chip.flatMap(({ pins }) => pins),
+  );
+  const stripOf = new Map(items.flatMap((item) => item.strips.map((strip) => [`${item.id} ${strip.leg}`, strip] as const)));
+  const boardLegs = new Set(items.find(({ id }) => id === 'board')?.footprint.legs.map(({ id }) => id));
+  const rails = railUses(conductors);
+  const bridging = new Set(planComponents(plan, sheets).flatMap((one) => (isThreeLegged(one) ? [] : [one.id])));
+  const nets = conductors.map((conductor): HoleNet => {
+    const ends = [
+      ...positionsOf(board, conductor, boardLegs).map((terminal) => ({ module: 'board', terminal })),
+      ...conductor.ends.filter(({ module }) => !bridging.has(module)),
+    ];
+    return {
+      id: conductor.id,
+      conductor,
+      strips: ends.flatMap(({ module, terminal }) => stripOf.get(`${module} ${terminal}`) ?? []),
+      leads: ends.filter(({ module, terminal }) => !stripOf.has(`${module} ${terminal}`)),
+      rail: rails.get(conductor.id),
+    };
+  });
+  const bridges = placeLegs({
+    components: planComponents(plan, sheets).filter(({ id }) => bridging.has(id)),
+    chip,
+    items,
+    nets,
+    ownItem: (id) => {
+      const item = itemOf(id, {
+        legs: [
+          { id: '0', row: 0, half: 'fj' },
+          { id: '1', row: OWN_SPAN, half: 'fj' },
+        ],
+        body: [0, OWN_SPAN],
+      });
+      items.push(item);
+      return item;
+    },
+  });
+  for (const net of nets) addJunctions(net, items);
+  return { items, bridges, nets, off };
+}
+
+/** Strips more where a net has too few holes for its wires: a tree of n strips takes two holes for each of n - 1 jumpers, a lead takes one. */
+function addJunctions(net: HoleNet, items: HoleItem[]): void {
+  if (net.rail) return;
+  const isShort = () => {
+    const holes = net.strips.reduce((sum, { free }) => sum + free, 0);
+    if (net.strips.length === 0) return net.leads.length > 2;
+    return holes < 2 * (net.strips.length - 1) + net.leads.length;
+  };
+  for (let n = 1; isShort(); n += 1) {
+    const [first] = net.conductor.ends;
+    const item = junctionOf(
+      `net:junction.${`${first?.module ?? net.id}.${first?.terminal ?? ''}`.replace(/[^A-Za-z0-9+_.-]/g, '-').slice(0, 36)}.${n}`,
+    );
+    items.push(item);
+    net.strips.push(item.strips[0]!);
+  }
+}

@@ -1,0 +1,326 @@
+import { componentNames, planComponents } from '../../electrics/reports/components';
+import { memoizeByPair } from '../../memo/memoizeByPair';
+import { boardOf, partOf } from '../../plan/edit';
+import type { Plan } from '../../plan/plan';
+import type { Sheets } from '../../sheets/sheetIndex';
+import { itemText } from '../../text/views/holeText';
+import { valueText } from '../../text/views/wiringText';
+import { COLUMNS, type Half, HALVES, type Hole, holeText } from './breadboard';
+import { frame, railNames, shortened } from './holeFrame';
+import { ABOVE, BELOW, FIRST, Grid, HOLE, LETTER } from './holeGrid';
+import { Lanes, type Path, pathOf } from './holePaths';
+import { holePlan, type HolePlan, type Jumper, type PlacedItem } from './holePlan';
+import type { HoleShape, Tagged } from './holeShapes';
+
+export interface HolePicture {
+  readonly width: number;
+  readonly height: number;
+  readonly shapes: readonly HoleShape[];
+  /** The strip of each row that something is in, for a frame around it. */
+  readonly strips: ReadonlyMap<string, { readonly x: number; readonly y: number; readonly w: number; readonly h: number }>;
+  /** The room that each item takes, for the pointer and the keyboard. */
+  readonly items: readonly { readonly id: string; readonly x: number; readonly y: number; readonly w: number; readonly h: number }[];
+}
+
+const stripKey = (half: Half, row: number): string => `${half} ${row}`;
+const keyOf = (hole: Hole): string => (hole.at === 'strip' ? stripKey(hole.half, hole.row) : `${hole.half} ${hole.sign} ${hole.row}`);
+/** Labels lean: away from the board above it, towards it below. */
+const LEAN = -60;
+
+interface Naming {
+  readonly title: (item: string) => string;
+  readonly leg: (item: string, leg: string) => string;
+}
+
+function namingOf(plan: Plan, sheets: Sheets): Naming {
+  const components = new Map(planComponents(plan, sheets).map((one) => [one.id, one]));
+  return {
+    title: (item) => {
+      const component = components.get(item);
+      return component ? `${component.name} ${valueText(component)}` : itemText(plan, sheets, item);
+    },
+    leg: (item, leg) => {
+      if (item === 'board') return boardOf(plan, sheets)?.pins.get(leg)?.label ?? leg;
+      const component = components.get(item);
+      if (!component) return partOf(plan, item, sheets)?.terminals.get(leg)?.label ?? '';
+      const own = component.ends[Number(leg)]?.leg;
+      return own ? own.slice(0, 1).toUpperCase() : String(Number(leg) + 1);
+    },
+  };
+}
+
+/** The bracket over or under the legs of an item in one half, with their labels. */
+function bracketOf(grid: Grid, naming: Naming, item: PlacedItem, half: Half, room: number): readonly HoleShape[] {
+  const legs = item.legs.filter(({ hole }) => hole.half === half).toSorted((a, b) => a.hole.row - b.hole.row);
+  const [first, last] = [legs[0], legs.at(-1)];
+  if (!first || !last) return [];
+  const [x1, x2] = [grid.x(first.hole.row) - 7, grid.x(last.hole.row) + 7];
+  const isAbove = half === 'ae';
+  const base = isAbove ? grid.top(first.hole.row) : grid.below(first.hole.row);
+  const [y, tip, text, label] = isAbove
+    ? [base + ABOVE.bracket, base + ABOVE.bracket + 7, base + ABOVE.title, base + ABOVE.plus - 10]
+    : [base + BELOW.bracket, base + BELOW.bracket - 7, base + BELOW.title, base + BELOW.label];
+  const id = item.id;
+  const isTitled = !isAbove || item.side === 'ae';
+  return [
+    {
+      is: 'line',
+      role: 'bracket',
+      item: id,
+      points: [
+        [x1, tip],
+        [x1, y],
+        [x2, y],
+        [x2, tip],
+      ],
+    },
+    ...(isTitled
+      ? [
+          {
+            is: 'text' as const,
+            role: 'title' as const,
+            item: id,
+            x: (x1 + x2) / 2,
+            y: text,
+            text: shortened(naming.title(id), room),
+            anchor: 'middle' as const,
+            turn: 0,
+          },
+        ]
+      : []),
+    ...legs.map(({ id: leg, hole }): HoleShape => ({
+      is: 'text',
+      role: 'label',
+      item: id,
+      strip: keyOf(hole),
+      x: grid.x(hole.row) + 3,
+      y: label,
+      text: shortened(naming.leg(id, leg), 8),
+      anchor: isAbove ? 'start' : 'end',
+      turn: LEAN,
+    })),
+  ];
+}
+
+/** How many letters a title may have: as far as the neighbours of its half leave room. */
+function roomFor(grid: Grid, items: readonly PlacedItem[], item: PlacedItem): number {
+  const middle = ({ legs }: PlacedItem) =>
+    (Math.min(...legs.map(({ hole }) => hole.row)) + Math.max(...legs.map(({ hole }) => hole.row))) / 2;
+  const half = (one: PlacedItem): Half => (one.side === 'ae' ? 'ae' : 'fj');
+  const others = items.filter((other) => other !== item && half(other) === half(item)).map(middle);
+  const near = Math.min(24, ...others.map((other) => Math.abs(other - middle(item))));
+  return Math.floor((near * grid.pitch) / LETTER);
+}
+
+/** A short piece from a hole with where it leads: the other end is on another board. */
+function stubs(grid: Grid, breadboard: HolePlan['breadboard'], { from, to, colour, net }: Jumper): readonly HoleShape[] {
+  return [
+    [from, to],
+    [to, from],
+  ].flatMap(([hole, other]): readonly HoleShape[] => {
+    const [x, y] = grid.at(hole!);
+    const tags = { net, strip: keyOf(hole!) };
+    return [
+      {
+        is: 'line',
+        role: 'lead',
+        colour,
+        ...tags,
+        points: [
+          [x, y],
+          [x + 7, y - 9],
+        ],
+      },
+      { is: 'text', role: 'value', ...tags, x: x + 8, y: y - 9, text: holeText(breadboard, other!), anchor: 'start', turn: LEAN / 2 },
+    ];
+  });
+}
+
+/** The sign at the end of a strip that a wire leads from to a rail, with an arrow to that of the other half. */
+function signs(grid: Grid, { from, to, colour, net }: Jumper): readonly HoleShape[] {
+  if (to.at !== 'rail' || from.at !== 'strip') return [];
+  const y = from.half === 'ae' ? grid.roof('ae', from.row) + FIRST + 4 * HOLE + 20 : grid.roof('fj', from.row) + 15;
+  return [
+    {
+      is: 'text',
+      role: 'sign',
+      colour,
+      net,
+      strip: keyOf(from),
+      x: grid.x(from.row),
+      y,
+      text: `${to.sign}${to.half === from.half ? '' : to.half === 'ae' ? '↑' : '↓'}`,
+      anchor: 'middle',
+      turn: 0,
+    },
+  ];
+}
+
+/** Everything of a hole plan as lines, circles and texts: row numbers are the roof, under each row that is used hang its five holes. Undefined if the
+ *  plan has no breadboard. */
+export const holePicture = memoizeByPair((plan: Plan, sheets: Sheets): HolePicture | undefined => {
+  const holes = holePlan(plan, sheets);
+  if (!holes) return undefined;
+  const grid = new Grid(holes);
+  const naming = namingOf(plan, sheets);
+  const filled = new Map<string, HoleShape>();
+  const fill = (hole: Hole, tags: Tagged) => {
+    const [x, y] = grid.at(hole);
+    filled.set(`${x} ${y}`, { is: 'circle', x, y, r: hole.at === 'rail' ? 3.2 : 4.6, strip: keyOf(hole), ...tags });
+  };
+  for (const { id, legs } of holes.items) for (const { hole } of legs) fill(hole, { role: 'leg', item: id });
+  for (const { id, holes: ends } of holes.bridges) for (const hole of ends) fill(hole, { role: 'bridge', item: id });
+  for (const { from, to, colour, net } of holes.jumpers) for (const hole of [from, to]) fill(hole, { role: 'wire', colour, net });
+  const tails = holes.leads.flatMap(({ to, colour, net, end }): HoleShape[] => {
+    if (to.at !== 'hole') return [];
+    fill(to.hole, { role: 'lead', colour, net });
+    const [x, y] = grid.at(to.hole);
+    const strip = keyOf(to.hole);
+    return [
+      {
+        is: 'line',
+        role: 'lead',
+        colour,
+        net,
+        strip,
+        points: [
+          [x, y],
+          [x + 7, y - 9],
+        ],
+      },
+      {
+        is: 'text',
+        role: 'value',
+        net,
+        strip,
+        x: x + 8,
+        y: y - 9,
+        text: shortened(naming.leg(end.module, end.terminal) || itemText(plan, sheets, end.module), 10),
+        anchor: 'start',
+        turn: LEAN / 2,
+      },
+    ];
+  });
+
+  const used = new Map<string, Hole>();
+  for (const { legs } of holes.items) for (const { hole } of legs) used.set(keyOf(hole), hole);
+  for (const hole of [...holes.bridges.flatMap((one) => one.holes), ...holes.jumpers.flatMap(({ from, to }) => [from, to])])
+    if (hole.at === 'strip') used.set(keyOf(hole), hole);
+  for (const { to } of holes.leads) if (to.at === 'hole' && to.hole.at === 'strip') used.set(keyOf(to.hole), to.hole);
+  const covered = coveredHoles(holes);
+  const strings = [...used.values()].flatMap(({ half, row }): HoleShape[] => {
+    const [x, y] = [grid.x(row), grid.roof(half, row)];
+    const strip = stripKey(half, row);
+    return [
+      {
+        is: 'line',
+        role: 'string',
+        strip,
+        points: [
+          [x, y],
+          [x, y + FIRST + 4 * HOLE],
+        ],
+      },
+      ...COLUMNS[half].flatMap((_, column): HoleShape[] => {
+        const [, at] = grid.at({ at: 'strip', half, row, column });
+        return filled.has(`${x} ${at}`) || covered.has(`${strip} ${column}`)
+          ? []
+          : [{ is: 'circle', role: 'free', strip, x, y: at, r: 2.6 }];
+      }),
+    ];
+  });
+  const lanes = new Lanes();
+  const bridges = holes.bridges.flatMap(({ id, name, holes: [from, to] }) =>
+    bridgeShapes(plan, sheets, pathOf(grid, lanes, from, to), id, name),
+  );
+  const wires = holes.jumpers.flatMap((jumper): readonly HoleShape[] => {
+    const { from, to, colour, net } = jumper;
+    if (grid.top(from.row) !== grid.top(to.row)) return stubs(grid, holes.breadboard, jumper);
+    const isSupply = from.at === 'strip' && to.at === 'rail';
+    const strip = isSupply ? { strip: keyOf(from) } : {};
+    return [
+      { is: 'line', role: isSupply ? 'rail-wire' : 'wire', colour, net, ...strip, points: pathOf(grid, lanes, from, to) },
+      ...signs(grid, jumper),
+    ];
+  });
+  const own = holes.items.filter(({ id, legs }) => id.includes(':') && legs.length === 2);
+  return {
+    width: grid.width,
+    height: grid.height,
+    shapes: [
+      ...frame(grid, holes),
+      ...railNames(plan, sheets, grid, holes),
+      ...strings,
+      ...holes.items.flatMap((item) => HALVES.flatMap((half) => bracketOf(grid, naming, item, half, roomFor(grid, holes.items, item)))),
+      ...wires,
+      ...bridges,
+      ...own.flatMap(({ id, legs: [a, b] }) => bridgeShapes(plan, sheets, pathOf(grid, lanes, a!.hole, b!.hole), id, '')),
+      ...filled.values(),
+      ...tails,
+    ],
+    strips: new Map(
+      [...used].map(
+        ([key, { half, row }]) => [key, { x: grid.x(row) - 8, y: grid.roof(half, row) + 5, w: 16, h: FIRST + 4 * HOLE + 5 }] as const,
+      ),
+    ),
+    items: holes.items.map((item) => roomOf(grid, item)),
+  };
+});
+
+/** The holes under a body that lies over the gap, which nothing can be plugged into. */
+function coveredHoles({ items }: HolePlan): ReadonlySet<string> {
+  return new Set(
+    items.flatMap(({ side, legs }) =>
+      side !== 'across' && side !== 'turned'
+        ? []
+        : legs.flatMap(({ hole }) =>
+            hole.at === 'strip'
+              ? [0, 1, 2, 3, 4]
+                  .filter((column) => (hole.half === 'ae' ? column > hole.column : column < hole.column))
+                  .map((column) => `${keyOf(hole)} ${column}`)
+              : [],
+          ),
+    ),
+  );
+}
+
+function bridgeShapes(plan: Plan, sheets: Sheets, points: Path, id: string, name: string): readonly HoleShape[] {
+  // The symbol lies in the middle of the longest piece.
+  const pieces = points.slice(1).map(([x, y], at) => ({ a: points[at]!, b: [x, y] as const }));
+  const longest = pieces.toSorted(
+    (p, q) => Math.hypot(q.b[0] - q.a[0], q.b[1] - q.a[1]) - Math.hypot(p.b[0] - p.a[0], p.b[1] - p.a[1]),
+  )[0]!;
+  const [x, y] = [(longest.a[0] + longest.b[0]) / 2, (longest.a[1] + longest.b[1]) / 2];
+  const isUpright = longest.a[0] === longest.b[0];
+  const [w, h] = isUpright ? [7, 16] : [16, 7];
+  const label = name === '' ? '' : (componentNames(plan, sheets).get(id) ?? name);
+  return [
+    { is: 'line', role: 'bridge', item: id, points },
+    { is: 'rect', role: 'symbol', item: id, x: x - w / 2, y: y - h / 2, w, h },
+    ...(label === ''
+      ? []
+      : [
+          {
+            is: 'text' as const,
+            role: 'value' as const,
+            item: id,
+            x: isUpright ? x + 6 : x,
+            y: isUpright ? y + 3 : y - 5,
+            text: label,
+            anchor: isUpright ? ('start' as const) : ('middle' as const),
+            turn: 0,
+          },
+        ]),
+  ];
+}
+
+/** From the label of the first leg to that of the last, with the holes. */
+function roomOf(grid: Grid, { id, legs, side }: PlacedItem): HolePicture['items'][number] {
+  const rows = legs.map(({ hole }) => hole.row);
+  const [first, last] = [Math.min(...rows), Math.max(...rows)];
+  const isAbove = side !== 'fj';
+  const isBelow = side !== 'ae';
+  const top = isAbove ? grid.top(first) + ABOVE.title - 12 : grid.roof('fj', first) + 4;
+  const bottom = isBelow ? grid.below(first) + BELOW.title + 6 : grid.roof('ae', first) + FIRST + 4 * HOLE + 8;
+  return { id, x: grid.x(first) - 9, y: top, w: grid.x(last) - grid.x(first) + 18, h: bottom - top };
+}

@@ -1,0 +1,420 @@
+import { memoizeByPair } from '../../memo/memoizeByPair';
+import type { Breadboard, HolePlace, Plan, WireColour } from '../../plan/plan';
+import type { Sheets } from '../../sheets/sheetIndex';
+import type { Conductor, ConductorEnd } from '../wiring/conductors';
+import { ACROSS, type Half, HALVES, hasRailHole, type Hole, pitchesBetween, railPiece, type RailSign, rowsOf } from './breadboard';
+import {
+  type Bridge,
+  holeInstance,
+  type HoleInstance,
+  type HoleItem,
+  type HoleNet,
+  type LegPlace,
+  type OffBoard,
+  type Strip,
+} from './holeItems';
+import { joinStrips } from './joinStrips';
+import { haveRoom, isOnBreadboard, type PlacedVariant } from './placeProblem';
+import { bodyAt, problemOf, type Side, stripAt } from './variants';
+
+/** A leg in its hole. */
+export interface PlacedLeg {
+  readonly id: string;
+  readonly hole: Hole;
+}
+
+export interface PlacedItem {
+  readonly id: string;
+  readonly side: Side;
+  readonly row: number;
+  readonly locked: boolean;
+  readonly legs: readonly PlacedLeg[];
+  /** The rows that the body lies over. */
+  readonly body: readonly [number, number];
+}
+
+/** What a wire is for: a leg of an item, or the end of a component beside one. Of rails, a link between two pieces. */
+export type JumperFor = { readonly item: string; readonly leg?: string } | { readonly component: string } | { readonly link: true };
+
+export interface Jumper {
+  readonly net: string;
+  readonly colour: WireColour;
+  readonly from: Hole;
+  readonly to: Hole;
+  readonly for: JumperFor;
+}
+
+/** A component from hole to hole. */
+export interface PlacedBridge {
+  readonly id: string;
+  readonly name: string;
+  readonly holes: readonly [Hole, Hole];
+}
+
+/** The wire of something that is not on the breadboard: to a hole, or to another such thing. */
+export interface Lead {
+  readonly net: string;
+  readonly colour: WireColour;
+  readonly end: ConductorEnd;
+  readonly to: { readonly at: 'hole'; readonly hole: Hole } | { readonly at: 'end'; readonly end: ConductorEnd };
+}
+
+export interface HolePlan {
+  readonly breadboard: Breadboard;
+  readonly items: readonly PlacedItem[];
+  /** What has no place, or one that another takes. */
+  readonly unplaced: readonly string[];
+  readonly off: readonly OffBoard[];
+  readonly bridges: readonly PlacedBridge[];
+  readonly jumpers: readonly Jumper[];
+  readonly leads: readonly Lead[];
+  /** What the rails carry. */
+  readonly rails: readonly { readonly half: Half; readonly sign: RailSign; readonly conductor: Conductor }[];
+  /** By item and leg, such as `display-1 SDA`: the net. */
+  readonly nets: ReadonlyMap<string, string>;
+  /** Of the wires between strips and to rails, in pitches of 2.54 mm. */
+  readonly length: number;
+  /** Wires and components for which no hole was left. */
+  readonly lacking: number;
+}
+
+/** The places that hold: those on the breadboard that leave each other room, in the order of the items. */
+export function placesThatHold(instance: HoleInstance, breadboard: Breadboard, places: Plan['places']): ReadonlyMap<string, HolePlace> {
+  const problem = problemOf(instance, breadboard, () => undefined);
+  const held = new Map<string, HolePlace>();
+  const taken: PlacedVariant[] = [];
+  // The board first, then what the user has put in its place.
+  const rank = (id: string) => (id === 'board' ? 0 : places[id]?.locked ? 1 : 2);
+  for (const [item, { id, variants }] of [...problem.items.entries()].toSorted(([, a], [, b]) => rank(a.id) - rank(b.id))) {
+    const place = places[id] ?? (id === 'board' ? ({ side: 'across', row: 1 } as const) : undefined);
+    const variant = variants.findIndex(({ side }) => side === place?.side);
+    if (!place || variant < 0) continue;
+    const row = place.row!;
+    const fits =
+      isOnBreadboard(problem, variants[variant]!, row) &&
+      variants[variant]!.spans.every((span) =>
+        taken.every((other) =>
+          problem.items[other.item]!.variants[other.variant]!.spans.every((one) => haveRoom(span, row, one, other.row)),
+        ),
+      );
+    if (!fits) continue;
+    held.set(id, place);
+    taken.push({ item, variant, row });
+  }
+  return held;
+}
+
+/** A piece of a rail that has room: one hole at each end is kept for the link to the next piece. */
+interface RailPiece {
+  readonly half: Half;
+  readonly sign: RailSign;
+  /** Counted along the breadboard. */
+  readonly number: number;
+  readonly first: Hole;
+  readonly last: Hole;
+  readonly between: readonly Hole[];
+}
+
+type StripHole = Extract<Hole, { readonly at: 'strip' }>;
+
+/** Holes of a breadboard as they fill. */
+class Holes {
+  readonly #taken = new Set<string>();
+  readonly #coveredRails = new Set<string>();
+  #pieces: readonly RailPiece[] = [];
+  lacking = 0;
+
+  constructor(private readonly breadboard: Breadboard) {}
+
+  #key(hole: Hole): string {
+    return hole.at === 'strip' ? `${hole.half} ${hole.row} ${hole.column}` : `${hole.half} ${hole.sign} ${hole.row}`;
+  }
+
+  take(hole: Hole): Hole {
+    this.#taken.add(this.#key(hole));
+    return hole;
+  }
+
+  isFree(hole: Hole): boolean {
+    return !this.#taken.has(this.#key(hole));
+  }
+
+  /** The body of a module lies over the rails of its half. */
+  coverRails(half: Half, [from, to]: readonly [number, number]): void {
+    for (let row = from; row <= to; row += 1) this.#coveredRails.add(`${half} ${row}`);
+  }
+
+  /** Finds the pieces of the rails that have holes which no body covers; called when all bodies are there. */
+  findRails(): void {
+    this.#pieces = HALVES.flatMap((half) => (['+', '−'] as const).flatMap((sign) => this.#piecesOf(half, sign)));
+  }
+
+  #piecesOf(half: Half, sign: RailSign): readonly RailPiece[] {
+    const byPiece = new Map<number, Hole[]>();
+    for (let row = 1; row <= rowsOf(this.breadboard); row += 1) {
+      if (!hasRailHole(this.breadboard, row) || this.#coveredRails.has(`${half} ${row}`)) continue;
+      const piece = railPiece(this.breadboard, row);
+      byPiece.set(piece, [...(byPiece.get(piece) ?? []), { at: 'rail', half, row, sign }]);
+    }
+    return [...byPiece].flatMap(([number, holes]): RailPiece[] =>
+      holes.length < 3 ? [] : [{ half, sign, number, first: holes[0]!, last: holes.at(-1)!, between: holes.slice(1, -1) }],
+    );
+  }
+
+  /** The free rail holes of a net, the nearest first. */
+  railHoles({ rail }: HoleNet, half: Half, row: number): readonly Hole[] {
+    const { sign, halves } = rail!;
+    const far = (hole: Hole) => Math.abs(hole.row - row) + (hole.half === half ? 0 : ACROSS);
+    return this.#pieces
+      .filter((piece) => piece.sign === sign && halves.includes(piece.half))
+      .flatMap(({ between }) => between.filter((hole) => this.isFree(hole)))
+      .toSorted((a, b) => far(a) - far(b));
+  }
+
+  /** The pieces of a half of a rail that something is in, along the breadboard. */
+  usedPieces(half: Half, sign: RailSign): readonly RailPiece[] {
+    return this.#pieces.filter((piece) => piece.half === half && piece.sign === sign && piece.between.some((hole) => !this.isFree(hole)));
+  }
+}
+
+/** An item with everything that is known of its place. */
+interface Standing {
+  readonly item: HoleItem;
+  readonly side: Side;
+  readonly row: number;
+}
+
+/** The columns of a strip beside its leg, from the one that a wire should take first. */
+function columnsOf({ item, side }: Standing, strip: Strip, half: Half): readonly number[] {
+  const { across, overRails } = item.footprint;
+  const all = [0, 1, 2, 3, 4];
+  // From the gap outwards: what lies nearer to the edge is under a module's body, or beside a leg.
+  const outwards = half === 'fj' ? all : all.toReversed();
+  if (strip.leg === undefined) return overRails ? outwards.slice(0, 4) : outwards;
+  if (!across) return outwards.slice(0, 4);
+  const column = side === 'turned' ? (half === 'ae' ? 4 - across.fj : 4 - across.ae) : across[half];
+  return half === 'fj' ? all.filter((one) => one > column) : all.filter((one) => one < column).toReversed();
+}
+
+const legColumn = ({ item, side }: Standing, half: Half): number => {
+  const { across } = item.footprint;
+  if (!across) return half === 'fj' ? 4 : 0;
+  return side === 'turned' ? 4 - across[half === 'ae' ? 'fj' : 'ae'] : across[half];
+};
+
+class Router {
+  readonly #standing: ReadonlyMap<string, Standing>;
+  readonly holes: Holes;
+  readonly jumpers: Jumper[] = [];
+  readonly leads: Lead[] = [];
+  readonly bridges: PlacedBridge[] = [];
+  readonly #runs: { readonly half: Half; readonly column: number; readonly from: number; readonly to: number }[] = [];
+
+  constructor(
+    private readonly instance: HoleInstance,
+    private readonly breadboard: Breadboard,
+    standing: readonly Standing[],
+  ) {
+    this.#standing = new Map(standing.map((one) => [one.item.id, one]));
+    this.holes = new Holes(breadboard);
+    for (const { item, side, row } of standing)
+      if (item.footprint.overRails)
+        this.holes.coverRails(side === 'ae' ? 'ae' : 'fj', [bodyAt(item, side)[0] + row, bodyAt(item, side)[1] + row]);
+    this.holes.findRails();
+  }
+
+  at(strip: Strip): { readonly row: number; readonly half: Half } | undefined {
+    const standing = this.#standing.get(strip.item);
+    if (!standing) return undefined;
+    const { row, half } = stripAt(standing.item, strip, standing.side);
+    return { row: row + standing.row, half };
+  }
+
+  /** Legs first: they have only one hole each. */
+  legs(): readonly PlacedItem[] {
+    return [...this.#standing.values()].map((standing) => {
+      const { item, side, row } = standing;
+      const legs = item.strips.flatMap((strip): PlacedLeg[] => {
+        if (strip.leg === undefined) return [];
+        const { row: own, half } = this.at(strip)!;
+        return [{ id: strip.leg, hole: this.holes.take({ at: 'strip', half, row: own, column: legColumn(standing, half) }) }];
+      });
+      const [from, to] = bodyAt(item, side);
+      return { id: item.id, side, row, locked: false, legs, body: [from + row, to + row] };
+    });
+  }
+
+  #free(strip: Strip): readonly StripHole[] {
+    const standing = this.#standing.get(strip.item);
+    const at = this.at(strip);
+    if (!standing || !at) return [];
+    return columnsOf(standing, strip, at.half)
+      .map((column): StripHole => ({ at: 'strip', ...at, column }))
+      .filter((hole) => this.holes.isFree(hole));
+  }
+
+  /** A hole of each of two strips: in one column if they can, where the fewest wires and components lie already. */
+  #pair(a: Strip, b: Strip): readonly [Hole, Hole] | undefined {
+    const choices = this.#free(a).flatMap((from) =>
+      this.#free(b).map((to) => {
+        const bend = from.half === to.half && from.column === to.column ? 0 : 0.5;
+        return { from, to, cost: this.#runsAt(from, to.row) + bend };
+      }),
+    );
+    const best = choices.toSorted((one, other) => one.cost - other.cost)[0];
+    if (!best) return undefined;
+    const { from, to } = best;
+    this.#runs.push({ half: from.half, column: from.column, from: Math.min(from.row, to.row), to: Math.max(from.row, to.row) });
+    return [this.holes.take(from), this.holes.take(to)];
+  }
+
+  /** How many wires lie along the column of a hole, between it and a row. */
+  #runsAt({ half, column, row }: StripHole, other: number): number {
+    const [from, to] = [Math.min(row, other), Math.max(row, other)];
+    return this.#runs.filter((run) => run.half === half && run.column === column && run.from < to && run.to > from).length;
+  }
+
+  #railHole(net: HoleNet, half: Half, row: number): Hole | undefined {
+    const [hole] = this.holes.railHoles(net, half, row);
+    return hole && this.holes.take(hole);
+  }
+
+  #jumper(net: string, colour: WireColour, from: Hole, to: Hole, reason: JumperFor): void {
+    this.jumpers.push({ net, colour, from, to, for: reason });
+  }
+
+  #lack(): void {
+    this.holes.lacking += 1;
+  }
+
+  bridge({ id, name, legs }: Bridge): void {
+    const [first, second] = legs;
+    const netOf = (net: string) => this.instance.nets.find((one) => one.id === net)!;
+    const strips = legs.flatMap((leg) => (leg.to === 'strip' ? [leg.strip] : []));
+    if (strips.some((strip) => !this.at(strip))) return;
+    if (strips.length === 2) {
+      // Both legs at an item of its own are the item.
+      const own = strips.every((strip) => strip.item === id);
+      const pair = own ? undefined : this.#pair(strips[0]!, strips[1]!);
+      if (pair) this.bridges.push({ id, name, holes: pair });
+      else if (!own) this.#lack();
+      return;
+    }
+    const near = strips[0] && this.#free(strips[0])[0];
+    const at = near ?? { half: 'fj' as const, row: 1 };
+    const hole = (leg: LegPlace) => (leg.to === 'rail' ? this.#railHole(netOf(leg.net), at.half, at.row) : near && this.holes.take(near));
+    const [a, b] = [hole(first), hole(second)];
+    if (a && b) this.bridges.push({ id, name, holes: [a, b] });
+    else this.#lack();
+  }
+
+  #forStrip(strip: Strip): JumperFor {
+    if (strip.leg !== undefined || !this.#isBeside(strip))
+      return { item: strip.item, ...(strip.leg === undefined ? {} : { leg: strip.leg }) };
+    const bridge = this.instance.bridges.find(({ legs }) => legs.some((leg) => leg.to === 'strip' && leg.strip === strip))!;
+    return { component: bridge.id };
+  }
+
+  #isBeside(strip: Strip): boolean {
+    return this.instance.bridges.some(({ legs }) => legs.some((leg) => leg.to === 'strip' && leg.strip === strip));
+  }
+
+  colourOf({ conductor }: HoleNet, strip: Strip | undefined): WireColour {
+    const end = conductor.ends.find(({ module, terminal }) => module === strip?.item && terminal === strip.leg);
+    return conductor.kind === 'signal' ? (end?.colour ?? conductor.colour) : conductor.colour;
+  }
+
+  join(net: HoleNet): void {
+    const strips = net.strips.filter((strip) => this.at(strip));
+    if (net.rail) for (const strip of strips) this.#toRail(net, strip);
+    else this.#toEachOther(net, strips);
+    for (const lead of net.leads) this.#lead(net, strips, lead);
+  }
+
+  #toRail(net: HoleNet, strip: Strip): void {
+    const [from] = this.#free(strip);
+    const to = from && this.#railHole(net, from.half, from.row);
+    if (!to) return this.#lack();
+    this.#jumper(net.id, net.conductor.colour, this.holes.take(from), to, this.#forStrip(strip));
+  }
+
+  /** The tree is walked from the board outwards, so that each wire belongs to what it brings the net to. */
+  #toEachOther(net: HoleNet, strips: readonly Strip[]): void {
+    const points = strips.map((strip) => ({ ...this.at(strip)!, free: this.#free(strip).length }));
+    const { edges } = joinStrips(points);
+    const root = Math.max(
+      0,
+      strips.findIndex(({ item }) => item === 'board'),
+    );
+    const reached = new Set([root]);
+    const open = [...edges];
+    while (open.length > 0) {
+      const at = open.findIndex(([a, b]) => reached.has(a) !== reached.has(b));
+      const [[a, b]] = open.splice(at, 1) as [readonly [number, number]];
+      const [parent, child] = reached.has(a) ? [a, b] : [b, a];
+      reached.add(child);
+      const pair = this.#pair(strips[parent]!, strips[child]!);
+      if (!pair) this.#lack();
+      else this.#jumper(net.id, this.colourOf(net, strips[child]), pair[0], pair[1], this.#forStrip(strips[child]!));
+    }
+  }
+
+  #lead(net: HoleNet, strips: readonly Strip[], end: ConductorEnd): void {
+    const colour = net.conductor.kind === 'signal' ? (end.colour ?? net.conductor.colour) : net.conductor.colour;
+    if (net.rail) {
+      const hole = this.#railHole(net, 'fj', rowsOf(this.breadboard));
+      if (hole) this.leads.push({ net: net.id, colour, end, to: { at: 'hole', hole } });
+      else this.#lack();
+      return;
+    }
+    const hole = strips.flatMap((strip) => this.#free(strip))[0];
+    if (hole) this.leads.push({ net: net.id, colour, end, to: { at: 'hole', hole: this.holes.take(hole) } });
+    else if (strips.length > 0) this.#lack();
+    else {
+      // The first of two ends that meet off the breadboard leads to the other.
+      const [first] = net.leads;
+      if (first !== end) this.leads.push({ net: net.id, colour, end, to: { at: 'end', end: first! } });
+    }
+  }
+
+  /** Links the pieces of the rails of a net: each half from one to the next, the two halves where they begin. */
+  linkRails({ id, rail, conductor }: HoleNet): void {
+    if (!rail) return;
+    const link = (from: Hole, to: Hole) => this.#jumper(id, conductor.colour, this.holes.take(from), this.holes.take(to), { link: true });
+    const pieces = rail.halves.map((half) => this.holes.usedPieces(half, rail.sign));
+    for (const own of pieces) for (const [at, piece] of own.entries()) if (at > 0) link(own[at - 1]!.last, piece.first);
+    const [upper, lower] = pieces.map(([first]) => first);
+    if (upper && lower) link(upper.first, lower.first);
+  }
+}
+
+/** The holes of everything that a plan has on its breadboard: legs, components, and the jumpers between them. Undefined if the plan has no
+ *  breadboard or its board's sheet is missing. */
+export const holePlan = memoizeByPair((plan: Plan, sheets: Sheets): HolePlan | undefined => {
+  const { breadboard, places } = plan;
+  const instance = breadboard ? holeInstance(plan, sheets, (item) => places[item]?.side === 'off') : undefined;
+  if (!breadboard || !instance) return undefined;
+  const held = placesThatHold(instance, breadboard, places);
+  const standing = instance.items.flatMap((item): Standing[] => {
+    const place = held.get(item.id);
+    return place ? [{ item, side: place.side as Side, row: place.row! }] : [];
+  });
+  const router = new Router(instance, breadboard, standing);
+  const items = router.legs().map((item) => ({ ...item, locked: places[item.id]?.locked === true }));
+  for (const bridge of instance.bridges) router.bridge(bridge);
+  for (const net of instance.nets) router.join(net);
+  for (const net of instance.nets) router.linkRails(net);
+  return {
+    breadboard,
+    items,
+    unplaced: instance.items.flatMap(({ id }) => (held.has(id) ? [] : [id])),
+    off: instance.off,
+    bridges: router.bridges,
+    jumpers: router.jumpers,
+    leads: router.leads,
+    rails: instance.nets.flatMap(({ rail, conductor }) => (rail?.halves ?? []).map((half) => ({ half, sign: rail!.sign, conductor }))),
+    nets: new Map(instance.nets.flatMap(({ id, strips }) => strips.map(({ item, leg }) => [`${item} ${leg ?? ''}`, id] as const))),
+    length: router.jumpers.reduce((sum, { from, to }) => sum + pitchesBetween(from, to), 0),
+    lacking: router.holes.lacking,
+  };
+});

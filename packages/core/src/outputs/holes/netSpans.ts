@@ -1,0 +1,105 @@
+import { ACROSS } from './breadboard';
+import { GAP, type Placeable, type PlacedVariant, type PlaceProblem, type Ready } from './placeProblem';
+
+/** The nets while items are placed. */
+export class NetStates {
+  readonly low: Int32Array;
+  readonly high: Int32Array;
+  /** 1: in a–e, 2: in f–j, 3: in both. */
+  readonly halves: Uint8Array;
+  /** Points that have no place yet. */
+  readonly open: Int32Array;
+
+  constructor(
+    private readonly count: number,
+    items: readonly Placeable[],
+  ) {
+    [this.low, this.high, this.halves, this.open] = [
+      new Int32Array(count),
+      new Int32Array(count),
+      new Uint8Array(count),
+      new Int32Array(count),
+    ];
+    for (const { variants } of items) for (const { net } of variants[0]!.points) this.open[net]! += 1;
+  }
+
+  add(net: number, row: number, half: 1 | 2): void {
+    const isFirst = this.halves[net] === 0;
+    this.low[net] = isFirst ? row : Math.min(this.low[net]!, row);
+    this.high[net] = isFirst ? row : Math.max(this.high[net]!, row);
+    this.halves[net]! |= half;
+    this.open[net]! -= 1;
+  }
+
+  /** How far the nets reach at least, if everything without a place comes to lie in a row or after it. */
+  least(earliest: number): number {
+    let sum = 0;
+    for (let net = 0; net < this.count; net += 1) {
+      if (this.halves[net] === 0) continue;
+      const high = this.open[net]! > 0 ? Math.max(this.high[net]!, earliest) : this.high[net]!;
+      sum += high - this.low[net]! + (this.halves[net] === 3 ? ACROSS : 0);
+    }
+    return sum;
+  }
+}
+
+/** How far further the nets reach that are open, because their items need room: no two packings of the rest in two halves are better than one
+ *  in which they take turns at double speed (the bound of Eastman, Even and Isaacs for weighted completion times). */
+export class RoomBound {
+  /** Of each item: rows that it takes with the gap after it; of each of its nets the first row relative to its own start. */
+  readonly #rows: readonly number[];
+  readonly #nets: readonly (readonly { readonly net: number; readonly after: number }[])[];
+  readonly #weights: Float64Array;
+
+  constructor(all: readonly (readonly Ready[])[]) {
+    this.#rows = all.map((variants) => Math.min(...variants.map(({ start, end }) => end - start + 1)) + GAP);
+    this.#nets = all.map((variants) => {
+      const nets = [...new Set(variants[0]!.points.map(({ net }) => net))];
+      return nets.map((net) => ({
+        net,
+        after: Math.min(
+          ...variants.flatMap(({ points, start }) => points.filter((point) => point.net === net).map(({ row }) => row - start)),
+        ),
+      }));
+    });
+    this.#weights = new Float64Array(all.length);
+  }
+
+  /** In pitches, beyond the row from which on there is room. */
+  of(rest: readonly number[], { halves, open, high }: NetStates, earliest: number): number {
+    const done = new Set<number>();
+    const weights = this.#weights;
+    let offsets = 0;
+    for (const item of rest) {
+      weights[item] = 0;
+      for (const { net, after } of this.#nets[item]!) {
+        // A net that reaches beyond the row already does not grow at once.
+        if (halves[net] === 0 || open[net] === 0 || done.has(net) || high[net]! > earliest) continue;
+        done.add(net);
+        weights[item]! += 1;
+        offsets += after;
+      }
+    }
+    const order = rest.filter((item) => weights[item]! > 0).toSorted((a, b) => weights[b]! / this.#rows[b]! - weights[a]! / this.#rows[a]!);
+    let [completion, sum, own] = [0, 0, 0];
+    for (const item of order) {
+      completion += this.#rows[item]!;
+      sum += weights[item]! * completion;
+      own += weights[item]! * this.#rows[item]!;
+    }
+    return offsets + Math.max(0, Math.ceil(sum / 2 - (3 * own) / 4));
+  }
+}
+
+/** How far the nets of a placement reach: of each net from its first row to its last, and across the gap where it is in both halves; and the
+ *  wires to the rails. In pitches. Wires that join the strips of a net are at least as long. */
+export function spanOf({ items, nets }: PlaceProblem, placed: readonly PlacedVariant[]): number {
+  const states = new NetStates(nets, []);
+  let fixed = 0;
+  for (const { item, variant, row } of placed) {
+    const chosen = items[item]!.variants[variant]!;
+    fixed += chosen.fixedLength;
+    for (const { net, row: own, half } of chosen.points) states.add(net, own + row, half === 'ae' ? 1 : 2);
+  }
+  return fixed + states.least(-Infinity);
+}

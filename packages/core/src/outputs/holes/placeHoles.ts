@@ -1,0 +1,100 @@
+import type { Edit } from '../../plan/edit';
+import { type Breadboard, BREADBOARD_ROWS, type HolePlace, type Plan, PLAN_LIMITS } from '../../plan/plan';
+import type { Sheets } from '../../sheets/sheetIndex';
+import { rowsOf } from './breadboard';
+import { holeInstance, type HoleInstance } from './holeItems';
+import { placesThatHold } from './holePlan';
+import { placeItems } from './placeItems';
+import type { Placement, PlaceProblem } from './placeProblem';
+import { problemOf } from './variants';
+
+export interface HolePlacement {
+  /** What gives everything its place; what does not fit is left off. */
+  readonly edits: readonly Edit[];
+  /** How far the nets reach, and at least reach: see `spanOf`. In pitches of 2.54 mm. */
+  readonly span: number;
+  readonly bound: number;
+  readonly proved: boolean;
+  /** What does not fit. */
+  readonly tooMuch: readonly string[];
+  /** A larger breadboard on which it does, of as few boards as possible; undefined if there is none, or it fits. */
+  readonly larger: Breadboard | undefined;
+}
+
+/** What of a plan may be moved: everything but what the user has put in its place, or only what has none. */
+export type Scope = 'all' | 'new';
+
+/** What the user has left off the breadboard; what only did not fit is tried again. */
+const isOffByChoice =
+  ({ places }: Plan) =>
+  (item: string): boolean =>
+    places[item]?.side === 'off' && places[item].locked === true;
+
+/** Rows that an item takes, for the choice of what is left out. */
+const widthOf = ({ variants }: PlaceProblem['items'][number]): number =>
+  Math.max(...variants[0]!.spans.map(({ strips, body }) => Math.max(strips[1], body[1]) - Math.min(strips[0], body[0])));
+
+interface Found {
+  readonly problem: PlaceProblem;
+  readonly placement: Placement;
+  readonly tooMuch: readonly string[];
+}
+
+/** The most that can be placed: if not everything fits, the widest part is left out, then the next. */
+function placeMost(plan: Plan, sheets: Sheets, breadboard: Breadboard, scope: Scope, nodes: number | undefined): Found | undefined {
+  const tooMuch: string[] = [];
+  const isOff = isOffByChoice(plan);
+  for (;;) {
+    const instance = holeInstance(plan, sheets, (id) => isOff(id) || tooMuch.includes(id));
+    if (!instance) return undefined;
+    const problem = problemOf(instance, breadboard, keptBy(plan, instance, breadboard, scope));
+    const placement = placeItems(problem, nodes);
+    if (placement) return { problem, placement, tooMuch };
+    const movable = problem.items.filter(({ at, id }) => !at && !id.includes(':'));
+    const last = movable.toSorted((a, b) => widthOf(b) - widthOf(a))[0];
+    if (!last) return undefined;
+    tooMuch.push(last.id);
+  }
+}
+
+function keptBy(plan: Plan, instance: HoleInstance, breadboard: Breadboard, scope: Scope): (item: string) => HolePlace | undefined {
+  const held = placesThatHold(instance, breadboard, plan.places);
+  return (id) => (scope === 'new' || held.get(id)?.locked ? held.get(id) : undefined);
+}
+
+/** Placements that are looked at to see whether there is one at all. */
+const FITTING = 3000;
+
+/** The breadboard on which everything fits: of as few boards as possible. */
+function largerOne(plan: Plan, sheets: Sheets, breadboard: Breadboard): Breadboard | undefined {
+  const instance = holeInstance(plan, sheets, isOffByChoice(plan));
+  if (!instance) return undefined;
+  const choices = Array.from({ length: PLAN_LIMITS.breadboards }, (_, at) =>
+    BREADBOARD_ROWS.map((rows) => ({ ...breadboard, rows, boards: at + 1 })),
+  )
+    .flat()
+    .filter((one) => rowsOf(one) > rowsOf(breadboard))
+    .toSorted((a, b) => a.boards - b.boards || a.rows - b.rows);
+  return choices.find((one) => placeItems(problemOf(instance, one, keptBy(plan, instance, one, 'all')), FITTING) !== undefined);
+}
+
+/** Finds a place for everything that a plan has for its breadboard, with the shortest wires. What the user has put in its place stays there.
+ *  @param scope whether what has a place already may be moved
+ *  @param nodes placements that are looked at, at most
+ *  @returns undefined if the plan has no breadboard, its board's sheet is missing, or what is locked leaves no room */
+export function placeHoles(plan: Plan, sheets: Sheets, scope: Scope = 'all', nodes?: number): HolePlacement | undefined {
+  const { breadboard } = plan;
+  const found = breadboard ? placeMost(plan, sheets, breadboard, scope, nodes) : undefined;
+  if (!breadboard || !found) return undefined;
+  const { problem, placement, tooMuch } = found;
+  const places = new Map<string, HolePlace>(tooMuch.map((id) => [id, { side: 'off' }]));
+  for (const { item, variant, row } of placement.placed) {
+    const { id, variants } = problem.items[item]!;
+    places.set(id, { side: variants[variant]!.side, row, ...(plan.places[id]?.locked ? { locked: true } : {}) });
+  }
+  const edits = [...places].flatMap(([item, place]): Edit[] =>
+    JSON.stringify(plan.places[item]) === JSON.stringify(place) ? [] : [{ kind: 'place', item, place }],
+  );
+  const { span, bound, proved } = placement;
+  return { edits, span, bound, proved, tooMuch, larger: tooMuch.length > 0 ? largerOne(plan, sheets, breadboard) : undefined };
+}

@@ -1,0 +1,150 @@
+import fc from 'fast-check';
+import { runs } from '../../../tests/runs';
+import { spanOf } from './netSpans';
+import { placeItems } from './placeItems';
+import { haveRoom, isOnBreadboard, type Placeable, type PlacedVariant, type PlaceProblem, type Variant } from './placeProblem';
+
+/** One row of legs, each with its net or none, in either half. */
+function module(id: string, nets: readonly number[], overhang = 0): Placeable {
+  const length = nets.length;
+  const variant = (side: 'ae' | 'fj'): Variant => ({
+    side,
+    spans: [{ half: side, strips: [0, length - 1], body: [-overhang, length - 1 + overhang] }],
+    points: nets.flatMap((net, row) => (net < 0 ? [] : [{ net, row: side === 'ae' ? length - 1 - row : row, half: side }])),
+    fixedLength: 0,
+  });
+  return { id, variants: [variant('fj'), variant('ae')] };
+}
+
+/** A chip over the gap. */
+function chip(id: string, upper: readonly number[], lower: readonly number[]): Placeable {
+  const length = lower.length;
+  const variant = (side: 'across' | 'turned'): Variant => {
+    const at = (row: number) => (side === 'across' ? row : length - 1 - row);
+    const halves = side === 'across' ? (['ae', 'fj'] as const) : (['fj', 'ae'] as const);
+    return {
+      side,
+      spans: (['ae', 'fj'] as const).map((half) => ({ half, strips: [0, length - 1], body: [0, length - 1] })),
+      points: [upper, lower].flatMap((nets, which) =>
+        nets.flatMap((net, row) => (net < 0 ? [] : [{ net, row: at(row), half: halves[which]! }])),
+      ),
+      fixedLength: 0,
+    };
+  };
+  return { id, variants: [variant('across'), variant('turned')] };
+}
+
+const permutations = (list: readonly number[]): number[][] =>
+  list.length === 0 ? [[]] : list.flatMap((one) => permutations(list.filter((other) => other !== one)).map((rest) => [one, ...rest]));
+
+/** Every order and every side, each item in the first row where it has room: written without anything of the search. */
+function bestPacked(problem: PlaceProblem): number {
+  const free = problem.items.flatMap(({ at }, item) => (at ? [] : [item]));
+  const given = problem.items.flatMap(({ at }, item): PlacedVariant[] => (at ? [{ item, ...at }] : []));
+  let best = Infinity;
+  for (const order of permutations(free))
+    for (let sides = 0; sides < 2 ** order.length; sides += 1) {
+      const placed = [...given];
+      for (const [n, item] of order.entries()) {
+        const variant = (sides >> n) & 1;
+        const row = Array.from({ length: problem.rows }, (_, at) => at + 1).find((start) => fits(problem, placed, item, variant, start));
+        if (row === undefined) break;
+        placed.push({ item, variant, row });
+      }
+      if (placed.length === problem.items.length) best = Math.min(best, spanOf(problem, placed));
+    }
+  return best;
+}
+
+function fits(problem: PlaceProblem, placed: readonly PlacedVariant[], item: number, variant: number, row: number): boolean {
+  const own = problem.items[item]!.variants[variant]!;
+  return (
+    isOnBreadboard(problem, own, row) &&
+    own.spans.every((span) =>
+      placed.every((other) =>
+        problem.items[other.item]!.variants[other.variant]!.spans.every((one) => haveRoom(span, row, one, other.row)),
+      ),
+    )
+  );
+}
+
+const NETS = 6;
+const net = fc.integer({ min: -2, max: NETS - 1 });
+const nets = (most: number) => fc.array(net, { minLength: 2, maxLength: most });
+const someItem = fc.oneof(
+  { weight: 3, arbitrary: fc.tuple(nets(5), fc.integer({ min: 0, max: 3 })).map(([list, overhang]) => module('m', list, overhang)) },
+  {
+    weight: 1,
+    arbitrary: fc
+      .integer({ min: 2, max: 4 })
+      .chain((n) =>
+        fc
+          .tuple(fc.array(net, { minLength: n, maxLength: n }), fc.array(net, { minLength: n, maxLength: n }))
+          .map(([a, b]) => chip('c', a, b)),
+      ),
+  },
+);
+const someProblem = fc
+  .record({
+    board: fc.tuple(fc.array(net, { minLength: 6, maxLength: 6 }), fc.array(net, { minLength: 6, maxLength: 6 })),
+    hasBoard: fc.boolean(),
+    items: fc.array(someItem, { minLength: 1, maxLength: 4 }),
+  })
+  .map(({ board, hasBoard, items }): PlaceProblem => ({
+    rows: 60,
+    rowsPerBoard: 30,
+    nets: NETS,
+    items: [...(hasBoard ? [{ ...chip('board', ...board), at: { variant: 0, row: 1 } }] : []), ...items],
+  }));
+
+test('no packed placement is better than the one that is found, and none is under its bound', () => {
+  fc.assert(
+    fc.property(someProblem, (problem) => {
+      const found = placeItems(problem)!;
+      expect(found.proved).toBe(true);
+      expect(found.bound).toBe(found.span);
+      expect(found.span).toBe(spanOf(problem, found.placed));
+      expect(found.span).toBeLessThanOrEqual(bestPacked(problem));
+      // Cut off at once, the bound still holds.
+      const cut = placeItems(problem, 2)!;
+      expect(cut.bound).toBeLessThanOrEqual(found.span);
+      expect(cut.span).toBeGreaterThanOrEqual(found.span);
+    }),
+    { numRuns: runs(60) },
+  );
+});
+
+test('everything has room: nothing else in its rows, two rows beside its legs, on one board', () => {
+  fc.assert(
+    fc.property(someProblem, (problem) => {
+      const { placed } = placeItems(problem, 200)!;
+      expect(placed.map(({ item }) => item).toSorted((a, b) => a - b)).toEqual(problem.items.map((_, at) => at));
+      placed.forEach((one, at) => {
+        const others = placed.filter((_, n) => n !== at);
+        expect(fits(problem, others, one.item, one.variant, one.row)).toBe(true);
+      });
+    }),
+    { numRuns: runs(60) },
+  );
+});
+
+test('what has a place keeps it; what has no room is not placed', () => {
+  const fixed = { ...module('fixed', [0, 1, 2]), at: { variant: 0, row: 10 } };
+  const problem: PlaceProblem = { rows: 30, rowsPerBoard: 30, nets: 3, items: [fixed, module('near', [0, 1, 2])] };
+  const { placed } = placeItems(problem)!;
+  expect(placed.find(({ item }) => item === 0)).toEqual({ item: 0, variant: 0, row: 10 });
+  const wide = Array.from({ length: 29 }, () => -1);
+  const full: PlaceProblem = { rows: 30, rowsPerBoard: 30, nets: 3, items: [module('a', wide), module('b', wide), module('c', [0, 1])] };
+  expect(placeItems(full)).toBeUndefined();
+});
+
+test('two rows stay free between legs and one between bodies', () => {
+  const span = (strips: readonly [number, number], body: readonly [number, number]) => ({ half: 'fj' as const, strips, body });
+  const legs = span([0, 3], [0, 3]);
+  expect(haveRoom(legs, 1, legs, 7)).toBe(true);
+  expect(haveRoom(legs, 1, legs, 6)).toBe(false);
+  const wide = span([0, 3], [-3, 6]);
+  expect(haveRoom(wide, 4, wide, 15)).toBe(true);
+  expect(haveRoom(wide, 4, wide, 14)).toBe(false);
+  expect(haveRoom(wide, 4, { ...wide, half: 'ae' as const }, 5)).toBe(true);
+});

@@ -1,0 +1,164 @@
+import { shippedSheets } from '../../../tests/catalogue';
+import { corpusPlans } from '../../../tests/corpus';
+import { add, edited, stick, wire } from '../../../tests/makePlan';
+import { applyEdits } from '../../plan/applyEdits';
+import type { Edit } from '../../plan/edit';
+import { type Plan, splitKey } from '../../plan/plan';
+import { stepText } from '../../text/views/buildText';
+import { buildList } from '../buildList';
+import { buildSheet } from '../buildSheet';
+import { holePicture } from './holePicture';
+import { holePlan } from './holePlan';
+import { holeSvg } from './holeSvg';
+import { markedHoles } from './markedHoles';
+import { placeHoles } from './placeHoles';
+import { holesOfComponent, holesOfWire } from './stepHoles';
+
+const sheets = shippedSheets();
+const BOARD: Edit = { kind: 'breadboard', breadboard: { rows: 63, boards: 1, rails: 'whole' } };
+
+function laid(plan: Plan, ...first: readonly Edit[]): Plan {
+  const begun = edited(plan, sheets, BOARD, ...first);
+  return edited(begun, sheets, ...placeHoles(begun, sheets, 'all', 2000)!.edits);
+}
+
+/** An LED with its resistor, a button and a display, on an RP2040 stick. */
+const small = edited(
+  stick(),
+  sheets,
+  add('lamp', 'led-red-5mm', 'Lamp'),
+  wire('lamp:A', 'GP15'),
+  wire('lamp:K', 'ground'),
+  { kind: 'series', placement: 'lamp', terminal: 'A', ohms: 330 },
+  add('oled', 'oled-096-ssd1306-i2c', 'OLED'),
+  wire('oled:SDA', 'GP4'),
+  wire('oled:SCL', 'GP5'),
+  wire('oled:VCC', 'rail 3v3'),
+  wire('oled:GND', 'ground'),
+  { kind: 'pull', placement: 'oled', terminal: 'SDA', pull: { ohms: 4700, to: 'supply' } },
+);
+
+test('each wire names both holes: its own strip, and one that is joined to where it goes', () => {
+  for (const plan of [laid(small), laid(corpusPlans().get('hive-watch')!)]) {
+    const holes = holePlan(plan, sheets)!;
+    const list = buildList(plan, sheets)!;
+    for (const one of [...list.supplies, ...list.signals]) {
+      const { placement, terminal } = splitKey(one.key);
+      const leg = holes.items.find(({ id }) => id === placement)?.legs.find(({ id }) => id === terminal);
+      const { jumpers, leads } = holesOfWire(plan, sheets, one)!;
+      expect([one.key, jumpers.length + leads.length]).toEqual([one.key, 1]);
+      // The wire of a resistor goes to the strip beside it.
+      if (!leg || jumpers.length === 0 || one.components.length > 0) continue;
+      const own = jumpers
+        .flatMap(({ from, to }) => [from, to])
+        .filter(({ half, row, at }) => at === 'strip' && half === leg.hole.half && row === leg.hole.row);
+      expect([one.key, own.length]).toEqual([one.key, 1]);
+    }
+  }
+});
+
+test('a resistor lies between two strips, three rows apart or more; a pull-up from its line to the supply', () => {
+  const plan = laid(small);
+  const [from, to] = holesOfComponent(plan, sheets, 'lamp:series.A')!.legs.map(({ hole }) => hole);
+  expect(Math.abs(from!.row - to!.row)).toBeGreaterThanOrEqual(3);
+  const [line, supply] = holesOfComponent(plan, sheets, 'oled:pull.SDA')!.legs.map(({ hole }) => hole);
+  const oled = holePlan(plan, sheets)!.items.find(({ id }) => id === 'oled')!;
+  const rowOf = (leg: string) => oled.legs.find(({ id }) => id === leg)!.hole.row;
+  expect([line!.row, supply!.row]).toEqual([rowOf('SDA'), rowOf('VCC')]);
+});
+
+test('the build sheet plugs in first, feeds the rails, has no junctions, and says the holes of every step', () => {
+  const plan = laid(small);
+  const sections = buildSheet(plan, sheets)!;
+  expect(sections.map(({ id }) => id).slice(0, 2)).toEqual(['safety', 'breadboard']);
+  expect(sections.some(({ id }) => id === 'joints')).toBe(false);
+  const texts = sections.flatMap(({ steps }) => steps.map((step) => stepText(plan, sheets, step)));
+  const find = (head: string) => texts.find((one) => one.head === head)!;
+  expect(find('RP2040 stick, 40 pins').text).toBe('rows 1 to 20: VBUS in 1 c, GP16 in 20 c, GP0 in 1 h and GP15 in 20 h');
+  expect(find('OLED').text).toMatch(/^rows \d+ to \d+: GND in \d+ j and SDA in \d+ j$|^rows \d+ to \d+: SDA in \d+ a and GND in \d+ a$/);
+  expect(texts.some(({ head, text }) => head === '3V3' && /^red jumper 5 [ab] → \+ rail/.test(text))).toBe(true);
+  expect(find('OLED SCL').holes).toMatch(/^Jumper (?:7 [ij]|\d+ [a-j]) → \d+ [a-j]$/);
+  expect(find('OLED SCL').detail).not.toContain('junction');
+  expect(find('Lamp cathode').holes).toMatch(/^Jumper \d+ [a-j] → − rail (?:a–e|f–j), row \d+$/);
+  expect(find('R1').holes).toMatch(/^Legs in \d+ [a-j] and \d+ [a-j]$/);
+  // Without a breadboard nothing of it is said.
+  const plain = buildSheet(small, sheets)!;
+  expect(plain.some(({ id }) => id === 'breadboard')).toBe(false);
+  expect(plain.flatMap(({ steps }) => steps.map((step) => stepText(small, sheets, step).holes)).filter(Boolean)).toEqual([]);
+});
+
+test('a moved part is a step that is not done; the rest makes room and stays where it is locked', () => {
+  const before = laid(small);
+  const plug = (plan: Plan) =>
+    buildSheet(plan, sheets)!
+      .flatMap(({ steps }) => steps)
+      .find(({ id }) => id === 'plug:oled')!;
+  const done = edited(before, sheets, { kind: 'step', step: 'plug:oled', done: plug(before).value });
+  expect(plug(done).done).toBe(true);
+  const moved = laid(done, { kind: 'place', item: 'oled', place: { side: 'ae', row: 40, locked: true } });
+  expect(plug(moved).done).toBe(false);
+  expect(holePlan(moved, sheets)!.items.find(({ id }) => id === 'oled')).toMatchObject({ side: 'ae', row: 40, locked: true });
+  expect(holePlan(moved, sheets)!.unplaced).toEqual([]);
+  // On the board there is no room.
+  const onBoard = edited(before, sheets, { kind: 'place', item: 'oled', place: { side: 'fj', row: 5, locked: true } });
+  expect(holePlan(onBoard, sheets)!.unplaced).toEqual(['oled']);
+});
+
+test('what does not fit is left off, with what it would take; what is left off by choice is on leads', () => {
+  const narrow = edited(corpusPlans().get('hive-watch')!, sheets, {
+    kind: 'breadboard',
+    breadboard: { rows: 30, boards: 1, rails: 'whole' },
+  });
+  const found = placeHoles(narrow, sheets, 'all', 50)!;
+  expect(found.tooMuch.length).toBeGreaterThan(2);
+  expect(found.larger).toMatchObject({ rows: 63, boards: 1 });
+  const off = laid(small, { kind: 'place', item: 'oled', place: { side: 'off', locked: true } });
+  const holes = holePlan(off, sheets)!;
+  expect(holes.off).toEqual([{ id: 'oled', why: 'chosen' }]);
+  expect(holes.leads.map(({ end }) => `${end.module} ${end.terminal}`).toSorted()).toEqual([
+    'oled GND',
+    'oled SCL',
+    'oled SDA',
+    'oled VCC',
+  ]);
+});
+
+test('marks show a part with its signals, one wire with both ends, or a whole net', () => {
+  const plan = laid(small);
+  const part = markedHoles(plan, sheets, 'part oled')!;
+  expect([part.items.size, part.strips.size]).toEqual([1, 4]);
+  expect([...part.nets]).toEqual(expect.arrayContaining(['pin:GP4', 'pin:GP5']));
+  expect(part.nets.has('ground')).toBe(false);
+  expect(markedHoles(plan, sheets, 'wire oled:SCL')!.strips.size).toBe(2);
+  expect(markedHoles(plan, sheets, 'net pin:GP5')!.strips.size).toBe(2);
+  for (const mark of [null, 'part nothing', 'wire oled', 'wire oled:NONE', 'rubbish'])
+    expect(markedHoles(plan, sheets, mark)).toBeUndefined();
+});
+
+test('the picture shows every leg and jumper; hostile names are text in the file', () => {
+  const plan = laid(edited(small, sheets, { kind: 'rename-placement', placement: 'oled', name: '</text><script>alert(1)</script>' }));
+  const holes = holePlan(plan, sheets)!;
+  const { shapes, width, height } = holePicture(plan, sheets)!;
+  const circles = (role: string) => shapes.filter((shape) => shape.is === 'circle' && shape.role === role);
+  expect(circles('leg')).toHaveLength(holes.items.flatMap(({ legs }) => legs).length);
+  expect(circles('wire')).toHaveLength(2 * holes.jumpers.length);
+  for (const shape of shapes)
+    for (const [x, y] of shape.is === 'line' ? shape.points : [[shape.x, shape.y] as const]) {
+      expect(x >= 0 && x <= width + 1 && y >= 0 && y <= height).toBe(true);
+    }
+  const svg = holeSvg(plan, sheets)!;
+  expect(svg).not.toContain('<script');
+  expect(svg).toContain('&lt;/text&gt;');
+  expect([holeSvg(small, sheets), holePicture(small, sheets), placeHoles(small, sheets)]).toEqual([undefined, undefined, undefined]);
+});
+
+test('a place is refused for what is no part of the plan, and goes and comes back with its part', () => {
+  const refused = applyEdits(small, [{ kind: 'place', item: 'nothing', place: { side: 'fj', row: 30 } }], sheets);
+  expect(refused).toMatchObject({ ok: false, problem: { path: 'item' } });
+  const plan = laid(small);
+  const gone = applyEdits(plan, [{ kind: 'remove-placement', placement: 'oled' }], sheets);
+  if (!gone.ok) throw new Error('refused');
+  expect(Object.keys(gone.plan.places).filter((item) => item.startsWith('oled'))).toEqual([]);
+  const back = applyEdits(gone.plan, gone.inverse, sheets);
+  expect(back.ok && back.plan.places).toEqual(plan.places);
+});

@@ -1,0 +1,60 @@
+import { boardOf } from '../../plan/edit';
+import { type Plan, splitKey } from '../../plan/plan';
+import type { Sheets } from '../../sheets/sheetIndex';
+import type { BuildWire } from '../buildList';
+import type { Hole } from './breadboard';
+import { holePlan, type HolePlan, type Jumper, type JumperFor, type Lead, type PlacedItem } from './holePlan';
+
+/** What a step does on the breadboard: jumpers from hole to hole, and leads of what is not on it. */
+export interface StepHoles {
+  readonly jumpers: readonly Jumper[];
+  readonly leads: readonly Lead[];
+  /** Holes of the legs of a component. */
+  readonly legs: readonly { readonly id: string; readonly hole: Hole }[];
+}
+
+const isFor = (one: JumperFor, item: string, leg: string): boolean => 'item' in one && one.item === item && one.leg === leg;
+
+/** The holes of a wire: its jumper, those to the components in it, or the lead that does for it. */
+export function holesOfWire(plan: Plan, sheets: Sheets, { key, components }: Pick<BuildWire, 'key' | 'components'>): StepHoles | undefined {
+  const holes = holePlan(plan, sheets);
+  if (!holes) return undefined;
+  const { placement, terminal } = splitKey(key);
+  const ids = new Set(components.map(({ id }) => id));
+  const isOwn = ({ for: one }: Jumper) =>
+    isFor(one, placement, terminal) || ('component' in one && ids.has(one.component)) || ('item' in one && ids.has(one.item));
+  const jumpers = holes.jumpers.filter(isOwn);
+  const isHere = (end: Lead['end']) => end.module === placement && end.terminal === terminal;
+  const own = holes.leads.filter(({ end, to }) => isHere(end) || (to.at === 'end' && isHere(to.end)));
+  // The first strip of a net has no jumper of its own: the lead of the board goes there.
+  const net = netOf(holes, placement, terminal);
+  const board = jumpers.length === 0 ? holes.leads.filter((lead) => lead.net === net && lead.end.module === 'board') : [];
+  return { jumpers, leads: [...own, ...board], legs: [] };
+}
+
+const netOf = ({ nets }: HolePlan, item: string, leg: string): string | undefined => nets.get(`${item} ${leg}`);
+
+/** The holes of a component: of its legs, and of the jumpers that lead to them. */
+export function holesOfComponent(plan: Plan, sheets: Sheets, component: string): StepHoles | undefined {
+  const holes = holePlan(plan, sheets);
+  if (!holes) return undefined;
+  const bridge = holes.bridges.find(({ id }) => id === component);
+  const item = holes.items.find(({ id }) => id === component);
+  const legs = bridge ? bridge.holes.map((hole, at) => ({ id: String(at), hole })) : (item?.legs ?? []);
+  return { jumpers: [], leads: [], legs };
+}
+
+/** What is plugged in before any wire, from the board on: what has a place and is no component. */
+export const itemsToPlug = ({ items }: HolePlan): readonly PlacedItem[] => items.filter(({ id }) => !id.includes(':'));
+
+/** What feeds the rails: the jumpers and leads of the board, and the links between pieces of a rail. */
+export function railWires(plan: Plan, sheets: Sheets): { readonly jumpers: readonly Jumper[]; readonly leads: readonly Lead[] } {
+  const holes = holePlan(plan, sheets);
+  const board = boardOf(plan, sheets);
+  if (!holes || !board) return { jumpers: [], leads: [] };
+  const isFeed = ({ for: one, to }: Jumper) => 'link' in one || ('item' in one && one.item === 'board' && to.at === 'rail');
+  return {
+    jumpers: holes.jumpers.filter(isFeed),
+    leads: holes.leads.filter(({ end, to }) => end.module === 'board' && to.at === 'hole' && to.hole.at === 'rail'),
+  };
+}

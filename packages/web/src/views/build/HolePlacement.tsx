@@ -1,0 +1,82 @@
+import { Button } from '@mantine/core';
+import type { HolePlan } from '@roof-chart/core/outputs/holes/holePlan';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { counted } from '@roof-chart/core/quantity/format';
+import { breadboardText, itemText, proofText, whyOffText } from '@roof-chart/core/text/views/holeText';
+import { useWorkbench } from '../../state/workbench';
+import styles from './Holes.module.css';
+import type { Placing } from './usePlacing';
+
+interface HolePlacementProps {
+  readonly plan: Plan;
+  readonly holes: HolePlan;
+  readonly placing: Placing;
+}
+
+/** What is on leads, with the reason, and what it would take to fit. */
+export function OffList({ plan, holes, placing }: HolePlacementProps) {
+  const { sheets } = useWorkbench();
+  const { last } = placing;
+  if (holes.off.length === 0) return null;
+  return (
+    <section aria-label="Not on the breadboard">
+      <h3>Not on the breadboard, on leads</h3>
+      <ul className={styles.off}>
+        {holes.off.map((one) => {
+          const name = itemText(plan, sheets, one.id);
+          const isTooMuch = one.why === 'chosen' && !plan.places[one.id]?.locked;
+          return (
+            <li key={one.id}>
+              <strong>{name}</strong>
+              <span className="quiet">{isTooMuch ? 'no room for it' : whyOffText(one)}</span>
+              {one.why === 'chosen' && (
+                <Button
+                  size="compact-xs"
+                  variant="default"
+                  disabled={placing.isBusy}
+                  aria-label={`Put ${name} on the breadboard`}
+                  onClick={() => placing.place([{ kind: 'place', item: one.id, place: null }], 'all', `put ${name} on the breadboard`)}
+                >
+                  Put on
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {last?.larger && last.tooMuch.length > 0 && (
+        <p>
+          Everything fits on {breadboardText(last.larger)}.{' '}
+          <Button
+            size="compact-xs"
+            disabled={placing.isBusy}
+            onClick={() => placing.place([{ kind: 'breadboard', breadboard: last.larger! }], 'all', 'use a larger breadboard')}
+          >
+            Use that
+          </Button>
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** Whether the placement is the best there is, and what has no place yet. */
+export function PlacementState({ plan, holes, placing }: HolePlacementProps) {
+  const { sheets } = useWorkbench();
+  const { last } = placing;
+  return (
+    <section aria-label="Placement">
+      <h3>Placement</h3>
+      <p>{last ? proofText(last) : 'Place the parts again to see whether a better placement exists.'}</p>
+      {holes.lacking > 0 && <p>{counted(holes.lacking, 'wire')} found no free hole: move parts apart, or use a larger breadboard.</p>}
+      {holes.unplaced.length > 0 && (
+        <p>
+          Not placed yet: {holes.unplaced.map((id) => itemText(plan, sheets, id)).join(', ')}.{' '}
+          <Button size="compact-xs" disabled={placing.isBusy} onClick={() => placing.place([], 'new', 'place new parts')}>
+            Place them
+          </Button>
+        </p>
+      )}
+    </section>
+  );
+}

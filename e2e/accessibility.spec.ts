@@ -9,6 +9,7 @@ const VIEWS = [
   '/plans/hive-watch/build',
   '/plans/hive-watch/build?mode=steps',
   '/plans/hive-watch/build?mode=wiring',
+  '/plans/hive-watch/build?mode=holes',
   '/plans/hive-watch/bring-up',
   '/plans/hive-watch/buses',
   '/plans/hive-watch/buses/spi0',

@@ -54,7 +54,7 @@ export function markedHoles(plan: Plan, sheets: Sheets, mark: string | null): Ma
   if (!holes.nets.has(`${placement} ${terminal}`)) return undefined;
   return {
     items: new Set(),
-    nets: new Set(signalOf(holes, placement, terminal) ?? []),
+    nets: new Set([signalOf(holes, placement, terminal)].filter((net) => net !== undefined)),
     strips: new Set(stripsOfWire(holes, placement, terminal)),
   };
 }

@@ -130,6 +130,8 @@ test('marks show a part with its signals, one wire with both ends, or a whole ne
   expect([...part.nets]).toEqual(expect.arrayContaining(['pin:GP4', 'pin:GP5']));
   expect(part.nets.has('ground')).toBe(false);
   expect(markedHoles(plan, sheets, 'wire oled:SCL')!.strips.size).toBe(2);
+  expect([...markedHoles(plan, sheets, 'wire oled:SCL')!.nets]).toEqual(['pin:GP5']);
+  expect([...markedHoles(plan, sheets, 'wire oled:GND')!.nets]).toEqual([]);
   expect(markedHoles(plan, sheets, 'net pin:GP5')!.strips.size).toBe(2);
   for (const mark of [null, 'part nothing', 'wire oled', 'wire oled:NONE', 'rubbish'])
     expect(markedHoles(plan, sheets, mark)).toBeUndefined();

@@ -107,7 +107,9 @@ export function HoleDrawing({ label, picture, marked, onMark, itemLabel, onMove,
       ))}
       {[...(marked?.strips ?? [])].flatMap((key) => {
         const strip = strips.get(key);
-        return strip ? [<rect key={key} x={strip.x} y={strip.y} width={strip.w} height={strip.h} rx={8} className={styles.ring} />] : [];
+        return strip
+          ? [<rect key={key} x={strip.x} y={strip.y} width={strip.w} height={strip.h} rx={8} className={styles.ring} data-ring />]
+          : [];
       })}
       {items.map(({ id, x, y, w, h }) => (
         <rect

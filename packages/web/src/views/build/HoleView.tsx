@@ -61,7 +61,8 @@ const placeOf = ({ side, row, locked }: PlacedItem): HolePlace => ({ side, row, 
 export function HoleView({ plan, onClose }: { readonly plan: Plan; readonly onClose: () => void }) {
   const { sheets, edit } = useWorkbench();
   const [params, setParams] = useSearchParams();
-  const [zoom, setZoom] = useState('width');
+  // On a phone the whole width would be too small to read.
+  const [zoom, setZoom] = useState(() => (window.matchMedia('(max-width: 700px)').matches ? '1' : 'width'));
   const placing = usePlacing(plan);
   const paper = useRef<HTMLDivElement>(null);
   const holes = useMemo(() => holePlan(plan, sheets), [plan, sheets]);
@@ -70,6 +71,9 @@ export function HoleView({ plan, onClose }: { readonly plan: Plan; readonly onCl
   const isStarting = holes === undefined;
   useEffect(() => paper.current?.focus({ preventScroll: true }), [isStarting]);
   const mark = params.get('mark');
+  useEffect(() => {
+    paper.current?.querySelector('[data-ring]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  }, [mark, zoom]);
   const marked = useMemo(() => markedHoles(plan, sheets, mark), [plan, sheets, mark]);
   const onMark = (next: string | null) =>
     setParams(

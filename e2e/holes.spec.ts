@@ -1,0 +1,55 @@
+import { violations } from './accessibilityScan';
+import { copyOfExample, expect, test } from './workplace';
+
+test('parts are placed on a breadboard, moved by keyboard with the rest making room, undone, printed; steps name both holes', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOfExample(request, 'hive-watch');
+  await page.goto(`/plans/${id}/build`);
+  await page.getByRole('button', { name: 'Hole plan' }).press('Enter');
+  await page.getByRole('button', { name: 'Place the parts' }).press('Enter');
+  const placement = page.getByRole('region', { name: 'Placement' });
+  await expect(placement).toContainText(/Proved|at least \d+ are needed/);
+  const holes = page.getByRole('group', { name: 'Hole plan', exact: true });
+  await expect(holes).toBeFocused();
+  await expect(page.getByRole('region', { name: 'Not on the breadboard' })).toContainText('Level shifter');
+
+  // By keyboard to another row: it is locked there, everything else has room, and one undo takes all of it back.
+  const encoder = holes.getByRole('button', { name: /^Encoder, / });
+  const before = await encoder.getAttribute('aria-label');
+  await encoder.press('Enter');
+  const card = page.getByRole('region', { name: 'Encoder on the breadboard' });
+  await expect(card).toContainText(/CLK in \d+ [aj]/);
+  await card.getByLabel('First row').fill('40');
+  await card.getByLabel('First row').press('Enter');
+  await expect(encoder).toHaveAttribute('aria-label', /from row 40/);
+  await expect(card.getByRole('img', { name: 'locked in its place' }).or(card.getByLabel('locked in its place'))).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(encoder).toHaveAttribute('aria-label', before!);
+  await encoder.press('ArrowRight');
+  await expect(encoder).not.toHaveAttribute('aria-label', before!);
+
+  // On one landscape sheet of paper.
+  const paper = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
+  expect(paper.match(/\/Type \/Page\b/g)).toHaveLength(1);
+  expect(paper).toMatch(/MediaBox \[0 0 841\.\d+ 59\d\.\d+\]/);
+
+  // The sheet says where everything goes, and a step leads to its two strips.
+  await page.getByRole('button', { name: 'Build sheet' }).click();
+  await expect(page.getByRole('region', { name: 'Breadboard', exact: true })).toContainText('GP0 in 1 h');
+  await expect(page.getByRole('region', { name: 'Signals', exact: true })).toContainText(/Jumper \d+ [a-j] → \d+ [a-j]/);
+  await page.goto(`/plans/${id}/build?mode=holes&mark=${encodeURIComponent('wire motion-1:INT')}`);
+  await expect(page.getByRole('main').getByRole('status')).toContainText(/^GP20: \d+ [ab] → \d+ [a-j]/);
+  await page.keyboard.press('Escape');
+
+  // For all, in both themes, and on a phone.
+  expect(await violations(page, 'all', 'main')).toEqual([]);
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark');
+  await page.waitForTimeout(300);
+  expect(await violations(page, 'colours', 'main')).toEqual([]);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await expect(holes).toBeVisible();
+});

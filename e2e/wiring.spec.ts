@@ -13,6 +13,16 @@ test('the wiring picture shows where a part, a pin and the wire of a step lead; 
   await page.getByRole('combobox', { name: 'Highlight a part or a net' }).click();
   await page.getByRole('option', { name: 'Encoder', exact: false }).click();
   await expect(caption).toContainText('GP11');
+  // A part is moved by its buttons and by keyboard; each move is one step to undo.
+  const moves = page.getByRole('group', { name: 'Move in the picture' });
+  await moves.getByRole('button', { name: 'Turn' }).click();
+  await expect(moves.getByRole('button', { name: 'Automatic place' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(moves.getByRole('button', { name: 'Automatic place' })).toBeHidden();
+  const encoder = picture.getByRole('button', { name: /^Encoder/ });
+  const x = (await encoder.boundingBox())!.x;
+  await encoder.press('ArrowRight');
+  await expect.poll(async () => (await encoder.boundingBox())!.x).not.toBe(x);
   const pin = picture.getByRole('button', { name: 'Pin GP4' });
   await pin.focus();
   await page.keyboard.press('Enter');

@@ -171,6 +171,11 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
         }),
       ),
     }),
+    arrange: fc.record({
+      kind: fc.constant('arrange' as const),
+      placement,
+      place: fc.option(fc.record({ side: fc.constantFrom('left' as const, 'right' as const), at: fc.integer({ min: 0, max: 5 }) })),
+    }),
     place: fc.record({
       kind: fc.constant('place' as const),
       item: fc.oneof(

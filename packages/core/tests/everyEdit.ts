@@ -44,6 +44,7 @@ export const EVERY_EDIT: readonly Edit[] = [
   { kind: 'step', step: 'component:l:series.A', done: '330' },
   { kind: 'built', built: { date: day, wires: { 's:SDA': { name: 'Screen SDA', end: { to: 'pin', pin: 'GP4' }, to: 'GP4' } } } },
   { kind: 'breadboard', breadboard: { rows: 63, boards: 1, rails: 'split' } },
+  { kind: 'arrange', placement: 's', place: { side: 'left', at: 1, turned: true } },
   { kind: 'place', item: 's', place: { side: 'fj', row: 26 } },
   { kind: 'place', item: 'board', place: { side: 'off' } },
   { kind: 'switch-board', board: { id: 'rp2350-stick-40', version: 1 }, soldered: [] },

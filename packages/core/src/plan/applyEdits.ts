@@ -3,6 +3,7 @@ import type { Sheets } from '../sheets/sheetIndex';
 import { refuse, type Edit, type EditKind, type EditProblem, type EditResult, type EditRule } from './edit';
 import { accept } from './edits/accept';
 import { addPlacement } from './edits/addPlacement';
+import { arrange } from './edits/arrange';
 import { benchNote } from './edits/benchNote';
 import { breadboard } from './edits/breadboard';
 import { built } from './edits/built';
@@ -55,6 +56,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   drawer,
   pull,
   'wire-note': wireNote,
+  arrange,
   breadboard,
   place,
   built,

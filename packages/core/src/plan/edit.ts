@@ -11,6 +11,7 @@ import type {
   HolePlace,
   LadderValues,
   LoadUse,
+  ModulePlace,
   Placement,
   Plan,
   Pull,
@@ -58,6 +59,8 @@ export type Edit =
   | { readonly kind: 'breadboard'; readonly breadboard: Breadboard | null }
   /** Where something is plugged in; `null`: not placed. */
   | { readonly kind: 'place'; readonly item: string; readonly place: HolePlace | null }
+  /** Where a module is drawn in the wiring picture; `null`: where it makes the fewest crossings. */
+  | { readonly kind: 'arrange'; readonly placement: string; readonly place: ModulePlace | null }
   /** The parts soldered to the board come with it; those of the board before go. */
   | { readonly kind: 'switch-board'; readonly board: SheetRef; readonly soldered: readonly Soldered[] }
   /** `placement` is null for the board. */

@@ -129,6 +129,13 @@ export interface HolePlace {
   readonly locked?: true;
 }
 
+/** Where the user has put a module in the wiring picture: beside the board, so many modules from the top, and turned half round or not. */
+export interface ModulePlace {
+  readonly side: 'left' | 'right';
+  readonly at: number;
+  readonly turned?: true;
+}
+
 /** A wire confirmed on the bench: its end at that time, the method, and the date as 2026-11-25. */
 export interface WireNote {
   readonly end: WireEnd;
@@ -215,6 +222,8 @@ export interface Plan {
   readonly breadboard: Breadboard | null;
   /** By what is placed: `board`, a placement, or a component's id. */
   readonly places: { readonly [item: string]: HolePlace };
+  /** By placement. */
+  readonly layout: { readonly [module: string]: ModulePlace };
   readonly drawer: Drawer;
   /** Update rate by placement, in Hz. */
   readonly rates: { readonly [placement: string]: number };
@@ -304,6 +313,7 @@ export const PLAN_DEFAULTS = {
   references: {},
   breadboard: null,
   places: {},
+  layout: {},
   drawer: { series: 'E12' },
   rates: {},
   // A board with a radio is most often bought for it; to leave it on is the careful assumption.

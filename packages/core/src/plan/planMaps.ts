@@ -16,7 +16,8 @@ type MapField =
   | 'capacitors'
   | 'readouts'
   | 'references'
-  | 'places';
+  | 'places'
+  | 'layout';
 
 interface PlanMap<F extends MapField> {
   /** What the keys are. */
@@ -39,6 +40,7 @@ const MAPS: { readonly [F in MapField]: PlanMap<F> } = {
   capacitors: { by: 'placement', edit: (placement, there) => ({ kind: 'capacitors', placement, there: there === true }) },
   references: { by: 'component', edit: (component, name) => ({ kind: 'reference', component, name: name ?? null }) },
   places: { by: 'item', edit: (item, place) => ({ kind: 'place', item, place: place ?? null }) },
+  layout: { by: 'placement', edit: (placement, place) => ({ kind: 'arrange', placement, place: place ?? null }) },
   readouts: { by: 'placement', edit: (placement, readout) => ({ kind: 'readout', placement, readout: readout ?? null }) },
 };
 

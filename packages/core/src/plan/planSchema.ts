@@ -14,6 +14,7 @@ import {
   type LadderValues,
   LEG_ORDERS,
   type LoadUse,
+  type ModulePlace,
   type Placement,
   type Plan,
   PLAN_LIMITS,
@@ -188,6 +189,11 @@ export const holePlaceSchema = strictObject<HolePlace>({
   row: optional(Joi.number().integer().min(1).max(LAST_ROW)),
   locked: optional(Joi.valid(true)),
 }).when('.side', { is: 'off', then: Joi.object({ row: Joi.forbidden() }), otherwise: Joi.object({ row: Joi.required() }) });
+export const modulePlaceSchema = strictObject<ModulePlace>({
+  side: Joi.valid('left', 'right'),
+  at: Joi.number().integer().min(0).max(PLAN_LIMITS.placements),
+  turned: optional(Joi.valid(true)),
+});
 /** What is placed on a breadboard: `board`, a placement, or a component. */
 export const itemSchema = Joi.string().pattern(
   /^(?!(?:constructor|prototype)$)(?:[a-z0-9][a-z0-9-]{0,63}|[A-Za-z0-9][A-Za-z0-9+_.-]{0,79}:[a-z]{2,12}\.[A-Za-z0-9+_.-]{1,40})$/,
@@ -250,6 +256,7 @@ export const planSchema = strictObject<Plan>({
   references: defaulted(Joi.object().pattern(componentSchema, referenceSchema).max(PLAN_LIMITS.references), {}),
   breadboard: defaulted(breadboardSchema.allow(null), null),
   places: defaulted(Joi.object().pattern(itemSchema, holePlaceSchema).max(PLAN_LIMITS.places), {}),
+  layout: defaulted(Joi.object().pattern(idSchema, modulePlaceSchema).max(PLAN_LIMITS.placements), {}),
   drawer: defaulted(drawerSchema, { series: 'E12' }),
   rates: defaulted(Joi.object().pattern(idSchema, rateSchema).max(PLAN_LIMITS.placements), {}),
   radio: defaulted(Joi.boolean(), true),

@@ -257,6 +257,11 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
     JSON.stringify(before.breadboard) === JSON.stringify(after.breadboard)
       ? []
       : [after.breadboard ? `breadboard: ${breadboardText(after.breadboard)}` : 'breadboard removed'],
+  layout: entries('layout', (id, _, place, names) =>
+    place
+      ? `${names.part(id)}: ${place.side} of the board in the wiring picture${place.turned ? ', turned' : ''}`
+      : `${names.part(id)}: arranged automatically in the wiring picture`,
+  ),
   places: (before, after, sheets) =>
     entries('places', (item, _, place) => {
       const plan = after.places[item] ? after : before;

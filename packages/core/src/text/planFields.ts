@@ -31,6 +31,7 @@ export const PLAN_FIELDS: FieldTexts = {
     references: { label: 'Reference designators kept', help: 'By component.' },
     breadboard: { label: 'Breadboard' },
     places: { label: 'Places on the breadboard', help: 'By board, part or component.' },
+    layout: { label: 'Places in the wiring picture', help: 'By part.' },
     drawer: { label: 'Values on hand' },
     rates: { label: 'Update rates', unit: '1/s', help: 'By part.' },
     radio: { label: 'Radio in use' },
@@ -130,6 +131,11 @@ export const PLAN_FIELDS: FieldTexts = {
     side: { label: 'Half of the breadboard' },
     row: { label: 'First row' },
     locked: { label: 'Locked' },
+  },
+  layout: {
+    side: { label: 'Side of the board' },
+    at: { label: 'Modules above it' },
+    turned: { label: 'Turned half round' },
   },
   drawer: { series: { label: 'Preferred values' }, own: { label: 'Own values', unit: 'Ω' } },
 };

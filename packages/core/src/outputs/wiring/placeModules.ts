@@ -1,3 +1,4 @@
+import type { ModulePlace, Plan } from '../../plan/plan';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import type { Conductor, WiringModule } from './conductors';
 
@@ -118,11 +119,13 @@ const ROUND_THE_BOARD = 6;
 
 /** Modules in two columns: each on the side of its signals unless that column becomes much the taller one, in the order of these pins, with
  *  its components below it. Sides are chosen in the order of the plan, so that one more part at its end moves no other to the other side.
+ *  @param layout where the user has put modules
  *  @returns by side, from the top */
 export function sidesOf(
   modules: readonly WiringModule[],
   conductors: readonly Conductor[],
   placed: readonly PlacedPin[],
+  layout: Plan['layout'] = {},
 ): { readonly [S in Side]: readonly WiringModule[] } {
   const pins = new Map(placed.map((pin) => [pin.id, pin]));
   const ids = new Set(modules.map(({ id }) => id));
@@ -145,17 +148,26 @@ export function sidesOf(
     height[to] += one.steps;
     for (const signal of one.signals) on.get(signal)!.add(to);
   }
-  const column = (one: Side) =>
-    wanted
-      .filter((item) => side.get(item) === one)
-      .sort((a, b) => (a.y === b.y ? 0 : a.y - b.y))
-      .flatMap(({ group }) => group);
+  // What the user has moved counts above as if it had not been: the others stay.
+  for (const one of wanted) side.set(one, layout[one.group[0]!.id]?.side ?? side.get(one)!);
+  const column = (one: Side) => {
+    const own = wanted.filter((item) => side.get(item) === one).sort((a, b) => (a.y === b.y ? 0 : a.y - b.y));
+    const given = (item: Wanted): ModulePlace | undefined => layout[item.group[0]!.id];
+    const order = own.filter((item) => !given(item));
+    for (const item of own.filter(given).toSorted((a, b) => given(a)!.at - given(b)!.at)) order.splice(given(item)!.at, 0, item);
+    return order.flatMap(({ group }) => group);
+  };
   return { left: column('left'), right: column('right') };
 }
 
 /** A column of modules from the top.
  *  @param top of the first title, a whole step */
-export function stackModules(column: readonly WiringModule[], side: Side, top: number): readonly PlacedModule[] {
+export function stackModules(
+  column: readonly WiringModule[],
+  side: Side,
+  top: number,
+  layout: Plan['layout'] = {},
+): readonly PlacedModule[] {
   let y = top;
   return column.map((module): PlacedModule => {
     const first = y + headOf(module) * STEP;
@@ -165,7 +177,8 @@ export function stackModules(column: readonly WiringModule[], side: Side, top: n
       side,
       y: first - STEP * 0.75,
       height: (count + 0.5) * STEP,
-      at: new Map(module.terminals.map(({ id }, n) => [id, first + n * STEP])),
+      // Turned half round, its first terminal is below.
+      at: new Map(module.terminals.map(({ id }, n) => [id, first + (layout[module.id]?.turned ? count - 1 - n : n) * STEP])),
     };
     y += stepsOf(module) * STEP;
     return placed;

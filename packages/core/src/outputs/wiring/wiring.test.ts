@@ -13,6 +13,7 @@ import type { Plan } from '../../plan/plan';
 import { additionOf } from '../../review/addition';
 import { indexSheets } from '../../sheets/sheetIndex';
 import { orderByPairs } from './orderByPairs';
+import { moveModule } from './moveModule';
 import { measureWiring } from './wiringMeasures';
 import { wiringPicture } from './wiringPicture';
 import { wiringSvg } from './wiringSvg';
@@ -97,6 +98,47 @@ test('one more part leaves the others on their sides and in their order', () => 
       expect([id, part, orderIn(more)]).toEqual([id, part, orderIn(plan)]);
     }
   }
+});
+
+test('a part moves up, down, across and turns, and the picture still has its nets', () => {
+  const plan = corpusPlans().get('hive-watch')!;
+  const column = (of: Plan, side: string) =>
+    wiringPicture(of, sheets)!
+      .modules.filter((one) => one.side === side && !one.module.component)
+      .map(({ module }) => module.id);
+  const sideOf = (of: Plan, id: string) => wiringPicture(of, sheets)!.modules.find(({ module }) => module.id === id)!.side;
+  for (const { id } of plan.placements)
+    for (const how of ['up', 'down', 'across', 'turn'] as const) {
+      const edit = moveModule(plan, sheets, id, how);
+      const side = sideOf(plan, id);
+      const before = column(plan, side);
+      const at = before.indexOf(id);
+      if (!edit) {
+        expect([how, at]).toEqual(how === 'up' ? ['up', 0] : ['down', before.length - 1]);
+        continue;
+      }
+      const after = edited(plan, sheets, edit);
+      const others = before.filter((one) => one !== id);
+      const step = how === 'up' ? -1 : how === 'down' ? 1 : 0;
+      expect(column(after, side)).toEqual(how === 'across' ? others : others.toSpliced(at + step, 0, id));
+      expect(sideOf(after, id) === side).toBe(how !== 'across');
+      expect([id, how, readBackWiring(after, sheets, wiringPicture(after, sheets)!)]).toEqual([
+        id,
+        how,
+        readBackWiring(plan, sheets, wiringPicture(plan, sheets)!),
+      ]);
+      expect(measureWiring(wiringPicture(after, sheets)!).overlaps).toBe(0);
+    }
+  // Turned twice is as before, but stays where it is.
+  const turn = (of: Plan) => edited(of, sheets, moveModule(of, sheets, 'motion-1', 'turn')!);
+  const pins = (of: Plan) => [
+    ...wiringPicture(of, sheets)!
+      .modules.find(({ module }) => module.id === 'motion-1')!
+      .at.values(),
+  ];
+  expect(pins(turn(plan))).toEqual(pins(plan).toReversed());
+  expect(pins(turn(turn(plan)))).toEqual(pins(plan));
+  expect(moveModule(plan, sheets, 'nothing', 'turn')).toBeUndefined();
 });
 
 test('names of any length and hostile labels are text in the file', () => {

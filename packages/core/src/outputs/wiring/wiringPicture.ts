@@ -131,11 +131,11 @@ export const wiringPicture = memoizeByPair((plan: Plan, sheets: Sheets): WiringP
   if (!wiring) return undefined;
   const { board, modules, conductors } = wiring;
   const free = placePins(board);
-  const columns = sidesOf(modules, conductors, free);
+  const columns = sidesOf(modules, conductors, free, plan.layout);
   const above = conductors.filter(({ kind }) => kind !== 'signal').length;
   const top = Math.ceil((MARGIN + above * TRACK) / STEP) * STEP;
   const stack = (offset: { readonly [S in Side]: number }) =>
-    SIDES.flatMap((side) => stackModules(columns[side], side, top + offset[side] * STEP));
+    SIDES.flatMap((side) => stackModules(columns[side], side, top + offset[side] * STEP, plan.layout));
   const first = stack({ left: 0, right: 0 });
   const bottom = (list: readonly PlacedModule[]) => Math.max(top, ...list.map(({ y, height }) => y + height));
   const boardHeight = Math.max(0, ...free.map(({ y }) => y)) + 4 * STEP;

@@ -1,5 +1,6 @@
 import type { KeyboardEvent } from 'react';
 import { moduleFace } from '@roof-chart/core/outputs/wiring/moduleFace';
+import type { ModuleMove } from '@roof-chart/core/outputs/wiring/moveModule';
 import { SYMBOLS } from '@roof-chart/core/outputs/wiring/symbols';
 import { MODULE_WIDTH, type WiringPicture } from '@roof-chart/core/outputs/wiring/wiringPicture';
 import { shortened } from '@roof-chart/core/outputs/wiring/wiringSvg';
@@ -18,19 +19,31 @@ interface WiringDrawingProps {
   readonly lit: ReadonlySet<string> | null;
   readonly marked: string | null;
   readonly onMark: (marked: string) => void;
+  /** Moves a part of the plan. */
+  readonly onMove: (id: string, move: ModuleMove) => void;
   /** Pixels of the screen per pixel of the picture; null: as large as the page is wide. */
   readonly scale: number | null;
 }
 
-/** What is pressed by mouse, Enter and space alike. */
-const pressed = (act: () => void) => ({
+const MOVES: { readonly [key: string]: ModuleMove } = {
+  ArrowUp: 'up',
+  ArrowDown: 'down',
+  ArrowLeft: 'across',
+  ArrowRight: 'across',
+  t: 'turn',
+};
+
+/** What is pressed by mouse, Enter and space alike, and moved by the arrow keys where it can be. */
+const pressed = (act: () => void, move?: (how: ModuleMove) => void) => ({
   role: 'button',
   tabIndex: 0,
   onClick: act,
   onKeyDown: (event: KeyboardEvent) => {
-    if (event.key !== 'Enter' && event.key !== ' ') return;
+    const how = move && MOVES[event.key];
+    if (event.key !== 'Enter' && event.key !== ' ' && !how) return;
     event.preventDefault();
-    act();
+    if (how) move(how);
+    else act();
   },
 });
 
@@ -43,6 +56,7 @@ function Module({
   isDim,
   isMarked,
   onMark,
+  onMove,
 }: {
   readonly plan: Plan;
   readonly placed: Placed;
@@ -50,6 +64,7 @@ function Module({
   readonly isDim: boolean;
   readonly isMarked: boolean;
   readonly onMark: () => void;
+  readonly onMove: (how: ModuleMove) => void;
 }) {
   const { sheets } = useWorkbench();
   const { module, x, y, height, at, side, edge } = placed;
@@ -59,7 +74,7 @@ function Module({
   const inward = side === 'left' ? -1 : 1;
   const colours = new Map(picture.lines.flatMap(({ end, colour }) => (end?.module === module.id ? [[end.terminal, colour] as const] : [])));
   return (
-    <g className={isDim ? styles.dim : undefined} aria-pressed={isMarked} {...pressed(onMark)}>
+    <g className={isDim ? styles.dim : undefined} aria-pressed={isMarked} {...pressed(onMark, module.component ? undefined : onMove)}>
       <rect
         x={x}
         y={y}
@@ -204,7 +219,7 @@ function Wires({
 }
 
 /** The wiring picture itself. Parts, pins and wires are marked by a press; what is not marked recedes. */
-export function WiringDrawing({ plan, picture, lit, marked, onMark, scale }: WiringDrawingProps) {
+export function WiringDrawing({ plan, picture, lit, marked, onMark, onMove, scale }: WiringDrawingProps) {
   const { width, height, modules, conductors } = picture;
   const isAtLit = (module: string) =>
     lit === null || conductors.some((one) => lit.has(one.id) && one.ends.some((end) => end.module === module));
@@ -227,6 +242,7 @@ export function WiringDrawing({ plan, picture, lit, marked, onMark, scale }: Wir
           isMarked={marked === `part ${placed.module.id}`}
           isDim={!isAtLit(placed.module.id) && marked !== `part ${placed.module.id}`}
           onMark={() => onMark(`part ${placed.module.id}`)}
+          onMove={(how) => onMove(placed.module.id, how)}
         />
       ))}
       {conductors.map((conductor) => (

@@ -1,9 +1,10 @@
 import { Button, SegmentedControl, Select } from '@mantine/core';
-import { IconArrowLeft, IconPrinter } from '@tabler/icons-react';
+import { IconArrowDown, IconArrowLeft, IconArrowsLeftRight, IconArrowUp, IconPrinter, IconRotate2 } from '@tabler/icons-react';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { counted } from '@roof-chart/core/quantity/format';
 import { measureWiring } from '@roof-chart/core/outputs/wiring/wiringMeasures';
+import { moveModule, type ModuleMove } from '@roof-chart/core/outputs/wiring/moveModule';
 import { wiringPicture, type WiringPicture } from '@roof-chart/core/outputs/wiring/wiringPicture';
 import { wiringSvg } from '@roof-chart/core/outputs/wiring/wiringSvg';
 import { conductorName, conductorText, moduleText } from '@roof-chart/core/text/views/wiringText';
@@ -67,7 +68,7 @@ interface WiringViewProps {
 
 /** The wiring picture: board, modules and wires as they lie, in the colours of the wires. */
 export function WiringView({ plan, onClose }: WiringViewProps) {
-  const { sheets } = useWorkbench();
+  const { sheets, edit } = useWorkbench();
   const [params, setParams] = useSearchParams();
   const [zoom, setZoom] = useState('width');
   const paper = useRef<HTMLDivElement>(null);
@@ -92,6 +93,14 @@ export function WiringView({ plan, onClose }: WiringViewProps) {
   const choices = useMemo(() => choicesOf(plan, sheets, picture), [plan, sheets, picture]);
   const named = picture.conductors.filter(({ id }) => lit.has(id));
   const isWire = marked?.startsWith('wire ');
+  const move = useMemo(
+    () => (id: string, how: ModuleMove) => {
+      const moved = moveModule(plan, sheets, id, how);
+      if (moved) edit([moved]);
+    },
+    [edit, plan, sheets],
+  );
+  const selected = plan.placements.find(({ id }) => marked === `part ${id}`)?.id;
   return (
     <div
       className={styles.view}
@@ -125,6 +134,27 @@ export function WiringView({ plan, onClose }: WiringViewProps) {
           onChange={mark}
         />
       </div>
+      {selected !== undefined && (
+        <div className={styles.moves} role="group" aria-label="Move in the picture">
+          <Button size="xs" variant="default" leftSection={<IconArrowUp size={14} />} onClick={() => move(selected, 'up')}>
+            Up
+          </Button>
+          <Button size="xs" variant="default" leftSection={<IconArrowDown size={14} />} onClick={() => move(selected, 'down')}>
+            Down
+          </Button>
+          <Button size="xs" variant="default" leftSection={<IconArrowsLeftRight size={14} />} onClick={() => move(selected, 'across')}>
+            Other side
+          </Button>
+          <Button size="xs" variant="default" leftSection={<IconRotate2 size={14} />} onClick={() => move(selected, 'turn')}>
+            Turn
+          </Button>
+          {plan.layout[selected] && (
+            <Button size="xs" variant="subtle" onClick={() => edit([{ kind: 'arrange', placement: selected, place: null }])}>
+              Automatic place
+            </Button>
+          )}
+        </div>
+      )}
       <p className={styles.caption} role="status">
         {named.length === 0
           ? `${boardOf(plan, sheets)!.sheet.title}: supplies are thick bars, signals have the colours of their wires. Select a part, a pin or a wire to see where it leads.`
@@ -139,6 +169,7 @@ export function WiringView({ plan, onClose }: WiringViewProps) {
           lit={marked === null ? null : lit}
           marked={marked}
           onMark={mark}
+          onMove={move}
           scale={Number.isNaN(Number(zoom)) ? null : Number(zoom)}
         />
       </div>

@@ -6,6 +6,7 @@ import { PITCH_MM } from '../sheets/shape';
 import { boardFace } from './boardFace';
 import type { Face, FacePad } from './face';
 import { partFace } from './partFace';
+import { rearFace } from './rearFace';
 
 const sheets = shippedSheets();
 const boards = [...sheets.boards.values()].map(({ sheet }) => sheet);
@@ -152,4 +153,20 @@ describe('what is hostile or contradicts itself', () => {
     const face = boardFace({ ...plain, pins: { ...stick.pins, list: [] } });
     expect([face.pads, Number.isFinite(face.view.h)]).toEqual([[], true]);
   });
+});
+
+test('turned over, left and right change places, chips are gone, holes and pins stay; twice is the front again but for these', () => {
+  const face = boardFace(board('rp2040-stick-40'));
+  const rear = rearFace(face);
+  expect([at(rear, 'GP0'), at(rear, 'VBUS')]).toEqual([
+    [-1.61, 1.37],
+    [-19.39, 1.37],
+  ]);
+  expect(pad(face, 'GP0').text.anchor).toBe('start');
+  expect(pad(rear, 'GP0').text.anchor).toBe('end');
+  expect(rear.items.every((item) => item.is === 'body' || (item.is === 'feature' && item.what === 'hole'))).toBe(true);
+  for (const one of [...boards.map(boardFace), ...parts.map(partFace)]) {
+    const twice = rearFace(rearFace(one));
+    expect(twice.pads.map(({ id, x, y, text }) => [id, x, y, text])).toEqual(one.pads.map(({ id, x, y, text }) => [id, x, y, text]));
+  }
 });

@@ -58,6 +58,8 @@ export interface Shape {
    *  legs are not 2.54 mm apart. */
   readonly mount?: (typeof MOUNTS)[number];
   readonly features?: readonly ShapeFeature[];
+  /** Where the labels of its pins are printed, if not on the front. */
+  readonly labelledOn?: 'rear';
   /** From one to the other of two rows of pins or legs, where the drawing does not state it. */
   readonly rowsMm?: number;
 }

@@ -22,6 +22,7 @@ export const shapeSchema = sourced({
   widthMm: Joi.number().greater(0).max(500),
   heightMm: Joi.number().greater(0).max(500),
   mount: Joi.valid(...MOUNTS),
+  labelledOn: Joi.valid('rear'),
   rowsMm: Joi.number().greater(0).max(100),
   rows: Joi.array().items(row).min(1).max(20),
   features: Joi.array().items(feature).min(1).max(40),

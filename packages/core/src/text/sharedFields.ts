@@ -17,6 +17,7 @@ export const SHARED_FIELDS: FieldTexts = {
     heightMm: { label: 'Height', unit: 'mm' },
     rows: { label: 'Rows of pins', help: 'Where the pins lie, 2.54 mm apart.' },
     mount: { label: 'Not for a breadboard', help: 'Why its pins cannot be plugged into one.' },
+    labelledOn: { label: 'Labels printed on', help: 'The rear, if not the front.' },
     rowsMm: { label: 'Distance of its rows of pins', unit: 'mm' },
     features: { label: 'Features', help: 'Connectors, chips, buttons, holes.' },
   },

@@ -1,9 +1,5 @@
-import { clickCell, editPlan, expect, findings, openFinding, row, saved, startPlan, storedPlan, test, view } from './workplace';
+import { addPart, clickCell, editPlan, expect, findings, openFinding, row, saved, startPlan, storedPlan, test, view } from './workplace';
 
-async function addPart(page: Parameters<typeof saved>[0], [query, title]: readonly [string, RegExp]): Promise<void> {
-  await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
-  await page.getByRole('button', { name: title }).click();
-}
 const LED = ['led red', /^Add and connect: LED, red, 5 mm/] as const;
 const KNOB = ['encoder', /^Add and connect: Rotary encoder with switch/] as const;
 

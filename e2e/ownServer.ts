@@ -9,7 +9,11 @@ export class OwnServer {
   #port = 0;
   #running: ReturnType<typeof startServer> | undefined;
 
-  constructor(readonly env: Record<string, string> = {}) {}
+  /** @param examples whether it begins with the examples, or empty */
+  constructor(
+    readonly env: Record<string, string> = {},
+    readonly examples = true,
+  ) {}
 
   get address(): string {
     return `http://127.0.0.1:${this.#port}`;
@@ -18,7 +22,7 @@ export class OwnServer {
   /** @throws Error with what the server said, where it does not start */
   async start(): Promise<void> {
     this.#port ||= await freePort();
-    this.#running = startServer({ port: this.#port, data: this.data, extra: ['--demo'], env: this.env });
+    this.#running = startServer({ port: this.#port, data: this.data, extra: this.examples ? ['--demo'] : [], env: this.env });
     await this.#running.ready;
   }
 

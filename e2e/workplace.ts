@@ -52,6 +52,12 @@ export async function startPlan(page: Page, name: string, board = 'RP2040 stick,
 
 export const view = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).first().click();
+/** Adds a part by a search and the name of its button. */
+export async function addPart(page: Page, [query, title]: readonly [string, RegExp]): Promise<void> {
+  await page.getByRole('textbox', { name: 'Search parts' }).fill(query);
+  await page.getByRole('button', { name: title }).click();
+}
+
 export const findings = (page: Page) => page.getByRole('complementary', { name: 'Findings' });
 /** Opens a finding in the rail, so that its text and its fixes are there. */
 export async function openFinding(page: Page, title: string | RegExp): Promise<void> {

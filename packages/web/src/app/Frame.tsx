@@ -14,6 +14,7 @@ import railStyles from '../ui/findings/FindingsRail.module.css';
 import { useAppSelector } from '../state/store';
 import { BottomBar } from './BottomBar';
 import styles from './Frame.module.css';
+import { Guide } from './Guide';
 import { isKeptOffline } from './offline';
 import { Ledgers } from './Ledgers';
 import { awaited, loaded } from './loaded';
@@ -225,7 +226,10 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
         <SaveState />
       </header>
       <Views planId={planId} />
-      <main className={styles.main}>{children}</main>
+      <main className={styles.main}>
+        <Guide />
+        <div className={styles.room}>{children}</div>
+      </main>
       <Rail />
       <Ledgers />
       <BottomBar planId={planId} isOpen={hasFindings} onFindings={setFindings} onVersions={openVersions} />

@@ -18,6 +18,7 @@ import {
 } from '../../state/api';
 import { useWorkbench } from '../../state/workbench';
 import { SearchField } from '../../ui/SearchField';
+import { GuidedIntroduction } from './GuidedExample';
 import styles from './Plans.module.css';
 import { Thumb } from './Thumb';
 
@@ -200,7 +201,7 @@ export function PlanList() {
         {all.length > 3 && <ListTools query={query} onQuery={setQuery} order={order} onOrder={setOrder} />}
       </div>
       {plans.isError && <p className={styles.error}>{failureWords(plans.error)}</p>}
-      {plans.isSuccess && all.length === 0 && <p className="quiet">No plans yet. Choose your board below and create one.</p>}
+      {plans.isSuccess && all.length === 0 && <GuidedIntroduction />}
       {all.length > 0 && shown.length === 0 && (
         <p className="quiet">{query.trim() === '' ? 'All plans are archived.' : `No plan matches “${query}”.`}</p>
       )}

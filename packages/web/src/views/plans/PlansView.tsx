@@ -11,6 +11,7 @@ import { BoardChoice } from './BoardChoice';
 import { BoardGallery } from './BoardGallery';
 import { EdgeLabels } from './EdgeLabels';
 import { Everything } from './Everything';
+import { GuidedLink } from './GuidedExample';
 import { OpenFile, useOpenFile } from './OpenFile';
 import { PlanList } from './PlanList';
 import styles from './Plans.module.css';
@@ -65,6 +66,7 @@ function NewPlan({ boards, board, onChoose }: Choice) {
         Create plan
       </Button>
       <OpenFile />
+      <GuidedLink />
     </form>
   );
 }

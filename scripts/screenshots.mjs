@@ -6,8 +6,6 @@ import { join } from 'node:path';
 import { build, checkNode, install, main, root, run, tool } from './steps.mjs';
 
 const base = 'http://127.0.0.1:4397';
-/** The same with a plan on a made-up board of 144 pins, which is there for measuring. */
-const measured = 'http://127.0.0.1:4398';
 const hive = `${base}/plans/hive-watch`;
 
 /** Each picture: its name, its theme, and how to come to it. */
@@ -108,14 +106,6 @@ const PICTURES = [
     },
   ],
   [
-    'chart-large',
-    'light',
-    async (page) => {
-      await page.goto(`${measured}/plans/large/chart`);
-      await page.locator('[data-row="light-1:A"] [role=rowheader]').click();
-    },
-  ],
-  [
     'identify',
     'light',
     async (page) => {
@@ -137,6 +127,18 @@ const PICTURES = [
     },
   ],
   ['build', 'light', async (page) => page.goto(`${hive}/build`)],
+  [
+    'holes',
+    'light',
+    async (page) => {
+      await page.goto(`${hive}/build?mode=holes`);
+      await page.getByRole('button', { name: 'Place the parts' }).click();
+      await page
+        .getByRole('region', { name: 'Placement' })
+        .getByText(/needed|Proved/)
+        .waitFor();
+    },
+  ],
   [
     'build-steps',
     'light',
@@ -168,25 +170,18 @@ await main(async () => {
   await build();
   const { chromium } = await import('@playwright/test');
   const data = mkdtempSync(join(tmpdir(), 'roof-chart-shots-'));
-  await run(process.execPath, [tool('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(root, 'bench'), quiet: true });
-  await run(process.execPath, [join(root, 'bench/dist/main.mjs'), join(data, 'large'), '--files'], { quiet: true });
-  const serve = (address, folder, ...extra) =>
-    spawn(
-      process.execPath,
-      [join(root, 'packages/server/dist/main.mjs'), '--port', new URL(address).port, '--data', join(data, folder), '--demo', ...extra],
-      { stdio: 'ignore' },
-    );
-  const servers = [
-    serve(base, 'demo'),
-    serve(measured, 'measured', '--catalogue', join(data, 'large/catalogue'), '--examples', join(data, 'large/plans')),
-  ];
-  const answers = (address) => fetch(`${address}/api/health`).catch(() => null);
+  const server = spawn(
+    process.execPath,
+    [join(root, 'packages/server/dist/main.mjs'), '--port', new URL(base).port, '--data', data, '--demo'],
+    { stdio: 'ignore' },
+  );
+  const answers = () => fetch(`${base}/api/health`).catch(() => null);
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu'],
   });
   try {
-    for (let n = 0; n < 100 && !((await answers(base)) && (await answers(measured))); n += 1) await new Promise((r) => setTimeout(r, 100));
+    for (let n = 0; n < 100 && !(await answers()); n += 1) await new Promise((r) => setTimeout(r, 100));
     for (const [name, colorScheme, go] of PICTURES) {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme });
       await go(page);
@@ -204,7 +199,7 @@ await main(async () => {
     }
   } finally {
     await browser.close();
-    for (const server of servers) server.kill();
+    server.kill();
     rmSync(data, { recursive: true, force: true });
   }
 });

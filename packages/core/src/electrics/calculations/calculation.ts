@@ -57,6 +57,20 @@ export interface Values {
   text(name: string): string;
 }
 
+/** Corners on an axis from zero: what could be drawn of them, with a tenth of room beyond the largest.
+ *  @param window where they should lie, if there is one that is not empty */
+export function cornersFrom(
+  unit: string,
+  rows: Spans['rows'],
+  window?: { readonly from: number; readonly to: number },
+): Pick<CalcResult, 'spans'> {
+  const drawn = rows.filter(({ range }) => Number.isFinite(range.max) && range.min <= range.max);
+  const isOpen = window !== undefined && Number.isFinite(window.to) && window.from < window.to;
+  const most = Math.max(...drawn.map(({ range }) => range.max), isOpen ? window.to : 0);
+  if (drawn.length === 0 || !(most > 0)) return {};
+  return { spans: { unit, from: 0, to: most * 1.1, rows: drawn, windows: isOpen ? [{ ...window, good: true }] : [] } };
+}
+
 /** A number as an output; none where it is not finite. */
 export const finite = (value: number | undefined): number | null => (value !== undefined && Number.isFinite(value) ? value : null);
 

@@ -7,6 +7,7 @@ import {
   above,
   type CalcContext,
   type Calculation,
+  cornersFrom,
   finite,
   SERIES_INPUT,
   share,
@@ -69,6 +70,7 @@ export const led: Calculation = {
         ratingWatts: finite(found.ratingWatts),
         verdict: found.verdict,
       },
+      ...cornersFrom('A', found.amps ? [{ label: 'LED current', range: found.amps }] : []),
       working,
     };
   },

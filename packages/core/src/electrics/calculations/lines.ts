@@ -3,6 +3,7 @@ import {
   above,
   type CalcInput,
   type Calculation,
+  cornersFrom,
   finite,
   SERIES_INPUT,
   share,
@@ -32,6 +33,7 @@ const LINE_INPUTS: readonly CalcInput[] = [
 ];
 
 function pulled(values: Values, farads: number) {
+  const tolerance = share(values, 'tolerance');
   const { working, ...found } = linePull({
     volts: values.number('vdd'),
     highVolts: values.number('vih'),
@@ -41,10 +43,18 @@ function pulled(values: Values, farads: number) {
     lowAmps: values.number('iol'),
     farads,
     riseSeconds: values.number('rise'),
-    tolerance: share(values, 'tolerance'),
+    tolerance,
     values: valuesIn(values, 100, 1e6),
   });
+  const { ohms, leastOhms, mostOhms } = found;
   return {
+    ...cornersFrom(
+      'Ω',
+      ohms === undefined
+        ? []
+        : [{ label: 'preferred value', range: { min: ohms * (1 - tolerance), typ: ohms, max: ohms * (1 + tolerance) } }],
+      { from: leastOhms, to: mostOhms },
+    ),
     outputs: {
       leastOhms: found.leastOhms,
       mostOhms: found.mostOhms,

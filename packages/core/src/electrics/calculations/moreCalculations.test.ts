@@ -261,3 +261,31 @@ test('a long search tells how far it is, rising to the end', () => {
   expect(result.spans!.rows).toHaveLength(8);
   expect(result.values).toHaveLength(8);
 });
+
+describe('corners on an axis', () => {
+  test('an LED has its currents there, a pull-up its window with what is there and what it becomes', () => {
+    const led = run('led', { supply: '3.3', vf: '2', current: '5m' });
+    expect(led.spans!.rows).toEqual([
+      { label: 'LED current', range: expect.objectContaining({ min: led.outputs['ampsMin'], max: led.outputs['ampsMax'] }) as object },
+    ]);
+    expect(led.spans!.to).toBeGreaterThan(led.outputs['ampsMax'] as number);
+
+    const weak = run('pull-up', { 'pull-ups': '10k', hz: '400k', capacitance: '200p' });
+    expect(weak.outputs['verdict']).toBe('too-weak');
+    const { leastOhms, mostOhms } = weak.outputs as { leastOhms: number; mostOhms: number };
+    expect(weak.spans!.windows).toEqual([{ from: leastOhms, to: mostOhms, good: true }]);
+    const [there, becomes] = weak.spans!.rows;
+    expect(there!.range.max).toBeGreaterThan(mostOhms);
+    expect(becomes!.range.min).toBeGreaterThanOrEqual(leastOhms);
+    expect(becomes!.range.max).toBeLessThanOrEqual(mostOhms);
+  });
+
+  test('a window that is empty, and a line without a preferred value, are not drawn', () => {
+    // More capacitance than any pull-up that the outputs can sink could charge in time.
+    const none = run('pull-up', { 'pull-ups': '2k', hz: '400k', capacitance: '600p' });
+    expect(none.outputs['leastOhms']).toBeGreaterThan(none.outputs['mostOhms'] as number);
+    expect(none.spans!.windows).toEqual([]);
+    const line = run('line-pull-up', { leak: '10m' });
+    expect([line.outputs['ohms'], line.spans]).toEqual([null, undefined]);
+  });
+});

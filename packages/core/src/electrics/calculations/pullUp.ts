@@ -3,7 +3,7 @@ import { point } from '../../quantity/range';
 import { bestAdded } from '../formulas/bestAdded';
 import { busPullUps, lowVolts } from '../formulas/busPullUps';
 import { I2C_STANDARD, i2cModeAt, sinkAmps } from '../formulas/i2cModes';
-import { type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn } from './calculation';
+import { type Calculation, cornersFrom, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn } from './calculation';
 import { PREFERRED_VALUES } from '../formulas/documents';
 
 export const pullUp: Calculation = {
@@ -46,7 +46,16 @@ export const pullUp: Calculation = {
     const add = ['missing', 'too-weak'].includes(result.verdict)
       ? bestAdded(valuesIn(values, 330, 100_000), (ohms) => busPullUps({ ...given, pullUps: [...there, resistor(ohms)] }))
       : undefined;
+    const added = add === undefined ? undefined : busPullUps({ ...given, pullUps: [...there, resistor(add)] }).ohms;
     return {
+      ...cornersFrom(
+        'Ω',
+        [
+          ...(result.ohms ? [{ label: 'effective pull-up', range: result.ohms }] : []),
+          ...(added ? [{ label: `with ${formatSi(add!, 'Ω')} added`, range: added }] : []),
+        ],
+        { from: result.leastOhms, to: result.mostOhms },
+      ),
       outputs: {
         leastOhms: result.leastOhms,
         mostOhms: result.mostOhms,

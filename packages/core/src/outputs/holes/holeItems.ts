@@ -2,6 +2,7 @@ import { type Component, planComponents } from '../../electrics/reports/componen
 import type { Plan } from '../../plan/plan';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
 import { chipCircuitOf } from '../chipCircuit';
+import { usualGround } from '../usualGround';
 import type { Conductor, ConductorEnd } from '../wiring/conductors';
 import { wiringOf } from '../wiring/conductors';
 import { type Half, HALVES } from './breadboard';
@@ -105,19 +106,11 @@ function legOrder({ kind, ends, transistor }: Component): readonly string[] {
 /** Whether a component has a footprint of its own; those with two legs go from strip to strip. */
 const isThreeLegged = ({ kind }: Component): boolean => kind === 'transistor' || kind === 'trimmer';
 
-/** Ground by its usual label: an analog ground is left to what needs it. */
-function usualPositions(board: IndexedBoard, positions: readonly string[]): readonly string[] {
-  const labelOf = (id: string) => board.pins.get(id)!.label;
-  const count = (label: string) => positions.filter((id) => labelOf(id) === label).length;
-  const most = Math.max(...positions.map((id) => count(labelOf(id))));
-  return positions.filter((id) => count(labelOf(id)) === most);
-}
-
 /** The board positions of a conductor that are wired: one for each place, of a bare chip every supply pin. */
 function positionsOf(board: IndexedBoard, conductor: Conductor, legs: ReadonlySet<string>): readonly string[] {
   return conductor.pins.flatMap((all) => {
     if (board.sheet.chipCircuit && conductor.kind !== 'signal') return all;
-    const usual = conductor.kind === 'ground' ? usualPositions(board, all) : all;
+    const usual = conductor.kind === 'ground' ? usualGround(all.map((id) => board.pins.get(id)!)).map(({ id }) => id) : all;
     return usual.find((id) => legs.has(id)) ?? usual[0] ?? [];
   });
 }

@@ -2,6 +2,7 @@ import type { Component } from '../../electrics/reports/components';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import type { Plan, WireColour } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
+import { usualGround } from '../usualGround';
 import { type Conductor, type ConductorEnd, wiringOf } from './conductors';
 import { type PlacedModule, type PlacedPin, placePins, type Side, SIDES, sidesOf, stackModules, STEP } from './placeModules';
 import { lanesOf, tracksOf, type Trunk } from './routeChannel';
@@ -54,13 +55,6 @@ interface Branches {
   readonly ends: { readonly [S in Side]: readonly { readonly end: ConductorEnd; readonly y: number }[] };
   readonly pins: { readonly [S in Side]: readonly PlacedPin[] };
   readonly leaves: Trunk['leaves'];
-}
-
-/** Ground by its usual label: an analog ground is left to what needs it. */
-function usualGround(positions: readonly PlacedPin[]): readonly PlacedPin[] {
-  const count = (label: string) => positions.filter((pin) => pin.label === label).length;
-  const most = Math.max(...positions.map(({ label }) => count(label)));
-  return positions.filter(({ label }) => count(label) === most);
 }
 
 /** Which board positions a conductor is wired to. A rail or ground has one on each side where the board has one there; a pin that lies on

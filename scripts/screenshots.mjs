@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { build, checkNode, install, main, root, run, tool } from './steps.mjs';
+import { build, checkNode, install, main, root } from './steps.mjs';
 
 const base = 'http://127.0.0.1:4397';
 const hive = `${base}/plans/hive-watch`;

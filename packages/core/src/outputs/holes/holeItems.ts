@@ -181,7 +181,10 @@ export function holeInstance(plan: Plan, sheets: Sheets, isOff: (item: string) =
   const stripOf = new Map(items.flatMap((item) => item.strips.map((strip) => [`${item.id} ${strip.leg}`, strip] as const)));
   const boardLegs = new Set(items.find(({ id }) => id === 'board')?.footprint.legs.map(({ id }) => id));
   const rails = railUses(conductors);
-  const bridging = new Set(planComponents(plan, sheets).flatMap((one) => (isThreeLegged(one) ? [] : [one.id])));
+  const twoLegged = planComponents(plan, sheets).filter((one) => !isThreeLegged(one));
+  const bridging = new Set(twoLegged.flatMap(({ id }) => (isOff(id) ? [] : [id])));
+  // What has no room even for its two legs is soldered to leads.
+  for (const { id } of twoLegged) if (isOff(id)) off.push({ id, why: 'chosen' });
   const nets = conductors.map((conductor): HoleNet => {
     const ends = [
       ...positionsOf(board, conductor, boardLegs).map((terminal) => ({ module: 'board', terminal })),
@@ -212,23 +215,25 @@ export function holeInstance(plan: Plan, sheets: Sheets, isOff: (item: string) =
       return item;
     },
   });
-  for (const net of nets) addJunctions(net, items);
+  for (const net of nets) addJunctions(net, items, isOff);
   return { items, bridges, nets, off };
 }
 
 /** Strips more where a net has too few holes for its wires: a tree of n strips takes two holes for each of n - 1 jumpers, a lead takes one. */
-function addJunctions(net: HoleNet, items: HoleItem[]): void {
+function addJunctions(net: HoleNet, items: HoleItem[], isOff: (item: string) => boolean): void {
   if (net.rail) return;
   const isShort = () => {
     const holes = net.strips.reduce((sum, { free }) => sum + free, 0);
     if (net.strips.length === 0) return net.leads.length > 2;
     return holes < 2 * (net.strips.length - 1) + net.leads.length;
   };
+  const [first] = net.conductor.ends;
+  const name = `${first?.module ?? net.id}.${first?.terminal ?? ''}`.replace(/[^A-Za-z0-9+_.-]/g, '-').slice(0, 36);
   for (let n = 1; isShort(); n += 1) {
-    const [first] = net.conductor.ends;
-    const item = junctionOf(
-      `net:junction.${`${first?.module ?? net.id}.${first?.terminal ?? ''}`.replace(/[^A-Za-z0-9+_.-]/g, '-').slice(0, 36)}.${n}`,
-    );
+    const id = `net:junction.${name}.${n}`;
+    // Without room for it, wires lack a hole, which the plan says.
+    if (isOff(id)) return;
+    const item = junctionOf(id);
     items.push(item);
     net.strips.push(item.strips[0]!);
   }

@@ -341,6 +341,8 @@ class Router {
   /** The tree is walked from the board outwards, so that each wire belongs to what it brings the net to. */
   #toEachOther(net: HoleNet, strips: readonly Strip[]): void {
     const points = strips.map((strip) => ({ ...this.at(strip)!, free: this.#free(strip).length }));
+    const holes = points.reduce((sum, { free }) => sum + free, 0);
+    if (points.some(({ free }) => free === 0 && points.length > 1) || holes < 2 * (points.length - 1)) return this.#lack();
     const { edges } = joinStrips(points);
     const root = Math.max(
       0,

@@ -34,6 +34,9 @@ const isOffByChoice =
 const widthOf = ({ variants }: PlaceProblem['items'][number]): number =>
   Math.max(...variants[0]!.spans.map(({ strips, body }) => Math.max(strips[1], body[1]) - Math.min(strips[0], body[0])));
 
+/** Placements that are looked at to see whether there is one at all. */
+const FITTING = 3000;
+
 interface Found {
   readonly problem: PlaceProblem;
   readonly placement: Placement;
@@ -48,10 +51,11 @@ function placeMost(plan: Plan, sheets: Sheets, breadboard: Breadboard, scope: Sc
     const instance = holeInstance(plan, sheets, (id) => isOff(id) || tooMuch.includes(id));
     if (!instance) return undefined;
     const problem = problemOf(instance, breadboard, keptBy(plan, instance, breadboard, scope));
-    const placement = placeItems(problem, nodes);
-    if (placement) return { problem, placement, tooMuch };
-    const movable = problem.items.filter(({ at, id }) => !at && !id.includes(':'));
-    const last = movable.toSorted((a, b) => widthOf(b) - widthOf(a))[0];
+    // Whether there is a placement at all is found faster than the best one.
+    if (placeItems(problem, FITTING)) return { problem, placement: placeItems(problem, nodes)!, tooMuch };
+    // Parts before components, strips where wires meet at the end: those are small, and much depends on them.
+    const rank = ({ id }: { readonly id: string }) => (id.startsWith('net:') ? 2 : id.includes(':') ? 1 : 0);
+    const last = problem.items.filter(({ at }) => !at).toSorted((a, b) => rank(a) - rank(b) || widthOf(b) - widthOf(a))[0];
     if (!last) return undefined;
     tooMuch.push(last.id);
   }
@@ -61,9 +65,6 @@ function keptBy(plan: Plan, instance: HoleInstance, breadboard: Breadboard, scop
   const held = placesThatHold(instance, breadboard, plan.places);
   return (id) => (scope === 'new' || held.get(id)?.locked ? held.get(id) : undefined);
 }
-
-/** Placements that are looked at to see whether there is one at all. */
-const FITTING = 3000;
 
 /** The breadboard on which everything fits: of as few boards as possible. */
 function largerOne(plan: Plan, sheets: Sheets, breadboard: Breadboard): Breadboard | undefined {

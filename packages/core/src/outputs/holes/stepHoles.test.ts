@@ -123,6 +123,24 @@ test('what does not fit is left off, with what it would take; what is left off b
   ]);
 });
 
+test('on a breadboard that is far too small everything that has room is placed, and the rest is on leads', () => {
+  const begun = edited(
+    corpusPlans().get('hive-watch')!,
+    sheets,
+    { kind: 'breadboard', breadboard: { rows: 30, boards: 1, rails: 'whole' } },
+    { kind: 'place', item: 'encoder-1', place: { side: 'fj', row: 24, locked: true } },
+  );
+  const found = placeHoles(begun, sheets, 'all', 500)!;
+  const plan = edited(begun, sheets, ...found.edits);
+  const holes = holePlan(plan, sheets)!;
+  expect(holes.unplaced).toEqual([]);
+  expect(holes.items.map(({ id }) => id)).toEqual(expect.arrayContaining(['board', 'encoder-1']));
+  expect(found.tooMuch).toEqual(expect.arrayContaining(['display-1', 'motion-1', 'clock-1']));
+  // With a larger one they come back: only what the user has left off stays off.
+  const larger = edited(plan, sheets, { kind: 'breadboard', breadboard: found.larger! });
+  expect(placeHoles(larger, sheets, 'all', 500)!.tooMuch).toEqual([]);
+});
+
 test('marks show a part with its signals, one wire with both ends, or a whole net', () => {
   const plan = laid(small);
   const part = markedHoles(plan, sheets, 'part oled')!;

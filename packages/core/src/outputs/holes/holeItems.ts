@@ -115,11 +115,10 @@ function positionsOf(board: IndexedBoard, conductor: Conductor, legs: ReadonlySe
   });
 }
 
-/** Which conductors the rails carry: ground, and the supplies with most ends, at least two. */
-function railUses(conductors: readonly Conductor[]): ReadonlyMap<string, RailUse> {
-  const large = conductors
-    .filter(({ kind, ends }) => kind !== 'signal' && ends.length > 1)
-    .toSorted((a, b) => b.ends.length - a.ends.length);
+/** Which conductors the rails carry: ground, and the supplies with most ends, at least two. Each supply pin of a bare chip is one. */
+function railUses(board: IndexedBoard, conductors: readonly Conductor[]): ReadonlyMap<string, RailUse> {
+  const count = ({ ends, pins }: Conductor) => ends.length + (board.sheet.chipCircuit ? pins.flat().length : 0);
+  const large = conductors.filter((one) => one.kind !== 'signal' && count(one) > 1).toSorted((a, b) => count(b) - count(a));
   const grounds = large.filter(({ kind }) => kind === 'ground').slice(0, 1);
   const supplies = large.filter(({ kind }) => kind === 'supply').slice(0, 2);
   return new Map<string, RailUse>([
@@ -142,14 +141,24 @@ function chipComponents(
   });
 }
 
-/** A conductor for every board position that a bare chip's components lead to and no part does. */
-function withChipPins(conductors: readonly Conductor[], pins: readonly string[]): readonly Conductor[] {
+/** With the conductors that a bare chip has although no part is on them: its supplies and ground, and the pins that its components lead to. */
+function withChipPins(board: IndexedBoard, conductors: readonly Conductor[], pins: readonly string[]): readonly Conductor[] {
+  if (!board.sheet.chipCircuit) return conductors;
   const known = new Set(conductors.flatMap((one) => one.pins.flat()));
-  const missing = [...new Set(pins)].filter((pin) => !known.has(pin));
-  return [
-    ...conductors,
-    ...missing.map((pin): Conductor => ({ id: `pin:${pin}`, kind: 'signal', colour: 'grey', ends: [], pins: [[pin]] })),
-  ];
+  const byId = new Map<string, Conductor>();
+  for (const pin of board.sheet.pins.list) {
+    if (!pin.header || known.has(pin.id)) continue;
+    const [id, kind, colour] =
+      pin.kind === 'ground'
+        ? (['ground', 'ground', 'black'] as const)
+        : pin.kind === 'supply'
+          ? ([`rail:${pin.rail ?? pin.id}`, 'supply', 'red'] as const)
+          : ([`pin:${pin.sameAs ?? pin.id}`, 'signal', 'grey'] as const);
+    if (kind === 'signal' && !pins.includes(pin.id)) continue;
+    const [positions = []] = byId.get(id)?.pins ?? [];
+    byId.set(id, { id, kind, colour, ends: [], pins: [[...positions, pin.id]] });
+  }
+  return [...conductors, ...byId.values()];
 }
 
 /** What of a plan goes on a breadboard: the board and parts whose pins fit its holes, transistors and trimmers; what is joined; and between
@@ -175,12 +184,13 @@ export function holeInstance(plan: Plan, sheets: Sheets, isOff: (item: string) =
   }
   const chip = items[0]?.id === 'board' ? chipComponents(plan, board) : [];
   const conductors = withChipPins(
+    board,
     wiring.conductors,
     chip.flatMap(({ pins }) => pins),
   );
   const stripOf = new Map(items.flatMap((item) => item.strips.map((strip) => [`${item.id} ${strip.leg}`, strip] as const)));
   const boardLegs = new Set(items.find(({ id }) => id === 'board')?.footprint.legs.map(({ id }) => id));
-  const rails = railUses(conductors);
+  const rails = railUses(board, conductors);
   const twoLegged = planComponents(plan, sheets).filter((one) => !isThreeLegged(one));
   const bridging = new Set(twoLegged.flatMap(({ id }) => (isOff(id) ? [] : [id])));
   // What has no room even for its two legs is soldered to leads.

@@ -3,7 +3,7 @@ import { corpusPlans } from '../../../tests/corpus';
 import { add, edited, stick, wire } from '../../../tests/makePlan';
 import { applyEdits } from '../../plan/applyEdits';
 import type { Edit } from '../../plan/edit';
-import { type Plan, splitKey } from '../../plan/plan';
+import { newPlan, type Plan, splitKey } from '../../plan/plan';
 import { stepText } from '../../text/views/buildText';
 import { buildList } from '../buildList';
 import { buildSheet } from '../buildSheet';
@@ -139,6 +139,35 @@ test('on a breadboard that is far too small everything that has room is placed, 
   // With a larger one they come back: only what the user has left off stays off.
   const larger = edited(plan, sheets, { kind: 'breadboard', breadboard: found.larger! });
   expect(placeHoles(larger, sheets, 'all', 500)!.tooMuch).toEqual([]);
+});
+
+test('around a bare chip its supplies, crystal, capacitors and programming connector have their holes', () => {
+  const chip = edited(
+    newPlan('chip', 'Chip', { id: 'atmega32a-5v-dip-40', version: 1 }),
+    sheets,
+    add('lamp', 'led-red-5mm', 'Lamp'),
+    wire('lamp:A', 'PB0'),
+    wire('lamp:K', 'ground'),
+  );
+  const plan = laid(chip);
+  const sections = buildSheet(plan, sheets)!;
+  const texts = sections.find(({ id }) => id === 'chip')!.steps.map((step) => stepText(plan, sheets, step));
+  const { chipCircuit } = sheets.boards.get('atmega32a-5v-dip-40')!.sheet;
+  for (const { name } of chipCircuit!.components)
+    expect([name, texts.find(({ head }) => head === name)?.holes]).toEqual([name, expect.stringMatching(/^Legs in /)]);
+  for (const { name } of chipCircuit!.connectors!)
+    expect(texts.find(({ head }) => head === name)!.holes).toMatch(/^Pin 1 in row \d+ (?:a–e|f–j)/);
+  expect(texts[0]!.holes).toMatch(/^Jumpers? \d+ [a-j] → − rail/);
+  // VCC and AVCC, with no part on them.
+  for (const { text, holes } of texts.filter((one) => /supply rail/.test(one.text)))
+    expect([text, holes]).toEqual([text, expect.stringMatching(/^Jumpers? \d+ [a-j] → /)]);
+  expect(texts.filter(({ text }) => /supply rail/.test(text)).length).toBeGreaterThan(0);
+  // Both legs of the crystal are at its pins.
+  const crystal = chipCircuit!.components.find(({ kind }) => kind === 'crystal')!;
+  const holes = holePlan(plan, sheets)!;
+  const rows = holes.bridges.find(({ name }) => name === crystal.name)!.holes.map(({ half, row }) => `${half} ${row}`);
+  const pins = crystal.ends.map((pin) => holes.items[0]!.legs.find(({ id }) => id === pin)!.hole).map(({ half, row }) => `${half} ${row}`);
+  expect(rows.toSorted()).toEqual(pins.toSorted());
 });
 
 test('marks show a part with its signals, one wire with both ends, or a whole net', () => {

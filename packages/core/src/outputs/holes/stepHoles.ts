@@ -1,7 +1,9 @@
 import { boardOf } from '../../plan/edit';
 import { type Plan, splitKey } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
+import type { IndexedBoard } from '../../sheets/sheetIndex';
 import type { BuildWire } from '../buildList';
+import type { ChipEnd } from '../chipCircuit';
 import type { Hole } from './breadboard';
 import { holePlan, type HolePlan, type Jumper, type JumperFor, type Lead, type PlacedItem } from './holePlan';
 
@@ -44,6 +46,29 @@ export function holesOfComponent(plan: Plan, sheets: Sheets, component: string):
   return { jumpers: [], leads: [], legs };
 }
 
+/** The pin of a board at a position of its header. */
+const pinAt = (board: IndexedBoard, { at }: ChipEnd): string | undefined =>
+  board.sheet.pins.list.find((pin) => at !== undefined && pin.header === at.header && pin.position === at.position)?.id;
+
+/** The jumpers from pins of a bare chip to the rails. */
+export function holesOfChipPins(plan: Plan, sheets: Sheets, ends: readonly ChipEnd[]): StepHoles | undefined {
+  const holes = holePlan(plan, sheets);
+  const board = boardOf(plan, sheets);
+  if (!holes || !board) return undefined;
+  const pins = new Set(ends.map((end) => pinAt(board, end)));
+  const jumpers = holes.jumpers.filter(({ for: one }) => 'item' in one && one.item === 'board' && pins.has(one.leg));
+  return { jumpers, leads: [], legs: [] };
+}
+
+/** The hole of a pin of a bare chip: a lead from a connector goes into another one of its row. */
+export function holeOfChipPin(plan: Plan, sheets: Sheets, end: ChipEnd): Hole | undefined {
+  const board = boardOf(plan, sheets);
+  const pin = board && pinAt(board, end);
+  return holePlan(plan, sheets)
+    ?.items.find(({ id }) => id === 'board')
+    ?.legs.find(({ id }) => id === pin)?.hole;
+}
+
 /** What is plugged in before any wire, from the board on: what has a place and is no component. */
 export const itemsToPlug = ({ items }: HolePlan): readonly PlacedItem[] => items.filter(({ id }) => !id.includes(':'));
 
@@ -52,7 +77,9 @@ export function railWires(plan: Plan, sheets: Sheets): { readonly jumpers: reado
   const holes = holePlan(plan, sheets);
   const board = boardOf(plan, sheets);
   if (!holes || !board) return { jumpers: [], leads: [] };
-  const isFeed = ({ for: one, to }: Jumper) => 'link' in one || ('item' in one && one.item === 'board' && to.at === 'rail');
+  // The supply pins of a bare chip have steps of their own.
+  const isOwn = (one: JumperFor) => !board.sheet.chipCircuit && 'item' in one && one.item === 'board';
+  const isFeed = ({ for: one, to }: Jumper) => 'link' in one || (isOwn(one) && to.at === 'rail');
   return {
     jumpers: holes.jumpers.filter(isFeed),
     leads: holes.leads.filter(({ end, to }) => end.module === 'board' && to.at === 'hole' && to.hole.at === 'rail'),

@@ -11,11 +11,11 @@ import { capitalised, counted, formatSi } from '../../quantity/format';
 import { usualGround } from '../../outputs/usualGround';
 import { headerEnd } from '../headerEnd';
 import type { Sheets } from '../../sheets/sheetIndex';
-import { holesOfComponent, holesOfWire, type StepHoles } from '../../outputs/holes/stepHoles';
+import { holeOfChipPin, holesOfChipPins, holesOfComponent, holesOfWire, type StepHoles } from '../../outputs/holes/stepHoles';
 import { enablingText } from '../enablingText';
 import { wireEndText } from '../wireEndText';
 import { resistorText } from '../resistorText';
-import { itemText, jumperText, leadText, plugText, railWireHead, stepHolesText } from './holeText';
+import { columnsText, itemText, jumperText, leadText, plugText, railWireHead, rowText, stepHolesText } from './holeText';
 
 const ORDINAL = ['th', 'st', 'nd', 'rd'] as const;
 
@@ -183,6 +183,15 @@ const withHoles = (plan: Plan, sheets: Sheets, step: StepText, component: string
   ...holesText(plan, sheets, holesOfComponent(plan, sheets, component)),
 });
 
+/** The rows that the leads of a connector go to. */
+function connectorHoles(plan: Plan, sheets: Sheets, { pins }: PlacedConnector): Pick<StepText, 'holes'> {
+  const rows = pins.flatMap(({ number, end }) => {
+    const hole = end && holeOfChipPin(plan, sheets, end);
+    return hole && plan.breadboard ? [`pin ${number} in row ${rowText(plan.breadboard, hole.row)} ${columnsText(hole.half)}`] : [];
+  });
+  return rows.length === 0 ? {} : { holes: capitalised(listText(rows)) };
+}
+
 /** The text of a step. */
 export function stepText(plan: Plan, sheets: Sheets, { what }: BuildStep): StepText {
   switch (what.is) {
@@ -207,11 +216,11 @@ export function stepText(plan: Plan, sheets: Sheets, { what }: BuildStep): StepT
           'from' in what.wire ? `${what.wire.colour} jumper ${jumperText(plan.breadboard!, what.wire)}` : leadText(plan, sheets, what.wire),
       };
     case 'chip-supply':
-      return chipSupplyStep(plan, sheets, what.supply);
+      return { ...chipSupplyStep(plan, sheets, what.supply), ...holesText(plan, sheets, holesOfChipPins(plan, sheets, what.supply.pins)) };
     case 'chip-component':
       return withHoles(plan, sheets, componentStep(what.component), `chip:circuit.${what.component.name}`);
     case 'chip-connector':
-      return connectorStep(what.connector);
+      return { ...connectorStep(what.connector), ...connectorHoles(plan, sheets, what.connector) };
     case 'chip-setting':
       return { head: what.chip, text: what.words };
     case 'joint': {

@@ -1,5 +1,5 @@
 import { componentNames } from '../../electrics/reports/components';
-import { COLUMNS, type Half, holeText, rowOnBoard } from '../../outputs/holes/breadboard';
+import { type Half, holeText, rowOnBoard } from '../../outputs/holes/breadboard';
 import { holePlan, type Jumper, type Lead, type PlacedItem } from '../../outputs/holes/holePlan';
 import type { HolePlacement } from '../../outputs/holes/placeHoles';
 import type { StepHoles } from '../../outputs/holes/stepHoles';
@@ -25,8 +25,6 @@ export function itemText(plan: Plan, sheets: Sheets, item: string): string {
 export const breadboardText = ({ rows, boards, rails }: Breadboard): string =>
   `${boards > 1 ? `${boards} × ` : ''}${rows} rows, ${rails === 'split' ? 'split rails' : 'continuous rails'}`;
 
-const halfText = (half: Half): string => (half === 'ae' ? 'a–e' : 'f–j');
-
 /** A row with its board where there are several. @example rowText(breadboard, 70) // 'B2 7' */
 export function rowText(breadboard: Breadboard, row: number): string {
   const [board, local] = rowOnBoard(breadboard, row);
@@ -38,7 +36,7 @@ export function placeText(breadboard: Breadboard | null, { side, row }: HolePlac
   if (side === 'off' || row === undefined) return 'off the breadboard';
   const at = breadboard ? rowText(breadboard, row) : String(row);
   return side === 'ae' || side === 'fj'
-    ? `${halfText(side)} from row ${at}`
+    ? `${columnsText(side)} from row ${at}`
     : `across the gap from row ${at}${side === 'turned' ? ', turned' : ''}`;
 }
 
@@ -56,8 +54,8 @@ const WHY: { readonly [W in OffBoard['why']]: string } = {
 /** Why something is not on the breadboard. */
 export const whyOffText = ({ why }: OffBoard): string => WHY[why];
 
-/** The columns of a half, as printed. @example columnsText('ae') // 'a b c d e' */
-export const columnsText = (half: Half): string => COLUMNS[half].join(' ');
+/** The columns of a half. @example columnsText('ae') // 'a–e' */
+export const columnsText = (half: Half): string => (half === 'ae' ? 'a–e' : 'f–j');
 
 /** Length of wire, in rows and centimetres. @example wireLengthText(214) // '214 rows of wire (54 cm)' */
 export const wireLengthText = (pitches: number): string => `${counted(pitches, 'row')} of wire (${Math.round(pitches * 0.254)} cm)`;

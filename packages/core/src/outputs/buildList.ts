@@ -8,6 +8,7 @@ import { endTerminal } from '../plan/planRails';
 import { endKey, type Plan, sameEnd, type TerminalKey, terminalKey, type WireColour, type WireEnd, type WireNote } from '../plan/plan';
 import { type Component, isDivider, planComponents } from '../electrics/reports/components';
 import { type BoardPosition, positionsOf } from './boardPosition';
+import { usualGround } from './usualGround';
 
 export interface BuildWire {
   readonly key: TerminalKey;
@@ -85,6 +86,12 @@ function endNumberOf(plan: Plan, sheets: Sheets, end: WireEnd): Pick<BuildWire, 
   return number === undefined ? {} : { endNumber: number };
 }
 
+/** The board positions for an end: an analog ground is left to what needs it. */
+function placesFor(board: IndexedBoard, end: WireEnd): readonly BoardPosition[] {
+  const all = positionsOf(board, end);
+  return end.to === 'ground' ? usualGround(all) : all;
+}
+
 function joinedAt(board: IndexedBoard, end: WireEnd, joints: readonly Joint[]): Pick<BuildWire, 'joined'> {
   if (board.sheet.chipCircuit && (end.to === 'rail' || end.to === 'ground') && !endTerminal(end)) return { joined: 'supply rail' };
   return joints.some((joint) => sameEnd(joint.end, end)) ? { joined: 'junction' } : {};
@@ -108,7 +115,7 @@ function buildWire(plan: Plan, sheets: Sheets, item: PlanTerminal, joints: reado
     end: wire.end,
     ...endNumberOf(plan, sheets, wire.end),
     ...joinedAt(board, wire.end, joints),
-    at: positionsOf(board, wire.end),
+    at: placesFor(board, wire.end),
     // A driver limits and switches the current of what is on it.
     through: driverAt(plan, sheets, item.key) ? undefined : item.terminal.through,
     components: components.filter((one) => one.key === item.key && isInWire(one)),
@@ -202,7 +209,7 @@ function jointsOf(
   const rank = (end: WireEnd): number => (end.to === 'ground' ? -2 : end.to === 'pin' ? order.get(end.pin)! : -1);
   return [...byEnd.values()]
     .flatMap(({ end, wires }) => {
-      const at = positionsOf(board, end);
+      const at = placesFor(board, end);
       // A module has one pin for the supply that it gives.
       const room = endTerminal(end) ? 1 : at.length;
       return room > 0 && wires > room ? [{ end, wires, at, ...endNumberOf(plan, sheets, end) }] : [];

@@ -8,7 +8,6 @@ import type { BuildSection, BuildStep, BuiltChange } from '../../outputs/buildSh
 import type { ChipEnd, ChipSupply, PlacedComponent, PlacedConnector } from '../../outputs/chipCircuit';
 import type { Plan } from '../../plan/plan';
 import { capitalised, counted, formatSi } from '../../quantity/format';
-import { usualGround } from '../../outputs/usualGround';
 import { headerEnd } from '../headerEnd';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { holeOfChipPin, holesOfChipPins, holesOfComponent, holesOfWire, type StepHoles } from '../../outputs/holes/stepHoles';
@@ -46,11 +45,10 @@ function boardWords(wire: Pick<BuildWire, 'at' | 'end' | 'placement' | 'endNumbe
   if (!first) return wire.end.to === 'pin' ? 'not on a board header' : 'rail not on a board header';
   if (wire.end.to === 'pin') return [positionWords(first), ...others.map((o) => `or ${positionWords(o)}`)].join('; ');
   if (others.length === 0) return positionWords(first);
-  const usual = wire.end.to === 'ground' ? usualGround(wire.at) : wire.at;
-  const headers = [...new Set(usual.map((at) => at.headerTitle))];
+  const headers = [...new Set(wire.at.map((at) => at.headerTitle))];
   const byHeader = headers.map(
     (title) =>
-      `${title} ${usual
+      `${title} ${wire.at
         .filter((at) => at.headerTitle === title)
         .map((at) => at.position)
         .join(', ')}`,

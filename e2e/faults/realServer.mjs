@@ -29,11 +29,11 @@ export const freePort = () =>
   });
 
 /** Starts the server.
- *  @param {{ port: number, data: string, extra?: string[], wrapper?: string[], env?: Record<string, string> }} options
- *    `wrapper`: a program that runs it, such as `prlimit`, with its arguments
+ *  @param {{ port: number, data: string, extra?: string[], wrapper?: string[], env?: Record<string, string>, program?: string }} options
+ *    `wrapper`: a program that runs it, such as `prlimit`, with its arguments; `program`: the built server, if not that of this folder
  *  @returns {{ child: import('node:child_process').ChildProcess, ready: Promise<void>, ended: Promise<unknown>, said: () => string }} */
-export function startServer({ port, data, extra = [], wrapper = [], env = {} }) {
-  const [command, ...args] = [...wrapper, process.execPath, program, '--port', String(port), '--data', data, ...extra];
+export function startServer({ port, data, extra = [], wrapper = [], env = {}, program: built = program }) {
+  const [command, ...args] = [...wrapper, process.execPath, built, '--port', String(port), '--data', data, ...extra];
   const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } });
   let said = '';
   const ended = new Promise((resolve) => child.once('exit', resolve));

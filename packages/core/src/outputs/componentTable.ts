@@ -5,7 +5,9 @@ import { type Component, planComponents } from '../electrics/reports/components'
 import type { Plan } from '../plan/plan';
 import { formatSi } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
+import { stepHolesText } from '../text/views/holeText';
 import { pointText } from './componentText';
+import { holesOfComponent } from './holes/stepHoles';
 
 const COLUMNS = ['Name', 'Kind', 'Value', 'Legs', 'Belongs to'] as const;
 
@@ -19,6 +21,7 @@ function rowOf(plan: Plan, sheets: Sheets, component: Component): readonly strin
     value === undefined ? '' : formatSi(value, kind === 'capacitor' ? 'F' : 'Ω'),
     legs.join('; '),
     owner,
+    ...(plan.breadboard ? [stepHolesText(plan, sheets, holesOfComponent(plan, sheets, component.id))] : []),
   ];
 }
 
@@ -28,5 +31,5 @@ export function componentsCsv(plan: Plan, sheets: Sheets): string | undefined {
   const components = planComponents(plan, sheets);
   if (components.length === 0) return undefined;
   const cells = components.map((one) => rowOf(plan, sheets, one).map((text) => text.replace(/[\r\n\u2028\u2029]+/g, ' ')));
-  return `${Papa.unparse({ fields: [...COLUMNS], data: cells }, { escapeFormulae: true })}\r\n`;
+  return `${Papa.unparse({ fields: [...COLUMNS, ...(plan.breadboard ? ['Holes'] : [])], data: cells }, { escapeFormulae: true })}\r\n`;
 }

@@ -3,7 +3,9 @@ import type { Plan } from '../plan/plan';
 import type { Sheets } from '../sheets/sheetIndex';
 import { buildList, type BuildWire } from './buildList';
 import { componentText } from './componentText';
+import { stepHolesText } from '../text/views/holeText';
 import { endText } from './endText';
+import { holesOfWire } from './holes/stepHoles';
 
 const COLUMNS = [
   'Part',
@@ -21,6 +23,9 @@ const COLUMNS = [
   'Bench note',
 ] as const;
 
+/** With the holes of a planned breadboard. */
+const columnsOf = (plan: Plan): readonly string[] => (plan.breadboard ? [...COLUMNS, 'Holes'] : COLUMNS);
+
 function rowOf(plan: Plan, sheets: Sheets, wire: BuildWire): readonly string[] {
   const [at] = wire.at;
   return [
@@ -37,6 +42,7 @@ function rowOf(plan: Plan, sheets: Sheets, wire: BuildWire): readonly string[] {
     wire.locked ? 'yes' : '',
     wire.ticked ? 'yes' : '',
     wire.note && wire.noteHolds ? `${wire.note.date}: ${wire.note.words}` : '',
+    ...(plan.breadboard ? [stepHolesText(plan, sheets, holesOfWire(plan, sheets, wire))] : []),
   ];
 }
 
@@ -50,7 +56,7 @@ export function wiresCsv(plan: Plan, sheets: Sheets): string | undefined {
   const rows = rowsOf(plan, sheets);
   // A line break within a cell would put what follows at the beginning of a line, where a formula is read.
   const cells = rows?.map((row) => row.map((text) => text.replace(/[\r\n\u2028\u2029]+/g, ' ')));
-  return cells && `${Papa.unparse({ fields: [...COLUMNS], data: cells }, { escapeFormulae: true })}\r\n`;
+  return cells && `${Papa.unparse({ fields: [...columnsOf(plan)], data: cells }, { escapeFormulae: true })}\r\n`;
 }
 
 const cell = (text: string): string => text.replace(/[\\|`*_<>[\]]/g, '\\$&').replace(/\s+/g, ' ');
@@ -60,7 +66,12 @@ export function wiresMarkdown(plan: Plan, sheets: Sheets): string | undefined {
   const rows = rowsOf(plan, sheets);
   if (!rows) return undefined;
   const line = (cells: readonly string[]) => `| ${cells.join(' | ')} |`;
-  return [`# ${cell(plan.name)}`, '', line(COLUMNS), line(COLUMNS.map(() => '---')), ...rows.map((row) => line(row.map(cell))), ''].join(
-    '\n',
-  );
+  return [
+    `# ${cell(plan.name)}`,
+    '',
+    line(columnsOf(plan)),
+    line(columnsOf(plan).map(() => '---')),
+    ...rows.map((row) => line(row.map(cell))),
+    '',
+  ].join('\n');
 }

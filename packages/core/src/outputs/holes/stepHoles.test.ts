@@ -6,6 +6,8 @@ import type { Edit } from '../../plan/edit';
 import { newPlan, type Plan, splitKey } from '../../plan/plan';
 import { stepText } from '../../text/views/buildText';
 import { buildList } from '../buildList';
+import { componentsCsv } from '../componentTable';
+import { wiresCsv, wiresMarkdown } from '../wireTable';
 import { buildSheet } from '../buildSheet';
 import { holePicture } from './holePicture';
 import { holePlan } from './holePlan';
@@ -85,6 +87,16 @@ test('the build sheet plugs in first, feeds the rails, has no junctions, and say
   const plain = buildSheet(small, sheets)!;
   expect(plain.some(({ id }) => id === 'breadboard')).toBe(false);
   expect(plain.flatMap(({ steps }) => steps.map((step) => stepText(small, sheets, step).holes)).filter(Boolean)).toEqual([]);
+});
+
+test('tables of wires and components have a column for the holes, without a breadboard none', () => {
+  const plan = laid(small);
+  const [head, ...rows] = wiresCsv(plan, sheets)!.trim().split('\r\n');
+  expect(head).toMatch(/,Holes$/);
+  for (const row of rows) expect(row).toMatch(/,jumper \d+ [a-j] → |,"jumper \d+ [a-j] → . rail/);
+  expect(componentsCsv(plan, sheets)).toMatch(/,legs in \d+ [a-j] and \d+ [a-j]\r\n/);
+  expect(wiresCsv(small, sheets)).not.toContain('Holes');
+  expect(wiresMarkdown(plan, sheets)!.split('\n')[2]).toMatch(/Holes \|$/);
 });
 
 test('a moved part is a step that is not done; the rest makes room and stays where it is locked', () => {

@@ -6,7 +6,7 @@ import { isSoak } from '../../../tests/runs';
 import { findNets } from '../../nets/nets';
 import { applyEdits } from '../../plan/applyEdits';
 import type { Breadboard, Plan } from '../../plan/plan';
-import type { Hole } from './breadboard';
+import { type Hole, pitchesBetween } from './breadboard';
 import { type HolePlan, holePlan } from './holePlan';
 import { placeHoles } from './placeHoles';
 
@@ -84,4 +84,11 @@ test('nothing lacks a hole, and no hole has two things in it', () => {
     const keys = holesOf(holes).map((hole) => JSON.stringify(hole));
     expect([plan.name, keys.filter((key, at) => keys.indexOf(key) < at)]).toEqual([plan.name, []]);
   }
+});
+
+test('the legs of resistors, capacitors and diodes reach: most within 25 mm, all within 60 mm', () => {
+  const lengths = laidPlans.flatMap((plan) => holePlan(plan, sheets)!.bridges.map(({ holes: [from, to] }) => pitchesBetween(from, to)));
+  expect(lengths.length).toBeGreaterThan(20);
+  expect(Math.max(...lengths)).toBeLessThanOrEqual(24);
+  expect(lengths.filter((length) => length > 10).length).toBeLessThan(lengths.length / 4);
 });

@@ -3,6 +3,7 @@ import type { Breadboard, HolePlace, Plan, WireColour } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import type { Conductor, ConductorEnd } from '../wiring/conductors';
 import { ACROSS, type Half, HALVES, hasRailHole, type Hole, pitchesBetween, railPiece, type RailSign, rowsOf } from './breadboard';
+import { REACH } from './footprint';
 import {
   type Bridge,
   holeInstance,
@@ -300,12 +301,26 @@ class Router {
       else if (!own) this.#lack();
       return;
     }
-    const near = strips[0] && this.#free(strips[0])[0];
+    const rail = legs.flatMap((leg) => (leg.to === 'rail' ? [netOf(leg.net)] : []))[0]!;
+    const near = strips[0] && this.#nearRail(strips[0], rail);
     const at = near ?? { half: 'fj' as const, row: 1 };
     const hole = (leg: LegPlace) => (leg.to === 'rail' ? this.#railHole(netOf(leg.net), at.half, at.row) : near && this.holes.take(near));
     const [a, b] = [hole(first), hole(second)];
     if (a && b) this.bridges.push({ id, name, holes: [a, b] });
     else this.#lack();
+  }
+
+  /** A free hole of a strip from which a leg reaches the rail; where bodies cover the rail beside it, one of another strip of its net. */
+  #nearRail(strip: Strip, rail: HoleNet): Hole | undefined {
+    const net = this.instance.nets.find(({ strips }) => strips.includes(strip));
+    const others = (net?.strips ?? []).filter((other) => other !== strip && this.#free(other).length > 1);
+    const choices = [strip, ...others].flatMap((one) => {
+      const [hole] = this.#free(one);
+      const [to] = hole ? this.holes.railHoles(rail, hole.half, hole.row) : [];
+      return hole && to ? [{ hole, far: pitchesBetween(hole, to) }] : [];
+    });
+    const [own] = choices;
+    return own && own.far <= REACH ? own.hole : choices.toSorted((a, b) => a.far - b.far)[0]?.hole;
   }
 
   #forStrip(strip: Strip): JumperFor {

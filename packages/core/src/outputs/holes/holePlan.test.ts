@@ -92,3 +92,10 @@ test('the legs of resistors, capacitors and diodes reach: most within 25 mm, all
   expect(Math.max(...lengths)).toBeLessThanOrEqual(24);
   expect(lengths.filter((length) => length > 10).length).toBeLessThan(lengths.length / 4);
 });
+
+test('the nets of the demos reach no further than they did: moves and exchanges find what the cut search does not', () => {
+  const spanOf = (id: string) =>
+    placeHoles({ ...corpusPlans().get(id)!, breadboard: { rows: 63, boards: 2, rails: 'whole' } }, sheets, 'all', 300)!.span;
+  expect(spanOf('workbench-scoreboard')).toBeLessThanOrEqual(356);
+  expect(spanOf('hive-watch')).toBeLessThanOrEqual(400);
+});

@@ -1,6 +1,7 @@
 import { typical } from '../quantity/range';
 import { type BoardEnd, type BoardPin, type BoardSheet, choicesOf, ENABLED_FUNCTIONS, type Rail } from './boardSheet';
 import type { PartSheet } from './partSheet';
+import { currentSetFaults } from './currentSetFaults';
 import { shapeFaults } from './shapeFaults';
 
 /** A fact that contradicts another in the same sheet, with its place. */
@@ -364,6 +365,7 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
     ...(sheet.currentSet?.rows ?? [])
       .filter((row) => row.kiloohms.length !== sheet.currentSet!.ledVolts.length)
       .map((row) => fault('currentSet.rows', `${row.milliamps} mA: one resistance per LED voltage required`)),
+    ...currentSetFaults(sheet),
     ...strangers(
       sheet.passage ? [sheet.passage.low, sheet.passage.high, ...sheet.passage.channels.flatMap((c) => [c.low, c.high])] : [],
       sheet,

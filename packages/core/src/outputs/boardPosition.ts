@@ -39,6 +39,10 @@ function positionOf(board: IndexedBoard, pin: BoardPin): BoardPosition {
   };
 }
 
+/** The pin at a position of a header. */
+export const pinAtPosition = (board: IndexedBoard, at: Pick<BoardPosition, 'header' | 'position'>): string | undefined =>
+  board.sheet.pins.list.find((pin) => pin.header === at.header && pin.position === at.position)?.id;
+
 /** Every position on the board where a wire end can be plugged in, in sheet order. */
 export function positionsOf(board: IndexedBoard, end: WireEnd): readonly BoardPosition[] {
   const pins = board.sheet.pins.list.filter((pin) => {

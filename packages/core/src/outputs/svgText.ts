@@ -16,6 +16,10 @@ export const escapeXml = (text: string): string =>
     .replace(/>/g, '&gt;')
     .replace(/"/g, '&quot;');
 
+/** A text that fits its room, of at least one letter. */
+export const shortened = (text: string, length: number): string =>
+  text.length > length ? `${text.slice(0, Math.max(1, length - 1))}…` : text;
+
 export interface TextStyle {
   readonly size?: number;
   readonly anchor?: 'start' | 'middle' | 'end';

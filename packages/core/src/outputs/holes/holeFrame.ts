@@ -1,6 +1,7 @@
 import type { Plan } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { conductorName } from '../../text/views/wiringText';
+import { shortened } from '../svgText';
 import { COLUMNS, HALVES, hasRailHole, railPiece, rowOnBoard } from './breadboard';
 import { FIRST, type Grid, HOLE, LEFT } from './holeGrid';
 import type { HolePlan } from './holePlan';
@@ -89,7 +90,3 @@ function piecesOf(grid: Grid, breadboard: HolePlan['breadboard'], first: number)
     return [grid.x(own[0]!) - 4, grid.x(own.at(-1)!) + 4];
   });
 }
-
-/** A text that fits its room. */
-export const shortened = (text: string, length: number): string =>
-  text.length > length ? `${text.slice(0, Math.max(1, length - 1))}…` : text;

@@ -1,6 +1,7 @@
 import { type Component, planComponents } from '../../electrics/reports/components';
 import type { Plan } from '../../plan/plan';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
+import { pinAtPosition } from '../boardPosition';
 import { chipCircuitOf } from '../chipCircuit';
 import { usualGround } from '../usualGround';
 import type { Conductor, ConductorEnd } from '../wiring/conductors';
@@ -36,14 +37,13 @@ export type LegPlace = { readonly to: 'strip'; readonly strip: Strip } | { reado
 export interface Bridge {
   readonly id: string;
   readonly name: string;
-  readonly polar: boolean;
   readonly legs: readonly [LegPlace, LegPlace];
 }
 
 /** What is not on the breadboard, and why. */
 export interface OffBoard {
   readonly id: string;
-  readonly why: Unpluggable | 'chosen';
+  readonly why: Unpluggable | 'chosen' | 'no room';
 }
 
 /** Where a supply or ground is led along the breadboard. */
@@ -133,10 +133,8 @@ function chipComponents(
   board: IndexedBoard,
 ): readonly { readonly id: string; readonly name: string; readonly pins: readonly string[] }[] {
   const circuit = chipCircuitOf(plan, board);
-  const pinAt = (header: string, position: number) =>
-    board.sheet.pins.list.find((pin) => pin.header === header && pin.position === position)?.id;
   return (circuit?.components ?? []).flatMap(({ name, ends }) => {
-    const pins = ends.flatMap(({ at }) => (at && pinAt(at.header, at.position)) ?? []);
+    const pins = ends.flatMap(({ at }) => (at && pinAtPosition(board, at)) ?? []);
     return pins.length === 2 ? [{ id: `chip:circuit.${name}`, name, pins }] : [];
   });
 }

@@ -1,12 +1,14 @@
-import { componentNames, planComponents } from '../../electrics/reports/components';
+import { planComponents } from '../../electrics/reports/components';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import { boardOf, partOf } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { itemText } from '../../text/views/holeText';
 import { valueText } from '../../text/views/wiringText';
+import { shortened } from '../svgText';
+import { legLabel } from '../wiring/conductors';
 import { COLUMNS, type Half, HALVES, type Hole, holeText } from './breadboard';
-import { frame, railNames, shortened } from './holeFrame';
+import { frame, railNames } from './holeFrame';
 import { ABOVE, BELOW, FIRST, Grid, HOLE, LETTER } from './holeGrid';
 import { Lanes, type Path, pathOf } from './holePaths';
 import { holePlan, type HolePlan, type Jumper, type PlacedItem } from './holePlan';
@@ -43,8 +45,7 @@ function namingOf(plan: Plan, sheets: Sheets): Naming {
       if (item === 'board') return boardOf(plan, sheets)?.pins.get(leg)?.label ?? leg;
       const component = components.get(item);
       if (!component) return partOf(plan, item, sheets)?.terminals.get(leg)?.label ?? '';
-      const own = component.ends[Number(leg)]?.leg;
-      return own ? own.slice(0, 1).toUpperCase() : String(Number(leg) + 1);
+      return component.ends[Number(leg)] ? legLabel(component, Number(leg)) : '';
     },
   };
 }
@@ -230,8 +231,13 @@ export const holePicture = memoizeByPair((plan: Plan, sheets: Sheets): HolePictu
     ];
   });
   const lanes = new Lanes();
+  const components = new Map(planComponents(plan, sheets).map((one) => [one.id, one]));
+  const markOf = (id: string): Pick<BridgeLabels, 'mark'> => {
+    const component = components.get(id);
+    return component && (component.polar || component.ends[0]?.leg) ? { mark: legLabel(component, 0) } : {};
+  };
   const bridges = holes.bridges.flatMap(({ id, name, holes: [from, to] }) =>
-    bridgeShapes(plan, sheets, pathOf(grid, lanes, from, to), id, name),
+    bridgeShapes(pathOf(grid, lanes, from, to), { id, name, ...markOf(id) }),
   );
   const wires = holes.jumpers.flatMap((jumper): readonly HoleShape[] => {
     const { from, to, colour, net } = jumper;
@@ -254,7 +260,7 @@ export const holePicture = memoizeByPair((plan: Plan, sheets: Sheets): HolePictu
       ...holes.items.flatMap((item) => HALVES.flatMap((half) => bracketOf(grid, naming, item, half, roomFor(grid, holes.items, item)))),
       ...wires,
       ...bridges,
-      ...own.flatMap(({ id, legs: [a, b] }) => bridgeShapes(plan, sheets, pathOf(grid, lanes, a!.hole, b!.hole), id, '')),
+      ...own.flatMap(({ id, legs: [a, b] }) => bridgeShapes(pathOf(grid, lanes, a!.hole, b!.hole), { id, ...markOf(id) })),
       ...filled.values(),
       ...tails,
     ],
@@ -284,33 +290,37 @@ function coveredHoles({ items }: HolePlan): ReadonlySet<string> {
   );
 }
 
-function bridgeShapes(plan: Plan, sheets: Sheets, points: Path, id: string, name: string): readonly HoleShape[] {
-  // The symbol lies in the middle of the longest piece.
+interface BridgeLabels {
+  readonly id: string;
+  /** Absent for an item of its own, which has its name at its bracket. */
+  readonly name?: string;
+  /** At its first leg, where it matters which is which. */
+  readonly mark?: string;
+}
+
+/** A component from hole to hole, with a box in the middle of its longest piece. */
+function bridgeShapes(points: Path, { id, name, mark }: BridgeLabels): readonly HoleShape[] {
   const pieces = points.slice(1).map(([x, y], at) => ({ a: points[at]!, b: [x, y] as const }));
-  const longest = pieces.toSorted(
-    (p, q) => Math.hypot(q.b[0] - q.a[0], q.b[1] - q.a[1]) - Math.hypot(p.b[0] - p.a[0], p.b[1] - p.a[1]),
-  )[0]!;
-  const [x, y] = [(longest.a[0] + longest.b[0]) / 2, (longest.a[1] + longest.b[1]) / 2];
-  const isUpright = longest.a[0] === longest.b[0];
+  const lengthOf = ({ a, b }: (typeof pieces)[number]) => Math.hypot(b[0] - a[0], b[1] - a[1]);
+  const { a, b } = pieces.toSorted((p, q) => lengthOf(q) - lengthOf(p))[0]!;
+  const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+  const isUpright = a[0] === b[0];
   const [w, h] = isUpright ? [7, 16] : [16, 7];
-  const label = name === '' ? '' : (componentNames(plan, sheets).get(id) ?? name);
+  const text = (at: readonly [number, number], words: string, anchor: 'start' | 'middle'): HoleShape => ({
+    is: 'text',
+    role: 'value',
+    item: id,
+    x: at[0],
+    y: at[1],
+    text: words,
+    anchor,
+    turn: 0,
+  });
   return [
     { is: 'line', role: 'bridge', item: id, points },
     { is: 'rect', role: 'symbol', item: id, x: x - w / 2, y: y - h / 2, w, h },
-    ...(label === ''
-      ? []
-      : [
-          {
-            is: 'text' as const,
-            role: 'value' as const,
-            item: id,
-            x: isUpright ? x + 6 : x,
-            y: isUpright ? y + 3 : y - 5,
-            text: label,
-            anchor: isUpright ? ('start' as const) : ('middle' as const),
-            turn: 0,
-          },
-        ]),
+    ...(name === undefined ? [] : [isUpright ? text([x + 6, y + 3], name, 'start') : text([x, y - 5], name, 'middle')]),
+    ...(mark === undefined ? [] : [text([points[0]![0] + 5, points[0]![1] - 5], mark, 'start')]),
   ];
 }
 

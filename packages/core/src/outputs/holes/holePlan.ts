@@ -17,7 +17,7 @@ import {
 import { joinStrips } from './joinStrips';
 import { haveRoom, isOnBreadboard, type PlacedVariant } from './placeProblem';
 import { Holes, type StripHole } from './takenHoles';
-import { bodyAt, problemOf, type Side, stripAt } from './variants';
+import { bodyAt, placeIn, problemOf, type Side, stripAt } from './variants';
 
 /** A leg in its hole. */
 export interface PlacedLeg {
@@ -88,7 +88,7 @@ export function placesThatHold(instance: HoleInstance, breadboard: Breadboard, p
   // The board first, then what the user has put in its place.
   const rank = (id: string) => (id === 'board' ? 0 : places[id]?.locked ? 1 : 2);
   for (const [item, { id, variants }] of [...problem.items.entries()].toSorted(([, a], [, b]) => rank(a.id) - rank(b.id))) {
-    const place = places[id] ?? (id === 'board' ? ({ side: 'across', row: 1 } as const) : undefined);
+    const place = placeIn(places, id);
     const variant = variants.findIndex(({ side }) => side === place?.side);
     if (!place || variant < 0) continue;
     const row = place.row!;
@@ -160,7 +160,7 @@ class Router {
   }
 
   /** Legs first: they have only one hole each. */
-  legs(): readonly PlacedItem[] {
+  legs(): readonly Omit<PlacedItem, 'locked'>[] {
     return [...this.#standing.values()].map((standing) => {
       const { item, side, row } = standing;
       const legs = item.strips.flatMap((strip): PlacedLeg[] => {
@@ -169,7 +169,7 @@ class Router {
         return [{ id: strip.leg, hole: this.holes.take({ at: 'strip', half, row: own, column: legColumn(standing, half) }) }];
       });
       const [from, to] = bodyAt(item, side);
-      return { id: item.id, side, row, locked: false, legs, body: [from + row, to + row] };
+      return { id: item.id, side, row, legs, body: [from + row, to + row] };
     });
   }
 
@@ -252,17 +252,12 @@ class Router {
   }
 
   #forStrip(strip: Strip): JumperFor {
-    if (strip.leg !== undefined || !this.#isBeside(strip))
-      return { item: strip.item, ...(strip.leg === undefined ? {} : { leg: strip.leg }) };
-    const bridge = this.instance.bridges.find(({ legs }) => legs.some((leg) => leg.to === 'strip' && leg.strip === strip))!;
-    return { component: bridge.id };
+    if (strip.leg !== undefined) return { item: strip.item, leg: strip.leg };
+    const bridge = this.instance.bridges.find(({ legs }) => legs.some((leg) => leg.to === 'strip' && leg.strip === strip));
+    return bridge ? { component: bridge.id } : { item: strip.item };
   }
 
-  #isBeside(strip: Strip): boolean {
-    return this.instance.bridges.some(({ legs }) => legs.some((leg) => leg.to === 'strip' && leg.strip === strip));
-  }
-
-  colourOf({ conductor }: HoleNet, strip: Strip | undefined): WireColour {
+  #colourOf({ conductor }: HoleNet, strip: Strip | undefined): WireColour {
     const end = conductor.ends.find(({ module, terminal }) => module === strip?.item && terminal === strip.leg);
     return conductor.kind === 'signal' ? (end?.colour ?? conductor.colour) : conductor.colour;
   }
@@ -300,7 +295,7 @@ class Router {
       reached.add(child);
       const pair = this.#pair(strips[parent]!, strips[child]!);
       if (!pair) this.#lack();
-      else this.#jumper(net.id, this.colourOf(net, strips[child]), pair[0], pair[1], this.#forStrip(strips[child]!));
+      else this.#jumper(net.id, this.#colourOf(net, strips[child]), pair[0], pair[1], this.#forStrip(strips[child]!));
     }
   }
 
@@ -353,7 +348,7 @@ export const holePlan = memoizeByPair((plan: Plan, sheets: Sheets): HolePlan | u
     breadboard,
     items,
     unplaced: instance.items.flatMap(({ id }) => (held.has(id) ? [] : [id])),
-    off: instance.off,
+    off: instance.off.map((one) => (one.why === 'chosen' && !places[one.id]?.locked ? { ...one, why: 'no room' } : one)),
     bridges: router.bridges,
     jumpers: router.jumpers,
     leads: router.leads,

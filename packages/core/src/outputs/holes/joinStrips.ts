@@ -1,7 +1,9 @@
+import { ACROSS, type Half } from './breadboard';
+
 /** A strip with the holes that it has for wires. */
 export interface Point {
   readonly row: number;
-  readonly half: 'ae' | 'fj';
+  readonly half: Half;
   readonly free: number;
 }
 
@@ -12,8 +14,6 @@ export interface Tree {
   readonly length: number;
 }
 
-/** From one half to the other, in pitches: from any hole to the same one there. */
-const ACROSS = 7;
 /** So many trees are looked at until the best so far is taken. */
 const MOST = 2000;
 

@@ -46,21 +46,21 @@ export class NetStates {
 /** How far further the nets reach that are open, because their items need room: no two packings of the rest in two halves are better than one
  *  in which they take turns at double speed (the bound of Eastman, Even and Isaacs for weighted completion times). */
 export class RoomBound {
-  /** Of each item: rows that it takes with the gap after it; of each of its nets the first row relative to its own start. */
+  /** Of each item: rows that it takes in the half where it takes most, with the gap after it; of each of its nets the first row, relative to
+   *  where it begins there. */
   readonly #rows: readonly number[];
   readonly #nets: readonly (readonly { readonly net: number; readonly after: number }[])[];
   readonly #weights: Float64Array;
 
   constructor(all: readonly (readonly Ready[])[]) {
-    this.#rows = all.map((variants) => Math.min(...variants.map(({ start, end }) => end - start + 1)) + GAP);
+    const lengthOf = ({ strips: [from, to] }: Ready['spans'][number]) => to - from + 1;
+    const longest = ({ spans }: Ready) => spans.toSorted((a, b) => lengthOf(b) - lengthOf(a))[0]!;
+    this.#rows = all.map((variants) => Math.min(...variants.map((one) => lengthOf(longest(one)))) + GAP);
     this.#nets = all.map((variants) => {
       const nets = [...new Set(variants[0]!.points.map(({ net }) => net))];
-      return nets.map((net) => ({
-        net,
-        after: Math.min(
-          ...variants.flatMap(({ points, start }) => points.filter((point) => point.net === net).map(({ row }) => row - start)),
-        ),
-      }));
+      const rowsOf = (one: Ready, net: number) =>
+        one.points.flatMap((point) => (point.net === net ? [point.row - longest(one).strips[0]] : []));
+      return nets.map((net) => ({ net, after: Math.min(...variants.flatMap((one) => rowsOf(one, net))) }));
     });
     this.#weights = new Float64Array(all.length);
   }
@@ -87,7 +87,7 @@ export class RoomBound {
       sum += weights[item]! * completion;
       own += weights[item]! * this.#rows[item]!;
     }
-    return offsets + Math.max(0, Math.ceil(sum / 2 - (3 * own) / 4));
+    return Math.max(0, offsets + Math.max(0, Math.ceil(sum / 2 - (3 * own) / 4)));
   }
 }
 

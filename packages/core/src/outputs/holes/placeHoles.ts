@@ -52,7 +52,8 @@ function placeMost(plan: Plan, sheets: Sheets, breadboard: Breadboard, scope: Sc
     if (!instance) return undefined;
     const problem = problemOf(instance, breadboard, keptBy(plan, instance, breadboard, scope));
     // Whether there is a placement at all is found faster than the best one.
-    if (placeItems(problem, FITTING)) return { problem, placement: placeItems(problem, nodes)!, tooMuch };
+    const fitting = placeItems(problem, FITTING);
+    if (fitting) return { problem, placement: (fitting.proved ? undefined : placeItems(problem, nodes)) ?? fitting, tooMuch };
     // Parts before components, strips where wires meet at the end: those are small, and much depends on them.
     const rank = ({ id }: { readonly id: string }) => (id.startsWith('net:') ? 2 : id.includes(':') ? 1 : 0);
     const last = problem.items.filter(({ at }) => !at).toSorted((a, b) => rank(a) - rank(b) || widthOf(b) - widthOf(a))[0];
@@ -63,7 +64,7 @@ function placeMost(plan: Plan, sheets: Sheets, breadboard: Breadboard, scope: Sc
 
 function keptBy(plan: Plan, instance: HoleInstance, breadboard: Breadboard, scope: Scope): (item: string) => HolePlace | undefined {
   const held = placesThatHold(instance, breadboard, plan.places);
-  return (id) => (scope === 'new' || held.get(id)?.locked ? held.get(id) : undefined);
+  return (id) => (scope === 'new' || id === 'board' || held.get(id)?.locked ? held.get(id) : undefined);
 }
 
 /** The breadboard on which everything fits: of as few boards as possible. */
@@ -79,13 +80,22 @@ function largerOne(plan: Plan, sheets: Sheets, breadboard: Breadboard): Breadboa
   return choices.find((one) => placeItems(problemOf(instance, one, keptBy(plan, instance, one, 'all')), FITTING) !== undefined);
 }
 
+/** What the user has put where it has no room: on the board, under another locked part, or beyond the end. Until it is unlocked or moved, the
+ *  others cannot be placed around it. */
+export function lockedWithoutRoom(plan: Plan, sheets: Sheets): readonly string[] {
+  const instance = plan.breadboard ? holeInstance(plan, sheets, isOffByChoice(plan)) : undefined;
+  if (!plan.breadboard || !instance) return [];
+  const held = placesThatHold(instance, plan.breadboard, plan.places);
+  return instance.items.flatMap(({ id }) => (plan.places[id]?.locked && !held.has(id) ? [id] : []));
+}
+
 /** Finds a place for everything that a plan has for its breadboard, with the shortest wires. What the user has put in its place stays there.
  *  @param scope whether what has a place already may be moved
  *  @param nodes placements that are looked at, at most
- *  @returns undefined if the plan has no breadboard, its board's sheet is missing, or what is locked leaves no room */
+ *  @returns undefined if the plan has no breadboard, its board's sheet is missing, or something locked has no room: see `lockedWithoutRoom` */
 export function placeHoles(plan: Plan, sheets: Sheets, scope: Scope = 'all', nodes?: number): HolePlacement | undefined {
   const { breadboard } = plan;
-  const found = breadboard ? placeMost(plan, sheets, breadboard, scope, nodes) : undefined;
+  const found = breadboard && lockedWithoutRoom(plan, sheets).length === 0 ? placeMost(plan, sheets, breadboard, scope, nodes) : undefined;
   if (!breadboard || !found) return undefined;
   const { problem, placement, tooMuch } = found;
   const places = new Map<string, HolePlace>(tooMuch.map((id) => [id, { side: 'off' }]));

@@ -11,7 +11,7 @@ import {
   type Taken,
 } from './placeProblem';
 
-/** Placements that are looked at. */
+/** Placements that are looked at, of ten parts; of more parts fewer, because each has more to compare. */
 const NODES = 30_000;
 /** Changes of the best order that are tried. */
 const TRIES = 3000;
@@ -59,11 +59,24 @@ class Packing {
     for (const { half } of spans) this.#taken[half].pop();
   }
 
-  /** The last rows that are taken: of each half by strips, and by strips and bodies. */
-  ends(): readonly [number, number, number, number] {
-    const [upper, lower] = this.#taken;
-    const last = (list: readonly Taken[], of: keyof Taken) => list.reduce((most, one) => Math.max(most, one[of][1]), -GAP);
-    return [last(upper, 'strips'), last(upper, 'all'), last(lower, 'strips'), last(lower, 'all')];
+  /** The first row in which something may still begin that does not begin before a row. What begins after that row, as locked parts do,
+   *  leaves a gap before it. */
+  earliest(start: number): number {
+    const last = (list: readonly Taken[]) =>
+      list.reduce((most, { strips }) => (strips[0] <= start ? Math.max(most, strips[1]) : most), -GAP);
+    return Math.max(start, Math.min(last(this.#taken[0]), last(this.#taken[1])) + GAP + 1);
+  }
+
+  /** What is in the way of something that does not begin before a row, with a body that reaches so many rows ahead of it. */
+  inTheWay(start: number, ahead: number): string {
+    const words = (list: readonly Taken[]) =>
+      list
+        .flatMap(({ strips, all }) =>
+          Math.max(strips[1] + GAP, all[1] + BODY_GAP) >= start - ahead ? [`${strips.join(' ')} ${all.join(' ')}`] : [],
+        )
+        .toSorted()
+        .join(',');
+    return `${words(this.#taken[0])}/${words(this.#taken[1])}`;
   }
 }
 
@@ -122,12 +135,14 @@ function improved(problem: PlaceProblem, all: readonly (readonly Ready[])[], giv
   return { placed: best, span };
 }
 
+const nodesFor = ({ items }: PlaceProblem): number => Math.round(NODES / Math.max(1, items.length / 10));
+
 /** Places what has no place so that the nets reach as little far as possible: a search of all packed placements, in the order of their first
  *  rows. Of placements that hold the same and end alike only the best is followed. When it is finished the result is proved; else the bound
  *  says how much smaller another could be.
  *  @param nodes placements that are looked at, at most
  *  @returns undefined if nothing fits */
-export function placeItems(problem: PlaceProblem, nodes = NODES): Placement | undefined {
+export function placeItems(problem: PlaceProblem, nodes = nodesFor(problem)): Placement | undefined {
   const { items } = problem;
   const all = items.map(({ variants }) => variants.map(ready));
   const given = items.flatMap(({ at }, item): PlacedVariant[] => (at ? [{ item, ...at }] : []));
@@ -174,13 +189,15 @@ export function placeItems(problem: PlaceProblem, nodes = NODES): Placement | un
   const reached = new Map<string, number>();
   const way: PlacedVariant[] = [];
 
-  /** What the rest depends on: what is placed, where it ends, and how far open nets reach beyond that. */
-  const keyOf = (rest: readonly number[], ends: readonly number[], earliest: number): string => {
+  /** Rows that a body reaches ahead of the first strip of its item, at most. */
+  const ahead = Math.max(0, ...all.flat().flatMap(({ start, spans }) => spans.map((span) => start - span.all[0])));
+  /** What the rest depends on: what is placed, what is in the way, and how far open nets reach beyond the row that is next. */
+  const keyOf = (rest: readonly number[], start: number, earliest: number): string => {
     let nets = '';
     for (let net = 0; net < problem.nets; net += 1)
       if (states.open[net]! > 0 && states.halves[net]! > 0)
         nets += `${net}:${states.halves[net]}:${Math.max(0, states.high[net]! - earliest)} `;
-    return `${rest.join(' ')}|${ends.join(' ')}|${earliest}|${nets}`;
+    return `${rest.join(' ')}|${start}|${packing.inTheWay(start, ahead)}|${nets}`;
   };
 
   const search = (rest: readonly number[], start: number): void => {
@@ -195,8 +212,7 @@ export function placeItems(problem: PlaceProblem, nodes = NODES): Placement | un
           const row = packing.rowFor(one, start);
           if (row === undefined) return [];
           const before = put(item, one, row);
-          const [upper, , lower] = packing.ends();
-          const earliest = Math.max(row + one.start, Math.min(upper, lower) + GAP + 1);
+          const earliest = packing.earliest(row + one.start);
           const others = rest.filter((other) => other !== item);
           const bound = fixed + states.least(earliest) + room.of(others, states, earliest);
           take(item, one, before);
@@ -212,10 +228,9 @@ export function placeItems(problem: PlaceProblem, nodes = NODES): Placement | un
       }
       seen += 1;
       const before = put(item, one, row);
-      const ends = packing.ends();
-      const earliest = Math.max(row + one.start, Math.min(ends[0], ends[2]) + GAP + 1);
+      const earliest = packing.earliest(row + one.start);
       const cost = fixed + states.least(earliest);
-      const key = keyOf(others, ends, earliest);
+      const key = keyOf(others, row + one.start, earliest);
       if (cost < (reached.get(key) ?? Infinity)) {
         reached.set(key, cost);
         way.push({ item, variant: at, row });

@@ -1,7 +1,8 @@
 import type { Component, ComponentEnd } from '../../electrics/reports/components';
-import { ACROSS, type Half } from './breadboard';
+import type { Half } from './breadboard';
 import { REACH } from './footprint';
 import type { Bridge, HoleItem, HoleNet, LegPlace, Strip } from './holeItems';
+import { distance } from './joinStrips';
 
 /** From leg to leg of a resistor that lies: 7.62 mm. */
 const LYING = 3;
@@ -11,7 +12,6 @@ const BESIDE = 4;
 interface Task {
   readonly id: string;
   readonly name: string;
-  readonly polar: boolean;
   /** What each of its two ends is soldered to, and the net of that. */
   readonly ends: readonly [TaskEnd, TaskEnd];
 }
@@ -45,12 +45,12 @@ function tasksOf({ components, chip, items, nets }: Given): readonly Task[] {
       : strips.find(({ item }) => at.to === 'component' && item === at.id);
   return [
     ...components.flatMap((component): Task[] => {
-      const { id, name, polar } = component;
+      const { id, name } = component;
       const ends = component.ends.flatMap((end, at): TaskEnd[] => {
         const net = netAt(id, at);
         return net ? [{ net, own: ownStrip(end, net) }] : [];
       });
-      return ends.length === 2 ? [{ id, name, polar: polar === true, ends: [ends[0]!, ends[1]!] }] : [];
+      return ends.length === 2 ? [{ id, name, ends: [ends[0]!, ends[1]!] }] : [];
     }),
     ...chip.flatMap(({ id, name, pins }): Task[] => {
       const ends = pins.flatMap((pin): TaskEnd[] => {
@@ -58,7 +58,7 @@ function tasksOf({ components, chip, items, nets }: Given): readonly Task[] {
         const net = nets.find(({ strips }) => strip !== undefined && strips.includes(strip));
         return net ? [{ net, own: strip }] : [];
       });
-      return ends.length === 2 ? [{ id, name, polar: false, ends: [ends[0]!, ends[1]!] }] : [];
+      return ends.length === 2 ? [{ id, name, ends: [ends[0]!, ends[1]!] }] : [];
     }),
   ];
 }
@@ -75,7 +75,7 @@ function betweenStrips([first, second]: Task['ends']): readonly [Strip, Strip] |
   const away = ({ own }: TaskEnd, strip: Strip) => (own !== undefined && strip !== own ? 100 : 0);
   const pairs = choices(first).flatMap((a) =>
     seconds.flatMap((b) => {
-      const pitches = Math.abs(a.row - b.row) + (a.half === b.half ? 0 : ACROSS);
+      const pitches = distance(a, b);
       return a.item === b.item && pitches <= REACH ? [{ a, b, cost: away(first, a) + away(second, b) + pitches }] : [];
     }),
   );

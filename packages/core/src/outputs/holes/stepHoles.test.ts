@@ -3,21 +3,25 @@ import { corpusPlans } from '../../../tests/corpus';
 import { add, edited, stick, wire } from '../../../tests/makePlan';
 import { applyEdits } from '../../plan/applyEdits';
 import type { Edit } from '../../plan/edit';
-import { newPlan, type Plan, splitKey } from '../../plan/plan';
+import { type Breadboard, newPlan, type Plan, splitKey } from '../../plan/plan';
 import { stepText } from '../../text/views/buildText';
+import { stepHolesText } from '../../text/views/holeText';
 import { buildList } from '../buildList';
 import { componentsCsv } from '../componentTable';
 import { wiresCsv, wiresMarkdown } from '../wireTable';
 import { buildSheet } from '../buildSheet';
+import { conductorOf, type Hole } from './breadboard';
 import { holePicture } from './holePicture';
 import { holePlan } from './holePlan';
 import { holeSvg } from './holeSvg';
 import { markedHoles } from './markedHoles';
-import { placeHoles } from './placeHoles';
+import { moveItem } from './moveItem';
+import { lockedWithoutRoom, placeHoles } from './placeHoles';
 import { holesOfComponent, holesOfWire } from './stepHoles';
 
 const sheets = shippedSheets();
-const BOARD: Edit = { kind: 'breadboard', breadboard: { rows: 63, boards: 1, rails: 'whole' } };
+const BREADBOARD: Breadboard = { rows: 63, boards: 1, rails: 'whole' };
+const BOARD: Edit = { kind: 'breadboard', breadboard: BREADBOARD };
 
 function laid(plan: Plan, ...first: readonly Edit[]): Plan {
   const begun = edited(plan, sheets, BOARD, ...first);
@@ -114,6 +118,60 @@ test('a moved part is a step that is not done; the rest makes room and stays whe
   // On the board there is no room.
   const onBoard = edited(before, sheets, { kind: 'place', item: 'oled', place: { side: 'fj', row: 5, locked: true } });
   expect(holePlan(onBoard, sheets)!.unplaced).toEqual(['oled']);
+});
+
+test('what is locked where it has no room stops the placing and is named; nothing is moved elsewhere instead', () => {
+  const before = laid(small);
+  const onBoard = edited(before, sheets, { kind: 'place', item: 'oled', place: { side: 'fj', row: 5, locked: true } });
+  expect(lockedWithoutRoom(onBoard, sheets)).toEqual(['oled']);
+  expect(placeHoles(onBoard, sheets)).toBeUndefined();
+  // A board that is moved by the user stays there when the others are placed.
+  const shifted = laid(before, { kind: 'place', item: 'board', place: { side: 'across', row: 10, locked: true } });
+  const at = (plan: Plan) => holePlan(plan, sheets)!.items.find(({ id }) => id === 'board')!.row;
+  expect(at(shifted)).toBe(10);
+  expect(at(laid(shifted, { kind: 'place', item: 'board', place: { side: 'across', row: 10 } }))).toBe(10);
+});
+
+test('an item is moved by rows within the breadboard, or to the other half', () => {
+  const plan = laid(small);
+  const oled = holePlan(plan, sheets)!.items.find(({ id }) => id === 'oled')!;
+  const place = (move: Parameters<typeof moveItem>[3], id = 'oled') => moveItem(plan, sheets, id, move);
+  expect(place({ by: 1 })).toEqual({ kind: 'place', item: 'oled', place: { side: oled.side, row: oled.row + 1, locked: true } });
+  expect(place({ to: 200 })).toMatchObject({ place: { row: 63 } });
+  expect(place({ by: -200 })).toMatchObject({ place: { row: 1 } });
+  expect(place('across')).toMatchObject({ place: { side: oled.side === 'ae' ? 'fj' : 'ae', row: oled.row } });
+  expect(place('across', 'board')).toMatchObject({ place: { side: 'turned' } });
+  expect([place({ by: 1 }, 'nothing'), moveItem(small, sheets, 'oled', { by: 1 })]).toEqual([undefined, undefined]);
+});
+
+test('legs that are not alike are named with their holes, and are in the nets that they belong to', () => {
+  const plan = laid(
+    edited(small, sheets, add('motor', 'relay-coil-5v'), wire('motor:A1', 'rail vbus'), wire('motor:A2', 'GP10'), {
+      kind: 'driver',
+      placement: 'motor',
+      terminal: 'A2',
+      driver: { kind: 'npn', ohms: 1000, legs: 'CBE' },
+    }),
+  );
+  const textOf = (id: string) => stepHolesText(plan, sheets, holesOfComponent(plan, sheets, id));
+  expect(textOf('motor:diode.A2')).toMatch(/^cathode in \d+ [a-j] and anode in \d+ [a-j]$/);
+  const transistor = textOf('motor:transistor.A2');
+  const row = (leg: string) => Number(new RegExp(`${leg} in (\\d+)`).exec(transistor)![1]);
+  // Side by side, the base in the middle.
+  expect(row('base') * 2).toBe(row('collector') + row('emitter'));
+  expect(textOf('motor:base.A2')).toMatch(/^legs in /);
+  // The ring of the diode is at the supply of the coil, its other end at the collector.
+  const holes = holePlan(plan, sheets)!;
+  const [cathode, anode] = holesOfComponent(plan, sheets, 'motor:diode.A2')!.legs.map(({ hole }) => hole);
+  const netAt = (hole: Hole | undefined) => {
+    const isIn = (other: Hole) => conductorOf(BREADBOARD, other) === conductorOf(BREADBOARD, hole!);
+    return [
+      ...holes.jumpers.filter(({ from, to }) => isIn(from) || isIn(to)),
+      ...holes.leads.filter(({ to }) => to.at === 'hole' && isIn(to.hole)),
+    ][0]?.net;
+  };
+  expect(netAt(cathode)).toBe('rail:vbus');
+  expect(netAt(anode)).toBe(holes.nets.get('motor:transistor.A2 2'));
 });
 
 test('what does not fit is left off, with what it would take; what is left off by choice is on leads', () => {

@@ -1,7 +1,9 @@
+import { type Component, planComponents } from '../../electrics/reports/components';
 import { boardOf } from '../../plan/edit';
 import { type Plan, splitKey } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
+import { pinAtPosition } from '../boardPosition';
 import type { BuildWire } from '../buildList';
 import type { ChipEnd } from '../chipCircuit';
 import type { Hole } from './breadboard';
@@ -11,8 +13,8 @@ import { holePlan, type HolePlan, type Jumper, type JumperFor, type Lead, type P
 export interface StepHoles {
   readonly jumpers: readonly Jumper[];
   readonly leads: readonly Lead[];
-  /** Holes of the legs of a component. */
-  readonly legs: readonly { readonly id: string; readonly hole: Hole }[];
+  /** Holes of the legs of a component; those that are not alike by name. */
+  readonly legs: readonly { readonly name?: string; readonly hole: Hole }[];
 }
 
 const isFor = (one: JumperFor, item: string, leg: string): boolean => 'item' in one && one.item === item && one.leg === leg;
@@ -36,19 +38,26 @@ export function holesOfWire(plan: Plan, sheets: Sheets, { key, components }: Pic
 
 const netOf = ({ nets }: HolePlan, item: string, leg: string): string | undefined => nets.get(`${item} ${leg}`);
 
-/** The holes of a component: of its legs, and of the jumpers that lead to them. */
+/** The name of a leg, where it matters which is which. */
+function legName({ ends, polar }: Component, end: number): { readonly name?: string } {
+  const name = ends[end]?.leg ?? (polar ? (end === 0 ? 'plus' : 'minus') : undefined);
+  return name === undefined ? {} : { name };
+}
+
+/** The holes of the legs of a component. */
 export function holesOfComponent(plan: Plan, sheets: Sheets, component: string): StepHoles | undefined {
   const holes = holePlan(plan, sheets);
   if (!holes) return undefined;
   const bridge = holes.bridges.find(({ id }) => id === component);
   const item = holes.items.find(({ id }) => id === component);
-  const legs = bridge ? bridge.holes.map((hole, at) => ({ id: String(at), hole })) : (item?.legs ?? []);
-  return { jumpers: [], leads: [], legs };
+  const own = planComponents(plan, sheets).find(({ id }) => id === component);
+  const legs = bridge
+    ? bridge.holes.map((hole, at) => ({ end: at, hole }))
+    : (item?.legs ?? []).map(({ id, hole }) => ({ end: Number(id), hole }));
+  return { jumpers: [], leads: [], legs: legs.map(({ end, hole }) => ({ ...(own ? legName(own, end) : {}), hole })) };
 }
 
-/** The pin of a board at a position of its header. */
-const pinAt = (board: IndexedBoard, { at }: ChipEnd): string | undefined =>
-  board.sheet.pins.list.find((pin) => at !== undefined && pin.header === at.header && pin.position === at.position)?.id;
+const pinAt = (board: IndexedBoard, { at }: ChipEnd): string | undefined => at && pinAtPosition(board, at);
 
 /** The jumpers from pins of a bare chip to the rails. */
 export function holesOfChipPins(plan: Plan, sheets: Sheets, ends: readonly ChipEnd[]): StepHoles | undefined {

@@ -1,4 +1,4 @@
-import type { Breadboard, HolePlace } from '../../plan/plan';
+import type { Breadboard, HolePlace, Plan } from '../../plan/plan';
 import { ACROSS, type Half, HALVES, otherHalf, rowsOf } from './breadboard';
 import type { HoleInstance, HoleItem, HoleNet, Strip } from './holeItems';
 import type { Placeable, PlaceProblem, Span, Variant } from './placeProblem';
@@ -46,8 +46,8 @@ function spansOf(item: HoleItem, side: Side): readonly Span[] {
   });
 }
 
-/** Length of the wire from a strip to the rail of its net. */
-const railLength = ({ rail }: HoleNet, half: Half): number => (rail!.halves.includes(half) ? TO_RAIL : TO_RAIL + ACROSS + 4);
+/** Length of the wire from a strip to the rail of its net, which may be that of the other half alone. */
+const railLength = ({ rail }: HoleNet, half: Half): number => (rail!.halves.includes(half) ? TO_RAIL : TO_RAIL + ACROSS);
 
 function variantsOf(item: HoleItem, { nets }: HoleInstance): readonly Variant[] {
   return sidesOf(item).map((side): Variant => {
@@ -62,11 +62,18 @@ function variantsOf(item: HoleItem, { nets }: HoleInstance): readonly Variant[] 
   });
 }
 
-/** The problem of placing what a breadboard is to hold. What has a place keeps it as far as `keeps` says; the board lies at the first row. */
+/** Where the board lies until the user puts it elsewhere: at one end. */
+const BOARD_PLACE: HolePlace = { side: 'across', row: 1 };
+
+/** The place that an item has in a plan: the board always has one. */
+export const placeIn = (places: Plan['places'], item: string): HolePlace | undefined =>
+  places[item] ?? (item === 'board' ? BOARD_PLACE : undefined);
+
+/** The problem of placing what a breadboard is to hold. What has a place keeps it as far as `keeps` says. */
 export function problemOf(instance: HoleInstance, breadboard: Breadboard, keeps: (item: string) => HolePlace | undefined): PlaceProblem {
   const items = instance.items.map((item): Placeable => {
     const variants = variantsOf(item, instance);
-    const kept = keeps(item.id) ?? (item.id === 'board' ? ({ side: 'across', row: 1 } as const) : undefined);
+    const kept = keeps(item.id);
     const variant = variants.findIndex(({ side }) => side === kept?.side);
     return { id: item.id, variants, ...(kept && variant >= 0 ? { at: { variant, row: kept.row! } } : {}) };
   });

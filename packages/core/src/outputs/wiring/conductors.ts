@@ -63,17 +63,20 @@ const SYMBOL_LEGS: Partial<Record<NonNullable<ComponentEnd['leg']>, string>> = {
   cathode: 'K',
 };
 
+/** What a leg is marked with: its letter, the plus of an electrolytic capacitor, its key, or its number. */
+export function legLabel({ ends, polar }: Pick<Component, 'ends' | 'polar'>, n: number): string {
+  const { leg, at } = ends[n]!;
+  return leg ? (SYMBOL_LEGS[leg] ?? leg) : polar ? (n === 0 ? '+' : '−') : at.to === 'key' ? `key ${at.key}` : String(n + 1);
+}
+
 function componentModule(component: Component): WiringModule {
-  const { id, ends, key, placement, polar } = component;
+  const { id, ends, key, placement } = component;
   const owner = placement ?? key?.slice(0, key.indexOf(':'));
   return {
     id,
     component,
     ...(owner === undefined ? {} : { owner }),
-    terminals: ends.map(({ leg, at }, n) => ({
-      id: String(n),
-      label: leg ? (SYMBOL_LEGS[leg] ?? leg) : polar ? (n === 0 ? '+' : '−') : at.to === 'key' ? `key ${at.key}` : String(n + 1),
-    })),
+    terminals: ends.map((_, n) => ({ id: String(n), label: legLabel(component, n) })),
   };
 }
 

@@ -3,7 +3,7 @@ import { boardOf, partOf } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { WIRE_HEX } from '../wireHex';
-import { INK, PAPER, QUIET, svgLine, svgPicture, svgText } from '../svgText';
+import { INK, PAPER, QUIET, shortened, svgLine, svgPicture, svgText } from '../svgText';
 import { type ModuleFace, moduleFace } from './moduleFace';
 import { SYMBOLS } from './symbols';
 import { moduleText, valueText } from '../../text/views/wiringText';
@@ -20,9 +20,6 @@ const rect = (x: number, y: number, w: number, h: number, fill: string, width = 
   `<rect x="${x}" y="${y}" width="${w}" height="${h}" rx="${round}" fill="${fill}" stroke="${INK}" stroke-width="${width}"/>`;
 const disc = (x: number, y: number, r: number, fill: string, edge = INK): string =>
   `<circle cx="${x}" cy="${y}" r="${r}" fill="${fill}" stroke="${edge}"/>`;
-
-/** A text that fits its room. */
-export const shortened = (text: string, length: number): string => (text.length > length ? `${text.slice(0, length - 1)}…` : text);
 
 /** A white wire has an edge of ink, or it would not be seen on paper. */
 const lineSvg = ({ x1, y1, x2, y2, colour, isBar }: WiringPicture['lines'][number]): readonly string[] => {

@@ -49,6 +49,7 @@ const WHY: { readonly [W in OffBoard['why']]: string } = {
   irregular: 'its legs are not on a 2.54 mm grid',
   sockets: 'its headers are sockets on the upper side',
   chosen: 'left off',
+  'no room': 'no room for it',
 };
 
 /** Why something is not on the breadboard. */
@@ -77,6 +78,14 @@ export function leadText(plan: Plan, sheets: Sheets, { end, to }: Lead): string 
   return `lead from ${leadEndText(plan, sheets, end)} to ${target}`;
 }
 
+/** @example legsText(breadboard, legs) // ['cathode in 12 d and anode in 15 d'], of legs that are alike ['legs in 12 d and 15 d'] */
+function legsText(board: Breadboard, legs: StepHoles['legs']): readonly string[] {
+  if (legs.length === 0) return [];
+  const isNamed = legs.some(({ name }) => name !== undefined);
+  const each = legs.map(({ name = 'outer leg', hole }) => (isNamed ? `${name} in ${holeText(board, hole)}` : holeText(board, hole)));
+  return [isNamed ? listText(each) : `legs in ${listText(each)}`];
+}
+
 /** Where a step is done on the breadboard. @returns empty where it is not on it
  *  @example stepHolesText(plan, sheets, holes) // 'jumper 8 i → 28 g' */
 export function stepHolesText(plan: Plan, sheets: Sheets, holes: StepHoles | undefined): string {
@@ -88,7 +97,7 @@ export function stepHolesText(plan: Plan, sheets: Sheets, holes: StepHoles | und
       ? [`${jumpers.length > 1 ? 'jumpers' : 'jumper'} ${listText(jumpers.map((one) => jumperText(board, one)))}`]
       : []),
     ...leads.map((lead) => leadText(plan, sheets, lead)),
-    ...(legs.length > 0 ? [`legs in ${listText(legs.map(({ hole }) => holeText(board, hole)))}`] : []),
+    ...legsText(board, legs),
   ].join(' · ');
 }
 

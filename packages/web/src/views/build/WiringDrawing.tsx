@@ -3,7 +3,7 @@ import { moduleFace } from '@roof-chart/core/outputs/wiring/moduleFace';
 import type { ModuleMove } from '@roof-chart/core/outputs/wiring/moveModule';
 import { SYMBOLS } from '@roof-chart/core/outputs/wiring/symbols';
 import { MODULE_WIDTH, type WiringPicture } from '@roof-chart/core/outputs/wiring/wiringPicture';
-import { shortened } from '@roof-chart/core/outputs/wiring/wiringSvg';
+import { shortened } from '@roof-chart/core/outputs/svgText';
 import { conductorText, moduleText, valueText } from '@roof-chart/core/text/views/wiringText';
 import { WIRE_HEX } from '@roof-chart/core/outputs/wireHex';
 import { boardOf, partOf } from '@roof-chart/core/plan/edit';

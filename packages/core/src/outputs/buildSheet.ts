@@ -160,6 +160,13 @@ function sources(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   });
 }
 
+/** A text as part of a step's id: a wire is known by its holes, so that another order of them leaves done what is done. */
+const stepName = (text: string): string =>
+  text
+    .replaceAll('−', 'minus')
+    .replace(/[^A-Za-z0-9+]+/g, '-')
+    .slice(0, 120);
+
 /** What is plugged in, and what feeds the rails. */
 function breadboardSteps(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   const holes = holePlan(plan, sheets);
@@ -172,7 +179,7 @@ function breadboardSteps(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   const { jumpers, leads } = railWires(plan, sheets);
   return [
     ...itemsToPlug(holes).map((item) => ownStep(plan, `plug:${item.id}`, `${item.side} ${item.row}`, { is: 'plug', item })),
-    ...[...jumpers, ...leads].map((wire, at) => ownStep(plan, `rail:${at + 1}`, text(wire).slice(0, 120), { is: 'rail-wire', wire })),
+    ...[...jumpers, ...leads].map((wire) => ownStep(plan, `rail:${stepName(text(wire))}`, 'done', { is: 'rail-wire', wire })),
   ];
 }
 

@@ -17,7 +17,7 @@ import type { Finding } from '@roof-chart/core/checks/engine/check';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { additionOf } from '@roof-chart/core/review/addition';
-import { type HolePlacement, placeHoles, type Scope } from '@roof-chart/core/outputs/holes/placeHoles';
+import { type HolePlacement, lockedWithoutRoom, placeHoles, type Scope } from '@roof-chart/core/outputs/holes/placeHoles';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { addSeveral } from '@roof-chart/core/review/addSeveral';
 import { duplicateOf } from '@roof-chart/core/review/duplicate';
@@ -49,6 +49,9 @@ function fitsOf(key: number, ids: readonly string[], add: typeof completeAdditio
     return addition ? partFitOf(held!.plan, addition, sheets) : [];
   });
 }
+
+/** Where everything goes, or what is locked where it has no room. */
+export type PlacedHoles = HolePlacement | { readonly locked: readonly string[] };
 
 /** The reviewer: holds the sheets, answers for one plan at a time. */
 export const reviewer = {
@@ -111,13 +114,14 @@ export const reviewer = {
       gone: preview.ok ? preview.preview.gone : [],
     };
   },
-  /** Places on the breadboard, after some edits; undefined if they leave no room.
+  /** Places on the breadboard, after some edits, or what is locked where it has no room.
    *  @returns edits that begin with those given */
-  placeHoles: (plan: Plan, first: readonly Edit[], scope: Scope): HolePlacement | undefined => {
+  placeHoles: (plan: Plan, first: readonly Edit[], scope: Scope): PlacedHoles => {
     const noted = notedSheets(sheets, plan.benchNotes);
     const begun = applyEdits(plan, first, noted);
-    const found = begun.ok ? placeHoles(begun.plan, noted, scope) : undefined;
-    return found && { ...found, edits: [...first, ...found.edits] };
+    if (!begun.ok) return { locked: [] };
+    const found = placeHoles(begun.plan, noted, scope);
+    return found ? { ...found, edits: [...first, ...found.edits] } : { locked: lockedWithoutRoom(begun.plan, noted) };
   },
   /** How the parts of the plan that is held fit on each board, as far as is found within the time for one; nothing once another plan
    *  is held. */

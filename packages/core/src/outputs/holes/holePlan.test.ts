@@ -1,11 +1,14 @@
 import { shippedSheets } from '../../../tests/catalogue';
 import { corpusPlans } from '../../../tests/corpus';
 import { readBackHoles } from '../../../tests/holeReadBack';
+import { isPlain, knownNets } from '../../../tests/plainNets';
 import { wiredPlan } from '../../../tests/randomPlans';
 import { isSoak } from '../../../tests/runs';
 import { findNets } from '../../nets/nets';
 import { applyEdits } from '../../plan/applyEdits';
 import type { Breadboard, Plan } from '../../plan/plan';
+import { stepSchema } from '../../plan/planSchema';
+import { buildSheet } from '../buildSheet';
 import { type Hole, pitchesBetween } from './breadboard';
 import { type HolePlan, holePlan } from './holePlan';
 import { placeHoles } from './placeHoles';
@@ -47,25 +50,15 @@ const netsOf = (plan: Plan, of: ReadonlySet<string>): readonly string[] =>
     .filter((keys) => keys !== '')
     .toSorted();
 
-const isPlain = (plan: Plan): boolean =>
-  Object.keys(plan.drivers).length === 0 && Object.values(plan.wires).every(({ end }) => end.to !== 'trimmer' && end.to !== 'divider');
-
 test('a tester with two probes reads the nets of the plan from the holes', () => {
   const plain = laidPlans.filter(isPlain);
   expect(plain.length).toBeGreaterThan(15);
   for (const plan of plain) {
     const { byTerminal } = findNets(plan, sheets);
-    const read = readBackHoles(plan, sheets, holePlan(plan, sheets)!)
-      .map((keys) =>
-        keys
-          .split(' ')
-          .filter((key) => byTerminal.has(key))
-          .join(' '),
-      )
-      .filter((keys) => keys !== '');
+    const read = knownNets(plan, sheets, readBackHoles(plan, sheets, holePlan(plan, sheets)!));
     const soldered = new Set(plan.placements.filter(({ onBoard }) => onBoard).map(({ id }) => id));
     const own = new Set([...byTerminal.keys()].filter((key) => !soldered.has(key.split(':')[0]!)));
-    expect([plan.name, read.toSorted()]).toEqual([plan.name, netsOf(plan, own)]);
+    expect([plan.name, read]).toEqual([plan.name, netsOf(plan, own)]);
   }
 });
 
@@ -98,4 +91,12 @@ test('the nets of the demos reach no further than they did: moves and exchanges 
     placeHoles({ ...corpusPlans().get(id)!, breadboard: { rows: 63, boards: 2, rails: 'whole' } }, sheets, 'all', 300)!.span;
   expect(spanOf('workbench-scoreboard')).toBeLessThanOrEqual(356);
   expect(spanOf('hive-watch')).toBeLessThanOrEqual(400);
+});
+
+test('every step of the build has an id of its own that can be kept', () => {
+  for (const plan of laidPlans) {
+    const ids = buildSheet(plan, sheets)!.flatMap(({ steps }) => steps.map(({ id }) => id));
+    expect([plan.name, ids.filter((id, at) => ids.indexOf(id) < at)]).toEqual([plan.name, []]);
+    expect(ids.filter((id) => id.startsWith('rail:') || id.startsWith('plug:')).filter((id) => stepSchema.validate(id).error)).toEqual([]);
+  }
 });

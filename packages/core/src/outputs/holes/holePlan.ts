@@ -1,3 +1,4 @@
+import { alikeBut } from '../../memo/alikeBut';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import type { Breadboard, HolePlace, Plan, WireColour } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
@@ -72,6 +73,8 @@ export interface HolePlan {
   readonly leads: readonly Lead[];
   /** What the rails carry. */
   readonly rails: readonly { readonly half: Half; readonly sign: RailSign; readonly conductor: Conductor }[];
+  /** By net: what it joins. */
+  readonly conductors: ReadonlyMap<string, Conductor>;
   /** By item and leg, such as `display-1 SDA`: the net. */
   readonly nets: ReadonlyMap<string, string>;
   /** Of the wires between strips and to rails, in pitches of 2.54 mm. */
@@ -328,9 +331,14 @@ class Router {
   }
 }
 
+/** What is done on the bench leaves every hole as it is. */
+const butProgress = alikeBut<Plan>(['name', 'ticks', 'steps', 'built', 'accepted', 'wireNotes', 'layout']);
+
 /** The holes of everything that a plan has on its breadboard: legs, components, and the jumpers between them. Undefined if the plan has no
  *  breadboard or its board's sheet is missing. */
-export const holePlan = memoizeByPair((plan: Plan, sheets: Sheets): HolePlan | undefined => {
+export const holePlan = (plan: Plan, sheets: Sheets): HolePlan | undefined => makeHolePlan(butProgress(plan), sheets);
+
+const makeHolePlan = memoizeByPair((plan: Plan, sheets: Sheets): HolePlan | undefined => {
   const { breadboard, places } = plan;
   const instance = breadboard ? holeInstance(plan, sheets, (item) => places[item]?.side === 'off') : undefined;
   if (!breadboard || !instance) return undefined;
@@ -353,6 +361,7 @@ export const holePlan = memoizeByPair((plan: Plan, sheets: Sheets): HolePlan | u
     jumpers: router.jumpers,
     leads: router.leads,
     rails: instance.nets.flatMap(({ rail, conductor }) => (rail?.halves ?? []).map((half) => ({ half, sign: rail!.sign, conductor }))),
+    conductors: new Map(instance.nets.map(({ id, conductor }) => [id, conductor])),
     nets: new Map(instance.nets.flatMap(({ id, strips }) => strips.map(({ item, leg }) => [`${item} ${leg ?? ''}`, id] as const))),
     length: router.jumpers.reduce((sum, { from, to }) => sum + pitchesBetween(from, to), 0),
     lacking: router.holes.lacking,

@@ -46,7 +46,7 @@ export class NetStates {
 /** How far further the nets reach that are open, because their items need room: no two packings of the rest in two halves are better than one
  *  in which they take turns at double speed (the bound of Eastman, Even and Isaacs for weighted completion times). */
 export class RoomBound {
-  /** Of each item: rows that it takes in the half where it takes most, with the gap after it; of each of its nets the first row, relative to
+  /** Of each item: rows that it covers, in the half where it covers most, with the gap after it; of each of its nets the first row, relative to
    *  where it begins there. */
   readonly #rows: readonly number[];
   readonly #nets: readonly (readonly { readonly net: number; readonly after: number }[])[];

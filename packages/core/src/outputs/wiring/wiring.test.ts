@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { shippedSheets } from '../../../tests/catalogue';
 import { corpusPlans } from '../../../tests/corpus';
 import { add, edited, shield, stick, wire, wired } from '../../../tests/makePlan';
+import { isPlain, knownNets } from '../../../tests/plainNets';
 import { wiredPlan } from '../../../tests/randomPlans';
 import { isSoak, runs } from '../../../tests/runs';
 import { readBackWiring } from '../../../tests/wiringReadBack';
@@ -41,10 +42,6 @@ function netsOf(plan: Plan): readonly string[] {
   );
 }
 
-/** Wires that go through a transistor or a divider end at that, not at their pin. */
-const isPlain = (plan: Plan): boolean =>
-  Object.keys(plan.drivers).length === 0 && Object.values(plan.wires).every(({ end }) => end.to !== 'trimmer' && end.to !== 'divider');
-
 const isWriting = process.env['ROOF_CHART_WRITE'] !== undefined;
 /** To add a part as the application does takes a moment; all fifty are measured under `npm run soak`. */
 const random = Array.from({ length: isSoak || isWriting ? 50 : 10 }, (_, at) => wiredPlan(sheets, at + 1, [3, 12]));
@@ -53,17 +50,8 @@ test('an eye that follows the lines reads the nets of the plan', () => {
   const plans = [...corpusPlans().values(), ...random].filter(isPlain);
   expect(plans.length).toBeGreaterThan(100);
   for (const plan of plans) {
-    const { byTerminal } = findNets(plan, sheets);
-    const read = readBackWiring(plan, sheets, wiringPicture(plan, sheets)!)
-      // A terminal without a wire may have a component, which the nets leave out.
-      .map((keys) =>
-        keys
-          .split(' ')
-          .filter((key) => byTerminal.has(key))
-          .join(' '),
-      )
-      .filter((keys) => keys !== '');
-    expect([plan.name, read.toSorted()]).toEqual([plan.name, netsOf(plan)]);
+    const read = knownNets(plan, sheets, readBackWiring(plan, sheets, wiringPicture(plan, sheets)!));
+    expect([plan.name, read]).toEqual([plan.name, netsOf(plan)]);
   }
 });
 

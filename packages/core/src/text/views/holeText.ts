@@ -8,7 +8,6 @@ import { boardOf, partOf } from '../../plan/edit';
 import type { Breadboard, HolePlace, Plan } from '../../plan/plan';
 import { counted } from '../../quantity/format';
 import type { Sheets } from '../../sheets/sheetIndex';
-import { wiringOf } from '../../outputs/wiring/conductors';
 import { listText, placementText } from '../names';
 import { conductorName } from './wiringText';
 
@@ -32,7 +31,7 @@ export function rowText(breadboard: Breadboard, row: number): string {
 }
 
 /** @example placeText(breadboard, { side: 'fj', row: 26 }) // 'f–j from row 26' */
-export function placeText(breadboard: Breadboard | null, { side, row }: HolePlace): string {
+export function placeText(breadboard: Breadboard | null, { side, row }: Pick<HolePlace, 'side' | 'row'>): string {
   if (side === 'off' || row === undefined) return 'off the breadboard';
   const at = breadboard ? rowText(breadboard, row) : String(row);
   return side === 'ae' || side === 'fj'
@@ -134,16 +133,21 @@ export function holeSummary(plan: Plan, sheets: Sheets): string {
   return [breadboardText(holes.breadboard), counted(holes.jumpers.length, 'jumper'), wireLengthText(holes.length)].join(' · ');
 }
 
+/** What a net of a hole plan is called. @example holeNetName(plan, sheets, 'pin:GP5') // 'GP5' */
+export function holeNetName(plan: Plan, sheets: Sheets, net: string): string {
+  const conductor = holePlan(plan, sheets)?.conductors.get(net);
+  return conductor ? conductorName(plan, sheets, conductor) : net;
+}
+
 /** A net with its holes' jumpers: what it is called, and from where to where its wires go.
  *  @example holeNetText(plan, sheets, 'pin:GP5') // 'GP5: 8 i → 28 g, 28 f → 35 f' */
 export function holeNetText(plan: Plan, sheets: Sheets, net: string): string {
   const holes = holePlan(plan, sheets);
-  const conductor = wiringOf(plan, sheets, 'as modules')?.conductors.find(({ id }) => id === net);
-  if (!holes || !conductor) return net;
+  if (!holes?.conductors.has(net)) return net;
   const own = holes.jumpers.filter((jumper) => jumper.net === net);
   const leads = holes.leads.filter((lead) => lead.net === net);
   const wires = [...own.map((jumper) => jumperText(holes.breadboard, jumper)), ...leads.map((lead) => leadText(plan, sheets, lead))];
-  return `${conductorName(plan, sheets, conductor)}${wires.length > 0 ? `: ${wires.join(', ')}` : ''}`;
+  return `${holeNetName(plan, sheets, net)}${wires.length > 0 ? `: ${wires.join(', ')}` : ''}`;
 }
 
 /** Whether a placement is the best there is, or how much better another could be. */
@@ -152,3 +156,11 @@ export function proofText({ span, bound, proved }: Pick<HolePlacement, 'span' | 
     ? `Proved: packed from the board on with two free rows between parts, no other order or half brings the nets closer together (${counted(span, 'row')} in all).`
     : `The nets reach over ${counted(span, 'row')} in all; at least ${bound} are needed. A better placement may exist.`;
 }
+
+/** Why nothing was placed.
+ *  @param locked what is locked where it has no room
+ *  @example noRoomText(plan, sheets, ['display-1']) // 'No room for OLED there: …' */
+export const noRoomText = (plan: Plan, sheets: Sheets, locked: readonly string[]): string =>
+  locked.length === 0
+    ? 'Nothing can be placed on this breadboard.'
+    : `No room for ${listText(locked.map((item) => itemText(plan, sheets, item)))} there: the board or another locked part is in the way, or the breadboard ends.`;

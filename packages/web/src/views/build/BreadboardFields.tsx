@@ -2,21 +2,12 @@ import { SegmentedControl } from '@mantine/core';
 import { type Breadboard, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 
 /** The breadboard: rows, how many of them end to end, and its rails. */
-export function BreadboardFields({
-  value,
-  onChange,
-  isDisabled,
-}: {
-  readonly value: Breadboard;
-  readonly onChange: (next: Breadboard) => void;
-  readonly isDisabled: boolean;
-}) {
+export function BreadboardFields({ value, onChange }: { readonly value: Breadboard; readonly onChange: (next: Breadboard) => void }) {
   return (
     <>
       <SegmentedControl
         aria-label="Rows of the breadboard"
         size="xs"
-        disabled={isDisabled}
         data={[
           { value: '30', label: '30 rows' },
           { value: '63', label: '63 rows' },
@@ -27,7 +18,6 @@ export function BreadboardFields({
       <SegmentedControl
         aria-label="Breadboards end to end"
         size="xs"
-        disabled={isDisabled}
         data={Array.from({ length: PLAN_LIMITS.breadboards }, (_, at) => ({ value: String(at + 1), label: `${at + 1} ×` }))}
         value={String(value.boards)}
         onChange={(boards) => onChange({ ...value, boards: Number(boards) })}
@@ -35,7 +25,6 @@ export function BreadboardFields({
       <SegmentedControl
         aria-label="Supply rails"
         size="xs"
-        disabled={isDisabled}
         data={[
           { value: 'whole', label: 'Continuous rails' },
           { value: 'split', label: 'Rails split in the middle' },

@@ -1,9 +1,12 @@
 import type { KeyboardEvent } from 'react';
 import type { HolePicture } from '@roof-chart/core/outputs/holes/holePicture';
 import type { HoleShape } from '@roof-chart/core/outputs/holes/holeShapes';
+import type { ItemMove } from '@roof-chart/core/outputs/holes/moveItem';
 import type { MarkedHoles } from '@roof-chart/core/outputs/holes/markedHoles';
 import { WIRE_HEX } from '@roof-chart/core/outputs/wireHex';
 import styles from './Holes.module.css';
+import pictureStyles from './Picture.module.css';
+import { scaledTo } from './PictureFrame';
 
 interface HoleDrawingProps {
   readonly label: string;
@@ -13,16 +16,15 @@ interface HoleDrawingProps {
   readonly onMark: (mark: string) => void;
   /** What an item is called, with its place. */
   readonly itemLabel: (id: string) => string;
-  /** Moves an item by rows, or (`across`) to the other half. */
-  readonly onMove: (id: string, rows: number, across: boolean) => void;
+  readonly onMove: (id: string, move: ItemMove) => void;
   readonly scale: number | null;
 }
 
-const STEPS: { readonly [key: string]: readonly [rows: number, across: boolean] } = {
-  ArrowLeft: [-1, false],
-  ArrowRight: [1, false],
-  ArrowUp: [0, true],
-  ArrowDown: [0, true],
+const MOVES: { readonly [key: string]: ItemMove } = {
+  ArrowLeft: { by: -1 },
+  ArrowRight: { by: 1 },
+  ArrowUp: 'across',
+  ArrowDown: 'across',
 };
 
 function isDim({ item, net, strip, role }: HoleShape, marked: MarkedHoles | undefined): boolean {
@@ -47,7 +49,7 @@ function Shape({
   const isLit = marked !== undefined && !isDim(shape, marked);
   if (role === 'rail-wire' && !isLit) return null;
   const colour = shape.colour && WIRE_HEX[shape.colour];
-  const className = [styles[role], isDim(shape, marked) ? styles.dim : '', shape.colour === 'black' ? styles.black : '']
+  const className = [styles[role], isDim(shape, marked) ? pictureStyles.dim : '', shape.colour === 'black' ? styles.black : '']
     .filter(Boolean)
     .join(' ');
   const press = net === undefined ? {} : { onClick: () => onMark(`net ${net}`) };
@@ -56,7 +58,7 @@ function Shape({
       const path = shape.points.map(([x, y], at) => `${at === 0 ? 'M' : 'L'}${x} ${y}`).join('');
       return (
         <g className={className} {...press}>
-          {net !== undefined && <path d={path} className={styles.touch} />}
+          {net !== undefined && <path d={path} className={pictureStyles.touch} />}
           {shape.colour === 'white' && <path d={path} className={styles.casing} />}
           <path d={path} stroke={colour} />
         </g>
@@ -87,21 +89,14 @@ function Shape({
 export function HoleDrawing({ label, picture, marked, onMark, itemLabel, onMove, scale }: HoleDrawingProps) {
   const { width, height, shapes, strips, items } = picture;
   const onKey = (id: string) => (event: KeyboardEvent) => {
-    const step = STEPS[event.key];
-    if (event.key !== 'Enter' && event.key !== ' ' && !step) return;
+    const move = MOVES[event.key];
+    if (event.key !== 'Enter' && event.key !== ' ' && !move) return;
     event.preventDefault();
-    if (step) onMove(id, ...step);
+    if (move) onMove(id, move);
     else onMark(`part ${id}`);
   };
   return (
-    <svg
-      viewBox={`0 0 ${width} ${height}`}
-      width={scale === null ? '100%' : width * scale}
-      {...(scale === null ? { style: { maxWidth: width * 1.25 } } : { height: height * scale })}
-      className={styles.drawing}
-      role="group"
-      aria-label={label}
-    >
+    <svg {...scaledTo(width, height, scale)} role="group" aria-label={label}>
       {shapes.map((shape, at) => (
         <Shape key={at} shape={shape} marked={marked} onMark={onMark} />
       ))}

@@ -24,16 +24,14 @@ export function OffList({ plan, holes, placing }: HolePlacementProps) {
       <ul className={styles.off}>
         {holes.off.map((one) => {
           const name = itemText(plan, sheets, one.id);
-          const isTooMuch = one.why === 'chosen' && !plan.places[one.id]?.locked;
           return (
             <li key={one.id}>
               <strong>{name}</strong>
-              <span className="quiet">{isTooMuch ? 'no room for it' : whyOffText(one)}</span>
-              {one.why === 'chosen' && (
+              <span className="quiet">{whyOffText(one)}</span>
+              {(one.why === 'chosen' || one.why === 'no room') && (
                 <Button
                   size="compact-xs"
                   variant="default"
-                  disabled={placing.isBusy}
                   aria-label={`Put ${name} on the breadboard`}
                   onClick={() => placing.place([{ kind: 'place', item: one.id, place: null }], 'all', `put ${name} on the breadboard`)}
                 >
@@ -49,7 +47,6 @@ export function OffList({ plan, holes, placing }: HolePlacementProps) {
           Everything fits on {breadboardText(last.larger)}.{' '}
           <Button
             size="compact-xs"
-            disabled={placing.isBusy}
             onClick={() => placing.place([{ kind: 'breadboard', breadboard: last.larger! }], 'all', 'use a larger breadboard')}
           >
             Use that
@@ -72,7 +69,7 @@ export function PlacementState({ plan, holes, placing }: HolePlacementProps) {
       {holes.unplaced.length > 0 && (
         <p>
           Not placed yet: {holes.unplaced.map((id) => itemText(plan, sheets, id)).join(', ')}.{' '}
-          <Button size="compact-xs" disabled={placing.isBusy} onClick={() => placing.place([], 'new', 'place new parts')}>
+          <Button size="compact-xs" onClick={() => placing.place([], 'new', 'place new parts')}>
             Place them
           </Button>
         </p>

@@ -10,6 +10,8 @@ import { boardOf, partOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../state/workbench';
 import { FaceItems } from '../../ui/face/FaceItems';
+import pictureStyles from './Picture.module.css';
+import { scaledTo } from './PictureFrame';
 import styles from './Wiring.module.css';
 
 interface WiringDrawingProps {
@@ -74,7 +76,11 @@ function Module({
   const inward = side === 'left' ? -1 : 1;
   const colours = new Map(picture.lines.flatMap(({ end, colour }) => (end?.module === module.id ? [[end.terminal, colour] as const] : [])));
   return (
-    <g className={isDim ? styles.dim : undefined} aria-pressed={isMarked} {...pressed(onMark, module.component ? undefined : onMove)}>
+    <g
+      className={isDim ? pictureStyles.dim : undefined}
+      aria-pressed={isMarked}
+      {...pressed(onMark, module.component ? undefined : onMove)}
+    >
       <rect
         x={x}
         y={y}
@@ -140,7 +146,7 @@ function Board({ plan, picture, lit, onMark }: Pick<WiringDrawingProps, 'plan' |
         return (
           <g
             key={`${side} ${pin.y}`}
-            className={isDim ? styles.dim : undefined}
+            className={isDim ? pictureStyles.dim : undefined}
             {...(conductor === undefined
               ? {}
               : {
@@ -184,9 +190,9 @@ function Wires({
   const lines = picture.lines.filter((line) => line.conductor === conductor.id);
   const path = (list: typeof lines) => list.map(({ x1, y1, x2, y2 }) => `M${x1} ${y1}L${x2} ${y2}`).join('');
   return (
-    <g className={isDim ? `${styles.wire} ${styles.dim}` : styles.wire} onClick={onMark}>
+    <g className={isDim ? `${styles.wire} ${pictureStyles.dim}` : styles.wire} onClick={onMark}>
       <title>{conductorText(plan, sheets, conductor)}</title>
-      <path d={path(lines)} className={styles.touch} />
+      <path d={path(lines)} className={pictureStyles.touch} />
       {lines.map(({ x1, y1, x2, y2, colour, isBar }, at) => (
         <g key={at}>
           {(colour === 'white' || colour === 'black') && (
@@ -224,14 +230,7 @@ export function WiringDrawing({ plan, picture, lit, marked, onMark, onMove, scal
   const isAtLit = (module: string) =>
     lit === null || conductors.some((one) => lit.has(one.id) && one.ends.some((end) => end.module === module));
   return (
-    <svg
-      viewBox={`0 0 ${width} ${height}`}
-      width={scale === null ? '100%' : width * scale}
-      {...(scale === null ? { style: { maxWidth: width * 1.25 } } : { height: height * scale })}
-      className={styles.drawing}
-      role="group"
-      aria-label={`Wiring of ${plan.name}`}
-    >
+    <svg {...scaledTo(width, height, scale)} role="group" aria-label={`Wiring of ${plan.name}`}>
       <Board plan={plan} picture={picture} lit={lit} onMark={onMark} />
       {modules.map((placed) => (
         <Module

@@ -1,56 +1,76 @@
 import { notifications } from '@mantine/notifications';
-import { useCallback, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { HolePlacement, Scope } from '@roof-chart/core/outputs/holes/placeHoles';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { noRoomText } from '@roof-chart/core/text/views/holeText';
 import { useWorkbench } from '../../state/workbench';
 import { announce } from '../../ui/announcer';
+import type { PlacedHoles } from '../../workers/review.worker';
 import { Stopped } from '../../workers/workerSeat';
 
 export interface Placing {
   readonly isBusy: boolean;
-  /** The last placement, while the plan still has it. */
+  /** The last placement, until the plan is another one. */
   readonly last: HolePlacement | null;
-  /** Places what is not locked, after some edits, as one undoable step.
+  /** Places what is not locked, after some edits, as one undoable step. While one search runs no other begins.
    *  @param label of that step */
   place(first: readonly Edit[], scope: Scope, label: string): void;
   stop(): void;
 }
 
-/** Places on the breadboard, found by the worker. */
-export function usePlacing(plan: Plan): Placing {
-  const { feed, edit } = useWorkbench();
-  const [isBusy, setBusy] = useState(false);
-  const [found, setFound] = useState<{ readonly placement: HolePlacement; readonly places: string } | null>(null);
-  const place = useCallback(
-    (first: readonly Edit[], scope: Scope, label: string) => {
-      setBusy(true);
-      feed
-        .search<HolePlacement | undefined>((reviewer) => reviewer.placeHoles(plan, first, scope))
-        .then((placement) => {
-          if (!placement) {
-            notifications.show({ message: 'No room there: another part is locked in its place, or the breadboard ends.' });
-            return;
-          }
-          if (placement.edits.length > 0) edit(placement.edits, label);
-          else announce('Nothing to move: no better placement was found.');
-          const places = placement.edits.reduce<Record<string, unknown>>(
-            (all, one) => (one.kind === 'place' ? { ...all, [one.item]: one.place } : all),
-            { ...plan.places },
-          );
-          setFound({ placement, places: JSON.stringify(places) });
-        })
-        .catch((error: unknown) => {
-          if (!(error instanceof Stopped)) throw error;
-        })
-        .finally(() => setBusy(false));
-    },
-    [edit, feed, plan],
-  );
-  const isCurrent = found !== null && sameEntries(JSON.parse(found.places) as Record<string, unknown>, plan.places);
-  return { isBusy, last: isCurrent ? found.placement : null, place, stop: () => feed.stopSearch() };
+interface Found {
+  readonly placement: HolePlacement;
+  /** The plan that was searched, and the one that its edits made of it. */
+  readonly before: Plan;
+  readonly after: Plan | null;
 }
 
-const sameEntries = (a: Record<string, unknown>, b: Plan['places']): boolean =>
-  Object.keys(a).length === Object.keys(b).length &&
-  Object.entries(a).every(([key, value]) => JSON.stringify(value) === JSON.stringify(b[key]));
+/** Places on the breadboard, found by the worker. A search belongs to one plan: an edit, another view or plan ends it, and nothing is changed. */
+export function usePlacing(plan: Plan): Placing {
+  const { sheets, feed, edit } = useWorkbench();
+  const [isBusy, setBusy] = useState(false);
+  const [found, setFound] = useState<Found | null>(null);
+  if (found && !found.after && (found.placement.edits.length === 0 || plan !== found.before)) setFound({ ...found, after: plan });
+  /** The plan that is being searched. */
+  const searched = useRef<Plan | null>(null);
+  useEffect(() => {
+    if (searched.current !== null && searched.current !== plan) feed.stopSearch();
+  }, [feed, plan]);
+  useEffect(
+    () => () => {
+      if (searched.current !== null) feed.stopSearch();
+    },
+    [feed],
+  );
+  const place = useCallback(
+    (first: readonly Edit[], scope: Scope, label: string) => {
+      if (searched.current !== null) return;
+      searched.current = plan;
+      setBusy(true);
+      const end = () => {
+        searched.current = null;
+        setBusy(false);
+      };
+      feed
+        .search<PlacedHoles>((reviewer) => reviewer.placeHoles(plan, first, scope))
+        .then((answer) => {
+          // Before its edits: they make another plan, whose change would stop the search.
+          end();
+          if ('locked' in answer) {
+            notifications.show({ message: noRoomText(plan, sheets, answer.locked) });
+            return;
+          }
+          if (answer.edits.length > 0) edit(answer.edits, label);
+          else announce('Nothing to move: no better placement was found.');
+          setFound({ placement: answer, before: plan, after: null });
+        })
+        .catch((error: unknown) => {
+          end();
+          if (!(error instanceof Stopped)) throw error;
+        });
+    },
+    [edit, feed, plan, sheets],
+  );
+  return { isBusy, last: found?.after === plan ? found.placement : null, place, stop: () => feed.stopSearch() };
+}

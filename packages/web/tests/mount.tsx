@@ -7,61 +7,36 @@ import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { useReviewing, type Workbench, WorkbenchContext } from '../src/state/workbench';
+import { type Workbench, WorkbenchContext } from '../src/state/workbench';
 import { type Reviewer, reviewer } from '../src/workers/review.worker';
-import type { Reviewed, ReviewFeed } from '../src/workers/reviewFeed';
-import { doEdits, redo, undo } from '../src/state/commands';
+import type { ReviewWorkers } from '../src/workers/reviewWorkers';
+import { editPlan, redoStep, undoStep } from '../src/state/commands';
 import { documentActions } from '../src/state/documentSlice';
-import { createStore, type Store, useAppSelector } from '../src/state/store';
+import { reviewActions } from '../src/state/reviewSlice';
+import { addAppListener, createStore, type Store } from '../src/state/store';
 
-/** The reviewer of the worker, asked at once and in this thread. */
-class DirectFeed {
-  #current: Reviewed | null = null;
-  #failure: string | null = null;
-  readonly #listeners = new Set<() => void>();
-  constructor({ boards, parts }: Sheets) {
-    reviewer.load([...boards.values(), ...parts.values()].map(({ sheet }) => sheet));
-  }
-
-  readonly current = () => this.#current;
-  readonly failure = () => this.#failure;
-  readonly subscribe = (listener: () => void) => {
-    this.#listeners.add(listener);
-    return () => this.#listeners.delete(listener);
-  };
-  want(plan: Plan): void {
-    if (this.#failure !== null) return;
-    this.#current = { plan, result: reviewer.review(plan) };
-    this.#tell();
-  }
-  /** As a worker that died would leave it. */
-  fail(reason: string | null): void {
-    [this.#current, this.#failure] = [null, reason];
-    this.#tell();
-  }
-  retries = 0;
-  retry(): void {
-    this.retries += 1;
-  }
-  ask<T>(question: (reviewer: Reviewer) => T): Promise<T> {
-    return Promise.resolve(question(reviewer));
-  }
-  search<T>(question: (reviewer: Reviewer) => T): Promise<T> {
-    return this.ask(question);
-  }
-  #tell(): void {
-    for (const listener of this.#listeners) listener();
-  }
+/** The reviewer of the worker, asked in this thread. */
+function directWorkers({ boards, parts }: Sheets) {
+  reviewer.load([...boards.values(), ...parts.values()].map(({ sheet }) => sheet));
+  const ask = <T,>(question: (reviewer: Reviewer) => T): Promise<T> => Promise.resolve(question(reviewer));
+  return { ask, search: ask } as unknown as ReviewWorkers;
 }
 
-function Reviewing({ children }: { readonly children: ReactNode }) {
-  useReviewing(useAppSelector((state) => state.document.plan));
-  return children;
+/** Reviews the open plan whenever it changes, at once, until a failure is told. */
+function reviewAtOnce(store: Store): void {
+  store.dispatch(
+    addAppListener({
+      predicate: (_, now, before) => now.document.plan !== before.document.plan && now.review.failure === null,
+      effect: (_, { dispatch, getState }) => {
+        const { plan } = getState().document;
+        if (plan) dispatch(reviewActions.reviewed({ plan, result: reviewer.review(plan) }));
+      },
+    }),
+  );
 }
 
 export interface Mounted {
   readonly store: Store;
-  readonly feed: DirectFeed;
   readonly user: ReturnType<typeof userEvent.setup>;
   /** The plan as it is now. */
   plan(): Plan;
@@ -79,14 +54,15 @@ export function mount(
   { path = '/', prepare }: { readonly path?: string; readonly prepare?: (store: Store) => Promise<unknown> } = {},
 ): Mounted {
   const store = createStore();
-  const feed = new DirectFeed(sheets);
+  const workers = directWorkers(sheets);
+  reviewAtOnce(store);
   store.dispatch(documentActions.opened({ plan, revision: 1 }));
   const bench = {
     sheets,
-    feed: feed as unknown as ReviewFeed,
-    edit: (edits, label) => doEdits(store, sheets, edits, label).ok,
-    undo: () => void undo(store, sheets),
-    redo: () => void redo(store, sheets),
+    workers,
+    edit: (edits, label) => store.dispatch(editPlan(sheets, edits, label)).ok,
+    undo: () => void store.dispatch(undoStep(sheets)),
+    redo: () => void store.dispatch(redoStep(sheets)),
   } satisfies Omit<Workbench, 'saver' | 'requests'> as unknown as Workbench;
   void prepare?.(store);
   render(
@@ -94,16 +70,13 @@ export function mount(
       <MantineProvider env="test">
         <Notifications />
         <MemoryRouter initialEntries={[path]}>
-          <WorkbenchContext.Provider value={bench}>
-            <Reviewing>{component}</Reviewing>
-          </WorkbenchContext.Provider>
+          <WorkbenchContext.Provider value={bench}>{component}</WorkbenchContext.Provider>
         </MemoryRouter>
       </MantineProvider>
     </Provider>,
   );
   return {
     store,
-    feed,
     user: userEvent.setup(),
     plan: () => store.getState().document.plan!,
     steps: () => store.getState().document.past.map(({ label }) => label),

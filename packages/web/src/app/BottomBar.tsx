@@ -3,10 +3,10 @@ import { spotlight } from '@mantine/spotlight';
 import { IconAlertTriangle, IconDots, IconHammer, IconLayoutGrid, IconPlugConnected, type TablerIcon } from '@tabler/icons-react';
 import { type ReactNode } from 'react';
 import { Link, NavLink } from 'react-router';
-import { isAboutFacts } from '@roof-chart/core/checks/engine/check';
 import { counted } from '@roof-chart/core/quantity/format';
+import { selectFindingCounts, selectRedoLabel, selectSortedFindings, selectUndoLabel } from '../state/selectors';
 import { useAppSelector } from '../state/store';
-import { useReviewed, useWorkbench } from '../state/workbench';
+import { useWorkbench } from '../state/workbench';
 import styles from './BottomBar.module.css';
 import { PLAN_VIEWS } from './planViews';
 
@@ -35,10 +35,8 @@ function Entry({ icon: Icon, children }: { readonly icon: TablerIcon; readonly c
 }
 
 function Findings({ isOpen, onFindings }: Pick<BottomBarProps, 'isOpen' | 'onFindings'>) {
-  const reviewed = useReviewed();
-  const all = reviewed?.result.ok ? reviewed.result.review.findings : [];
-  const open = all.filter((f) => !isAboutFacts(f) && f.accepted === undefined);
-  const errors = open.filter((f) => f.level === 'clash').length;
+  const { open } = useAppSelector(selectSortedFindings);
+  const { clash: errors } = useAppSelector(selectFindingCounts);
   return (
     <UnstyledButton
       className={isOpen ? `${styles.entry} ${styles.on}` : styles.entry}
@@ -55,8 +53,8 @@ function Findings({ isOpen, onFindings }: Pick<BottomBarProps, 'isOpen' | 'onFin
 /** The other views, and what the header has on wider screens. */
 function More({ planId, onFindings, onVersions }: Omit<BottomBarProps, 'isOpen'>) {
   const { undo, redo } = useWorkbench();
-  const past = useAppSelector((state) => state.document.past.at(-1)?.label);
-  const future = useAppSelector((state) => state.document.future.at(-1)?.label);
+  const past = useAppSelector(selectUndoLabel);
+  const future = useAppSelector(selectRedoLabel);
   const { setColorScheme } = useMantineColorScheme();
   const next = useComputedColorScheme('light') === 'dark' ? 'light' : 'dark';
   const views = PLAN_VIEWS.flatMap((view) => ('label' in view && !AT_THE_BENCH.some(([path]) => path === view.path) ? [view] : []));

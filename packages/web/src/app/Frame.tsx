@@ -1,4 +1,4 @@
-import { isAboutFacts, LEVELS } from '@roof-chart/core/checks/engine/check';
+import { LEVELS } from '@roof-chart/core/checks/engine/check';
 import { LEVEL_TEXT } from '@roof-chart/core/text/names';
 import { counted } from '@roof-chart/core/quantity/format';
 import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
@@ -11,6 +11,7 @@ import commands from './commands/commands.module.css';
 import { ShortcutList } from './commands/ShortcutList';
 import { findingView } from '../ui/findings/findingView';
 import railStyles from '../ui/findings/FindingsRail.module.css';
+import { selectRedoLabel, selectSortedFindings, selectUndoLabel } from '../state/selectors';
 import { useAppSelector } from '../state/store';
 import { BottomBar } from './BottomBar';
 import styles from './Frame.module.css';
@@ -22,7 +23,7 @@ import { PLAN_VIEWS } from './planViews';
 import { PlanName } from '../ui/PlanName';
 import { SaveState } from './SaveState';
 import { Steps } from './Steps';
-import { useReviewed, useReviewing, useWorkbench } from '../state/workbench';
+import { useWorkbench } from '../state/workbench';
 
 // The texts of all checks come with these: the Chart is painted before them.
 const rail = loaded(import('../ui/findings/FindingsRail'));
@@ -66,8 +67,8 @@ function ThemeSwitch() {
 
 function UndoButtons() {
   const { undo, redo } = useWorkbench();
-  const past = useAppSelector((state) => state.document.past.at(-1)?.label);
-  const future = useAppSelector((state) => state.document.future.at(-1)?.label);
+  const past = useAppSelector(selectUndoLabel);
+  const future = useAppSelector(selectRedoLabel);
   return (
     <div className={styles.undo}>
       <Button
@@ -96,9 +97,8 @@ function UndoButtons() {
 
 /** The count of findings alone, so that a new review draws nothing else of the navigation. */
 function FindingCount({ view }: { readonly view: string }) {
-  const reviewed = useReviewed();
-  const all = reviewed?.result.ok ? reviewed.result.review.findings : [];
-  const found = all.filter((f) => !isAboutFacts(f) && f.accepted === undefined && findingView(f).split('/')[0] === view);
+  const { open } = useAppSelector(selectSortedFindings);
+  const found = open.filter((f) => findingView(f).split('/')[0] === view);
   if (found.length === 0) return null;
   const levels = LEVELS.flatMap((level) => {
     const count = found.filter((f) => f.level === level).length;
@@ -164,13 +164,6 @@ function useHelpKey(open: () => void): void {
   }, [open]);
 }
 
-/** Requests a review of every new plan state; renders nothing. */
-function Reviewing() {
-  const plan = useAppSelector((state) => state.document.plan);
-  useReviewing(plan);
-  return null;
-}
-
 function BoardTitle() {
   const { sheets } = useWorkbench();
   const board = useAppSelector((state) => state.document.plan?.board);
@@ -216,7 +209,6 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
   }, [name]);
   return (
     <div className={hasFindings ? `${styles.frame} ${styles.withFindings}` : styles.frame}>
-      <Reviewing />
       <header className={styles.header}>
         <PlanName name={name} />
         <BoardTitle />

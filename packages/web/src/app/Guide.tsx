@@ -2,27 +2,30 @@ import { Button, CloseButton } from '@mantine/core';
 import { IconArrowRight, IconCheck } from '@tabler/icons-react';
 import { Link, useLocation } from 'react-router';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { leaveGuide, useGuide } from '../state/guide';
-import { useAppSelector } from '../state/store';
-import { useReviewed, useWorkbench } from '../state/workbench';
+import { guideActions } from '../state/guideSlice';
+import { selectFindings, selectReviewed } from '../state/selectors';
+import { useAppDispatch, useAppSelector } from '../state/store';
+import { useWorkbench } from '../state/workbench';
 import styles from './Guide.module.css';
 import { guideSteps } from './guideSteps';
 
 /** The guide of the guided example, above its views; nothing in all other plans. */
 export function Guide() {
-  const guided = useGuide();
+  const guided = useAppSelector((state) => state.guide.planId);
   const plan = useAppSelector((state) => state.document.plan);
   return plan && guided === plan.id ? <Guided plan={plan} /> : null;
 }
 
 function useErrors(plan: Plan): number | undefined {
-  const reviewed = useReviewed();
+  const reviewed = useAppSelector(selectReviewed);
+  const findings = useAppSelector(selectFindings);
   if (!reviewed?.result.ok || reviewed.plan !== plan) return undefined;
-  return reviewed.result.review.findings.filter(({ level, accepted }) => level === 'clash' && accepted === undefined).length;
+  return findings.filter(({ level, accepted }) => level === 'clash' && accepted === undefined).length;
 }
 
 function Guided({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
+  const dispatch = useAppDispatch();
   const { pathname } = useLocation();
   const steps = guideSteps(plan, sheets, useErrors(plan));
   const at = steps.findIndex(({ isDone }) => !isDone);
@@ -63,7 +66,7 @@ function Guided({ plan }: { readonly plan: Plan }) {
         className={styles.close!}
         aria-label="Leave the guided example"
         title="Leave the guide; the plan stays"
-        onClick={leaveGuide}
+        onClick={() => void dispatch(guideActions.guideLeft())}
       />
     </section>
   );

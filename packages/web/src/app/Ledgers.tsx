@@ -1,7 +1,8 @@
 import { Link } from 'react-router';
 import type { BusLedger } from '@roof-chart/core/review/ledgers';
 import styles from './Ledgers.module.css';
-import { useReviewed } from '../state/workbench';
+import { selectReviewed } from '../state/selectors';
+import { useAppSelector } from '../state/store';
 
 interface LedgerProps {
   readonly label: string;
@@ -49,7 +50,7 @@ function busiest(buses: readonly BusLedger[]): readonly BusLedger[] {
 
 /** The plan's budgets, always in sight. */
 export function Ledgers() {
-  const reviewed = useReviewed();
+  const reviewed = useAppSelector(selectReviewed);
   const ledgers = reviewed?.result.ok ? reviewed.result.review.ledgers : undefined;
   return (
     <footer className={styles.ledgers} aria-label="Budgets">

@@ -1,19 +1,11 @@
 import { notifications } from '@mantine/notifications';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Outlet, useParams } from 'react-router';
-import { counted } from '@roof-chart/core/quantity/format';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { documentActions } from '../state/documentSlice';
-import { sessionActions } from '../state/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../state/store';
 import type { GoneEvent, RevisionEvent } from '@roof-chart/api/planEvents';
-import type { StoredPlan } from '@roof-chart/api/storedPlan';
-import type { Batch } from '../state/documentSlice';
-import { pruneSteps, readGround, readSteps } from '../state/localCopy';
-import { openingOf, openingOffline, type Opened } from '../state/opening';
+import { type NotOpened, openPlan } from '../state/openPlan';
 import { takeOverBatches } from '../state/orphanBatches';
-import type { PlanAnswer, PlanRequests } from '../state/planRequests';
-import { tabId } from '../state/tabIdentity';
 import { Frame } from './Frame';
 import { Message } from './Message';
 import { awaited, loaded } from './loaded';
@@ -21,38 +13,9 @@ import { PlanSheets, useWorkbench } from '../state/workbench';
 
 const PlanChoice = lazy(() => awaited(async () => (await loaded(import('./PlanChoice'))).PlanChoice));
 
-type Loading = 'loading' | 'ready' | Exclude<PlanAnswer, StoredPlan>;
+type Loading = 'loading' | 'ready' | NotOpened;
 
-/** What this browser kept of a plan; batches that another open tab sends stay with it. */
-async function readKept(requests: PlanRequests, id: string) {
-  const [read, steps, waiting] = await Promise.all([
-    readGround(id),
-    tabId().then((tab) => readSteps(id, tab)),
-    takeOverBatches(requests, id, true).catch((): readonly Batch[] => []),
-  ]);
-  if (read.kind === 'damaged')
-    notifications.show({
-      message: 'The edits stored in this browser could not be read and were set aside. The plan is opened as saved on the server.',
-      autoClose: false,
-    });
-  void pruneSteps(id);
-  return { ground: read.kind === 'ground' ? read.ground : null, waiting, ...steps };
-}
-
-/** The plan of an address, from the server and from what this browser kept of it. */
-async function openPlan(requests: PlanRequests, id: string, sheets: Sheets): Promise<Opened | Exclude<PlanAnswer, StoredPlan>> {
-  const [server, kept] = await Promise.all([requests.read(id), readKept(requests, id)]);
-  const { ground } = kept;
-  if (server === 'away' || server === 'signed-out') return ground ? openingOffline({ ...kept, ground }, sheets) : server;
-  if (typeof server === 'string' || 'trouble' in server) return server;
-  const { document, lost } = openingOf(server, kept, new Set(), sheets);
-  if (lost > 0)
-    notifications.show({
-      message: `${counted(lost, 'edit')} stored in this browser no longer ${lost === 1 ? 'applies' : 'apply'} to the plan and ${lost === 1 ? 'was' : 'were'} left out.`,
-      autoClose: false,
-    });
-  return document;
-}
+const tell = (message: string) => void notifications.show({ message, autoClose: false });
 
 /** Listens to the server for changes made elsewhere, for as long as the plan is open. */
 function useLiveChanges(id: string, ready: boolean): void {
@@ -107,19 +70,11 @@ export function PlanPage() {
   const ask = `${id}#${attempt}`;
   const loading = answer.of === ask ? answer.loading : 'loading';
   useEffect(() => {
-    let current = true;
-    void openPlan(requests, id, sheets).then((found) => {
-      if (!current) return;
-      const isOpened = typeof found !== 'string' && 'plan' in found;
-      if (isOpened) {
-        dispatch(sessionActions.sessionCleared());
-        dispatch(documentActions.opened(found));
-      }
-      setAnswer({ of: ask, loading: isOpened ? 'ready' : found });
+    const abort = new AbortController();
+    void dispatch(openPlan({ id, sheets, requests, tell, signal: abort.signal })).then((answer) => {
+      if (!abort.signal.aborted) setAnswer({ of: ask, loading: answer });
     });
-    return () => {
-      current = false;
-    };
+    return () => abort.abort();
   }, [id, ask, dispatch, sheets, requests]);
   useEffect(() => () => void dispatch(documentActions.closed()), [id, dispatch]);
   useLiveChanges(id, loading === 'ready');

@@ -7,8 +7,9 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { buildProgress } from '@roof-chart/core/outputs/buildProgress';
 import { counted } from '@roof-chart/core/quantity/format';
 import styles from './Steps.module.css';
+import { selectFindings } from '../state/selectors';
 import { useAppSelector } from '../state/store';
-import { useReviewed, useWorkbench } from '../state/workbench';
+import { useWorkbench } from '../state/workbench';
 
 interface Step {
   readonly label: string;
@@ -27,8 +28,7 @@ interface Counts {
 
 function useCounts(plan: Plan): Counts {
   const { sheets } = useWorkbench();
-  const reviewed = useReviewed();
-  const findings = reviewed?.result.ok ? reviewed.result.review.findings : [];
+  const findings = useAppSelector(selectFindings);
   return {
     open: openTerminals(planTerminals(plan, sheets), findNets(plan, sheets)).length,
     clashes: findings.filter((f) => f.level === 'clash' && f.accepted === undefined && f.code !== 'terminal-unwired').length,

@@ -6,18 +6,18 @@ import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { indexSheets, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { api } from '../state/api';
 import { settleAfter } from '../state/autoSettle';
-import { doEdits, redo, type Stepped, undo } from '../state/commands';
+import { editPlan, redoStep, type Stepped, undoStep } from '../state/commands';
 import { browserStorage, LocalPersistence } from '../state/localPersistence';
 import { sendOrphans } from '../state/orphanBatches';
 import { type PlanRequests, planRequests } from '../state/planRequests';
+import { startReviewing } from '../state/reviewing';
 import { Saver } from '../state/saver';
 import { sessionActions } from '../state/sessionSlice';
 import type { Store } from '../state/store';
 import { tabId } from '../state/tabIdentity';
 import { type Workbench, WorkbenchContext } from '../state/workbench';
-import { announce } from '../ui/announcer';
 import { afterPaint } from '../workers/afterPaint';
-import { ReviewFeed } from '../workers/reviewFeed';
+import { ReviewWorkers } from '../workers/reviewWorkers';
 import { offerRestore } from './offerRestore';
 import { startOffline } from './offline';
 import { reloadForUpgrades } from './reloadForUpgrades';
@@ -28,11 +28,17 @@ async function bringBack(store: Store, planId: string): Promise<void> {
   if (error) notifications.show({ message: 'The plan could not be restored. Your edits are still kept here.', color: 'brick' });
 }
 
-function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbench {
+function makeWorkbench(store: Store, sheets: Sheets, workers: ReviewWorkers): Workbench {
   const requests = planRequests(store.dispatch);
+  const announce = (text: string) => void store.dispatch(sessionActions.announced(text));
+  const tellStep = (stepped: Stepped, word: string) => {
+    if (stepped.kind === 'done') announce(`${word}: ${stepped.label}`);
+    else if (stepped.kind === 'unfit')
+      notifications.show({ message: `“${stepped.label}” can no longer be undone: later changes depend on it.`, color: 'brick' });
+  };
   return {
     sheets,
-    feed,
+    workers,
     requests,
     saver: new Saver(
       store,
@@ -51,19 +57,19 @@ function makeWorkbench(store: Store, sheets: Sheets, feed: ReviewFeed): Workbenc
       },
     ),
     edit(edits, label) {
-      const done = doEdits(store, sheets, edits, label);
+      const done = store.dispatch(editPlan(sheets, edits, label));
       if (done.ok) {
         announce(done.label);
-        void settleAfter(store, feed, edits).then((more) => {
-          if (more.length > 0 && doEdits(store, sheets, more, `assign pins after: ${done.label}`).ok)
+        void store.dispatch(settleAfter(workers, edits)).then((more) => {
+          if (more.length > 0 && store.dispatch(editPlan(sheets, more, `assign pins after: ${done.label}`)).ok)
             announce(`Pins assigned after: ${done.label}`);
         });
       }
       if (!done.ok) notifications.show({ message: done.words, color: 'brick' });
       return done.ok;
     },
-    undo: () => tellStep(undo(store, sheets), 'Undone'),
-    redo: () => tellStep(redo(store, sheets), 'Redone'),
+    undo: () => tellStep(store.dispatch(undoStep(sheets)), 'Undone'),
+    redo: () => tellStep(store.dispatch(redoStep(sheets)), 'Redone'),
   };
 }
 
@@ -81,12 +87,6 @@ function flushOrphans(store: Store, requests: PlanRequests): () => void {
   };
 }
 
-function tellStep(stepped: Stepped, word: string): void {
-  if (stepped.kind === 'done') announce(`${word}: ${stepped.label}`);
-  else if (stepped.kind === 'unfit')
-    notifications.show({ message: `“${stepped.label}” can no longer be undone: later changes depend on it.`, color: 'brick' });
-}
-
 /** One workbench for as long as the application runs: its sheets do not change under it. */
 export function WorkbenchProvider({
   list,
@@ -96,7 +96,7 @@ export function WorkbenchProvider({
   readonly children: ReactNode;
 }) {
   const store = useStore() as Store;
-  const [bench] = useState(() => makeWorkbench(store, indexSheets(list), new ReviewFeed(list)));
+  const [bench] = useState(() => makeWorkbench(store, indexSheets(list), new ReviewWorkers(list)));
   useEffect(() => {
     const tell = (message: string) => void notifications.show({ message, autoClose: false });
     const storage = browserStorage(tabId);
@@ -108,6 +108,7 @@ export function WorkbenchProvider({
       },
     });
     const stopKeeping = keeper.watch();
+    const stopReviewing = startReviewing(store, bench.workers);
     const stopSaving = bench.saver.watch();
     const stopFlushing = flushOrphans(store, bench.requests);
     const stopReloading = reloadForUpgrades(
@@ -119,8 +120,9 @@ export function WorkbenchProvider({
       stopReloading();
       stopFlushing();
       stopSaving();
+      stopReviewing();
       stopKeeping();
-      bench.feed.close();
+      bench.workers.close();
     };
   }, [bench, store]);
   return <WorkbenchContext.Provider value={bench}>{children}</WorkbenchContext.Provider>;

@@ -3,28 +3,31 @@ import { add, edited, stick, wire } from '../../../core/tests/makePlan';
 import { assignPins } from '@roof-chart/core/assign/assignPins';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import type { ReviewFeed } from '../workers/reviewFeed';
+import type { ReviewWorkers } from '../workers/reviewWorkers';
+import { documentActions } from './documentSlice';
+import { sessionActions } from './sessionSlice';
 import { settleAfter } from './autoSettle';
-import type { Store } from './store';
+import { createStore } from './store';
 
 const sheets = shippedSheets();
 
-/** A store that holds a plan, and a feed that answers as the worker does; `meanwhile` changes the plan while it searches. */
+/** A store that holds a plan, and workers that answer as they do in a browser; `meanwhile` changes the plan while they search. */
 function bench(plan: Plan, auto: boolean, meanwhile?: Plan) {
-  let held: Plan = plan;
   let asked = 0;
-  const store = { getState: () => ({ session: { auto }, document: { plan: held } }) } as unknown as Store;
-  const feed = {
+  const store = createStore();
+  store.dispatch(documentActions.opened({ plan, revision: 1 }));
+  store.dispatch(sessionActions.autoChosen(auto));
+  const workers = {
     search: async (question: (reviewer: unknown) => Promise<unknown>) => {
       asked += 1;
       const answer = await question({
         settle: (of: Plan, _ms: number, scope: { keep?: readonly string[] }) => Promise.resolve(assignPins(of, sheets, scope)),
       });
-      if (meanwhile) held = meanwhile;
+      if (meanwhile) store.dispatch(documentActions.opened({ plan: meanwhile, revision: 2 }));
       return answer;
     },
-  } as unknown as ReviewFeed;
-  return { after: (edits: readonly Edit[]) => settleAfter(store, feed, edits), asked: () => asked };
+  } as unknown as ReviewWorkers;
+  return { after: (edits: readonly Edit[]) => store.dispatch(settleAfter(workers, edits)), asked: () => asked };
 }
 
 const lamp = add('lamp', 'led-red-5mm');

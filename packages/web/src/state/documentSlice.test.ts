@@ -1,7 +1,7 @@
 import { shippedSheets } from '../../../core/tests/catalogue';
 import { add, edited, stick, wire } from '../../../core/tests/makePlan';
 import { additionOf } from '@roof-chart/core/review/addition';
-import { doEdits, redo, undo } from './commands';
+import { editPlan, redoStep, undoStep } from './commands';
 import { type Batch, documentActions, type DocumentState, documentSlice, type Step } from './documentSlice';
 import { sessionActions, sessionSlice, type SessionState } from './sessionSlice';
 import { createStore } from './store';
@@ -101,22 +101,25 @@ describe('edits of the open plan', () => {
   };
   test('go to the server with what was done, and so do undo and redo', () => {
     const store = opened();
-    doEdits(store, sheets, [wire('a:A', 'GP2')], 'wire A');
-    undo(store, sheets);
-    redo(store, sheets);
+    store.dispatch(editPlan(sheets, [wire('a:A', 'GP2')], 'wire A'));
+    store.dispatch(undoStep(sheets));
+    store.dispatch(redoStep(sheets));
     expect(store.getState().document.waiting.map(({ label }) => label)).toEqual(['wire A', 'Undo: wire A', 'Redo: wire A']);
     expect(new Set(store.getState().document.waiting.map(({ id }) => id)).size).toBe(3);
   });
   test('none, or without a plan, are none', () => {
     const none = { ok: false, words: 'Nothing to change.' };
-    expect(doEdits(opened(), sheets, [], 'nothing')).toEqual(none);
-    expect(doEdits(createStore(), sheets, [wire('a:A', 'GP2')], 'wire')).toEqual(none);
-    expect([undo(createStore(), sheets), redo(createStore(), sheets)]).toEqual([{ kind: 'none' }, { kind: 'none' }]);
+    expect(opened().dispatch(editPlan(sheets, [], 'nothing'))).toEqual(none);
+    expect(createStore().dispatch(editPlan(sheets, [wire('a:A', 'GP2')], 'wire'))).toEqual(none);
+    expect([createStore().dispatch(undoStep(sheets)), createStore().dispatch(redoStep(sheets))]).toEqual([
+      { kind: 'none' },
+      { kind: 'none' },
+    ]);
   });
   test('are 5 000 at once and no more', () => {
     const many = (count: number) => Array.from({ length: count }, () => wire('a:A', 'GP2'));
-    expect(doEdits(opened(), sheets, many(5000), 'many')).toEqual({ ok: true, label: 'many' });
-    expect(doEdits(opened(), sheets, many(5001), 'too many')).toEqual({
+    expect(opened().dispatch(editPlan(sheets, many(5000), 'many'))).toEqual({ ok: true, label: 'many' });
+    expect(opened().dispatch(editPlan(sheets, many(5001), 'too many'))).toEqual({
       ok: false,
       words: 'Not done: 5001 edits at once, the limit is 5000.',
     });
@@ -125,7 +128,7 @@ describe('edits of the open plan', () => {
     const lit = additionOf(plan, sheets, sheets.parts.get('led-red-5mm')!.sheet)!.plan;
     const store = createStore();
     store.dispatch(documentActions.opened({ plan: lit, revision: 1 }));
-    expect(doEdits(store, sheets, [{ kind: 'drawer', drawer: { series: 'E96' } }], 'E96 on hand')).toEqual({
+    expect(store.dispatch(editPlan(sheets, [{ kind: 'drawer', drawer: { series: 'E96' } }], 'E96 on hand'))).toEqual({
       ok: true,
       label: 'E96 on hand',
     });
@@ -134,14 +137,32 @@ describe('edits of the open plan', () => {
     expect(document.waiting).toMatchObject([
       { label: 'E96 on hand, 1 value recalculated', edits: [{ kind: 'drawer' }, { kind: 'series', placement: 'light-1' }] },
     ]);
-    undo(store, sheets);
+    store.dispatch(undoStep(sheets));
     expect(store.getState().document.plan).toEqual(lit);
   });
 });
 
 describe('what the user looks at', () => {
-  const first: SessionState = { terminal: null, pin: null, finding: null, scope: 'signals', roomy: false, auto: false, signedOut: false };
-  const seen: SessionState = { terminal: 'a:A', pin: 'GP2', finding: 'f', scope: 'all', roomy: true, auto: true, signedOut: true };
+  const first: SessionState = {
+    terminal: null,
+    pin: null,
+    finding: null,
+    scope: 'signals',
+    roomy: false,
+    auto: false,
+    signedOut: false,
+    announcement: '',
+  };
+  const seen: SessionState = {
+    terminal: 'a:A',
+    pin: 'GP2',
+    finding: 'f',
+    scope: 'all',
+    roomy: true,
+    auto: true,
+    signedOut: true,
+    announcement: 'Undone',
+  };
   test.each([
     [sessionActions.focused({ pin: 'GP3' }), { ...seen, pin: 'GP3' }],
     [sessionActions.focused({ terminal: null }), { ...seen, terminal: null }],
@@ -154,7 +175,10 @@ describe('what the user looks at', () => {
     [sessionActions.densityChosen(false), { ...seen, roomy: false }],
     [sessionActions.autoChosen(false), { ...seen, auto: false }],
     [sessionActions.signedOutChanged(false), { ...seen, signedOut: false }],
-    [sessionActions.sessionCleared(), { ...first, roomy: true, auto: true, signedOut: true }],
+    [sessionActions.announced('Redone'), { ...seen, announcement: 'Redone' }],
+    // Said twice it is said twice: the text differs by a mark that is not read.
+    [sessionActions.announced('Undone'), { ...seen, announcement: 'Undone\u200b' }],
+    [sessionActions.sessionCleared(), { ...first, roomy: true, auto: true, signedOut: true, announcement: 'Undone' }],
   ])('%o', (action, expected) => expect(sessionSlice.reducer(seen, action)).toEqual(expected));
   test('at first nothing', () => expect(sessionSlice.reducer(undefined, { type: '' })).toEqual(first));
 });

@@ -53,7 +53,7 @@ const initialState: DocumentState = {
 const UNDO_DEPTH = 500;
 
 /** The plain state: reading a draft creates proxies, which takes seconds with thousands of waiting edits. */
-const plain = (draft: Draft<DocumentState>): DocumentState => original(draft) as DocumentState;
+const plain = (draft: Draft<DocumentState>): DocumentState => original(draft) ?? draft;
 
 /** What a document is opened from. */
 export type Opening = Partial<DocumentState> & { readonly plan: Plan; readonly revision: number };

@@ -3,7 +3,7 @@ import { createStore as keyValueStore, entries, get, set } from 'idb-keyval';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { shippedSheets } from '../../../core/tests/catalogue';
 import { add, edited, stick, wire } from '../../../core/tests/makePlan';
-import { doEdits } from './commands';
+import { editPlan } from './commands';
 import { type Batch, documentActions } from './documentSlice';
 import { browserStorage, LocalPersistence, type LocalStorage } from './localPersistence';
 import { isLocalGround, isLocalSteps, type LocalGround, pruneSteps, readGround, readSteps, writeGround, writeSteps } from './localCopy';
@@ -33,8 +33,8 @@ function keeping(storage: Partial<LocalStorage> = {}, tab = 'tab-1') {
 
 test('every change is kept in this browser, with its undo', async () => {
   const { store, keeper, plan } = keeping();
-  doEdits(store, sheets, [wire('a:A', 'GP2')], 'wire');
-  doEdits(store, sheets, [wire('a:A', 'GP3')], 'move');
+  store.dispatch(editPlan(sheets, [wire('a:A', 'GP2')], 'wire'));
+  store.dispatch(editPlan(sheets, [wire('a:A', 'GP3')], 'move'));
   await keeper.settled();
   const { waiting, past } = store.getState().document;
   expect(await readGround(plan.id)).toEqual({ kind: 'ground', ground: { version: 2, plan, revision: 3, epoch: 'first' } });
@@ -73,7 +73,7 @@ test('two tabs offline keep their edits apart: none of either is lost, and each 
 
 test('the edits of a plan that was closed stay until somebody sends them', async () => {
   const { store, keeper, plan } = keeping();
-  doEdits(store, sheets, [wire('a:A', 'GP2')], 'wire');
+  store.dispatch(editPlan(sheets, [wire('a:A', 'GP2')], 'wire'));
   await keeper.settled();
   store.dispatch(documentActions.opened({ plan: planOf(), revision: 1, epoch: 'first' }));
   await keeper.settled();
@@ -88,7 +88,7 @@ test('a slow disk gets the newest state last, not every one between', async () =
       written.push(batches.length);
     },
   });
-  for (let n = 2; n < 12; n += 1) doEdits(store, sheets, [wire('a:A', `GP${n}`)], 'move');
+  for (let n = 2; n < 12; n += 1) store.dispatch(editPlan(sheets, [wire('a:A', `GP${n}`)], 'move'));
   await keeper.settled();
   expect([written.reduce((sum, n) => sum + n, 0), written.length < 5]).toEqual([10, true]);
 });
@@ -96,7 +96,7 @@ test('a slow disk gets the newest state last, not every one between', async () =
 test('a full storage is told once, in plain words', async () => {
   const { store, keeper, told } = keeping({ keepBatches: () => Promise.reject(new DOMException('full', 'QuotaExceededError')) });
   for (const pin of ['GP2', 'GP3', 'GP4']) {
-    doEdits(store, sheets, [wire('a:A', pin)], 'move');
+    store.dispatch(editPlan(sheets, [wire('a:A', pin)], 'move'));
     await keeper.settled();
   }
   expect(told).toEqual([expect.stringMatching(/^Browser storage is full or blocked\. Keep this tab open /)]);

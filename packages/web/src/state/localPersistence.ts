@@ -1,6 +1,6 @@
 import type { Batch, DocumentState } from './documentSlice';
 import { writeGround, writeSteps } from './localCopy';
-import type { Store } from './store';
+import { addAppListener, type Store } from './store';
 import { forgetBatches, keepBatches } from './waitingBatches';
 
 /** Where the keeper writes. */
@@ -44,11 +44,16 @@ export class LocalPersistence {
     this.#seen = store.getState().document;
   }
 
-  /** @returns stops keeping */
+  /** Keeps every change of the open document. @returns stops keeping */
   watch(): () => void {
-    return this.store.subscribe(() => {
-      if (!this.#running) this.#writing = this.#run();
-    });
+    return this.store.dispatch(
+      addAppListener({
+        predicate: (_, now, before) => !isKept(now.document, before.document),
+        effect: () => {
+          if (!this.#running) this.#writing = this.#run();
+        },
+      }),
+    );
   }
 
   /** Resolves when everything up to now is written. */

@@ -3,7 +3,7 @@ import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { shippedSheets } from '../../../core/tests/catalogue';
 import { add, edited, stick, wire } from '../../../core/tests/makePlan';
-import { doEdits, redo, undo } from './commands';
+import { editPlan, redoStep, undoStep } from './commands';
 import { type Batch, documentActions } from './documentSlice';
 import { nextBatches, type SaveAnswer, type SendBatches } from './planRequests';
 import { rebase, Saver } from './saver';
@@ -86,8 +86,8 @@ afterEach(() => void jest.useRealTimers());
 
 test('edits reach the server in order, and the state says so in the end', async () => {
   const { store, server, settled, stop } = setUp();
-  doEdits(store, sheets, [add('a', 'humidity-sht31')], 'add');
-  doEdits(store, sheets, [wire('a:SDA', 'GP4')], 'wire');
+  store.dispatch(editPlan(sheets, [add('a', 'humidity-sht31')], 'add'));
+  store.dispatch(editPlan(sheets, [wire('a:SDA', 'GP4')], 'wire'));
   expect(store.getState().document.save).toBe('saving');
   expect(await settled()).toMatchObject({ save: 'saved', waiting: [], revision: 3 });
   expect(server.plan).toEqual(store.getState().document.plan);
@@ -99,7 +99,7 @@ test('edits reach the server in order, and the state says so in the end', async 
 test('a long row of edits goes in few requests, whatever the server’s pace', async () => {
   const { store, server, settled, stop } = setUp();
   server.mood = 'away';
-  for (let n = 0; n < 2000; n += 1) doEdits(store, sheets, rename(`Edit ${n}`), 'rename');
+  for (let n = 0; n < 2000; n += 1) store.dispatch(editPlan(sheets, rename(`Edit ${n}`), 'rename'));
   await settled();
   server.mood = 'well';
   expect(await settled()).toMatchObject({ save: 'saved', waiting: [], revision: 2001 });
@@ -119,12 +119,12 @@ test('what goes in one request stays under the server’s limits; a batch that i
 test('a batch that is refused in the middle keeps those before it and after it', async () => {
   const { store, server, told, settled, stop } = setUp();
   server.mood = 'away';
-  doEdits(store, sheets, rename('One'), 'rename');
+  store.dispatch(editPlan(sheets, rename('One'), 'rename'));
   const bad: Batch = { id: 'bad', edits: [wire('nobody:A', 'GP2')] };
   store.dispatch(
     documentActions.did({ plan: store.getState().document.plan!, batch: bad, step: { label: 'bad', edits: [], inverse: [] } }),
   );
-  doEdits(store, sheets, rename('Two'), 'rename');
+  store.dispatch(editPlan(sheets, rename('Two'), 'rename'));
   await settled();
   server.mood = 'well';
   expect(await settled()).toMatchObject({ save: 'saved', waiting: [], plan: { name: 'Two' } });
@@ -143,7 +143,7 @@ test('a full disk and a lost sign-in are told as such, and saving goes on when t
     { send: async (...args) => answer ?? server.send(...args), read: async () => server.stored() },
   );
   const stopAgain = saver.watch();
-  doEdits(store, sheets, rename('Kept'), 'rename');
+  store.dispatch(editPlan(sheets, rename('Kept'), 'rename'));
   expect(await settled()).toMatchObject({ save: 'full', waiting: [{}] });
   answer = { kind: 'wait', why: 'signed-out' };
   expect(await settled()).toMatchObject({ save: 'signed-out', waiting: [{}] });
@@ -159,14 +159,14 @@ describe('after the server’s database was restored or reset', () => {
     server.epoch = 'second';
     await saver.heard(server.plan.id, { revision: 1, epoch: 'second' });
     expect(await settled()).toMatchObject({ epoch: 'second', choice: null, save: 'saved' });
-    doEdits(store, sheets, rename('Goes on'), 'rename');
+    store.dispatch(editPlan(sheets, rename('Goes on'), 'rename'));
     expect(await settled()).toMatchObject({ save: 'saved', revision: 2 });
     stop();
   });
 
   test('a tab with another plan keeps everything and asks; nothing is sent before the choice', async () => {
     const { store, server, settled, stop, saver } = setUp();
-    doEdits(store, sheets, rename('Newer'), 'rename');
+    store.dispatch(editPlan(sheets, rename('Newer'), 'rename'));
     await settled();
     // The restored database is older: its revision is one that the tab has passed.
     server.plan = stick();
@@ -176,7 +176,7 @@ describe('after the server’s database was restored or reset', () => {
     await saver.heard(server.plan.id, { revision: 1, epoch: 'second' });
     expect(store.getState().document).toMatchObject({ save: 'choice', plan: { name: 'Newer' }, choice: { epoch: 'second' } });
     const requests = server.requests.length;
-    doEdits(store, sheets, rename('Newest'), 'rename');
+    store.dispatch(editPlan(sheets, rename('Newest'), 'rename'));
     expect(await settled()).toMatchObject({ save: 'choice', plan: { name: 'Newest' }, waiting: [{}] });
     expect(server.requests).toHaveLength(requests);
     stop();
@@ -185,7 +185,7 @@ describe('after the server’s database was restored or reset', () => {
   test('an edit under way meets the other life as a choice, not as a stale revision', async () => {
     const { store, server, settled, stop } = setUp();
     server.epoch = 'second';
-    doEdits(store, sheets, rename('Mine'), 'rename');
+    store.dispatch(editPlan(sheets, rename('Mine'), 'rename'));
     expect(await settled()).toMatchObject({ save: 'choice', plan: { name: 'Mine' }, choice: { plan: { name: stick().name } } });
     stop();
   });
@@ -216,9 +216,9 @@ test('what another tab left behind is laid on top and sent with this one’s', a
 test('a server that is away costs nothing: edits wait, and go when it is back', async () => {
   const { store, server, settled, stop } = setUp();
   server.mood = 'away';
-  doEdits(store, sheets, rename('One'), 'rename');
+  store.dispatch(editPlan(sheets, rename('One'), 'rename'));
   expect(await settled()).toMatchObject({ save: 'offline', waiting: [{}] });
-  doEdits(store, sheets, rename('Two'), 'rename');
+  store.dispatch(editPlan(sheets, rename('Two'), 'rename'));
   server.mood = 'well';
   expect(await settled()).toMatchObject({ save: 'saved', waiting: [] });
   expect(server.plan.name).toBe('Two');
@@ -228,7 +228,7 @@ test('a server that is away costs nothing: edits wait, and go when it is back', 
 test('an answer that was lost does not make an edit happen twice', async () => {
   const { store, server, settled, stop, told } = setUp();
   server.mood = 'loses-answers';
-  doEdits(store, sheets, [add('a', 'humidity-sht31')], 'add');
+  store.dispatch(editPlan(sheets, [add('a', 'humidity-sht31')], 'add'));
   await settled();
   server.mood = 'well';
   expect(await settled()).toMatchObject({ save: 'saved' });
@@ -242,11 +242,11 @@ test('somebody else’s change is taken in and ours laid on top; what no longer 
   const plan = edited(stick(), sheets, add('a', 'humidity-sht31'));
   const { store, server, told, settled, stop } = setUp(plan);
   server.elsewhere('Theirs');
-  doEdits(store, sheets, [wire('a:SDA', 'GP4')], 'wire');
+  store.dispatch(editPlan(sheets, [wire('a:SDA', 'GP4')], 'wire'));
   expect((await settled()).plan).toMatchObject({ name: 'Theirs', wires: { 'a:SDA': { end: { pin: 'GP4' } } } });
   server.plan = { ...server.plan, placements: [], wires: {} };
   server.revision += 1;
-  doEdits(store, sheets, [wire('a:SCL', 'GP5')], 'wire');
+  store.dispatch(editPlan(sheets, [wire('a:SCL', 'GP5')], 'wire'));
   expect(await settled()).toMatchObject({ save: 'saved', plan: { placements: [] } });
   expect(told).toEqual([
     expect.stringMatching(/applied on top\.$/),
@@ -262,9 +262,9 @@ test('random moods and rivals: nothing acknowledged is lost, and both sides end 
       async (moves) => {
         const { store, server, settled, stop } = setUp();
         for (const [n, move] of moves.entries()) {
-          if (move === 'edit') doEdits(store, sheets, [add(`p${n}`, 'led-red-5mm')], 'add');
-          else if (move === 'undo') undo(store, sheets);
-          else if (move === 'redo') redo(store, sheets);
+          if (move === 'edit') store.dispatch(editPlan(sheets, [add(`p${n}`, 'led-red-5mm')], 'add'));
+          else if (move === 'undo') store.dispatch(undoStep(sheets));
+          else if (move === 'redo') store.dispatch(redoStep(sheets));
           else if (move === 'rival') server.elsewhere(`Rival ${n}`);
           else server.mood = move;
           await Promise.resolve();
@@ -291,31 +291,31 @@ test('undo and redo go back and forth through everything, with the words of each
     ['wire', wire('a:A', 'GP2')],
     ['remove', { kind: 'remove-placement', placement: 'a' }],
   ] as const) {
-    doEdits(store, sheets, [edit], label);
+    store.dispatch(editPlan(sheets, [edit], label));
     plans.push(store.getState().document.plan);
   }
   const done = (label: string) => ({ kind: 'done', label });
-  expect(['remove', 'wire', 'add'].map(() => [undo(store, sheets), store.getState().document.plan])).toEqual([
+  expect(['remove', 'wire', 'add'].map(() => [store.dispatch(undoStep(sheets)), store.getState().document.plan])).toEqual([
     [done('remove'), plans[2]],
     [done('wire'), plans[1]],
     [done('add'), plans[0]],
   ]);
-  expect(undo(store, sheets)).toEqual({ kind: 'none' });
-  expect([1, 2, 3, 4].map(() => redo(store, sheets))).toEqual([done('add'), done('wire'), done('remove'), { kind: 'none' }]);
+  expect(store.dispatch(undoStep(sheets))).toEqual({ kind: 'none' });
+  expect([1, 2, 3, 4].map(() => store.dispatch(redoStep(sheets)))).toEqual([done('add'), done('wire'), done('remove'), { kind: 'none' }]);
   expect(store.getState().document.plan).toEqual(plans[3]);
   stop();
 });
 
 test('a step that another’s change made impossible is named and dropped, the ones before it stay', async () => {
   const { store, server, settled, stop, saver } = setUp();
-  doEdits(store, sheets, [add('a', 'led-red-5mm')], 'add lamp');
-  doEdits(store, sheets, [wire('a:A', 'GP2')], 'wire lamp');
+  store.dispatch(editPlan(sheets, [add('a', 'led-red-5mm')], 'add lamp'));
+  store.dispatch(editPlan(sheets, [wire('a:A', 'GP2')], 'wire lamp'));
   await settled();
   server.plan = edited(server.plan, sheets, { kind: 'unwire', placement: 'a', terminal: 'A' });
   server.revision += 1;
   await saver.heard(server.plan.id, server);
-  expect(undo(store, sheets)).toEqual({ kind: 'unfit', label: 'wire lamp' });
-  expect(undo(store, sheets)).toEqual({ kind: 'done', label: 'add lamp' });
+  expect(store.dispatch(undoStep(sheets))).toEqual({ kind: 'unfit', label: 'wire lamp' });
+  expect(store.dispatch(undoStep(sheets))).toEqual({ kind: 'done', label: 'add lamp' });
   stop();
 });
 
@@ -331,7 +331,7 @@ test('a plan that was deleted elsewhere keeps its edits here until it is back', 
   );
   stop();
   const stopAgain = saver.watch();
-  doEdits(store, sheets, rename('Still here'), 'rename');
+  store.dispatch(editPlan(sheets, rename('Still here'), 'rename'));
   expect(await settled()).toMatchObject({ save: 'offline', waiting: [{}] });
   deleted = false;
   saver.retry();
@@ -342,7 +342,7 @@ test('a plan that was deleted elsewhere keeps its edits here until it is back', 
 
 test('a refused edit leaves the plan alone and says why', () => {
   const { store, stop } = setUp();
-  expect(doEdits(store, sheets, [wire('a:A', 'GP2')], 'wire')).toEqual({
+  expect(store.dispatch(editPlan(sheets, [wire('a:A', 'GP2')], 'wire'))).toEqual({
     ok: false,
     words: 'Not done: terminal must be a terminal of a part in this plan, not a:A.',
   });

@@ -6,7 +6,7 @@ import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { StoredPlan } from '@roof-chart/api/storedPlan';
 import { type Batch, documentActions } from './documentSlice';
 import { nextBatches, type PlanRequests, type SaveAnswer } from './planRequests';
-import type { Store } from './store';
+import { addAppListener, type Store } from './store';
 
 export interface Rebased {
   readonly plan: Plan;
@@ -62,12 +62,14 @@ export class Saver {
 
   /** Starts watching the document. @returns stops watching */
   watch(): () => void {
-    const unsubscribe = this.store.subscribe(() => void this.#pump());
+    const stopListening = this.store.dispatch(
+      addAppListener({ predicate: (_, now, before) => now.document !== before.document, effect: () => this.#pump() }),
+    );
     const retry = () => this.retry();
     globalThis.addEventListener?.('online', retry);
     void this.#pump();
     return () => {
-      unsubscribe();
+      stopListening();
       clearTimeout(this.#timer);
       globalThis.removeEventListener?.('online', retry);
     };

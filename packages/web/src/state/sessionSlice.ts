@@ -14,6 +14,8 @@ export interface SessionState {
   readonly auto: boolean;
   /** The server requires sign-in. */
   readonly signedOut: boolean;
+  /** What a screen reader says next. */
+  readonly announcement: string;
 }
 
 const initialState: SessionState = {
@@ -24,6 +26,7 @@ const initialState: SessionState = {
   roomy: false,
   auto: false,
   signedOut: false,
+  announcement: '',
 };
 
 export const sessionSlice = createSlice({
@@ -42,7 +45,12 @@ export const sessionSlice = createSlice({
     densityChosen: (state, { payload }: PayloadAction<boolean>) => ({ ...state, roomy: payload }),
     autoChosen: (state, { payload }: PayloadAction<boolean>) => ({ ...state, auto: payload }),
     signedOutChanged: (state, { payload }: PayloadAction<boolean>) => ({ ...state, signedOut: payload }),
-    sessionCleared: (state) => ({ ...initialState, roomy: state.roomy, auto: state.auto, signedOut: state.signedOut }),
+    /** A repeated text would not be read again; the invisible mark makes it another text. */
+    announced: (state, { payload }: PayloadAction<string>) => ({
+      ...state,
+      announcement: payload === state.announcement ? `${payload}\u200b` : payload,
+    }),
+    sessionCleared: ({ roomy, auto, signedOut, announcement }) => ({ ...initialState, roomy, auto, signedOut, announcement }),
   },
 });
 

@@ -1,18 +1,16 @@
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useSyncExternalStore } from 'react';
+import { createContext, type ReactNode, useContext, useMemo } from 'react';
 import type { Edit } from '@roof-chart/core/plan/edit';
-import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BenchNotes } from '@roof-chart/core/sheets/benchNote';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import type { Reviewed, ReviewFeed } from '../workers/reviewFeed';
+import type { ReviewWorkers } from '../workers/reviewWorkers';
 import type { PlanRequests } from './planRequests';
 import type { Saver } from './saver';
-import { useAppSelector } from './store';
 
 /** Tools that every view of a plan uses, around the sheets of this session. */
 export interface Workbench {
   readonly sheets: Sheets;
-  readonly feed: ReviewFeed;
+  readonly workers: ReviewWorkers;
   readonly saver: Saver;
   readonly requests: PlanRequests;
   /** Applies edits as one undoable step; reports why if they cannot be applied.
@@ -37,26 +35,4 @@ export function PlanSheets({ notes, children }: { readonly notes: BenchNotes; re
   const sheets = notedSheets(bench.sheets, notes);
   const own = useMemo(() => (sheets === bench.sheets ? bench : { ...bench, sheets }), [bench, sheets]);
   return <WorkbenchContext.Provider value={own}>{children}</WorkbenchContext.Provider>;
-}
-
-/** Requests a review of the open plan whenever it changes. Used once, by the frame. */
-export function useReviewing(plan: Plan | null): void {
-  const { feed } = useWorkbench();
-  useEffect(() => {
-    if (plan) feed.want(plan);
-  }, [feed, plan]);
-}
-
-/** The newest review of the open plan, or null until the first is there. It may be of the plan a moment ago. */
-export function useReviewed(): Reviewed | null {
-  const { feed } = useWorkbench();
-  const id = useAppSelector((state) => state.document.plan?.id);
-  const reviewed = useSyncExternalStore(feed.subscribe, feed.current);
-  return reviewed && reviewed.plan.id === id ? reviewed : null;
-}
-
-/** Why the open plan is not checked; null where it is, or will be soon. */
-export function useReviewFailure(): string | null {
-  const { feed } = useWorkbench();
-  return useSyncExternalStore(feed.subscribe, feed.failure);
 }

@@ -1,6 +1,6 @@
 import { ActionIcon, Menu } from '@mantine/core';
 import { IconPhotoDown } from '@tabler/icons-react';
-import { announce } from './announcer';
+import { useAnnounce } from './announcer';
 import { downloadBlob, downloadText } from './download';
 import { pngOf } from './pngOf';
 
@@ -16,6 +16,7 @@ const pictureName = (label: string): string =>
 /** Saves a chart as an image file.
  *  @param svg creates the image on demand */
 export function SavePicture({ label, svg }: { readonly label: string; readonly svg: () => string }) {
+  const announce = useAnnounce();
   const name = pictureName(label);
   return (
     <Menu position="bottom-end">

@@ -1,23 +1,16 @@
-import { useSyncExternalStore } from 'react';
+import { useCallback } from 'react';
+import { sessionActions } from '../state/sessionSlice';
+import { useAppDispatch, useAppSelector } from '../state/store';
 import styles from './announcer.module.css';
 
-let words = '';
-const listeners = new Set<() => void>();
-
-/** Announces changes to screen readers. */
-export function announce(text: string): void {
-  // A repeated text would not be read again; the invisible mark makes it another text.
-  words = text === words ? `${text}\u200b` : text;
-  for (const listener of listeners) listener();
+/** @returns announces a change to screen readers */
+export function useAnnounce(): (text: string) => void {
+  const dispatch = useAppDispatch();
+  return useCallback((text: string) => void dispatch(sessionActions.announced(text)), [dispatch]);
 }
 
-const subscribe = (listener: () => void) => {
-  listeners.add(listener);
-  return () => void listeners.delete(listener);
-};
-
 export function Announcer() {
-  const text = useSyncExternalStore(subscribe, () => words);
+  const text = useAppSelector((state) => state.session.announcement);
   return (
     <div aria-live="polite" role="status" className={styles.hidden}>
       {text}

@@ -29,7 +29,7 @@ interface State<T> {
  *  @param subject what is read: a new value is read anew
  *  @param ask the question to the worker about it */
 export function useReading<T>(subject: unknown, ask: (reviewer: Remote<Reviewer>) => Promise<T>): Reading<T> {
-  const { feed } = useWorkbench();
+  const { workers } = useWorkbench();
   const [state, setState] = useState<State<T>>({ of: undefined, value: undefined, failure: null });
   const [slow, setSlow] = useState<unknown>();
   const question = useRef(ask);
@@ -45,7 +45,7 @@ export function useReading<T>(subject: unknown, ask: (reviewer: Remote<Reviewer>
     };
     // Debounced: while typing, only the last text is read.
     const start = setTimeout(() => {
-      feed
+      workers
         .read<T>((reviewer) => question.current(reviewer))
         .then(
           (value) => finish(() => ({ of: subject, value, failure: null })),
@@ -60,13 +60,13 @@ export function useReading<T>(subject: unknown, ask: (reviewer: Remote<Reviewer>
       clearTimeout(timer);
       clearTimeout(start);
     };
-  }, [feed, subject]);
+  }, [workers, subject]);
   const isCurrent = state.of === subject;
   return {
     value: state.value,
     isCurrent,
     failure: isCurrent ? state.failure : null,
     isSlow: !isCurrent && slow === subject,
-    stop: () => feed.stopReading(),
+    stop: () => workers.stopReading(),
   };
 }

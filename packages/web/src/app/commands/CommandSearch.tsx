@@ -11,7 +11,8 @@ import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { planDocument } from '@roof-chart/core/plan/planFile';
 import { boardOf, type Edit } from '@roof-chart/core/plan/edit';
 import { splitKey } from '@roof-chart/core/plan/plan';
-import { useReviewed, useWorkbench } from '../../state/workbench';
+import { selectReviewed } from '../../state/selectors';
+import { useWorkbench } from '../../state/workbench';
 import { sessionActions } from '../../state/sessionSlice';
 import { download } from '../../ui/download';
 import { type RootState, useAppDispatch, useAppSelector } from '../../state/store';
@@ -79,7 +80,7 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
 function usePlaces(opened: boolean): readonly Group[] {
   const plan = useAppSelector((state) => (opened ? state.document.plan : null));
   const { sheets, edit } = useWorkbench();
-  const reviewed = useReviewed();
+  const reviewed = useAppSelector(selectReviewed);
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   return useMemo(() => {

@@ -5,7 +5,7 @@ import { checkOf } from '@roof-chart/core/checks/engine/registry';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { FixAlternative } from '@roof-chart/core/review/fixAlternatives';
-import { announce } from '../announcer';
+import { useAnnounce } from '../announcer';
 import { useWorkbench } from '../../state/workbench';
 import { Stopped } from '../../workers/workerSeat';
 import { alternativeText } from '@roof-chart/core/text/fixAlternativeText';
@@ -20,12 +20,13 @@ type State =
 
 /** Alternatives where no single fix helps; searched on request, because it takes seconds. */
 export function Alternatives({ plan, finding }: { readonly plan: Plan; readonly finding: Finding }) {
-  const { sheets, feed } = useWorkbench();
+  const { sheets, workers } = useWorkbench();
+  const announce = useAnnounce();
   const [state, setState] = useState<State>({ is: 'idle' });
   const { otherwise } = checkOf(finding.code);
   const ask = () => {
     setState({ is: 'busy' });
-    void feed
+    void workers
       .search<readonly FixAlternative[]>((reviewer) => reviewer.fixAlternatives(plan, finding.id, LIMIT))
       .then((list) => {
         setState({ is: 'found', of: plan, list });
@@ -45,7 +46,7 @@ export function Alternatives({ plan, finding }: { readonly plan: Plan; readonly 
           <p className={styles.none} role="status">
             Looking for alternatives…
           </p>
-          <Button variant="default" size="compact-xs" onClick={() => feed.stopSearch()}>
+          <Button variant="default" size="compact-xs" onClick={() => workers.stopSearch()}>
             Stop
           </Button>
         </>

@@ -4,6 +4,7 @@ import { shippedSheets } from '../../../../core/tests/catalogue';
 import { add, edited, stick, wire } from '../../../../core/tests/makePlan';
 import { mount } from '../../../tests/mount';
 import { FindingsRail } from './FindingsRail';
+import { reviewActions } from '../../state/reviewSlice';
 
 const sheets = shippedSheets();
 const plan = edited(
@@ -37,8 +38,7 @@ test('findings stand by level, the gravest first, with their number in the headi
 });
 
 test('a line opens with its text, its reason and its fixes, and takes the Chart there; chosen again, it closes', async () => {
-  const { user, store, feed } = mount(<FindingsRail parts={2} />, plan, sheets);
-  act(() => feed.want(plan));
+  const { user, store } = mount(<FindingsRail parts={2} />, plan, sheets);
   await user.click(line(/GP2: 32 mA/));
   const open = screen.getByRole('button', { name: /GP2: 32 mA/ });
   expect(open.getAttribute('aria-expanded')).toBe('true');
@@ -104,10 +104,11 @@ test('a plan without findings says how much was checked, an empty one what to do
 });
 
 test('where no review comes, nothing older is shown in its place; checking can be tried again', async () => {
-  const { feed, user } = mount(<FindingsRail parts={2} />, plan, sheets);
-  act(() => feed.fail('out of memory.'));
+  const { store, user } = mount(<FindingsRail parts={2} />, plan, sheets);
+  act(() => void store.dispatch(reviewActions.failed('out of memory.')));
   expect(screen.getByRole('alert').textContent).toContain('Checks are not running: out of memory. Editing and saving still work.');
   expect(screen.queryAllByRole('region')).toEqual([]);
   await user.click(screen.getByRole('button', { name: 'Check again' }));
-  expect(feed.retries).toBe(1);
+  expect(store.getState().review.failure).toBeNull();
+  expect(screen.getByText('Checking…')).toBeTruthy();
 });

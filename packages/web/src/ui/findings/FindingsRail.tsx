@@ -1,15 +1,16 @@
 import { Button, Collapse, CopyButton, UnstyledButton } from '@mantine/core';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
-import { isAboutFacts, type Finding, type Level, LEVELS } from '@roof-chart/core/checks/engine/check';
+import { type Finding, LEVELS } from '@roof-chart/core/checks/engine/check';
 import { CHECKS } from '@roof-chart/core/checks/engine/registry';
 import { type FindingText, factGroupsText, describeFinding, placeText } from '@roof-chart/core/text/describe';
 import { LEVEL_TEXT } from '@roof-chart/core/text/names';
 import { Unbroken } from '../Unbroken';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import { useReviewed, useReviewFailure, useWorkbench } from '../../state/workbench';
-import type { Reviewed } from '../../workers/reviewFeed';
+import { selectFindingCounts, selectFindings, selectReviewed, selectSortedFindings } from '../../state/selectors';
+import { useWorkbench } from '../../state/workbench';
+import { type Reviewed, reviewActions } from '../../state/reviewSlice';
 import { sessionActions } from '../../state/sessionSlice';
 import { useAppDispatch, useAppSelector } from '../../state/store';
 import { AcceptFinding } from './AcceptFinding';
@@ -204,11 +205,11 @@ function Facts({ reviewed, findings }: { readonly reviewed: Reviewed; readonly f
 
 /** The plan as it is now has no review: nothing older is shown in its place. */
 function NotChecked({ reason }: { readonly reason: string }) {
-  const { feed } = useWorkbench();
+  const dispatch = useAppDispatch();
   return (
     <div role="alert" className={styles.text}>
       <p>Checks are not running: {reason} Editing and saving still work.</p>
-      <Button size="compact-xs" variant="default" onClick={() => feed.retry()}>
+      <Button size="compact-xs" variant="default" onClick={() => void dispatch(reviewActions.requested())}>
         Check again
       </Button>
     </div>
@@ -217,21 +218,18 @@ function NotChecked({ reason }: { readonly reason: string }) {
 
 /** @param parts number of parts in the plan; with the plan itself the rail would be drawn anew at every edit */
 export const FindingsRail = memo(function FindingsRail({ parts }: { readonly parts: number }) {
-  const reviewed = useReviewed();
-  const failure = useReviewFailure();
-  const findings = useMemo(() => (reviewed?.result.ok ? reviewed.result.review.findings : []), [reviewed]);
-  useFindingOfAddress(findings);
-  const open = findings.filter((f) => f.accepted === undefined && !isAboutFacts(f));
-  const facts = findings.filter((f) => f.accepted === undefined && isAboutFacts(f));
-  const accepted = findings.filter((f) => f.accepted !== undefined);
-  const count = (level: Level) => open.filter((f) => f.level === level).length;
-  const words = LEVELS.map((level) => counted(count(level), LEVEL_TEXT[level])).join(', ');
+  const reviewed = useAppSelector(selectReviewed);
+  const failure = useAppSelector((state) => state.review.failure);
+  const { open, facts, accepted } = useAppSelector(selectSortedFindings);
+  const counts = useAppSelector(selectFindingCounts);
+  useFindingOfAddress(useAppSelector(selectFindings));
+  const words = LEVELS.map((level) => counted(counts[level], LEVEL_TEXT[level])).join(', ');
   return (
     <aside className={styles.rail} aria-label="Findings">
       <h2 className={styles.heading}>
         Findings
         <span className="num" title={words} aria-label={words}>
-          {LEVELS.map(count).join(' · ')}
+          {LEVELS.map((level) => counts[level]).join(' · ')}
         </span>
       </h2>
       {reviewed && <FixSafe plan={reviewed.plan} findings={open} />}

@@ -15,13 +15,13 @@ const ENDS = {
 
 /** All safe remedies in one undoable step, with what was done in words. */
 export function FixSafe({ plan, findings }: { readonly plan: Plan; readonly findings: readonly Finding[] }) {
-  const { sheets, feed, edit } = useWorkbench();
+  const { sheets, workers, edit } = useWorkbench();
   const [busy, setBusy] = useState(false);
   const safe = findings.filter((f) => f.accepted === undefined && f.remedies.some((r) => r.grade === 'safe')).length;
   if (safe === 0) return null;
   const run = async () => {
     setBusy(true);
-    const fix = await feed.ask((reviewer) => reviewer.fixSafe(plan));
+    const fix = await workers.ask((reviewer) => reviewer.fixSafe(plan));
     setBusy(false);
     if (fix.edits.length === 0 || !edit(fix.edits, `apply ${counted(fix.fixed.length, 'safe fix', 'safe fixes')}`)) return;
     const said = fix.fixed.map(({ finding, remedy }) => describeFix(plan, sheets, finding.code, remedy));

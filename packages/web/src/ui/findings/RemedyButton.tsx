@@ -31,12 +31,12 @@ function Shown({ words }: { readonly words: PreviewText }) {
 
 /** A change of the plan: what it would do is shown on hover and focus, before it is done. */
 export function ChangeButton({ plan, edits, label }: { readonly plan: Plan; readonly edits: readonly Edit[]; readonly label: string }) {
-  const { sheets, feed, edit } = useWorkbench();
+  const { sheets, workers, edit } = useWorkbench();
   const [words, setWords] = useState<PreviewText | null>(null);
   const [open, setOpen] = useState(false);
   const show = () => {
     setOpen(true);
-    void feed
+    void workers
       .ask<PreviewResult>((reviewer) => reviewer.preview(plan, edits))
       .then((result) => setWords(result.ok ? previewText(plan, sheets, result.preview) : null));
   };

@@ -5,7 +5,7 @@ import { answerText } from '@roof-chart/core/text/faultText';
 import { isForProbe, type Question, questionsFor } from '@roof-chart/core/bench/questions';
 import { askOne, type BenchPort, interview, ProbeSession, SESSION_WORDS, type SessionFault } from '@roof-chart/core/bench/session';
 import type { Plan, TerminalKey } from '@roof-chart/core/plan/plan';
-import { announce } from '../../ui/announcer';
+import { useAnnounce } from '../../ui/announcer';
 import { useWorkbench } from '../../state/workbench';
 import { Stopped } from '../../workers/workerSeat';
 
@@ -46,7 +46,8 @@ export type Asking = { readonly done: number; readonly all: number } | { readonl
 
 /** The session with a bench: first all questions that the probe answers alone, then part by part those that need the user. */
 export function useBench(plan: Plan) {
-  const { sheets, feed } = useWorkbench();
+  const { sheets, workers } = useWorkbench();
+  const announce = useAnnounce();
   const [asking, setAsking] = useState<Asking | null>(null);
   const [outcome, setOutcome] = useState<Outcome | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -71,7 +72,7 @@ export function useBench(plan: Plan) {
   );
 
   const take = async (asked: Plan, questions: readonly Question[], answers: Outcome['answers'], fault: SessionFault | undefined) => {
-    const found = await feed.search<Found>((reviewer) => reviewer.diagnose(asked, questions, answers));
+    const found = await workers.search<Found>((reviewer) => reviewer.diagnose(asked, questions, answers));
     setOutcome({ plan: asked, questions, answers, fault, found, isSimulated: open.current?.look !== undefined });
     return found;
   };

@@ -11,8 +11,9 @@ import { stepPositions } from '@roof-chart/core/outputs/stepPositions';
 import { errorTitles } from '@roof-chart/core/outputs/openErrors';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import { useReviewed, useWorkbench } from '../../state/workbench';
-import { useOpenPlan } from '../../state/store';
+import { selectReviewed } from '../../state/selectors';
+import { useWorkbench } from '../../state/workbench';
+import { useAppSelector, useOpenPlan } from '../../state/store';
 import { BillTable } from './BillTable';
 import { BoardPicture } from './BoardPicture';
 import { asText, changeText, SECTION_TEXT, stepText } from '@roof-chart/core/text/views/buildText';
@@ -75,7 +76,7 @@ export function BuildView() {
   const sections = useMemo(() => buildSheet(plan, sheets)!, [plan, sheets]);
   const bill = useMemo(() => billOf(plan, sheets)!, [plan, sheets]);
   const open = useMemo(() => buildList(plan, sheets)!.open, [plan, sheets]);
-  const reviewed = useReviewed();
+  const reviewed = useAppSelector(selectReviewed);
   const errors = useMemo(
     () => (reviewed?.result.ok ? errorTitles(reviewed.plan, sheets, reviewed.result.review.findings) : []),
     [reviewed, sheets],

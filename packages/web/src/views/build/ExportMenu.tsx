@@ -3,7 +3,7 @@ import { IconFileExport } from '@tabler/icons-react';
 import { Fragment, useEffect, useState } from 'react';
 import type { EXPORT_GROUPS, ExportFormat } from '@roof-chart/core/outputs/exports';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { announce } from '../../ui/announcer';
+import { useAnnounce } from '../../ui/announcer';
 import { downloadBlob, downloadText } from '../../ui/download';
 import { pngOf } from '../../ui/pngOf';
 import { useWorkbench } from '../../state/workbench';
@@ -17,6 +17,7 @@ interface Exports {
 /** The plan as files for programs and tables; the writers come when the menu is first opened. */
 export function ExportMenu({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
+  const announce = useAnnounce();
   const [opened, setOpened] = useState(false);
   const [exports, setExports] = useState<Exports | null>(null);
   useEffect(() => {

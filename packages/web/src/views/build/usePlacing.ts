@@ -5,7 +5,7 @@ import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { noRoomText } from '@roof-chart/core/text/views/holeText';
 import { useWorkbench } from '../../state/workbench';
-import { announce } from '../../ui/announcer';
+import { useAnnounce } from '../../ui/announcer';
 import type { PlacedHoles } from '../../workers/review.worker';
 import { Stopped } from '../../workers/workerSeat';
 
@@ -28,20 +28,21 @@ interface Found {
 
 /** Places on the breadboard, found by the worker. A search belongs to one plan: an edit, another view or plan ends it, and nothing is changed. */
 export function usePlacing(plan: Plan): Placing {
-  const { sheets, feed, edit } = useWorkbench();
+  const { sheets, workers, edit } = useWorkbench();
+  const announce = useAnnounce();
   const [isBusy, setBusy] = useState(false);
   const [found, setFound] = useState<Found | null>(null);
   if (found && !found.after && (found.placement.edits.length === 0 || plan !== found.before)) setFound({ ...found, after: plan });
   /** The plan that is being searched. */
   const searched = useRef<Plan | null>(null);
   useEffect(() => {
-    if (searched.current !== null && searched.current !== plan) feed.stopSearch();
-  }, [feed, plan]);
+    if (searched.current !== null && searched.current !== plan) workers.stopSearch();
+  }, [workers, plan]);
   useEffect(
     () => () => {
-      if (searched.current !== null) feed.stopSearch();
+      if (searched.current !== null) workers.stopSearch();
     },
-    [feed],
+    [workers],
   );
   const place = useCallback(
     (first: readonly Edit[], scope: Scope, label: string) => {
@@ -52,7 +53,7 @@ export function usePlacing(plan: Plan): Placing {
         searched.current = null;
         setBusy(false);
       };
-      feed
+      workers
         .search<PlacedHoles>((reviewer) => reviewer.placeHoles(plan, first, scope))
         .then((answer) => {
           // Before its edits: they make another plan, whose change would stop the search.
@@ -70,7 +71,7 @@ export function usePlacing(plan: Plan): Placing {
           if (!(error instanceof Stopped)) throw error;
         });
     },
-    [edit, feed, plan, sheets],
+    [announce, edit, workers, plan, sheets],
   );
-  return { isBusy, last: found?.after === plan ? found.placement : null, place, stop: () => feed.stopSearch() };
+  return { isBusy, last: found?.after === plan ? found.placement : null, place, stop: () => workers.stopSearch() };
 }

@@ -1,4 +1,3 @@
-import { isAboutFacts } from '@roof-chart/core/checks/engine/check';
 import { Button } from '@mantine/core';
 import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -12,8 +11,9 @@ import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminal
 import { boardOf } from '@roof-chart/core/plan/edit';
 import { type Plan, sameEnd, type WireColour, type WireEnd } from '@roof-chart/core/plan/plan';
 import { conductor } from '@roof-chart/core/sheets/sheetIndex';
-import { announce } from '../../ui/announcer';
-import { useReviewed, useWorkbench } from '../../state/workbench';
+import { useAnnounce } from '../../ui/announcer';
+import { selectPlanFindings } from '../../state/selectors';
+import { useWorkbench } from '../../state/workbench';
 import { SignalChart } from '../../ui/chart/SignalChart';
 import { useStableReference, useStableSet } from '../../ui/chart/stableReference';
 import { sessionActions } from '../../state/sessionSlice';
@@ -32,8 +32,7 @@ const HEAD_WIDTH = 228;
 function useChart(plan: Plan) {
   const { sheets } = useWorkbench();
   const scope = useAppSelector((state) => state.session.scope);
-  const reviewed = useReviewed();
-  const findings = useMemo(() => (reviewed?.result.ok ? reviewed.result.review.findings.filter((f) => !isAboutFacts(f)) : []), [reviewed]);
+  const findings = useAppSelector(selectPlanFindings);
   const board = boardOf(plan, sheets)!;
   const blocks = useMemo(() => boardBlocks(board), [board]);
   const nets = useMemo(() => findNets(plan, sheets), [plan, sheets]);
@@ -68,6 +67,7 @@ export function ChartView() {
 function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnType<typeof useChart> }) {
   const { sheets, scope, findings, board, blocks, nets, buses, items, groups } = chart;
   const { edit } = useWorkbench();
+  const announce = useAnnounce();
   const dispatch = useAppDispatch();
   const row = useAppSelector((state) => state.session.terminal);
   const column = useAppSelector((state) => state.session.pin);
@@ -112,7 +112,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
       if (sameEnd(target.wire?.end, end)) edit([{ kind: 'unwire', ...place }]);
       else edit([{ kind: 'wire', ...place, end }]);
     },
-    [edit, sheets],
+    [announce, edit, sheets],
   );
 
   const onAct = useCallback(
@@ -126,7 +126,7 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ReturnTyp
         return announce(`Not possible: ${fitReason(fit, target.terminal, board.pins.get(at))}`);
       wireTo(target, end);
     },
-    [board, dispatch, wireTo],
+    [announce, board, dispatch, wireTo],
   );
   const onDrop = useCallback(
     (key: string, at: string) => {

@@ -21,14 +21,14 @@ interface LedDriverMenuProps {
 
 /** Puts the bare LEDs of a part on a driver chip or on shift registers, with the resistors and transistors that they need there. */
 export const LedDriverMenu = memo(function LedDriverMenu({ plan, item }: LedDriverMenuProps) {
-  const { edit, feed } = useWorkbench();
+  const { edit, workers } = useWorkbench();
   const [isOpen, setOpen] = useState(false);
   const [found, setFound] = useState<{ readonly plan: Plan; readonly ways: readonly LedWay[] } | null>(null);
   const { id, name } = item.placement;
   useEffect(() => {
     if (!isOpen) return;
     let current = true;
-    void feed
+    void workers
       .ask((reviewer) => reviewer.ledWays(plan, id))
       .then((ways) => {
         if (current) setFound({ plan, ways });
@@ -36,7 +36,7 @@ export const LedDriverMenu = memo(function LedDriverMenu({ plan, item }: LedDriv
     return () => {
       current = false;
     };
-  }, [isOpen, feed, plan, id]);
+  }, [isOpen, workers, plan, id]);
   if (item.placement.onBoard || segmentsOfPart(item.part).length === 0 || commonsOf(item.part).length === 0) return null;
   const ways = found?.plan === plan ? found.ways : undefined;
   return (

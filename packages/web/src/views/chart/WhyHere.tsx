@@ -23,14 +23,14 @@ export function WhyHere({
   readonly terminal: string;
   readonly role: Role;
 }) {
-  const { feed } = useWorkbench();
+  const { workers } = useWorkbench();
   const [found, setFound] = useState<{ readonly of: string; readonly list: readonly Alternative[] } | null>(null);
   const key = `${terminal} ${JSON.stringify(plan.wires[terminal]?.end)}`;
   const list = found?.of === key ? found.list : null;
   const end = plan.wires[terminal]?.end;
   const here = end?.to === 'pin' ? (board.pins.get(end.pin)?.sameAs ?? end.pin) : undefined;
   const ask = () => {
-    void feed
+    void workers
       .search<readonly Alternative[]>((reviewer) => reviewer.alternatives(plan, terminal))
       .then((alternatives) => setFound({ of: key, list: alternatives }))
       // Stopped together with its plan.

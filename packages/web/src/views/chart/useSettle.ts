@@ -4,7 +4,7 @@ import { useCallback, useEffect, useState } from 'react';
 import type { Costs } from '@roof-chart/core/assign/model/instance';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { WayOut } from '@roof-chart/core/review/ways/waysOut';
-import { announce } from '../../ui/announcer';
+import { useAnnounce } from '../../ui/announcer';
 import { useWorkbench } from '../../state/workbench';
 import { Stopped } from '../../workers/workerSeat';
 import type { Settled } from '../../workers/review.worker';
@@ -36,7 +36,7 @@ interface Shown {
   readonly ways: readonly WayOut[] | null;
 }
 
-function sayNothingToDo(proved: boolean): void {
+function sayNothingToDo(announce: (text: string) => void, proved: boolean): void {
   announce('Pins are already assigned: no better assignment exists.');
   notifications.show({
     message: proved ? 'Pins are already assigned: proved optimal.' : 'No better assignment found in the time.',
@@ -45,26 +45,27 @@ function sayNothingToDo(proved: boolean): void {
 
 /** Pin assignment: requested, previewed, accepted as one undoable step or refused. */
 export function useSettle(plan: Plan): Settling {
-  const { feed, edit } = useWorkbench();
+  const { workers, edit } = useWorkbench();
+  const announce = useAnnounce();
   const [shown, setShown] = useState<Shown | null>(null);
   const [running, setRunning] = useState<{ readonly of: Plan; readonly best: Costs | null; readonly long: boolean } | null>(null);
   const current = shown?.of === plan ? shown : null;
   const busy = running?.of === plan;
   // An edit makes the answer of a search worthless.
   useEffect(() => {
-    if (running && running.of !== plan) feed.stopSearch();
-  }, [feed, plan, running]);
+    if (running && running.of !== plan) workers.stopSearch();
+  }, [workers, plan, running]);
   const ask = useCallback(() => {
     setRunning({ of: plan, best: null, long: false });
     const slow = setTimeout(() => setRunning((now) => now && { ...now, long: true }), QUIET);
     const onBetter = proxy((best: Costs) => setRunning((now) => now && { ...now, best }));
     const search = async () => {
-      const settled = await feed.search<Settled | undefined>((reviewer) => reviewer.settle(plan, LIMIT, {}, onBetter));
+      const settled = await workers.search<Settled | undefined>((reviewer) => reviewer.settle(plan, LIMIT, {}, onBetter));
       if (!settled) return;
-      if (settled.edits.length === 0 && settled.open.length === 0) return sayNothingToDo(settled.proved);
+      if (settled.edits.length === 0 && settled.open.length === 0) return sayNothingToDo(announce, settled.proved);
       setShown({ of: plan, settled, ways: settled.open.length > 0 ? null : [] });
       if (settled.open.length === 0) return;
-      const ways = await feed.search<readonly WayOut[]>((reviewer) => reviewer.ways(plan, WAYS_LIMIT));
+      const ways = await workers.search<readonly WayOut[]>((reviewer) => reviewer.ways(plan, WAYS_LIMIT));
       setShown((now) => (now?.of === plan ? { ...now, ways } : now));
     };
     void search()
@@ -76,15 +77,15 @@ export function useSettle(plan: Plan): Settling {
         clearTimeout(slow);
         setRunning((now) => (now?.of === plan ? null : now));
       });
-  }, [feed, plan]);
+  }, [announce, workers, plan]);
   const cancel = useCallback(() => {
-    feed.stopSearch();
+    workers.stopSearch();
     announce('Stopped.');
-  }, [feed]);
+  }, [announce, workers]);
   const refuse = useCallback(() => {
-    feed.stopSearch();
+    workers.stopSearch();
     setShown(null);
-  }, [feed]);
+  }, [workers]);
   const proposal = current?.settled ?? null;
   const accept = useCallback(() => {
     if (proposal && proposal.edits.length > 0) edit(proposal.edits, 'assign pins');

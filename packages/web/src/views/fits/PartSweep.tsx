@@ -75,7 +75,7 @@ type Shown = AdditionVerdict | 'all';
 
 /** Every part of the sheets: can one more be added now, what would move, what would be found. */
 export function PartSweep({ plan }: { readonly plan: Plan }) {
-  const { sheets, feed, edit } = useWorkbench();
+  const { sheets, workers, edit } = useWorkbench();
   const parts = useMemo(
     () =>
       [...sheets.parts.values()]
@@ -110,7 +110,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
     async (part: PartSheet) => {
       for (;;) {
         const asked = latest.current.plan;
-        const [addition] = await feed.ask<readonly CompleteAddition[]>((reviewer) => reviewer.additions(asked, [part.id]));
+        const [addition] = await workers.ask<readonly CompleteAddition[]>((reviewer) => reviewer.additions(asked, [part.id]));
         // If the plan has changed meanwhile, by a second press for example, the addition is computed again.
         if (asked !== latest.current.plan) continue;
         if (addition)
@@ -121,7 +121,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
         return;
       }
     },
-    [feed],
+    [workers],
   );
   return (
     <>

@@ -35,7 +35,7 @@ export function useStream<T>(
   idOf: (answer: T) => string,
   each: 'quick' | 'slow',
 ): Stream<T> {
-  const { feed } = useWorkbench();
+  const { workers } = useWorkbench();
   const [state, setState] = useState<(Stream<T> & { readonly plan: Plan }) | null>(null);
   const key = ids.join();
   useEffect(() => {
@@ -76,15 +76,15 @@ export function useStream<T>(
       }
     };
     type Asker = (question: (reviewer: Remote<Reviewer>) => Promise<readonly T[]>) => Promise<readonly T[]>;
-    const search: Asker = (question) => feed.search(question);
-    const review: Asker = (question) => feed.ask(question);
+    const search: Asker = (question) => workers.search(question);
+    const review: Asker = (question) => workers.ask(question);
     void Promise.all((each === 'quick' ? [search, review] : [search]).map(work)).then(() => {
       if (current) show();
     });
     return () => {
       current = false;
     };
-  }, [feed, plan, key, ask, idOf, each]);
+  }, [workers, plan, key, ask, idOf, each]);
   if (state?.plan === plan) return state;
   return state?.plan.id === plan.id ? { found: [], known: state.known } : NONE;
 }

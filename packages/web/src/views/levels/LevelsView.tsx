@@ -6,11 +6,12 @@ import { translateAll } from '@roof-chart/core/checks/fixes/levelTranslation';
 import { levelPairs } from '@roof-chart/core/electrics/reports/levels';
 import { contextOf } from '@roof-chart/core/review/review';
 import { counted, formatSi } from '@roof-chart/core/quantity/format';
-import { useReviewed, useWorkbench } from '../../state/workbench';
+import { selectReviewed } from '../../state/selectors';
+import { useWorkbench } from '../../state/workbench';
 import { RemedyButton } from '../../ui/findings/RemedyButton';
 import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
 import type { Scale } from '../../ui/chart/placing';
-import { useOpenPlan } from '../../state/store';
+import { useAppSelector, useOpenPlan } from '../../state/store';
 import styles from './Levels.module.css';
 import {
   groupHead,
@@ -65,7 +66,7 @@ export function LevelsView() {
   const all = useMemo(() => levelGroups(plan, sheets, pairs), [plan, sheets, pairs]);
   const care = all.filter(({ pair }) => pair.verdict !== 'good');
   const shown = scope === 'all' ? all : care;
-  const reviewed = useReviewed();
+  const reviewed = useAppSelector(selectReviewed);
   const findings = useMemo(
     () => (reviewed?.plan === plan && reviewed.result.ok ? reviewed.result.review.findings.filter((f) => f.place.view === 'levels') : []),
     [reviewed, plan],

@@ -4,7 +4,8 @@ import { useNavigate } from 'react-router';
 import { boardFace } from '@roof-chart/core/faces/boardFace';
 import { partFace } from '@roof-chart/core/faces/partFace';
 import { failureWords, useCreatePlanMutation } from '../../state/api';
-import { startGuide } from '../../state/guide';
+import { guideActions } from '../../state/guideSlice';
+import { useAppDispatch } from '../../state/store';
 import { useWorkbench } from '../../state/workbench';
 import { FacePicture } from '../../ui/face/Face';
 import styles from './Plans.module.css';
@@ -16,11 +17,12 @@ const SENSOR = 'distance-ultrasonic-5v';
 /** Makes the plan of the guided example, and opens it with its guide. */
 function useGuidedExample() {
   const navigate = useNavigate();
+  const dispatch = useAppDispatch();
   const [create, { isLoading, isError, error }] = useCreatePlanMutation();
   const start = async () => {
     const result = await create({ name: 'Guided example', board: BOARD });
     if (!result.data) return;
-    startGuide(result.data.plan.id);
+    dispatch(guideActions.guideStarted(result.data.plan.id));
     void navigate(`/plans/${result.data.plan.id}/stock`);
   };
   return { start: () => void start(), isLoading, failure: isError ? failureWords(error) : null };

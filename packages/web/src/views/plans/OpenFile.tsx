@@ -11,11 +11,11 @@ import type { PlanFileText } from '../../workers/planText';
 export function useOpenFile(): (file: File) => Promise<void> {
   const navigate = useNavigate();
   const [open] = useOpenPlanFileMutation();
-  const { feed } = useWorkbench();
+  const { workers } = useWorkbench();
   return async (file) => {
     const tell = (message: string) => void notifications.show({ message, color: 'brick', autoClose: false });
     const text = await file.text();
-    const rescued = await feed.read<PlanFileText>((reviewer) => reviewer.readPlanText(text)).catch((error: Error) => error.message);
+    const rescued = await workers.read<PlanFileText>((reviewer) => reviewer.readPlanText(text)).catch((error: Error) => error.message);
     if (typeof rescued === 'string') return tell(`${file.name} could not be read: ${rescued} Nothing was opened.`);
     if (!rescued.ok) return tell(`${file.name}: ${rescued.fault}. Nothing was opened.`);
     const { leftovers } = rescued;

@@ -14,7 +14,7 @@ import {
   valuesOfPixels,
 } from '@roof-chart/core/displays/picture';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
-import { announce } from '../../ui/announcer';
+import { useAnnounce } from '../../ui/announcer';
 import { downloadBytes } from '../../ui/download';
 import styles from './Readout.module.css';
 import { readPicture } from './readPicture';
@@ -148,6 +148,7 @@ interface PictureToolProps {
 
 /** Makes a picture file into the bytes that a program brings along, and keeps account of them in the plan. */
 export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
+  const announce = useAnnounce();
   const { columns, rows } = part.readout!;
   const [form, setForm] = useState(() => usualForm(part));
   const [open, setOpen] = useState<{ readonly name: string; readonly pixels: Pixels } | null>(null);

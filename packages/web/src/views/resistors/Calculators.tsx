@@ -117,7 +117,7 @@ function UseIt({ plan, id, result }: { readonly plan: Plan; readonly id: string;
 
 /** The calculations that need no plan, each with its working; what fits goes into the plan by a click. */
 export function Calculators({ plan }: { readonly plan: Plan }) {
-  const { feed } = useWorkbench();
+  const { workers } = useWorkbench();
   const [search, setSearch] = useSearchParams();
   const asked = search.get('calculation');
   const id = CALCULATIONS.some((c) => c.id === asked) ? asked! : 'led';
@@ -138,7 +138,7 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
   const [focused, setFocused] = useState<string | null>(null);
   const run = () => {
     setRunning(0);
-    feed
+    workers
       .search<CalcResult | string>((reviewer) =>
         reviewer.calculate(
           id,
@@ -217,7 +217,7 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
               <>
                 <Progress value={running * 100} animated w={120} size="xs" aria-label="Calculating" />
                 <span className="num">{Math.round(running * 100)} %</span>
-                <Button size="compact-sm" variant="default" onClick={() => feed.stopSearch()}>
+                <Button size="compact-sm" variant="default" onClick={() => workers.stopSearch()}>
                   Stop
                 </Button>
               </>

@@ -25,7 +25,7 @@ export function AddButtons({
   /** How many to add at once. */
   readonly count: number;
 }) {
-  const { edit, feed } = useWorkbench();
+  const { edit, workers } = useWorkbench();
   // The buttons stay as they are until the next answer, so that the one in use keeps the focus.
   const [shown, setShown] = useState(addition);
   if (addition && addition !== shown) setShown(addition);
@@ -34,11 +34,11 @@ export function AddButtons({
   const connectText = isChained ? 'Add to the chain' : 'Add and connect';
   const waiting = addition ? {} : { 'aria-disabled': true, 'data-disabled': true };
   const addApart = async () => {
-    const apart = await feed.ask((reviewer) => reviewer.additionApart(plan, part.id));
+    const apart = await workers.ask((reviewer) => reviewer.additionApart(plan, part.id));
     if (apart) edit(apart.edits, `add ${part.title} with its wires`);
   };
   const addAll = async () => {
-    const several = await feed.ask((reviewer) => reviewer.addSeveral(plan, part.id, count));
+    const several = await workers.ask((reviewer) => reviewer.addSeveral(plan, part.id, count));
     if (several && several.count > 0) edit(several.edits, `add ${several.count} × ${part.title} with their wires`);
   };
   if (count > 1)

@@ -16,15 +16,17 @@ import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
 import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { EditableName } from '../../ui/PlanName';
-import { useReviewed, useWorkbench } from '../../state/workbench';
+import { selectFindingCounts, selectReviewed } from '../../state/selectors';
+import { useAppSelector } from '../../state/store';
+import { useWorkbench } from '../../state/workbench';
 import { Forms } from './Forms';
 import { FAMILY_TEXT } from '@roof-chart/core/text/partText';
 import styles from './Stock.module.css';
 
 function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets: Nets; readonly placement: Placement }) {
-  const { sheets, edit, feed } = useWorkbench();
+  const { sheets, edit, workers } = useWorkbench();
   const duplicate = async () => {
-    const second = await feed.ask((reviewer) => reviewer.duplicate(plan, placement.id));
+    const second = await workers.ask((reviewer) => reviewer.duplicate(plan, placement.id));
     if (second) edit(second.edits, `duplicate ${placement.name}`);
   };
   const part = partSheet(sheets, placement.sheet)?.sheet;
@@ -134,17 +136,17 @@ function Radio({ plan }: { readonly plan: Plan }) {
 /** "17 of 26 pins, 2 buses, 1 error": the plan in one line. */
 function Counts({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
-  const reviewed = useReviewed();
+  const reviewed = useAppSelector(selectReviewed);
+  const { clash: errors } = useAppSelector(selectFindingCounts);
   const buses = useMemo(() => findBuses(plan, sheets).length, [plan, sheets]);
   if (!reviewed?.result.ok) return null;
-  const { ledgers, findings } = reviewed.result.review;
-  const clashes = findings.filter((f) => f.level === 'clash').length;
+  const { ledgers } = reviewed.result.review;
   return (
     <p className={styles.counts}>
       <span className="num">
         {ledgers.pins.used} of {ledgers.pins.total} pins, {counted(Object.keys(plan.wires).length, 'wire', 'wires')},{' '}
         {counted(buses, 'bus', 'buses')}
-        {clashes > 0 ? `, ${counted(clashes, 'error')}` : ''}
+        {errors > 0 ? `, ${counted(errors, 'error')}` : ''}
       </span>
     </p>
   );

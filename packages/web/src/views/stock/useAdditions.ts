@@ -9,7 +9,7 @@ const PORTION = 5;
 /** What adding each listed part would do to the plan: answers stream in from the worker in the order of the list,
  *  and start anew with every edit. */
 export function useAdditions(plan: Plan, parts: readonly string[]): ReadonlyMap<string, CompleteAddition> {
-  const { feed } = useWorkbench();
+  const { workers } = useWorkbench();
   const [state, setState] = useState<{ readonly plan: Plan; readonly byPart: ReadonlyMap<string, CompleteAddition> } | null>(null);
   const key = parts.join();
   useEffect(() => {
@@ -17,7 +17,7 @@ export function useAdditions(plan: Plan, parts: readonly string[]): ReadonlyMap<
     const ids = key.split(',').filter(Boolean);
     const work = async () => {
       for (let at = 0; current && at < ids.length; at += PORTION) {
-        const list = await feed.ask((reviewer) => reviewer.additions(plan, ids.slice(at, at + PORTION)));
+        const list = await workers.ask((reviewer) => reviewer.additions(plan, ids.slice(at, at + PORTION)));
         if (!current) return;
         setState((before) => ({
           plan,
@@ -29,7 +29,7 @@ export function useAdditions(plan: Plan, parts: readonly string[]): ReadonlyMap<
     return () => {
       current = false;
     };
-  }, [feed, plan, key]);
+  }, [workers, plan, key]);
   return state?.plan === plan ? state.byPart : NONE;
 }
 

@@ -7,9 +7,11 @@ module.exports = {
   moduleFileExtensions: ['ts', 'tsx', 'js', 'json'],
   moduleNameMapper: {
     '^@roof-chart/(api|core|catalogue)/(.*)$': '<rootDir>/packages/$1/src/$2.ts',
+    '^(.*\\.(?:py|cpp))\\?raw$': '$1',
     '\\.css$': '<rootDir>/packages/web/tests/style.cjs',
   },
   transform: {
+    '\\.(py|cpp)$': '<rootDir>/packages/core/tests/rawText.cjs',
     '^.+\\.tsx?$': [
       '@swc/jest',
       {

@@ -107,6 +107,7 @@ const STATIC = [
     return step(`types of ${project}`, tool('typescript-native/bin/tsc'), ['-p', project, '--incremental', '--tsBuildInfoFile', memory]);
   }),
   step('formatting', tool('prettier/bin/prettier.cjs'), ['--check', '.', '--log-level', 'warn', '--cache']),
+  step('formatting of the programs for boards', join(root, 'scripts/formatPrograms.mjs'), ['--check']),
   step('files and exports that nothing uses', tool('knip/bin/knip.js'), ['--no-progress', '--include', 'files,exports,types']),
   step('dependency direction and cycles', tool('dependency-cruiser/bin/dependency-cruise.mjs'), [
     'packages',

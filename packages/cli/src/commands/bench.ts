@@ -9,10 +9,11 @@ import { placementText } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { PLAN, type RegisterCommand } from '../command';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile } from '../planFile';
 
-export interface ScanOptions {
+interface ScanOptions {
   readonly bus?: string;
   readonly json: boolean;
 }
@@ -34,7 +35,7 @@ function lineText(plan: Plan, sheets: Sheets, line: Compared): string {
 }
 
 /** `scan`: compares a scan result with the plan. Exit code 0 without a difference, 1 with one. */
-export function scan(io: Io, shipped: Sheets, file: string, result: string, { bus: wanted, json }: ScanOptions): ExitCode {
+function scan(io: Io, shipped: Sheets, file: string, result: string, { bus: wanted, json }: ScanOptions): ExitCode {
   const { plan, sheets } = openPlanFile(io, shipped, file);
   const read = readScan(io.read(result));
   if (!read.ok) throw new InputFault(`${result}: ${read.fault}`);
@@ -51,7 +52,7 @@ export function scan(io: Io, shipped: Sheets, file: string, result: string, { bu
   return lines.every((line) => line.is === 'as-planned' || line.is === 'behind') ? EXIT.clean : EXIT.clashes;
 }
 
-export interface BenchOptions {
+interface BenchOptions {
   readonly fault: readonly string[];
   readonly list: boolean;
   readonly check: boolean;
@@ -64,7 +65,7 @@ const later: Later = (milliseconds, act) => {
 };
 
 /** `bench`: simulates the bench of a plan with the line protocol on standard input and output; with `check`, runs the bench test on it. */
-export async function bench(io: Io, shipped: Sheets, file: string, { fault: keys, list, check, seed }: BenchOptions): Promise<ExitCode> {
+async function bench(io: Io, shipped: Sheets, file: string, { fault: keys, list, check, seed }: BenchOptions): Promise<ExitCode> {
   const { plan, sheets } = openPlanFile(io, shipped, file);
   const all = possibleFaults(plan, sheets);
   if (list) {
@@ -104,3 +105,26 @@ export async function bench(io: Io, shipped: Sheets, file: string, { fault: keys
   );
   return different.length === 0 ? EXIT.clean : EXIT.clashes;
 }
+
+export const registerScan: RegisterCommand = (program, { io, catalogue, done }) => {
+  program
+    .command('scan')
+    .description('Compares an I2C scan result with the plan: grids, lines with 0x.., lists.')
+    .argument('<file>', PLAN)
+    .argument('<result>', 'text of the scan result, or - for standard input')
+    .option('--bus <controller>', 'the bus that was scanned (default: the best match)')
+    .option('--json', 'as JSON', false)
+    .action((file: string, result: string, options: ScanOptions) => done(scan(io, catalogue.sheets(), file, result, options)));
+};
+
+export const registerBench: RegisterCommand = (program, { io, catalogue, done }) => {
+  program
+    .command('bench')
+    .description('Simulates the bench of a plan: speaks the probe’s line protocol on standard input and output.')
+    .argument('<file>', PLAN)
+    .option('--fault <key>', 'fault to simulate; may be repeated', (key: string, all: string[]) => [...all, key], [] as string[])
+    .option('--seed <n>', 'seed for component values within their tolerances', '1')
+    .option('--list', 'list the faults that can be simulated', false)
+    .option('--check', 'run the bench test and report the result', false)
+    .action(async (file: string, options: BenchOptions) => done(await bench(io, catalogue.sheets(), file, options)));
+};

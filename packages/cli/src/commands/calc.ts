@@ -1,9 +1,10 @@
 import { CALCULATIONS } from '@roof-chart/core/electrics/calculations/calculations';
 import { readValues, outputText } from '@roof-chart/core/electrics/calculations/calculation';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { RegisterCommand } from '../command';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 
-export interface CalcOptions {
+interface CalcOptions {
   readonly list: boolean;
   readonly json: boolean;
 }
@@ -11,13 +12,7 @@ export interface CalcOptions {
 const IDS = CALCULATIONS.map((c) => c.id).join(', ');
 
 /** `calc`: one calculation with its working, without a plan; `--list` lists calculations with their inputs. */
-export function calc(
-  io: Io,
-  sheets: () => Sheets,
-  id: string | undefined,
-  given: readonly string[],
-  { list, json }: CalcOptions,
-): ExitCode {
+function calc(io: Io, sheets: () => Sheets, id: string | undefined, given: readonly string[], { list, json }: CalcOptions): ExitCode {
   if (list || id === undefined) {
     const all = CALCULATIONS.map(({ run: _run, ...facts }) => facts);
     const line = (c: (typeof all)[number]) =>
@@ -46,3 +41,14 @@ export function calc(
     throw error;
   }
 }
+
+export const registerCalc: RegisterCommand = (program, { io, catalogue, done }) => {
+  program
+    .command('calc')
+    .description('Runs one calculation and shows the working; no plan needed.')
+    .argument('[calculation]', 'calculation; without it, all are listed')
+    .argument('[inputs...]', 'name=value, with SI prefixes: hz=400k capacitance=86p')
+    .option('--list', 'list calculations with inputs, units, defaults, outputs and source', false)
+    .option('--json', 'as JSON', false)
+    .action((id: string | undefined, given: string[], options: CalcOptions) => done(calc(io, catalogue.sheets, id, given, options)));
+};

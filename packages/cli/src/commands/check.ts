@@ -4,6 +4,7 @@ import { LEVEL_TEXT } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { PLAN, type RegisterCommand } from '../command';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile } from '../planFile';
 
@@ -14,7 +15,7 @@ function asText(plan: Plan, sheets: Sheets, finding: Finding): string {
 }
 
 /** Findings of a plan file. Exit code 0 without errors, 1 with errors. */
-export function check(io: Io, shipped: Sheets, file: string, json: boolean): ExitCode {
+function check(io: Io, shipped: Sheets, file: string, json: boolean): ExitCode {
   const { plan, sheets } = openPlanFile(io, shipped, file);
   const result = reviewPlan(plan, sheets);
   if (!result.ok)
@@ -33,3 +34,12 @@ export function check(io: Io, shipped: Sheets, file: string, json: boolean): Exi
   }
   return findings.some((f) => f.level === 'clash') ? EXIT.clashes : EXIT.clean;
 }
+
+export const registerCheck: RegisterCommand = (program, { io, catalogue, done }) => {
+  program
+    .command('check')
+    .description('Checks a plan: findings with their fixes.')
+    .argument('<file>', PLAN)
+    .option('--json', 'findings as JSON', false)
+    .action((file: string, options: { json: boolean }) => done(check(io, catalogue.sheets(), file, options.json)));
+};

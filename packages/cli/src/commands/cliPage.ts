@@ -1,4 +1,6 @@
 import type { Command } from 'commander';
+import type { RegisterCommand } from '../command';
+import { EXIT } from '../io';
 
 const row = (cells: readonly string[]): string => `| ${cells.join(' | ')} |`;
 const safe = (text: string): string => text.replaceAll('|', '\\|').replaceAll('<', '&lt;');
@@ -21,7 +23,7 @@ function section(command: Command): string {
 }
 
 /** The documentation of the command line as Markdown, made from the commands themselves. */
-export function cliPage(program: Command): string {
+function cliPage(program: Command): string {
   const intro = [
     '# Command line',
     '',
@@ -32,3 +34,14 @@ export function cliPage(program: Command): string {
   ].join('\n');
   return `${[intro, ...program.commands.map(section)].join('\n\n')}\n`;
 }
+
+export const registerCliPage: RegisterCommand = (program, { io, done }) => {
+  program
+    .command('cli-page')
+    .description('Writes this documentation page.')
+    .argument('<file>', 'output file')
+    .action((file: string) => {
+      io.write(file, cliPage(program));
+      done(EXIT.clean);
+    });
+};

@@ -1,20 +1,15 @@
 import { EXPORT_FORMATS } from '@roof-chart/core/outputs/exports';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { PLAN, type RegisterCommand } from '../command';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile } from '../planFile';
 
-export interface ExportOptions {
+interface ExportOptions {
   readonly out: string;
 }
 
 /** `export`: a plan as constants of a language, as a table or as data; without a format, which there are. */
-export function exportPlan(
-  io: Io,
-  shipped: () => Sheets,
-  file: string | undefined,
-  id: string | undefined,
-  { out }: ExportOptions,
-): ExitCode {
+function exportPlan(io: Io, shipped: () => Sheets, file: string | undefined, id: string | undefined, { out }: ExportOptions): ExitCode {
   if (file === undefined || id === undefined) {
     io.out(EXPORT_FORMATS.map((one) => `${one.id}: ${one.words} (${one.ending})`).join('\n'));
     return EXIT.clean;
@@ -28,3 +23,15 @@ export function exportPlan(
   else io.write(out, text);
   return EXIT.clean;
 }
+
+export const registerExport: RegisterCommand = (program, { io, catalogue, done }) => {
+  program
+    .command('export')
+    .description('Exports constants for a program, a wire list or data; without a format, lists the formats.')
+    .argument('[file]', PLAN)
+    .argument('[format]', 'cpp, c, micropython, rust, overlay, json, yaml, toml, csv, components, svg, markdown')
+    .option('--out <file>', 'output file', '-')
+    .action((file: string | undefined, format: string | undefined, options: ExportOptions) =>
+      done(exportPlan(io, catalogue.sheets, file, format, options)),
+    );
+};

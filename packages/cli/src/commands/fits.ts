@@ -11,11 +11,12 @@ import { type BoardFit, boardFit, compareFits } from '@roof-chart/core/review/bo
 import { needsText } from '@roof-chart/core/text/needsText';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { PLAN, type RegisterCommand } from '../command';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile, type OpenPlan } from '../planFile';
-import { deliver } from './edits';
+import { deliver } from '../deliver';
 
-export interface FitsOptions {
+interface FitsOptions {
   readonly parts: boolean;
   readonly json: boolean;
   readonly switch?: string;
@@ -82,7 +83,7 @@ function switched(
 }
 
 /** `fits`: boards ranked, or what else fits. Exit code 0 where the plan fits on some board, or some part fits; else 1. */
-export function fits(io: Io, shipped: Sheets, file: string, options: FitsOptions): ExitCode {
+function fits(io: Io, shipped: Sheets, file: string, options: FitsOptions): ExitCode {
   const { plan, sheets: kept, carried } = openPlanFile(io, shipped, file);
   const sheets = notedSheets(kept, plan.benchNotes);
   if (options.switch !== undefined) return switched(io, plan, sheets, file, options.switch, options, carried);
@@ -110,3 +111,15 @@ export function fits(io: Io, shipped: Sheets, file: string, options: FitsOptions
   io.out(options.json ? JSON.stringify(ranked.map(short), null, 2) : ranked.map((fit) => boardLine(fit, sheets)).join('\n'));
   return ranked.some((fit) => fit.verdict === 'fits') ? EXIT.clean : EXIT.clashes;
 }
+
+export const registerFits: RegisterCommand = (program, { io, catalogue, done }) => {
+  program
+    .command('fits')
+    .description('Lists boards that fit the parts of the plan, best first; with --parts, parts that fit on its board.')
+    .argument('<file>', PLAN)
+    .option('--parts', 'for every part in the library: whether one more fits, which wires move, which findings result', false)
+    .option('--switch <board>', 'move the plan to this board and assign its pins there')
+    .option('--out <file>', 'with --switch: file for the changed plan (default: overwrite the input; - for standard output)')
+    .option('--json', 'as JSON', false)
+    .action((file: string, options: FitsOptions) => done(fits(io, catalogue.sheets(), file, options)));
+};

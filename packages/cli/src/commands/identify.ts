@@ -2,9 +2,10 @@ import { type Candidate, type Clues, identify as identifyPart } from '@roof-char
 import { LABEL_LIMITS, readLabels } from '@roof-chart/core/identify/labelForms';
 import { evidenceText } from '@roof-chart/core/text/evidenceText';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { RegisterCommand } from '../command';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 
-export interface IdentifyOptions {
+interface IdentifyOptions {
   readonly labels?: string;
   readonly pins?: string;
   readonly size?: string;
@@ -45,7 +46,7 @@ function asText({ part, score, speaksFor, speaksAgainst }: Candidate): string {
 }
 
 /** Which part sheets printed labels and other clues may belong to. Exit code 1 where none fits. */
-export function identify(io: Io, sheets: Sheets, options: IdentifyOptions): ExitCode {
+function identify(io: Io, sheets: Sheets, options: IdentifyOptions): ExitCode {
   const parts = [...sheets.parts.values()].map((p) => p.sheet);
   const { candidates, settle } = identifyPart(parts, readClues(options));
   if (options.json) {
@@ -65,3 +66,16 @@ export function identify(io: Io, sheets: Sheets, options: IdentifyOptions): Exit
   }
   return candidates.length === 0 ? EXIT.clashes : EXIT.clean;
 }
+
+export const registerIdentify: RegisterCommand = (program, { io, catalogue, done }) => {
+  program
+    .command('identify')
+    .description('Identifies a part by its printed labels and other clues.')
+    .option('--labels <row>', 'printed labels in order: "GND VCC D0 D1 RES DC CS"')
+    .option('--pins <count>', 'number of pins')
+    .option('--size <size>', 'size in inches or resolution: 0.96, 128x64')
+    .option('--does <words>', 'function: temperature')
+    .option('--chip <marking>', 'chip marking')
+    .option('--json', 'candidates as JSON', false)
+    .action((options: IdentifyOptions) => done(identify(io, catalogue.sheets(), options)));
+};

@@ -11,11 +11,12 @@ import { solve } from '@roof-chart/core/assign/solve/solve';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { PLAN, type RegisterCommand } from '../command';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 import { openPlanFile } from '../planFile';
-import { deliver } from './edits';
+import { deliver } from '../deliver';
 
-export interface SettleOptions {
+interface SettleOptions {
   readonly out?: string;
   readonly json: boolean;
   readonly instance: boolean;
@@ -31,7 +32,7 @@ function limitOf(seconds: string, now: () => number): () => boolean {
 }
 
 /** `assign`: assigns all pins optimally. Exit code 0 if everything is connected, 1 otherwise. */
-export function settle(io: Io, shipped: Sheets, file: string, options: SettleOptions, now: () => number): ExitCode {
+function settle(io: Io, shipped: Sheets, file: string, options: SettleOptions, now: () => number): ExitCode {
   const { plan, sheets: kept, carried } = openPlanFile(io, shipped, file);
   const sheets = notedSheets(kept, plan.benchNotes);
   const stop = limitOf(options.seconds, now);
@@ -60,7 +61,7 @@ export function settle(io: Io, shipped: Sheets, file: string, options: SettleOpt
 }
 
 /** `explain`: why a terminal is on its pin; without one, which terminals compete. */
-export function explain(io: Io, shipped: Sheets, file: string, terminal: string | undefined, json: boolean): ExitCode {
+function explain(io: Io, shipped: Sheets, file: string, terminal: string | undefined, json: boolean): ExitCode {
   const { plan, sheets: kept } = openPlanFile(io, shipped, file);
   const sheets = notedSheets(kept, plan.benchNotes);
   const limit = { nodes: 20_000 };
@@ -93,3 +94,29 @@ export function explain(io: Io, shipped: Sheets, file: string, terminal: string 
   );
   return EXIT.clean;
 }
+
+export const registerAssign: RegisterCommand = (program, { io, catalogue, done }) => {
+  program
+    .command('assign')
+    .description('Assigns pins optimally and states what is proved; existing wires move only where necessary.')
+    .argument('<file>', PLAN)
+    .option('--out <file>', 'file for the plan with assigned pins (- for standard output); without it nothing is written')
+    .option('--seconds <n>', 'time limit; the best solution found is returned with its bound', '10')
+    .option('--instance', 'the problem as JSON, for any other solver', false)
+    .option('--json', 'edits, costs and proof as JSON', false)
+    .action((file: string, options: SettleOptions) => done(settle(io, catalogue.sheets(), file, options, () => performance.now())));
+};
+
+export const registerExplain: RegisterCommand = (program, { io, catalogue, done }) => {
+  program
+    .command('explain')
+    .description(
+      'Explains why a terminal is on its pin and what every other pin would cost; without a terminal, lists terminals that compete.',
+    )
+    .argument('<file>', PLAN)
+    .argument('[terminal]', 'part:terminal')
+    .option('--json', 'as JSON', false)
+    .action((file: string, terminal: string | undefined, options: { json: boolean }) =>
+      done(explain(io, catalogue.sheets(), file, terminal, options.json)),
+    );
+};

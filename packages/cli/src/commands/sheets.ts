@@ -4,6 +4,7 @@ import { digestOf, readCatalogue, sheetFiles } from '@roof-chart/catalogue/readC
 import { FAMILIES } from '@roof-chart/core/sheets/partSheet';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { type Sourced, type Trust, TRUSTS } from '@roof-chart/core/sheets/source';
+import type { RegisterCommand } from '../command';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
 
 const isSourced = (value: unknown): value is Sourced => typeof value === 'object' && value !== null && 'source' in value;
@@ -19,7 +20,7 @@ function trustOf(documents: readonly object[]): { readonly [T in Trust]: number 
 }
 
 /** Counts of the catalogue by family and trust, and every id. */
-export function sheets(io: Io, all: Sheets, json: boolean): ExitCode {
+function sheets(io: Io, all: Sheets, json: boolean): ExitCode {
   const boards = [...all.boards.values()].map((b) => b.sheet);
   const parts = [...all.parts.values()].map((p) => p.sheet);
   const families = FAMILIES.map((family) => ({ family, sheets: parts.filter((p) => p.family === family) })).filter(
@@ -46,7 +47,7 @@ export function sheets(io: Io, all: Sheets, json: boolean): ExitCode {
 }
 
 /** Validates every sheet of a folder and stores the digests of the valid files. */
-export function noteChecked(folder: string, note: string): ExitCode {
+function noteChecked(folder: string, note: string): ExitCode {
   const files = sheetFiles(folder);
   writeNote(note, '');
   try {
@@ -62,3 +63,14 @@ function writeNote(note: string, text: string): void {
   mkdirSync(dirname(note), { recursive: true });
   writeFileSync(note, text);
 }
+
+export const registerSheets: RegisterCommand = (program, { io, catalogue, done }) => {
+  program
+    .command('sheets')
+    .description('Counts the boards and parts in the library by family and trust.')
+    .option('--json', 'counts and IDs as JSON', false)
+    .option('--note <file>', 'validate every sheet and store the digests of the valid files')
+    .action((options: { json: boolean; note?: string }) =>
+      done(options.note ? noteChecked(catalogue.folder, options.note) : sheets(io, catalogue.sheets(), options.json)),
+    );
+};

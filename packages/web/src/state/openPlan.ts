@@ -20,7 +20,7 @@ export interface OpenPlan {
   readonly requests: PlanRequests;
   /** Words for the user about what could not be kept. */
   readonly tell: (message: string) => void;
-  /** Aborted where another plan has been asked for meanwhile: this one is not opened then. */
+  /** Aborted where another plan is requested meanwhile: this one is not opened then. */
   readonly signal: AbortSignal;
 }
 

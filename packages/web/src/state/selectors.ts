@@ -40,6 +40,6 @@ export const selectFindingCounts: (state: RootState) => { readonly [L in Level]:
   },
 );
 
-/** What the next undo takes back; undefined where there is nothing to undo. */
+/** The step that undo would revert; undefined where there is none. */
 export const selectUndoLabel = (state: RootState): string | undefined => state.document.past.at(-1)?.label;
 export const selectRedoLabel = (state: RootState): string | undefined => state.document.future.at(-1)?.label;

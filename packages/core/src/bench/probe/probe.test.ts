@@ -2,8 +2,7 @@ import { shippedSheets } from '../../../tests/catalogue';
 import { avrWorld } from '../../../tests/avrWorld';
 import { compileAvr, runCpp, runMicroPython } from '../../../tests/compilers';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
-import { probeAvr } from './avr';
-import { probeMicroPython } from './microPython';
+import { probeAvr, probeMicroPython } from './programs';
 
 const sheets = shippedSheets();
 const board = (id: string) => sheets.boards.get(id)!;

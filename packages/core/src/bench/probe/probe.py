@@ -1,18 +1,4 @@
-import { numberingOf, pinNumber } from '../../outputs/constants/constantSet';
-import type { IndexedBoard } from '../../sheets/sheetIndex';
-import { inComment } from '../../outputs/constants/names';
-
-/** The program that answers the line protocol on a board with MicroPython. Pins of chips without GPIO numbers go by the name of their port.
- *  @returns undefined where MicroPython does not run on the board, as far as its sheet knows */
-export function probeMicroPython(board: IndexedBoard): string | undefined {
-  if (!board.sheet.microPython) return undefined;
-  const isGpio = numberingOf(board) === 'gpio';
-  const pins = board.sheet.pins.list.flatMap((pin) => {
-    if (pin.kind !== 'io' || pin.sameAs || pin.grade === 'reserved') return [];
-    const number = isGpio ? pinNumber(board, pin) : undefined;
-    return number === undefined && isGpio ? [] : [`    "${pin.id}": ${isGpio ? number : JSON.stringify(pin.port ?? pin.label)},`];
-  });
-  return `# Probe for ${inComment(board.sheet.title)}: answers line protocol 1 on the board's console.
+# Probe for BOARD_TITLE: answers line protocol 1 on the board's console.
 # It drives nothing unless it is asked to, and lets every pin go again.
 import sys
 import time
@@ -31,10 +17,8 @@ try:
 except ImportError:
     OneWire = None
 
-BOARD = "${board.sheet.id}"
-PINS = {
-${pins.join('\n')}
-}
+BOARD = "BOARD_ID"
+PINS = {"GP2": 2}
 
 
 def free(name):
@@ -340,5 +324,3 @@ def main():
 
 if __name__ == "__main__":
     main()
-`;
-}

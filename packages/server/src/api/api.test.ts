@@ -157,12 +157,13 @@ test('every route is in the OpenAPI document, and nothing else is', async () => 
   expect(documented.toSorted()).toEqual(Object.keys(ENDPOINTS).toSorted());
   interface Layer {
     route?: { path: string; methods: Record<string, boolean> };
+    handle?: { stack?: readonly Layer[] };
   }
-  const routes = (stack: readonly Layer[], base: string) =>
-    stack.flatMap(({ route }) =>
+  const routes = (stack: readonly Layer[], base: string): readonly string[] =>
+    stack.flatMap(({ route, handle }) =>
       route
         ? Object.keys(route.methods).map((method) => `${method} ${base}${route.path.replace(/:(\w+)/g, '{$1}')}`.replace(/\/$/, ''))
-        : [],
+        : routes(handle?.stack ?? [], base),
     );
   const plans = planRoutes(served.store, served.shelf).stack as unknown as Layer[];
   const sheets = sheetRoutes(served.shelf).stack as unknown as Layer[];

@@ -1,3 +1,4 @@
+import type { Segment } from '../../nets/segments';
 import { listText, memberText, placementText } from '../names';
 import type { PullUpResult } from '../../electrics/formulas/busPullUps';
 import type { Plan } from '../../plan/plan';
@@ -62,4 +63,10 @@ export function idleLevelText(plan: Plan, { overdriven, pullingHigher }: Segment
   if (!first) return '';
   const higher = listText(pullingHigher.map((id) => memberText(plan, id)));
   return `Idle level up to ${formatSi(first.restVolts, 'V')}; ${memberText(plan, first.id)} tolerates ${formatSi(first.limitVolts, 'V')}. Pulled up by ${higher}: remove its pull-ups or add a level shifter before you connect power.`;
+}
+
+/** The name of a bus segment: of that at the board's pins, or of one behind a part. */
+export function segmentText({ via }: Segment): string {
+  if (!via) return 'Pull-ups';
+  return `Pull-ups behind ${via.placement.name}${via.channel === undefined ? '' : `, channel ${via.channel}`}`;
 }

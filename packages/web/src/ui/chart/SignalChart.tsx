@@ -43,17 +43,32 @@ const BLOCK_GAP = 8;
 
 const step = <T,>(list: readonly T[], at: number, by: number): T | undefined => list[Math.max(0, Math.min(list.length - 1, at + by))];
 
-/** A chart with an axis at the top and rows below it. Arrow keys move the reading cursor, Enter or Space acts on its cell. */
-export function SignalChart(props: SignalChartProps) {
-  const { blocks, groups, columnWidth, rowHeight, headWidth, focus, onFocus, onAct } = props;
+/** How far a key moves the reading cursor: rows, columns. */
+const MOVES: { readonly [key: string]: readonly [number, number] } = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+  PageUp: [-10, 0],
+  PageDown: [10, 0],
+  Home: [0, -Infinity],
+  End: [0, Infinity],
+};
+
+/** Where rows and columns are. The same while they are: their places, and with them the still ground, outlive an edit. */
+function useLayout({ blocks, groups, columnWidth, rowHeight }: SignalChartProps) {
   const layout = useMemo(() => layoutColumns(blocks, columnWidth, BLOCK_GAP), [blocks, columnWidth]);
-  // The same while the rows are: their places, and with them the still ground, outlive an edit.
   const rowIds = useStableReference(useMemo(() => groups.map((group) => group.rows.map((row) => row.id)), [groups]));
   const rows = useMemo(() => layoutRows(rowIds, rowHeight, GROUP_GAP), [rowIds, rowHeight]);
-  const [scroller, sight] = useViewport();
   const flat = useMemo(() => rowIds.flat(), [rowIds]);
-  const models = useMemo(() => groups.flatMap((group) => group.rows), [groups]);
+  return { layout, rows, flat };
+}
 
+type Layout = ReturnType<typeof useLayout>;
+
+/** Keeps the reading cursor in sight. @returns the ref of what scrolls */
+function useCursorInSight({ focus, columnWidth, rowHeight, headWidth }: SignalChartProps, { layout, rows }: Layout) {
+  const [scroller, sight] = useViewport();
   useEffect(() => {
     if (!sight.current) return;
     const y = focus.row ? rows.centre.get(focus.row) : undefined;
@@ -64,35 +79,63 @@ export function SignalChart(props: SignalChartProps) {
       { left: headWidth, top: AXIS_HEIGHT },
     );
   }, [sight, focus.row, focus.column, rows, layout, rowHeight, columnWidth, headWidth]);
+  return scroller;
+}
 
-  const move = (dRow: number, dColumn: number) => {
+/** The keys of the chart: its own, then the arrows, Enter and Space. */
+function keyHandler({ focus, onFocus, onAct, onKey }: SignalChartProps, { layout, flat }: Layout) {
+  const move = ([dRow, dColumn]: readonly [number, number]) => {
     const row = focus.row && flat.includes(focus.row) ? step(flat, flat.indexOf(focus.row), dRow) : flat[0];
     const at = layout.columns.findIndex((c) => c.id === focus.column);
     const column =
       dColumn === 0 ? focus.column : step(layout.columns, at < 0 ? (dColumn > 0 ? -1 : layout.columns.length) : at, dColumn)?.id;
     onFocus(row ?? null, column ?? null);
   };
-
-  const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
-    if (props.onKey(event, focus.row, focus.column)) return event.preventDefault();
+  return (event: KeyboardEvent<HTMLDivElement>) => {
+    if (onKey(event, focus.row, focus.column)) return event.preventDefault();
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const moves: { [key: string]: [number, number] } = {
-      ArrowUp: [-1, 0],
-      ArrowDown: [1, 0],
-      ArrowLeft: [0, -1],
-      ArrowRight: [0, 1],
-      PageUp: [-10, 0],
-      PageDown: [10, 0],
-      Home: [0, -layout.columns.length],
-      End: [0, layout.columns.length],
-    };
-    const by = event.shiftKey ? undefined : moves[event.key];
-    if (by) move(...by);
+    const by = event.shiftKey ? undefined : MOVES[event.key];
+    if (by) move(by);
     else if ((event.key === 'Enter' || event.key === ' ') && focus.row && focus.column) onAct(focus.row, focus.column);
     else return;
     event.preventDefault();
   };
+}
 
+function RowHeads({ chart, rows }: { readonly chart: SignalChartProps; readonly rows: Layout['rows'] }) {
+  const { groups, focus, headWidth, rowHeight, describe, onRow } = chart;
+  return (
+    <div role="rowgroup" className={styles.heads} style={{ width: headWidth, height: rows.height }}>
+      {groups.map((group) =>
+        group.rows.map((row, at) => {
+          const focused = row.id === focus.row;
+          return (
+            <ChartRowHead
+              key={row.id}
+              id={row.id}
+              top={(rows.centre.get(row.id) ?? 0) - rowHeight / 2}
+              height={rowHeight}
+              first={at === 0}
+              head={row.head}
+              label={row.label}
+              focused={focused}
+              cellLabel={focused && focus.column ? describe(row.id, focus.column) : ''}
+              onFocus={onRow}
+            />
+          );
+        }),
+      )}
+    </div>
+  );
+}
+
+/** A chart with an axis at the top and rows below it. Arrow keys move the reading cursor, Enter or Space acts on its cell. */
+export function SignalChart(props: SignalChartProps) {
+  const { groups, rowHeight, headWidth, focus, onFocus } = props;
+  const own = useLayout(props);
+  const { layout, rows, flat } = own;
+  const scroller = useCursorInSight(props, own);
+  const models = useMemo(() => groups.flatMap((group) => group.rows), [groups]);
   return (
     <div className={styles.chart}>
       <div className={styles.corner} style={{ width: headWidth, height: AXIS_HEIGHT }}>
@@ -107,7 +150,7 @@ export function SignalChart(props: SignalChartProps) {
         aria-colcount={layout.columns.length + 1}
         aria-activedescendant={focus.row && focus.column ? `cell-${focus.row}` : undefined}
         tabIndex={0}
-        onKeyDown={onKeyDown}
+        onKeyDown={keyHandler(props, own)}
         onFocus={(event) => {
           // Only on arrival by keyboard: a mouse press is about to choose a row of its own.
           if (!focus.row && flat[0] && event.currentTarget.matches(':focus-visible')) onFocus(flat[0], focus.column);
@@ -117,27 +160,7 @@ export function SignalChart(props: SignalChartProps) {
           <ChartAxis layout={layout} brackets={props.brackets} clashes={props.clashes} column={focus.column} onColumn={props.onColumn} />
         </div>
         <div className={styles.body} style={{ width: headWidth + layout.width }}>
-          <div role="rowgroup" className={styles.heads} style={{ width: headWidth, height: rows.height }}>
-            {groups.map((group) =>
-              group.rows.map((row, at) => {
-                const focused = row.id === focus.row;
-                return (
-                  <ChartRowHead
-                    key={row.id}
-                    id={row.id}
-                    top={rows.centre.get(row.id)! - rowHeight / 2}
-                    height={rowHeight}
-                    first={at === 0}
-                    head={row.head}
-                    label={row.label}
-                    focused={focused}
-                    cellLabel={focused && focus.column ? props.describe(row.id, focus.column) : ''}
-                    onFocus={props.onRow}
-                  />
-                );
-              }),
-            )}
-          </div>
+          <RowHeads chart={props} rows={rows} />
           <ChartField
             layout={layout}
             rows={rows}
@@ -148,7 +171,7 @@ export function SignalChart(props: SignalChartProps) {
             dim={props.dim}
             focus={focus}
             choices={props.choices}
-            onAct={onAct}
+            onAct={props.onAct}
             onDrop={props.onDrop}
             onHover={props.onHover}
           />

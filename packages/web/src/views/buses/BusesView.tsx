@@ -51,7 +51,7 @@ export function BusesView() {
       <Tabs.Panel value={tab} className={styles.panel!}>
         {!shown && <OtherLinesView plan={plan} all={others} />}
         {shown?.kind === 'i2c' && <I2cView plan={plan} bus={shown} />}
-        {shown?.kind === 'spi' && <SpiView plan={plan} bus={shown} />}
+        {shown?.kind === 'spi' && <SpiView plan={plan} board={board} bus={shown} />}
       </Tabs.Panel>
     </Tabs>
   );

@@ -71,42 +71,29 @@ const Line = memo(function Line({
   );
 });
 
+const VERDICTS: readonly AdditionVerdict[] = ['fits', 'with', 'moves', 'risk', 'no'];
 type Shown = AdditionVerdict | 'all';
 
-/** Every part of the sheets: can one more be added now, what would move, what would be found. */
-export function PartSweep({ plan }: { readonly plan: Plan }) {
-  const { sheets, workers, edit } = useWorkbench();
-  const parts = useMemo(
-    () =>
-      [...sheets.parts.values()]
-        .map((p) => p.sheet)
-        .toSorted((a, b) => FAMILIES.indexOf(a.family) - FAMILIES.indexOf(b.family) || (a.title < b.title ? -1 : 1)),
-    [sheets],
-  );
-  const ids = useMemo(() => parts.map((part) => part.id), [parts]);
+/** What adding each part would do: first as it is, then, of those that do not fit like that, with what they need beside them. */
+function useVerdicts(plan: Plan, ids: readonly string[]) {
   const { found, known: plain } = useStream(plan, ids, askParts, partOf, 'quick');
-  // What does not fit as it is, is asked once more with what it needs, after all have their first answer.
   const doubtful = useMemo(
     () => (found.length < ids.length ? NO_IDS : found.filter(({ verdict }) => verdict === 'risk' || verdict === 'no').map(partOf)),
     [found, ids],
   );
   const { known: complete } = useStream(plan, doubtful, askNeeds, partOf, 'quick');
   const known = useMemo(() => new Map([...plain, ...[...complete].filter(([id]) => doubtful.includes(id))]), [plain, complete, doubtful]);
-  const [query, setQuery] = useState('');
-  const [shown, setShown] = useState<Shown>('all');
-  const asked = useDeferredValue(query);
-  const matching = useMemo(() => (asked.trim() ? new Set(searchParts(parts, asked).map((part) => part.id)) : null), [parts, asked]);
-  // The lines keep what they call, whatever the plan has become.
+  return { done: found.length, known };
+}
+
+/** Adds a part with its wires. The function stays the same, whatever the plan has become: lines are not drawn anew because of it. */
+function useAdding(plan: Plan): (part: PartSheet) => Promise<void> {
+  const { workers, edit } = useWorkbench();
   const latest = useRef<{ readonly plan: Plan; readonly edit: (edits: readonly Edit[], words: string) => void }>({ plan, edit });
   useEffect(() => {
     latest.current = { plan, edit };
   }, [plan, edit]);
-  const counts = useMemo(() => {
-    const all = parts.flatMap((part) => known.get(part.id)?.verdict ?? []);
-    return (verdict: AdditionVerdict) => all.filter((one) => one === verdict).length;
-  }, [parts, known]);
-  const list = parts.filter((p) => (!matching || matching.has(p.id)) && (shown === 'all' || known.get(p.id)?.verdict === shown));
-  const onAdd = useCallback(
+  return useCallback(
     async (part: PartSheet) => {
       for (;;) {
         const asked = latest.current.plan;
@@ -123,71 +110,111 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
     },
     [workers],
   );
+}
+
+interface ToolsProps {
+  readonly query: string;
+  readonly onQuery: (query: string) => void;
+  readonly shown: Shown;
+  readonly onShown: (shown: Shown) => void;
+  readonly count: (verdict: AdditionVerdict) => number;
+}
+
+function Tools({ query, onQuery, shown, onShown, count }: ToolsProps) {
+  return (
+    <div className={fits.tools}>
+      <SearchField
+        size="xs"
+        className={fits.search!}
+        label="Search parts"
+        placeholder="chip, function, label, address"
+        value={query}
+        onChange={onQuery}
+      />
+      <SegmentedControl
+        size="xs"
+        aria-label="Parts shown"
+        value={shown}
+        onChange={(value) => onShown(value as Shown)}
+        data={[{ value: 'all', label: 'All' }, ...VERDICTS.map((value) => ({ value, label: `${WORDS[value]} ${count(value)}` }))]}
+      />
+    </div>
+  );
+}
+
+interface TableProps {
+  readonly parts: readonly PartSheet[];
+  readonly known: ReadonlyMap<string, PartFit>;
+  /** Whether what is shown is partly of the plan as it was before. */
+  readonly isStale: boolean;
+  readonly onAdd: (part: PartSheet) => Promise<void>;
+}
+
+/** The parts by family, each with its verdict. */
+function VerdictTable({ parts, known, isStale, onAdd }: TableProps) {
+  const families = FAMILIES.map((family) => ({ family, own: parts.filter((part) => part.family === family) }));
+  return (
+    <div role="table" aria-label="Effect of adding one more of each part" className={isStale ? styles.anew : undefined}>
+      <div role="rowgroup" className={styles.head}>
+        <div role="row" className={styles.columns}>
+          <div role="columnheader">Part</div>
+          <div role="columnheader">Verdict</div>
+          <div role="columnheader">Requires</div>
+          <div role="columnheader">
+            <span className={fits.hidden}>Add</span>
+          </div>
+        </div>
+      </div>
+      {families
+        .filter(({ own }) => own.length > 0)
+        .map(({ family, own }) => (
+          <div key={family} role="rowgroup" className={styles.group} style={{ '--rows': own.length } as CSSProperties}>
+            <div role="row">
+              <div role="rowheader" aria-colspan={4} className={fits.family}>
+                {FAMILY_TEXT[family]}
+              </div>
+            </div>
+            {own.map((part) => (
+              <Line key={part.id} part={part} verdict={known.get(part.id)?.verdict} words={known.get(part.id)?.words} onAdd={onAdd} />
+            ))}
+          </div>
+        ))}
+    </div>
+  );
+}
+
+const byFamilyAndTitle = (a: PartSheet, b: PartSheet): number =>
+  FAMILIES.indexOf(a.family) - FAMILIES.indexOf(b.family) || (a.title < b.title ? -1 : 1);
+
+/** Every part of the sheets: can one more be added now, what would move, what would be found. */
+export function PartSweep({ plan }: { readonly plan: Plan }) {
+  const { sheets } = useWorkbench();
+  const parts = useMemo(() => [...sheets.parts.values()].map(({ sheet }) => sheet).toSorted(byFamilyAndTitle), [sheets]);
+  const ids = useMemo(() => parts.map((part) => part.id), [parts]);
+  const { done, known } = useVerdicts(plan, ids);
+  const [query, setQuery] = useState('');
+  const [shown, setShown] = useState<Shown>('all');
+  const asked = useDeferredValue(query);
+  const matching = useMemo(() => (asked.trim() ? new Set(searchParts(parts, asked).map((part) => part.id)) : null), [parts, asked]);
+  const count = useMemo(() => {
+    const all = parts.flatMap((part) => known.get(part.id)?.verdict ?? []);
+    return (verdict: AdditionVerdict) => all.filter((one) => one === verdict).length;
+  }, [parts, known]);
+  const list = parts.filter((p) => (!matching || matching.has(p.id)) && (shown === 'all' || known.get(p.id)?.verdict === shown));
+  const onAdd = useAdding(plan);
   return (
     <>
       <Streaming
-        done={found.length}
+        done={done}
         all={ids.length}
-        words={`${counts('fits')} of ${ids.length} parts fit without changes, ${counts('with')} with parts that are added beside them, ${counts('moves')} if other wires move.`}
+        words={`${count('fits')} of ${ids.length} parts fit without changes, ${count('with')} with parts that are added beside them, ${count('moves')} if other wires move.`}
       />
-      <div className={fits.tools}>
-        <SearchField
-          size="xs"
-          className={fits.search!}
-          label="Search parts"
-          placeholder="chip, function, label, address"
-          value={query}
-          onChange={setQuery}
-        />
-        <SegmentedControl
-          size="xs"
-          aria-label="Parts shown"
-          value={shown}
-          onChange={(value) => setShown(value as Shown)}
-          data={[
-            { value: 'all', label: 'All' },
-            { value: 'fits', label: `Fits ${counts('fits')}` },
-            { value: 'with', label: `With parts ${counts('with')}` },
-            { value: 'moves', label: `Moves wires ${counts('moves')}` },
-            { value: 'risk', label: `Warning ${counts('risk')}` },
-            { value: 'no', label: `Does not fit ${counts('no')}` },
-          ]}
-        />
-      </div>
+      <Tools query={query} onQuery={setQuery} shown={shown} onShown={setShown} count={count} />
       <div className={fits.scroller} tabIndex={0} role="region" aria-label="Parts">
         {list.length === 0 ? (
           <p className="quiet">{matching ? `No part matches “${asked}” here.` : 'No part with this verdict.'}</p>
         ) : (
-          <div
-            role="table"
-            aria-label="Effect of adding one more of each part"
-            className={found.length < ids.length ? styles.anew : undefined}
-          >
-            <div role="rowgroup" className={styles.head}>
-              <div role="row" className={styles.columns}>
-                <div role="columnheader">Part</div>
-                <div role="columnheader">Verdict</div>
-                <div role="columnheader">Requires</div>
-                <div role="columnheader">
-                  <span className={fits.hidden}>Add</span>
-                </div>
-              </div>
-            </div>
-            {FAMILIES.map((family) => ({ family, own: list.filter((part) => part.family === family) }))
-              .filter(({ own }) => own.length > 0)
-              .map(({ family, own }) => (
-                <div key={family} role="rowgroup" className={styles.group} style={{ '--rows': own.length } as CSSProperties}>
-                  <div role="row">
-                    <div role="rowheader" aria-colspan={4} className={fits.family}>
-                      {FAMILY_TEXT[family]}
-                    </div>
-                  </div>
-                  {own.map((part) => (
-                    <Line key={part.id} part={part} verdict={known.get(part.id)?.verdict} words={known.get(part.id)?.words} onAdd={onAdd} />
-                  ))}
-                </div>
-              ))}
-          </div>
+          <VerdictTable parts={list} known={known} isStale={done < ids.length} onAdd={onAdd} />
         )}
       </div>
     </>

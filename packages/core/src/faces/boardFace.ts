@@ -1,7 +1,8 @@
 import { memoizeByObject } from '../memo/memoizeByObject';
 import type { BoardPin, BoardSheet, Header } from '../sheets/boardSheet';
 import { PITCH_MM, placeInRow, type Shape, type ShapeRow } from '../sheets/shape';
-import { type Box, CHARACTER_MM, drawnLabel, type Face, type FaceItem, type FacePad, viewOf } from './face';
+import { featureItems } from './featureItems';
+import { CHARACTER_MM, drawnLabel, type Face, type FaceItem, type FacePad, viewOf } from './face';
 import { chipItems, chipWidth, INSET_MM, isUpright, labelPlace, LEG_MM, type Size, sizeText, TO_LABEL_MM } from './rows';
 import { turnFace } from './turnFace';
 
@@ -87,12 +88,6 @@ function chipItem(sheet: BoardSheet, { w, h }: Size): FaceItem {
   const size = Math.min(10, w * 0.42);
   return { is: 'feature', what: 'chip', label: sheet.chip, x: (w - size) / 2, y: h * 0.5 - size / 2, w: size, h: size };
 }
-
-const featureItems = ({ features = [] }: Shape): readonly FaceItem[] =>
-  features.map(({ what, atMm: [x, y], sizeMm: [w, h], label }): FaceItem => {
-    const box: Box = what === 'hole' ? { x: x - w / 2, y: y - h / 2, w, h } : { x, y, w, h };
-    return { is: 'feature', what, ...box, ...(label === undefined ? {} : { label }) };
-  });
 
 /** The likeness of a board. Boards with sockets, chips, and boards whose headers are on one side lie; all others stand with the first end
  *  of their headers above. */

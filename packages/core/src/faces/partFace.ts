@@ -2,6 +2,7 @@ import { memoizeByObject } from '../memo/memoizeByObject';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PITCH_MM, placeInRow, type ShapeRow } from '../sheets/shape';
 import { singleLed } from '../nets/leds';
+import { featureItems } from './featureItems';
 import { CHARACTER_MM, drawnLabel, type Face, type FaceItem, type FacePad, viewOf } from './face';
 import { chipItems, chipWidth, INSET_MM, isUpright, labelPlace, LEG_MM, type Size, sizeText, TO_LABEL_MM } from './rows';
 import { turnFace } from './turnFace';
@@ -15,7 +16,7 @@ const kindOf = ({ role }: PartTerminal): FacePad['kind'] =>
 /** What the front of a part shows, and how much room that takes; the room is not to scale but for displays whose diagonal is stated. */
 function frontOf(part: PartSheet): { readonly item: FaceItem; readonly size: Size } | undefined {
   const at = { x: 0, y: 0 };
-  const { readout, encoder, keys, family, chip } = part;
+  const { readout, encoder, keys, family, chip, shape } = part;
   if (readout) {
     const { unit, columns, rows, shape } = readout;
     // So few pixels are single LEDs.
@@ -31,10 +32,12 @@ function frontOf(part: PartSheet): { readonly item: FaceItem; readonly size: Siz
   if (keys) {
     const columns = keys.as === 'matrix' ? Math.ceil(Math.sqrt(keys.count)) : keys.count;
     const rows = Math.ceil(keys.count / columns);
-    const size = { w: columns * 7, h: rows * 7 };
+    // The keys of a keypad whose outline is known fill it, below the pins.
+    const key = shape?.widthMm === undefined ? KEY_MM : Math.max(KEY_MM, Math.floor(shape.widthMm / (columns + 0.5)));
+    const size = { w: columns * key, h: rows * key };
     return { item: { is: 'keys', columns, rows, ...at, ...size }, size };
   }
-  if (family === 'power' || family === 'light') return undefined;
+  if (family === 'power' || family === 'light' || shape?.features) return undefined;
   const size = { w: Math.max(5, chip.length * CHARACTER_MM + 2), h: 5 };
   return { item: { is: 'feature', what: 'chip', label: chip, ...at, ...size }, size };
 }
@@ -46,6 +49,8 @@ function headerRow(list: readonly PartTerminal[]): readonly PartTerminal[] {
   return own.length === 0 ? list : list.slice(list.indexOf(own[0]!), list.indexOf(own.at(-1)!) + 1);
 }
 
+/** Distance of keys, in millimetres. */
+const KEY_MM = 7;
 /** Distance of the LEDs of a matrix, in millimetres. */
 const DOT_MM = 4;
 /** Millimetres of an inch. */
@@ -127,10 +132,14 @@ function moduleFace(part: PartSheet): readonly [readonly FaceItem[], readonly Fa
   const w = shape?.widthMm ?? Math.max(frontW + 5, (shown.length - 1) * PITCH_MM + 2 * INSET_MM + 4, 12);
   const under = INSET_MM + TO_LABEL_MM + longest + 1;
   const h = shape?.heightMm ?? Math.max(under + frontH + 2.5, 10);
+  const below = { x: (w - frontW) / 2, y: Math.max(Math.min(under, h - frontH - 0.5), (h - frontH) / 2) };
+  // Pins along an upright edge have the front beside them.
+  const isBeside = shape?.rows?.some(({ towards }) => isUpright(towards)) === true;
   return [
     [
       { is: 'body', body: 'board', x: 0, y: 0, w, h },
-      ...(front ? [{ ...front.item, x: (w - frontW) / 2, y: Math.max(under, h - frontH - 2.5) }] : []),
+      ...(front ? [{ ...front.item, ...(isBeside ? { x: (w + INSET_MM + longest - frontW) / 2, y: (h - frontH) / 2 } : below) }] : []),
+      ...(shape ? featureItems(shape) : []),
     ],
     rowPads(shown, { firstMm: [(w - (shown.length - 1) * PITCH_MM) / 2, INSET_MM], towards: 'right' }, 1, 'round'),
   ];

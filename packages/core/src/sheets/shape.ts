@@ -12,10 +12,12 @@ export const FEATURES = [
   'display',
   'network jack',
   'slot',
+  'cylinder',
 ] as const;
 export type FeatureKind = (typeof FEATURES)[number];
 
-/** A feature with its upper left corner and its size, in millimetres. A hole has its centre there, and its diameter twice. */
+/** A feature with its upper left corner and its size, in millimetres. A hole has its centre there, and its diameter twice. A cylinder is what
+ *  stands upright and is round from above: a metal can, a transducer, the cap of a stick. */
 export interface ShapeFeature {
   readonly what: FeatureKind;
   readonly atMm: readonly [number, number];

@@ -7,7 +7,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { buildProgress } from '@roof-chart/core/outputs/buildProgress';
 import { counted } from '@roof-chart/core/quantity/format';
 import styles from './Steps.module.css';
-import { selectFindings } from '../state/selectors';
+import { selectFindings, selectReviewed } from '../state/selectors';
 import { useAppSelector } from '../state/store';
 import { useWorkbench } from '../state/workbench';
 
@@ -23,15 +23,19 @@ interface Counts {
   readonly wires: number;
   readonly open: number;
   readonly ticked: number;
-  readonly clashes: number;
+  /** Undefined until the checks have answered. */
+  readonly clashes: number | undefined;
 }
 
 function useCounts(plan: Plan): Counts {
   const { sheets } = useWorkbench();
   const findings = useAppSelector(selectFindings);
+  const isChecked = useAppSelector((state) => selectReviewed(state) !== null);
   return {
     open: openTerminals(planTerminals(plan, sheets), findNets(plan, sheets)).length,
-    clashes: findings.filter((f) => f.level === 'clash' && f.accepted === undefined && f.code !== 'terminal-unwired').length,
+    clashes: isChecked
+      ? findings.filter((f) => f.level === 'clash' && f.accepted === undefined && f.code !== 'terminal-unwired').length
+      : undefined,
     ...buildProgress(plan),
     parts: plan.placements.length,
   };
@@ -42,7 +46,12 @@ function stepsOf({ parts, wires, open, ticked, clashes }: Counts): readonly Step
     { label: 'Board', note: 'chosen', to: 'chart', done: true },
     { label: 'Parts', note: parts === 0 ? 'add parts' : String(parts), to: 'stock', done: parts > 0 },
     { label: 'Wires', note: open > 0 ? `${open} unconnected` : String(wires), to: 'chart', done: wires > 0 && open === 0 },
-    { label: 'Findings', note: clashes > 0 ? counted(clashes, 'error') : 'no errors', to: 'chart', done: wires > 0 && clashes === 0 },
+    {
+      label: 'Findings',
+      note: clashes === undefined ? 'checking…' : clashes > 0 ? counted(clashes, 'error') : 'no errors',
+      to: 'chart',
+      done: wires > 0 && clashes === 0,
+    },
     { label: 'Build', note: `${ticked} of ${wires}`, to: 'build', done: wires > 0 && ticked >= wires },
   ];
 }

@@ -11,6 +11,9 @@ function gridPath({ x, y, w, h }: Box, columns: number, rows: number, cell: (cx:
 const dot = (r: number) => (cx: number, cy: number) => `M${cx - r} ${cy}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
 const rectangle = (w: number, h: number) => (cx: number, cy: number) => `M${cx - w / 2} ${cy - h / 2}h${w}v${h}h${-w}z`;
 
+/** The side of a key, which leaves a gap to the next one. */
+const keySize = ({ w, columns }: { readonly w: number; readonly columns: number }): number => (w / columns) * 0.86;
+
 /** A marking along the longer side of its box, small enough to fit. */
 function Marking({ box, text, least = 0.7 }: { readonly box: Box; readonly text: string; readonly least?: number }) {
   const isUpright = box.h > box.w * 1.4;
@@ -33,6 +36,16 @@ function Marking({ box, text, least = 0.7 }: { readonly box: Box; readonly text:
 function Feature({ item, hasText }: { readonly item: Extract<FaceItem, { is: 'feature' }>; readonly hasText: boolean }) {
   const { what, x, y, w, h, label } = item;
   if (what === 'hole') return <circle cx={x + w / 2} cy={y + h / 2} r={w / 2} className={styles.hole} />;
+  if (what === 'cylinder') {
+    const r = Math.min(w, h) / 2;
+    return (
+      <g>
+        <circle cx={x + w / 2} cy={y + h / 2} r={r} className={styles.feature} />
+        <circle cx={x + w / 2} cy={y + h / 2} r={r * 0.72} className={styles.feature} />
+        {label !== undefined && hasText && <Marking box={{ x: x + w / 4, y: y + h / 4, w: w / 2, h: h / 2 }} text={label} />}
+      </g>
+    );
+  }
   if (what === 'antenna') {
     const along = w >= h;
     const turns = Array.from({ length: 7 }, (_, at) => (at + 0.5) / 7);
@@ -97,8 +110,8 @@ function Item({ item, hasText }: { readonly item: FaceItem; readonly hasText: bo
     case 'keys':
       return (
         <g>
-          <path d={gridPath(item, item.columns, item.rows, rectangle(6, 6))} className={styles.feature} />
-          <path d={gridPath(item, item.columns, item.rows, dot(1.7))} className={styles.board} />
+          <path d={gridPath(item, item.columns, item.rows, rectangle(keySize(item), keySize(item)))} className={styles.feature} />
+          <path d={gridPath(item, item.columns, item.rows, dot(keySize(item) * 0.28))} className={styles.board} />
         </g>
       );
     case 'knob':

@@ -228,9 +228,11 @@ export const FindingsRail = memo(function FindingsRail({ parts }: { readonly par
     <aside className={styles.rail} aria-label="Findings">
       <h2 className={styles.heading}>
         Findings
-        <span className="num" title={words} aria-label={words}>
-          {LEVELS.map((level) => counts[level]).join(' · ')}
-        </span>
+        {reviewed && (
+          <span className="num" title={words} aria-label={words}>
+            {LEVELS.map((level) => counts[level]).join(' · ')}
+          </span>
+        )}
       </h2>
       {reviewed && <FixSafe plan={reviewed.plan} findings={open} />}
       {reviewed &&

@@ -4,7 +4,7 @@ import { typical } from '@roof-chart/core/quantity/range';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { ROLE_WORDS } from '@roof-chart/core/sheets/roles';
 import { fieldText } from '@roof-chart/core/text/fieldText';
-import { deviceAddresses } from '@roof-chart/core/text/partText';
+import { BUS_TEXT, deviceAddresses } from '@roof-chart/core/text/partText';
 import { FactTable, Group, ListTable } from './FactTable';
 import { factRows, type Within } from '@roof-chart/core/text/views/factText';
 
@@ -30,10 +30,13 @@ function busRows(part: PartSheet) {
     })),
   ]);
   const straps = (part.bus.straps ?? []).map((strap) => ({
-    name: `strap ${strap.id}`,
-    value: strap.states.map((s) => `${s.words}${s.id === strap.default ? ' (as delivered)' : ''}`).join('; '),
+    name: `Strap ${strap.id}`,
+    value: strap.states
+      .map((s) => `${s.words}${s.id === strap.default && !s.words.includes('as delivered') ? ' (as delivered)' : ''}`)
+      .join('; '),
   }));
-  return [...factRows(within('bus'), part.bus, ['devices', 'straps', 'modeTies']), ...devices, ...straps];
+  const kind = { name: 'Bus', value: BUS_TEXT[part.bus.kind] };
+  return [kind, ...factRows(within('bus'), part.bus, ['kind', 'devices', 'straps', 'modeTies']), ...devices, ...straps];
 }
 
 const NEED_WORDS = { needed: 'required', optional: 'optional', outside: 'external' } as const;

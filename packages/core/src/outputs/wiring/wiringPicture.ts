@@ -118,108 +118,158 @@ function laneDistances(all: readonly Routed[], side: Side, hasResistors: boolean
   };
 }
 
+type Wiring = NonNullable<ReturnType<typeof wiringOf>>;
+type BySide<T> = { readonly [S in Side]: T };
+
+/** Where the board, its pins and the modules are, before the lanes between them are known. */
+interface Stacked {
+  readonly top: number;
+  readonly boardTop: number;
+  readonly boardHeight: number;
+  readonly modules: readonly PlacedModule[];
+  readonly pins: readonly PlacedPin[];
+  /** Where the lowest of them ends. */
+  readonly lowest: number;
+}
+
+/** Stacks the modules of both sides and the board beside each other, each in the middle of the tallest. */
+function stackAll({ board, modules, conductors }: Wiring, layout: Plan['layout']): Stacked {
+  const free = placePins(board);
+  const columns = sidesOf(modules, conductors, free, layout);
+  const above = conductors.filter(({ kind }) => kind !== 'signal').length;
+  const top = Math.ceil((MARGIN + above * TRACK) / STEP) * STEP;
+  const stack = (offset: BySide<number>) => SIDES.flatMap((side) => stackModules(columns[side], side, top + offset[side] * STEP, layout));
+  const first = stack({ left: 0, right: 0 });
+  const bottom = (list: readonly PlacedModule[]) => Math.max(top, ...list.map(({ y, height }) => y + height));
+  const heightOf = (of: Side) => bottom(first.filter(({ side }) => side === of)) - top;
+  const heights = { left: heightOf('left'), right: heightOf('right') };
+  const boardHeight = Math.max(0, ...free.map(({ y }) => y)) + 4 * STEP;
+  const whole = Math.max(heights.left, heights.right, boardHeight);
+  /** Steps by which something of a height is moved down to lie in the middle. */
+  const centred = (height: number) => Math.floor((whole - height) / 2 / STEP);
+  const placed = stack({ left: centred(heights.left), right: centred(heights.right) });
+  const boardTop = top + centred(boardHeight) * STEP;
+  const pins = free.map((pin) => ({ ...pin, y: boardTop + 2 * STEP + STEP / 2 + pin.y }));
+  return { top, boardTop, boardHeight, modules: placed, pins, lowest: Math.max(boardTop + boardHeight, bottom(placed)) };
+}
+
+/** Where things are from left to right. */
+interface Across {
+  /** The inner edges of the modules, and those of the board. */
+  readonly edge: BySide<number>;
+  readonly boardEdge: BySide<number>;
+  readonly laneX: (side: Side, conductor: string) => number;
+}
+
+function acrossOf(all: readonly Routed[], pins: readonly PlacedPin[]): Across {
+  const distancesOf = (side: Side) =>
+    laneDistances(
+      all,
+      side,
+      all.some(({ branches }) => branches.ends[side].some(({ end }) => end.series)),
+    );
+  const distances = { left: distancesOf('left'), right: distancesOf('right') };
+  const longest = Math.max(3, ...pins.map(({ label }) => label.length));
+  const boardWidth = Math.max(130, 2 * longest * LETTER + 66);
+  const left = MARGIN + MODULE_WIDTH;
+  const boardX = left + distances.left.toBoard;
+  const right = boardX + boardWidth + distances.right.toBoard;
+  return {
+    edge: { left, right },
+    boardEdge: { left: boardX, right: boardX + boardWidth },
+    laneX: (side, id) => {
+      const distance = distances[side].at.get(id) ?? 0;
+      return side === 'left' ? left + distance : right - distance;
+    },
+  };
+}
+
+const linkedBy = (all: readonly Routed[], leaves: 'above' | 'below') => all.filter(({ branches }) => branches.leaves === leaves);
+
+/** The heights of what goes round the board, above or below it. */
+function trackHeights(all: readonly Routed[], { laneX }: Across, { top, lowest }: Stacked): ReadonlyMap<string, number> {
+  return new Map(
+    (['above', 'below'] as const).flatMap((leaves) => {
+      const list = linkedBy(all, leaves);
+      const tracks = tracksOf(list.map(({ conductor }) => ({ left: laneX('left', conductor.id), right: laneX('right', conductor.id) })));
+      return list.map(({ conductor }, at): [string, number] => {
+        const track = tracks[at] ?? 0;
+        return [conductor.id, leaves === 'above' ? top - (track + 0.5) * TRACK : lowest + STEP + track * TRACK];
+      });
+    }),
+  );
+}
+
+/** What is drawn of wires. */
+interface Drawn {
+  readonly lines: WiringLine[];
+  readonly dots: WiringPicture['dots'][number][];
+  readonly resistors: WiringPicture['resistors'][number][];
+}
+
+/** One conductor on one side: its trunk, with a line to each module and each pin. */
+function drawSide(drawn: Drawn, { conductor, branches }: Routed, side: Side, { edge, boardEdge, laneX }: Across, track?: number): void {
+  const isBar = isDrawnAsBar(conductor);
+  const x = laneX(side, conductor.id);
+  const line = (x1: number, y1: number, x2: number, y2: number, more: Partial<WiringLine> = {}) =>
+    drawn.lines.push({ conductor: conductor.id, colour: conductor.colour, isBar: false, x1, y1, x2, y2, ...more });
+  const ys = [...branches.ends[side].map(({ y }) => y), ...branches.pins[side].map(({ y }) => y), ...(track === undefined ? [] : [track])];
+  const [from, to] = [Math.min(...ys), Math.max(...ys)];
+  if (from < to) line(x, from, x, to, { isBar });
+  const join = (y: number, colour: WireColour) => {
+    if (y > from && y < to) drawn.dots.push({ conductor: conductor.id, colour: isBar ? conductor.colour : colour, x, y });
+  };
+  for (const { end, y } of branches.ends[side]) {
+    const colour = end.colour ?? conductor.colour;
+    line(edge[side], y, x, y, { colour, end });
+    join(y, colour);
+    const beside = edge[side] + (side === 'left' ? 1 : -1) * (WITH_RESISTORS / 2);
+    if (end.series) drawn.resistors.push({ conductor: conductor.id, component: end.series, x: beside, y });
+  }
+  for (const { y } of branches.pins[side]) {
+    line(x, y, boardEdge[side], y);
+    join(y, conductor.colour);
+  }
+}
+
+const isDrawnAsBar = ({ kind, ends }: Conductor): boolean => kind !== 'signal' && ends.length >= BAR_ENDS;
+
+function drawWires(all: readonly Routed[], across: Across, tracks: ReadonlyMap<string, number>): Drawn {
+  const drawn: Drawn = { lines: [], dots: [], resistors: [] };
+  for (const one of all) {
+    const { conductor, trunks } = one;
+    const track = tracks.get(conductor.id);
+    for (const side of SIDES) if (trunks[side]) drawSide(drawn, one, side, across, track);
+    if (track === undefined) continue;
+    const [x1, x2] = [across.laneX('left', conductor.id), across.laneX('right', conductor.id)];
+    const { id, colour } = conductor;
+    drawn.lines.push({ conductor: id, colour, isBar: isDrawnAsBar(conductor), x1, y1: track, x2, y2: track });
+  }
+  return drawn;
+}
+
 /** Everything of a wiring picture, in pixels: board in the middle, modules on both sides, wires in lanes between them. Undefined if the
  *  board's sheet is missing. */
 export const wiringPicture = memoizeByPair((plan: Plan, sheets: Sheets): WiringPicture | undefined => {
   const wiring = wiringOf(plan, sheets);
   if (!wiring) return undefined;
-  const { board, modules, conductors } = wiring;
-  const free = placePins(board);
-  const columns = sidesOf(modules, conductors, free, plan.layout);
-  const above = conductors.filter(({ kind }) => kind !== 'signal').length;
-  const top = Math.ceil((MARGIN + above * TRACK) / STEP) * STEP;
-  const stack = (offset: { readonly [S in Side]: number }) =>
-    SIDES.flatMap((side) => stackModules(columns[side], side, top + offset[side] * STEP, plan.layout));
-  const first = stack({ left: 0, right: 0 });
-  const bottom = (list: readonly PlacedModule[]) => Math.max(top, ...list.map(({ y, height }) => y + height));
-  const boardHeight = Math.max(0, ...free.map(({ y }) => y)) + 4 * STEP;
-  const heights = {
-    left: bottom(first.filter(({ side }) => side === 'left')) - top,
-    right: bottom(first.filter(({ side }) => side === 'right')) - top,
-  };
-  const whole = Math.max(heights.left, heights.right, boardHeight);
-  /** Steps by which something of a height is moved down to lie in the middle. */
-  const centred = (height: number) => Math.floor((whole - height) / 2 / STEP);
-  const placedModules = stack({ left: centred(heights.left), right: centred(heights.right) });
-  const boardTop = top + centred(boardHeight) * STEP;
-  const pins = free.map((pin) => ({ ...pin, y: boardTop + 2 * STEP + STEP / 2 + pin.y }));
-
-  const byModule = new Map(placedModules.map((one) => [one.module.id, one]));
+  const { conductors } = wiring;
+  const stacked = stackAll(wiring, plan.layout);
+  const { modules, pins, boardTop, boardHeight, lowest } = stacked;
+  const byModule = new Map(modules.map((one) => [one.module.id, one]));
   const byPin = new Map(pins.map((pin) => [pin.id, pin]));
   const all = conductors.map((conductor) => routed(conductor, branchesOf(conductor, byModule, byPin)));
-  const hasResistors = (side: Side) => all.some(({ branches }) => branches.ends[side].some(({ end }) => end.series));
-  const distances = { left: laneDistances(all, 'left', hasResistors('left')), right: laneDistances(all, 'right', hasResistors('right')) };
-
-  const longest = Math.max(3, ...pins.map(({ label }) => label.length));
-  const boardWidth = Math.max(130, 2 * longest * LETTER + 66);
-  const edge = { left: MARGIN + MODULE_WIDTH, right: 0 };
-  const boardX = edge.left + distances.left.toBoard;
-  edge.right = boardX + boardWidth + distances.right.toBoard;
-  const laneX = (side: Side, id: string) =>
-    side === 'left' ? edge.left + distances.left.at.get(id)! : edge.right - distances.right.at.get(id)!;
-  const boardEdge = { left: boardX, right: boardX + boardWidth };
-
-  const linked = (leaves: 'above' | 'below') => all.filter(({ branches }) => branches.leaves === leaves);
-  const trackY = new Map<string, number>();
-  const lowest = Math.max(boardTop + boardHeight, bottom(placedModules));
-  for (const leaves of ['above', 'below'] as const) {
-    const list = linked(leaves);
-    const tracks = tracksOf(list.map(({ conductor }) => ({ left: laneX('left', conductor.id), right: laneX('right', conductor.id) })));
-    list.forEach(({ conductor }, at) =>
-      trackY.set(conductor.id, leaves === 'above' ? top - (tracks[at]! + 0.5) * TRACK : lowest + STEP + tracks[at]! * TRACK),
-    );
-  }
-
-  const lines: WiringLine[] = [];
-  const dots: WiringPicture['dots'][number][] = [];
-  const resistors: WiringPicture['resistors'][number][] = [];
-  for (const { conductor, branches, trunks } of all) {
-    const isBar = conductor.kind !== 'signal' && conductor.ends.length >= BAR_ENDS;
-    const line = (x1: number, y1: number, x2: number, y2: number, more: Partial<WiringLine> = {}) =>
-      lines.push({ conductor: conductor.id, colour: conductor.colour, isBar: false, x1, y1, x2, y2, ...more });
-    const track = trackY.get(conductor.id);
-    for (const side of SIDES) {
-      if (!trunks[side]) continue;
-      const x = laneX(side, conductor.id);
-      const ys = [
-        ...branches.ends[side].map(({ y }) => y),
-        ...branches.pins[side].map(({ y }) => y),
-        ...(track === undefined ? [] : [track]),
-      ];
-      const [from, to] = [Math.min(...ys), Math.max(...ys)];
-      if (from < to) line(x, from, x, to, { isBar });
-      const join = (y: number, colour: WireColour) => {
-        if (y > from && y < to) dots.push({ conductor: conductor.id, colour: isBar ? conductor.colour : colour, x, y });
-      };
-      for (const { end, y } of branches.ends[side]) {
-        const colour = end.colour ?? conductor.colour;
-        line(edge[side], y, x, y, { colour, end });
-        join(y, colour);
-        if (end.series)
-          resistors.push({
-            conductor: conductor.id,
-            component: end.series,
-            x: edge[side] + (side === 'left' ? 1 : -1) * (WITH_RESISTORS / 2),
-            y,
-          });
-      }
-      for (const { y } of branches.pins[side]) {
-        line(x, y, boardEdge[side], y);
-        join(y, conductor.colour);
-      }
-    }
-    if (track !== undefined) line(laneX('left', conductor.id), track, laneX('right', conductor.id), track, { isBar });
-  }
+  const across = acrossOf(all, pins);
+  const { edge, boardEdge } = across;
   const wired = new Map(
     all.flatMap(({ conductor, branches }) => SIDES.flatMap((side) => branches.pins[side].map((pin) => [pin.id, conductor] as const))),
   );
-  const tracksBelow = linked('below').length;
   return {
     width: edge.right + MODULE_WIDTH + MARGIN,
-    height: lowest + STEP + tracksBelow * TRACK + MARGIN,
+    height: lowest + STEP + linkedBy(all, 'below').length * TRACK + MARGIN,
     conductors,
-    modules: placedModules.map((one) => ({ ...one, x: one.side === 'left' ? MARGIN : edge.right, edge: edge[one.side] })),
-    board: { x: boardX, y: boardTop, width: boardWidth, height: boardHeight },
+    modules: modules.map((one) => ({ ...one, x: one.side === 'left' ? MARGIN : edge.right, edge: edge[one.side] })),
+    board: { x: boardEdge.left, y: boardTop, width: boardEdge.right - boardEdge.left, height: boardHeight },
     pins: pins.map((pin) => {
       const conductor = wired.get(pin.id);
       return {
@@ -229,8 +279,6 @@ export const wiringPicture = memoizeByPair((plan: Plan, sheets: Sheets): WiringP
         ...(conductor ? { conductor: conductor.id } : {}),
       };
     }),
-    lines,
-    dots,
-    resistors,
+    ...drawWires(all, across, trackHeights(all, across, stacked)),
   };
 });

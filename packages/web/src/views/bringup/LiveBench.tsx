@@ -99,38 +99,29 @@ function BenchOutcome({
   );
 }
 
-/** The check of a real or a simulated bench, pin by pin and part by part. */
-export function LiveBench({ plan }: { readonly plan: Plan }) {
+interface BenchProps {
+  readonly plan: Plan;
+  readonly bench: ReturnType<typeof useBench>;
+}
+
+/** The test of the board on the bench, and the program that it needs there. */
+function RealBench({ plan, bench: { asking, outcome, isOpen, check, close } }: BenchProps) {
   const { sheets } = useWorkbench();
-  const faults = useMemo(() => possibleFaults(plan, sheets), [plan, sheets]);
-  const [chosen, setChosen] = useState('');
   const board = boardSheet(sheets, plan.board)!;
   const avr = useMemo(() => probeAvr(board), [board]);
   const python = useMemo(() => probeMicroPython(board), [board]);
-  const bench = useBench(plan);
-  const { asking, problem, outcome, isOpen, check, stop, close } = bench;
-
-  const real = async () => {
+  const serial = async () => {
     const port = await openSerial();
     return port && { port };
   };
-  const simulated = () => {
-    const fault = faults.find((one) => faultKey(one) === chosen);
-    const made = new SimulatedBench(plan, sheets, { faults: fault ? [fault] : [], seed: 1 + Math.floor(Math.random() * 1e6) });
-    return Promise.resolve({ port: simulatedPort(made, later), look: made.look.bind(made) });
-  };
   return (
-    <div className={styles.live}>
-      <p className="quiet">
-        A small probe program on the board measures its pins and compares them with the plan, wire by wire. Outputs that move, heat or
-        switch are not driven unless you allow it.
-      </p>
+    <>
       <div className={styles.row}>
         <Button
           size="compact-md"
           disabled={asking !== null || !canSerial()}
           title={canSerial() ? undefined : 'This browser does not support serial ports'}
-          onClick={() => void check(real)}
+          onClick={() => void check(serial)}
         >
           Test the board
         </Button>
@@ -156,39 +147,73 @@ export function LiveBench({ plan }: { readonly plan: Plan }) {
           works for every board.
         </p>
       )}
-      <div className={styles.row}>
-        <NativeSelect
-          size="xs"
-          className={styles.fault!}
-          label="Simulated bench: fault to simulate"
-          value={chosen}
-          data={[
-            { value: '', label: 'none, wired as planned' },
-            ...faults.map((fault) => ({ value: faultKey(fault), label: faultText(plan, sheets, fault) })),
-          ]}
-          onChange={(event) => setChosen(event.currentTarget.value)}
-        />
-        <Button size="compact-md" variant="default" disabled={asking !== null} onClick={() => void check(simulated)}>
-          Test the simulated bench
-        </Button>
-      </div>
-      {asking && 'done' in asking && (
-        <div className={styles.row} role="status">
-          <Progress
-            className={styles.share!}
-            value={(100 * asking.done) / Math.max(1, asking.all)}
-            size="sm"
-            aria-label="Test progress"
-            transitionDuration={0}
-          />
-          <span className="num">
-            {asking.done} of {asking.all} questions
-          </span>
-          <Button size="compact-sm" variant="default" onClick={stop}>
-            Stop
-          </Button>
-        </div>
-      )}
+    </>
+  );
+}
+
+/** A bench as the plan says, with one fault or none. */
+function Simulation({ plan, bench: { asking, check } }: BenchProps) {
+  const { sheets } = useWorkbench();
+  const faults = useMemo(() => possibleFaults(plan, sheets), [plan, sheets]);
+  const [chosen, setChosen] = useState('');
+  const simulated = () => {
+    const fault = faults.find((one) => faultKey(one) === chosen);
+    const made = new SimulatedBench(plan, sheets, { faults: fault ? [fault] : [], seed: 1 + Math.floor(Math.random() * 1e6) });
+    return Promise.resolve({ port: simulatedPort(made, later), look: made.look.bind(made) });
+  };
+  return (
+    <div className={styles.row}>
+      <NativeSelect
+        size="xs"
+        className={styles.fault!}
+        label="Simulated bench: fault to simulate"
+        value={chosen}
+        data={[
+          { value: '', label: 'none, wired as planned' },
+          ...faults.map((fault) => ({ value: faultKey(fault), label: faultText(plan, sheets, fault) })),
+        ]}
+        onChange={(event) => setChosen(event.currentTarget.value)}
+      />
+      <Button size="compact-md" variant="default" disabled={asking !== null} onClick={() => void check(simulated)}>
+        Test the simulated bench
+      </Button>
+    </div>
+  );
+}
+
+function TestProgress({ done, all, onStop }: { readonly done: number; readonly all: number; readonly onStop: () => void }) {
+  return (
+    <div className={styles.row} role="status">
+      <Progress
+        className={styles.share!}
+        value={(100 * done) / Math.max(1, all)}
+        size="sm"
+        aria-label="Test progress"
+        transitionDuration={0}
+      />
+      <span className="num">
+        {done} of {all} questions
+      </span>
+      <Button size="compact-sm" variant="default" onClick={onStop}>
+        Stop
+      </Button>
+    </div>
+  );
+}
+
+/** The check of a real or a simulated bench, pin by pin and part by part. */
+export function LiveBench({ plan }: { readonly plan: Plan }) {
+  const bench = useBench(plan);
+  const { asking, problem, outcome, stop } = bench;
+  return (
+    <div className={styles.live}>
+      <p className="quiet">
+        A small probe program on the board measures its pins and compares them with the plan, wire by wire. Outputs that move, heat or
+        switch are not driven unless you allow it.
+      </p>
+      <RealBench plan={plan} bench={bench} />
+      <Simulation plan={plan} bench={bench} />
+      {asking && 'done' in asking && <TestProgress done={asking.done} all={asking.all} onStop={stop} />}
       {problem && (
         <p className={styles.bad} role="alert">
           {problem}

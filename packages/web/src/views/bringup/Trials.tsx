@@ -24,15 +24,87 @@ const SEEN = [
 
 const movesOf = (question: Question): boolean => (question.ask === 'sign' && question.moves) || question.ask === 'link';
 
-/** The tests that need the user, part by part, with their results. */
-export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps) {
+interface TrialProps extends Omit<TrialsProps, 'asking'> {
+  readonly question: Question;
+  readonly at: number;
+  /** How far this very question is; undefined while it is not being asked. */
+  readonly now: 'asked' | 'looking' | undefined;
+  /** Whether any question is being asked. */
+  readonly isBusy: boolean;
+  /** Whether its outputs may be driven. */
+  readonly isLet: boolean;
+}
+
+/** What is asked and answered of one test: by the probe, or by the user. */
+function TrialAnswer({ outcome, question, at, now, isBusy, isLet, isOpen, ask, tell, see }: TrialProps) {
   const { sheets } = useWorkbench();
+  const { part, button } = trialText(outcome.plan, sheets, question);
+  const { isSimulated } = outcome;
+  const answer = outcome.answers[at];
+  // A test that the probe cannot make is made with the user's own program.
+  const isOwn = question.ask === 'sign' && questionLine(question) === undefined;
+  const words = answer === undefined ? button : 'Again';
+  return (
+    <div className={styles.answer}>
+      {answer !== undefined && (
+        <span className={answer === outcome.found.planned[at] ? styles.good : styles.bad}>{answerText(question, answer)}</span>
+      )}
+      {now === 'asked' && <span className="quiet">{question.ask === 'sign' ? 'the probe drives it' : 'now: the probe is monitoring'}</span>}
+      {now === 'looking' || (isOwn && answer === undefined && !isSimulated) ? (
+        SEEN.map((one) => (
+          <Button
+            key={one.answer}
+            size="compact-xs"
+            variant="default"
+            aria-label={`${part}: ${one.words}`}
+            onClick={() => (now === 'looking' ? see(one.answer) : void tell(outcome, at, one.answer))}
+          >
+            {one.words}
+          </Button>
+        ))
+      ) : (
+        <Button
+          size="compact-xs"
+          variant="default"
+          aria-label={`${part}: ${words}`}
+          disabled={isBusy || (!isOpen && !(isOwn && answer !== undefined)) || !isLet}
+          onClick={() => void (isOwn && !isSimulated ? tell(outcome, at, undefined) : ask(outcome, [at]))}
+        >
+          {words}
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function TrialRow(props: TrialProps) {
+  const { sheets } = useWorkbench();
+  const { part, words } = trialText(props.outcome.plan, sheets, props.question);
+  return (
+    <tr>
+      <th scope="row">{part}</th>
+      <td className={styles.try}>{words}</td>
+      <td>
+        <TrialAnswer {...props} />
+      </td>
+    </tr>
+  );
+}
+
+/** How far a question is. */
+function nowOf(asking: Asking | null, at: number): TrialProps['now'] {
+  if (asking === null || !('at' in asking) || asking.at !== at) return undefined;
+  return asking.isLooking ? 'looking' : 'asked';
+}
+
+/** The tests that need the user, part by part, with their results. */
+export function Trials({ asking, ...props }: TrialsProps) {
   const [mayMove, setMayMove] = useState(false);
-  const { plan, questions, answers, isSimulated } = outcome;
+  const { questions, answers, isSimulated } = props.outcome;
   const rows = questions.flatMap((question, at) => (isForProbe(question) ? [] : [{ question, at }]));
   if (rows.length === 0) return null;
   const isLet = (question: Question) => mayMove || isSimulated || !movesOf(question);
-  const open = rows.filter(({ question, at }) => answers[at] === undefined && isLet(question));
+  const open = rows.filter(({ question, at }) => answers[at] === undefined && isLet(question)).map(({ at }) => at);
   const hasMoving = rows.some(({ question }) => movesOf(question));
   return (
     <section aria-label="Part by part">
@@ -61,67 +133,25 @@ export function Trials({ outcome, asking, isOpen, ask, tell, see }: TrialsProps)
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ question, at }) => {
-            const { part, words, button } = trialText(plan, sheets, question);
-            const isMine = asking !== null && 'at' in asking && asking.at === at;
-            const isLooking = isMine && asking.isLooking;
-            const isOwn = question.ask === 'sign' && questionLine(question) === undefined;
-            const answer = answers[at];
-            return (
-              <tr key={`${question.ask} ${at}`}>
-                <th scope="row">{part}</th>
-                <td className={styles.try}>{words}</td>
-                <td>
-                  <div className={styles.answer}>
-                    {answer !== undefined && (
-                      <span className={answer === outcome.found.planned[at] ? styles.good : styles.bad}>
-                        {answerText(question, answer)}
-                      </span>
-                    )}
-                    {isMine && !isLooking && (
-                      <span className="quiet">{question.ask === 'sign' ? 'the probe drives it' : 'now: the probe is monitoring'}</span>
-                    )}
-                    {isLooking || (isOwn && answer === undefined && !isSimulated) ? (
-                      SEEN.map((one) => (
-                        <Button
-                          key={one.answer}
-                          size="compact-xs"
-                          variant="default"
-                          aria-label={`${part}: ${one.words}`}
-                          onClick={() => (isLooking ? see(one.answer) : void tell(outcome, at, one.answer))}
-                        >
-                          {one.words}
-                        </Button>
-                      ))
-                    ) : (
-                      <Button
-                        size="compact-xs"
-                        variant="default"
-                        aria-label={`${part}: ${answer === undefined ? button : 'Again'}`}
-                        disabled={asking !== null || (!isOpen && !(isOwn && answer !== undefined)) || !isLet(question)}
-                        onClick={() => void (isOwn && !isSimulated ? tell(outcome, at, undefined) : ask(outcome, [at]))}
-                      >
-                        {answer === undefined ? button : 'Again'}
-                      </Button>
-                    )}
-                  </div>
-                </td>
-              </tr>
-            );
-          })}
+          {rows.map(({ question, at }) => (
+            <TrialRow
+              key={`${question.ask} ${at}`}
+              {...props}
+              question={question}
+              at={at}
+              now={nowOf(asking, at)}
+              isBusy={asking !== null}
+              isLet={isLet(question)}
+            />
+          ))}
         </tbody>
       </table>
       {isSimulated && open.length > 1 && (
         <Button
           size="compact-sm"
           variant="default"
-          disabled={asking !== null || !isOpen}
-          onClick={() =>
-            void ask(
-              outcome,
-              open.map((one) => one.at),
-            )
-          }
+          disabled={asking !== null || !props.isOpen}
+          onClick={() => void props.ask(props.outcome, open)}
         >
           Run all {open.length} tests
         </Button>

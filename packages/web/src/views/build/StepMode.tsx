@@ -71,50 +71,140 @@ function EndFaces({ plan, step }: { readonly plan: Plan; readonly step: BuildSte
   );
 }
 
-/** One step at a time in large type, for a tablet on the bench. Nothing depends on hovering. */
-export function StepMode({ plan, sections, errors, onTick, onClose }: StepModeProps) {
-  const { sheets } = useWorkbench();
-  const staysOn = useWakeLock();
-  const all = sections.flatMap((section) => section.steps.map((step) => ({ step, section })));
-  const firstOpen = all.findIndex(({ step }) => !step.done);
-  const [at, setAt] = useState(Math.max(0, firstOpen));
-  const here = all[Math.min(at, all.length - 1)]!;
-  const { step, section } = here;
-  const { head, text, detail, holes } = stepText(plan, sheets, step);
-  const done = all.filter((one) => one.step.done).length;
-  const wire = step.what.is === 'wire' ? step.what.wire : null;
-  const wires = all.flatMap((one) => (one.step.what.is === 'wire' ? [one.step.what.wire] : []));
-  const go = (to: number) => setAt(Math.min(all.length - 1, Math.max(0, to)));
-  const finish = () => {
-    if (!step.done) onTick(step, true);
-    go(at + 1);
-  };
+interface Keys {
+  readonly go: (by: 1 | -1) => void;
+  readonly finish: () => void;
+  readonly close: () => void;
+}
+
+/** Arrow keys, Enter, Space and Escape, wherever the focus is but on a button or field. */
+function useStepKeys({ go, finish, close }: Keys): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        (event.target instanceof HTMLElement && event.target.closest('button, input'))
-      ) {
-        if (event.key === 'Escape') onClose();
+      const isElsewhere = event.target instanceof HTMLElement && event.target.closest('button, input');
+      if (event.ctrlKey || event.metaKey || event.altKey || isElsewhere) {
+        if (event.key === 'Escape') close();
         return;
       }
-      if (event.key === 'ArrowRight') go(at + 1);
-      else if (event.key === 'ArrowLeft') go(at - 1);
+      if (event.key === 'ArrowRight') go(1);
+      else if (event.key === 'ArrowLeft') go(-1);
       else if (event.key === 'Enter' || event.key === ' ') finish();
-      else if (event.key === 'Escape') onClose();
+      else if (event.key === 'Escape') close();
       else return;
       event.preventDefault();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   });
+}
+
+/** Where the step is in the pictures of Build. */
+function ToPictures({ plan, step, inHoles }: { readonly plan: Plan; readonly step: BuildStep; readonly inHoles: boolean }) {
+  const mark = step.what.is === 'wire' ? `&mark=${encodeURIComponent(`wire ${step.what.wire.key}`)}` : '';
+  return (
+    <>
+      {mark !== '' && (
+        <Link className={styles.toPicture} to={`/plans/${plan.id}/build?mode=wiring${mark}`}>
+          Show in the wiring picture
+        </Link>
+      )}
+      {inHoles && (
+        <Link className={styles.toPicture} to={`/plans/${plan.id}/build?mode=holes${mark}`}>
+          Show in the hole plan
+        </Link>
+      )}
+    </>
+  );
+}
+
+interface StepCardProps {
+  readonly plan: Plan;
+  readonly step: BuildStep;
+  readonly section: BuildSection;
+}
+
+/** What is to be done in a step. */
+function StepCard({ plan, step, section }: StepCardProps) {
+  const { sheets } = useWorkbench();
+  const staysOn = useWakeLock();
+  const { head, text, detail, holes } = stepText(plan, sheets, step);
+  return (
+    <div className={styles.stepCard} aria-live="polite">
+      <p className={styles.stepSection}>{SECTION_TEXT[section.id]}</p>
+      <h2 className={styles.stepHead}>
+        {step.what.is === 'wire' && (
+          <span className={styles.stepColour} style={{ background: WIRE_HEX[step.what.wire.colour] }} aria-hidden />
+        )}
+        {head}
+      </h2>
+      <p className={styles.stepText}>{text}</p>
+      {holes && <p className={`num ${styles.stepHoles}`}>{holes}</p>}
+      {detail && <p className={styles.stepDetail}>{detail}</p>}
+      <p className={styles.stepState}>
+        {step.done && 'Done'}
+        {staysOn && <span className={styles.staysOn}>The screen stays on.</span>}
+      </p>
+      <ToPictures plan={plan} step={step} inHoles={holes !== undefined} />
+    </div>
+  );
+}
+
+interface StepButtonsProps {
+  readonly isDone: boolean;
+  readonly isFirst: boolean;
+  readonly isLast: boolean;
+  readonly onGo: (by: 1 | -1) => void;
+  readonly onFinish: () => void;
+  readonly onUndo: () => void;
+}
+
+function StepButtons({ isDone, isFirst, isLast, onGo, onFinish, onUndo }: StepButtonsProps) {
+  return (
+    <div className={styles.stepButtons}>
+      <Button size="xl" variant="default" leftSection={<IconArrowLeft />} disabled={isFirst} onClick={() => onGo(-1)}>
+        Back
+      </Button>
+      {isDone && (
+        <Button size="xl" variant="default" onClick={onUndo}>
+          Mark as not done
+        </Button>
+      )}
+      <Button size="xl" variant="default" disabled={isLast} onClick={() => onGo(1)}>
+        Skip
+      </Button>
+      <Button size="xl" leftSection={isDone ? <IconArrowRight /> : <IconCheck />} onClick={onFinish} disabled={isDone && isLast}>
+        {isDone ? 'Next' : 'Done'}
+      </Button>
+    </div>
+  );
+}
+
+/** One step at a time in large type, for a tablet on the bench. Nothing depends on hovering. */
+export function StepMode({ plan, sections, errors, onTick, onClose }: StepModeProps) {
+  const { sheets } = useWorkbench();
+  const all = sections.flatMap((section) => section.steps.map((step) => ({ step, section })));
+  const last = all.length - 1;
+  const [wanted, setWanted] = useState(() =>
+    Math.max(
+      0,
+      all.findIndex(({ step }) => !step.done),
+    ),
+  );
+  const at = Math.min(wanted, last);
+  const { step, section } = all[at]!;
+  const done = all.filter((one) => one.step.done).length;
+  const wires = all.flatMap((one) => (one.step.what.is === 'wire' ? [one.step.what.wire] : []));
+  const go = (by: 1 | -1) => setWanted(Math.min(last, Math.max(0, at + by)));
+  const finish = () => {
+    if (!step.done) onTick(step, true);
+    go(1);
+  };
+  useStepKeys({ go, finish, close: onClose });
   return (
     <div className={styles.steps} role="region" aria-label="Step by step">
       <div className={styles.stepTop}>
         <span className="num">
-          Step {Math.min(at, all.length - 1) + 1} of {all.length}, {done} done
+          Step {at + 1} of {all.length}, {done} done
         </span>
         <Progress className={styles.stepBar!} value={(100 * done) / all.length} size="sm" aria-label="Progress" transitionDuration={0} />
         <Button variant="default" size="md" onClick={onClose}>
@@ -123,57 +213,18 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
       </div>
       <OpenErrors plan={plan} errors={errors} brief />
       <div className={styles.stepMain} tabIndex={0} role="group" aria-label="Current step">
-        <div className={styles.stepCard} aria-live="polite">
-          <p className={styles.stepSection}>{SECTION_TEXT[section.id]}</p>
-          <h2 className={styles.stepHead}>
-            {wire && <span className={styles.stepColour} style={{ background: WIRE_HEX[wire.colour] }} aria-hidden />}
-            {head}
-          </h2>
-          <p className={styles.stepText}>{text}</p>
-          {holes && <p className={`num ${styles.stepHoles}`}>{holes}</p>}
-          {detail && <p className={styles.stepDetail}>{detail}</p>}
-          <p className={styles.stepState}>
-            {step.done && 'Done'}
-            {staysOn && <span className={styles.staysOn}>The screen stays on.</span>}
-          </p>
-          {wire && (
-            <Link className={styles.toPicture} to={`/plans/${plan.id}/build?mode=wiring&mark=${encodeURIComponent(`wire ${wire.key}`)}`}>
-              Show in the wiring picture
-            </Link>
-          )}
-          {holes && (
-            <Link
-              className={styles.toPicture}
-              to={`/plans/${plan.id}/build?mode=holes${wire ? `&mark=${encodeURIComponent(`wire ${wire.key}`)}` : ''}`}
-            >
-              Show in the hole plan
-            </Link>
-          )}
-        </div>
+        <StepCard plan={plan} step={step} section={section} />
         <EndFaces plan={plan} step={step} />
         <BoardPicture plan={plan} wires={wires} pointed={stepPositions(plan, sheets, step)} />
       </div>
-      <div className={styles.stepButtons}>
-        <Button size="xl" variant="default" leftSection={<IconArrowLeft />} disabled={at === 0} onClick={() => go(at - 1)}>
-          Back
-        </Button>
-        {step.done && (
-          <Button size="xl" variant="default" onClick={() => onTick(step, false)}>
-            Mark as not done
-          </Button>
-        )}
-        <Button size="xl" variant="default" disabled={at >= all.length - 1} onClick={() => go(at + 1)}>
-          Skip
-        </Button>
-        <Button
-          size="xl"
-          leftSection={step.done ? <IconArrowRight /> : <IconCheck />}
-          onClick={finish}
-          disabled={step.done && at >= all.length - 1}
-        >
-          {step.done ? 'Next' : 'Done'}
-        </Button>
-      </div>
+      <StepButtons
+        isDone={step.done}
+        isFirst={at === 0}
+        isLast={at >= last}
+        onGo={go}
+        onFinish={finish}
+        onUndo={() => onTick(step, false)}
+      />
     </div>
   );
 }

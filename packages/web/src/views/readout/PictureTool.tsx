@@ -146,15 +146,107 @@ interface PictureToolProps {
   readonly onChange: (pictures: readonly PlanPicture[] | undefined) => void;
 }
 
+/** Where a picture file is dropped or opened. */
+function DropZone({ words, onFile }: { readonly words: string; readonly onFile: (file: File | null | undefined) => void }) {
+  const [over, setOver] = useState(false);
+  return (
+    <div
+      className={over ? styles.dropOver : styles.drop}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        onFile(event.dataTransfer.files[0]);
+      }}
+    >
+      <FileButton onChange={onFile} accept="image/png,image/jpeg,image/webp,image/gif">
+        {(props) => (
+          <Button {...props} size="compact-sm" variant="default">
+            Open picture
+          </Button>
+        )}
+      </FileButton>
+      <span className="quiet">{words}</span>
+    </div>
+  );
+}
+
+interface OpenPicture {
+  readonly name: string;
+  readonly pixels: Pixels;
+}
+
+interface BytesProps {
+  readonly picture: OpenPicture;
+  readonly form: PictureForm;
+  readonly isCounted: boolean;
+  /** Whether the plan has room for one more. */
+  readonly hasRoom: boolean;
+  /** Counts the picture in the plan. */
+  readonly onCount: (bytes: number) => void;
+}
+
+/** The open picture as it will be shown, and its bytes to take along. */
+function PictureBytes({ picture: { name, pixels }, form, isCounted, hasRoom, onCount }: BytesProps) {
+  const bytes = useMemo(() => packPicture(pixels, form), [pixels, form]);
+  return (
+    <>
+      <Preview pixels={pixels} form={form} name={name} />
+      <p className={styles.fact}>
+        {formatSi(bytes.length, 'B')}: {orderText(form)}.
+      </p>
+      <div className={styles.addGlyph}>
+        <CopyButton value={bytesText(bytes)}>
+          {({ copied, copy }) => (
+            <Button size="compact-sm" variant="default" onClick={copy}>
+              {copied ? 'Copied' : 'Copy bytes'}
+            </Button>
+          )}
+        </CopyButton>
+        <Button size="compact-sm" variant="default" onClick={() => downloadBytes(`${name.replace(/\.\w+$/, '')}.bin`, bytes)}>
+          Save as a file
+        </Button>
+        <Button size="compact-sm" disabled={!hasRoom && !isCounted} onClick={() => onCount(bytes.length)}>
+          {isCounted ? 'Update in the flash total' : 'Add to the flash total'}
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function PictureList({ pictures, onChange }: Pick<PictureToolProps, 'pictures' | 'onChange'>) {
+  return (
+    <ul className={styles.pictures}>
+      {pictures.map((one) => (
+        <li key={one.name}>
+          {one.name} <span className="quiet num">{`${one.width} × ${one.height}, ${formatSi(one.bytes, 'B')}`}</span>
+          <ActionIcon
+            size={24}
+            aria-label={`Remove the picture ${one.name}`}
+            onClick={() => {
+              const left = pictures.filter((other) => other !== one);
+              onChange(left.length > 0 ? left : undefined);
+            }}
+          >
+            <IconX size={13} />
+          </ActionIcon>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** Makes a picture file into the bytes that a program brings along, and keeps account of them in the plan. */
 export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
   const announce = useAnnounce();
   const { columns, rows } = part.readout!;
   const [form, setForm] = useState(() => usualForm(part));
-  const [open, setOpen] = useState<{ readonly name: string; readonly pixels: Pixels } | null>(null);
+  const [open, setOpen] = useState<OpenPicture | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const [over, setOver] = useState(false);
-  const bytes = useMemo(() => open && packPicture(open.pixels, form), [open, form]);
   const take = (file: File | null | undefined) => {
     if (!file) return;
     readPicture(file, columns, rows)
@@ -168,89 +260,30 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
         setProblem(error.message);
       });
   };
-  const counted = open && pictures.some((one) => one.name === open.name);
+  const count = (name: string, bytes: number) =>
+    onChange([...pictures.filter((one) => one.name !== name), { name, width: columns, height: rows, bytes }]);
   return (
     <details className={styles.own} open={pictures.length > 0 || open !== null}>
       <summary>Pictures ({pictures.length})</summary>
-      <div
-        className={over ? styles.dropOver : styles.drop}
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={(event) => {
-          event.preventDefault();
-          setOver(false);
-          take(event.dataTransfer.files[0]);
-        }}
-      >
-        <FileButton onChange={take} accept="image/png,image/jpeg,image/webp,image/gif">
-          {(props) => (
-            <Button {...props} size="compact-sm" variant="default">
-              Open picture
-            </Button>
-          )}
-        </FileButton>
-        <span className="quiet">
-          or drop it here; it is scaled to {columns} × {rows} pixels and converted to bytes.
-        </span>
-      </div>
+      <DropZone words={`or drop it here; it is scaled to ${columns} × ${rows} pixels and converted to bytes.`} onFile={take} />
       {problem && (
         <p className={`${styles.fact} ${styles.bad}`} role="alert">
           {problem}
         </p>
       )}
-      {open && bytes && (
+      {open && (
         <>
           <FormFields form={form} onChange={setForm} />
-          <Preview pixels={open.pixels} form={form} name={open.name} />
-          <p className={styles.fact}>
-            {formatSi(bytes.length, 'B')}: {orderText(form)}.
-          </p>
-          <div className={styles.addGlyph}>
-            <CopyButton value={bytesText(bytes)}>
-              {({ copied, copy }) => (
-                <Button size="compact-sm" variant="default" onClick={copy}>
-                  {copied ? 'Copied' : 'Copy bytes'}
-                </Button>
-              )}
-            </CopyButton>
-            <Button size="compact-sm" variant="default" onClick={() => downloadBytes(`${open.name.replace(/\.\w+$/, '')}.bin`, bytes)}>
-              Save as a file
-            </Button>
-            <Button
-              size="compact-sm"
-              disabled={pictures.length >= PLAN_LIMITS.pictures && !counted}
-              onClick={() =>
-                onChange([
-                  ...pictures.filter((one) => one.name !== open.name),
-                  { name: open.name, width: columns, height: rows, bytes: bytes.length },
-                ])
-              }
-            >
-              {counted ? 'Update in the flash total' : 'Add to the flash total'}
-            </Button>
-          </div>
+          <PictureBytes
+            picture={open}
+            form={form}
+            isCounted={pictures.some((one) => one.name === open.name)}
+            hasRoom={pictures.length < PLAN_LIMITS.pictures}
+            onCount={(bytes) => count(open.name, bytes)}
+          />
         </>
       )}
-      <ul className={styles.pictures}>
-        {pictures.map((one) => (
-          <li key={one.name}>
-            {one.name} <span className="quiet num">{`${one.width} × ${one.height}, ${formatSi(one.bytes, 'B')}`}</span>
-            <ActionIcon
-              size={24}
-              aria-label={`Remove the picture ${one.name}`}
-              onClick={() => {
-                const left = pictures.filter((other) => other !== one);
-                onChange(left.length > 0 ? left : undefined);
-              }}
-            >
-              <IconX size={13} />
-            </ActionIcon>
-          </li>
-        ))}
-      </ul>
+      <PictureList pictures={pictures} onChange={onChange} />
     </details>
   );
 }

@@ -59,27 +59,86 @@ function noteFor(wires: readonly BuildWire[]): string {
   return labels.length === 1 ? `${labels[0]} ×${wires.length}` : `${wires.length} wires`;
 }
 
-/** The board's headers with the positions that are used; those of the step under the pointer are ringed. */
-export function BoardPicture({
-  plan,
-  wires,
-  pointed,
-}: {
+/** The colour of a position: that of its wire, or of ground and supplies. */
+function toneOf({ pin }: Spot, wire: BuildWire | undefined): string {
+  if (wire) return WIRE_HEX[wire.colour];
+  if (pin.kind === 'ground') return WIRE_HEX.black;
+  return pin.kind === 'supply' ? WIRE_HEX.red : 'var(--field)';
+}
+
+interface PositionProps {
+  readonly spot: Spot;
+  readonly isDouble: boolean;
+  readonly isPointed: boolean;
+  /** The wires that end there; of ground and supplies none. */
+  readonly wires: readonly BuildWire[];
+}
+
+/** A position with its label, and beside it what ends there. */
+function Position({ spot, isDouble, isPointed, wires }: PositionProps) {
+  const outward = spot.side === 'left' ? -1 : 1;
+  const noteStyle = isPointed ? styles.noteOn : styles.note;
+  return (
+    <g>
+      {isPointed && <circle cx={spot.x} cy={spot.y} r="9" fill="none" stroke="var(--copper)" strokeWidth="2.5" />}
+      <circle cx={spot.x} cy={spot.y} r="4.6" fill={toneOf(spot, wires[0])} stroke="var(--ink)" />
+      <text
+        x={spot.x + (spot.outer ? outward * 20 : -outward * 12)}
+        y={spot.y + 4}
+        className={styles.pinText}
+        textAnchor={(spot.side === 'left') === spot.outer ? 'end' : 'start'}
+      >
+        {spot.pin.label}
+        {isDouble && wires.length > 0 && <tspan className={noteStyle}>{`  ${noteFor(wires)}`}</tspan>}
+      </text>
+      {!isDouble && wires.length > 0 && (
+        <text x={spot.x + outward * 22} y={spot.y + 4} className={noteStyle} textAnchor={spot.side === 'left' ? 'end' : 'start'}>
+          {noteFor(wires)}
+        </text>
+      )}
+    </g>
+  );
+}
+
+/** What the ends of the board are known by. */
+function Landmarks({ ends, x, height }: { readonly ends: readonly (string | undefined)[]; readonly x: number; readonly height: number }) {
+  const [first, last] = ends;
+  const marks = [
+    { words: landmark(first), y: 1 },
+    { words: /^pin /.test(last ?? '') ? '' : landmark(last), y: height - 21 },
+  ];
+  return marks
+    .filter(({ words }) => words !== '')
+    .map(({ words, y }) => (
+      <g key={y}>
+        <rect x={x - 30} y={y} width="60" height="20" rx="3" fill="var(--field)" stroke="var(--ink)" />
+        <text x={x} y={y + 14} className={styles.pinText} textAnchor="middle">
+          {words}
+        </text>
+      </g>
+    ));
+}
+
+interface BoardPictureProps {
   readonly plan: Plan;
   readonly wires: readonly BuildWire[];
   readonly pointed: readonly BoardPosition[];
-}) {
+}
+
+/** The board's headers with the positions that are used; those of the step under the pointer are ringed. */
+export function BoardPicture({ plan, wires, pointed }: BoardPictureProps) {
   const { sheets } = useWorkbench();
   const { sheet } = boardOf(plan, sheets)!;
-  const isWide = sheet.headers.list.some((header) => header.rows === 2);
-  const columns = !sheet.headers.list.some((header) => header.side === 'left') ? ONE_SIDED : isWide ? WIDE : NARROW;
-  const { left: leftX, right: rightX, width } = columns;
-  const places = boardSpots(sheet.headers.list, sheet.pins.list, columns);
-  const [first, last] = sheet.headers.list.find((header) => header.side !== 'inside')?.ends ?? [];
+  const headers = sheet.headers.list;
+  const isDouble = (id: string | undefined) => headers.find((header) => header.id === id)?.rows === 2;
+  const columns = !headers.some(({ side }) => side === 'left') ? ONE_SIDED : headers.some(({ rows }) => rows === 2) ? WIDE : NARROW;
+  const { left, right, width } = columns;
+  const places = boardSpots(headers, sheet.pins.list, columns);
   const height = Math.max(...places.map((p) => p.y)) + 40;
-  const endsAt = (spot: Spot) => wires.filter((w) => w.at.some((at) => at.header === spot.pin.header && at.position === spot.pin.position));
-  const isDouble = (spot: Spot) => sheet.headers.list.find((header) => header.id === spot.pin.header)?.rows === 2;
-  const isPointed = (spot: Spot) => pointed.some((at) => at.header === spot.pin.header && at.position === spot.pin.position);
+  const isAt =
+    ({ pin }: Spot) =>
+    (at: BoardPosition) =>
+      at.header === pin.header && at.position === pin.position;
   return (
     <figure className={styles.picture}>
       <svg
@@ -91,65 +150,26 @@ export function BoardPicture({
         aria-label={`${sheet.title}: used positions`}
       >
         <rect
-          x={leftX - 14}
+          x={left - 14}
           y={8}
-          width={rightX - leftX + 28}
+          width={right - left + 28}
           height={height - 16}
           rx="7"
           fill="var(--field)"
           stroke="var(--ink)"
           strokeWidth="1.5"
         />
-        {[
-          { words: landmark(first), y: 1 },
-          { words: /^pin /.test(last ?? '') ? '' : landmark(last), y: height - 21 },
-        ].map(
-          ({ words, y }) =>
-            words !== '' && (
-              <g key={y}>
-                <rect x={(leftX + rightX) / 2 - 30} y={y} width="60" height="20" rx="3" fill="var(--field)" stroke="var(--ink)" />
-                <text x={(leftX + rightX) / 2} y={y + 14} className={styles.pinText} textAnchor="middle">
-                  {words}
-                </text>
-              </g>
-            ),
-        )}
+        <Landmarks ends={headers.find(({ side }) => side !== 'inside')?.ends ?? []} x={(left + right) / 2} height={height} />
         {places.map((spot) => {
-          const here = spot.pin.kind === 'ground' || spot.pin.kind === 'supply' ? [] : endsAt(spot);
-          const outward = spot.side === 'left' ? -1 : 1;
-          const tone = here[0]
-            ? WIRE_HEX[here[0].colour]
-            : spot.pin.kind === 'ground'
-              ? WIRE_HEX.black
-              : spot.pin.kind === 'supply'
-                ? WIRE_HEX.red
-                : 'var(--field)';
+          const isPower = spot.pin.kind === 'ground' || spot.pin.kind === 'supply';
           return (
-            <g key={spot.pin.id}>
-              {isPointed(spot) && <circle cx={spot.x} cy={spot.y} r="9" fill="none" stroke="var(--copper)" strokeWidth="2.5" />}
-              <circle cx={spot.x} cy={spot.y} r="4.6" fill={tone} stroke="var(--ink)" />
-              <text
-                x={spot.x + (spot.outer ? outward * 20 : -outward * 12)}
-                y={spot.y + 4}
-                className={styles.pinText}
-                textAnchor={(spot.side === 'left') === spot.outer ? 'end' : 'start'}
-              >
-                {spot.pin.label}
-                {isDouble(spot) && here.length > 0 && (
-                  <tspan className={isPointed(spot) ? styles.noteOn : styles.note}>{`  ${noteFor(here)}`}</tspan>
-                )}
-              </text>
-              {!isDouble(spot) && here.length > 0 && (
-                <text
-                  x={spot.x + outward * 22}
-                  y={spot.y + 4}
-                  className={isPointed(spot) ? styles.noteOn : styles.note}
-                  textAnchor={spot.side === 'left' ? 'end' : 'start'}
-                >
-                  {noteFor(here)}
-                </text>
-              )}
-            </g>
+            <Position
+              key={spot.pin.id}
+              spot={spot}
+              isDouble={isDouble(spot.pin.header)}
+              isPointed={pointed.some(isAt(spot))}
+              wires={isPower ? [] : wires.filter((w) => w.at.some(isAt(spot)))}
+            />
           );
         })}
       </svg>

@@ -196,14 +196,89 @@ function pinsOfColumn(board: IndexedBoard, column: string): readonly string[] {
   );
 }
 
+type Chosen = FocusCardProps & { readonly item: PlanTerminal };
+
+/** What can be done with a wire where it is. */
+function WireTools({ item, onLock, onColour }: Pick<Chosen, 'item' | 'onLock' | 'onColour'>) {
+  if (!item.wire) return null;
+  const { locked, colour } = item.wire;
+  return (
+    <>
+      <Button
+        size="compact-xs"
+        variant="default"
+        leftSection={locked ? <IconLockOpen size={13} /> : <IconLock size={13} />}
+        onClick={() => onLock(item)}
+      >
+        {locked ? 'Unlock' : 'Lock'}
+      </Button>
+      <NativeSelect
+        aria-label="Wire colour"
+        size="xs"
+        w={84}
+        data={[...WIRE_COLOURS]}
+        value={colour}
+        classNames={{ input: styles.colourInput! }}
+        onChange={(event) => onColour(item, event.currentTarget.value as WireColour)}
+      />
+    </>
+  );
+}
+
+/** The terminal with the focus. */
+function TerminalHalf({ plan, board, item, column, freeCount, onLock, onColour }: Chosen) {
+  const { sheets } = useWorkbench();
+  return (
+    <>
+      <div className={styles.cardTitle}>
+        <strong>{terminalText(plan, sheets, item.key)}</strong>
+        {wantsPin(item.terminal) && (
+          <>
+            <WishMenu plan={plan} board={board} item={item} column={column} />
+            <WhyHere key={item.key} plan={plan} board={board} terminal={item.key} role={item.terminal.role} />
+          </>
+        )}
+        <PartEndMenu plan={plan} board={board} item={item} />
+        <LedDriverMenu plan={plan} item={item} />
+        <WireTools item={item} onLock={onLock} onColour={onColour} />
+      </div>
+      <TerminalFacts plan={plan} item={item} freeCount={freeCount} />
+      <Wishes plan={plan} item={item} />
+    </>
+  );
+}
+
+/** The column under the cursor, and whether the wire of the row could go there. */
+function ColumnHalf({ plan, board, nets, item, column, onAct }: FocusCardProps & { readonly column: string }) {
+  const end = endOfColumn(board, column);
+  const fit = item && end ? endFit(board, item.part, item.terminal, end) : undefined;
+  const isHere = item?.wire && end && columnOfEnd(item.wire.end) === columnOfEnd(end);
+  return (
+    <>
+      <div className={styles.cardTitle}>
+        <strong>{columnTitle(board, column)}</strong>
+        {item && end && (isHere || fit?.verdict !== 'cannot') && (
+          <Button
+            size="compact-xs"
+            variant="outline"
+            disabled={item.wire?.locked ?? false}
+            leftSection={isHere ? <IconPlugConnectedX size={13} /> : <IconPlugConnected size={13} />}
+            onClick={() => onAct(item.key, column)}
+          >
+            {isHere ? 'Disconnect' : 'Connect here'}
+          </Button>
+        )}
+      </div>
+      {item && fit && fit.verdict === 'cannot' && <p className={styles.trouble}>{fitReason(fit, item.terminal, board.pins.get(column))}</p>}
+      <PinFacts board={board} plan={plan} nets={nets} column={column} />
+    </>
+  );
+}
+
 /** Under the chart: the focused terminal, the column under the cursor, and what can be done with them. */
 export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
-  const { plan, board, nets, item, column, freeCount, onAct, onLock, onColour } = props;
-  const { sheets } = useWorkbench();
-  const end = column ? endOfColumn(board, column) : null;
-  const fit = item && end ? endFit(board, item.part, item.terminal, end) : undefined;
+  const { board, item, column } = props;
   const place = column ?? (item?.wire ? columnOfEnd(item.wire.end) : null);
-  const wiredHere = item?.wire && end && columnOfEnd(item.wire.end) === columnOfEnd(end);
   if (!item && !column)
     return (
       <section className={styles.card} aria-label="Legend">
@@ -213,46 +288,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
   return (
     <section className={styles.card} aria-label="Terminal and pin in focus">
       <div className={styles.cardHalf}>
-        {item ? (
-          <>
-            <div className={styles.cardTitle}>
-              <strong>{terminalText(plan, sheets, item.key)}</strong>
-              {wantsPin(item.terminal) && (
-                <>
-                  <WishMenu plan={plan} board={board} item={item} column={column} />
-                  <WhyHere key={item.key} plan={plan} board={board} terminal={item.key} role={item.terminal.role} />
-                </>
-              )}
-              <PartEndMenu plan={plan} board={board} item={item} />
-              <LedDriverMenu plan={plan} item={item} />
-              {item.wire && (
-                <>
-                  <Button
-                    size="compact-xs"
-                    variant="default"
-                    leftSection={item.wire.locked ? <IconLockOpen size={13} /> : <IconLock size={13} />}
-                    onClick={() => onLock(item)}
-                  >
-                    {item.wire.locked ? 'Unlock' : 'Lock'}
-                  </Button>
-                  <NativeSelect
-                    aria-label="Wire colour"
-                    size="xs"
-                    w={84}
-                    data={[...WIRE_COLOURS]}
-                    value={item.wire.colour}
-                    classNames={{ input: styles.colourInput! }}
-                    onChange={(event) => onColour(item, event.currentTarget.value as WireColour)}
-                  />
-                </>
-              )}
-            </div>
-            <TerminalFacts plan={plan} item={item} freeCount={freeCount} />
-            <Wishes plan={plan} item={item} />
-          </>
-        ) : (
-          <p className={styles.fact}>Choose a row to connect its terminal.</p>
-        )}
+        {item ? <TerminalHalf {...props} item={item} /> : <p className={styles.fact}>Choose a row to connect its terminal.</p>}
       </div>
       {item && (
         <div className={styles.cardFace}>
@@ -260,30 +296,7 @@ export const FocusCard = memo(function FocusCard(props: FocusCardProps) {
         </div>
       )}
       <div className={styles.cardHalf}>
-        {column ? (
-          <>
-            <div className={styles.cardTitle}>
-              <strong>{columnTitle(board, column)}</strong>
-              {item && end && (wiredHere || fit?.verdict !== 'cannot') && (
-                <Button
-                  size="compact-xs"
-                  variant="outline"
-                  disabled={item.wire?.locked ?? false}
-                  leftSection={wiredHere ? <IconPlugConnectedX size={13} /> : <IconPlugConnected size={13} />}
-                  onClick={() => onAct(item.key, column)}
-                >
-                  {wiredHere ? 'Disconnect' : 'Connect here'}
-                </Button>
-              )}
-            </div>
-            {item && fit && fit.verdict === 'cannot' && (
-              <p className={styles.trouble}>{fitReason(fit, item.terminal, board.pins.get(column))}</p>
-            )}
-            <PinFacts board={board} plan={plan} nets={nets} column={column} />
-          </>
-        ) : (
-          <p className={styles.fact}>Move to a pin to see its functions.</p>
-        )}
+        {column ? <ColumnHalf {...props} column={column} /> : <p className={styles.fact}>Move to a pin to see its functions.</p>}
       </div>
       {place && (
         <div className={styles.cardFace}>

@@ -104,6 +104,74 @@ interface Asked {
 /** Facts beyond this many are folded until they are looked for. */
 const MANY = 60;
 
+interface GroupFactsProps {
+  readonly sheet: Sheet;
+  readonly plan: Plan;
+  readonly group: FactGroup;
+  /** Whether it is unfolded whatever its length. */
+  readonly isFound: boolean;
+  readonly onNote: (asked: Asked) => void;
+  readonly onTake: (fact: string, note: null) => void;
+}
+
+/** A group of facts with its source, and the notes on them. */
+function GroupFacts({ sheet, plan, group, isFound, onNote, onTake }: GroupFactsProps) {
+  const { source } = group.sourced;
+  const noteOf = (fact: string) => plan.benchNotes[noteKey(sheet.id, fact)];
+  const whole = noteOf(group.name);
+  const title = factTitle(sheet.kind, group.name);
+  const isSettled = group.facts.every((fact) =>
+    Object.values(plan.benchNotes).some((note) => note.sheet === sheet.id && covers(note, fact.path)),
+  );
+  return (
+    <details className={styles.group} open={isFound || group.facts.length <= MANY}>
+      <summary>
+        {title} <span className="quiet num">{group.facts.length}</span>
+        {source.trust === 'typical' && (
+          <span className={isSettled ? styles.settled : styles.typical}>{isSettled ? 'confirmed' : 'unverified'}</span>
+        )}
+      </summary>
+      <p className={styles.source}>
+        {sourceLine(source)}
+        {source.note ? `. ${source.note}` : ''}
+      </p>
+      {whole ? (
+        <p className={styles.note}>
+          Confirmed {whole.date}: {whole.words}{' '}
+          <Button size="compact-xs" variant="subtle" onClick={() => onTake(group.name, null)}>
+            Withdraw
+          </Button>
+        </p>
+      ) : (
+        <Button size="compact-xs" variant="default" onClick={() => onNote({ fact: group.name, value: undefined })}>
+          Confirm all of “{title}”
+        </Button>
+      )}
+      <table className={styles.facts}>
+        <tbody>
+          {group.facts.map((fact) => (
+            <FactRow
+              key={fact.path}
+              kind={sheet.kind}
+              fact={fact}
+              note={noteOf(fact.path)}
+              onNote={() => onNote({ fact: fact.path, value: fact.value })}
+              onRemove={() => onTake(fact.path, null)}
+            />
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
+/** The groups in which a fact is found, each with those facts. */
+function matching(sheet: Sheet, groups: readonly FactGroup[], asked: string): readonly FactGroup[] {
+  const isFound = ({ path, value }: FactGroup['facts'][number]) =>
+    `${factTitle(sheet.kind, path)} ${path} ${valueText(value, path)}`.toLowerCase().includes(asked);
+  return groups.map((group) => ({ ...group, facts: group.facts.filter(isFound) })).filter(({ facts }) => facts.length > 0);
+}
+
 function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) {
   const { edit } = useWorkbench();
   const [search, setSearch] = useSearchParams();
@@ -111,15 +179,9 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
   const asked = useDeferredValue(query.trim().toLowerCase());
   const [form, setForm] = useState<Asked | null>(null);
   const groups = useMemo(() => groupsOf(sheet), [sheet]);
-  const noteOf = (fact: string) => plan.benchNotes[noteKey(sheet.id, fact)];
   const take = (fact: string, note: Omit<BenchNote, 'sheet' | 'fact'> | null) =>
     edit([{ kind: 'bench-note', sheet: sheet.id, fact, note }]);
-  const shown = groups.flatMap((group) => {
-    const facts = group.facts.filter((fact) =>
-      `${factTitle(sheet.kind, fact.path)} ${fact.path} ${valueText(fact.value, fact.path)}`.toLowerCase().includes(asked),
-    );
-    return facts.length > 0 ? [{ ...group, facts }] : [];
-  });
+  const shown = matching(sheet, groups, asked);
   return (
     <article className={styles.card} aria-label={`Facts of ${sheet.title}`}>
       <h2>{sheet.title}</h2>
@@ -134,59 +196,25 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
         onChange={(text) => setSearch(text ? { q: text } : {}, { replace: true })}
       />
       {shown.length === 0 && <p className="quiet">No fact of this sheet matches “{query}”.</p>}
-      {shown.map((group) => {
-        const whole = noteOf(group.name);
-        const typical = group.sourced.source.trust === 'typical';
-        const open = asked !== '' || group.facts.length <= MANY;
-        const settled = group.facts.every((fact) =>
-          Object.values(plan.benchNotes).some((note) => note.sheet === sheet.id && covers(note, fact.path)),
-        );
-        return (
-          <details key={`${group.name} ${String(open)}`} className={styles.group} open={open}>
-            <summary>
-              {factTitle(sheet.kind, group.name)} <span className="quiet num">{group.facts.length}</span>
-              {typical && <span className={settled ? styles.settled : styles.typical}>{settled ? 'confirmed' : 'unverified'}</span>}
-            </summary>
-            <p className={styles.source}>
-              {sourceLine(group.sourced.source)}
-              {group.sourced.source.note ? `. ${group.sourced.source.note}` : ''}
-            </p>
-            {whole ? (
-              <p className={styles.note}>
-                Confirmed {whole.date}: {whole.words}{' '}
-                <Button size="compact-xs" variant="subtle" onClick={() => take(group.name, null)}>
-                  Withdraw
-                </Button>
-              </p>
-            ) : (
-              <Button size="compact-xs" variant="default" onClick={() => setForm({ fact: group.name, value: undefined })}>
-                Confirm all of “{factTitle(sheet.kind, group.name)}”
-              </Button>
-            )}
-            <table className={styles.facts}>
-              <tbody>
-                {group.facts.map((fact) => (
-                  <FactRow
-                    key={fact.path}
-                    kind={sheet.kind}
-                    fact={fact}
-                    note={noteOf(fact.path)}
-                    onNote={() => setForm({ fact: fact.path, value: fact.value })}
-                    onRemove={() => take(fact.path, null)}
-                  />
-                ))}
-              </tbody>
-            </table>
-          </details>
-        );
-      })}
+      {shown.map((group) => (
+        <GroupFacts
+          // A change of what is looked for folds and unfolds; what the reader does in between stays.
+          key={`${group.name} ${String(asked !== '' || group.facts.length <= MANY)}`}
+          sheet={sheet}
+          plan={plan}
+          group={group}
+          isFound={asked !== ''}
+          onNote={setForm}
+          onTake={take}
+        />
+      ))}
       {form && (
         <NoteForm
           key={form.fact}
           fact={form.fact}
           title={factTitle(sheet.kind, form.fact)}
           sheetValue={form.value}
-          note={noteOf(form.fact)}
+          note={plan.benchNotes[noteKey(sheet.id, form.fact)]}
           onClose={() => setForm(null)}
           onKeep={(note) => take(form.fact, note)}
         />

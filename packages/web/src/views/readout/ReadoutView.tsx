@@ -107,23 +107,120 @@ function ChainOrder({ part, members }: { readonly part: PartSheet; readonly memb
   );
 }
 
-function Display({ plan, placement, part, members, line }: DisplayProps) {
-  const { sheets, edit } = useWorkbench();
+type ReadoutChange = { readonly [K in keyof Readout]?: Readout[K] | undefined };
+
+/** What a display is to show, with a way to change it. */
+function useReadout(plan: Plan, placement: Placement) {
+  const { edit } = useWorkbench();
   const kept = plan.readouts[placement.id];
   const [text, setText] = useState(kept?.text ?? '');
-  const shown: Readout = { ...kept, text };
-  const layout = layoutText(part, shown);
-  /** Scroll position of a text: initially with the display filled. */
-  const [step, setStep] = useState(part.readout?.columns ?? 0);
-  const table = segmentTable(plan, sheets, placement.id);
-  const set = (change: { readonly [K in keyof Readout]?: Readout[K] | undefined }) => {
+  const set = (change: ReadoutChange) => {
     const next = Object.fromEntries(
       Object.entries({ ...kept, ...change }).filter(([, value]) => value !== undefined && value !== ''),
     ) as Readout;
     if (JSON.stringify(next) === JSON.stringify(kept ?? {})) return;
     edit([{ kind: 'readout', placement: placement.id, readout: Object.keys(next).length > 0 ? next : null }]);
   };
-  const pixels = part.readout?.unit === 'pixels';
+  return { kept, text, setText, set, shown: { ...kept, text } satisfies Readout };
+}
+
+interface ShownProps extends Omit<DisplayProps, 'plan'> {
+  readonly readout: Readout;
+}
+
+/** The text on the geometry of the display, and what that takes. */
+function Shown({ placement, part, members, line, readout }: ShownProps) {
+  const layout = layoutText(part, readout);
+  /** Scroll position of a text: initially with the display filled. */
+  const [step, setStep] = useState(part.readout?.columns ?? 0);
+  return (
+    <div>
+      <Preview part={part} readout={readout} name={placement.name} step={step} />
+      {layout?.scroll && (
+        <Slider
+          size="sm"
+          my={8}
+          min={0}
+          max={layout.scroll.steps}
+          value={Math.min(step, layout.scroll.steps)}
+          thumbLabel={`Scroll step of ${placement.name}`}
+          onChange={setStep}
+        />
+      )}
+      {layout && (
+        <p className={`${styles.fact} ${layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet'}`}>
+          {displayLayoutText(layout)}
+        </p>
+      )}
+      <ChainOrder part={part} members={members} />
+      {line && (
+        <p className={`quiet ${styles.fact}`}>
+          frame memory {formatBytes(line.bytes)}: {PICTURE_TEXT[line.picture]} ({line.format})
+        </p>
+      )}
+    </div>
+  );
+}
+
+interface ReadoutFieldsProps extends Pick<DisplayProps, 'part' | 'line'> {
+  readonly readout: ReturnType<typeof useReadout>;
+}
+
+function ReadoutFields({ part, line, readout: { kept, text, setText, set, shown } }: ReadoutFieldsProps) {
+  const takesText = layoutText(part, shown) !== undefined;
+  const isPixels = part.readout?.unit === 'pixels';
+  return (
+    <div className={styles.fields}>
+      {takesText && (
+        <Textarea
+          size="xs"
+          label="Text"
+          placeholder="Brood 34.5"
+          autosize
+          minRows={2}
+          maxRows={6}
+          maxLength={PLAN_LIMITS.readoutText}
+          value={text}
+          onChange={(event) => setText(event.currentTarget.value)}
+          onBlur={() => set({ text: text === '' ? undefined : text })}
+        />
+      )}
+      {isPixels && (
+        <NativeSelect
+          size="xs"
+          label="Character size"
+          value={String(kept?.scale ?? 1)}
+          data={[1, 2, 3, 4, 6, 8].map((n) => ({ value: String(n), label: n === 1 ? '5 × 7 pixels' : `${n}×` }))}
+          onChange={(event) => set({ scale: Number(event.currentTarget.value) })}
+        />
+      )}
+      {takesText && part.readout?.shape !== 'round' && (
+        <Checkbox
+          size="xs"
+          label="Scroll longer text"
+          checked={kept?.scroll === true}
+          onChange={(event) => set({ scroll: event.currentTarget.checked ? true : undefined })}
+        />
+      )}
+      {line && isPixels && (
+        <NativeSelect
+          size="xs"
+          label="Frame buffer"
+          value={line.picture}
+          data={Object.entries(PICTURE_TEXT).map(([value, label]) => ({ value, label }))}
+          onChange={(event) => set({ picture: event.currentTarget.value as MemoryLine['picture'] })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** One display: what it shows, with its own glyphs and pictures, and the bytes of bare segments. */
+function Display({ plan, placement, part, members, line }: DisplayProps) {
+  const { sheets } = useWorkbench();
+  const readout = useReadout(plan, placement);
+  const { kept, set } = readout;
+  const table = segmentTable(plan, sheets, placement.id);
   const unit = part.readout?.unit;
   const ownUnit = unit === 'characters' || (unit === 'digits' && part.readout?.shape !== 'fourteen segments') ? unit : undefined;
   return (
@@ -131,75 +228,10 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
       <h3>
         {placement.name} <span className="quiet">{part.title}</span>
       </h3>
-      <div>
-        <Preview part={part} readout={shown} name={placement.name} step={step} />
-        {layout?.scroll && (
-          <Slider
-            size="sm"
-            my={8}
-            min={0}
-            max={layout.scroll.steps}
-            value={Math.min(step, layout.scroll.steps)}
-            thumbLabel={`Scroll step of ${placement.name}`}
-            onChange={setStep}
-          />
-        )}
-        {layout && (
-          <p className={`${styles.fact} ${layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet'}`}>
-            {displayLayoutText(layout)}
-          </p>
-        )}
-        <ChainOrder part={part} members={members} />
-        {line && (
-          <p className={`quiet ${styles.fact}`}>
-            frame memory {formatBytes(line.bytes)}: {PICTURE_TEXT[line.picture]} ({line.format})
-          </p>
-        )}
-      </div>
-      <div className={styles.fields}>
-        {layout && (
-          <Textarea
-            size="xs"
-            label="Text"
-            placeholder="Brood 34.5"
-            autosize
-            minRows={2}
-            maxRows={6}
-            maxLength={PLAN_LIMITS.readoutText}
-            value={text}
-            onChange={(event) => setText(event.currentTarget.value)}
-            onBlur={() => set({ text: text === '' ? undefined : text })}
-          />
-        )}
-        {pixels && (
-          <NativeSelect
-            size="xs"
-            label="Character size"
-            value={String(kept?.scale ?? 1)}
-            data={[1, 2, 3, 4, 6, 8].map((n) => ({ value: String(n), label: n === 1 ? '5 × 7 pixels' : `${n}×` }))}
-            onChange={(event) => set({ scale: Number(event.currentTarget.value) })}
-          />
-        )}
-        {layout && part.readout?.shape !== 'round' && (
-          <Checkbox
-            size="xs"
-            label="Scroll longer text"
-            checked={kept?.scroll === true}
-            onChange={(event) => set({ scroll: event.currentTarget.checked ? true : undefined })}
-          />
-        )}
-        {line && pixels && (
-          <NativeSelect
-            size="xs"
-            label="Frame buffer"
-            value={line.picture}
-            data={Object.entries(PICTURE_TEXT).map(([value, label]) => ({ value, label }))}
-            onChange={(event) => set({ picture: event.currentTarget.value as MemoryLine['picture'] })}
-          />
-        )}
-      </div>
+      <Shown placement={placement} part={part} members={members} line={line} readout={readout.shown} />
+      <ReadoutFields part={part} line={line} readout={readout} />
       {ownUnit && <OwnGlyphs glyphs={kept?.glyphs ?? {}} unit={ownUnit} onChange={(glyphs) => set({ glyphs })} />}
-      {pixels && <PictureTool part={part} pictures={kept?.pictures ?? []} onChange={(pictures) => set({ pictures })} />}
+      {unit === 'pixels' && <PictureTool part={part} pictures={kept?.pictures ?? []} onChange={(pictures) => set({ pictures })} />}
       {table && <Segments table={table} current={segmentCurrent(plan, sheets, placement.id)} />}
     </section>
   );

@@ -82,22 +82,14 @@ function Importer() {
   );
 }
 
-/** The library and the user's own sheets. */
-export function SheetsView() {
-  const { id } = useParams();
+/** Brings sheets in, takes own ones out, and begins new ones. */
+function Tools({ own }: { readonly own: ReadonlySet<string> }) {
   const { sheets } = useWorkbench();
-  const catalogue = useCatalogueQuery();
-  const own = useMemo(() => new Set(catalogue.data?.own ?? []), [catalogue.data]);
-  const [query, setQuery] = useState('');
-  const [shown, setShown] = useState<Shown>('all');
-  const asked = useDeferredValue(query);
-  const sections = useSections(asked, shown, own);
-  const entry = id ? (sheets.boards.get(id) ?? sheets.parts.get(id)) : undefined;
   const bundle = () =>
     download('my-sheets.json', {
       sheets: [...sheets.boards.values(), ...sheets.parts.values()].map((s) => s.sheet).filter((s) => own.has(s.id)),
     });
-  const tools = (
+  return (
     <>
       {own.size > 0 && (
         <Button variant="subtle" onClick={bundle}>
@@ -116,48 +108,82 @@ export function SheetsView() {
       </Button>
     </>
   );
+}
+
+interface IndexProps {
+  readonly own: ReadonlySet<string>;
+  readonly sections: readonly Section[];
+  readonly query: string;
+  readonly onQuery: (query: string) => void;
+  readonly shown: Shown;
+  readonly onShown: (shown: Shown) => void;
+}
+
+function SectionLinks({ section: { head, sheets }, own }: { readonly section: Section; readonly own: ReadonlySet<string> }) {
   return (
-    <SheetsPage title="Library" tools={tools}>
+    <div>
+      <h2 className={styles.sectionHead}>
+        {head} <span className="num">{sheets.length}</span>
+      </h2>
+      <ul>
+        {sheets.map((sheet) => (
+          <li key={sheet.id}>
+            <NavLink to={`/sheets/${sheet.id}`} className={({ isActive }) => (isActive ? styles.linkOn! : styles.link!)}>
+              {sheet.title}
+              {own.has(sheet.id) && <span className={styles.ownMark}> own</span>}
+            </NavLink>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** The list of sheets, with what is looked for. */
+function Index({ own, sections, query, onQuery, shown, onShown }: IndexProps) {
+  return (
+    <nav className={styles.index} aria-label="Sheets">
+      <SearchField label="Search sheets" placeholder="Name, chip, label, address…" value={query} onChange={onQuery} />
+      <div className={styles.filter} role="group" aria-label="Which sheets">
+        {SHOWN.map(([value, words]) => (
+          <UnstyledButton
+            key={value}
+            aria-pressed={shown === value}
+            className={shown === value ? styles.filterOn : styles.filterOff}
+            onClick={() => onShown(value)}
+          >
+            {words}
+          </UnstyledButton>
+        ))}
+      </div>
+      {sections.length === 0 && (
+        <p className="quiet">
+          {shown === 'own' && own.size === 0
+            ? 'No sheets of your own yet. Copy one from the library, import a file, or paste the pin table of your board.'
+            : `No sheet matches “${query}”.`}
+        </p>
+      )}
+      {sections.map((section) => (
+        <SectionLinks key={section.head} section={section} own={own} />
+      ))}
+    </nav>
+  );
+}
+
+/** The library and the user's own sheets. */
+export function SheetsView() {
+  const { id } = useParams();
+  const { sheets } = useWorkbench();
+  const catalogue = useCatalogueQuery();
+  const own = useMemo(() => new Set(catalogue.data?.own ?? []), [catalogue.data]);
+  const [query, setQuery] = useState('');
+  const [shown, setShown] = useState<Shown>('all');
+  const sections = useSections(useDeferredValue(query), shown, own);
+  const entry = id ? (sheets.boards.get(id) ?? sheets.parts.get(id)) : undefined;
+  return (
+    <SheetsPage title="Library" tools={<Tools own={own} />}>
       <div className={styles.columns}>
-        <nav className={styles.index} aria-label="Sheets">
-          <SearchField label="Search sheets" placeholder="Name, chip, label, address…" value={query} onChange={setQuery} />
-          <div className={styles.filter} role="group" aria-label="Which sheets">
-            {SHOWN.map(([value, words]) => (
-              <UnstyledButton
-                key={value}
-                aria-pressed={shown === value}
-                className={shown === value ? styles.filterOn : styles.filterOff}
-                onClick={() => setShown(value)}
-              >
-                {words}
-              </UnstyledButton>
-            ))}
-          </div>
-          {sections.length === 0 && (
-            <p className="quiet">
-              {shown === 'own' && own.size === 0
-                ? 'No sheets of your own yet. Copy one from the library, import a file, or paste the pin table of your board.'
-                : `No sheet matches “${asked}”.`}
-            </p>
-          )}
-          {sections.map((section) => (
-            <div key={section.head}>
-              <h2 className={styles.sectionHead}>
-                {section.head} <span className="num">{section.sheets.length}</span>
-              </h2>
-              <ul>
-                {section.sheets.map((sheet) => (
-                  <li key={sheet.id}>
-                    <NavLink to={`/sheets/${sheet.id}`} className={({ isActive }) => (isActive ? styles.linkOn! : styles.link!)}>
-                      {sheet.title}
-                      {own.has(sheet.id) && <span className={styles.ownMark}> own</span>}
-                    </NavLink>
-                  </li>
-                ))}
-              </ul>
-            </div>
-          ))}
-        </nav>
+        <Index own={own} sections={sections} query={query} onQuery={setQuery} shown={shown} onShown={setShown} />
         <div className={styles.cardBox}>
           {entry ? (
             <SheetCard key={entry.sheet.id} entry={entry} own={own.has(entry.sheet.id)} />

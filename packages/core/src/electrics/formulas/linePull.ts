@@ -1,6 +1,6 @@
 import { formatSi } from '../../quantity/format';
 import { nearestOf } from '../../quantity/series';
-import type { Worked } from './working';
+import type { Step, Worked } from './working';
 import { CIRCUIT_THEORY, INPUT_SHEET, OUTPUT_SHEET, SERIES_PROTECTION, SOURCE_TERMINATION } from './documents';
 
 export interface LinePullInput {
@@ -35,93 +35,117 @@ export interface LinePull {
   readonly lowAmps: number | undefined;
 }
 
-/** The pull-up of a line that is no I2C line: a select, a reset, a 1-Wire line.
- *  @throws RangeError when a value is not above zero, or the levels do not lie one above the other */
-export function linePull(input: LinePullInput): Worked<LinePull> {
-  const { volts, highVolts, leakAmps, downOhms, lowVolts, lowAmps, farads, riseSeconds, tolerance, values } = input;
+/** @throws RangeError when a value is not above zero, or the levels do not lie one above the other */
+function checkInput({ volts, highVolts, leakAmps, lowVolts, lowAmps, farads, riseSeconds }: LinePullInput): void {
   const positive = { leakage: leakAmps, 'low-current': lowAmps, capacitance: farads, rise: riseSeconds };
   for (const [name, value] of Object.entries(positive))
     if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
   if (!(lowVolts >= 0 && highVolts > lowVolts && volts > highVolts))
     throw new RangeError(`levels ${lowVolts} and ${highVolts}: expected low below high, both between 0 and ${volts} V`);
-  const least = (volts - lowVolts) / lowAmps;
-  const ends = [
+}
+
+/** The largest resistance that each condition alone allows, in ohms. */
+function upperLimits({ volts, highVolts, leakAmps, downOhms, farads, riseSeconds }: LinePullInput) {
+  return [
     { limit: 'leakage', ohms: (volts - highVolts) / leakAmps },
     { limit: 'rise', ohms: riseSeconds / (farads * Math.log(volts / (volts - highVolts))) },
     ...(downOhms ? [{ limit: 'pull-down', ohms: downOhms * (volts / highVolts - 1) } as const] : []),
   ] as const;
-  const first = ends.reduce((a, b) => (b.ohms < a.ohms ? b : a));
-  /** Idle level in volts and rise time to VIH with a pull-up, leakage and pull-down combined. */
-  const withPull = (ohms: number) => {
-    const down = downOhms ? downOhms * (1 - tolerance) : Infinity;
-    const seen = 1 / (1 / ohms + 1 / down);
-    const rest = seen * (volts / ohms - leakAmps);
-    return { rest, seconds: rest > highVolts ? seen * farads * Math.log(rest / (rest - highVolts)) : Infinity };
-  };
-  const isHigh = (ohms: number) => withPull(ohms).seconds <= riseSeconds;
-  // Each limit alone is an upper bound of all of them together, which no formula gives.
-  let [low, high] = [first.ohms / 1e6, first.ohms];
+}
+
+/** Idle level in volts and rise time to VIH in seconds with a pull-up, leakage and pull-down combined. */
+function withPull({ volts, highVolts, leakAmps, downOhms, farads, tolerance }: LinePullInput, ohms: number) {
+  const down = downOhms ? downOhms * (1 - tolerance) : Infinity;
+  const seen = 1 / (1 / ohms + 1 / down);
+  const rest = seen * (volts / ohms - leakAmps);
+  return { rest, seconds: rest > highVolts ? seen * farads * Math.log(rest / (rest - highVolts)) : Infinity };
+}
+
+/** The largest resistance with all conditions combined, in ohms; 0 if there is none. Each limit alone is an upper bound of it, and no formula
+ *  gives it: it is found by halving.
+ *  @param leastLimit the smallest of the limits */
+function combinedLimit(input: LinePullInput, leastLimit: number): number {
+  const isHigh = (ohms: number) => withPull(input, ohms).seconds <= input.riseSeconds;
+  let [low, high] = [leastLimit / 1e6, leastLimit];
   if (isHigh(high)) low = high;
   for (let step = 0; step < 60 && low < high; step += 1) {
     const middle = Math.sqrt(low * high);
     if (isHigh(middle)) low = middle;
     else high = middle;
   }
-  const mostOhms = isHigh(low) ? low : 0;
-  const fitting = values.filter((value) => value * (1 - tolerance) >= least && value * (1 + tolerance) <= mostOhms);
-  const ohms = nearestOf(fitting, Math.sqrt(least * mostOhms));
-  const worst = ohms === undefined ? undefined : withPull(ohms * (1 + tolerance));
-  return {
-    leastOhms: least,
+  return isHigh(low) ? low : 0;
+}
+
+/** The pull-up of a line that is no I2C line: a select, a reset, a 1-Wire line.
+ *  @throws RangeError when a value is not above zero, or the levels do not lie one above the other */
+export function linePull(input: LinePullInput): Worked<LinePull> {
+  checkInput(input);
+  const { volts, lowVolts, lowAmps, tolerance, values } = input;
+  const leastOhms = (volts - lowVolts) / lowAmps;
+  const limits = upperLimits(input);
+  const first = limits.reduce((a, b) => (b.ohms < a.ohms ? b : a));
+  const mostOhms = combinedLimit(input, first.ohms);
+  const fitting = values.filter((value) => value * (1 - tolerance) >= leastOhms && value * (1 + tolerance) <= mostOhms);
+  const ohms = nearestOf(fitting, Math.sqrt(leastOhms * mostOhms));
+  const worst = ohms === undefined ? undefined : withPull(input, ohms * (1 + tolerance));
+  const result: LinePull = {
+    leastOhms,
     mostOhms,
     limit: first.limit,
     ohms,
     restVolts: worst?.rest,
     riseSeconds: worst?.seconds,
     lowAmps: ohms && (volts - lowVolts) / (ohms * (1 - tolerance)),
-    working: [
-      {
-        formula: 'Rmin = (V − VOL) / IOL',
-        values: `(${formatSi(volts, 'V')} − ${formatSi(lowVolts, 'V')}) / ${formatSi(lowAmps, 'A')} = ${formatSi(least, 'Ω')}`,
-        source: OUTPUT_SHEET,
-      },
-      {
-        formula: 'Rmax = (V − VIH) / Ileak',
-        values: `(${formatSi(volts, 'V')} − ${formatSi(highVolts, 'V')}) / ${formatSi(leakAmps, 'A')} = ${formatSi(ends[0].ohms, 'Ω')}`,
-        source: INPUT_SHEET,
-      },
-      {
-        formula: 'Rmax = t / (C · ln(V / (V − VIH)))',
-        values: `${formatSi(riseSeconds, 's')} / (${formatSi(farads, 'F')} · ${Number(Math.log(volts / (volts - highVolts)).toPrecision(3))}) = ${formatSi(ends[1].ohms, 'Ω')}`,
-        source: INPUT_SHEET,
-      },
-      ...(downOhms
-        ? [
-            {
-              formula: 'Rmax = Rdown · (V / VIH − 1)',
-              values: `${formatSi(downOhms, 'Ω')} · (${formatSi(volts, 'V')} / ${formatSi(highVolts, 'V')} − 1) = ${formatSi(downOhms * (volts / highVolts - 1), 'Ω')}`,
-              source: CIRCUIT_THEORY,
-            },
-          ]
-        : []),
-      {
-        formula: 'Vrest = (R ∥ Rdown) · (V / R − Ileak); t = (R ∥ Rdown) · C · ln(Vrest / (Vrest − VIH))',
-        values: worst
-          ? `R = ${formatSi(ohms!, 'Ω')}, worst case: ${formatSi(worst.rest, 'V')}, ${formatSi(worst.seconds, 's')}; limit with all three ${formatSi(mostOhms, 'Ω')}`
-          : `limit with all three ${formatSi(mostOhms, 'Ω')}`,
-        source: INPUT_SHEET,
-      },
-      ...(ohms === undefined
-        ? []
-        : [
-            {
-              formula: 'I = (V − VOL) / R, worst case',
-              values: `(${formatSi(volts, 'V')} − ${formatSi(lowVolts, 'V')}) / ${formatSi(ohms * (1 - tolerance), 'Ω')} = ${formatSi((volts - lowVolts) / (ohms * (1 - tolerance)), 'A')}`,
-              source: CIRCUIT_THEORY,
-            },
-          ]),
-    ],
   };
+  return { ...result, working: linePullWorking(input, result) };
+}
+
+function linePullWorking(input: LinePullInput, { leastOhms, mostOhms, ohms, restVolts, riseSeconds, lowAmps }: LinePull): readonly Step[] {
+  const { volts, highVolts, leakAmps, downOhms, lowVolts, farads, tolerance } = input;
+  const [leakage, rise, pullDown] = upperLimits(input);
+  return [
+    {
+      formula: 'Rmin = (V − VOL) / IOL',
+      values: `(${formatSi(volts, 'V')} − ${formatSi(lowVolts, 'V')}) / ${formatSi(input.lowAmps, 'A')} = ${formatSi(leastOhms, 'Ω')}`,
+      source: OUTPUT_SHEET,
+    },
+    {
+      formula: 'Rmax = (V − VIH) / Ileak',
+      values: `(${formatSi(volts, 'V')} − ${formatSi(highVolts, 'V')}) / ${formatSi(leakAmps, 'A')} = ${formatSi(leakage.ohms, 'Ω')}`,
+      source: INPUT_SHEET,
+    },
+    {
+      formula: 'Rmax = t / (C · ln(V / (V − VIH)))',
+      values: `${formatSi(input.riseSeconds, 's')} / (${formatSi(farads, 'F')} · ${Number(Math.log(volts / (volts - highVolts)).toPrecision(3))}) = ${formatSi(rise.ohms, 'Ω')}`,
+      source: INPUT_SHEET,
+    },
+    ...(downOhms && pullDown
+      ? [
+          {
+            formula: 'Rmax = Rdown · (V / VIH − 1)',
+            values: `${formatSi(downOhms, 'Ω')} · (${formatSi(volts, 'V')} / ${formatSi(highVolts, 'V')} − 1) = ${formatSi(pullDown.ohms, 'Ω')}`,
+            source: CIRCUIT_THEORY,
+          },
+        ]
+      : []),
+    {
+      formula: 'Vrest = (R ∥ Rdown) · (V / R − Ileak); t = (R ∥ Rdown) · C · ln(Vrest / (Vrest − VIH))',
+      values:
+        ohms === undefined || restVolts === undefined || riseSeconds === undefined
+          ? `limit with all three ${formatSi(mostOhms, 'Ω')}`
+          : `R = ${formatSi(ohms, 'Ω')}, worst case: ${formatSi(restVolts, 'V')}, ${formatSi(riseSeconds, 's')}; limit with all three ${formatSi(mostOhms, 'Ω')}`,
+      source: INPUT_SHEET,
+    },
+    ...(ohms === undefined || lowAmps === undefined
+      ? []
+      : [
+          {
+            formula: 'I = (V − VOL) / R, worst case',
+            values: `(${formatSi(volts, 'V')} − ${formatSi(lowVolts, 'V')}) / ${formatSi(ohms * (1 - tolerance), 'Ω')} = ${formatSi(lowAmps, 'A')}`,
+            source: CIRCUIT_THEORY,
+          },
+        ]),
+  ];
 }
 
 export interface SeriesLimit {

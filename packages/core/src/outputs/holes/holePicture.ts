@@ -29,6 +29,8 @@ const keyOf = (hole: Hole): string => (hole.at === 'strip' ? stripKey(hole.half,
 /** Labels lean: away from the board above it, towards it below. */
 const LEAN = -60;
 
+type StripHole = Extract<Hole, { readonly at: 'strip' }>;
+
 interface Naming {
   readonly title: (item: string) => string;
   readonly leg: (item: string, leg: string) => string;
@@ -157,13 +159,17 @@ function signs(grid: Grid, { from, to, colour, net }: Jumper): readonly HoleShap
   ];
 }
 
-/** Everything of a hole plan as lines, circles and texts: row numbers are the roof, under each row that is used hang its five holes. Undefined if the
- *  plan has no breadboard. */
-export const holePicture = memoizeByPair((plan: Plan, sheets: Sheets): HolePicture | undefined => {
-  const holes = holePlan(plan, sheets);
-  if (!holes) return undefined;
-  const grid = new Grid(holes);
-  const naming = namingOf(plan, sheets);
+/** What the picture is made from. */
+interface Drawing {
+  readonly plan: Plan;
+  readonly sheets: Sheets;
+  readonly holes: HolePlan;
+  readonly grid: Grid;
+  readonly naming: Naming;
+}
+
+/** The holes with something in them, by their place. */
+function filledHoles({ holes, grid }: Drawing): ReadonlyMap<string, HoleShape> {
   const filled = new Map<string, HoleShape>();
   const fill = (hole: Hole, tags: Tagged) => {
     const [x, y] = grid.at(hole);
@@ -172,74 +178,70 @@ export const holePicture = memoizeByPair((plan: Plan, sheets: Sheets): HolePictu
   for (const { id, legs } of holes.items) for (const { hole } of legs) fill(hole, { role: 'leg', item: id });
   for (const { id, holes: ends } of holes.bridges) for (const hole of ends) fill(hole, { role: 'bridge', item: id });
   for (const { from, to, colour, net } of holes.jumpers) for (const hole of [from, to]) fill(hole, { role: 'wire', colour, net });
-  const tails = holes.leads.flatMap(({ to, colour, net, end }): HoleShape[] => {
+  for (const { to, colour, net } of holes.leads) if (to.at === 'hole') fill(to.hole, { role: 'lead', colour, net });
+  return filled;
+}
+
+/** The ends of leads to what is not on the breadboard, with its name. */
+function leadTails({ plan, sheets, holes, grid, naming }: Drawing): readonly HoleShape[] {
+  return holes.leads.flatMap(({ to, colour, net, end }): HoleShape[] => {
     if (to.at !== 'hole') return [];
-    fill(to.hole, { role: 'lead', colour, net });
     const [x, y] = grid.at(to.hole);
-    const strip = keyOf(to.hole);
+    const tags = { net, strip: keyOf(to.hole) };
+    const words = shortened(naming.leg(end.module, end.terminal) || itemText(plan, sheets, end.module), 10);
     return [
       {
         is: 'line',
         role: 'lead',
         colour,
-        net,
-        strip,
+        ...tags,
         points: [
           [x, y],
           [x + 7, y - 9],
         ],
       },
-      {
-        is: 'text',
-        role: 'value',
-        net,
-        strip,
-        x: x + 8,
-        y: y - 9,
-        text: shortened(naming.leg(end.module, end.terminal) || itemText(plan, sheets, end.module), 10),
-        anchor: 'start',
-        turn: LEAN / 2,
-      },
+      { is: 'text', role: 'value', ...tags, x: x + 8, y: y - 9, text: words, anchor: 'start', turn: LEAN / 2 },
     ];
   });
+}
 
-  const used = new Map<string, Hole>();
-  for (const { legs } of holes.items) for (const { hole } of legs) used.set(keyOf(hole), hole);
-  for (const hole of [...holes.bridges.flatMap((one) => one.holes), ...holes.jumpers.flatMap(({ from, to }) => [from, to])])
-    if (hole.at === 'strip') used.set(keyOf(hole), hole);
-  for (const { to } of holes.leads) if (to.at === 'hole' && to.hole.at === 'strip') used.set(keyOf(to.hole), to.hole);
+/** The strips that anything is plugged into. */
+function usedStrips({ holes }: Drawing): ReadonlyMap<string, StripHole> {
+  const all = [
+    ...holes.items.flatMap(({ legs }) => legs.map(({ hole }) => hole)),
+    ...holes.bridges.flatMap((one) => one.holes),
+    ...holes.jumpers.flatMap(({ from, to }) => [from, to]),
+    ...holes.leads.flatMap(({ to }) => (to.at === 'hole' ? [to.hole] : [])),
+  ];
+  return new Map(all.flatMap((hole) => (hole.at === 'strip' ? [[keyOf(hole), hole] as const] : [])));
+}
+
+/** Under each row that is used, its five holes on a line; rings where nothing is plugged in and nothing lies over it. */
+function strings(
+  { holes, grid }: Drawing,
+  used: ReadonlyMap<string, StripHole>,
+  filled: ReadonlyMap<string, HoleShape>,
+): readonly HoleShape[] {
   const covered = coveredHoles(holes);
-  const strings = [...used.values()].flatMap(({ half, row }): HoleShape[] => {
+  return [...used.values()].flatMap(({ half, row }): HoleShape[] => {
     const [x, y] = [grid.x(row), grid.roof(half, row)];
     const strip = stripKey(half, row);
-    return [
-      {
-        is: 'line',
-        role: 'string',
-        strip,
-        points: [
-          [x, y],
-          [x, y + FIRST + 4 * HOLE],
-        ],
-      },
-      ...COLUMNS[half].flatMap((_, column): HoleShape[] => {
-        const [, at] = grid.at({ at: 'strip', half, row, column });
-        return filled.has(`${x} ${at}`) || covered.has(`${strip} ${column}`)
-          ? []
-          : [{ is: 'circle', role: 'free', strip, x, y: at, r: 2.6 }];
-      }),
+    const free = COLUMNS[half].flatMap((_, column): HoleShape[] => {
+      const [, at] = grid.at({ at: 'strip', half, row, column });
+      const isFree = !filled.has(`${x} ${at}`) && !covered.has(`${strip} ${column}`);
+      return isFree ? [{ is: 'circle', role: 'free', strip, x, y: at, r: 2.6 }] : [];
+    });
+    const points: Path = [
+      [x, y],
+      [x, y + FIRST + 4 * HOLE],
     ];
+    return [{ is: 'line', role: 'string', strip, points }, ...free];
   });
-  const lanes = new Lanes();
-  const components = new Map(planComponents(plan, sheets).map((one) => [one.id, one]));
-  const markOf = (id: string): Pick<BridgeLabels, 'mark'> => {
-    const component = components.get(id);
-    return component && (component.polar || component.ends[0]?.leg) ? { mark: legLabel(component, 0) } : {};
-  };
-  const bridges = holes.bridges.flatMap(({ id, name, holes: [from, to] }) =>
-    bridgeShapes(pathOf(grid, lanes, from, to), { id, name, ...markOf(id) }),
-  );
-  const wires = holes.jumpers.flatMap((jumper): readonly HoleShape[] => {
+}
+
+/** Jumpers in lanes of their own; those to another board as a short piece that says where they lead. */
+function jumperShapes({ holes, grid }: Drawing, lanes: Lanes): readonly HoleShape[] {
+  return holes.jumpers.flatMap((jumper): readonly HoleShape[] => {
     const { from, to, colour, net } = jumper;
     if (grid.top(from.row) !== grid.top(to.row)) return stubs(grid, holes.breadboard, jumper);
     const isSupply = from.at === 'strip' && to.at === 'rail';
@@ -249,6 +251,28 @@ export const holePicture = memoizeByPair((plan: Plan, sheets: Sheets): HolePictu
       ...signs(grid, jumper),
     ];
   });
+}
+
+/** What marks the first leg of a component whose legs must not be exchanged. */
+function markOf({ plan, sheets }: Drawing, id: string): Pick<BridgeLabels, 'mark'> {
+  const component = planComponents(plan, sheets).find((one) => one.id === id);
+  return component && (component.polar || component.ends[0]?.leg) ? { mark: legLabel(component, 0) } : {};
+}
+
+/** Everything of a hole plan as lines, circles and texts: row numbers are the roof, under each row that is used hang its five holes. Undefined if the
+ *  plan has no breadboard. */
+export const holePicture = memoizeByPair((plan: Plan, sheets: Sheets): HolePicture | undefined => {
+  const holes = holePlan(plan, sheets);
+  if (!holes) return undefined;
+  const grid = new Grid(holes);
+  const naming = namingOf(plan, sheets);
+  const drawing: Drawing = { plan, sheets, holes, grid, naming };
+  const [filled, used, lanes] = [filledHoles(drawing), usedStrips(drawing), new Lanes()];
+  // Components have their lanes before jumpers: they are shorter.
+  const bridges = holes.bridges.flatMap(({ id, name, holes: [from, to] }) =>
+    bridgeShapes(pathOf(grid, lanes, from, to), { id, name, ...markOf(drawing, id) }),
+  );
+  const wires = jumperShapes(drawing, lanes);
   const own = holes.items.filter(({ id, legs }) => id.includes(':') && legs.length === 2);
   return {
     width: grid.width,
@@ -256,13 +280,13 @@ export const holePicture = memoizeByPair((plan: Plan, sheets: Sheets): HolePictu
     shapes: [
       ...frame(grid, holes),
       ...railNames(plan, sheets, grid, holes),
-      ...strings,
+      ...strings(drawing, used, filled),
       ...holes.items.flatMap((item) => HALVES.flatMap((half) => bracketOf(grid, naming, item, half, roomFor(grid, holes.items, item)))),
       ...wires,
       ...bridges,
-      ...own.flatMap(({ id, legs: [a, b] }) => bridgeShapes(pathOf(grid, lanes, a!.hole, b!.hole), { id, ...markOf(id) })),
+      ...own.flatMap(({ id, legs: [a, b] }) => bridgeShapes(pathOf(grid, lanes, a!.hole, b!.hole), { id, ...markOf(drawing, id) })),
       ...filled.values(),
-      ...tails,
+      ...leadTails(drawing),
     ],
     strips: new Map(
       [...used].map(

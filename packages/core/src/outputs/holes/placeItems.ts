@@ -137,8 +137,133 @@ function improved(problem: PlaceProblem, all: readonly (readonly Ready[])[], giv
 
 const nodesFor = ({ items }: PlaceProblem): number => Math.round(NODES / Math.max(1, items.length / 10));
 
-/** Places what has no place so that the nets reach as little far as possible: a search of all packed placements, in the order of their first
- *  rows. Of placements that hold the same and end alike only the best is followed. When it is finished the result is proved; else the bound
+/** An item that can be put next, with the least that the whole can then come to. */
+interface Choice {
+  readonly item: number;
+  readonly at: number;
+  readonly one: Ready;
+  readonly row: number;
+  readonly bound: number;
+  readonly others: readonly number[];
+}
+
+/** A search of all packed placements, in the order of their first rows. Of placements that hold the same and end alike only the best is
+ *  followed. */
+class Search {
+  readonly #packing: Packing;
+  readonly #states: NetStates;
+  readonly #room: RoomBound;
+  readonly #leastFixed: readonly number[];
+  /** Rows that a body reaches ahead of the first strip of its item, at most. */
+  readonly #ahead: number;
+  readonly #reached = new Map<string, number>();
+  readonly #way: PlacedVariant[] = [];
+  #fixed: number;
+  #seen = 0;
+  /** The least of what is not looked at. */
+  unseen = Infinity;
+
+  /** @param best a placement to improve on, if any, and how far its nets reach */
+  constructor(
+    private readonly problem: PlaceProblem,
+    private readonly all: readonly (readonly Ready[])[],
+    private readonly given: readonly PlacedVariant[],
+    private readonly nodes: number,
+    public best: readonly PlacedVariant[] | undefined,
+    public span: number,
+  ) {
+    const { items, nets } = problem;
+    this.#packing = new Packing(problem);
+    this.#states = new NetStates(nets, items);
+    this.#room = new RoomBound(all);
+    this.#leastFixed = items.map(({ variants }) => Math.min(...variants.map(({ fixedLength }) => fixedLength)));
+    this.#fixed = this.#leastFixed.reduce((sum, one) => sum + one, 0);
+    this.#ahead = Math.max(0, ...all.flat().flatMap(({ start, spans }) => spans.map((span) => start - span.all[0])));
+    for (const { item, variant, row } of given) this.#put(item, all[item]![variant]!, row);
+  }
+
+  #put(item: number, one: Ready, row: number): Int32Array {
+    const states = this.#states;
+    this.#packing.push(one, row);
+    this.#fixed += one.variant.fixedLength - this.#leastFixed[item]!;
+    const before = new Int32Array(one.points.length * 3);
+    one.points.forEach(({ net, row: own, half }, at) => {
+      before.set([states.low[net]!, states.high[net]!, states.halves[net]!], 3 * at);
+      states.add(net, own + row, half);
+    });
+    return before;
+  }
+
+  /** The reverse of `#put`, which gave what was before. */
+  #take(item: number, one: Ready, before: Int32Array): void {
+    const states = this.#states;
+    this.#packing.pop(one);
+    this.#fixed -= one.variant.fixedLength - this.#leastFixed[item]!;
+    for (let at = one.points.length - 1; at >= 0; at -= 1) {
+      const { net } = one.points[at]!;
+      [states.low[net], states.high[net], states.halves[net]] = [before[3 * at]!, before[3 * at + 1]!, before[3 * at + 2]!];
+      states.open[net]! += 1;
+    }
+  }
+
+  /** What the rest depends on: what is placed, what is in the way, and how far open nets reach beyond the row that is next. */
+  #keyOf(rest: readonly number[], start: number, earliest: number): string {
+    const { open, halves, high } = this.#states;
+    let nets = '';
+    for (let net = 0; net < this.problem.nets; net += 1)
+      if (open[net]! > 0 && halves[net]! > 0) nets += `${net}:${halves[net]}:${Math.max(0, high[net]! - earliest)} `;
+    return `${rest.join(' ')}|${start}|${this.#packing.inTheWay(start, this.#ahead)}|${nets}`;
+  }
+
+  #choiceOf(rest: readonly number[], start: number, item: number, at: number): readonly Choice[] {
+    const one = this.all[item]![at]!;
+    const row = this.#packing.rowFor(one, start);
+    if (row === undefined) return [];
+    const before = this.#put(item, one, row);
+    const earliest = this.#packing.earliest(row + one.start);
+    const others = rest.filter((other) => other !== item);
+    const bound = this.#fixed + this.#states.least(earliest) + this.#room.of(others, this.#states, earliest);
+    this.#take(item, one, before);
+    return bound >= this.span ? [] : [{ item, at, one, row, bound, others }];
+  }
+
+  /** Places the rest, of which nothing begins before a row. */
+  run(rest: readonly number[], start: number): void {
+    if (rest.length === 0) {
+      const found = this.#fixed + this.#states.least(-Infinity);
+      if (found < this.span) [this.best, this.span] = [[...this.given, ...this.#way], found];
+      return;
+    }
+    const next = rest
+      .flatMap((item) => this.all[item]!.flatMap((_, at) => this.#choiceOf(rest, start, item, at)))
+      .toSorted((a, b) => a.bound - b.bound || a.row + a.one.start - b.row - b.one.start);
+    for (const choice of next) {
+      if (choice.bound >= this.span) break;
+      if (this.#seen >= this.nodes) {
+        this.unseen = Math.min(this.unseen, choice.bound);
+        break;
+      }
+      this.#seen += 1;
+      this.#follow(choice);
+    }
+  }
+
+  #follow({ item, at, one, row, others }: Choice): void {
+    const before = this.#put(item, one, row);
+    const earliest = this.#packing.earliest(row + one.start);
+    const cost = this.#fixed + this.#states.least(earliest);
+    const key = this.#keyOf(others, row + one.start, earliest);
+    if (cost < (this.#reached.get(key) ?? Infinity)) {
+      this.#reached.set(key, cost);
+      this.#way.push({ item, variant: at, row });
+      this.run(others, row + one.start);
+      this.#way.pop();
+    }
+    this.#take(item, one, before);
+  }
+}
+
+/** Places what has no place so that the nets reach as little far as possible. When the search is finished the result is proved; else the bound
  *  says how much smaller another could be.
  *  @param nodes placements that are looked at, at most
  *  @returns undefined if nothing fits */
@@ -147,100 +272,12 @@ export function placeItems(problem: PlaceProblem, nodes = nodesFor(problem)): Pl
   const all = items.map(({ variants }) => variants.map(ready));
   const given = items.flatMap(({ at }, item): PlacedVariant[] => (at ? [{ item, ...at }] : []));
   const free = items.flatMap(({ at }, item) => (at ? [] : [item]));
-  const packing = new Packing(problem);
-  const states = new NetStates(problem.nets, items);
-  const room = new RoomBound(all);
-  const leastFixed = items.map(({ variants }) => Math.min(...variants.map(({ fixedLength }) => fixedLength)));
-  let fixed = leastFixed.reduce((sum, one) => sum + one, 0);
-
-  const put = (item: number, one: Ready, row: number): Int32Array => {
-    packing.push(one, row);
-    fixed += one.variant.fixedLength - leastFixed[item]!;
-    const before = new Int32Array(one.points.length * 3);
-    one.points.forEach(({ net, row: own, half }, at) => {
-      before.set([states.low[net]!, states.high[net]!, states.halves[net]!], 3 * at);
-      states.add(net, own + row, half);
-    });
-    return before;
-  };
-  const take = (item: number, one: Ready, before: Int32Array) => {
-    packing.pop(one);
-    fixed -= one.variant.fixedLength - leastFixed[item]!;
-    for (let at = one.points.length - 1; at >= 0; at -= 1) {
-      const { net } = one.points[at]!;
-      [states.low[net], states.high[net], states.halves[net]] = [before[3 * at]!, before[3 * at + 1]!, before[3 * at + 2]!];
-      states.open[net]! += 1;
-    }
-  };
-  for (const { item, variant, row } of given) put(item, all[item]![variant]!, row);
-
   // A first good placement makes the search short.
-  const first = improved(
-    problem,
-    all,
-    given,
-    free.map((item) => ({ item, variant: 0 })),
-  );
-  let best = first?.placed;
-  let span = first?.span ?? Infinity;
-  let seen = 0;
-  /** The least of what is not looked at. */
-  let unseen = Infinity;
-  const reached = new Map<string, number>();
-  const way: PlacedVariant[] = [];
-
-  /** Rows that a body reaches ahead of the first strip of its item, at most. */
-  const ahead = Math.max(0, ...all.flat().flatMap(({ start, spans }) => spans.map((span) => start - span.all[0])));
-  /** What the rest depends on: what is placed, what is in the way, and how far open nets reach beyond the row that is next. */
-  const keyOf = (rest: readonly number[], start: number, earliest: number): string => {
-    let nets = '';
-    for (let net = 0; net < problem.nets; net += 1)
-      if (states.open[net]! > 0 && states.halves[net]! > 0)
-        nets += `${net}:${states.halves[net]}:${Math.max(0, states.high[net]! - earliest)} `;
-    return `${rest.join(' ')}|${start}|${packing.inTheWay(start, ahead)}|${nets}`;
-  };
-
-  const search = (rest: readonly number[], start: number): void => {
-    if (rest.length === 0) {
-      const found = fixed + states.least(-Infinity);
-      if (found < span) [best, span] = [[...given, ...way], found];
-      return;
-    }
-    const next = rest
-      .flatMap((item) =>
-        all[item]!.flatMap((one, at) => {
-          const row = packing.rowFor(one, start);
-          if (row === undefined) return [];
-          const before = put(item, one, row);
-          const earliest = packing.earliest(row + one.start);
-          const others = rest.filter((other) => other !== item);
-          const bound = fixed + states.least(earliest) + room.of(others, states, earliest);
-          take(item, one, before);
-          return bound >= span ? [] : [{ item, at, one, row, bound, others }];
-        }),
-      )
-      .toSorted((a, b) => a.bound - b.bound || a.row + a.one.start - b.row - b.one.start);
-    for (const { item, at, one, row, bound, others } of next) {
-      if (bound >= span) break;
-      if (seen >= nodes) {
-        unseen = Math.min(unseen, bound);
-        break;
-      }
-      seen += 1;
-      const before = put(item, one, row);
-      const earliest = packing.earliest(row + one.start);
-      const cost = fixed + states.least(earliest);
-      const key = keyOf(others, row + one.start, earliest);
-      if (cost < (reached.get(key) ?? Infinity)) {
-        reached.set(key, cost);
-        way.push({ item, variant: at, row });
-        search(others, row + one.start);
-        way.pop();
-      }
-      take(item, one, before);
-    }
-  };
-  search(free, 1);
+  const plain = free.map((item) => ({ item, variant: 0 }));
+  const first = improved(problem, all, given, plain);
+  const search = new Search(problem, all, given, nodes, first?.placed, first?.span ?? Infinity);
+  search.run(free, 1);
+  const { best, span, unseen } = search;
   if (!best) return undefined;
   const bound = Math.min(span, unseen);
   return { placed: best, span, bound, proved: bound >= span };

@@ -63,22 +63,32 @@ class Sessions {
 
 const signedOut = () => new ApiError(401, { code: 'signed-out', message: 'Sign in with the server’s passphrase.' });
 
-/** Authentication: users sign in with the passphrase and get a cookie, programs send the token.
- *  @param now milliseconds, for tests */
-export function signIn({ passphrase, token }: Secrets, now: () => number = Date.now): Router {
-  const router = Router();
-  const sessions = new Sessions(now);
-  const guesses = new GuessLimit(now);
-  const wanted = digest(passphrase);
-  const wantedToken = token === undefined ? undefined : digest(token);
+/** The passphrase and the token as digests, with wrong guesses counted. */
+class Gate {
+  readonly #guesses: GuessLimit;
+  readonly #passphrase: Buffer;
+  readonly #token: Buffer | undefined;
 
-  const setCookie = (req: Request, res: Response, value: string, maxAge: number) =>
-    res.cookie(COOKIE, value, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', maxAge });
+  constructor({ passphrase, token }: Secrets, now: () => number) {
+    this.#guesses = new GuessLimit(now);
+    this.#passphrase = digest(passphrase);
+    this.#token = token === undefined ? undefined : digest(token);
+  }
 
-  /** One guess, counted where it is wrong.
-   *  @throws ApiError 429 while this address, or everybody, has to wait; 401 when it is wrong */
-  const guess = (req: Request, res: Response, isRight: () => boolean) => {
-    const wait = guesses.waitMs(req.ip ?? '');
+  /** @throws ApiError 429 while this address, or everybody, has to wait; 401 when it is wrong */
+  passphrase(req: Request, res: Response, given: string): void {
+    this.#guess(req, res, equal(given, this.#passphrase));
+  }
+
+  /** @throws ApiError as for the passphrase; 401 where no token is set */
+  token(req: Request, res: Response, given: string | undefined): void {
+    if (given === undefined || this.#token === undefined) throw signedOut();
+    this.#guess(req, res, equal(given, this.#token));
+  }
+
+  /** One guess, counted where it is wrong. */
+  #guess(req: Request, res: Response, isRight: boolean): void {
+    const wait = this.#guesses.waitMs(req.ip ?? '');
     if (wait > 0) {
       res.set('Retry-After', String(Math.ceil(wait / 1000)));
       throw new ApiError(429, {
@@ -86,21 +96,30 @@ export function signIn({ passphrase, token }: Secrets, now: () => number = Date.
         message: `Too many wrong passphrases. Try again in ${Math.ceil(wait / 1000)} s.`,
       });
     }
-    if (isRight()) return guesses.right(req.ip ?? '');
-    guesses.wrong(req.ip ?? '');
+    if (isRight) return this.#guesses.right(req.ip ?? '');
+    this.#guesses.wrong(req.ip ?? '');
     throw new ApiError(401, { code: 'wrong-passphrase', message: 'Wrong passphrase.' });
-  };
+  }
+}
 
+const setCookie = (req: Request, res: Response, value: string, maxAge: number) =>
+  res.cookie(COOKIE, value, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', maxAge });
+
+/** Authentication: users sign in with the passphrase and get a cookie, programs send the token.
+ *  @param now milliseconds, for tests */
+export function signIn(secrets: Secrets, now: () => number = Date.now): Router {
+  const router = Router();
+  const sessions = new Sessions(now);
+  const gate = new Gate(secrets, now);
   router.post(
     '/session',
     route((req, res) => {
       const body = valid<SignIn>(signInSchema.required(), req.body, 'body');
-      guess(req, res, () => equal(body.passphrase, wanted));
+      gate.passphrase(req, res, body.passphrase);
       setCookie(req, res, sessions.begin(), SESSION_MS);
       res.status(204).end();
     }),
   );
-
   router.delete(
     '/session',
     route((req, res) => {
@@ -110,18 +129,10 @@ export function signIn({ passphrase, token }: Secrets, now: () => number = Date.
       res.status(204).end();
     }),
   );
-
-  /** @throws ApiError if not signed in */
-  const check = (req: Request, res: Response) => {
-    const cookie = cookieOf(req);
-    if (cookie !== undefined && sessions.isOpen(cookie)) return;
-    const bearer = bearerOf(req);
-    if (bearer === undefined || wantedToken === undefined) throw signedOut();
-    guess(req, res, () => equal(bearer, wantedToken));
-  };
   router.use((req, res, next) => {
     try {
-      check(req, res);
+      const cookie = cookieOf(req);
+      if (cookie === undefined || !sessions.isOpen(cookie)) gate.token(req, res, bearerOf(req));
     } catch (error) {
       return next(error);
     }

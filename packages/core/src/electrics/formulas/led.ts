@@ -50,76 +50,100 @@ export const ratingStep = (watts: number): Step => {
   };
 };
 
-/** The series resistor of an LED: next value up, so that the current is never more than wished at nominal values; and what it comes to
- *  at the corners.
- *  @throws RangeError when a current, voltage or resistance is not above zero, or the tolerance no share */
-export function ledResistor(input: LedInput): Worked<LedResult> {
-  const { supply, forwardVolts, amps, driveOhms, dropVolts = 0, tolerance, values } = input;
+/** @throws RangeError when a current, voltage or resistance is not above zero, or the tolerance no share */
+function checkLed({ supply, forwardVolts, amps, driveOhms, tolerance }: LedInput): void {
   if (!(amps > 0)) throw new RangeError(`current ${amps}: expected amperes above zero`);
   if (!(forwardVolts.min > 0)) throw new RangeError(`forward voltage ${forwardVolts.min}: expected volts above zero`);
   if (!(supply.min > 0)) throw new RangeError(`supply ${supply.min}: expected volts above zero`);
   if (!(driveOhms >= 0)) throw new RangeError(`drive ${driveOhms}: expected ohms, 0 or more`);
   if (!(tolerance >= 0 && tolerance < 1)) throw new RangeError(`tolerance ${tolerance}: expected a fraction from 0 to below 1`);
+}
+
+/** Current with a resistor at given voltages, in amperes; none below the forward voltage. */
+const currentAt = ({ dropVolts = 0, driveOhms }: LedInput, ohms: number, volts: number, vf: number): number =>
+  Math.max(0, (volts - vf - dropVolts) / (ohms + driveOhms));
+
+/** Current at the corners of supply and forward voltage, with a resistor that is off by a share. */
+function currentCorners(input: LedInput, ohms: number, spread: number): Range {
+  const { supply, forwardVolts } = input;
+  return {
+    min: currentAt(input, ohms * (1 + spread), supply.min, forwardVolts.max),
+    typ: currentAt(input, ohms, typical(supply), typical(forwardVolts)),
+    max: currentAt(input, ohms * (1 - spread), supply.max, forwardVolts.min),
+  };
+}
+
+/** How a current at a corner is worked out. */
+function cornerText(
+  { supply, forwardVolts, dropVolts = 0, driveOhms, tolerance }: LedInput,
+  ohms: number,
+  at: 'min' | 'max',
+  amps: number,
+): string {
+  const [v, vf] = at === 'max' ? [supply.max, forwardVolts.min] : [supply.min, forwardVolts.max];
+  const r = ohms * (at === 'max' ? 1 - tolerance : 1 + tolerance);
+  return `(${formatSi(v, 'V')} − ${formatSi(vf, 'V')} − ${formatSi(dropVolts, 'V')}) / (${formatSi(r, 'Ω')} + ${formatSi(driveOhms, 'Ω')}) = ${formatSi(amps, 'A')}`;
+}
+
+/** The most that a resistor turns into heat, in watts: current and resistance at the same corner, because the resistor that lets more current
+ *  through is the smaller one. */
+function worstHeat(input: LedInput, ohms: number) {
+  const { supply, forwardVolts, tolerance } = input;
+  const heat = (r: number) => ({ ohms: r, watts: currentAt(input, r, supply.max, forwardVolts.min) ** 2 * r });
+  return [heat(ohms * (1 - tolerance)), heat(ohms * (1 + tolerance))].reduce((a, b) => (b.watts > a.watts ? b : a));
+}
+
+/** The series resistor of an LED: next value up, so that the current is never more than wished at nominal values; and what it comes to
+ *  at the corners.
+ *  @throws RangeError when a current, voltage or resistance is not above zero, or the tolerance no share */
+export function ledResistor(input: LedInput): Worked<LedResult> {
+  checkLed(input);
+  const { supply, forwardVolts, amps, driveOhms, dropVolts = 0, tolerance, values } = input;
   const left = typical(supply) - typical(forwardVolts) - dropVolts;
   const leastVolts = typical(forwardVolts) + dropVolts;
-  const whole = left / amps;
-  const exact = whole - driveOhms;
-  const working = [
-    {
-      formula: 'R = (V − VF − Vdrop) / I − Rdrive',
-      values: `(${formatSi(typical(supply), 'V')} − ${formatSi(typical(forwardVolts), 'V')} − ${formatSi(dropVolts, 'V')}) / ${formatSi(amps, 'A')} − ${formatSi(driveOhms, 'Ω')} = ${formatSi(exact, 'Ω')}`,
-      source: LED_SHEET,
-    },
-  ];
+  const exact = left / amps - driveOhms;
+  const first = {
+    formula: 'R = (V − VF − Vdrop) / I − Rdrive',
+    values: `(${formatSi(typical(supply), 'V')} − ${formatSi(typical(forwardVolts), 'V')} − ${formatSi(dropVolts, 'V')}) / ${formatSi(amps, 'A')} − ${formatSi(driveOhms, 'Ω')} = ${formatSi(exact, 'Ω')}`,
+    source: LED_SHEET,
+  };
+  const working = [first];
   const nothing = { exactOhms: undefined, ohms: undefined, amps: undefined, watts: undefined, ratingWatts: undefined, leastVolts, working };
   if (left <= 0) return { ...nothing, verdict: 'too-low' };
-  const at = (ohms: number, volts: number, vf: number) => Math.max(0, (volts - vf - dropVolts) / (ohms + driveOhms));
-  const corners = (ohms: number, spread: number): Range => ({
-    min: at(ohms * (1 + spread), supply.min, forwardVolts.max),
-    typ: at(ohms, typical(supply), typical(forwardVolts)),
-    max: at(ohms * (1 - spread), supply.max, forwardVolts.min),
-  });
-  if (exact <= 0) return { ...nothing, exactOhms: 0, ohms: 0, amps: corners(0, 0), verdict: 'none-needed' };
+  if (exact <= 0) return { ...nothing, exactOhms: 0, ohms: 0, amps: currentCorners(input, 0, 0), verdict: 'none-needed' };
   const ohms = values.find((value) => value >= exact * (1 - 1e-9));
   if (ohms === undefined) return { ...nothing, exactOhms: exact, verdict: 'no-value' };
-  const current = corners(ohms, tolerance);
-  const corner = (at: 'min' | 'max') => {
-    const [v, vf] = at === 'max' ? [supply.max, forwardVolts.min] : [supply.min, forwardVolts.max];
-    const r = ohms * (at === 'max' ? 1 - tolerance : 1 + tolerance);
-    return `(${formatSi(v, 'V')} − ${formatSi(vf, 'V')} − ${formatSi(dropVolts, 'V')}) / (${formatSi(r, 'Ω')} + ${formatSi(driveOhms, 'Ω')}) = ${formatSi(current[at], 'A')}`;
-  };
-  // Current and resistance at the same corner: the resistor that lets more current through is the smaller one.
-  const heat = (r: number) => at(r, supply.max, forwardVolts.min) ** 2 * r;
-  const hottest = [ohms * (1 - tolerance), ohms * (1 + tolerance)].reduce((a, b) => (heat(b) > heat(a) ? b : a));
-  const watts = heat(hottest);
+  const current = currentCorners(input, ohms, tolerance);
+  const { watts } = worstHeat(input, ohms);
   return {
-    ...nothing,
     exactOhms: exact,
     ohms,
     amps: current,
     watts,
     ratingWatts: ratingFor(watts),
-    working: [
-      ...working,
-      {
-        formula: 'R: next preferred value up',
-        values: `${formatSi(exact, 'Ω')} → ${formatSi(ohms, 'Ω')}`,
-        source: PREFERRED_VALUES,
-      },
-      {
-        formula: 'I = (V − VF − Vdrop) / (R + Rdrive), worst case low and high',
-        values: `${corner('min')}; ${corner('max')}`,
-        source: LED_SHEET,
-      },
-      {
-        formula: 'P = I² · R, worst case',
-        values: `${formatSi(at(hottest, supply.max, forwardVolts.min), 'A')}² · ${formatSi(hottest, 'Ω')} = ${formatSi(watts, 'W')}`,
-        source: CIRCUIT_THEORY,
-      },
-      ratingStep(watts),
-    ],
+    leastVolts,
+    working: [first, ...resistorWorking(input, exact, ohms, current)],
     verdict: current.min > 0 ? 'good' : 'dark-at-worst',
   };
+}
+
+function resistorWorking(input: LedInput, exact: number, ohms: number, current: Range): readonly Step[] {
+  const { supply, forwardVolts } = input;
+  const hottest = worstHeat(input, ohms);
+  return [
+    { formula: 'R: next preferred value up', values: `${formatSi(exact, 'Ω')} → ${formatSi(ohms, 'Ω')}`, source: PREFERRED_VALUES },
+    {
+      formula: 'I = (V − VF − Vdrop) / (R + Rdrive), worst case low and high',
+      values: `${cornerText(input, ohms, 'min', current.min)}; ${cornerText(input, ohms, 'max', current.max)}`,
+      source: LED_SHEET,
+    },
+    {
+      formula: 'P = I² · R, worst case',
+      values: `${formatSi(currentAt(input, hottest.ohms, supply.max, forwardVolts.min), 'A')}² · ${formatSi(hottest.ohms, 'Ω')} = ${formatSi(hottest.watts, 'W')}`,
+      source: CIRCUIT_THEORY,
+    },
+    ratingStep(hottest.watts),
+  ];
 }
 
 export interface MultiplexResult {

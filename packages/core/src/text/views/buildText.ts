@@ -2,9 +2,9 @@ import { TRANSISTOR_WORDS } from '../../checks/fixes/transistors';
 import { listText, placementText } from '../names';
 import type { BoardPosition } from '../../outputs/boardPosition';
 import { type Component, isDivider } from '../../electrics/reports/components';
-import type { BuildWire, OtherTerminal } from '../../outputs/buildList';
+import type { BuildWire, Joint, OtherTerminal } from '../../outputs/buildList';
 import { componentText, pointText } from '../../outputs/componentText';
-import type { BuildSection, BuildStep, BuiltChange } from '../../outputs/buildSheet';
+import type { BuildSection, BuildStep, BuiltChange, StepWhat } from '../../outputs/buildSheet';
 import type { ChipEnd, ChipSupply, PlacedComponent, PlacedConnector } from '../../outputs/chipCircuit';
 import type { Plan } from '../../plan/plan';
 import { capitalised, counted, formatSi } from '../../quantity/format';
@@ -190,93 +190,84 @@ function connectorHoles(plan: Plan, sheets: Sheets, { pins }: PlacedConnector): 
   return rows.length === 0 ? {} : { holes: capitalised(listText(rows)) };
 }
 
+/** Where wires of one end are joined before they go on as one. */
+function jointStep(plan: Plan, sheets: Sheets, { end, wires, at, endNumber }: Joint): StepText {
+  const head = wireEndText(plan, sheets, end);
+  if (endNumber !== undefined)
+    return {
+      head,
+      text: `join ${counted(wires, 'wire')} on a breadboard row or in a terminal block; run one wire to the module.`,
+      detail: `1 module pin: at module pin ${endNumber}`,
+    };
+  const few = counted(at.length, 'board position');
+  return {
+    head,
+    text: `join ${counted(wires, 'wire')} on a breadboard row or in a terminal block; run one wire to the board.`,
+    detail: `${capitalised(few)}: ${boardWords({ at, end, placement: '' })}`,
+  };
+}
+
+type What<K extends StepWhat['is']> = Extract<StepWhat, { readonly is: K }>;
+
+const STEP_TEXT: { readonly [K in StepWhat['is']]: (what: What<K>, plan: Plan, sheets: Sheets) => StepText } = {
+  safety: () => ({
+    head: 'Disconnect power',
+    text: 'Unplug USB and every other supply.',
+    detail: 'Stay unpowered until first power-up.',
+  }),
+  source: (what, plan) => ({
+    head: placementText(plan, what.placement),
+    text: 'switch it on before the board or together with it, and off after it.',
+    detail: 'While it is off, signals from the board flow into parts without power. Its ground and that of the board are joined.',
+  }),
+  plug: (what, plan, sheets) => ({ head: itemText(plan, sheets, what.item.id), text: plugText(plan, sheets, what.item) }),
+  'rail-wire': (what, plan, sheets) => ({
+    head: railWireHead(plan, sheets, what.wire),
+    text: 'from' in what.wire ? `${what.wire.colour} jumper ${jumperText(plan.breadboard!, what.wire)}` : leadText(plan, sheets, what.wire),
+  }),
+  'chip-supply': (what, plan, sheets) => ({
+    ...chipSupplyStep(plan, sheets, what.supply),
+    ...holesText(plan, sheets, holesOfChipPins(plan, sheets, what.supply.pins)),
+  }),
+  'chip-component': (what, plan, sheets) => withHoles(plan, sheets, componentStep(what.component), `chip:circuit.${what.component.name}`),
+  'chip-connector': (what, plan, sheets) => ({ ...connectorStep(what.connector), ...connectorHoles(plan, sheets, what.connector) }),
+  'chip-setting': (what) => ({ head: what.chip, text: what.words }),
+  joint: ({ joint }, plan, sheets) => jointStep(plan, sheets, joint),
+  wire: (what, plan, sheets) => wireStep(plan, sheets, what.wire),
+  strap: (what, plan) => ({ head: placementText(plan, what.strap.placement), text: what.strap.words }),
+  cut: (what, plan) => ({
+    head: placementText(plan, what.cut.placement),
+    text: `disconnect its ${formatSi(what.cut.ohms, 'Ω')} pull-ups`,
+    detail: what.cut.how === 'jumper' ? 'Cut or open the solder jumper.' : 'Unsolder both resistors.',
+  }),
+  component: (what, plan, sheets) => withHoles(plan, sheets, addedStep(plan, sheets, what.component), what.component.id),
+  idle: (what, plan) => ({
+    head: placementText(plan, what.placement),
+    text: `tie ${what.labels.join(', ')} to ground (unused ${what.labels.length > 1 ? 'inputs' : 'input'})`,
+  }),
+  others: (what, plan) => ({ head: placementText(plan, what.placement), text: otherText(what.terminals) }),
+  enable: (what) => ({ head: what.title, text: enablingText(what) }),
+  setting: (what, plan, sheets) => ({
+    head: `Free ${listText(what.pins.map((pin) => wireEndText(plan, sheets, { to: 'pin', pin })))}`,
+    text: `${capitalised(what.words)}.`,
+  }),
+  tolerance: (what, plan, sheets) => ({
+    head: listText(what.pins.map((pin) => wireEndText(plan, sheets, { to: 'pin', pin }))),
+    text: `up to ${formatSi(what.volts, 'V')} on ${what.pins.length === 1 ? 'this input' : 'these inputs'}; tolerated unless ${what.unless}.`,
+  }),
+  'look-over': () => ({
+    head: 'Inspect',
+    text: 'No bare wires touching, no supply swapped with ground. Then connect power.',
+    detail: 'If anything gets hot or smells, disconnect power at once.',
+  }),
+  light: (what, plan) => ({ head: placementText(plan, what.placement), text: what.see }),
+};
+
 /** The text of a step. */
 export function stepText(plan: Plan, sheets: Sheets, { what }: BuildStep): StepText {
-  switch (what.is) {
-    case 'safety':
-      return {
-        head: 'Disconnect power',
-        text: 'Unplug USB and every other supply.',
-        detail: 'Stay unpowered until first power-up.',
-      };
-    case 'source':
-      return {
-        head: placementText(plan, what.placement),
-        text: 'switch it on before the board or together with it, and off after it.',
-        detail: 'While it is off, signals from the board flow into parts without power. Its ground and that of the board are joined.',
-      };
-    case 'plug':
-      return { head: itemText(plan, sheets, what.item.id), text: plugText(plan, sheets, what.item) };
-    case 'rail-wire':
-      return {
-        head: railWireHead(plan, sheets, what.wire),
-        text:
-          'from' in what.wire ? `${what.wire.colour} jumper ${jumperText(plan.breadboard!, what.wire)}` : leadText(plan, sheets, what.wire),
-      };
-    case 'chip-supply':
-      return { ...chipSupplyStep(plan, sheets, what.supply), ...holesText(plan, sheets, holesOfChipPins(plan, sheets, what.supply.pins)) };
-    case 'chip-component':
-      return withHoles(plan, sheets, componentStep(what.component), `chip:circuit.${what.component.name}`);
-    case 'chip-connector':
-      return { ...connectorStep(what.connector), ...connectorHoles(plan, sheets, what.connector) };
-    case 'chip-setting':
-      return { head: what.chip, text: what.words };
-    case 'joint': {
-      const { end, wires, at, endNumber } = what.joint;
-      const head = wireEndText(plan, sheets, end);
-      if (endNumber !== undefined)
-        return {
-          head,
-          text: `join ${counted(wires, 'wire')} on a breadboard row or in a terminal block; run one wire to the module.`,
-          detail: `1 module pin: at module pin ${endNumber}`,
-        };
-      const few = counted(at.length, 'board position');
-      return {
-        head,
-        text: `join ${counted(wires, 'wire')} on a breadboard row or in a terminal block; run one wire to the board.`,
-        detail: `${capitalised(few)}: ${boardWords({ at, end, placement: '' })}`,
-      };
-    }
-    case 'wire':
-      return wireStep(plan, sheets, what.wire);
-    case 'strap':
-      return { head: placementText(plan, what.strap.placement), text: what.strap.words };
-    case 'cut':
-      return {
-        head: placementText(plan, what.cut.placement),
-        text: `disconnect its ${formatSi(what.cut.ohms, 'Ω')} pull-ups`,
-        detail: what.cut.how === 'jumper' ? 'Cut or open the solder jumper.' : 'Unsolder both resistors.',
-      };
-    case 'component':
-      return withHoles(plan, sheets, addedStep(plan, sheets, what.component), what.component.id);
-    case 'idle':
-      return {
-        head: placementText(plan, what.placement),
-        text: `tie ${what.labels.join(', ')} to ground (unused ${what.labels.length > 1 ? 'inputs' : 'input'})`,
-      };
-    case 'others':
-      return { head: placementText(plan, what.placement), text: otherText(what.terminals) };
-    case 'enable':
-      return { head: what.title, text: enablingText(what) };
-    case 'setting':
-      return {
-        head: `Free ${listText(what.pins.map((pin) => wireEndText(plan, sheets, { to: 'pin', pin })))}`,
-        text: `${capitalised(what.words)}.`,
-      };
-    case 'tolerance':
-      return {
-        head: listText(what.pins.map((pin) => wireEndText(plan, sheets, { to: 'pin', pin }))),
-        text: `up to ${formatSi(what.volts, 'V')} on ${what.pins.length === 1 ? 'this input' : 'these inputs'}; tolerated unless ${what.unless}.`,
-      };
-    case 'look-over':
-      return {
-        head: 'Inspect',
-        text: 'No bare wires touching, no supply swapped with ground. Then connect power.',
-        detail: 'If anything gets hot or smells, disconnect power at once.',
-      };
-    case 'light':
-      return { head: placementText(plan, what.placement), text: what.see };
-  }
+  // The table pairs each kind with its own text; the compiler cannot follow the pairing through an index.
+  const text = STEP_TEXT[what.is] as (what: StepWhat, plan: Plan, sheets: Sheets) => StepText;
+  return text(what, plan, sheets);
 }
 
 /** Terminals without a wire: what their sheet says of each, terminals of one note together; the others are left open.

@@ -44,6 +44,66 @@ interface Open extends BenchAt {
 /** The question in progress: single, or one of all. */
 export type Asking = { readonly done: number; readonly all: number } | { readonly at: number; readonly isLooking: boolean };
 
+/** The open port and its session, with what the user is being asked. */
+function usePort() {
+  const [isOpen, setOpen] = useState(false);
+  const stopping = useRef(false);
+  const open = useRef<Open | null>(null);
+  const seen = useRef<((answer: string | undefined) => void) | null>(null);
+  useEffect(
+    () => () => {
+      void open.current?.port.close();
+    },
+    [],
+  );
+  return {
+    isOpen,
+    opened: () => open.current,
+    begin(bench: BenchAt): Open {
+      open.current = { ...bench, session: new ProbeSession(bench.port, later) };
+      setOpen(true);
+      return open.current;
+    },
+    async close() {
+      const port = open.current?.port;
+      open.current = null;
+      // The user has not answered.
+      seen.current?.(undefined);
+      setOpen(false);
+      await port?.close();
+    },
+    /** Waits for what the user sees. */
+    look: () =>
+      new Promise<string | undefined>((resolve) => {
+        seen.current = resolve;
+      }),
+    looked() {
+      seen.current = null;
+    },
+    see: (answer: string | undefined) => seen.current?.(answer),
+    goOn() {
+      stopping.current = false;
+    },
+    stop() {
+      stopping.current = true;
+      seen.current?.(undefined);
+    },
+    isStopped: () => stopping.current,
+  };
+}
+
+/** The answers of another test at the same bench, by question: what was observed there is not requested again. */
+function observed(before: Outcome | undefined): (question: Question) => string | undefined {
+  const known = new Map(before?.questions.map((question, n) => [JSON.stringify(question), before.answers[n]]));
+  return (question) => known.get(JSON.stringify(question));
+}
+
+/** What the probe confirms or contradicts. */
+const comparedText = (different: number): string =>
+  different === 0
+    ? 'The probe confirms the plan'
+    : `${counted(different, 'answer')} ${different === 1 ? 'differs' : 'differ'} from the plan`;
+
 /** The session with a bench: first all questions that the probe answers alone, then part by part those that need the user. */
 export function useBench(plan: Plan) {
   const { sheets, workers } = useWorkbench();
@@ -51,130 +111,98 @@ export function useBench(plan: Plan) {
   const [asking, setAsking] = useState<Asking | null>(null);
   const [outcome, setOutcome] = useState<Outcome | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const [isOpen, setOpen] = useState(false);
-  const stopping = useRef(false);
-  const open = useRef<Open | null>(null);
-  const seen = useRef<((answer: string | undefined) => void) | null>(null);
-
-  const close = async () => {
-    const port = open.current?.port;
-    open.current = null;
-    // The user has not answered.
-    seen.current?.(undefined);
-    setOpen(false);
-    await port?.close();
-  };
-  useEffect(
-    () => () => {
-      void open.current?.port.close();
-    },
-    [],
-  );
+  const port = usePort();
 
   const take = async (asked: Plan, questions: readonly Question[], answers: Outcome['answers'], fault: SessionFault | undefined) => {
     const found = await workers.search<Found>((reviewer) => reviewer.diagnose(asked, questions, answers));
-    setOutcome({ plan: asked, questions, answers, fault, found, isSimulated: open.current?.look !== undefined });
+    setOutcome({ plan: asked, questions, answers, fault, found, isSimulated: port.opened()?.look !== undefined });
     return found;
   };
   const failed = (error: unknown) => {
     if (!(error instanceof Stopped)) setProblem((error as Error).message);
   };
-
-  const check = async (opened: () => Promise<BenchAt | undefined>) => {
+  /** Runs a part of the session; a failure becomes the problem. */
+  const during = async (run: () => Promise<void>, onFailure?: () => Promise<void>) => {
     setProblem(null);
-    stopping.current = false;
-    await close();
+    port.goOn();
     try {
-      const bench = await opened();
-      if (!bench) return;
-      open.current = { ...bench, session: new ProbeSession(bench.port, later) };
-      setOpen(true);
-      const questions = questionsFor(plan, sheets);
-      const mine = questions.filter(isForProbe);
-      setAsking({ done: 0, all: mine.length });
-      const { answers, fault } = await interview(open.current.session, mine, (done) => {
-        setAsking({ done, all: mine.length });
-        return !stopping.current;
-      });
-      // Answers are kept by question. Observations at this bench are not requested again.
-      const before = outcome && !outcome.isSimulated && !bench.look ? outcome : undefined;
-      const known = new Map(before?.questions.map((question, n) => [JSON.stringify(question), before.answers[n]]));
-      let at = 0;
-      const beside = questions.map((question) => (isForProbe(question) ? answers[at++] : known.get(JSON.stringify(question))));
-      const { different } = await take(plan, questions, beside, fault);
-      announce(
-        different.length === 0
-          ? 'The probe confirms the plan'
-          : `${counted(different.length, 'answer')} ${different.length === 1 ? 'differs' : 'differ'} from the plan`,
-      );
-      if (fault) await close();
+      await run();
     } catch (error) {
       failed(error);
-      await close();
+      await onFailure?.();
     } finally {
       setAsking(null);
     }
   };
-
-  /** Asks questions that need the user: one, or all unanswered.
-   *  @param wanted indices of the questions */
-  const ask = async (from: Outcome, wanted: readonly number[]) => {
-    setProblem(null);
-    stopping.current = false;
+  const interviewAll = async (made: BenchAt) => {
+    const { session } = port.begin(made);
+    const questions = questionsFor(plan, sheets);
+    const mine = questions.filter(isForProbe);
+    const onProgress = (done: number) => setAsking({ done, all: mine.length });
+    onProgress(0);
+    const { answers, fault } = await interview(session, mine, (done) => {
+      onProgress(done);
+      return !port.isStopped();
+    });
+    const before = observed(outcome && !outcome.isSimulated && !made.look ? outcome : undefined);
+    let at = 0;
+    const whole = questions.map((question) => (isForProbe(question) ? answers[at++] : before(question)));
+    announce(comparedText((await take(plan, questions, whole, fault)).different.length));
+    if (fault) await port.close();
+  };
+  /** Asks one question that needs the user. @returns the answer, or why there is none */
+  const askUser = async (bench: Open, question: Question, at: number) => {
+    setAsking({ at, isLooking: false });
+    const heard = await askOne(bench.session, question, () => {
+      if (bench.look) return bench.look(question);
+      setAsking({ at, isLooking: true });
+      return port.look();
+    });
+    port.looked();
+    return heard;
+  };
+  const askAll = async (from: Outcome, wanted: readonly number[]) => {
     const answers = [...from.answers];
     let fault: SessionFault | undefined;
-    try {
-      for (const at of wanted) {
-        const bench = open.current;
-        const question = from.questions[at]!;
-        if (!bench || stopping.current) break;
-        setAsking({ at, isLooking: false });
-        const heard = await askOne(bench.session, question, () => {
-          if (bench.look) return bench.look(question);
-          setAsking({ at, isLooking: true });
-          return new Promise<string | undefined>((resolve) => {
-            seen.current = resolve;
-          });
-        });
-        seen.current = null;
-        if (!heard.ok) {
-          if (heard.fault === 'stopped') break;
-          fault = heard.fault;
-          setProblem(SESSION_WORDS[heard.fault]);
-          break;
-        }
-        answers[at] = heard.answer;
-        announce(answerText(question, heard.answer));
+    for (const at of wanted) {
+      const bench = port.opened();
+      const question = from.questions[at];
+      if (!bench || !question || port.isStopped()) break;
+      const heard = await askUser(bench, question, at);
+      if (!heard.ok) {
+        if (heard.fault === 'stopped') break;
+        fault = heard.fault;
+        setProblem(SESSION_WORDS[heard.fault]);
+        break;
       }
-      await take(from.plan, from.questions, answers, fault);
-      if (fault) await close();
-    } catch (error) {
-      failed(error);
-    } finally {
-      setAsking(null);
+      answers[at] = heard.answer;
+      announce(answerText(question, heard.answer));
     }
+    await take(from.plan, from.questions, answers, fault);
+    if (fault) await port.close();
   };
 
   return {
     asking,
     problem,
-    isOpen,
+    isOpen: port.isOpen,
     outcome: outcome?.plan.wires === plan.wires ? outcome : null,
-    check,
-    ask,
+    /** Opens a bench and asks all that its probe answers alone. */
+    check: async (opened: () => Promise<BenchAt | undefined>) => {
+      await port.close();
+      await during(async () => {
+        const made = await opened();
+        if (made) await interviewAll(made);
+      }, port.close);
+    },
+    /** Asks questions that need the user: one, or all unanswered.
+     *  @param wanted indices of the questions */
+    ask: (from: Outcome, wanted: readonly number[]) => during(() => askAll(from, wanted)),
     /** Records an observation made with the user's own program. */
-    tell: async (from: Outcome, at: number, answer: string | undefined) => {
-      try {
-        await take(from.plan, from.questions, from.answers.with(at, answer), from.fault);
-      } catch (error) {
-        failed(error);
-      }
-    },
-    see: (answer: string) => seen.current?.(answer),
-    stop: () => {
-      stopping.current = true;
-      seen.current?.(undefined);
-    },
-    close,
+    tell: (from: Outcome, at: number, answer: string | undefined) =>
+      take(from.plan, from.questions, from.answers.with(at, answer), from.fault).then(() => undefined, failed),
+    see: port.see,
+    stop: port.stop,
+    close: port.close,
   };
 }

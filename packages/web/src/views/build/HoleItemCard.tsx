@@ -10,31 +10,70 @@ import { useWorkbench } from '../../state/workbench';
 import styles from './Holes.module.css';
 import type { Placing } from './usePlacing';
 
-/** What is selected: where it is plugged in, and what moves it. */
-export function HoleItemCard({
-  plan,
-  holes,
-  item,
-  placing,
-  onMove,
-}: {
+interface HoleItemCardProps {
   readonly plan: Plan;
   readonly holes: HolePlan;
   readonly item: PlacedItem;
   readonly placing: Placing;
   readonly onMove: (item: string, move: ItemMove) => void;
-}) {
-  const { sheets, edit } = useWorkbench();
+}
+
+/** The first row of an item, as a field that moves it. */
+function RowField({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'item' | 'onMove'>) {
   const [typed, setTyped] = useState({ at: item.row, row: item.row as number | string });
   // Moved in another way, the field follows.
   if (typed.at !== item.row) setTyped({ at: item.row, row: item.row });
-  const name = itemText(plan, sheets, item.id);
   const commit = () => {
     const wanted = Number(typed.row);
     if (Number.isInteger(wanted) && wanted >= 1 && wanted !== item.row) onMove(item.id, { to: wanted });
     else setTyped({ at: item.row, row: item.row });
   };
-  const isAcross = item.side === 'across' || item.side === 'turned';
+  return (
+    <NumberInput
+      label="First row"
+      size="xs"
+      w={90}
+      min={1}
+      max={rowsOf(holes.breadboard)}
+      value={typed.row}
+      onChange={(row) => setTyped({ at: item.row, row })}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') commit();
+      }}
+    />
+  );
+}
+
+/** The half that an item is in; what lies over the gap is turned instead. */
+function SideControl({ item, onMove }: Pick<HoleItemCardProps, 'item' | 'onMove'>) {
+  if (item.side === 'across' || item.side === 'turned')
+    return (
+      <Button size="xs" variant="default" onClick={() => onMove(item.id, 'across')}>
+        Turn half round
+      </Button>
+    );
+  return (
+    <SegmentedControl
+      aria-label="Half of the breadboard"
+      size="xs"
+      data={[
+        { value: 'ae', label: 'a–e' },
+        { value: 'fj', label: 'f–j' },
+      ]}
+      value={item.side}
+      onChange={() => onMove(item.id, 'across')}
+    />
+  );
+}
+
+/** What is selected: where it is plugged in, and what moves it. */
+export function HoleItemCard({ plan, holes, item, placing, onMove }: HoleItemCardProps) {
+  const { sheets, edit } = useWorkbench();
+  const name = itemText(plan, sheets, item.id);
+  const unlock = () => edit([{ kind: 'place', item: item.id, place: { side: item.side, row: item.row } }]);
+  const leaveOff = () =>
+    placing.place([{ kind: 'place', item: item.id, place: { side: 'off', locked: true } }], 'all', `leave ${name} off the breadboard`);
   return (
     <section aria-label={`${name} on the breadboard`}>
       <h3>
@@ -42,56 +81,15 @@ export function HoleItemCard({
       </h3>
       <p className="quiet">{plugText(plan, sheets, item)}</p>
       <div className={styles.controls}>
-        <NumberInput
-          label="First row"
-          size="xs"
-          w={90}
-          min={1}
-          max={rowsOf(holes.breadboard)}
-          value={typed.row}
-          onChange={(row) => setTyped({ at: item.row, row })}
-          onBlur={commit}
-          onKeyDown={(event) => {
-            if (event.key === 'Enter') commit();
-          }}
-        />
-        {isAcross ? (
-          <Button size="xs" variant="default" onClick={() => onMove(item.id, 'across')}>
-            Turn half round
-          </Button>
-        ) : (
-          <SegmentedControl
-            aria-label="Half of the breadboard"
-            size="xs"
-            data={[
-              { value: 'ae', label: 'a–e' },
-              { value: 'fj', label: 'f–j' },
-            ]}
-            value={item.side}
-            onChange={() => onMove(item.id, 'across')}
-          />
-        )}
+        <RowField holes={holes} item={item} onMove={onMove} />
+        <SideControl item={item} onMove={onMove} />
         {item.locked && (
-          <Button
-            size="xs"
-            variant="default"
-            onClick={() => edit([{ kind: 'place', item: item.id, place: { side: item.side, row: item.row } }])}
-          >
+          <Button size="xs" variant="default" onClick={unlock}>
             Unlock
           </Button>
         )}
         {!item.id.includes(':') && (
-          <Button
-            size="xs"
-            variant="default"
-            onClick={() =>
-              placing.place(
-                [{ kind: 'place', item: item.id, place: { side: 'off', locked: true } }],
-                'all',
-                `leave ${name} off the breadboard`,
-              )
-            }
-          >
+          <Button size="xs" variant="default" onClick={leaveOff}>
             Leave off the breadboard
           </Button>
         )}

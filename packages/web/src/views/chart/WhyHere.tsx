@@ -11,23 +11,58 @@ import { useWorkbench } from '../../state/workbench';
 import { Stopped } from '../../workers/workerSeat';
 import styles from './Chart.module.css';
 
-/** Every possible pin of a signal with its cost relative to the free assignment. */
-export function WhyHere({
-  plan,
-  board,
-  terminal,
-  role,
-}: {
+interface WhyHereProps {
   readonly plan: Plan;
   readonly board: IndexedBoard;
   readonly terminal: string;
   readonly role: Role;
-}) {
+}
+
+interface AlternativesProps {
+  readonly board: IndexedBoard;
+  readonly list: readonly Alternative[];
+  /** The pin that the signal is on. */
+  readonly here: string | undefined;
+}
+
+function Alternatives({ board, list, here }: AlternativesProps) {
+  return (
+    <table>
+      <thead>
+        <tr>
+          <th scope="col">Pin</th>
+          <th scope="col">Additional cost there</th>
+        </tr>
+      </thead>
+      <tbody>
+        {list.map((one) => (
+          <tr key={one.pin}>
+            <th scope="row" className="mono">
+              {board.pins.get(one.pin)?.label ?? one.pin}
+            </th>
+            <td>
+              {alternativeText(one)}
+              {one.pin === here && <strong> (here now)</strong>}
+            </td>
+          </tr>
+        ))}
+        {list.length === 0 && (
+          <tr>
+            <td colSpan={2}>No other pin can serve this signal.</td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+/** Every possible pin of a signal with its cost relative to the free assignment. */
+export function WhyHere({ plan, board, terminal, role }: WhyHereProps) {
   const { workers } = useWorkbench();
   const [found, setFound] = useState<{ readonly of: string; readonly list: readonly Alternative[] } | null>(null);
-  const key = `${terminal} ${JSON.stringify(plan.wires[terminal]?.end)}`;
-  const list = found?.of === key ? found.list : null;
   const end = plan.wires[terminal]?.end;
+  const key = `${terminal} ${JSON.stringify(end)}`;
+  const list = found?.of === key ? found.list : null;
   const here = end?.to === 'pin' ? (board.pins.get(end.pin)?.sameAs ?? end.pin) : undefined;
   const ask = () => {
     void workers
@@ -51,39 +86,12 @@ export function WhyHere({
             Trying every pin…
           </p>
         )}
-        {here !== undefined && isUsualAt(board, role, here) && (
+        {here !== undefined && board.sheet.usual && isUsualAt(board, role, here) && (
           <p className={styles.fact}>
-            The usual pin for this signal on this board. <span className="quiet">{sourceLine(board.sheet.usual!.source)}</span>
+            The usual pin for this signal on this board. <span className="quiet">{sourceLine(board.sheet.usual.source)}</span>
           </p>
         )}
-        {list && (
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">Pin</th>
-                <th scope="col">Additional cost there</th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.map((one) => (
-                <tr key={one.pin}>
-                  <th scope="row" className="mono">
-                    {board.pins.get(one.pin)?.label ?? one.pin}
-                  </th>
-                  <td>
-                    {alternativeText(one)}
-                    {one.pin === here && <strong> (here now)</strong>}
-                  </td>
-                </tr>
-              ))}
-              {list.length === 0 && (
-                <tr>
-                  <td colSpan={2}>No other pin can serve this signal.</td>
-                </tr>
-              )}
-            </tbody>
-          </table>
-        )}
+        {list && <Alternatives board={board} list={list} here={here} />}
       </Popover.Dropdown>
     </Popover>
   );

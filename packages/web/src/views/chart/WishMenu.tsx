@@ -22,16 +22,14 @@ interface WishMenuProps {
 const without = (wish: Wish | undefined, ...keys: readonly (keyof Wish)[]): Wish =>
   Object.fromEntries(Object.entries(wish ?? {}).filter(([key]) => !keys.includes(key as keyof Wish)));
 
-/** Preferences for this wire and part, entered from the row and saved in the plan. */
-export const WishMenu = memo(function WishMenu({ plan, board, item, column }: WishMenuProps) {
+type ItemProps = Pick<WishMenuProps, 'plan' | 'item'>;
+
+/** What is preferred or avoided for one wire. */
+function WireItems({ plan, board, item, column }: WishMenuProps) {
   const { sheets, edit } = useWorkbench();
   const wish = plan.wishes[item.key];
   const place = { placement: item.placement.id, terminal: item.terminal.id };
-  const words = terminalText(plan, sheets, item.key);
-  const set = (next: Wish) => {
-    const empty = Object.keys(next).length === 0;
-    edit([{ kind: 'wish', ...place, wish: empty ? null : next }]);
-  };
+  const set = (next: Wish) => edit([{ kind: 'wish', ...place, wish: Object.keys(next).length === 0 ? null : next }]);
   const wired = item.wire?.end.to === 'pin' ? conductor(board, item.wire.end.pin) : undefined;
   const focused = column && board.pins.get(column)?.kind === 'io' ? conductor(board, column) : undefined;
   const pin = focused ?? wired;
@@ -40,65 +38,85 @@ export const WishMenu = memo(function WishMenu({ plan, board, item, column }: Wi
   const bus = kind && findBuses(plan, sheets).find((b) => b.kind === kind && b.members.some((m) => m.id === item.placement.id));
   const controller = bus?.controller === undefined ? undefined : board.controllers.get(bus.controller);
   const isSoftwarePwm = plan.softwarePwm[item.key] === true;
-  const sheetTerminal = item.part.terminals.list.find((t) => t.id === item.terminal.id)!;
-  const together = plan.together[item.placement.id];
-  const lie = (how: Together) => {
-    const next = together === how ? null : how;
-    edit([{ kind: 'together', placement: item.placement.id, how: next }]);
-  };
-  // Bus lines follow their bus; only individual signals can be kept together.
-  const several = item.part.terminals.list.filter((t) => wantsPin(t) && !PIN_ROLES[t.role]?.line && t.role !== 'strap').length > 1;
-  const own = Object.entries(plan.wires).filter(([key]) => key.startsWith(`${item.placement.id}:`));
-  const lockPart = (locked: boolean) => {
+  // As the sheet has it: behind a channel it has the role of another.
+  const terminal = item.part.terminals.list.find(({ id }) => id === item.terminal.id);
+  return (
+    <>
+      <Menu.Label>When pins are assigned: {terminalText(plan, sheets, item.key)}</Menu.Label>
+      {pin !== undefined && wish?.pin !== pin && (
+        <Menu.Item onClick={() => set({ ...without(wish, 'not'), pin })}>Prefer {label}</Menu.Item>
+      )}
+      {pin !== undefined && !wish?.not?.includes(pin) && (
+        <Menu.Item onClick={() => set({ ...without(wish, wish?.pin === pin ? 'pin' : 'not'), not: [...(wish?.not ?? []), pin] })}>
+          Avoid {label}
+        </Menu.Item>
+      )}
+      {controller && wish?.controller !== controller.id && (
+        <Menu.Item onClick={() => set({ ...wish, controller: controller.id })}>Prefer {controller.title}</Menu.Item>
+      )}
+      {pin === undefined && <Menu.Item disabled>Move the focus to a pin to prefer it</Menu.Item>}
+      {wish && <Menu.Item onClick={() => set({})}>No preference</Menu.Item>}
+      {terminal && canBeSoftwarePwm(terminal) && (
+        <Menu.Item onClick={() => edit([{ kind: 'software-pwm', ...place, on: !isSoftwarePwm }])}>
+          PWM by {isSoftwarePwm ? 'a timer' : 'software'}
+        </Menu.Item>
+      )}
+    </>
+  );
+}
+
+/** How the signals of the part lie together. Bus lines follow their bus; only individual signals can be kept together. */
+function TogetherItems({ plan, item: { placement, part } }: ItemProps) {
+  const { edit } = useWorkbench();
+  const signals = part.terminals.list.filter((t) => wantsPin(t) && !PIN_ROLES[t.role]?.line && t.role !== 'strap');
+  if (signals.length < 2) return null;
+  const together = plan.together[placement.id];
+  const keep = (how: Together) => edit([{ kind: 'together', placement: placement.id, how: together === how ? null : how }]);
+  return (
+    <>
+      <Menu.Label>Signals of {placement.name}</Menu.Label>
+      <Menu.Item onClick={() => keep('adjacent')}>{together === 'adjacent' ? 'On any pins' : 'On adjacent pins'}</Menu.Item>
+      <Menu.Item onClick={() => keep('port')}>{together === 'port' ? 'On any port' : 'On one port'}</Menu.Item>
+    </>
+  );
+}
+
+/** Locks all wires of the part, or none. */
+function LockItems({ plan, item: { placement } }: ItemProps) {
+  const { edit } = useWorkbench();
+  const own = Object.entries(plan.wires).filter(([key]) => key.startsWith(`${placement.id}:`));
+  if (placement.onBoard || own.length === 0) return null;
+  const lockAll = (locked: boolean) => {
     const edits = own.flatMap(([key, wire]): Edit[] =>
-      wire.locked === locked
-        ? []
-        : [{ kind: 'lock', placement: item.placement.id, terminal: key.slice(item.placement.id.length + 1), locked }],
+      wire.locked === locked ? [] : [{ kind: 'lock', placement: placement.id, terminal: key.slice(placement.id.length + 1), locked }],
     );
-    if (edits.length > 0) edit(edits, `${locked ? 'lock' : 'unlock'} all wires of ${item.placement.name}`);
+    if (edits.length > 0) edit(edits, `${locked ? 'lock' : 'unlock'} all wires of ${placement.name}`);
   };
   const locked = own.filter(([, wire]) => wire.locked).length;
   return (
+    <>
+      <Menu.Label>Wires of {placement.name}</Menu.Label>
+      {locked < own.length && <Menu.Item onClick={() => lockAll(true)}>Lock all {own.length}</Menu.Item>}
+      {locked > 0 && <Menu.Item onClick={() => lockAll(false)}>Unlock all</Menu.Item>}
+    </>
+  );
+}
+
+/** Preferences for this wire and part, entered from the row and saved in the plan. */
+export const WishMenu = memo(function WishMenu(props: WishMenuProps) {
+  const { plan, item } = props;
+  const isSet = plan.wishes[item.key] !== undefined || plan.together[item.placement.id] !== undefined;
+  return (
     <Menu position="top-start" withinPortal transitionProps={{ duration: 0 }}>
       <Menu.Target>
-        <Button size="compact-xs" variant={wish || together ? 'light' : 'default'} leftSection={<IconPin size={13} />}>
+        <Button size="compact-xs" variant={isSet ? 'light' : 'default'} leftSection={<IconPin size={13} />}>
           Preference
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
-        <Menu.Label>When pins are assigned: {words}</Menu.Label>
-        {pin !== undefined && wish?.pin !== pin && (
-          <Menu.Item onClick={() => set({ ...without(wish, 'not'), pin })}>Prefer {label}</Menu.Item>
-        )}
-        {pin !== undefined && !wish?.not?.includes(pin) && (
-          <Menu.Item onClick={() => set({ ...without(wish, wish?.pin === pin ? 'pin' : 'not'), not: [...(wish?.not ?? []), pin] })}>
-            Avoid {label}
-          </Menu.Item>
-        )}
-        {controller && wish?.controller !== controller.id && (
-          <Menu.Item onClick={() => set({ ...wish, controller: controller.id })}>Prefer {controller.title}</Menu.Item>
-        )}
-        {pin === undefined && <Menu.Item disabled>Move the focus to a pin to prefer it</Menu.Item>}
-        {wish && <Menu.Item onClick={() => set({})}>No preference</Menu.Item>}
-        {canBeSoftwarePwm(sheetTerminal) && (
-          <Menu.Item onClick={() => edit([{ kind: 'software-pwm', ...place, on: !isSoftwarePwm }])}>
-            PWM by {isSoftwarePwm ? 'a timer' : 'software'}
-          </Menu.Item>
-        )}
-        {several && (
-          <>
-            <Menu.Label>Signals of {item.placement.name}</Menu.Label>
-            <Menu.Item onClick={() => lie('adjacent')}>{together === 'adjacent' ? 'on any pins' : 'on adjacent pins'}</Menu.Item>
-            <Menu.Item onClick={() => lie('port')}>{together === 'port' ? 'on any port' : 'on one port'}</Menu.Item>
-          </>
-        )}
-        {!item.placement.onBoard && own.length > 0 && (
-          <>
-            <Menu.Label>Wires of {item.placement.name}</Menu.Label>
-            {locked < own.length && <Menu.Item onClick={() => lockPart(true)}>lock all {own.length}</Menu.Item>}
-            {locked > 0 && <Menu.Item onClick={() => lockPart(false)}>unlock all</Menu.Item>}
-          </>
-        )}
+        <WireItems {...props} />
+        <TogetherItems plan={plan} item={item} />
+        <LockItems plan={plan} item={item} />
       </Menu.Dropdown>
     </Menu>
   );

@@ -32,12 +32,16 @@ interface FactGroup {
   readonly facts: readonly Fact[];
 }
 
+/** Groups that say how a board or part looks: behind those that say how it works. */
+const LOOKS: ReadonlySet<string> = new Set(['traits', 'shape']);
+
 function groupsOf(sheet: Sheet): readonly FactGroup[] {
-  return Object.entries(sheet).flatMap(([name, value]) => {
+  const groups = Object.entries(sheet).flatMap(([name, value]): FactGroup[] => {
     if (typeof value !== 'object' || value === null || !('source' in value)) return [];
     const { source: _, ...facts } = value as Sourced;
     return [{ name, sourced: value as Sourced, facts: factsOf(facts, name).filter((fact) => !fact.path.endsWith('/id')) }];
   });
+  return groups.toSorted((a, b) => Number(LOOKS.has(a.name)) - Number(LOOKS.has(b.name)));
 }
 
 function FactRow({

@@ -60,41 +60,25 @@ function Evidence({ candidate }: { readonly candidate: Candidate }) {
   );
 }
 
-/** Identifies a part by what is printed on it. */
-export function Identify({
-  plan,
-  parts,
-  onClose,
-}: {
+interface IdentifyProps {
   readonly plan: Plan;
   readonly parts: readonly PartSheet[];
   readonly onClose: () => void;
-}) {
-  const [read, setRead] = useState(EMPTY);
-  const clues = cluesOf(read);
-  const reading = useReading<Identification>(read, (reviewer) => reviewer.identify(clues, MOST));
-  const { candidates, settle } = reading.value ?? NOBODY;
-  const additions = useAdditions(
-    plan,
-    candidates.map((c) => c.part.id),
-  );
+}
+
+/** What is printed on the part, and what else is known of it. */
+function ClueFields({ read, onRead }: { readonly read: Read; readonly onRead: (read: Read) => void }) {
   const text = (field: 'size' | 'does' | 'chip', label: string, placeholder: string) => (
     <TextInput
       label={label}
       placeholder={placeholder}
       value={read[field]}
       maxLength={60}
-      onChange={(event) => setRead({ ...read, [field]: event.currentTarget.value })}
+      onChange={(event) => onRead({ ...read, [field]: event.currentTarget.value })}
     />
   );
   return (
-    <div className={styles.identify}>
-      <div className={styles.identifyTop}>
-        <h3 className={styles.heading}>Identify a part</h3>
-        <Button variant="subtle" onClick={onClose}>
-          Back to the list
-        </Button>
-      </div>
+    <>
       <TextInput
         data-autofocus
         label="Printed labels, in order"
@@ -103,7 +87,7 @@ export function Identify({
         value={read.labels}
         maxLength={400}
         classNames={{ input: 'mono' }}
-        onChange={(event) => setRead({ ...read, labels: event.currentTarget.value })}
+        onChange={(event) => onRead({ ...read, labels: event.currentTarget.value })}
       />
       <div className={styles.clues}>
         <NumberInput
@@ -114,24 +98,53 @@ export function Identify({
           max={400}
           allowDecimal={false}
           value={read.pins}
-          onChange={(value) => setRead({ ...read, pins: typeof value === 'number' ? value : '' })}
+          onChange={(value) => onRead({ ...read, pins: typeof value === 'number' ? value : '' })}
         />
         {text('size', 'Size or resolution', '0.96 or 128x64')}
         {text('does', 'Function', 'humidity')}
         {text('chip', 'Chip marking', 'BME280')}
       </div>
+    </>
+  );
+}
+
+/** What would tell parts apart that all match. */
+function Questions({ questions }: { readonly questions: readonly string[] }) {
+  if (questions.length === 0) return null;
+  return (
+    <div className={styles.settle}>
+      <b>Several parts match. To tell them apart:</b>
+      <ul>
+        {questions.map((question) => (
+          <li key={question}>{question}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** Identifies a part by what is printed on it. */
+export function Identify({ plan, parts, onClose }: IdentifyProps) {
+  const [read, setRead] = useState(EMPTY);
+  const clues = cluesOf(read);
+  const reading = useReading<Identification>(read, (reviewer) => reviewer.identify(clues, MOST));
+  const { candidates, settle } = reading.value ?? NOBODY;
+  const additions = useAdditions(
+    plan,
+    candidates.map((c) => c.part.id),
+  );
+  return (
+    <div className={styles.identify}>
+      <div className={styles.identifyTop}>
+        <h3 className={styles.heading}>Identify a part</h3>
+        <Button variant="subtle" onClick={onClose}>
+          Back to the list
+        </Button>
+      </div>
+      <ClueFields read={read} onRead={setRead} />
       <div aria-live="polite">
         <ReadingState reading={reading} />
-        {settle.length > 0 && (
-          <div className={styles.settle}>
-            <b>Several parts match. To tell them apart:</b>
-            <ul>
-              {settle.map((question) => (
-                <li key={question}>{question}</li>
-              ))}
-            </ul>
-          </div>
-        )}
+        <Questions questions={settle} />
         {candidates.length === 0 && reading.isCurrent && Object.keys(clues).length > 0 && (
           <p className="quiet">No part matches. Enter fewer labels, or search by function.</p>
         )}

@@ -3,13 +3,8 @@ import { Spotlight, type SpotlightActionData, type SpotlightActionGroupData } fr
 import { memo, useMemo, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
-import { describeFinding, describeFix } from '@roof-chart/core/text/describe';
-import { CALCULATIONS } from '@roof-chart/core/electrics/calculations/calculations';
-import { findBuses } from '@roof-chart/core/nets/buses';
-import { pinAbilities } from '@roof-chart/core/nets/pinWords';
-import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { planDocument } from '@roof-chart/core/plan/planFile';
-import { boardOf, type Edit } from '@roof-chart/core/plan/edit';
+import type { Edit } from '@roof-chart/core/plan/edit';
 import { splitKey } from '@roof-chart/core/plan/plan';
 import { selectReviewed } from '../../state/selectors';
 import { useWorkbench } from '../../state/workbench';
@@ -17,7 +12,8 @@ import { sessionActions } from '../../state/sessionSlice';
 import { download } from '../../ui/download';
 import { type RootState, useAppDispatch, useAppSelector } from '../../state/store';
 import { PLAN_VIEWS } from '../planViews';
-import { CALCULATION_SYNONYMS, SYNONYMS } from './synonyms';
+import { placeGroups } from './places';
+import { SYNONYMS } from './synonyms';
 
 interface CommandSearchProps {
   readonly planId: string;
@@ -76,7 +72,7 @@ function useActions({ planId, onVersions, onShortcuts }: CommandSearchProps): Gr
   };
 }
 
-/** Findings, fixes, buses, calculators, wires and pins as actions; made only while the search is open, because there may be hundreds. */
+/** Places of the plan as actions; made only while the search is open, because there may be hundreds. */
 function usePlaces(opened: boolean): readonly Group[] {
   const plan = useAppSelector((state) => (opened ? state.document.plan : null));
   const { sheets, edit } = useWorkbench();
@@ -85,73 +81,19 @@ function usePlaces(opened: boolean): readonly Group[] {
   const navigate = useNavigate();
   return useMemo(() => {
     if (!plan) return [];
-    const board = boardOf(plan, sheets);
-    const show = (focus: { terminal?: string; pin?: string }) => () => {
-      dispatch(sessionActions.scopeChosen('all'));
-      dispatch(sessionActions.focused(focus));
-      void navigate(`/plans/${plan.id}/chart`);
-    };
-    const wires = plan.placements.flatMap((placement) =>
-      terminalsOf(plan, placement, sheets)
-        .filter((t) => t.terminal.role !== 'external')
-        .map((t): SpotlightActionData => ({
-          id: `wire-${t.key}`,
-          label: `${placement.name} ${t.terminal.label}`,
-          description: t.part.title,
-          onClick: show({ terminal: t.key }),
-        })),
-    );
-    const pins = (board?.ioPins ?? []).map((pin): SpotlightActionData => ({
-      id: `pin-${pin.id}`,
-      label: pin.label,
-      description: pinAbilities(board!, pin).join(', '),
-      onClick: show({ pin: pin.id }),
-    }));
-    const findings = reviewed?.result.ok ? reviewed.result.review.findings : [];
-    const found = findings.map((f): SpotlightActionData => ({
-      id: `finding-${f.id}`,
-      label: describeFinding(reviewed!.plan, sheets, f).title,
-      description: f.code,
-      onClick: () => void navigate(`/plans/${plan.id}/chart?finding=${encodeURIComponent(f.id)}`),
-    }));
-    const fixes = findings.flatMap((f) =>
-      f.remedies.map((remedy, n): SpotlightActionData => {
-        const label = describeFix(reviewed!.plan, sheets, f.code, remedy);
-        return {
-          id: `fix-${f.id}-${n}`,
-          label,
-          description: describeFinding(reviewed!.plan, sheets, f).title,
-          onClick: () => edit(remedy.edits, label),
-        };
-      }),
-    );
-    const buses = findBuses(plan, sheets).flatMap(({ controller, kind }): SpotlightActionData[] => {
-      const found = controller && board?.controllers.get(controller);
-      if (!found) return [];
-      return [
-        {
-          id: `bus-${found.id}`,
-          label: `Open ${found.title}: addresses, clock, bus load`,
-          keywords: [kind, ...(kind === 'i2c' ? ['400 kHz', 'pull-up', 'address'] : kind === 'spi' ? ['chip select', 'daisy chain'] : [])],
-          onClick: () => void navigate(`/plans/${plan.id}/buses/${found.id}`),
-        },
-      ];
+    const open = (path: string) => void navigate(`/plans/${plan.id}/${path}`);
+    return placeGroups({
+      plan,
+      sheets,
+      reviewed,
+      edit,
+      open,
+      show: (focus) => {
+        dispatch(sessionActions.scopeChosen('all'));
+        dispatch(sessionActions.focused(focus));
+        open('chart');
+      },
     });
-    const calculations = CALCULATIONS.map(({ id, words }): SpotlightActionData => ({
-      id: `calculation-${id}`,
-      label: words.replace(/\.$/, ''),
-      description: 'Calculator',
-      keywords: [...(CALCULATION_SYNONYMS[id] ?? [])],
-      onClick: () => void navigate(`/plans/${plan.id}/resistors?calculation=${id}`),
-    }));
-    return [
-      { group: 'Findings', actions: found },
-      { group: 'Fixes', actions: fixes },
-      { group: 'Buses', actions: buses },
-      { group: 'Calculators', actions: calculations },
-      { group: 'Wires', actions: wires },
-      { group: 'Pins', actions: pins },
-    ];
   }, [plan, sheets, reviewed, dispatch, navigate, edit]);
 }
 

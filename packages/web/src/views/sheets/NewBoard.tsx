@@ -85,7 +85,7 @@ function KnownChip({ known, volts, table }: { readonly known: BoardSheet | undef
   const met = signals.filter((row) => facts.pinOf(row)).length;
   return (
     <p className="quiet" aria-live="polite">
-      Copied from {known.title}(same chip): {facts.sameVolts ? 'levels, currents' : 'currents (its levels are for a different supply)'}, bus
+      Copied from {known.title} (same chip): {facts.sameVolts ? 'levels, currents' : 'currents (its levels are for a different supply)'}, bus
       controllers with their clocks, memory
       {signals.length > 0 && `, and the functions of ${met} of ${counted(signals.length, 'signal pin')}`}. Not copied: rails and on-board
       parts.

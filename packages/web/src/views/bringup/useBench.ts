@@ -104,6 +104,50 @@ const comparedText = (different: number): string =>
     ? 'The probe confirms the plan'
     : `${counted(different, 'answer')} ${different === 1 ? 'differs' : 'differ'} from the plan`;
 
+type Port = ReturnType<typeof usePort>;
+
+/** What the probe answers alone, as far as it came. */
+function askProbe(port: Port, session: ProbeSession, questions: readonly Question[], onProgress: (done: number, all: number) => void) {
+  const mine = questions.filter(isForProbe);
+  onProgress(0, mine.length);
+  return interview(session, mine, (done) => {
+    onProgress(done, mine.length);
+    return !port.isStopped();
+  });
+}
+
+/** What is told while questions are asked that need the user. */
+interface AskEvents {
+  readonly onAsking: (asking: { readonly at: number; readonly isLooking: boolean }) => void;
+  readonly onAnswer: (text: string) => void;
+}
+
+/** Asks one question that needs the user. @returns the answer, or why there is none */
+async function askUser(port: Port, bench: Open, question: Question, at: number, { onAsking }: AskEvents) {
+  onAsking({ at, isLooking: false });
+  const heard = await askOne(bench.session, question, () => {
+    if (bench.look) return bench.look(question);
+    onAsking({ at, isLooking: true });
+    return port.look();
+  });
+  port.looked();
+  return heard;
+}
+
+/** Asks several, until one cannot be asked. @returns all answers there are, and why it ended early */
+async function askUserAll(port: Port, { questions, answers: before }: Outcome, wanted: readonly number[], events: AskEvents) {
+  const answers = [...before];
+  for (const at of wanted) {
+    const [bench, question] = [port.opened(), questions[at]];
+    if (!bench || !question || port.isStopped()) break;
+    const answer = await askUser(port, bench, question, at, events);
+    if (!answer.ok) return { answers, fault: answer.fault === 'stopped' ? undefined : answer.fault };
+    answers[at] = answer.answer;
+    events.onAnswer(answerText(question, answer.answer));
+  }
+  return { answers, fault: undefined };
+}
+
 /** The session with a bench: first all questions that the probe answers alone, then part by part those that need the user. */
 export function useBench(plan: Plan) {
   const { sheets, workers } = useWorkbench();
@@ -137,47 +181,16 @@ export function useBench(plan: Plan) {
   const interviewAll = async (made: BenchAt) => {
     const { session } = port.begin(made);
     const questions = questionsFor(plan, sheets);
-    const mine = questions.filter(isForProbe);
-    const onProgress = (done: number) => setAsking({ done, all: mine.length });
-    onProgress(0);
-    const { answers, fault } = await interview(session, mine, (done) => {
-      onProgress(done);
-      return !port.isStopped();
-    });
+    const { answers, fault } = await askProbe(port, session, questions, (done, all) => setAsking({ done, all }));
     const before = observed(outcome && !outcome.isSimulated && !made.look ? outcome : undefined);
     let at = 0;
     const whole = questions.map((question) => (isForProbe(question) ? answers[at++] : before(question)));
     announce(comparedText((await take(plan, questions, whole, fault)).different.length));
     if (fault) await port.close();
   };
-  /** Asks one question that needs the user. @returns the answer, or why there is none */
-  const askUser = async (bench: Open, question: Question, at: number) => {
-    setAsking({ at, isLooking: false });
-    const heard = await askOne(bench.session, question, () => {
-      if (bench.look) return bench.look(question);
-      setAsking({ at, isLooking: true });
-      return port.look();
-    });
-    port.looked();
-    return heard;
-  };
   const askAll = async (from: Outcome, wanted: readonly number[]) => {
-    const answers = [...from.answers];
-    let fault: SessionFault | undefined;
-    for (const at of wanted) {
-      const bench = port.opened();
-      const question = from.questions[at];
-      if (!bench || !question || port.isStopped()) break;
-      const heard = await askUser(bench, question, at);
-      if (!heard.ok) {
-        if (heard.fault === 'stopped') break;
-        fault = heard.fault;
-        setProblem(SESSION_WORDS[heard.fault]);
-        break;
-      }
-      answers[at] = heard.answer;
-      announce(answerText(question, heard.answer));
-    }
+    const { answers, fault } = await askUserAll(port, from, wanted, { onAsking: setAsking, onAnswer: announce });
+    if (fault) setProblem(SESSION_WORDS[fault]);
     await take(from.plan, from.questions, answers, fault);
     if (fault) await port.close();
   };

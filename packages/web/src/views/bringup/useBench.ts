@@ -116,7 +116,7 @@ function askProbe(port: Port, session: ProbeSession, questions: readonly Questio
   });
 }
 
-/** What is told while questions are asked that need the user. */
+/** Reports while questions are asked that need the user. */
 interface AskEvents {
   readonly onAsking: (asking: { readonly at: number; readonly isLooking: boolean }) => void;
   readonly onAnswer: (text: string) => void;

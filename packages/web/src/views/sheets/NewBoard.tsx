@@ -85,30 +85,63 @@ function KnownChip({ known, volts, table }: { readonly known: BoardSheet | undef
   const met = signals.filter((row) => facts.pinOf(row)).length;
   return (
     <p className="quiet" aria-live="polite">
-      Copied from {known.title} (same chip): {facts.sameVolts ? 'levels, currents' : 'currents (its levels are for a different supply)'}, bus
-      controllers with their clocks, memory
+      Copied from {known.title} (same chip): {facts.sameVolts ? 'levels, currents' : 'currents (its levels are for a different supply)'},
+      bus controllers with their clocks, memory
       {signals.length > 0 && `, and the functions of ${met} of ${counted(signals.length, 'signal pin')}`}. Not copied: rails and on-board
       parts.
     </p>
   );
 }
 
-/** A new board from a pasted pin table. */
-export function NewBoard() {
+/** What is said of the board beside its table. */
+interface About {
+  readonly title: string;
+  readonly chip: string;
+  readonly volts: number;
+}
+
+interface AboutFieldsProps {
+  readonly about: About;
+  readonly onChange: (about: About) => void;
+}
+
+function AboutFields({ about, onChange }: AboutFieldsProps) {
+  return (
+    <>
+      <TextInput
+        label="Title"
+        placeholder="Chip and form: XC8 stick, 20 pins"
+        value={about.title}
+        maxLength={70}
+        onChange={(e) => onChange({ ...about, title: e.currentTarget.value })}
+      />
+      <div className={styles.pair}>
+        <TextInput
+          label="Chip"
+          placeholder="as marked"
+          value={about.chip}
+          maxLength={40}
+          onChange={(e) => onChange({ ...about, chip: e.currentTarget.value })}
+        />
+        <NumberInput
+          size="xs"
+          label="Logic supply, V"
+          min={1.2}
+          max={5.5}
+          step={0.1}
+          value={about.volts}
+          onChange={(value) => typeof value === 'number' && onChange({ ...about, volts: value })}
+        />
+      </div>
+    </>
+  );
+}
+
+/** Makes the sheet and keeps it; what is wrong with it is said, and nothing is lost. */
+function useMaking() {
   const navigate = useNavigate();
-  const [keep, keeping] = useKeepSheetsMutation();
-  const [title, setTitle] = useState('');
-  const [chip, setChip] = useState('');
-  const [volts, setVolts] = useState<number>(3.3);
-  const [text, setText] = useState('');
-  const reading = useReading<PinTable>(text, (reviewer) => reviewer.readPinTable(text));
-  const table = reading.value ?? NOTHING_READ;
-  const { sheets } = useWorkbench();
-  const known = boardOfChip(sheets, chip, volts);
-  const ready = title.trim() !== '' && chip.trim() !== '' && table.rows.length > 0 && table.faults.length === 0 && reading.isCurrent;
-  const make = async (event: FormEvent) => {
-    event.preventDefault();
-    if (!ready) return;
+  const [keep, { isLoading }] = useKeepSheetsMutation();
+  const make = async ({ title, chip, volts }: About, table: PinTable, known: BoardSheet | undefined) => {
     const about = { id: `my-${slug(title)}`, title: title.trim(), chip: chip.trim(), form: 'own board', logicVolts: volts };
     const read = readSheet(JSON.parse(JSON.stringify(boardFromTable(about, table.rows, known))));
     const tell = (message: string) => void notifications.show({ message, color: 'brick', autoClose: false });
@@ -117,30 +150,30 @@ export function NewBoard() {
     if (result.error) return tell(failureWords(result.error));
     void navigate(`/sheets/${about.id}`);
   };
+  return { make, isLoading };
+}
+
+/** A new board from a pasted pin table. */
+export function NewBoard() {
+  const { sheets } = useWorkbench();
+  const { make, isLoading } = useMaking();
+  const [about, setAbout] = useState<About>({ title: '', chip: '', volts: 3.3 });
+  const [text, setText] = useState('');
+  const reading = useReading<PinTable>(text, (reviewer) => reviewer.readPinTable(text));
+  const table = reading.value ?? NOTHING_READ;
+  const known = boardOfChip(sheets, about.chip, about.volts);
+  const isNamed = about.title.trim() !== '' && about.chip.trim() !== '';
+  const ready = isNamed && table.rows.length > 0 && table.faults.length === 0 && reading.isCurrent;
+  const onSubmit = (event: FormEvent) => {
+    event.preventDefault();
+    if (ready) void make(about, table, known);
+  };
   return (
     <SheetsPage title="New board from pin table">
-      <form className={styles.newBoard} onSubmit={(event) => void make(event)}>
+      <form className={styles.newBoard} onSubmit={onSubmit}>
         <section className={styles.newBoardForm}>
-          <TextInput
-            label="Title"
-            placeholder="Chip and form: XC8 stick, 20 pins"
-            value={title}
-            maxLength={70}
-            onChange={(e) => setTitle(e.currentTarget.value)}
-          />
-          <div className={styles.pair}>
-            <TextInput label="Chip" placeholder="as marked" value={chip} maxLength={40} onChange={(e) => setChip(e.currentTarget.value)} />
-            <NumberInput
-              size="xs"
-              label="Logic supply, V"
-              min={1.2}
-              max={5.5}
-              step={0.1}
-              value={volts}
-              onChange={(value) => typeof value === 'number' && setVolts(value)}
-            />
-          </div>
-          {chip.trim() !== '' && <KnownChip known={known} volts={volts} table={table} />}
+          <AboutFields about={about} onChange={setAbout} />
+          {about.chip.trim() !== '' && <KnownChip known={known} volts={about.volts} table={table} />}
           <Textarea
             label="Pin table"
             description="Paste it from a spreadsheet, a web page or a text file. Columns are recognised by their titles: Pin, Name, GPIO, Functions, Header."
@@ -150,7 +183,7 @@ export function NewBoard() {
             spellCheck={false}
             classNames={{ input: styles.pasted! }}
           />
-          <Button type="submit" disabled={!ready} loading={keeping.isLoading}>
+          <Button type="submit" disabled={!ready} loading={isLoading}>
             Create the board
           </Button>
           {!ready && (

@@ -69,8 +69,8 @@ const LABEL_LENGTH = 8;
 /** A label as it is drawn: long ones are cut, because their neighbours need their room. */
 export const drawnLabel = (label: string): string => (label.length > LABEL_LENGTH ? `${label.slice(0, LABEL_LENGTH - 1)}…` : label);
 
-/** The part of a drawing that a label takes, in millimetres. */
-function textBox({ label, text }: FacePad): Box {
+/** The part of a drawing that the label of a pad takes, in millimetres. */
+export function textBox({ label, text }: FacePad): Box {
   const length = drawnLabel(label).length * CHARACTER_MM;
   const along = text.anchor === 'start' ? 0 : text.anchor === 'end' ? -length : -length / 2;
   if (text.turn === 0) return { x: text.x + along, y: text.y - 1, w: length, h: 2 };

@@ -4,7 +4,7 @@ import type { PartSheet } from '../sheets/partSheet';
 import { boardFaults, partFaults } from '../sheets/sheetFaults';
 import { PITCH_MM } from '../sheets/shape';
 import { boardFace } from './boardFace';
-import type { Face, FacePad } from './face';
+import { type Box, type Face, type FacePad, textBox } from './face';
 import { partFace } from './partFace';
 import { rearFace } from './rearFace';
 
@@ -170,3 +170,32 @@ test('turned over, left and right change places, chips are gone, holes and pins 
     expect(twice.pads.map(({ id, x, y, text }) => [id, x, y, text])).toEqual(one.pads.map(({ id, x, y, text }) => [id, x, y, text]));
   }
 });
+
+/** How far two boxes lie over one another, in millimetres; 0 where they only touch. */
+const overlap = (a: Box, b: Box): number =>
+  Math.max(0, Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x)) * Math.max(0, Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y));
+const isWithin = (outer: Box, inner: Box): boolean =>
+  inner.x >= outer.x - 0.01 &&
+  inner.y >= outer.y - 0.01 &&
+  inner.x + inner.w <= outer.x + outer.w + 0.01 &&
+  inner.y + inner.h <= outer.y + outer.h + 0.01;
+
+/** Their legs are under them. */
+const OVER_LEGS = new Set(['button-push', 'buzzer-active', 'buzzer-passive']);
+const outlined = parts.filter(({ shape }) => shape?.body === 'board' && shape.widthMm !== undefined).filter(({ id }) => !OVER_LEGS.has(id));
+
+test.each(outlined.map((sheet) => [sheet.id, sheet] as const))(
+  '%s: what is on it lies within its outline, beside its pins and labels',
+  (_, sheet) => {
+    const { items, pads } = partFace(sheet);
+    const body = items.find((item) => item.is === 'body') as Box;
+    const fronts = items.filter((item) => item.is !== 'body' && item.is !== 'notch' && item.is !== 'marking') as (Box & { is: string })[];
+    for (const pad of pads) {
+      const hole = { x: pad.x - 0.8, y: pad.y - 0.8, w: 1.6, h: 1.6 };
+      expect([pad.label, isWithin(body, hole), isWithin(body, textBox(pad))]).toEqual([pad.label, true, true]);
+      for (const front of fronts)
+        expect([front.is, pad.label, overlap(front, hole), overlap(front, textBox(pad))]).toEqual([front.is, pad.label, 0, 0]);
+    }
+    for (const front of fronts) expect([front.is, isWithin(body, front)]).toEqual([front.is, true]);
+  },
+);

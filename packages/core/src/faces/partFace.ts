@@ -33,7 +33,7 @@ function frontOf(part: PartSheet): { readonly item: FaceItem; readonly size: Siz
     const columns = keys.as === 'matrix' ? Math.ceil(Math.sqrt(keys.count)) : keys.count;
     const rows = Math.ceil(keys.count / columns);
     // The keys of a keypad whose outline is known fill it, below the pins.
-    const key = shape?.widthMm === undefined ? KEY_MM : Math.max(KEY_MM, Math.floor(shape.widthMm / (columns + 0.5)));
+    const key = shape?.widthMm === undefined ? KEY_MM : Math.floor(shape.widthMm / (columns + 0.5));
     const size = { w: columns * key, h: rows * key };
     return { item: { is: 'keys', columns, rows, ...at, ...size }, size };
   }
@@ -132,14 +132,16 @@ function moduleFace(part: PartSheet): readonly [readonly FaceItem[], readonly Fa
   const w = shape?.widthMm ?? Math.max(frontW + 5, (shown.length - 1) * PITCH_MM + 2 * INSET_MM + 4, 12);
   const under = INSET_MM + TO_LABEL_MM + longest + 1;
   const h = shape?.heightMm ?? Math.max(under + frontH + 2.5, 10);
-  const below = { x: (w - frontW) / 2, y: Math.max(Math.min(under, h - frontH - 0.5), (h - frontH) / 2) };
+  const room = h - under - 0.3;
+  // A chip is drawn as high as there is room for under the labels.
+  const height = front?.item.is === 'feature' ? Math.min(frontH, Math.max(1, room)) : frontH;
+  const below = { x: (w - frontW) / 2, y: Math.max(Math.min(under, h - height - 0.3), (h - height) / 2), h: height };
   // Pins along an upright edge have the front beside them.
   const isBeside = shape?.rows?.some(({ towards }) => isUpright(towards)) === true;
   return [
     [
       { is: 'body', body: 'board', x: 0, y: 0, w, h },
       ...(front ? [{ ...front.item, ...(isBeside ? { x: (w + INSET_MM + longest - frontW) / 2, y: (h - frontH) / 2 } : below) }] : []),
-      ...(shape ? featureItems(shape) : []),
     ],
     rowPads(shown, { firstMm: [(w - (shown.length - 1) * PITCH_MM) / 2, INSET_MM], towards: 'right' }, 1, 'round'),
   ];
@@ -185,13 +187,14 @@ function statedPads(part: PartSheet): readonly FacePad[] | undefined {
 export const partFace = memoizeByObject((part: PartSheet): Face => {
   const { shape } = part;
   const isChip = shape?.body === 'dip';
-  const [items, plain] = isChip
+  const [drawn, plain] = isChip
     ? chipFace(part)
     : singleLed(part)
       ? ledFace(part)
       : isBareDigits(part)
         ? bareDigitsFace(part)
         : moduleFace(part);
+  const items = shape ? [...drawn, ...featureItems(shape)] : drawn;
   const pads = statedPads(part) ?? plain;
   const stated = shape?.widthMm !== undefined && shape.heightMm !== undefined ? { w: shape.widthMm, h: shape.heightMm } : undefined;
   const order = pads.map(({ label }) => label).join(', ');

@@ -1,3 +1,4 @@
+import { nameOf } from './memberName';
 import { listText, placementText, terminalText } from './names';
 import type { LineKind, LineNote } from '../electrics/reports/otherLines';
 import type { SpiClock, SpiRow, SpiReport } from '../electrics/reports/spiReport';
@@ -63,7 +64,11 @@ const BY: { readonly [K in SpiClock['by']]: string } = {
   set: 'the setting',
 };
 
-/** @example clockWords({ hz: 20e6, by: 'wire' }) // '20 MHz, limited by the wire' */
+/** A part, or the further chip of it that a row is about. */
+export const spiRowText = (plan: Plan, { head, further }: SpiRow): string =>
+  further ? `${nameOf(plan, head)}, ${further.chip}` : nameOf(plan, head);
+
+/** @example clockText({ hz: 20e6, by: 'wire' }) // '20 MHz, limited by the wire' */
 export const clockText = (clock: SpiClock | undefined): string =>
   clock ? `${formatSi(clock.hz, 'Hz')}, limited by ${BY[clock.by]}` : 'none';
 

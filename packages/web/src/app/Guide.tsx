@@ -3,7 +3,7 @@ import { IconArrowRight, IconCheck } from '@tabler/icons-react';
 import { Link, useLocation } from 'react-router';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { guideActions } from '../state/guideSlice';
-import { selectFindings, selectReviewed } from '../state/selectors';
+import { selectFindingCounts, selectReviewed } from '../state/selectors';
 import { useAppDispatch, useAppSelector } from '../state/store';
 import { useWorkbench } from '../state/workbench';
 import styles from './Guide.module.css';
@@ -18,9 +18,8 @@ export function Guide() {
 
 function useErrors(plan: Plan): number | undefined {
   const reviewed = useAppSelector(selectReviewed);
-  const findings = useAppSelector(selectFindings);
-  if (!reviewed?.result.ok || reviewed.plan !== plan) return undefined;
-  return findings.filter(({ level, accepted }) => level === 'clash' && accepted === undefined).length;
+  const { clash } = useAppSelector(selectFindingCounts);
+  return reviewed?.result.ok && reviewed.plan === plan ? clash : undefined;
 }
 
 function Guided({ plan }: { readonly plan: Plan }) {

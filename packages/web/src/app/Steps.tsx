@@ -7,7 +7,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import { buildProgress } from '@roof-chart/core/outputs/buildProgress';
 import { counted } from '@roof-chart/core/quantity/format';
 import styles from './Steps.module.css';
-import { selectFindings, selectReviewed } from '../state/selectors';
+import { selectReviewed, selectSortedFindings } from '../state/selectors';
 import { useAppSelector } from '../state/store';
 import { useWorkbench } from '../state/workbench';
 
@@ -29,13 +29,11 @@ interface Counts {
 
 function useCounts(plan: Plan): Counts {
   const { sheets } = useWorkbench();
-  const findings = useAppSelector(selectFindings);
-  const isChecked = useAppSelector((state) => selectReviewed(state) !== null);
+  const { open } = useAppSelector(selectSortedFindings);
+  const isChecked = useAppSelector((state) => selectReviewed(state)?.result.ok === true);
   return {
     open: openTerminals(planTerminals(plan, sheets), findNets(plan, sheets)).length,
-    clashes: isChecked
-      ? findings.filter((f) => f.level === 'clash' && f.accepted === undefined && f.code !== 'terminal-unwired').length
-      : undefined,
+    clashes: isChecked ? open.filter(({ level, code }) => level === 'clash' && code !== 'terminal-unwired').length : undefined,
     ...buildProgress(plan),
     parts: plan.placements.length,
   };

@@ -6,7 +6,7 @@ import { changeText } from '@roof-chart/core/text/planChanges';
 import { counted } from '@roof-chart/core/quantity/format';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { type Batch, documentActions } from './documentSlice';
+import { type Batch, documentActions, type Step } from './documentSlice';
 import type { AppThunk } from './store';
 
 export type Done = { readonly ok: true; readonly label: string } | { readonly ok: false; readonly words: string };
@@ -45,28 +45,27 @@ export const editPlan =
 /** What became of an undo or redo: done, nothing to do, or a step that other changes have made impossible. */
 export type Stepped = { readonly kind: 'done' | 'unfit'; readonly label: string } | { readonly kind: 'none' };
 
-/** Undoes the last step. A step that no longer applies is dropped and reported. */
-export const undoStep =
-  (sheets: Sheets): AppThunk<Stepped> =>
+/** The two ways through the steps: where the next one is, what it does, and what it is called in the history. */
+const WAYS = {
+  undo: { from: 'past', editsOf: ({ inverse }: Step) => inverse, taken: documentActions.undid, word: 'Undo' },
+  redo: { from: 'future', editsOf: ({ edits }: Step) => edits, taken: documentActions.redid, word: 'Redo' },
+} as const;
+
+const walk =
+  (way: keyof typeof WAYS, sheets: Sheets): AppThunk<Stepped> =>
   (dispatch, getState) => {
-    const { plan, past } = getState().document;
-    const step = past.at(-1);
-    if (!plan || !step) return { kind: 'none' };
-    const result = applyEdits(plan, step.inverse, sheets);
-    if (result.ok) dispatch(documentActions.undid({ plan: result.plan, batch: newBatch(step.inverse, `Undo: ${step.label}`) }));
-    else dispatch(documentActions.stepDropped('past'));
+    const { from, editsOf, taken, word } = WAYS[way];
+    const { document } = getState();
+    const step = document[from].at(-1);
+    if (!document.plan || !step) return { kind: 'none' };
+    const result = applyEdits(document.plan, editsOf(step), sheets);
+    if (result.ok) dispatch(taken({ plan: result.plan, batch: newBatch(editsOf(step), `${word}: ${step.label}`) }));
+    else dispatch(documentActions.stepDropped(from));
     return { kind: result.ok ? 'done' : 'unfit', label: step.label };
   };
 
+/** Undoes the last step. A step that no longer applies is dropped and reported. */
+export const undoStep = (sheets: Sheets): AppThunk<Stepped> => walk('undo', sheets);
+
 /** Does the last undone step again. A step that no longer fits is dropped, and named. */
-export const redoStep =
-  (sheets: Sheets): AppThunk<Stepped> =>
-  (dispatch, getState) => {
-    const { plan, future } = getState().document;
-    const step = future.at(-1);
-    if (!plan || !step) return { kind: 'none' };
-    const result = applyEdits(plan, step.edits, sheets);
-    if (result.ok) dispatch(documentActions.redid({ plan: result.plan, batch: newBatch(step.edits, `Redo: ${step.label}`) }));
-    else dispatch(documentActions.stepDropped('future'));
-    return { kind: result.ok ? 'done' : 'unfit', label: step.label };
-  };
+export const redoStep = (sheets: Sheets): AppThunk<Stepped> => walk('redo', sheets);

@@ -112,3 +112,10 @@ export function trialText(plan: Plan, sheets: Sheets, question: Question): Trial
     ? { part: name, words: `With your own program: ${shown}`, button: 'Look' }
     : { part: name, words: shown, button: 'Run' };
 }
+
+/** What the probe confirms or contradicts.
+ *  @param different answers that are not those of the plan */
+export const probeText = (different: number): string =>
+  different === 0
+    ? 'The probe confirms the plan'
+    : `${counted(different, 'answer')} ${different === 1 ? 'differs' : 'differ'} from the plan`;

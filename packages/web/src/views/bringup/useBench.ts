@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
-import { counted } from '@roof-chart/core/quantity/format';
 import type { Diagnosis } from '@roof-chart/core/bench/diagnose';
 import { answerText } from '@roof-chart/core/text/faultText';
+import { probeText } from '@roof-chart/core/text/views/benchText';
 import { isForProbe, type Question, questionsFor } from '@roof-chart/core/bench/questions';
 import { askOne, type BenchPort, interview, ProbeSession, SESSION_WORDS, type SessionFault } from '@roof-chart/core/bench/session';
 import type { Plan, TerminalKey } from '@roof-chart/core/plan/plan';
@@ -98,12 +98,6 @@ function observed(before: Outcome | undefined): (question: Question) => string |
   return (question) => known.get(JSON.stringify(question));
 }
 
-/** What the probe confirms or contradicts. */
-const comparedText = (different: number): string =>
-  different === 0
-    ? 'The probe confirms the plan'
-    : `${counted(different, 'answer')} ${different === 1 ? 'differs' : 'differ'} from the plan`;
-
 type Port = ReturnType<typeof usePort>;
 
 /** What the probe answers alone, as far as it came. */
@@ -185,7 +179,7 @@ export function useBench(plan: Plan) {
     const before = observed(outcome && !outcome.isSimulated && !made.look ? outcome : undefined);
     let at = 0;
     const whole = questions.map((question) => (isForProbe(question) ? answers[at++] : before(question)));
-    announce(comparedText((await take(plan, questions, whole, fault)).different.length));
+    announce(probeText((await take(plan, questions, whole, fault)).different.length));
     if (fault) await port.close();
   };
   const askAll = async (from: Outcome, wanted: readonly number[]) => {

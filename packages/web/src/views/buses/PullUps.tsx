@@ -1,7 +1,7 @@
-import { Button, NativeSelect, NumberInput } from '@mantine/core';
+import { Button, NumberInput } from '@mantine/core';
 import { pulledTo } from '@roof-chart/core/electrics/formulas/busPullUps';
 import type { SegmentReport } from '@roof-chart/core/electrics/reports/segmentReport';
-import type { BusSettings, Plan } from '@roof-chart/core/plan/plan';
+import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../state/workbench';
 import styles from './Buses.module.css';
@@ -9,21 +9,19 @@ import { pullUpAdvice, idleLevelText, segmentText } from '@roof-chart/core/text/
 import { DrawerFields } from '../../ui/DrawerFields';
 import { PullUpAxis } from './PullUpAxis';
 import { Rise } from './Rise';
-import { changed, commit } from '../../ui/busSettings';
+import { commit } from '../../ui/busSettings';
+import { ClockField, type SettingsOfBus, useBusSettings, WireLengthField } from './BusSettingFields';
 
 const CLOCKS = [100e3, 400e3, 1e6];
-
-type Change = (change: Parameters<typeof changed>[1]) => void;
 
 interface SegmentProps {
   readonly plan: Plan;
   readonly sheet: SegmentReport;
-  readonly settings: BusSettings | undefined;
-  readonly onChange: Change;
+  readonly bus: SettingsOfBus;
 }
 
 /** What the window says, and the steps that it proposes. */
-function Advice({ plan, sheet, settings, onChange, connected }: SegmentProps & { readonly connected: boolean }) {
+function Advice({ plan, sheet, bus: { settings, change }, connected }: SegmentProps & { readonly connected: boolean }) {
   const { edit } = useWorkbench();
   const rest = idleLevelText(plan, sheet);
   const added = settings?.addedOhms;
@@ -34,7 +32,7 @@ function Advice({ plan, sheet, settings, onChange, connected }: SegmentProps & {
         {rest && <p className={styles.bad}>{rest}</p>}
       </div>
       {sheet.add !== undefined && connected && (
-        <Button size="compact-xs" variant="outline" onClick={() => onChange({ addedOhms: sheet.add })}>
+        <Button size="compact-xs" variant="outline" onClick={() => change({ addedOhms: sheet.add })}>
           Add {formatSi(sheet.add, 'Ω')} to each line
         </Button>
       )}
@@ -48,7 +46,7 @@ function Advice({ plan, sheet, settings, onChange, connected }: SegmentProps & {
         </Button>
       )}
       {added !== undefined && (
-        <Button size="compact-xs" variant="default" onClick={() => onChange({ addedOhms: undefined })}>
+        <Button size="compact-xs" variant="default" onClick={() => change({ addedOhms: undefined })}>
           Take {formatSi(added, 'Ω')} away
         </Button>
       )}
@@ -57,18 +55,11 @@ function Advice({ plan, sheet, settings, onChange, connected }: SegmentProps & {
 }
 
 /** What is known of the wires, and for the segment at the board its clock. */
-function SettingFields({ plan, sheet: { capacitance, segment }, settings, onChange }: SegmentProps) {
+function SettingFields({ plan, sheet: { capacitance, segment }, bus }: SegmentProps) {
+  const { settings, change } = bus;
   return (
     <div className={styles.fields}>
-      <NumberInput
-        size="xs"
-        label="Wire length per line, cm"
-        min={0}
-        max={10_000}
-        value={settings?.wireCm ?? ''}
-        placeholder={`${capacitance.wire} assumed`}
-        onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => onChange({ wireCm }))}
-      />
+      <WireLengthField bus={bus} assumed={capacitance.wire} />
       <NumberInput
         size="xs"
         label="Measured capacitance, pF"
@@ -76,20 +67,9 @@ function SettingFields({ plan, sheet: { capacitance, segment }, settings, onChan
         max={100_000}
         value={settings?.picofarads ?? ''}
         placeholder={`${Math.round(capacitance.farads * 1e12)} assumed`}
-        onBlur={(event) => commit(event.currentTarget.value, settings?.picofarads, (picofarads) => onChange({ picofarads }))}
+        onBlur={(event) => commit(event.currentTarget.value, settings?.picofarads, (picofarads) => change({ picofarads }))}
       />
-      {!segment.via && (
-        <NativeSelect
-          size="xs"
-          label="Clock"
-          value={String(settings?.hz ?? '')}
-          data={[{ value: '', label: 'maximum of all devices' }, ...CLOCKS.map((hz) => ({ value: String(hz), label: formatSi(hz, 'Hz') }))]}
-          onChange={(event) => {
-            const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
-            onChange({ hz });
-          }}
-        />
-      )}
+      {!segment.via && <ClockField bus={bus} label="Clock" usual="maximum of all devices" clocks={CLOCKS} />}
       {!segment.via && <DrawerFields drawer={plan.drawer} />}
     </div>
   );
@@ -113,13 +93,9 @@ function Working({ sheet }: Pick<SegmentProps, 'sheet'>) {
 /** The pull-ups of a bus segment with the allowed window, what to do about them, and what they are worked out from.
  *  @param connected whether the bus has a controller, so that it can be calculated */
 export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; readonly sheet: SegmentReport; readonly connected: boolean }) {
-  const { edit } = useWorkbench();
   const { input, capacitance, segment } = sheet;
-  const settings = connected ? plan.busSettings[segment.id] : undefined;
-  const onChange: Change = (change) => {
-    if (connected) edit([{ kind: 'bus-settings', segment: segment.id, settings: changed(settings, change) }]);
-  };
-  const own = { plan, sheet, settings, onChange };
+  const bus = useBusSettings(plan, connected ? segment.id : undefined);
+  const own = { plan, sheet, bus };
   return (
     <section className={styles.section}>
       <h2>
@@ -132,8 +108,8 @@ export function PullUps({ plan, sheet, connected }: { readonly plan: Plan; reado
       <PullUpAxis
         plan={plan}
         sheet={sheet}
-        added={settings?.addedOhms}
-        onAdd={connected ? (addedOhms) => onChange({ addedOhms }) : undefined}
+        added={bus.settings?.addedOhms}
+        onAdd={connected ? (addedOhms) => bus.change({ addedOhms }) : undefined}
       />
       <Advice {...own} connected={connected} />
       <div className={styles.beside}>

@@ -1,15 +1,13 @@
-import { NativeSelect, NumberInput } from '@mantine/core';
 import { rowId, type SpiReport, wireHz } from '@roof-chart/core/electrics/reports/spiReport';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
+import { spiRowText } from '@roof-chart/core/text/lineText';
 import { nameOf } from '@roof-chart/core/text/memberName';
-import { useWorkbench } from '../../state/workbench';
-import { changed, commit } from '../../ui/busSettings';
 import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
 import type { Scale } from '../../ui/chart/placing';
 import styles from './Buses.module.css';
-import { spiRowName } from './spiRowName';
+import { ClockField, useBusSettings, WireLengthField } from './BusSettingFields';
 
 const CLOCK_TICKS = [1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8].flatMap((decade) => [decade, 2 * decade, 5 * decade]);
 
@@ -27,7 +25,7 @@ const SETTINGS = [1e6, 2e6, 4e6, 8e6, 10e6, 20e6, 40e6];
 const clockRows = (plan: Plan, { rows, softwareHz }: SpiReport): readonly ScaleRow[] =>
   rows.map((row) => ({
     id: rowId(row),
-    head: row.chain.length > 1 ? `${nameOf(plan, row.head)} and ${row.chain.length - 1} more` : spiRowName(plan, row),
+    head: row.chain.length > 1 ? `${nameOf(plan, row.head)} and ${row.chain.length - 1} more` : spiRowText(plan, row),
     value: formatSi(row.write.hz, 'Hz'),
     hung: true,
     marks: [
@@ -46,39 +44,13 @@ interface SpiClocksProps {
 }
 
 /** Length of the wires and the highest clock, as the plan has them. */
-function ClockFields({ plan, bus: { controller }, sheet }: Pick<SpiClocksProps, 'plan' | 'bus' | 'sheet'>) {
-  const { edit } = useWorkbench();
-  const settings = controller === undefined ? undefined : plan.busSettings[controller];
-  const set = (change: Parameters<typeof changed>[1]) => {
-    if (controller !== undefined) edit([{ kind: 'bus-settings', segment: controller, settings: changed(settings, change) }]);
-  };
+function ClockFields({ plan, bus, sheet }: Pick<SpiClocksProps, 'plan' | 'bus' | 'sheet'>) {
+  const settings = useBusSettings(plan, bus.controller);
+  const clocks = SETTINGS.filter((hz) => hz <= (sheet.controllerHz ?? Infinity));
   return (
     <div className={styles.fields}>
-      <NumberInput
-        size="xs"
-        label="Wire length per line, cm"
-        min={0}
-        max={10_000}
-        value={settings?.wireCm ?? ''}
-        placeholder={`${sheet.wireCm} assumed`}
-        onBlur={(event) => commit(event.currentTarget.value, settings?.wireCm, (wireCm) => set({ wireCm }))}
-      />
-      <NativeSelect
-        size="xs"
-        label="Maximum clock"
-        value={String(settings?.hz ?? '')}
-        data={[
-          { value: '', label: 'maximum of each device' },
-          ...SETTINGS.filter((hz) => hz <= (sheet.controllerHz ?? Infinity)).map((hz) => ({
-            value: String(hz),
-            label: formatSi(hz, 'Hz'),
-          })),
-        ]}
-        onChange={(event) => {
-          const hz = event.currentTarget.value === '' ? undefined : Number(event.currentTarget.value);
-          set({ hz });
-        }}
-      />
+      <WireLengthField bus={settings} assumed={sheet.wireCm} />
+      <ClockField bus={settings} label="Maximum clock" usual="maximum of each device" clocks={clocks} />
     </div>
   );
 }

@@ -4,8 +4,7 @@ import type { Bus } from '@roof-chart/core/nets/buses';
 import { terminalsOf } from '@roof-chart/core/nets/terminals';
 import { boardOf } from '@roof-chart/core/plan/edit';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { spiAdvice } from '@roof-chart/core/text/lineText';
-import { nameOf } from '@roof-chart/core/text/memberName';
+import { spiAdvice, spiRowText } from '@roof-chart/core/text/lineText';
 import { useWorkbench } from '../../state/workbench';
 import { LineChart, type LineColumn, type LineRow } from '../../ui/chart/LineChart';
 import styles from './Buses.module.css';
@@ -31,7 +30,7 @@ function lineRow(plan: Plan, sheets: Sheets, row: SpiRow, id: string, at: number
   const select = (row.further ? row.select : own.find((t) => t.terminal.role === 'spi.cs'))?.wire?.end;
   return {
     id: row.further ? rowId(row) : id,
-    head: row.further ? `${nameOf(plan, id)}, ${row.further.chip}` : nameOf(plan, id),
+    head: spiRowText(plan, { ...row, head: id }),
     value: row.chain.length > 1 ? `${at + 1} of ${row.chain.length}` : '',
     at: [...lines, ...(select?.to === 'pin' ? [`cs ${endKey(select).slice(4)}`] : [])],
     ...(at > 0 ? { follows: 'mosi' } : {}),

@@ -1,12 +1,11 @@
 import { rowId, type SpiReport } from '@roof-chart/core/electrics/reports/spiReport';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { clockText, rateText, selectText } from '@roof-chart/core/text/lineText';
+import { clockText, rateText, selectText, spiRowText } from '@roof-chart/core/text/lineText';
 import { nameOf } from '@roof-chart/core/text/memberName';
 import { percent } from '@roof-chart/core/text/views/busText';
 import { useWorkbench } from '../../state/workbench';
 import styles from './Buses.module.css';
 import { RateField } from './RateField';
-import { spiRowName } from './spiRowName';
 
 /** How much of the bus each part takes, and how often it could be accessed. */
 export function SpiLoad({ plan, sheet }: { readonly plan: Plan; readonly sheet: SpiReport }) {
@@ -33,7 +32,7 @@ export function SpiLoad({ plan, sheet }: { readonly plan: Plan; readonly sheet: 
           <tbody>
             {sheet.rows.map((row) => (
               <tr key={rowId(row)}>
-                <th scope="row">{row.further ? spiRowName(plan, row) : row.chain.map((id) => nameOf(plan, id)).join(', ')}</th>
+                <th scope="row">{row.further ? spiRowText(plan, row) : row.chain.map((id) => nameOf(plan, id)).join(', ')}</th>
                 <td>{selectText(plan, sheets, row)}</td>
                 <td>{clockText(row.write)}</td>
                 <td>{clockText(row.read)}</td>

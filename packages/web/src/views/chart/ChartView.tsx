@@ -1,13 +1,14 @@
 import { Button } from '@mantine/core';
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { cellText, freeText } from '@roof-chart/core/text/views/chartText';
 import { openTerminals } from '@roof-chart/core/nets/openTerminals';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { SignalChart } from '../../ui/chart/SignalChart';
 import { sessionActions } from '../../state/sessionSlice';
 import { useAppDispatch, useAppSelector, useOpenPlan } from '../../state/store';
 import styles from './Chart.module.css';
-import { cellText, freeText } from './cellText';
+import { endOfColumn } from './columns';
 import { FocusCard } from './FocusCard';
 import { SettlePanel } from './SettlePanel';
 import { Corner } from './Corner';
@@ -36,6 +37,19 @@ export function ChartView() {
   const chart = useChart(plan);
   if (plan.placements.length === 0) return <Empty plan={plan} />;
   return <Chart plan={plan} chart={chart} />;
+}
+
+/** What a cell says to a screen reader. */
+function describe(
+  { items, board, blocks }: ChartData,
+  choices: ReturnType<typeof useChartMarks>['choices'],
+  row: string,
+  column: string,
+): string {
+  const name = blocks.flatMap((b) => b.columns).find((c) => c.id === column)?.title ?? column;
+  const item = items.find(({ key }) => key === row);
+  const end = endOfColumn(board, column);
+  return item && end ? cellText({ board, item, end, name, choice: choices?.get(column) }) : name;
 }
 
 /** Assigns pins where the address says so, once. */
@@ -102,11 +116,11 @@ function Chart({ plan, chart }: { readonly plan: Plan; readonly chart: ChartData
             items={items}
             scope={chart.scope}
             open={openTerminals(items, nets).length}
-            freeWords={item ? freeText(item, marks) : ''}
+            freeWords={item ? freeText(item, free, marks.here !== undefined) : ''}
             settling={settling}
           />
         }
-        describe={(key, at) => cellText(chart, choices, key, at)}
+        describe={(key, at) => describe(chart, choices, key, at)}
         {...focusing}
         onAct={onAct}
         onDrop={onDrop}

@@ -118,6 +118,20 @@ test('resistors of a digit lie close beside it, each half by itself', () => {
   }
 });
 
+test('a strip for wires alone has no leg, and its place in the picture all the same; titles beside it are shortened', () => {
+  const long = 'A servo '.repeat(9).trim();
+  const plan = laid(
+    edited(servos(6), sheets, add('oled', 'oled-096-ssd1306-i2c'), { kind: 'rename-placement', placement: 'oled', name: long }),
+  );
+  const { items, shapes, strips, width, height } = holePicture(plan, sheets)!;
+  expect(items.filter(({ id }) => id.startsWith('net:junction'))).toHaveLength(2);
+  for (const { id, x, y, w, h } of items)
+    expect([id, x >= 0, y >= 0, w > 0, h > 0, x + w <= width, y + h <= height]).toEqual([id, true, true, true, true, true, true]);
+  for (const { x, y } of strips.values()) expect(Number.isFinite(x + y)).toBe(true);
+  const titles = shapes.flatMap((shape) => (shape.is === 'text' && shape.role === 'title' && shape.item === 'oled' ? [shape.text] : []));
+  expect(titles).toEqual([expect.stringMatching(/^A servo.*…$/)]);
+});
+
 test('in the picture labels lie between brackets and rails, rails beyond the roofs, each in one piece or two', () => {
   for (const rails of ['whole', 'split'] as const) {
     const plan = edited(laid(servos(3)), sheets, add('oled', 'oled-096-ssd1306-i2c'), wire('oled:SDA', 'GP4'), {

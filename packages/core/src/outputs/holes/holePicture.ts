@@ -105,10 +105,18 @@ function bracketOf(grid: Grid, naming: Naming, item: PlacedItem, half: Half, roo
   ];
 }
 
+/** The first and the last row with a leg of an item; a junction has none, only its row. */
+function rowSpan({ legs, row }: PlacedItem): readonly [number, number] {
+  const rows = legs.length > 0 ? legs.map(({ hole }) => hole.row) : [row];
+  return [Math.min(...rows), Math.max(...rows)];
+}
+
 /** How many letters a title may have: as far as the neighbours of its half leave room. */
 function roomFor(grid: Grid, items: readonly PlacedItem[], item: PlacedItem): number {
-  const middle = ({ legs }: PlacedItem) =>
-    (Math.min(...legs.map(({ hole }) => hole.row)) + Math.max(...legs.map(({ hole }) => hole.row))) / 2;
+  const middle = (one: PlacedItem) => {
+    const [first, last] = rowSpan(one);
+    return (first + last) / 2;
+  };
   const half = (one: PlacedItem): Half => (one.side === 'ae' ? 'ae' : 'fj');
   const others = items.filter((other) => other !== item && half(other) === half(item)).map(middle);
   const near = Math.min(24, ...others.map((other) => Math.abs(other - middle(item))));
@@ -349,9 +357,9 @@ function bridgeShapes(points: Path, { id, name, mark }: BridgeLabels): readonly 
 }
 
 /** From the label of the first leg to that of the last, with the holes. */
-function roomOf(grid: Grid, { id, legs, side }: PlacedItem): HolePicture['items'][number] {
-  const rows = legs.map(({ hole }) => hole.row);
-  const [first, last] = [Math.min(...rows), Math.max(...rows)];
+function roomOf(grid: Grid, item: PlacedItem): HolePicture['items'][number] {
+  const { id, side } = item;
+  const [first, last] = rowSpan(item);
   const isAbove = side !== 'fj';
   const isBelow = side !== 'ae';
   const top = isAbove ? grid.top(first) + ABOVE.title - 12 : grid.roof('fj', first) + 4;

@@ -21,6 +21,7 @@ import { Ledgers } from './Ledgers';
 import { awaited, loaded } from './loaded';
 import { PLAN_VIEWS } from './planViews';
 import { PlanName } from '../ui/PlanName';
+import { SkipLink } from '../ui/SkipLink';
 import { SaveState } from './SaveState';
 import { Steps } from './Steps';
 import { useWorkbench } from '../state/workbench';
@@ -193,6 +194,8 @@ function useLoadedViews(): void {
   }, []);
 }
 
+const VIEW = 'view';
+
 /** The frame around every view of a plan. Its parts ask for what they show: an edit draws those alone that it changes. */
 export const Frame = memo(function Frame({ planId, children }: { readonly planId: string; readonly children: ReactNode }) {
   useUndoKeys();
@@ -210,6 +213,7 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
   return (
     <div className={hasFindings ? `${styles.frame} ${styles.withFindings}` : styles.frame}>
       <header className={styles.header}>
+        <SkipLink to={VIEW} label="Skip to the view" />
         <PlanName name={name} />
         <BoardTitle />
         <span className={styles.space} />
@@ -218,7 +222,7 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
         <SaveState />
       </header>
       <Views planId={planId} />
-      <main className={styles.main}>
+      <main id={VIEW} tabIndex={-1} className={styles.main}>
         <Guide />
         <div className={styles.room}>{children}</div>
       </main>

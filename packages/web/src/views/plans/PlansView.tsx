@@ -14,6 +14,7 @@ import { Everything } from './Everything';
 import { GuidedLink } from './GuidedExample';
 import { OpenFile, useOpenFile } from './OpenFile';
 import { PlanList } from './PlanList';
+import { SkipLink } from '../../ui/SkipLink';
 import styles from './Plans.module.css';
 
 /** The board that a new plan starts with. */
@@ -125,9 +126,7 @@ export function PlansView() {
   return (
     <div className={isOver ? `${styles.page} ${styles.dropping}` : styles.page} {...handlers}>
       <header className={styles.top}>
-        <a href={`#${NEW_PLAN}`} className={styles.skip}>
-          Skip the list: new plan
-        </a>
+        <SkipLink to={NEW_PLAN} label="Skip the list: new plan" />
         <h1>Roof Chart</h1>
         <p className="quiet">Plan every wire and check every level, address and current before you solder.</p>
         <Link to="/sheets" className={styles.sheetsLink}>

@@ -164,11 +164,14 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
     breadboard: fc.record({
       kind: fc.constant('breadboard' as const),
       breadboard: fc.option(
-        fc.record({
-          rows: fc.constantFrom(...BREADBOARD_ROWS),
-          boards: fc.integer({ min: 1, max: 4 }),
-          rails: fc.constantFrom('whole', 'split'),
-        }),
+        fc
+          .record({
+            rows: fc.constantFrom(...BREADBOARD_ROWS),
+            boards: fc.integer({ min: 1, max: 4 }),
+            rails: fc.constantFrom('whole', 'split'),
+            isBeside: fc.boolean(),
+          })
+          .map(({ isBeside, ...one }) => ({ ...one, ...(isBeside && one.boards === 2 ? { arrangement: 'side by side' } : {}) })),
       ),
     }),
     arrange: fc.record({

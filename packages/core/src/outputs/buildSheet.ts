@@ -10,7 +10,7 @@ import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type BuildCut, type BuildList, buildList, type BuildStrap, type BuildWire, type Joint, type OtherTerminal } from './buildList';
 import { type ChipSupply, chipCircuitOf, type PlacedComponent, type PlacedConnector } from './chipCircuit';
 import { endText } from './endText';
-import { holeText } from './holes/breadboard';
+import { holeText, isSideBySide } from './holes/breadboard';
 import { holePlan, type Jumper, type Lead, type PlacedItem } from './holes/holePlan';
 import { itemsToPlug, railWires } from './holes/stepHoles';
 
@@ -20,6 +20,7 @@ export type StepWhat =
   /** A source beside the board's own. */
   | { readonly is: 'source'; readonly placement: string }
   /** A board or part that is plugged into the breadboard. */
+  | { readonly is: 'side-by-side' }
   | { readonly is: 'plug'; readonly item: PlacedItem }
   /** A wire that feeds a rail of the breadboard, or links two pieces of it. */
   | { readonly is: 'rail-wire'; readonly wire: Jumper | Lead }
@@ -178,6 +179,7 @@ function breadboardSteps(plan: Plan, sheets: Sheets): readonly BuildStep[] {
       : `${wire.end.terminal} to ${wire.to.at === 'hole' ? holeText(breadboard, wire.to.hole) : wire.to.end.terminal}`;
   const { jumpers, leads } = railWires(plan, sheets);
   return [
+    ...(isSideBySide(breadboard) ? [ownStep(plan, 'boards:side-by-side', 'done', { is: 'side-by-side' })] : []),
     ...itemsToPlug(holes).map((item) => ownStep(plan, `plug:${item.id}`, `${item.side} ${item.row}`, { is: 'plug', item })),
     ...[...jumpers, ...leads].map((wire) => ownStep(plan, `rail:${stepName(text(wire))}`, 'done', { is: 'rail-wire', wire })),
   ];

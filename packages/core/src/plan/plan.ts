@@ -110,14 +110,18 @@ export const LEG_ORDERS = {
 
 export const BREADBOARD_ROWS = [30, 63] as const;
 
-/** The breadboard that a plan is built on: its boards lie end to end, and their supply rails go through or are split in the middle. */
+/** The breadboard that a plan is built on: its boards lie end to end, or two of them side by side with one rail strip between them; their
+ *  supply rails go through or are split in the middle. */
 export interface Breadboard {
   readonly rows: (typeof BREADBOARD_ROWS)[number];
   readonly boards: number;
   readonly rails: 'whole' | 'split';
+  /** Of two boards; else end to end. */
+  readonly arrangement?: 'side by side';
 }
 
-/** How something lies on a breadboard: in one half of it, across the gap, across the gap turned half round, or not on it at all. */
+/** How something lies on a breadboard: in one half of it, across the gap (what is too wide for that, across two boards), the same turned half
+ *  round, or not on it at all. */
 export const HOLE_SIDES = ['ae', 'fj', 'across', 'turned', 'off'] as const;
 
 /** Where the microcontroller board, a part or a component is plugged in. */

@@ -183,7 +183,8 @@ export const breadboardSchema = strictObject<Breadboard>({
   rows: Joi.valid(...BREADBOARD_ROWS),
   boards: Joi.number().integer().min(1).max(PLAN_LIMITS.breadboards),
   rails: Joi.valid('whole', 'split'),
-});
+  arrangement: optional(Joi.valid('side by side')),
+}).when('.arrangement', { is: 'side by side', then: Joi.object({ boards: Joi.valid(2) }) });
 export const holePlaceSchema = strictObject<HolePlace>({
   side: Joi.valid(...HOLE_SIDES),
   row: optional(Joi.number().integer().min(1).max(LAST_ROW)),

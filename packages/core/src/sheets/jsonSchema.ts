@@ -22,7 +22,8 @@ interface Rule {
 }
 
 interface When {
-  readonly ref: { readonly path: readonly string[] };
+  /** Of the object itself, or (no ancestor) of the object that it is a key of. */
+  readonly ref: { readonly path: readonly string[]; readonly ancestor?: 0 };
   readonly is: Described;
   readonly then?: Described;
   readonly otherwise?: Described;
@@ -121,8 +122,13 @@ function condition(key: string, when: When): JsonSchema {
 /** A condition of a whole object: what one of its keys must be, and what it then needs. */
 function wholeCondition({ ref, is, then }: When): JsonSchema {
   const key = ref.path[0]!;
-  const needed = Object.entries(then?.keys ?? {}).flatMap(([name, value]) => (isRequired(value) ? [name] : []));
-  return { if: { properties: { [key]: { enum: allowed(is) } }, required: [key] }, then: { required: needed } };
+  const keys = Object.entries(then?.keys ?? {});
+  const needed = keys.flatMap(([name, value]) => (isRequired(value) ? [name] : []));
+  const values = keys.flatMap(([name, value]) => (value.flags?.only ? [[name, { enum: allowed(value) }] as const] : []));
+  return {
+    if: { properties: { [key]: { enum: allowed(is) } }, required: [key] },
+    then: { required: needed, ...(values.length > 0 ? { properties: Object.fromEntries(values) } : {}) },
+  };
 }
 
 /** Alternatives with a discriminator key, which is required. */
@@ -149,7 +155,9 @@ function fieldSchema(key: string, described: Described, at: Place): JsonSchema {
 function objectSchema(described: Described, at: Place): JsonSchema {
   const keys = Object.entries(described.keys ?? {});
   const required = keys.filter(([, value]) => isRequired(value)).map(([key]) => key);
-  const conditions = keys.flatMap(([key, value]) => (value.whens ?? []).map((when) => condition(key, when)));
+  const conditions = keys.flatMap(([key, value]) =>
+    (value.whens ?? []).filter(({ ref }) => ref.ancestor !== 0).map((when) => condition(key, when)),
+  );
   const together = (described.dependencies ?? []).filter((d) => d.rel === 'and');
   const oneOf = (described.dependencies ?? []).filter((d) => d.rel === 'or');
   const exactlyOne = (described.dependencies ?? []).filter((d) => d.rel === 'xor');

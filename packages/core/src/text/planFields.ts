@@ -124,7 +124,8 @@ export const PLAN_FIELDS: FieldTexts = {
   },
   breadboard: {
     rows: { label: 'Rows' },
-    boards: { label: 'Breadboards end to end' },
+    boards: { label: 'Breadboards' },
+    arrangement: { label: 'Breadboards end to end or side by side' },
     rails: { label: 'Supply rails', help: 'In one piece, or split in the middle.' },
   },
   places: {

@@ -16,6 +16,38 @@ export const acrossOf = (half: Half, column: number): number => (half === 'ae' ?
 /** From a hole of one half to the same one of the other, in pitches. */
 export const ACROSS = 7;
 
+/** From a hole of one board to the same one of the next, which lies beside it with one rail strip between them: 35.6 mm of a board without
+ *  rails and 10.2 mm of the strip. In pitches. */
+export const NEXT_BOARD = 18;
+
+/** Whether two boards lie beside each other. */
+export const isSideBySide = ({ arrangement, boards }: Breadboard): boolean => arrangement === 'side by side' && boards === 2;
+
+/** A strip of five holes, as far as its place goes. */
+export interface StripPlace {
+  readonly half: Half;
+  readonly row: number;
+}
+
+/** The halves of all boards that lie beside each other, by how far they are across from the first one, in pitches. */
+export const lanesOf = (breadboard: Breadboard): readonly number[] =>
+  isSideBySide(breadboard) ? [0, ACROSS, NEXT_BOARD, NEXT_BOARD + ACROSS] : [0, ACROSS];
+
+/** Where a strip is: its number in `lanesOf`, and its row along that lane. */
+export function laneOf(breadboard: Breadboard, { half, row }: StripPlace): { readonly lane: number; readonly along: number } {
+  const own = half === 'ae' ? 0 : 1;
+  if (!isSideBySide(breadboard)) return { lane: own, along: row };
+  const [board, along] = rowOnBoard(breadboard, row);
+  return { lane: 2 * board + own, along };
+}
+
+/** How far a wire between two strips goes, in pitches. */
+export function pitchesApart(breadboard: Breadboard, a: StripPlace, b: StripPlace): number {
+  const lanes = lanesOf(breadboard);
+  const [from, to] = [laneOf(breadboard, a), laneOf(breadboard, b)];
+  return Math.abs(from.along - to.along) + Math.abs(lanes[from.lane]! - lanes[to.lane]!);
+}
+
 export type RailSign = '+' | '−';
 
 /** A hole of a row, or of a supply rail beside a row. Rows are counted through all boards. */
@@ -31,9 +63,14 @@ export function rowOnBoard({ rows }: Breadboard, row: number): readonly [board: 
   return [Math.floor((row - 1) / rows), ((row - 1) % rows) + 1];
 }
 
+/** Whether the rails of a half are there: between two boards side by side there is only one strip of them, that of the first. */
+export const hasRails = (breadboard: Breadboard, half: Half, board: number): boolean =>
+  !isSideBySide(breadboard) || half === 'fj' || board === 0;
+
 /** Whether a rail has a hole beside a row: rails have their holes in groups of five, with a gap after each. */
-export function hasRailHole(breadboard: Breadboard, row: number): boolean {
-  const [, local] = rowOnBoard(breadboard, row);
+export function hasRailHole(breadboard: Breadboard, half: Half, row: number): boolean {
+  const [board, local] = rowOnBoard(breadboard, row);
+  if (!hasRails(breadboard, half, board)) return false;
   const first = breadboard.rows === 63 ? 3 : 1;
   const last = breadboard.rows === 63 ? 61 : 29;
   return local >= first && local <= last && (local - first) % 6 !== 5;
@@ -62,7 +99,7 @@ export function holeText(breadboard: Breadboard, hole: Hole): string {
     : `${before}${hole.sign} rail ${hole.half === 'ae' ? 'a–e' : 'f–j'}, row ${local}`;
 }
 
-/** How far a hole is across the breadboard from column a, in pitches; the rails lie 2.5 to 3.5 beyond the outermost columns. */
+/** How far a hole is across its board from column a, in pitches; the rails lie 2.5 to 3.5 beyond the outermost columns. */
 function acrossHole(hole: Hole): number {
   if (hole.at === 'strip') return acrossOf(hole.half, hole.column);
   const beyond = hole.sign === '+' ? 3.5 : 2.5;
@@ -70,4 +107,11 @@ function acrossHole(hole: Hole): number {
 }
 
 /** How long a wire is that lies along the rows and columns, in pitches of 2.54 mm. */
-export const pitchesBetween = (a: Hole, b: Hole): number => Math.abs(a.row - b.row) + Math.round(Math.abs(acrossHole(a) - acrossHole(b)));
+export function pitchesBetween(breadboard: Breadboard, a: Hole, b: Hole): number {
+  const at = (hole: Hole) => {
+    const [board, along] = isSideBySide(breadboard) ? rowOnBoard(breadboard, hole.row) : [0, hole.row];
+    return { along, across: board * NEXT_BOARD + acrossHole(hole) };
+  };
+  const [from, to] = [at(a), at(b)];
+  return Math.abs(from.along - to.along) + Math.round(Math.abs(from.across - to.across));
+}

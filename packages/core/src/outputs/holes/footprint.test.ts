@@ -41,7 +41,7 @@ test.each([
   ['atmega328p-5v-shield', 'sockets'],
   ['bcm2711-sbc-40', 'double row'],
 ])('%s is not plugged in: %s', (id, why) => {
-  expect(board(id)).toEqual({ ok: false, why });
+  expect(board(id)).toMatchObject({ ok: false, why });
 });
 
 test.each([

@@ -6,7 +6,7 @@ import { singleLed } from '../../nets/leds';
 import type { BoardSheet } from '../../sheets/boardSheet';
 import type { PartSheet } from '../../sheets/partSheet';
 import { PITCH_MM } from '../../sheets/shape';
-import { acrossOf, type Half } from './breadboard';
+import { acrossOf, type Half, NEXT_BOARD } from './breadboard';
 
 /** A leg in its row, counted from the first one. Of a footprint with one row of legs, its half is that in which it is plugged. */
 export interface Leg {
@@ -20,6 +20,8 @@ export interface Footprint {
   readonly legs: readonly Leg[];
   /** With two rows of legs: the column of each half that they are in. With one row, undefined: in the outermost column, the body beyond it. */
   readonly across?: { readonly [H in Half]: number };
+  /** Over two boards side by side: one row of legs is in f–j of the first, the other in a–e of the second. */
+  readonly overTwo?: true;
   /** The rows that the body lies over, relative to that of the first leg. */
   readonly body: readonly [number, number];
   /** Whether the body lies over the supply rails: that of a module with one row of pins. */
@@ -29,7 +31,10 @@ export interface Footprint {
 /** Why something cannot be plugged in. */
 export type Unpluggable = 'leads' | 'no pins' | 'double row' | 'row distance unknown' | 'rows too far apart' | 'irregular' | 'sockets';
 
-export type Plugged = { readonly ok: true; readonly footprint: Footprint } | { readonly ok: false; readonly why: Unpluggable };
+/** How something is plugged into one breadboard, and where that leaves no more than one hole beside a row of legs, into two side by side. */
+export type Plugged = ({ readonly ok: true; readonly footprint: Footprint } | { readonly ok: false; readonly why: Unpluggable }) & {
+  readonly overTwo?: Footprint;
+};
 
 const refused = (why: Unpluggable): Plugged => ({ ok: false, why });
 /** How far a leg may be from its hole, in pitches. */
@@ -43,6 +48,17 @@ export function columnsAcross(pitches: number): { readonly [H in Half]: number }
     return fj >= 0 && fj <= 4 && ae > 0 && fj < 4 ? [{ ae, fj }] : [];
   });
   return choices.toSorted((one, other) => Math.min(other.ae, 4 - other.fj) - Math.min(one.ae, 4 - one.fj))[0];
+}
+
+/** Columns for two rows of legs over two boards side by side, so that as many holes as possible stay free on the side that has fewer: `fj` of
+ *  the first board, `ae` of the second.
+ *  @param pitches from row to row */
+export function columnsOverTwo(pitches: number): { readonly [H in Half]: number } | undefined {
+  const choices = [0, 1, 2, 3, 4].flatMap((ae) => {
+    const fj = NEXT_BOARD + ae - pitches - acrossOf('fj', 0);
+    return fj > 0 && fj <= 4 && ae < 4 ? [{ ae, fj }] : [];
+  });
+  return choices.toSorted((one, other) => Math.min(other.fj, 4 - other.ae) - Math.min(one.fj, 4 - one.ae))[0];
 }
 
 /** Places along a row in whole pitches from the first one, or undefined where they are not on the grid. */
@@ -102,15 +118,12 @@ function twoRows({ lower, upper, along, outline, pitches }: TwoRows): Plugged {
   if (whole < 3) return refused('double row');
   if (Math.abs(pitches - whole) > SLACK) return refused('irregular');
   const across = columnsAcross(whole);
-  if (!across) return refused('rows too far apart');
-  return {
-    ok: true,
-    footprint: {
-      legs: all.map(({ id }, at) => ({ id, row: rows[at]!, half: at < lower.length ? 'fj' : 'ae' })),
-      across,
-      body: covered(outline.from, outline.to, origin),
-    },
-  };
+  const legs = all.map(({ id }, at): Leg => ({ id, row: rows[at]!, half: at < lower.length ? 'fj' : 'ae' }));
+  const body = covered(outline.from, outline.to, origin);
+  const isTight = !across || Math.min(across.ae, 4 - across.fj) < 2;
+  const apart = isTight ? columnsOverTwo(whole) : undefined;
+  const overTwo = apart ? { overTwo: { legs, across: apart, overTwo: true as const, body } } : {};
+  return across ? { ok: true, footprint: { legs, across, body }, ...overTwo } : { ...refused('rows too far apart'), ...overTwo };
 }
 
 const bodyOf = ({ items, view }: Face): Box => items.find((item) => item.is === 'body') ?? view;

@@ -2,7 +2,7 @@ import type { Plan } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { conductorName } from '../../text/views/wiringText';
 import { shortened } from '../svgText';
-import { COLUMNS, HALVES, hasRailHole, railPiece, rowOnBoard } from './breadboard';
+import { COLUMNS, type Half, HALVES, hasRailHole, hasRails, railPiece, rowOnBoard } from './breadboard';
 import { FIRST, type Grid, HOLE, LEFT } from './holeGrid';
 import type { HolePlan } from './holePlan';
 import type { HoleShape } from './holeShapes';
@@ -44,22 +44,24 @@ export function frame(grid: Grid, { breadboard }: HolePlan): readonly HoleShape[
           anchor: 'end',
           turn: 0,
         })),
-        ...(['+', '−'] as const).flatMap((sign): readonly HoleShape[] => {
-          const colour = sign === '+' ? 'red' : 'black';
-          const yRail = grid.rail(half, sign, first);
-          return [
-            { is: 'text', role: 'letter', colour, x: LEFT - 26, y: yRail + 4, text: sign, anchor: 'end', turn: 0 },
-            ...piecesOf(grid, breadboard, first).map(([from, to]): HoleShape => ({
-              is: 'line',
-              role: 'rail',
-              colour,
-              points: [
-                [from, yRail],
-                [to, yRail],
-              ],
-            })),
-          ];
-        }),
+        ...(hasRails(breadboard, half, rowOnBoard(breadboard, first)[0]) ? (['+', '−'] as const) : []).flatMap(
+          (sign): readonly HoleShape[] => {
+            const colour = sign === '+' ? 'red' : 'black';
+            const yRail = grid.rail(half, sign, first);
+            return [
+              { is: 'text', role: 'letter', colour, x: LEFT - 26, y: yRail + 4, text: sign, anchor: 'end', turn: 0 },
+              ...piecesOf(grid, breadboard, half, first).map(([from, to]): HoleShape => ({
+                is: 'line',
+                role: 'rail',
+                colour,
+                points: [
+                  [from, yRail],
+                  [to, yRail],
+                ],
+              })),
+            ];
+          },
+        ),
       ];
     }),
   );
@@ -69,21 +71,24 @@ export function frame(grid: Grid, { breadboard }: HolePlan): readonly HoleShape[
 export function railNames(plan: Plan, sheets: Sheets, grid: Grid, { breadboard, rails }: HolePlan): readonly HoleShape[] {
   const { rows, boards } = breadboard;
   return rails.flatMap(({ half, sign, conductor }) =>
-    Array.from({ length: boards }, (_, board) => (board + 1) * rows).map((last): HoleShape => ({
-      is: 'text',
-      role: 'value',
-      x: grid.x(last) - (rows === 63 ? 24 : 8),
-      y: grid.rail(half, sign, last) + 3,
-      text: shortened(conductorName(plan, sheets, conductor), 7),
-      anchor: 'start',
-      turn: 0,
-    })),
+    Array.from({ length: boards }, (_, board) => board)
+      .filter((board) => hasRails(breadboard, half, board))
+      .map((board) => (board + 1) * rows)
+      .map((last): HoleShape => ({
+        is: 'text',
+        role: 'value',
+        x: grid.x(last) - (rows === 63 ? 24 : 8),
+        y: grid.rail(half, sign, last) + 3,
+        text: shortened(conductorName(plan, sheets, conductor), 7),
+        anchor: 'start',
+        turn: 0,
+      })),
   );
 }
 
 /** The pieces of a rail of one board, from its first hole to its last. */
-function piecesOf(grid: Grid, breadboard: HolePlan['breadboard'], first: number): readonly (readonly [number, number])[] {
-  const rows = Array.from({ length: breadboard.rows }, (_, at) => first + at).filter((row) => hasRailHole(breadboard, row));
+function piecesOf(grid: Grid, breadboard: HolePlan['breadboard'], half: Half, first: number): readonly (readonly [number, number])[] {
+  const rows = Array.from({ length: breadboard.rows }, (_, at) => first + at).filter((row) => hasRailHole(breadboard, half, row));
   const pieces = [...new Set(rows.map((row) => railPiece(breadboard, row)))];
   return pieces.map((piece) => {
     const own = rows.filter((row) => railPiece(breadboard, row) === piece);

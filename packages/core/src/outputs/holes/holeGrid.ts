@@ -26,6 +26,11 @@ export class Grid {
     this.pitch = pitchOf(plan.breadboard.rows);
   }
 
+  /** Of one board. */
+  get rows(): number {
+    return this.plan.breadboard.rows;
+  }
+
   get width(): number {
     return LEFT + (this.plan.breadboard.rows - 1) * this.pitch + RIGHT;
   }

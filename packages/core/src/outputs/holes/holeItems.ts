@@ -6,8 +6,8 @@ import { chipCircuitOf } from '../chipCircuit';
 import { usualGround } from '../usualGround';
 import type { Conductor, ConductorEnd } from '../wiring/conductors';
 import { wiringOf } from '../wiring/conductors';
-import { type Half, HALVES } from './breadboard';
-import { boardFootprint, type Footprint, inRow, partFootprint, type Unpluggable } from './footprint';
+import { type Half, HALVES, isSideBySide } from './breadboard';
+import { boardFootprint, type Footprint, inRow, partFootprint, type Plugged, type Unpluggable } from './footprint';
 import { placeLegs } from './placeLegs';
 
 /** A strip of five holes that something is plugged into, relative to the first leg of its item. */
@@ -43,7 +43,7 @@ export interface Bridge {
 /** What is not on the breadboard, and why. */
 export interface OffBoard {
   readonly id: string;
-  readonly why: Unpluggable | 'chosen' | 'no room';
+  readonly why: Unpluggable | 'needs two boards' | 'chosen' | 'no room';
 }
 
 /** Where a supply or ground is led along the breadboard. */
@@ -76,8 +76,13 @@ const HOLES = 5;
 const OWN_SPAN = 4;
 
 function itemOf(id: string, footprint: Footprint): HoleItem {
-  const { across, legs } = footprint;
-  const free = (half: Half) => (across ? (half === 'ae' ? across.ae : HOLES - 1 - across.fj) : HOLES - 1);
+  const { across, legs, overTwo } = footprint;
+  const free = (half: Half) => {
+    if (!across) return HOLES - 1;
+    // Over two boards the legs that would be in a–e are in f–j of the first one, and the other way round.
+    if (overTwo) return half === 'ae' ? across.fj : HOLES - 1 - across.ae;
+    return half === 'ae' ? across.ae : HOLES - 1 - across.fj;
+  };
   return {
     id,
     footprint,
@@ -168,10 +173,12 @@ export function holeInstance(plan: Plan, sheets: Sheets, isOff: (item: string) =
   const { board, modules } = wiring;
   const off: OffBoard[] = [];
   const items: HoleItem[] = [];
-  const take = (id: string, plugged: ReturnType<typeof partFootprint>) => {
+  const hasTwo = plan.breadboard !== null && isSideBySide(plan.breadboard);
+  const take = (id: string, plugged: Plugged) => {
     if (isOff(id)) off.push({ id, why: 'chosen' });
+    else if (hasTwo && plugged.overTwo) items.push(itemOf(id, plugged.overTwo));
     else if (plugged.ok) items.push(itemOf(id, plugged.footprint));
-    else off.push({ id, why: plugged.why });
+    else off.push({ id, why: plugged.overTwo ? 'needs two boards' : plugged.why });
   };
   take('board', boardFootprint(board.sheet));
   for (const { id, component } of modules) {

@@ -7,7 +7,7 @@ import { itemText } from '../../text/views/holeText';
 import { valueText } from '../../text/views/wiringText';
 import { shortened } from '../svgText';
 import { legLabel } from '../wiring/conductors';
-import { COLUMNS, type Half, HALVES, type Hole, holeText } from './breadboard';
+import { COLUMNS, type Half, HALVES, type Hole, holeText, isSideBySide } from './breadboard';
 import { frame, railNames } from './holeFrame';
 import { ABOVE, BELOW, FIRST, Grid, HOLE, LETTER } from './holeGrid';
 import { Lanes, type Path, pathOf } from './holePaths';
@@ -123,33 +123,49 @@ function roomFor(grid: Grid, items: readonly PlacedItem[], item: PlacedItem): nu
   return Math.floor((near * grid.pitch) / LETTER);
 }
 
-/** A short piece from a hole with where it leads: the other end is on another board. */
-function stubs(grid: Grid, breadboard: HolePlan['breadboard'], { from, to, colour, net }: Jumper): readonly HoleShape[] {
+/** Letters of a value are so wide. */
+const VALUE_LETTER = 5;
+
+/** A short piece from a hole with where it leads; near the right edge it leans to the left. */
+function stub(grid: Grid, hole: Hole, tags: Pick<Tagged, 'colour' | 'net'>, text: string): readonly HoleShape[] {
+  const [x, y] = grid.at(hole);
+  const way = x + 8 + text.length * VALUE_LETTER > grid.width ? -1 : 1;
+  const strip = keyOf(hole);
   return [
-    [from, to],
-    [to, from],
-  ].flatMap(([hole, other]): readonly HoleShape[] => {
-    const [x, y] = grid.at(hole!);
-    const tags = { net, strip: keyOf(hole!) };
-    return [
-      {
-        is: 'line',
-        role: 'lead',
-        colour,
-        ...tags,
-        points: [
-          [x, y],
-          [x + 7, y - 9],
-        ],
-      },
-      { is: 'text', role: 'value', ...tags, x: x + 8, y: y - 9, text: holeText(breadboard, other!), anchor: 'start', turn: LEAN / 2 },
-    ];
-  });
+    {
+      is: 'line',
+      role: 'lead',
+      ...tags,
+      strip,
+      points: [
+        [x, y],
+        [x + 7 * way, y - 9],
+      ],
+    },
+    {
+      is: 'text',
+      role: 'value',
+      ...tags,
+      strip,
+      x: x + 8 * way,
+      y: y - 9,
+      text,
+      anchor: way > 0 ? 'start' : 'end',
+      turn: (way * LEAN) / 2,
+    },
+  ];
 }
 
-/** The sign at the end of a strip that a wire leads from to a rail, with an arrow to that of the other half. */
+/** Both ends of a wire to another board. */
+function stubs(grid: Grid, breadboard: HolePlan['breadboard'], { from, to, colour, net }: Jumper): readonly HoleShape[] {
+  const tags = { colour, net };
+  return [...stub(grid, from, tags, holeText(breadboard, to)), ...stub(grid, to, tags, holeText(breadboard, from))];
+}
+
+/** The sign at the end of a strip that a wire leads from to a rail, with an arrow to one that is not the nearest in the picture. */
 function signs(grid: Grid, { from, to, colour, net }: Jumper): readonly HoleShape[] {
   if (to.at !== 'rail' || from.at !== 'strip') return [];
+  const isBeside = to.half === from.half && grid.top(from.row) === grid.top(to.row);
   const y = from.half === 'ae' ? grid.roof('ae', from.row) + FIRST + 4 * HOLE + 20 : grid.roof('fj', from.row) + 15;
   return [
     {
@@ -160,7 +176,7 @@ function signs(grid: Grid, { from, to, colour, net }: Jumper): readonly HoleShap
       strip: keyOf(from),
       x: grid.x(from.row),
       y,
-      text: `${to.sign}${to.half === from.half ? '' : to.half === 'ae' ? '↑' : '↓'}`,
+      text: `${to.sign}${isBeside ? '' : grid.at(to)[1] < y ? '↑' : '↓'}`,
       anchor: 'middle',
       turn: 0,
     },
@@ -192,24 +208,10 @@ function filledHoles({ holes, grid }: Drawing): ReadonlyMap<string, HoleShape> {
 
 /** The ends of leads to what is not on the breadboard, with its name. */
 function leadTails({ plan, sheets, holes, grid, naming }: Drawing): readonly HoleShape[] {
-  return holes.leads.flatMap(({ to, colour, net, end }): HoleShape[] => {
+  return holes.leads.flatMap(({ to, colour, net, end }): readonly HoleShape[] => {
     if (to.at !== 'hole') return [];
-    const [x, y] = grid.at(to.hole);
-    const tags = { net, strip: keyOf(to.hole) };
     const words = shortened(naming.leg(end.module, end.terminal) || itemText(plan, sheets, end.module), 10);
-    return [
-      {
-        is: 'line',
-        role: 'lead',
-        colour,
-        ...tags,
-        points: [
-          [x, y],
-          [x + 7, y - 9],
-        ],
-      },
-      { is: 'text', role: 'value', ...tags, x: x + 8, y: y - 9, text: words, anchor: 'start', turn: LEAN / 2 },
-    ];
+    return stub(grid, to.hole, { colour, net }, words);
   });
 }
 
@@ -251,8 +253,9 @@ function strings(
 function jumperShapes({ holes, grid }: Drawing, lanes: Lanes): readonly HoleShape[] {
   return holes.jumpers.flatMap((jumper): readonly HoleShape[] => {
     const { from, to, colour, net } = jumper;
-    if (grid.top(from.row) !== grid.top(to.row)) return stubs(grid, holes.breadboard, jumper);
     const isSupply = from.at === 'strip' && to.at === 'rail';
+    const isAlone = grid.top(from.row) === grid.top(to.row);
+    if (!isAlone && !(isSupply && isSideBySide(holes.breadboard))) return stubs(grid, holes.breadboard, jumper);
     const strip = isSupply ? { strip: keyOf(from) } : {};
     return [
       { is: 'line', role: isSupply ? 'rail-wire' : 'wire', colour, net, ...strip, points: pathOf(grid, lanes, from, to) },
@@ -305,16 +308,16 @@ export const holePicture = memoizeByPair((plan: Plan, sheets: Sheets): HolePictu
   };
 });
 
-/** The holes under a body that lies over the gap, which nothing can be plugged into. */
+/** The holes under a body that lies over the gap, or over two boards, which nothing can be plugged into. */
 function coveredHoles({ items }: HolePlan): ReadonlySet<string> {
   return new Set(
-    items.flatMap(({ side, legs }) =>
+    items.flatMap(({ side, legs, overTwo = false }) =>
       side !== 'across' && side !== 'turned'
         ? []
         : legs.flatMap(({ hole }) =>
             hole.at === 'strip'
               ? [0, 1, 2, 3, 4]
-                  .filter((column) => (hole.half === 'ae' ? column > hole.column : column < hole.column))
+                  .filter((column) => ((hole.half === 'ae') === overTwo ? column < hole.column : column > hole.column))
                   .map((column) => `${keyOf(hole)} ${column}`)
               : [],
           ),
@@ -358,8 +361,12 @@ function bridgeShapes(points: Path, { id, name, mark }: BridgeLabels): readonly 
 
 /** From the label of the first leg to that of the last, with the holes. */
 function roomOf(grid: Grid, item: PlacedItem): HolePicture['items'][number] {
-  const { id, side } = item;
-  const [first, last] = rowSpan(item);
+  const { id, side, overTwo } = item;
+  const [first, last] = overTwo ? rowSpan({ ...item, legs: item.legs.filter(({ hole }) => hole.half === 'fj') }) : rowSpan(item);
+  if (overTwo) {
+    const [top, bottom] = [grid.roof('fj', first) + 4, grid.roof('ae', first + grid.rows) + FIRST + 4 * HOLE + 8];
+    return { id, x: grid.x(first) - 9, y: top, w: grid.x(last) - grid.x(first) + 18, h: bottom - top };
+  }
   const isAbove = side !== 'fj';
   const isBelow = side !== 'ae';
   const top = isAbove ? grid.top(first) + ABOVE.title - 12 : grid.roof('fj', first) + 4;

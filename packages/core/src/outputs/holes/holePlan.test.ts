@@ -18,6 +18,7 @@ const BOARDS: readonly Breadboard[] = [
   { rows: 63, boards: 1, rails: 'whole' },
   { rows: 63, boards: 2, rails: 'split' },
   { rows: 30, boards: 3, rails: 'split' },
+  { rows: 63, boards: 2, rails: 'split', arrangement: 'side by side' },
 ];
 
 /** A plan with everything that fits in its place. */
@@ -80,7 +81,9 @@ test('nothing lacks a hole, and no hole has two things in it', () => {
 });
 
 test('the legs of resistors, capacitors and diodes reach: most within 25 mm, all within 60 mm', () => {
-  const lengths = laidPlans.flatMap((plan) => holePlan(plan, sheets)!.bridges.map(({ holes: [from, to] }) => pitchesBetween(from, to)));
+  const lengths = laidPlans.flatMap((plan) =>
+    holePlan(plan, sheets)!.bridges.map(({ holes: [from, to] }) => pitchesBetween(plan.breadboard!, from, to)),
+  );
   expect(lengths.length).toBeGreaterThan(20);
   expect(Math.max(...lengths)).toBeLessThanOrEqual(24);
   expect(lengths.filter((length) => length > 10).length).toBeLessThan(lengths.length / 4);

@@ -3,7 +3,7 @@ import { memoizeByPair } from '../../memo/memoizeByPair';
 import type { Breadboard, HolePlace, Plan, WireColour } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import type { Conductor, ConductorEnd } from '../wiring/conductors';
-import { type Half, type Hole, pitchesBetween, type RailSign, rowsOf } from './breadboard';
+import { type Half, type Hole, laneOf, pitchesApart, pitchesBetween, type RailSign, rowsOf } from './breadboard';
 import { REACH } from './footprint';
 import {
   type Bridge,
@@ -18,7 +18,7 @@ import {
 import { joinStrips } from './joinStrips';
 import { haveRoom, isOnBreadboard, type PlacedVariant } from './placeProblem';
 import { Holes, type StripHole } from './takenHoles';
-import { bodyAt, placeIn, problemOf, type Side, stripAt } from './variants';
+import { bodyAt, type Lying, lyings, placeIn, problemOf, type Side, stripAt, variantAt } from './variants';
 
 /** A leg in its hole. */
 export interface PlacedLeg {
@@ -34,6 +34,10 @@ export interface PlacedItem {
   readonly legs: readonly PlacedLeg[];
   /** The rows that the body lies over. */
   readonly body: readonly [number, number];
+  /** It lies over two boards side by side: its body is between the outer ends of these rows of the first and those of the second. */
+  readonly overTwo?: true;
+  /** How else it can lie, itself included. */
+  readonly lyings: readonly Lying[];
 }
 
 /** What a wire is for: a leg of an item, or the end of a component beside one. Of rails, a link between two pieces. */
@@ -92,9 +96,9 @@ export function placesThatHold(instance: HoleInstance, breadboard: Breadboard, p
   const rank = (id: string) => (id === 'board' ? 0 : places[id]?.locked ? 1 : 2);
   for (const [item, { id, variants }] of [...problem.items.entries()].toSorted(([, a], [, b]) => rank(a.id) - rank(b.id))) {
     const place = placeIn(places, id);
-    const variant = variants.findIndex(({ side }) => side === place?.side);
-    if (!place || variant < 0) continue;
-    const row = place.row!;
+    const at = place && variantAt(breadboard, variants, place);
+    if (!place || !at) continue;
+    const { variant, row } = at;
     const fits =
       isOnBreadboard(problem, variants[variant]!, row) &&
       variants[variant]!.spans.every((span) =>
@@ -118,19 +122,22 @@ interface Standing {
 
 /** The columns of a strip beside its leg, from the one that a wire should take first. */
 function columnsOf({ item, side }: Standing, strip: Strip, half: Half): readonly number[] {
-  const { across, overRails } = item.footprint;
+  const { across, overRails, overTwo } = item.footprint;
   const all = [0, 1, 2, 3, 4];
   // From the gap outwards: what lies nearer to the edge is under a module's body, or beside a leg.
   const outwards = half === 'fj' ? all : all.toReversed();
   if (strip.leg === undefined) return overRails ? outwards.slice(0, 4) : outwards;
   if (!across) return outwards.slice(0, 4);
+  // Over two boards the body is on the other side of the legs.
+  if (overTwo) return half === 'fj' ? all.filter((one) => one < across.fj) : all.filter((one) => one > across.ae);
   const column = side === 'turned' ? (half === 'ae' ? 4 - across.fj : 4 - across.ae) : across[half];
   return half === 'fj' ? all.filter((one) => one > column) : all.filter((one) => one < column).toReversed();
 }
 
 const legColumn = ({ item, side }: Standing, half: Half): number => {
-  const { across } = item.footprint;
+  const { across, overTwo } = item.footprint;
   if (!across) return half === 'fj' ? 4 : 0;
+  if (overTwo) return across[half];
   return side === 'turned' ? 4 - across[half === 'ae' ? 'fj' : 'ae'] : across[half];
 };
 
@@ -140,7 +147,7 @@ class Router {
   readonly jumpers: Jumper[] = [];
   readonly leads: Lead[] = [];
   readonly bridges: PlacedBridge[] = [];
-  readonly #runs: { readonly half: Half; readonly column: number; readonly from: number; readonly to: number }[] = [];
+  readonly #runs: { readonly lane: number; readonly column: number; readonly from: number; readonly to: number }[] = [];
 
   constructor(
     private readonly instance: HoleInstance,
@@ -150,7 +157,7 @@ class Router {
     this.#standing = new Map(standing.map((one) => [one.item.id, one]));
     this.holes = new Holes(breadboard);
     for (const { item, side, row } of standing)
-      if (item.footprint.overRails)
+      if (item.footprint.overRails || item.footprint.overTwo)
         this.holes.coverRails(side === 'ae' ? 'ae' : 'fj', [bodyAt(item, side)[0] + row, bodyAt(item, side)[1] + row]);
     this.holes.findRails();
   }
@@ -158,8 +165,8 @@ class Router {
   at(strip: Strip): { readonly row: number; readonly half: Half } | undefined {
     const standing = this.#standing.get(strip.item);
     if (!standing) return undefined;
-    const { row, half } = stripAt(standing.item, strip, standing.side);
-    return { row: row + standing.row, half };
+    const { row, half, isNext } = stripAt(standing.item, strip, standing.side);
+    return { row: row + standing.row + (isNext ? this.breadboard.rows : 0), half };
   }
 
   /** Legs first: they have only one hole each. */
@@ -172,7 +179,8 @@ class Router {
         return [{ id: strip.leg, hole: this.holes.take({ at: 'strip', half, row: own, column: legColumn(standing, half) }) }];
       });
       const [from, to] = bodyAt(item, side);
-      return { id: item.id, side, row, legs, body: [from + row, to + row] };
+      const overTwo = item.footprint.overTwo ? { overTwo: true as const } : {};
+      return { id: item.id, side, row, legs, body: [from + row, to + row], ...overTwo, lyings: lyings(item, this.breadboard) };
     });
   }
 
@@ -189,21 +197,31 @@ class Router {
   #pair(a: Strip, b: Strip): readonly [Hole, Hole] | undefined {
     const choices = this.#free(a).flatMap((from) =>
       this.#free(b).map((to) => {
-        const bend = from.half === to.half && from.column === to.column ? 0 : 0.5;
-        return { from, to, cost: this.#runsAt(from, to.row) + bend };
+        const bend = this.#lane(from) === this.#lane(to) && from.column === to.column ? 0 : 0.5;
+        return { from, to, cost: this.#runsAt(from, this.#along(to)) + bend };
       }),
     );
     const best = choices.toSorted((one, other) => one.cost - other.cost)[0];
     if (!best) return undefined;
     const { from, to } = best;
-    this.#runs.push({ half: from.half, column: from.column, from: Math.min(from.row, to.row), to: Math.max(from.row, to.row) });
+    const rows = [this.#along(from), this.#along(to)];
+    this.#runs.push({ lane: this.#lane(from), column: from.column, from: Math.min(...rows), to: Math.max(...rows) });
     return [this.holes.take(from), this.holes.take(to)];
   }
 
+  #lane(hole: StripHole): number {
+    return laneOf(this.breadboard, hole).lane;
+  }
+
+  #along(hole: StripHole): number {
+    return laneOf(this.breadboard, hole).along;
+  }
+
   /** How many wires lie along the column of a hole, between it and a row. */
-  #runsAt({ half, column, row }: StripHole, other: number): number {
+  #runsAt(hole: StripHole, other: number): number {
+    const [row, lane] = [this.#along(hole), this.#lane(hole)];
     const [from, to] = [Math.min(row, other), Math.max(row, other)];
-    return this.#runs.filter((run) => run.half === half && run.column === column && run.from < to && run.to > from).length;
+    return this.#runs.filter((run) => run.lane === lane && run.column === hole.column && run.from < to && run.to > from).length;
   }
 
   #railHole(net: HoleNet, half: Half, row: number): Hole | undefined {
@@ -248,7 +266,7 @@ class Router {
     const choices = [strip, ...others].flatMap((one) => {
       const [hole] = this.#free(one);
       const [to] = hole ? this.holes.railHoles(rail, hole.half, hole.row) : [];
-      return hole && to ? [{ hole, far: pitchesBetween(hole, to) }] : [];
+      return hole && to ? [{ hole, far: pitchesBetween(this.breadboard, hole, to) }] : [];
     });
     const [own] = choices;
     return own && own.far <= REACH ? own.hole : choices.toSorted((a, b) => a.far - b.far)[0]?.hole;
@@ -281,10 +299,10 @@ class Router {
 
   /** The tree is walked from the board outwards, so that each wire belongs to what it brings the net to. */
   #toEachOther(net: HoleNet, strips: readonly Strip[]): void {
-    const points = strips.map((strip) => ({ ...this.at(strip)!, free: this.#free(strip).length }));
+    const points = strips.map((strip) => ({ at: this.at(strip)!, free: this.#free(strip).length }));
     const holes = points.reduce((sum, { free }) => sum + free, 0);
     if (points.some(({ free }) => free === 0 && points.length > 1) || holes < 2 * (points.length - 1)) return this.#lack();
-    const { edges } = joinStrips(points);
+    const { edges } = joinStrips(points, (a, b) => pitchesApart(this.breadboard, a.at, b.at));
     const root = Math.max(
       0,
       strips.findIndex(({ item }) => item === 'board'),
@@ -320,14 +338,25 @@ class Router {
     }
   }
 
-  /** Links the pieces of the rails of a net: each half from one to the next, the two halves where they begin. */
+  /** Joins the pieces of the rails of a net by links as short as possible, each from end to end: the first and the last hole of a piece are
+   *  kept for them. */
   linkRails({ id, rail, conductor }: HoleNet): void {
     if (!rail) return;
-    const link = (from: Hole, to: Hole) => this.#jumper(id, conductor.colour, this.holes.take(from), this.holes.take(to), { link: true });
-    const pieces = rail.halves.map((half) => this.holes.usedPieces(half, rail.sign));
-    for (const own of pieces) for (const [at, piece] of own.entries()) if (at > 0) link(own[at - 1]!.last, piece.first);
-    const [upper, lower] = pieces.map(([first]) => first);
-    if (upper && lower) link(upper.first, lower.first);
+    const pieces = rail.halves.flatMap((half) => this.holes.usedPieces(half, rail.sign));
+    const ends = pieces.flatMap(({ first, last }, piece) => [
+      { piece, hole: first },
+      { piece, hole: last },
+    ]);
+    const pairs = ends
+      .flatMap((from, at) => ends.slice(at + 1).map((to) => ({ from, to, length: pitchesBetween(this.breadboard, from.hole, to.hole) })))
+      .toSorted((a, b) => a.length - b.length);
+    const joined = pieces.map((_, piece) => piece);
+    for (const { from, to } of pairs) {
+      const [a, b] = [joined[from.piece]!, joined[to.piece]!];
+      if (a === b || !this.holes.isFree(from.hole) || !this.holes.isFree(to.hole)) continue;
+      for (const [piece, group] of joined.entries()) if (group === b) joined[piece] = a;
+      this.#jumper(id, conductor.colour, this.holes.take(from.hole), this.holes.take(to.hole), { link: true });
+    }
   }
 }
 
@@ -363,7 +392,7 @@ const makeHolePlan = memoizeByPair((plan: Plan, sheets: Sheets): HolePlan | unde
     rails: instance.nets.flatMap(({ rail, conductor }) => (rail?.halves ?? []).map((half) => ({ half, sign: rail!.sign, conductor }))),
     conductors: new Map(instance.nets.map(({ id, conductor }) => [id, conductor])),
     nets: new Map(instance.nets.flatMap(({ id, strips }) => strips.map(({ item, leg }) => [`${item} ${leg ?? ''}`, id] as const))),
-    length: router.jumpers.reduce((sum, { from, to }) => sum + pitchesBetween(from, to), 0),
+    length: router.jumpers.reduce((sum, { from, to }) => sum + pitchesBetween(breadboard, from, to), 0),
     lacking: router.holes.lacking,
   };
 });

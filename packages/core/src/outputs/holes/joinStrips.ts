@@ -1,9 +1,5 @@
-import { ACROSS, type Half } from './breadboard';
-
 /** A strip with the holes that it has for wires. */
 export interface Point {
-  readonly row: number;
-  readonly half: Half;
   readonly free: number;
 }
 
@@ -16,10 +12,6 @@ export interface Tree {
 
 /** So many trees are looked at until the best so far is taken. */
 const MOST = 2000;
-
-/** How far a wire between two strips goes, in pitches. */
-export const distance = (a: Pick<Point, 'row' | 'half'>, b: Pick<Point, 'row' | 'half'>): number =>
-  Math.abs(a.row - b.row) + (a.half === b.half ? 0 : ACROSS);
 
 interface Edge {
   readonly a: number;
@@ -54,8 +46,9 @@ const lengthOf = (tree: readonly Edge[]): number => tree.reduce((sum, { length }
 
 /** The shortest tree of wires that joins strips, with no more wires at a strip than it has holes. Exact: a tree that takes too many holes of a
  *  strip is tried again without one of its wires there, and with it.
+ *  @param distance how far a wire between two of them goes, in pitches
  *  @throws RangeError where the strips have too few holes for any tree */
-export function joinStrips(points: readonly Point[]): Tree {
+export function joinStrips<P extends Point>(points: readonly P[], distance: (a: P, b: P) => number): Tree {
   if (points.length < 2) return { edges: [], length: 0 };
   const edges = points
     .flatMap((point, a) => points.slice(a + 1).map((other, n): Edge => ({ a, b: a + 1 + n, length: distance(point, other) })))

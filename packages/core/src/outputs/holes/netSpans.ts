@@ -1,20 +1,26 @@
-import { ACROSS } from './breadboard';
 import { GAP, type Placeable, type PlacedVariant, type PlaceProblem, type Ready } from './placeProblem';
 
 /** The nets while items are placed. */
 export class NetStates {
   readonly low: Int32Array;
   readonly high: Int32Array;
-  /** 1: in a–e, 2: in f–j, 3: in both. */
-  readonly halves: Uint8Array;
+  /** The lanes that a net is in, as bits. */
+  readonly lanes: Uint8Array;
   /** Points that have no place yet. */
   readonly open: Int32Array;
+  /** By lanes, as bits: from the first to the last one, in pitches. */
+  readonly #across: readonly number[];
 
   constructor(
     private readonly count: number,
     items: readonly Placeable[],
+    lanes: PlaceProblem['lanes'],
   ) {
-    [this.low, this.high, this.halves, this.open] = [
+    this.#across = Array.from({ length: 2 ** lanes.length }, (_, bits) => {
+      const own = lanes.filter((_, lane) => bits & (1 << lane));
+      return own.length > 1 ? own.at(-1)! - own[0]! : 0;
+    });
+    [this.low, this.high, this.lanes, this.open] = [
       new Int32Array(count),
       new Int32Array(count),
       new Uint8Array(count),
@@ -23,11 +29,12 @@ export class NetStates {
     for (const { variants } of items) for (const { net } of variants[0]!.points) this.open[net]! += 1;
   }
 
-  add(net: number, row: number, half: 1 | 2): void {
-    const isFirst = this.halves[net] === 0;
+  /** @param lane as a bit */
+  add(net: number, row: number, lane: number): void {
+    const isFirst = this.lanes[net] === 0;
     this.low[net] = isFirst ? row : Math.min(this.low[net]!, row);
     this.high[net] = isFirst ? row : Math.max(this.high[net]!, row);
-    this.halves[net]! |= half;
+    this.lanes[net]! |= lane;
     this.open[net]! -= 1;
   }
 
@@ -35,24 +42,29 @@ export class NetStates {
   least(earliest: number): number {
     let sum = 0;
     for (let net = 0; net < this.count; net += 1) {
-      if (this.halves[net] === 0) continue;
+      const lanes = this.lanes[net]!;
+      if (lanes === 0) continue;
       const high = this.open[net]! > 0 ? Math.max(this.high[net]!, earliest) : this.high[net]!;
-      sum += high - this.low[net]! + (this.halves[net] === 3 ? ACROSS : 0);
+      sum += high - this.low[net]! + this.#across[lanes]!;
     }
     return sum;
   }
 }
 
-/** How far further the nets reach that are open, because their items need room: no two packings of the rest in two halves are better than one
- *  in which they take turns at double speed (the bound of Eastman, Even and Isaacs for weighted completion times). */
+/** How far further the nets reach that are open, because their items need room: no packing of the rest in so many lanes is better than one in
+ *  which they take turns at that many times the speed (the bound of Eastman, Even and Isaacs for weighted completion times). */
 export class RoomBound {
-  /** Of each item: rows that it covers, in the half where it covers most, with the gap after it; of each of its nets the first row, relative to
+  /** Of each item: rows that it covers, in the lane where it covers most, with the gap after it; of each of its nets the first row, relative to
    *  where it begins there. */
   readonly #rows: readonly number[];
   readonly #nets: readonly (readonly { readonly net: number; readonly after: number }[])[];
   readonly #weights: Float64Array;
 
-  constructor(all: readonly (readonly Ready[])[]) {
+  /** @param lanes how many there are */
+  constructor(
+    all: readonly (readonly Ready[])[],
+    private readonly lanes: number,
+  ) {
     const lengthOf = ({ strips: [from, to] }: Ready['spans'][number]) => to - from + 1;
     const longest = ({ spans }: Ready) => spans.toSorted((a, b) => lengthOf(b) - lengthOf(a))[0]!;
     this.#rows = all.map((variants) => Math.min(...variants.map((one) => lengthOf(longest(one)))) + GAP);
@@ -66,7 +78,7 @@ export class RoomBound {
   }
 
   /** In pitches, beyond the row from which on there is room. */
-  of(rest: readonly number[], { halves, open, high }: NetStates, earliest: number): number {
+  of(rest: readonly number[], { lanes, open, high }: NetStates, earliest: number): number {
     const done = new Set<number>();
     const weights = this.#weights;
     let offsets = 0;
@@ -74,7 +86,7 @@ export class RoomBound {
       weights[item] = 0;
       for (const { net, after } of this.#nets[item]!) {
         // A net that reaches beyond the row already does not grow at once.
-        if (halves[net] === 0 || open[net] === 0 || done.has(net) || high[net]! > earliest) continue;
+        if (lanes[net] === 0 || open[net] === 0 || done.has(net) || high[net]! > earliest) continue;
         done.add(net);
         weights[item]! += 1;
         offsets += after;
@@ -87,19 +99,20 @@ export class RoomBound {
       sum += weights[item]! * completion;
       own += weights[item]! * this.#rows[item]!;
     }
-    return Math.max(0, offsets + Math.max(0, Math.ceil(sum / 2 - (3 * own) / 4)));
+    const machines = this.lanes;
+    return Math.max(0, offsets + Math.max(0, Math.ceil(sum / machines - ((machines + 1) * own) / (2 * machines))));
   }
 }
 
-/** How far the nets of a placement reach: of each net from its first row to its last, and across the gap where it is in both halves; and the
- *  wires to the rails. In pitches. Wires that join the strips of a net are at least as long. */
-export function spanOf({ items, nets }: PlaceProblem, placed: readonly PlacedVariant[]): number {
-  const states = new NetStates(nets, []);
+/** How far the nets of a placement reach: of each net from its first row to its last, and from its first lane to its last; and the wires to
+ *  the rails. In pitches. Wires that join the strips of a net are at least as long. */
+export function spanOf({ items, nets, lanes }: PlaceProblem, placed: readonly PlacedVariant[]): number {
+  const states = new NetStates(nets, [], lanes);
   let fixed = 0;
   for (const { item, variant, row } of placed) {
     const chosen = items[item]!.variants[variant]!;
     fixed += chosen.fixedLength;
-    for (const { net, row: own, half } of chosen.points) states.add(net, own + row, half === 'ae' ? 1 : 2);
+    for (const { net, row: own, lane } of chosen.points) states.add(net, own + row, 1 << lane);
   }
   return fixed + states.least(-Infinity);
 }

@@ -67,17 +67,23 @@ function keptBy(plan: Plan, instance: HoleInstance, breadboard: Breadboard, scop
   return (id) => (scope === 'new' || id === 'board' || held.get(id)?.locked ? held.get(id) : undefined);
 }
 
+/** So many boards: only two can lie side by side. */
+function endToEnd({ arrangement, ...breadboard }: Breadboard, boards: number): Breadboard {
+  return { ...breadboard, boards, ...(arrangement && boards === 2 ? { arrangement } : {}) };
+}
+
 /** The breadboard on which everything fits: of as few boards as possible. */
 function largerOne(plan: Plan, sheets: Sheets, breadboard: Breadboard): Breadboard | undefined {
-  const instance = holeInstance(plan, sheets, isOffByChoice(plan));
-  if (!instance) return undefined;
   const choices = Array.from({ length: PLAN_LIMITS.breadboards }, (_, at) =>
-    BREADBOARD_ROWS.map((rows) => ({ ...breadboard, rows, boards: at + 1 })),
+    BREADBOARD_ROWS.map((rows): Breadboard => ({ ...endToEnd(breadboard, at + 1), rows })),
   )
     .flat()
     .filter((one) => rowsOf(one) > rowsOf(breadboard))
     .toSorted((a, b) => a.boards - b.boards || a.rows - b.rows);
-  return choices.find((one) => placeItems(problemOf(instance, one, keptBy(plan, instance, one, 'all')), FITTING) !== undefined);
+  return choices.find((one) => {
+    const instance = holeInstance({ ...plan, breadboard: one }, sheets, isOffByChoice(plan));
+    return instance && placeItems(problemOf(instance, one, keptBy(plan, instance, one, 'all')), FITTING) !== undefined;
+  });
 }
 
 /** What the user has put where it has no room: on the board, under another locked part, or beyond the end. Until it is unlocked or moved, the
@@ -101,7 +107,8 @@ export function placeHoles(plan: Plan, sheets: Sheets, scope: Scope = 'all', nod
   const places = new Map<string, HolePlace>(tooMuch.map((id) => [id, { side: 'off' }]));
   for (const { item, variant, row } of placement.placed) {
     const { id, variants } = problem.items[item]!;
-    places.set(id, { side: variants[variant]!.side, row, ...(plan.places[id]?.locked ? { locked: true } : {}) });
+    const { side, rowOffset } = variants[variant]!;
+    places.set(id, { side, row: row + rowOffset, ...(plan.places[id]?.locked ? { locked: true } : {}) });
   }
   const edits = [...places].flatMap(([item, place]): Edit[] =>
     JSON.stringify(plan.places[item]) === JSON.stringify(place) ? [] : [{ kind: 'place', item, place }],

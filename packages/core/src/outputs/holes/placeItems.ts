@@ -18,9 +18,11 @@ const TRIES = 3000;
 
 /** What is on the breadboard so far. */
 class Packing {
-  readonly #taken: readonly [Taken[], Taken[]] = [[], []];
+  readonly #taken: readonly Taken[][];
 
-  constructor(private readonly problem: PlaceProblem) {}
+  constructor(private readonly problem: PlaceProblem) {
+    this.#taken = problem.lanes.map(() => []);
+  }
 
   /** The first row from which on there is room, if the item starts in a row or after it. */
   rowFor({ start, end, spans }: Ready, from: number): number | undefined {
@@ -36,8 +38,8 @@ class Packing {
         isMoved = true;
         continue;
       }
-      for (const { half, strips, all } of spans)
-        for (const other of this.#taken[half]) {
+      for (const { lane, strips, all } of spans)
+        for (const other of this.#taken[lane]!) {
           if (row + strips[0] <= other.strips[1] + GAP && row + strips[1] + GAP >= other.strips[0]) {
             row = other.strips[1] + GAP + 1 - strips[0];
             isMoved = true;
@@ -52,11 +54,11 @@ class Packing {
   }
 
   push({ spans }: Ready, row: number): void {
-    for (const { half, strips, all } of spans) this.#taken[half].push({ strips: shifted(strips, row), all: shifted(all, row) });
+    for (const { lane, strips, all } of spans) this.#taken[lane]!.push({ strips: shifted(strips, row), all: shifted(all, row) });
   }
 
   pop({ spans }: Ready): void {
-    for (const { half } of spans) this.#taken[half].pop();
+    for (const { lane } of spans) this.#taken[lane]!.pop();
   }
 
   /** The first row in which something may still begin that does not begin before a row. What begins after that row, as locked parts do,
@@ -64,7 +66,7 @@ class Packing {
   earliest(start: number): number {
     const last = (list: readonly Taken[]) =>
       list.reduce((most, { strips }) => (strips[0] <= start ? Math.max(most, strips[1]) : most), -GAP);
-    return Math.max(start, Math.min(last(this.#taken[0]), last(this.#taken[1])) + GAP + 1);
+    return Math.max(start, Math.min(...this.#taken.map(last)) + GAP + 1);
   }
 
   /** What is in the way of something that does not begin before a row, with a body that reaches so many rows ahead of it. */
@@ -76,7 +78,7 @@ class Packing {
         )
         .toSorted()
         .join(',');
-    return `${words(this.#taken[0])}/${words(this.#taken[1])}`;
+    return this.#taken.map(words).join('/');
   }
 }
 
@@ -172,10 +174,10 @@ class Search {
     public best: readonly PlacedVariant[] | undefined,
     public span: number,
   ) {
-    const { items, nets } = problem;
+    const { items, nets, lanes } = problem;
     this.#packing = new Packing(problem);
-    this.#states = new NetStates(nets, items);
-    this.#room = new RoomBound(all);
+    this.#states = new NetStates(nets, items, lanes);
+    this.#room = new RoomBound(all, lanes.length);
     this.#leastFixed = items.map(({ variants }) => Math.min(...variants.map(({ fixedLength }) => fixedLength)));
     this.#fixed = this.#leastFixed.reduce((sum, one) => sum + one, 0);
     this.#ahead = Math.max(0, ...all.flat().flatMap(({ start, spans }) => spans.map((span) => start - span.all[0])));
@@ -187,9 +189,9 @@ class Search {
     this.#packing.push(one, row);
     this.#fixed += one.variant.fixedLength - this.#leastFixed[item]!;
     const before = new Int32Array(one.points.length * 3);
-    one.points.forEach(({ net, row: own, half }, at) => {
-      before.set([states.low[net]!, states.high[net]!, states.halves[net]!], 3 * at);
-      states.add(net, own + row, half);
+    one.points.forEach(({ net, row: own, lane }, at) => {
+      before.set([states.low[net]!, states.high[net]!, states.lanes[net]!], 3 * at);
+      states.add(net, own + row, lane);
     });
     return before;
   }
@@ -201,17 +203,17 @@ class Search {
     this.#fixed -= one.variant.fixedLength - this.#leastFixed[item]!;
     for (let at = one.points.length - 1; at >= 0; at -= 1) {
       const { net } = one.points[at]!;
-      [states.low[net], states.high[net], states.halves[net]] = [before[3 * at]!, before[3 * at + 1]!, before[3 * at + 2]!];
+      [states.low[net], states.high[net], states.lanes[net]] = [before[3 * at]!, before[3 * at + 1]!, before[3 * at + 2]!];
       states.open[net]! += 1;
     }
   }
 
   /** What the rest depends on: what is placed, what is in the way, and how far open nets reach beyond the row that is next. */
   #keyOf(rest: readonly number[], start: number, earliest: number): string {
-    const { open, halves, high } = this.#states;
+    const { open, lanes, high } = this.#states;
     let nets = '';
     for (let net = 0; net < this.problem.nets; net += 1)
-      if (open[net]! > 0 && halves[net]! > 0) nets += `${net}:${halves[net]}:${Math.max(0, high[net]! - earliest)} `;
+      if (open[net]! > 0 && lanes[net]! > 0) nets += `${net}:${lanes[net]}:${Math.max(0, high[net]! - earliest)} `;
     return `${rest.join(' ')}|${start}|${this.#packing.inTheWay(start, this.#ahead)}|${nets}`;
   }
 

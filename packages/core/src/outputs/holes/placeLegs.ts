@@ -1,8 +1,7 @@
 import type { Component, ComponentEnd } from '../../electrics/reports/components';
-import type { Half } from './breadboard';
+import { ACROSS, type Half } from './breadboard';
 import { REACH } from './footprint';
 import type { Bridge, HoleItem, HoleNet, LegPlace, Strip } from './holeItems';
-import { distance } from './joinStrips';
 
 /** From leg to leg of a resistor that lies: 7.62 mm. */
 const LYING = 3;
@@ -69,14 +68,19 @@ function choices({ net, own }: TaskEnd): readonly Strip[] {
   return own && hasRoom(own) ? [own, ...room.filter((strip) => strip !== own)] : room;
 }
 
+/** How far two strips of one item are apart, in pitches; over two boards side by side no leg goes from one to the other. */
+const apart = ({ footprint }: HoleItem, a: Strip, b: Strip): number =>
+  Math.abs(a.row - b.row) + (a.half === b.half ? 0 : footprint.overTwo ? Infinity : ACROSS);
+
 /** The nearest two strips of one item that a component can go between. */
-function betweenStrips([first, second]: Task['ends']): readonly [Strip, Strip] | undefined {
+function betweenStrips([first, second]: Task['ends'], items: readonly HoleItem[]): readonly [Strip, Strip] | undefined {
   const seconds = choices(second);
   const away = ({ own }: TaskEnd, strip: Strip) => (own !== undefined && strip !== own ? 100 : 0);
   const pairs = choices(first).flatMap((a) =>
     seconds.flatMap((b) => {
-      const pitches = distance(a, b);
-      return a.item === b.item && pitches <= REACH ? [{ a, b, cost: away(first, a) + away(second, b) + pitches }] : [];
+      const item = a.item === b.item ? items.find(({ id }) => id === a.item) : undefined;
+      const pitches = item ? apart(item, a, b) : Infinity;
+      return pitches <= REACH ? [{ a, b, cost: away(first, a) + away(second, b) + pitches }] : [];
     }),
   );
   const best = pairs.toSorted((one, other) => one.cost - other.cost)[0];
@@ -151,7 +155,7 @@ export function placeLegs(given: Given): readonly Bridge[] {
   const beside: Beside[] = [];
   const alone: Task[] = [];
   for (const task of tasks) {
-    const pair = betweenStrips(task.ends);
+    const pair = betweenStrips(task.ends, given.items);
     if (pair) {
       done.set(task.id, { ...task, legs: [inStrip(pair[0]), inStrip(pair[1])] });
       continue;

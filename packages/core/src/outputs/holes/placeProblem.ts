@@ -1,9 +1,8 @@
 import type { HolePlace } from '../../plan/plan';
-import type { Half } from './breadboard';
 
-/** Rows in one half: those with something in them, and those that the body lies over. */
+/** Rows in one lane, which is a half of a breadboard: those with something in them, and those that the body lies over. */
 export interface Span {
-  readonly half: Half;
+  readonly lane: number;
   readonly strips: readonly [number, number];
   readonly body: readonly [number, number];
 }
@@ -11,9 +10,11 @@ export interface Span {
 /** One way in which an item lies, with rows relative to its first leg. */
 export interface Variant {
   readonly side: Exclude<HolePlace['side'], 'off'>;
+  /** From its rows to those of the plan: rows of the second board of two side by side come after those of the first. */
+  readonly rowOffset: number;
   readonly spans: readonly Span[];
   /** Strips of nets that are joined by wires from strip to strip. */
-  readonly points: readonly { readonly net: number; readonly row: number; readonly half: Half }[];
+  readonly points: readonly { readonly net: number; readonly row: number; readonly lane: number }[];
   /** Length of the wires that are as long wherever the item lies: those to the rails. */
   readonly fixedLength: number;
 }
@@ -26,6 +27,9 @@ export interface Placeable {
 }
 
 export interface PlaceProblem {
+  /** Of each lane, how far it is across from the first one, in pitches. */
+  readonly lanes: readonly number[];
+  /** Rows along the lanes. */
   readonly rows: number;
   /** Rows of one of the breadboards: nothing is plugged across two of them. */
   readonly rowsPerBoard: number;
@@ -61,10 +65,10 @@ const union = ({ strips, body }: Pick<Span, 'strips' | 'body'>): readonly [numbe
   Math.max(strips[1], body[1]),
 ];
 
-/** Whether two items of one half leave each other room: two rows between their legs, one between bodies. */
+/** Whether two items of one lane leave each other room: two rows between their legs, one between bodies. */
 export function haveRoom(a: Span, rowA: number, b: Span, rowB: number): boolean {
   return (
-    a.half !== b.half ||
+    a.lane !== b.lane ||
     (isApart(shifted(a.strips, rowA), shifted(b.strips, rowB), GAP) && isApart(shifted(union(a), rowA), shifted(union(b), rowB), BODY_GAP))
   );
 }
@@ -83,7 +87,7 @@ export function isOnBreadboard(
   return first >= 1 && last <= rows && Math.floor((first - 1) / rowsPerBoard) === Math.floor((last - 1) / rowsPerBoard);
 }
 
-/** Occupied rows of one half, absolute: by strips, and by strips and bodies. */
+/** Occupied rows of one lane, absolute: by strips, and by strips and bodies. */
 export interface Taken {
   readonly strips: readonly [number, number];
   readonly all: readonly [number, number];
@@ -94,17 +98,16 @@ export interface Ready {
   readonly variant: Variant;
   readonly start: number;
   readonly end: number;
-  readonly spans: readonly (Taken & { readonly half: 0 | 1 })[];
-  readonly points: readonly { readonly net: number; readonly row: number; readonly half: 1 | 2 }[];
+  readonly spans: readonly (Taken & { readonly lane: number })[];
+  /** Lanes as bits. */
+  readonly points: readonly { readonly net: number; readonly row: number; readonly lane: number }[];
 }
-
-const numberOf = (half: Half): 0 | 1 => (half === 'ae' ? 0 : 1);
 
 /** A variant made ready for the search. */
 export const ready = (variant: Variant): Ready => ({
   variant,
   start: startOf(variant),
   end: endOf(variant),
-  spans: variant.spans.map((span) => ({ half: numberOf(span.half), strips: span.strips, all: union(span) })),
-  points: variant.points.map(({ net, row, half }) => ({ net, row, half: half === 'ae' ? 1 : 2 })),
+  spans: variant.spans.map((span) => ({ lane: span.lane, strips: span.strips, all: union(span) })),
+  points: variant.points.map(({ net, row, lane }) => ({ net, row, lane: 1 << lane })),
 });

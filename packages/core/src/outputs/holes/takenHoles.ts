@@ -1,5 +1,5 @@
 import type { Breadboard } from '../../plan/plan';
-import { ACROSS, type Half, HALVES, hasRailHole, type Hole, railPiece, type RailSign, rowsOf } from './breadboard';
+import { type Half, HALVES, hasRailHole, type Hole, pitchesBetween, railPiece, type RailSign, rowsOf } from './breadboard';
 import type { HoleNet } from './holeItems';
 
 /** A piece of a rail that has room: one hole at each end is kept for the link to the next piece. */
@@ -51,7 +51,7 @@ export class Holes {
   #piecesOf(half: Half, sign: RailSign): readonly RailPiece[] {
     const byPiece = new Map<number, Hole[]>();
     for (let row = 1; row <= rowsOf(this.breadboard); row += 1) {
-      if (!hasRailHole(this.breadboard, row) || this.#coveredRails.has(`${half} ${row}`)) continue;
+      if (!hasRailHole(this.breadboard, half, row) || this.#coveredRails.has(`${half} ${row}`)) continue;
       const piece = railPiece(this.breadboard, row);
       byPiece.set(piece, [...(byPiece.get(piece) ?? []), { at: 'rail', half, row, sign }]);
     }
@@ -63,7 +63,8 @@ export class Holes {
   /** The free rail holes of a net, the nearest first. */
   railHoles({ rail }: HoleNet, half: Half, row: number): readonly Hole[] {
     const { sign, halves } = rail!;
-    const far = (hole: Hole) => Math.abs(hole.row - row) + (hole.half === half ? 0 : ACROSS);
+    const middle: Hole = { at: 'strip', half, row, column: 2 };
+    const far = (hole: Hole) => pitchesBetween(this.breadboard, hole, middle);
     return this.#pieces
       .filter((piece) => piece.sign === sign && halves.includes(piece.half))
       .flatMap(({ between }) => between.filter((hole) => this.isFree(hole)))

@@ -220,6 +220,11 @@ const STEP_TEXT: { readonly [K in StepWhat['is']]: (what: What<K>, plan: Plan, s
     text: 'switch it on before the board or together with it, and off after it.',
     detail: 'While it is off, signals from the board flow into parts without power. Its ground and that of the board are joined.',
   }),
+  'side-by-side': () => ({
+    head: 'Two breadboards',
+    text: 'lay them side by side, B1 above B2; take the a–e rail strip off B2, so that one rail strip is left between them.',
+    detail: 'Columns over both boards assume 17.8 mm from column j of B1 to column a of B2. Where yours lie closer, push them apart.',
+  }),
   plug: (what, plan, sheets) => ({ head: itemText(plan, sheets, what.item.id), text: plugText(plan, sheets, what.item) }),
   'rail-wire': (what, plan, sheets) => ({
     head: railWireHead(plan, sheets, what.wire),

@@ -1,8 +1,9 @@
 import { componentNames } from '../../electrics/reports/components';
-import { type Half, holeText, rowOnBoard } from '../../outputs/holes/breadboard';
+import { type Half, holeText, isSideBySide, rowOnBoard } from '../../outputs/holes/breadboard';
 import { holePlan, type Jumper, type Lead, type PlacedItem } from '../../outputs/holes/holePlan';
 import type { HolePlacement } from '../../outputs/holes/placeHoles';
 import type { StepHoles } from '../../outputs/holes/stepHoles';
+import type { Lying } from '../../outputs/holes/variants';
 import type { OffBoard } from '../../outputs/holes/holeItems';
 import { boardOf, partOf } from '../../plan/edit';
 import type { Breadboard, HolePlace, Plan } from '../../plan/plan';
@@ -21,8 +22,8 @@ export function itemText(plan: Plan, sheets: Sheets, item: string): string {
 }
 
 /** @example breadboardText({ rows: 63, boards: 1, rails: 'split' }) // '63 rows, split rails' */
-export const breadboardText = ({ rows, boards, rails }: Breadboard): string =>
-  `${boards > 1 ? `${boards} × ` : ''}${rows} rows, ${rails === 'split' ? 'split rails' : 'continuous rails'}`;
+export const breadboardText = ({ rows, boards, rails, arrangement }: Breadboard): string =>
+  `${boards > 1 ? `${boards} × ` : ''}${rows} rows${arrangement ? ` ${arrangement}` : ''}, ${rails === 'split' ? 'split rails' : 'continuous rails'}`;
 
 /** A row with its board where there are several. @example rowText(breadboard, 70) // 'B2 7' */
 export function rowText(breadboard: Breadboard, row: number): string {
@@ -31,12 +32,15 @@ export function rowText(breadboard: Breadboard, row: number): string {
 }
 
 /** @example placeText(breadboard, { side: 'fj', row: 26 }) // 'f–j from row 26' */
-export function placeText(breadboard: Breadboard | null, { side, row }: Pick<HolePlace, 'side' | 'row'>): string {
+export function placeText(
+  breadboard: Breadboard | null,
+  { side, row, overTwo }: Pick<HolePlace, 'side' | 'row'> & Pick<PlacedItem, 'overTwo'>,
+): string {
   if (side === 'off' || row === undefined) return 'off the breadboard';
   const at = breadboard ? rowText(breadboard, row) : String(row);
-  return side === 'ae' || side === 'fj'
-    ? `${columnsText(side)} from row ${at}`
-    : `across the gap from row ${at}${side === 'turned' ? ', turned' : ''}`;
+  if (side === 'ae' || side === 'fj') return `${columnsText(side)} from row ${at}`;
+  const over = overTwo ? 'across both breadboards' : 'across the gap';
+  return `${over} from row ${at}${side === 'turned' ? ', turned' : ''}`;
 }
 
 const WHY: { readonly [W in OffBoard['why']]: string } = {
@@ -45,6 +49,7 @@ const WHY: { readonly [W in OffBoard['why']]: string } = {
   'double row': 'its pins are in two rows side by side, which one strip would short',
   'row distance unknown': 'its sheet does not state how far its rows of pins are apart',
   'rows too far apart': 'its rows of pins are so far apart that no hole stays free beside one of them',
+  'needs two boards': 'its rows of pins are too far apart for one breadboard; on two side by side it has holes on both sides',
   irregular: 'its legs are not on a 2.54 mm grid',
   sockets: 'its headers are sockets on the upper side',
   chosen: 'left off',
@@ -56,6 +61,12 @@ export const whyOffText = ({ why }: OffBoard): string => WHY[why];
 
 /** The columns of a half. @example columnsText('ae') // 'a–e' */
 export const columnsText = (half: Half): string => (half === 'ae' ? 'a–e' : 'f–j');
+
+/** A half to lie in, with its board where that matters. @example lyingText(breadboard, { side: 'fj', rowOffset: 63 }) // 'B2 f–j' */
+export function lyingText(breadboard: Breadboard, { side, rowOffset }: Lying): string {
+  const columns = side === 'ae' || side === 'fj' ? columnsText(side) : side;
+  return isSideBySide(breadboard) ? `B${rowOnBoard(breadboard, 1 + rowOffset)[0] + 1} ${columns}` : columns;
+}
 
 /** Length of wire, in rows and centimetres. @example wireLengthText(214) // '214 rows of wire (54 cm)' */
 export const wireLengthText = (pitches: number): string => `${counted(pitches, 'row')} of wire (${Math.round(pitches * 0.254)} cm)`;
@@ -102,9 +113,10 @@ export function stepHolesText(plan: Plan, sheets: Sheets, holes: StepHoles | und
 
 /** Which leg of an item goes where: the first and the last one of each row of legs.
  *  @example plugText(plan, sheets, item) // 'rows 26 to 29: GND in 26 j, SDA in 29 j' */
-export function plugText(plan: Plan, sheets: Sheets, { id, legs }: PlacedItem): string {
+export function plugText(plan: Plan, sheets: Sheets, { id, legs, overTwo }: PlacedItem): string {
   const board = plan.breadboard!;
-  const rows = legs.map(({ hole }) => hole.row);
+  // Of what lies over two boards, the rows of the first: those of the second have the same numbers.
+  const rows = legs.filter(({ hole }) => !overTwo || hole.half === 'fj').map(({ hole }) => hole.row);
   const [first, last] = [Math.min(...rows), Math.max(...rows)];
   const label = (leg: string) =>
     id === 'board' ? (boardOf(plan, sheets)?.pins.get(leg)?.label ?? leg) : (partOf(plan, id, sheets)?.terminals.get(leg)?.label ?? leg);

@@ -1,7 +1,28 @@
 import { SegmentedControl } from '@mantine/core';
 import { type Breadboard, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 
-/** The breadboard: rows, how many of them end to end, and its rails. */
+const SIDE_BY_SIDE = '2 side by side';
+
+/** How many boards there are, and how they lie. */
+function countOf({ boards, arrangement }: Breadboard): string {
+  return arrangement ? SIDE_BY_SIDE : String(boards);
+}
+
+const COUNTS = Array.from({ length: PLAN_LIMITS.breadboards }, (_, at) => ({ value: String(at + 1), label: `${at + 1} ×` })).toSpliced(
+  2,
+  0,
+  {
+    value: SIDE_BY_SIDE,
+    label: SIDE_BY_SIDE,
+  },
+);
+
+/** The same breadboard, with so many boards. */
+function withCount({ rows, rails }: Breadboard, count: string): Breadboard {
+  return count === SIDE_BY_SIDE ? { rows, rails, boards: 2, arrangement: 'side by side' } : { rows, rails, boards: Number(count) };
+}
+
+/** The breadboard: rows, how many of them end to end or side by side, and its rails. */
 export function BreadboardFields({ value, onChange }: { readonly value: Breadboard; readonly onChange: (next: Breadboard) => void }) {
   return (
     <>
@@ -16,11 +37,11 @@ export function BreadboardFields({ value, onChange }: { readonly value: Breadboa
         onChange={(rows) => onChange({ ...value, rows: rows === '30' ? 30 : 63 })}
       />
       <SegmentedControl
-        aria-label="Breadboards end to end"
+        aria-label="Breadboards, end to end or side by side"
         size="xs"
-        data={Array.from({ length: PLAN_LIMITS.breadboards }, (_, at) => ({ value: String(at + 1), label: `${at + 1} ×` }))}
-        value={String(value.boards)}
-        onChange={(boards) => onChange({ ...value, boards: Number(boards) })}
+        data={COUNTS}
+        value={countOf(value)}
+        onChange={(count) => onChange(withCount(value, count))}
       />
       <SegmentedControl
         aria-label="Supply rails"

@@ -3,9 +3,9 @@ import { IconLock } from '@tabler/icons-react';
 import { useState } from 'react';
 import { rowsOf } from '@roof-chart/core/outputs/holes/breadboard';
 import type { HolePlan, PlacedItem } from '@roof-chart/core/outputs/holes/holePlan';
-import type { ItemMove } from '@roof-chart/core/outputs/holes/moveItem';
+import { type ItemMove, lyingOf } from '@roof-chart/core/outputs/holes/moveItem';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { itemText, plugText } from '@roof-chart/core/text/views/holeText';
+import { itemText, lyingText, plugText } from '@roof-chart/core/text/views/holeText';
 import { useWorkbench } from '../../state/workbench';
 import styles from './Holes.module.css';
 import type { Placing } from './usePlacing';
@@ -46,23 +46,31 @@ function RowField({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'it
 }
 
 /** The half that an item is in; what lies over the gap is turned instead. */
-function SideControl({ item, onMove }: Pick<HoleItemCardProps, 'item' | 'onMove'>) {
-  if (item.side === 'across' || item.side === 'turned')
+function SideControl({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'item' | 'onMove'>) {
+  const own = item.lyings[lyingOf(holes, item)]!;
+  if (item.side === 'across' || item.side === 'turned') {
+    const turned = item.lyings.find(({ side, rowOffset }) => side !== own.side && rowOffset === own.rowOffset)!;
+    const beside = item.lyings.find(({ side, rowOffset }) => side === own.side && rowOffset !== own.rowOffset);
     return (
-      <Button size="xs" variant="default" onClick={() => onMove(item.id, 'across')}>
-        Turn half round
-      </Button>
+      <>
+        <Button size="xs" variant="default" onClick={() => onMove(item.id, { as: turned })}>
+          Turn half round
+        </Button>
+        {beside && (
+          <Button size="xs" variant="default" onClick={() => onMove(item.id, { as: beside })}>
+            To the other breadboard
+          </Button>
+        )}
+      </>
     );
+  }
   return (
     <SegmentedControl
       aria-label="Half of the breadboard"
       size="xs"
-      data={[
-        { value: 'ae', label: 'a–e' },
-        { value: 'fj', label: 'f–j' },
-      ]}
-      value={item.side}
-      onChange={() => onMove(item.id, 'across')}
+      data={item.lyings.map((one, at) => ({ value: String(at), label: lyingText(holes.breadboard, one) }))}
+      value={String(item.lyings.indexOf(own))}
+      onChange={(at) => onMove(item.id, { as: item.lyings[Number(at)]! })}
     />
   );
 }
@@ -82,7 +90,7 @@ export function HoleItemCard({ plan, holes, item, placing, onMove }: HoleItemCar
       <p className="quiet">{plugText(plan, sheets, item)}</p>
       <div className={styles.controls}>
         <RowField holes={holes} item={item} onMove={onMove} />
-        <SideControl item={item} onMove={onMove} />
+        <SideControl holes={holes} item={item} onMove={onMove} />
         {item.locked && (
           <Button size="xs" variant="default" onClick={unlock}>
             Unlock

@@ -28,6 +28,21 @@ export function OffList({ plan, holes, placing }: HolePlacementProps) {
             <li key={one.id}>
               <strong>{name}</strong>
               <span className="quiet">{whyOffText(one)}</span>
+              {one.why === 'needs two boards' && (
+                <Button
+                  size="compact-xs"
+                  variant="default"
+                  onClick={() =>
+                    placing.place(
+                      [{ kind: 'breadboard', breadboard: { ...holes.breadboard, boards: 2, arrangement: 'side by side' } }],
+                      'all',
+                      'use two breadboards side by side',
+                    )
+                  }
+                >
+                  Use two side by side
+                </Button>
+              )}
               {(one.why === 'chosen' || one.why === 'no room') && (
                 <Button
                   size="compact-xs"

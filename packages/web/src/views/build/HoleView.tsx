@@ -6,7 +6,8 @@ import { holePlan, type HolePlan, type PlacedItem } from '@roof-chart/core/outpu
 import { holeSvg } from '@roof-chart/core/outputs/holes/holeSvg';
 import { markedHoles } from '@roof-chart/core/outputs/holes/markedHoles';
 import { type ItemMove, moveItem } from '@roof-chart/core/outputs/holes/moveItem';
-import type { Breadboard, Plan } from '@roof-chart/core/plan/plan';
+import type { Plan } from '@roof-chart/core/plan/plan';
+import { usualBreadboard } from '@roof-chart/core/outputs/holes/usualBreadboard';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { holeNetName, holeNetText, holeSummary, itemText, placeText } from '@roof-chart/core/text/views/holeText';
 import { useWorkbench } from '../../state/workbench';
@@ -19,11 +20,9 @@ import { type MarkGroup, PictureFrame } from './PictureFrame';
 import { usePictureMark } from './usePictureMark';
 import { type Placing, usePlacing } from './usePlacing';
 
-/** What most people have. */
-const USUAL: Breadboard = { rows: 63, boards: 1, rails: 'whole' };
-
-function Start({ placing, onClose }: { readonly placing: Placing; readonly onClose: () => void }) {
-  const [board, setBoard] = useState(USUAL);
+function Start({ plan, placing, onClose }: Pick<PlacedViewProps, 'plan' | 'placing' | 'onClose'>) {
+  const { sheets } = useWorkbench();
+  const [board, setBoard] = useState(() => usualBreadboard(plan, sheets));
   return (
     <div className={styles.empty}>
       <h2>Hole plan</h2>
@@ -150,6 +149,6 @@ export function HoleView({ plan, onClose }: { readonly plan: Plan; readonly onCl
   return holes ? (
     <PlacedView plan={plan} holes={holes} placing={placing} onClose={onClose} />
   ) : (
-    <Start placing={placing} onClose={onClose} />
+    <Start plan={plan} placing={placing} onClose={onClose} />
   );
 }

@@ -34,6 +34,13 @@ test('what makes a plan must be there: a half file, something else, nothing', ()
   expect(rescuePlanFile('text')).toMatchObject({ ok: false });
 });
 
+test('as many unknown entries as are taken out one by one are; more are refused as a whole', () => {
+  const strange = (count: number) => ({ ...copy(), ...Object.fromEntries(Array.from({ length: count }, (_, n) => [`extra${n}`, n])) });
+  const rescued = rescuePlanFile(strange(199));
+  expect(rescued.ok && rescued.leftovers.length).toBe(199);
+  expect(rescuePlanFile(strange(200))).toEqual({ ok: false, path: 'the document', fault: 'more than 200 unknown entries' });
+});
+
 test('whatever entries are broken, every other one is kept, and every broken one is handed back', () => {
   const keys = Object.keys(hive.wires);
   fc.assert(

@@ -4,7 +4,6 @@ import { allFindingsOf } from '../../tests/checkHarness';
 import { add, edited, stick, wire } from '../../tests/makePlan';
 import { runs } from '../../tests/runs';
 import { describeFinding } from '../text/describe';
-import { applyEdit } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
 import { planDocument, readPlanFile } from '../plan/planFile';
 import { diffPlans } from '../plan/diffPlans';
@@ -63,19 +62,6 @@ test('a note goes before the sheet in the ledgers, and shows at the source', () 
 test('a corrected supply range changes what the checks say', () => {
   const plan = edited(oled, sheets, note('oled-096-ssd1306-i2c', 'supply/volts/min', 3.25, 'regulator drops out'));
   expect(allFindingsOf(plan, sheets).map((f) => [f.code, f.message])).toContainEqual(['supply-wrong', 'sags-low']);
-});
-
-test.each([
-  ['a sheet that nobody knows', note('no-such-part', 'supply/typicalMilliamps', 1), 'sheet'],
-  ['what names the sheet', note('oled-096-ssd1306-i2c', 'version', 2), 'fact'],
-  ['the source itself', note('oled-096-ssd1306-i2c', 'supply/source/trust', 'bench'), 'fact'],
-  ['a path that leads nowhere', note('oled-096-ssd1306-i2c', 'supply/heat/most', 2), 'fact'],
-  ['a group that is not there', note('oled-096-ssd1306-i2c', 'polarity'), 'fact'],
-  ['a value of another kind', note('oled-096-ssd1306-i2c', 'supply/typicalMilliamps', 'much'), 'note.value'],
-  ['a least above the most', note('oled-096-ssd1306-i2c', 'supply/volts/min', 9), 'note.value'],
-  ['no note to take away', { kind: 'bench-note', sheet: 'oled-096-ssd1306-i2c', fact: 'supply', note: null }, 'fact'],
-])('refused: %s', (_, edit, path) => {
-  expect(applyEdit(oled, edit as Edit, sheets)).toMatchObject({ ok: false, problem: { path } });
 });
 
 test('a note about a fact that the sheet leaves out puts it in', () => {

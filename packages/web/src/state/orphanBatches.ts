@@ -15,7 +15,7 @@ async function tabCheck(): Promise<(tab: string) => boolean> {
 export async function takeOverBatches(requests: PlanRequests, planId: string, own: boolean) {
   const batches = await adoptBatches(planId, await tabId(), { isOpen: await tabCheck(), own });
   const taken = await requests.taken(planId, batches);
-  if (taken.size > 0) await forgetBatches(planId, [...taken]);
+  await forgetBatches(planId, [...taken]);
   return batches.filter((batch) => !taken.has(batch.id));
 }
 

@@ -137,7 +137,7 @@ export class Saver {
         if (answer.now.epoch !== this.store.getState().document.epoch) return this.#otherLife(answer.now);
         return this.#rebaseOn(answer.now, 'The plan was changed in another window; your edits were applied on top.');
       case 'refused':
-        if (answer.at > 0) this.#saved(answer.revision, answer.at);
+        this.#saved(answer.revision, answer.at);
         return this.#withoutFirst(planId, answer.message);
       case 'gone':
         this.store.dispatch(documentActions.held('offline'));

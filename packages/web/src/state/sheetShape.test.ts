@@ -19,6 +19,10 @@ test('of several shapes the one is found that the value has', () => {
   const legal = controller.properties!['legal']!.anyOf!;
   expect(legal.map(shapeName)).toEqual(['membership', 'sets', 'any pin']);
   expect(shapeAt(legal, { rule: 'sets', sets: [] })).toBe(1);
+  // Without a word of its own a shape is named by the label of its first member, or by its key; with no member by nothing.
+  expect(
+    [{}, { properties: { 'any-pin': {} } }, { properties: { a: { title: 'First' }, b: { enum: ['one-word'] } } }].map(shapeName),
+  ).toEqual(['', 'any pin', 'one word']);
 });
 
 test('a fault’s path leads into the document by key, place or id', () => {

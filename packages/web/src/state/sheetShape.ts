@@ -59,10 +59,10 @@ export function shapeAt(shapes: readonly Shape[], value: Json | undefined): numb
 
 /** A name for one of several shapes: the word that only it allows, or its first key. */
 export function shapeName(shape: Shape): string {
-  const word = Object.values(shape.properties ?? {}).find((inner) => inner.enum?.length === 1)?.enum?.[0];
-  const [first] = marks(shape);
-  const said = word ?? (first === undefined ? '' : (shape.properties?.[first]?.title ?? first));
-  return String(said).replaceAll('-', ' ');
+  const members = Object.entries(shape.properties ?? {});
+  const [word] = members.find(([, inner]) => inner.enum?.length === 1)?.[1].enum ?? [];
+  const [[key, first] = ['', {}]] = members as readonly (readonly [string, Shape])[];
+  return String(word ?? first.title ?? key).replaceAll('-', ' ');
 }
 
 /** A short name for a member of a list: its id, label or first text. */

@@ -8,6 +8,7 @@ test('a blank has what is required, and the first word where only some are allow
   const terminal = (part.properties!['terminals']!.properties!['list']!.items as Shape | undefined)!;
   expect(blankOf(terminal)).toEqual({ id: '', number: 0, label: '', role: 'i2c.sda', direction: 'in', need: 'needed' });
   expect(blankOf(part.properties!['supply']!)).toMatchObject({ volts: { min: 0, max: 0 }, regulator: false, source: { document: '' } });
+  expect([blankOf({ type: 'array' }), blankOf({ type: 'boolean' }), blankOf({ type: 'integer' })]).toEqual([[], false, 0]);
 });
 
 test('of several shapes the one is found that the value has', () => {
@@ -20,9 +21,12 @@ test('of several shapes the one is found that the value has', () => {
   expect(legal.map(shapeName)).toEqual(['membership', 'sets', 'any pin']);
   expect(shapeAt(legal, { rule: 'sets', sets: [] })).toBe(1);
   // Without a word of its own a shape is named by the label of its first member, or by its key; with no member by nothing.
-  expect(
-    [{}, { properties: { 'any-pin': {} } }, { properties: { a: { title: 'First' }, b: { enum: ['one-word'] } } }].map(shapeName),
-  ).toEqual(['', 'any pin', 'one word']);
+  const plain: readonly Shape[] = [
+    {},
+    { properties: { 'any-pin': {} } },
+    { properties: { a: { title: 'First' }, b: { enum: ['one-word'] } } },
+  ];
+  expect(plain.map(shapeName)).toEqual(['', 'any pin', 'one word']);
 });
 
 test('a fault’s path leads into the document by key, place or id', () => {

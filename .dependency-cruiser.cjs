@@ -1,6 +1,15 @@
 // Dependencies point downwards only:
-// { quantity, memo } <- sheets <- plan <- nets <- { assign, electrics, displays, faces } <- checks <- review <- outputs/bench <- { server, web, cli }
-const ORDER = ['quantity|memo', 'sheets', 'plan', 'nets', 'assign|electrics|displays|faces', 'checks', 'review', 'outputs|bench'];
+// { quantity, memo, collections } <- sheets <- plan <- nets <- { assign, electrics, displays, faces } <- checks <- review <- outputs/bench <- { server, web, cli }
+const ORDER = [
+  'quantity|memo|collections',
+  'sheets',
+  'plan',
+  'nets',
+  'assign|electrics|displays|faces',
+  'checks',
+  'review',
+  'outputs|bench',
+];
 // The four floors of the web: { workers <- state } <- ui <- views <- app. Types count: what a floor names, it depends on.
 const FLOORS = ['workers', 'state', 'ui', 'views', 'app'];
 

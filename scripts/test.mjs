@@ -184,8 +184,8 @@ function failuresIn({ specs, suites = [] }) {
   return [...own, ...suites.flatMap(failuresIn)];
 }
 
-/** What is done to the real server under edits: kills (few with `--quick`), full disks, a second server, a restore. */
-const KILLS = process.argv.includes('--quick') ? '20' : '40';
+/** What is done to the real server under edits: kills (1 000 under `soak`), full disks, a second server, a restore. */
+const KILLS = '20';
 const FAULTS = [
   step('kills of the server', 'e2e/faults/kills.mjs', ['--kills', KILLS], { shown: true }),
   step('full disks', 'e2e/faults/fullDisk.mjs', [], { shown: true }),

@@ -19,7 +19,7 @@ async function solver(): Promise<Highs> {
 
 jest.setTimeout(180_000);
 
-const SEEDS = Array.from({ length: 40 }, (_, n) => n + 1);
+const SEEDS = Array.from({ length: 30 }, (_, n) => n + 1);
 
 test.each([
   ['real boards and parts', (seed: number) => realInstance(seed, sheets, 8)],

@@ -89,8 +89,8 @@ try {
   if (small) await onDisk('file system of 2 MB', small, 1).finally(small.end);
   else console.log('file system of 2 MB: not allowed here (mount), left out');
   const again = smallDisk('again', 4096, 1800);
-  if (again) await onDisk('full five times', again, 5).finally(again.end);
-  else console.log('full five times: not allowed here (mount), left out');
+  if (again) await onDisk('full three times', again, 3).finally(again.end);
+  else console.log('full three times: not allowed here (mount), left out');
   // Only the process that is limited cannot write: room is made by starting it without the limit.
   const limited = { data: join(folder, 'limited'), fill() {}, free() {}, restart: true };
   if (can('prlimit', '--version')) await onDisk('limit of 1 MB a file', { ...limited, wrapper: ['prlimit', `--fsize=${2 ** 20}`] }, 1);

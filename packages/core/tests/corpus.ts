@@ -14,7 +14,8 @@ export const CORPUS = join(__dirname, 'corpus');
 
 const DEMOS = join(__dirname, '../../../demo/plans');
 
-const plansIn = (folder: string): readonly (readonly [string, Plan])[] =>
+/** The plans of a folder, by the names of their files. */
+export const plansIn = (folder: string): readonly (readonly [string, Plan])[] =>
   readdirSync(folder)
     .filter((file) => file.endsWith('.json'))
     .map((file) => [

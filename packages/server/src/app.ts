@@ -1,3 +1,4 @@
+import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import compression from 'compression';
 import express, { type Express, type RequestHandler, Router } from 'express';
 import { type Logger, pino } from 'pino';
@@ -33,7 +34,7 @@ export interface AppParts {
 /** A plan file has its sheets with it, and going back to a large version is one edit of thousands. */
 const bodyLimit = (path: string): string => (path.endsWith('/edits') ? '4mb' : path.endsWith('/plans/file') ? '8mb' : '1mb');
 const parsers = new Map(['1mb', '4mb', '8mb'].map((limit) => [limit, express.json({ limit, strict: true })]));
-const jsonBody: RequestHandler = (req, res, next) => parsers.get(bodyLimit(req.path))!(req, res, next);
+const jsonBody: RequestHandler = (req, res, next) => getOrThrow(parsers, bodyLimit(req.path))(req, res, next);
 
 /** Where other devices reach the server: by its IPv4 addresses, which every phone finds, then by its names. */
 function networkAddresses(names: readonly string[], port: number | undefined): readonly string[] {

@@ -8,7 +8,7 @@ import { preferenceCosts } from '@roof-chart/core/assign/preferenceCost';
 import { terminalText } from '@roof-chart/core/text/names';
 import { alternativeText, conflictText, proofText, wayCosts, wayText, wishText } from '@roof-chart/core/text/assignmentText';
 import { solve } from '@roof-chart/core/assign/solve/solve';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOrThrow } from '@roof-chart/core/plan/edit';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { PLAN, type RegisterCommand } from '../command';
@@ -37,7 +37,7 @@ function settle(io: Io, shipped: Sheets, file: string, options: SettleOptions, n
   const sheets = notedSheets(kept, plan.benchNotes);
   const stop = limitOf(options.seconds, now);
   if (options.instance) {
-    io.out(JSON.stringify(buildInstance(plan, sheets, boardOf(plan, sheets)!), null, 2));
+    io.out(JSON.stringify(buildInstance(plan, sheets, boardOrThrow(plan, sheets)), null, 2));
     return EXIT.clean;
   }
   const result = settled(plan, sheets, { stop })!;
@@ -66,7 +66,7 @@ function explain(io: Io, shipped: Sheets, file: string, terminal: string | undef
   const sheets = notedSheets(kept, plan.benchNotes);
   const limit = { nodes: 20_000 };
   if (terminal === undefined) {
-    const instance = buildInstance(plan, sheets, boardOf(plan, sheets)!);
+    const instance = buildInstance(plan, sheets, boardOrThrow(plan, sheets));
     const conflict = conflictOf(instance, limit);
     const ways = conflict ? waysOut(plan, sheets, limit) : [];
     const open = conflict ? 0 : solve(instance, limit).costs.unwired;
@@ -85,7 +85,7 @@ function explain(io: Io, shipped: Sheets, file: string, terminal: string | undef
   }
   const alternatives = alternativesOf(plan, sheets, terminal, limit);
   if (!alternatives) throw new InputFault(`${terminal}: expected part:terminal of a connected signal in this plan`);
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const lines = alternatives.map((one) => `  ${(board.pins.get(one.pin)?.label ?? one.pin).padEnd(6)} ${alternativeText(one)}`);
   io.out(
     json

@@ -1,8 +1,9 @@
+import { findOrThrow } from '../collections/orThrow';
 import type { Sheets } from '../sheets/sheetIndex';
 import { PIN_ROLES } from '../sheets/roles';
 import { type PlanTerminal, terminalsOf } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
-import { boardOf, partOf, type Edit } from '../plan/edit';
+import { boardOf, boardOrThrow, type Edit, partOf } from '../plan/edit';
 import { type Plan, splitKey, type TerminalKey } from '../plan/plan';
 import { buildInstance } from './model/buildInstance';
 import type { Choice, Costs, Instance } from './model/instance';
@@ -59,7 +60,7 @@ export function chosenPins(
 }
 
 function strapsOf(plan: Plan, sheets: Sheets, instance: Instance, choice: Choice): readonly Edit[] {
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   return instance.members.flatMap((member) => {
     const address = choice.members[member.id]?.address;
     const placement = plan.placements.find((p) => p.id === member.placements[0]);
@@ -86,7 +87,7 @@ function settlePins(plan: Plan, sheets: Sheets, options: AssignOptions): PinAssi
   const solved = solve(instance, options);
   const choice = compactly(instance, solved.choice, board);
   const ofPart = (placement: string) => terminalsOf(plan, { id: placement }, sheets);
-  const terminal = (key: TerminalKey) => ofPart(splitKey(key).placement).find((t) => t.key === key)!;
+  const terminal = (key: TerminalKey) => findOrThrow(ofPart(splitKey(key).placement), (t) => t.key === key);
   const pins = chosenPins(instance, choice, ofPart);
   const signals = [...[...pins].flatMap(([key, pin]) => toPin(terminal(key), pin)), ...strapsOf(plan, sheets, instance, choice)];
   const edits: Edit[] = [];

@@ -1,6 +1,6 @@
 import type { Controller } from '../sheets/boardSheet';
-import { PIN_ROLES } from '../sheets/roles';
-import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
+import { busLineOf, PIN_ROLES } from '../sheets/roles';
+import { type IndexedBoard, partSheetOrThrow, type Sheets } from '../sheets/sheetIndex';
 import type { Bus } from '../nets/buses';
 import { linePins } from '../nets/controllers';
 import type { Nets } from '../nets/nets';
@@ -30,14 +30,14 @@ export function linesOfItsOwn(plan: Plan, sheets: Sheets, placement: Placement, 
   const isShared = items.some(
     (item) =>
       item.placement.id !== placement.id &&
-      passThroughOf(plan, item.placement, partSheet(sheets, item.placement.sheet)!.sheet, item.terminal.id).some(
+      passThroughOf(plan, item.placement, partSheetOrThrow(sheets, item.placement.sheet).sheet, item.terminal.id).some(
         (key) => splitKey(key).placement !== placement.id,
       ),
   );
   return isShared ? null : items;
 }
 
-const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.line!.line;
+const lineOf = (item: PlanTerminal): string => busLineOf(item.terminal.role).line;
 
 /** The edits that bring line terminals onto a pin set, or null where a wire is locked elsewhere or a pin is taken. */
 export function editsOnto(board: IndexedBoard, nets: Nets, items: readonly PlanTerminal[], set: PinSet): readonly Edit[] | null {

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import { encloses, point, typical } from '../quantity/range';
 import type { Rail } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
@@ -65,7 +66,7 @@ function feedsOf(part: PartSheet, { low, high }: Between): ReadonlyMap<string, R
 /** Whether every supply range of a module includes its rail, and its inputs tolerate the higher one. */
 function stands(part: PartSheet, between: Between): boolean {
   const feeds = feedsOf(part, between);
-  const terminal = (id: string) => part.terminals.list.find((t) => t.id === id)!;
+  const terminal = (id: string) => findOrThrow(part.terminals.list, (t) => t.id === id);
   const fed = [...feeds].every(([id, rail]) => {
     const range = supplyRange(part, terminal(id));
     return range !== undefined && (encloses(range, rail.volts) || encloses(range, point(typical(rail.volts))));

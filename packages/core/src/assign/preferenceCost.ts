@@ -1,3 +1,4 @@
+import { getOrThrow, lastOrThrow } from '../collections/orThrow';
 import { findBuses } from '../nets/buses';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
@@ -40,7 +41,7 @@ function isMet(plan: Plan, sheets: Sheets, board: IndexedBoard, key: TerminalKey
 
 /** Whether the pins of these terminals are neighbours on one header, or of one port. */
 function liesTogether(board: IndexedBoard, pins: readonly string[], how: Together): boolean {
-  const at = pins.map((id) => board.pins.get(id)!);
+  const at = pins.map((id) => getOrThrow(board.pins, id));
   if (how === 'port') return new Set(at.map(portOf)).size === 1 && portOf(at[0]!) !== undefined;
   // A conductor may come out at several positions; any of them will do.
   const places = (id: string) => board.sheet.pins.list.filter((pin) => pin.id === id || pin.sameAs === id);
@@ -48,7 +49,7 @@ function liesTogether(board: IndexedBoard, pins: readonly string[], how: Togethe
     const positions = pins.map((id) => places(id).find((pin) => pin.header === header)?.position);
     if (positions.some((position) => position === undefined)) return false;
     const sorted = (positions as number[]).toSorted((a, b) => a - b);
-    return sorted.at(-1)! - sorted[0]! === sorted.length - 1 && new Set(sorted).size === sorted.length;
+    return lastOrThrow(sorted) - sorted[0]! === sorted.length - 1 && new Set(sorted).size === sorted.length;
   });
 }
 

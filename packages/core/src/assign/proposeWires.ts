@@ -1,6 +1,6 @@
-import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
+import { busLineOf, type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import type { Tie } from '../sheets/partSheet';
-import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
+import { type IndexedBoard, partSheetOrThrow, type Sheets } from '../sheets/sheetIndex';
 import { addressesOf } from '../nets/addresses';
 import { reachedFrom } from '../nets/channels';
 import { type Bus, findBuses } from '../nets/buses';
@@ -104,7 +104,7 @@ function strapsFor(draft: Draft, placement: Placement, bus: Bus): readonly Edit[
   const mine = addressesOf(draft.plan, placement, draft.sheets);
   const met = mine.filter((a) => taken.has(a.address));
   if (met.length === 0) return [];
-  const part = partSheet(draft.sheets, placement.sheet)!.sheet;
+  const part = partSheetOrThrow(draft.sheets, placement.sheet).sheet;
   const row = met[0]!.device.addresses.find(
     (a) => !taken.has(a.address) && strapEdits(draft.plan, draft.board, placement, part, a.straps)?.length,
   );
@@ -146,7 +146,7 @@ function withMissingLines(draft: Draft, set: PinSet, items: readonly PlanTermina
   const nets = findNets(draft.plan, draft.sheets);
   const pins: { [line: string]: string } = { ...set.pins };
   for (const item of items) {
-    const line = PIN_ROLES[item.terminal.role]!.line!.line;
+    const line = busLineOf(item.terminal.role).line;
     if (pins[line]) continue;
     const free = freePins(draft.board, nets, item).find((pin) =>
       draft.board.pins.get(pin)?.functions?.includes(`${set.controller}.${line}`),

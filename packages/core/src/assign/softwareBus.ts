@@ -2,9 +2,9 @@ import { type Bus, findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
 import type { PlanTerminal } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
-import { boardOf, type Edit } from '../plan/edit';
+import { boardOf, boardOrThrow, type Edit } from '../plan/edit';
 import type { Placement, Plan } from '../plan/plan';
-import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
+import { busLineOf, type ControllerKind } from '../sheets/roles';
 import { nextSoftwareBus, type SoftwareBusId } from '../sheets/softwareBuses';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { type Ability, wasteOn } from './model/abilities';
@@ -21,7 +21,7 @@ export interface OntoSoftware {
 
 const NONE: ReadonlySet<Ability> = new Set();
 
-const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.line!.line;
+const lineOf = (item: PlanTerminal): string => busLineOf(item.terminal.role).line;
 
 /** A plan with one more software bus of a kind; undefined where the board’s sheet states no clock for one, or there are too many. */
 function withNext(plan: Plan, sheets: Sheets, kind: ControllerKind) {
@@ -30,7 +30,7 @@ function withNext(plan: Plan, sheets: Sheets, kind: ControllerKind) {
   if (!bus) return undefined;
   const on: Edit = { kind: 'software-bus', bus, on: true };
   const after = applyEdits(plan, [on], sheets);
-  return after.ok ? { bus, on, plan: after.plan, board: boardOf(after.plan, sheets)! } : undefined;
+  return after.ok ? { bus, on, plan: after.plan, board: boardOrThrow(after.plan, sheets) } : undefined;
 }
 
 /** Pins one by one where no neat set is free: the best free pin for each line. */

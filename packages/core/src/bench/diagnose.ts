@@ -3,7 +3,7 @@ import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
 import { type Plan, sameEnd, type TerminalKey } from '../plan/plan';
 import { PIN_ROLES } from '../sheets/roles';
-import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import { partSheet, partSheetOrThrow, type Sheets } from '../sheets/sheetIndex';
 import { type BenchFault, type Circuit, circuitOf, sheetAt, terminalPins, voltsAt } from './circuit';
 import { answersOf } from './answers';
 import { neighbours, type Question } from './questions';
@@ -68,7 +68,7 @@ export function possibleFaults(plan: Plan, sheets: Sheets): readonly BenchFault[
     ...swaps(plan, sheets),
     ...fed.flatMap(({ id, sheet }): BenchFault[] => [
       // A MOSFET shifter works between its two supplies and needs no ground.
-      ...(partSheet(sheets, sheet)!.sheet.passage?.kind === 'mosfet' ? [] : [{ kind: 'open-ground', placement: id } as const]),
+      ...(partSheetOrThrow(sheets, sheet).sheet.passage?.kind === 'mosfet' ? [] : [{ kind: 'open-ground', placement: id } as const]),
       { kind: 'dead', placement: id },
     ]),
     ...pairs.filter(([a, b]) => used.has(a) || used.has(b)).map((pins): BenchFault => ({ kind: 'short', pins })),

@@ -6,7 +6,7 @@ import { boardOf } from '../plan/edit';
 import { type Placement, type Plan, sameEnd } from '../plan/plan';
 import { findingsOf } from '../review/review';
 import { PIN_ROLES } from '../sheets/roles';
-import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import { partSheet, partSheetOrThrow, type Sheets } from '../sheets/sheetIndex';
 import { sightOf } from './firstSight';
 
 /** Why a part may show nothing, in words, and how likely that is against the others. */
@@ -59,7 +59,7 @@ const isLine = (kind: string) => (t: { readonly terminal: { readonly role: strin
 
 /** What is easily done wrong with this part as it is wired here. */
 function fromWiring(plan: Plan, sheets: Sheets, placement: Placement): readonly Cause[] {
-  const part = partSheet(sheets, placement.sheet)!.sheet;
+  const part = partSheetOrThrow(sheets, placement.sheet).sheet;
   const board = boardOf(plan, sheets);
   const items = terminalsOf(plan, placement, sheets).filter((t) => t.wire);
   const causes: Cause[] = [];

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import type { BoardPin } from '../sheets/boardSheet';
@@ -112,7 +113,7 @@ export function questionsFor(plan: Plan, sheets: Sheets): readonly Question[] {
       : [],
   );
   const pairs = neighbours(board).filter(([a, b]) => used.has(a) || used.has(b));
-  const near = [...new Set([...pairs.flat(), ...used])].filter((id) => !all.has(id) && isAskable(board.pins.get(id)!));
+  const near = [...new Set([...pairs.flat(), ...used])].filter((id) => !all.has(id) && isAskable(getOrThrow(board.pins, id)));
   // To empty a pin the probe drives it: not where an output of a part does.
   const hasDown = board.sheet.electrical.pullDownOhms !== undefined;
   const reads = near

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import { addressOptions } from '../assign/addresses/addressOptions';
 import { strapEdits } from '../assign/addresses/strapEdits';
 import { addressesOf, type DeviceAddress } from '../nets/addresses';
@@ -83,7 +84,7 @@ function toPart(plan: Plan, sheets: Sheets, placement: Placement, [from, to]: re
   const result = applyEdits(plan, edits, sheets);
   if (!result.ok) return undefined;
   const wiresOf = (one: Plan) => Object.keys(one.wires).filter((key) => splitKey(key).placement === placement.id).length;
-  const after = result.plan.placements.find((p) => p.id === placement.id)!;
+  const after = findOrThrow(result.plan.placements, (p) => p.id === placement.id);
   const responds = addressesOf(result.plan, after, sheets).some((one) => one.address === address);
   return responds && wiresOf(result.plan) === wiresOf(plan) ? edits : undefined;
 }

@@ -85,8 +85,8 @@ export function readScan(text: string): ScanRead {
     };
   if (text.trim() === '') return { ok: false, fault: 'Nothing to read yet.' };
   const grid = readGrid(text.split(/\r?\n/));
-  const loose = grid ? undefined : readLoose(text);
-  const all = grid?.found ?? loose!.found;
+  const read = grid ? { ...grid, form: 'grid' as const } : { ...readLoose(text), held: [] };
+  const all = read.found;
   const isEight = all.some((address) => address > MOST) && all.every((address) => address <= 0xef);
   const seven = isEight ? all.map((address) => address >> 1) : all;
   const addresses = [...new Set(seven)].filter((address) => address >= LEAST && address <= MOST).sort((a, b) => a - b);
@@ -103,10 +103,10 @@ export function readScan(text: string): ScanRead {
     ok: true,
     scan: {
       addresses,
-      held: grid?.held ?? [],
-      form: grid ? 'grid' : loose!.form,
+      held: read.held,
+      form: read.form,
       eightBit: isEight,
-      unread: [...(grid?.unread ?? loose!.unread), ...outside].slice(0, UNREAD_SHOWN),
+      unread: [...read.unread, ...outside].slice(0, UNREAD_SHOWN),
     },
   };
 }

@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../collections/orThrow';
 import type { Plan } from '../plan/plan';
 import { boardOf } from '../plan/edit';
 import type { Sheets } from '../sheets/sheetIndex';
@@ -92,7 +93,7 @@ export class SimulatedBench {
       case 'span':
         return answer === '1' ? 'ok 2 96' : 'ok 40 41';
       case 'spi': {
-        const bytes = words.at(-1)!.replace(/^\^/, '').length / 2;
+        const bytes = lastOrThrow(words).replace(/^\^/, '').length / 2;
         const at = question?.ask === 'reply' && answer === '1' ? question : undefined;
         return `ok ${Array.from({ length: bytes }, (_, n) => (n === at?.after ? at.byte.toString(16).padStart(2, '0') : 'ff')).join('')}`;
       }

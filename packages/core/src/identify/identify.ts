@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import type { PartSheet } from '../sheets/partSheet';
 import { scoreParts } from '../sheets/searchParts';
 import { markingFits } from './chipMarking';
@@ -84,10 +85,10 @@ const MISSED = { needed: 0.7, optional: 0.12, outside: 0.05 } as const;
 
 /** Share of the printed and the expected labels that belong together, weighed by how telling each is. */
 function labelScore(row: RowMatch, { rarity, printed }: Weighing): number {
-  const known = (label: string) => rarity.known.get(label)!;
+  const known = (label: string) => getOrThrow(rarity.known, label);
   const seen = row.matches.reduce((sum, m) => sum + known(m.terminal.label) * MATCH_WORTH[m.by], 0);
   const matched = row.matches.reduce((sum, m) => sum + known(m.terminal.label), 0);
-  const strange = row.strange.reduce((sum, label) => sum + printed.get(label)!, 0);
+  const strange = row.strange.reduce((sum, label) => sum + getOrThrow(printed, label), 0);
   const unseen = row.unseen.reduce((sum, t) => sum + known(t.label) * MISSED[t.need], 0);
   return matched + strange + unseen === 0 ? 0 : seen / (matched + strange + unseen);
 }

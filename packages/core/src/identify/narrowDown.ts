@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../collections/orThrow';
 import { formatAddress } from '../quantity/format';
 import type { PartSheet } from '../sheets/partSheet';
 import type { Candidate, Clues } from './identify';
@@ -17,7 +18,7 @@ const addresses = (part: PartSheet): readonly number[] =>
 /** "0x3C or 0x3D: OLED 128×64" */
 function addressLine(part: PartSheet): string {
   const own = addresses(part);
-  const said = own.length > 2 ? `${formatAddress(own[0]!)} to ${formatAddress(own.at(-1)!)}` : own.map(formatAddress).join(' or ');
+  const said = own.length > 2 ? `${formatAddress(own[0]!)} to ${formatAddress(lastOrThrow(own))}` : own.map(formatAddress).join(' or ');
   return `${said || 'no address'}: ${part.title}`;
 }
 

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
@@ -39,7 +40,7 @@ export const chainsOf = memoizeByPair((plan: Plan, sheets: Sheets): readonly Cha
   const from = before(plan, sheets);
   const after = new Map<string, string[]>();
   for (const [id, other] of from) if (other !== null) after.set(other, [...(after.get(other) ?? []), id]);
-  const placement = (id: string) => plan.placements.find((p) => p.id === id)!;
+  const placement = (id: string) => findOrThrow(plan.placements, (p) => p.id === id);
   const seen = new Set<string>();
   const follow = (start: string): readonly Placement[] => {
     const members: Placement[] = [];

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import { endPlacement } from '../plan/planRails';
 import { type Bus, controllersInWhole, findBuses } from './buses';
 import { memoizeByPair } from '../memo/memoizeByPair';
@@ -22,7 +23,7 @@ function roots(plan: Plan, sheets: Sheets): ReadonlyMap<string, string> {
   const join = (a: string, b: string) => {
     const [x, y] = [find(a), find(b)];
     if (x === y) return;
-    if (order.get(x)! < order.get(y)!) parent.set(y, x);
+    if (getOrThrow(order, x) < getOrThrow(order, y)) parent.set(y, x);
     else parent.set(x, y);
   };
   for (const { ground, rails, terminals } of findNets(plan, sheets).list) {
@@ -79,7 +80,7 @@ function componentsCut(plan: Plan, sheets: Sheets): readonly Plan[] {
   const bank = roots(plan, sheets);
   const members = new Map<string, Placement[]>();
   for (const placement of plan.placements) {
-    const list = members.get(bank.get(placement.id)!);
+    const list = members.get(getOrThrow(bank, placement.id));
     if (list) list.push(placement);
     else members.set(placement.id, [placement]);
   }
@@ -190,7 +191,7 @@ export function listPerComponent<T extends { readonly key: string }>(
     const components = connectedComponents(plan, sheets);
     if (components.length < 2) return own(plan, sheets);
     const order = new Map(plan.placements.map((p, at) => [p.id, at]));
-    const at = ({ key }: T) => order.get(splitKey(key).placement)!;
+    const at = ({ key }: T) => getOrThrow(order, splitKey(key).placement);
     return components.flatMap((component) => own(component, sheets)).toSorted((a, b) => at(a) - at(b));
   });
 }

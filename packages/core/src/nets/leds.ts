@@ -3,8 +3,8 @@ import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 
 /** The cathode of a part that is nothing but one LED; null for all others. */
 export const cathodeOf = memoizeByObject(({ terminals: { list }, polarity }: PartSheet): string | null => {
-  const [anode, cathode] = list;
-  return list.length === 2 && polarity && anode!.led && cathode!.role === 'ground' ? cathode!.id : null;
+  const [anode, cathode, third] = list;
+  return anode?.led && cathode?.role === 'ground' && !third && polarity ? cathode.id : null;
 });
 
 /** A single LED between a supply and an output that sinks its current: the cathode is the signal, the anode the supply, as in a part with a
@@ -29,10 +29,11 @@ export const asActiveLow = memoizeByObject((part: PartSheet): PartSheet => {
 /** The two ends of a part that is nothing but one LED, and the terminal that takes the place of its signal; null for all others. */
 export const singleLed = memoizeByObject(
   (part: PartSheet): { readonly anode: string; readonly cathode: string; readonly signal: PartTerminal } | null => {
-    const [anode, cathode] = part.terminals.list;
-    if (part.terminals.list.length !== 2 || !part.polarity) return null;
-    if (cathodeOf(part) !== null) return { anode: anode!.id, cathode: cathode!.id, signal: anode! };
-    return anode!.role === 'supply.vcc' && cathode!.led ? { anode: anode!.id, cathode: cathode!.id, signal: cathode! } : null;
+    const [anode, cathode, third] = part.terminals.list;
+    if (!anode || !cathode || third || !part.polarity) return null;
+    const ends = { anode: anode.id, cathode: cathode.id };
+    if (cathodeOf(part) !== null) return { ...ends, signal: anode };
+    return anode.role === 'supply.vcc' && cathode.led ? { ...ends, signal: cathode } : null;
   },
 );
 

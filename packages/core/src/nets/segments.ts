@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import { PIN_ROLES } from '../sheets/roles';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import type { Placement, Plan } from '../plan/plan';
@@ -54,7 +55,7 @@ function makeSegments(plan: Plan, sheets: Sheets, bus: Bus): readonly [Segment, 
   const root: Segment = { id: bus.controller ?? '', members: direct };
   const found: [Segment, ...Segment[]] = [root];
   for (const [shifter, members] of behind) {
-    const placement = plan.placements.find((p) => p.id === shifter)!;
+    const placement = findOrThrow(plan.placements, (p) => p.id === shifter);
     const by = partSheet(sheets, placement.sheet)?.sheet.passage?.kind === 'buffer' ? 'buffer' : 'shifter';
     found.push({ id: shifter, via: { parent: root.id, by, placement }, members });
   }

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import type { BoardPin } from '../sheets/boardSheet';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import type { WireEnd } from '../plan/plan';
@@ -19,7 +20,7 @@ export interface BoardPosition {
 }
 
 function positionOf(board: IndexedBoard, pin: BoardPin): BoardPosition {
-  const header = board.sheet.headers.list.find((h) => h.id === pin.header)!;
+  const header = findOrThrow(board.sheet.headers.list, (h) => h.id === pin.header);
   const all = board.sheet.pins.list.filter((p) => p.header === pin.header);
   // In two rows a finger counts along one of them: pin 5 is the third of the odd ones.
   const row = header.rows === 2 ? all.filter((p) => p.position! % 2 === pin.position! % 2) : all;

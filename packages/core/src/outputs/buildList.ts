@@ -1,9 +1,10 @@
+import { findOrThrow, getOrThrow } from '../collections/orThrow';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { driverAt } from '../nets/multiplexed';
 import { findNets, type Nets } from '../nets/nets';
 import { openTerminals } from '../nets/openTerminals';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
-import { boardOf, partOf } from '../plan/edit';
+import { boardOf, boardOrThrow, partOf } from '../plan/edit';
 import { endTerminal } from '../plan/planRails';
 import { endKey, type Plan, sameEnd, type TerminalKey, terminalKey, type WireColour, type WireEnd, type WireNote } from '../plan/plan';
 import { type Component, isDivider, planComponents } from '../electrics/reports/components';
@@ -101,7 +102,7 @@ function joinedAt(board: IndexedBoard, end: WireEnd, joints: readonly Joint[]): 
 const isInWire = (one: Component): boolean => one.role === 'series' || one.role === 'transistor' || isDivider(one);
 
 function buildWire(plan: Plan, sheets: Sheets, item: PlanTerminal, joints: readonly Joint[]): BuildWire {
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const components = planComponents(plan, sheets);
   const wire = item.wire!;
   const done = plan.ticks[item.key];
@@ -132,7 +133,7 @@ function jumpers(plan: Plan, sheets: Sheets): readonly BuildStrap[] {
       if (strap.by !== 'jumper') return [];
       const state = placement.straps[strap.id] ?? strap.default;
       if (state === strap.default) return [];
-      return [{ placement: placement.id, strap: strap.id, words: strap.states.find((s) => s.id === state)!.words }];
+      return [{ placement: placement.id, strap: strap.id, words: findOrThrow(strap.states, (s) => s.id === state).words }];
     }),
   );
 }
@@ -190,7 +191,7 @@ function jointsOf(
   wired: readonly PlanTerminal[],
   components: readonly Component[],
 ): readonly Joint[] {
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const byEnd = new Map<string, { readonly end: WireEnd; wires: number }>();
   const ends = [
     ...wired.flatMap(({ wire }) => wire?.end ?? []),
@@ -199,14 +200,14 @@ function jointsOf(
   ];
   for (const end of ends) {
     if (!isOnBoard(end) || (board.sheet.chipCircuit && end.to !== 'pin' && !endTerminal(end))) continue;
-    if (end.to === 'pin' && nets.byPin.get(end.pin)!.signals.length > 1) continue;
+    if (end.to === 'pin' && getOrThrow(nets.byPin, end.pin).signals.length > 1) continue;
     const key = endKey(end);
     const known = byEnd.get(key);
     if (known) known.wires += 1;
     else byEnd.set(key, { end, wires: 1 });
   }
   const order = new Map(board.sheet.pins.list.map(({ id }, at) => [id, at]));
-  const rank = (end: WireEnd): number => (end.to === 'ground' ? -2 : end.to === 'pin' ? order.get(end.pin)! : -1);
+  const rank = (end: WireEnd): number => (end.to === 'ground' ? -2 : end.to === 'pin' ? getOrThrow(order, end.pin) : -1);
   return [...byEnd.values()]
     .flatMap(({ end, wires }) => {
       const at = placesFor(board, end);

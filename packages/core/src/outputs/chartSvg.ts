@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import { findNets } from '../nets/nets';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
@@ -76,7 +77,15 @@ export function chartSvg(plan: Plan, sheets: Sheets): string | undefined {
   }
   for (const [id, ys] of hanging)
     parts.push(
-      svgLine(at.get(id)!, ROOF, at.get(id)!, Math.max(...ys), clashing.has(id) ? BRICK : INK, 1.5, clashing.has(id) ? '4 3' : ''),
+      svgLine(
+        getOrThrow(at, id),
+        ROOF,
+        getOrThrow(at, id),
+        Math.max(...ys),
+        clashing.has(id) ? BRICK : INK,
+        1.5,
+        clashing.has(id) ? '4 3' : '',
+      ),
     );
   for (const { item, y: middle, fresh } of rows) {
     if (fresh) parts.push(svgText(EDGE, middle, item.placement.name.slice(0, 24), { bold: true }));

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import type { ChipComponent } from '../sheets/boardSheet';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import type { Plan, WireEnd } from '../plan/plan';
@@ -41,7 +42,7 @@ function supplies(board: IndexedBoard): readonly ChipSupply[] {
   const ends: readonly WireEnd[] = [{ to: 'ground' }, ...board.sheet.rails.list.map(({ id }) => ({ to: 'rail' as const, rail: id }))];
   return ends.flatMap((end) => {
     const pins = positionsOf(board, end).map((at) => ({ label: at.label, at }));
-    const feed = end.to === 'rail' ? board.sheet.rails.list.find(({ id }) => id === end.rail)!.feed : undefined;
+    const feed = end.to === 'rail' ? findOrThrow(board.sheet.rails.list, ({ id }) => id === end.rail).feed : undefined;
     return pins.length > 0 ? [{ end, pins, feed }] : [];
   });
 }

@@ -18,8 +18,8 @@ import { scoreParts } from '../sheets/searchParts';
 import { identifier, inComment } from './constants/names';
 import { matchWires, readWireList } from './wireList';
 
-/** 8 000 here; a million with `npm run soak`. */
-const INPUTS = Number(process.env['ROOF_CHART_FUZZ'] ?? 8000);
+/** 5 000 here; a million with `npm run soak`. */
+const INPUTS = Number(process.env['ROOF_CHART_FUZZ'] ?? 5000);
 const SEED = Number(process.env['ROOF_CHART_SEED'] ?? 1);
 /** A page that waits longer than 50 ms is felt to hang: `npm run soak` holds the parsers to that. Beside other work a text may take several
  *  times as long, so that here only those are found that take more than their share at any load. */

@@ -58,25 +58,21 @@ function fromTable(rows: readonly (readonly string[])[], firstLine: number): rea
     /^colou?r$/i,
     /^module pin$/i,
   ];
-  const [part, terminal, from, to, colour, number] = columns.map((pattern) => columnOf(header, pattern));
-  const named = to! >= 0 && (terminal! >= 0 || from! >= 0);
+  const [part = -1, terminal = -1, from = -1, to = -1, colour = -1, number = -1] = columns.map((pattern) => columnOf(header, pattern));
+  const named = to >= 0 && (terminal >= 0 || from >= 0);
   const body = named ? rows.slice(1) : rows;
   return body.flatMap((row, at): ListedWire[] => {
     const cell = (n: number): string => (row[n] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
-    const begin = named
-      ? [part! >= 0 ? cell(part!) : '', from! >= 0 ? cell(from!) : '', terminal! >= 0 ? cell(terminal!) : ''].filter(Boolean).join(' ')
-      : row.length > 2
-        ? `${cell(0)} ${cell(1)}`
-        : cell(0);
-    const end = named ? cell(to!) : cell(row.length > 2 ? 2 : 1);
+    const begin = named ? [part, from, terminal].map(cell).filter(Boolean).join(' ') : row.length > 2 ? `${cell(0)} ${cell(1)}` : cell(0);
+    const end = named ? cell(to) : cell(row.length > 2 ? 2 : 1);
     if (begin.trim() === '' || end === '') return [];
     return [
       {
         line: firstLine + at + (named ? 1 : 0),
         from: begin.trim(),
         to: end,
-        colour: colourIn(colour! >= 0 ? cell(colour!) : undefined),
-        number: number! >= 0 ? Number(cell(number!)) : undefined,
+        colour: colourIn(colour >= 0 ? cell(colour) : undefined),
+        number: number >= 0 ? Number(cell(number)) : undefined,
       },
     ];
   });
@@ -299,23 +295,13 @@ export function matchWires(plan: Plan, sheets: Sheets, list: readonly ListedWire
     // Of several with the same label the suitable one is meant: a signal for a pin, a supply for a rail.
     const fitting = found.filter(({ terminal }) => (end?.to === 'pin' ? PIN_ROLES[terminal.role] !== undefined : true));
     const terminals = (fitting.length > 0 ? fitting : found).map((item) => item.key);
-    const [item] = fitting.length === 1 ? fitting : found;
-    const wire = terminals.length === 1 ? plan.wires[terminals[0]!] : undefined;
-    const there = open ? terminals.length === 1 && wire === undefined : end !== undefined && sameEnd(wire?.end, end);
-    const taken: Edit | undefined =
-      open && terminals.length === 1 && wire && !wire.locked
-        ? { kind: 'unwire', placement: item!.placement.id, terminal: item!.terminal.id }
-        : undefined;
+    const only = fitting.length === 1 ? fitting[0] : found.length === 1 && fitting.length === 0 ? found[0] : undefined;
+    const wire = only && plan.wires[only.key];
+    const there = open ? only !== undefined && wire === undefined : end !== undefined && sameEnd(wire?.end, end);
+    const at = only && { placement: only.placement.id, terminal: only.terminal.id };
+    const taken: Edit | undefined = at && open && wire && !wire.locked ? { kind: 'unwire', ...at } : undefined;
     const edit: Edit | undefined =
-      terminals.length === 1 && end && !there
-        ? {
-            kind: 'wire',
-            placement: item!.placement.id,
-            terminal: item!.terminal.id,
-            end,
-            ...(listed.colour ? { colour: listed.colour } : {}),
-          }
-        : taken;
+      at && end && !there ? { kind: 'wire', ...at, end, ...(listed.colour ? { colour: listed.colour } : {}) } : taken;
     return { listed, terminals, end, open, there, edit };
   });
 }

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import Papa from 'papaparse';
 import type { Plan } from '../plan/plan';
 import type { Sheets } from '../sheets/sheetIndex';
@@ -29,7 +30,7 @@ const columnsOf = (plan: Plan): readonly string[] => (plan.breadboard ? [...COLU
 function rowOf(plan: Plan, sheets: Sheets, wire: BuildWire): readonly string[] {
   const [at] = wire.at;
   return [
-    plan.placements.find((p) => p.id === wire.placement)!.name,
+    findOrThrow(plan.placements, (p) => p.id === wire.placement).name,
     wire.label,
     String(wire.number),
     endText(plan, sheets, wire.end),

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import type { Edit } from './edit';
 import { segmentPlacement } from './edits/busSettings';
 import { withoutSoftwareBus } from './edits/softwareBus';
@@ -14,7 +15,7 @@ function samePart(a: Placement, b: Placement): boolean {
 /** Parts that go, come (or are another part under the same id), change their place, name or jumpers. */
 function placementEdits(from: Plan, to: Plan): Edit[] {
   const target = new Map(to.placements.map((p) => [p.id, p]));
-  const gone = from.placements.filter((p) => !target.has(p.id) || !samePart(p, target.get(p.id)!));
+  const gone = from.placements.filter((p) => !target.has(p.id) || !samePart(p, getOrThrow(target, p.id)));
   const order = from.placements.filter((p) => !gone.includes(p)).map((p) => p.id);
   const edits: Edit[] = gone.map((p) => ({ kind: 'remove-placement', placement: p.id }));
   for (const [at, placement] of to.placements.entries()) {

@@ -132,8 +132,24 @@ export function boardOf(plan: Plan, sheets: Sheets): IndexedBoard | undefined {
   return board && withPartRails(withSoftwareBuses(board, plan.softwareBuses), plan, sheets);
 }
 
+/** The board of a plan whose sheet is known to be there, as that of every plan that is reviewed.
+ *  @throws RangeError where it is not */
+export function boardOrThrow(plan: Plan, sheets: Sheets): IndexedBoard {
+  const board = boardOf(plan, sheets);
+  if (!board) throw new RangeError(`No sheet of the board ${plan.board.id}`);
+  return board;
+}
+
 /** The part sheet of a placement, where both exist. */
 export function partOf(plan: Plan, placement: string, sheets: Sheets): IndexedPart | undefined {
   const found = plan.placements.find((p) => p.id === placement);
   return found && partSheet(sheets, found.sheet);
+}
+
+/** The part sheet of a placement where both are known to exist.
+ *  @throws RangeError where one does not */
+export function partOrThrow(plan: Plan, placement: string, sheets: Sheets): IndexedPart {
+  const part = partOf(plan, placement, sheets);
+  if (!part) throw new RangeError(`No sheet of the part ${placement}`);
+  return part;
 }

@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../collections/orThrow';
 import { endPlacement } from './planRails';
 import { memoizeByObject } from '../memo/memoizeByObject';
 import type { Edit } from './edit';
@@ -39,7 +40,7 @@ export function noteIncrement(before: Plan, edits: readonly Edit[], after: Plan)
   if (edit?.kind === 'add-placement') {
     const { id } = edit.placement;
     // Wires from or to a part that was not there must not find it unnoticed.
-    if (after.placements.at(-1)!.id === id && !namedIn(before.wires).has(id)) setIncrement(after, { base: before, placement: id });
+    if (lastOrThrow(after.placements).id === id && !namedIn(before.wires).has(id)) setIncrement(after, { base: before, placement: id });
     return;
   }
   const increment = increments.get(before);

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import type { BoardSheet } from '../sheets/boardSheet';
 import type { Sheets } from '../sheets/sheetIndex';
 import { defaultColour } from './edits/wire';
@@ -17,7 +18,7 @@ export function solderedParts(plan: Plan, board: BoardSheet, sheets: Sheets): re
     const placement = { ...newPlacement(now, part.sheet), name: soldered.name, onBoard: true as const };
     const wires = Object.entries(soldered.wires).map(([terminal, end]): [string, Wire] => [
       terminal,
-      { end, colour: defaultColour(part.terminals.get(terminal)!, end), locked: true },
+      { end, colour: defaultColour(getOrThrow(part.terminals, terminal), end), locked: true },
     ]);
     all.push({ at: all.length, placement, wires: Object.fromEntries(wires) });
     now = { ...now, placements: [...now.placements, placement] };

@@ -107,7 +107,7 @@ function ownResistors(wired: Plan, id: string, part: PartSheet): readonly Edit[]
 /** The resistors that LEDs of a new part need where they are wired. */
 function resistorsFor(wired: Plan, id: string, part: PartSheet, sheets: Sheets): readonly Edit[] {
   if (!part.currentSet && !part.terminals.list.some((t) => t.led)) return [];
-  const leds = ledReports(wired, sheets).map((lamp) => ({ ...lamp, key: lamp.resistorAt }));
+  const leds = ledReports(wired, sheets).map((led) => ({ ...led, key: led.resistorAt }));
   return [...leds, ...setDriversOf(wired, sheets)].flatMap(({ placement, key, ohms, fitOhms }): Edit[] =>
     placement === id && key !== undefined && ohms === undefined && fitOhms !== undefined
       ? [{ kind: 'series', ...splitKey(key), ohms: fitOhms }]

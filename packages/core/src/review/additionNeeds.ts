@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import { isAboutFacts, type Finding } from '../checks/engine/check';
 import { isLackOfHelper } from '../checks/engine/registry';
 import { type Component, planComponents } from '../electrics/reports/components';
@@ -8,7 +9,7 @@ import type { PartSheet } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import { softwareKind } from '../sheets/softwareBuses';
 import { notedSheets } from '../sheets/notedSheets';
-import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import { partSheetOrThrow, type Sheets } from '../sheets/sheetIndex';
 import { type Addition, additionOf, type AdditionVerdict, additionVerdict } from './addition';
 import { type Preview, previewOf } from './previewEdits';
 import { planFindingsOf } from './review';
@@ -128,7 +129,7 @@ export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): Add
   // What shows as many troubles as it removes is no help.
   if (left.length >= addition.added.filter(isGrave).length) return undefined;
   const helper = (id: string) => {
-    const { short, chip } = partSheet(sheets, now.placements.find((p) => p.id === id)!.sheet)!.sheet;
+    const { short, chip } = partSheetOrThrow(sheets, findOrThrow(now.placements, (p) => p.id === id).sheet).sheet;
     // An abbreviation keeps its capitals.
     const name = /^[A-Z][a-z]/.test(short) ? `${short[0]!.toLowerCase()}${short.slice(1)}` : short;
     return `${name} ${chip}`;

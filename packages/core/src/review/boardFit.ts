@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import { abilitiesOf, type Ability } from '../assign/model/abilities';
 import { ontoBoard, type OntoBoard } from '../assign/ontoBoard';
 import type { AssignOptions } from '../assign/assignPins';
@@ -74,7 +75,7 @@ function memoryOf(plan: Plan, sheets: Sheets): BoardFit['memory'] & { readonly i
 
 function fitFrom(onto: Pick<OntoBoard, 'edits' | 'plan' | 'settlement' | 'kept' | 'lostLocks' | 'left'>, sheets: Sheets): BoardFit {
   const { plan, settlement } = onto;
-  const board = sheets.boards.get(plan.board.id)!.sheet;
+  const board = getOrThrow(sheets.boards, plan.board.id).sheet;
   const result = reviewPlan(plan, sheets);
   const findings = result.ok ? result.review.findings.filter((f) => !isAboutFacts(f)) : [];
   const { isOver, ...memory } = memoryOf(plan, sheets);

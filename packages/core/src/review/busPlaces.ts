@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import { isUsualAt } from '../assign/fit/usual';
 import { editsOnto, editsOntoFree, lineTerminals } from '../assign/moveBus';
 import { type PinSet, pinSetsOf } from '../assign/fit/pinSets';
@@ -9,10 +10,10 @@ import { type Bus, findBuses } from '../nets/buses';
 import { isLegalSet, legalControllers } from '../nets/controllers';
 import { findNets } from '../nets/nets';
 import type { PlanTerminal } from '../nets/terminals';
-import { boardOf, type Edit } from '../plan/edit';
+import { boardOf, boardOrThrow, type Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { notedSheets } from '../sheets/notedSheets';
-import { PIN_ROLES, type Role } from '../sheets/roles';
+import { busLineOf, type Role } from '../sheets/roles';
 import { softwareTitle } from '../sheets/softwareBuses';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { previewEdits } from './previewEdits';
@@ -106,7 +107,7 @@ interface Search {
 
 /** The pins of a set without those of lines that the bus does not have, such as chip selects. */
 function linesOf({ items }: Search, { pins }: PinSet): PinSet['pins'] {
-  const lines = new Set(items.map((item) => PIN_ROLES[item.terminal.role]!.line!.line));
+  const lines = new Set(items.map((item) => busLineOf(item.terminal.role).line));
   return Object.fromEntries(Object.entries(pins).filter(([line]) => lines.has(line)));
 }
 
@@ -120,7 +121,7 @@ function freePlaces(search: Search): { readonly found: readonly Candidate[]; rea
   const found: Candidate[] = [];
   let blocked = 0;
   for (const set of pinSetsOf(board, bus.kind)) {
-    const { id, title, software, legal } = board.controllers.get(set.controller)!;
+    const { id, title, software, legal } = getOrThrow(board.controllers, set.controller);
     const pins = linesOf(search, set);
     const isHere = id === bus.controller && Object.entries(pins).every(([line, pin]) => bus.pins[line] === pin);
     // Sets that differ in a chip select only are one place.
@@ -147,7 +148,7 @@ function joinPlaces({ plan, sheets, board, buses, bus, items, leaves }: Search):
   const nets = findNets(plan, sheets);
   return buses.flatMap((other): Candidate[] => {
     if (other === bus || other.kind !== bus.kind || other.controller === undefined) return [];
-    const controller = board.controllers.get(other.controller)!;
+    const controller = getOrThrow(board.controllers, other.controller);
     const { id, title, software = false } = controller;
     const edits = isLegalSet(board, controller, other.pins) ? editsOnto(board, nets, items, { controller: id, pins: other.pins }) : null;
     if (!edits || edits.length === 0) return [];
@@ -177,7 +178,7 @@ function placeOf({ plan, sheets, board, bus }: Search, found: Candidate): readon
       ...found,
       usual: Object.entries(found.pins).every(([line, pin]) => isUsualAt(board, `${bus.kind}.${line}` as Role, pin)),
       moved: wires.length,
-      speed: speedOf(after, sheets, boardOf(after, sheets)!, there),
+      speed: speedOf(after, sheets, boardOrThrow(after, sheets), there),
       added: without(added, gone),
       gone: without(gone, added),
     },

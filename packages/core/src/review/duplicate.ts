@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import { freePins } from '../assign/fit/freePins';
 import { findNets } from '../nets/nets';
 import { terminalsOf } from '../nets/terminals';
@@ -61,7 +62,7 @@ export function duplicateOf(plan: Plan, sheets: Sheets, id: string): Duplicate |
       // Straps are what tells two of a kind apart: those that the addition chose stay.
       if (terminal.role !== 'strap' && !sameEnd(is?.end, was.end)) take([{ kind: 'wire', ...at, end: was.end, colour: was.colour }]);
     } else if (was?.end.to === 'pin' && !is) {
-      const item = terminalsOf(now, { id: own }, sheets).find((t) => t.terminal.id === terminal.id)!;
+      const item = findOrThrow(terminalsOf(now, { id: own }, sheets), (t) => t.terminal.id === terminal.id);
       const [pin] = freePins(board, findNets(now, sheets), item);
       if (pin !== undefined) take([{ kind: 'wire', ...at, end: { to: 'pin', pin }, colour: was.colour }]);
     } else if (!was && is && terminal.need === 'optional') take([{ kind: 'unwire', ...at }]);

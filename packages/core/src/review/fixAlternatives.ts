@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import { assignPins, type AssignOptions } from '../assign/assignPins';
 import { isAboutFacts, type Finding } from '../checks/engine/check';
 import { findNets } from '../nets/nets';
@@ -65,7 +66,7 @@ export function fixAlternatives(plan: Plan, kept: Sheets, finding: Finding, opti
   const anew = settled(plan, [], sheets, options);
   const assigned: readonly FixAlternative[] = rids(anew) ? [{ kind: 'assign', edits: anew }] : [];
   const forms = parts.flatMap((id): FixAlternative[] => {
-    const placement = plan.placements.find((p) => p.id === id)!;
+    const placement = findOrThrow(plan.placements, (p) => p.id === id);
     const from = partOf(plan, id, sheets)?.sheet;
     if (!from || placement.onBoard || options.stop?.()) return [];
     return formsOf(sheets, from)

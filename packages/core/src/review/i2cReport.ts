@@ -9,9 +9,9 @@ import { addressesOf } from '../nets/addresses';
 import type { Bus } from '../nets/buses';
 import { openChannels } from '../nets/channels';
 import { segmentsOf } from '../nets/segments';
-import { boardOf, type Edit } from '../plan/edit';
+import { boardOf, boardOrThrow, type Edit } from '../plan/edit';
 import type { Placement, Plan } from '../plan/plan';
-import { partSheet, type Sheets } from '../sheets/sheetIndex';
+import { partSheetOrThrow, type Sheets } from '../sheets/sheetIndex';
 
 export interface AddressRow {
   readonly placement: string;
@@ -42,7 +42,7 @@ export interface I2cReport {
 }
 
 function addressRows(plan: Plan, sheets: Sheets, bus: Bus): readonly AddressRow[] {
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const placed = segmentsOf(plan, sheets, bus).flatMap(({ via, id, members }) =>
     members.map((member) => ({ member, channel: via?.by === 'channel' ? id : undefined })),
   );
@@ -53,7 +53,7 @@ function addressRows(plan: Plan, sheets: Sheets, bus: Bus): readonly AddressRow[
   const sharedBy = (at: number, address: number) =>
     placed.some((other, n) => n !== at && claims[n]!.includes(address) && meets(placed[at]!.member, other.member));
   return placed.map(({ member, channel }, at): AddressRow => {
-    const part = partSheet(sheets, member.sheet)!.sheet;
+    const part = partSheetOrThrow(sheets, member.sheet).sheet;
     const besides = (part.bus.devices ?? []).flatMap((d) => (d.alsoAnswers ?? []).map((also) => also.address));
     const options = addressOptions(plan, board, member, part).flatMap(({ addresses, straps }) => {
       const edits = strapEdits(plan, board, member, part, straps) ?? [];

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import { lazy } from '../memo/lazy';
 import { memoizeByObject } from '../memo/memoizeByObject';
 import { notedSheets } from '../sheets/notedSheets';
@@ -78,9 +79,7 @@ const idOf = (check: Check, { message, place }: FindingDraft): string => `${chec
 /** Remedies are found in the whole plan, wherever the finding was: only there it is known which pins are free. One that would not apply,
  *  or would leave its finding standing, is not offered: what a check proposes is a guess until it was tried (decision 11). */
 function remediesOf(check: Check, id: string, context: CheckContext): readonly Remedy[] {
-  const remedies = wholeDrafts(check, context)
-    .find((draft) => idOf(check, draft) === id)!
-    .remedies();
+  const remedies = findOrThrow(wholeDrafts(check, context), (draft) => idOf(check, draft) === id).remedies();
   const unknown = remedies.find(({ label }) => !check.remedies[label]);
   if (unknown) throw new Error(`${check.code} has no fix ${unknown.label}`);
   return remedies.filter((remedy) => keepsWord(check, id, context, remedy));

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import { addressOptions } from '../assign/addresses/addressOptions';
 import { assignPins } from '../assign/assignPins';
 import type { Finding } from '../checks/engine/check';
@@ -9,7 +10,7 @@ import { findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
 import { segmentsOf } from '../nets/segments';
 import { terminalsOf } from '../nets/terminals';
-import { boardOf, type Edit } from '../plan/edit';
+import { boardOf, boardOrThrow, type Edit } from '../plan/edit';
 import type { Placement, Plan, TerminalKey } from '../plan/plan';
 import { swapPart } from '../plan/swapPart';
 import { memoryLedger } from '../displays/memory';
@@ -66,7 +67,7 @@ export function formsOf(sheets: Sheets, part: PartSheet): readonly PartSheet[] {
 
 /** How often a part could be talked to in a second, at the clock that its bus has in a plan. */
 function mostPerSecond(plan: Plan, sheets: Sheets, placement: string, part: PartSheet): number | undefined {
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   if (!part.access) return undefined;
   for (const bus of findBuses(plan, sheets)) {
     if (bus.kind === 'i2c' && segmentsOf(plan, sheets, bus).some((s) => s.members.some((m) => m.id === placement)))
@@ -79,9 +80,9 @@ function mostPerSecond(plan: Plan, sheets: Sheets, placement: string, part: Part
 
 /** The figures of a part in a plan. */
 function measured(plan: Plan, sheets: Sheets, id: string, part: PartSheet) {
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const nets = findNets(plan, sheets);
-  const placement = plan.placements.find((p) => p.id === id)!;
+  const placement = findOrThrow(plan.placements, (p) => p.id === id);
   const items = terminalsOf(plan, placement, sheets);
   const pins = new Map<string, boolean>();
   for (const item of items) {

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { allFindingsOf } from '../../tests/checkHarness';
@@ -29,7 +30,7 @@ test('every fact of every sheet is found by its name, and replacing it changes t
     const facts = factsOf(sheet);
     // Names may repeat only where the sheet itself repeats a member; then nothing could tell the two apart.
     expect([sheet.id, new Set(facts.map((f) => f.path)).size]).toEqual([sheet.id, facts.length]);
-    for (const { path, value } of facts) expect(factAt(sheet, path)).toEqual(value);
+    expect([sheet.id, facts.filter(({ path, value }) => !isDeepStrictEqual(factAt(sheet, path), value))]).toEqual([sheet.id, []]);
   }
   fc.assert(
     fc.property(fc.constantFrom(...all), fc.nat(), (sheet, n) => {

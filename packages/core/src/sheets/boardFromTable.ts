@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import type { BoardPin, BoardSheet, Controller, Rail } from './boardSheet';
 import { chipControllers, chipFacts, type ChipFacts, takenFrom } from './chipFacts';
 import type { PinRow } from './pinTable';
@@ -56,7 +57,7 @@ function controllersOf(pins: readonly BoardPin[], chip: ChipFacts | undefined): 
   return [
     ...known,
     ...others.map((id): Controller => {
-      const kind = CONTROLLER_KINDS.find((k) => id.startsWith(k))!;
+      const kind = findOrThrow(CONTROLLER_KINDS, (k) => id.startsWith(k));
       return {
         id,
         kind,

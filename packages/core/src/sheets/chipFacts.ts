@@ -1,3 +1,4 @@
+import { findOrThrow } from '../collections/orThrow';
 import { typical } from '../quantity/range';
 import type { BoardPin, BoardSheet, Controller, Duty, PinChoice } from './boardSheet';
 import type { PinRow } from './pinTable';
@@ -9,7 +10,7 @@ const ORDER_CODE = /^(?:[TUH][67]|-?[PAM]U|-?(?:WROOM|MINI)[-0-9A-Z]*)$/;
 
 const plain = (chip: string): string => chip.toUpperCase().replace(/\s+/g, '');
 
-const logicVolts = ({ rails, logicRail }: BoardSheet): number => typical(rails.list.find((rail) => rail.id === logicRail)!.volts);
+const logicVolts = ({ rails, logicRail }: BoardSheet): number => typical(findOrThrow(rails.list, (rail) => rail.id === logicRail).volts);
 
 /** The board in the library with a chip given by name or order code. Of several the one at the same logic voltage, then the one with the
  *  most signal pins, then the one at the higher voltage; boards made from a pin table are not used.

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import { point, type Range, typical } from '../quantity/range';
 import { memoizeByObject } from '../memo/memoizeByObject';
 import type { Rail } from './boardSheet';
@@ -23,7 +24,11 @@ function narrowed(sheets: Sheets, condition: Condition): Sheets {
   const versions = new Map(
     [...sheets.versions].map(([key, sheet]): [string, IndexedBoard | IndexedPart] => [
       key,
-      'pins' in sheet ? (sheet === sheets.boards.get(sheet.sheet.id) ? boards.get(sheet.sheet.id)! : boardUnder(sheet, condition)) : sheet,
+      'pins' in sheet
+        ? sheet === sheets.boards.get(sheet.sheet.id)
+          ? getOrThrow(boards, sheet.sheet.id)
+          : boardUnder(sheet, condition)
+        : sheet,
     ]),
   );
   return { ...sheets, boards, versions, condition };

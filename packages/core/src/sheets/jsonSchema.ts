@@ -62,10 +62,10 @@ const regexOf = (text: string): string => text.replace(/^\/|\/[a-z]*$/g, '');
 
 function stringSchema(rules: readonly Rule[]): JsonSchema {
   const schema: { [key: string]: unknown } = { type: 'string', minLength: 1 };
-  for (const { name, args } of rules) {
-    if (name === 'pattern') schema['pattern'] = regexOf(args!.regex!);
-    if (name === 'min') schema['minLength'] = args!.limit;
-    if (name === 'max') schema['maxLength'] = args!.limit;
+  for (const { name, args = {} } of rules) {
+    if (name === 'pattern') schema['pattern'] = regexOf(args.regex ?? '');
+    if (name === 'min') schema['minLength'] = args.limit;
+    if (name === 'max') schema['maxLength'] = args.limit;
     if (name === 'guid') schema['format'] = 'uuid';
     if (name === 'isoDate') schema['format'] = 'date-time';
   }
@@ -96,11 +96,11 @@ function arraySchema(described: Described, at: Place): JsonSchema {
     });
   const [item] = described.items ?? [];
   if (item) schema['items'] = convert(item, at);
-  for (const { name, args } of described.rules ?? []) {
-    if (name === 'min') schema['minItems'] = args!.limit;
-    if (name === 'max') schema['maxItems'] = args!.limit;
-    if (name === 'length') Object.assign(schema, { minItems: args!.limit, maxItems: args!.limit });
-    if (name === 'unique' && !args?.comparator) schema['uniqueItems'] = true;
+  for (const { name, args = {} } of described.rules ?? []) {
+    if (name === 'min') schema['minItems'] = args.limit;
+    if (name === 'max') schema['maxItems'] = args.limit;
+    if (name === 'length') Object.assign(schema, { minItems: args.limit, maxItems: args.limit });
+    if (name === 'unique' && !args.comparator) schema['uniqueItems'] = true;
   }
   return schema;
 }
@@ -163,8 +163,8 @@ function objectSchema(described: Described, at: Place): JsonSchema {
   const exactlyOne = (described.dependencies ?? []).filter((d) => d.rel === 'xor');
   const whole = (described.whens ?? []).map(wholeCondition);
   const limits = Object.fromEntries(
-    (described.rules ?? []).flatMap(({ name, args }) =>
-      name === 'min' ? [['minProperties', args!.limit]] : name === 'max' ? [['maxProperties', args!.limit]] : [],
+    (described.rules ?? []).flatMap(({ name, args = {} }) =>
+      name === 'min' ? [['minProperties', args.limit]] : name === 'max' ? [['maxProperties', args.limit]] : [],
     ),
   ) as JsonSchema;
   const pattern = described.patterns?.[0];
@@ -172,7 +172,7 @@ function objectSchema(described: Described, at: Place): JsonSchema {
     type: 'object',
     ...(keys.length > 0 ? { properties: Object.fromEntries(keys.map(([key, value]) => [key, fieldSchema(key, value, at)])) } : {}),
     ...(required.length > 0 ? { required } : {}),
-    ...(pattern ? { patternProperties: { [regexOf(pattern.schema.rules![0]!.args!.regex!)]: convert(pattern.rule, at) } } : {}),
+    ...(pattern ? { patternProperties: { [regexOf(pattern.schema.rules?.[0]?.args?.regex ?? '')]: convert(pattern.rule, at) } } : {}),
     ...(described.flags?.unknown ? {} : { additionalProperties: false }),
     ...(together.length > 0
       ? { dependentRequired: Object.fromEntries(together.flatMap((d) => d.peers.map((p) => [p, d.peers.filter((q) => q !== p)]))) }

@@ -60,6 +60,14 @@ export const PIN_ROLES: { readonly [R in Role]?: RoleDemand } = {
   strap: { output: true },
 };
 
+/** The line of a bus that a role is.
+ *  @throws RangeError of a role of no bus */
+export function busLineOf(role: Role): NonNullable<RoleDemand['line']> {
+  const line = PIN_ROLES[role]?.line;
+  if (!line) throw new RangeError(`${role} is no line of a bus`);
+  return line;
+}
+
 /** Words for a role, as shown beside a terminal. */
 export const ROLE_WORDS: { readonly [R in Role]: string } = {
   'i2c.sda': 'I2C data',

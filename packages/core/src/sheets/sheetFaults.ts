@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import { typical } from '../quantity/range';
 import { type BoardEnd, type BoardPin, type BoardSheet, choicesOf, ENABLED_FUNCTIONS, type Rail } from './boardSheet';
 import type { PartSheet } from './partSheet';
@@ -144,7 +145,7 @@ function pinFaults(sheet: BoardSheet): SheetFault[] {
     }
     if (pin.header && !headers.has(pin.header)) found.push(fault(path, `header ${pin.header} is not declared`));
     if (pin.rail && !rails.has(pin.rail)) found.push(fault(path, `rail ${pin.rail} is not declared`));
-    if (pin.sameAs && (!pins.has(pin.sameAs) || pins.get(pin.sameAs)!.sameAs))
+    if (pin.sameAs && (!pins.has(pin.sameAs) || getOrThrow(pins, pin.sameAs).sameAs))
       found.push(fault(path, `sameAs ${pin.sameAs} is not a first pin`));
     found.push(...abilityFaults(pin, path));
     return found;

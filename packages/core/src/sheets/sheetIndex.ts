@@ -55,6 +55,22 @@ export function partSheet(sheets: Sheets, ref: SheetRef): IndexedPart | undefine
   return kept && 'terminals' in kept ? kept : newest;
 }
 
+/** The board sheet of a reference that is known to have one.
+ *  @throws RangeError where it has none */
+export function boardSheetOrThrow(sheets: Sheets, ref: SheetRef): IndexedBoard {
+  const board = boardSheet(sheets, ref);
+  if (!board) throw new RangeError(`No board sheet ${versionKey(ref)}`);
+  return board;
+}
+
+/** The part sheet of a reference that is known to have one.
+ *  @throws RangeError where it has none */
+export function partSheetOrThrow(sheets: Sheets, ref: SheetRef): IndexedPart {
+  const part = partSheet(sheets, ref);
+  if (!part) throw new RangeError(`No part sheet ${versionKey(ref)}`);
+  return part;
+}
+
 /** The pin with the facts of a conductor.
  *  @example conductor(board, 'SDA') // 'A4' on a board where both are one conductor */
 export function conductor(board: IndexedBoard, pin: string): string {

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../collections/orThrow';
 import { memoizeByObject } from '../memo/memoizeByObject';
 import type { BoardPin, Controller } from './boardSheet';
 import { CONTROLLER_KINDS, type ControllerKind } from './roles';
@@ -45,7 +46,7 @@ function controllerOf(id: SoftwareBusId, kind: ControllerKind, hz: number): Cont
   return {
     id,
     kind,
-    title: `${softwareTitle(kind)} ${id.at(-1)!}`,
+    title: `${softwareTitle(kind)} ${id.slice(-1)}`,
     maxHz: hz,
     legal: { rule: 'any-pin', lines: Object.keys(LINES[kind]), sets: [], maxHz: hz },
     software: true,
@@ -74,12 +75,12 @@ function makeBoard(board: IndexedBoard, ids: readonly SoftwareBusId[]): IndexedB
     sheet: {
       ...board.sheet,
       controllers: { ...board.sheet.controllers, list: all },
-      pins: { ...board.sheet.pins, list: board.sheet.pins.list.map((pin) => pins.get(pin.id)!) },
+      pins: { ...board.sheet.pins, list: board.sheet.pins.list.map((pin) => getOrThrow(pins, pin.id)) },
     },
     pins,
     controllers: new Map(all.map((one) => [one.id, one])),
-    ioPins: board.ioPins.map((pin) => pins.get(pin.id)!),
-    positions: new Map([...board.positions].map(([id, list]) => [id, list.map((pin) => pins.get(pin.id)!)])),
+    ioPins: board.ioPins.map((pin) => getOrThrow(pins, pin.id)),
+    positions: new Map([...board.positions].map(([id, list]) => [id, list.map((pin) => getOrThrow(pins, pin.id))])),
   };
 }
 

@@ -8,7 +8,7 @@ import type { WayOut } from '../review/ways/waysOut';
 import type { Preference, PreferenceCost } from '../assign/preferenceCost';
 import { fillTemplate } from './describe';
 import { listText, placementText, terminalText } from './names';
-import { boardOf } from '../plan/edit';
+import { boardOf, boardOrThrow } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import { counted, formatAddress } from '../quantity/format';
 import type { Sheets } from '../sheets/sheetIndex';
@@ -24,7 +24,7 @@ export function proofText({ proved, costs, bound }: Pick<PinAssignment, 'proved'
 
 /** A conflict in one sentence. */
 export function conflictText(plan: Plan, sheets: Sheets, conflict: Conflict): string {
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const wanting = [
     ...conflict.terminals.map((key) => terminalText(plan, sheets, key)),
     ...conflict.members.map(

@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../collections/orThrow';
 import { nameOf } from './memberName';
 import { listText, placementText, terminalText } from './names';
 import type { LineKind, LineNote } from '../electrics/reports/otherLines';
@@ -108,7 +109,7 @@ export function spiAdvice(plan: Plan, sheets: Sheets, { rows, commonMode, cardSh
       .filter((row) => row.chain.length > 1)
       .map(
         (row) =>
-          `Daisy chain: board → ${row.chain.map(name).join(' → ')}.${row.chainBits === undefined ? '' : ` ${row.chainBits} bits per transfer; the first bits end up in ${name(row.chain.at(-1)!)}.`}`,
+          `Daisy chain: board → ${row.chain.map(name).join(' → ')}.${row.chainBits === undefined ? '' : ` ${row.chainBits} bits per transfer; the first bits end up in ${name(lastOrThrow(row.chain))}.`}`,
       ),
     ...rows.flatMap((row) => (row.select && !row.select.wire ? [`${terminalText(plan, sheets, row.select.key)} is not connected.`] : [])),
   ];

@@ -1,3 +1,4 @@
+import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { randomUUID } from 'node:crypto';
 import { strFromU8, unzipSync } from 'fflate';
 import Joi from 'joi';
@@ -105,7 +106,7 @@ class ArchiveReader {
   /** In the order of versions, so that those of one sheet are kept one after another. */
   #under(folder: string): readonly (readonly [string, unknown])[] {
     const paths = [...this.files.keys()].filter((path) => path.startsWith(folder));
-    return paths.sort(new Intl.Collator('en', { numeric: true }).compare).map((path) => [path, parse(this.files.get(path)!)]);
+    return paths.sort(new Intl.Collator('en', { numeric: true }).compare).map((path) => [path, parse(getOrThrow(this.files, path))]);
   }
 
   #skip(path: string, fault: string): void {

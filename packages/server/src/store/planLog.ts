@@ -1,3 +1,4 @@
+import { lastOrThrow } from '@roof-chart/core/collections/orThrow';
 import { isDeepStrictEqual } from 'node:util';
 import type { HistoryEntry, HistoryStep } from '@roof-chart/api/history';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
@@ -103,7 +104,7 @@ export function compactLog(transactions: Transactions, planId: string, sheets: S
       plan = result.plan;
     }
     const document = JSON.stringify(plan);
-    statements.update(BaseEntity, { planId }, { revision: old.at(-1)!.revision, document, checksum: checksum(document) });
+    statements.update(BaseEntity, { planId }, { revision: lastOrThrow(old).revision, document, checksum: checksum(document) });
     for (const { id } of old) statements.update(BatchEntity, { id }, { edits: '', inverse: '' });
     const proof = replay(statements, planId, sheets);
     // Thrown inside of the transaction: nothing of it is kept.

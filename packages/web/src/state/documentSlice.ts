@@ -1,3 +1,4 @@
+import { lastOrThrow } from '@roof-chart/core/collections/orThrow';
 import { createSlice, type Draft, original, type PayloadAction } from '@reduxjs/toolkit';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -77,13 +78,13 @@ export const documentSlice = createSlice({
     undid: (draft, { payload }: PayloadAction<{ plan: Plan; batch: Batch }>): DocumentState => {
       const state = plain(draft);
       const { plan, batch } = payload;
-      const future = [...state.future, state.past.at(-1)!];
+      const future = [...state.future, lastOrThrow(state.past)];
       return { ...state, plan, waiting: [...state.waiting, batch], past: state.past.slice(0, -1), future };
     },
     redid: (draft, { payload }: PayloadAction<{ plan: Plan; batch: Batch }>): DocumentState => {
       const state = plain(draft);
       const { plan, batch } = payload;
-      const past = [...state.past, state.future.at(-1)!];
+      const past = [...state.past, lastOrThrow(state.future)];
       return { ...state, plan, waiting: [...state.waiting, batch], past, future: state.future.slice(0, -1) };
     },
     saving: (draft): DocumentState => ({ ...plain(draft), save: 'saving' }),

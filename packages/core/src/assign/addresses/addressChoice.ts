@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { assign } from '../solve/assignment';
 import type { AddressOption, Member } from '../model/instance';
 
@@ -48,7 +49,7 @@ function asAssignment(members: readonly Addressed[]): readonly AddressOption[] |
   for (const [at, member] of members.entries())
     for (const [rank, one] of member.addresses.entries())
       for (const address of one.addresses) {
-        const place = at * addresses.length + column.get(address)!;
+        const place = at * addresses.length + getOrThrow(column, address);
         // Among equal changes the option that is listed first: the sheet's default.
         const cost = one.moved * 1000 + rank;
         if (cost >= costs[place]!) continue;
@@ -57,7 +58,7 @@ function asAssignment(members: readonly Addressed[]): readonly AddressOption[] |
       }
   const { columns } = assign(members.length, addresses.length, costs, new Float64Array(members.length).fill(1e9));
   if (columns.some((at) => at < 0)) return null;
-  return members.map((_, at) => option.get(at * addresses.length + columns[at]!)!);
+  return members.map((_, at) => getOrThrow(option, at * addresses.length + columns[at]!));
 }
 
 /** Depth first over members, those with the fewest options first. Equivalent members take their options in ascending order, because

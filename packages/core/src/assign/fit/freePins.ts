@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import type { BoardPin } from '../../sheets/boardSheet';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import type { Nets } from '../../nets/nets';
@@ -28,11 +29,11 @@ export function freePins(board: IndexedBoard, nets: Nets, item: PlanTerminal): r
   const fits = pinFits(board, item.terminal);
   const usual = usualPins(board);
   return board.ioPins
-    .filter((pin) => pin.id !== here && fits.get(pin.id)!.verdict !== 'cannot' && isFreeFor(nets, pin.id, item))
+    .filter((pin) => pin.id !== here && getOrThrow(fits, pin.id).verdict !== 'cannot' && isFreeFor(nets, pin.id, item))
     .map((pin, order) => ({
       pin,
       order,
-      cost: (fits.get(pin.id)!.verdict === 'costs' ? 100 : 0) + 20 * usual.signal(item.terminal.role, pin.id) + waste(pin, item),
+      cost: (getOrThrow(fits, pin.id).verdict === 'costs' ? 100 : 0) + 20 * usual.signal(item.terminal.role, pin.id) + waste(pin, item),
     }))
     .sort((a, b) => a.cost - b.cost || a.order - b.order)
     .map(({ pin }) => pin.id);

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { memoizeByObject } from '../../memo/memoizeByObject';
 import type { UsualBus } from '../../sheets/boardSheet';
 import { PIN_ROLES, type Role } from '../../sheets/roles';
@@ -26,14 +27,14 @@ function placeOf(list: readonly unknown[], at: number, isKept: boolean): number 
 export const usualPins = memoizeByObject(({ sheet, controllers }: IndexedBoard): UsualPins => {
   const byKind = new Map<string, UsualBus[]>();
   for (const bus of sheet.usual?.list ?? []) {
-    const kind = controllers.get(bus.controller)!.kind;
+    const kind = getOrThrow(controllers, bus.controller).kind;
     byKind.set(kind, [...(byKind.get(kind) ?? []), bus]);
   }
   const selects = (byKind.get('spi') ?? []).flatMap((bus) => bus.selects ?? []);
   const kept = new Set([...byKind.values()].flatMap(([first]) => [...Object.values(first!.pins), ...(first!.selects ?? []).slice(0, 1)]));
   return {
     line: (controller, line, pin) => {
-      const { kind, software } = controllers.get(controller)!;
+      const { kind, software } = getOrThrow(controllers, controller);
       const list = byKind.get(kind) ?? [];
       // A bus of the chip comes before one that the program makes, wherever it is.
       if (software && list.every((bus) => bus.controller !== controller)) return BY_PROGRAM + (kept.has(pin) ? 1 : 0);

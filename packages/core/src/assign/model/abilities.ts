@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { memoizeByObject } from '../../memo/memoizeByObject';
 import type { BoardPin } from '../../sheets/boardSheet';
 import type { PartSheet, PartTerminal } from '../../sheets/partSheet';
@@ -50,7 +51,7 @@ export const wasteOn = memoizeByObject((board: IndexedBoard): Waste => {
   const abilities = new Map(usable.map((pin) => [pin.id, abilitiesOf(board, pin)]));
   const count = new Map<Ability, number>();
   for (const own of abilities.values()) for (const ability of own) count.set(ability, (count.get(ability) ?? 0) + 1);
-  const scarcity = (ability: Ability) => Math.ceil((WANTED[ability] * PARTS) / count.get(ability)!);
+  const scarcity = (ability: Ability) => Math.ceil((WANTED[ability] * PARTS) / getOrThrow(count, ability));
   const known = new Map<string, number>();
   return (pin, used) => {
     const key = `${pin} ${[...used].join()}`;

@@ -1,6 +1,7 @@
+import { getOrThrow } from '../../collections/orThrow';
 import type { BoardPin } from '../../sheets/boardSheet';
 import { softwareKind } from '../../sheets/softwareBuses';
-import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../../sheets/roles';
+import { busLineOf, CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../../sheets/roles';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import { reachedFrom } from '../../nets/channels';
 import { linePins } from '../../nets/controllers';
@@ -94,7 +95,7 @@ function itemOf(
   return { id, terminals: terminals.map((t) => t.key), candidates, leave: leaveCosts(terminals) };
 }
 
-const lineOf = (item: PlanTerminal): string => PIN_ROLES[item.terminal.role]!.line!.line;
+const lineOf = (item: PlanTerminal): string => busLineOf(item.terminal.role).line;
 
 /** The addresses that a member can have (of what stays as it is, those that it has), and those behind its channels. */
 function addressesOf(
@@ -128,7 +129,7 @@ function memberOf(
   terminals: readonly TerminalToPlace[],
   freeze: boolean,
 ): Member {
-  const kind = PIN_ROLES[terminals[0]!.terminal.role]!.line!.kind;
+  const kind = busLineOf(terminals[0]!.terminal.role).kind;
   const here: { [line: string]: { [pin: string]: number } } = {};
   const fixed: { [line: string]: string } = {};
   for (const item of terminals) {
@@ -230,7 +231,7 @@ function clashesOf(
   terminals: ReadonlyMap<string, readonly PlanTerminal[]>,
 ): readonly (readonly [string, string])[] {
   const facts = members.map((member) => {
-    const own = terminals.get(member.id)!;
+    const own = getOrThrow(terminals, member.id);
     return {
       member,
       bare: member.kind === 'spi' && own.some(({ part }) => part.bus.kind === 'spi' && part.bus.hasSelect === false),
@@ -271,10 +272,10 @@ function resourcesOf(items: readonly Item[], terminals: ReadonlyMap<string, read
       }
   return [...users].flatMap(([id, known]): Resource[] => {
     // What comes out at one pin alone needs no rule of its own: a pin carries one item.
-    if (pins.get(id)!.size < 2) return [];
+    if (getOrThrow(pins, id).size < 2) return [];
     const list = [...known];
     const all = list.flatMap((a, at) => list.slice(at + 1).map((b) => [a, b] as const));
-    const pairs = id.startsWith('timer ') ? all.filter(([a, b]) => unlikePwm(terminals.get(a)!, terminals.get(b)!)) : all;
+    const pairs = id.startsWith('timer ') ? all.filter(([a, b]) => unlikePwm(getOrThrow(terminals, a), getOrThrow(terminals, b))) : all;
     return pairs.length > 0 ? [{ id, pairs }] : [];
   });
 }
@@ -290,7 +291,7 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, s
   const lines = new Map<ControllerKind, Set<string>>();
   for (const terminals of wanted.members.values())
     for (const t of terminals) {
-      const { kind, line } = PIN_ROLES[t.terminal.role]!.line!;
+      const { kind, line } = busLineOf(t.terminal.role);
       const known = lines.get(kind);
       if (known) known.add(line);
       else lines.set(kind, new Set([line]));

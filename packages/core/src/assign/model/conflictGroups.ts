@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import type { Instance, Member } from './instance';
 import { combined } from './weights';
 
@@ -74,8 +75,8 @@ export function conflictsByMember({ members, clashes }: Instance): readonly Read
   const places = new Map(members.map((m, at) => [m.id, at]));
   const found = members.map(() => new Set<number>());
   for (const [a, b] of clashes) {
-    found[places.get(a)!]!.add(places.get(b)!);
-    found[places.get(b)!]!.add(places.get(a)!);
+    found[getOrThrow(places, a)]!.add(getOrThrow(places, b));
+    found[getOrThrow(places, b)]!.add(getOrThrow(places, a));
   }
   return found;
 }

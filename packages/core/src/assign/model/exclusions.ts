@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import type { Instance } from './instance';
 
 export type Partners = ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
@@ -23,7 +24,7 @@ export function singles(instance: Instance, excluded: Partners): readonly string
   for (const item of instance.items)
     for (const id of new Set(item.candidates.flatMap((c) => c.uses ?? []))) users.set(id, (users.get(id) ?? 0) + 1);
   return instance.resources.flatMap(({ id }) => {
-    const partners = excluded.get(id)!;
+    const partners = getOrThrow(excluded, id);
     const count = users.get(id) ?? 0;
     return count > 1 && partners.size === count && [...partners.values()].every((p) => p.size === count - 1) ? [id] : [];
   });

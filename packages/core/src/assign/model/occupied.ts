@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { conductor, type IndexedBoard, type Sheets } from '../../sheets/sheetIndex';
 import { findBuses } from '../../nets/buses';
 import { findNets, type Nets } from '../../nets/nets';
@@ -33,7 +34,7 @@ export function occupiedBy(plan: Plan, sheets: Sheets, board: IndexedBoard): Occ
 function findOccupied(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets): Occupied {
   const users = planTerminals(plan, sheets).flatMap((item) => {
     const pin = pinOf(board, item);
-    const means = pin === undefined ? [] : resourcesAt(board.pins.get(pin)!, [item]);
+    const means = pin === undefined ? [] : resourcesAt(getOrThrow(board.pins, pin), [item]);
     return means.length > 0 ? [{ means, item }] : [];
   });
   const controllers = findBuses(plan, sheets).flatMap((bus) => bus.controller ?? []);

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { memoizeByObject } from '../../memo/memoizeByObject';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import type { Candidate, Choice, Instance, Item } from '../model/instance';
@@ -67,7 +68,8 @@ export function compactly(instance: Instance, choice: Choice, board: IndexedBoar
   const at = new Map([...pins].map(([item, pin]) => [pin, item]));
   const byId = new Map(movable.map((item) => [item.id, item]));
   const groups = groupsOf(instance);
-  const measure = (placements: ReadonlySet<string>) => [...placements].reduce((sum, id) => sum + untidy(parts.get(id)!, pins, spots), 0);
+  const measure = (placements: ReadonlySet<string>) =>
+    [...placements].reduce((sum, id) => sum + untidy(getOrThrow(parts, id), pins, spots), 0);
   const put = (item: string, pin: string) => {
     pins.set(item, pin);
     at.set(pin, item);
@@ -75,16 +77,16 @@ export function compactly(instance: Instance, choice: Choice, board: IndexedBoar
 
   /** Tries one item at one pin, swapping with its present item; keeps the swap if it is more compact. */
   const tryAt = (item: Item, pin: string): boolean => {
-    const here = pins.get(item.id)!;
+    const here = getOrThrow(pins, item.id);
     const other = byId.get(at.get(pin) ?? '');
     if (pin === here || lines.has(pin) || (at.has(pin) && !other)) return false;
     const [mine, their] = [groups.get(item.id), other && groups.get(other.id)];
     if (mine !== their || (mine !== undefined && !alikeIn(instance, item.id, other!.id))) return false;
-    const own = costs.get(item.id)!;
-    const theirs = other && costs.get(other.id)!;
+    const own = getOrThrow(costs, item.id);
+    const theirs = other && getOrThrow(costs, other.id);
     if (other && !theirs!.has(here)) return false;
-    const now = own.get(here)! + (theirs?.get(pin) ?? 0);
-    if (own.get(pin)! + (theirs?.get(here) ?? 0) !== now) return false;
+    const now = getOrThrow(own, here) + (theirs?.get(pin) ?? 0);
+    if (getOrThrow(own, pin) + (theirs?.get(here) ?? 0) !== now) return false;
     const concerned = new Set([placementOf(item), ...(other ? [placementOf(other)] : [])]);
     const before = measure(concerned);
     at.delete(here);

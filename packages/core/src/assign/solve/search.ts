@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { Symmetry } from '../model/symmetry';
 import { assign } from './assignment';
 import type { Solved, SolveOptions } from './solved';
@@ -88,11 +89,11 @@ export class Search {
     this.#controllers = new Map(controllers.map((c, at) => [c.id, at]));
     this.#itemRows = items.map((item) => {
       const row = new Float64Array(this.#pins.length).fill(Infinity);
-      for (const candidate of item.candidates) row[this.#column.get(candidate.pin)!] = combined(pinCosts(candidate));
+      for (const candidate of item.candidates) row[getOrThrow(this.#column, candidate.pin)] = combined(pinCosts(candidate));
       return row;
     });
     this.#usesAt = items.map(
-      (item) => new Map(item.candidates.flatMap((c) => (c.uses ? [[this.#column.get(c.pin)!, c.uses] as const] : []))),
+      (item) => new Map(item.candidates.flatMap((c) => (c.uses ? [[getOrThrow(this.#column, c.pin), c.uses] as const] : []))),
     );
     this.#excluded = partnersOf(instance);
     this.#alikes = new Symmetry(instance, this.#excluded);
@@ -167,7 +168,7 @@ export class Search {
     const { members, controllers } = this.instance;
     const with_ = (controller: number, sets = state.sets): State => ({ ...state, at: state.at.with(member, controller), sets });
     const ways = members[member]!.controllers.flatMap((id) => {
-      const at = this.#controllers.get(id)!;
+      const at = getOrThrow(this.#controllers, id);
       if ([...this.#clash[member]!].some((other) => state.at[other] === at)) return [];
       const { sets } = controllers[at]!;
       if (!sets || state.sets[at] !== undefined) return [with_(at)];
@@ -196,7 +197,7 @@ export class Search {
     // Either this item has the resource, then all that it excludes keep off; or it has not, then neither has any item
     // that could be exchanged with it.
     const [item] = met.items;
-    const partners = this.#excluded.get(met.resource)!.get(this.instance.items[item]!.id)!;
+    const partners = getOrThrow(getOrThrow(this.#excluded, met.resource), this.instance.items[item]!.id);
     const alike = this.instance.items.flatMap((_, other) => (other === item || this.#alike(state, item, other) ? [other] : []));
     const without = this.instance.items.flatMap((other, at) => (partners.has(other.id) ? [at] : []));
     for (const banned of last ? [without] : [without, alike]) {
@@ -305,7 +306,7 @@ export class Search {
     for (const controller of this.instance.controllers) {
       if (controller.kind !== kind) continue;
       for (const at of controller.lines[line] ?? []) {
-        const column = base + this.#column.get(at.pin)!;
+        const column = base + getOrThrow(this.#column, at.pin);
         costs[column] = Math.min(costs[column]!, combined(pinCosts(at)));
       }
     }
@@ -326,7 +327,7 @@ export class Search {
     if (this.#plain[at] || (state.banned.size === 0 && !item.candidates.some((c) => c.unless))) return;
     for (const { pin, unless, uses } of item.candidates) {
       const taken = unless !== undefined && (joined[this.#controllers.get(unless) ?? -1]?.length ?? 0) > 0;
-      if (taken || uses?.some((resource) => state.banned.has(`${at}:${resource}`))) costs[base + this.#column.get(pin)!] = Infinity;
+      if (taken || uses?.some((resource) => state.banned.has(`${at}:${resource}`))) costs[base + getOrThrow(this.#column, pin)] = Infinity;
     }
   }
 
@@ -350,7 +351,7 @@ export class Search {
       for (const [column, uses] of this.#usesAt[at]!) {
         const resource = uses.find((id) => this.#single.has(id));
         if (resource === undefined) continue;
-        const [from, to] = [at * wide + column, at * wide + this.#single.get(resource)!];
+        const [from, to] = [at * wide + column, at * wide + getOrThrow(this.#single, resource)];
         more[to] = Math.min(more[to]!, more[from]!);
         more[from] = Infinity;
       }
@@ -368,7 +369,7 @@ export class Search {
     for (const [at, column] of columns.entries()) {
       if (column < width) continue;
       const own = [...this.#usesAt[at]!].filter(
-        ([pin, uses]) => uses.includes(ids.get(column)!) && !taken.has(pin) && costs[at * width + pin]! < Infinity,
+        ([pin, uses]) => uses.includes(getOrThrow(ids, column)) && !taken.has(pin) && costs[at * width + pin]! < Infinity,
       );
       if (own.length === 0) return null;
       const [pin] = own.reduce((a, b) => (costs[at * width + b[0]]! < costs[at * width + a[0]]! ? b : a));
@@ -390,7 +391,7 @@ export class Search {
       if ((controller.sets && pin !== chosen) || (fixed.size === 1 && !fixed.has(pin)) || own.some((m) => m.avoid?.[line]?.includes(pin)))
         continue;
       any = true;
-      costs[base + this.#column.get(pin)!] = combined({ ...pinCosts(at), moved: movedWires(own, line, pin) });
+      costs[base + getOrThrow(this.#column, pin)] = combined({ ...pinCosts(at), moved: movedWires(own, line, pin) });
     }
     return any;
   }

@@ -1,8 +1,9 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { addressesOf } from '../../nets/addresses';
 import type { Bus } from '../../nets/buses';
 import { openChannels, reachedFrom } from '../../nets/channels';
 import type { Placement } from '../../plan/plan';
-import { partSheet } from '../../sheets/sheetIndex';
+import { partSheetOrThrow } from '../../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { alsoAnswersOf, moveStrap, takenBy } from './moveStrap';
 
@@ -33,7 +34,8 @@ function meetings(
           address: { is: 'address', value: address },
           note: { is: 'words', text: note },
         },
-        source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === claim.placement)!.sheet)!.sheet.bus.source,
+        source: partSheetOrThrow(context.sheets, findOrThrow(context.plan.placements, (p) => p.id === claim.placement).sheet).sheet.bus
+          .source,
         remedies: () => moveStrap(context, other, taken(other.placement)),
       })),
   );

@@ -1,9 +1,10 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { possibleAddresses, type Setting } from '../../assign/addresses/addressOptions';
 import { cheapestAddresses } from '../../assign/addresses/addressChoice';
 import { addressesOf } from '../../nets/addresses';
 import type { Bus } from '../../nets/buses';
 import type { Member } from '../../assign/model/instance';
-import { partSheet } from '../../sheets/sheetIndex';
+import { partSheet, partSheetOrThrow } from '../../sheets/sheetIndex';
 import type { Check, CheckContext } from '../engine/check';
 import { toBusOfItsOwn } from '../fixes/ownBus';
 
@@ -81,7 +82,7 @@ function findInseparable(context: CheckContext, bus: Bus): readonly string[] {
 /** Whether two parts have the same fixed address; then the address conflict is reported alone. */
 export function allFixed(context: CheckContext, ids: readonly string[]): boolean {
   const fixed = ids.map((id) => {
-    const part = partSheet(context.sheets, context.plan.placements.find((p) => p.id === id)!.sheet)!.sheet;
+    const part = partSheetOrThrow(context.sheets, findOrThrow(context.plan.placements, (p) => p.id === id).sheet).sheet;
     return (part.bus.devices ?? []).flatMap((device) => (device.addresses.length === 1 ? [device.addresses[0]!.address] : []));
   });
   return ids.length === 2 && fixed[0]!.some((address) => fixed[1]!.includes(address));
@@ -107,7 +108,7 @@ export const addressImpossible: Check = {
         const claimants = claimantsOf(context, bus).filter((one) => ids.includes(one.id));
         const all = claimants.flatMap((one) => one.options.flatMap((option) => option.addresses));
         const addresses = [...new Set(all)].toSorted((a, b) => a - b);
-        const part = partSheet(context.sheets, context.plan.placements.find((p) => p.id === ids[0])!.sheet)!.sheet;
+        const part = partSheetOrThrow(context.sheets, findOrThrow(context.plan.placements, (p) => p.id === ids[0]).sheet).sheet;
         return [
           {
             level: 'clash' as const,

@@ -1,7 +1,7 @@
 import { addressesOf, isOfTheBus } from '../../nets/addresses';
 import type { Bus } from '../../nets/buses';
 import { reachedFrom } from '../../nets/channels';
-import { partSheet } from '../../sheets/sheetIndex';
+import { partSheetOrThrow } from '../../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { moveStrap, takenBy } from './moveStrap';
 
@@ -29,7 +29,7 @@ function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
               ? { note: { is: 'words', text: claim.reserved } }
               : { purpose: { is: 'words', text: purposeOf(claim.address) } }),
           },
-          source: partSheet(sheets, placement.sheet)!.sheet.bus.source,
+          source: partSheetOrThrow(sheets, placement.sheet).sheet.bus.source,
           remedies: () => moveStrap(context, claim, takenBy(context, everybody)),
         },
       ];

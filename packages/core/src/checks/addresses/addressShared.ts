@@ -1,4 +1,5 @@
-import { partSheet } from '../../sheets/sheetIndex';
+import { findOrThrow } from '../../collections/orThrow';
+import { partSheetOrThrow } from '../../sheets/sheetIndex';
 import { editsOnto, editsOntoFree, linesOfItsOwn, lineTerminals } from '../../assign/moveBus';
 import { pinSetsOf } from '../../assign/fit/pinSets';
 import { addressesOf, type DeviceAddress } from '../../nets/addresses';
@@ -13,7 +14,7 @@ type Claim = DeviceAddress;
 
 /** The claimant's lines on another controller's free pin set, or on another bus that has room. */
 function ownBus(context: CheckContext, bus: Bus, claim: Claim): readonly Remedy[] {
-  const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
+  const placement = findOrThrow(context.plan.placements, (p) => p.id === claim.placement);
   const items = linesOfItsOwn(context.plan, context.sheets, placement, 'i2c');
   if (!items) return [];
   const { plan, sheets } = context;
@@ -66,7 +67,7 @@ function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], take
       members: { is: 'placements', ids: members },
       devices: { is: 'words', text: claims.map((c) => c.device.chip).join(' and ') },
     },
-    source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === members[0])!.sheet)!.sheet.bus.source,
+    source: partSheetOrThrow(context.sheets, findOrThrow(context.plan.placements, (p) => p.id === members[0]).sheet).sheet.bus.source,
     remedies: () => [
       ...claims.toReversed().flatMap((c) => moveStrap(context, c, taken(c))),
       ...claims

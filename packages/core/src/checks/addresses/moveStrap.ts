@@ -1,8 +1,9 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { strapEdits } from '../../assign/addresses/strapEdits';
 import { addressesOf, type DeviceAddress, isReserved } from '../../nets/addresses';
 import type { Placement, WireEnd } from '../../plan/plan';
 import type { PartSheet } from '../../sheets/partSheet';
-import { partSheet } from '../../sheets/sheetIndex';
+import { partSheetOrThrow } from '../../sheets/sheetIndex';
 import type { CheckContext, Datum, Remedy } from '../engine/check';
 import { endDatum } from '../fixes/remedyParts';
 
@@ -31,12 +32,12 @@ export const takenBy = (context: CheckContext, members: readonly Placement[]): R
 
 /** Where a strap's wire goes: an end on the board, or a line of the part's own by its label. */
 const strapDatum = (part: PartSheet, end: WireEnd): Datum =>
-  end.to === 'terminal' ? { is: 'words', text: part.terminals.list.find((t) => t.id === end.terminal)!.label } : endDatum(end);
+  end.to === 'terminal' ? { is: 'words', text: findOrThrow(part.terminals.list, (t) => t.id === end.terminal).label } : endDatum(end);
 
 /** Straps of one device that select an unused address: the first such choice in sheet order. */
 export function moveStrap(context: CheckContext, claim: Claim, taken: ReadonlySet<number>): readonly Remedy[] {
-  const placement = context.plan.placements.find((p) => p.id === claim.placement)!;
-  const part = partSheet(context.sheets, placement.sheet)!.sheet;
+  const placement = findOrThrow(context.plan.placements, (p) => p.id === claim.placement);
+  const part = partSheetOrThrow(context.sheets, placement.sheet).sheet;
   for (const row of claim.device.addresses) {
     if (taken.has(row.address) || isReserved(row)) continue;
     const edits = strapEdits(context.plan, context.board, placement, part, row.straps);

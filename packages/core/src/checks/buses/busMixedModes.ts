@@ -1,8 +1,9 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { busUsers, clockLimits, pullUpInput, USUAL_HZ } from '../../electrics/reports/busInputs';
 import { busPullUps } from '../../electrics/formulas/busPullUps';
 import { busTime } from '../../electrics/formulas/i2cTime';
 import type { Bus } from '../../nets/buses';
-import { partSheet } from '../../sheets/sheetIndex';
+import { partSheet, partSheetOrThrow } from '../../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { toBusOfItsOwn } from '../fixes/ownBus';
 
@@ -39,7 +40,7 @@ function held(context: CheckContext, bus: Driven): readonly FindingDraft[] {
         share: { is: 'share', value: share },
         without: { is: 'share', value: busTime(next.hz, rest).share },
       },
-      source: partSheet(sheets, plan.placements.find((p) => p.id === slowest.id)!.sheet)!.sheet.bus.source,
+      source: partSheetOrThrow(sheets, findOrThrow(plan.placements, (p) => p.id === slowest.id).sheet).sheet.bus.source,
       remedies: () => (bus.members.some((m) => m.id === slowest.id) ? toBusOfItsOwn(context, slowest.id, 'i2c') : []),
     },
   ];
@@ -62,7 +63,7 @@ function modes(context: CheckContext, bus: Driven): readonly FindingDraft[] {
         modes: { is: 'words', text: known.map(({ own }) => own.join(' or ')).join(', ') },
         parts: { is: 'placements', ids: known.map(({ id }) => id) },
       },
-      source: partSheet(context.sheets, bus.members[0]!.sheet)!.sheet.bus.source,
+      source: partSheetOrThrow(context.sheets, bus.members[0]!.sheet).sheet.bus.source,
       remedies: () => [],
     },
   ];

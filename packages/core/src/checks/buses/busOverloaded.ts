@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { busClock } from '../../electrics/reports/busClock';
 import { busUsers } from '../../electrics/reports/busInputs';
 import { type BusTime, busTime } from '../../electrics/formulas/i2cTime';
@@ -5,7 +6,7 @@ import { spiReport } from '../../electrics/reports/spiReport';
 import { type Bus, findBuses } from '../../nets/buses';
 import { applyEdits } from '../../plan/applyEdits';
 import type { Edit } from '../../plan/edit';
-import { partSheet } from '../../sheets/sheetIndex';
+import { partSheetOrThrow } from '../../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft, Remedy } from '../engine/check';
 import { toBusOfItsOwn } from '../fixes/ownBus';
 
@@ -57,7 +58,7 @@ function examine(context: CheckContext, bus: Bus & { readonly controller: string
   const { users, share } = bus.kind === 'i2c' ? i2cUse(context, bus) : spiUse(context, bus);
   if (share <= BUSY) return [];
   const top = users.reduce((a, b) => (b.share > a.share ? b : a));
-  const part = partSheet(sheets, plan.placements.find((p) => p.id === top.id)!.sheet)!.sheet;
+  const part = partSheetOrThrow(sheets, findOrThrow(plan.placements, (p) => p.id === top.id).sheet).sheet;
   return [
     {
       level: share > 1 ? 'risk' : 'hint',

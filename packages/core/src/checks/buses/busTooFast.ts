@@ -4,34 +4,37 @@ import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { toBusOfItsOwn } from '../fixes/ownBus';
 import { who } from '../pullups/busSegments';
 
-function finding(context: CheckContext, bus: Bus & { readonly controller: string }, hz: number): FindingDraft {
+function finding(context: CheckContext, bus: Bus & { readonly controller: string }, hz: number): readonly FindingDraft[] {
   const { plan, sheets, board } = context;
   const limits = clockLimits(plan, sheets, board, bus).filter((limit) => limit.hz < hz);
   const [slowest] = limits;
+  if (!slowest) return [];
   const { hz: _hz, ...others } = plan.busSettings[bus.controller] ?? {};
-  const alone = limits.length === 1 && slowest!.id !== 'board' && bus.members.length > 1 && bus.members.some((m) => m.id === slowest!.id);
-  return {
-    level: 'risk',
-    message: limits.length > 1 ? 'several' : 'one',
-    place: { pins: Object.values(bus.pins), bus: bus.controller },
-    data: {
-      bus: { is: 'stretch', controller: bus.controller },
-      hz: { is: 'quantity', value: hz, unit: 'Hz' },
-      slowest: who(slowest!.id),
-      most: { is: 'quantity', value: slowest!.hz, unit: 'Hz' },
-      count: { is: 'count', value: limits.length },
-    },
-    source: context.board.sheet.controllers.source,
-    remedies: () => [
-      {
-        label: 'slower',
-        data: { most: { is: 'quantity', value: slowest!.hz, unit: 'Hz' } },
-        grade: 'safe',
-        edits: [{ kind: 'bus-settings', segment: bus.controller, settings: { ...others, hz: slowest!.hz } }],
+  const alone = limits.length === 1 && slowest.id !== 'board' && bus.members.length > 1 && bus.members.some((m) => m.id === slowest.id);
+  return [
+    {
+      level: 'risk',
+      message: limits.length > 1 ? 'several' : 'one',
+      place: { pins: Object.values(bus.pins), bus: bus.controller },
+      data: {
+        bus: { is: 'stretch', controller: bus.controller },
+        hz: { is: 'quantity', value: hz, unit: 'Hz' },
+        slowest: who(slowest.id),
+        most: { is: 'quantity', value: slowest.hz, unit: 'Hz' },
+        count: { is: 'count', value: limits.length },
       },
-      ...(alone ? toBusOfItsOwn(context, slowest!.id, 'i2c') : []),
-    ],
-  };
+      source: context.board.sheet.controllers.source,
+      remedies: () => [
+        {
+          label: 'slower',
+          data: { most: { is: 'quantity', value: slowest.hz, unit: 'Hz' } },
+          grade: 'safe',
+          edits: [{ kind: 'bus-settings', segment: bus.controller, settings: { ...others, hz: slowest.hz } }],
+        },
+        ...(alone ? toBusOfItsOwn(context, slowest.id, 'i2c') : []),
+      ],
+    },
+  ];
 }
 
 const why =
@@ -51,6 +54,6 @@ export const busTooFast: Check = {
       const hz = bus.kind === 'i2c' && controller !== undefined ? context.plan.busSettings[controller]?.hz : undefined;
       if (hz === undefined || controller === undefined || everyMember(context.plan, context.sheets, bus).length === 0) return [];
       const least = clockLimits(context.plan, context.sheets, context.board, bus)[0];
-      return least && least.hz < hz ? [finding(context, { ...bus, controller }, hz)] : [];
+      return least && least.hz < hz ? finding(context, { ...bus, controller }, hz) : [];
     }),
 };

@@ -1,7 +1,8 @@
+import { lastOrThrow } from '../../collections/orThrow';
 import { chainsOf, fromBoard, isReadChain } from '../../nets/chains';
 import type { Edit } from '../../plan/edit';
 import type { Placement } from '../../plan/plan';
-import { partSheet } from '../../sheets/sheetIndex';
+import { partSheetOrThrow } from '../../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
 
 /** Reorders the parts of a chain in the list to match their wires, at their present positions. */
@@ -38,7 +39,7 @@ export const chainOrder: Check = {
   examine: (context) =>
     chainsOf(context.plan, context.sheets).flatMap(({ members: wired, circle }): readonly FindingDraft[] => {
       const members = fromBoard({ members: wired }, context.sheets);
-      const part = partSheet(context.sheets, wired[0]!.sheet)!.sheet;
+      const part = partSheetOrThrow(context.sheets, wired[0]!.sheet).sheet;
       const place = (p: Placement) => context.plan.placements.indexOf(p);
       const listed = members.toSorted((a, b) => place(a) - place(b));
       if (circle || members.length < 2 || listed.every((p, at) => p === members[at])) return [];
@@ -49,7 +50,7 @@ export const chainOrder: Check = {
           place: { placements: members.map((m) => m.id) },
           data: {
             first: { is: 'placement', id: members[0]!.id },
-            last: { is: 'placement', id: members.at(-1)!.id },
+            last: { is: 'placement', id: lastOrThrow(members).id },
             wired: { is: 'placements', ids: members.map((m) => m.id) },
             listed: { is: 'placements', ids: listed.map((m) => m.id) },
           },

@@ -1,5 +1,6 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { type SpiRow, spiReport } from '../../electrics/reports/spiReport';
-import { partSheet } from '../../sheets/sheetIndex';
+import { partSheetOrThrow } from '../../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { moveToFree } from '../fixes/remedyParts';
 import { toBusOfItsOwn } from '../fixes/ownBus';
@@ -55,7 +56,7 @@ export const selectMissing: Check = {
               placement: { is: 'placement', id: row.head } as const,
               others: { is: 'placements', ids: rows.filter((other) => other !== row).map((other) => other.head) } as const,
             },
-            source: partSheet(context.sheets, context.plan.placements.find((p) => p.id === row.head)!.sheet)!.sheet.bus.source,
+            source: partSheetOrThrow(context.sheets, findOrThrow(context.plan.placements, (p) => p.id === row.head).sheet).sheet.bus.source,
             remedies: () => toBusOfItsOwn(context, row.head, 'spi'),
           }));
         return [...missing, ...all.flatMap((row) => unselected(context, row))];

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { type Condition, CONDITIONS } from '../../sheets/condition';
 import { sheetsUnder } from '../../sheets/conditions';
 import { boardOf } from '../../plan/edit';
@@ -16,4 +17,4 @@ export function under(context: CheckContext, condition: Condition): CheckContext
 /** The mildest supply condition under which something holds; `extreme` if under no other.
  *  @param isSo is called for the nominal and the normal condition only */
 export const mildest = (context: CheckContext, isSo: (under: CheckContext) => boolean): Condition =>
-  CONDITIONS.find((condition) => condition === 'extreme' || isSo(under(context, condition)))!;
+  findOrThrow(CONDITIONS, (condition) => condition === 'extreme' || isSo(under(context, condition)));

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { assignPins } from '../../assign/assignPins';
 import { otherEnds } from '../../nets/otherEnds';
 import { type PlanTerminal, terminalsOf } from '../../nets/terminals';
@@ -19,7 +20,7 @@ function onPresent(context: CheckContext, items: readonly PlanTerminal[]): Remed
   let now = plan;
   const edits: Edit[] = [];
   for (const { placement, terminal } of items) {
-    const item = terminalsOf(now, placement, sheets).find((t) => t.terminal.id === terminal.id)!;
+    const item = findOrThrow(terminalsOf(now, placement, sheets), (t) => t.terminal.id === terminal.id);
     const end = otherEnds(now, sheets, item).find((one) =>
       partOf(now, one.placement, sheets)?.terminals.get(one.terminal)?.serves?.includes('analog'),
     );

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { editsOntoFree, linesOfItsOwn } from '../../assign/moveBus';
 import { pinSetsOf } from '../../assign/fit/pinSets';
 import type { ControllerKind } from '../../sheets/roles';
@@ -5,7 +6,7 @@ import type { CheckContext, Remedy } from '../engine/check';
 
 /** Moves a part's lines to an unused controller: the first whose pins are free. */
 export function toBusOfItsOwn(context: CheckContext, placementId: string, kind: ControllerKind): readonly Remedy[] {
-  const placement = context.plan.placements.find((p) => p.id === placementId)!;
+  const placement = findOrThrow(context.plan.placements, (p) => p.id === placementId);
   const items = linesOfItsOwn(context.plan, context.sheets, placement, kind)?.filter((item) => item.wire);
   if (!items) return [];
   const inUse = new Set(context.buses.map((bus) => bus.controller));

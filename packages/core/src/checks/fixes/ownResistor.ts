@@ -33,7 +33,7 @@ export function ownResistors(
   const bare: Edit[] = all.flatMap(({ key }) => (plan.series[key] === undefined ? [] : [{ kind: 'series', ...splitKey(key), ohms: null }]));
   const moved = applyEdits(plan, [...wired, ...grounded, ...bare], sheets);
   if (!moved.ok) return [];
-  const fits = new Map<TerminalKey, number | undefined>(ledReports(moved.plan, sheets).map((lamp) => [lamp.key, lamp.fitOhms]));
+  const fits = new Map<TerminalKey, number | undefined>(ledReports(moved.plan, sheets).map((led) => [led.key, led.fitOhms]));
   const values = all.map(({ key }) => fits.get(key));
   if (values.includes(undefined)) return [];
   return [

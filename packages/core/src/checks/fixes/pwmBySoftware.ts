@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { freePins } from '../../assign/fit/freePins';
 import { findNets } from '../../nets/nets';
 import { type PlanTerminal, terminalsOf } from '../../nets/terminals';
@@ -26,7 +27,7 @@ export function pwmBySoftware({ plan, sheets, board }: CheckContext, open: reado
   for (const { placement, terminal } of items) {
     const at = { placement: placement.id, terminal: terminal.id };
     if (!take({ kind: 'software-pwm', ...at, on: true })) return [];
-    const item = terminalsOf(now, placement, sheets).find((t) => t.terminal.id === terminal.id)!;
+    const item = findOrThrow(terminalsOf(now, placement, sheets), (t) => t.terminal.id === terminal.id);
     if (item.wire) continue;
     const [pin] = freePins(board, findNets(now, sheets), item);
     if (pin === undefined || !take({ kind: 'wire', ...at, end: { to: 'pin', pin } })) return [];

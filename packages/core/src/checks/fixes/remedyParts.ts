@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { bootsWith, restLevel } from '../../assign/model/abilities';
 import { freePins } from '../../assign/fit/freePins';
 import { movesToLegal } from '../../assign/moveBus';
@@ -36,7 +37,7 @@ export const moveToFree = (context: CheckContext, item: PlanTerminal): readonly 
 export function moveWhere(context: CheckContext, item: PlanTerminal, accepts: (pin: BoardPin) => boolean): readonly Remedy[] {
   if (item.wire?.locked || item.placement.onBoard) return [];
   const pins = freePins(context.board, context.nets, item)
-    .map((id) => context.board.pins.get(id)!)
+    .map((id) => getOrThrow(context.board.pins, id))
     .filter((pin) => accepts(pin) && keepsBus(context, item, pin.id));
   const starts = pins.find((pin) => bootsWith(pin, item.part, item.terminal));
   const pin = (starts ?? (restLevel(item.part, item.terminal) === undefined ? pins[0] : undefined))?.id;

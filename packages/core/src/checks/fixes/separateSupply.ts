@@ -2,7 +2,7 @@ import { railsFor, supplyFault } from '../../assign/fit/railFit';
 import { type RailReport, railReports } from '../../electrics/reports/railReport';
 import { type PlanTerminal, terminalsOf } from '../../nets/terminals';
 import { applyEdits } from '../../plan/applyEdits';
-import { boardOf, type Edit } from '../../plan/edit';
+import { boardOf, boardOrThrow, type Edit } from '../../plan/edit';
 import { newPlacement } from '../../plan/newPlacement';
 import { type Plan, terminalKey } from '../../plan/plan';
 import { isSameNominal } from '../../quantity/range';
@@ -50,7 +50,7 @@ function fedFromNew(
   relieved: string | undefined,
   fits: (output: Output) => boolean,
 ): readonly SeparateSupply[] {
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const had = new Set(railReports(plan, sheets).flatMap((one) => (isOver(one) && one.rail.id !== relieved ? [one.rail.id] : [])));
   const found = [...sheets.parts.values()]
     .flatMap(({ sheet: part }) => {

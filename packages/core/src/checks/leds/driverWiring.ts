@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { ontoDriver } from '../../assign/ontoDriver';
 import { canMultiplex, commonsOf, driverAt, multiplexedLeds, segmentsOfPart } from '../../nets/multiplexed';
 import { partOf } from '../../plan/edit';
@@ -6,7 +7,7 @@ import type { Check, CheckContext, FindingDraft, Remedy } from '../engine/check'
 
 /** Puts the whole part on the driver, where it has room. */
 function remedies({ plan, sheets }: CheckContext, placement: Placement, driver: string): readonly Remedy[] {
-  const chip = plan.placements.find((p) => p.id === driver)!;
+  const chip = findOrThrow(plan.placements, (p) => p.id === driver);
   const onto = ontoDriver(plan, sheets, placement, chip);
   if (placement.onBoard || !onto.ok) return [];
   const data = { placement: { is: 'placement', id: placement.id }, driver: { is: 'placement', id: driver } } as const;
@@ -65,7 +66,7 @@ function duplicates(context: CheckContext): readonly FindingDraft[] {
     const ids = [...parts];
     if (keys.size < 2 || told.has(`${driver} ${ids.join()}`)) return [];
     told.add(`${driver} ${ids.join()}`);
-    const last = plan.placements.find((p) => p.id === ids.at(-1))!;
+    const last = findOrThrow(plan.placements, (p) => p.id === ids.at(-1));
     const source = partOf(plan, driver, sheets)?.sheet.multiplex?.source;
     return [
       {

@@ -38,14 +38,14 @@ export const ledDim: Check = {
   otherwise:
     'Use an LED with a lower forward voltage, or switch it with a transistor from a supply that is higher than its forward voltage.',
   examine: (context) =>
-    byPlacement(ledReports(context.plan, context.sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.min < SEEN)).map((lamps) => {
-      const darkest = lamps.reduce((a, b) => (b.amps.typ! < a.amps.typ! ? b : a));
+    byPlacement(ledReports(context.plan, context.sheets).filter((led) => led.ohms !== undefined && led.amps.min < SEEN)).map((leds) => {
+      const darkest = leds.reduce((a, b) => (b.amps.typ! < a.amps.typ! ? b : a));
       return {
         level: darkest.amps.typ! > 0 ? 'hint' : 'clash',
         message: darkest.amps.typ! === 0 ? 'dark' : darkest.amps.typ! < SEEN ? 'dim' : 'worst',
         place: ledPlace(darkest.placement),
         data: {
-          ...ledData(lamps),
+          ...ledData(leds),
           supply: { is: 'volts', value: typical(darkest.supply) },
           forward: { is: 'volts', value: typical(darkest.forwardVolts) },
           amps: { is: 'quantity', value: darkest.amps.typ!, unit: 'A' },

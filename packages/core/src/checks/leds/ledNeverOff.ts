@@ -6,10 +6,10 @@ import { rewire } from '../fixes/remedyParts';
 import { byPlacement, ledData, ledPlace } from '../fixes/ledFixes';
 
 /** The supplies of the LEDs to the logic supply, where a high pin leaves no voltage across them. */
-function toLogic({ terminals, board }: CheckContext, lamps: readonly LedReport[]): readonly Remedy[] {
+function toLogic({ terminals, board }: CheckContext, leds: readonly LedReport[]): readonly Remedy[] {
   const rail = board.sheet.logicRail;
   return terminals
-    .filter((item) => item.placement.id === lamps[0]!.placement && item.terminal.role === 'supply.vcc' && !item.wire?.locked)
+    .filter((item) => item.placement.id === leds[0]!.placement && item.terminal.role === 'supply.vcc' && !item.wire?.locked)
     .map((item) => rewire(item, { to: 'rail', rail }, 'to-rail', { rail: { is: 'rail', rail } }));
 }
 
@@ -19,27 +19,27 @@ function leftOver(context: CheckContext, { supply }: LedReport): { readonly nomi
   return { nominal: typical(supply) - typical(logic), most: supply.max - logic.min };
 }
 
-function finding(context: CheckContext, lamps: readonly [LedReport, ...LedReport[]]): readonly FindingDraft[] {
-  const [lamp] = lamps;
-  const { nominal, most } = leftOver(context, lamp);
-  if (lamp.driver.by !== 'pin' || most <= lamp.forwardVolts.min) return [];
-  const isOn = nominal >= typical(lamp.forwardVolts);
+function finding(context: CheckContext, leds: readonly [LedReport, ...LedReport[]]): readonly FindingDraft[] {
+  const [led] = leds;
+  const { nominal, most } = leftOver(context, led);
+  if (led.driver.by !== 'pin' || most <= led.forwardVolts.min) return [];
+  const isOn = nominal >= typical(led.forwardVolts);
   return [
     {
       level: isOn ? 'clash' : 'risk',
       message: isOn ? 'on' : 'glows',
-      place: ledPlace(lamp.placement),
+      place: ledPlace(led.placement),
       data: {
-        ...ledData(lamps),
-        pin: { is: 'pin', pin: lamp.driver.pin },
-        supply: { is: 'volts', value: typical(lamp.supply) },
+        ...ledData(leds),
+        pin: { is: 'pin', pin: led.driver.pin },
+        supply: { is: 'volts', value: typical(led.supply) },
         nominal: { is: 'volts', value: nominal },
         most: { is: 'volts', value: most },
-        least: { is: 'volts', value: lamp.forwardVolts.min },
-        forward: { is: 'volts', value: typical(lamp.forwardVolts) },
+        least: { is: 'volts', value: led.forwardVolts.min },
+        forward: { is: 'volts', value: typical(led.forwardVolts) },
       },
       source: context.board.sheet.electrical.source,
-      remedies: () => toLogic(context, lamps),
+      remedies: () => toLogic(context, leds),
     },
   ];
 }
@@ -66,10 +66,10 @@ export const ledNeverOff: Check = {
   otherwise: 'Switch the LED with an NPN transistor or an N-MOSFET to ground; its supply may then be above the I/O voltage.',
   examine: (context) => {
     const sunk = ledReports(context.plan, context.sheets).filter(({ sinks, driver }) => sinks && driver.by === 'pin');
-    return byPlacement(sunk).flatMap((lamps) => {
+    return byPlacement(sunk).flatMap((leds) => {
       // The LED of lowest forward voltage is the last to go off.
-      const [first, ...others] = lamps.toSorted((a, b) => a.forwardVolts.min - b.forwardVolts.min) as [LedReport, ...LedReport[]];
-      const above = others.filter((lamp) => leftOver(context, lamp).most > lamp.forwardVolts.min);
+      const [first, ...others] = leds.toSorted((a, b) => a.forwardVolts.min - b.forwardVolts.min) as [LedReport, ...LedReport[]];
+      const above = others.filter((led) => leftOver(context, led).most > led.forwardVolts.min);
       return finding(context, [first, ...above]);
     });
   },

@@ -5,12 +5,12 @@ import { splitKey, type TerminalKey } from '../../plan/plan';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { byPlacement, FIT_REMEDIES, fitResistors, ledData, ledPlace } from '../fixes/ledFixes';
 
-const lampFinding = (lamps: readonly [LedReport, ...LedReport[]]): FindingDraft => ({
+const ledFinding = (leds: readonly [LedReport, ...LedReport[]]): FindingDraft => ({
   level: 'clash',
   message: 'none',
-  place: ledPlace(lamps[0].placement),
-  data: ledData(lamps),
-  remedies: () => fitResistors(lamps, 'fit', 'safe'),
+  place: ledPlace(leds[0].placement),
+  data: ledData(leds),
+  remedies: () => fitResistors(leds, 'fit', 'safe'),
 });
 
 /** A driver whose segments get their current by a resistor that is not there. */
@@ -58,9 +58,7 @@ export const ledNoResistor: Check = {
   },
   remedies: { ...FIT_REMEDIES, set: 'Add {ohms} at {terminal}' },
   examine: (context) => [
-    ...byPlacement(ledReports(context.plan, context.sheets).filter((lamp) => lamp.ohms === undefined && lamp.amps.max > 0)).map(
-      lampFinding,
-    ),
+    ...byPlacement(ledReports(context.plan, context.sheets).filter((led) => led.ohms === undefined && led.amps.max > 0)).map(ledFinding),
     ...setDriversOf(context.plan, context.sheets).flatMap((driver) =>
       driver.ohms === undefined && driver.key !== undefined ? [driverFinding(context, { ...driver, key: driver.key })] : [],
     ),

@@ -22,7 +22,7 @@ export const ledOverCurrent: Check = {
     },
   },
   remedies: { ...FIT_REMEDIES, set: 'Use {ohms} at {terminal}' },
-  examine: (context) => [...fewDigits(context), ...ofLamps(context)],
+  examine: (context) => [...fewDigits(context), ...ofLeds(context)],
 };
 
 /** Drivers that are set to more current than they stand while they scan only the digits of the plan. */
@@ -57,22 +57,22 @@ const fewDigits = ({ plan, sheets }: CheckContext): readonly FindingDraft[] =>
     ];
   });
 
-const ofLamps = (context: CheckContext): readonly FindingDraft[] =>
+const ofLeds = (context: CheckContext): readonly FindingDraft[] =>
   byPlacement(
-    ledReports(context.plan, context.sheets).filter((lamp) => lamp.ohms !== undefined && lamp.amps.max > lamp.ledAmps * (1 + 1e-9)),
-  ).map((lamps) => {
-    const limit = Math.min(...lamps.map((lamp) => lamp.ledAmps));
-    const source = partOf(context.plan, lamps[0].placement, context.sheets)?.sheet.polarity?.source;
+    ledReports(context.plan, context.sheets).filter((led) => led.ohms !== undefined && led.amps.max > led.ledAmps * (1 + 1e-9)),
+  ).map((leds) => {
+    const limit = Math.min(...leds.map((led) => led.ledAmps));
+    const source = partOf(context.plan, leds[0].placement, context.sheets)?.sheet.polarity?.source;
     return {
-      level: lamps.some((lamp) => lamp.amps.typ! > limit * (1 + 1e-9)) ? 'clash' : 'risk',
+      level: leds.some((led) => led.amps.typ! > limit * (1 + 1e-9)) ? 'clash' : 'risk',
       message: 'over',
-      place: ledPlace(lamps[0].placement),
+      place: ledPlace(leds[0].placement),
       data: {
-        ...ledData(lamps),
-        amps: { is: 'quantity', value: Math.max(...lamps.map((lamp) => lamp.amps.max)), unit: 'A' },
+        ...ledData(leds),
+        amps: { is: 'quantity', value: Math.max(...leds.map((led) => led.amps.max)), unit: 'A' },
         limit: { is: 'quantity', value: limit, unit: 'A' },
       },
       ...(source ? { source } : {}),
-      remedies: () => fitResistors(lamps, 'fit', 'offered'),
+      remedies: () => fitResistors(leds, 'fit', 'offered'),
     };
   });

@@ -18,7 +18,7 @@ export const refreshLow: Check = {
   },
   remedies: { faster: 'Set the refresh rate to {rate} Hz' },
   examine: ({ plan, sheets }) => {
-    const shared = new Set(ledReports(plan, sheets).flatMap((lamp) => (lamp.digits > 1 ? [lamp.placement] : [])));
+    const shared = new Set(ledReports(plan, sheets).flatMap((led) => (led.digits > 1 ? [led.placement] : [])));
     return [...shared].flatMap((id) => {
       const rate = plan.rates[id];
       if (rate === undefined || rate >= FLICKER_HZ) return [];

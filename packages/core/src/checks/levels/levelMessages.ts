@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { type LevelPair, levelPairs, type LevelVerdict } from '../../electrics/reports/levels';
 import type { Condition } from '../../sheets/condition';
 import { sheetsUnder } from '../../sheets/conditions';
@@ -17,9 +18,9 @@ export interface Trouble {
 export function troubles(pairs: readonly LevelPair[], badness: (pair: LevelPair) => number): readonly Trouble[] {
   const groups = new Map<string, LevelPair[]>();
   for (const pair of pairs) groups.set(`${pair.placement} ${pair.way}`, [...(groups.get(`${pair.placement} ${pair.way}`) ?? []), pair]);
-  return [...groups.values()].map((group) => {
+  return [...groups.values()].flatMap((group) => {
     const [first, ...rest] = group.toSorted((a, b) => badness(a) - badness(b));
-    return { placement: first!.placement, way: first!.way, pairs: [first!, ...rest] };
+    return first ? [{ placement: first.placement, way: first.way, pairs: [first, ...rest] }] : [];
   });
 }
 
@@ -36,7 +37,7 @@ export function levelFinding(
   told: { readonly level: Level; readonly message: string; readonly data: Data; readonly verdicts: readonly LevelVerdict[] },
 ): FindingDraft {
   const { placement, way, pairs } = trouble;
-  const part = partSheet(context.sheets, context.plan.placements.find((p) => p.id === placement)!.sheet)?.sheet;
+  const part = partSheet(context.sheets, findOrThrow(context.plan.placements, (p) => p.id === placement).sheet)?.sheet;
   const source: Source | undefined = way === 'to-part' ? part?.levels?.source : context.board.sheet.electrical.source;
   const keys = pairs.map((pair) => pair.key);
   return {

@@ -1,8 +1,9 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { type Bus, findBuses } from '../../nets/buses';
 import { controllersAt, legalControllers } from '../../nets/controllers';
 import { areCrossed } from '../../nets/busControllers';
 import { editsOnto, lineTerminals } from '../../assign/moveBus';
-import { PIN_ROLES } from '../../sheets/roles';
+import { busLineOf } from '../../sheets/roles';
 import type { Plan } from '../../plan/plan';
 import type { Check, CheckContext, FindingDraft, Remedy } from '../engine/check';
 import { busToLegal, bySoftware, SOFTWARE_BUS } from '../fixes/remedyParts';
@@ -44,7 +45,7 @@ function joinOther(context: CheckContext, bus: Bus, holders: readonly Bus[]): re
         label: 'join',
         data: {
           members: { is: 'placements', ids: members.map((m) => m.id) },
-          pins: { is: 'pins', pins: items.flatMap((item) => pins[PIN_ROLES[item.terminal.role]!.line!.line] ?? []) },
+          pins: { is: 'pins', pins: items.flatMap((item) => pins[busLineOf(item.terminal.role).line] ?? []) },
         },
         grade: 'offered',
         edits,
@@ -97,7 +98,7 @@ function taken(context: CheckContext, bus: Bus): FindingDraft | null {
     message: 'taken',
     data: {
       pins: { is: 'pins', pins: Object.values(bus.pins) },
-      controllers: { is: 'words', text: wanted.map((id) => context.board.controllers.get(id)!.title).join(' or ') },
+      controllers: { is: 'words', text: wanted.map((id) => getOrThrow(context.board.controllers, id).title).join(' or ') },
       others: { is: 'placements', ids: [...new Set(holders.flatMap((one) => one.members.map((m) => m.id)))] },
     },
     remedies: () => [...joinOther(context, bus, holders), ...busToLegal(context, bus, isOnItsOwn), ...bySoftware(context, bus)],
@@ -108,8 +109,8 @@ function taken(context: CheckContext, bus: Bus): FindingDraft | null {
 function split(context: CheckContext, bus: Bus): FindingDraft {
   const { pins, controllers } = context.board;
   const belongs = Object.entries(bus.pins).map(([line, pin]) => {
-    const titles = controllersAt(context.board, pin, bus.kind, line).map((id) => controllers.get(id)!.title);
-    return `${line.toUpperCase()} on ${pins.get(pin)!.label}: ${titles.join(' or ')}`;
+    const titles = controllersAt(context.board, pin, bus.kind, line).map((id) => getOrThrow(controllers, id).title);
+    return `${line.toUpperCase()} on ${getOrThrow(pins, pin).label}: ${titles.join(' or ')}`;
   });
   return draft(context, bus, {
     message: 'split',

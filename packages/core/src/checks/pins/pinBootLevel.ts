@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { bootsWith, restLevel } from '../../assign/model/abilities';
 import type { Check } from '../engine/check';
 import { moveWhere } from '../fixes/remedyParts';
@@ -22,7 +23,7 @@ export const pinBootLevel: Check = {
     context.terminals.flatMap((item) => {
       const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;
       if (!pin || item.placement.onBoard || bootsWith(pin, item.part, item.terminal)) return [];
-      const duty = pin.duties!.find((d) => d.duty === 'boot' && d.level)!;
+      const duty = findOrThrow(pin.duties!, (d) => d.duty === 'boot' && d.level);
       const rest = restLevel(item.part, item.terminal);
       return [
         {

@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../../collections/orThrow';
 import { firstFree } from '../../plan/newPlacement';
 import type { Placement } from '../../plan/plan';
 import type { Check } from '../engine/check';
@@ -25,7 +26,7 @@ export const nameShared: Check = {
     }
     const taken = new Set(byName.keys());
     return [...byName.values()].flatMap((same) => {
-      const last = same.at(-1)!;
+      const last = lastOrThrow(same);
       if (same.length < 2) return [];
       const name = firstFree(
         (one) => taken.has(folded(one)),

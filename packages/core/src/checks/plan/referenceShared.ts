@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../../collections/orThrow';
 import { type Component, planComponents } from '../../electrics/reports/components';
 import { firstFree } from '../../plan/newPlacement';
 import type { Check, FindingDraft } from '../engine/check';
@@ -45,7 +46,7 @@ export const referenceShared: Check = {
               label: 'rename',
               data: { name: { is: 'words', text: free } },
               grade: 'offered',
-              edits: [{ kind: 'reference', component: same.at(-1)!.id, name: free }],
+              edits: [{ kind: 'reference', component: lastOrThrow(same).id, name: free }],
             },
           ],
         },

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { ledReports, loadsOf, pinLimit } from '../../electrics/reports/ledReport';
 import { partOf } from '../../plan/edit';
 import { splitKey, type TerminalKey } from '../../plan/plan';
@@ -14,7 +15,7 @@ interface Driven {
 
 function finding(context: CheckContext, pin: string, { keys, amps, nominal }: Driven): FindingDraft {
   const limit = pinLimit(context.board, pin);
-  const lamps = ledReports(context.plan, context.sheets).filter((lamp) => keys.includes(lamp.key));
+  const leds = ledReports(context.plan, context.sheets).filter((led) => keys.includes(led.key));
   return {
     level: nominal > limit * (1 + 1e-9) ? 'clash' : 'risk',
     message: 'over',
@@ -27,8 +28,8 @@ function finding(context: CheckContext, pin: string, { keys, amps, nominal }: Dr
     },
     source: context.board.sheet.electrical.source,
     remedies: () =>
-      lamps.length === keys.length
-        ? fitResistors(lamps, 'fit', 'offered')
+      leds.length === keys.length
+        ? fitResistors(leds, 'fit', 'offered')
         : keys.length === 1
           ? transistorRemedy(context, keys[0]!, limit)
           : [],
@@ -64,7 +65,7 @@ export const driveOver: Check = {
     }
     const order = new Map(context.terminals.map(({ key }, at) => [key, at]));
     // In the order of the plan: the finding is the same wherever it was looked for.
-    for (const { keys } of byPin.values()) keys.sort((a, b) => order.get(a)! - order.get(b)!);
+    for (const { keys } of byPin.values()) keys.sort((a, b) => getOrThrow(order, a) - getOrThrow(order, b));
     return [...byPin].flatMap(([pin, driven]) => (driven.amps > pinLimit(board, pin) * (1 + 1e-9) ? [finding(context, pin, driven)] : []));
   },
 };

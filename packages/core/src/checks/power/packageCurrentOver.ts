@@ -19,7 +19,7 @@ function examine(context: CheckContext, placement: Placement): readonly FindingD
   const [total, each] = [drive.totalMilliamps / 1000, drive.milliamps / 1000];
   const over = amps > total * (1 + 1e-9);
   if (!over && most <= each * (1 + 1e-9)) return [];
-  const lamps = ledReports(plan, sheets).filter((lamp) => own.some((load) => load.key === lamp.key));
+  const leds = ledReports(plan, sheets).filter((led) => own.some((load) => load.key === led.key));
   return [
     {
       level: 'clash',
@@ -31,7 +31,7 @@ function examine(context: CheckContext, placement: Placement): readonly FindingD
         limit: { is: 'quantity', value: over ? total : each, unit: 'A' },
       },
       source: drive.source,
-      remedies: () => (lamps.length > 0 && lamps.length === own.length ? fitResistors(lamps, 'fit', 'offered') : []),
+      remedies: () => (leds.length > 0 && leds.length === own.length ? fitResistors(leds, 'fit', 'offered') : []),
     },
   ];
 }

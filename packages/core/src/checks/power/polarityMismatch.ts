@@ -1,5 +1,5 @@
 import { commonsOf, driverAt, segmentsOfPart } from '../../nets/multiplexed';
-import { partOf } from '../../plan/edit';
+import { partOf, partOrThrow } from '../../plan/edit';
 import { type Driver, splitKey, terminalKey } from '../../plan/plan';
 import type { IndexedPart } from '../../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
@@ -11,13 +11,14 @@ const OTHER: { readonly [K in Driver['kind']]: Driver['kind'] } = { npn: 'pnp', 
 
 /** A driver chip whose digit outputs are for the other common. */
 function onDriver({ plan, sheets }: CheckContext, id: string): readonly FindingDraft[] {
-  const part = partOf(plan, id, sheets)!.sheet;
-  const common = part.polarity!.common!;
+  const part = partOrThrow(plan, id, sheets).sheet;
+  const common = part.polarity?.common;
+  if (common === undefined) return [];
   const lines = [...segmentsOfPart(part), ...commonsOf(part)].map((t) => terminalKey(id, t.id));
   const drivers = new Set(lines.flatMap((key) => driverAt(plan, sheets, key)?.driver ?? []));
   return [...drivers].flatMap((driver): FindingDraft[] => {
-    const { multiplex } = partOf(plan, driver, sheets)!.sheet;
-    if (multiplex!.common === common) return [];
+    const { multiplex } = partOrThrow(plan, driver, sheets).sheet;
+    if (!multiplex || multiplex.common === common) return [];
     return [
       {
         level: 'clash',
@@ -27,9 +28,9 @@ function onDriver({ plan, sheets }: CheckContext, id: string): readonly FindingD
           placement: { is: 'placement', id },
           driver: { is: 'placement', id: driver },
           common: { is: 'words', text: common },
-          needed: { is: 'words', text: multiplex!.common },
+          needed: { is: 'words', text: multiplex.common },
         },
-        source: multiplex!.source,
+        source: multiplex.source,
         remedies: () => [],
       },
     ];

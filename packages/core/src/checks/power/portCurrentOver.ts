@@ -46,18 +46,18 @@ function lessCurrent(context: CheckContext, { loads, amps, limitAmps }: Loaded):
   const keys = new Set(loads.map((load) => load.key));
   const digits = new Set(loads.flatMap((load) => load.turn ?? []));
   // The common line of a digit carries what its segments do, wherever these are.
-  const lamps = ledReports(plan, sheets).filter(
-    (lamp) => lamp.driver.by === 'pin' && Number.isFinite(lamp.amps.max) && (keys.has(lamp.key) || digits.has(lamp.placement)),
+  const leds = ledReports(plan, sheets).filter(
+    (led) => led.driver.by === 'pin' && Number.isFinite(led.amps.max) && (keys.has(led.key) || digits.has(led.placement)),
   );
-  const others = loads.filter((load) => !lamps.some((lamp) => lamp.key === load.key) && load.turn === undefined);
+  const others = loads.filter((load) => !leds.some((led) => led.key === load.key) && load.turn === undefined);
   const [largest] = others.toSorted((a, b) => b.amps - a.amps);
   // The base current is subtracted from the saving.
   const enough = largest !== undefined && amps - largest.amps * (1 - BASE_SHARE) <= limitAmps;
   const behind = enough ? transistorRemedy(context, largest.key, limitAmps) : [];
   const left = limitAmps - togetherAmps(others).peak;
-  if (lamps.length === 0 || left <= 0) return behind;
+  if (leds.length === 0 || left <= 0) return behind;
   const share = left / (amps - togetherAmps(others).peak);
-  const limited = lamps.map((lamp): LedReport => ({ ...lamp, fitOhms: ledResistor(plan, lamp, lamp.amps.max * share) }));
+  const limited = leds.map((led): LedReport => ({ ...led, fitOhms: ledResistor(plan, led, led.amps.max * share) }));
   return [...fitResistors(limited, 'less', 'offered'), ...behind];
 }
 

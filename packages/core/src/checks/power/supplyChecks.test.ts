@@ -65,7 +65,7 @@ describe('the current of a rail', () => {
     const lamp = additionOf(board, sheets, sheets.parts.get('led-red-5mm')!.sheet)!.plan;
     const [one] = ledReports(lamp, sheets);
     const [low, high] = [railOf(lamp, '3v3'), railOf(lamp, 'vbus')];
-    expect(low.lines).toMatchObject([{ what: 'lamps', placement: 'light-1' }]);
+    expect(low.lines).toMatchObject([{ what: 'leds', placement: 'light-1' }]);
     expect(low.peakMilliamps).toBeCloseTo(one!.amps.max * 1000, 9);
     expect(high.lines).toMatchObject([{ what: 'rail', rail: '3v3' }]);
     // With the radio on: 100 mA, and 240 mA in bursts; the limit of 3V3 leaves it out, that of USB does not.

@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { formatSi, plain } from '../../quantity/format';
 import { ambiguousText, parseSi, splitValues } from '../../quantity/parse';
 import type { Range } from '../../quantity/range';
@@ -140,7 +141,7 @@ export function readValues(calculation: Calculation, given: { readonly [name: st
   const strange = Object.keys(given).find((name) => !calculation.inputs.some((input) => input.name === name));
   if (strange !== undefined)
     throw new RangeError(`${strange}: expected one of ${calculation.inputs.map((input) => input.name).join(', ')}`);
-  const inputOf = (name: string): CalcInput => calculation.inputs.find((input) => input.name === name)!;
+  const inputOf = (name: string): CalcInput => findOrThrow(calculation.inputs, (input) => input.name === name);
   const unitOf = (name: string): string => {
     const { unit } = inputOf(name);
     return unit === '1' || unit === 'text' ? '' : unit;

@@ -3,7 +3,7 @@ import { busTimes, spiTimes } from './busTimes';
 import type { Calculation } from './calculation';
 import { contrast, divider, sensor } from './dividers';
 import { bounce, keypad } from './keys';
-import { currentSetting, digits, led } from './lamps';
+import { currentSetting, digits, led } from './leds';
 import { dataLine, inI2c, oneWire, select } from './lines';
 import { pullUp } from './pullUp';
 import { base, gate } from './transistors';

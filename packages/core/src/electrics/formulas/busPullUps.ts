@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../../collections/orThrow';
 import { formatSi } from '../../quantity/format';
 import { type Range, typical } from '../../quantity/range';
 import { I2C_MODES, I2C_STANDARD, type I2cMode, i2cModeAt, sinkAmps as sinkAmpsOf } from './i2cModes';
@@ -249,7 +250,7 @@ function sinkingOf(input: PullUpInput, mode: I2cMode): Sinking {
   return { sink, low, sinkAmps, canSinkAmps, elsewhere: sinkAmps - ampsOf(input), tooStrong: sinkAmps > canSinkAmps };
 }
 
-const modeOf = (hz: number): I2cMode => i2cModeAt(hz) ?? I2C_MODES.at(-1)!;
+const modeOf = (hz: number): I2cMode => i2cModeAt(hz) ?? lastOrThrow(I2C_MODES);
 
 /** Whether some member cannot pull the line low against all pull-ups; cheaper than all of `busPullUps`. */
 export const isTooStrong = (input: PullUpInput): boolean => sinkingOf(input, modeOf(input.hz)).tooStrong;

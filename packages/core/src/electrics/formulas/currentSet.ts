@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../../collections/orThrow';
 import { type Range, typical } from '../../quantity/range';
 
 /** Resistors that set the current of a driver's segments, as its datasheet lists them: one column for each voltage of the LEDs. */
@@ -48,7 +49,7 @@ function around(points: readonly Point[], isBefore: (point: Point) => boolean): 
 export function currentSetOhms(table: CurrentSetTable, amps: number, volts: number): number {
   const points = columnOf(table, volts);
   const most = points[0]!.amps;
-  const least = points.at(-1)!.amps;
+  const least = lastOrThrow(points).amps;
   if (!(amps >= least * (1 - 1e-9) && amps <= most * (1 + 1e-9)))
     throw new RangeError(`current ${amps}: the datasheet table covers ${least} A to ${most} A`);
   const [a, b] = around(points, (point) => point.amps > amps);

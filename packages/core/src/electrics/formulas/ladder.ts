@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../../collections/orThrow';
 import type { Range } from '../../quantity/range';
 
 /** Keys on one analog pin: a resistor from the pin to the supply, and from the pin to ground a row of resistors with a key at each
@@ -208,7 +209,7 @@ export function ladderOf(
 ): Ladder {
   const { tolerance, pullTolerance } = tolerances;
   const corners = new Corners(tolerance, pullTolerance ?? tolerance);
-  const sums = row.reduce<number[]>((all, ohms) => [...all, all.at(-1)! + ohms], [0]);
+  const sums = row.reduce<number[]>((all, ohms) => [...all, lastOrThrow(all) + ohms], [0]);
   const levels = sums.map((sum): Range => ({
     min: corners.low(sum / pull),
     typ: sum / (sum + pull),

@@ -1,7 +1,7 @@
 import { type Bus, findBuses } from '../../nets/buses';
 import { mapPerComponent } from '../../nets/connectedComponents';
 import { type Segment, segmentsOf } from '../../nets/segments';
-import { boardOf } from '../../plan/edit';
+import { boardOf, boardOrThrow } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
 import { memoizeByContent } from '../../memo/memoizeByContent';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
@@ -65,5 +65,5 @@ const clocks = mapPerComponent((plan: Plan, sheets: Sheets): ReadonlyMap<string,
 /** The clock of an I2C bus of the plan: as set in the plan; otherwise the highest that all members, the controller and the rise time
  *  allow, up to the usual 400 kHz. */
 export function busClock(plan: Plan, sheets: Sheets, bus: Bus): BusClock {
-  return clocks(plan, sheets).get(bus.id) ?? makeClock(plan, sheets, boardOf(plan, sheets)!, bus);
+  return clocks(plan, sheets).get(bus.id) ?? makeClock(plan, sheets, boardOrThrow(plan, sheets), bus);
 }

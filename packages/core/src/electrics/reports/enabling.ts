@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { type Bus, findBuses, pinOfLine } from '../../nets/buses';
 import { findNets } from '../../nets/nets';
 import { planTerminals } from '../../nets/terminals';
@@ -88,7 +89,7 @@ class Reader {
         words: filled(entry.words, values),
         lines: entry.lines.map((line) => filled(line, values)),
         conflicts,
-        meets: conflicts.flatMap((pin) => nets.byPin.get(pin)!.terminals.map(({ key }) => key)),
+        meets: conflicts.flatMap((pin) => getOrThrow(nets.byPin, pin).terminals.map(({ key }) => key)),
       },
     ];
   }

@@ -9,9 +9,9 @@ import { calculatedTransistor } from './transistorFor';
 
 /** The resistor that the calculators give at each terminal, in ohms; terminals for which none on hand fits are left out. */
 function calculated(plan: Plan, sheets: Sheets): ReadonlyMap<TerminalKey, number> {
-  const lamps = ledReports(plan, sheets).map(({ resistorAt, fitOhms }) => [resistorAt, fitOhms] as const);
+  const leds = ledReports(plan, sheets).map(({ resistorAt, fitOhms }) => [resistorAt, fitOhms] as const);
   const drivers = setDriversOf(plan, sheets).flatMap(({ key, fitOhms }) => (key === undefined ? [] : [[key, fitOhms] as const]));
-  return new Map([...lamps, ...drivers].flatMap(([key, ohms]) => (ohms === undefined ? [] : [[key, ohms] as const])));
+  return new Map([...leds, ...drivers].flatMap(([key, ohms]) => (ohms === undefined ? [] : [[key, ohms] as const])));
 }
 
 /** Whether a component is marked as done on the bench: its value is fixed then. */

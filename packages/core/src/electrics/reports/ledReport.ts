@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../../collections/orThrow';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { listPerComponent } from '../../nets/connectedComponents';
 import { cathodeOf } from '../../nets/leds';
@@ -157,8 +158,8 @@ function exactOhms(circuit: Pick<LedReport, 'supply' | 'forwardVolts' | 'driveOh
 }
 
 /** The smallest resistor on hand that keeps the worst-case LED current within a limit, in ohms; undefined if none is large enough. */
-export const ledResistor = (plan: Plan, lamp: LedReport, maxAmps: number): number | undefined =>
-  drawerValues(plan.drawer, 10, 1e6).find((value) => ledCurrent(lamp, value).max <= maxAmps * (1 + 1e-9));
+export const ledResistor = (plan: Plan, led: LedReport, maxAmps: number): number | undefined =>
+  drawerValues(plan.drawer, 10, 1e6).find((value) => ledCurrent(led, value).max <= maxAmps * (1 + 1e-9));
 
 /** Whether the common of a part's LEDs is at a supply, so that the outputs take their current. */
 const isSunk = (part: PartSheet): boolean => part.polarity?.common === 'anode';
@@ -172,7 +173,7 @@ function sinkDrop(plan: Plan, sheets: Sheets, own: readonly PlanTerminal[]): Ran
   return undefined;
 }
 
-function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, own: readonly PlanTerminal[]): readonly LedReport[] {
+function ledOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, own: readonly PlanTerminal[]): readonly LedReport[] {
   const { part, terminal, placement, key } = item;
   const { polarity } = part;
   if (!terminal.led || !polarity || item.joins || isBehindAnother(plan, sheets, key)) return [];
@@ -180,7 +181,7 @@ function lampOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTermi
   const fed = circuitOf(plan, sheets, board, item, isSunkPart);
   if (!fed) return [];
   const { anodes, forwardVolts, maxAmps: ledAmps } = ledString(plan, sheets, item);
-  const sunk = sunkBy(plan, sheets, board, fed, anodes.at(-1)!);
+  const sunk = sunkBy(plan, sheets, board, fed, lastOrThrow(anodes));
   const circuit = sunk ?? fed;
   const sinks = isSunkPart || sunk !== undefined;
   const digits = Math.max(1, own.filter((t) => t.terminal.digit).length);
@@ -252,7 +253,7 @@ export const ledReports = listPerComponent((plan: Plan, sheets: Sheets): readonl
   if (!board) return [];
   return plan.placements.flatMap((placement) => {
     const own = terminalsOf(plan, placement, sheets);
-    return own.some((t) => t.terminal.led) ? own.flatMap((item) => lampOf(plan, sheets, board, item, own)) : [];
+    return own.some((t) => t.terminal.led) ? own.flatMap((item) => ledOf(plan, sheets, board, item, own)) : [];
   });
 });
 
@@ -292,7 +293,7 @@ export const baseAmps = (high: number, { kind, ohms }: Driver): number =>
 
 /** All segments of a digit together, which its common line carries. */
 export function digitAmps(plan: Plan, sheets: Sheets, placement: string): number {
-  return ledReports(plan, sheets).reduce((sum, lamp) => sum + (lamp.placement === placement ? lamp.amps.max : 0), 0);
+  return ledReports(plan, sheets).reduce((sum, led) => sum + (led.placement === placement ? led.amps.max : 0), 0);
 }
 
 /** What the open-collector outputs of a part switch: coils and other loads, and the common lines of digits. */
@@ -310,7 +311,7 @@ export const sunkLoads = (plan: Plan, sheets: Sheets, sinks: string): readonly P
 export const loadsOf = listPerComponent((plan: Plan, sheets: Sheets): readonly Load[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
-  const lamps = ledReports(plan, sheets).map(({ key, driver, amps, sinks }): Load => ({
+  const leds = ledReports(plan, sheets).map(({ key, driver, amps, sinks }): Load => ({
     key,
     driver,
     amps: amps.max,
@@ -341,5 +342,5 @@ export const loadsOf = listPerComponent((plan: Plan, sheets: Sheets): readonly L
     // The pin of a digit is at the other end of its segments.
     return [taking(digitAmps(plan, sheets, placement), !isSunk(part))];
   });
-  return [...lamps, ...others];
+  return [...leds, ...others];
 });

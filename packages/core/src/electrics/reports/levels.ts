@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { boardOf } from '../../plan/edit';
 import { findBuses } from '../../nets/buses';
@@ -179,7 +180,7 @@ interface Partner {
 function partnerOf(plan: Plan, sheets: Sheets, board: IndexedBoard, sides: Sides, item: PlanTerminal): Partner | undefined {
   const { end } = item.wire ?? {};
   if (end?.to === 'terminal' && passThroughSource(plan, sheets, item.key) !== undefined) {
-    const shifter = plan.placements.find((p) => p.id === end.placement)!;
+    const shifter = findOrThrow(plan.placements, (p) => p.id === end.placement);
     const side = shifterSide(plan, sheets, board, shifter, end.terminal);
     return side && { side, carried: true };
   }

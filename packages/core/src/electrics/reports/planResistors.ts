@@ -14,7 +14,7 @@ import { i2cSegmentReports } from './segmentReport';
 
 /** What a resistor is there for. */
 export type ResistorUse =
-  | { readonly use: 'led'; readonly lamp: LedReport }
+  | { readonly use: 'led'; readonly led: LedReport }
   | { readonly use: 'divider-top' | 'divider-bottom'; readonly with: number }
   | { readonly use: 'series' | 'pull-up' | 'pull-down' }
   | { readonly use: 'bus'; readonly controller: string; readonly segment: string; readonly lines: number }
@@ -102,13 +102,13 @@ function ofBuses(plan: Plan, sheets: Sheets, board: IndexedBoard): readonly Plan
 export const planResistors = memoizeByPair((plan: Plan, sheets: Sheets): readonly PlanResistor[] => {
   const board = boardOf(plan, sheets);
   if (!board) return [];
-  const lamps = ledReports(plan, sheets).map((lamp): PlanResistor => ({
-    id: `series ${lamp.resistorAt}`,
-    why: { use: 'led', lamp },
-    key: lamp.resistorAt,
-    ohms: lamp.ohms,
-    exactOhms: lamp.exactOhms,
-    ...heated(lamp.ohms, lamp.amps.max),
+  const leds = ledReports(plan, sheets).map((led): PlanResistor => ({
+    id: `series ${led.resistorAt}`,
+    why: { use: 'led', led },
+    key: led.resistorAt,
+    ohms: led.ohms,
+    exactOhms: led.exactOhms,
+    ...heated(led.ohms, led.amps.max),
   }));
   // What flows into the terminal is microamperes: the driver multiplies it.
   const drivers = setDriversOf(plan, sheets).flatMap((driver): PlanResistor[] =>
@@ -125,9 +125,9 @@ export const planResistors = memoizeByPair((plan: Plan, sheets: Sheets): readonl
           },
         ],
   );
-  const told = new Set([...lamps, ...drivers].map((one) => one.key));
+  const told = new Set([...leds, ...drivers].map((one) => one.key));
   const others = planTerminals(plan, sheets).flatMap((item) =>
     atTerminal(plan, sheets, board, item).filter((one) => !(told.has(one.key) && one.id.startsWith('series'))),
   );
-  return [...lamps, ...drivers, ...others, ...ofBuses(plan, sheets, board)];
+  return [...leds, ...drivers, ...others, ...ofBuses(plan, sheets, board)];
 });

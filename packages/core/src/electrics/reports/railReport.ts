@@ -13,9 +13,9 @@ import { setDriversOf } from './setDrivers';
 
 /** A load of a rail. */
 export interface SupplyLine {
-  /** A part; for `lamps` the part whose LEDs are driven by board pins; for `rail` and `board` nothing. */
+  /** A part; for `leds` the part whose LEDs are driven by board pins; for `rail` and `board` nothing. */
   readonly placement: string | undefined;
-  readonly what: 'part' | 'lamps' | 'rail' | 'board';
+  readonly what: 'part' | 'leds' | 'rail' | 'board';
   /** The rail that is made from this one, and what the board calls it. */
   readonly rail?: string;
   readonly label?: string;
@@ -81,25 +81,25 @@ function partLines(plan: Plan, sheets: Sheets): ReadonlyMap<string | undefined, 
 }
 
 /** The rail that supplies an LED: through a board pin, through a part, or directly. */
-function lampRail(plan: Plan, sheets: Sheets, board: IndexedBoard, { placement, driver, sinks }: LedReport): string | undefined {
+function ledRail(plan: Plan, sheets: Sheets, board: IndexedBoard, { placement, driver, sinks }: LedReport): string | undefined {
   if (driver.by === 'rail') return driver.rail;
   const drives = driver.by === 'pin' ? board.sheet.logicRail : feedRail(plan, sheets, driver.placement);
   return sinks ? (feedRail(plan, sheets, placement) ?? drives) : drives;
 }
 
 /** What LEDs take from a rail. */
-function lampLines(plan: Plan, lamps: readonly LedReport[]): readonly SupplyLine[] {
+function ledLines(plan: Plan, leds: readonly LedReport[]): readonly SupplyLine[] {
   const lines = new Map<string, { typical: number; peak: number }>();
-  for (const lamp of lamps) {
-    const line = lines.get(lamp.placement) ?? { typical: 0, peak: 0 };
+  for (const led of leds) {
+    const line = lines.get(led.placement) ?? { typical: 0, peak: 0 };
     // One digit at a time: an LED of four digits has a quarter on average, and all of one digit are on together.
-    line.typical += ((lamp.amps.typ ?? lamp.amps.max) * 1000) / lamp.digits;
-    line.peak += lamp.amps.max * 1000;
-    lines.set(lamp.placement, line);
+    line.typical += ((led.amps.typ ?? led.amps.max) * 1000) / led.digits;
+    line.peak += led.amps.max * 1000;
+    lines.set(led.placement, line);
   }
   return [...lines].map(([placement, { typical, peak }]) => {
     const share = plan.loads[placement]?.share ?? 1;
-    return { placement, what: 'lamps', units: 1, share, typicalMilliamps: typical, peakMilliamps: Math.max(typical, peak * share) };
+    return { placement, what: 'leds', units: 1, share, typicalMilliamps: typical, peakMilliamps: Math.max(typical, peak * share) };
   });
 }
 
@@ -124,10 +124,10 @@ export const railReports = memoizeByPair((plan: Plan, sheets: Sheets): readonly 
   if (!board) return [];
   const rails = board.sheet.rails.list;
   const parts = partLines(plan, sheets);
-  const lamps = ledReports(plan, sheets)
-    .filter((lamp) => Number.isFinite(lamp.amps.max))
-    .map((lamp) => ({ lamp, rail: lampRail(plan, sheets, board, lamp) }));
-  const lampsAt = (id: string) => lamps.flatMap(({ lamp, rail }) => (rail === id ? [lamp] : []));
+  const leds = ledReports(plan, sheets)
+    .filter((led) => Number.isFinite(led.amps.max))
+    .map((led) => ({ led, rail: ledRail(plan, sheets, board, led) }));
+  const ledsAt = (id: string) => leds.flatMap(({ led, rail }) => (rail === id ? [led] : []));
   const done = new Map<string, RailReport>();
   const sheetOf = (rail: Rail, above: readonly Rail[] = []): RailReport => {
     const known = done.get(rail.id);
@@ -159,7 +159,7 @@ export const railReports = memoizeByPair((plan: Plan, sheets: Sheets): readonly 
       });
     const lines = [
       ...(parts.get(rail.id) ?? []),
-      ...lampLines(plan, lampsAt(rail.id)),
+      ...ledLines(plan, ledsAt(rail.id)),
       ...made,
       ...(own && !rail.own?.leftOut ? line('board', own.typicalMilliamps, own.heldMilliamps) : []),
     ].toSorted((a, b) => b.peakMilliamps - a.peakMilliamps);

@@ -21,11 +21,11 @@ export function segmentCurrent(plan: Plan, sheets: Sheets, placement: string): S
     const digits = partOf(plan, led.driver, sheets)?.sheet.multiplex?.digits.length;
     return amps && digits !== undefined ? { amps, digits } : undefined;
   }
-  const lamps = ledReports(plan, sheets).filter((lamp) => lamp.placement === placement && lamp.ohms !== undefined);
-  if (lamps.length === 0) return undefined;
-  const range = (pick: (amps: Range) => number, of: (...all: number[]) => number) => of(...lamps.map(({ amps }) => pick(amps)));
+  const leds = ledReports(plan, sheets).filter((led) => led.placement === placement && led.ohms !== undefined);
+  if (leds.length === 0) return undefined;
+  const range = (pick: (amps: Range) => number, of: (...all: number[]) => number) => of(...leds.map(({ amps }) => pick(amps)));
   return {
     amps: { min: range((a) => a.min, Math.min), typ: range((a) => a.typ!, Math.min), max: range((a) => a.max, Math.max) },
-    digits: lamps[0]!.digits,
+    digits: leds[0]!.digits,
   };
 }

@@ -6,7 +6,7 @@ import { type Range, typical } from '../../quantity/range';
 import { drawerValues } from '../../quantity/series';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import type { PartSheet } from '../../sheets/partSheet';
-import { partSheet, type Sheets } from '../../sheets/sheetIndex';
+import { partSheet, partSheetOrThrow, type Sheets } from '../../sheets/sheetIndex';
 import { currentSetAmps, currentSetOhms, driverAmps } from '../formulas/currentSet';
 
 /** An LED driver whose segment current a resistor sets. */
@@ -66,7 +66,7 @@ export const setDriversOf = memoizeByPair((plan: Plan, sheets: Sheets): readonly
         exactOhms: exact,
         fitOhms: drawerValues(plan.drawer, 1000, 1e6).find((value) => value >= exact * (1 - 1e-9)),
         amps,
-        few: fewDigits(plan, partSheet(sheets, placement.sheet)!.sheet, leds, volts),
+        few: fewDigits(plan, partSheetOrThrow(sheets, placement.sheet).sheet, leds, volts),
         totalAmps: amps && driverAmps(table, amps),
       },
     ];

@@ -48,13 +48,13 @@ export function transistorFor(
 export const isAnode = ({ plan, sheets }: PlanOnBoard, placement: string): boolean =>
   partOf(plan, placement, sheets)?.sheet.polarity?.common === 'anode';
 
-const planned = (lamp: LedReport): number => (lamp.ohms === undefined ? lamp.targetAmps : lamp.amps.max);
+const planned = (led: LedReport): number => (led.ohms === undefined ? led.targetAmps : led.amps.max);
 
 /** What a digit carries with all its segments lit, in amperes: as planned where resistors are still missing. */
 export function plannedDigitAmps({ plan, sheets }: PlanOnBoard, placement: string): number {
   const amps = digitAmps(plan, sheets, placement);
   if (Number.isFinite(amps)) return amps;
-  return ledReports(plan, sheets).reduce((sum, lamp) => sum + (lamp.placement === placement ? planned(lamp) : 0), 0);
+  return ledReports(plan, sheets).reduce((sum, led) => sum + (led.placement === placement ? planned(led) : 0), 0);
 }
 
 /** What a pin, or an output of another part, may carry at the end of a wire, in amperes; undefined where nothing states it. */

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { busClock } from '../../electrics/reports/busClock';
 import { ladderReports } from '../../electrics/reports/ladderReport';
 import { spiReport } from '../../electrics/reports/spiReport';
@@ -11,7 +12,7 @@ import { type Placement, type Plan, splitKey } from '../../plan/plan';
 import { type SegmentTable, segmentTable } from '../../displays/segmentTable';
 import type { BoardPin, BoardSheet } from '../../sheets/boardSheet';
 import { PIN_ROLES } from '../../sheets/roles';
-import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
+import { type IndexedBoard, partSheet, partSheetOrThrow, type Sheets } from '../../sheets/sheetIndex';
 import { positionsOf } from '../boardPosition';
 import { openErrors } from '../openErrors';
 import { identifier, identifiers } from './names';
@@ -145,7 +146,7 @@ function digitConstants({ digits }: SegmentTable): readonly Constant[] {
 }
 
 function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: Placement): readonly Constant[] {
-  const part = partSheet(sheets, placement.sheet)!.sheet;
+  const part = partSheetOrThrow(sheets, placement.sheet).sheet;
   const signals = terminalsOf(plan, placement, sheets).filter((t) => PIN_ROLES[t.terminal.role] && t.terminal.role !== 'strap' && t.wire);
   const names = identifiers(signals.map((item) => item.terminal.id));
   const addresses = addressesOf(plan, placement, sheets);
@@ -200,14 +201,14 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
 }
 
 function busConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): readonly Constant[] {
-  const { software } = board.controllers.get(bus.controller!)!;
+  const { software } = getOrThrow(board.controllers, bus.controller!);
   const number = software ? undefined : /(\d+)$/.exec(bus.controller!)?.[1];
   const hz = bus.kind === 'i2c' ? busClock(plan, sheets, bus).hz : undefined;
   return [
     ...(number === undefined ? [] : [int('number', Number(number), 'of the bus controller')]),
     ...(hz === undefined ? [] : [int('hz', Math.floor(hz), 'clock supported by all devices')]),
     ...Object.entries(bus.pins).flatMap(([line, id]) => {
-      const pin = board.pins.get(id)!;
+      const pin = getOrThrow(board.pins, id);
       return pinFacts(board, pin, `pin_${line}`, `${line.toUpperCase()}: ${pinWords(board, pin)}`);
     }),
   ];
@@ -218,18 +219,18 @@ export function constantSet(plan: Plan, sheets: Sheets): ConstantSet | undefined
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const buses = findBuses(plan, sheets).filter((bus) => bus.controller !== undefined);
-  const parts = plan.placements.filter((p) => partSheet(sheets, p.sheet) && !partSheet(sheets, p.sheet)!.sheet.passage);
+  const parts = plan.placements.filter((p) => partSheet(sheets, p.sheet) && !partSheetOrThrow(sheets, p.sheet).sheet.passage);
   const groups = [
     ...buses.map((bus) => ({
       name: bus.controller!,
       otherwise: bus.controller!,
-      title: board.controllers.get(bus.controller!)!.title,
+      title: getOrThrow(board.controllers, bus.controller!).title,
       constants: busConstants(plan, sheets, board, bus),
     })),
     ...parts.map((placement) => ({
       name: placement.name,
-      otherwise: partSheet(sheets, placement.sheet)!.sheet.short,
-      title: `${placement.name}: ${partSheet(sheets, placement.sheet)!.sheet.title}`,
+      otherwise: partSheetOrThrow(sheets, placement.sheet).sheet.short,
+      title: `${placement.name}: ${partSheetOrThrow(sheets, placement.sheet).sheet.title}`,
       constants: partConstants(plan, sheets, board, placement),
     })),
   ].filter((group) => group.constants.length > 0);

@@ -1,3 +1,4 @@
+import { findOrThrow, getOrThrow } from '../../collections/orThrow';
 import { busClock } from '../../electrics/reports/busClock';
 import { spiReport } from '../../electrics/reports/spiReport';
 import { addressesOf } from '../../nets/addresses';
@@ -6,7 +7,7 @@ import { terminalsOf } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
 import { PIN_ROLES } from '../../sheets/roles';
-import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
+import { type IndexedBoard, partSheetOrThrow, type Sheets } from '../../sheets/sheetIndex';
 import { openErrors, openErrorsLine } from '../openErrors';
 import { pinNumber, pinOf } from './constantSet';
 import { identifier, identifiers, inComment } from './names';
@@ -65,8 +66,8 @@ function spiNodes(
 ): { readonly nodes: readonly Node[]; readonly selects: readonly number[] } {
   const { rows } = spiReport(plan, sheets, board, bus);
   const nodes = rows.map(({ head, chain, further, write }, reg): Node => {
-    const placement = plan.placements.find((p) => p.id === head)!;
-    const part = partSheet(sheets, placement.sheet)!.sheet;
+    const placement = findOrThrow(plan.placements, (p) => p.id === head);
+    const part = partSheetOrThrow(sheets, placement.sheet).sheet;
     return {
       name: further ? `${placement.name} ${further.id}` : placement.name,
       what: `${placement.name}: ${further ? further.chip : part.title}${chain.length > 1 ? `, ${chain.length} in a chain` : ''}`,
@@ -119,7 +120,7 @@ export function writeOverlay(plan: Plan, sheets: Sheets): string | undefined {
   const buses = findBuses(plan, sheets).filter((bus) => bus.controller !== undefined && bus.kind !== 'uart');
   const fragments = buses.map((bus) => {
     const found = bus.kind === 'spi' ? spiNodes(plan, sheets, board, bus) : { nodes: i2cNodes(plan, sheets, bus), selects: [] };
-    if (board.controllers.get(bus.controller!)!.software) return softwareBus(board, bus, found);
+    if (getOrThrow(board.controllers, bus.controller!).software) return softwareBus(board, bus, found);
     return [
       `&${bus.controller!} {`,
       '  status = "okay";',

@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../../collections/orThrow';
 import type { Plan } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { conductorName } from '../../text/views/wiringText';
@@ -92,6 +93,6 @@ function piecesOf(grid: Grid, breadboard: HolePlan['breadboard'], half: Half, fi
   const pieces = [...new Set(rows.map((row) => railPiece(breadboard, row)))];
   return pieces.map((piece) => {
     const own = rows.filter((row) => railPiece(breadboard, row) === piece);
-    return [grid.x(own[0]!) - 4, grid.x(own.at(-1)!) + 4];
+    return [grid.x(own[0]!) - 4, grid.x(lastOrThrow(own)) + 4];
   });
 }

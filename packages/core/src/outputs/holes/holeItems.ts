@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { type Component, planComponents } from '../../electrics/reports/components';
 import type { Plan } from '../../plan/plan';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
@@ -115,7 +116,7 @@ const isThreeLegged = ({ kind }: Component): boolean => kind === 'transistor' ||
 function positionsOf(board: IndexedBoard, conductor: Conductor, legs: ReadonlySet<string>): readonly string[] {
   return conductor.pins.flatMap((all) => {
     if (board.sheet.chipCircuit && conductor.kind !== 'signal') return all;
-    const usual = conductor.kind === 'ground' ? usualGround(all.map((id) => board.pins.get(id)!)).map(({ id }) => id) : all;
+    const usual = conductor.kind === 'ground' ? usualGround(all.map((id) => getOrThrow(board.pins, id))).map(({ id }) => id) : all;
     return usual.find((id) => legs.has(id)) ?? usual[0] ?? [];
   });
 }

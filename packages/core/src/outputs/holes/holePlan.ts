@@ -1,3 +1,4 @@
+import { findOrThrow } from '../../collections/orThrow';
 import { alikeBut } from '../../memo/alikeBut';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import type { Breadboard, HolePlace, Plan, WireColour } from '../../plan/plan';
@@ -239,7 +240,7 @@ class Router {
 
   bridge({ id, name, legs }: Bridge): void {
     const [first, second] = legs;
-    const netOf = (net: string) => this.instance.nets.find((one) => one.id === net)!;
+    const netOf = (net: string) => findOrThrow(this.instance.nets, (one) => one.id === net);
     const strips = legs.flatMap((leg) => (leg.to === 'strip' ? [leg.strip] : []));
     if (strips.some((strip) => !this.at(strip))) return;
     if (strips.length === 2) {

@@ -1,3 +1,4 @@
+import { lastOrThrow } from '../../collections/orThrow';
 import { GAP, type Placeable, type PlacedVariant, type PlaceProblem, type Ready } from './placeProblem';
 
 /** The nets while items are placed. */
@@ -18,7 +19,7 @@ export class NetStates {
   ) {
     this.#across = Array.from({ length: 2 ** lanes.length }, (_, bits) => {
       const own = lanes.filter((_, lane) => bits & (1 << lane));
-      return own.length > 1 ? own.at(-1)! - own[0]! : 0;
+      return own.length > 1 ? lastOrThrow(own) - own[0]! : 0;
     });
     [this.low, this.high, this.lanes, this.open] = [
       new Int32Array(count),

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import type { ModulePlace, Plan } from '../../plan/plan';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import type { Conductor, WiringModule } from './conductors';
@@ -138,7 +139,7 @@ export function sidesOf(
   const on = new Map(conductors.map((one) => [one, new Set(one.pins.flatMap(([pin]) => pins.get(pin!)?.side ?? []))]));
   for (const one of wanted) {
     const cost = (to: Side) => {
-      const round = one.signals.filter((signal) => on.get(signal)!.size === 1 && !on.get(signal)!.has(to)).length;
+      const round = one.signals.filter((signal) => getOrThrow(on, signal).size === 1 && !getOrThrow(on, signal).has(to)).length;
       return ROUND_THE_BOARD * round + Math.max(height[to] + one.steps, height[other(to)], board);
     };
     // Where both sides are as good, the lower column.
@@ -146,10 +147,10 @@ export function sidesOf(
     const to = left === right ? (height.left <= height.right ? 'left' : 'right') : left < right ? 'left' : 'right';
     side.set(one, to);
     height[to] += one.steps;
-    for (const signal of one.signals) on.get(signal)!.add(to);
+    for (const signal of one.signals) getOrThrow(on, signal).add(to);
   }
   // What the user has moved counts above as if it had not been: the others stay.
-  for (const one of wanted) side.set(one, layout[one.group[0]!.id]?.side ?? side.get(one)!);
+  for (const one of wanted) side.set(one, layout[one.group[0]!.id]?.side ?? getOrThrow(side, one));
   const column = (one: Side) => {
     const own = wanted.filter((item) => side.get(item) === one).sort((a, b) => (a.y === b.y ? 0 : a.y - b.y));
     const given = (item: Wanted): ModulePlace | undefined => layout[item.group[0]!.id];

@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import type { Component } from '../../electrics/reports/components';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import type { Plan, WireColour } from '../../plan/plan';
@@ -63,7 +64,7 @@ function branchesOf(conductor: Conductor, placed: ReadonlyMap<string, PlacedModu
   const on = (side: Side) =>
     conductor.ends.flatMap((end) => {
       const module = placed.get(end.module);
-      return module?.side === side ? [{ end, y: module.at.get(end.terminal)! }] : [];
+      return module?.side === side ? [{ end, y: getOrThrow(module.at, end.terminal) }] : [];
     });
   const ends = { left: on('left'), right: on('right') };
   const middle = { left: mean(ends.left.map(({ y }) => y)), right: mean(ends.right.map(({ y }) => y)) };

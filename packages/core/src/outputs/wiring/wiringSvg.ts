@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import type { FaceItem } from '../../faces/face';
 import { boardOf, partOf } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
@@ -58,8 +59,8 @@ function moduleSvg(plan: Plan, sheets: Sheets, picture: WiringPicture, placed: W
     ...module.terminals.flatMap(({ id, label }) => {
       const colour = wired.get(id);
       return [
-        disc(edge + inward * 7, at.get(id)!, 3, colour ? WIRE_HEX[colour] : PAPER),
-        svgText(edge + inward * 14, at.get(id)! + 3.3, shortened(label, LABEL_LENGTH), {
+        disc(edge + inward * 7, getOrThrow(at, id), 3, colour ? WIRE_HEX[colour] : PAPER),
+        svgText(edge + inward * 14, getOrThrow(at, id) + 3.3, shortened(label, LABEL_LENGTH), {
           size: 9.5,
           anchor: side === 'left' ? 'end' : 'start',
         }),

@@ -1,4 +1,4 @@
-import { CONTROLLER_KINDS, PIN_ROLES } from '../../sheets/roles';
+import { busLineOf, CONTROLLER_KINDS, PIN_ROLES } from '../../sheets/roles';
 import { nextSoftwareBus } from '../../sheets/softwareBuses';
 import { canBeSoftwarePwm } from '../../sheets/softwarePwm';
 import { softwareSpeed } from '../../text/softwareSpeed';
@@ -261,7 +261,7 @@ export const multiplexer: Finder = ({ plan, sheets, terminals, conflict, settled
             { kind: 'add-placement', placement: helper },
             ...behind.flatMap((id, at) =>
               lines(id).flatMap((item): Edit[] => {
-                const line = PIN_ROLES[item.terminal.role]!.line!.line;
+                const line = busLineOf(item.terminal.role).line;
                 const port = part.terminals.list.find((t) => t.channel?.number === channels[at] && t.channel?.line === line);
                 if (!port) return [];
                 return [

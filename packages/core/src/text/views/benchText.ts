@@ -1,3 +1,4 @@
+import { getOrThrow } from '../../collections/orThrow';
 import { sightOf } from '../../bench/firstSight';
 import { type Question, questionLine } from '../../bench/questions';
 import { WATCH } from '../../bench/trials';
@@ -49,7 +50,7 @@ export function comparedText(plan: Plan, sheets: Sheets, line: Compared): string
       return `${names(plan, line)}: reachable only when its multiplexer channel is selected.`;
     case 'extra': {
       if (line.twice !== undefined) return `The 8-bit form of ${formatAddress(line.twice)}.`;
-      const titles = line.parts.map((id) => sheets.parts.get(id)!.sheet.title);
+      const titles = line.parts.map((id) => getOrThrow(sheets.parts, id).sheet.title);
       const some = titles.slice(0, 4);
       const more = titles.length > some.length ? ` or ${titles.length - some.length} more` : '';
       return titles.length === 0 ? 'No part in the library has this address.' : `It could be: ${some.join('; ')}${more}.`;

@@ -1,6 +1,6 @@
 import { placementText, terminalText } from '../names';
 import { componentNames, type Component } from '../../electrics/reports/components';
-import { boardOf, partOf } from '../../plan/edit';
+import { boardOrThrow, partOf } from '../../plan/edit';
 import { type Plan, terminalKey } from '../../plan/plan';
 import { formatSi } from '../../quantity/format';
 import type { Sheets } from '../../sheets/sheetIndex';
@@ -14,7 +14,7 @@ function endLabel(plan: Plan, sheets: Sheets, { module, terminal }: ConductorEnd
 /** What a conductor is called: ground, the label of a rail or pin, or of its first end.
  *  @example conductorName(plan, sheets, conductor) // 'GP4' */
 export function conductorName(plan: Plan, sheets: Sheets, conductor: Conductor): string {
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   if (conductor.kind === 'ground') return 'GND';
   if (conductor.id.startsWith('rail:')) {
     const id = conductor.id.slice('rail:'.length);

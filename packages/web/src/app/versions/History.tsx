@@ -1,3 +1,4 @@
+import { lastOrThrow } from '@roof-chart/core/collections/orThrow';
 import { capitalised } from '@roof-chart/core/quantity/format';
 import { Button } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
@@ -81,7 +82,7 @@ function HistoryList({ planId }: { readonly planId: string }) {
   if (!first.data) return <p className="quiet">Loading the history.</p>;
   const entries = [...first.data.entries, ...older];
   if (entries.length === 0) return <p className="quiet">No changes yet. Every edit will be listed here with the window it was made in.</p>;
-  const last = entries.at(-1)!.revision;
+  const last = lastOrThrow(entries).revision;
   const loadOlder = async () => {
     const page = await more({ plan: planId, before: last });
     if (page.data) setOlder([...older, ...page.data.entries]);

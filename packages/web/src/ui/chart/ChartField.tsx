@@ -1,3 +1,4 @@
+import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { type MouseEvent, useState } from 'react';
 import styles from './SignalChart.module.css';
 import { type Choice, ChartCells } from './ChartCells';
@@ -73,7 +74,7 @@ export function ChartField(props: ChartFieldProps) {
             key={model.id}
             id={model.id}
             layout={layout}
-            y={rows.centre.get(model.id)!}
+            y={getOrThrow(rows.centre, model.id)}
             height={rowHeight}
             at={model.at}
             mark={model.mark}

@@ -1,3 +1,4 @@
+import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { memo } from 'react';
 import styles from './SignalChart.module.css';
 import { type ColumnLayout, ringPath, type RowLayout } from './layout';
@@ -32,7 +33,7 @@ export const ChartGround = memo(
         <path d={rows.rules.map((y) => `M0 ${y}h${layout.width}`).join('')} className={styles.rule} />
         {could.map(
           ([id, columns]) =>
-            columns.length > 0 && <path key={id} d={ringPath(xs(columns), rows.centre.get(id)!, 2)} className={styles.faint} />,
+            columns.length > 0 && <path key={id} d={ringPath(xs(columns), getOrThrow(rows.centre, id), 2)} className={styles.faint} />,
         )}
       </svg>
     );

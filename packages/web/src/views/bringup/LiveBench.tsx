@@ -13,7 +13,7 @@ import { sureEdits } from '@roof-chart/core/bench/verified';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
-import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
+import { boardSheetOrThrow } from '@roof-chart/core/sheets/sheetIndex';
 import { downloadText } from '../../ui/download';
 import { useWorkbench } from '../../state/workbench';
 import styles from './BringUp.module.css';
@@ -53,7 +53,7 @@ function BenchOutcome({
   readonly bench: ReturnType<typeof useBench>;
 }) {
   const { sheets, edit } = useWorkbench();
-  const board = boardSheet(sheets, plan.board)!;
+  const board = boardSheetOrThrow(sheets, plan.board);
   const { found, questions, answers, fault } = outcome;
   const causesOf = (one: BenchFault) => {
     const part = faultPart(plan, sheets, one);
@@ -107,7 +107,7 @@ interface BenchProps {
 /** The test of the board on the bench, and the program that it needs there. */
 function RealBench({ plan, bench: { asking, outcome, isOpen, check, close } }: BenchProps) {
   const { sheets } = useWorkbench();
-  const board = boardSheet(sheets, plan.board)!;
+  const board = boardSheetOrThrow(sheets, plan.board);
   const avr = useMemo(() => probeAvr(board), [board]);
   const python = useMemo(() => probeMicroPython(board), [board]);
   const serial = async () => {

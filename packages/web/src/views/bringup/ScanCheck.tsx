@@ -6,7 +6,7 @@ import { SCAN_LENGTH, type ScanRead } from '@roof-chart/core/bench/scan';
 import { foundEdits } from '@roof-chart/core/bench/verified';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
-import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { boardSheetOrThrow, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { ReadingState } from '../../ui/ReadingState';
 import { useReading } from '../../ui/useReading';
 import { useWorkbench } from '../../state/workbench';
@@ -88,7 +88,7 @@ export function ScanCheck({ plan }: { readonly plan: Plan }) {
   const lines = useMemo(() => (read.ok && bus ? compareScan(plan, sheets, bus, read.scan) : []), [plan, sheets, bus, read]);
   const conclusion = read.ok ? scanConclusion(lines, read.scan.addresses) : undefined;
   if (buses.length === 0) return <p className="quiet">This plan has no I2C bus to scan.</p>;
-  const board = boardSheet(sheets, plan.board)!;
+  const board = boardSheetOrThrow(sheets, plan.board);
   return (
     <div className={styles.scan}>
       <Textarea

@@ -1,6 +1,6 @@
 import type { BoardPosition } from '@roof-chart/core/outputs/boardPosition';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOrThrow } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BoardPin, Header } from '@roof-chart/core/sheets/boardSheet';
 import { useWorkbench } from '../../state/workbench';
@@ -128,7 +128,7 @@ interface BoardPictureProps {
 /** The board's headers with the positions that are used; those of the step under the pointer are ringed. */
 export function BoardPicture({ plan, wires, pointed }: BoardPictureProps) {
   const { sheets } = useWorkbench();
-  const { sheet } = boardOf(plan, sheets)!;
+  const { sheet } = boardOrThrow(plan, sheets);
   const headers = sheet.headers.list;
   const isDouble = (id: string | undefined) => headers.find((header) => header.id === id)?.rows === 2;
   const columns = !headers.some(({ side }) => side === 'left') ? ONE_SIDED : headers.some(({ rows }) => rows === 2) ? WIDE : NARROW;

@@ -1,3 +1,4 @@
+import { findOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, NumberInput, SegmentedControl } from '@mantine/core';
 import { IconLock } from '@tabler/icons-react';
 import { useState } from 'react';
@@ -49,7 +50,7 @@ function RowField({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'it
 function SideControl({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'item' | 'onMove'>) {
   const own = item.lyings[lyingOf(holes, item)]!;
   if (item.side === 'across' || item.side === 'turned') {
-    const turned = item.lyings.find(({ side, rowOffset }) => side !== own.side && rowOffset === own.rowOffset)!;
+    const turned = findOrThrow(item.lyings, ({ side, rowOffset }) => side !== own.side && rowOffset === own.rowOffset);
     const beside = item.lyings.find(({ side, rowOffset }) => side === own.side && rowOffset !== own.rowOffset);
     return (
       <>

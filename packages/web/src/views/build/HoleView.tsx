@@ -1,3 +1,4 @@
+import { findOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Loader } from '@mantine/core';
 import { IconArrowLeft, IconLayoutBoard } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
@@ -132,7 +133,7 @@ function PlacedView({ plan, holes, placing, onClose }: PlacedViewProps) {
           picture={picture}
           marked={marked}
           onMark={onMark}
-          itemLabel={(id) => `${itemText(plan, sheets, id)}, ${placeOf(holes.items.find((one) => one.id === id)!)}`}
+          itemLabel={(id) => `${itemText(plan, sheets, id)}, ${placeOf(findOrThrow(holes.items, (one) => one.id === id))}`}
           onMove={onMove}
           scale={scale}
         />

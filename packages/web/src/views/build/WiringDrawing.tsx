@@ -1,3 +1,4 @@
+import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import type { KeyboardEvent } from 'react';
 import { moduleFace } from '@roof-chart/core/outputs/wiring/moduleFace';
 import type { ModuleMove } from '@roof-chart/core/outputs/wiring/moveModule';
@@ -6,7 +7,7 @@ import { MODULE_WIDTH, type WiringPicture } from '@roof-chart/core/outputs/wirin
 import { shortened } from '@roof-chart/core/outputs/svgText';
 import { conductorText, moduleText, valueText } from '@roof-chart/core/text/views/wiringText';
 import { WIRE_HEX } from '@roof-chart/core/outputs/wireHex';
-import { boardOf, partOf } from '@roof-chart/core/plan/edit';
+import { boardOrThrow, partOf } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../state/workbench';
 import { FaceItems } from '../../ui/face/FaceItems';
@@ -51,6 +52,24 @@ const pressed = (act: () => void, move?: (how: ModuleMove) => void) => ({
 
 type Placed = WiringPicture['modules'][number];
 
+/** The terminals along the edge of a module, in the colours of their wires. */
+function ModulePins({ placed, picture }: { readonly placed: Placed; readonly picture: WiringPicture }) {
+  const { module, at, side, edge } = placed;
+  const inward = side === 'left' ? -1 : 1;
+  const colours = new Map(picture.lines.flatMap(({ end, colour }) => (end?.module === module.id ? [[end.terminal, colour] as const] : [])));
+  return module.terminals.map(({ id, label }) => {
+    const colour = colours.get(id);
+    return (
+      <g key={id}>
+        <circle cx={edge + inward * 7} cy={at.get(id)} r={3} className={styles.pin} fill={colour ? WIRE_HEX[colour] : 'var(--field)'} />
+        <text x={edge + inward * 14} y={getOrThrow(at, id) + 3.3} className={styles.label} textAnchor={side === 'left' ? 'end' : 'start'}>
+          {shortened(label, 9)}
+        </text>
+      </g>
+    );
+  });
+}
+
 function Module({
   plan,
   placed,
@@ -69,12 +88,10 @@ function Module({
   readonly onMove: (how: ModuleMove) => void;
 }) {
   const { sheets } = useWorkbench();
-  const { module, x, y, height, at, side, edge } = placed;
+  const { module, x, y, height } = placed;
   const [title, note] = moduleText(plan, sheets, module);
   const part = module.component ? undefined : partOf(plan, module.id, sheets)?.sheet;
   const face = part && moduleFace(part, placed);
-  const inward = side === 'left' ? -1 : 1;
-  const colours = new Map(picture.lines.flatMap(({ end, colour }) => (end?.module === module.id ? [[end.terminal, colour] as const] : [])));
   return (
     <g
       className={isDim ? pictureStyles.dim : undefined}
@@ -116,17 +133,7 @@ function Module({
           className={styles.symbol}
         />
       )}
-      {module.terminals.map(({ id, label }) => {
-        const colour = colours.get(id);
-        return (
-          <g key={id}>
-            <circle cx={edge + inward * 7} cy={at.get(id)} r={3} className={styles.pin} fill={colour ? WIRE_HEX[colour] : 'var(--field)'} />
-            <text x={edge + inward * 14} y={at.get(id)! + 3.3} className={styles.label} textAnchor={side === 'left' ? 'end' : 'start'}>
-              {shortened(label, 9)}
-            </text>
-          </g>
-        );
-      })}
+      <ModulePins placed={placed} picture={picture} />
     </g>
   );
 }
@@ -138,7 +145,7 @@ function Board({ plan, picture, lit, onMark }: Pick<WiringDrawingProps, 'plan' |
     <g>
       <rect x={x} y={y} width={width} height={height} rx={5} className={styles.board} />
       <text x={x + width / 2} y={y + 15} className={styles.name} textAnchor="middle">
-        {shortened(boardOf(plan, sheets)!.sheet.chip, Math.floor(width / 7))}
+        {shortened(boardOrThrow(plan, sheets).sheet.chip, Math.floor(width / 7))}
       </text>
       {picture.pins.map((pin) => {
         const { id, label, side, colour, conductor } = pin;

@@ -7,7 +7,7 @@ import { moveModule, type ModuleMove } from '@roof-chart/core/outputs/wiring/mov
 import { wiringPicture, type WiringPicture } from '@roof-chart/core/outputs/wiring/wiringPicture';
 import { wiringSvg } from '@roof-chart/core/outputs/wiring/wiringSvg';
 import { conductorName, conductorText, moduleText } from '@roof-chart/core/text/views/wiringText';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOrThrow } from '@roof-chart/core/plan/edit';
 import { type Plan, terminalKey } from '@roof-chart/core/plan/plan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../state/workbench';
@@ -120,7 +120,7 @@ export function WiringView({ plan, onClose }: WiringViewProps) {
       tools={selected === undefined ? undefined : <Moves plan={plan} selected={selected} move={move} />}
       caption={
         named.length === 0
-          ? `${boardOf(plan, sheets)!.sheet.title}: supplies are thick bars, signals have the colours of their wires. Select a part, a pin or a wire to see where it leads.`
+          ? `${boardOrThrow(plan, sheets).sheet.title}: supplies are thick bars, signals have the colours of their wires. Select a part, a pin or a wire to see where it leads.`
           : named.length <= 3
             ? named.map((conductor) => conductorText(plan, sheets, conductor)).join(' · ')
             : named.map((conductor) => conductorName(plan, sheets, conductor)).join(', ')

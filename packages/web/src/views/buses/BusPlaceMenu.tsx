@@ -1,7 +1,7 @@
 import { Button, Loader, Menu } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import type { Bus } from '@roof-chart/core/nets/buses';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOrThrow } from '@roof-chart/core/plan/edit';
 import { counted } from '@roof-chart/core/quantity/format';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import type { BusPlaces } from '@roof-chart/core/review/busPlaces';
@@ -18,7 +18,7 @@ interface BusPlaceMenuProps {
 /** The places, looked for while the menu is open. */
 function Places({ plan, bus }: BusPlaceMenuProps) {
   const { sheets, edit } = useWorkbench();
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const { value, isCurrent, failure } = useReading<BusPlaces | undefined>(plan, (reviewer) => reviewer.busPlaces(plan, bus.id));
   if (failure !== null) return <Menu.Label role="alert">{failure}</Menu.Label>;
   if (!isCurrent || !value)
@@ -52,7 +52,7 @@ function Places({ plan, bus }: BusPlaceMenuProps) {
 /** Every legal place of a bus with what it costs, and by software on any pins. */
 export function BusPlaceMenu({ plan, bus }: BusPlaceMenuProps) {
   const { sheets } = useWorkbench();
-  const label = busLabel(boardOf(plan, sheets)!, bus);
+  const label = busLabel(boardOrThrow(plan, sheets), bus);
   return (
     <Menu position="bottom-end" width={430} withinPortal transitionProps={{ duration: 0 }}>
       <Menu.Target>

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { type Bus, findBuses } from '@roof-chart/core/nets/buses';
 import { otherLines } from '@roof-chart/core/electrics/reports/otherLines';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOrThrow } from '@roof-chart/core/plan/edit';
 import { useWorkbench } from '../../state/workbench';
 import { useOpenPlan } from '../../state/store';
 import styles from './Buses.module.css';
@@ -21,7 +21,7 @@ export function BusesView() {
   const { sheets } = useWorkbench();
   const { bus: wanted } = useParams();
   const navigate = useNavigate();
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const buses = useMemo(() => findBuses(plan, sheets).filter((bus) => bus.kind !== 'uart'), [plan, sheets]);
   const others = useMemo(() => otherLines(plan, sheets, board), [plan, sheets, board]);
   const keyOf = (bus: Bus) => bus.controller ?? bus.id.replaceAll(':', '-');

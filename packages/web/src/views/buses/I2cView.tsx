@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { Bus } from '@roof-chart/core/nets/buses';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOrThrow } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatSi } from '@roof-chart/core/quantity/format';
 import { i2cReport } from '@roof-chart/core/review/i2cReport';
@@ -16,7 +16,7 @@ export function I2cView({ plan, bus }: { readonly plan: Plan; readonly bus: Bus 
   const { sheets } = useWorkbench();
   const sheet = useMemo(() => i2cReport(plan, sheets, bus), [plan, sheets, bus]);
   if (!sheet) return null;
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const pins = Object.entries(bus.pins)
     .map(([line, pin]) => `${board.pins.get(pin)?.label ?? pin} ${line.toUpperCase()}`)
     .join(', ');

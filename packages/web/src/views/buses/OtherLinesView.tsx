@@ -1,6 +1,6 @@
 import { type OtherLines } from '@roof-chart/core/electrics/reports/otherLines';
 import { findBuses } from '@roof-chart/core/nets/buses';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOrThrow } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { wireEndText } from '@roof-chart/core/text/wireEndText';
@@ -12,7 +12,7 @@ import { LINE_TEXT, noteText } from '@roof-chart/core/text/lineText';
 /** Serial ports, 1-Wire, proprietary protocols, encoders and key matrices: their pins with notes. */
 export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly all: readonly OtherLines[] }) {
   const { sheets } = useWorkbench();
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   // A line may go on to another part: a chained module, an expander.
   const label = ({ pin, key }: OtherLines['lines'][number]) => {
     const end = plan.wires[key]?.end;

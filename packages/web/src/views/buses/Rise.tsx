@@ -1,3 +1,4 @@
+import { lastOrThrow } from '@roof-chart/core/collections/orThrow';
 import { useMemo, useRef } from 'react';
 import { Line, LineChart, ReferenceLine, XAxis, YAxis } from 'recharts';
 import { pulledTo } from '@roof-chart/core/electrics/formulas/busPullUps';
@@ -17,7 +18,7 @@ export function Rise({ sheet }: { readonly sheet: SegmentReport }) {
   const vdd = pulledTo(input).min;
   const [low, high] = riseLevels(vdd);
   const top = Math.ceil(Math.max(...points.map((p) => p.fast), vdd));
-  const half = points.at(-1)!.seconds;
+  const half = lastOrThrow(points).seconds;
   const slow = pullUps.riseSeconds;
   return (
     <figure ref={figure} className={styles.rise}>

@@ -1,3 +1,4 @@
+import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { endFit } from '@roof-chart/core/assign/fit/endFit';
 import { isFreeFor } from '@roof-chart/core/assign/fit/freePins';
 import { type PinSet, pinSetsOf } from '@roof-chart/core/assign/fit/pinSets';
@@ -87,7 +88,7 @@ export function chartGroups(
   for (const item of planTerminals(plan, sheets)) {
     if (!inScope(item, scope)) continue;
     const clash = item.wire?.end.to === 'pin' && (isClash(nets.byTerminal.get(item.key)) || wrong.has(item.key));
-    groups.get(item.placement.id)!.push({
+    getOrThrow(groups, item.placement.id).push({
       item,
       // What is soldered stays: rings would invite to move it.
       could: item.placement.onBoard ? NOWHERE : couldColumns(board, item, blocks),
@@ -117,8 +118,8 @@ export function clashColumns(nets: Nets): ReadonlySet<string> {
 /** All pin sets of a controller with few; with free pin choice only the default ones, because the rings show the rest. */
 function customarySets(board: IndexedBoard, kind: ControllerKind): readonly PinSet[] {
   return pinSetsOf(board, kind).filter(({ controller, pins }) => {
-    const legal = board.controllers.get(controller)!.legal;
-    return legal.rule !== 'any-pin' || choicesOf(board.controllers.get(controller)!).includes(pins);
+    const legal = getOrThrow(board.controllers, controller).legal;
+    return legal.rule !== 'any-pin' || choicesOf(getOrThrow(board.controllers, controller)).includes(pins);
   });
 }
 

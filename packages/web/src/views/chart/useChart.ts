@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { findBuses } from '@roof-chart/core/nets/buses';
 import { findNets } from '@roof-chart/core/nets/nets';
 import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
-import { boardOf } from '@roof-chart/core/plan/edit';
+import { boardOrThrow } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { selectPlanFindings } from '../../state/selectors';
 import { useAppSelector } from '../../state/store';
@@ -18,7 +18,7 @@ export function useChart(plan: Plan) {
   const { sheets } = useWorkbench();
   const scope = useAppSelector((state) => state.session.scope);
   const findings = useAppSelector(selectPlanFindings);
-  const board = boardOf(plan, sheets)!;
+  const board = boardOrThrow(plan, sheets);
   const blocks = useMemo(() => boardBlocks(board), [board]);
   const nets = useMemo(() => findNets(plan, sheets), [plan, sheets]);
   const buses = useMemo(() => findBuses(plan, sheets), [plan, sheets]);

@@ -8,7 +8,7 @@ import { type Fact, factsOf, type FactValue } from '@roof-chart/core/sheets/fact
 import { factName, factTitle } from '@roof-chart/core/text/fieldText';
 import { bareSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
-import { boardSheet, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import { boardSheet, boardSheetOrThrow, partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { sourceLine, type Sourced } from '@roof-chart/core/sheets/source';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../state/workbench';
@@ -23,7 +23,7 @@ type Sheet = BoardSheet | PartSheet;
 /** The sheets of a plan as they were kept, board first, each once. */
 function sheetsOf(plan: Plan, kept: Sheets): readonly Sheet[] {
   const parts = plan.placements.flatMap((p) => partSheet(kept, p.sheet)?.sheet ?? []);
-  return [...new Set<Sheet>([...(boardSheet(kept, plan.board) ? [boardSheet(kept, plan.board)!.sheet] : []), ...parts])];
+  return [...new Set<Sheet>([...(boardSheet(kept, plan.board) ? [boardSheetOrThrow(kept, plan.board).sheet] : []), ...parts])];
 }
 
 interface FactGroup {

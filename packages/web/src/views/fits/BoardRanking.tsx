@@ -1,3 +1,4 @@
+import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, UnstyledButton } from '@mantine/core';
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -79,7 +80,7 @@ function Row({
   readonly onOpen: () => void;
 }) {
   const { sheets } = useWorkbench();
-  const { title } = sheets.boards.get(id)!.sheet;
+  const { title } = getOrThrow(sheets.boards, id).sheet;
   const room = fit?.headRoom;
   return (
     <>

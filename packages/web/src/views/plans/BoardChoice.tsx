@@ -1,3 +1,4 @@
+import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Select, Textarea } from '@mantine/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -109,7 +110,7 @@ export function BoardChoice({
           const found = new Map(searchBoards(boards, search).map(({ id }, at) => [id, at]));
           return options
             .flatMap((option) => ('value' in option && found.has(option.value) ? [option] : []))
-            .toSorted((a, b) => found.get(a.value)! - found.get(b.value)!);
+            .toSorted((a, b) => getOrThrow(found, a.value) - getOrThrow(found, b.value));
         }}
         nothingFoundMessage="No board matches. Identify it by its labels, or make it from its pin table."
       />

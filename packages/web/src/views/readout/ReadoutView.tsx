@@ -1,3 +1,4 @@
+import { lastOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Checkbox, CopyButton, NativeSelect, Slider, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -101,7 +102,7 @@ function ChainOrder({ part, members }: { readonly part: PartSheet; readonly memb
   return (
     <p className={`quiet ${styles.fact}`}>
       {members.length} modules in a chain, left to right: {members.map(({ name }) => name).join(', ')}. The bits that are sent first end up
-      in {members.at(-1)!.name}
+      in {lastOrThrow(members).name}
       {chainBits === undefined ? '' : `; ${members.length} × ${chainBits} bits per update, most significant bit first`}.
     </p>
   );

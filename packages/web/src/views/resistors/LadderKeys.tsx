@@ -1,3 +1,4 @@
+import { findOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { fitLadder, type LadderReport } from '@roof-chart/core/electrics/reports/ladderReport';
@@ -15,7 +16,7 @@ export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly lad
   const { placement, key, count, values, counts, reading, leadTo } = ladder;
   const [text, setText] = useState(values ? writeLadder(values) : '');
   const [problem, setProblem] = useState<string | null>(null);
-  const name = plan.placements.find((p) => p.id === placement)!.name;
+  const name = findOrThrow(plan.placements, (p) => p.id === placement).name;
   const take = () => {
     if (text.trim() === '') return;
     const read = readLadder(text);

@@ -8,23 +8,23 @@ import { svgOf } from '../../ui/svgOf';
 import styles from './Resistors.module.css';
 
 /** How supply, resistor and LED meet: the line of what the resistor lets through, and where the LED's forward voltage cuts it. */
-export function LoadLine({ lamp, ohms }: { readonly lamp: LedReport; readonly ohms: number }) {
-  const supply = typical(lamp.supply) - typical(lamp.dropVolts);
-  const whole = ohms + typical(lamp.driveOhms);
-  const most = lamp.supply.max / (ohms * 0.95);
-  const amps = ledCurrent(lamp, ohms);
+export function LoadLine({ led, ohms }: { readonly led: LedReport; readonly ohms: number }) {
+  const supply = typical(led.supply) - typical(led.dropVolts);
+  const whole = ohms + typical(led.driveOhms);
+  const most = led.supply.max / (ohms * 0.95);
+  const amps = ledCurrent(led, ohms);
   const points = [
     { volts: 0, nominal: (supply / whole) * 1000, most: most * 1000 },
     { volts: supply, nominal: 0 },
-    { volts: lamp.supply.max, most: 0 },
+    { volts: led.supply.max, most: 0 },
   ];
-  const top = Math.max(amps.max, lamp.maxAmps) * 1250;
+  const top = Math.max(amps.max, led.maxAmps) * 1250;
   const figure = useRef<HTMLElement>(null);
   return (
     <figure ref={figure} className={styles.picture}>
       <figcaption>
         {formatSi(amps.typ ?? amps.min, 'A')} nominal, {formatSi(amps.min, 'A')} to {formatSi(amps.max, 'A')} worst case; maximum{' '}
-        {formatSi(lamp.maxAmps, 'A')}
+        {formatSi(led.maxAmps, 'A')}
       </figcaption>
       <LineChart
         width={400}
@@ -37,7 +37,7 @@ export function LoadLine({ lamp, ohms }: { readonly lamp: LedReport; readonly oh
         <XAxis
           dataKey="volts"
           type="number"
-          domain={[0, Math.ceil(lamp.supply.max)]}
+          domain={[0, Math.ceil(led.supply.max)]}
           tickFormatter={(value: number) => `${value} V`}
           stroke="var(--quiet)"
           fontSize={11}
@@ -52,16 +52,16 @@ export function LoadLine({ lamp, ohms }: { readonly lamp: LedReport; readonly oh
           fontSize={11}
           tickCount={4}
         />
-        <ReferenceArea x1={lamp.forwardVolts.min} x2={lamp.forwardVolts.max} fill="var(--tint)" ifOverflow="hidden" />
+        <ReferenceArea x1={led.forwardVolts.min} x2={led.forwardVolts.max} fill="var(--tint)" ifOverflow="hidden" />
         <ReferenceLine
-          y={lamp.maxAmps * 1000}
+          y={led.maxAmps * 1000}
           stroke="var(--brick)"
           strokeDasharray="4 3"
           label={{ value: 'maximum', position: 'right', fontSize: 11, fill: 'var(--brick)' }}
         />
         <Line dataKey="most" stroke="var(--verdigris)" strokeDasharray="3 3" dot={false} isAnimationActive={false} connectNulls />
         <Line dataKey="nominal" stroke="var(--verdigris)" strokeWidth={2} dot={false} isAnimationActive={false} connectNulls />
-        <ReferenceDot x={typical(lamp.forwardVolts)} y={(amps.typ ?? 0) * 1000} r={5} fill="var(--ink)" stroke="none" />
+        <ReferenceDot x={typical(led.forwardVolts)} y={(amps.typ ?? 0) * 1000} r={5} fill="var(--ink)" stroke="none" />
       </LineChart>
       <p className="quiet">
         Band: forward voltage range. Solid: load line with nominal output resistance. Dashed: load line in the worst case. Disc: operating

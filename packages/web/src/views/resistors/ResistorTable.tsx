@@ -30,7 +30,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
   const where = whereWords(plan, sheets, one);
   const set = (ohms: number | null) => edit([resistorEdit(plan, one, ohms)]);
   const { ohms } = one;
-  const fit = one.why.use === 'led' ? one.why.lamp.fitOhms : one.why.use === 'current-set' ? one.why.driver.fitOhms : undefined;
+  const fit = one.why.use === 'led' ? one.why.led.fitOhms : one.why.use === 'current-set' ? one.why.driver.fitOhms : undefined;
   const step = (by: 1 | -1) => {
     const next = ohms === undefined ? undefined : stepped(plan, ohms, by);
     if (next !== undefined) set(next);

@@ -22,10 +22,8 @@ export function ResistorsView() {
   const ladders = useMemo(() => ladderReports(plan, sheets), [plan, sheets]);
   const [chosen, setChosen] = useState<string>();
   const one = list.find((r) => r.id === chosen) ?? list.find((r) => r.why.use === 'led');
-  const missing = list.flatMap((r) =>
-    r.ohms === undefined && r.why.use === 'led' && r.why.lamp.fitOhms !== undefined ? [r.why.lamp] : [],
-  );
-  const all = missing.map((lamp): Edit => ({ kind: 'series', ...splitKey(lamp.resistorAt), ohms: lamp.fitOhms! }));
+  const missing = list.flatMap((r) => (r.ohms === undefined && r.why.use === 'led' && r.why.led.fitOhms !== undefined ? [r.why.led] : []));
+  const all = missing.map((led): Edit => ({ kind: 'series', ...splitKey(led.resistorAt), ohms: led.fitOhms! }));
   return (
     <div className={styles.view}>
       <div className={styles.top}>
@@ -50,9 +48,9 @@ export function ResistorsView() {
       ) : (
         <ResistorTable plan={plan} list={list} chosen={one?.id} onChoose={setChosen} />
       )}
-      {one?.why.use === 'led' && (one.ohms ?? one.why.lamp.fitOhms) !== undefined && (
+      {one?.why.use === 'led' && (one.ohms ?? one.why.led.fitOhms) !== undefined && (
         <div className={styles.under}>
-          <LoadLine lamp={one.why.lamp} ohms={one.ohms ?? one.why.lamp.fitOhms!} />
+          <LoadLine led={one.why.led} ohms={one.ohms ?? one.why.led.fitOhms!} />
         </div>
       )}
       {ladders.map((ladder) => (

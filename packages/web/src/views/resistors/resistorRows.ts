@@ -25,7 +25,8 @@ export function namesOf(plan: Plan, sheets: Sheets, { id, key, ohms, why }: Plan
   if (ohms === undefined) return [];
   const all = componentNames(plan, sheets);
   if (why.use === 'bus') return ['sda', 'scl'].flatMap((line) => all.get(`${why.segment}:bus.${line}`) ?? []);
-  const { placement, terminal } = splitKey(key!);
+  if (key === undefined) return [];
+  const { placement, terminal } = splitKey(key);
   return [all.get(`${placement}:${ROLES[id.split(' ', 1)[0]!]}.${terminal}`) ?? []].flat();
 }
 
@@ -33,10 +34,10 @@ export function namesOf(plan: Plan, sheets: Sheets, { id, key, ohms, why }: Plan
 export function purposeWords({ why }: PlanResistor): string {
   switch (why.use) {
     case 'led':
-      return why.lamp.digits > 1
-        ? `LED series resistor, 1/${why.lamp.digits} duty`
-        : why.lamp.anodes.length > 1
-          ? `series resistor of ${why.lamp.anodes.length} LEDs in series`
+      return why.led.digits > 1
+        ? `LED series resistor, 1/${why.led.digits} duty`
+        : why.led.anodes.length > 1
+          ? `series resistor of ${why.led.anodes.length} LEDs in series`
           : 'LED series resistor';
     case 'divider-top':
       return `voltage divider R1, with ${formatSi(why.with, 'Ω')}`;

@@ -1,3 +1,4 @@
+import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { pinAbilities } from '@roof-chart/core/nets/pinWords';
 import { typical } from '@roof-chart/core/quantity/range';
 import { formatSi } from '@roof-chart/core/quantity/format';
@@ -72,7 +73,7 @@ function Pins({ board }: BoardProps) {
           pin.kind === 'io'
             ? pin.sameAs
               ? `same conductor as ${pin.sameAs}`
-              : pinAbilities(board, board.pins.get(pin.id)!).join(', ')
+              : pinAbilities(board, getOrThrow(board.pins, pin.id)).join(', ')
             : pin.kind,
           restrictions(pin),
         ])}

@@ -1,3 +1,4 @@
+import { lastOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Select } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
@@ -36,7 +37,7 @@ function Uses({ id, newest }: { readonly id: string; readonly newest: number }) 
 
 /** What changed between two versions, fact by fact. */
 function Versions({ versions }: { readonly versions: readonly (IndexedBoard | IndexedPart)[] }) {
-  const newest = versions.at(-1)!.sheet;
+  const newest = lastOrThrow(versions).sheet;
   const [from, setFrom] = useState(String(versions.at(-2)!.sheet.version));
   const before = versions.find((v) => String(v.sheet.version) === from)?.sheet ?? newest;
   const changes = diffSheets(before, newest);

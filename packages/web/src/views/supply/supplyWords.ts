@@ -17,7 +17,7 @@ export function lineName(plan: Plan, line: SupplyLine): string {
   const part = plan.placements.find((p) => p.id === line.placement)?.name ?? '';
   if (line.what === 'board') return 'board';
   if (line.what === 'rail') return `${line.label} (derived)`;
-  return line.what === 'lamps' ? `${part}, LEDs` : part;
+  return line.what === 'leds' ? `${part}, LEDs` : part;
 }
 
 /** What the count of a part is a count of; undefined where there is nothing to count. */

@@ -1,3 +1,4 @@
+import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { useEffect, useMemo } from 'react';
 import { useSheetSchemaQuery } from '../../../state/api';
 import styles from '../Sheets.module.css';
@@ -23,7 +24,7 @@ export function SheetForm({ document: sheet, faults, shown, onChange }: SheetFor
     for (const { path, fault } of faults) {
       const id = fieldId(stepsOf(sheet, path));
       const words = fault.replace(/^"[^"]*" /, '');
-      byField.set(id, byField.has(id) ? `${byField.get(id)!}; ${words}` : words);
+      byField.set(id, byField.has(id) ? `${getOrThrow(byField, id)}; ${words}` : words);
     }
     return { Field, faults: byField, shown: shown.path === '' ? '' : fieldId(stepsOf(sheet, shown.path)) };
   }, [sheet, faults, shown]);

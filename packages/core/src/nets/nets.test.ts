@@ -119,3 +119,9 @@ test('parts of a chain share the select of its head; without the chain two selec
   const circle = edited(chained, sheets, wire('one:DIN', 'two:DOUT'));
   expect(findNets(circle, sheets).byPin.get('GP17')).toBeDefined();
 });
+
+test('a bus that is half wired has the id of its one line, so that it stays the same bus', () => {
+  const half = (terminal: 'SDA' | 'SCL', pin: string) =>
+    findBuses(edited(stick(), sheets, add('bme', 'climate-bme280'), wire(`bme:${terminal}`, pin)), sheets).map(({ id }) => id);
+  expect([half('SDA', 'GP4'), half('SCL', 'GP5')]).toEqual([['i2c:GP4:'], ['i2c::GP5']]);
+});

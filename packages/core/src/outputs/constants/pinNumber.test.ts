@@ -34,6 +34,13 @@ test.each([...sheets.boards.keys()])('%s: no two conductors share a number, and 
   else expect(lacking.filter((pin) => pin !== 'A0')).toEqual([]);
 });
 
+test('only a name that is D and a number, as a whole, is a number of the board', () => {
+  const shieldBoard = board('atmega328p-5v-shield');
+  const plain = shieldBoard.pins.get('D10')!;
+  const named = (label: string) => pinNumber(shieldBoard, { ...plain, id: 'X', label, also: [] });
+  expect(['D7', 'AD7', 'D7A', 'LED7', '7'].map(named)).toEqual([7, undefined, undefined, undefined, undefined]);
+});
+
 test('a plan on an ATmega328P: the select on D10 is 10, its port and bit have names of their own', () => {
   const plan = edited(
     shield(),

@@ -212,7 +212,7 @@ export const PLAN_VIEWS = [
         },
       ],
     },
-    async () => (await loaded(import('../views/readout/ReadoutView'))).ReadoutView,
+    async () => (await loaded(import('../views/displays/DisplaysView'))).DisplaysView,
   ),
   view(
     'build',

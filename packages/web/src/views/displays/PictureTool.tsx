@@ -16,7 +16,7 @@ import {
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { useAnnounce } from '../../ui/announcer';
 import { downloadBytes } from '../../ui/download';
-import styles from './Readout.module.css';
+import styles from './Displays.module.css';
 import { readPicture } from './readPicture';
 
 const SHADING_WORDS: { readonly [S in Shading]: string } = {

@@ -6,7 +6,7 @@ import { useWorkbench } from '../../state/workbench';
 import { ScaleChart, type ScaleRow } from '../../ui/chart/ScaleChart';
 import type { Scale } from '../../ui/chart/placing';
 import { flashRows, memoryRows } from './memoryRows';
-import styles from './Readout.module.css';
+import styles from './Displays.module.css';
 import { flashText, memoryText } from '@roof-chart/core/text/views/displayText';
 
 interface AxisProps {

@@ -3,7 +3,7 @@ import { IconX } from '@tabler/icons-react';
 import { useState } from 'react';
 import { PLAN_LIMITS, type Readout } from '@roof-chart/core/plan/plan';
 import { SEGMENTS } from '@roof-chart/core/displays/glyphs';
-import styles from './Readout.module.css';
+import styles from './Displays.module.css';
 
 type Glyphs = NonNullable<Readout['glyphs']>;
 

@@ -2,7 +2,7 @@ import type { Cell } from '@roof-chart/core/displays/glyphs';
 import { LETTER, type Layout, layoutText } from '@roof-chart/core/displays/layout';
 import type { Readout } from '@roof-chart/core/plan/plan';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
-import styles from './Readout.module.css';
+import styles from './Displays.module.css';
 
 /** Where the seven segments of a digit lie in a box of 24 × 40, in the order of the bits: a to g, the point. */
 const SEGMENT_LINES = [

@@ -17,7 +17,7 @@ import { MemoryAxes } from './MemoryAxes';
 import { OwnGlyphs } from './OwnGlyphs';
 import { PictureTool } from './PictureTool';
 import { Preview } from './Preview';
-import styles from './Readout.module.css';
+import styles from './Displays.module.css';
 import { currentText, hexByte, displayLayoutText, PICTURE_TEXT, tableText } from '@roof-chart/core/text/views/displayText';
 
 /** What a program sends to light glyphs on bare segments, as they are wired. */
@@ -239,7 +239,7 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
 }
 
 /** What the displays will show, on their real geometry, and the memory that their pictures take. */
-export function ReadoutView() {
+export function DisplaysView() {
   const plan = useOpenPlan();
   const { sheets } = useWorkbench();
   const ledger = useMemo(() => memoryLedger(plan, sheets)!, [plan, sheets]);

@@ -57,7 +57,7 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
       return datum.unit === 'B' ? formatBytes(datum.value) : formatSi(datum.value, datum.unit);
     case 'share':
       return `${Math.round(datum.value * 100)} %`;
-    case 'stretch': {
+    case 'segment': {
       const bus = boardOf(plan, sheets)?.controllers.get(datum.controller)?.title ?? datum.controller;
       if (datum.behind === undefined) return bus;
       return `${bus} behind ${placementText(plan, datum.behind)}${datum.channel === undefined ? '' : `, channel ${datum.channel}`}`;

@@ -63,7 +63,7 @@ function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], take
     data: {
       address: { is: 'address', value: claims[0]!.address },
       count: { is: 'count', value: claims.length },
-      bus: bus.controller === undefined ? { is: 'words', text: 'one bus' } : { is: 'stretch', controller: bus.controller },
+      bus: bus.controller === undefined ? { is: 'words', text: 'one bus' } : { is: 'segment', controller: bus.controller },
       members: { is: 'placements', ids: members },
       devices: { is: 'words', text: claims.map((c) => c.device.chip).join(' and ') },
     },

@@ -33,7 +33,7 @@ function held(context: CheckContext, bus: Driven): readonly FindingDraft[] {
       message: 'held',
       place: { pins: Object.values(bus.pins), placements: [slowest.id], bus: bus.controller },
       data: {
-        bus: { is: 'stretch', controller: bus.controller },
+        bus: { is: 'segment', controller: bus.controller },
         slow: { is: 'placement', id: slowest.id },
         hz: { is: 'quantity', value: slowest.hz, unit: 'Hz' },
         next: { is: 'quantity', value: next.hz, unit: 'Hz' },
@@ -59,7 +59,7 @@ function modes(context: CheckContext, bus: Driven): readonly FindingDraft[] {
       message: 'modes',
       place: { pins: Object.values(bus.pins), bus: bus.controller },
       data: {
-        bus: { is: 'stretch', controller: bus.controller },
+        bus: { is: 'segment', controller: bus.controller },
         modes: { is: 'words', text: known.map(({ own }) => own.join(' or ')).join(', ') },
         parts: { is: 'placements', ids: known.map(({ id }) => id) },
       },

@@ -65,7 +65,7 @@ function examine(context: CheckContext, bus: Bus & { readonly controller: string
       message: share > 1 ? 'over' : 'busy',
       place: { pins: Object.values(bus.pins), bus: bus.controller },
       data: {
-        bus: { is: 'stretch', controller: bus.controller },
+        bus: { is: 'segment', controller: bus.controller },
         share: { is: 'share', value: share },
         top: { is: 'placement', id: top.id },
         most: { is: 'share', value: top.share },

@@ -17,7 +17,7 @@ function finding(context: CheckContext, bus: Bus & { readonly controller: string
       message: limits.length > 1 ? 'several' : 'one',
       place: { pins: Object.values(bus.pins), bus: bus.controller },
       data: {
-        bus: { is: 'stretch', controller: bus.controller },
+        bus: { is: 'segment', controller: bus.controller },
         hz: { is: 'quantity', value: hz, unit: 'Hz' },
         slowest: who(slowest.id),
         most: { is: 'quantity', value: slowest.hz, unit: 'Hz' },

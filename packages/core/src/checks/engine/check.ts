@@ -32,7 +32,7 @@ export type Datum =
   /** A share of one, as per cent. */
   | { readonly is: 'share'; readonly value: number }
   /** A bus by its controller, and its segment behind a level shifter or a channel. */
-  | { readonly is: 'stretch'; readonly controller: string; readonly behind?: string; readonly channel?: number }
+  | { readonly is: 'segment'; readonly controller: string; readonly behind?: string; readonly channel?: number }
   | { readonly is: 'count'; readonly value: number; readonly noun?: string }
   /** Groups of facts (`supply`), sheet by sheet. */
   | { readonly is: 'facts'; readonly of: readonly { readonly sheet: SheetRef; readonly groups: readonly string[] }[] }

@@ -18,19 +18,19 @@ import { mildest } from '../engine/severity';
 /** The subject of I2C line checks: a bus with a controller, and one of its segments. */
 export interface BusSegment {
   readonly bus: Bus & { readonly controller: string };
-  readonly sheet: SegmentReport;
+  readonly report: SegmentReport;
 }
 
 /** The mildest supply condition under which something holds for a segment. Milder conditions lie within the extreme ones: what does not
  *  hold there holds nowhere. */
 export const conditionOfSegment = (
   context: CheckContext,
-  { bus, sheet }: BusSegment,
-  isSo: (sheet: SegmentReport) => boolean,
+  { bus, report }: BusSegment,
+  isSo: (report: SegmentReport) => boolean,
 ): Condition =>
-  isSo(sheet)
+  isSo(report)
     ? mildest(context, ({ plan, sheets }) =>
-        (i2cSegmentReports(plan, sheets).get(bus.id) ?? []).some((one) => one.segment.id === sheet.segment.id && isSo(one)),
+        (i2cSegmentReports(plan, sheets).get(bus.id) ?? []).some((one) => one.segment.id === report.segment.id && isSo(one)),
       )
     : 'extreme';
 
@@ -40,12 +40,12 @@ export const I2C_SOURCE: Source = { document: I2C_STANDARD, trust: 'standard' };
 /** Every segment with both lines of every I2C bus with a controller. */
 export function busSegmentsOf({ plan, sheets, buses }: CheckContext): readonly BusSegment[] {
   const known = i2cSegmentReports(plan, sheets);
-  return buses.flatMap((bus) => (known.get(bus.id) ?? []).map((sheet) => ({ bus: bus as Bus & { readonly controller: string }, sheet })));
+  return buses.flatMap((bus) => (known.get(bus.id) ?? []).map((report) => ({ bus: bus as Bus & { readonly controller: string }, report })));
 }
 
 /** The place of a segment: unchanged when parts are added or removed, so that accepted findings stay accepted. */
-export function segmentPlace({ bus, sheet }: BusSegment): Place {
-  const { via } = sheet.segment;
+export function segmentPlace({ bus, report }: BusSegment): Place {
+  const { via } = report.segment;
   const pins = Object.values(bus.pins);
   if (!via) return { pins, bus: bus.controller };
   const { placement, channel } = via;
@@ -53,10 +53,10 @@ export function segmentPlace({ bus, sheet }: BusSegment): Place {
 }
 
 /** A bus segment as a datum of a finding. */
-export function segmentDatum({ bus, sheet }: BusSegment): Datum {
-  const { via } = sheet.segment;
+export function segmentDatum({ bus, report }: BusSegment): Datum {
+  const { via } = report.segment;
   return {
-    is: 'stretch',
+    is: 'segment',
     controller: bus.controller,
     ...(via ? { behind: via.placement.id } : {}),
     ...(via?.channel === undefined ? {} : { channel: via.channel }),
@@ -66,40 +66,40 @@ export function segmentDatum({ bus, sheet }: BusSegment): Datum {
 /** A bus member as a datum of a finding. */
 export const who = (id: string | undefined): Datum => ({ is: 'member', id });
 
-const settingsEdit = ({ sheet }: BusSegment, context: CheckContext, addedOhms: number | undefined): Edit => {
-  const { addedOhms: _before, ...others } = context.plan.busSettings[sheet.segment.id] ?? {};
+const settingsEdit = ({ report }: BusSegment, context: CheckContext, addedOhms: number | undefined): Edit => {
+  const { addedOhms: _before, ...others } = context.plan.busSettings[report.segment.id] ?? {};
   const settings = { ...others, ...(addedOhms === undefined ? {} : { addedOhms }) };
-  return { kind: 'bus-settings', segment: sheet.segment.id, settings: Object.keys(settings).length > 0 ? settings : null };
+  return { kind: 'bus-settings', segment: report.segment.id, settings: Object.keys(settings).length > 0 ? settings : null };
 };
 
 /** "Add 4.7 kΩ": one resistor on each line of a segment. */
-export function addResistor(context: CheckContext, stretch: BusSegment, ohms: number | undefined): readonly Remedy[] {
+export function addResistor(context: CheckContext, segment: BusSegment, ohms: number | undefined): readonly Remedy[] {
   if (ohms === undefined) return [];
   return [
     {
       label: 'add',
       data: { ohms: { is: 'quantity', value: ohms, unit: 'Ω' } },
       grade: 'offered',
-      edits: [settingsEdit(stretch, context, ohms)],
+      edits: [settingsEdit(segment, context, ohms)],
     },
   ];
 }
 
 /** Whether a segment is OK after edits: pull-ups of both lines within limits, idle level tolerated by all devices. */
-export function wellAfter({ plan, sheets }: CheckContext, { bus, sheet }: BusSegment, edits: readonly Edit[]): boolean {
+export function wellAfter({ plan, sheets }: CheckContext, { bus, report }: BusSegment, edits: readonly Edit[]): boolean {
   const after = applyEdits(plan, edits, sheets);
   const then = after.ok
     ? i2cSegmentReports(after.plan, sheets)
         .get(bus.id)
-        ?.find(({ segment }) => segment.id === sheet.segment.id)
+        ?.find(({ segment }) => segment.id === report.segment.id)
     : undefined;
   return then !== undefined && then.pullUps.verdict === 'good' && then.overdriven.length === 0;
 }
 
 /** Removes the added resistor, if the segment is then OK. */
-export function takeAdded(context: CheckContext, stretch: BusSegment): readonly Remedy[] {
-  const edits = [settingsEdit(stretch, context, undefined)];
-  if (!stretch.sheet.input.pullUps.some((p) => p.id === 'added') || !wellAfter(context, stretch, edits)) return [];
+export function takeAdded(context: CheckContext, segment: BusSegment): readonly Remedy[] {
+  const edits = [settingsEdit(segment, context, undefined)];
+  if (!segment.report.input.pullUps.some((p) => p.id === 'added') || !wellAfter(context, segment, edits)) return [];
   return [{ label: 'take-added', data: {}, grade: 'offered', edits }];
 }
 
@@ -117,12 +117,12 @@ function cutEdits({ plan, sheets }: CheckContext, id: string): readonly Edit[] {
 }
 
 /** Disconnects the pull-ups of these parts, with one added resistor if the rest is too weak; none if that does not help either. */
-export function cutFor(context: CheckContext, stretch: BusSegment, ids: readonly string[]): readonly Remedy[] {
-  const { input, limits } = stretch.sheet;
+export function cutFor(context: CheckContext, segment: BusSegment, ids: readonly string[]): readonly Remedy[] {
+  const { input, limits } = segment.report;
   const cut = ids.flatMap((id) => cutEdits(context, id));
   if (cut.length === 0) return [];
   const parts = { parts: { is: 'placements', ids } as const };
-  if (wellAfter(context, stretch, cut)) return [{ label: 'cut', data: parts, grade: 'offered', edits: cut }];
+  if (wellAfter(context, segment, cut)) return [{ label: 'cut', data: parts, grade: 'offered', edits: cut }];
   const rest = withoutPullUps(input, ids);
   // Pull-ups within limits and idle level tolerated.
   const isWell = (pullUps: readonly PullUp[]) => {
@@ -134,7 +134,7 @@ export function cutFor(context: CheckContext, stretch: BusSegment, ids: readonly
     verdict: isWell([...others, addedPullUp(value, { volts: rest.vdd, ...(rail === undefined ? {} : { rail }) })]) ? 'good' : 'other',
   }));
   if (ohms === undefined) return [];
-  const edits = [...cut, settingsEdit(stretch, context, ohms)];
-  if (!wellAfter(context, stretch, edits)) return [];
+  const edits = [...cut, settingsEdit(segment, context, ohms)];
+  if (!wellAfter(context, segment, edits)) return [];
   return [{ label: 'cut-and-add', data: { ...parts, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } }, grade: 'offered', edits }];
 }

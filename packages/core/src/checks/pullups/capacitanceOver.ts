@@ -5,22 +5,23 @@ import { I2C_SOURCE, type BusSegment, segmentDatum, busSegmentsOf, segmentPlace 
 /** What a part brings to a line at least, in farads: its input, and its row of the breadboard. */
 const PER_PART = 13e-12;
 
-function finding(context: CheckContext, stretch: BusSegment): FindingDraft {
-  const { pullUps, capacitance, segment } = stretch.sheet;
-  const last = segment.via ? undefined : segment.members.findLast((m) => !m.onBoard);
+function finding(context: CheckContext, segment: BusSegment): FindingDraft {
+  const { pullUps, capacitance } = segment.report;
+  const { via, members } = segment.report.segment;
+  const last = via ? undefined : members.findLast((m) => !m.onBoard);
   // A measured capacitance cannot be attributed to single parts.
   const helps = capacitance.measured === undefined && pullUps.allFarads - PER_PART <= pullUps.mostFarads;
   return {
     level: 'risk',
     message: capacitance.measured === undefined ? 'estimated' : 'measured',
-    place: segmentPlace(stretch),
+    place: segmentPlace(segment),
     data: {
-      bus: segmentDatum(stretch),
+      bus: segmentDatum(segment),
       farads: { is: 'quantity', value: pullUps.allFarads, unit: 'F' },
       most: { is: 'quantity', value: pullUps.mostFarads, unit: 'F' },
     },
     source: I2C_SOURCE,
-    remedies: () => (last && helps && segment.members.length > 1 ? toBusOfItsOwn(context, last.id, 'i2c') : []),
+    remedies: () => (last && helps && members.length > 1 ? toBusOfItsOwn(context, last.id, 'i2c') : []),
   };
 }
 
@@ -41,6 +42,6 @@ export const capacitanceOver: Check = {
   remedies: { 'own-bus': 'Move {placement} to {controller} ({pins})' },
   examine: (context) =>
     busSegmentsOf(context)
-      .filter(({ sheet }) => sheet.pullUps.allFarads > sheet.pullUps.mostFarads)
-      .map((stretch) => finding(context, stretch)),
+      .filter(({ report }) => report.pullUps.allFarads > report.pullUps.mostFarads)
+      .map((segment) => finding(context, segment)),
 };

@@ -7,14 +7,14 @@ import type { Check, CheckContext, FindingDraft, Remedy } from '../engine/check'
 import { broughtHigh } from './shiftSegment';
 import { I2C_SOURCE, type BusSegment, segmentDatum, busSegmentsOf, segmentPlace } from './busSegments';
 
-function onBus(context: CheckContext, stretch: BusSegment): FindingDraft {
+function onBus(context: CheckContext, segment: BusSegment): FindingDraft {
   return {
     level: 'clash',
     message: 'bus',
-    place: segmentPlace(stretch),
-    data: { bus: segmentDatum(stretch) },
+    place: segmentPlace(segment),
+    data: { bus: segmentDatum(segment) },
     source: I2C_SOURCE,
-    remedies: () => broughtHigh(context, stretch),
+    remedies: () => broughtHigh(context, segment),
   };
 }
 
@@ -71,8 +71,8 @@ export const pullupMissing: Check = {
   },
   examine: (context) => [
     ...busSegmentsOf(context)
-      .filter(({ sheet }) => sheet.pullUps.verdict === 'missing')
-      .map((stretch) => onBus(context, stretch)),
+      .filter(({ report }) => report.pullUps.verdict === 'missing')
+      .map((segment) => onBus(context, segment)),
     ...context.nets.list
       .filter((net) => PIN_ROLES[net.terminals[0]!.terminal.role] && dataOf(net).length > 0)
       .flatMap((net) => onOneWire(context, net)),

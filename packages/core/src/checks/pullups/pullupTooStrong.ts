@@ -14,33 +14,33 @@ import {
   who,
 } from './busSegments';
 
-const isStrong = ({ pullUps }: BusSegment['sheet']): boolean => pullUps.verdict === 'too-strong' || pullUps.verdict === 'both';
+const isStrong = ({ pullUps }: BusSegment['report']): boolean => pullUps.verdict === 'too-strong' || pullUps.verdict === 'both';
 
 /** Above the noise margin a low may be read as a high; below it the line only breaks the standard. */
-const isUnread = ({ pullUps }: BusSegment['sheet']): boolean => pullUps.reachedVolts > pullUps.reachLimitVolts;
+const isUnread = ({ pullUps }: BusSegment['report']): boolean => pullUps.reachedVolts > pullUps.reachLimitVolts;
 
 /** The weakest drive strength of the board's pins at which the lines are pulled low for certain; none where that is not what lacks. */
-function strengthFor(context: CheckContext, { sheet }: BusSegment): DriveSetting | undefined {
+function strengthFor(context: CheckContext, { report }: BusSegment): DriveSetting | undefined {
   const { driveSettings = [], pinMilliamps } = context.board.sheet.electrical;
-  const at = <T extends LineSegment>(stretch: T, fact: DriveSetting): T => ({
-    ...stretch,
-    sinks: stretch.sinks.map((sink) => (sink.id === 'board' ? sinkOf('board', fact, stretch.vdd.max, pinMilliamps / 1000) : sink)),
+  const at = <T extends LineSegment>(segment: T, fact: DriveSetting): T => ({
+    ...segment,
+    sinks: segment.sinks.map((sink) => (sink.id === 'board' ? sinkOf('board', fact, segment.vdd.max, pinMilliamps / 1000) : sink)),
   });
   return driveSettings.find((fact) => {
-    const { joined } = sheet.input;
-    return !isTooStrong({ ...at(sheet.input, fact), ...(joined ? { joined: joined.map((one) => at(one, fact)) } : {}) });
+    const { joined } = report.input;
+    return !isTooStrong({ ...at(report.input, fact), ...(joined ? { joined: joined.map((one) => at(one, fact)) } : {}) });
   });
 }
 
-function finding(context: CheckContext, stretch: BusSegment): FindingDraft {
-  const { pullUps } = stretch.sheet;
-  const strength = strengthFor(context, stretch);
+function finding(context: CheckContext, segment: BusSegment): FindingDraft {
+  const { pullUps } = segment.report;
+  const strength = strengthFor(context, segment);
   return {
-    level: !strength && conditionOfSegment(context, stretch, isUnread) !== 'extreme' ? 'risk' : 'hint',
+    level: !strength && conditionOfSegment(context, segment, isUnread) !== 'extreme' ? 'risk' : 'hint',
     message: strength ? 'strength' : 'strong',
-    place: segmentPlace(stretch),
+    place: segmentPlace(segment),
     data: {
-      bus: segmentDatum(stretch),
+      bus: segmentDatum(segment),
       sink: { is: 'quantity', value: pullUps.sinkAmps, unit: 'A' },
       can: { is: 'quantity', value: pullUps.canSinkAmps, unit: 'A' },
       weakest: who(pullUps.weakest),
@@ -50,14 +50,14 @@ function finding(context: CheckContext, stretch: BusSegment): FindingDraft {
       ...(strength ? { setting: { is: 'words', text: strength.setting } as const } : {}),
     },
     source: I2C_SOURCE,
-    remedies: () => [...takeAdded(context, stretch), ...cutFor(context, stretch, stretch.sheet.cut)],
+    remedies: () => [...takeAdded(context, segment), ...cutFor(context, segment, segment.report.cut)],
   };
 }
 
 /** Segments that are connected while a line is low sink the same current, which is reported for the first of them. */
-const isToldBefore = ({ bus, sheet }: BusSegment, strong: readonly BusSegment[]): boolean =>
+const isToldBefore = ({ bus, report }: BusSegment, strong: readonly BusSegment[]): boolean =>
   strong.some(
-    (other) => other.bus === bus && !other.sheet.segment.via && sheet.input.joined?.some((one) => one.id === other.sheet.segment.id),
+    (other) => other.bus === bus && !other.report.segment.via && report.input.joined?.some((one) => one.id === other.report.segment.id),
   );
 
 export const pullupTooStrong: Check = {
@@ -81,7 +81,7 @@ export const pullupTooStrong: Check = {
     'cut-and-add': 'Remove the pull-ups of {parts}, add {ohms} to each line',
   },
   examine: (context) => {
-    const strong = busSegmentsOf(context).filter(({ sheet }) => isStrong(sheet));
-    return strong.filter((stretch) => !isToldBefore(stretch, strong)).map((stretch) => finding(context, stretch));
+    const strong = busSegmentsOf(context).filter(({ report }) => isStrong(report));
+    return strong.filter((segment) => !isToldBefore(segment, strong)).map((segment) => finding(context, segment));
   },
 };

@@ -4,26 +4,26 @@ import { broughtHigh } from './shiftSegment';
 import { I2C_SOURCE, type BusSegment, segmentDatum, busSegmentsOf, conditionOfSegment, segmentPlace } from './busSegments';
 
 /** The fastest mode that the lines keep as they are. */
-function slower(context: CheckContext, { bus, sheet }: BusSegment): readonly Remedy[] {
-  const { fastest } = sheet.pullUps;
-  if (!fastest || fastest.maxHz >= sheet.input.hz) return [];
+function slower(context: CheckContext, { bus, report }: BusSegment): readonly Remedy[] {
+  const { fastest } = report.pullUps;
+  if (!fastest || fastest.maxHz >= report.input.hz) return [];
   const settings = { ...context.plan.busSettings[bus.controller], hz: fastest.maxHz };
   const edits: readonly Edit[] = [{ kind: 'bus-settings', segment: bus.controller, settings }];
   return [{ label: 'slower', data: { hz: { is: 'quantity', value: fastest.maxHz, unit: 'Hz' } }, grade: 'offered', edits }];
 }
 
-const isWeak = ({ pullUps: { verdict } }: BusSegment['sheet']): boolean => verdict === 'too-weak' || verdict === 'both';
+const isWeak = ({ pullUps: { verdict } }: BusSegment['report']): boolean => verdict === 'too-weak' || verdict === 'both';
 
-function finding(context: CheckContext, stretch: BusSegment): FindingDraft {
-  const { pullUps, input } = stretch.sheet;
+function finding(context: CheckContext, segment: BusSegment): FindingDraft {
+  const { pullUps, input } = segment.report;
   const rise = pullUps.riseSeconds!.max;
   return {
     // A rise time above the limit only with all tolerances combined has no effect: controllers wait until the clock line is high.
-    level: conditionOfSegment(context, stretch, isWeak) === 'nominal' ? 'risk' : 'hint',
+    level: conditionOfSegment(context, segment, isWeak) === 'nominal' ? 'risk' : 'hint',
     message: !Number.isFinite(rise) ? 'never' : pullUps.windowOpen ? 'weak' : 'closed',
-    place: segmentPlace(stretch),
+    place: segmentPlace(segment),
     data: {
-      bus: segmentDatum(stretch),
+      bus: segmentDatum(segment),
       ...(Number.isFinite(rise) ? { rise: { is: 'quantity', value: rise, unit: 's' } as const } : {}),
       limit: { is: 'quantity', value: pullUps.riseLimitSeconds, unit: 's' },
       hz: { is: 'quantity', value: input.hz, unit: 'Hz' },
@@ -34,7 +34,7 @@ function finding(context: CheckContext, stretch: BusSegment): FindingDraft {
       most: { is: 'quantity', value: pullUps.mostOhms, unit: 'Ω' },
     },
     source: I2C_SOURCE,
-    remedies: () => [...broughtHigh(context, stretch), ...slower(context, stretch)],
+    remedies: () => [...broughtHigh(context, segment), ...slower(context, segment)],
   };
 }
 
@@ -60,6 +60,6 @@ export const pullupTooWeak: Check = {
   },
   examine: (context) =>
     busSegmentsOf(context)
-      .filter(({ sheet }) => isWeak(sheet))
-      .map((stretch) => finding(context, stretch)),
+      .filter(({ report }) => isWeak(report))
+      .map((segment) => finding(context, segment)),
 };

@@ -3,16 +3,16 @@ import { LEVEL_FROM } from '../engine/severity';
 import { shiftedSegments } from './shiftSegment';
 import { cutFor, I2C_SOURCE, type BusSegment, segmentDatum, busSegmentsOf, conditionOfSegment, segmentPlace, who } from './busSegments';
 
-function finding(context: CheckContext, stretch: BusSegment): FindingDraft {
-  const { overdriven, pullingHigher } = stretch.sheet;
+function finding(context: CheckContext, segment: BusSegment): FindingDraft {
+  const { overdriven, pullingHigher } = segment.report;
   const [first] = overdriven;
   const parts = pullingHigher.filter((id) => context.plan.placements.some((p) => p.id === id));
   return {
-    level: LEVEL_FROM[conditionOfSegment(context, stretch, (one) => one.overdriven.length > 0)],
+    level: LEVEL_FROM[conditionOfSegment(context, segment, (one) => one.overdriven.length > 0)],
     message: overdriven.length > 1 ? 'several' : 'high',
-    place: segmentPlace(stretch),
+    place: segmentPlace(segment),
     data: {
-      bus: segmentDatum(stretch),
+      bus: segmentDatum(segment),
       rest: { is: 'volts', value: first!.restVolts },
       limit: { is: 'volts', value: first!.limitVolts },
       first: who(first!.id),
@@ -21,8 +21,8 @@ function finding(context: CheckContext, stretch: BusSegment): FindingDraft {
     },
     source: I2C_SOURCE,
     remedies: () => [
-      ...cutFor(context, stretch, parts),
-      ...shiftedSegments(context, stretch, [parts, overdriven.map((one) => one.id).filter((id) => id !== 'board')]),
+      ...cutFor(context, segment, parts),
+      ...shiftedSegments(context, segment, [parts, overdriven.map((one) => one.id).filter((id) => id !== 'board')]),
     ],
   };
 }
@@ -49,6 +49,6 @@ export const pullupWrongRail: Check = {
   },
   examine: (context) =>
     busSegmentsOf(context)
-      .filter(({ sheet }) => sheet.overdriven.length > 0)
-      .map((stretch) => finding(context, stretch)),
+      .filter(({ report }) => report.overdriven.length > 0)
+      .map((segment) => finding(context, segment)),
 };

@@ -9,8 +9,8 @@ import { addResistor, type BusSegment, wellAfter } from './busSegments';
 const SHIFTER_OHMS = 10_000;
 
 /** Whether all idle levels are within limits once some parts are behind a level shifter. */
-function wellWithout({ sheet }: BusSegment, ids: ReadonlySet<string>): boolean {
-  const { input, limits } = sheet;
+function wellWithout({ report }: BusSegment, ids: ReadonlySet<string>): boolean {
+  const { input, limits } = report;
   const side = { id: 'shifter', ohms: { min: SHIFTER_OHMS, max: SHIFTER_OHMS }, volts: input.vdd };
   const rail = limits.find((limit) => limit.id === 'board')?.feed.rail;
   const pulls = [...input.pullUps.filter((p) => !ids.has(p.id)), { ...side, ...(rail === undefined ? {} : { rail }) }];
@@ -24,10 +24,10 @@ function wellWithout({ sheet }: BusSegment, ids: ReadonlySet<string>): boolean {
 
 /** Parts behind a level shifter.
  *  @param groups of parts to try, the first that helps is taken: those that pull higher, those that do not take what the board pulls to */
-export function shiftedSegments(context: CheckContext, stretch: BusSegment, groups: readonly (readonly string[])[]): readonly Remedy[] {
-  if (stretch.sheet.segment.via) return [];
+export function shiftedSegments(context: CheckContext, segment: BusSegment, groups: readonly (readonly string[])[]): readonly Remedy[] {
+  if (segment.report.segment.via) return [];
   for (const ids of groups) {
-    if (ids.length === 0 || !wellWithout(stretch, new Set(ids))) continue;
+    if (ids.length === 0 || !wellWithout(segment, new Set(ids))) continue;
     const found = behindShifter(context.plan, context.sheets, context.board, ids, 'i2c', (id) => signalRail(context, id));
     if (!found) continue;
     return [
@@ -44,15 +44,15 @@ export function shiftedSegments(context: CheckContext, stretch: BusSegment, grou
 
 /** Fixes for missing or weak pull-ups of a segment: a resistor on each line; if the level would be too high for a device, a level
  *  shifter before it, which has its own pull-ups. */
-export function broughtHigh(context: CheckContext, stretch: BusSegment): readonly Remedy[] {
-  const { add, input, limits, overdriven } = stretch.sheet;
+export function broughtHigh(context: CheckContext, segment: BusSegment): readonly Remedy[] {
+  const { add, input, limits, overdriven } = segment.report;
   if (add === undefined) return [];
   const rail = limits.find((limit) => limit.id === 'board')?.feed.rail;
   const others = input.pullUps.filter((p) => p.id !== 'added');
   const pullUps = [...others, addedPullUp(add, { volts: input.vdd, ...(rail === undefined ? {} : { rail }) })];
   const before = new Set(overdriven.map((one) => one.id));
   const tooHigh = overdrivenBy(limits, pullUps).map((one) => one.id);
-  if (tooHigh.every((id) => before.has(id))) return addResistor(context, stretch, add);
+  if (tooHigh.every((id) => before.has(id))) return addResistor(context, segment, add);
   const parts = tooHigh.filter((id) => id !== 'board');
-  return shiftedSegments(context, stretch, [parts]).filter((remedy) => wellAfter(context, stretch, remedy.edits));
+  return shiftedSegments(context, segment, [parts]).filter((remedy) => wellAfter(context, segment, remedy.edits));
 }

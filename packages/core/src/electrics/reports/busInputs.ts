@@ -232,7 +232,7 @@ export function meantClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus:
 export const usualClock = (limits: readonly ClockLimit[]): number => Math.min(USUAL_HZ, limits[0]?.hz ?? USUAL_HZ);
 
 /** A segment of a line with all its pull resistors. */
-function stretchOf(
+function lineSegmentOf(
   plan: Plan,
   sheets: Sheets,
   board: IndexedBoard,
@@ -280,12 +280,12 @@ export function pullUpInput(plan: Plan, sheets: Sheets, bus: Bus, line: I2cLine,
   if (!board) return undefined;
   const segments = segmentsOf(plan, sheets, bus);
   const target = segments.find((s) => s.id === segment?.id) ?? segments[0];
-  const stretch = (one: Segment) => stretchOf(plan, sheets, board, bus, segments, one, line);
+  const lineSegment = (one: Segment) => lineSegmentOf(plan, sheets, board, bus, segments, one, line);
   const joined = joinedWith(segments, target).filter((one) => one !== target);
   return {
-    ...stretch(target),
+    ...lineSegment(target),
     hz: hz ?? meantClock(plan, sheets, board, bus),
-    ...(joined.length > 0 ? { joined: joined.map((one) => ({ ...stretch(one), id: one.id })) } : {}),
+    ...(joined.length > 0 ? { joined: joined.map((one) => ({ ...lineSegment(one), id: one.id })) } : {}),
     ...(target === segments[0] ? {} : { root: segments[0].id }),
   };
 }

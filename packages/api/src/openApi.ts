@@ -24,10 +24,10 @@ const answers = (list: Endpoint['answers'], components: Components): JsonSchema 
   );
 
 function parameters({ path = {}, query, headers = {} }: Endpoint, components: Components): JsonSchema {
-  const asked = query ? (messageJsonSchema(query, components)['properties'] as { readonly [name: string]: JsonSchema }) : {};
+  const parameters = query ? (messageJsonSchema(query, components)['properties'] as { readonly [name: string]: JsonSchema }) : {};
   const list = [
     ...Object.entries(path).map(([name, schema]) => ({ name, in: 'path', required: true, schema: messageJsonSchema(schema, components) })),
-    ...Object.entries(asked).map(([name, schema]) => ({ name, in: 'query', schema })),
+    ...Object.entries(parameters).map(([name, schema]) => ({ name, in: 'query', schema })),
     ...Object.entries(headers).map(([name, description]) => ({
       name,
       in: 'header',

@@ -184,9 +184,9 @@ export function runChecks(context: CheckContext, checks: readonly Check[] = CHEC
     return own.map((draft) => finish(check, draft, context));
   });
   const rank = (level: Level) => LEVELS.indexOf(level);
-  const lived = (finding: Finding) => Number(finding.accepted !== undefined);
+  const isAccepted = (finding: Finding) => Number(finding.accepted !== undefined);
   return [...found, ...failureFindings([...new Set([...contexts, context])])].toSorted(
-    (a, b) => lived(a) - lived(b) || rank(a.level) - rank(b.level),
+    (a, b) => isAccepted(a) - isAccepted(b) || rank(a.level) - rank(b.level),
   );
 }
 

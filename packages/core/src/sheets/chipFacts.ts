@@ -18,10 +18,10 @@ const logicVolts = ({ rails, logicRail }: BoardSheet): number => typical(findOrT
  *  @example boardOfChip(sheets, 'ESP32-H2') // undefined: no ESP32 */
 export function boardOfChip(sheets: Sheets, chip: string, volts?: number): BoardSheet | undefined {
   const isOther = (sheet: BoardSheet) => (volts !== undefined && Math.abs(logicVolts(sheet) - volts) > 0.5 ? 1 : 0);
-  const asked = plain(chip);
-  const isNamed = (known: string) => asked === known || (asked.startsWith(known) && ORDER_CODE.test(asked.slice(known.length)));
+  const wanted = plain(chip);
+  const isNamed = (known: string) => wanted === known || (wanted.startsWith(known) && ORDER_CODE.test(wanted.slice(known.length)));
   return [...sheets.boards.values()]
-    .filter(({ sheet }) => asked !== '' && sheet.pins.source.trust !== 'bench' && isNamed(plain(sheet.chip)))
+    .filter(({ sheet }) => wanted !== '' && sheet.pins.source.trust !== 'bench' && isNamed(plain(sheet.chip)))
     .toSorted(
       (a, b) => isOther(a.sheet) - isOther(b.sheet) || b.ioPins.length - a.ioPins.length || logicVolts(b.sheet) - logicVolts(a.sheet),
     )[0]?.sheet;

@@ -25,7 +25,7 @@ export function proofText({ proved, costs, bound }: Pick<PinAssignment, 'proved'
 /** A conflict in one sentence. */
 export function conflictText(plan: Plan, sheets: Sheets, conflict: Conflict): string {
   const board = boardOrThrow(plan, sheets);
-  const wanting = [
+  const unplaced = [
     ...conflict.terminals.map((key) => terminalText(plan, sheets, key)),
     ...conflict.members.map(
       (m) => `${placementText(plan, m.placement)}${m.addresses.length > 0 ? ` (${m.addresses.map(formatAddress).join(' or ')})` : ''}`,
@@ -35,7 +35,7 @@ export function conflictText(plan: Plan, sheets: Sheets, conflict: Conflict): st
   const pins = conflict.pins.map((pin) => board.pins.get(pin)?.label ?? pin);
   const places =
     conflict.terminals.length === 0 && buses.length > 0 ? `the buses ${listText(buses)}` : pins.length > 0 ? listText(pins) : 'no pin';
-  return `${listText(wanting)} compete for ${places}${conflict.minimal ? '; without any one of them the others can be connected' : ''}.`;
+  return `${listText(unplaced)} compete for ${places}${conflict.minimal ? '; without any one of them the others can be connected' : ''}.`;
 }
 
 /** A price tier by tier, as far as the first tier that differs: what comes after it was never weighed against it. */

@@ -16,25 +16,25 @@ const newBatch = (edits: readonly Edit[], label: string): Batch => ({ id: crypto
 /** Does edits to the open plan as one undoable step, with the component values that follow from them.
  *  @param label what the user did, in words, for "Undo: …" and the history; without it what differs afterwards */
 export const editPlan =
-  (sheets: Sheets, asked: readonly Edit[], label?: string): AppThunk<Done> =>
+  (sheets: Sheets, requested: readonly Edit[], label?: string): AppThunk<Done> =>
   (dispatch, getState) => {
     const { plan } = getState().document;
-    if (!plan || asked.length === 0) return { ok: false, words: 'Nothing to change.' };
-    if (asked.length > PLAN_LIMITS.editsPerBatch)
-      return { ok: false, words: `Not done: ${asked.length} edits at once, the limit is ${PLAN_LIMITS.editsPerBatch}.` };
-    const first = applyEdits(plan, asked, sheets);
+    if (!plan || requested.length === 0) return { ok: false, words: 'Nothing to change.' };
+    if (requested.length > PLAN_LIMITS.editsPerBatch)
+      return { ok: false, words: `Not done: ${requested.length} edits at once, the limit is ${PLAN_LIMITS.editsPerBatch}.` };
+    const first = applyEdits(plan, requested, sheets);
     if (!first.ok) {
       const { path, expected, got } = first.problem;
       return { ok: false, words: `Not done: ${path} must be ${expected}, not ${got}.` };
     }
     const following = followValues(plan, first.plan, notedSheets(sheets, plan.benchNotes)).slice(
       0,
-      PLAN_LIMITS.editsPerBatch - asked.length,
+      PLAN_LIMITS.editsPerBatch - requested.length,
     );
     const rest = following.length > 0 ? applyEdits(first.plan, following, sheets) : undefined;
     const whole = rest?.ok
-      ? { edits: [...asked, ...following], plan: rest.plan, inverse: [...rest.inverse, ...first.inverse] }
-      : { edits: asked, plan: first.plan, inverse: first.inverse };
+      ? { edits: [...requested, ...following], plan: rest.plan, inverse: [...rest.inverse, ...first.inverse] }
+      : { edits: requested, plan: first.plan, inverse: first.inverse };
     const told = label ?? changeText(plan, first.plan, sheets);
     const words = rest?.ok ? `${told}, ${counted(following.length, 'value')} recalculated` : told;
     const step = { label: words, edits: whole.edits, inverse: whole.inverse };

@@ -38,14 +38,14 @@ async function readKept({ id, requests, tell }: OpenPlan) {
 }
 
 /** The plan from the server and from what this browser kept of it. */
-async function read(asked: OpenPlan): Promise<Opened | NotOpened> {
-  const [server, kept] = await Promise.all([asked.requests.read(asked.id), readKept(asked)]);
+async function read(request: OpenPlan): Promise<Opened | NotOpened> {
+  const [server, kept] = await Promise.all([request.requests.read(request.id), readKept(request)]);
   const { ground } = kept;
-  if (server === 'away' || server === 'signed-out') return ground ? openingOffline({ ...kept, ground }, asked.sheets) : server;
+  if (server === 'away' || server === 'signed-out') return ground ? openingOffline({ ...kept, ground }, request.sheets) : server;
   if (typeof server === 'string' || 'trouble' in server) return server;
-  const { document, lost } = openingOf(server, kept, new Set(), asked.sheets);
+  const { document, lost } = openingOf(server, kept, new Set(), request.sheets);
   if (lost > 0)
-    asked.tell(
+    request.tell(
       `${counted(lost, 'edit')} stored in this browser no longer ${lost === 1 ? 'applies' : 'apply'} to the plan and ${lost === 1 ? 'was' : 'were'} left out.`,
     );
   return document;
@@ -54,11 +54,11 @@ async function read(asked: OpenPlan): Promise<Opened | NotOpened> {
 /** Opens a plan: the server's state with the edits on top that this browser had not sent; from the browser alone while the server is away.
  *  @returns why it is not open, or 'ready' */
 export const openPlan =
-  (asked: OpenPlan): AppThunk<Promise<'ready' | NotOpened>> =>
+  (request: OpenPlan): AppThunk<Promise<'ready' | NotOpened>> =>
   async (dispatch) => {
-    const found = await read(asked);
+    const found = await read(request);
     if (typeof found === 'string' || !('plan' in found)) return found;
-    if (!asked.signal.aborted) {
+    if (!request.signal.aborted) {
       dispatch(sessionActions.sessionCleared());
       dispatch(documentActions.opened(found));
     }

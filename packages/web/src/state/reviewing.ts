@@ -17,11 +17,11 @@ export function startReviewing(store: Store, workers: Pick<ReviewWorkers, 'ask'>
         unsubscribe();
         try {
           for (let { plan } = getState().document; plan && plan !== getState().review.latest?.plan; { plan } = getState().document) {
-            const asked = plan;
-            const result = await workers.ask<ReviewResult>((reviewer) => reviewer.review(asked));
+            const reviewedPlan = plan;
+            const result = await workers.ask<ReviewResult>((reviewer) => reviewer.review(reviewedPlan));
             await afterPaint();
             if (signal.aborted) return;
-            dispatch(reviewActions.reviewed(Object.freeze({ plan: asked, result: Object.freeze(result) })));
+            dispatch(reviewActions.reviewed(Object.freeze({ plan: reviewedPlan, result: Object.freeze(result) })));
           }
         } catch (error) {
           if (!(error instanceof Stopped) && !signal.aborted)

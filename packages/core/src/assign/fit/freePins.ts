@@ -14,10 +14,10 @@ export function isFreeFor(nets: Nets, pin: string, item: PlanTerminal): boolean 
 
 /** How many abilities a pin has that the terminal does not ask for: spending them wastes what others may need. */
 function waste(pin: BoardPin, item: PlanTerminal): number {
-  const asked = new Set([...(item.terminal.requires ?? []), ...(item.terminal.prefers ?? [])]);
+  const required = new Set([...(item.terminal.requires ?? []), ...(item.terminal.prefers ?? [])]);
   const analog = pin.adc && item.terminal.role !== 'adc.in' ? 4 : 0;
-  const pwm = pin.pwm && !asked.has('pwm') ? 1 : 0;
-  const ownLine = pin.interrupts?.some((i) => !i.shared) && !asked.has('interrupt') ? 1 : 0;
+  const pwm = pin.pwm && !required.has('pwm') ? 1 : 0;
+  const ownLine = pin.interrupts?.some((i) => !i.shared) && !required.has('interrupt') ? 1 : 0;
   const hardwareBus = (pin.functions ?? []).some((f) => f.startsWith('spi') || f.startsWith('i2c')) ? 1 : 0;
   return analog + pwm + ownLine + hardwareBus;
 }

@@ -255,7 +255,7 @@ function clashesOf(
   );
 }
 
-/** Which users of shared means exclude each other: on a channel and an interrupt line all, on a timer those of unlike frequencies. */
+/** Which users of shared resources exclude each other: on a channel and an interrupt line all, on a timer those of unlike frequencies. */
 function resourcesOf(items: readonly Item[], terminals: ReadonlyMap<string, readonly PlanTerminal[]>): readonly Resource[] {
   const users = new Map<string, Set<string>>();
   const pins = new Map<string, Set<string>>();

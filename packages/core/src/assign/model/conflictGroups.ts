@@ -12,7 +12,7 @@ export interface ConflictGroup {
   readonly buses: number;
 }
 
-function crowd(instance: Instance, kind: string, members: readonly number[], room: number): readonly ConflictGroup[] {
+function group(instance: Instance, kind: string, members: readonly number[], room: number): readonly ConflictGroup[] {
   const common = instance.members[members[0] ?? -1]?.lines.filter((line) =>
     members.every((at) => instance.members[at]!.lines.includes(line)),
   );
@@ -34,7 +34,7 @@ export function conflictGroupsOf(instance: Instance, clash: readonly ReadonlySet
   );
   const byAddress = [...ranges.values()].flatMap((range) => {
     const inside = able.filter((at) => members[at]!.addresses.length > 0 && [...addressesOf(at)].every((address) => range.has(address)));
-    return crowd(instance, members[inside[0]!]!.kind, inside, range.size);
+    return group(instance, members[inside[0]!]!.kind, inside, range.size);
   });
   const always = (at: number) => {
     const [first, ...more] = members[at]!.addresses;
@@ -42,25 +42,25 @@ export function conflictGroupsOf(instance: Instance, clash: readonly ReadonlySet
   };
   const byFixed = [...new Set(able.flatMap(always))].flatMap((address) => {
     const own = able.filter((at) => always(at).includes(address));
-    return crowd(instance, members[own[0]!]!.kind, own, 1);
+    return group(instance, members[own[0]!]!.kind, own, 1);
   });
   const byClash = able.flatMap((start) => {
     const clique = [start];
     for (const at of able)
       if (at !== start && clique.every((other) => clash[other]!.has(at) && members[other]!.kind === members[at]!.kind)) clique.push(at);
-    return crowd(instance, members[start]!.kind, clique, 1);
+    return group(instance, members[start]!.kind, clique, 1);
   });
   return [...byAddress, ...byFixed, ...byClash];
 }
 
 /** The order in which members are placed: first one of each kind, since a controller once chosen says what its lines cost; then those of
  *  groups that need further buses; then the rest, fewest controllers first. */
-export function orderOf(members: readonly Member[], crowds: readonly ConflictGroup[]): readonly number[] {
-  const crowded = new Set(crowds.flatMap((crowd) => crowd.members));
+export function orderOf(members: readonly Member[], groups: readonly ConflictGroup[]): readonly number[] {
+  const grouped = new Set(groups.flatMap((group) => group.members));
   const wired = (m: Member) => Object.values(m.here).reduce((n, pins) => n + Object.values(pins).reduce((a, b) => a + b, 0), 0);
   const rest = members
-    .map((m, at) => ({ at, few: m.controllers.length, wired: wired(m), crowded: crowded.has(at) ? 0 : 1 }))
-    .sort((a, b) => a.crowded - b.crowded || a.few - b.few || b.wired - a.wired || a.at - b.at)
+    .map((m, at) => ({ at, few: m.controllers.length, wired: wired(m), grouped: grouped.has(at) ? 0 : 1 }))
+    .sort((a, b) => a.grouped - b.grouped || a.few - b.few || b.wired - a.wired || a.at - b.at)
     .map(({ at }) => at);
   const kinds = [...new Set(members.map((m) => m.kind))];
   const first = kinds.flatMap((kind) => {
@@ -83,7 +83,7 @@ export function conflictsByMember({ members, clashes }: Instance): readonly Read
 
 /** The demand of the largest group of a kind at some point of the search. */
 export interface GroupDemand {
-  readonly crowd: ConflictGroup;
+  readonly group: ConflictGroup;
   /** Buses that must come besides those in use. */
   readonly missing: number;
   /** What its members cost that stay open whatever is chosen, because there are not so many buses. */
@@ -95,21 +95,21 @@ export interface GroupDemand {
  *  @param joined members of each controller */
 export function largestDemands(
   { members, controllers }: Instance,
-  crowds: readonly ConflictGroup[],
+  groups: readonly ConflictGroup[],
   at: readonly (number | undefined)[],
   joined: readonly (readonly Member[])[],
 ): ReadonlyMap<string, GroupDemand> {
   const most = new Map<string, GroupDemand>();
-  for (const crowd of crowds) {
-    const there = crowd.members.filter((member) => at[member] !== -1);
+  for (const group of groups) {
+    const there = group.members.filter((member) => at[member] !== -1);
     const undecided = there.filter((member) => at[member] === undefined);
-    const open = controllers.filter((c, n) => c.kind === crowd.kind && joined[n]!.length > 0).length;
+    const open = controllers.filter((c, n) => c.kind === group.kind && joined[n]!.length > 0).length;
     // One more than those in use is counted by the lines still to come, where none is in use.
-    const missing = Math.min(Math.ceil(there.length / crowd.room), crowd.buses) - Math.max(1, open);
+    const missing = Math.min(Math.ceil(there.length / group.room), group.buses) - Math.max(1, open);
     const leaves = undecided.map((member) => combined(members[member]!.leave)).sort((a, b) => a - b);
-    const excess = leaves.slice(0, Math.max(0, there.length - crowd.buses * crowd.room)).reduce((sum, leave) => sum + leave, 0);
-    const before = most.get(crowd.kind) ?? { missing: 0, excess: 0 };
-    if (excess > before.excess || (excess === before.excess && missing > before.missing)) most.set(crowd.kind, { missing, excess, crowd });
+    const excess = leaves.slice(0, Math.max(0, there.length - group.buses * group.room)).reduce((sum, leave) => sum + leave, 0);
+    const before = most.get(group.kind) ?? { missing: 0, excess: 0 };
+    if (excess > before.excess || (excess === before.excess && missing > before.missing)) most.set(group.kind, { missing, excess, group });
   }
   return most;
 }

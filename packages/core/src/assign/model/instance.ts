@@ -63,7 +63,7 @@ export interface Candidate {
   readonly caution: number;
   readonly unusual: number;
   readonly waste: number;
-  /** Shared means that the pin brings along: a timer, a channel, an interrupt line. */
+  /** Shared resources that the pin brings along: a timer, a channel, an interrupt line. */
   readonly uses?: readonly string[];
   readonly unless?: string;
 }

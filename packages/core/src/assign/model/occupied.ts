@@ -11,14 +11,14 @@ import { resourcesAt, unlikePwm } from './sharedResources';
 export const pinOf = (board: IndexedBoard, item: PlanTerminal): string | undefined =>
   item.wire?.end.to === 'pin' ? conductor(board, item.wire.end.pin) : undefined;
 
-/** Pins, and means that pins share, which wired terminals have for good. */
+/** Pins, and resources that pins share, which wired terminals have for good. */
 export interface Occupied {
   readonly by: (pin: string) => readonly string[];
-  readonly means: readonly { readonly means: readonly string[]; readonly item: PlanTerminal }[];
+  readonly resources: readonly { readonly resources: readonly string[]; readonly item: PlanTerminal }[];
   readonly controllers: ReadonlySet<string>;
 }
 
-export const NOTHING: Occupied = { by: () => [], means: [], controllers: new Set() };
+export const NOTHING: Occupied = { by: () => [], resources: [], controllers: new Set() };
 
 /** What is wired on a plan's nets: plans with the same nets have the same. */
 const ofNets = new WeakMap<Nets, Occupied>();
@@ -34,13 +34,13 @@ export function occupiedBy(plan: Plan, sheets: Sheets, board: IndexedBoard): Occ
 function findOccupied(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets): Occupied {
   const users = planTerminals(plan, sheets).flatMap((item) => {
     const pin = pinOf(board, item);
-    const means = pin === undefined ? [] : resourcesAt(getOrThrow(board.pins, pin), [item]);
-    return means.length > 0 ? [{ means, item }] : [];
+    const resources = pin === undefined ? [] : resourcesAt(getOrThrow(board.pins, pin), [item]);
+    return resources.length > 0 ? [{ resources, item }] : [];
   });
   const controllers = findBuses(plan, sheets).flatMap((bus) => bus.controller ?? []);
   return {
     by: (pin) => nets.byPin.get(pin)?.signals.map((signal) => signal.id) ?? [],
-    means: users,
+    resources: users,
     controllers: new Set(controllers),
   };
 }
@@ -50,8 +50,8 @@ export function fitsBeside(occupied: Occupied, id: string, terminals: readonly P
   if (occupied.by(candidate.pin).some((signal) => signal !== id)) return false;
   if (candidate.unless !== undefined && occupied.controllers.has(candidate.unless)) return false;
   return (candidate.uses ?? []).every((use) =>
-    occupied.means.every(({ means, item }) => {
-      if (!means.includes(use) || terminals.some((t) => t.key === item.key)) return true;
+    occupied.resources.every(({ resources, item }) => {
+      if (!resources.includes(use) || terminals.some((t) => t.key === item.key)) return true;
       return use.startsWith('timer ') && !unlikePwm(terminals, [item]);
     }),
   );

@@ -8,7 +8,7 @@ export const usesPwm = ({ terminal }: PlanTerminal): boolean => needsPwm(termina
 export const usesInterrupt = ({ terminal }: PlanTerminal): boolean => terminal.requires?.includes('interrupt') === true;
 
 /** Shared resources of a pin for these terminals.
- *  @example meansOf(gp0, [servo]) // ['channel slice 0/0A', 'timer slice 0'] */
+ *  @example resourcesAt(gp0, [servo]) // ['channel slice 0/0A', 'timer slice 0'] */
 export function resourcesAt(pin: BoardPin, terminals: readonly PlanTerminal[]): readonly string[] {
   const pwm = terminals.some(usesPwm) && pin.pwm ? [`channel ${pin.pwm.timer}/${pin.pwm.channel}`, `timer ${pin.pwm.timer}`] : [];
   const lines = terminals.some(usesInterrupt) ? (pin.interrupts ?? []) : [];

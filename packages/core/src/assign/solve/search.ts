@@ -66,9 +66,9 @@ export class Search {
   readonly #usesAt: readonly ReadonlyMap<number, readonly string[]>[];
   /** Of resources that only one item at all may use, by id: their columns in the second bound. */
   readonly #single: ReadonlyMap<string, number>;
-  readonly #crowds: readonly ConflictGroup[];
+  readonly #conflictGroups: readonly ConflictGroup[];
   readonly #excluded: Partners;
-  readonly #alikes: Symmetry;
+  readonly #symmetry: Symmetry;
   #best: { readonly total: number; readonly state: State; readonly evaluated: Evaluated } | undefined;
   #nodes = 0;
   #stopped = false;
@@ -96,12 +96,12 @@ export class Search {
       (item) => new Map(item.candidates.flatMap((c) => (c.uses ? [[getOrThrow(this.#column, c.pin), c.uses] as const] : []))),
     );
     this.#excluded = partnersOf(instance);
-    this.#alikes = new Symmetry(instance, this.#excluded);
+    this.#symmetry = new Symmetry(instance, this.#excluded);
     this.#single = new Map(singles(instance, this.#excluded).map((id, at) => [id, this.#pins.length + at]));
     this.#plain = items.map((item) => item.candidates.every((c) => c.unless === undefined && !c.uses?.length));
     this.#clash = conflictsByMember(instance);
-    this.#crowds = conflictGroupsOf(instance, this.#clash);
-    this.#order = orderOf(members, this.#crowds);
+    this.#conflictGroups = conflictGroupsOf(instance, this.#clash);
+    this.#order = orderOf(members, this.#conflictGroups);
   }
 
   /** What no choice can cost less, from a single assignment: much cheaper than the search. Infinite where none is legal. */
@@ -246,9 +246,9 @@ export class Search {
     for (const [controller, own] of joined.entries())
       for (const line of new Set(own.flatMap((m) => m.lines))) rows.push({ controller, line });
     for (const [kind, lines] of this.#stillToCome(state, joined)) for (const line of lines) rows.push({ kind, line });
-    const crowded = largestDemands(this.instance, this.#crowds, state.at, joined);
-    for (const { excess } of crowded.values()) fixed += excess;
-    rows.push(...this.#furtherBuses(crowded));
+    const demands = largestDemands(this.instance, this.#conflictGroups, state.at, joined);
+    for (const { excess } of demands.values()) fixed += excess;
+    rows.push(...this.#furtherBuses(demands));
     const width = this.#pins.length;
     const costs = new Float64Array(rows.length * width).fill(Infinity);
     const leave = new Float64Array(rows.length);
@@ -259,7 +259,7 @@ export class Search {
         this.#itemCosts(state, row.item, joined, costs, base);
       } else if (row.kind !== undefined) {
         this.#anyController(row.kind, row.line!, costs, base);
-        leave[at] = row.leave ?? Math.max(0, this.#allOpen(state, row.kind, row.line!) - (crowded.get(row.kind)?.excess ?? 0));
+        leave[at] = row.leave ?? Math.max(0, this.#allOpen(state, row.kind, row.line!) - (demands.get(row.kind)?.excess ?? 0));
       } else {
         // A line without a pin is no plan: dearer than leaving every member of it open.
         leave[at] = FORBIDDEN;
@@ -293,8 +293,8 @@ export class Search {
   }
 
   /** Lines of additional buses that are needed because one bus cannot hold a whole conflict group. */
-  #furtherBuses(crowded: ReadonlyMap<string, GroupDemand>): readonly Row[] {
-    return [...crowded.values()].flatMap(({ missing, crowd: { kind, lines, members: own } }) => {
+  #furtherBuses(demands: ReadonlyMap<string, GroupDemand>): readonly Row[] {
+    return [...demands.values()].flatMap(({ missing, group: { kind, lines, members: own } }) => {
       // Each missing bus leaves at least one more member unconnected.
       const leave = Math.floor(Math.min(...own.map((at) => combined(this.instance.members[at]!.leave))) / lines.length);
       return Array.from({ length: Math.max(0, missing) }, () => lines.map((line): Row => ({ kind, line, leave }))).flat();
@@ -333,7 +333,7 @@ export class Search {
 
   /** Whether to exchange two items changes nothing: the half in which the second keeps off mirrors the other half. */
   #alike(state: State, a: number, b: number): boolean {
-    if (!this.#alikes.same(a, b)) return false;
+    if (!this.#symmetry.same(a, b)) return false;
     if (state.banned.size === 0) return true;
     for (const id of this.#excluded.keys()) if (state.banned.has(`${a}:${id}`) !== state.banned.has(`${b}:${id}`)) return false;
     return true;

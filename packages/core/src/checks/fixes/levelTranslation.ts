@@ -133,8 +133,8 @@ function dividerEdits(context: CheckContext, item: PlanTerminal): readonly Edit[
   if (wayOf(item) !== 'to-board' || plan.pulls[item.key] || plan.series[item.key]) return undefined;
   const { driver } = partSide(plan, sheets, board, item, false);
   const { receiver } = boardSide(board, atPin(item));
-  const asked = 'volts' in receiver.vih ? receiver.vih.volts : receiver.vih.ratio * receiver.feed.volts.max;
-  const output = { min: asked, max: receiver.stands ?? receiver.feed.volts.min + receiver.above };
+  const vihMin = 'volts' in receiver.vih ? receiver.vih.volts : receiver.vih.ratio * receiver.feed.volts.max;
+  const output = { min: vihMin, max: receiver.toleratedVolts ?? receiver.feed.volts.min + receiver.above };
   if (!(output.max > output.min)) return undefined;
   const { bus } = item.part;
   const bits =

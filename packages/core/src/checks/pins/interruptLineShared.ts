@@ -27,7 +27,9 @@ export const interruptLineShared: Check = {
         },
         source: context.board.sheet.pins.source,
         remedies: () =>
-          moveApart(context, users, pair, (_, means, other) => means.some((id) => id.startsWith('interrupt ') && other.means.includes(id))),
+          moveApart(context, users, pair, (_, resources, other) =>
+            resources.some((id) => id.startsWith('interrupt ') && other.resources.includes(id)),
+          ),
       };
     });
   },

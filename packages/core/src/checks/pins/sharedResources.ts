@@ -8,29 +8,29 @@ import { moveWhere } from '../fixes/remedyParts';
 export interface ResourceUser {
   readonly item: PlanTerminal;
   readonly pin: BoardPin;
-  readonly means: readonly string[];
+  readonly resources: readonly string[];
 }
 
-/** Every terminal on a pin with the shared means that it uses there. Two checks ask for those of the same plan. */
+/** Every terminal on a pin with the shared resources that it uses there. Two checks ask for those of the same plan. */
 export const resourceUsers = memoizeByObject(({ terminals, board }: CheckContext): readonly ResourceUser[] =>
   terminals.flatMap((item) => {
     const pin = item.wire?.end.to === 'pin' ? board.pins.get(item.wire.end.pin) : undefined;
-    const means = pin ? resourcesAt(pin, [item]) : [];
-    return pin && means.length > 0 ? [{ item, pin, means }] : [];
+    const resources = pin ? resourcesAt(pin, [item]) : [];
+    return pin && resources.length > 0 ? [{ item, pin, resources }] : [];
   }),
 );
 
 export interface ResourcePair {
-  readonly means: string;
+  readonly resources: string;
   readonly users: readonly [ResourceUser, ResourceUser];
 }
 
-/** Pairs of different pins that use one of these means, each pair once; one pin for two is another check's business. */
+/** Pairs of different pins that use one of these resources, each pair once; one pin for two is another check's business. */
 export function pairsOn(users: readonly ResourceUser[], kind: string): readonly ResourcePair[] {
   return users.flatMap((a, at) =>
     users.slice(at + 1).flatMap((b): ResourcePair[] => {
-      const means = a.means.find((id) => id.startsWith(`${kind} `) && b.means.includes(id));
-      return means !== undefined && a.pin.id !== b.pin.id ? [{ means, users: [a, b] }] : [];
+      const resources = a.resources.find((id) => id.startsWith(`${kind} `) && b.resources.includes(id));
+      return resources !== undefined && a.pin.id !== b.pin.id ? [{ resources, users: [a, b] }] : [];
     }),
   );
 }
@@ -40,12 +40,12 @@ export function moveApart(
   context: CheckContext,
   all: readonly ResourceUser[],
   { users: [a, b] }: ResourcePair,
-  meets: (item: PlanTerminal, means: readonly string[], other: ResourceUser) => boolean,
+  meets: (item: PlanTerminal, resources: readonly string[], other: ResourceUser) => boolean,
 ): readonly Remedy[] {
   return [b, a].flatMap(({ item }) =>
     moveWhere(context, item, (pin) => {
-      const means = resourcesAt(pin, [item]);
-      return all.every((other) => other.item.key === item.key || !meets(item, means, other));
+      const resources = resourcesAt(pin, [item]);
+      return all.every((other) => other.item.key === item.key || !meets(item, resources, other));
     }),
   );
 }

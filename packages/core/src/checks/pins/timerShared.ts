@@ -4,9 +4,9 @@ import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { pwmBySoftware, SOFTWARE_PWM } from '../fixes/pwmBySoftware';
 import { resourceUsers, type ResourcePair, type ResourceUser, moveApart, pairsOn } from './sharedResources';
 
-/** Whether a terminal with these means would share a channel with another, or a timer at another frequency. */
-function meets(item: PlanTerminal, means: readonly string[], other: ResourceUser): boolean {
-  return means.some((id) => other.means.includes(id) && (id.startsWith('channel ') || unlikePwm([item], [other.item])));
+/** Whether a terminal with these resources would share a channel with another, or a timer at another frequency. */
+function meets(item: PlanTerminal, resources: readonly string[], other: ResourceUser): boolean {
+  return resources.some((id) => other.resources.includes(id) && (id.startsWith('channel ') || unlikePwm([item], [other.item])));
 }
 
 function draft(context: CheckContext, all: readonly ResourceUser[], message: string, pair: ResourcePair): FindingDraft {

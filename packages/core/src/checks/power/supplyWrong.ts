@@ -141,12 +141,12 @@ function examineTied(context: CheckContext, item: PlanTerminal, rail: Rail): Fin
   // What is behind a regulator is stated by the sheet alone.
   if (feed === undefined || feed === rail.id || part.supply?.regulator) return [];
   const { receiver } = partSide(plan, sheets, board, item, false);
-  const limit = receiver.stands ?? receiver.feed.volts.min + receiver.above;
+  const limit = receiver.toleratedVolts ?? receiver.feed.volts.min + receiver.above;
   if (rail.volts.max > limit + TINY) return [tooHigh('tied-too-high', limit)];
-  const asked = 'volts' in receiver.vih ? receiver.vih.volts : receiver.vih.ratio * receiver.feed.volts.max;
+  const vihMin = 'volts' in receiver.vih ? receiver.vih.volts : receiver.vih.ratio * receiver.feed.volts.max;
   // What is dimmed is no logic input: it is only less bright.
-  if (terminal.role === 'pwm.out' || rail.volts.min >= asked - TINY) return [];
-  return [told('risk', 'tied-too-low', { low: { is: 'volts', value: rail.volts.min }, least: { is: 'volts', value: asked } })];
+  if (terminal.role === 'pwm.out' || rail.volts.min >= vihMin - TINY) return [];
+  return [told('risk', 'tied-too-low', { low: { is: 'volts', value: rail.volts.min }, least: { is: 'volts', value: vihMin } })];
 }
 
 /** Volts within which two limits are the same. */

@@ -137,10 +137,10 @@ export function riseAt(
   const nodes = all.map((one, at): RiseNode => {
     const pulls = corner === 'weak' ? weakOf(one) : strongOf(one);
     const alone = { ohms: parallel(pulls.map((p) => p.ohms)), rest: idleVoltage(pulls) };
-    const asked = at === own && ownOhms !== undefined ? { ohms: ownOhms, rest: pulledTo(one).min } : alone;
+    const given = at === own && ownOhms !== undefined ? { ohms: ownOhms, rest: pulledTo(one).min } : alone;
     return {
-      ...asked,
-      rest: corner === 'strong' ? Math.max(asked.rest, pulledTo(one).max) : asked.rest,
+      ...given,
+      rest: corner === 'strong' ? Math.max(given.rest, pulledTo(one).max) : given.rest,
       farads: one.farads,
       // Whichever is slower: the longer lines are one, the more is charged through the more pull-ups.
       ...(one.partsAt ? { partsAt: corner === 'weak' ? one.partsAt.min : one.partsAt.max } : {}),

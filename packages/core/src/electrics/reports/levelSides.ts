@@ -26,7 +26,7 @@ export interface Receiver {
   readonly vih: LevelFact;
   readonly vil: LevelFact;
   /** Fixed maximum voltage; absent if it follows the supply. */
-  readonly stands?: number;
+  readonly toleratedVolts?: number;
   readonly above: number;
   /** Its sheet states no thresholds; typical CMOS thresholds are used. */
   readonly assumed: boolean;
@@ -78,7 +78,7 @@ function partReceiver(feed: Feed, part: PartSheet, i2c: boolean): Receiver {
     feed,
     vih: vihMin ?? CMOS.high,
     vil: vilMax ?? CMOS.low,
-    ...(tolerantVolts === undefined ? {} : { stands: tolerantVolts }),
+    ...(tolerantVolts === undefined ? {} : { toleratedVolts: tolerantVolts }),
     above: i2c ? ABOVE.i2c : ABOVE.cmos,
     assumed: !vihMin || !vilMax,
   };
@@ -94,14 +94,21 @@ export function partSide(plan: Plan, sheets: Sheets, board: IndexedBoard, { plac
 export function boardSide(board: IndexedBoard, pin: string | undefined): Required<Side> {
   const feed: Feed = { volts: logicVolts(board), rail: board.sheet.logicRail };
   const { vohMin, volMax, vihMin, vilMax, inputMaxAboveSupply } = board.sheet.electrical;
-  const stands = board.pins.get(pin ?? '')?.limits?.tolerantVolts;
+  const toleratedVolts = board.pins.get(pin ?? '')?.limits?.tolerantVolts;
   return {
     driver: {
       feed,
       highOhms: ohmsOf(typical(feed.volts), vohMin),
       lowVolts: volMax.atMilliamps > 0 ? (volMax.volts / (volMax.atMilliamps / 1000)) * INPUT_AMPS : volMax.volts,
     },
-    receiver: { feed, vih: vihMin, vil: vilMax, ...(stands === undefined ? {} : { stands }), above: inputMaxAboveSupply, assumed: false },
+    receiver: {
+      feed,
+      vih: vihMin,
+      vil: vilMax,
+      ...(toleratedVolts === undefined ? {} : { toleratedVolts }),
+      above: inputMaxAboveSupply,
+      assumed: false,
+    },
   };
 }
 

@@ -92,9 +92,9 @@ class Sides {
   }
 
   pin(pin: string | undefined): Required<Side> {
-    const stands = this.board.pins.get(pin ?? '')?.limits?.tolerantVolts;
-    let side = this.#board.get(stands);
-    if (!side) this.#board.set(stands, (side = boardSide(this.board, pin)));
+    const toleratedVolts = this.board.pins.get(pin ?? '')?.limits?.tolerantVolts;
+    let side = this.#board.get(toleratedVolts);
+    if (!side) this.#board.set(toleratedVolts, (side = boardSide(this.board, pin)));
     return side;
   }
 
@@ -117,15 +117,24 @@ class Sides {
 }
 
 function compare(driver: Driver, receiver: Receiver, condition: Condition): Judged {
-  const { feed, vih, vil, stands, above } = receiver;
+  const { feed, vih, vil, toleratedVolts, above } = receiver;
   const corners = (['min', 'max'] as const).map((corner) => {
     const supply = feed.volts[corner];
     const high = highOf(driver, receiver, supply, 'min', condition);
     const most = highOf(driver, receiver, supply, 'max', condition);
-    const asked = voltsOf(vih, supply);
+    const requiredVolts = voltsOf(vih, supply);
     const low = voltsOf(vil, supply);
-    const limit = stands ?? supply + above;
-    return { high, most, asked, low, limit, marginHigh: high - asked, marginLow: low - driver.lowVolts, room: limit - most };
+    const limit = toleratedVolts ?? supply + above;
+    return {
+      high,
+      most,
+      requiredVolts,
+      low,
+      limit,
+      marginHigh: high - requiredVolts,
+      marginLow: low - driver.lowVolts,
+      room: limit - most,
+    };
   });
   const worst = <K extends 'marginHigh' | 'marginLow' | 'room'>(by: K) => corners.reduce((a, b) => (b[by] < a[by] ? b : a));
   const [h, l, r] = [worst('marginHigh'), worst('marginLow'), worst('room')];
@@ -135,7 +144,7 @@ function compare(driver: Driver, receiver: Receiver, condition: Condition): Judg
     highVolts: h.high,
     mostVolts: r.most,
     lowVolts: driver.lowVolts,
-    vihVolts: h.asked,
+    vihVolts: h.requiredVolts,
     vilVolts: l.low,
     standsVolts: r.limit,
     marginHigh: h.marginHigh,

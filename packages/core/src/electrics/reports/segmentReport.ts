@@ -29,7 +29,7 @@ export interface InputLimit {
   /** A placement, or `board`. */
   readonly id: string;
   readonly feed: Feed;
-  readonly stands?: number;
+  readonly toleratedVolts?: number;
   readonly above: number;
 }
 
@@ -97,11 +97,11 @@ const shiftsItself = ({ module, terminals }: PartSheet, line: I2cLine): boolean 
 /** The input limit of each device on a segment. */
 function limitsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, segment: Segment, line: I2cLine): readonly InputLimit[] {
   const pin = board.pins.get(bus.pins[line] ?? '');
-  const stands = pin?.limits?.tolerantVolts;
+  const toleratedVolts = pin?.limits?.tolerantVolts;
   const ofBoard: InputLimit = {
     id: 'board',
     feed: { volts: logicVolts(board), rail: board.sheet.logicRail },
-    ...(stands === undefined ? {} : { stands }),
+    ...(toleratedVolts === undefined ? {} : { toleratedVolts }),
     above: board.sheet.electrical.inputMaxAboveSupply,
   };
   const members = segment.members.flatMap((member): readonly InputLimit[] => {
@@ -113,7 +113,7 @@ function limitsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, seg
       {
         id: member.id,
         feed: partLogic(plan, sheets, board, member),
-        ...(own === undefined ? {} : { stands: own }),
+        ...(own === undefined ? {} : { toleratedVolts: own }),
         above: ABOVE_SUPPLY,
       },
     ];
@@ -124,8 +124,8 @@ function limitsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, seg
 /** Devices pulled above their limit by these pull-ups, lowest limit first. */
 export function overdrivenBy(limits: readonly InputLimit[], pullUps: readonly PullUp[]): readonly Overdriven[] {
   return limits
-    .flatMap(({ id, feed, stands, above }): Overdriven[] => {
-      const limit = stands ?? feed.volts.min + above;
+    .flatMap(({ id, feed, toleratedVolts, above }): Overdriven[] => {
+      const limit = toleratedVolts ?? feed.volts.min + above;
       const rest = worstIdleVoltage(pullUps, feed.rail, feed.volts.min, 'max');
       return rest > limit + 1e-9 ? [{ id, limitVolts: limit, restVolts: rest }] : [];
     })

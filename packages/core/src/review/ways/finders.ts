@@ -20,7 +20,7 @@ export function isSlow({ terminal, part }: PlanTerminal, does: 'input' | 'output
   return does === 'input' ? demand.input === true && demand.output !== true : demand.output === true && demand.input !== true;
 }
 
-const wanting = (stuck: Stuck, accepts: (item: PlanTerminal) => boolean): readonly PlanTerminal[] =>
+const unplaced = (stuck: Stuck, accepts: (item: PlanTerminal) => boolean): readonly PlanTerminal[] =>
   placelessFirst(
     stuck,
     stuck.terminals.filter(
@@ -55,7 +55,7 @@ export const variant: Finder = (stuck) => {
 export const resetTie: Finder = (stuck) => {
   const reset = stuck.board.sheet.pins.list.find((pin) => pin.control === 'reset' && pin.header && !pin.sameAs);
   if (!reset) return [];
-  const lines = wanting(stuck, (t) => t.terminal.line === 'reset');
+  const lines = unplaced(stuck, (t) => t.terminal.line === 'reset');
   const draftOf = (items: readonly PlanTerminal[]): Draft => ({
     kind: 'reset-tie',
     parts: 0,
@@ -124,7 +124,7 @@ export const softwareBus: Finder = ({ plan, board, terminals, settled }) => {
 export const softwarePwm: Finder = (stuck) => {
   const hz = stuck.board.sheet.software?.pwmHz;
   if (hz === undefined) return [];
-  const able = wanting(stuck, ({ terminal }) => canBeSoftwarePwm(terminal));
+  const able = unplaced(stuck, ({ terminal }) => canBeSoftwarePwm(terminal));
   const isOpen = (item: PlanTerminal) => stuck.settled.open.includes(item.key);
   const draftOf = (items: readonly PlanTerminal[]): Draft => ({
     kind: 'software-pwm',
@@ -146,7 +146,7 @@ export const softwarePwm: Finder = (stuck) => {
 
 /** Analog outputs on an analog-to-digital converter that is added. */
 export const adc: Finder = (stuck) => {
-  const items = wanting(stuck, ({ terminal }) => terminal.role === 'adc.in');
+  const items = unplaced(stuck, ({ terminal }) => terminal.role === 'adc.in');
   return helpersFor(stuck.sheets, 'analog').flatMap((part) => onHelper(stuck, 'adc', part, portsOf(part, 'analog'), items));
 };
 
@@ -157,7 +157,7 @@ export const expander: Finder = (stuck) =>
   [...new Set([...helpersFor(stuck.sheets, 'output'), ...helpersFor(stuck.sheets, 'input')])].filter(isExpander).flatMap((part) => {
     const ins = portsOf(part, 'input');
     const outs = portsOf(part, 'output');
-    const items = wanting(stuck, (t) => (outs.length > 0 && isSlow(t, 'output')) || (ins.length > 0 && isSlow(t, 'input')));
+    const items = unplaced(stuck, (t) => (outs.length > 0 && isSlow(t, 'output')) || (ins.length > 0 && isSlow(t, 'input')));
     // Ports that can do only one thing go to those that need just that.
     const free = new Set([...ins, ...outs]);
     const taken: { readonly item: PlanTerminal; readonly port: (typeof ins)[number] }[] = [];
@@ -188,7 +188,7 @@ const register =
           kind,
           part,
           portsOf(part, does),
-          wanting(stuck, (t) => isSlow(t, does)),
+          unplaced(stuck, (t) => isSlow(t, does)),
         ),
       );
 
@@ -203,7 +203,7 @@ export const decoder: Finder = (stuck) =>
       'decoder',
       part,
       portsOf(part, 'select'),
-      wanting(stuck, (t) => t.terminal.role === 'spi.cs' && t.part.bus.selectLatches !== true),
+      unplaced(stuck, (t) => t.terminal.role === 'spi.cs' && t.part.bus.selectLatches !== true),
     ),
   );
 

@@ -66,19 +66,19 @@ function useLayout({ blocks, groups, columnWidth, rowHeight }: SignalChartProps)
 
 type Layout = ReturnType<typeof useLayout>;
 
-/** Keeps the reading cursor in sight. @returns the ref of what scrolls */
+/** Keeps the reading cursor in view. @returns the ref of what scrolls */
 function useCursorInSight({ focus, columnWidth, rowHeight, headWidth }: SignalChartProps, { layout, rows }: Layout) {
-  const [scroller, sight] = useViewport();
+  const [scroller, viewport] = useViewport();
   useEffect(() => {
-    if (!sight.current) return;
+    if (!viewport.current) return;
     const y = focus.row ? rows.centre.get(focus.row) : undefined;
     const x = focus.column ? layout.byId.get(focus.column)?.centre : undefined;
-    sight.current.bring(
+    viewport.current.bring(
       x === undefined ? undefined : { at: x, clear: columnWidth },
       y === undefined ? undefined : { at: y, clear: rowHeight },
       { left: headWidth, top: AXIS_HEIGHT },
     );
-  }, [sight, focus.row, focus.column, rows, layout, rowHeight, columnWidth, headWidth]);
+  }, [viewport, focus.row, focus.column, rows, layout, rowHeight, columnWidth, headWidth]);
   return scroller;
 }
 

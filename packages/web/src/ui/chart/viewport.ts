@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useRef } from 'react';
 
-/** A place along one direction, and how much beside it must be in sight too, in pixels. */
+/** A place along one direction, and how much beside it must be in view too, in pixels. */
 export interface VisibleRange {
   readonly at: number;
   readonly clear: number;
@@ -18,7 +18,7 @@ export function scrolledTo(
   return window.from;
 }
 
-/** What of a scroller is in sight. Read from its events, not from the element: asking the element after an edit
+/** What of a scroller is in view. Read from its events, not from the element: asking the element after an edit
  *  makes the browser lay the whole chart out before its turn. */
 class Viewport {
   #left = 0;
@@ -60,14 +60,14 @@ class Viewport {
   }
 }
 
-/** A scroller and what of it is in sight. */
+/** A scroller and what of it is in view. */
 export function useViewport(): readonly [RefObject<HTMLDivElement | null>, RefObject<Viewport | null>] {
   const scroller = useRef<HTMLDivElement>(null);
-  const sight = useRef<Viewport>(null);
+  const viewport = useRef<Viewport>(null);
   useEffect(() => {
     const box = scroller.current!;
     const made = new Viewport(box);
-    sight.current = made;
+    viewport.current = made;
     made.measure();
     made.scrolled();
     const size = new ResizeObserver(made.measure);
@@ -79,5 +79,5 @@ export function useViewport(): readonly [RefObject<HTMLDivElement | null>, RefOb
       box.removeEventListener('scroll', made.scrolled);
     };
   }, []);
-  return [scroller, sight];
+  return [scroller, viewport];
 }

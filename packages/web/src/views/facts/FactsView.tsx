@@ -114,7 +114,7 @@ interface GroupFactsProps {
   readonly group: FactGroup;
   /** Whether it is unfolded whatever its length. */
   readonly isFound: boolean;
-  readonly onNote: (asked: Asked) => void;
+  readonly onNote: (deferredQuery: Asked) => void;
   readonly onTake: (fact: string, note: null) => void;
 }
 
@@ -170,9 +170,9 @@ function GroupFacts({ sheet, plan, group, isFound, onNote, onTake }: GroupFactsP
 }
 
 /** The groups in which a fact is found, each with those facts. */
-function matching(sheet: Sheet, groups: readonly FactGroup[], asked: string): readonly FactGroup[] {
+function matching(sheet: Sheet, groups: readonly FactGroup[], deferredQuery: string): readonly FactGroup[] {
   const isFound = ({ path, value }: FactGroup['facts'][number]) =>
-    `${factTitle(sheet.kind, path)} ${path} ${valueText(value, path)}`.toLowerCase().includes(asked);
+    `${factTitle(sheet.kind, path)} ${path} ${valueText(value, path)}`.toLowerCase().includes(deferredQuery);
   return groups.map((group) => ({ ...group, facts: group.facts.filter(isFound) })).filter(({ facts }) => facts.length > 0);
 }
 
@@ -180,12 +180,12 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
   const { edit } = useWorkbench();
   const [search, setSearch] = useSearchParams();
   const query = search.get('q') ?? '';
-  const asked = useDeferredValue(query.trim().toLowerCase());
+  const deferredQuery = useDeferredValue(query.trim().toLowerCase());
   const [form, setForm] = useState<Asked | null>(null);
   const groups = useMemo(() => groupsOf(sheet), [sheet]);
   const take = (fact: string, note: Omit<BenchNote, 'sheet' | 'fact'> | null) =>
     edit([{ kind: 'bench-note', sheet: sheet.id, fact, note }]);
-  const shown = matching(sheet, groups, asked);
+  const shown = matching(sheet, groups, deferredQuery);
   return (
     <article className={styles.card} aria-label={`Facts of ${sheet.title}`}>
       <h2>{sheet.title}</h2>
@@ -203,11 +203,11 @@ function Facts({ sheet, plan }: { readonly sheet: Sheet; readonly plan: Plan }) 
       {shown.map((group) => (
         <GroupFacts
           // A change of what is looked for folds and unfolds; what the reader does in between stays.
-          key={`${group.name} ${String(asked !== '' || group.facts.length <= MANY)}`}
+          key={`${group.name} ${String(deferredQuery !== '' || group.facts.length <= MANY)}`}
           sheet={sheet}
           plan={plan}
           group={group}
-          isFound={asked !== ''}
+          isFound={deferredQuery !== ''}
           onNote={setForm}
           onTake={take}
         />

@@ -96,10 +96,10 @@ function useAdding(plan: Plan): (part: PartSheet) => Promise<void> {
   return useCallback(
     async (part: PartSheet) => {
       for (;;) {
-        const asked = latest.current.plan;
-        const [addition] = await workers.ask<readonly CompleteAddition[]>((reviewer) => reviewer.additions(asked, [part.id]));
+        const currentPlan = latest.current.plan;
+        const [addition] = await workers.ask<readonly CompleteAddition[]>((reviewer) => reviewer.additions(currentPlan, [part.id]));
         // If the plan has changed meanwhile, by a second press for example, the addition is computed again.
-        if (asked !== latest.current.plan) continue;
+        if (currentPlan !== latest.current.plan) continue;
         if (addition)
           latest.current.edit(
             addition.needs?.left.length === 0 ? addition.needs.edits : addition.edits,
@@ -194,8 +194,11 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
   const { done, known } = useVerdicts(plan, ids);
   const [query, setQuery] = useState('');
   const [shown, setShown] = useState<Shown>('all');
-  const asked = useDeferredValue(query);
-  const matching = useMemo(() => (asked.trim() ? new Set(searchParts(parts, asked).map((part) => part.id)) : null), [parts, asked]);
+  const deferredQuery = useDeferredValue(query);
+  const matching = useMemo(
+    () => (deferredQuery.trim() ? new Set(searchParts(parts, deferredQuery).map((part) => part.id)) : null),
+    [parts, deferredQuery],
+  );
   const count = useMemo(() => {
     const all = parts.flatMap((part) => known.get(part.id)?.verdict ?? []);
     return (verdict: AdditionVerdict) => all.filter((one) => one === verdict).length;
@@ -212,7 +215,7 @@ export function PartSweep({ plan }: { readonly plan: Plan }) {
       <Tools query={query} onQuery={setQuery} shown={shown} onShown={setShown} count={count} />
       <div className={fits.scroller} tabIndex={0} role="region" aria-label="Parts">
         {list.length === 0 ? (
-          <p className="quiet">{matching ? `No part matches “${asked}” here.` : 'No part with this verdict.'}</p>
+          <p className="quiet">{matching ? `No part matches “${deferredQuery}” here.` : 'No part with this verdict.'}</p>
         ) : (
           <VerdictTable parts={list} known={known} isStale={done < ids.length} onAdd={onAdd} />
         )}

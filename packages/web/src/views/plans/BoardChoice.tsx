@@ -54,8 +54,8 @@ function Matches({ matches, onChoose }: { readonly matches: readonly BoardMatch[
 /** Finds a board by what can be read on it. */
 function ByLabels({ boards, onChoose }: { readonly boards: readonly BoardSheet[]; readonly onChoose: (board: string) => void }) {
   const [text, setText] = useState('');
-  const asked = useDeferredValue(text);
-  const matches = useMemo(() => identifyBoard(boards, asked), [boards, asked]);
+  const deferredQuery = useDeferredValue(text);
+  const matches = useMemo(() => identifyBoard(boards, deferredQuery), [boards, deferredQuery]);
   return (
     <>
       <Textarea
@@ -70,7 +70,7 @@ function ByLabels({ boards, onChoose }: { readonly boards: readonly BoardSheet[]
         onChange={(event) => setText(event.currentTarget.value)}
       />
       <div aria-live="polite">
-        {asked.trim() !== '' && matches.length === 0 ? (
+        {deferredQuery.trim() !== '' && matches.length === 0 ? (
           <p className={styles.boardNote}>
             No board has these labels. <Link to="/sheets/new-board">Make it from its pin table</Link>.
           </p>

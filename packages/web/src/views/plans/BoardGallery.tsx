@@ -23,10 +23,13 @@ export function BoardGallery({
 }) {
   const [text, setText] = useState('');
   const [traits, setTraits] = useState<string[]>([]);
-  const asked = useDeferredValue(text.trim());
+  const deferredQuery = useDeferredValue(text.trim());
   const shown = useMemo(
-    () => (asked === '' ? boards : searchBoards(boards, asked)).filter((one) => traits.every((trait) => BOARD_TRAITS[trait]!(one))),
-    [boards, asked, traits],
+    () =>
+      (deferredQuery === '' ? boards : searchBoards(boards, deferredQuery)).filter((one) =>
+        traits.every((trait) => BOARD_TRAITS[trait]!(one)),
+      ),
+    [boards, deferredQuery, traits],
   );
   return (
     <section aria-label="Boards" className={styles.gallery}>

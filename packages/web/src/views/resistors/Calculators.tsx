@@ -75,20 +75,20 @@ const [FIRST] = CALCULATIONS.filter(({ id }) => id === 'led');
 /** The calculation of the address. */
 function useChosen() {
   const [search, setSearch] = useSearchParams();
-  const asked = search.get('calculation');
+  const chosenId = search.get('calculation');
   const choose = (id: string) => setSearch({ calculation: id }, { replace: true });
-  return { asked, calculation: CALCULATIONS.find(({ id }) => id === asked) ?? FIRST!, choose };
+  return { chosenId, calculation: CALCULATIONS.find(({ id }) => id === chosenId) ?? FIRST!, choose };
 }
 
 /** The calculations that need no plan, each with its working. */
 export function Calculators({ plan }: { readonly plan: Plan }) {
-  const { asked, calculation, choose } = useChosen();
+  const { chosenId, calculation, choose } = useChosen();
   const running = useCalculation(plan, calculation);
   const section = useRef<HTMLElement>(null);
   useEffect(() => {
     // From the command search the calculator may be below the list of resistors.
-    if (asked !== null) section.current?.scrollIntoView({ block: 'nearest' });
-  }, [asked]);
+    if (chosenId !== null) section.current?.scrollIntoView({ block: 'nearest' });
+  }, [chosenId]);
   return (
     <section ref={section} className={styles.calc} aria-label="Calculators">
       <h3>Calculators</h3>

@@ -227,8 +227,8 @@ function Editor({ id, copy, start }: EditorProps) {
   const [keep, keeping] = useKeepSheetsMutation();
   const draft = useDraft(draftKey(id, copy), start.text);
   const editing = useEditing(draft.text, draft.type);
-  const asked = useDeferredValue(draft.text);
-  const { faults, sheet } = useMemo(() => readText(asked), [asked]);
+  const deferredText = useDeferredValue(draft.text);
+  const { faults, sheet } = useMemo(() => readText(deferredText), [deferredText]);
   const changes = useMemo(() => (sheet && start.before ? diffSheets(start.before, sheet) : []), [sheet, start]);
   const save = async () => {
     if (!sheet) return;
@@ -255,7 +255,7 @@ function Editor({ id, copy, start }: EditorProps) {
         </section>
         <aside aria-label="State of the sheet" className={styles.state}>
           <Actions
-            canSave={sheet !== undefined && asked === draft.text}
+            canSave={sheet !== undefined && deferredText === draft.text}
             isSaving={keeping.isLoading}
             saveLabel={start.isNew ? 'Save to my sheets' : 'Save as a new version'}
             back={BLANKS[id] ? '/sheets' : `/sheets/${id}`}

@@ -111,8 +111,8 @@ export function StockView() {
   const [family, setFamily] = useState<Family | undefined>();
   const [identifying, setIdentifying] = useState(false);
   const [quantity, setQuantity] = useState(1);
-  const asked = useDeferredValue(query);
-  const { count, rest } = countedQuery(asked);
+  const deferredQuery = useDeferredValue(query);
+  const { count, rest } = countedQuery(deferredQuery);
   const matching = useMemo(() => searchParts(parts, rest), [parts, rest]);
   const found = useMemo(() => (family ? matching.filter((part) => part.family === family) : matching), [matching, family]);
   const search = useRef<HTMLInputElement>(null);

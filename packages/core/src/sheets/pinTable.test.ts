@@ -77,6 +77,89 @@ test.each([
   expect(readPinTable(text).faults).toEqual(faults);
 });
 
+/** What a word in the column of functions is read as: a function, another ability, nothing more than any pin, or strange. */
+function wordRead(word: string): string {
+  const [row] = rowsOf(`Pin,Name,Functions\n1,X1,"${word}"`);
+  const { functions, adc, pwm, interrupt, inputOnly, strange } = row!;
+  return [
+    ...functions,
+    ...(adc === undefined ? [] : [`adc ${adc}`]),
+    ...(pwm === undefined ? [] : [`pwm ${pwm}`]),
+    ...(interrupt === undefined ? [] : [`interrupt ${interrupt}`]),
+    ...(inputOnly ? ['input only'] : []),
+    ...strange.map((one) => `? ${one}`),
+  ].join(' + ');
+}
+
+test.each([
+  ['I2C0 SDA', 'i2c0.sda'],
+  ['TWI_SCL', 'i2c0.scl'],
+  ['IIC12-SDA', 'i2c12.sda'],
+  ['MYI2C0 SDA', 'i2c0.sda + ? MYI2C0'],
+  ['SDA1', 'i2c1.sda'],
+  ['SCL12', 'i2c12.scl'],
+  ['XSDA', '? XSDA'],
+  ['SDAX', '? SDAX'],
+  ['SPI1.SCK', 'spi1.sck'],
+  ['SPI0 CS1', 'spi0.cs'],
+  ['SPI0 TX', 'spi0.mosi'],
+  ['SPI RX', 'spi0.miso'],
+  ['SCK', 'spi0.sck'],
+  ['COPI2', 'spi2.mosi'],
+  ['NSS12', 'spi12.cs'],
+  ['XSCK', '? XSCK'],
+  ['SCKX', '? SCKX'],
+  ['UART2 TXD', 'uart2.tx'],
+  ['USART_RX', 'uart0.rx'],
+  ['SERIAL1 CTS', 'uart1.cts'],
+  ['RXD1', 'uart1.rx'],
+  ['TX', 'uart0.tx'],
+  ['TXX', '? TXX'],
+  ['ADC1_CH4', 'adc 4'],
+  ['AIN12', 'adc 12'],
+  ['A0', 'adc 0'],
+  ['ADC', '? ADC'],
+  ['A0B', '? A0B'],
+  ['PWM', 'pwm PWM'],
+  ['TIM4_CH2', 'pwm 4_CH2'],
+  ['INT0', 'interrupt INT0'],
+  ['EXTINT3', 'interrupt EXTINT3'],
+  ['IRQ', 'interrupt IRQ'],
+  ['INTX', '? INTX'],
+  ['input only', 'input only'],
+  ['IN-ONLY', 'input only'],
+])('%s is read as %s', (word, read) => {
+  expect(wordRead(word)).toBe(read);
+});
+
+test('what any pin can do says nothing', () => {
+  const plain = [
+    'GPIO',
+    'IO',
+    'DIGITAL',
+    'D4',
+    'D12',
+    'GP7',
+    'GP28',
+    'GPIO5',
+    'GPIO21',
+    'IO2',
+    'IO33',
+    'P0',
+    'PB12',
+    'P13',
+    'OUT',
+    'OUTPUT',
+    'IN',
+    'INPUT',
+    'I/O',
+    '-',
+  ];
+  expect(plain.map(wordRead)).toEqual(plain.map(() => ''));
+  const strange = ['XGPIO', 'GPIOX', 'DX', 'D4X', 'GPX', 'IOX', 'PBX', 'OUTPU', 'INPU', 'XD4', 'GP', 'PBB1'];
+  expect(strange.map(wordRead)).toEqual(strange.map((word) => `? ${word}`));
+});
+
 test('functions nobody knows are kept as they stand, not guessed', () => {
   expect(rowsOf('Pin,Name,Functions\n1,D1,"I2C0 SDA, FROBNICATE, QUX7"')[0]).toMatchObject({
     functions: ['i2c0.sda'],

@@ -126,16 +126,20 @@ const ABILITIES: readonly (readonly [RegExp, Reader])[] = [
 ];
 
 /** Words that say nothing beyond what every signal pin can do. */
-const PLAIN = /^(?:GPIO|IO|DIGITAL|D\d+|GP\d+|GPIO\d+|IO\d+|P[A-Z]?\d+|OUT(PUT)?|IN(PUT)?|I\/O|-)$/;
+const PLAIN = /^(?:GPIO|IO|DIGITAL|D\d+|GP\d+|GPIO\d+|IO\d+|P[A-Z]?\d+|OUT(PUT)?|IN(PUT)?|-)$/;
 
 function readAbilities(text: string): { readonly abilities: readonly Ability[]; readonly strange: readonly string[] } {
   const abilities: Ability[] = [];
   const strange: string[] = [];
-  const words = text.split(/[,;/|]|\s{2,}/).flatMap((phrase) => {
-    const whole = phrase.trim().toUpperCase();
-    // "I2C0 SDA" and "input only" are one word; "SDA SCK" are two.
-    return ABILITIES.some(([pattern]) => pattern.test(whole)) ? [whole] : whole.split(/\s+/);
-  });
+  // The stroke of “I/O” divides nothing.
+  const words = text
+    .replaceAll(/\bI\/O\b/gi, 'IO')
+    .split(/[,;/|]|\s{2,}/)
+    .flatMap((phrase) => {
+      const whole = phrase.trim().toUpperCase();
+      // "I2C0 SDA" and "input only" are one word; "SDA SCK" are two.
+      return ABILITIES.some(([pattern]) => pattern.test(whole)) ? [whole] : whole.split(/\s+/);
+    });
   for (const word of words.filter(Boolean)) {
     const found = ABILITIES.find(([pattern]) => pattern.test(word));
     if (found) abilities.push(found[1](found[0].exec(word)!));

@@ -65,6 +65,19 @@ test('a write that fails in the middle leaves plan and log as they were', async 
   expect(editOnce(served.store, hive.id, 1, 'b2', rename('Kept'))).toEqual({ kind: 'done', revision: 2 });
 });
 
+test('the recent batches of a plan are its own, and what is sent again is answered with the revision that it made', () => {
+  const other = { ...hive, id: 'other-plan' };
+  served.store.create(hive);
+  served.store.create(other);
+  editOnce(served.store, hive.id, 1, 'b1', rename('One'));
+  editOnce(served.store, other.id, 1, 'o1', rename('Other'));
+  editOnce(served.store, hive.id, 2, 'b2', rename('Two'));
+  expect(served.store.read(hive.id)!.recent).toEqual(['b2', 'b1']);
+  expect(served.store.read(other.id)!.recent).toEqual(['o1']);
+  expect(editOnce(served.store, hive.id, 1, 'b1', rename('One'))).toEqual({ kind: 'done', revision: 2 });
+  expect(editOnce(served.store, hive.id, 2, 'b2', rename('Two'))).toEqual({ kind: 'done', revision: 3 });
+});
+
 test('the example is placed once, left alone, and reset with the changed one kept as a copy', async () => {
   expect(served.store.placeExample(hive, false)).toBe('placed');
   editOnce(served.store, hive.id, 1, 'b1', rename('My hive'));

@@ -1,5 +1,5 @@
 import { violations } from './accessibilityScan';
-import { copyOfExample, expect, test } from './workplace';
+import { copyOfExample, expect, planWith, test } from './workplace';
 
 test('parts are placed on a breadboard, moved by keyboard with the rest making room, undone, printed; steps name both holes', async ({
   page,
@@ -52,4 +52,40 @@ test('parts are placed on a breadboard, moved by keyboard with the rest making r
   await page.setViewportSize({ width: 390, height: 844 });
   await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await expect(holes).toBeVisible();
+});
+
+test('a stick that is too wide for one breadboard goes over two side by side, by itself or at a press', async ({ page, request }) => {
+  const id = await planWith(
+    request,
+    'esp32-stick-38',
+    ['oled-096-ssd1306-i2c', 'button-push'],
+    [
+      { kind: 'wire', placement: 'p0', terminal: 'SDA', end: { to: 'pin', pin: 'IO21' } },
+      { kind: 'wire', placement: 'p1', terminal: 'C1', end: { to: 'pin', pin: 'IO32' } },
+    ],
+  );
+  await page.goto(`/plans/${id}/build?mode=holes`);
+  const boards = page.getByRole('radiogroup', { name: 'Breadboards, end to end or side by side' });
+  await expect(boards.getByRole('radio', { name: '2 side by side' })).toBeChecked();
+  await page.getByRole('button', { name: 'Place the parts' }).click();
+  const holes = page.getByRole('group', { name: 'Hole plan', exact: true });
+  const stick = holes.getByRole('button', { name: /^ESP32 stick, 38 pins, / });
+  await expect(stick).toHaveAttribute('aria-label', /across both breadboards from row B1 1/);
+
+  // A module that reaches over the rails has its legs in an outer half; its card offers the two there are.
+  await holes.getByRole('button', { name: /^Part 0, / }).click();
+  const halves = page.getByRole('radiogroup', { name: 'Half of the breadboard' });
+  await expect(halves.getByRole('radio')).toHaveCount(2);
+  await halves.getByText('B1 a–e').click();
+  await expect(holes.getByRole('button', { name: /^Part 0, / })).toHaveAttribute('aria-label', /a–e from row B1 \d+/);
+
+  // On one board it does not fit, which is said with what helps.
+  await boards.getByText('1 ×').click();
+  const off = page.getByRole('region', { name: 'Not on the breadboard' });
+  await expect(off).toContainText('too far apart for one breadboard');
+  await off.getByRole('button', { name: 'Use two side by side' }).click();
+  await expect(stick).toBeVisible();
+  expect(await violations(page, 'all', 'main')).toEqual([]);
+  await page.getByRole('button', { name: 'Build sheet' }).click();
+  await expect(page.getByRole('region', { name: 'Breadboard', exact: true })).toContainText('lay them side by side');
 });

@@ -23,8 +23,14 @@ interface Counts {
   readonly wires: number;
   readonly open: number;
   readonly ticked: number;
-  /** Undefined until the checks have answered. */
+  /** Without those of unconnected terminals, which the step before counts. Undefined until the checks have answered. */
   readonly clashes: number | undefined;
+}
+
+function findingsNote({ clashes, open }: Pick<Counts, 'clashes' | 'open'>): string {
+  if (clashes === undefined) return 'checking…';
+  if (clashes > 0) return counted(clashes, 'error');
+  return open > 0 ? 'no other errors' : 'no errors';
 }
 
 function useCounts(plan: Plan): Counts {
@@ -46,7 +52,7 @@ function stepsOf({ parts, wires, open, ticked, clashes }: Counts): readonly Step
     { label: 'Wires', note: open > 0 ? `${open} unconnected` : String(wires), to: 'chart', done: wires > 0 && open === 0 },
     {
       label: 'Findings',
-      note: clashes === undefined ? 'checking…' : clashes > 0 ? counted(clashes, 'error') : 'no errors',
+      note: findingsNote({ clashes, open }),
       to: 'chart',
       done: wires > 0 && clashes === 0,
     },

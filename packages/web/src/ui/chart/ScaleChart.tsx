@@ -149,16 +149,20 @@ function Window({ window: { from, to, tone, fromLabel, toLabel }, places }: { re
 function Axis({ scale, places: { x, width } }: { readonly scale: Scale; readonly places: Places }) {
   return (
     <>
-      {scale.ticks.map(({ at, label }) => (
-        <g key={at}>
-          <line className={styles.tick} x1={x(at)} x2={x(at)} y1={label ? 16 : 20} y2={HEADER_HEIGHT} />
-          {label && (
-            <text className={styles.tickLabel} x={x(at)} y={12} textAnchor="middle">
-              {label}
-            </text>
-          )}
-        </g>
-      ))}
+      {scale.ticks.map(({ at, label }) => {
+        // The last label ends where the picture does.
+        const isLast = at === scale.max;
+        return (
+          <g key={at}>
+            <line className={styles.tick} x1={x(at)} x2={x(at)} y1={label ? 16 : 20} y2={HEADER_HEIGHT} />
+            {label && (
+              <text className={styles.tickLabel} x={isLast ? width + PAD : x(at)} y={12} textAnchor={isLast ? 'end' : 'middle'}>
+                {label}
+              </text>
+            )}
+          </g>
+        );
+      })}
       <line className={styles.roof} x1={0} x2={width} y1={HEADER_HEIGHT} y2={HEADER_HEIGHT} />
     </>
   );

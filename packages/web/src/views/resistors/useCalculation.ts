@@ -46,7 +46,7 @@ export function useCalculation(plan: Plan, calculation: Calculation) {
     live.current = run;
   });
   const isComplete = inputs.every((input) => input.default !== undefined || values[input.name] !== undefined);
-  const isLive = id !== SLOW && isComplete && given[id] !== undefined;
+  const isLive = id !== SLOW && isComplete;
   useEffect(() => {
     if (!isLive) return undefined;
     const timer = setTimeout(() => live.current(), LIVE_MS);

@@ -35,8 +35,7 @@ export function scaleOf({ rail, peakMilliamps }: RailReport): Scale {
     min: 0,
     max,
     log: false,
-    // The last one would not find room for its words.
-    ticks: Array.from({ length: max / step + 1 }, (_, n) => ({ at: n * step, label: n * step < max ? amps(n * step) : '' })),
+    ticks: Array.from({ length: max / step + 1 }, (_, n) => ({ at: n * step, label: amps(n * step) })),
   };
 }
 

@@ -1,5 +1,5 @@
 import { CALCULATIONS } from '@roof-chart/core/electrics/calculations/calculations';
-import { readValues, outputText } from '@roof-chart/core/electrics/calculations/calculation';
+import { readValues, outputText, outputWords } from '@roof-chart/core/electrics/calculations/calculation';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { RegisterCommand } from '../command';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
@@ -31,7 +31,8 @@ function calc(io: Io, sheets: () => Sheets, id: string | undefined, given: reado
   try {
     const { outputs, working } = calculation.run(readValues(calculation, values), { sheets });
     const lines = calculation.outputs.map(
-      ({ name, unit, words }) => `${name.padEnd(14)} ${outputText(outputs[name]!, unit).padStart(12)}  ${words}`,
+      (output) =>
+        `${output.name.padEnd(14)} ${outputText(outputs[output.name]!, output.unit).padStart(12)}  ${outputWords(output, outputs[output.name]!)}`,
     );
     const steps = working.map((step) => `${step.formula}: ${step.values}  [${step.source}]`);
     io.out(json ? JSON.stringify({ outputs, working }, null, 2) : [...lines, ...steps].join('\n'));

@@ -25,6 +25,15 @@ export interface Spans {
   readonly windows: readonly { readonly from: number; readonly to: number; readonly good: boolean }[];
 }
 
+/** What a calculation gives. */
+export interface CalcOutput {
+  readonly name: string;
+  readonly unit: string;
+  readonly words: string;
+  /** Of a text that is one of a few: what each of them means. */
+  readonly meanings?: { readonly [value: string]: string };
+}
+
 export interface CalcResult {
   readonly outputs: { readonly [name: string]: number | string | null };
   readonly working: readonly Step[];
@@ -46,7 +55,7 @@ export interface Calculation {
   readonly id: string;
   readonly words: string;
   readonly inputs: readonly CalcInput[];
-  readonly outputs: readonly { readonly name: string; readonly unit: string; readonly words: string }[];
+  readonly outputs: readonly CalcOutput[];
   readonly source: string;
   run(values: Values, context: CalcContext): CalcResult;
 }
@@ -80,6 +89,13 @@ export function outputText(value: number | string | null, unit: string): string 
   if (value === null) return 'none';
   if (typeof value === 'string') return value;
   return unit === '1' ? plain(value) : formatSi(value, unit);
+}
+
+/** What an output is; of one of a few texts, what that one means.
+ *  @example outputWords({ words: 'verdict', meanings: { weak: 'VGS below the specified value' } }, 'weak') // 'verdict: VGS below …' */
+export function outputWords({ words, meanings }: Pick<CalcOutput, 'words' | 'meanings'>, value: number | string | null): string {
+  const meaning = typeof value === 'string' ? meanings?.[value] : undefined;
+  return meaning === undefined ? words : `${words}: ${meaning}`;
 }
 
 /** A whole number of at least nothing.

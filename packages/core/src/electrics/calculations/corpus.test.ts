@@ -4,7 +4,7 @@ import { CALCULATION_CASES } from '../../../tests/calculationCases';
 import { shippedSheets } from '../../../tests/catalogue';
 import { parseSi } from '../../quantity/parse';
 import { CALCULATIONS } from './calculations';
-import { type Calculation, type CalcInput, readValues } from './calculation';
+import { type Calculation, type CalcInput, outputWords, readValues } from './calculation';
 
 const FILE = join(__dirname, '../../../tests/corpus/calculations.txt');
 type Given = Readonly<Record<string, string>>;
@@ -45,7 +45,10 @@ test('what every calculation gives, with each input half, double, none and wrong
   const lines = CALCULATIONS.flatMap((calculation) => [
     `# ${calculation.id}: ${calculation.words} ${calculation.source}`,
     ...calculation.inputs.map(({ name, words, unit, default: usual }) => `# in ${name}, ${unit}: ${words} (${usual ?? 'required'})`),
-    ...calculation.outputs.map(({ name, words, unit }) => `# out ${name}, ${unit}: ${words}`),
+    ...calculation.outputs.map(
+      ({ name, words, unit, meanings = {} }) =>
+        `# out ${[`${name}, ${unit}: ${words}`, ...Object.entries(meanings).map(([value, meaning]) => `${value} = ${meaning}`)].join(' | ')}`,
+    ),
     ...CALCULATION_CASES[calculation.id]!.flatMap((base) => {
       const varied = calculation.inputs.flatMap((input) =>
         others(input, base[input.name]).map((text): Given => ({ ...base, [input.name]: text })),
@@ -57,4 +60,26 @@ test('what every calculation gives, with each input half, double, none and wrong
   ]);
   if (process.env['ROOF_CHART_WRITE']) writeFileSync(FILE, `${lines.join('\n')}\n`);
   expect(lines).toEqual(readFileSync(FILE, 'utf8').trimEnd().split('\n'));
+});
+
+test('every verdict that a calculation comes to has a meaning', () => {
+  const all = readFileSync(FILE, 'utf8').split('\n');
+  const seen = new Map<string, Set<string>>();
+  let id = '';
+  for (const line of all) {
+    id = /^([a-z0-9-]+) \{/.exec(line)?.[1] ?? id;
+    const verdict = /^ {2}.*\bverdict ([a-z-]+)/.exec(line)?.[1];
+    if (verdict) seen.set(id, new Set([...(seen.get(id) ?? []), verdict]));
+  }
+  const judged = CALCULATIONS.filter(({ outputs }) => outputs.some(({ name }) => name === 'verdict'));
+  for (const { id: own, outputs } of judged) {
+    const { meanings = {} } = outputs.find(({ name }) => name === 'verdict')!;
+    const strange = [...(seen.get(own) ?? [])].filter((value) => meanings[value] === undefined);
+    expect([own, strange]).toEqual([own, []]);
+    expect([own, outputWords({ words: 'verdict', meanings }, 'good')]).toEqual([
+      own,
+      meanings['good'] ? `verdict: ${meanings['good']}` : 'verdict',
+    ]);
+  }
+  expect(judged.length).toBeGreaterThan(7);
 });

@@ -88,7 +88,12 @@ export const sensor: Calculation = {
     {
       name: 'verdict',
       unit: 'text',
-      words: 'good, coarse (less than one count per unit) or source-over (add a buffer or a capacitor at the input)',
+      words: 'verdict',
+      meanings: {
+        good: 'at least one count per unit',
+        coarse: 'less than one count per unit',
+        'source-over': 'source resistance above the limit; add a buffer, or a capacitor at the input',
+      },
     },
   ],
   source: ADC_SHEET,
@@ -144,7 +149,12 @@ export const contrast: Calculation = {
     {
       name: 'verdict',
       unit: 'text',
-      words: 'good, at-ground (tie VO to ground) or needs-negative (use another LCD or a higher supply)',
+      words: 'verdict',
+      meanings: {
+        good: 'the fixed resistors give the voltage',
+        'at-ground': 'tie VO to ground',
+        'needs-negative': 'use another LCD or a higher supply',
+      },
     },
   ],
   source: CONTRAST_DRIVE,

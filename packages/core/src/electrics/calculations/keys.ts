@@ -28,7 +28,16 @@ export const keypad: Calculation = {
     { name: 'gap', unit: '1', words: 'smallest distance in the worst case, as a fraction of the supply' },
     { name: 'gapCounts', unit: '1', words: 'smallest distance in ADC counts' },
     { name: 'thresholds', unit: 'text', words: 'thresholds in counts; above the last, no key is pressed' },
-    { name: 'verdict', unit: 'text', words: 'good, thin (below 8 counts or 0.5 % of full scale) or overlap' },
+    {
+      name: 'verdict',
+      unit: 'text',
+      words: 'verdict',
+      meanings: {
+        good: 'apart in the worst case',
+        thin: 'apart by less than 8 counts or 0.5 % of full scale',
+        overlap: 'two keys give the same reading in the worst case',
+      },
+    },
     { name: 'proved', unit: 'text', words: 'proved optimal' },
   ],
   source: `${CIRCUIT_THEORY}; ${RESISTOR_MARKS} (tolerance)`,
@@ -122,7 +131,17 @@ export const bounce: Calculation = {
     { name: 'pressSeconds', unit: 's', words: 'time until a press is read, maximum' },
     { name: 'releaseSeconds', unit: 's', words: 'time until a release is read, maximum' },
     { name: 'contactAmps', unit: 'A', words: 'contact current when closing' },
-    { name: 'verdict', unit: 'text', words: 'good, slow (noticeable delay), never-low or no-value' },
+    {
+      name: 'verdict',
+      unit: 'text',
+      words: 'verdict',
+      meanings: {
+        good: 'read without noticeable delay',
+        slow: 'noticeable delay',
+        'never-low': 'the input never falls below VIL',
+        'no-value': 'no preferred value in range',
+      },
+    },
   ],
   source: INPUT_SHEET,
   run(values) {

@@ -44,7 +44,14 @@ export const led: Calculation = {
     {
       name: 'verdict',
       unit: 'text',
-      words: 'good, dark-at-worst (no current in the worst case), too-low (supply below forward voltage), no-value or none-needed',
+      words: 'verdict',
+      meanings: {
+        good: 'lit in every case, and within its limits',
+        'dark-at-worst': 'no current in the worst case',
+        'too-low': 'supply below the forward voltage',
+        'no-value': 'no preferred value in range',
+        'none-needed': 'no resistor needed',
+      },
     },
   ],
   source: `${LED_SHEET}; ${PREFERRED_VALUES}`,
@@ -105,7 +112,15 @@ export const digits: Calculation = {
     {
       name: 'verdict',
       unit: 'text',
-      words: 'steady, flickers (below 70 Hz), pulse-over, package-over, too-low (supply below the forward voltage) or no-value',
+      words: 'verdict',
+      meanings: {
+        steady: 'no visible flicker, and within the limits',
+        flickers: 'refresh rate below 70 Hz',
+        'pulse-over': 'segment current above the pulsed maximum',
+        'package-over': 'total output current above the maximum',
+        'too-low': 'supply below the forward voltage',
+        'no-value': 'no preferred value in range',
+      },
     },
   ],
   source: `${FLICKER}; ${LED_SHEET}`,

@@ -147,7 +147,15 @@ export const dataLine: Calculation = {
     { name: 'exactOhms', unit: 'Ω', words: 'exact resistance' },
     { name: 'ohms', unit: 'Ω', words: 'nearest preferred value' },
     { name: 'riseSeconds', unit: 's', words: 'rise time at the receiver' },
-    { name: 'verdict', unit: 'text', words: 'good, or slow (rise time above 1/10 of a bit)' },
+    {
+      name: 'verdict',
+      unit: 'text',
+      words: 'verdict',
+      meanings: {
+        good: 'rise time up to 1/10 of a bit',
+        slow: 'rise time above 1/10 of a bit',
+      },
+    },
   ],
   source: SOURCE_TERMINATION,
   run(values) {

@@ -18,7 +18,16 @@ export const base: Calculation = {
     { name: 'exactOhms', unit: 'Ω', words: 'exact resistance' },
     { name: 'ohms', unit: 'Ω', words: 'next preferred value down' },
     { name: 'baseAmps', unit: 'A', words: 'base current' },
-    { name: 'verdict', unit: 'text', words: 'good, pin-too-weak or level-too-low' },
+    {
+      name: 'verdict',
+      unit: 'text',
+      words: 'verdict',
+      meanings: {
+        good: 'saturated',
+        'pin-too-weak': 'base current above that of the pin',
+        'level-too-low': 'output level below VBE',
+      },
+    },
   ],
   source: FORCED_GAIN,
   run(values) {
@@ -91,7 +100,13 @@ export const gate: Calculation = {
     {
       name: 'verdict',
       unit: 'text',
-      words: 'good, weak (VGS below the specified value), off, or hot (dissipation above the package limit)',
+      words: 'verdict',
+      meanings: {
+        good: 'fully on, and within its limits',
+        weak: 'VGS below the specified value',
+        off: 'VGS below the threshold',
+        hot: 'dissipation above the package limit',
+      },
     },
   ],
   source: MOSFET_SHEET,

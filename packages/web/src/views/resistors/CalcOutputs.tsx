@@ -1,4 +1,4 @@
-import { type CalcResult, type Calculation, outputText } from '@roof-chart/core/electrics/calculations/calculation';
+import { type CalcResult, type Calculation, outputText, outputWords } from '@roof-chart/core/electrics/calculations/calculation';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import styles from './Resistors.module.css';
 import { SpanPicture } from './SpanPicture';
@@ -10,12 +10,15 @@ function Outputs({ calculation, result }: { readonly calculation: Calculation; r
     <>
       <table className={styles.outputs}>
         <tbody>
-          {calculation.outputs.map(({ name, unit, words }) => (
-            <tr key={name}>
-              <td className="num">{outputText(result.outputs[name] ?? null, unit)}</td>
-              <th scope="row">{words}</th>
-            </tr>
-          ))}
+          {calculation.outputs.map((output) => {
+            const value = result.outputs[output.name] ?? null;
+            return (
+              <tr key={output.name}>
+                <td className="num">{outputText(value, output.unit)}</td>
+                <th scope="row">{outputWords(output, value)}</th>
+              </tr>
+            );
+          })}
         </tbody>
       </table>
       <ul className={styles.working}>

@@ -25,16 +25,48 @@ function letters(ohms: number): string {
   }
 }
 
+interface ValueCellProps extends Pick<RowProps, 'plan' | 'one'> {
+  readonly where: string;
+  readonly onSet: (ohms: number) => void;
+}
+
+/** The value with the steps to those beside it; of a missing resistor the one that fits. */
+function ValueCell({ plan, one: { ohms, why }, where, onSet }: ValueCellProps) {
+  const fit = why.use === 'led' ? why.led.fitOhms : why.use === 'current-set' ? why.driver.fitOhms : undefined;
+  const step = (by: 1 | -1) => {
+    const next = ohms === undefined ? undefined : stepped(plan, ohms, by);
+    if (next !== undefined) onSet(next);
+  };
+  return (
+    <td className={ohms === undefined ? `${styles.number} ${styles.missing}` : styles.number}>
+      {ohms === undefined ? (
+        fit === undefined ? (
+          'missing'
+        ) : (
+          <Button size="compact-xs" variant="outline" onClick={() => onSet(fit)}>
+            Add {formatSi(fit, 'Ω')}
+          </Button>
+        )
+      ) : (
+        <span className={styles.value}>
+          <span className="num">{formatSi(ohms, 'Ω')}</span>
+          <ActionIcon size={24} aria-label={`${where}: next value down`} onClick={() => step(-1)}>
+            <IconChevronDown size={13} />
+          </ActionIcon>
+          <ActionIcon size={24} aria-label={`${where}: next value up`} onClick={() => step(1)}>
+            <IconChevronUp size={13} />
+          </ActionIcon>
+        </span>
+      )}
+    </td>
+  );
+}
+
 function Row({ plan, one, chosen, onChoose }: RowProps) {
   const { sheets, edit } = useWorkbench();
   const where = whereWords(plan, sheets, one);
   const set = (ohms: number | null) => edit([resistorEdit(plan, one, ohms)]);
   const { ohms } = one;
-  const fit = one.why.use === 'led' ? one.why.led.fitOhms : one.why.use === 'current-set' ? one.why.driver.fitOhms : undefined;
-  const step = (by: 1 | -1) => {
-    const next = ohms === undefined ? undefined : stepped(plan, ohms, by);
-    if (next !== undefined) set(next);
-  };
   return (
     <tr className={chosen ? styles.chosen : undefined} onClick={onChoose}>
       <td className="num">{namesOf(plan, sheets, one).join(', ')}</td>
@@ -55,27 +87,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
           purposeWords(one)
         )}
       </td>
-      <td className={ohms === undefined ? `${styles.number} ${styles.missing}` : styles.number}>
-        {ohms === undefined ? (
-          fit === undefined ? (
-            'missing'
-          ) : (
-            <Button size="compact-xs" variant="outline" onClick={() => set(fit)}>
-              Add {formatSi(fit, 'Ω')}
-            </Button>
-          )
-        ) : (
-          <span className={styles.value}>
-            <span className="num">{formatSi(ohms, 'Ω')}</span>
-            <ActionIcon size={24} aria-label={`${where}: next value down`} onClick={() => step(-1)}>
-              <IconChevronDown size={13} />
-            </ActionIcon>
-            <ActionIcon size={24} aria-label={`${where}: next value up`} onClick={() => step(1)}>
-              <IconChevronUp size={13} />
-            </ActionIcon>
-          </span>
-        )}
-      </td>
+      <ValueCell plan={plan} one={one} where={where} onSet={set} />
       <td>{ohms !== undefined && <Bands ohms={ohms} />}</td>
       <td className="mono">{ohms === undefined ? '' : letters(ohms)}</td>
       <td className={`${styles.number} num`}>{one.exactOhms === undefined ? '' : formatSi(one.exactOhms, 'Ω')}</td>

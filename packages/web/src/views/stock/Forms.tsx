@@ -59,8 +59,30 @@ const LINES: readonly Line[] = [
   { head: 'Unconnected terminals', say: (row) => String(row.open.length) },
 ];
 
+interface SwitchProps {
+  readonly placement: Placement;
+  readonly row: VariantRow;
+  readonly onSwap: () => void;
+}
+
+function SwitchButton({ placement, row, onSwap }: SwitchProps) {
+  const { edit } = useWorkbench();
+  return (
+    <Button
+      size="compact-xs"
+      variant="outline"
+      onClick={() => {
+        edit(row.edits, `switch ${placement.name} to ${row.part.title}`);
+        onSwap();
+      }}
+    >
+      Switch to this version
+    </Button>
+  );
+}
+
 function Comparison({ plan, placement, onSwap }: { readonly plan: Plan; readonly placement: Placement; readonly onSwap: () => void }) {
-  const { sheets, edit } = useWorkbench();
+  const { sheets } = useWorkbench();
   const rows = useMemo(() => compareForms(plan, sheets, placement.id) ?? [], [plan, sheets, placement.id]);
   return (
     <div className={styles.scroll}>
@@ -102,20 +124,7 @@ function Comparison({ plan, placement, onSwap }: { readonly plan: Plan; readonly
             </th>
             {rows.map((row) => (
               <td key={row.part.id} className={row.current ? styles.current : undefined}>
-                {row.current ? (
-                  'in the plan'
-                ) : (
-                  <Button
-                    size="compact-xs"
-                    variant="outline"
-                    onClick={() => {
-                      edit(row.edits, `switch ${placement.name} to ${row.part.title}`);
-                      onSwap();
-                    }}
-                  >
-                    Switch to this version
-                  </Button>
-                )}
+                {row.current ? 'in the plan' : <SwitchButton placement={placement} row={row} onSwap={onSwap} />}
               </td>
             ))}
           </tr>

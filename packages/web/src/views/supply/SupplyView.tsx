@@ -27,17 +27,51 @@ const rowsOf = (plan: Plan, { rail, lines }: RailReport): readonly ScaleRow[] =>
     rail.budgetMilliamps ?? Infinity,
   );
 
-function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailReport }) {
+/** The parts on a rail: how many of each there are, and how much of it is on at once. */
+function Loads({ plan, lines }: { readonly plan: Plan; readonly lines: RailReport['lines'] }) {
   const { sheets } = useWorkbench();
-  const { rail, lines, peakMilliamps } = sheet;
-  const limit = rail.budgetMilliamps;
-  const scale = scaleOf(sheet);
-  const heat = heatWords(sheet);
   const parts = lines.filter((line) => line.placement !== undefined);
+  if (parts.length === 0) return null;
+  return (
+    <details className={styles.uses} open={parts.some((line) => plan.loads[line.placement!])}>
+      <summary>Quantities and simultaneous use</summary>
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th scope="col">Part</th>
+            <th scope="col">Average</th>
+            <th scope="col">Peak</th>
+            <th scope="col">Quantity</th>
+            <th scope="col">Simultaneous use</th>
+          </tr>
+        </thead>
+        <tbody>
+          {parts.map((line) => {
+            const name = lineName(plan, line);
+            return (
+              <tr key={`${line.placement} ${line.what}`}>
+                <th scope="row">{name}</th>
+                <td className="num">{amps(line.typicalMilliamps)}</td>
+                <td className="num">{amps(line.peakMilliamps)}</td>
+                <LoadFields plan={plan} line={line} name={name} unit={unitOf(plan, sheets, line)} />
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
+function Rail({ plan, report }: { readonly plan: Plan; readonly report: RailReport }) {
+  const { rail, lines, peakMilliamps } = report;
+  const limit = rail.budgetMilliamps;
+  const scale = scaleOf(report);
+  const heat = heatWords(report);
   return (
     <section className={styles.rail} aria-label={rail.label}>
       <h3>
-        {rail.label} <span className={limit !== undefined && peakMilliamps > limit ? styles.over : 'quiet'}>{railWords(sheet)}</span>
+        {rail.label} <span className={limit !== undefined && peakMilliamps > limit ? styles.over : 'quiet'}>{railWords(report)}</span>
       </h3>
       <p className={`quiet ${styles.fact}`}>{rail.feed}</p>
       {lines.length === 0 ? (
@@ -46,7 +80,7 @@ function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailReport
         <ScaleChart
           label={`Current of ${rail.label}`}
           scale={scale}
-          rows={rowsOf(plan, sheet)}
+          rows={rowsOf(plan, report)}
           windows={limit === undefined ? [] : [{ from: limit, to: scale.max, tone: 'clash' }]}
           {...(limit === undefined
             ? {}
@@ -57,7 +91,7 @@ function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailReport
           width={400}
         />
       )}
-      {[heat, besidesWords(sheet)].map(
+      {[heat, besidesWords(report)].map(
         (words) =>
           words && (
             <p key={words} className={styles.fact}>
@@ -65,35 +99,7 @@ function Rail({ plan, sheet }: { readonly plan: Plan; readonly sheet: RailReport
             </p>
           ),
       )}
-      {parts.length > 0 && (
-        <details className={styles.uses} open={parts.some((line) => plan.loads[line.placement!])}>
-          <summary>Quantities and simultaneous use</summary>
-          <table className={styles.table}>
-            <thead>
-              <tr>
-                <th scope="col">Part</th>
-                <th scope="col">Average</th>
-                <th scope="col">Peak</th>
-                <th scope="col">Quantity</th>
-                <th scope="col">Simultaneous use</th>
-              </tr>
-            </thead>
-            <tbody>
-              {parts.map((line) => {
-                const name = lineName(plan, line);
-                return (
-                  <tr key={`${line.placement} ${line.what}`}>
-                    <th scope="row">{name}</th>
-                    <td className="num">{amps(line.typicalMilliamps)}</td>
-                    <td className="num">{amps(line.peakMilliamps)}</td>
-                    <LoadFields plan={plan} line={line} name={name} unit={unitOf(plan, sheets, line)} />
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </details>
-      )}
+      <Loads plan={plan} lines={lines} />
     </section>
   );
 }
@@ -140,8 +146,8 @@ export function SupplyView() {
   return (
     <div className={styles.view}>
       <h2 className={styles.title}>Power</h2>
-      {rails.map((sheet) => (
-        <Rail key={sheet.rail.id} plan={plan} sheet={sheet} />
+      {rails.map((report) => (
+        <Rail key={report.rail.id} plan={plan} report={report} />
       ))}
       <Capacitors plan={plan} />
       <p className="quiet">

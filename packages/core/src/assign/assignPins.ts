@@ -100,7 +100,7 @@ function settlePins(plan: Plan, sheets: Sheets, options: AssignOptions): PinAssi
   };
   take(signals);
   for (const placement of plan.placements)
-    if (options.only === undefined || placement.id === options.only) take(proposeWires(now, sheets, board, placement, 'supply'));
+    if (options.only === undefined || placement.id === options.only) take(proposeWires({ plan: now, sheets, board }, placement, 'supply'));
   const open = [...pins].filter(([key, pin]) => pin === undefined && terminal(key).terminal.need === 'needed').map(([key]) => key);
   const { costs, bound, proved, nodes } = solved;
   return { edits, plan: now, costs, bound, proved, nodes, open, instance };

@@ -1,10 +1,10 @@
+import type { PlanContext } from '../plan/planContext';
 import type { PartSheet } from '../sheets/partSheet';
 import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
-import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { feedRail } from '../nets/feedRail';
 import { type PlanTerminal, terminalsOf } from '../nets/terminals';
 import type { Edit } from '../plan/edit';
-import { endKey, type Plan, type WireEnd } from '../plan/plan';
+import { endKey, type WireEnd } from '../plan/plan';
 import { type LineToTranslate, packShifterChannels } from './packShifterChannels';
 
 /** Bus lines taken through a level shifter. */
@@ -24,9 +24,7 @@ export const isMovable = (item: PlanTerminal): boolean => item.wire?.end.to === 
  *  @returns undefined where a line is locked or not at a pin, the parts' signals follow different supplies or the logic supply, or no
  *  sheet has a shifter */
 export function behindShifter(
-  plan: Plan,
-  sheets: Sheets,
-  board: IndexedBoard,
+  { plan, sheets, board }: PlanContext,
   ids: readonly string[],
   kind: ControllerKind,
   signals: (id: string) => string | undefined = (id) => feedRail(plan, sheets, id),
@@ -40,7 +38,7 @@ export function behindShifter(
     const own = lines.filter((item) => endKey(item.wire!.end) === endKey(pin));
     return { keys: own.map((item) => item.key), pin, way: 'both', hz: 0, sharesLine: true };
   });
-  const packed = packShifterChannels(plan, sheets, board, feed, crossings);
+  const packed = packShifterChannels({ plan, sheets, board }, feed, crossings);
   const [module] = packed?.modules ?? [];
   return packed && module ? { part: module.part, added: module.added, edits: packed.edits } : undefined;
 }

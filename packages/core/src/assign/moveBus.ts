@@ -1,3 +1,4 @@
+import type { PlanContext } from '../plan/planContext';
 import type { Controller } from '../sheets/boardSheet';
 import { busLineOf, PIN_ROLES } from '../sheets/roles';
 import { type IndexedBoard, partSheetOrThrow, type Sheets } from '../sheets/sheetIndex';
@@ -81,7 +82,7 @@ export interface BusMove {
 }
 
 /** Ways to bring all members of a bus onto one legal pin set, fewest moved wires first, one a controller. */
-export function movesToLegal(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets, bus: Bus): readonly BusMove[] {
+export function movesToLegal({ plan, sheets, board }: PlanContext, nets: Nets, bus: Bus): readonly BusMove[] {
   const items = lineTerminals(plan, sheets, bus.members, bus.kind);
   const controllers = board.sheet.controllers.list.filter((c) => c.kind === bus.kind);
   return controllers

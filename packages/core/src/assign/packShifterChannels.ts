@@ -1,8 +1,9 @@
+import type { PlanContext } from '../plan/planContext';
 import { findOrThrow } from '../collections/orThrow';
 import { encloses, point, typical } from '../quantity/range';
 import type { Rail } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
-import { type IndexedBoard, partSheet, type Sheets } from '../sheets/sheetIndex';
+import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { findNets } from '../nets/nets';
 import { isSecondGround } from '../nets/grounds';
 import { terminalsOf } from '../nets/terminals';
@@ -189,9 +190,7 @@ function setUp(part: PartSheet, placement: Placement, between: Between): readonl
  *  suits a line.
  *  @param feed the rail that supplies every part of these lines */
 export function packShifterChannels(
-  plan: Plan,
-  sheets: Sheets,
-  board: IndexedBoard,
+  { plan, sheets, board }: PlanContext,
   feed: string,
   crossings: readonly LineToTranslate[],
 ): PackedShifters | undefined {

@@ -1,3 +1,4 @@
+import type { PlanContext } from '../plan/planContext';
 import { getOrThrow, lastOrThrow } from '../collections/orThrow';
 import { findBuses } from '../nets/buses';
 import { planTerminals } from '../nets/terminals';
@@ -28,7 +29,7 @@ function pinAt(plan: Plan, board: IndexedBoard, key: TerminalKey): string | unde
   return end?.to === 'pin' ? (board.pins.get(end.pin)?.sameAs ?? end.pin) : undefined;
 }
 
-function isMet(plan: Plan, sheets: Sheets, board: IndexedBoard, key: TerminalKey, wish: Wish): boolean {
+function isMet({ plan, sheets, board }: PlanContext, key: TerminalKey, wish: Wish): boolean {
   const pin = pinAt(plan, board, key);
   if (pin === undefined) return false;
   const here = findBuses(plan, sheets).find((bus) => Object.values(bus.pins).includes(pin));
@@ -81,7 +82,7 @@ export function preferenceCosts(plan: Plan, settled: Plan, sheets: Sheets, optio
         const pins = pinsOf(placement);
         return pins.length < 2 || (pins.every((pin) => pin !== undefined) && liesTogether(board, pins as readonly string[], how));
       };
-      const met = of.kind === 'wish' ? isMet(settled, sheets, board, of.terminal, of.wish) : lie(of.placement, of.how);
+      const met = of.kind === 'wish' ? isMet({ plan: settled, sheets, board }, of.terminal, of.wish) : lie(of.placement, of.how);
       return { of, met, more: lessCosts(whole.costs, free.costs), proved: whole.proved && free.proved };
     });
 }

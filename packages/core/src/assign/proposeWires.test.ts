@@ -20,9 +20,7 @@ const partIds = [...sheets.parts.keys()];
 
 const proposed = (plan: Plan, id: string) =>
   proposeWires(
-    plan,
-    sheets,
-    boardOf(plan, sheets)!,
+    { plan, sheets, board: boardOf(plan, sheets)! },
     plan.placements.find((p) => p.id === id)!,
   );
 

@@ -1,3 +1,4 @@
+import type { PlanContext } from '../plan/planContext';
 import { busLineOf, type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import type { Tie } from '../sheets/partSheet';
 import { type IndexedBoard, partSheetOrThrow, type Sheets } from '../sheets/sheetIndex';
@@ -168,13 +169,7 @@ function proposePrivate(draft: Draft, placement: Placement): void {
  *  straps by default, bus lines onto an existing bus or a free pin set, the rest onto free pins. A terminal without a free pin stays
  *  unconnected.
  *  @returns edits that apply one after another to this plan */
-export function proposeWires(
-  plan: Plan,
-  sheets: Sheets,
-  board: IndexedBoard,
-  placement: Placement,
-  scope: 'supply' | 'all' = 'all',
-): readonly Edit[] {
+export function proposeWires({ plan, sheets, board }: PlanContext, placement: Placement, scope: 'supply' | 'all' = 'all'): readonly Edit[] {
   const draft = new Draft(plan, sheets, board);
   proposeSupply(draft, placement);
   if (scope === 'all') {

@@ -21,7 +21,7 @@ const mixed = edited(
   wire('s:VCC', 'rail 3v3'),
   wire('l:VCC', 'rail vbus'),
 );
-const shifted = edited(mixed, sheets, ...behindShifter(mixed, sheets, board, ['l'], 'i2c')!.edits);
+const shifted = edited(mixed, sheets, ...behindShifter({ plan: mixed, sheets, board }, ['l'], 'i2c')!.edits);
 const shape = (plan: typeof mixed) =>
   segmentsOf(plan, sheets, findBuses(plan, sheets)[0]!).map((s) => [s.id, s.via?.by, s.members.map((m) => m.id)]);
 
@@ -51,11 +51,11 @@ test('the board’s end of a channel is wired by settling, where the bus can be'
 
 test('a second part of that supply takes the channels that are there; one of the logic supply, or locked, is not taken across', () => {
   const two = edited(shifted, sheets, add('m', 'lcd-1602-pcf8574', 'Line'), ...i2c('m'), wire('m:VCC', 'rail vbus'));
-  const found = behindShifter(two, sheets, board, ['m'], 'i2c')!;
+  const found = behindShifter({ plan: two, sheets, board }, ['m'], 'i2c')!;
   expect([found.added, found.edits.filter((e) => e.kind === 'add-placement')]).toEqual([false, []]);
-  expect(behindShifter(mixed, sheets, board, ['s'], 'i2c')).toBeUndefined();
+  expect(behindShifter({ plan: mixed, sheets, board }, ['s'], 'i2c')).toBeUndefined();
   const locked = edited(mixed, sheets, { kind: 'lock', placement: 'l', terminal: 'SDA', locked: true });
-  expect(behindShifter(locked, sheets, board, ['l'], 'i2c')).toBeUndefined();
+  expect(behindShifter({ plan: locked, sheets, board }, ['l'], 'i2c')).toBeUndefined();
 });
 
 test('channels of a multiplexer are stretches; of them only the open one joins; one that feeds itself ends', () => {

@@ -135,7 +135,7 @@ export function additionOf(plan: Plan, kept: Sheets, part: PartSheet, isApart = 
   const bare = applyEdits(plan, add, sheets);
   if (!bare.ok) return undefined;
   const settled = settledAddition(plan, bare.plan, placement.id, sheets);
-  const rest = settled?.open.length === 0 ? [] : proposeWires(settled?.plan ?? bare.plan, sheets, board, placement);
+  const rest = settled?.open.length === 0 ? [] : proposeWires({ plan: settled?.plan ?? bare.plan, sheets, board }, placement);
   const wired = applied(settled?.plan ?? bare.plan, rest, sheets);
   // What belongs beside a part: its capacitors, and its further grounds.
   const beside: readonly Edit[] = [

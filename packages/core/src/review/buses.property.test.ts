@@ -139,7 +139,7 @@ test('a part behind a level shifter stays on its bus, breaks no hard rule, and u
       const plan = settled(board, ids);
       for (const bus of findBuses(plan, sheets).filter((b) => b.kind === 'i2c' && b.controller)) {
         const on = boardOf(plan, sheets)!;
-        const found = behindShifter(plan, sheets, on, [bus.members[0]!.id], 'i2c');
+        const found = behindShifter({ plan, sheets, board: on }, [bus.members[0]!.id], 'i2c');
         if (!found) continue;
         const result = applyEdits(plan, found.edits, sheets);
         if (!result.ok) throw new Error(JSON.stringify(result.problem));

@@ -228,7 +228,7 @@ describe('rails for parts', () => {
   test('where no rail is wholly inside, one that is by its nominal voltage serves, with a note of its extremes', () => {
     expect(rails('rp2040-stick-40', 'lcd-84x48-pcd8544')).toEqual(['3v3']);
     const placed = edited(stick(), sheets, add('lcd', 'lcd-84x48-pcd8544'));
-    const plan = edited(placed, sheets, ...proposeWires(placed, sheets, board('rp2040-stick-40'), placed.placements[0]!));
+    const plan = edited(placed, sheets, ...proposeWires({ plan: placed, sheets, board: board('rp2040-stick-40') }, placed.placements[0]!));
     expect(findingsOf(plan, sheets).map((f) => [f.level, f.code, f.message])).toContainEqual(['hint', 'supply-wrong', 'above-range']);
   });
 });

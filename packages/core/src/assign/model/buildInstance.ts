@@ -1,3 +1,4 @@
+import type { PlanContext } from '../../plan/planContext';
 import { getOrThrow } from '../../collections/orThrow';
 import type { BoardPin } from '../../sheets/boardSheet';
 import { softwareKind } from '../../sheets/softwareBuses';
@@ -99,9 +100,7 @@ const lineOf = (item: PlanTerminal): string => busLineOf(item.terminal.role).lin
 
 /** The addresses that a member can have (of what stays as it is, those that it has), and those behind its channels. */
 function addressesOf(
-  plan: Plan,
-  sheets: Sheets,
-  board: IndexedBoard,
+  { plan, sheets, board }: PlanContext,
   terminals: readonly TerminalToPlace[],
   freeze: boolean,
 ): Pick<Member, 'addresses' | 'beyond'> {
@@ -121,9 +120,7 @@ function addressesOf(
 }
 
 function memberOf(
-  plan: Plan,
-  sheets: Sheets,
-  board: IndexedBoard,
+  { plan, sheets, board }: PlanContext,
   controllers: readonly BusController[],
   id: string,
   terminals: readonly TerminalToPlace[],
@@ -167,7 +164,7 @@ function memberOf(
     fixed: met ? both : fixed,
     ...(Object.keys(wished.avoid).length > 0 ? { avoid: wished.avoid } : {}),
     here,
-    ...(kind === 'i2c' ? addressesOf(plan, sheets, board, terminals, freeze) : { addresses: [] }),
+    ...(kind === 'i2c' ? addressesOf({ plan, sheets, board }, terminals, freeze) : { addresses: [] }),
     leave: leaveCosts(terminals),
   };
 }
@@ -304,7 +301,7 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, s
   );
   const controllers = controllersOf(board, waste, lines, locked, occupied);
   const members = [...wanted.members].map(([id, terminals]) =>
-    memberOf(plan, sheets, board, controllers, id, terminals, scope.freeze === true),
+    memberOf({ plan, sheets, board }, controllers, id, terminals, scope.freeze === true),
   );
   const groups = scope.freeze ? [] : groupsOf(plan, board, items);
   const instance: Instance = {

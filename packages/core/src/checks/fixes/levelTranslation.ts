@@ -131,7 +131,7 @@ function otherRail(context: CheckContext, id: string, verdicts: readonly LevelVe
 function dividerEdits(context: CheckContext, item: PlanTerminal): readonly Edit[] | undefined {
   const { plan, sheets, board } = context;
   if (wayOf(item) !== 'to-board' || plan.pulls[item.key] || plan.series[item.key]) return undefined;
-  const { driver } = partSide(plan, sheets, board, item, false);
+  const { driver } = partSide({ plan, sheets, board }, item, false);
   const { receiver } = boardSide(board, atPin(item));
   const vihMin = 'volts' in receiver.vih ? receiver.vih.volts : receiver.vih.ratio * receiver.feed.volts.max;
   const output = { min: vihMin, max: receiver.toleratedVolts ?? receiver.feed.volts.min + receiver.above };
@@ -171,7 +171,7 @@ function across(context: CheckContext, items: readonly PlanTerminal[], feed: str
     const rest = lines.filter((item) => !down.includes(item));
     const packed =
       rest.length > 0
-        ? packShifterChannels(context.plan, context.sheets, context.board, feed, crossingsOf(context, rest, atPin))
+        ? packShifterChannels({ plan: context.plan, sheets: context.sheets, board: context.board }, feed, crossingsOf(context, rest, atPin))
         : undefined;
     const edits = [...dividers.flat(), ...(packed?.edits ?? [])];
     if ((rest.length === 0 || packed) && solves(context, edits, ids, verdicts))
@@ -183,7 +183,7 @@ function across(context: CheckContext, items: readonly PlanTerminal[], feed: str
       });
   }
   const crossings = crossingsOf(context, lines, atPin);
-  const packed = packShifterChannels(context.plan, context.sheets, context.board, feed, crossings);
+  const packed = packShifterChannels({ plan: context.plan, sheets: context.sheets, board: context.board }, feed, crossings);
   const count: Datum = { is: 'count', value: crossings.length, noun: 'line' };
   if (packed && solves(context, packed.edits, ids, verdicts))
     found.push({
@@ -242,7 +242,9 @@ export function translateAll(
   const modules: PackedShifters['modules'][number][] = [];
   for (const [feed, own] of byFeed) {
     const lines = withNeighbours(context, own, feed);
-    const packed = lines.every(isMovable) ? packShifterChannels(now, sheets, board, feed, crossingsOf(context, lines, atPin)) : undefined;
+    const packed = lines.every(isMovable)
+      ? packShifterChannels({ plan: now, sheets, board }, feed, crossingsOf(context, lines, atPin))
+      : undefined;
     const next = packed && applyEdits(now, packed.edits, sheets);
     if (!packed || !next?.ok) return undefined;
     now = next.plan;
@@ -283,6 +285,6 @@ export function repacked(
       : carriers.map((key): Edit => ({ kind: 'unwire', ...splitKey(key) }))),
   ];
   const bare = applyEdits(plan, free, sheets);
-  const packed = bare.ok ? packShifterChannels(bare.plan, sheets, board, feed, crossings) : undefined;
+  const packed = bare.ok ? packShifterChannels({ plan: bare.plan, sheets, board }, feed, crossings) : undefined;
   return packed && { edits: [...free, ...packed.edits], modules: partsOf(packed) };
 }

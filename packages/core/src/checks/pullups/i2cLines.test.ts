@@ -30,7 +30,7 @@ describe('pullup-too-strong', () => {
     const own = member('l', 'lcd-2004-pcf8574', 'Text', 'vbus');
     const screens = Array.from({ length: 4 }, (_, at) => member(`s${at}`, 'oled-096-ssd1306-i2c', `Screen ${at}`)).flat();
     const before = plan(...own, ...screens);
-    const across = behindShifter(before, sheets, sheets.boards.get('rp2040-stick-40')!, ['l'], 'i2c')!;
+    const across = behindShifter({ plan: before, sheets, board: sheets.boards.get('rp2040-stick-40')! }, ['l'], 'i2c')!;
     expect(said('pullup-too-strong', edited(before, sheets, ...across.edits))).toHaveLength(1);
   });
 

@@ -1,3 +1,4 @@
+import type { PlanContext } from '../../plan/planContext';
 import { memoizeByObject } from '../../memo/memoizeByObject';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { point, type Range, typical } from '../../quantity/range';
@@ -138,7 +139,7 @@ function atLine(part: PartSheet, line: I2cLine, channel?: number): readonly stri
 }
 
 /** The pull-ups of a part on a line: those on its module and added ones. */
-function pullUpsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, member: Placement, line: I2cLine, channel?: number): readonly PullUp[] {
+function pullUpsOf({ plan, sheets, board }: PlanContext, member: Placement, line: I2cLine, channel?: number): readonly PullUp[] {
   const part = partSheet(sheets, member.sheet)?.sheet;
   if (!part) return [];
   const own = atLine(part, line, channel);
@@ -186,7 +187,7 @@ interface Side {
 }
 
 /** @param far the side away from the board */
-function sideOf(plan: Plan, sheets: Sheets, board: IndexedBoard, shifter: Placement, far: boolean): Side | undefined {
+function sideOf({ plan, sheets, board }: PlanContext, shifter: Placement, far: boolean): Side | undefined {
   const passage = partSheet(sheets, shifter.sheet)?.sheet.passage;
   if (!passage) return undefined;
   const carrier = terminalsOf(plan, shifter, sheets).find((t) => t.carries);
@@ -233,25 +234,23 @@ export const usualClock = (limits: readonly ClockLimit[]): number => Math.min(US
 
 /** A segment of a line with all its pull resistors. */
 function lineSegmentOf(
-  plan: Plan,
-  sheets: Sheets,
-  board: IndexedBoard,
+  { plan, sheets, board }: PlanContext,
   bus: Bus,
   segments: readonly Segment[],
   segment: Segment,
   line: I2cLine,
 ): LineSegment {
   const { via } = segment;
-  const shifter = via && via.by !== 'channel' ? sideOf(plan, sheets, board, via.placement, true) : undefined;
+  const shifter = via && via.by !== 'channel' ? sideOf({ plan, sheets, board }, via.placement, true) : undefined;
   const feed = shifter?.feed ?? (via ? feedOf(plan, sheets, board, via.placement.id) : logicFeed(board));
   const added = plan.busSettings[segment.id]?.addedOhms;
   const { fixed, internal } = via ? { fixed: [], internal: undefined } : boardPullUps(board, bus, line);
   const { volMax, pinMilliamps } = board.sheet.electrical;
   const pullUps = [
-    ...segment.members.flatMap((member) => pullUpsOf(plan, sheets, board, member, line)),
-    ...(via?.by === 'channel' ? pullUpsOf(plan, sheets, board, via.placement, line, via.channel) : []),
+    ...segment.members.flatMap((member) => pullUpsOf({ plan, sheets, board }, member, line)),
+    ...(via?.by === 'channel' ? pullUpsOf({ plan, sheets, board }, via.placement, line, via.channel) : []),
     ...(shifter?.pullUps ?? []),
-    ...shiftersAt(segments, segment).flatMap((one) => sideOf(plan, sheets, board, one, false)?.pullUps ?? []),
+    ...shiftersAt(segments, segment).flatMap((one) => sideOf({ plan, sheets, board }, one, false)?.pullUps ?? []),
     ...fixed,
     ...(added === undefined ? [] : [addedPullUp(added, feed)]),
   ];
@@ -280,7 +279,7 @@ export function pullUpInput(plan: Plan, sheets: Sheets, bus: Bus, line: I2cLine,
   if (!board) return undefined;
   const segments = segmentsOf(plan, sheets, bus);
   const target = segments.find((s) => s.id === segment?.id) ?? segments[0];
-  const lineSegment = (one: Segment) => lineSegmentOf(plan, sheets, board, bus, segments, one, line);
+  const lineSegment = (one: Segment) => lineSegmentOf({ plan, sheets, board }, bus, segments, one, line);
   const joined = joinedWith(segments, target).filter((one) => one !== target);
   return {
     ...lineSegment(target),

@@ -1,3 +1,4 @@
+import type { PlanContext } from '../../plan/planContext';
 import { findBuses } from '../../nets/buses';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import { logicSupply } from '../../nets/feedRail';
@@ -113,7 +114,7 @@ function dividerDrafts({ placement, part, terminal, key }: PlanTerminal, end: Wi
   ];
 }
 
-function driverDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, onward: ComponentPoint): readonly Draft[] {
+function driverDrafts({ plan, sheets, board }: PlanContext, item: PlanTerminal, onward: ComponentPoint): readonly Draft[] {
   const { key, placement, terminal, wire } = item;
   const driver = plan.drivers[key];
   if (!driver) return [];
@@ -189,7 +190,7 @@ function atTerminal(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanT
   const load: ComponentPoint = plan.series[key] === undefined ? own : { to: 'component', id: `${placement.id}:series.${terminal.id}` };
   return [
     ...(wire ? dividerDrafts(item, wire.end, own) : []),
-    ...driverDrafts(plan, sheets, board, item, load),
+    ...driverDrafts({ plan, sheets, board }, item, load),
     ...seriesDraft(plan, item, own, onward),
     ...pullDraft(plan, sheets, item, own),
     ...diodeDraft(plan, sheets, item),

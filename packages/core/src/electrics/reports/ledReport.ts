@@ -1,3 +1,4 @@
+import type { PlanContext } from '../../plan/planContext';
 import { lastOrThrow } from '../../collections/orThrow';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { listPerComponent } from '../../nets/connectedComponents';
@@ -77,7 +78,7 @@ export const pinLimit = (board: IndexedBoard, pin: string): number =>
   (board.pins.get(pin)?.limits?.milliamps ?? board.sheet.electrical.pinMilliamps) / 1000;
 
 /** The board pin in the net of a terminal, as the output of an LED: its drop, and what it carries at most. */
-function pinDriver(plan: Plan, sheets: Sheets, board: IndexedBoard, key: TerminalKey, sinks: boolean) {
+function pinDriver({ plan, sheets, board }: PlanContext, key: TerminalKey, sinks: boolean) {
   const pin = findNets(plan, sheets).byTerminal.get(key)?.pins[0];
   if (pin === undefined) return undefined;
   const { vohMin, volMax, outputOhms: stated } = board.sheet.electrical;
@@ -95,8 +96,8 @@ interface Circuit {
 }
 
 /** The output at the end of an LED's wire. */
-function circuitOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, sinks: boolean): Circuit | undefined {
-  const atPin = pinDriver(plan, sheets, board, item.key, sinks);
+function circuitOf({ plan, sheets, board }: PlanContext, item: PlanTerminal, sinks: boolean): Circuit | undefined {
+  const atPin = pinDriver({ plan, sheets, board }, item.key, sinks);
   if (atPin) return { ...atPin, supply: logicVolts(board), totalAmps: undefined };
   const end = item.wire?.end;
   const rail = end?.to === 'rail' && item.terminal.led ? board.sheet.rails.list.find(({ id }) => id === end.rail) : undefined;
@@ -118,10 +119,10 @@ function circuitOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTe
 }
 
 /** The pin that takes the current of a string from a rail: where its last cathode ends. */
-function sunkBy(plan: Plan, sheets: Sheets, board: IndexedBoard, circuit: Circuit, last: PlanTerminal): Circuit | undefined {
+function sunkBy({ plan, sheets, board }: PlanContext, circuit: Circuit, last: PlanTerminal): Circuit | undefined {
   const cathode = cathodeOf(last.part);
   if (circuit.driver.by !== 'rail' || cathode === null) return undefined;
-  const atPin = pinDriver(plan, sheets, board, terminalKey(last.placement.id, cathode), true);
+  const atPin = pinDriver({ plan, sheets, board }, terminalKey(last.placement.id, cathode), true);
   return atPin && { ...circuit, ...atPin };
 }
 
@@ -173,15 +174,15 @@ function sinkDrop(plan: Plan, sheets: Sheets, own: readonly PlanTerminal[]): Ran
   return undefined;
 }
 
-function ledOf(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, own: readonly PlanTerminal[]): readonly LedReport[] {
+function ledOf({ plan, sheets, board }: PlanContext, item: PlanTerminal, own: readonly PlanTerminal[]): readonly LedReport[] {
   const { part, terminal, placement, key } = item;
   const { polarity } = part;
   if (!terminal.led || !polarity || item.joins || isBehindAnother(plan, sheets, key)) return [];
   const isSunkPart = isSunk(part);
-  const fed = circuitOf(plan, sheets, board, item, isSunkPart);
+  const fed = circuitOf({ plan, sheets, board }, item, isSunkPart);
   if (!fed) return [];
   const { anodes, forwardVolts, maxAmps: ledAmps } = ledString(plan, sheets, item);
-  const sunk = sunkBy(plan, sheets, board, fed, lastOrThrow(anodes));
+  const sunk = sunkBy({ plan, sheets, board }, fed, lastOrThrow(anodes));
   const circuit = sunk ?? fed;
   const sinks = isSunkPart || sunk !== undefined;
   const digits = Math.max(1, own.filter((t) => t.terminal.digit).length);
@@ -253,7 +254,7 @@ export const ledReports = listPerComponent((plan: Plan, sheets: Sheets): readonl
   if (!board) return [];
   return plan.placements.flatMap((placement) => {
     const own = terminalsOf(plan, placement, sheets);
-    return own.some((t) => t.terminal.led) ? own.flatMap((item) => ledOf(plan, sheets, board, item, own)) : [];
+    return own.some((t) => t.terminal.led) ? own.flatMap((item) => ledOf({ plan, sheets, board }, item, own)) : [];
   });
 });
 
@@ -322,7 +323,7 @@ export const loadsOf = listPerComponent((plan: Plan, sheets: Sheets): readonly L
   const others = planTerminals(plan, sheets).flatMap((item): Load[] => {
     const { terminal, part, key } = item;
     if (!terminal.digit && terminal.loadMilliamps === undefined) return [];
-    const circuit = circuitOf(plan, sheets, board, item, isSunk(part));
+    const circuit = circuitOf({ plan, sheets, board }, item, isSunk(part));
     if (!circuit) return [];
     const { driver } = circuit;
     const transistor = plan.drivers[key];

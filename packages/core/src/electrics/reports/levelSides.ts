@@ -1,3 +1,4 @@
+import type { PlanContext } from '../../plan/planContext';
 import { otherEnd } from '../../nets/passThrough';
 import { findNets } from '../../nets/nets';
 import type { PlanTerminal } from '../../nets/terminals';
@@ -49,7 +50,7 @@ const PASSED_ON = 3.6;
 const MOSFET_VOLTS = 0.01;
 
 /** The logic supply of a part: its supply, its regulator output, or the logic supply of its sheet. */
-function logicOf(plan: Plan, sheets: Sheets, board: IndexedBoard, placement: Placement, part: PartSheet): Feed {
+function logicOf({ plan, sheets, board }: PlanContext, placement: Placement, part: PartSheet): Feed {
   const feed = feedOf(plan, sheets, board, placement.id);
   if (!part.supply?.regulator) return feed;
   const made = partLogic(plan, sheets, board, placement);
@@ -85,8 +86,8 @@ function partReceiver(feed: Feed, part: PartSheet, i2c: boolean): Receiver {
 }
 
 /** A part at its end of a line. */
-export function partSide(plan: Plan, sheets: Sheets, board: IndexedBoard, { placement, part }: PlanTerminal, i2c: boolean): Required<Side> {
-  const feed = logicOf(plan, sheets, board, placement, part);
+export function partSide({ plan, sheets, board }: PlanContext, { placement, part }: PlanTerminal, i2c: boolean): Required<Side> {
+  const feed = logicOf({ plan, sheets, board }, placement, part);
   return { driver: partDriver(feed, part), receiver: partReceiver(feed, part, i2c) };
 }
 
@@ -113,7 +114,7 @@ export function boardSide(board: IndexedBoard, pin: string | undefined): Require
 }
 
 /** A level shifter at one end of a channel. A MOSFET gives the supply of its side for high, through its pull-up, and passes a low on. */
-export function shifterSide(plan: Plan, sheets: Sheets, board: IndexedBoard, shifter: Placement, end: string): Side | undefined {
+export function shifterSide({ plan, sheets, board }: PlanContext, shifter: Placement, end: string): Side | undefined {
   const part = partSheet(sheets, shifter.sheet)?.sheet;
   const passage = part?.passage;
   if (!part || !passage || otherEnd(part, end) === undefined) return undefined;

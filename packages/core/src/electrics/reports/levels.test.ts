@@ -63,7 +63,7 @@ describe('I2C', () => {
         .filter((p) => p.placement === 'l' && p.way === 'to-board')
         .map((p) => p.verdict),
     ).toEqual(['damage', 'damage']);
-    const shifted = edited(high, sheets, ...behindShifter(high, sheets, boardOf(high, sheets)!, ['l'], 'i2c')!.edits);
+    const shifted = edited(high, sheets, ...behindShifter({ plan: high, sheets, board: boardOf(high, sheets)! }, ['l'], 'i2c')!.edits);
     const back = edited(shifted, sheets, { kind: 'cut-pull-ups', placement: 's', cut: false });
     expect(pairs(back).map((p) => p.verdict)).toEqual(['good', 'good', 'good', 'good', 'good', 'good']);
   });

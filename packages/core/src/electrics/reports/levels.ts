@@ -1,3 +1,4 @@
+import type { PlanContext } from '../../plan/planContext';
 import { findOrThrow } from '../../collections/orThrow';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { boardOf } from '../../plan/edit';
@@ -87,7 +88,7 @@ class Sides {
   part(item: PlanTerminal, i2c: boolean): Required<Side> {
     const key = `${item.placement.id} ${i2c}`;
     let side = this.#parts.get(key);
-    if (!side) this.#parts.set(key, (side = partSide(this.plan, this.sheets, this.board, item, i2c)));
+    if (!side) this.#parts.set(key, (side = partSide({ plan: this.plan, sheets: this.sheets, board: this.board }, item, i2c)));
     return side;
   }
 
@@ -186,11 +187,11 @@ interface Partner {
   readonly carried: boolean;
 }
 
-function partnerOf(plan: Plan, sheets: Sheets, board: IndexedBoard, sides: Sides, item: PlanTerminal): Partner | undefined {
+function partnerOf({ plan, sheets, board }: PlanContext, sides: Sides, item: PlanTerminal): Partner | undefined {
   const { end } = item.wire ?? {};
   if (end?.to === 'terminal' && passThroughSource(plan, sheets, item.key) !== undefined) {
     const shifter = findOrThrow(plan.placements, (p) => p.id === end.placement);
-    const side = shifterSide(plan, sheets, board, shifter, end.terminal);
+    const side = shifterSide({ plan, sheets, board }, shifter, end.terminal);
     return side && { side, carried: true };
   }
   const pin = findNets(plan, sheets).byTerminal.get(item.key)?.pins[0];
@@ -209,9 +210,7 @@ function i2cPairs(board: IndexedBoard, item: PlanTerminal, lines: readonly PullU
 }
 
 function pairsOf(
-  plan: Plan,
-  sheets: Sheets,
-  board: IndexedBoard,
+  { plan, sheets, board }: PlanContext,
   sides: Sides,
   item: PlanTerminal,
   lines: readonly PullUp[] | undefined,
@@ -224,14 +223,14 @@ function pairsOf(
   // Of a level shifter only the board-side ends that represent other terminals.
   if (part.passage && !item.carries) return [];
   if (part.module.levelShift?.terminals.includes(terminal.id)) return [];
-  const partner = partnerOf(plan, sheets, board, sides, item);
+  const partner = partnerOf({ plan, sheets, board }, sides, item);
   if (!partner) return [];
   const i2c = demand.line?.kind === 'i2c';
   if (i2c) {
     if (part.passage || !lines || lines.length === 0) return [];
     return i2cPairs(board, item, lines, sides, partner);
   }
-  const own = part.passage ? shifterSide(plan, sheets, board, placement, terminal.id) : sides.part(item, false);
+  const own = part.passage ? shifterSide({ plan, sheets, board }, placement, terminal.id) : sides.part(item, false);
   const share = dividedBy(plan, key);
   const ways: LevelPair[] = [];
   if (terminal.direction !== 'out' && own?.receiver)
@@ -255,5 +254,5 @@ export const levelPairs = listPerComponent((plan: Plan, sheets: Sheets): readonl
   if (!board) return [];
   const pullUps = linePullUps(plan, sheets);
   const sides = new Sides(plan, sheets, board);
-  return planTerminals(plan, sheets).flatMap((item) => pairsOf(plan, sheets, board, sides, item, pullUps.get(item.key)));
+  return planTerminals(plan, sheets).flatMap((item) => pairsOf({ plan, sheets, board }, sides, item, pullUps.get(item.key)));
 });

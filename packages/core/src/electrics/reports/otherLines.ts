@@ -1,3 +1,4 @@
+import type { PlanContext } from '../../plan/planContext';
 import { findNets, type Nets } from '../../nets/nets';
 import { isPulledUp } from '../../nets/pulled';
 import { type PlanTerminal, planTerminals } from '../../nets/terminals';
@@ -106,7 +107,7 @@ function serial(plan: Plan, board: IndexedBoard, nets: Nets, placement: Placemen
 /** Wire that a 1-Wire line is taken to have, in centimetres for each part. */
 const ONE_WIRE_CM = 100;
 
-function oneWire(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets, items: readonly PlanTerminal[]): OtherLines {
+function oneWire({ plan, sheets, board }: PlanContext, nets: Nets, items: readonly PlanTerminal[]): OtherLines {
   const members = items.map((t) => t.placement);
   const volts = feedOf(plan, sheets, board, members[0]!.id).volts.min;
   const wanted = oneWirePullUp(volts, members.length * ONE_WIRE_CM);
@@ -140,7 +141,7 @@ function kindOf(items: readonly PlanTerminal[]): LineKind | undefined {
   return part.bus.kind === 'private' && !part.passage ? 'own-protocol' : undefined;
 }
 
-function ofItsOwn(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets, placement: Placement): readonly OtherLines[] {
+function ofItsOwn({ plan, sheets, board }: PlanContext, nets: Nets, placement: Placement): readonly OtherLines[] {
   const all = planTerminals(plan, sheets);
   const items = signals(all.filter((t) => t.placement.id === placement.id)).filter((t) => t.terminal.role !== 'onewire.data');
   const kind = items.length > 0 ? kindOf(items) : undefined;
@@ -185,7 +186,7 @@ export function otherLines(plan: Plan, sheets: Sheets, board: IndexedBoard): rea
   const nets = findNets(plan, sheets);
   const wires = nets.list.map((net) => net.terminals.filter((t) => t.terminal.role === 'onewire.data')).filter((items) => items.length > 0);
   return [
-    ...plan.placements.filter((p) => partSheet(sheets, p.sheet)).flatMap((p) => ofItsOwn(plan, sheets, board, nets, p)),
-    ...wires.map((items) => oneWire(plan, sheets, board, nets, items)),
+    ...plan.placements.filter((p) => partSheet(sheets, p.sheet)).flatMap((p) => ofItsOwn({ plan, sheets, board }, nets, p)),
+    ...wires.map((items) => oneWire({ plan, sheets, board }, nets, items)),
   ];
 }

@@ -1,3 +1,4 @@
+import type { PlanContext } from '../../plan/planContext';
 import { type Bus, findBuses } from '../../nets/buses';
 import { mapPerComponent } from '../../nets/connectedComponents';
 import { type Segment, segmentsOf } from '../../nets/segments';
@@ -95,7 +96,7 @@ const shiftsItself = ({ module, terminals }: PartSheet, line: I2cLine): boolean 
   terminals.list.some(({ id, role }) => role === `i2c.${line}` && (module.levelShift?.terminals.includes(id) ?? false));
 
 /** The input limit of each device on a segment. */
-function limitsOf(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus, segment: Segment, line: I2cLine): readonly InputLimit[] {
+function limitsOf({ plan, sheets, board }: PlanContext, bus: Bus, segment: Segment, line: I2cLine): readonly InputLimit[] {
   const pin = board.pins.get(bus.pins[line] ?? '');
   const toleratedVolts = pin?.limits?.tolerantVolts;
   const ofBoard: InputLimit = {
@@ -137,14 +138,7 @@ function cuttableOf(plan: Plan, sheets: Sheets): ReadonlySet<string> {
   return new Set(plan.placements.filter((p) => !p.pullUpsCut && partSheet(sheets, p.sheet)?.sheet.module.pullUps?.length).map((p) => p.id));
 }
 
-function segmentSheet(
-  plan: Plan,
-  sheets: Sheets,
-  board: IndexedBoard,
-  bus: Bus,
-  segments: readonly Segment[],
-  segment: Segment,
-): SegmentReport {
+function segmentSheet({ plan, sheets, board }: PlanContext, bus: Bus, segments: readonly Segment[], segment: Segment): SegmentReport {
   const lines = busClock(plan, sheets, bus).lines.filter((one) => one.segment.id === segment.id);
   const worse = lines.reduce((a, b) => (BADNESS.indexOf(b.pullUps.verdict) > BADNESS.indexOf(a.pullUps.verdict) ? b : a));
   const { input, pullUps } = worse;
@@ -152,7 +146,7 @@ function segmentSheet(
   const helps = pullUps.verdict === 'missing' || pullUps.verdict === 'too-weak';
   // Where only one line is pulled too high it need not be the one that is worse else.
   const heights = [worse, ...lines.filter((one) => one !== worse)].map(({ line, input: { pullUps } }) => {
-    const limits = limitsOf(plan, sheets, board, bus, segment, line);
+    const limits = limitsOf({ plan, sheets, board }, bus, segment, line);
     return { limits, pullUps, overdriven: overdrivenBy(limits, pullUps) };
   });
   const above = ({ overdriven: [first] }: (typeof heights)[number]) => (first ? first.restVolts - first.limitVolts : 0);
@@ -194,6 +188,6 @@ export const i2cSegmentReports = mapPerComponent((plan: Plan, sheets: Sheets): R
 /** The segments of an I2C bus with their pull-ups. */
 export function segmentReports(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): readonly [SegmentReport, ...SegmentReport[]] {
   const [first, ...more] = segmentsOf(plan, sheets, bus);
-  const one = (segment: Segment) => segmentSheet(plan, sheets, board, bus, [first, ...more], segment);
+  const one = (segment: Segment) => segmentSheet({ plan, sheets, board }, bus, [first, ...more], segment);
   return [one(first), ...more.map(one)];
 }

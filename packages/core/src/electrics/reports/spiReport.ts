@@ -1,3 +1,4 @@
+import type { PlanContext } from '../../plan/planContext';
 import type { Bus } from '../../nets/buses';
 import { controllerHz } from '../../nets/controllers';
 import { chainsOf } from '../../nets/chains';
@@ -124,7 +125,7 @@ const limitsOf = ({ controllerHz, software, wireCm, setHz }: Common): readonly (
   limit(setHz, 'set'),
 ];
 
-function clocksOf(plan: Plan, sheets: Sheets, board: IndexedBoard, members: readonly Placement[], common: Common) {
+function clocksOf({ plan, sheets, board }: PlanContext, members: readonly Placement[], common: Common) {
   const shared = limitsOf(common);
   const each = members.map((member) => {
     const part = partSheet(sheets, member.sheet)?.sheet;
@@ -143,7 +144,7 @@ function clocksOf(plan: Plan, sheets: Sheets, board: IndexedBoard, members: read
   return { write: lowest(each.map((one) => one.write))!, read: lowest(each.map((one) => one.read)) };
 }
 
-function rowOf(plan: Plan, sheets: Sheets, board: IndexedBoard, members: readonly Placement[], common: Common): SpiRow {
+function rowOf({ plan, sheets, board }: PlanContext, members: readonly Placement[], common: Common): SpiRow {
   const head = members[0]!;
   const parts = members.flatMap((member): readonly PartSheet[] => {
     const part = partSheet(sheets, member.sheet)?.sheet;
@@ -151,7 +152,7 @@ function rowOf(plan: Plan, sheets: Sheets, board: IndexedBoard, members: readonl
   });
   const own = terminalsOf(plan, head, sheets);
   const select = own.find((t) => t.terminal.role === 'spi.cs');
-  const { write, read } = clocksOf(plan, sheets, board, members, common);
+  const { write, read } = clocksOf({ plan, sheets, board }, members, common);
   const known = parts.flatMap((part) => (part.access ? [part.access] : []));
   const bits = known.length === parts.length && known.length > 0 ? known.reduce((sum, a) => sum + spiBits(a.transfers), 0) : undefined;
   const perSecond = known.length > 0 ? Math.max(...members.map((m, at) => plan.rates[m.id] ?? known[at]?.perSecond ?? 0)) : undefined;
@@ -248,7 +249,10 @@ function makeSheet(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): S
     softwareHz: controller?.software ? undefined : board.sheet.software?.spiHz,
   };
   const groups = groupsOf(plan, sheets, bus);
-  const rows = groups.flatMap((members) => [rowOf(plan, sheets, board, members, common), ...furtherRows(plan, sheets, members, common)]);
+  const rows = groups.flatMap((members) => [
+    rowOf({ plan, sheets, board }, members, common),
+    ...furtherRows(plan, sheets, members, common),
+  ]);
   const card = groups.flat().find((p) => partSheet(sheets, p.sheet)?.sheet.family === 'storage');
   const known = rows.filter((row) => row.modes.length > 0);
   return {

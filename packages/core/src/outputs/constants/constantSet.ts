@@ -1,3 +1,4 @@
+import type { PlanContext } from '../../plan/planContext';
 import { getOrThrow } from '../../collections/orThrow';
 import { busClock } from '../../electrics/reports/busClock';
 import { ladderReports } from '../../electrics/reports/ladderReport';
@@ -122,7 +123,7 @@ export function pinOf(
   return pin && { pin, ...(through ? { through } : {}) };
 }
 
-function pinConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanTerminal, name: string): readonly Constant[] {
+function pinConstants({ plan, sheets, board }: PlanContext, item: PlanTerminal, name: string): readonly Constant[] {
   const { terminal, wire, part } = item;
   const found = pinOf(plan, sheets, board, item);
   if (!found) {
@@ -159,7 +160,7 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
   const ladder = ladderReports(plan, sheets).find((one) => one.placement === placement.id)?.reading;
   const table = segmentTable(plan, sheets, placement.id);
   return [
-    ...signals.flatMap((item, at) => pinConstants(plan, sheets, board, item, `pin_${names[at]!.replace(/_$/, '')}`)),
+    ...signals.flatMap((item, at) => pinConstants({ plan, sheets, board }, item, `pin_${names[at]!.replace(/_$/, '')}`)),
     ...addresses.map(({ device, address }) => int(of(device.id), address, `7-bit I2C address of ${device.chip}`, true)),
     ...(spi
       ? [

@@ -36,7 +36,7 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
   const ends = useMemo(() => otherEnds(plan, sheets, item), [plan, sheets, item]);
   const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
   const shifted = useMemo(
-    () => (kind === 'i2c' ? behindShifter(plan, sheets, board, [item.placement.id], kind) : undefined),
+    () => (kind === 'i2c' ? behindShifter({ plan, sheets, board }, [item.placement.id], kind) : undefined),
     [plan, sheets, board, item, kind],
   );
   const dividers = useMemo(() => biasEnds(plan, sheets, item), [plan, sheets, item]);

@@ -1,3 +1,4 @@
+import type { PlanContext } from '@roof-chart/core/plan/planContext';
 import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { endFit } from '@roof-chart/core/assign/fit/endFit';
 import { isFreeFor } from '@roof-chart/core/assign/fit/freePins';
@@ -7,11 +8,10 @@ import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Net, Nets } from '@roof-chart/core/nets/nets';
 import { singleLed } from '@roof-chart/core/nets/leds';
 import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
-import type { Plan } from '@roof-chart/core/plan/plan';
 import { choicesOf } from '@roof-chart/core/sheets/boardSheet';
 import type { PartTerminal } from '@roof-chart/core/sheets/partSheet';
 import { CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '@roof-chart/core/sheets/roles';
-import type { IndexedBoard, Sheets } from '@roof-chart/core/sheets/sheetIndex';
+import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import type { AxisBracket } from '../../ui/chart/ChartAxis';
 import type { Choice } from '../../ui/chart/ChartCells';
 import type { NetLine } from '../../ui/chart/ChartUnderlay';
@@ -75,9 +75,7 @@ const NOWHERE: readonly string[] = [];
 
 /** Rows of the chart, part by part. */
 export function chartGroups(
-  plan: Plan,
-  sheets: Sheets,
-  board: IndexedBoard,
+  { plan, sheets, board }: PlanContext,
   nets: Nets,
   scope: WireScope,
   findings: readonly Finding[],

@@ -15,6 +15,12 @@ test('parts are placed on a breadboard, moved by keyboard with the rest making r
   await expect(holes).toBeFocused();
   await expect(page.getByRole('region', { name: 'Not on the breadboard' })).toContainText('Level shifter');
 
+  // What its sheet does not state, a ruler tells: the module is then on the breadboard.
+  await page.getByRole('combobox', { name: 'Row distance of Level shifter' }).selectOption({ label: '12.70 mm' });
+  await expect(holes.getByRole('button', { name: /^Level shifter, across the gap/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('region', { name: 'Not on the breadboard' })).toContainText('Level shifter');
+
   // By keyboard to another row: it is locked there, everything else has room, and one undo takes all of it back.
   const encoder = holes.getByRole('button', { name: /^Encoder, / });
   const before = await encoder.getAttribute('aria-label');

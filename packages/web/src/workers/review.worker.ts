@@ -117,9 +117,10 @@ export const reviewer = {
   /** Places on the breadboard, after some edits, or what is locked where it has no room.
    *  @returns edits that begin with those given */
   placeHoles: (plan: Plan, first: readonly Edit[], scope: Scope): PlacedHoles => {
-    const noted = notedSheets(sheets, plan.benchNotes);
-    const begun = applyEdits(plan, first, noted);
+    const begun = applyEdits(plan, first, notedSheets(sheets, plan.benchNotes));
     if (!begun.ok) return { locked: [] };
+    // The first edits may state what a module measures.
+    const noted = notedSheets(sheets, begun.plan.benchNotes);
     const found = placeHoles(begun.plan, noted, scope);
     return found ? { ...found, edits: [...first, ...found.edits] } : { locked: lockedWithoutRoom(begun.plan, noted) };
   },

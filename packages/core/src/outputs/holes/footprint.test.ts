@@ -48,7 +48,7 @@ test.each([
   ['radio-nrf24l01', 'double row'],
   ['servo-micro', 'leads'],
   ['relay-coil-5v', 'irregular'],
-  ['multiplexer-tca9548a', 'row distance unknown'],
+  ['multiplexer-tca9548a', 'channel pins unknown'],
 ])('%s is not plugged in: %s', (id, why) => {
   expect(part(id)).toEqual({ ok: false, why });
 });

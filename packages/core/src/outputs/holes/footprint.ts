@@ -29,7 +29,8 @@ export interface Footprint {
 }
 
 /** Why something cannot be plugged in. */
-export type Unpluggable = 'leads' | 'no pins' | 'double row' | 'row distance unknown' | 'rows too far apart' | 'irregular' | 'sockets';
+export type Unpluggable =
+  'leads' | 'no pins' | 'double row' | 'row distance unknown' | 'channel pins unknown' | 'rows too far apart' | 'irregular' | 'sockets';
 
 /** How something is plugged into one breadboard, and where that leaves no more than one hole beside a row of legs, into two side by side. */
 export type Plugged = ({ readonly ok: true; readonly footprint: Footprint } | { readonly ok: false; readonly why: Unpluggable }) & {
@@ -150,7 +151,7 @@ export const partFootprint = memoizeByObject((part: PartSheet): Plugged => {
   if (shape?.mount !== undefined) return refused(shape.mount);
   const face = partFace(part);
   // Channels are along another edge than the header, at a distance that no sheet states.
-  if (part.terminals.list.some(({ role, channel }) => role === 'external' && channel)) return refused('row distance unknown');
+  if (part.terminals.list.some(({ role, channel }) => role === 'external' && channel)) return refused('channel pins unknown');
   if (shape?.body === 'dip') return chipFootprint(face);
   if (singleLed(part) || shape?.body === 'leads')
     return {

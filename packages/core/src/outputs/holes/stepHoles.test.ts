@@ -3,6 +3,7 @@ import { corpusPlans } from '../../../tests/corpus';
 import { add, edited, stick, wire } from '../../../tests/makePlan';
 import { applyEdits } from '../../plan/applyEdits';
 import type { Edit } from '../../plan/edit';
+import { notedSheets } from '../../sheets/notedSheets';
 import { type Breadboard, newPlan, type Plan, splitKey } from '../../plan/plan';
 import { stepText } from '../../text/views/buildText';
 import { stepHolesText } from '../../text/views/holeText';
@@ -280,4 +281,33 @@ test('a place is refused for what is no part of the plan, and goes and comes bac
   expect(Object.keys(gone.plan.places).filter((item) => item.startsWith('oled'))).toEqual([]);
   const back = applyEdits(gone.plan, gone.inverse, sheets);
   expect(back.ok && back.plan.places).toEqual(plan.places);
+});
+
+test('a row distance that was measured puts a module on the breadboard, one that no breadboard has does not', () => {
+  const shifter = edited(small, sheets, add('shifter', 'shifter-mosfet-4', 'Shifter'), wire('shifter:GND', 'ground'));
+  const measured = (value: number): Edit => ({
+    kind: 'bench-note',
+    sheet: 'shifter-mosfet-4',
+    fact: 'shape/rowsMm',
+    note: { value, words: 'measured from row to row', date: '2026-12-01' },
+  });
+  const placed = (plan: Plan) => {
+    const noted = notedSheets(sheets, plan.benchNotes);
+    const board = edited(plan, noted, BOARD);
+    const done = edited(board, noted, ...placeHoles(board, noted, 'all', 300)!.edits);
+    const { items, off } = holePlan(done, noted)!;
+    return items.find(({ id }) => id === 'shifter') ?? off.find(({ id }) => id === 'shifter')?.why;
+  };
+  expect(placed(shifter)).toBe('row distance unknown');
+  for (const pitches of [4, 5, 6]) {
+    const item = placed(edited(shifter, sheets, measured(2.54 * pitches)));
+    if (typeof item !== 'object') throw new Error(item);
+    expect([pitches, item.legs.length, ['across', 'turned'].includes(item.side)]).toEqual([pitches, 12, true]);
+    const columns = ['ae', 'fj'].map(
+      (half) => new Set(item.legs.flatMap(({ hole }) => (hole.at === 'strip' && hole.half === half ? [hole.column] : []))),
+    );
+    const [upper, lower] = columns.map((one) => [...one][0]!);
+    expect([columns.map(({ size }) => size), 7 + lower! - upper!]).toEqual([[1, 1], pitches]);
+  }
+  expect([11, 45.72].map((mm) => placed(edited(shifter, sheets, measured(mm))))).toEqual(['irregular', 'rows too far apart']);
 });

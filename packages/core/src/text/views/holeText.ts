@@ -49,6 +49,7 @@ const WHY: { readonly [W in OffBoard['why']]: string } = {
   'no pins': 'it has no two rows of pins for a breadboard',
   'double row': 'its pins are in two rows side by side, which one strip would short',
   'row distance unknown': 'its sheet does not state how far its rows of pins are apart',
+  'channel pins unknown': 'its sheet does not state where the pins of its channels are',
   'rows too far apart': 'its rows of pins are so far apart that no hole stays free beside one of them',
   'needs two boards': 'its rows of pins are too far apart for one breadboard; on two side by side it has holes on both sides',
   irregular: 'its legs are not on a 2.54 mm grid',

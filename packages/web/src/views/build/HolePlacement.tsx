@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
 import type { HolePlan } from '@roof-chart/core/outputs/holes/holePlan';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
@@ -11,6 +11,37 @@ interface HolePlacementProps {
   readonly plan: Plan;
   readonly holes: HolePlan;
   readonly placing: Placing;
+}
+
+/** Distances of two rows that a breadboard has holes for, in pitches of 2.54 mm. */
+const ROW_PITCHES = [3, 4, 5, 6, 7, 8, 9, 10];
+
+/** Asks how far the two rows of a module are apart: most sheets do not know, a ruler does. */
+function RowDistance({
+  plan,
+  item,
+  name,
+  placing,
+}: Pick<HolePlacementProps, 'plan' | 'placing'> & { readonly item: string; readonly name: string }) {
+  const sheet = plan.placements.find(({ id }) => id === item)?.sheet;
+  if (!sheet) return null;
+  const state = (mm: number) => {
+    const note = { value: mm, words: 'measured from row to row', date: new Date().toISOString().slice(0, 10) };
+    placing.place([{ kind: 'bench-note', sheet: sheet.id, fact: 'shape/rowsMm', note }], 'all', `state the row distance of ${name}`);
+  };
+  return (
+    <NativeSelect
+      size="xs"
+      className={styles.distance!}
+      aria-label={`Row distance of ${name}`}
+      value=""
+      data={[
+        { value: '', label: 'Measured: row to row…' },
+        ...ROW_PITCHES.map((pitches) => ({ value: String(pitches), label: `${(pitches * 2.54).toFixed(2)} mm` })),
+      ]}
+      onChange={({ currentTarget }) => state(Math.round(Number(currentTarget.value) * 254) / 100)}
+    />
+  );
 }
 
 /** What is on leads, with the reason, and what it would take to fit. */
@@ -28,6 +59,7 @@ export function OffList({ plan, holes, placing }: HolePlacementProps) {
             <li key={one.id}>
               <strong>{name}</strong>
               <span className="quiet">{whyOffText(one)}</span>
+              {one.why === 'row distance unknown' && <RowDistance plan={plan} item={one.id} name={name} placing={placing} />}
               {one.why === 'needs two boards' && (
                 <Button
                   size="compact-xs"

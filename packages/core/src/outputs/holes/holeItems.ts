@@ -5,8 +5,7 @@ import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetInd
 import { pinAtPosition } from '../boardPosition';
 import { chipCircuitOf } from '../chipCircuit';
 import { usualGround } from '../usualGround';
-import type { Conductor, ConductorEnd } from '../wiring/conductors';
-import { wiringOf } from '../wiring/conductors';
+import { type Conductor, type ConductorEnd, type Wiring, wiringOf } from '../wiring/conductors';
 import { type Half, HALVES, isSideBySide } from './breadboard';
 import { boardFootprint, type Footprint, inRow, partFootprint, type Plugged, type Unpluggable } from './footprint';
 import { placeLegs } from './placeLegs';
@@ -165,13 +164,8 @@ function withChipPins(board: IndexedBoard, conductors: readonly Conductor[], pin
   return [...conductors, ...byId.values()];
 }
 
-/** What of a plan goes on a breadboard: the board and parts whose pins fit its holes, transistors and trimmers; what is joined; and between
- *  which strips or rails each resistor, capacitor and diode lies. Undefined if the board's sheet is missing.
- *  @param isOff whether something is left off the breadboard by choice */
-export function holeInstance(plan: Plan, sheets: Sheets, isOff: (item: string) => boolean): HoleInstance | undefined {
-  const wiring = wiringOf(plan, sheets, 'as modules');
-  if (!wiring) return undefined;
-  const { board, modules } = wiring;
+/** What is plugged in, and what is not: the board, modules, transistors and trimmers. */
+function pluggedIn(plan: Plan, sheets: Sheets, { board, modules }: Wiring, isOff: (item: string) => boolean) {
   const off: OffBoard[] = [];
   const items: HoleItem[] = [];
   const hasTwo = plan.breadboard !== null && isSideBySide(plan.breadboard);
@@ -188,20 +182,21 @@ export function holeInstance(plan: Plan, sheets: Sheets, isOff: (item: string) =
     if (component && isThreeLegged(component)) take(id, { ok: true, footprint: inRow(legOrder(component)) });
     else if (part) take(id, partFootprint(part));
   }
-  const chip = items[0]?.id === 'board' ? chipComponents(plan, board) : [];
-  const conductors = withChipPins(
-    board,
-    wiring.conductors,
-    chip.flatMap(({ pins }) => pins),
-  );
+  return { items, off };
+}
+
+/** What is to be joined: of each conductor the strips of what is plugged in, and the leads of what is not.
+ *  @param bridging components that lie from strip to strip: they take their ends themselves */
+function netsOf(
+  board: IndexedBoard,
+  conductors: readonly Conductor[],
+  items: readonly HoleItem[],
+  bridging: ReadonlySet<string>,
+): readonly HoleNet[] {
   const stripOf = new Map(items.flatMap((item) => item.strips.map((strip) => [`${item.id} ${strip.leg}`, strip] as const)));
   const boardLegs = new Set(items.find(({ id }) => id === 'board')?.footprint.legs.map(({ id }) => id));
   const rails = railUses(board, conductors);
-  const twoLegged = planComponents(plan, sheets).filter((one) => !isThreeLegged(one));
-  const bridging = new Set(twoLegged.flatMap(({ id }) => (isOff(id) ? [] : [id])));
-  // What has no room even for its two legs is soldered to leads.
-  for (const { id } of twoLegged) if (isOff(id)) off.push({ id, why: 'chosen' });
-  const nets = conductors.map((conductor): HoleNet => {
+  return conductors.map((conductor): HoleNet => {
     const ends = [
       ...positionsOf(board, conductor, boardLegs).map((terminal) => ({ module: 'board', terminal })),
       ...conductor.ends.filter(({ module }) => !bridging.has(module)),
@@ -214,19 +209,44 @@ export function holeInstance(plan: Plan, sheets: Sheets, isOff: (item: string) =
       rail: rails.get(conductor.id),
     };
   });
+}
+
+/** A component with two legs that lies on its own. */
+const lyingAlone = (id: string): HoleItem =>
+  itemOf(id, {
+    legs: [
+      { id: '0', row: 0, half: 'fj' },
+      { id: '1', row: OWN_SPAN, half: 'fj' },
+    ],
+    body: [0, OWN_SPAN],
+  });
+
+/** What of a plan goes on a breadboard: the board and parts whose pins fit its holes, transistors and trimmers; what is joined; and between
+ *  which strips or rails each resistor, capacitor and diode lies. Undefined if the board's sheet is missing.
+ *  @param isOff whether something is left off the breadboard by choice */
+export function holeInstance(plan: Plan, sheets: Sheets, isOff: (item: string) => boolean): HoleInstance | undefined {
+  const wiring = wiringOf(plan, sheets, 'as modules');
+  if (!wiring) return undefined;
+  const { board } = wiring;
+  const { items, off } = pluggedIn(plan, sheets, wiring, isOff);
+  const chip = items[0]?.id === 'board' ? chipComponents(plan, board) : [];
+  const conductors = withChipPins(
+    board,
+    wiring.conductors,
+    chip.flatMap(({ pins }) => pins),
+  );
+  const twoLegged = planComponents(plan, sheets).filter((one) => !isThreeLegged(one));
+  const bridging = new Set(twoLegged.flatMap(({ id }) => (isOff(id) ? [] : [id])));
+  // What has no room even for its two legs is soldered to leads.
+  for (const { id } of twoLegged) if (isOff(id)) off.push({ id, why: 'chosen' });
+  const nets = netsOf(board, conductors, items, bridging);
   const bridges = placeLegs({
-    components: planComponents(plan, sheets).filter(({ id }) => bridging.has(id)),
+    components: twoLegged.filter(({ id }) => bridging.has(id)),
     chip,
     items,
     nets,
     ownItem: (id) => {
-      const item = itemOf(id, {
-        legs: [
-          { id: '0', row: 0, half: 'fj' },
-          { id: '1', row: OWN_SPAN, half: 'fj' },
-        ],
-        body: [0, OWN_SPAN],
-      });
+      const item = lyingAlone(id);
       items.push(item);
       return item;
     },

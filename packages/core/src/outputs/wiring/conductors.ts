@@ -89,14 +89,17 @@ function positionsOn(board: IndexedBoard, node: string): readonly string[] {
   });
 }
 
+/** Modules and the conductors between them and the board. */
+export interface Wiring {
+  readonly board: IndexedBoard;
+  readonly modules: readonly WiringModule[];
+  readonly conductors: readonly Conductor[];
+}
+
 /** What a wiring picture shows: parts and components as modules, and the conductors between them and the board. Conductors that end in one
  *  place alone are left out. Undefined if the board's sheet is missing.
  *  @param resistors whether a resistor in a wire sits in the line, or is a module with two terminals of its own */
-export function wiringOf(
-  plan: Plan,
-  sheets: Sheets,
-  resistors: 'in line' | 'as modules' = 'in line',
-): { readonly board: IndexedBoard; readonly modules: readonly WiringModule[]; readonly conductors: readonly Conductor[] } | undefined {
+export function wiringOf(plan: Plan, sheets: Sheets, resistors: 'in line' | 'as modules' = 'in line'): Wiring | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const items = planTerminals(plan, sheets).filter(({ placement }) => !placement.onBoard);

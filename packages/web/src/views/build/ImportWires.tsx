@@ -62,17 +62,8 @@ function Match({
   );
 }
 
-/** A wire list compared with the plan before it is imported. */
-function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () => void }) {
-  const { edit } = useWorkbench();
-  const [text, setText] = useState('');
-  const subject = useMemo(() => ({ plan, text }), [plan, text]);
-  const reading = useReading<readonly MatchedWire[]>(subject, (reviewer) => reviewer.readWires(plan, text));
-  const matches = reading.isCurrent ? (reading.value ?? []) : [];
-  const [answers, setAnswers] = useState<{ readonly [line: number]: WireAnswer }>({});
-  const edits = matches
-    .flatMap((match) => answeredEdit(plan, match, answers[match.listed.line] ?? {}) ?? [])
-    .slice(0, PLAN_LIMITS.editsPerBatch);
+/** The text of a wire list, typed, pasted or from a file. */
+function WireText({ text, onChange }: { readonly text: string; readonly onChange: (text: string) => void }) {
   return (
     <>
       <Textarea
@@ -83,15 +74,12 @@ function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () =>
         rows={7}
         maxLength={LIST_LENGTH}
         value={text}
-        onChange={(event) => {
-          setText(event.currentTarget.value);
-          setAnswers({});
-        }}
+        onChange={(event) => onChange(event.currentTarget.value)}
         styles={{ input: { fontFamily: 'var(--mono)', fontSize: 12 } }}
       />
       <FileButton
         accept=".csv,.tsv,.txt,.md,text/*"
-        onChange={(file) => void file?.text().then((read) => setText(read.slice(0, LIST_LENGTH)))}
+        onChange={(file) => void file?.text().then((read) => onChange(read.slice(0, LIST_LENGTH)))}
       >
         {(props) => (
           <Button {...props} size="compact-sm" variant="default" mt={8}>
@@ -99,31 +87,71 @@ function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () =>
           </Button>
         )}
       </FileButton>
+    </>
+  );
+}
+
+/** What was answered about a line, by its number. */
+type Answers = { readonly [line: number]: WireAnswer };
+
+interface MatchesProps {
+  readonly plan: Plan;
+  readonly matches: readonly MatchedWire[];
+  readonly answers: Answers;
+  readonly onAnswers: (answers: Answers) => void;
+}
+
+/** Each line of the list with what it is read as. */
+function Matches({ plan, matches, answers, onAnswers }: MatchesProps) {
+  if (matches.length === 0) return null;
+  return (
+    <table className={styles.bill}>
+      <tbody>
+        {matches.map((match) => (
+          <tr key={match.listed.line}>
+            <td className="num">{match.listed.line}</td>
+            <td>{`${match.listed.from} → ${match.listed.to}`}</td>
+            <td>
+              <Match
+                plan={plan}
+                match={match}
+                answer={answers[match.listed.line] ?? {}}
+                onAnswer={(answer) => onAnswers({ ...answers, [match.listed.line]: answer })}
+              />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** A wire list compared with the plan before it is imported. */
+function Preview({ plan, onDone }: { readonly plan: Plan; readonly onDone: () => void }) {
+  const { edit } = useWorkbench();
+  const [text, setText] = useState('');
+  const subject = useMemo(() => ({ plan, text }), [plan, text]);
+  const reading = useReading<readonly MatchedWire[]>(subject, (reviewer) => reviewer.readWires(plan, text));
+  const matches = reading.isCurrent ? (reading.value ?? []) : [];
+  const [answers, setAnswers] = useState<Answers>({});
+  const edits = matches
+    .flatMap((match) => answeredEdit(plan, match, answers[match.listed.line] ?? {}) ?? [])
+    .slice(0, PLAN_LIMITS.editsPerBatch);
+  return (
+    <>
+      <WireText
+        text={text}
+        onChange={(next) => {
+          setText(next);
+          setAnswers({});
+        }}
+      />
       <div className={styles.matches} tabIndex={0} role="region" aria-label="Preview of the import" aria-live="polite">
         <ReadingState reading={reading} />
         {text.trim() !== '' && reading.isCurrent && reading.failure === null && matches.length === 0 && (
           <p className="quiet">No wires found in this text.</p>
         )}
-        {matches.length > 0 && (
-          <table className={styles.bill}>
-            <tbody>
-              {matches.map((match) => (
-                <tr key={match.listed.line}>
-                  <td className="num">{match.listed.line}</td>
-                  <td>{`${match.listed.from} → ${match.listed.to}`}</td>
-                  <td>
-                    <Match
-                      plan={plan}
-                      match={match}
-                      answer={answers[match.listed.line] ?? {}}
-                      onAnswer={(answer) => setAnswers({ ...answers, [match.listed.line]: answer })}
-                    />
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        )}
+        <Matches plan={plan} matches={matches} answers={answers} onAnswers={setAnswers} />
       </div>
       <Button
         disabled={edits.length === 0}

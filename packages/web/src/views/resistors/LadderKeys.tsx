@@ -10,10 +10,37 @@ import { ScaleChart } from '../../ui/chart/ScaleChart';
 import { ladderText, readLadder, writeLadder } from '@roof-chart/core/text/views/ladderText';
 import styles from './Resistors.module.css';
 
+/** The readings of every key on the scale of the converter, with the room between them. */
+function Readings({ name, ladder: { counts, reading } }: { readonly name: string; readonly ladder: LadderReport }) {
+  if (!reading || counts === undefined) return null;
+  const gap = Math.max(0, reading.gap);
+  const ranges = [...reading.keys.map((range, at) => ({ range, head: `Key ${at + 1}` })), { range: reading.idle, head: 'No key' }];
+  return (
+    <ScaleChart
+      label={`Readings of ${name}`}
+      scale={{
+        min: 0,
+        max: counts,
+        log: false,
+        ticks: [0, 0.25, 0.5, 0.75, 1].map((share) => ({ at: counts * share, label: String(Math.round(counts * share)) })),
+      }}
+      rows={ranges.map(({ range, head }) => ({
+        id: head,
+        head,
+        value: `${Math.round(range.min)} to ${Math.round(range.max)}`,
+        marks: [{ at: typical(range), kind: reading.verdict === 'overlap' ? 'clash' : 'disc', from: range.min, to: range.max }],
+      }))}
+      windows={reading.thresholds.map((at) => ({ from: at - gap / 2, to: at + gap / 2, tone: 'quiet' }))}
+      headWidth={200}
+      width={450}
+    />
+  );
+}
+
 /** Keys on one analog pin: their resistors, and what the pin reads for each. */
 export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly ladder: LadderReport }) {
   const { sheets, edit } = useWorkbench();
-  const { placement, key, count, values, counts, reading, leadTo } = ladder;
+  const { placement, key, count, values, leadTo } = ladder;
   const [text, setText] = useState(values ? writeLadder(values) : '');
   const [problem, setProblem] = useState<string | null>(null);
   const name = findOrThrow(plan.placements, (p) => p.id === placement).name;
@@ -54,32 +81,7 @@ export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly lad
           Choose from values on hand
         </Button>
       </div>
-      {reading && counts !== undefined && (
-        <ScaleChart
-          label={`Readings of ${name}`}
-          scale={{
-            min: 0,
-            max: counts,
-            log: false,
-            ticks: [0, 0.25, 0.5, 0.75, 1].map((share) => ({ at: counts * share, label: String(Math.round(counts * share)) })),
-          }}
-          rows={[...reading.keys.map((range, at) => ({ range, head: `Key ${at + 1}` })), { range: reading.idle, head: 'No key' }].map(
-            ({ range, head }) => ({
-              id: head,
-              head,
-              value: `${Math.round(range.min)} to ${Math.round(range.max)}`,
-              marks: [{ at: typical(range), kind: reading.verdict === 'overlap' ? 'clash' : 'disc', from: range.min, to: range.max }],
-            }),
-          )}
-          windows={reading.thresholds.map((at) => ({
-            from: at - Math.max(0, reading.gap) / 2,
-            to: at + Math.max(0, reading.gap) / 2,
-            tone: 'quiet',
-          }))}
-          headWidth={200}
-          width={450}
-        />
-      )}
+      <Readings name={name} ladder={ladder} />
     </section>
   );
 }

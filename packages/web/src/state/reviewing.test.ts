@@ -97,3 +97,23 @@ test('a failed review never leaves an old one in its place, and is asked for aga
   stop();
   workers.close();
 });
+
+test('after a failure nothing but a change of the plan, or a request, begins another review', async () => {
+  const store = createStore();
+  let reviews = 0;
+  const ask = () => {
+    reviews += 1;
+    return Promise.reject(new Error('out of memory'));
+  };
+  const stop = startReviewing(store, { ask });
+  store.dispatch(documentActions.opened({ plan: stick(), revision: 1 }));
+  await until(() => store.getState().review.failure !== null);
+  expect(reviews).toBe(1);
+  store.dispatch(documentActions.saving());
+  store.dispatch(documentActions.held('offline'));
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(reviews).toBe(1);
+  store.dispatch(reviewActions.requested());
+  await until(() => reviews === 2);
+  stop();
+});

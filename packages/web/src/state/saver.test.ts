@@ -355,3 +355,18 @@ test('rebasing leaves out what does not fit and keeps the order of the rest', ()
   const result = rebase(stick(), batches, sheets);
   expect([result.plan.name, result.waiting.map((b) => b.id), result.lost.map((l) => l.batch.id)]).toEqual(['Two', ['0', '2'], ['1']]);
 });
+
+test('edits that the server took, and whose answer was lost, are not laid on its plan a second time', async () => {
+  const { store, server, told, settled, stop } = setUp();
+  server.mood = 'loses-answers';
+  store.dispatch(editPlan(sheets, [add('a', 'humidity-sht31')], 'add'));
+  await settled();
+  server.elsewhere('Renamed elsewhere');
+  store.dispatch(editPlan(sheets, [wire('a:SDA', 'GP4')], 'wire'));
+  server.mood = 'well';
+  const { plan, waiting, save } = await settled();
+  expect(plan!.placements.map(({ id }) => id)).toEqual(['a']);
+  expect([plan!.name, Object.keys(plan!.wires), waiting.length, save]).toEqual(['Renamed elsewhere', ['a:SDA'], 0, 'saved']);
+  expect(told).toEqual(['The plan was changed in another window; your edits were applied on top.']);
+  stop();
+});

@@ -58,12 +58,19 @@ interface Place {
   readonly components?: Map<string, JsonSchema>;
 }
 
-const regexOf = (text: string): string => text.replace(/^\/|\/[a-z]*$/g, '');
+/** The pattern of a rule, as JSON Schema writes it.
+ *  @throws Error where the rule has none */
+function patternOf(rule: Rule | undefined): string {
+  const regex = rule?.args?.regex;
+  if (regex === undefined) throw new Error('A rule without a pattern');
+  return regex.replace(/^\/|\/[a-z]*$/g, '');
+}
 
 function stringSchema(rules: readonly Rule[]): JsonSchema {
   const schema: { [key: string]: unknown } = { type: 'string', minLength: 1 };
-  for (const { name, args = {} } of rules) {
-    if (name === 'pattern') schema['pattern'] = regexOf(args.regex ?? '');
+  for (const rule of rules) {
+    const { name, args = {} } = rule;
+    if (name === 'pattern') schema['pattern'] = patternOf(rule);
     if (name === 'min') schema['minLength'] = args.limit;
     if (name === 'max') schema['maxLength'] = args.limit;
     if (name === 'guid') schema['format'] = 'uuid';
@@ -127,7 +134,7 @@ function wholeCondition({ ref, is, then }: When): JsonSchema {
   const values = keys.flatMap(([name, value]) => (value.flags?.only ? [[name, { enum: allowed(value) }] as const] : []));
   return {
     if: { properties: { [key]: { enum: allowed(is) } }, required: [key] },
-    then: { required: needed, ...(values.length > 0 ? { properties: Object.fromEntries(values) } : {}) },
+    then: { ...(needed.length > 0 ? { required: needed } : {}), ...(values.length > 0 ? { properties: Object.fromEntries(values) } : {}) },
   };
 }
 
@@ -172,7 +179,7 @@ function objectSchema(described: Described, at: Place): JsonSchema {
     type: 'object',
     ...(keys.length > 0 ? { properties: Object.fromEntries(keys.map(([key, value]) => [key, fieldSchema(key, value, at)])) } : {}),
     ...(required.length > 0 ? { required } : {}),
-    ...(pattern ? { patternProperties: { [regexOf(pattern.schema.rules?.[0]?.args?.regex ?? '')]: convert(pattern.rule, at) } } : {}),
+    ...(pattern ? { patternProperties: { [patternOf(pattern.schema.rules?.[0])]: convert(pattern.rule, at) } } : {}),
     ...(described.flags?.unknown ? {} : { additionalProperties: false }),
     ...(together.length > 0
       ? { dependentRequired: Object.fromEntries(together.flatMap((d) => d.peers.map((p) => [p, d.peers.filter((q) => q !== p)]))) }

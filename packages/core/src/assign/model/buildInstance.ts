@@ -120,12 +120,13 @@ function addressesOf(
 }
 
 function memberOf(
-  { plan, sheets, board }: PlanContext,
+  context: PlanContext,
   controllers: readonly BusController[],
   id: string,
   terminals: readonly TerminalToPlace[],
   freeze: boolean,
 ): Member {
+  const { plan, board } = context;
   const kind = busLineOf(terminals[0]!.terminal.role).kind;
   const here: { [line: string]: { [pin: string]: number } } = {};
   const fixed: { [line: string]: string } = {};
@@ -164,7 +165,7 @@ function memberOf(
     fixed: met ? both : fixed,
     ...(Object.keys(wished.avoid).length > 0 ? { avoid: wished.avoid } : {}),
     here,
-    ...(kind === 'i2c' ? addressesOf({ plan, sheets, board }, terminals, freeze) : { addresses: [] }),
+    ...(kind === 'i2c' ? addressesOf(context, terminals, freeze) : { addresses: [] }),
     leave: leaveCosts(terminals),
   };
 }

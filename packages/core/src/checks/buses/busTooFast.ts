@@ -4,7 +4,7 @@ import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { toBusOfItsOwn } from '../fixes/ownBus';
 import { who } from '../pullups/busSegments';
 
-function finding(context: CheckContext, bus: Bus & { readonly controller: string }, hz: number): readonly FindingDraft[] {
+function findings(context: CheckContext, bus: Bus & { readonly controller: string }, hz: number): readonly FindingDraft[] {
   const { plan, sheets, board } = context;
   const limits = clockLimits(plan, sheets, board, bus).filter((limit) => limit.hz < hz);
   const [slowest] = limits;
@@ -53,7 +53,6 @@ export const busTooFast: Check = {
       const { controller } = bus;
       const hz = bus.kind === 'i2c' && controller !== undefined ? context.plan.busSettings[controller]?.hz : undefined;
       if (hz === undefined || controller === undefined || everyMember(context.plan, context.sheets, bus).length === 0) return [];
-      const least = clockLimits(context.plan, context.sheets, context.board, bus)[0];
-      return least && least.hz < hz ? finding(context, { ...bus, controller }, hz) : [];
+      return findings(context, { ...bus, controller }, hz);
     }),
 };

@@ -1,10 +1,11 @@
+import type { PlanContext } from '../../plan/planContext';
 import type { Source } from '../../sheets/source';
-import type { IndexedBoard, SheetRef, Sheets } from '../../sheets/sheetIndex';
+import type { SheetRef } from '../../sheets/sheetIndex';
 import type { Bus } from '../../nets/buses';
 import type { Nets } from '../../nets/nets';
 import type { PlanTerminal } from '../../nets/terminals';
 import type { Edit } from '../../plan/edit';
-import type { Plan, TerminalKey } from '../../plan/plan';
+import type { TerminalKey } from '../../plan/plan';
 
 /** clash (error): does not work, or causes damage. risk (warning): outside a limit or without margin. hint (note): works, could be
  *  better. */
@@ -101,10 +102,7 @@ export interface Message {
 }
 
 /** All a check may look at. */
-export interface CheckContext {
-  readonly plan: Plan;
-  readonly sheets: Sheets;
-  readonly board: IndexedBoard;
+export interface CheckContext extends PlanContext {
   readonly nets: Nets;
   readonly buses: readonly Bus[];
   readonly terminals: readonly PlanTerminal[];

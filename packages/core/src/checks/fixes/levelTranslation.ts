@@ -129,9 +129,9 @@ function otherRail(context: CheckContext, id: string, verdicts: readonly LevelVe
 
 /** A line of the board's that two resistors bring down, or nothing where none in the drawer do. */
 function dividerEdits(context: CheckContext, item: PlanTerminal): readonly Edit[] | undefined {
-  const { plan, sheets, board } = context;
+  const { plan, board } = context;
   if (wayOf(item) !== 'to-board' || plan.pulls[item.key] || plan.series[item.key]) return undefined;
-  const { driver } = partSide({ plan, sheets, board }, item, false);
+  const { driver } = partSide(context, item, false);
   const { receiver } = boardSide(board, atPin(item));
   const vihMin = 'volts' in receiver.vih ? receiver.vih.volts : receiver.vih.ratio * receiver.feed.volts.max;
   const output = { min: vihMin, max: receiver.toleratedVolts ?? receiver.feed.volts.min + receiver.above };
@@ -169,10 +169,7 @@ function across(context: CheckContext, items: readonly PlanTerminal[], feed: str
   const dividers = down.length > 0 && down.length <= MOST_DIVIDERS ? down.map((item) => dividerEdits(context, item)) : [undefined];
   if (dividers.every((edits) => edits !== undefined)) {
     const rest = lines.filter((item) => !down.includes(item));
-    const packed =
-      rest.length > 0
-        ? packShifterChannels({ plan: context.plan, sheets: context.sheets, board: context.board }, feed, crossingsOf(context, rest, atPin))
-        : undefined;
+    const packed = rest.length > 0 ? packShifterChannels(context, feed, crossingsOf(context, rest, atPin)) : undefined;
     const edits = [...dividers.flat(), ...(packed?.edits ?? [])];
     if ((rest.length === 0 || packed) && solves(context, edits, ids, verdicts))
       found.push({
@@ -183,7 +180,7 @@ function across(context: CheckContext, items: readonly PlanTerminal[], feed: str
       });
   }
   const crossings = crossingsOf(context, lines, atPin);
-  const packed = packShifterChannels({ plan: context.plan, sheets: context.sheets, board: context.board }, feed, crossings);
+  const packed = packShifterChannels(context, feed, crossings);
   const count: Datum = { is: 'count', value: crossings.length, noun: 'line' };
   if (packed && solves(context, packed.edits, ids, verdicts))
     found.push({

@@ -63,7 +63,7 @@ export function rewire(item: PlanTerminal, end: WireEnd, label: string, data: Re
 /** "Use CONTROLLER on PINS": a bus with all on it to legal pins.
  *  @param helps whether the plan after it is as it should be */
 export function busToLegal(context: CheckContext, bus: Bus, helps: (after: Plan) => boolean = () => true): readonly Remedy[] {
-  return movesToLegal({ plan: context.plan, sheets: context.sheets, board: context.board }, context.nets, bus)
+  return movesToLegal(context, context.nets, bus)
     .filter(({ edits }) => {
       const after = applyEdits(context.plan, edits, context.sheets);
       return after.ok && helps(after.plan);

@@ -8,7 +8,7 @@ export function signalRail(context: CheckContext, id: string): string | undefine
   const { plan, sheets, board } = context;
   const [item] = terminalsOf(plan, { id }, sheets);
   if (!item) return undefined;
-  const { feed } = partSide({ plan, sheets, board }, item, false).driver;
+  const { feed } = partSide(context, item, false).driver;
   if (feed.rail !== undefined) return feed.rail;
   return board.sheet.rails.list.find(
     (r) => r.direction !== 'in' && feed.volts.min <= typical(r.volts) && typical(r.volts) <= feed.volts.max,

@@ -21,9 +21,9 @@ function wording(edits: readonly Edit[]): string {
 }
 
 function remedies(context: CheckContext, placement: Placement, open: readonly PlanTerminal[]): readonly Remedy[] {
-  const { plan, sheets, board } = context;
-  const supply = proposeWires({ plan, sheets, board }, placement, 'supply');
-  const all = proposeWires({ plan, sheets, board }, placement);
+  const { plan, sheets } = context;
+  const supply = proposeWires(context, placement, 'supply');
+  const all = proposeWires(context, placement);
   const found: Remedy[] = [];
   if (all.length > supply.length) found.push(remedy('all', 'offered', all, wording(all)));
   if (supply.length > 0) found.push(remedy('supply', 'safe', supply, ''));

@@ -140,7 +140,7 @@ function examineTied(context: CheckContext, item: PlanTerminal, rail: Rail): Fin
     return [tooHigh(strap === undefined ? 'tied-too-high' : 'strap-too-high', stated)];
   // What is behind a regulator is stated by the sheet alone.
   if (feed === undefined || feed === rail.id || part.supply?.regulator) return [];
-  const { receiver } = partSide({ plan, sheets, board }, item, false);
+  const { receiver } = partSide(context, item, false);
   const limit = receiver.toleratedVolts ?? receiver.feed.volts.min + receiver.above;
   if (rail.volts.max > limit + TINY) return [tooHigh('tied-too-high', limit)];
   const vihMin = 'volts' in receiver.vih ? receiver.vih.volts : receiver.vih.ratio * receiver.feed.volts.max;

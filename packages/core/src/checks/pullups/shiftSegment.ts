@@ -28,9 +28,7 @@ export function shiftedSegments(context: CheckContext, segment: BusSegment, grou
   if (segment.report.segment.via) return [];
   for (const ids of groups) {
     if (ids.length === 0 || !wellWithout(segment, new Set(ids))) continue;
-    const found = behindShifter({ plan: context.plan, sheets: context.sheets, board: context.board }, ids, 'i2c', (id) =>
-      signalRail(context, id),
-    );
+    const found = behindShifter(context, ids, 'i2c', (id) => signalRail(context, id));
     if (!found) continue;
     return [
       {

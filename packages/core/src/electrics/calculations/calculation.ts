@@ -34,6 +34,18 @@ export interface CalcOutput {
   readonly meanings?: { readonly [value: string]: string };
 }
 
+/** The output that judges the others, with what each verdict means. */
+export const verdictOutput = (meanings: NonNullable<CalcOutput['meanings']>): CalcOutput => ({
+  name: 'verdict',
+  unit: 'text',
+  words: 'verdict',
+  meanings,
+});
+
+/** What a verdict means that several calculations come to. */
+export const NO_VALUE = { 'no-value': 'no preferred value in range' } as const;
+export const SUPPLY_TOO_LOW = { 'too-low': 'supply below the forward voltage' } as const;
+
 export interface CalcResult {
   readonly outputs: { readonly [name: string]: number | string | null };
   readonly working: readonly Step[];

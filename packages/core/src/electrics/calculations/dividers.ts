@@ -1,7 +1,7 @@
 import { formatSi, plain } from '../../quantity/format';
 import { nearestOf } from '../../quantity/series';
 import { contrastDivider, divide, sensorDivider } from '../formulas/dividers';
-import { above, type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn, whole } from './calculation';
+import { above, type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn, verdictOutput, whole } from './calculation';
 import { ADC_SHEET, CIRCUIT_THEORY, CONTRAST_DRIVE, INPUT_SHEET, PREFERRED_VALUES } from '../formulas/documents';
 
 export const divider: Calculation = {
@@ -85,16 +85,11 @@ export const sensor: Calculation = {
     { name: 'span', unit: '1', words: 'span, as a fraction of the supply' },
     { name: 'countsPerUnit', unit: '1', words: 'ADC counts per unit, average' },
     { name: 'sourceOhms', unit: 'Ω', words: 'source resistance, maximum' },
-    {
-      name: 'verdict',
-      unit: 'text',
-      words: 'verdict',
-      meanings: {
-        good: 'at least one count per unit',
-        coarse: 'less than one count per unit',
-        'source-over': 'source resistance above the limit; add a buffer, or a capacitor at the input',
-      },
-    },
+    verdictOutput({
+      good: 'at least one count per unit',
+      coarse: 'less than one count per unit',
+      'source-over': 'source resistance above the limit; add a buffer, or a capacitor at the input',
+    }),
   ],
   source: ADC_SHEET,
   run(values) {
@@ -146,16 +141,11 @@ export const contrast: Calculation = {
     { name: 'top', unit: 'Ω', words: 'fixed resistor from the supply to VO' },
     { name: 'bottom', unit: 'Ω', words: 'fixed resistor from VO to ground' },
     { name: 'given', unit: 'V', words: 'voltage with the fixed resistors' },
-    {
-      name: 'verdict',
-      unit: 'text',
-      words: 'verdict',
-      meanings: {
-        good: 'the fixed resistors give the voltage',
-        'at-ground': 'tie VO to ground',
-        'needs-negative': 'use another LCD or a higher supply',
-      },
-    },
+    verdictOutput({
+      good: 'the fixed resistors give the voltage',
+      'at-ground': 'tie VO to ground',
+      'needs-negative': 'use another LCD or a higher supply',
+    }),
   ],
   source: CONTRAST_DRIVE,
   run(values) {

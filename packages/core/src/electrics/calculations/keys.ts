@@ -1,7 +1,18 @@
 import { formatSi, plain } from '../../quantity/format';
 import { debounce } from '../formulas/debounce';
 import { isThin, ladder } from '../formulas/ladder';
-import { above, type Calculation, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn, whole } from './calculation';
+import {
+  above,
+  type Calculation,
+  finite,
+  NO_VALUE,
+  SERIES_INPUT,
+  share,
+  TOLERANCE_INPUT,
+  valuesIn,
+  verdictOutput,
+  whole,
+} from './calculation';
 import { ADC_SHEET, CIRCUIT_THEORY, INPUT_SHEET, RESISTOR_MARKS } from '../formulas/documents';
 
 /** What a key connects to ground: the row up to it. */
@@ -28,16 +39,11 @@ export const keypad: Calculation = {
     { name: 'gap', unit: '1', words: 'smallest distance in the worst case, as a fraction of the supply' },
     { name: 'gapCounts', unit: '1', words: 'smallest distance in ADC counts' },
     { name: 'thresholds', unit: 'text', words: 'thresholds in counts; above the last, no key is pressed' },
-    {
-      name: 'verdict',
-      unit: 'text',
-      words: 'verdict',
-      meanings: {
-        good: 'apart in the worst case',
-        thin: 'apart by less than 8 counts or 0.5 % of full scale',
-        overlap: 'two keys give the same reading in the worst case',
-      },
-    },
+    verdictOutput({
+      good: 'apart in the worst case',
+      thin: 'apart by less than 8 counts or 0.5 % of full scale',
+      overlap: 'two keys give the same reading in the worst case',
+    }),
     { name: 'proved', unit: 'text', words: 'proved optimal' },
   ],
   source: `${CIRCUIT_THEORY}; ${RESISTOR_MARKS} (tolerance)`,
@@ -131,17 +137,12 @@ export const bounce: Calculation = {
     { name: 'pressSeconds', unit: 's', words: 'time until a press is read, maximum' },
     { name: 'releaseSeconds', unit: 's', words: 'time until a release is read, maximum' },
     { name: 'contactAmps', unit: 'A', words: 'contact current when closing' },
-    {
-      name: 'verdict',
-      unit: 'text',
-      words: 'verdict',
-      meanings: {
-        good: 'read without noticeable delay',
-        slow: 'noticeable delay',
-        'never-low': 'the input never falls below VIL',
-        'no-value': 'no preferred value in range',
-      },
-    },
+    verdictOutput({
+      good: 'read without noticeable delay',
+      slow: 'noticeable delay',
+      'never-low': 'the input never falls below VIL',
+      ...NO_VALUE,
+    }),
   ],
   source: INPUT_SHEET,
   run(values) {

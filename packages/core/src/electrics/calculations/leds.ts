@@ -10,11 +10,14 @@ import {
   type Calculation,
   cornersFrom,
   finite,
+  NO_VALUE,
   SERIES_INPUT,
   share,
+  SUPPLY_TOO_LOW,
   TOLERANCE_INPUT,
   type Values,
   valuesIn,
+  verdictOutput,
   whole,
 } from './calculation';
 import { FLICKER, LED_SHEET, PREFERRED_VALUES } from '../formulas/documents';
@@ -41,18 +44,13 @@ export const led: Calculation = {
     { name: 'ampsMax', unit: 'A', words: 'LED current, maximum' },
     { name: 'watts', unit: 'W', words: 'power dissipation of the resistor, maximum' },
     { name: 'ratingWatts', unit: 'W', words: 'power rating with a factor of 2' },
-    {
-      name: 'verdict',
-      unit: 'text',
-      words: 'verdict',
-      meanings: {
-        good: 'lit in every case, and within its limits',
-        'dark-at-worst': 'no current in the worst case',
-        'too-low': 'supply below the forward voltage',
-        'no-value': 'no preferred value in range',
-        'none-needed': 'no resistor needed',
-      },
-    },
+    verdictOutput({
+      good: 'lit in every case, and within its limits',
+      'dark-at-worst': 'no current in the worst case',
+      ...SUPPLY_TOO_LOW,
+      ...NO_VALUE,
+      'none-needed': 'no resistor needed',
+    }),
   ],
   source: `${LED_SHEET}; ${PREFERRED_VALUES}`,
   run(values) {
@@ -109,19 +107,14 @@ export const digits: Calculation = {
     { name: 'exactOhms', unit: 'Ω', words: 'exact segment resistor' },
     { name: 'ohms', unit: 'Ω', words: 'next preferred value up' },
     { name: 'transistor', unit: 'text', words: 'digit switch' },
-    {
-      name: 'verdict',
-      unit: 'text',
-      words: 'verdict',
-      meanings: {
-        steady: 'no visible flicker, and within the limits',
-        flickers: 'refresh rate below 70 Hz',
-        'pulse-over': 'segment current above the pulsed maximum',
-        'package-over': 'total output current above the maximum',
-        'too-low': 'supply below the forward voltage',
-        'no-value': 'no preferred value in range',
-      },
-    },
+    verdictOutput({
+      steady: 'no visible flicker, and within the limits',
+      flickers: 'refresh rate below 70 Hz',
+      'pulse-over': 'segment current above the pulsed maximum',
+      'package-over': 'total output current above the maximum',
+      ...SUPPLY_TOO_LOW,
+      ...NO_VALUE,
+    }),
   ],
   source: `${FLICKER}; ${LED_SHEET}`,
   run(values) {

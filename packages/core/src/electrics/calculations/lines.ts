@@ -8,8 +8,9 @@ import {
   SERIES_INPUT,
   share,
   TOLERANCE_INPUT,
-  valuesIn,
   type Values,
+  valuesIn,
+  verdictOutput,
 } from './calculation';
 import { INPUT_SHEET, OUTPUT_SHEET, SERIES_PROTECTION, SOURCE_TERMINATION } from '../formulas/documents';
 
@@ -147,15 +148,10 @@ export const dataLine: Calculation = {
     { name: 'exactOhms', unit: 'Ω', words: 'exact resistance' },
     { name: 'ohms', unit: 'Ω', words: 'nearest preferred value' },
     { name: 'riseSeconds', unit: 's', words: 'rise time at the receiver' },
-    {
-      name: 'verdict',
-      unit: 'text',
-      words: 'verdict',
-      meanings: {
-        good: 'rise time up to 1/10 of a bit',
-        slow: 'rise time above 1/10 of a bit',
-      },
-    },
+    verdictOutput({
+      good: 'rise time up to 1/10 of a bit',
+      slow: 'rise time above 1/10 of a bit',
+    }),
   ],
   source: SOURCE_TERMINATION,
   run(values) {

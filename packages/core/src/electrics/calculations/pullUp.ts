@@ -3,7 +3,7 @@ import { point } from '../../quantity/range';
 import { bestAdded } from '../formulas/bestAdded';
 import { busPullUps, lowVolts } from '../formulas/busPullUps';
 import { I2C_STANDARD, i2cModeAt, sinkAmps } from '../formulas/i2cModes';
-import { type Calculation, cornersFrom, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn } from './calculation';
+import { type Calculation, cornersFrom, finite, SERIES_INPUT, share, TOLERANCE_INPUT, valuesIn, verdictOutput } from './calculation';
 import { PREFERRED_VALUES } from '../formulas/documents';
 
 export const pullUp: Calculation = {
@@ -25,19 +25,14 @@ export const pullUp: Calculation = {
     { name: 'ohmsMin', unit: 'Ω', words: 'effective pull-up, minimum' },
     { name: 'ohmsMax', unit: 'Ω', words: 'effective pull-up, maximum' },
     { name: 'riseSeconds', unit: 's', words: 'rise time, maximum' },
-    {
-      name: 'verdict',
-      unit: 'text',
-      words: 'verdict',
-      meanings: {
-        good: 'within its limits',
-        missing: 'no pull-up',
-        'too-strong': 'sink current above IOL',
-        'too-weak': 'rise time above the limit',
-        both: 'sink current above IOL, and rise time above the limit',
-        'over-capacitance': 'more capacitance than the mode allows',
-      },
-    },
+    verdictOutput({
+      good: 'within its limits',
+      missing: 'no pull-up',
+      'too-strong': 'sink current above IOL',
+      'too-weak': 'rise time above the limit',
+      both: 'sink current above IOL, and rise time above the limit',
+      'over-capacitance': 'more capacitance than the mode allows',
+    }),
     { name: 'add', unit: 'Ω', words: 'preferred value to add; none if not needed or not possible' },
   ],
   source: I2C_STANDARD,

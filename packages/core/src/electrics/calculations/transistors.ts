@@ -1,6 +1,6 @@
 import { formatSi } from '../../quantity/format';
 import { baseResistor, gateDrive } from '../formulas/transistor';
-import { above, type Calculation, finite, SERIES_INPUT, valuesIn } from './calculation';
+import { above, type Calculation, finite, SERIES_INPUT, valuesIn, verdictOutput } from './calculation';
 import { FORCED_GAIN, MOSFET_SHEET, OUTPUT_SHEET, PREFERRED_VALUES } from '../formulas/documents';
 
 export const base: Calculation = {
@@ -18,16 +18,11 @@ export const base: Calculation = {
     { name: 'exactOhms', unit: 'Ω', words: 'exact resistance' },
     { name: 'ohms', unit: 'Ω', words: 'next preferred value down' },
     { name: 'baseAmps', unit: 'A', words: 'base current' },
-    {
-      name: 'verdict',
-      unit: 'text',
-      words: 'verdict',
-      meanings: {
-        good: 'saturated',
-        'pin-too-weak': 'base current above that of the pin',
-        'level-too-low': 'output level below VBE',
-      },
-    },
+    verdictOutput({
+      good: 'saturated',
+      'pin-too-weak': 'base current above that of the pin',
+      'level-too-low': 'output level below VBE',
+    }),
   ],
   source: FORCED_GAIN,
   run(values) {
@@ -97,17 +92,12 @@ export const gate: Calculation = {
     { name: 'switchSeconds', unit: 's', words: 'switching time, approximate' },
     { name: 'dropVolts', unit: 'V', words: 'drain-source drop' },
     { name: 'watts', unit: 'W', words: 'power dissipation while on' },
-    {
-      name: 'verdict',
-      unit: 'text',
-      words: 'verdict',
-      meanings: {
-        good: 'fully on, and within its limits',
-        weak: 'VGS below the specified value',
-        off: 'VGS below the threshold',
-        hot: 'dissipation above the package limit',
-      },
-    },
+    verdictOutput({
+      good: 'fully on, and within its limits',
+      weak: 'VGS below the specified value',
+      off: 'VGS below the threshold',
+      hot: 'dissipation above the package limit',
+    }),
   ],
   source: MOSFET_SHEET,
   run(values) {

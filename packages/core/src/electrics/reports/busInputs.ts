@@ -233,24 +233,19 @@ export function meantClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus:
 export const usualClock = (limits: readonly ClockLimit[]): number => Math.min(USUAL_HZ, limits[0]?.hz ?? USUAL_HZ);
 
 /** A segment of a line with all its pull resistors. */
-function lineSegmentOf(
-  { plan, sheets, board }: PlanContext,
-  bus: Bus,
-  segments: readonly Segment[],
-  segment: Segment,
-  line: I2cLine,
-): LineSegment {
+function lineSegmentOf(context: PlanContext, bus: Bus, segments: readonly Segment[], segment: Segment, line: I2cLine): LineSegment {
+  const { plan, sheets, board } = context;
   const { via } = segment;
-  const shifter = via && via.by !== 'channel' ? sideOf({ plan, sheets, board }, via.placement, true) : undefined;
+  const shifter = via && via.by !== 'channel' ? sideOf(context, via.placement, true) : undefined;
   const feed = shifter?.feed ?? (via ? feedOf(plan, sheets, board, via.placement.id) : logicFeed(board));
   const added = plan.busSettings[segment.id]?.addedOhms;
   const { fixed, internal } = via ? { fixed: [], internal: undefined } : boardPullUps(board, bus, line);
   const { volMax, pinMilliamps } = board.sheet.electrical;
   const pullUps = [
-    ...segment.members.flatMap((member) => pullUpsOf({ plan, sheets, board }, member, line)),
-    ...(via?.by === 'channel' ? pullUpsOf({ plan, sheets, board }, via.placement, line, via.channel) : []),
+    ...segment.members.flatMap((member) => pullUpsOf(context, member, line)),
+    ...(via?.by === 'channel' ? pullUpsOf(context, via.placement, line, via.channel) : []),
     ...(shifter?.pullUps ?? []),
-    ...shiftersAt(segments, segment).flatMap((one) => sideOf({ plan, sheets, board }, one, false)?.pullUps ?? []),
+    ...shiftersAt(segments, segment).flatMap((one) => sideOf(context, one, false)?.pullUps ?? []),
     ...fixed,
     ...(added === undefined ? [] : [addedPullUp(added, feed)]),
   ];

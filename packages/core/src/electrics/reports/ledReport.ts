@@ -96,8 +96,9 @@ interface Circuit {
 }
 
 /** The output at the end of an LED's wire. */
-function circuitOf({ plan, sheets, board }: PlanContext, item: PlanTerminal, sinks: boolean): Circuit | undefined {
-  const atPin = pinDriver({ plan, sheets, board }, item.key, sinks);
+function circuitOf(context: PlanContext, item: PlanTerminal, sinks: boolean): Circuit | undefined {
+  const { plan, sheets, board } = context;
+  const atPin = pinDriver(context, item.key, sinks);
   if (atPin) return { ...atPin, supply: logicVolts(board), totalAmps: undefined };
   const end = item.wire?.end;
   const rail = end?.to === 'rail' && item.terminal.led ? board.sheet.rails.list.find(({ id }) => id === end.rail) : undefined;
@@ -119,10 +120,10 @@ function circuitOf({ plan, sheets, board }: PlanContext, item: PlanTerminal, sin
 }
 
 /** The pin that takes the current of a string from a rail: where its last cathode ends. */
-function sunkBy({ plan, sheets, board }: PlanContext, circuit: Circuit, last: PlanTerminal): Circuit | undefined {
+function sunkBy(context: PlanContext, circuit: Circuit, last: PlanTerminal): Circuit | undefined {
   const cathode = cathodeOf(last.part);
   if (circuit.driver.by !== 'rail' || cathode === null) return undefined;
-  const atPin = pinDriver({ plan, sheets, board }, terminalKey(last.placement.id, cathode), true);
+  const atPin = pinDriver(context, terminalKey(last.placement.id, cathode), true);
   return atPin && { ...circuit, ...atPin };
 }
 
@@ -174,15 +175,16 @@ function sinkDrop(plan: Plan, sheets: Sheets, own: readonly PlanTerminal[]): Ran
   return undefined;
 }
 
-function ledOf({ plan, sheets, board }: PlanContext, item: PlanTerminal, own: readonly PlanTerminal[]): readonly LedReport[] {
+function ledOf(context: PlanContext, item: PlanTerminal, own: readonly PlanTerminal[]): readonly LedReport[] {
+  const { plan, sheets, board } = context;
   const { part, terminal, placement, key } = item;
   const { polarity } = part;
   if (!terminal.led || !polarity || item.joins || isBehindAnother(plan, sheets, key)) return [];
   const isSunkPart = isSunk(part);
-  const fed = circuitOf({ plan, sheets, board }, item, isSunkPart);
+  const fed = circuitOf(context, item, isSunkPart);
   if (!fed) return [];
   const { anodes, forwardVolts, maxAmps: ledAmps } = ledString(plan, sheets, item);
-  const sunk = sunkBy({ plan, sheets, board }, fed, lastOrThrow(anodes));
+  const sunk = sunkBy(context, fed, lastOrThrow(anodes));
   const circuit = sunk ?? fed;
   const sinks = isSunkPart || sunk !== undefined;
   const digits = Math.max(1, own.filter((t) => t.terminal.digit).length);

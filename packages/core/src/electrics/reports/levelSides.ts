@@ -86,8 +86,8 @@ function partReceiver(feed: Feed, part: PartSheet, i2c: boolean): Receiver {
 }
 
 /** A part at its end of a line. */
-export function partSide({ plan, sheets, board }: PlanContext, { placement, part }: PlanTerminal, i2c: boolean): Required<Side> {
-  const feed = logicOf({ plan, sheets, board }, placement, part);
+export function partSide(context: PlanContext, { placement, part }: PlanTerminal, i2c: boolean): Required<Side> {
+  const feed = logicOf(context, placement, part);
   return { driver: partDriver(feed, part), receiver: partReceiver(feed, part, i2c) };
 }
 

@@ -187,11 +187,12 @@ interface Partner {
   readonly carried: boolean;
 }
 
-function partnerOf({ plan, sheets, board }: PlanContext, sides: Sides, item: PlanTerminal): Partner | undefined {
+function partnerOf(context: PlanContext, sides: Sides, item: PlanTerminal): Partner | undefined {
+  const { plan, sheets } = context;
   const { end } = item.wire ?? {};
   if (end?.to === 'terminal' && passThroughSource(plan, sheets, item.key) !== undefined) {
     const shifter = findOrThrow(plan.placements, (p) => p.id === end.placement);
-    const side = shifterSide({ plan, sheets, board }, shifter, end.terminal);
+    const side = shifterSide(context, shifter, end.terminal);
     return side && { side, carried: true };
   }
   const pin = findNets(plan, sheets).byTerminal.get(item.key)?.pins[0];
@@ -209,12 +210,8 @@ function i2cPairs(board: IndexedBoard, item: PlanTerminal, lines: readonly PullU
   return [toPart, { key, placement: placement.id, way: 'to-board', ...sides.judge(sides.line(lines, low), partner.side.receiver) }];
 }
 
-function pairsOf(
-  { plan, sheets, board }: PlanContext,
-  sides: Sides,
-  item: PlanTerminal,
-  lines: readonly PullUp[] | undefined,
-): readonly LevelPair[] {
+function pairsOf(context: PlanContext, sides: Sides, item: PlanTerminal, lines: readonly PullUp[] | undefined): readonly LevelPair[] {
+  const { plan, board } = context;
   const { terminal, part, placement, key } = item;
   const demand = PIN_ROLES[terminal.role];
   if (!demand || !part.supply || terminal.role === 'adc.in' || terminal.role === 'strap') return [];
@@ -223,14 +220,14 @@ function pairsOf(
   // Of a level shifter only the board-side ends that represent other terminals.
   if (part.passage && !item.carries) return [];
   if (part.module.levelShift?.terminals.includes(terminal.id)) return [];
-  const partner = partnerOf({ plan, sheets, board }, sides, item);
+  const partner = partnerOf(context, sides, item);
   if (!partner) return [];
   const i2c = demand.line?.kind === 'i2c';
   if (i2c) {
     if (part.passage || !lines || lines.length === 0) return [];
     return i2cPairs(board, item, lines, sides, partner);
   }
-  const own = part.passage ? shifterSide({ plan, sheets, board }, placement, terminal.id) : sides.part(item, false);
+  const own = part.passage ? shifterSide(context, placement, terminal.id) : sides.part(item, false);
   const share = dividedBy(plan, key);
   const ways: LevelPair[] = [];
   if (terminal.direction !== 'out' && own?.receiver)

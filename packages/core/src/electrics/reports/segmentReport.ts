@@ -138,7 +138,8 @@ function cuttableOf(plan: Plan, sheets: Sheets): ReadonlySet<string> {
   return new Set(plan.placements.filter((p) => !p.pullUpsCut && partSheet(sheets, p.sheet)?.sheet.module.pullUps?.length).map((p) => p.id));
 }
 
-function segmentSheet({ plan, sheets, board }: PlanContext, bus: Bus, segments: readonly Segment[], segment: Segment): SegmentReport {
+function segmentSheet(context: PlanContext, bus: Bus, segments: readonly Segment[], segment: Segment): SegmentReport {
+  const { plan, sheets, board } = context;
   const lines = busClock(plan, sheets, bus).lines.filter((one) => one.segment.id === segment.id);
   const worse = lines.reduce((a, b) => (BADNESS.indexOf(b.pullUps.verdict) > BADNESS.indexOf(a.pullUps.verdict) ? b : a));
   const { input, pullUps } = worse;
@@ -146,7 +147,7 @@ function segmentSheet({ plan, sheets, board }: PlanContext, bus: Bus, segments: 
   const helps = pullUps.verdict === 'missing' || pullUps.verdict === 'too-weak';
   // Where only one line is pulled too high it need not be the one that is worse else.
   const heights = [worse, ...lines.filter((one) => one !== worse)].map(({ line, input: { pullUps } }) => {
-    const limits = limitsOf({ plan, sheets, board }, bus, segment, line);
+    const limits = limitsOf(context, bus, segment, line);
     return { limits, pullUps, overdriven: overdrivenBy(limits, pullUps) };
   });
   const above = ({ overdriven: [first] }: (typeof heights)[number]) => (first ? first.restVolts - first.limitVolts : 0);

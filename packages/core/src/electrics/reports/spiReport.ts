@@ -144,7 +144,8 @@ function clocksOf({ plan, sheets, board }: PlanContext, members: readonly Placem
   return { write: lowest(each.map((one) => one.write))!, read: lowest(each.map((one) => one.read)) };
 }
 
-function rowOf({ plan, sheets, board }: PlanContext, members: readonly Placement[], common: Common): SpiRow {
+function rowOf(context: PlanContext, members: readonly Placement[], common: Common): SpiRow {
+  const { plan, sheets } = context;
   const head = members[0]!;
   const parts = members.flatMap((member): readonly PartSheet[] => {
     const part = partSheet(sheets, member.sheet)?.sheet;
@@ -152,7 +153,7 @@ function rowOf({ plan, sheets, board }: PlanContext, members: readonly Placement
   });
   const own = terminalsOf(plan, head, sheets);
   const select = own.find((t) => t.terminal.role === 'spi.cs');
-  const { write, read } = clocksOf({ plan, sheets, board }, members, common);
+  const { write, read } = clocksOf(context, members, common);
   const known = parts.flatMap((part) => (part.access ? [part.access] : []));
   const bits = known.length === parts.length && known.length > 0 ? known.reduce((sum, a) => sum + spiBits(a.transfers), 0) : undefined;
   const perSecond = known.length > 0 ? Math.max(...members.map((m, at) => plan.rates[m.id] ?? known[at]?.perSecond ?? 0)) : undefined;

@@ -1,20 +1,13 @@
+import type { PlanContext } from '../../plan/planContext';
 import { findNets } from '../../nets/nets';
 import type { PlanTerminal } from '../../nets/terminals';
 import { partOf } from '../../plan/edit';
-import type { Driver, Plan } from '../../plan/plan';
+import type { Driver } from '../../plan/plan';
 import { typical } from '../../quantity/range';
 import { drawerValues } from '../../quantity/series';
-import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import { logicVolts } from './busInputs';
 import { baseAmps, digitAmps, type LedReport, ledReports, pinLimit } from './ledReport';
 import { BASE_VOLTS, baseResistor } from '../formulas/transistor';
-
-/** What the currents of a plan follow from. */
-export interface PlanOnBoard {
-  readonly plan: Plan;
-  readonly sheets: Sheets;
-  readonly board: IndexedBoard;
-}
 
 /** Gains that switch a transistor on for certain: more base current first. */
 const FORCED_GAINS = [10, 15, 20] as const;
@@ -27,7 +20,7 @@ const GATE_OHMS = 100;
  *  @param limitAmps maximum current of the pin, in amperes
  *  @param from whether it switches the supply side of the load */
 export function transistorFor(
-  { plan, board }: PlanOnBoard,
+  { plan, board }: PlanContext,
   amps: number,
   limitAmps: number,
   from: 'supply' | 'ground',
@@ -45,20 +38,20 @@ export function transistorFor(
 }
 
 /** Whether the common line of a digit is at the supply's side. */
-export const isAnode = ({ plan, sheets }: PlanOnBoard, placement: string): boolean =>
+export const isAnode = ({ plan, sheets }: PlanContext, placement: string): boolean =>
   partOf(plan, placement, sheets)?.sheet.polarity?.common === 'anode';
 
 const planned = (led: LedReport): number => (led.ohms === undefined ? led.targetAmps : led.amps.max);
 
 /** What a digit carries with all its segments lit, in amperes: as planned where resistors are still missing. */
-export function plannedDigitAmps({ plan, sheets }: PlanOnBoard, placement: string): number {
+export function plannedDigitAmps({ plan, sheets }: PlanContext, placement: string): number {
   const amps = digitAmps(plan, sheets, placement);
   if (Number.isFinite(amps)) return amps;
   return ledReports(plan, sheets).reduce((sum, led) => sum + (led.placement === placement ? planned(led) : 0), 0);
 }
 
 /** What a pin, or an output of another part, may carry at the end of a wire, in amperes; undefined where nothing states it. */
-export function endLimit({ plan, sheets, board }: PlanOnBoard, { key, wire }: PlanTerminal): number | undefined {
+export function endLimit({ plan, sheets, board }: PlanContext, { key, wire }: PlanTerminal): number | undefined {
   const pin = findNets(plan, sheets).byTerminal.get(key)?.pins[0];
   if (pin !== undefined) return pinLimit(board, pin);
   const end = wire?.end;
@@ -70,7 +63,7 @@ export function endLimit({ plan, sheets, board }: PlanOnBoard, { key, wire }: Pl
 
 /** The transistor that the calculation gives for a terminal as it is wired: for the current of a digit, or for the load that its sheet states.
  *  Undefined where no current is known. */
-export function calculatedTransistor(context: PlanOnBoard, item: PlanTerminal): Driver | undefined {
+export function calculatedTransistor(context: PlanContext, item: PlanTerminal): Driver | undefined {
   const { placement, terminal } = item;
   const limit = endLimit(context, item);
   const amps = terminal.digit

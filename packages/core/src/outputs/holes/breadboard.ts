@@ -1,4 +1,5 @@
 import type { Breadboard } from '../../plan/plan';
+import { PITCH_MM } from '../../sheets/shape';
 
 /** The two halves of a breadboard: five holes of a row are one strip in each. */
 export const HALVES = ['ae', 'fj'] as const;
@@ -20,6 +21,9 @@ export const ACROSS = 7;
  *  rails and 10.2 mm of the strip. In pitches. */
 export const NEXT_BOARD = 18;
 
+/** From column j of one board to column a of the next, in millimetres. */
+export const BETWEEN_BOARDS_MM = (NEXT_BOARD - acrossOf('fj', 4)) * PITCH_MM;
+
 /** Whether two boards lie beside each other. */
 export const isSideBySide = ({ arrangement, boards }: Breadboard): boolean => arrangement === 'side by side' && boards === 2;
 
@@ -33,19 +37,28 @@ export interface StripPlace {
 export const lanesOf = (breadboard: Breadboard): readonly number[] =>
   isSideBySide(breadboard) ? [0, ACROSS, NEXT_BOARD, NEXT_BOARD + ACROSS] : [0, ACROSS];
 
+/** Rows of a lane: of boards end to end those of all. */
+export const laneRows = (breadboard: Breadboard): number => (isSideBySide(breadboard) ? breadboard.rows : rowsOf(breadboard));
+
+/** The row along its lane of a row that is counted through all boards. */
+export const alongLane = (breadboard: Breadboard, row: number): number => (isSideBySide(breadboard) ? rowOnBoard(breadboard, row)[1] : row);
+
 /** Where a strip is: its number in `lanesOf`, and its row along that lane. */
 export function laneOf(breadboard: Breadboard, { half, row }: StripPlace): { readonly lane: number; readonly along: number } {
-  const own = half === 'ae' ? 0 : 1;
-  if (!isSideBySide(breadboard)) return { lane: own, along: row };
-  const [board, along] = rowOnBoard(breadboard, row);
-  return { lane: 2 * board + own, along };
+  const board = isSideBySide(breadboard) ? rowOnBoard(breadboard, row)[0] : 0;
+  return { lane: 2 * board + (half === 'ae' ? 0 : 1), along: alongLane(breadboard, row) };
+}
+
+/** The first column of a strip on the plane of all boards, in pitches. */
+function pointOf(breadboard: Breadboard, place: StripPlace): { readonly along: number; readonly across: number } {
+  const { lane, along } = laneOf(breadboard, place);
+  return { along, across: lanesOf(breadboard)[lane]! };
 }
 
 /** How far a wire between two strips goes, in pitches. */
 export function pitchesApart(breadboard: Breadboard, a: StripPlace, b: StripPlace): number {
-  const lanes = lanesOf(breadboard);
-  const [from, to] = [laneOf(breadboard, a), laneOf(breadboard, b)];
-  return Math.abs(from.along - to.along) + Math.abs(lanes[from.lane]! - lanes[to.lane]!);
+  const [from, to] = [pointOf(breadboard, a), pointOf(breadboard, b)];
+  return Math.abs(from.along - to.along) + Math.abs(from.across - to.across);
 }
 
 export type RailSign = '+' | '−';
@@ -99,19 +112,15 @@ export function holeText(breadboard: Breadboard, hole: Hole): string {
     : `${before}${hole.sign} rail ${hole.half === 'ae' ? 'a–e' : 'f–j'}, row ${local}`;
 }
 
-/** How far a hole is across its board from column a, in pitches; the rails lie 2.5 to 3.5 beyond the outermost columns. */
-function acrossHole(hole: Hole): number {
-  if (hole.at === 'strip') return acrossOf(hole.half, hole.column);
+/** How far a hole is from the first column of its half, in pitches; the rails lie 2.5 to 3.5 beyond the outermost columns. */
+function offsetOf(hole: Hole): number {
+  if (hole.at === 'strip') return hole.column;
   const beyond = hole.sign === '+' ? 3.5 : 2.5;
-  return hole.half === 'ae' ? -beyond : acrossOf('fj', 4) + beyond;
+  return hole.half === 'ae' ? -beyond : 4 + beyond;
 }
 
 /** How long a wire is that lies along the rows and columns, in pitches of 2.54 mm. */
 export function pitchesBetween(breadboard: Breadboard, a: Hole, b: Hole): number {
-  const at = (hole: Hole) => {
-    const [board, along] = isSideBySide(breadboard) ? rowOnBoard(breadboard, hole.row) : [0, hole.row];
-    return { along, across: board * NEXT_BOARD + acrossHole(hole) };
-  };
-  const [from, to] = [at(a), at(b)];
-  return Math.abs(from.along - to.along) + Math.round(Math.abs(from.across - to.across));
+  const [from, to] = [pointOf(breadboard, a), pointOf(breadboard, b)];
+  return Math.abs(from.along - to.along) + Math.round(Math.abs(from.across + offsetOf(a) - to.across - offsetOf(b)));
 }

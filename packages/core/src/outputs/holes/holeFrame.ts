@@ -1,5 +1,5 @@
 import { lastOrThrow } from '../../collections/orThrow';
-import type { Plan } from '../../plan/plan';
+import type { Breadboard, Plan } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { conductorName } from '../../text/views/wiringText';
 import { shortened } from '../svgText';
@@ -7,6 +7,27 @@ import { COLUMNS, type Half, HALVES, hasRailHole, hasRails, railPiece, rowOnBoar
 import { FIRST, type Grid, HOLE, LEFT } from './holeGrid';
 import type { HolePlan } from './holePlan';
 import type { HoleShape } from './holeShapes';
+
+/** The rails beside a half of one board, if they are there. */
+function railLines(grid: Grid, breadboard: Breadboard, half: Half, first: number): readonly HoleShape[] {
+  if (!hasRails(breadboard, half, rowOnBoard(breadboard, first)[0])) return [];
+  return (['+', '−'] as const).flatMap((sign): readonly HoleShape[] => {
+    const colour = sign === '+' ? 'red' : 'black';
+    const y = grid.rail(half, sign, first);
+    return [
+      { is: 'text', role: 'letter', colour, x: LEFT - 26, y: y + 4, text: sign, anchor: 'end', turn: 0 },
+      ...piecesOf(grid, breadboard, half, first).map(([from, to]): HoleShape => ({
+        is: 'line',
+        role: 'rail',
+        colour,
+        points: [
+          [from, y],
+          [to, y],
+        ],
+      })),
+    ];
+  });
+}
 
 /** What is there without any part: row numbers as roofs, letters of the columns, rails. */
 export function frame(grid: Grid, { breadboard }: HolePlan): readonly HoleShape[] {
@@ -45,24 +66,7 @@ export function frame(grid: Grid, { breadboard }: HolePlan): readonly HoleShape[
           anchor: 'end',
           turn: 0,
         })),
-        ...(hasRails(breadboard, half, rowOnBoard(breadboard, first)[0]) ? (['+', '−'] as const) : []).flatMap(
-          (sign): readonly HoleShape[] => {
-            const colour = sign === '+' ? 'red' : 'black';
-            const yRail = grid.rail(half, sign, first);
-            return [
-              { is: 'text', role: 'letter', colour, x: LEFT - 26, y: yRail + 4, text: sign, anchor: 'end', turn: 0 },
-              ...piecesOf(grid, breadboard, half, first).map(([from, to]): HoleShape => ({
-                is: 'line',
-                role: 'rail',
-                colour,
-                points: [
-                  [from, yRail],
-                  [to, yRail],
-                ],
-              })),
-            ];
-          },
-        ),
+        ...railLines(grid, breadboard, half, first),
       ];
     }),
   );
@@ -88,7 +92,7 @@ export function railNames(plan: Plan, sheets: Sheets, grid: Grid, { breadboard, 
 }
 
 /** The pieces of a rail of one board, from its first hole to its last. */
-function piecesOf(grid: Grid, breadboard: HolePlan['breadboard'], half: Half, first: number): readonly (readonly [number, number])[] {
+function piecesOf(grid: Grid, breadboard: Breadboard, half: Half, first: number): readonly (readonly [number, number])[] {
   const rows = Array.from({ length: breadboard.rows }, (_, at) => first + at).filter((row) => hasRailHole(breadboard, half, row));
   const pieces = [...new Set(rows.map((row) => railPiece(breadboard, row)))];
   return pieces.map((piece) => {

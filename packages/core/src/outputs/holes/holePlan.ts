@@ -19,7 +19,7 @@ import {
 import { joinStrips } from './joinStrips';
 import { haveRoom, isOnBreadboard, type PlacedVariant } from './placeProblem';
 import { Holes, type StripHole } from './takenHoles';
-import { bodyAt, type Lying, lyings, placeIn, problemOf, type Side, stripAt, variantAt } from './variants';
+import { bodyAt, type SideOption, sideOptions, placeIn, problemOf, type Side, stripAt, variantAt } from './variants';
 
 /** A leg in its hole. */
 export interface PlacedLeg {
@@ -38,7 +38,7 @@ export interface PlacedItem {
   /** It lies over two boards side by side: its body is between the outer ends of these rows of the first and those of the second. */
   readonly overTwo?: true;
   /** How else it can lie, itself included. */
-  readonly lyings: readonly Lying[];
+  readonly sideOptions: readonly SideOption[];
 }
 
 /** What a wire is for: a leg of an item, or the end of a component beside one. Of rails, a link between two pieces. */
@@ -181,7 +181,7 @@ class Router {
       });
       const [from, to] = bodyAt(item, side);
       const overTwo = item.footprint.overTwo ? { overTwo: true as const } : {};
-      return { id: item.id, side, row, legs, body: [from + row, to + row], ...overTwo, lyings: lyings(item, this.breadboard) };
+      return { id: item.id, side, row, legs, body: [from + row, to + row], ...overTwo, sideOptions: sideOptions(item, this.breadboard) };
     });
   }
 

@@ -1,7 +1,7 @@
 import type { Edit } from '../../plan/edit';
 import { type Breadboard, BREADBOARD_ROWS, type HolePlace, type Plan, PLAN_LIMITS } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
-import { rowsOf } from './breadboard';
+import { isSideBySide, rowsOf } from './breadboard';
 import { holeInstance, type HoleInstance } from './holeItems';
 import { placesThatHold } from './holePlan';
 import { placeItems } from './placeItems';
@@ -67,22 +67,24 @@ function keptBy(plan: Plan, instance: HoleInstance, breadboard: Breadboard, scop
   return (id) => (scope === 'new' || id === 'board' || held.get(id)?.locked ? held.get(id) : undefined);
 }
 
-/** So many boards: only two can lie side by side. */
-function endToEnd({ arrangement, ...breadboard }: Breadboard, boards: number): Breadboard {
+/** The same breadboard of so many boards: only two can lie side by side. */
+function ofBoards({ arrangement, ...breadboard }: Breadboard, boards: number): Breadboard {
   return { ...breadboard, boards, ...(arrangement && boards === 2 ? { arrangement } : {}) };
 }
 
 /** The breadboard on which everything fits: of as few boards as possible. */
 function largerOne(plan: Plan, sheets: Sheets, breadboard: Breadboard): Breadboard | undefined {
   const choices = Array.from({ length: PLAN_LIMITS.breadboards }, (_, at) =>
-    BREADBOARD_ROWS.map((rows): Breadboard => ({ ...endToEnd(breadboard, at + 1), rows })),
+    BREADBOARD_ROWS.map((rows): Breadboard => ({ ...ofBoards(breadboard, at + 1), rows })),
   )
     .flat()
     .filter((one) => rowsOf(one) > rowsOf(breadboard))
     .toSorted((a, b) => a.boards - b.boards || a.rows - b.rows);
   return choices.find((one) => {
     const instance = holeInstance({ ...plan, breadboard: one }, sheets, isOffByChoice(plan));
-    return instance && placeItems(problemOf(instance, one, keptBy(plan, instance, one, 'all')), FITTING) !== undefined;
+    // On boards end to end, what lies over two would not be on the breadboard at all.
+    const isLess = instance?.off.some(({ why }) => why === 'needs two boards') && isSideBySide(breadboard);
+    return instance && !isLess && placeItems(problemOf(instance, one, keptBy(plan, instance, one, 'all')), FITTING) !== undefined;
   });
 }
 

@@ -7,7 +7,7 @@ import type { Edit } from '../../plan/edit';
 import { type Breadboard, newPlan, type Plan } from '../../plan/plan';
 import { readPlanFile } from '../../plan/planFile';
 import { stepText } from '../../text/views/buildText';
-import { lyingText, placeText, plugText } from '../../text/views/holeText';
+import { sideOptionText, placeText, plugText } from '../../text/views/holeText';
 import { buildSheet } from '../buildSheet';
 import { conductorOf, hasRailHole, type Hole, holeText, pitchesApart, pitchesBetween } from './breadboard';
 import { boardFootprint, columnsOverTwo, partFootprint } from './footprint';
@@ -123,18 +123,21 @@ test('nothing is under the board or in the strip of rails that is taken off, and
 });
 
 test('a module that reaches beyond the edge has its legs in the outer halves alone', () => {
-  const { side, row, lyings } = itemOf('oled');
-  expect(lyings).toEqual([
+  const { side, row, sideOptions } = itemOf('oled');
+  expect(sideOptions).toEqual([
     { side: 'ae', rowOffset: 0 },
     { side: 'fj', rowOffset: 63 },
   ]);
   expect(row <= 63 ? side : side === 'fj' ? 'ae' : 'wrong').toBe('ae');
-  expect(lyings.map((one) => lyingText(TWO, one))).toEqual(['B1 a–e', 'B2 f–j']);
-  expect(itemOf('lamp').lyings).toHaveLength(4);
+  expect(sideOptions.map((one) => sideOptionText(TWO, one))).toEqual(['B1 a–e', 'B2 f–j']);
+  expect(itemOf('lamp').sideOptions).toHaveLength(4);
   const moved = edited(plan, sheets, moveItem(plan, sheets, 'oled', 'across')!);
   const there = moved.places['oled']!;
   expect([there.side !== side, Math.abs(there.row! - row), there.locked]).toEqual([true, 63, true]);
-  const back = moveItem(moved, sheets, 'oled', { as: lyings[row <= 63 ? 0 : 1]! });
+  // Along its lane it stays on its board: the row after the last one is that of the other.
+  expect(moveItem(moved, sheets, 'oled', { to: 500 })).toMatchObject({ place: { side: there.side, row: there.row! > 63 ? 126 : 63 } });
+  expect(moveItem(moved, sheets, 'oled', { by: -500 })).toMatchObject({ place: { row: there.row! > 63 ? 64 : 1 } });
+  const back = moveItem(moved, sheets, 'oled', { as: sideOptions[row <= 63 ? 0 : 1]! });
   expect(back).toMatchObject({ place: { side, row } });
 });
 
@@ -183,4 +186,19 @@ test('in the picture the second board lies below the first, with three pairs of 
   expect([board.x >= 0, board.x + board.w <= width, board.y + board.h <= height]).toEqual([true, true, true]);
   const roofs = shapes.flatMap((shape) => (shape.is === 'line' && shape.role === 'roof' ? [shape.points[0]![1]] : []));
   expect(roofs[1]! < board.y && board.y + board.h > roofs[2]!).toBe(true);
+});
+
+test('where two boards are too small, larger ones are offered only if the wide board is on them', () => {
+  const filled = (count: number) =>
+    edited(
+      small,
+      sheets,
+      { kind: 'breadboard', breadboard: { ...TWO, rows: 30 } },
+      ...Array.from({ length: count }, (_, at) => add(`m${at}`, 'joystick')),
+    );
+  const offered = (count: number) => placeHoles(filled(count), sheets, 'all', 20)!;
+  const few = offered(3);
+  expect([few.tooMuch.length > 0, few.larger]).toEqual([true, TWO]);
+  const many = offered(12);
+  expect([many.tooMuch.length > 0, many.larger]).toEqual([true, undefined]);
 });

@@ -18,6 +18,7 @@ import { holeSvg } from './holeSvg';
 import { markedHoles } from './markedHoles';
 import { moveItem } from './moveItem';
 import { lockedWithoutRoom, placeHoles } from './placeHoles';
+import { ROW_DISTANCES_MM, rowDistanceEdit } from './rowDistance';
 import { holesOfComponent, holesOfWire } from './stepHoles';
 
 const sheets = shippedSheets();
@@ -285,12 +286,7 @@ test('a place is refused for what is no part of the plan, and goes and comes bac
 
 test('a row distance that was measured puts a module on the breadboard, one that no breadboard has does not', () => {
   const shifter = edited(small, sheets, add('shifter', 'shifter-mosfet-4', 'Shifter'), wire('shifter:GND', 'ground'));
-  const measured = (value: number): Edit => ({
-    kind: 'bench-note',
-    sheet: 'shifter-mosfet-4',
-    fact: 'shape/rowsMm',
-    note: { value, words: 'measured from row to row', date: '2026-12-01' },
-  });
+  const measured = (mm: number): Edit => rowDistanceEdit(shifter, 'shifter', mm, '2026-12-01')!;
   const placed = (plan: Plan) => {
     const noted = notedSheets(sheets, plan.benchNotes);
     const board = edited(plan, noted, BOARD);
@@ -299,8 +295,9 @@ test('a row distance that was measured puts a module on the breadboard, one that
     return items.find(({ id }) => id === 'shifter') ?? off.find(({ id }) => id === 'shifter')?.why;
   };
   expect(placed(shifter)).toBe('row distance unknown');
+  expect(rowDistanceEdit(shifter, 'board', 10.16, '2026-12-01')).toBeUndefined();
   for (const pitches of [4, 5, 6]) {
-    const item = placed(edited(shifter, sheets, measured(2.54 * pitches)));
+    const item = placed(edited(shifter, sheets, measured(ROW_DISTANCES_MM[pitches - 3]!)));
     if (typeof item !== 'object') throw new Error(item);
     expect([pitches, item.legs.length, ['across', 'turned'].includes(item.side)]).toEqual([pitches, 12, true]);
     const columns = ['ae', 'fj'].map(

@@ -1,5 +1,5 @@
 import type { Breadboard, HolePlace, Plan } from '../../plan/plan';
-import { ACROSS, type Half, HALVES, isSideBySide, laneOf, lanesOf, otherHalf, rowOnBoard, rowsOf } from './breadboard';
+import { ACROSS, alongLane, type Half, HALVES, isSideBySide, laneOf, laneRows, lanesOf, otherHalf } from './breadboard';
 import type { HoleInstance, HoleItem, HoleNet, Strip } from './holeItems';
 import type { Placeable, PlaceProblem, Span, Variant } from './placeProblem';
 
@@ -63,10 +63,10 @@ const isPossible = ({ footprint }: HoleItem, side: Side, board: number): boolean
   footprint.overTwo ? board === 0 : !footprint.overRails || side === (board === 0 ? 'ae' : 'fj');
 
 /** A way to lie, and the row before the first one of its board. */
-export type Lying = Pick<Variant, 'side' | 'rowOffset'>;
+export type SideOption = Pick<Variant, 'side' | 'rowOffset'>;
 
 /** How an item can lie on a breadboard. */
-export function lyings(item: HoleItem, breadboard: Breadboard): readonly Lying[] {
+export function sideOptions(item: HoleItem, breadboard: Breadboard): readonly SideOption[] {
   if (!isSideBySide(breadboard)) return sidesOf(item).map((side) => ({ side, rowOffset: 0 }));
   return [0, 1].flatMap((board) =>
     sidesOf(item).flatMap((side) => (isPossible(item, side, board) ? [{ side, rowOffset: board * breadboard.rows }] : [])),
@@ -74,7 +74,7 @@ export function lyings(item: HoleItem, breadboard: Breadboard): readonly Lying[]
 }
 
 function variantsOf(item: HoleItem, { nets }: HoleInstance, breadboard: Breadboard): readonly Variant[] {
-  return lyings(item, breadboard).map(({ side, rowOffset }): Variant => {
+  return sideOptions(item, breadboard).map(({ side, rowOffset }): Variant => {
     // Any row of the board will do to tell the lane.
     const laneIn = ({ half, isNext }: StripAt) => laneOf(breadboard, { half, row: 1 + rowOffset + (isNext ? breadboard.rows : 0) }).lane;
     const at = item.strips.map((strip) => ({ strip, ...stripAt(item, strip, side) }));
@@ -103,9 +103,9 @@ export function variantAt(
   { side, row }: HolePlace,
 ): { readonly variant: number; readonly row: number } | undefined {
   if (row === undefined) return undefined;
-  const rowOffset = isSideBySide(breadboard) ? breadboard.rows * rowOnBoard(breadboard, row)[0] : 0;
-  const variant = variants.findIndex((one) => one.side === side && one.rowOffset === rowOffset);
-  return variant < 0 ? undefined : { variant, row: row - rowOffset };
+  const along = alongLane(breadboard, row);
+  const variant = variants.findIndex((one) => one.side === side && one.rowOffset === row - along);
+  return variant < 0 ? undefined : { variant, row: along };
 }
 
 /** The problem of placing what a breadboard is to hold. What has a place keeps it as far as `keeps` says. */
@@ -116,6 +116,5 @@ export function problemOf(instance: HoleInstance, breadboard: Breadboard, keeps:
     const at = kept && variantAt(breadboard, variants, kept);
     return { id: item.id, variants, ...(at ? { at } : {}) };
   });
-  const rows = isSideBySide(breadboard) ? breadboard.rows : rowsOf(breadboard);
-  return { lanes: lanesOf(breadboard), rows, rowsPerBoard: breadboard.rows, items, nets: instance.nets.length };
+  return { lanes: lanesOf(breadboard), rows: laneRows(breadboard), rowsPerBoard: breadboard.rows, items, nets: instance.nets.length };
 }

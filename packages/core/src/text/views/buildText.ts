@@ -1,3 +1,4 @@
+import { BETWEEN_BOARDS_MM } from '../../outputs/holes/breadboard';
 import { TRANSISTOR_WORDS } from '../../checks/fixes/transistors';
 import { listText, placementText } from '../names';
 import type { BoardPosition } from '../../outputs/boardPosition';
@@ -223,7 +224,7 @@ const STEP_TEXT: { readonly [K in StepWhat['is']]: (what: What<K>, plan: Plan, s
   'side-by-side': () => ({
     head: 'Two breadboards',
     text: 'lay them side by side, B1 above B2; take the a–e rail strip off B2, so that one rail strip is left between them.',
-    detail: 'Columns over both boards assume 17.8 mm from column j of B1 to column a of B2. Where yours lie closer, push them apart.',
+    detail: `Columns over both boards assume ${BETWEEN_BOARDS_MM.toFixed(1)} mm from column j of B1 to column a of B2. Where yours lie closer, push them apart.`,
   }),
   plug: (what, plan, sheets) => ({ head: itemText(plan, sheets, what.item.id), text: plugText(plan, sheets, what.item) }),
   'rail-wire': (what, plan, sheets) => ({

@@ -4,7 +4,7 @@ import { type Half, holeText, isSideBySide, rowOnBoard } from '../../outputs/hol
 import { holePlan, type Jumper, type Lead, type PlacedItem } from '../../outputs/holes/holePlan';
 import type { HolePlacement } from '../../outputs/holes/placeHoles';
 import type { StepHoles } from '../../outputs/holes/stepHoles';
-import type { Lying } from '../../outputs/holes/variants';
+import type { SideOption } from '../../outputs/holes/variants';
 import type { OffBoard } from '../../outputs/holes/holeItems';
 import { boardOf, partOf } from '../../plan/edit';
 import type { Breadboard, HolePlace, Plan } from '../../plan/plan';
@@ -64,8 +64,8 @@ export const whyOffText = ({ why }: OffBoard): string => WHY[why];
 /** The columns of a half. @example columnsText('ae') // 'a–e' */
 export const columnsText = (half: Half): string => (half === 'ae' ? 'a–e' : 'f–j');
 
-/** A half to lie in, with its board where that matters. @example lyingText(breadboard, { side: 'fj', rowOffset: 63 }) // 'B2 f–j' */
-export function lyingText(breadboard: Breadboard, { side, rowOffset }: Lying): string {
+/** A half to lie in, with its board where that matters. @example sideOptionText(breadboard, { side: 'fj', rowOffset: 63 }) // 'B2 f–j' */
+export function sideOptionText(breadboard: Breadboard, { side, rowOffset }: SideOption): string {
   const columns = side === 'ae' || side === 'fj' ? columnsText(side) : side;
   return isSideBySide(breadboard) ? `B${rowOnBoard(breadboard, 1 + rowOffset)[0] + 1} ${columns}` : columns;
 }

@@ -13,6 +13,7 @@ import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { selectReviewed } from '../../state/selectors';
 import { useWorkbench } from '../../state/workbench';
+import { today } from '../../ui/factFields';
 import { useAppSelector, useOpenPlan } from '../../state/store';
 import { BillTable } from './BillTable';
 import { BoardPicture } from './BoardPicture';
@@ -28,14 +29,14 @@ import { WiringView } from './WiringView';
 import { StepMode } from './StepMode';
 
 /** Today, as 2026-11-26. */
-const today = (): string => new Date().toLocaleDateString('sv-SE');
 
 /** The wires to remove, move and add on the bench since the plan was marked as built. */
 function Changes({ plan }: { readonly plan: Plan }) {
   const { sheets, edit } = useWorkbench();
   const changes = useMemo(() => changesSinceBuilt(plan, sheets), [plan, sheets]);
   const { built } = plan;
-  const keep = () => edit([...namesKept(plan, sheets), { kind: 'built', built: builtNow(plan, sheets, today()) }], 'mark as built');
+  const keep = () =>
+    edit([...namesKept(plan, sheets), { kind: 'built', built: builtNow(plan, sheets, today(new Date())) }], 'mark as built');
   if (!built)
     return (
       <div className={`quiet ${styles.built} ${styles.unbuilt} ${styles.onScreen}`}>

@@ -2,11 +2,11 @@ import { findOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, NumberInput, SegmentedControl } from '@mantine/core';
 import { IconLock } from '@tabler/icons-react';
 import { useState } from 'react';
-import { rowsOf } from '@roof-chart/core/outputs/holes/breadboard';
+import { alongLane, laneRows } from '@roof-chart/core/outputs/holes/breadboard';
 import type { HolePlan, PlacedItem } from '@roof-chart/core/outputs/holes/holePlan';
-import { type ItemMove, lyingOf } from '@roof-chart/core/outputs/holes/moveItem';
+import { type ItemMove, sideOptionOf } from '@roof-chart/core/outputs/holes/moveItem';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import { itemText, lyingText, plugText } from '@roof-chart/core/text/views/holeText';
+import { itemText, sideOptionText, plugText } from '@roof-chart/core/text/views/holeText';
 import { useWorkbench } from '../../state/workbench';
 import styles from './Holes.module.css';
 import type { Placing } from './usePlacing';
@@ -21,13 +21,14 @@ interface HoleItemCardProps {
 
 /** The first row of an item, as a field that moves it. */
 function RowField({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'item' | 'onMove'>) {
-  const [typed, setTyped] = useState({ at: item.row, row: item.row as number | string });
+  const own = alongLane(holes.breadboard, item.row);
+  const [typed, setTyped] = useState({ at: own, row: own as number | string });
   // Moved in another way, the field follows.
-  if (typed.at !== item.row) setTyped({ at: item.row, row: item.row });
+  if (typed.at !== own) setTyped({ at: own, row: own });
   const commit = () => {
     const wanted = Number(typed.row);
-    if (Number.isInteger(wanted) && wanted >= 1 && wanted !== item.row) onMove(item.id, { to: wanted });
-    else setTyped({ at: item.row, row: item.row });
+    if (Number.isInteger(wanted) && wanted >= 1 && wanted !== own) onMove(item.id, { to: wanted });
+    else setTyped({ at: own, row: own });
   };
   return (
     <NumberInput
@@ -35,9 +36,9 @@ function RowField({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'it
       size="xs"
       w={90}
       min={1}
-      max={rowsOf(holes.breadboard)}
+      max={laneRows(holes.breadboard)}
       value={typed.row}
-      onChange={(row) => setTyped({ at: item.row, row })}
+      onChange={(row) => setTyped({ at: own, row })}
       onBlur={commit}
       onKeyDown={(event) => {
         if (event.key === 'Enter') commit();
@@ -48,10 +49,10 @@ function RowField({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'it
 
 /** The half that an item is in; what lies over the gap is turned instead. */
 function SideControl({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'item' | 'onMove'>) {
-  const own = item.lyings[lyingOf(holes, item)]!;
+  const own = item.sideOptions[sideOptionOf(holes, item)]!;
   if (item.side === 'across' || item.side === 'turned') {
-    const turned = findOrThrow(item.lyings, ({ side, rowOffset }) => side !== own.side && rowOffset === own.rowOffset);
-    const beside = item.lyings.find(({ side, rowOffset }) => side === own.side && rowOffset !== own.rowOffset);
+    const turned = findOrThrow(item.sideOptions, ({ side, rowOffset }) => side !== own.side && rowOffset === own.rowOffset);
+    const beside = item.sideOptions.find(({ side, rowOffset }) => side === own.side && rowOffset !== own.rowOffset);
     return (
       <>
         <Button size="xs" variant="default" onClick={() => onMove(item.id, { as: turned })}>
@@ -69,9 +70,9 @@ function SideControl({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 
     <SegmentedControl
       aria-label="Half of the breadboard"
       size="xs"
-      data={item.lyings.map((one, at) => ({ value: String(at), label: lyingText(holes.breadboard, one) }))}
-      value={String(item.lyings.indexOf(own))}
-      onChange={(at) => onMove(item.id, { as: item.lyings[Number(at)]! })}
+      data={item.sideOptions.map((one, at) => ({ value: String(at), label: sideOptionText(holes.breadboard, one) }))}
+      value={String(item.sideOptions.indexOf(own))}
+      onChange={(at) => onMove(item.id, { as: item.sideOptions[Number(at)]! })}
     />
   );
 }

@@ -1,9 +1,11 @@
 import { Button, NativeSelect } from '@mantine/core';
 import type { HolePlan } from '@roof-chart/core/outputs/holes/holePlan';
+import { ROW_DISTANCES_MM, rowDistanceEdit } from '@roof-chart/core/outputs/holes/rowDistance';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { breadboardText, itemText, proofText, whyOffText } from '@roof-chart/core/text/views/holeText';
 import { useWorkbench } from '../../state/workbench';
+import { today } from '../../ui/factFields';
 import styles from './Holes.module.css';
 import type { Placing } from './usePlacing';
 
@@ -13,9 +15,6 @@ interface HolePlacementProps {
   readonly placing: Placing;
 }
 
-/** Distances of two rows that a breadboard has holes for, in pitches of 2.54 mm. */
-const ROW_PITCHES = [3, 4, 5, 6, 7, 8, 9, 10];
-
 /** Asks how far the two rows of a module are apart: most sheets do not know, a ruler does. */
 function RowDistance({
   plan,
@@ -23,11 +22,9 @@ function RowDistance({
   name,
   placing,
 }: Pick<HolePlacementProps, 'plan' | 'placing'> & { readonly item: string; readonly name: string }) {
-  const sheet = plan.placements.find(({ id }) => id === item)?.sheet;
-  if (!sheet) return null;
   const state = (mm: number) => {
-    const note = { value: mm, words: 'measured from row to row', date: new Date().toISOString().slice(0, 10) };
-    placing.place([{ kind: 'bench-note', sheet: sheet.id, fact: 'shape/rowsMm', note }], 'all', `state the row distance of ${name}`);
+    const edit = rowDistanceEdit(plan, item, mm, today(new Date()));
+    if (edit) placing.place([edit], 'all', `state the row distance of ${name}`);
   };
   return (
     <NativeSelect
@@ -37,9 +34,9 @@ function RowDistance({
       value=""
       data={[
         { value: '', label: 'Measured: row to row…' },
-        ...ROW_PITCHES.map((pitches) => ({ value: String(pitches), label: `${(pitches * 2.54).toFixed(2)} mm` })),
+        ...ROW_DISTANCES_MM.map((mm) => ({ value: String(mm), label: `${mm.toFixed(2)} mm` })),
       ]}
-      onChange={({ currentTarget }) => state(Math.round(Number(currentTarget.value) * 254) / 100)}
+      onChange={({ currentTarget }) => state(Number(currentTarget.value))}
     />
   );
 }

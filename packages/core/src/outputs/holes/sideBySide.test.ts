@@ -197,8 +197,8 @@ test('where two boards are too small, larger ones are offered only if the wide b
       ...Array.from({ length: count }, (_, at) => add(`m${at}`, 'joystick')),
     );
   const offered = (count: number) => placeHoles(filled(count), sheets, 'all', 20)!;
-  const few = offered(3);
+  const few = offered(8);
   expect([few.tooMuch.length > 0, few.larger]).toEqual([true, TWO]);
-  const many = offered(12);
+  const many = offered(24);
   expect([many.tooMuch.length > 0, many.larger]).toEqual([true, undefined]);
 });

@@ -36,6 +36,15 @@ test('parts are placed on a breadboard, moved by keyboard with the rest making r
   await encoder.press('ArrowRight');
   await expect(encoder).not.toHaveAttribute('aria-label', before!);
 
+  // By keyboard past a choice to the one after it: the search for the first gives way to that for the second.
+  const boards = page.getByRole('radiogroup', { name: 'Breadboards, end to end or side by side' });
+  await boards.getByRole('radio', { checked: true }).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(boards.getByRole('radio', { name: '2 side by side' })).toBeChecked();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(boards.getByRole('radio', { name: '1 ×' })).toBeChecked();
+
   // On one landscape sheet of paper.
   const paper = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
   expect(paper.match(/\/Type \/Page\b/g)).toHaveLength(1);

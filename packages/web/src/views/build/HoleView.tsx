@@ -7,7 +7,7 @@ import { holePlan, type HolePlan, type PlacedItem } from '@roof-chart/core/outpu
 import { holeSvg } from '@roof-chart/core/outputs/holes/holeSvg';
 import { markedHoles } from '@roof-chart/core/outputs/holes/markedHoles';
 import { type ItemMove, moveItem } from '@roof-chart/core/outputs/holes/moveItem';
-import type { Plan } from '@roof-chart/core/plan/plan';
+import type { Breadboard, Plan } from '@roof-chart/core/plan/plan';
 import { usualBreadboard } from '@roof-chart/core/outputs/holes/usualBreadboard';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { holeNetName, holeNetText, holeSummary, itemText, placeText } from '@roof-chart/core/text/views/holeText';
@@ -68,13 +68,17 @@ const choicesOf = (plan: Plan, sheets: Sheets, { items, nets }: HolePlan): reado
 /** The breadboard, and what places everything anew. */
 function Settings({ holes, placing }: Pick<PlacedViewProps, 'holes' | 'placing'>) {
   const { edit } = useWorkbench();
+  // What is chosen shows at once, so that the keyboard can go on from it while the parts are placed.
+  const [chosen, setChosen] = useState<Breadboard | null>(null);
+  const place = (breadboard: Breadboard | null) => {
+    setChosen(breadboard);
+    if (breadboard) placing.place([{ kind: 'breadboard', breadboard }], 'all', 'change the breadboard');
+    else placing.place([], 'all', 'place the parts');
+  };
   return (
     <div className={styles.settings}>
-      <BreadboardFields
-        value={holes.breadboard}
-        onChange={(breadboard) => placing.place([{ kind: 'breadboard', breadboard }], 'all', 'change the breadboard')}
-      />
-      <Button size="xs" variant="default" onClick={() => placing.place([], 'all', 'place the parts')}>
+      <BreadboardFields value={(placing.isBusy ? chosen : null) ?? holes.breadboard} onChange={place} />
+      <Button size="xs" variant="default" onClick={() => place(null)}>
         {placing.isBusy ? 'Placing…' : 'Place again'}
       </Button>
       {placing.isBusy && (

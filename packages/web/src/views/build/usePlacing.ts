@@ -13,7 +13,7 @@ export interface Placing {
   readonly isBusy: boolean;
   /** The last placement, until the plan is another one. */
   readonly last: HolePlacement | null;
-  /** Places what is not locked, after some edits, as one undoable step. While one search runs no other begins.
+  /** Places what is not locked, after some edits, as one undoable step. It takes the place of a search that runs.
    *  @param label of that step */
   place(first: readonly Edit[], scope: Scope, label: string): void;
   stop(): void;
@@ -33,24 +33,26 @@ export function usePlacing(plan: Plan): Placing {
   const [isBusy, setBusy] = useState(false);
   const [found, setFound] = useState<Found | null>(null);
   if (found && !found.after && (found.placement.edits.length === 0 || plan !== found.before)) setFound({ ...found, after: plan });
-  /** The plan that is being searched. */
-  const searched = useRef<Plan | null>(null);
+  /** The search that runs, with its plan. */
+  const search = useRef<{ readonly plan: Plan } | null>(null);
   useEffect(() => {
-    if (searched.current !== null && searched.current !== plan) workers.stopSearch();
+    if (search.current !== null && search.current.plan !== plan) workers.stopSearch();
   }, [workers, plan]);
   useEffect(
     () => () => {
-      if (searched.current !== null) workers.stopSearch();
+      if (search.current !== null) workers.stopSearch();
     },
     [workers],
   );
   const place = useCallback(
     (first: readonly Edit[], scope: Scope, label: string) => {
-      if (searched.current !== null) return;
-      searched.current = plan;
+      if (search.current !== null) workers.stopSearch();
+      const own = { plan };
+      search.current = own;
       setBusy(true);
       const end = () => {
-        searched.current = null;
+        if (search.current !== own) return;
+        search.current = null;
         setBusy(false);
       };
       workers

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -33,7 +34,7 @@ export const CHECKED = 'dist/checked';
 
 function checkedSheet({ name, text }: SheetFile): BoardSheet | PartSheet {
   const result = readSheet(JSON.parse(text));
-  if (!result.ok) throw new Error(`Sheet ${name}: ${result.faults[0]!.path}: ${result.faults[0]!.fault}`);
+  if (!result.ok) throw new Error(`Sheet ${name}: ${firstOrThrow(result.faults).path}: ${firstOrThrow(result.faults).fault}`);
   return result.sheet;
 }
 

@@ -1,3 +1,4 @@
+import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import { InputFault } from './io';
 
 /** "display-1:SDA" as a part and its terminal.
@@ -5,5 +6,5 @@ import { InputFault } from './io';
 export function terminalAt(text: string): { placement: string; terminal: string } {
   const match = /^([a-z0-9][a-z0-9-]*):(.+)$/.exec(text);
   if (!match) throw new InputFault(`${text}: expected part:terminal, for example display-1:SDA`);
-  return { placement: match[1]!, terminal: match[2]! };
+  return { placement: atOrThrow(match, 1), terminal: atOrThrow(match, 2) };
 }

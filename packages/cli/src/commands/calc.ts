@@ -1,3 +1,4 @@
+import { entryOrThrow } from '@roof-chart/core/collections/orThrow';
 import { CALCULATIONS } from '@roof-chart/core/electrics/calculations/calculations';
 import { readValues, outputText, outputWords } from '@roof-chart/core/electrics/calculations/calculation';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -32,7 +33,7 @@ function calc(io: Io, sheets: () => Sheets, id: string | undefined, given: reado
     const { outputs, working } = calculation.run(readValues(calculation, values), { sheets });
     const lines = calculation.outputs.map(
       (output) =>
-        `${output.name.padEnd(14)} ${outputText(outputs[output.name]!, output.unit).padStart(12)}  ${outputWords(output, outputs[output.name]!)}`,
+        `${output.name.padEnd(14)} ${outputText(entryOrThrow(outputs, output.name), output.unit).padStart(12)}  ${outputWords(output, entryOrThrow(outputs, output.name))}`,
     );
     const steps = working.map((step) => `${step.formula}: ${step.values}  [${step.source}]`);
     io.out(json ? JSON.stringify({ outputs, working }, null, 2) : [...lines, ...steps].join('\n'));

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { editsSchema } from '@roof-chart/core/plan/editSchema';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
@@ -15,7 +16,7 @@ function edit(io: Io, shipped: Sheets, file: string, editsFile: string, options:
   const unsafe = unsafePlace(document);
   if (unsafe !== undefined) throw new InputFault(`${editsFile}: ${unsafe}: unknown key or nesting depth`);
   const { error, value } = editsSchema.required().validate(document, { convert: false });
-  if (error) throw new InputFault(`${editsFile}: ${error.details[0]!.path.join('.') || 'the list'}: ${error.message}`);
+  if (error) throw new InputFault(`${editsFile}: ${firstOrThrow(error.details).path.join('.') || 'the list'}: ${error.message}`);
   return deliver(io, applied(plan, value as Edit[], sheets), file, options, carried);
 }
 

@@ -4,7 +4,7 @@ import { type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import { feedRail } from '../nets/feedRail';
 import { type PlanTerminal, terminalsOf } from '../nets/terminals';
 import type { Edit } from '../plan/edit';
-import { endKey, type WireEnd } from '../plan/plan';
+import { endKey, type Wire, type WireEnd } from '../plan/plan';
 import { type LineToTranslate, packShifterChannels } from './packShifterChannels';
 
 /** Bus lines taken through a level shifter. */
@@ -15,8 +15,10 @@ export interface Shifted {
   readonly edits: readonly Edit[];
 }
 
+type AtPin = PlanTerminal & { readonly wire: Wire & { readonly end: WireEnd & { readonly to: 'pin' } } };
+
 /** Whether a wire may be moved to another pin. */
-export const isMovable = (item: PlanTerminal): boolean => item.wire?.end.to === 'pin' && !item.wire.locked && !item.placement.onBoard;
+export const isMovable = (item: PlanTerminal): item is AtPin => item.wire?.end.to === 'pin' && !item.wire.locked && !item.placement.onBoard;
 
 /** Connects the bus lines of parts through a bidirectional level shifter, between their supply and the board's logic: one in the plan
  *  with free channels, otherwise a new one. Parts on one line share its channel.
@@ -33,9 +35,9 @@ export function behindShifter(
   const feeds = new Set(ids.map(signals));
   const [feed] = feeds;
   if (lines.length === 0 || !lines.every(isMovable) || feeds.size !== 1 || feed === undefined) return undefined;
-  const pins = new Map(lines.map((item) => [endKey(item.wire!.end), item.wire!.end as WireEnd & { readonly to: 'pin' }]));
+  const pins = new Map(lines.map((item) => [endKey(item.wire.end), item.wire.end]));
   const crossings = [...pins.values()].map((pin): LineToTranslate => {
-    const own = lines.filter((item) => endKey(item.wire!.end) === endKey(pin));
+    const own = lines.filter((item) => endKey(item.wire.end) === endKey(pin));
     return { keys: own.map((item) => item.key), pin, way: 'both', hz: 0, sharesLine: true };
   });
   const packed = packShifterChannels({ plan, sheets, board }, feed, crossings);

@@ -1,3 +1,4 @@
+import { entryOrThrow, firstOrThrow } from '../collections/orThrow';
 import type { Sheets } from '../sheets/sheetIndex';
 import { PIN_ROLES } from '../sheets/roles';
 import { boardOf, partOf } from '../plan/edit';
@@ -92,7 +93,7 @@ export function conflictOf(instance: Instance, options: SolveOptions = {}): Conf
       ? d.item.candidates.map((c) => c.pin)
       : instance.controllers
           .filter((c) => d.member.controllers.includes(c.id))
-          .flatMap((c) => d.member.lines.flatMap((line) => c.lines[line]!.map((p) => p.pin))),
+          .flatMap((c) => d.member.lines.flatMap((line) => entryOrThrow(c.lines, line).map((p) => p.pin))),
   );
   return {
     terminals: list.flatMap((d) => ('item' in d ? d.item.terminals : [])),
@@ -101,7 +102,7 @@ export function conflictOf(instance: Instance, options: SolveOptions = {}): Conf
       'member' in d
         ? [
             {
-              placement: d.member.placements[0]!,
+              placement: firstOrThrow(d.member.placements),
               kind: d.member.kind,
               controllers: d.member.controllers,
               addresses: [...new Set(d.member.addresses.flatMap((a) => a.addresses))],

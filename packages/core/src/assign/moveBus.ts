@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../collections/orThrow';
 import type { PlanContext } from '../plan/planContext';
 import type { Controller } from '../sheets/boardSheet';
 import { busLineOf, PIN_ROLES } from '../sheets/roles';
@@ -70,10 +71,10 @@ function setsAround(board: IndexedBoard, controller: Controller, pins: { readonl
   if (Object.keys(kept).length === 0 || missing.length !== 1) return [];
   const at = board.ioPins.findIndex((p) => p.id === Object.values(kept)[0]);
   const away = (id: string) => Math.abs(board.ioPins.findIndex((p) => p.id === id) - at);
-  return linePins(board, controller.id, missing[0]!)
+  return linePins(board, controller.id, firstOrThrow(missing))
     .map((pin) => pin.id)
     .sort((a, b) => away(a) - away(b))
-    .map((pin) => ({ controller: controller.id, pins: { ...kept, [missing[0]!]: pin } }));
+    .map((pin) => ({ controller: controller.id, pins: { ...kept, [firstOrThrow(missing)]: pin } }));
 }
 
 export interface BusMove {

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 import { BANK, canMultiplex, commonsOf, driverAt, multiplexedLeds, segmentsOfPart } from '../nets/multiplexed';
 import { applyEdits } from '../plan/applyEdits';
 import type { Edit } from '../plan/edit';
@@ -75,7 +76,7 @@ export function ontoDriver(plan: Plan, sheets: Sheets, display: Placement, drive
       ok: true,
       edits: [
         ...places.flatMap(([t, output]) => rewired(plan, display.id, t.id, end(output))),
-        ...wired.flatMap((t, at) => rewired(plan, display.id, t.id, end(outputs[at]!))),
+        ...wired.flatMap((t, at) => rewired(plan, display.id, t.id, end(atOrThrow(outputs, at)))),
         ...joined.flatMap((t): Edit[] => (plan.wires[own(t)] ? [{ kind: 'unwire', placement: display.id, terminal: t.id }] : [])),
       ],
     };

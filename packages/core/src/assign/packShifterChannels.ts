@@ -1,5 +1,6 @@
+import { has, type With } from '../collections/has';
 import type { PlanContext } from '../plan/planContext';
-import { findOrThrow } from '../collections/orThrow';
+import { atOrThrow, findOrThrow, firstOrThrow } from '../collections/orThrow';
 import { encloses, point, typical } from '../quantity/range';
 import type { Rail } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
@@ -24,8 +25,10 @@ export interface LineToTranslate {
   readonly sharesLine: boolean;
 }
 
+type Shifter = With<PartSheet, 'passage'>;
+
 export interface PackedModule {
-  readonly part: PartSheet;
+  readonly part: Shifter;
   readonly placement: string;
   readonly added: boolean;
   /** Channels that the packing uses, of those that the module has. */
@@ -44,8 +47,11 @@ interface Between {
   readonly nearIsLow: boolean;
 }
 
+/** Whether its channels are given to lines one by one. */
+const isPacked = ({ passage }: Shifter): boolean => passage.kind === 'mosfet' || passage.kind === 'drive';
+
 interface Module {
-  readonly part: PartSheet;
+  readonly part: Shifter;
   /** Absent for one that would be added. */
   readonly placement: Placement | undefined;
   readonly channels: readonly { readonly near: string; readonly far: string; readonly carries?: WireEnd }[];
@@ -55,8 +61,8 @@ interface Module {
 const MOST_ADDED = 6;
 
 /** The rails of a module's supply terminals between these rails: for a logic buffer the side it drives to. */
-function feedsOf(part: PartSheet, { low, high }: Between): ReadonlyMap<string, Rail> {
-  const passage = part.passage!;
+function feedsOf(part: Shifter, { low, high }: Between): ReadonlyMap<string, Rail> {
+  const passage = part.passage;
   if (passage.kind === 'drive') return new Map([[passage.low, passage.drives === 'up' ? high : low]]);
   return new Map([
     [passage.low, low],
@@ -65,20 +71,20 @@ function feedsOf(part: PartSheet, { low, high }: Between): ReadonlyMap<string, R
 }
 
 /** Whether every supply range of a module includes its rail, and its inputs tolerate the higher one. */
-function stands(part: PartSheet, between: Between): boolean {
+function stands(part: Shifter, between: Between): boolean {
   const feeds = feedsOf(part, between);
   const terminal = (id: string) => findOrThrow(part.terminals.list, (t) => t.id === id);
   const fed = [...feeds].every(([id, rail]) => {
     const range = supplyRange(part, terminal(id));
     return range !== undefined && (encloses(range, rail.volts) || encloses(range, point(typical(rail.volts))));
   });
-  const takes = part.passage!.drives !== 'down' || (part.levels?.tolerantVolts ?? 0) >= between.high.volts.max;
+  const takes = part.passage.drives !== 'down' || (part.levels?.tolerantVolts ?? 0) >= between.high.volts.max;
   return fed && takes;
 }
 
 /** Whether a module's channel is one for a line: the way it drives, how fast, and whether it lets go. */
-function carries(part: PartSheet, between: Between, crossing: LineToTranslate): boolean {
-  const { kind, drives } = part.passage!;
+function carries(part: Shifter, between: Between, crossing: LineToTranslate): boolean {
+  const { kind, drives } = part.passage;
   if (crossing.hz > (part.bus.maxWriteHz ?? part.bus.maxReadHz ?? Infinity)) return false;
   if (kind === 'mosfet') return true;
   if (kind !== 'drive' || crossing.way === 'both') return false;
@@ -87,21 +93,20 @@ function carries(part: PartSheet, between: Between, crossing: LineToTranslate): 
   return crossing.way === 'to-part' || !crossing.sharesLine;
 }
 
-const channelsOf = (part: PartSheet, nearIsLow: boolean): Module['channels'] =>
-  part.passage!.channels.map(({ low, high }) => (nearIsLow ? { near: low, far: high } : { near: high, far: low }));
+const channelsOf = (part: Shifter, nearIsLow: boolean): Module['channels'] =>
+  part.passage.channels.map(({ low, high }) => (nearIsLow ? { near: low, far: high } : { near: high, far: low }));
 
 /** The modules of the plan between these rails in the same direction, with their free channels and those that carry a line already. */
-function present(plan: Plan, sheets: Sheets, between: Between): readonly Module[] {
+function present(plan: Plan, sheets: Sheets, between: Between): readonly (Module & { readonly placement: Placement })[] {
   const nets = findNets(plan, sheets);
   const ends = Object.values(plan.wires).map((wire) => wire.end);
   const taken = (key: string) => ends.some((end) => end.to === 'terminal' && terminalKey(end.placement, end.terminal) === key);
-  return plan.placements.flatMap((placement): Module[] => {
+  return plan.placements.flatMap((placement) => {
     const part = partSheet(sheets, placement.sheet)?.sheet;
-    const kind = part?.passage?.kind;
-    if (!part || (kind !== 'mosfet' && kind !== 'drive')) return [];
+    if (!part || !has('passage')(part) || !isPacked(part)) return [];
     const fed = [...feedsOf(part, between)].every(([id, rail]) => nets.byTerminal.get(terminalKey(placement.id, id))?.rails[0] === rail.id);
     const carrier = terminalsOf(plan, placement, sheets).find((t) => t.carries);
-    const nearIsLow = carrier ? part.passage!.channels.some((c) => c.low === carrier.terminal.id) : between.nearIsLow;
+    const nearIsLow = carrier ? part.passage.channels.some((c) => c.low === carrier.terminal.id) : between.nearIsLow;
     if (!fed || nearIsLow !== between.nearIsLow) return [];
     const channels = channelsOf(part, nearIsLow).flatMap((channel): Module['channels'] => {
       const [near, far] = [terminalKey(placement.id, channel.near), terminalKey(placement.id, channel.far)];
@@ -116,7 +121,8 @@ function present(plan: Plan, sheets: Sheets, between: Between): readonly Module[
 /** Every choice of so many out of a list, with repetition. */
 function* multisets<T>(list: readonly T[], count: number, from = 0): Generator<readonly T[]> {
   if (count === 0) yield [];
-  else for (let at = from; at < list.length; at += 1) for (const more of multisets(list, count - 1, at)) yield [list[at]!, ...more];
+  else
+    for (let at = from; at < list.length; at += 1) for (const more of multisets(list, count - 1, at)) yield [atOrThrow(list, at), ...more];
 }
 
 /** A channel for every line, as the place of its module, or none if not all fit: an augmenting-path matching of lines and channels. */
@@ -125,10 +131,10 @@ function assign(modules: readonly Module[], between: Between, crossings: readonl
   const holders: number[][] = modules.map(() => []);
   const seat = (line: number, tried: Set<number>): boolean => {
     for (const [at, module] of modules.entries()) {
-      if (tried.has(at) || free[at] === 0 || !carries(module.part, between, crossings[line]!)) continue;
+      if (tried.has(at) || free[at] === 0 || !carries(module.part, between, atOrThrow(crossings, line))) continue;
       tried.add(at);
-      const own = holders[at]!;
-      if (own.length < free[at]!) {
+      const own = atOrThrow(holders, at);
+      if (own.length < atOrThrow(free, at)) {
         own.push(line);
         return true;
       }
@@ -148,14 +154,15 @@ function choose(plan: Plan, sheets: Sheets, between: Between, crossings: readonl
   const there = present(plan, sheets, between);
   const kinds = [...sheets.parts.values()]
     .map((p) => p.sheet)
-    .filter((p) => (p.passage?.kind === 'mosfet' || p.passage?.kind === 'drive') && stands(p, between))
+    .filter(has('passage'))
+    .filter((p) => isPacked(p) && stands(p, between))
     .filter((p) => crossings.some((one) => carries(p, between, one)))
-    .toSorted((a, b) => a.passage!.channels.length - b.passage!.channels.length || (a.id < b.id ? -1 : 1));
-  const fresh = (part: PartSheet): Module => ({ part, placement: undefined, channels: channelsOf(part, between.nearIsLow) });
+    .toSorted((a, b) => a.passage.channels.length - b.passage.channels.length || (a.id < b.id ? -1 : 1));
+  const fresh = (part: Shifter): Module => ({ part, placement: undefined, channels: channelsOf(part, between.nearIsLow) });
   for (let count = 0; count <= MOST_ADDED; count += 1) {
     let best: { readonly modules: readonly Module[]; readonly seats: readonly number[]; readonly size: number } | undefined;
     for (const added of multisets(kinds, count)) {
-      const size = added.reduce((sum, part) => sum + part.passage!.channels.length, 0);
+      const size = added.reduce((sum, part) => sum + part.passage.channels.length, 0);
       if (best && size >= best.size) continue;
       const modules = [...there, ...added.map(fresh)];
       const seats = assign(modules, between, crossings);
@@ -169,9 +176,9 @@ function choose(plan: Plan, sheets: Sheets, between: Between, crossings: readonl
 const wire = (placement: string, terminal: string, end: WireEnd): Edit => ({ kind: 'wire', placement, terminal, end });
 
 /** A module added to the plan with supplies, grounds and enable inputs connected as its sheet requires. */
-function setUp(part: PartSheet, placement: Placement, between: Between): readonly Edit[] {
+function setUp(part: Shifter, placement: Placement, between: Between): readonly Edit[] {
   const feeds = feedsOf(part, between);
-  const supply = [...feeds.values()][0]!;
+  const supply = firstOrThrow([...feeds.values()]);
   return [
     { kind: 'add-placement', placement },
     ...(part.supply?.capacitors ? [{ kind: 'capacitors' as const, placement: placement.id, there: true }] : []),
@@ -201,15 +208,15 @@ export function packShifterChannels(
   const between: Between = nearIsLow ? { low: logic, high: other, nearIsLow } : { low: other, high: logic, nearIsLow };
   const edits: Edit[] = [];
   const modules = new Map<string, PackedModule>();
-  const uses = (part: PartSheet, placement: string, added: boolean, lines: number) =>
+  const uses = (part: Shifter, placement: string, added: boolean, lines: number) =>
     modules.set(placement, { part, placement, added, used: (modules.get(placement)?.used ?? 0) + lines });
   const joined = crossings.filter((crossing) => {
     for (const { part, placement, channels } of present(plan, sheets, between)) {
       const there = channels.find((c) => sameEnd(c.carries, crossing.pin));
       if (!there || !carries(part, between, crossing)) continue;
-      const far: WireEnd = { to: 'terminal', placement: placement!.id, terminal: there.far };
+      const far: WireEnd = { to: 'terminal', placement: placement.id, terminal: there.far };
       edits.push(...crossing.keys.map((key): Edit => ({ kind: 'wire', ...splitKey(key), end: far })));
-      uses(part, placement!.id, false, 1);
+      uses(part, placement.id, false, 1);
       return true;
     }
     return false;
@@ -230,9 +237,9 @@ export function packShifterChannels(
     }
     const free = module.channels.filter((c) => !c.carries);
     for (const [n, crossing] of lines.entries()) {
-      const far: WireEnd = { to: 'terminal', placement: placement.id, terminal: free[n]!.far };
+      const far: WireEnd = { to: 'terminal', placement: placement.id, terminal: atOrThrow(free, n).far };
       edits.push(...crossing.keys.map((key): Edit => ({ kind: 'wire', ...splitKey(key), end: far })));
-      edits.push(wire(placement.id, free[n]!.near, crossing.pin));
+      edits.push(wire(placement.id, atOrThrow(free, n).near, crossing.pin));
     }
     uses(module.part, placement.id, !module.placement, lines.length);
   }

@@ -1,5 +1,5 @@
 import type { PlanContext } from '../plan/planContext';
-import { getOrThrow, lastOrThrow } from '../collections/orThrow';
+import { firstOrThrow, getOrThrow, lastOrThrow } from '../collections/orThrow';
 import { findBuses } from '../nets/buses';
 import { planTerminals } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
@@ -43,14 +43,14 @@ function isMet({ plan, sheets, board }: PlanContext, key: TerminalKey, wish: Wis
 /** Whether the pins of these terminals are neighbours on one header, or of one port. */
 function liesTogether(board: IndexedBoard, pins: readonly string[], how: Together): boolean {
   const at = pins.map((id) => getOrThrow(board.pins, id));
-  if (how === 'port') return new Set(at.map(portOf)).size === 1 && portOf(at[0]!) !== undefined;
+  if (how === 'port') return new Set(at.map(portOf)).size === 1 && portOf(firstOrThrow(at)) !== undefined;
   // A conductor may come out at several positions; any of them will do.
   const places = (id: string) => board.sheet.pins.list.filter((pin) => pin.id === id || pin.sameAs === id);
   return board.sheet.headers.list.some(({ id: header }) => {
     const positions = pins.map((id) => places(id).find((pin) => pin.header === header)?.position);
     if (positions.some((position) => position === undefined)) return false;
     const sorted = (positions as number[]).toSorted((a, b) => a - b);
-    return lastOrThrow(sorted) - sorted[0]! === sorted.length - 1 && new Set(sorted).size === sorted.length;
+    return lastOrThrow(sorted) - firstOrThrow(sorted) === sorted.length - 1 && new Set(sorted).size === sorted.length;
   });
 }
 
@@ -77,7 +77,8 @@ export function preferenceCosts(plan: Plan, settled: Plan, sheets: Sheets, optio
     .filter((of) => of.kind === 'together' || known.has(of.terminal))
     .map((of): PreferenceCost => {
       const free = solve(buildInstance(without(plan, of), sheets, board), options);
-      const pinsOf = (placement: string) => ownItems(instance.items, placement).map((item) => pinAt(settled, board, item.terminals[0]!));
+      const pinsOf = (placement: string) =>
+        ownItems(instance.items, placement).map((item) => pinAt(settled, board, firstOrThrow(item.terminals)));
       const lie = (placement: string, how: Together) => {
         const pins = pinsOf(placement);
         return pins.length < 2 || (pins.every((pin) => pin !== undefined) && liesTogether(board, pins as readonly string[], how));

@@ -1,3 +1,5 @@
+import { has } from '../collections/has';
+import { firstOrThrow } from '../collections/orThrow';
 import type { PlanContext } from '../plan/planContext';
 import { busLineOf, type ControllerKind, PIN_ROLES } from '../sheets/roles';
 import type { Tie } from '../sheets/partSheet';
@@ -85,7 +87,7 @@ function restOf(draft: Draft, item: PlanTerminal): readonly Edit[] {
   const rail = role === 'supply.vcc' ? railFor(draft, item) : undefined;
   if (rail) return [wireTo(item, { to: 'rail', rail })];
   // Enable and mode inputs that can be tied are tied, to save pins.
-  return ties?.length === 1 ? tied(draft, item, ties[0]!) : [];
+  return ties?.length === 1 ? tied(draft, item, firstOrThrow(ties)) : [];
 }
 
 const proposeSupply = (draft: Draft, placement: Placement): void =>
@@ -106,7 +108,7 @@ function strapsFor(draft: Draft, placement: Placement, bus: Bus): readonly Edit[
   const met = mine.filter((a) => taken.has(a.address));
   if (met.length === 0) return [];
   const part = partSheetOrThrow(draft.sheets, placement.sheet).sheet;
-  const row = met[0]!.device.addresses.find(
+  const row = firstOrThrow(met).device.addresses.find(
     (a) => !taken.has(a.address) && strapEdits(draft.plan, draft.board, placement, part, a.straps)?.length,
   );
   return met.length === 1 && row ? strapEdits(draft.plan, draft.board, placement, part, row.straps) : null;
@@ -115,8 +117,10 @@ function strapsFor(draft: Draft, placement: Placement, bus: Bus): readonly Edit[
 /** Ways to wire a bus part, best first: a bus that is there, a strap away from its members, a controller of its own;
  *  last a bus on which addresses meet, which the checks will name. */
 function waysOnto(draft: Draft, placement: Placement, kind: ControllerKind): readonly Way[] {
-  const buses = findBuses(draft.plan, draft.sheets).filter((bus) => bus.kind === kind && bus.controller && kind !== 'uart');
-  const joins = buses.map((bus) => ({ set: { controller: bus.controller!, pins: bus.pins }, straps: strapsFor(draft, placement, bus) }));
+  const buses = findBuses(draft.plan, draft.sheets)
+    .filter(has('controller'))
+    .filter((bus) => bus.kind === kind && kind !== 'uart');
+  const joins = buses.map((bus) => ({ set: { controller: bus.controller, pins: bus.pins }, straps: strapsFor(draft, placement, bus) }));
   const used = new Set(buses.map((bus) => bus.controller));
   const sets = pinSetsOf(draft.board, kind).map((set): Way => ({ set, straps: [] }));
   return [

@@ -1,3 +1,4 @@
+import { entryOrThrow } from '../collections/orThrow';
 import { type Bus, findBuses } from '../nets/buses';
 import { findNets } from '../nets/nets';
 import type { PlanTerminal } from '../nets/terminals';
@@ -66,7 +67,9 @@ export function ontoSoftware(plan: Plan, sheets: Sheets, members: readonly Place
   for (const set of [...neat, looseSet(board, next.plan, sheets, bus, items)]) {
     const wires = editsOntoFree(board, nets, items, set);
     if (!wires || wires.length === 0) continue;
-    const pins = Object.fromEntries(items.flatMap((item) => (set.pins[lineOf(item)] ? [[lineOf(item), set.pins[lineOf(item)]!]] : [])));
+    const pins = Object.fromEntries(
+      items.flatMap((item) => (set.pins[lineOf(item)] ? [[lineOf(item), entryOrThrow(set.pins, lineOf(item))]] : [])),
+    );
     return { bus, pins, edits: [next.on, ...wires] };
   }
   return undefined;

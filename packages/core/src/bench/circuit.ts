@@ -151,11 +151,12 @@ function sourcesAt(wiring: Wiring, item: PlanTerminal, spread: Spread): readonly
   const own = plan.pulls[key];
   if (own && !bare)
     found.push({ pin, ohms: own.ohms * spread.resistor(), volts: own.to === 'supply' ? typical(pullFeed(plan, sheets, key)!.volts) : 0 });
-  const side = part.passage?.ohms === undefined ? undefined : supplyOfEnd(part, terminal.id);
-  if (side !== undefined && !bare && !unfed)
+  const passOhms = part.passage?.ohms;
+  const side = supplyOfEnd(part, terminal.id);
+  if (passOhms !== undefined && side !== undefined && !bare && !unfed)
     found.push({
       pin,
-      ohms: part.passage!.ohms! * spread.resistor(),
+      ohms: passOhms * spread.resistor(),
       volts: typical(railAt(plan, sheets, board, terminalKey(placement.id, side)).volts),
     });
   if (has(faults, 'open-ground', placement.id) && part.supply)

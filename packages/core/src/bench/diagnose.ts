@@ -1,3 +1,5 @@
+import { has } from '../collections/has';
+import { atOrThrow } from '../collections/orThrow';
 import { addressesOf } from '../nets/addresses';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
@@ -28,15 +30,14 @@ function swaps(plan: Plan, sheets: Sheets): readonly BenchFault[] {
   return plan.placements
     .filter((p) => !p.onBoard)
     .flatMap((placement) => {
-      const lines = terminalsOf(plan, placement, sheets).filter(
-        (t) => PIN_ROLES[t.terminal.role] && t.wire && (t.wire.end.to === 'pin' || PIN_ROLES[t.terminal.role]?.line?.kind === 'i2c'),
-      );
+      const lines = terminalsOf(plan, placement, sheets)
+        .filter(has('wire'))
+        .filter((t) => PIN_ROLES[t.terminal.role] && (t.wire.end.to === 'pin' || PIN_ROLES[t.terminal.role]?.line?.kind === 'i2c'));
       // Two lines that end at one point are the same either way.
-      return lines
-        .slice(1)
-        .flatMap((item, at): BenchFault[] =>
-          sameEnd(lines[at]!.wire!.end, item.wire!.end) ? [] : [{ kind: 'swapped', a: lines[at]!.key, b: item.key }],
-        );
+      return lines.slice(1).flatMap((item, at): BenchFault[] => {
+        const before = atOrThrow(lines, at);
+        return sameEnd(before.wire.end, item.wire.end) ? [] : [{ kind: 'swapped', a: before.key, b: item.key }];
+      });
     });
 }
 
@@ -93,15 +94,16 @@ function distance(question: Question, a: string, b: string): number {
   if (a === b) return 0;
   if (question.ask === 'sign' && (a === 'else' || b === 'else')) return 0.5;
   if (question.ask !== 'scan') return 1;
-  const [left, right] = [a, b].map((text) => new Set(/low|none/.test(text) ? [] : text.split(' ')));
-  const apart = [...left!].filter((x) => !right!.has(x)).length + [...right!].filter((x) => !left!.has(x)).length;
-  return Math.max(1, apart);
+  const addresses = (text: string) => new Set(/low|none/.test(text) ? [] : text.split(' '));
+  const only = (one: Set<string>, other: Set<string>) => [...one].filter((address) => !other.has(address)).length;
+  const [left, right] = [addresses(a), addresses(b)] as const;
+  return Math.max(1, only(left, right) + only(right, left));
 }
 
 type Answers = readonly (string | undefined)[];
 
 const total = (questions: readonly Question[], a: Answers, b: readonly string[]): number =>
-  questions.reduce((sum, question, at) => sum + (a[at] === undefined ? 0 : distance(question, a[at], b[at]!)), 0);
+  questions.reduce((sum, question, at) => sum + (a[at] === undefined ? 0 : distance(question, a[at], atOrThrow(b, at))), 0);
 
 /** What every single fault of a plan would answer: computed once, then compared with any bench. */
 export interface FaultBook {
@@ -128,7 +130,7 @@ export function diagnose({ questions: all, planned, tried }: FaultBook, answers:
   const questions = all.slice(0, answers.length);
   const different = questions.flatMap((question, at) => {
     const got = answers[at];
-    return got === undefined || got === planned[at] ? [] : [{ question, planned: planned[at]!, got }];
+    return got === undefined || got === planned[at] ? [] : [{ question, planned: atOrThrow(planned, at), got }];
   });
   const answered = answers.reduce<number>((sum, answer) => sum + (answer === undefined ? 0 : 1), 0);
   if (different.length === 0) return { answered, different, faults: [], exact: true };

@@ -1,3 +1,4 @@
+import { has } from '../collections/has';
 import { isAboutFacts } from '../checks/engine/check';
 import { describeFinding } from '../text/describe';
 import { throughPart } from '../nets/passThrough';
@@ -61,7 +62,7 @@ const isLine = (kind: string) => (t: { readonly terminal: { readonly role: strin
 function fromWiring(plan: Plan, sheets: Sheets, placement: Placement): readonly Cause[] {
   const part = partSheetOrThrow(sheets, placement.sheet).sheet;
   const board = boardOf(plan, sheets);
-  const items = terminalsOf(plan, placement, sheets).filter((t) => t.wire);
+  const items = terminalsOf(plan, placement, sheets).filter(has('wire'));
   const causes: Cause[] = [];
   const shifter = items.map((t) => throughPart(plan, sheets, t.key)).find((id) => id !== undefined);
   if (shifter !== undefined) {
@@ -79,7 +80,7 @@ function fromWiring(plan: Plan, sheets: Sheets, placement: Placement): readonly 
   if (serial.length >= 2) causes.push({ words: 'TX and RX not crossed: TX of one side goes to RX of the other', weight: WEIGHT.swapped });
   if ((part.bus.devices ?? []).some((d) => d.addresses.length > 1) && items.some(isLine('i2c')))
     causes.push({ words: 'address differs from the plan: scan the bus', weight: WEIGHT.address });
-  if (items.some((t) => t.wire!.end.to === 'pin'))
+  if (items.some((t) => t.wire.end.to === 'pin'))
     causes.push({ words: 'a wire one header position off: count from both ends', weight: WEIGHT.position });
   return causes;
 }

@@ -1,4 +1,5 @@
-import { getOrThrow } from '../collections/orThrow';
+import { headerPins } from '../sheets/headerPins';
+import { atOrThrow, getOrThrow } from '../collections/orThrow';
 import { boardOf } from '../plan/edit';
 import type { Plan } from '../plan/plan';
 import type { BoardPin } from '../sheets/boardSheet';
@@ -62,9 +63,7 @@ export function heardAs(question: Question, words: string): string {
 
 /** Pins of the headers that programs may use, by header in order. */
 function freeRows(board: IndexedBoard): readonly (readonly BoardPin[])[] {
-  return board.sheet.headers.list
-    .filter((header) => header.side !== 'inside')
-    .map((header) => board.sheet.pins.list.filter((pin) => pin.header === header.id));
+  return board.sheet.headers.list.filter((header) => header.side !== 'inside').map((header) => headerPins(board.sheet, header.id));
 }
 
 const isAskable = (pin: BoardPin): boolean =>
@@ -73,7 +72,7 @@ const isAskable = (pin: BoardPin): boolean =>
 /** Neighbouring signal pins of the headers. */
 export const neighbours = (board: IndexedBoard): readonly (readonly [string, string])[] =>
   freeRows(board).flatMap((row) =>
-    row.slice(1).flatMap((pin, at) => (isAskable(pin) && isAskable(row[at]!) ? [[row[at]!.id, pin.id] as const] : [])),
+    row.slice(1).flatMap((pin, at) => (isAskable(pin) && isAskable(atOrThrow(row, at)) ? [[atOrThrow(row, at).id, pin.id] as const] : [])),
   );
 
 /** Pins that are not driven (parts that move, heat or switch), pins driven by an output of a part, and pins whose level carries no

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 /** How a scan result was written. */
 export type ScanForm = 'grid' | 'hex' | 'decimal' | 'bare-hex';
 
@@ -28,7 +29,7 @@ const GRID_ROW = /^\s*([0-7])0:\s*(.*)$/;
 function readGrid(lines: readonly string[]): { readonly found: number[]; readonly held: number[]; readonly unread: string[] } | undefined {
   const rows = lines.flatMap((line) => {
     const match = GRID_ROW.exec(line);
-    return match ? [{ base: parseInt(match[1]!, 16) * 16, cells: match[2]!.trim().split(/\s+/).filter(Boolean) }] : [];
+    return match ? [{ base: parseInt(atOrThrow(match, 1), 16) * 16, cells: atOrThrow(match, 2).trim().split(/\s+/).filter(Boolean) }] : [];
   });
   if (rows.length < 2) return undefined;
   const found: number[] = [];
@@ -49,7 +50,7 @@ function readGrid(lines: readonly string[]): { readonly found: number[]; readonl
 }
 
 const numbersIn = (text: string, pattern: RegExp, base: number): readonly number[] =>
-  [...text.matchAll(pattern)].map((match) => parseInt(match[1]!, base));
+  [...text.matchAll(pattern)].map((match) => parseInt(atOrThrow(match, 1), base));
 
 /** The content of the first pair of brackets. */
 function bracketed(text: string): string | undefined {
@@ -91,7 +92,7 @@ export function readScan(text: string): ScanRead {
   const seven = isEight ? all.map((address) => address >> 1) : all;
   const addresses = [...new Set(seven)].filter((address) => address >= LEAST && address <= MOST).sort((a, b) => a - b);
   const outside = all
-    .filter((_, at) => seven[at]! < LEAST || seven[at]! > MOST)
+    .filter((_, at) => atOrThrow(seven, at) < LEAST || atOrThrow(seven, at) > MOST)
     .map((address) => `0x${address.toString(16).toUpperCase()}`);
   const nothing = /\bno\b.{0,20}(?:device|found)|\bnone\b|\[\s*\]|\b0 devices?\b/i.test(text);
   if (addresses.length === 0 && !grid && !nothing)

@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../collections/orThrow';
+import { atOrThrow, firstOrThrow, lastOrThrow } from '../collections/orThrow';
 import type { Plan } from '../plan/plan';
 import { boardOf } from '../plan/edit';
 import type { Sheets } from '../sheets/sheetIndex';
@@ -73,7 +73,7 @@ export class SimulatedBench {
     if (this.#trouble === 'flood') return Array.from({ length: FLOOD }, (_, n) => `temperature ${n}`);
     const match = /^(\d{1,6}) ([a-z]+)((?: \S+)*)\s*$/.exec(line);
     if (!match) return ['# unknown command'];
-    const said = `${match[1]} ${this.#reply(match[2]!, match[3]!.trim().split(' ').filter(Boolean))}`;
+    const said = `${match[1]} ${this.#reply(atOrThrow(match, 2), atOrThrow(match, 3).trim().split(' ').filter(Boolean))}`;
     return this.#trouble === 'garbage' ? ['\u0000\ufffd~~', '17 maybe', said.slice(0, 3), '', said] : [said];
   }
 
@@ -109,9 +109,9 @@ export class SimulatedBench {
     const pins = (PINS_OF[verb] ?? ((all) => all.filter((word) => !['up', 'down'].includes(word))))(words);
     const unknown = pins.find((pin) => !this.#pins.has(pin));
     if (unknown !== undefined) return `no pin ${unknown.slice(0, 20)}`;
-    if (verb === 'drive' && words.length === 3 && /^[01]$/.test(words[1]!)) return 'ok';
+    if (verb === 'drive' && words.length === 3 && /^[01]$/.test(atOrThrow(words, 1))) return 'ok';
     if (verb === 'walk' && words.length > 1) return `ok ${words.length - 1}`;
-    if (verb === 'rise' && words.length === 1) return `ok ${this.#rise(words[0]!)}`;
+    if (verb === 'rise' && words.length === 1) return `ok ${this.#rise(firstOrThrow(words))}`;
     if (ACTS.test([verb, ...words].join(' '))) return this.#act(verb, words);
     const question = asked(verb, words);
     if (!question) return 'no verb';

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../collections/orThrow';
 import { sightOf } from './firstSight';
 import { chainsOf } from '../nets/chains';
 import { passThroughSource } from '../nets/passThrough';
@@ -106,7 +107,7 @@ function needsOf(plan: Plan, sheets: Sheets, placement: string, keys: readonly T
 function pinFor(plan: Plan, sheets: Sheets, items: readonly PlanTerminal[], role: string): string | null | undefined {
   const found = items.filter((t) => t.terminal.role === role);
   if (found.length !== 1) return null;
-  return needsOf(plan, sheets, found[0]!.placement.id, [found[0]!.key]).lines[0]?.pin;
+  return needsOf(plan, sheets, firstOrThrow(found).placement.id, [firstOrThrow(found).key]).lines[0]?.pin;
 }
 
 /** A part whose sheet describes an SPI test. */

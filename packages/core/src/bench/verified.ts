@@ -1,3 +1,4 @@
+import { entryOrThrow } from '../collections/orThrow';
 import { addressesOf } from '../nets/addresses';
 import type { Edit } from '../plan/edit';
 import { type Plan, sameEnd, type TerminalKey } from '../plan/plan';
@@ -44,8 +45,9 @@ export function verifiedOf(plan: Plan, sheets: Sheets): Verified {
     parts: plan.placements.length,
     verified: plan.placements.filter(isVerified).length,
     wires: wires.length,
-    sure: wires.filter(({ key, pin }) => plan.steps[sureStep(key)] === pin || sameEnd(plan.wireNotes[key]?.end, plan.wires[key]!.end))
-      .length,
+    sure: wires.filter(
+      ({ key, pin }) => plan.steps[sureStep(key)] === pin || sameEnd(plan.wireNotes[key]?.end, entryOrThrow(plan.wires, key).end),
+    ).length,
   };
 }
 

@@ -23,3 +23,31 @@ export function lastOrThrow<T>(list: readonly T[]): T {
   if (list.length === 0) throw new RangeError('An empty list has no last member');
   return list[list.length - 1] as T;
 }
+
+/** The member of a list at a place that it is known to have.
+ *  @throws RangeError where it has none there */
+export function atOrThrow<T>(list: ArrayLike<T>, at: number): Exclude<T, undefined> {
+  const member = list[at];
+  if (member === undefined) throw new RangeError(`No member ${at} in a list of ${list.length}`);
+  return member as Exclude<T, undefined>;
+}
+
+/** The value of a key that an object is known to have.
+ *  @throws RangeError where it does not */
+export function entryOrThrow<V>(record: { readonly [key: string]: V }, key: string | number): Exclude<V, undefined> {
+  const value = record[key];
+  if (value === undefined) throw new RangeError(`No entry for ${key}`);
+  return value as Exclude<V, undefined>;
+}
+
+/** The first member of a list that is known to have one.
+ *  @throws RangeError of an empty list */
+export function firstOrThrow<T>(list: ArrayLike<T>): Exclude<T, undefined> {
+  return atOrThrow(list, 0);
+}
+
+/** What stands before the first mark in a text; all of it where the mark is not in it. */
+export function beforeFirst(text: string, mark: string): string {
+  const at = text.indexOf(mark);
+  return at < 0 ? text : text.slice(0, at);
+}

@@ -18,12 +18,12 @@ export interface SeenDisplay {
 function chained(plan: Plan, sheets: Sheets, members: readonly Placement[]): SeenDisplay | undefined {
   const [first, ...others] = members;
   const part = first && partSheet(sheets, first.sheet)?.sheet;
-  if (!part?.readout || others.length === 0) return undefined;
+  if (!first || !part?.readout || others.length === 0) return undefined;
   if (others.some(({ id, sheet }) => sheet.id !== part.id || plan.readouts[id] !== undefined)) return undefined;
   const { readout } = part;
   const columns = readout.columns * members.length;
-  const colons = readout.colons && members.flatMap((_, at) => readout.colons!.map((digit) => digit + at * readout.columns));
-  return { placement: first!, part: { ...part, readout: { ...readout, columns, ...(colons ? { colons } : {}) } }, members };
+  const colons = readout.colons && members.flatMap((_, at) => readout.colons?.map((digit) => digit + at * readout.columns) ?? []);
+  return { placement: first, part: { ...part, readout: { ...readout, columns, ...(colons ? { colons } : {}) } }, members };
 }
 
 /** Every display of a plan as it is seen, in the order of the plan: modules of a chain, as long as the further ones show nothing of their

@@ -75,14 +75,15 @@ const lacking = ({ shown, text, segments }: Cell): readonly string[] =>
 
 function layoutOf(part: PartSheet, { text = '', scale = 1, scroll, glyphs = {} }: Readout): Layout | undefined {
   const grid = gridOf(part, scale, glyphs);
-  if (!grid) return undefined;
+  const display = part.readout;
+  if (!grid || !display) return undefined;
   const lines = text === '' ? [] : text.split('\n').map(grid.cells);
-  const round = part.readout!.shape === 'round';
-  const width = (row: number) => (round ? roundColumns(part.readout!.columns, scale, row, grid.rows) : grid.columns);
+  const round = display.shape === 'round';
+  const width = (row: number) => (round ? roundColumns(display.columns, scale, row, grid.rows) : grid.columns);
   const first = round ? Math.max(0, Math.floor((grid.rows - lines.length) / 2)) : 0;
   const longest = Math.max(0, ...lines.map((line) => line.length));
   const runs = scroll === true && !round && longest > grid.columns;
-  const step = part.readout!.unit === 'pixels' ? LETTER.width * scale : 1;
+  const step = display.unit === 'pixels' ? LETTER.width * scale : 1;
   const seen = runs ? lines.slice(0, grid.rows) : lines.slice(0, grid.rows).map((cells, row) => cells.slice(0, width(first + row)));
   const count = (list: readonly (readonly Cell[])[]) => list.reduce((sum, line) => sum + line.length, 0);
   return {
@@ -91,8 +92,8 @@ function layoutOf(part: PartSheet, { text = '', scale = 1, scroll, glyphs = {} }
     lines: seen,
     first,
     cut: count(lines) - count(seen),
-    oneFont: part.readout!.unit !== 'pixels' && scale > 1,
-    ...(runs ? { scroll: { width: longest * step, steps: longest * step + part.readout!.columns } } : {}),
+    oneFont: display.unit !== 'pixels' && scale > 1,
+    ...(runs ? { scroll: { width: longest * step, steps: longest * step + display.columns } } : {}),
     unknown: [...new Set(lines.flat().flatMap(lacking))],
   };
 }

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 /** Pixels as a canvas gives them: red, green, blue and opacity, row by row from the top. */
 export interface Pixels {
   readonly width: number;
@@ -56,8 +57,8 @@ export function litOf(pixels: Pixels, shading: Shading, threshold: number): Uint
   for (let y = 0; y < height; y += 1)
     for (let x = 0; x < width; x += 1) {
       const at = y * width + x;
-      const value = grey[at]!;
-      const limit = shading === 'pattern' ? threshold + (PATTERN[(y % 4) * 4 + (x % 4)]! - 7.5) * 16 : threshold;
+      const value = atOrThrow(grey, at);
+      const limit = shading === 'pattern' ? threshold + (atOrThrow(PATTERN, (y % 4) * 4 + (x % 4)) - 7.5) * 16 : threshold;
       lit[at] = value > limit ? 1 : 0;
       if (shading !== 'spread') continue;
       const lack = value - (lit[at] ? 255 : 0);
@@ -107,7 +108,7 @@ export function packPicture(pixels: Pixels, form: PictureForm): Uint8Array {
   for (let y = 0; y < height; y += 1)
     for (let x = 0; x < width; x += 1) {
       const at = y * width + x;
-      const value = values[at]!;
+      const value = atOrThrow(values, at);
       if (form.bits === 16) {
         bytes[2 * at] = form.first === 'high' ? value >> 8 : value & 0xff;
         bytes[2 * at + 1] = form.first === 'high' ? value & 0xff : value >> 8;

@@ -1,3 +1,5 @@
+import { type HeaderPin, headerPins } from '../sheets/headerPins';
+import { atOrThrow } from '../collections/orThrow';
 import { memoizeByObject } from '../memo/memoizeByObject';
 import type { BoardPin, BoardSheet, Header } from '../sheets/boardSheet';
 import { PITCH_MM, placeInRow, type Shape, type ShapeRow } from '../sheets/shape';
@@ -17,12 +19,12 @@ const placesOf = (header: Header, pins: readonly BoardPin[]): number => Math.cei
 
 interface Placed {
   readonly header: Header;
-  readonly pins: readonly BoardPin[];
+  readonly pins: readonly HeaderPin[];
   readonly row: ShapeRow;
 }
 
 /** The pins of a header from its first end, in which order the sheet lists them; positions may count from the other end. */
-const pinsOf = (sheet: BoardSheet, header: Header): readonly BoardPin[] => sheet.pins.list.filter((pin) => pin.header === header.id);
+const pinsOf = (sheet: BoardSheet, header: Header): readonly HeaderPin[] => headerPins(sheet, header.id);
 
 /** The outline of a board whose sheet states none: as long as its headers, as wide as the labels between them. */
 function plainOutline(sheet: BoardSheet, isChip: boolean): Size {
@@ -48,7 +50,7 @@ function placed(sheet: BoardSheet, shape: Shape | undefined, outline: Size, isCh
       const inset = isChip ? -LEG_MM / 2 : INSET_MM;
       const width = header.rows === 2 ? PITCH_MM : 0;
       const plain: ShapeRow = { firstMm: [side === 'left' ? inset : outline.w - inset - width, y], towards: 'down' };
-      y += lengths[at]! + GAP + PITCH_MM;
+      y += atOrThrow(lengths, at) + GAP + PITCH_MM;
       return { header, pins: pinsOf(sheet, header), row: own ?? plain };
     });
   });
@@ -56,8 +58,8 @@ function placed(sheet: BoardSheet, shape: Shape | undefined, outline: Size, isCh
 
 function padsOf({ header, pins, row }: Placed, isChip: boolean): readonly FacePad[] {
   return pins.map((pin, at): FacePad => {
-    const place = header.rows === 2 ? Math.floor((pin.position! - 1) / 2) : at;
-    const across = header.rows === 2 && pin.position! % 2 === 0 ? PITCH_MM : 0;
+    const place = header.rows === 2 ? Math.floor((pin.position - 1) / 2) : at;
+    const across = header.rows === 2 && pin.position % 2 === 0 ? PITCH_MM : 0;
     const [alongX, alongY] = placeInRow(row, place);
     const [x, y] = isUpright(row.towards) ? [alongX + across, alongY] : [alongX, alongY + across];
     // Labels lie between the rows; those of the outer row of two, and of chips, outside.

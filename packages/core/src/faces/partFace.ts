@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../collections/orThrow';
+import { firstOrThrow, lastOrThrow } from '../collections/orThrow';
 import { memoizeByObject } from '../memo/memoizeByObject';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PITCH_MM, placeInRow, type ShapeRow } from '../sheets/shape';
@@ -47,7 +47,7 @@ function frontOf(part: PartSheet): { readonly item: FaceItem; readonly size: Siz
  *  among them. */
 function headerRow(list: readonly PartTerminal[]): readonly PartTerminal[] {
   const own = list.filter(({ role }) => role !== 'external');
-  return own.length === 0 ? list : list.slice(list.indexOf(own[0]!), list.indexOf(lastOrThrow(own)) + 1);
+  return own.length === 0 ? list : list.slice(list.indexOf(firstOrThrow(own)), list.indexOf(lastOrThrow(own)) + 1);
 }
 
 /** Distance of keys, in millimetres. */

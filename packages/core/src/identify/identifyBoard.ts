@@ -1,3 +1,5 @@
+import { type HeaderPin, headerPins } from '../sheets/headerPins';
+import { atOrThrow } from '../collections/orThrow';
 import type { BoardPin, BoardSheet, Header } from '../sheets/boardSheet';
 import { typical } from '../quantity/range';
 import { LABEL_LIMITS, plainLabel, readLabels } from './labelForms';
@@ -22,11 +24,11 @@ const LEAST = 0.4;
 const printed = (pin: BoardPin): readonly string[] => [pin.label, ...(pin.also ?? [])].map(plainLabel).filter(Boolean);
 
 /** The pins of a header in the order in which they are printed along an edge: in two rows, row by row. */
-export function edgesOf({ headers, pins }: BoardSheet): readonly { readonly header: Header; readonly pins: readonly BoardPin[] }[] {
-  return headers.list.flatMap((header) => {
+export function edgesOf(board: BoardSheet): readonly { readonly header: Header; readonly pins: readonly HeaderPin[] }[] {
+  return board.headers.list.flatMap((header) => {
     if (header.side === 'inside') return [];
-    const own = pins.list.filter((pin) => pin.header === header.id).toSorted((a, b) => a.position! - b.position!);
-    const rows = header.rows === 2 ? [own.filter((p) => p.position! % 2 === 1), own.filter((p) => p.position! % 2 === 0)] : [own];
+    const own = headerPins(board, header.id).toSorted((a, b) => a.position - b.position);
+    const rows = header.rows === 2 ? [own.filter((p) => p.position % 2 === 1), own.filter((p) => p.position % 2 === 0)] : [own];
     return rows.map((list) => ({ header, pins: list }));
   });
 }
@@ -36,7 +38,7 @@ function neighboursOf(board: BoardSheet): ReadonlySet<string> {
   const pairs = new Set<string>();
   for (const { pins } of edgesOf(board))
     for (const [at, pin] of pins.slice(1).entries())
-      for (const a of printed(pins[at]!)) for (const b of printed(pin)) pairs.add(`${a} ${b}`).add(`${b} ${a}`);
+      for (const a of printed(atOrThrow(pins, at))) for (const b of printed(pin)) pairs.add(`${a} ${b}`).add(`${b} ${a}`);
   return pairs;
 }
 
@@ -59,7 +61,9 @@ export function identifyBoard(boards: readonly BoardSheet[], text: string): read
           return left <= 0;
         });
         const beside = neighboursOf(board);
-        const inOrder = labels.slice(1).filter((label, at) => beside.has(`${plainLabel(labels[at]!)} ${plainLabel(label)}`)).length;
+        const inOrder = labels
+          .slice(1)
+          .filter((label, at) => beside.has(`${plainLabel(atOrThrow(labels, at))} ${plainLabel(label)}`)).length;
         const matched = labels.length - strange.length;
         const order = labels.length > 1 ? inOrder / (labels.length - 1) : 1;
         return { board, matched, strange, inOrder, score: WORTH.label * (matched / labels.length) + WORTH.order * order };
@@ -132,7 +136,7 @@ export function searchBoards(boards: readonly BoardSheet[], text: string): reado
   const take = (pattern: RegExp): number | undefined => {
     const found = pattern.exec(rest);
     if (found) rest = rest.replace(pattern, ' ');
-    return found ? Number(found[1]!.replace(',', '.')) : undefined;
+    return found ? Number(atOrThrow(found, 1).replace(',', '.')) : undefined;
   };
   const layout = /\b(\d{1,2}) ?[x×] ?(\d{1,2})\b/.exec(rest);
   if (layout) rest = rest.replace(layout[0], ' ');

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { blurred, plainLabel, type RowContext } from './labelForms';
 
@@ -111,7 +112,7 @@ function nearest(places: readonly number[], to: number, count: number): readonly
   if (places.length <= count) return places;
   let from = 0;
   // The window moves on as long as what it gains lies nearer than what it loses.
-  while (from + count < places.length && Math.abs(places[from + count]! - to) < Math.abs(places[from]! - to)) from += 1;
+  while (from + count < places.length && Math.abs(atOrThrow(places, from + count) - to) < Math.abs(atOrThrow(places, from) - to)) from += 1;
   return places.slice(from, from + count);
 }
 
@@ -126,7 +127,7 @@ function pairsOf(labels: readonly string[], part: PartSheet, context: RowContext
       for (const at of nearest(places ?? [], terminal.number - 1, part.terminals.list.length)) {
         if (named.has(at)) continue;
         named.add(at);
-        pairs.push({ at, label: labels[at]!, terminal, by });
+        pairs.push({ at, label: atOrThrow(labels, at), terminal, by });
       }
     };
     if (own !== '') take(row.plain.get(own), 'label');

@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../collections/orThrow';
+import { firstOrThrow, lastOrThrow } from '../collections/orThrow';
 import { formatAddress } from '../quantity/format';
 import type { PartSheet } from '../sheets/partSheet';
 import type { Candidate, Clues } from './identify';
@@ -18,7 +18,8 @@ const addresses = (part: PartSheet): readonly number[] =>
 /** "0x3C or 0x3D: OLED 128×64" */
 function addressLine(part: PartSheet): string {
   const own = addresses(part);
-  const said = own.length > 2 ? `${formatAddress(own[0]!)} to ${formatAddress(lastOrThrow(own))}` : own.map(formatAddress).join(' or ');
+  const said =
+    own.length > 2 ? `${formatAddress(firstOrThrow(own))} to ${formatAddress(lastOrThrow(own))}` : own.map(formatAddress).join(' or ');
   return `${said || 'no address'}: ${part.title}`;
 }
 

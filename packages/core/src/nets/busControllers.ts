@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 import { type Controller, choicesOf } from '../sheets/boardSheet';
 import type { ControllerKind } from '../sheets/roles';
 import type { IndexedBoard } from '../sheets/sheetIndex';
@@ -47,16 +48,17 @@ export function shareControllers(board: IndexedBoard, buses: readonly BusLines[]
   const options = buses.map((bus) => optionsFor(board, bus));
   const given: (string | undefined)[] = buses.map(() => undefined);
   const inTheWay = (bus: number, id: string) =>
-    buses.flatMap((other, at) => (at !== bus && given[at] === id && !canShare(buses[bus]!, other) ? [at] : []));
-  const isCrossed = (bus: number) => buses.some((other, at) => at !== bus && given[at] !== undefined && areCrossed(buses[bus]!, other));
+    buses.flatMap((other, at) => (at !== bus && given[at] === id && !canShare(atOrThrow(buses, bus), other) ? [at] : []));
+  const isCrossed = (bus: number) =>
+    buses.some((other, at) => at !== bus && given[at] !== undefined && areCrossed(atOrThrow(buses, bus), other));
   const place = (bus: number, tried: Set<string>): boolean => {
     if (given[bus] === undefined && isCrossed(bus)) return false;
-    const free = options[bus]!.find(({ id }) => !tried.has(id) && inTheWay(bus, id).length === 0);
+    const free = atOrThrow(options, bus).find(({ id }) => !tried.has(id) && inTheWay(bus, id).length === 0);
     if (free) {
       given[bus] = free.id;
       return true;
     }
-    return options[bus]!.some(({ id }) => {
+    return atOrThrow(options, bus).some(({ id }) => {
       if (tried.has(id)) return false;
       tried.add(id);
       // The bus that is there moves on if another controller is left for it.
@@ -66,8 +68,8 @@ export function shareControllers(board: IndexedBoard, buses: readonly BusLines[]
       return true;
     });
   };
-  const rankOf = (bus: number) => options[bus]![0]?.rank ?? 0;
-  const linesOf = (bus: number) => Object.keys(buses[bus]!.pins).length;
+  const rankOf = (bus: number) => atOrThrow(options, bus)[0]?.rank ?? 0;
+  const linesOf = (bus: number) => Object.keys(atOrThrow(buses, bus).pins).length;
   // Parts that are wired in full come before those that are not yet.
   const order = [...buses.keys()].toSorted((a, b) => rankOf(a) - rankOf(b) || linesOf(b) - linesOf(a));
   for (const bus of order) place(bus, new Set());

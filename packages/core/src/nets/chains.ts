@@ -1,4 +1,4 @@
-import { findOrThrow } from '../collections/orThrow';
+import { findOrThrow, firstOrThrow } from '../collections/orThrow';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
 import type { PartSheet } from '../sheets/partSheet';
@@ -16,7 +16,7 @@ export const isReadChain = (part: PartSheet): boolean => part.terminals.list.som
 
 /** The parts of a chain, the one at the board first. */
 export function fromBoard({ members }: Pick<Chain, 'members'>, sheets: Sheets): readonly Placement[] {
-  const part = partSheet(sheets, members[0]!.sheet)?.sheet;
+  const part = partSheet(sheets, firstOrThrow(members).sheet)?.sheet;
   return part && isReadChain(part) ? members.toReversed() : members;
 }
 

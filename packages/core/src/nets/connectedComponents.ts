@@ -1,4 +1,4 @@
-import { getOrThrow } from '../collections/orThrow';
+import { firstOrThrow, getOrThrow } from '../collections/orThrow';
 import { endPlacement } from '../plan/planRails';
 import { type Bus, controllersInWhole, findBuses } from './buses';
 import { memoizeByPair } from '../memo/memoizeByPair';
@@ -28,7 +28,7 @@ function roots(plan: Plan, sheets: Sheets): ReadonlyMap<string, string> {
   };
   for (const { ground, rails, terminals } of findNets(plan, sheets).list) {
     if (ground || rails.length > 0) continue;
-    for (const { placement } of terminals) join(terminals[0]!.placement.id, placement.id);
+    for (const { placement } of terminals) join(firstOrThrow(terminals).placement.id, placement.id);
   }
   for (const [key, { end }] of Object.entries(plan.wires)) {
     const other = endPlacement(end);
@@ -126,7 +126,7 @@ function componentMade(
     ...placements,
     ...own.flatMap(([field, entries]) => [field, ...entries.flat()]),
   ];
-  const component = keptAs(placements[0]!, signature, () => ({
+  const component = keptAs(firstOrThrow(placements), signature, () => ({
     ...plan,
     placements,
     ...Object.fromEntries(own.map(([field, entries]) => [field, Object.fromEntries(entries)])),

@@ -21,7 +21,7 @@ export const asActiveLow = memoizeByObject((part: PartSheet): PartSheet => {
   return {
     ...part,
     terminals: { ...part.terminals, list },
-    polarity: { ...part.polarity!, common: 'anode' },
+    ...(part.polarity ? { polarity: { ...part.polarity, common: 'anode' as const } } : {}),
     firstLight: { ...part.firstLight, see: 'Active low: lit while the pin is low.' },
   };
 });

@@ -1,3 +1,5 @@
+import { has } from '../collections/has';
+import { firstOrThrow } from '../collections/orThrow';
 import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
 import { boardOf } from '../plan/edit';
 import { type Plan, terminalKey, type WireEnd } from '../plan/plan';
@@ -56,7 +58,7 @@ function makeNet(terminals: readonly PlanTerminal[], nodes: ReadonlySet<string>)
   const named = (prefix: string) => [...nodes].filter((n) => n.startsWith(prefix)).map((n) => n.slice(prefix.length));
   const signals = groupBy(terminals, (item) => signalAmong(terminals, item));
   return {
-    id: terminals[0]!.key,
+    id: firstOrThrow(terminals).key,
     terminals,
     pins: named('pin:'),
     rails: named('rail:'),
@@ -82,13 +84,10 @@ function netAt({ list, byPin }: Nets, node: string): Net | undefined {
 /** Nets with those terminals of a new last part added that have a wire, none of which ends at another part. The very same nets where there
  *  is no such terminal. */
 function incrementalNets(before: Nets, terminals: readonly PlanTerminal[], board: IndexedBoard | undefined): Nets {
-  const come = groupBy(
-    terminals.filter((item) => item.wire),
-    (item) => {
-      const node = nodeOf(item.wire!.end, board, item.key);
-      return netAt(before, node) ?? node;
-    },
-  );
+  const come = groupBy(terminals.filter(has('wire')), (item) => {
+    const node = nodeOf(item.wire.end, board, item.key);
+    return netAt(before, node) ?? node;
+  });
   if (come.size === 0) return before;
   const further: Net[] = [];
   const joined = new Map<Net, Net>();
@@ -131,8 +130,9 @@ function makeNets(plan: Plan, sheets: Sheets): Nets {
   const groups = new Map<string, { readonly terminals: PlanTerminal[]; readonly nodes: Set<string> }>();
   for (const item of all) {
     const node = item.wire && item.wire.end.to !== 'terminal' ? nodeOf(item.wire.end, board, item.key) : undefined;
-    if (node === undefined && !between.has(item.key)) continue;
-    const root = joined.find(between.has(item.key) ? `terminal:${item.key}` : node!);
+    const member = between.has(item.key) ? `terminal:${item.key}` : node;
+    if (member === undefined) continue;
+    const root = joined.find(member);
     const group = groups.get(root) ?? { terminals: [], nodes: new Set() };
     group.terminals.push(item);
     if (node !== undefined) group.nodes.add(node);
@@ -141,7 +141,7 @@ function makeNets(plan: Plan, sheets: Sheets): Nets {
   }
   // An output that nothing is wired to is in no net.
   const list = [...groups.values()].flatMap(({ terminals, nodes }) =>
-    terminals.length === 1 && given.includes(terminals[0]!) && !terminals[0]!.wire ? [] : [makeNet(terminals, nodes)],
+    terminals.length === 1 && given.includes(firstOrThrow(terminals)) && !firstOrThrow(terminals).wire ? [] : [makeNet(terminals, nodes)],
   );
   return indexed(list);
 }

@@ -69,9 +69,9 @@ function strapsTo({ terminal }: PlanTerminal, { key, placement, terminal: own }:
 
 /** Whether an end of a channel is on the side of another supply than a part's, where both are known. */
 function isWrongSide(nets: Nets, rail: string | undefined, target: PlanTerminal): boolean {
-  const passage = target.part.passage!;
+  const { passage } = target.part;
   // A logic buffer has one supply, and its inputs follow another: the levels say whether that goes.
-  if (passage.kind === 'drive') return false;
+  if (!passage || passage.kind === 'drive') return false;
   const side = passage.channels.some((c) => c.low === target.terminal.id) ? passage.low : passage.high;
   const there = nets.byTerminal.get(terminalKey(target.placement.id, side))?.rails[0];
   return rail !== undefined && there !== undefined && rail !== there;
@@ -95,7 +95,7 @@ export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): reado
     const shares =
       (reason === 'shifter' || reason === 'channel') && PIN_ROLES[item.terminal.role]?.shared && roleOf(user) === item.terminal.role;
     // Digits share segment outputs; a digit output belongs to one, or to one of each bank of segments.
-    const multiplexed = reason === 'segment' || (reason === 'digit' && target.part.multiplex!.segments.length > BANK);
+    const multiplexed = reason === 'segment' || (reason === 'digit' && (target.part.multiplex?.segments.length ?? 0) > BANK);
     if (user !== undefined && reason !== 'join' && !shares && !multiplexed) return [];
     // The end of a shifter that already represents other terminals, or is wired, is the board side.
     if (reason === 'shifter' && (target.carries || target.wire || isWrongSide(nets, own, target))) return [];

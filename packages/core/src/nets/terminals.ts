@@ -1,3 +1,4 @@
+import { atOrThrow, firstOrThrow } from '../collections/orThrow';
 import { memoizeByObject } from '../memo/memoizeByObject';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PIN_ROLES, type Role } from '../sheets/roles';
@@ -68,11 +69,11 @@ const inPlan = (plan: Plan, key: TerminalKey, terminal: PartTerminal): PartTermi
 /** An end of a channel as the terminal it represents, with its role and requirements; required once the channel is in use. */
 function standingFor(plan: Plan, sheets: Sheets, item: PlanTerminal): PlanTerminal {
   const carries = passThroughOf(plan, item.placement, item.part, item.terminal.id);
-  const { placement: id, terminal: far } = carries.length > 0 ? splitKey(carries[0]!) : { placement: '', terminal: '' };
+  const { placement: id, terminal: far } = carries.length > 0 ? splitKey(firstOrThrow(carries)) : { placement: '', terminal: '' };
   const other = plan.placements.find((p) => p.id === id);
   const carried = other && partSheet(sheets, other.sheet)?.terminals.get(far);
   if (!carried || !PIN_ROLES[carried.role]) return item;
-  const { role, direction, requires, prefers, pwmHz, idle } = inPlan(plan, carries[0]!, carried);
+  const { role, direction, requires, prefers, pwmHz, idle } = inPlan(plan, firstOrThrow(carries), carried);
   const terminal: PartTerminal = {
     ...item.terminal,
     role,
@@ -113,7 +114,7 @@ const lastOf = new WeakMap<Placement, { readonly part: PartSheet; readonly list:
 function alone(plan: Plan, placement: Placement, part: PartSheet): readonly PlanTerminal[] {
   const last = lastOf.get(placement);
   const isSame = (item: PlanTerminal, at: number) =>
-    plan.wires[item.key] === item.wire && inPlan(plan, item.key, part.terminals.list[at]!) === item.terminal;
+    plan.wires[item.key] === item.wire && inPlan(plan, item.key, atOrThrow(part.terminals.list, at)) === item.terminal;
   if (last?.part === part && last.list.every(isSame)) return last.list;
   const list = part.terminals.list.map((terminal): PlanTerminal => {
     const key = terminalKey(placement.id, terminal.id);
@@ -140,7 +141,7 @@ const isInString = (plan: Plan, sheets: Sheets, placement: Placement, part: Part
 function isActiveLow(plan: Plan, sheets: Sheets, placement: Placement, part: PartSheet): boolean {
   const cathode = cathodeOf(part);
   if (cathode === null) return false;
-  const anodeEnd = plan.wires[terminalKey(placement.id, part.terminals.list[0]!.id)]?.end;
+  const anodeEnd = plan.wires[terminalKey(placement.id, firstOrThrow(part.terminals.list).id)]?.end;
   const end = plan.wires[terminalKey(placement.id, cathode)]?.end;
   if (isInString(plan, sheets, placement, part)) return false;
   if (end?.to === 'pin') return anodeEnd?.to !== 'pin' && anodeEnd?.to !== 'terminal';

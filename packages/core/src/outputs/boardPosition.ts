@@ -1,5 +1,6 @@
+import { has } from '../collections/has';
+import { type HeaderPin, headerPins } from '../sheets/headerPins';
 import { findOrThrow } from '../collections/orThrow';
-import type { BoardPin } from '../sheets/boardSheet';
 import type { IndexedBoard } from '../sheets/sheetIndex';
 import type { WireEnd } from '../plan/plan';
 
@@ -19,11 +20,11 @@ export interface BoardPosition {
   readonly port: string | undefined;
 }
 
-function positionOf(board: IndexedBoard, pin: BoardPin): BoardPosition {
+function positionOf(board: IndexedBoard, pin: HeaderPin): BoardPosition {
   const header = findOrThrow(board.sheet.headers.list, (h) => h.id === pin.header);
-  const all = board.sheet.pins.list.filter((p) => p.header === pin.header);
+  const all = headerPins(board.sheet, header.id);
   // In two rows a finger counts along one of them: pin 5 is the third of the odd ones.
-  const row = header.rows === 2 ? all.filter((p) => p.position! % 2 === pin.position! % 2) : all;
+  const row = header.rows === 2 ? all.filter((p) => p.position % 2 === pin.position % 2) : all;
   const fromFirst = row.indexOf(pin) + 1;
   const fromLast = row.length - fromFirst + 1;
   const nearFirst = fromFirst <= fromLast;
@@ -31,8 +32,8 @@ function positionOf(board: IndexedBoard, pin: BoardPin): BoardPosition {
     header: header.id,
     headerTitle: header.title,
     side: header.side,
-    position: pin.position!,
-    row: header.rows === 2 ? (pin.position! % 2 === 1 ? 'odd' : 'even') : undefined,
+    position: pin.position,
+    row: header.rows === 2 ? (pin.position % 2 === 1 ? 'odd' : 'even') : undefined,
     fromEnd: nearFirst ? fromFirst : fromLast,
     end: header.ends[nearFirst ? 0 : 1],
     label: pin.label,
@@ -46,7 +47,7 @@ export const pinAtPosition = (board: IndexedBoard, at: Pick<BoardPosition, 'head
 
 /** Every position on the board where a wire end can be plugged in, in sheet order. */
 export function positionsOf(board: IndexedBoard, end: WireEnd): readonly BoardPosition[] {
-  const pins = board.sheet.pins.list.filter((pin) => {
+  const pins = board.sheet.pins.list.filter(has('position')).filter((pin) => {
     if (!pin.header) return false;
     if (end.to === 'pin') return (pin.sameAs ?? pin.id) === end.pin;
     if (end.to === 'rail') return pin.kind === 'supply' && pin.rail === end.rail;

@@ -1,3 +1,4 @@
+import { has, type With } from '../collections/has';
 import { findOrThrow, getOrThrow } from '../collections/orThrow';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { driverAt } from '../nets/multiplexed';
@@ -101,10 +102,10 @@ function joinedAt(board: IndexedBoard, end: WireEnd, joints: readonly Joint[]): 
 /** Whether a component is in the wire of its terminal, or at its end. */
 const isInWire = (one: Component): boolean => one.role === 'series' || one.role === 'transistor' || isDivider(one);
 
-function buildWire(plan: Plan, sheets: Sheets, item: PlanTerminal, joints: readonly Joint[]): BuildWire {
+function buildWire(plan: Plan, sheets: Sheets, item: With<PlanTerminal, 'wire'>, joints: readonly Joint[]): BuildWire {
   const board = boardOrThrow(plan, sheets);
   const components = planComponents(plan, sheets);
-  const wire = item.wire!;
+  const { wire } = item;
   const done = plan.ticks[item.key];
   return {
     key: item.key,
@@ -153,10 +154,10 @@ function idleInputs(plan: Plan, sheets: Sheets): BuildList['idle'] {
   ]);
   return plan.placements.flatMap(({ id, sheet }) => {
     const part = partSheet(sheets, sheet);
-    const { drives, channels } = part?.sheet.passage ?? {};
-    if (!drives) return [];
-    const inputs = channels!.map((c) => (drives === 'up' ? c.low : c.high)).filter((t) => !reached.has(terminalKey(id, t)));
-    return inputs.length > 0 ? [{ placement: id, labels: inputs.map((t) => part!.terminals.get(t)?.label ?? t) }] : [];
+    const passage = part?.sheet.passage;
+    if (!part || !passage?.drives) return [];
+    const inputs = passage.channels.map((c) => (passage.drives === 'up' ? c.low : c.high)).filter((t) => !reached.has(terminalKey(id, t)));
+    return inputs.length > 0 ? [{ placement: id, labels: inputs.map((t) => part.terminals.get(t)?.label ?? t) }] : [];
   });
 }
 
@@ -225,9 +226,9 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const all = planTerminals(plan, sheets).filter((item) => !item.placement.onBoard);
-  const wired = all.filter((item) => item.wire);
-  const grounds = wired.filter((item) => item.wire!.end.to === 'ground');
-  const rails = wired.filter((item) => item.wire!.end.to === 'rail');
+  const wired = all.filter(has('wire'));
+  const grounds = wired.filter((item) => item.wire.end.to === 'ground');
+  const rails = wired.filter((item) => item.wire.end.to === 'rail');
   const nets = findNets(plan, sheets);
   const idle = idleInputs(plan, sheets);
   const components = planComponents(plan, sheets);

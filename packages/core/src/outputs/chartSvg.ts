@@ -1,3 +1,4 @@
+import { has } from '../collections/has';
 import { getOrThrow } from '../collections/orThrow';
 import { findNets } from '../nets/nets';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
@@ -43,7 +44,7 @@ function columnOf({ wire }: PlanTerminal, board: IndexedBoard): string | undefin
 export function chartSvg(plan: Plan, sheets: Sheets): string | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
-  const items = planTerminals(plan, sheets).filter((item) => item.wire);
+  const items = planTerminals(plan, sheets).filter(has('wire'));
   const columns = columnsOf(board, items);
   const at = new Map(columns.map((column) => [column.id, column.x]));
   const clashing = new Set(
@@ -92,15 +93,15 @@ export function chartSvg(plan: Plan, sheets: Sheets): string | undefined {
     parts.push(svgText(HEAD - 6, middle, item.terminal.label, { size: 11, anchor: 'end' }));
     const id = columnOf(item, board);
     const x = id === undefined ? undefined : at.get(id);
-    if (x === undefined) {
-      const end = item.wire!.end;
+    if (id === undefined || x === undefined) {
+      const end = item.wire.end;
       const other =
         end.to === 'terminal' ? `${plan.placements.find((p) => p.id === end.placement)?.name ?? end.placement} ${end.terminal}` : '';
       // On paper of its own, or the lines would run through it.
       const words = `→ ${other}`;
       parts.push(`<rect x="${HEAD + EDGE - 2}" y="${middle - 12}" width="${words.length * 6 + 4}" height="16" fill="${PAPER}"/>`);
       parts.push(svgText(HEAD + EDGE, middle, words, { size: 11, colour: QUIET }));
-    } else parts.push(`<circle cx="${x}" cy="${middle - 4}" r="5" fill="${clashing.has(id!) ? BRICK : INK}"/>`);
+    } else parts.push(`<circle cx="${x}" cy="${middle - 4}" r="5" fill="${clashing.has(id) ? BRICK : INK}"/>`);
   }
   return svgPicture(width, height, `${plan.name}: signal chart`, parts);
 }

@@ -1,3 +1,4 @@
+import { beforeFirst, firstOrThrow } from '../collections/orThrow';
 import Papa from 'papaparse';
 import { TRADE_NAMES } from '../identify/matchLabels';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
@@ -114,7 +115,7 @@ function readLines(lines: readonly string[]): readonly ListedWire[] {
         .split(/(?<!\\)\|/)
         .map((cell) => unescape(cell.trim())),
     );
-    return fromTable(rows, table[0]!.at + 1);
+    return fromTable(rows, firstOrThrow(table).at + 1);
   }
   const arrows = lines.filter((line) => /->|=>|→/.test(line)).length;
   const separated = lines.filter((line) => /[,;\t]/.test(line.trimEnd())).length;
@@ -183,7 +184,7 @@ interface NamedTerminal {
 function nameTerminal(item: PlanTerminal): NamedTerminal {
   const { placement, part, terminal } = item;
   const labels = [terminal.label, terminal.id, ...(terminal.also ?? [])].map(bare).filter(Boolean);
-  const usual = [part.short, part.short.split(' ')[0]!, part.title, part.chip, part.family, ...(part.words ?? [])].map(bare);
+  const usual = [part.short, beforeFirst(part.short, ' '), part.title, part.chip, part.family, ...(part.words ?? [])].map(bare);
   const roles = (ROLE_LABELS.get(terminal.role) ?? []).filter((label) => !labels.includes(label));
   const before = (names: readonly string[], ends: readonly string[] = labels) =>
     new Set(names.flatMap((name) => ends.map((end) => name + end)));
@@ -240,7 +241,7 @@ function boardEnds(plan: Plan, sheets: Sheets): ReadonlyMap<string, WireEnd> {
   const end = (pin: (typeof pins)[number]): WireEnd => ({ to: 'pin', pin: pin.sameAs ?? pin.id });
   // A number alone is that of the printed D10, GPIO10, GP10 or IO10; of a header with two rows people count its positions.
   const twoRows =
-    board?.sheet.headers.list.length === 1 && board.sheet.headers.list[0]!.rows === 2 ? board.sheet.headers.list[0] : undefined;
+    board?.sheet.headers.list.length === 1 && firstOrThrow(board.sheet.headers.list).rows === 2 ? board.sheet.headers.list[0] : undefined;
   for (const pin of twoRows ? board!.sheet.pins.list.filter(({ header }) => header === twoRows.id) : []) {
     const at: WireEnd | undefined =
       pin.kind === 'io'
@@ -275,7 +276,7 @@ function endFor(text: string, ends: ReadonlyMap<string, WireEnd>, all: readonly 
   if (end) return end;
   const terminals = terminalsFor(text, all);
   return terminals.length === 1
-    ? { to: 'terminal', placement: terminals[0]!.placement.id, terminal: terminals[0]!.terminal.id }
+    ? { to: 'terminal', placement: firstOrThrow(terminals).placement.id, terminal: firstOrThrow(terminals).terminal.id }
     : undefined;
 }
 

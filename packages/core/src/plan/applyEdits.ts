@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 import { notedSheets } from '../sheets/notedSheets';
 import type { Sheets } from '../sheets/sheetIndex';
 import { refuse, type Edit, type EditKind, type EditProblem, type EditResult, type EditRule } from './edit';
@@ -106,7 +107,7 @@ export function applyEdits(plan: Plan, edits: readonly Edit[], sheets: Sheets): 
   let inverse: readonly Edit[] = [];
   for (let at = 0; at < edits.length;) {
     const wires = wiresFrom(edits, at);
-    const result = wires.length > 1 ? applyWireRun(current, wires, sheets) : applyOne(current, edits[at]!, sheets);
+    const result = wires.length > 1 ? applyWireRun(current, wires, sheets) : applyOne(current, atOrThrow(edits, at), sheets);
     if (!result.ok) return { ...result, at: at + result.at };
     current = result.plan;
     inverse = [...result.inverse, ...inverse];

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../collections/orThrow';
 import Joi from 'joi';
 import type { BoardSheet } from '../sheets/boardSheet';
 import type { PartSheet } from '../sheets/partSheet';
@@ -45,12 +46,12 @@ export function readPlanFile(document: unknown): PlanFileRead {
   const unsafe = unsafePlace(document);
   if (unsafe !== undefined) return { ok: false, path: unsafe, fault: 'unknown key or nesting depth' };
   const { error, value } = fileSchema.validate(document, { convert: false, errors: { label: false } });
-  if (error) return { ok: false, path: error.details[0]!.path.join('.') || 'the document', fault: error.message };
+  if (error) return { ok: false, path: firstOrThrow(error.details).path.join('.') || 'the document', fault: error.message };
   const { sheets: documents = [], ...plan } = value as Plan & { readonly sheets?: readonly unknown[] };
   const sheets: Sheet[] = [];
   for (const [at, one] of documents.entries()) {
     const read = readSheet(one);
-    if (!read.ok) return { ok: false, path: `sheets.${at}.${read.faults[0]!.path}`, fault: read.faults[0]!.fault };
+    if (!read.ok) return { ok: false, path: `sheets.${at}.${firstOrThrow(read.faults).path}`, fault: firstOrThrow(read.faults).fault };
     sheets.push(read.sheet);
   }
   return { ok: true, file: { plan: upgradePlan(plan), sheets } };

@@ -1,3 +1,4 @@
+import { beforeFirst } from '../collections/orThrow';
 import type { Edit } from './edit';
 import { type Plan, splitKey } from './plan';
 
@@ -54,7 +55,7 @@ export const NO_MAPS: PlanMaps = Object.fromEntries(FIELDS.map((field) => [field
 /** A component of a bus belongs to its controller, or to the part that its segment lies behind, of which a channel may be named too. */
 function ownerIn(field: MapField, key: string): string {
   const { by } = MAPS[field];
-  return by === 'placement' || (by === 'item' && !key.includes(':')) ? key : splitKey(key).placement.split('.')[0]!;
+  return by === 'placement' || (by === 'item' && !key.includes(':')) ? key : beforeFirst(splitKey(key).placement, '.');
 }
 
 /** Any field's edit: which value belongs to which is kept by `MAPS`. */

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../collections/orThrow';
 import { unsafePlace } from '../sheets/unsafePlace';
 import { type PlanFile, readPlanFile } from './planFile';
 
@@ -34,9 +35,9 @@ function holderOf(
 /** Removes the entry with a fault: the whole part, wire or note, not a field of it. */
 function takeOut(document: Tree, path: string): Leftover | undefined {
   const steps = path.split('.');
-  const depth = NEEDED.has(steps[0]!) || typeof document[steps[0]!] === 'object' ? Math.min(2, steps.length) : 1;
+  const depth = NEEDED.has(firstOrThrow(steps)) || typeof document[firstOrThrow(steps)] === 'object' ? Math.min(2, steps.length) : 1;
   const at = steps.slice(0, depth);
-  if (at.length < 2 && NEEDED.has(at[0]!)) return undefined;
+  if (at.length < 2 && NEEDED.has(firstOrThrow(at))) return undefined;
   const found = holderOf(document, at);
   if (!found) return undefined;
   const { holder, key } = found;

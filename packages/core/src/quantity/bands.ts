@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 /** Resistor marking by IEC 60062: colour bands and letter code. */
 
 export const COLOURS = [
@@ -90,7 +91,7 @@ export function bandsOf(ohms: number, tolerance = 0.05, coefficient?: number): r
   const found = two ?? inDigits(ohms, 3);
   const multiplier = found && keyOf(POWERS, found.power);
   if (!found || !multiplier) throw new RangeError(`Invalid resistance ${ohms}: too many digits for colour bands`);
-  const digits = [...String(found.digits)].map((digit) => DIGITS[Number(digit)]!);
+  const digits = [...String(found.digits)].map((digit) => atOrThrow(DIGITS, Number(digit)));
   return [...digits, multiplier, ...(tolerated ? [tolerated] : []), ...(last ? [last] : [])];
 }
 
@@ -101,7 +102,7 @@ export function readBands(bands: readonly Colour[]): { readonly ohms: number; re
   if (bands.length < 3 || bands.length > 6) throw new RangeError(`Invalid bands: ${bands.length} of them, expected 3 to 6`);
   const count = bands.length > 4 ? 3 : 2;
   const at = <T>(place: number, from: (colour: Colour) => T | undefined, what: string): T => {
-    const value = from(bands[place]!);
+    const value = from(atOrThrow(bands, place));
     if (value === undefined) throw new RangeError(`Invalid band ${place + 1}, ${bands[place]}: no ${what}`);
     return value;
   };

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 const PREFIXES: readonly { readonly symbol: string; readonly factor: number }[] = [
   { symbol: 'G', factor: 1e9 },
   { symbol: 'M', factor: 1e6 },
@@ -30,7 +31,7 @@ export function formatSi(value: number, unit: string): string {
   if (value === 0) return `0 ${unit}`;
   // Rounding first keeps 999.9 from printing as "1000" of the smaller prefix.
   const rounded = Number(Math.abs(value).toPrecision(3));
-  const prefix = PREFIXES.find((p) => rounded >= p.factor * (1 - 1e-12)) ?? PREFIXES[PREFIXES.length - 1]!;
+  const prefix = PREFIXES.find((p) => rounded >= p.factor * (1 - 1e-12)) ?? atOrThrow(PREFIXES, PREFIXES.length - 1);
   return `${significant(value / prefix.factor)} ${prefix.symbol}${unit}`;
 }
 

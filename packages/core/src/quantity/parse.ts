@@ -1,3 +1,4 @@
+import { atOrThrow, entryOrThrow } from '../collections/orThrow';
 const FACTORS: { readonly [prefix: string]: number } = {
   p: 1e-12,
   n: 1e-9,
@@ -39,14 +40,14 @@ export function parseSi(text: string, unit: string): number | undefined {
     return percent === undefined ? undefined : percent / 100;
   }
   const code = unit === 'Ω' ? /^([RkKMG])(\d+)$/.exec(bare) : null;
-  if (code) return Number(`0.${code[2]}`) * FACTORS[code[1]!]!;
+  if (code) return Number(`0.${code[2]}`) * entryOrThrow(FACTORS, atOrThrow(code, 1));
   const own = (unit === 'Ω' ? OHMS : [unit]).find((u) => bare.endsWith(u));
   const rest = own ? bare.slice(0, -own.length) : bare;
   const inner = /^(\d+)([pnuµμmkKMGR])(\d+)$/.exec(rest);
-  if (inner) return Number(`${inner[1]}.${inner[3]}`) * FACTORS[inner[2]!]!;
+  if (inner) return Number(`${inner[1]}.${inner[3]}`) * entryOrThrow(FACTORS, atOrThrow(inner, 2));
   const match = /^([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)([pnuµμmkKMG]?)$/i.exec(rest);
   if (!match) return undefined;
-  const value = Number(match[1]) * (match[2] ? FACTORS[match[2]]! : 1);
+  const value = Number(match[1]) * (match[2] ? entryOrThrow(FACTORS, match[2]) : 1);
   return Number.isFinite(value) ? value : undefined;
 }
 

@@ -1,4 +1,4 @@
-import { findOrThrow } from '../collections/orThrow';
+import { findOrThrow, firstOrThrow } from '../collections/orThrow';
 import { isAboutFacts, type Finding } from '../checks/engine/check';
 import { isLackOfHelper } from '../checks/engine/registry';
 import { type Component, planComponents } from '../electrics/reports/components';
@@ -131,7 +131,7 @@ export function additionNeeds(plan: Plan, kept: Sheets, addition: Addition): Add
   const helper = (id: string) => {
     const { short, chip } = partSheetOrThrow(sheets, findOrThrow(now.placements, (p) => p.id === id).sheet).sheet;
     // An abbreviation keeps its capitals.
-    const name = /^[A-Z][a-z]/.test(short) ? `${short[0]!.toLowerCase()}${short.slice(1)}` : short;
+    const name = /^[A-Z][a-z]/.test(short) ? `${firstOrThrow(short).toLowerCase()}${short.slice(1)}` : short;
     return `${name} ${chip}`;
   };
   const came = now.placements.filter((p) => !addition.plan.placements.some((q) => q.id === p.id));

@@ -1,4 +1,4 @@
-import { getOrThrow } from '../collections/orThrow';
+import { firstOrThrow, getOrThrow } from '../collections/orThrow';
 import { isUsualAt } from '../assign/fit/usual';
 import { editsOnto, editsOntoFree, lineTerminals } from '../assign/moveBus';
 import { type PinSet, pinSetsOf } from '../assign/fit/pinSets';
@@ -171,7 +171,9 @@ function placeOf({ plan, sheets, board, bus }: Search, found: Candidate): readon
   const result = previewEdits(plan, found.edits, sheets);
   if (!result.ok) return [];
   const { plan: after, wires, added, gone } = result.preview;
-  const there = findBuses(after, sheets).find(({ kind, members }) => kind === bus.kind && members.some((m) => m.id === bus.members[0]!.id));
+  const there = findBuses(after, sheets).find(
+    ({ kind, members }) => kind === bus.kind && members.some((m) => m.id === firstOrThrow(bus.members).id),
+  );
   if (there?.controller === undefined) return [];
   return [
     {

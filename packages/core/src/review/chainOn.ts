@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../collections/orThrow';
+import { atOrThrow, firstOrThrow, lastOrThrow } from '../collections/orThrow';
 import { chainsOf, isReadChain } from '../nets/chains';
 import type { Edit } from '../plan/edit';
 import { type Placement, type Plan, terminalKey } from '../plan/plan';
@@ -20,7 +20,7 @@ export function chainTail(plan: Plan, sheets: Sheets, part: PartSheet): Placemen
   const isFree = ({ id }: Placement, terminals: readonly PartTerminal[]) =>
     terminals.every((t) => !used.has(terminalKey(id, t.id)) && !plan.wires[terminalKey(id, t.id)]);
   const chains = chainsOf(plan, sheets).filter(({ members, circle }) => {
-    const [first, last] = [members[0]!, lastOrThrow(members)];
+    const [first, last] = [firstOrThrow(members), lastOrThrow(members)];
     if (circle || !members.every(({ sheet, onBoard }) => sheet.id === part.id && !onBoard)) return false;
     return isReadChain(part) ? isWired(last, outputs) && isFree(first, inputs) : isWired(first, inputs) && isFree(last, outputs);
   });
@@ -35,6 +35,6 @@ export const chainEdits = (placement: string, part: PartSheet, tail: Placement):
     kind: 'wire',
     placement: from,
     terminal: input.id,
-    end: { to: 'terminal', placement: to, terminal: ends(part, 'out')[at]!.id },
+    end: { to: 'terminal', placement: to, terminal: atOrThrow(ends(part, 'out'), at).id },
   }));
 };

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 import { addressOptions } from '../assign/addresses/addressOptions';
 import { strapEdits } from '../assign/addresses/strapEdits';
 import { busClock } from '../electrics/reports/busClock';
@@ -51,7 +52,7 @@ function addressRows(plan: Plan, sheets: Sheets, bus: Bus): readonly AddressRow[
   const heard = [bus.members, ...openChannels(plan, sheets, bus.members).map(({ before, behind }) => [...before, ...behind])];
   const meets = (a: Placement, b: Placement) => heard.some((parts) => parts.includes(a) && parts.includes(b));
   const sharedBy = (at: number, address: number) =>
-    placed.some((other, n) => n !== at && claims[n]!.includes(address) && meets(placed[at]!.member, other.member));
+    placed.some((other, n) => n !== at && atOrThrow(claims, n).includes(address) && meets(atOrThrow(placed, at).member, other.member));
   return placed.map(({ member, channel }, at): AddressRow => {
     const part = partSheetOrThrow(sheets, member.sheet).sheet;
     const besides = (part.bus.devices ?? []).flatMap((d) => (d.alsoAnswers ?? []).map((also) => also.address));
@@ -59,7 +60,7 @@ function addressRows(plan: Plan, sheets: Sheets, bus: Bus): readonly AddressRow[
       const edits = strapEdits(plan, board, member, part, straps) ?? [];
       return edits.length > 0 ? [{ addresses: addresses.filter((a) => !besides.includes(a)), edits }] : [];
     });
-    const now = claims[at]!;
+    const now = atOrThrow(claims, at);
     // A device with a fixed address has it in every setting: there is nothing to step.
     const settings = [now, ...options.map((option) => option.addresses)];
     const steps = [...new Set(settings.flat())].filter((address) => settings.some((one) => !one.includes(address)));

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 import { driversFor, ontoDriver, rewired } from '../assign/ontoDriver';
 import { ledReports } from '../electrics/reports/ledReport';
 import { canMultiplex, commonsOf, segmentsOfPart } from '../nets/multiplexed';
@@ -88,7 +89,9 @@ function toOutputs(draft: Draft, display: Placement, lines: readonly PartTermina
   const outputs = freeOutputs(draft, display, register);
   if (lines.length > outputs.length) return false;
   return draft.take(
-    lines.flatMap(({ id }, at) => rewired(draft.plan, display.id, id, { to: 'terminal', placement: register.id, terminal: outputs[at]! })),
+    lines.flatMap(({ id }, at) =>
+      rewired(draft.plan, display.id, id, { to: 'terminal', placement: register.id, terminal: atOrThrow(outputs, at) }),
+    ),
   );
 }
 

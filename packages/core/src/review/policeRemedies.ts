@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 import type { Sheets } from '../sheets/sheetIndex';
 import type { Finding } from '../checks/engine/check';
 import { checkOf } from '../checks/engine/registry';
@@ -8,7 +9,7 @@ import { previewEdits } from './previewEdits';
 /** The faults of one remedy: it must apply, change something, remove its finding, harm nothing, and be sayable. Wiring what was open may show
  *  what the wires meet. */
 function faultsOf(plan: Plan, sheets: Sheets, finding: Finding, index: number): readonly string[] {
-  const remedy = finding.remedies[index]!;
+  const remedy = atOrThrow(finding.remedies, index);
   const name = `${finding.id} fix ${remedy.label}`;
   const result = previewEdits(plan, remedy.edits, sheets);
   if (!result.ok) return [`${name} does not apply: ${result.problem.path} expected ${result.problem.expected}`];

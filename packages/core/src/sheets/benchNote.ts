@@ -1,3 +1,4 @@
+import { beforeFirst } from '../collections/orThrow';
 import type { BoardSheet } from './boardSheet';
 import { type FactValue, withFact } from './factPath';
 import type { PartSheet } from './partSheet';
@@ -37,7 +38,7 @@ export function covers(note: BenchNote, fact: string): boolean {
 }
 
 /** The group with the source of a fact. */
-export const groupOf = (fact: string): string => fact.split('/', 1)[0]!;
+export const groupOf = (fact: string): string => beforeFirst(fact, '/');
 
 /** The sheet as measured: values replaced, sources left as they are. A note whose fact is gone changes nothing. */
 export function overlaid<T extends Sheet>(sheet: T, notes: readonly BenchNote[]): T {

@@ -1,4 +1,4 @@
-import { findOrThrow } from '../collections/orThrow';
+import { beforeFirst, findOrThrow } from '../collections/orThrow';
 import type { BoardPin, BoardSheet, Controller, Rail } from './boardSheet';
 import { chipControllers, chipFacts, type ChipFacts, takenFrom } from './chipFacts';
 import type { PinRow } from './pinTable';
@@ -52,7 +52,7 @@ const SAFE_HZ: { readonly [K in ControllerKind]: number } = { i2c: 100_000, spi:
 /** The controllers that pins name: the chip's own where it is known, the others with what every one can do. */
 function controllersOf(pins: readonly BoardPin[], chip: ChipFacts | undefined): readonly Controller[] {
   const known = chip ? chipControllers(chip.board, pins) : [];
-  const ids = [...new Set(pins.flatMap((pin) => (pin.functions ?? []).map((name) => name.split('.')[0]!)))].sort();
+  const ids = [...new Set(pins.flatMap((pin) => (pin.functions ?? []).map((name) => beforeFirst(name, '.'))))].sort();
   const others = ids.filter((id) => known.every((controller) => controller.id !== id));
   return [
     ...known,

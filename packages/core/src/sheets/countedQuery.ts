@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 /** The most parts that are added at once. */
 export const MOST_AT_ONCE = 32;
 
@@ -6,5 +7,5 @@ export const MOST_AT_ONCE = 32;
 export function countedQuery(text: string): { readonly count: number; readonly rest: string } {
   const found = /^\s*(\d{1,2})\s*[x×*]\s*(?=\D)(.*)$/iu.exec(text);
   const count = Number(found?.[1] ?? 1);
-  return found && count >= 1 ? { count: Math.min(count, MOST_AT_ONCE), rest: found[2]! } : { count: 1, rest: text };
+  return found && count >= 1 ? { count: Math.min(count, MOST_AT_ONCE), rest: atOrThrow(found, 2) } : { count: 1, rest: text };
 }

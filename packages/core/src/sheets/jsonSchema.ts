@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../collections/orThrow';
 import type Joi from 'joi';
 import { type FieldDocument, fieldText, labelOf } from '../text/fieldText';
 import { boardSchema } from './boardSchema';
@@ -116,7 +117,7 @@ const isRequired = (described: Described): boolean => described.flags?.presence 
 
 /** A condition on a neighbour: what it must be, and what then holds for the key. */
 function condition(key: string, when: When): JsonSchema {
-  const neighbour = when.ref.path[0]!;
+  const neighbour = firstOrThrow(when.ref.path);
   const holds = (presence: string | undefined): JsonSchema =>
     presence === 'required' ? { required: [key] } : presence === 'forbidden' ? { not: { required: [key] } } : {};
   return {
@@ -128,7 +129,7 @@ function condition(key: string, when: When): JsonSchema {
 
 /** A condition of a whole object: what one of its keys must be, and what it then needs. */
 function wholeCondition({ ref, is, then }: When): JsonSchema {
-  const key = ref.path[0]!;
+  const key = firstOrThrow(ref.path);
   const keys = Object.entries(then?.keys ?? {});
   const needed = keys.flatMap(([name, value]) => (isRequired(value) ? [name] : []));
   const values = keys.flatMap(([name, value]) => (value.flags?.only ? [[name, { enum: allowed(value) }] as const] : []));
@@ -225,7 +226,7 @@ function convert(described: Described, at: Place): JsonSchema {
       const [first] = described.matches!;
       if (first?.switch)
         return toldApart(
-          first.ref!.path[0]!,
+          firstOrThrow(first.ref!.path),
           first.switch.map((one) => one.then),
           at,
         );

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../collections/orThrow';
 /** Pin tables as people have them: pasted from a spreadsheet, a web page or a text file. */
 
 export interface PinRow {
@@ -110,18 +111,18 @@ interface Ability {
 type Reader = (match: RegExpExecArray) => Ability;
 
 const ABILITIES: readonly (readonly [RegExp, Reader])[] = [
-  [/^(?:I2C|TWI|IIC)(\d*)[ _.-]?(SDA|SCL)$/, (m) => ({ function: `i2c${m[1] || '0'}.${m[2]!.toLowerCase()}` })],
-  [/^(SDA|SCL)(\d*)$/, (m) => ({ function: `i2c${m[2] || '0'}.${m[1]!.toLowerCase()}` })],
+  [/^(?:I2C|TWI|IIC)(\d*)[ _.-]?(SDA|SCL)$/, (m) => ({ function: `i2c${m[1] || '0'}.${atOrThrow(m, 2).toLowerCase()}` })],
+  [/^(SDA|SCL)(\d*)$/, (m) => ({ function: `i2c${m[2] || '0'}.${atOrThrow(m, 1).toLowerCase()}` })],
   [
     /^SPI(\d*)[ _.-]?(SCK|CLK|SCLK|MOSI|COPI|MISO|CIPO|CSN|CS|NSS|SS|TX|RX)\d?$/,
-    (m) => ({ function: `spi${m[1] || '0'}.${SPI_LINES[m[2]!]}` }),
+    (m) => ({ function: `spi${m[1] || '0'}.${SPI_LINES[atOrThrow(m, 2)]}` }),
   ],
-  [/^(SCK|SCLK|MOSI|COPI|MISO|CIPO|SS|NSS|CS)(\d*)$/, (m) => ({ function: `spi${m[2] || '0'}.${SPI_LINES[m[1]!]}` })],
-  [/^(?:UART|USART|SERIAL)(\d*)[ _.-]?(TX|RX|CTS|RTS)D?$/, (m) => ({ function: `uart${m[1] || '0'}.${m[2]!.toLowerCase()}` })],
-  [/^(TX|RX)D?(\d*)$/, (m) => ({ function: `uart${m[2] || '0'}.${m[1]!.toLowerCase()}` })],
+  [/^(SCK|SCLK|MOSI|COPI|MISO|CIPO|SS|NSS|CS)(\d*)$/, (m) => ({ function: `spi${m[2] || '0'}.${SPI_LINES[atOrThrow(m, 1)]}` })],
+  [/^(?:UART|USART|SERIAL)(\d*)[ _.-]?(TX|RX|CTS|RTS)D?$/, (m) => ({ function: `uart${m[1] || '0'}.${atOrThrow(m, 2).toLowerCase()}` })],
+  [/^(TX|RX)D?(\d*)$/, (m) => ({ function: `uart${m[2] || '0'}.${atOrThrow(m, 1).toLowerCase()}` })],
   [/^(?:ADC\d?[ _.-]?(?:CH|IN)?|AIN|A)(\d+)$/, (m) => ({ adc: Number(m[1]) })],
   [/^(?:PWM|TIM|OC)[ _.-]?([A-Z0-9_.]*)$/, (m) => ({ pwm: m[1] || 'PWM' })],
-  [/^((?:EXT)?INT\d*|IRQ\d*)$/, (m) => ({ interrupt: m[1]! })],
+  [/^((?:EXT)?INT\d*|IRQ\d*)$/, (m) => ({ interrupt: atOrThrow(m, 1) })],
   [/^(?:INPUT[ -]?ONLY|IN[ -]?ONLY)$/, () => ({ inputOnly: true })],
 ];
 
@@ -208,7 +209,7 @@ function tableFaults(rows: readonly PinRow[]): readonly TableFault[] {
   }
   for (const header of new Set(rows.map((row) => row.header))) {
     const mine = rows.filter((row) => row.header === header).toSorted((a, b) => a.position - b.position);
-    const gap = mine.find((row, at) => at > 0 && row.position > mine[at - 1]!.position + 1);
+    const gap = mine.find((row, at) => at > 0 && row.position > atOrThrow(mine, at - 1).position + 1);
     if (gap) faults.push({ line: gap.line, fault: `position ${gap.position - 1} of ${header} is missing` });
   }
   return faults;

@@ -1,3 +1,4 @@
+import { beforeFirst } from '../collections/orThrow';
 import type { Family, PartSheet } from './partSheet';
 import { inOtherWords } from './searchSynonyms';
 
@@ -32,7 +33,7 @@ function indexOf(part: PartSheet): Index {
       chip: wordsOf(part.chip),
       words: new Set([...(part.words ?? []).flatMap(wordsOf), ...wordsOf(part.size ?? '')]),
       family: part.family,
-      buses: new Set([part.bus.kind, ...part.terminals.list.map((t) => t.role.split('.')[0]!)]),
+      buses: new Set([part.bus.kind, ...part.terminals.list.map((t) => beforeFirst(t.role, '.'))]),
       title: wordsOf(part.title),
       labels: new Set(labels.map((label) => plain(label))),
       rest: [...wordsOf(part.summary), ...part.module.passives.flatMap(wordsOf), ...pullUps, ...shift],

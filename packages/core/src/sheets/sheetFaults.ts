@@ -1,4 +1,6 @@
-import { getOrThrow } from '../collections/orThrow';
+import { has, type With } from '../collections/has';
+import { headerPins } from './headerPins';
+import { atOrThrow, beforeFirst, getOrThrow } from '../collections/orThrow';
 import { typical } from '../quantity/range';
 import { type BoardEnd, type BoardPin, type BoardSheet, choicesOf, ENABLED_FUNCTIONS, type Rail } from './boardSheet';
 import type { PartSheet } from './partSheet';
@@ -19,7 +21,7 @@ function repeated(ids: readonly string[], path: string): SheetFault[] {
 
 function headerFaults(sheet: BoardSheet): SheetFault[] {
   return sheet.headers.list.flatMap(({ id, rows }) => {
-    const positions = sheet.pins.list.filter((pin) => pin.header === id).map((pin) => pin.position!);
+    const positions = headerPins(sheet, id).map((pin) => pin.position);
     const low = Math.min(...positions);
     const whole = positions.toSorted((a, b) => a - b).every((position, at) => position === low + at);
     if (!whole) return [fault(`headers.${id}`, 'positions are not contiguous')];
@@ -67,8 +69,8 @@ function railFaults(sheet: BoardSheet): SheetFault[] {
     const typ = typical(volts);
     return usual && !(volts.min <= usual.min && usual.min <= typ && typ <= usual.max && usual.max <= volts.max);
   };
-  const low = (rail: Rail): readonly SheetFault[] => {
-    const { from, kind, dropVolts = 0 } = rail.regulator!;
+  const low = (rail: With<Rail, 'regulator'>): readonly SheetFault[] => {
+    const { from, kind, dropVolts = 0 } = rail.regulator;
     const feed = sheet.rails.list.find((other) => other.id === from);
     // The output of a linear regulator or a diode cannot exceed its input; a converter, or an unstated kind, may step up.
     if (!feed || feed === rail || kind === undefined || kind === 'converter') return [];
@@ -77,13 +79,14 @@ function railFaults(sheet: BoardSheet): SheetFault[] {
       : [];
   };
   return [
-    ...sheet.rails.list.filter((rail) => rail.regulator).flatMap(low),
+    ...sheet.rails.list.filter(has('regulator')).flatMap(low),
     ...sheet.rails.list
       .filter((rail) => feedsItself(sheet, rail))
       .map((rail) => fault(`rails.${rail.id}.regulator`, 'forms a closed loop of regulators')),
     ...sheet.rails.list
-      .filter((rail) => rail.regulator && !rails.has(rail.regulator.from))
-      .map((rail) => fault(`rails.${rail.id}`, `${rail.regulator!.from} is not a rail`)),
+      .filter(has('regulator'))
+      .filter(({ regulator }) => !rails.has(regulator.from))
+      .map(({ id, regulator }) => fault(`rails.${id}`, `${regulator.from} is not a rail`)),
     ...sheet.rails.list
       .filter(outside)
       .map((rail) => fault(`rails.${rail.id}.usual`, 'the normal range must contain the typical voltage and lie within the limits')),
@@ -141,7 +144,7 @@ function pinFaults(sheet: BoardSheet): SheetFault[] {
     const path = `pins.${pin.id}`;
     const found: SheetFault[] = [];
     for (const name of pin.functions ?? []) {
-      if (!controllers.has(name.split('.')[0]!)) found.push(fault(path, `${name} belongs to an undeclared controller`));
+      if (!controllers.has(beforeFirst(name, '.'))) found.push(fault(path, `${name} belongs to an undeclared controller`));
     }
     if (pin.header && !headers.has(pin.header)) found.push(fault(path, `header ${pin.header} is not declared`));
     if (pin.rail && !rails.has(pin.rail)) found.push(fault(path, `rail ${pin.rail} is not declared`));
@@ -305,7 +308,8 @@ function busFaults(sheet: PartSheet): SheetFault[] {
   const { list } = sheet.terminals;
   const found: SheetFault[] = [];
   const points = bus.clockPoints ?? [];
-  if (points.some((point, at) => at > 0 && (point.volts <= points[at - 1]!.volts || point.maxHz < points[at - 1]!.maxHz)))
+  const isBelow = (point: (typeof points)[number], before: typeof point) => point.volts <= before.volts || point.maxHz < before.maxHz;
+  if (points.slice(1).some((point, at) => isBelow(point, atOrThrow(points, at))))
     found.push(fault('bus.clockPoints', 'points are not in rising order'));
   if (bus.kind === 'spi' && bus.hasSelect !== list.some((t) => t.role === 'spi.cs'))
     found.push(fault('bus.hasSelect', 'contradicts the terminals'));

@@ -1,3 +1,4 @@
+import { entryOrThrow, firstOrThrow } from '../collections/orThrow';
 import { counted, formatAddress, formatBytes, formatSi } from '../quantity/format';
 import { sourceLine } from '../sheets/source';
 import { fieldText } from './fieldText';
@@ -82,7 +83,7 @@ function sayDatum(plan: Plan, sheets: Sheets, datum: Datum): string {
 /** The groups of a sheet within a sentence: "Supply" as "supply", "LEDs" unchanged. */
 function sayGroups(kind: 'board' | 'part', groups: readonly string[]): string {
   const labels = groups.map((group) => fieldText(kind, '', group)?.label ?? group);
-  return listText(labels.map((label) => (/^[A-Z][a-z]/.test(label) ? `${label[0]!.toLowerCase()}${label.slice(1)}` : label)));
+  return listText(labels.map((label) => (/^[A-Z][a-z]/.test(label) ? `${firstOrThrow(label).toLowerCase()}${label.slice(1)}` : label)));
 }
 
 /** The place of a finding in short: a pin, a terminal, a rail, a bus or a part; `''` if it concerns the whole plan or the title names it.
@@ -131,7 +132,7 @@ export interface FindingText {
 
 /** A finding in words. */
 export function describeFinding(plan: Plan, sheets: Sheets, finding: Finding): FindingText {
-  const message = checkOf(finding.code).messages[finding.message]!;
+  const message = entryOrThrow(checkOf(finding.code).messages, finding.message);
   const say = (template: string) => fillTemplate(plan, sheets, template, finding.data);
   return {
     title: say(message.title),
@@ -143,5 +144,5 @@ export function describeFinding(plan: Plan, sheets: Sheets, finding: Finding): F
 
 /** A remedy's button text. */
 export function describeFix(plan: Plan, sheets: Sheets, code: string, remedy: Remedy): string {
-  return fillTemplate(plan, sheets, checkOf(code).remedies[remedy.label]!, remedy.data).replace(/: $/, '');
+  return fillTemplate(plan, sheets, entryOrThrow(checkOf(code).remedies, remedy.label), remedy.data).replace(/: $/, '');
 }

@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../collections/orThrow';
+import { firstOrThrow, lastOrThrow } from '../collections/orThrow';
 import { formatAddress, formatSi } from '../quantity/format';
 import type { Family, I2cDevice, PartSheet } from '../sheets/partSheet';
 
@@ -37,7 +37,7 @@ export function moduleText(part: PartSheet): string {
 /** "0x3C, 0x3D" or "0x20 to 0x27": what one device can be set to. */
 export function deviceAddresses(device: I2cDevice): string {
   const own = device.addresses.map((a) => a.address).sort((a, b) => a - b);
-  return own.length > 2 ? `${formatAddress(own[0]!)} to ${formatAddress(lastOrThrow(own))}` : own.map(formatAddress).join(', ');
+  return own.length > 2 ? `${formatAddress(firstOrThrow(own))} to ${formatAddress(lastOrThrow(own))}` : own.map(formatAddress).join(', ');
 }
 
 /** The addresses of every device on the module. */

@@ -1,3 +1,4 @@
+import { beforeFirst } from '../collections/orThrow';
 import { placementText, terminalText } from './names';
 import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
 import { boardOf, partOf } from '../plan/edit';
@@ -77,7 +78,7 @@ class Names {
     const controller = (
       boardOf(this.after, this.sheets)?.controllers.get(segment) ?? boardOf(this.before, this.sheets)?.controllers.get(segment)
     )?.title;
-    return controller ?? `the bus behind ${this.part(segment.split(':')[0]!)}`;
+    return controller ?? `the bus behind ${this.part(beforeFirst(segment, ':'))}`;
   }
 
   strapState(id: string, strap: string, state: string | undefined): string {
@@ -178,7 +179,7 @@ function stepChange(step: string, done: boolean, names: Names): string {
 }
 
 /** The code of the check in the id of a finding. */
-const findingCode = (id: string): string => id.split('/', 1)[0]!;
+const findingCode = (id: string): string => beforeFirst(id, '/');
 
 /** By the field of a plan: a new field without a teller does not compile. */
 const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
@@ -243,7 +244,7 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   readouts: entries('readouts', readoutChange),
   capacitors: entries('capacitors', (id, _, there, names) => `decoupling capacitors of ${names.part(id)} ${there ? 'added' : 'removed'}`),
   references: entries('references', (id, was, name, names) =>
-    name === undefined ? `${was} renumbered` : `${name} is the name of a component at ${names.part(id.split(':')[0]!)}`,
+    name === undefined ? `${was} renumbered` : `${name} is the name of a component at ${names.part(beforeFirst(id, ':'))}`,
   ),
   softwareBuses: (before, after, sheets) => {
     const names = new Names(before, after, sheets);

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import type Joi from 'joi';
 import type { ApiProblem } from '@roof-chart/api/problem';
@@ -27,7 +28,7 @@ export function valid<T>(schema: Joi.Schema, value: unknown, where: string): T {
     });
   const result = schema.validate(value, { convert: false, abortEarly: true });
   if (!result.error) return result.value as T;
-  const detail = result.error.details[0]!;
+  const detail = firstOrThrow(result.error.details);
   const path = [where, ...detail.path].join('.');
   // What has no name within the value is named by its part of the request.
   const named = detail.path.length === 0 ? detail.message.replace('"value"', `"${where}"`) : detail.message;

@@ -1,3 +1,4 @@
+import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import { type Request, Router } from 'express';
 import { type EditAnswer, type EditRequest, editRequestSchema } from '@roof-chart/api/editBatches';
 import { type TakenRequest, takenRequestSchema } from '@roof-chart/api/takenBatches';
@@ -25,7 +26,7 @@ function seenRevision(req: Request): SeenRevision {
       path: 'If-Match',
       expected: 'the ETag of the plan',
     });
-  return { revision: Number(match[1]), epoch: match[2]! };
+  return { revision: Number(match[1]), epoch: atOrThrow(match, 2) };
 }
 
 function answer(id: string, outcome: EditOutcome): number {

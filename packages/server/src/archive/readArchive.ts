@@ -1,4 +1,4 @@
-import { getOrThrow } from '@roof-chart/core/collections/orThrow';
+import { atOrThrow, firstOrThrow, getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { randomUUID } from 'node:crypto';
 import { strFromU8, unzipSync } from 'fflate';
 import Joi from 'joi';
@@ -115,10 +115,10 @@ class ArchiveReader {
 
   #sheet(path: string, document: unknown): void {
     const read = readSheet(document);
-    if (!read.ok) return this.#skip(path, `${read.faults[0]!.path}: ${read.faults[0]!.fault}`);
+    if (!read.ok) return this.#skip(path, `${firstOrThrow(read.faults).path}: ${firstOrThrow(read.faults).fault}`);
     const kept = this.shelf.keep([read.sheet]);
     if (kept.kind === 'taken') this.#skip(path, `the ID ${kept.id} is used by another sheet`);
-    else if (kept.sheets[0]!.how !== 'same') this.#counts.sheets += 1;
+    else if (firstOrThrow(kept.sheets).how !== 'same') this.#counts.sheets += 1;
   }
 
   /** Runs one write; a document that cannot be kept is skipped, a full disk ends the whole. */
@@ -172,7 +172,7 @@ class ArchiveReader {
     const { error, value } = versionSchema.validate(document, { convert: false });
     if (error) return this.#skip(path, error.message);
     const { name, revision, at, plan } = value as { name: string; revision: number; at: string; plan: unknown };
-    const planId = this.#ids.get(path.split('/')[1]!);
+    const planId = this.#ids.get(atOrThrow(path.split('/'), 1));
     if (planId === undefined) return this.#skip(path, 'its plan was not imported');
     const file = this.#planFile(path, plan);
     if (!file) return;

@@ -1,3 +1,4 @@
+import { beforeFirst } from '@roof-chart/core/collections/orThrow';
 import { once } from 'node:events';
 import { PassThrough, type Readable } from 'node:stream';
 import { strToU8, Zip, ZipDeflate } from 'fflate';
@@ -52,7 +53,7 @@ export function* archiveEntries(statements: Statements, shelf: SheetSource, now:
   // In the manifest, so that an earlier version imports these plans, too.
   const archived: string[] = [];
   const seen = (entry: Entry): Entry => {
-    const folder = entry.path.split('/')[0]!;
+    const folder = beforeFirst(entry.path, '/');
     counts[folder] = (counts[folder] ?? 0) + 1;
     return entry;
   };

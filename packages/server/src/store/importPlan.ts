@@ -1,3 +1,4 @@
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { randomUUID } from 'node:crypto';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { type PlanFile, planFault, planRefs, withRefs } from '@roof-chart/core/plan/planFile';
@@ -73,7 +74,7 @@ export function keepSheets(
   for (const sheet of foreignSheets(shelf, file)) {
     const outcome = shelf.keepWithin(statements, [sheet]);
     if (outcome.kind === 'taken') throw new ImportRefused(`the ID ${outcome.id} is used by a sheet of another kind`);
-    moved.set(refKey(sheet), outcome.sheets[0]!.version);
+    moved.set(refKey(sheet), firstOrThrow(outcome.sheets).version);
     kept.push(...outcome.sheets);
   }
   if (kept.length > 0) shelf.load();

@@ -1,3 +1,4 @@
+import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import type { KeptSheet } from '@roof-chart/api/keptSheets';
 import type { SheetUse } from '@roof-chart/api/sheetUses';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -83,7 +84,7 @@ export class SheetRepository implements SheetSource {
   /** The same as a part of a larger transaction; `load` afterwards. */
   keepWithin(statements: Statements, sheets: readonly Sheet[]): KeepOutcome {
     const at = sheets.findIndex((sheet) => this.ships(sheet.id) || this.#otherKind(sheet));
-    if (at >= 0) return { kind: 'taken', at, id: sheets[at]!.id };
+    if (at >= 0) return { kind: 'taken', at, id: atOrThrow(sheets, at).id };
     return { kind: 'kept', sheets: sheets.map((sheet) => this.#keepOne(statements, sheet)) };
   }
 

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Menu, UnstyledButton, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { spotlight } from '@mantine/spotlight';
 import { IconAlertTriangle, IconDots, IconHammer, IconLayoutGrid, IconPlugConnected, type TablerIcon } from '@tabler/icons-react';
@@ -39,13 +40,13 @@ function Findings({ isOpen, onFindings }: Pick<BottomBarProps, 'isOpen' | 'onFin
   const { clash: errors } = useAppSelector(selectFindingCounts);
   return (
     <UnstyledButton
-      className={isOpen ? `${styles.entry} ${styles.on}` : styles.entry}
+      className={clsx(styles.entry, isOpen && styles.on)}
       aria-pressed={isOpen}
       aria-label={`Findings: ${open.length === 0 ? 'none' : `${counted(open.length, 'finding')}, ${counted(errors, 'error')}`}`}
       onClick={() => onFindings(!isOpen)}
     >
       <Entry icon={IconAlertTriangle}>Findings</Entry>
-      {open.length > 0 && <span className={errors > 0 ? `${styles.count} ${styles.withErrors}` : styles.count}>{open.length}</span>}
+      {open.length > 0 && <span className={clsx(styles.count, errors > 0 && styles.withErrors)}>{open.length}</span>}
     </UnstyledButton>
   );
 }
@@ -65,7 +66,7 @@ function More({ planId, onFindings, onVersions }: Omit<BottomBarProps, 'isOpen'>
           <Entry icon={IconDots}>More</Entry>
         </UnstyledButton>
       </Menu.Target>
-      <Menu.Dropdown className={styles.menu!}>
+      <Menu.Dropdown className={clsx(styles.menu)}>
         {views.map((view) => (
           <Menu.Item key={view.path} component={Link} to={`/plans/${planId}/${view.path}`} onClick={() => onFindings(false)}>
             {view.label}
@@ -100,7 +101,7 @@ export function BottomBar({ planId, isOpen, onFindings, onVersions }: BottomBarP
         <NavLink
           key={path}
           to={`/plans/${planId}/${path}`}
-          className={({ isActive }) => (isActive && !isOpen ? `${styles.entry} ${styles.on}` : styles.entry!)}
+          className={({ isActive }) => clsx(styles.entry, isActive && !isOpen && styles.on)}
           onClick={() => onFindings(false)}
         >
           <Entry icon={icon}>{PLAN_VIEWS.flatMap((view) => (view.path === path && 'label' in view ? [view.label] : []))[0]}</Entry>

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { LEVELS } from '@roof-chart/core/checks/engine/check';
 import { LEVEL_TEXT } from '@roof-chart/core/text/names';
 import { counted } from '@roof-chart/core/quantity/format';
@@ -106,7 +107,7 @@ function FindingCount({ view }: { readonly view: string }) {
     return count > 0 ? [counted(count, LEVEL_TEXT[level])] : [];
   }).join(', ');
   return (
-    <span className={found.some((f) => f.level === 'clash') ? `${styles.count} ${styles.withErrors}` : styles.count} title={levels}>
+    <span className={clsx(styles.count, found.some((f) => f.level === 'clash') && styles.withErrors)} title={levels}>
       <span aria-hidden>{found.length}</span>
       <span className={styles.hidden}>{levels}</span>
     </span>
@@ -125,13 +126,13 @@ const Views = memo(function Views({ planId }: { readonly planId: string }) {
         <NavLink
           key={view.path}
           to={`/plans/${planId}/${view.path}`}
-          className={({ isActive }) => (isActive ? `${styles.view} ${styles.on}` : styles.view!)}
+          className={({ isActive }) => clsx(styles.view, isActive && styles.on)}
         >
           {view.label}
           <FindingCount view={view.path} />
         </NavLink>
       ))}
-      <NavLink to="/sheets" className={styles.view!}>
+      <NavLink to="/sheets" className={clsx(styles.view)}>
         Library
       </NavLink>
       <Steps />
@@ -211,7 +212,7 @@ export const Frame = memo(function Frame({ planId, children }: { readonly planId
     document.title = `${name} · Roof Chart`;
   }, [name]);
   return (
-    <div className={hasFindings ? `${styles.frame} ${styles.withFindings}` : styles.frame}>
+    <div className={clsx(styles.frame, hasFindings && styles.withFindings)}>
       <header className={styles.header}>
         <SkipLink to={VIEW} label="Skip to the view" />
         <PlanName name={name} />

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, CloseButton } from '@mantine/core';
 import { IconArrowRight, IconCheck } from '@tabler/icons-react';
 import { Link, useLocation } from 'react-router';
@@ -62,7 +63,7 @@ function Guided({ plan }: { readonly plan: Plan }) {
         )}
       </div>
       <CloseButton
-        className={styles.close!}
+        className={clsx(styles.close)}
         aria-label="Leave the guided example"
         title="Leave the guide; the plan stays"
         onClick={() => void dispatch(guideActions.guideLeft())}

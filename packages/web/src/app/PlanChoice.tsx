@@ -1,3 +1,4 @@
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Modal } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useNavigate } from 'react-router';
@@ -26,7 +27,7 @@ function useOverwrite(plan: Plan, server: StoredPlan | 'gone') {
     const batch = { id: crypto.randomUUID(), edits, label: 'Kept this tab’s plan after the server’s data was restored' };
     const result = rebase(server.plan, edits.length > 0 ? [batch] : [], sheets);
     if (result.lost.length > 0) {
-      const { path, expected } = result.lost[0]!.problem;
+      const { path, expected } = firstOrThrow(result.lost).problem;
       return void notifications.show({
         color: 'brick',
         message: `Not possible: ${path} must be ${expected}. Save it as a new plan instead.`,

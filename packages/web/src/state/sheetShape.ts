@@ -1,3 +1,4 @@
+import { entryOrThrow, firstOrThrow } from '@roof-chart/core/collections/orThrow';
 /** A published schema as the form reads it: the parts of JSON Schema that sheets use. */
 export interface Shape {
   /** What people read for the field: its label with the unit, and one line of help. */
@@ -23,7 +24,7 @@ export const isObject = (value: Json | undefined): value is JsonObject =>
 /** The emptiest value of a shape: what a new member of a list starts as. */
 export function blankOf(shape: Shape): Json {
   if (shape.enum) return shape.enum[0] as Json;
-  if (shape.anyOf) return blankOf(shape.anyOf[0]!);
+  if (shape.anyOf) return blankOf(firstOrThrow(shape.anyOf));
   if (shape.prefixItems) return shape.prefixItems.map(blankOf);
   switch (shape.type) {
     case 'number':
@@ -34,7 +35,7 @@ export function blankOf(shape: Shape): Json {
     case 'array':
       return [];
     case 'object':
-      return Object.fromEntries((shape.required ?? []).map((key) => [key, blankOf(shape.properties![key]!)]));
+      return Object.fromEntries((shape.required ?? []).map((key) => [key, blankOf(entryOrThrow(shape.properties!, key))]));
     default:
       return '';
   }

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { TextInput, UnstyledButton } from '@mantine/core';
 import { useState } from 'react';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
@@ -50,7 +51,12 @@ export function PlanName({ name }: { readonly name: string }) {
   const { edit } = useWorkbench();
   return (
     <h1 className={styles.heading}>
-      <EditableName name={name} what="the plan" className={styles.name!} onRename={(next) => edit([{ kind: 'rename-plan', name: next }])} />
+      <EditableName
+        name={name}
+        what="the plan"
+        className={clsx(styles.name)}
+        onRename={(next) => edit([{ kind: 'rename-plan', name: next }])}
+      />
     </h1>
   );
 }

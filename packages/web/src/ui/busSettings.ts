@@ -1,3 +1,4 @@
+import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import { parseSi, splitValues } from '@roof-chart/core/quantity/parse';
 import type { BusSettings } from '@roof-chart/core/plan/plan';
 
@@ -25,6 +26,6 @@ export function readOhms(text: string): { readonly values: readonly number[]; re
   const { pieces } = split;
   const values = pieces.map((piece) => parseSi(piece, 'Ω'));
   const at = values.findIndex((value) => value === undefined || !(value >= 0.1 && value <= 1e8));
-  if (at >= 0) return { values: [], bad: pieces[at]! };
+  if (at >= 0) return { values: [], bad: atOrThrow(pieces, at) };
   return { values: [...new Set(values as number[])].sort((a, b) => a - b) };
 }

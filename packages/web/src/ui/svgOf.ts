@@ -1,3 +1,4 @@
+import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import { PAPER } from '@roof-chart/core/outputs/svgText';
 
 /** What makes the look of a drawn element, and may come from the page's styles. */
@@ -21,9 +22,9 @@ export function svgOf(element: Element): string {
   const [from, to] = [[...drawn.querySelectorAll('*')], [...copy.querySelectorAll('*')]];
   from.forEach((one, at) => {
     const style = getComputedStyle(one);
-    for (const look of LOOKS) to[at]!.setAttribute(look, style.getPropertyValue(look));
-    to[at]!.removeAttribute('class');
-    to[at]!.removeAttribute('style');
+    for (const look of LOOKS) atOrThrow(to, at).setAttribute(look, style.getPropertyValue(look));
+    atOrThrow(to, at).removeAttribute('class');
+    atOrThrow(to, at).removeAttribute('style');
   });
   const { width, height } = drawn.getBoundingClientRect();
   const paper = document.createElementNS('http://www.w3.org/2000/svg', 'rect');

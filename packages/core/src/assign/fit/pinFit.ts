@@ -1,3 +1,4 @@
+import { entryOrThrow } from '../../collections/orThrow';
 import type { BoardPin } from '../../sheets/boardSheet';
 import type { PartTerminal } from '../../sheets/partSheet';
 import { PIN_ROLES } from '../../sheets/roles';
@@ -28,7 +29,7 @@ export type PinFit =
 const cannot = (reason: FitReason): PinFit => ({ verdict: 'cannot', reason });
 
 function missingAbility(board: IndexedBoard, pin: BoardPin, terminal: PartTerminal): FitReason | null {
-  const demand = PIN_ROLES[terminal.role]!;
+  const demand = entryOrThrow(PIN_ROLES, terminal.role);
   const requires = terminal.requires ?? [];
   if (demand.line && controllersAt(board, pin.id, demand.line.kind, demand.line.line).length === 0) return 'no-line';
   if (demand.adc && !pin.adc) return 'no-adc';

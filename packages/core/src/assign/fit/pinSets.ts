@@ -1,3 +1,5 @@
+import { has } from '../../collections/has';
+import { atOrThrow, firstOrThrow } from '../../collections/orThrow';
 import { type BoardPin, choicesOf, type Controller } from '../../sheets/boardSheet';
 import type { ControllerKind } from '../../sheets/roles';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
@@ -36,7 +38,7 @@ function setsFrom(board: IndexedBoard, controller: Controller, start: BoardPin):
 
 /** A compactness score of a pin set: lines out of order weigh most, then the length of header it spans. */
 function untidiness(board: IndexedBoard, pins: readonly BoardPin[]): number {
-  const inOrder = pins.every((pin, at) => at === 0 || pin.position! > pins[at - 1]!.position!);
+  const inOrder = pins.filter(has('position')).every((pin, at, all) => at === 0 || pin.position > atOrThrow(all, at - 1).position);
   const places = pins.map((pin) => place(board, pin));
   return (inOrder ? 0 : 1000) + Math.max(...places) - Math.min(...places);
 }
@@ -44,7 +46,7 @@ function untidiness(board: IndexedBoard, pins: readonly BoardPin[]): number {
 /** For each pin of the first line, the tidiest set that starts there. */
 function neatSets(board: IndexedBoard, controller: Controller): readonly PinSet[] {
   const lines = LINES[controller.kind];
-  return linePins(board, controller.id, lines[0]!).flatMap((start) => {
+  return linePins(board, controller.id, firstOrThrow(lines)).flatMap((start) => {
     const best = setsFrom(board, controller, start).toSorted((a, b) => untidiness(board, a) - untidiness(board, b))[0];
     return best ? [{ controller: controller.id, pins: Object.fromEntries(best.map((pin, at) => [lines[at], pin.id])) }] : [];
   });

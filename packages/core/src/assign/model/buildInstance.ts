@@ -1,5 +1,5 @@
 import type { PlanContext } from '../../plan/planContext';
-import { getOrThrow } from '../../collections/orThrow';
+import { firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import type { BoardPin } from '../../sheets/boardSheet';
 import { softwareKind } from '../../sheets/softwareBuses';
 import { busLineOf, CONTROLLER_KINDS, type ControllerKind, PIN_ROLES } from '../../sheets/roles';
@@ -110,7 +110,7 @@ function addressesOf(
   const placements = carried.length > 0 ? plan.placements.filter((p) => carried.includes(p.id)) : own.map((t) => t.placement);
   const beyond = presentAddresses(plan, sheets, reachedFrom(plan, sheets, placements));
   const besides = (taken: readonly number[]) => (taken.length > 0 ? { beyond: taken } : {});
-  if (!stay) return { addresses: addressOptions(plan, board, own[0]!.placement, own[0]!.part), ...besides(beyond) };
+  if (!stay) return { addresses: addressOptions(plan, board, firstOrThrow(own).placement, firstOrThrow(own).part), ...besides(beyond) };
   const present = presentAddresses(plan, sheets, placements);
   return {
     addresses: present.length > 0 ? [{ addresses: present, straps: {}, moved: 0 }] : [],
@@ -127,7 +127,7 @@ function memberOf(
   freeze: boolean,
 ): Member {
   const { plan, board } = context;
-  const kind = busLineOf(terminals[0]!.terminal.role).kind;
+  const kind = busLineOf(firstOrThrow(terminals).terminal.role).kind;
   const here: { [line: string]: { [pin: string]: number } } = {};
   const fixed: { [line: string]: string } = {};
   for (const item of terminals) {

@@ -1,4 +1,4 @@
-import { getOrThrow } from '../../collections/orThrow';
+import { atOrThrow, firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import type { Instance, Member } from './instance';
 import { combined } from './weights';
 
@@ -14,10 +14,10 @@ export interface ConflictGroup {
 
 function group(instance: Instance, kind: string, members: readonly number[], room: number): readonly ConflictGroup[] {
   const common = instance.members[members[0] ?? -1]?.lines.filter((line) =>
-    members.every((at) => instance.members[at]!.lines.includes(line)),
+    members.every((at) => atOrThrow(instance.members, at).lines.includes(line)),
   );
   if (members.length <= room || !common || common.length === 0) return [];
-  const buses = new Set(members.flatMap((at) => instance.members[at]!.controllers)).size;
+  const buses = new Set(members.flatMap((at) => atOrThrow(instance.members, at).controllers)).size;
   return [{ kind, members, room, lines: common, buses }];
 }
 
@@ -25,30 +25,36 @@ function group(instance: Instance, kind: string, members: readonly number[], roo
  *  with each other). */
 export function conflictGroupsOf(instance: Instance, clash: readonly ReadonlySet<number>[]): readonly ConflictGroup[] {
   const { members } = instance;
-  const able = [...members.keys()].filter((at) => members[at]!.controllers.length > 0);
-  const addressesOf = (at: number) => new Set(members[at]!.addresses.flatMap((option) => option.addresses));
+  const able = [...members.keys()].filter((at) => atOrThrow(members, at).controllers.length > 0);
+  const addressesOf = (at: number) => new Set(atOrThrow(members, at).addresses.flatMap((option) => option.addresses));
   const ranges = new Map(
     able
-      .filter((at) => members[at]!.addresses.length > 0)
+      .filter((at) => atOrThrow(members, at).addresses.length > 0)
       .map((at) => [[...addressesOf(at)].sort((a, b) => a - b).join(), addressesOf(at)]),
   );
   const byAddress = [...ranges.values()].flatMap((range) => {
-    const inside = able.filter((at) => members[at]!.addresses.length > 0 && [...addressesOf(at)].every((address) => range.has(address)));
-    return group(instance, members[inside[0]!]!.kind, inside, range.size);
+    const inside = able.filter(
+      (at) => atOrThrow(members, at).addresses.length > 0 && [...addressesOf(at)].every((address) => range.has(address)),
+    );
+    return group(instance, atOrThrow(members, firstOrThrow(inside)).kind, inside, range.size);
   });
   const always = (at: number) => {
-    const [first, ...more] = members[at]!.addresses;
+    const [first, ...more] = atOrThrow(members, at).addresses;
     return (first?.addresses ?? []).filter((address) => more.every((option) => option.addresses.includes(address)));
   };
   const byFixed = [...new Set(able.flatMap(always))].flatMap((address) => {
     const own = able.filter((at) => always(at).includes(address));
-    return group(instance, members[own[0]!]!.kind, own, 1);
+    return group(instance, atOrThrow(members, firstOrThrow(own)).kind, own, 1);
   });
   const byClash = able.flatMap((start) => {
     const clique = [start];
     for (const at of able)
-      if (at !== start && clique.every((other) => clash[other]!.has(at) && members[other]!.kind === members[at]!.kind)) clique.push(at);
-    return group(instance, members[start]!.kind, clique, 1);
+      if (
+        at !== start &&
+        clique.every((other) => atOrThrow(clash, other).has(at) && atOrThrow(members, other).kind === atOrThrow(members, at).kind)
+      )
+        clique.push(at);
+    return group(instance, atOrThrow(members, start).kind, clique, 1);
   });
   return [...byAddress, ...byFixed, ...byClash];
 }
@@ -64,8 +70,8 @@ export function orderOf(members: readonly Member[], groups: readonly ConflictGro
     .map(({ at }) => at);
   const kinds = [...new Set(members.map((m) => m.kind))];
   const first = kinds.flatMap((kind) => {
-    const own = rest.filter((at) => members[at]!.kind === kind && members[at]!.controllers.length > 0);
-    return own.length > 0 ? [own.reduce((a, b) => (members[b]!.lines.length > members[a]!.lines.length ? b : a))] : [];
+    const own = rest.filter((at) => atOrThrow(members, at).kind === kind && atOrThrow(members, at).controllers.length > 0);
+    return own.length > 0 ? [own.reduce((a, b) => (atOrThrow(members, b).lines.length > atOrThrow(members, a).lines.length ? b : a))] : [];
   });
   return [...first, ...rest.filter((at) => !first.includes(at))];
 }
@@ -75,8 +81,8 @@ export function conflictsByMember({ members, clashes }: Instance): readonly Read
   const places = new Map(members.map((m, at) => [m.id, at]));
   const found = members.map(() => new Set<number>());
   for (const [a, b] of clashes) {
-    found[getOrThrow(places, a)]!.add(getOrThrow(places, b));
-    found[getOrThrow(places, b)]!.add(getOrThrow(places, a));
+    atOrThrow(found, getOrThrow(places, a)).add(getOrThrow(places, b));
+    atOrThrow(found, getOrThrow(places, b)).add(getOrThrow(places, a));
   }
   return found;
 }
@@ -103,10 +109,10 @@ export function largestDemands(
   for (const group of groups) {
     const there = group.members.filter((member) => at[member] !== -1);
     const undecided = there.filter((member) => at[member] === undefined);
-    const open = controllers.filter((c, n) => c.kind === group.kind && joined[n]!.length > 0).length;
+    const open = controllers.filter((c, n) => c.kind === group.kind && atOrThrow(joined, n).length > 0).length;
     // One more than those in use is counted by the lines still to come, where none is in use.
     const missing = Math.min(Math.ceil(there.length / group.room), group.buses) - Math.max(1, open);
-    const leaves = undecided.map((member) => combined(members[member]!.leave)).sort((a, b) => a - b);
+    const leaves = undecided.map((member) => combined(atOrThrow(members, member).leave)).sort((a, b) => a - b);
     const excess = leaves.slice(0, Math.max(0, there.length - group.buses * group.room)).reduce((sum, leave) => sum + leave, 0);
     const before = most.get(group.kind) ?? { missing: 0, excess: 0 };
     if (excess > before.excess || (excess === before.excess && missing > before.missing)) most.set(group.kind, { missing, excess, group });

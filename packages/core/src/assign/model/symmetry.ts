@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import type { Partners } from './exclusions';
 import type { Instance } from './instance';
 
@@ -19,7 +20,7 @@ export class Symmetry {
   }
 
   #compare(a: number, b: number): boolean {
-    const [first, second] = [this.instance.items[a]!, this.instance.items[b]!];
+    const [first, second] = [atOrThrow(this.instance.items, a), atOrThrow(this.instance.items, b)];
     if (JSON.stringify([first.candidates, first.leave]) !== JSON.stringify([second.candidates, second.leave])) return false;
     return [...this.excluded.values()].every((partners) => {
       const others = (own: string, other: string) => [...(partners.get(own) ?? [])].filter((p) => p !== other).sort();

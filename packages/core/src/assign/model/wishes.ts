@@ -1,3 +1,5 @@
+import { headerPins } from '../../sheets/headerPins';
+import { entryOrThrow, firstOrThrow } from '../../collections/orThrow';
 import type { BoardPin } from '../../sheets/boardSheet';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import type { PlanTerminal } from '../../nets/terminals';
@@ -54,13 +56,11 @@ type Alternative = Group['alternatives'][number];
 
 /** Whether every item has a pin in an alternative. */
 const isPossible = (items: readonly Item[], alternative: Alternative): boolean =>
-  items.every((item) => item.candidates.some((c) => alternative[item.id]!.includes(c.pin)));
+  items.every((item) => item.candidates.some((c) => entryOrThrow(alternative, item.id).includes(c.pin)));
 
 /** Neighbouring positions of one header, in any order: that they follow the printed one is a matter of neatness, which costs nothing. */
 function adjacent(board: IndexedBoard, items: readonly Item[]): readonly Alternative[] {
-  const rows = board.sheet.headers.list.map((header) =>
-    board.sheet.pins.list.filter((pin) => pin.header === header.id).toSorted((a, b) => (a.position ?? 0) - (b.position ?? 0)),
-  );
+  const rows = board.sheet.headers.list.map((header) => headerPins(board.sheet, header.id).toSorted((a, b) => a.position - b.position));
   const windows = rows.flatMap((pins) =>
     pins.flatMap((_, at) => {
       const window = pins.slice(at, at + items.length).map((pin) => pin.sameAs ?? pin.id);
@@ -83,7 +83,7 @@ function onOnePort(board: IndexedBoard, items: readonly Item[]): readonly Altern
 
 /** The signals of their own that a part has in an instance, in printed order. */
 export function ownItems(items: readonly Item[], placement: string): readonly Item[] {
-  return items.filter((item) => item.terminals.length === 1 && item.terminals[0]!.startsWith(`${placement}:`));
+  return items.filter((item) => item.terminals.length === 1 && firstOrThrow(item.terminals).startsWith(`${placement}:`));
 }
 
 /** A group for every part whose signals are wished to lie together, where there is a way for them to. */

@@ -1,4 +1,5 @@
-import { getOrThrow } from '../../collections/orThrow';
+import { has } from '../../collections/has';
+import { firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import { memoizeByObject } from '../../memo/memoizeByObject';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import type { Candidate, Choice, Instance, Item } from '../model/instance';
@@ -30,7 +31,7 @@ function alikeIn(instance: Instance, a: string, b: string): boolean {
   return (instance.groups ?? []).every((g) => g.alternatives.every((one) => one[a]?.join() === one[b]?.join()));
 }
 
-const placementOf = (item: Item): string => item.terminals[0]!.slice(0, item.terminals[0]!.indexOf(':'));
+const placementOf = (item: Item): string => firstOrThrow(item.terminals).slice(0, firstOrThrow(item.terminals).indexOf(':'));
 
 /** How untidily the signals of one part lie: the steps from each to the next in printed order. */
 function untidy(items: readonly Item[], pins: ReadonlyMap<string, string>, spots: ReadonlyMap<string, Spot>): number {
@@ -48,9 +49,9 @@ function untidy(items: readonly Item[], pins: ReadonlyMap<string, string>, spots
 const spotsOf = memoizeByObject(
   (board: IndexedBoard): ReadonlyMap<string, Spot> =>
     new Map(
-      board.sheet.pins.list.flatMap((pin): [string, Spot][] =>
-        pin.header && !pin.sameAs ? [[pin.id, { header: pin.header, position: pin.position! }]] : [],
-      ),
+      board.sheet.pins.list
+        .filter(has('position'))
+        .flatMap((pin): [string, Spot][] => (pin.header && !pin.sameAs ? [[pin.id, { header: pin.header, position: pin.position }]] : [])),
     ),
 );
 
@@ -81,10 +82,10 @@ export function compactly(instance: Instance, choice: Choice, board: IndexedBoar
     const other = byId.get(at.get(pin) ?? '');
     if (pin === here || lines.has(pin) || (at.has(pin) && !other)) return false;
     const [mine, their] = [groups.get(item.id), other && groups.get(other.id)];
-    if (mine !== their || (mine !== undefined && !alikeIn(instance, item.id, other!.id))) return false;
+    if (mine !== their || (other && mine !== undefined && !alikeIn(instance, item.id, other.id))) return false;
     const own = getOrThrow(costs, item.id);
     const theirs = other && getOrThrow(costs, other.id);
-    if (other && !theirs!.has(here)) return false;
+    if (theirs && !theirs.has(here)) return false;
     const now = getOrThrow(own, here) + (theirs?.get(pin) ?? 0);
     if (getOrThrow(own, pin) + (theirs?.get(here) ?? 0) !== now) return false;
     const concerned = new Set([placementOf(item), ...(other ? [placementOf(other)] : [])]);

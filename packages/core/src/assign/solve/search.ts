@@ -1,6 +1,7 @@
-import { getOrThrow } from '../../collections/orThrow';
+import { atOrThrow, getOrThrow } from '../../collections/orThrow';
 import { Symmetry } from '../model/symmetry';
 import { assign } from './assignment';
+import type { Evaluated, Row, State } from './searchState';
 import type { Solved, SolveOptions } from './solved';
 import { movedWires } from '../model/movedWires';
 import type { AddressOption, BusController, Choice, Instance, Member } from '../model/instance';
@@ -15,39 +16,6 @@ import {
 } from '../model/conflictGroups';
 import { type Partners, partnersOf, singles } from '../model/exclusions';
 import { combined, pinCosts, split, TIER } from '../model/weights';
-
-/** What is decided so far. */
-interface State {
-  /** Controller of each member by place, -1 for none, undefined for not yet. */
-  readonly at: readonly (number | undefined)[];
-  /** Chosen set of each controller that lists sets. */
-  readonly sets: readonly (number | undefined)[];
-  /** Items that may not use a resource: `item place:resource`. */
-  readonly banned: ReadonlySet<string>;
-}
-
-interface Row {
-  readonly item?: number;
-  readonly controller?: number;
-  /** In place of a controller: whichever of this kind will bring the line. */
-  readonly kind?: string;
-  readonly line?: string;
-  /** What it costs at least if no controller brings it. */
-  readonly leave?: number;
-}
-
-interface Evaluated {
-  /** Costs of this very assignment, which may break a rule about shared means. */
-  readonly cost: number;
-  /** Nothing below this state costs less. */
-  readonly bound: number;
-  readonly rows: readonly Row[];
-  readonly pins: readonly string[];
-  readonly columns: Int32Array;
-  /** Another assignment, dearer perhaps, but one that breaks no rule. */
-  readonly legal?: { readonly cost: number; readonly columns: Int32Array };
-  readonly addresses: readonly (readonly (AddressOption | undefined)[])[];
-}
 
 /** Branch and bound over the few structural choices: the controller of each member, the set of a controller that lists
  *  sets, and shared resources that an assignment has used twice. What is left is a cheapest assignment of pins, which is
@@ -167,10 +135,10 @@ export class Search {
   #placesFor(state: State, member: number): readonly State[] {
     const { members, controllers } = this.instance;
     const with_ = (controller: number, sets = state.sets): State => ({ ...state, at: state.at.with(member, controller), sets });
-    const ways = members[member]!.controllers.flatMap((id) => {
+    const ways = atOrThrow(members, member).controllers.flatMap((id) => {
       const at = getOrThrow(this.#controllers, id);
-      if ([...this.#clash[member]!].some((other) => state.at[other] === at)) return [];
-      const { sets } = controllers[at]!;
+      if ([...atOrThrow(this.#clash, member)].some((other) => state.at[other] === at)) return [];
+      const { sets } = atOrThrow(controllers, at);
       if (!sets || state.sets[at] !== undefined) return [with_(at)];
       return sets.map((_, set) => with_(at, state.sets.with(at, set)));
     });
@@ -197,7 +165,7 @@ export class Search {
     // Either this item has the resource, then all that it excludes keep off; or it has not, then neither has any item
     // that could be exchanged with it.
     const [item] = met.items;
-    const partners = getOrThrow(getOrThrow(this.#excluded, met.resource), this.instance.items[item]!.id);
+    const partners = getOrThrow(getOrThrow(this.#excluded, met.resource), atOrThrow(this.instance.items, item).id);
     const alike = this.instance.items.flatMap((_, other) => (other === item || this.#alike(state, item, other) ? [other] : []));
     const without = this.instance.items.flatMap((other, at) => (partners.has(other.id) ? [at] : []));
     for (const banned of last ? [without] : [without, alike]) {
@@ -212,8 +180,8 @@ export class Search {
     const { items, resources } = this.instance;
     const users = new Map<string, Map<string, number>>();
     for (const [at, item] of items.entries()) {
-      if (columns[at]! < 0 || this.#plain[at]) continue;
-      for (const resource of this.#usesAt[at]!.get(columns[at]!) ?? []) {
+      if (atOrThrow(columns, at) < 0 || this.#plain[at]) continue;
+      for (const resource of atOrThrow(this.#usesAt, at).get(atOrThrow(columns, at)) ?? []) {
         const known = users.get(resource) ?? new Map<string, number>();
         users.set(resource, known.set(item.id, at));
       }
@@ -234,7 +202,7 @@ export class Search {
     const { items, members, controllers } = this.instance;
     const joined = controllers.map((_, c) => members.filter((_m, at) => state.at[at] === c));
     let fixed = 0;
-    for (const [at, where] of state.at.entries()) if (where === -1) fixed += combined(members[at]!.leave);
+    for (const [at, where] of state.at.entries()) if (where === -1) fixed += combined(atOrThrow(members, at).leave);
     const addresses: (readonly (AddressOption | undefined)[])[] = [];
     for (const own of joined) {
       const chosen = cheapestAddresses(own);
@@ -242,10 +210,10 @@ export class Search {
       addresses.push(chosen.options);
       fixed += chosen.moved * TIER.moved;
     }
-    const rows: Row[] = items.map((_, item) => ({ item }));
+    const rows: Row[] = items.map((_, item) => ({ for: 'item', item }));
     for (const [controller, own] of joined.entries())
-      for (const line of new Set(own.flatMap((m) => m.lines))) rows.push({ controller, line });
-    for (const [kind, lines] of this.#stillToCome(state, joined)) for (const line of lines) rows.push({ kind, line });
+      for (const line of new Set(own.flatMap((m) => m.lines))) rows.push({ for: 'controller', controller, line });
+    for (const [kind, lines] of this.#stillToCome(state, joined)) for (const line of lines) rows.push({ for: 'kind', kind, line });
     const demands = largestDemands(this.instance, this.#conflictGroups, state.at, joined);
     for (const { excess } of demands.values()) fixed += excess;
     rows.push(...this.#furtherBuses(demands));
@@ -254,16 +222,16 @@ export class Search {
     const leave = new Float64Array(rows.length);
     for (const [at, row] of rows.entries()) {
       const base = at * width;
-      if (row.item !== undefined) {
-        leave[at] = combined(items[row.item]!.leave);
+      if (row.for === 'item') {
+        leave[at] = combined(atOrThrow(items, row.item).leave);
         this.#itemCosts(state, row.item, joined, costs, base);
-      } else if (row.kind !== undefined) {
-        this.#anyController(row.kind, row.line!, costs, base);
-        leave[at] = row.leave ?? Math.max(0, this.#allOpen(state, row.kind, row.line!) - (demands.get(row.kind)?.excess ?? 0));
+      } else if (row.for === 'kind') {
+        this.#anyController(row.kind, row.line, costs, base);
+        leave[at] = row.leave ?? Math.max(0, this.#allOpen(state, row.kind, row.line) - (demands.get(row.kind)?.excess ?? 0));
       } else {
         // A line without a pin is no plan: dearer than leaving every member of it open.
         leave[at] = FORBIDDEN;
-        if (!this.#lineCosts(state, row.controller!, row.line!, joined[row.controller!]!, costs, base)) return null;
+        if (!this.#lineCosts(state, row.controller, row.line, atOrThrow(joined, row.controller), costs, base)) return null;
       }
     }
     const { total, columns } = assign(rows.length, width, costs, leave);
@@ -274,7 +242,8 @@ export class Search {
     const bound = Math.max(total, other.total) + fixed;
     const legal = other.columns && !this.#conflict(other.columns) ? other.columns : null;
     if (!legal) return { ...plain, cost: total + fixed, bound, columns };
-    const cost = [...legal].reduce((sum, column, at) => sum + (column < 0 ? leave[at]! : costs[at * width + column]!), fixed);
+    let cost = fixed;
+    for (const [at, column] of legal.entries()) cost += column < 0 ? atOrThrow(leave, at) : atOrThrow(costs, at * width + column);
     return { ...plain, cost: total + fixed, bound, columns, legal: { cost, columns: legal } };
   }
 
@@ -285,7 +254,7 @@ export class Search {
     for (const [at, member] of members.entries()) {
       if (state.at[at] !== undefined || member.controllers.length === 0) continue;
       for (const line of member.lines) {
-        const there = controllers.some((c, n) => c.kind === member.kind && joined[n]!.some((m) => m.lines.includes(line)));
+        const there = controllers.some((c, n) => c.kind === member.kind && atOrThrow(joined, n).some((m) => m.lines.includes(line)));
         if (!there) come.set(member.kind, (come.get(member.kind) ?? new Set<string>()).add(line));
       }
     }
@@ -296,8 +265,8 @@ export class Search {
   #furtherBuses(demands: ReadonlyMap<string, GroupDemand>): readonly Row[] {
     return [...demands.values()].flatMap(({ missing, group: { kind, lines, members: own } }) => {
       // Each missing bus leaves at least one more member unconnected.
-      const leave = Math.floor(Math.min(...own.map((at) => combined(this.instance.members[at]!.leave))) / lines.length);
-      return Array.from({ length: Math.max(0, missing) }, () => lines.map((line): Row => ({ kind, line, leave }))).flat();
+      const leave = Math.floor(Math.min(...own.map((at) => combined(atOrThrow(this.instance.members, at).leave))) / lines.length);
+      return Array.from({ length: Math.max(0, missing) }, () => lines.map((line): Row => ({ for: 'kind', kind, line, leave }))).flat();
     });
   }
 
@@ -307,7 +276,7 @@ export class Search {
       if (controller.kind !== kind) continue;
       for (const at of controller.lines[line] ?? []) {
         const column = base + getOrThrow(this.#column, at.pin);
-        costs[column] = Math.min(costs[column]!, combined(pinCosts(at)));
+        costs[column] = Math.min(atOrThrow(costs, column), combined(pinCosts(at)));
       }
     }
   }
@@ -322,8 +291,8 @@ export class Search {
 
   /** The remaining candidates of an item. */
   #itemCosts(state: State, at: number, joined: readonly (readonly Member[])[], costs: Float64Array, base: number): void {
-    costs.set(this.#itemRows[at]!, base);
-    const item = this.instance.items[at]!;
+    costs.set(atOrThrow(this.#itemRows, at), base);
+    const item = atOrThrow(this.instance.items, at);
     if (this.#plain[at] || (state.banned.size === 0 && !item.candidates.some((c) => c.unless))) return;
     for (const { pin, unless, uses } of item.candidates) {
       const taken = unless !== undefined && (joined[this.#controllers.get(unless) ?? -1]?.length ?? 0) > 0;
@@ -348,11 +317,11 @@ export class Search {
     for (let at = 0; at < count; at += 1) {
       more.set(costs.subarray(at * width, (at + 1) * width), at * wide);
       if (at >= this.#plain.length || this.#plain[at]) continue;
-      for (const [column, uses] of this.#usesAt[at]!) {
+      for (const [column, uses] of atOrThrow(this.#usesAt, at)) {
         const resource = uses.find((id) => this.#single.has(id));
         if (resource === undefined) continue;
         const [from, to] = [at * wide + column, at * wide + getOrThrow(this.#single, resource)];
-        more[to] = Math.min(more[to]!, more[from]!);
+        more[to] = Math.min(atOrThrow(more, to), atOrThrow(more, from));
         more[from] = Infinity;
       }
     }
@@ -368,11 +337,11 @@ export class Search {
     const ids = new Map([...this.#single].map(([id, column]) => [column, id]));
     for (const [at, column] of columns.entries()) {
       if (column < width) continue;
-      const own = [...this.#usesAt[at]!].filter(
-        ([pin, uses]) => uses.includes(getOrThrow(ids, column)) && !taken.has(pin) && costs[at * width + pin]! < Infinity,
+      const own = [...atOrThrow(this.#usesAt, at)].filter(
+        ([pin, uses]) => uses.includes(getOrThrow(ids, column)) && !taken.has(pin) && atOrThrow(costs, at * width + pin) < Infinity,
       );
       if (own.length === 0) return null;
-      const [pin] = own.reduce((a, b) => (costs[at * width + b[0]]! < costs[at * width + a[0]]! ? b : a));
+      const [pin] = own.reduce((a, b) => (atOrThrow(costs, at * width + b[0]) < atOrThrow(costs, at * width + a[0]) ? b : a));
       pins[at] = pin;
       taken.add(pin);
     }
@@ -381,8 +350,9 @@ export class Search {
 
   /** @returns whether the line has any pin */
   #lineCosts(state: State, at: number, line: string, own: readonly Member[], costs: Float64Array, base: number): boolean {
-    const controller: BusController = this.instance.controllers[at]!;
-    const chosen = controller.sets?.[state.sets[at]!]?.[line];
+    const controller: BusController = atOrThrow(this.instance.controllers, at);
+    const set = state.sets[at];
+    const chosen = set === undefined ? undefined : controller.sets?.[set]?.[line];
     const fixed = new Set(own.flatMap((m) => m.fixed[line] ?? []));
     if (fixed.size > 1 || (controller.sets && chosen === undefined)) return false;
     let any = false;
@@ -401,15 +371,16 @@ export class Search {
     const chosenItems: { [item: string]: string } = {};
     const lines: { [controller: string]: { [line: string]: string } } = {};
     for (const [at, row] of rows.entries()) {
-      const pin = columns[at]! < 0 ? undefined : pins[columns[at]!]!;
+      const pin = atOrThrow(columns, at) < 0 ? undefined : atOrThrow(pins, atOrThrow(columns, at));
       if (pin === undefined) continue;
-      if (row.item !== undefined) chosenItems[items[row.item]!.id] = pin;
-      else if (row.controller !== undefined) (lines[controllers[row.controller]!.id] ??= {})[row.line!] = pin;
+      if (row.for === 'item') chosenItems[atOrThrow(items, row.item).id] = pin;
+      else if (row.for === 'controller') (lines[atOrThrow(controllers, row.controller).id] ??= {})[row.line] = pin;
     }
     const chosenMembers: { [member: string]: Choice['members'][string] } = {};
     for (const [c, controller] of controllers.entries()) {
       const own = members.filter((_, at) => state.at[at] === c);
-      for (const [n, member] of own.entries()) chosenMembers[member.id] = { controller: controller.id, address: addresses[c]![n] };
+      for (const [n, member] of own.entries())
+        chosenMembers[member.id] = { controller: controller.id, address: atOrThrow(addresses, c)[n] };
     }
     return { items: chosenItems, members: chosenMembers, lines };
   }

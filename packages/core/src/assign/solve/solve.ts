@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import type { Instance } from '../model/instance';
 import { Search } from './search';
 import type { Solved, SolveOptions } from './solved';
@@ -6,7 +7,7 @@ import { combined, INSTANCE_LIMITS, NO_COSTS, split } from '../model/weights';
 /** The instance with one alternative of a group taken: its items have only the pins that this lists. */
 function taking(instance: Instance, group: number, alternative: number): Instance {
   const { items, groups = [] } = instance;
-  const only = groups[group]!.alternatives[alternative]!;
+  const only = atOrThrow(atOrThrow(groups, group).alternatives, alternative);
   return {
     ...instance,
     items: items.map((item) => {
@@ -69,10 +70,12 @@ class Groups {
       return;
     }
     // One assignment per branch gives the search order and prunes most branches.
-    const children = groups[group]!.alternatives.map((_, alternative) => {
-      const child = taking(instance, group, alternative);
-      return { child, least: Math.max(bound, new Search(child, {}).rootBound()) };
-    }).sort((a, b) => a.least - b.least);
+    const children = atOrThrow(groups, group)
+      .alternatives.map((_, alternative) => {
+        const child = taking(instance, group, alternative);
+        return { child, least: Math.max(bound, new Search(child, {}).rootBound()) };
+      })
+      .sort((a, b) => a.least - b.least);
     for (const { child, least } of children) {
       if (this.#best && least >= combined(this.#best.costs)) return;
       if (this.#over()) {

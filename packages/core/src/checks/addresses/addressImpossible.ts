@@ -1,4 +1,4 @@
-import { findOrThrow } from '../../collections/orThrow';
+import { atOrThrow, findOrThrow, firstOrThrow } from '../../collections/orThrow';
 import { possibleAddresses, type Setting } from '../../assign/addresses/addressOptions';
 import { cheapestAddresses } from '../../assign/addresses/addressChoice';
 import { addressesOf } from '../../nets/addresses';
@@ -83,9 +83,9 @@ function findInseparable(context: CheckContext, bus: Bus): readonly string[] {
 export function allFixed(context: CheckContext, ids: readonly string[]): boolean {
   const fixed = ids.map((id) => {
     const part = partSheetOrThrow(context.sheets, findOrThrow(context.plan.placements, (p) => p.id === id).sheet).sheet;
-    return (part.bus.devices ?? []).flatMap((device) => (device.addresses.length === 1 ? [device.addresses[0]!.address] : []));
+    return (part.bus.devices ?? []).flatMap((device) => (device.addresses.length === 1 ? [firstOrThrow(device.addresses).address] : []));
   });
-  return ids.length === 2 && fixed[0]!.some((address) => fixed[1]!.includes(address));
+  return ids.length === 2 && firstOrThrow(fixed).some((address) => atOrThrow(fixed, 1).includes(address));
 }
 
 export const addressImpossible: Check = {

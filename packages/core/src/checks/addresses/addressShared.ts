@@ -1,4 +1,4 @@
-import { findOrThrow } from '../../collections/orThrow';
+import { findOrThrow, firstOrThrow } from '../../collections/orThrow';
 import { partSheetOrThrow } from '../../sheets/sheetIndex';
 import { editsOnto, editsOntoFree, linesOfItsOwn, lineTerminals } from '../../assign/moveBus';
 import { pinSetsOf } from '../../assign/fit/pinSets';
@@ -61,7 +61,7 @@ function finding(context: CheckContext, bus: Bus, claims: readonly Claim[], take
     message: stuck.length === claims.length ? 'all-fixed' : 'claimed',
     place: { placements: members, terminals: lines.map((t) => t.key), pins: Object.values(bus.pins) },
     data: {
-      address: { is: 'address', value: claims[0]!.address },
+      address: { is: 'address', value: firstOrThrow(claims).address },
       count: { is: 'count', value: claims.length },
       bus: bus.controller === undefined ? { is: 'words', text: 'one bus' } : { is: 'segment', controller: bus.controller },
       members: { is: 'placements', ids: members },

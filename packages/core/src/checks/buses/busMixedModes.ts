@@ -1,4 +1,4 @@
-import { findOrThrow } from '../../collections/orThrow';
+import { findOrThrow, firstOrThrow } from '../../collections/orThrow';
 import { busUsers, clockLimits, pullUpInput, USUAL_HZ } from '../../electrics/reports/busInputs';
 import { busPullUps } from '../../electrics/formulas/busPullUps';
 import { busTime } from '../../electrics/formulas/i2cTime';
@@ -63,7 +63,7 @@ function modes(context: CheckContext, bus: Driven): readonly FindingDraft[] {
         modes: { is: 'words', text: known.map(({ own }) => own.join(' or ')).join(', ') },
         parts: { is: 'placements', ids: known.map(({ id }) => id) },
       },
-      source: partSheetOrThrow(context.sheets, bus.members[0]!.sheet).sheet.bus.source,
+      source: partSheetOrThrow(context.sheets, firstOrThrow(bus.members).sheet).sheet.bus.source,
       remedies: () => [],
     },
   ];

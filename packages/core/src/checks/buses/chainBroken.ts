@@ -1,3 +1,5 @@
+import { has, type With } from '../../collections/has';
+import { firstOrThrow } from '../../collections/orThrow';
 import { chainsOf } from '../../nets/chains';
 import { terminalsOf, type PlanTerminal } from '../../nets/terminals';
 import type { Placement } from '../../plan/plan';
@@ -10,32 +12,35 @@ const sharedLines = (context: CheckContext, placement: Placement): readonly Plan
     PIN_ROLES[t.terminal.role]?.output === true || t.terminal.role === 'spi.sck' ? !t.terminal.chain && t.wire?.end.to === 'pin' : false,
   );
 
+/** A terminal of a member, and the one of the head that it should be wired like. */
+type Stray = readonly [PlanTerminal, With<PlanTerminal, 'wire'>];
+
 /** The lines of a chained part that are not where those of the head are. */
-function strays(context: CheckContext, head: Placement, member: Placement): readonly (readonly [PlanTerminal, PlanTerminal])[] {
+function strays(context: CheckContext, head: Placement, member: Placement): readonly Stray[] {
   if (head.sheet.id !== member.sheet.id) return [];
   const own = sharedLines(context, head);
   return sharedLines(context, member).flatMap((item) => {
-    const other = own.find((t) => t.terminal.id === item.terminal.id);
+    const other = own.filter(has('wire')).find((t) => t.terminal.id === item.terminal.id);
     const net = (t: PlanTerminal) => context.nets.byTerminal.get(t.key);
     return other && net(item) !== net(other) ? [[item, other] as const] : [];
   });
 }
 
-function toHead(pairs: readonly (readonly [PlanTerminal, PlanTerminal])[]): readonly Remedy[] {
+function toHead(pairs: readonly Stray[]): readonly Remedy[] {
   if (pairs.some(([item]) => item.wire?.locked || item.placement.onBoard)) return [];
   return [
     {
       label: 'to-head',
       data: {
         terminals: { is: 'terminals', keys: pairs.map(([item]) => item.key) },
-        head: { is: 'placement', id: pairs[0]![1].placement.id },
+        head: { is: 'placement', id: firstOrThrow(pairs)[1].placement.id },
       },
       grade: 'offered',
       edits: pairs.map(([item, other]) => ({
         kind: 'wire',
         placement: item.placement.id,
         terminal: item.terminal.id,
-        end: other.wire!.end,
+        end: other.wire.end,
       })),
     },
   ];
@@ -54,7 +59,7 @@ function stray(context: CheckContext, head: Placement, member: Placement): reado
         head: { is: 'placement', id: head.id },
         terminals: { is: 'terminals', keys: pairs.map(([item]) => item.key) },
       },
-      source: pairs[0]![0].part.bus.source,
+      source: firstOrThrow(pairs)[0].part.bus.source,
       remedies: () => toHead(pairs),
     },
   ];

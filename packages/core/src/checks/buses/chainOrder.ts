@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../../collections/orThrow';
+import { atOrThrow, firstOrThrow, lastOrThrow } from '../../collections/orThrow';
 import { chainsOf, fromBoard, isReadChain } from '../../nets/chains';
 import type { Edit } from '../../plan/edit';
 import type { Placement } from '../../plan/plan';
@@ -11,7 +11,7 @@ function inOrder(context: CheckContext, members: readonly Placement[]): readonly
   const places = members.map((m) => order.indexOf(m.id)).toSorted((a, b) => a - b);
   const edits: Edit[] = [];
   for (const [n, member] of members.entries()) {
-    const [from, to] = [order.indexOf(member.id), places[n]!];
+    const [from, to] = [order.indexOf(member.id), atOrThrow(places, n)];
     if (from === to) continue;
     order.splice(from, 1);
     order.splice(to, 0, member.id);
@@ -39,7 +39,7 @@ export const chainOrder: Check = {
   examine: (context) =>
     chainsOf(context.plan, context.sheets).flatMap(({ members: wired, circle }): readonly FindingDraft[] => {
       const members = fromBoard({ members: wired }, context.sheets);
-      const part = partSheetOrThrow(context.sheets, wired[0]!.sheet).sheet;
+      const part = partSheetOrThrow(context.sheets, firstOrThrow(wired).sheet).sheet;
       const place = (p: Placement) => context.plan.placements.indexOf(p);
       const listed = members.toSorted((a, b) => place(a) - place(b));
       if (circle || members.length < 2 || listed.every((p, at) => p === members[at])) return [];
@@ -49,7 +49,7 @@ export const chainOrder: Check = {
           message: isReadChain(part) ? 'read' : 'other',
           place: { placements: members.map((m) => m.id) },
           data: {
-            first: { is: 'placement', id: members[0]!.id },
+            first: { is: 'placement', id: firstOrThrow(members).id },
             last: { is: 'placement', id: lastOrThrow(members).id },
             wired: { is: 'placements', ids: members.map((m) => m.id) },
             listed: { is: 'placements', ids: listed.map((m) => m.id) },

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { freePins } from '../../assign/fit/freePins';
 import { applyEdits } from '../../plan/applyEdits';
 import type { Edit } from '../../plan/edit';
@@ -40,7 +41,7 @@ function apart(context: CheckContext, items: readonly PlanTerminal[]): readonly 
   return [
     {
       label: 'apart',
-      data: { placement: { is: 'placement', id: items[0]!.placement.id }, pins: { is: 'pins', pins } },
+      data: { placement: { is: 'placement', id: firstOrThrow(items).placement.id }, pins: { is: 'pins', pins } },
       grade: 'offered',
       edits,
     },
@@ -72,9 +73,9 @@ export const looksLikeI2c: Check = {
           data: {
             placement: { is: 'placement' as const, id: placement.id },
             terminals: { is: 'terminals' as const, keys: items.map((item) => item.key) },
-            protocol: { is: 'words' as const, text: items[0]!.part.bus.protocol ?? '' },
+            protocol: { is: 'words' as const, text: firstOrThrow(items).part.bus.protocol ?? '' },
           },
-          source: items[0]!.part.bus.source,
+          source: firstOrThrow(items).part.bus.source,
           remedies: () => apart(context, items),
         },
       ];

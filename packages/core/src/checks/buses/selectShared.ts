@@ -1,3 +1,4 @@
+import { atOrThrow, firstOrThrow } from '../../collections/orThrow';
 import type { Net } from '../../nets/nets';
 import type { Check, CheckContext, Remedy } from '../engine/check';
 import { moveToFree } from '../fixes/remedyParts';
@@ -15,8 +16,8 @@ function chained(context: CheckContext, net: Net): readonly Remedy[] {
   const own = (id: string, terminal: string) => context.terminals.find((t) => t.placement.id === id && t.terminal.id === terminal)?.wire;
   const movable = parts.slice(1).every((p) => input && !p.onBoard && !own(p.id, input)?.locked);
   // A chain whose first part follows another part is reported by a different check.
-  const headed = input !== undefined && own(parts[0]!.id, input)?.end.to !== 'terminal';
-  if (!input || !output || !movable || !headed || parts.some((p) => p.sheet.id !== parts[0]!.sheet.id)) return [];
+  const headed = input !== undefined && own(firstOrThrow(parts).id, input)?.end.to !== 'terminal';
+  if (!input || !output || !movable || !headed || parts.some((p) => p.sheet.id !== firstOrThrow(parts).sheet.id)) return [];
   return [
     {
       label: 'chain',
@@ -26,7 +27,7 @@ function chained(context: CheckContext, net: Net): readonly Remedy[] {
         kind: 'wire',
         placement: p.id,
         terminal: input,
-        end: { to: 'terminal', placement: parts[at]!.id, terminal: output },
+        end: { to: 'terminal', placement: atOrThrow(parts, at).id, terminal: output },
       })),
     },
   ];
@@ -49,13 +50,13 @@ export const selectShared: Check = {
       .map((net) => ({
         level: 'clash',
         message: 'shared',
-        place: { pins: [net.pins[0]!], terminals: net.terminals.map((t) => t.key) },
+        place: { pins: [firstOrThrow(net.pins)], terminals: net.terminals.map((t) => t.key) },
         data: {
-          pin: { is: 'pin', pin: net.pins[0]! },
+          pin: { is: 'pin', pin: firstOrThrow(net.pins) },
           count: { is: 'count', value: net.signals.length },
-          members: { is: 'placements', ids: net.signals.map((signal) => signal.terminals[0]!.placement.id) },
+          members: { is: 'placements', ids: net.signals.map((signal) => firstOrThrow(signal.terminals).placement.id) },
         },
-        source: net.terminals[0]!.part.bus.source,
+        source: firstOrThrow(net.terminals).part.bus.source,
         remedies: () => [
           ...chained(context, net),
           ...(net.signals.length > 2 ? [] : [...net.terminals].toReversed().flatMap((item) => moveToFree(context, item))),

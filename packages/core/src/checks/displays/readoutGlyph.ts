@@ -26,9 +26,9 @@ export const readoutGlyph: Check = {
     seenDisplays(plan, sheets).flatMap(({ placement, part }) => {
       const readout = plan.readouts[placement.id];
       const layout = readout ? layoutText(part, readout) : undefined;
-      if (!layout) return [];
-      const unknown = readout!.text ? layout.unknown : [];
-      const { scale = 1, ...rest } = readout!;
+      if (!readout || !layout) return [];
+      const unknown = readout.text ? layout.unknown : [];
+      const { scale = 1, ...rest } = readout;
       const fonts: readonly FindingDraft[] = layout.oneFont
         ? [
             {

@@ -37,7 +37,7 @@ export const readoutOverflow: Check = {
     seenDisplays(plan, sheets).flatMap(({ placement, part }) => {
       const readout = plan.readouts[placement.id];
       const layout = readout?.text ? layoutText(part, readout) : undefined;
-      if (!layout || layout.cut === 0) return [];
+      if (!readout || !layout || layout.cut === 0) return [];
       return [
         {
           level: 'hint',
@@ -49,7 +49,7 @@ export const readoutOverflow: Check = {
             rows: { is: 'count', value: layout.rows, noun: 'row' },
             columns: { is: 'count', value: layout.columns, noun: 'character' },
           },
-          remedies: () => [...smaller(placement.id, part, readout!), ...running(placement.id, part, readout!)],
+          remedies: () => [...smaller(placement.id, part, readout), ...running(placement.id, part, readout)],
         },
       ];
     }),

@@ -1,3 +1,5 @@
+import { has } from '../../collections/has';
+import { firstOrThrow } from '../../collections/orThrow';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { isMovable } from '../../assign/behindShifter';
 import { type LineToTranslate, packShifterChannels, type PackedShifters } from '../../assign/packShifterChannels';
@@ -71,7 +73,7 @@ function crossingsOf(
     return {
       keys: own.map((item) => item.key),
       pin: { to: 'pin', pin },
-      way: ways.size === 1 ? [...ways][0]! : 'both',
+      way: ways.size === 1 ? firstOrThrow([...ways]) : 'both',
       hz: Math.max(...own.map((item) => typicalHz(context, item))),
       sharesLine: there.some((t) => t.terminal.direction !== 'in' && !own.some((item) => item.key === t.key)),
     };
@@ -87,7 +89,7 @@ const atPin = (item: PlanTerminal): string | undefined => {
 function withNeighbours(context: CheckContext, items: readonly PlanTerminal[], feed: string): readonly PlanTerminal[] {
   const { plan, sheets } = context;
   const bad = new Set(badPairs(context).map((pair) => pair.key));
-  const pins = new Set(items.map((item) => endKey(item.wire!.end)));
+  const pins = new Set(items.filter(has('wire')).map((item) => endKey(item.wire.end)));
   const lines = new Set(items.flatMap((item) => PIN_ROLES[item.terminal.role]?.line?.kind ?? []));
   const ids = new Set(items.map((item) => item.placement.id));
   return planTerminals(plan, sheets).filter((item) => {
@@ -113,10 +115,12 @@ function solves(context: CheckContext, edits: readonly Edit[], ids: readonly str
 /** "Feed it from the lower rail": the simplest way out where its range allows. */
 function otherRail(context: CheckContext, id: string, verdicts: readonly LevelVerdict[]): readonly Remedy[] {
   const { plan, sheets, board } = context;
-  const supplies = terminalsOf(plan, { id }, sheets).filter((t) => t.terminal.role === 'supply.vcc' && t.wire?.end.to === 'rail');
+  const supplies = terminalsOf(plan, { id }, sheets)
+    .filter(has('wire'))
+    .filter((t) => t.terminal.role === 'supply.vcc' && t.wire.end.to === 'rail');
   const [supply] = supplies;
-  if (!supply || supplies.length > 1 || supply.wire!.locked || supply.placement.onBoard || supply.part.passage) return [];
-  const now = endKey(supply.wire!.end);
+  if (!supply || supplies.length > 1 || supply.wire.locked || supply.placement.onBoard || supply.part.passage) return [];
+  const now = endKey(supply.wire.end);
   for (const rail of railsFor(board, supply.part, supply.terminal)) {
     const end: WireEnd = { to: 'rail', rail: rail.id };
     if (endKey(end) === now || rail.direction === 'in') continue;

@@ -1,4 +1,4 @@
-import { findOrThrow } from '../../collections/orThrow';
+import { atOrThrow, findOrThrow } from '../../collections/orThrow';
 import { assignPins } from '../../assign/assignPins';
 import { otherEnds } from '../../nets/otherEnds';
 import { type PlanTerminal, terminalsOf } from '../../nets/terminals';
@@ -56,7 +56,7 @@ function onNew({ plan, sheets }: CheckContext, items: readonly PlanTerminal[]): 
         kind: 'wire',
         placement: own.id,
         terminal: terminal.id,
-        end: { to: 'terminal', placement: placement.id, terminal: channels[at]!.id },
+        end: { to: 'terminal', placement: placement.id, terminal: atOrThrow(channels, at).id },
       })),
       ...(part.supply?.capacitors ? [{ kind: 'capacitors' as const, placement: placement.id, there: true }] : []),
     ];

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import { ledReports } from '../../electrics/reports/ledReport';
 import { outputEnd } from '../../electrics/reports/ledStrings';
 import { terminalsOf, type PlanTerminal } from '../../nets/terminals';
@@ -44,7 +45,11 @@ export function ownResistors(
         end: end.to === 'pin' ? { is: 'pin', pin: end.pin } : { is: 'terminal', key: `${end.placement}:${end.terminal}` },
       },
       grade: 'offered',
-      edits: [...wired, ...grounded, ...all.map(({ key }, at): Edit => ({ kind: 'series', ...splitKey(key), ohms: values[at]! }))],
+      edits: [
+        ...wired,
+        ...grounded,
+        ...all.map(({ key }, at): Edit => ({ kind: 'series', ...splitKey(key), ohms: atOrThrow(values, at) })),
+      ],
     },
   ];
 }

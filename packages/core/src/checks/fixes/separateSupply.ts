@@ -92,7 +92,7 @@ export function separateSupplies(plan: Plan, sheets: Sheets, placement: string, 
   const loads = terminalsOf(plan, { id: placement }, sheets).filter(
     ({ terminal, wire }) => terminal.role === 'supply.vcc' && wire?.end.to === 'rail' && wire.end.rail === rail,
   );
-  if (!from || loads.length === 0 || loads.some(({ wire, placement: own }) => wire!.locked || own.onBoard)) return [];
+  if (!from || loads.length === 0 || loads.some(({ wire, placement: own }) => wire?.locked || own.onBoard)) return [];
   return fedFromNew(plan, sheets, loads, rail, ({ volts }) => isSameNominal(volts, from.volts));
 }
 

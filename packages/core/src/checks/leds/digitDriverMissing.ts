@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { endLimit, isAnode, plannedDigitAmps, transistorFor } from '../../electrics/reports/transistorFor';
 import { terminalsOf } from '../../nets/terminals';
 import type { Edit } from '../../plan/edit';
@@ -11,7 +12,7 @@ function transistors(
   amps: number,
   limit: number,
 ): readonly Remedy[] {
-  const driver = transistorFor(context, amps, limit, isAnode(context, keys[0]!.placement) ? 'supply' : 'ground');
+  const driver = transistorFor(context, amps, limit, isAnode(context, firstOrThrow(keys).placement) ? 'supply' : 'ground');
   if (!driver) return [];
   return [
     {

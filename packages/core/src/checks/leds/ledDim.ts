@@ -39,16 +39,17 @@ export const ledDim: Check = {
     'Use an LED with a lower forward voltage, or switch it with a transistor from a supply that is higher than its forward voltage.',
   examine: (context) =>
     byPlacement(ledReports(context.plan, context.sheets).filter((led) => led.ohms !== undefined && led.amps.min < SEEN)).map((leds) => {
-      const darkest = leds.reduce((a, b) => (b.amps.typ! < a.amps.typ! ? b : a));
+      const darkest = leds.reduce((a, b) => (typical(b.amps) < typical(a.amps) ? b : a));
+      const amps = typical(darkest.amps);
       return {
-        level: darkest.amps.typ! > 0 ? 'hint' : 'clash',
-        message: darkest.amps.typ! === 0 ? 'dark' : darkest.amps.typ! < SEEN ? 'dim' : 'worst',
+        level: amps > 0 ? 'hint' : 'clash',
+        message: amps === 0 ? 'dark' : amps < SEEN ? 'dim' : 'worst',
         place: ledPlace(darkest.placement),
         data: {
           ...ledData(leds),
           supply: { is: 'volts', value: typical(darkest.supply) },
           forward: { is: 'volts', value: typical(darkest.forwardVolts) },
-          amps: { is: 'quantity', value: darkest.amps.typ!, unit: 'A' },
+          amps: { is: 'quantity', value: amps, unit: 'A' },
           least: { is: 'quantity', value: darkest.amps.min, unit: 'A' },
           low: { is: 'volts', value: darkest.supply.min },
           high: { is: 'volts', value: darkest.forwardVolts.max },

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { logicVolts } from '../../electrics/reports/busInputs';
 import { type LedReport, ledReports } from '../../electrics/reports/ledReport';
 import { typical } from '../../quantity/range';
@@ -9,7 +10,7 @@ import { byPlacement, ledData, ledPlace } from '../fixes/ledFixes';
 function toLogic({ terminals, board }: CheckContext, leds: readonly LedReport[]): readonly Remedy[] {
   const rail = board.sheet.logicRail;
   return terminals
-    .filter((item) => item.placement.id === leds[0]!.placement && item.terminal.role === 'supply.vcc' && !item.wire?.locked)
+    .filter((item) => item.placement.id === firstOrThrow(leds).placement && item.terminal.role === 'supply.vcc' && !item.wire?.locked)
     .map((item) => rewire(item, { to: 'rail', rail }, 'to-rail', { rail: { is: 'rail', rail } }));
 }
 

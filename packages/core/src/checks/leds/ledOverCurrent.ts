@@ -1,3 +1,4 @@
+import { typical } from '../../quantity/range';
 import { ledReports } from '../../electrics/reports/ledReport';
 import { setDriversOf } from '../../electrics/reports/setDrivers';
 import { partOf } from '../../plan/edit';
@@ -64,7 +65,7 @@ const ofLeds = (context: CheckContext): readonly FindingDraft[] =>
     const limit = Math.min(...leds.map((led) => led.ledAmps));
     const source = partOf(context.plan, leds[0].placement, context.sheets)?.sheet.polarity?.source;
     return {
-      level: leds.some((led) => led.amps.typ! > limit * (1 + 1e-9)) ? 'clash' : 'risk',
+      level: leds.some((led) => typical(led.amps) > limit * (1 + 1e-9)) ? 'clash' : 'risk',
       message: 'over',
       place: ledPlace(leds[0].placement),
       data: {

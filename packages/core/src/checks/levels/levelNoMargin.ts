@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { type LevelPair, levelPairs } from '../../electrics/reports/levels';
 import type { Check, CheckContext, FindingDraft, Level } from '../engine/check';
 import { levelFinding, pairsUnder, type Trouble, troubles } from './levelMessages';
@@ -25,7 +26,7 @@ function levelOf(context: CheckContext, { pairs }: Trouble): Level {
 
 const marginUnder = (context: CheckContext, condition: 'nominal' | 'usual', worst: LevelPair, high: boolean): number => {
   // Which pairs there are does not depend on voltages.
-  const pair = pairsUnder(context, condition, [worst])[0]!;
+  const pair = firstOrThrow(pairsUnder(context, condition, [worst]));
   return high ? pair.marginHigh : pair.marginLow;
 };
 

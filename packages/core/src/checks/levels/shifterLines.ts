@@ -1,3 +1,4 @@
+import { has, type With } from '../../collections/has';
 import { throughPart } from '../../nets/passThrough';
 import { type PlanTerminal, planTerminals } from '../../nets/terminals';
 import type { Placement } from '../../plan/plan';
@@ -8,16 +9,16 @@ import type { CheckContext } from '../engine/check';
 /** A level shifter with the lines of parts that are wired to its far side. */
 export interface ShifterLines {
   readonly placement: Placement;
-  readonly part: PartSheet;
-  readonly items: readonly PlanTerminal[];
+  readonly part: With<PartSheet, 'passage'>;
+  readonly items: readonly With<PlanTerminal, 'wire'>[];
 }
 
 /** Every level shifter of the plan with what goes through it. */
 export function shifterLines({ plan, sheets }: CheckContext): readonly ShifterLines[] {
-  const all = planTerminals(plan, sheets);
+  const all = planTerminals(plan, sheets).filter(has('wire'));
   return plan.placements.flatMap((placement) => {
     const part = partSheet(sheets, placement.sheet)?.sheet;
-    if (!part?.passage) return [];
-    return [{ placement, part, items: all.filter((item) => item.wire && throughPart(plan, sheets, item.key) === placement.id) }];
+    if (!part || !has('passage')(part)) return [];
+    return [{ placement, part, items: all.filter((item) => throughPart(plan, sheets, item.key) === placement.id) }];
   });
 }

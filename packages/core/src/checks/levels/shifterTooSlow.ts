@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { spiReport } from '../../electrics/reports/spiReport';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { type ShifterLines, shifterLines } from './shifterLines';
@@ -20,10 +21,10 @@ function draft(
   return {
     level,
     message: level === 'clash' ? 'cannot' : 'holds',
-    place: { placements: [placement.id, items[0]!.placement.id], view: 'levels' },
+    place: { placements: [placement.id, firstOrThrow(items).placement.id], view: 'levels' },
     data: {
       shifter: { is: 'placement', id: placement.id },
-      part: { is: 'placement', id: items[0]!.placement.id },
+      part: { is: 'placement', id: firstOrThrow(items).placement.id },
       carries: { is: 'quantity', value: most(lines), unit: 'Hz' },
       asks: { is: 'quantity', value: asks, unit: 'Hz' },
     },

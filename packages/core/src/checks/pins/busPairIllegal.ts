@@ -1,4 +1,4 @@
-import { getOrThrow } from '../../collections/orThrow';
+import { firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import { type Bus, findBuses } from '../../nets/buses';
 import { controllersAt, legalControllers } from '../../nets/controllers';
 import { areCrossed } from '../../nets/busControllers';
@@ -92,7 +92,10 @@ function taken(context: CheckContext, bus: Bus): FindingDraft | null {
   const isOnItsOwn = (plan: Plan) =>
     findBuses(plan, context.sheets).some(
       ({ kind, controller, members }) =>
-        kind === bus.kind && controller !== undefined && members.length === bus.members.length && members[0]!.id === bus.members[0]!.id,
+        kind === bus.kind &&
+        controller !== undefined &&
+        members.length === bus.members.length &&
+        firstOrThrow(members).id === firstOrThrow(bus.members).id,
     );
   return draft(context, bus, {
     message: 'taken',

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { findNets, type Net } from '../../nets/nets';
 import { applyEdits } from '../../plan/applyEdits';
 import type { Plan } from '../../plan/plan';
@@ -70,9 +71,9 @@ export const pinShared: Check = {
         (net) =>
           net.pins.length > 0 &&
           net.signals.length > 1 &&
-          !context.board.pins.get(net.pins[0]!)?.control &&
+          !context.board.pins.get(firstOrThrow(net.pins))?.control &&
           !isSharedSelect(net) &&
           !isTakenForI2c(net),
       )
-      .map((net) => clash(context, net, net.pins[0]!)),
+      .map((net) => clash(context, net, firstOrThrow(net.pins))),
 };

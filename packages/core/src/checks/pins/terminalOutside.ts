@@ -1,3 +1,4 @@
+import { has, type With } from '../../collections/has';
 import type { PlanTerminal } from '../../nets/terminals';
 import type { WireEnd } from '../../plan/plan';
 import type { Check, FindingDraft } from '../engine/check';
@@ -5,7 +6,7 @@ import { endDatum } from '../fixes/remedyParts';
 
 /** A terminal that nothing is known about, and where it is wired on the board. */
 interface Outside {
-  readonly item: PlanTerminal;
+  readonly item: With<PlanTerminal, 'wire'>;
   readonly end: Exclude<WireEnd, { readonly to: 'terminal' }>;
 }
 
@@ -17,7 +18,7 @@ function finding({ item: { key, placement, part, terminal, wire }, end }: Outsid
     data: { terminal: { is: 'terminal', key }, to: endDatum(end) },
     source: part.terminals.source,
     remedies: () =>
-      wire!.locked || placement.onBoard
+      wire.locked || placement.onBoard
         ? []
         : [
             {
@@ -51,9 +52,10 @@ export const terminalOutside: Check = {
   remedies: { unwire: 'Disconnect {terminal}' },
   examine: ({ terminals }) =>
     terminals
+      .filter(has('wire'))
       .flatMap((item): Outside[] => {
         const { terminal, wire, carries } = item;
-        return terminal.role === 'external' && !carries && wire && wire.end.to !== 'terminal' ? [{ item, end: wire.end }] : [];
+        return terminal.role === 'external' && !carries && wire.end.to !== 'terminal' ? [{ item, end: wire.end }] : [];
       })
       .map(finding),
 };

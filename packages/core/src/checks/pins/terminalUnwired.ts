@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { proposeWires } from '../../assign/proposeWires';
 import { ontoSoftware } from '../../assign/softwareBus';
 import { PIN_ROLES } from '../../sheets/roles';
@@ -45,7 +46,7 @@ function onSoftwareBus(context: CheckContext, placement: Placement, open: readon
 }
 
 function finding(context: CheckContext, open: readonly PlanTerminal[]): FindingDraft {
-  const { placement } = open[0]!;
+  const { placement } = firstOrThrow(open);
   return {
     level: 'clash',
     message: open.length === 1 ? 'one' : 'some',
@@ -55,7 +56,7 @@ function finding(context: CheckContext, open: readonly PlanTerminal[]): FindingD
       count: { is: 'count', value: open.length },
       terminals: { is: 'words', text: open.map((t) => t.terminal.label).join(', ') },
     },
-    source: open[0]!.part.terminals.source,
+    source: firstOrThrow(open).part.terminals.source,
     remedies: () => remedies(context, placement, open),
   };
 }

@@ -1,4 +1,4 @@
-import { getOrThrow } from '../../collections/orThrow';
+import { firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import { ledReports, loadsOf, pinLimit } from '../../electrics/reports/ledReport';
 import { partOf } from '../../plan/edit';
 import { splitKey, type TerminalKey } from '../../plan/plan';
@@ -31,7 +31,7 @@ function finding(context: CheckContext, pin: string, { keys, amps, nominal }: Dr
       leds.length === keys.length
         ? fitResistors(leds, 'fit', 'offered')
         : keys.length === 1
-          ? transistorRemedy(context, keys[0]!, limit)
+          ? transistorRemedy(context, firstOrThrow(keys), limit)
           : [],
   };
 }

@@ -61,7 +61,7 @@ function withTransistors(context: CheckContext, id: string, part: IndexedPart): 
       message: anode ? 'anode' : 'cathode',
       place: ledPlace(id),
       data: { placement: { is: 'placement', id }, transistor: { is: 'words', text: TRANSISTOR_WORDS[first[1].kind] } },
-      source: polarity!.source,
+      ...(polarity ? { source: polarity.source } : {}),
       remedies: () => [
         {
           label: 'exchange',

@@ -1,3 +1,4 @@
+import { has } from '../../collections/has';
 import { railsFor, refeed } from '../../assign/fit/railFit';
 import { i2cSegmentReports } from '../../electrics/reports/segmentReport';
 import { type RailReport, type SupplyLine, railReports } from '../../electrics/reports/railReport';
@@ -18,11 +19,11 @@ const tooHigh = (plan: Plan, sheets: Sheets): number =>
 function moved(context: CheckContext, line: SupplyLine, from: string): readonly Remedy[] {
   const { plan, sheets, board } = context;
   if (line.placement === undefined || line.what !== 'part') return [];
-  const supplies = terminalsOf(plan, { id: line.placement }, sheets).filter(
-    (t) => t.terminal.role === 'supply.vcc' && t.wire?.end.to === 'rail',
-  );
+  const supplies = terminalsOf(plan, { id: line.placement }, sheets)
+    .filter(has('wire'))
+    .filter((t) => t.terminal.role === 'supply.vcc' && t.wire.end.to === 'rail');
   const [supply] = supplies;
-  if (!supply || supplies.length > 1 || supply.wire!.locked || supply.placement.onBoard) return [];
+  if (!supply || supplies.length > 1 || supply.wire.locked || supply.placement.onBoard) return [];
   const [bad, high] = [badPairs(context).length, tooHigh(plan, sheets)];
   for (const rail of railsFor(board, supply.part, supply.terminal)) {
     if (rail.id === from || rail.direction === 'in') continue;

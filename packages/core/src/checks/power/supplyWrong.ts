@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { outputOfRail } from '../../plan/planRails';
 import { freePins } from '../../assign/fit/freePins';
 import { railsFor, refeed, strapVolts, supplyFault, supplyRange, tieLimit, tieRail } from '../../assign/fit/railFit';
@@ -114,7 +115,7 @@ function examineGround(context: CheckContext, item: PlanTerminal): FindingDraft[
   const pin = net?.pins[0];
   if (pin && cathodeOf(item.part) === item.terminal.id) {
     // The last LED of a string that a pin sinks is one of those with a supply at their other end.
-    const anode = context.nets.byTerminal.get(terminalKey(item.placement.id, item.part.terminals.list[0]!.id));
+    const anode = context.nets.byTerminal.get(terminalKey(item.placement.id, firstOrThrow(item.part.terminals.list).id));
     return anode?.pins.length ? [draft(item, 'hint', 'led-between-pins', { pin: { is: 'pin', pin } }, () => [])] : [];
   }
   return pin ? [draft(item, 'clash', 'ground-on-pin', { pin: { is: 'pin', pin } }, () => toGround(item))] : [];

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { nearestOf, drawerValues } from '../../quantity/series';
 import { PIN_ROLES } from '../../sheets/roles';
 import type { Net } from '../../nets/nets';
@@ -45,8 +46,8 @@ function onOneWire(context: CheckContext, net: Net): readonly FindingDraft[] {
     {
       level: 'clash',
       message: 'one-wire',
-      place: { pins: [net.pins[0]!], terminals: [first.key] },
-      data: { pin: { is: 'pin', pin: net.pins[0]! }, parts: { is: 'placements', ids: parts.map((t) => t.placement.id) } },
+      place: { pins: [firstOrThrow(net.pins)], terminals: [first.key] },
+      data: { pin: { is: 'pin', pin: firstOrThrow(net.pins) }, parts: { is: 'placements', ids: parts.map((t) => t.placement.id) } },
       source: first.part.terminals.source,
       remedies: () => resistorAt(context, first),
     },
@@ -74,7 +75,7 @@ export const pullupMissing: Check = {
       .filter(({ report }) => report.pullUps.verdict === 'missing')
       .map((segment) => onBus(context, segment)),
     ...context.nets.list
-      .filter((net) => PIN_ROLES[net.terminals[0]!.terminal.role] && dataOf(net).length > 0)
+      .filter((net) => PIN_ROLES[firstOrThrow(net.terminals).terminal.role] && dataOf(net).length > 0)
       .flatMap((net) => onOneWire(context, net)),
   ],
 };

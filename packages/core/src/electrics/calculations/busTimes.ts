@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { formatSi } from '../../quantity/format';
 import { busTime, I2C_FRAMES } from '../formulas/i2cTime';
 import { spiTime } from '../formulas/spiTime';
@@ -24,7 +25,7 @@ export const busTimes: Calculation = {
   run(values) {
     const transfers = [{ times: Math.max(1, whole(values, 'transfers')), write: whole(values, 'write'), read: whole(values, 'read') }];
     const { users, share, working } = busTime(values.number('hz'), [{ id: 'part', transfers, perSecond: values.number('rate') }]);
-    const { bits, seconds, alonePerSecond } = users[0]!;
+    const { bits, seconds, alonePerSecond } = firstOrThrow(users);
     const most = finite(alonePerSecond);
     return {
       outputs: { bits, seconds, share, mostPerSecond: most },

@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../../collections/orThrow';
+import { firstOrThrow, lastOrThrow } from '../../collections/orThrow';
 import { formatSi } from '../../quantity/format';
 import { point } from '../../quantity/range';
 import type { PartSheet } from '../../sheets/partSheet';
@@ -208,7 +208,7 @@ export const currentSetting: Calculation = {
   run(values, context) {
     const table = tableOf(values, context);
     const [amps, volts] = [above(values, 'current'), above(values, 'vf')];
-    const [first, last] = [table.ledVolts[0]!, lastOrThrow(table.ledVolts)];
+    const [first, last] = [firstOrThrow(table.ledVolts), lastOrThrow(table.ledVolts)];
     if (volts < first || volts > last) throw new RangeError(`vf ${volts}: the datasheet table covers ${first} V to ${last} V`);
     const exact = currentSetOhms(table, amps, volts);
     const ohms = valuesIn(values, 100, 10e6).find((value) => value >= exact * (1 - 1e-9));

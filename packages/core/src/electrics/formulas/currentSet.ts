@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../../collections/orThrow';
+import { atOrThrow, firstOrThrow, lastOrThrow } from '../../collections/orThrow';
 import { type Range, typical } from '../../quantity/range';
 
 /** Resistors that set the current of a driver's segments, as its datasheet lists them: one column for each voltage of the LEDs. */
@@ -31,7 +31,7 @@ function columnOf({ ledVolts, rows }: CurrentSetTable, volts: number): readonly 
     ledVolts.findLastIndex((v) => v <= volts + 1e-9),
   );
   return rows
-    .map(({ milliamps, kiloohms }) => ({ amps: milliamps / 1000, ohms: kiloohms[at]! * 1000 }))
+    .map(({ milliamps, kiloohms }) => ({ amps: milliamps / 1000, ohms: atOrThrow(kiloohms, at) * 1000 }))
     .toSorted((a, b) => b.amps - a.amps);
 }
 
@@ -39,7 +39,7 @@ function columnOf({ ledVolts, rows }: CurrentSetTable, volts: number): readonly 
 function around(points: readonly Point[], isBefore: (point: Point) => boolean): readonly [Point, Point] {
   const found = points.findIndex((point) => !isBefore(point));
   const next = found < 0 ? points.length - 1 : Math.max(1, found);
-  return [points[next - 1]!, points[next]!];
+  return [atOrThrow(points, next - 1), atOrThrow(points, next)];
 }
 
 /** The resistance for a current, on the side that gives less: straight between two points over 1/I, where the true curve sags below.
@@ -48,7 +48,7 @@ function around(points: readonly Point[], isBefore: (point: Point) => boolean): 
  *  @example currentSetOhms(table, 20e-3, 2) // 28_000 by the table of the MAX7219 */
 export function currentSetOhms(table: CurrentSetTable, amps: number, volts: number): number {
   const points = columnOf(table, volts);
-  const most = points[0]!.amps;
+  const most = firstOrThrow(points).amps;
   const least = lastOrThrow(points).amps;
   if (!(amps >= least * (1 - 1e-9) && amps <= most * (1 + 1e-9)))
     throw new RangeError(`current ${amps}: the datasheet table covers ${least} A to ${most} A`);

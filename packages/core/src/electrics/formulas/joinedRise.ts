@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 /** Lines that are one while they are low and part as they rise: what a MOSFET between two supplies does (AN10441, 2). */
 
 /** A line segment: its equivalent pull-up, its idle level, and its capacitance. */
@@ -36,31 +37,31 @@ export class JoinedRise {
     let [time, volts] = [0, 0];
     const put = (members: readonly number[], alone: readonly RiseNode[]) => {
       const { rest, tau } = together(alone);
-      for (const at of members) phases[at]!.push({ from: time, start: volts, rest, tau });
+      for (const at of members) atOrThrow(phases, at).push({ from: time, start: volts, rest, tau });
       return { rest, tau };
     };
     for (;;) {
       const { rest, tau } = put(
         joined,
-        joined.map((at) => nodes[at]!),
+        joined.map((at) => atOrThrow(nodes, at)),
       );
-      const next = Math.min(...joined.map((at) => (at === 0 ? Infinity : (nodes[at]!.partsAt ?? Infinity))));
+      const next = Math.min(...joined.map((at) => (at === 0 ? Infinity : (atOrThrow(nodes, at).partsAt ?? Infinity))));
       // A line that never reaches its separation voltage stays joined.
       if (!(rest > next) || !Number.isFinite(tau)) break;
       if (next > volts) {
         time += tau * Math.log((rest - volts) / (rest - next));
         volts = next;
       }
-      const parting = joined.filter((at) => at !== 0 && (nodes[at]!.partsAt ?? Infinity) <= next);
+      const parting = joined.filter((at) => at !== 0 && (atOrThrow(nodes, at).partsAt ?? Infinity) <= next);
       joined = joined.filter((at) => !parting.includes(at));
-      for (const at of parting) put([at], [nodes[at]!]);
+      for (const at of parting) put([at], [atOrThrow(nodes, at)]);
     }
     this.#phases = phases;
   }
 
   /** Seconds until a line reaches a voltage; infinite where it never does. */
   reaches(node: number, volts: number): number {
-    const phases = this.#phases[node]!;
+    const phases = atOrThrow(this.#phases, node);
     for (const [at, { from, start, rest, tau }] of phases.entries()) {
       if (volts <= start) return from;
       if (rest <= volts || !Number.isFinite(tau)) continue;
@@ -78,7 +79,7 @@ export class JoinedRise {
 
   /** The voltage of a line at a time. */
   at(node: number, seconds: number): number {
-    const { from, start, rest, tau } = this.#phases[node]!.findLast((p) => p.from <= seconds)!;
+    const { from, start, rest, tau } = atOrThrow(this.#phases, node).findLast((p) => p.from <= seconds)!;
     return Number.isFinite(tau) ? rest + (start - rest) * Math.exp(-(seconds - from) / tau) : start;
   }
 }

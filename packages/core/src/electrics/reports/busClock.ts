@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { type Bus, findBuses } from '../../nets/buses';
 import { mapPerComponent } from '../../nets/connectedComponents';
 import { type Segment, segmentsOf } from '../../nets/segments';
@@ -40,7 +41,7 @@ const linesAt = (plan: Plan, sheets: Sheets, bus: Bus, hz: number): readonly Lin
 function riseLimit(lines: readonly LinePullUps[]): number {
   const rises = lines.flatMap(({ pullUps }) => pullUps.riseSeconds?.max ?? []).filter(Number.isFinite);
   const slowest = Math.max(0, ...rises);
-  return I2C_MODES.findLast((mode) => slowest <= mode.riseSeconds)?.maxHz ?? I2C_MODES[0]!.maxHz;
+  return I2C_MODES.findLast((mode) => slowest <= mode.riseSeconds)?.maxHz ?? firstOrThrow(I2C_MODES).maxHz;
 }
 
 function makeClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): BusClock {

@@ -201,11 +201,12 @@ function atTerminal(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanT
 function ladderDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard, { id, sheet }: Placement): readonly Draft[] {
   const ladder = plan.ladders[id];
   const part = ladder && partSheet(sheets, sheet)?.sheet;
-  const pin = part?.keys?.as === 'ladder' ? part.terminals.list.find((t) => t.role === 'adc.in') : undefined;
-  if (!ladder || !part || !pin) return [];
+  const keys = part?.keys;
+  const pin = keys?.as === 'ladder' ? part?.terminals.list.find((t) => t.role === 'adc.in') : undefined;
+  if (!ladder || !keys || !pin) return [];
   const own: ComponentPoint = { to: 'terminal', placement: id, terminal: pin.id };
   const rail = feedOf(plan, sheets, board, id).rail ?? board.sheet.logicRail;
-  const rest: ComponentPoint = part.keys!.leadTo === 'supply' ? { to: 'ground' } : { to: 'rail', rail };
+  const rest: ComponentPoint = keys.leadTo === 'supply' ? { to: 'ground' } : { to: 'rail', rail };
   const key = (n: number): ComponentPoint => ({ to: 'key', placement: id, key: n });
   return [
     { id: `${id}:ladder.0`, role: 'ladder', kind: 'resistor', value: ladder.pull, placement: id, ends: [{ at: own }, { at: rest }] },
@@ -248,9 +249,11 @@ function lineAt(plan: Plan, sheets: Sheets, { members, via }: Segment, line: 'sd
     const item = terminalsOf(plan, member, sheets).find((t) => PIN_ROLES[t.terminal.role]?.line?.line === line);
     if (item) return { to: 'terminal', placement: member.id, terminal: item.terminal.id };
   }
-  const through = via && terminalsOf(plan, via.placement, sheets);
-  const channel = through?.find((t) => t.terminal.channel?.number === via!.channel && t.terminal.channel?.line === line);
-  return channel && { to: 'terminal', placement: via!.placement.id, terminal: channel.terminal.id };
+  if (!via) return undefined;
+  const channel = terminalsOf(plan, via.placement, sheets).find(
+    ({ terminal: { channel } }) => channel !== undefined && channel.number === via.channel && channel.line === line,
+  );
+  return channel && { to: 'terminal', placement: via.placement.id, terminal: channel.terminal.id };
 }
 
 function busDrafts(plan: Plan, sheets: Sheets, board: IndexedBoard): readonly Draft[] {

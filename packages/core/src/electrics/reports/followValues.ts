@@ -1,3 +1,4 @@
+import { has } from '../../collections/has';
 import { type PlanTerminal, planTerminals } from '../../nets/terminals';
 import { boardOf, type Edit } from '../../plan/edit';
 import { type Plan, sameEnd, splitKey, type TerminalKey } from '../../plan/plan';
@@ -33,13 +34,15 @@ function resistorEdits(before: Plan, after: Plan, sheets: Sheets): readonly Edit
 const dividerOf = (plan: Plan, sheets: Sheets, item: PlanTerminal) => biasEnds(plan, sheets, item).find(({ to }) => to === 'divider');
 
 function dividerEdits(before: Plan, after: Plan, sheets: Sheets): readonly Edit[] {
-  return planTerminals(after, sheets).flatMap((item): Edit[] => {
-    const end = item.wire?.end;
-    if (end?.to !== 'divider' || item.wire!.locked || !sameEnd(before.wires[item.key]?.end, end)) return [];
-    const [was, now] = [dividerOf(before, sheets, item), dividerOf(after, sheets, item)];
-    if (!now || !sameEnd(was, end) || sameEnd(now, end) || isDone(after, item.key, 'top') || isDone(after, item.key, 'bottom')) return [];
-    return [{ kind: 'wire', ...splitKey(item.key), end: now }];
-  });
+  return planTerminals(after, sheets)
+    .filter(has('wire'))
+    .flatMap((item): Edit[] => {
+      const { end, locked } = item.wire;
+      if (end.to !== 'divider' || locked || !sameEnd(before.wires[item.key]?.end, end)) return [];
+      const [was, now] = [dividerOf(before, sheets, item), dividerOf(after, sheets, item)];
+      if (!now || !sameEnd(was, end) || sameEnd(now, end) || isDone(after, item.key, 'top') || isDone(after, item.key, 'bottom')) return [];
+      return [{ kind: 'wire', ...splitKey(item.key), end: now }];
+    });
 }
 
 /** Base resistors with their calculated value; the kind of the transistor stays. */

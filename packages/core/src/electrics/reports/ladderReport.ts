@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import { terminalsOf } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
@@ -77,7 +78,7 @@ function readingOf({ pull, row }: LadderValues, leadTo: LadderReport['leadTo'], 
   const clip = (value: number) => Math.min(ceiling, Math.max(floor, value));
   const read = (share: Range): Range => ({
     min: clip(share.min * factor.min * counts),
-    typ: clip(typical(share) * factor.typ! * counts),
+    typ: clip(typical(share) * typical(factor) * counts),
     max: clip(share.max * factor.max * counts),
   });
   const turned = (share: Range): Range => ({ min: 1 - share.max, typ: 1 - typical(share), max: 1 - share.min });
@@ -88,9 +89,9 @@ function readingOf({ pull, row }: LadderValues, leadTo: LadderReport['leadTo'], 
     (a, b) => typical(a.range) - typical(b.range),
   );
   const gaps = rising.slice(1).map((upper, at) => ({
-    gap: upper.range.min - rising[at]!.range.max,
-    between: [rising[at]!.number, upper.number] as const,
-    threshold: (upper.range.min + rising[at]!.range.max) / 2,
+    gap: upper.range.min - atOrThrow(rising, at).range.max,
+    between: [atOrThrow(rising, at).number, upper.number] as const,
+    threshold: (upper.range.min + atOrThrow(rising, at).range.max) / 2,
   }));
   const least = gaps.reduce((a, b) => (b.gap < a.gap ? b : a));
   return {

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import type { PlanContext } from '../../plan/planContext';
 import { findNets, type Nets } from '../../nets/nets';
 import { isPulledUp } from '../../nets/pulled';
@@ -109,7 +110,7 @@ const ONE_WIRE_CM = 100;
 
 function oneWire({ plan, sheets, board }: PlanContext, nets: Nets, items: readonly PlanTerminal[]): OtherLines {
   const members = items.map((t) => t.placement);
-  const volts = feedOf(plan, sheets, board, members[0]!.id).volts.min;
+  const volts = feedOf(plan, sheets, board, firstOrThrow(members).id).volts.min;
   const wanted = oneWirePullUp(volts, members.length * ONE_WIRE_CM);
   const parasitic = members.filter((member) => {
     const supply = planTerminals(plan, sheets).find((t) => t.placement.id === member.id && t.terminal.role === 'supply.vcc');
@@ -134,7 +135,7 @@ function oneWire({ plan, sheets, board }: PlanContext, nets: Nets, items: readon
 
 /** What kind of lines of its own a part has, apart from buses. */
 function kindOf(items: readonly PlanTerminal[]): LineKind | undefined {
-  const { part } = items[0]!;
+  const { part } = firstOrThrow(items);
   if (part.encoder) return 'encoder';
   if (part.keys?.as === 'matrix') return 'key-matrix';
   if (items.some((t) => PIN_ROLES[t.terminal.role]?.line?.kind === 'uart')) return 'uart';
@@ -156,7 +157,7 @@ function ofItsOwn({ plan, sheets, board }: PlanContext, nets: Nets, placement: P
         items.filter((t) => t.terminal.role.startsWith('uart.')),
       ),
     ];
-  const { part } = items[0]!;
+  const { part } = firstOrThrow(items);
   const shared = sharers(items, all);
   const interrupts = (part.encoder?.phases ?? []).filter((phase) => {
     const item = items.find((t) => t.terminal.id === phase);

@@ -1,3 +1,4 @@
+import { has } from '../../collections/has';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { findBuses } from '../../nets/buses';
 import { memoizeByPair } from '../../memo/memoizeByPair';
@@ -77,25 +78,27 @@ function atTerminal(plan: Plan, sheets: Sheets, board: IndexedBoard, item: PlanT
 }
 
 function ofBuses(plan: Plan, sheets: Sheets, board: IndexedBoard): readonly PlanResistor[] {
-  return findBuses(plan, sheets).flatMap((bus) => {
-    if (bus.kind !== 'i2c' || bus.controller === undefined) return [];
-    const sheet = new Map((i2cSegmentReports(plan, sheets).get(bus.id) ?? []).map((one) => [one.segment.id, one]));
-    return segmentsOf(plan, sheets, bus).flatMap((segment): PlanResistor[] => {
-      const ohms = plan.busSettings[segment.id]?.addedOhms;
-      if (ohms === undefined) return [];
-      const volts = sheet.get(segment.id)?.input.vdd.max ?? logicVolts(board).max;
-      return [
-        {
-          id: `bus ${segment.id}`,
-          why: { use: 'bus', controller: bus.controller!, segment: segment.id, lines: 2 },
-          key: undefined,
-          ohms,
-          exactOhms: undefined,
-          ...heated(ohms, fromSupply(volts, ohms)),
-        },
-      ];
+  return findBuses(plan, sheets)
+    .filter(has('controller'))
+    .flatMap((bus) => {
+      if (bus.kind !== 'i2c') return [];
+      const sheet = new Map((i2cSegmentReports(plan, sheets).get(bus.id) ?? []).map((one) => [one.segment.id, one]));
+      return segmentsOf(plan, sheets, bus).flatMap((segment): PlanResistor[] => {
+        const ohms = plan.busSettings[segment.id]?.addedOhms;
+        if (ohms === undefined) return [];
+        const volts = sheet.get(segment.id)?.input.vdd.max ?? logicVolts(board).max;
+        return [
+          {
+            id: `bus ${segment.id}`,
+            why: { use: 'bus', controller: bus.controller, segment: segment.id, lines: 2 },
+            key: undefined,
+            ohms,
+            exactOhms: undefined,
+            ...heated(ohms, fromSupply(volts, ohms)),
+          },
+        ];
+      });
     });
-  });
 }
 
 /** Every resistor of a plan with its current, and those its LEDs still lack: LEDs first, then terminals, then buses. */

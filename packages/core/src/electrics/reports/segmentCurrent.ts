@@ -1,7 +1,8 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { multiplexedLeds } from '../../nets/multiplexed';
 import { partOf } from '../../plan/edit';
 import { type Plan, splitKey } from '../../plan/plan';
-import type { Range } from '../../quantity/range';
+import { type Range, typical } from '../../quantity/range';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { ledReports } from './ledReport';
 import { setDriversOf } from './setDrivers';
@@ -25,7 +26,7 @@ export function segmentCurrent(plan: Plan, sheets: Sheets, placement: string): S
   if (leds.length === 0) return undefined;
   const range = (pick: (amps: Range) => number, of: (...all: number[]) => number) => of(...leds.map(({ amps }) => pick(amps)));
   return {
-    amps: { min: range((a) => a.min, Math.min), typ: range((a) => a.typ!, Math.min), max: range((a) => a.max, Math.max) },
-    digits: leds[0]!.digits,
+    amps: { min: range((a) => a.min, Math.min), typ: range(typical, Math.min), max: range((a) => a.max, Math.max) },
+    digits: firstOrThrow(leds).digits,
   };
 }

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import type { PlanContext } from '../../plan/planContext';
 import type { Bus } from '../../nets/buses';
 import { controllerHz } from '../../nets/controllers';
@@ -146,7 +147,7 @@ function clocksOf({ plan, sheets, board }: PlanContext, members: readonly Placem
 
 function rowOf(context: PlanContext, members: readonly Placement[], common: Common): SpiRow {
   const { plan, sheets } = context;
-  const head = members[0]!;
+  const head = firstOrThrow(members);
   const parts = members.flatMap((member): readonly PartSheet[] => {
     const part = partSheet(sheets, member.sheet)?.sheet;
     return part ? [part] : [];

@@ -1,5 +1,6 @@
+import { has, type With } from '../../collections/has';
 import type { PlanContext } from '../../plan/planContext';
-import { getOrThrow } from '../../collections/orThrow';
+import { atOrThrow, firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import { busClock } from '../../electrics/reports/busClock';
 import { ladderReports } from '../../electrics/reports/ladderReport';
 import { spiReport } from '../../electrics/reports/spiReport';
@@ -160,7 +161,7 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
   const ladder = ladderReports(plan, sheets).find((one) => one.placement === placement.id)?.reading;
   const table = segmentTable(plan, sheets, placement.id);
   return [
-    ...signals.flatMap((item, at) => pinConstants({ plan, sheets, board }, item, `pin_${names[at]!.replace(/_$/, '')}`)),
+    ...signals.flatMap((item, at) => pinConstants({ plan, sheets, board }, item, `pin_${atOrThrow(names, at).replace(/_$/, '')}`)),
     ...addresses.map(({ device, address }) => int(of(device.id), address, `7-bit I2C address of ${device.chip}`, true)),
     ...(spi
       ? [
@@ -173,7 +174,7 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
       further
         ? [
             int(`${identifier(further.id)}_hz`, Math.floor(write.hz), `maximum SPI clock of the ${further.chip}`),
-            int(`${identifier(further.id)}_spi_mode`, modes[0]!, `SPI mode of the ${further.chip}`),
+            int(`${identifier(further.id)}_spi_mode`, firstOrThrow(modes), `SPI mode of the ${further.chip}`),
           ]
         : [],
     ),
@@ -201,9 +202,9 @@ function partConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, placemen
   ];
 }
 
-function busConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): readonly Constant[] {
-  const { software } = getOrThrow(board.controllers, bus.controller!);
-  const number = software ? undefined : /(\d+)$/.exec(bus.controller!)?.[1];
+function busConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: With<Bus, 'controller'>): readonly Constant[] {
+  const { software } = getOrThrow(board.controllers, bus.controller);
+  const number = software ? undefined : /(\d+)$/.exec(bus.controller)?.[1];
   const hz = bus.kind === 'i2c' ? busClock(plan, sheets, bus).hz : undefined;
   return [
     ...(number === undefined ? [] : [int('number', Number(number), 'of the bus controller')]),
@@ -219,13 +220,13 @@ function busConstants(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus)
 export function constantSet(plan: Plan, sheets: Sheets): ConstantSet | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
-  const buses = findBuses(plan, sheets).filter((bus) => bus.controller !== undefined);
+  const buses = findBuses(plan, sheets).filter(has('controller'));
   const parts = plan.placements.filter((p) => partSheet(sheets, p.sheet) && !partSheetOrThrow(sheets, p.sheet).sheet.passage);
   const groups = [
     ...buses.map((bus) => ({
-      name: bus.controller!,
-      otherwise: bus.controller!,
-      title: getOrThrow(board.controllers, bus.controller!).title,
+      name: bus.controller,
+      otherwise: bus.controller,
+      title: getOrThrow(board.controllers, bus.controller).title,
       constants: busConstants(plan, sheets, board, bus),
     })),
     ...parts.map((placement) => ({
@@ -245,6 +246,6 @@ export function constantSet(plan: Plan, sheets: Sheets): ConstantSet | undefined
     board: board.sheet.title,
     numbering: numberingOf(board),
     errors: openErrors(plan, sheets),
-    groups: groups.map(({ title, constants }, at) => ({ name: names[at]!, title, constants })),
+    groups: groups.map(({ title, constants }, at) => ({ name: atOrThrow(names, at), title, constants })),
   };
 }

@@ -1,3 +1,4 @@
+import { entryOrThrow } from '../../collections/orThrow';
 /** Words that one of the languages keeps for itself, and the keys of our own documents: a part of that name must not take their place. */
 const KEPT = new Set(
   `alignas alignof and and_eq asm auto bitand bitor bool break case catch char class compl const constexpr continue decltype default delete do
@@ -33,7 +34,7 @@ export function identifier(text: string, otherwise = ''): string {
     .normalize('NFKD')
     .replace(/\p{M}+/gu, '')
     .toLowerCase()
-    .replace(/[ßæœøđłþωμ°]/g, (letter) => SPELT[letter]!)
+    .replace(/[ßæœøđłþωμ°]/g, (letter) => entryOrThrow(SPELT, letter))
     .replace(/\+/g, ' plus ')
     .replace(/[^a-z0-9]+/g, '_')
     .replace(/^_+|_+$/g, '')

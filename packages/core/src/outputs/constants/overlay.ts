@@ -1,4 +1,5 @@
-import { findOrThrow, getOrThrow } from '../../collections/orThrow';
+import { has, type With } from '../../collections/has';
+import { atOrThrow, findOrThrow, getOrThrow } from '../../collections/orThrow';
 import { busClock } from '../../electrics/reports/busClock';
 import { spiReport } from '../../electrics/reports/spiReport';
 import { addressesOf } from '../../nets/addresses';
@@ -85,7 +86,11 @@ function spiNodes(
 }
 
 /** A bus that the kernel makes on GPIO pins: the bindings i2c-gpio and spi-gpio. Flag 6 is an open-drain output, 1 is active low. */
-function softwareBus(board: IndexedBoard, bus: Bus, { nodes, selects }: ReturnType<typeof spiNodes>): readonly string[] {
+function softwareBus(
+  board: IndexedBoard,
+  bus: With<Bus, 'controller'>,
+  { nodes, selects }: ReturnType<typeof spiNodes>,
+): readonly string[] {
   const gpio = (line: string, flags: number) => {
     const pin = board.pins.get(bus.pins[line] ?? '');
     return pin ? [`    ${line}-gpios = <&gpio ${pinNumber(board, pin)} ${flags}>;`] : [];
@@ -100,7 +105,7 @@ function softwareBus(board: IndexedBoard, bus: Bus, { nodes, selects }: ReturnTy
         ];
   return [
     '&{/} {',
-    `  ${nodeName(bus.controller!)} {`,
+    `  ${nodeName(bus.controller)} {`,
     `    compatible = "${bus.kind}-gpio";`,
     ...lines,
     '    #address-cells = <1>;',
@@ -117,12 +122,14 @@ function softwareBus(board: IndexedBoard, bus: Bus, { nodes, selects }: ReturnTy
 export function writeOverlay(plan: Plan, sheets: Sheets): string | undefined {
   const board = boardOf(plan, sheets);
   if (board?.sheet.system !== 'linux') return undefined;
-  const buses = findBuses(plan, sheets).filter((bus) => bus.controller !== undefined && bus.kind !== 'uart');
+  const buses = findBuses(plan, sheets)
+    .filter(has('controller'))
+    .filter((bus) => bus.kind !== 'uart');
   const fragments = buses.map((bus) => {
     const found = bus.kind === 'spi' ? spiNodes(plan, sheets, board, bus) : { nodes: i2cNodes(plan, sheets, bus), selects: [] };
-    if (getOrThrow(board.controllers, bus.controller!).software) return softwareBus(board, bus, found);
+    if (getOrThrow(board.controllers, bus.controller).software) return softwareBus(board, bus, found);
     return [
-      `&${bus.controller!} {`,
+      `&${bus.controller} {`,
       '  status = "okay";',
       ...(bus.kind === 'spi' ? [] : [`  clock-frequency = <${Math.floor(busClock(plan, sheets, bus).hz)}>;`]),
       '  #address-cells = <1>;',
@@ -154,7 +161,7 @@ export function writeOverlay(plan: Plan, sheets: Sheets): string | undefined {
     '  plan-pins {',
     `    compatible = "plan,pins";`,
     `    label = ${dtsString(plan.name)};`,
-    ...loose.map(({ number }, at) => `    ${names[at]!.replace(/_/g, '-').slice(0, 26).replace(/-+$/, '')}-${at} = <${number}>;`),
+    ...loose.map(({ number }, at) => `    ${atOrThrow(names, at).replace(/_/g, '-').slice(0, 26).replace(/-+$/, '')}-${at} = <${number}>;`),
     '  };',
     '};',
     '',

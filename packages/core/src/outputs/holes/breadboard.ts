@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import type { Breadboard } from '../../plan/plan';
 import { PITCH_MM } from '../../sheets/shape';
 
@@ -52,7 +53,7 @@ export function laneOf(breadboard: Breadboard, { half, row }: StripPlace): { rea
 /** The first column of a strip on the plane of all boards, in pitches. */
 function pointOf(breadboard: Breadboard, place: StripPlace): { readonly along: number; readonly across: number } {
   const { lane, along } = laneOf(breadboard, place);
-  return { along, across: lanesOf(breadboard)[lane]! };
+  return { along, across: atOrThrow(lanesOf(breadboard), lane) };
 }
 
 /** How far a wire between two strips goes, in pitches. */
@@ -108,7 +109,7 @@ export function holeText(breadboard: Breadboard, hole: Hole): string {
   const [board, local] = rowOnBoard(breadboard, hole.row);
   const before = breadboard.boards > 1 ? `B${board + 1} ` : '';
   return hole.at === 'strip'
-    ? `${before}${local} ${COLUMNS[hole.half][hole.column]!}`
+    ? `${before}${local} ${atOrThrow(COLUMNS[hole.half], hole.column)}`
     : `${before}${hole.sign} rail ${hole.half === 'ae' ? 'a–e' : 'f–j'}, row ${local}`;
 }
 

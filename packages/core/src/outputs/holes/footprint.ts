@@ -1,3 +1,4 @@
+import { atOrThrow, firstOrThrow } from '../../collections/orThrow';
 import { boardFace } from '../../faces/boardFace';
 import type { Box, Face, FacePad } from '../../faces/face';
 import { partFace } from '../../faces/partFace';
@@ -94,7 +95,7 @@ function oneRow(pads: readonly FacePad[], { outline, depth, along }: OneRow): Pl
   return {
     ok: true,
     footprint: {
-      legs: pads.map(({ id }, at) => ({ id, row: rows[at]!, half: 'fj' })),
+      legs: pads.map(({ id }, at) => ({ id, row: atOrThrow(rows, at), half: 'fj' })),
       body: covered(outline.from, outline.to, origin),
       ...(depth > TO_RAILS_MM ? { overRails: true as const } : {}),
     },
@@ -119,7 +120,7 @@ function twoRows({ lower, upper, along, outline, pitches }: TwoRows): Plugged {
   if (whole < 3) return refused('double row');
   if (Math.abs(pitches - whole) > SLACK) return refused('irregular');
   const across = columnsAcross(whole);
-  const legs = all.map(({ id }, at): Leg => ({ id, row: rows[at]!, half: at < lower.length ? 'fj' : 'ae' }));
+  const legs = all.map(({ id }, at): Leg => ({ id, row: atOrThrow(rows, at), half: at < lower.length ? 'fj' : 'ae' }));
   const body = covered(outline.from, outline.to, origin);
   const isTight = !across || Math.min(across.ae, 4 - across.fj) < 2;
   const apart = isTight ? columnsOverTwo(whole) : undefined;
@@ -163,16 +164,20 @@ export const partFootprint = memoizeByObject((part: PartSheet): Plugged => {
   if (pads.length === 0) return refused('irregular');
   if (isAlike(pads.map(({ y }) => y))) {
     // With the row below, the part is turned half round.
-    const isAbove = pads[0]!.y < body.y + body.h / 2;
+    const isAbove = firstOrThrow(pads).y < body.y + body.h / 2;
     return isAbove
-      ? oneRow(pads, { outline: { from: body.x, to: body.x + body.w }, depth: body.y + body.h - pads[0]!.y, along: ({ x }) => x })
-      : oneRow(pads, { outline: { from: -body.x - body.w, to: -body.x }, depth: pads[0]!.y - body.y, along: ({ x }) => -x });
+      ? oneRow(pads, { outline: { from: body.x, to: body.x + body.w }, depth: body.y + body.h - firstOrThrow(pads).y, along: ({ x }) => x })
+      : oneRow(pads, { outline: { from: -body.x - body.w, to: -body.x }, depth: firstOrThrow(pads).y - body.y, along: ({ x }) => -x });
   }
   if (isAlike(pads.map(({ x }) => x))) {
-    const isLeft = pads[0]!.x < body.x + body.w / 2;
+    const isLeft = firstOrThrow(pads).x < body.x + body.w / 2;
     return isLeft
-      ? oneRow(pads, { outline: { from: -body.y - body.h, to: -body.y }, depth: body.x + body.w - pads[0]!.x, along: ({ y }) => -y })
-      : oneRow(pads, { outline: { from: body.y, to: body.y + body.h }, depth: pads[0]!.x - body.x, along: ({ y }) => y });
+      ? oneRow(pads, {
+          outline: { from: -body.y - body.h, to: -body.y },
+          depth: body.x + body.w - firstOrThrow(pads).x,
+          along: ({ y }) => -y,
+        })
+      : oneRow(pads, { outline: { from: body.y, to: body.y + body.h }, depth: firstOrThrow(pads).x - body.x, along: ({ y }) => y });
   }
   if (shape?.rowsMm === undefined && !shape?.rows) return refused('row distance unknown');
   return edgesFootprint(pads, body, shape.rowsMm);
@@ -224,7 +229,7 @@ export const boardFootprint = memoizeByObject((sheet: BoardSheet): Plugged => {
     upper: isTurned ? lower : upper,
     along: ({ y }) => sign * y,
     outline: isTurned ? { from: -body.y - body.h, to: -body.y } : { from: body.y, to: body.y + body.h },
-    pitches: (upper[0]!.x - lower[0]!.x) / PITCH_MM,
+    pitches: (firstOrThrow(upper).x - firstOrThrow(lower).x) / PITCH_MM,
   };
   return twoRows(rows);
 });

@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../../collections/orThrow';
+import { firstOrThrow, lastOrThrow } from '../../collections/orThrow';
 import type { Breadboard, Plan } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { conductorName } from '../../text/views/wiringText';
@@ -97,6 +97,6 @@ function piecesOf(grid: Grid, breadboard: Breadboard, half: Half, first: number)
   const pieces = [...new Set(rows.map((row) => railPiece(breadboard, row)))];
   return pieces.map((piece) => {
     const own = rows.filter((row) => railPiece(breadboard, row) === piece);
-    return [grid.x(own[0]!) - 4, grid.x(lastOrThrow(own)) + 4];
+    return [grid.x(firstOrThrow(own)) - 4, grid.x(lastOrThrow(own)) + 4];
   });
 }

@@ -1,4 +1,4 @@
-import { getOrThrow } from '../../collections/orThrow';
+import { atOrThrow, firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import { type Component, planComponents } from '../../electrics/reports/components';
 import type { Plan } from '../../plan/plan';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
@@ -101,9 +101,9 @@ function legOrder({ kind, ends, transistor }: Component): readonly string[] {
   if (kind === 'trimmer') {
     const wiper = ends.findIndex(({ leg }) => leg === 'wiper');
     const others = ends.flatMap((_, at) => (at === wiper ? [] : [String(at)]));
-    return [others[0]!, String(wiper), ...others.slice(1)];
+    return [firstOrThrow(others), String(wiper), ...others.slice(1)];
   }
-  const initial = (at: number) => ends[at]!.leg!.slice(0, 1).toUpperCase();
+  const initial = (at: number) => atOrThrow(ends, at).leg!.slice(0, 1).toUpperCase();
   const order = transistor!.legs ?? (transistor!.kind.endsWith('mos') ? 'GDS' : 'EBC');
   return [...order].map((letter) => String(ends.findIndex((_, at) => initial(at) === letter)));
 }
@@ -128,7 +128,7 @@ function railUses(board: IndexedBoard, conductors: readonly Conductor[]): Readon
   const supplies = large.filter(({ kind }) => kind === 'supply').slice(0, 2);
   return new Map<string, RailUse>([
     ...grounds.map(({ id }) => [id, { sign: '−', halves: HALVES }] as const),
-    ...supplies.map(({ id }, at) => [id, { sign: '+', halves: supplies.length === 1 ? HALVES : [HALVES[at]!] }] as const),
+    ...supplies.map(({ id }, at) => [id, { sign: '+', halves: supplies.length === 1 ? HALVES : [atOrThrow(HALVES, at)] }] as const),
   ]);
 }
 
@@ -271,6 +271,6 @@ function addJunctions(net: HoleNet, items: HoleItem[], isOff: (item: string) => 
     if (isOff(id)) return;
     const item = junctionOf(id);
     items.push(item);
-    net.strips.push(item.strips[0]!);
+    net.strips.push(firstOrThrow(item.strips));
   }
 }

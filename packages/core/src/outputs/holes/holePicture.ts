@@ -1,3 +1,4 @@
+import { atOrThrow, firstOrThrow } from '../../collections/orThrow';
 import { planComponents } from '../../electrics/reports/components';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import { boardOf, partOf } from '../../plan/edit';
@@ -335,9 +336,9 @@ interface BridgeLabels {
 
 /** A component from hole to hole, with a box in the middle of its longest piece. */
 function bridgeShapes(points: Path, { id, name, mark }: BridgeLabels): readonly HoleShape[] {
-  const pieces = points.slice(1).map(([x, y], at) => ({ a: points[at]!, b: [x, y] as const }));
+  const pieces = points.slice(1).map(([x, y], at) => ({ a: atOrThrow(points, at), b: [x, y] as const }));
   const lengthOf = ({ a, b }: (typeof pieces)[number]) => Math.hypot(b[0] - a[0], b[1] - a[1]);
-  const { a, b } = pieces.toSorted((p, q) => lengthOf(q) - lengthOf(p))[0]!;
+  const { a, b } = firstOrThrow(pieces.toSorted((p, q) => lengthOf(q) - lengthOf(p)));
   const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
   const isUpright = a[0] === b[0];
   const [w, h] = isUpright ? [7, 16] : [16, 7];
@@ -355,7 +356,7 @@ function bridgeShapes(points: Path, { id, name, mark }: BridgeLabels): readonly 
     { is: 'line', role: 'bridge', item: id, points },
     { is: 'rect', role: 'symbol', item: id, x: x - w / 2, y: y - h / 2, w, h },
     ...(name === undefined ? [] : [isUpright ? text([x + 6, y + 3], name, 'start') : text([x, y - 5], name, 'middle')]),
-    ...(mark === undefined ? [] : [text([points[0]![0] + 5, points[0]![1] - 5], mark, 'start')]),
+    ...(mark === undefined ? [] : [text([firstOrThrow(points)[0] + 5, firstOrThrow(points)[1] - 5], mark, 'start')]),
   ];
 }
 

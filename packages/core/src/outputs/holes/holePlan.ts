@@ -1,4 +1,4 @@
-import { findOrThrow } from '../../collections/orThrow';
+import { atOrThrow, findOrThrow, firstOrThrow } from '../../collections/orThrow';
 import { alikeBut } from '../../memo/alikeBut';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import type { Breadboard, HolePlace, Plan, WireColour } from '../../plan/plan';
@@ -101,10 +101,10 @@ export function placesThatHold(instance: HoleInstance, breadboard: Breadboard, p
     if (!place || !at) continue;
     const { variant, row } = at;
     const fits =
-      isOnBreadboard(problem, variants[variant]!, row) &&
-      variants[variant]!.spans.every((span) =>
+      isOnBreadboard(problem, atOrThrow(variants, variant), row) &&
+      atOrThrow(variants, variant).spans.every((span) =>
         taken.every((other) =>
-          problem.items[other.item]!.variants[other.variant]!.spans.every((one) => haveRoom(span, row, one, other.row)),
+          atOrThrow(atOrThrow(problem.items, other.item).variants, other.variant).spans.every((one) => haveRoom(span, row, one, other.row)),
         ),
       );
     if (!fits) continue;
@@ -246,12 +246,12 @@ class Router {
     if (strips.length === 2) {
       // Both legs at an item of its own are the item.
       const own = strips.every((strip) => strip.item === id);
-      const pair = own ? undefined : this.#pair(strips[0]!, strips[1]!);
+      const pair = own ? undefined : this.#pair(firstOrThrow(strips), atOrThrow(strips, 1));
       if (pair) this.bridges.push({ id, name, holes: pair });
       else if (!own) this.#lack();
       return;
     }
-    const rail = legs.flatMap((leg) => (leg.to === 'rail' ? [netOf(leg.net)] : []))[0]!;
+    const rail = firstOrThrow(legs.flatMap((leg) => (leg.to === 'rail' ? [netOf(leg.net)] : [])));
     const near = strips[0] && this.#nearRail(strips[0], rail);
     const at = near ?? { half: 'fj' as const, row: 1 };
     const hole = (leg: LegPlace) => (leg.to === 'rail' ? this.#railHole(netOf(leg.net), at.half, at.row) : near && this.holes.take(near));
@@ -315,9 +315,9 @@ class Router {
       const [[a, b]] = open.splice(at, 1) as [readonly [number, number]];
       const [parent, child] = reached.has(a) ? [a, b] : [b, a];
       reached.add(child);
-      const pair = this.#pair(strips[parent]!, strips[child]!);
+      const pair = this.#pair(atOrThrow(strips, parent), atOrThrow(strips, child));
       if (!pair) this.#lack();
-      else this.#jumper(net.id, this.#colourOf(net, strips[child]), pair[0], pair[1], this.#forStrip(strips[child]!));
+      else this.#jumper(net.id, this.#colourOf(net, strips[child]), pair[0], pair[1], this.#forStrip(atOrThrow(strips, child)));
     }
   }
 
@@ -353,7 +353,7 @@ class Router {
       .toSorted((a, b) => a.length - b.length);
     const joined = pieces.map((_, piece) => piece);
     for (const { from, to } of pairs) {
-      const [a, b] = [joined[from.piece]!, joined[to.piece]!];
+      const [a, b] = [atOrThrow(joined, from.piece), atOrThrow(joined, to.piece)];
       if (a === b || !this.holes.isFree(from.hole) || !this.holes.isFree(to.hole)) continue;
       for (const [piece, group] of joined.entries()) if (group === b) joined[piece] = a;
       this.#jumper(id, conductor.colour, this.holes.take(from.hole), this.holes.take(to.hole), { link: true });

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 /** A strip with the holes that it has for wires. */
 export interface Point {
   readonly free: number;
@@ -29,7 +30,7 @@ function shortest(
   left: ReadonlySet<string>,
 ): readonly Edge[] | undefined {
   const root = Array.from({ length: count }, (_, at) => at);
-  const find = (at: number): number => (root[at] === at ? at : (root[at] = find(root[at]!)));
+  const find = (at: number): number => (root[at] === at ? at : (root[at] = find(atOrThrow(root, at))));
   const tree: Edge[] = [];
   const add = (edge: Edge) => {
     const [a, b] = [find(edge.a), find(edge.b)];

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import type { Edit } from '../../plan/edit';
 import type { HolePlace, Plan } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
@@ -24,7 +25,8 @@ function movedTo(holes: HolePlan, item: PlacedItem, move: ItemMove): Pick<HolePl
   const { breadboard } = holes;
   const { row, sideOptions } = item;
   const now = sideOptionOf(holes, item);
-  const next = move !== 'across' && 'as' in move ? move.as : sideOptions[move === 'across' ? (now + 1) % sideOptions.length : now]!;
+  const next =
+    move !== 'across' && 'as' in move ? move.as : atOrThrow(sideOptions, move === 'across' ? (now + 1) % sideOptions.length : now);
   const along = Math.min(laneRows(breadboard), Math.max(1, rowAfter(alongLane(breadboard, row), move)));
   return { side: next.side, row: next.rowOffset + along };
 }

@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../../collections/orThrow';
+import { atOrThrow, firstOrThrow, lastOrThrow } from '../../collections/orThrow';
 import { GAP, type Placeable, type PlacedVariant, type PlaceProblem, type Ready } from './placeProblem';
 
 /** The nets while items are placed. */
@@ -19,7 +19,7 @@ export class NetStates {
   ) {
     this.#across = Array.from({ length: 2 ** lanes.length }, (_, bits) => {
       const own = lanes.filter((_, lane) => bits & (1 << lane));
-      return own.length > 1 ? lastOrThrow(own) - own[0]! : 0;
+      return own.length > 1 ? lastOrThrow(own) - firstOrThrow(own) : 0;
     });
     [this.low, this.high, this.lanes, this.open] = [
       new Int32Array(count),
@@ -27,14 +27,14 @@ export class NetStates {
       new Uint8Array(count),
       new Int32Array(count),
     ];
-    for (const { variants } of items) for (const { net } of variants[0]!.points) this.open[net]! += 1;
+    for (const { variants } of items) for (const { net } of firstOrThrow(variants).points) this.open[net]! += 1;
   }
 
   /** @param lane as a bit */
   add(net: number, row: number, lane: number): void {
     const isFirst = this.lanes[net] === 0;
-    this.low[net] = isFirst ? row : Math.min(this.low[net]!, row);
-    this.high[net] = isFirst ? row : Math.max(this.high[net]!, row);
+    this.low[net] = isFirst ? row : Math.min(atOrThrow(this.low, net), row);
+    this.high[net] = isFirst ? row : Math.max(atOrThrow(this.high, net), row);
     this.lanes[net]! |= lane;
     this.open[net]! -= 1;
   }
@@ -43,10 +43,10 @@ export class NetStates {
   least(earliest: number): number {
     let sum = 0;
     for (let net = 0; net < this.count; net += 1) {
-      const lanes = this.lanes[net]!;
+      const lanes = atOrThrow(this.lanes, net);
       if (lanes === 0) continue;
-      const high = this.open[net]! > 0 ? Math.max(this.high[net]!, earliest) : this.high[net]!;
-      sum += high - this.low[net]! + this.#across[lanes]!;
+      const high = atOrThrow(this.open, net) > 0 ? Math.max(atOrThrow(this.high, net), earliest) : atOrThrow(this.high, net);
+      sum += high - atOrThrow(this.low, net) + atOrThrow(this.#across, lanes);
     }
     return sum;
   }
@@ -67,10 +67,10 @@ export class RoomBound {
     private readonly lanes: number,
   ) {
     const lengthOf = ({ strips: [from, to] }: Ready['spans'][number]) => to - from + 1;
-    const longest = ({ spans }: Ready) => spans.toSorted((a, b) => lengthOf(b) - lengthOf(a))[0]!;
+    const longest = ({ spans }: Ready) => firstOrThrow(spans.toSorted((a, b) => lengthOf(b) - lengthOf(a)));
     this.#rows = all.map((variants) => Math.min(...variants.map((one) => lengthOf(longest(one)))) + GAP);
     this.#nets = all.map((variants) => {
-      const nets = [...new Set(variants[0]!.points.map(({ net }) => net))];
+      const nets = [...new Set(firstOrThrow(variants).points.map(({ net }) => net))];
       const rowsOf = (one: Ready, net: number) =>
         one.points.flatMap((point) => (point.net === net ? [point.row - longest(one).strips[0]] : []));
       return nets.map((net) => ({ net, after: Math.min(...variants.flatMap((one) => rowsOf(one, net))) }));
@@ -85,20 +85,22 @@ export class RoomBound {
     let offsets = 0;
     for (const item of rest) {
       weights[item] = 0;
-      for (const { net, after } of this.#nets[item]!) {
+      for (const { net, after } of atOrThrow(this.#nets, item)) {
         // A net that reaches beyond the row already does not grow at once.
-        if (lanes[net] === 0 || open[net] === 0 || done.has(net) || high[net]! > earliest) continue;
+        if (lanes[net] === 0 || open[net] === 0 || done.has(net) || atOrThrow(high, net) > earliest) continue;
         done.add(net);
         weights[item]! += 1;
         offsets += after;
       }
     }
-    const order = rest.filter((item) => weights[item]! > 0).toSorted((a, b) => weights[b]! / this.#rows[b]! - weights[a]! / this.#rows[a]!);
+    const order = rest
+      .filter((item) => atOrThrow(weights, item) > 0)
+      .toSorted((a, b) => atOrThrow(weights, b) / atOrThrow(this.#rows, b) - atOrThrow(weights, a) / atOrThrow(this.#rows, a));
     let [completion, sum, own] = [0, 0, 0];
     for (const item of order) {
-      completion += this.#rows[item]!;
-      sum += weights[item]! * completion;
-      own += weights[item]! * this.#rows[item]!;
+      completion += atOrThrow(this.#rows, item);
+      sum += atOrThrow(weights, item) * completion;
+      own += atOrThrow(weights, item) * atOrThrow(this.#rows, item);
     }
     const machines = this.lanes;
     return Math.max(0, offsets + Math.max(0, Math.ceil(sum / machines - ((machines + 1) * own) / (2 * machines))));
@@ -111,7 +113,7 @@ export function spanOf({ items, nets, lanes }: PlaceProblem, placed: readonly Pl
   const states = new NetStates(nets, [], lanes);
   let fixed = 0;
   for (const { item, variant, row } of placed) {
-    const chosen = items[item]!.variants[variant]!;
+    const chosen = atOrThrow(atOrThrow(items, item).variants, variant);
     fixed += chosen.fixedLength;
     for (const { net, row: own, lane } of chosen.points) states.add(net, own + row, 1 << lane);
   }

@@ -1,3 +1,4 @@
+import { atOrThrow, firstOrThrow } from '../../collections/orThrow';
 import type { Edit } from '../../plan/edit';
 import { type Breadboard, BREADBOARD_ROWS, type HolePlace, type Plan, PLAN_LIMITS } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
@@ -32,7 +33,7 @@ const isOffByChoice =
 
 /** Rows that an item takes, for the choice of what is left out. */
 const widthOf = ({ variants }: PlaceProblem['items'][number]): number =>
-  Math.max(...variants[0]!.spans.map(({ strips, body }) => Math.max(strips[1], body[1]) - Math.min(strips[0], body[0])));
+  Math.max(...firstOrThrow(variants).spans.map(({ strips, body }) => Math.max(strips[1], body[1]) - Math.min(strips[0], body[0])));
 
 /** Placements that are looked at to see whether there is one at all. */
 const FITTING = 3000;
@@ -108,8 +109,8 @@ export function placeHoles(plan: Plan, sheets: Sheets, scope: Scope = 'all', nod
   const { problem, placement, tooMuch } = found;
   const places = new Map<string, HolePlace>(tooMuch.map((id) => [id, { side: 'off' }]));
   for (const { item, variant, row } of placement.placed) {
-    const { id, variants } = problem.items[item]!;
-    const { side, rowOffset } = variants[variant]!;
+    const { id, variants } = atOrThrow(problem.items, item);
+    const { side, rowOffset } = atOrThrow(variants, variant);
     places.set(id, { side, row: row + rowOffset, ...(plan.places[id]?.locked ? { locked: true } : {}) });
   }
   const edits = [...places].flatMap(([item, place]): Edit[] =>

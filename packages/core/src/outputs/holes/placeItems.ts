@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import { NetStates, RoomBound, spanOf } from './netSpans';
 import {
   BODY_GAP,
@@ -39,7 +40,7 @@ class Packing {
         continue;
       }
       for (const { lane, strips, all } of spans)
-        for (const other of this.#taken[lane]!) {
+        for (const other of atOrThrow(this.#taken, lane)) {
           if (row + strips[0] <= other.strips[1] + GAP && row + strips[1] + GAP >= other.strips[0]) {
             row = other.strips[1] + GAP + 1 - strips[0];
             isMoved = true;
@@ -54,11 +55,11 @@ class Packing {
   }
 
   push({ spans }: Ready, row: number): void {
-    for (const { lane, strips, all } of spans) this.#taken[lane]!.push({ strips: shifted(strips, row), all: shifted(all, row) });
+    for (const { lane, strips, all } of spans) atOrThrow(this.#taken, lane).push({ strips: shifted(strips, row), all: shifted(all, row) });
   }
 
   pop({ spans }: Ready): void {
-    for (const { lane } of spans) this.#taken[lane]!.pop();
+    for (const { lane } of spans) atOrThrow(this.#taken, lane).pop();
   }
 
   /** The first row in which something may still begin that does not begin before a row. What begins after that row, as locked parts do,
@@ -91,11 +92,11 @@ function packed(
 ): readonly PlacedVariant[] | undefined {
   const packing = new Packing(problem);
   const placed = [...given];
-  for (const { item, variant, row } of given) packing.push(all[item]![variant]!, row);
+  for (const { item, variant, row } of given) packing.push(atOrThrow(atOrThrow(all, item), variant), row);
   for (const { item, variant } of order) {
-    const row = packing.rowFor(all[item]![variant]!, 1);
+    const row = packing.rowFor(atOrThrow(atOrThrow(all, item), variant), 1);
     if (row === undefined) return undefined;
-    packing.push(all[item]![variant]!, row);
+    packing.push(atOrThrow(atOrThrow(all, item), variant), row);
     placed.push({ item, variant, row });
   }
   return placed;
@@ -106,11 +107,11 @@ type Order = readonly Omit<PlacedVariant, 'row'>[];
 /** An order with one item turned, exchanged with another, or moved. */
 function* changesOf(order: Order, { items }: PlaceProblem): Generator<Order> {
   for (let at = 0; at < order.length; at += 1) {
-    const one = order[at]!;
-    for (let variant = 0; variant < items[one.item]!.variants.length; variant += 1)
+    const one = atOrThrow(order, at);
+    for (let variant = 0; variant < atOrThrow(items, one.item).variants.length; variant += 1)
       if (variant !== one.variant) yield order.with(at, { ...one, variant });
     for (let to = 0; to < order.length; to += 1) {
-      if (to > at) yield order.with(at, order[to]!).with(to, one);
+      if (to > at) yield order.with(at, atOrThrow(order, to)).with(to, one);
       if (to !== at) yield order.toSpliced(at, 1).toSpliced(to, 0, one);
     }
   }
@@ -181,16 +182,16 @@ class Search {
     this.#leastFixed = items.map(({ variants }) => Math.min(...variants.map(({ fixedLength }) => fixedLength)));
     this.#fixed = this.#leastFixed.reduce((sum, one) => sum + one, 0);
     this.#ahead = Math.max(0, ...all.flat().flatMap(({ start, spans }) => spans.map((span) => start - span.all[0])));
-    for (const { item, variant, row } of given) this.#put(item, all[item]![variant]!, row);
+    for (const { item, variant, row } of given) this.#put(item, atOrThrow(atOrThrow(all, item), variant), row);
   }
 
   #put(item: number, one: Ready, row: number): Int32Array {
     const states = this.#states;
     this.#packing.push(one, row);
-    this.#fixed += one.variant.fixedLength - this.#leastFixed[item]!;
+    this.#fixed += one.variant.fixedLength - atOrThrow(this.#leastFixed, item);
     const before = new Int32Array(one.points.length * 3);
     one.points.forEach(({ net, row: own, lane }, at) => {
-      before.set([states.low[net]!, states.high[net]!, states.lanes[net]!], 3 * at);
+      before.set([atOrThrow(states.low, net), atOrThrow(states.high, net), atOrThrow(states.lanes, net)], 3 * at);
       states.add(net, own + row, lane);
     });
     return before;
@@ -200,10 +201,14 @@ class Search {
   #take(item: number, one: Ready, before: Int32Array): void {
     const states = this.#states;
     this.#packing.pop(one);
-    this.#fixed -= one.variant.fixedLength - this.#leastFixed[item]!;
+    this.#fixed -= one.variant.fixedLength - atOrThrow(this.#leastFixed, item);
     for (let at = one.points.length - 1; at >= 0; at -= 1) {
-      const { net } = one.points[at]!;
-      [states.low[net], states.high[net], states.lanes[net]] = [before[3 * at]!, before[3 * at + 1]!, before[3 * at + 2]!];
+      const { net } = atOrThrow(one.points, at);
+      [states.low[net], states.high[net], states.lanes[net]] = [
+        atOrThrow(before, 3 * at),
+        atOrThrow(before, 3 * at + 1),
+        atOrThrow(before, 3 * at + 2),
+      ];
       states.open[net]! += 1;
     }
   }
@@ -213,12 +218,13 @@ class Search {
     const { open, lanes, high } = this.#states;
     let nets = '';
     for (let net = 0; net < this.problem.nets; net += 1)
-      if (open[net]! > 0 && lanes[net]! > 0) nets += `${net}:${lanes[net]}:${Math.max(0, high[net]! - earliest)} `;
+      if (atOrThrow(open, net) > 0 && atOrThrow(lanes, net) > 0)
+        nets += `${net}:${lanes[net]}:${Math.max(0, atOrThrow(high, net) - earliest)} `;
     return `${rest.join(' ')}|${start}|${this.#packing.inTheWay(start, this.#ahead)}|${nets}`;
   }
 
   #choiceOf(rest: readonly number[], start: number, item: number, at: number): readonly Choice[] {
-    const one = this.all[item]![at]!;
+    const one = atOrThrow(atOrThrow(this.all, item), at);
     const row = this.#packing.rowFor(one, start);
     if (row === undefined) return [];
     const before = this.#put(item, one, row);
@@ -237,7 +243,7 @@ class Search {
       return;
     }
     const next = rest
-      .flatMap((item) => this.all[item]!.flatMap((_, at) => this.#choiceOf(rest, start, item, at)))
+      .flatMap((item) => atOrThrow(this.all, item).flatMap((_, at) => this.#choiceOf(rest, start, item, at)))
       .toSorted((a, b) => a.bound - b.bound || a.row + a.one.start - b.row - b.one.start);
     for (const choice of next) {
       if (choice.bound >= this.span) break;

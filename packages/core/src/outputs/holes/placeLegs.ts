@@ -1,3 +1,4 @@
+import { atOrThrow, firstOrThrow } from '../../collections/orThrow';
 import type { Component, ComponentEnd } from '../../electrics/reports/components';
 import { ACROSS, type Half } from './breadboard';
 import { REACH } from './footprint';
@@ -49,7 +50,7 @@ function tasksOf({ components, chip, items, nets }: Given): readonly Task[] {
         const net = netAt(id, at);
         return net ? [{ net, own: ownStrip(end, net) }] : [];
       });
-      return ends.length === 2 ? [{ id, name, ends: [ends[0]!, ends[1]!] }] : [];
+      return ends.length === 2 ? [{ id, name, ends: [firstOrThrow(ends), atOrThrow(ends, 1)] }] : [];
     }),
     ...chip.flatMap(({ id, name, pins }): Task[] => {
       const ends = pins.flatMap((pin): TaskEnd[] => {
@@ -57,7 +58,7 @@ function tasksOf({ components, chip, items, nets }: Given): readonly Task[] {
         const net = nets.find(({ strips }) => strip !== undefined && strips.includes(strip));
         return net ? [{ net, own: strip }] : [];
       });
-      return ends.length === 2 ? [{ id, name, ends: [ends[0]!, ends[1]!] }] : [];
+      return ends.length === 2 ? [{ id, name, ends: [firstOrThrow(ends), atOrThrow(ends, 1)] }] : [];
     }),
   ];
 }
@@ -119,7 +120,7 @@ function besideOf(task: Task): Beside | undefined {
 function placeBeside(item: HoleItem, half: Half, list: readonly Beside[], done: Map<string, Bridge>): readonly Beside[] {
   const rows = () => item.strips.filter((strip) => strip.half === half).map(({ row }) => row);
   const cover = item.footprint.across ? item.footprint.body : [0, item.length - 1];
-  const [low, high] = [Math.min(...rows(), cover[0]!), Math.max(...rows(), cover[1]!)];
+  const [low, high] = [Math.min(...rows(), firstOrThrow(cover)), Math.max(...rows(), atOrThrow(cover, 1))];
   const isLeft = ({ host }: Beside) => host.row - low < high - host.row;
   const left = list.filter(isLeft).toSorted((a, b) => b.host.row - a.host.row);
   const right = list.filter((one) => !isLeft(one)).toSorted((a, b) => a.host.row - b.host.row);
@@ -139,7 +140,7 @@ function placeBeside(item: HoleItem, half: Half, list: readonly Beside[], done: 
       next = row + sign;
       const strip: Strip = { item: item.id, row, half, free: BESIDE };
       item.strips.push(strip);
-      task.ends[1 - at]!.net.strips.push(strip);
+      atOrThrow(task.ends, 1 - at).net.strips.push(strip);
       const [near, far] = [inStrip(host), inStrip(strip)];
       done.set(task.id, { ...task, legs: at === 0 ? [near, far] : [far, near] });
     }
@@ -180,12 +181,12 @@ export function placeLegs(given: Given): readonly Bridge[] {
     }
   for (const task of alone) {
     const item = given.ownItem(task.id);
-    task.ends.forEach(({ net }, at) => net.strips.push(item.strips[at]!));
+    task.ends.forEach(({ net }, at) => net.strips.push(atOrThrow(item.strips, at)));
     done.set(task.id, {
       ...task,
       legs: [
-        { to: 'strip', strip: item.strips[0]! },
-        { to: 'strip', strip: item.strips[1]! },
+        { to: 'strip', strip: firstOrThrow(item.strips) },
+        { to: 'strip', strip: atOrThrow(item.strips, 1) },
       ],
     });
   }

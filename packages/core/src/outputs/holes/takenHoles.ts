@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../../collections/orThrow';
+import { firstOrThrow, lastOrThrow } from '../../collections/orThrow';
 import type { Breadboard } from '../../plan/plan';
 import { type Half, HALVES, hasRailHole, type Hole, pitchesBetween, railPiece, type RailSign, rowsOf } from './breadboard';
 import type { HoleNet } from './holeItems';
@@ -57,7 +57,7 @@ export class Holes {
       byPiece.set(piece, [...(byPiece.get(piece) ?? []), { at: 'rail', half, row, sign }]);
     }
     return [...byPiece].flatMap(([number, holes]): RailPiece[] =>
-      holes.length < 3 ? [] : [{ half, sign, number, first: holes[0]!, last: lastOrThrow(holes), between: holes.slice(1, -1) }],
+      holes.length < 3 ? [] : [{ half, sign, number, first: firstOrThrow(holes), last: lastOrThrow(holes), between: holes.slice(1, -1) }],
     );
   }
 

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import type { Breadboard, HolePlace, Plan } from '../../plan/plan';
 import { ACROSS, alongLane, type Half, HALVES, isSideBySide, laneOf, laneRows, lanesOf, otherHalf } from './breadboard';
 import type { HoleInstance, HoleItem, HoleNet, Strip } from './holeItems';
@@ -51,7 +52,7 @@ function spansOf(item: HoleItem, side: Side, laneIn: (strip: StripAt) => number)
     const rows = own.map(({ row }) => row);
     // Two rows of legs have their body over the holes between them.
     const under = item.footprint.across ? [Math.max(body[0], 0), Math.min(body[1], item.length - 1)] : [];
-    return { lane: laneIn(own[0]!), strips: [Math.min(...rows, ...under), Math.max(...rows, ...under)], body };
+    return { lane: laneIn(firstOrThrow(own)), strips: [Math.min(...rows, ...under), Math.max(...rows, ...under)], body };
   });
 }
 

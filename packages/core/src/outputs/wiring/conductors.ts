@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import { type Component, type ComponentEnd, type ComponentPoint, isDivider, planComponents } from '../../electrics/reports/components';
 import { Joined } from '../../nets/joined';
 import { nodeOf } from '../../nets/nets';
@@ -65,7 +66,7 @@ const SYMBOL_LEGS: Partial<Record<NonNullable<ComponentEnd['leg']>, string>> = {
 
 /** What a leg is marked with: its letter, the plus of an electrolytic capacitor, its key, or its number. */
 export function legLabel({ ends, polar }: Pick<Component, 'ends' | 'polar'>, n: number): string {
-  const { leg, at } = ends[n]!;
+  const { leg, at } = atOrThrow(ends, n);
   return leg ? (SYMBOL_LEGS[leg] ?? leg) : polar ? (n === 0 ? '+' : '−') : at.to === 'key' ? `key ${at.key}` : String(n + 1);
 }
 

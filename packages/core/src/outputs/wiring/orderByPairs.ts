@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 /** Up to so many items the order is exact. */
 const EXACT = 13;
 
@@ -18,34 +19,36 @@ function exactOrder(costs: readonly Float64Array[]): readonly number[] {
   for (let set = 1; set < 1 << count; set += 1)
     for (let item = count - 1; item >= 0; item -= 1) {
       if (!(set & (1 << item))) continue;
-      let sum = best[set ^ (1 << item)]!;
-      for (let before = 0; before < count; before += 1) if (before !== item && set & (1 << before)) sum += costs[before]![item]!;
-      if (sum < best[set]!) {
+      let sum = atOrThrow(best, set ^ (1 << item));
+      for (let before = 0; before < count; before += 1)
+        if (before !== item && set & (1 << before)) sum += atOrThrow(atOrThrow(costs, before), item);
+      if (sum < atOrThrow(best, set)) {
         best[set] = sum;
         last[set] = item;
       }
     }
   const order: number[] = [];
-  for (let set = (1 << count) - 1; set > 0; set ^= 1 << last[set]!) order.unshift(last[set]!);
+  for (let set = (1 << count) - 1; set > 0; set ^= 1 << atOrThrow(last, set)) order.unshift(atOrThrow(last, set));
   return order;
 }
 
 /** The best move of one item to another place, until none lowers the cost. */
 function improvedOrder(costs: readonly Float64Array[]): readonly number[] {
-  const lead = (item: number) => costs.reduce((sum, row, other) => sum + costs[item]![other]! - row[item]!, 0);
+  const lead = (item: number) =>
+    costs.reduce((sum, row, other) => sum + atOrThrow(atOrThrow(costs, item), other) - atOrThrow(row, item), 0);
   const order = costs.map((_, item) => item).sort((a, b) => lead(a) - lead(b) || a - b);
   for (let isBetter = true; isBetter;) {
     isBetter = false;
     for (let from = 0; from < order.length; from += 1) {
-      const item = order[from]!;
+      const item = atOrThrow(order, from);
       let [gain, best, to] = [0, 0, from];
       for (let step = from - 1; step >= 0; step -= 1) {
-        gain += costs[item]![order[step]!]! - costs[order[step]!]![item]!;
+        gain += atOrThrow(atOrThrow(costs, item), atOrThrow(order, step)) - atOrThrow(atOrThrow(costs, atOrThrow(order, step)), item);
         if (gain < best) [best, to] = [gain, step];
       }
       gain = 0;
       for (let step = from + 1; step < order.length; step += 1) {
-        gain += costs[order[step]!]![item]! - costs[item]![order[step]!]!;
+        gain += atOrThrow(atOrThrow(costs, atOrThrow(order, step)), item) - atOrThrow(atOrThrow(costs, item), atOrThrow(order, step));
         if (gain < best) [best, to] = [gain, step];
       }
       if (to === from) continue;

@@ -1,4 +1,4 @@
-import { getOrThrow } from '../../collections/orThrow';
+import { firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import type { ModulePlace, Plan } from '../../plan/plan';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import type { Conductor, WiringModule } from './conductors';
@@ -42,9 +42,9 @@ const stepsOf = (module: WiringModule): number => headOf(module) + Math.max(1, m
 function sideOf(board: IndexedBoard): (headerId: string, position: number) => Side {
   const headers = board.sheet.headers.list;
   const outer = headers.filter(({ side }) => side !== 'inside');
-  const isOneDouble = outer.length === 1 && outer[0]!.rows === 2;
+  const isOneDouble = outer.length === 1 && firstOrThrow(outer).rows === 2;
   return (headerId, position) => {
-    if (isOneDouble && headerId === outer[0]!.id) return position % 2 === 1 ? 'left' : 'right';
+    if (isOneDouble && headerId === firstOrThrow(outer).id) return position % 2 === 1 ? 'left' : 'right';
     return headers.find(({ id }) => id === headerId)?.side === 'left' ? 'left' : 'right';
   };
 }
@@ -89,7 +89,9 @@ function reachedPins(
   pins: ReadonlyMap<string, PlacedPin>,
 ): readonly PlacedPin[] {
   return conductors.flatMap(({ kind, ends, pins: places }) =>
-    kind === 'signal' && ends.some((end) => ids.has(end.module)) ? places.flatMap((positions) => pins.get(positions[0]!) ?? []) : [],
+    kind === 'signal' && ends.some((end) => ids.has(end.module))
+      ? places.flatMap((positions) => pins.get(firstOrThrow(positions)) ?? [])
+      : [],
   );
 }
 
@@ -150,10 +152,10 @@ export function sidesOf(
     for (const signal of one.signals) getOrThrow(on, signal).add(to);
   }
   // What the user has moved counts above as if it had not been: the others stay.
-  for (const one of wanted) side.set(one, layout[one.group[0]!.id]?.side ?? getOrThrow(side, one));
+  for (const one of wanted) side.set(one, layout[firstOrThrow(one.group).id]?.side ?? getOrThrow(side, one));
   const column = (one: Side) => {
     const own = wanted.filter((item) => side.get(item) === one).sort((a, b) => (a.y === b.y ? 0 : a.y - b.y));
-    const given = (item: Wanted): ModulePlace | undefined => layout[item.group[0]!.id];
+    const given = (item: Wanted): ModulePlace | undefined => layout[firstOrThrow(item.group).id];
     const order = own.filter((item) => !given(item));
     for (const item of own.filter(given).toSorted((a, b) => given(a)!.at - given(b)!.at)) order.splice(given(item)!.at, 0, item);
     return order.flatMap(({ group }) => group);

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import { orderByPairs } from './orderByPairs';
 
 /** What a conductor does in one channel: it has a trunk down the channel, with a branch to each terminal and pin. */
@@ -36,16 +37,17 @@ const APART = 10;
 export function lanesOf(trunks: readonly Trunk[]): ReadonlyMap<string, number> {
   const order = orderByPairs(
     trunks.length,
-    (near, far) => crossingsOf(trunks[near]!, trunks[far]!) + 1e-6 * lean(trunks[near]!, trunks[far]!),
+    (near, far) =>
+      crossingsOf(atOrThrow(trunks, near), atOrThrow(trunks, far)) + 1e-6 * lean(atOrThrow(trunks, near), atOrThrow(trunks, far)),
   );
   const lanes: { readonly span: Span; readonly lane: number }[] = [];
   return new Map(
     order.map((at) => {
-      const span = spanOf(trunks[at]!);
+      const span = spanOf(atOrThrow(trunks, at));
       const meeting = lanes.filter((other) => span.from < other.span.to + APART && other.span.from < span.to + APART);
       const lane = Math.max(-1, ...meeting.map((other) => other.lane)) + 1;
       lanes.push({ span, lane });
-      return [trunks[at]!.conductor, lane];
+      return [atOrThrow(trunks, at).conductor, lane];
     }),
   );
 }
@@ -61,7 +63,7 @@ const lean = (near: Trunk, far: Trunk): number => {
 export function tracksOf(lanes: readonly { readonly left: number; readonly right: number }[]): readonly number[] {
   const spans = (outer: { left: number; right: number }, x: number) => x > outer.left && x < outer.right;
   const order = orderByPairs(lanes.length, (near, far) => {
-    const [a, b] = [lanes[near]!, lanes[far]!];
+    const [a, b] = [atOrThrow(lanes, near), atOrThrow(lanes, far)];
     return Number(spans(a, b.left)) + Number(spans(a, b.right));
   });
   const tracks = lanes.map(() => 0);

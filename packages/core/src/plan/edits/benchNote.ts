@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { type BenchNote, noteKey, notesOn, overlaid } from '../../sheets/benchNote';
 import { factAt } from '../../sheets/factPath';
 import { bareSheets } from '../../sheets/notedSheets';
@@ -34,7 +35,7 @@ function problem(plan: Plan, sheets: Sheets, note: BenchNote): EditResult | unde
     if (!read.ok)
       return refuse(
         'note.value',
-        `a value for which the sheet is valid (${read.faults[0]!.path}: ${read.faults[0]!.fault})`,
+        `a value for which the sheet is valid (${firstOrThrow(read.faults).path}: ${firstOrThrow(read.faults).fault})`,
         String(note.value),
       );
   }

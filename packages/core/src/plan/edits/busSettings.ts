@@ -1,7 +1,8 @@
+import { beforeFirst } from '../../collections/orThrow';
 import { boardOf, type EditRule, placementIndex, refuse } from '../edit';
 
 /** The placement before a segment: `shifter-1`, or `multiplexer-1` of `multiplexer-1.3`. */
-export const segmentPlacement = (segment: string): string => segment.split('.')[0]!;
+export const segmentPlacement = (segment: string): string => beforeFirst(segment, '.');
 
 /** Sets the user's settings of a bus segment, or removes them (`null`). */
 export const busSettings: EditRule<'bus-settings'> = {

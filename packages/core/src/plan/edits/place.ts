@@ -1,3 +1,4 @@
+import { beforeFirst } from '../../collections/orThrow';
 import { boardOf, type EditRule, placementIndex, refuse } from '../edit';
 import { PLAN_LIMITS } from '../plan';
 import { segmentPlacement } from './busSettings';
@@ -9,7 +10,7 @@ const OWN_ITEMS: readonly string[] = ['board', 'chip', 'net'];
 export const place: EditRule<'place'> = {
   apply(plan, { item, place: wanted }, sheets) {
     const { [item]: before, ...others } = plan.places;
-    const owner = segmentPlacement(item.split(':')[0]!);
+    const owner = segmentPlacement(beforeFirst(item, ':'));
     const isKnown = OWN_ITEMS.includes(owner) || placementIndex(plan, owner) >= 0 || boardOf(plan, sheets)?.controllers.has(owner) === true;
     if (wanted && !isKnown) return refuse('item', 'the board, a part or a component of this plan', item);
     if (wanted && before === undefined && Object.keys(others).length >= PLAN_LIMITS.places)

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import type { PartTerminal } from '../../sheets/partSheet';
 import { boardOf, type Edit, type EditProblem, type EditRule, partOf } from '../edit';
@@ -57,7 +58,7 @@ const FREE_COLOURS: readonly WireColour[] = ['green', 'violet', 'orange', 'brown
 export function defaultColour(terminal: PartTerminal, end: WireEnd): WireColour {
   if (end.to === 'ground') return 'black';
   if (end.to === 'rail') return 'red';
-  return SIGNAL_COLOURS[terminal.role] ?? FREE_COLOURS[terminal.number % FREE_COLOURS.length]!;
+  return SIGNAL_COLOURS[terminal.role] ?? atOrThrow(FREE_COLOURS, terminal.number % FREE_COLOURS.length);
 }
 
 /** Supply and ground colours say what a wire carries, so they do not follow it elsewhere. */

@@ -73,7 +73,7 @@ export const resetTie: Finder = (stuck) => {
 /** One pin for lines of one kind that parts may have in common: data/command, reset, the clock of parts with one chip. */
 export const joinLines: Finder = ({ terminals }) => {
   const joinable = terminals.filter((t) => t.terminal.line && t.wire?.end.to !== 'terminal' && t.terminal.need === 'needed');
-  const kindOf = (t: PlanTerminal) => (t.terminal.line === 'clock' ? `clock ${t.part.chip}` : t.terminal.line!);
+  const kindOf = (t: PlanTerminal) => (t.terminal.line === 'clock' ? `clock ${t.part.chip}` : t.terminal.line);
   return [...new Set(joinable.map(kindOf))].flatMap((kind) => {
     const lines = joinable.filter((t) => kindOf(t) === kind);
     const [head, ...rest] = [...lines.filter((t) => !isMovable(t)), ...lines.filter((t) => isMovable(t))];
@@ -162,8 +162,8 @@ export const expander: Finder = (stuck) =>
     const free = new Set([...ins, ...outs]);
     const taken: { readonly item: PlanTerminal; readonly port: (typeof ins)[number] }[] = [];
     for (const item of items) {
-      const able = [...free].filter((port) => port.serves!.includes(isSlow(item, 'output') ? 'output' : 'input'));
-      const port = able.toSorted((a, b) => a.serves!.length - b.serves!.length)[0];
+      const able = [...free].filter((port) => (port.serves ?? []).includes(isSlow(item, 'output') ? 'output' : 'input'));
+      const port = able.toSorted((a, b) => (a.serves?.length ?? 0) - (b.serves?.length ?? 0))[0];
       if (!port) continue;
       free.delete(port);
       taken.push({ item, port });
@@ -210,17 +210,18 @@ export const decoder: Finder = (stuck) =>
 /** Push buttons and small keypads as one ladder of resistors on an analog pin. */
 export const ladder: Finder = ({ plan, sheets, terminals }) => {
   const part = [...sheets.parts.values()].map((p) => p.sheet).find((p) => p.keys?.as === 'ladder');
-  if (!part) return [];
+  if (!part?.keys) return [];
+  const most = part.keys.count;
   const stays = (id: string) => terminals.some((t) => t.placement.id === id && !isMovable(t));
   const gone: string[] = [];
-  let room = part.keys!.count;
+  let room = most;
   for (const placement of plan.placements) {
     const keys = sheets.parts.get(placement.sheet.id)?.sheet.keys;
     if (keys?.as !== 'wires' || keys.count > room || stays(placement.id)) continue;
     room -= keys.count;
     gone.push(placement.id);
   }
-  if (part.keys!.count - room < 2) return [];
+  if (most - room < 2) return [];
   return [
     {
       kind: 'ladder',

@@ -1,3 +1,4 @@
+import { atOrThrow } from '../../collections/orThrow';
 import type { Data } from '../../checks/engine/check';
 import type { Edit } from '../../plan/edit';
 import { newPlacement } from '../../plan/newPlacement';
@@ -81,7 +82,7 @@ export function onHelper(
       count: { is: 'count', value: count },
       terminals: { is: 'terminals', keys: movable.slice(0, count).map((item) => item.key) },
     },
-    edits: [add, ...movable.slice(0, count).map((item, at) => toTerminal(item, helper, ports[at]!))],
+    edits: [add, ...movable.slice(0, count).map((item, at) => toTerminal(item, helper, atOrThrow(ports, at)))],
   });
   const open = movable.filter((item) => stuck.settled.open.includes(item.key)).length;
   for (let count = Math.max(1, Math.min(open, most)); count <= most; count += 1) {

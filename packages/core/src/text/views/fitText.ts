@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { describeFinding } from '../describe';
 import { listText, placementText, terminalText } from '../names';
 import type { Plan } from '../../plan/plan';
@@ -59,7 +60,7 @@ export function partText(plan: Plan, addition: CompleteAddition, sheets: Sheets)
   const grave = addition.added.filter((finding) => finding.level !== 'hint');
   if (grave.length > 0) {
     const more = grave.length > 1 ? ` (+${grave.length - 1} more)` : '';
-    return [`${describeFinding(addition.plan, sheets, grave[0]!).title}${more}`, moved].filter(Boolean).join('; ');
+    return [`${describeFinding(addition.plan, sheets, firstOrThrow(grave)).title}${more}`, moved].filter(Boolean).join('; ');
   }
   return [pins, moved].filter(Boolean).join(', ');
 }

@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../../collections/orThrow';
+import { firstOrThrow, lastOrThrow } from '../../collections/orThrow';
 import { componentNames } from '../../electrics/reports/components';
 import { type Half, holeText, isSideBySide, rowOnBoard } from '../../outputs/holes/breadboard';
 import { holePlan, type Jumper, type Lead, type PlacedItem } from '../../outputs/holes/holePlan';
@@ -124,7 +124,7 @@ export function plugText(plan: Plan, sheets: Sheets, { id, legs, overTwo }: Plac
     id === 'board' ? (boardOf(plan, sheets)?.pins.get(leg)?.label ?? leg) : (partOf(plan, id, sheets)?.terminals.get(leg)?.label ?? leg);
   const corners = (['ae', 'fj'] as const).flatMap((half) => {
     const own = legs.filter(({ hole }) => hole.half === half).toSorted((a, b) => a.hole.row - b.hole.row);
-    return own.length > 1 ? [own[0]!, lastOrThrow(own)] : own;
+    return own.length > 1 ? [firstOrThrow(own), lastOrThrow(own)] : own;
   });
   const span = first === last ? `row ${rowText(board, first)}` : `rows ${rowText(board, first)} to ${rowText(board, last)}`;
   return `${span}: ${listText(corners.map(({ id: leg, hole }) => `${label(leg)} in ${holeText(board, hole)}`))}`;

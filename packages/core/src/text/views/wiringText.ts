@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import { placementText, terminalText } from '../names';
 import { componentNames, type Component } from '../../electrics/reports/components';
 import { boardOrThrow, partOf } from '../../plan/edit';
@@ -22,7 +23,7 @@ export function conductorName(plan: Plan, sheets: Sheets, conductor: Conductor):
     return rail ? (rail.terminal ?? rail.label) : terminalText(plan, sheets, id);
   }
   const label = conductor.pins.map(([pin]) => board.pins.get(pin!)?.label).filter(Boolean);
-  return label.length > 0 ? label.join(' + ') : endLabel(plan, sheets, conductor.ends[0]!);
+  return label.length > 0 ? label.join(' + ') : endLabel(plan, sheets, firstOrThrow(conductor.ends));
 }
 
 /** A conductor with everything at it.

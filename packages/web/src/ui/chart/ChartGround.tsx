@@ -1,4 +1,4 @@
-import { getOrThrow } from '@roof-chart/core/collections/orThrow';
+import { atOrThrow, getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { memo } from 'react';
 import styles from './SignalChart.module.css';
 import { type ColumnLayout, ringPath, type RowLayout } from './layout';
@@ -12,7 +12,7 @@ interface HangGroundProps {
 }
 
 const sameCould = (a: HangGroundProps['could'], b: HangGroundProps['could']): boolean =>
-  a.length === b.length && a.every(([id, columns], at) => id === b[at]![0] && columns === b[at]![1]);
+  a.length === b.length && a.every(([id, columns], at) => id === atOrThrow(b, at)[0] && columns === atOrThrow(b, at)[1]);
 
 /** What no edit changes: columns, the lines between parts, a small ring wherever a wire could go. On a large board
  *  this is most of the picture, so it has a layer of its own that the browser paints once. */

@@ -1,3 +1,4 @@
+import { beforeFirst } from '@roof-chart/core/collections/orThrow';
 /** Geometry of a chart in pixels; pure functions. */
 
 export interface ChartColumn {
@@ -39,7 +40,7 @@ const LETTER = 6;
  *  @example fittingTitle('left edge, from the USB end', 98) // 'left edge' */
 export function fittingTitle(title: string, width: number): string {
   const fits = (text: string) => text.length * LETTER <= width;
-  const head = title.split(',')[0]!;
+  const head = beforeFirst(title, ',');
   if (fits(title)) return title;
   return fits(head) ? head : `${head.slice(0, Math.max(1, Math.floor(width / LETTER) - 1))}…`;
 }

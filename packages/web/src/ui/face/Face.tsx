@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { memo } from 'react';
 import { drawnLabel, type Face, type FacePad } from '@roof-chart/core/faces/face';
 import { FaceItems } from './FaceItems';
@@ -34,11 +35,11 @@ function Pad({
   readonly hasLabel: boolean;
 }) {
   const { x, y, form, text } = pad;
-  const shown = { className: `${styles.pad} ${fill === undefined ? (TONE[pad.kind] ?? '') : ''}`, ...(fill === undefined ? {} : { fill }) };
+  const shown = { className: clsx(styles.pad, fill === undefined && TONE[pad.kind]), ...(fill === undefined ? {} : { fill }) };
   return (
     <g>
       {form === 'leg' ? <rect x={x - 0.9} y={y - 0.9} width={1.8} height={1.8} {...shown} /> : <circle cx={x} cy={y} r={0.8} {...shown} />}
-      {isLit && <circle cx={x} cy={y} r={1.45} className={hasLabel ? styles.lit : `${styles.lit} ${styles.litSmall}`} />}
+      {isLit && <circle cx={x} cy={y} r={1.45} className={hasLabel ? styles.lit : clsx(styles.lit, styles.litSmall)} />}
       {hasLabel && (
         <text
           className={isLit ? styles.labelLit : styles.label}

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, Collapse, CopyButton, UnstyledButton } from '@mantine/core';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate, useSearchParams } from 'react-router';
@@ -96,7 +97,7 @@ function FindingCard({ reviewed, finding }: { readonly reviewed: Reviewed; reado
     else void navigate(`/plans/${reviewed.plan.id}/${findingView(finding)}?finding=${encodeURIComponent(finding.id)}`);
   };
   return (
-    <li className={chosen ? `${styles.finding} ${styles.chosen}` : styles.finding} data-code={finding.code}>
+    <li className={clsx(styles.finding, chosen && styles.chosen)} data-code={finding.code}>
       <UnstyledButton className={styles.title} onClick={choose} aria-expanded={chosen}>
         <LevelMark level={finding.level} />
         <span className={styles.titleText}>

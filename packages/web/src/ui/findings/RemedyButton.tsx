@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, Popover } from '@mantine/core';
 import { useState } from 'react';
 import type { Finding, Remedy } from '@roof-chart/core/checks/engine/check';
@@ -54,7 +55,7 @@ export function ChangeButton({ plan, edits, label }: { readonly plan: Plan; read
         <Button
           variant="outline"
           size="compact-xs"
-          classNames={{ root: styles.remedy!, label: styles.remedyLabel! }}
+          classNames={{ root: clsx(styles.remedy), label: clsx(styles.remedyLabel) }}
           aria-haspopup={undefined}
           onMouseEnter={show}
           onMouseLeave={() => setOpen(false)}
@@ -65,7 +66,7 @@ export function ChangeButton({ plan, edits, label }: { readonly plan: Plan; read
           {label}
         </Button>
       </Popover.Target>
-      <Popover.Dropdown className={styles.dropdown!}>{words && <Shown words={words} />}</Popover.Dropdown>
+      <Popover.Dropdown className={clsx(styles.dropdown)}>{words && <Shown words={words} />}</Popover.Dropdown>
     </Popover>
   );
 }

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, Progress } from '@mantine/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
@@ -35,7 +36,7 @@ export function BringUpView() {
           {wires > 0 ? `, ${sure} of ${counted(wires, 'wire')} confirmed` : ''}
         </span>
         <Progress
-          className={styles.share!}
+          className={clsx(styles.share)}
           value={(100 * verified) / parts}
           size="sm"
           aria-label="Parts verified on the bench"

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, NativeSelect, Progress } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { type BenchFault } from '@roof-chart/core/bench/circuit';
@@ -165,7 +166,7 @@ function Simulation({ plan, bench: { asking, check } }: BenchProps) {
     <div className={styles.row}>
       <NativeSelect
         size="xs"
-        className={styles.fault!}
+        className={clsx(styles.fault)}
         label="Simulated bench: fault to simulate"
         value={chosen}
         data={[
@@ -185,7 +186,7 @@ function TestProgress({ done, all, onStop }: { readonly done: number; readonly a
   return (
     <div className={styles.row} role="status">
       <Progress
-        className={styles.share!}
+        className={clsx(styles.share)}
         value={(100 * done) / Math.max(1, all)}
         size="sm"
         aria-label="Test progress"

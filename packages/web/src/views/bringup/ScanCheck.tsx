@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, NativeSelect, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { placementText } from '@roof-chart/core/text/names';
@@ -14,11 +15,11 @@ import { COMPARED_TEXT, comparedText, conclusionText, scanText } from '@roof-cha
 import styles from './BringUp.module.css';
 
 const TONE: { readonly [K in Compared['is']]: string } = {
-  'as-planned': styles.good!,
-  'as-one': styles.bad!,
-  missing: styles.bad!,
+  'as-planned': clsx(styles.good),
+  'as-one': clsx(styles.bad),
+  missing: clsx(styles.bad),
   behind: 'quiet',
-  extra: styles.risky!,
+  extra: clsx(styles.risky),
 };
 
 /** What a fix does to the plan. */
@@ -49,7 +50,7 @@ export function ComparedTable({ plan, lines }: { readonly plan: Plan; readonly l
                       key={`${remedy.placement} ${remedy.part ?? ''}`}
                       size="compact-xs"
                       variant="outline"
-                      className={styles.remedy!}
+                      className={clsx(styles.remedy)}
                       onClick={() => edit(remedy.edits, fixWords(plan, sheets, remedy))}
                     >
                       {fixWords(plan, sheets, remedy)}

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, Checkbox } from '@mantine/core';
 import { useState } from 'react';
 import { answerText } from '@roof-chart/core/text/faultText';
@@ -116,7 +117,7 @@ export function Trials({ asking, ...props }: TrialsProps) {
       </p>
       {hasMoving && !isSimulated && (
         <Checkbox
-          className={styles.leave!}
+          className={clsx(styles.leave)}
           size="sm"
           color="dark.6"
           checked={mayMove}

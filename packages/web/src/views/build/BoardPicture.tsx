@@ -1,8 +1,10 @@
+import { headerPins } from '@roof-chart/core/sheets/headerPins';
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import type { BoardPosition } from '@roof-chart/core/outputs/boardPosition';
 import type { BuildWire } from '@roof-chart/core/outputs/buildList';
 import { boardOrThrow } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
-import type { BoardPin, Header } from '@roof-chart/core/sheets/boardSheet';
+import type { BoardPin, BoardSheet, Header } from '@roof-chart/core/sheets/boardSheet';
 import { useWorkbench } from '../../state/workbench';
 import { WIRE_HEX } from '@roof-chart/core/outputs/wireHex';
 import styles from './Build.module.css';
@@ -26,22 +28,22 @@ interface Spot {
 }
 
 /** Positions of both sides from the first end down, a small gap between headers of one side; double headers in two columns. */
-function boardSpots(headers: readonly Header[], pins: readonly BoardPin[], columns: typeof NARROW): readonly Spot[] {
+function boardSpots(sheet: BoardSheet, columns: typeof NARROW): readonly Spot[] {
   return (['left', 'right'] as const).flatMap((side) => {
     let y = TOP;
-    return headers
+    return sheet.headers.list
       .filter((header) => header.side === side)
       .flatMap((header, at): Spot[] => {
         if (at > 0) y += 10;
-        const own = pins.filter((pin) => pin.header === header.id);
+        const own = headerPins(sheet, header.id);
         if (header.rows !== 2) return own.map((pin) => ({ pin, side, x: columns[side], y: (y += PITCH) - PITCH, outer: false }));
         const top = y;
         y += PITCH * Math.ceil(own.length / 2);
         // Odd positions are in the left one of the two columns.
         const odd = side === 'left' ? columns.left : columns.right - ROW;
         return own.map((pin) => {
-          const isOdd = pin.position! % 2 === 1;
-          const place = Math.floor((pin.position! - 1) / 2);
+          const isOdd = pin.position % 2 === 1;
+          const place = Math.floor((pin.position - 1) / 2);
           return { pin, side, x: isOdd ? odd : odd + ROW, y: top + PITCH * place, outer: isOdd === (side === 'left') };
         });
       });
@@ -55,7 +57,7 @@ const landmark = (end: string | undefined): string =>
 /** "SDA ×6" beside a position: the labels that end there. */
 function noteFor(wires: readonly BuildWire[]): string {
   const labels = [...new Set(wires.map((w) => w.label))];
-  if (wires.length === 1) return labels[0]!;
+  if (wires.length === 1) return firstOrThrow(labels);
   return labels.length === 1 ? `${labels[0]} ×${wires.length}` : `${wires.length} wires`;
 }
 
@@ -133,7 +135,7 @@ export function BoardPicture({ plan, wires, pointed }: BoardPictureProps) {
   const isDouble = (id: string | undefined) => headers.find((header) => header.id === id)?.rows === 2;
   const columns = !headers.some(({ side }) => side === 'left') ? ONE_SIDED : headers.some(({ rows }) => rows === 2) ? WIDE : NARROW;
   const { left, right, width } = columns;
-  const places = boardSpots(headers, sheet.pins.list, columns);
+  const places = boardSpots(sheet, columns);
   const height = Math.max(...places.map((p) => p.y)) + 40;
   const isAt =
     ({ pin }: Spot) =>

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, CopyButton } from '@mantine/core';
 import { IconCopy, IconLayoutBoard, IconListNumbers, IconPrinter, IconSitemap } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
@@ -39,7 +40,7 @@ function Changes({ plan }: { readonly plan: Plan }) {
     edit([...namesKept(plan, sheets), { kind: 'built', built: builtNow(plan, sheets, today(new Date())) }], 'mark as built');
   if (!built)
     return (
-      <div className={`quiet ${styles.built} ${styles.unbuilt} ${styles.onScreen}`}>
+      <div className={clsx('quiet', styles.built, styles.unbuilt, styles.onScreen)}>
         When everything is wired, mark the build as done; later changes are then listed as wires to remove, move and add.
         <Button size="compact-sm" variant="default" onClick={keep}>
           Mark as built

@@ -1,3 +1,5 @@
+import clsx from 'clsx';
+import { entryOrThrow } from '@roof-chart/core/collections/orThrow';
 import { ActionIcon, Button, NativeSelect, Popover, TextInput } from '@mantine/core';
 import { IconPencil } from '@tabler/icons-react';
 import { useState } from 'react';
@@ -19,7 +21,7 @@ function LegOrder({ plan, component: { key, transistor } }: ComponentMenuProps) 
   const { edit } = useWorkbench();
   if (!transistor || key === undefined) return null;
   const orders = transistor.kind.endsWith('mos') ? LEG_ORDERS.fieldEffect : LEG_ORDERS.bipolar;
-  const { legs: _before, ...driver } = plan.drivers[key]!;
+  const { legs: _before, ...driver } = entryOrThrow(plan.drivers, key);
   const choose = (legs: string) => edit([{ kind: 'driver', ...splitKey(key), driver: legs === '' ? driver : { ...driver, legs } }]);
   return (
     <NativeSelect
@@ -48,7 +50,7 @@ export function ComponentMenu({ plan, component }: ComponentMenuProps) {
     <Popover opened={isOpen} onChange={setOpen} position="bottom-end" withinPortal trapFocus transitionProps={{ duration: 0 }}>
       <Popover.Target>
         <ActionIcon
-          className={styles.noteButton!}
+          className={clsx(styles.noteButton)}
           size="sm"
           aria-label={`Edit ${component.name}`}
           title={component.transistor ? 'Name and legs' : 'Name'}

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import type { KeyboardEvent } from 'react';
 import type { HolePicture } from '@roof-chart/core/outputs/holes/holePicture';
 import type { HoleShape } from '@roof-chart/core/outputs/holes/holeShapes';
@@ -114,7 +115,7 @@ export function HoleDrawing({ label, picture, marked, onMark, itemLabel, onMove,
           width={w}
           height={h}
           rx={4}
-          className={marked?.items.has(id) ? `${styles.item} ${styles.selected}` : styles.item}
+          className={clsx(styles.item, marked?.items.has(id) && styles.selected)}
           role="button"
           tabIndex={0}
           aria-label={itemLabel(id)}

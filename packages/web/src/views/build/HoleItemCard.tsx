@@ -1,4 +1,4 @@
-import { findOrThrow } from '@roof-chart/core/collections/orThrow';
+import { atOrThrow, findOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, NumberInput, SegmentedControl } from '@mantine/core';
 import { IconLock } from '@tabler/icons-react';
 import { useState } from 'react';
@@ -49,7 +49,7 @@ function RowField({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'it
 
 /** The half that an item is in; what lies over the gap is turned instead. */
 function SideControl({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 'item' | 'onMove'>) {
-  const own = item.sideOptions[sideOptionOf(holes, item)]!;
+  const own = atOrThrow(item.sideOptions, sideOptionOf(holes, item));
   if (item.side === 'across' || item.side === 'turned') {
     const turned = findOrThrow(item.sideOptions, ({ side, rowOffset }) => side !== own.side && rowOffset === own.rowOffset);
     const beside = item.sideOptions.find(({ side, rowOffset }) => side === own.side && rowOffset !== own.rowOffset);
@@ -72,7 +72,7 @@ function SideControl({ holes, item, onMove }: Pick<HoleItemCardProps, 'holes' | 
       size="xs"
       data={item.sideOptions.map((one, at) => ({ value: String(at), label: sideOptionText(holes.breadboard, one) }))}
       value={String(item.sideOptions.indexOf(own))}
-      onChange={(at) => onMove(item.id, { as: item.sideOptions[Number(at)]! })}
+      onChange={(at) => onMove(item.id, { as: atOrThrow(item.sideOptions, Number(at)) })}
     />
   );
 }

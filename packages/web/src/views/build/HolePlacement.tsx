@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, NativeSelect } from '@mantine/core';
 import type { HolePlan } from '@roof-chart/core/outputs/holes/holePlan';
 import { ROW_DISTANCES_MM, rowDistanceEdit } from '@roof-chart/core/outputs/holes/rowDistance';
@@ -29,7 +30,7 @@ function RowDistance({
   return (
     <NativeSelect
       size="xs"
-      className={styles.distance!}
+      className={clsx(styles.distance)}
       aria-label={`Row distance of ${name}`}
       value=""
       data={[

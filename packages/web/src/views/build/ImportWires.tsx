@@ -1,3 +1,4 @@
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, FileButton, Modal, Select, Textarea } from '@mantine/core';
 import { IconFileImport } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
@@ -28,7 +29,8 @@ function Match({
   const { terminals, end, open, there, edit, listed } = match;
   const ends = useMemo(() => boardEndChoices(plan, sheets), [plan, sheets]);
   if (there) return <span className="quiet">{open ? 'not connected in the plan either' : 'already in the plan'}</span>;
-  if (edit) return <>{`${terminalText(plan, sheets, terminals[0]!)} → ${open ? 'disconnected' : wireEndText(plan, sheets, end!)}`}</>;
+  if (edit)
+    return <>{`${terminalText(plan, sheets, firstOrThrow(terminals))} → ${open ? 'disconnected' : wireEndText(plan, sheets, end!)}`}</>;
   if (listed.to === '') return <span className={styles.unmatched}>line too long</span>;
   const keys = terminals.length > 0 ? terminals : planTerminals(plan, sheets).flatMap((t) => (t.placement.onBoard ? [] : [t.key]));
   return (

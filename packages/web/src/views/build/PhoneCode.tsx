@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, Popover } from '@mantine/core';
 import { IconDeviceMobile } from '@tabler/icons-react';
 import { QRCodeSVG } from 'qrcode.react';
@@ -24,7 +25,7 @@ export function PhoneCode({ planId }: { readonly planId: string }) {
           On a phone
         </Button>
       </Popover.Target>
-      <Popover.Dropdown className={styles.phone!} aria-label="Step by step on a phone">
+      <Popover.Dropdown className={clsx(styles.phone)} aria-label="Step by step on a phone">
         <QRCodeSVG value={address} size={220} marginSize={2} title="Code of the address below" />
         <p>Scan the code with the camera of a phone in the same network. It opens this plan step by step.</p>
         <a href={address} className="mono">

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { ActionIcon, Checkbox } from '@mantine/core';
 import { IconLock, IconNote } from '@tabler/icons-react';
 import { useState } from 'react';
@@ -45,7 +46,7 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
         {to} {wire.locked && <IconLock size={13} aria-label="locked" />}
       </span>
       <span className={styles.where}>
-        {holes && <strong className={`num ${styles.holes}`}>{holes}</strong>}
+        {holes && <strong className={clsx('num', styles.holes)}>{holes}</strong>}
         {wire.colour} · module pin {wire.number}
         {!holes && ` · ${whereText(wire)}`}
         {wire.note && (
@@ -58,7 +59,7 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
         )}
       </span>
       <ActionIcon
-        className={styles.noteButton!}
+        className={clsx(styles.noteButton)}
         size="sm"
         aria-label={`Bench note on ${name} ${wire.label}`}
         title="Bench note"
@@ -88,7 +89,7 @@ export function StepLine(props: StepLineProps) {
       />
       <span>
         <strong>{head}</strong>: <Unbroken text={text} />
-        {holes && <strong className={`num ${styles.holes}`}> {holes}</strong>}
+        {holes && <strong className={clsx('num', styles.holes)}> {holes}</strong>}
         {detail && (
           <span className="quiet">
             {text.endsWith('.') ? ' ' : ' · '}

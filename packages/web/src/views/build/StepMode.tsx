@@ -1,3 +1,5 @@
+import clsx from 'clsx';
+import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Progress } from '@mantine/core';
 import { IconArrowLeft, IconArrowRight, IconCheck } from '@tabler/icons-react';
 import { useEffect, useMemo, useState } from 'react';
@@ -138,7 +140,7 @@ function StepCard({ plan, step, section }: StepCardProps) {
         {head}
       </h2>
       <p className={styles.stepText}>{text}</p>
-      {holes && <p className={`num ${styles.stepHoles}`}>{holes}</p>}
+      {holes && <p className={clsx('num', styles.stepHoles)}>{holes}</p>}
       {detail && <p className={styles.stepDetail}>{detail}</p>}
       <p className={styles.stepState}>
         {step.done && 'Done'}
@@ -191,7 +193,7 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
     ),
   );
   const at = Math.min(wanted, last);
-  const { step, section } = all[at]!;
+  const { step, section } = atOrThrow(all, at);
   const done = all.filter((one) => one.step.done).length;
   const wires = all.flatMap((one) => (one.step.what.is === 'wire' ? [one.step.what.wire] : []));
   const go = (by: 1 | -1) => setWanted(Math.min(last, Math.max(0, at + by)));
@@ -206,7 +208,13 @@ export function StepMode({ plan, sections, errors, onTick, onClose }: StepModePr
         <span className="num">
           Step {at + 1} of {all.length}, {done} done
         </span>
-        <Progress className={styles.stepBar!} value={(100 * done) / all.length} size="sm" aria-label="Progress" transitionDuration={0} />
+        <Progress
+          className={clsx(styles.stepBar)}
+          value={(100 * done) / all.length}
+          size="sm"
+          aria-label="Progress"
+          transitionDuration={0}
+        />
         <Button variant="default" size="md" onClick={onClose}>
           Full list
         </Button>

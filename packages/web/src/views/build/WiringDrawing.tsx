@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import type { KeyboardEvent } from 'react';
 import { moduleFace } from '@roof-chart/core/outputs/wiring/moduleFace';
@@ -98,14 +99,7 @@ function Module({
       aria-pressed={isMarked}
       {...pressed(onMark, module.component ? undefined : onMove)}
     >
-      <rect
-        x={x}
-        y={y}
-        width={MODULE_WIDTH}
-        height={height}
-        rx={3}
-        className={isMarked ? `${styles.outline} ${styles.marked}` : styles.outline}
-      />
+      <rect x={x} y={y} width={MODULE_WIDTH} height={height} rx={3} className={clsx(styles.outline, isMarked && styles.marked)} />
       <text x={x + 2} y={y - 4} className={styles.name}>
         {shortened(title, 24)}
       </text>
@@ -197,7 +191,7 @@ function Wires({
   const lines = picture.lines.filter((line) => line.conductor === conductor.id);
   const path = (list: typeof lines) => list.map(({ x1, y1, x2, y2 }) => `M${x1} ${y1}L${x2} ${y2}`).join('');
   return (
-    <g className={isDim ? `${styles.wire} ${pictureStyles.dim}` : styles.wire} onClick={onMark}>
+    <g className={clsx(styles.wire, isDim && pictureStyles.dim)} onClick={onMark}>
       <title>{conductorText(plan, sheets, conductor)}</title>
       <path d={path(lines)} className={pictureStyles.touch} />
       {lines.map(({ x1, y1, x2, y2, colour, isBar }, at) => (

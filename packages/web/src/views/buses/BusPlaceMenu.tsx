@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, Loader, Menu } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import type { Bus } from '@roof-chart/core/nets/buses';
@@ -60,7 +61,7 @@ export function BusPlaceMenu({ plan, bus }: BusPlaceMenuProps) {
           Put this bus on…
         </Button>
       </Menu.Target>
-      <Menu.Dropdown className={styles.places!}>
+      <Menu.Dropdown className={clsx(styles.places)}>
         <Places plan={plan} bus={bus} />
       </Menu.Dropdown>
     </Menu>

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, Tabs } from '@mantine/core';
 import { useMemo } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -39,7 +40,7 @@ export function BusesView() {
   const shown = wanted === OTHERS ? undefined : (buses.find((bus) => keyOf(bus) === wanted) ?? buses[0]);
   const tab = shown ? keyOf(shown) : OTHERS;
   return (
-    <Tabs className={styles.view!} value={tab} keepMounted={false} onChange={(key) => void navigate(`/plans/${plan.id}/buses/${key}`)}>
+    <Tabs className={clsx(styles.view)} value={tab} keepMounted={false} onChange={(key) => void navigate(`/plans/${plan.id}/buses/${key}`)}>
       <Tabs.List>
         {buses.map((bus) => (
           <Tabs.Tab key={bus.id} value={keyOf(bus)}>
@@ -48,7 +49,7 @@ export function BusesView() {
         ))}
         {others.length > 0 && <Tabs.Tab value={OTHERS}>Other lines</Tabs.Tab>}
       </Tabs.List>
-      <Tabs.Panel value={tab} className={styles.panel!}>
+      <Tabs.Panel value={tab} className={clsx(styles.panel)}>
         {!shown && <OtherLinesView plan={plan} all={others} />}
         {shown?.kind === 'i2c' && <I2cView plan={plan} bus={shown} />}
         {shown?.kind === 'spi' && <SpiView plan={plan} board={board} bus={shown} />}

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { NumberInput } from '@mantine/core';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../state/workbench';
@@ -12,7 +13,7 @@ export function RateField({ plan, placement, usual }: { readonly plan: Plan; rea
   return (
     <NumberInput
       size="xs"
-      className={styles.rate!}
+      className={clsx(styles.rate)}
       aria-label={`Accesses of ${name} per second`}
       min={0}
       max={10_000}

@@ -1,4 +1,4 @@
-import { lastOrThrow } from '@roof-chart/core/collections/orThrow';
+import { firstOrThrow, lastOrThrow } from '@roof-chart/core/collections/orThrow';
 import { rowId, type SpiReport, wireHz } from '@roof-chart/core/electrics/reports/spiReport';
 import type { Bus } from '@roof-chart/core/nets/buses';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -15,7 +15,7 @@ const CLOCK_TICKS = [1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8].flatMap((decade) => [dec
 /** The scale of clocks, 100 kHz to 100 MHz, wider where a clock lies outside it.
  *  @param clocks in hertz */
 function clockScale(clocks: readonly number[]): Scale {
-  const min = CLOCK_TICKS.findLast((tick) => tick <= Math.min(1e5, ...clocks)) ?? CLOCK_TICKS[0]!;
+  const min = CLOCK_TICKS.findLast((tick) => tick <= Math.min(1e5, ...clocks)) ?? firstOrThrow(CLOCK_TICKS);
   const max = CLOCK_TICKS.find((tick) => tick >= Math.max(1e8, ...clocks)) ?? lastOrThrow(CLOCK_TICKS);
   const ticks = CLOCK_TICKS.filter((at) => at >= min && at <= max).map((at) => ({ at, label: formatSi(at, '').replace(/\s/g, '') }));
   return { min, max, log: true, ticks };

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, SegmentedControl, UnstyledButton } from '@mantine/core';
 import { memo } from 'react';
 import { costText } from '@roof-chart/core/text/costText';
@@ -24,7 +25,7 @@ const ScopeControl = memo(function ScopeControl({
   return (
     <SegmentedControl
       size="xs"
-      className={styles.scope!}
+      className={clsx(styles.scope)}
       aria-label="Wires shown"
       value={scope}
       onChange={(value) => dispatch(sessionActions.scopeChosen(value as WireScope))}

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, NativeSelect } from '@mantine/core';
 import { IconLock, IconLockOpen, IconPlugConnected, IconPlugConnectedX } from '@tabler/icons-react';
 import { memo, type ReactNode } from 'react';
@@ -218,7 +219,7 @@ function WireTools({ item, onLock, onColour }: Pick<Chosen, 'item' | 'onLock' | 
         w={84}
         data={[...WIRE_COLOURS]}
         value={colour}
-        classNames={{ input: styles.colourInput! }}
+        classNames={{ input: clsx(styles.colourInput) }}
         onChange={(event) => onColour(item, event.currentTarget.value as WireColour)}
       />
     </>

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, Popover } from '@mantine/core';
 import { useState } from 'react';
 import type { Alternative } from '@roof-chart/core/assign/explain';
@@ -80,7 +81,7 @@ export function WhyHere({ plan, board, terminal, role }: WhyHereProps) {
           Why here?
         </Button>
       </Popover.Target>
-      <Popover.Dropdown className={styles.why!} aria-label="Cost of each pin">
+      <Popover.Dropdown className={clsx(styles.why)} aria-label="Cost of each pin">
         {!list && (
           <p className={styles.fact} role="status">
             Trying every pin…

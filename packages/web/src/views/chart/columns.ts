@@ -1,3 +1,4 @@
+import { headerPins } from '@roof-chart/core/sheets/headerPins';
 import type { WireEnd } from '@roof-chart/core/plan/plan';
 import type { BoardPin } from '@roof-chart/core/sheets/boardSheet';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
@@ -56,7 +57,7 @@ export function boardBlocks(board: IndexedBoard): readonly ColumnBlock[] {
       header.ends[0] === 'USB end' && sheet.headers.list.length < 3
         ? `${header.title}, from the USB end`
         : header.title.replace('digital header ', '').replace(' header', ''),
-    columns: sheet.pins.list.filter((pin) => pin.header === header.id).map((pin) => pinColumn(board, pin)),
+    columns: headerPins(sheet, header.id).map((pin) => pinColumn(board, pin)),
   }));
   return [{ id: 'rails', title: 'rails', columns: [ground, ...rails] }, ...headers];
 }

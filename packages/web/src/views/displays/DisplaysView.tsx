@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { lastOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Checkbox, CopyButton, NativeSelect, Slider, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
@@ -100,7 +101,7 @@ function ChainOrder({ part, members }: { readonly part: PartSheet; readonly memb
   if (members.length < 2) return null;
   const { chainBits } = part.bus;
   return (
-    <p className={`quiet ${styles.fact}`}>
+    <p className={clsx('quiet', styles.fact)}>
       {members.length} modules in a chain, left to right: {members.map(({ name }) => name).join(', ')}. The bits that are sent first end up
       in {lastOrThrow(members).name}
       {chainBits === undefined ? '' : `; ${members.length} × ${chainBits} bits per update, most significant bit first`}.
@@ -149,13 +150,11 @@ function Shown({ placement, part, members, line, readout }: ShownProps) {
         />
       )}
       {layout && (
-        <p className={`${styles.fact} ${layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet'}`}>
-          {displayLayoutText(layout)}
-        </p>
+        <p className={clsx(styles.fact, layout.cut > 0 || layout.unknown.length > 0 ? styles.bad : 'quiet')}>{displayLayoutText(layout)}</p>
       )}
       <ChainOrder part={part} members={members} />
       {line && (
-        <p className={`quiet ${styles.fact}`}>
+        <p className={clsx('quiet', styles.fact)}>
           frame memory {formatBytes(line.bytes)}: {PICTURE_TEXT[line.picture]} ({line.format})
         </p>
       )}

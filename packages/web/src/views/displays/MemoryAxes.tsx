@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { flashLedger } from '@roof-chart/core/displays/flash';
 import { memoryLedger } from '@roof-chart/core/displays/memory';
 import type { Plan } from '@roof-chart/core/plan/plan';
@@ -28,7 +29,7 @@ function Axis({ label, words, total, used, rows }: AxisProps) {
   };
   return (
     <section className={styles.memory} aria-label={label}>
-      <p className={used > total && total > 0 ? `${styles.fact} ${styles.bad}` : styles.fact}>{words}</p>
+      <p className={clsx(styles.fact, used > total && total > 0 && styles.bad)}>{words}</p>
       {rows.length > 0 && total > 0 && (
         <ScaleChart
           label={`${label} of the board`}

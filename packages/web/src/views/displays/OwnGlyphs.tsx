@@ -1,3 +1,5 @@
+import clsx from 'clsx';
+import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import { ActionIcon, Button, TextInput } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import { useState } from 'react';
@@ -32,7 +34,7 @@ function Dots({
   return (
     <div className={digit ? styles.segmentDots : styles.dots} role="group" aria-label={`Dots of ${name}`}>
       {cells.map(({ row, bit, label, text }) => {
-        const lit = (dots[row]! & (1 << bit)) !== 0;
+        const lit = (atOrThrow(dots, row) & (1 << bit)) !== 0;
         return (
           <button
             key={`${row} ${bit}`}
@@ -103,7 +105,7 @@ export function OwnGlyphs({ glyphs, unit, onChange }: OwnGlyphsProps) {
           </Button>
         </form>
       ) : (
-        <p className={`quiet ${styles.fact}`}>The display stores {PLAN_LIMITS.ownGlyphs}.</p>
+        <p className={clsx('quiet', styles.fact)}>The display stores {PLAN_LIMITS.ownGlyphs}.</p>
       )}
     </details>
   );

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { ActionIcon, Button, Checkbox, CopyButton, FileButton, NativeSelect, Slider } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -267,7 +268,7 @@ export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
       <summary>Pictures ({pictures.length})</summary>
       <DropZone words={`or drop it here; it is scaled to ${columns} × ${rows} pixels and converted to bytes.`} onFile={take} />
       {problem && (
-        <p className={`${styles.fact} ${styles.bad}`} role="alert">
+        <p className={clsx(styles.fact, styles.bad)} role="alert">
           {problem}
         </p>
       )}

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button } from '@mantine/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { NavLink, useParams, useSearchParams } from 'react-router';
@@ -242,7 +243,7 @@ export function FactsView() {
         <ul>
           {list.map((sheet) => (
             <li key={sheet.id}>
-              <NavLink to={`/plans/${plan.id}/facts/${sheet.id}`} className={sheet === chosen ? styles.linkOn! : styles.link!}>
+              <NavLink to={`/plans/${plan.id}/facts/${sheet.id}`} className={clsx(sheet === chosen ? styles.linkOn : styles.link)}>
                 {sheet.title}
                 {notes(sheet) > 0 && <span className={styles.noteCount}> {counted(notes(sheet), 'note')}</span>}
               </NavLink>

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, UnstyledButton } from '@mantine/core';
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-react';
@@ -24,7 +25,7 @@ const boardOfFit = (fit: BoardFit): string => fit.board;
 
 const LEFT = ['Free pins', 'Analog', 'PWM', 'I2C', 'SPI', 'Serial'] as const;
 
-const TONE = { fits: styles.good!, clashes: styles.bad!, open: styles.bad!, unknown: styles.risky! } as const;
+const TONE = { fits: clsx(styles.good), clashes: clsx(styles.bad), open: clsx(styles.bad), unknown: clsx(styles.risky) } as const;
 
 function Details({ plan, fit, title }: { readonly plan: Plan; readonly fit: BoardFit; readonly title: string }) {
   const { sheets, edit } = useWorkbench();

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Tabs } from '@mantine/core';
 import { useNavigate, useParams } from 'react-router';
 import { useOpenPlan } from '../../state/store';
@@ -13,7 +14,7 @@ export function FitsView() {
   const shown = side === 'parts' ? 'parts' : 'boards';
   return (
     <Tabs
-      className={styles.view!}
+      className={clsx(styles.view)}
       value={shown}
       keepMounted={false}
       onChange={(value) => void navigate(`/plans/${plan.id}/fits${value === 'parts' ? '/parts' : ''}`)}
@@ -22,10 +23,10 @@ export function FitsView() {
         <Tabs.Tab value="boards">Which board</Tabs.Tab>
         <Tabs.Tab value="parts">What else fits</Tabs.Tab>
       </Tabs.List>
-      <Tabs.Panel value="boards" className={styles.panel!}>
+      <Tabs.Panel value="boards" className={clsx(styles.panel)}>
         <BoardRanking plan={plan} />
       </Tabs.Panel>
-      <Tabs.Panel value="parts" className={styles.panel!}>
+      <Tabs.Panel value="parts" className={clsx(styles.panel)}>
         <PartSweep plan={plan} />
       </Tabs.Panel>
     </Tabs>

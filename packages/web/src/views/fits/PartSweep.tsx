@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { SegmentedControl } from '@mantine/core';
 import { type CSSProperties, memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import type { Remote } from 'comlink';
@@ -32,11 +33,11 @@ const WORDS: { readonly [V in AdditionVerdict]: string } = {
   no: 'Does not fit',
 };
 const TONE: { readonly [V in AdditionVerdict]: string } = {
-  fits: fits.good!,
-  with: fits.good!,
-  moves: fits.moves!,
-  risk: fits.risky!,
-  no: fits.bad!,
+  fits: clsx(fits.good),
+  with: clsx(fits.good),
+  moves: clsx(fits.moves),
+  risk: clsx(fits.risky),
+  no: clsx(fits.bad),
 };
 
 /** One of hundreds that are drawn anew while answers come in: nothing in it that is not needed. */
@@ -125,7 +126,7 @@ function Tools({ query, onQuery, shown, onShown, count }: ToolsProps) {
     <div className={fits.tools}>
       <SearchField
         size="xs"
-        className={fits.search!}
+        className={clsx(fits.search)}
         label="Search parts"
         placeholder="chip, function, label, address"
         value={query}

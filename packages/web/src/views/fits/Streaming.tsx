@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Progress } from '@mantine/core';
 import styles from './Fits.module.css';
 
@@ -13,7 +14,7 @@ export function Streaming({ done, all, words }: { readonly done: number; readonl
           <p className="quiet">
             Checked: <span className="num">{done}</span> of <span className="num">{all}</span>
           </p>
-          <Progress className={styles.progress!} value={(100 * done) / all} size="xs" aria-label="Progress" transitionDuration={0} />
+          <Progress className={clsx(styles.progress)} value={(100 * done) / all} size="xs" aria-label="Progress" transitionDuration={0} />
         </>
       )}
     </div>

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { getOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Select, Textarea } from '@mantine/core';
 import { useDeferredValue, useMemo, useState } from 'react';
@@ -117,7 +118,7 @@ export function BoardChoice({
       <Button
         size="compact-sm"
         variant="subtle"
-        className={styles.byLabels!}
+        className={clsx(styles.byLabels)}
         aria-expanded={isByLabels}
         onClick={() => setByLabels(!isByLabels)}
       >

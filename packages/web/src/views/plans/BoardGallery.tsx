@@ -1,3 +1,5 @@
+import clsx from 'clsx';
+import { entryOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Chip, UnstyledButton } from '@mantine/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -27,7 +29,7 @@ export function BoardGallery({
   const shown = useMemo(
     () =>
       (deferredQuery === '' ? boards : searchBoards(boards, deferredQuery)).filter((one) =>
-        traits.every((trait) => BOARD_TRAITS[trait]!(one)),
+        traits.every((trait) => entryOrThrow(BOARD_TRAITS, trait)(one)),
       ),
     [boards, deferredQuery, traits],
   );
@@ -57,7 +59,7 @@ export function BoardGallery({
         {shown.map((one) => (
           <li key={one.id}>
             <UnstyledButton
-              className={one.id === board ? `${styles.card} ${styles.cardChosen}` : styles.card}
+              className={clsx(styles.card, one.id === board && styles.cardChosen)}
               aria-pressed={one.id === board}
               onClick={() => onChoose(one.id)}
             >

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { headerEnd } from '@roof-chart/core/text/headerEnd';
 import { edgesOf } from '@roof-chart/core/identify/identifyBoard';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
@@ -15,7 +16,8 @@ export function EdgeLabels({ board }: { readonly board: BoardSheet }) {
             <li key={`${header.id} ${pins[0]?.id ?? ''}`}>
               <span>
                 {header.title}
-                {header.rows === 2 ? `, ${pins[0]!.position! % 2 === 1 ? 'odd' : 'even'} row` : ''}, from {headerEnd(header.ends[0])}:
+                {header.rows === 2 ? `, ${firstOrThrow(pins).position % 2 === 1 ? 'odd' : 'even'} row` : ''}, from{' '}
+                {headerEnd(header.ends[0])}:
               </span>{' '}
               <span className="mono">{pins.map(({ label }) => label).join(' ')}</span>
             </li>

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, FileButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useNavigate } from 'react-router';
@@ -29,7 +30,7 @@ export function useOpenFile(): (file: File) => Promise<void> {
       download(name, leftovers);
       notifications.show({
         autoClose: false,
-        message: `${counted(leftovers.length, 'entry', 'entries')} of ${file.name} could not be read and ${leftovers.length === 1 ? 'was' : 'were'} left out; the first is ${leftovers[0]!.path}: ${leftovers[0]!.fault}. The original content is saved as ${name}.`,
+        message: `${counted(leftovers.length, 'entry', 'entries')} of ${file.name} could not be read and ${leftovers.length === 1 ? 'was' : 'were'} left out; the first is ${firstOrThrow(leftovers).path}: ${firstOrThrow(leftovers).fault}. The original content is saved as ${name}.`,
       });
     }
     void navigate(`/plans/${plan.id}/chart`);

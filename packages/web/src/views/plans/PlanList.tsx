@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { ActionIcon, Button, NativeSelect } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { IconArchive, IconArchiveOff, IconCopy, IconTrash } from '@tabler/icons-react';
@@ -38,7 +39,7 @@ function when(iso: string): string {
 function State({ state: { wires, ticked, errors, warnings } }: { readonly state: PlanState }) {
   const found = [...(errors > 0 ? [counted(errors, 'error')] : []), ...(warnings > 0 ? [counted(warnings, 'warning')] : [])];
   return (
-    <span className={`${styles.state} num`}>
+    <span className={clsx(styles.state, 'num')}>
       <span className={errors > 0 ? styles.withErrors : warnings > 0 ? styles.withWarnings : styles.withoutFindings}>
         {wires === 0 ? 'nothing wired' : found.length === 0 ? 'no errors' : found.join(', ')}
       </span>

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, TextInput } from '@mantine/core';
 import { type DragEvent, type FormEvent, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -124,7 +125,7 @@ export function PlansView() {
     document.title = 'Plans · Roof Chart';
   }, []);
   return (
-    <div className={isOver ? `${styles.page} ${styles.dropping}` : styles.page} {...handlers}>
+    <div className={clsx(styles.page, isOver && styles.dropping)} {...handlers}>
       <header className={styles.top}>
         <SkipLink to={NEW_PLAN} label="Skip the list: new plan" />
         <h1>Roof Chart</h1>

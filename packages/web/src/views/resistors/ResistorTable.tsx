@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { ActionIcon, Button, NativeSelect } from '@mantine/core';
 import { IconChevronDown, IconChevronUp, IconX } from '@tabler/icons-react';
 import type { PlanResistor } from '@roof-chart/core/electrics/reports/planResistors';
@@ -38,7 +39,7 @@ function ValueCell({ plan, one: { ohms, why }, where, onSet }: ValueCellProps) {
     if (next !== undefined) onSet(next);
   };
   return (
-    <td className={ohms === undefined ? `${styles.number} ${styles.missing}` : styles.number}>
+    <td className={clsx(styles.number, ohms === undefined && styles.missing)}>
       {ohms === undefined ? (
         fit === undefined ? (
           'missing'
@@ -90,9 +91,9 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
       <ValueCell plan={plan} one={one} where={where} onSet={set} />
       <td>{ohms !== undefined && <Bands ohms={ohms} />}</td>
       <td className="mono">{ohms === undefined ? '' : letters(ohms)}</td>
-      <td className={`${styles.number} num`}>{one.exactOhms === undefined ? '' : formatSi(one.exactOhms, 'Ω')}</td>
-      <td className={`${styles.number} num`}>{one.amps === undefined ? '' : formatSi(one.amps, 'A')}</td>
-      <td className={`${styles.number} num`}>
+      <td className={clsx(styles.number, 'num')}>{one.exactOhms === undefined ? '' : formatSi(one.exactOhms, 'Ω')}</td>
+      <td className={clsx(styles.number, 'num')}>{one.amps === undefined ? '' : formatSi(one.amps, 'A')}</td>
+      <td className={clsx(styles.number, 'num')}>
         {one.watts === undefined ? '' : formatSi(one.watts, 'W')}
         {one.ratingWatts === undefined ? '' : ` → ${formatSi(one.ratingWatts, 'W')}`}
       </td>

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { ladderReports } from '@roof-chart/core/electrics/reports/ladderReport';
@@ -41,7 +42,7 @@ export function ResistorsView() {
         <DrawerFields drawer={plan.drawer} />
       </div>
       {list.length === 0 ? (
-        <p className={`quiet ${styles.empty}`}>
+        <p className={clsx('quiet', styles.empty)}>
           No resistors needed yet. Connect an LED, add a pull-up or a voltage divider to see its value and colour bands here. The
           calculators below work without a plan.
         </p>

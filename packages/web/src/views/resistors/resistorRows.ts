@@ -1,3 +1,4 @@
+import { beforeFirst, entryOrThrow } from '@roof-chart/core/collections/orThrow';
 import { terminalText } from '@roof-chart/core/text/names';
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/fixes/transistors';
 import { componentNames } from '@roof-chart/core/electrics/reports/components';
@@ -27,7 +28,7 @@ export function namesOf(plan: Plan, sheets: Sheets, { id, key, ohms, why }: Plan
   if (why.use === 'bus') return ['sda', 'scl'].flatMap((line) => all.get(`${why.segment}:bus.${line}`) ?? []);
   if (key === undefined) return [];
   const { placement, terminal } = splitKey(key);
-  return [all.get(`${placement}:${ROLES[id.split(' ', 1)[0]!]}.${terminal}`) ?? []].flat();
+  return [all.get(`${placement}:${ROLES[beforeFirst(id, ' ')]}.${terminal}`) ?? []].flat();
 }
 
 /** What it is there for. */
@@ -71,7 +72,7 @@ export function resistorEdit(plan: Plan, { id, key, why }: PlanResistor, ohms: n
   const at = splitKey(key!);
   if (why.use === 'base') return { kind: 'driver', ...at, driver: ohms === null ? null : { ...plan.drivers[key!], kind: why.kind, ohms } };
   if (id.startsWith('pull')) {
-    const to = plan.pulls[key!]!.to;
+    const to = entryOrThrow(plan.pulls, key!).to;
     return { kind: 'pull', ...at, pull: ohms === null ? null : { ohms, to } };
   }
   return { kind: 'series', ...at, ohms };

@@ -1,3 +1,5 @@
+import clsx from 'clsx';
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, NumberInput, Textarea, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { type FormEvent, useState } from 'react';
@@ -145,7 +147,8 @@ function useMaking() {
     const about = { id: `my-${slug(title)}`, title: title.trim(), chip: chip.trim(), form: 'own board', logicVolts: volts };
     const read = readSheet(JSON.parse(JSON.stringify(boardFromTable(about, table.rows, known))));
     const tell = (message: string) => void notifications.show({ message, color: 'brick', autoClose: false });
-    if (!read.ok) return tell(`${read.faults[0]!.path}: ${read.faults[0]!.fault}. Nothing was saved; the table is kept.`);
+    if (!read.ok)
+      return tell(`${firstOrThrow(read.faults).path}: ${firstOrThrow(read.faults).fault}. Nothing was saved; the table is kept.`);
     const result = await keep([read.sheet]);
     if (result.error) return tell(failureWords(result.error));
     void navigate(`/sheets/${about.id}`);
@@ -181,7 +184,7 @@ export function NewBoard() {
             value={text}
             onChange={(e) => setText(e.currentTarget.value)}
             spellCheck={false}
-            classNames={{ input: styles.pasted! }}
+            classNames={{ input: clsx(styles.pasted) }}
           />
           <Button type="submit" disabled={!ready} loading={isLoading}>
             Create the board

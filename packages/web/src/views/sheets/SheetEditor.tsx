@@ -1,3 +1,5 @@
+import clsx from 'clsx';
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, SegmentedControl, Textarea } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useDeferredValue, useMemo, useRef, useState } from 'react';
@@ -167,7 +169,7 @@ function Editing({ text, type, byField, setByField, shown, area, faults }: Retur
       <SegmentedControl
         size="xs"
         aria-label="Editing mode"
-        className={styles.how!}
+        className={clsx(styles.how)}
         value={byField ? 'fields' : 'text'}
         onChange={(how) => setByField(how === 'fields')}
         data={[
@@ -186,7 +188,7 @@ function Editing({ text, type, byField, setByField, shown, area, faults }: Retur
           value={text}
           onChange={(event) => type(event.currentTarget.value)}
           spellCheck={false}
-          classNames={{ input: styles.json! }}
+          classNames={{ input: clsx(styles.json) }}
         />
       )}
     </>
@@ -235,7 +237,7 @@ function Editor({ id, copy, start }: EditorProps) {
     const result = await keep([sheet]);
     if (result.error) return void notifications.show({ message: failureWords(result.error), color: 'brick', autoClose: false });
     draft.drop();
-    const { version, how } = result.data.sheets[0]!;
+    const { version, how } = firstOrThrow(result.data.sheets);
     notifications.show({ message: how === 'same' ? 'No changes to save.' : `“${sheet.title}” saved as version ${version}.` });
     void navigate(`/sheets/${sheet.id}`);
   };

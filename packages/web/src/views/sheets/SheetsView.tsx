@@ -1,3 +1,5 @@
+import clsx from 'clsx';
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, FileButton, UnstyledButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useDeferredValue, useMemo, useState } from 'react';
@@ -69,7 +71,7 @@ function Importer() {
     if (result.error) return tell(failureWords(result.error));
     const { sheets } = result.data;
     notifications.show({ message: sheets.map((s) => `${s.id}: ${s.how === 'same' ? 'no changes' : `version ${s.version}`}`).join('; ') });
-    void navigate(`/sheets/${sheets[0]!.id}`);
+    void navigate(`/sheets/${firstOrThrow(sheets).id}`);
   };
   return (
     <FileButton accept="application/json,.json" onChange={(file) => void take(file)} inputProps={{ 'aria-label': 'Sheet file to import' }}>
@@ -128,7 +130,7 @@ function SectionLinks({ section: { head, sheets }, own }: { readonly section: Se
       <ul>
         {sheets.map((sheet) => (
           <li key={sheet.id}>
-            <NavLink to={`/sheets/${sheet.id}`} className={({ isActive }) => (isActive ? styles.linkOn! : styles.link!)}>
+            <NavLink to={`/sheets/${sheet.id}`} className={({ isActive }) => clsx(isActive ? styles.linkOn : styles.link)}>
               {sheet.title}
               {own.has(sheet.id) && <span className={styles.ownMark}> own</span>}
             </NavLink>

@@ -1,3 +1,4 @@
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { readSheet } from '@roof-chart/core/sheets/readSheet';
@@ -21,7 +22,7 @@ export function readImport(text: string, name: string): Import {
   for (const [at, one] of list.entries()) {
     const result = readSheet(one);
     if (!result.ok) {
-      const { path, fault } = result.faults[0]!;
+      const { path, fault } = firstOrThrow(result.faults);
       const which = list.length > 1 ? `, sheet ${at + 1}` : '';
       const more = result.faults.length > 1 ? ` and ${result.faults.length - 1} more faults` : '';
       return { ok: false, words: `${name}${which}: ${path}: ${fault}${more}. Nothing was imported.` };

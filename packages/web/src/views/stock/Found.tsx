@@ -1,3 +1,4 @@
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { UnstyledButton } from '@mantine/core';
 import { memo, type ReactNode, useState } from 'react';
 import { counted } from '@roof-chart/core/quantity/format';
@@ -30,7 +31,7 @@ function Variants({ plan, parts, count }: { readonly plan: Plan; readonly parts:
   ];
   return (
     <div className={styles.variants}>
-      <table aria-label={`Versions of ${parts[0]!.title}`}>
+      <table aria-label={`Versions of ${firstOrThrow(parts).title}`}>
         <thead>
           <tr>
             <th />
@@ -72,7 +73,7 @@ export interface FoundProps {
 /** A part that could be added, with its other forms behind a button. */
 export const Found = memo(function Found({ plan, parts, addition, evidence, lit, count = 1 }: FoundProps) {
   const [open, setOpen] = useState(false);
-  const part = parts[0]!;
+  const part = firstOrThrow(parts);
   const onModule = moduleText(part);
   return (
     <li className={styles.foundItem}>

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { ActionIcon, Button, Switch, UnstyledButton } from '@mantine/core';
 import { IconCopy, IconTrash } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
@@ -40,7 +41,7 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
         <EditableName
           name={placement.name}
           what="this part"
-          className={styles.placedName!}
+          className={clsx(styles.placedName)}
           onRename={(name) => edit([{ kind: 'rename-placement', placement: placement.id, name }])}
         />
         <span className="quiet">{part?.title}</span>
@@ -124,7 +125,7 @@ function Radio({ plan }: { readonly plan: Plan }) {
   return (
     <Switch
       size="xs"
-      className={styles.radio!}
+      className={clsx(styles.radio)}
       checked={plan.radio}
       label={`The program uses ${radio.kinds}`}
       description={radio.note ?? `Blocks the analog inputs of ${radio.blocksAdc.join(', ')}.`}

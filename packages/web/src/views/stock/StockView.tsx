@@ -1,3 +1,5 @@
+import clsx from 'clsx';
+import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, NumberInput, UnstyledButton } from '@mantine/core';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { formatAddress } from '@roof-chart/core/quantity/format';
@@ -77,7 +79,7 @@ function Results({
   const shown = groups.slice(0, count);
   const additions = useAdditions(
     plan,
-    shown.map((group) => group[0]!.id),
+    shown.map((group) => firstOrThrow(group).id),
   );
   if (found.length === 0)
     return (
@@ -90,11 +92,11 @@ function Results({
     <>
       <ul className={styles.list}>
         {shown.map((group) => (
-          <Found key={group[0]!.id} plan={plan} parts={group} addition={additions.get(group[0]!.id)} count={quantity} />
+          <Found key={firstOrThrow(group).id} plan={plan} parts={group} addition={additions.get(firstOrThrow(group).id)} count={quantity} />
         ))}
       </ul>
       {groups.length > count && (
-        <Button variant="default" className={styles.moreButton!} onClick={() => setShownFor({ found, count: count + 40 })}>
+        <Button variant="default" className={clsx(styles.moreButton)} onClick={() => setShownFor({ found, count: count + 40 })}>
           Show {Math.min(40, groups.length - count)} more of {groups.length - count}
         </Button>
       )}
@@ -139,7 +141,7 @@ export function StockView() {
               />
               <NumberInput
                 size="sm"
-                className={styles.quantity!}
+                className={clsx(styles.quantity)}
                 aria-label="Quantity"
                 prefix="× "
                 title="How many to add at once"

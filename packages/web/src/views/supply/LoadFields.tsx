@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { NumberInput } from '@mantine/core';
 import type { SupplyLine } from '@roof-chart/core/electrics/reports/railReport';
 import { type LoadUse, type Plan, PLAN_LIMITS } from '@roof-chart/core/plan/plan';
@@ -30,7 +31,7 @@ export function LoadFields({
         {unit !== undefined && (
           <NumberInput
             size="xs"
-            className={styles.number!}
+            className={clsx(styles.number)}
             aria-label={`Number of ${unit}s of ${name}`}
             min={1}
             max={PLAN_LIMITS.loadUnits}
@@ -44,7 +45,7 @@ export function LoadFields({
       <td>
         <NumberInput
           size="xs"
-          className={styles.number!}
+          className={clsx(styles.number)}
           aria-label={`Simultaneous use of ${name}, per cent of peak`}
           min={0}
           max={100}

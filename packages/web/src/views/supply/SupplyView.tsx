@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Button, Checkbox } from '@mantine/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
@@ -73,7 +74,7 @@ function Rail({ plan, report }: { readonly plan: Plan; readonly report: RailRepo
       <h3>
         {rail.label} <span className={limit !== undefined && peakMilliamps > limit ? styles.over : 'quiet'}>{railWords(report)}</span>
       </h3>
-      <p className={`quiet ${styles.fact}`}>{rail.feed}</p>
+      <p className={clsx('quiet', styles.fact)}>{rail.feed}</p>
       {lines.length === 0 ? (
         <p className={styles.fact}>No loads.</p>
       ) : (

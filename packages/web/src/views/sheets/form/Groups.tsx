@@ -1,3 +1,5 @@
+import clsx from 'clsx';
+import { atOrThrow, firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import { ActionIcon, Button, NativeSelect, TextInput } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
 import { type ReactNode, useState } from 'react';
@@ -100,7 +102,7 @@ function Fold({
 
 function Absent({ label, onAdd }: { readonly label: string; readonly onAdd: () => void }) {
   return (
-    <Button size="compact-xs" variant="subtle" className={styles.addFact!} onClick={onAdd}>
+    <Button size="compact-xs" variant="subtle" className={clsx(styles.addFact)} onClick={onAdd}>
       + {label}
     </Button>
   );
@@ -147,7 +149,7 @@ export function VariantField(props: FieldProps) {
   const { shape, steps, value, required, onChange } = props;
   const label = labelOf(props);
   const shapes = shape.anyOf!;
-  if (value === undefined && !required) return <Absent label={label} onAdd={() => onChange(blankOf(shapes[0]!))} />;
+  if (value === undefined && !required) return <Absent label={label} onAdd={() => onChange(blankOf(firstOrThrow(shapes)))} />;
   const at = shapeAt(shapes, value);
   return (
     <fieldset className={styles.inlineGroup} id={fieldId(steps)} tabIndex={-1}>
@@ -161,15 +163,17 @@ export function VariantField(props: FieldProps) {
           ...(required ? [] : [{ value: '', label: '(not stated)' }]),
         ]}
         value={String(at)}
-        onChange={(event) => onChange(event.currentTarget.value === '' ? undefined : blankOf(shapes[Number(event.currentTarget.value)]!))}
+        onChange={(event) =>
+          onChange(event.currentTarget.value === '' ? undefined : blankOf(atOrThrow(shapes, Number(event.currentTarget.value))))
+        }
       />
-      <Members shape={shapes[at]!} steps={steps} value={isObject(value) ? value : {}} onChange={onChange} />
+      <Members shape={atOrThrow(shapes, at)} steps={steps} value={isObject(value) ? value : {}} onChange={onChange} />
     </fieldset>
   );
 }
 
 function moved(list: readonly Json[], at: number, by: number): readonly Json[] {
-  const member = list[at]!;
+  const member = atOrThrow(list, at);
   return list.toSpliced(at, 1).toSpliced(at + by, 0, member);
 }
 
@@ -222,7 +226,7 @@ export function ListField({ shape, name, steps, value, required, onChange }: Fie
         onChange={(next) => set(at, next)}
       />
     );
-    const what = name === 'list' ? memberName(list[at]!, at) : `${title} ${memberName(list[at]!, at)}`;
+    const what = name === 'list' ? memberName(atOrThrow(list, at), at) : `${title} ${memberName(atOrThrow(list, at), at)}`;
     const mover = !fixed && (
       <Mover
         what={what}
@@ -240,7 +244,7 @@ export function ListField({ shape, name, steps, value, required, onChange }: Fie
           {mover}
         </div>
       );
-    const object = list[at]!;
+    const object = atOrThrow(list, at);
     return (
       <Fold key={at} steps={[...steps, at]} summary={<span className="mono">{memberName(object, at)}</span>} actions={mover || undefined}>
         {() => <Members shape={inner} steps={[...steps, at]} value={isObject(object) ? object : {}} onChange={(next) => set(at, next)} />}
@@ -267,7 +271,7 @@ export function ListField({ shape, name, steps, value, required, onChange }: Fie
 export function MapField({ shape, name, steps, value, onChange }: FieldProps) {
   const { Field } = useForm();
   const title = labelOf({ shape, name });
-  const inner = Object.values(shape.patternProperties!)[0]!;
+  const inner = firstOrThrow(Object.values(shape.patternProperties!));
   const entries = Object.entries(isObject(value) ? value : {});
   const rename = (at: number, key: string) => onChange(Object.fromEntries(entries.map(([k, v], n) => [n === at ? key : k, v])));
   return (

@@ -8,7 +8,6 @@ export default tseslint.config(
   ...tseslint.configs.strict,
   {
     rules: {
-      '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       'max-lines': ['error', { max: 350, skipBlankLines: true, skipComments: true }],
@@ -17,6 +16,11 @@ export default tseslint.config(
       eqeqeq: 'error',
       'no-console': 'error',
     },
+  },
+  // A test that asserts too much fails, which is what it is for.
+  {
+    files: ['**/*.test.{ts,tsx}', 'e2e/**', 'bench/**', 'packages/*/tests/**'],
+    rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
   },
   { files: ['packages/web/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
   // Types of tests and of Node are in sight of all code here; the product must not use them where they are not.

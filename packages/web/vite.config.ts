@@ -47,6 +47,7 @@ const serviceWorker = (): Plugin => ({
   name: 'service-worker',
   apply: 'build',
   async writeBundle({ dir }, bundle) {
+    if (dir === undefined) throw new Error('No folder to write to');
     await build({
       configFile: false,
       publicDir: false,
@@ -54,7 +55,7 @@ const serviceWorker = (): Plugin => ({
       define: { BUILT_FILES: JSON.stringify(builtFiles(bundle)), 'process.env.NODE_ENV': '"production"' },
       build: {
         target: 'es2022',
-        outDir: dir!,
+        outDir: dir,
         emptyOutDir: false,
         lib: {
           entry: join(SOURCES, 'workers/serviceWorker.ts'),

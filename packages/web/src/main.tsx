@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import { MantineProvider } from '@mantine/core';
 import { Notifications } from '@mantine/notifications';
 import { setNonce } from 'get-nonce';
@@ -17,7 +18,7 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.c
 // The scroll lock of dialogs adds a style sheet and reads its nonce here.
 setNonce(nonce);
 
-createRoot(document.getElementById('root')!).render(
+createRoot(orThrow(document.getElementById('root'), 'root element')).render(
   <StrictMode>
     <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto" getStyleNonce={() => nonce}>
       <Notifications position="bottom-left" autoClose={8000} limit={4} />

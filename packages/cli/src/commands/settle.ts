@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import { planChanges } from '@roof-chart/core/text/planChanges';
 import { counted } from '@roof-chart/core/quantity/format';
 import { buildInstance } from '@roof-chart/core/assign/model/buildInstance';
@@ -40,7 +41,7 @@ function settle(io: Io, shipped: Sheets, file: string, options: SettleOptions, n
     io.out(JSON.stringify(buildInstance(plan, sheets, boardOrThrow(plan, sheets)), null, 2));
     return EXIT.clean;
   }
-  const result = settled(plan, sheets, { stop })!;
+  const result = orThrow(settled(plan, sheets, { stop }), 'board sheet');
   const conflict = result.costs.unwired > 0 ? conflictOf(result.instance, { stop }) : undefined;
   if (options.json) {
     const { edits, costs, bound, proved, nodes, open } = result;

@@ -1,3 +1,4 @@
+import { orThrow } from '../collections/orThrow';
 import { endPlacement } from '../plan/planRails';
 import { type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
 import { applyEdits } from '../plan/applyEdits';
@@ -70,7 +71,7 @@ export function ontoBoard(plan: Plan, sheets: Sheets, boardId: string, options: 
   };
   const moved = applyEdits(plan, [...off, move], sheets);
   if (!moved.ok) throw new Error(`A change of board does not apply: ${JSON.stringify(moved.problem)}`);
-  const settlement = assignPins(moved.plan, sheets, options)!;
+  const settlement = orThrow(assignPins(moved.plan, sheets, options), 'board sheet');
   return {
     edits: [...off, move, ...settlement.edits],
     plan: settlement.plan,

@@ -36,7 +36,7 @@ function wiredCommons(part: PartSheet): { readonly wired: readonly PartTerminal[
 /** The segment lines of a part by the output that each goes to: a segment of a digit to the output of its name's bit, lights of other kinds
  *  in printed order. */
 function placesOf(driver: PartSheet, part: PartSheet, bank: number): readonly (readonly [PartTerminal, string])[] | undefined {
-  const outputs = driver.multiplex!.segments.slice(bank * BANK, (bank + 1) * BANK);
+  const outputs = (driver.multiplex?.segments ?? []).slice(bank * BANK, (bank + 1) * BANK);
   const lines = segmentsOfPart(part);
   const named = outputs.map((id) => SEGMENTS.find((segment) => id.toLowerCase() === `seg${segment}`));
   const isDigit = lines.every((t) => SEGMENTS.some((segment) => segment === t.id));

@@ -1,3 +1,4 @@
+import { orThrow } from '../collections/orThrow';
 import { feedOf, logicVolts, railAt, pullFeed } from '../electrics/reports/busInputs';
 import { addressesOf } from '../nets/addresses';
 import { segmentsOf } from '../nets/segments';
@@ -150,7 +151,11 @@ function sourcesAt(wiring: Wiring, item: PlanTerminal, spread: Spread): readonly
     found.push({ pin, ohms: pull.ohms * spread.resistor(), volts: pull.to === 'supply' ? feed : Math.min(feed, 3.3) });
   const own = plan.pulls[key];
   if (own && !bare)
-    found.push({ pin, ohms: own.ohms * spread.resistor(), volts: own.to === 'supply' ? typical(pullFeed(plan, sheets, key)!.volts) : 0 });
+    found.push({
+      pin,
+      ohms: own.ohms * spread.resistor(),
+      volts: own.to === 'supply' ? typical(orThrow(pullFeed(plan, sheets, key), 'rail of the pull-up').volts) : 0,
+    });
   const passOhms = part.passage?.ohms;
   const side = supplyOfEnd(part, terminal.id);
   if (passOhms !== undefined && side !== undefined && !bare && !unfed)

@@ -1,5 +1,5 @@
 import { has } from '../collections/has';
-import { atOrThrow } from '../collections/orThrow';
+import { atOrThrow, orThrow } from '../collections/orThrow';
 import { addressesOf } from '../nets/addresses';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf } from '../plan/edit';
@@ -59,8 +59,8 @@ export function possibleFaults(plan: Plan, sheets: Sheets): readonly BenchFault[
   return [
     ...scannedBuses(plan, sheets).flatMap(({ controller, pins: lines }): BenchFault[] => {
       const fault: BenchFault = { kind: 'no-pull-up', controller };
-      const bare = circuitOf(plan, sheets, [fault])!;
-      const full = circuitOf(plan, sheets)!;
+      const bare = orThrow(circuitOf(plan, sheets, [fault]), 'board sheet');
+      const full = orThrow(circuitOf(plan, sheets), 'board sheet');
       // Where the board's own pull-ups are left, or where there were none, nothing is missing.
       const isHigh = (circuit: Circuit, pin: string) => (voltsAt(circuit, pin, []) ?? 0) > circuit.volts / 2;
       return Object.values(lines).some((pin) => isHigh(full, pin) && !isHigh(bare, pin)) ? [fault] : [];

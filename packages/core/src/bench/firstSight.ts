@@ -32,9 +32,10 @@ export function sightOf(plan: Plan, sheets: Sheets, placement: Placement): strin
   const shown = addresses.length > 0 ? part.firstLight.see.replace(PLACE, joined(addresses)) : usualSight(part);
   const trimmers = items.filter(({ wire }) => wire?.end.to === 'trimmer').map(({ key }) => dividerNames(plan, sheets, key));
   const see = [shown, ...trimmers.map((name) => `Turn ${name} until the contrast is right.`)].join(' ');
-  const circuits = items.flatMap((item) => (item.terminal.ifOpen?.wired === undefined ? [] : [item]));
+  const circuits = items.flatMap(({ terminal, wire }) =>
+    terminal.ifOpen?.wired === undefined ? [] : [{ ...terminal.ifOpen, label: terminal.label, wire }],
+  );
   const told = circuits.find(({ wire }) => !wire) ?? circuits[0];
   if (!told) return see;
-  const { note, wired } = told.terminal.ifOpen!;
-  return `${told.wire ? wired : `${note} (${told.terminal.label} not wired)`}. ${see}`;
+  return `${told.wire ? told.wired : `${told.note} (${told.label} not wired)`}. ${see}`;
 }

@@ -52,8 +52,8 @@ const MOVED = 5;
 export function heardAs(question: Question, words: string): string {
   if (question.ask === 'search') return /^[0-9a-f]{16}/.test(words) ? String(words.split(' ').length) : words;
   if (question.ask === 'watch' && question.analog) {
-    const [low, high] = words.split(' ').map(Number);
-    return high! - low! >= MOVED ? '1' : '0';
+    const [low = NaN, high = NaN] = words.split(' ').map(Number);
+    return high - low >= MOVED ? '1' : '0';
   }
   if (question.ask !== 'reply') return words;
   const bytes = (words.match(/[0-9a-f]{2}/g) ?? []).slice(question.after);

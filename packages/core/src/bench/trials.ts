@@ -132,7 +132,7 @@ function overSpi(plan: Plan, sheets: Sheets, placement: Placement, part: PartShe
   const line = request(trial.wake ? [`^${'ff'.repeat(10)}`, ...trial.send] : trial.send);
   if (trial.reply) return { ask: 'reply', placement: placement.id, line, ...trial.reply, needs };
   const undo = trial.undo && request(trial.undo);
-  return { ask: 'sign', placement: placement.id, line, undo, see: trial.see!, moves: false, needs };
+  return { ask: 'sign', placement: placement.id, line, undo, see: trial.see ?? '', moves: false, needs };
 }
 
 /** Something that one line of the board moves or switches. */
@@ -155,7 +155,11 @@ function byHand(plan: Plan, sheets: Sheets, placement: Placement, part: PartShee
   const phases = part.encoder?.phases.map((id) => items.find((t) => t.terminal.id === id && t.wire?.end.to === 'pin'));
   const pinAt = (item: PlanTerminal) => needsOf(plan, sheets, placement.id, [item.key]).lines[0]?.pin;
   const [a, b] = phases ?? [];
-  const turned: Trial[] = a && b ? [{ ask: 'turn', placement: placement.id, keys: [a.key, b.key], pins: [pinAt(a)!, pinAt(b)!] }] : [];
+  const [first, second] = [a && pinAt(a), b && pinAt(b)];
+  const turned: Trial[] =
+    a && b && first !== undefined && second !== undefined
+      ? [{ ask: 'turn', placement: placement.id, keys: [a.key, b.key], pins: [first, second] }]
+      : [];
   const isTold = items.some((t) => t.terminal.direction !== 'out');
   if (part.bus.kind === 'i2c' || isTold) return turned;
   return [

@@ -46,8 +46,16 @@ export function firstOrThrow<T>(list: ArrayLike<T>): Exclude<T, undefined> {
   return atOrThrow(list, 0);
 }
 
-/** What stands before the first mark in a text; all of it where the mark is not in it. */
+/** The part of a text before the first mark; the whole text where the mark is missing. */
 export function beforeFirst(text: string, mark: string): string {
   const at = text.indexOf(mark);
   return at < 0 ? text : text.slice(0, at);
+}
+
+/** A value that is known to be there.
+ *  @param what names it in the error
+ *  @throws RangeError where it is not */
+export function orThrow<T>(value: T, what: string): NonNullable<T> {
+  if (value === undefined || value === null) throw new RangeError(`No ${what}`);
+  return value;
 }

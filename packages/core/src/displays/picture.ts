@@ -34,8 +34,8 @@ export interface PictureForm {
 /** Lightness of each pixel from 0 to 255 by the weights of ITU-R BT.709; what is transparent is black. */
 export function greyOf({ rgba }: Pixels): Float64Array {
   return Float64Array.from({ length: rgba.length / 4 }, (_, n) => {
-    const [r, g, b, a] = rgba.subarray(4 * n, 4 * n + 4);
-    return ((0.2126 * r! + 0.7152 * g! + 0.0722 * b!) * a!) / 255;
+    const [r = 0, g = 0, b = 0, a = 0] = rgba.subarray(4 * n, 4 * n + 4);
+    return ((0.2126 * r + 0.7152 * g + 0.0722 * b) * a) / 255;
   });
 }
 
@@ -63,7 +63,10 @@ export function litOf(pixels: Pixels, shading: Shading, threshold: number): Uint
       if (shading !== 'spread') continue;
       const lack = value - (lit[at] ? 255 : 0);
       for (const [dx, dy, share] of SPREAD)
-        if (x + dx >= 0 && x + dx < width && y + dy < height) grey[at + dy * width + dx]! += (lack * share) / 16;
+        if (x + dx >= 0 && x + dx < width && y + dy < height) {
+          const to = at + dy * width + dx;
+          grey[to] = atOrThrow(grey, to) + (lack * share) / 16;
+        }
     }
   return lit;
 }
@@ -91,8 +94,8 @@ export function valuesOfPixels(pixels: Pixels, form: PictureForm): Uint16Array {
   if (form.bits === 1) return Uint16Array.from(litOf(pixels, form.shading, form.threshold), (value) => value ^ flip);
   if (form.bits === 4) return Uint16Array.from(greyOf(pixels), (value) => Math.round((value * 15) / 255) ^ flip);
   return Uint16Array.from({ length: rgba.length / 4 }, (_, n) => {
-    const [r, g, b] = rgba.subarray(4 * n, 4 * n + 3);
-    return (((r! >> 3) << 11) | ((g! >> 2) << 5) | (b! >> 3)) ^ flip;
+    const [r = 0, g = 0, b = 0] = rgba.subarray(4 * n, 4 * n + 3);
+    return (((r >> 3) << 11) | ((g >> 2) << 5) | (b >> 3)) ^ flip;
   });
 }
 
@@ -113,10 +116,11 @@ export function packPicture(pixels: Pixels, form: PictureForm): Uint8Array {
         bytes[2 * at] = form.first === 'high' ? value >> 8 : value & 0xff;
         bytes[2 * at + 1] = form.first === 'high' ? value & 0xff : value >> 8;
       } else if (form.bits === 4) {
-        bytes[y * Math.ceil(width / 2) + (x >> 1)]! |= (x % 2 === 0) === (form.first === 'high') ? value << 4 : value;
+        const byte = y * Math.ceil(width / 2) + (x >> 1);
+        bytes[byte] = atOrThrow(bytes, byte) | ((x % 2 === 0) === (form.first === 'high') ? value << 4 : value);
       } else if (value) {
-        const place = bitPlace(form, width, height, x, y);
-        bytes[place.byte]! |= 1 << place.bit;
+        const { byte, bit } = bitPlace(form, width, height, x, y);
+        bytes[byte] = atOrThrow(bytes, byte) | (1 << bit);
       }
     }
   return bytes;

@@ -1,3 +1,4 @@
+import { orThrow } from '../collections/orThrow';
 import { findNets } from '../nets/nets';
 import { BANK, commonsOf, driverAt } from '../nets/multiplexed';
 import { terminalsOf } from '../nets/terminals';
@@ -118,7 +119,10 @@ export function segmentTable(plan: Plan, sheets: Sheets, placement: string): Seg
     digits: digitsOf(plan, sheets, placement, part),
     activeLow,
     glyphs: [
-      ...TABLE_GLYPHS.filter((glyph) => own[glyph] === undefined).map((glyph) => ({ glyph, lit: sevenSegments(glyph)! })),
+      ...TABLE_GLYPHS.filter((glyph) => own[glyph] === undefined).map((glyph) => ({
+        glyph,
+        lit: orThrow(sevenSegments(glyph), 'glyph of seven segments'),
+      })),
       ...Object.entries(own).map(([glyph, [lit = 0]]) => ({ glyph, lit })),
     ].map(({ glyph, lit }) => ({ glyph, byte: byteOf(inByte, lit, activeLow) })),
     walk: SEGMENTS.filter((s) => bits.some((b) => b.segment === s)).map((segment) => ({

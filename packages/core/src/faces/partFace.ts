@@ -1,4 +1,4 @@
-import { firstOrThrow, lastOrThrow } from '../collections/orThrow';
+import { firstOrThrow, lastOrThrow, orThrow } from '../collections/orThrow';
 import { memoizeByObject } from '../memo/memoizeByObject';
 import type { PartSheet, PartTerminal } from '../sheets/partSheet';
 import { PITCH_MM, placeInRow, type ShapeRow } from '../sheets/shape';
@@ -59,7 +59,7 @@ const INCH = 25.4;
 
 /** The area of a display of pixels: by its diagonal where the sheet states one. */
 function pixelSize({ size = '', readout }: PartSheet): Size {
-  const { columns, rows } = readout!;
+  const { columns = 1, rows = 1 } = readout ?? {};
   const inches = Number(/(\d+(?:\.\d+)?)\s*(?:″|"|in)/.exec(size)?.[1] ?? NaN);
   const diagonal = Number.isFinite(inches) ? inches * INCH : 30;
   const unit = diagonal / Math.hypot(columns, rows);
@@ -151,7 +151,7 @@ function moduleFace(part: PartSheet): readonly [readonly FaceItem[], readonly Fa
 /** A bare display of digits: its legs in two rows, the first half below from left to right, the others above and back. */
 function bareDigitsFace(part: PartSheet): readonly [readonly FaceItem[], readonly FacePad[]] {
   const { list } = part.terminals;
-  const { item, size } = frontOf(part)!;
+  const { item, size } = orThrow(frontOf(part), 'front of the display');
   const half = Math.ceil(list.length / 2);
   const w = Math.max(size.w + 3, (half - 1) * PITCH_MM + 4);
   const h = Math.max(size.h + 4.5, (part.shape?.rowsMm ?? 0) - LEG_MM);

@@ -88,12 +88,11 @@ const words = (text: string): readonly string[] => text.toLowerCase().match(/[\p
 /** What a board is found by: the beginning of any of these words. */
 function wordsOf(board: BoardSheet): readonly string[] {
   const usb = board.traits?.usb?.toLowerCase();
+  const { radio } = board;
   return [
-    ...[board.chip, board.form, board.title, board.summary, board.id, board.radio?.kinds ?? '', ...(board.traits?.words ?? [])].flatMap(
-      words,
-    ),
+    ...[board.chip, board.form, board.title, board.summary, board.id, radio?.kinds ?? '', ...(board.traits?.words ?? [])].flatMap(words),
     ...(usb ? [usb, 'usb', usb.replace('usb-', 'type-').replace('-usb', ''), usb.replace('-usb', '')] : []),
-    ...(board.radio ? ['radio', 'wireless', 'wifi', 'ble'].filter((word) => word !== 'wifi' || /wi-fi/i.test(board.radio!.kinds)) : []),
+    ...(radio ? ['radio', 'wireless', 'wifi', 'ble'].filter((word) => word !== 'wifi' || /wi-fi/i.test(radio.kinds)) : []),
     board.system === 'linux' ? 'linux' : 'microcontroller',
   ];
 }

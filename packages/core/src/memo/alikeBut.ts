@@ -11,7 +11,8 @@ export function alikeBut<T extends object>(fields: readonly (keyof T)[]): (value
       before !== undefined &&
       Object.keys(value).every((key) => ignored.has(key) || before[key as keyof T] === value[key as keyof T]) &&
       Object.keys(before).length === Object.keys(value).length;
-    if (!isAlike) latest = value;
-    return latest!;
+    if (before !== undefined && isAlike) return before;
+    latest = value;
+    return value;
   };
 }

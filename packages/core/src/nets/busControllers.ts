@@ -63,7 +63,7 @@ export function shareControllers(board: IndexedBoard, buses: readonly BusLines[]
       tried.add(id);
       // The bus that is there moves on if another controller is left for it.
       const [other, ...more] = inTheWay(bus, id);
-      if (more.length > 0 || !place(other!, tried)) return false;
+      if (other === undefined || more.length > 0 || !place(other, tried)) return false;
       given[bus] = id;
       return true;
     });

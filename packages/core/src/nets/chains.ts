@@ -29,7 +29,7 @@ function before(plan: Plan, sheets: Sheets): ReadonlyMap<string, string | null> 
     const end = plan.wires[terminalKey(placement.id, input.id)]?.end;
     const other = end?.to === 'terminal' ? plan.placements.find((p) => p.id === end.placement) : undefined;
     const output = other && end?.to === 'terminal' ? partSheet(sheets, other.sheet)?.terminals.get(end.terminal) : undefined;
-    chained.set(placement.id, output?.chain === 'out' ? other!.id : null);
+    chained.set(placement.id, other && output?.chain === 'out' ? other.id : null);
   }
   return chained;
 }

@@ -59,7 +59,7 @@ export function driverAt(
   const placement = end?.to === 'terminal' ? plan.placements.find((p) => p.id === end.placement) : undefined;
   const part = placement && partSheet(sheets, placement.sheet)?.sheet;
   const output = part && end?.to === 'terminal' ? multiplexedOutput(part, end.terminal) : undefined;
-  return output && { driver: placement!.id, ...output };
+  return placement && output && { driver: placement.id, ...output };
 }
 
 /** Every LED of a plan that a driver lights: both of its lines are at outputs of it. Digits of one part share its segment lines. */

@@ -13,9 +13,9 @@ export function otherEnd(part: PartSheet, terminal: string): string | undefined 
 
 /** Whether the direction of a terminal matches the direction of a channel at this end. */
 export function flowsThrough(part: PartSheet, end: string, terminal: Pick<PartTerminal, 'direction'>): boolean {
-  const { drives, channels } = part.passage ?? {};
-  if (!drives) return true;
-  const isInput = channels!.some((c) => (drives === 'up' ? c.low : c.high) === end);
+  const { passage } = part;
+  if (!passage?.drives) return true;
+  const isInput = passage.channels.some((c) => (passage.drives === 'up' ? c.low : c.high) === end);
   return terminal.direction === (isInput ? 'out' : 'in');
 }
 
@@ -51,8 +51,9 @@ export function passThroughSource(plan: Plan, sheets: Sheets, key: TerminalKey):
   if (end?.to !== 'terminal') return undefined;
   const through = plan.placements.find((p) => p.id === end.placement);
   const part = through && partSheet(sheets, through.sheet)?.sheet;
-  const near = part && otherEnd(part, end.terminal);
-  return near !== undefined && passThroughOf(plan, through!, part!, near).length > 0 ? terminalKey(through!.id, near) : undefined;
+  if (!through || !part) return undefined;
+  const near = otherEnd(part, end.terminal);
+  return near !== undefined && passThroughOf(plan, through, part, near).length > 0 ? terminalKey(through.id, near) : undefined;
 }
 
 /** The part whose channel a terminal is wired to. */

@@ -8,8 +8,8 @@ export function pinAbilities(board: IndexedBoard, pin: BoardPin): readonly strin
   const direct = pin.crossbar ? (board.sheet.pins.list.find((p) => p.id === pin.id)?.functions ?? []) : (pin.functions ?? []);
   const any = pin.crossbar ? [pin.io === 'in' ? 'any digital line in' : 'any digital line'] : [];
   const functions = direct.map((name) => {
-    const [controller, line] = name.split('.');
-    return `${board.controllers.get(controller!)?.title ?? controller} ${line!.toUpperCase()}`;
+    const [controller = '', line = ''] = name.split('.');
+    return `${board.controllers.get(controller)?.title ?? controller} ${line.toUpperCase()}`;
   });
   const analog = pin.adc ? [`analog ${pin.adc.channel}`] : [];
   // A timer available on any pin says so; its channel is the pin.

@@ -40,8 +40,8 @@ function chainHead(plan: Plan, placement: Placement, sheets: Sheets, passed: Rea
   if (end?.to !== 'terminal' || passed.has(placement.id)) return placement.id;
   const before = plan.placements.find((p) => p.id === end.placement);
   const output = before && partSheet(sheets, before.sheet)?.terminals.get(end.terminal);
-  if (output?.chain !== 'out') return placement.id;
-  return chainHead(plan, before!, sheets, new Set([...passed, placement.id]));
+  if (!before || output?.chain !== 'out') return placement.id;
+  return chainHead(plan, before, sheets, new Set([...passed, placement.id]));
 }
 
 /** The terminal at the end of a wire between two lines of one kind. A line that goes on from there is followed to its end. */
@@ -57,8 +57,8 @@ function joinedWith(
   const key = terminalKey(wire.end.placement, wire.end.terminal);
   const other = plan.placements.find((p) => p.id === (wire.end as { placement: string }).placement);
   const target = other && partSheet(sheets, other.sheet)?.terminals.get(wire.end.terminal);
-  if (target?.line !== terminal.line || passed.has(key)) return undefined;
-  if (terminal.line === 'clock' && partSheet(sheets, other!.sheet)?.sheet.chip !== chip) return undefined;
+  if (!other || target?.line !== terminal.line || passed.has(key)) return undefined;
+  if (terminal.line === 'clock' && partSheet(sheets, other.sheet)?.sheet.chip !== chip) return undefined;
   return joinedWith(plan, sheets, plan.wires[key], terminal, chip, new Set([...passed, key])) ?? key;
 }
 
@@ -89,7 +89,7 @@ function standingFor(plan: Plan, sheets: Sheets, item: PlanTerminal): PlanTermin
 
 /** An input of an open-collector output: required once a load is wired to the output. */
 function inUse(plan: Plan, part: PartSheet, item: PlanTerminal): PlanTerminal {
-  const output = part.sinks!.channels.find(({ input }) => input === item.terminal.id)?.output;
+  const output = part.sinks?.channels.find(({ input }) => input === item.terminal.id)?.output;
   if (output === undefined || !isWiredTo(plan.wires, terminalKey(item.placement.id, output))) return item;
   return { ...item, terminal: { ...item.terminal, need: 'needed' } };
 }
@@ -97,7 +97,7 @@ function inUse(plan: Plan, part: PartSheet, item: PlanTerminal): PlanTerminal {
 /** The bus line of its own part that a strap is tied to, where the sheet allows that. */
 function tiedLine(plan: Plan, placement: Placement, part: PartSheet, terminal: PartTerminal, wire: Wire | undefined): Role | undefined {
   const tie = wire && terminal.ties && tieOf(plan, placement, part, wire.end);
-  return (tie === 'sda' || tie === 'scl') && terminal.ties!.includes(tie) ? `i2c.${tie}` : undefined;
+  return (tie === 'sda' || tie === 'scl') && terminal.ties?.includes(tie) ? `i2c.${tie}` : undefined;
 }
 
 /** Whether the terminals of a part depend only on its own wires: no chain, no channel, no joined line. */

@@ -136,8 +136,9 @@ function settings(plan: Plan, sheets: Sheets): readonly BuildStep[] {
   const pinsBy = new Map<string, string[]>();
   for (const { wire, part, terminal, placement } of planTerminals(plan, sheets)) {
     const pin = wire?.end.to === 'pin' && !placement.onBoard ? board?.pins.get(wire.end.pin) : undefined;
-    for (const { duty, effect } of pin ? pinTroubles(pin, part, terminal) : [])
-      if (duty.until && effect !== 'disturbs') pinsBy.set(duty.until, [...new Set([...(pinsBy.get(duty.until) ?? []), pin!.id])]);
+    if (!pin) continue;
+    for (const { duty, effect } of pinTroubles(pin, part, terminal))
+      if (duty.until && effect !== 'disturbs') pinsBy.set(duty.until, [...new Set([...(pinsBy.get(duty.until) ?? []), pin.id])]);
   }
   return [...pinsBy].map(([words, pins]) =>
     ownStep(plan, `setting:${pins.join('+')}`, words.slice(0, 120), { is: 'setting', pins, words }),

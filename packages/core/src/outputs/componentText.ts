@@ -1,3 +1,4 @@
+import { orThrow } from '../collections/orThrow';
 import { placementText, terminalText } from '../text/names';
 import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
 import { type Component, type ComponentPoint, componentNames } from '../electrics/reports/components';
@@ -11,7 +12,7 @@ import { endText } from './endText';
 export function componentText({ name, kind, value, transistor }: Pick<Component, 'name' | 'kind' | 'value' | 'transistor'>): string {
   if (transistor) return `${name} (${TRANSISTOR_WORDS[transistor.kind]})`;
   if (kind === 'diode') return `${name} (flyback diode)`;
-  const size = formatSi(value!, kind === 'capacitor' ? 'F' : 'Ω');
+  const size = formatSi(orThrow(value, 'value'), kind === 'capacitor' ? 'F' : 'Ω');
   return `${name} (${kind === 'trimmer' ? `${size} trimmer` : size})`;
 }
 

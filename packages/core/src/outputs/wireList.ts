@@ -1,3 +1,4 @@
+import { headerPins } from '../sheets/headerPins';
 import { beforeFirst, firstOrThrow } from '../collections/orThrow';
 import Papa from 'papaparse';
 import { TRADE_NAMES } from '../identify/matchLabels';
@@ -133,7 +134,7 @@ function readLines(lines: readonly string[]): readonly ListedWire[] {
     if (!from || !words) return [];
     const colour = COLOUR_AT_END.exec(words);
     const told = colourIn(colour?.[1]);
-    return [{ line: at + 1, from, to: told ? words.slice(0, colour!.index).trim() : words, colour: told, number: undefined }];
+    return [{ line: at + 1, from, to: colour && told ? words.slice(0, colour.index).trim() : words, colour: told, number: undefined }];
   });
 }
 
@@ -242,7 +243,7 @@ function boardEnds(plan: Plan, sheets: Sheets): ReadonlyMap<string, WireEnd> {
   // A number alone is that of the printed D10, GPIO10, GP10 or IO10; of a header with two rows people count its positions.
   const twoRows =
     board?.sheet.headers.list.length === 1 && firstOrThrow(board.sheet.headers.list).rows === 2 ? board.sheet.headers.list[0] : undefined;
-  for (const pin of twoRows ? board!.sheet.pins.list.filter(({ header }) => header === twoRows.id) : []) {
+  for (const pin of board && twoRows ? headerPins(board.sheet, twoRows.id) : []) {
     const at: WireEnd | undefined =
       pin.kind === 'io'
         ? end(pin)

@@ -67,8 +67,9 @@ function wireEdits(before: Plan['wires'], after: Plan['wires']): Edit[] {
     const unlock: Edit[] = a?.locked ? [{ kind: 'lock', ...place, locked: false }] : [];
     if (!b) return [...unlock, { kind: 'unwire', ...place }];
     const moved = !sameEnd(a?.end, b.end);
-    const recoloured: Edit[] = !moved && a!.colour !== b.colour ? [{ kind: 'colour', ...place, colour: b.colour }] : [];
-    const relocked: Edit[] = b.locked !== (moved ? false : a!.locked) ? [{ kind: 'lock', ...place, locked: b.locked }] : [];
+    const wasLocked = moved ? false : a?.locked === true;
+    const recoloured: Edit[] = !moved && a?.colour !== b.colour ? [{ kind: 'colour', ...place, colour: b.colour }] : [];
+    const relocked: Edit[] = b.locked !== wasLocked ? [{ kind: 'lock', ...place, locked: b.locked }] : [];
     return moved ? [...unlock, { kind: 'wire', ...place, end: b.end, colour: b.colour }, ...relocked] : [...recoloured, ...relocked];
   });
 }
@@ -176,8 +177,9 @@ function settingEdits(before: Plan, to: Plan): readonly Edit[] {
 function noteEdits(from: Plan, to: Plan): readonly Edit[] {
   return keysOf(from.benchNotes, to.benchNotes).flatMap((key): Edit[] => {
     const [before, after] = [from.benchNotes[key], to.benchNotes[key]];
-    if (JSON.stringify(before) === JSON.stringify(after)) return [];
-    const { sheet, fact, ...note } = (after ?? before)!;
+    const either = after ?? before;
+    if (!either || JSON.stringify(before) === JSON.stringify(after)) return [];
+    const { sheet, fact, ...note } = either;
     return [{ kind: 'bench-note', sheet, fact, note: after ? note : null }];
   });
 }

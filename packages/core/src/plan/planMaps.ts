@@ -117,9 +117,10 @@ export const mapsCut = (maps: PlanMaps, pieceOf: (placement: string) => string |
 /** The edits that turn one plan's maps into another's. */
 export function mapEdits(from: PlanMaps, to: PlanMaps): readonly Edit[] {
   return FIELDS.flatMap((field) => {
-    const [before, after]: readonly { readonly [key: string]: unknown }[] = [from[field], to[field]];
-    return [...new Set([...Object.keys(before!), ...Object.keys(after!)])]
-      .filter((key) => JSON.stringify(before![key]) !== JSON.stringify(after![key]))
-      .map((key) => editOf(field, key, after![key]));
+    const before: { readonly [key: string]: unknown } = from[field];
+    const after: { readonly [key: string]: unknown } = to[field];
+    return [...new Set([...Object.keys(before), ...Object.keys(after)])]
+      .filter((key) => JSON.stringify(before[key]) !== JSON.stringify(after[key]))
+      .map((key) => editOf(field, key, after[key]));
   });
 }

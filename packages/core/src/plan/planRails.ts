@@ -28,16 +28,17 @@ function fedFrom(plan: Plan, key: TerminalKey): string | undefined {
 function railsOfParts(plan: Plan, sheets: Sheets): readonly Rail[] {
   return plan.placements.flatMap((placement): Rail[] => {
     const part = partSheet(sheets, placement.sheet);
-    return (part?.sheet.supplies?.list ?? []).map(({ output, volts, maxMilliamps, regulator }): Rail => {
+    if (!part?.sheet.supplies) return [];
+    return part.sheet.supplies.list.map(({ output, volts, maxMilliamps, regulator }): Rail => {
       const { from, ...how } = regulator ?? {};
       const input = from === undefined ? undefined : fedFrom(plan, terminalKey(placement.id, from));
       const rail: Rail = {
         id: terminalKey(placement.id, output),
-        label: `${placement.name} ${part!.terminals.get(output)?.label ?? output}`,
-        terminal: part!.terminals.get(output)?.label ?? output,
+        label: `${placement.name} ${part.terminals.get(output)?.label ?? output}`,
+        terminal: part.terminals.get(output)?.label ?? output,
         volts,
         budgetMilliamps: maxMilliamps,
-        feed: part!.sheet.title,
+        feed: part.sheet.title,
         ...(input === undefined ? {} : { regulator: { ...how, from: input } }),
         direction: 'out',
       };

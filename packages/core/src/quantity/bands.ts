@@ -127,8 +127,8 @@ export function letterCode(ohms: number, tolerance?: number): string {
   if (!(ohms > 0) || !Number.isFinite(ohms)) throw new RangeError(`Invalid resistance ${ohms}: expected ohms above zero`);
   const rounded = Number(ohms.toPrecision(4));
   const [letter, factor] = rounded >= 1e9 ? ['G', 1e9] : rounded >= 1e6 ? ['M', 1e6] : rounded >= 1e3 ? ['K', 1e3] : ['R', 1];
-  const [whole, part = ''] = String(Number((rounded / factor).toPrecision(4))).split('.');
+  const [whole = '', part = ''] = String(Number((rounded / factor).toPrecision(4))).split('.');
   const mark = tolerance === undefined ? '' : ([...LETTERS].find(([known]) => Math.abs(known - tolerance) < 1e-12)?.[1] ?? '');
   if (whole === '0') return `${letter}${part.padEnd(2, '0')}${mark}`;
-  return `${whole}${letter}${part || (whole!.length < 2 ? '0' : '')}${mark}`;
+  return `${whole}${letter}${part || (whole.length < 2 ? '0' : '')}${mark}`;
 }

@@ -27,13 +27,13 @@ export function addSeveral(plan: Plan, sheets: Sheets, part: PartSheet, count: n
   while (added < Math.min(count, MOST_AT_ONCE)) {
     const addition = completeAddition(now, sheets, part);
     if (!addition) break;
-    const isComplete = completeVerdict(addition) === 'with';
+    const complete = completeVerdict(addition) === 'with' ? addition.needs?.edits : undefined;
     const names = new Set(now.placements.map(({ name }) => name));
     const name = firstFree(
       (one) => names.has(one),
       (n) => `${part.short} ${n}`,
     );
-    const own = (isComplete ? addition.needs!.edits : addition.edits).map((edit): Edit =>
+    const own = (complete ?? addition.edits).map((edit): Edit =>
       count > 1 && edit.kind === 'add-placement' && edit.placement.id === addition.placement
         ? { ...edit, placement: { ...edit.placement, name } }
         : edit,
@@ -43,7 +43,7 @@ export function addSeveral(plan: Plan, sheets: Sheets, part: PartSheet, count: n
     now = result.plan;
     edits.push(...own);
     added += 1;
-    if (isComplete || additionVerdict(addition) === 'fits') fit += 1;
+    if (complete || additionVerdict(addition) === 'fits') fit += 1;
   }
   return { edits, plan: now, count: added, fit };
 }

@@ -1,3 +1,4 @@
+import { orThrow } from '../collections/orThrow';
 import { proposeWires } from '../assign/proposeWires';
 import { assignPins, type PinAssignment } from '../assign/assignPins';
 import type { Finding } from '../checks/engine/check';
@@ -65,7 +66,7 @@ const isSound = memoizeByPair(
 
 /** Assigns the new part without moving wires if possible, otherwise together with all wires. */
 function settledAddition(plan: Plan, bare: Plan, placement: string, sheets: Sheets): PinAssignment | undefined {
-  const beside = assignPins(bare, sheets, { only: placement, freeze: true, nodes: NODES })!;
+  const beside = orThrow(assignPins(bare, sheets, { only: placement, freeze: true, nodes: NODES }), 'board sheet');
   if (beside.costs.unwired === 0 && beside.costs.moved === 0) return beside;
   const whole = isSound(plan, sheets) ? assignPins(bare, sheets, { only: placement, nodes: NODES }) : undefined;
   // A part that is there never loses its place to one that comes: it may move, but not go.
@@ -73,7 +74,7 @@ function settledAddition(plan: Plan, bare: Plan, placement: string, sheets: Shee
 }
 
 function openAfter(plan: Plan, placement: string, sheets: Sheets): readonly TerminalKey[] {
-  const { terminals, nets } = contextOf(plan, sheets)!;
+  const { terminals, nets } = orThrow(contextOf(plan, sheets), 'board sheet');
   return openTerminals(
     terminals.filter((t) => t.placement.id === placement),
     nets,

@@ -1,4 +1,4 @@
-import { findOrThrow, firstOrThrow } from '../collections/orThrow';
+import { findOrThrow, firstOrThrow, orThrow } from '../collections/orThrow';
 import { isAboutFacts, type Finding } from '../checks/engine/check';
 import { isLackOfHelper } from '../checks/engine/registry';
 import { type Component, planComponents } from '../electrics/reports/components';
@@ -96,7 +96,10 @@ function step(base: Plan, now: Plan, sheets: Sheets): { readonly plan: Plan; rea
 function softwareOf(before: Plan, after: Plan): readonly string[] {
   const buses = after.softwareBuses.filter((id) => !before.softwareBuses.includes(id));
   const hasPwm = Object.keys(after.softwarePwm).some((key) => !before.softwarePwm[key]);
-  return [...buses.map((id) => `software ${softwareKind(id)!.toUpperCase()}`), ...(hasPwm ? ['software PWM'] : [])];
+  return [
+    ...buses.map((id) => `software ${orThrow(softwareKind(id), 'kind of the bus').toUpperCase()}`),
+    ...(hasPwm ? ['software PWM'] : []),
+  ];
 }
 
 /** What an addition needs, found by following the fixes of its own findings as long as each removes one, adds none, and leaves what is

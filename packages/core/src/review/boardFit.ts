@@ -1,4 +1,4 @@
-import { getOrThrow } from '../collections/orThrow';
+import { getOrThrow, orThrow } from '../collections/orThrow';
 import { abilitiesOf, type Ability } from '../assign/model/abilities';
 import { ontoBoard, type OntoBoard } from '../assign/ontoBoard';
 import type { AssignOptions } from '../assign/assignPins';
@@ -46,7 +46,7 @@ export interface BoardFit {
 }
 
 function headRoomOf(plan: Plan, sheets: Sheets): HeadRoom {
-  const { board, nets, buses } = contextOf(plan, sheets)!;
+  const { board, nets, buses } = orThrow(contextOf(plan, sheets), 'board sheet');
   const usable = board.ioPins.filter((pin) => pin.grade !== 'reserved');
   const free = usable.filter((pin) => !nets.byPin.has(pin.id));
   const having = (ability: Ability) => free.filter((pin) => abilitiesOf(board, pin).has(ability)).length;
@@ -67,7 +67,7 @@ function headRoomOf(plan: Plan, sheets: Sheets): HeadRoom {
 
 /** What pictures take of the RAM; `isOver` where those that must be kept whole do not go in. */
 function memoryOf(plan: Plan, sheets: Sheets): BoardFit['memory'] & { readonly isOver: boolean } {
-  const { usedBytes, ramBytes, lines } = memoryLedger(plan, sheets)!;
+  const { usedBytes, ramBytes, lines } = orThrow(memoryLedger(plan, sheets), 'board sheet');
   const mustStay = plan.placements.filter((p) => partSheet(sheets, p.sheet)?.sheet.memory?.required).map(({ id }) => id);
   const least = lines.reduce((sum, line) => sum + (mustStay.includes(line.placement) ? line.bytes : 0), 0);
   return { neededBytes: usedBytes, ramBytes, isOver: least > ramBytes };

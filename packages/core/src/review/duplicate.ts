@@ -40,7 +40,7 @@ export function duplicateOf(plan: Plan, sheets: Sheets, id: string): Duplicate |
   const original = plan.placements.find((p) => p.id === id);
   const part = partOf(plan, id, sheets)?.sheet;
   const board = boardOf(plan, sheets);
-  const addition = part && board && !original!.onBoard ? additionOf(plan, sheets, part) : undefined;
+  const addition = part && board && original && !original.onBoard ? additionOf(plan, sheets, part) : undefined;
   if (!original || !part || !board || !addition) return undefined;
   const own = addition.placement;
   const named: Edit = { kind: 'rename-placement', placement: own, name: nextName(plan, original.name) };

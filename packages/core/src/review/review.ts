@@ -1,4 +1,4 @@
-import { findOrThrow } from '../collections/orThrow';
+import { findOrThrow, orThrow } from '../collections/orThrow';
 import { lazy } from '../memo/lazy';
 import { memoizeByObject } from '../memo/memoizeByObject';
 import { notedSheets } from '../sheets/notedSheets';
@@ -52,7 +52,7 @@ function placeKey(place: Place): string {
 /** 32-bit FNV-1a, in hexadecimal: stable over runs and machines, which is sufficient here. */
 function checksum(text: string): string {
   let hash = 0x811c9dc5;
-  for (const letter of text) hash = Math.imul(hash ^ letter.codePointAt(0)!, 0x01000193) >>> 0;
+  for (const letter of text) hash = Math.imul(hash ^ (letter.codePointAt(0) ?? 0), 0x01000193) >>> 0;
   return hash.toString(16);
 }
 
@@ -93,7 +93,7 @@ function keepsWord(check: Check, id: string, { plan, sheets }: CheckContext, { e
   if (looked.some((one) => wholeDrafts(check, one).some((draft) => idOf(check, draft) === id))) return false;
   // What is wired for the first time shows what it meets: that is no harm of the wire.
   if (check.code === 'terminal-unwired') return true;
-  const before = harms(contextOf(plan, sheets)!);
+  const before = harms(orThrow(contextOf(plan, sheets), 'board sheet'));
   return [...harms(after)].every((harm) => before.has(harm) || harm.startsWith(`${check.code}/`));
 }
 
@@ -171,7 +171,7 @@ function failureFindings(contexts: readonly CheckContext[]): readonly Finding[] 
 /** The contexts of a plan's components; the plan's own where it is one. */
 function componentContexts(context: CheckContext): readonly CheckContext[] {
   const components = connectedComponents(context.plan, context.sheets);
-  return components.length < 2 ? [context] : components.map((component) => contextMade(component, context.sheets)!);
+  return components.length < 2 ? [context] : components.map((component) => orThrow(contextMade(component, context.sheets), 'board sheet'));
 }
 
 /** Every finding of every check, gravest first, in registry order within a level; accepted ones last. Most checks look at the components of the

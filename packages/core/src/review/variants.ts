@@ -1,4 +1,4 @@
-import { findOrThrow } from '../collections/orThrow';
+import { findOrThrow, orThrow } from '../collections/orThrow';
 import { addressOptions } from '../assign/addresses/addressOptions';
 import { assignPins } from '../assign/assignPins';
 import type { Finding } from '../checks/engine/check';
@@ -88,7 +88,7 @@ function measured(plan: Plan, sheets: Sheets, id: string, part: PartSheet) {
   for (const item of items) {
     const net = nets.byTerminal.get(item.key);
     const pin = PIN_ROLES[item.terminal.role] ? net?.pins[0] : undefined;
-    if (pin !== undefined) pins.set(pin, (pins.get(pin) ?? false) || net!.terminals.some((t) => t.placement.id !== id));
+    if (net && pin !== undefined) pins.set(pin, (pins.get(pin) ?? false) || net.terminals.some((t) => t.placement.id !== id));
   }
   const shared = [...pins.values()].filter(Boolean).length;
   return {
@@ -109,7 +109,7 @@ function otherForm(plan: Plan, sheets: Sheets, placement: Placement, from: PartS
   const swap = swapPart(plan, placement, from, to);
   const bare = previewEdits(plan, swap, sheets, planFindingsOf);
   if (!bare.ok) return undefined;
-  const settled = assignPins(bare.preview.plan, sheets, { only: placement.id, nodes: NODES })!;
+  const settled = orThrow(assignPins(bare.preview.plan, sheets, { only: placement.id, nodes: NODES }), 'board sheet');
   const edits = [...swap, ...settled.edits];
   const result = previewEdits(plan, edits, sheets, planFindingsOf);
   if (!result.ok) return undefined;

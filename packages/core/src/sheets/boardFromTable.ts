@@ -79,10 +79,10 @@ function pinOf(row: PinRow, taken: Set<string>, logicVolts: number, chip: ChipFa
   if (row.kind === 'supply') return { ...base, rail: railOf(row.label, logicVolts).id };
   if (row.kind !== 'io') return base;
   const known = chip?.pinOf(row);
-  if (known) {
+  if (chip && known) {
     const drives = known.io === undefined || known.io === 'both' || known.io === 'out';
     // A label such as TX1 is no second port of a chip that has one.
-    const further = row.functions.filter((name) => chip!.board.controllers.list.some(({ id }) => name.startsWith(`${id}.`)));
+    const further = row.functions.filter((name) => chip.board.controllers.list.some(({ id }) => name.startsWith(`${id}.`)));
     return { ...base, ...known, functions: [...new Set([...(known.functions ?? []), ...(drives ? further : [])])] };
   }
   return {
@@ -195,7 +195,7 @@ export function boardFromTable(board: TableBoard, rows: readonly PinRow[], known
     },
     rails: { source: TYPICAL, list: railsOf(rows, v) },
     electrical: electricalOf(v, chip),
-    ...(known?.analog && chip!.sameVolts ? { analog: { ...known.analog, source: takenFrom(known.analog.source, known) } } : {}),
+    ...(known?.analog && chip?.sameVolts ? { analog: { ...known.analog, source: takenFrom(known.analog.source, known) } } : {}),
     memory: known
       ? { ...known.memory, source: takenFrom(known.memory.source, known) }
       : { source: TYPICAL, ramBytes: 0, flashBytes: 0, eepromBytes: 0, runtimeNote: 'Unknown.' },

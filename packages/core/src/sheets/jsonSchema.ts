@@ -223,14 +223,15 @@ function convert(described: Described, at: Place): JsonSchema {
     case 'object':
       return objectSchema(described, at);
     case 'alternatives': {
-      const [first] = described.matches!;
-      if (first?.switch)
+      const { matches = [] } = described;
+      const [first] = matches;
+      if (first?.ref && first.switch)
         return toldApart(
-          firstOrThrow(first.ref!.path),
+          firstOrThrow(first.ref.path),
           first.switch.map((one) => one.then),
           at,
         );
-      return { anyOf: described.matches!.map((match) => convert(match.schema!, at)) };
+      return { anyOf: matches.flatMap(({ schema }) => (schema ? [convert(schema, at)] : [])) };
     }
     default:
       throw new Error(`Unsupported schema type ${described.type}`);

@@ -142,8 +142,11 @@ function readAbilities(text: string): { readonly abilities: readonly Ability[]; 
       return ABILITIES.some(([pattern]) => pattern.test(whole)) ? [whole] : whole.split(/\s+/);
     });
   for (const word of words.filter(Boolean)) {
-    const found = ABILITIES.find(([pattern]) => pattern.test(word));
-    if (found) abilities.push(found[1](found[0].exec(word)!));
+    const [found] = ABILITIES.flatMap(([pattern, read]) => {
+      const match = pattern.exec(word);
+      return match ? [read(match)] : [];
+    });
+    if (found) abilities.push(found);
     else if (!PLAIN.test(word)) strange.push(word);
   }
   return { abilities, strange };

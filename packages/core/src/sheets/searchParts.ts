@@ -77,8 +77,8 @@ export function readQuery(text: string): PartQuery {
   }
   const addresses: number[] = [];
   const halved: number[] = [];
-  rest = rest.replace(/\b0x([0-9a-f]{1,2})\b|\b([0-9a-f]{2})h\b/g, (_, a?: string, b?: string) => {
-    const value = parseInt(a ?? b!, 16);
+  rest = rest.replace(/\b0x([0-9a-f]{1,2})\b|\b([0-9a-f]{2})h\b/g, (_, a?: string, b = '') => {
+    const value = parseInt(a ?? b, 16);
     if (value > 0x77) halved.push(value);
     addresses.push(value > 0x77 ? value >> 1 : value);
     return ' ';

@@ -368,7 +368,7 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
     ),
     ...strangers([...(sheet.multiplex?.segments ?? []), ...(sheet.multiplex?.digits ?? [])], sheet, 'multiplex'),
     ...(sheet.currentSet?.rows ?? [])
-      .filter((row) => row.kiloohms.length !== sheet.currentSet!.ledVolts.length)
+      .filter((row) => row.kiloohms.length !== sheet.currentSet?.ledVolts.length)
       .map((row) => fault('currentSet.rows', `${row.milliamps} mA: one resistance per LED voltage required`)),
     ...currentSetFaults(sheet),
     ...strangers(

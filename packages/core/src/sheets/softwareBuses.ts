@@ -1,4 +1,4 @@
-import { getOrThrow } from '../collections/orThrow';
+import { getOrThrow, orThrow } from '../collections/orThrow';
 import { memoizeByObject } from '../memo/memoizeByObject';
 import type { BoardPin, Controller } from './boardSheet';
 import { CONTROLLER_KINDS, type ControllerKind } from './roles';
@@ -56,7 +56,7 @@ function controllerOf(id: SoftwareBusId, kind: ControllerKind, hz: number): Cont
 
 function makeBoard(board: IndexedBoard, ids: readonly SoftwareBusId[]): IndexedBoard {
   const more = ids.flatMap((id): Controller[] => {
-    const kind = softwareKind(id)!;
+    const kind = orThrow(softwareKind(id), 'kind of the bus');
     const hz = softwareHz(board, kind);
     return hz === undefined ? [] : [controllerOf(id, kind, hz)];
   });

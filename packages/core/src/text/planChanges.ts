@@ -1,4 +1,4 @@
-import { beforeFirst } from '../collections/orThrow';
+import { beforeFirst, orThrow } from '../collections/orThrow';
 import { placementText, terminalText } from './names';
 import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
 import { boardOf, partOf } from '../plan/edit';
@@ -205,7 +205,7 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
     reason === undefined ? `finding no longer accepted (${findingCode(finding)})` : `finding accepted (${findingCode(finding)}): ${reason}`,
   ),
   benchNotes: entries('benchNotes', (_, was, note, names) => {
-    const { sheet, fact } = (note ?? was)!;
+    const { sheet, fact } = orThrow(note ?? was, 'bench note');
     return `bench note on ${names.fact(sheet, fact)} of ${names.sheet(sheet)}${note ? '' : ' removed'}`;
   }),
   wireNotes: entries(
@@ -222,15 +222,17 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   pulls: entries('pulls', (key, was, pull, names) =>
     pull
       ? `${formatSi(pull.ohms, 'Ω')} from ${names.terminal(key)} to ${pull.to === 'supply' ? 'the supply' : 'ground'}`
-      : `${formatSi(was!.ohms, 'Ω')} at ${names.terminal(key)} removed`,
+      : `${formatSi(orThrow(was, 'resistor').ohms, 'Ω')} at ${names.terminal(key)} removed`,
   ),
   series: entries('series', (key, was, ohms, names) =>
-    ohms === undefined ? `${formatSi(was!, 'Ω')} removed at ${names.terminal(key)}` : `${formatSi(ohms, 'Ω')} at ${names.terminal(key)}`,
+    ohms === undefined
+      ? `${formatSi(orThrow(was, 'resistor'), 'Ω')} removed at ${names.terminal(key)}`
+      : `${formatSi(ohms, 'Ω')} at ${names.terminal(key)}`,
   ),
   drivers: entries('drivers', (key, was, driver, names) =>
     driver
       ? `${TRANSISTOR_WORDS[driver.kind]} with ${formatSi(driver.ohms, 'Ω')} at ${names.terminal(key)}${driver.legs === undefined ? '' : `, legs ${[...driver.legs].join(' ')}`}`
-      : `${TRANSISTOR_WORDS[was!.kind]} at ${names.terminal(key)} removed`,
+      : `${TRANSISTOR_WORDS[orThrow(was, 'transistor').kind]} at ${names.terminal(key)} removed`,
   ),
   ladders: entries('ladders', (id, _, ladder, names) =>
     ladder

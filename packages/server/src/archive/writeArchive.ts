@@ -58,7 +58,8 @@ export function* archiveEntries(statements: Statements, shelf: SheetSource, now:
     return entry;
   };
   for (const { id } of statements.find(PlanEntity, {}, 'ORDER BY id')) {
-    const row = statements.first(PlanEntity, { id })!;
+    const row = statements.first(PlanEntity, { id });
+    if (!row) continue;
     const shape = () => pretty(planDocument(storedPlan(id, row), shelf.current));
     if (row.archivedAt !== null) archived.push(id);
     yield seen(entryOf(row.deletedAt === null ? 'plans' : 'deleted-plans', id, row, shape));

@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import type Database from 'better-sqlite3';
@@ -42,10 +43,11 @@ export async function openDatabase(file: string): Promise<OpenDatabase> {
   try {
     await source.initialize();
     await source.runMigrations();
-    connection!.pragma('wal_checkpoint(TRUNCATE)');
+    const opened = orThrow(connection, 'connection');
+    opened.pragma('wal_checkpoint(TRUNCATE)');
+    return { source, connection: opened };
   } catch (error) {
     connection?.close();
     throw error;
   }
-  return { source, connection: connection! };
 }

@@ -90,7 +90,7 @@ export class PlanStore {
     );
     const [count] = await source.query<{ total: number }[]>('SELECT count(*) AS total FROM plans WHERE deleted_at IS NULL');
     const states = await this.#states.of(rows, this.shelf.current, (id) => this.#readable(id));
-    return { plans: rows.map((row) => summary(row, states.get(row.id))), total: count!.total };
+    return { plans: rows.map((row) => summary(row, states.get(row.id))), total: count?.total ?? 0 };
   }
 
   /** A plan for its state in the list: a damaged one has none, and is reported when it is opened. */

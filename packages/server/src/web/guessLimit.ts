@@ -33,7 +33,8 @@ export class GuessLimit {
   wrong(address: string): void {
     const own = this.#addresses.get(address) ?? { wrong: 0, last: 0 };
     this.#addresses.delete(address);
-    if (this.#addresses.size >= MOST_ADDRESSES) this.#addresses.delete(this.#addresses.keys().next().value!);
+    const [oldest] = this.#addresses.keys();
+    if (oldest !== undefined && this.#addresses.size >= MOST_ADDRESSES) this.#addresses.delete(oldest);
     this.#addresses.set(address, { wrong: own.wrong + 1, last: this.now() });
     this.#all.wrong += 1;
     this.#all.last = this.now();

@@ -47,7 +47,8 @@ class Sessions {
 
   begin(): string {
     const secret = randomBytes(32).toString('base64url');
-    if (this.#ends.size >= MOST_SESSIONS) this.#ends.delete(this.#ends.keys().next().value!);
+    const [oldest] = this.#ends.keys();
+    if (oldest !== undefined && this.#ends.size >= MOST_SESSIONS) this.#ends.delete(oldest);
     this.#ends.set(digest(secret).toString('hex'), this.now() + SESSION_MS);
     return secret;
   }

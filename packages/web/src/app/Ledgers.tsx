@@ -52,6 +52,7 @@ function busiest(buses: readonly BusLedger[]): readonly BusLedger[] {
 export function Ledgers() {
   const reviewed = useAppSelector(selectReviewed);
   const ledgers = reviewed?.result.ok ? reviewed.result.review.ledgers : undefined;
+  const base = `/plans/${reviewed?.plan.id ?? ''}`;
   return (
     <footer className={styles.ledgers} aria-label="Budgets">
       {ledgers && (
@@ -70,7 +71,7 @@ export function Ledgers() {
               most={100}
               unit="%"
               share
-              to={`/plans/${reviewed!.plan.id}/buses/${bus.controller}`}
+              to={`${base}/buses/${bus.controller}`}
               title={`Utilisation of ${bus.label}; opens Buses`}
             />
           ))}
@@ -81,7 +82,7 @@ export function Ledgers() {
               used={rail.typicalMilliamps}
               most={rail.budgetMilliamps}
               unit="mA"
-              to={`/plans/${reviewed!.plan.id}/supply`}
+              to={`${base}/supply`}
               title={`Typical current of the parts on ${rail.label}; all peaks together ${whole(rail.peakMilliamps)} mA; opens Power`}
             />
           ))}

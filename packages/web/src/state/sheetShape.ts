@@ -35,7 +35,7 @@ export function blankOf(shape: Shape): Json {
     case 'array':
       return [];
     case 'object':
-      return Object.fromEntries((shape.required ?? []).map((key) => [key, blankOf(entryOrThrow(shape.properties!, key))]));
+      return Object.fromEntries((shape.required ?? []).map((key) => [key, blankOf(entryOrThrow(shape.properties ?? {}, key))]));
     default:
       return '';
   }

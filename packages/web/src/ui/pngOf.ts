@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 /** Pixels per SVG unit, sharp enough for printing. */
 const SHARP = 2;
 
@@ -10,7 +11,7 @@ export async function pngOf(svg: string): Promise<Blob> {
   const canvas = document.createElement('canvas');
   canvas.width = image.naturalWidth * SHARP;
   canvas.height = image.naturalHeight * SHARP;
-  canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
+  orThrow(canvas.getContext('2d'), 'drawing context').drawImage(image, 0, 0, canvas.width, canvas.height);
   return new Promise((resolve, reject) => {
     canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('This browser cannot create the image'))), 'image/png');
   });

@@ -1,4 +1,4 @@
-import { atOrThrow } from '@roof-chart/core/collections/orThrow';
+import { atOrThrow, orThrow } from '@roof-chart/core/collections/orThrow';
 import { PAPER } from '@roof-chart/core/outputs/svgText';
 
 /** What makes the look of a drawn element, and may come from the page's styles. */
@@ -15,9 +15,11 @@ const LOOKS = [
   'text-anchor',
 ] as const;
 
-/** The first chart within an element as a standalone SVG with its styles inlined. */
-export function svgOf(element: Element): string {
-  const drawn = element.querySelector('svg.recharts-surface')!;
+/** The first chart within an element as a standalone SVG with its styles inlined.
+ *  @throws RangeError where there is none */
+export function svgOf(figure: Element | null): string {
+  const element = orThrow(figure, 'figure');
+  const drawn = orThrow(element.querySelector('svg.recharts-surface'), 'chart');
   const copy = drawn.cloneNode(true) as SVGElement;
   const [from, to] = [[...drawn.querySelectorAll('*')], [...copy.querySelectorAll('*')]];
   from.forEach((one, at) => {

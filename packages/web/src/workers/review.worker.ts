@@ -45,8 +45,9 @@ let held: { readonly key: number; readonly plan: Plan } | undefined;
 function fitsOf(key: number, ids: readonly string[], add: typeof completeAddition): readonly PartFit[] {
   return ids.flatMap((id) => {
     const part = sheets.parts.get(id);
-    const addition = part && held?.key === key ? add(held.plan, sheets, part.sheet) : undefined;
-    return addition ? partFitOf(held!.plan, addition, sheets) : [];
+    if (!part || held?.key !== key) return [];
+    const addition = add(held.plan, sheets, part.sheet);
+    return addition ? partFitOf(held.plan, addition, sheets) : [];
   });
 }
 

@@ -31,7 +31,9 @@ export const usualPins = memoizeByObject(({ sheet, controllers }: IndexedBoard):
     byKind.set(kind, [...(byKind.get(kind) ?? []), bus]);
   }
   const selects = (byKind.get('spi') ?? []).flatMap((bus) => bus.selects ?? []);
-  const kept = new Set([...byKind.values()].flatMap(([first]) => [...Object.values(first!.pins), ...(first!.selects ?? []).slice(0, 1)]));
+  const kept = new Set(
+    [...byKind.values()].flatMap(([first]) => (first ? [...Object.values(first.pins), ...(first.selects ?? []).slice(0, 1)] : [])),
+  );
   return {
     line: (controller, line, pin) => {
       const { kind, software } = getOrThrow(controllers, controller);

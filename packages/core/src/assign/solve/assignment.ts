@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- the innermost loop of the search: every index is below a length that was given */
 /** Cheapest assignment of rows to columns, each column to one row at most, each row to a column or to nothing at its own price. */
 
 export interface Assignment {

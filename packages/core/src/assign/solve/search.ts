@@ -1,4 +1,4 @@
-import { atOrThrow, getOrThrow } from '../../collections/orThrow';
+import { atOrThrow, getOrThrow, orThrow } from '../../collections/orThrow';
 import { Symmetry } from '../model/symmetry';
 import { assign } from './assignment';
 import type { Evaluated, Row, State } from './searchState';
@@ -89,7 +89,7 @@ export class Search {
       const left: State = { ...root, at: root.at.map(() => -1) };
       this.#leaf(left, this.#evaluate(left), true);
     }
-    const best = this.#best!;
+    const best = orThrow(this.#best, 'solution');
     const bound = Math.min(best.total, this.#unseen);
     return {
       choice: this.#choiceOf(best.state, best.evaluated),

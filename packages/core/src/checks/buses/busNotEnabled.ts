@@ -1,3 +1,4 @@
+import { orThrow } from '../../collections/orThrow';
 import { enablingOf } from '../../electrics/reports/enabling';
 import { enablingText } from '../../text/enablingText';
 import type { Check, FindingDraft } from '../engine/check';
@@ -25,7 +26,7 @@ export const busNotEnabled: Check = {
       const { title, pins, controller, conflicts, meets } = enabled;
       const place = { pins: [...pins, ...conflicts], ...(controller === undefined ? {} : { bus: controller }) };
       const what = { is: 'words', text: title } as const;
-      const { source } = context.board.sheet.enabling!;
+      const { source } = orThrow(context.board.sheet.enabling, 'enabling of buses in the board sheet');
       const how = { is: 'words', text: enablingText(enabled) } as const;
       if (conflicts.length === 0) return { level: 'hint' as const, message: 'off', place, data: { what, how }, source, remedies: () => [] };
       return {

@@ -41,7 +41,12 @@ const i2cUse = ({ plan, sheets }: CheckContext, bus: Bus): Use =>
 
 function spiUse({ plan, sheets, board }: CheckContext, bus: Bus): Use {
   const { rows, share } = spiReport(plan, sheets, board, bus);
-  return { share, users: rows.flatMap((row) => (row.time ? [{ id: row.head, share: row.time.share, perSecond: row.perSecond! }] : [])) };
+  return {
+    share,
+    users: rows.flatMap((row) =>
+      row.time && row.perSecond !== undefined ? [{ id: row.head, share: row.time.share, perSecond: row.perSecond }] : [],
+    ),
+  };
 }
 
 /** The bus load after edits: removing a part also removes its pull-ups and may change the clock. */

@@ -10,9 +10,9 @@ export const isSharedSelect = (net: Net): boolean =>
 /** Parts of one kind that pass their bits on: one after the other instead of side by side, on the one select that they have. */
 function chained(context: CheckContext, net: Net): readonly Remedy[] {
   const parts = net.terminals.map((item) => item.placement);
-  const [first] = net.terminals;
-  const input = first!.part.terminals.list.find((t) => t.chain === 'in')?.id;
-  const output = first!.part.terminals.list.find((t) => t.chain === 'out')?.id;
+  const { part } = firstOrThrow(net.terminals);
+  const input = part.terminals.list.find((t) => t.chain === 'in')?.id;
+  const output = part.terminals.list.find((t) => t.chain === 'out')?.id;
   const own = (id: string, terminal: string) => context.terminals.find((t) => t.placement.id === id && t.terminal.id === terminal)?.wire;
   const movable = parts.slice(1).every((p) => input && !p.onBoard && !own(p.id, input)?.locked);
   // A chain whose first part follows another part is reported by a different check.

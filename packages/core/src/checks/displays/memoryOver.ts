@@ -1,3 +1,4 @@
+import { orThrow } from '../../collections/orThrow';
 import { applyEdits } from '../../plan/applyEdits';
 import { type Edit, partOf } from '../../plan/edit';
 import { memoryLedger, type MemoryLine } from '../../displays/memory';
@@ -13,7 +14,7 @@ function lessOf({ plan, sheets }: CheckContext, lines: readonly MemoryLine[], mo
       const readout = { ...plan.readouts[line.placement], picture: 'part' as const };
       const edits: readonly Edit[] = [{ kind: 'readout', placement: line.placement, readout }];
       const after = applyEdits(plan, edits, sheets);
-      if (!after.ok || memoryLedger(after.plan, sheets)!.usedBytes > most) return [];
+      if (!after.ok || orThrow(memoryLedger(after.plan, sheets), 'board sheet').usedBytes > most) return [];
       return [{ label: 'part', data: { display: { is: 'placement', id: line.placement } }, grade: 'offered', edits }];
     })
     .slice(0, 2);

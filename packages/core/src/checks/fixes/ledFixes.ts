@@ -1,3 +1,4 @@
+import { has } from '../../collections/has';
 import type { LedReport } from '../../electrics/reports/ledReport';
 import type { Edit } from '../../plan/edit';
 import { splitKey } from '../../plan/plan';
@@ -33,10 +34,11 @@ export const ledData = (leds: readonly [LedReport, ...LedReport[]]): Data => ({
 /** Fix that adds suitable series resistors. None if the values on hand do not suit all of them.
  *  @param label of the check; with `-each` where the values differ */
 export function fitResistors(leds: readonly LedReport[], label: string, grade: Remedy['grade']): readonly Remedy[] {
-  const values = leds.flatMap((led) => led.fitOhms ?? []);
-  if (values.length < leds.length) return [];
+  const fitted = leds.filter(has('fitOhms'));
+  if (fitted.length < leds.length) return [];
+  const values = fitted.map((led) => led.fitOhms);
   const [least, most] = [Math.min(...values), Math.max(...values)];
-  const edits = leds.map((led): Edit => ({ kind: 'series', ...splitKey(led.resistorAt), ohms: led.fitOhms! }));
+  const edits = fitted.map((led): Edit => ({ kind: 'series', ...splitKey(led.resistorAt), ohms: led.fitOhms }));
   return [
     {
       label: least === most ? label : `${label}-each`,

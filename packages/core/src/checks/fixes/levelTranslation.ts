@@ -275,7 +275,7 @@ export function repacked(
   };
   const crossings = crossingsOf(context, items, pinOf);
   if (crossings.length === 0 || items.some((item) => pinOf(item) === undefined)) return undefined;
-  const carriers = [...new Set(items.map((item) => passThroughSource(plan, sheets, item.key)!))];
+  const carriers = [...new Set(items.flatMap((item) => passThroughSource(plan, sheets, item.key) ?? []))];
   const others = Object.entries(plan.wires).filter(
     ([key, { end }]) => end.to === 'terminal' && end.placement === shifter && !keys.includes(key),
   );

@@ -125,7 +125,7 @@ export function swapLines(context: CheckContext, item: PlanTerminal): readonly R
   const alike = context.terminals.filter(
     (one) => one.terminal.role === item.terminal.role && pinOf(one) === here && pinOf(partner(one)) === there,
   );
-  const wired = alike.flatMap((one) => [one, partner(one)!]);
+  const wired = alike.flatMap((one) => [one, partner(one) ?? []].flat());
   if (wired.some((one) => one.wire?.locked || one.placement.onBoard)) return [];
   const edits = wired.map((one) => ({
     kind: 'wire' as const,

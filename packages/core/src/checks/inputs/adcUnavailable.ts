@@ -16,8 +16,8 @@ export const adcUnavailable: Check = {
   examine: (context) =>
     context.terminals.flatMap((item) => {
       const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;
-      if (!pin || !adcBlocked(context.plan, context.board, pin, [item])) return [];
-      const radio = context.board.sheet.radio!;
+      const { radio } = context.board.sheet;
+      if (!pin?.adc || !radio || !adcBlocked(context.plan, context.board, pin, [item])) return [];
       return [
         {
           level: 'clash' as const,
@@ -26,7 +26,7 @@ export const adcUnavailable: Check = {
           data: {
             terminal: { is: 'terminal' as const, key: item.key },
             pin: { is: 'pin' as const, pin: pin.id },
-            unit: { is: 'words' as const, text: pin.adc!.unit.toUpperCase() },
+            unit: { is: 'words' as const, text: pin.adc.unit.toUpperCase() },
             kinds: { is: 'words' as const, text: radio.kinds },
             note: { is: 'words' as const, text: radio.note ?? '' },
           },

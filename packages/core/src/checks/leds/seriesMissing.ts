@@ -1,3 +1,4 @@
+import { orThrow } from '../../collections/orThrow';
 import type { PlanTerminal } from '../../nets/terminals';
 import { splitKey } from '../../plan/plan';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
@@ -13,7 +14,7 @@ const isUnlimited = ({ plan }: CheckContext, { key, terminal, wire, placement }:
 
 function draft(item: PlanTerminal): FindingDraft {
   const { key, part, placement, terminal } = item;
-  const ohms = terminal.seriesOhms!;
+  const ohms = orThrow(terminal.seriesOhms, 'resistance');
   const data = { terminal: { is: 'terminal', key }, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } } as const;
   return {
     level: 'risk',

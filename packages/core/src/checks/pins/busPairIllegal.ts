@@ -1,3 +1,4 @@
+import { has } from '../../collections/has';
 import { firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import { type Bus, findBuses } from '../../nets/buses';
 import { controllersAt, legalControllers } from '../../nets/controllers';
@@ -37,8 +38,8 @@ const draft = (
 function joinOther(context: CheckContext, bus: Bus, holders: readonly Bus[]): readonly Remedy[] {
   if (bus.kind === 'uart') return [];
   const items = lineTerminals(context.plan, context.sheets, bus.members, bus.kind);
-  return holders.flatMap(({ controller, pins, members }): Remedy[] => {
-    const edits = editsOnto(context.board, context.nets, items, { controller: controller!, pins });
+  return holders.filter(has('controller')).flatMap(({ controller, pins, members }): Remedy[] => {
+    const edits = editsOnto(context.board, context.nets, items, { controller, pins });
     if (!edits || edits.length === 0) return [];
     return [
       {

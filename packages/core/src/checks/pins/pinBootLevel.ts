@@ -1,3 +1,4 @@
+import { has } from '../../collections/has';
 import { findOrThrow } from '../../collections/orThrow';
 import { bootsWith, restLevel } from '../../assign/model/abilities';
 import type { Check } from '../engine/check';
@@ -23,7 +24,7 @@ export const pinBootLevel: Check = {
     context.terminals.flatMap((item) => {
       const pin = item.wire?.end.to === 'pin' ? context.board.pins.get(item.wire.end.pin) : undefined;
       if (!pin || item.placement.onBoard || bootsWith(pin, item.part, item.terminal)) return [];
-      const duty = findOrThrow(pin.duties!, (d) => d.duty === 'boot' && d.level);
+      const duty = findOrThrow((pin.duties ?? []).filter(has('level')), (d) => d.duty === 'boot');
       const rest = restLevel(item.part, item.terminal);
       return [
         {
@@ -33,7 +34,7 @@ export const pinBootLevel: Check = {
           data: {
             pin: { is: 'pin' as const, pin: pin.id },
             terminal: { is: 'terminal' as const, key: item.key },
-            level: { is: 'words' as const, text: duty.level! },
+            level: { is: 'words' as const, text: duty.level },
             rest: { is: 'words' as const, text: rest ?? '' },
             note: { is: 'words' as const, text: duty.note },
           },

@@ -34,7 +34,8 @@ const remedies = (context: CheckContext, item: PlanTerminal): readonly Remedy[] 
 function finding(context: CheckContext, item: PlanTerminal): readonly FindingDraft[] {
   const { ifOpen } = item.terminal;
   if (!ifOpen || context.nets.byTerminal.has(item.key)) return [];
-  const half = ifOpen.with !== undefined && context.nets.byTerminal.has(terminalKey(item.placement.id, ifOpen.with));
+  const other = ifOpen.with === undefined ? undefined : terminalKey(item.placement.id, ifOpen.with);
+  const half = other !== undefined && context.nets.byTerminal.has(other);
   return [
     {
       level: half ? 'risk' : 'hint',
@@ -44,7 +45,7 @@ function finding(context: CheckContext, item: PlanTerminal): readonly FindingDra
         terminal: { is: 'terminal', key: item.key },
         note: { is: 'words', text: ifOpen.note },
         hint: { is: 'words', text: item.terminal.note ? ` ${item.terminal.note}` : '' },
-        ...(half ? { other: { is: 'terminal', key: terminalKey(item.placement.id, ifOpen.with!) } } : {}),
+        ...(half ? { other: { is: 'terminal', key: other } } : {}),
       },
       source: item.part.terminals.source,
       remedies: () => remedies(context, item),

@@ -1,3 +1,4 @@
+import { orThrow } from '../../collections/orThrow';
 import { unlikePwm } from '../../assign/model/sharedResources';
 import type { PlanTerminal } from '../../nets/terminals';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
@@ -18,7 +19,7 @@ function draft(context: CheckContext, all: readonly ResourceUser[], message: str
     data: {
       terminals: { is: 'terminals', keys: [a.item.key, b.item.key] },
       pins: { is: 'pins', pins: [a.pin.id, b.pin.id] },
-      timer: { is: 'words', text: a.pin.pwm!.timer },
+      timer: { is: 'words', text: orThrow(a.pin.pwm, 'timer at the pin').timer },
     },
     source: context.board.sheet.pins.source,
     remedies: () => [...moveApart(context, all, pair, meets), ...[b, a].flatMap(({ item }) => pwmBySoftware(context, [item])).slice(0, 1)],

@@ -29,7 +29,7 @@ function isShorted({ plan, nets, terminals }: CheckContext, { key }: Component):
   if (end?.to !== 'trimmer' && end?.to !== 'divider') return false;
   const item = terminals.find((one) => one.key === key);
   const supply = item && logicSupply(item.part);
-  return supply !== undefined && nets.byTerminal.get(terminalKey(item!.placement.id, supply.id))?.ground === true;
+  return item && supply ? nets.byTerminal.get(terminalKey(item.placement.id, supply.id))?.ground === true : false;
 }
 
 export const componentUnconnected: Check = {

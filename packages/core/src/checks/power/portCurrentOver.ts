@@ -13,9 +13,9 @@ interface Port {
  *  @example isAmong('PC3', 'PC0-PC5, ADC6') // true */
 export function isAmong(port: string, list: string): boolean {
   return list.split(',').some((one) => {
-    const [from, to] = one.trim().split('-');
+    const [from = '', to] = one.trim().split('-');
     if (to === undefined) return from === port;
-    const [, name, first] = /^(\D+)(\d+)$/.exec(from!) ?? [];
+    const [, name, first] = /^(\D+)(\d+)$/.exec(from) ?? [];
     const [, , last] = /^(\D+)(\d+)$/.exec(to) ?? [];
     const [, own, number] = /^(\D+)(\d+)$/.exec(port) ?? [];
     return own !== undefined && own === name && Number(number) >= Number(first) && Number(number) <= Number(last);

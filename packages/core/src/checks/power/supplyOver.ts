@@ -1,3 +1,4 @@
+import { firstOrThrow, orThrow } from '../../collections/orThrow';
 import { has } from '../../collections/has';
 import { railsFor, refeed } from '../../assign/fit/railFit';
 import { i2cSegmentReports } from '../../electrics/reports/segmentReport';
@@ -57,7 +58,7 @@ function separated(context: CheckContext, line: SupplyLine, from: string): reado
       : [
           {
             label: 'separate',
-            data: { part: { is: 'placement', id: line.placement! }, supply: { is: 'parts', ids: [part.id] } },
+            data: { part: { is: 'placement', id: line.placement ?? '' }, supply: { is: 'parts', ids: [part.id] } },
             grade: 'offered',
             edits,
           },
@@ -86,11 +87,11 @@ function firstOf<T, U>(items: readonly T[], find: (item: T) => readonly U[]): re
 
 function finding(context: CheckContext, sheet: RailReport): FindingDraft {
   const { rail, lines, typicalMilliamps, peakMilliamps } = sheet;
-  const budget = rail.budgetMilliamps!;
+  const budget = orThrow(rail.budgetMilliamps, 'current limit');
   const average = typicalMilliamps > budget;
   // A budget is what a rail gives safely, no absolute limit: a little more at the peak of everything together is no trouble.
   const level: Level = typicalMilliamps > budget * OVERLOAD ? 'clash' : average || peakMilliamps > budget * AT_THE_PEAK ? 'risk' : 'hint';
-  const [top] = lines;
+  const top = firstOrThrow(lines);
   return {
     level,
     message: average ? 'average' : 'peak',
@@ -99,8 +100,8 @@ function finding(context: CheckContext, sheet: RailReport): FindingDraft {
       rail: { is: 'rail', rail: rail.id },
       takes: { is: 'quantity', value: (average ? typicalMilliamps : peakMilliamps) / 1000, unit: 'A' },
       gives: { is: 'quantity', value: budget / 1000, unit: 'A' },
-      top: consumer(top!),
-      most: { is: 'quantity', value: top!.peakMilliamps / 1000, unit: 'A' },
+      top: consumer(top),
+      most: { is: 'quantity', value: top.peakMilliamps / 1000, unit: 'A' },
     },
     source: context.board.sheet.rails.source,
     remedies: () => [

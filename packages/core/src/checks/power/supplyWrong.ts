@@ -52,8 +52,8 @@ function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): F
   const { part, terminal } = item;
   const { board } = context;
   const found = supplyFault(board, part, terminal, rail);
-  if (!found) return [];
-  const range = supplyRange(part, terminal)!;
+  const range = supplyRange(part, terminal);
+  if (!found || !range) return [];
   const usual = voltsUnder(rail, 'usual');
   const absolute = part.supply?.absoluteMaxVolts;
   const volts = (value: number): Datum => ({ is: 'volts', value });

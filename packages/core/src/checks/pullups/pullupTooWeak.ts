@@ -1,3 +1,4 @@
+import { orThrow } from '../../collections/orThrow';
 import type { Edit } from '../../plan/edit';
 import type { Check, CheckContext, FindingDraft, Remedy } from '../engine/check';
 import { broughtHigh } from './shiftSegment';
@@ -16,7 +17,7 @@ const isWeak = ({ pullUps: { verdict } }: BusSegment['report']): boolean => verd
 
 function finding(context: CheckContext, segment: BusSegment): FindingDraft {
   const { pullUps, input } = segment.report;
-  const rise = pullUps.riseSeconds!.max;
+  const rise = orThrow(pullUps.riseSeconds, 'rise time').max;
   return {
     // A rise time above the limit only with all tolerances combined has no effect: controllers wait until the clock line is high.
     level: conditionOfSegment(context, segment, isWeak) === 'nominal' ? 'risk' : 'hint',

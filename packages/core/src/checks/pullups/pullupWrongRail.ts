@@ -1,3 +1,4 @@
+import { firstOrThrow } from '../../collections/orThrow';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { LEVEL_FROM } from '../engine/severity';
 import { shiftedSegments } from './shiftSegment';
@@ -5,7 +6,7 @@ import { cutFor, I2C_SOURCE, type BusSegment, segmentDatum, busSegmentsOf, condi
 
 function finding(context: CheckContext, segment: BusSegment): FindingDraft {
   const { overdriven, pullingHigher } = segment.report;
-  const [first] = overdriven;
+  const first = firstOrThrow(overdriven);
   const parts = pullingHigher.filter((id) => context.plan.placements.some((p) => p.id === id));
   return {
     level: LEVEL_FROM[conditionOfSegment(context, segment, (one) => one.overdriven.length > 0)],
@@ -13,9 +14,9 @@ function finding(context: CheckContext, segment: BusSegment): FindingDraft {
     place: segmentPlace(segment),
     data: {
       bus: segmentDatum(segment),
-      rest: { is: 'volts', value: first!.restVolts },
-      limit: { is: 'volts', value: first!.limitVolts },
-      first: who(first!.id),
+      rest: { is: 'volts', value: first.restVolts },
+      limit: { is: 'volts', value: first.limitVolts },
+      first: who(first.id),
       count: { is: 'count', value: overdriven.length },
       pulling: { is: 'placements', ids: pullingHigher },
     },

@@ -53,13 +53,13 @@ export const pullUp: Calculation = {
     const add = ['missing', 'too-weak'].includes(result.verdict)
       ? bestAdded(valuesIn(values, 330, 100_000), (ohms) => busPullUps({ ...given, pullUps: [...there, resistor(ohms)] }))
       : undefined;
-    const added = add === undefined ? undefined : busPullUps({ ...given, pullUps: [...there, resistor(add)] }).ohms;
+    const range = add === undefined ? undefined : busPullUps({ ...given, pullUps: [...there, resistor(add)] }).ohms;
     return {
       ...cornersFrom(
         'Ω',
         [
           ...(result.ohms ? [{ label: 'effective pull-up', range: result.ohms }] : []),
-          ...(added ? [{ label: `with ${formatSi(add!, 'Ω')} added`, range: added }] : []),
+          ...(add !== undefined && range ? [{ label: `with ${formatSi(add, 'Ω')} added`, range }] : []),
         ],
         { from: result.leastOhms, to: result.mostOhms },
       ),

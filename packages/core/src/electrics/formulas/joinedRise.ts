@@ -1,4 +1,4 @@
-import { atOrThrow } from '../../collections/orThrow';
+import { atOrThrow, orThrow } from '../../collections/orThrow';
 /** Lines that are one while they are low and part as they rise: what a MOSFET between two supplies does (AN10441, 2). */
 
 /** A line segment: its equivalent pull-up, its idle level, and its capacitance. */
@@ -79,7 +79,10 @@ export class JoinedRise {
 
   /** The voltage of a line at a time. */
   at(node: number, seconds: number): number {
-    const { from, start, rest, tau } = atOrThrow(this.#phases, node).findLast((p) => p.from <= seconds)!;
+    const { from, start, rest, tau } = orThrow(
+      atOrThrow(this.#phases, node).findLast((p) => p.from <= seconds),
+      'phase at this time',
+    );
     return Number.isFinite(tau) ? rest + (start - rest) * Math.exp(-(seconds - from) / tau) : start;
   }
 }

@@ -1,4 +1,4 @@
-import { lastOrThrow } from '../../collections/orThrow';
+import { lastOrThrow, orThrow } from '../../collections/orThrow';
 import type { Range } from '../../quantity/range';
 
 /** Keys on one analog pin: a resistor from the pin to the supply, and from the pin to ground a row of resistors with a key at each
@@ -183,11 +183,12 @@ class Search {
   }
 
   #ladder(): Ladder {
-    let { pull, row } = this.#best!;
+    const best = orThrow(this.#best, 'ladder');
+    let { pull, row } = best;
     // Ten times the resistance gives the same readings with a tenth of the current.
     const has = (ohms: number) => this.input.values.includes(ohms);
     while (pull * 10 <= FOLLOWED && [pull, ...row].every((ohms) => has(ohms * 10))) [pull, row] = [pull * 10, row.map((ohms) => ohms * 10)];
-    return ladderOf(this.input, pull, row, this.#best!.gap);
+    return ladderOf(this.input, pull, row, best.gap);
   }
 }
 

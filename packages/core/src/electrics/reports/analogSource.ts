@@ -33,7 +33,7 @@ export function analogSources(plan: Plan, sheets: Sheets): readonly AnalogSource
   const nets = findNets(plan, sheets);
   return planTerminals(plan, sheets).flatMap((item): AnalogSource[] => {
     const pin = item.terminal.role === 'adc.in' ? nets.byTerminal.get(item.key)?.pins[0] : undefined;
-    const source = pin === undefined ? undefined : sourceAt(plan, item);
-    return source ? [{ item, pin: pin!, ...source, maxOhms }] : [];
+    const source = sourceAt(plan, item);
+    return pin !== undefined && source ? [{ item, pin, ...source, maxOhms }] : [];
   });
 }

@@ -59,8 +59,9 @@ function makeClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus: Bus): B
 
 const clocks = mapPerComponent((plan: Plan, sheets: Sheets): ReadonlyMap<string, BusClock> => {
   const board = boardOf(plan, sheets);
-  const buses = board ? findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c') : [];
-  return new Map(buses.map((bus) => [bus.id, makeClock(plan, sheets, board!, bus)]));
+  if (!board) return new Map();
+  const buses = findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c');
+  return new Map(buses.map((bus) => [bus.id, makeClock(plan, sheets, board, bus)]));
 });
 
 /** The clock of an I2C bus of the plan: as set in the plan; otherwise the highest that all members, the controller and the rise time

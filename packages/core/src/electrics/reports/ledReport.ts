@@ -341,7 +341,7 @@ export const loadsOf = listPerComponent((plan: Plan, sheets: Sheets): readonly L
       ...(terminal.digit ? { turn: placement } : {}),
     });
     if (transistor) return [taking(baseAmps(circuit.supply.max, transistor), transistor.kind.startsWith('p'))];
-    if (!terminal.digit) return [taking(terminal.loadMilliamps! / 1000, false)];
+    if (!terminal.digit) return [taking((terminal.loadMilliamps ?? 0) / 1000, false)];
     // The pin of a digit is at the other end of its segments.
     return [taking(digitAmps(plan, sheets, placement), !isSunk(part))];
   });

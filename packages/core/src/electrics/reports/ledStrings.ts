@@ -1,3 +1,4 @@
+import { orThrow } from '../../collections/orThrow';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import { cathodeOf } from '../../nets/leds';
 import { findNets } from '../../nets/nets';
@@ -17,7 +18,8 @@ export interface LedString {
   readonly maxAmps: number;
 }
 
-const forwardOf = ({ terminal, part }: PlanTerminal): Range => terminal.led?.forwardVolts ?? part.polarity!.forwardVolts;
+const forwardOf = ({ terminal, part }: PlanTerminal): Range =>
+  terminal.led?.forwardVolts ?? orThrow(part.polarity, 'forward voltage').forwardVolts;
 
 const plus = (a: Range, b: Range): Range => ({ min: a.min + b.min, typ: (a.typ ?? a.max) + (b.typ ?? b.max), max: a.max + b.max });
 
@@ -37,7 +39,7 @@ export function ledString(plan: Plan, sheets: Sheets, first: PlanTerminal): LedS
   return {
     anodes,
     forwardVolts: anodes.map(forwardOf).reduce(plus),
-    maxAmps: Math.min(...anodes.map(({ part }) => part.polarity!.maxMilliamps / 1000)),
+    maxAmps: Math.min(...anodes.map(({ part }) => orThrow(part.polarity, 'maximum current').maxMilliamps / 1000)),
   };
 }
 

@@ -129,7 +129,7 @@ export function isFedBackwards(plan: Plan, sheets: Sheets, board: IndexedBoard, 
   const passage = partSheet(sheets, shifter.sheet)?.sheet.passage;
   if (!passage || passage.low === passage.high) return false;
   const nets = findNets(plan, sheets);
-  const [low, high] = [passage.low, passage.high].map((t) => terminalKey(shifter.id, t));
-  if (!nets.byTerminal.get(low!)?.rails[0] || !nets.byTerminal.get(high!)?.rails[0]) return false;
+  const [low, high] = [terminalKey(shifter.id, passage.low), terminalKey(shifter.id, passage.high)];
+  if (!nets.byTerminal.get(low)?.rails[0] || !nets.byTerminal.get(high)?.rails[0]) return false;
   return typical(railAt(plan, sheets, board, low).volts) > typical(railAt(plan, sheets, board, high).volts);
 }

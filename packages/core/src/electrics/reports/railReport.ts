@@ -113,8 +113,9 @@ function ownOf(plan: Plan, { sheet }: IndexedBoard, rail: Rail): (OwnCurrent & {
 
 /** Input current of a rail's regulator per milliampere of output. */
 function gainOf(rail: Rail, source: Rail): number {
-  const { kind, efficiency } = rail.regulator!;
-  return kind === 'converter' ? typical(rail.volts) / (typical(source.volts) * efficiency!) : 1;
+  const { kind, efficiency } = rail.regulator ?? {};
+  // The schema requires the efficiency of a converter.
+  return kind === 'converter' && efficiency !== undefined ? typical(rail.volts) / (typical(source.volts) * efficiency) : 1;
 }
 
 /** Every rail with its loads: parts, LEDs, the board itself, and rails regulated from it with all their loads. Inputs of the board are
@@ -188,7 +189,7 @@ function heatOf(board: IndexedBoard, rail: Rail, milliamps: number): RegulatorHe
   const { kind = 'linear', kelvinPerWatt, efficiency } = rail.regulator;
   const amps = milliamps / 1000;
   const dropVolts = kind === 'converter' ? 0 : Math.max(0, source.volts.max - typical(rail.volts));
-  const watts = kind === 'converter' ? typical(rail.volts) * amps * (1 / efficiency! - 1) : dropVolts * amps;
+  const watts = efficiency === undefined ? dropVolts * amps : typical(rail.volts) * amps * (1 / efficiency - 1);
   return { from: source.id, kind, dropVolts, milliamps, watts, kelvin: kelvinPerWatt === undefined ? undefined : watts * kelvinPerWatt };
 }
 

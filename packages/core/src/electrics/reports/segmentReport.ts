@@ -78,7 +78,7 @@ function toCut(input: PullUpInput, cuttable: ReadonlySet<string>, high: readonly
     const cut: string[] = [];
     let left = input;
     while (busPullUps(left).verdict === 'too-strong') {
-      const id = strongest(elsewhere ? [...left.pullUps, ...left.joined!.flatMap((one) => one.pullUps)] : left.pullUps);
+      const id = strongest(elsewhere ? [...left.pullUps, ...(left.joined ?? []).flatMap((one) => one.pullUps)] : left.pullUps);
       if (id === undefined) break;
       cut.push(id);
       left = withoutPullUps(left, [id]);
@@ -182,8 +182,9 @@ function segmentSheet(context: PlanContext, bus: Bus, segments: readonly Segment
  *  them. */
 export const i2cSegmentReports = mapPerComponent((plan: Plan, sheets: Sheets): ReadonlyMap<string, readonly SegmentReport[]> => {
   const board = boardOf(plan, sheets);
-  const buses = board ? findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c' && bus.controller && bus.pins.sda && bus.pins.scl) : [];
-  return new Map(buses.map((bus) => [bus.id, segmentReports(plan, sheets, board!, bus)]));
+  if (!board) return new Map();
+  const buses = findBuses(plan, sheets).filter((bus) => bus.kind === 'i2c' && bus.controller && bus.pins.sda && bus.pins.scl);
+  return new Map(buses.map((bus) => [bus.id, segmentReports(plan, sheets, board, bus)]));
 });
 
 /** The segments of an I2C bus with their pull-ups. */

@@ -1,4 +1,4 @@
-import { firstOrThrow } from '../../collections/orThrow';
+import { firstOrThrow, orThrow } from '../../collections/orThrow';
 import type { PlanContext } from '../../plan/planContext';
 import type { Bus } from '../../nets/buses';
 import { controllerHz } from '../../nets/controllers';
@@ -142,7 +142,7 @@ function clocksOf({ plan, sheets, board }: PlanContext, members: readonly Placem
       read: reads ? lowest([own(part?.bus.maxReadHz ?? part?.bus.maxWriteHz), ...more]) : undefined,
     };
   });
-  return { write: lowest(each.map((one) => one.write))!, read: lowest(each.map((one) => one.read)) };
+  return { write: orThrow(lowest(each.map((one) => one.write)), 'clock of the bus'), read: lowest(each.map((one) => one.read)) };
 }
 
 function rowOf(context: PlanContext, members: readonly Placement[], common: Common): SpiRow {
@@ -158,9 +158,9 @@ function rowOf(context: PlanContext, members: readonly Placement[], common: Comm
   const known = parts.flatMap((part) => (part.access ? [part.access] : []));
   const bits = known.length === parts.length && known.length > 0 ? known.reduce((sum, a) => sum + spiBits(a.transfers), 0) : undefined;
   const perSecond = known.length > 0 ? Math.max(...members.map((m, at) => plan.rates[m.id] ?? known[at]?.perSecond ?? 0)) : undefined;
-  const chainBits = parts.every((part) => part.bus.chainBits !== undefined)
-    ? parts.reduce((sum, part) => sum + part.bus.chainBits!, 0)
-    : undefined;
+  const chained = parts.flatMap((part) => part.bus.chainBits ?? []);
+  const chainBits = chained.length === parts.length ? chained.reduce((sum, bits) => sum + bits, 0) : undefined;
+  const timeAt = (hz: number) => (bits === undefined || perSecond === undefined ? undefined : spiTime(hz, bits, perSecond));
   return {
     head: head.id,
     chain: members.map((m) => m.id),
@@ -170,9 +170,8 @@ function rowOf(context: PlanContext, members: readonly Placement[], common: Comm
     modes: parts[0]?.bus.modes ?? [],
     write,
     read,
-    time: bits === undefined ? undefined : spiTime(write.hz, bits, perSecond!),
-    bySoftware:
-      bits === undefined || common.softwareHz === undefined ? undefined : spiTime(Math.min(write.hz, common.softwareHz), bits, perSecond!),
+    time: timeAt(write.hz),
+    bySoftware: common.softwareHz === undefined ? undefined : timeAt(Math.min(write.hz, common.softwareHz)),
     what: known[0]?.what,
     perSecond,
     chainBits,
@@ -192,7 +191,10 @@ function furtherRows(plan: Plan, sheets: Sheets, members: readonly Placement[], 
       !terminals || items.some((t) => t.wire && (t.terminal.id === select || terminals.includes(t.terminal.id)));
     return (partSheet(sheets, member.sheet)?.sheet.bus.further ?? []).filter(isUsed).map((further): SpiRow => {
       const select = items.find((t) => t.terminal.id === further.select);
-      const clock = lowest([limit(further.maxHz, 'part'), limit(shifterHz(plan, sheets, items), 'shifter'), ...limitsOf(common)])!;
+      const clock = orThrow(
+        lowest([limit(further.maxHz, 'part'), limit(shifterHz(plan, sheets, items), 'shifter'), ...limitsOf(common)]),
+        'clock of the chip',
+      );
       return {
         head: member.id,
         further,

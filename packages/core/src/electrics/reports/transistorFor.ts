@@ -58,7 +58,7 @@ export function endLimit({ plan, sheets, board }: PlanContext, { key, wire }: Pl
   const other = end?.to === 'terminal' ? partOf(plan, end.placement, sheets) : undefined;
   const serves = end?.to === 'terminal' ? other?.terminals.get(end.terminal)?.serves : undefined;
   const isOutput = serves?.some((does) => does === 'output' || does === 'select');
-  return isOutput && other!.sheet.drive ? other!.sheet.drive.milliamps / 1000 : undefined;
+  return isOutput && other?.sheet.drive ? other.sheet.drive.milliamps / 1000 : undefined;
 }
 
 /** The transistor that the calculation gives for a terminal as it is wired: for the current of a digit, or for the load that its sheet states.

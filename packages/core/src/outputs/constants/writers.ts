@@ -7,9 +7,12 @@ import { inComment } from './names';
 const hexOf = (value: number, digits = 2): string => `0x${value.toString(16).toUpperCase().padStart(digits, '0')}`;
 const numberOf = (value: number, hex: boolean | undefined): string => (hex ? hexOf(value) : String(value));
 
+/** The code point of a character. */
+const codeOf = (character: string): number => character.codePointAt(0) ?? 0;
+
 const utf8 = (text: string): readonly number[] =>
   [...text].flatMap((character) => {
-    const code = character.codePointAt(0)!;
+    const code = codeOf(character);
     if (code < 0x80) return [code];
     if (code < 0x800) return [0xc0 | (code >> 6), 0x80 | (code & 63)];
     if (code < 0x10000) return [0xe0 | (code >> 12), 0x80 | ((code >> 6) & 63), 0x80 | (code & 63)];
@@ -24,10 +27,10 @@ const cString = (text: string): string =>
     .map((code) => (isPlain(code) ? String.fromCharCode(code) : `\\${code.toString(8).padStart(3, '0')}`))
     .join('')}"`;
 
-const uHex = (character: string, digits: number): string => character.codePointAt(0)!.toString(16).padStart(digits, '0');
-const rustString = (text: string): string => `"${[...text].map((c) => (isPlain(c.codePointAt(0)!) ? c : `\\u{${uHex(c, 1)}}`)).join('')}"`;
+const uHex = (character: string, digits: number): string => codeOf(character).toString(16).padStart(digits, '0');
+const rustString = (text: string): string => `"${[...text].map((c) => (isPlain(codeOf(c)) ? c : `\\u{${uHex(c, 1)}}`)).join('')}"`;
 const pythonString = (text: string): string =>
-  `"${[...text].map((c) => (isPlain(c.codePointAt(0)!) ? c : c.length > 1 ? `\\U${uHex(c, 8)}` : `\\u${uHex(c, 4)}`)).join('')}"`;
+  `"${[...text].map((c) => (isPlain(codeOf(c)) ? c : c.length > 1 ? `\\U${uHex(c, 8)}` : `\\u${uHex(c, 4)}`)).join('')}"`;
 
 const widest = (value: ConstantValue): number =>
   value.is === 'ints' ? Math.max(0, ...value.values) : value.is === 'int' ? value.value : 0;

@@ -103,8 +103,8 @@ function legOrder({ kind, ends, transistor }: Component): readonly string[] {
     const others = ends.flatMap((_, at) => (at === wiper ? [] : [String(at)]));
     return [firstOrThrow(others), String(wiper), ...others.slice(1)];
   }
-  const initial = (at: number) => atOrThrow(ends, at).leg!.slice(0, 1).toUpperCase();
-  const order = transistor!.legs ?? (transistor!.kind.endsWith('mos') ? 'GDS' : 'EBC');
+  const initial = (at: number) => atOrThrow(ends, at).leg?.slice(0, 1).toUpperCase();
+  const order = transistor?.legs ?? (transistor?.kind.endsWith('mos') ? 'GDS' : 'EBC');
   return [...order].map((letter) => String(ends.findIndex((_, at) => initial(at) === letter)));
 }
 

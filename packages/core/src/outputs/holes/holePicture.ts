@@ -1,4 +1,4 @@
-import { atOrThrow, firstOrThrow } from '../../collections/orThrow';
+import { atOrThrow, firstOrThrow, lastOrThrow } from '../../collections/orThrow';
 import { planComponents } from '../../electrics/reports/components';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import { boardOf, partOf } from '../../plan/edit';
@@ -296,7 +296,9 @@ export const holePicture = memoizeByPair((plan: Plan, sheets: Sheets): HolePictu
       ...holes.items.flatMap((item) => HALVES.flatMap((half) => bracketOf(grid, naming, item, half, roomFor(grid, holes.items, item)))),
       ...wires,
       ...bridges,
-      ...own.flatMap(({ id, legs: [a, b] }) => bridgeShapes(pathOf(grid, lanes, a!.hole, b!.hole), { id, ...markOf(drawing, id) })),
+      ...own.flatMap(({ id, legs }) =>
+        bridgeShapes(pathOf(grid, lanes, firstOrThrow(legs).hole, lastOrThrow(legs).hole), { id, ...markOf(drawing, id) }),
+      ),
       ...filled.values(),
       ...leadTails(drawing),
     ],

@@ -1,4 +1,5 @@
-import { atOrThrow, findOrThrow, firstOrThrow } from '../../collections/orThrow';
+import { has } from '../../collections/has';
+import { atOrThrow, findOrThrow, firstOrThrow, orThrow } from '../../collections/orThrow';
 import { alikeBut } from '../../memo/alikeBut';
 import { memoizeByPair } from '../../memo/memoizeByPair';
 import type { Breadboard, HolePlace, Plan, WireColour } from '../../plan/plan';
@@ -176,7 +177,7 @@ class Router {
       const { item, side, row } = standing;
       const legs = item.strips.flatMap((strip): PlacedLeg[] => {
         if (strip.leg === undefined) return [];
-        const { row: own, half } = this.at(strip)!;
+        const { row: own, half } = orThrow(this.at(strip), 'place of the strip');
         return [{ id: strip.leg, hole: this.holes.take({ at: 'strip', half, row: own, column: legColumn(standing, half) }) }];
       });
       const [from, to] = bodyAt(item, side);
@@ -300,7 +301,7 @@ class Router {
 
   /** The tree is walked from the board outwards, so that each wire belongs to what it brings the net to. */
   #toEachOther(net: HoleNet, strips: readonly Strip[]): void {
-    const points = strips.map((strip) => ({ at: this.at(strip)!, free: this.#free(strip).length }));
+    const points = strips.map((strip) => ({ at: orThrow(this.at(strip), 'place of the strip'), free: this.#free(strip).length }));
     const holes = points.reduce((sum, { free }) => sum + free, 0);
     if (points.some(({ free }) => free === 0 && points.length > 1) || holes < 2 * (points.length - 1)) return this.#lack();
     const { edges } = joinStrips(points, (a, b) => pitchesApart(this.breadboard, a.at, b.at));
@@ -335,7 +336,7 @@ class Router {
     else {
       // The first of two ends that meet off the breadboard leads to the other.
       const [first] = net.leads;
-      if (first !== end) this.leads.push({ net: net.id, colour, end, to: { at: 'end', end: first! } });
+      if (first && first !== end) this.leads.push({ net: net.id, colour, end, to: { at: 'end', end: first } });
     }
   }
 
@@ -375,7 +376,7 @@ const makeHolePlan = memoizeByPair((plan: Plan, sheets: Sheets): HolePlan | unde
   const held = placesThatHold(instance, breadboard, places);
   const standing = instance.items.flatMap((item): Standing[] => {
     const place = held.get(item.id);
-    return place ? [{ item, side: place.side as Side, row: place.row! }] : [];
+    return place && place.side !== 'off' && place.row !== undefined ? [{ item, side: place.side, row: place.row }] : [];
   });
   const router = new Router(instance, breadboard, standing);
   const items = router.legs().map((item) => ({ ...item, locked: places[item.id]?.locked === true }));
@@ -390,7 +391,9 @@ const makeHolePlan = memoizeByPair((plan: Plan, sheets: Sheets): HolePlan | unde
     bridges: router.bridges,
     jumpers: router.jumpers,
     leads: router.leads,
-    rails: instance.nets.flatMap(({ rail, conductor }) => (rail?.halves ?? []).map((half) => ({ half, sign: rail!.sign, conductor }))),
+    rails: instance.nets
+      .filter(has('rail'))
+      .flatMap(({ rail, conductor }) => rail.halves.map((half) => ({ half, sign: rail.sign, conductor }))),
     conductors: new Map(instance.nets.map(({ id, conductor }) => [id, conductor])),
     nets: new Map(instance.nets.flatMap(({ id, strips }) => strips.map(({ item, leg }) => [`${item} ${leg ?? ''}`, id] as const))),
     length: router.jumpers.reduce((sum, { from, to }) => sum + pitchesBetween(breadboard, from, to), 0),

@@ -56,8 +56,10 @@ export function joinStrips<P extends Point>(points: readonly P[], distance: (a: 
     .toSorted((one, other) => one.length - other.length);
   let best: readonly Edge[] | undefined;
   const open: { readonly taken: ReadonlySet<string>; readonly left: ReadonlySet<string> }[] = [{ taken: new Set(), left: new Set() }];
-  for (let seen = 0; open.length > 0 && (seen < MOST || !best); seen += 1) {
-    const { taken, left } = open.pop()!;
+  for (let seen = 0; seen < MOST || !best; seen += 1) {
+    const next = open.pop();
+    if (!next) break;
+    const { taken, left } = next;
     const tree = shortest(points.length, edges, taken, left);
     if (!tree || (best && lengthOf(tree) >= lengthOf(best))) continue;
     const at = (point: number) => tree.filter(({ a, b }) => a === point || b === point);

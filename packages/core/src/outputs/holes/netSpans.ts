@@ -27,7 +27,7 @@ export class NetStates {
       new Uint8Array(count),
       new Int32Array(count),
     ];
-    for (const { variants } of items) for (const { net } of firstOrThrow(variants).points) this.open[net]! += 1;
+    for (const { variants } of items) for (const { net } of firstOrThrow(variants).points) this.open[net] = atOrThrow(this.open, net) + 1;
   }
 
   /** @param lane as a bit */
@@ -35,8 +35,8 @@ export class NetStates {
     const isFirst = this.lanes[net] === 0;
     this.low[net] = isFirst ? row : Math.min(atOrThrow(this.low, net), row);
     this.high[net] = isFirst ? row : Math.max(atOrThrow(this.high, net), row);
-    this.lanes[net]! |= lane;
-    this.open[net]! -= 1;
+    this.lanes[net] = atOrThrow(this.lanes, net) | lane;
+    this.open[net] = atOrThrow(this.open, net) - 1;
   }
 
   /** How far the nets reach at least, if everything without a place comes to lie in a row or after it. */
@@ -89,7 +89,7 @@ export class RoomBound {
         // A net that reaches beyond the row already does not grow at once.
         if (lanes[net] === 0 || open[net] === 0 || done.has(net) || atOrThrow(high, net) > earliest) continue;
         done.add(net);
-        weights[item]! += 1;
+        weights[item] = atOrThrow(weights, item) + 1;
         offsets += after;
       }
     }

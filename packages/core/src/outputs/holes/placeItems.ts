@@ -130,8 +130,8 @@ function improved(problem: PlaceProblem, all: readonly (readonly Ready[])[], giv
       if (tries >= TRIES) break;
       const placed = packed(problem, all, given, next);
       const found = placed ? spanOf(problem, placed) : Infinity;
-      if (found >= span) continue;
-      [best, span, order, isBetter] = [placed!, found, next, true];
+      if (!placed || found >= span) continue;
+      [best, span, order, isBetter] = [placed, found, next, true];
       break;
     }
   }
@@ -209,7 +209,7 @@ class Search {
         atOrThrow(before, 3 * at + 1),
         atOrThrow(before, 3 * at + 2),
       ];
-      states.open[net]! += 1;
+      states.open[net] = atOrThrow(states.open, net) + 1;
     }
   }
 

@@ -63,7 +63,8 @@ export class Holes {
 
   /** The free rail holes of a net, the nearest first. */
   railHoles({ rail }: HoleNet, half: Half, row: number): readonly Hole[] {
-    const { sign, halves } = rail!;
+    if (!rail) return [];
+    const { sign, halves } = rail;
     const middle: Hole = { at: 'strip', half, row, column: 2 };
     const far = (hole: Hole) => pitchesBetween(this.breadboard, hole, middle);
     return this.#pieces

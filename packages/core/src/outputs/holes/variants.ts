@@ -1,7 +1,7 @@
 import { firstOrThrow } from '../../collections/orThrow';
 import type { Breadboard, HolePlace, Plan } from '../../plan/plan';
 import { ACROSS, alongLane, type Half, HALVES, isSideBySide, laneOf, laneRows, lanesOf, otherHalf } from './breadboard';
-import type { HoleInstance, HoleItem, HoleNet, Strip } from './holeItems';
+import type { HoleInstance, HoleItem, RailUse, Strip } from './holeItems';
 import type { Placeable, PlaceProblem, Span, Variant } from './placeProblem';
 
 export type Side = Variant['side'];
@@ -57,7 +57,7 @@ function spansOf(item: HoleItem, side: Side, laneIn: (strip: StripAt) => number)
 }
 
 /** Length of the wire from a strip to the rail of its net, which may be that of the other half alone. */
-const railLength = ({ rail }: HoleNet, half: Half): number => (rail!.halves.includes(half) ? TO_RAIL : TO_RAIL + ACROSS);
+const railLength = (rail: RailUse, half: Half): number => (rail.halves.includes(half) ? TO_RAIL : TO_RAIL + ACROSS);
 
 /** Whether an item can lie so. Between two boards side by side there is no room for a body that reaches over the rails. */
 const isPossible = ({ footprint }: HoleItem, side: Side, board: number): boolean =>
@@ -85,7 +85,7 @@ function variantsOf(item: HoleItem, { nets }: HoleInstance, breadboard: Breadboa
       rowOffset,
       spans: spansOf(item, side, laneIn),
       points: own.flatMap(({ net, number, ...strip }) => (net.rail ? [] : [{ net: number, row: strip.row, lane: laneIn(strip) }])),
-      fixedLength: own.reduce((sum, { net, half }) => sum + (net.rail ? railLength(net, half) : 0), 0),
+      fixedLength: own.reduce((sum, { net, half }) => sum + (net.rail ? railLength(net.rail, half) : 0), 0),
     };
   });
 }

@@ -138,7 +138,7 @@ export function sidesOf(
   const height = { left: 0, right: 0 };
   const board = Math.max(0, ...placed.map(({ y }) => y)) / STEP;
   /** The sides that each signal is on, as far as modules are placed. */
-  const on = new Map(conductors.map((one) => [one, new Set(one.pins.flatMap(([pin]) => pins.get(pin!)?.side ?? []))]));
+  const on = new Map(conductors.map((one) => [one, new Set(one.pins.flatMap(([pin]) => pins.get(pin ?? '')?.side ?? []))]));
   for (const one of wanted) {
     const cost = (to: Side) => {
       const round = one.signals.filter((signal) => getOrThrow(on, signal).size === 1 && !getOrThrow(on, signal).has(to)).length;
@@ -157,7 +157,8 @@ export function sidesOf(
     const own = wanted.filter((item) => side.get(item) === one).sort((a, b) => (a.y === b.y ? 0 : a.y - b.y));
     const given = (item: Wanted): ModulePlace | undefined => layout[firstOrThrow(item.group).id];
     const order = own.filter((item) => !given(item));
-    for (const item of own.filter(given).toSorted((a, b) => given(a)!.at - given(b)!.at)) order.splice(given(item)!.at, 0, item);
+    const moved = own.flatMap((item) => [given(item) ?? []].flat().map(({ at }) => ({ at, item })));
+    for (const { at, item } of moved.toSorted((a, b) => a.at - b.at)) order.splice(at, 0, item);
     return order.flatMap(({ group }) => group);
   };
   return { left: column('left'), right: column('right') };

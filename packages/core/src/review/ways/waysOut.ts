@@ -1,3 +1,4 @@
+import { orThrow } from '../../collections/orThrow';
 import { planTerminals } from '../../nets/terminals';
 import { findNets } from '../../nets/nets';
 import { applyEdits } from '../../plan/applyEdits';
@@ -52,7 +53,7 @@ function settledDraft(stuck: Stuck, draft: Draft): WayOut | undefined {
   const { plan, sheets, settled, options } = stuck;
   const applied = applyEdits(plan, draft.edits, sheets);
   if (!applied.ok) return undefined;
-  const after = assignPins(applied.plan, sheets, options)!;
+  const after = orThrow(assignPins(applied.plan, sheets, options), 'board sheet');
   return {
     kind: draft.kind,
     data: draft.data,
@@ -85,7 +86,7 @@ export function waysOut(plan: Plan, sheets: Sheets, options: AssignOptions = {})
     options,
     openAfter(edits) {
       const applied = applyEdits(plan, edits, sheets);
-      return applied.ok ? assignPins(applied.plan, sheets, options)!.open.length : undefined;
+      return applied.ok ? orThrow(assignPins(applied.plan, sheets, options), 'board sheet').open.length : undefined;
     },
   };
   const found = WAY_KINDS.flatMap((kind) => {

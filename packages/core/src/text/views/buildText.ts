@@ -1,3 +1,4 @@
+import { orThrow } from '../../collections/orThrow';
 import { BETWEEN_BOARDS_MM } from '../../outputs/holes/breadboard';
 import { TRANSISTOR_WORDS } from '../../checks/fixes/transistors';
 import { listText, placementText } from '../names';
@@ -117,13 +118,20 @@ function addedStep(plan: Plan, sheets: Sheets, component: Component): StepText {
     };
   if (kind === 'trimmer') {
     const outer = ends.filter(({ leg }) => leg === undefined).map((_, n) => at(n));
-    return { head, text: `${formatSi(value!, 'Ω')} trimmer: outer legs to ${listText(outer)}, wiper to ${at(ends.length - 1)}` };
+    return {
+      head,
+      text: `${formatSi(orThrow(value, 'value'), 'Ω')} trimmer: outer legs to ${listText(outer)}, wiper to ${at(ends.length - 1)}`,
+    };
   }
   if (kind === 'capacitor') {
     const polar = isPolar ? 'electrolytic capacitor, plus leg first, ' : 'capacitor ';
-    return { head, text: `${formatSi(value!, 'F')} ${polar}between ${at(0)} and ${at(1)}`, ...(near ? { detail: `At ${near}.` } : {}) };
+    return {
+      head,
+      text: `${formatSi(orThrow(value, 'value'), 'F')} ${polar}between ${at(0)} and ${at(1)}`,
+      ...(near ? { detail: `At ${near}.` } : {}),
+    };
   }
-  return { head, text: `resistor ${resistorText(value!)} between ${at(0)} and ${at(1)}` };
+  return { head, text: `resistor ${resistorText(orThrow(value, 'value'))} between ${at(0)} and ${at(1)}` };
 }
 
 function wireStep(plan: Plan, sheets: Sheets, wire: BuildWire): StepText {
@@ -229,7 +237,10 @@ const STEP_TEXT: { readonly [K in StepWhat['is']]: (what: What<K>, plan: Plan, s
   plug: (what, plan, sheets) => ({ head: itemText(plan, sheets, what.item.id), text: plugText(plan, sheets, what.item) }),
   'rail-wire': (what, plan, sheets) => ({
     head: railWireHead(plan, sheets, what.wire),
-    text: 'from' in what.wire ? `${what.wire.colour} jumper ${jumperText(plan.breadboard!, what.wire)}` : leadText(plan, sheets, what.wire),
+    text:
+      'from' in what.wire
+        ? `${what.wire.colour} jumper ${jumperText(orThrow(plan.breadboard, 'breadboard'), what.wire)}`
+        : leadText(plan, sheets, what.wire),
   }),
   'chip-supply': (what, plan, sheets) => ({
     ...chipSupplyStep(plan, sheets, what.supply),

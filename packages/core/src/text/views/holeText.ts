@@ -1,4 +1,4 @@
-import { firstOrThrow, lastOrThrow } from '../../collections/orThrow';
+import { firstOrThrow, lastOrThrow, orThrow } from '../../collections/orThrow';
 import { componentNames } from '../../electrics/reports/components';
 import { type Half, holeText, isSideBySide, rowOnBoard } from '../../outputs/holes/breadboard';
 import { holePlan, type Jumper, type Lead, type PlacedItem } from '../../outputs/holes/holePlan';
@@ -86,7 +86,7 @@ export const jumperText = (breadboard: Breadboard, { from, to }: Pick<Jumper, 'f
 
 /** @example leadText(plan, sheets, lead) // 'lead from GP5 to 28 g' */
 export function leadText(plan: Plan, sheets: Sheets, { end, to }: Lead): string {
-  const target = to.at === 'hole' ? holeText(plan.breadboard!, to.hole) : leadEndText(plan, sheets, to.end);
+  const target = to.at === 'hole' ? holeText(orThrow(plan.breadboard, 'breadboard'), to.hole) : leadEndText(plan, sheets, to.end);
   return `lead from ${leadEndText(plan, sheets, end)} to ${target}`;
 }
 
@@ -116,7 +116,7 @@ export function stepHolesText(plan: Plan, sheets: Sheets, holes: StepHoles | und
 /** Which leg of an item goes where: the first and the last one of each row of legs.
  *  @example plugText(plan, sheets, item) // 'rows 26 to 29: GND in 26 j, SDA in 29 j' */
 export function plugText(plan: Plan, sheets: Sheets, { id, legs, overTwo }: PlacedItem): string {
-  const board = plan.breadboard!;
+  const board = orThrow(plan.breadboard, 'breadboard');
   // Of what lies over two boards, the rows of the first: those of the second have the same numbers.
   const rows = legs.filter(({ hole }) => !overTwo || hole.half === 'fj').map(({ hole }) => hole.row);
   const [first, last] = [Math.min(...rows), Math.max(...rows)];

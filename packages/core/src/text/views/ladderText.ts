@@ -20,8 +20,8 @@ export function readLadder(text: string): LadderValues | string {
   const bad = values.findIndex((ohms) => ohms === undefined || !(ohms >= 0.1 && ohms <= 1e8));
   if (bad >= 0) return `${parts[bad]} is not a resistance. Example: 10k, 2k2, 470`;
   if (values.length > PLAN_LIMITS.ladderKeys) return `${values.length} resistors: at most ${PLAN_LIMITS.ladderKeys} keys per pin`;
-  const [pull, ...row] = values as number[];
-  return { pull: pull!, row };
+  const [pull = 0, ...row] = values as number[];
+  return { pull, row };
 }
 
 const TOLD = { good: 'apart in the worst case', thin: 'apart in the worst case (low margin)', overlap: 'overlapping' } as const;
@@ -29,8 +29,9 @@ const TOLD = { good: 'apart in the worst case', thin: 'apart in the worst case (
 /** What the keys' readings come to, and the thresholds between them. */
 export function ladderText({ count, counts, values, reading }: LadderReport): string {
   if (counts === undefined) return 'Not connected to an analog input with a known scale.';
-  if (!values) return `${count} keys. Their resistors are unknown: read them from the module, or choose them from your values on hand.`;
-  const { gap, thresholds, verdict } = reading!;
+  if (!values || !reading)
+    return `${count} keys. Their resistors are unknown: read them from the module, or choose them from your values on hand.`;
+  const { gap, thresholds, verdict } = reading;
   const limits = thresholds.map((at) => Math.round(at)).join(', ');
   return `${count} keys, full scale ${counts} counts; the closest two are ${Math.round(Math.abs(gap))} ${TOLD[verdict]}. Thresholds: ${limits}.`;
 }

@@ -22,7 +22,7 @@ export function conductorName(plan: Plan, sheets: Sheets, conductor: Conductor):
     const rail = board.sheet.rails.list.find((one) => one.id === id);
     return rail ? (rail.terminal ?? rail.label) : terminalText(plan, sheets, id);
   }
-  const label = conductor.pins.map(([pin]) => board.pins.get(pin!)?.label).filter(Boolean);
+  const label = conductor.pins.map(([pin]) => board.pins.get(pin ?? '')?.label).filter(Boolean);
   return label.length > 0 ? label.join(' + ') : endLabel(plan, sheets, firstOrThrow(conductor.ends));
 }
 

@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import { memo, type PointerEvent, useRef, useState } from 'react';
 import styles from './SignalChart.module.css';
 import { type ColumnLayout, columnAt } from './layout';
@@ -50,7 +51,7 @@ function Handle({ x, y, height, layout, onDrop }: HandleProps) {
   const [over, setOver] = useState<number | null>(null);
   const dropped = useRef(false);
   const under = (event: { readonly clientX: number; readonly currentTarget: SVGRectElement }) =>
-    columnAt(layout, event.clientX - event.currentTarget.ownerSVGElement!.getBoundingClientRect().left);
+    columnAt(layout, event.clientX - orThrow(event.currentTarget.ownerSVGElement, 'chart').getBoundingClientRect().left);
   return (
     <>
       {over !== null && over !== x && <circle cx={over} cy={y} r="5.6" className={styles.landing} />}

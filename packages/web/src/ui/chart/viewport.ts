@@ -65,7 +65,8 @@ export function useViewport(): readonly [RefObject<HTMLDivElement | null>, RefOb
   const scroller = useRef<HTMLDivElement>(null);
   const viewport = useRef<Viewport>(null);
   useEffect(() => {
-    const box = scroller.current!;
+    const box = scroller.current;
+    if (!box) return;
     const made = new Viewport(box);
     viewport.current = made;
     made.measure();

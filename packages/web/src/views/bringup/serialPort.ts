@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import type { BenchPort } from '@roof-chart/core/bench/session';
 
 /** The part of Web Serial that is used. */
@@ -37,8 +38,8 @@ export async function openSerial(): Promise<BenchPort | undefined> {
 
 /** An open port as a way to a probe: bytes become lines. */
 export function serialPort(port: SerialPortLike): BenchPort {
-  const writer = port.writable!.getWriter();
-  const reader = port.readable!.getReader();
+  const writer = orThrow(port.writable, 'way to write').getWriter();
+  const reader = orThrow(port.readable, 'way to read').getReader();
   return {
     listen({ line, gone }) {
       void (async () => {
@@ -51,7 +52,7 @@ export function serialPort(port: SerialPortLike): BenchPort {
             text += decoder.decode(value, { stream: true });
             const lines = text.split(/\r?\n/);
             // Data without a line end is not an answer.
-            text = lines.pop()!.slice(-500);
+            text = (lines.pop() ?? '').slice(-500);
             for (const one of lines) line(one);
           }
         } catch {

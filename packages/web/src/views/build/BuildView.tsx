@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import clsx from 'clsx';
 import { Button, CopyButton } from '@mantine/core';
 import { IconCopy, IconLayoutBoard, IconListNumbers, IconPrinter, IconSitemap } from '@tabler/icons-react';
@@ -160,7 +161,7 @@ interface SheetProps extends ActionsProps {
 function Sheet({ plan, sections, errors, wires, onMode, onTick }: SheetProps) {
   const { sheets } = useWorkbench();
   const [pointed, setPointed] = useState<BuildStep | null>(null);
-  const bill = useMemo(() => billOf(plan, sheets)!, [plan, sheets]);
+  const bill = useMemo(() => orThrow(billOf(plan, sheets), 'board sheet'), [plan, sheets]);
   const done = wires.filter((w) => w.ticked).length;
   return (
     <div className={styles.view}>
@@ -198,7 +199,7 @@ export function BuildView() {
   const plan = useOpenPlan();
   const { sheets } = useWorkbench();
   const [params, setParams] = useSearchParams();
-  const sections = useMemo(() => buildSheet(plan, sheets)!, [plan, sheets]);
+  const sections = useMemo(() => orThrow(buildSheet(plan, sheets), 'board sheet'), [plan, sheets]);
   const reviewed = useAppSelector(selectReviewed);
   const errors = useMemo(
     () => (reviewed?.result.ok ? errorTitles(reviewed.plan, sheets, reviewed.result.review.findings) : []),

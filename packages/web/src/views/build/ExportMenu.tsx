@@ -28,15 +28,15 @@ export function ExportMenu({ plan }: { readonly plan: Plan }) {
   }, [opened, exports]);
   const save = (format: ExportFormat) => {
     const text = format.write(plan, sheets);
-    if (text === undefined) return;
-    const name = exports!.fileName(plan.name, format.ending);
+    if (!exports || text === undefined) return;
+    const name = exports.fileName(plan.name, format.ending);
     downloadText(name, text, format.type);
     announce(`Saved ${name}`);
   };
   const savePng = async (format: ExportFormat) => {
     const svg = format.write(plan, sheets);
-    if (svg === undefined) return;
-    const name = exports!.fileName(plan.name, format.ending.replace('.svg', '.png'));
+    if (!exports || svg === undefined) return;
+    const name = exports.fileName(plan.name, format.ending.replace('.svg', '.png'));
     downloadBlob(name, await pngOf(svg));
     announce(`Saved ${name}`);
   };

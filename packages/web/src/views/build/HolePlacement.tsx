@@ -46,6 +46,7 @@ function RowDistance({
 export function OffList({ plan, holes, placing }: HolePlacementProps) {
   const { sheets } = useWorkbench();
   const { last } = placing;
+  const larger = last?.tooMuch.length ? last.larger : undefined;
   if (holes.off.length === 0) return null;
   return (
     <section aria-label="Not on the breadboard">
@@ -87,12 +88,12 @@ export function OffList({ plan, holes, placing }: HolePlacementProps) {
           );
         })}
       </ul>
-      {last?.larger && last.tooMuch.length > 0 && (
+      {larger && (
         <p>
-          Everything fits on {breadboardText(last.larger)}.{' '}
+          Everything fits on {breadboardText(larger)}.{' '}
           <Button
             size="compact-xs"
-            onClick={() => placing.place([{ kind: 'breadboard', breadboard: last.larger! }], 'all', 'use a larger breadboard')}
+            onClick={() => placing.place([{ kind: 'breadboard', breadboard: larger }], 'all', 'use a larger breadboard')}
           >
             Use that
           </Button>

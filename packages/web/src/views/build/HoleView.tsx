@@ -1,4 +1,4 @@
-import { findOrThrow } from '@roof-chart/core/collections/orThrow';
+import { findOrThrow, orThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Loader } from '@mantine/core';
 import { IconArrowLeft, IconLayoutBoard } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
@@ -96,7 +96,7 @@ function Settings({ holes, placing }: Pick<PlacedViewProps, 'holes' | 'placing'>
 function PlacedView({ plan, holes, placing, onClose }: PlacedViewProps) {
   const { sheets } = useWorkbench();
   const [mark, onMark] = usePictureMark();
-  const picture = useMemo(() => holePicture(plan, sheets)!, [plan, sheets]);
+  const picture = useMemo(() => orThrow(holePicture(plan, sheets), 'hole plan'), [plan, sheets]);
   const marked = useMemo(() => markedHoles(plan, sheets, mark), [plan, sheets, mark]);
   const choices = useMemo(() => choicesOf(plan, sheets, holes), [plan, sheets, holes]);
   const selected = holes.items.find(({ id }) => mark === `part ${id}`);
@@ -110,7 +110,7 @@ function PlacedView({ plan, holes, placing, onClose }: PlacedViewProps) {
       planName={plan.name}
       title="Hole plan"
       summary={holeSummary(plan, sheets)}
-      svg={() => holeSvg(plan, sheets)!}
+      svg={() => orThrow(holeSvg(plan, sheets), 'hole plan')}
       onClose={onClose}
       mark={mark}
       onMark={onMark}

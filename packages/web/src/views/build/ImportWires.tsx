@@ -1,4 +1,4 @@
-import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
+import { firstOrThrow, orThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, FileButton, Modal, Select, Textarea } from '@mantine/core';
 import { IconFileImport } from '@tabler/icons-react';
 import { useMemo, useState } from 'react';
@@ -30,7 +30,9 @@ function Match({
   const ends = useMemo(() => boardEndChoices(plan, sheets), [plan, sheets]);
   if (there) return <span className="quiet">{open ? 'not connected in the plan either' : 'already in the plan'}</span>;
   if (edit)
-    return <>{`${terminalText(plan, sheets, firstOrThrow(terminals))} → ${open ? 'disconnected' : wireEndText(plan, sheets, end!)}`}</>;
+    return (
+      <>{`${terminalText(plan, sheets, firstOrThrow(terminals))} → ${open ? 'disconnected' : wireEndText(plan, sheets, orThrow(end, 'end of the wire'))}`}</>
+    );
   if (listed.to === '') return <span className={styles.unmatched}>line too long</span>;
   const keys = terminals.length > 0 ? terminals : planTerminals(plan, sheets).flatMap((t) => (t.placement.onBoard ? [] : [t.key]));
   return (

@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import { Button } from '@mantine/core';
 import { IconArrowDown, IconArrowsLeftRight, IconArrowUp, IconRotate2 } from '@tabler/icons-react';
 import { memo, useCallback, useMemo } from 'react';
@@ -94,7 +95,7 @@ function Moves({
 export function WiringView({ plan, onClose }: WiringViewProps) {
   const { sheets, edit } = useWorkbench();
   const [marked, mark] = usePictureMark();
-  const picture = useMemo(() => wiringPicture(plan, sheets)!, [plan, sheets]);
+  const picture = useMemo(() => orThrow(wiringPicture(plan, sheets), 'board sheet'), [plan, sheets]);
   const measures = useMemo(() => measureWiring(picture), [picture]);
   const lit = useMemo(() => markedConductors(picture, marked), [picture, marked]);
   const choices = useMemo(() => choicesOf(plan, sheets, picture), [plan, sheets, picture]);
@@ -112,7 +113,7 @@ export function WiringView({ plan, onClose }: WiringViewProps) {
       planName={plan.name}
       title="Wiring picture"
       summary={`${counted(picture.conductors.length, 'net')}, ${counted(measures.crossings, 'crossing')}`}
-      svg={() => wiringSvg(plan, sheets)!}
+      svg={() => orThrow(wiringSvg(plan, sheets), 'board sheet')}
       onClose={onClose}
       mark={marked}
       onMark={mark}

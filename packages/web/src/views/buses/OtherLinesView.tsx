@@ -20,7 +20,8 @@ export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly al
     return end ? wireEndText(plan, sheets, end) : 'open';
   };
   const serial = findBuses(plan, sheets).filter((bus) => bus.kind === 'uart');
-  const busOf = (members: OtherLines['members']) => serial.find((bus) => bus.members.some((m) => members.some(({ id }) => id === m.id)));
+  const busesOf = (members: OtherLines['members']) =>
+    serial.filter((bus) => bus.members.some((m) => members.some(({ id }) => id === m.id))).slice(0, 1);
   return (
     <>
       <p className={styles.facts}>Lines that are neither I2C nor SPI.</p>
@@ -51,7 +52,7 @@ export function OtherLinesView({ plan, all }: { readonly plan: Plan; readonly al
                 </ul>
               </td>
               <td className={styles.notes}>
-                {kind === 'uart' && busOf(members) && <BusPlaceMenu plan={plan} bus={busOf(members)!} />}
+                {kind === 'uart' && busesOf(members).map((bus) => <BusPlaceMenu key={bus.id} plan={plan} bus={bus} />)}
                 {notes.map((note) => (
                   <p key={JSON.stringify(note)}>{noteText(plan, note)}</p>
                 ))}

@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import { type PointerEvent, useRef } from 'react';
 import { PAD } from '../../ui/chart/ScaleChart';
 import { Ring } from '../../ui/chart/marks';
@@ -19,7 +20,7 @@ export function PullUpHandle({
 }) {
   const place = useRef<SVGGElement>(null);
   const at = (event: PointerEvent) => {
-    const svg = place.current!.ownerSVGElement!;
+    const svg = orThrow(place.current?.ownerSVGElement, 'chart');
     return event.clientX - svg.getBoundingClientRect().left - PAD;
   };
   return (

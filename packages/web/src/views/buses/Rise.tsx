@@ -72,7 +72,7 @@ export function Rise({ sheet }: { readonly sheet: SegmentReport }) {
         Solid: weakest pull-up. Dashed: strongest pull-up.{' '}
         <SavePicture
           label={`Rise of the line${sheet.segment.via ? ` behind ${sheet.segment.via.placement.name}` : ''}`}
-          svg={() => svgOf(figure.current!)}
+          svg={() => svgOf(figure.current)}
         />
       </p>
     </figure>

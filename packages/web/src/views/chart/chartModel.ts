@@ -1,5 +1,5 @@
 import type { PlanContext } from '@roof-chart/core/plan/planContext';
-import { getOrThrow } from '@roof-chart/core/collections/orThrow';
+import { getOrThrow, orThrow } from '@roof-chart/core/collections/orThrow';
 import { endFit } from '@roof-chart/core/assign/fit/endFit';
 import { isFreeFor } from '@roof-chart/core/assign/fit/freePins';
 import { type PinSet, pinSetsOf } from '@roof-chart/core/assign/fit/pinSets';
@@ -104,7 +104,7 @@ export function chartLines(groups: readonly ChartGroup[], nets: Nets): readonly 
   return [...lowest].map(([column, { row, item }]) => {
     const net = nets.byTerminal.get(item.key);
     const pinned = net?.pins.includes(column) ?? false;
-    const tone = pinned && isClash(net) ? 'clash' : pinned && net!.terminals.length > 1 ? 'bus' : 'net';
+    const tone = pinned && isClash(net) ? 'clash' : pinned && net && net.terminals.length > 1 ? 'bus' : 'net';
     return { id: column, column, toRow: row, tone };
   });
 }
@@ -143,7 +143,7 @@ export function chartBrackets(board: IndexedBoard, buses: readonly Bus[], focuse
 export function chartChoices(board: IndexedBoard, nets: Nets, item: PlanTerminal, could: readonly string[]): ReadonlyMap<string, Choice> {
   return new Map(
     could.map((id) => {
-      const end = endOfColumn(board, id)!;
+      const end = orThrow(endOfColumn(board, id), 'column');
       if (end.to === 'pin' && !isFreeFor(nets, end.pin, item)) return [id, 'taken'];
       return [id, endFit(board, item.part, item.terminal, end).verdict === 'costs' ? 'costs' : 'free'];
     }),

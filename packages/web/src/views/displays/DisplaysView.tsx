@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { lastOrThrow } from '@roof-chart/core/collections/orThrow';
+import { lastOrThrow, orThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Checkbox, CopyButton, NativeSelect, Slider, Textarea } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -241,7 +241,7 @@ function Display({ plan, placement, part, members, line }: DisplayProps) {
 export function DisplaysView() {
   const plan = useOpenPlan();
   const { sheets } = useWorkbench();
-  const ledger = useMemo(() => memoryLedger(plan, sheets)!, [plan, sheets]);
+  const ledger = useMemo(() => orThrow(memoryLedger(plan, sheets), 'board sheet'), [plan, sheets]);
   const displays = useMemo(() => {
     const seen = seenDisplays(plan, sheets);
     const shown = new Set(seen.flatMap(({ members }) => members.map(({ id }) => id)));

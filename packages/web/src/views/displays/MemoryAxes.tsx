@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import clsx from 'clsx';
 import { flashLedger } from '@roof-chart/core/displays/flash';
 import { memoryLedger } from '@roof-chart/core/displays/memory';
@@ -47,7 +48,7 @@ function Axis({ label, words, total, used, rows }: AxisProps) {
 /** The RAM and the flash of the board, with what the displays take of them. */
 export function MemoryAxes({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
-  const [ram, flash] = [memoryLedger(plan, sheets)!, flashLedger(plan, sheets)!];
+  const [ram, flash] = [orThrow(memoryLedger(plan, sheets), 'board sheet'), orThrow(flashLedger(plan, sheets), 'board sheet')];
   return (
     <>
       <Axis

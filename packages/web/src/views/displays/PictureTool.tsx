@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import clsx from 'clsx';
 import { ActionIcon, Button, Checkbox, CopyButton, FileButton, NativeSelect, Slider } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
@@ -55,7 +56,7 @@ function Preview({ pixels, form, name }: { readonly pixels: Pixels; readonly for
   const canvas = useRef<HTMLCanvasElement>(null);
   const zoom = Math.max(1, Math.min(4, Math.floor(300 / pixels.width)));
   useEffect(() => {
-    canvas.current!.getContext('2d')!.putImageData(shownPixels(pixels, form), 0, 0);
+    orThrow(canvas.current?.getContext('2d'), 'drawing context').putImageData(shownPixels(pixels, form), 0, 0);
   }, [pixels, form]);
   return (
     <canvas
@@ -244,7 +245,7 @@ function PictureList({ pictures, onChange }: Pick<PictureToolProps, 'pictures' |
 /** Makes a picture file into the bytes that a program brings along, and keeps account of them in the plan. */
 export function PictureTool({ part, pictures, onChange }: PictureToolProps) {
   const announce = useAnnounce();
-  const { columns, rows } = part.readout!;
+  const { columns, rows } = orThrow(part.readout, 'display');
   const [form, setForm] = useState(() => usualForm(part));
   const [open, setOpen] = useState<OpenPicture | null>(null);
   const [problem, setProblem] = useState<string | null>(null);

@@ -1,3 +1,4 @@
+import { orThrow } from '@roof-chart/core/collections/orThrow';
 import { MOST_PIXELS, type Pixels } from '@roof-chart/core/displays/picture';
 
 /** Larger files are not opened. */
@@ -20,7 +21,7 @@ export async function readPicture(file: File, width: number, height: number): Pr
         `${file.name} has ${bitmap.width} × ${bitmap.height} pixels; the limit is ${MOST_PIXELS / 1e6} million. Reduce it first; the display has ${width} × ${height}.`,
       );
     const canvas = new OffscreenCanvas(width, height);
-    const context = canvas.getContext('2d', { willReadFrequently: true })!;
+    const context = orThrow(canvas.getContext('2d', { willReadFrequently: true }), 'drawing context');
     context.fillStyle = '#000';
     context.fillRect(0, 0, width, height);
     context.imageSmoothingQuality = 'high';

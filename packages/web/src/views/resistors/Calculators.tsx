@@ -1,3 +1,4 @@
+import { findOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, NativeSelect, Progress, TextInput } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -70,14 +71,14 @@ function RunRow({ progress, stop }: Pick<Running, 'progress' | 'stop'>) {
   );
 }
 
-const [FIRST] = CALCULATIONS.filter(({ id }) => id === 'led');
+const FIRST = findOrThrow(CALCULATIONS, ({ id }) => id === 'led');
 
 /** The calculation of the address. */
 function useChosen() {
   const [search, setSearch] = useSearchParams();
   const chosenId = search.get('calculation');
   const choose = (id: string) => setSearch({ calculation: id }, { replace: true });
-  return { chosenId, calculation: CALCULATIONS.find(({ id }) => id === chosenId) ?? FIRST!, choose };
+  return { chosenId, calculation: CALCULATIONS.find(({ id }) => id === chosenId) ?? FIRST, choose };
 }
 
 /** The calculations that need no plan, each with its working. */

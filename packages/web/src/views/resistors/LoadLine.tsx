@@ -65,7 +65,7 @@ export function LoadLine({ led, ohms }: { readonly led: LedReport; readonly ohms
       </LineChart>
       <p className="quiet">
         Band: forward voltage range. Solid: load line with nominal output resistance. Dashed: load line in the worst case. Disc: operating
-        point. <SavePicture label="Load line" svg={() => svgOf(figure.current!)} />
+        point. <SavePicture label="Load line" svg={() => svgOf(figure.current)} />
       </p>
     </figure>
   );

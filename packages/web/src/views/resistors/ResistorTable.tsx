@@ -67,13 +67,13 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
   const { sheets, edit } = useWorkbench();
   const where = whereWords(plan, sheets, one);
   const set = (ohms: number | null) => edit([resistorEdit(plan, one, ohms)]);
-  const { ohms } = one;
+  const { ohms, key } = one;
   return (
     <tr className={chosen ? styles.chosen : undefined} onClick={onChoose}>
       <td className="num">{namesOf(plan, sheets, one).join(', ')}</td>
       <th scope="row">{where}</th>
       <td>
-        {one.why.use === 'base' && one.key !== undefined ? (
+        {one.why.use === 'base' && key !== undefined && ohms !== undefined ? (
           <NativeSelect
             size="xs"
             aria-label={`Transistor at ${where}`}
@@ -81,7 +81,7 @@ function Row({ plan, one, chosen, onChoose }: RowProps) {
             data={DRIVER_KINDS.map((kind) => ({ value: kind, label: purposeWords({ ...one, why: { use: 'base', kind } }) }))}
             onChange={(event) => {
               const kind = event.currentTarget.value as Driver['kind'];
-              edit([{ kind: 'driver', ...splitKey(one.key!), driver: { kind, ohms: one.ohms! } }]);
+              edit([{ kind: 'driver', ...splitKey(key), driver: { kind, ohms } }]);
             }}
           />
         ) : (

@@ -1,3 +1,4 @@
+import { has } from '@roof-chart/core/collections/has';
 import clsx from 'clsx';
 import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
@@ -23,8 +24,9 @@ export function ResistorsView() {
   const ladders = useMemo(() => ladderReports(plan, sheets), [plan, sheets]);
   const [chosen, setChosen] = useState<string>();
   const one = list.find((r) => r.id === chosen) ?? list.find((r) => r.why.use === 'led');
-  const missing = list.flatMap((r) => (r.ohms === undefined && r.why.use === 'led' && r.why.led.fitOhms !== undefined ? [r.why.led] : []));
-  const all = missing.map((led): Edit => ({ kind: 'series', ...splitKey(led.resistorAt), ohms: led.fitOhms! }));
+  const missing = list.flatMap((r) => (r.ohms === undefined && r.why.use === 'led' ? [r.why.led] : [])).filter(has('fitOhms'));
+  const all = missing.map((led): Edit => ({ kind: 'series', ...splitKey(led.resistorAt), ohms: led.fitOhms }));
+  const ledOhms = one?.why.use === 'led' ? (one.ohms ?? one.why.led.fitOhms) : undefined;
   return (
     <div className={styles.view}>
       <div className={styles.top}>
@@ -49,9 +51,9 @@ export function ResistorsView() {
       ) : (
         <ResistorTable plan={plan} list={list} chosen={one?.id} onChoose={setChosen} />
       )}
-      {one?.why.use === 'led' && (one.ohms ?? one.why.led.fitOhms) !== undefined && (
+      {one?.why.use === 'led' && ledOhms !== undefined && (
         <div className={styles.under}>
-          <LoadLine led={one.why.led} ohms={one.ohms ?? one.why.led.fitOhms!} />
+          <LoadLine led={one.why.led} ohms={ledOhms} />
         </div>
       )}
       {ladders.map((ladder) => (

@@ -1,4 +1,4 @@
-import { beforeFirst, entryOrThrow } from '@roof-chart/core/collections/orThrow';
+import { beforeFirst, entryOrThrow, orThrow } from '@roof-chart/core/collections/orThrow';
 import { terminalText } from '@roof-chart/core/text/names';
 import { TRANSISTOR_WORDS } from '@roof-chart/core/checks/fixes/transistors';
 import { componentNames } from '@roof-chart/core/electrics/reports/components';
@@ -69,10 +69,12 @@ export function resistorEdit(plan: Plan, { id, key, why }: PlanResistor, ohms: n
     const settings = ohms === null ? others : { ...others, addedOhms: ohms };
     return { kind: 'bus-settings', segment: why.segment, settings: Object.keys(settings).length > 0 ? settings : null };
   }
-  const at = splitKey(key!);
-  if (why.use === 'base') return { kind: 'driver', ...at, driver: ohms === null ? null : { ...plan.drivers[key!], kind: why.kind, ohms } };
+  const terminal = orThrow(key, 'terminal of the resistor');
+  const at = splitKey(terminal);
+  if (why.use === 'base')
+    return { kind: 'driver', ...at, driver: ohms === null ? null : { ...plan.drivers[terminal], kind: why.kind, ohms } };
   if (id.startsWith('pull')) {
-    const to = entryOrThrow(plan.pulls, key!).to;
+    const to = entryOrThrow(plan.pulls, terminal).to;
     return { kind: 'pull', ...at, pull: ohms === null ? null : { ohms, to } };
   }
   return { kind: 'series', ...at, ohms };

@@ -1,4 +1,4 @@
-import { lastOrThrow } from '@roof-chart/core/collections/orThrow';
+import { lastOrThrow, orThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Select } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
@@ -38,7 +38,7 @@ function Uses({ id, newest }: { readonly id: string; readonly newest: number }) 
 /** What changed between two versions, fact by fact. */
 function Versions({ versions }: { readonly versions: readonly (IndexedBoard | IndexedPart)[] }) {
   const newest = lastOrThrow(versions).sheet;
-  const [from, setFrom] = useState(String(versions.at(-2)!.sheet.version));
+  const [from, setFrom] = useState(String(orThrow(versions.at(-2), 'earlier version').sheet.version));
   const before = versions.find((v) => String(v.sheet.version) === from)?.sheet ?? newest;
   const changes = diffSheets(before, newest);
   return (

@@ -1,3 +1,4 @@
+import { type With } from '@roof-chart/core/collections/has';
 import clsx from 'clsx';
 import { NumberInput } from '@mantine/core';
 import type { SupplyLine } from '@roof-chart/core/electrics/reports/railReport';
@@ -14,12 +15,12 @@ export function LoadFields({
   unit,
 }: {
   readonly plan: Plan;
-  readonly line: SupplyLine;
+  readonly line: With<SupplyLine, 'placement'>;
   readonly name: string;
   readonly unit: string | undefined;
 }) {
   const { edit } = useWorkbench();
-  const placement = line.placement!;
+  const { placement } = line;
   const load = plan.loads[placement] ?? {};
   const set = (change: { readonly units?: number | undefined; readonly share?: number | undefined }) => {
     const next = Object.fromEntries(Object.entries({ ...load, ...change }).filter(([, value]) => value !== undefined)) as LoadUse;

@@ -1,3 +1,4 @@
+import { has } from '@roof-chart/core/collections/has';
 import clsx from 'clsx';
 import { Button, Checkbox } from '@mantine/core';
 import { useMemo } from 'react';
@@ -31,10 +32,10 @@ const rowsOf = (plan: Plan, { rail, lines }: RailReport): readonly ScaleRow[] =>
 /** The parts on a rail: how many of each there are, and how much of it is on at once. */
 function Loads({ plan, lines }: { readonly plan: Plan; readonly lines: RailReport['lines'] }) {
   const { sheets } = useWorkbench();
-  const parts = lines.filter((line) => line.placement !== undefined);
+  const parts = lines.filter(has('placement'));
   if (parts.length === 0) return null;
   return (
-    <details className={styles.uses} open={parts.some((line) => plan.loads[line.placement!])}>
+    <details className={styles.uses} open={parts.some((line) => plan.loads[line.placement])}>
       <summary>Quantities and simultaneous use</summary>
       <table className={styles.table}>
         <thead>

@@ -34,7 +34,7 @@ function useCommon({ shape, name, steps, required }: FieldProps) {
 function ChoiceField(props: FieldProps) {
   const { shape, value, required, onChange } = props;
   const common = useCommon(props);
-  const words = shape.type === 'boolean' ? [true, false] : shape.enum!;
+  const words = shape.type === 'boolean' ? [true, false] : (shape.enum ?? []);
   if (shape.enum?.length === 1 && typeof shape.enum[0] === 'boolean')
     return (
       <Checkbox
@@ -77,16 +77,16 @@ function TextField(props: FieldProps) {
 function WordsField(props: FieldProps) {
   const { shape, value, required, onChange } = props;
   const common = useCommon(props);
-  const items = shape.items as Shape;
+  const { enum: words } = shape.items as Shape;
   const members = Array.isArray(value) ? (value as readonly Json[]) : [];
   const keep = (next: readonly Json[]) => onChange(next.length === 0 && !required ? undefined : next);
-  if (items.enum)
+  if (words)
     return (
       <MultiSelect
         {...common}
-        data={items.enum.map(String)}
+        data={words.map(String)}
         value={members.map(String)}
-        onChange={(chosen) => keep(items.enum!.filter((word) => chosen.includes(String(word))) as readonly Json[])}
+        onChange={(chosen) => keep(words.filter((word) => chosen.includes(String(word))) as readonly Json[])}
       />
     );
   return (

@@ -148,7 +148,7 @@ export function ObjectField(props: FieldProps) {
 export function VariantField(props: FieldProps) {
   const { shape, steps, value, required, onChange } = props;
   const label = labelOf(props);
-  const shapes = shape.anyOf!;
+  const { anyOf: shapes = [] } = shape;
   if (value === undefined && !required) return <Absent label={label} onAdd={() => onChange(blankOf(firstOrThrow(shapes)))} />;
   const at = shapeAt(shapes, value);
   return (
@@ -271,7 +271,7 @@ export function ListField({ shape, name, steps, value, required, onChange }: Fie
 export function MapField({ shape, name, steps, value, onChange }: FieldProps) {
   const { Field } = useForm();
   const title = labelOf({ shape, name });
-  const inner = firstOrThrow(Object.values(shape.patternProperties!));
+  const inner = firstOrThrow(Object.values(shape.patternProperties ?? {}));
   const entries = Object.entries(isObject(value) ? value : {});
   const rename = (at: number, key: string) => onChange(Object.fromEntries(entries.map(([k, v], n) => [n === at ? key : k, v])));
   return (

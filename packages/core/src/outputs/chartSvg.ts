@@ -1,4 +1,4 @@
-import { has } from '../collections/has';
+import { has, type With } from '../collections/has';
 import { getOrThrow } from '../collections/orThrow';
 import { findNets } from '../nets/nets';
 import { planTerminals, type PlanTerminal } from '../nets/terminals';
@@ -39,6 +39,40 @@ function columnOf({ wire }: PlanTerminal, board: IndexedBoard): string | undefin
   return end?.to === 'pin' ? `pin ${board.pins.get(end.pin)?.sameAs ?? end.pin}` : undefined;
 }
 
+interface Row {
+  readonly item: With<PlanTerminal, 'wire'>;
+  readonly y: number;
+  /** Whether it is the first of its part. */
+  readonly fresh: boolean;
+}
+
+/** A row of the picture: its label, and a disc in its column or what it is wired to.
+ *  @param id its column */
+function rowParts(
+  plan: Plan,
+  { item, y, fresh }: Row,
+  id: string | undefined,
+  { at, clashing }: { readonly at: ReadonlyMap<string, number>; readonly clashing: ReadonlySet<string> },
+): readonly string[] {
+  const head = [
+    ...(fresh ? [svgText(EDGE, y, item.placement.name.slice(0, 24), { bold: true })] : []),
+    svgText(HEAD - 6, y, item.terminal.label, { size: 11, anchor: 'end' }),
+  ];
+  const x = id === undefined ? undefined : at.get(id);
+  if (id !== undefined && x !== undefined)
+    return [...head, `<circle cx="${x}" cy="${y - 4}" r="5" fill="${clashing.has(id) ? BRICK : INK}"/>`];
+  const { end } = item.wire;
+  const other =
+    end.to === 'terminal' ? `${plan.placements.find((p) => p.id === end.placement)?.name ?? end.placement} ${end.terminal}` : '';
+  // On paper of its own, or the lines would run through it.
+  const words = `→ ${other}`;
+  return [
+    ...head,
+    `<rect x="${HEAD + EDGE - 2}" y="${y - 12}" width="${words.length * 6 + 4}" height="16" fill="${PAPER}"/>`,
+    svgText(HEAD + EDGE, y, words, { size: 11, colour: QUIET }),
+  ];
+}
+
 /** The Chart as an image: board pins as columns, connected terminals as rows, a disc at each connection, a line through the discs of one
  *  pin, broken and red at a pin conflict. Undefined if the board sheet is missing. */
 export function chartSvg(plan: Plan, sheets: Sheets): string | undefined {
@@ -56,7 +90,7 @@ export function chartSvg(plan: Plan, sheets: Sheets): string | undefined {
   const parts: string[] = [svgText(EDGE, 24, plan.name, { size: 16, bold: true }), svgText(EDGE, 42, board.sheet.title, { colour: QUIET })];
   let y = ROOF;
   let before = '';
-  const rows = items.map((item) => {
+  const rows = items.map((item): Row => {
     const fresh = item.placement.id !== before;
     before = item.placement.id;
     y += fresh ? ROW * 1.5 : ROW;
@@ -76,32 +110,10 @@ export function chartSvg(plan: Plan, sheets: Sheets): string | undefined {
     const id = columnOf(row.item, board);
     if (id !== undefined && at.has(id)) hanging.set(id, [...(hanging.get(id) ?? []), row.y]);
   }
-  for (const [id, ys] of hanging)
-    parts.push(
-      svgLine(
-        getOrThrow(at, id),
-        ROOF,
-        getOrThrow(at, id),
-        Math.max(...ys),
-        clashing.has(id) ? BRICK : INK,
-        1.5,
-        clashing.has(id) ? '4 3' : '',
-      ),
-    );
-  for (const { item, y: middle, fresh } of rows) {
-    if (fresh) parts.push(svgText(EDGE, middle, item.placement.name.slice(0, 24), { bold: true }));
-    parts.push(svgText(HEAD - 6, middle, item.terminal.label, { size: 11, anchor: 'end' }));
-    const id = columnOf(item, board);
-    const x = id === undefined ? undefined : at.get(id);
-    if (id === undefined || x === undefined) {
-      const end = item.wire.end;
-      const other =
-        end.to === 'terminal' ? `${plan.placements.find((p) => p.id === end.placement)?.name ?? end.placement} ${end.terminal}` : '';
-      // On paper of its own, or the lines would run through it.
-      const words = `→ ${other}`;
-      parts.push(`<rect x="${HEAD + EDGE - 2}" y="${middle - 12}" width="${words.length * 6 + 4}" height="16" fill="${PAPER}"/>`);
-      parts.push(svgText(HEAD + EDGE, middle, words, { size: 11, colour: QUIET }));
-    } else parts.push(`<circle cx="${x}" cy="${middle - 4}" r="5" fill="${clashing.has(id) ? BRICK : INK}"/>`);
+  for (const [id, ys] of hanging) {
+    const [x, bad] = [getOrThrow(at, id), clashing.has(id)];
+    parts.push(svgLine(x, ROOF, x, Math.max(...ys), bad ? BRICK : INK, 1.5, bad ? '4 3' : ''));
   }
+  for (const row of rows) parts.push(...rowParts(plan, row, columnOf(row.item, board), { at, clashing }));
   return svgPicture(width, height, `${plan.name}: signal chart`, parts);
 }

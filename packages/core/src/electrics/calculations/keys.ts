@@ -1,6 +1,7 @@
+import type { Step } from '../formulas/working';
 import { formatSi, plain } from '../../quantity/format';
 import { debounce } from '../formulas/debounce';
-import { isThin, ladder } from '../formulas/ladder';
+import { isThin, type Ladder, ladder } from '../formulas/ladder';
 import {
   above,
   type Calculation,
@@ -21,6 +22,22 @@ const keyOhms = ({ row }: { readonly row: readonly number[] }, at: number): stri
     row.slice(0, at).reduce((a, b) => a + b, 0),
     'Ω',
   );
+
+/** The outputs where no values tell the keys apart. */
+const NO_LADDER = { pull: null, row: 'none', gap: null, gapCounts: null, thresholds: 'none', verdict: 'overlap' };
+
+const ladderWorking = (best: Ladder, counts: number): readonly Step[] => [
+  ...best.levels.map((level, at) => ({
+    formula: `key ${at + 1}: R / (R + Rpull), worst case`,
+    values: `${keyOhms(best, at)} / (${keyOhms(best, at)} + ${formatSi(best.pull, 'Ω')}): ${Math.round(level.min * counts)} to ${Math.round(level.max * counts)} counts`,
+    source: CIRCUIT_THEORY,
+  })),
+  {
+    formula: 'gap = smallest distance between neighbours; in counts · (2^bits − 1)',
+    values: `${plain(best.gap)}; · ${counts} = ${Math.floor(best.gap * counts)}`,
+    source: ADC_SHEET,
+  },
+];
 
 export const keypad: Calculation = {
   id: 'ladder',
@@ -60,19 +77,7 @@ export const keypad: Calculation = {
       },
       { ...(keys > 6 ? { nodes: 50_000 } : {}), ...(onProgress ? { onProgress } : {}) },
     );
-    if (!best)
-      return {
-        outputs: {
-          pull: null,
-          row: 'none',
-          gap: null,
-          gapCounts: null,
-          thresholds: 'none',
-          verdict: 'overlap',
-          proved: proved ? 'yes' : 'no',
-        },
-        working: [],
-      };
+    if (!best) return { outputs: { ...NO_LADDER, proved: proved ? 'yes' : 'no' }, working: [] };
     const inCounts = best.gap * counts;
     const inWhole = (range: { readonly min: number; readonly max: number }) => ({
       min: Math.round(range.min * counts),
@@ -101,18 +106,7 @@ export const keypad: Calculation = {
         verdict: isThin(inCounts, counts) ? 'thin' : 'good',
         proved: proved ? 'yes' : 'no',
       },
-      working: [
-        ...best.levels.map((level, at) => ({
-          formula: `key ${at + 1}: R / (R + Rpull), worst case`,
-          values: `${keyOhms(best, at)} / (${keyOhms(best, at)} + ${formatSi(best.pull, 'Ω')}): ${Math.round(level.min * counts)} to ${Math.round(level.max * counts)} counts`,
-          source: CIRCUIT_THEORY,
-        })),
-        {
-          formula: 'gap = smallest distance between neighbours; in counts · (2^bits − 1)',
-          values: `${plain(best.gap)}; · ${counts} = ${Math.floor(inCounts)}`,
-          source: ADC_SHEET,
-        },
-      ],
+      working: ladderWorking(best, counts),
     };
   },
 };

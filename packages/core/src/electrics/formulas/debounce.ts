@@ -1,5 +1,6 @@
+import { requirePositive } from './requirePositive';
 import { formatSi, significant } from '../../quantity/format';
-import type { Worked } from './working';
+import type { Step, Worked } from './working';
 import { CIRCUIT_THEORY, INPUT_SHEET, PREFERRED_VALUES } from './documents';
 
 export interface DebounceInput {
@@ -36,13 +37,48 @@ export interface Debounce {
 /** Longer than this until a key counts, and fingers notice. */
 const SLOW_SECONDS = 50e-3;
 
+interface Times {
+  readonly exact: number;
+  readonly farads: number;
+  /** The capacitor at the upper end of its tolerance, in farads. */
+  readonly most: number;
+  /** Both resistors in parallel, in ohms. */
+  readonly both: number;
+  /** The pin while the key is down, in volts. */
+  readonly pressed: number;
+  readonly pressSeconds: number;
+  readonly releaseSeconds: number;
+}
+
+function timesWorking(
+  { volts, pullOhms, lowVolts, highVolts, tolerance, faradTolerance }: DebounceInput,
+  { exact, farads, most, both, pressed, pressSeconds, releaseSeconds }: Times,
+): readonly Step[] {
+  return [
+    {
+      formula: 'C: next preferred value up after tolerance',
+      values: `${formatSi(farads, 'F')} − ${significant(faradTolerance * 100)} % ≥ ${formatSi(exact, 'F')}`,
+      source: PREFERRED_VALUES,
+    },
+    {
+      formula: 'tpress = (Rs ∥ Rp) · C · ln((V − Vpressed) / (VIL − Vpressed))',
+      values: `${formatSi(both, 'Ω')} · ${formatSi(most, 'F')} · ${significant(Math.log((volts - pressed) / (lowVolts - pressed)))} = ${formatSi(pressSeconds, 's')}`,
+      source: INPUT_SHEET,
+    },
+    {
+      formula: 'trelease = Rp · C · ln(V / (V − VIH))',
+      values: `${formatSi(pullOhms * (1 + tolerance), 'Ω')} · ${formatSi(most, 'F')} · ${significant(Math.log(volts / (volts - highVolts)))} = ${formatSi(releaseSeconds, 's')}`,
+      source: INPUT_SHEET,
+    },
+  ];
+}
+
 /** The capacitor that holds a key's pin still while its contact bounces: a pull-up to the supply, a resistor to the key, the capacitor
  *  from the pin to ground.
  *  @throws RangeError when a value is not above zero, or the thresholds do not lie one above the other between ground and supply */
 export function debounce(input: DebounceInput): Worked<Debounce> {
   const { volts, pullOhms, seriesOhms, bounceSeconds, lowVolts, highVolts, tolerance, faradTolerance, values } = input;
-  for (const [name, value] of Object.entries({ supply: volts, pull: pullOhms, series: seriesOhms, bounce: bounceSeconds }))
-    if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
+  requirePositive({ supply: volts, pull: pullOhms, series: seriesOhms, bounce: bounceSeconds });
   if (!(lowVolts > 0 && highVolts > lowVolts && volts > highVolts))
     throw new RangeError(`thresholds ${lowVolts} and ${highVolts}: expected low below high, both between 0 and ${volts} V`);
   const contactAmps = volts / (seriesOhms * (1 - tolerance));
@@ -78,23 +114,6 @@ export function debounce(input: DebounceInput): Worked<Debounce> {
   const both = ((seriesOhms * pullOhms) / (seriesOhms + pullOhms)) * (1 + tolerance);
   const pressSeconds = both * most * Math.log((volts - pressed) / (lowVolts - pressed));
   const slow = Math.max(releaseSeconds, pressSeconds) > SLOW_SECONDS;
-  const times = [
-    {
-      formula: 'C: next preferred value up after tolerance',
-      values: `${formatSi(farads, 'F')} − ${significant(faradTolerance * 100)} % ≥ ${formatSi(exact, 'F')}`,
-      source: PREFERRED_VALUES,
-    },
-    {
-      formula: 'tpress = (Rs ∥ Rp) · C · ln((V − Vpressed) / (VIL − Vpressed))',
-      values: `${formatSi(both, 'Ω')} · ${formatSi(most, 'F')} · ${significant(Math.log((volts - pressed) / (lowVolts - pressed)))} = ${formatSi(pressSeconds, 's')}`,
-      source: INPUT_SHEET,
-    },
-    {
-      formula: 'trelease = Rp · C · ln(V / (V − VIH))',
-      values: `${formatSi(pullOhms * (1 + tolerance), 'Ω')} · ${formatSi(most, 'F')} · ${significant(Math.log(volts / (volts - highVolts)))} = ${formatSi(releaseSeconds, 's')}`,
-      source: INPUT_SHEET,
-    },
-  ];
   return {
     exactFarads: exact,
     farads,
@@ -102,6 +121,6 @@ export function debounce(input: DebounceInput): Worked<Debounce> {
     releaseSeconds,
     contactAmps,
     verdict: slow ? 'slow' : 'good',
-    working: [...working, ...times],
+    working: [...working, ...timesWorking(input, { exact, farads, most, both, pressed, pressSeconds, releaseSeconds })],
   };
 }

@@ -1,3 +1,4 @@
+import { requirePositive } from './requirePositive';
 import { formatSi, plain, significant } from '../../quantity/format';
 import type { Range } from '../../quantity/range';
 import type { Worked } from './working';
@@ -134,8 +135,7 @@ export function contrastDivider(given: {
   readonly values: readonly number[];
 }): Worked<Contrast> {
   const { volts, glassVolts, trimmerOhms, values } = given;
-  for (const [name, value] of Object.entries({ supply: volts, glass: glassVolts, trimmer: trimmerOhms }))
-    if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
+  requirePositive({ supply: volts, glass: glassVolts, trimmer: trimmerOhms });
   const wanted = volts - glassVolts;
   const working = [
     {

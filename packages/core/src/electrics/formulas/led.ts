@@ -1,3 +1,4 @@
+import { requirePositive } from './requirePositive';
 import { formatSi } from '../../quantity/format';
 import { type Range, typical } from '../../quantity/range';
 import { CIRCUIT_THEORY, FLICKER, LED_SHEET, PREFERRED_VALUES, RATED_DISSIPATION } from './documents';
@@ -171,8 +172,7 @@ export function multiplexed(input: {
   readonly segments: number;
 }): Worked<MultiplexResult> {
   const { digits, dwell, averageAmps, segments } = input;
-  for (const [name, value] of Object.entries(input))
-    if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
+  requirePositive(input);
   const refreshHz = 1 / (digits * dwell);
   const peakAmps = averageAmps * digits;
   return {

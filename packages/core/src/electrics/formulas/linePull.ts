@@ -1,3 +1,4 @@
+import { requirePositive } from './requirePositive';
 import { formatSi } from '../../quantity/format';
 import { nearestOf } from '../../quantity/series';
 import type { Step, Worked } from './working';
@@ -37,9 +38,7 @@ export interface LinePull {
 
 /** @throws RangeError when a value is not above zero, or the levels do not lie one above the other */
 function checkInput({ volts, highVolts, leakAmps, lowVolts, lowAmps, farads, riseSeconds }: LinePullInput): void {
-  const positive = { leakage: leakAmps, 'low-current': lowAmps, capacitance: farads, rise: riseSeconds };
-  for (const [name, value] of Object.entries(positive))
-    if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
+  requirePositive({ leakage: leakAmps, 'low-current': lowAmps, capacitance: farads, rise: riseSeconds });
   if (!(lowVolts >= 0 && highVolts > lowVolts && volts > highVolts))
     throw new RangeError(`levels ${lowVolts} and ${highVolts}: expected low below high, both between 0 and ${volts} V`);
 }
@@ -205,8 +204,7 @@ export function damping(input: {
   readonly values: readonly number[];
 }): Worked<{ readonly exactOhms: number; readonly ohms: number | undefined; readonly riseSeconds: number; readonly slow: boolean }> {
   const { impedanceOhms, driveOhms, farads, bitsPerSecond, values } = input;
-  for (const [name, value] of Object.entries({ impedance: impedanceOhms, capacitance: farads, rate: bitsPerSecond }))
-    if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
+  requirePositive({ impedance: impedanceOhms, capacitance: farads, rate: bitsPerSecond });
   if (!(driveOhms >= 0)) throw new RangeError(`drive ${driveOhms}: expected 0 Ω or more`);
   const exact = Math.max(0, impedanceOhms - driveOhms);
   const ohms = exact === 0 ? 0 : nearestOf(values, exact);

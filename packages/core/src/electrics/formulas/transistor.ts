@@ -1,5 +1,6 @@
+import { requirePositive } from './requirePositive';
 import { formatSi } from '../../quantity/format';
-import type { Worked } from './working';
+import type { Step, Worked } from './working';
 import { CIRCUIT_THEORY, MOSFET_SHEET, OUTPUT_SHEET, PREFERRED_VALUES } from './documents';
 
 /** Voltage between base and emitter of a transistor that is on. */
@@ -47,11 +48,26 @@ export interface GateDrive {
   readonly verdict: 'good' | 'weak' | 'off' | 'hot';
 }
 
+function gateWorking({ highVolts, coulombs }: GateInput, exact: number, gateOhms: number, downOhms: number | undefined): readonly Step[] {
+  return [
+    {
+      formula: 'RG: next preferred value up; RGS ≥ 100 · RG',
+      values: `${formatSi(exact, 'Ω')} → ${formatSi(gateOhms, 'Ω')}; ${downOhms === undefined ? 'none' : formatSi(downOhms, 'Ω')}`,
+      source: PREFERRED_VALUES,
+    },
+    {
+      formula: 't ≈ Qg · RG / (VOH / 2)',
+      values: `${formatSi(coulombs, 'C')} · ${formatSi(gateOhms, 'Ω')} / ${formatSi(highVolts / 2, 'V')} = ${formatSi((coulombs * gateOhms) / (highVolts / 2), 's')}`,
+      source: MOSFET_SHEET,
+    },
+  ];
+}
+
 /** A field-effect transistor at a pin.
  *  @throws RangeError when a value is not above zero */
 export function gateDrive(input: GateInput): Worked<GateDrive> {
   const { highVolts, thresholdVolts, ratedVolts, onOhms, amps, coulombs, pinAmps, mostWatts, values } = input;
-  for (const [name, value] of Object.entries({
+  requirePositive({
     high: highVolts,
     threshold: thresholdVolts,
     rds: onOhms,
@@ -59,8 +75,7 @@ export function gateDrive(input: GateInput): Worked<GateDrive> {
     charge: coulombs,
     pin: pinAmps,
     'most-watts': mostWatts,
-  }))
-    if (!(value > 0)) throw new RangeError(`${name} ${value}: expected a value above zero`);
+  });
   const exact = highVolts / pinAmps;
   const gateOhms = values.find((value) => value >= exact * (1 - 1e-9));
   const downOhms = gateOhms === undefined ? undefined : values.find((value) => value >= 100 * gateOhms * (1 - 1e-9));
@@ -83,20 +98,7 @@ export function gateDrive(input: GateInput): Worked<GateDrive> {
         values: `${formatSi(highVolts, 'V')} / ${formatSi(pinAmps, 'A')} = ${formatSi(exact, 'Ω')}`,
         source: OUTPUT_SHEET,
       },
-      ...(gateOhms === undefined
-        ? []
-        : [
-            {
-              formula: 'RG: next preferred value up; RGS ≥ 100 · RG',
-              values: `${formatSi(exact, 'Ω')} → ${formatSi(gateOhms, 'Ω')}; ${downOhms === undefined ? 'none' : formatSi(downOhms, 'Ω')}`,
-              source: PREFERRED_VALUES,
-            },
-            {
-              formula: 't ≈ Qg · RG / (VOH / 2)',
-              values: `${formatSi(coulombs, 'C')} · ${formatSi(gateOhms, 'Ω')} / ${formatSi(highVolts / 2, 'V')} = ${formatSi((coulombs * gateOhms) / (highVolts / 2), 's')}`,
-              source: MOSFET_SHEET,
-            },
-          ]),
+      ...(gateOhms === undefined ? [] : gateWorking(input, exact, gateOhms, downOhms)),
       {
         formula: 'VDS = I · RDS(on)',
         values: `${formatSi(amps, 'A')} · ${formatSi(onOhms, 'Ω')} = ${formatSi(amps * onOhms, 'V')}`,

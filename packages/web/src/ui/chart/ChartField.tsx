@@ -22,6 +22,37 @@ interface ChartFieldProps {
   readonly onHover: (row: string, column: string | null) => void;
 }
 
+interface BandProps {
+  readonly layout: ColumnLayout;
+  readonly rows: RowLayout;
+  readonly rowHeight: number;
+  readonly row: string | null;
+  readonly className: string | undefined;
+}
+
+/** A row of the field, tinted. */
+function Band({ layout, rows, rowHeight, row, className }: BandProps) {
+  const y = row ? rows.centre.get(row) : undefined;
+  return y === undefined ? null : <rect x="0" y={y - rowHeight / 2} width={layout.width} height={rowHeight} className={className} />;
+}
+
+/** The frame around the cell that the keyboard is at. */
+function Cursor({ layout, rows, rowHeight, focus }: Pick<ChartFieldProps, 'layout' | 'rows' | 'rowHeight' | 'focus'>) {
+  const column = focus.column ? layout.byId.get(focus.column) : undefined;
+  const y = focus.row ? rows.centre.get(focus.row) : undefined;
+  if (!column || y === undefined) return null;
+  return (
+    <rect
+      x={column.left + 0.75}
+      y={y - rowHeight / 2 + 0.75}
+      width={layout.columnWidth - 1.5}
+      height={rowHeight - 1.5}
+      rx="2"
+      className={styles.cursor}
+    />
+  );
+}
+
 /** The field under the roof: one drawing of all rows. */
 export function ChartField(props: ChartFieldProps) {
   const { layout, rows, rowHeight, focus } = props;
@@ -34,12 +65,7 @@ export function ChartField(props: ChartFieldProps) {
     setHovered(row);
     props.onHover(row ?? '', row && column);
   };
-  const band = (row: string | null, className: string | undefined) => {
-    const y = row ? rows.centre.get(row) : undefined;
-    return y !== undefined && <rect x="0" y={y - rowHeight / 2} width={layout.width} height={rowHeight} className={className} />;
-  };
-  const cursor = focus.column ? layout.byId.get(focus.column) : undefined;
-  const cursorY = focus.row ? rows.centre.get(focus.row) : undefined;
+  const band = { layout, rows, rowHeight };
   return (
     <div className={styles.fieldBox}>
       <ChartGround layout={layout} rows={rows} could={props.models.map((model) => [model.id, model.could])} />
@@ -67,8 +93,8 @@ export function ChartField(props: ChartFieldProps) {
           column={focus.column}
           dim={props.dim}
         />
-        {hovered !== focus.row && band(hovered, styles.hoverBand)}
-        {band(focus.row, styles.focusBand)}
+        {hovered !== focus.row && <Band {...band} row={hovered} className={styles.hoverBand} />}
+        <Band {...band} row={focus.row} className={styles.focusBand} />
         {props.models.map((model) => (
           <ChartCells
             key={model.id}
@@ -83,16 +109,7 @@ export function ChartField(props: ChartFieldProps) {
             onDrop={props.onDrop}
           />
         ))}
-        {cursor && cursorY !== undefined && (
-          <rect
-            x={cursor.left + 0.75}
-            y={cursorY - rowHeight / 2 + 0.75}
-            width={layout.columnWidth - 1.5}
-            height={rowHeight - 1.5}
-            rx="2"
-            className={styles.cursor}
-          />
-        )}
+        <Cursor {...band} focus={focus} />
       </svg>
     </div>
   );

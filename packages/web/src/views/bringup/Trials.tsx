@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { Button, Checkbox } from '@mantine/core';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { answerText } from '@roof-chart/core/text/faultText';
 import { isForProbe, type Question, questionLine } from '@roof-chart/core/bench/questions';
 import { useWorkbench } from '../../state/workbench';
@@ -98,6 +98,23 @@ function nowOf(asking: Asking | null, at: number): TrialProps['now'] {
   return asking.isLooking ? 'looking' : 'asked';
 }
 
+/** The table of the tests.
+ *  @param children its rows */
+function TrialTable({ children }: { readonly children: ReactNode }) {
+  return (
+    <table className={styles.table}>
+      <thead>
+        <tr>
+          <th scope="col">Part</th>
+          <th scope="col">Test</th>
+          <th scope="col">Result</th>
+        </tr>
+      </thead>
+      <tbody>{children}</tbody>
+    </table>
+  );
+}
+
 /** The tests that need the user, part by part, with their results. */
 export function Trials({ asking, ...props }: TrialsProps) {
   const [mayMove, setMayMove] = useState(false);
@@ -125,28 +142,19 @@ export function Trials({ asking, ...props }: TrialsProps) {
           onChange={(event) => setMayMove(event.currentTarget.checked)}
         />
       )}
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th scope="col">Part</th>
-            <th scope="col">Test</th>
-            <th scope="col">Result</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ question, at }) => (
-            <TrialRow
-              key={`${question.ask} ${at}`}
-              {...props}
-              question={question}
-              at={at}
-              now={nowOf(asking, at)}
-              isBusy={asking !== null}
-              isLet={isLet(question)}
-            />
-          ))}
-        </tbody>
-      </table>
+      <TrialTable>
+        {rows.map(({ question, at }) => (
+          <TrialRow
+            key={`${question.ask} ${at}`}
+            {...props}
+            question={question}
+            at={at}
+            now={nowOf(asking, at)}
+            isBusy={asking !== null}
+            isLet={isLet(question)}
+          />
+        ))}
+      </TrialTable>
       {isSimulated && open.length > 1 && (
         <Button
           size="compact-sm"

@@ -142,13 +142,32 @@ async function askUserAll(port: Port, { questions, answers: before }: Outcome, w
   return { answers, fault: undefined };
 }
 
+/** What went wrong last. */
+function useProblem() {
+  const [problem, setProblem] = useState<string | null>(null);
+  const failed = (error: unknown) => {
+    if (!(error instanceof Stopped)) setProblem((error as Error).message);
+  };
+  /** Runs a part of the session; a failure becomes the problem. */
+  const attempt = async (run: () => Promise<void>, onFailure?: () => Promise<void>) => {
+    setProblem(null);
+    try {
+      await run();
+    } catch (error) {
+      failed(error);
+      await onFailure?.();
+    }
+  };
+  return { problem, setProblem, failed, attempt };
+}
+
 /** The session with a bench: first all questions that the probe answers alone, then part by part those that need the user. */
 export function useBench(plan: Plan) {
   const { sheets, workers } = useWorkbench();
   const announce = useAnnounce();
   const [asking, setAsking] = useState<Asking | null>(null);
   const [outcome, setOutcome] = useState<Outcome | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const { problem, setProblem, failed, attempt } = useProblem();
   const port = usePort();
 
   const take = async (asked: Plan, questions: readonly Question[], answers: Outcome['answers'], fault: SessionFault | undefined) => {
@@ -156,18 +175,10 @@ export function useBench(plan: Plan) {
     setOutcome({ plan: asked, questions, answers, fault, found, isSimulated: port.opened()?.look !== undefined });
     return found;
   };
-  const failed = (error: unknown) => {
-    if (!(error instanceof Stopped)) setProblem((error as Error).message);
-  };
-  /** Runs a part of the session; a failure becomes the problem. */
   const during = async (run: () => Promise<void>, onFailure?: () => Promise<void>) => {
-    setProblem(null);
     port.goOn();
     try {
-      await run();
-    } catch (error) {
-      failed(error);
-      await onFailure?.();
+      await attempt(run, onFailure);
     } finally {
       setAsking(null);
     }

@@ -9,6 +9,9 @@ import { SavePicture } from '../../ui/SavePicture';
 import { svgOf } from '../../ui/svgOf';
 import styles from './Buses.module.css';
 
+const LEVEL = { stroke: 'var(--rule-strong)', strokeDasharray: '4 3' };
+const LEVEL_LABEL = { position: 'right', fontSize: 11, fill: 'var(--quiet)' } as const;
+
 /** The rise of a released line, both corners, over half a clock period. */
 export function Rise({ sheet }: { readonly sheet: SegmentReport }) {
   const { input, pullUps } = sheet;
@@ -53,18 +56,8 @@ export function Rise({ sheet }: { readonly sheet: SegmentReport }) {
           fontSize={11}
           tickCount={3}
         />
-        <ReferenceLine
-          y={high}
-          stroke="var(--rule-strong)"
-          strokeDasharray="4 3"
-          label={{ value: '0.7 VDD', position: 'right', fontSize: 11, fill: 'var(--quiet)' }}
-        />
-        <ReferenceLine
-          y={low}
-          stroke="var(--rule-strong)"
-          strokeDasharray="4 3"
-          label={{ value: '0.3 VDD', position: 'right', fontSize: 11, fill: 'var(--quiet)' }}
-        />
+        <ReferenceLine y={high} {...LEVEL} label={{ ...LEVEL_LABEL, value: '0.7 VDD' }} />
+        <ReferenceLine y={low} {...LEVEL} label={{ ...LEVEL_LABEL, value: '0.3 VDD' }} />
         <Line dataKey="fast" stroke="var(--verdigris)" strokeDasharray="3 3" dot={false} isAnimationActive={false} />
         <Line dataKey="slow" stroke="var(--verdigris)" strokeWidth={2} dot={false} isAnimationActive={false} />
       </LineChart>

@@ -3,7 +3,7 @@ import { memo, useMemo } from 'react';
 import { behindShifter } from '@roof-chart/core/assign/behindShifter';
 import { terminalText } from '@roof-chart/core/text/names';
 import { biasEnds } from '@roof-chart/core/electrics/reports/biasEnds';
-import { type EndReason, otherEnds } from '@roof-chart/core/nets/otherEnds';
+import { type EndReason, type OtherEnd, otherEnds } from '@roof-chart/core/nets/otherEnds';
 import type { PlanTerminal } from '@roof-chart/core/nets/terminals';
 import { endText } from '@roof-chart/core/outputs/endText';
 import { endKey, type Plan } from '@roof-chart/core/plan/plan';
@@ -30,6 +30,31 @@ interface PartEndMenuProps {
   readonly item: PlanTerminal;
 }
 
+/** The terminals of other parts, by the reason for which they serve. */
+function OtherEnds({ plan, item, ends }: Pick<PartEndMenuProps, 'plan' | 'item'> & { readonly ends: readonly OtherEnd[] }) {
+  const { sheets, edit } = useWorkbench();
+  const connect = ({ key, placement, terminal, ungrounds }: OtherEnd) =>
+    edit(
+      [
+        ...(ungrounds ? [{ kind: 'unwire' as const, placement, terminal }] : []),
+        { kind: 'wire', placement: item.placement.id, terminal: item.terminal.id, end: { to: 'terminal', placement, terminal } },
+      ],
+      `${terminalText(plan, sheets, item.key)}: connected to ${terminalText(plan, sheets, key)}`,
+    );
+  return [...new Set(ends.map((end) => end.reason))].map((reason) => (
+    <div key={reason}>
+      <Menu.Label>{REASON[reason]}</Menu.Label>
+      {ends
+        .filter((end) => end.reason === reason)
+        .map((end) => (
+          <Menu.Item key={end.key} onClick={() => connect(end)}>
+            {terminalText(plan, sheets, end.key)}
+          </Menu.Item>
+        ))}
+    </div>
+  ));
+}
+
 /** Wires a terminal to one of another part instead of a pin: the next of a chain, a channel, a port. */
 export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: PartEndMenuProps) {
   const { sheets, edit } = useWorkbench();
@@ -41,8 +66,6 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
   );
   const dividers = useMemo(() => biasEnds(plan, sheets, item), [plan, sheets, item]);
   if (item.placement.onBoard || item.wire?.locked || (ends.length === 0 && !shifted && dividers.length === 0)) return null;
-  const words = terminalText(plan, sheets, item.key);
-  const reasons = [...new Set(ends.map((end) => end.reason))];
   return (
     <Menu position="top-start" withinPortal transitionProps={{ duration: 0 }}>
       <Menu.Target>
@@ -69,34 +92,7 @@ export const PartEndMenu = memo(function PartEndMenu({ plan, board, item }: Part
               {endText(plan, sheets, end)}
             </Menu.Item>
           ))}
-          {reasons.map((reason) => (
-            <div key={reason}>
-              <Menu.Label>{REASON[reason]}</Menu.Label>
-              {ends
-                .filter((end) => end.reason === reason)
-                .map((end) => (
-                  <Menu.Item
-                    key={end.key}
-                    onClick={() =>
-                      edit(
-                        [
-                          ...(end.ungrounds ? [{ kind: 'unwire' as const, placement: end.placement, terminal: end.terminal }] : []),
-                          {
-                            kind: 'wire',
-                            placement: item.placement.id,
-                            terminal: item.terminal.id,
-                            end: { to: 'terminal', placement: end.placement, terminal: end.terminal },
-                          },
-                        ],
-                        `${words}: connected to ${terminalText(plan, sheets, end.key)}`,
-                      )
-                    }
-                  >
-                    {terminalText(plan, sheets, end.key)}
-                  </Menu.Item>
-                ))}
-            </div>
-          ))}
+          <OtherEnds plan={plan} item={item} ends={ends} />
         </ScrollArea.Autosize>
       </Menu.Dropdown>
     </Menu>

@@ -22,6 +22,26 @@ interface SettlePanelProps {
 const few = (words: readonly string[]): string =>
   [...words.slice(0, 3), ...(words.length > 3 ? [`${words.length - 3} more`] : [])].join('; ');
 
+/** The marks by which the Chart shows what would change. */
+function Legend() {
+  return (
+    <p className={styles.legend}>
+      <span>
+        <svg width="16" height="16" aria-hidden>
+          <Coming x={8} y={8} />
+        </svg>{' '}
+        added
+      </span>
+      <span>
+        <svg width="16" height="16" aria-hidden>
+          <Leaving x={8} y={8} />
+        </svg>{' '}
+        removed
+      </span>
+    </p>
+  );
+}
+
 /** The proposed pin assignment: changes, proof, accept and refuse. */
 export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
   const { accept: onAccept, refuse: onRefuse } = settling;
@@ -65,20 +85,7 @@ export function SettlePanel({ plan, proposal, settling }: SettlePanelProps) {
         {proposal.added.length > 0 && (
           <p className={styles.trouble}>New findings: {few(proposal.added.map((f) => describeFinding(proposal.plan, sheets, f).title))}.</p>
         )}
-        <p className={styles.legend}>
-          <span>
-            <svg width="16" height="16" aria-hidden>
-              <Coming x={8} y={8} />
-            </svg>{' '}
-            added
-          </span>
-          <span>
-            <svg width="16" height="16" aria-hidden>
-              <Leaving x={8} y={8} />
-            </svg>{' '}
-            removed
-          </span>
-        </p>
+        <Legend />
       </div>
       <div className={styles.cardHalf}>
         {proposal.open.length > 0 && <WaysOut plan={plan} settling={settling} />}

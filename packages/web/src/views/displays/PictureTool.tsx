@@ -76,6 +76,28 @@ interface FormFieldsProps {
   readonly onChange: (form: PictureForm) => void;
 }
 
+/** What only a picture of one bit per pixel needs. */
+function MonochromeFields({ form, onChange }: FormFieldsProps) {
+  return (
+    <>
+      <NativeSelect
+        size="xs"
+        label="Order"
+        value={form.order}
+        data={Object.entries(ORDER_WORDS).map(([value, label]) => ({ value, label }))}
+        onChange={(event) => onChange({ ...form, order: event.currentTarget.value as Order })}
+      />
+      <NativeSelect
+        size="xs"
+        label="Dithering"
+        value={form.shading}
+        data={Object.entries(SHADING_WORDS).map(([value, label]) => ({ value, label }))}
+        onChange={(event) => onChange({ ...form, shading: event.currentTarget.value as Shading })}
+      />
+    </>
+  );
+}
+
 function FormFields({ form, onChange }: FormFieldsProps) {
   const plain = form.bits === 1;
   return (
@@ -91,24 +113,7 @@ function FormFields({ form, onChange }: FormFieldsProps) {
         ]}
         onChange={(event) => onChange({ ...form, bits: Number(event.currentTarget.value) as PictureForm['bits'] })}
       />
-      {plain && (
-        <>
-          <NativeSelect
-            size="xs"
-            label="Order"
-            value={form.order}
-            data={Object.entries(ORDER_WORDS).map(([value, label]) => ({ value, label }))}
-            onChange={(event) => onChange({ ...form, order: event.currentTarget.value as Order })}
-          />
-          <NativeSelect
-            size="xs"
-            label="Dithering"
-            value={form.shading}
-            data={Object.entries(SHADING_WORDS).map(([value, label]) => ({ value, label }))}
-            onChange={(event) => onChange({ ...form, shading: event.currentTarget.value as Shading })}
-          />
-        </>
-      )}
+      {plain && <MonochromeFields form={form} onChange={onChange} />}
       <NativeSelect
         size="xs"
         label="Byte or bit order"

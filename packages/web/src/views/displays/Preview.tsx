@@ -112,42 +112,37 @@ interface PreviewProps {
   readonly step: number;
 }
 
-/** A display with its text in its real columns and rows, unavailable characters marked. */
-export function Preview({ part, readout, name, step }: PreviewProps) {
-  const layout = layoutText(part, readout);
-  if (!layout || !part.readout) return null;
-  const { columns, rows, unit, shape } = part.readout;
-  const label = `${name} shows: ${layout.lines.map((line) => line.map((cell) => cell.text).join('')).join(' / ') || 'nothing'}`;
-  // A running text comes in from the right.
-  const shift = layout.scroll ? columns - step : 0;
-  if (unit === 'digits' && shape !== 'fourteen segments')
-    return (
-      <svg className={styles.glass} width={columns * 28 + 12} height={50} role="img" aria-label={label}>
-        {Array.from({ length: columns }, (_, at) => (
-          <Digit key={at} cell={layout.lines[0]?.[at - shift]} x={8 + at * 28} />
+interface GlassProps {
+  readonly layout: Layout;
+  readonly glass: NonNullable<PartSheet['readout']>;
+  readonly readout: Readout;
+  readonly label: string;
+  /** Columns from the left at which a running text begins. */
+  readonly shift: number;
+}
+
+function CharacterGlass({ layout, glass: { columns, rows }, readout, label, shift }: GlassProps) {
+  const cell = { width: 15, height: 24 };
+  return (
+    <svg className={styles.glass} width={columns * cell.width + 8} height={rows * cell.height + 8} role="img" aria-label={label}>
+      <g transform="translate(4 4)">
+        {Array.from({ length: rows * columns }, (_, n) => (
+          <rect
+            key={n}
+            className={styles.box}
+            x={(n % columns) * cell.width + 0.5}
+            y={Math.floor(n / columns) * cell.height + 0.5}
+            width={cell.width - 1}
+            height={cell.height - 1}
+          />
         ))}
-      </svg>
-    );
-  if (unit !== 'pixels') {
-    const cell = { width: 15, height: 24 };
-    return (
-      <svg className={styles.glass} width={columns * cell.width + 8} height={rows * cell.height + 8} role="img" aria-label={label}>
-        <g transform="translate(4 4)">
-          {Array.from({ length: rows * columns }, (_, n) => (
-            <rect
-              key={n}
-              className={styles.box}
-              x={(n % columns) * cell.width + 0.5}
-              y={Math.floor(n / columns) * cell.height + 0.5}
-              width={cell.width - 1}
-              height={cell.height - 1}
-            />
-          ))}
-          <Letters layout={layout} cell={cell} left={() => shift * cell.width} glyphs={readout.glyphs} />
-        </g>
-      </svg>
-    );
-  }
+        <Letters layout={layout} cell={cell} left={() => shift * cell.width} glyphs={readout.glyphs} />
+      </g>
+    </svg>
+  );
+}
+
+function PixelGlass({ layout, glass: { columns, rows, shape }, readout, label, shift }: GlassProps) {
   const scale = readout.scale ?? 1;
   const round = shape === 'round';
   const zoom = Math.min(12, 300 / columns, 240 / rows);
@@ -173,4 +168,24 @@ export function Preview({ part, readout, name, step }: PreviewProps) {
       </g>
     </svg>
   );
+}
+
+/** A display with its text in its real columns and rows, unavailable characters marked. */
+export function Preview({ part, readout, name, step }: PreviewProps) {
+  const layout = layoutText(part, readout);
+  if (!layout || !part.readout) return null;
+  const { columns, unit, shape } = part.readout;
+  const label = `${name} shows: ${layout.lines.map((line) => line.map((cell) => cell.text).join('')).join(' / ') || 'nothing'}`;
+  // A running text comes in from the right.
+  const shift = layout.scroll ? columns - step : 0;
+  if (unit === 'digits' && shape !== 'fourteen segments')
+    return (
+      <svg className={styles.glass} width={columns * 28 + 12} height={50} role="img" aria-label={label}>
+        {Array.from({ length: columns }, (_, at) => (
+          <Digit key={at} cell={layout.lines[0]?.[at - shift]} x={8 + at * 28} />
+        ))}
+      </svg>
+    );
+  const drawn = { layout, glass: part.readout, readout, label, shift };
+  return unit === 'pixels' ? <PixelGlass {...drawn} /> : <CharacterGlass {...drawn} />;
 }

@@ -7,13 +7,35 @@ import { type Found, isSound, NoteFields } from '../../ui/NoteFields';
 
 interface NoteFormProps {
   readonly fact: string;
-  /** The fact's name in words. */ readonly title: string;
+  /** The fact's name in words. */
+  readonly title: string;
   /** The sheet value. Undefined for a group, which can only be confirmed. */
   readonly sheetValue: FactValue | undefined;
   readonly note: BenchNote | undefined;
   readonly onClose: () => void;
   /** @returns whether the note could be taken */
   readonly onKeep: (note: Omit<BenchNote, 'sheet' | 'fact'>) => boolean;
+}
+
+interface MeasuredFieldProps {
+  readonly sheetValue: FactValue | undefined;
+  readonly typed: string;
+  readonly isBad: boolean;
+  readonly onType: (text: string) => void;
+}
+
+function MeasuredField({ sheetValue, typed, isBad, onType }: MeasuredFieldProps) {
+  const expected = typeof sheetValue === 'number' ? 'a number' : typeof sheetValue === 'boolean' ? '“yes” or “no”' : 'text';
+  return (
+    <TextInput
+      label="Measured value"
+      mt="sm"
+      value={typed}
+      onChange={(event) => onType(event.currentTarget.value)}
+      error={isBad ? `Expected ${expected}` : undefined}
+      data-autofocus
+    />
+  );
 }
 
 /** A bench note on one fact: the sheet value confirmed, or a different value; with method and date. */
@@ -55,20 +77,7 @@ export function NoteForm({ fact, title, sheetValue, note, onClose, onKeep }: Not
             ]}
           />
         )}
-        {kind === 'other' && (
-          <TextInput
-            label="Measured value"
-            mt="sm"
-            value={typed}
-            onChange={(event) => setTyped(event.currentTarget.value)}
-            error={
-              value === null
-                ? `Expected ${typeof sheetValue === 'number' ? 'a number' : typeof sheetValue === 'boolean' ? '“yes” or “no”' : 'text'}`
-                : undefined
-            }
-            data-autofocus
-          />
-        )}
+        {kind === 'other' && <MeasuredField sheetValue={sheetValue} typed={typed} isBad={value === null} onType={setTyped} />}
         <NoteFields found={found} placeholder="Measured between VCC and SDA, module unpowered" onChange={setFound} />
         <Group mt="md" justify="flex-end">
           <Button variant="default" onClick={onClose}>

@@ -13,6 +13,34 @@ import { FacePicture } from '../../ui/face/Face';
 import { SearchField } from '../../ui/SearchField';
 import styles from './Plans.module.css';
 
+interface BoardCardProps {
+  readonly board: BoardSheet;
+  readonly isChosen: boolean;
+  readonly onChoose: (board: string) => void;
+}
+
+function BoardCard({ board, isChosen, onChoose }: BoardCardProps) {
+  return (
+    <li>
+      <UnstyledButton
+        className={clsx(styles.card, isChosen && styles.cardChosen)}
+        aria-pressed={isChosen}
+        onClick={() => onChoose(board.id)}
+      >
+        <span className={styles.cardFace} aria-hidden>
+          <FacePicture face={boardFace(board)} labels={false} maxScale={3.6} />
+        </span>
+        <strong>{board.title}</strong>
+        <span className={styles.traits}>
+          {boardTraitsText(board).map((trait) => (
+            <span key={trait}>{trait}</span>
+          ))}
+        </span>
+      </UnstyledButton>
+    </li>
+  );
+}
+
 /** Every board by its likeness: one is found by sight, by what people know of it, or by what is printed on it. */
 export function BoardGallery({
   boards,
@@ -57,23 +85,7 @@ export function BoardGallery({
       </p>
       <ul className={styles.cards}>
         {shown.map((one) => (
-          <li key={one.id}>
-            <UnstyledButton
-              className={clsx(styles.card, one.id === board && styles.cardChosen)}
-              aria-pressed={one.id === board}
-              onClick={() => onChoose(one.id)}
-            >
-              <span className={styles.cardFace} aria-hidden>
-                <FacePicture face={boardFace(one)} labels={false} maxScale={3.6} />
-              </span>
-              <strong>{one.title}</strong>
-              <span className={styles.traits}>
-                {boardTraitsText(one).map((trait) => (
-                  <span key={trait}>{trait}</span>
-                ))}
-              </span>
-            </UnstyledButton>
-          </li>
+          <BoardCard key={one.id} board={one} isChosen={one.id === board} onChoose={onChoose} />
         ))}
       </ul>
     </section>

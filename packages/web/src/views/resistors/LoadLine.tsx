@@ -7,6 +7,10 @@ import { SavePicture } from '../../ui/SavePicture';
 import { svgOf } from '../../ui/svgOf';
 import styles from './Resistors.module.css';
 
+const AXIS = { stroke: 'var(--quiet)', fontSize: 11 };
+const inVolts = (value: number): string => `${value} V`;
+const inMilliamps = (value: number): string => `${Math.round(value)} mA`;
+
 /** How supply, resistor and LED meet: the line of what the resistor lets through, and where the LED's forward voltage cuts it. */
 export function LoadLine({ led, ohms }: { readonly led: LedReport; readonly ohms: number }) {
   const supply = typical(led.supply) - typical(led.dropVolts);
@@ -35,23 +39,14 @@ export function LoadLine({ led, ohms }: { readonly led: LedReport; readonly ohms
         aria-hidden
       >
         <XAxis
+          {...AXIS}
           dataKey="volts"
           type="number"
           domain={[0, Math.ceil(led.supply.max)]}
-          tickFormatter={(value: number) => `${value} V`}
-          stroke="var(--quiet)"
-          fontSize={11}
+          tickFormatter={inVolts}
           allowDecimals={false}
         />
-        <YAxis
-          domain={[0, Math.ceil(top)]}
-          allowDataOverflow
-          width={48}
-          tickFormatter={(value: number) => `${Math.round(value)} mA`}
-          stroke="var(--quiet)"
-          fontSize={11}
-          tickCount={4}
-        />
+        <YAxis {...AXIS} domain={[0, Math.ceil(top)]} allowDataOverflow width={48} tickFormatter={inMilliamps} tickCount={4} />
         <ReferenceArea x1={led.forwardVolts.min} x2={led.forwardVolts.max} fill="var(--tint)" ifOverflow="hidden" />
         <ReferenceLine
           y={led.maxAmps * 1000}

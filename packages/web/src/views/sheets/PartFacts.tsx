@@ -61,23 +61,49 @@ const FURTHER_GROUPS = [
 const titleOf = (group: string): string => fieldText('part', '', group)?.label ?? group;
 const labelOf = (part: PartSheet, terminal: string): string => part.terminals.list.find((t) => t.id === terminal)?.label ?? terminal;
 
+function Terminals({ part }: { readonly part: PartSheet }) {
+  return (
+    <ListTable
+      label="Terminals"
+      heads={['No.', 'Label', 'Other labels', 'Role', 'Connection', 'Note']}
+      rows={part.terminals.list.map((t) => [
+        <span className="num">{t.number}</span>,
+        <span className="mono">{t.label}</span>,
+        <span className="mono">{t.also?.join(' ') ?? ''}</span>,
+        ROLE_WORDS[t.role],
+        `${NEED_WORDS[t.need]}${t.ties ? `, may be tied to ${t.ties.join(' or ')}` : ''}`,
+        [t.note, t.through ? `In series: ${t.through}.` : ''].filter(Boolean).join(' '),
+      ])}
+    />
+  );
+}
+
+/** The rails that a part gives. */
+function SupplyOutputs({ part }: { readonly part: PartSheet }) {
+  if (!part.supplies) return null;
+  return (
+    <Group title={titleOf('supplies')} source={part.supplies.source}>
+      <ListTable
+        label="Supply outputs"
+        heads={['Terminal', 'Voltage', 'Limits', 'Maximum current', 'Regulated from']}
+        rows={part.supplies.list.map(({ output, volts, maxMilliamps, regulator }) => [
+          <span className="mono">{labelOf(part, output)}</span>,
+          <span className="num">{formatSi(typical(volts), 'V')}</span>,
+          <span className="num">{`${volts.min} to ${volts.max}\u00a0V`}</span>,
+          <span className="num">{maxMilliamps}&nbsp;mA</span>,
+          regulator ? `${labelOf(part, regulator.from)}, ${regulator.kind ?? 'linear'}` : '',
+        ])}
+      />
+    </Group>
+  );
+}
+
 /** All facts of a part sheet. */
 export function PartFacts({ part }: { readonly part: PartSheet }) {
   return (
     <>
       <Group title={`Terminals, ${part.terminals.list.length}`} source={part.terminals.source}>
-        <ListTable
-          label="Terminals"
-          heads={['No.', 'Label', 'Other labels', 'Role', 'Connection', 'Note']}
-          rows={part.terminals.list.map((t) => [
-            <span className="num">{t.number}</span>,
-            <span className="mono">{t.label}</span>,
-            <span className="mono">{t.also?.join(' ') ?? ''}</span>,
-            ROLE_WORDS[t.role],
-            `${NEED_WORDS[t.need]}${t.ties ? `, may be tied to ${t.ties.join(' or ')}` : ''}`,
-            [t.note, t.through ? `In series: ${t.through}.` : ''].filter(Boolean).join(' '),
-          ])}
-        />
+        <Terminals part={part} />
       </Group>
       <Group title="Bus" source={part.bus.source}>
         <FactTable rows={busRows(part)} />
@@ -95,21 +121,7 @@ export function PartFacts({ part }: { readonly part: PartSheet }) {
       <Group title="Components on the module" source={part.module.source}>
         <FactTable rows={factRows(within('module'), part.module)} />
       </Group>
-      {part.supplies && (
-        <Group title={titleOf('supplies')} source={part.supplies.source}>
-          <ListTable
-            label="Supply outputs"
-            heads={['Terminal', 'Voltage', 'Limits', 'Maximum current', 'Regulated from']}
-            rows={part.supplies.list.map(({ output, volts, maxMilliamps, regulator }) => [
-              <span className="mono">{labelOf(part, output)}</span>,
-              <span className="num">{formatSi(typical(volts), 'V')}</span>,
-              <span className="num">{`${volts.min} to ${volts.max}\u00a0V`}</span>,
-              <span className="num">{maxMilliamps}&nbsp;mA</span>,
-              regulator ? `${labelOf(part, regulator.from)}, ${regulator.kind ?? 'linear'}` : '',
-            ])}
-          />
-        </Group>
-      )}
+      <SupplyOutputs part={part} />
       {FURTHER_GROUPS.map((key) => {
         const group = part[key];
         return (

@@ -3,6 +3,8 @@ import { Button, Select } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import type { BoardSheet } from '@roof-chart/core/sheets/boardSheet';
+import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { diffSheets } from '@roof-chart/core/sheets/diffSheets';
 import type { IndexedBoard, IndexedPart } from '@roof-chart/core/sheets/sheetIndex';
 import { factTitle } from '@roof-chart/core/text/fieldText';
@@ -60,13 +62,10 @@ function Versions({ versions }: { readonly versions: readonly (IndexedBoard | In
   );
 }
 
-/** One sheet with every fact and its source. */
-export function SheetCard({ entry, own }: { readonly entry: IndexedBoard | IndexedPart; readonly own: boolean }) {
-  const { sheet } = entry;
-  const { sheets } = useWorkbench();
+/** What can be done with a sheet. */
+function SheetActions({ sheet, own }: { readonly sheet: BoardSheet | PartSheet; readonly own: boolean }) {
   const navigate = useNavigate();
   const [remove] = useRemoveSheetMutation();
-  const versions = [...sheets.versions.values()].filter((v) => v.sheet.id === sheet.id).sort((a, b) => a.sheet.version - b.sheet.version);
   const onRemove = async () => {
     const result = await remove(sheet.id);
     if (result.error) notifications.show({ message: failureWords(result.error), color: 'brick' });
@@ -76,6 +75,34 @@ export function SheetCard({ entry, own }: { readonly entry: IndexedBoard | Index
       void navigate('/sheets');
     }
   };
+  return (
+    <div className={styles.actions}>
+      {own ? (
+        <Button component={Link} to={`/sheets/${sheet.id}/edit`}>
+          Edit
+        </Button>
+      ) : (
+        <Button component={Link} to={`/sheets/${sheet.id}/edit?copy`}>
+          Copy to my sheets
+        </Button>
+      )}
+      <Button variant="default" onClick={() => download(`${sheet.id}.json`, sheet)}>
+        Download
+      </Button>
+      {own && (
+        <Button variant="subtle" color="brick" onClick={() => void onRemove()}>
+          Remove
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** One sheet with every fact and its source. */
+export function SheetCard({ entry, own }: { readonly entry: IndexedBoard | IndexedPart; readonly own: boolean }) {
+  const { sheet } = entry;
+  const { sheets } = useWorkbench();
+  const versions = [...sheets.versions.values()].filter((v) => v.sheet.id === sheet.id).sort((a, b) => a.sheet.version - b.sheet.version);
   return (
     <article className={styles.card} aria-label={sheet.title}>
       <header className={styles.cardHead}>
@@ -88,25 +115,7 @@ export function SheetCard({ entry, own }: { readonly entry: IndexedBoard | Index
           </p>
           <Uses id={sheet.id} newest={sheet.version} />
         </div>
-        <div className={styles.actions}>
-          {own ? (
-            <Button component={Link} to={`/sheets/${sheet.id}/edit`}>
-              Edit
-            </Button>
-          ) : (
-            <Button component={Link} to={`/sheets/${sheet.id}/edit?copy`}>
-              Copy to my sheets
-            </Button>
-          )}
-          <Button variant="default" onClick={() => download(`${sheet.id}.json`, sheet)}>
-            Download
-          </Button>
-          {own && (
-            <Button variant="subtle" color="brick" onClick={() => void onRemove()}>
-              Remove
-            </Button>
-          )}
-        </div>
+        <SheetActions sheet={sheet} own={own} />
       </header>
       {sheet.unknown.length > 0 && (
         <div className={styles.unknown}>

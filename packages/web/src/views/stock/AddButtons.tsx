@@ -12,20 +12,45 @@ import styles from './Stock.module.css';
 const shortNeeds = (needs: AdditionNeeds): string =>
   needsText(needs.adds.length + needs.uses.length > 0 ? { ...needs, components: {} } : needs);
 
-/** Adds a part with the wires that fit, or bare. Names of buttons begin with what they show, for those who speak to the page. */
-export function AddButtons({
-  plan,
-  part,
-  addition,
-  count,
-}: {
+interface AddButtonsProps {
   readonly plan: Plan;
   readonly part: PartSheet;
   readonly addition: CompleteAddition | undefined;
   /** How many to add at once. */
   readonly count: number;
-}) {
+}
+
+/** Adds several of a part. */
+function AddSeveral({ plan, part, count }: Omit<AddButtonsProps, 'addition'>) {
   const { edit, workers } = useWorkbench();
+  const addAll = async () => {
+    const several = await workers.ask((reviewer) => reviewer.addSeveral(plan, part.id, count));
+    if (several && several.count > 0) edit(several.edits, `add ${several.count} × ${part.title} with their wires`);
+  };
+  return (
+    <Button variant="filled" aria-label={`Add ${count} and connect: ${part.title}`} onClick={() => void addAll()}>
+      Add {count} and connect
+    </Button>
+  );
+}
+
+/** Adds a part that could follow a chain on pins of its own. */
+function AddApart({ plan, part }: Pick<AddButtonsProps, 'plan' | 'part'>) {
+  const { edit, workers } = useWorkbench();
+  const addApart = async () => {
+    const apart = await workers.ask((reviewer) => reviewer.additionApart(plan, part.id));
+    if (apart) edit(apart.edits, `add ${part.title} with its wires`);
+  };
+  return (
+    <Button variant="subtle" aria-label={`Add on its own pins: ${part.title}`} onClick={() => void addApart()}>
+      Add on its own pins
+    </Button>
+  );
+}
+
+/** Adds a part with the wires that fit, or bare. Names of buttons begin with what they show, for those who speak to the page. */
+export function AddButtons({ plan, part, addition, count }: AddButtonsProps) {
+  const { edit } = useWorkbench();
   // The buttons stay as they are until the next answer, so that the one in use keeps the focus.
   const [shown, setShown] = useState(addition);
   if (addition && addition !== shown) setShown(addition);
@@ -33,20 +58,10 @@ export function AddButtons({
   const isChained = shown?.after !== undefined;
   const connectText = isChained ? 'Add to the chain' : 'Add and connect';
   const waiting = addition ? {} : { 'aria-disabled': true, 'data-disabled': true };
-  const addApart = async () => {
-    const apart = await workers.ask((reviewer) => reviewer.additionApart(plan, part.id));
-    if (apart) edit(apart.edits, `add ${part.title} with its wires`);
-  };
-  const addAll = async () => {
-    const several = await workers.ask((reviewer) => reviewer.addSeveral(plan, part.id, count));
-    if (several && several.count > 0) edit(several.edits, `add ${several.count} × ${part.title} with their wires`);
-  };
   if (count > 1)
     return (
       <div className={styles.buttons}>
-        <Button variant="filled" aria-label={`Add ${count} and connect: ${part.title}`} onClick={() => void addAll()}>
-          Add {count} and connect
-        </Button>
+        <AddSeveral plan={plan} part={part} count={count} />
       </div>
     );
   return (
@@ -70,11 +85,7 @@ export function AddButtons({
       >
         {connectText}
       </Button>
-      {isChained && (
-        <Button variant="subtle" aria-label={`Add on its own pins: ${part.title}`} onClick={() => void addApart()}>
-          Add on its own pins
-        </Button>
-      )}
+      {isChained && <AddApart plan={plan} part={part} />}
       <Button
         variant="subtle"
         aria-label={`Add without wires: ${part.title}`}

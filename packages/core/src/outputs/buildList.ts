@@ -1,3 +1,4 @@
+import { holesOfWire, holesValue } from './holes/stepHoles';
 import { has, type With } from '../collections/has';
 import { findOrThrow, getOrThrow } from '../collections/orThrow';
 import { partSheet, type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
@@ -36,6 +37,10 @@ export interface BuildWire {
   readonly noteHolds: boolean;
   /** The end this wire had when it was ticked, where it has moved since. */
   readonly wasAt: WireEnd | undefined;
+  /** Its holes on the breadboard, as they are kept with its tick; empty where it has none. */
+  readonly holes: string;
+  /** The holes that it was marked done in, where they are others now. */
+  readonly wasIn: string | undefined;
 }
 
 export interface BuildStrap {
@@ -102,11 +107,20 @@ function joinedAt(board: IndexedBoard, end: WireEnd, joints: readonly Joint[]): 
 /** Whether a component is in the wire of its terminal, or at its end. */
 const isInWire = (one: Component): boolean => one.role === 'series' || one.role === 'transistor' || isDivider(one);
 
+/** The id of a wire's step, under which the holes are kept that it was marked done in. */
+export const wireStepId = (key: TerminalKey): string => `wire:${key}`;
+
 function buildWire(plan: Plan, sheets: Sheets, item: With<PlanTerminal, 'wire'>, joints: readonly Joint[]): BuildWire {
   const board = boardOrThrow(plan, sheets);
   const components = planComponents(plan, sheets);
   const { wire } = item;
   const done = plan.ticks[item.key];
+  const isDone = sameEnd(done, wire.end);
+  const inWire = components.filter((one) => one.key === item.key && isInWire(one));
+  const holes = holesValue(plan.breadboard, holesOfWire(plan, sheets, { key: item.key, components: inWire }));
+  const wasIn = plan.steps[wireStepId(item.key)];
+  // Without a breadboard, or marked before there was one, the holes do not matter.
+  const isMoved = holes !== '' && wasIn !== undefined && wasIn !== holes;
   return {
     key: item.key,
     placement: item.placement.id,
@@ -120,11 +134,13 @@ function buildWire(plan: Plan, sheets: Sheets, item: With<PlanTerminal, 'wire'>,
     at: placesFor(board, wire.end),
     // A driver limits and switches the current of what is on it.
     through: driverAt(plan, sheets, item.key) ? undefined : item.terminal.through,
-    components: components.filter((one) => one.key === item.key && isInWire(one)),
+    components: inWire,
     note: plan.wireNotes[item.key],
     noteHolds: sameEnd(plan.wireNotes[item.key]?.end, wire.end),
-    ticked: sameEnd(done, wire.end),
-    wasAt: done && !sameEnd(done, wire.end) ? done : undefined,
+    holes,
+    ticked: isDone && !isMoved,
+    wasAt: done && !isDone ? done : undefined,
+    wasIn: isDone && isMoved ? wasIn : undefined,
   };
 }
 

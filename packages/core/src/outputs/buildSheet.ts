@@ -4,15 +4,24 @@ import type { Component } from '../electrics/reports/components';
 import { enablingOf } from '../electrics/reports/enabling';
 import { tolerancesOf } from '../electrics/reports/tolerances';
 import { planTerminals } from '../nets/terminals';
-import { boardOf } from '../plan/edit';
-import { type Built, endKey, type Plan, sameEnd, type TerminalKey, terminalKey, type WireEnd } from '../plan/plan';
+import { boardOf, type Edit } from '../plan/edit';
+import { type Built, endKey, type Plan, sameEnd, splitKey, type TerminalKey, terminalKey, type WireEnd } from '../plan/plan';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
-import { type BuildCut, type BuildList, buildList, type BuildStrap, type BuildWire, type Joint, type OtherTerminal } from './buildList';
+import {
+  type BuildCut,
+  type BuildList,
+  buildList,
+  type BuildStrap,
+  type BuildWire,
+  wireStepId,
+  type Joint,
+  type OtherTerminal,
+} from './buildList';
 import { type ChipSupply, chipCircuitOf, type PlacedComponent, type PlacedConnector } from './chipCircuit';
 import { endText } from './endText';
 import { holeText, isSideBySide } from './holes/breadboard';
 import { holePlan, type Jumper, type Lead, type PlacedItem } from './holes/holePlan';
-import { itemsToPlug, railWires } from './holes/stepHoles';
+import { holesOfComponent, holesValue, itemsToPlug, railWires, type StepHoles } from './holes/stepHoles';
 
 /** What one step of the build is about. */
 export type StepWhat =
@@ -73,16 +82,47 @@ function ownStep(plan: Plan, id: string, value: string, what: StepWhat): BuildSt
   return { id, what, value, done: plan.steps[id] === value };
 }
 
+/** A step that is done in holes of a breadboard: done in others it is no longer done; without a breadboard, or marked before there was
+ *  one, its holes do not matter. */
+function stepInHoles(plan: Plan, id: string, made: string, holes: StepHoles | undefined, what: StepWhat): BuildStep {
+  const at = holesValue(plan.breadboard, holes);
+  const value = `${made}${at && IN}${at}`.slice(0, 120);
+  const [wasMade, wasAt = ''] = plan.steps[id]?.split(IN) ?? [];
+  return { id, what, value, done: wasMade === made.slice(0, 120) && (wasAt === '' || at === '' || plan.steps[id] === value) };
+}
+
+/** Between what was made and its holes, in the value of a step. */
+const IN = ' in ';
+
 /** A component as the value of its step: changed, it is no longer done. */
 const componentValue = ({ value, transistor }: Component): string => (transistor ? transistor.kind : String(value));
 
-const wireStep = (wire: BuildWire): BuildStep => ({ id: `wire:${wire.key}`, what: { is: 'wire', wire }, value: '', done: wire.ticked });
+const wireStep = (wire: BuildWire): BuildStep => ({
+  id: wireStepId(wire.key),
+  what: { is: 'wire', wire },
+  value: wire.holes,
+  done: wire.ticked,
+});
 
-function passives(plan: Plan, list: BuildList): readonly BuildStep[] {
+/** The edits that mark a step of the build as done, or as not done. */
+export function tickEdits(plan: Plan, { id, what, value }: BuildStep, done: boolean): readonly Edit[] {
+  if (what.is !== 'wire') return [{ kind: 'step', step: id, done: done ? value : null }];
+  const { key, end } = what.wire;
+  const kept = done && value !== '' ? value : null;
+  return [
+    { kind: 'tick', ...splitKey(key), end: done ? end : null },
+    ...(kept === (plan.steps[id] ?? null) ? [] : [{ kind: 'step' as const, step: id, done: kept }]),
+  ];
+}
+
+function passives(plan: Plan, sheets: Sheets, list: BuildList): readonly BuildStep[] {
   return [
     ...list.cuts.map((cut) => ownStep(plan, `cut:${cut.placement}`, String(cut.ohms), { is: 'cut', cut })),
     ...list.components.map((component) =>
-      ownStep(plan, `component:${component.id}`, componentValue(component), { is: 'component', component }),
+      stepInHoles(plan, `component:${component.id}`, componentValue(component), holesOfComponent(plan, sheets, component.id), {
+        is: 'component',
+        component,
+      }),
     ),
     ...list.idle.map(({ placement, labels }) =>
       ownStep(plan, `idle:${placement}`, labels.join(' ').slice(0, 120), { is: 'idle', placement, labels }),
@@ -209,7 +249,7 @@ export function buildSheet(plan: Plan, sheets: Sheets): readonly BuildSection[] 
     straps: list.straps.map((strap) =>
       ownStep(plan, `strap:${strap.placement}:${strap.strap}`, strap.words.slice(0, 120), { is: 'strap', strap }),
     ),
-    passives: passives(plan, list),
+    passives: passives(plan, sheets, list),
     wires: list.signals.map(wireStep),
     others: list.others.map(({ placement, terminals }) =>
       ownStep(plan, `others:${placement}`, labelsOf(terminals), { is: 'others', placement, terminals }),

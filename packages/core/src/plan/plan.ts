@@ -253,7 +253,7 @@ export const PLAN_LIMITS = {
   pictures: 20,
   ladderKeys: 16,
   drawerValues: 200,
-  steps: 800,
+  steps: 2000,
   references: 2000,
   places: 1000,
   breadboards: 4,

@@ -181,6 +181,10 @@ function stepChange(step: string, done: boolean, names: Names): string {
 /** The code of the check in the id of a finding. */
 const findingCode = (id: string): string => beforeFirst(id, '/');
 
+const butWires = (steps: Plan['steps']): Plan['steps'] =>
+  Object.fromEntries(Object.entries(steps).filter(([id]) => !id.startsWith('wire:')));
+const STEPS_TOLD = entries('steps', (step, _, done, names) => stepChange(step, done !== undefined, names));
+
 /** By the field of a plan: a new field without a teller does not compile. */
 const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   format: null,
@@ -196,7 +200,9 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   placements: placed,
   wires: entries('wires', wireChange),
   ticks: entries('ticks', (key, _, is, names) => `wire of ${names.terminal(key)} ${is ? 'marked done' : 'marked not done'}`),
-  steps: entries('steps', (step, _, done, names) => stepChange(step, done !== undefined, names)),
+  // The step of a wire keeps its holes beside its tick, which says all of it.
+  steps: (before, after, sheets) =>
+    STEPS_TOLD({ ...before, steps: butWires(before.steps) }, { ...after, steps: butWires(after.steps) }, sheets),
   built: (before, after) =>
     JSON.stringify(before.built) === JSON.stringify(after.built)
       ? []

@@ -5,12 +5,13 @@ import { applyEdits } from '../../plan/applyEdits';
 import type { Edit } from '../../plan/edit';
 import { notedSheets } from '../../sheets/notedSheets';
 import { type Breadboard, newPlan, type Plan, splitKey } from '../../plan/plan';
+import { planChanges } from '../../text/planChanges';
 import { stepText } from '../../text/views/buildText';
 import { stepHolesText } from '../../text/views/holeText';
 import { buildList } from '../buildList';
 import { componentsCsv } from '../componentTable';
 import { wiresCsv, wiresMarkdown } from '../wireTable';
-import { buildSheet } from '../buildSheet';
+import { buildSheet, tickEdits } from '../buildSheet';
 import { conductorOf, type Hole } from './breadboard';
 import { holePicture } from './holePicture';
 import { holePlan } from './holePlan';
@@ -307,4 +308,47 @@ test('a row distance that was measured puts a module on the breadboard, one that
     expect([columns.map(({ size }) => size), 7 + lower! - upper!]).toEqual([[1, 1], pitches]);
   }
   expect([11, 45.72].map((mm) => placed(edited(shifter, sheets, measured(mm))))).toEqual(['irregular', 'rows too far apart']);
+});
+
+test('what is marked done was done in its holes: in others it is not, and back in them it is again', () => {
+  const plan = laid(small);
+  const stepsOf = (of: Plan) => buildSheet(of, sheets)!.flatMap(({ steps }) => steps);
+  const wired = (of: Plan) => stepsOf(of).filter(({ what }) => what.is === 'wire' || what.is === 'component');
+  const ticked = edited(plan, sheets, ...wired(plan).flatMap((step) => tickEdits(plan, step, true)));
+  expect(wired(ticked).map(({ done }) => done)).toEqual(wired(plan).map(() => true));
+  const lamp = holePlan(ticked, sheets)!.items.find(({ id }) => id === 'lamp')!;
+  const moved = edited(ticked, sheets, moveItem(ticked, sheets, 'lamp', { row: 58 })!);
+  const redone = wired(moved).filter(({ done }) => !done);
+  expect(redone.map(({ id }) => id).sort()).toEqual(['component:lamp:series.A', 'wire:lamp:A', 'wire:lamp:K']);
+  const text = stepText(
+    moved,
+    sheets,
+    redone.find(({ id }) => id === 'wire:lamp:K')!,
+  );
+  const was = wired(plan).find(({ id }) => id === 'wire:lamp:K')!.value;
+  expect(text.detail).toContain(`moved since it was marked done (was ${was})`);
+  // The list of changes names the tick once.
+  const one = wired(plan).find(({ id }) => id === 'wire:lamp:K')!;
+  expect(planChanges(plan, edited(plan, sheets, ...tickEdits(plan, one, true)), sheets)).toEqual(['wire of Lamp K marked done']);
+  expect(wired(edited(moved, sheets, moveItem(moved, sheets, 'lamp', { row: lamp.row })!)).every(({ done }) => done)).toBe(true);
+  // Marked again, it is done here; marked as not done, nothing is left of it.
+  const again = edited(moved, sheets, ...redone.flatMap((step) => tickEdits(moved, step, true)));
+  expect(wired(again).every(({ done }) => done)).toBe(true);
+  const none = edited(again, sheets, ...wired(again).flatMap((step) => tickEdits(again, step, false)));
+  expect([Object.keys(none.ticks), Object.keys(none.steps).filter((id) => /^(wire|component):/.test(id))]).toEqual([[], []]);
+});
+
+test('a wire or component that was marked before there were holes stays done', () => {
+  const ticks = (plan: Plan) =>
+    buildSheet(plan, sheets)!
+      .flatMap(({ steps }) => steps)
+      .filter(({ what }) => what.is === 'wire' || what.is === 'component');
+  const ticked = edited(small, sheets, ...ticks(small).flatMap((step) => tickEdits(small, step, true)));
+  expect(Object.keys(ticked.steps).every((id) => !id.startsWith('wire:'))).toBe(true);
+  const onBoard = laid(ticked);
+  expect(ticks(onBoard).every(({ done }) => done)).toBe(true);
+  // And what was marked in holes is done without a breadboard.
+  const placed = laid(small);
+  const inHoles = edited(placed, sheets, ...ticks(placed).flatMap((step) => tickEdits(placed, step, true)));
+  expect(ticks(edited(inHoles, sheets, { kind: 'breadboard', breadboard: null })).every(({ done }) => done)).toBe(true);
 });

@@ -1,12 +1,11 @@
 import { type Component, planComponents } from '../../electrics/reports/components';
 import { boardOf } from '../../plan/edit';
-import { type Plan, splitKey } from '../../plan/plan';
+import { type Breadboard, type Plan, splitKey, type TerminalKey } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import type { IndexedBoard } from '../../sheets/sheetIndex';
 import { pinAtPosition } from '../boardPosition';
-import type { BuildWire } from '../buildList';
 import type { ChipEnd } from '../chipCircuit';
-import type { Hole } from './breadboard';
+import { type Hole, holeText } from './breadboard';
 import { holePlan, type HolePlan, type Jumper, type JumperFor, type Lead, type PlacedItem } from './holePlan';
 
 /** What a step does on the breadboard: jumpers from hole to hole, and leads of what is not on it. */
@@ -19,8 +18,14 @@ export interface StepHoles {
 
 const isFor = (one: JumperFor, item: string, leg: string): boolean => 'item' in one && one.item === item && one.leg === leg;
 
+interface InWire {
+  readonly key: TerminalKey;
+  /** What is in the wire. */
+  readonly components: readonly Component[];
+}
+
 /** The holes of a wire: its jumper, those to the components in it, or the lead that does for it. */
-export function holesOfWire(plan: Plan, sheets: Sheets, { key, components }: Pick<BuildWire, 'key' | 'components'>): StepHoles | undefined {
+export function holesOfWire(plan: Plan, sheets: Sheets, { key, components }: InWire): StepHoles | undefined {
   const holes = holePlan(plan, sheets);
   if (!holes) return undefined;
   const { placement, terminal } = splitKey(key);
@@ -34,6 +39,21 @@ export function holesOfWire(plan: Plan, sheets: Sheets, { key, components }: Pic
   const net = netOf(holes, placement, terminal);
   const board = jumpers.length === 0 ? holes.leads.filter((lead) => lead.net === net && lead.end.module === 'board') : [];
   return { jumpers, leads: [...own, ...board], legs: [] };
+}
+
+/** Holes as they are kept with the tick of a step.
+ *  @example holesValue(breadboard, holes) // '8 i → 28 g' */
+export function holesValue(breadboard: Breadboard | null, holes: StepHoles | undefined): string {
+  if (!breadboard || !holes) return '';
+  const { jumpers, leads, legs } = holes;
+  const text = (hole: Hole) => holeText(breadboard, hole);
+  return [
+    ...jumpers.map(({ from, to }) => `${text(from)} → ${text(to)}`),
+    ...leads.flatMap(({ to }) => (to.at === 'hole' ? [text(to.hole)] : [])),
+    ...legs.map(({ hole }) => text(hole)),
+  ]
+    .join(', ')
+    .slice(0, 110);
 }
 
 const netOf = ({ nets }: HolePlan, item: string, leg: string): string | undefined => nets.get(`${item} ${leg}`);

@@ -137,7 +137,8 @@ function addedStep(plan: Plan, sheets: Sheets, component: Component): StepText {
 function wireStep(plan: Plan, sheets: Sheets, wire: BuildWire): StepText {
   const through = throughText(wire);
   const holes = holesText(plan, sheets, holesOfWire(plan, sheets, wire));
-  const moved = wire.wasAt ? ` · moved since it was marked done (was ${wireEndText(plan, sheets, wire.wasAt)})` : '';
+  const was = wire.wasAt ? wireEndText(plan, sheets, wire.wasAt) : wire.wasIn;
+  const moved = was === undefined ? '' : ` · moved since it was marked done (was ${was})`;
   return {
     head: `${placementText(plan, wire.placement)} ${wire.label}`,
     text: `${wire.colour} wire to ${buildWireEndText(plan, sheets, wire)}${wire.locked ? ' (locked)' : ''}${through ? `, through ${through}` : ''}`,

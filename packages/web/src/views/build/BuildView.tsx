@@ -8,10 +8,10 @@ import { placementText } from '@roof-chart/core/text/names';
 import { namesKept } from '@roof-chart/core/electrics/reports/components';
 import { buildList, type BuildWire } from '@roof-chart/core/outputs/buildList';
 import { billOf } from '@roof-chart/core/outputs/bill';
-import { buildSheet, type BuildSection, type BuildStep, builtNow, changesSinceBuilt } from '@roof-chart/core/outputs/buildSheet';
+import { buildSheet, type BuildSection, type BuildStep, builtNow, changesSinceBuilt, tickEdits } from '@roof-chart/core/outputs/buildSheet';
 import { stepPositions } from '@roof-chart/core/outputs/stepPositions';
 import { errorTitles } from '@roof-chart/core/outputs/openErrors';
-import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
+import { type Plan } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { selectReviewed } from '../../state/selectors';
 import { useWorkbench } from '../../state/workbench';
@@ -91,9 +91,7 @@ function useTicking(plan: Plan): (step: BuildStep, done: boolean) => boolean {
     const words = `${done ? 'tick' : 'untick'} ${stepText(plan, sheets, step).head}`;
     // From the first step that is done on the bench, components keep their names.
     const names = done ? namesKept(plan, sheets) : [];
-    if (step.what.is !== 'wire') return edit([...names, { kind: 'step', step: step.id, done: done ? step.value : null }], words);
-    const { key, end } = step.what.wire;
-    return edit([...names, { kind: 'tick', ...splitKey(key), end: done ? end : null }], words);
+    return edit([...names, ...tickEdits(plan, step, done)], words);
   };
 }
 

@@ -28,6 +28,7 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
   const to = buildWireEndText(plan, sheets, wire);
   const { holes } = stepText(plan, sheets, step);
   const [isNoting, setNoting] = useState(false);
+  const was = wire.wasAt ? wireEndText(plan, sheets, wire.wasAt) : wire.wasIn;
   return (
     <li className={wire.ticked ? styles.tickedLine : styles.line} onMouseEnter={() => onPoint(step)} onMouseLeave={() => onPoint(null)}>
       <Checkbox
@@ -54,9 +55,7 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
             · {wire.noteHolds ? 'Confirmed' : `Found at ${wireEndText(plan, sheets, wire.note.end)}`} {wire.note.date}: {wire.note.words}
           </span>
         )}
-        {wire.wasAt && (
-          <strong className={styles.moved}> Moved since it was marked done: was {wireEndText(plan, sheets, wire.wasAt)}.</strong>
-        )}
+        {was !== undefined && <strong className={styles.moved}> Moved since it was marked done: was {was}.</strong>}
       </span>
       <ActionIcon
         className={clsx(styles.noteButton)}

@@ -25,7 +25,7 @@ const loadSvg = (plan: Plan, { time }: I2cReport): string =>
     windows: [],
   });
 
-/** What each part of a bus asks of it. */
+/** The load of a bus by part. */
 function Members({ plan, sheet: { time, limits, segments } }: { readonly plan: Plan; readonly sheet: I2cReport }) {
   return (
     <table className={styles.table}>

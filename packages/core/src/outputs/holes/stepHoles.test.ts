@@ -317,7 +317,7 @@ test('what is marked done was done in its holes: in others it is not, and back i
   const ticked = edited(plan, sheets, ...wired(plan).flatMap((step) => tickEdits(plan, step, true)));
   expect(wired(ticked).map(({ done }) => done)).toEqual(wired(plan).map(() => true));
   const lamp = holePlan(ticked, sheets)!.items.find(({ id }) => id === 'lamp')!;
-  const moved = edited(ticked, sheets, moveItem(ticked, sheets, 'lamp', { row: 58 })!);
+  const moved = edited(ticked, sheets, moveItem(ticked, sheets, 'lamp', { to: 58 })!);
   const redone = wired(moved).filter(({ done }) => !done);
   expect(redone.map(({ id }) => id).sort()).toEqual(['component:lamp:series.A', 'wire:lamp:A', 'wire:lamp:K']);
   const text = stepText(
@@ -330,7 +330,7 @@ test('what is marked done was done in its holes: in others it is not, and back i
   // The list of changes names the tick once.
   const one = wired(plan).find(({ id }) => id === 'wire:lamp:K')!;
   expect(planChanges(plan, edited(plan, sheets, ...tickEdits(plan, one, true)), sheets)).toEqual(['wire of Lamp K marked done']);
-  expect(wired(edited(moved, sheets, moveItem(moved, sheets, 'lamp', { row: lamp.row })!)).every(({ done }) => done)).toBe(true);
+  expect(wired(edited(moved, sheets, moveItem(moved, sheets, 'lamp', { to: lamp.row })!)).every(({ done }) => done)).toBe(true);
   // Marked again, it is done here; marked as not done, nothing is left of it.
   const again = edited(moved, sheets, ...redone.flatMap((step) => tickEdits(moved, step, true)));
   expect(wired(again).every(({ done }) => done)).toBe(true);

@@ -329,7 +329,7 @@ test('what is marked done was done in its holes: in others it is not, and back i
   expect(text.detail).toContain(`moved since it was marked done (was ${was})`);
   // The list of changes names the tick once.
   const one = wired(plan).find(({ id }) => id === 'wire:lamp:K')!;
-  expect(planChanges(plan, edited(plan, sheets, ...tickEdits(plan, one, true)), sheets)).toEqual(['wire of Lamp K marked done']);
+  expect(planChanges(plan, edited(plan, sheets, ...tickEdits(plan, one, true)), sheets)).toEqual(['wire of Lamp cathode marked done']);
   expect(wired(edited(moved, sheets, moveItem(moved, sheets, 'lamp', { to: lamp.row })!)).every(({ done }) => done)).toBe(true);
   // Marked again, it is done here; marked as not done, nothing is left of it.
   const again = edited(moved, sheets, ...redone.flatMap((step) => tickEdits(moved, step, true)));

@@ -147,9 +147,9 @@ const HeaderTools = memo(function HeaderTools({ onVersions }: { readonly onVersi
       <UnstyledButton className={commands.search} onClick={spotlight.open}>
         Search commands, parts, pins… <span className="mono">Ctrl K</span>
       </UnstyledButton>
-      <ActionIcon c="var(--ink)" aria-label="Versions" title="Versions: save, compare, restore" onClick={onVersions}>
-        <IconHistory size={17} />
-      </ActionIcon>
+      <UnstyledButton className={styles.versions} title="Save, compare and restore versions of this plan" onClick={onVersions}>
+        <IconHistory size={17} aria-hidden /> Versions
+      </UnstyledButton>
       <ThemeSwitch />
     </>
   );

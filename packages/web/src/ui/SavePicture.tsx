@@ -1,8 +1,10 @@
-import { ActionIcon, Menu } from '@mantine/core';
+import clsx from 'clsx';
+import { Button, Menu } from '@mantine/core';
 import { IconPhotoDown } from '@tabler/icons-react';
 import { useAnnounce } from './announcer';
 import { downloadBlob, downloadText } from './download';
 import { pngOf } from './pngOf';
+import styles from './SavePicture.module.css';
 
 /** The name of a picture's file.
  *  @example pictureName('Current of 3V3') // 'current-of-3v3' */
@@ -21,9 +23,16 @@ export function SavePicture({ label, svg }: { readonly label: string; readonly s
   return (
     <Menu position="bottom-end">
       <Menu.Target>
-        <ActionIcon size={24} aria-label={`Save as image: ${label}`} title="Save as image">
-          <IconPhotoDown size={15} />
-        </ActionIcon>
+        <Button
+          size="compact-xs"
+          variant="subtle"
+          color="dark.6"
+          leftSection={<IconPhotoDown size={15} />}
+          aria-label={`Save as image: ${label}`}
+          className={clsx(styles.button)}
+        >
+          Save as image
+        </Button>
       </Menu.Target>
       <Menu.Dropdown>
         <Menu.Item

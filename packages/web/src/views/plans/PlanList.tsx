@@ -1,7 +1,7 @@
 import clsx from 'clsx';
-import { ActionIcon, Button, NativeSelect } from '@mantine/core';
+import { Button, NativeSelect, UnstyledButton } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { IconArchive, IconArchiveOff, IconCopy, IconTrash } from '@tabler/icons-react';
+import { type Icon, IconArchive, IconArchiveOff, IconCopy, IconTrash } from '@tabler/icons-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { PlanSummary } from '@roof-chart/api/planList';
@@ -49,6 +49,23 @@ function State({ state: { wires, ticked, errors, warnings } }: { readonly state:
   );
 }
 
+interface ActionProps {
+  readonly icon: Icon;
+  readonly what: string;
+  readonly title?: string | undefined;
+  readonly plan: PlanSummary;
+  readonly onAct: (plan: PlanSummary) => void;
+}
+
+/** One of the things that can be done with a plan in the list. */
+function Action({ icon: Drawing, what, title, plan, onAct }: ActionProps) {
+  return (
+    <UnstyledButton className={styles.action} aria-label={`${what} ${plan.name}`} title={title} onClick={() => onAct(plan)}>
+      <Drawing size={15} aria-hidden /> {what}
+    </UnstyledButton>
+  );
+}
+
 interface PlanRowProps {
   readonly plan: PlanSummary;
   readonly onDuplicate: (plan: PlanSummary) => void;
@@ -71,19 +88,17 @@ function PlanRow({ plan, onDuplicate, onArchive, onDelete }: PlanRowProps) {
         </span>
         {plan.state && <State state={plan.state} />}
       </Link>
-      <ActionIcon aria-label={`Duplicate ${plan.name}`} title="Duplicate" onClick={() => onDuplicate(plan)}>
-        <IconCopy size={17} />
-      </ActionIcon>
-      <ActionIcon
-        aria-label={`${plan.archived ? 'Unarchive' : 'Archive'} ${plan.name}`}
-        title={plan.archived ? 'Unarchive' : 'Archive: out of this list, not deleted'}
-        onClick={() => onArchive(plan)}
-      >
-        {plan.archived ? <IconArchiveOff size={17} /> : <IconArchive size={17} />}
-      </ActionIcon>
-      <ActionIcon aria-label={`Delete ${plan.name}`} title="Delete" onClick={() => onDelete(plan)}>
-        <IconTrash size={17} />
-      </ActionIcon>
+      <span className={styles.rowActions}>
+        <Action icon={IconCopy} what="Duplicate" plan={plan} onAct={onDuplicate} />
+        <Action
+          icon={plan.archived ? IconArchiveOff : IconArchive}
+          what={plan.archived ? 'Unarchive' : 'Archive'}
+          title={plan.archived ? undefined : 'Out of this list, not deleted'}
+          plan={plan}
+          onAct={onArchive}
+        />
+        <Action icon={IconTrash} what="Delete" plan={plan} onAct={onDelete} />
+      </span>
     </li>
   );
 }
@@ -162,6 +177,7 @@ function ListTools({
     <div className={styles.listTools}>
       <SearchField label="Search plans" placeholder="Search" value={query} onChange={onQuery} />
       <NativeSelect
+        size="xs"
         aria-label="Sort by"
         value={order}
         data={Object.entries(ORDERS).map(([value, { label }]) => ({ value, label: `by ${label}` }))}

@@ -1,6 +1,5 @@
 import clsx from 'clsx';
-import { ActionIcon, Button, Switch, UnstyledButton } from '@mantine/core';
-import { IconCopy, IconTrash } from '@tabler/icons-react';
+import { Button, Switch, UnstyledButton } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
@@ -53,28 +52,35 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
             <span className={styles.done}>connected</span>
           )}
         </span>
-        <Link className={styles.more} to={`/plans/${plan.id}/facts/${placement.sheet.id}`} aria-label={`Facts of ${placement.name}`}>
-          Facts{notes > 0 ? `, ${counted(notes, 'bench note')}` : ''}
-        </Link>
-        <Forms plan={plan} placement={placement} />
+        <span className={styles.placedLinks}>
+          <Link className={styles.more} to={`/plans/${plan.id}/facts/${placement.sheet.id}`} aria-label={`Facts of ${placement.name}`}>
+            Facts{notes > 0 ? `, ${counted(notes, 'bench note')}` : ''}
+          </Link>
+          {placement.onBoard ? (
+            <span className="quiet">on the board</span>
+          ) : (
+            <>
+              <UnstyledButton
+                className={styles.more}
+                aria-label={`Duplicate ${placement.name}`}
+                title="A second one with its wiring"
+                onClick={() => void duplicate()}
+              >
+                Duplicate
+              </UnstyledButton>
+              <UnstyledButton
+                className={styles.more}
+                aria-label={`Remove ${placement.name}`}
+                onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `${placement.name} removed`)}
+              >
+                Remove
+              </UnstyledButton>
+            </>
+          )}
+          <Forms plan={plan} placement={placement} />
+        </span>
         <NewerSheet placement={placement.id} was={part} now={sheets.parts.get(placement.sheet.id)?.sheet} />
       </div>
-      {placement.onBoard ? (
-        <span className="quiet">on the board</span>
-      ) : (
-        <span className={styles.placedButtons}>
-          <ActionIcon aria-label={`Duplicate ${placement.name}`} title="Duplicate with its wiring" onClick={() => void duplicate()}>
-            <IconCopy size={16} />
-          </ActionIcon>
-          <ActionIcon
-            aria-label={`Remove ${placement.name}`}
-            title="Remove (Undo brings it back)"
-            onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `${placement.name} removed`)}
-          >
-            <IconTrash size={16} />
-          </ActionIcon>
-        </span>
-      )}
     </li>
   );
 }

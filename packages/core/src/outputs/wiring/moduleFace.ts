@@ -1,4 +1,5 @@
 import type { Box, FaceItem } from '../../faces/face';
+import { LED_LEGS_MM } from '../../faces/faceShapes';
 import { partFace } from '../../faces/partFace';
 import type { PartSheet } from '../../sheets/partSheet';
 import { MODULE_WIDTH, type WiringPicture } from './wiringPicture';
@@ -21,7 +22,7 @@ export interface ModuleFace {
 export function moduleFace(part: PartSheet, { x, y, height, side }: WiringPicture['modules'][number]): ModuleFace | undefined {
   const face = partFace(part);
   const items = face.items.filter((item) => item.is !== 'body' && item.is !== 'notch' && !(item.is === 'feature' && item.what === 'hole'));
-  const boxes = items.flatMap((item) => ('w' in item ? [item] : []));
+  const boxes = items.flatMap((item) => ('w' in item ? [item.is === 'lens' ? { ...item, h: LED_LEGS_MM } : item] : []));
   if (boxes.length === 0) return undefined;
   const [left, top] = [Math.min(...boxes.map((box) => box.x)), Math.min(...boxes.map((box) => box.y))];
   const [right, bottom] = [Math.max(...boxes.map((box) => box.x + box.w)), Math.max(...boxes.map((box) => box.y + box.h))];

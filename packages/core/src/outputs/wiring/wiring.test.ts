@@ -14,6 +14,8 @@ import type { Plan } from '../../plan/plan';
 import { additionOf } from '../../review/addition';
 import { indexSheets } from '../../sheets/sheetIndex';
 import { orderByPairs } from './orderByPairs';
+import { faceShapes } from '../../faces/faceShapes';
+import { moduleFace } from './moduleFace';
 import { moveModule } from './moveModule';
 import { measureWiring } from './wiringMeasures';
 import { wiringPicture } from './wiringPicture';
@@ -208,4 +210,23 @@ test('measures of the demos, of 50 random plans and of a large one are those of 
   const committed = readFileSync(PAGE, 'utf8').split('\n');
   expect(page.split('\n').filter((line) => !committed.includes(line))).toEqual([]);
   if (random.length === 50) expect(page.split('\n')).toEqual(committed);
+});
+
+test('the saved picture has the front of every module as it is on the screen, to its scale', () => {
+  const plan = corpusPlans().get('hive-watch')!;
+  const svg = wiringSvg(plan, sheets)!;
+  const fronts = wiringPicture(plan, sheets)!.modules.flatMap((placed) => {
+    const part = placed.module.component
+      ? undefined
+      : sheets.parts.get(plan.placements.find(({ id }) => id === placed.module.id)!.sheet.id);
+    return part ? [moduleFace(part.sheet, placed)] : [];
+  });
+  const drawn = fronts.flatMap((face) => (face ? [face] : []));
+  expect(drawn.length).toBeGreaterThan(5);
+  for (const { items, view, place } of drawn) {
+    const scale = place.w / view.w;
+    expect(svg).toContain(`<g transform="translate(${place.x} ${place.y}) scale(${scale}) translate(${-view.x} ${-view.y})">`);
+    for (const one of faceShapes(items, false)) if (one.shape === 'path') expect(svg).toContain(`<path d="${one.d}"`);
+  }
+  expect(svg).not.toMatch(/NaN|undefined|Infinity/);
 });

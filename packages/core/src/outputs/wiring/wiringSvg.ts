@@ -1,17 +1,16 @@
 import { getOrThrow } from '../../collections/orThrow';
-import type { FaceItem } from '../../faces/face';
 import { boardOf, partOf } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { WIRE_HEX } from '../wireHex';
 import { INK, PAPER, QUIET, shortened, svgLine, svgPicture, svgText } from '../svgText';
-import { type ModuleFace, moduleFace } from './moduleFace';
+import { faceSvg } from './faceSvg';
+import { moduleFace } from './moduleFace';
 import { SYMBOLS } from './symbols';
 import { moduleText, valueText } from '../../text/views/wiringText';
 import { MODULE_WIDTH, wiringPicture, type WiringPicture } from './wiringPicture';
 
 const FIELD = '#fffefb';
-const FILLS: Partial<Record<FaceItem['is'], string>> = { cells: '#31475a', feature: '#e9e4d8' };
 const WIRE_WIDTH = 1.8;
 const BAR_WIDTH = 3.6;
 const TITLE_LENGTH = 24;
@@ -27,18 +26,6 @@ const lineSvg = ({ x1, y1, x2, y2, colour, isBar }: WiringPicture['lines'][numbe
   const width = isBar ? BAR_WIDTH : WIRE_WIDTH;
   return [...(colour === 'white' ? [svgLine(x1, y1, x2, y2, INK, width + 1.4)] : []), svgLine(x1, y1, x2, y2, WIRE_HEX[colour], width)];
 };
-
-function faceSvg({ items, view, place }: ModuleFace): readonly string[] {
-  const scale = place.w / view.w;
-  return items.flatMap((item) => {
-    if (!('w' in item)) return [];
-    const [x, y] = [place.x + (item.x - view.x) * scale, place.y + (item.y - view.y) * scale];
-    const [w, h] = [item.w * scale, item.h * scale];
-    if (item.is === 'marking') return [];
-    if (item.is === 'knob' || item.is === 'lens') return [disc(x + w / 2, y + h / 2, Math.min(w, h) / 2, FIELD)];
-    return [rect(x, y, w, h, FILLS[item.is] ?? FIELD, 0.8, 1)];
-  });
-}
 
 const symbolSvg = (kind: keyof typeof SYMBOLS, x: number, y: number): string =>
   `<path d="${SYMBOLS[kind]}" transform="translate(${x} ${y})" fill="none" stroke="${INK}"/>`;

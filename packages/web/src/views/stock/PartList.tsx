@@ -23,15 +23,49 @@ import { Forms } from './Forms';
 import { FAMILY_TEXT } from '@roof-chart/core/text/partText';
 import styles from './Stock.module.css';
 
-function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets: Nets; readonly placement: Placement }) {
-  const { sheets, edit, workers } = useWorkbench();
+/** What can be done with a part of the plan. */
+function PartLinks({ plan, placement }: { readonly plan: Plan; readonly placement: Placement }) {
+  const { edit, workers } = useWorkbench();
   const duplicate = async () => {
     const second = await workers.ask((reviewer) => reviewer.duplicate(plan, placement.id));
     if (second) edit(second.edits, `duplicate ${placement.name}`);
   };
+  const notes = notesOn(plan.benchNotes, placement.sheet.id).length;
+  return (
+    <span className={styles.placedLinks}>
+      <Link className={styles.more} to={`/plans/${plan.id}/facts/${placement.sheet.id}`} aria-label={`Facts of ${placement.name}`}>
+        Facts{notes > 0 ? `, ${counted(notes, 'bench note')}` : ''}
+      </Link>
+      {placement.onBoard ? (
+        <span className="quiet">on the board</span>
+      ) : (
+        <>
+          <UnstyledButton
+            className={styles.more}
+            aria-label={`Duplicate ${placement.name}`}
+            title="A second one with its wiring"
+            onClick={() => void duplicate()}
+          >
+            Duplicate
+          </UnstyledButton>
+          <UnstyledButton
+            className={styles.more}
+            aria-label={`Remove ${placement.name}`}
+            onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `${placement.name} removed`)}
+          >
+            Remove
+          </UnstyledButton>
+        </>
+      )}
+      <Forms plan={plan} placement={placement} />
+    </span>
+  );
+}
+
+function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets: Nets; readonly placement: Placement }) {
+  const { sheets, edit } = useWorkbench();
   const part = partSheet(sheets, placement.sheet)?.sheet;
   const addresses = addressesOf(plan, placement, sheets).map((a) => formatAddress(a.address));
-  const notes = notesOn(plan.benchNotes, placement.sheet.id).length;
   const needed = part?.terminals.list.filter((t) => t.need === 'needed') ?? [];
   const open = openTerminals(terminalsOf(plan, placement, sheets), nets).length;
   return (
@@ -52,33 +86,7 @@ function PartRow({ plan, nets, placement }: { readonly plan: Plan; readonly nets
             <span className={styles.done}>connected</span>
           )}
         </span>
-        <span className={styles.placedLinks}>
-          <Link className={styles.more} to={`/plans/${plan.id}/facts/${placement.sheet.id}`} aria-label={`Facts of ${placement.name}`}>
-            Facts{notes > 0 ? `, ${counted(notes, 'bench note')}` : ''}
-          </Link>
-          {placement.onBoard ? (
-            <span className="quiet">on the board</span>
-          ) : (
-            <>
-              <UnstyledButton
-                className={styles.more}
-                aria-label={`Duplicate ${placement.name}`}
-                title="A second one with its wiring"
-                onClick={() => void duplicate()}
-              >
-                Duplicate
-              </UnstyledButton>
-              <UnstyledButton
-                className={styles.more}
-                aria-label={`Remove ${placement.name}`}
-                onClick={() => edit([{ kind: 'remove-placement', placement: placement.id }], `${placement.name} removed`)}
-              >
-                Remove
-              </UnstyledButton>
-            </>
-          )}
-          <Forms plan={plan} placement={placement} />
-        </span>
+        <PartLinks plan={plan} placement={placement} />
         <NewerSheet placement={placement.id} was={part} now={sheets.parts.get(placement.sheet.id)?.sheet} />
       </div>
     </li>

@@ -3,6 +3,7 @@ import type { Edit } from './edit';
 import { segmentPlacement } from './edits/busSettings';
 import { withoutSoftwareBus } from './edits/softwareBus';
 import { solderedIn } from './soldered';
+import { stepsKept } from './stepOwner';
 import { type Placement, type Plan, sameEnd, splitKey } from './plan';
 import { mapEdits, mapEntries, mapsKept, NO_MAPS } from './planMaps';
 
@@ -111,6 +112,7 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
         brought.flatMap(({ placement, wires }) => Object.entries(wires).map(([terminal, wire]) => [`${placement.id}:${terminal}`, wire])),
       ),
       ticks: Object.fromEntries(Object.entries(from.ticks).filter(([key]) => ids.has(splitKey(key).placement))),
+      steps: stepsKept(from.steps, (owner) => from.placements.some(({ id }) => id === owner) && !ids.has(owner)),
     },
   };
 }
@@ -150,6 +152,7 @@ function settingEdits(before: Plan, to: Plan): readonly Edit[] {
   const busSettings = Object.fromEntries(
     Object.entries(from.busSettings).filter(([segment]) => !isPart(segment) || survives(from, to, segmentPlacement(segment))),
   );
+  const steps = stepsKept(from.steps, (owner) => from.placements.some(({ id }) => id === owner) && !survives(from, to, owner));
   return [
     ...gone.map((bus): Edit => ({ kind: 'software-bus', bus, on: false })),
     ...to.softwareBuses.filter((bus) => !from.softwareBuses.includes(bus)).map((bus): Edit => ({ kind: 'software-bus', bus, on: true })),
@@ -161,8 +164,8 @@ function settingEdits(before: Plan, to: Plan): readonly Edit[] {
     ...keysOf(busSettings, to.busSettings)
       .filter((id) => JSON.stringify(busSettings[id]) !== JSON.stringify(to.busSettings[id]))
       .map((segment): Edit => ({ kind: 'bus-settings', segment, settings: to.busSettings[segment] ?? null })),
-    ...keysOf(from.steps, to.steps)
-      .filter((id) => from.steps[id] !== to.steps[id])
+    ...keysOf(steps, to.steps)
+      .filter((id) => steps[id] !== to.steps[id])
       .map((id): Edit => ({ kind: 'step', step: id, done: to.steps[id] ?? null })),
     ...(JSON.stringify(from.built) === JSON.stringify(to.built) ? [] : [{ kind: 'built' as const, built: to.built }]),
     ...(JSON.stringify(from.breadboard) === JSON.stringify(to.breadboard)

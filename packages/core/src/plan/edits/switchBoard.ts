@@ -1,3 +1,4 @@
+import { stepsKept, stepsOf } from '../stepOwner';
 import { endPlacement, withPartRails } from '../planRails';
 import { solderedIn } from '../soldered';
 import { segmentPlacement } from './busSettings';
@@ -54,6 +55,8 @@ export const switchBoard: EditRule<'switch-board'> = {
     const brought = edit.soldered.flatMap(({ placement, wires: own }) =>
       Object.entries(own).map(([terminal, wire]) => [terminalKey(placement.id, terminal), wire] as const),
     );
+    // Steps of the soldered parts, and those left of an earlier part with the id of one that comes.
+    const isOther = (owner: string) => gone.has(owner) || edit.soldered.some(({ placement }) => placement.id === owner);
     const ticks = Object.entries(plan.ticks);
     const lost = ticks.filter(([key]) => gone.has(splitKey(key).placement));
     const kindOf = (id: string) => board.pins.get(id)?.kind;
@@ -71,6 +74,7 @@ export const switchBoard: EditRule<'switch-board'> = {
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedIn(plan) },
       ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
+      ...stepsOf(plan.steps, isOther),
       ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
       ...settings.filter((s) => !stands(s)).map(([segment, own]): Edit => ({ kind: 'bus-settings', segment, settings: own })),
       ...mapEntries(plan)
@@ -86,6 +90,7 @@ export const switchBoard: EditRule<'switch-board'> = {
         placements,
         wires: Object.fromEntries([...wires, ...brought]),
         ticks: Object.fromEntries(ticks.filter(([key]) => !gone.has(splitKey(key).placement))),
+        steps: stepsKept(plan.steps, isOther),
         busSettings: Object.fromEntries(settings.filter(stands)),
         ...mapsKept(plan, (owner) => !gone.has(owner)),
         wishes: Object.fromEntries(wishes.filter(stays)),

@@ -42,7 +42,10 @@ export const theme = createTheme({
     Button: { defaultProps: { size: 'compact-sm' } },
     TextInput: { defaultProps: { size: 'xs' } },
     // A dialog's head is no second banner of the page.
-    Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, attributes: { header: { role: 'presentation' } } } },
+    Modal: {
+      defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, attributes: { header: { role: 'presentation' } } },
+      styles: { title: { fontSize: 17, fontWeight: 600 } },
+    },
     Select: { defaultProps: { size: 'xs' } },
     Popover: { styles: { dropdown: { background: 'var(--field)', borderColor: 'var(--rule-strong)' } } },
     Menu: { styles: { dropdown: { background: 'var(--field)', borderColor: 'var(--rule-strong)' } } },

@@ -14,6 +14,33 @@ interface Exports {
   readonly fileName: (name: string, ending: string) => string;
 }
 
+interface FormatItemsProps {
+  readonly format: ExportFormat;
+  readonly isThere: boolean;
+  readonly onSave: (format: ExportFormat) => void;
+  readonly onSavePng: (format: ExportFormat) => void;
+}
+
+/** A format in the menu; a picture also as pixels. */
+function FormatItems({ format, isThere, onSave, onSavePng }: FormatItemsProps) {
+  const { words, ending } = format;
+  return (
+    <>
+      <Menu.Item disabled={!isThere} rightSection={<Ending text={ending} />} onClick={() => onSave(format)}>
+        {words}
+      </Menu.Item>
+      {ending.endsWith('.svg') && (
+        <Menu.Item disabled={!isThere} rightSection={<Ending text={ending.replace('.svg', '.png')} />} onClick={() => onSavePng(format)}>
+          {words.replace('SVG', 'PNG')}
+        </Menu.Item>
+      )}
+    </>
+  );
+}
+
+/** The ending of a file's name, in a column of its own. */
+const Ending = ({ text }: { readonly text: string }) => <span className="quiet num">{text}</span>;
+
 /** The plan as files for programs and tables; the writers come when the menu is first opened. */
 export function ExportMenu({ plan }: { readonly plan: Plan }) {
   const { sheets } = useWorkbench();
@@ -56,16 +83,7 @@ export function ExportMenu({ plan }: { readonly plan: Plan }) {
             {written
               .filter(({ format }) => format.group === group)
               .map(({ format, there }) => (
-                <Fragment key={format.id}>
-                  <Menu.Item disabled={!there} onClick={() => save(format)}>
-                    {format.words} <span className="quiet mono">{format.ending}</span>
-                  </Menu.Item>
-                  {format.ending.endsWith('.svg') && (
-                    <Menu.Item disabled={!there} onClick={() => void savePng(format)}>
-                      {format.words.replace('SVG', 'PNG')} <span className="quiet mono">{format.ending.replace('.svg', '.png')}</span>
-                    </Menu.Item>
-                  )}
-                </Fragment>
+                <FormatItems key={format.id} format={format} isThere={there} onSave={save} onSavePng={(one) => void savePng(one)} />
               ))}
           </Fragment>
         ))}

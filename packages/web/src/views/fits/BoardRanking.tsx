@@ -8,6 +8,7 @@ import { describeFinding } from '@roof-chart/core/text/describe';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { type BoardFit, compareFits } from '@roof-chart/core/review/boardFit';
 import { useWorkbench } from '../../state/workbench';
+import { ListFace } from '../../ui/face/ListFace';
 import { LevelMark } from '../../ui/findings/LevelMark';
 import { PinAxis, PinBar } from './PinBar';
 import styles from './Fits.module.css';
@@ -81,7 +82,8 @@ function Row({
   readonly onOpen: () => void;
 }) {
   const { sheets } = useWorkbench();
-  const { title } = getOrThrow(sheets.boards, id).sheet;
+  const board = getOrThrow(sheets.boards, id).sheet;
+  const { title } = board;
   const room = fit?.headRoom;
   return (
     <>
@@ -89,6 +91,7 @@ function Row({
         <th scope="row">
           <UnstyledButton className={styles.open} aria-expanded={open} disabled={!fit} onClick={onOpen} title={title}>
             {open ? <IconChevronDown size={14} aria-hidden /> : <IconChevronRight size={14} aria-hidden />}
+            <ListFace sheet={board} />
             <span className={styles.name}>{title}</span>
             {plan.board.id === id && <span className={styles.here}>now</span>}
           </UnstyledButton>

@@ -9,6 +9,7 @@ import type { CompleteAddition } from '@roof-chart/core/review/additionNeeds';
 import { FAMILIES, type PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { searchParts } from '@roof-chart/core/sheets/searchParts';
 import { useWorkbench } from '../../state/workbench';
+import { ListFace } from '../../ui/face/ListFace';
 import { SearchField } from '../../ui/SearchField';
 import type { Reviewer } from '../../workers/review.worker';
 import { FAMILY_TEXT } from '@roof-chart/core/text/partText';
@@ -54,8 +55,9 @@ const Line = memo(function Line({
 }) {
   return (
     <div role="row" className={styles.row}>
-      <div role="rowheader" className={styles.name} title={part.title}>
-        {part.title}
+      <div role="rowheader" className={styles.part} title={part.title}>
+        <ListFace sheet={part} />
+        <span className={styles.name}>{part.title}</span>
       </div>
       <div role="cell" className={verdict ? TONE[verdict] : 'quiet'}>
         {verdict ? WORDS[verdict] : '…'}

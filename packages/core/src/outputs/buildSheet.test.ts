@@ -133,6 +133,25 @@ test('what changed since it was built: taken off, moved, added; parts that are g
   ]);
 });
 
+test('another part under the id of one that was built has its own wires: those of the old one come off first', () => {
+  const oled = edited(stick(), sheets, add('display-1', 'oled-096-ssd1306-i2c', 'OLED'), wire('display-1:SDA', 'GP4'));
+  const built = edited(oled, sheets, { kind: 'built', built: builtNow(oled, sheets, '2026-11-26') });
+  const other = edited(
+    built,
+    sheets,
+    { kind: 'remove-placement', placement: 'display-1' },
+    add('display-1', 'lcd-2004-pcf8574', 'LCD'),
+    wire('display-1:SDA', 'GP4'),
+  );
+  expect(changesSinceBuilt(other, sheets).map(({ do: what, name, from, to }) => [what, name, from, to])).toEqual([
+    ['remove', 'OLED SDA', 'GP4', undefined],
+    ['add', 'LCD SDA', undefined, 'GP4'],
+  ]);
+  // A record of an earlier version does not say which part it was.
+  const wires = Object.fromEntries(Object.entries(built.built!.wires).map(([key, { part: _part, ...own }]) => [key, own]));
+  expect(changesSinceBuilt({ ...other, built: { date: '2026-11-26', wires } }, sheets)).toEqual([]);
+});
+
 test('the bill counts alike ones together, two resistors for the two lines of a bus', () => {
   const plan = edited(
     stick(),

@@ -281,12 +281,16 @@ const ownWires = (plan: Plan): readonly [TerminalKey, WireEnd][] => {
   return Object.entries(plan.wires).flatMap(([key, { end }]) => (soldered.has(key.slice(0, key.indexOf(':'))) ? [] : [[key, end]]));
 };
 
+/** The sheet of the part that a terminal is of. */
+const partIdOf = (plan: Plan, key: TerminalKey): string | undefined =>
+  plan.placements.find(({ id }) => id === splitKey(key).placement)?.sheet.id;
+
 /** A plan as built, for later comparison.
  *  @param date the day, as 2026-11-26 */
 export function builtNow(plan: Plan, sheets: Sheets, date: string): Built {
   const wires = ownWires(plan).map(([key, end]) => [
     key,
-    { name: nameOf(plan, sheets, key).slice(0, 200), end, to: endText(plan, sheets, end).slice(0, 200) },
+    { name: nameOf(plan, sheets, key).slice(0, 200), end, to: endText(plan, sheets, end).slice(0, 200), part: partIdOf(plan, key) },
   ]);
   return { date, wires: Object.fromEntries(wires) as Built['wires'] };
 }
@@ -297,17 +301,21 @@ export function changesSinceBuilt(plan: Plan, sheets: Sheets): readonly BuiltCha
   if (!built) return [];
   const now = new Map(ownWires(plan));
   const before = Object.entries(built.wires);
+  // Another part under the same id has wires of its own.
+  const isOther = (key: TerminalKey) => built.wires[key]?.part !== undefined && built.wires[key].part !== partIdOf(plan, key);
   const removed = before
-    .filter(([key]) => !now.has(key))
+    .filter(([key]) => !now.has(key) || isOther(key))
     .map(([key, { name, to }]): BuiltChange => ({ do: 'remove', key, name, from: to, to: undefined }));
   const moved = before.flatMap(([key, { end, to }]): BuiltChange[] => {
     const here = now.get(key);
-    return here && !sameEnd(here, end)
+    return here && !isOther(key) && !sameEnd(here, end)
       ? [{ do: 'move', key, name: nameOf(plan, sheets, key), from: to, to: endText(plan, sheets, here) }]
       : [];
   });
   const added = [...now].flatMap(([key, end]): BuiltChange[] =>
-    built.wires[key] ? [] : [{ do: 'add', key, name: nameOf(plan, sheets, key), from: undefined, to: endText(plan, sheets, end) }],
+    built.wires[key] && !isOther(key)
+      ? []
+      : [{ do: 'add', key, name: nameOf(plan, sheets, key), from: undefined, to: endText(plan, sheets, end) }],
   );
   return [...removed, ...moved, ...added];
 }

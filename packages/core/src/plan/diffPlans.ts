@@ -3,7 +3,7 @@ import type { Edit } from './edit';
 import { segmentPlacement } from './edits/busSettings';
 import { withoutSoftwareBus } from './edits/softwareBus';
 import { solderedIn } from './soldered';
-import { stepsKept } from './stepOwner';
+import { withoutParts } from './ofPart';
 import { type Placement, type Plan, sameEnd, splitKey } from './plan';
 import { mapEdits, mapEntries, mapsKept, NO_MAPS } from './planMaps';
 
@@ -112,7 +112,7 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
         brought.flatMap(({ placement, wires }) => Object.entries(wires).map(([terminal, wire]) => [`${placement.id}:${terminal}`, wire])),
       ),
       ticks: Object.fromEntries(Object.entries(from.ticks).filter(([key]) => ids.has(splitKey(key).placement))),
-      steps: stepsKept(from.steps, (owner) => from.placements.some(({ id }) => id === owner) && !ids.has(owner)),
+      ...withoutParts(from, (owner) => !ids.has(owner) && [...from.placements, ...placements].some(({ id }) => id === owner)),
     },
   };
 }
@@ -126,6 +126,7 @@ export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, str
     return [...edits, ...diffPlans(then, to, defaultState)];
   }
   const ticks = Object.fromEntries(Object.entries(from.ticks).filter(([key]) => survives(from, to, splitKey(key).placement)));
+  const { accepted } = withoutParts(from, isOther(from, to));
   return [
     ...(from.board.version === to.board.version ? [] : [{ kind: 'take-sheet', placement: null, version: to.board.version } as const]),
     ...(from.name === to.name ? [] : [{ kind: 'rename-plan', name: to.name } as const]),
@@ -135,8 +136,8 @@ export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, str
     ...keysOf(ticks, to.ticks)
       .filter((key) => !sameEnd(ticks[key], to.ticks[key]))
       .map((key): Edit => ({ kind: 'tick', ...splitKey(key), end: to.ticks[key] ?? null })),
-    ...keysOf(from.accepted, to.accepted)
-      .filter((finding) => from.accepted[finding] !== to.accepted[finding])
+    ...keysOf(accepted, to.accepted)
+      .filter((finding) => accepted[finding] !== to.accepted[finding])
       .map((finding): Edit => ({ kind: 'accept', finding, reason: to.accepted[finding] ?? null })),
     ...noteEdits(from, to),
     ...settingEdits(from, to),
@@ -152,7 +153,7 @@ function settingEdits(before: Plan, to: Plan): readonly Edit[] {
   const busSettings = Object.fromEntries(
     Object.entries(from.busSettings).filter(([segment]) => !isPart(segment) || survives(from, to, segmentPlacement(segment))),
   );
-  const steps = stepsKept(from.steps, (owner) => from.placements.some(({ id }) => id === owner) && !survives(from, to, owner));
+  const { steps } = withoutParts(from, isOther(from, to));
   return [
     ...gone.map((bus): Edit => ({ kind: 'software-bus', bus, on: false })),
     ...to.softwareBuses.filter((bus) => !from.softwareBuses.includes(bus)).map((bus): Edit => ({ kind: 'software-bus', bus, on: true })),
@@ -191,3 +192,9 @@ function survives(from: Plan, to: Plan, id: string): boolean {
   const [a, b] = [from.placements.find((p) => p.id === id), to.placements.find((p) => p.id === id)];
   return a !== undefined && b !== undefined && samePart(a, b);
 }
+
+/** Whether a part goes, or comes, or is another one. */
+const isOther =
+  (from: Plan, to: Plan) =>
+  (id: string): boolean =>
+    [...from.placements, ...to.placements].some((one) => one.id === id) && !survives(from, to, id);

@@ -7,7 +7,7 @@ import { editsSchema } from './editSchema';
 import { PLAN_LIMITS, type Plan } from './plan';
 import { solderedIn } from './soldered';
 import { startPlan } from './startPlan';
-import { stepOwner, stepsKept } from './stepOwner';
+import { isAbout, stepOwner, withoutParts } from './ofPart';
 import { swapPart } from './swapPart';
 
 const sheets = shippedSheets();
@@ -33,9 +33,17 @@ test('steps of the build are of a part, of the board, or of the whole', () => {
   expect(['safety:board', 'rail:1-f-to-2-g', 'chip:C1', 'enable:i2c1', 'setting:GP4', 'joint:ground'].map(stepOwner)).toEqual(
     Array.from({ length: 6 }, () => undefined),
   );
-  const steps = { 'light:a': 'seen', 'light:b': 'seen', 'safety:board': 'done' };
-  expect(stepsKept(steps, (id) => id === 'a')).toEqual({ 'light:b': 'seen', 'safety:board': 'done' });
-  expect(stepsKept(steps, () => false)).toBe(steps);
+  const plan = { ...stick(), steps: { 'light:a': 'seen', 'light:b': 'seen', 'safety:board': 'done' } };
+  expect(withoutParts(plan, (id) => id === 'a').steps).toEqual({ 'light:b': 'seen', 'safety:board': 'done' });
+  expect(withoutParts(plan, () => false)).toEqual({ steps: plan.steps, accepted: plan.accepted });
+  expect(withoutParts(plan, () => false).steps).toBe(plan.steps);
+});
+
+test('a finding is about the parts and terminals that its id names', () => {
+  const parts = (finding: string) => ['a', 'ab', 'b', 'over'].filter((part) => isAbout(finding, (id) => id === part));
+  expect(parts('level-damage/over/GP4||a:SDA,b:SDA')).toEqual(['a', 'b']);
+  expect(parts('name-shared/both/|ab,b|')).toEqual(['ab', 'b']);
+  expect(parts('pin-shared/clash/GP4||')).toEqual([]);
 });
 
 const bench = edited(
@@ -52,6 +60,8 @@ const bench = edited(
   done('plug:display-1', 'ae 4'),
   done('light:light-1', 'seen'),
   done('safety:board'),
+  { kind: 'accept', finding: 'level-no-margin/thin/||display-1:SDA', reason: 'measured' },
+  { kind: 'accept', finding: 'led-dim/dim/|light-1|', reason: 'dim is enough' },
 );
 
 test('a part goes with its ticks and steps, those of others stay; undo brings all of it back', () => {
@@ -59,6 +69,8 @@ test('a part goes with its ticks and steps, those of others stay; undo brings al
   expect(Object.keys(without.ticks)).toEqual(['light-1:A']);
   expect(Object.keys(without.steps)).toEqual(['light:light-1', 'safety:board']);
   expect(without.loads).toEqual({});
+  // What was accepted of it does not hide the same of another part.
+  expect(Object.keys(without.accepted)).toEqual(['led-dim/dim/|light-1|']);
   expect(back(bench, { kind: 'remove-placement', placement: 'display-1' })).toEqual(bench);
 });
 
@@ -67,8 +79,13 @@ test('another part under the id of an earlier one has nothing done', () => {
   const other = edited(without, sheets, add('display-1', 'lcd-2004-pcf8574'));
   expect(Object.keys(other.steps)).toEqual(['light:light-1', 'safety:board']);
   // Steps that a plan of an earlier version kept of it are not those of the new one either.
-  const stale: Plan = { ...without, steps: { ...without.steps, 'light:display-1': 'seen' } };
-  expect(edited(stale, sheets, add('display-1', 'lcd-2004-pcf8574')).steps).toEqual(without.steps);
+  const stale: Plan = {
+    ...without,
+    steps: { ...without.steps, 'light:display-1': 'seen' },
+    accepted: { ...without.accepted, 'supply-wrong/low/||display-1:VCC': 'it works' },
+  };
+  const fresh = edited(stale, sheets, add('display-1', 'lcd-2004-pcf8574'));
+  expect([fresh.steps, fresh.accepted]).toEqual([without.steps, without.accepted]);
   expect(back(stale, add('display-1', 'lcd-2004-pcf8574'))).toEqual(stale);
 });
 
@@ -144,12 +161,12 @@ test('a soldered part cannot come under the id of one that is there', () => {
 test('the difference of two plans names no tick and no step that stays', () => {
   const state = (): string => 'open';
   const there = edited(dial, sheets, toStick);
-  const kinds = (edits: readonly Edit[]) => edits.map(({ kind }) => kind).filter((kind) => kind === 'tick' || kind === 'step');
+  const kinds = (edits: readonly Edit[]) => edits.map(({ kind }) => kind).filter((kind) => ['tick', 'step', 'accept'].includes(kind));
   expect(kinds(diffPlans(dial, there, state))).toEqual([]);
   expect(edited(dial, sheets, ...diffPlans(dial, there, state))).toEqual(there);
   const without = edited(bench, sheets, { kind: 'remove-placement', placement: 'display-1' });
   expect(kinds(diffPlans(bench, without, state))).toEqual([]);
-  expect(kinds(diffPlans(without, bench, state))).toEqual(['tick', 'step', 'step']);
+  expect(kinds(diffPlans(without, bench, state))).toEqual(['tick', 'accept', 'step', 'step']);
   expect(edited(without, sheets, ...diffPlans(without, bench, state))).toEqual(bench);
   // The wire of a part that is another one now is made anew, and its steps are not done.
   const replaced = edited(without, sheets, add('display-1', 'lcd-2004-pcf8574'));

@@ -81,7 +81,10 @@ export interface Readout {
 export interface Built {
   /** The day, as 2026-11-26. */
   readonly date: string;
-  readonly wires: { readonly [key: TerminalKey]: { readonly name: string; readonly end: WireEnd; readonly to: string } };
+  /** `part` is the sheet of the part; plans that were built before it was kept have none. */
+  readonly wires: {
+    readonly [key: TerminalKey]: { readonly name: string; readonly end: WireEnd; readonly to: string; readonly part?: string };
+  };
 }
 
 /** How much of a part there is, and how much of it is on at once. */

@@ -222,6 +222,7 @@ export const builtSchema = strictObject<Built>({
         name: Joi.string().max(200),
         end: wireEndSchema,
         to: Joi.string().max(200),
+        part: optional(idSchema),
       }),
     )
     .max(2000),

@@ -1,4 +1,4 @@
-import { stepsKept, stepsOf } from '../stepOwner';
+import { backOfParts, withoutParts } from '../ofPart';
 import { endPlacement, withPartRails } from '../planRails';
 import { solderedIn } from '../soldered';
 import { segmentPlacement } from './busSettings';
@@ -55,7 +55,7 @@ export const switchBoard: EditRule<'switch-board'> = {
     const brought = edit.soldered.flatMap(({ placement, wires: own }) =>
       Object.entries(own).map(([terminal, wire]) => [terminalKey(placement.id, terminal), wire] as const),
     );
-    // Steps of the soldered parts, and those left of an earlier part with the id of one that comes.
+    // What is kept of the soldered parts, and what is left of an earlier part with the id of one that comes.
     const isOther = (owner: string) => gone.has(owner) || edit.soldered.some(({ placement }) => placement.id === owner);
     const ticks = Object.entries(plan.ticks);
     const lost = ticks.filter(([key]) => gone.has(splitKey(key).placement));
@@ -74,7 +74,7 @@ export const switchBoard: EditRule<'switch-board'> = {
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedIn(plan) },
       ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
-      ...stepsOf(plan.steps, isOther),
+      ...backOfParts(plan, isOther),
       ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
       ...settings.filter((s) => !stands(s)).map(([segment, own]): Edit => ({ kind: 'bus-settings', segment, settings: own })),
       ...mapEntries(plan)
@@ -90,7 +90,7 @@ export const switchBoard: EditRule<'switch-board'> = {
         placements,
         wires: Object.fromEntries([...wires, ...brought]),
         ticks: Object.fromEntries(ticks.filter(([key]) => !gone.has(splitKey(key).placement))),
-        steps: stepsKept(plan.steps, isOther),
+        ...withoutParts(plan, isOther),
         busSettings: Object.fromEntries(settings.filter(stands)),
         ...mapsKept(plan, (owner) => !gone.has(owner)),
         wishes: Object.fromEntries(wishes.filter(stays)),

@@ -3,7 +3,7 @@ import type { Edit } from './edit';
 import { segmentPlacement } from './edits/busSettings';
 import { withoutSoftwareBus } from './edits/softwareBus';
 import { solderedIn } from './soldered';
-import { withoutParts } from './ofPart';
+import { isOfBoard, withoutParts } from './ofPart';
 import { type Placement, type Plan, sameEnd, splitKey } from './plan';
 import { mapEdits, mapEntries, mapsKept, NO_MAPS } from './planMaps';
 
@@ -91,6 +91,7 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
   const placements = [...kept];
   for (const { at, placement } of brought) placements.splice(at, 0, placement);
   const ids = new Set(kept.map((p) => p.id));
+  const left = withoutParts(from, (owner) => !ids.has(owner) && [...from.placements, ...placements].some(({ id }) => id === owner));
   return {
     edits: [
       ...mapEntries(from).map((entry) => entry.clear),
@@ -112,7 +113,10 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
         brought.flatMap(({ placement, wires }) => Object.entries(wires).map(([terminal, wire]) => [`${placement.id}:${terminal}`, wire])),
       ),
       ticks: Object.fromEntries(Object.entries(from.ticks).filter(([key]) => ids.has(splitKey(key).placement))),
-      ...withoutParts(from, (owner) => !ids.has(owner) && [...from.placements, ...placements].some(({ id }) => id === owner)),
+      ...left,
+      accepted: Object.fromEntries(
+        Object.entries(left.accepted).filter(([finding]) => from.board.id === to.board.id || !isOfBoard(finding)),
+      ),
     },
   };
 }

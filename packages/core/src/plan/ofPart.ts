@@ -41,6 +41,13 @@ export const withoutParts = ({ steps, accepted }: Plan, isGone: (placement: stri
   accepted: kept(accepted, (finding) => isAbout(finding, isGone)),
 });
 
+/** Whether a finding was judged on its board: all but those that name parts alone.
+ *  @example isOfBoard('level-no-margin/thin/GP4||display-1:SDA') // true */
+export const isOfBoard = (finding: string): boolean => {
+  const [pins, , ...others] = finding.replace(/^[^/]*\/[^/]*\//, '').split('|');
+  return pins !== '' || others.some((names) => names !== '');
+};
+
 /** The edits that bring steps and accepted findings about some parts back. */
 export const backOfParts = ({ steps, accepted }: Plan, isBack: (placement: string) => boolean): readonly Edit[] => [
   ...Object.entries(steps).flatMap(([step, done]): Edit[] => (isStepOf(step, isBack) ? [{ kind: 'step', step, done }] : [])),

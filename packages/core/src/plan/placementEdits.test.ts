@@ -130,6 +130,10 @@ const dial = edited(
   { kind: 'wish', placement: 'light-1', terminal: 'A', wish: { not: ['IO1'] } },
   done('light:display-1', 'seen'),
   done('light:light-1', 'seen'),
+  { kind: 'accept', finding: 'pin-caution/strap/IO3||', reason: 'checked' },
+  { kind: 'accept', finding: 'level-no-margin/thin/||light-1:A', reason: 'measured' },
+  { kind: 'accept', finding: 'supply-over/peak/|||5v', reason: 'never all at once' },
+  { kind: 'accept', finding: 'sheet-unverified/typical/|light-1|', reason: 'datasheet read' },
 );
 const toStick: Edit = { kind: 'switch-board', board: { id: 'rp2040-stick-40', version: 1 }, soldered: [] };
 
@@ -140,6 +144,10 @@ test('another board: what is soldered goes with its ticks and steps, parts keep 
   expect(there.steps).toEqual({ 'light:light-1': 'seen' });
   // A wish for or against pins that the board does not have goes.
   expect(there.wishes).toEqual({});
+  // What was accepted of pins, levels and rails was accepted on that board.
+  expect(there.accepted).toEqual({ 'sheet-unverified/typical/|light-1|': 'datasheet read' });
+  const newer: Edit = { kind: 'switch-board', board: dial.board, soldered: solderedIn(dial) };
+  expect(Object.keys(edited(dial, sheets, newer).accepted)).toHaveLength(4);
   expect(back(dial, toStick)).toEqual(dial);
 });
 

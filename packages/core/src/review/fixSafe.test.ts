@@ -2,9 +2,10 @@ import fc from 'fast-check';
 import { arbitraryEdit } from '../../tests/arbitraryEdits';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
-import { add, edited, stick, wire } from '../../tests/makePlan';
+import { add, edited, stick, wire, wired } from '../../tests/makePlan';
 import { runs } from '../../tests/runs';
 import { applyEdit, applyEdits } from '../plan/applyEdits';
+import type { Plan } from '../plan/plan';
 import { fixSafe } from './fixSafe';
 import { reviewPlan } from './review';
 
@@ -35,10 +36,20 @@ test('a ceiling stops it with what was done so far', () => {
 });
 
 test('an accepted finding is left alone, comes last, and keeps its reason', () => {
-  const strap = findingsOf(untidy, sheets).find((f) => f.code === 'address-shared')!;
-  const plan = edited(untidy, sheets, { kind: 'accept', finding: strap.id, reason: 'Only one is powered at a time.' });
-  expect(findingsOf(plan, sheets).at(-1)).toMatchObject({ id: strap.id, accepted: 'Only one is powered at a time.' });
-  expect(fixSafe(plan, sheets).plan.wires['m:AD0']).toBeUndefined();
+  const bare = edited(stick(), sheets, ...wired('r', 'buffer-74ahct125', { VCC: 'rail 3v3', GND: 'ground' }));
+  const missing = findingsOf(bare, sheets).find((f) => f.code === 'decoupling-missing')!;
+  const plan = edited(bare, sheets, { kind: 'accept', finding: missing.id, reason: 'It is on the adapter.' });
+  expect(findingsOf(plan, sheets).at(-1)).toMatchObject({ id: missing.id, accepted: 'It is on the adapter.' });
+  const codes = (of: Plan) => fixSafe(of, sheets).fixed.map(({ finding }) => finding.code);
+  expect([codes(bare).includes('decoupling-missing'), codes(plan).includes('decoupling-missing')]).toEqual([true, false]);
+});
+
+test('what was accepted as a warning and is an error now is open again, with the reason', () => {
+  const clash = findingsOf(untidy, sheets).find((f) => f.level === 'clash')!;
+  const plan = edited(untidy, sheets, { kind: 'accept', finding: clash.id, reason: 'Only one is powered at a time.' });
+  const now = findingsOf(plan, sheets).find(({ id }) => id === clash.id)!;
+  expect([now.accepted, now.acceptedBefore]).toEqual([undefined, 'Only one is powered at a time.']);
+  expect(fixSafe(plan, sheets).plan.wires['m:AD0']!.end).toEqual({ to: 'rail', rail: '3v3' });
 });
 
 test('on random plans it ends, by itself, without a safe remedy left', () => {

@@ -60,13 +60,13 @@ function checksum(text: string): string {
 function finish(check: Check, draft: FindingDraft, context: CheckContext): Finding {
   if (!check.messages[draft.message]) throw new Error(`${check.code} has no message ${draft.message}`);
   const id = idOf(check, draft);
-  const accepted = context.plan.accepted[id];
+  const reason = context.plan.accepted[id];
   const remedies = lazy(() => remediesOf(check, id, context));
   return {
     ...draft,
     code: check.code,
     id,
-    ...(accepted !== undefined && { accepted }),
+    ...(reason !== undefined && { [draft.level === 'clash' ? 'acceptedBefore' : 'accepted']: reason }),
     ...(check.about && { about: check.about }),
     get remedies() {
       return remedies();

@@ -86,8 +86,10 @@ export interface Finding extends Omit<FindingDraft, 'remedies'> {
   readonly code: string;
   /** Stable while the trouble is the same: code, message and place. */
   readonly id: string;
-  /** The user's reason for accepting it, if accepted. */
+  /** The user's reason for accepting it, if accepted. An error is not: a warning that was accepted and has become one is open again. */
   readonly accepted?: string;
+  /** The reason for which an error was accepted while it was a warning. */
+  readonly acceptedBefore?: string;
   /** `facts`: about the sheets, not about the plan. */
   readonly about?: 'facts';
 }

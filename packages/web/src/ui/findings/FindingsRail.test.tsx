@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
 import { act, screen, waitFor, within } from '@testing-library/react';
 import { shippedSheets } from '../../../../core/tests/catalogue';
+import { findingsOf } from '../../../../core/tests/checkHarness';
 import { add, edited, stick, wire } from '../../../../core/tests/makePlan';
 import { mount } from '../../../tests/mount';
 import { FindingsRail } from './FindingsRail';
@@ -87,6 +88,16 @@ test('a warning is accepted with a reason and can be withdrawn; an error cannot'
   expect(screen.getByRole('heading', { name: /Findings/ }).textContent).toBe('Findings1 · 1 · 0');
   expect(within(screen.getByRole('region', { name: 'accepted' })).getByText(/short pulses only/)).toBeTruthy();
   await user.click(screen.getByRole('button', { name: 'Withdraw' }));
+  expect(mounted.plan().accepted).toEqual({});
+});
+
+test('an error that was accepted while it was a warning is open, and says why it was accepted', async () => {
+  const error = findingsOf(plan, sheets).find(({ level }) => level === 'clash')!;
+  const mounted = mount(<FindingsRail parts={2} />, edited(plan, sheets, { kind: 'accept', finding: error.id, reason: 'tried' }), sheets);
+  expect(screen.queryByText('1 accepted')).toBeNull();
+  await mounted.user.click(within(screen.getByRole('region', { name: 'errors' })).getAllByRole('button')[0]!);
+  expect(screen.getByText('Accepted as a warning, now an error:').parentElement!.textContent).toContain('tried');
+  await mounted.user.click(screen.getByRole('button', { name: 'Withdraw' }));
   expect(mounted.plan().accepted).toEqual({});
 });
 

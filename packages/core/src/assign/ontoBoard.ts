@@ -1,3 +1,4 @@
+import { isOfBoard } from '../plan/ofPart';
 import { orThrow } from '../collections/orThrow';
 import { endPlacement } from '../plan/planRails';
 import { type IndexedBoard, type Sheets } from '../sheets/sheetIndex';
@@ -34,7 +35,7 @@ function means(end: WireEnd, from: IndexedBoard | undefined, to: IndexedBoard): 
 }
 
 /** Bench results; they belong to the previous board and are dropped. */
-const ON_THE_BENCH = /^(sure|light|found):/;
+const ON_THE_BENCH = /^(sure|light|found|wire):/;
 
 /** The plan's parts on another board: names, jumpers, colours and possible wires are kept, the rest is assigned anew. Undefined if the
  *  board is not among the sheets. */
@@ -58,6 +59,12 @@ export function ontoBoard(plan: Plan, sheets: Sheets, boardId: string, options: 
     ...Object.keys(plan.steps)
       .filter((step) => ON_THE_BENCH.test(step))
       .map((step): Edit => ({ kind: 'step', step, done: null })),
+    // What was accepted of pins, levels and rails was accepted on the board before.
+    ...(plan.board.id === boardId ? [] : Object.keys(plan.accepted).filter(isOfBoard)).map((finding): Edit => ({
+      kind: 'accept',
+      finding,
+      reason: null,
+    })),
     ...gone.flatMap(([key, { locked }]): Edit[] => [
       ...(locked ? [{ kind: 'lock' as const, ...splitKey(key), locked: false }] : []),
       { kind: 'unwire', ...splitKey(key) },

@@ -3,7 +3,6 @@ import type { Edit } from './edit';
 import { segmentPlacement } from './edits/busSettings';
 import { withoutSoftwareBus } from './edits/softwareBus';
 import { solderedIn } from './soldered';
-import { isOfBoard, withoutParts } from './ofPart';
 import { type Placement, type Plan, sameEnd, splitKey } from './plan';
 import { mapEdits, mapEntries, mapsKept, NO_MAPS } from './planMaps';
 
@@ -91,7 +90,6 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
   const placements = [...kept];
   for (const { at, placement } of brought) placements.splice(at, 0, placement);
   const ids = new Set(kept.map((p) => p.id));
-  const left = withoutParts(from, (owner) => !ids.has(owner) && [...from.placements, ...placements].some(({ id }) => id === owner));
   return {
     edits: [
       ...mapEntries(from).map((entry) => entry.clear),
@@ -113,10 +111,6 @@ function boardEdits(from: Plan, to: Plan): { readonly edits: readonly Edit[]; re
         brought.flatMap(({ placement, wires }) => Object.entries(wires).map(([terminal, wire]) => [`${placement.id}:${terminal}`, wire])),
       ),
       ticks: Object.fromEntries(Object.entries(from.ticks).filter(([key]) => ids.has(splitKey(key).placement))),
-      ...left,
-      accepted: Object.fromEntries(
-        Object.entries(left.accepted).filter(([finding]) => from.board.id === to.board.id || !isOfBoard(finding)),
-      ),
     },
   };
 }
@@ -130,7 +124,6 @@ export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, str
     return [...edits, ...diffPlans(then, to, defaultState)];
   }
   const ticks = Object.fromEntries(Object.entries(from.ticks).filter(([key]) => survives(from, to, splitKey(key).placement)));
-  const { accepted } = withoutParts(from, isOther(from, to));
   return [
     ...(from.board.version === to.board.version ? [] : [{ kind: 'take-sheet', placement: null, version: to.board.version } as const]),
     ...(from.name === to.name ? [] : [{ kind: 'rename-plan', name: to.name } as const]),
@@ -140,8 +133,8 @@ export function diffPlans(from: Plan, to: Plan, defaultState: (part: string, str
     ...keysOf(ticks, to.ticks)
       .filter((key) => !sameEnd(ticks[key], to.ticks[key]))
       .map((key): Edit => ({ kind: 'tick', ...splitKey(key), end: to.ticks[key] ?? null })),
-    ...keysOf(accepted, to.accepted)
-      .filter((finding) => accepted[finding] !== to.accepted[finding])
+    ...keysOf(from.accepted, to.accepted)
+      .filter((finding) => from.accepted[finding] !== to.accepted[finding])
       .map((finding): Edit => ({ kind: 'accept', finding, reason: to.accepted[finding] ?? null })),
     ...noteEdits(from, to),
     ...settingEdits(from, to),
@@ -157,7 +150,6 @@ function settingEdits(before: Plan, to: Plan): readonly Edit[] {
   const busSettings = Object.fromEntries(
     Object.entries(from.busSettings).filter(([segment]) => !isPart(segment) || survives(from, to, segmentPlacement(segment))),
   );
-  const { steps } = withoutParts(from, isOther(from, to));
   return [
     ...gone.map((bus): Edit => ({ kind: 'software-bus', bus, on: false })),
     ...to.softwareBuses.filter((bus) => !from.softwareBuses.includes(bus)).map((bus): Edit => ({ kind: 'software-bus', bus, on: true })),
@@ -169,8 +161,8 @@ function settingEdits(before: Plan, to: Plan): readonly Edit[] {
     ...keysOf(busSettings, to.busSettings)
       .filter((id) => JSON.stringify(busSettings[id]) !== JSON.stringify(to.busSettings[id]))
       .map((segment): Edit => ({ kind: 'bus-settings', segment, settings: to.busSettings[segment] ?? null })),
-    ...keysOf(steps, to.steps)
-      .filter((id) => steps[id] !== to.steps[id])
+    ...keysOf(from.steps, to.steps)
+      .filter((id) => from.steps[id] !== to.steps[id])
       .map((id): Edit => ({ kind: 'step', step: id, done: to.steps[id] ?? null })),
     ...(JSON.stringify(from.built) === JSON.stringify(to.built) ? [] : [{ kind: 'built' as const, built: to.built }]),
     ...(JSON.stringify(from.breadboard) === JSON.stringify(to.breadboard)
@@ -196,9 +188,3 @@ function survives(from: Plan, to: Plan, id: string): boolean {
   const [a, b] = [from.placements.find((p) => p.id === id), to.placements.find((p) => p.id === id)];
   return a !== undefined && b !== undefined && samePart(a, b);
 }
-
-/** Whether a part goes, or comes, or is another one. */
-const isOther =
-  (from: Plan, to: Plan) =>
-  (id: string): boolean =>
-    [...from.placements, ...to.placements].some((one) => one.id === id) && !survives(from, to, id);

@@ -1,4 +1,5 @@
 import type { PartSheet } from '../sheets/partSheet';
+import { isTraced } from './ofPart';
 import type { Placement, Plan } from './plan';
 
 /** The first of a numbered series of names that is not taken.
@@ -9,14 +10,14 @@ export function firstFree(isTaken: (name: string) => boolean, make: (n: number) 
   return make(n);
 }
 
-/** A placement of a part with an id and a name that the plan does not have yet.
+/** A placement of a part with an id and a name that the plan does not have yet, and of whose id nothing is left either.
  *  @example newPlacement(plan, oled) // { id: 'display-1', name: 'OLED 128×64', ... } */
 export function newPlacement(plan: Plan, part: PartSheet): Placement {
   const ids = new Set(plan.placements.map((p) => p.id));
   const names = new Set(plan.placements.map((p) => p.name));
   return {
     id: firstFree(
-      (id) => ids.has(id),
+      (id) => ids.has(id) || isTraced(plan, id),
       (n) => `${part.family}-${n}`,
     ),
     sheet: { id: part.id, version: part.version },

@@ -1,7 +1,5 @@
 import type { Edit } from './edit';
-import type { Plan } from './plan';
-
-type Entries = { readonly [key: string]: string };
+import { type Plan, splitKey } from './plan';
 
 /** Steps of the build that are about one part, by the beginning of their ids. */
 const OF_PARTS = new Set(['plug', 'light', 'found', 'sure', 'component', 'wire', 'cut', 'idle', 'strap', 'others', 'source']);
@@ -22,25 +20,6 @@ export const isAbout = (finding: string, isPart: (placement: string) => boolean)
     .split(/[|,]/)
     .some((name) => isPart(name.split(':', 1)[0] ?? ''));
 
-const isStepOf = (step: string, isPart: (placement: string) => boolean): boolean => {
-  const owner = stepOwner(step);
-  return owner !== undefined && isPart(owner);
-};
-
-/** The same object where nothing goes: what is kept for it stays valid. */
-function kept(entries: Entries, isGone: (key: string) => boolean): Entries {
-  const all = Object.entries(entries);
-  const left = all.filter(([key]) => !isGone(key));
-  return left.length === all.length ? entries : Object.fromEntries(left);
-}
-
-/** Steps and accepted findings without those about some parts: another part under the same id begins with none.
- *  @param isGone whether a part goes */
-export const withoutParts = ({ steps, accepted }: Plan, isGone: (placement: string) => boolean): Pick<Plan, 'steps' | 'accepted'> => ({
-  steps: kept(steps, (step) => isStepOf(step, isGone)),
-  accepted: kept(accepted, (finding) => isAbout(finding, isGone)),
-});
-
 /** Whether a finding was judged on its board: all but those that name parts alone.
  *  @example isOfBoard('level-no-margin/thin/GP4||display-1:SDA') // true */
 export const isOfBoard = (finding: string): boolean => {
@@ -48,10 +27,22 @@ export const isOfBoard = (finding: string): boolean => {
   return pins !== '' || others.some((names) => names !== '');
 };
 
-/** The edits that bring steps and accepted findings about some parts back. */
-export const backOfParts = ({ steps, accepted }: Plan, isBack: (placement: string) => boolean): readonly Edit[] => [
-  ...Object.entries(steps).flatMap(([step, done]): Edit[] => (isStepOf(step, isBack) ? [{ kind: 'step', step, done }] : [])),
-  ...Object.entries(accepted).flatMap(([finding, reason]): Edit[] =>
-    isAbout(finding, isBack) ? [{ kind: 'accept', finding, reason }] : [],
+/** Whether something is kept in the plan that is about a part: steps that are done, accepted findings, ticks, wires as built. The id of a
+ *  part that has gone is not given to another one as long as it is: that one would be done, accepted or built as well. */
+export const isTraced = ({ steps, accepted, ticks, built }: Plan, id: string): boolean => {
+  const isPart = (placement: string | undefined) => placement === id;
+  const keys = [...Object.keys(ticks), ...Object.keys(built?.wires ?? {})];
+  return (
+    Object.keys(steps).some((step) => isPart(stepOwner(step))) ||
+    Object.keys(accepted).some((finding) => isAbout(finding, isPart)) ||
+    keys.some((key) => isPart(splitKey(key).placement))
+  );
+};
+
+/** The edits that leave nothing done and nothing accepted of a part: another one takes its place. */
+export const nothingDone = ({ steps, accepted }: Plan, id: string): readonly Edit[] => [
+  ...Object.keys(steps).flatMap((step): Edit[] => (stepOwner(step) === id ? [{ kind: 'step', step, done: null }] : [])),
+  ...Object.keys(accepted).flatMap((finding): Edit[] =>
+    isAbout(finding, (placement) => placement === id) ? [{ kind: 'accept', finding, reason: null }] : [],
   ),
 ];

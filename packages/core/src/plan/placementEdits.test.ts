@@ -7,7 +7,9 @@ import { editsSchema } from './editSchema';
 import { PLAN_LIMITS, type Plan } from './plan';
 import { solderedIn } from './soldered';
 import { startPlan } from './startPlan';
-import { isAbout, stepOwner, withoutParts } from './ofPart';
+import { ontoBoard } from '../assign/ontoBoard';
+import { newPlacement } from './newPlacement';
+import { isAbout, isOfBoard, isTraced, nothingDone, stepOwner } from './ofPart';
 import { swapPart } from './swapPart';
 
 const sheets = shippedSheets();
@@ -33,10 +35,6 @@ test('steps of the build are of a part, of the board, or of the whole', () => {
   expect(['safety:board', 'rail:1-f-to-2-g', 'chip:C1', 'enable:i2c1', 'setting:GP4', 'joint:ground'].map(stepOwner)).toEqual(
     Array.from({ length: 6 }, () => undefined),
   );
-  const plan = { ...stick(), steps: { 'light:a': 'seen', 'light:b': 'seen', 'safety:board': 'done' } };
-  expect(withoutParts(plan, (id) => id === 'a').steps).toEqual({ 'light:b': 'seen', 'safety:board': 'done' });
-  expect(withoutParts(plan, () => false)).toEqual({ steps: plan.steps, accepted: plan.accepted });
-  expect(withoutParts(plan, () => false).steps).toBe(plan.steps);
 });
 
 test('a finding is about the parts and terminals that its id names', () => {
@@ -44,6 +42,8 @@ test('a finding is about the parts and terminals that its id names', () => {
   expect(parts('level-damage/over/GP4||a:SDA,b:SDA')).toEqual(['a', 'b']);
   expect(parts('name-shared/both/|ab,b|')).toEqual(['ab', 'b']);
   expect(parts('pin-shared/clash/GP4||')).toEqual([]);
+  const ofBoard = ['pin-caution/strap/GP4||', 'level-no-margin/thin/||a:SDA', 'supply-over/peak/|||5v', 'sheet-unverified/typical/|a|'];
+  expect(ofBoard.map(isOfBoard)).toEqual([true, true, true, false]);
 });
 
 const bench = edited(
@@ -64,29 +64,35 @@ const bench = edited(
   { kind: 'accept', finding: 'led-dim/dim/|light-1|', reason: 'dim is enough' },
 );
 
-test('a part goes with its ticks and steps, those of others stay; undo brings all of it back', () => {
+test('a part goes with its ticks and loads, those of others stay; undo brings all of it back', () => {
   const without = edited(bench, sheets, { kind: 'remove-placement', placement: 'display-1' });
   expect(Object.keys(without.ticks)).toEqual(['light-1:A']);
-  expect(Object.keys(without.steps)).toEqual(['light:light-1', 'safety:board']);
   expect(without.loads).toEqual({});
-  // What was accepted of it does not hide the same of another part.
-  expect(Object.keys(without.accepted)).toEqual(['led-dim/dim/|light-1|']);
   expect(back(bench, { kind: 'remove-placement', placement: 'display-1' })).toEqual(bench);
 });
 
-test('another part under the id of an earlier one has nothing done', () => {
+test('the id of a part that has gone is not given to another one as long as something is kept of it', () => {
+  const display = sheets.parts.get('lcd-2004-pcf8574')!.sheet;
+  const idOf = (plan: Plan) => newPlacement(plan, display).id;
   const without = edited(bench, sheets, { kind: 'remove-placement', placement: 'display-1' });
-  const other = edited(without, sheets, add('display-1', 'lcd-2004-pcf8574'));
-  expect(Object.keys(other.steps)).toEqual(['light:light-1', 'safety:board']);
-  // Steps that a plan of an earlier version kept of it are not those of the new one either.
-  const stale: Plan = {
-    ...without,
-    steps: { ...without.steps, 'light:display-1': 'seen' },
-    accepted: { ...without.accepted, 'supply-wrong/low/||display-1:VCC': 'it works' },
-  };
-  const fresh = edited(stale, sheets, add('display-1', 'lcd-2004-pcf8574'));
-  expect([fresh.steps, fresh.accepted]).toEqual([without.steps, without.accepted]);
-  expect(back(stale, add('display-1', 'lcd-2004-pcf8574'))).toEqual(stale);
+  // Its steps are done, and a finding of it is accepted: both would be of the other one.
+  expect([idOf(stick()), idOf(bench), idOf(without)]).toEqual(['display-1', 'display-2', 'display-2']);
+  const left = edited(without, sheets, ...nothingDone(without, 'display-1'));
+  expect([idOf(left), Object.keys(left.steps), Object.keys(left.accepted)]).toEqual([
+    'display-1',
+    ['light:light-1', 'safety:board'],
+    ['led-dim/dim/|light-1|'],
+  ]);
+  const traced = (own: Partial<Plan>) => isTraced({ ...left, ...own }, 'display-1');
+  expect([
+    traced({}),
+    traced({ steps: { 'light:display-1': 'seen' } }),
+    traced({ steps: { 'safety:board': 'done' } }),
+    traced({ accepted: { 'level-no-margin/thin/||display-1:SDA': 'measured' } }),
+    traced({ ticks: { 'display-1:SDA': { to: 'ground' } } }),
+    traced({ built: { date: '2026-11-26', wires: { 'display-1:SDA': { name: 'OLED SDA', end: { to: 'ground' }, to: 'GND' } } } }),
+    traced({ built: { date: '2026-11-26', wires: {} } }),
+  ]).toEqual([false, true, false, true, true, true, false]);
 });
 
 test('the first part of a plan has a load, too', () => {
@@ -108,7 +114,11 @@ test('another form of a part: its settings that stay are set again, none of anot
   );
   const [from, to] = ['oled-096-ssd1306-i2c', 'oled-096-ssd1306-spi'].map((id) => sheets.parts.get(id)!.sheet);
   const edits = swapPart(plan, plan.placements[0]!, from!, to!);
+  // Nothing of the other form was seen, plugged in or accepted.
   expect(edits.map((edit) => ('terminal' in edit ? `${edit.kind} ${edit.placement}:${edit.terminal}` : edit.kind))).toEqual([
+    'step',
+    'step',
+    'accept',
     'remove-placement',
     'add-placement',
     'wire display-1:VCC',
@@ -137,17 +147,15 @@ const dial = edited(
 );
 const toStick: Edit = { kind: 'switch-board', board: { id: 'rp2040-stick-40', version: 1 }, soldered: [] };
 
-test('another board: what is soldered goes with its ticks and steps, parts keep theirs; undo brings all of it back', () => {
+test('another board: what is soldered goes with its ticks, parts keep theirs; undo brings all of it back', () => {
   const there = edited(dial, sheets, toStick);
   expect(there.placements.map(({ id }) => id)).toEqual(['light-1']);
   expect(there.ticks).toEqual({ 'light-1:K': { to: 'ground' } });
-  expect(there.steps).toEqual({ 'light:light-1': 'seen' });
   // A wish for or against pins that the board does not have goes.
   expect(there.wishes).toEqual({});
   // What was accepted of pins, levels and rails was accepted on that board.
-  expect(there.accepted).toEqual({ 'sheet-unverified/typical/|light-1|': 'datasheet read' });
-  const newer: Edit = { kind: 'switch-board', board: dial.board, soldered: solderedIn(dial) };
-  expect(Object.keys(edited(dial, sheets, newer).accepted)).toHaveLength(4);
+  expect(ontoBoard(dial, sheets, 'rp2040-stick-40')!.plan.accepted).toEqual({ 'sheet-unverified/typical/|light-1|': 'datasheet read' });
+  expect(Object.keys(ontoBoard(dial, sheets, 'round-dial-s3')!.plan.accepted)).toHaveLength(4);
   expect(back(dial, toStick)).toEqual(dial);
 });
 
@@ -174,7 +182,7 @@ test('the difference of two plans names no tick and no step that stays', () => {
   expect(edited(dial, sheets, ...diffPlans(dial, there, state))).toEqual(there);
   const without = edited(bench, sheets, { kind: 'remove-placement', placement: 'display-1' });
   expect(kinds(diffPlans(bench, without, state))).toEqual([]);
-  expect(kinds(diffPlans(without, bench, state))).toEqual(['tick', 'accept', 'step', 'step']);
+  expect(kinds(diffPlans(without, bench, state))).toEqual(['tick']);
   expect(edited(without, sheets, ...diffPlans(without, bench, state))).toEqual(bench);
   // The wire of a part that is another one now is made anew, and its steps are not done.
   const replaced = edited(without, sheets, add('display-1', 'lcd-2004-pcf8574'));

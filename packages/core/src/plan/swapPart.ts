@@ -1,6 +1,7 @@
 import { endTerminal } from './planRails';
 import type { PartSheet } from '../sheets/partSheet';
 import type { Edit } from './edit';
+import { nothingDone } from './ofPart';
 import { type Placement, type Plan, splitKey } from './plan';
 import { mapEntries } from './planMaps';
 
@@ -29,6 +30,7 @@ export function swapPart(plan: Plan, placement: Placement, from: PartSheet, to: 
     straps: Object.fromEntries(straps),
   };
   return [
+    ...nothingDone(plan, placement.id),
     { kind: 'remove-placement', placement: placement.id },
     { kind: 'add-placement', placement: next, at },
     ...wires.map(([key, { end, colour }]): Edit => ({ kind: 'wire', ...splitKey(key), end, colour })),

@@ -1,7 +1,7 @@
 import type { EditRule } from '../edit';
 
 /** Accepts a finding with a reason, or withdraws the acceptance (`null`). The finding need not exist: it may disappear and return while
- *  the plan changes, and stays accepted until it is an error, its part goes or the board is another one. */
+ *  the plan changes, and stays accepted. */
 export const accept: EditRule<'accept'> = {
   apply(plan, edit) {
     const { [edit.finding]: before, ...others } = plan.accepted;

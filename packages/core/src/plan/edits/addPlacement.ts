@@ -1,7 +1,6 @@
 import { partSheet } from '../../sheets/sheetIndex';
 import { boardOf, type EditRule, placementIndex, refuse } from '../edit';
 import { PLAN_LIMITS } from '../plan';
-import { backOfParts, withoutParts } from '../ofPart';
 
 export const addPlacement: EditRule<'add-placement'> = {
   apply(plan, edit, sheets) {
@@ -21,13 +20,11 @@ export const addPlacement: EditRule<'add-placement'> = {
         return refuse(`placement.straps.${strap}`, `a strap state of ${part.sheet.id}`, state);
       }
     }
-    // What an earlier part with this id has left is neither done nor accepted of this one.
-    const isOther = (owner: string) => owner === placement.id;
     const at = Math.min(edit.at ?? plan.placements.length, plan.placements.length);
     return {
       ok: true,
-      plan: { ...plan, placements: plan.placements.toSpliced(at, 0, placement), ...withoutParts(plan, isOther) },
-      inverse: [{ kind: 'remove-placement', placement: placement.id }, ...backOfParts(plan, isOther)],
+      plan: { ...plan, placements: plan.placements.toSpliced(at, 0, placement) },
+      inverse: [{ kind: 'remove-placement', placement: placement.id }],
     };
   },
 };

@@ -1,4 +1,3 @@
-import { backOfParts, withoutParts } from '../ofPart';
 import { endPlacement } from '../planRails';
 import { type Edit, type EditRule, placementIndex, refuse } from '../edit';
 import { type Plan, splitKey, type Wire } from '../plan';
@@ -16,7 +15,6 @@ function restoring(plan: Plan, id: string): Edit[] {
     ...wires.map(([key, wire]): Edit => ({ kind: 'wire', ...splitKey(key), end: wire.end, colour: wire.colour })),
     ...wires.filter(([, wire]) => wire.locked).map(([key]): Edit => ({ kind: 'lock', ...splitKey(key), locked: true })),
     ...ticks.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
-    ...backOfParts(plan, (owner) => owner === id),
     ...Object.entries(plan.busSettings)
       .filter(([segment]) => segmentPlacement(segment) === id)
       .map(([segment, settings]): Edit => ({ kind: 'bus-settings', segment, settings })),
@@ -41,7 +39,6 @@ export const removePlacement: EditRule<'remove-placement'> = {
         placements: plan.placements.toSpliced(at, 1),
         wires: Object.fromEntries(wires),
         ticks: Object.fromEntries(ticks),
-        ...withoutParts(plan, (owner) => owner === edit.placement),
         busSettings: Object.fromEntries(Object.entries(plan.busSettings).filter(([id]) => segmentPlacement(id) !== edit.placement)),
         ...mapsKept(plan, (owner) => owner !== edit.placement),
       },

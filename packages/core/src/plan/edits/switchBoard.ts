@@ -1,10 +1,9 @@
-import { backOfParts, isOfBoard, withoutParts } from '../ofPart';
 import { endPlacement, withPartRails } from '../planRails';
 import { solderedIn } from '../soldered';
 import { segmentPlacement } from './busSettings';
 import { boardEndProblem } from './wire';
 import { type Edit, type EditResult, type EditRule, refuse, type Soldered } from '../edit';
-import { type Placement, type Plan, splitKey, terminalKey } from '../plan';
+import { type Placement, splitKey, terminalKey } from '../plan';
 import { mapEntries, mapsKept } from '../planMaps';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import { partSheet } from '../../sheets/sheetIndex';
@@ -35,26 +34,6 @@ function solderedProblem(
   return null;
 }
 
-/** What is done and accepted on another board: nothing of the soldered parts, of an earlier part with the id of one that comes, and nothing
- *  that was accepted of pins, levels and rails; with the edits that bring it back. */
-function progressOn(
-  plan: Plan,
-  edit: Extract<Edit, { readonly kind: 'switch-board' }>,
-  gone: ReadonlySet<string>,
-): { readonly kept: Pick<Plan, 'steps' | 'accepted'>; readonly back: readonly Edit[] } {
-  const isOther = (owner: string) => gone.has(owner) || edit.soldered.some(({ placement }) => placement.id === owner);
-  const { steps, accepted } = withoutParts(plan, isOther);
-  const isLapsed = (finding: string) => edit.board.id !== plan.board.id && isOfBoard(finding);
-  const all = Object.entries(accepted);
-  return {
-    kept: { steps, accepted: Object.fromEntries(all.filter(([finding]) => !isLapsed(finding))) },
-    back: [
-      ...backOfParts(plan, isOther),
-      ...all.flatMap(([finding, reason]): Edit[] => (isLapsed(finding) ? [{ kind: 'accept', finding, reason }] : [])),
-    ],
-  };
-}
-
 /** Changes the board of the plan, with its soldered parts. Refused if a wire would lose its end. */
 export const switchBoard: EditRule<'switch-board'> = {
   apply(plan, edit, sheets) {
@@ -75,7 +54,6 @@ export const switchBoard: EditRule<'switch-board'> = {
     const brought = edit.soldered.flatMap(({ placement, wires: own }) =>
       Object.entries(own).map(([terminal, wire]) => [terminalKey(placement.id, terminal), wire] as const),
     );
-    const progress = progressOn(plan, edit, gone);
     const ticks = Object.entries(plan.ticks);
     const lost = ticks.filter(([key]) => gone.has(splitKey(key).placement));
     const kindOf = (id: string) => board.pins.get(id)?.kind;
@@ -93,7 +71,6 @@ export const switchBoard: EditRule<'switch-board'> = {
     const back: readonly Edit[] = [
       { kind: 'switch-board', board: plan.board, soldered: solderedIn(plan) },
       ...lost.map(([key, end]): Edit => ({ kind: 'tick', ...splitKey(key), end })),
-      ...progress.back,
       ...wishes.filter((w) => !stays(w)).map(([key, wish]): Edit => ({ kind: 'wish', ...splitKey(key), wish })),
       ...settings.filter((s) => !stands(s)).map(([segment, own]): Edit => ({ kind: 'bus-settings', segment, settings: own })),
       ...mapEntries(plan)
@@ -109,7 +86,6 @@ export const switchBoard: EditRule<'switch-board'> = {
         placements,
         wires: Object.fromEntries([...wires, ...brought]),
         ticks: Object.fromEntries(ticks.filter(([key]) => !gone.has(splitKey(key).placement))),
-        ...progress.kept,
         busSettings: Object.fromEntries(settings.filter(stands)),
         ...mapsKept(plan, (owner) => !gone.has(owner)),
         wishes: Object.fromEntries(wishes.filter(stays)),

@@ -27,6 +27,21 @@ test('compaction moves the base, keeps who did what, and the rest still replays'
   expect(compactLog(served.store.transactions, id, served.sheets, 10)).toBe(0);
 });
 
+test('what is compacted keeps no edits, and the log is read in the order of its revisions', () => {
+  compactLog(served.store.transactions, id, served.sheets, 10);
+  const { connection } = served.database;
+  const bare = connection.prepare("SELECT count(*) AS n FROM batches WHERE edits = '' AND inverse = ''").get();
+  expect(bare).toEqual({ n: 20 });
+  // Stored in another order than they were made: the revisions count.
+  const rows = connection.prepare('SELECT * FROM batches ORDER BY revision DESC').all() as { [column: string]: unknown }[];
+  connection.exec('DELETE FROM batches');
+  for (const row of rows) {
+    const columns = Object.keys(row);
+    connection.prepare(`INSERT INTO batches (${columns.join()}) VALUES (${columns.map(() => '?').join()})`).run(Object.values(row));
+  }
+  expect(replay(statements(), id, served.sheets)).toEqual({ kind: 'equal', batches: 10 });
+});
+
 test('a log that does not replay is left as it is', () => {
   served.database.connection.exec("UPDATE batches SET edits = replace(edits, 'Edit 5', 'Edit X') WHERE revision = 6");
   expect(replay(statements(), id, served.sheets).kind).toBe('broken');

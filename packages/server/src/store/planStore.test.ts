@@ -88,6 +88,16 @@ test('the example is placed once, left alone, and reset with the changed one kep
   expect(editOnce(served.store, hive.id, 1, 'b1', rename('Again'))).toEqual({ kind: 'done', revision: 2 });
 });
 
+test('an example that was not changed is reset without a copy; the list counts what it has, whatever part of it is asked for', async () => {
+  served.store.placeExample(hive, false);
+  expect(served.store.placeExample(hive, true)).toBe('reset');
+  expect(await served.store.list(10, 0)).toMatchObject({ total: 1, plans: [{ name: 'Hive watch', revision: 1 }] });
+  for (let n = 1; n <= 4; n += 1) served.store.createEmpty(`Plan ${n}`, { id: 'rp2040-stick-40', version: 1 });
+  const page = await served.store.list(2, 2);
+  expect([page.total, page.plans.length]).toEqual([5, 2]);
+  expect((await served.store.list(10, 5)).plans).toEqual([]);
+});
+
 test('a plan stored before accepted findings existed opens as today’s', async () => {
   const { accepted: _, ...old } = hive;
   served.store.create(old as Plan);

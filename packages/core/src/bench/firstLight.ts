@@ -46,9 +46,9 @@ function fromWires(plan: Plan, sheets: Sheets, placement: Placement): readonly C
   const undone = started && !placement.onBoard ? items.filter((t) => t.wire && !sameEnd(plan.ticks[t.key], t.wire.end)) : [];
   if (undone.length > 0) {
     const supplies = undone.filter((t) => t.terminal.role === 'ground' || t.terminal.role.startsWith('supply'));
-    const told = supplies.length > 0 ? supplies : undone;
+    const named = supplies.length > 0 ? supplies : undone;
     causes.push({
-      words: `${told.map((t) => t.terminal.label).join(', ')} not marked done on the build sheet`,
+      words: `${named.map((t) => t.terminal.label).join(', ')} not marked done on the build sheet`,
       weight: WEIGHT.unticked + (supplies.length > 0 ? 5 : 0),
     });
   }

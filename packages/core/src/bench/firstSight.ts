@@ -35,7 +35,7 @@ export function sightOf(plan: Plan, sheets: Sheets, placement: Placement): strin
   const circuits = items.flatMap(({ terminal, wire }) =>
     terminal.ifOpen?.wired === undefined ? [] : [{ ...terminal.ifOpen, label: terminal.label, wire }],
   );
-  const told = circuits.find(({ wire }) => !wire) ?? circuits[0];
-  if (!told) return see;
-  return `${told.wire ? told.wired : `${told.note} (${told.label} not wired)`}. ${see}`;
+  const circuit = circuits.find(({ wire }) => !wire) ?? circuits[0];
+  if (!circuit) return see;
+  return `${circuit.wire ? circuit.wired : `${circuit.note} (${circuit.label} not wired)`}. ${see}`;
 }

@@ -133,8 +133,10 @@ function readLines(lines: readonly string[]): readonly ListedWire[] {
     const [from, words] = arrow ? [item.slice(0, arrow.index).trim(), item.slice(arrow.index + arrow[0].length).trim()] : ['', ''];
     if (!from || !words) return [];
     const colour = COLOUR_AT_END.exec(words);
-    const told = colourIn(colour?.[1]);
-    return [{ line: at + 1, from, to: colour && told ? words.slice(0, colour.index).trim() : words, colour: told, number: undefined }];
+    const wireColour = colourIn(colour?.[1]);
+    return [
+      { line: at + 1, from, to: colour && wireColour ? words.slice(0, colour.index).trim() : words, colour: wireColour, number: undefined },
+    ];
   });
 }
 

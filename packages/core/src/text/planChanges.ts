@@ -20,7 +20,7 @@ import { factTitle } from './fieldText';
 import { breadboardText, itemText, placeText } from './views/holeText';
 
 /** What differs in one field of two plans, as sentences. */
-type Teller = (before: Plan, after: Plan, sheets: Sheets) => readonly string[];
+type ChangeText = (before: Plan, after: Plan, sheets: Sheets) => readonly string[];
 
 type MapField = { [K in keyof Plan]: Plan[K] extends { readonly [key: string]: unknown } ? K : never }[keyof Plan];
 
@@ -28,7 +28,7 @@ type MapField = { [K in keyof Plan]: Plan[K] extends { readonly [key: string]: u
 function entries<K extends MapField>(
   field: K,
   say: (key: string, was: Plan[K][string] | undefined, is: Plan[K][string] | undefined, names: Names) => string,
-): Teller {
+): ChangeText {
   return (before, after, sheets) => {
     const names = new Names(before, after, sheets);
     const [was, is] = [before[field], after[field]] as [
@@ -87,7 +87,7 @@ class Names {
   }
 }
 
-const placed: Teller = (before, after, sheets) => {
+const placed: ChangeText = (before, after, sheets) => {
   const names = new Names(before, after, sheets);
   const was = new Map(before.placements.map((p) => [p.id, p]));
   const stays = new Set(after.placements.map((p) => p.id));
@@ -183,10 +183,10 @@ const findingCode = (id: string): string => beforeFirst(id, '/');
 
 const butWires = (steps: Plan['steps']): Plan['steps'] =>
   Object.fromEntries(Object.entries(steps).filter(([id]) => !id.startsWith('wire:')));
-const STEPS_TOLD = entries('steps', (step, _, done, names) => stepChange(step, done !== undefined, names));
+const STEP_CHANGES = entries('steps', (step, _, done, names) => stepChange(step, done !== undefined, names));
 
-/** By the field of a plan: a new field without a teller does not compile. */
-const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
+/** By the field of a plan: a new field without a text does not compile. */
+const CHANGE_TEXT: { readonly [K in keyof Plan]: ChangeText | null } = {
   format: null,
   formatVersion: null,
   id: null,
@@ -202,7 +202,7 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
   ticks: entries('ticks', (key, _, is, names) => `wire of ${names.terminal(key)} ${is ? 'marked done' : 'marked not done'}`),
   // The step of a wire keeps its holes beside its tick, which says all of it.
   steps: (before, after, sheets) =>
-    STEPS_TOLD({ ...before, steps: butWires(before.steps) }, { ...after, steps: butWires(after.steps) }, sheets),
+    STEP_CHANGES({ ...before, steps: butWires(before.steps) }, { ...after, steps: butWires(after.steps) }, sheets),
   built: (before, after) =>
     JSON.stringify(before.built) === JSON.stringify(after.built)
       ? []
@@ -293,7 +293,7 @@ const TELLERS: { readonly [K in keyof Plan]: Teller | null } = {
  *  @returns empty where nothing differs
  *  @example planChanges(before, after, sheets) // ['Status LED anode: GP22 → GP2'] */
 export const planChanges = (before: Plan, after: Plan, sheets: Sheets): readonly string[] =>
-  Object.values(TELLERS).flatMap((tell) => tell?.(before, after, sheets) ?? []);
+  Object.values(CHANGE_TEXT).flatMap((text) => text?.(before, after, sheets) ?? []);
 
 /** A change of a plan in one line: its first difference, and how many there are besides.
  *  @example changeText(before, after, sheets) // 'Status LED anode: GP22 → GP2' */

@@ -35,11 +35,11 @@ export const editPlan =
     const whole = rest?.ok
       ? { edits: [...requested, ...following], plan: rest.plan, inverse: [...rest.inverse, ...first.inverse] }
       : { edits: requested, plan: first.plan, inverse: first.inverse };
-    const told = label ?? changeText(plan, first.plan, sheets);
-    const words = rest?.ok ? `${told}, ${counted(following.length, 'value')} recalculated` : told;
+    const text = label ?? changeText(plan, first.plan, sheets);
+    const words = rest?.ok ? `${text}, ${counted(following.length, 'value')} recalculated` : text;
     const step = { label: words, edits: whole.edits, inverse: whole.inverse };
     dispatch(documentActions.did({ plan: whole.plan, batch: newBatch(whole.edits, words), step }));
-    return { ok: true, label: told };
+    return { ok: true, label: text };
   };
 
 /** What became of an undo or redo: done, nothing to do, or a step that other changes have made impossible. */

@@ -34,7 +34,7 @@ export class LocalPersistence {
   #seen: DocumentState;
   #running = false;
   #writing: Promise<void> = Promise.resolve();
-  #told = false;
+  #hasWarned = false;
 
   constructor(
     private readonly store: Store,
@@ -90,8 +90,8 @@ export class LocalPersistence {
   }
 
   #full(): void {
-    if (this.#told) return;
-    this.#told = true;
+    if (this.#hasWarned) return;
+    this.#hasWarned = true;
     this.tell('Browser storage is full or blocked. Keep this tab open until the header shows “Saved”.');
   }
 }

@@ -159,13 +159,13 @@ export const reviewer = {
     const calculation = CALCULATIONS.find((c) => c.id === id);
     if (!calculation) return `${id}: unknown calculation`;
     try {
-      let told = 0;
-      const tell = (share: number) => {
-        if (share < told + 0.01) return;
-        told = share;
+      let reported = 0;
+      const report = (share: number) => {
+        if (share < reported + 0.01) return;
+        reported = share;
         onProgress?.(share);
       };
-      return calculation.run(readValues(calculation, given), { sheets: () => sheets, onProgress: tell });
+      return calculation.run(readValues(calculation, given), { sheets: () => sheets, onProgress: report });
     } catch (error) {
       if (error instanceof RangeError) return error.message;
       throw error;

@@ -3,7 +3,7 @@ import { seenDisplays } from '../../displays/chainedDisplay';
 import type { Check, FindingDraft } from '../engine/check';
 
 /** More of them say nothing more. */
-const TOLD = 8;
+const MOST_LISTED = 8;
 
 export const readoutGlyph: Check = {
   code: 'readout-glyph',
@@ -54,7 +54,10 @@ export const readoutGlyph: Check = {
           level: 'hint',
           message: 'unknown',
           place: { placements: [placement.id], view: 'readout' },
-          data: { display: { is: 'placement', id: placement.id }, characters: { is: 'words', text: unknown.slice(0, TOLD).join(' ') } },
+          data: {
+            display: { is: 'placement', id: placement.id },
+            characters: { is: 'words', text: unknown.slice(0, MOST_LISTED).join(' ') },
+          },
           remedies: () => [],
         },
       ];

@@ -61,11 +61,11 @@ function duplicates(context: CheckContext): readonly FindingDraft[] {
     known.parts.add(splitKey(key).placement);
     byPair.set(pair, known);
   }
-  const told = new Set<string>();
+  const reported = new Set<string>();
   return [...byPair.values()].flatMap(({ driver, keys, parts }): FindingDraft[] => {
     const ids = [...parts];
-    if (keys.size < 2 || told.has(`${driver} ${ids.join()}`)) return [];
-    told.add(`${driver} ${ids.join()}`);
+    if (keys.size < 2 || reported.has(`${driver} ${ids.join()}`)) return [];
+    reported.add(`${driver} ${ids.join()}`);
     const last = findOrThrow(plan.placements, (p) => p.id === ids.at(-1));
     const source = partOf(plan, driver, sheets)?.sheet.multiplex?.source;
     return [

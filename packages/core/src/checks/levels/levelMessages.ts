@@ -34,18 +34,18 @@ export function pairsUnder(context: CheckContext, condition: Condition, pairs: r
 export function levelFinding(
   context: CheckContext,
   trouble: Trouble,
-  told: { readonly level: Level; readonly message: string; readonly data: Data; readonly verdicts: readonly LevelVerdict[] },
+  verdict: { readonly level: Level; readonly message: string; readonly data: Data; readonly verdicts: readonly LevelVerdict[] },
 ): FindingDraft {
   const { placement, way, pairs } = trouble;
   const part = partSheet(context.sheets, findOrThrow(context.plan.placements, (p) => p.id === placement).sheet)?.sheet;
   const source: Source | undefined = way === 'to-part' ? part?.levels?.source : context.board.sheet.electrical.source;
   const keys = pairs.map((pair) => pair.key);
   return {
-    level: told.level,
-    message: told.message,
+    level: verdict.level,
+    message: verdict.message,
     place: { placements: [placement], view: 'levels' },
-    data: { placement: { is: 'placement', id: placement }, terminals: { is: 'labels', keys }, ...told.data },
+    data: { placement: { is: 'placement', id: placement }, terminals: { is: 'labels', keys }, ...verdict.data },
     ...(source ? { source } : {}),
-    remedies: () => translateLevels(context, placement, keys, told.verdicts),
+    remedies: () => translateLevels(context, placement, keys, verdict.verdicts),
   };
 }

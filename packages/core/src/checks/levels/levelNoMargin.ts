@@ -104,10 +104,10 @@ export const levelNoMargin: Check = {
       pairs.filter((p) => p.verdict === 'thin' && p.crosses),
       least,
     );
-    const told = new Set(none.map((t) => `${t.placement} ${t.way}`));
+    const reported = new Set(none.map((t) => `${t.placement} ${t.way}`));
     return [
       ...none.map((trouble) => finding(context, trouble, levelOf(context, trouble), '')),
-      ...thin.filter((t) => !told.has(`${t.placement} ${t.way}`)).map((trouble) => finding(context, trouble, 'hint', 'thin-')),
+      ...thin.filter((t) => !reported.has(`${t.placement} ${t.way}`)).map((trouble) => finding(context, trouble, 'hint', 'thin-')),
     ];
   },
 };

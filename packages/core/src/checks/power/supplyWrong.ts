@@ -130,10 +130,10 @@ function examineTied(context: CheckContext, item: PlanTerminal, rail: Rail): Fin
     const safe = tieRail(plan, board, placement, part, strap);
     return safe && safe.id !== rail.id && !item.wire?.locked && item.wire?.end.to === 'rail' ? [onto(item, safe)] : [];
   };
-  const told = (level: Level, message: string, more: Data) =>
+  const tieFinding = (level: Level, message: string, more: Data) =>
     draft(item, level, message, { rail: { is: 'rail', rail: rail.id }, ...more }, remedies);
   const tooHigh = (message: string, most: number) =>
-    told('clash', message, { high: { is: 'volts', value: rail.volts.max }, most: { is: 'volts', value: most } });
+    tieFinding('clash', message, { high: { is: 'volts', value: rail.volts.max }, most: { is: 'volts', value: most } });
   const stated = tieLimit(part, terminal.id);
   const feed = feedRail(plan, sheets, placement.id);
   // On the rail that feeds it an input is at its own supply, whatever that is.
@@ -147,7 +147,7 @@ function examineTied(context: CheckContext, item: PlanTerminal, rail: Rail): Fin
   const vihMin = 'volts' in receiver.vih ? receiver.vih.volts : receiver.vih.ratio * receiver.feed.volts.max;
   // What is dimmed is no logic input: it is only less bright.
   if (terminal.role === 'pwm.out' || rail.volts.min >= vihMin - TINY) return [];
-  return [told('risk', 'tied-too-low', { low: { is: 'volts', value: rail.volts.min }, least: { is: 'volts', value: vihMin } })];
+  return [tieFinding('risk', 'tied-too-low', { low: { is: 'volts', value: rail.volts.min }, least: { is: 'volts', value: vihMin } })];
 }
 
 /** Volts within which two limits are the same. */

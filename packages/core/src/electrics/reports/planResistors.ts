@@ -128,9 +128,9 @@ export const planResistors = memoizeByPair((plan: Plan, sheets: Sheets): readonl
           },
         ],
   );
-  const told = new Set([...leds, ...drivers].map((one) => one.key));
+  const listed = new Set([...leds, ...drivers].map((one) => one.key));
   const others = planTerminals(plan, sheets).flatMap((item) =>
-    atTerminal(plan, sheets, board, item).filter((one) => !(told.has(one.key) && one.id.startsWith('series'))),
+    atTerminal(plan, sheets, board, item).filter((one) => !(listed.has(one.key) && one.id.startsWith('series'))),
   );
   return [...leds, ...drivers, ...others, ...ofBuses(plan, sheets, board)];
 });

@@ -24,7 +24,7 @@ export function readLadder(text: string): LadderValues | string {
   return { pull, row };
 }
 
-const TOLD = { good: 'apart in the worst case', thin: 'apart in the worst case (low margin)', overlap: 'overlapping' } as const;
+const VERDICT_TEXT = { good: 'apart in the worst case', thin: 'apart in the worst case (low margin)', overlap: 'overlapping' } as const;
 
 /** What the keys' readings come to, and the thresholds between them. */
 export function ladderText({ count, counts, values, reading }: LadderReport): string {
@@ -33,5 +33,5 @@ export function ladderText({ count, counts, values, reading }: LadderReport): st
     return `${count} keys. Their resistors are unknown: read them from the module, or choose them from your values on hand.`;
   const { gap, thresholds, verdict } = reading;
   const limits = thresholds.map((at) => Math.round(at)).join(', ');
-  return `${count} keys, full scale ${counts} counts; the closest two are ${Math.round(Math.abs(gap))} ${TOLD[verdict]}. Thresholds: ${limits}.`;
+  return `${count} keys, full scale ${counts} counts; the closest two are ${Math.round(Math.abs(gap))} ${VERDICT_TEXT[verdict]}. Thresholds: ${limits}.`;
 }

@@ -11,12 +11,12 @@ import styles from './Plans.module.css';
 /** So many answers are shown; the board is among the first, or its sheet is missing. */
 const SHOWN = 4;
 /** So many differing labels are named. */
-const TOLD = 4;
+const MOST_LABELS = 4;
 
 /** Labels to look for on the bench that only this board has, compared with the answer before or after it. */
 function Difference({ match, other }: { readonly match: BoardMatch; readonly other: BoardMatch | undefined }) {
   if (!other || other.score < match.score - 0.15) return null;
-  const labels = onlyOn(match.board, other.board).slice(0, TOLD);
+  const labels = onlyOn(match.board, other.board).slice(0, MOST_LABELS);
   return (
     <span className="quiet">
       {labels.length > 0 ? `Unlike ${other.board.title} it has ` : `Printed like ${other.board.title}: read the chip, ${match.board.chip}.`}
@@ -34,7 +34,7 @@ function Matches({ matches, onChoose }: { readonly matches: readonly BoardMatch[
             <strong>{match.board.title}</strong>
             <span className="quiet">
               {counted(match.matched, 'label')} found
-              {match.strange.length > 0 ? `; not on it: ${match.strange.slice(0, TOLD).join(' ')}` : ''}
+              {match.strange.length > 0 ? `; not on it: ${match.strange.slice(0, MOST_LABELS).join(' ')}` : ''}
             </span>
             <Difference match={match} other={matches[at === 0 ? 1 : 0]} />
           </div>

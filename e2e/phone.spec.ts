@@ -12,6 +12,7 @@ test('a phone at the bench: build, steps, bring-up, chart and findings from the 
   const fits = () => expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await expect(page.getByRole('heading', { name: 'Build sheet' })).toBeVisible();
   await expect(page.getByRole('navigation', { name: 'Views' })).toBeHidden();
+  await expect(page.getByRole('banner').getByRole('heading', { name: 'Copy of an example' })).toBeVisible();
   await fits();
   // Every line of the sheet ends within the screen.
   const beyond = await page

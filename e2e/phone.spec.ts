@@ -58,3 +58,32 @@ test('a phone at the bench: build, steps, bring-up, chart and findings from the 
   await expect(page.getByRole('heading', { name: 'Power', exact: true })).toBeVisible();
   await fits();
 });
+
+test.describe('a tablet held upright', () => {
+  test.use({ viewport: { width: 820, height: 1180 } });
+
+  test('has the bar below, the findings as a sheet, and the header of a wide screen', async ({ page, request }) => {
+    const id = await copyOfExample(request, 'hive-watch');
+    await page.goto(`/plans/${id}/build`);
+    const bar = page.getByRole('navigation', { name: 'At the bench' });
+    const rail = page.getByRole('complementary', { name: 'Findings' });
+    const fits = () => expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
+    await expect(page.getByRole('banner').getByRole('heading', { name: 'Copy of an example' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeVisible();
+    await expect(page.getByRole('contentinfo', { name: 'Budgets' })).toBeHidden();
+    await expect(page.getByRole('navigation', { name: 'Views' })).toBeHidden();
+    await expect(rail).toBeHidden();
+    await fits();
+    for (const view of ['Chart', 'Bring-up', 'Build']) {
+      await bar.getByRole('link', { name: view }).tap();
+      await fits();
+    }
+    await bar.getByRole('button', { name: /^Findings: 2 findings/ }).tap();
+    await expect(rail.getByText('Pin conflict: GP22 is used by 2 signals')).toBeVisible();
+    await fits();
+    await bar.getByRole('link', { name: 'Build' }).tap();
+    await page.getByRole('button', { name: 'Step by step' }).tap();
+    await expect(page.getByRole('button', { name: 'Done', exact: true })).toBeVisible();
+    await fits();
+  });
+});

@@ -17,7 +17,7 @@ export function planState(plan: Plan, sheets: Sheets): PlanState | undefined {
   if (!reviewed.ok) return undefined;
   const open = reviewed.review.findings.filter((finding) => finding.accepted === undefined && !isAboutFacts(finding));
   return {
-    ...buildProgress(plan),
+    ...buildProgress(plan, sheets),
     errors: open.filter(({ level }) => level === 'clash').length,
     warnings: open.filter(({ level }) => level === 'risk').length,
   };

@@ -40,7 +40,7 @@ function useCounts(plan: Plan): Counts {
   return {
     open: openTerminals(planTerminals(plan, sheets), findNets(plan, sheets)).length,
     clashes: isChecked ? open.filter(({ level, code }) => level === 'clash' && code !== 'terminal-unwired').length : undefined,
-    ...buildProgress(plan),
+    ...buildProgress(plan, sheets),
     parts: plan.placements.length,
   };
 }

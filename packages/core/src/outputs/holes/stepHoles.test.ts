@@ -9,6 +9,7 @@ import { planChanges } from '../../text/planChanges';
 import { stepText } from '../../text/views/buildText';
 import { stepHolesText } from '../../text/views/holeText';
 import { buildList } from '../buildList';
+import { buildProgress } from '../buildProgress';
 import { componentsCsv } from '../componentTable';
 import { wiresCsv, wiresMarkdown } from '../wireTable';
 import { buildSheet, tickEdits } from '../buildSheet';
@@ -319,6 +320,10 @@ test('what is marked done was done in its holes: in others it is not, and back i
   const lamp = holePlan(ticked, sheets)!.items.find(({ id }) => id === 'lamp')!;
   const moved = edited(ticked, sheets, moveItem(ticked, sheets, 'lamp', { to: 58 })!);
   const redone = wired(moved).filter(({ done }) => !done);
+  expect([buildProgress(ticked, sheets), buildProgress(moved, sheets)]).toEqual([
+    { wires: 6, ticked: 6 },
+    { wires: 6, ticked: 4 },
+  ]);
   expect(redone.map(({ id }) => id).sort()).toEqual(['component:lamp:series.A', 'wire:lamp:A', 'wire:lamp:K']);
   const text = stepText(
     moved,

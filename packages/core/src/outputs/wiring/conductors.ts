@@ -5,6 +5,7 @@ import { nodeOf } from '../../nets/nets';
 import { planTerminals } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
 import { type Plan, type TerminalKey, terminalKey, type WireColour } from '../../plan/plan';
+import type { BoardPin } from '../../sheets/boardSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
 
 /** A part or a component as a box with terminals. */
@@ -81,13 +82,18 @@ function componentModule(component: Component): WiringModule {
   };
 }
 
-/** Positions of the board that lie on a node. */
+/** Positions of the board that lie on a node; of a rail first those that are named as it is: 5V before IOREF. */
 function positionsOn(board: IndexedBoard, node: string): readonly string[] {
-  return board.sheet.pins.list.flatMap((pin) => {
-    if (!pin.header) return [];
-    const own = pin.kind === 'ground' ? 'ground' : pin.kind === 'supply' ? `rail:${pin.rail ?? pin.id}` : `pin:${pin.sameAs ?? pin.id}`;
-    return own === node ? [pin.id] : [];
-  });
+  const rail = board.sheet.rails.list.find(({ id }) => node === `rail:${id}`);
+  const isOther = ({ label }: BoardPin) => Number(rail !== undefined && label !== (rail.terminal ?? rail.label));
+  return board.sheet.pins.list
+    .filter((pin) => {
+      if (!pin.header) return false;
+      const own = pin.kind === 'ground' ? 'ground' : pin.kind === 'supply' ? `rail:${pin.rail ?? pin.id}` : `pin:${pin.sameAs ?? pin.id}`;
+      return own === node;
+    })
+    .toSorted((a, b) => isOther(a) - isOther(b))
+    .map(({ id }) => id);
 }
 
 /** Modules and the conductors between them and the board. */

@@ -230,3 +230,9 @@ test('the saved picture has the front of every module as it is on the screen, to
   }
   expect(svg).not.toMatch(/NaN|undefined|Infinity/);
 });
+
+test('a supply is brought from the pin that is named as it is, before one with another name', () => {
+  const plan = edited(shield(), sheets, add('s', 'servo-micro'), wire('s:VCC', 'rail 5v'), wire('s:GND', 'ground'), wire('s:SIG', 'D9'));
+  const supply = wiringPicture(plan, sheets)!.conductors.find(({ id }) => id === 'rail:5v')!;
+  expect(supply.pins).toEqual([['5V', 'ISP2', 'IOREF']]);
+});

@@ -20,3 +20,10 @@ test('name-shared: parts of one name, whatever the case; renaming goes on to the
   expect(renamed.placements.map(({ name }) => name)).toEqual(['Lamp', 'lamp 3', 'Lamp 2', 'Lamps']);
   expectCheck('name-shared', renamed, sheets, []);
 });
+
+test('the new name of a long one is no longer than a name may be', () => {
+  const long = 'Lamp '.repeat(16).trim();
+  const plan = edited(stick(), sheets, add('a', 'led-red-5mm', long), add('b', 'led-red-5mm', long));
+  const renamed = remedied('name-shared', plan, sheets).placements.map(({ name }) => name);
+  expect([renamed[0], renamed[1]!.endsWith(' 2'), renamed[1]!.length <= 80]).toEqual([long, true, true]);
+});

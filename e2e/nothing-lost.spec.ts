@@ -156,8 +156,9 @@ test('the history says what was done and where; a single step is taken back, and
   await expect(step).toContainText('this tab');
   await step.getByRole('button', { name: /^Revert/ }).click();
   await page.keyboard.press('Escape');
+  // The edits of the step are fetched first: until then everything is saved, too.
+  await expect.poll(async () => (await storedPlan(request, id)).plan.wires['encoder-1:SW']).toEqual(before);
   await saved(page);
-  expect((await storedPlan(request, id)).plan.wires['encoder-1:SW']).toEqual(before);
 });
 
 test('everything goes out as one file and in again', async ({ page, request }) => {

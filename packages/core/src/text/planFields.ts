@@ -52,6 +52,7 @@ export const PLAN_FIELDS: FieldTexts = {
     colour: { label: 'Colour' },
     locked: { label: 'Locked' },
     name: { label: 'Name' },
+    part: { label: 'Part sheet' },
     to: { label: 'Connected to' },
   },
   end: {

@@ -127,11 +127,15 @@ function roomFor(grid: Grid, items: readonly PlacedItem[], item: PlacedItem): nu
 /** Letters of a value are so wide. */
 const VALUE_LETTER = 5;
 
+/** Pixels that the words of a short piece are above its hole: those of a rail stay clear of the rail beside it. */
+const LIFT = { strip: 9, rail: 18 } as const;
+
 /** A short piece from a hole with where it leads; near the right edge it leans to the left. */
 function stub(grid: Grid, hole: Hole, tags: Pick<Tagged, 'colour' | 'net'>, text: string): readonly HoleShape[] {
   const [x, y] = grid.at(hole);
   const way = x + 8 + text.length * VALUE_LETTER > grid.width ? -1 : 1;
   const strip = keyOf(hole);
+  const top = y - LIFT[hole.at];
   return [
     {
       is: 'line',
@@ -140,7 +144,7 @@ function stub(grid: Grid, hole: Hole, tags: Pick<Tagged, 'colour' | 'net'>, text
       strip,
       points: [
         [x, y],
-        [x + 7 * way, y - 9],
+        [x + 7 * way, top],
       ],
     },
     {
@@ -149,7 +153,7 @@ function stub(grid: Grid, hole: Hole, tags: Pick<Tagged, 'colour' | 'net'>, text
       ...tags,
       strip,
       x: x + 8 * way,
-      y: y - 9,
+      y: top,
       text,
       anchor: way > 0 ? 'start' : 'end',
       turn: (way * LEAN) / 2,

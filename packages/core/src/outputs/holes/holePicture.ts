@@ -127,15 +127,20 @@ function roomFor(grid: Grid, items: readonly PlacedItem[], item: PlacedItem): nu
 /** Letters of a value are so wide. */
 const VALUE_LETTER = 5;
 
-/** Pixels that the words of a short piece are above its hole: those of a rail stay clear of the rail beside it. */
-const LIFT = { strip: 9, rail: 18 } as const;
+/** Pixels that the words of a short piece are above its hole. */
+const LIFT = 9;
+
+/** Whether the other rail of a pair is drawn above the one that a hole is on. */
+const isUnderRail = (grid: Grid, hole: Hole): boolean =>
+  hole.at === 'rail' && grid.rail(hole.half, hole.sign === '+' ? '−' : '+', hole.row) < grid.rail(hole.half, hole.sign, hole.row);
 
 /** A short piece from a hole with where it leads; near the right edge it leans to the left. */
 function stub(grid: Grid, hole: Hole, tags: Pick<Tagged, 'colour' | 'net'>, text: string): readonly HoleShape[] {
   const [x, y] = grid.at(hole);
   const way = x + 8 + text.length * VALUE_LETTER > grid.width ? -1 : 1;
   const strip = keyOf(hole);
-  const top = y - LIFT[hole.at];
+  // Words of the lower rail stay clear of the rail above it.
+  const top = y - (isUnderRail(grid, hole) ? 2 * LIFT : LIFT);
   return [
     {
       is: 'line',

@@ -1,4 +1,5 @@
 import type { Edit } from './edit';
+import { isShortPlace, placeOf } from './findingPlace';
 import { type Plan, splitKey } from './plan';
 
 /** Steps of the build that are about one part, by the beginning of their ids. */
@@ -11,21 +12,20 @@ export function stepOwner(step: string): string | undefined {
   return OF_PARTS.has(kind) ? owner : undefined;
 }
 
-/** Whether a finding is about a part: its id names the part, or a terminal of it. An id that was shortened changes with each part that it
- *  names, so that what is cut off needs no look.
+/** Whether a finding may be about a part: its id names the part, or a terminal of it, or was shortened and may name it where it was cut.
  *  @example isAbout('level-damage/over/GP4||display-1:SDA', (id) => id === 'display-1') // true */
-export const isAbout = (finding: string, isPart: (placement: string) => boolean): boolean =>
-  finding
-    .replace(/^[^/]*\/[^/]*\//, '')
-    .split(/[|,]/)
-    .some((name) => isPart(name.split(':', 1)[0] ?? ''));
+export function isAbout(finding: string, isPart: (placement: string) => boolean): boolean {
+  const place = placeOf(finding);
+  return isShortPlace(place) || place.split(/[|,]/).some((name) => isPart(name.split(':', 1)[0] ?? ''));
+}
 
 /** Whether a finding was judged on its board: all but those that name parts alone.
  *  @example isOfBoard('level-no-margin/thin/GP4||display-1:SDA') // true */
-export const isOfBoard = (finding: string): boolean => {
-  const [pins, , ...others] = finding.replace(/^[^/]*\/[^/]*\//, '').split('|');
-  return pins !== '' || others.some((names) => names !== '');
-};
+export function isOfBoard(finding: string): boolean {
+  const place = placeOf(finding);
+  const [pins, , ...others] = place.split('|');
+  return isShortPlace(place) || pins !== '' || others.some((names) => names !== '');
+}
 
 /** Whether something is kept in the plan that is about a part: steps that are done, accepted findings, ticks, wires as built. The id of a
  *  part that has gone is not given to another one as long as it is: that one would be done, accepted or built as well. */

@@ -9,6 +9,7 @@ import { solderedIn } from './soldered';
 import { startPlan } from './startPlan';
 import { ontoBoard } from '../assign/ontoBoard';
 import { newPlacement } from './newPlacement';
+import { shortPlace } from './findingPlace';
 import { isAbout, isOfBoard, isTraced, nothingDone, stepOwner } from './ofPart';
 import { swapPart } from './swapPart';
 
@@ -44,6 +45,11 @@ test('a finding is about the parts and terminals that its id names', () => {
   expect(parts('pin-shared/clash/GP4||')).toEqual([]);
   const ofBoard = ['pin-caution/strap/GP4||', 'level-no-margin/thin/||a:SDA', 'supply-over/peak/|||5v', 'sheet-unverified/typical/|a|'];
   expect(ofBoard.map(isOfBoard)).toEqual([true, true, true, false]);
+  // A place of 200 characters tells all that it names; what a longer one names may have been cut off.
+  const long = (length: number) => `supply-over/over/${shortPlace(`|${'n'.repeat(length - 2)}|`)}`;
+  expect([200, 201].map((length) => parts(long(length)))).toEqual([[], ['a', 'ab', 'b', 'over']]);
+  expect([200, 201].map((length) => isOfBoard(long(length)))).toEqual([false, true]);
+  expect(new Set([201, 202, 203].map(long)).size).toBe(3);
 });
 
 const bench = edited(

@@ -22,6 +22,7 @@ import { planTerminals } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf } from '../plan/edit';
 import { connectedComponents } from '../nets/connectedComponents';
+import { shortPlace } from '../plan/findingPlace';
 import type { Plan } from '../plan/plan';
 import { busLedgers, ledgersOf, type Ledgers } from './ledgers';
 
@@ -36,7 +37,7 @@ export type ReviewResult =
   | { readonly ok: true; readonly review: Review }
   | { readonly ok: false; readonly missing: { readonly kind: 'board' | 'part'; readonly id: string } };
 
-/** A place as text that is at most 200 characters long: long ones keep their head and get a checksum. */
+/** A place as written in the id of a finding. */
 function placeKey(place: Place): string {
   // Rails and channels came later: places without keep the keys that they had.
   const later = [
@@ -46,14 +47,7 @@ function placeKey(place: Place): string {
   ];
   const lists = [place.pins, place.placements, place.terminals, ...later];
   const whole = lists.map((ids) => (ids ?? []).join(',')).join('|');
-  return whole.length <= 200 ? whole : `${whole.slice(0, 180)}-${checksum(whole)}`;
-}
-
-/** 32-bit FNV-1a, in hexadecimal: stable over runs and machines, which is sufficient here. */
-function checksum(text: string): string {
-  let hash = 0x811c9dc5;
-  for (const letter of text) hash = Math.imul(hash ^ (letter.codePointAt(0) ?? 0), 0x01000193) >>> 0;
-  return hash.toString(16);
+  return shortPlace(whole);
 }
 
 /** Completes finding drafts with their code; an unknown text key is a bug in the check. */

@@ -1,4 +1,4 @@
-import { beforeFirst } from '@roof-chart/core/collections/orThrow';
+import { beforeFirst, orThrow } from '@roof-chart/core/collections/orThrow';
 import { once } from 'node:events';
 import { PassThrough, type Readable } from 'node:stream';
 import { strToU8, Zip, ZipDeflate } from 'fflate';
@@ -58,8 +58,8 @@ export function* archiveEntries(statements: Statements, shelf: SheetSource, now:
     return entry;
   };
   for (const { id } of statements.find(PlanEntity, {}, 'ORDER BY id')) {
-    const row = statements.first(PlanEntity, { id });
-    if (!row) continue;
+    // Rows are only marked as deleted: one that is missing must not be left out of a backup unseen.
+    const row = orThrow(statements.first(PlanEntity, { id }), `plan ${id}`);
     const shape = () => pretty(planDocument(storedPlan(id, row), shelf.current));
     if (row.archivedAt !== null) archived.push(id);
     yield seen(entryOf(row.deletedAt === null ? 'plans' : 'deleted-plans', id, row, shape));

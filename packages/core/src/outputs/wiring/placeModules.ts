@@ -157,7 +157,10 @@ export function sidesOf(
     const own = wanted.filter((item) => side.get(item) === one).sort((a, b) => (a.y === b.y ? 0 : a.y - b.y));
     const given = (item: Wanted): ModulePlace | undefined => layout[firstOrThrow(item.group).id];
     const order = own.filter((item) => !given(item));
-    const moved = own.flatMap((item) => [given(item) ?? []].flat().map(({ at }) => ({ at, item })));
+    const moved = own.flatMap((item) => {
+      const place = given(item);
+      return place ? [{ at: place.at, item }] : [];
+    });
     for (const { at, item } of moved.toSorted((a, b) => a.at - b.at)) order.splice(at, 0, item);
     return order.flatMap(({ group }) => group);
   };

@@ -44,10 +44,14 @@ test('the whole hive plan by keyboard only: board, parts, a clash made and mende
     await tabTo(page, search, 'Shift+Tab');
     await page.keyboard.press('Control+a');
     await page.keyboard.type(part);
+    // What was found for the part before has a button of the same name, which goes when the new results come.
+    await expect(page.getByRole('list', { name: 'Parts found' })).toHaveAttribute('aria-busy', 'false');
     const add = page.getByRole('button', { name: /^Add and connect: / });
     await expect(add).toHaveCount(1);
     await expect(add).toBeEnabled();
     await tabTo(page, add);
+    await expect(add).toBeFocused();
+    await expect(add).toBeEnabled();
     await page.keyboard.press('Enter');
     await expect(page.getByRole('region', { name: 'In this plan' }).getByRole('listitem')).toHaveCount(n + 1);
   }

@@ -66,12 +66,15 @@ function Results({
   query,
   family,
   quantity,
+  late,
 }: {
   readonly plan: Plan;
   readonly found: readonly PartSheet[];
   readonly query: string;
   readonly family: Family | undefined;
   readonly quantity: number;
+  /** Whether these are still the results of what was typed before. */
+  readonly late: boolean;
 }) {
   const groups = useMemo(() => variantGroups(found), [found]);
   const [shownFor, setShownFor] = useState({ found, count: FIRST });
@@ -90,7 +93,7 @@ function Results({
     );
   return (
     <>
-      <ul className={styles.list}>
+      <ul className={styles.list} aria-label="Parts found" aria-busy={late}>
         {shown.map((group) => (
           <Found key={firstOrThrow(group).id} plan={plan} parts={group} addition={additions.get(firstOrThrow(group).id)} count={quantity} />
         ))}
@@ -158,7 +161,14 @@ export function StockView() {
             </div>
             <Understood query={rest} />
             <FamilyFilter family={family} parts={matching} onChoose={setFamily} />
-            <Results plan={plan} found={found} query={rest} family={family} quantity={count > 1 ? count : quantity} />
+            <Results
+              plan={plan}
+              found={found}
+              query={rest}
+              family={family}
+              quantity={count > 1 ? count : quantity}
+              late={query !== deferredQuery}
+            />
           </>
         )}
       </section>

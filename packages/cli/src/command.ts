@@ -1,6 +1,7 @@
 import type { Command } from 'commander';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import type { Io } from './io';
+import type { OpenPlan } from './planFile';
 
 /** The library, loaded on demand. */
 export interface Catalogue {
@@ -12,6 +13,9 @@ export interface Catalogue {
 export interface CommandContext {
   readonly io: Io;
   readonly catalogue: Catalogue;
+  /** A plan from a file, with the sheets of the library and its own.
+   *  @throws InputFault with the first place that is no plan */
+  readonly open: (file: string) => OpenPlan;
   readonly done: (code: number) => void;
 }
 

@@ -13,7 +13,12 @@ export interface Target {
 export const asJson = (value: unknown): string => JSON.stringify(value, null, 2);
 
 /** Standard input has no place to write back to: its plan goes to standard output. */
-export function deliver(io: Io, plan: Plan, file: string, { out = file }: Target, carried: OpenPlan['carried'] = []): ExitCode {
+export function deliver(
+  io: Io,
+  plan: Plan,
+  { file, carried = [] }: Pick<OpenPlan, 'file'> & Partial<Pick<OpenPlan, 'carried'>>,
+  { out = file }: Target = {},
+): ExitCode {
   const document = carried.length > 0 ? { ...plan, sheets: carried } : plan;
   if (out === '-') io.out(asJson(document));
   else io.write(out, `${asJson(document)}\n`);

@@ -16,6 +16,8 @@ export function readJson(io: Io, path: string): unknown {
 
 /** A plan as opened: its sheets are the shipped ones and those that its file carries. */
 export interface OpenPlan {
+  /** Where it was read, and where it goes back to; `-` for standard input. */
+  readonly file: string;
   readonly plan: Plan;
   readonly sheets: Sheets;
   /** What the file carried, to be written back. */
@@ -30,9 +32,9 @@ export function openPlanFile(io: Io, shipped: Sheets, path: string): OpenPlan {
   const { plan, sheets: carried } = read.file;
   // A shipped sheet is right as it is shipped; only what is not shipped comes from the file.
   const foreign = carried.filter((sheet) => !shipped.boards.has(sheet.id) && !shipped.parts.has(sheet.id));
-  if (foreign.length === 0) return { plan, sheets: shipped, carried };
+  if (foreign.length === 0) return { file: path, plan, sheets: shipped, carried };
   try {
-    return { plan, sheets: indexSheets([...[...shipped.versions.values()].map((s) => s.sheet), ...foreign]), carried };
+    return { file: path, plan, sheets: indexSheets([...[...shipped.versions.values()].map((s) => s.sheet), ...foreign]), carried };
   } catch (error) {
     throw new InputFault(`${path}: sheets: ${(error as Error).message}`);
   }

@@ -1,5 +1,6 @@
 import { Command, CommanderError } from 'commander';
 import type { Catalogue, CommandContext, RegisterCommand } from './command';
+import { openPlanFile } from './planFile';
 import { registerAdd } from './commands/add';
 import { registerBench, registerScan } from './commands/bench';
 import { registerCalc } from './commands/calc';
@@ -62,7 +63,10 @@ function makeProgram(context: CommandContext): Command {
 export async function runProgram(args: readonly string[], io: Io, catalogue: Catalogue): Promise<number> {
   let code: number = EXIT.clean;
   try {
-    await makeProgram({ io, catalogue, done: (c) => (code = c) }).parseAsync([...args], { from: 'user' });
+    await makeProgram({ io, catalogue, open: (file) => openPlanFile(io, catalogue.sheets(), file), done: (c) => (code = c) }).parseAsync(
+      [...args],
+      { from: 'user' },
+    );
     return code;
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? EXIT.clean : EXIT.badInput;

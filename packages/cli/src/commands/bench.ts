@@ -9,9 +9,8 @@ import { placementText } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { counted, formatAddress } from '@roof-chart/core/quantity/format';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { PLAN, type RegisterCommand } from '../command';
-import { EXIT, type ExitCode, InputFault, type Io } from '../io';
-import { openPlanFile } from '../planFile';
+import { PLAN, type CommandContext, type RegisterCommand } from '../command';
+import { EXIT, type ExitCode, InputFault } from '../io';
 
 interface ScanOptions {
   readonly bus?: string;
@@ -35,8 +34,8 @@ function lineText(plan: Plan, sheets: Sheets, line: Compared): string {
 }
 
 /** `scan`: compares a scan result with the plan. Exit code 0 without a difference, 1 with one. */
-function scan(io: Io, shipped: Sheets, file: string, result: string, { bus: wanted, json }: ScanOptions): ExitCode {
-  const { plan, sheets } = openPlanFile(io, shipped, file);
+function scan({ io, open }: CommandContext, file: string, result: string, { bus: wanted, json }: ScanOptions): ExitCode {
+  const { plan, sheets } = open(file);
   const read = readScan(io.read(result));
   if (!read.ok) throw new InputFault(`${result}: ${read.fault}`);
   const buses = scannedBuses(plan, sheets);
@@ -65,8 +64,8 @@ const later: Later = (milliseconds, act) => {
 };
 
 /** `bench`: simulates the bench of a plan with the line protocol on standard input and output; with `check`, runs the bench test on it. */
-async function bench(io: Io, shipped: Sheets, file: string, { fault: keys, list, check, seed }: BenchOptions): Promise<ExitCode> {
-  const { plan, sheets } = openPlanFile(io, shipped, file);
+async function bench({ io, open }: CommandContext, file: string, { fault: keys, list, check, seed }: BenchOptions): Promise<ExitCode> {
+  const { plan, sheets } = open(file);
   const all = possibleFaults(plan, sheets);
   if (list) {
     io.out(all.map((one) => `${faultKey(one)}: ${faultText(plan, sheets, one)}`).join('\n'));
@@ -106,7 +105,7 @@ async function bench(io: Io, shipped: Sheets, file: string, { fault: keys, list,
   return different.length === 0 ? EXIT.clean : EXIT.clashes;
 }
 
-export const registerScan: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerScan: RegisterCommand = (program, context) => {
   program
     .command('scan')
     .description('Compares an I2C scan result with the plan: grids, lines with 0x.., lists.')
@@ -114,10 +113,10 @@ export const registerScan: RegisterCommand = (program, { io, catalogue, done }) 
     .argument('<result>', 'text of the scan result, or - for standard input')
     .option('--bus <controller>', 'the bus that was scanned (default: the best match)')
     .option('--json', 'as JSON', false)
-    .action((file: string, result: string, options: ScanOptions) => done(scan(io, catalogue.sheets(), file, result, options)));
+    .action((file: string, result: string, options: ScanOptions) => context.done(scan(context, file, result, options)));
 };
 
-export const registerBench: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerBench: RegisterCommand = (program, context) => {
   program
     .command('bench')
     .description('Simulates the bench of a plan: speaks the probe’s line protocol on standard input and output.')
@@ -126,5 +125,5 @@ export const registerBench: RegisterCommand = (program, { io, catalogue, done })
     .option('--seed <n>', 'seed for component values within their tolerances', '1')
     .option('--list', 'list the faults that can be simulated', false)
     .option('--check', 'run the bench test and report the result', false)
-    .action(async (file: string, options: BenchOptions) => done(await bench(io, catalogue.sheets(), file, options)));
+    .action(async (file: string, options: BenchOptions) => context.done(await bench(context, file, options)));
 };

@@ -1,9 +1,8 @@
 import { entryOrThrow } from '@roof-chart/core/collections/orThrow';
 import { CALCULATIONS } from '@roof-chart/core/electrics/calculations/calculations';
 import { readValues, outputText, outputWords } from '@roof-chart/core/electrics/calculations/calculation';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import type { RegisterCommand } from '../command';
-import { EXIT, type ExitCode, InputFault, type Io } from '../io';
+import type { CommandContext, RegisterCommand } from '../command';
+import { EXIT, type ExitCode, InputFault } from '../io';
 
 interface CalcOptions {
   readonly list: boolean;
@@ -13,7 +12,7 @@ interface CalcOptions {
 const IDS = CALCULATIONS.map((c) => c.id).join(', ');
 
 /** `calc`: one calculation with its working, without a plan; `--list` lists calculations with their inputs. */
-function calc(io: Io, sheets: () => Sheets, id: string | undefined, given: readonly string[], { list, json }: CalcOptions): ExitCode {
+function calc({ io, catalogue }: CommandContext, id: string | undefined, given: readonly string[], { list, json }: CalcOptions): ExitCode {
   if (list || id === undefined) {
     const all = CALCULATIONS.map(({ run: _run, ...facts }) => facts);
     const line = (c: (typeof all)[number]) =>
@@ -30,7 +29,7 @@ function calc(io: Io, sheets: () => Sheets, id: string | undefined, given: reado
   if (bare !== undefined) throw new InputFault(`${bare}: expected name=value, as in hz=400k`);
   const values = Object.fromEntries(given.map((text) => [text.slice(0, text.indexOf('=')), text.slice(text.indexOf('=') + 1)]));
   try {
-    const { outputs, working } = calculation.run(readValues(calculation, values), { sheets });
+    const { outputs, working } = calculation.run(readValues(calculation, values), { sheets: catalogue.sheets });
     const lines = calculation.outputs.map(
       (output) =>
         `${output.name.padEnd(14)} ${outputText(entryOrThrow(outputs, output.name), output.unit).padStart(12)}  ${outputWords(output, entryOrThrow(outputs, output.name))}`,
@@ -44,7 +43,7 @@ function calc(io: Io, sheets: () => Sheets, id: string | undefined, given: reado
   }
 }
 
-export const registerCalc: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerCalc: RegisterCommand = (program, context) => {
   program
     .command('calc')
     .description('Runs one calculation and shows the working; no plan needed.')
@@ -52,5 +51,5 @@ export const registerCalc: RegisterCommand = (program, { io, catalogue, done }) 
     .argument('[inputs...]', 'name=value, with SI prefixes: hz=400k capacitance=86p')
     .option('--list', 'list calculations with inputs, units, defaults, outputs and source', false)
     .option('--json', 'as JSON', false)
-    .action((id: string | undefined, given: string[], options: CalcOptions) => done(calc(io, catalogue.sheets, id, given, options)));
+    .action((id: string | undefined, given: string[], options: CalcOptions) => context.done(calc(context, id, given, options)));
 };

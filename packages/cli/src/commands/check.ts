@@ -4,9 +4,8 @@ import { LEVEL_TEXT } from '@roof-chart/core/text/names';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { reviewPlan } from '@roof-chart/core/review/review';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { PLAN, type RegisterCommand } from '../command';
-import { EXIT, type ExitCode, InputFault, type Io } from '../io';
-import { openPlanFile } from '../planFile';
+import { PLAN, type CommandContext, type RegisterCommand } from '../command';
+import { EXIT, type ExitCode, InputFault } from '../io';
 
 function asText(plan: Plan, sheets: Sheets, finding: Finding): string {
   const said = describeFinding(plan, sheets, finding);
@@ -15,8 +14,8 @@ function asText(plan: Plan, sheets: Sheets, finding: Finding): string {
 }
 
 /** Findings of a plan file. Exit code 0 without errors, 1 with errors. */
-function check(io: Io, shipped: Sheets, file: string, json: boolean): ExitCode {
-  const { plan, sheets } = openPlanFile(io, shipped, file);
+function check({ io, open }: CommandContext, file: string, json: boolean): ExitCode {
+  const { plan, sheets } = open(file);
   const result = reviewPlan(plan, sheets);
   if (!result.ok)
     throw new InputFault(`${file}: the plan needs the ${result.missing.kind} sheet ${result.missing.id}, which is not in the library`);
@@ -35,11 +34,11 @@ function check(io: Io, shipped: Sheets, file: string, json: boolean): ExitCode {
   return findings.some((f) => f.level === 'clash') ? EXIT.clashes : EXIT.clean;
 }
 
-export const registerCheck: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerCheck: RegisterCommand = (program, context) => {
   program
     .command('check')
     .description('Checks a plan: findings with their fixes.')
     .argument('<file>', PLAN)
     .option('--json', 'findings as JSON', false)
-    .action((file: string, options: { json: boolean }) => done(check(io, catalogue.sheets(), file, options.json)));
+    .action((file: string, options: { json: boolean }) => context.done(check(context, file, options.json)));
 };

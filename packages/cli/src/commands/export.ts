@@ -1,22 +1,20 @@
 import { EXPORT_FORMATS } from '@roof-chart/core/outputs/exports';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { PLAN, type RegisterCommand } from '../command';
-import { EXIT, type ExitCode, InputFault, type Io } from '../io';
-import { openPlanFile } from '../planFile';
+import { PLAN, type CommandContext, type RegisterCommand } from '../command';
+import { EXIT, type ExitCode, InputFault } from '../io';
 
 interface ExportOptions {
   readonly out: string;
 }
 
 /** `export`: a plan as constants of a language, as a table or as data; without a format, which there are. */
-function exportPlan(io: Io, shipped: () => Sheets, file: string | undefined, id: string | undefined, { out }: ExportOptions): ExitCode {
+function exportPlan({ io, open }: CommandContext, file: string | undefined, id: string | undefined, { out }: ExportOptions): ExitCode {
   if (file === undefined || id === undefined) {
     io.out(EXPORT_FORMATS.map((one) => `${one.id}: ${one.words} (${one.ending})`).join('\n'));
     return EXIT.clean;
   }
   const format = EXPORT_FORMATS.find((one) => one.id === id);
   if (!format) throw new InputFault(`${id}: expected one of ${EXPORT_FORMATS.map((one) => one.id).join(', ')}`);
-  const { plan, sheets } = openPlanFile(io, shipped(), file);
+  const { plan, sheets } = open(file);
   const text = format.write(plan, sheets);
   if (text === undefined) throw new InputFault(`${file}: ${format.words}: not available for this board`);
   if (out === '-') io.out(text.replace(/\r?\n$/, ''));
@@ -24,7 +22,7 @@ function exportPlan(io: Io, shipped: () => Sheets, file: string | undefined, id:
   return EXIT.clean;
 }
 
-export const registerExport: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerExport: RegisterCommand = (program, context) => {
   program
     .command('export')
     .description('Exports constants for a program, a wire list or data; without a format, lists the formats.')
@@ -32,6 +30,6 @@ export const registerExport: RegisterCommand = (program, { io, catalogue, done }
     .argument('[format]', 'cpp, c, micropython, rust, overlay, json, yaml, toml, csv, components, svg, markdown')
     .option('--out <file>', 'output file', '-')
     .action((file: string | undefined, format: string | undefined, options: ExportOptions) =>
-      done(exportPlan(io, catalogue.sheets, file, format, options)),
+      context.done(exportPlan(context, file, format, options)),
     );
 };

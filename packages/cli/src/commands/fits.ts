@@ -11,9 +11,9 @@ import { type BoardFit, boardFit, compareFits } from '@roof-chart/core/review/bo
 import { needsText } from '@roof-chart/core/text/needsText';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { PLAN, type RegisterCommand } from '../command';
+import { PLAN, type CommandContext, type RegisterCommand } from '../command';
 import { EXIT, type ExitCode, InputFault, type Io } from '../io';
-import { openPlanFile, type OpenPlan } from '../planFile';
+import type { OpenPlan } from '../planFile';
 import { deliver } from '../deliver';
 
 interface FitsOptions {
@@ -56,15 +56,9 @@ function partLine(plan: Plan, addition: CompleteAddition, sheets: Sheets): strin
   return `${VERDICT_WORDS[completeVerdict(addition)].padEnd(8)} ${addition.part.padEnd(28)} ${words.join('; ')}`;
 }
 
-function switched(
-  io: Io,
-  plan: Plan,
-  sheets: Sheets,
-  file: string,
-  board: string,
-  options: FitsOptions,
-  carried: OpenPlan['carried'],
-): ExitCode {
+function switched(io: Io, opened: OpenPlan, board: string, options: FitsOptions): ExitCode {
+  const { plan } = opened;
+  const sheets = notedSheets(opened.sheets, plan.benchNotes);
   const onto = ontoBoard(plan, sheets, board, { nodes: NODES });
   if (!onto) throw new InputFault(`--switch ${board}: expected a board in the library (see: sheets --json)`);
   const { settlement } = onto;
@@ -78,15 +72,16 @@ function switched(
         ...(onto.lostLocks.length > 0 ? [`Locks removed: ${listText(onto.lostLocks.map((key) => terminalText(plan, sheets, key)))}.`] : []),
       ].join('\n'),
     );
-  deliver(io, onto.plan, file, options.out === undefined ? {} : { out: options.out }, carried);
+  deliver(io, onto.plan, opened, options.out === undefined ? {} : { out: options.out });
   return settlement.open.length > 0 ? EXIT.clashes : EXIT.clean;
 }
 
 /** `fits`: boards ranked, or what else fits. Exit code 0 where the plan fits on some board, or some part fits; else 1. */
-function fits(io: Io, shipped: Sheets, file: string, options: FitsOptions): ExitCode {
-  const { plan, sheets: kept, carried } = openPlanFile(io, shipped, file);
+function fits({ io, open }: CommandContext, file: string, options: FitsOptions): ExitCode {
+  const opened = open(file);
+  if (options.switch !== undefined) return switched(io, opened, options.switch, options);
+  const { plan, sheets: kept } = opened;
   const sheets = notedSheets(kept, plan.benchNotes);
-  if (options.switch !== undefined) return switched(io, plan, sheets, file, options.switch, options, carried);
   if (options.parts) {
     const all = [...kept.parts.values()].flatMap(({ sheet }) => completeAddition(plan, kept, sheet) ?? []);
     const short = ({ part, pins, moved, open, proved, added, needs }: CompleteAddition) => ({
@@ -112,7 +107,7 @@ function fits(io: Io, shipped: Sheets, file: string, options: FitsOptions): Exit
   return ranked.some((fit) => fit.verdict === 'fits') ? EXIT.clean : EXIT.clashes;
 }
 
-export const registerFits: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerFits: RegisterCommand = (program, context) => {
   program
     .command('fits')
     .description('Lists boards that fit the parts of the plan, best first; with --parts, parts that fit on its board.')
@@ -121,5 +116,5 @@ export const registerFits: RegisterCommand = (program, { io, catalogue, done }) 
     .option('--switch <board>', 'move the plan to this board and assign its pins there')
     .option('--out <file>', 'with --switch: file for the changed plan (default: overwrite the input; - for standard output)')
     .option('--json', 'as JSON', false)
-    .action((file: string, options: FitsOptions) => done(fits(io, catalogue.sheets(), file, options)));
+    .action((file: string, options: FitsOptions) => context.done(fits(context, file, options)));
 };

@@ -1,10 +1,8 @@
 import { matchWires, type MatchedWire, readWireList } from '@roof-chart/core/outputs/wireList';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { planDocument } from '@roof-chart/core/plan/planFile';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { OUT, PLAN, type RegisterCommand } from '../command';
-import { EXIT, type ExitCode, InputFault, type Io } from '../io';
-import { openPlanFile } from '../planFile';
+import { OUT, PLAN, type CommandContext, type RegisterCommand } from '../command';
+import { EXIT, type ExitCode, InputFault } from '../io';
 
 interface ImportOptions {
   readonly out?: string;
@@ -18,8 +16,8 @@ function verdict({ there, edit, terminals }: MatchedWire): string {
 }
 
 /** `import`: a list of wires taken into a plan as far as it is clear. Exit code 1 where something of it is not. */
-function importWires(io: Io, shipped: Sheets, file: string, list: string, { out }: ImportOptions): ExitCode {
-  const { plan, sheets, carried } = openPlanFile(io, shipped, file);
+function importWires({ io, open }: CommandContext, file: string, list: string, { out }: ImportOptions): ExitCode {
+  const { plan, sheets, carried } = open(file);
   const matches = matchWires(plan, sheets, readWireList(io.read(list)));
   if (matches.length === 0) throw new InputFault(`${list}: no wires found; expected lines such as "OLED SDA -> GP4", or a table`);
   const edits = matches.flatMap((match) => match.edit ?? []);
@@ -35,12 +33,12 @@ function importWires(io: Io, shipped: Sheets, file: string, list: string, { out 
   return matches.every((match) => match.there || match.edit) ? EXIT.clean : EXIT.clashes;
 }
 
-export const registerImport: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerImport: RegisterCommand = (program, context) => {
   program
     .command('import')
     .description('Imports a wire list into a plan: CSV, tab-separated, a Markdown table, or lines such as "OLED SDA -> GP4".')
     .argument('<file>', PLAN)
     .argument('<list>', 'the list, or - for standard input')
     .option('--out <file>', OUT)
-    .action((file: string, list: string, options: ImportOptions) => done(importWires(io, catalogue.sheets(), file, list, options)));
+    .action((file: string, list: string, options: ImportOptions) => context.done(importWires(context, file, list, options)));
 };

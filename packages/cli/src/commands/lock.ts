@@ -1,17 +1,16 @@
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { OUT, PLAN, type RegisterCommand } from '../command';
+import { OUT, PLAN, type CommandContext, type RegisterCommand } from '../command';
 import { applied, deliver, type Target } from '../deliver';
-import type { ExitCode, Io } from '../io';
-import { openPlanFile } from '../planFile';
+import type { ExitCode } from '../io';
 import { terminalAt } from '../terminalAt';
 
 /** `lock`: one wire, or with `off` free again. */
-function lock(io: Io, shipped: Sheets, file: string, at: string, options: Target & { readonly off: boolean }): ExitCode {
-  const { plan, sheets, carried } = openPlanFile(io, shipped, file);
-  return deliver(io, applied(plan, [{ kind: 'lock', ...terminalAt(at), locked: !options.off }], sheets), file, options, carried);
+function lock({ io, open }: CommandContext, file: string, at: string, options: Target & { readonly off: boolean }): ExitCode {
+  const opened = open(file);
+  const { plan, sheets } = opened;
+  return deliver(io, applied(plan, [{ kind: 'lock', ...terminalAt(at), locked: !options.off }], sheets), opened, options);
 }
 
-export const registerLock: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerLock: RegisterCommand = (program, context) => {
   program
     .command('lock')
     .description('Locks a wire so that it is not moved.')
@@ -19,5 +18,5 @@ export const registerLock: RegisterCommand = (program, { io, catalogue, done }) 
     .argument('<terminal>', 'part:terminal')
     .option('--off', 'unlock it', false)
     .option('--out <file>', OUT)
-    .action((file: string, at: string, options: { off: boolean; out?: string }) => done(lock(io, catalogue.sheets(), file, at, options)));
+    .action((file: string, at: string, options: { off: boolean; out?: string }) => context.done(lock(context, file, at, options)));
 };

@@ -21,7 +21,7 @@ function create(
     const { error } = schema.validate(value, { convert: false });
     if (error) throw new InputFault(`${what}: ${error.message}`);
   }
-  return deliver(io, startPlan(options.id, options.name, board.id, sheets), options.out, {});
+  return deliver(io, startPlan(options.id, options.name, board.id, sheets), { file: options.out });
 }
 
 export const registerNew: RegisterCommand = (program, { io, catalogue, done }) => {

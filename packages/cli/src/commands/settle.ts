@@ -11,10 +11,8 @@ import { alternativeText, conflictText, proofText, wayCosts, wayText, wishText }
 import { solve } from '@roof-chart/core/assign/solve/solve';
 import { boardOrThrow } from '@roof-chart/core/plan/edit';
 import { notedSheets } from '@roof-chart/core/sheets/notedSheets';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { PLAN, type RegisterCommand } from '../command';
-import { EXIT, type ExitCode, InputFault, type Io } from '../io';
-import { openPlanFile } from '../planFile';
+import { PLAN, type CommandContext, type RegisterCommand } from '../command';
+import { EXIT, type ExitCode, InputFault } from '../io';
 import { deliver } from '../deliver';
 
 interface SettleOptions {
@@ -33,8 +31,9 @@ function limitOf(seconds: string, now: () => number): () => boolean {
 }
 
 /** `assign`: assigns all pins optimally. Exit code 0 if everything is connected, 1 otherwise. */
-function settle(io: Io, shipped: Sheets, file: string, options: SettleOptions, now: () => number): ExitCode {
-  const { plan, sheets: kept, carried } = openPlanFile(io, shipped, file);
+function settle({ io, open }: CommandContext, file: string, options: SettleOptions, now: () => number): ExitCode {
+  const opened = open(file);
+  const { plan, sheets: kept } = opened;
   const sheets = notedSheets(kept, plan.benchNotes);
   const stop = limitOf(options.seconds, now);
   if (options.instance) {
@@ -57,13 +56,13 @@ function settle(io: Io, shipped: Sheets, file: string, options: SettleOptions, n
       ].join('\n'),
     );
   }
-  if (options.out !== undefined) deliver(io, result.plan, file, { out: options.out }, carried);
+  if (options.out !== undefined) deliver(io, result.plan, opened, { out: options.out });
   return result.costs.unwired > 0 ? EXIT.clashes : EXIT.clean;
 }
 
 /** `explain`: why a terminal is on its pin; without one, which terminals compete. */
-function explain(io: Io, shipped: Sheets, file: string, terminal: string | undefined, json: boolean): ExitCode {
-  const { plan, sheets: kept } = openPlanFile(io, shipped, file);
+function explain({ io, open }: CommandContext, file: string, terminal: string | undefined, json: boolean): ExitCode {
+  const { plan, sheets: kept } = open(file);
   const sheets = notedSheets(kept, plan.benchNotes);
   const limit = { nodes: 20_000 };
   if (terminal === undefined) {
@@ -96,7 +95,7 @@ function explain(io: Io, shipped: Sheets, file: string, terminal: string | undef
   return EXIT.clean;
 }
 
-export const registerAssign: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerAssign: RegisterCommand = (program, context) => {
   program
     .command('assign')
     .description('Assigns pins optimally and states what is proved; existing wires move only where necessary.')
@@ -105,10 +104,10 @@ export const registerAssign: RegisterCommand = (program, { io, catalogue, done }
     .option('--seconds <n>', 'time limit; the best solution found is returned with its bound', '10')
     .option('--instance', 'the problem as JSON, for any other solver', false)
     .option('--json', 'edits, costs and proof as JSON', false)
-    .action((file: string, options: SettleOptions) => done(settle(io, catalogue.sheets(), file, options, () => performance.now())));
+    .action((file: string, options: SettleOptions) => context.done(settle(context, file, options, () => performance.now())));
 };
 
-export const registerExplain: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerExplain: RegisterCommand = (program, context) => {
   program
     .command('explain')
     .description(
@@ -118,6 +117,6 @@ export const registerExplain: RegisterCommand = (program, { io, catalogue, done 
     .argument('[terminal]', 'part:terminal')
     .option('--json', 'as JSON', false)
     .action((file: string, terminal: string | undefined, options: { json: boolean }) =>
-      done(explain(io, catalogue.sheets(), file, terminal, options.json)),
+      context.done(explain(context, file, terminal, options.json)),
     );
 };

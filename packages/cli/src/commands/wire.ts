@@ -1,10 +1,8 @@
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { WireEnd } from '@roof-chart/core/plan/plan';
-import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
-import { OUT, PLAN, type RegisterCommand } from '../command';
+import { OUT, PLAN, type CommandContext, type RegisterCommand } from '../command';
 import { applied, deliver, type Target } from '../deliver';
-import type { ExitCode, Io } from '../io';
-import { openPlanFile } from '../planFile';
+import type { ExitCode } from '../io';
 import { terminalAt } from '../terminalAt';
 
 /** "GP4", "rail:3v3", "ground" or "part:terminal". */
@@ -15,14 +13,14 @@ function endOf(text: string): WireEnd {
 }
 
 /** `wire`: one terminal to an end, or `open` to unwire it. */
-function wire(io: Io, shipped: Sheets, file: string, from: string, to: string, options: Target): ExitCode {
+function wire({ io, open }: CommandContext, file: string, [from, to]: readonly [from: string, to: string], options: Target): ExitCode {
   const place = terminalAt(from);
   const change: Edit = to === 'open' ? { kind: 'unwire', ...place } : { kind: 'wire', ...place, end: endOf(to) };
-  const { plan, sheets, carried } = openPlanFile(io, shipped, file);
-  return deliver(io, applied(plan, [change], sheets), file, options, carried);
+  const opened = open(file);
+  return deliver(io, applied(opened.plan, [change], opened.sheets), opened, options);
 }
 
-export const registerWire: RegisterCommand = (program, { io, catalogue, done }) => {
+export const registerWire: RegisterCommand = (program, context) => {
   program
     .command('wire')
     .description('Connects a terminal to a pin, a rail, ground or another terminal, or disconnects it.')
@@ -30,7 +28,5 @@ export const registerWire: RegisterCommand = (program, { io, catalogue, done }) 
     .argument('<terminal>', 'part:terminal')
     .argument('<end>', 'GP4, rail:3v3, ground, part:terminal, or open')
     .option('--out <file>', OUT)
-    .action((file: string, from: string, to: string, options: { out?: string }) =>
-      done(wire(io, catalogue.sheets(), file, from, to, options)),
-    );
+    .action((file: string, from: string, to: string, options: { out?: string }) => context.done(wire(context, file, [from, to], options)));
 };

@@ -65,7 +65,7 @@ function strapsOf(plan: Plan, sheets: Sheets, instance: Instance, choice: Choice
     const address = choice.members[member.id]?.address;
     const placement = plan.placements.find((p) => p.id === member.placements[0]);
     const part = placement && partOf(plan, placement.id, sheets)?.sheet;
-    return address && part ? (strapEdits(plan, board, placement, part, address.straps) ?? []) : [];
+    return address && part ? (strapEdits({ plan, board }, { placement, part }, address.straps) ?? []) : [];
   });
 }
 

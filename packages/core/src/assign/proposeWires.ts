@@ -51,7 +51,7 @@ const wireTo = (item: PlanTerminal, end: Extract<Edit, { kind: 'wire' }>['end'])
 });
 
 function tied(draft: Draft, item: PlanTerminal, tie: Tie, maxVolts?: number): Edit[] {
-  const end = tieEnd(draft.plan, draft.board, item.placement, item.part, tie, maxVolts);
+  const end = tieEnd(draft, item, tie, maxVolts);
   return end ? [wireTo(item, end)] : [];
 }
 
@@ -109,9 +109,9 @@ function strapsFor(draft: Draft, placement: Placement, bus: Bus): readonly Edit[
   if (met.length === 0) return [];
   const part = partSheetOrThrow(draft.sheets, placement.sheet).sheet;
   const row = firstOrThrow(met).device.addresses.find(
-    (a) => !taken.has(a.address) && strapEdits(draft.plan, draft.board, placement, part, a.straps)?.length,
+    (a) => !taken.has(a.address) && strapEdits(draft, { placement, part }, a.straps)?.length,
   );
-  return met.length === 1 && row ? strapEdits(draft.plan, draft.board, placement, part, row.straps) : null;
+  return met.length === 1 && row ? strapEdits(draft, { placement, part }, row.straps) : null;
 }
 
 /** Ways to wire a bus part, best first: a bus that is there, a strap away from its members, a controller of its own;

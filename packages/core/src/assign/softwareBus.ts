@@ -5,9 +5,10 @@ import type { PlanTerminal } from '../nets/terminals';
 import { applyEdits } from '../plan/applyEdits';
 import { boardOf, boardOrThrow, type Edit } from '../plan/edit';
 import type { Placement, Plan } from '../plan/plan';
+import type { PlanContext } from '../plan/planContext';
 import { busLineOf, type ControllerKind } from '../sheets/roles';
 import { nextSoftwareBus, type SoftwareBusId } from '../sheets/softwareBuses';
-import type { IndexedBoard, Sheets } from '../sheets/sheetIndex';
+import type { Sheets } from '../sheets/sheetIndex';
 import { type Ability, wasteOn } from './model/abilities';
 import { freePins } from './fit/freePins';
 import { editsOntoFree, lineTerminals } from './moveBus';
@@ -35,7 +36,7 @@ function withNext(plan: Plan, sheets: Sheets, kind: ControllerKind) {
 }
 
 /** Pins one by one where no neat set is free: the best free pin for each line. */
-function looseSet(board: IndexedBoard, plan: Plan, sheets: Sheets, controller: string, items: readonly PlanTerminal[]): PinSet {
+function looseSet({ plan, sheets, board }: PlanContext, controller: string, items: readonly PlanTerminal[]): PinSet {
   const nets = findNets(plan, sheets);
   const pins: { [line: string]: string } = {};
   for (const item of items) {
@@ -64,7 +65,7 @@ export function ontoSoftware(plan: Plan, sheets: Sheets, members: readonly Place
   const neat = pinSetsOf(board, kind)
     .filter(({ controller }) => controller === bus)
     .toSorted((a, b) => isCautious(a) - isCautious(b) || price(a) - price(b));
-  for (const set of [...neat, looseSet(board, next.plan, sheets, bus, items)]) {
+  for (const set of [...neat, looseSet({ plan: next.plan, sheets, board }, bus, items)]) {
     const wires = editsOntoFree(board, nets, items, set);
     if (!wires || wires.length === 0) continue;
     const pins = Object.fromEntries(

@@ -7,6 +7,7 @@ import { segmentsOf } from '../nets/segments';
 import { boardOf, type Edit } from '../plan/edit';
 import { applyEdits } from '../plan/applyEdits';
 import { type Placement, type Plan, splitKey } from '../plan/plan';
+import type { PlacedPart } from '../plan/planContext';
 import { swapPart } from '../plan/swapPart';
 import type { PartSheet } from '../sheets/partSheet';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
@@ -64,8 +65,8 @@ function toAddress(plan: Plan, sheets: Sheets, placement: Placement, address: nu
   const board = boardOf(plan, sheets);
   const part = partSheet(sheets, placement.sheet)?.sheet;
   if (!board || !part) return [];
-  const option = addressOptions(plan, board, placement, part).find((one) => one.addresses.includes(address));
-  const edits = option && strapEdits(plan, board, placement, part, option.straps);
+  const option = addressOptions({ plan, board }, { placement, part }).find((one) => one.addresses.includes(address));
+  const edits = option && strapEdits({ plan, board }, { placement, part }, option.straps);
   return edits && edits.length > 0 ? [{ placement: placement.id, address, edits }] : [];
 }
 
@@ -78,15 +79,16 @@ function lookAlike(a: PartSheet, b: PartSheet): boolean {
   return a.family === b.family && labels(a) === labels(b);
 }
 
-/** The edits that make a placement another part which responds at an address, with all its wires; undefined where that does not work. */
-function toPart(plan: Plan, sheets: Sheets, placement: Placement, [from, to]: readonly [PartSheet, PartSheet], address: number) {
-  const edits = swapPart(plan, placement, from, to);
+/** The edits that make a placement another part with all its wires, and the addresses at which it responds then; undefined where that does
+ *  not work. */
+function toPart(plan: Plan, sheets: Sheets, { placement, part }: PlacedPart, to: PartSheet) {
+  const edits = swapPart(plan, placement, part, to);
   const result = applyEdits(plan, edits, sheets);
   if (!result.ok) return undefined;
   const wiresOf = (one: Plan) => Object.keys(one.wires).filter((key) => splitKey(key).placement === placement.id).length;
   const after = findOrThrow(result.plan.placements, (p) => p.id === placement.id);
-  const responds = addressesOf(result.plan, after, sheets).some((one) => one.address === address);
-  return responds && wiresOf(result.plan) === wiresOf(plan) ? edits : undefined;
+  const addresses = addressesOf(result.plan, after, sheets).map((one) => one.address);
+  return wiresOf(result.plan) === wiresOf(plan) ? { edits, addresses } : undefined;
 }
 
 /** Parts that a module may be instead, because they respond at the address that was found: its other versions, else its look-alikes. */
@@ -96,8 +98,8 @@ function asOther(plan: Plan, sheets: Sheets, placement: Placement, address: numb
   const among = (isOne: (a: PartSheet, b: PartSheet) => boolean): readonly BenchRemedy[] =>
     [...sheets.parts.values()].flatMap(({ sheet }): BenchRemedy[] => {
       if (sheet.id === from.id || !isOne(from, sheet)) return [];
-      const edits = toPart(plan, sheets, placement, [from, sheet], address);
-      return edits ? [{ placement: placement.id, address, part: sheet.id, edits }] : [];
+      const other = toPart(plan, sheets, { placement, part: from }, sheet);
+      return other?.addresses.includes(address) ? [{ placement: placement.id, address, part: sheet.id, edits: other.edits }] : [];
     });
   const versions = among(areVersions);
   return versions.length > 0 ? versions : among(lookAlike);

@@ -4,8 +4,8 @@ import { chainsOf } from '../nets/chains';
 import { passThroughSource } from '../nets/passThrough';
 import { type PlanTerminal, terminalsOf } from '../nets/terminals';
 import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey } from '../plan/plan';
+import type { PlacedPart } from '../plan/planContext';
 import { typical } from '../quantity/range';
-import type { PartSheet } from '../sheets/partSheet';
 import { PIN_ROLES } from '../sheets/roles';
 import { partSheet, type Sheets } from '../sheets/sheetIndex';
 import { drives, isContacts } from './circuit';
@@ -111,7 +111,7 @@ function pinFor(plan: Plan, sheets: Sheets, items: readonly PlanTerminal[], role
 }
 
 /** A part whose sheet describes an SPI test. */
-function overSpi(plan: Plan, sheets: Sheets, placement: Placement, part: PartSheet, items: readonly PlanTerminal[]): Trial | undefined {
+function overSpi(plan: Plan, sheets: Sheets, { placement, part }: PlacedPart, items: readonly PlanTerminal[]): Trial | undefined {
   const { trial } = part;
   // Other lines driven by the board, such as a reset, are released by the probe; the reaction of the part is unknown.
   if (!trial || items.some((t) => t.terminal.role === 'gpio.out')) return undefined;
@@ -136,7 +136,7 @@ function overSpi(plan: Plan, sheets: Sheets, placement: Placement, part: PartShe
 }
 
 /** Something that one line of the board moves or switches. */
-function byDriving(plan: Plan, sheets: Sheets, placement: Placement, part: PartSheet, items: readonly PlanTerminal[]): Trial | undefined {
+function byDriving(plan: Plan, sheets: Sheets, { placement, part }: PlacedPart, items: readonly PlanTerminal[]): Trial | undefined {
   const [only, ...more] = items.filter((t) => t.terminal.direction === 'in' && /^(gpio|pwm)\.out$/.test(t.terminal.role));
   if (part.family !== 'output' || part.bus.kind !== 'none' || !only || more.length > 0) return undefined;
   const needs = needsOf(plan, sheets, placement.id, [only.key]);
@@ -151,7 +151,7 @@ function byDriving(plan: Plan, sheets: Sheets, placement: Placement, part: PartS
 }
 
 /** Lines operated by hand, with or without an idle level. */
-function byHand(plan: Plan, sheets: Sheets, placement: Placement, part: PartSheet, items: readonly PlanTerminal[]): readonly Trial[] {
+function byHand(plan: Plan, sheets: Sheets, { placement, part }: PlacedPart, items: readonly PlanTerminal[]): readonly Trial[] {
   const phases = part.encoder?.phases.map((id) => items.find((t) => t.terminal.id === id && t.wire?.end.to === 'pin'));
   const pinAt = (item: PlanTerminal) => needsOf(plan, sheets, placement.id, [item.key]).lines[0]?.pin;
   const [a, b] = phases ?? [];
@@ -206,9 +206,9 @@ function trialsOf(plan: Plan, sheets: Sheets, placement: Placement, isCarrier: b
       moves: false,
       needs: { lines: lamp.lines, parts: [placement.id] },
     });
-  for (const made of [overSpi(plan, sheets, placement, part, rest), byDriving(plan, sheets, placement, part, rest)])
+  for (const made of [overSpi(plan, sheets, { placement, part }, rest), byDriving(plan, sheets, { placement, part }, rest)])
     if (made) trials.push(made);
-  trials.push(...byHand(plan, sheets, placement, part, rest));
+  trials.push(...byHand(plan, sheets, { placement, part }, rest));
   // The rest can only be tested by the user's own program. Expanders are tested through the parts connected to them.
   if (isCarrier) return trials;
   const tried = new Set(trials.flatMap(triedLines));

@@ -8,6 +8,7 @@ import { incrementalSplit } from './incrementalSplit';
 import { findNets, type Nets } from './nets';
 import { passThroughSource } from './passThrough';
 import { terminalsOf } from './terminals';
+import type { PlanOnBoard } from '../plan/planContext';
 
 /** One bus: the pins its lines use, its members, and the controller that can drive them together. */
 export interface Bus {
@@ -66,7 +67,7 @@ export const findBuses = memoizeByPair((plan: Plan, sheets: Sheets): readonly Bu
   if (!buses) {
     const split = incrementalSplit(plan, sheets);
     buses = split
-      ? incrementalBuses(plan, findBuses(split.base, sheets), board, split.placement, linesOf(plan, split.placement, nets, sheets))
+      ? incrementalBuses({ plan, board }, findBuses(split.base, sheets), split.placement, linesOf(plan, split.placement, nets, sheets))
       : makeBuses(plan, sheets, board, nets);
     ofNets.set(nets, buses);
   }
@@ -124,9 +125,8 @@ function makeBuses(plan: Plan, sheets: Sheets, board: IndexedBoard, nets: Nets):
 
 /** Buses with a new last part on them. */
 function incrementalBuses(
-  plan: Plan,
+  { plan, board }: PlanOnBoard,
   before: readonly Bus[],
-  board: IndexedBoard,
   placement: Placement,
   lines: ReadonlyMap<ControllerKind, { readonly [line: string]: string }>,
 ): readonly Bus[] {

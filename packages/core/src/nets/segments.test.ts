@@ -97,7 +97,7 @@ test('a buffer keeps its two sides apart: each has its own pull-ups, and neither
     ['i2c0', undefined, ['i2c0']],
     ['b', 'buffer', ['b']],
   ]);
-  const inputs = segments.map((s) => pullUpInput(buffered, sheets, bus, 'sda', s)!);
+  const inputs = segments.map((s) => pullUpInput(buffered, sheets, bus, { line: 'sda', segment: s })!);
   expect(inputs.map((input) => [input.vdd.max, input.joined, input.pullUps.map((p) => p.id)])).toEqual([
     [3.4, undefined, ['s']],
     [5.25, undefined, ['l']],

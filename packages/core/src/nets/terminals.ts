@@ -27,6 +27,9 @@ export interface PlanTerminal {
   readonly carries?: readonly TerminalKey[];
 }
 
+/** A terminal as its sheet has it, with its wire. */
+type OwnTerminal = Pick<PlanTerminal, 'placement' | 'part' | 'terminal' | 'wire'>;
+
 const NONE: ReadonlySet<string> = new Set();
 
 /** The data-in of a part that chains, or null. Remembered: nets are found anew at every edit. */
@@ -45,21 +48,20 @@ function chainHead(plan: Plan, placement: Placement, sheets: Sheets, passed: Rea
 }
 
 /** The terminal at the end of a wire between two lines of one kind. A line that goes on from there is followed to its end. */
-function joinedWith(
-  plan: Plan,
-  sheets: Sheets,
-  wire: Wire | undefined,
-  terminal: PartTerminal,
-  chip: string | undefined,
-  passed: ReadonlySet<string> = NONE,
-): TerminalKey | undefined {
-  if (wire?.end.to !== 'terminal') return undefined;
-  const key = terminalKey(wire.end.placement, wire.end.terminal);
-  const other = plan.placements.find((p) => p.id === (wire.end as { placement: string }).placement);
-  const target = other && partSheet(sheets, other.sheet)?.terminals.get(wire.end.terminal);
-  if (!other || target?.line !== terminal.line || passed.has(key)) return undefined;
-  if (terminal.line === 'clock' && partSheet(sheets, other.sheet)?.sheet.chip !== chip) return undefined;
-  return joinedWith(plan, sheets, plan.wires[key], terminal, chip, new Set([...passed, key])) ?? key;
+function joinedWith(plan: Plan, sheets: Sheets, { part, terminal, wire }: OwnTerminal): TerminalKey | undefined {
+  const passed = new Set<TerminalKey>();
+  let last: TerminalKey | undefined;
+  for (let end = wire?.end; end?.to === 'terminal'; end = plan.wires[last]?.end) {
+    const { placement, terminal: id } = end;
+    const key = terminalKey(placement, id);
+    const other = plan.placements.find((p) => p.id === placement);
+    const sheet = other && partSheet(sheets, other.sheet);
+    if (!sheet || sheet.terminals.get(id)?.line !== terminal.line || passed.has(key)) break;
+    if (terminal.line === 'clock' && sheet.sheet.chip !== part.chip) break;
+    passed.add(key);
+    last = key;
+  }
+  return last;
 }
 
 /** A terminal as the plan uses it: its PWM may be made by the program. */
@@ -95,7 +97,7 @@ function inUse(plan: Plan, part: PartSheet, item: PlanTerminal): PlanTerminal {
 }
 
 /** The bus line of its own part that a strap is tied to, where the sheet allows that. */
-function tiedLine(plan: Plan, placement: Placement, part: PartSheet, terminal: PartTerminal, wire: Wire | undefined): Role | undefined {
+function tiedLine(plan: Plan, { placement, part, terminal, wire }: OwnTerminal): Role | undefined {
   const tie = wire && terminal.ties && tieOf(plan, placement, part, wire.end);
   return (tie === 'sda' || tie === 'scl') && terminal.ties?.includes(tie) ? `i2c.${tie}` : undefined;
 }
@@ -161,7 +163,8 @@ function terminalsIn(plan: Plan, placement: Placement, sheets: Sheets): readonly
   return part.terminals.list.map((terminal): PlanTerminal => {
     const key = terminalKey(placement.id, terminal.id);
     const wire = plan.wires[key];
-    const joins = terminal.line ? joinedWith(plan, sheets, wire, terminal, part.chip) : tiedLine(plan, placement, part, terminal, wire);
+    const own = { placement, part, terminal, wire };
+    const joins = terminal.line ? joinedWith(plan, sheets, own) : tiedLine(plan, own);
     const item: PlanTerminal = { key, placement, part, terminal: inPlan(plan, key, terminal), wire, head, ...(joins ? { joins } : {}) };
     if (part.sinks) return inUse(plan, part, item);
     return part.passage ? standingFor(plan, sheets, item) : item;

@@ -201,13 +201,8 @@ const isOnBoard = (end: WireEnd): boolean => end.to === 'pin' || end.to === 'rai
 /** Ends with more wires than board positions, at one wire per position. Rails without header positions are left out, pins with a
  *  conflict, which must be separated first, and the supplies of a bare chip, which are rails of the breadboard. Ground first, then rails,
  *  then pins in board order. */
-function jointsOf(
-  plan: Plan,
-  sheets: Sheets,
-  nets: Nets,
-  wired: readonly PlanTerminal[],
-  components: readonly Component[],
-): readonly Joint[] {
+function jointsOf(plan: Plan, sheets: Sheets, wired: readonly PlanTerminal[], components: readonly Component[]): readonly Joint[] {
+  const nets = findNets(plan, sheets);
   const board = boardOrThrow(plan, sheets);
   const byEnd = new Map<string, { readonly end: WireEnd; wires: number }>();
   const ends = [
@@ -248,7 +243,7 @@ export function buildList(plan: Plan, sheets: Sheets): BuildList | undefined {
   const nets = findNets(plan, sheets);
   const idle = idleInputs(plan, sheets);
   const components = planComponents(plan, sheets);
-  const joints = jointsOf(plan, sheets, nets, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))], components);
+  const joints = jointsOf(plan, sheets, [...grounds, ...rails, ...wired.filter((item) => !isSupply(item))], components);
   return {
     joints,
     supplies: [...grounds, ...rails].map((item) => buildWire(plan, sheets, item, joints)),

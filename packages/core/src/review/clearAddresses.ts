@@ -23,7 +23,7 @@ export function clearAddresses(plan: Plan, sheets: Sheets, bus: Bus): ClearedAdd
     if (!part) return [];
     const now = addressesOf(plan, placement, sheets).map((a) => a.address);
     const isNow = (addresses: readonly number[]) => now.every((address) => addresses.includes(address));
-    const addresses = addressOptions(plan, board, placement, part).map((option) => ({
+    const addresses = addressOptions({ plan, board }, { placement, part }).map((option) => ({
       ...option,
       moved: isNow(option.addresses) ? 0 : 1,
     }));
@@ -38,7 +38,7 @@ export function clearAddresses(plan: Plan, sheets: Sheets, bus: Bus): ClearedAdd
       changes: chosen.moved,
       edits: known.flatMap(({ placement, part }, at) => {
         const option = chosen.options[at];
-        return option && option.moved > 0 ? (strapEdits(plan, board, placement, part, option.straps) ?? []) : [];
+        return option && option.moved > 0 ? (strapEdits({ plan, board }, { placement, part }, option.straps) ?? []) : [];
       }),
     };
   // Removes members that are not needed for the conflict, one by one.

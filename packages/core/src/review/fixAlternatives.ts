@@ -37,7 +37,8 @@ function concerned(plan: Plan, sheets: Sheets, { place }: Finding): readonly str
 }
 
 /** Whether a plan is rid of a finding, with fewer errors and warnings than before and none of the same kind about the same parts. */
-function isRid(plan: Plan, after: Plan, sheets: Sheets, finding: Finding, parts: readonly string[]): boolean {
+function isRid(plan: Plan, after: Plan, sheets: Sheets, finding: Finding): boolean {
+  const parts = concerned(plan, sheets, finding);
   const before = planFindingsOf(plan, sheets).filter(isGrave);
   const left = planFindingsOf(after, sheets).filter(isGrave);
   const same = left.some((one) => one.code === finding.code && concerned(after, sheets, one).some((id) => parts.includes(id)));
@@ -61,7 +62,7 @@ export function fixAlternatives(plan: Plan, kept: Sheets, finding: Finding, opti
   const parts = concerned(plan, sheets, finding);
   const rids = (edits: readonly Edit[]) => {
     const result = edits.length > 0 ? applyEdits(plan, edits, sheets) : undefined;
-    return result?.ok === true && isRid(plan, result.plan, sheets, finding, parts);
+    return result?.ok === true && isRid(plan, result.plan, sheets, finding);
   };
   const anew = settled(plan, [], sheets, options);
   const assigned: readonly FixAlternative[] = rids(anew) ? [{ kind: 'assign', edits: anew }] : [];
@@ -79,7 +80,7 @@ export function fixAlternatives(plan: Plan, kept: Sheets, finding: Finding, opti
   });
   const fits = [...sheets.boards.keys()].flatMap((id) => {
     const fit = id === board.sheet.id || options.stop?.() ? undefined : boardFit(plan, sheets, id, options);
-    return fit && fit.verdict === 'fits' && isRid(plan, fit.plan, sheets, finding, parts) ? [fit] : [];
+    return fit && fit.verdict === 'fits' && isRid(plan, fit.plan, sheets, finding) ? [fit] : [];
   });
   const boards = fits
     .toSorted(compareFits)

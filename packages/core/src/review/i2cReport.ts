@@ -56,8 +56,8 @@ function addressRows(plan: Plan, sheets: Sheets, bus: Bus): readonly AddressRow[
   return placed.map(({ member, channel }, at): AddressRow => {
     const part = partSheetOrThrow(sheets, member.sheet).sheet;
     const besides = (part.bus.devices ?? []).flatMap((d) => (d.alsoAnswers ?? []).map((also) => also.address));
-    const options = addressOptions(plan, board, member, part).flatMap(({ addresses, straps }) => {
-      const edits = strapEdits(plan, board, member, part, straps) ?? [];
+    const options = addressOptions({ plan, board }, { placement: member, part }).flatMap(({ addresses, straps }) => {
+      const edits = strapEdits({ plan, board }, { placement: member, part }, straps) ?? [];
       return edits.length > 0 ? [{ addresses: addresses.filter((a) => !besides.includes(a)), edits }] : [];
     });
     const now = atOrThrow(claims, at);

@@ -11,7 +11,8 @@ import { findNets } from '../nets/nets';
 import { segmentsOf } from '../nets/segments';
 import { terminalsOf } from '../nets/terminals';
 import { boardOf, boardOrThrow, type Edit } from '../plan/edit';
-import type { Placement, Plan, TerminalKey } from '../plan/plan';
+import type { Plan, TerminalKey } from '../plan/plan';
+import type { PlacedPart } from '../plan/planContext';
 import { swapPart } from '../plan/swapPart';
 import { memoryLedger } from '../displays/memory';
 import { notedSheets } from '../sheets/notedSheets';
@@ -95,7 +96,7 @@ function measured(plan: Plan, sheets: Sheets, id: string, part: PartSheet) {
     privatePins: pins.size - shared,
     sharedPins: shared,
     wires: items.filter((item) => item.wire).length,
-    addresses: part.bus.devices ? addressOptions(plan, board, placement, part).length : undefined,
+    addresses: part.bus.devices ? addressOptions({ plan, board }, { placement, part }).length : undefined,
     mostPerSecond: mostPerSecond(plan, sheets, id, part),
     what: part.access?.what,
     ramBytes: memoryLedger(plan, sheets)?.lines.find((line) => line.placement === id)?.bytes ?? 0,
@@ -105,7 +106,7 @@ function measured(plan: Plan, sheets: Sheets, id: string, part: PartSheet) {
   };
 }
 
-function otherForm(plan: Plan, sheets: Sheets, placement: Placement, from: PartSheet, to: PartSheet): VariantRow | undefined {
+function otherForm(plan: Plan, sheets: Sheets, { placement, part: from }: PlacedPart, to: PartSheet): VariantRow | undefined {
   const swap = swapPart(plan, placement, from, to);
   const bare = previewEdits(plan, swap, sheets, planFindingsOf);
   if (!bare.ok) return undefined;
@@ -136,7 +137,7 @@ export function compareForms(plan: Plan, kept: Sheets, id: string): readonly Var
   if (!placement || !part || !boardOf(plan, sheets)) return undefined;
   return formsOf(sheets, part).flatMap((form): readonly VariantRow[] => {
     if (form.id !== part.id) {
-      const row = otherForm(plan, sheets, placement, part, form);
+      const row = otherForm(plan, sheets, { placement, part }, form);
       return row ? [row] : [];
     }
     const open = planFindingsOf(plan, sheets).filter((f) => f.code === 'terminal-unwired' && f.place.placements?.includes(id));

@@ -69,7 +69,10 @@ describe('the options of a part', () => {
   const sheets = shippedSheets();
   const options = (...edits: Parameters<typeof edited>[2][]) => {
     const plan = edited(stick(), sheets, add('m', 'motion-mpu6050'), ...edits);
-    return addressOptions(plan, boardOf(plan, sheets)!, plan.placements[0]!, sheets.parts.get('motion-mpu6050')!.sheet);
+    return addressOptions(
+      { plan, board: boardOf(plan, sheets)! },
+      { placement: plan.placements[0]!, part: sheets.parts.get('motion-mpu6050')!.sheet },
+    );
   };
 
   test('the present address first; a strap that is wired already counts as moved', () => {

@@ -1,7 +1,8 @@
 import type { PartSheet } from '../../sheets/partSheet';
-import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
+import { partSheet, type Sheets } from '../../sheets/sheetIndex';
 import { isReserved, strapStates } from '../../nets/addresses';
 import type { Placement, Plan } from '../../plan/plan';
+import type { PlacedPart, PlanOnBoard } from '../../plan/planContext';
 import { terminalKey } from '../../plan/plan';
 import type { AddressOption } from '../model/instance';
 import { strapEdits } from './strapEdits';
@@ -92,7 +93,7 @@ export function presentAddresses(plan: Plan, sheets: Sheets, placements: readonl
 
 /** The addresses that a part can be given in this plan, the present one first, then those with the fewest changes. Settings prevented by
  *  a locked wire or a missing rail are left out. */
-export function addressOptions(plan: Plan, board: IndexedBoard, placement: Placement, part: PartSheet): readonly AddressOption[] {
+export function addressOptions({ plan, board }: PlanOnBoard, { placement, part }: PlacedPart): readonly AddressOption[] {
   const now = strapStates(plan, placement, part);
   const present = addressesUnder(part, now);
   const here: readonly (AddressOption & { readonly edits: number })[] = present
@@ -101,7 +102,7 @@ export function addressOptions(plan: Plan, board: IndexedBoard, placement: Place
   // To solder a jumper on a part that is not wired yet moves nothing; on one that is, it is work done again.
   const inUse = part.terminals.list.some((t) => plan.wires[terminalKey(placement.id, t.id)] !== undefined);
   const other = settingsOf(part).flatMap(({ straps, addresses }) => {
-    const edits = strapEdits(plan, board, placement, part, straps);
+    const edits = strapEdits({ plan, board }, { placement, part }, straps);
     if (!edits || edits.length === 0) return [];
     const again = (e: (typeof edits)[number]): boolean =>
       e.kind === 'strap'

@@ -1,17 +1,14 @@
-import type { PartSheet } from '../../sheets/partSheet';
-import type { IndexedBoard } from '../../sheets/sheetIndex';
 import { strapState } from '../../nets/addresses';
 import type { Edit } from '../../plan/edit';
-import { type Placement, type Plan, terminalKey } from '../../plan/plan';
+import { terminalKey } from '../../plan/plan';
+import type { PlacedPart, PlanOnBoard } from '../../plan/planContext';
 import { tieEnd } from '../fit/railFit';
 
 /** The edits that set a placement's straps to the given states; null where a strap cannot be set (its wire is locked, or no rail of the
  *  board is safe for it). */
 export function strapEdits(
-  plan: Plan,
-  board: IndexedBoard,
-  placement: Placement,
-  part: PartSheet,
+  { plan, board }: PlanOnBoard,
+  { placement, part }: PlacedPart,
   wanted: { readonly [strap: string]: string },
 ): readonly Edit[] | null {
   const edits: Edit[] = [];
@@ -29,7 +26,7 @@ export function strapEdits(
       edits.push({ kind: 'unwire', placement: placement.id, terminal });
       continue;
     }
-    const end = tie && tieEnd(plan, board, placement, part, tie, strap.maxVolts);
+    const end = tie && tieEnd({ plan, board }, { placement, part }, tie, strap.maxVolts);
     if (!end || wire?.locked) return null;
     edits.push({ kind: 'wire', placement: placement.id, terminal, end });
   }

@@ -8,7 +8,8 @@ import type { IndexedBoard } from '../../sheets/sheetIndex';
 import { lineTerminal } from '../../nets/addresses';
 import { logicSupply } from '../../nets/feedRail';
 import type { Edit } from '../../plan/edit';
-import { type Placement, type Plan, terminalKey, type WireEnd } from '../../plan/plan';
+import { type Plan, terminalKey, type WireEnd } from '../../plan/plan';
+import type { PlacedPart, PlanOnBoard } from '../../plan/planContext';
 
 /** The supply range of a terminal: its own if the sheet states one, otherwise the part's. */
 export function supplyRange(part: PartSheet, terminal: PartTerminal): Range | undefined {
@@ -84,7 +85,7 @@ export function railsFor(board: IndexedBoard, part: PartSheet, terminal: PartTer
 }
 
 /** The rail that supplies a part: the connected one, otherwise the best suitable one. */
-function ownRail(plan: Plan, board: IndexedBoard, placement: Placement, part: PartSheet): Rail | undefined {
+function ownRail({ plan, board }: PlanOnBoard, { placement, part }: PlacedPart): Rail | undefined {
   const supply = logicSupply(part);
   const end = supply && plan.wires[terminalKey(placement.id, supply.id)]?.end;
   if (end) return end.to === 'rail' ? board.sheet.rails.list.find((rail) => rail.id === end.rail) : undefined;
@@ -93,32 +94,26 @@ function ownRail(plan: Plan, board: IndexedBoard, placement: Placement, part: Pa
 
 /** The rail to which a strap or an input is tied for a high level: the part's own supply, which defines its thresholds; behind a
  *  regulator, or if the supply exceeds the maximum of the strap, the best rail below that maximum. */
-export function tieRail(plan: Plan, board: IndexedBoard, placement: Placement, part: PartSheet, maxVolts?: number): Rail | undefined {
-  const own = part.supply?.regulator ? undefined : ownRail(plan, board, placement, part);
+export function tieRail(on: PlanOnBoard, placed: PlacedPart, maxVolts?: number): Rail | undefined {
+  const { supply } = placed.part;
+  const own = supply?.regulator ? undefined : ownRail(on, placed);
   if (own && own.volts.max <= (maxVolts ?? Infinity)) return own;
-  return strapRail(board, maxVolts ?? part.supply?.volts.max ?? 0);
+  return strapRail(on.board, maxVolts ?? supply?.volts.max ?? 0);
 }
 
 /** Where a wire goes that ties a terminal; undefined where no rail of the board is safe for it. */
-export function tieEnd(
-  plan: Plan,
-  board: IndexedBoard,
-  placement: Placement,
-  part: PartSheet,
-  tie: Tie,
-  maxVolts?: number,
-): WireEnd | undefined {
+export function tieEnd(on: PlanOnBoard, placed: PlacedPart, tie: Tie, maxVolts?: number): WireEnd | undefined {
   if (tie === 'ground') return { to: 'ground' };
   if (tie === 'supply') {
-    const rail = tieRail(plan, board, placement, part, maxVolts);
+    const rail = tieRail(on, placed, maxVolts);
     return rail && { to: 'rail', rail: rail.id };
   }
-  const terminal = lineTerminal(part, tie);
-  return terminal === undefined ? undefined : { to: 'terminal', placement: placement.id, terminal };
+  const terminal = lineTerminal(placed.part, tie);
+  return terminal === undefined ? undefined : { to: 'terminal', placement: placed.placement.id, terminal };
 }
 
 /** A part's supply to another rail, and with it the inputs that are tied to the rail it had: what is high for them moves along. */
-export function refeed(plan: Plan, placement: Placement, part: PartSheet, supply: string, rail: Rail): readonly Edit[] {
+export function refeed(plan: Plan, { placement, part }: PlacedPart, supply: string, rail: Rail): readonly Edit[] {
   const before = plan.wires[terminalKey(placement.id, supply)]?.end;
   const to = (terminal: string): Edit => ({ kind: 'wire', placement: placement.id, terminal, end: { to: 'rail', rail: rail.id } });
   const tied = part.terminals.list.filter(({ id, role, ties }) => {

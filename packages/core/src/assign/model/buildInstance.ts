@@ -1,4 +1,4 @@
-import type { PlanContext } from '../../plan/planContext';
+import type { PlanContext, PlanOnBoard } from '../../plan/planContext';
 import { firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import type { BoardPin } from '../../sheets/boardSheet';
 import { softwareKind } from '../../sheets/softwareBuses';
@@ -58,14 +58,13 @@ function blockedBy(pin: BoardPin, terminals: readonly PlanTerminal[]): string | 
   return name?.slice(0, name.indexOf('.'));
 }
 
-function itemOf(
-  plan: Plan,
-  board: IndexedBoard,
-  waste: Waste,
-  id: string,
-  terminals: readonly TerminalToPlace[],
-  occupied: Occupied,
-): Item {
+/** What the pins of a board are worth to others, and what is at them. */
+interface PinsNow {
+  readonly waste: Waste;
+  readonly occupied: Occupied;
+}
+
+function itemOf({ plan, board }: PlanOnBoard, { waste, occupied }: PinsNow, id: string, terminals: readonly TerminalToPlace[]): Item {
   const locked = terminals.find((t) => t.fixed);
   const used = unionOf(terminals);
   const moved = (pin: string) => terminals.filter((t) => pinOf(board, t) !== undefined && pinOf(board, t) !== pin).length;
@@ -110,7 +109,7 @@ function addressesOf(
   const placements = carried.length > 0 ? plan.placements.filter((p) => carried.includes(p.id)) : own.map((t) => t.placement);
   const beyond = presentAddresses(plan, sheets, reachedFrom(plan, sheets, placements));
   const besides = (taken: readonly number[]) => (taken.length > 0 ? { beyond: taken } : {});
-  if (!stay) return { addresses: addressOptions(plan, board, firstOrThrow(own).placement, firstOrThrow(own).part), ...besides(beyond) };
+  if (!stay) return { addresses: addressOptions({ plan, board }, firstOrThrow(own)), ...besides(beyond) };
   const present = presentAddresses(plan, sheets, placements);
   return {
     addresses: present.length > 0 ? [{ addresses: present, straps: {}, moved: 0 }] : [],
@@ -173,10 +172,9 @@ function memberOf(
 /** The lines of a kind that at least one member has, with the pins listed in the sheet. */
 function controllersOf(
   board: IndexedBoard,
-  waste: Waste,
+  { waste, occupied }: PinsNow,
   lines: ReadonlyMap<ControllerKind, ReadonlySet<string>>,
   locked: ReadonlySet<string>,
-  occupied: Occupied,
 ): readonly BusController[] {
   return board.sheet.controllers.list.flatMap((controller): BusController[] => {
     const wanted = lines.get(controller.kind);
@@ -285,7 +283,7 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, s
   const wanted = collect(terminalsToPlace(plan, sheets, board, scope));
   const occupied = scope.freeze ? occupiedBy(plan, sheets, board) : NOTHING;
   const waste = wasteOn(board);
-  const items = [...wanted.items].map(([id, terminals]) => itemOf(plan, board, waste, id, terminals, occupied));
+  const items = [...wanted.items].map(([id, terminals]) => itemOf({ plan, board }, { waste, occupied }, id, terminals));
   const lines = new Map<ControllerKind, Set<string>>();
   for (const terminals of wanted.members.values())
     for (const t of terminals) {
@@ -300,7 +298,7 @@ export function buildInstance(plan: Plan, sheets: Sheets, board: IndexedBoard, s
       .filter((t) => t.fixed)
       .flatMap((t) => pinOf(board, t) ?? []),
   );
-  const controllers = controllersOf(board, waste, lines, locked, occupied);
+  const controllers = controllersOf(board, { waste, occupied }, lines, locked);
   const members = [...wanted.members].map(([id, terminals]) =>
     memberOf({ plan, sheets, board }, controllers, id, terminals, scope.freeze === true),
   );

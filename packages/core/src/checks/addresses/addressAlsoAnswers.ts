@@ -7,16 +7,17 @@ import { partSheetOrThrow } from '../../sheets/sheetIndex';
 import type { Check, CheckContext, FindingDraft } from '../engine/check';
 import { alsoAnswersOf, moveStrap, takenBy } from './moveStrap';
 
-/** Parts that also respond to the address of another part on the same segment.
- *  @param among at least one of two is one of these
- *  @param taken addresses to which a part must not be strapped */
-function meetings(
-  context: CheckContext,
-  bus: Bus,
-  members: readonly Placement[],
-  among: (placement: string) => boolean,
-  taken: (placement: string) => ReadonlySet<number>,
-): readonly FindingDraft[] {
+/** Parts that hear each other. */
+interface Hearers {
+  readonly members: readonly Placement[];
+  /** At least one of two is one of these. */
+  readonly among: (placement: string) => boolean;
+  /** Addresses to which a part must not be strapped. */
+  readonly taken: (placement: string) => ReadonlySet<number>;
+}
+
+/** Parts that also respond to the address of another part on the same segment. */
+function meetings(context: CheckContext, bus: Bus, { members, among, taken }: Hearers): readonly FindingDraft[] {
   const also = alsoAnswersOf(context, members);
   if (also.length === 0) return [];
   const claims = members.flatMap((m) => addressesOf(context.plan, m, context.sheets));
@@ -46,10 +47,12 @@ function examineBus(context: CheckContext, bus: Bus): readonly FindingDraft[] {
   const { plan, sheets } = context;
   const anywhere = () => takenBy(context, [...bus.members, ...reachedFrom(plan, sheets, bus.members)]);
   return [
-    ...meetings(context, bus, bus.members, () => true, anywhere),
+    ...meetings(context, bus, { members: bus.members, among: () => true, taken: anywhere }),
     ...openChannels(plan, sheets, bus.members).flatMap(({ before, behind }) => {
-      const [all, isBehind] = [[...before, ...behind], (id: string) => behind.some((p) => p.id === id)];
-      return meetings(context, bus, all, isBehind, (id) => (isBehind(id) ? takenBy(context, all) : anywhere()));
+      const members = [...before, ...behind];
+      const isBehind = (id: string) => behind.some((p) => p.id === id);
+      const taken = (id: string) => (isBehind(id) ? takenBy(context, members) : anywhere());
+      return meetings(context, bus, { members, among: isBehind, taken });
     }),
   ];
 }

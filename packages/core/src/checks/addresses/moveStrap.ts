@@ -40,7 +40,7 @@ export function moveStrap(context: CheckContext, claim: Claim, taken: ReadonlySe
   const part = partSheetOrThrow(context.sheets, placement.sheet).sheet;
   for (const row of claim.device.addresses) {
     if (taken.has(row.address) || isReserved(row)) continue;
-    const edits = strapEdits(context.plan, context.board, placement, part, row.straps);
+    const edits = strapEdits(context, { placement, part }, row.straps);
     if (!edits || edits.length === 0) continue;
     const how = edits
       .map((edit) => (edit.kind === 'wire' ? edit.terminal : edit.kind === 'strap' ? `${edit.strap} ${edit.state}` : ''))

@@ -11,7 +11,7 @@ type Driven = Bus & { readonly controller: string };
 
 /** Whether the lines at the board's pins rise in time for a clock. */
 function risesFor({ plan, sheets }: CheckContext, bus: Driven, hz: number): boolean {
-  const inputs = (['sda', 'scl'] as const).flatMap((line) => pullUpInput(plan, sheets, bus, line, undefined, hz) ?? []);
+  const inputs = (['sda', 'scl'] as const).flatMap((line) => pullUpInput(plan, sheets, bus, { line, hz }) ?? []);
   return inputs.every((input) => !['missing', 'too-weak', 'both'].includes(busPullUps(input).verdict));
 }
 

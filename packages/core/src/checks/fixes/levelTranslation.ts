@@ -124,7 +124,7 @@ function otherRail(context: CheckContext, id: string, verdicts: readonly LevelVe
   for (const rail of railsFor(board, supply.part, supply.terminal)) {
     const end: WireEnd = { to: 'rail', rail: rail.id };
     if (endKey(end) === now || rail.direction === 'in') continue;
-    const edits = refeed(plan, supply.placement, supply.part, supply.terminal.id, rail);
+    const edits = refeed(plan, supply, supply.terminal.id, rail);
     if (!solves(context, edits, [id], verdicts)) continue;
     return [{ label: 'feed', data: { placement: { is: 'placement', id }, rail: { is: 'rail', rail: rail.id } }, grade: 'offered', edits }];
   }

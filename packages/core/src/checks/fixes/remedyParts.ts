@@ -41,7 +41,7 @@ export function moveWhere(context: CheckContext, item: PlanTerminal, accepts: (p
     .filter((pin) => accepts(pin) && keepsBus(context, item, pin.id));
   const starts = pins.find((pin) => bootsWith(pin, item.part, item.terminal));
   const pin = (starts ?? (restLevel(item.part, item.terminal) === undefined ? pins[0] : undefined))?.id;
-  return pin ? [rewire(item, { to: 'pin', pin }, 'move', { pin: { is: 'pin', pin } })] : [];
+  return pin ? [rewire(item, { to: 'pin', pin }, { label: 'move', data: { pin: { is: 'pin', pin } } })] : [];
 }
 
 /** An end on the board as findings and remedies name it. */
@@ -50,8 +50,15 @@ export function endDatum(end: Exclude<WireEnd, { readonly to: 'terminal' }>): Da
   return end.to === 'rail' ? { is: 'rail', rail: end.rail } : { is: 'words', text: 'GND' };
 }
 
+/** How a check says that a wire goes elsewhere: with one of its labels, what that names beside the terminal, and how safe it is. */
+interface RewireAs {
+  readonly label: string;
+  readonly data?: Remedy['data'];
+  readonly grade?: Remedy['grade'];
+}
+
 /** One wire to another end, under a label of the check. */
-export function rewire(item: PlanTerminal, end: WireEnd, label: string, data: Remedy['data'], grade: Remedy['grade'] = 'offered'): Remedy {
+export function rewire(item: PlanTerminal, end: WireEnd, { label, data = {}, grade = 'offered' }: RewireAs): Remedy {
   return {
     label,
     data: { terminal: { is: 'terminal', key: item.key }, ...data },

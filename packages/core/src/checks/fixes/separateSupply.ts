@@ -41,15 +41,17 @@ function supplyWires(board: IndexedBoard, id: string, part: PartSheet): readonly
   return edits;
 }
 
-/** Loads fed from the smallest regulator, and from the smallest source, that fits and is enough: no rail is overloaded by it.
- *  @param fits whether an output has the right voltage */
-function fedFromNew(
-  plan: Plan,
-  sheets: Sheets,
-  loads: readonly PlanTerminal[],
-  relieved: string | undefined,
-  fits: (output: Output) => boolean,
-): readonly SeparateSupply[] {
+/** What a supply is wanted for. */
+interface Wanted {
+  readonly loads: readonly PlanTerminal[];
+  /** The rail that has fewer loads then, if they have one. */
+  readonly relieved?: string;
+  /** Whether an output has the right voltage. */
+  readonly fits: (output: Output) => boolean;
+}
+
+/** Loads fed from the smallest regulator, and from the smallest source, that fits and is enough: no rail is overloaded by it. */
+function fedFromNew(plan: Plan, sheets: Sheets, { loads, relieved, fits }: Wanted): readonly SeparateSupply[] {
   const board = boardOrThrow(plan, sheets);
   const had = new Set(railReports(plan, sheets).flatMap((one) => (isOver(one) && one.rail.id !== relieved ? [one.rail.id] : [])));
   const found = [...sheets.parts.values()]
@@ -93,7 +95,7 @@ export function separateSupplies(plan: Plan, sheets: Sheets, placement: string, 
     ({ terminal, wire }) => terminal.role === 'supply.vcc' && wire?.end.to === 'rail' && wire.end.rail === rail,
   );
   if (!from || loads.length === 0 || loads.some(({ wire, placement: own }) => wire?.locked || own.onBoard)) return [];
-  return fedFromNew(plan, sheets, loads, rail, ({ volts }) => isSameNominal(volts, from.volts));
+  return fedFromNew(plan, sheets, { loads, relieved: rail, fits: ({ volts }) => isSameNominal(volts, from.volts) });
 }
 
 /** The ways to feed supply terminals of a part that no rail of the plan suits from a regulator or a source that is added.
@@ -104,7 +106,9 @@ export function missingSupplies(plan: Plan, sheets: Sheets, open: readonly PlanT
     ({ part, terminal }) => terminal.role === 'supply.vcc' && board && railsFor(board, part, terminal).length === 0,
   );
   if (!board || loads.length === 0) return [];
-  return fedFromNew(plan, sheets, loads, undefined, ({ volts }) =>
-    loads.every(({ part, terminal }) => isFed(board, part, terminal, { id: '', label: '', feed: '', direction: 'out', volts })),
-  );
+  return fedFromNew(plan, sheets, {
+    loads,
+    fits: ({ volts }) =>
+      loads.every(({ part, terminal }) => isFed(board, part, terminal, { id: '', label: '', feed: '', direction: 'out', volts })),
+  });
 }

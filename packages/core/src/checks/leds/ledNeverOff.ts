@@ -11,7 +11,7 @@ function toLogic({ terminals, board }: CheckContext, leds: readonly LedReport[])
   const rail = board.sheet.logicRail;
   return terminals
     .filter((item) => item.placement.id === firstOrThrow(leds).placement && item.terminal.role === 'supply.vcc' && !item.wire?.locked)
-    .map((item) => rewire(item, { to: 'rail', rail }, 'to-rail', { rail: { is: 'rail', rail } }));
+    .map((item) => rewire(item, { to: 'rail', rail }, { label: 'to-rail', data: { rail: { is: 'rail', rail } } }));
 }
 
 /** What is left across an LED whose pin is high, in volts: with nominal supplies, and at most. */

@@ -9,18 +9,13 @@ const HOLDS = 4;
 
 const most = ({ part }: ShifterLines): number => part.bus.maxWriteHz ?? part.bus.maxReadHz ?? Infinity;
 
-function draft(
-  context: CheckContext,
-  lines: ShifterLines,
-  level: 'clash' | 'hint',
-  items: ShifterLines['items'],
-  asks: number,
-): FindingDraft {
+/** @param asks the data rate that the lines need, in hertz */
+function draft(context: CheckContext, lines: ShifterLines, message: 'cannot' | 'holds', asks: number): FindingDraft {
+  const { placement, part, items } = lines;
   const keys = items.map((item) => item.key);
-  const { placement, part } = lines;
   return {
-    level,
-    message: level === 'clash' ? 'cannot' : 'holds',
+    level: message === 'cannot' ? 'clash' : 'hint',
+    message,
     place: { placements: [placement.id, firstOrThrow(items).placement.id], view: 'levels' },
     data: {
       shifter: { is: 'placement', id: placement.id },
@@ -67,10 +62,10 @@ export const shifterTooSlow: Check = {
       return ids.flatMap((id): FindingDraft[] => {
         const own = lines.items.filter((item) => item.placement.id === id);
         const hard = own.filter((item) => requiredHz(item) > most(lines));
-        if (hard.length > 0) return [draft(context, lines, 'clash', hard, Math.max(...hard.map(requiredHz)))];
+        if (hard.length > 0) return [draft(context, { ...lines, items: hard }, 'cannot', Math.max(...hard.map(requiredHz)))];
         const held = own.filter((item) => typicalHz(context, item) >= HOLDS * most(lines));
         if (held.length === 0 || !holdsClock(context, id)) return [];
-        return [draft(context, lines, 'hint', held, Math.max(...held.map((item) => typicalHz(context, item))))];
+        return [draft(context, { ...lines, items: held }, 'holds', Math.max(...held.map((item) => typicalHz(context, item))))];
       });
     }),
 };

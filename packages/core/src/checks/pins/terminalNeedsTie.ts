@@ -6,13 +6,14 @@ import { rewire } from '../fixes/remedyParts';
 
 /** Possible ties of an unconnected terminal: ground, a supply rail, or each tie that its sheet allows. Which level is active only the
  *  user knows. */
-function endsFor({ plan, board }: CheckContext, { part, placement, terminal }: PlanTerminal): readonly WireEnd[] {
+function endsFor(context: CheckContext, item: PlanTerminal): readonly WireEnd[] {
+  const { part, terminal } = item;
   if (terminal.role === 'ground') return [{ to: 'ground' }];
   if (terminal.role === 'supply.vcc')
-    return railsFor(board, part, terminal)
+    return railsFor(context.board, part, terminal)
       .slice(0, 1)
       .map(({ id }) => ({ to: 'rail', rail: id }));
-  return (terminal.ties ?? []).flatMap((tie) => tieEnd(plan, board, placement, part, tie) ?? []);
+  return (terminal.ties ?? []).flatMap((tie) => tieEnd(context, item, tie) ?? []);
 }
 
 /** A terminal to a rail, with the resistor that its sheet requires in that wire. */
@@ -20,8 +21,8 @@ function toRail({ plan }: CheckContext, item: PlanTerminal, end: WireEnd & { rea
   const { terminal, key } = item;
   const rail = { is: 'rail', rail: end.rail } as const;
   const ohms = terminal.seriesOhms;
-  if (ohms === undefined || plan.series[key] !== undefined) return rewire(item, end, 'to-rail', { rail });
-  const wired = rewire(item, end, 'to-rail-through', { rail, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } });
+  if (ohms === undefined || plan.series[key] !== undefined) return rewire(item, end, { label: 'to-rail', data: { rail } });
+  const wired = rewire(item, end, { label: 'to-rail-through', data: { rail, ohms: { is: 'quantity', value: ohms, unit: 'Ω' } } });
   return { ...wired, edits: [...wired.edits, { kind: 'series', ...splitKey(key), ohms }] };
 }
 
@@ -29,7 +30,7 @@ function toRail({ plan }: CheckContext, item: PlanTerminal, end: WireEnd & { rea
 const remedies = (context: CheckContext, item: PlanTerminal): readonly Remedy[] =>
   item.wire?.locked || item.placement.onBoard
     ? []
-    : endsFor(context, item).map((end) => (end.to === 'rail' ? toRail(context, item, end) : rewire(item, end, 'to-ground', {})));
+    : endsFor(context, item).map((end) => (end.to === 'rail' ? toRail(context, item, end) : rewire(item, end, { label: 'to-ground' })));
 
 function finding(context: CheckContext, item: PlanTerminal): readonly FindingDraft[] {
   const { ifOpen } = item.terminal;

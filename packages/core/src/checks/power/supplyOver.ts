@@ -28,7 +28,7 @@ function moved(context: CheckContext, line: SupplyLine, from: string): readonly 
   const [bad, high] = [badPairs(context).length, tooHigh(plan, sheets)];
   for (const rail of railsFor(board, supply.part, supply.terminal)) {
     if (rail.id === from || rail.direction === 'in') continue;
-    const edits = refeed(plan, supply.placement, supply.part, supply.terminal.id, rail);
+    const edits = refeed(plan, supply, supply.terminal.id, rail);
     const after = applyEdits(plan, edits, sheets);
     if (!after.ok || badPairs({ plan: after.plan, sheets }).length > bad || tooHigh(after.plan, sheets) > high) continue;
     const now = railReports(after.plan, sheets);

@@ -52,17 +52,23 @@ describe('supply-wrong', () => {
     const { sheet } = sheets.parts.get('multiplexer-tca9548a')!;
     const a0 = sheet.bus.straps!.find((s) => s.terminal === 'A0' || s.id === 'A0')!;
     const high0 = { [a0.id]: a0.states.find((s) => s.tie === 'supply')!.id };
-    const strapped = strapEdits(mux, boardOf(mux, sheets)!, mux.placements[0]!, sheet, high0)!;
+    const strapped = strapEdits({ plan: mux, board: boardOf(mux, sheets)! }, { placement: mux.placements[0]!, part: sheet }, high0)!;
     expect(strapped).toEqual([wire('x:A0', 'rail vbus')]);
-    expect(refeed(edited(mux, sheets, ...strapped), mux.placements[0]!, sheet, 'VCC', boardOf(mux, sheets)!.sheet.rails.list[0]!)).toEqual([
-      wire('x:VCC', 'rail 3v3'),
-      wire('x:A0', 'rail 3v3'),
-    ]);
+    expect(
+      refeed(
+        edited(mux, sheets, ...strapped),
+        { placement: mux.placements[0]!, part: sheet },
+        'VCC',
+        boardOf(mux, sheets)!.sheet.rails.list[0]!,
+      ),
+    ).toEqual([wire('x:VCC', 'rail 3v3'), wire('x:A0', 'rail 3v3')]);
     const motion = edited(stick(), sheets, add('x', 'motion-mpu6050'), ...power('x', 'vbus'));
     const part = sheets.parts.get('motion-mpu6050')!.sheet;
     const ad0 = part.bus.straps![0]!;
     const up = { [ad0.id]: ad0.states.find((s) => s.tie === 'supply')!.id };
-    expect(strapEdits(motion, boardOf(motion, sheets)!, motion.placements[0]!, part, up)).toEqual([wire('x:AD0', 'rail 3v3')]);
+    expect(strapEdits({ plan: motion, board: boardOf(motion, sheets)! }, { placement: motion.placements[0]!, part }, up)).toEqual([
+      wire('x:AD0', 'rail 3v3'),
+    ]);
   });
 
   test('a mode that must not be high is tied low again; what a part makes is taken off', () => {

@@ -37,15 +37,14 @@ function toFittingRail(context: CheckContext, item: PlanTerminal, accepts: (rail
   const rail = railsFor(context.board, item.part, item.terminal).find(accepts);
   const here = item.wire?.end.to === 'rail' ? item.wire.end.rail : undefined;
   if (!rail || rail.id === here || item.wire?.locked) return [];
-  const { placement, part, terminal } = item;
-  return [{ ...onto(item, rail), edits: refeed(context.plan, placement, part, terminal.id, rail) }];
+  return [{ ...onto(item, rail), edits: refeed(context.plan, item, item.terminal.id, rail) }];
 }
 
 const onto = (item: PlanTerminal, rail: Rail): Remedy =>
-  rewire(item, { to: 'rail', rail: rail.id }, 'to-rail', { rail: { is: 'rail', rail: rail.id } }, 'safe');
+  rewire(item, { to: 'rail', rail: rail.id }, { label: 'to-rail', data: { rail: { is: 'rail', rail: rail.id } }, grade: 'safe' });
 
 function toGround(item: PlanTerminal): readonly Remedy[] {
-  return item.wire?.locked ? [] : [rewire(item, { to: 'ground' }, 'to-ground', {}, 'safe')];
+  return item.wire?.locked ? [] : [rewire(item, { to: 'ground' }, { label: 'to-ground', grade: 'safe' })];
 }
 
 function supplyVoltage(context: CheckContext, item: PlanTerminal, rail: Rail): FindingDraft[] {
@@ -127,7 +126,7 @@ function examineTied(context: CheckContext, item: PlanTerminal, rail: Rail): Fin
   const { part, placement, terminal } = item;
   const strap = strapVolts(part, terminal.id);
   const remedies = () => {
-    const safe = tieRail(plan, board, placement, part, strap);
+    const safe = tieRail({ plan, board }, { placement, part }, strap);
     return safe && safe.id !== rail.id && !item.wire?.locked && item.wire?.end.to === 'rail' ? [onto(item, safe)] : [];
   };
   const tieFinding = (level: Level, message: string, more: Data) =>
@@ -158,7 +157,7 @@ function tiedOtherwise({ plan, board }: CheckContext, item: PlanTerminal): reado
   const [tie] = item.terminal.ties ?? [];
   if ((tie !== 'ground' && tie !== 'supply') || item.wire?.locked) return undefined;
   if (tie === 'ground') return toGround(item);
-  const rail = tieRail(plan, board, item.placement, item.part, strapVolts(item.part, item.terminal.id));
+  const rail = tieRail({ plan, board }, item, strapVolts(item.part, item.terminal.id));
   return rail && [onto(item, rail)];
 }
 

@@ -150,7 +150,7 @@ describe('a bus of a plan', () => {
   const bus = findBuses(plan, sheets)[0]!;
 
   test('every pull-up with its supply: the backpack pulls to 5 V, and the line rests above the logic supply', () => {
-    const given = pullUpInput(plan, sheets, bus, 'sda')!;
+    const given = pullUpInput(plan, sheets, bus, { line: 'sda' })!;
     expect(given.pullUps.map((p) => [p.id, p.ohms.typ])).toEqual([
       ['p0', 4700],
       ['p1', 10_000],
@@ -170,7 +170,7 @@ describe('a bus of a plan', () => {
       segment: 'i2c0',
       settings: { addedOhms: 2200, picofarads: 220, hz: 50_000 },
     });
-    const given = pullUpInput(set, sheets, findBuses(set, sheets)[0]!, 'scl')!;
+    const given = pullUpInput(set, sheets, findBuses(set, sheets)[0]!, { line: 'scl' })!;
     expect([given.pullUps.at(-1)!.ohms.typ, given.farads, given.hz]).toEqual([2200, 220e-12, 50_000]);
   });
 

@@ -32,7 +32,7 @@ const pullUpsOf = memoizeByContent(busPullUps);
 const linesAt = (plan: Plan, sheets: Sheets, bus: Bus, hz: number): readonly LinePullUps[] =>
   segmentsOf(plan, sheets, bus).flatMap((segment) =>
     (['sda', 'scl'] as const).flatMap((line) => {
-      const input = pullUpInput(plan, sheets, bus, line, segment, hz);
+      const input = pullUpInput(plan, sheets, bus, { line, segment, hz });
       return input ? [{ segment, line, input, pullUps: pullUpsOf(input) }] : [];
     }),
   );

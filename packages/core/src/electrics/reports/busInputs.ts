@@ -233,8 +233,9 @@ export function meantClock(plan: Plan, sheets: Sheets, board: IndexedBoard, bus:
 export const usualClock = (limits: readonly ClockLimit[]): number => Math.min(USUAL_HZ, limits[0]?.hz ?? USUAL_HZ);
 
 /** A segment of a line with all its pull resistors. */
-function lineSegmentOf(context: PlanContext, bus: Bus, segments: readonly Segment[], segment: Segment, line: I2cLine): LineSegment {
+function lineSegmentOf(context: PlanContext, bus: Bus, segment: Segment, line: I2cLine): LineSegment {
   const { plan, sheets, board } = context;
+  const segments = segmentsOf(plan, sheets, bus);
   const { via } = segment;
   const shifter = via && via.by !== 'channel' ? sideOf(context, via.placement, true) : undefined;
   const feed = shifter?.feed ?? (via ? feedOf(plan, sheets, board, via.placement.id) : logicFeed(board));
@@ -265,16 +266,23 @@ function lineSegmentOf(context: PlanContext, bus: Bus, segments: readonly Segmen
   };
 }
 
+/** One line of a segment of an I2C bus, at a clock. */
+interface LineAt {
+  readonly line: I2cLine;
+  /** By default the one at the board's pins. */
+  readonly segment?: Segment;
+  /** By default the clock that the bus is meant to have. */
+  readonly hz?: number;
+}
+
 /** The pull-ups of one line of a segment of an I2C bus, with the segments that are one with it while the line is low, ready to be
- *  calculated. Undefined where the plan's board is not known.
- *  @param segment the one at the board's pins where none is given
- *  @param hz the meant clock where none is given */
-export function pullUpInput(plan: Plan, sheets: Sheets, bus: Bus, line: I2cLine, segment?: Segment, hz?: number): PullUpInput | undefined {
+ *  calculated. Undefined where the plan's board is not known. */
+export function pullUpInput(plan: Plan, sheets: Sheets, bus: Bus, { line, segment, hz }: LineAt): PullUpInput | undefined {
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const segments = segmentsOf(plan, sheets, bus);
   const target = segments.find((s) => s.id === segment?.id) ?? segments[0];
-  const lineSegment = (one: Segment) => lineSegmentOf({ plan, sheets, board }, bus, segments, one, line);
+  const lineSegment = (one: Segment) => lineSegmentOf({ plan, sheets, board }, bus, one, line);
   const joined = joinedWith(segments, target).filter((one) => one !== target);
   return {
     ...lineSegment(target),

@@ -1,5 +1,5 @@
 import { firstOrThrow } from '../../collections/orThrow';
-import type { PlanContext } from '../../plan/planContext';
+import type { PlanContext, PlanOnBoard } from '../../plan/planContext';
 import { findNets, type Nets } from '../../nets/nets';
 import { isPulledUp } from '../../nets/pulled';
 import { type PlanTerminal, planTerminals } from '../../nets/terminals';
@@ -90,7 +90,7 @@ function consoleNote(board: IndexedBoard, nets: Nets, items: readonly PlanTermin
   return texts.length > 0 ? [{ note: 'console', text: [...new Set(texts)].join('; ') }] : [];
 }
 
-function serial(plan: Plan, board: IndexedBoard, nets: Nets, placement: Placement, items: readonly PlanTerminal[]): OtherLines {
+function serial({ plan, board }: PlanOnBoard, nets: Nets, placement: Placement, items: readonly PlanTerminal[]): OtherLines {
   const at = (role: string) => items.find((t) => t.terminal.role === role)?.terminal.label;
   return {
     kind: 'uart',
@@ -150,8 +150,7 @@ function ofItsOwn({ plan, sheets, board }: PlanContext, nets: Nets, placement: P
   if (kind === 'uart')
     return [
       serial(
-        plan,
-        board,
+        { plan, board },
         nets,
         placement,
         items.filter((t) => t.terminal.role.startsWith('uart.')),

@@ -38,6 +38,12 @@ const widthOf = ({ variants }: PlaceProblem['items'][number]): number =>
 /** Placements that are looked at to see whether there is one at all. */
 const FITTING = 3000;
 
+interface PlaceOptions {
+  readonly scope: Scope;
+  /** Most nodes of the search. */
+  readonly nodes: number | undefined;
+}
+
 interface Found {
   readonly problem: PlaceProblem;
   readonly placement: Placement;
@@ -45,7 +51,7 @@ interface Found {
 }
 
 /** The most that can be placed: if not everything fits, the widest part is left out, then the next. */
-function placeMost(plan: Plan, sheets: Sheets, breadboard: Breadboard, scope: Scope, nodes: number | undefined): Found | undefined {
+function placeMost(plan: Plan, sheets: Sheets, breadboard: Breadboard, { scope, nodes }: PlaceOptions): Found | undefined {
   const tooMuch: string[] = [];
   const isOff = isOffByChoice(plan);
   for (;;) {
@@ -104,7 +110,8 @@ export function lockedWithoutRoom(plan: Plan, sheets: Sheets): readonly string[]
  *  @returns undefined if the plan has no breadboard, its board's sheet is missing, or something locked has no room: see `lockedWithoutRoom` */
 export function placeHoles(plan: Plan, sheets: Sheets, scope: Scope = 'all', nodes?: number): HolePlacement | undefined {
   const { breadboard } = plan;
-  const found = breadboard && lockedWithoutRoom(plan, sheets).length === 0 ? placeMost(plan, sheets, breadboard, scope, nodes) : undefined;
+  const found =
+    breadboard && lockedWithoutRoom(plan, sheets).length === 0 ? placeMost(plan, sheets, breadboard, { scope, nodes }) : undefined;
   if (!breadboard || !found) return undefined;
   const { problem, placement, tooMuch } = found;
   const places = new Map<string, HolePlace>(tooMuch.map((id) => [id, { side: 'off' }]));

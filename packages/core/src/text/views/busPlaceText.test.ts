@@ -5,7 +5,7 @@ import { startPlan } from '../../plan/startPlan';
 import { busPlaces } from '../../review/busPlaces';
 import { shippedSheets } from '../../../tests/catalogue';
 import { add, edited } from '../../../tests/makePlan';
-import { busLabel, costText, nowhereText, placeHead } from './busPlaceText';
+import { busLabel, placeCostText, nowhereText, placeHead } from './busPlaceText';
 
 const sheets = shippedSheets();
 
@@ -24,7 +24,7 @@ test('a place says its pins in the order of a datasheet, who is there, and what 
   expect(busLabel(board, bus)).toBe('I2C1');
   expect(busLabel(board, { ...bus, controller: undefined })).toBe('I2C, no controller');
   const { now, places } = busPlaces(plan, sheets, bus.id)!;
-  const said = places.map((place) => `${placeHead(plan, board, place)}: ${costText(plan, sheets, bus, now, place)}`);
+  const said = places.map((place) => `${placeHead(plan, board, place)}: ${placeCostText(plan, sheets, { kind: bus.kind, now }, place)}`);
   expect(said).toContain(
     'I2C0 on GP4 (SDA) and GP5 (SCL), with Air, usual pins: 2 wires move · 400 kHz · new error: Address conflict: 0x38 on I2C0 (2 devices)',
   );
@@ -38,7 +38,7 @@ test('a frame rate is told where it is one that can be seen', () => {
   )!.plan;
   const bus = findBuses(plan, sheets)[0]!;
   const { now, places } = busPlaces(plan, sheets, bus.id)!;
-  expect(costText(plan, sheets, bus, now, places.at(-1)!)).toMatch(/8 MHz → 500 kHz · 24 → 1\.5 frames\/s/);
+  expect(placeCostText(plan, sheets, { kind: bus.kind, now }, places.at(-1)!)).toMatch(/8 MHz → 500 kHz · 24 → 1\.5 frames\/s/);
 });
 
 test('a bus that can be put nowhere else tells why', () => {

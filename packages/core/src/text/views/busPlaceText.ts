@@ -27,8 +27,14 @@ export function placeHead(plan: Plan, board: IndexedBoard, { title, pins, joins,
   return `${title} on ${listText(at)}${beside}${usual ? ', usual pins' : ''}`;
 }
 
+/** A bus where it is, to compare a place with. */
+interface BusNow {
+  readonly kind: Bus['kind'];
+  readonly now: BusSpeed;
+}
+
 /** What a place costs: wires that move, the clock and frame rate where they change, and what comes and goes. */
-export function costText(plan: Plan, sheets: Sheets, { kind }: Pick<Bus, 'kind'>, now: BusSpeed, place: BusPlace): string {
+export function placeCostText(plan: Plan, sheets: Sheets, { kind, now }: BusNow, place: BusPlace): string {
   const { moved, speed, added, gone, software } = place;
   const unit = clockUnit(kind);
   const clock = (hz: number | undefined) => (hz === undefined ? 'no clock' : formatSi(hz, unit));

@@ -93,7 +93,7 @@ function Proposed({ from, to, y }: { readonly from: number | undefined; readonly
 }
 
 /** The marks of one row. */
-export const ChartCells = memo(function HangCells({ id, layout, y, height, at, mark, next, choices, onDrop }: ChartCellsProps) {
+export const ChartCells = memo(function ChartCells({ id, layout, y, height, at, mark, next, choices, onDrop }: ChartCellsProps) {
   const Mark = MARKS[mark];
   const here = at ? layout.byId.get(at) : undefined;
   return (

@@ -9,7 +9,7 @@ import type { BusPlaces } from '@roof-chart/core/review/busPlaces';
 import { useReading } from '../../ui/useReading';
 import { useWorkbench } from '../../state/workbench';
 import styles from './Buses.module.css';
-import { busLabel, costText, nowhereText, placeHead } from '@roof-chart/core/text/views/busPlaceText';
+import { busLabel, placeCostText, nowhereText, placeHead } from '@roof-chart/core/text/views/busPlaceText';
 
 interface BusPlaceMenuProps {
   readonly plan: Plan;
@@ -38,7 +38,7 @@ function Places({ plan, bus }: BusPlaceMenuProps) {
           onClick={() => edit(place.edits, `put ${busLabel(board, bus)} on ${place.title}`)}
         >
           <span className={styles.placeHead}>{placeHead(plan, board, place)}</span>
-          <span className={styles.placeCosts}>{costText(plan, sheets, bus, now, place)}</span>
+          <span className={styles.placeCosts}>{placeCostText(plan, sheets, { kind: bus.kind, now }, place)}</span>
         </Menu.Item>
       ))}
       {blocked > 0 && (

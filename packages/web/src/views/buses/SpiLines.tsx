@@ -1,3 +1,4 @@
+import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import { endKey, type Plan } from '@roof-chart/core/plan/plan';
 import { rowId, type SpiReport, type SpiRow } from '@roof-chart/core/electrics/reports/spiReport';
 import type { Bus } from '@roof-chart/core/nets/buses';
@@ -24,7 +25,8 @@ function lineColumns({ pins }: Bus, { rows }: SpiReport, pinLabel: (pin: string)
 }
 
 /** A part of a chain, or the only one, with the lines that it is on: of a chain only the first is on MOSI. */
-function lineRow(plan: Plan, sheets: Sheets, row: SpiRow, id: string, at: number): LineRow {
+function lineRow(plan: Plan, sheets: Sheets, row: SpiRow, at: number): LineRow {
+  const id = atOrThrow(row.chain, at);
   const own = terminalsOf(plan, { id }, sheets);
   const lines = LINES.filter((line) => own.some((t) => t.terminal.role === `spi.${line}` && t.wire && (line !== 'mosi' || at === 0)));
   const select = (row.further ? row.select : own.find((t) => t.terminal.role === 'spi.cs'))?.wire?.end;
@@ -42,7 +44,7 @@ export function SpiLines({ plan, bus, sheet }: { readonly plan: Plan; readonly b
   const { sheets } = useWorkbench();
   const board = boardOf(plan, sheets);
   const columns = lineColumns(bus, sheet, (pin) => board?.pins.get(pin)?.label ?? pin);
-  const rows = sheet.rows.flatMap((row) => row.chain.map((id, at) => lineRow(plan, sheets, row, id, at)));
+  const rows = sheet.rows.flatMap((row) => row.chain.map((_, at) => lineRow(plan, sheets, row, at)));
   return (
     <section className={styles.section}>
       <h2>Lines and chip selects</h2>

@@ -17,7 +17,7 @@ function chart(plan: Plan, scope: WireScope = 'all') {
   const nets = findNets(plan, sheets);
   const blocks = boardBlocks(board);
   const result = reviewPlan(plan, sheets);
-  const groups = chartGroups({ plan, sheets, board }, nets, scope, result.ok ? result.review.findings : [], blocks);
+  const groups = chartGroups({ plan, sheets, board }, scope, result.ok ? result.review.findings : [], blocks);
   return {
     board,
     nets,

@@ -5,7 +5,7 @@ import { isFreeFor } from '@roof-chart/core/assign/fit/freePins';
 import { type PinSet, pinSetsOf } from '@roof-chart/core/assign/fit/pinSets';
 import type { Finding } from '@roof-chart/core/checks/engine/check';
 import type { Bus } from '@roof-chart/core/nets/buses';
-import type { Net, Nets } from '@roof-chart/core/nets/nets';
+import { findNets, type Net, type Nets } from '@roof-chart/core/nets/nets';
 import { singleLed } from '@roof-chart/core/nets/leds';
 import { type PlanTerminal, planTerminals } from '@roof-chart/core/nets/terminals';
 import { choicesOf } from '@roof-chart/core/sheets/boardSheet';
@@ -76,11 +76,11 @@ const NOWHERE: readonly string[] = [];
 /** Rows of the chart, part by part. */
 export function chartGroups(
   { plan, sheets, board }: PlanContext,
-  nets: Nets,
   scope: WireScope,
   findings: readonly Finding[],
   blocks: readonly ColumnBlock[],
 ): readonly ChartGroup[] {
+  const nets = findNets(plan, sheets);
   const wrong = wrongTerminals(findings);
   const groups = new Map<string, ChartRow[]>(plan.placements.map((p) => [p.id, []]));
   for (const item of planTerminals(plan, sheets)) {

@@ -20,16 +20,24 @@ export function rowModels(
   groups: readonly ChartGroup[],
   after: Plan | undefined,
 ): readonly { id: string; rows: readonly RowModel[] }[] {
-  return groups.map((group) => ({ id: group.id, rows: group.rows.map((row, at) => rowModel(plan, sheets, row, at, after)) }));
+  return groups.map(({ id, rows }) => ({
+    id,
+    rows: rows.map((row, at) => ({ ...rowModel(plan, sheets, row, at), ...(after ? changeIn(after, row.item) : {}) })),
+  }));
+}
+
+/** Where the wire of a terminal goes in another plan, where that is elsewhere. */
+function changeIn(after: Plan, { key, wire }: PlanTerminal): Pick<RowModel, 'next'> {
+  const next = after.wires[key]?.end;
+  if (next && !sameEnd(next, wire?.end)) return { next: columnOfEnd(next) };
+  return wire && !next ? { next: null } : {};
 }
 
 /** What the mark of a row adds to its accessible name. */
 const MARK_WORDS: { readonly [M in ChartRow['mark']]: string } = { does: '', locked: ', locked', clash: ', error' };
 
-function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: Plan | undefined): RowModel {
+function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number): RowModel {
   const { item } = row;
-  const next = after && !sameEnd(after.wires[item.key]?.end, item.wire?.end) ? after.wires[item.key]?.end : undefined;
-  const leaves = after && item.wire && !after.wires[item.key];
   const value = item.wire ? (dividerNames(plan, sheets, item.key) ?? wireEndText(plan, sheets, item.wire.end)) : '';
   // A current-setting terminal has a resistor and no wire.
   const own = item.wire || item.terminal.role !== 'external' ? [] : planComponents(plan, sheets).filter(({ key }) => key === item.key);
@@ -60,7 +68,6 @@ function rowModel(plan: Plan, sheets: Sheets, row: ChartRow, at: number, after: 
     could: row.could,
     at: row.at,
     mark: row.mark,
-    ...(next ? { next: columnOfEnd(next) } : leaves ? { next: null } : {}),
   };
 }
 

@@ -24,8 +24,8 @@ export function useChart(plan: Plan) {
   const buses = useMemo(() => findBuses(plan, sheets), [plan, sheets]);
   const items = useMemo(() => planTerminals(plan, sheets), [plan, sheets]);
   const groups = useMemo(
-    () => chartGroups({ plan, sheets, board }, nets, scope, findings, blocks),
-    [plan, sheets, board, nets, scope, findings, blocks],
+    () => chartGroups({ plan, sheets, board }, scope, findings, blocks),
+    [plan, sheets, board, scope, findings, blocks],
   );
   return { sheets, scope, findings, board, blocks, nets, buses, items, groups };
 }

@@ -107,6 +107,25 @@ function Results({
   );
 }
 
+/** How many of a part are added at once. */
+function Quantity({ value, onChange }: { readonly value: number; readonly onChange: (count: number) => void }) {
+  return (
+    <NumberInput
+      size="sm"
+      className={clsx(styles.quantity)}
+      aria-label="Quantity"
+      prefix="× "
+      title="How many to add at once"
+      min={1}
+      max={MOST_AT_ONCE}
+      clampBehavior="strict"
+      allowDecimal={false}
+      value={value}
+      onChange={(count) => onChange(Number(count) || 1)}
+    />
+  );
+}
+
 /** What is in the plan, and what could be added. */
 export function StockView() {
   const plan = useOpenPlan();
@@ -142,19 +161,7 @@ export function StockView() {
                 value={query}
                 onChange={setQuery}
               />
-              <NumberInput
-                size="sm"
-                className={clsx(styles.quantity)}
-                aria-label="Quantity"
-                prefix="× "
-                title="How many to add at once"
-                min={1}
-                max={MOST_AT_ONCE}
-                clampBehavior="strict"
-                allowDecimal={false}
-                value={count > 1 ? count : quantity}
-                onChange={(value) => setQuantity(Number(value) || 1)}
-              />
+              <Quantity value={count > 1 ? count : quantity} onChange={setQuantity} />
               <Button variant="default" size="sm" onClick={() => setIdentifying(true)}>
                 Identify by labels
               </Button>

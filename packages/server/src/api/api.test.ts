@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
+import type { Request, Response } from 'express';
 import request from 'supertest';
 import { clientOf, oled, sda } from '../../tests/client';
 import { serve, type Served } from '../../tests/serve';
 import { ENDPOINTS } from '@roof-chart/api/endpoints';
 import { goneEventSchema, revisionEventSchema } from '@roof-chart/api/planEvents';
+import { errorHandler } from './apiError';
 import { archiveRoutes } from './archiveRoutes';
 import { signIn } from '../web/signIn';
 import { sheetRoutes } from './sheetRoutes';
@@ -215,6 +217,8 @@ test('events tell the revision at once and after every change', async () => {
     return value;
   };
   expect(await said()).toBe(`event: revision\ndata: {"revision":1,"epoch":"${epoch}"}\n\n`);
+  // What happens to another plan is not told here.
+  await edit(await newPlan('Other'), 1, [oled]).expect(200);
   await edit(id, 1, [oled]).expect(200);
   expect(await said()).toBe(`event: revision\ndata: {"revision":2,"epoch":"${epoch}"}\n\n`);
   await api().delete(`/api/plans/${id}`).expect(204);
@@ -224,6 +228,38 @@ test('events tell the revision at once and after every change', async () => {
   abort.abort();
   server.closeAllConnections();
   server.close();
+});
+
+test('the server keeps 200 streams of events open and no more; where one closes there is room for another', async () => {
+  const id = await newPlan();
+  const server = served.app.listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  const { port } = server.address() as { port: number };
+  const open = (signal?: AbortSignal) =>
+    fetch(`http://127.0.0.1:${port}/api/plans/${id}/events`, signal ? { signal } : {}).then(({ status }) => status);
+  const first = new AbortController();
+  expect(await open(first.signal)).toBe(200);
+  expect(new Set(await Promise.all(Array.from({ length: 199 }, () => open())))).toEqual(new Set([200]));
+  expect(await open()).toBe(204);
+  first.abort();
+  let status = 204;
+  for (let n = 0; n < 100 && status !== 200; n += 1) {
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    status = await open();
+  }
+  expect(status).toBe(200);
+  server.closeAllConnections();
+  await new Promise((resolve) => server.close(resolve));
+});
+
+test('an error after the first byte of an answer is left to the server, which cuts the connection; nothing is written into the answer', () => {
+  const error = new Error('broken pipe');
+  const said: unknown[] = [];
+  const response = { headersSent: true, status: () => response, json: (body: unknown) => said.push(body) };
+  errorHandler((logged) => said.push(logged))(error, {} as Request, response as unknown as Response, (passed) =>
+    said.push(['next', passed]),
+  );
+  expect(said).toEqual([['next', error]]);
 });
 
 test('the catalogue is served whole', async () => {

@@ -41,7 +41,13 @@ test('a plan keeps its version, says that it uses the sheet, and so keeps it fro
   await edit(2, [{ kind: 'take-sheet', placement: 'light-1', version: 2 }]).expect(200);
   expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp', versions: [2], where: 'plan' }] });
   await edit(3, [{ kind: 'take-sheet', placement: 'light-1', version: 3 }]).expect(422);
-  expect((await api().delete('/api/sheets/my-lamp').expect(409)).body).toMatchObject({ error: { code: 'sheet-used', got: 'my-lamp' } });
+  const used = (words: string) => ({
+    code: 'sheet-used',
+    message: `The sheet is used by ${words} and was not removed.`,
+    path: 'id',
+    got: 'my-lamp',
+  });
+  expect((await api().delete('/api/sheets/my-lamp').expect(409)).body).toEqual({ error: used('“Lamp”') });
   await api().delete(`/api/plans/${plan.id}`).expect(204);
   // A deleted plan can be brought back: it would come back without its sheet.
   expect((await api().delete('/api/sheets/my-lamp').expect(409)).body).toMatchObject({
@@ -51,7 +57,7 @@ test('a plan keeps its version, says that it uses the sheet, and so keeps it fro
   await api().post(`/api/plans/${plan.id}/checkpoints`).send({ name: 'With lamp' }).expect(201);
   await edit(3, [{ kind: 'remove-placement', placement: 'light-1' }]).expect(200);
   expect(await uses()).toEqual({ plans: [{ plan: plan.id, name: 'Lamp: With lamp', versions: [2], where: 'saved version' }] });
-  await api().delete('/api/sheets/my-lamp').expect(409);
+  expect((await api().delete('/api/sheets/my-lamp').expect(409)).body).toEqual({ error: used('the saved version “Lamp: With lamp”') });
 });
 
 test('the numbers of a removed sheet are never given to other facts', async () => {

@@ -179,6 +179,7 @@ describe('bad input is answered with its place and changes nothing', () => {
       415,
       { code: 'unsupported' },
     ],
+    ['events of an ID that is none', () => api().get('/api/plans/NOT%20ONE/events'), 400, { path: 'id' }],
     ['a list with a question too many', () => api().get('/api/plans?order=name'), 400, { path: 'query.order' }],
     [
       'a revision that is over',

@@ -2,7 +2,7 @@ import type { Edit } from '@roof-chart/core/plan/edit';
 import { type TerminalKey, terminalKey } from '@roof-chart/core/plan/plan';
 import type { Settled } from '../workers/review.worker';
 import type { ReviewWorkers } from '../workers/reviewWorkers';
-import { Stopped } from '../workers/workerSeat';
+import { Stopped } from '../workers/restartableWorker';
 import type { AppThunk } from './store';
 
 /** Edits that trigger automatic assignment. Removing a wire is not among them, because a wire the user just removed must not return at

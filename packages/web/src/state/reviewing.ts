@@ -1,7 +1,7 @@
 import type { ReviewResult } from '@roof-chart/core/review/review';
 import { afterPaint } from '../workers/afterPaint';
 import type { ReviewWorkers } from '../workers/reviewWorkers';
-import { Stopped } from '../workers/workerSeat';
+import { Stopped } from '../workers/restartableWorker';
 import { reviewActions } from './reviewSlice';
 import { addAppListener, type Store } from './store';
 

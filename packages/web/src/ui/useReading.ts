@@ -1,7 +1,7 @@
 import type { Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Reviewer } from '../workers/review.worker';
-import { Stopped } from '../workers/workerSeat';
+import { Stopped } from '../workers/restartableWorker';
 import { useWorkbench } from '../state/workbench';
 
 /** A pasted text, as it was understood. */

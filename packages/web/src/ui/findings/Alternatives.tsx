@@ -7,7 +7,7 @@ import { counted } from '@roof-chart/core/quantity/format';
 import type { FixAlternative } from '@roof-chart/core/review/fixAlternatives';
 import { useAnnounce } from '../announcer';
 import { useWorkbench } from '../../state/workbench';
-import { Stopped } from '../../workers/workerSeat';
+import { Stopped } from '../../workers/restartableWorker';
 import { alternativeText } from '@roof-chart/core/text/fixAlternativeText';
 import styles from './FindingsRail.module.css';
 import { ChangeButton } from './RemedyButton';

@@ -7,7 +7,7 @@ import { askOne, type BenchPort, interview, ProbeSession, SESSION_WORDS, type Se
 import type { Plan, TerminalKey } from '@roof-chart/core/plan/plan';
 import { useAnnounce } from '../../ui/announcer';
 import { useWorkbench } from '../../state/workbench';
-import { Stopped } from '../../workers/workerSeat';
+import { Stopped } from '../../workers/restartableWorker';
 
 export const later = (milliseconds: number, act: () => void) => {
   const timer = setTimeout(act, milliseconds);

@@ -7,7 +7,7 @@ import { noRoomText } from '@roof-chart/core/text/views/holeText';
 import { useWorkbench } from '../../state/workbench';
 import { useAnnounce } from '../../ui/announcer';
 import type { PlacedHoles } from '../../workers/review.worker';
-import { Stopped } from '../../workers/workerSeat';
+import { Stopped } from '../../workers/restartableWorker';
 
 export interface Placing {
   readonly isBusy: boolean;

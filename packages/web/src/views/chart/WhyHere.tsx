@@ -9,7 +9,7 @@ import type { Role } from '@roof-chart/core/sheets/roles';
 import { sourceLine } from '@roof-chart/core/sheets/source';
 import type { IndexedBoard } from '@roof-chart/core/sheets/sheetIndex';
 import { useWorkbench } from '../../state/workbench';
-import { Stopped } from '../../workers/workerSeat';
+import { Stopped } from '../../workers/restartableWorker';
 import styles from './Chart.module.css';
 
 interface WhyHereProps {

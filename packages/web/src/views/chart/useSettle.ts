@@ -6,7 +6,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { WayOut } from '@roof-chart/core/review/ways/waysOut';
 import { useAnnounce } from '../../ui/announcer';
 import { useWorkbench } from '../../state/workbench';
-import { Stopped } from '../../workers/workerSeat';
+import { Stopped } from '../../workers/restartableWorker';
 import type { Settled } from '../../workers/review.worker';
 
 /** Time after which the best found is shown, in milliseconds. */

@@ -3,7 +3,7 @@ import type { Plan } from '@roof-chart/core/plan/plan';
 import type { Remote } from 'comlink';
 import { useWorkbench } from '../../state/workbench';
 import type { Reviewer } from '../../workers/review.worker';
-import { Stopped } from '../../workers/workerSeat';
+import { Stopped } from '../../workers/restartableWorker';
 
 /** How long a portion may keep the next edit's answers waiting, in milliseconds; portions grow and shrink to it. */
 const TURN = 30;

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { CalcResult, Calculation } from '@roof-chart/core/electrics/calculations/calculation';
 import type { Plan } from '@roof-chart/core/plan/plan';
 import { useWorkbench } from '../../state/workbench';
-import { Stopped } from '../../workers/workerSeat';
+import { Stopped } from '../../workers/restartableWorker';
 
 export type Answer = { readonly of: string; readonly result: CalcResult } | { readonly of: string; readonly problem: string };
 

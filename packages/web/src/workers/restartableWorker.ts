@@ -13,10 +13,10 @@ export class Stopped extends Error {
 /** Why a question has no answer: its worker died or did not answer in time, twice. */
 export class WorkerFailed extends Error {}
 
-/** The part of a worker that a seat needs; a test puts its own in the place. */
+/** The part of a worker that is needed here; a test puts its own in the place. */
 export type WorkerLike = Worker;
 
-export interface SeatOptions {
+export interface RestartableWorkerOptions {
   readonly sheets: readonly (BoardSheet | PartSheet)[];
   /** How long a question may take before its worker counts as stuck, in milliseconds. */
   readonly limitMs: number;
@@ -35,10 +35,10 @@ interface OpenWorker {
 const newWorker = (): WorkerLike => new Worker(new URL('./review.worker.ts', import.meta.url), { type: 'module', name: 'review' });
 
 /** One worker with the sheets, started on first use; a crashed or stuck worker is replaced once per request. */
-export class WorkerSeat {
+export class RestartableWorker {
   #open: OpenWorker | undefined;
 
-  constructor(private readonly options: SeatOptions) {}
+  constructor(private readonly options: RestartableWorkerOptions) {}
 
   /** @throws Stopped when the worker was stopped; WorkerFailed when it failed twice; what the question threw */
   async ask<T>(question: (reviewer: Remote<Reviewer>) => Promise<T>): Promise<T> {

@@ -30,7 +30,7 @@ test('Levels: two parts at 5 V go across together, channel by channel, and back 
   await saved(page);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(shifters).toBeHidden();
-  // One of the ways of a single part: two resistors from the drawer.
+  // One of the ways of a single part: two resistors on hand.
   await page.getByRole('main').getByRole('button', { name: 'Add a voltage divider at ECHO' }).click();
   await saved(page);
   const { plan } = await storedPlan(request, id);

@@ -206,9 +206,9 @@ export function arbitraryEdit(sheets: Sheets, boardId: string): fc.Arbitrary<Edi
       terminal,
       ohms: fc.option(fc.constantFrom(33, 330, 10_000)),
     }),
-    drawer: fc.record({
-      kind: fc.constant('drawer' as const),
-      drawer: fc.constantFrom({ series: 'E6' as const }, { series: 'E12' as const }, { series: 'own' as const, own: [330, 4700] }),
+    'values-on-hand': fc.record({
+      kind: fc.constant('values-on-hand' as const),
+      valuesOnHand: fc.constantFrom({ series: 'E6' as const }, { series: 'E12' as const }, { series: 'own' as const, own: [330, 4700] }),
     }),
     rate: fc.record({ kind: fc.constant('rate' as const), placement, perSecond: fc.option(fc.constantFrom(0, 1, 25)) }),
     radio: fc.record({ kind: fc.constant('radio' as const), on: fc.boolean() }),

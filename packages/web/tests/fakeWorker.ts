@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import nodeEndpoint from 'comlink/dist/umd/node-adapter';
-import type { WorkerLike } from '../src/workers/workerSeat';
+import type { WorkerLike } from '../src/workers/restartableWorker';
 
 /** What becomes of a question. */
 export type Mood = 'well' | 'stuck' | 'dies';

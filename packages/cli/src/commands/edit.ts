@@ -1,6 +1,7 @@
 import { firstOrThrow } from '@roof-chart/core/collections/orThrow';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { editsSchema } from '@roof-chart/core/plan/editSchema';
+import { upgradeEdits } from '@roof-chart/core/plan/upgradePlan';
 import { unsafePlace } from '@roof-chart/core/sheets/unsafePlace';
 import { OUT, PLAN, type CommandContext, type RegisterCommand } from '../command';
 import { applied, deliver, type Target } from '../deliver';
@@ -14,7 +15,7 @@ function edit({ io, open }: CommandContext, file: string, editsFile: string, opt
   const document = readJson(io, editsFile);
   const unsafe = unsafePlace(document);
   if (unsafe !== undefined) throw new InputFault(`${editsFile}: ${unsafe}: unknown key or nesting depth`);
-  const { error, value } = editsSchema.required().validate(document, { convert: false });
+  const { error, value } = editsSchema.required().validate(upgradeEdits(document), { convert: false });
   if (error) throw new InputFault(`${editsFile}: ${firstOrThrow(error.details).path.join('.') || 'the list'}: ${error.message}`);
   return deliver(io, applied(opened.plan, value as Edit[], opened.sheets), opened, options);
 }

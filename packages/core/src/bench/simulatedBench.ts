@@ -22,7 +22,7 @@ const TROUBLE_AFTER = 5;
 const FLOOD = 400;
 
 /** A small generator: the same seed is the same bench everywhere. */
-function drawer(seed: number): () => number {
+function randomFrom(seed: number): () => number {
   let state = seed >>> 0;
   return () => {
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
@@ -43,7 +43,7 @@ export class SimulatedBench {
 
   /** @throws RangeError when the plan's board is not known */
   constructor(plan: Plan, sheets: Sheets, { faults = [], seed = 1, trouble }: BenchOptions = {}) {
-    const draw = drawer(seed);
+    const draw = randomFrom(seed);
     const circuit = circuitOf(plan, sheets, faults, { resistor: () => 0.95 + draw() * 0.1 });
     const board = boardOf(plan, sheets);
     if (!circuit || !board) throw new RangeError(`plan ${plan.id}: its board ${plan.board.id} is not known`);

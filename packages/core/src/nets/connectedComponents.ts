@@ -110,7 +110,7 @@ function componentMade(
   placements: readonly Placement[],
   own: readonly (readonly [string, Entries])[],
 ): Plan {
-  const { board, busSettings, drawer, radio, softwareBuses } = plan;
+  const { board, busSettings, valuesOnHand, radio, softwareBuses } = plan;
   const there = new Set(placements);
   const controllers = buses.flatMap(({ id, members, controller }) =>
     members.some((m) => there.has(m)) ? [[id, controller] as const] : [],
@@ -119,7 +119,7 @@ function componentMade(
     board.id,
     board.version,
     busSettings,
-    drawer,
+    valuesOnHand,
     radio,
     softwareBuses,
     ...controllers.flat(),

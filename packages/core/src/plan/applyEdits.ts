@@ -11,7 +11,7 @@ import { built } from './edits/built';
 import { busSettings } from './edits/busSettings';
 import { colour } from './edits/colour';
 import { cutPullUps } from './edits/cutPullUps';
-import { drawer } from './edits/drawer';
+import { valuesOnHand } from './edits/valuesOnHand';
 import { lock } from './edits/lock';
 import { movePlacement } from './edits/movePlacement';
 import { place } from './edits/place';
@@ -54,7 +54,7 @@ const RULES: { readonly [K in EditKind]: EditRule<K> } = {
   'software-bus': softwareBus,
   'software-pwm': softwarePwm,
   'cut-pull-ups': cutPullUps,
-  drawer,
+  'values-on-hand': valuesOnHand,
   pull,
   'wire-note': wireNote,
   arrange,

@@ -29,10 +29,10 @@ describe('what an edit may carry', () => {
     [{ kind: 'bus-settings', segment: 'i2c0', settings: {} }, 'settings'],
     [{ kind: 'pull', placement: 's', terminal: 'SDA', pull: { ohms: -1, to: 'supply' } }, 'ohms'],
     [{ kind: 'pull', placement: 's', terminal: 'SDA', pull: { ohms: 1, to: 'sky' } }, 'to'],
-    [{ kind: 'drawer', drawer: { series: 'E7' } }, 'series'],
-    [{ kind: 'drawer', drawer: { series: 'own' } }, 'own'],
-    [{ kind: 'drawer', drawer: { series: 'own', own: [] } }, 'own'],
-    [{ kind: 'drawer', drawer: { series: 'own', own: [10, 10] } }, 'own'],
+    [{ kind: 'values-on-hand', valuesOnHand: { series: 'E7' } }, 'series'],
+    [{ kind: 'values-on-hand', valuesOnHand: { series: 'own' } }, 'own'],
+    [{ kind: 'values-on-hand', valuesOnHand: { series: 'own', own: [] } }, 'own'],
+    [{ kind: 'values-on-hand', valuesOnHand: { series: 'own', own: [10, 10] } }, 'own'],
     [{ kind: 'cut-pull-ups', placement: 's', cut: 'yes' }, 'cut'],
   ])('%j is refused and its place is named', (edit, place) => {
     expect(editSchema.validate(edit, { convert: false }).error?.message).toContain(place);
@@ -46,7 +46,7 @@ describe('what an edit may carry', () => {
   });
 });
 
-describe('cut pull-ups, resistors, drawer', () => {
+describe('cut pull-ups, resistors, values on hand', () => {
   test('only a module that has pull-ups can have them cut; what is cut is put back by undo', () => {
     expect(applyEdit(plan, { ...cut, placement: 'x' }, sheets)).toMatchObject({
       ok: false,
@@ -76,7 +76,7 @@ describe('cut pull-ups, resistors, drawer', () => {
       sheets,
       cut,
       pull,
-      { kind: 'drawer', drawer: { series: 'own', own: [330, 4700] } },
+      { kind: 'values-on-hand', valuesOnHand: { series: 'own', own: [330, 4700] } },
       {
         kind: 'bus-settings',
         segment: 'i2c0',
@@ -90,9 +90,9 @@ describe('cut pull-ups, resistors, drawer', () => {
 });
 
 test('a plan kept before there was any of this gets what is empty, and is valid', () => {
-  const { pulls: _pulls, drawer: _drawer, ...before } = plan;
+  const { pulls: _pulls, valuesOnHand: _valuesOnHand, ...before } = plan;
   const upgraded = upgradePlan(before as never);
-  expect([upgraded.pulls, upgraded.drawer]).toEqual([{}, { series: 'E12' }]);
+  expect([upgraded.pulls, upgraded.valuesOnHand]).toEqual([{}, { series: 'E12' }]);
   expect(planSchema.validate(upgraded).error).toBeUndefined();
-  expect((planSchema.validate(before).value as { drawer: unknown }).drawer).toEqual({ series: 'E12' });
+  expect((planSchema.validate(before).value as { valuesOnHand: unknown }).valuesOnHand).toEqual({ series: 'E12' });
 });

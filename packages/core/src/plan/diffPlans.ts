@@ -168,7 +168,9 @@ function settingEdits(before: Plan, to: Plan): readonly Edit[] {
     ...(JSON.stringify(from.breadboard) === JSON.stringify(to.breadboard)
       ? []
       : [{ kind: 'breadboard' as const, breadboard: to.breadboard }]),
-    ...(JSON.stringify(from.drawer) === JSON.stringify(to.drawer) ? [] : [{ kind: 'drawer' as const, drawer: to.drawer }]),
+    ...(JSON.stringify(from.valuesOnHand) === JSON.stringify(to.valuesOnHand)
+      ? []
+      : [{ kind: 'values-on-hand' as const, valuesOnHand: to.valuesOnHand }]),
     ...(from.radio === to.radio ? [] : [{ kind: 'radio' as const, on: to.radio }]),
   ];
 }

@@ -6,7 +6,7 @@ import type {
   Breadboard,
   Built,
   BusSettings,
-  Drawer,
+  ValuesOnHand,
   Driver,
   HolePlace,
   LadderValues,
@@ -92,7 +92,7 @@ export type Edit =
   | { readonly kind: 'capacitors'; readonly placement: string; readonly there: boolean }
   /** The reference designator of a component; `null`: the next free number. */
   | { readonly kind: 'reference'; readonly component: string; readonly name: string | null }
-  | { readonly kind: 'drawer'; readonly drawer: Drawer }
+  | { readonly kind: 'values-on-hand'; readonly valuesOnHand: ValuesOnHand }
   /** `null`: default rate of the part's sheet. */
   | { readonly kind: 'rate'; readonly placement: string; readonly perSecond: number | null }
   | { readonly kind: 'radio'; readonly on: boolean }

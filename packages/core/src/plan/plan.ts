@@ -44,7 +44,7 @@ export interface Pull {
 }
 
 /** Resistor values on hand: a series of preferred values, or a custom list in ohms. */
-export interface Drawer {
+export interface ValuesOnHand {
   readonly series: 'E3' | 'E6' | 'E12' | 'E24' | 'E48' | 'E96' | 'E192' | 'own';
   readonly own?: readonly number[];
 }
@@ -231,7 +231,7 @@ export interface Plan {
   readonly places: { readonly [item: string]: HolePlace };
   /** By placement. */
   readonly layout: { readonly [module: string]: ModulePlace };
-  readonly drawer: Drawer;
+  readonly valuesOnHand: ValuesOnHand;
   /** Update rate by placement, in Hz. */
   readonly rates: { readonly [placement: string]: number };
   /** Whether the program uses the radio of a board that has one: it may take pins' abilities away. */
@@ -255,7 +255,7 @@ export const PLAN_LIMITS = {
   ownGlyphs: 8,
   pictures: 20,
   ladderKeys: 16,
-  drawerValues: 200,
+  valuesOnHand: 200,
   steps: 2000,
   references: 2000,
   places: 1000,
@@ -321,7 +321,7 @@ export const PLAN_DEFAULTS = {
   breadboard: null,
   places: {},
   layout: {},
-  drawer: { series: 'E12' },
+  valuesOnHand: { series: 'E12' },
   rates: {},
   // A board with a radio is most often bought for it; to leave it on is the careful assumption.
   radio: true,

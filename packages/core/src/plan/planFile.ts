@@ -9,7 +9,7 @@ import { boardSheet, partSheet, type SheetRef, type Sheets } from '../sheets/she
 import { unsafePlace } from '../sheets/unsafePlace';
 import type { Plan } from './plan';
 import { planSchema } from './planSchema';
-import { upgradePlan } from './upgradePlan';
+import { renamedFields, upgradePlan } from './upgradePlan';
 
 type Sheet = BoardSheet | PartSheet;
 
@@ -45,7 +45,7 @@ export type PlanFileRead =
 export function readPlanFile(document: unknown): PlanFileRead {
   const unsafe = unsafePlace(document);
   if (unsafe !== undefined) return { ok: false, path: unsafe, fault: 'unknown key or nesting depth' };
-  const { error, value } = fileSchema.validate(document, { convert: false, errors: { label: false } });
+  const { error, value } = fileSchema.validate(renamedFields(document), { convert: false, errors: { label: false } });
   if (error) return { ok: false, path: firstOrThrow(error.details).path.join('.') || 'the document', fault: error.message };
   const { sheets: documents = [], ...plan } = value as Plan & { readonly sheets?: readonly unknown[] };
   const sheets: Sheet[] = [];

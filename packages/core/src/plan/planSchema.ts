@@ -6,7 +6,7 @@ import {
   BREADBOARD_ROWS,
   type Built,
   type BusSettings,
-  type Drawer,
+  type ValuesOnHand,
   type Driver,
   DRIVER_KINDS,
   HOLE_SIDES,
@@ -201,9 +201,9 @@ export const itemSchema = Joi.string().pattern(
   'board, part or component',
 );
 export const pullSchema = strictObject<Pull>({ ohms: ohmsSchema, to: Joi.valid('supply', 'ground') });
-export const drawerSchema = strictObject<Drawer>({
+export const valuesOnHandSchema = strictObject<ValuesOnHand>({
   series: Joi.valid('E3', 'E6', 'E12', 'E24', 'E48', 'E96', 'E192', 'own'),
-  own: optional(Joi.array().items(ohmsSchema).min(1).max(PLAN_LIMITS.drawerValues).unique()),
+  own: optional(Joi.array().items(ohmsSchema).min(1).max(PLAN_LIMITS.valuesOnHand).unique()),
 }).when('.series', { is: 'own', then: Joi.object({ own: Joi.required() }) });
 export const rateSchema = Joi.number().min(0).max(10_000);
 
@@ -259,7 +259,7 @@ export const planSchema = strictObject<Plan>({
   breadboard: defaulted(breadboardSchema.allow(null), null),
   places: defaulted(Joi.object().pattern(itemSchema, holePlaceSchema).max(PLAN_LIMITS.places), {}),
   layout: defaulted(Joi.object().pattern(idSchema, modulePlaceSchema).max(PLAN_LIMITS.placements), {}),
-  drawer: defaulted(drawerSchema, { series: 'E12' }),
+  valuesOnHand: defaulted(valuesOnHandSchema, { series: 'E12' }),
   rates: defaulted(Joi.object().pattern(idSchema, rateSchema).max(PLAN_LIMITS.placements), {}),
   radio: defaulted(Joi.boolean(), true),
 }).required();

@@ -38,14 +38,14 @@ export function valuesOf(series: Series, min: number, max: number): readonly num
 }
 
 /** The values on hand: of a series or a custom list, within bounds, ascending.
- *  @example drawerValues({ series: 'own', own: [4700, 330] }, 100, 1e6) // [330, 4700] */
-export function drawerValues(
-  drawer: { readonly series: Series | 'own'; readonly own?: readonly number[] },
+ *  @example valuesWithin({ series: 'own', own: [4700, 330] }, 100, 1e6) // [330, 4700] */
+export function valuesWithin(
+  onHand: { readonly series: Series | 'own'; readonly own?: readonly number[] },
   min: number,
   max: number,
 ): readonly number[] {
-  if (drawer.series !== 'own') return valuesOf(drawer.series, min, max);
-  return (drawer.own ?? []).filter((value) => value >= min && value <= max).toSorted((a, b) => a - b);
+  if (onHand.series !== 'own') return valuesOf(onHand.series, min, max);
+  return (onHand.own ?? []).filter((value) => value >= min && value <= max).toSorted((a, b) => a - b);
 }
 
 /** The one of some values that is nearest to another on a scale of ratios; undefined without any. */

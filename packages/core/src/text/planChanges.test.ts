@@ -27,7 +27,7 @@ test.each<[Edit, string]>([
   [{ kind: 'remove-placement', placement: 'k' }, 'Knob removed'],
   [{ kind: 'load', placement: 't', load: { units: 2, share: 0.5 } }, 'Text: quantity 2, 50 % on at once'],
   [{ kind: 'wish', placement: 'l', terminal: 'A', wish: { pin: 'GP3' } }, 'Lamp anode: prefers GP3'],
-  [{ kind: 'drawer', drawer: { series: 'E24' } }, 'values on hand: E24'],
+  [{ kind: 'values-on-hand', valuesOnHand: { series: 'E24' } }, 'values on hand: E24'],
   [{ kind: 'strap', placement: 't', strap: 'A0', state: 'bridged' }, 'Text A0: open → bridged'],
   [{ kind: 'lock', placement: 'k', terminal: 'SW', locked: true }, 'wire of Knob SW locked'],
   [

@@ -278,10 +278,10 @@ const CHANGE_TEXT: { readonly [K in keyof Plan]: ChangeText | null } = {
       if (!place) return `${name}: no place on the breadboard`;
       return place.side === 'off' ? `${name}: off the breadboard` : `${name}: ${placeText(after.breadboard, place)}`;
     })(before, after, sheets),
-  drawer: (before, after) =>
-    JSON.stringify(before.drawer) === JSON.stringify(after.drawer)
+  valuesOnHand: (before, after) =>
+    JSON.stringify(before.valuesOnHand) === JSON.stringify(after.valuesOnHand)
       ? []
-      : [`values on hand: ${after.drawer.own ? counted(after.drawer.own.length, 'value') : after.drawer.series}`],
+      : [`values on hand: ${after.valuesOnHand.own ? counted(after.valuesOnHand.own.length, 'value') : after.valuesOnHand.series}`],
   rates: entries('rates', (id, _, rate, names) =>
     rate === undefined ? `${names.part(id)}: default update rate` : `${names.part(id)}: update rate ${rate} Hz`,
   ),

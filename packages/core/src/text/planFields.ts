@@ -32,7 +32,7 @@ export const PLAN_FIELDS: FieldTexts = {
     breadboard: { label: 'Breadboard' },
     places: { label: 'Places on the breadboard', help: 'By board, part or component.' },
     layout: { label: 'Places in the wiring picture', help: 'By part.' },
-    drawer: { label: 'Values on hand' },
+    valuesOnHand: { label: 'Values on hand' },
     rates: { label: 'Update rates', unit: '1/s', help: 'By part.' },
     radio: { label: 'Radio in use' },
     sheets: { label: 'Sheets that the plan refers to' },
@@ -139,5 +139,5 @@ export const PLAN_FIELDS: FieldTexts = {
     at: { label: 'Modules above it' },
     turned: { label: 'Turned half round' },
   },
-  drawer: { series: { label: 'Preferred values' }, own: { label: 'Own values', unit: 'Ω' } },
+  valuesOnHand: { series: { label: 'Preferred values' }, own: { label: 'Own values', unit: 'Ω' } },
 };

@@ -74,3 +74,16 @@ test('the history tells who did what, and gives the edits that take a step back'
   await api().get(`/api/plans/${id}/history/9`).expect(404);
   await api().get(`/api/plans/${id}/history/x`).expect(400);
 });
+
+test('a page from before the server was updated sends an edit under its earlier name: it is done, once', async () => {
+  const id = await newPlan();
+  const batch = { batch: randomUUID(), edits: [{ kind: 'drawer', drawer: { series: 'E24' } }] };
+  await sendBatches(id, 1, [batch]).expect(200, { revision: 2 });
+  await sendBatches(id, 1, [batch]).expect(200, { revision: 2 });
+  expect(await stored(id)).toMatchObject({ revision: 2, plan: { valuesOnHand: { series: 'E24' } } });
+  const bad = { batch: randomUUID(), edits: [{ kind: 'drawer', drawer: { series: 'E7' } }] };
+  expect((await sendBatches(id, 2, [bad]).expect(400)).body).toMatchObject({
+    error: { path: 'body.batches.0.edits.0.valuesOnHand.series' },
+  });
+  expect((await sendBatches(id, 2, [null]).expect(400)).body).toMatchObject({ error: { path: 'body.batches.0' } });
+});

@@ -2,6 +2,7 @@ import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import { type Request, Router } from 'express';
 import { type EditAnswer, type EditRequest, editRequestSchema } from '@roof-chart/api/editBatches';
 import { type TakenRequest, takenRequestSchema } from '@roof-chart/api/takenBatches';
+import { upgradeEdits } from '@roof-chart/core/plan/upgradePlan';
 import type { SeenRevision } from '../store/editBatches';
 import type { EditOutcome, PlanStore } from '../store/planStore';
 import { ApiError, route, valid } from './apiError';
@@ -64,6 +65,19 @@ function answer(id: string, outcome: EditOutcome): number {
   }
 }
 
+/** A request of a page that is older than the server, with today's names of edits.
+ *  @param body of any shape */
+function withTodaysEdits(body: unknown): unknown {
+  const { batches } = (body ?? {}) as { readonly batches?: unknown };
+  if (!Array.isArray(batches)) return body;
+  const today = (batch: unknown): unknown => {
+    const { edits } = (batch ?? {}) as { readonly edits?: unknown };
+    const upgraded = upgradeEdits(edits);
+    return upgraded === edits ? batch : { ...(batch as object), edits: upgraded };
+  };
+  return { ...(body as object), batches: batches.map(today) };
+}
+
 /** Batches of edits, and which of them the server has. */
 export function planEditRoutes(store: PlanStore): Router {
   const router = Router();
@@ -73,7 +87,7 @@ export function planEditRoutes(store: PlanStore): Router {
     route((req, res) => {
       const id = planId(req);
       const revision = seenRevision(req);
-      const body = valid<EditRequest>(editRequestSchema.required(), req.body, 'body');
+      const body = valid<EditRequest>(editRequestSchema.required(), withTodaysEdits(req.body), 'body');
       const next = answer(id, store.edit(id, revision, body.batches, body.client));
       res.set('ETag', etag({ revision: next, epoch: store.epoch })).json({ revision: next } satisfies EditAnswer);
     }),

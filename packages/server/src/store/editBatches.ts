@@ -1,8 +1,9 @@
 import { type Client, LABEL_LENGTH, type SentBatch } from '@roof-chart/api/editBatches';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import { changeText } from '@roof-chart/core/text/planChanges';
-import type { EditProblem } from '@roof-chart/core/plan/edit';
+import type { Edit, EditProblem } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { upgradeEdits } from '@roof-chart/core/plan/upgradePlan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { checksum } from './checksum';
 import { BatchEntity, type BatchRow } from './rows';
@@ -37,6 +38,10 @@ export interface BatchGround {
   readonly at: string;
 }
 
+/** Whether a logged batch is the one that was sent, written before an edit had its present name. */
+const isInOldNames = ({ edits }: BatchRow, text: string): boolean =>
+  edits !== '' && JSON.stringify(upgradeEdits(JSON.parse(edits) as readonly Edit[])) === text;
+
 /** Applies batches in order and logs each with its inverse; stored batches are skipped. Does not store the plan itself. */
 export function applyBatches(ground: BatchGround, seen: number, batches: readonly SentBatch[], client?: Client): BatchesOutcome {
   const { statements, planId, sheets, at } = ground;
@@ -45,7 +50,7 @@ export function applyBatches(ground: BatchGround, seen: number, batches: readonl
     const text = JSON.stringify(sent.edits);
     return { sent, text, digest: checksum(text), taken: statements.first(BatchEntity, { planId, batch: sent.batch }) };
   });
-  const clash = looked.findIndex(({ taken, digest }) => taken && taken.digest !== digest);
+  const clash = looked.findIndex(({ taken, digest, text }) => taken && taken.digest !== digest && !isInOldNames(taken, text));
   if (clash >= 0) return { kind: 'clash', at: clash };
   let expected = seen;
   for (const [n, { sent, text, digest, taken }] of looked.entries()) {

@@ -1,5 +1,8 @@
 import { serve, editOnce, type Served } from '../../tests/serve';
+import type { Edit } from '@roof-chart/core/plan/edit';
+import { checksum } from './checksum';
 import { compactLog, historyOf, historyStep, replay } from './planLog';
+import type { BatchRow } from './rows';
 
 let served: Served;
 let id: string;
@@ -53,4 +56,31 @@ test('the history comes in pages', () => {
   const first = historyOf(statements(), id, 20);
   expect([first[0]!.revision, first.length]).toEqual([19, 18]);
   expect(historyOf(statements(), id, 2)).toEqual([]);
+});
+
+test('a database of before the values on hand had their name: the plan, its log and its steps read as today’s, and nothing is sent twice', () => {
+  const values = (series: 'E6' | 'E24'): Edit => ({ kind: 'values-on-hand', valuesOnHand: { series } });
+  editOnce(served.store, id, 31, 'v1', [values('E24')]);
+  editOnce(served.store, id, 32, 'v2', [values('E6')]);
+  const { connection } = served.database;
+  const asWrittenThen = (text: string) => text.replaceAll('"values-on-hand"', '"drawer"').replaceAll('"valuesOnHand"', '"drawer"');
+  for (const { id: row, edits, inverse } of connection.prepare('SELECT id, edits, inverse FROM batches').all() as BatchRow[])
+    connection
+      .prepare('UPDATE batches SET edits = ?, inverse = ?, digest = ? WHERE id = ?')
+      .run(asWrittenThen(edits), asWrittenThen(inverse), checksum(asWrittenThen(edits)), row);
+  for (const table of ['plans', 'bases'])
+    for (const { rowid, document } of connection.prepare(`SELECT rowid, document FROM ${table}`).all() as {
+      rowid: number;
+      document: string;
+    }[])
+      connection
+        .prepare(`UPDATE ${table} SET document = ?, checksum = ? WHERE rowid = ?`)
+        .run(asWrittenThen(document), checksum(asWrittenThen(document)), rowid);
+  expect(served.store.read(id)).toMatchObject({ revision: 33, plan: { valuesOnHand: { series: 'E6' } } });
+  expect(replay(statements(), id, served.sheets)).toEqual({ kind: 'equal', batches: 32 });
+  expect(historyStep(statements(), id, 33)).toMatchObject({ edits: [values('E6')], inverse: [values('E24')] });
+  expect(editOnce(served.store, id, 32, 'v2', [values('E6')])).toEqual({ kind: 'done', revision: 33 });
+  expect(editOnce(served.store, id, 32, 'v2', [values('E24')])).toMatchObject({ kind: 'clash' });
+  expect(compactLog(served.store.transactions, id, served.sheets, 1)).toBe(31);
+  expect(replay(statements(), id, served.sheets)).toEqual({ kind: 'equal', batches: 1 });
 });

@@ -4,6 +4,7 @@ import type { HistoryEntry, HistoryStep } from '@roof-chart/api/history';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { Edit } from '@roof-chart/core/plan/edit';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { upgradeEdits } from '@roof-chart/core/plan/upgradePlan';
 import type { Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { checksum } from './checksum';
 import { BaseEntity, BatchEntity, type BatchRow, PlanEntity } from './rows';
@@ -29,11 +30,14 @@ export function historyOf(statements: Statements, planId: string, before?: numbe
   return from < 0 ? [] : all.slice(from, from + HISTORY_PAGE).map(entryOf);
 }
 
+/** The edits of a row of the log, in today's shape. */
+const editsIn = (text: string): readonly Edit[] => upgradeEdits(JSON.parse(text) as Edit[]);
+
 /** One step with its edits and their inverse; undefined if it is no longer in the log. */
 export function historyStep(statements: Statements, planId: string, revision: number): HistoryStep | undefined {
   const row = statements.first(BatchEntity, { planId, revision });
   if (!row || row.edits === '') return undefined;
-  return { ...entryOf(row), edits: JSON.parse(row.edits) as Edit[], inverse: JSON.parse(row.inverse) as Edit[] };
+  return { ...entryOf(row), edits: editsIn(row.edits), inverse: editsIn(row.inverse) };
 }
 
 export type Replay =
@@ -75,7 +79,7 @@ export function replay(statements: Statements, planId: string, sheets: Sheets): 
   if (typeof log === 'string') return { kind: 'broken', reason: log };
   let plan = log.base;
   for (const batch of log.batches) {
-    const result = applyEdits(plan, JSON.parse(batch.edits) as Edit[], sheets);
+    const result = applyEdits(plan, editsIn(batch.edits), sheets);
     if (!result.ok) return { kind: 'refused', revision: batch.revision };
     plan = result.plan;
   }
@@ -99,7 +103,7 @@ export function compactLog(transactions: Transactions, planId: string, sheets: S
     const old = log.batches.slice(0, log.batches.length - kept);
     let plan = log.base;
     for (const batch of old) {
-      const result = applyEdits(plan, JSON.parse(batch.edits) as Edit[], sheets);
+      const result = applyEdits(plan, editsIn(batch.edits), sheets);
       if (!result.ok) return 0;
       plan = result.plan;
     }

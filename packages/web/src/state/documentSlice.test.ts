@@ -128,14 +128,14 @@ describe('edits of the open plan', () => {
     const lit = additionOf(plan, sheets, sheets.parts.get('led-red-5mm')!.sheet)!.plan;
     const store = createStore();
     store.dispatch(documentActions.opened({ plan: lit, revision: 1 }));
-    expect(store.dispatch(editPlan(sheets, [{ kind: 'drawer', drawer: { series: 'E96' } }], 'E96 on hand'))).toEqual({
+    expect(store.dispatch(editPlan(sheets, [{ kind: 'values-on-hand', valuesOnHand: { series: 'E96' } }], 'E96 on hand'))).toEqual({
       ok: true,
       label: 'E96 on hand',
     });
     const { document } = store.getState();
     expect(document.plan!.series['light-1:A']).not.toBe(lit.series['light-1:A']);
     expect(document.waiting).toMatchObject([
-      { label: 'E96 on hand, 1 value recalculated', edits: [{ kind: 'drawer' }, { kind: 'series', placement: 'light-1' }] },
+      { label: 'E96 on hand, 1 value recalculated', edits: [{ kind: 'values-on-hand' }, { kind: 'series', placement: 'light-1' }] },
     ]);
     store.dispatch(undoStep(sheets));
     expect(store.getState().document.plan).toEqual(lit);

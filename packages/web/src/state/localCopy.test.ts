@@ -71,6 +71,20 @@ test('two tabs offline keep their edits apart: none of either is lost, and each 
   expect(await adoptBatches(plan.id, 'right', { isOpen: everyoneGone, own: true })).toEqual([]);
 });
 
+test('what an earlier version kept here opens in today’s shape: the plan, its undo and its unsent edits', async () => {
+  const { valuesOnHand, layout: _later, ...rest } = planOf();
+  const plan = { ...rest, drawer: valuesOnHand } as unknown as Plan;
+  const then = [{ kind: 'drawer', drawer: { series: 'E24' } }] as unknown as Batch['edits'];
+  const now = [{ kind: 'values-on-hand', valuesOnHand: { series: 'E24' } }];
+  await writeGround(ground(plan));
+  await writeSteps(plan.id, 'tab-1', { past: [{ label: 'E24 on hand', edits: then, inverse: then }], future: [] });
+  await keepBatches(plan.id, 'tab-1', [{ id: 'v1', edits: then }]);
+  expect(await readGround(plan.id)).toEqual({ kind: 'ground', ground: ground({ ...rest, valuesOnHand, layout: {} }) });
+  const steps = { past: [{ label: 'E24 on hand', edits: now, inverse: now }], future: [] };
+  for (const tab of ['tab-1', 'fresh']) expect(await readSteps(plan.id, tab)).toEqual(steps);
+  expect(await adoptBatches(plan.id, 'tab-1', { isOpen: everyoneGone, own: true })).toEqual([{ id: 'v1', edits: now }]);
+});
+
 test('the edits of a plan that was closed stay until somebody sends them', async () => {
   const { store, keeper, plan } = keeping();
   store.dispatch(editPlan(sheets, [wire('a:A', 'GP2')], 'wire'));

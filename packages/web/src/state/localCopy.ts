@@ -1,5 +1,6 @@
 import { createStore, del, get, promisifyRequest, set, type UseStore } from 'idb-keyval';
 import type { Plan } from '@roof-chart/core/plan/plan';
+import { upgradeEdits, upgradePlan } from '@roof-chart/core/plan/upgradePlan';
 import type { Batch, Step } from './documentSlice';
 import { isBatch, keepBatches } from './waitingBatches';
 
@@ -58,7 +59,7 @@ export async function readGround(planId: string): Promise<GroundRead> {
     await takeOverFirstShape(planId);
     const value: unknown = await get(planId, grounds());
     if (value === undefined) return { kind: 'none' };
-    if (isLocalGround(value, planId)) return { kind: 'ground', ground: value };
+    if (isLocalGround(value, planId)) return { kind: 'ground', ground: { ...value, plan: upgradePlan(value.plan) } };
     await set(`${planId}/${crypto.randomUUID()}`, value, damaged());
     await del(planId, grounds());
     return { kind: 'damaged' };
@@ -87,13 +88,20 @@ export function isLocalSteps(value: unknown): value is LocalSteps {
   return typeof at === 'number' && Array.isArray(past) && Array.isArray(future) && [...past, ...future].every(isStep);
 }
 
+/** Steps that an earlier version kept, with today's names of edits. */
+function withTodaysNames({ past, future }: LocalSteps): Pick<LocalSteps, 'past' | 'future'> {
+  const today = (step: Step): Step => ({ ...step, edits: upgradeEdits(step.edits), inverse: upgradeEdits(step.inverse) });
+  return { past: past.map(today), future: future.map(today) };
+}
+
 /** Undo of this tab; in a fresh tab, that of the tab that was last at work. */
 export async function readSteps(planId: string, tab: string): Promise<Pick<LocalSteps, 'past' | 'future'>> {
   try {
     const own: unknown = await get(`${planId}/${tab}`, steps());
-    if (isLocalSteps(own)) return own;
+    if (isLocalSteps(own)) return withTodaysNames(own);
     const all = await steps()('readonly', (objects) => promisifyRequest<unknown[]>(objects.getAll(stepsRange(planId))));
-    return all.filter(isLocalSteps).sort((a, b) => b.at - a.at)[0] ?? { past: [], future: [] };
+    const last = all.filter(isLocalSteps).sort((a, b) => b.at - a.at)[0];
+    return last ? withTodaysNames(last) : { past: [], future: [] };
   } catch {
     return { past: [], future: [] };
   }

@@ -1,4 +1,5 @@
 import { createStore, promisifyRequest, type UseStore } from 'idb-keyval';
+import { upgradeEdits } from '@roof-chart/core/plan/upgradePlan';
 import type { Batch } from './documentSlice';
 
 /** A batch that the server has not acknowledged yet, as a record of its own: two tabs never write the same one. */
@@ -69,7 +70,8 @@ export async function adoptBatches(
     for (const record of left) objects.put({ ...record, tab }, keyOf(planId, record.batch.id));
     return own ? all.filter((record) => record.tab === tab || left.includes(record)) : left;
   });
-  return mine.map((record) => record.batch);
+  // An earlier version may have made them.
+  return mine.map(({ batch }) => ({ ...batch, edits: upgradeEdits(batch.edits) }));
 }
 
 /** The plans that have batches which no open tab sends. */

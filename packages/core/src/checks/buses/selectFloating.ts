@@ -1,5 +1,5 @@
 import { spiReport } from '../../electrics/reports/spiReport';
-import { drawerValues, nearestOf } from '../../quantity/series';
+import { valuesWithin, nearestOf } from '../../quantity/series';
 import type { Bus } from '../../nets/buses';
 import type { PlanTerminal } from '../../nets/terminals';
 import type { Check, CheckContext, FindingDraft, Remedy } from '../engine/check';
@@ -8,7 +8,7 @@ import type { Check, CheckContext, FindingDraft, Remedy } from '../engine/check'
 const USUAL = 10_000;
 
 function resistors(context: CheckContext, floating: readonly PlanTerminal[]): readonly Remedy[] {
-  const ohms = nearestOf(drawerValues(context.plan.drawer, 2000, 100_000), USUAL);
+  const ohms = nearestOf(valuesWithin(context.plan.valuesOnHand, 2000, 100_000), USUAL);
   if (ohms === undefined) return [];
   return [
     {

@@ -12,7 +12,7 @@ import { type PlanTerminal, planTerminals, terminalsOf } from '../../nets/termin
 import { applyEdits } from '../../plan/applyEdits';
 import type { Edit } from '../../plan/edit';
 import { endKey, type Plan, splitKey, type TerminalKey, type WireEnd } from '../../plan/plan';
-import { drawerValues } from '../../quantity/series';
+import { valuesWithin } from '../../quantity/series';
 import type { PartSheet } from '../../sheets/partSheet';
 import { PIN_ROLES } from '../../sheets/roles';
 import type { CheckContext, Datum, Remedy } from '../engine/check';
@@ -131,7 +131,7 @@ function otherRail(context: CheckContext, id: string, verdicts: readonly LevelVe
   return [];
 }
 
-/** A line of the board's that two resistors bring down, or nothing where none in the drawer do. */
+/** A line of the board's that two resistors bring down, or nothing where no values on hand do. */
 function dividerEdits(context: CheckContext, item: PlanTerminal): readonly Edit[] | undefined {
   const { plan, board } = context;
   if (wayOf(item) !== 'to-board' || plan.pulls[item.key] || plan.series[item.key]) return undefined;
@@ -144,7 +144,7 @@ function dividerEdits(context: CheckContext, item: PlanTerminal): readonly Edit[
   const bits =
     2 * Math.max(requiredHz(item), PIN_ROLES[item.terminal.role]?.line?.kind === 'spi' ? (bus.maxReadHz ?? bus.maxWriteHz ?? 1e6) : 0);
   for (const total of DIVIDERS) {
-    const values = drawerValues(plan.drawer, 330, 47e3);
+    const values = valuesWithin(plan.valuesOnHand, 330, 47e3);
     const { best } = divide({ input: driver.feed.volts, output, farads: LINE_FARADS, tolerance: USUAL_TOLERANCE, values, total });
     if (!best || best.mostBitsPerSecond < bits) continue;
     const at = { placement: item.placement.id, terminal: item.terminal.id };

@@ -1,11 +1,11 @@
 import { type AnalogSource, analogSources } from '../../electrics/reports/analogSource';
-import { drawerValues } from '../../quantity/series';
+import { valuesWithin } from '../../quantity/series';
 import type { Check, CheckContext, Remedy } from '../engine/check';
 
 /** A smaller fixed resistor: the largest on hand with which the input settles. */
 function smaller({ plan }: CheckContext, { item, set, maxOhms }: AnalogSource): readonly Remedy[] {
   const pull = plan.pulls[item.key];
-  const ohms = drawerValues(plan.drawer, 100, 1e6).findLast((value) => value <= maxOhms);
+  const ohms = valuesWithin(plan.valuesOnHand, 100, 1e6).findLast((value) => value <= maxOhms);
   if (set !== 'pull' || !pull || ohms === undefined) return [];
   return [
     {

@@ -6,7 +6,7 @@ import type { Check, CheckContext, FindingDraft, Remedy } from '../engine/check'
 /** How sure a reading is, the surest last. */
 const ORDER: readonly LadderReading['verdict'][] = ['overlap', 'thin', 'good'];
 
-/** Values of the drawer that tell the keys apart, where they do it better than those there are. */
+/** Values on hand that tell the keys apart, where they do it better than those there are. */
 function fitted({ plan, sheets }: CheckContext, { placement, count, reading }: LadderReport): readonly Remedy[] {
   const ladder = fitLadder(plan, count);
   if (!ladder) return [];

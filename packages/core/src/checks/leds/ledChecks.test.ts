@@ -13,7 +13,7 @@ import { assignPins } from '../../assign/assignPins';
 import { applyEdits } from '../../plan/applyEdits';
 import { boardOf, type Edit } from '../../plan/edit';
 import { newPlan, type Plan } from '../../plan/plan';
-import { drawerValues } from '../../quantity/series';
+import { valuesWithin } from '../../quantity/series';
 import { additionOf } from '../../review/addition';
 import { isAmong } from '../power/portCurrentOver';
 
@@ -30,9 +30,11 @@ describe('a lamp at a pin', () => {
     // (3.3 V − 2 V) / 5 mA less half of what the pin may drop: 170 Ω is 0.68 V at 4 mA.
     const [one] = ledReports(red, sheets);
     expect(one!.exactOhms).toBeCloseTo(1.3 / 5e-3 - 0.68 / 4e-3 / 2, 9);
-    const own = edited(red, sheets, { kind: 'drawer', drawer: { series: 'own', own: [100, 1000] } });
+    const own = edited(red, sheets, { kind: 'values-on-hand', valuesOnHand: { series: 'own', own: [100, 1000] } });
     expect(remedied('led-no-resistor', own, sheets).series).toEqual({ 'l:A': 1000 });
-    expect(findingsOf(edited(red, sheets, { kind: 'drawer', drawer: { series: 'own', own: [100] } }), sheets)[0]!.remedies).toEqual([]);
+    expect(
+      findingsOf(edited(red, sheets, { kind: 'values-on-hand', valuesOnHand: { series: 'own', own: [100] } }), sheets)[0]!.remedies,
+    ).toEqual([]);
   });
 
   test('a resistor at the cathode limits the current as one at the anode does, also for another LED at the same cathode', () => {
@@ -284,7 +286,7 @@ test('many lamps are more than all pins together carry', () => {
   ]).toEqual([true, false, true, false]);
 });
 
-test('on any board the value that fits is from the drawer, the worst case encloses the nominal, and no limit is passed', () => {
+test('on any board the value that fits is from the values on hand, the worst case encloses the nominal, and no limit is passed', () => {
   const ids = [...sheets.parts.values()].filter(({ sheet }) => sheet.terminals.list.some((t) => t.led)).map(({ sheet }) => sheet.id);
   fc.assert(
     fc.property(
@@ -292,10 +294,13 @@ test('on any board the value that fits is from the drawer, the worst case enclos
       fc.constantFrom(...ids),
       fc.constantFrom('E3' as const, 'E12' as const, 'E96' as const),
       (board, id, kind) => {
-        const empty = { ...newPlan('p', 'P', { id: board, version: sheets.boards.get(board)!.sheet.version }), drawer: { series: kind } };
+        const empty = {
+          ...newPlan('p', 'P', { id: board, version: sheets.boards.get(board)!.sheet.version }),
+          valuesOnHand: { series: kind },
+        };
         const addition = additionOf(empty, sheets, sheets.parts.get(id)!.sheet);
         if (!addition) return;
-        const values = drawerValues({ series: kind }, 10, 1e6);
+        const values = valuesWithin({ series: kind }, 10, 1e6);
         for (const one of ledReports(addition.plan, sheets)) {
           expect(values).toContain(one.ohms);
           expect(one.amps.min <= one.amps.typ! && one.amps.typ! <= one.amps.max).toBe(true);

@@ -39,7 +39,7 @@ describe('5 V out of a part', () => {
     ]);
   });
 
-  test('the two resistors are from the drawer, and leave a high that is one at every corner and never too much', () => {
+  test('the two resistors are from the values on hand, and leave a high that is one at every corner and never too much', () => {
     const plan = remedied('level-damage', echo, sheets);
     const [top, bottom] = [plan.series['d:ECHO']!, plan.pulls['d:ECHO']!];
     expect(bottom.to).toBe('ground');
@@ -48,10 +48,10 @@ describe('5 V out of a part', () => {
     const pair = levelPairs(plan, sheets).find((p) => p.key === 'd:ECHO' && p.way === 'to-board')!;
     expect(pair.mostVolts).toBeCloseTo(out(5.25, 1), 9);
     expect([pair.verdict, out(5.25, 1) < 3.5, out(4.5, -1) > 2]).toEqual(['good', true, true]);
-    const own = edited(echo, sheets, { kind: 'drawer', drawer: { series: 'own', own: [1000, 2000, 5600] } });
+    const own = edited(echo, sheets, { kind: 'values-on-hand', valuesOnHand: { series: 'own', own: [1000, 2000, 5600] } });
     const from = remedied('level-damage', own, sheets);
     expect([from.series['d:ECHO'], from.pulls['d:ECHO']!.ohms].every((ohms) => [1000, 2000, 5600].includes(ohms!))).toBe(true);
-    const none = edited(echo, sheets, { kind: 'drawer', drawer: { series: 'own', own: [330] } });
+    const none = edited(echo, sheets, { kind: 'values-on-hand', valuesOnHand: { series: 'own', own: [330] } });
     expect(
       findingsOf(none, sheets)
         .find((f) => f.code === 'level-damage')!

@@ -7,7 +7,7 @@ import type { Bus } from '../../nets/buses';
 import { terminalsOf } from '../../nets/terminals';
 import { applyEdits } from '../../plan/applyEdits';
 import type { Edit } from '../../plan/edit';
-import { drawerValues } from '../../quantity/series';
+import { valuesWithin } from '../../quantity/series';
 import { PIN_ROLES } from '../../sheets/roles';
 import { partSheet } from '../../sheets/sheetIndex';
 import type { Source } from '../../sheets/source';
@@ -130,7 +130,7 @@ export function cutFor(context: CheckContext, segment: BusSegment, ids: readonly
   };
   const others = rest.pullUps.filter((p) => p.id !== 'added');
   const rail = limits.find((limit) => limit.id === 'board')?.feed.rail;
-  const ohms = bestAdded(drawerValues(context.plan.drawer, 330, 100_000), (value) => ({
+  const ohms = bestAdded(valuesWithin(context.plan.valuesOnHand, 330, 100_000), (value) => ({
     verdict: isWell([...others, addedPullUp(value, { volts: rest.vdd, ...(rail === undefined ? {} : { rail }) })]) ? 'good' : 'other',
   }));
   if (ohms === undefined) return [];

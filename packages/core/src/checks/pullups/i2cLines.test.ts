@@ -84,11 +84,11 @@ describe('pullup-too-weak and the clock', () => {
     expect(said('pullup-too-weak', full)[0]).toMatch(/at least 1\.\d+ kΩ, the rise time at most 885 Ω\.$/);
   });
 
-  test('values come from the drawer: none that helps, none offered', () => {
+  test('values come from those on hand: none that helps, none offered', () => {
     const set = edited(one, sheets, settings({ hz: 400_000 }));
-    const drawer = (own: readonly number[]): Edit => ({ kind: 'drawer', drawer: { series: 'own', own } });
+    const onHand = (own: readonly number[]): Edit => ({ kind: 'values-on-hand', valuesOnHand: { series: 'own', own } });
     const offered = (own: readonly number[]) =>
-      findingsOf(edited(set, sheets, drawer(own)), sheets)
+      findingsOf(edited(set, sheets, onHand(own)), sheets)
         .find((f) => f.code === 'pullup-too-weak')!
         .remedies.map((r) => r.label);
     expect([offered([5100, 47]), offered([47])]).toEqual([['add', 'slower'], ['slower']]);

@@ -1,5 +1,5 @@
 import { firstOrThrow } from '../../collections/orThrow';
-import { nearestOf, drawerValues } from '../../quantity/series';
+import { nearestOf, valuesWithin } from '../../quantity/series';
 import { PIN_ROLES } from '../../sheets/roles';
 import type { Net } from '../../nets/nets';
 import { isPulledUp } from '../../nets/pulled';
@@ -23,7 +23,7 @@ function onBus(context: CheckContext, segment: BusSegment): FindingDraft {
 const ONE_WIRE = 4700;
 
 function resistorAt(context: CheckContext, item: PlanTerminal): readonly Remedy[] {
-  const ohms = nearestOf(drawerValues(context.plan.drawer, 1000, 10_000), ONE_WIRE);
+  const ohms = nearestOf(valuesWithin(context.plan.valuesOnHand, 1000, 10_000), ONE_WIRE);
   if (ohms === undefined) return [];
   return [
     {

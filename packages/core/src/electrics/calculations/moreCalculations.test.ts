@@ -240,7 +240,7 @@ describe('dividers', () => {
   });
 });
 
-test('one’s own values stand for a series; an empty drawer and values that are none are told', () => {
+test('one’s own values stand for a series; no values on hand and values that are none are told', () => {
   expect(run('led', { series: '100, 470, 1k' }).outputs).toMatchObject({ ohms: 470 });
   expect(() => run('led', { series: '' })).toThrow('series (empty): expected one of E3');
   expect(() => run('led', { series: '0, 5' })).toThrow('values above zero');

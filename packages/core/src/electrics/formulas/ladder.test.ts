@@ -13,7 +13,7 @@ function everyLadder(keys: number, values: readonly number[], tolerance: number)
 }
 
 /** A generator of its own, so that the draws are the same everywhere. */
-function drawer(seed: number): () => number {
+function randomFrom(seed: number): () => number {
   let state = seed;
   return () => {
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
@@ -21,7 +21,7 @@ function drawer(seed: number): () => number {
   };
 }
 
-test('up to five keys: no ladder of the drawer has a larger gap, by trying them all', () => {
+test('up to five keys: no ladder of the values on hand has a larger gap, by trying them all', () => {
   fc.assert(
     fc.property(
       fc.integer({ min: 1, max: 5 }),
@@ -43,7 +43,7 @@ test('six keys of E12 at 5 % are proved, and better than twenty thousand draws',
   const values = valuesOf('E12', 100, 100_000);
   const { best, proved } = ladder({ keys: 6, values, tolerance: 0.05 });
   expect([proved, best!.row.length]).toEqual([true, 5]);
-  const draw = drawer(1);
+  const draw = randomFrom(1);
   const pick = () => values[Math.floor(draw() * values.length)]!;
   for (let n = 0; n < runs(20_000); n += 1)
     expect(ladderGap({ tolerance: 0.05 }, pick(), [pick(), pick(), pick(), pick(), pick()])).toBeLessThanOrEqual(best!.gap + 1e-12);
@@ -56,7 +56,7 @@ test('six keys of E12 at 5 % are proved, and better than twenty thousand draws',
 test('sixteen keys at 1 %: within its nodes at least as good as a hundred thousand draws', () => {
   const values = valuesOf('E24', 100, 100_000);
   const { best } = ladder({ keys: 16, values, tolerance: 0.01 }, { nodes: 20_000 });
-  const draw = drawer(7);
+  const draw = randomFrom(7);
   const row = new Array<number>(15);
   let most = -Infinity;
   for (let n = 0; n < runs(100_000); n += 1) {
@@ -76,7 +76,7 @@ test('thresholds lie between neighbours, in rising order; the last below the sup
   }
 });
 
-test('too many keys, an empty drawer, a tolerance that is none: a sentence; keys that no values tell apart: none', () => {
+test('too many keys, no values on hand, a tolerance that is none: a sentence; keys that no values tell apart: none', () => {
   expect(() => ladder({ keys: 40, values: [1000], tolerance: 0.05 })).toThrow('keys 40: expected 1 to 16 on one pin');
   expect(() => ladder({ keys: 3, values: [], tolerance: 0.05 })).toThrow('at least one resistor value');
   expect(() => ladder({ keys: 3, values: [1000], tolerance: -0.1 })).toThrow('tolerance -0.1');

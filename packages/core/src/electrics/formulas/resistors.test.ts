@@ -54,8 +54,8 @@ describe('LED', () => {
         fc.double({ min: 1.2, max: 4, noNaN: true }),
         fc.integer({ min: 1, max: 40 }),
         fc.uniqueArray(fc.constantFrom(...E12), { minLength: 1, maxLength: 20 }),
-        (supply, vf, milliamps, drawer) => {
-          const values = drawer.toSorted((a, b) => a - b);
+        (supply, vf, milliamps, onHand) => {
+          const values = onHand.toSorted((a, b) => a - b);
           const result = led({
             supply: { min: supply * 0.95, typ: supply, max: supply * 1.05 },
             forwardVolts: { min: vf * 0.9, typ: vf, max: vf * 1.1 },

@@ -2,7 +2,7 @@ import type { PlanTerminal } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
 import type { Plan, WireEnd } from '../../plan/plan';
 import { typical } from '../../quantity/range';
-import { drawerValues } from '../../quantity/series';
+import { valuesWithin } from '../../quantity/series';
 import type { Sheets } from '../../sheets/sheetIndex';
 import { feedOf } from './busInputs';
 import { contrastDivider } from '../formulas/dividers';
@@ -21,7 +21,7 @@ export function biasEnds(
     volts: typical(feedOf(plan, sheets, board, placement.id).volts),
     glassVolts: typical(bias.belowSupplyVolts),
     trimmerOhms: bias.trimmerOhms,
-    values: drawerValues(plan.drawer, 10, 1e6),
+    values: valuesWithin(plan.valuesOnHand, 10, 1e6),
   });
   const fixed: readonly WireEnd[] = top === undefined || bottom === undefined ? [] : [{ to: 'divider', topOhms: top, bottomOhms: bottom }];
   return [{ to: 'trimmer', ohms: bias.trimmerOhms }, ...fixed];

@@ -10,9 +10,9 @@ import { calculatedTransistor } from './transistorFor';
 const sheets = shippedSheets();
 const lit = additionOf(stick(), sheets, sheets.parts.get('led-red-5mm')!.sheet)!.plan;
 const follow = (edit: Edit, plan = lit) => followValues(plan, edited(plan, sheets, edit), sheets);
-const E96: Edit = { kind: 'drawer', drawer: { series: 'E96' } };
+const E96: Edit = { kind: 'values-on-hand', valuesOnHand: { series: 'E96' } };
 
-test('a resistor with its calculated value follows the drawer; one that was chosen stays', () => {
+test('a resistor with its calculated value follows the values on hand; one that was chosen stays', () => {
   const before = lit.series['light-1:A']!;
   const [changed, ...others] = follow(E96);
   expect(others).toEqual([]);
@@ -49,19 +49,19 @@ test('the resistor of a driver follows the forward voltage of the LEDs on it', (
   expect((edit as { ohms: number }).ohms).toBeLessThan(set.series['helper-1:ISET']!);
 });
 
-test('a contrast divider follows the drawer; a locked one stays', () => {
+test('a contrast divider follows the values on hand; a locked one stays', () => {
   const lcd = edited(stick(), sheets, add('l', 'lcd-1602-parallel'), wire('l:VDD', 'rail vbus'), {
     kind: 'wire',
     placement: 'l',
     terminal: 'V0',
     end: { to: 'divider', topOhms: 4700, bottomOhms: 680 },
   });
-  const e3: Edit = { kind: 'drawer', drawer: { series: 'E3' } };
+  const e3: Edit = { kind: 'values-on-hand', valuesOnHand: { series: 'E3' } };
   expect(follow(e3, lcd)).toMatchObject([{ kind: 'wire', terminal: 'V0', end: { to: 'divider' } }]);
   expect(follow(e3, edited(lcd, sheets, { kind: 'lock', placement: 'l', terminal: 'V0', locked: true }))).toEqual([]);
 });
 
-test('a base resistor follows the drawer at its calculated value; the kind of transistor, a chosen value and a built one stay', () => {
+test('a base resistor follows the values on hand at its calculated value; the kind of transistor, a chosen value and a built one stay', () => {
   const bare = edited(stick(), sheets, add('r', 'relay-coil-5v'), wire('r:A1', 'rail vbus'), wire('r:A2', 'GP2'));
   const item = terminalsOf(bare, { id: 'r' }, sheets).find(({ terminal }) => terminal.id === 'A2')!;
   const driver = calculatedTransistor({ plan: bare, sheets, board: boardOf(bare, sheets)! }, item)!;

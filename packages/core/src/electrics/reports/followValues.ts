@@ -68,7 +68,7 @@ function transistorEdits(before: Plan, after: Plan, sheets: Sheets): readonly Ed
 /** What follows a change: LED resistors, current-setting resistors, base resistors and contrast dividers that had their calculated value get the new one.
  *  A value that was chosen otherwise, one that the change itself sets, and one marked as done on the bench stay.
  *  @param before the plan before the change
- *  @example followValues(plan, edited(plan, { kind: 'drawer', drawer: { series: 'E24' } }), sheets) // [{ kind: 'series', ohms: 240, ... }] */
+ *  @example followValues(plan, edited(plan, { kind: 'values-on-hand', valuesOnHand: { series: 'E24' } }), sheets) // [{ kind: 'series', ohms: 240, ... }] */
 export const followValues = (before: Plan, after: Plan, sheets: Sheets): readonly Edit[] =>
   before === after
     ? []

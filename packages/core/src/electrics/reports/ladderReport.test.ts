@@ -20,7 +20,7 @@ test('keys that lead to the supply: the first reads full scale, no key reads not
   expect(levels[2]!.typ).toBeCloseTo(4095 * (10_000 / 16_900), 6);
 });
 
-test('values that are too near overlap or are thin; the drawer has better ones', () => {
+test('values that are too near overlap or are thin; values on hand are better', () => {
   const near = onStick(keys(10_000, 22_000, 47_000, 4700));
   expectCheck('ladder-ambiguous', near, sheets, [
     {

@@ -4,7 +4,7 @@ import { terminalsOf } from '../../nets/terminals';
 import { boardOf } from '../../plan/edit';
 import type { LadderValues, Placement, Plan, TerminalKey } from '../../plan/plan';
 import { type Range, typical } from '../../quantity/range';
-import { drawerValues } from '../../quantity/series';
+import { valuesWithin } from '../../quantity/series';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
 import { feedOf, logicVolts } from './busInputs';
@@ -135,7 +135,7 @@ const MANY_KEYS_NODES = 20_000;
 
 /** The ladder from the values on hand with the largest distance between keys; undefined if no values separate them. */
 export function fitLadder(plan: Plan, keys: number): LadderValues | undefined {
-  const values = drawerValues(plan.drawer, 100, 100_000);
+  const values = valuesWithin(plan.valuesOnHand, 100, 100_000);
   if (values.length === 0) return undefined;
   const { best } = ladder({ keys, values, tolerance: USUAL_TOLERANCE }, keys > 6 ? { nodes: MANY_KEYS_NODES } : {});
   return best && { pull: best.pull, row: best.row };

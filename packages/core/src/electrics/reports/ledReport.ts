@@ -8,7 +8,7 @@ import { type PlanTerminal, planTerminals, terminalsOf } from '../../nets/termin
 import { boardOf, partOf } from '../../plan/edit';
 import { type Driver, type Plan, splitKey, type TerminalKey, terminalKey } from '../../plan/plan';
 import { type Range, typical } from '../../quantity/range';
-import { drawerValues } from '../../quantity/series';
+import { valuesWithin } from '../../quantity/series';
 import type { PartSheet } from '../../sheets/partSheet';
 import type { IndexedBoard, Sheets } from '../../sheets/sheetIndex';
 import { feedOf, logicVolts } from './busInputs';
@@ -50,7 +50,7 @@ export interface LedReport {
   readonly maxAmps: number;
   /** Absolute maximum of the LEDs alone, in amperes. */
   readonly ledAmps: number;
-  /** What a resistor to fit would be exactly, and from the drawer; undefined where the drawer has none so large. */
+  /** What a resistor to fit would be exactly, and from the values on hand; undefined where none is so large. */
   readonly exactOhms: number;
   readonly fitOhms: number | undefined;
 }
@@ -161,7 +161,7 @@ function exactOhms(circuit: Pick<LedReport, 'supply' | 'forwardVolts' | 'driveOh
 
 /** The smallest resistor on hand that keeps the worst-case LED current within a limit, in ohms; undefined if none is large enough. */
 export const ledResistor = (plan: Plan, led: LedReport, maxAmps: number): number | undefined =>
-  drawerValues(plan.drawer, 10, 1e6).find((value) => ledCurrent(led, value).max <= maxAmps * (1 + 1e-9));
+  valuesWithin(plan.valuesOnHand, 10, 1e6).find((value) => ledCurrent(led, value).max <= maxAmps * (1 + 1e-9));
 
 /** Whether the common of a part's LEDs is at a supply, so that the outputs take their current. */
 const isSunk = (part: PartSheet): boolean => part.polarity?.common === 'anode';
@@ -227,7 +227,7 @@ function ledOf(context: PlanContext, item: PlanTerminal, own: readonly PlanTermi
       maxAmps,
       ledAmps,
       exactOhms: exact,
-      fitOhms: drawerValues(plan.drawer, 10, 1e6).find((value) => value >= exact * (1 - 1e-9)),
+      fitOhms: valuesWithin(plan.valuesOnHand, 10, 1e6).find((value) => value >= exact * (1 - 1e-9)),
     },
   ];
 }

@@ -4,7 +4,7 @@ import { findNets, type Nets } from '../../nets/nets';
 import { isPulledUp } from '../../nets/pulled';
 import { type PlanTerminal, planTerminals } from '../../nets/terminals';
 import type { Placement, Plan } from '../../plan/plan';
-import { drawerValues, nearestOf } from '../../quantity/series';
+import { valuesWithin, nearestOf } from '../../quantity/series';
 import { PIN_ROLES } from '../../sheets/roles';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
 import { feedOf } from './busInputs';
@@ -125,7 +125,7 @@ function oneWire({ plan, sheets, board }: PlanContext, nets: Nets, items: readon
       {
         note: 'one-wire',
         pulled: items.some((item) => isPulledUp(plan, item)),
-        ohms: nearestOf(drawerValues(plan.drawer, 1000, 10_000), wanted),
+        ohms: nearestOf(valuesWithin(plan.valuesOnHand, 1000, 10_000), wanted),
         parasitic: parasitic.map((p) => p.id),
       },
       ...usualNotes(plan, items),

@@ -5,7 +5,7 @@ import { type Segment, segmentsOf } from '../../nets/segments';
 import { boardOf } from '../../plan/edit';
 import type { Plan } from '../../plan/plan';
 import { lazy } from '../../memo/lazy';
-import { drawerValues } from '../../quantity/series';
+import { valuesWithin } from '../../quantity/series';
 import type { PartSheet } from '../../sheets/partSheet';
 import { type IndexedBoard, partSheet, type Sheets } from '../../sheets/sheetIndex';
 import { busClock } from './busClock';
@@ -48,7 +48,7 @@ export interface SegmentReport {
   readonly overdriven: readonly Overdriven[];
   /** The parts that pull above the lowest of those limits. */
   readonly pullingHigher: readonly string[];
-  /** A value of the drawer to add where the pull-ups are missing or too weak, and adding one helps. */
+  /** A value on hand to add where the pull-ups are missing or too weak, and adding one helps. */
   readonly add: number | undefined;
   /** The fewest parts whose pull-ups must be disconnected because they are too strong; empty where that does not help. */
   readonly cut: readonly string[];
@@ -155,7 +155,7 @@ function segmentSheet(context: PlanContext, bus: Bus, segments: readonly Segment
   const { limits, overdriven } = highest;
   const add = lazy(() =>
     helps
-      ? bestAdded(drawerValues(plan.drawer, 330, 100_000), (ohms) =>
+      ? bestAdded(valuesWithin(plan.valuesOnHand, 330, 100_000), (ohms) =>
           busPullUps({ ...input, pullUps: [...others, addedPullUp(ohms, { volts: input.vdd })] }),
         )
       : undefined,

@@ -3,7 +3,7 @@ import { type MultiplexedLed, multiplexedLeds } from '../../nets/multiplexed';
 import { partOf } from '../../plan/edit';
 import { type Plan, splitKey, type TerminalKey, terminalKey } from '../../plan/plan';
 import { type Range, typical } from '../../quantity/range';
-import { drawerValues } from '../../quantity/series';
+import { valuesWithin } from '../../quantity/series';
 import { USUAL_TOLERANCE } from '../../quantity/tolerance';
 import type { PartSheet } from '../../sheets/partSheet';
 import { partSheet, partSheetOrThrow, type Sheets } from '../../sheets/sheetIndex';
@@ -44,7 +44,7 @@ function fewDigits(plan: Plan, { multiplex, currentSet }: PartSheet, leds: reado
   if (milliamps === undefined || !currentSet) return undefined;
   const maxAmps = milliamps / 1000;
   const most = (ohms: number) => currentSetAmps(currentSet, ohms, volts, USUAL_TOLERANCE).max;
-  return { digits, maxAmps, fitOhms: drawerValues(plan.drawer, 1000, 1e6).find((ohms) => most(ohms) <= maxAmps * (1 + 1e-9)) };
+  return { digits, maxAmps, fitOhms: valuesWithin(plan.valuesOnHand, 1000, 1e6).find((ohms) => most(ohms) <= maxAmps * (1 + 1e-9)) };
 }
 
 /** Every driver of the plan whose current a resistor sets. */
@@ -64,7 +64,7 @@ export const setDriversOf = memoizeByPair((plan: Plan, sheets: Sheets): readonly
         placement: placement.id,
         ohms,
         exactOhms: exact,
-        fitOhms: drawerValues(plan.drawer, 1000, 1e6).find((value) => value >= exact * (1 - 1e-9)),
+        fitOhms: valuesWithin(plan.valuesOnHand, 1000, 1e6).find((value) => value >= exact * (1 - 1e-9)),
         amps,
         few: fewDigits(plan, partSheetOrThrow(sheets, placement.sheet).sheet, leds, volts),
         totalAmps: amps && driverAmps(table, amps),

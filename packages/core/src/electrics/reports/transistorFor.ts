@@ -4,7 +4,7 @@ import type { PlanTerminal } from '../../nets/terminals';
 import { partOf } from '../../plan/edit';
 import type { Driver } from '../../plan/plan';
 import { typical } from '../../quantity/range';
-import { drawerValues } from '../../quantity/series';
+import { valuesWithin } from '../../quantity/series';
 import { logicVolts } from './busInputs';
 import { baseAmps, digitAmps, type LedReport, ledReports, pinLimit } from './ledReport';
 import { BASE_VOLTS, baseResistor } from '../formulas/transistor';
@@ -25,7 +25,7 @@ export function transistorFor(
   limitAmps: number,
   from: 'supply' | 'ground',
 ): Driver | undefined {
-  const values = drawerValues(plan.drawer, 47, 100e3);
+  const values = valuesWithin(plan.valuesOnHand, 47, 100e3);
   for (const gain of FORCED_GAINS) {
     const exact = baseResistor({ high: typical(logicVolts(board)), vbe: BASE_VOLTS, gain, amps });
     const ohms = values.findLast((value) => value <= exact * (1 + 1e-9));

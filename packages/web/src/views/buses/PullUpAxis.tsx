@@ -4,7 +4,7 @@ import type { SegmentReport } from '@roof-chart/core/electrics/reports/segmentRe
 import type { Placement, Plan } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { typical } from '@roof-chart/core/quantity/range';
-import { drawerValues, nearestOf } from '@roof-chart/core/quantity/series';
+import { valuesWithin, nearestOf } from '@roof-chart/core/quantity/series';
 import { partSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 import { nameOf } from '@roof-chart/core/text/memberName';
 import { segmentText, VERDICT_TEXT } from '@roof-chart/core/text/views/busText';
@@ -112,7 +112,7 @@ interface PullUpAxisProps {
 export function PullUpAxis({ plan, sheet, added, onAdd }: PullUpAxisProps) {
   const { edit, sheets } = useWorkbench();
   const { pullUps, segment } = sheet;
-  const steps = useMemo(() => drawerValues(plan.drawer, OHMS.min, OHMS.max), [plan.drawer]);
+  const steps = useMemo(() => valuesWithin(plan.valuesOnHand, OHMS.min, OHMS.max), [plan.valuesOnHand]);
   const [dragged, setDragged] = useState<number | null>(null);
   const shown = dragged ?? added;
   const label = segmentText(segment);

@@ -38,8 +38,8 @@ test('by keyboard the added resistor goes through the values on hand, from 4.7 k
   expect(settings(mounted)).toBeUndefined();
 });
 
-test('stepping down from none begins at 4.7 kΩ, too, and takes only what is in the drawer', async () => {
-  const own = edited(plan, sheets, { kind: 'drawer', drawer: { series: 'own', own: [1000, 10_000] } });
+test('stepping down from none begins at 4.7 kΩ, too, and takes only what is on hand', async () => {
+  const own = edited(plan, sheets, { kind: 'values-on-hand', valuesOnHand: { series: 'own', own: [1000, 10_000] } });
   const mounted = mount(<Bus />, own, sheets);
   screen.getByRole('slider').focus();
   await mounted.user.keyboard('{ArrowLeft}');

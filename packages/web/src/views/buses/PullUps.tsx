@@ -6,7 +6,7 @@ import { formatSi } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../state/workbench';
 import styles from './Buses.module.css';
 import { pullUpAdvice, idleLevelText, segmentText } from '@roof-chart/core/text/views/busText';
-import { DrawerFields } from '../../ui/DrawerFields';
+import { ValuesOnHandFields } from '../../ui/ValuesOnHandFields';
 import { PullUpAxis } from './PullUpAxis';
 import { Rise } from './Rise';
 import { commit } from '../../ui/busSettings';
@@ -70,7 +70,7 @@ function SettingFields({ plan, sheet: { capacitance, segment }, bus }: SegmentPr
         onBlur={(event) => commit(event.currentTarget.value, settings?.picofarads, (picofarads) => change({ picofarads }))}
       />
       {!segment.via && <ClockField bus={bus} label="Clock" usual="maximum of all devices" clocks={CLOCKS} />}
-      {!segment.via && <DrawerFields drawer={plan.drawer} />}
+      {!segment.via && <ValuesOnHandFields onHand={plan.valuesOnHand} />}
     </div>
   );
 }

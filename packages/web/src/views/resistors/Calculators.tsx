@@ -16,12 +16,12 @@ const hasUnit = ({ unit }: Calculation['inputs'][number]): boolean => unit !== '
 
 type Running = ReturnType<typeof useCalculation>;
 
-interface InputsProps extends Pick<Running, 'values' | 'drawer' | 'enter'> {
+interface InputsProps extends Pick<Running, 'values' | 'onHand' | 'enter'> {
   readonly calculation: Calculation;
 }
 
 /** The inputs, and in full what the one with the focus is. */
-function Inputs({ calculation: { id, inputs }, values, drawer, enter }: InputsProps) {
+function Inputs({ calculation: { id, inputs }, values, onHand, enter }: InputsProps) {
   const [focused, setFocused] = useState<string | null>(null);
   const help = inputs.find(({ name }) => name === focused);
   return (
@@ -37,7 +37,7 @@ function Inputs({ calculation: { id, inputs }, values, drawer, enter }: InputsPr
             rightSectionWidth={34}
             onFocus={() => setFocused(input.name)}
             onBlur={() => setFocused(null)}
-            placeholder={(input.name === 'series' ? drawer : undefined) ?? input.default ?? 'required'}
+            placeholder={(input.name === 'series' ? onHand : undefined) ?? input.default ?? 'required'}
             value={values[input.name] ?? ''}
             onChange={(event) => enter(input.name, event.currentTarget.value)}
           />
@@ -107,7 +107,7 @@ export function Calculators({ plan }: { readonly plan: Plan }) {
             data={CALCULATIONS.map((c) => ({ value: c.id, label: c.words.replace(/\.$/, '') }))}
             onChange={(event) => choose(event.currentTarget.value)}
           />
-          <Inputs calculation={calculation} values={running.values} drawer={running.drawer} enter={running.enter} />
+          <Inputs calculation={calculation} values={running.values} onHand={running.onHand} enter={running.enter} />
           <RunRow progress={running.progress} stop={running.stop} />
         </form>
         <CalcOutputs plan={plan} calculation={calculation} answer={running.answer} />

@@ -9,7 +9,7 @@ import { splitKey } from '@roof-chart/core/plan/plan';
 import { counted } from '@roof-chart/core/quantity/format';
 import { useWorkbench } from '../../state/workbench';
 import { useOpenPlan } from '../../state/store';
-import { DrawerFields } from '../../ui/DrawerFields';
+import { ValuesOnHandFields } from '../../ui/ValuesOnHandFields';
 import { Calculators } from './Calculators';
 import { LadderKeys } from './LadderKeys';
 import { LoadLine } from './LoadLine';
@@ -41,7 +41,7 @@ export function ResistorsView() {
           </Button>
         )}
         <span className={styles.grow} />
-        <DrawerFields drawer={plan.drawer} />
+        <ValuesOnHandFields onHand={plan.valuesOnHand} />
       </div>
       {list.length === 0 ? (
         <p className={clsx('quiet', styles.empty)}>

@@ -38,9 +38,9 @@ test('each kind of resistor is edited where it stands', () => {
   expect(resistorEdit(pulled, bus, null)).toEqual({ kind: 'bus-settings', segment: 'i2c0', settings: { hz: 1e5 } });
 });
 
-test('steps go to the next value of the drawer, and end with it', () => {
+test('steps go to the next value on hand, and end with the last', () => {
   expect([stepped(plan, 330, 1), stepped(plan, 330, -1), stepped(plan, 335, -1)]).toEqual([390, 270, 330]);
-  const own = { ...plan, drawer: { series: 'own' as const, own: [330, 1000] } };
+  const own = { ...plan, valuesOnHand: { series: 'own' as const, own: [330, 1000] } };
   expect([stepped(own, 330, 1), stepped(own, 330, -1), stepped(own, 1000, 1)]).toEqual([1000, undefined, undefined]);
 });
 

@@ -6,7 +6,7 @@ import type { PlanResistor } from '@roof-chart/core/electrics/reports/planResist
 import type { Edit } from '@roof-chart/core/plan/edit';
 import { type Plan, splitKey } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
-import { drawerValues } from '@roof-chart/core/quantity/series';
+import { valuesWithin } from '@roof-chart/core/quantity/series';
 import { boardSheet, type Sheets } from '@roof-chart/core/sheets/sheetIndex';
 
 /** Where a resistor sits.
@@ -80,9 +80,9 @@ export function resistorEdit(plan: Plan, { id, key, why }: PlanResistor, ohms: n
   return { kind: 'series', ...at, ohms };
 }
 
-/** The next value of the drawer from one, up or down; undefined at its end. */
+/** The next value on hand from one, up or down; undefined at its end. */
 export function stepped(plan: Plan, ohms: number, by: 1 | -1): number | undefined {
-  const values = drawerValues(plan.drawer, 1, 1e7);
+  const values = valuesWithin(plan.valuesOnHand, 1, 1e7);
   const near = 1e-9;
   return by > 0 ? values.find((value) => value > ohms * (1 + near)) : values.findLast((value) => value < ohms * (1 - near));
 }

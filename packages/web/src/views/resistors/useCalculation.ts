@@ -16,7 +16,7 @@ const SLOW = 'ladder';
 const LIVE_MS = 400;
 
 /** The values on hand as the input `series`. */
-const drawerText = ({ series, own }: Plan['drawer']): string => (series === 'own' ? (own ?? []).join(', ') : series);
+const onHandText = ({ series, own }: Plan['valuesOnHand']): string => (series === 'own' ? (own ?? []).join(', ') : series);
 
 /** Runs a calculation in the worker: when what is entered is complete, a moment after the last key; a search for resistors takes long, and
  *  begins by the button alone. */
@@ -28,13 +28,13 @@ export function useCalculation(plan: Plan, calculation: Calculation) {
   /** How much of what runs is done, from 0 to 1. */
   const [progress, setProgress] = useState<number | null>(null);
   // The values on hand by default.
-  const drawer = inputs.some((i) => i.name === 'series' && i.default !== 'E6') ? drawerText(plan.drawer) : undefined;
+  const onHand = inputs.some((i) => i.name === 'series' && i.default !== 'E6') ? onHandText(plan.valuesOnHand) : undefined;
   const values: Values = given[id] ?? {};
   const run = () => {
     setProgress(0);
     const onProgress = proxy((share: number) => setProgress((now) => (now === null ? null : share)));
     workers
-      .search<CalcResult | string>((reviewer) => reviewer.calculate(id, { ...(drawer ? { series: drawer } : {}), ...values }, onProgress))
+      .search<CalcResult | string>((reviewer) => reviewer.calculate(id, { ...(onHand ? { series: onHand } : {}), ...values }, onProgress))
       .then((result) => setAnswer(typeof result === 'string' ? { of: id, problem: result } : { of: id, result }))
       .catch((error: unknown) => {
         if (!(error instanceof Stopped)) throw error;
@@ -56,5 +56,5 @@ export function useCalculation(plan: Plan, calculation: Calculation) {
     const { [name]: _before, ...others } = values;
     setGiven({ ...given, [id]: text.trim() === '' ? others : { ...others, [name]: text } });
   };
-  return { values, drawer, enter, run, stop: () => workers.stopSearch(), progress, answer: answer?.of === id ? answer : null };
+  return { values, onHand, enter, run, stop: () => workers.stopSearch(), progress, answer: answer?.of === id ? answer : null };
 }

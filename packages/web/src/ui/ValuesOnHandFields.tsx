@@ -1,36 +1,36 @@
 import { NativeSelect, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { Drawer } from '@roof-chart/core/plan/plan';
+import type { ValuesOnHand } from '@roof-chart/core/plan/plan';
 import { PLAN_LIMITS } from '@roof-chart/core/plan/plan';
 import { formatSi } from '@roof-chart/core/quantity/format';
 import { SERIES } from '@roof-chart/core/quantity/series';
 import { useWorkbench } from '../state/workbench';
 import { readOhms } from './busSettings';
 
-type SeriesName = Drawer['series'];
+type SeriesName = ValuesOnHand['series'];
 const OWN = 'own' as const;
 
 /** Resistor values on hand: a series, or a custom list. */
-export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
+export function ValuesOnHandFields({ onHand }: { readonly onHand: ValuesOnHand }) {
   const { edit } = useWorkbench();
-  const listed = (drawer.own ?? []).map((ohms) => formatSi(ohms, '').replace(/\s/g, '')).join(' ');
-  const [own, setOwn] = useState(drawer.series === OWN);
+  const listed = (onHand.own ?? []).map((ohms) => formatSi(ohms, '').replace(/\s/g, '')).join(' ');
+  const [own, setOwn] = useState(onHand.series === OWN);
   const [problem, setProblem] = useState<string | null>(null);
-  const take = (next: Drawer) => {
-    if (JSON.stringify(next) !== JSON.stringify(drawer)) edit([{ kind: 'drawer', drawer: next }]);
+  const take = (next: ValuesOnHand) => {
+    if (JSON.stringify(next) !== JSON.stringify(onHand)) edit([{ kind: 'values-on-hand', valuesOnHand: next }]);
   };
   return (
     <>
       <NativeSelect
         size="xs"
         label="Values on hand"
-        value={own ? OWN : drawer.series}
+        value={own ? OWN : onHand.series}
         data={[...Object.keys(SERIES).map((name) => ({ value: name, label: `${name} values` })), { value: OWN, label: 'own list' }]}
         onChange={(event) => {
           const series = event.currentTarget.value as SeriesName;
           setOwn(series === OWN);
           setProblem(null);
-          if (series !== OWN || drawer.own) take({ ...drawer, series });
+          if (series !== OWN || onHand.own) take({ ...onHand, series });
         }}
       />
       {own && (
@@ -44,7 +44,7 @@ export function DrawerFields({ drawer }: { readonly drawer: Drawer }) {
             const { values, bad } = readOhms(event.currentTarget.value);
             if (bad !== undefined) return setProblem(`${bad} is not a resistance. Example: 4k7`);
             if (values.length === 0) return setProblem('Enter at least one value');
-            if (values.length > PLAN_LIMITS.drawerValues) return setProblem(`At most ${PLAN_LIMITS.drawerValues} values`);
+            if (values.length > PLAN_LIMITS.valuesOnHand) return setProblem(`At most ${PLAN_LIMITS.valuesOnHand} values`);
             setProblem(null);
             take({ series: OWN, own: values });
           }}

@@ -16,7 +16,7 @@ export function readJson(io: Io, path: string): unknown {
 
 /** A plan as opened: its sheets are the shipped ones and those that its file carries. */
 export interface OpenPlan {
-  /** Where it was read, and where it goes back to; `-` for standard input. */
+  /** Where it was read, and where it is written unless another place is given; `-` for standard input. */
   readonly file: string;
   readonly plan: Plan;
   readonly sheets: Sheets;

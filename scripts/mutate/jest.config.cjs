@@ -5,7 +5,7 @@ const rootDir = join(__dirname, '../..');
 module.exports = {
   ...require('../../jest.config.cjs'),
   rootDir,
-  roots: ['<rootDir>/scripts/mutate', '<rootDir>/packages'],
+  roots: ['<rootDir>/scripts/mutate', '<rootDir>/packages', '<rootDir>/bench'],
   testMatch: ['<rootDir>/scripts/mutate/all.test.cjs'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'cjs', 'json'],
   testEnvironment: join(__dirname, 'environment.cjs'),

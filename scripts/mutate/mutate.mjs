@@ -13,7 +13,11 @@ const FOLDERS = {
   formulas: { path: core('electrics'), least: 90 },
   checks: { path: core('checks'), least: 90 },
   edits: { path: core('plan'), least: 90 },
-  assign: { path: core('assign'), least: 85 },
+  assign: {
+    path: core('assign'),
+    least: 85,
+    tests: [core('assign'), core('sheets/boards.test.ts'), core('checks/fixes'), core('checks/levels'), 'bench/oracle'],
+  },
   nets: { path: core('nets'), least: 85, tests: [core('nets'), core('checks')] },
   displays: { path: core('displays'), least: 85 },
   outputs: { path: core('outputs'), least: 85 },

@@ -3,7 +3,7 @@ import { shippedSheets } from '../../tests/catalogue';
 import { add, edited, shield, stick } from '../../tests/makePlan';
 import { cases, runs } from '../../tests/runs';
 import { boardOf } from '../plan/edit';
-import type { Plan } from '../plan/plan';
+import { newPlan, type Plan } from '../plan/plan';
 import { buildInstance } from './model/buildInstance';
 import { alternativesOf, conflictOf } from './explain';
 import type { Instance } from './model/instance';
@@ -84,4 +84,19 @@ test('why a wire is where it is: nothing costs less than the settled pin, and a 
   const analog = list.find((a) => a.pin === 'A3')!.more!;
   expect(analog.moved).toBe(1);
   expect(alternativesOf(plan, sheets, 'p0:K')).toBeUndefined();
+});
+
+test('a conflict that was not searched to the end is told, and is none that is proved smallest', () => {
+  const plan = edited(
+    newPlan('p', 'P', { id: 'rp2040-stamp-14', version: 1 }),
+    sheets,
+    ...Array.from({ length: 14 }, (_, n) => add(`led${n}`, 'led-red-5mm')),
+  );
+  const instance = buildInstance(plan, sheets, boardOf(plan, sheets)!);
+  const whole = conflictOf(instance)!;
+  let asked = 0;
+  // Stopped between searches only: each of them is short.
+  const some = conflictOf(instance, { stop: () => (asked += 1) > 3 });
+  expect(whole.minimal).toBe(true);
+  expect([some?.minimal, (some?.terminals.length ?? 0) >= whole.terminals.length]).toEqual([false, true]);
 });

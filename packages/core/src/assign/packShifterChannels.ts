@@ -71,7 +71,7 @@ function feedsOf(part: Shifter, { low, high }: Between): ReadonlyMap<string, Rai
 }
 
 /** Whether every supply range of a module includes its rail, and its inputs tolerate the higher one. */
-function stands(part: Shifter, between: Between): boolean {
+function isWithinRatings(part: Shifter, between: Between): boolean {
   const feeds = feedsOf(part, between);
   const terminal = (id: string) => findOrThrow(part.terminals.list, (t) => t.id === id);
   const fed = [...feeds].every(([id, rail]) => {
@@ -129,7 +129,7 @@ function* multisets<T>(list: readonly T[], count: number, from = 0): Generator<r
 function assign(modules: readonly Module[], between: Between, crossings: readonly LineToTranslate[]): readonly number[] | undefined {
   const free = modules.map((m) => m.channels.filter((c) => !c.carries).length);
   const holders: number[][] = modules.map(() => []);
-  const seat = (line: number, tried: Set<number>): boolean => {
+  const assignLine = (line: number, tried: Set<number>): boolean => {
     for (const [at, module] of modules.entries()) {
       if (tried.has(at) || free[at] === 0 || !carries(module.part, between, atOrThrow(crossings, line))) continue;
       tried.add(at);
@@ -138,14 +138,14 @@ function assign(modules: readonly Module[], between: Between, crossings: readonl
         own.push(line);
         return true;
       }
-      const moved = own.findIndex((other) => seat(other, tried));
+      const moved = own.findIndex((other) => assignLine(other, tried));
       if (moved < 0) continue;
       own[moved] = line;
       return true;
     }
     return false;
   };
-  if (!crossings.every((_, line) => seat(line, new Set()))) return undefined;
+  if (!crossings.every((_, line) => assignLine(line, new Set()))) return undefined;
   return crossings.map((_, line) => holders.findIndex((own) => own.includes(line)));
 }
 
@@ -155,18 +155,18 @@ function choose(plan: Plan, sheets: Sheets, between: Between, crossings: readonl
   const kinds = [...sheets.parts.values()]
     .map((p) => p.sheet)
     .filter(has('passage'))
-    .filter((p) => isPacked(p) && stands(p, between))
+    .filter((p) => isPacked(p) && isWithinRatings(p, between))
     .filter((p) => crossings.some((one) => carries(p, between, one)))
     .toSorted((a, b) => a.passage.channels.length - b.passage.channels.length || (a.id < b.id ? -1 : 1));
   const fresh = (part: Shifter): Module => ({ part, placement: undefined, channels: channelsOf(part, between.nearIsLow) });
   for (let count = 0; count <= MOST_ADDED; count += 1) {
-    let best: { readonly modules: readonly Module[]; readonly seats: readonly number[]; readonly size: number } | undefined;
+    let best: { readonly modules: readonly Module[]; readonly moduleOf: readonly number[]; readonly size: number } | undefined;
     for (const added of multisets(kinds, count)) {
       const size = added.reduce((sum, part) => sum + part.passage.channels.length, 0);
       if (best && size >= best.size) continue;
       const modules = [...there, ...added.map(fresh)];
-      const seats = assign(modules, between, crossings);
-      if (seats) best = { modules, seats, size };
+      const moduleOf = assign(modules, between, crossings);
+      if (moduleOf) best = { modules, moduleOf, size };
     }
     if (best) return best;
   }
@@ -225,15 +225,15 @@ export function packShifterChannels(
   if (rest.length === 0) return { modules: [...modules.values()], edits };
   const chosen = choose(plan, sheets, between, rest);
   if (!chosen) return undefined;
-  let grown = plan;
+  let after = plan;
   for (const [at, module] of chosen.modules.entries()) {
-    const lines = rest.filter((_, line) => chosen.seats[line] === at);
+    const lines = rest.filter((_, line) => chosen.moduleOf[line] === at);
     if (lines.length === 0) continue;
-    const placement = module.placement ?? newPlacement(grown, module.part);
+    const placement = module.placement ?? newPlacement(after, module.part);
     if (!module.placement) {
       edits.push(...setUp(module.part, placement, between));
-      const next = applyEdits(grown, [{ kind: 'add-placement', placement }], sheets);
-      if (next.ok) grown = next.plan;
+      const next = applyEdits(after, [{ kind: 'add-placement', placement }], sheets);
+      if (next.ok) after = next.plan;
     }
     const free = module.channels.filter((c) => !c.carries);
     for (const [n, crossing] of lines.entries()) {

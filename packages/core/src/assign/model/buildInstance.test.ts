@@ -105,3 +105,10 @@ test('tiers: combined and split again, exact to the last unit', () => {
 test('a board without pins, or a plan without parts, is an empty problem', () => {
   expect(instanceOf(newPlan('p', 'P', { id: 'rp2040-stick-40', version: 1 }))).toMatchObject({ items: [], members: [], controllers: [] });
 });
+
+test('an instance without wishes for neighbours has no groups; only shared resources of what it has are in it', () => {
+  const instance = instanceOf(edited(stick(), sheets, add('a', 'servo-micro'), add('b', 'servo-micro')));
+  expect(instance).not.toHaveProperty('groups');
+  const ids = new Set(instance.items.map((i) => i.id));
+  expect(instance.resources.flatMap((r) => r.pairs.flat()).every((id) => ids.has(id))).toBe(true);
+});

@@ -102,3 +102,32 @@ test('signals on one port of the chip', () => {
   const ports = Object.values(settled.wires).flatMap(({ end }) => (end.to === 'pin' ? [portOf(board.pins.get(end.pin)!)] : []));
   expect([ports.length, new Set(ports).size]).toEqual([4, 1]);
 });
+
+test('signals side by side: on neighbouring positions of one header, where the wish is possible at all', () => {
+  for (const id of ['rp2040-stick-40', 'atmega328p-5v-shield', 'stm32f103-stick-40']) {
+    const board = sheets.boards.get(id)!;
+    const plan = edited(bare(id, ['keypad-1x4', 'servo-micro', 'potentiometer']), sheets, {
+      kind: 'together',
+      placement: 'p0',
+      how: 'adjacent',
+    });
+    const { plan: settled, instance } = assignPins(plan, sheets)!;
+    const at = Object.entries(settled.wires).flatMap(([key, { end }]) =>
+      key.startsWith('p0:') && end.to === 'pin' ? [board.pins.get(end.pin)!] : [],
+    );
+    const positions = at.map((pin) => pin.position!).sort((a, b) => a - b);
+    expect([id, new Set(at.map((pin) => pin.header)).size, positions.length]).toEqual([id, 1, 4]);
+    expect(positions.at(-1)! - positions[0]!).toBe(3);
+    // Every run of four pins that all of the signals can have is an alternative, and no shorter one at the end of a header.
+    for (const { alternatives } of instance.groups!)
+      for (const pins of alternatives.flatMap((one) => Object.values(one))) expect(pins).toHaveLength(4);
+  }
+});
+
+test('what cannot lie together, and what is one signal alone, asks for nothing', () => {
+  const alone = edited(bare('rp2040-stick-40', ['button-push']), sheets, { kind: 'together', placement: 'p0', how: 'adjacent' });
+  expect(assignPins(alone, sheets)!.instance).not.toHaveProperty('groups');
+  // Twelve signals: no port of this chip has so many.
+  const wide = edited(bare('atmega328p-5v-shield', ['seven-segment-4-cc']), sheets, { kind: 'together', placement: 'p0', how: 'port' });
+  expect(assignPins(wide, sheets, limit)!.instance).not.toHaveProperty('groups');
+});

@@ -5,6 +5,7 @@ import { add, edited, shield, stick, wire } from '../../tests/makePlan';
 import { runs } from '../../tests/runs';
 import type { Edit } from '../plan/edit';
 import type { Plan } from '../plan/plan';
+import { indexSheets } from '../sheets/sheetIndex';
 import { digitCells, SEGMENTS, sevenSegments, starburstCells } from './glyphs';
 import { layoutText, roundColumns } from './layout';
 import { memoryLedger } from './memory';
@@ -169,4 +170,70 @@ test('a text that runs through is not cut; it takes its own width and the displa
   expect(layoutText(chain, { text: 'Ferry at quay', scroll: true })).toMatchObject({ cut: 0, scroll: { width: 78, steps: 110 } });
   expect(layoutText(chain, { text: 'Five', scroll: true })!.scroll).toBeUndefined();
   expect(layoutText(part('digits-8-max7219'), { text: '1234567890', scroll: true })).toMatchObject({ scroll: { width: 10, steps: 18 } });
+});
+
+describe('what selects the digits of bare segments', () => {
+  const commons = ['DIG1', 'DIG2', 'DIG3', 'DIG4'];
+  /** Four digits with their segments at a register, their commons as given. */
+  const digits = (...more: readonly Edit[]) => {
+    const outputs = ['QA', 'QB', 'QC', 'QD', 'QE', 'QF', 'QG', 'QH'];
+    const bare = edited(stick(), sheets, add('d', 'seven-segment-4-cc'), add('r', 'shift-out-74hc595'));
+    const plan = edited(bare, sheets, ...more, ...SEGMENTS.map((segment, at) => wire(`d:${segment}`, `r:${outputs[at]}`)));
+    return segmentTable(plan, sheets, 'd')!.digits;
+  };
+
+  test('a pin of the board; one that is open or always on is selected by nothing', () => {
+    expect(digits(wire('d:DIG1', 'GP5'), wire('d:DIG3', 'GP2'), wire('d:DIG4', 'ground'))).toEqual([
+      { digit: 'DIG1', output: 'GP5', index: undefined },
+      { digit: 'DIG3', output: 'GP2', index: undefined },
+    ]);
+  });
+
+  test('an output of a register by its bit, of a decoder by the number that it decodes', () => {
+    const register = [add('s', 'shift-out-74hc595'), ...commons.map((common, at) => wire(`d:${common}`, `s:Q${'DAHB'[at]}`))];
+    expect(digits(...register).map(({ output, index }) => [output, index])).toEqual([
+      ['QD', 3],
+      ['QA', 0],
+      ['QH', 7],
+      ['QB', 1],
+    ]);
+    const decoder = [add('s', 'decoder-74hc138'), ...commons.map((common, at) => wire(`d:${common}`, `s:Y${'3052'[at]}`))];
+    expect(digits(...decoder).map(({ output, index }) => [output, index])).toEqual([
+      ['Y3', 3],
+      ['Y0', 0],
+      ['Y5', 5],
+      ['Y2', 2],
+    ]);
+  });
+
+  test('a digit output of a display driver by its register; what selects no digit has no number', () => {
+    const driver = [add('m', 'driver-max7219-dip24'), ...commons.map((common, at) => wire(`d:${common}`, `m:DIG${'6014'[at]}`))];
+    expect(digits(...driver).map(({ index }) => index)).toEqual([6, 0, 1, 4]);
+    expect(digits(add('m', 'driver-max7219-dip24'), wire('d:DIG2', 'm:ISET'))).toEqual([
+      { digit: 'DIG2', output: 'ISET', index: undefined },
+    ]);
+  });
+
+  test('with segments at pins of the board the bits count in the order of the segments', () => {
+    const pins = SEGMENTS.map((segment, at) => wire(`d:${segment}`, `GP${(at * 3 + 2) % 8}`));
+    const table = segmentTable(edited(stick(), sheets, add('d', 'seven-segment-1-cc'), ...pins), sheets, 'd')!;
+    expect(table.bits.map(({ segment, bit, output }) => [segment, bit, output])).toEqual(
+      SEGMENTS.map((segment, at) => [segment, at, `GP${(at * 3 + 2) % 8}`]),
+    );
+  });
+});
+
+test('a text that is empty takes no line, and one with an empty line in it keeps its row', () => {
+  const lcd = part('lcd-1602-parallel');
+  expect(layoutText(lcd, { text: '' })).toMatchObject({ lines: [], cut: 0, unknown: [] });
+  expect(layoutText(lcd, { text: '\nB' })!.lines.map((line) => line.length)).toEqual([0, 1]);
+});
+
+test('memory of a display that must be buffered is counted whole however it is drawn', () => {
+  const oled = part('oled-096-ssd1306-i2c');
+  const own = { ...oled, id: 'own-oled', memory: { ...oled.memory!, required: true } };
+  const facts = indexSheets([...[...sheets.versions.values()].map(({ sheet }) => sheet), own]);
+  const bytes = (id: string) =>
+    memoryLedger(edited(stick(), facts, add('d', id), shows('d', { picture: 'part' })), facts)!.lines.map((line) => line.bytes);
+  expect([bytes(oled.id), bytes(own.id)]).toEqual([[oled.memory!.frameBufferBytes / 8], [oled.memory!.frameBufferBytes]]);
 });

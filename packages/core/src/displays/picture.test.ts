@@ -1,3 +1,4 @@
+import { newPlan } from '../plan/plan';
 import fc from 'fast-check';
 import { shippedSheets } from '../../tests/catalogue';
 import { expectCheck, remedied } from '../../tests/checkHarness';
@@ -131,6 +132,9 @@ describe('a picture as bytes', () => {
 });
 
 describe('flash', () => {
+  test('of a board that is not known nothing is told', () => {
+    expect(flashLedger(newPlan('p', 'P', { id: 'no-such-board', version: 1 }), sheets)).toBeUndefined();
+  });
   const sheets = shippedSheets();
   const glass = edited(shield(), sheets, add('d', 'oled-096-ssd1306-i2c', 'Glass'), add('e', 'oled-096-ssd1306-i2c', 'Other'));
   const shows = (placement: string, ...bytes: number[]) => ({

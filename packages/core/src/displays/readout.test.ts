@@ -89,6 +89,8 @@ describe('text on a display', () => {
     expect(digitCells('21.5').map((c) => c.segments)).toEqual([0x5b, 0x06 | 0x80, 0x6d]);
     expect(digitCells('1..').map((c) => c.segments)).toEqual([0x06 | 0x80, 0x80]);
     expect(sevenSegments('B')).toBe(sevenSegments('b'));
+    for (const letter of 'AEFLPSZ') expect(sevenSegments(letter.toLowerCase())).toBe(sevenSegments(letter));
+    expect([sevenSegments('k'), sevenSegments('W')]).toEqual([undefined, undefined]);
     expect(starburstCells('1.5A.').map((c) => c.text)).toEqual(['1.', '5', 'A.']);
   });
 

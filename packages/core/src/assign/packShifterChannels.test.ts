@@ -33,7 +33,7 @@ function throughChannel(plan: Plan, key: string): string | undefined {
   const end = plan.wires[key]?.end;
   if (end?.to !== 'terminal') return undefined;
   const part = sheets.parts.get(plan.placements.find((p) => p.id === end.placement)!.sheet.id)!.sheet;
-  const channel = part.passage!.channels.find((c) => c.low === end.terminal || c.high === end.terminal)!;
+  const channel = part.levelShifter!.channels.find((c) => c.low === end.terminal || c.high === end.terminal)!;
   const near = channel.low === end.terminal ? channel.high : channel.low;
   const back = plan.wires[`${end.placement}:${near}`]?.end;
   return back?.to === 'pin' ? back.pin : undefined;
@@ -115,9 +115,9 @@ test('a module that faces the other way, or has other supplies, is not used', ()
 test('a logic buffer carries what a slow shifter does not, and never a line that others drive towards the board', () => {
   const plan = edited(stick(), sheets, ...display(['GP2']));
   const fast = { hz: 10e6 };
-  expect(pack(plan, [line('RS', 'GP2', fast)])!.modules.map(([part]) => sheets.parts.get(part as string)!.sheet.passage!.kind)).toEqual([
-    'drive',
-  ]);
+  expect(
+    pack(plan, [line('RS', 'GP2', fast)])!.modules.map(([part]) => sheets.parts.get(part as string)!.sheet.levelShifter!.kind),
+  ).toEqual(['drive']);
   expect(pack(plan, [line('RS', 'GP2', { ...fast, way: 'to-board' })])!.modules.map(([part]) => part)).toEqual(['buffer-74lvc245']);
   expect(pack(plan, [line('RS', 'GP2', { ...fast, way: 'to-board', sharesLine: true })])).toBeUndefined();
   expect(pack(plan, [line('RS', 'GP2', { ...fast, way: 'both' })])).toBeUndefined();

@@ -25,7 +25,7 @@ export interface LineToTranslate {
   readonly sharesLine: boolean;
 }
 
-type Shifter = With<PartSheet, 'passage'>;
+type Shifter = With<PartSheet, 'levelShifter'>;
 
 export interface PackedModule {
   readonly part: Shifter;
@@ -48,7 +48,7 @@ interface Between {
 }
 
 /** Whether its channels are given to lines one by one. */
-const isPacked = ({ passage }: Shifter): boolean => passage.kind === 'mosfet' || passage.kind === 'drive';
+const isPacked = ({ levelShifter }: Shifter): boolean => levelShifter.kind === 'mosfet' || levelShifter.kind === 'drive';
 
 interface Module {
   readonly part: Shifter;
@@ -62,11 +62,11 @@ const MOST_ADDED = 6;
 
 /** The rails of a module's supply terminals between these rails: for a logic buffer the side it drives to. */
 function feedsOf(part: Shifter, { low, high }: Between): ReadonlyMap<string, Rail> {
-  const passage = part.passage;
-  if (passage.kind === 'drive') return new Map([[passage.low, passage.drives === 'up' ? high : low]]);
+  const levelShifter = part.levelShifter;
+  if (levelShifter.kind === 'drive') return new Map([[levelShifter.low, levelShifter.drives === 'up' ? high : low]]);
   return new Map([
-    [passage.low, low],
-    [passage.high, high],
+    [levelShifter.low, low],
+    [levelShifter.high, high],
   ]);
 }
 
@@ -78,13 +78,13 @@ function isWithinRatings(part: Shifter, between: Between): boolean {
     const range = supplyRange(part, terminal(id));
     return range !== undefined && (encloses(range, rail.volts) || encloses(range, point(typical(rail.volts))));
   });
-  const takes = part.passage.drives !== 'down' || (part.levels?.tolerantVolts ?? 0) >= between.high.volts.max;
+  const takes = part.levelShifter.drives !== 'down' || (part.levels?.tolerantVolts ?? 0) >= between.high.volts.max;
   return fed && takes;
 }
 
 /** Whether a module's channel is one for a line: the way it drives, how fast, and whether it lets go. */
 function carries(part: Shifter, between: Between, crossing: LineToTranslate): boolean {
-  const { kind, drives } = part.passage;
+  const { kind, drives } = part.levelShifter;
   if (crossing.hz > (part.bus.maxWriteHz ?? part.bus.maxReadHz ?? Infinity)) return false;
   if (kind === 'mosfet') return true;
   if (kind !== 'drive' || crossing.way === 'both') return false;
@@ -94,7 +94,7 @@ function carries(part: Shifter, between: Between, crossing: LineToTranslate): bo
 }
 
 const channelsOf = (part: Shifter, nearIsLow: boolean): Module['channels'] =>
-  part.passage.channels.map(({ low, high }) => (nearIsLow ? { near: low, far: high } : { near: high, far: low }));
+  part.levelShifter.channels.map(({ low, high }) => (nearIsLow ? { near: low, far: high } : { near: high, far: low }));
 
 /** The modules of the plan between these rails in the same direction, with their free channels and those that carry a line already. */
 function present(plan: Plan, sheets: Sheets, between: Between): readonly (Module & { readonly placement: Placement })[] {
@@ -103,10 +103,10 @@ function present(plan: Plan, sheets: Sheets, between: Between): readonly (Module
   const taken = (key: string) => ends.some((end) => end.to === 'terminal' && terminalKey(end.placement, end.terminal) === key);
   return plan.placements.flatMap((placement) => {
     const part = partSheet(sheets, placement.sheet)?.sheet;
-    if (!part || !has('passage')(part) || !isPacked(part)) return [];
+    if (!part || !has('levelShifter')(part) || !isPacked(part)) return [];
     const fed = [...feedsOf(part, between)].every(([id, rail]) => nets.byTerminal.get(terminalKey(placement.id, id))?.rails[0] === rail.id);
     const carrier = terminalsOf(plan, placement, sheets).find((t) => t.carries);
-    const nearIsLow = carrier ? part.passage.channels.some((c) => c.low === carrier.terminal.id) : between.nearIsLow;
+    const nearIsLow = carrier ? part.levelShifter.channels.some((c) => c.low === carrier.terminal.id) : between.nearIsLow;
     if (!fed || nearIsLow !== between.nearIsLow) return [];
     const channels = channelsOf(part, nearIsLow).flatMap((channel): Module['channels'] => {
       const [near, far] = [terminalKey(placement.id, channel.near), terminalKey(placement.id, channel.far)];
@@ -154,15 +154,15 @@ function choose(plan: Plan, sheets: Sheets, between: Between, crossings: readonl
   const there = present(plan, sheets, between);
   const kinds = [...sheets.parts.values()]
     .map((p) => p.sheet)
-    .filter(has('passage'))
+    .filter(has('levelShifter'))
     .filter((p) => isPacked(p) && isWithinRatings(p, between))
     .filter((p) => crossings.some((one) => carries(p, between, one)))
-    .toSorted((a, b) => a.passage.channels.length - b.passage.channels.length || (a.id < b.id ? -1 : 1));
+    .toSorted((a, b) => a.levelShifter.channels.length - b.levelShifter.channels.length || (a.id < b.id ? -1 : 1));
   const fresh = (part: Shifter): Module => ({ part, placement: undefined, channels: channelsOf(part, between.nearIsLow) });
   for (let count = 0; count <= MOST_ADDED; count += 1) {
     let best: { readonly modules: readonly Module[]; readonly moduleOf: readonly number[]; readonly size: number } | undefined;
     for (const added of multisets(kinds, count)) {
-      const size = added.reduce((sum, part) => sum + part.passage.channels.length, 0);
+      const size = added.reduce((sum, part) => sum + part.levelShifter.channels.length, 0);
       if (best && size >= best.size) continue;
       const modules = [...there, ...added.map(fresh)];
       const moduleOf = assign(modules, between, crossings);

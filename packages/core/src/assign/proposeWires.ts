@@ -65,10 +65,11 @@ function strapEnd(draft: Draft, item: PlanTerminal): Edit[] {
  *  on a rail above the logic supply if there is one. */
 function railFor(draft: Draft, item: PlanTerminal): string | undefined {
   const rails = railsFor(draft.board, item.part, item.terminal);
-  const { passage } = item.part;
-  if (!passage || passage.low === passage.high || ![passage.low, passage.high].includes(item.terminal.id)) return rails[0]?.id;
-  const isLow = item.terminal.id === passage.low;
-  const ends = passage.channels.map((c) => (isLow ? c.low : c.high));
+  const { levelShifter } = item.part;
+  if (!levelShifter || levelShifter.low === levelShifter.high || ![levelShifter.low, levelShifter.high].includes(item.terminal.id))
+    return rails[0]?.id;
+  const isLow = item.terminal.id === levelShifter.low;
+  const ends = levelShifter.channels.map((c) => (isLow ? c.low : c.high));
   const users = Object.entries(draft.plan.wires).flatMap(([key, { end }]) =>
     end.to === 'terminal' && end.placement === item.placement.id && ends.includes(end.terminal) ? [splitKey(key).placement] : [],
   );

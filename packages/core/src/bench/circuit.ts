@@ -127,9 +127,9 @@ const has = (faults: readonly BenchFault[], kind: 'dead' | 'open-ground', placem
   faults.some((f) => f.kind === kind && f.placement === placement);
 
 /** The supply terminal of the side of a level shifter that an end of a channel is on; undefined for other terminals. */
-function supplyOfEnd({ passage }: PartSheet, terminal: string): string | undefined {
-  if (passage?.channels.some((c) => c.low === terminal)) return passage.low;
-  return passage?.channels.some((c) => c.high === terminal) ? passage.high : undefined;
+function supplyOfEnd({ levelShifter }: PartSheet, terminal: string): string | undefined {
+  if (levelShifter?.channels.some((c) => c.low === terminal)) return levelShifter.low;
+  return levelShifter?.channels.some((c) => c.high === terminal) ? levelShifter.high : undefined;
 }
 
 /** The resistors and outputs at one terminal. */
@@ -144,7 +144,7 @@ function sourcesAt(wiring: Wiring, item: PlanTerminal, spread: Spread): readonly
     (f) => f.kind === 'no-pull-up' && PIN_ROLES[terminal.role]?.line?.kind === 'i2c' && isOn(wiring, f.controller, placement.id),
   );
   // Where nothing else can be dead, "without supply" is what is wrong: then there is nothing that the resistors could pull to.
-  const unfed = has(faults, 'dead', placement.id) && (part.passage !== undefined || isContacts(part));
+  const unfed = has(faults, 'dead', placement.id) && (part.levelShifter !== undefined || isContacts(part));
   const module =
     placement.pullUpsCut || bare || unfed ? [] : (part.module.pullUps ?? []).filter((pull) => pull.terminals.includes(terminal.id));
   for (const pull of module)
@@ -156,7 +156,7 @@ function sourcesAt(wiring: Wiring, item: PlanTerminal, spread: Spread): readonly
       ohms: own.ohms * spread.resistor(),
       volts: own.to === 'supply' ? typical(orThrow(pullFeed(plan, sheets, key), 'rail of the pull-up').volts) : 0,
     });
-  const passOhms = part.passage?.ohms;
+  const passOhms = part.levelShifter?.ohms;
   const side = supplyOfEnd(part, terminal.id);
   if (passOhms !== undefined && side !== undefined && !bare && !unfed)
     found.push({

@@ -69,7 +69,7 @@ export function possibleFaults(plan: Plan, sheets: Sheets): readonly BenchFault[
     ...swaps(plan, sheets),
     ...fed.flatMap(({ id, sheet }): BenchFault[] => [
       // A MOSFET shifter works between its two supplies and needs no ground.
-      ...(partSheetOrThrow(sheets, sheet).sheet.passage?.kind === 'mosfet' ? [] : [{ kind: 'open-ground', placement: id } as const]),
+      ...(partSheetOrThrow(sheets, sheet).sheet.levelShifter?.kind === 'mosfet' ? [] : [{ kind: 'open-ground', placement: id } as const]),
       { kind: 'dead', placement: id },
     ]),
     ...pairs.filter(([a, b]) => used.has(a) || used.has(b)).map((pins): BenchFault => ({ kind: 'short', pins })),

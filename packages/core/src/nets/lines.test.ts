@@ -62,7 +62,7 @@ test('an address strap may be tied to a line of its own bus, where its sheet has
 test('the board’s side of a level shifter is what it carries: a servo keeps its pulses through a buffer', () => {
   const plan = edited(stick(), sheets, add('b', 'buffer-74ahct125'), add('m', 'servo-micro'));
   const signal = part('servo-micro').terminals.list.find(({ pwmHz }) => pwmHz)!;
-  const { low, high } = part('buffer-74ahct125').passage!.channels[0]!;
+  const { low, high } = part('buffer-74ahct125').levelShifter!.channels[0]!;
   const wired = edited(plan, sheets, wire(`m:${signal.id}`, `b:${high}`));
   const carrier = terminal(wired, `b:${low}`);
   expect([carrier.carries, carrier.terminal.role, carrier.terminal.need]).toEqual([[`m:${signal.id}`], signal.role, 'needed']);

@@ -52,7 +52,7 @@ function reasonFor(item: PlanTerminal, target: PlanTerminal): EndReason | undefi
   const line = PIN_ROLES[terminal.role]?.line?.line;
   if (other.channel) return other.channel.line === line ? 'channel' : undefined;
   if (otherEnd(target.part, other.id) !== undefined)
-    return PIN_ROLES[terminal.role] && !item.part.passage && flowsThrough(target.part, other.id, terminal) ? 'shifter' : undefined;
+    return PIN_ROLES[terminal.role] && !item.part.levelShifter && flowsThrough(target.part, other.id, terminal) ? 'shifter' : undefined;
   // A decoder brings one output low at a time: one digit of common cathodes is lit.
   if (terminal.digit && item.part.polarity?.common === 'cathode' && other.serves?.includes('select')) return 'port';
   const does = serving(terminal);
@@ -69,10 +69,10 @@ function strapsTo({ terminal }: PlanTerminal, { key, placement, terminal: own }:
 
 /** Whether an end of a channel is on the side of another supply than a part's, where both are known. */
 function isWrongSide(nets: Nets, rail: string | undefined, target: PlanTerminal): boolean {
-  const { passage } = target.part;
+  const { levelShifter } = target.part;
   // A logic buffer has one supply, and its inputs follow another: the levels say whether that goes.
-  if (!passage || passage.kind === 'drive') return false;
-  const side = passage.channels.some((c) => c.low === target.terminal.id) ? passage.low : passage.high;
+  if (!levelShifter || levelShifter.kind === 'drive') return false;
+  const side = levelShifter.channels.some((c) => c.low === target.terminal.id) ? levelShifter.low : levelShifter.high;
   const there = nets.byTerminal.get(terminalKey(target.placement.id, side))?.rails[0];
   return rail !== undefined && there !== undefined && rail !== there;
 }

@@ -4,7 +4,7 @@ import { type Placement, type Plan, splitKey, type TerminalKey, terminalKey } fr
 
 /** The other end of a channel that goes through a part; undefined for terminals that are no end of one. */
 export function otherEnd(part: PartSheet, terminal: string): string | undefined {
-  for (const { low, high } of part.passage?.channels ?? []) {
+  for (const { low, high } of part.levelShifter?.channels ?? []) {
     if (low === terminal) return high;
     if (high === terminal) return low;
   }
@@ -13,9 +13,9 @@ export function otherEnd(part: PartSheet, terminal: string): string | undefined 
 
 /** Whether the direction of a terminal matches the direction of a channel at this end. */
 export function flowsThrough(part: PartSheet, end: string, terminal: Pick<PartTerminal, 'direction'>): boolean {
-  const { passage } = part;
-  if (!passage?.drives) return true;
-  const isInput = passage.channels.some((c) => (passage.drives === 'up' ? c.low : c.high) === end);
+  const { levelShifter } = part;
+  if (!levelShifter?.drives) return true;
+  const isInput = levelShifter.channels.some((c) => (levelShifter.drives === 'up' ? c.low : c.high) === end);
   return terminal.direction === (isInput ? 'out' : 'in');
 }
 

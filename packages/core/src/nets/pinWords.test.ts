@@ -40,7 +40,7 @@ test('of a pin that reaches every line only its own functions are named', () => 
 
 test('a channel goes from one end to the other, the way that its part drives it', () => {
   const both = sheets.parts.get('shifter-mosfet-4')!.sheet;
-  const [channel] = both.passage!.channels;
+  const [channel] = both.levelShifter!.channels;
   expect([otherEnd(both, channel!.low), otherEnd(both, channel!.high), otherEnd(both, 'GND')]).toEqual([
     channel!.high,
     channel!.low,
@@ -49,14 +49,14 @@ test('a channel goes from one end to the other, the way that its part drives it'
   expect(otherEnd(sheets.parts.get('led-red-5mm')!.sheet, 'A')).toBeUndefined();
   const flows = (part: typeof both, end: string) => (['in', 'out'] as const).map((direction) => flowsThrough(part, end, { direction }));
   expect(flows(both, channel!.low)).toEqual([true, true]);
-  const one = [...sheets.parts.values()].map(({ sheet }) => sheet).find(({ passage }) => passage?.drives === 'up')!;
-  const [up] = one.passage!.channels;
+  const one = [...sheets.parts.values()].map(({ sheet }) => sheet).find(({ levelShifter }) => levelShifter?.drives === 'up')!;
+  const [up] = one.levelShifter!.channels;
   // What is wired to the input of the channel drives it: it is an output.
   expect([flows(one, up!.low), flows(one, up!.high)]).toEqual([
     [false, true],
     [true, false],
   ]);
-  const down = { ...one, passage: { ...one.passage!, drives: 'down' as const } };
+  const down = { ...one, levelShifter: { ...one.levelShifter!, drives: 'down' as const } };
   expect([flows(down, up!.low), flows(down, up!.high)]).toEqual([
     [true, false],
     [false, true],

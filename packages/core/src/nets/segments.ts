@@ -56,7 +56,7 @@ function makeSegments(plan: Plan, sheets: Sheets, bus: Bus): readonly [Segment, 
   const found: [Segment, ...Segment[]] = [root];
   for (const [shifter, members] of behind) {
     const placement = findOrThrow(plan.placements, (p) => p.id === shifter);
-    const by = partSheet(sheets, placement.sheet)?.sheet.passage?.kind === 'buffer' ? 'buffer' : 'shifter';
+    const by = partSheet(sheets, placement.sheet)?.sheet.levelShifter?.kind === 'buffer' ? 'buffer' : 'shifter';
     found.push({ id: shifter, via: { parent: root.id, by, placement }, members });
   }
   // Channels of multiplexers, and of multiplexers behind those: the list grows while it is gone through.

@@ -105,7 +105,7 @@ function tiedLine(plan: Plan, { placement, part, terminal, wire }: OwnTerminal):
 /** Whether the terminals of a part depend only on its own wires: no chain, no channel, no joined line. */
 const standsAlone = memoizeByObject(
   (part: PartSheet): boolean =>
-    !part.passage &&
+    !part.levelShifter &&
     !part.sinks &&
     part.terminals.list.every((t) => t.chain !== 'in' && t.line === undefined && !t.ties?.some((tie) => tie === 'sda' || tie === 'scl')),
 );
@@ -167,7 +167,7 @@ function terminalsIn(plan: Plan, placement: Placement, sheets: Sheets): readonly
     const joins = terminal.line ? joinedWith(plan, sheets, own) : tiedLine(plan, own);
     const item: PlanTerminal = { key, placement, part, terminal: inPlan(plan, key, terminal), wire, head, ...(joins ? { joins } : {}) };
     if (part.sinks) return inUse(plan, part, item);
-    return part.passage ? standingFor(plan, sheets, item) : item;
+    return part.levelShifter ? standingFor(plan, sheets, item) : item;
   });
 }
 

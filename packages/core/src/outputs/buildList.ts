@@ -170,9 +170,11 @@ function idleInputs(plan: Plan, sheets: Sheets): BuildList['idle'] {
   ]);
   return plan.placements.flatMap(({ id, sheet }) => {
     const part = partSheet(sheets, sheet);
-    const passage = part?.sheet.passage;
-    if (!part || !passage?.drives) return [];
-    const inputs = passage.channels.map((c) => (passage.drives === 'up' ? c.low : c.high)).filter((t) => !reached.has(terminalKey(id, t)));
+    const levelShifter = part?.sheet.levelShifter;
+    if (!part || !levelShifter?.drives) return [];
+    const inputs = levelShifter.channels
+      .map((c) => (levelShifter.drives === 'up' ? c.low : c.high))
+      .filter((t) => !reached.has(terminalKey(id, t)));
     return inputs.length > 0 ? [{ placement: id, labels: inputs.map((t) => part.terminals.get(t)?.label ?? t) }] : [];
   });
 }

@@ -1,5 +1,5 @@
 import { shippedSheets } from '../../tests/catalogue';
-import { edited, stick } from '../../tests/makePlan';
+import { add, edited, stick } from '../../tests/makePlan';
 import { diffPlans } from './diffPlans';
 import type { Edit } from './edit';
 import { planDocument, readPlanFile } from './planFile';
@@ -35,4 +35,20 @@ test('edits of an earlier version get the present name where they stand; others 
   const now = diffPlans(stick(), plan, () => 'open');
   expect(upgradeEdits(now)).toBe(now);
   for (const none of [undefined, null, 'drawer', { kind: 'drawer' }, [null, 3]]) expect(upgradeEdits(none)).toBe(none);
+});
+
+test('a bench note on a fact of a level shifter keeps its place, in a file and in an edit', () => {
+  const note: Edit = {
+    kind: 'bench-note',
+    sheet: 'shifter-mosfet-4',
+    fact: 'levelShifter/ohms',
+    note: { value: 4700, words: 'measured', date: '2026-11-01' },
+  };
+  const noted = edited(stick(), sheets, add('x', 'shifter-mosfet-4'), note);
+  const notes = noted.benchNotes['shifter-mosfet-4:levelShifter/ohms'];
+  expect(notes).toBeDefined();
+  const then = { ...noted, benchNotes: { 'shifter-mosfet-4:passage/ohms': { ...notes!, fact: 'passage/ohms' } } };
+  expect(upgradePlan(then)).toEqual(noted);
+  expect(readPlanFile({ ...planDocument(noted, sheets), benchNotes: then.benchNotes })).toMatchObject({ ok: true, file: { plan: noted } });
+  expect(upgradeEdits([{ ...note, fact: 'passage/ohms' }])).toEqual([note]);
 });

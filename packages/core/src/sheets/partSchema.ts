@@ -249,7 +249,7 @@ export const partSchema = Joi.object({
       .max(20)
       .required(),
   }).xor('terminal', 'fixedOhms'),
-  passage: sourced({
+  levelShifter: sourced({
     kind: Joi.valid('mosfet', 'auto', 'buffer', 'drive').required(),
     drives: Joi.valid('up', 'down').when('kind', { is: 'drive', then: Joi.required(), otherwise: Joi.forbidden() }),
     low: factId.required(),

@@ -266,7 +266,7 @@ export interface PartSheet {
     readonly rows: readonly { readonly milliamps: number; readonly kiloohms: readonly number[] }[];
   };
   /** Lines that go through the part from one supply's side to the other's: a level shifter. */
-  readonly passage?: Sourced & {
+  readonly levelShifter?: Sourced & {
     /** `mosfet`: both ends are connected while the line is low; `auto`: the same, with accelerated edges; `buffer`: each side is driven
      *  separately, with its own pull-ups and capacitance; `drive`: a unidirectional logic buffer. */
     readonly kind: 'mosfet' | 'auto' | 'buffer' | 'drive';

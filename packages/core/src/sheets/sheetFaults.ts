@@ -372,9 +372,9 @@ export function partFaults(sheet: PartSheet): readonly SheetFault[] {
       .map((row) => fault('currentSet.rows', `${row.milliamps} mA: one resistance per LED voltage required`)),
     ...currentSetFaults(sheet),
     ...strangers(
-      sheet.passage ? [sheet.passage.low, sheet.passage.high, ...sheet.passage.channels.flatMap((c) => [c.low, c.high])] : [],
+      [sheet.levelShifter ?? [], sheet.levelShifter?.channels ?? []].flat().flatMap(({ low, high }) => [low, high]),
       sheet,
-      'passage',
+      'levelShifter',
     ),
     ...strangers(
       (sheet.bus.modeTies ?? []).map((t) => t.terminal),

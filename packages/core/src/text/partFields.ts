@@ -19,7 +19,7 @@ export const PART_FIELDS: FieldTexts = {
     multiplex: { label: 'Multiplexed LED outputs' },
     supplies: { label: 'Supply outputs' },
     currentSet: { label: 'Current-setting resistor' },
-    passage: { label: 'Level shifter channels' },
+    levelShifter: { label: 'Level shifter channels' },
     memory: { label: 'Memory required on the board' },
     readout: { label: 'Display format' },
     polarity: { label: 'LEDs' },
@@ -200,7 +200,7 @@ export const PART_FIELDS: FieldTexts = {
     rows: { label: 'Rows of the table' },
   },
   rows: { milliamps: { label: 'Segment current', unit: 'mA' }, kiloohms: { label: 'Resistance', unit: 'kΩ' } },
-  passage: {
+  levelShifter: {
     kind: { label: 'Circuit', help: 'MOSFET, automatic, buffered, or one-way buffer.' },
     drives: { label: 'Direction' },
     low: { label: 'Supply terminal, low side' },

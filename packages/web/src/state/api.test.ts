@@ -5,7 +5,7 @@ import { createStore } from './store';
 const { endpoints } = api;
 let asked: readonly Asked[] = [];
 /** Answers everything with this status and body. */
-const answering = (status = 200, body: unknown = {}): void => {
+const answering = (status = 200, body: unknown = { sheets: [] }): void => {
   asked = serving(() => [status, body]);
 };
 const requests = () => asked.map(({ method, path }) => `${method} ${path}`);
@@ -14,7 +14,6 @@ afterEach(() => jest.restoreAllMocks());
 const settled = () => new Promise((resolve) => setTimeout(resolve, 5));
 
 test.each([
-  ['GET /api/catalogue', endpoints.catalogue.initiate()],
   ['GET /api/plans', endpoints.plans.initiate()],
   ['GET /api/session', endpoints.session.initiate()],
   ['GET /api/sheets/schema/board', endpoints.sheetSchema.initiate('board')],
@@ -28,6 +27,16 @@ test.each([
   answering(200, { it: 'is here' });
   const { data } = await createStore().dispatch(question as ReturnType<typeof endpoints.plans.initiate>);
   expect({ requests: requests(), data }).toEqual({ requests: [request], data: { it: 'is here' } });
+});
+
+test('the catalogue that an earlier version kept in the browser has today’s names', async () => {
+  const led = { kind: 'part', id: 'led' };
+  answering(200, { sheets: [led, { kind: 'part', id: 'shifter', passage: { kind: 'mosfet' } }], own: [] });
+  const { data } = await createStore().dispatch(endpoints.catalogue.initiate());
+  expect({ requests: requests(), data }).toEqual({
+    requests: ['GET /api/catalogue'],
+    data: { sheets: [led, { kind: 'part', id: 'shifter', levelShifter: { kind: 'mosfet' } }], own: [] },
+  });
 });
 
 /** Lists that are shown while something is changed. */

@@ -9,6 +9,7 @@ import {
 } from '@reduxjs/toolkit/query/react';
 import type { ArchiveReport } from '@roof-chart/api/archiveReport';
 import type { Catalogue } from '@roof-chart/api/catalogue';
+import { upgradeSheet } from '@roof-chart/core/sheets/upgradeSheet';
 import type { Checkpoint, CheckpointList, CheckpointPlan } from '@roof-chart/api/checkpoints';
 import type { CreatePlan } from '@roof-chart/api/createPlan';
 import type { EditAnswer } from '@roof-chart/api/editBatches';
@@ -125,7 +126,8 @@ const sheetEndpoints = (build: Build) => ({
     query: () => 'catalogue',
     // Some hundred thousand values that never change: neither compared with the last ones nor frozen one by one.
     structuralSharing: false,
-    transformResponse: (answer: Catalogue) => Object.freeze(answer),
+    // Without the server it may be what an earlier version kept.
+    transformResponse: (answer: Catalogue) => Object.freeze({ ...answer, sheets: answer.sheets.map(upgradeSheet) as Catalogue['sheets'] }),
     providesTags: ['sheets'],
   }),
   keepSheets: build.mutation<KeptSheets, readonly (BoardSheet | PartSheet)[]>({

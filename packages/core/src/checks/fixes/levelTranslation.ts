@@ -93,7 +93,7 @@ function withNeighbours(context: CheckContext, items: readonly PlanTerminal[], f
   const lines = new Set(items.flatMap((item) => PIN_ROLES[item.terminal.role]?.line?.kind ?? []));
   const ids = new Set(items.map((item) => item.placement.id));
   return planTerminals(plan, sheets).filter((item) => {
-    if (!item.wire || item.part.passage || !item.part.supply || signalRail(context, item.placement.id) !== feed) return false;
+    if (!item.wire || item.part.levelShifter || !item.part.supply || signalRail(context, item.placement.id) !== feed) return false;
     const kind = PIN_ROLES[item.terminal.role]?.line?.kind;
     // Both lines of a two-wire bus, whichever is in trouble.
     if (kind === 'i2c' && lines.has('i2c') && ids.has(item.placement.id)) return true;
@@ -119,7 +119,7 @@ function otherRail(context: CheckContext, id: string, verdicts: readonly LevelVe
     .filter(has('wire'))
     .filter((t) => t.terminal.role === 'supply.vcc' && t.wire.end.to === 'rail');
   const [supply] = supplies;
-  if (!supply || supplies.length > 1 || supply.wire.locked || supply.placement.onBoard || supply.part.passage) return [];
+  if (!supply || supplies.length > 1 || supply.wire.locked || supply.placement.onBoard || supply.part.levelShifter) return [];
   const now = endKey(supply.wire.end);
   for (const rail of railsFor(board, supply.part, supply.terminal)) {
     const end: WireEnd = { to: 'rail', rail: rail.id };
@@ -218,7 +218,7 @@ export function translateLevels(
   const feed = signalRail(context, id);
   // All of the part's lines that are in trouble, whichever way they go: what helps must help them together.
   const bad = new Set([...keys, ...badPairs(context).flatMap((pair) => (pair.placement === id ? [pair.key] : []))]);
-  const items = terminalsOf(context.plan, { id }, context.sheets).filter((t) => bad.has(t.key) && !t.part.passage);
+  const items = terminalsOf(context.plan, { id }, context.sheets).filter((t) => bad.has(t.key) && !t.part.levelShifter);
   if (feed === undefined || items.length === 0) return [];
   const atBoard = items.filter((item) => atPin(item) !== undefined);
   return [...otherRail(context, id, verdicts), ...(atBoard.length === items.length ? across(context, items, feed, verdicts) : [])];
@@ -231,7 +231,7 @@ export function translateAll(
 ): { readonly edits: readonly Edit[]; readonly modules: PackedShifters['modules'] } | undefined {
   const { plan, sheets, board } = context;
   const bad = new Set(badPairs(context).map((pair) => pair.key));
-  const items = planTerminals(plan, sheets).filter((item) => bad.has(item.key) && !item.part.passage && atPin(item) !== undefined);
+  const items = planTerminals(plan, sheets).filter((item) => bad.has(item.key) && !item.part.levelShifter && atPin(item) !== undefined);
   const byFeed = new Map<string, PlanTerminal[]>();
   for (const item of items) {
     const feed = signalRail(context, item.placement.id);

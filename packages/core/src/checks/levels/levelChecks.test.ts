@@ -220,7 +220,7 @@ describe('a level shifter', () => {
 });
 
 test('whatever parts are put across together, nothing: wrong direction for its direction, no level is bad, and every remedy keeps its word', () => {
-  const ids = [...sheets.parts.values()].map((p) => p.sheet).filter((p) => p.supply && !p.passage && p.bus.kind !== 'i2c');
+  const ids = [...sheets.parts.values()].map((p) => p.sheet).filter((p) => p.supply && !p.levelShifter && p.bus.kind !== 'i2c');
   let packed = 0;
   fc.assert(
     fc.property(
@@ -238,7 +238,7 @@ test('whatever parts are put across together, nothing: wrong direction for its d
           expect(bad(after)).toEqual([]);
           expect(codes(after).filter((code) => code === 'shifter-direction')).toEqual([]);
           const used = across.modules.reduce((sum, module) => sum + module.used, 0);
-          const room = across.modules.reduce((sum, module) => sum + module.part.passage!.channels.length, 0);
+          const room = across.modules.reduce((sum, module) => sum + module.part.levelShifter!.channels.length, 0);
           expect(used).toBeLessThanOrEqual(room);
         }
         const told = findingsOf(plan, sheets).filter((f) => /^(level|shifter)/.test(f.code));

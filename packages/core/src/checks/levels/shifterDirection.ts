@@ -16,7 +16,7 @@ function against(context: CheckContext, { placement, part, items }: ShifterLines
       message: 'against',
       place: { placements: [placement.id], view: 'levels' },
       data: { shifter: { is: 'placement', id: placement.id }, terminals: { is: 'terminals', keys } },
-      source: part.passage.source,
+      source: part.levelShifter.source,
       remedies: () => {
         const found = repacked(context, placement.id, keys);
         return found ? [{ label: 'other', data: { modules: found.modules }, grade: 'offered', edits: found.edits }] : [];
@@ -27,7 +27,7 @@ function against(context: CheckContext, { placement, part, items }: ShifterLines
 
 /** The two supplies of a shifter changed with each other. */
 function exchanged({ plan }: CheckContext, { placement, part }: ShifterLines): readonly Remedy[] {
-  const { low, high } = part.passage;
+  const { low, high } = part.levelShifter;
   const [a, b] = [low, high].map((t) => plan.wires[terminalKey(placement.id, t)]);
   if (!a || !b || a.locked || b.locked) return [];
   const wire = (terminal: string, end: typeof a.end): Edit => ({ kind: 'wire', placement: placement.id, terminal, end });
@@ -44,8 +44,8 @@ function backwards(context: CheckContext, lines: ShifterLines): readonly Finding
       level: 'clash',
       message: 'backwards',
       place: { placements: [placement.id], view: 'levels' },
-      data: { shifter: { is: 'placement', id: placement.id }, low: label(part.passage.low), high: label(part.passage.high) },
-      source: part.passage.source,
+      data: { shifter: { is: 'placement', id: placement.id }, low: label(part.levelShifter.low), high: label(part.levelShifter.high) },
+      source: part.levelShifter.source,
       remedies: () => exchanged(context, lines),
     },
   ];

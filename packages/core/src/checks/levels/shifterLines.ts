@@ -9,7 +9,7 @@ import type { CheckContext } from '../engine/check';
 /** A level shifter with the lines of parts that are wired to its far side. */
 export interface ShifterLines {
   readonly placement: Placement;
-  readonly part: With<PartSheet, 'passage'>;
+  readonly part: With<PartSheet, 'levelShifter'>;
   readonly items: readonly With<PlanTerminal, 'wire'>[];
 }
 
@@ -18,7 +18,7 @@ export function shifterLines({ plan, sheets }: CheckContext): readonly ShifterLi
   const all = planTerminals(plan, sheets).filter(has('wire'));
   return plan.placements.flatMap((placement) => {
     const part = partSheet(sheets, placement.sheet)?.sheet;
-    if (!part || !has('passage')(part)) return [];
+    if (!part || !has('levelShifter')(part)) return [];
     return [{ placement, part, items: all.filter((item) => throughPart(plan, sheets, item.key) === placement.id) }];
   });
 }

@@ -17,7 +17,7 @@ export const shifterUnfit: Check = {
   remedies: { other: 'Use {modules} for these lines' },
   examine: (context) =>
     shifterLines(context).flatMap(({ placement, part, items }) => {
-      if (part.passage.kind !== 'auto') return [];
+      if (part.levelShifter.kind !== 'auto') return [];
       const lines = items.filter(
         (item) =>
           PIN_ROLES[item.terminal.role]?.line?.kind === 'i2c' || item.terminal.role === 'onewire.data' || isPulledUp(context.plan, item),

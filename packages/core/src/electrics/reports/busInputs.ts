@@ -114,7 +114,7 @@ export function pullFeed(plan: Plan, sheets: Sheets, key: TerminalKey): Feed | u
   const pinTakes = pin ? (pin.limits?.tolerantVolts ?? aboveSupply(board)) : Infinity;
   const takes = (net?.terminals ?? []).map((item) => {
     const part = partSheet(sheets, item.placement.sheet)?.sheet;
-    if (item.placement.id === placement || !part?.supply || part.passage) return Infinity;
+    if (item.placement.id === placement || !part?.supply || part.levelShifter) return Infinity;
     return part.levels?.tolerantVolts ?? partLogic(plan, sheets, board, item.placement).volts.min + CMOS_ABOVE;
   });
   return own.volts.max <= Math.min(pinTakes, ...takes) ? own : logic;
@@ -188,18 +188,18 @@ interface Side {
 
 /** @param far the side away from the board */
 function sideOf({ plan, sheets, board }: PlanContext, shifter: Placement, far: boolean): Side | undefined {
-  const passage = partSheet(sheets, shifter.sheet)?.sheet.passage;
-  if (!passage) return undefined;
+  const levelShifter = partSheet(sheets, shifter.sheet)?.sheet.levelShifter;
+  if (!levelShifter) return undefined;
   const carrier = terminalsOf(plan, shifter, sheets).find((t) => t.carries);
-  const nearIsLow = passage.channels.some(({ low }) => low === carrier?.terminal.id);
+  const nearIsLow = levelShifter.channels.some(({ low }) => low === carrier?.terminal.id);
   const supplyAt = (terminal: string) => railAt(plan, sheets, board, terminalKey(shifter.id, terminal));
-  const [low, high] = [supplyAt(passage.low), supplyAt(passage.high)];
+  const [low, high] = [supplyAt(levelShifter.low), supplyAt(levelShifter.high)];
   const feed = far === nearIsLow ? high : low;
   return {
     feed,
-    pullUps: passage.ohms ? [{ id: shifter.id, ohms: around(passage.ohms), ...feed }] : [],
-    ...(passage.thresholdVolts
-      ? { partsAt: { min: low.volts.min - passage.thresholdVolts.max, max: low.volts.max - passage.thresholdVolts.min } }
+    pullUps: levelShifter.ohms ? [{ id: shifter.id, ohms: around(levelShifter.ohms), ...feed }] : [],
+    ...(levelShifter.thresholdVolts
+      ? { partsAt: { min: low.volts.min - levelShifter.thresholdVolts.max, max: low.volts.max - levelShifter.thresholdVolts.min } }
       : {}),
   };
 }

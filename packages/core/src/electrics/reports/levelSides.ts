@@ -116,20 +116,20 @@ export function boardSide(board: IndexedBoard, pin: string | undefined): Require
 /** A level shifter at one end of a channel. A MOSFET gives the supply of its side for high, through its pull-up, and passes a low on. */
 export function shifterSide({ plan, sheets, board }: PlanContext, shifter: Placement, end: string): Side | undefined {
   const part = partSheet(sheets, shifter.sheet)?.sheet;
-  const passage = part?.passage;
-  if (!part || !passage || otherEnd(part, end) === undefined) return undefined;
-  const isLow = passage.channels.some((c) => c.low === end);
-  const feed = railAt(plan, sheets, board, terminalKey(shifter.id, isLow ? passage.low : passage.high));
-  if (passage.kind === 'drive') return { driver: partDriver(feed, part), receiver: partReceiver(feed, part, false) };
+  const levelShifter = part?.levelShifter;
+  if (!part || !levelShifter || otherEnd(part, end) === undefined) return undefined;
+  const isLow = levelShifter.channels.some((c) => c.low === end);
+  const feed = railAt(plan, sheets, board, terminalKey(shifter.id, isLow ? levelShifter.low : levelShifter.high));
+  if (levelShifter.kind === 'drive') return { driver: partDriver(feed, part), receiver: partReceiver(feed, part, false) };
   return { driver: { feed, highOhms: 0, lowVolts: boardSide(board, undefined).driver.lowVolts + MOSFET_VOLTS } };
 }
 
 /** The rails of a level shifter if swapped: the low-side supply must not exceed the high-side supply. */
 export function isFedBackwards(plan: Plan, sheets: Sheets, board: IndexedBoard, shifter: Placement): boolean {
-  const passage = partSheet(sheets, shifter.sheet)?.sheet.passage;
-  if (!passage || passage.low === passage.high) return false;
+  const levelShifter = partSheet(sheets, shifter.sheet)?.sheet.levelShifter;
+  if (!levelShifter || levelShifter.low === levelShifter.high) return false;
   const nets = findNets(plan, sheets);
-  const [low, high] = [terminalKey(shifter.id, passage.low), terminalKey(shifter.id, passage.high)];
+  const [low, high] = [terminalKey(shifter.id, levelShifter.low), terminalKey(shifter.id, levelShifter.high)];
   if (!nets.byTerminal.get(low)?.rails[0] || !nets.byTerminal.get(high)?.rails[0]) return false;
   return typical(railAt(plan, sheets, board, low).volts) > typical(railAt(plan, sheets, board, high).volts);
 }

@@ -218,16 +218,16 @@ function pairsOf(context: PlanContext, sides: Sides, item: PlanTerminal, lines: 
   // A coil is no logic input, and a pin with a transistor drives only the base or gate.
   if (terminal.coil || plan.drivers[key]) return [];
   // Of a level shifter only the board-side ends that represent other terminals.
-  if (part.passage && !item.carries) return [];
+  if (part.levelShifter && !item.carries) return [];
   if (part.module.levelShift?.terminals.includes(terminal.id)) return [];
   const partner = partnerOf(context, sides, item);
   if (!partner) return [];
   const i2c = demand.line?.kind === 'i2c';
   if (i2c) {
-    if (part.passage || !lines || lines.length === 0) return [];
+    if (part.levelShifter || !lines || lines.length === 0) return [];
     return i2cPairs(board, item, lines, sides, partner);
   }
-  const own = part.passage ? shifterSide(context, placement, terminal.id) : sides.part(item, false);
+  const own = part.levelShifter ? shifterSide(context, placement, terminal.id) : sides.part(item, false);
   const share = dividedBy(plan, key);
   const ways: LevelPair[] = [];
   if (terminal.direction !== 'out' && own?.receiver)

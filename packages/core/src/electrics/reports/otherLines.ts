@@ -139,7 +139,7 @@ function kindOf(items: readonly PlanTerminal[]): LineKind | undefined {
   if (part.encoder) return 'encoder';
   if (part.keys?.as === 'matrix') return 'key-matrix';
   if (items.some((t) => PIN_ROLES[t.terminal.role]?.line?.kind === 'uart')) return 'uart';
-  return part.bus.kind === 'private' && !part.passage ? 'own-protocol' : undefined;
+  return part.bus.kind === 'private' && !part.levelShifter ? 'own-protocol' : undefined;
 }
 
 function ofItsOwn({ plan, sheets, board }: PlanContext, nets: Nets, placement: Placement): readonly OtherLines[] {

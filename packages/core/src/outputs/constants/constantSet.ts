@@ -221,7 +221,7 @@ export function constantSet(plan: Plan, sheets: Sheets): ConstantSet | undefined
   const board = boardOf(plan, sheets);
   if (!board) return undefined;
   const buses = findBuses(plan, sheets).filter(has('controller'));
-  const parts = plan.placements.filter((p) => partSheet(sheets, p.sheet) && !partSheetOrThrow(sheets, p.sheet).sheet.passage);
+  const parts = plan.placements.filter((p) => partSheet(sheets, p.sheet) && !partSheetOrThrow(sheets, p.sheet).sheet.levelShifter);
   const groups = [
     ...buses.map((bus) => ({
       name: bus.controller,

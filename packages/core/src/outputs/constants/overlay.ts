@@ -143,7 +143,7 @@ export function writeOverlay(plan: Plan, sheets: Sheets): string | undefined {
   const loose = plan.placements.flatMap((placement) =>
     terminalsOf(plan, placement, sheets).flatMap((item) => {
       const role = PIN_ROLES[item.terminal.role];
-      const found = role && !item.part.passage ? pinOf(plan, sheets, board, item) : undefined;
+      const found = role && !item.part.levelShifter ? pinOf(plan, sheets, board, item) : undefined;
       const number = found && (!role?.line || role.line.line === 'cs') ? pinNumber(board, found.pin) : undefined;
       return number === undefined ? [] : [{ name: `${placement.name} ${item.terminal.id}`, number }];
     }),

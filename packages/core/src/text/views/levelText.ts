@@ -83,7 +83,7 @@ export function moduleText(modules: readonly PackedModule[]): string {
   return listText(
     modules.map(
       ({ part, added, used }) =>
-        `${added ? part.title : `the existing ${part.short}`}: ${used} of ${part.passage.channels.length} channels`,
+        `${added ? part.title : `the existing ${part.short}`}: ${used} of ${part.levelShifter.channels.length} channels`,
     ),
   );
 }

@@ -36,7 +36,7 @@ class Bench {
     [this.nets, this.components] = [nets, components];
     for (const { id, sheet } of plan.placements) {
       const part = sheets.parts.get(sheet.id)!.sheet;
-      for (const { low, high } of part.passage?.channels ?? []) nets.join(this.node(id, part, low), this.node(id, part, high));
+      for (const { low, high } of part.levelShifter?.channels ?? []) nets.join(this.node(id, part, low), this.node(id, part, high));
     }
   }
 
@@ -111,7 +111,7 @@ function pullUps(bench: Bench, id: string, part: PartSheet, terminal: string): {
     for (const t of sheet.terminals.list) {
       if (bench.nets.find(bench.node(other.id, sheet, t.id)) !== own) continue;
       if (!other.pullUpsCut && sheet.module.pullUps?.some((pull) => pull.terminals.includes(t.id))) module += 1;
-      if (sheet.passage?.ohms !== undefined && sheet.passage.channels.some((c) => c.low === t.id || c.high === t.id)) module += 1;
+      if (sheet.levelShifter?.ohms !== undefined && sheet.levelShifter.channels.some((c) => c.low === t.id || c.high === t.id)) module += 1;
       printed += bench.at(other.id, t.id).length;
     }
   }

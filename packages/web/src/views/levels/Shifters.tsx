@@ -29,12 +29,12 @@ interface ModuleProps {
   readonly name: string;
   readonly placement: string;
   readonly part: PartSheet;
-  readonly passage: NonNullable<PartSheet['passage']>;
+  readonly levelShifter: NonNullable<PartSheet['levelShifter']>;
   readonly said: Said;
 }
 
 /** One module with its channels. */
-function Module({ name, placement, part, passage: { channels, drives }, said }: ModuleProps) {
+function Module({ name, placement, part, levelShifter: { channels, drives }, said }: ModuleProps) {
   const label = (id: string) => part.terminals.list.find((t) => t.id === id)?.label ?? id;
   const used = channels.filter(({ low, high }) => said(placement, low) || said(placement, high)).length;
   return (
@@ -81,7 +81,7 @@ export function Shifters({ plan }: { readonly plan: Plan }) {
     () =>
       plan.placements.flatMap(({ id, sheet }) => {
         const part = partSheet(sheets, sheet)?.sheet;
-        return part?.passage ? [{ placement: id, part, passage: part.passage }] : [];
+        return part?.levelShifter ? [{ placement: id, part, levelShifter: part.levelShifter }] : [];
       }),
     [plan, sheets],
   );

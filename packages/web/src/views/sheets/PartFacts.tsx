@@ -49,7 +49,7 @@ const FURTHER_GROUPS = [
   'sinks',
   'multiplex',
   'currentSet',
-  'passage',
+  'levelShifter',
   'memory',
   'readout',
   'polarity',

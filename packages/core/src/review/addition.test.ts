@@ -71,3 +71,10 @@ test('in a plan with a clash nothing is mended by the way: the new part goes bes
   expect([addition.moved, addition.open]).toEqual([[], []]);
   expect(addition.plan.wires['lamp:A']!.end).toEqual({ to: 'pin', pin: 'GP2' });
 });
+
+test('a backlight is wired at both of its terminals, from the supply of its display; where that has no rail at neither', () => {
+  const plan = additionOf(stick(), sheets, sheets.parts.get('lcd-1602-parallel')!.sheet)!;
+  const end = (terminal: string) => plan.plan.wires[`${plan.placement}:${terminal}`]?.end;
+  expect([end('A'), end('K')]).toEqual([end('VDD'), { to: 'ground' }]);
+  expect(end('VDD')).toMatchObject({ to: 'rail' });
+});

@@ -1,6 +1,6 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
-import { add, edited, stick } from '../../tests/makePlan';
+import { add, edited, stick, wire } from '../../tests/makePlan';
 import { applyEdits } from '../plan/applyEdits';
 import { newPlan, type Plan } from '../plan/plan';
 import { needsText } from '../text/needsText';
@@ -74,3 +74,46 @@ test.each(['rp2040-stick-40', 'atmega328p-5v-shield', 'bcm2711-sbc-40', 'esp8266
     expect(told.with).toBeGreaterThan(2 * told.not);
   },
 );
+
+test('what an addition needs moves no wire that is there, takes nothing out, and leaves no error or warning that was not there', () => {
+  const made = [
+    edited(
+      stick(),
+      sheets,
+      add('oled', 'oled-096-ssd1306-i2c'),
+      wire('oled:SDA', 'GP4'),
+      wire('oled:SCL', 'GP5'),
+      wire('oled:VCC', 'rail 3v3'),
+    ),
+    edited(
+      on('atmega328p-5v-shield'),
+      sheets,
+      add('s', 'servo-micro'),
+      wire('s:SIG', 'D9'),
+      wire('s:VCC', 'rail 5v'),
+      wire('s:GND', 'ground'),
+    ),
+  ];
+  let needed = 0;
+  for (const plan of made)
+    for (const { sheet } of [...sheets.parts.values()].filter((_, at) => at % 3 === 0)) {
+      const { needs } = complete(plan, sheet.id);
+      if (!needs) continue;
+      needed += 1;
+      const result = applyEdits(plan, needs.edits, sheets);
+      if (!result.ok) throw new Error(`${sheet.id}: ${JSON.stringify(result.problem)}`);
+      expect([sheet.id, result.plan]).toEqual([sheet.id, needs.plan]);
+      for (const [key, { end }] of Object.entries(plan.wires))
+        expect([sheet.id, key, result.plan.wires[key]?.end]).toEqual([sheet.id, key, end]);
+      expect(result.plan.placements.slice(0, plan.placements.length)).toEqual(plan.placements);
+      if (needs.left.length > 0) continue;
+      const had = new Set(findingsOf(plan, sheets).map((f) => f.id));
+      expect([
+        sheet.id,
+        findingsOf(result.plan, sheets)
+          .filter((f) => f.level !== 'hint' && !had.has(f.id))
+          .map((f) => f.id),
+      ]).toEqual([sheet.id, []]);
+    }
+  expect(needed).toBeGreaterThan(15);
+});

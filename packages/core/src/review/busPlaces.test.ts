@@ -1,7 +1,7 @@
 import hive from '../../../../demo/plans/hive-watch.json';
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
-import { add, edited } from '../../tests/makePlan';
+import { add, edited, wired } from '../../tests/makePlan';
 import { findBuses } from '../nets/buses';
 import type { Plan } from '../plan/plan';
 import { upgradePlan } from '../plan/upgradePlan';
@@ -67,4 +67,27 @@ test('a locked line keeps its bus: only places with that pin are left, the other
   expect(places.filter((p) => p.pins['sda'] !== findBuses(plan, sheets)[0]!.pins['sda'])).toEqual([]);
   expect(blocked).toBeGreaterThan(placesOf(plan).blocked);
   expect(busPlaces(plan, sheets, 'i2c:nope')).toBeUndefined();
+});
+
+test('two of one address stay at odds wherever their bus goes: that is neither new nor gone', () => {
+  const together = edited(
+    startPlan('a', 'Test', 'rp2040-stick-40', sheets),
+    sheets,
+    ...wired('p0', 'humidity-aht20', { SDA: 'GP4', SCL: 'GP5' }),
+    ...wired('p1', 'humidity-aht20', { SDA: 'GP4', SCL: 'GP5' }),
+  );
+  expect(findingsOf(together, sheets).map((f) => f.code)).toContain('address-shared');
+  const { places } = placesOf(together);
+  expect(places.length).toBeGreaterThan(2);
+  for (const { added, gone } of places) expect([added, gone].flat().map((f) => f.code)).not.toContain('address-shared');
+});
+
+test('a bus that cannot leave its pins joins no other; a serial line has one part at each end', () => {
+  const plan = on('rp2040-stick-40', 'humidity-aht20', 'humidity-aht20');
+  const held = edited(plan, sheets, { kind: 'lock', placement: 'p1', terminal: 'SDA', locked: true });
+  expect(placesOf(held, 1).places.filter((p) => p.joins.length > 0)).toEqual([]);
+  const serial = on('rp2040-stick-40', 'gps-neo-6m', 'gps-neo-6m');
+  const found = findBuses(serial, sheets).map((_, at) => placesOf(serial, at).places);
+  expect(found.flat().length).toBeGreaterThan(0);
+  expect(found.flat().filter((p) => p.joins.length > 0)).toEqual([]);
 });

@@ -3,7 +3,9 @@ import { applyEdits } from '../plan/applyEdits';
 import { newPlan, type Plan } from '../plan/plan';
 import { additionOf } from './addition';
 import { type FixAlternative, fixAlternatives } from './fixAlternatives';
+import { startPlan } from '../plan/startPlan';
 import { findingsOf } from './review';
+import { formsOf } from './variants';
 
 const sheets = shippedSheets();
 
@@ -42,4 +44,17 @@ test('nothing is offered for what no board and no form mends, and a search that 
   const [over] = grave(strip).filter((f) => f.code === 'supply-over');
   expect(new Set(fixAlternatives(strip, sheets, over!, { nodes: 500 }).map((one) => one.kind))).toEqual(new Set(['board']));
   expect(fixAlternatives(strip, sheets, over!, { stop: () => true })).toEqual([]);
+});
+
+test('what is soldered to the board is not exchanged for another form', () => {
+  const soldered = [...sheets.boards.values()].flatMap(({ sheet }) => {
+    const plan = startPlan('p', 'P', sheet.id, sheets);
+    return plan.placements.some((p) => p.onBoard && formsOf(sheets, sheets.parts.get(p.sheet.id)!.sheet).length > 1) ? [plan] : [];
+  });
+  expect(soldered.length).toBeGreaterThan(0);
+  for (const plan of soldered.slice(0, 2)) {
+    const own = plan.placements.filter((p) => p.onBoard).map((p) => p.id);
+    const made = { ...findingsOf(plan, sheets)[0], level: 'clash', place: { placements: own } } as Parameters<typeof fixAlternatives>[2];
+    expect(fixAlternatives(plan, sheets, made, { nodes: 200 }).filter((one) => one.kind === 'form')).toEqual([]);
+  }
 });

@@ -1,6 +1,6 @@
 import { shippedSheets } from '../../tests/catalogue';
 import { findingsOf } from '../../tests/checkHarness';
-import { add, edited, stick } from '../../tests/makePlan';
+import { add, edited, stick, wire } from '../../tests/makePlan';
 import { chainsOf } from '../nets/chains';
 import { newPlan, type Plan } from '../plan/plan';
 import { segmentTable } from '../displays/segmentTable';
@@ -122,4 +122,17 @@ test('registers and expanders of the plan with free outputs are offered before n
     end: { to: 'terminal', placement: 'r', terminal: 'QC' },
   });
   expect(ways(used).some(({ placement }) => placement === 'r')).toBe(false);
+});
+
+test('a way for a display brings the resistors of that display, not those that other LEDs lack', () => {
+  const plan = edited(withDigits('seven-segment-1-cc'), sheets, add('led', 'led-red-5mm'), wire('led:A', 'D5'), wire('led:K', 'ground'));
+  expect(grave(plan).map((f) => f.code)).toContain('led-no-resistor');
+  const found = ways(plan).filter(({ kind }) => kind === 'registers' || kind === 'segments');
+  expect(found.length).toBeGreaterThan(0);
+  for (const { edits } of found) {
+    const series = edits.flatMap((edit) => (edit.kind === 'series' ? [edit] : []));
+    expect(series.map((edit) => edit.placement)).toEqual(series.map(() => 's'));
+    expect(series.length).toBeGreaterThan(0);
+    expect(series.every(({ ohms }) => ohms !== null && ohms > 0)).toBe(true);
+  }
 });

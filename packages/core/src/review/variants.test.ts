@@ -84,3 +84,16 @@ describe('straps for a whole bus at once', () => {
     expect(cleared(bus('humidity-sht31', 'oled-096-ssd1306-i2c'))).toEqual({ ok: true, changes: 0, edits: [] });
   });
 });
+
+test('wires are counted, not terminals: one that is open counts in none of the forms', () => {
+  const plan = edited(
+    stick(),
+    sheets,
+    add('p0', 'oled-096-ssd1306-i2c'),
+    wire('p0:SDA', 'GP4'),
+    wire('p0:SCL', 'GP5'),
+    wire('p0:VCC', 'rail 3v3'),
+  );
+  const here = compareForms(plan, sheets, 'p0')!.find((row) => row.current)!;
+  expect([here.wires, here.sharedPins + here.privatePins, here.open]).toEqual([3, 2, ['p0:GND']]);
+});

@@ -8,6 +8,7 @@ import { newPlan, type Plan } from '../../plan/plan';
 import type { Edit } from '../../plan/edit';
 import { assignPins } from '../../assign/assignPins';
 import type { WayKind } from './way';
+import { indexSheets } from '../../sheets/sheetIndex';
 import { waysOut } from './waysOut';
 
 const sheets = shippedSheets();
@@ -132,4 +133,15 @@ describe('each way, where it is the one that helps', () => {
     expect(behind.sort()).toEqual(['SC0', 'SC1', 'SC2', 'SD0', 'SD1', 'SD2']);
     expect(findingsOf(way!.plan, sheets).map((f) => f.code)).not.toContain('address-shared');
   });
+});
+
+test('without a keypad on one line in the library there is no such way, and the others are still found', () => {
+  const crowd = plan(STAMP, many(pins.length + 2, 'button-push'));
+  const bare = indexSheets(
+    [...sheets.versions.values()].map(({ sheet }) => sheet).filter((s) => s.kind !== 'part' || s.keys?.as !== 'ladder'),
+  );
+  const kinds = (of: readonly { readonly kind: WayKind }[]) => new Set(of.map(({ kind }) => kind));
+  expect(kinds(waysOut(crowd, sheets, limit)).has('ladder')).toBe(true);
+  const found = kinds(waysOut(crowd, bare, limit));
+  expect([found.has('ladder'), found.size > 0]).toEqual([false, true]);
 });

@@ -1,3 +1,7 @@
+const TARGET = { target: 'es2022' };
+const REACT = { transform: { react: { runtime: 'automatic' } } };
+const COMMON = { type: 'commonjs' };
+
 /** Unit and server tests; the browser tests are Playwright's. */
 module.exports = {
   testEnvironment: 'node',
@@ -12,14 +16,11 @@ module.exports = {
   },
   transform: {
     '\\.(py|cpp)$': '<rootDir>/packages/core/tests/rawText.cjs',
-    '^.+\\.tsx?$': [
-      '@swc/jest',
-      {
-        jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } },
-        module: { type: 'commonjs' },
-      },
-    ],
+    '^.+\\.tsx?$': ['@swc/jest', { jsc: { ...TARGET, parser: { syntax: 'typescript', tsx: true }, ...REACT }, module: COMMON }],
+    '^.+\\.m?js$': ['@swc/jest', { jsc: { ...TARGET, parser: { syntax: 'ecmascript' } }, module: COMMON }],
   },
+  // Scales come as modules of the language, which Jest does not read as they are.
+  transformIgnorePatterns: ['/node_modules/(?!(?:d3-[a-z-]+|internmap)/)'],
   maxWorkers: 2,
   // Far above what any test takes: a machine that does other things, too, is no fault of the product's.
   testTimeout: 120_000,

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { isOfBoard } from '../plan/ofPart';
 import { orThrow } from '../collections/orThrow';
 import { endPlacement } from '../plan/planRails';
@@ -83,7 +84,7 @@ export function ontoBoard(plan: Plan, sheets: Sheets, boardId: string, options: 
     edits: [...off, move, ...settlement.edits],
     plan: settlement.plan,
     settlement,
-    kept: own.filter(([key, { end }]) => JSON.stringify(settlement.plan.wires[key]?.end) === JSON.stringify(end)).length,
+    kept: own.filter(([key, { end }]) => dequal(settlement.plan.wires[key]?.end, end)).length,
     lostLocks: gone.filter(([, { locked }]) => locked).map(([key]) => key),
     left: [...soldered],
   };

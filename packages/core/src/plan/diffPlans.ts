@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { getOrThrow } from '../collections/orThrow';
 import type { Edit } from './edit';
 import { segmentPlacement } from './edits/busSettings';
@@ -159,18 +160,14 @@ function settingEdits(before: Plan, to: Plan): readonly Edit[] {
       to,
     ),
     ...keysOf(busSettings, to.busSettings)
-      .filter((id) => JSON.stringify(busSettings[id]) !== JSON.stringify(to.busSettings[id]))
+      .filter((id) => !dequal(busSettings[id], to.busSettings[id]))
       .map((segment): Edit => ({ kind: 'bus-settings', segment, settings: to.busSettings[segment] ?? null })),
     ...keysOf(from.steps, to.steps)
       .filter((id) => from.steps[id] !== to.steps[id])
       .map((id): Edit => ({ kind: 'step', step: id, done: to.steps[id] ?? null })),
-    ...(JSON.stringify(from.built) === JSON.stringify(to.built) ? [] : [{ kind: 'built' as const, built: to.built }]),
-    ...(JSON.stringify(from.breadboard) === JSON.stringify(to.breadboard)
-      ? []
-      : [{ kind: 'breadboard' as const, breadboard: to.breadboard }]),
-    ...(JSON.stringify(from.valuesOnHand) === JSON.stringify(to.valuesOnHand)
-      ? []
-      : [{ kind: 'values-on-hand' as const, valuesOnHand: to.valuesOnHand }]),
+    ...(dequal(from.built, to.built) ? [] : [{ kind: 'built' as const, built: to.built }]),
+    ...(dequal(from.breadboard, to.breadboard) ? [] : [{ kind: 'breadboard' as const, breadboard: to.breadboard }]),
+    ...(dequal(from.valuesOnHand, to.valuesOnHand) ? [] : [{ kind: 'values-on-hand' as const, valuesOnHand: to.valuesOnHand }]),
     ...(from.radio === to.radio ? [] : [{ kind: 'radio' as const, on: to.radio }]),
   ];
 }
@@ -180,7 +177,7 @@ function noteEdits(from: Plan, to: Plan): readonly Edit[] {
   return keysOf(from.benchNotes, to.benchNotes).flatMap((key): Edit[] => {
     const [before, after] = [from.benchNotes[key], to.benchNotes[key]];
     const either = after ?? before;
-    if (!either || JSON.stringify(before) === JSON.stringify(after)) return [];
+    if (!either || dequal(before, after)) return [];
     const { sheet, fact, ...note } = either;
     return [{ kind: 'bench-note', sheet, fact, note: after ? note : null }];
   });

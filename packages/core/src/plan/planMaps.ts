@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { beforeFirst } from '../collections/orThrow';
 import type { Edit } from './edit';
 import { type Plan, splitKey } from './plan';
@@ -120,7 +121,7 @@ export function mapEdits(from: PlanMaps, to: PlanMaps): readonly Edit[] {
     const before: { readonly [key: string]: unknown } = from[field];
     const after: { readonly [key: string]: unknown } = to[field];
     return [...new Set([...Object.keys(before), ...Object.keys(after)])]
-      .filter((key) => JSON.stringify(before[key]) !== JSON.stringify(after[key]))
+      .filter((key) => !dequal(before[key], after[key]))
       .map((key) => editOf(field, key, after[key]));
   });
 }

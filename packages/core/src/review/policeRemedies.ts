@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { atOrThrow } from '../collections/orThrow';
 import type { Sheets } from '../sheets/sheetIndex';
 import type { Finding } from '../checks/engine/check';
@@ -14,7 +15,7 @@ function faultsOf(plan: Plan, sheets: Sheets, finding: Finding, index: number): 
   const result = previewEdits(plan, remedy.edits, sheets);
   if (!result.ok) return [`${name} does not apply: ${result.problem.path} expected ${result.problem.expected}`];
   const faults: string[] = [];
-  if (result.preview.plan === plan || JSON.stringify(result.preview.plan) === JSON.stringify(plan)) faults.push(`${name} changes nothing`);
+  if (result.preview.plan === plan || dequal(result.preview.plan, plan)) faults.push(`${name} changes nothing`);
   if (!result.preview.gone.some((f) => f.id === finding.id)) faults.push(`${name} does not remove its finding`);
   const harm = result.preview.added.filter((f) => f.level !== 'hint' && f.code !== finding.code && checkOf(f.code).harm);
   if (harm.length > 0 && finding.code !== 'terminal-unwired') faults.push(`${name} brings ${harm.map((f) => f.id).join(', ')}`);

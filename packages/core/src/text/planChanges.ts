@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { beforeFirst, orThrow } from '../collections/orThrow';
 import { placementText, terminalText } from './names';
 import { TRANSISTOR_WORDS } from '../checks/fixes/transistors';
@@ -36,7 +37,7 @@ function entries<K extends MapField>(
       { readonly [key: string]: Plan[K][string] },
     ];
     return [...new Set([...Object.keys(was), ...Object.keys(is)])]
-      .filter((key) => JSON.stringify(was[key]) !== JSON.stringify(is[key]))
+      .filter((key) => !dequal(was[key], is[key]))
       .map((key) => say(key, was[key], is[key], names));
   };
 }
@@ -153,8 +154,8 @@ function readoutChange(id: string, was: Readout = {}, is: Readout = {}, names: N
           ? 'no frame buffer'
           : 'full frame buffer',
     was.scroll === is.scroll ? '' : is.scroll ? 'text scrolls' : 'text does not scroll',
-    JSON.stringify(was.glyphs) === JSON.stringify(is.glyphs) ? '' : 'custom characters changed',
-    JSON.stringify(was.pictures) === JSON.stringify(is.pictures)
+    dequal(was.glyphs, is.glyphs) ? '' : 'custom characters changed',
+    dequal(was.pictures, is.pictures)
       ? ''
       : pictures > 0
         ? `${counted(pictures, 'picture')} added`
@@ -204,9 +205,7 @@ const CHANGE_TEXT: { readonly [K in keyof Plan]: ChangeText | null } = {
   steps: (before, after, sheets) =>
     STEP_CHANGES({ ...before, steps: butWires(before.steps) }, { ...after, steps: butWires(after.steps) }, sheets),
   built: (before, after) =>
-    JSON.stringify(before.built) === JSON.stringify(after.built)
-      ? []
-      : [after.built ? `marked as built on ${after.built.date}` : 'build record cleared'],
+    dequal(before.built, after.built) ? [] : [after.built ? `marked as built on ${after.built.date}` : 'build record cleared'],
   accepted: entries('accepted', (finding, _, reason) =>
     reason === undefined ? `finding no longer accepted (${findingCode(finding)})` : `finding accepted (${findingCode(finding)}): ${reason}`,
   ),
@@ -263,7 +262,7 @@ const CHANGE_TEXT: { readonly [K in keyof Plan]: ChangeText | null } = {
   },
   softwarePwm: entries('softwarePwm', (key, _, on, names) => `PWM of ${names.terminal(key)} by ${on ? 'the program' : 'a timer'}`),
   breadboard: (before, after) =>
-    JSON.stringify(before.breadboard) === JSON.stringify(after.breadboard)
+    dequal(before.breadboard, after.breadboard)
       ? []
       : [after.breadboard ? `breadboard: ${breadboardText(after.breadboard)}` : 'breadboard removed'],
   layout: entries('layout', (id, _, place, names) =>
@@ -279,7 +278,7 @@ const CHANGE_TEXT: { readonly [K in keyof Plan]: ChangeText | null } = {
       return place.side === 'off' ? `${name}: off the breadboard` : `${name}: ${placeText(after.breadboard, place)}`;
     })(before, after, sheets),
   valuesOnHand: (before, after) =>
-    JSON.stringify(before.valuesOnHand) === JSON.stringify(after.valuesOnHand)
+    dequal(before.valuesOnHand, after.valuesOnHand)
       ? []
       : [`values on hand: ${after.valuesOnHand.own ? counted(after.valuesOnHand.own.length, 'value') : after.valuesOnHand.series}`],
   rates: entries('rates', (id, _, rate, names) =>

@@ -4,6 +4,7 @@ import { LEVEL_TEXT } from '@roof-chart/core/text/names';
 import { counted } from '@roof-chart/core/quantity/format';
 import { boardSheet } from '@roof-chart/core/sheets/sheetIndex';
 import { ActionIcon, Button, UnstyledButton, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { useHotkeys } from '@mantine/hooks';
 import { spotlight } from '@mantine/spotlight';
 import { IconArrowBackUp, IconArrowForwardUp, IconHistory, IconMoon, IconSun } from '@tabler/icons-react';
 import { lazy, memo, type ReactNode, Suspense, useCallback, useEffect, useState } from 'react';
@@ -35,25 +36,14 @@ const CommandSearch = lazy(() => awaited(async () => (await search).CommandSearc
 const loadVersions = async () => (await loaded(import('./versions/Versions'))).Versions;
 const Versions = lazy(() => awaited(loadVersions));
 
-function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
-}
-
 /** Undo and redo by keyboard, everywhere but in text fields, which have their own. */
 function useUndoKeys(): void {
   const { undo, redo } = useWorkbench();
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || isTyping(event.target)) return;
-      const key = event.key.toLowerCase();
-      if (key !== 'z' && key !== 'y') return;
-      event.preventDefault();
-      if (key === 'y' || event.shiftKey) redo();
-      else undo();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, [undo, redo]);
+  useHotkeys([
+    ['mod+Z', () => undo()],
+    ['mod+shift+Z', () => redo()],
+    ['mod+Y', () => redo()],
+  ]);
 }
 
 function ThemeSwitch() {
@@ -155,16 +145,12 @@ const HeaderTools = memo(function HeaderTools({ onVersions }: { readonly onVersi
   );
 });
 
-/** "?" opens the list of shortcuts, except while typing. */
-function useHelpKey(open: () => void): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === '?' && !isTyping(event.target) && !event.ctrlKey && !event.metaKey) open();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, [open]);
-}
+/** "?" opens the list of shortcuts, except while typing; with or without Shift, as the keyboard has it. */
+const useHelpKey = (open: () => void): void =>
+  useHotkeys([
+    ['?', open],
+    ['shift+?', open],
+  ]);
 
 function BoardTitle() {
   const { sheets } = useWorkbench();

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { counted } from '@roof-chart/core/quantity/format';
 import { applyEdits } from '@roof-chart/core/plan/applyEdits';
 import type { EditProblem } from '@roof-chart/core/plan/edit';
@@ -185,7 +186,8 @@ export class Saver {
   #otherLife(now: StoredPlan): void {
     const { plan } = this.store.getState().document;
     const { plan: ground, revision, epoch } = now;
-    if (JSON.stringify(plan) === JSON.stringify(ground))
+    // Compared as it would be sent, in whatever order its wires were made.
+    if (dequal(JSON.parse(JSON.stringify(plan)), ground))
       this.store.dispatch(documentActions.rebased({ plan: ground, ground, revision, epoch, waiting: [] }));
     else this.store.dispatch(documentActions.choiceAsked(now));
   }

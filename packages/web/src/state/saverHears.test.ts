@@ -81,7 +81,9 @@ test('another life of the database with another plan is a choice, with the same 
   const asked = hearing(() => ({ ...newer, epoch: 'second' }));
   await asked.saver.heard(plan.id, { revision: 1, epoch: 'second' });
   expect(asked.store.getState().document).toMatchObject({ save: 'choice', choice: { epoch: 'second' }, plan: { name: plan.name } });
-  const same = hearing(() => ({ ...newer, plan, epoch: 'second' }));
+  // The same plan, with its fields in another order.
+  const reordered = Object.fromEntries(Object.entries(plan).toReversed()) as unknown as typeof plan;
+  const same = hearing(() => ({ ...newer, plan: reordered, epoch: 'second' }));
   await same.saver.heard(plan.id, { revision: 1, epoch: 'second' });
   expect(same.store.getState().document).toMatchObject({ save: 'saved', choice: null, epoch: 'second', revision: 9 });
 });

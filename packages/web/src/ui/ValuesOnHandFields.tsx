@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { NativeSelect, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { ValuesOnHand } from '@roof-chart/core/plan/plan';
@@ -17,7 +18,7 @@ export function ValuesOnHandFields({ onHand }: { readonly onHand: ValuesOnHand }
   const [own, setOwn] = useState(onHand.series === OWN);
   const [problem, setProblem] = useState<string | null>(null);
   const take = (next: ValuesOnHand) => {
-    if (JSON.stringify(next) !== JSON.stringify(onHand)) edit([{ kind: 'values-on-hand', valuesOnHand: next }]);
+    if (!dequal(next, onHand)) edit([{ kind: 'values-on-hand', valuesOnHand: next }]);
   };
   return (
     <>

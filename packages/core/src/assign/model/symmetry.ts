@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { atOrThrow } from '../../collections/orThrow';
 import type { Partners } from './exclusions';
 import type { Instance } from './instance';
@@ -21,7 +22,7 @@ export class Symmetry {
 
   #compare(a: number, b: number): boolean {
     const [first, second] = [atOrThrow(this.instance.items, a), atOrThrow(this.instance.items, b)];
-    if (JSON.stringify([first.candidates, first.leave]) !== JSON.stringify([second.candidates, second.leave])) return false;
+    if (!dequal([first.candidates, first.leave], [second.candidates, second.leave])) return false;
     return [...this.excluded.values()].every((partners) => {
       const others = (own: string, other: string) => [...(partners.get(own) ?? [])].filter((p) => p !== other).sort();
       return others(first.id, second.id).join('\n') === others(second.id, first.id).join('\n');

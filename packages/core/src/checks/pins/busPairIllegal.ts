@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { has } from '../../collections/has';
 import { firstOrThrow, getOrThrow } from '../../collections/orThrow';
 import { type Bus, findBuses } from '../../nets/buses';
@@ -71,7 +72,7 @@ function half(context: CheckContext, bus: Bus): FindingDraft | null {
     },
     remedies: () => {
       const join = joinOther(context, bus, [other]);
-      const isJoin = ({ edits }: Remedy) => join.some((one) => JSON.stringify(one.edits) === JSON.stringify(edits));
+      const isJoin = ({ edits }: Remedy) => join.some((one) => dequal(one.edits, edits));
       return [...join, ...busToLegal(context, bus, hasControllers(context, bus)).filter((move) => !isJoin(move))];
     },
   });

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { atOrThrow, firstOrThrow } from '../../collections/orThrow';
 import type { Edit } from '../../plan/edit';
 import { type Breadboard, BREADBOARD_ROWS, type HolePlace, type Plan, PLAN_LIMITS } from '../../plan/plan';
@@ -120,9 +121,7 @@ export function placeHoles(plan: Plan, sheets: Sheets, scope: Scope = 'all', nod
     const { side, rowOffset } = atOrThrow(variants, variant);
     places.set(id, { side, row: row + rowOffset, ...(plan.places[id]?.locked ? { locked: true } : {}) });
   }
-  const edits = [...places].flatMap(([item, place]): Edit[] =>
-    JSON.stringify(plan.places[item]) === JSON.stringify(place) ? [] : [{ kind: 'place', item, place }],
-  );
+  const edits = [...places].flatMap(([item, place]): Edit[] => (dequal(plan.places[item], place) ? [] : [{ kind: 'place', item, place }]));
   const { span, bound, proved } = placement;
   return { edits, span, bound, proved, tooMuch, larger: tooMuch.length > 0 ? largerOne(plan, sheets, breadboard) : undefined };
 }

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { firstOrThrow } from '../../collections/orThrow';
 import { type BenchNote, noteKey, notesOn, overlaid } from '../../sheets/benchNote';
 import { factAt } from '../../sheets/factPath';
@@ -29,7 +30,7 @@ function problem(plan: Plan, sheets: Sheets, note: BenchNote): EditResult | unde
     const known = factAt(sheet, note.fact);
     if (note.value === undefined && known === undefined) return refuse('fact', 'a fact of the sheet', note.fact);
     const measured = overlaid(sheet, [...others, note]);
-    if (note.value !== undefined && JSON.stringify(factAt(measured, note.fact)) !== JSON.stringify(note.value))
+    if (note.value !== undefined && !dequal(factAt(measured, note.fact), note.value))
       return refuse('fact', 'a fact of the sheet', note.fact);
     const read = readSheet(measured);
     if (!read.ok)

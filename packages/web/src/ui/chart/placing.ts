@@ -1,3 +1,5 @@
+import { scaleLinear, scaleLog } from 'd3-scale';
+
 /** A scale as the roof: where a value lies, and the ticks that are labelled. */
 export interface Scale {
   readonly min: number;
@@ -7,14 +9,12 @@ export interface Scale {
 }
 
 /** Where a value lies on a scale of some width, and back; what lies outside sticks to the end. */
-export function placing(scale: Scale, width: number): { x: (value: number) => number; value: (x: number) => number } {
-  const f = scale.log ? Math.log : (v: number) => v;
-  const g = scale.log ? Math.exp : (v: number) => v;
-  const [low, high] = [f(scale.min), f(scale.max)];
-  const clamp = (v: number) => Math.min(width, Math.max(0, v));
+export function placing({ min, max, log }: Scale, width: number): { x: (value: number) => number; value: (x: number) => number } {
+  const scale = (log ? scaleLog() : scaleLinear()).domain([min, max]).range([0, width]).clamp(true);
   return {
-    x: (value) => clamp(((f(Math.max(value, scale.log ? Number.MIN_VALUE : value)) - low) / (high - low)) * width),
-    value: (x) => g(low + (clamp(x) / width) * (high - low)),
+    // A logarithmic scale has no place for nothing or less.
+    x: (value) => scale(log ? Math.max(value, min) : value),
+    value: (x) => scale.invert(x),
   };
 }
 

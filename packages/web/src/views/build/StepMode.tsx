@@ -1,8 +1,9 @@
 import clsx from 'clsx';
 import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, Progress } from '@mantine/core';
+import { useHotkeys } from '@mantine/hooks';
 import { IconArrowLeft, IconArrowRight, IconCheck } from '@tabler/icons-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { stepPositions } from '@roof-chart/core/outputs/stepPositions';
 import type { BuildSection, BuildStep } from '@roof-chart/core/outputs/buildSheet';
@@ -79,25 +80,18 @@ interface Keys {
   readonly close: () => void;
 }
 
-/** Arrow keys, Enter, Space and Escape, wherever the focus is but on a button or field. */
+/** Arrow keys, Enter and Space, wherever the focus is but on a button or field; Escape everywhere. */
 function useStepKeys({ go, finish, close }: Keys): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const isElsewhere = event.target instanceof HTMLElement && event.target.closest('button, input');
-      if (event.ctrlKey || event.metaKey || event.altKey || isElsewhere) {
-        if (event.key === 'Escape') close();
-        return;
-      }
-      if (event.key === 'ArrowRight') go(1);
-      else if (event.key === 'ArrowLeft') go(-1);
-      else if (event.key === 'Enter' || event.key === ' ') finish();
-      else if (event.key === 'Escape') close();
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  });
+  useHotkeys(
+    [
+      ['ArrowRight', () => go(1)],
+      ['ArrowLeft', () => go(-1)],
+      ['Enter', finish],
+      ['Space', finish],
+    ],
+    ['INPUT', 'TEXTAREA', 'SELECT', 'BUTTON'],
+  );
+  useHotkeys([['Escape', close]], []);
 }
 
 /** Where the step is in the pictures of Build. */

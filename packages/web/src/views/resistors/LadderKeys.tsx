@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { findOrThrow } from '@roof-chart/core/collections/orThrow';
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
@@ -52,7 +53,7 @@ export function LadderKeys({ plan, ladder }: { readonly plan: Plan; readonly lad
       return;
     }
     setProblem(null);
-    if (JSON.stringify(read) !== JSON.stringify(values)) edit([{ kind: 'ladder', placement, ladder: read }]);
+    if (!dequal(read, values)) edit([{ kind: 'ladder', placement, ladder: read }]);
   };
   const fit = () => {
     const best = fitLadder(plan, count);

@@ -8,7 +8,7 @@ const root = join(__dirname, '../..');
 const TOO_LONG = /review\/pairings|outputs\/fuzz|bench\/liveBench|start\/start|archive\/archive|cli\/src\/program/;
 
 /** Searches that random plans go through: they run last, where neither worked values nor the corpus have noticed the mutant. */
-const LATE = /property|words\.test|severity|addressTree|policeRemedies|ladder\.test|islands|grownApart/;
+const LATE = /property|words\.test|severity|addressTree|policeRemedies|ladder\.test|connectedComponents|incrementalSplit/;
 const rank = (path) => (LATE.test(path) ? 2 : /corpus|refusals/.test(path) ? 1 : 0);
 
 const testsIn = (folder) => {

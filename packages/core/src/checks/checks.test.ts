@@ -163,6 +163,29 @@ describe('address-shared', () => {
     ]);
   });
 
+  test('of fixed addresses one goes to another bus that is there, unless its address is taken there, or its lines are no pair', () => {
+    const fixed = (id: string) => [add(id, 'humidity-aht20', `Air ${id}`), ...power(id)];
+    const two = ['a', 'b'].flatMap((id) => [...fixed(id), ...i2c(id)]);
+    const remediesWith = (...more: readonly Edit[]) => {
+      const found = findingsOf(edited(stick(), sheets, ...two, ...more), sheets).find(
+        (f) => f.code === 'address-shared' && f.place.placements!.includes('b'),
+      )!;
+      return found.remedies
+        .flatMap(({ edits }) =>
+          edits.flatMap((e) => (e.kind === 'wire' && e.end.to === 'pin' ? [`${e.placement} ${e.terminal} ${e.end.pin}`] : [])),
+        )
+        .toSorted();
+    };
+    // Another bus with room, on other pins of its controller than the first that are listed.
+    expect(remediesWith(add('s', 'light-bh1750'), ...power('s'), ...i2c('s', 'GP2', 'GP3'))).toEqual(['b SCL GP3', 'b SDA GP2']);
+    expect(remediesWith(add('s', 'light-bh1750'), ...power('s'), ...i2c('s', 'GP18', 'GP19'))).toEqual(['b SCL GP19', 'b SDA GP18']);
+    // A bus whose lines are of the right controller but beside no usual pair, and one that has the address already.
+    expect(remediesWith(add('s', 'light-bh1750'), ...power('s'), ...i2c('s', 'GP2', 'GP7'))).toEqual([]);
+    expect(remediesWith(...fixed('c'), ...i2c('c', 'GP2', 'GP3'))).toEqual([]);
+    // Pins that another signal has are none for a bus.
+    expect(remediesWith(add('t', 'led-red-5mm'), wire('t:A', 'GP6'))).toEqual(['b SCL GP3', 'b SDA GP2']);
+  });
+
   test('three of a kind with two addresses: straps alone cannot, a second bus can', () => {
     const three = edited(
       stick(),

@@ -22,8 +22,8 @@ function ownBus(context: CheckContext, bus: Bus, claim: Claim): readonly Remedy[
     [...parts, ...reachedFrom(plan, sheets, parts)].flatMap((p) => addressesOf(plan, p, sheets).map((a) => a.address));
   const mine = new Set(addresses([placement]));
   const busAt = (pins: { readonly [line: string]: string }) =>
-    context.buses.find((b) => b.kind === 'i2c' && b.pins.sda === pins.sda && b.pins.scl === pins.scl);
-  const inUse = new Set(context.buses.filter((b) => b.kind === 'i2c').map((b) => b.controller));
+    context.buses.find((b) => b.pins.sda === pins.sda && b.pins.scl === pins.scl);
+  const inUse = new Set(context.buses.map((b) => b.controller));
   for (const set of pinSetsOf(context.board, 'i2c')) {
     const there = busAt(set.pins);
     const crowded = there && addresses(there.members).some((address) => mine.has(address));

@@ -27,6 +27,7 @@ import { SkipLink } from '../ui/SkipLink';
 import { SaveState } from './SaveState';
 import { Steps } from './Steps';
 import { useWorkbench } from '../state/workbench';
+import { Hint } from '../ui/Hint';
 
 // The texts of all checks come with these: the Chart is painted before them.
 const rail = loaded(import('../ui/findings/FindingsRail'));
@@ -51,9 +52,11 @@ function ThemeSwitch() {
   const scheme = useComputedColorScheme('light');
   const next = scheme === 'dark' ? 'light' : 'dark';
   return (
-    <ActionIcon c="var(--ink)" aria-label={`Use the ${next} theme`} title={`Use the ${next} theme`} onClick={() => setColorScheme(next)}>
-      {scheme === 'dark' ? <IconSun size={17} /> : <IconMoon size={17} />}
-    </ActionIcon>
+    <Hint label={`Use the ${next} theme`}>
+      <ActionIcon c="var(--ink)" aria-label={`Use the ${next} theme`} onClick={() => setColorScheme(next)}>
+        {scheme === 'dark' ? <IconSun size={17} /> : <IconMoon size={17} />}
+      </ActionIcon>
+    </Hint>
   );
 }
 
@@ -63,26 +66,28 @@ function UndoButtons() {
   const future = useAppSelector(selectRedoLabel);
   return (
     <div className={styles.undo}>
-      <Button
-        variant="subtle"
-        c={past ? 'var(--ink)' : undefined}
-        disabled={!past}
-        onClick={undo}
-        title={past && `Undo: ${past}`}
-        leftSection={<IconArrowBackUp size={16} />}
-      >
-        Undo
-      </Button>
-      <Button
-        variant="subtle"
-        c={future ? 'var(--ink)' : undefined}
-        disabled={!future}
-        onClick={redo}
-        title={future && `Redo: ${future}`}
-        leftSection={<IconArrowForwardUp size={16} />}
-      >
-        Redo
-      </Button>
+      <Hint label={past && `Undo: ${past}`}>
+        <Button
+          variant="subtle"
+          c={past ? 'var(--ink)' : undefined}
+          disabled={!past}
+          onClick={undo}
+          leftSection={<IconArrowBackUp size={16} />}
+        >
+          Undo
+        </Button>
+      </Hint>
+      <Hint label={future && `Redo: ${future}`}>
+        <Button
+          variant="subtle"
+          c={future ? 'var(--ink)' : undefined}
+          disabled={!future}
+          onClick={redo}
+          leftSection={<IconArrowForwardUp size={16} />}
+        >
+          Redo
+        </Button>
+      </Hint>
     </div>
   );
 }
@@ -137,9 +142,11 @@ const HeaderTools = memo(function HeaderTools({ onVersions }: { readonly onVersi
       <UnstyledButton className={commands.search} onClick={spotlight.open}>
         Search commands, parts, pins… <span className="mono">Ctrl K</span>
       </UnstyledButton>
-      <UnstyledButton className={styles.versions} title="Save, compare and restore versions of this plan" onClick={onVersions}>
-        <IconHistory size={17} aria-hidden /> Versions
-      </UnstyledButton>
+      <Hint label="Save, compare and restore versions of this plan">
+        <UnstyledButton className={styles.versions} onClick={onVersions}>
+          <IconHistory size={17} aria-hidden /> Versions
+        </UnstyledButton>
+      </Hint>
       <ThemeSwitch />
     </>
   );

@@ -9,6 +9,7 @@ import { useAppDispatch, useAppSelector } from '../state/store';
 import { useWorkbench } from '../state/workbench';
 import styles from './Guide.module.css';
 import { guideSteps } from './guideSteps';
+import { Hint } from '../ui/Hint';
 
 /** The guide of the guided example, above its views; nothing in all other plans. */
 export function Guide() {
@@ -62,12 +63,13 @@ function Guided({ plan }: { readonly plan: Plan }) {
           </>
         )}
       </div>
-      <CloseButton
-        className={clsx(styles.close)}
-        aria-label="Leave the guided example"
-        title="Leave the guide; the plan stays"
-        onClick={() => void dispatch(guideActions.guideLeft())}
-      />
+      <Hint label="Leave the guide; the plan stays">
+        <CloseButton
+          className={clsx(styles.close)}
+          aria-label="Leave the guided example"
+          onClick={() => void dispatch(guideActions.guideLeft())}
+        />
+      </Hint>
     </section>
   );
 }

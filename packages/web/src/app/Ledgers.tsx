@@ -3,6 +3,7 @@ import type { BusLedger } from '@roof-chart/core/review/ledgers';
 import styles from './Ledgers.module.css';
 import { selectReviewed } from '../state/selectors';
 import { useAppSelector } from '../state/store';
+import { Hint } from '../ui/Hint';
 
 interface LedgerProps {
   readonly label: string;
@@ -23,19 +24,21 @@ function Ledger({ label, used, most, unit = '', title, share: isShare, to }: Led
   const share = most ? Math.min(1, used / most) : 0;
   const over = most !== undefined && used > most;
   return (
-    <div className={styles.ledger} title={title}>
-      {to ? <Link to={to}>{label}</Link> : <span>{label}</span>}
-      <svg width="86" height="5" aria-hidden className={over ? styles.over : styles.bar}>
-        <rect width="86" height="5" className={styles.rest} />
-        <rect width={86 * share} height="5" />
-      </svg>
-      <span className={`num ${over ? styles.overText : styles.value}`}>
-        {whole(used)}
-        {most === undefined || isShare ? '' : `/${whole(most)}`}
-        {unit && ` ${unit}`}
-        {over && ' over'}
-      </span>
-    </div>
+    <Hint label={title}>
+      <div className={styles.ledger}>
+        {to ? <Link to={to}>{label}</Link> : <span>{label}</span>}
+        <svg width="86" height="5" aria-hidden className={over ? styles.over : styles.bar}>
+          <rect width="86" height="5" className={styles.rest} />
+          <rect width={86 * share} height="5" />
+        </svg>
+        <span className={`num ${over ? styles.overText : styles.value}`}>
+          {whole(used)}
+          {most === undefined || isShare ? '' : `/${whole(most)}`}
+          {unit && ` ${unit}`}
+          {over && ' over'}
+        </span>
+      </div>
+    </Hint>
   );
 }
 

@@ -14,6 +14,7 @@ import { stepText, throughText, whereText, buildWireEndText } from '@roof-chart/
 import styles from './Build.module.css';
 import { ComponentMenu } from './ComponentMenu';
 import { WireNoteForm } from './WireNoteForm';
+import { Hint } from '../../ui/Hint';
 
 interface StepLineProps {
   readonly plan: Plan;
@@ -57,15 +58,16 @@ function WireLine({ plan, step, wire, onTick, onPoint }: StepLineProps & { reado
         )}
         {was !== undefined && <strong className={styles.moved}> Moved since it was marked done: was {was}.</strong>}
       </span>
-      <ActionIcon
-        className={clsx(styles.noteButton)}
-        size="sm"
-        aria-label={`Bench note on ${name} ${wire.label}`}
-        title="Bench note"
-        onClick={() => setNoting(true)}
-      >
-        <IconNote size={15} />
-      </ActionIcon>
+      <Hint label="Bench note">
+        <ActionIcon
+          className={clsx(styles.noteButton)}
+          size="sm"
+          aria-label={`Bench note on ${name} ${wire.label}`}
+          onClick={() => setNoting(true)}
+        >
+          <IconNote size={15} />
+        </ActionIcon>
+      </Hint>
       {isNoting && <WireNoteForm plan={plan} wire={wire} onClose={() => setNoting(false)} />}
     </li>
   );

@@ -10,6 +10,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store';
 import styles from './Chart.module.css';
 import { inScope } from './chartModel';
 import type { Settling } from './useSettle';
+import { Hint } from '../../ui/Hint';
 
 /** Kept apart from the numbers around it, which change with every edit. */
 const ScopeControl = memo(function ScopeControl({
@@ -65,14 +66,15 @@ export function Corner({
         <span className={styles.cornerCount} title={`${counted(wired, 'wire')}, ${open} open`}>
           {open > 0 ? `${open} open` : counted(wired, 'wire')}
         </span>
-        <UnstyledButton
-          className={auto ? styles.autoOn : styles.auto}
-          aria-pressed={auto}
-          title="Assigns pins after every change without asking; the wire you have just made stays"
-          onClick={() => dispatch(sessionActions.autoChosen(!auto))}
-        >
-          Auto-assign
-        </UnstyledButton>
+        <Hint label="Assigns pins after every change without asking; the wire you have just made stays">
+          <UnstyledButton
+            className={auto ? styles.autoOn : styles.auto}
+            aria-pressed={auto}
+            onClick={() => dispatch(sessionActions.autoChosen(!auto))}
+          >
+            Auto-assign
+          </UnstyledButton>
+        </Hint>
         <UnstyledButton className={styles.density} aria-pressed={roomy} onClick={() => dispatch(sessionActions.densityChosen(!roomy))}>
           {roomy ? 'Smaller rows' : 'Larger rows'}
         </UnstyledButton>
@@ -91,24 +93,17 @@ function SettleButton({ settling }: { readonly settling: Settling }) {
   const { progress } = settling;
   if (progress)
     return (
-      <Button
-        size="compact-xs"
-        variant="outline"
-        onClick={settling.cancel}
-        title={progress.best ? `Best so far: ${costText(progress.best)}` : 'No solution yet'}
-      >
-        Stop searching
-      </Button>
+      <Hint label={progress.best ? `Best so far: ${costText(progress.best)}` : 'No solution yet'}>
+        <Button size="compact-xs" variant="outline" onClick={settling.cancel}>
+          Stop searching
+        </Button>
+      </Hint>
     );
   return (
-    <Button
-      size="compact-xs"
-      onClick={settling.ask}
-      loading={settling.busy}
-      disabled={settling.proposal !== null}
-      title="Assigns all pins optimally, with a preview (S)"
-    >
-      Assign pins
-    </Button>
+    <Hint label="Assigns all pins optimally, with a preview (S)">
+      <Button size="compact-xs" onClick={settling.ask} loading={settling.busy} disabled={settling.proposal !== null}>
+        Assign pins
+      </Button>
+    </Hint>
   );
 }

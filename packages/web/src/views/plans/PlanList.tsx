@@ -22,6 +22,7 @@ import { SearchField } from '../../ui/SearchField';
 import { GuidedIntroduction } from './GuidedExample';
 import styles from './Plans.module.css';
 import { Thumb } from './Thumb';
+import { Hint } from '../../ui/Hint';
 
 /** "today 14:05", "24 Nov", "24 Nov 2025": as short as it can be without doubt. */
 function when(iso: string): string {
@@ -60,9 +61,11 @@ interface ActionProps {
 /** One of the things that can be done with a plan in the list. */
 function Action({ icon: Drawing, what, title, plan, onAct }: ActionProps) {
   return (
-    <UnstyledButton className={styles.action} aria-label={`${what} ${plan.name}`} title={title} onClick={() => onAct(plan)}>
-      <Drawing size={15} aria-hidden /> {what}
-    </UnstyledButton>
+    <Hint label={title}>
+      <UnstyledButton className={styles.action} aria-label={`${what} ${plan.name}`} onClick={() => onAct(plan)}>
+        <Drawing size={15} aria-hidden /> {what}
+      </UnstyledButton>
+    </Hint>
   );
 }
 

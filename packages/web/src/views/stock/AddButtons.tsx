@@ -7,6 +7,7 @@ import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { needsText } from '@roof-chart/core/text/needsText';
 import { useWorkbench } from '../../state/workbench';
 import styles from './Stock.module.css';
+import { Hint } from '../../ui/Hint';
 
 /** The helpers alone where there are some: the components are in the line beside the button. */
 const shortNeeds = (needs: AdditionNeeds): string =>
@@ -67,15 +68,16 @@ export function AddButtons({ plan, part, addition, count }: AddButtonsProps) {
   return (
     <div className={styles.buttons}>
       {needs && (
-        <Button
-          {...waiting}
-          variant="filled"
-          aria-label={`Add with ${shortNeeds(needs)}: ${part.title}`}
-          title={`Add with ${needsText(needs)}`}
-          onClick={() => addition && edit(needs.edits, `add ${part.title} with ${needsText(needs)}`)}
-        >
-          Add with {shortNeeds(needs)}
-        </Button>
+        <Hint label={`Add with ${needsText(needs)}`}>
+          <Button
+            {...waiting}
+            variant="filled"
+            aria-label={`Add with ${shortNeeds(needs)}: ${part.title}`}
+            onClick={() => addition && edit(needs.edits, `add ${part.title} with ${needsText(needs)}`)}
+          >
+            Add with {shortNeeds(needs)}
+          </Button>
+        </Hint>
       )}
       <Button
         variant={needs ? 'subtle' : 'filled'}

@@ -22,6 +22,7 @@ import { useWorkbench } from '../../state/workbench';
 import { Forms } from './Forms';
 import { FAMILY_TEXT } from '@roof-chart/core/text/partText';
 import styles from './Stock.module.css';
+import { Hint } from '../../ui/Hint';
 
 /** What can be done with a part of the plan. */
 function PartLinks({ plan, placement }: { readonly plan: Plan; readonly placement: Placement }) {
@@ -40,14 +41,11 @@ function PartLinks({ plan, placement }: { readonly plan: Plan; readonly placemen
         <span className="quiet">on the board</span>
       ) : (
         <>
-          <UnstyledButton
-            className={styles.more}
-            aria-label={`Duplicate ${placement.name}`}
-            title="A second one with its wiring"
-            onClick={() => void duplicate()}
-          >
-            Duplicate
-          </UnstyledButton>
+          <Hint label="A second one with its wiring">
+            <UnstyledButton className={styles.more} aria-label={`Duplicate ${placement.name}`} onClick={() => void duplicate()}>
+              Duplicate
+            </UnstyledButton>
+          </Hint>
           <UnstyledButton
             className={styles.more}
             aria-label={`Remove ${placement.name}`}

@@ -9,10 +9,24 @@ interface HintProps {
 
 const EVENTS = { hover: true, focus: true, touch: false } as const;
 
-/** Says more of a control in a sentence, under the pointer and with the focus: what a title says to the pointer alone. */
+/** Says more of a control in a sentence, under the pointer and with the focus: what a title says to the pointer alone. It is beside its
+ *  control in the page, so that it belongs to the same part of it for those who listen. */
 export function Hint({ label, children }: HintProps) {
   return (
-    <Tooltip label={label} disabled={!label} openDelay={500} multiline maw={320} events={EVENTS} transitionProps={{ duration: 0 }}>
+    <Tooltip
+      label={label}
+      disabled={!label}
+      openDelay={500}
+      multiline
+      w="max-content"
+      fz={13}
+      fw={400}
+      maw={320}
+      events={EVENTS}
+      transitionProps={{ duration: 0 }}
+      withinPortal={false}
+      floatingStrategy="fixed"
+    >
       {children}
     </Tooltip>
   );

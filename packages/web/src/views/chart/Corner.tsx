@@ -62,7 +62,7 @@ export function Corner({
   const count = (s: WireScope) => items.filter((item) => inScope(item, s)).length;
   return (
     <>
-      <p className={styles.cornerTitle}>
+      <div className={styles.cornerTitle}>
         <span className={styles.cornerCount} title={`${counted(wired, 'wire')}, ${open} open`}>
           {open > 0 ? `${open} open` : counted(wired, 'wire')}
         </span>
@@ -78,7 +78,7 @@ export function Corner({
         <UnstyledButton className={styles.density} aria-pressed={roomy} onClick={() => dispatch(sessionActions.densityChosen(!roomy))}>
           {roomy ? 'Smaller rows' : 'Larger rows'}
         </UnstyledButton>
-      </p>
+      </div>
       <p className={styles.cornerText}>{freeWords || `${counted(plan.placements.length, 'part')} on this board`}</p>
       <div className={styles.settle}>
         <SettleButton settling={settling} />

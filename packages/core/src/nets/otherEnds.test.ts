@@ -60,3 +60,10 @@ test('an end that has its signal is not offered again; a second line of the same
   expect(ends(plan, 'r:SDA')).toContain('channel m:SD3');
   expect(findingsOf(plan, sheets)).toBeDefined();
 });
+
+test('the end that a terminal has is one it may have; to others of its kind it is taken', () => {
+  const plan = edited(stick(), sheets, add('p', 'expander-mcp23017'), add('l', 'led-red-5mm'), add('m', 'led-red-5mm'));
+  const port = ends(plan, 'l:A').find((e) => e.startsWith('port '))!;
+  const wired = edited(plan, sheets, wire('l:A', port.replace('port ', '')));
+  expect([ends(wired, 'l:A').includes(port), ends(wired, 'm:A').includes(port)]).toEqual([true, false]);
+});

@@ -80,9 +80,9 @@ function isWrongSide(nets: Nets, rail: string | undefined, target: PlanTerminal)
 /** The terminals of other parts that a terminal's wire may end at, in the order of the plan. Ends that carry one signal each and have one
  *  already are left out; channels and level shifters take several lines of one kind. */
 export function otherEnds(plan: Plan, sheets: Sheets, item: PlanTerminal): readonly OtherEnd[] {
-  const ends = Object.entries(plan.wires).filter(([key, { end }]) => key !== item.key && end.to === 'terminal');
   const taken = new Map<TerminalKey, string>();
-  for (const [key, { end }] of ends) if (end.to === 'terminal') taken.set(terminalKey(end.placement, end.terminal), key);
+  for (const [key, { end }] of Object.entries(plan.wires))
+    if (key !== item.key && end.to === 'terminal') taken.set(terminalKey(end.placement, end.terminal), key);
   const all = planTerminals(plan, sheets);
   const nets = findNets(plan, sheets);
   const own = feedRail(plan, sheets, item.placement.id);

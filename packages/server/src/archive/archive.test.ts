@@ -1,6 +1,7 @@
 import { buffer } from 'node:stream/consumers';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import request from 'supertest';
+import { checksum } from '../store/checksum';
 import type { PartSheet } from '@roof-chart/core/sheets/partSheet';
 import { editOnce, serve, type Served } from '../../tests/serve';
 import { ArchiveRefused, readArchive } from './readArchive';
@@ -54,6 +55,26 @@ test('everything comes out and goes in again elsewhere, the same', async () => {
   expect(other.shelf.own).toEqual(['my-lamp']);
   // Twice is once.
   expect(readArchive(other.store, other.shelf, archive)).toEqual({ plans: 0, versions: 0, sheets: 0, same: 2, skipped: [] });
+});
+
+test('what an earlier version kept is not taken in a second time under today’s names', async () => {
+  const id = fill(served);
+  const archive = await archiveOf(served);
+  readArchive(other.store, other.shelf, archive);
+  const { connection } = other.database;
+  for (const table of ['plans', 'checkpoints', 'bases'])
+    for (const { rowid, document } of connection.prepare(`SELECT rowid, document FROM ${table}`).all() as {
+      rowid: number;
+      document: string;
+    }[]) {
+      const then = document.replaceAll('"valuesOnHand"', '"drawer"');
+      connection.prepare(`UPDATE ${table} SET document = ?, checksum = ? WHERE rowid = ?`).run(then, checksum(then), rowid);
+    }
+  expect(readArchive(other.store, other.shelf, archive)).toEqual({ plans: 0, versions: 0, sheets: 0, same: 2, skipped: [] });
+  expect(other.store.checkpoints(id)).toHaveLength(1);
+  // A version whose document is damaged is no such version: it is left, and the sound one is kept beside it.
+  connection.prepare("UPDATE checkpoints SET document = '{'").run();
+  expect(readArchive(other.store, other.shelf, archive)).toMatchObject({ versions: 1, same: 2 });
 });
 
 test('an archived plan is archived elsewhere, too', async () => {

@@ -13,9 +13,19 @@ import type { ArchiveReport } from '@roof-chart/api/archiveReport';
 import type { PlanStore } from '../store/planStore';
 import { CheckpointEntity, PlanEntity } from '../store/rows';
 import type { SheetRepository } from '../store/sheetRepository';
-import { storedPlan } from '../store/storedDocument';
+import { DamagedDocument, storedPlan } from '../store/storedDocument';
 import type { Statements } from '../store/transactions';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION } from './writeArchive';
+
+/** Whether a stored document is a plan, in whatever order and under whatever names of earlier versions it was written; a damaged one is none. */
+function holds(row: { readonly document: string; readonly checksum: string }, planId: string, plan: unknown): boolean {
+  try {
+    return isDeepStrictEqual(storedPlan(planId, row), plan);
+  } catch (error) {
+    if (error instanceof DamagedDocument) return false;
+    throw error;
+  }
+}
 
 /** What an archive may unpack to. */
 const LIMITS = { bytes: 256 * 2 ** 20, entries: 100_000, entryBytes: 16 * 2 ** 20 } as const;
@@ -178,9 +188,9 @@ class ArchiveReader {
     if (!file) return;
     this.#write(path, (statements) => {
       const stored = JSON.stringify({ ...keepSheets(statements, this.shelf, file).plan, id: planId });
-      const sum = checksum(stored);
-      if (statements.first(CheckpointEntity, { planId, checksum: sum, name })) return;
-      statements.insert(CheckpointEntity, { id: randomUUID(), planId, name, revision, at, document: stored, checksum: sum });
+      const same = statements.find(CheckpointEntity, { planId, name }).some((row) => holds(row, planId, JSON.parse(stored)));
+      if (same) return;
+      statements.insert(CheckpointEntity, { id: randomUUID(), planId, name, revision, at, document: stored, checksum: checksum(stored) });
       this.#counts.versions += 1;
     });
   }

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { atOrThrow } from '@roof-chart/core/collections/orThrow';
 import type { KeptSheet } from '@roof-chart/api/keptSheets';
 import type { SheetUse } from '@roof-chart/api/sheetUses';
@@ -23,7 +24,8 @@ export type KeepOutcome =
 
 export type RemoveOutcome = { readonly kind: 'removed' | 'gone' } | { readonly kind: 'used'; readonly by: readonly SheetUse[] };
 
-const facts = (sheet: Sheet): string => JSON.stringify({ ...sheet, version: 0 });
+/** Whether two sheets say the same, in whatever order. */
+const sayTheSame = (a: Sheet, b: Sheet): boolean => isDeepStrictEqual({ ...a, version: 0 }, { ...b, version: 0 });
 
 /** Library sheets and own sheets in every version, because a plan keeps the version it was made with. */
 export class SheetRepository implements SheetSource {
@@ -92,7 +94,7 @@ export class SheetRepository implements SheetSource {
     // Removed versions count, too: a number is never given to other facts.
     const last = statements.first(SheetEntity, { id: sheet.id }, 'ORDER BY version DESC');
     const lastSheet = last && readStored(last.document);
-    if (last?.removedAt === null && lastSheet && facts(lastSheet) === facts(sheet))
+    if (last?.removedAt === null && lastSheet && sayTheSame(lastSheet, JSON.parse(JSON.stringify(sheet)) as Sheet))
       return { id: sheet.id, version: last.version, how: 'same' };
     const version = (last?.version ?? 0) + 1;
     const document = JSON.stringify({ ...sheet, version });

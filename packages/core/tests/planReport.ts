@@ -34,6 +34,7 @@ import { duplicateOf } from '../src/review/duplicate';
 import { i2cReport } from '../src/review/i2cReport';
 import { reviewPlan } from '../src/review/review';
 import type { Sheets } from '../src/sheets/sheetIndex';
+import { hasProposals, planProposals } from './planProposals';
 
 /** What is said elsewhere, or is the same for every plan. */
 const LEFT_OUT = new Set(['working', 'source', 'part', 'net', 'sheet', 'curve', 'remedies', 'otherwise']);
@@ -128,6 +129,7 @@ export function planReport(plan: Plan, sheets: Sheets): readonly string[] {
   put('overlay', checksum(writeOverlay(plan, sheets)));
   put('build sheet', checksum(JSON.stringify(plain(buildSheet(plan, sheets)))));
   put('wires', checksum(`${wiresCsv(plan, sheets)}${wiresMarkdown(plan, sheets)}${componentsCsv(plan, sheets)}`));
+  if (hasProposals(plan)) for (const [name, value] of planProposals(plan, sheets)) put(name, value);
   put('pictures', checksum(`${chartSvg(plan, sheets)}${JSON.stringify(thumbnail(plan, sheets))}`));
   return lines;
 }
